@@ -1,0 +1,28 @@
+"""Ball and cylindrical roller bearings: what a marking says, the limits they are made to, the clearance left once fitted."""
+
+from shopmath.bearings.limits import bore_limits_um, outside_limits_um, radial_clearance_um
+from shopmath.bearings.marking import Bearing, lookup
+from shopmath.bearings.mounted import (
+    MountedClearance,
+    inner_raceway_growth_mm,
+    mounted_clearance,
+    outer_raceway_shrink_mm,
+    raceway_diameters_mm,
+)
+from shopmath.iso286 import Fit, Limits, fit
+
+__all__ = [
+    "Bearing",
+    "Fit",
+    "Limits",
+    "MountedClearance",
+    "bore_limits_um",
+    "fit",
+    "inner_raceway_growth_mm",
+    "lookup",
+    "mounted_clearance",
+    "outer_raceway_shrink_mm",
+    "outside_limits_um",
+    "raceway_diameters_mm",
+    "radial_clearance_um",
+]

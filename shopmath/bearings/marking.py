@@ -1,0 +1,170 @@
+"""What the marking on a bearing's ring says."""
+
+from __future__ import annotations
+
+import re
+from dataclasses import dataclass, field
+from functools import cache
+
+from shopmath.bearings.limits import bore_limits_um, outside_limits_um, radial_clearance_um
+from shopmath.checks import BadInput
+from shopmath.iso286 import Limits
+from shopmath.tables import number, rows
+
+# suffix -> (words, what it settles: a seal, or trait:value)
+_SUFFIXES: dict[str, tuple[str, str]] = {
+    "2RS": ("sealed both sides", "sealed"),
+    "2RS1": ("sealed both sides", "sealed"),
+    "RS": ("sealed one side", "sealed"),
+    "RS1": ("sealed one side", "sealed"),
+    "ZZ": ("shielded both sides", "shielded"),
+    "2Z": ("shielded both sides", "shielded"),
+    "Z": ("shielded one side", "shielded"),
+    "TN": ("polymer cage", "cage:polymer"),
+    "TN9": ("polymer cage", "cage:polymer"),
+    "TNG": ("polymer cage", "cage:polymer"),
+    "P": ("polymer cage", "cage:polymer"),
+    "TVP": ("polymer cage", "cage:polymer"),
+    "M": ("brass cage", "cage:brass"),
+    "MA": ("brass cage", "cage:brass"),
+    "J": ("steel cage", "cage:steel"),
+    "E": ("reinforced design", ""),
+    "EC": ("reinforced design", ""),
+    "N": ("snap ring groove", ""),
+    "NR": ("snap ring groove with its ring", ""),
+    "P6": ("tolerance class 6", "class:6"),
+    "P5": ("tolerance class 5, taken as 6", "class:6"),
+    "P4": ("tolerance class 4, taken as 6", "class:6"),
+    "S0": ("rings stable to 150 °C", "stable:150"),
+    "S1": ("rings stable to 200 °C", "stable:200"),
+}
+_CLEARANCES = {"C2": "2", "CN": "N", "C0": "N", "C3": "3", "C4": "4", "C5": "5"}
+_CLEARANCE_WORDS = {"2": "less than normal", "N": "normal", "3": "more than normal", "4": "more than C3", "5": "more than C4"}
+
+
+@dataclass(frozen=True)
+class Bearing:
+    """A bearing as its marking describes it. `understood` and `not_understood` say which parts of the marking were read."""
+
+    designation: str
+    bore_mm: float
+    outside_mm: float
+    width_mm: float
+    mass_kg: float | None
+    clearance_group: str
+    understood: tuple[str, ...]
+    not_understood: tuple[str, ...] = ()
+    kind: str = "ball"
+    seal: str = "open"
+    cage: str = ""
+    tolerance_class: str = "Normal"
+    stable_to_c: float = 120.0
+    source: str = field(default="ISO 15", compare=False)
+
+    @property
+    def bore_limits_um(self) -> Limits:
+        return bore_limits_um(self.bore_mm, self.tolerance_class)
+
+    @property
+    def outside_limits_um(self) -> Limits:
+        return outside_limits_um(self.outside_mm, self.tolerance_class)
+
+    @property
+    def clearance_um(self) -> Limits:
+        return radial_clearance_um(self.bore_mm, self.clearance_group, self.kind)
+
+
+@cache
+def _dimensions() -> dict[str, dict[str, str]]:
+    found = {}
+    for row in rows("bearing_dims"):
+        for name in (row["designation"], *row["same_size_designation"].split()):
+            found.setdefault(name.upper(), row)
+    return found
+
+
+def _suffixes(rest: str) -> list[str]:
+    """Split what follows the number: `-2RS C3` and `ECP` alike, longest known piece first."""
+    known = sorted((*_SUFFIXES, *_CLEARANCES), key=len, reverse=True)
+    pieces: list[str] = []
+    for part in re.split(r"[\s/\-.,]+", rest):
+        while part:
+            piece = next((name for name in known if part.startswith(name)), part)
+            pieces.append(piece)
+            part = part[len(piece) :]
+    return pieces
+
+
+def lookup(designation: str) -> Bearing:
+    """Read a bearing's marking.
+
+    Parameters
+    ----------
+    designation : str
+        As stamped on the ring: size number, then what follows (`6205 C3`, `6204-2RS`, `NU205 ECP C3`).
+
+    Returns
+    -------
+    Bearing
+        Sizes mm, mass kg (open bearing, typical; None where the table has none), clearance group, what was and was not understood.
+
+    Raises
+    ------
+    BadInput
+        No size number of the table in it. The message says what was understood and offers to measure.
+
+    Source
+    ------
+    ISO 15 (dimension plan); masses typical of catalogues.
+
+    Examples
+    --------
+    >>> found = lookup("6205-2RS C3")
+    >>> found.bore_mm, found.outside_mm, found.width_mm, found.clearance_group
+    (25.0, 52.0, 15.0, '3')
+    >>> found.understood
+    ('6205: 25 × 52 × 15 mm', '2RS: sealed both sides', 'C3: clearance more than normal')
+    """
+    text = " ".join(str(designation).upper().split())
+    sizes = sorted((name for name in _dimensions() if name in text), key=len, reverse=True)
+    size = next((name for name in sizes if re.search(rf"(?<![0-9A-Z]){re.escape(name)}(?!\d)", text)), None)
+    before, after = text.split(size, 1) if size else (text, "")
+    understood: list[str] = []
+    unknown = [word for word in before.split() if size]
+    traits: dict[str, str] = {}
+    group = "N"
+    for piece in _suffixes(after if size else " ".join(text.split()[1:])):
+        if piece in _CLEARANCES:
+            group = _CLEARANCES[piece]
+            understood.append(f"{piece}: clearance {_CLEARANCE_WORDS[group]}")
+        elif piece in _SUFFIXES:
+            meaning, trait = _SUFFIXES[piece]
+            understood.append(f"{piece}: {meaning}")
+            name, _, value = trait.partition(":")
+            traits[name if value else "seal"] = value or name or traits.get("seal", "")
+        else:
+            unknown.append(piece)
+    if size is None:
+        known = f" Understood: {'; '.join(understood)}." if understood else ""
+        raise BadInput(
+            "designation",
+            f"{str(designation).strip()!r} has no bearing size known here.{known} Measure bore, outside and width and type those instead.",
+        )
+    row = _dimensions()[size]
+    bore, outside, width = float(row["d_mm"]), float(row["D_mm"]), float(row["B_mm"])
+    return Bearing(
+        designation=" ".join(str(designation).split()),
+        bore_mm=bore,
+        outside_mm=outside,
+        width_mm=width,
+        mass_kg=number(row["mass_typical_kg"]),
+        clearance_group=group,
+        understood=(f"{size}: {bore:g} × {outside:g} × {width:g} mm", *understood),
+        not_understood=tuple(unknown),
+        kind="cylindrical_roller" if size.startswith("N") else "ball",
+        seal=traits.get("seal") or ("sealed" if row["series"] in ("622", "623") else "open"),
+        cage=traits.get("cage", ""),
+        tolerance_class=traits.get("class", "Normal"),
+        stable_to_c=float(traits.get("stable", 120)),
+        source=row["source"],
+    )

@@ -1,0 +1,70 @@
+"""The door of the core: what every public function refuses, and in which words."""
+
+from __future__ import annotations
+
+import math
+
+ABSOLUTE_ZERO_C = -273.15
+
+
+class BadInput(ValueError):
+    """A value that cannot be worked with: which field, and a sentence saying what was given and what is allowed.
+
+    Examples
+    --------
+    >>> BadInput("nominal_mm", "A diameter must be above 0 mm, not -3.").field
+    'nominal_mm'
+    """
+
+    def __init__(self, field: str, message: str) -> None:
+        super().__init__(message)
+        self.field = field
+        self.message = message
+
+
+def words(field: str) -> str:
+    """The field's name without its unit, as it reads in a sentence."""
+    for unit in ("_mm", "_um", "_c", "_s", "_kg", "_w_m2k", "_m2", "_deg", "_c_u"):
+        field = field.removesuffix(unit)
+    return field.replace("_", " ")
+
+
+def finite(field: str, value: float) -> float:
+    """Refuse NaN, infinity and what is no number."""
+    if isinstance(value, bool) or not isinstance(value, (int, float)) or not math.isfinite(value):
+        raise BadInput(field, f"The {words(field)} must be a plain number, not {value!r}.")
+    return float(value)
+
+
+def positive(field: str, value: float) -> float:
+    """Refuse zero and less."""
+    if finite(field, value) <= 0:
+        raise BadInput(field, f"The {words(field)} must be above 0, not {value:g}.")
+    return float(value)
+
+
+def not_negative(field: str, value: float) -> float:
+    """Refuse less than zero."""
+    if finite(field, value) < 0:
+        raise BadInput(field, f"The {words(field)} cannot be negative; {value:g} was given.")
+    return float(value)
+
+
+def temperature(field: str, value_c: float) -> float:
+    """Refuse what is colder than absolute zero."""
+    if finite(field, value_c) < ABSOLUTE_ZERO_C:
+        raise BadInput(field, f"{value_c:g} °C is below absolute zero (-273.15 °C).")
+    return float(value_c)
+
+
+def ordered(field: str, low: float, high: float) -> None:
+    """Refuse a pair whose low end lies above its high end."""
+    if low > high:
+        raise BadInput(field, f"The lower limit {low:g} is above the upper limit {high:g}.")
+
+
+def one_of(field: str, value: str, allowed: tuple[str, ...]) -> str:
+    """Refuse a word that is not on the list."""
+    if value not in allowed:
+        raise BadInput(field, f"{value!r} is not known here. Known: {', '.join(allowed)}.")
+    return value

@@ -1,0 +1,27 @@
+"""The tables that ship with the core: CSV files, each row with its source, read once and only when asked for."""
+
+from __future__ import annotations
+
+import csv
+from functools import cache
+from pathlib import Path
+
+FOLDER = Path(__file__).parent / "data"
+
+
+@cache
+def rows(name: str) -> tuple[dict[str, str], ...]:
+    """All rows of the table `name` as text.
+
+    Examples
+    --------
+    >>> rows("iso286_it")[0]["IT7_um"]
+    '10'
+    """
+    with (FOLDER / f"{name}.csv").open(encoding="utf-8", newline="") as file:
+        return tuple(csv.DictReader(file))
+
+
+def number(text: str) -> float | None:
+    """A cell as a number; None when the cell is empty."""
+    return float(text) if text else None

@@ -1,0 +1,131 @@
+"""How hot and how cold each part may be made, and why. Workshop limits: a maker's own figure comes first."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+from shopmath.bearings import Bearing
+from shopmath.checks import one_of
+from shopmath.materials import Material
+
+
+@dataclass(frozen=True)
+class Limit:
+    """A temperature not to be passed, what sets it, and the reason in a clause."""
+
+    limit_c: float
+    what: str
+    reason: str
+    source: str = "workshop limit"
+    estimated: bool = True
+
+
+LEFT_IN = {
+    "nitrile_seal": Limit(100, "nitrile seal left in", "nitrile rubber hardens above 100 °C"),
+    "fluoro_seal": Limit(200, "fluoro-rubber seal left in", "fluoro-rubber gives off corrosive fumes when overheated"),
+    "rubber_mount": Limit(80, "rubber bush left in", "bonded rubber lets go above 80 °C"),
+    "plastic_part": Limit(80, "plastic part left in", "switches, guides and sensors warp above 80 °C"),
+    "paint": Limit(140, "paint", "ordinary paint browns and lifts above 140 °C"),
+}
+HEAT_METHODS = ("oven", "hot_plate", "torch", "heat_gun", "none")
+CHILL_METHODS = ("freezer", "dry_ice", "spray", "none")
+LOCAL_METHODS = ("torch", "heat_gun")
+
+
+def case_limits(material: Material, left_in: tuple[str, ...] = ()) -> tuple[Limit, ...]:
+    """Upper limits of a case with what is still in it, lowest first.
+
+    Parameters
+    ----------
+    material : Material
+    left_in : tuple of str
+        Keys of `LEFT_IN`.
+
+    Returns
+    -------
+    tuple of Limit
+        °C.
+
+    Raises
+    ------
+    BadInput
+        An unknown key.
+
+    Source
+    ------
+    Materials table (ageing and tempering temperatures); rubber and paint by common service limits.
+
+    Examples
+    --------
+    >>> from shopmath.materials import get
+    >>> case_limits(get("al-si7-mg"), ("nitrile_seal",))[0].limit_c
+    100
+    """
+    found = [LEFT_IN[one_of("left_in", key, tuple(LEFT_IN))] for key in left_in]
+    if material.max_heating_c is not None:
+        found.append(Limit(material.max_heating_c, material.name, material.max_heating_reason, material.source))
+    return tuple(sorted(found, key=lambda limit: limit.limit_c))
+
+
+def ring_hot_limits(bearing: Bearing) -> tuple[Limit, ...]:
+    """Upper limits of a bearing to be heated, lowest first, °C.
+
+    Examples
+    --------
+    >>> from shopmath.bearings import lookup
+    >>> [limit.limit_c for limit in ring_hot_limits(lookup("6205-2RS"))]
+    [80, 120.0]
+    """
+    found = [
+        Limit(bearing.stable_to_c, "bearing steel", f"ordinary rings grow and soften above {bearing.stable_to_c:g} °C", "materials table")
+    ]
+    if bearing.seal == "sealed":
+        found.append(Limit(80, "sealed bearing", "its grease runs and its seals harden above 80 °C"))
+    if bearing.seal == "shielded":
+        found.append(Limit(100, "shielded bearing", "its grease runs out above 100 °C"))
+    if bearing.cage == "polymer":
+        found.append(Limit(110, "polymer cage", "polyamide ages fast above 110 °C"))
+    return tuple(sorted(found, key=lambda limit: limit.limit_c))
+
+
+def ring_cold_limits(bearing: Bearing) -> tuple[Limit, ...]:
+    """Lower limits of a bearing to be chilled, the nearest first, °C.
+
+    Examples
+    --------
+    >>> from shopmath.bearings import lookup
+    >>> ring_cold_limits(lookup("6205"))[0].limit_c
+    -50
+    """
+    found = [Limit(-50, "bearing steel", "retained austenite changes and the ring grows below about -50 °C, unless the maker allows less")]
+    if bearing.seal != "open":
+        found.append(Limit(-30, f"{bearing.seal} bearing", "grease and seal lips go stiff and crack below -30 °C"))
+    if bearing.cage == "polymer":
+        found.append(Limit(-40, "polymer cage", "polyamide turns brittle below -40 °C"))
+    return tuple(sorted(found, key=lambda limit: -limit.limit_c))
+
+
+def shaft_cold_limits() -> tuple[Limit, ...]:
+    """Lower limit of a steel shaft to be chilled, °C.
+
+    Examples
+    --------
+    >>> shaft_cold_limits()[0].limit_c
+    -60
+    """
+    return (Limit(-60, "hardened shaft", "hardened journals may grow below -60 °C"),)
+
+
+def method_refusal(material: Material, method: str) -> str | None:
+    """Why a heat source must not be used on a material; None when it may.
+
+    Examples
+    --------
+    >>> from shopmath.materials import get
+    >>> method_refusal(get("az91d"), "torch")
+    'Magnesium and a flame: chips and thin edges catch fire and cannot be put out with water.'
+    """
+    one_of("method", method, HEAT_METHODS)
+    if material.flammable and method == "torch":
+        return "Magnesium and a flame: chips and thin edges catch fire and cannot be put out with water."
+    return None

@@ -1,0 +1,240 @@
+"""The whole plan for one seat: how hot, how cold, how sure, how long.
+
+An outer part is heated, an inner part may be chilled, both leave at time 0 and drift toward the room. The plan picks the outer
+part's temperature so that the wanted clearance is still there when the part is offered up, keeps it inside every limit, and says
+what would help when it barely works.
+"""
+
+from __future__ import annotations
+
+import math
+from dataclasses import dataclass, field, replace
+
+from shopmath.checks import BadInput, not_negative, positive, temperature
+from shopmath.estimate import Estimate
+from shopmath.iso286 import Limits
+from shopmath.thermal.expansion import outer_temperature_needed_c
+from shopmath.thermal.limits import LOCAL_METHODS, Limit
+from shopmath.thermal.rates import soak_time_s, temperature_at_c
+from shopmath.thermal.seat import Moment, Setup, home_within_s, moment, moment_after, open_for_s, sure_until_s
+from shopmath.verdict import IN, OUT, STOP, TOO_CLOSE, Call, call
+
+NEAR_K = 3.0  # a soak counts as done this close to its surroundings
+STEP_C = 5.0  # targets are given in steps a person can read off an oven
+SPARE_S = 180.0  # window asked for beyond the handling: time for a second try
+
+
+@dataclass(frozen=True)
+class Widener:
+    """Something that would widen the clearance or the sureness, and by how much, mm."""
+
+    what: str
+    gain_mm: float
+
+
+@dataclass(frozen=True)
+class HeatPlan:
+    """What to do and what to expect. Times in s; None where nobody can say beforehand."""
+
+    setup: Setup
+    call: Call
+    target_c: float
+    chill_c: float
+    soak: Estimate | None
+    chill: Estimate | None
+    leaving: Moment
+    offering: Moment
+    sure_for_s: float
+    window: Estimate
+    seating: Estimate
+    wideners: tuple[Widener, ...] = field(default=())
+
+    @property
+    def confidence(self) -> float:
+        return self.offering.confidence
+
+    @property
+    def binding_limit(self) -> Limit | None:
+        return self.setup.hot_limits[0] if self.setup.hot_limits else None
+
+
+def _chilled(setup: Setup) -> tuple[float, Estimate | None]:
+    """Temperature the inner part leaves at, and how long it takes."""
+    chilling = setup.chilling
+    if chilling is None:
+        return setup.room_c, None
+    if chilling.surroundings_c >= setup.room_c:
+        raise BadInput("chill_c", f"A chiller at {chilling.surroundings_c:g} °C is no colder than the room ({setup.room_c:g} °C).")
+    if chilling.for_s is not None:
+        not_negative("chill_for_s", chilling.for_s)
+        reached = temperature_at_c(chilling.for_s, setup.room_c, chilling.surroundings_c, chilling.time_constant.likely)
+        return reached, Estimate(chilling.for_s, chilling.for_s, chilling.for_s, "as chosen", estimated=False)
+    floor = setup.cold_limits[0].limit_c + STEP_C if setup.cold_limits else -math.inf
+    target = min(max(chilling.surroundings_c + NEAR_K, floor), setup.room_c)
+    return target, chilling.time_constant.map(lambda tau: soak_time_s(setup.room_c, target, chilling.surroundings_c, tau))
+
+
+def _target(setup: Setup, inner_c: float) -> float:
+    """Outer temperature that keeps the wanted clearance, at its low end, through the handling and three minutes more."""
+    if setup.heating is None:
+        return setup.room_c
+    if setup.target_c is not None:
+        return temperature("target_c", setup.target_c)
+    lasts_s = setup.handling_s + SPARE_S
+    spread = moment(setup, 0.0, setup.room_c, inner_c).spread_mm
+    inner_then = temperature_at_c(lasts_s, inner_c, setup.room_c, setup.inner_room.low)
+    wanted = setup.wanted_mm + 2.2 * spread
+    then = outer_temperature_needed_c(setup.nominal_mm, setup.interference_mm, wanted, setup.opening_alpha, setup.inner_alpha, inner_then)
+    needed = setup.room_c + (then - setup.room_c) * math.exp(lasts_s / setup.outer_room.low)
+    target = max(setup.room_c, STEP_C * math.ceil(needed / STEP_C))
+    bounds = [limit.limit_c for limit in setup.hot_limits]
+    if setup.heating.surroundings_c is not None:
+        bounds.append(setup.heating.surroundings_c - NEAR_K)
+    return max(setup.room_c, min([target, *bounds]))
+
+
+def _soak(setup: Setup, target_c: float) -> Estimate | None:
+    heating = setup.heating
+    if heating is None or target_c <= setup.room_c:
+        return None
+    if heating.surroundings_c is None or heating.time_constant is None:
+        return None
+    source_c = heating.surroundings_c
+    if source_c <= setup.room_c:
+        raise BadInput(
+            "heat_c", f"An oven at {source_c:g} °C is colder than the {setup.outer_name} ({setup.room_c:g} °C): it cannot heat it."
+        )
+    if target_c >= source_c:
+        raise BadInput("heat_c", f"At {source_c:g} °C the oven never brings the {setup.outer_name} to {target_c:g} °C. Set it higher.")
+    return heating.time_constant.map(lambda tau: soak_time_s(setup.room_c, target_c, source_c, tau))
+
+
+def _stopped(setup: Setup, target_c: float, chill_c: float) -> Call | None:
+    """The reason not to go on, if there is one: a limit passed or a method that is dangerous on this metal."""
+    if setup.refusal:
+        return Call(STOP, -math.inf, setup.refusal)
+    hottest = target_c
+    if setup.heating and setup.heating.surroundings_c is not None and setup.heating.method == "oven":
+        hottest = max(target_c, setup.heating.surroundings_c)
+    for limit in setup.hot_limits:
+        if hottest > limit.limit_c:
+            what = f"{target_c:.0f} °C is planned" if target_c > limit.limit_c else f"The oven is set to {hottest:.0f} °C"
+            return Call(STOP, limit.limit_c - hottest, f"{what}; {limit.what} allows {limit.limit_c:.0f} °C: {limit.reason}.")
+    for limit in setup.cold_limits:
+        if chill_c < limit.limit_c - 1e-9:
+            reason = f"The {setup.inner_name} would be at {chill_c:.0f} °C; {limit.what} allows {limit.limit_c:.0f} °C: {limit.reason}."
+            return Call(STOP, chill_c - limit.limit_c, reason)
+    return None
+
+
+def _wideners(setup: Setup, target_c: float, chill_c: float, offering: Moment) -> tuple[Widener, ...]:
+    found: list[Widener] = []
+    room = min((limit.limit_c for limit in setup.hot_limits), default=target_c) - target_c
+    if setup.heating and room >= 1:
+        more = min(20.0, room)
+        gain = setup.nominal_mm * setup.opening_alpha * more
+        found.append(Widener(f"the {setup.outer_name} {more:.0f} K hotter, {target_c + more:.0f} °C", gain))
+    if setup.heating and setup.heating.method in LOCAL_METHODS:
+        gain = setup.nominal_mm * (setup.outer_alpha - setup.opening_alpha) * (target_c - 20)
+        found.append(Widener("the whole case in an oven instead of the boss alone", gain))
+    floor = setup.cold_limits[0].limit_c + STEP_C if setup.cold_limits else -45.0
+    if setup.chilling and setup.chilling.for_s is not None and chill_c > setup.chilling.surroundings_c + 2 * NEAR_K:
+        coldest = max(setup.chilling.surroundings_c + NEAR_K, floor)
+        found.append(
+            Widener(f"the {setup.inner_name} left in until {coldest:.0f} °C", setup.nominal_mm * setup.inner_alpha * (chill_c - coldest))
+        )
+    elif setup.chilling is None:
+        coldest = max(-15.0, floor)
+        gain = setup.nominal_mm * setup.inner_alpha * (chill_c - coldest)
+        found.append(Widener(f"the {setup.inner_name} out of a freezer at {coldest:.0f} °C", gain))
+    elif chill_c - floor > 10:
+        found.append(Widener(f"dry ice, out at {floor:.0f} °C", setup.nominal_mm * setup.inner_alpha * (chill_c - floor)))
+    for name, band, change in (("bore", setup.bore_um, "bore_um"), ("ring", setup.inner_um, "inner_um")):
+        if band.width_um > 12:
+            measured = replace(setup, **{change: Limits(band.mean_um - 4, band.mean_um + 4)})
+            gain = 2 * (offering.spread_mm - moment(measured, 0.0, offering.outer_c, offering.inner_c).spread_mm)
+            found.append(Widener(f"measuring the {name} (less doubt, not more room)", gain))
+    if setup.outer_u_k > 3:
+        probed = replace(setup, outer_u_k=2.0)
+        gain = 2 * (offering.spread_mm - moment(probed, 0.0, offering.outer_c, offering.inner_c).spread_mm)
+        found.append(Widener("a contact probe on the boss (less doubt, not more room)", gain))
+    return tuple(sorted((each for each in found if each.gain_mm > 0.0005), key=lambda each: -each.gain_mm))
+
+
+def plan(setup: Setup) -> HeatPlan:
+    """Work out one seat.
+
+    Parameters
+    ----------
+    setup : Setup
+
+    Returns
+    -------
+    HeatPlan
+        The call is `stop` over a limit, `in` when the wanted clearance is there at its low end for the whole handling,
+        `out` when it is not there at its high end, else `too_close` with what would widen it.
+
+    Raises
+    ------
+    BadInput
+        A chiller no colder than the room, an oven colder than the case or than the target, impossible sizes or temperatures.
+
+    Notes
+    -----
+    The judgement is `verdict.call` on the clearance when the part is offered up against the wanted clearance, with 2σ of sizes
+    and temperatures as its uncertainty. Rates are estimates until two readings of this very part replace them.
+
+    Source
+    ------
+    DIN 7190-1; ISO 286-1 and ISO 492 for the sizes; ISO 14253-1 for the call.
+
+    Examples
+    --------
+    >>> from shopmath.thermal.seat import example_setup
+    >>> found = plan(example_setup())
+    >>> found.call.state, round(found.target_c), round(found.chill_c), round(found.confidence, 3)
+    ('in', 80, -15, 1.0)
+    """
+    positive("nominal_mm", setup.nominal_mm)
+    positive("handling_s", setup.handling_s)
+    temperature("room_c", setup.room_c)
+    chill_c, chill = _chilled(setup)
+    target_c = _target(setup, chill_c)
+    stopped = _stopped(setup, target_c, chill_c)
+    soak = None if stopped else _soak(setup, target_c)
+    leaving = moment(setup, 0.0, target_c, chill_c)
+    offering = moment_after(setup, setup.handling_s, target_c, chill_c)
+    sure = sure_until_s(setup, target_c, chill_c)
+    return HeatPlan(
+        setup=setup,
+        call=stopped or judge(setup, offering, sure),
+        target_c=target_c,
+        chill_c=chill_c,
+        soak=soak,
+        chill=chill,
+        leaving=leaving,
+        offering=offering,
+        sure_for_s=sure,
+        window=open_for_s(setup, target_c, chill_c),
+        seating=home_within_s(setup, offering.outer_c, offering.inner_c),
+        wideners=_wideners(setup, target_c, chill_c, offering),
+    )
+
+
+def judge(setup: Setup, at: Moment, sure_s: float) -> Call:
+    """The call on a clearance at one instant: enough to offer the part up by hand, or not.
+
+    Examples
+    --------
+    >>> from shopmath.thermal.seat import example_setup, moment
+    >>> setup = example_setup()
+    >>> judge(setup, moment(setup, 0.0, 20, 20), 0.0).state
+    'out'
+    """
+    verdict = call(at.clearance_mm, low=setup.wanted_mm, uncertainty=2 * at.spread_mm, unit="mm")
+    wanted = f"{setup.wanted_mm:.3f} mm"
+    if verdict.state == OUT:
+        return Call(OUT, verdict.margin, f"{at.clearance_mm:.3f} mm of clearance where {wanted} is wanted: it will not go in by hand.")
+    if verdict.state == TOO_CLOSE:
+        return Call(TOO_CLOSE, verdict.margin, f"{at.clearance_mm:.3f} ± {2 * at.spread_mm:.3f} mm reaches under the {wanted} wanted.")
+    return Call(IN, verdict.margin, f"{at.low_mm:.3f} mm at the least, {wanted} wanted; sure for {sure_s:.0f} s.")

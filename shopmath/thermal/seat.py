@@ -1,0 +1,221 @@
+"""One seat hot and cold: what is to be done to it, its clearance at any moment, and how long that lasts."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+from shopmath.checks import positive
+from shopmath.estimate import Estimate
+from shopmath.iso286 import Limits
+from shopmath.thermal.confidence import clearance_spread_mm, normal_cdf
+from shopmath.thermal.expansion import clearance_mm, wanted_clearance_mm
+from shopmath.thermal.limits import Limit
+from shopmath.thermal.rates import Body, seating_s, temperature_at_c, window_s
+
+LOCAL_OPENING = Estimate(0.4, 0.6, 0.8, "a boss heated alone is held by the cold case round it")
+HEATED_U_K, CHILLED_U_K = 6.0, 3.0  # standard uncertainties of temperatures planned, not read
+
+
+@dataclass(frozen=True)
+class Heating:
+    """How the outer part is heated: method, its temperature where it has one, the part's time constant in it, opening factor."""
+
+    method: str
+    surroundings_c: float | None = None
+    time_constant: Estimate | None = None
+    opening: float = 1.0
+
+
+@dataclass(frozen=True)
+class Chilling:
+    """How the inner part is chilled; `for_s` when the stay is not left to the plan."""
+
+    method: str
+    surroundings_c: float
+    time_constant: Estimate
+    for_s: float | None = None
+
+
+@dataclass(frozen=True)
+class Setup:
+    """One seat and what is to be done to it. `target_c` overrides the plan's own temperature for the outer part."""
+
+    nominal_mm: float
+    bore_um: Limits
+    inner_um: Limits
+    outer_alpha: float
+    inner_alpha: float
+    outer_room: Estimate
+    inner_room: Estimate
+    contact: Estimate
+    room_c: float
+    heating: Heating | None = None
+    chilling: Chilling | None = None
+    hot_limits: tuple[Limit, ...] = ()
+    cold_limits: tuple[Limit, ...] = ()
+    refusal: str | None = None
+    wanted: str = "usual"
+    target_c: float | None = None
+    handling_s: float = 20.0
+    outer_u_k: float = HEATED_U_K
+    inner_u_k: float = CHILLED_U_K
+    outer_name: str = "case"
+    inner_name: str = "bearing"
+
+    @property
+    def interference_mm(self) -> float:
+        return (self.inner_um.mean_um - self.bore_um.mean_um) / 1000
+
+    @property
+    def wanted_mm(self) -> float:
+        return wanted_clearance_mm(self.nominal_mm, self.wanted)
+
+    @property
+    def opening_alpha(self) -> float:
+        """Expansion of the seat itself: less than the metal's when only the boss is hot."""
+        return self.outer_alpha * (self.heating.opening if self.heating else 1.0)
+
+
+@dataclass(frozen=True)
+class Moment:
+    """Clearance at one instant: mean and standard deviation, mm, and the chance that it is at least what is wanted."""
+
+    time_s: float
+    outer_c: float
+    inner_c: float
+    clearance_mm: float
+    spread_mm: float
+    confidence: float
+
+    @property
+    def low_mm(self) -> float:
+        return self.clearance_mm - 2 * self.spread_mm
+
+    @property
+    def high_mm(self) -> float:
+        return self.clearance_mm + 2 * self.spread_mm
+
+
+def moment(setup: Setup, time_s: float, outer_c: float, inner_c: float) -> Moment:
+    """Clearance of a seat at given temperatures.
+
+    Examples
+    --------
+    >>> round(moment(example_setup(), 0.0, 110, -15).clearance_mm, 3)
+    0.096
+    """
+    mean = clearance_mm(setup.nominal_mm, setup.interference_mm, setup.opening_alpha, outer_c, setup.inner_alpha, inner_c)
+    spread = clearance_spread_mm(
+        setup.nominal_mm, setup.bore_um, setup.inner_um, setup.opening_alpha, setup.outer_u_k, setup.inner_alpha, setup.inner_u_k
+    )
+    over = mean - setup.wanted_mm
+    confidence = normal_cdf(over / spread) if spread else float(over >= 0)
+    return Moment(time_s, outer_c, inner_c, mean, spread, confidence)
+
+
+def moment_after(setup: Setup, time_s: float, outer_c: float, inner_c: float) -> Moment:
+    """The same some time after both parts have left oven and freezer.
+
+    Examples
+    --------
+    >>> moment_after(example_setup(), 300.0, 110, -15).clearance_mm < moment(example_setup(), 0, 110, -15).clearance_mm
+    True
+    """
+    return moment(
+        setup,
+        time_s,
+        temperature_at_c(time_s, outer_c, setup.room_c, setup.outer_room.likely),
+        temperature_at_c(time_s, inner_c, setup.room_c, setup.inner_room.likely),
+    )
+
+
+def curve(setup: Setup, outer_c: float, inner_c: float, until_s: float, points: int = 61) -> list[Moment]:
+    """Clearance against time after the door opens, evenly spaced.
+
+    Parameters
+    ----------
+    setup : Setup
+    outer_c, inner_c : float
+        As the parts leave, °C.
+    until_s : float
+        Length, s.
+    points : int
+        How many, at least 2.
+
+    Returns
+    -------
+    list of Moment, length points
+
+    Examples
+    --------
+    >>> len(curve(example_setup(), 110, -15, 900.0))
+    61
+    """
+    step = positive("until_s", until_s) / (max(points, 2) - 1)
+    return [moment_after(setup, index * step, outer_c, inner_c) for index in range(max(points, 2))]
+
+
+def sure_until_s(setup: Setup, outer_c: float, inner_c: float) -> float:
+    """How long the wanted clearance is sure: its low end (2σ) with both parts drifting at their quickest.
+
+    Examples
+    --------
+    >>> sure_until_s(example_setup(), 110, -15) < open_for_s(example_setup(), 110, -15).likely
+    True
+    """
+    spread = moment(setup, 0.0, outer_c, inner_c).spread_mm
+    return _window(setup, outer_c, inner_c, setup.outer_room.low, setup.inner_room.low, 2 * spread)
+
+
+def open_for_s(setup: Setup, outer_c: float, inner_c: float) -> Estimate:
+    """Window of the wanted clearance at the mean sizes, by quick, likely and slow drift.
+
+    Examples
+    --------
+    >>> round(open_for_s(example_setup(), 110, -15).likely / 60, 1)
+    17.3
+    """
+    pairs = zip(*((each.low, each.likely, each.high) for each in (setup.outer_room, setup.inner_room)), strict=True)
+    return Estimate(*sorted(_window(setup, outer_c, inner_c, *pair) for pair in pairs), setup.outer_room.basis)
+
+
+def _window(setup: Setup, outer_c: float, inner_c: float, outer_s: float, inner_s: float, more_mm: float = 0.0) -> float:
+    outer, inner = Body(setup.opening_alpha, outer_c, outer_s), Body(setup.inner_alpha, inner_c, inner_s)
+    return window_s(setup.nominal_mm, setup.interference_mm, setup.wanted_mm + more_mm, outer, inner, setup.room_c)
+
+
+def home_within_s(setup: Setup, outer_c: float, inner_c: float) -> Estimate:
+    """Seconds to be home once it touches: low for the tightest sizes and the quickest contact, high for the loosest.
+
+    Examples
+    --------
+    >>> home_within_s(example_setup(), 60, 20).low < home_within_s(example_setup(), 60, -15).low
+    True
+    """
+    outer = Body(setup.opening_alpha, outer_c, setup.outer_room.likely)
+    inner = Body(setup.inner_alpha, inner_c, setup.inner_room.likely)
+    spread = moment(setup, 0.0, outer_c, inner_c).spread_mm
+    tight, likely, loose = (
+        seating_s(setup.nominal_mm, setup.interference_mm + doubt, outer, inner, setup.room_c, setup.contact)
+        for doubt in (2 * spread, 0.0, -2 * spread)
+    )
+    return Estimate(tight.low, likely.likely, loose.high, setup.contact.basis)
+
+
+def example_setup() -> Setup:
+    """A 47 N7 main seat in a cast aluminium case, oven at 150 °C, ring from a household freezer: used by the examples."""
+    return Setup(
+        nominal_mm=47.0,
+        bore_um=Limits(-33, -8),
+        inner_um=Limits(-11, 0),
+        outer_alpha=21.5e-6,
+        inner_alpha=12e-6,
+        outer_room=Estimate(550, 1000, 1700, "still air"),
+        inner_room=Estimate(600, 900, 1300, "still air"),
+        contact=Estimate(6, 16, 48, "dry"),
+        room_c=20.0,
+        heating=Heating("oven", 120.0, Estimate(450, 750, 1100, "oven")),
+        chilling=Chilling("freezer", -18.0, Estimate(600, 900, 1300, "freezer")),
+        hot_limits=(Limit(150, "cast aluminium", "it over-ages"),),
+        cold_limits=(Limit(-50, "bearing steel", "it grows"),),
+    )

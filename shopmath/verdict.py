@@ -1,0 +1,193 @@
+"""Judging a reading against its limits, with the uncertainty of the reading drawn in.
+
+The rule is that of ISO 14253-1: a value counts as inside only if it stays inside with its uncertainty (k = 2) added, as
+outside only if it stays outside with it taken off. Between the two nobody can tell, and a call that says so is worth more
+than a coin toss.
+"""
+
+from __future__ import annotations
+
+import math
+import statistics
+from collections.abc import Sequence
+from dataclasses import dataclass
+
+from shopmath.checks import BadInput, finite, not_negative, ordered, positive, temperature
+
+IN, TOO_CLOSE, OUT, STOP = "in", "too_close", "out", "stop"
+WARM_K = 15.0  # a part further from the room than this gets no verdict on size
+
+
+@dataclass(frozen=True)
+class Call:
+    """The judgement: `in`, `too_close`, `out` or `stop`; margin to the nearest limit, positive inside; the reason in words."""
+
+    state: str
+    margin: float
+    reason: str
+
+
+def call(
+    value: float, low: float | None = None, high: float | None = None, uncertainty: float = 0.0, *, unit: str = "", digits: int = 3
+) -> Call:
+    """Judge a value against one or two limits.
+
+    Parameters
+    ----------
+    value, low, high, uncertainty : float
+        In one unit, any; uncertainty is the expanded one (k = 2). At least one limit is needed.
+    unit, digits
+        How the reason spells numbers.
+
+    Returns
+    -------
+    Call
+        State, margin to the nearest limit (same unit), reason.
+
+    Raises
+    ------
+    BadInput
+        No limit, limits crossed, negative uncertainty, NaN or infinity.
+
+    Source
+    ------
+    ISO 14253-1, decision rules for proving conformity.
+
+    Examples
+    --------
+    >>> call(0.048, high=0.050, uncertainty=0.004).state
+    'too_close'
+    >>> call(0.040, high=0.050, uncertainty=0.004).state
+    'in'
+    >>> call(0.060, high=0.050, uncertainty=0.004).reason
+    '0.060 is over the limit 0.050 by 0.010.'
+    """
+    finite("value", value)
+    not_negative("uncertainty", uncertainty)
+    if low is None and high is None:
+        raise BadInput("low", "A call needs at least one limit.")
+    if low is not None and high is not None:
+        ordered("low", finite("low", low), finite("high", high))
+    to_low = math.inf if low is None else value - finite("low", low)
+    to_high = math.inf if high is None else finite("high", high) - value
+    margin = min(to_low, to_high)
+    limit, side = (low, "under") if to_low < to_high else (high, "over")
+
+    def spell(number: float | None) -> str:
+        return f"{number:.{digits}f}{' ' + unit if unit else ''}"
+
+    if margin >= uncertainty:
+        inside = "above" if side == "under" else "under"
+        return Call(IN, margin, f"{spell(value)} is {inside} the limit {spell(limit)} with {spell(margin)} to spare.")
+    if margin < -uncertainty:
+        return Call(OUT, margin, f"{spell(value)} is {side} the limit {spell(limit)} by {spell(-margin)}.")
+    return Call(TOO_CLOSE, margin, f"{spell(value)} ± {spell(uncertainty)} reaches across the limit {spell(limit)}.")
+
+
+def gauge_uncertainty(
+    resolution: float, repeatability: float | None = None, repeats: Sequence[float] = (), calibration: float = 0.0
+) -> float:
+    """Expanded uncertainty (k = 2) of a reading, or of the mean of repeats.
+
+    Parameters
+    ----------
+    resolution : float
+        Smallest step the gauge shows, in the reading's unit.
+    repeatability : float, optional
+        The gauge's stored sample standard deviation; None takes half a resolution, an *estimate*.
+    repeats : sequence of float, shape (n,)
+        The readings taken at this place; their spread counts when it is the larger one.
+    calibration : float
+        Standard uncertainty of the gauge's last check.
+
+    Returns
+    -------
+    float
+        Expanded uncertainty, same unit.
+
+    Raises
+    ------
+    BadInput
+        Resolution not above 0, negative repeatability or calibration, NaN or infinity.
+
+    Notes
+    -----
+    U = 2 * sqrt(resolution**2/12 + s**2/n + calibration**2).
+
+    Source
+    ------
+    JCGM 100 (GUM), 4.2 and 4.3.7.
+
+    Examples
+    --------
+    >>> round(gauge_uncertainty(0.01, 0.0), 4)
+    0.0058
+    >>> gauge_uncertainty(0.01, 0.01, [0.1, 0.1, 0.1, 0.1]) < gauge_uncertainty(0.01, 0.01)
+    True
+    """
+    positive("resolution", resolution)
+    not_negative("calibration", calibration)
+    spread = resolution / 2 if repeatability is None else not_negative("repeatability", repeatability)
+    values = [finite("repeats", value) for value in repeats]
+    if len(values) > 1:
+        spread = max(spread, statistics.stdev(values))
+    return 2 * math.sqrt(resolution**2 / 12 + spread**2 / max(len(values), 1) + calibration**2)
+
+
+def combined(*uncertainties: float) -> float:
+    """Uncertainty of a sum or difference of independent values: root sum of squares.
+
+    Examples
+    --------
+    >>> combined(3.0, 4.0)
+    5.0
+    """
+    return math.hypot(*(not_negative("uncertainty", value) for value in uncertainties))
+
+
+def at_20c(value_mm: float, part_alpha: float, part_c: float, gauge_alpha: float, gauge_c: float) -> float:
+    """Size at 20 °C of a part measured warm with a gauge that may be warm too.
+
+    Parameters
+    ----------
+    value_mm : float
+        What the gauge showed, mm.
+    part_alpha, gauge_alpha : float
+        Linear expansion, 1/K.
+    part_c, gauge_c : float
+        Temperatures when measured, °C.
+
+    Returns
+    -------
+    float
+        Size at the reference temperature, mm.
+
+    Raises
+    ------
+    BadInput
+        Size or expansion not above 0, temperature below absolute zero.
+
+    Source
+    ------
+    ISO 1, standard reference temperature 20 °C.
+
+    Examples
+    --------
+    >>> round(47.0 - at_20c(47.0, 21e-6, 30, 11.5e-6, 30), 4)
+    0.0045
+    """
+    positive("value_mm", value_mm)
+    part = 1 + positive("part_alpha", part_alpha) * (temperature("part_c", part_c) - 20)
+    gauge = 1 + positive("gauge_alpha", gauge_alpha) * (temperature("gauge_c", gauge_c) - 20)
+    return value_mm * gauge / part
+
+
+def too_warm_to_judge(part_c: float, room_c: float) -> bool:
+    """Whether a part is too far from the room for a verdict on end float or fit.
+
+    Examples
+    --------
+    >>> too_warm_to_judge(48, 20), too_warm_to_judge(30, 20)
+    (True, False)
+    """
+    return abs(temperature("part_c", part_c) - temperature("room_c", room_c)) > WARM_K
