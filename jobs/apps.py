@@ -1,0 +1,11 @@
+from django.apps import AppConfig
+from django.db.models.signals import post_migrate
+
+
+class JobsConfig(AppConfig):
+    name = "jobs"
+
+    def ready(self) -> None:
+        from jobs.seal import install
+
+        post_migrate.connect(install, sender=self, dispatch_uid="seal-the-log")

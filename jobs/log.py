@@ -1,0 +1,196 @@
+"""The only way into the log. Each function is one act, done whole or not at all, and done once however often it is sent."""
+
+from __future__ import annotations
+
+from datetime import datetime, timedelta
+from typing import Any
+
+from django.db import IntegrityError, transaction
+from django.utils import timezone
+
+from engines.models import Seat
+from jobs.models import Entry, Reading, RunStation, Timer
+from shop.models import Gauge, Person
+from shopmath import __version__ as core_version
+from shopmath.quantity import Quantity
+
+
+class Signed(Exception):
+    """The entry is signed: it can only be superseded."""
+
+
+def open_entry(station: RunStation, seat: Seat | None, person: Person) -> Entry:
+    """The open entry of a station and seat, begun now when there is none and nothing is signed yet."""
+    with transaction.atomic():
+        entries = Entry.objects.filter(station=station, seat=seat)
+        found = entries.filter(signed_at__isnull=True).first()
+        if found:
+            return found
+        if entries.exists():
+            raise Signed
+        if station.state == RunStation.State.AHEAD:
+            station.state = RunStation.State.NOW
+            station.save(update_fields=["state"])
+        return Entry.objects.create(job=station.job, station=station, seat=seat, opened_by=person)
+
+
+def current_entry(station: RunStation, seat: Seat | None) -> Entry | None:
+    """The entry that counts: the open one, else the last signed."""
+    entries = Entry.objects.filter(station=station, seat=seat).select_related("signed_by", "opened_by", "supersedes")
+    return entries.filter(signed_at__isnull=True).first() or entries.order_by("-signed_at").first()
+
+
+def _refuse_signed(entry: Entry) -> Entry:
+    fresh = Entry.objects.get(pk=entry.pk)
+    if fresh.is_signed:
+        raise Signed
+    return fresh
+
+
+def keep_reading(
+    entry: Entry,
+    person: Person,
+    ask: str,
+    quantity: Quantity,
+    client_key: str,
+    *,
+    heat: int = 1,
+    gauge: Gauge | None = None,
+    extra: dict[str, Any] | None = None,
+    at: datetime | None = None,
+) -> Reading:
+    """Keep a reading. The same client key twice keeps it once, also when two requests race."""
+    try:
+        with transaction.atomic():
+            known = Reading.objects.filter(client_key=client_key).first()
+            if known:
+                return known
+            _refuse_signed(entry)
+            reading = Reading.objects.create(
+                entry=entry,
+                ask=ask,
+                heat=heat,
+                text=quantity.text,
+                kind=quantity.kind,
+                unit=quantity.unit,
+                canonical=quantity.canonical if quantity.kind != "words" else None,
+                gauge=gauge,
+                extra=extra or {},
+                taken_at=at or timezone.now(),
+                by=person,
+                client_key=client_key,
+            )
+            entry.job.touch()
+            return reading
+    except IntegrityError:
+        return Reading.objects.get(client_key=client_key)
+
+
+def words(text: str) -> Quantity:
+    """A note or a choice in the clothes of a reading."""
+    return Quantity(0.0, "", 0.0, text, "words")
+
+
+def withdraw(reading: Reading) -> None:
+    """Strike a reading out; it stays in the entry."""
+    with transaction.atomic():
+        _refuse_signed(reading.entry)
+        Reading.objects.filter(pk=reading.pk, withdrawn_at__isnull=True).update(withdrawn_at=timezone.now())
+        reading.entry.job.touch()
+
+
+def choose(entry: Entry, **choices: Any) -> Entry:
+    """Change choices; what another device chose meanwhile stays."""
+    with transaction.atomic():
+        fresh = _refuse_signed(entry)
+        fresh.choices = {**fresh.choices, **choices}
+        fresh.save(update_fields=["choices"])
+        entry.job.touch()
+    return fresh
+
+
+def tick(entry: Entry, person: Person, key: str, on: bool) -> Entry:
+    """Tick or untick one line of a check list, with who and when."""
+    with transaction.atomic():
+        fresh = _refuse_signed(entry)
+        fresh.ticks.pop(key, None)
+        if on:
+            fresh.ticks[key] = {"by": person.called, "at": timezone.now().isoformat(timespec="seconds")}
+        fresh.save(update_fields=["ticks"])
+        entry.job.touch()
+    return fresh
+
+
+def start_timer(
+    entry: Entry, person: Person, key: str, label: str, tone: str, lasts_s: float | None, *, heat: int = 1, at: datetime | None = None
+) -> Timer:
+    """Start a clock, once; starting it again leaves it running."""
+    with transaction.atomic():
+        _refuse_signed(entry)
+        started = at or timezone.now()
+        timer, made = Timer.objects.get_or_create(
+            entry=entry,
+            key=key,
+            heat=heat,
+            defaults={
+                "job": entry.job,
+                "label": label,
+                "tone": tone,
+                "started_at": started,
+                "due_at": started + timedelta(seconds=lasts_s) if lasts_s is not None else None,
+                "by": person,
+            },
+        )
+        if made:
+            entry.job.touch()
+        return timer
+
+
+def stop_timer(timer: Timer, at: datetime | None = None) -> None:
+    with transaction.atomic():
+        _refuse_signed(timer.entry)
+        Timer.objects.filter(pk=timer.pk, ended_at__isnull=True).update(ended_at=at or timezone.now())
+        timer.job.touch()
+
+
+def move_due(timer: Timer, due_at: datetime) -> None:
+    """A reading has shown that it takes longer, or not so long."""
+    Timer.objects.filter(pk=timer.pk, ended_at__isnull=True).update(due_at=due_at)
+
+
+def sign(
+    entry: Entry, person: Person, call_state: str, call_words: str, reason: str, result: dict[str, Any], at: datetime | None = None
+) -> Entry:
+    """Close an entry for good, with the call and everything needed to compute it again."""
+    with transaction.atomic():
+        fresh = _refuse_signed(entry)
+        now = at or timezone.now()
+        Timer.objects.filter(entry=fresh, ended_at__isnull=True).update(ended_at=now)
+        fresh.call_state, fresh.call_words, fresh.reason = call_state, call_words, reason[:300]
+        fresh.result, fresh.core_version = result, core_version
+        fresh.signed_at, fresh.signed_by = now, person
+        fresh.save()
+        fresh.job.touch()
+    return fresh
+
+
+def supersede(entry: Entry, person: Person, reason: str) -> Entry:
+    """Begin a new entry in place of a signed one. The old one stays as it is."""
+    with transaction.atomic():
+        known = Entry.objects.filter(supersedes=entry).first()
+        if known:
+            return known
+        new = Entry.objects.create(
+            job=entry.job, station=entry.station, seat=entry.seat, opened_by=person, supersedes=entry, choices={"because": reason}
+        )
+        entry.job.touch()
+    return new
+
+
+def set_station(station: RunStation, **fields: Any) -> None:
+    """Where a station stands now, for the run and the bench page."""
+    if any(getattr(station, name) != value for name, value in fields.items()):
+        RunStation.objects.filter(pk=station.pk).update(**fields)
+        for name, value in fields.items():
+            setattr(station, name, value)
+

@@ -1,0 +1,60 @@
+"""Pictures on the way in: proven to be pictures, turned the right way up, made smaller, stripped of place and camera, re-encoded."""
+
+from __future__ import annotations
+
+import io
+import secrets
+import threading
+
+from django.core.files.base import ContentFile
+from django.core.files.uploadedfile import UploadedFile
+from PIL import Image, ImageOps, UnidentifiedImageError
+from pi_heif import register_heif_opener
+
+from jobs.models import Job, Photo, RunStation
+from shop.models import Person
+from shopmath.checks import BadInput
+
+register_heif_opener()
+
+LARGEST_BYTES = 25_000_000
+LARGEST_PX = 60_000_000
+SIDE_PX, THUMB_PX = 2000, 320
+FORMATS = ("JPEG", "PNG", "WEBP", "HEIF", "MPO")
+_one_at_a_time = threading.Lock()  # a 12 megapixel picture takes some hundred megabytes while it is open
+
+
+def clean(data: bytes, side_px: int = SIDE_PX) -> tuple[bytes, tuple[int, int]]:
+    """The picture again as a JPEG, no larger than `side_px`, without any of the file's other content."""
+    try:
+        with _one_at_a_time, Image.open(io.BytesIO(data), formats=FORMATS) as source:
+            if source.width * source.height > LARGEST_PX:
+                raise BadInput("photo", "That picture has more than 60 million pixels. Take it at a smaller size.")
+            profile = source.info.get("icc_profile")
+            picture = ImageOps.exif_transpose(source)
+            picture.thumbnail((side_px, side_px))
+            picture = picture.convert("RGB")
+            out = io.BytesIO()
+            more = {"icc_profile": profile} if profile else {}
+            picture.save(out, "JPEG", quality=85, optimize=True, progressive=True, exif=b"", **more)
+            return out.getvalue(), picture.size
+    except (UnidentifiedImageError, OSError, SyntaxError, ValueError, Image.DecompressionBombError) as error:
+        if isinstance(error, BadInput):
+            raise
+        raise BadInput("photo", "That file is no picture Stator can read. Send a JPEG, PNG, WebP or HEIC photo.") from error
+
+
+def add_photo(job: Job, station: RunStation | None, upload: UploadedFile, caption: str, person: Person) -> Photo:
+    """Check, clean and keep one upload."""
+    if (upload.size or 0) > LARGEST_BYTES:
+        raise BadInput("photo", "That file is over 25 MB. Send a smaller picture.")
+    data = upload.read()
+    image, size = clean(data)
+    thumb, _ = clean(image, THUMB_PX)
+    name = secrets.token_urlsafe(16)
+    photo = Photo(job=job, station=station, caption=caption[:120], width=size[0], height=size[1], by=person)
+    photo.image.save(f"{name}.jpg", ContentFile(image), save=False)
+    photo.thumb.save(f"{name}-s.jpg", ContentFile(thumb), save=False)
+    photo.save()
+    job.touch()
+    return photo

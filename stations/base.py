@@ -1,0 +1,363 @@
+"""What every station shares: one drawing, one reading, one call.
+
+A `Station` is described once. `bind` ties it to a job, a seat and a person and gives a `Work`: that asks, judges and draws. Rooms
+override the few methods below; the page, the strip, the log and the print are the same for all.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from dataclasses import dataclass, field
+from datetime import datetime
+from typing import Any
+
+from django.utils.safestring import SafeString
+
+from engines.models import Seat
+from jobs import log
+from jobs.models import Entry, Job, Reading, RunStation, Timer
+from shop.models import Gauge, Person, Shop
+from shopmath.checks import BadInput
+from shopmath.quantity import Quantity, decimals, parse
+
+
+@dataclass(frozen=True)
+class Option:
+    """One of a few answers, with what choosing it means."""
+
+    key: str
+    words: str
+    hint: str = ""
+
+
+@dataclass(frozen=True)
+class Ask:
+    """One reading wanted: what to measure, where, of what kind. `quiet` ones are not asked in turn but can be jumped to."""
+
+    key: str
+    words: str
+    where: str = ""
+    kind: str = "length"
+    unit: str = "mm"
+    optional: bool = False
+    skip_means: str = ""
+    options: tuple[Option, ...] = ()
+    repeats: bool = False
+    quiet: bool = False
+    resolution: float = 0.001
+    example: str = ""
+
+    @property
+    def is_words(self) -> bool:
+        return self.kind == "words"
+
+
+@dataclass(frozen=True)
+class Scale:
+    """The margin as a small scale: value with its doubt against the limits, all in one unit."""
+
+    value: float
+    doubt: float
+    low: float | None
+    high: float | None
+    unit: str
+    digits: int = 3
+
+
+@dataclass(frozen=True)
+class Plate:
+    """The call as it stands on the page."""
+
+    state: str
+    words: str
+    line: str
+    move: str
+    detail: str = ""
+    scale: Scale | None = None
+    standing: str = ""  # the move as the bench page says it, where times would go stale
+
+
+@dataclass(frozen=True)
+class Caution:
+    """What can hurt, and why. A `gate` must be ticked before the step opens."""
+
+    key: str
+    words: str
+    gate: bool = False
+
+
+@dataclass(frozen=True)
+class Trace:
+    """Where one number on the page comes from."""
+
+    label: str
+    value: str
+    source: str
+    estimated: bool = False
+
+
+@dataclass(frozen=True)
+class Method:
+    """A choice between schools, with the one in force."""
+
+    key: str
+    words: str
+    options: tuple[Option, ...]
+    chosen: str
+
+    @property
+    def chosen_words(self) -> str:
+        return next((option.words for option in self.options if option.key == self.chosen), self.chosen)
+
+
+@dataclass(frozen=True)
+class Action:
+    """Something to do now besides measuring. `word` is what may be typed for it."""
+
+    key: str
+    words: str
+    word: str
+    main: bool = False
+    refused: str = ""
+
+
+@dataclass(frozen=True)
+class Row:
+    """A line of the readings sheet."""
+
+    ask: Ask
+    reading: Reading | None
+    shown: str
+    note: str = ""
+
+
+COMMANDS = {
+    "back": "to the reading before",
+    "sheet": "all readings",
+    "skip": "leave this one out",
+    "timer": "sound and flash of the timers",
+    "log": "the job's log",
+    "undo": "strike out the last reading",
+    "?": "these keys",
+}
+
+
+@dataclass
+class Work:
+    """A station bound to a job, a seat and a person, now."""
+
+    station: Station
+    job: Job
+    stage: RunStation
+    seat: Seat | None
+    entry: Entry | None
+    person: Person
+    now: datetime
+    shop: Shop
+    readings: list[Reading] = field(default_factory=list)
+    timers: list[Timer] = field(default_factory=list)
+
+    def __post_init__(self) -> None:
+        if self.entry:
+            self.now = self.entry.signed_at or self.now  # a signed entry stands as it stood
+            self.readings = list(self.entry.readings.select_related("gauge", "by"))
+            self.timers = list(self.entry.timers.all())
+
+    # what rooms override
+
+    def asks(self) -> list[Ask]:
+        return []
+
+    def plate(self) -> Plate:
+        raise NotImplementedError
+
+    def drawing(self, at_s: float | None = None) -> SafeString:
+        raise NotImplementedError
+
+    def slider(self) -> tuple[float, float] | None:
+        """Longest time and the present one, s, when the drawing can be moved through time."""
+        return None
+
+    def checks(self) -> tuple[Caution, ...]:
+        """Before you start."""
+        return ()
+
+    def cautions(self) -> tuple[Caution, ...]:
+        return ()
+
+    def methods(self) -> tuple[Method, ...]:
+        return ()
+
+    def traces(self) -> tuple[Trace, ...]:
+        return ()
+
+    def actions(self) -> tuple[Action, ...]:
+        return ()
+
+    def act(self, key: str) -> None:
+        """Do one of `actions`."""
+
+    def after_keep(self, reading: Reading) -> None:
+        """What a kept reading moves: clocks, mostly."""
+
+    def result(self) -> dict[str, Any]:
+        """What is kept beside the call so that it can be computed again."""
+        return {}
+
+    def is_live(self) -> bool:
+        """Whether the page changes by itself, because something cools or cures."""
+        return False
+
+    def extra_for(self, ask: Ask, quantity: Quantity, data: dict[str, str]) -> tuple[Gauge | None, dict[str, Any]]:
+        """Gauge and corrections kept with a reading."""
+        return None, {}
+
+    def check(self, ask: Ask, quantity: Quantity) -> None:
+        """Refuse a value that cannot be, with `BadInput`."""
+
+    def note(self, reading: Reading) -> str:
+        """What the sheet says beside a reading: a correction, a doubt."""
+        return ""
+
+    def history(self) -> list[dict[str, str]]:
+        return []
+
+    # what all share
+
+    @property
+    def heat(self) -> int:
+        """Which attempt this is."""
+        return int(self.choices.get("heat", 1))
+
+    @property
+    def choices(self) -> dict[str, Any]:
+        return self.entry.choices if self.entry else {}
+
+    @property
+    def signed(self) -> bool:
+        return bool(self.entry and self.entry.is_signed)
+
+    @property
+    def address(self) -> str:
+        return f"/jobs/{self.job.tag}/{self.station.key}/" + (f"{self.seat.pk}/" if self.seat else "")
+
+    def live(self, key: str, every_heat: bool = False) -> list[Reading]:
+        """Readings of an ask that still stand, oldest first."""
+        return [
+            reading
+            for reading in self.readings
+            if reading.ask == key and not reading.withdrawn_at and (every_heat or reading.heat == self.heat)
+        ]
+
+    def last(self, key: str) -> Reading | None:
+        return next(iter(reversed(self.live(key))), None)
+
+    def value(self, key: str) -> float | None:
+        reading = self.last(key)
+        return reading.canonical if reading else None
+
+    def timer(self, key: str) -> Timer | None:
+        return next((timer for timer in self.timers if timer.key == key and timer.heat == self.heat), None)
+
+    def skipped(self) -> list[str]:
+        return list(self.choices.get("skipped", []))
+
+    def open_asks(self) -> list[Ask]:
+        """What is still to be asked in turn."""
+        done = self.skipped()
+        return [ask for ask in self.asks() if not ask.quiet and (ask.repeats or (not self.last(ask.key) and ask.key not in done))]
+
+    def ask_for(self, key: str | None) -> Ask | None:
+        """The ask jumped to, else the next in turn."""
+        if self.signed:
+            return None
+        wanted = next((ask for ask in self.asks() if ask.key == key), None)
+        return wanted or next(iter(self.open_asks()), None)
+
+    def read(self, ask: Ask, text: str) -> Quantity:
+        """What was typed, as a quantity of the ask's kind; refused in words."""
+        if ask.options:
+            typed = text.strip().lower()
+            found = [option for option in ask.options if typed == option.key] or [
+                option for option in ask.options if typed and option.words.lower().startswith(typed)
+            ]
+            if len(found) != 1:
+                words = ", ".join(option.words for option in ask.options)
+                raise BadInput(ask.key, f"{text.strip()!r} is none of these, or more than one: {words}.")
+            return log.words(found[0].key)
+        if ask.is_words:
+            if not text.strip():
+                raise BadInput(ask.key, "Nothing was typed.")
+            return log.words(" ".join(text.split())[:1000])
+        quantity = parse(text, ask.kind, ask.unit, ton=self.shop.ton or None)
+        self.check(ask, quantity)
+        return quantity
+
+    def shown(self, reading: Reading, ask: Ask | None = None) -> str:
+        """A reading in the shop's own unit, with no more digits than it has."""
+        if reading.canonical is None:
+            options = {option.key: option.words for option in ask.options} if ask else {}
+            return options.get(reading.text, reading.text)
+        step = reading.gauge.resolution if reading.gauge else (ask.resolution if ask else 0.001)
+        unit = {"temperature": " °C", "length": " mm", "time": " s"}.get(reading.kind, "")
+        return f"{reading.canonical:.{decimals(step)}f}{unit}"
+
+    def sheet(self) -> list[Row]:
+        rows = []
+        for ask in self.asks():
+            found = self.live(ask.key)
+            rows += [Row(ask, reading, self.shown(reading, ask), self.note(reading)) for reading in found] or [Row(ask, None, "")]
+        return rows
+
+    def latest(self) -> Row | None:
+        """The reading taken last, whatever it was."""
+        found = next((reading for reading in reversed(self.readings) if not reading.withdrawn_at), None)
+        if found is None:
+            return None
+        ask = next((each for each in self.asks() if each.key == found.ask), Ask(found.ask, found.ask))
+        return Row(ask, found, self.shown(found, ask))
+
+    def refused(self) -> str:
+        """The gate that is still shut: a caution not ticked."""
+        ticks = self.entry.ticks if self.entry else {}
+        return next((caution.words for caution in self.checks() if caution.gate and caution.key not in ticks), "")
+
+    def may_sign(self) -> str:
+        """Why the entry cannot be signed yet; empty when it can."""
+        return "" if self.entry and any(not reading.withdrawn_at for reading in self.readings) else "Nothing is written down yet."
+
+    def sign(self) -> None:
+        if self.may_sign() or not self.entry:
+            raise BadInput("sign", self.may_sign())
+        plate = self.plate()
+        self.entry = log.sign(self.entry, self.person, plate.state, plate.words, _sentence(plate), self.result(), at=self.now)
+
+    def settle(self) -> None:
+        """Write where the station stands, for the run and the bench page."""
+        plate = self.plate()
+        state = RunStation.State.DONE if self.whole_station_signed() else RunStation.State.NOW
+        if self.entry or self.stage.state != RunStation.State.AHEAD:
+            log.set_station(self.stage, state=state, call_state=plate.state, next_move=(plate.standing or plate.move)[:200])
+
+    def whole_station_signed(self) -> bool:
+        return self.signed
+
+
+def _sentence(plate: Plate) -> str:
+    """The call's reason as it goes into the log: what was found, not what to do next."""
+    return plate.line or plate.move
+
+
+@dataclass(frozen=True)
+class Station:
+    """One kind of work in the run."""
+
+    key: str
+    name: str
+    binds: Callable[..., Work]
+    by_seat: bool = False
+    built: bool = True
+
+    def bind(self, job: Job, stage: RunStation, seat: Seat | None, person: Person, now: datetime, entry: Entry | None = None) -> Work:
+        entry = entry or log.current_entry(stage, seat)
+        return self.binds(self, job, stage, seat, entry, person, now, Shop.current())

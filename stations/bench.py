@@ -1,0 +1,138 @@
+"""The bench page: every engine as a tag in the place where it stands, its one next move, and a clock of what comes due."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from datetime import datetime, timedelta
+
+from django.db.models import Prefetch
+from django.http import HttpRequest, HttpResponse
+from django.shortcuts import render
+from django.utils import timezone
+from django.utils.safestring import SafeString
+from django.views.decorators.http import require_GET
+
+from jobs.models import Job, RunStation, Timer
+from shop.models import Shop
+from stations.heat_and_drop.words import minutes
+from stations.registry import BY_KEY, STATIONS
+from ui.svg import Sheet
+
+TRACK, LEFT, STEP = 974.0, 12.0, 57.4
+NEAR_PX = 6.6  # a letter of the next move
+HOURS = 3
+
+
+@dataclass(frozen=True)
+class Line:
+    """One engine on the bench."""
+
+    job: Job
+    station: str
+    move: str
+    state: str
+    track: SafeString
+    due: Timer | None
+
+
+def _x(key: str) -> float:
+    return LEFT + STEP * [station.key for station in STATIONS].index(key)
+
+
+def _standing(run: list[RunStation]) -> RunStation | None:
+    for states in (("now", "waits"), ("ahead",)):
+        found = next((stage for stage in run if stage.state in states), None)
+        if found:
+            return found
+    return run[-1] if run else None
+
+
+def _tone(stage: RunStation) -> str:
+    if stage.state == "waits":
+        return "waits"
+    return {"stop": "stop", "out": "stop", "wait": "hot", "in": "ink", "too_close": "waits"}.get(stage.call_state, "ink")
+
+
+def _track(run: list[RunStation], here: RunStation | None, move: str) -> SafeString:
+    sheet = Sheet(TRACK, 84, "Where the engine stands", move, f"track{run[0].pk if run else 0}")
+    if not run or not here:
+        return sheet.render()
+    first, stand, last = _x(run[0].key), _x(here.key), _x(run[-1].key)
+    sheet.line((first, 40), (stand, 40), "track done")
+    sheet.line((stand, 40), (last, 40), "track ahead")
+    for stage in run:
+        x = _x(stage.key)
+        if stage.pk == here.pk:
+            continue
+        done = stage.state in ("done", "skipped")
+        sheet.circle((x, 40), 4.5 if done else 5.5, "stop-done" if done else "stop-ahead")
+    tone = _tone(here)
+    sheet.shape([(stand, 27), (stand + 11, 40), (stand, 53), (stand - 11, 40)], f"here {tone}")
+    half = NEAR_PX * len(move) / 2
+    x, anchor = stand, "middle"
+    if stand - half < 0:
+        x, anchor = max(0.0, min(stand - 11, TRACK - 2 * half)), "start"
+    elif stand + half > TRACK:
+        x, anchor = min(TRACK, stand + 11), "end"
+    sheet.text((x, 76), move, f"move {tone}", anchor)
+    return sheet.render()
+
+
+def _clock(timers: list[Timer], now: datetime) -> SafeString | None:
+    due = [timer for timer in timers if timer.due_at and now - timedelta(minutes=2) <= timer.due_at <= now + timedelta(hours=HOURS)]
+    if not due:
+        return None
+    said = "; ".join(f"{timer.job.tag} {timer.label} in {minutes((timer.due_at - now).total_seconds())}" for timer in due if timer.due_at)
+    sheet = Sheet(TRACK, 96, f"What comes due in the next {HOURS} hours", said, "clock")
+    wide = TRACK - LEFT - 20
+    sheet.line((LEFT, 66), (LEFT + wide, 66), "axis")
+    for quarter in range(4 * HOURS + 1):
+        x = LEFT + wide * quarter / (4 * HOURS)
+        sheet.line((x, 66), (x, 66 + (12 if quarter % 4 == 0 else 5)), "axis thin")
+        if quarter and quarter % 4 == 0:
+            sheet.text((x, 92), f"+{quarter // 4} h", "tick", "middle")
+    ends = [-1e9, -1e9]
+    for timer in sorted(due, key=lambda each: each.due_at or now):
+        x = LEFT + wide * max(0.0, ((timer.due_at or now) - now).total_seconds()) / (3600 * HOURS)
+        words = f"{timer.job.tag} {timer.label}"
+        row = 0 if x >= ends[0] else 1
+        tone = {"heat": "hot", "cold": "cold", "window": "hot"}.get(timer.tone, "waits")
+        sheet.line((x, 34 - 20 * row), (x, 66), f"due {tone}")
+        sheet.text((x + 8, 48 - 22 * row), words, f"move {tone}")
+        ends[row] = x + 8 + NEAR_PX * len(words) + 10
+    return sheet.render()
+
+
+@require_GET
+def bench(request: HttpRequest) -> HttpResponse:
+    """All engines that are here."""
+    now = timezone.now()
+    timers = list(Timer.objects.filter(ended_at__isnull=True, job__gone_at__isnull=True).select_related("job"))
+    first: dict[int, Timer] = {}
+    for timer in sorted((each for each in timers if each.due_at), key=lambda each: each.due_at or now):
+        if timer.due_at and timer.due_at < now:
+            continue
+        first.setdefault(timer.job_id, timer)
+    jobs = Job.objects.filter(gone_at__isnull=True).select_related("card").prefetch_related(Prefetch("run", RunStation.objects.order_by("order")))
+    lines = []
+    for job in jobs:
+        run = [stage for stage in job.run.all() if stage.key in BY_KEY]
+        here = _standing(run)
+        name = BY_KEY[here.key].name if here else ""
+        move = f"Waits for {here.waits_for}." if here and here.state == "waits" else (here.next_move if here else "") or f"{name} is next."
+        due = first.get(job.pk)
+        if due and due.due_at and here and here.state == "now":
+            move = f"{due.label[:1].upper()}{due.label[1:]} in {minutes((due.due_at - now).total_seconds())}. {move}"
+        move = move if len(move) <= 110 else move[:108].rsplit(" ", 1)[0] + " …"
+        lines.append(Line(job, name, move, _tone(here) if here else "", _track(run, here, move), due))
+    soonest = min((timer for timer in first.values()), key=lambda timer: timer.due_at or now, default=None)
+    data = {
+        "lines": lines,
+        "heads": [(station.name, _x(station.key)) for station in STATIONS],
+        "clock": _clock(timers, now),
+        "soonest": soonest,
+        "now": now,
+        "shop": Shop.current(),
+        "track_width": TRACK,
+    }
+    return render(request, "stations/bench.html", data)

@@ -1,0 +1,142 @@
+"""What is asked at the door: the engine, what is wrong with it, and the seat to be worked on."""
+
+from __future__ import annotations
+
+from typing import Any
+
+from django import forms
+
+from engines.fits import bearing_of, nominal_of
+from engines.models import EngineCard, Seat, case_metals
+from shopmath.bearings import lookup
+from shopmath.checks import BadInput
+from shopmath.iso286 import limits
+from shopmath.quantity import parse
+from shopmath.thermal.limits import LEFT_IN
+from stations.registry import WORK_ORDERS
+
+
+class QuantityField(forms.CharField):
+    """A size in any unit; what was typed stays in the field when it is refused."""
+
+    def __init__(self, kind: str, unit: str, **kwargs: Any) -> None:
+        super().__init__(required=False, max_length=60, **kwargs)
+        self.kind, self.unit = kind, unit
+
+    def clean(self, value: Any) -> float | None:  # type: ignore[override]
+        text = super().clean(value)
+        if not text:
+            return None
+        try:
+            return parse(text, self.kind, self.unit).canonical
+        except BadInput as error:
+            raise forms.ValidationError(error.message) from error
+
+
+class EngineForm(forms.Form):
+    """The engine and its job."""
+
+    known = forms.ModelChoiceField(EngineCard.objects.none(), required=False, label="Seen here before", empty_label="no, a new one")
+    name = forms.CharField(max_length=60, required=False, label="Engine", help_text="What you call it: Corrie 272.")
+    summary = forms.CharField(max_length=80, required=False, label="In a few words", help_text="trials single, two-stroke")
+    complaint = forms.CharField(max_length=200, label="What is wrong with it")
+    comes_back = forms.CharField(max_length=200, required=False, label="What must come back", help_text="bolts in a tin, carburettor")
+    work_order = forms.ChoiceField(choices=[(key, words) for key, (words, _) in WORK_ORDERS.items()], label="Work order", initial="bearings")
+    case_material = forms.ChoiceField(choices=case_metals, label="Case metal", help_text="Usual for cast cases; mark it if you know better.")
+    painted = forms.BooleanField(required=False, label="The case is painted")
+    left_name = forms.CharField(max_length=30, initial="drive side", label="Its left is the", help_text="as the rider or operator sits")
+    right_name = forms.CharField(max_length=30, initial="magneto side", label="Its right is the")
+
+    def __init__(self, *args: Any, **kwargs: Any) -> None:
+        super().__init__(*args, **kwargs)
+        field = self.fields["known"]
+        assert isinstance(field, forms.ModelChoiceField)
+        field.queryset = EngineCard.objects.order_by("name")
+        field.label_from_instance = lambda card: f"{card.name}, {card.summary}" if card.summary else card.name  # type: ignore[method-assign]
+
+    def clean(self) -> dict[str, Any]:
+        data = super().clean() or {}
+        if not data.get("known") and not data.get("name"):
+            self.add_error("name", "Give the engine a name, or pick one seen before.")
+        return data
+
+
+class SeatForm(forms.ModelForm):
+    """One bearing seat. A marking or three sizes; a fit code or a measured size."""
+
+    bore_mm = QuantityField("length", "mm", label="or its bore")
+    outside_mm = QuantityField("length", "mm", label="outside")
+    width_mm = QuantityField("length", "mm", label="width")
+    measured_mm = QuantityField("length", "mm", label="or the seat measured, cold")
+    left_in = forms.MultipleChoiceField(
+        choices=[(key, limit.what) for key, limit in LEFT_IN.items() if key != "paint"],
+        required=False,
+        label="Left in while it is heated",
+        widget=forms.CheckboxSelectMultiple,
+    )
+
+    class Meta:
+        model = Seat
+        fields = ("name", "on", "half", "loads_from", "stop", "designation", "bore_mm", "outside_mm", "width_mm", "code", "measured_mm", "left_in", "source")
+        labels = {
+            "name": "Which seat",
+            "on": "The bearing goes",
+            "half": "It sits in the",
+            "loads_from": "It goes in",
+            "stop": "It stops against a",
+            "designation": "Bearing marking",
+            "code": "Fit code of the seat",
+            "source": "Where the fit is from",
+        }
+        help_texts = {"designation": "As stamped: 6205 C3", "code": "N7 for a bore, k5 for a shaft", "source": "manual page, drawing, measured"}
+
+    def __init__(self, *args: Any, card: EngineCard | None = None, **kwargs: Any) -> None:
+        super().__init__(*args, **kwargs)
+        self.card = card
+        for name in ("name", "code"):
+            self.fields[name].required = False
+        self.fields["designation"].widget.attrs.update(
+            {"hx-get": "/book-in/read-marking/", "hx-trigger": "input changed delay:250ms", "hx-target": "#marking-words"}
+        )
+
+    def clean_name(self) -> str:
+        name = (self.cleaned_data.get("name") or "Main bearing").strip()
+        if self.card and self.card.seats.filter(name=name).exists():
+            raise forms.ValidationError(f"This engine has a seat called {name!r} already.")
+        return name
+
+    def clean_designation(self) -> str:
+        text = (self.cleaned_data.get("designation") or "").strip()
+        if text:
+            try:
+                lookup(text)
+            except BadInput as error:
+                raise forms.ValidationError(error.message) from error
+        return text
+
+    def clean(self) -> dict[str, Any]:
+        data = super().clean() or {}
+        sizes = [data.get(name) for name in ("bore_mm", "outside_mm", "width_mm")]
+        if not data.get("designation") and "designation" not in self.errors and not all(sizes):
+            self.add_error("designation", "Type the marking on the ring, or its bore, outside and width.")
+        if all(sizes) and not 0 < sizes[0] < sizes[1]:  # type: ignore[operator]
+            self.add_error("outside_mm", f"The outside ({sizes[1]:g} mm) must be larger than the bore ({sizes[0]:g} mm).")
+        if not data.get("code") and not data.get("measured_mm") and not self.errors:
+            data["code"], self.instance.code_assumed = ("k5" if data.get("on") == Seat.On.SHAFT else "N7"), True
+        if not self.errors:
+            self._check_fit(data)
+        return data
+
+    def _check_fit(self, data: dict[str, Any]) -> None:
+        trial = Seat(**{key: data[key] for key in ("on", "designation", "bore_mm", "outside_mm", "width_mm")})
+        nominal = nominal_of(trial)
+        if data.get("code"):
+            try:
+                limits(data["code"], nominal)
+            except BadInput as error:
+                self.add_error("code", error.message)
+            letter = data["code"][:1]
+            if letter.isupper() == (data["on"] == Seat.On.SHAFT) and "code" not in self.errors:
+                self.add_error("code", f"{data['code']} is a {'bore' if letter.isupper() else 'shaft'} code; small letters are for shafts, capitals for bores.")
+        if data.get("measured_mm") and abs(data["measured_mm"] - nominal) > 0.5:
+            self.add_error("measured_mm", f"{data['measured_mm']:g} mm is more than 0.5 mm from {bearing_of(trial).designation}'s {nominal:g} mm.")

@@ -1,0 +1,103 @@
+"""The door: book an engine in, read its card, look through its log."""
+
+from __future__ import annotations
+
+from django.db import transaction
+from django.http import Http404, HttpRequest, HttpResponse
+from django.shortcuts import get_object_or_404, redirect, render
+from django.views.decorators.http import require_GET, require_http_methods
+
+from engines.models import EngineCard
+from jobs.models import Entry, Job
+from shopmath.bearings import lookup
+from shopmath.checks import BadInput
+from stations.book_in.forms import EngineForm, SeatForm
+from stations.registry import BY_KEY, lay_run
+
+
+def _seat_wanted(request: HttpRequest) -> bool:
+    return any(request.POST.get(name) for name in ("designation", "bore_mm", "outside_mm", "code", "measured_mm"))
+
+
+@require_http_methods(["GET", "POST"])
+def book_in(request: HttpRequest) -> HttpResponse:
+    """A new job: its engine, what is wrong, and its first seat."""
+    engine, seat = EngineForm(request.POST or None), SeatForm(request.POST or None)
+    if request.method == "POST":
+        known = engine.is_valid() and engine.cleaned_data["known"]
+        with_seat = _seat_wanted(request) or not known
+        if engine.is_valid() and (not with_seat or seat.is_valid()):
+            return redirect("job", tag=_make(request, engine, seat if with_seat else None).tag)
+        if not with_seat:
+            seat = SeatForm()
+    return render(request, "stations/book_in/book_in.html", {"engine": engine, "seat": seat})
+
+
+def _make(request: HttpRequest, engine: EngineForm, seat: SeatForm | None) -> Job:
+    data = engine.cleaned_data
+    with transaction.atomic():
+        card = data["known"]
+        if card is None:
+            fields = ("name", "summary", "case_material", "painted", "left_name", "right_name")
+            card = EngineCard.objects.create(**{name: data[name] for name in fields})
+        if seat:
+            seat.instance.card = card
+            seat.save()
+        job = Job.objects.create(
+            number=Job.next_number(),
+            card=card,
+            complaint=data["complaint"],
+            comes_back=data["comes_back"],
+            work_order=data["work_order"],
+            booked_in_by=request.user,  # type: ignore[misc]
+        )
+        lay_run(job)
+    return job
+
+
+@require_GET
+def read_marking(request: HttpRequest) -> HttpResponse:
+    """What a bearing's marking was understood as, while it is typed."""
+    text = request.GET.get("designation", "").strip()
+    found, words = None, ""
+    if text:
+        try:
+            found = lookup(text)
+        except BadInput as error:
+            words = error.message
+    return render(request, "stations/book_in/marking.html", {"found": found, "words": words})
+
+
+def _job(tag: str) -> Job:
+    if not tag.isdigit():
+        raise Http404
+    return get_object_or_404(Job.objects.select_related("card", "booked_in_by"), number=int(tag))
+
+
+@require_http_methods(["GET", "POST"])
+def card(request: HttpRequest, tag: str) -> HttpResponse:
+    """The engine card of a job; a further seat can be put on it."""
+    job = _job(tag)
+    seat = SeatForm(request.POST or None, card=job.card)
+    if request.method == "POST" and seat.is_valid():
+        seat.instance.card = job.card
+        seat.save()
+        job.touch()
+        return redirect("card", tag=job.tag)
+    data = {"job": job, "seat": seat, "seats": job.card.seats.all(), "run": _run(job), "photos": job.photos.all()}
+    return render(request, "stations/book_in/card.html", data)
+
+
+def _run(job: Job) -> list[tuple[object, str]]:
+    return [(stage, BY_KEY[stage.key].name) for stage in job.run.all() if stage.key in BY_KEY]
+
+
+@require_GET
+def job_log(request: HttpRequest, tag: str) -> HttpResponse:
+    """Everything written down about a job, oldest first; superseded entries stay, marked."""
+    job = _job(tag)
+    entries = (
+        Entry.objects.filter(job=job).select_related("station", "seat", "signed_by", "opened_by", "superseded_by").prefetch_related("readings__by", "readings__gauge")
+    )
+    lines = [(entry, BY_KEY[entry.station.key].name) for entry in entries]
+    return render(request, "stations/book_in/log.html", {"job": job, "lines": lines, "run": _run(job), "photos": job.photos.all()})

@@ -1,0 +1,88 @@
+"""Work that Stator does not compute: what was done, in the mechanic's own words, signed like everything else."""
+
+from __future__ import annotations
+
+from typing import Any
+
+from django.utils.safestring import SafeString
+
+from stations.base import Action, Ask, Caution, Plate, Station, Work
+from ui.svg import Sheet, both
+
+ENDS = {
+    "flywheel-off": "Hold the flywheel, not the crank. No blows on its rim or on the crank's end.",
+    "split": "Count the fasteners out by their places. Load on the screws, never on the joint face.",
+    "strip": "Washers and shims by shaft, side and order, before they are wiped.",
+    "bearings-out": "Look which side it comes out of, and for the circlip, before any force.",
+    "inspect": "Measure before you judge; a clean part can be worn out.",
+    "apart": "Mark both webs and the pin before they move. Press joints let go at once: stand aside.",
+    "true": "Gauge lifted and crank off its supports before any blow.",
+    "seals": "Depth at four places; the lip faces what is kept in.",
+    "end-float": "Shim clean and measured, not read off the bag.",
+    "crank-in": "Pull by the inner ring, never press through the webs.",
+    "close": "Every tray place empty, every dowel ticked.",
+    "centre": "Equal gaps both sides, then spin it.",
+    "balance": "A cracked or mended wheel is never balanced: it goes out of use.",
+    "flywheel-on": "Taper dry and clean; the key locates, the taper drives.",
+    "hand-over": "Say what was decided against advice, and why.",
+}
+
+
+class ByHand(Work):
+    """Notes, each signed with who and when."""
+
+    def asks(self) -> list[Ask]:
+        return [Ask("note", "What was done, what was found?", self.station.name, "words", "", repeats=True)]
+
+    def plate(self) -> Plate:
+        notes = self.live("note", every_heat=True)
+        if self.signed and self.entry:
+            by = self.entry.signed_by.called if self.entry.signed_by else ""
+            return Plate("in", "Done", notes[-1].text if notes else "", f"Signed by {by}.")
+        if not notes:
+            return Plate("wait", "By hand", "Stator does not compute this station yet.", f"{ENDS.get(self.station.key, '')} Write what was done.".strip())
+        return Plate("wait", "Written down", f"{len(notes)} note{'s' if len(notes) > 1 else ''}, not signed.", "Add to it, or sign it.", standing=notes[-1].text)
+
+    def drawing(self, at_s: float | None = None) -> SafeString:
+        notes = [reading.text for reading in self.live("note", every_heat=True)]
+        return both(_page(self.station.name, notes, 760, 62), _page(self.station.name, notes, 430, 38))
+
+    def cautions(self) -> tuple[Caution, ...]:
+        return (Caution("manual", "The engine's manual comes first; write down where you left it."),)
+
+    def actions(self) -> tuple[Action, ...]:
+        return () if self.signed else (Action("sign", "Sign it", "sign", bool(self.readings), self.may_sign()),)
+
+    def act(self, key: str) -> None:
+        if key == "sign":
+            self.sign()
+
+    def result(self) -> dict[str, Any]:
+        return {"schema": "by-hand/1", "notes": [reading.text for reading in self.live("note", every_heat=True)]}
+
+
+def _page(name: str, notes: list[str], width: int, letters: int) -> SafeString:
+    """Ruled paper with the notes on it."""
+    sheet = Sheet(width, 560, f"{name}, notes", ". ".join(notes) or "No notes yet.", "wide" if width > 500 else "narrow")
+    margin = 60 if width > 500 else 12
+    for index in range(10):
+        sheet.line((margin, 90 + 46 * index), (width - margin, 90 + 46 * index), "rule")
+    lines = [line for text in notes for line in _wrapped(text, letters)] or _wrapped("What was done, what was found, what was put where.", letters)
+    for index, line in enumerate(lines[-10:]):
+        sheet.text((margin, 80 + 46 * index), line, "note" if notes else "note quiet")
+    return sheet.render()
+
+
+def _wrapped(text: str, width: int) -> list[str]:
+    lines, line = [], ""
+    for word in text.split():
+        if line and len(line) + 1 + len(word) > width:
+            lines.append(line)
+            line = word
+        else:
+            line = f"{line} {word}".strip()
+    return [*lines, line]
+
+
+def by_hand(key: str, name: str) -> Station:
+    return Station(key, name, ByHand, built=False)

@@ -1,0 +1,381 @@
+"""Heat and drop: what is asked, when; what may be done; what goes into the log."""
+
+from __future__ import annotations
+
+import math
+from datetime import timedelta
+from functools import cached_property
+from typing import Any
+
+from django.utils.safestring import SafeString
+
+from engines.models import Seat
+from jobs import log
+from jobs.models import Reading
+from shop.models import Chiller, Gauge, Heater
+from shopmath import __version__ as core_version
+from shopmath.checks import BadInput
+from shopmath.quantity import Quantity
+from shopmath.thermal.expansion import WANTED
+from shopmath.thermal.plan import HeatPlan
+from shopmath.verdict import WARM_K, Call, call, gauge_uncertainty
+from stations.base import Action, Ask, Caution, Method, Option, Plate, Station, Trace, Work
+from ui.svg import both
+from stations.heat_and_drop import drawing, history, plates, running, setup, thermometers, words
+
+CLOCKS = ("12", "3", "6", "9")
+OUTCOMES = (
+    Option("dropped", "dropped in", "home under its own weight or a push"),
+    Option("tapped", "tapped home", "went in, needed the driver"),
+    Option("jammed", "jammed", "stuck part way"),
+    Option("crooked", "crooked", "cocked in the bore"),
+)
+HOME = ("dropped", "tapped")
+CIRCLIP = (Option("in", "in its groove all round"), Option("loose", "not in its groove"))
+SEATED_MM = 0.03  # the thinnest feeler that should not go in
+SQUARE_MM = 0.10
+GAUGE_FOR = {"seat": "bore", "ring": "micrometer", "gap": "feeler", "cold": "feeler", "depth": "calliper"}
+NO_GAUGE_U_MM = 0.02
+
+
+class HeatAndDrop(Work):
+    """One seat in one heat."""
+
+    seat: Seat
+
+    # the parts of the question
+
+    @cached_property
+    def gauges(self) -> list[Gauge]:
+        return list(Gauge.objects.filter(retired=False))
+
+    @cached_property
+    def heaters(self) -> list[Heater]:
+        return list(Heater.objects.filter(retired=False).order_by("method", "name"))
+
+    @cached_property
+    def chillers(self) -> list[Chiller]:
+        return list(Chiller.objects.filter(retired=False).order_by("method", "name"))
+
+    def _picked(self, key: str, shelf: list[Any], usual: str) -> Any:
+        chosen = str(self.choices.get(key, ""))
+        if chosen == "none":
+            return None
+        named = next((each for each in shelf if str(each.pk) == chosen), None)
+        return named or next((each for each in shelf if each.method == usual), None)
+
+    @cached_property
+    def heater(self) -> Heater | None:
+        return self._picked("heater", self.heaters, Heater.Method.OVEN)
+
+    @cached_property
+    def chiller(self) -> Chiller | None:
+        return self._picked("chiller", self.chillers, Chiller.Method.FREEZER)
+
+    @property
+    def means(self) -> str:
+        known = [option.key for option in thermometers.means_of(self.gauges)]
+        chosen = str(self.choices.get("means", ""))
+        return chosen if chosen in known else known[0]
+
+    def gauge_for(self, part: str) -> Gauge | None:
+        return next((gauge for gauge in self.gauges if gauge.kind == GAUGE_FOR[part]), None)
+
+    def _doubt_mm(self, reading: Reading) -> float:
+        return gauge_uncertainty(reading.gauge.resolution, reading.gauge.repeatability) if reading.gauge else NO_GAUGE_U_MM
+
+    def _size(self, key: str) -> tuple[float, float] | None:
+        reading = self.last(key)
+        return (reading.canonical, self._doubt_mm(reading)) if reading and reading.canonical else None
+
+    @cached_property
+    def past(self) -> list[history.Heat]:
+        return history.heats(self.heater, self.seat.on, before=self.entry)
+
+    @cached_property
+    def planned(self) -> setup.Planned:
+        wishes = setup.Wishes(
+            heater=self.heater,
+            chiller=self.chiller,
+            room_c=self.value("room"),
+            heat_c=self.value("heat"),
+            target_c=self.value("target"),
+            chill_for_s=self.value("stay"),
+            seat_mm=self._size("seat"),
+            ring_mm=self._size("ring"),
+            wanted=str(self.choices.get("wanted", "usual")),
+            slower=history.slower(self.past),
+        )
+        return setup.planned(self.seat, wishes, self.shop)
+
+    @property
+    def plan(self) -> HeatPlan:
+        return self.planned.plan
+
+    @cached_property
+    def trouble(self) -> BadInput | None:
+        """What keeps the plan from being made at all."""
+        try:
+            _ = self.planned
+        except BadInput as error:
+            return error
+        return None
+
+    @cached_property
+    def run(self) -> running.Running:
+        return running.running(
+            self.plan.setup,
+            self.plan.target_c,
+            self.now,
+            self.timer("heat"),
+            self.timer("chill"),
+            self.timer("window"),
+            self.live("case"),
+            self.live("partner"),
+        )
+
+    @property
+    def outcome(self) -> str:
+        reading = self.last("outcome")
+        return reading.text if reading else ""
+
+    @property
+    def phase(self) -> str:
+        if self.signed:
+            return "signed"
+        if self.outcome:
+            return "after"
+        if self.timer("window"):
+            return "window"
+        return "heating" if self.timer("heat") or self.timer("chill") else "plan"
+
+    def is_live(self) -> bool:
+        return self.phase in ("heating", "window")
+
+    # asks
+
+    def asks(self) -> list[Ask]:
+        outer, partner = self.names()
+        degrees = {"kind": "temperature", "unit": "C", "resolution": 1.0}
+        seat_words = "Shaft at the seat" if self.seat.on == Seat.On.SHAFT else "Bore of the seat"
+        ring_words = "Bore of the bearing" if self.seat.on == Seat.On.SHAFT else "Outside of the bearing"
+        planning = self.phase == "plan"
+        size = f"{self.planned.fit.nominal_mm:.3f}" if not self.trouble else ""
+        bath = self.heater is not None and self.heater.method in (Heater.Method.OVEN, Heater.Method.HOT_PLATE)
+        found = [
+            Ask("room", "Air in the shop", "away from the oven", optional=True, skip_means="taken as 20 °C", quiet=not planning, example="21", **degrees),
+            Ask("seat", seat_words, "cold, two places", optional=True, skip_means="by its fit code", quiet=not planning, example=size),
+            Ask("ring", ring_words, "cold", optional=True, skip_means="by its tolerance", quiet=not planning, example=size),
+        ]
+        if bath:
+            found.append(
+                Ask("heat", f"{words.cap(self.heater_words())} set to", "", optional=True, skip_means="as the plan says", quiet=not planning, example="120", **degrees)
+            )
+        found.append(Ask("target", f"{words.cap(outer)} to reach", "in place of the plan's", optional=True, quiet=True, **degrees))
+        found.append(Ask("stay", f"{words.cap(partner)} stays in the {self.chiller_words()}", "in place of the plan's", "time", "min", True, quiet=True, resolution=1.0))
+        if self.phase in ("heating", "window", "after"):
+            found += self._temperature_asks(outer, partner)
+        if self.phase in ("window", "after"):
+            found.append(Ask("outcome", "What happened?", self.seat.name, "words", "", options=OUTCOMES))
+        if self.phase == "after" and self.outcome in HOME:
+            found += self._seated_asks()
+        if self.phase in ("after", "signed"):
+            found.append(Ask("note", "Anything to remember?", "for the next one who opens it", "words", "", True, "nothing noted"))
+        return found
+
+    def _temperature_asks(self, outer: str, partner: str) -> list[Ask]:
+        where = {"case": f"beside the bore, {self.seat.side_name}", "bearing": "on the inner ring", "shaft": "on the seat"}
+        degrees = {"kind": "temperature", "unit": "C", "resolution": 1.0}
+        quiet = self.phase != "heating"
+        if self.means == "drop":
+            first = Ask("case", f"A drop of water on the {outer}", where[outer], "words", "", options=thermometers.DROP, repeats=True, quiet=quiet)
+        else:
+            option = next(each for each in thermometers.means_of(self.gauges) if each.key == self.means)
+            first = Ask("case", f"{words.cap(outer)}, by {option.words[:1].lower()}{option.words[1:]}", where[outer], repeats=True, quiet=quiet, example="112", **degrees)
+        return [first, Ask("partner", f"{words.cap(partner)}, as it comes out", where[partner], optional=True, quiet=True, example="-12", **degrees)]
+
+    def _seated_asks(self) -> list[Ask]:
+        through = self.seat.stop == Seat.Stop.THROUGH
+        part, what = ("depth", "Depth below the face") if through else ("gap", f"Gap to the {self.seat.get_stop_display()}")
+        found = [
+            Ask(f"{part}{clock}", f"{what}, at {clock} o'clock", "thinnest feeler that goes in; 0 for none" if part == "gap" else "", example="0")
+            for clock in CLOCKS
+        ]
+        if self.seat.stop == Seat.Stop.CIRCLIP:
+            found.append(Ask("circlip", "The circlip", "turn it in its groove", "words", "", options=CIRCLIP))
+        if not through:
+            cold = f"the {self.names()[0]} within {WARM_K:.0f} K of the shop"
+            found.append(Ask("cold", "Widest gap again, cold", cold, optional=True, skip_means="not checked cold", example="0"))
+        return found
+
+    def check(self, ask: Ask, quantity: Quantity) -> None:
+        value = quantity.canonical
+        nominal = self.planned.fit.nominal_mm if not self.trouble else None
+        if ask.key in ("seat", "ring") and nominal and abs(value - nominal) > 0.5:
+            raise BadInput(ask.key, f"{value:g} mm is more than 0.5 mm from the nominal {nominal:g} mm. Measure again, or correct the engine card.")
+        if ask.key.startswith(("gap", "cold", "depth")) and not 0 <= value <= 60:
+            raise BadInput(ask.key, f"A gap is 0 or more; {value:g} mm was understood.")
+        if ask.key == "room" and not -30 <= value <= 50:
+            raise BadInput(ask.key, f"{value:.0f} °C is no air to work in. Check the unit.")
+        if ask.key in ("case", "heat", "target") and not -100 <= value <= 700:
+            raise BadInput(ask.key, f"{value:.0f} °C is beyond anything a {self.names()[0]} should see. Check the unit.")
+        if ask.key == "stay" and not 0 < value <= 48 * 3600:
+            raise BadInput(ask.key, "A stay is longer than nothing and no longer than two days.")
+        if ask.key == "heat" and value <= (self.value("room") or setup.ROOM_C):
+            raise BadInput(ask.key, f"{value:.0f} °C is colder than the {self.names()[0]} itself: it cannot heat it.")
+        if ask.key == "cold" and not self.trouble and abs(self.run.outer().c - self.plan.setup.room_c) > WARM_K:
+            raise BadInput(ask.key, f"The {self.names()[0]} is still about {self.run.outer().c:.0f} °C: too warm for a verdict. Wait until it is within {WARM_K:.0f} K of the shop.")
+
+    def extra_for(self, ask: Ask, quantity: Quantity, data: dict[str, str]) -> tuple[Gauge | None, dict[str, Any]]:
+        part = ask.key.rstrip("0123456789")
+        if ask.key == "case":
+            if self.means == "drop":
+                return None, thermometers.drop_worth(quantity.text)
+            gauge = next((each for each in self.gauges if str(each.pk) == self.means.partition(":")[0]), None)
+            in_oven = self.phase == "heating" and self.heater is not None and self.heater.method == Heater.Method.OVEN
+            walls = self.planned.heat_c if in_oven and self.planned.heat_c else self.plan.setup.room_c
+            return gauge, thermometers.worth(quantity.canonical, gauge, self.means, walls)
+        if part in GAUGE_FOR:
+            return self.gauge_for(part), {}
+        return None, {}
+
+    def note(self, reading: Reading) -> str:
+        return words.reading_note(reading)
+
+    # judging
+
+    def names(self) -> tuple[str, str]:
+        return ("bearing", "shaft") if self.seat.on == Seat.On.SHAFT else ("case", "bearing")
+
+    def heater_words(self) -> str:
+        return self.heater.name if self.heater else "oven"
+
+    def chiller_words(self) -> str:
+        return self.chiller.get_method_display() if self.chiller else "cold"
+
+    def seated(self) -> Call | None:
+        """The call on the gaps: all four no more than the thinnest feeler, or the depths even."""
+        through = self.seat.stop == Seat.Stop.THROUGH
+        found = [reading for clock in CLOCKS if (reading := self.last(f"{'depth' if through else 'gap'}{clock}")) and reading.canonical is not None]
+        cold = self.last("cold")
+        if len(found) < len(CLOCKS):
+            return None
+        doubt = max(self._doubt_mm(reading) for reading in found)
+        values = [float(reading.canonical or 0) for reading in found]
+        if through:
+            return call(max(values) - min(values), high=SQUARE_MM, uncertainty=math.sqrt(2) * doubt, unit="mm", digits=2)
+        worst = max([*values, float(cold.canonical or 0)] if cold else values)
+        return call(worst, high=SEATED_MM, uncertainty=doubt, unit="mm", digits=2)
+
+    def plate(self) -> Plate:
+        return plates.plate(self)
+
+    def drawing(self, at_s: float | None = None) -> SafeString:
+        return both(drawing.draw(self, at_s, drawing.WIDE), drawing.draw(self, at_s, drawing.NARROW))
+
+    def slider(self) -> tuple[float, float] | None:
+        if self.trouble or self.phase not in ("plan", "heating", "window"):
+            return None
+        now = self.run.here().time_s if self.phase == "window" else 0.0
+        return drawing.span_s(self), min(now, drawing.span_s(self))
+
+    def checks(self) -> tuple[Caution, ...]:
+        return words.checks(self)
+
+    def cautions(self) -> tuple[Caution, ...]:
+        return words.cautions(self)
+
+    def traces(self) -> tuple[Trace, ...]:
+        return () if self.trouble else words.traces(self)
+
+    def history(self) -> list[dict[str, str]]:
+        return [heat.row() for heat in self.past]
+
+    def methods(self) -> tuple[Method, ...]:
+        heat = (*(Option(str(each.pk), each.name, each.get_method_display()) for each in self.heaters), Option("none", "no heat"))
+        cold = (*(Option(str(each.pk), each.name, each.get_method_display()) for each in self.chillers), Option("none", "no chilling"))
+        room = tuple(Option(key, key, f"1/{value:.0f} of the diameter") for key, value in WANTED.items())
+        found = (
+            Method("heater", f"Heat the {self.names()[0]} with", heat, str(self.heater.pk) if self.heater else "none"),
+            Method("chiller", f"Chill the {self.names()[1]} in", cold, str(self.chiller.pk) if self.chiller else "none"),
+            Method("wanted", "Clearance wanted", room, str(self.choices.get("wanted", "usual"))),
+            Method("means", "Temperature by", thermometers.means_of(self.gauges), self.means),
+        )
+        return found if self.phase in ("plan", "heating") else found[3:] if self.phase == "window" else ()
+
+    # doing
+
+    def actions(self) -> tuple[Action, ...]:
+        if self.trouble or self.phase == "signed":
+            return ()
+        shut = self.refused() or ("" if self.plan.call.state != "stop" else self.plan.call.reason)
+        outer, partner = self.names()
+        found: list[Action] = []
+        if self.phase in ("plan", "heating"):
+            if self.plan.chill and not self.timer("chill"):
+                found.append(Action("chill", f"{words.cap(partner)} goes in the cold", "chill", not found, shut))
+            if self.heater and not self.timer("heat"):
+                found.append(Action("heat", f"{words.cap(outer)} goes in the heat" if self.plan.soak else "Heat on", "heat", not found, shut))
+            if self.phase == "heating" or (not self.heater and not self.plan.chill):
+                found.append(Action("open", "Out, and offer it up", "open", not found, shut))
+        if self.phase == "window" or (self.phase == "after" and self.outcome not in HOME):
+            found.append(Action("again", "Back into the heat", "again", self.phase == "after"))
+        if self.phase == "after":
+            found.append(Action("sign", "Sign it", "sign", not self.open_asks(), self.may_sign()))
+        return tuple(found)
+
+    def act(self, key: str) -> None:
+        entry = self.entry
+        action = next((each for each in self.actions() if each.key == key), None)
+        if entry is None or action is None or action.refused:
+            raise BadInput(key, action.refused if action else "That cannot be done at this point; the page has moved on.")
+        outer, partner = self.names()
+        if key == "heat":
+            log.start_timer(entry, self.person, "heat", f"{outer} comes out", "heat", self.plan.soak.likely if self.plan.soak else None, heat=self.heat)
+        if key == "chill" and self.plan.chill:
+            log.start_timer(entry, self.person, "chill", f"{partner} is cold", "cold", self.plan.chill.likely, heat=self.heat)
+        if key == "open":
+            sure = self.run.sure_for_s()
+            for timer in filter(None, (self.timer("heat"), self.timer("chill"))):
+                log.stop_timer(timer, self.now)
+            lasts = min(sure, 7200.0)
+            log.start_timer(entry, self.person, "window", "window closes", "window", lasts, heat=self.heat, at=self.now)
+        if key == "again":
+            for timer in self.timers:
+                log.stop_timer(timer)
+            log.choose(entry, heat=self.heat + 1)
+        if key == "sign":
+            self.sign()
+
+    def may_sign(self) -> str:
+        if not self.outcome:
+            return "Say what happened first."
+        return ""
+
+    def after_keep(self, reading: Reading) -> None:
+        """A reading moves the clocks: the soak to when this case will really be there, the window to its own cooling."""
+        heat, window = self.timer("heat"), self.timer("window")
+        if reading.ask == "case" and self.phase == "heating" and heat and not heat.ended_at:
+            left = self.run.ready_in_s()
+            if left is not None:
+                log.move_due(heat, self.now + timedelta(seconds=left))
+        if reading.ask == "case" and self.phase == "window" and window:
+            log.move_due(window, self.now + timedelta(seconds=min(self.run.sure_for_s(), 7200.0)))
+        if reading.ask == "outcome" and window and self.entry:
+            log.stop_timer(window, self.now)
+            if reading.text in HOME and self.run.outer_out:
+                cold = self.run.outer_out.reaches_in_s(self.plan.setup.room_c + WARM_K - 1, self.now)
+                if cold:
+                    log.start_timer(self.entry, self.person, "cold", "cold enough to check", "wait", cold, heat=self.heat, at=self.now)
+
+    def whole_station_signed(self) -> bool:
+        seats = Seat.objects.filter(card=self.job.card).count()
+        signed = self.stage.entries.filter(signed_at__isnull=False).values("seat").distinct().count()
+        still_open = self.stage.entries.filter(signed_at__isnull=True).exists()
+        return signed >= seats and not still_open
+
+    def result(self) -> dict[str, Any]:
+        return history.result(self, core_version)
+
+
+STATION = Station("heat-and-drop", "Heat and drop", HeatAndDrop, by_seat=True)

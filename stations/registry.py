@@ -1,0 +1,58 @@
+"""Every station in working order, and the runs that work orders lay. Adding a station is a folder and a line here."""
+
+from __future__ import annotations
+
+from jobs.models import Job, RunStation
+from stations.base import Station
+from stations.by_hand.station import by_hand
+from stations.heat_and_drop.station import STATION as HEAT_AND_DROP
+
+BOOK_IN = "book-in"
+STATIONS: tuple[Station, ...] = (
+    by_hand(BOOK_IN, "Book in"),
+    by_hand("flywheel-off", "Flywheel off"),
+    by_hand("split", "Split"),
+    by_hand("strip", "Strip"),
+    by_hand("bearings-out", "Bearings out"),
+    by_hand("inspect", "Inspect"),
+    by_hand("apart", "Apart"),
+    by_hand("true", "True"),
+    HEAT_AND_DROP,
+    by_hand("seals", "Seals"),
+    by_hand("end-float", "End float"),
+    by_hand("crank-in", "Crank in"),
+    by_hand("close", "Close"),
+    by_hand("centre", "Centre"),
+    by_hand("balance", "Balance"),
+    by_hand("flywheel-on", "Flywheel on"),
+    by_hand("hand-over", "Hand over"),
+)
+BY_KEY = {station.key: station for station in STATIONS}
+
+_WHOLE = [station.key for station in STATIONS]
+WORK_ORDERS: dict[str, tuple[str, list[str]]] = {
+    "bottom-end": ("Bottom end with crank rebuild", [key for key in _WHOLE if key != "balance"]),
+    "bearings": ("Bearings and seals only", [key for key in _WHOLE if key not in ("apart", "true", "balance")]),
+    "heat": ("One bearing, cases already bare", [BOOK_IN, "heat-and-drop", "seals", "hand-over"]),
+    "crank": ("Crank truing only", [BOOK_IN, "inspect", "apart", "true", "hand-over"]),
+    "flywheel": ("Flywheel only", [BOOK_IN, "flywheel-off", "balance", "flywheel-on", "hand-over"]),
+}
+
+
+def lay_run(job: Job) -> None:
+    """Lay the stations of a job's work order; booking in is done by the act of making the job."""
+    _, keys = WORK_ORDERS[job.work_order]
+    RunStation.objects.bulk_create(
+        RunStation(job=job, order=order, key=key, state=RunStation.State.DONE if key == BOOK_IN else RunStation.State.AHEAD)
+        for order, key in enumerate(keys)
+    )
+
+
+def at_station(job: Job) -> RunStation | None:
+    """Where the engine stands: the station being worked on, else the next one ahead."""
+    run = list(job.run.all())
+    for state in (RunStation.State.NOW, RunStation.State.WAITS, RunStation.State.AHEAD):
+        found = next((stage for stage in run if stage.state == state), None)
+        if found:
+            return found
+    return run[-1] if run else None

@@ -1,0 +1,20 @@
+from django.urls import path
+
+from stations import bench, views
+from stations.book_in import views as book_in
+
+_ACTS = (("keep", views.keep), ("act", views.act), ("undo", views.undo), ("choose", views.choose), ("tick", views.tick))
+_ACTS += (("supersede", views.supersede), ("pulse", views.pulse), ("picture", views.picture))
+
+urlpatterns = [
+    path("", bench.bench, name="bench"),
+    path("book-in/", book_in.book_in, name="book-in"),
+    path("book-in/read-marking/", book_in.read_marking, name="read-marking"),
+    path("jobs/<str:tag>/", views.job_page, name="job"),
+    path("jobs/<str:tag>/card/", book_in.card, name="card"),
+    path("jobs/<str:tag>/log/", book_in.job_log, name="job-log"),
+    path("jobs/<str:tag>/<slug:key>/", views.station_page, name="station"),
+    path("jobs/<str:tag>/<slug:key>/<int:seat>/", views.station_page, name="seat"),
+    *(path(f"jobs/<str:tag>/<slug:key>/{word}/", view) for word, view in _ACTS),
+    *(path(f"jobs/<str:tag>/<slug:key>/<int:seat>/{word}/", view) for word, view in _ACTS),
+]

@@ -1,0 +1,315 @@
+"""The working screen: find the work, do one act, show it again. No rule of the trade lives here."""
+
+from __future__ import annotations
+
+import json
+import uuid
+from functools import wraps
+from typing import Any
+
+from django.http import Http404, HttpRequest, HttpResponse, HttpResponseRedirect
+from django.shortcuts import get_object_or_404, redirect, render
+from django.utils import timezone
+from django.views.decorators.http import require_GET, require_POST
+
+from engines.models import Seat
+from jobs import log
+from jobs.models import Job, Reading, RunStation
+from shopmath.checks import BadInput
+from stations.base import COMMANDS, Ask, Work
+from stations.registry import BOOK_IN, BY_KEY, at_station
+
+MOVED_ON = "This was signed meanwhile, perhaps on another device. What you typed is still here; supersede the entry to change it."
+
+
+def find_work(request: HttpRequest, tag: str, key: str, seat: int | None = None) -> Work:
+    """The work an address names, or 404 in words."""
+    if not tag.isdigit() or key not in BY_KEY:
+        raise Http404
+    stage = get_object_or_404(RunStation.objects.select_related("job__card"), job__number=int(tag), key=key)
+    found = get_object_or_404(Seat.objects.select_related("card"), pk=seat, card=stage.job.card) if seat else None
+    return BY_KEY[key].bind(stage.job, stage, found, request.user, timezone.now())  # type: ignore[arg-type]
+
+
+def again(work: Work) -> Work:
+    """The same work read afresh after an act."""
+    stage = RunStation.objects.select_related("job__card").get(pk=work.stage.pk)
+    return work.station.bind(stage.job, stage, work.seat, work.person, timezone.now())
+
+
+def page_data(work: Work, ask: str | None = None, error: BadInput | None = None, typed: str = "") -> dict[str, Any]:
+    """Everything the working screen shows."""
+    run = [(stage, BY_KEY[stage.key].name) for stage in work.job.run.all() if stage.key in BY_KEY]
+    asked = work.ask_for(ask)
+    in_turn = [each for each in work.asks() if not each.quiet]
+    left = len(work.open_asks())
+    seats = list(work.job.card.seats.all()) if work.station.by_seat else []
+    return {
+        "work": work,
+        "job": work.job,
+        "plate": work.plate(),
+        "ask": asked,
+        "asked_at": len(in_turn) - left + 1 if left else len(in_turn),
+        "asked_of": len(in_turn),
+        "before": work.last(asked.key) if asked else None,
+        "error": error,
+        "typed": typed,
+        "client_key": uuid.uuid4().hex,
+        "run": run,
+        "seats": seats,
+        "slider": work.slider(),
+        "timers": [timer for timer in work.job.timers.all() if not timer.ended_at],
+        "commands": COMMANDS,
+        "now": timezone.now(),
+        "earlier": work.entry.supersedes if work.entry else None,
+    }
+
+
+def show(
+    request: HttpRequest, work: Work, ask: str | None = None, error: BadInput | None = None, typed: str = "", event: str = ""
+) -> HttpResponse:
+    """The screen again: whole for a visit, its working part for a partial request."""
+    partial = bool(request.headers.get("HX-Request"))
+    if request.method == "POST" and not partial and not error:
+        return redirect(f"{work.address}?ask={ask}" if ask else work.address)
+    template = "stations/work.html" if partial else "stations/page.html"
+    response = render(request, template, page_data(work, ask, error, typed))
+    response["X-Kept"] = "no" if error else "yes"  # tells the page whether to let go of what was typed
+    if event:
+        response["HX-Trigger-After-Settle"] = json.dumps({"open-panel": event})
+    return response
+
+
+def on_work(view: Any) -> Any:
+    """Hand a view its work, and turn a signed entry into words."""
+
+    @wraps(view)
+    def wrapped(request: HttpRequest, tag: str, key: str, seat: int | None = None, **more: Any) -> HttpResponse:
+        work = find_work(request, tag, key, seat)
+        try:
+            return view(request, work, **more)  # type: ignore[no-any-return]
+        except log.Signed:
+            typed = request.POST.get("text", "")
+            return show(request, again(work), error=BadInput("signed", MOVED_ON), typed=typed)
+
+    return wrapped
+
+
+def _opened(work: Work) -> Work:
+    """The work with an open entry to write into."""
+    if work.entry and not work.entry.is_signed:
+        return work
+    log.open_entry(work.stage, work.seat, work.person)
+    return again(work)
+
+
+@require_GET
+def job_page(request: HttpRequest, tag: str) -> HttpResponse:
+    """A job's tag leads to where the engine stands."""
+    job = get_object_or_404(Job, number=int(tag)) if tag.isdigit() else None
+    stage = at_station(job) if job else None
+    if not job or not stage:
+        raise Http404
+    return redirect("station", tag=job.tag, key=stage.key)
+
+
+@require_GET
+def station_page(request: HttpRequest, tag: str, key: str, seat: int | None = None) -> HttpResponse:
+    work = find_work(request, tag, key, seat)
+    if key == BOOK_IN:
+        return redirect("card", tag=tag)
+    if work.station.by_seat and not work.seat:
+        first = _seat_in_hand(work)
+        return redirect("seat", tag=work.job.tag, key=key, seat=first.pk) if first else redirect("card", tag=tag)
+    return show(request, work, request.GET.get("ask"))
+
+
+def _seat_in_hand(work: Work) -> Seat | None:
+    """The seat being worked on, else the first without a signed entry."""
+    seats = list(work.job.card.seats.all())
+    entries = {entry.seat_id: entry for entry in work.stage.entries.order_by("opened_at")}
+    for seat in seats:
+        if seat.pk in entries and not entries[seat.pk].is_signed:
+            return seat
+    return next((seat for seat in seats if seat.pk not in entries), seats[0] if seats else None)
+
+
+@require_POST
+@on_work
+def keep(request: HttpRequest, work: Work) -> HttpResponse:
+    """One line from the strip: a reading, or a word that is a command."""
+    text, ask_key = request.POST.get("text", ""), request.POST.get("ask", "")
+    client_key = request.POST.get("client_key", "")[:40] or uuid.uuid4().hex
+    known = Reading.objects.filter(client_key=client_key).first()
+    if known:
+        return show(request, work)
+    ask = next((each for each in work.asks() if each.key == ask_key), None)
+    if ask is None:
+        error = BadInput(ask_key, "The page has moved on to another reading. What you typed is kept; see what is asked now.")
+        return show(request, work, error=error, typed=text)
+    command = text.strip().lower()
+    if command and not ask.is_words and (command[0].isalpha() or command[0] == "?"):
+        return _command(request, work, ask, command)
+    if not command:
+        return _skip(request, work, ask)
+    work = _opened(work)
+    try:
+        quantity = work.read(ask, text)
+        gauge, extra = work.extra_for(ask, quantity, request.POST.dict())
+    except BadInput as error:
+        return show(request, work, ask.key, error, text)
+    entry = work.entry
+    assert entry is not None
+    reading = log.keep_reading(entry, work.person, ask.key, quantity, client_key, heat=work.heat, gauge=gauge, extra=extra)
+    if not ask.repeats:
+        for older in work.live(ask.key):
+            log.withdraw(older)
+    work = again(work)
+    work.after_keep(reading)
+    return _settled(request, work)
+
+
+def _settled(request: HttpRequest, work: Work, ask: str | None = None, event: str = "") -> HttpResponse:
+    fresh = again(work)
+    fresh.settle()
+    return show(request, again(fresh), ask, event=event)
+
+
+def _skip(request: HttpRequest, work: Work, ask: Ask) -> HttpResponse:
+    if ask.repeats:
+        return show(request, work)
+    if not ask.optional:
+        return show(request, work, ask.key, BadInput(ask.key, f"{ask.words}: this one is needed."))
+    work = _opened(work)
+    if work.entry:
+        log.choose(work.entry, skipped=[*(key for key in work.skipped() if key != ask.key), ask.key])
+    return _settled(request, work)
+
+
+def _command(request: HttpRequest, work: Work, ask: Ask, command: str) -> HttpResponse:
+    """A word in the strip; its first letters suffice."""
+    action = next((each for each in work.actions() if each.word.startswith(command)), None)
+    word = next((each for each in COMMANDS if each.startswith(command)), None)
+    if action:
+        return _act(request, work, action.key)
+    if word == "skip":
+        return _skip(request, work, ask)
+    if word == "back":
+        keys = [each.key for each in work.asks()]
+        return show(request, work, keys[max(0, keys.index(ask.key) - 1)])
+    if word == "undo":
+        return _undo(request, work)
+    if word == "log":
+        response = HttpResponse(status=204)
+        response["HX-Redirect"] = f"/jobs/{work.job.tag}/log/"
+        return response if request.headers.get("HX-Request") else HttpResponseRedirect(response["HX-Redirect"])
+    if word in ("sheet", "timer", "?"):
+        return show(request, work, ask.key, event={"?": "keys"}.get(word, word))
+    known = ", ".join([*(each.word for each in work.actions()), *COMMANDS])
+    return show(request, work, ask.key, BadInput("command", f"{command!r} is no word known here. Known: {known}. A reading starts with a digit."), command)
+
+
+def _act(request: HttpRequest, work: Work, key: str) -> HttpResponse:
+    work = _opened(work)
+    try:
+        work.act(key)
+    except BadInput as error:
+        return show(request, again(work), error=error)
+    return _settled(request, work)
+
+
+def _undo(request: HttpRequest, work: Work) -> HttpResponse:
+    standing = [reading for reading in work.readings if not reading.withdrawn_at]
+    if not standing:
+        return show(request, work, error=BadInput("undo", "There is no reading to strike out."))
+    log.withdraw(standing[-1])
+    return _settled(request, work, standing[-1].ask)
+
+
+@require_POST
+@on_work
+def act(request: HttpRequest, work: Work) -> HttpResponse:
+    return _act(request, work, request.POST.get("action", ""))
+
+
+@require_POST
+@on_work
+def undo(request: HttpRequest, work: Work) -> HttpResponse:
+    """Strike out one reading by its number, or the last."""
+    number = request.POST.get("reading", "")
+    chosen = next((reading for reading in work.readings if str(reading.pk) == number and not reading.withdrawn_at), None)
+    if not chosen:
+        return _undo(request, work)
+    log.withdraw(chosen)
+    return _settled(request, work, chosen.ask)
+
+
+@require_POST
+@on_work
+def choose(request: HttpRequest, work: Work) -> HttpResponse:
+    """One method, one option."""
+    chosen = {}
+    for method in work.methods():
+        value = request.POST.get(method.key)
+        if value is not None:
+            if value not in [option.key for option in method.options]:
+                return show(request, work, error=BadInput(method.key, f"{method.words}: that is not on the shelf any more."))
+            chosen[method.key] = value
+    work = _opened(work)
+    if work.entry and chosen:
+        log.choose(work.entry, **chosen)
+    return _settled(request, work)
+
+
+@require_POST
+@on_work
+def tick(request: HttpRequest, work: Work) -> HttpResponse:
+    keys = [caution.key for caution in work.checks()]
+    key = request.POST.get("key", "")
+    work = _opened(work)
+    if work.entry and key in keys:
+        log.tick(work.entry, work.person, key, request.POST.get("on") == "1")
+    return _settled(request, work)
+
+
+@require_POST
+@on_work
+def supersede(request: HttpRequest, work: Work) -> HttpResponse:
+    """A new entry in place of a signed one, with the reason."""
+    reason = " ".join(request.POST.get("reason", "").split())[:200]
+    if not work.entry or not work.entry.is_signed:
+        return show(request, work)
+    if not reason:
+        return show(request, work, error=BadInput("reason", "Say in a few words why the signed entry no longer holds."))
+    log.supersede(work.entry, work.person, reason)
+    return _settled(request, work)
+
+
+@require_GET
+def pulse(request: HttpRequest, tag: str, key: str, seat: int | None = None) -> HttpResponse:
+    """Has anything changed? 204 when not; the drawing and the call while something cools; the whole when another device wrote."""
+    job = get_object_or_404(Job.objects.only("revision"), number=int(tag)) if tag.isdigit() else None
+    same = job is not None and request.GET.get("rev") == str(job.revision)
+    if same and request.GET.get("live") != "1":
+        return HttpResponse(status=204)
+    work = find_work(request, tag, key, seat)
+    if not same:
+        return show(request, work, request.GET.get("ask"))
+    work.settle()
+    response = render(request, "stations/live.html", page_data(work))
+    response["HX-Reswap"] = "none"
+    return response
+
+
+@require_GET
+def picture(request: HttpRequest, tag: str, key: str, seat: int | None = None) -> HttpResponse:
+    """The drawing at one instant."""
+    work = find_work(request, tag, key, seat)
+    try:
+        at_s = float(request.GET.get("t", "0"))
+    except ValueError:
+        at_s = 0.0
+    longest = (work.slider() or (0.0, 0.0))[0]
+    return HttpResponse(work.drawing(min(max(at_s, 0.0), longest)))
+
+

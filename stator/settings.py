@@ -1,0 +1,160 @@
+"""Settings. Production is the default; what differs between machines comes from the environment.
+
+STATOR_DATA         folder for the database, photos and the secret (outside the checkout)
+STATOR_HOSTS        names the shop's machine answers to, comma separated
+STATOR_PLAIN_HTTP   1 to serve without TLS: for this machine alone or a network you trust
+STATOR_BEHIND_PROXY 1 when a proxy ends TLS and sets X-Forwarded-Proto
+"""
+
+from __future__ import annotations
+
+import os
+from pathlib import Path
+
+from csp.constants import NONE, SELF
+
+from stator.secret import secret_key
+
+BASE_DIR = Path(__file__).resolve().parent.parent
+_STATE = Path(os.environ.get("XDG_DATA_HOME") or Path.home() / ".local" / "share")
+DATA_DIR = Path(os.environ.get("STATOR_DATA") or _STATE / "stator")
+PLAIN_HTTP = os.environ.get("STATOR_PLAIN_HTTP") == "1"
+
+DATA_DIR.mkdir(parents=True, exist_ok=True)
+SECRET_KEY = secret_key(DATA_DIR / "secret")
+DEBUG = False
+ALLOWED_HOSTS = [host.strip() for host in os.environ.get("STATOR_HOSTS", "localhost,127.0.0.1").split(",") if host.strip()]
+CSRF_TRUSTED_ORIGINS = [f"https://{host}" for host in ALLOWED_HOSTS if "*" not in host]
+os.environ.setdefault("STATOR_UNIT_CACHE", str(DATA_DIR / "cache" / "units"))
+
+INSTALLED_APPS = [
+    "django.contrib.auth",
+    "django.contrib.contenttypes",
+    "django.contrib.sessions",
+    "django.contrib.messages",
+    "django.contrib.staticfiles",
+    "axes",
+    "csp",
+    "django_htmx",
+    "ui",
+    "shop",
+    "engines",
+    "jobs",
+    "stations",
+    "exchange",
+]
+MIDDLEWARE = [
+    "django.middleware.security.SecurityMiddleware",
+    "whitenoise.middleware.WhiteNoiseMiddleware",
+    "csp.middleware.CSPMiddleware",
+    "django.contrib.sessions.middleware.SessionMiddleware",
+    "django.middleware.common.CommonMiddleware",
+    "django.middleware.csrf.CsrfViewMiddleware",
+    "django.contrib.auth.middleware.AuthenticationMiddleware",
+    "shop.middleware.SignedInMiddleware",
+    "django.contrib.messages.middleware.MessageMiddleware",
+    "django.middleware.clickjacking.XFrameOptionsMiddleware",
+    "django_htmx.middleware.HtmxMiddleware",
+    "axes.middleware.AxesMiddleware",
+]
+ROOT_URLCONF = "stator.urls"
+WSGI_APPLICATION = "stator.wsgi.application"
+TEMPLATES = [
+    {
+        "BACKEND": "django.template.backends.django.DjangoTemplates",
+        "APP_DIRS": True,
+        "OPTIONS": {
+            "context_processors": [
+                "django.template.context_processors.request",
+                "django.contrib.auth.context_processors.auth",
+                "django.contrib.messages.context_processors.messages",
+            ],
+            "builtins": ["ui.templatetags.bench"],
+        },
+    }
+]
+
+DATABASES = {
+    "default": {
+        "ENGINE": "django.db.backends.sqlite3",
+        "NAME": DATA_DIR / "stator.sqlite3",
+        "CONN_MAX_AGE": None,
+        "OPTIONS": {
+            "transaction_mode": "IMMEDIATE",
+            "timeout": 20,
+            "init_command": (
+                "PRAGMA journal_mode=WAL; PRAGMA synchronous=NORMAL; PRAGMA foreign_keys=ON; PRAGMA temp_store=MEMORY;"
+                "PRAGMA cache_size=-16000; PRAGMA mmap_size=134217728; PRAGMA journal_size_limit=27103364;"
+            ),
+        },
+    }
+}
+DEFAULT_AUTO_FIELD = "django.db.models.BigAutoField"
+
+AUTH_USER_MODEL = "shop.Person"
+AUTHENTICATION_BACKENDS = ["axes.backends.AxesStandaloneBackend", "django.contrib.auth.backends.ModelBackend"]
+AUTH_PASSWORD_VALIDATORS = [
+    {"NAME": "django.contrib.auth.password_validation.UserAttributeSimilarityValidator"},
+    {"NAME": "django.contrib.auth.password_validation.MinimumLengthValidator", "OPTIONS": {"min_length": 10}},
+    {"NAME": "django.contrib.auth.password_validation.CommonPasswordValidator"},
+]
+LOGIN_URL = "sign-in"
+LOGIN_REDIRECT_URL = "bench"
+LOGOUT_REDIRECT_URL = "sign-in"
+AXES_FAILURE_LIMIT = 5
+AXES_COOLOFF_TIME = 0.25  # hours
+AXES_LOCKOUT_PARAMETERS = [["username", "ip_address"]]
+AXES_LOCKOUT_TEMPLATE = "shop/locked_out.html"
+AXES_RESET_ON_SUCCESS = True
+AXES_VERBOSE = False
+
+LANGUAGE_CODE = "en-gb"
+TIME_ZONE = os.environ.get("STATOR_TIME_ZONE", "UTC")
+USE_I18N = False
+USE_TZ = True
+
+STATIC_URL = "static/"
+STATIC_ROOT = Path(os.environ.get("STATOR_STATIC") or DATA_DIR / "static")
+MEDIA_ROOT = DATA_DIR / "photos"
+STORAGES = {
+    "default": {"BACKEND": "django.core.files.storage.FileSystemStorage"},
+    "staticfiles": {"BACKEND": "whitenoise.storage.CompressedManifestStaticFilesStorage"},
+}
+FORM_RENDERER = "django.forms.renderers.DjangoTemplates"
+DATA_UPLOAD_MAX_MEMORY_SIZE = 2_500_000
+FILE_UPLOAD_MAX_MEMORY_SIZE = 2_500_000
+
+CONTENT_SECURITY_POLICY = {
+    "DIRECTIVES": {
+        "default-src": [SELF],
+        "script-src": [SELF],
+        "style-src": [SELF],
+        "img-src": [SELF],
+        "font-src": [SELF],
+        "connect-src": [SELF],
+        "object-src": [NONE],
+        "base-uri": [NONE],
+        "form-action": [SELF],
+        "frame-ancestors": [NONE],
+    }
+}
+SESSION_COOKIE_AGE = 14 * 24 * 3600
+SESSION_COOKIE_HTTPONLY = True
+SESSION_COOKIE_SAMESITE = "Lax"
+SESSION_COOKIE_SECURE = CSRF_COOKIE_SECURE = not PLAIN_HTTP
+SECURE_SSL_REDIRECT = not PLAIN_HTTP
+SECURE_HSTS_SECONDS = 0 if PLAIN_HTTP else 31_536_000
+SECURE_HSTS_INCLUDE_SUBDOMAINS = SECURE_HSTS_PRELOAD = not PLAIN_HTTP
+SECURE_REFERRER_POLICY = "same-origin"
+X_FRAME_OPTIONS = "DENY"
+if os.environ.get("STATOR_BEHIND_PROXY") == "1":
+    SECURE_PROXY_SSL_HEADER = ("HTTP_X_FORWARDED_PROTO", "https")
+
+LOGGING = {
+    "version": 1,
+    "disable_existing_loggers": False,
+    "formatters": {"plain": {"format": "{asctime} {levelname} {name} {message}", "style": "{"}},
+    "handlers": {"console": {"class": "logging.StreamHandler", "formatter": "plain"}},
+    "root": {"handlers": ["console"], "level": "WARNING"},
+    "loggers": {"django": {"handlers": ["console"], "level": "WARNING", "propagate": False}},
+}

@@ -1,0 +1,13 @@
+"""Every address of the shop."""
+
+from django.urls import include, path
+
+urlpatterns = [
+    path("", include("jobs.urls")),
+    path("", include("shop.urls")),
+    path("", include("exchange.urls")),
+    path("", include("stations.urls")),
+]
+handler404 = "ui.views.not_found"
+handler403 = "ui.views.refused"
+handler500 = "ui.views.broken"

@@ -1,0 +1,117 @@
+"""Drafting on the server: a sheet of SVG built from lines, hatching and dimensions. Looks come from classes, never from style attributes."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Iterable, Iterator
+from contextlib import contextmanager
+
+from django.utils.html import escape
+from django.utils.safestring import SafeString, mark_safe
+
+Point = tuple[float, float]
+
+
+def _n(value: float) -> str:
+    return f"{value:.2f}".rstrip("0").rstrip(".")
+
+
+def _points(points: Iterable[Point]) -> str:
+    return " ".join(f"{_n(x)},{_n(y)}" for x, y in points)
+
+
+class Sheet:
+    """A drawing in the making. Coordinates in px of its own view box, y down."""
+
+    def __init__(self, width: float, height: float, title: str, description: str, name: str = "drawing") -> None:
+        self.width, self.height, self.name = width, height, name
+        self.title, self.description = title, description
+        self._parts: list[str] = []
+        self._defs: list[str] = []
+
+    def add(self, tag: str, text: str | None = None, **attributes: object) -> None:
+        named = "".join(
+            f' {name.rstrip("_").replace("_", "-")}="{escape(_n(value) if isinstance(value, float) else value)}"'
+            for name, value in attributes.items()
+            if value is not None and value != ""
+        )
+        self._parts.append(f"<{tag}{named}/>" if text is None else f"<{tag}{named}>{escape(text)}</{tag}>")
+
+    def line(self, a: Point, b: Point, cls: str) -> None:
+        self.add("line", x1=float(a[0]), y1=float(a[1]), x2=float(b[0]), y2=float(b[1]), class_=cls)
+
+    def shape(self, points: Iterable[Point], cls: str) -> None:
+        self.add("polygon", points=_points(points), class_=cls)
+
+    def trace(self, points: Iterable[Point], cls: str) -> None:
+        self.add("polyline", points=_points(points), class_=cls)
+
+    def rect(self, x: float, y: float, width: float, height: float, cls: str) -> None:
+        self.add("rect", x=float(x), y=float(y), width=float(max(width, 0)), height=float(max(height, 0)), class_=cls)
+
+    def circle(self, centre: Point, radius: float, cls: str) -> None:
+        self.add("circle", cx=float(centre[0]), cy=float(centre[1]), r=float(radius), class_=cls)
+
+    def text(self, at: Point, words: str, cls: str = "", anchor: str = "start") -> None:
+        words = words.replace("-", "−") if words[:1] == "-" else words
+        self.add("text", words, x=float(at[0]), y=float(at[1]), class_=f"label {cls}".strip(), text_anchor=anchor)
+
+    def hatched(self, points: list[Point], cls: str, step: float = 9.0, rising: bool = True) -> None:
+        """A cut face: outline with 45° lines clipped to it. `cls` names the ink: `hot`, `cold`, `plain`."""
+        name = f"{self.name}-cut{len(self._defs)}"
+        self._defs.append(f'<clipPath id="{name}"><polygon points="{_points(points)}"/></clipPath>')
+        xs, ys = [x for x, _ in points], [y for _, y in points]
+        left, right, top, bottom = min(xs), max(xs), min(ys), max(ys)
+        tall = bottom - top
+        runs = []
+        x = left - tall
+        while x < right + tall:
+            start, end = ((x, bottom), (x + tall, top)) if rising else ((x, top), (x + tall, bottom))
+            runs.append(f"M{_n(start[0])} {_n(start[1])}L{_n(end[0])} {_n(end[1])}")
+            x += step
+        self.add("path", d="".join(runs), class_=f"hatch {cls}", clip_path=f"url(#{name})")
+        self.shape(points, f"cut {cls}")
+
+    def arrow(self, tip: Point, tail: Point, cls: str, head: float = 8.0) -> None:
+        """A line with a filled head at its tip."""
+        dx, dy = tip[0] - tail[0], tip[1] - tail[1]
+        length = math.hypot(dx, dy) or 1.0
+        ux, uy = dx / length, dy / length
+        back = (tip[0] - ux * head, tip[1] - uy * head)
+        self.line(tail, back, cls)
+        wing = head * 0.4
+        self.shape([tip, (back[0] - uy * wing, back[1] + ux * wing), (back[0] + uy * wing, back[1] - ux * wing)], f"{cls} solid")
+
+    def dimension(self, a: Point, b: Point, words: str, cls: str = "dim") -> None:
+        """A horizontal dimension between two points with its words in the gap."""
+        middle, half = (a[0] + b[0]) / 2, 4.6 * len(words) + 8
+        if b[0] - a[0] > 2 * half + 30:
+            self.arrow(a, (middle - half, a[1]), cls)
+            self.arrow(b, (middle + half, b[1]), cls)
+            self.text((middle, a[1] + 5), words, "reading-label", "middle")
+        else:
+            self.arrow(a, (a[0] - 30, a[1]), cls)
+            self.arrow(b, (b[0] + 30, b[1]), cls)
+            self.text((b[0] + 36, a[1] + 5), words, "reading-label")
+
+    @contextmanager
+    def link(self, href: str, label: str, target: str = "#work") -> Iterator[None]:
+        """What is drawn inside can be tapped; it swaps the working screen in place."""
+        more = f'hx-get="{escape(href)}" hx-target="{target}" hx-swap="outerHTML"'
+        self._parts.append(f'<a href="{escape(href)}" class="spot" aria-label="{escape(label)}" {more}>')
+        yield
+        self._parts.append("</a>")
+
+    def render(self) -> SafeString:
+        name = self.name
+        head = (
+            f'<svg viewBox="0 0 {_n(self.width)} {_n(self.height)}" role="img" aria-labelledby="{name}-t {name}-d" class="sheet">'
+            f'<title id="{name}-t">{escape(self.title)}</title><desc id="{name}-d">{escape(self.description)}</desc>'
+        )
+        defs = f"<defs>{''.join(self._defs)}</defs>" if self._defs else ""
+        return mark_safe(head + defs + "".join(self._parts) + "</svg>")  # noqa: S308  every part was escaped on its way in
+
+
+def both(wide: SafeString, narrow: SafeString) -> SafeString:
+    """A drawing for the bench and the same for a phone; the theme shows one of them."""
+    return mark_safe(f'<div class="wide">{wide}</div><div class="narrow">{narrow}</div>')  # noqa: S308  two rendered sheets
