@@ -56,7 +56,14 @@ def _entry(entry: Entry, numbers: dict[int, int]) -> dict[str, Any]:
         "supersedes": numbers.get(entry.supersedes_id or 0),
         "readings": [_reading(reading) for reading in entry.readings.all()],
         "timers": [
-            {"key": t.key, "heat": t.heat, "label": t.label, "started_at": _when(t.started_at), "due_at": _when(t.due_at), "ended_at": _when(t.ended_at)}
+            {
+                "key": t.key,
+                "heat": t.heat,
+                "label": t.label,
+                "started_at": _when(t.started_at),
+                "due_at": _when(t.due_at),
+                "ended_at": _when(t.ended_at),
+            }
             for t in entry.timers.all()
         ],
     }
@@ -64,7 +71,11 @@ def _entry(entry: Entry, numbers: dict[int, int]) -> dict[str, Any]:
 
 def job_as_json(job: Job) -> dict[str, Any]:
     """Job, card, run and log as plain values."""
-    entries = list(job.entries.select_related("station", "seat", "opened_by", "signed_by").prefetch_related("readings__by", "readings__gauge", "timers"))
+    entries = list(
+        job.entries.select_related("station", "seat", "opened_by", "signed_by").prefetch_related(
+            "readings__by", "readings__gauge", "timers"
+        )
+    )
     numbers = {entry.pk: index for index, entry in enumerate(entries, 1)}
     card = job.card
     return {
@@ -85,8 +96,11 @@ def job_as_json(job: Job) -> dict[str, Any]:
             "seats": [_seat(seat) for seat in card.seats.all()],
         },
         "run": [
-            {"station": s.key, "state": s.state, "call_state": s.call_state, "waits_for": s.waits_for, "because": s.because} for s in job.run.all()
+            {"station": s.key, "state": s.state, "call_state": s.call_state, "waits_for": s.waits_for, "because": s.because}
+            for s in job.run.all()
         ],
         "entries": [_entry(entry, numbers) for entry in entries],
-        "photos": [{"caption": p.caption, "width_px": p.width, "height_px": p.height, "taken_at": _when(p.taken_at)} for p in job.photos.all()],
+        "photos": [
+            {"caption": p.caption, "width_px": p.width, "height_px": p.height, "taken_at": _when(p.taken_at)} for p in job.photos.all()
+        ],
     }

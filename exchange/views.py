@@ -30,5 +30,13 @@ def sheet(request: HttpRequest, pk: int) -> HttpResponse:
     station = BY_KEY[entry.station.key]
     work = station.bind(entry.job, entry.station, entry.seat, request.user, timezone.now(), entry=entry)  # type: ignore[arg-type]
     later = Entry.objects.filter(supersedes=entry).first()
-    data = {"work": work, "entry": entry, "job": entry.job, "plate": work.plate(), "later": later, "shop": Shop.current(), "printed_at": timezone.now()}
+    data = {
+        "work": work,
+        "entry": entry,
+        "job": entry.job,
+        "plate": work.plate(),
+        "later": later,
+        "shop": Shop.current(),
+        "printed_at": timezone.now(),
+    }
     return render(request, "exchange/entry_sheet.html", data)

@@ -193,4 +193,3 @@ def set_station(station: RunStation, **fields: Any) -> None:
         RunStation.objects.filter(pk=station.pk).update(**fields)
         for name, value in fields.items():
             setattr(station, name, value)
-

@@ -8,19 +8,20 @@ import threading
 
 from django.core.files.base import ContentFile
 from django.core.files.uploadedfile import UploadedFile
-from PIL import Image, ImageOps, UnidentifiedImageError
 from pi_heif import register_heif_opener
+from PIL import Image, ImageOps, UnidentifiedImageError
 
 from jobs.models import Job, Photo, RunStation
 from shop.models import Person
 from shopmath.checks import BadInput
 
 register_heif_opener()
+Image.init()
 
 LARGEST_BYTES = 25_000_000
 LARGEST_PX = 60_000_000
 SIDE_PX, THUMB_PX = 2000, 320
-FORMATS = ("JPEG", "PNG", "WEBP", "HEIF", "MPO")
+FORMATS = ("JPEG", "PNG", "WEBP", "HEIF")
 _one_at_a_time = threading.Lock()  # a 12 megapixel picture takes some hundred megabytes while it is open
 
 

@@ -15,7 +15,7 @@ from shopmath.quantity import TONS, parse
 class TemperatureField(forms.CharField):
     """A temperature typed in any unit, kept in °C."""
 
-    def clean(self, value: Any) -> float | None:  # type: ignore[override]
+    def clean(self, value: Any) -> float | None:
         text = super().clean(value)
         if not text:
             return None

@@ -48,14 +48,14 @@ class Shop(models.Model):
     def __str__(self) -> str:
         return self.name
 
+    def save(self, *args: Any, **kwargs: Any) -> None:
+        self.pk = 1
+        super().save(*args, **kwargs)
+
     @classmethod
     def current(cls) -> Shop:
         """The one row, made on first use."""
         return cls.objects.filter(pk=1).first() or cls.objects.get_or_create(pk=1)[0]
-
-    def save(self, *args: Any, **kwargs: Any) -> None:
-        self.pk = 1
-        super().save(*args, **kwargs)
 
 
 class Equipment(models.Model):

@@ -144,7 +144,6 @@ def _units() -> UnitRegistry[Any]:
                 _registry = UnitRegistry(cache_folder=os.environ.get("STATOR_UNIT_CACHE", ":auto:"))
             except OSError:  # a home that cannot be written costs a quarter of a second, not the reading
                 _registry = UnitRegistry()
-            _registry.define("rps = turn / second")
             _registry.define("tonne_force = 1000 * kgf")
         return _registry
 

@@ -171,6 +171,10 @@ class Work:
     def plate(self) -> Plate:
         raise NotImplementedError
 
+    def verdict(self) -> Plate:
+        """The call that is signed: the one on the page, unless the room says otherwise."""
+        return self.plate()
+
     def drawing(self, at_s: float | None = None) -> SafeString:
         raise NotImplementedError
 
@@ -329,8 +333,8 @@ class Work:
     def sign(self) -> None:
         if self.may_sign() or not self.entry:
             raise BadInput("sign", self.may_sign())
-        plate = self.plate()
-        self.entry = log.sign(self.entry, self.person, plate.state, plate.words, _sentence(plate), self.result(), at=self.now)
+        plate = self.verdict()
+        self.entry = log.sign(self.entry, self.person, plate.state, plate.words, plate.line or plate.move, self.result(), at=self.now)
 
     def settle(self) -> None:
         """Write where the station stands, for the run and the bench page."""
@@ -341,11 +345,6 @@ class Work:
 
     def whole_station_signed(self) -> bool:
         return self.signed
-
-
-def _sentence(plate: Plate) -> str:
-    """The call's reason as it goes into the log: what was found, not what to do next."""
-    return plate.line or plate.move
 
 
 @dataclass(frozen=True)

@@ -47,13 +47,15 @@ def _standing(run: list[RunStation]) -> RunStation | None:
     return run[-1] if run else None
 
 
-def _tone(stage: RunStation) -> str:
+def _tone(stage: RunStation, due: Timer | None) -> str:
     if stage.state == "waits":
         return "waits"
-    return {"stop": "stop", "out": "stop", "wait": "hot", "in": "ink", "too_close": "waits"}.get(stage.call_state, "ink")
+    if due and due.tone in (Timer.Tone.HEAT, Timer.Tone.WINDOW):
+        return "hot"
+    return {"stop": "stop", "out": "stop", "too_close": "waits"}.get(stage.call_state, "ink")
 
 
-def _track(run: list[RunStation], here: RunStation | None, move: str) -> SafeString:
+def _track(run: list[RunStation], here: RunStation | None, move: str, tone: str) -> SafeString:
     sheet = Sheet(TRACK, 84, "Where the engine stands", move, f"track{run[0].pk if run else 0}")
     if not run or not here:
         return sheet.render()
@@ -66,7 +68,6 @@ def _track(run: list[RunStation], here: RunStation | None, move: str) -> SafeStr
             continue
         done = stage.state in ("done", "skipped")
         sheet.circle((x, 40), 4.5 if done else 5.5, "stop-done" if done else "stop-ahead")
-    tone = _tone(here)
     sheet.shape([(stand, 27), (stand + 11, 40), (stand, 53), (stand - 11, 40)], f"here {tone}")
     half = NEAR_PX * len(move) / 2
     x, anchor = stand, "middle"
@@ -113,7 +114,11 @@ def bench(request: HttpRequest) -> HttpResponse:
         if timer.due_at and timer.due_at < now:
             continue
         first.setdefault(timer.job_id, timer)
-    jobs = Job.objects.filter(gone_at__isnull=True).select_related("card").prefetch_related(Prefetch("run", RunStation.objects.order_by("order")))
+    jobs = (
+        Job.objects.filter(gone_at__isnull=True)
+        .select_related("card")
+        .prefetch_related(Prefetch("run", RunStation.objects.order_by("order")))
+    )
     lines = []
     for job in jobs:
         run = [stage for stage in job.run.all() if stage.key in BY_KEY]
@@ -124,7 +129,8 @@ def bench(request: HttpRequest) -> HttpResponse:
         if due and due.due_at and here and here.state == "now":
             move = f"{due.label[:1].upper()}{due.label[1:]} in {minutes((due.due_at - now).total_seconds())}. {move}"
         move = move if len(move) <= 110 else move[:108].rsplit(" ", 1)[0] + " …"
-        lines.append(Line(job, name, move, _tone(here) if here else "", _track(run, here, move), due))
+        tone = _tone(here, due) if here else "ink"
+        lines.append(Line(job, name, move, tone, _track(run, here, move, tone), due))
     soonest = min((timer for timer in first.values()), key=lambda timer: timer.due_at or now, default=None)
     data = {
         "lines": lines,

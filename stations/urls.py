@@ -3,8 +3,7 @@ from django.urls import path
 from stations import bench, views
 from stations.book_in import views as book_in
 
-_ACTS = (("keep", views.keep), ("act", views.act), ("undo", views.undo), ("choose", views.choose), ("tick", views.tick))
-_ACTS += (("supersede", views.supersede), ("pulse", views.pulse), ("picture", views.picture))
+_ACTS = ("keep", "act", "undo", "choose", "tick", "supersede", "pulse", "picture")
 
 urlpatterns = [
     path("", bench.bench, name="bench"),
@@ -15,6 +14,6 @@ urlpatterns = [
     path("jobs/<str:tag>/log/", book_in.job_log, name="job-log"),
     path("jobs/<str:tag>/<slug:key>/", views.station_page, name="station"),
     path("jobs/<str:tag>/<slug:key>/<int:seat>/", views.station_page, name="seat"),
-    *(path(f"jobs/<str:tag>/<slug:key>/{word}/", view) for word, view in _ACTS),
-    *(path(f"jobs/<str:tag>/<slug:key>/<int:seat>/{word}/", view) for word, view in _ACTS),
+    *(path(f"jobs/<str:tag>/<slug:key>/{word}/", getattr(views, word)) for word in _ACTS),
+    *(path(f"jobs/<str:tag>/<slug:key>/<int:seat>/{word}/", getattr(views, word)) for word in _ACTS),
 ]

@@ -61,8 +61,19 @@ def page_data(work: Work, ask: str | None = None, error: BadInput | None = None,
         "timers": [timer for timer in work.job.timers.all() if not timer.ended_at],
         "commands": COMMANDS,
         "now": timezone.now(),
+        "onward": _onward(work, seats) if work.signed else None,
         "earlier": work.entry.supersedes if work.entry else None,
     }
+
+
+def _onward(work: Work, seats: list[Seat]) -> tuple[str, str] | None:
+    """Where to go once this is signed: the next seat without an entry, else the next station ahead."""
+    begun = set(work.stage.entries.values_list("seat_id", flat=True)) if seats else set()
+    seat = next((each for each in seats if each.pk not in begun), None)
+    if seat:
+        return f"/jobs/{work.job.tag}/{work.station.key}/{seat.pk}/", seat.name
+    stage = next((each for each in work.job.run.all() if each.state in ("now", "ahead", "waits") and each.pk != work.stage.pk), None)
+    return (f"/jobs/{work.job.tag}/{stage.key}/", BY_KEY[stage.key].name) if stage else None
 
 
 def show(
@@ -206,7 +217,13 @@ def _command(request: HttpRequest, work: Work, ask: Ask, command: str) -> HttpRe
     if word in ("sheet", "timer", "?"):
         return show(request, work, ask.key, event={"?": "keys"}.get(word, word))
     known = ", ".join([*(each.word for each in work.actions()), *COMMANDS])
-    return show(request, work, ask.key, BadInput("command", f"{command!r} is no word known here. Known: {known}. A reading starts with a digit."), command)
+    return show(
+        request,
+        work,
+        ask.key,
+        BadInput("command", f"{command!r} is no word known here. Known: {known}. A reading starts with a digit."),
+        command,
+    )
 
 
 def _act(request: HttpRequest, work: Work, key: str) -> HttpResponse:
@@ -311,5 +328,3 @@ def picture(request: HttpRequest, tag: str, key: str, seat: int | None = None) -
         at_s = 0.0
     longest = (work.slider() or (0.0, 0.0))[0]
     return HttpResponse(work.drawing(min(max(at_s, 0.0), longest)))
-
-

@@ -11,7 +11,7 @@ from ui.svg import Point, Sheet
 def step_for(span: float, most: int) -> float:
     """A round step (1, 2, 2.5 or 5 times a power of ten) that cuts a span into at most so many parts."""
     raw = span / most
-    power = 10 ** math.floor(math.log10(raw))
+    power = 10.0 ** math.floor(math.log10(raw))
     return next(power * factor for factor in (1, 2, 2.5, 5, 10) if power * factor >= raw * (1 - 1e-9))
 
 

@@ -1,4 +1,4 @@
-"""Drafting on the server: a sheet of SVG built from lines, hatching and dimensions. Looks come from classes, never from style attributes."""
+"""Drafting on the server: a sheet of SVG built from lines, hatching and dimensions. Looks come from classes alone."""
 
 from __future__ import annotations
 

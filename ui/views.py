@@ -11,7 +11,9 @@ def _plain(request: HttpRequest, status: int, title: str, words: str) -> HttpRes
 
 
 def not_found(request: HttpRequest, exception: Exception | None = None) -> HttpResponse:
-    return _plain(request, 404, "Not here", "There is no such page. The link may be old: the job, seat or entry it named is not in this shop.")
+    return _plain(
+        request, 404, "Not here", "There is no such page. The link may be old: the job, seat or entry it named is not in this shop."
+    )
 
 
 def refused(request: HttpRequest, exception: Exception | None = None) -> HttpResponse:
@@ -19,4 +21,9 @@ def refused(request: HttpRequest, exception: Exception | None = None) -> HttpRes
 
 
 def broken(request: HttpRequest) -> HttpResponse:
-    return _plain(request, 500, "Stator broke", "That was our fault, not yours. What was signed and every reading kept is safe; go back and try once more.")
+    return _plain(
+        request,
+        500,
+        "Stator broke",
+        "That was our fault, not yours. What was signed and every reading kept is safe; go back and try once more.",
+    )

@@ -76,7 +76,7 @@ class Bearing:
 
 @cache
 def _dimensions() -> dict[str, dict[str, str]]:
-    found = {}
+    found: dict[str, dict[str, str]] = {}
     for row in rows("bearing_dims"):
         for name in (row["designation"], *row["same_size_designation"].split()):
             found.setdefault(name.upper(), row)

@@ -149,9 +149,10 @@ def _wideners(setup: Setup, target_c: float, chill_c: float, offering: Moment) -
         found.append(Widener(f"the {setup.inner_name} out of a freezer at {coldest:.0f} °C", gain))
     elif chill_c - floor > 10:
         found.append(Widener(f"dry ice, out at {floor:.0f} °C", setup.nominal_mm * setup.inner_alpha * (chill_c - floor)))
-    for name, band, change in (("bore", setup.bore_um, "bore_um"), ("ring", setup.inner_um, "inner_um")):
+    for name, band in (("bore", setup.bore_um), ("ring", setup.inner_um)):
         if band.width_um > 12:
-            measured = replace(setup, **{change: Limits(band.mean_um - 4, band.mean_um + 4)})
+            sure = Limits(band.mean_um - 4, band.mean_um + 4)
+            measured = replace(setup, bore_um=sure) if name == "bore" else replace(setup, inner_um=sure)
             gain = 2 * (offering.spread_mm - moment(measured, 0.0, offering.outer_c, offering.inner_c).spread_mm)
             found.append(Widener(f"measuring the {name} (less doubt, not more room)", gain))
     if setup.outer_u_k > 3:

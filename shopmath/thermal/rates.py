@@ -286,5 +286,5 @@ def seating_s(nominal_mm: float, interference_mm: float, outer: Body, inner: Bod
 
         return _first_below(clearance, 0.0, None, 20 * max(contact_s, outer.time_constant_s))
 
-    times = sorted(until_gone(positive("contact", value)) for value in (contact.low, contact.likely, contact.high))
-    return Estimate(*times, contact.basis)
+    low, likely, high = sorted(until_gone(positive("contact", value)) for value in (contact.low, contact.likely, contact.high))
+    return Estimate(low, likely, high, contact.basis)

@@ -176,7 +176,8 @@ def open_for_s(setup: Setup, outer_c: float, inner_c: float) -> Estimate:
     17.3
     """
     pairs = zip(*((each.low, each.likely, each.high) for each in (setup.outer_room, setup.inner_room)), strict=True)
-    return Estimate(*sorted(_window(setup, outer_c, inner_c, *pair) for pair in pairs), setup.outer_room.basis)
+    low, likely, high = sorted(_window(setup, outer_c, inner_c, *pair) for pair in pairs)
+    return Estimate(low, likely, high, setup.outer_room.basis)
 
 
 def _window(setup: Setup, outer_c: float, inner_c: float, outer_s: float, inner_s: float, more_mm: float = 0.0) -> float:

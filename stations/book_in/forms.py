@@ -10,7 +10,7 @@ from engines.fits import bearing_of, nominal_of
 from engines.models import EngineCard, Seat, case_metals
 from shopmath.bearings import lookup
 from shopmath.checks import BadInput
-from shopmath.iso286 import limits
+from shopmath.iso286 import LARGEST_MM, limits
 from shopmath.quantity import parse
 from shopmath.thermal.limits import LEFT_IN
 from stations.registry import WORK_ORDERS
@@ -23,14 +23,21 @@ class QuantityField(forms.CharField):
         super().__init__(required=False, max_length=60, **kwargs)
         self.kind, self.unit = kind, unit
 
-    def clean(self, value: Any) -> float | None:  # type: ignore[override]
+    def clean(self, value: Any) -> float | None:
         text = super().clean(value)
         if not text:
             return None
         try:
-            return parse(text, self.kind, self.unit).canonical
+            size = parse(text, self.kind, self.unit).canonical
         except BadInput as error:
             raise forms.ValidationError(error.message) from error
+        if not 0 < size <= LARGEST_MM:
+            raise forms.ValidationError(f"A size lies above 0 and up to {LARGEST_MM:g} mm; {size:g} mm was understood.")
+        return size
+
+
+def _card_words(obj: Any) -> str:
+    return f"{obj.name}, {obj.summary}" if obj.summary else str(obj.name)
 
 
 class EngineForm(forms.Form):
@@ -41,8 +48,12 @@ class EngineForm(forms.Form):
     summary = forms.CharField(max_length=80, required=False, label="In a few words", help_text="trials single, two-stroke")
     complaint = forms.CharField(max_length=200, label="What is wrong with it")
     comes_back = forms.CharField(max_length=200, required=False, label="What must come back", help_text="bolts in a tin, carburettor")
-    work_order = forms.ChoiceField(choices=[(key, words) for key, (words, _) in WORK_ORDERS.items()], label="Work order", initial="bearings")
-    case_material = forms.ChoiceField(choices=case_metals, label="Case metal", help_text="Usual for cast cases; mark it if you know better.")
+    work_order = forms.ChoiceField(
+        choices=[(key, words) for key, (words, _) in WORK_ORDERS.items()], label="Work order", initial="bearings"
+    )
+    case_material = forms.ChoiceField(
+        choices=case_metals, label="Case metal", help_text="Usual for cast cases; mark it if you know better."
+    )
     painted = forms.BooleanField(required=False, label="The case is painted")
     left_name = forms.CharField(max_length=30, initial="drive side", label="Its left is the", help_text="as the rider or operator sits")
     right_name = forms.CharField(max_length=30, initial="magneto side", label="Its right is the")
@@ -52,7 +63,7 @@ class EngineForm(forms.Form):
         field = self.fields["known"]
         assert isinstance(field, forms.ModelChoiceField)
         field.queryset = EngineCard.objects.order_by("name")
-        field.label_from_instance = lambda card: f"{card.name}, {card.summary}" if card.summary else card.name  # type: ignore[method-assign]
+        field.label_from_instance = _card_words  # type: ignore[method-assign]
 
     def clean(self) -> dict[str, Any]:
         data = super().clean() or {}
@@ -77,7 +88,21 @@ class SeatForm(forms.ModelForm):
 
     class Meta:
         model = Seat
-        fields = ("name", "on", "half", "loads_from", "stop", "designation", "bore_mm", "outside_mm", "width_mm", "code", "measured_mm", "left_in", "source")
+        fields = (
+            "name",
+            "on",
+            "half",
+            "loads_from",
+            "stop",
+            "designation",
+            "bore_mm",
+            "outside_mm",
+            "width_mm",
+            "code",
+            "measured_mm",
+            "left_in",
+            "source",
+        )
         labels = {
             "name": "Which seat",
             "on": "The bearing goes",
@@ -88,7 +113,12 @@ class SeatForm(forms.ModelForm):
             "code": "Fit code of the seat",
             "source": "Where the fit is from",
         }
-        help_texts = {"designation": "As stamped: 6205 C3", "code": "N7 for a bore, k5 for a shaft", "source": "manual page, drawing, measured"}
+        help_texts = {
+            "name": "Main bearing, drive side",
+            "designation": "As stamped: 6205 C3",
+            "code": "N7 for a bore, k5 for a shaft",
+            "source": "manual page, drawing, measured",
+        }
 
     def __init__(self, *args: Any, card: EngineCard | None = None, **kwargs: Any) -> None:
         super().__init__(*args, **kwargs)
@@ -130,13 +160,19 @@ class SeatForm(forms.ModelForm):
     def _check_fit(self, data: dict[str, Any]) -> None:
         trial = Seat(**{key: data[key] for key in ("on", "designation", "bore_mm", "outside_mm", "width_mm")})
         nominal = nominal_of(trial)
-        if data.get("code"):
+        code = data.get("code", "")
+        if code:
             try:
-                limits(data["code"], nominal)
+                limits(code, nominal)
             except BadInput as error:
                 self.add_error("code", error.message)
-            letter = data["code"][:1]
+            letter = code[:1]
             if letter.isupper() == (data["on"] == Seat.On.SHAFT) and "code" not in self.errors:
-                self.add_error("code", f"{data['code']} is a {'bore' if letter.isupper() else 'shaft'} code; small letters are for shafts, capitals for bores.")
+                self.add_error(
+                    "code",
+                    f"{code} is a {'bore' if letter.isupper() else 'shaft'} code: capitals are bores, small letters shafts.",
+                )
         if data.get("measured_mm") and abs(data["measured_mm"] - nominal) > 0.5:
-            self.add_error("measured_mm", f"{data['measured_mm']:g} mm is more than 0.5 mm from {bearing_of(trial).designation}'s {nominal:g} mm.")
+            self.add_error(
+                "measured_mm", f"{data['measured_mm']:g} mm is more than 0.5 mm from {bearing_of(trial).designation}'s {nominal:g} mm."
+            )

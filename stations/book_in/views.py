@@ -97,7 +97,9 @@ def job_log(request: HttpRequest, tag: str) -> HttpResponse:
     """Everything written down about a job, oldest first; superseded entries stay, marked."""
     job = _job(tag)
     entries = (
-        Entry.objects.filter(job=job).select_related("station", "seat", "signed_by", "opened_by", "superseded_by").prefetch_related("readings__by", "readings__gauge")
+        Entry.objects.filter(job=job)
+        .select_related("station", "seat", "signed_by", "opened_by", "superseded_by")
+        .prefetch_related("readings__by", "readings__gauge")
     )
     lines = [(entry, BY_KEY[entry.station.key].name) for entry in entries]
     return render(request, "stations/book_in/log.html", {"job": job, "lines": lines, "run": _run(job), "photos": job.photos.all()})

@@ -38,10 +38,25 @@ class ByHand(Work):
         notes = self.live("note", every_heat=True)
         if self.signed and self.entry:
             by = self.entry.signed_by.called if self.entry.signed_by else ""
-            return Plate("in", "Done", notes[-1].text if notes else "", f"Signed by {by}.")
+            return Plate(self.entry.call_state, self.entry.call_words, self.entry.reason, f"Signed by {by}.")
         if not notes:
-            return Plate("wait", "By hand", "Stator does not compute this station yet.", f"{ENDS.get(self.station.key, '')} Write what was done.".strip())
-        return Plate("wait", "Written down", f"{len(notes)} note{'s' if len(notes) > 1 else ''}, not signed.", "Add to it, or sign it.", standing=notes[-1].text)
+            return Plate(
+                "wait",
+                "By hand",
+                "Stator does not compute this station yet.",
+                f"{ENDS.get(self.station.key, '')} Write what was done.".strip(),
+            )
+        return Plate(
+            "wait",
+            "Written down",
+            f"{len(notes)} note{'s' if len(notes) > 1 else ''}, not signed.",
+            "Add to it, or sign it.",
+            standing=notes[-1].text,
+        )
+
+    def verdict(self) -> Plate:
+        """Nothing is judged here: the last note stands for the entry."""
+        return Plate("in", "Done by hand", self.live("note", every_heat=True)[-1].text, "")
 
     def drawing(self, at_s: float | None = None) -> SafeString:
         notes = [reading.text for reading in self.live("note", every_heat=True)]
@@ -67,7 +82,9 @@ def _page(name: str, notes: list[str], width: int, letters: int) -> SafeString:
     margin = 60 if width > 500 else 12
     for index in range(10):
         sheet.line((margin, 90 + 46 * index), (width - margin, 90 + 46 * index), "rule")
-    lines = [line for text in notes for line in _wrapped(text, letters)] or _wrapped("What was done, what was found, what was put where.", letters)
+    lines = [line for text in notes for line in _wrapped(text, letters)] or _wrapped(
+        "What was done, what was found, what was put where.", letters
+    )
     for index, line in enumerate(lines[-10:]):
         sheet.text((margin, 80 + 46 * index), line, "note" if notes else "note quiet")
     return sheet.render()

@@ -182,7 +182,11 @@ def _case(sheet: Sheet, work: HeatAndDrop, tall: float, gap: float, home: bool, 
         if work.seat.stop == Seat.Stop.PLATE and home:
             sheet.rect(min(x(bore - 18), x(bore + 40)), SEAT_TOP - 9, 58, 9, "cut plain")
     for y in (SEAT_TOP, bottom + 36):
-        sheet.line((frame.middle - frame.half_bore + (step if y > bottom else 0), y), (frame.middle + frame.half_bore - (step if y > bottom else 0), y), "thin")
+        sheet.line(
+            (frame.middle - frame.half_bore + (step if y > bottom else 0), y),
+            (frame.middle + frame.half_bore - (step if y > bottom else 0), y),
+            "thin",
+        )
     half_out = frame.half_bore - gap if not home else frame.half_bore - 1
     bearing = work.planned.fit.bearing
     half_in = frame.half_bore * bearing.bore_mm / bearing.outside_mm
@@ -190,7 +194,13 @@ def _case(sheet: Sheet, work: HeatAndDrop, tall: float, gap: float, home: bool, 
     _rings(sheet, frame.middle, half_in, half_out, top, tall, inner_ink)
     if home and work.seat.stop == Seat.Stop.CIRCLIP:
         for sign in (-1, 1):
-            sheet.rect(min(frame.middle + sign * (frame.half_bore - 16), frame.middle + sign * (frame.half_bore + 7)), SEAT_TOP + 10, 23, 8, "cut plain solid")
+            sheet.rect(
+                min(frame.middle + sign * (frame.half_bore - 16), frame.middle + sign * (frame.half_bore + 7)),
+                SEAT_TOP + 10,
+                23,
+                8,
+                "cut plain solid",
+            )
     return top
 
 
@@ -198,7 +208,13 @@ def _shaft(sheet: Sheet, work: HeatAndDrop, tall: float, gap: float, home: bool,
     """A shaft standing up with its shoulder, the heated bearing over it or on it; returns the bearing's top."""
     bottom = SEAT_TOP + SEAT_DEEP
     shoulder = frame.half_bore + 44
-    outline = [(-frame.half_bore, SEAT_TOP), (frame.half_bore, SEAT_TOP), (frame.half_bore, bottom), (shoulder, bottom), (shoulder, bottom + 36)]
+    outline = [
+        (-frame.half_bore, SEAT_TOP),
+        (frame.half_bore, SEAT_TOP),
+        (frame.half_bore, bottom),
+        (shoulder, bottom),
+        (shoulder, bottom + 36),
+    ]
     outline += [(-shoulder, bottom + 36), (-shoulder, bottom), (-frame.half_bore, bottom)]
     sheet.hatched([(frame.middle + dx, y) for dx, y in outline], inner_ink, 10)
     half_in = frame.half_bore + (gap if not home else 1)
@@ -231,7 +247,11 @@ def _labels(sheet: Sheet, work: HeatAndDrop, now: Scene, top: float, tall: float
         else:
             sheet.text((right, top + 16 - up), name, f"strong {bearing_ink}")
             sheet.text((right, top + 35 - up), f"{bearing_c:.0f} °C ± {2 * bearing_u:.0f}".replace("-", "−"), f"quiet {bearing_ink}")
-    seat_x, seat_y = (frame.middle - frame.half_bore - frame.wall - 12, SEAT_TOP + 58) if not onto_shaft else (frame.middle - frame.half_bore - 60, SEAT_TOP + 104)
+    seat_x, seat_y = (
+        (frame.middle - frame.half_bore - frame.wall - 12, SEAT_TOP + 58)
+        if not onto_shaft
+        else (frame.middle - frame.half_bore - 60, SEAT_TOP + 104)
+    )
     with sheet.link(base + (seat_ask if jump else ""), f"Reading: {seat_ask}"):
         lines = ("Shaft" if onto_shaft else "Case", f"{seat_c:.0f} °C".replace("-", "−"), f"± {2 * seat_u:.0f}")
         if frame.narrow:
@@ -255,7 +275,11 @@ def _place(sheet: Sheet, work: HeatAndDrop, key: str, ring_y: float, frame: Fram
     }
     if key.startswith(("gap", "depth", "cold")):
         through = work.seat.stop == Seat.Stop.THROUGH
-        spots[key] = ((edge - 13, SEAT_TOP + 8 if through else bottom), "look here, 4 places", "depth" if through else f"no gap to the {work.seat.get_stop_display()}")
+        spots[key] = (
+            (edge - 13, SEAT_TOP + 8 if through else bottom),
+            "look here, 4 places",
+            "depth" if through else f"no gap to the {work.seat.get_stop_display()}",
+        )
     if key not in spots:
         return
     (x, y), first, second = spots[key]
@@ -284,7 +308,7 @@ def _graph(sheet: Sheet, work: HeatAndDrop, now: Scene, frame: Frame) -> None:
     until = span_s(work)
     shape = curve(now.setup, now.outer_c, now.inner_c, until)
     top = max(max(each.high_mm for each in shape), now.setup.wanted_mm * 1.6)
-    low = min(-0.012, max(min(each.low_mm for each in shape), -0.05))
+    low = min(-0.2 * top, max(min(each.low_mm for each in shape), -0.05))
     left = 52 if frame.narrow else 84
     axes = Axes(left, 436, frame.width - left - (8 if frame.narrow else 46), 128, until, low, top)
     sheet.text((8 if frame.narrow else left, 422), now.title, "strong")
@@ -302,7 +326,7 @@ def _graph(sheet: Sheet, work: HeatAndDrop, now: Scene, frame: Frame) -> None:
     sheet.line((axes.left, zero), (axes.left + axes.width, zero), "axis")
     sheet.text((axes.left + axes.width, zero + 15), "metal touches", "quiet", "end")
     sheet.trace([axes.at(each.time_s, each.clearance_mm) for each in shape if each.clearance_mm >= low], "curve")
-    if 0 < now.sure_s:
+    if now.sure_s > 0:
         x, _ = axes.at(sure, 0)
         sheet.line((x, axes.top - 4), (x, axes.top + axes.height), "hot bold")
         far = x > axes.left + axes.width * 0.7
@@ -313,4 +337,3 @@ def _graph(sheet: Sheet, work: HeatAndDrop, now: Scene, frame: Frame) -> None:
         x, y = axes.at(time, max(min(now.moment.clearance_mm, top), low))
         sheet.line((x, axes.top), (x, axes.top + axes.height), "ink thin")
         sheet.circle((x, y), 5, "ink solid")
-

@@ -47,12 +47,13 @@ def heats(heater: Heater | None, on: str, before: Entry | None) -> list[Heat]:
         return []
     entries = (
         Entry.objects.filter(signed_at__isnull=False, superseded_by__isnull=True, result__heater_id=heater.pk, result__on=on)
-        .exclude(pk=before.pk if before else None)
+        .exclude(pk=before.pk if before else 0)
         .select_related("job", "seat")
         .order_by("-signed_at")[:SHOWN]
     )
     return [
-        Heat(entry, entry.result.get("confidence") or 0.0, entry.result.get("outcome", ""), entry.result.get("soak_tau_ratio")) for entry in entries
+        Heat(entry, entry.result.get("confidence") or 0.0, entry.result.get("outcome", ""), entry.result.get("soak_tau_ratio"))
+        for entry in entries
     ]
 
 

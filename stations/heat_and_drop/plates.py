@@ -63,7 +63,9 @@ def _plan(work: HeatAndDrop) -> Plate:
         line = f"{sureness(plan.confidence)}. {plan.call.reason}"
     if state != IN:
         gains = [f"{each.what}: +{each.gain_mm:.3f} mm" for each in plan.wideners[:4]]
-        return Plate(state, title(work, state), line, "Widen it first.", "What would help: " + "; ".join(gains) + "." if gains else JAM, scale)
+        return Plate(
+            state, title(work, state), line, "Widen it first.", "What would help: " + "; ".join(gains) + "." if gains else JAM, scale
+        )
     parts = []
     if work.heater:
         where = f"{cap(work.heater_words())} at {degrees(work.planned.heat_c)}, {outer}" if work.planned.heat_c else cap(outer)
@@ -100,7 +102,9 @@ def _heating(work: HeatAndDrop) -> Plate:
     if latest and latest.extra.get("trusted") is False:
         low, high = latest.extra["low_c"], latest.extra["high_c"]
         line = f"{cap(latest.extra['means'])} says only {low:.0f} to {degrees(high)}."
-        return Plate(TOO_CLOSE, TITLES[TOO_CLOSE], line, "Put a dot of matt paint or tape on the boss, or hold a contact probe to it.", scale=scale)
+        return Plate(
+            TOO_CLOSE, TITLES[TOO_CLOSE], line, "Put a dot of matt paint or tape on the boss, or hold a contact probe to it.", scale=scale
+        )
     waits = []
     if work.heater and not work.timer("heat"):
         waits.append(f"the {outer} is not in the heat yet")
@@ -124,7 +128,9 @@ def _heating(work: HeatAndDrop) -> Plate:
         line = f"{here.clearance_mm:+.3f} mm now, {plan.setup.wanted_mm:.3f} wanted".replace("-", "−")
         return Plate(WAIT, "Not yet", line, move, lay_out, scale, standing=lay_out)
     if verdict.state != IN:
-        return Plate(verdict.state, title(work, verdict.state), verdict.reason, "Leave it in longer, or widen it as below.", _helps(work), scale)
+        return Plate(
+            verdict.state, title(work, verdict.state), verdict.reason, "Leave it in longer, or widen it as below.", _helps(work), scale
+        )
     line = f"{sureness(here.confidence)}, at least {here.low_mm:.3f} mm to spare"
     move = f"Oven off, out, in square, push home. Hold it down {minutes(30)}." if work.heater else "Out, in square, push home."
     detail = f"Offer it up within {minutes(run.sure_for_s())}; once it touches, {seconds(plan.seating.low)}."
@@ -143,7 +149,9 @@ def _window(work: HeatAndDrop) -> Plate:
         line = f"{sureness(here.confidence)}, at least {here.low_mm:.3f} mm to spare"
         return Plate(IN, title(work, IN), line, f"In square, push home. Sure for {minutes(left)}.", f"Then say what happened. {JAM}", scale)
     if verdict.state == TOO_CLOSE:
-        return Plate(TOO_CLOSE, TITLES[TOO_CLOSE], verdict.reason, "One try, by hand, square. If it does not fall, back into the heat.", JAM, scale)
+        return Plate(
+            TOO_CLOSE, TITLES[TOO_CLOSE], verdict.reason, "One try, by hand, square. If it does not fall, back into the heat.", JAM, scale
+        )
     return Plate(OUT, "The window is shut", verdict.reason, "Back into the heat. Do not drive it.", JAM, scale)
 
 
@@ -151,15 +159,31 @@ def _after(work: HeatAndDrop) -> Plate:
     if work.outcome not in ("dropped", "tapped"):
         word = {"jammed": "It jammed", "crooked": "It went in crooked"}[work.outcome]
         move = "Stop. Back it out with the puller or lift it off, clean the bore, then back into the heat."
-        return Plate(OUT, word, f"{work.run.here().clearance_mm:.3f} mm of clearance was expected.", move, "Never drive a cocked ring: it peels the bore.")
+        return Plate(
+            OUT,
+            word,
+            f"{work.run.here().clearance_mm:.3f} mm of clearance was expected.",
+            move,
+            "Never drive a cocked ring: it peels the bore.",
+        )
     circlip = work.last("circlip")
     if circlip and circlip.text == "loose":
-        return Plate(OUT, "Circlip not home", "A circlip that is not in its groove means the bearing is not seated.", "Press the ring home, then seat the circlip.")
+        return Plate(
+            OUT,
+            "Circlip not home",
+            "A circlip that is not in its groove means the bearing is not seated.",
+            "Press the ring home, then seat the circlip.",
+        )
     seated = work.seated()
     waiting = [ask.words.lower() for ask in work.open_asks() if ask.key != "note"]
     if seated is None:
         stop = "circlip" if work.seat.stop == Seat.Stop.CIRCLIP else work.seat.get_stop_display()
-        return Plate(WAIT, "Is it home?", "In, not checked yet", f"Hold it against the {stop} until the heat has gone across, then feel at four places.")
+        return Plate(
+            WAIT,
+            "Is it home?",
+            "In, not checked yet",
+            f"Hold it against the {stop} until the heat has gone across, then feel at four places.",
+        )
     scale = None
     if seated.state != IN:
         title = "Not home" if seated.state == OUT else TITLES[TOO_CLOSE]

@@ -80,7 +80,9 @@ class Drift:
     def reaches_in_s(self, target_c: float, now: datetime) -> float | None:
         """Seconds from now until a temperature is reached; 0 when passed, None when never."""
         here = self.at(now).c
-        if (here - target_c) * (self.surroundings_c - target_c) <= 0 and abs(here - self.surroundings_c) <= abs(target_c - self.surroundings_c):
+        if (here - target_c) * (self.surroundings_c - target_c) <= 0 and abs(here - self.surroundings_c) <= abs(
+            target_c - self.surroundings_c
+        ):
             return 0.0
         try:
             return soak_time_s(here, target_c, self.surroundings_c, self.rate().likely)

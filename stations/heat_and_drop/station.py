@@ -20,18 +20,9 @@ from shopmath.thermal.expansion import WANTED
 from shopmath.thermal.plan import HeatPlan
 from shopmath.verdict import WARM_K, Call, call, gauge_uncertainty
 from stations.base import Action, Ask, Caution, Method, Option, Plate, Station, Trace, Work
+from stations.heat_and_drop import asks, drawing, history, plates, running, setup, thermometers, words
 from ui.svg import both
-from stations.heat_and_drop import drawing, history, plates, running, setup, thermometers, words
 
-CLOCKS = ("12", "3", "6", "9")
-OUTCOMES = (
-    Option("dropped", "dropped in", "home under its own weight or a push"),
-    Option("tapped", "tapped home", "went in, needed the driver"),
-    Option("jammed", "jammed", "stuck part way"),
-    Option("crooked", "crooked", "cocked in the bore"),
-)
-HOME = ("dropped", "tapped")
-CIRCLIP = (Option("in", "in its groove all round"), Option("loose", "not in its groove"))
 SEATED_MM = 0.03  # the thinnest feeler that should not go in
 SQUARE_MM = 0.10
 GAUGE_FOR = {"seat": "bore", "ring": "micrometer", "gap": "feeler", "cold": "feeler", "depth": "calliper"}
@@ -66,11 +57,13 @@ class HeatAndDrop(Work):
 
     @cached_property
     def heater(self) -> Heater | None:
-        return self._picked("heater", self.heaters, Heater.Method.OVEN)
+        found: Heater | None = self._picked("heater", self.heaters, Heater.Method.OVEN)
+        return found
 
     @cached_property
     def chiller(self) -> Chiller | None:
-        return self._picked("chiller", self.chillers, Chiller.Method.FREEZER)
+        found: Chiller | None = self._picked("chiller", self.chillers, Chiller.Method.FREEZER)
+        return found
 
     @property
     def means(self) -> str:
@@ -155,76 +148,10 @@ class HeatAndDrop(Work):
     # asks
 
     def asks(self) -> list[Ask]:
-        outer, partner = self.names()
-        degrees = {"kind": "temperature", "unit": "C", "resolution": 1.0}
-        seat_words = "Shaft at the seat" if self.seat.on == Seat.On.SHAFT else "Bore of the seat"
-        ring_words = "Bore of the bearing" if self.seat.on == Seat.On.SHAFT else "Outside of the bearing"
-        planning = self.phase == "plan"
-        size = f"{self.planned.fit.nominal_mm:.3f}" if not self.trouble else ""
-        bath = self.heater is not None and self.heater.method in (Heater.Method.OVEN, Heater.Method.HOT_PLATE)
-        found = [
-            Ask("room", "Air in the shop", "away from the oven", optional=True, skip_means="taken as 20 °C", quiet=not planning, example="21", **degrees),
-            Ask("seat", seat_words, "cold, two places", optional=True, skip_means="by its fit code", quiet=not planning, example=size),
-            Ask("ring", ring_words, "cold", optional=True, skip_means="by its tolerance", quiet=not planning, example=size),
-        ]
-        if bath:
-            found.append(
-                Ask("heat", f"{words.cap(self.heater_words())} set to", "", optional=True, skip_means="as the plan says", quiet=not planning, example="120", **degrees)
-            )
-        found.append(Ask("target", f"{words.cap(outer)} to reach", "in place of the plan's", optional=True, quiet=True, **degrees))
-        found.append(Ask("stay", f"{words.cap(partner)} stays in the {self.chiller_words()}", "in place of the plan's", "time", "min", True, quiet=True, resolution=1.0))
-        if self.phase in ("heating", "window", "after"):
-            found += self._temperature_asks(outer, partner)
-        if self.phase in ("window", "after"):
-            found.append(Ask("outcome", "What happened?", self.seat.name, "words", "", options=OUTCOMES))
-        if self.phase == "after" and self.outcome in HOME:
-            found += self._seated_asks()
-        if self.phase in ("after", "signed"):
-            found.append(Ask("note", "Anything to remember?", "for the next one who opens it", "words", "", True, "nothing noted"))
-        return found
-
-    def _temperature_asks(self, outer: str, partner: str) -> list[Ask]:
-        where = {"case": f"beside the bore, {self.seat.side_name}", "bearing": "on the inner ring", "shaft": "on the seat"}
-        degrees = {"kind": "temperature", "unit": "C", "resolution": 1.0}
-        quiet = self.phase != "heating"
-        if self.means == "drop":
-            first = Ask("case", f"A drop of water on the {outer}", where[outer], "words", "", options=thermometers.DROP, repeats=True, quiet=quiet)
-        else:
-            option = next(each for each in thermometers.means_of(self.gauges) if each.key == self.means)
-            first = Ask("case", f"{words.cap(outer)}, by {option.words[:1].lower()}{option.words[1:]}", where[outer], repeats=True, quiet=quiet, example="112", **degrees)
-        return [first, Ask("partner", f"{words.cap(partner)}, as it comes out", where[partner], optional=True, quiet=True, example="-12", **degrees)]
-
-    def _seated_asks(self) -> list[Ask]:
-        through = self.seat.stop == Seat.Stop.THROUGH
-        part, what = ("depth", "Depth below the face") if through else ("gap", f"Gap to the {self.seat.get_stop_display()}")
-        found = [
-            Ask(f"{part}{clock}", f"{what}, at {clock} o'clock", "thinnest feeler that goes in; 0 for none" if part == "gap" else "", example="0")
-            for clock in CLOCKS
-        ]
-        if self.seat.stop == Seat.Stop.CIRCLIP:
-            found.append(Ask("circlip", "The circlip", "turn it in its groove", "words", "", options=CIRCLIP))
-        if not through:
-            cold = f"the {self.names()[0]} within {WARM_K:.0f} K of the shop"
-            found.append(Ask("cold", "Widest gap again, cold", cold, optional=True, skip_means="not checked cold", example="0"))
-        return found
+        return asks.asks(self)
 
     def check(self, ask: Ask, quantity: Quantity) -> None:
-        value = quantity.canonical
-        nominal = self.planned.fit.nominal_mm if not self.trouble else None
-        if ask.key in ("seat", "ring") and nominal and abs(value - nominal) > 0.5:
-            raise BadInput(ask.key, f"{value:g} mm is more than 0.5 mm from the nominal {nominal:g} mm. Measure again, or correct the engine card.")
-        if ask.key.startswith(("gap", "cold", "depth")) and not 0 <= value <= 60:
-            raise BadInput(ask.key, f"A gap is 0 or more; {value:g} mm was understood.")
-        if ask.key == "room" and not -30 <= value <= 50:
-            raise BadInput(ask.key, f"{value:.0f} °C is no air to work in. Check the unit.")
-        if ask.key in ("case", "heat", "target") and not -100 <= value <= 700:
-            raise BadInput(ask.key, f"{value:.0f} °C is beyond anything a {self.names()[0]} should see. Check the unit.")
-        if ask.key == "stay" and not 0 < value <= 48 * 3600:
-            raise BadInput(ask.key, "A stay is longer than nothing and no longer than two days.")
-        if ask.key == "heat" and value <= (self.value("room") or setup.ROOM_C):
-            raise BadInput(ask.key, f"{value:.0f} °C is colder than the {self.names()[0]} itself: it cannot heat it.")
-        if ask.key == "cold" and not self.trouble and abs(self.run.outer().c - self.plan.setup.room_c) > WARM_K:
-            raise BadInput(ask.key, f"The {self.names()[0]} is still about {self.run.outer().c:.0f} °C: too warm for a verdict. Wait until it is within {WARM_K:.0f} K of the shop.")
+        asks.check(self, ask, quantity.canonical)
 
     def extra_for(self, ask: Ask, quantity: Quantity, data: dict[str, str]) -> tuple[Gauge | None, dict[str, Any]]:
         part = ask.key.rstrip("0123456789")
@@ -256,9 +183,13 @@ class HeatAndDrop(Work):
     def seated(self) -> Call | None:
         """The call on the gaps: all four no more than the thinnest feeler, or the depths even."""
         through = self.seat.stop == Seat.Stop.THROUGH
-        found = [reading for clock in CLOCKS if (reading := self.last(f"{'depth' if through else 'gap'}{clock}")) and reading.canonical is not None]
+        found = [
+            reading
+            for clock in asks.CLOCKS
+            if (reading := self.last(f"{'depth' if through else 'gap'}{clock}")) and reading.canonical is not None
+        ]
         cold = self.last("cold")
-        if len(found) < len(CLOCKS):
+        if len(found) < len(asks.CLOCKS):
             return None
         doubt = max(self._doubt_mm(reading) for reading in found)
         values = [float(reading.canonical or 0) for reading in found]
@@ -315,10 +246,12 @@ class HeatAndDrop(Work):
             if self.plan.chill and not self.timer("chill"):
                 found.append(Action("chill", f"{words.cap(partner)} goes in the cold", "chill", not found, shut))
             if self.heater and not self.timer("heat"):
-                found.append(Action("heat", f"{words.cap(outer)} goes in the heat" if self.plan.soak else "Heat on", "heat", not found, shut))
+                found.append(
+                    Action("heat", f"{words.cap(outer)} goes in the heat" if self.plan.soak else "Heat on", "heat", not found, shut)
+                )
             if self.phase == "heating" or (not self.heater and not self.plan.chill):
                 found.append(Action("open", "Out, and offer it up", "open", not found, shut))
-        if self.phase == "window" or (self.phase == "after" and self.outcome not in HOME):
+        if self.phase == "window" or (self.phase == "after" and self.outcome not in asks.HOME):
             found.append(Action("again", "Back into the heat", "again", self.phase == "after"))
         if self.phase == "after":
             found.append(Action("sign", "Sign it", "sign", not self.open_asks(), self.may_sign()))
@@ -331,7 +264,9 @@ class HeatAndDrop(Work):
             raise BadInput(key, action.refused if action else "That cannot be done at this point; the page has moved on.")
         outer, partner = self.names()
         if key == "heat":
-            log.start_timer(entry, self.person, "heat", f"{outer} comes out", "heat", self.plan.soak.likely if self.plan.soak else None, heat=self.heat)
+            log.start_timer(
+                entry, self.person, "heat", f"{outer} comes out", "heat", self.plan.soak.likely if self.plan.soak else None, heat=self.heat
+            )
         if key == "chill" and self.plan.chill:
             log.start_timer(entry, self.person, "chill", f"{partner} is cold", "cold", self.plan.chill.likely, heat=self.heat)
         if key == "open":
@@ -363,7 +298,7 @@ class HeatAndDrop(Work):
             log.move_due(window, self.now + timedelta(seconds=min(self.run.sure_for_s(), 7200.0)))
         if reading.ask == "outcome" and window and self.entry:
             log.stop_timer(window, self.now)
-            if reading.text in HOME and self.run.outer_out:
+            if reading.text in asks.HOME and self.run.outer_out:
                 cold = self.run.outer_out.reaches_in_s(self.plan.setup.room_c + WARM_K - 1, self.now)
                 if cold:
                     log.start_timer(self.entry, self.person, "cold", "cold enough to check", "wait", cold, heat=self.heat, at=self.now)

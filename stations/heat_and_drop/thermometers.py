@@ -32,7 +32,10 @@ def means_of(gauges: list[Gauge]) -> tuple[Option, ...]:
         if gauge.kind == Gauge.Kind.CONTACT:
             found.append(Option(f"{gauge.pk}:contact", gauge.name, "held on bare metal"))
         if gauge.kind == Gauge.Kind.INFRARED:
-            found += [Option(f"{gauge.pk}:{key}", f"{gauge.name}, {words}", f"gun at {gauge.emissivity:g}") for key, (words, _) in SURFACES.items()]
+            found += [
+                Option(f"{gauge.pk}:{key}", f"{gauge.name}, {words}", f"gun at {gauge.emissivity:g}")
+                for key, (words, _) in SURFACES.items()
+            ]
     return (*found, Option("drop", "a drop of water", "coarse"))
 
 

@@ -114,9 +114,17 @@ def traces(work: HeatAndDrop) -> tuple[Trace, ...]:
             + (f", boss alone opens {setup.heating.opening:.0%}" if setup.heating and setup.heating.opening < 1 else ""),
             bool(setup.heating and setup.heating.opening < 1),
         ),
-        Trace(f"{cap(partner)} shrinks", f"{setup.nominal_mm * setup.inner_alpha * (20 - plan.chill_c):+.3f}", f"{seat_fit.inner_material.name}"),
+        Trace(
+            f"{cap(partner)} shrinks",
+            f"{setup.nominal_mm * setup.inner_alpha * (20 - plan.chill_c):+.3f}",
+            f"{seat_fit.inner_material.name}",
+        ),
         Trace("Wanted", f"{setup.wanted_mm:.3f}", f"{setup.wanted}, after DIN 7190-1"),
-        Trace("Doubt, two sigma", f"± {2 * plan.offering.spread_mm:.3f}", f"sizes; {outer} ± {setup.outer_u_k:.0f} K, {partner} ± {setup.inner_u_k:.0f} K"),
+        Trace(
+            "Doubt, two sigma",
+            f"± {2 * plan.offering.spread_mm:.3f}",
+            f"sizes; {outer} ± {setup.outer_u_k:.0f} K, {partner} ± {setup.inner_u_k:.0f} K",
+        ),
     ]
     latest = work.last("case")
     if latest and "true_c" in latest.extra:

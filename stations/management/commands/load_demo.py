@@ -59,17 +59,37 @@ class Shed:
 
     def fill(self, now: datetime) -> None:
         corrie = self.card("Corrie 272", "trials single, two-stroke", [("Main, drive side", "6204 C3", "N7", {})])
-        Seat.objects.create(card=corrie, name="Main, magneto side", half="right", designation="6205 C3", code="N7", stop="circlip", source="shop rule")
-        Seat.objects.create(card=corrie, name="Gearbox output", half="left", designation="6203-2RS", code="M7", stop="through", source="shop rule")
+        Seat.objects.create(
+            card=corrie, name="Main, magneto side", half="right", designation="6205 C3", code="N7", stop="circlip", source="shop rule"
+        )
+        Seat.objects.create(
+            card=corrie, name="Gearbox output", half="left", designation="6203-2RS", code="M7", stop="through", source="shop rule"
+        )
         skerry = self.card("Skerry twin", "hovercraft, built-up crank", [("Centre main", "6206", "M7", {"stop": "plate"})], layout="twin")
-        haugh = self.card("Haugh tractor", "two-wheel, 297 cc single", [("Main, pulley side", "6206 C3", "N7", {})], case_material="gjl-250")
-        pump = self.card("Bellows fire pump", "flat twin, aluminium cases", [("Main, pump end", "6305", "N7", {})], layout="flat_twin", painted=True)
-        kart = self.card("Plover 125", "kart, two-stroke single", [("Crank bearing, right", "6205 TN9 C4", "k5", {"on": "shaft", "half": "crank"})])
+        haugh = self.card(
+            "Haugh tractor", "two-wheel, 297 cc single", [("Main, pulley side", "6206 C3", "N7", {})], case_material="gjl-250"
+        )
+        pump = self.card(
+            "Bellows fire pump", "flat twin, aluminium cases", [("Main, pump end", "6305", "N7", {})], layout="flat_twin", painted=True
+        )
+        kart = self.card(
+            "Plover 125", "kart, two-stroke single", [("Crank bearing, right", "6205 TN9 C4", "k5", {"on": "shaft", "half": "crank"})]
+        )
         self.signed_heat(pump, now - timedelta(days=9), 409, "Weeps at the pump end, noisy when hot.")
         self.fire_pump(409, now)
         self.corrie(corrie, now)
-        self.by_notes(self.job(415, skerry, "crank", "Shakes above half throttle since the refit.", now - timedelta(days=3)), ["inspect", "apart"], "true", now)
-        self.by_notes(self.job(418, haugh, "bottom-end", "Left standing two winters, turns over stiff.", now - timedelta(days=1)), [], "flywheel-off", now)
+        self.by_notes(
+            self.job(415, skerry, "crank", "Shakes above half throttle since the refit.", now - timedelta(days=3)),
+            ["inspect", "apart"],
+            "true",
+            now,
+        )
+        self.by_notes(
+            self.job(418, haugh, "bottom-end", "Left standing two winters, turns over stiff.", now - timedelta(days=1)),
+            [],
+            "flywheel-off",
+            now,
+        )
         self.shaft_plan(self.job(420, kart, "bearings", "Rattle from the right, play at the sprocket.", now - timedelta(days=2)), now)
 
     def card(self, name: str, summary: str, seats: list[tuple[str, str, str, dict[str, str]]], **more: Any) -> EngineCard:
@@ -79,7 +99,9 @@ class Shed:
         return card
 
     def job(self, number: int, card: EngineCard, order: str, complaint: str, at: datetime) -> Job:
-        job = Job.objects.create(number=number, card=card, work_order=order, complaint=complaint, booked_in_by=self.skipper, booked_in_at=at)
+        job = Job.objects.create(
+            number=number, card=card, work_order=order, complaint=complaint, booked_in_by=self.skipper, booked_in_at=at
+        )
         lay_run(job)
         return job
 
@@ -118,7 +140,9 @@ class Shed:
         quantity = work.read(ask, text)
         gauge, extra = work.extra_for(ask, quantity, {})
         assert work.entry is not None
-        reading = log.keep_reading(work.entry, self.hand, ask.key, quantity, uuid.uuid4().hex, heat=work.heat, gauge=gauge, extra=extra, at=work.now)
+        reading = log.keep_reading(
+            work.entry, self.hand, ask.key, quantity, uuid.uuid4().hex, heat=work.heat, gauge=gauge, extra=extra, at=work.now
+        )
         fresh = work.station.bind(work.job, work.stage, work.seat, self.hand, work.now)
         fresh.after_keep(reading)
 

@@ -1,0 +1,91 @@
+from __future__ import annotations
+
+import io
+
+import pillow_heif
+from django.core.files.uploadedfile import SimpleUploadedFile
+from django.db import DatabaseError, IntegrityError, transaction
+from django.test import TestCase
+from PIL import Image
+
+from jobs import log
+from jobs.models import Entry, Photo, Reading
+from jobs.photos import clean
+from shopmath.checks import BadInput
+from shopmath.quantity import parse
+from tests.shed import Hands, job, person
+
+
+class TheLogKeepsItsPromise(TestCase):
+    def setUp(self):
+        self.job = job()
+        self.entry = log.open_entry(self.job.run.get(key="heat-and-drop"), self.job.card.seats.get(), person())
+        log.keep_reading(self.entry, person(), "room", parse("18 C", "temperature"), "k1")
+        log.sign(self.entry, person(), "in", "Seated", "", {})
+
+    def refused(self, change):
+        with self.assertRaises((DatabaseError, IntegrityError)), transaction.atomic():
+            change()
+
+    def test_the_database_itself_refuses_to_change_a_signed_entry(self):
+        self.refused(lambda: Entry.objects.update(call_state="out"))
+        self.refused(lambda: Entry.objects.filter(pk=self.entry.pk)._raw_delete("default"))
+        self.refused(lambda: Reading.objects.update(canonical=99))
+        self.refused(lambda: Reading.objects.all()._raw_delete("default"))
+        self.refused(lambda: Reading.objects.create(entry=self.entry, ask="x", text="1", kind="length", by=person(), client_key="k2"))
+
+    def test_its_readings_cannot_be_struck_out_nor_added_to(self):
+        with self.assertRaises(log.Signed):
+            log.withdraw(self.entry.readings.get())
+        with self.assertRaises(log.Signed):
+            log.keep_reading(self.entry, person(), "room", parse("19 C", "temperature"), "k3")
+
+    def test_a_key_known_already_is_the_same_reading_even_after_signing(self):
+        again = log.keep_reading(self.entry, person(), "room", parse("18 C", "temperature"), "k1")
+        self.assertEqual(again.pk, self.entry.readings.get().pk)
+
+    def test_superseding_twice_begins_one_new_entry(self):
+        first = log.supersede(self.entry, person(), "measured wrong")
+        self.assertEqual(log.supersede(self.entry, person(), "measured wrong"), first)
+
+    def test_one_open_entry_a_seat(self):
+        log.supersede(self.entry, person(), "again")
+        self.refused(lambda: Entry.objects.create(job=self.job, station=self.entry.station, seat=self.entry.seat, opened_by=person()))
+
+
+def picture(kind: str, size=(64, 32), **more) -> bytes:
+    out = io.BytesIO()
+    Image.new("RGB", size, "peru").save(out, kind, **more)
+    return out.getvalue()
+
+
+class Photos(TestCase):
+    def test_a_phone_s_picture_is_turned_upright_and_loses_its_place(self):
+        exif = Image.Exif()
+        exif[0x0112] = 6
+        exif.get_ifd(0x8825)[1] = "N"
+        data, size = clean(picture("JPEG", exif=exif))
+        self.assertEqual(size, (32, 64))
+        self.assertEqual(dict(Image.open(io.BytesIO(data)).getexif()), {})
+
+    def test_heic_png_and_webp_become_jpeg(self):
+        heic = io.BytesIO()
+        pillow_heif.from_pillow(Image.new("RGB", (64, 64), "teal")).save(heic)
+        for data in (heic.getvalue(), picture("PNG"), picture("WEBP")):
+            self.assertEqual(Image.open(io.BytesIO(clean(data)[0])).format, "JPEG")
+
+    def test_what_is_no_picture_is_refused_in_words(self):
+        for data in (b"", b"not a picture", b"<svg xmlns='x'/>", picture("PNG")[:40], picture("GIF")):
+            with self.subTest(data[:12]), self.assertRaisesRegex(BadInput, "no picture"):
+                clean(data)
+
+    def test_the_page_keeps_the_pictures_and_names_the_file_that_was_none(self):
+        hands = Hands(job())
+        files = [SimpleUploadedFile("left.jpg", picture("JPEG")), SimpleUploadedFile("notes.jpg", b"hello")]
+        page = hands.client.post("/jobs/0412/photos/", {"photo": files, "caption": "left"}, follow=True).content.decode()
+        self.assertIn("notes.jpg: That file is no picture", page)
+        photo = Photo.objects.get()
+        seen = hands.client.get(f"/photos/{photo.pk}/full.jpg")
+        self.assertEqual(seen["Content-Type"], "image/jpeg")
+        self.client.logout()
+        self.assertEqual(self.client.get(f"/photos/{photo.pk}/full.jpg").status_code, 302)

@@ -1,0 +1,67 @@
+from __future__ import annotations
+
+from django.core.exceptions import ValidationError
+from django.test import TestCase, override_settings
+
+from shop.defaults import stock_shelves
+from shop.models import Chiller, Gauge, Heater, Person, Shop
+from tests.shed import PASSWORD, Hands, job, person
+
+
+class TheDoor(TestCase):
+    def test_nobody_works_unsigned(self):
+        job()
+        for page in ("/", "/jobs/0412/", "/shop/", "/book-in/", "/jobs/0412/export.json", "/entries/1/sheet/"):
+            with self.subTest(page):
+                self.assertRedirects(self.client.get(page), f"/sign-in/?next={page}", fetch_redirect_response=False)
+
+    def test_a_session_that_ends_in_mid_typing_gets_words_beside_the_field(self):
+        hands = Hands(job())
+        hands.client.logout()
+        answer = hands.client.post(f"{hands.address}keep/", {"ask": "room", "text": "18"}, headers={"HX-Request": "true"})
+        self.assertEqual((answer.status_code, answer["HX-Retarget"]), (401, "#strip-words"))
+        self.assertContains(answer, "kept on this device", status_code=401)
+
+    @override_settings(AXES_ENABLED=True)
+    def test_five_wrong_passwords_shut_the_door_for_a_while(self):
+        person()
+        for _ in range(5):
+            answer = self.client.post("/sign-in/", {"username": "una", "password": "wrong-wrong"})
+        self.assertContains(answer, "quarter of an hour", status_code=429)
+        self.assertEqual(self.client.post("/sign-in/", {"username": "una", "password": PASSWORD}).status_code, 429)
+
+
+class Shelves(TestCase):
+    def setUp(self):
+        stock_shelves()
+
+    def test_a_mechanic_reads_the_shop_s_figures_and_the_owner_changes_them(self):
+        oven = Heater.objects.get(name="Workshop oven")
+        page = f"/shop/heaters/{oven.pk}/"
+        self.client.force_login(person("bram", "mechanic"))
+        self.assertContains(self.client.get("/shop/"), "The owner changes these figures")
+        self.assertEqual(self.client.post(page, {"name": "Mine"}).status_code, 403)
+        self.assertEqual(self.client.post("/shop/", {"name": "Mine"}).status_code, 403)
+        self.client.force_login(person())
+        self.client.post(page, {"name": "Kiln", "method": "oven", "highest_c": "480F"})
+        oven.refresh_from_db()
+        self.assertEqual((oven.name, oven.highest_c), ("Kiln", 248.9))
+        self.client.post("/shop/", {"name": "Net Loft", "ton": "tonne", "local_opening": "0.5", "handling_s": "25"})
+        self.assertEqual((Shop.current().name, Shop.current().ton), ("Net Loft", "tonne"))
+
+    def test_bad_figures_are_answered_beside_their_field(self):
+        self.client.force_login(person())
+        freezer = Chiller.objects.get(name="Freezer")
+        answer = self.client.post(f"/shop/chillers/{freezer.pk}/", {"name": "Freezer", "method": "freezer", "temperature_c": "18 mm"})
+        self.assertContains(answer, "mm is a unit of length")
+        self.assertContains(answer, 'value="18 mm"')
+        answer = self.client.post("/shop/gauges/", {"name": "Gun", "kind": "infrared", "resolution": "1"})
+        self.assertContains(answer, "needs the emissivity")
+        with self.assertRaises(ValidationError):
+            Gauge(name="g", kind="infrared", resolution=1).full_clean()
+
+    def test_the_owner_lets_someone_in(self):
+        self.client.force_login(person())
+        fields = {"username": "wren", "first_name": "Wren", "role": "mechanic", "password1": PASSWORD, "password2": PASSWORD}
+        self.client.post("/shop/people/", fields)
+        self.assertTrue(Person.objects.get(username="wren").check_password(PASSWORD))

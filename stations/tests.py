@@ -1,0 +1,181 @@
+from __future__ import annotations
+
+import json
+from datetime import timedelta
+
+from django.db import connection
+from django.test import TestCase
+from django.test.utils import CaptureQueriesContext
+from django.utils import timezone
+
+from engines.fits import fit_of
+from engines.models import Seat
+from exchange.job_json import job_as_json
+from jobs import log
+from jobs.models import Job
+from shop.defaults import stock_shelves
+from shopmath.quantity import parse
+from stations.management.commands.load_demo import Shed
+from tests.shed import Hands, job, person
+
+
+class BookIn(TestCase):
+    def setUp(self):
+        stock_shelves()
+        self.client.force_login(person())
+        self.fields = {
+            "name": "Plover 125",
+            "complaint": "Rattles.",
+            "work_order": "heat",
+            "case_material": "al-si7-mg",
+            "left_name": "drive side",
+            "right_name": "magneto side",
+            "on": "case",
+            "half": "left",
+            "loads_from": "inside",
+            "stop": "shoulder",
+            "designation": "6205 C3",
+        }
+
+    def post(self, **changes):
+        return self.client.post("/book-in/", {**self.fields, **changes})
+
+    def test_an_engine_with_one_main_is_on_the_bench_in_one_page(self):
+        self.post()
+        made = Job.objects.get()
+        self.assertEqual([stage.key for stage in made.run.all()], ["book-in", "heat-and-drop", "seals", "hand-over"])
+        seat = made.card.seats.get()
+        self.assertEqual((seat.code, seat.code_assumed), ("N7", True))
+        self.assertContains(self.client.get(f"/jobs/{made.tag}/", follow=True), "It drops in")
+
+    def test_a_bearing_without_a_marking_is_booked_in_by_its_sizes(self):
+        self.post(designation="", bore_mm="25", outside_mm="51.993", width_mm="15", measured_mm="51.97 mm")
+        seat = Seat.objects.get()
+        fit = fit_of(seat)
+        self.assertEqual((fit.nominal_mm, fit.inner.measured, fit.outer.measured), (52.0, True, True))
+
+    def test_what_cannot_be_is_answered_beside_its_field_and_kept(self):
+        for changes, words in [
+            ({"designation": "69999"}, "has no bearing size known here"),
+            ({"designation": ""}, "Type the marking on the ring"),
+            ({"code": "Q7"}, "no hole letter"),
+            ({"code": "k5"}, "is a shaft code"),
+            ({"measured_mm": "12 C"}, "unit of temperature"),
+            ({"measured_mm": "47"}, "more than 0.5 mm from"),
+            ({"designation": "", "bore_mm": "52", "outside_mm": "25", "width_mm": "15"}, "must be larger than the bore"),
+            ({"bore_mm": "-3"}, "A size lies above 0"),
+            ({"complaint": ""}, "This field is required"),
+            ({"name": ""}, "Give the engine a name"),
+        ]:
+            with self.subTest(changes):
+                answer = self.post(**changes)
+                self.assertContains(answer, words)
+                self.assertFalse(Job.objects.exists())
+
+    def test_a_marking_is_read_back_while_it_is_typed(self):
+        self.assertContains(self.client.get("/book-in/read-marking/?designation=6204-2RS+XQ"), "not understood: XQ")
+
+    def test_a_known_engine_is_booked_in_again_without_typing_it(self):
+        self.post()
+        again = {"known": str(Job.objects.get().card.pk), "complaint": "Back again.", "work_order": "bearings"}
+        self.client.post("/book-in/", {**again, "case_material": "al-si7-mg", "left_name": "l", "right_name": "r"})
+        self.assertEqual(Job.objects.count(), 2)
+        self.assertEqual(Seat.objects.count(), 1)
+
+
+class OldLinks(TestCase):
+    def test_a_page_from_an_old_link_says_so_in_words(self):
+        Hands(job())
+        self.client.force_login(person())
+        for page in (
+            "/jobs/9999/",
+            "/jobs/abc/",
+            "/jobs/0412/nowhere/",
+            "/jobs/0412/heat-and-drop/999/",
+            "/entries/77/sheet/",
+            "/photos/5/full.jpg",
+        ):
+            with self.subTest(page):
+                self.assertContains(self.client.get(page), "The link may be old", status_code=404)
+
+    def test_acts_from_a_page_that_has_moved_on_are_answered_and_do_nothing(self):
+        hands = Hands(job())
+        self.assertIn("moved on", hands.keep("gap12", "0"))
+        self.assertIn("cannot be done at this point", hands.act("sign"))
+
+
+class ByHand(TestCase):
+    def test_a_station_without_numbers_keeps_notes_and_signs_them(self):
+        made = job()
+        client = Hands(made).client
+        page = "/jobs/0412/seals/"
+        self.assertContains(client.get(page), "lip faces what is kept in")
+        client.post(f"{page}keep/", {"ask": "note", "text": "Both in, flush.", "client_key": "n1"})
+        client.post(f"{page}act/", {"action": "sign"})
+        stage = made.run.get(key="seals")
+        self.assertEqual((stage.state, stage.entries.get().reason), ("done", "Both in, flush."))
+
+
+class TheBench(TestCase):
+    def test_it_says_where_each_engine_stands_and_what_comes_due(self):
+        made = job()
+        hands = Hands(made)
+        hands.keep("room", "18")
+        log.start_timer(hands.entry, person(), "heat", "case comes out", "heat", 600)
+        page = hands.client.get("/").content.decode()
+        self.assertIn("Case comes out in 10:00", page)
+        self.assertIn("0412 case comes out", page)
+
+    def test_an_empty_bench_says_what_to_do(self):
+        self.client.force_login(person())
+        self.assertContains(self.client.get("/"), "Nothing on the bench")
+
+    def test_fifteen_engines_cost_no_more_questions_than_one(self):
+        hands = Hands(job())
+        with CaptureQueriesContext(
+            connection,
+        ) as one:
+            hands.client.get("/")
+        for number in range(500, 514):
+            made = job(number)
+            Hands(made).keep("room", "18")
+        with CaptureQueriesContext(connection) as fifteen:
+            hands.client.get("/")
+        self.assertEqual(len(one), len(fifteen))
+        self.assertLessEqual(len(fifteen), 12)
+
+
+class TheDemo(TestCase):
+    def test_it_has_five_engines_a_heat_in_progress_and_every_page_answers_in_few_questions(self):
+        now = timezone.now()
+        Shed("gannet-and-gull-7").fill(now)
+        self.assertEqual(Job.objects.filter(gone_at=None).count(), 5)
+        self.client.force_login(person("skipper"))
+        heat = Job.objects.get(number=412).timers.get(key="heat")
+        self.assertGreater(heat.due_at, now)
+        pages = ["/", "/jobs/0412/log/", "/jobs/0412/card/", "/shop/", "/book-in/"]
+        pages += [f"/jobs/{made.tag}/{stage.key}/" for made in Job.objects.all() for stage in made.run.all()]
+        for page in pages:
+            with self.subTest(page), CaptureQueriesContext(connection) as asked:
+                answer = self.client.get(page)
+                self.assertIn(answer.status_code, (200, 302))
+                self.assertLessEqual(len(asked), 12)
+
+    def test_its_signed_heat_teaches_the_next_plan(self):
+        Shed("gannet-and-gull-7").fill(timezone.now())
+        hands = Hands(Job.objects.get(number=412))
+        self.assertAlmostEqual(hands.work().past[0].tau_ratio, 1.13, delta=0.03)
+
+
+class Export(TestCase):
+    def test_a_job_leaves_as_json_with_units_in_its_names(self):
+        hands = Hands(job())
+        hands.keep("seat", "1.8496 in")
+        log.keep_reading(hands.entry, person(), "room", parse("64.4 F", "temperature"), "f1", at=timezone.now() - timedelta(hours=1))
+        answer = hands.client.get("/jobs/0412/export.json")
+        data = json.loads(answer.content)
+        self.assertEqual((data["schema"], data["version"]), ("stator-job", 1))
+        room, seat = data["entries"][0]["readings"]
+        self.assertEqual((room["typed"], round(room["canonical"], 1), room["canonical_unit"]), ("64.4 F", 18.0, "degC"))
+        self.assertEqual((seat["typed"], seat["unit"], seat["gauge"]), ("1.8496 in", "inch", "Bore gauge"))
+        self.assertEqual(data, json.loads(json.dumps(job_as_json(hands.job))))
