@@ -38,7 +38,9 @@ class BookIn(TestCase):
         }
 
     def post(self, **changes):
-        return self.client.post("/book-in/", {**self.fields, **changes})
+        of_seat = ("on", "half", "loads_from", "stop", "designation", "bore_mm", "outside_mm", "width_mm", "code", "measured_mm")
+        fields = {**self.fields, **changes}
+        return self.client.post("/book-in/", {f"seat-{name}" if name in of_seat else name: value for name, value in fields.items()})
 
     def test_an_engine_with_one_main_is_on_the_bench_in_one_page(self):
         self.post()
@@ -73,7 +75,7 @@ class BookIn(TestCase):
                 self.assertFalse(Job.objects.exists())
 
     def test_a_marking_is_read_back_while_it_is_typed(self):
-        self.assertContains(self.client.get("/book-in/read-marking/?designation=6204-2RS+XQ"), "not understood: XQ")
+        self.assertContains(self.client.get("/book-in/read-marking/?seat-designation=6204-2RS+XQ"), "not understood: XQ")
 
     def test_a_known_engine_is_booked_in_again_without_typing_it(self):
         self.post()

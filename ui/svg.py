@@ -27,6 +27,7 @@ class Sheet:
         self.width, self.height, self.name = width, height, name
         self.title, self.description = title, description
         self._parts: list[str] = []
+        self._links = False
         self._defs: list[str] = []
 
     def add(self, tag: str, text: str | None = None, **attributes: object) -> None:
@@ -98,14 +99,16 @@ class Sheet:
     def link(self, href: str, label: str, target: str = "#work") -> Iterator[None]:
         """What is drawn inside can be tapped; it swaps the working screen in place."""
         more = f'hx-get="{escape(href)}" hx-target="{target}" hx-swap="outerHTML"'
+        self._links = True
         self._parts.append(f'<a href="{escape(href)}" class="spot" aria-label="{escape(label)}" {more}>')
         yield
         self._parts.append("</a>")
 
     def render(self) -> SafeString:
         name = self.name
+        role = "group" if self._links else "img"  # an image hides what is inside it, links too
         head = (
-            f'<svg viewBox="0 0 {_n(self.width)} {_n(self.height)}" role="img" aria-labelledby="{name}-t {name}-d" class="sheet">'
+            f'<svg viewBox="0 0 {_n(self.width)} {_n(self.height)}" role="{role}" aria-labelledby="{name}-t {name}-d" class="sheet">'
             f'<title id="{name}-t">{escape(self.title)}</title><desc id="{name}-d">{escape(self.description)}</desc>'
         )
         defs = f"<defs>{''.join(self._defs)}</defs>" if self._defs else ""

@@ -75,6 +75,8 @@ class EngineForm(forms.Form):
 class SeatForm(forms.ModelForm):
     """One bearing seat. A marking or three sizes; a fit code or a measured size."""
 
+    prefix = "seat"
+
     bore_mm = QuantityField("length", "mm", label="or its bore")
     outside_mm = QuantityField("length", "mm", label="outside")
     width_mm = QuantityField("length", "mm", label="width")

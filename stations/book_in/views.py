@@ -16,7 +16,7 @@ from stations.registry import BY_KEY, lay_run
 
 
 def _seat_wanted(request: HttpRequest) -> bool:
-    return any(request.POST.get(name) for name in ("designation", "bore_mm", "outside_mm", "code", "measured_mm"))
+    return any(request.POST.get(f"{SeatForm.prefix}-{name}") for name in ("designation", "bore_mm", "outside_mm", "code", "measured_mm"))
 
 
 @require_http_methods(["GET", "POST"])
@@ -58,7 +58,7 @@ def _make(request: HttpRequest, engine: EngineForm, seat: SeatForm | None) -> Jo
 @require_GET
 def read_marking(request: HttpRequest) -> HttpResponse:
     """What a bearing's marking was understood as, while it is typed."""
-    text = request.GET.get("designation", "").strip()
+    text = request.GET.get(f"{SeatForm.prefix}-designation", "").strip()
     found, words = None, ""
     if text:
         try:

@@ -35,8 +35,8 @@
     const input = field();
     if (!input || !fine()) return;
     const active = document.activeElement;
-    const busy = active && active !== document.body && active.matches("input, select, textarea") && active.id !== "strip-field";
-    if (!busy) {
+    const lost = !active || active === document.body || active === input;
+    if (lost) {
       input.focus({ preventScroll: true });
       input.setSelectionRange(input.value.length, input.value.length);
     }

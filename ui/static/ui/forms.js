@@ -5,7 +5,7 @@ document.addEventListener("alpine:init", () => {
     marked: true,
     init() {
       this.known = this.$refs.known ? this.$refs.known.value : "";
-      const outside = this.$root.querySelector("[name=outside_mm]");
+      const outside = this.$root.querySelector("[name$=outside_mm]");
       this.marked = !(outside && outside.value);
     },
     get isNew() {

@@ -1,0 +1,107 @@
+"""The real interface in headless Chromium: one browser a process, a quiet console, an automated accessibility check."""
+
+from __future__ import annotations
+
+import atexit
+import os
+from typing import Any, ClassVar
+
+from django.conf import settings
+from django.contrib.staticfiles.testing import StaticLiveServerTestCase
+from django.test import tag
+
+from jobs.seal import lifted
+from tests.shed import PASSWORD, person
+
+CHROMIUM = os.environ.get("STATOR_CHROMIUM", "/usr/bin/chromium")
+ARGS = [
+    "--no-sandbox",
+    "--disable-gpu",
+    "--disable-quic",
+    "--no-first-run",
+    "--disable-dev-shm-usage",
+    "--disable-background-networking",
+    "--disable-component-update",
+    "--disable-sync",
+]
+
+
+class _Browser:
+    pw: ClassVar[Any] = None
+    browser: ClassVar[Any] = None
+
+    @classmethod
+    def get(cls):
+        if cls.browser is None:
+            from playwright.sync_api import sync_playwright
+
+            cls.pw = sync_playwright().start()
+            cls.browser = cls.pw.chromium.launch(executable_path=CHROMIUM, args=ARGS)
+            atexit.register(cls.close)
+        return cls.browser
+
+    @classmethod
+    def close(cls):
+        cls.browser.close()
+        cls.pw.stop()
+
+
+@tag("browser")
+class BrowserCase(StaticLiveServerTestCase):
+    mobile = False
+
+    def setUp(self):
+        super().setUp()
+        self.ctx = self.device()
+        self.page = self.ctx.pages[0]
+
+    def device(self, name="una", scheme="light"):
+        """A device signed in as someone, with its console listened to."""
+        context = _Browser.get().new_context(
+            viewport={"width": 390, "height": 844} if self.mobile else {"width": 1280, "height": 800},
+            has_touch=self.mobile,
+            is_mobile=self.mobile,
+            color_scheme=scheme,
+            reduced_motion="reduce",
+            locale="en-GB",
+            timezone_id="UTC",
+        )
+        self.addCleanup(context.close)
+        page = context.new_page()
+        page.set_default_timeout(5000)
+        self.noise = getattr(self, "noise", [])
+        page.on("console", lambda m: self.noise.append(f"{m.type}: {m.text}") if m.type in ("error", "warning") else None)
+        page.on("pageerror", lambda error: self.noise.append(f"pageerror: {error}"))
+        self.client.force_login(person(name))
+        session = self.client.cookies[settings.SESSION_COOKIE_NAME].value
+        context.add_cookies([{"name": settings.SESSION_COOKIE_NAME, "value": session, "url": self.live_server_url}])
+        return context
+
+    def go(self, path):
+        self.page.goto(f"{self.live_server_url}{path}")
+
+    def sees(self, words, where="body"):
+        """Wait until the words can be read."""
+        self.page.locator(where).get_by_text(words).locator("visible=true").first.wait_for()
+
+    def enter(self, text, then):
+        """Type like a gauge, end with Enter, and wait for what is asked or said next."""
+        self.page.keyboard.type(text)
+        self.page.keyboard.press("Enter")
+        self.sees(then)
+
+    def assertQuiet(self):
+        self.assertEqual(self.noise, [])
+
+    def assertAccessible(self):
+        from axe_playwright_python.sync_playwright import Axe
+
+        found = Axe().run(self.page)
+        self.assertEqual(found.violations_count, 0, found.generate_report())
+
+    def _fixture_teardown(self):
+        with lifted():
+            super()._fixture_teardown()
+
+
+__all__ = ["PASSWORD", "BrowserCase"]
