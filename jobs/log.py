@@ -6,6 +6,7 @@ from datetime import datetime, timedelta
 from typing import Any
 
 from django.db import IntegrityError, transaction
+from django.db.models import F
 from django.utils import timezone
 
 from engines.models import Seat
@@ -37,7 +38,7 @@ def open_entry(station: RunStation, seat: Seat | None, person: Person) -> Entry:
 def current_entry(station: RunStation, seat: Seat | None) -> Entry | None:
     """The entry that counts: the open one, else the last signed."""
     entries = Entry.objects.filter(station=station, seat=seat).select_related("signed_by", "opened_by", "supersedes")
-    return entries.filter(signed_at__isnull=True).first() or entries.order_by("-signed_at").first()
+    return entries.order_by(F("signed_at").desc(nulls_first=True)).first()
 
 
 def _refuse_signed(entry: Entry) -> Entry:

@@ -1,5 +1,12 @@
 from django.apps import AppConfig
+from django.db.models.signals import post_delete, post_save
 
 
 class ShopConfig(AppConfig):
     name = "shop"
+
+    def ready(self) -> None:
+        from shop.shelves import restock
+
+        for signal in (post_save, post_delete):
+            signal.connect(restock, dispatch_uid=f"restock-{id(signal)}")

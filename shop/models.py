@@ -41,6 +41,7 @@ class Shop(models.Model):
         help_text="How much of its full opening a boss reaches when it is heated alone (estimate).",
     )
     handling_s = models.FloatField(default=20.0, validators=[MinValueValidator(1), MaxValueValidator(600)])
+    stocked = models.CharField(max_length=32, blank=True, editable=False, help_text="Changes with every change on the shelves.")
 
     class Meta:
         constraints = [models.CheckConstraint(condition=models.Q(pk=1), name="one_shop")]

@@ -9,6 +9,7 @@ from __future__ import annotations
 from collections.abc import Callable
 from dataclasses import dataclass, field
 from datetime import datetime
+from functools import cached_property
 from typing import Any
 
 from django.utils.safestring import SafeString
@@ -156,12 +157,13 @@ class Work:
     shop: Shop
     readings: list[Reading] = field(default_factory=list)
     timers: list[Timer] = field(default_factory=list)
+    papers: tuple[str, ...] = ("wide", "narrow")  # which sizes of the drawing this device may need
 
     def __post_init__(self) -> None:
         if self.entry:
             self.now = self.entry.signed_at or self.now  # a signed entry stands as it stood
             self.readings = list(self.entry.readings.select_related("gauge", "by"))
-            self.timers = list(self.entry.timers.all())
+            self.timers = [timer for timer in self.job.timers.all() if timer.entry_id == self.entry.pk]
 
     # what rooms override
 
@@ -228,6 +230,16 @@ class Work:
 
     # what all share
 
+    @cached_property
+    def wanted(self) -> list[Ask]:
+        """The asks of this moment. A work lives for one act; after a write it is bound anew."""
+        return self.asks()
+
+    @cached_property
+    def call(self) -> Plate:
+        """The plate of this moment."""
+        return self.plate()
+
     @property
     def heat(self) -> int:
         """Which attempt this is."""
@@ -269,13 +281,13 @@ class Work:
     def open_asks(self) -> list[Ask]:
         """What is still to be asked in turn."""
         done = self.skipped()
-        return [ask for ask in self.asks() if not ask.quiet and (ask.repeats or (not self.last(ask.key) and ask.key not in done))]
+        return [ask for ask in self.wanted if not ask.quiet and (ask.repeats or (not self.last(ask.key) and ask.key not in done))]
 
     def ask_for(self, key: str | None) -> Ask | None:
         """The ask jumped to, else the next in turn."""
         if self.signed:
             return None
-        wanted = next((ask for ask in self.asks() if ask.key == key), None)
+        wanted = next((ask for ask in self.wanted if ask.key == key), None)
         return wanted or next(iter(self.open_asks()), None)
 
     def read(self, ask: Ask, text: str) -> Quantity:
@@ -308,7 +320,7 @@ class Work:
 
     def sheet(self) -> list[Row]:
         rows = []
-        for ask in self.asks():
+        for ask in self.wanted:
             found = self.live(ask.key)
             rows += [Row(ask, reading, self.shown(reading, ask), self.note(reading)) for reading in found] or [Row(ask, None, "")]
         return rows
@@ -318,7 +330,7 @@ class Work:
         found = next((reading for reading in reversed(self.readings) if not reading.withdrawn_at), None)
         if found is None:
             return None
-        ask = next((each for each in self.asks() if each.key == found.ask), Ask(found.ask, found.ask))
+        ask = next((each for each in self.wanted if each.key == found.ask), Ask(found.ask, found.ask))
         return Row(ask, found, self.shown(found, ask))
 
     def refused(self) -> str:
@@ -338,7 +350,7 @@ class Work:
 
     def settle(self) -> None:
         """Write where the station stands, for the run and the bench page."""
-        plate = self.plate()
+        plate = self.call
         state = RunStation.State.DONE if self.whole_station_signed() else RunStation.State.NOW
         if self.entry or self.stage.state != RunStation.State.AHEAD:
             log.set_station(self.stage, state=state, call_state=plate.state, next_move=(plate.standing or plate.move)[:200])

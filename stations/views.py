@@ -14,11 +14,12 @@ from django.views.decorators.http import require_GET, require_POST
 
 from engines.models import Seat
 from jobs import log
-from jobs.models import Job, Reading, RunStation
+from jobs.models import Job, Reading
 from shopmath.checks import BadInput
 from stations.base import COMMANDS, Ask, Work
 from stations.registry import BOOK_IN, BY_KEY, at_station
 
+JOB = Job.objects.select_related("card").prefetch_related("run", "card__seats", "timers")
 MOVED_ON = "This was signed meanwhile, perhaps on another device. What you typed is still here; supersede the entry to change it."
 
 
@@ -26,28 +27,37 @@ def find_work(request: HttpRequest, tag: str, key: str, seat: int | None = None)
     """The work an address names, or 404 in words."""
     if not tag.isdigit() or key not in BY_KEY:
         raise Http404
-    stage = get_object_or_404(RunStation.objects.select_related("job__card"), job__number=int(tag), key=key)
-    found = get_object_or_404(Seat.objects.select_related("card"), pk=seat, card=stage.job.card) if seat else None
-    return BY_KEY[key].bind(stage.job, stage, found, request.user, timezone.now())  # type: ignore[arg-type]
+    job = get_object_or_404(JOB, number=int(tag))
+    stage = next((each for each in job.run.all() if each.key == key), None)
+    found = next((each for each in job.card.seats.all() if each.pk == seat), None)
+    if stage is None or (seat and found is None):
+        raise Http404
+    work = BY_KEY[key].bind(job, stage, found, request.user, timezone.now())  # type: ignore[arg-type]
+    paper = request.COOKIES.get("paper", "")
+    work.papers = (paper,) if paper in work.papers else work.papers
+    return work
 
 
 def again(work: Work) -> Work:
     """The same work read afresh after an act."""
-    stage = RunStation.objects.select_related("job__card").get(pk=work.stage.pk)
-    return work.station.bind(stage.job, stage, work.seat, work.person, timezone.now())
+    job = JOB.get(pk=work.job.pk)
+    stage = next(each for each in job.run.all() if each.pk == work.stage.pk)
+    fresh = work.station.bind(job, stage, work.seat, work.person, timezone.now())
+    fresh.papers = work.papers
+    return fresh
 
 
 def page_data(work: Work, ask: str | None = None, error: BadInput | None = None, typed: str = "") -> dict[str, Any]:
     """Everything the working screen shows."""
-    run = [(stage, BY_KEY[stage.key].name) for stage in work.job.run.all() if stage.key in BY_KEY]
+    run = [(stage, BY_KEY[stage.key].name, f"/jobs/{work.job.tag}/{stage.key}/") for stage in work.job.run.all() if stage.key in BY_KEY]
     asked = work.ask_for(ask)
-    in_turn = [each for each in work.asks() if not each.quiet]
+    in_turn = [each for each in work.wanted if not each.quiet]
     left = len(work.open_asks())
     seats = list(work.job.card.seats.all()) if work.station.by_seat else []
     return {
         "work": work,
         "job": work.job,
-        "plate": work.plate(),
+        "plate": work.call,
         "ask": asked,
         "asked_at": len(in_turn) - left + 1 if left else len(in_turn),
         "asked_of": len(in_turn),
@@ -154,7 +164,7 @@ def keep(request: HttpRequest, work: Work) -> HttpResponse:
     known = Reading.objects.filter(client_key=client_key).first()
     if known:
         return show(request, work)
-    ask = next((each for each in work.asks() if each.key == ask_key), None)
+    ask = next((each for each in work.wanted if each.key == ask_key), None)
     if ask is None:
         error = BadInput(ask_key, "The page has moved on to another reading. What you typed is kept; see what is asked now.")
         return show(request, work, error=error, typed=text)
@@ -206,7 +216,7 @@ def _command(request: HttpRequest, work: Work, ask: Ask, command: str) -> HttpRe
     if word == "skip":
         return _skip(request, work, ask)
     if word == "back":
-        keys = [each.key for each in work.asks()]
+        keys = [each.key for each in work.wanted]
         return show(request, work, keys[max(0, keys.index(ask.key) - 1)])
     if word == "undo":
         return _undo(request, work)

@@ -8,7 +8,7 @@ os.environ.setdefault("STATOR_DATA", tempfile.mkdtemp(prefix="stator-test-"))
 os.environ["DJANGO_ALLOW_ASYNC_UNSAFE"] = "true"  # Playwright's sync API leaves a running loop in the test thread
 
 from stator.settings import *  # noqa: F403
-from stator.settings import DATA_DIR, DATABASES, STORAGES
+from stator.settings import DATA_DIR, DATABASES, LOGGING, STORAGES
 
 ALLOWED_HOSTS = ["*"]
 STORAGES = {**STORAGES, "staticfiles": {"BACKEND": "django.contrib.staticfiles.storage.StaticFilesStorage"}}
@@ -17,3 +17,5 @@ AXES_ENABLED = False
 DATABASES["default"]["CONN_MAX_AGE"] = 0
 DATABASES["default"]["TEST"] = {"NAME": DATA_DIR / "test.sqlite3"}
 TEST_RUNNER = "tests.runner.Runner"
+(DATA_DIR / "static").mkdir(exist_ok=True)
+LOGGING = {**LOGGING, "loggers": {"django": {"handlers": ["console"], "level": "ERROR", "propagate": False}}}

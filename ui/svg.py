@@ -5,15 +5,15 @@ from __future__ import annotations
 import math
 from collections.abc import Iterable, Iterator
 from contextlib import contextmanager
+from html import escape
 
-from django.utils.html import escape
 from django.utils.safestring import SafeString, mark_safe
 
 Point = tuple[float, float]
 
 
 def _n(value: float) -> str:
-    return f"{value:.2f}".rstrip("0").rstrip(".")
+    return f"{value:.1f}"
 
 
 def _points(points: Iterable[Point]) -> str:
@@ -28,11 +28,11 @@ class Sheet:
         self.title, self.description = title, description
         self._parts: list[str] = []
         self._links = False
-        self._defs: list[str] = []
+        self._defs: dict[str, str] = {}
 
     def add(self, tag: str, text: str | None = None, **attributes: object) -> None:
         named = "".join(
-            f' {name.rstrip("_").replace("_", "-")}="{escape(_n(value) if isinstance(value, float) else value)}"'
+            f' {name.rstrip("_").replace("_", "-")}="{_n(value) if isinstance(value, float) else escape(str(value))}"'
             for name, value in attributes.items()
             if value is not None and value != ""
         )
@@ -58,20 +58,14 @@ class Sheet:
         self.add("text", words, x=float(at[0]), y=float(at[1]), class_=f"label {cls}".strip(), text_anchor=anchor)
 
     def hatched(self, points: list[Point], cls: str, step: float = 9.0, rising: bool = True) -> None:
-        """A cut face: outline with 45° lines clipped to it. `cls` names the ink: `hot`, `cold`, `plain`."""
-        name = f"{self.name}-cut{len(self._defs)}"
-        self._defs.append(f'<clipPath id="{name}"><polygon points="{_points(points)}"/></clipPath>')
-        xs, ys = [x for x, _ in points], [y for _, y in points]
-        left, right, top, bottom = min(xs), max(xs), min(ys), max(ys)
-        tall = bottom - top
-        runs = []
-        x = left - tall
-        while x < right + tall:
-            start, end = ((x, bottom), (x + tall, top)) if rising else ((x, top), (x + tall, bottom))
-            runs.append(f"M{_n(start[0])} {_n(start[1])}L{_n(end[0])} {_n(end[1])}")
-            x += step
-        self.add("path", d="".join(runs), class_=f"hatch {cls}", clip_path=f"url(#{name})")
-        self.shape(points, f"cut {cls}")
+        """A cut face: outline filled with 45° lines. `cls` names the ink: `hot`, `cold`, `plain`."""
+        name = f"{self.name}-{cls}-{step:.0f}-{'up' if rising else 'down'}"
+        turn = 45 if rising else -45
+        self._defs[name] = (
+            f'<pattern id="{name}" width="{step:.0f}" height="{step:.0f}" patternUnits="userSpaceOnUse" patternTransform="rotate({turn})">'
+            f'<line x1="0" y1="0" x2="0" y2="{step:.0f}" class="hatch {cls}"/></pattern>'
+        )
+        self.add("polygon", points=_points(points), class_=f"cut {cls}", fill=f"url(#{name})")
 
     def arrow(self, tip: Point, tail: Point, cls: str, head: float = 8.0) -> None:
         """A line with a filled head at its tip."""
@@ -111,10 +105,10 @@ class Sheet:
             f'<svg viewBox="0 0 {_n(self.width)} {_n(self.height)}" role="{role}" aria-labelledby="{name}-t {name}-d" class="sheet">'
             f'<title id="{name}-t">{escape(self.title)}</title><desc id="{name}-d">{escape(self.description)}</desc>'
         )
-        defs = f"<defs>{''.join(self._defs)}</defs>" if self._defs else ""
+        defs = f"<defs>{''.join(self._defs.values())}</defs>" if self._defs else ""
         return mark_safe(head + defs + "".join(self._parts) + "</svg>")  # noqa: S308  every part was escaped on its way in
 
 
-def both(wide: SafeString, narrow: SafeString) -> SafeString:
-    """A drawing for the bench and the same for a phone; the theme shows one of them."""
-    return mark_safe(f'<div class="wide">{wide}</div><div class="narrow">{narrow}</div>')  # noqa: S308  two rendered sheets
+def papers(sheets: dict[str, SafeString]) -> SafeString:
+    """A drawing in the sizes a device may need; the theme shows the one that fits."""
+    return mark_safe("".join(f'<div class="{name}">{sheet}</div>' for name, sheet in sheets.items()))  # noqa: S308  rendered sheets

@@ -2,13 +2,14 @@
 
 from __future__ import annotations
 
+import math
 from dataclasses import dataclass
 
 from shopmath.checks import positive
 from shopmath.estimate import Estimate
 from shopmath.iso286 import Limits
 from shopmath.thermal.confidence import clearance_spread_mm, normal_cdf
-from shopmath.thermal.expansion import clearance_mm, wanted_clearance_mm
+from shopmath.thermal.expansion import REFERENCE_C, clearance_mm, wanted_clearance_mm
 from shopmath.thermal.limits import Limit
 from shopmath.thermal.rates import Body, seating_s, temperature_at_c, window_s
 
@@ -152,7 +153,17 @@ def curve(setup: Setup, outer_c: float, inner_c: float, until_s: float, points: 
     61
     """
     step = positive("until_s", until_s) / (max(points, 2) - 1)
-    return [moment_after(setup, index * step, outer_c, inner_c) for index in range(max(points, 2))]
+    first = moment(setup, 0.0, outer_c, inner_c)
+    grip, wanted, room = setup.interference_mm, setup.wanted_mm, setup.room_c
+    found = []
+    for index in range(max(points, 2)):
+        time = index * step
+        outer = room + (outer_c - room) * math.exp(-time / setup.outer_room.likely)
+        inner = room + (inner_c - room) * math.exp(-time / setup.inner_room.likely)
+        mean = setup.nominal_mm * (setup.opening_alpha * (outer - REFERENCE_C) - setup.inner_alpha * (inner - REFERENCE_C)) - grip
+        sure = normal_cdf((mean - wanted) / first.spread_mm) if first.spread_mm else float(mean >= wanted)
+        found.append(Moment(time, outer, inner, mean, first.spread_mm, sure))
+    return found
 
 
 def sure_until_s(setup: Setup, outer_c: float, inner_c: float) -> float:

@@ -84,12 +84,8 @@ def card(request: HttpRequest, tag: str) -> HttpResponse:
         seat.save()
         job.touch()
         return redirect("card", tag=job.tag)
-    data = {"job": job, "seat": seat, "seats": job.card.seats.all(), "run": _run(job), "photos": job.photos.all()}
+    data = {"job": job, "seat": seat, "seats": job.card.seats.all(), "photos": job.photos.all()}
     return render(request, "stations/book_in/card.html", data)
-
-
-def _run(job: Job) -> list[tuple[object, str]]:
-    return [(stage, BY_KEY[stage.key].name) for stage in job.run.all() if stage.key in BY_KEY]
 
 
 @require_GET
@@ -102,4 +98,4 @@ def job_log(request: HttpRequest, tag: str) -> HttpResponse:
         .prefetch_related("readings__by", "readings__gauge")
     )
     lines = [(entry, BY_KEY[entry.station.key].name) for entry in entries]
-    return render(request, "stations/book_in/log.html", {"job": job, "lines": lines, "run": _run(job), "photos": job.photos.all()})
+    return render(request, "stations/book_in/log.html", {"job": job, "lines": lines, "photos": job.photos.all()})

@@ -7,7 +7,7 @@ from typing import Any
 from django.utils.safestring import SafeString
 
 from stations.base import Action, Ask, Caution, Plate, Station, Work
-from ui.svg import Sheet, both
+from ui.svg import Sheet, papers
 
 ENDS = {
     "flywheel-off": "Hold the flywheel, not the crank. No blows on its rim or on the crank's end.",
@@ -60,7 +60,8 @@ class ByHand(Work):
 
     def drawing(self, at_s: float | None = None) -> SafeString:
         notes = [reading.text for reading in self.live("note", every_heat=True)]
-        return both(_page(self.station.name, notes, 760, 62), _page(self.station.name, notes, 430, 38))
+        sizes = {"wide": (760, 62), "narrow": (430, 38)}
+        return papers({name: _page(self.station.name, notes, *sizes[name]) for name in self.papers})
 
     def cautions(self) -> tuple[Caution, ...]:
         return (Caution("manual", "The engine's manual comes first; write down where you left it."),)

@@ -12,13 +12,14 @@ from engines.models import Seat
 from shopmath.thermal.seat import Moment, Setup, curve, moment_after, sure_until_s
 from stations.heat_and_drop.words import minutes
 from ui.graph import Axes
-from ui.svg import Sheet
+from ui.svg import Sheet, papers
 
 if TYPE_CHECKING:
     from stations.heat_and_drop.station import HeatAndDrop
 
 SEAT_TOP, SEAT_DEEP = 166.0, 116.0
 WIDEST_GAP_PX = 15.0
+POINTS = 41  # of the curve
 FACTORS = (5, 10, 20, 50, 100, 200, 500, 1000)
 
 
@@ -39,6 +40,9 @@ class Frame:
 
 WIDE = Frame(760.0, 604.0, 158.0, 126.0)
 NARROW = Frame(430.0, 590.0, 108.0, 70.0, narrow=True)
+
+
+FRAMES = {"wide": WIDE, "narrow": NARROW}
 
 
 @dataclass(frozen=True)
@@ -78,22 +82,29 @@ def scene(work: HeatAndDrop, at_s: float | None) -> Scene:
     return Scene(setup, here, outer_c, inner_c, sure_until_s(setup, outer_c, inner_c), title)
 
 
-def draw(work: HeatAndDrop, at_s: float | None, frame: Frame) -> SafeString:
+def draw(work: HeatAndDrop, at_s: float | None) -> SafeString:
+    """The same scene for the bench and for a phone."""
+    now = None if work.trouble else scene(work, at_s)
+    shape = curve(now.setup, now.outer_c, now.inner_c, span_s(work), POINTS) if now else []
+    return papers({name: _sheet(work, now, shape, FRAMES[name]) for name in work.papers})
+
+
+def _sheet(work: HeatAndDrop, now: Scene | None, shape: list[Moment], frame: Frame) -> SafeString:
     name = "narrow" if frame.narrow else "wide"
-    if work.trouble:
-        sheet = Sheet(frame.width, frame.height, f"{work.seat.name}: nothing to draw yet", work.trouble.message, name)
+    if now is None or work.trouble:
+        reason = work.trouble.message if work.trouble else ""
+        sheet = Sheet(frame.width, frame.height, f"{work.seat.name}: nothing to draw yet", reason, name)
         sheet.text((frame.middle, 300), "Nothing to draw until the sizes are settled.", "quiet", "middle")
         return sheet.render()
-    now = scene(work, at_s)
     outer, partner = work.names()
     side = now.moment.clearance_mm / 2
     words = (
         f"{partner} at {now.moment.inner_c:.0f} °C, {outer} at {now.moment.outer_c:.0f} °C, {minutes(now.moment.time_s)} after coming out: "
-        f"{side:.3f} mm a side. {work.plate().words}. {work.plate().line}"
+        f"{side:.3f} mm a side. {work.call.words}. {work.call.line}"
     )
     sheet = Sheet(frame.width, frame.height, f"{work.seat.name} in section, clearance against time", words, name)
     _section(sheet, work, now, frame)
-    _graph(sheet, work, now, frame)
+    _graph(sheet, work, now, shape, frame)
     return sheet.render()
 
 
@@ -136,10 +147,12 @@ def _section(sheet: Sheet, work: HeatAndDrop, now: Scene, frame: Frame) -> None:
         sheet.arrow((max(left, ring), y), (max(left, ring) + 30, y), "ink")
         overlap = "overlap a side" if side_mm < 0 else "a side"
         aside = frame.narrow or fit.onto_shaft  # where a bearing's own section is in the way
-        x, above = (8.0, 96.0 if frame.narrow else -78.0) if aside else (min(left, ring) - 44, 0.0)
-        anchor = "start" if aside else "end"
-        sheet.text((x, y + 2 - above), f"{side_mm:+.3f}".replace("-", "−").lstrip("+"), "reading-label ink big", anchor)
-        sheet.text((x, y + 20 - above), f"{overlap}, drawn ×{factor}", "quiet", anchor)
+        anchor, x = ("start", 8.0) if aside else ("end", min(left, ring) - 44)
+        below = SEAT_TOP + 40 if fit.onto_shaft else 48.0 if frame.narrow else y + 2
+        sheet.text((x, below), f"{side_mm:+.3f}".replace("-", "−").lstrip("+"), "reading-label ink big", anchor)
+        lines = (overlap, f"drawn ×{factor}") if frame.narrow and fit.onto_shaft else (f"{overlap}, drawn ×{factor}",)
+        for index, line in enumerate(lines):
+            sheet.text((x, below + 18 + 17 * index), line, "quiet", anchor)
     code = work.seat.code or "measured"
     size = f"⌀ {setup.nominal_mm:g} {code}" if not work.last("seat") else f"⌀ {work.value('seat'):.3f}"
     bottom = SEAT_TOP + SEAT_DEEP + 44 + 36 + (14 if frame.narrow else 0)
@@ -219,7 +232,7 @@ def _shaft(sheet: Sheet, work: HeatAndDrop, tall: float, gap: float, home: bool,
     sheet.hatched([(frame.middle + dx, y) for dx, y in outline], inner_ink, 10)
     half_in = frame.half_bore + (gap if not home else 1)
     bearing = work.planned.fit.bearing
-    half_out = min(half_in + frame.half_bore * (bearing.outside_mm / bearing.bore_mm - 1), half_in + 118)
+    half_out = min(half_in + frame.half_bore * (bearing.outside_mm / bearing.bore_mm - 1), half_in + (94 if frame.narrow else 118))
     top = bottom - tall if home else SEAT_TOP - 22 - tall
     _rings(sheet, frame.middle, half_in, half_out, top, tall, outer_ink)
     return top
@@ -239,7 +252,7 @@ def _labels(sheet: Sheet, work: HeatAndDrop, now: Scene, top: float, tall: float
         bearing_ask, seat_ask = "ring", "seat"
     jump = work.phase in ("plan", "heating", "window")
     with sheet.link(base + (bearing_ask if jump else ""), f"Reading: {bearing_ask}"):
-        up = 46 if frame.narrow and onto_shaft else 0
+        up = top + 16 - (SEAT_TOP + 34) if frame.narrow and onto_shaft else 0  # beside the shaft, where the ring leaves no room
         name = work.planned.fit.bearing.designation[:14]
         if work.outcome in ("dropped", "tapped"):
             sheet.text((right, SEAT_TOP - 30), name, "strong")
@@ -284,10 +297,11 @@ def _place(sheet: Sheet, work: HeatAndDrop, key: str, ring_y: float, frame: Fram
         return
     (x, y), first, second = spots[key]
     sheet.circle((x, y), 8, "place")
-    if work.planned.fit.onto_shaft and not frame.narrow:
-        sheet.line((x + 8, y + 2), (x + 58, y + 16), "ink")
-        sheet.text((x + 64, y + 20), first, "strong ink")
-        sheet.text((x + 64, y + 38), second, "quiet")
+    if work.planned.fit.onto_shaft:
+        away, down = (8, 44) if frame.narrow else (64, 20)
+        sheet.line((x + 5, y + 7), (x + away - 6 + (10 if frame.narrow else 0), y + down - 12), "ink")
+        sheet.text((x + away, y + down), first, "strong ink")
+        sheet.text((x + away, y + down + 18), second, "quiet")
         return
     if key.startswith(("gap", "cold")):
         sheet.line((x - 7, y + 4), (x - 24, y + 12), "ink")
@@ -304,9 +318,8 @@ def _place(sheet: Sheet, work: HeatAndDrop, key: str, ring_y: float, frame: Fram
         sheet.text((min(x + 26, frame.width - 124), y - 20), second, "quiet")
 
 
-def _graph(sheet: Sheet, work: HeatAndDrop, now: Scene, frame: Frame) -> None:
+def _graph(sheet: Sheet, work: HeatAndDrop, now: Scene, shape: list[Moment], frame: Frame) -> None:
     until = span_s(work)
-    shape = curve(now.setup, now.outer_c, now.inner_c, until)
     top = max(max(each.high_mm for each in shape), now.setup.wanted_mm * 1.6)
     low = min(-0.2 * top, max(min(each.low_mm for each in shape), -0.05))
     left = 52 if frame.narrow else 84

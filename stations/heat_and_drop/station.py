@@ -13,6 +13,7 @@ from engines.models import Seat
 from jobs import log
 from jobs.models import Reading
 from shop.models import Chiller, Gauge, Heater
+from shop.shelves import shelves
 from shopmath import __version__ as core_version
 from shopmath.checks import BadInput
 from shopmath.quantity import Quantity
@@ -21,7 +22,6 @@ from shopmath.thermal.plan import HeatPlan
 from shopmath.verdict import WARM_K, Call, call, gauge_uncertainty
 from stations.base import Action, Ask, Caution, Method, Option, Plate, Station, Trace, Work
 from stations.heat_and_drop import asks, drawing, history, plates, running, setup, thermometers, words
-from ui.svg import both
 
 SEATED_MM = 0.03  # the thinnest feeler that should not go in
 SQUARE_MM = 0.10
@@ -36,19 +36,19 @@ class HeatAndDrop(Work):
 
     # the parts of the question
 
-    @cached_property
-    def gauges(self) -> list[Gauge]:
-        return list(Gauge.objects.filter(retired=False))
+    @property
+    def gauges(self) -> tuple[Gauge, ...]:
+        return shelves(self.shop).gauges
 
-    @cached_property
-    def heaters(self) -> list[Heater]:
-        return list(Heater.objects.filter(retired=False).order_by("method", "name"))
+    @property
+    def heaters(self) -> tuple[Heater, ...]:
+        return shelves(self.shop).heaters
 
-    @cached_property
-    def chillers(self) -> list[Chiller]:
-        return list(Chiller.objects.filter(retired=False).order_by("method", "name"))
+    @property
+    def chillers(self) -> tuple[Chiller, ...]:
+        return shelves(self.shop).chillers
 
-    def _picked(self, key: str, shelf: list[Any], usual: str) -> Any:
+    def _picked(self, key: str, shelf: tuple[Any, ...], usual: str) -> Any:
         chosen = str(self.choices.get(key, ""))
         if chosen == "none":
             return None
@@ -127,12 +127,12 @@ class HeatAndDrop(Work):
             self.live("partner"),
         )
 
-    @property
+    @cached_property
     def outcome(self) -> str:
         reading = self.last("outcome")
         return reading.text if reading else ""
 
-    @property
+    @cached_property
     def phase(self) -> str:
         if self.signed:
             return "signed"
@@ -202,7 +202,7 @@ class HeatAndDrop(Work):
         return plates.plate(self)
 
     def drawing(self, at_s: float | None = None) -> SafeString:
-        return both(drawing.draw(self, at_s, drawing.WIDE), drawing.draw(self, at_s, drawing.NARROW))
+        return drawing.draw(self, at_s)
 
     def slider(self) -> tuple[float, float] | None:
         if self.trouble or self.phase not in ("plan", "heating", "window"):

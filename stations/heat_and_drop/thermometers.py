@@ -25,7 +25,7 @@ DROP = (
 CONTACT_U_K = 2.0  # a probe held on a casting reads low by about this
 
 
-def means_of(gauges: list[Gauge]) -> tuple[Option, ...]:
+def means_of(gauges: tuple[Gauge, ...]) -> tuple[Option, ...]:
     """Ways to take a temperature with the gauges at hand."""
     found: list[Option] = []
     for gauge in gauges:

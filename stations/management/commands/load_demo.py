@@ -16,6 +16,7 @@ from jobs import log
 from jobs.models import Job, RunStation
 from shop.defaults import stock_shelves
 from shop.models import Gauge, Heater, Person, Shop
+from shop.shelves import restock
 from stations.base import Work
 from stations.registry import BY_KEY, lay_run
 
@@ -47,6 +48,7 @@ class Shed:
         stock_shelves()
         Heater.objects.filter(name="Workshop oven").update(name="Galley oven", cooks_food=True, fan=False)
         Gauge.objects.filter(name="Bore gauge").update(last_checked=datetime(2026, 9, 3).date())
+        restock()
         self.skipper = self._person("skipper", "Una", Person.Role.OWNER, password)
         self.hand = self._person("hand", "Bram", Person.Role.MECHANIC, password)
 

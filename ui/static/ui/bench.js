@@ -252,7 +252,18 @@
     setTimeout(() => sound.close(), 1500);
   };
 
+  /* the server draws for the paper this device shows; a turned phone or a resized window asks for the other */
+  const narrow = window.matchMedia("(max-width: 760px)");
+  const paper = () => {
+    document.cookie = `paper=${narrow.matches ? "narrow" : "wide"}; path=/; max-age=31536000; samesite=lax`;
+  };
+  narrow.addEventListener("change", () => {
+    paper();
+    if (document.getElementById("work")) window.location.reload();
+  });
+
   document.addEventListener("DOMContentLoaded", () => {
+    paper();
     const clock = document.querySelector("[data-server-now]");
     if (clock) skew = Number(clock.dataset.serverNow) - Date.now();
     bringDraft();

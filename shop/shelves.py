@@ -1,0 +1,42 @@
+"""What stands on the shelves, read once and kept until something on them changes."""
+
+from __future__ import annotations
+
+import uuid
+from dataclasses import dataclass
+from typing import Any
+
+from shop.models import Chiller, Equipment, Gauge, Heater, Shop
+
+
+@dataclass(frozen=True)
+class Shelves:
+    """Everything in use, retired things left out."""
+
+    heaters: tuple[Heater, ...]
+    chillers: tuple[Chiller, ...]
+    gauges: tuple[Gauge, ...]
+
+
+_kept: dict[str, Shelves] = {}
+
+
+def shelves(shop: Shop) -> Shelves:
+    """The shelves as of the shop's last stocktaking; another process that changes them changes its token too."""
+    found = _kept.get(shop.stocked)
+    if found is None:
+        found = Shelves(
+            tuple(Heater.objects.filter(retired=False).order_by("method", "name")),
+            tuple(Chiller.objects.filter(retired=False).order_by("method", "name")),
+            tuple(Gauge.objects.filter(retired=False)),
+        )
+        _kept.clear()
+        _kept[shop.stocked] = found
+    return found
+
+
+def restock(sender: Any = None, **kwargs: Any) -> None:
+    """Something on the shelves has changed."""
+    if sender is None or issubclass(sender, Equipment):
+        Shop.current()
+        Shop.objects.update(stocked=uuid.uuid4().hex)

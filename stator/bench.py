@@ -1,0 +1,177 @@
+"""Measures speed and size: `bin/bench`. Nothing here passes or fails; it prints numbers beside their targets."""
+
+from __future__ import annotations
+
+import gzip
+import os
+import re
+import statistics
+import subprocess
+import sys
+import tempfile
+import time
+import urllib.request
+from collections.abc import Callable
+from pathlib import Path
+from typing import Any
+
+ROUNDS = 60
+
+
+def spread(act: Callable[[], Any], rounds: int = ROUNDS) -> tuple[float, float]:
+    """Median and 95th percentile of a call, ms, after a few to warm up."""
+    for _ in range(5):
+        act()
+    times = []
+    for _ in range(rounds):
+        start = time.perf_counter()
+        act()
+        times.append(1000 * (time.perf_counter() - start))
+    return statistics.median(times), statistics.quantiles(times, n=20)[-1]
+
+
+def imports() -> None:
+    def fastest(code: str) -> float:
+        times = []
+        for _ in range(7):
+            start = time.perf_counter()
+            subprocess.run([sys.executable, "-c", code], check=True)
+            times.append(time.perf_counter() - start)
+        return min(times)
+
+    modules = "shopmath.quantity, shopmath.verdict, shopmath.iso286, shopmath.bearings, shopmath.thermal.plan, shopmath.materials"
+    cost = fastest(f"import {modules}") - fastest("pass")
+    print(f"import of shopmath over bare Python      {1000 * cost:7.0f} ms   (target 300)")
+
+
+def core() -> None:
+    from shopmath.quantity import parse
+    from shopmath.thermal.ordering import HeatPart, one_heat
+    from shopmath.thermal.plan import plan
+    from shopmath.thermal.seat import curve, example_setup
+
+    setup = example_setup()
+
+    def whole() -> None:
+        found = plan(setup)
+        curve(setup, found.target_c, found.chill_c, 900.0)
+
+    start = time.perf_counter()
+    parse("2.5 thou", "length")
+    first = 1000 * (time.perf_counter() - start)
+    parts = [HeatPart(f"p{i}", 20 + i, 60.0 + 25 * i, 20 + i, i % 4 == 0, (f"p{i - 1}",) if i % 3 == 2 else ()) for i in range(12)]
+    for name, act, target in [
+        ("heat plan with confidence and curve", whole, "5"),
+        ("a quantity parsed", lambda: parse("2.5 thou", "length"), "-"),
+        ("order of a heat with 12 parts", lambda: one_heat(parts), "10"),
+    ]:
+        median, high = spread(act)
+        print(f"{name:40} {median:7.2f} ms   95 % {high:6.2f}   (target {target})")
+    print(f"{'the first quantity, registry and all':40} {first:7.0f} ms")
+
+
+def pages() -> None:
+    from django.conf import settings
+    from django.db import connection
+    from django.http import HttpResponse
+    from django.test import Client
+    from django.test.utils import CaptureQueriesContext, override_settings
+    from django.urls import path
+
+    import stator.urls
+    from jobs.models import Entry, Job
+    from shop.models import Person
+
+    urls = type(sys)("bench_urls")
+    urls.urlpatterns = [path("empty/", lambda request: HttpResponse(request.user.username)), *stator.urls.urlpatterns]  # type: ignore[attr-defined]
+    sys.modules["bench_urls"] = urls
+    settings.ALLOWED_HOSTS.append("testserver")
+    entry = Entry.objects.filter(seat__isnull=False, signed_at__isnull=False).first()
+    running = Job.objects.get(number=412)
+    seat = running.card.seats.order_by("pk")[0]
+    work = f"/jobs/0412/heat-and-drop/{seat.pk}/"
+    wanted = ["/", work, f"{work}pulse/?rev=0&live=1", f"{work}picture/?t=120", "/jobs/0420/heat-and-drop/", "/jobs/0412/log/"]
+    wanted += ["/jobs/0412/card/", "/jobs/0412/export.json", f"/entries/{entry.pk if entry else 0}/sheet/", "/book-in/", "/shop/"]
+    with override_settings(ROOT_URLCONF="bench_urls"):
+        client = Client()
+        client.force_login(Person.objects.get(username="skipper"))
+        client.cookies["paper"] = "wide"  # as a page that has run once says
+        empty, _ = spread(lambda: client.get("/empty/"))
+        print(f"{'an empty signed-in view':40} {empty:7.2f} ms")
+        for page in wanted:
+            final = client.get(page, follow=True).request["PATH_INFO"] if "?" not in page else page
+            median, high = spread(lambda final=final: client.get(final))  # type: ignore[misc]
+            with CaptureQueriesContext(connection) as asked:
+                client.get(final)
+            times = median / empty
+            print(f"{page:40} {median:7.2f} ms   95 % {high:6.2f}   {times:4.1f} × empty (target 5)   {len(asked):2d} queries (target 12)")
+
+
+def served(port: int, data: str) -> None:
+    """First-load bytes and memory, from the real server."""
+    python = Path(sys.executable)
+    command = [str(python.with_name("waitress-serve")), f"--listen=127.0.0.1:{port}", "--threads=16", "stator.wsgi:application"]
+    server = subprocess.Popen(command, env={**os.environ, "STATOR_DATA": data, "DJANGO_SETTINGS_MODULE": "stator.settings"})
+    base = f"http://127.0.0.1:{port}"
+    try:
+        for _ in range(100):
+            try:
+                urllib.request.urlopen(f"{base}/alive/").read()  # noqa: S310
+                break
+            except OSError:
+                time.sleep(0.1)
+        from django.test import Client
+
+        from shop.models import Person
+
+        client = Client()
+        client.force_login(Person.objects.get(username="skipper"))
+        cookie = "; ".join(f"{name}={morsel.value}" for name, morsel in client.cookies.items())
+
+        def fetch(path: str) -> tuple[bytes, int]:
+            request = urllib.request.Request(f"{base}{path}", headers={"Cookie": cookie, "Accept-Encoding": "gzip"})  # noqa: S310
+            with urllib.request.urlopen(request) as answer:  # noqa: S310
+                body = answer.read()
+                return (gzip.decompress(body) if answer.headers.get("Content-Encoding") == "gzip" else body), len(body)
+
+        page, size = fetch("/jobs/0412/heat-and-drop/1/")
+        total = size
+        files = set(re.findall(r'(?:src|href)="(/static/[^"]+)"', page.decode()))
+        for file in sorted(files):
+            body, length = fetch(file)
+            total += length
+            if file.endswith(".css"):
+                for font in re.findall(r"url\(\"?([^)\"]+woff2)\"?\)", body.decode()):
+                    address = urllib.request.urlparse(urllib.parse.urljoin(f"{base}{file}", font)).path  # type: ignore[attr-defined]
+                    if address not in files:
+                        total += fetch(address)[1]
+        print(f"{'first load of the working screen':40} {total / 1000:7.0f} kB   (target 250; {size / 1000:.0f} kB of it the page, plain)")
+        for _ in range(40):
+            fetch("/")
+            fetch("/jobs/0412/heat-and-drop/1/")
+        status = Path(f"/proc/{server.pid}/status").read_text()
+        found = re.search(r"VmRSS:\s+(\d+)", status)
+        print(f"{'server memory':40} {int(found[1]) / 1000 if found else 0:7.0f} MB   (target 150)")
+    finally:
+        server.terminate()
+        server.wait()
+
+
+def main() -> None:
+    with tempfile.TemporaryDirectory(prefix="stator-bench-") as data:
+        os.environ.update(STATOR_DATA=data, STATOR_PLAIN_HTTP="1", DJANGO_SETTINGS_MODULE="stator.settings")
+        imports()
+        core()
+        import django
+        from django.core.management import call_command
+
+        django.setup()
+        call_command("migrate", verbosity=0)
+        call_command("load_demo")
+        call_command("collectstatic", interactive=False, verbosity=0)
+        pages()
+        served(int(os.environ.get("STATOR_BENCH_PORT", "8917")), data)
+
+
+if __name__ == "__main__":
+    main()

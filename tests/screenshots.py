@@ -1,0 +1,93 @@
+"""The pictures in docs/screenshots, taken anew from the demo: `bin/screenshots`."""
+
+from __future__ import annotations
+
+import os
+import subprocess
+import sys
+import tempfile
+import time
+import urllib.request
+from pathlib import Path
+from typing import Any
+
+from tests.browser.base import ARGS, CHROMIUM
+
+FOLDER = Path(__file__).resolve().parent.parent / "docs" / "screenshots"
+PASSWORD = "only-for-pictures-1"
+PORT = 8918
+
+
+def shots() -> list[dict[str, Any]]:
+    """Name, address, what to do first, and on which device."""
+    return [
+        {"name": "bench", "path": "/"},
+        {"name": "bench-phone", "path": "/", "phone": True},
+        {"name": "heat-plan", "path": "/jobs/0420/"},
+        {"name": "heat-plan-phone", "path": "/jobs/0420/", "phone": True},
+        {"name": "heat-running", "path": "/jobs/0412/"},
+        {"name": "heat-running-phone", "path": "/jobs/0412/", "phone": True},
+        {"name": "heat-readings", "path": "/jobs/0412/", "click": [".side [data-panel=sheet]"]},
+        {"name": "heat-window-dark", "path": "/jobs/0412/", "click": ["button[value=open]"], "until": "What happened?", "dark": True},
+        {"name": "heat-signed", "path": "/jobs/0409/heat-and-drop/"},
+        {"name": "entry-sheet", "path": "/jobs/0409/heat-and-drop/", "click": ["text=Sheet for the binder"], "full": True},
+        {"name": "by-hand", "path": "/jobs/0418/"},
+        {"name": "book-in", "path": "/book-in/", "full": True},
+        {"name": "log", "path": "/jobs/0412/log/"},
+        {"name": "shop", "path": "/shop/"},
+    ]
+
+
+def take(base: str) -> None:
+    from playwright.sync_api import sync_playwright
+
+    FOLDER.mkdir(parents=True, exist_ok=True)
+    with sync_playwright() as play:
+        browser = play.chromium.launch(executable_path=CHROMIUM, args=ARGS)
+        for shot in shots():
+            phone = shot.get("phone", False)
+            context = browser.new_context(
+                viewport={"width": 390, "height": 844} if phone else {"width": 1280, "height": 800},
+                is_mobile=phone,
+                has_touch=phone,
+                color_scheme="dark" if shot.get("dark") else "light",
+                reduced_motion="reduce",
+            )
+            page = context.new_page()
+            page.goto(f"{base}/sign-in/?next={shot['path']}")
+            page.fill("#id_username", "skipper")
+            page.fill("#id_password", PASSWORD)
+            page.click("button.main")
+            page.locator("h1").first.wait_for()
+            for target in shot.get("click", []):
+                page.click(target)
+            if "until" in shot:
+                page.get_by_text(shot["until"]).first.wait_for()
+            page.evaluate("document.fonts.ready")
+            page.screenshot(path=FOLDER / f"{shot['name']}.png", full_page=shot.get("full", False))
+            context.close()
+        browser.close()
+
+
+def main() -> None:
+    with tempfile.TemporaryDirectory(prefix="stator-pictures-") as data:
+        env = {**os.environ, "STATOR_DATA": data, "STATOR_PLAIN_HTTP": "1", "DJANGO_SETTINGS_MODULE": "stator.settings"}
+        for command in (["migrate", "-v0"], ["load_demo", "--password", PASSWORD], ["collectstatic", "--noinput", "-v0"]):
+            subprocess.run([sys.executable, "manage.py", *command], env=env, check=True)
+        serve = str(Path(sys.executable).with_name("waitress-serve"))
+        server = subprocess.Popen([serve, f"--listen=127.0.0.1:{PORT}", "stator.wsgi:application"], env=env)
+        try:
+            for _ in range(100):
+                try:
+                    urllib.request.urlopen(f"http://127.0.0.1:{PORT}/alive/").read()
+                    break
+                except OSError:
+                    time.sleep(0.1)
+            take(f"http://127.0.0.1:{PORT}")
+        finally:
+            server.terminate()
+            server.wait()
+
+
+if __name__ == "__main__":
+    main()
