@@ -116,7 +116,7 @@ def served(port: int, data: str) -> None:
     try:
         for _ in range(100):
             try:
-                urllib.request.urlopen(f"{base}/alive/").read()  # noqa: S310
+                urllib.request.urlopen(f"{base}/alive/").read()
                 break
             except OSError:
                 time.sleep(0.1)
@@ -129,8 +129,8 @@ def served(port: int, data: str) -> None:
         cookie = "; ".join(f"{name}={morsel.value}" for name, morsel in client.cookies.items())
 
         def fetch(path: str) -> tuple[bytes, int]:
-            request = urllib.request.Request(f"{base}{path}", headers={"Cookie": cookie, "Accept-Encoding": "gzip"})  # noqa: S310
-            with urllib.request.urlopen(request) as answer:  # noqa: S310
+            request = urllib.request.Request(f"{base}{path}", headers={"Cookie": cookie, "Accept-Encoding": "gzip"})
+            with urllib.request.urlopen(request) as answer:
                 body = answer.read()
                 return (gzip.decompress(body) if answer.headers.get("Content-Encoding") == "gzip" else body), len(body)
 

@@ -298,7 +298,7 @@ def _place(sheet: Sheet, work: HeatAndDrop, key: str, ring_y: float, frame: Fram
     (x, y), first, second = spots[key]
     sheet.circle((x, y), 8, "place")
     if work.planned.fit.onto_shaft:
-        away, down = (8, 44) if frame.narrow else (64, 20)
+        away, down = (8.0, 44.0) if frame.narrow else (64.0, 20.0)
         sheet.line((x + 5, y + 7), (x + away - 6 + (10 if frame.narrow else 0), y + down - 12), "ink")
         sheet.text((x + away, y + down), first, "strong ink")
         sheet.text((x + away, y + down + 18), second, "quiet")
