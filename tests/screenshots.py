@@ -11,7 +11,7 @@ import urllib.request
 from pathlib import Path
 from typing import Any
 
-from tests.browser.base import ARGS, CHROMIUM
+from tests.browser.chromium import ARGS, CHROMIUM
 
 FOLDER = Path(__file__).resolve().parent.parent / "docs" / "screenshots"
 PASSWORD = "only-for-pictures-1"

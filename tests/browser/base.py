@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 import atexit
-import os
 from typing import Any, ClassVar
 
 from django.conf import settings
@@ -11,20 +10,8 @@ from django.contrib.staticfiles.testing import StaticLiveServerTestCase
 from django.test import tag
 
 from jobs.seal import lifted
+from tests.browser.chromium import ARGS, CHROMIUM
 from tests.shed import PASSWORD, person
-
-CHROMIUM = os.environ.get("STATOR_CHROMIUM", "/usr/bin/chromium")
-ARGS = [
-    "--no-sandbox",
-    "--disable-gpu",
-    "--disable-quic",
-    "--no-first-run",
-    "--disable-dev-shm-usage",
-    "--disable-background-networking",
-    "--disable-component-update",
-    "--disable-sync",
-]
-
 
 class _Browser:
     pw: ClassVar[Any] = None

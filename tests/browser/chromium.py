@@ -1,0 +1,17 @@
+"""How Chromium is started, for the tests and for the pictures."""
+
+from __future__ import annotations
+
+import os
+
+CHROMIUM = os.environ.get("STATOR_CHROMIUM", "/usr/bin/chromium")
+ARGS = [
+    "--no-sandbox",
+    "--disable-gpu",
+    "--disable-quic",
+    "--no-first-run",
+    "--disable-dev-shm-usage",
+    "--disable-background-networking",
+    "--disable-component-update",
+    "--disable-sync",
+]
