@@ -28,7 +28,7 @@ def shots() -> list[dict[str, Any]]:
         {"name": "heat-running", "path": "/jobs/0412/"},
         {"name": "heat-running-phone", "path": "/jobs/0412/", "phone": True},
         {"name": "heat-readings", "path": "/jobs/0412/", "click": [".side [data-panel=sheet]"]},
-        {"name": "heat-window-dark", "path": "/jobs/0412/", "click": ["button[value=open]"], "until": "What happened?", "dark": True},
+        {"name": "heat-window-dark", "path": "/jobs/0412/", "click": ["button[value=open]"], "until": ".strip-options", "dark": True},
         {"name": "heat-signed", "path": "/jobs/0409/heat-and-drop/"},
         {"name": "entry-sheet", "path": "/jobs/0409/heat-and-drop/", "click": ["text=Sheet for the binder"], "full": True},
         {"name": "by-hand", "path": "/jobs/0418/"},
@@ -62,7 +62,7 @@ def take(base: str) -> None:
             for target in shot.get("click", []):
                 page.click(target)
             if "until" in shot:
-                page.get_by_text(shot["until"]).first.wait_for()
+                page.locator(shot["until"]).wait_for()
             page.evaluate("document.fonts.ready")
             page.screenshot(path=FOLDER / f"{shot['name']}.png", full_page=shot.get("full", False))
             context.close()

@@ -13,6 +13,7 @@ from jobs.seal import lifted
 from tests.browser.chromium import ARGS, CHROMIUM
 from tests.shed import PASSWORD, person
 
+
 class _Browser:
     pw: ClassVar[Any] = None
     browser: ClassVar[Any] = None
