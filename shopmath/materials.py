@@ -68,7 +68,7 @@ def get(key: str) -> Material:
     Parameters
     ----------
     key : str
-        As listed by `keys()`.
+        As listed by `known()`.
 
     Returns
     -------
@@ -89,16 +89,16 @@ def get(key: str) -> Material:
     2.1e-05
     """
     if key not in _table():
-        raise BadInput("material", f"{key!r} is not in the materials table. Known: {', '.join(keys())}.")
+        raise BadInput("material", f"{key!r} is not in the materials table. Known: {', '.join(known())}.")
     return _table()[key]
 
 
-def keys() -> tuple[str, ...]:
+def known() -> tuple[str, ...]:
     """Keys of all materials, in the table's order.
 
     Examples
     --------
-    >>> "az91d" in keys()
+    >>> "az91d" in known()
     True
     """
     return tuple(_table())

@@ -6,6 +6,7 @@ override the few methods below; the page, the strip, the log and the print are t
 
 from __future__ import annotations
 
+from abc import ABC, abstractmethod
 from collections.abc import Callable
 from dataclasses import dataclass, field
 from datetime import datetime
@@ -144,7 +145,7 @@ COMMANDS = {
 
 
 @dataclass
-class Work:
+class Work(ABC):
     """A station bound to a job, a seat and a person, now."""
 
     station: Station
@@ -170,15 +171,17 @@ class Work:
     def asks(self) -> list[Ask]:
         return []
 
+    @abstractmethod
     def plate(self) -> Plate:
-        raise NotImplementedError
+        """The call as it stands."""
 
     def verdict(self) -> Plate:
         """The call that is signed: the one on the page, unless the room says otherwise."""
         return self.plate()
 
+    @abstractmethod
     def drawing(self, at_s: float | None = None) -> SafeString:
-        raise NotImplementedError
+        """The part, where to measure now, and what the readings say; at an instant where time counts."""
 
     def slider(self) -> tuple[float, float] | None:
         """Longest time and the present one, s, when the drawing can be moved through time."""

@@ -1,8 +1,5 @@
 from __future__ import annotations
 
-import json
-from datetime import timedelta
-
 from django.db import connection
 from django.test import TestCase
 from django.test.utils import CaptureQueriesContext
@@ -10,11 +7,9 @@ from django.utils import timezone
 
 from engines.fits import fit_of
 from engines.models import Seat
-from exchange.job_json import job_as_json
 from jobs import log
 from jobs.models import Job
 from shop.defaults import stock_shelves
-from shopmath.quantity import parse
 from stations.management.commands.load_demo import Shed
 from tests.shed import Hands, job, person
 
@@ -167,17 +162,3 @@ class TheDemo(TestCase):
         Shed("gannet-and-gull-7").fill(timezone.now())
         hands = Hands(Job.objects.get(number=412))
         self.assertAlmostEqual(hands.work().past[0].tau_ratio, 1.13, delta=0.03)
-
-
-class Export(TestCase):
-    def test_a_job_leaves_as_json_with_units_in_its_names(self):
-        hands = Hands(job())
-        hands.keep("seat", "1.8496 in")
-        log.keep_reading(hands.entry, person(), "room", parse("64.4 F", "temperature"), "f1", at=timezone.now() - timedelta(hours=1))
-        answer = hands.client.get("/jobs/0412/export.json")
-        data = json.loads(answer.content)
-        self.assertEqual((data["schema"], data["version"]), ("stator-job", 1))
-        room, seat = data["entries"][0]["readings"]
-        self.assertEqual((room["typed"], round(room["canonical"], 1), room["canonical_unit"]), ("64.4 F", 18.0, "degC"))
-        self.assertEqual((seat["typed"], seat["unit"], seat["gauge"]), ("1.8496 in", "inch", "Bore gauge"))
-        self.assertEqual(data, json.loads(json.dumps(job_as_json(hands.job))))

@@ -18,4 +18,4 @@ DATABASES["default"]["CONN_MAX_AGE"] = 0
 DATABASES["default"]["TEST"] = {"NAME": DATA_DIR / "test.sqlite3"}
 TEST_RUNNER = "tests.runner.Runner"
 (DATA_DIR / "static").mkdir(exist_ok=True)
-LOGGING = {**LOGGING, "loggers": {"django": {"handlers": ["console"], "level": "ERROR", "propagate": False}}}
+LOGGING = {**LOGGING, "loggers": {"django": {"handlers": ["console"], "level": "ERROR", "propagate": False}, "axes": {"level": "ERROR"}}}

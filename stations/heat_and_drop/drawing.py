@@ -252,7 +252,7 @@ def _labels(sheet: Sheet, work: HeatAndDrop, now: Scene, top: float, tall: float
         bearing_ask, seat_ask = "ring", "seat"
     jump = work.phase in ("plan", "heating", "window")
     with sheet.link(base + (bearing_ask if jump else ""), f"Reading: {bearing_ask}"):
-        up = top + 16 - (SEAT_TOP + 34) if frame.narrow and onto_shaft else 0  # beside the shaft, where the ring leaves no room
+        up = top + 16 - (SEAT_TOP + 12) if frame.narrow and onto_shaft else 0  # beside the shaft, where the ring leaves no room
         name = work.planned.fit.bearing.designation[:14]
         if work.outcome in ("dropped", "tapped"):
             sheet.text((right, SEAT_TOP - 30), name, "strong")

@@ -80,9 +80,8 @@ class Drift:
     def reaches_in_s(self, target_c: float, now: datetime) -> float | None:
         """Seconds from now until a temperature is reached; 0 when passed, None when never."""
         here = self.at(now).c
-        if (here - target_c) * (self.surroundings_c - target_c) <= 0 and abs(here - self.surroundings_c) <= abs(
-            target_c - self.surroundings_c
-        ):
+        to_go, gone = target_c - self.surroundings_c, here - self.surroundings_c
+        if to_go * gone >= 0 and abs(gone) <= abs(to_go):
             return 0.0
         try:
             return soak_time_s(here, target_c, self.surroundings_c, self.rate().likely)
