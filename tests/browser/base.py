@@ -7,7 +7,7 @@ from typing import Any, ClassVar
 
 from django.conf import settings
 from django.contrib.staticfiles.testing import StaticLiveServerTestCase
-from django.test import tag
+from django.test import Client, tag
 
 from jobs.seal import lifted
 from tests.browser.chromium import ARGS, CHROMIUM
@@ -60,8 +60,9 @@ class BrowserCase(StaticLiveServerTestCase):
         self.noise = getattr(self, "noise", [])
         page.on("console", lambda m: self.noise.append(f"{m.type}: {m.text}") if m.type in ("error", "warning") else None)
         page.on("pageerror", lambda error: self.noise.append(f"pageerror: {error}"))
-        self.client.force_login(person(name))
-        session = self.client.cookies[settings.SESSION_COOKIE_NAME].value
+        client = Client()
+        client.force_login(person(name))
+        session = client.cookies[settings.SESSION_COOKIE_NAME].value
         context.add_cookies([{"name": settings.SESSION_COOKIE_NAME, "value": session, "url": self.live_server_url}])
         return context
 

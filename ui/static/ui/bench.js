@@ -79,8 +79,11 @@
       return;
     }
     if (!input) return;
-    const elsewhere = document.activeElement !== input;
-    if (elsewhere && !event.ctrlKey && !event.metaKey && !event.altKey && /^[0-9+\-.,−]$/.test(event.key) && !typesText(document.activeElement)) {
+    const active = document.activeElement;
+    const plain = !event.ctrlKey && !event.metaKey && !event.altKey;
+    const digit = /^[0-9+\-.,−]$/.test(event.key) && !typesText(active);
+    const word = /^[a-z?]$/i.test(event.key) && active === document.body;
+    if (active !== input && plain && (digit || word)) {
       input.focus({ preventScroll: true });
     }
     if (event.key === "ArrowUp" && document.activeElement === input && input.value === "" && input.dataset.before) {
