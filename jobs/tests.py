@@ -87,6 +87,5 @@ class Photos(TestCase):
         photo = Photo.objects.get()
         seen = hands.client.get(f"/photos/{photo.pk}/full.jpg")
         self.assertEqual(seen["Content-Type"], "image/jpeg")
-        seen.file_to_stream.close()
         self.client.logout()
         self.assertEqual(self.client.get(f"/photos/{photo.pk}/full.jpg").status_code, 302)

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from django.contrib import messages
-from django.http import FileResponse, Http404, HttpRequest, HttpResponse
+from django.http import Http404, HttpRequest, HttpResponse
 from django.shortcuts import get_object_or_404, redirect
 from django.views.decorators.http import require_GET, require_POST
 
@@ -39,14 +39,14 @@ def add(request: HttpRequest, tag: str) -> HttpResponse:
 
 
 @require_GET
-def photo(request: HttpRequest, pk: int, size: str) -> FileResponse:
+def photo(request: HttpRequest, pk: int, size: str) -> HttpResponse:
     found = get_object_or_404(Photo, pk=pk)
     if size not in ("full", "small"):
         raise Http404
     try:
-        file = (found.image if size == "full" else found.thumb).open("rb")
+        with (found.image if size == "full" else found.thumb).open("rb") as file:
+            response = HttpResponse(file.read(), content_type="image/jpeg")
     except FileNotFoundError as error:
         raise Http404 from error
-    response = FileResponse(file, content_type="image/jpeg")
     response["Cache-Control"] = "private, max-age=31536000, immutable"
     return response

@@ -2,12 +2,12 @@ from __future__ import annotations
 
 import math
 from datetime import UTC, datetime, timedelta
+from types import SimpleNamespace
 from xml.etree import ElementTree
 
 from django.template import Context, Template
 from django.test import SimpleTestCase
 
-from stations.base import Scale
 from ui.graph import Axes, step_for
 from ui.svg import Sheet, papers
 from ui.templatetags.bench import ago, clock, get, margin_scale, mark
@@ -107,7 +107,7 @@ class SmallWords(SimpleTestCase):
         self.assertEqual((get({"a": 1}, "a"), get({}, "a"), get("", "a")), (1, "", ""))
 
     def test_the_margin_is_said_as_well_as_drawn(self):
-        drawn = margin_scale(Scale(0.048, 0.012, 0.024, None, "mm"))
+        drawn = margin_scale(SimpleNamespace(value=0.048, doubt=0.012, low=0.024, high=None, unit="mm", digits=3))
         self.assertIn("0.048 ± 0.012 mm; limit 0.024", drawn)
         ElementTree.fromstring(drawn)
 

@@ -1,0 +1,168 @@
+"""Tapers: what a nut's pull seats, what frees it again, what torque it carries, what a stepped key does to the timing.
+
+A taper of ratio 1:k has the half angle α = atan(1/(2k)). Pulled on with F it presses on its cone with N = F/(sin α + μ cos α); to let
+go it wants N(μ cos α − sin α). Where that is nothing, the taper does not hold by itself.
+"""
+
+from __future__ import annotations
+
+import math
+
+from shopmath.checks import BadInput, finite, not_negative, positive
+from shopmath.estimate import Estimate
+from shopmath.tables import rows
+
+
+def half_angle_deg(ratio: float) -> float:
+    """Half angle of a taper 1:ratio.
+
+    Examples
+    --------
+    >>> round(half_angle_deg(8), 3)
+    3.576
+    """
+    return math.degrees(math.atan(1 / (2 * positive("ratio", ratio))))
+
+
+def normal_force_n(seating_n: float, ratio: float, friction: float) -> float:
+    """Force on the cone's surface that a seating force makes.
+
+    Examples
+    --------
+    >>> round(normal_force_n(18_000, 8, 0.15) / 1000, 1)
+    84.9
+    """
+    angle = math.radians(half_angle_deg(ratio))
+    rub = not_negative("friction", friction)
+    return not_negative("seating_n", seating_n) / (math.sin(angle) + rub * math.cos(angle))
+
+
+def release_force_n(seating_n: float, ratio: float, friction: float, *, breakout_friction: float | None = None) -> float:
+    """Pull that frees a taper.
+
+    Parameters
+    ----------
+    seating_n : float
+        Force it was drawn on with, N.
+    ratio : float
+        k of 1:k.
+    friction : float
+        Coefficient when it was seated.
+    breakout_friction : float, optional
+        Coefficient when it is pulled; the same unless it has stood long or fretted.
+
+    Returns
+    -------
+    float
+        N; 0.0 when it is not self-locking.
+
+    Raises
+    ------
+    BadInput
+        Negative force or friction, ratio not above 0.
+
+    Source
+    ------
+    Equilibrium of a cone with Coulomb friction; machine element handbooks.
+
+    Examples
+    --------
+    >>> round(release_force_n(18_000, 8, 0.15) / 1000, 2)
+    7.41
+    >>> release_force_n(18_000, 5, 0.08)
+    0.0
+    """
+    angle = math.radians(half_angle_deg(ratio))
+    rub = friction if breakout_friction is None else not_negative("breakout_friction", breakout_friction)
+    return max(0.0, normal_force_n(seating_n, ratio, friction) * (rub * math.cos(angle) - math.sin(angle)))
+
+
+def torque_capacity_nm(seating_n: float, ratio: float, friction: float, mean_diameter_mm: float) -> float:
+    """Torque a taper carries by friction alone.
+
+    Parameters
+    ----------
+    seating_n : float
+        N.
+    ratio, friction : float
+    mean_diameter_mm : float
+        Of the cone, mm.
+
+    Returns
+    -------
+    float
+        μ·N·d/2, N·m.
+
+    Raises
+    ------
+    BadInput
+        As `release_force_n`.
+
+    Examples
+    --------
+    >>> round(torque_capacity_nm(18_000, 8, 0.15, 18), 1)
+    114.6
+    """
+    return friction * normal_force_n(seating_n, ratio, friction) * positive("mean_diameter_mm", mean_diameter_mm) / 2000
+
+
+def key_shift_deg(offset_mm: float, shaft_diameter_mm: float) -> float:
+    """How far a stepped key turns the flywheel on its shaft.
+
+    Parameters
+    ----------
+    offset_mm : float
+        Step of the key, mm, either sign.
+    shaft_diameter_mm : float
+        At the key, mm.
+
+    Returns
+    -------
+    float
+        2·asin(offset/diameter), degrees.
+
+    Raises
+    ------
+    BadInput
+        A step wider than the shaft, a diameter not above 0.
+
+    Examples
+    --------
+    >>> round(key_shift_deg(0.4, 16), 2)
+    2.87
+    """
+    if abs(finite("offset_mm", offset_mm)) > positive("shaft_diameter_mm", shaft_diameter_mm):
+        raise BadInput("offset_mm", f"A step of {offset_mm:g} mm is wider than the {shaft_diameter_mm:g} mm shaft.")
+    return math.degrees(2 * math.asin(offset_mm / shaft_diameter_mm))
+
+
+def taper_friction(condition: str) -> Estimate:
+    """Friction of a taper by its condition, *estimate*: the friction table's band.
+
+    Parameters
+    ----------
+    condition : str
+        `clean`, `oiled` or `fretted`.
+
+    Returns
+    -------
+    Estimate
+
+    Raises
+    ------
+    BadInput
+        Another word.
+
+    Source
+    ------
+    Friction table; fretted is an effective value at break-out, of welded-up high spots.
+
+    Examples
+    --------
+    >>> taper_friction("clean").likely
+    0.15
+    """
+    for row in rows("friction_and_compounds"):
+        if row["group"] == "taper_friction" and row["item"] == "steel cone in steel hub" and row["condition"].startswith(condition):
+            return Estimate(float(row["low"]), float(row["typical"]), float(row["high"]), f"steel taper, {row['condition']}")
+    raise BadInput("condition", f"{condition!r} is none of clean, oiled, fretted.")
