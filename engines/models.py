@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from django.core.validators import MaxValueValidator, MinValueValidator
 from django.db import models
 from django.db.models import Q
 
@@ -30,6 +31,13 @@ class EngineCard(models.Model):
     left_name = models.CharField("left side", max_length=30, default="drive side")
     right_name = models.CharField("right side", max_length=30, default="magneto side")
     painted = models.BooleanField(default=False)
+    taper_ratio = models.FloatField("flywheel taper, 1 in", null=True, blank=True, validators=[MinValueValidator(2), MaxValueValidator(30)])
+    nut_d_mm = models.FloatField("flywheel nut thread", null=True, blank=True, validators=[MinValueValidator(4), MaxValueValidator(60)])
+    nut_torque_nm = models.FloatField(
+        "flywheel nut torque", null=True, blank=True, validators=[MinValueValidator(1), MaxValueValidator(600)]
+    )
+    shaft_d_mm = models.FloatField("shaft at the key", null=True, blank=True, validators=[MinValueValidator(4), MaxValueValidator(80)])
+    flywheel_source = models.CharField("where these are from", max_length=80, blank=True)
     version = models.PositiveIntegerField(default=1)
     made_at = models.DateTimeField(auto_now_add=True)
 

@@ -7,22 +7,9 @@ from typing import Any
 from django import forms
 from django.contrib.auth.forms import AuthenticationForm, BaseUserCreationForm
 
-from shop.models import Chiller, Gauge, Heater, Person, Shop
-from shopmath.checks import BadInput
-from shopmath.quantity import TONS, parse
-
-
-class TemperatureField(forms.CharField):
-    """A temperature typed in any unit, kept in °C."""
-
-    def clean(self, value: Any) -> float | None:
-        text = super().clean(value)
-        if not text:
-            return None
-        try:
-            return round(parse(text, "temperature", "C").canonical, 1)
-        except BadInput as error:
-            raise forms.ValidationError(error.message) from error
+from shop.models import Chiller, Gauge, Heater, Person, Puller, Shop
+from shopmath.quantity import TONS
+from ui.fields import QuantityField
 
 
 class SignInForm(AuthenticationForm):
@@ -46,7 +33,7 @@ class ShopForm(forms.ModelForm):
 
 
 class HeaterForm(forms.ModelForm):
-    highest_c = TemperatureField(required=False, label="Highest setting")
+    highest_c = QuantityField("temperature", "C", low=39, high=700, required=False, label="Highest setting")
 
     class Meta:
         model = Heater
@@ -54,7 +41,7 @@ class HeaterForm(forms.ModelForm):
 
 
 class ChillerForm(forms.ModelForm):
-    temperature_c = TemperatureField(label="Temperature inside")
+    temperature_c = QuantityField("temperature", "C", low=-101, high=10, label="Temperature inside")
 
     class Meta:
         model = Chiller
@@ -72,6 +59,18 @@ class GaugeForm(forms.ModelForm):
         if data.get("kind") == Gauge.Kind.INFRARED and not data.get("emissivity"):
             self.add_error("emissivity", "An infrared gun needs the emissivity it is set to; most are fixed at 0.95.")
         return data
+
+
+class PullerForm(forms.ModelForm):
+    thread_mm = QuantityField("length", "mm", low=8, high=80, label="Thread, over the crests")
+    pitch_mm = QuantityField("thread_pitch", "mm", low=0.3, high=6, label="Its pitch", help_text="1 mm or 26 tpi")
+    screw_mm = QuantityField("length", "mm", low=5, high=40, label="Centre screw", initial="12")
+    screw_pitch_mm = QuantityField("thread_pitch", "mm", low=0.5, high=4, label="Pitch of the centre screw", initial="1.25")
+    tip_radius_mm = QuantityField("length", "mm", low=0.5, high=20, label="Radius its tip rubs at", initial="3")
+
+    class Meta:
+        model = Puller
+        fields = ("name", "thread_mm", "pitch_mm", "hand", "screw_mm", "screw_pitch_mm", "tip_radius_mm", "retired")
 
 
 class PersonForm(BaseUserCreationForm):

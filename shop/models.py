@@ -100,6 +100,21 @@ class Chiller(Equipment):
     temperature_c = models.FloatField("temperature", validators=[MinValueValidator(-100), MaxValueValidator(10)])
 
 
+class Puller(Equipment):
+    """A flywheel puller: its thread in the boss, and its centre screw."""
+
+    class Hand(models.TextChoices):
+        RIGHT = "right", "right-hand"
+        LEFT = "left", "left-hand"
+
+    thread_mm = models.FloatField("thread, outside", validators=[MinValueValidator(8), MaxValueValidator(80)])
+    pitch_mm = models.FloatField("its pitch", validators=[MinValueValidator(0.3), MaxValueValidator(6)])
+    hand = models.CharField(max_length=5, choices=Hand, default=Hand.RIGHT)
+    screw_mm = models.FloatField("centre screw", default=12.0, validators=[MinValueValidator(5), MaxValueValidator(40)])
+    screw_pitch_mm = models.FloatField("its pitch", default=1.25, validators=[MinValueValidator(0.5), MaxValueValidator(4)])
+    tip_radius_mm = models.FloatField("tip radius", default=3.0, validators=[MinValueValidator(0.5), MaxValueValidator(20)])
+
+
 class Gauge(Equipment):
     """What measures, with what it can resolve and when it was last checked."""
 

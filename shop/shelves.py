@@ -6,7 +6,7 @@ import uuid
 from dataclasses import dataclass
 from typing import Any
 
-from shop.models import Chiller, Equipment, Gauge, Heater, Shop
+from shop.models import Chiller, Equipment, Gauge, Heater, Puller, Shop
 
 
 @dataclass(frozen=True)
@@ -16,6 +16,7 @@ class Shelves:
     heaters: tuple[Heater, ...]
     chillers: tuple[Chiller, ...]
     gauges: tuple[Gauge, ...]
+    pullers: tuple[Puller, ...]
 
 
 _kept: dict[str, Shelves] = {}
@@ -29,6 +30,7 @@ def shelves(shop: Shop) -> Shelves:
             tuple(Heater.objects.filter(retired=False).order_by("method", "name")),
             tuple(Chiller.objects.filter(retired=False).order_by("method", "name")),
             tuple(Gauge.objects.filter(retired=False)),
+            tuple(Puller.objects.filter(retired=False)),
         )
         _kept.clear()
         _kept[shop.stocked] = found

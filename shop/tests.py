@@ -45,7 +45,7 @@ class Shelves(TestCase):
         self.client.force_login(person())
         self.client.post(page, {"name": "Kiln", "method": "oven", "highest_c": "480F"})
         oven.refresh_from_db()
-        self.assertEqual((oven.name, oven.highest_c), ("Kiln", 248.9))
+        self.assertEqual((oven.name, oven.highest_c), ("Kiln", 248.888889))
         self.client.post("/shop/", {"name": "Net Loft", "ton": "tonne", "local_opening": "0.5", "handling_s": "25"})
         self.assertEqual((Shop.current().name, Shop.current().ton), ("Net Loft", "tonne"))
 

@@ -9,13 +9,14 @@ from django.http import Http404, HttpRequest, HttpResponse
 from django.shortcuts import get_object_or_404, redirect, render
 from django.views.decorators.http import require_http_methods
 
-from shop.forms import ChillerForm, GaugeForm, HeaterForm, PersonForm, ShopForm, SignInForm
-from shop.models import Chiller, Gauge, Heater, Person, Shop
+from shop.forms import ChillerForm, GaugeForm, HeaterForm, PersonForm, PullerForm, ShopForm, SignInForm
+from shop.models import Chiller, Gauge, Heater, Person, Puller, Shop
 
 SHELVES: dict[str, tuple[type[forms.ModelForm], str]] = {
     "heaters": (HeaterForm, "What heats"),
     "chillers": (ChillerForm, "What chills"),
     "gauges": (GaugeForm, "Gauges"),
+    "pullers": (PullerForm, "Pullers"),
 }
 
 
@@ -44,6 +45,7 @@ def shop(request: HttpRequest) -> HttpResponse:
         "heaters": Heater.objects.all(),
         "chillers": Chiller.objects.all(),
         "gauges": Gauge.objects.all(),
+        "pullers": Puller.objects.all(),
         "people": Person.objects.filter(is_active=True).order_by("username"),
     }
     return render(request, "shop/shop.html", data)

@@ -5,12 +5,13 @@ from __future__ import annotations
 from jobs.models import Job, RunStation
 from stations.base import Station
 from stations.by_hand.station import by_hand
+from stations.flywheel_off.station import STATION as FLYWHEEL_OFF
 from stations.heat_and_drop.station import STATION as HEAT_AND_DROP
 
 BOOK_IN = "book-in"
 STATIONS: tuple[Station, ...] = (
     by_hand(BOOK_IN, "Book in"),
-    by_hand("flywheel-off", "Flywheel off"),
+    FLYWHEEL_OFF,
     by_hand("split", "Split"),
     by_hand("strip", "Strip"),
     by_hand("bearings-out", "Bearings out"),

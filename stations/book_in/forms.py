@@ -11,29 +11,13 @@ from engines.models import EngineCard, Seat, case_metals
 from shopmath.bearings import lookup
 from shopmath.checks import BadInput
 from shopmath.iso286 import LARGEST_MM, limits
-from shopmath.quantity import parse
 from shopmath.thermal.limits import LEFT_IN
 from stations.registry import WORK_ORDERS
+from ui.fields import QuantityField
 
 
-class QuantityField(forms.CharField):
-    """A size in any unit; what was typed stays in the field when it is refused."""
-
-    def __init__(self, kind: str, unit: str, **kwargs: Any) -> None:
-        super().__init__(required=False, max_length=60, **kwargs)
-        self.kind, self.unit = kind, unit
-
-    def clean(self, value: Any) -> float | None:
-        text = super().clean(value)
-        if not text:
-            return None
-        try:
-            size = parse(text, self.kind, self.unit).canonical
-        except BadInput as error:
-            raise forms.ValidationError(error.message) from error
-        if not 0 < size <= LARGEST_MM:
-            raise forms.ValidationError(f"A size lies above 0 and up to {LARGEST_MM:g} mm; {size:g} mm was understood.")
-        return size
+def _size(label: str) -> QuantityField:
+    return QuantityField("length", "mm", low=0, high=LARGEST_MM, required=False, label=label)
 
 
 def _card_words(obj: Any) -> str:
@@ -77,10 +61,10 @@ class SeatForm(forms.ModelForm):
 
     prefix = "seat"
 
-    bore_mm = QuantityField("length", "mm", label="or its bore")
-    outside_mm = QuantityField("length", "mm", label="outside")
-    width_mm = QuantityField("length", "mm", label="width")
-    measured_mm = QuantityField("length", "mm", label="or the seat measured, cold")
+    bore_mm = _size("or its bore")
+    outside_mm = _size("outside")
+    width_mm = _size("width")
+    measured_mm = _size("or the seat measured, cold")
     left_in = forms.MultipleChoiceField(
         choices=[(key, limit.what) for key, limit in LEFT_IN.items() if key != "paint"],
         required=False,
@@ -178,3 +162,19 @@ class SeatForm(forms.ModelForm):
             self.add_error(
                 "measured_mm", f"{data['measured_mm']:g} mm is more than 0.5 mm from {bearing_of(trial).designation}'s {nominal:g} mm."
             )
+
+
+class FlywheelForm(forms.ModelForm):
+    """What the flywheel sits on. Unknown stays empty and is shown as unknown where it is needed."""
+
+    prefix = "wheel"
+    taper_ratio = forms.FloatField(required=False, min_value=2, max_value=30, label="Taper, 1 in", help_text="8 for 1:8; empty if unknown")
+    nut_d_mm = QuantityField("length", "mm", low=4, high=60, required=False, label="Nut thread", help_text="12 mm, 1/2 in")
+    nut_torque_nm = QuantityField("torque", "Nm", low=1, high=600, required=False, label="Nut torque", help_text="55 Nm, 40 ft-lb")
+    shaft_d_mm = QuantityField("length", "mm", low=4, high=80, required=False, label="Shaft at the key")
+
+    class Meta:
+        model = EngineCard
+        fields = ("taper_ratio", "nut_d_mm", "nut_torque_nm", "shaft_d_mm", "flywheel_source")
+        labels = {"flywheel_source": "Where these are from"}
+        help_texts = {"flywheel_source": "manual page, drawing, measured"}

@@ -11,7 +11,7 @@ from engines.models import EngineCard
 from jobs.models import Entry, Job
 from shopmath.bearings import lookup
 from shopmath.checks import BadInput
-from stations.book_in.forms import EngineForm, SeatForm
+from stations.book_in.forms import EngineForm, FlywheelForm, SeatForm
 from stations.registry import BY_KEY, lay_run
 
 
@@ -78,13 +78,18 @@ def _job(tag: str) -> Job:
 def card(request: HttpRequest, tag: str) -> HttpResponse:
     """The engine card of a job; a further seat can be put on it."""
     job = _job(tag)
-    seat = SeatForm(request.POST or None, card=job.card)
-    if request.method == "POST" and seat.is_valid():
-        seat.instance.card = job.card
-        seat.save()
+    on_wheel = request.POST.get("part") == "wheel"
+    seat = SeatForm(request.POST if request.POST and not on_wheel else None, card=job.card)
+    wheel = FlywheelForm(request.POST if on_wheel else None, instance=EngineCard.objects.get(pk=job.card_id))
+    if request.method == "POST" and (wheel if on_wheel else seat).is_valid():
+        if on_wheel:
+            wheel.save()
+        else:
+            seat.instance.card = job.card
+            seat.save()
         job.touch()
         return redirect("card", tag=job.tag)
-    data = {"job": job, "seat": seat, "seats": job.card.seats.all(), "photos": job.photos.all()}
+    data = {"job": job, "seat": seat, "wheel": wheel, "seats": job.card.seats.all(), "photos": job.photos.all()}
     return render(request, "stations/book_in/card.html", data)
 
 

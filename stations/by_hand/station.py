@@ -10,7 +10,6 @@ from stations.base import Action, Ask, Caution, Plate, Station, Work
 from ui.svg import Sheet, papers
 
 ENDS = {
-    "flywheel-off": "Hold the flywheel, not the crank. No blows on its rim or on the crank's end.",
     "split": "Count the fasteners out by their places. Load on the screws, never on the joint face.",
     "strip": "Washers and shims by shaft, side and order, before they are wiped.",
     "bearings-out": "Look which side it comes out of, and for the circlip, before any force.",

@@ -15,7 +15,7 @@ from engines.models import EngineCard, Seat
 from jobs import log
 from jobs.models import Job, RunStation
 from shop.defaults import stock_shelves
-from shop.models import Gauge, Heater, Person, Shop
+from shop.models import Gauge, Heater, Person, Puller, Shop
 from shop.shelves import restock
 from stations.base import Work
 from stations.registry import BY_KEY, lay_run
@@ -48,6 +48,8 @@ class Shed:
         stock_shelves()
         Heater.objects.filter(name="Workshop oven").update(name="Galley oven", cooks_food=True, fan=False)
         Gauge.objects.filter(name="Bore gauge").update(last_checked=datetime(2026, 9, 3).date())
+        Puller.objects.create(name="Small puller", thread_mm=26.9, pitch_mm=1.0)
+        Puller.objects.create(name="Old cycle puller", thread_mm=18.95, pitch_mm=25.4 / 26)
         restock()
         self.skipper = self._person("skipper", "Una", Person.Role.OWNER, password)
         self.hand = self._person("hand", "Bram", Person.Role.MECHANIC, password)
@@ -86,16 +88,13 @@ class Shed:
             "true",
             now,
         )
-        self.by_notes(
-            self.job(418, haugh, "bottom-end", "Left standing two winters, turns over stiff.", now - timedelta(days=1)),
-            [],
-            "flywheel-off",
-            now,
-        )
+        self.wrong_puller(self.job(418, haugh, "bottom-end", "Left standing two winters, turns over stiff.", now - timedelta(days=1)), now)
         self.shaft_plan(self.job(420, kart, "bearings", "Rattle from the right, play at the sprocket.", now - timedelta(days=2)), now)
 
     def card(self, name: str, summary: str, seats: list[tuple[str, str, str, dict[str, str]]], **more: Any) -> EngineCard:
-        card = EngineCard.objects.create(name=name, summary=summary, case_material_assumed="case_material" not in more, **more)
+        card = EngineCard.objects.create(
+            name=name, summary=summary, taper_ratio=8, flywheel_source="drawing", case_material_assumed="case_material" not in more, **more
+        )
         for seat, designation, code, extra in seats:
             Seat.objects.create(card=card, name=seat, designation=designation, code=code, source="drawing", **extra)
         return card
@@ -121,7 +120,6 @@ class Shed:
             "inspect": "Big end no play up and down, side play 0.42. Both outer mains pitted.",
             "apart": "Let go at 61 kN. Webs and pin marked, parts in order left to right.",
             "true": "Left outer web reads 0.05 high. Gauge set again before any blow.",
-            "flywheel-off": "Puller jammed after two turns. Thread looks odd: measure it before another try.",
         }
         for index, key in enumerate(done):
             self.note(job, key, words[key], now - timedelta(hours=8 - index))
@@ -130,9 +128,47 @@ class Shed:
     def done_before(self, job: Job, key: str, now: datetime) -> None:
         stages = list(job.run.all())
         for index, stage in enumerate(stages[1 : [each.key for each in stages].index(key)]):
-            self.note(job, stage.key, f"{BY_KEY[stage.key].name} done, nothing out of the way.", now - timedelta(hours=30 - index))
+            at = now - timedelta(hours=30 - index)
+            if stage.key == "flywheel-off":
+                self.wheel_off(job, at)
+            else:
+                self.note(job, stage.key, f"{BY_KEY[stage.key].name} done, nothing out of the way.", at)
 
-    def at(self, job: Job, key: str, seat: Seat, when: datetime) -> Work:
+    def wheel(self, job: Job, at: datetime, puller: str, readings: list[tuple[str, str]]) -> None:
+        """Readings at Flywheel off with one of the shed's pullers."""
+        stage = job.run.get(key="flywheel-off")
+        entry = log.open_entry(stage, None, self.hand)
+        log.choose(entry, puller=str(Puller.objects.get(name=puller).pk))
+        for key, text in readings:
+            self.read(self.at(job, "flywheel-off", None, at), key, text)
+        self.at(job, "flywheel-off", None, at).settle()
+
+    def wrong_puller(self, job: Job, now: datetime) -> None:
+        boss = [("boss_d", "18.05 mm"), ("boss_pitch", "1.0 mm"), ("boss_hand", "right"), ("turns", "2.5")]
+        self.wheel(job, now - timedelta(minutes=50), "Old cycle puller", boss)
+
+    def wheel_off(self, job: Job, at: datetime) -> None:
+        boss = [
+            ("boss_d", "25.98"),
+            ("boss_pitch", "1.0"),
+            ("boss_hand", "right"),
+            ("turns", "6"),
+            ("nut_torque", "55 Nm"),
+            ("nut_d", "12"),
+        ]
+        self.wheel(job, at, "Small puller", [*boss, ("torque", "25"), ("torque", "38")])
+        work = self.at(job, "flywheel-off", None, at)
+        assert work.entry is not None
+        for key in ("catcher", "hold"):
+            log.tick(work.entry, self.hand, key, True)
+        self.at(job, "flywheel-off", None, at).act("free")
+        for key in ("taper", "key", "magnets"):
+            self.read(self.at(job, "flywheel-off", None, at), key, "grey" if key == "taper" else "sound")
+        work = self.at(job, "flywheel-off", None, at)
+        work.sign()
+        self.at(job, "flywheel-off", None, at).settle()
+
+    def at(self, job: Job, key: str, seat: Seat | None, when: datetime) -> Work:
         stage = RunStation.objects.select_related("job__card").get(job=job, key=key)
         return BY_KEY[key].bind(stage.job, stage, seat, self.hand, when)
 

@@ -1,0 +1,209 @@
+"""Pulling a flywheel off its taper: what the engaged threads stand, what the taper wants, at which torque to stop.
+
+The nut's torque seated the taper; friction holds it; a long stay or fretting raises that. The puller's thread in the boss stands so
+much per whole turn engaged. Between what the taper wants and what the thread stands lies the torque to stop at.
+"""
+
+from __future__ import annotations
+
+import math
+from dataclasses import dataclass
+
+from shopmath.checks import not_negative, positive
+from shopmath.estimate import Estimate
+from shopmath.taper import release_force_n, taper_friction
+from shopmath.threads import WORST_LOSS, full_turns, preload_n, stripping_force_n, torque_for_force_nm, turns_to_jam
+from shopmath.verdict import IN, OUT, STOP, TOO_CLOSE, Call
+
+NUT_FACTOR = Estimate(0.14, 0.16, 0.19, "lightly oiled nut (friction table)")
+SCREW_FRICTION = Estimate(0.09, 0.12, 0.16, "greased centre screw")
+BOSS_UTS_MPA, PULLER_UTS_MPA = 500.0, 800.0  # forged boss, heat-treated puller: estimates
+PLAY_MM = 0.12  # on diameter, between threads of medium fit
+SAME_PITCH_MM = 0.008  # two leaf readings closer than this are the same thread
+SPARE = 0.8  # of the lowest strength: where to stop
+CONDITIONS = ("clean", "oiled", "fretted")
+
+
+@dataclass(frozen=True)
+class Screw:
+    """The puller's centre screw: diameter, pitch, mean radius of its rubbing tip, mm."""
+
+    d_mm: float
+    pitch_mm: float
+    tip_radius_mm: float = 3.0
+
+
+@dataclass(frozen=True)
+class Pull:
+    """Forces in N, torques in N·m; `wanted` and its torque are None when the nut's torque is unknown."""
+
+    turns: int
+    strength: Estimate
+    wanted: Estimate | None
+    stop_nm: float
+    frees_nm: Estimate | None
+    per_turn_n: float
+    turns_wanted: int | None
+    call: Call
+
+
+def same_thread(puller_pitch_mm: float, boss_pitch_mm: float, puller_hand: str, boss_hand: str) -> Call:
+    """Whether a puller's thread is the boss's.
+
+    Parameters
+    ----------
+    puller_pitch_mm, boss_pitch_mm : float
+        mm.
+    puller_hand, boss_hand : str
+        `right` or `left`.
+
+    Returns
+    -------
+    Call
+        `in`, or `stop` with how many turns a near miss goes before it jams.
+
+    Raises
+    ------
+    BadInput
+        Pitch not above 0.
+
+    Examples
+    --------
+    >>> same_thread(1.0, 25.4 / 26, "right", "right").reason
+    'Pitch 1.000 mm in a boss of 0.977 mm: not the same thread. It jams after about 3 turns.'
+    >>> same_thread(1.0, 1.0, "right", "left").state
+    'stop'
+    """
+    difference = positive("puller_pitch_mm", puller_pitch_mm) - positive("boss_pitch_mm", boss_pitch_mm)
+    if puller_hand != boss_hand:
+        return Call(STOP, -math.inf, f"The puller's thread is {puller_hand}-hand, the boss's {boss_hand}-hand.")
+    if abs(difference) <= SAME_PITCH_MM:
+        return Call(IN, SAME_PITCH_MM - abs(difference), "Same pitch, same hand.")
+    jams = turns_to_jam(difference, PLAY_MM)
+    turns = "at once" if jams < 1 else f"after about {jams:.0f} turn{'s' if round(jams) != 1 else ''}"
+    words = f"Pitch {puller_pitch_mm:.3f} mm in a boss of {boss_pitch_mm:.3f} mm: not the same thread. It jams {turns}."
+    return Call(STOP, SAME_PITCH_MM - abs(difference), words)
+
+
+def wanted_force_n(nut_torque_nm: float, nut_d_mm: float, ratio: float, condition: str) -> Estimate:
+    """Pull that frees the taper, *estimate*.
+
+    Parameters
+    ----------
+    nut_torque_nm, nut_d_mm : float
+        What seated it.
+    ratio : float
+        k of 1:k.
+    condition : str
+        `clean`, `oiled` or `fretted`; a long-standing taper counts as fretted.
+
+    Returns
+    -------
+    Estimate
+        N, low/likely/high over nut factor and friction.
+
+    Raises
+    ------
+    BadInput
+        Sizes not above 0, another word.
+
+    Examples
+    --------
+    >>> band = wanted_force_n(55, 12, 8, "clean")
+    >>> [round(value / 1000, 1) for value in (band.low, band.likely, band.high)]
+    [7.6, 11.8, 17.1]
+    """
+    seated = taper_friction("oiled" if condition == "oiled" else "clean")
+    broken = taper_friction(condition)
+    values = [
+        release_force_n(preload_n(nut_torque_nm, factor, nut_d_mm), ratio, low, breakout_friction=high)
+        for factor, low, high in (
+            (NUT_FACTOR.high, seated.low, broken.low),
+            (NUT_FACTOR.likely, seated.likely, broken.likely),
+            (NUT_FACTOR.low, seated.high, broken.high),
+        )
+    ]
+    low, likely, high = sorted(values)
+    return Estimate(low, likely, high, f"{broken.basis}; {NUT_FACTOR.basis}")
+
+
+def pull(d_mm: float, pitch_mm: float, turns: float, screw: Screw, wanted: Estimate | None, *, boss_uts_mpa: float = BOSS_UTS_MPA) -> Pull:
+    """Weigh what the engaged threads stand against what the taper wants.
+
+    Parameters
+    ----------
+    d_mm, pitch_mm : float
+        Of the puller's thread in the boss, mm.
+    turns : float
+        Turns it goes in; only whole ones count.
+    screw : Screw
+    wanted : Estimate, optional
+        Pull expected to free the taper, N; None when unknown.
+    boss_uts_mpa : float
+        Tensile strength of the boss, MPa.
+
+    Returns
+    -------
+    Pull
+        `in` when the threads' least stands the taper's most, `stop` when it does not even stand the likely pull, `too_close`
+        between; `too_close` as well when the pull is unknown.
+
+    Raises
+    ------
+    BadInput
+        Sizes not above 0, negative turns.
+
+    Source
+    ------
+    VDI 2230-1 for stripping and torque.
+
+    Examples
+    --------
+    >>> found = pull(27, 1, 6.5, Screw(12, 1.25), wanted_force_n(55, 12, 8, "clean"))
+    >>> found.turns, found.call.state, round(found.stop_nm)
+    (6, 'in', 80)
+    """
+    whole = full_turns(not_negative("turns", turns) * positive("pitch_mm", pitch_mm), pitch_mm)
+    least, most = (stripping_force_n(d_mm, pitch_mm, whole * pitch_mm, boss_uts_mpa, PULLER_UTS_MPA, loss) for loss in (WORST_LOSS, 0.0))
+    strength = Estimate(least, (least + most) / 2, most, "shear at 0.6 of the strength, worst tolerances to basic sizes")
+    one = stripping_force_n(d_mm, pitch_mm, pitch_mm, boss_uts_mpa, PULLER_UTS_MPA, WORST_LOSS)
+
+    def torque(force_n: float, rub: float) -> float:
+        return torque_for_force_nm(force_n, screw.d_mm, screw.pitch_mm, rub, rub, screw.tip_radius_mm)
+
+    stop = torque(SPARE * least, SCREW_FRICTION.low)  # the least friction makes the most pull
+    if wanted is None:
+        words = f"{whole} whole turns stand {least / 1000:.0f} kN. What the taper wants is unknown without nut torque and taper."
+        return Pull(whole, strength, None, stop, None, one, None, Call(TOO_CLOSE, 0.0, words))
+    frees = Estimate(
+        torque(wanted.low, SCREW_FRICTION.low), torque(wanted.likely, SCREW_FRICTION.likely), torque(wanted.high, SCREW_FRICTION.high)
+    )
+    needed = math.ceil(wanted.high / (SPARE * one))
+    margin = SPARE * least - wanted.high
+    stands = f"{whole} whole turn{'s' if whole != 1 else ''} stand{'' if whole != 1 else 's'} {least / 1000:.0f} kN"
+    wants = f"the taper wants {wanted.low / 1000:.0f} to {wanted.high / 1000:.0f}"
+    if SPARE * least >= wanted.high:
+        call = Call(IN, margin, f"{stands}, {wants}.")
+    elif SPARE * least >= wanted.likely:
+        call = Call(TOO_CLOSE, margin, f"{stands}, {wants}: it may let go first, it may not.")
+    else:
+        call = Call(STOP, margin, f"{stands}, {wants}: the thread goes before the taper does.")
+    return Pull(whole, strength, wanted, stop, frees, one, needed, call)
+
+
+def torque_call(torque_nm: float, found: Pull) -> Call:
+    """The call on a torque now on the centre screw.
+
+    Examples
+    --------
+    >>> found = pull(27, 1, 6.5, Screw(12, 1.25), wanted_force_n(55, 12, 8, "clean"))
+    >>> torque_call(20, found).state, torque_call(80, found).state
+    ('in', 'stop')
+    """
+    not_negative("torque_nm", torque_nm)
+    margin = found.stop_nm - torque_nm
+    if margin < 0:
+        return Call(STOP, margin, f"{torque_nm:.0f} N·m is past the {found.stop_nm:.0f} N·m at which the thread may go.")
+    if found.frees_nm and torque_nm >= found.frees_nm.high:
+        return Call(OUT, margin, f"{torque_nm:.0f} N·m is more than this taper should want: it holds harder than expected.")
+    return Call(IN, margin, f"{torque_nm:.0f} N·m, {margin:.0f} N·m under where to stop.")
