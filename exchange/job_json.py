@@ -7,6 +7,7 @@ from typing import Any
 
 from engines.models import Seat
 from jobs.models import Entry, Job, Reading
+from shopmath.quantity import CANONICAL
 
 SCHEMA, VERSION = "stator-job", 1
 
@@ -29,7 +30,7 @@ def _reading(reading: Reading) -> dict[str, Any]:
         "kind": reading.kind,
         "unit": reading.unit,
         "canonical": reading.canonical,
-        "canonical_unit": {"length": "mm", "temperature": "degC", "time": "s"}.get(reading.kind, ""),
+        "canonical_unit": CANONICAL.get(reading.kind, ""),
         "gauge": reading.gauge.name if reading.gauge else None,
         "correction": reading.extra,
         "taken_at": _when(reading.taken_at),
@@ -92,6 +93,7 @@ def job_as_json(job: Job) -> dict[str, Any]:
         },
         "engine_card": {
             **{name: getattr(card, name) for name in ("name", "summary", "layout", "case_material", "case_material_assumed")},
+            **{name: getattr(card, name) for name in ("taper_ratio", "nut_d_mm", "nut_torque_nm", "shaft_d_mm", "flywheel_source")},
             **{name: getattr(card, name) for name in ("left_name", "right_name", "painted", "version")},
             "seats": [_seat(seat) for seat in card.seats.all()],
         },

@@ -38,7 +38,7 @@ def _section(sheet: Sheet, work: FlywheelOff, middle: float, unit: float) -> Non
         def x(offset: float, sign: int = sign) -> float:
             return middle + sign * offset * unit
 
-        boss = [(x(230), top), (middle + sign * thread, top), (middle + sign * thread, top + 110), (x(74), top + 110), (x(52), top + 230)]
+        boss = [(x(230), top), (middle + sign * thread, top), (middle + sign * thread, top + 110), (x(46), top + 110), (x(70), top + 230)]
         sheet.hatched([*boss, (x(120), top + 230), (x(120), top + 180), (x(230), top + 180)], "plain", 10)
         low = top + engaged
         puller = [(middle + sign * (thread - 3), 66), (middle + sign * (thread - 3), low), (x(30), low), (x(30), 66)]
@@ -48,8 +48,8 @@ def _section(sheet: Sheet, work: FlywheelOff, middle: float, unit: float) -> Non
             sheet.line((middle + sign * (thread - 10), y), (middle + sign * (thread + 7), y), "hot bold" if wrong else "ink")
     end = top + 128
     sheet.rect(middle - 26 * unit, 30, 52 * unit, end - 30, "cut")
-    shaft = [(-46, end), (46, end), (50, top + 128), (72, top + 236), (-72, top + 236), (-50, top + 128)]
-    sheet.shape([(middle + dx * unit * 0.96, y) for dx, y in shaft], "cut")
+    shaft = [(-44, end), (44, end), (68, top + 246), (-68, top + 246)]
+    sheet.shape([(middle + dx * unit * 0.96, y) for dx, y in shaft], "cut paper")
     sheet.line((middle, 16), (middle, top + 250), "chain")
     if work.found and not work.free:
         sheet.arrow((middle, 24), (middle, -4), "ink bold", 12)
@@ -64,7 +64,7 @@ def _section(sheet: Sheet, work: FlywheelOff, middle: float, unit: float) -> Non
             hand = ", left-hand" if work.hand(f"{side}_hand") == "left" else ""
             sheet.text(
                 (middle + (118 * unit if side == "puller" else 124 * unit), y),
-                f"{match.designation}{hand}" if match else f"{side}: not measured",
+                f"{side} {match.designation}{hand}" if match else f"{side} not measured",
                 "strong",
             )
 

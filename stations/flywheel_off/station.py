@@ -78,21 +78,14 @@ class FlywheelOff(Work):
             Ask("screw_d", "Centre screw, over the crests", "", quiet=measured, example="12", resolution=0.1),
             Ask("screw_pitch", "Pitch of the centre screw", "leaf gauge", quiet=measured, example="1.25", **pitch),  # type: ignore[arg-type]
         ]
+        wrong = self.same is not None and self.same.state == "stop"
         if card.nut_torque_nm is None:
-            found.append(
-                Ask("nut_torque", "Torque of the flywheel nut", "manual page", "torque", "Nm", True, "unknown", example="55", resolution=1)
-            )
+            nut = "Torque of the flywheel nut"
+            found.append(Ask("nut_torque", nut, "manual page", "torque", "Nm", True, "unknown", quiet=wrong, example="55", resolution=1))
         if card.nut_d_mm is None:
+            nut = "Thread of the flywheel nut"
             found.append(
-                Ask(
-                    "nut_d",
-                    "Thread of the flywheel nut",
-                    "over the crests",
-                    optional=True,
-                    skip_means="unknown",
-                    example="12",
-                    resolution=0.1,
-                )
+                Ask("nut_d", nut, "over the crests", optional=True, skip_means="unknown", quiet=wrong, example="12", resolution=0.1)
             )
         if self.found and not self.free:
             found.append(

@@ -1,0 +1,221 @@
+from __future__ import annotations
+
+import re
+import uuid
+
+from django.test import TestCase
+from django.utils import timezone
+
+from engines.models import EngineCard
+from jobs.models import Entry
+from shop.models import Puller
+from shopmath.pulling import CONDITIONS, Screw, pull, same_thread, torque_call, wanted_force_n
+from stations.registry import BY_KEY
+from tests.shed import Hands, job, person
+
+KEY = "flywheel-off"
+
+
+class Wheel(Hands):
+    """Hands at Flywheel off."""
+
+    def __init__(self, made):
+        super().__init__(made)
+        self.seat = None
+        self.address = f"/jobs/{made.tag}/{KEY}/"
+
+    def work(self):
+        stage = self.job.run.select_related("job__card").get(key=KEY)
+        return BY_KEY[KEY].bind(stage.job, stage, None, person(), timezone.now())
+
+    @property
+    def entry(self):
+        return Entry.objects.filter(job=self.job, station__key=KEY).order_by("-pk")[0]
+
+    def measure(self, **readings):
+        for ask, text in readings.items():
+            self.post("keep", ask=ask, text=text, client_key=uuid.uuid4().hex)
+
+
+BOSS = {"boss_d": "25.98", "boss_pitch": "1 mm", "boss_hand": "right"}
+
+
+class FlywheelOff(TestCase):
+    def setUp(self):
+        made = job(order="flywheel")
+        EngineCard.objects.update(taper_ratio=8, nut_d_mm=12, nut_torque_nm=55, shaft_d_mm=16, flywheel_source="manual page 41")
+        self.puller = Puller.objects.create(name="Small puller", thread_mm=26.9, pitch_mm=1.0)
+        self.old = Puller.objects.create(name="Old cycle puller", thread_mm=18.95, pitch_mm=25.4 / 26)
+        self.hands = Wheel(made)
+
+    def plate(self):
+        return self.hands.work().plate()
+
+    def ready(self, turns="6.5"):
+        self.hands.choose(puller=str(self.puller.pk))
+        self.hands.measure(**BOSS, turns=turns)
+
+    def test_it_asks_for_puller_and_boss_before_anything_else(self):
+        plate = self.plate()
+        self.assertEqual((plate.state, plate.words), ("wait", "Which thread?"))
+        self.assertEqual(self.hands.work().ask_for(None).key, "puller_d")
+        self.assertEqual(self.hands.work().actions(), ())
+
+    def test_the_puller_in_hand_is_measured_in_any_unit(self):
+        self.hands.measure(puller_d="1.06 in", puller_pitch="1,0 mm", puller_hand="r")
+        self.assertEqual(self.hands.work().match("puller").designation, "M27x1")
+
+    def test_a_26_tpi_puller_in_a_1_mm_boss_is_stop_and_says_when_it_jams(self):
+        self.hands.choose(puller=str(self.old.pk))
+        self.hands.measure(boss_d="18.05", boss_pitch="1", boss_hand="right", turns="2.5")
+        plate = self.plate()
+        self.assertEqual((plate.state, plate.words), ("stop", "Not its puller"))
+        self.assertRegex(plate.line, r"jams after about 3 turns. It bound at 2.5")
+        self.assertIn("take off no metal", plate.move)
+        self.assertIsNone(self.hands.work().found)
+
+    def test_a_left_hand_boss_is_told_from_a_right_hand_puller(self):
+        self.hands.choose(puller=str(self.puller.pk))
+        self.hands.measure(boss_d="25.98", boss_pitch="1", boss_hand="left")
+        self.assertIn("the boss's left-hand", self.plate().line)
+
+    def test_enough_turns_hold_and_the_scale_says_where_to_stop(self):
+        self.ready()
+        work = self.hands.work()
+        self.assertEqual((work.plate().state, work.found.turns), ("in", 6))
+        self.assertRegex(work.plate().move, r"let go by \d+ N·m; stop at 79")
+        self.assertIn("manual page 41", next(each.source for each in work.traces() if each.label == "Taper wants"))
+
+    def test_one_turn_is_stop_and_says_how_many_more_and_what_they_buy(self):
+        self.ready(turns="1")
+        self.hands.choose(condition="fretted")
+        plate = self.plate()
+        self.assertEqual((plate.state, plate.words), ("stop", "More thread first"))
+        self.assertRegex(plate.move, r"Get \d+ more turns? in, \d+ whole ones; each whole turn buys 1\d\.\d kN")
+        self.hands.tick_all()
+        self.assertIn("the thread goes before the taper", self.hands.act("free"))
+
+    def test_what_is_unknown_is_shown_as_unknown_and_the_thread_still_sets_a_stop(self):
+        EngineCard.objects.update(nut_torque_nm=None)
+        self.ready()
+        plate = self.plate()
+        self.assertEqual(plate.state, "too_close")
+        self.assertIn("unknown", plate.line)
+        self.assertRegex(plate.move, r"stop at 79 N·m")
+        self.hands.measure(nut_torque="40 ft-lb")
+        self.assertEqual(self.plate().state, "in")
+
+    def test_the_pull_is_shut_until_the_catcher_and_the_hold_are_ticked(self):
+        self.ready()
+        self.assertIn("catcher", self.hands.act("free"))
+        self.hands.tick_all()
+        self.hands.act("free")
+        self.assertEqual(self.plate().words, "It is off")
+
+    def test_each_attempt_is_kept_and_a_torque_past_the_stop_is_stop(self):
+        self.ready()
+        self.hands.tick_all()
+        self.hands.measure(torque="25")
+        self.assertEqual(self.plate().words, "Pulling")
+        self.hands.act("wait")
+        self.assertEqual(self.hands.entry.timers.get().label, "turn it again")
+        self.hands.measure(torque="50")
+        self.assertEqual(self.plate().words, "It holds hard")
+        self.hands.measure(torque="95 Nm")
+        self.assertEqual(self.plate().state, "stop")
+        self.assertEqual([reading.text for reading in self.hands.work().live("torque")], ["25", "50", "95 Nm"])
+
+    def off(self, taper="grey", key="sound", magnets="sound", **more):
+        self.ready()
+        self.hands.tick_all()
+        self.hands.measure(torque="30")
+        self.hands.act("free")
+        self.hands.measure(taper=taper, key=key, **more, magnets=magnets)
+
+    def test_off_and_looked_at_it_is_signed_with_what_it_took(self):
+        self.off()
+        self.assertEqual(self.plate().words, "Off")
+        self.hands.act("sign")
+        entry = self.hands.entry
+        self.assertEqual((entry.call_state, entry.result["peak_torque_nm"], entry.result["boss_thread"]), ("in", 30, "M27x1"))
+        self.assertEqual(self.hands.job.run.get(key=KEY).state, "done")
+
+    def test_it_is_not_signed_before_it_is_looked_at(self):
+        self.ready()
+        self.hands.tick_all()
+        self.hands.act("free")
+        self.assertIn("Still to look at: the taper", self.hands.act("sign"))
+
+    def test_a_stepped_key_says_what_it_does_to_the_timing(self):
+        self.off(key="stepped", step="0.4")
+        self.assertIn("shifts the timing 2.9°", self.plate().line)
+
+    def test_a_picked_up_taper_and_a_cracked_magnet_are_out(self):
+        self.off(taper="red", magnets="cracked")
+        plate = self.plate()
+        self.assertEqual(plate.state, "out")
+        self.assertIn("lap before it goes back", plate.line)
+        self.assertIn("cracked magnet", plate.detail)
+
+    def test_what_cannot_be_is_refused_in_words(self):
+        self.ready()
+        for ask, text, words in [
+            ("boss_d", "300 mm", "not believable"),
+            ("boss_pitch", "0 tpi", "no pitch"),
+            ("turns", "90 turns", "not believable"),
+            ("torque", "25 mm", "unit of length"),
+            ("torque", "-5", "not believable"),
+            ("boss_hand", "up", "none of these"),
+        ]:
+            with self.subTest(text):
+                self.assertIn(words, self.hands.keep(ask, text))
+
+    def test_the_drawing_shows_the_turns_engaged_and_the_three_stretches(self):
+        self.ready(turns="4")
+        text = str(self.hands.work().drawing())
+        self.assertIn("4 turns in", text)
+        self.assertIn("lets go", text)
+        self.assertRegex(text, r"stop \d+")
+        self.assertEqual(len(re.findall(r'class="ink"', text.split("narrow")[0])) % 2, 1)  # two marks a turn, one for the likely pull
+
+    def test_figures_of_the_flywheel_are_kept_on_the_card_in_any_unit(self):
+        fields = {"part": "wheel", "wheel-taper_ratio": "7", "wheel-nut_d_mm": "1/2 in", "wheel-nut_torque_nm": "40 ft-lb"}
+        self.hands.client.post("/jobs/0412/card/", fields)
+        card = EngineCard.objects.get()
+        self.assertEqual((card.taper_ratio, card.nut_d_mm, round(card.nut_torque_nm)), (7, 12.7, 54))
+        answer = self.hands.client.post("/jobs/0412/card/", {**fields, "wheel-nut_torque_nm": "40 mm"})
+        self.assertContains(answer, "mm is a unit of length")
+        self.assertContains(answer, 'value="40 mm"')
+
+
+class Weighing(TestCase):
+    """The core of the pull."""
+
+    def test_more_turns_never_weaken_the_call(self):
+        order = ["stop", "too_close", "in"]
+        wanted = wanted_force_n(55, 12, 8, "fretted")
+        states = [order.index(pull(27, 1, turns, Screw(12, 1.25), wanted).call.state) for turns in range(1, 12)]
+        self.assertEqual(states, sorted(states))
+        self.assertEqual((states[0], states[-1]), (0, 2))
+
+    def test_the_turns_asked_for_are_enough_and_one_less_is_not(self):
+        wanted = wanted_force_n(55, 12, 8, "fretted")
+        needed = pull(27, 1, 1, Screw(12, 1.25), wanted).turns_wanted
+        self.assertEqual(pull(27, 1, needed, Screw(12, 1.25), wanted).call.state, "in")
+        self.assertNotEqual(pull(27, 1, needed - 1, Screw(12, 1.25), wanted).call.state, "in")
+
+    def test_a_fretted_taper_wants_more_than_a_clean_one_and_that_more_than_an_oiled(self):
+        likely = {condition: wanted_force_n(55, 12, 8, condition).likely for condition in CONDITIONS}
+        self.assertTrue(likely["oiled"] < likely["clean"] < likely["fretted"])
+
+    def test_parts_of_a_turn_do_not_count(self):
+        wanted = wanted_force_n(55, 12, 8, "clean")
+        self.assertEqual(pull(27, 1, 4.9, Screw(12, 1.25), wanted).strength, pull(27, 1, 4, Screw(12, 1.25), wanted).strength)
+
+    def test_no_turn_stands_nothing(self):
+        found = pull(27, 1, 0.8, Screw(12, 1.25), None)
+        self.assertEqual((found.turns, found.stop_nm), (0, 0.0))
+        self.assertEqual(torque_call(5, found).state, "stop")
+
+    def test_the_same_leaf_twice_is_the_same_thread(self):
+        self.assertEqual(same_thread(1.0, 1.005, "left", "left").state, "in")
