@@ -88,12 +88,21 @@ class Seat(models.Model):
         ordering = ["pk"]
         constraints = [
             models.CheckConstraint(
-                condition=~Q(designation="") | Q(bore_mm__gt=0, outside_mm__gt=models.F("bore_mm"), width_mm__gt=0),
+                condition=~Q(designation="")
+                | Q(
+                    # an unknown size compares as unknown, which a check lets pass: say it outright
+                    bore_mm__isnull=False,
+                    outside_mm__isnull=False,
+                    width_mm__isnull=False,
+                    bore_mm__gt=0,
+                    outside_mm__gt=models.F("bore_mm"),
+                    width_mm__gt=0,
+                ),
                 name="seat_bearing_known",
                 violation_error_message="Give the bearing's marking, or its bore, outside and width.",
             ),
             models.CheckConstraint(
-                condition=~Q(code="") | Q(measured_mm__gt=0),
+                condition=~Q(code="") | Q(measured_mm__isnull=False, measured_mm__gt=0),
                 name="seat_size_known",
                 violation_error_message="Give the fit code of the seat, or its measured size.",
             ),

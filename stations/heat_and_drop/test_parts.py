@@ -231,7 +231,7 @@ class Drawn(TestCase):
 
     def test_without_a_plan_it_says_why(self):
         hands, _ = self.drawn()
-        Seat.objects.filter(pk=hands.seat.pk).update(code="", measured_mm=None, designation="69999")
+        Seat.objects.filter(pk=hands.seat.pk).update(designation="69999")
         self.assertIn("Nothing to draw until the sizes are settled", str(Hands(hands.job).work().drawing()))
 
 
