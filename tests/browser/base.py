@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import atexit
+import re
 from typing import Any, ClassVar
 
 from django.conf import settings
@@ -71,7 +72,12 @@ class BrowserCase(StaticLiveServerTestCase):
 
     def sees(self, words, where="body"):
         """Wait until the words can be read."""
-        self.page.locator(where).get_by_text(words).locator("visible=true").first.wait_for()
+        try:
+            self.page.locator(where).get_by_text(re.compile(re.escape(words))).locator("visible=true").first.wait_for()
+        except Exception as error:
+            said = self.page.evaluate("[...document.querySelectorAll('.strip-words, .strip, .plate')].map((e) => e.innerText).join(' | ')")
+            field = self.page.evaluate("document.getElementById('strip-field')?.value")
+            raise AssertionError(f"{words!r} was not seen. The page says: {said!r}; in the field: {field!r}.") from error
 
     def enter(self, text, then):
         """Type like a gauge, end with Enter, and wait for what is asked or said next."""

@@ -114,16 +114,26 @@
   });
 
   /* htmx */
+  let writing = 0; // requests under way that write; a look at what others wrote waits for them
+  const writes = (event) => event.detail.requestConfig && event.detail.requestConfig.verb === "post";
   document.addEventListener("htmx:beforeRequest", (event) => {
     const element = event.detail.elt;
+    if (writes(event)) {
+      writing += 1;
+      htmx.trigger("#pulse", "htmx:abort");
+    }
     if (element.id !== "pulse") return;
     const sliding = Date.now() - sliderAt < 10000;
-    if (document.hidden || openPanel || sliding) event.preventDefault();
+    if (document.hidden || openPanel || sliding || writing > 0) event.preventDefault();
+  });
+  document.addEventListener("htmx:afterRequest", (event) => {
+    if (writes(event)) writing = Math.max(0, writing - 1);
   });
   document.addEventListener("htmx:beforeSwap", (event) => {
+    const element = event.detail.requestConfig && event.detail.requestConfig.elt;
+    if (element && element.id === "pulse" && writing > 0) event.detail.shouldSwap = false;
     const input = field();
-    const form = event.detail.requestConfig && event.detail.requestConfig.elt;
-    if (!input || !form || !form.matches(".strip-entry")) return;
+    if (!input || !element || !element.matches(".strip-entry")) return;
     if (event.detail.xhr.getResponseHeader("X-Kept") === "yes") {
       store(draftName(input), null);
       if (input.value.trim() !== "") keptAt = Date.now();
