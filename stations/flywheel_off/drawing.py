@@ -53,9 +53,10 @@ def _section(sheet: Sheet, work: FlywheelOff, middle: float, unit: float) -> Non
     sheet.line((middle, 16), (middle, top + 250), "chain")
     if work.found and not work.free:
         sheet.arrow((middle, 24), (middle, -4), "ink bold", 12)
-    left = max(8.0, middle - 250 * unit)
+    left = 8.0 if unit < 1 else middle - 250
     with sheet.link(f"{work.address}?ask=turns", "Reading: turns"):
-        words = f"{turns:g} turns in" if turns else "turns not counted"
+        counted = f"{turns:g} turns" if unit < 1 else f"{turns:g} turns in"
+        words = counted if turns else "not counted"
         sheet.text((left, 40), words, "reading-label ink big")
         sheet.text((left, 60), f"{work.found.turns} whole ones count" if work.found else "only whole ones count", "quiet")
     for side, y in (("puller", 96), ("boss", 134)):

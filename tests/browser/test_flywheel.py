@@ -60,7 +60,6 @@ class ByKeyboard(FlywheelOff):
         self.enter("0.4", then="The magnets")
         self.option("s", then="Anything to remember?")
         self.sees("shifts the timing 2.9°")
-        self.enter("", then="Nothing more to measure")
         self.page.locator("button[value=sign]").focus()
         self.page.keyboard.press("Enter")
         self.sees("Signed by Una")
