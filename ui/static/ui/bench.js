@@ -28,7 +28,8 @@
     const input = field();
     if (!input || input.value) return;
     const draft = store(draftName(input));
-    if (draft) input.value = draft;
+    if (draft && draft === input.dataset.before) store(draftName(input), null); // kept already, by a plain form post
+    else if (draft) input.value = draft;
   };
 
   const focusStrip = () => {
