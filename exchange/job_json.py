@@ -25,6 +25,7 @@ def _seat(seat: Seat) -> dict[str, Any]:
 def _reading(reading: Reading) -> dict[str, Any]:
     return {
         "ask": reading.ask,
+        "asked": reading.extra.get("asked", ""),
         "heat": reading.heat,
         "typed": reading.text,
         "kind": reading.kind,
@@ -32,7 +33,7 @@ def _reading(reading: Reading) -> dict[str, Any]:
         "canonical": reading.canonical,
         "canonical_unit": CANONICAL.get(reading.kind, ""),
         "gauge": reading.gauge.name if reading.gauge else None,
-        "correction": reading.extra,
+        "correction": {name: value for name, value in reading.extra.items() if name != "asked"},
         "taken_at": _when(reading.taken_at),
         "by": reading.by.called,
         "withdrawn_at": _when(reading.withdrawn_at),

@@ -181,7 +181,9 @@ def keep(request: HttpRequest, work: Work) -> HttpResponse:
         return show(request, work, ask.key, error, text)
     entry = work.entry
     assert entry is not None
-    reading = log.keep_reading(entry, work.person, ask.key, quantity, client_key, heat=work.heat, gauge=gauge, extra=extra)
+    reading = log.keep_reading(
+        entry, work.person, ask.key, quantity, client_key, heat=work.heat, gauge=gauge, extra={**extra, "asked": ask.words}
+    )
     if not ask.repeats:
         for older in work.live(ask.key):
             log.withdraw(older)

@@ -109,7 +109,9 @@ class Shed:
     def note(self, job: Job, key: str, text: str, at: datetime, sign: bool = True) -> None:
         stage = job.run.get(key=key)
         entry = log.open_entry(stage, None, self.hand)
-        log.keep_reading(entry, self.hand, "note", log.words(text), uuid.uuid4().hex, at=at)
+        log.keep_reading(
+            entry, self.hand, "note", log.words(text), uuid.uuid4().hex, extra={"asked": "What was done, what was found?"}, at=at
+        )
         work = BY_KEY[key].bind(job, stage, None, self.hand, at)
         if sign:
             work.sign()
@@ -179,7 +181,15 @@ class Shed:
         gauge, extra = work.extra_for(ask, quantity, {})
         assert work.entry is not None
         reading = log.keep_reading(
-            work.entry, self.hand, ask.key, quantity, uuid.uuid4().hex, heat=work.heat, gauge=gauge, extra=extra, at=work.now
+            work.entry,
+            self.hand,
+            ask.key,
+            quantity,
+            uuid.uuid4().hex,
+            heat=work.heat,
+            gauge=gauge,
+            extra={**extra, "asked": ask.words},
+            at=work.now,
         )
         fresh = work.station.bind(work.job, work.stage, work.seat, self.hand, work.now)
         fresh.after_keep(reading)

@@ -116,19 +116,25 @@
 
   /* htmx */
   let writing = 0; // requests under way that write; a look at what others wrote waits for them
+  const toPulse = (name) => {
+    const pulse = document.getElementById("pulse");
+    if (pulse) htmx.trigger(pulse, name);
+  };
   const writes = (event) => event.detail.requestConfig && event.detail.requestConfig.verb === "post";
   document.addEventListener("htmx:beforeRequest", (event) => {
     const element = event.detail.elt;
     if (writes(event)) {
       writing += 1;
-      htmx.trigger("#pulse", "htmx:abort");
+      toPulse("htmx:abort");
     }
     if (element.id !== "pulse") return;
     const sliding = Date.now() - sliderAt < 10000;
     if (document.hidden || openPanel || sliding || writing > 0) event.preventDefault();
   });
   document.addEventListener("htmx:afterRequest", (event) => {
-    if (writes(event)) writing = Math.max(0, writing - 1);
+    if (!writes(event)) return;
+    writing = Math.max(0, writing - 1);
+    if (!document.contains(event.detail.target)) toPulse("refresh"); // two quick acts: the second's answer has lost its place
   });
   document.addEventListener("htmx:beforeSwap", (event) => {
     const element = event.detail.requestConfig && event.detail.requestConfig.elt;
