@@ -57,7 +57,7 @@ class BrowserCase(StaticLiveServerTestCase):
         )
         self.addCleanup(context.close)
         page = context.new_page()
-        page.set_default_timeout(5000)
+        page.set_default_timeout(15000)
         self.noise = getattr(self, "noise", [])
         page.on("console", lambda m: self.noise.append(f"{m.type}: {m.text}") if m.type in ("error", "warning") else None)
         page.on("pageerror", lambda error: self.noise.append(f"pageerror: {error}"))

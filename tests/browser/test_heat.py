@@ -36,6 +36,7 @@ class TheWholeSlice(BrowserCase):
         person()
         self.ctx.clear_cookies()
         self.go("/")
+        self.page.locator("#id_username:focus").wait_for()
         self.page.keyboard.type("una")
         self.page.keyboard.press("Tab")
         self.page.keyboard.type(PASSWORD)

@@ -115,30 +115,30 @@
   });
 
   /* htmx */
-  let writing = 0; // requests under way that write; a look at what others wrote waits for them
-  const toPulse = (name) => {
-    const pulse = document.getElementById("pulse");
-    if (pulse) htmx.trigger(pulse, name);
-  };
-  const writes = (event) => event.detail.requestConfig && event.detail.requestConfig.verb === "post";
+  let writing = 0; // requests under way that write
+  let wroteAt = 0; // a look at what others wrote that began before the last write shows an old page
+  let lookedAt = 0;
   document.addEventListener("htmx:beforeRequest", (event) => {
-    const element = event.detail.elt;
-    if (writes(event)) {
+    const { elt, xhr, target, requestConfig } = event.detail;
+    if (requestConfig.verb === "post") {
       writing += 1;
-      toPulse("htmx:abort");
+      xhr.addEventListener("loadend", () => wrote(xhr, target)); // on the request itself: its element may be gone from the page by then
     }
-    if (element.id !== "pulse") return;
+    if (elt.id !== "pulse") return;
     const sliding = Date.now() - sliderAt < 10000;
     if (document.hidden || openPanel || sliding || writing > 0) event.preventDefault();
+    else lookedAt = performance.now();
   });
-  document.addEventListener("htmx:afterRequest", (event) => {
-    if (!writes(event)) return;
-    writing = Math.max(0, writing - 1);
-    if (!document.contains(event.detail.target)) toPulse("refresh"); // two quick acts: the second's answer has lost its place
-  });
+  const wrote = (xhr, target) => {
+    writing -= 1;
+    wroteAt = performance.now();
+    const work = document.getElementById("work");
+    const lost = target.id === "work" && !document.contains(target); // two quick acts: the first's answer took the second's place
+    if (lost && work && xhr.status === 200) htmx.swap(work, xhr.responseText, { swapStyle: "outerHTML" });
+  };
   document.addEventListener("htmx:beforeSwap", (event) => {
     const element = event.detail.requestConfig && event.detail.requestConfig.elt;
-    if (element && element.id === "pulse" && writing > 0) event.detail.shouldSwap = false;
+    if (element && element.id === "pulse" && (writing > 0 || lookedAt < wroteAt)) event.detail.shouldSwap = false;
     const input = field();
     if (!input || !element || !element.matches(".strip-entry")) return;
     if (event.detail.xhr.getResponseHeader("X-Kept") === "yes") {
