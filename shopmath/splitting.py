@@ -1,0 +1,317 @@
+"""Parting two case halves: is every fastener out, how far may one side lead, what is the next move.
+
+A dowel with a clearance c over an engaged length e lets the half tilt by c/e before it binds. Across the joint that tilt is the lead
+allowed; it grows as the gap opens and the dowels come out.
+"""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Sequence
+from dataclasses import dataclass
+
+from shopmath.checks import not_negative, positive
+from shopmath.estimate import Estimate
+from shopmath.gapplane import GapPlane, bind_lead_mm
+from shopmath.threads import WORST_LOSS, full_turns, stripping_force_n, torque_for_force_nm
+from shopmath.verdict import IN, OUT, STOP, TOO_CLOSE, Call, call
+
+USUAL_CLEARANCE_MM, USUAL_ENGAGED_MM = 0.03, 8.0  # of a case dowel, where the card has none: estimates
+TAP_SHARE = 0.7  # of the lead allowed: from here on the halves are levelled before the next turn
+MOST_TURNS, LEAST_TURNS = 2.0, 0.25
+SPLITTER_UTS_MPA = 800.0
+SPARE = 0.5  # of the lowest strength of a thread in a casting
+SCREW_FRICTION_LOW = 0.10
+
+
+@dataclass(frozen=True)
+class Place:
+    """A named place on the joint face, mm."""
+
+    name: str
+    x_mm: float
+    y_mm: float
+
+
+@dataclass(frozen=True)
+class Census:
+    """Which places still hold a fastener, where a forgotten one is likely, and the call on it."""
+
+    missing: tuple[str, ...]
+    likely: tuple[str, ...]
+    call: Call
+
+
+@dataclass(frozen=True)
+class DowelFit:
+    """A dowel's clearance on diameter and engaged length with the joint closed, mm."""
+
+    clearance_mm: float = USUAL_CLEARANCE_MM
+    engaged_mm: float = USUAL_ENGAGED_MM
+
+
+@dataclass(frozen=True)
+class Move:
+    """The next move: `go_on` so many turns, `tap` a place outward, `back` the leading side, or `lift`."""
+
+    kind: str
+    place: str
+    turns: float
+    words: str
+
+
+def census(
+    places: Sequence[Place],
+    out: Sequence[str],
+    counted: int | None = None,
+    seen_only: Sequence[str] = (),
+    lagging: tuple[float, float] | None = None,
+) -> Census:
+    """Fasteners out against the places on the card.
+
+    Parameters
+    ----------
+    places : sequence of Place
+        Every position that holds a fastener.
+    out : sequence of str
+        Names ticked out.
+    counted : int, optional
+        Pieces lying on the tray.
+    seen_only : sequence of str
+        Ticked out without having been measured: the first to be doubted when the count is short.
+    lagging : (x, y), optional
+        Where the gap stays narrow, mm: a fastener left in holds it there.
+
+    Returns
+    -------
+    Census
+        `in` when all are out and the count agrees; `stop` with the likely place otherwise; `too_close` when nothing was counted.
+
+    Raises
+    ------
+    BadInput
+        A negative count.
+
+    Examples
+    --------
+    >>> case = [Place("1", -70, 0), Place("2", 0, 55), Place("3", 80, 10)]
+    >>> census(case, ["1", "3"]).call.reason
+    '1 of 3 fasteners is not ticked out: 2.'
+    >>> census(case, ["1", "2", "3"], counted=2, seen_only=["2", "3"], lagging=(70, 0)).likely
+    ('3', '2')
+    """
+    if counted is not None:
+        not_negative("counted", counted)
+    done = set(out)
+    missing = tuple(place.name for place in places if place.name not in done)
+
+    def near(names: Sequence[str]) -> tuple[str, ...]:
+        at = {place.name: place for place in places}
+        if lagging is None:
+            return tuple(names)
+        return tuple(sorted(names, key=lambda name: math.hypot(at[name].x_mm - lagging[0], at[name].y_mm - lagging[1])))
+
+    if missing:
+        verb = "is" if len(missing) == 1 else "are"
+        words = f"{len(missing)} of {len(places)} fasteners {verb} not ticked out: {', '.join(missing)}."
+        return Census(missing, near(missing), Call(STOP, float(-len(missing)), words))
+    if counted is None:
+        return Census((), (), Call(TOO_CLOSE, 0.0, "Every place is ticked. Count the pieces on the tray."))
+    if counted < len(places):
+        doubted = [name for name in seen_only if name in {place.name for place in places}] or [place.name for place in places]
+        short = len(places) - counted
+        words = f"{counted} on the tray for {len(places)} places: {short} still in, or lost."
+        return Census((), near(doubted), Call(STOP, float(-short), words))
+    if counted > len(places):
+        words = f"{counted} on the tray for {len(places)} places: the card lacks {counted - len(places)}. Put the place on the card."
+        return Census((), (), Call(TOO_CLOSE, float(len(places) - counted), words))
+    return Census((), (), Call(IN, 0.0, f"All {counted} fasteners out, by place and by count."))
+
+
+def lead_allowed_mm(dowels: Sequence[DowelFit], gap_mm: float, span_mm: float) -> float:
+    """How far one side may lead before the first dowel binds.
+
+    Parameters
+    ----------
+    dowels : sequence of DowelFit
+    gap_mm : float
+        Mean gap now, mm: so much of each dowel is out already.
+    span_mm : float
+        Across the joint, mm.
+
+    Returns
+    -------
+    float
+        mm; infinity when no dowel is engaged any more.
+
+    Raises
+    ------
+    BadInput
+        Negative gap, span not above 0.
+
+    Examples
+    --------
+    >>> round(lead_allowed_mm([DowelFit(0.03, 8)], 2.0, 160), 2)
+    0.8
+    >>> lead_allowed_mm([DowelFit(0.03, 8)], 9.0, 160)
+    inf
+    """
+    not_negative("gap_mm", gap_mm)
+    limits = [bind_lead_mm(each.clearance_mm, max(0.0, each.engaged_mm - gap_mm), span_mm) for each in dowels]
+    return min(limits, default=math.inf)
+
+
+def split_call(plane: GapPlane, allowed_mm: float, uncertainty_mm: float) -> Call:
+    """The call on a lead: `stop` once a dowel must bind.
+
+    Examples
+    --------
+    >>> from shopmath.gapplane import Point, fit
+    >>> case = [Point("front", -80, 0, 1.0), Point("top", 0, 60, 1.1), Point("rear", 80, 0, 1.2)]
+    >>> split_call(fit(case), 0.8, 0.05).state, split_call(fit(case), 0.1, 0.05).state
+    ('in', 'stop')
+    """
+    if math.isinf(allowed_mm):
+        return Call(IN, math.inf, "The dowels are out: nothing binds any more.")
+    found = call(plane.lead_mm, high=allowed_mm, uncertainty=uncertainty_mm, unit="mm", digits=2)
+    lead = f"{plane.leading_name} leads {plane.lagging_name} by {plane.lead_mm:.2f} mm"
+    if found.state == IN:
+        return Call(IN, found.margin, f"{lead}; {allowed_mm:.2f} mm is allowed.")
+    if found.state == TOO_CLOSE:
+        return Call(TOO_CLOSE, found.margin, f"{lead} ± {uncertainty_mm:.2f}; the dowels bind at {allowed_mm:.2f} mm.")
+    return Call(STOP, found.margin, f"{lead}: past the {allowed_mm:.2f} mm at which the dowels bind.")
+
+
+def next_move(plane: GapPlane, allowed_mm: float, call_state: str, pitch_mm: float = 1.0) -> Move:
+    """What to do now.
+
+    Parameters
+    ----------
+    plane : GapPlane
+    allowed_mm : float
+        From `lead_allowed_mm`.
+    call_state : str
+        From `split_call`.
+    pitch_mm : float
+        Of the splitter's screw, mm a turn.
+
+    Returns
+    -------
+    Move
+        Turns in quarters, as many as keep the lead under seven tenths of what is allowed if it goes on growing as it has.
+
+    Raises
+    ------
+    BadInput
+        Pitch not above 0.
+
+    Examples
+    --------
+    >>> from shopmath.gapplane import Point, fit
+    >>> case = [Point("front", -80, 0, 1.0), Point("top", 0, 60, 1.1), Point("rear", 80, 0, 1.2)]
+    >>> next_move(fit(case), 0.8, "in").words
+    'Go on one turn and three quarters, then measure again.'
+    >>> next_move(fit(case), 0.25, "in").words
+    'Tap at front, outward with the half that lifts. No more screw until it is level.'
+    """
+    positive("pitch_mm", pitch_mm)
+    if math.isinf(allowed_mm):
+        return Move("lift", "", 0.0, "Hands under it: lift it straight off, the gear shafts held down.")
+    if call_state in (STOP, OUT):
+        words = f"Ease the screw half a turn. Tap the half back down at {plane.leading_name}, then measure again."
+        return Move("back", plane.leading_name, -0.5, words)
+    spare = TAP_SHARE * allowed_mm - plane.lead_mm
+    if call_state == TOO_CLOSE or spare <= 0:
+        words = f"Tap at {plane.lagging_name}, outward with the half that lifts. No more screw until it is level."
+        return Move("tap", plane.lagging_name, 0.0, words)
+    grows = plane.lead_mm / plane.mean_mm if plane.mean_mm > 0 else 0.0
+    turns = MOST_TURNS if grows <= 0 else spare / (grows * pitch_mm)
+    turns = max(LEAST_TURNS, min(MOST_TURNS, math.floor(4 * turns) / 4))
+    return Move("go_on", "", turns, f"Go on {spoken_turns(turns)}, then measure again.")
+
+
+def spoken_turns(turns: float) -> str:
+    """A number of turns in quarters as one says it.
+
+    Examples
+    --------
+    >>> spoken_turns(0.25), spoken_turns(1), spoken_turns(1.75)
+    ('a quarter turn', 'one turn', 'one turn and three quarters')
+    """
+    whole, part = int(turns), round((turns % 1) * 4)
+    parts = {0: "", 1: "a quarter", 2: "half" if not whole else "a half", 3: "three quarters"}
+    wholes = {0: "", 1: "one turn", 2: "two turns"}.get(whole, f"{whole} turns")
+    if not whole:
+        return f"{parts[part]} {'of a turn' if part == 3 else 'turn'}"
+    return f"{wholes} and {parts[part]}" if part else wholes
+
+
+@dataclass(frozen=True)
+class Screws:
+    """What the splitter's screws stand in the case: N for all of them, torque a screw to stop at, turns wanted, the call."""
+
+    turns: int
+    strength: Estimate
+    stop_nm: float
+    turns_wanted: int
+    call: Call
+
+
+def splitter_screws(d_mm: float, pitch_mm: float, turns: float, case_uts_mpa: float, screws: int, wanted: Estimate) -> Screws:
+    """Weigh the splitter's screws in the case's threads against the pull the joint may want.
+
+    Parameters
+    ----------
+    d_mm, pitch_mm : float
+        Of the screws that go into the case, mm.
+    turns : float
+        Engaged; only whole ones count.
+    case_uts_mpa : float
+        Least tensile strength of the casting, MPa.
+    screws : int
+        How many share the load.
+    wanted : Estimate
+        Pull that parts the halves, N.
+
+    Returns
+    -------
+    Screws
+        `in` when half the least strength stands the most that may be wanted; `stop` when it does not stand the likely pull.
+
+    Raises
+    ------
+    BadInput
+        Sizes, strength or number not above 0, negative turns.
+
+    Source
+    ------
+    VDI 2230-1 for stripping; half of the least strength, a shop rule for threads in castings.
+
+    Examples
+    --------
+    >>> pull = Estimate(1500, 4000, 9000)
+    >>> found = splitter_screws(6, 1, 10, 228, 2, pull)
+    >>> found.turns, found.call.state, splitter_screws(6, 1, 2, 228, 2, pull).call.state
+    (10, 'in', 'stop')
+    """
+    positive("screws", screws)
+    whole = full_turns(not_negative("turns", turns) * positive("pitch_mm", pitch_mm), pitch_mm)
+    least, most = (
+        screws * stripping_force_n(d_mm, pitch_mm, whole * pitch_mm, case_uts_mpa, SPLITTER_UTS_MPA, loss) for loss in (WORST_LOSS, 0.0)
+    )
+    one = screws * stripping_force_n(d_mm, pitch_mm, pitch_mm, case_uts_mpa, SPLITTER_UTS_MPA, WORST_LOSS)
+    strength = Estimate(least, (least + most) / 2, most, "shear at 0.6 of the casting's strength, worst tolerances to basic sizes")
+    stop = torque_for_force_nm(SPARE * least / screws, d_mm, pitch_mm, SCREW_FRICTION_LOW, SCREW_FRICTION_LOW, 0.65 * d_mm)
+    needed = math.ceil(wanted.high / (SPARE * one))
+    stands = (
+        f"{screws} screw{'s' if screws != 1 else ''}, {whole} whole turn{'s' if whole != 1 else ''} deep: {SPARE * least / 1000:.1f} kN"
+    )
+    wants = f"the halves may hold with {wanted.low / 1000:.1f} to {wanted.high / 1000:.1f}"
+    margin = SPARE * least - wanted.high
+    if margin >= 0:
+        found = Call(IN, margin, f"{stands} at half strength; {wants}.")
+    elif SPARE * least >= wanted.likely:
+        found = Call(TOO_CLOSE, margin, f"{stands} at half strength; {wants}. {needed} turns would do.")
+    else:
+        found = Call(STOP, margin, f"{stands} at half strength; {wants}: the case's threads may pull out. {needed} turns are wanted.")
+    return Screws(whole, strength, stop, needed, found)
