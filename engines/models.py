@@ -1,6 +1,11 @@
-"""Engine cards: what an engine is made of and what it should measure, with the source of each figure."""
+"""Engine cards: what an engine is made of and what it should measure, with the source of each figure.
+
+A card on the shelf is copied for every job, so that a finished job keeps the card it was done by. What is unknown stays empty.
+"""
 
 from __future__ import annotations
+
+import uuid
 
 from django.core.validators import MaxValueValidator, MinValueValidator
 from django.db import models
@@ -13,8 +18,14 @@ def case_metals() -> list[tuple[str, str]]:
     return [(key, materials.get(key).name) for key in ("al-si7-mg", "al-si9-cu3", "adc12", "al-6082", "al-7075", "az91d", "gjl-250")]
 
 
+class Hand(models.TextChoices):
+    UNKNOWN = "", "unknown"
+    RIGHT = "right", "right-hand"
+    LEFT = "left", "left-hand"
+
+
 class EngineCard(models.Model):
-    """One engine type, as known. A job keeps the version of the card it was done by."""
+    """One engine type, as known. `family` ties the card on the shelf to its copies on jobs; `version` says which one was copied."""
 
     class Layout(models.TextChoices):
         SINGLE = "single", "single"
@@ -23,6 +34,30 @@ class EngineCard(models.Model):
         VEE = "vee", "V"
         MULTI = "multi", "multi"
 
+    class Crank(models.TextChoices):
+        UNKNOWN = "", "unknown"
+        BUILT_UP = "built_up", "built up, pressed"
+        ONE_PIECE = "one_piece", "one piece"
+
+    class Side(models.TextChoices):
+        UNKNOWN = "", "unknown"
+        LEFT = "left", "left"
+        RIGHT = "right", "right"
+
+    class Cone(models.TextChoices):
+        UNKNOWN = "", "unknown"
+        TAPER = "taper", "taper"
+        STRAIGHT = "straight", "straight"
+
+    class Key(models.TextChoices):
+        UNKNOWN = "", "unknown"
+        NONE = "none", "no key"
+        WOODRUFF = "woodruff", "half-moon key"
+        STRAIGHT = "straight", "straight key"
+        STEPPED = "stepped", "stepped key"
+
+    family = models.UUIDField(default=uuid.uuid4, editable=False)
+    on_shelf = models.BooleanField(default=False, help_text="Kept to be copied for the next job.")
     name = models.CharField(max_length=60)
     summary = models.CharField(max_length=80, blank=True, help_text="In trade words: trials single, two-stroke.")
     layout = models.CharField(max_length=10, choices=Layout, default=Layout.SINGLE)
@@ -31,18 +66,44 @@ class EngineCard(models.Model):
     left_name = models.CharField("left side", max_length=30, default="drive side")
     right_name = models.CharField("right side", max_length=30, default="magneto side")
     painted = models.BooleanField(default=False)
+    crank = models.CharField(max_length=10, choices=Crank, blank=True)
+    stroke_mm = models.FloatField("stroke", null=True, blank=True, validators=[MinValueValidator(10), MaxValueValidator(200)])
+    lifts = models.CharField("the half that lifts off", max_length=5, choices=Side, blank=True)
+    crank_stays = models.CharField("the crank stays in the", max_length=5, choices=Side, blank=True)
+    face_w_mm = models.FloatField("joint face, across", default=240.0, validators=[MinValueValidator(40), MaxValueValidator(900)])
+    face_h_mm = models.FloatField("joint face, up", default=200.0, validators=[MinValueValidator(40), MaxValueValidator(900)])
+    face_assumed = models.BooleanField(default=True)
+    underlay = models.FileField("picture of the face", upload_to="faces/", max_length=120, blank=True)
+    cone = models.CharField("flywheel sits on a", max_length=8, choices=Cone, blank=True)
     taper_ratio = models.FloatField("flywheel taper, 1 in", null=True, blank=True, validators=[MinValueValidator(2), MaxValueValidator(30)])
     nut_d_mm = models.FloatField("flywheel nut thread", null=True, blank=True, validators=[MinValueValidator(4), MaxValueValidator(60)])
     nut_torque_nm = models.FloatField(
         "flywheel nut torque", null=True, blank=True, validators=[MinValueValidator(1), MaxValueValidator(600)]
     )
     shaft_d_mm = models.FloatField("shaft at the key", null=True, blank=True, validators=[MinValueValidator(4), MaxValueValidator(80)])
+    boss_d_mm = models.FloatField("boss thread, size", null=True, blank=True, validators=[MinValueValidator(8), MaxValueValidator(80)])
+    boss_pitch_mm = models.FloatField(
+        "boss thread, pitch", null=True, blank=True, validators=[MinValueValidator(0.3), MaxValueValidator(6)]
+    )
+    boss_hand = models.CharField("boss thread, hand", max_length=5, choices=Hand, blank=True)
+    key = models.CharField("key", max_length=10, choices=Key, blank=True)
+    wheel_kg = models.FloatField("flywheel mass", null=True, blank=True, validators=[MinValueValidator(0.05), MaxValueValidator(200)])
+    wheel_rpm = models.FloatField("working speed", null=True, blank=True, validators=[MinValueValidator(100), MaxValueValidator(30000)])
     flywheel_source = models.CharField("where these are from", max_length=80, blank=True)
     version = models.PositiveIntegerField(default=1)
     made_at = models.DateTimeField(auto_now_add=True)
 
+    class Meta:
+        constraints = [
+            models.UniqueConstraint(fields=["family"], condition=Q(on_shelf=True), name="one_card_of_a_family_on_the_shelf"),
+        ]
+
     def __str__(self) -> str:
         return self.name
+
+    def side(self, half: str) -> str:
+        """A half in the trade's words for this engine; the bare half when it is not named."""
+        return {"left": self.left_name, "right": self.right_name}.get(half, half)
 
 
 class Seat(models.Model):
@@ -67,6 +128,11 @@ class Seat(models.Model):
         PLATE = "plate", "plate"
         THROUGH = "through", "through bore"
 
+    class Bottom(models.TextChoices):
+        UNKNOWN = "", "unknown"
+        OPEN = "open", "open: reached from behind"
+        BLIND = "blind", "blind"
+
     card = models.ForeignKey(EngineCard, on_delete=models.CASCADE, related_name="seats")
     name = models.CharField(max_length=60)
     on = models.CharField(max_length=6, choices=On, default=On.CASE)
@@ -80,6 +146,10 @@ class Seat(models.Model):
     code = models.CharField("fit code of the seat", max_length=6, blank=True)
     code_assumed = models.BooleanField(default=False)
     measured_mm = models.FloatField("seat measured", null=True, blank=True)
+    bottom = models.CharField("behind it", max_length=8, choices=Bottom, blank=True)
+    thin_wall = models.BooleanField("thin wall behind it", default=False)
+    x_mm = models.FloatField(null=True, blank=True)
+    y_mm = models.FloatField(null=True, blank=True)
     left_in = models.JSONField(default=list, blank=True)
     shaft_material = models.CharField(max_length=20, default="42crmo4")
     source = models.CharField(max_length=80, blank=True, help_text="Manual page, drawing, measured, shop rule.")
@@ -115,4 +185,111 @@ class Seat(models.Model):
     @property
     def side_name(self) -> str:
         """The half in the trade's words for this engine."""
-        return {"left": self.card.left_name, "right": self.card.right_name}.get(self.half, "crank")
+        return "crank" if self.half == self.Half.CRANK else self.card.side(self.half)
+
+
+class Seal(models.Model):
+    """A shaft seal and its seat. Where the lip faces is what it keeps in; an exception cites its page."""
+
+    class Lip(models.TextChoices):
+        UNKNOWN = "", "unknown"
+        INSIDE = "inside", "lip and spring to the inside"
+        OUTSIDE = "outside", "lip and spring to the outside"
+
+    card = models.ForeignKey(EngineCard, on_delete=models.CASCADE, related_name="seals")
+    name = models.CharField(max_length=60)
+    half = models.CharField(max_length=6, choices=Seat.Half, default=Seat.Half.LEFT)
+    seat = models.ForeignKey(Seat, on_delete=models.SET_NULL, null=True, blank=True, related_name="seals", verbose_name="in front of")
+    shaft_mm = models.FloatField("shaft", validators=[MinValueValidator(3), MaxValueValidator(200)])
+    bore_mm = models.FloatField("its bore", validators=[MinValueValidator(5), MaxValueValidator(250)])
+    width_mm = models.FloatField("width", validators=[MinValueValidator(2), MaxValueValidator(40)])
+    lip = models.CharField("lip faces", max_length=8, choices=Lip, blank=True)
+    loads_from = models.CharField("goes in", max_length=8, choices=Seat.From, default=Seat.From.OUTSIDE)
+    depth_mm = models.FloatField("depth below the face", default=0.0, validators=[MinValueValidator(-5), MaxValueValidator(60)])
+    depth_assumed = models.BooleanField(default=True)
+    source = models.CharField("where these are from", max_length=80, blank=True)
+
+    class Meta:
+        ordering = ["pk"]
+        constraints = [
+            models.UniqueConstraint(fields=["card", "name"], name="seal_named_once"),
+            models.CheckConstraint(condition=Q(bore_mm__gt=models.F("shaft_mm"), shaft_mm__gt=0), name="seal_sizes_make_sense"),
+        ]
+
+    def __str__(self) -> str:
+        return self.name
+
+
+class Mark(models.Model):
+    """Something at a place on the joint face: x to the right, y up, from its middle, looking at the half that stays on the bench."""
+
+    class What(models.TextChoices):
+        BOLT = "bolt", "bolt"
+        SCREW = "screw", "screw"
+        STUD = "stud", "stud and nut"
+        DOWEL = "dowel", "dowel"
+        GAP = "gap", "place to measure the gap"
+
+    FASTENERS = ("bolt", "screw", "stud")
+
+    card = models.ForeignKey(EngineCard, on_delete=models.CASCADE, related_name="marks")
+    what = models.CharField("what it is", max_length=6, choices=What, default=What.BOLT)
+    name = models.CharField(max_length=40)
+    x_mm = models.FloatField(validators=[MinValueValidator(-500), MaxValueValidator(500)])
+    y_mm = models.FloatField(validators=[MinValueValidator(-500), MaxValueValidator(500)])
+    d_mm = models.FloatField("thread", default=6.0, validators=[MinValueValidator(2), MaxValueValidator(30)])
+    pitch_mm = models.FloatField("pitch", default=1.0, validators=[MinValueValidator(0.3), MaxValueValidator(4)])
+    length_mm = models.FloatField("length under the head", null=True, blank=True, validators=[MinValueValidator(3), MaxValueValidator(400)])
+    torque_nm = models.FloatField("torque", null=True, blank=True, validators=[MinValueValidator(0.5), MaxValueValidator(400)])
+    clearance_mm = models.FloatField("dowel's clearance", default=0.03, validators=[MinValueValidator(0), MaxValueValidator(1)])
+    engaged_mm = models.FloatField(
+        "dowel's depth in the other half", default=8.0, validators=[MinValueValidator(0.5), MaxValueValidator(60)]
+    )
+    assumed = models.BooleanField(default=True, help_text="Its figures are usual ones, not read off anything.")
+    source = models.CharField("where these are from", max_length=80, blank=True)
+
+    class Meta:
+        ordering = ["pk"]
+        constraints = [models.UniqueConstraint(fields=["card", "name"], name="a_mark_named_once")]
+
+    def __str__(self) -> str:
+        return self.name
+
+    @property
+    def is_fastener(self) -> bool:
+        return self.what in self.FASTENERS
+
+    @property
+    def thread(self) -> str:
+        return f"M{self.d_mm:g}×{self.pitch_mm:g}"
+
+
+class Spec(models.Model):
+    """A limit for this engine, with its source. Without a limit it is a figure to be measured and kept."""
+
+    class From(models.TextChoices):
+        MANUAL = "manual", "manual page"
+        DRAWING = "drawing", "drawing"
+        MEASURED = "measured", "measured"
+        RULE = "rule", "shop rule"
+
+    KINDS = ("length", "torque", "temperature", "mass", "angle", "speed", "force")
+
+    card = models.ForeignKey(EngineCard, on_delete=models.CASCADE, related_name="specs")
+    name = models.CharField("figure", max_length=60)
+    kind = models.CharField("kind", max_length=12, choices=[(kind, kind) for kind in KINDS], default="length")
+    low = models.FloatField("at least", null=True, blank=True)
+    high = models.FloatField("at most", null=True, blank=True)
+    setup = models.CharField("measured how", max_length=120, blank=True, help_text="supports and gauge places, where it matters")
+    source_kind = models.CharField("from", max_length=8, choices=From, default=From.MANUAL)
+    source = models.CharField("which page, drawing, day", max_length=80, blank=True)
+
+    class Meta:
+        ordering = ["pk"]
+        constraints = [
+            models.UniqueConstraint(fields=["card", "name"], name="figure_named_once"),
+            models.CheckConstraint(condition=Q(low=None) | Q(high=None) | Q(low__lte=models.F("high")), name="limits_rise"),
+        ]
+
+    def __str__(self) -> str:
+        return self.name

@@ -7,9 +7,24 @@ from typing import Any
 from django import forms
 from django.contrib.auth.forms import AuthenticationForm, BaseUserCreationForm
 
-from shop.models import Chiller, Gauge, Heater, Person, Puller, Shop
-from shopmath.quantity import TONS
-from ui.fields import QuantityField
+from shop.models import (
+    Blades,
+    Chiller,
+    Compound,
+    Driver,
+    Extractor,
+    Gauge,
+    Heater,
+    Person,
+    Press,
+    Puller,
+    PullIn,
+    Shop,
+    Splitter,
+)
+from shopmath.checks import BadInput
+from shopmath.quantity import TONS, parse
+from ui.fields import QuantityField, SizesField
 
 
 class SignInForm(AuthenticationForm):
@@ -78,3 +93,85 @@ class PersonForm(BaseUserCreationForm):
         model = Person
         fields = ("username", "first_name", "role")
         labels = {"username": "Sign-in name", "first_name": "Name in the log"}
+
+
+class DriverForm(forms.ModelForm):
+    outside_mm = QuantityField("length", "mm", low=4, high=250, label="Outside diameter")
+    inside_mm = QuantityField("length", "mm", low=-1, high=249, label="Inside diameter", initial="0", help_text="0 when it is solid")
+
+    class Meta:
+        model = Driver
+        fields = ("name", "kind", "outside_mm", "inside_mm", "retired")
+
+    def clean(self) -> dict[str, Any]:
+        data = super().clean() or {}
+        if data.get("outside_mm") and data.get("inside_mm") is not None and not 0 <= data["inside_mm"] < data["outside_mm"]:
+            self.add_error("inside_mm", "The inside is smaller than the outside, and 0 when it is solid.")
+        return data
+
+
+class SplitterForm(forms.ModelForm):
+    thread_mm = QuantityField("length", "mm", low=3.9, high=20, label="Screws into the case", initial="6", help_text="6 mm, 1/4 in")
+    pitch_mm = QuantityField("thread_pitch", "mm", low=0.49, high=3, label="Their pitch", initial="1")
+    push_pitch_mm = QuantityField("thread_pitch", "mm", low=0.49, high=4, label="Pitch of the push screw", initial="1.5")
+
+    class Meta:
+        model = Splitter
+        fields = ("name", "thread_mm", "pitch_mm", "screws", "push_pitch_mm", "retired")
+
+
+class PullInForm(forms.ModelForm):
+    thread_mm = QuantityField("length", "mm", low=4.9, high=60, label="Adapter thread")
+    thread_pitch_mm = QuantityField("thread_pitch", "mm", low=0.49, high=4, label="Its pitch")
+    pitch_mm = QuantityField("thread_pitch", "mm", low=0.49, high=6, label="Pitch of the pulling screw")
+
+    class Meta:
+        model = PullIn
+        fields = ("name", "thread_mm", "thread_pitch_mm", "pitch_mm", "retired")
+
+
+class PressForm(forms.ModelForm):
+    capacity_text = forms.CharField(max_length=40, label="Capacity", help_text="12 t, 20 short ton, 100 kN")
+
+    class Meta:
+        model = Press
+        fields = ("name", "capacity_text", "retired")
+
+    def clean_capacity_text(self) -> str:
+        text = str(self.cleaned_data["capacity_text"])
+        try:
+            found = parse(text, "force", "N", ton=Shop.current().ton or None)
+        except BadInput as error:
+            raise forms.ValidationError(error.message) from error
+        if not 1000 <= found.canonical <= 5_000_000:
+            raise forms.ValidationError(f"{found.canonical / 1000:.1f} kN was understood; a press has 1 to 5000.")
+        self.instance.capacity_n = found.canonical
+        return text
+
+
+class ExtractorForm(forms.ModelForm):
+    low_mm = QuantityField("length", "mm", low=1.9, high=250, label="Takes from", initial="8")
+    high_mm = QuantityField("length", "mm", low=2.9, high=400, label="up to", initial="60")
+
+    class Meta:
+        model = Extractor
+        fields = ("name", "kind", "low_mm", "high_mm", "retired")
+
+
+class BladesForm(forms.ModelForm):
+    sizes_mm = SizesField(label="Thicknesses", help_text="with spaces between: 0.05 0.10 0.15, or 2 thou 4 thou")
+
+    class Meta:
+        model = Blades
+        fields = ("name", "kind", "sizes_mm", "retired")
+
+
+class CompoundForm(forms.ModelForm):
+    open_s = QuantityField("time", "s", low=9, high=86400, required=False, label="Open time", help_text="off its own sheet: 10 min")
+    cure_s = QuantityField("time", "s", low=59, high=604800, required=False, label="Cured in", help_text="24 h")
+    gap_mm = QuantityField("length", "mm", low=0.009, high=3, required=False, label="Fills gaps up to")
+
+    class Meta:
+        model = Compound
+        fields = ("name", "kind", "open_s", "cure_s", "gap_mm", "good_until", "retired")
+        widgets = {"good_until": forms.DateInput(attrs={"type": "date"})}

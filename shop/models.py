@@ -115,6 +115,87 @@ class Puller(Equipment):
     tip_radius_mm = models.FloatField("tip radius", default=3.0, validators=[MinValueValidator(0.5), MaxValueValidator(20)])
 
 
+class Driver(Equipment):
+    """What pushes a ring or a seal home or out: a tube, a socket, an old outer ring."""
+
+    class Kind(models.TextChoices):
+        TUBE = "tube", "tube or driver"
+        SOCKET = "socket", "socket"
+        RING = "ring", "old ring"
+
+    kind = models.CharField(max_length=8, choices=Kind, default=Kind.TUBE)
+    outside_mm = models.FloatField("outside", validators=[MinValueValidator(4), MaxValueValidator(250)])
+    inside_mm = models.FloatField("inside", default=0.0, validators=[MinValueValidator(0), MaxValueValidator(249)])
+
+    class Meta(Equipment.Meta):
+        constraints = [models.CheckConstraint(condition=models.Q(inside_mm__lt=models.F("outside_mm")), name="driver_is_hollow")]
+
+
+class Splitter(Equipment):
+    """A case splitter: its screws into the case, and the screw that pushes the crank."""
+
+    thread_mm = models.FloatField("screws into the case", default=6.0, validators=[MinValueValidator(4), MaxValueValidator(20)])
+    pitch_mm = models.FloatField("their pitch", default=1.0, validators=[MinValueValidator(0.5), MaxValueValidator(3)])
+    screws = models.PositiveSmallIntegerField("how many", default=2, validators=[MinValueValidator(1), MaxValueValidator(8)])
+    push_pitch_mm = models.FloatField("pitch of the push screw", default=1.5, validators=[MinValueValidator(0.5), MaxValueValidator(4)])
+
+
+class PullIn(Equipment):
+    """A tool that pulls the crank in through the inner ring."""
+
+    thread_mm = models.FloatField("adapter thread", validators=[MinValueValidator(5), MaxValueValidator(60)])
+    thread_pitch_mm = models.FloatField("its pitch", validators=[MinValueValidator(0.5), MaxValueValidator(4)])
+    pitch_mm = models.FloatField("pitch of the pulling screw", validators=[MinValueValidator(0.5), MaxValueValidator(6)])
+
+
+class Press(Equipment):
+    """A press and what it can do, kept in newtons, shown in its own unit."""
+
+    capacity_n = models.FloatField("capacity in newtons", validators=[MinValueValidator(1000), MaxValueValidator(5_000_000)])
+    capacity_text = models.CharField("capacity", max_length=40)
+
+
+class Extractor(Equipment):
+    """What pulls bearings: a collet in the bore, arms behind a ring, a pump of grease."""
+
+    class Kind(models.TextChoices):
+        COLLET = "collet", "collet puller"
+        PULLER = "puller", "bearing puller"
+        HYDRAULIC = "hydraulic", "grease pin or pump"
+
+    kind = models.CharField(max_length=10, choices=Kind)
+    low_mm = models.FloatField("from", default=8.0, validators=[MinValueValidator(2), MaxValueValidator(250)])
+    high_mm = models.FloatField("up to", default=60.0, validators=[MinValueValidator(3), MaxValueValidator(400)])
+
+
+class Blades(Equipment):
+    """A set of thicknesses: shims to leave in, or feelers to measure with."""
+
+    class Kind(models.TextChoices):
+        SHIM = "shim", "shim kit"
+        FEELER = "feeler", "feeler blades"
+
+    kind = models.CharField(max_length=8, choices=Kind)
+    sizes_mm = models.JSONField("thicknesses", default=list)
+
+
+class Compound(Equipment):
+    """What glues or seals, by its generic kind, with the figures off its own data sheet."""
+
+    class Kind(models.TextChoices):
+        RETAINING = "retaining", "retaining compound"
+        THREADLOCK = "threadlock", "thread locking"
+        ANAEROBIC = "anaerobic", "sealant, anaerobic"
+        SOLVENT = "solvent", "sealant, solvent-based"
+        SILICONE = "silicone", "sealant, silicone"
+
+    kind = models.CharField(max_length=10, choices=Kind)
+    open_s = models.FloatField("open time", null=True, blank=True, validators=[MinValueValidator(10), MaxValueValidator(86400)])
+    cure_s = models.FloatField("cures in", null=True, blank=True, validators=[MinValueValidator(60), MaxValueValidator(604800)])
+    gap_mm = models.FloatField("fills up to", null=True, blank=True, validators=[MinValueValidator(0.01), MaxValueValidator(3)])
+    good_until = models.DateField(null=True, blank=True)
+
+
 class Gauge(Equipment):
     """What measures, with what it can resolve and when it was last checked."""
 

@@ -6,7 +6,7 @@ import uuid
 from dataclasses import dataclass
 from typing import Any
 
-from shop.models import Chiller, Equipment, Gauge, Heater, Puller, Shop
+from shop.models import Chiller, Driver, Equipment, Extractor, Gauge, Heater, Puller, Shop, Splitter
 
 
 @dataclass(frozen=True)
@@ -17,6 +17,9 @@ class Shelves:
     chillers: tuple[Chiller, ...]
     gauges: tuple[Gauge, ...]
     pullers: tuple[Puller, ...]
+    drivers: tuple[Driver, ...]
+    splitters: tuple[Splitter, ...]
+    extractors: tuple[Extractor, ...]
 
 
 _kept: dict[str, Shelves] = {}
@@ -31,6 +34,9 @@ def shelves(shop: Shop) -> Shelves:
             tuple(Chiller.objects.filter(retired=False).order_by("method", "name")),
             tuple(Gauge.objects.filter(retired=False)),
             tuple(Puller.objects.filter(retired=False)),
+            tuple(Driver.objects.filter(retired=False).order_by("outside_mm")),
+            tuple(Splitter.objects.filter(retired=False)),
+            tuple(Extractor.objects.filter(retired=False)),
         )
         _kept.clear()
         _kept[shop.stocked] = found

@@ -2,21 +2,145 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
+from dataclasses import dataclass
+from typing import Any
+
 from django import forms
 from django.contrib.auth.views import LoginView
 from django.core.exceptions import PermissionDenied
 from django.http import Http404, HttpRequest, HttpResponse
 from django.shortcuts import get_object_or_404, redirect, render
-from django.views.decorators.http import require_http_methods
+from django.views.decorators.http import require_GET, require_http_methods
 
-from shop.forms import ChillerForm, GaugeForm, HeaterForm, PersonForm, PullerForm, ShopForm, SignInForm
-from shop.models import Chiller, Gauge, Heater, Person, Puller, Shop
+from shop import forms as shelf_forms
+from shop.forms import PersonForm, ShopForm, SignInForm
+from shop.models import Person, Shop
 
-SHELVES: dict[str, tuple[type[forms.ModelForm], str]] = {
-    "heaters": (HeaterForm, "What heats"),
-    "chillers": (ChillerForm, "What chills"),
-    "gauges": (GaugeForm, "Gauges"),
-    "pullers": (PullerForm, "Pullers"),
+
+@dataclass(frozen=True)
+class Shelf:
+    """One kind of equipment: its form, its words, and what the shop's page says of each thing."""
+
+    form: type[forms.ModelForm]
+    title: str
+    one: str
+    columns: tuple[tuple[str, Callable[[Any], str]], ...]
+    none: str = "None yet."
+
+    def lines(self) -> list[tuple[Any, list[str]]]:
+        return [(thing, [say(thing) for _, say in self.columns]) for thing in self.form._meta.model.objects.all()]
+
+
+def _screw(d_mm: float, pitch_mm: float) -> str:
+    return f"{d_mm:g} × {pitch_mm:.4g}"
+
+
+def _unless_unknown(value: float | None, words: str) -> str:
+    return words.format(value) if value is not None else "unknown"
+
+
+def _kind(thing: Any) -> str:
+    return str(thing.get_kind_display())
+
+
+def _minutes(seconds: float | None) -> str:
+    if seconds is None:
+        return "unknown"
+    return f"{seconds / 60:.0f} min" if seconds < 7200 else f"{seconds / 3600:.0f} h"
+
+
+SHELVES: dict[str, Shelf] = {
+    "heaters": Shelf(
+        shelf_forms.HeaterForm,
+        "What heats",
+        "a heater",
+        (
+            ("Kind", lambda it: it.get_method_display() + (", fan" if it.fan else "") + (", cooks food" if it.cooks_food else "")),
+            ("Up to", lambda it: _unless_unknown(it.highest_c, "{:.0f} °C")),
+        ),
+    ),
+    "chillers": Shelf(
+        shelf_forms.ChillerForm,
+        "What chills",
+        "a chiller",
+        (("Kind", lambda it: it.get_method_display()), ("Inside", lambda it: f"{it.temperature_c:g} °C".replace("-", "−"))),
+    ),
+    "gauges": Shelf(
+        shelf_forms.GaugeForm,
+        "Gauges",
+        "a gauge",
+        (
+            ("Kind", _kind),
+            ("Resolves", lambda it: f"{it.resolution:g} {it.unit}"),
+            ("Last checked", lambda it: f"{it.last_checked:%-d %b %Y}" if it.last_checked else "unknown"),
+        ),
+    ),
+    "pullers": Shelf(
+        shelf_forms.PullerForm,
+        "Flywheel pullers",
+        "a puller",
+        (
+            ("Thread", lambda it: _screw(it.thread_mm, it.pitch_mm)),
+            ("Hand", lambda it: it.get_hand_display()),
+            ("Centre screw", lambda it: _screw(it.screw_mm, it.screw_pitch_mm)),
+        ),
+        "None yet; Flywheel off measures the one in your hand.",
+    ),
+    "splitters": Shelf(
+        shelf_forms.SplitterForm,
+        "Case splitters",
+        "a splitter",
+        (
+            ("Screws", lambda it: f"{it.screws} of {_screw(it.thread_mm, it.pitch_mm)}"),
+            ("Push screw", lambda it: f"{it.push_pitch_mm:g} a turn"),
+        ),
+        "None yet; Split measures the one in your hand.",
+    ),
+    "drivers": Shelf(
+        shelf_forms.DriverForm,
+        "Drivers, sockets, old rings",
+        "a driver",
+        (
+            ("Kind", _kind),
+            ("Outside, inside", lambda it: f"{it.outside_mm:g}, {it.inside_mm:g}" if it.inside_mm else f"{it.outside_mm:g}, solid"),
+        ),
+        "None yet. Bearings out shows the window and then finds the one that fits.",
+    ),
+    "extractors": Shelf(
+        shelf_forms.ExtractorForm,
+        "Bearing pullers",
+        "a bearing puller",
+        (("Kind", _kind), ("Takes", lambda it: f"{it.low_mm:g} to {it.high_mm:g}")),
+    ),
+    "pull-in": Shelf(
+        shelf_forms.PullInForm,
+        "Crank pull-in tools",
+        "a pull-in tool",
+        (("Adapter", lambda it: _screw(it.thread_mm, it.thread_pitch_mm)), ("Pulls", lambda it: f"{it.pitch_mm:g} a turn")),
+    ),
+    "presses": Shelf(
+        shelf_forms.PressForm,
+        "Presses",
+        "a press",
+        (("Capacity", lambda it: it.capacity_text), ("which is", lambda it: f"{it.capacity_n / 1000:.0f} kN")),
+    ),
+    "blades": Shelf(
+        shelf_forms.BladesForm,
+        "Shims and feelers",
+        "a set",
+        (("Kind", _kind), ("Thicknesses", lambda it: " ".join(f"{size:g}" for size in it.sizes_mm))),
+    ),
+    "compounds": Shelf(
+        shelf_forms.CompoundForm,
+        "Compounds and sealants",
+        "a compound",
+        (("Kind", _kind), ("Open time", lambda it: _minutes(it.open_s)), ("Cured in", lambda it: _minutes(it.cure_s))),
+    ),
+}
+PAGES = {
+    "shop": (("heaters", "chillers", "gauges"), ("blades", "compounds")),
+    "tools": (("pullers", "splitters", "pull-in", "presses"), ("drivers", "extractors")),
 }
 
 
@@ -31,24 +155,27 @@ def _owner(request: HttpRequest) -> None:
         raise PermissionDenied("The shop's figures are changed by its owner. Ask for it, or sign in as owner.")
 
 
+def _columns(page: str) -> list[list[tuple[str, Shelf, list[tuple[Any, list[str]]]]]]:
+    return [[(key, SHELVES[key], SHELVES[key].lines()) for key in keys] for keys in PAGES[page]]
+
+
 @require_http_methods(["GET", "POST"])
 def shop(request: HttpRequest) -> HttpResponse:
-    """Everything on the shelves; the owner may change it."""
+    """People, the shop's own figures, what heats, chills, measures and seals; the owner may change them."""
     form = ShopForm(request.POST or None, instance=Shop.current())
     if request.method == "POST":
         _owner(request)
         if form.is_valid():
             form.save()
             return redirect("shop")
-    data = {
-        "form": form,
-        "heaters": Heater.objects.all(),
-        "chillers": Chiller.objects.all(),
-        "gauges": Gauge.objects.all(),
-        "pullers": Puller.objects.all(),
-        "people": Person.objects.filter(is_active=True).order_by("username"),
-    }
-    return render(request, "shop/shop.html", data)
+    people = Person.objects.filter(is_active=True).order_by("username")
+    return render(request, "shop/shop.html", {"form": form, "columns": _columns("shop"), "people": people})
+
+
+@require_GET
+def tools(request: HttpRequest) -> HttpResponse:
+    """Pullers, splitters, presses, drivers."""
+    return render(request, "shop/tools.html", {"columns": _columns("tools")})
 
 
 @require_http_methods(["GET", "POST"])
@@ -57,12 +184,12 @@ def equipment(request: HttpRequest, shelf: str, pk: int | None = None) -> HttpRe
     if shelf not in SHELVES:
         raise Http404
     _owner(request)
-    kind, title = SHELVES[shelf]
+    kind, title = SHELVES[shelf].form, SHELVES[shelf].title
     instance = get_object_or_404(kind._meta.model, pk=pk) if pk else None
     form = kind(request.POST or None, instance=instance)
     if request.method == "POST" and form.is_valid():
         form.save()
-        return redirect("shop")
+        return redirect("tools" if shelf in sum(PAGES["tools"], ()) else "shop")
     return render(request, "shop/form.html", {"form": form, "title": title, "thing": instance})
 
 

@@ -19,6 +19,7 @@ NUT_FACTOR = Estimate(0.14, 0.16, 0.19, "lightly oiled nut (friction table)")
 SCREW_FRICTION = Estimate(0.09, 0.12, 0.16, "greased centre screw")
 BOSS_UTS_MPA, PULLER_UTS_MPA = 500.0, 800.0  # forged boss, heat-treated puller: estimates
 PLAY_MM = 0.12  # on diameter, between threads of medium fit
+SMALL_SHARE = 0.35  # of the thread's depth that a puller may be under the boss's size before its flanks hardly meet
 SAME_PITCH_MM = 0.008  # two leaf readings closer than this are the same thread
 SPARE = 0.8  # of the lowest strength: where to stop
 CONDITIONS = ("clean", "oiled", "fretted")
@@ -83,6 +84,59 @@ def same_thread(puller_pitch_mm: float, boss_pitch_mm: float, puller_hand: str, 
     turns = "at once" if jams < 1 else f"after about {jams:.0f} turn{'s' if round(jams) != 1 else ''}"
     words = f"Pitch {puller_pitch_mm:.3f} mm in a boss of {boss_pitch_mm:.3f} mm: not the same thread. It jams {turns}."
     return Call(STOP, SAME_PITCH_MM - abs(difference), words)
+
+
+def same_size(puller_d_mm: float, boss_bore_mm: float, pitch_mm: float) -> Call:
+    """Whether a puller's thread fills the boss's, when the pitches agree.
+
+    Parameters
+    ----------
+    puller_d_mm : float
+        Over the puller's crests, mm.
+    boss_bore_mm : float
+        Across the boss's crests (its minor diameter), mm.
+    pitch_mm : float
+        mm.
+
+    Returns
+    -------
+    Call
+        `in`; `stop` when it is so small that little more than its crests hold, or too large to go in.
+
+    Raises
+    ------
+    BadInput
+        Sizes not above 0.
+
+    Examples
+    --------
+    >>> same_size(26.9, 25.98, 1.0).state
+    'in'
+    >>> same_size(26.3, 25.98, 1.0).reason
+    '26.30 mm in a boss for 27.06: 0.76 mm too small, little more than its crests hold.'
+    """
+    depth = 1.082532 * positive("pitch_mm", pitch_mm)
+    wanted = positive("boss_bore_mm", boss_bore_mm) + depth
+    short = wanted - positive("puller_d_mm", puller_d_mm)
+    margin = SMALL_SHARE * depth - abs(short)
+    if short > SMALL_SHARE * depth:
+        return Call(
+            STOP, margin, f"{puller_d_mm:.2f} mm in a boss for {wanted:.2f}: {short:.2f} mm too small, little more than its crests hold."
+        )
+    if short < -SMALL_SHARE * depth:
+        return Call(STOP, margin, f"{puller_d_mm:.2f} mm in a boss for {wanted:.2f}: {-short:.2f} mm too large, it cannot go in.")
+    return Call(IN, margin, "Same size.")
+
+
+def bound_early(turns: float, free_turns: float) -> bool:
+    """Whether a puller of the right thread bound before it should: coating or damage in the boss, not a wrong thread.
+
+    Examples
+    --------
+    >>> bound_early(3, 8), bound_early(7.5, 8)
+    (True, False)
+    """
+    return not_negative("turns", turns) < 0.75 * not_negative("free_turns", free_turns)
 
 
 def wanted_force_n(nut_torque_nm: float, nut_d_mm: float, ratio: float, condition: str) -> Estimate:

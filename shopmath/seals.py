@@ -80,10 +80,10 @@ def seat_of_seal(
     ]
     plane = fit(points)
     lean, mean, deepest = max(depths_mm) - min(depths_mm), plane.mean_mm, CLOCKS[max(range(4), key=depths_mm.__getitem__)]
-    depth = call(mean, wanted_mm - DEPTH_MM, wanted_mm + DEPTH_MM, uncertainty_mm / 2, unit="mm", digits=2)
+    deep = call(mean, wanted_mm - DEPTH_MM, wanted_mm + DEPTH_MM, uncertainty_mm / 2, unit="mm", digits=2)
     square = call(lean, high=SQUARE_MM, uncertainty=math.sqrt(2) * uncertainty_mm, unit="mm", digits=2)
     if width_mm is None or bearing_depth_mm is None:
-        return SealSeat(mean, lean, deepest, None, depth, square, None)
+        return SealSeat(mean, lean, deepest, None, deep, square, None)
     gap = finite("bearing_depth_mm", bearing_depth_mm) - (max(depths_mm) + positive("width_mm", width_mm))
     clear = call(gap, low=0.0, uncertainty=TOUCH_MM + uncertainty_mm, unit="mm", digits=2)
-    return SealSeat(mean, lean, deepest, gap, depth, square, clear)
+    return SealSeat(mean, lean, deepest, gap, deep, square, clear)

@@ -10,9 +10,13 @@ import math
 from collections.abc import Sequence
 from dataclasses import dataclass
 
+from shopmath.bearings import Bearing, bore_limits_um
 from shopmath.checks import not_negative, positive
 from shopmath.estimate import Estimate
 from shopmath.gapplane import GapPlane, bind_lead_mm
+from shopmath.iso286 import fit as fit_of_limits
+from shopmath.iso286 import limits
+from shopmath.press import interference_pressure_mpa, press_force_n
 from shopmath.threads import WORST_LOSS, full_turns, stripping_force_n, torque_for_force_nm
 from shopmath.verdict import IN, OUT, STOP, TOO_CLOSE, Call, call
 
@@ -244,6 +248,51 @@ def spoken_turns(turns: float) -> str:
     if not whole:
         return f"{parts[part]} {'of a turn' if part == 3 else 'turn'}"
     return f"{wholes} and {parts[part]}" if part else wholes
+
+
+USUAL_GRIP_N = Estimate(1000, 4000, 9000, "usual for a small engine; no bearing on the card to compute it from")
+JOURNAL_CODE = "k5"
+JOURNAL_FRICTION = Estimate(0.08, 0.11, 0.16, "steel on steel, dry, break-out")
+RING_SHARE = 0.31  # of the section that the inner ring takes, from the bore
+STEEL_MPA, STEEL_NU = 206e3, 0.3
+
+
+def journal_grip_n(bearings: Sequence[Bearing]) -> Estimate:
+    """Pull that slides the crank's journals out of the bearings in the half that lifts, *estimate*.
+
+    Parameters
+    ----------
+    bearings : sequence of Bearing
+        The mains of that half; without any, a usual band.
+
+    Returns
+    -------
+    Estimate
+        N, over a k5 journal in a ring of its class and the friction of a dry joint.
+
+    Source
+    ------
+    Lamé for the ring, ISO 286-1 and ISO 492 for the fit.
+
+    Examples
+    --------
+    >>> from shopmath.bearings import lookup
+    >>> grip = journal_grip_n([lookup("6204")])
+    >>> [round(value / 1000, 1) for value in (grip.low, grip.likely, grip.high)]
+    [0.4, 2.9, 7.7]
+    """
+    if not bearings:
+        return USUAL_GRIP_N
+    totals = [0.0, 0.0, 0.0]
+    for each in bearings:
+        fitted = fit_of_limits(limits(JOURNAL_CODE, each.bore_mm), bore_limits_um(each.bore_mm, each.tolerance_class))
+        least, most = max(0.0, fitted.min_interference_mm), fitted.max_interference_mm
+        ring = each.bore_mm + RING_SHARE * (each.outside_mm - each.bore_mm)
+        rubs = (JOURNAL_FRICTION.low, JOURNAL_FRICTION.likely, JOURNAL_FRICTION.high)
+        for index, (grip, rub) in enumerate(zip((least, (least + most) / 2, most), rubs, strict=True)):
+            pressure = interference_pressure_mpa(grip, each.bore_mm, ring, 0.0, STEEL_MPA, STEEL_NU, STEEL_MPA, STEEL_NU)
+            totals[index] += press_force_n(pressure, each.bore_mm, each.width_mm, rub)
+    return Estimate(totals[0], totals[1], totals[2], f"journal {JOURNAL_CODE} taken, {JOURNAL_FRICTION.basis}")
 
 
 @dataclass(frozen=True)

@@ -21,127 +21,9 @@ from jobs.models import Entry, Job, Reading, RunStation, Timer
 from shop.models import Gauge, Person, Shop
 from shopmath.checks import BadInput
 from shopmath.quantity import Quantity, decimals, parse
+from stations.pieces import COMMANDS, MOST_PIECES, WORD, Action, Ask, Caution, Method, Option, Plate, Row, Scale, Trace
 
-
-@dataclass(frozen=True)
-class Option:
-    """One of a few answers, with what choosing it means."""
-
-    key: str
-    words: str
-    hint: str = ""
-
-
-@dataclass(frozen=True)
-class Ask:
-    """One reading wanted: what to measure, where, of what kind. `quiet` ones are not asked in turn but can be jumped to."""
-
-    key: str
-    words: str
-    where: str = ""
-    kind: str = "length"
-    unit: str = "mm"
-    optional: bool = False
-    skip_means: str = ""
-    options: tuple[Option, ...] = ()
-    repeats: bool = False
-    quiet: bool = False
-    resolution: float = 0.001
-    example: str = ""
-
-    @property
-    def is_words(self) -> bool:
-        return self.kind == "words"
-
-
-@dataclass(frozen=True)
-class Scale:
-    """The margin as a small scale: value with its doubt against the limits, all in one unit."""
-
-    value: float
-    doubt: float
-    low: float | None
-    high: float | None
-    unit: str
-    digits: int = 3
-
-
-@dataclass(frozen=True)
-class Plate:
-    """The call as it stands on the page."""
-
-    state: str
-    words: str
-    line: str
-    move: str
-    detail: str = ""
-    scale: Scale | None = None
-    standing: str = ""  # the move as the bench page says it, where times would go stale
-
-
-@dataclass(frozen=True)
-class Caution:
-    """What can hurt, and why. A `gate` must be ticked before the step opens."""
-
-    key: str
-    words: str
-    gate: bool = False
-
-
-@dataclass(frozen=True)
-class Trace:
-    """Where one number on the page comes from."""
-
-    label: str
-    value: str
-    source: str
-    estimated: bool = False
-
-
-@dataclass(frozen=True)
-class Method:
-    """A choice between schools, with the one in force."""
-
-    key: str
-    words: str
-    options: tuple[Option, ...]
-    chosen: str
-
-    @property
-    def chosen_words(self) -> str:
-        return next((option.words for option in self.options if option.key == self.chosen), self.chosen)
-
-
-@dataclass(frozen=True)
-class Action:
-    """Something to do now besides measuring. `word` is what may be typed for it."""
-
-    key: str
-    words: str
-    word: str
-    main: bool = False
-    refused: str = ""
-
-
-@dataclass(frozen=True)
-class Row:
-    """A line of the readings sheet."""
-
-    ask: Ask
-    reading: Reading | None
-    shown: str
-    note: str = ""
-
-
-COMMANDS = {
-    "back": "to the reading before",
-    "sheet": "all readings",
-    "skip": "leave this one out",
-    "timer": "sound and flash of the timers",
-    "log": "the job's log",
-    "undo": "strike out the last reading",
-    "?": "these keys",
-}
+__all__ = ["COMMANDS", "WORD", "Action", "Ask", "Caution", "Method", "Option", "Plate", "Row", "Scale", "Station", "Trace", "Work"]
 
 
 @dataclass
@@ -291,7 +173,17 @@ class Work(ABC):
         if self.signed:
             return None
         wanted = next((ask for ask in self.wanted if ask.key == key), None)
-        return wanted or next(iter(self.open_asks()), None)
+        return wanted or self.next_ask or self.word_wanted()
+
+    @property
+    def next_ask(self) -> Ask | None:
+        """The next measurement or answer in turn; None when all are in."""
+        return next(iter(self.open_asks()), None)
+
+    def word_wanted(self) -> Ask | None:
+        """Nothing is left to measure: the strip waits for a word that does the next thing."""
+        words = [action.word for action in self.actions() if not action.refused]
+        return Ask(WORD, "Nothing more to measure", f"type {' or '.join(words)}", "words", "") if words else None
 
     def read(self, ask: Ask, text: str) -> Quantity:
         """What was typed, as a quantity of the ask's kind; refused in words."""
@@ -304,6 +196,10 @@ class Work(ABC):
                 words = ", ".join(option.words for option in ask.options)
                 raise BadInput(ask.key, f"{text.strip()!r} is none of these, or more than one: {words}.")
             return log.words(found[0].key)
+        if ask.kind == "count":
+            if not text.strip().isdecimal() or int(text) > MOST_PIECES:
+                raise BadInput(ask.key, f"A whole number is wanted, such as {ask.example or 12}; {text.strip()!r} was typed.")
+            return Quantity(float(text), "", float(text), text.strip(), "count")
         if ask.is_words:
             if not text.strip():
                 raise BadInput(ask.key, "Nothing was typed.")
@@ -317,6 +213,8 @@ class Work(ABC):
         if reading.canonical is None:
             options = {option.key: option.words for option in ask.options} if ask else {}
             return options.get(reading.text, reading.text)
+        if reading.kind == "count":
+            return f"{reading.canonical:.0f}"
         step = reading.gauge.resolution if reading.gauge else (ask.resolution if ask else 0.001)
         unit = {"temperature": " °C", "length": " mm", "time": " s"}.get(reading.kind, "")
         return f"{reading.canonical:.{decimals(step)}f}{unit}"
@@ -360,6 +258,12 @@ class Work(ABC):
 
     def whole_station_signed(self) -> bool:
         return self.signed
+
+    def every_seat_signed(self) -> bool:
+        """Whether a station that goes seat by seat has nothing open or unbegun."""
+        seats = Seat.objects.filter(card=self.job.card).count()
+        signed = self.stage.entries.filter(signed_at__isnull=False).values("seat").distinct().count()
+        return signed >= seats and not self.stage.entries.filter(signed_at__isnull=True).exists()
 
 
 @dataclass(frozen=True)

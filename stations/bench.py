@@ -21,6 +21,8 @@ from ui.svg import Sheet
 TRACK, LEFT, STEP = 974.0, 12.0, 57.4
 NEAR_PX = 6.6  # a letter of the next move
 HOURS = 3
+FEW = 5  # engines that have room for tall lines
+MANY_PX = 70.0
 
 
 @dataclass(frozen=True)
@@ -55,27 +57,28 @@ def _tone(stage: RunStation, due: Timer | None) -> str:
     return {"stop": "stop", "out": "stop", "too_close": "waits"}.get(stage.call_state, "ink")
 
 
-def _track(run: list[RunStation], here: RunStation | None, move: str, tone: str) -> SafeString:
-    sheet = Sheet(TRACK, 84, "Where the engine stands", move, f"track{run[0].pk if run else 0}")
+def _track(run: list[RunStation], here: RunStation | None, move: str, tone: str, many: bool) -> SafeString:
+    high, y = (MANY_PX, 28.0) if many else (84.0, 40.0)
+    sheet = Sheet(TRACK, high, "Where the engine stands", move, f"track{run[0].pk if run else 0}")
     if not run or not here:
         return sheet.render()
     first, stand, last = _x(run[0].key), _x(here.key), _x(run[-1].key)
-    sheet.line((first, 40), (stand, 40), "track done")
-    sheet.line((stand, 40), (last, 40), "track ahead")
+    sheet.line((first, y), (stand, y), "track done")
+    sheet.line((stand, y), (last, y), "track ahead")
     for stage in run:
         x = _x(stage.key)
         if stage.pk == here.pk:
             continue
         done = stage.state in ("done", "skipped")
-        sheet.circle((x, 40), 4.5 if done else 5.5, "stop-done" if done else "stop-ahead")
-    sheet.shape([(stand, 27), (stand + 11, 40), (stand, 53), (stand - 11, 40)], f"here {tone}")
+        sheet.circle((x, y), 4.5 if done else 5.5, "stop-done" if done else "stop-ahead")
+    sheet.shape([(stand, y - 13), (stand + 11, y), (stand, y + 13), (stand - 11, y)], f"here {tone}")
     half = NEAR_PX * len(move) / 2
     x, anchor = stand, "middle"
     if stand - half < 0:
         x, anchor = max(0.0, min(stand - 11, TRACK - 2 * half)), "start"
     elif stand + half > TRACK:
         x, anchor = min(TRACK, stand + 11), "end"
-    sheet.text((x, 76), move, f"move {tone}", anchor)
+    sheet.text((x, y + 36), move, f"move {tone}", anchor)
     return sheet.render()
 
 
@@ -120,6 +123,7 @@ def bench(request: HttpRequest) -> HttpResponse:
         .prefetch_related(Prefetch("run", RunStation.objects.order_by("order")))
     )
     lines = []
+    many = len(jobs) > FEW
     for job in jobs:
         run = [stage for stage in job.run.all() if stage.key in BY_KEY]
         here = _standing(run)
@@ -130,7 +134,7 @@ def bench(request: HttpRequest) -> HttpResponse:
             move = f"{due.label[:1].upper()}{due.label[1:]} in {minutes((due.due_at - now).total_seconds())}. {move}"
         move = move if len(move) <= 110 else move[:108].rsplit(" ", 1)[0] + " …"
         tone = _tone(here, due) if here else "ink"
-        lines.append(Line(job, name, move, tone, _track(run, here, move, tone), due))
+        lines.append(Line(job, name, move, tone, _track(run, here, move, tone, many), due))
     soonest = min((timer for timer in first.values()), key=lambda timer: timer.due_at or now, default=None)
     data = {
         "lines": lines,

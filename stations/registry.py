@@ -4,17 +4,20 @@ from __future__ import annotations
 
 from jobs.models import Job, RunStation
 from stations.base import Station
+from stations.bearings_out.station import STATION as BEARINGS_OUT
 from stations.by_hand.station import by_hand
 from stations.flywheel_off.station import STATION as FLYWHEEL_OFF
 from stations.heat_and_drop.station import STATION as HEAT_AND_DROP
+from stations.split.station import STATION as SPLIT
+from stations.strip.station import STATION as STRIP
 
 BOOK_IN = "book-in"
 STATIONS: tuple[Station, ...] = (
     by_hand(BOOK_IN, "Book in"),
     FLYWHEEL_OFF,
-    by_hand("split", "Split"),
-    by_hand("strip", "Strip"),
-    by_hand("bearings-out", "Bearings out"),
+    SPLIT,
+    STRIP,
+    BEARINGS_OUT,
     by_hand("inspect", "Inspect"),
     by_hand("apart", "Apart"),
     by_hand("true", "True"),

@@ -1,6 +1,7 @@
 from django.urls import path
 
-from stations import bench, views
+from stations import bench, find, photo_pages, run, tray_pages, views
+from stations.book_in import card_views
 from stations.book_in import views as book_in
 
 _ACTS = ("keep", "act", "undo", "choose", "tick", "supersede", "pulse", "picture")
@@ -9,7 +10,22 @@ urlpatterns = [
     path("", bench.bench, name="bench"),
     path("book-in/", book_in.book_in, name="book-in"),
     path("book-in/read-marking/", book_in.read_marking, name="read-marking"),
+    path("cards/", card_views.cards, name="cards"),
+    path("cards/<int:pk>/", card_views.shelf_card, name="shelf-card"),
+    path("cards/<int:pk>/face/", card_views.face, name="card-face"),
+    path("cards/<int:pk>/remove/", card_views.remove, name="card-remove"),
+    path("cards/<int:pk>/to-shelf/", card_views.to_shelf, name="card-to-shelf"),
+    path("cards/<int:pk>/underlay/", card_views.underlay, name="card-underlay"),
+    path("cards/<int:pk>/underlay.jpg", card_views.underlay_picture, name="card-underlay-picture"),
     path("jobs/<str:tag>/", views.job_page, name="job"),
+    path("find/", find.find, name="find"),
+    path("photos/<int:pk>/", photo_pages.photo_page, name="photo-page"),
+    path("photos/<int:pk>/remove/", photo_pages.photo_remove, name="photo-remove"),
+    path("jobs/<str:tag>/run/", run.run_page, name="run"),
+    path("jobs/<str:tag>/pictures/", photo_pages.photos, name="photos"),
+    path("jobs/<str:tag>/tray/", tray_pages.tray, name="tray"),
+    path("jobs/<str:tag>/tray/labels/", tray_pages.labels, name="tray-labels"),
+    path("jobs/<str:tag>/tray/<int:number>/", tray_pages.place, name="tray-place"),
     path("jobs/<str:tag>/card/", book_in.card, name="card"),
     path("jobs/<str:tag>/log/", book_in.job_log, name="job-log"),
     path("jobs/<str:tag>/<slug:key>/", views.station_page, name="station"),

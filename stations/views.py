@@ -16,7 +16,8 @@ from engines.models import Seat
 from jobs import log
 from jobs.models import Job, Reading
 from shopmath.checks import BadInput
-from stations.base import COMMANDS, Ask, Work
+from stations.base import COMMANDS, WORD, Ask, Work
+from stations.photo_pages import pinned
 from stations.registry import BOOK_IN, BY_KEY, at_station
 
 JOB = Job.objects.select_related("card").prefetch_related("run", "card__seats", "timers")
@@ -69,6 +70,7 @@ def page_data(work: Work, ask: str | None = None, error: BadInput | None = None,
         "seats": seats,
         "slider": work.slider(),
         "timers": [timer for timer in work.job.timers.all() if not timer.ended_at],
+        "pictures": [(photo, pinned(photo)) for photo in work.job.photos.filter(station=work.stage).prefetch_related("pins")],
         "commands": COMMANDS,
         "now": timezone.now(),
         "onward": _onward(work, seats) if work.signed else None,
@@ -165,6 +167,8 @@ def keep(request: HttpRequest, work: Work) -> HttpResponse:
     if known:
         return show(request, work)
     ask = next((each for each in work.wanted if each.key == ask_key), None)
+    if ask is None and ask_key == WORD and (waiting := work.ask_for(None)) and waiting.key == WORD:
+        return _command(request, work, waiting, text.strip().lower())
     if ask is None:
         error = BadInput(ask_key, "The page has moved on to another reading. What you typed is kept; see what is asked now.")
         return show(request, work, error=error, typed=text)
@@ -211,14 +215,16 @@ def _skip(request: HttpRequest, work: Work, ask: Ask) -> HttpResponse:
 
 def _command(request: HttpRequest, work: Work, ask: Ask, command: str) -> HttpResponse:
     """A word in the strip; its first letters suffice."""
+    if not command:
+        return show(request, work)
     action = next((each for each in work.actions() if each.word.startswith(command)), None)
     word = next((each for each in COMMANDS if each.startswith(command)), None)
     if action:
         return _act(request, work, action.key)
-    if word == "skip":
+    if word == "skip" and ask.key != WORD:
         return _skip(request, work, ask)
     if word == "back":
-        keys = [each.key for each in work.wanted]
+        keys = [*(each.key for each in work.wanted), WORD]
         return show(request, work, keys[max(0, keys.index(ask.key) - 1)])
     if word == "undo":
         return _undo(request, work)

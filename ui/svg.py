@@ -112,3 +112,15 @@ class Sheet:
 def papers(sheets: dict[str, SafeString]) -> SafeString:
     """A drawing in the sizes a device may need; the theme shows the one that fits."""
     return mark_safe("".join(f'<div class="{name}">{sheet}</div>' for name, sheet in sheets.items()))  # noqa: S308  rendered sheets
+
+
+def wrapped(text: str, letters: int) -> list[str]:
+    """Words in lines of at most so many letters; a longer word stands alone."""
+    lines, line = [], ""
+    for word in text.split():
+        if line and len(line) + 1 + len(word) > letters:
+            lines.append(line)
+            line = word
+        else:
+            line = f"{line} {word}".strip()
+    return [*lines, line] if line else lines

@@ -107,8 +107,9 @@ def freeing(
     """
 
     def band(ring_c: float | None) -> Estimate:
-        values = [frees_at_c(nominal_mm, grip, outer_alpha, inner_alpha, ring_c) for grip in (least_mm, (least_mm + most_mm) / 2, most_mm)]
-        return Estimate(*values, "least, middle and most interference of the fit")
+        grips = (least_mm, (least_mm + most_mm) / 2, most_mm)
+        low, likely, high = (frees_at_c(nominal_mm, grip, outer_alpha, inner_alpha, ring_c) for grip in grips)
+        return Estimate(low, likely, high, "least, middle and most interference of the fit")
 
     def judged(found: Estimate, ring: str) -> Call:
         most = limit.limit_c if limit else float("inf")

@@ -6,6 +6,7 @@ from typing import Any
 
 from django import forms
 
+from engines.copies import reusable
 from engines.fits import bearing_of, nominal_of
 from engines.models import EngineCard, Seat, case_metals
 from shopmath.bearings import lookup
@@ -33,7 +34,7 @@ class EngineForm(forms.Form):
     complaint = forms.CharField(max_length=200, label="What is wrong with it")
     comes_back = forms.CharField(max_length=200, required=False, label="What must come back", help_text="bolts in a tin, carburettor")
     work_order = forms.ChoiceField(
-        choices=[(key, words) for key, (words, _) in WORK_ORDERS.items()], label="Work order", initial="bearings"
+        choices=[(key, words) for key, (words, _) in WORK_ORDERS.items()], label="Work order", initial="bearings", widget=forms.RadioSelect
     )
     case_material = forms.ChoiceField(
         choices=case_metals, label="Case metal", help_text="Usual for cast cases; mark it if you know better."
@@ -46,7 +47,7 @@ class EngineForm(forms.Form):
         super().__init__(*args, **kwargs)
         field = self.fields["known"]
         assert isinstance(field, forms.ModelChoiceField)
-        field.queryset = EngineCard.objects.order_by("name")
+        field.queryset = EngineCard.objects.filter(pk__in=[card.pk for card in reusable()]).order_by("name")
         field.label_from_instance = _card_words  # type: ignore[method-assign]
 
     def clean(self) -> dict[str, Any]:
@@ -86,6 +87,8 @@ class SeatForm(forms.ModelForm):
             "width_mm",
             "code",
             "measured_mm",
+            "bottom",
+            "thin_wall",
             "left_in",
             "source",
         )
@@ -95,6 +98,8 @@ class SeatForm(forms.ModelForm):
             "half": "It sits in the",
             "loads_from": "It goes in",
             "stop": "It stops against a",
+            "bottom": "Behind the bearing it is",
+            "thin_wall": "The wall behind it is thin",
             "designation": "Bearing marking",
             "code": "Fit code of the seat",
             "source": "Where the fit is from",
@@ -117,7 +122,7 @@ class SeatForm(forms.ModelForm):
 
     def clean_name(self) -> str:
         name = (self.cleaned_data.get("name") or "Main bearing").strip()
-        if self.card and self.card.seats.filter(name=name).exists():
+        if self.card and self.card.seats.filter(name=name).exclude(pk=self.instance.pk).exists():
             raise forms.ValidationError(f"This engine has a seat called {name!r} already.")
         return name
 
@@ -162,19 +167,3 @@ class SeatForm(forms.ModelForm):
             self.add_error(
                 "measured_mm", f"{data['measured_mm']:g} mm is more than 0.5 mm from {bearing_of(trial).designation}'s {nominal:g} mm."
             )
-
-
-class FlywheelForm(forms.ModelForm):
-    """What the flywheel sits on. Unknown stays empty and is shown as unknown where it is needed."""
-
-    prefix = "wheel"
-    taper_ratio = forms.FloatField(required=False, min_value=2, max_value=30, label="Taper, 1 in", help_text="8 for 1:8; empty if unknown")
-    nut_d_mm = QuantityField("length", "mm", low=4, high=60, required=False, label="Nut thread", help_text="12 mm, 1/2 in")
-    nut_torque_nm = QuantityField("torque", "Nm", low=1, high=600, required=False, label="Nut torque", help_text="55 Nm, 40 ft-lb")
-    shaft_d_mm = QuantityField("length", "mm", low=4, high=80, required=False, label="Shaft at the key")
-
-    class Meta:
-        model = EngineCard
-        fields = ("taper_ratio", "nut_d_mm", "nut_torque_nm", "shaft_d_mm", "flywheel_source")
-        labels = {"flywheel_source": "Where these are from"}
-        help_texts = {"flywheel_source": "manual page, drawing, measured"}

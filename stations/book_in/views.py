@@ -7,11 +7,13 @@ from django.http import Http404, HttpRequest, HttpResponse
 from django.shortcuts import get_object_or_404, redirect, render
 from django.views.decorators.http import require_GET, require_http_methods
 
+from engines.copies import copied
 from engines.models import EngineCard
 from jobs.models import Entry, Job
 from shopmath.bearings import lookup
 from shopmath.checks import BadInput
-from stations.book_in.forms import EngineForm, FlywheelForm, SeatForm
+from stations.book_in.card_views import card_page
+from stations.book_in.forms import EngineForm, SeatForm
 from stations.registry import BY_KEY, lay_run
 
 
@@ -25,9 +27,10 @@ def book_in(request: HttpRequest) -> HttpResponse:
     engine, seat = EngineForm(request.POST or None), SeatForm(request.POST or None)
     if request.method == "POST":
         known = engine.is_valid() and engine.cleaned_data["known"]
-        with_seat = _seat_wanted(request) or not known
+        with_seat = _seat_wanted(request) or (not known and request.POST.get("work_order") == "heat")
         if engine.is_valid() and (not with_seat or seat.is_valid()):
-            return redirect("job", tag=_make(request, engine, seat if with_seat else None).tag)
+            made = _make(request, engine, seat if with_seat else None)
+            return redirect("job" if with_seat or known else "card", tag=made.tag)
         if not with_seat:
             seat = SeatForm()
     return render(request, "stations/book_in/book_in.html", {"engine": engine, "seat": seat})
@@ -40,6 +43,8 @@ def _make(request: HttpRequest, engine: EngineForm, seat: SeatForm | None) -> Jo
         if card is None:
             fields = ("name", "summary", "case_material", "painted", "left_name", "right_name")
             card = EngineCard.objects.create(**{name: data[name] for name in fields})
+        else:
+            card = copied(card)
         if seat:
             seat.instance.card = card
             seat.save()
@@ -76,21 +81,9 @@ def _job(tag: str) -> Job:
 
 @require_http_methods(["GET", "POST"])
 def card(request: HttpRequest, tag: str) -> HttpResponse:
-    """The engine card of a job; a further seat can be put on it."""
+    """The engine card of a job."""
     job = _job(tag)
-    on_wheel = request.POST.get("part") == "wheel"
-    seat = SeatForm(request.POST if request.POST and not on_wheel else None, card=job.card)
-    wheel = FlywheelForm(request.POST if on_wheel else None, instance=EngineCard.objects.get(pk=job.card_id))
-    if request.method == "POST" and (wheel if on_wheel else seat).is_valid():
-        if on_wheel:
-            wheel.save()
-        else:
-            seat.instance.card = job.card
-            seat.save()
-        job.touch()
-        return redirect("card", tag=job.tag)
-    data = {"job": job, "seat": seat, "wheel": wheel, "seats": job.card.seats.all(), "photos": job.photos.all()}
-    return render(request, "stations/book_in/card.html", data)
+    return card_page(request, job.card, job)
 
 
 @require_GET

@@ -6,13 +6,12 @@ from typing import Any
 
 from django.utils.safestring import SafeString
 
+from jobs.models import Job
 from stations.base import Action, Ask, Caution, Plate, Station, Work
-from ui.svg import Sheet, papers
+from ui.svg import Sheet, papers, wrapped
 
+HAND_OVER = "hand-over"  # signed, the engine leaves the bench and its card stands as it was
 ENDS = {
-    "split": "Count the fasteners out by their places. Load on the screws, never on the joint face.",
-    "strip": "Washers and shims by shaft, side and order, before they are wiped.",
-    "bearings-out": "Look which side it comes out of, and for the circlip, before any force.",
     "inspect": "Measure before you judge; a clean part can be worn out.",
     "apart": "Mark both webs and the pin before they move. Press joints let go at once: stand aside.",
     "true": "Gauge lifted and crank off its supports before any blow.",
@@ -71,6 +70,8 @@ class ByHand(Work):
     def act(self, key: str) -> None:
         if key == "sign":
             self.sign()
+            if self.station.key == HAND_OVER:
+                Job.objects.filter(pk=self.job.pk).update(gone_at=self.now)
 
     def result(self) -> dict[str, Any]:
         return {"schema": "by-hand/1", "notes": [reading.text for reading in self.live("note", every_heat=True)]}
@@ -82,23 +83,12 @@ def _page(name: str, notes: list[str], width: int, letters: int) -> SafeString:
     margin = 60 if width > 500 else 12
     for index in range(10):
         sheet.line((margin, 90 + 46 * index), (width - margin, 90 + 46 * index), "rule")
-    lines = [line for text in notes for line in _wrapped(text, letters)] or _wrapped(
+    lines = [line for text in notes for line in wrapped(text, letters)] or wrapped(
         "What was done, what was found, what was put where.", letters
     )
     for index, line in enumerate(lines[-10:]):
         sheet.text((margin, 80 + 46 * index), line, "note" if notes else "note quiet")
     return sheet.render()
-
-
-def _wrapped(text: str, width: int) -> list[str]:
-    lines, line = [], ""
-    for word in text.split():
-        if line and len(line) + 1 + len(word) > width:
-            lines.append(line)
-            line = word
-        else:
-            line = f"{line} {word}".strip()
-    return [*lines, line]
 
 
 def by_hand(key: str, name: str) -> Station:

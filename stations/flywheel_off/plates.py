@@ -27,14 +27,26 @@ def plate(work: FlywheelOff) -> Plate:
     if work.same and work.same.state == "stop":
         move = "Do not turn it further. Find the puller of this thread; clean the boss with a thread file, take off no metal."
         turns = work.value("turns")
+        if "mm too" in work.same.reason:
+            move = "Find the puller of this size. A thread held by its crests strips at a fraction of the pull."
         bound = f" It bound at {turns / 360:g}." if turns else ""
         return Plate("stop", "Not its puller", work.same.reason + bound, move)
     found = work.found
     if found is None:
         nearest = work.match("puller")
         line = f"Puller: {nearest.designation}." if nearest else "Puller and boss are not measured yet."
-        ask = work.ask_for(None)
+        ask = work.next_ask
         return Plate(WAIT, "Which thread?", line, f"{ask.words}." if ask else "Measure puller and boss.")
+    if work.dirty and work.now_nm is None and work.depth_turns:
+        turns = (work.value("turns") or 0) / 360
+        line = f"Same pitch, same hand, yet it bound at {turns:g} of {work.depth_turns:.0f} turns: coating or damage, no wrong thread."
+        return Plate(
+            "too_close",
+            "Clean it first",
+            line,
+            "Out again. Clean the boss with a thread file, take off no metal; then count anew.",
+            _more(found),
+        )
     now = work.torque_now()
     if now and now.state == "stop":
         return Plate("stop", "Stop", now.reason, "Off with the load. More turns in, or another puller.")
@@ -72,6 +84,8 @@ def _off(work: FlywheelOff) -> Plate:
         bad.append("the taper has picked up: blue it and lap before it goes back")
     if work.said("key") == "sheared":
         bad.append("the key is sheared: find out why before a new one goes in")
+    if work.said("coils") == "rubbed":
+        bad.append("the coils are rubbed: look for the rim's run-out and a worn main")
     if work.said("magnets") == "cracked":
         bad.append("a cracked magnet ends the wheel's life")
     if bad:

@@ -14,22 +14,14 @@ from shop.models import Puller
 from shop.shelves import shelves
 from shopmath import __version__ as core_version
 from shopmath.checks import BadInput
-from shopmath.pulling import CONDITIONS, PLAY_MM, Pull, Screw, pull, same_thread, torque_call, wanted_force_n
+from shopmath.pulling import CONDITIONS, PLAY_MM, Pull, Screw, bound_early, pull, same_size, same_thread, torque_call, wanted_force_n
 from shopmath.quantity import Quantity
 from shopmath.taper import key_shift_deg
-from shopmath.threads import Match, identify
+from shopmath.threads import Match, identify, minor_diameter_mm
 from shopmath.verdict import Call
 from stations.base import Action, Ask, Caution, Method, Option, Plate, Station, Trace, Work
-from stations.flywheel_off import drawing, plates
+from stations.flywheel_off import asks, drawing, plates
 
-HANDS = (Option("right", "right-hand", "turns in clockwise"), Option("left", "left-hand", "turns in anticlockwise"))
-TAPER = (
-    Option("grey", "even grey", "good contact"),
-    Option("rust", "rusty", "clean, look again"),
-    Option("red", "red dust, picked up", "fretted: lap or replace"),
-)
-KEY = (Option("sound", "sound"), Option("sheared", "sheared or bent"), Option("stepped", "stepped"))
-MAGNETS = (Option("sound", "sound"), Option("cracked", "cracked or loose"))
 LOADED_S = 600.0  # left loaded before the next turn
 WARM_C = 80.0  # boss, for magnets and their glue
 CONDITION_WORDS = {"clean": "clean, dry", "oiled": "oiled", "fretted": "long-standing or fretted"}
@@ -55,76 +47,34 @@ class FlywheelOff(Work):
         """A size by reading, else by the shelf's puller."""
         shelf = {"puller_d": "thread_mm", "puller_pitch": "pitch_mm", "screw_d": "screw_mm", "screw_pitch": "screw_pitch_mm"}
         read = self.value(key)
-        return read if read is not None else getattr(self.puller, shelf[key], None) if self.puller and key in shelf else None
+        if read is not None:
+            return read
+        card = self.job.card
+        if key == "boss_pitch":
+            return card.boss_pitch_mm
+        if key == "boss_d" and card.boss_d_mm and card.boss_pitch_mm:
+            return minor_diameter_mm(card.boss_d_mm, card.boss_pitch_mm)
+        return getattr(self.puller, shelf[key], None) if self.puller and key in shelf else None
 
     def hand(self, key: str) -> str:
         reading = self.last(key)
-        return reading.text if reading else self.puller.hand if self.puller and key == "puller_hand" else "right"
+        if reading:
+            return reading.text
+        if key == "boss_hand":
+            return self.job.card.boss_hand or "right"
+        return self.puller.hand if self.puller else "right"
 
     # asks
 
     def asks(self) -> list[Ask]:
-        card = self.job.card
-        measured = self.puller is not None
-        pitch = {"kind": "thread_pitch", "unit": "mm"}
-        found = [
-            Ask("puller_d", "Puller thread, over the crests", "calliper", quiet=measured, example="26.9", resolution=0.01),
-            Ask("puller_pitch", "Pitch of the puller", "leaf gauge; mm or tpi", quiet=measured, example="1.0", **pitch),  # type: ignore[arg-type]
-            Ask("puller_hand", "Hand of the puller", "", "words", "", quiet=measured, options=HANDS),
-            Ask("boss_d", "Boss thread, across its crests", "calliper jaws inside", example="26.0", resolution=0.01),
-            Ask("boss_pitch", "Pitch in the boss", "leaf gauge; mm or tpi", example="1.0", **pitch),  # type: ignore[arg-type]
-            Ask("boss_hand", "Hand of the boss", "", "words", "", options=HANDS),
-            Ask("turns", "Turns it goes in by hand", "count them; stop where it binds", "angle", "turns", example="6", resolution=0.25),
-            Ask("screw_d", "Centre screw, over the crests", "", quiet=measured, example="12", resolution=0.1),
-            Ask("screw_pitch", "Pitch of the centre screw", "leaf gauge", quiet=measured, example="1.25", **pitch),  # type: ignore[arg-type]
-        ]
-        wrong = self.same is not None and self.same.state == "stop"
-        if card.nut_torque_nm is None:
-            nut = "Torque of the flywheel nut"
-            found.append(Ask("nut_torque", nut, "manual page", "torque", "Nm", True, "unknown", quiet=wrong, example="55", resolution=1))
-        if card.nut_d_mm is None:
-            nut = "Thread of the flywheel nut"
-            found.append(
-                Ask("nut_d", nut, "over the crests", optional=True, skip_means="unknown", quiet=wrong, example="12", resolution=0.1)
-            )
-        if self.found and not self.free:
-            found.append(
-                Ask("torque", "Torque on the centre screw", "as it is now", "torque", "Nm", repeats=True, example="25", resolution=1)
-            )
-        if self.free or self.signed:
-            found += [
-                Ask("taper", "The taper", "both cones, wiped", "words", "", options=TAPER),
-                Ask("key", "The key and its way", "", "words", "", options=KEY),
-            ]
-            if self.said("key") == "stepped":
-                found.append(Ask("step", "Step of the key", "across its two halves", example="0.40", resolution=0.01))
-            found.append(Ask("magnets", "The magnets", "look, tap, pull", "words", "", options=MAGNETS))
-            found.append(Ask("note", "Anything to remember?", "for the next one", "words", "", True, "nothing noted"))
-        return found
+        return asks.asks(self)
 
     def said(self, key: str) -> str:
         reading = self.last(key)
         return reading.text if reading else ""
 
     def check(self, ask: Ask, quantity: Quantity) -> None:
-        value = quantity.canonical
-        bounds = {
-            "puller_d": (8, 80),
-            "boss_d": (6, 80),
-            "screw_d": (5, 40),
-            "nut_d": (4, 60),
-            "puller_pitch": (0.3, 6),
-            "boss_pitch": (0.3, 6),
-            "screw_pitch": (0.5, 4),
-            "turns": (0, 40 * 360),
-            "torque": (0, 1000),
-            "nut_torque": (1, 1000),
-            "step": (-3, 3),
-        }
-        low, high = bounds.get(ask.key, (float("-inf"), float("inf")))
-        if not low <= value <= high:
-            shown = value / 360 if ask.key == "turns" else value
-            raise BadInput(ask.key, f"{ask.words}: {shown:g} is not believable. Check the unit and measure again.")
+        asks.check(ask, quantity.canonical)
 
     def shown(self, reading: Reading, ask: Ask | None = None) -> str:
         if reading.ask == "turns" and reading.canonical is not None:
@@ -157,7 +107,23 @@ class FlywheelOff(Work):
         mine, its = self.size("puller_pitch"), self.size("boss_pitch")
         if mine is None or its is None:
             return None
-        return same_thread(mine, its, self.hand("puller_hand"), self.hand("boss_hand"))
+        found = same_thread(mine, its, self.hand("puller_hand"), self.hand("boss_hand"))
+        puller_d, boss_d = self.size("puller_d"), self.size("boss_d")
+        if found.state == "in" and puller_d and boss_d:
+            found = same_size(puller_d, boss_d, its)
+        return found
+
+    @property
+    def depth_turns(self) -> float | None:
+        """Turns the boss's own thread would take, by its depth."""
+        depth, its = self.value("boss_depth"), self.size("boss_pitch")
+        return depth / its if depth and its else None
+
+    @property
+    def dirty(self) -> bool:
+        """The right thread, but it bound early: coating or damage."""
+        turns, free = self.value("turns"), self.depth_turns
+        return turns is not None and free is not None and bound_early(turns / 360, free)
 
     @cached_property
     def found(self) -> Pull | None:
@@ -242,6 +208,8 @@ class FlywheelOff(Work):
         found = [Action("free", "It let go", "free", bool(self.now_nm), shut)]
         if self.now_nm and not (loaded and not loaded.ended_at):
             found.append(Action("wait", "Leave it loaded ten minutes", "wait", False, shut))
+        if self.now_nm:
+            found.append(Action("moved", "Write down whether it moved", "moved"))
         return tuple(found)
 
     def act(self, key: str) -> None:
@@ -251,6 +219,8 @@ class FlywheelOff(Work):
         if key == "wait":
             attempt = len([timer for timer in self.timers if timer.key == "loaded"]) + 1
             log.start_timer(self.entry, self.person, "loaded", "turn it again", "wait", LOADED_S, heat=attempt, at=self.now)
+        if key == "moved":
+            log.choose(self.entry, asking="moved")
         if key == "free":
             for timer in self.timers:
                 log.stop_timer(timer, self.now)
@@ -261,8 +231,14 @@ class FlywheelOff(Work):
     def timer(self, key: str) -> Any:
         return next((timer for timer in reversed(self.timers) if timer.key == key), None)
 
+    def ask_for(self, key: str | None) -> Ask | None:
+        """Whether it moved is asked once after it was offered, then the torque again."""
+        return super().ask_for(key or self.choices.get("asking"))
+
     def after_keep(self, reading: Reading) -> None:
         """A new torque begins a new wait."""
+        if reading.ask == "moved" and self.entry:
+            log.choose(self.entry, asking="")
         loaded = self.timer("loaded")
         if reading.ask == "torque" and loaded and not loaded.ended_at and self.now - loaded.started_at > timedelta(seconds=5):
             log.stop_timer(loaded, self.now)
@@ -291,6 +267,14 @@ class FlywheelOff(Work):
             "key": self.said("key"),
             "key_step_mm": self.value("step"),
             "magnets": self.said("magnets"),
+            "coils": self.said("coils"),
+            "log": [
+                {"torque_nm": reading.canonical, "at": reading.taken_at.isoformat(timespec="seconds")}
+                if reading.ask == "torque"
+                else {"moved": reading.text, "at": reading.taken_at.isoformat(timespec="seconds")}
+                for reading in self.readings
+                if reading.ask in ("torque", "moved") and not reading.withdrawn_at
+            ],
         }
 
 

@@ -130,7 +130,7 @@ class FlywheelOff(TestCase):
         self.hands.tick_all()
         self.hands.measure(torque="30")
         self.hands.act("free")
-        self.hands.measure(taper=taper, key=key, **more, magnets=magnets)
+        self.hands.measure(taper=taper, key=key, **more, magnets=magnets, coils="sound")
 
     def test_off_and_looked_at_it_is_signed_with_what_it_took(self):
         self.off()

@@ -241,7 +241,7 @@ def _shaft(sheet: Sheet, work: HeatAndDrop, tall: float, gap: float, home: bool,
 def _labels(sheet: Sheet, work: HeatAndDrop, now: Scene, top: float, tall: float, inks: tuple[str, str], frame: Frame) -> None:
     outer_ink, inner_ink = inks
     onto_shaft = work.planned.fit.onto_shaft
-    asked = work.ask_for(None)
+    asked = work.next_ask
     bearing_c, seat_c = (now.moment.outer_c, now.moment.inner_c) if onto_shaft else (now.moment.inner_c, now.moment.outer_c)
     bearing_ink, seat_ink = (outer_ink, inner_ink) if onto_shaft else (inner_ink, outer_ink)
     bearing_u, seat_u = (now.setup.outer_u_k, now.setup.inner_u_k) if onto_shaft else (now.setup.inner_u_k, now.setup.outer_u_k)

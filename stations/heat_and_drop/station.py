@@ -304,10 +304,7 @@ class HeatAndDrop(Work):
                     log.start_timer(self.entry, self.person, "cold", "cold enough to check", "wait", cold, heat=self.heat, at=self.now)
 
     def whole_station_signed(self) -> bool:
-        seats = Seat.objects.filter(card=self.job.card).count()
-        signed = self.stage.entries.filter(signed_at__isnull=False).values("seat").distinct().count()
-        still_open = self.stage.entries.filter(signed_at__isnull=True).exists()
-        return signed >= seats and not still_open
+        return self.every_seat_signed()
 
     def result(self) -> dict[str, Any]:
         return history.result(self, core_version)

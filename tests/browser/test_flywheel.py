@@ -58,6 +58,7 @@ class ByKeyboard(FlywheelOff):
         self.page.keyboard.press("Enter")
         self.sees("Step of the key")
         self.enter("0.4", then="The magnets")
+        self.option("s", then="Coils and the wires")
         self.option("s", then="Anything to remember?")
         self.sees("shifts the timing 2.9°")
         self.page.locator("button[value=sign]").focus()
@@ -107,6 +108,7 @@ class TheCard(BrowserCase):
     def test_what_is_unknown_on_the_card_is_filled_in_and_used(self):
         hands = Hands(job(order="flywheel"))
         self.go("/jobs/0412/card/")
+        self.page.locator("summary", has_text="Flywheel").click()
         self.page.get_by_label("Taper, 1 in").fill("8")
         self.page.get_by_label("Nut torque").fill("40 ft-lb")
         self.page.click("text=Keep the flywheel's figures")

@@ -151,7 +151,7 @@ class AtTheBench(BrowserCase):
         self.assertEqual(self.hands.work().skipped(), [])
 
     def test_a_gauge_types_while_the_cursor_is_elsewhere(self):
-        self.page.locator(".button", has_text="All readings").focus()
+        self.page.locator(".button", has_text="Readings").focus()
         self.enter("18.5", then="Bore of the seat")
         self.page.locator("#time-slider").focus()
         self.enter("46.98", then="Outside of the bearing")

@@ -73,8 +73,9 @@ def margin_scale(scale: _Scale) -> SafeString:
     parts.append(f'<line class="doubt" x1="{x(scale.value - scale.doubt):.1f}" y1="22" x2="{x(scale.value + scale.doubt):.1f}" y2="22"/>')
     parts.append(f'<line class="at" x1="{x(scale.value):.1f}" y1="11" x2="{x(scale.value):.1f}" y2="33"/>')
     limit_x = x(limits[0]) if limits else 0.0
+    meant = "at most" if scale.low is None else "wanted"
     parts.append(
-        f'<text class="label" x="{limit_x:.1f}" y="46" text-anchor="{"start" if limit_x < 220 else "end"}">{limit_words} wanted</text>'
+        f'<text class="label" x="{limit_x:.1f}" y="46" text-anchor="{"start" if limit_x < 220 else "end"}">{limit_words} {meant}</text>'
     )
     label_x = x(scale.value)
     if abs(label_x - limit_x) > 110 or label_x < limit_x:

@@ -1,0 +1,52 @@
+"""Copying a card with everything on it: onto a job, and back onto the shelf as its next version."""
+
+from __future__ import annotations
+
+from django.db import transaction
+from django.db.models import Max
+
+from engines.models import EngineCard
+
+PARTS = ("seats", "marks", "specs", "seals")
+
+
+def copied(card: EngineCard, *, on_shelf: bool = False, version: int | None = None) -> EngineCard:
+    """A copy of a card in the same family, its seats, seals, marks and figures with it."""
+    with transaction.atomic():
+        copy = EngineCard.objects.get(pk=card.pk)
+        copy.pk, copy.on_shelf = None, on_shelf
+        copy.version = version or card.version
+        copy._state.adding = True
+        copy.save()
+        seats: dict[int, int] = {}
+        for part in PARTS:
+            for each in getattr(card, part).all():
+                old = each.pk
+                each.pk, each.card_id = None, copy.pk
+                each._state.adding = True
+                if part == "seals" and each.seat_id:
+                    each.seat_id = seats.get(each.seat_id)
+                each.save()
+                if part == "seats":
+                    seats[old] = each.pk
+    return copy
+
+
+def shelve(card: EngineCard) -> EngineCard:
+    """Put a copy of a job's card on the shelf as the family's next version; the one before it steps aside."""
+    with transaction.atomic():
+        family = EngineCard.objects.filter(family=card.family)
+        last = family.filter(version__gt=0).aggregate(last=Max("version"))["last"] or 0
+        had = family.filter(on_shelf=True)
+        version = last + 1 if had.exists() else max(last, 1)
+        had.update(on_shelf=False)
+        EngineCard.objects.filter(pk=card.pk).update(version=version)
+        return copied(card, on_shelf=True, version=version)
+
+
+def reusable() -> list[EngineCard]:
+    """One card of every family to copy from: the one on the shelf, else the latest copy. By name."""
+    found: dict[object, EngineCard] = {}
+    for card in EngineCard.objects.order_by("on_shelf", "pk"):
+        found[card.family] = card
+    return sorted(found.values(), key=lambda card: card.name.lower())

@@ -1,0 +1,230 @@
+"""Engine cards in and out: whole as JSON, figures and the joint face as CSV. Described in docs/data-formats.md.
+
+A file is taken whole or refused whole, with the line and the reason. Values may carry any unit; plain numbers are in the unit that the
+name carries.
+"""
+
+from __future__ import annotations
+
+import csv
+import io
+import json
+from collections.abc import Iterator
+from typing import Any
+
+from django import forms
+from django.db import transaction
+
+from engines.models import EngineCard, Mark, Spec
+from shopmath.checks import BadInput
+from stations.book_in.card_forms import FactsForm, FlywheelForm, MarkForm, SealForm, SpecForm
+from stations.book_in.forms import SeatForm
+
+SCHEMA, VERSION = "stator-card", 1
+LARGEST_BYTES = 1_000_000
+MOST = 500  # of one part on one card
+FACTS, WHEEL = tuple(FactsForm.base_fields), tuple(FlywheelForm.base_fields)
+SEAT = (*SeatForm.base_fields, "x_mm", "y_mm")
+SEAL, MARK, SPEC = tuple(SealForm.base_fields), tuple(MarkForm.base_fields), tuple(SpecForm.base_fields)
+CSV_COLUMNS = {"figures": SPEC, "bolts": MARK}
+
+
+# out
+
+
+def card_as_json(card: EngineCard) -> dict[str, Any]:
+    """A card and everything on it as plain values."""
+
+    def values(thing: Any, names: Any) -> dict[str, Any]:
+        return {name: getattr(thing, name) for name in names}
+
+    return {
+        "schema": SCHEMA,
+        "version": VERSION,
+        "card_version": card.version,
+        "engine": {**values(card, FACTS), "case_material_assumed": card.case_material_assumed, "face_assumed": card.face_assumed},
+        "flywheel": values(card, WHEEL),
+        "seats": [{**values(seat, SEAT), "code_assumed": seat.code_assumed} for seat in card.seats.all()],
+        "seals": [
+            {**values(seal, SEAL), "seat": seal.seat.name if seal.seat else None, "depth_assumed": seal.depth_assumed}
+            for seal in card.seals.select_related("seat")
+        ],
+        "marks": [{**values(mark, MARK), "assumed": mark.assumed} for mark in card.marks.all()],
+        "figures": [values(spec, SPEC) for spec in card.specs.all()],
+    }
+
+
+def card_as_csv(card: EngineCard, what: str) -> str:
+    """The figures or the face of a card, a line each under a line of names."""
+    things: list[Spec] | list[Mark] = list(card.specs.all()) if what == "figures" else list(card.marks.all())
+    out = io.StringIO()
+    writer = csv.writer(out, lineterminator="\r\n")
+    writer.writerow(CSV_COLUMNS[what])
+    for thing in things:
+        found = [getattr(thing, name) for name in CSV_COLUMNS[what]]
+        writer.writerow(["" if value is None else f"{value:g}" if isinstance(value, float) else value for value in found])
+    return out.getvalue()
+
+
+# in
+
+
+def _text(data: bytes) -> str:
+    if len(data) > LARGEST_BYTES:
+        raise BadInput("file", "That file is over 1 MB: no engine card is that large.")
+    try:
+        return data.decode("utf-8-sig")
+    except UnicodeDecodeError as error:
+        raise BadInput("file", f"That file is no UTF-8 text (byte {error.start}). Save it as UTF-8 and send it again.") from error
+
+
+def _children(text: str, start: int) -> Iterator[tuple[str | int, int]]:
+    """Names or numbers of the values inside the JSON value at `start`, each with where it begins."""
+    decoder, i = json.JSONDecoder(), start + 1
+    index = 0
+    while True:
+        while text[i] in " \t\r\n,":
+            i += 1
+        if text[i] in "]}":
+            return
+        key: str | int = index
+        if text[start] == "{":
+            key, i = decoder.raw_decode(text, i)
+            i = text.index(":", i) + 1
+            while text[i] in " \t\r\n":
+                i += 1
+        yield key, i
+        _, i = decoder.raw_decode(text, i)
+        index += 1
+
+
+def line_of(text: str, *path: str | int) -> int:
+    """Line at which a value stands in a JSON text; that of the nearest value around it when it is missing."""
+    at = len(text) - len(text.lstrip())
+    for step in path:
+        found = next((start for key, start in (_children(text, at) if text[at] in "[{" else ()) if key == step), None)
+        if found is None:
+            break
+        at = found
+    return text.count("\n", 0, at) + 1
+
+
+class _Reader:
+    """Reads a JSON card part by part; what is wrong is refused with its line."""
+
+    def __init__(self, text: str) -> None:
+        self.text = text
+        try:
+            self.data: Any = json.loads(text)
+        except json.JSONDecodeError as error:
+            raise BadInput("file", f"Line {error.lineno}: this is no JSON ({error.msg}).") from error
+
+    def refuse(self, words: str, *path: str | int) -> BadInput:
+        where = ".".join(f"{step + 1}" if isinstance(step, int) else step for step in path)
+        return BadInput("file", f"Line {line_of(self.text, *path)}{f', {where}' if where else ''}: {words}")
+
+    def table(self, name: str) -> list[dict[str, Any]]:
+        found = self.data.get(name, [])
+        if not isinstance(found, list) or not all(isinstance(each, dict) for each in found):
+            raise self.refuse("a list of objects is wanted.", name)
+        if len(found) > MOST:
+            raise self.refuse(f"{len(found)} entries; a card holds {MOST} at most.", name)
+        return found
+
+    def thing(self, name: str) -> dict[str, Any]:
+        found = self.data.get(name, {})
+        if not isinstance(found, dict):
+            raise self.refuse("an object is wanted.", name)
+        return found
+
+    def save(self, form: Any, *path: str | int) -> Any:
+        if form.is_valid():
+            return form.save()
+        for field, errors in form.errors.items():
+            raise self.refuse(str(errors[0]), *path, *([field] if field != "__all__" else []))
+        raise self.refuse("it cannot be kept.", *path)
+
+
+def bound(kind: type[forms.ModelForm], values: dict[str, Any], **more: Any) -> forms.ModelForm:
+    """A part's form filled with a file's values, so that a file and the page are judged by the same rules."""
+    prefix = getattr(kind, "prefix", None)
+    data = {f"{prefix}-{name}" if prefix else name: _said(value) for name, value in values.items() if value is not None}
+    return kind(data, **more)
+
+
+def _said(value: Any) -> Any:
+    if isinstance(value, bool):
+        return "on" if value else ""
+    return [str(each) for each in value] if isinstance(value, list) else str(value)
+
+
+def card_from_json(data: bytes) -> EngineCard:
+    """A card read from a file and put on the shelf; nothing is kept when anything is wrong."""
+    reader = _Reader(_text(data))
+    if not isinstance(reader.data, dict) or reader.data.get("schema") != SCHEMA:
+        raise BadInput("file", f'Line 1: this is no engine card; "schema" should be "{SCHEMA}".')
+    if reader.data.get("version") != VERSION:
+        raise reader.refuse(f"version {reader.data.get('version')!r} is not known here; this Stator reads version {VERSION}.", "version")
+    engine = reader.thing("engine")
+    with transaction.atomic():
+        card: EngineCard = EngineCard(on_shelf=True)
+        facts = {"layout": "single", "case_material": "al-si7-mg", "left_name": "drive side", "right_name": "magneto side", **engine}
+        size = {"face_w_mm": card.face_w_mm, "face_h_mm": card.face_h_mm}
+        card = reader.save(bound(FactsForm, {**size, **facts}, instance=card), "engine")
+        card = reader.save(bound(FlywheelForm, reader.thing("flywheel"), instance=card), "flywheel")
+        assumed = ("case_material_assumed", "face_assumed")
+        EngineCard.objects.filter(pk=card.pk).update(**{name: bool(engine.get(name, True)) for name in assumed})
+        for index, values in enumerate(reader.table("seats")):
+            form = bound(SeatForm, values, card=card)
+            form.instance.card = card
+            seat = reader.save(form, "seats", index)
+            places = {name: values.get(name) for name in ("x_mm", "y_mm")}
+            if not all(value is None or (isinstance(value, (int, float)) and abs(value) <= 500) for value in places.values()):
+                raise reader.refuse("a place on the face is a number of mm, at most 500 from its middle.", "seats", index, "x_mm")
+            type(seat).objects.filter(pk=seat.pk).update(**places, code_assumed=bool(values.get("code_assumed", seat.code_assumed)))
+        by_name = {seat.name: str(seat.pk) for seat in card.seats.all()}
+        for index, values in enumerate(reader.table("seals")):
+            name = values.get("seat")
+            if name and name not in by_name:
+                raise reader.refuse(f"there is no seat {name!r} on this card.", "seals", index, "seat")
+            depth = None if values.get("depth_assumed") else values.get("depth_mm")
+            reader.save(bound(SealForm, {**values, "seat": by_name.get(name or ""), "depth_mm": depth}, card=card), "seals", index)
+        for index, values in enumerate(reader.table("marks")):
+            mark = reader.save(bound(MarkForm, values, card=card), "marks", index)
+            Mark.objects.filter(pk=mark.pk).update(assumed=bool(values.get("assumed", mark.assumed)))
+        for index, values in enumerate(reader.table("figures")):
+            reader.save(bound(SpecForm, {"kind": "length", "source_kind": "manual", **values}, card=card), "figures", index)
+    return card
+
+
+def read_csv(card: EngineCard, data: bytes) -> tuple[str, int]:
+    """Figures or face of a card from a CSV: a name known is changed, a new one added. Which of the two, and how many lines."""
+    text = _text(data)
+    reader = csv.DictReader(io.StringIO(text, newline=""), delimiter=";" if text.partition("\n")[0].count(";") > 1 else ",")
+    names = [(name or "").strip() for name in reader.fieldnames or []]
+    what = "bolts" if "x_mm" in names else "figures" if "low" in names or "high" in names else ""
+    if not what or "name" not in names:
+        raise BadInput("file", f"Line 1: the columns are {', '.join(CSV_COLUMNS['figures'])}, or {', '.join(CSV_COLUMNS['bolts'])}.")
+    unknown = [name for name in names if name not in CSV_COLUMNS[what]]
+    if unknown:
+        raise BadInput("file", f"Line 1: no column is called {', '.join(map(repr, unknown))}. Known: {', '.join(CSV_COLUMNS[what])}.")
+    kind, things = (MarkForm, card.marks) if what == "bolts" else (SpecForm, card.specs)
+    usual = {"what": "bolt"} if what == "bolts" else {"kind": "length", "source_kind": "manual"}
+    count = 0
+    with transaction.atomic():
+        for row in reader:
+            if None in row or None in row.values():
+                raise BadInput("file", f"Line {reader.line_num}: {len(names)} columns are wanted.")
+            values = {name.strip(): value.strip() for name, value in row.items() if value.strip()}
+            if not values:
+                continue
+            old = things.filter(name=values.get("name", "")).first()
+            form = bound(kind, {**usual, **values}, card=card, instance=old)
+            if not form.is_valid():
+                field, errors = next(iter(form.errors.items()))
+                raise BadInput("file", f"Line {reader.line_num}, {field}: {errors[0]}")
+            form.save()
+            count += 1
+            if count > MOST:
+                raise BadInput("file", f"Line {reader.line_num}: more than {MOST} lines.")
+    return what, count

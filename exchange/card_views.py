@@ -1,0 +1,71 @@
+"""Cards in and out of the shop as files."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from typing import Any
+
+from django.contrib import messages
+from django.http import Http404, HttpRequest, HttpResponse, JsonResponse
+from django.shortcuts import get_object_or_404, redirect
+from django.utils.text import slugify
+from django.views.decorators.http import require_GET, require_POST
+
+from engines.models import EngineCard
+from exchange.card_files import CSV_COLUMNS, card_as_csv, card_as_json, card_from_json, read_csv
+from shopmath.checks import BadInput
+from stations.book_in.card_views import card_to_change, changed
+
+
+def _named(response: HttpResponse, name: str) -> HttpResponse:
+    response["Content-Disposition"] = f'attachment; filename="{name}"'
+    return response
+
+
+@require_GET
+def card_json(request: HttpRequest, pk: int) -> HttpResponse:
+    card = get_object_or_404(EngineCard, pk=pk)
+    answer = JsonResponse(card_as_json(card), json_dumps_params={"indent": 2, "ensure_ascii": False})
+    return _named(answer, f"card-{slugify(card.name)}.json")
+
+
+@require_GET
+def card_csv(request: HttpRequest, pk: int, what: str) -> HttpResponse:
+    if what not in CSV_COLUMNS:
+        raise Http404
+    card = get_object_or_404(EngineCard, pk=pk)
+    return _named(HttpResponse(card_as_csv(card, what), content_type="text/csv; charset=utf-8"), f"{what}-{slugify(card.name)}.csv")
+
+
+def _taken(request: HttpRequest, read: Callable[[bytes], Any]) -> Any:
+    """What was read from the file sent; None, and the reason said, when it was refused."""
+    upload = request.FILES.get("file")
+    if upload is None:
+        messages.error(request, "No file was chosen.")
+        return None
+    try:
+        return read(upload.read())
+    except BadInput as error:
+        messages.error(request, f"{upload.name} was refused, nothing of it is kept. {error.message}")
+        return None
+
+
+@require_POST
+def card_json_in(request: HttpRequest) -> HttpResponse:
+    card = _taken(request, card_from_json)
+    if card is None:
+        return redirect("cards")
+    messages.success(request, f"{card.name} is on the shelf.")
+    return redirect("shelf-card", pk=card.pk)
+
+
+@require_POST
+def card_csv_in(request: HttpRequest, pk: int) -> HttpResponse:
+    card = card_to_change(pk)
+    found = _taken(request, lambda data: read_csv(card, data))
+    if found:
+        changed(card)
+        messages.success(
+            request, f"{found[1]} line{'s' if found[1] != 1 else ''} read: {'figures' if found[0] == 'figures' else 'the face'}."
+        )
+    return redirect("shelf-card", pk=card.pk)

@@ -1,0 +1,235 @@
+"""The parts of an engine card, each with its own small form. What is unknown stays empty; what is usual is marked as taken."""
+
+from __future__ import annotations
+
+from typing import Any
+
+from django import forms
+
+from engines.models import EngineCard, Mark, Seal, Spec, case_metals
+from shopmath.checks import BadInput
+from shopmath.quantity import parse
+from ui.fields import QuantityField
+
+UNITS = {"length": "mm", "torque": "Nm", "temperature": "C", "mass": "kg", "angle": "deg", "speed": "rpm", "force": "N"}
+
+
+class FactsForm(forms.ModelForm):
+    """What the engine is."""
+
+    prefix = "facts"
+    stroke_mm = QuantityField("length", "mm", low=10, high=200, required=False, label="Stroke", help_text="54 mm; empty if unknown")
+    face_w_mm = QuantityField("length", "mm", low=40, high=900, label="Joint face, across")
+    face_h_mm = QuantityField("length", "mm", low=40, high=900, label="Joint face, up and down")
+    case_material = forms.ChoiceField(choices=case_metals, label="Case metal")
+
+    class Meta:
+        model = EngineCard
+        fields = (
+            "name",
+            "summary",
+            "layout",
+            "crank",
+            "stroke_mm",
+            "case_material",
+            "painted",
+            "left_name",
+            "right_name",
+            "lifts",
+            "crank_stays",
+            "face_w_mm",
+            "face_h_mm",
+        )
+        labels = {
+            "name": "Engine",
+            "summary": "In a few words",
+            "left_name": "Its left is the",
+            "right_name": "Its right is the",
+            "lifts": "The half that lifts off",
+            "crank_stays": "The crank stays in the",
+            "painted": "The case is painted",
+        }
+
+    def save(self, commit: bool = True) -> EngineCard:
+        if "case_material" in self.changed_data:
+            self.instance.case_material_assumed = False
+        if {"face_w_mm", "face_h_mm"} & set(self.changed_data):
+            self.instance.face_assumed = False
+        found: EngineCard = super().save(commit)
+        return found
+
+
+class FlywheelForm(forms.ModelForm):
+    """What the flywheel sits on. Unknown stays empty and is shown as unknown where it is needed."""
+
+    prefix = "wheel"
+    taper_ratio = forms.FloatField(required=False, min_value=2, max_value=30, label="Taper, 1 in", help_text="8 for 1:8; empty if unknown")
+    nut_d_mm = QuantityField("length", "mm", low=4, high=60, required=False, label="Nut thread", help_text="12 mm, 1/2 in")
+    nut_torque_nm = QuantityField("torque", "Nm", low=1, high=600, required=False, label="Nut torque", help_text="55 Nm, 40 ft-lb")
+    shaft_d_mm = QuantityField("length", "mm", low=4, high=80, required=False, label="Shaft at the key")
+    boss_d_mm = QuantityField("length", "mm", low=8, high=80, required=False, label="Puller thread in the boss, its size")
+    boss_pitch_mm = QuantityField("thread_pitch", "mm", low=0.3, high=6, required=False, label="Its pitch", help_text="1 mm or 26 tpi")
+    wheel_kg = QuantityField("mass", "kg", low=0.05, high=200, required=False, label="Flywheel mass")
+    wheel_rpm = QuantityField("speed", "rpm", low=100, high=30000, required=False, label="Working speed")
+
+    class Meta:
+        model = EngineCard
+        fields = (
+            "cone",
+            "taper_ratio",
+            "nut_d_mm",
+            "nut_torque_nm",
+            "shaft_d_mm",
+            "key",
+            "boss_d_mm",
+            "boss_pitch_mm",
+            "boss_hand",
+            "wheel_kg",
+            "wheel_rpm",
+            "flywheel_source",
+        )
+        labels = {"flywheel_source": "Where these are from", "cone": "It sits on a", "boss_hand": "Its hand"}
+        help_texts = {"flywheel_source": "manual page, drawing, measured"}
+
+
+class MarkForm(forms.ModelForm):
+    """A bolt, dowel or gap place put on the face."""
+
+    prefix = "mark"
+    x_mm = QuantityField("length", "mm", low=-500.01, high=500, label="x", help_text="to the right of the middle")
+    y_mm = QuantityField("length", "mm", low=-500.01, high=500, label="y", help_text="up from the middle")
+    d_mm = QuantityField("length", "mm", low=1.99, high=30, required=False, label="Thread", initial="6")
+    pitch_mm = QuantityField("thread_pitch", "mm", low=0.29, high=4, required=False, label="Pitch", initial="1")
+    length_mm = QuantityField("length", "mm", low=2.9, high=400, required=False, label="Length under the head")
+    torque_nm = QuantityField("torque", "Nm", low=0.49, high=400, required=False, label="Torque")
+    clearance_mm = QuantityField("length", "mm", low=-0.001, high=1, required=False, label="Dowel's clearance")
+    engaged_mm = QuantityField("length", "mm", low=0.49, high=60, required=False, label="Dowel's depth in the other half")
+
+    class Meta:
+        model = Mark
+        fields = ("what", "name", "x_mm", "y_mm", "d_mm", "pitch_mm", "length_mm", "torque_nm", "clearance_mm", "engaged_mm", "source")
+        labels = {"source": "Where these are from"}
+
+    def __init__(self, *args: Any, card: EngineCard, **kwargs: Any) -> None:
+        super().__init__(*args, **kwargs)
+        self.card = card
+        self.fields["name"].required = False
+
+    def clean_name(self) -> str:
+        name = (self.cleaned_data.get("name") or "").strip()
+        others = self.card.marks.exclude(pk=self.instance.pk)
+        taken = {mark.name for mark in others}
+        if not name:
+            what = self.data.get(self.add_prefix("what"), "bolt")
+            word = {"dowel": "dowel ", "gap": "gap "}.get(what, "")
+            name = next(f"{word}{number}" for number in range(1, 400) if f"{word}{number}" not in taken)
+        if name in taken:
+            raise forms.ValidationError(f"There is a {name!r} on this face already.")
+        return name
+
+    def clean(self) -> dict[str, Any]:
+        data = super().clean() or {}
+        for name in ("d_mm", "pitch_mm", "clearance_mm", "engaged_mm"):
+            if data.get(name) is None:
+                data[name] = getattr(self.instance, name)
+        for name, half in (("x_mm", self.card.face_w_mm / 2), ("y_mm", self.card.face_h_mm / 2)):
+            if data.get(name) is not None and abs(data[name]) > half + 0.01:
+                self.add_error(
+                    name, f"The face reaches {half:g} mm from its middle; {data[name]:g} lies off it. Make the face larger first."
+                )
+        return data
+
+    def save(self, commit: bool = True) -> Mark:
+        figures = {"d_mm", "pitch_mm", "length_mm", "torque_nm", "clearance_mm", "engaged_mm", "source"}
+        self.instance.card = self.card
+        self.instance.assumed = self.instance.assumed and not (figures & set(self.changed_data) and self.cleaned_data.get("source"))
+        found: Mark = super().save(commit)
+        return found
+
+
+class SealForm(forms.ModelForm):
+    """A shaft seal."""
+
+    prefix = "seal"
+    shaft_mm = QuantityField("length", "mm", low=3, high=200, label="Shaft")
+    bore_mm = QuantityField("length", "mm", low=5, high=250, label="Its bore in the case")
+    width_mm = QuantityField("length", "mm", low=1.9, high=40, label="Width")
+    depth_mm = QuantityField(
+        "length", "mm", low=-5, high=60, required=False, label="Depth below the face", help_text="empty: flush, marked as taken"
+    )
+
+    class Meta:
+        model = Seal
+        fields = ("name", "half", "seat", "shaft_mm", "bore_mm", "width_mm", "lip", "loads_from", "depth_mm", "source")
+        labels = {"name": "Which seal", "half": "It sits in the", "seat": "In front of the bearing of", "source": "Where these are from"}
+
+    def __init__(self, *args: Any, card: EngineCard, **kwargs: Any) -> None:
+        super().__init__(*args, **kwargs)
+        self.card = card
+        self.fields["name"].required = False
+        seats = self.fields["seat"]
+        assert isinstance(seats, forms.ModelChoiceField)
+        seats.queryset = card.seats.all()
+
+    def clean_name(self) -> str:
+        name = (self.cleaned_data.get("name") or "Crank seal").strip()
+        if self.card.seals.filter(name=name).exclude(pk=self.instance.pk).exists():
+            raise forms.ValidationError(f"This engine has a seal called {name!r} already.")
+        return name
+
+    def clean(self) -> dict[str, Any]:
+        data = super().clean() or {}
+        if data.get("shaft_mm") and data.get("bore_mm") and data["bore_mm"] <= data["shaft_mm"]:
+            self.add_error("bore_mm", f"The bore ({data['bore_mm']:g} mm) is larger than the shaft ({data['shaft_mm']:g} mm).")
+        self.instance.depth_assumed = data.get("depth_mm") is None
+        data["depth_mm"] = data.get("depth_mm") or 0.0
+        return data
+
+    def save(self, commit: bool = True) -> Seal:
+        self.instance.card = self.card
+        found: Seal = super().save(commit)
+        return found
+
+
+class SpecForm(forms.ModelForm):
+    """A figure with its limits, in any unit, and where it is from."""
+
+    prefix = "spec"
+    low = forms.CharField(max_length=40, required=False, label="At least", help_text="0.10 mm, 4 thou; empty when there is none")
+    high = forms.CharField(max_length=40, required=False, label="At most")
+
+    class Meta:
+        model = Spec
+        fields = ("name", "kind", "low", "high", "setup", "source_kind", "source")
+        labels = {"name": "Figure", "setup": "Measured how", "source_kind": "From", "source": "Which page, drawing, day"}
+        help_texts = {"name": "end float, big-end side play, crank run-out"}
+
+    def __init__(self, *args: Any, card: EngineCard, **kwargs: Any) -> None:
+        super().__init__(*args, **kwargs)
+        self.card = card
+
+    def clean_name(self) -> str:
+        name = str(self.cleaned_data["name"]).strip()
+        if self.card.specs.filter(name=name).exclude(pk=self.instance.pk).exists():
+            raise forms.ValidationError(f"This card has a figure called {name!r} already.")
+        return name
+
+    def clean(self) -> dict[str, Any]:
+        data = super().clean() or {}
+        kind = data.get("kind") or "length"
+        for name in ("low", "high"):
+            text = (data.get(name) or "").strip()
+            data[name] = None
+            if text:
+                try:
+                    data[name] = round(parse(text, kind, UNITS[kind]).canonical, 6)
+                except BadInput as error:
+                    self.add_error(name, error.message)
+        if data.get("low") is not None and data.get("high") is not None and data["low"] > data["high"]:
+            self.add_error("high", f"At most ({data['high']:g}) lies under at least ({data['low']:g}).")
+        return data
+
+    def save(self, commit: bool = True) -> Spec:
+        self.instance.card = self.card
+        found: Spec = super().save(commit)
+        return found

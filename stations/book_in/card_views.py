@@ -1,0 +1,247 @@
+"""The engine card: of a job, or on the shelf. Each part has its own small form; the face is filled by tapping on it."""
+
+from __future__ import annotations
+
+import secrets
+from typing import Any
+
+from django import forms
+from django.contrib import messages
+from django.core.exceptions import PermissionDenied
+from django.core.files.base import ContentFile
+from django.db.models import ProtectedError
+from django.http import Http404, HttpRequest, HttpResponse
+from django.shortcuts import get_object_or_404, redirect, render
+from django.views.decorators.http import require_GET, require_http_methods, require_POST
+
+from engines.copies import reusable, shelve
+from engines.models import EngineCard, Mark, Seat
+from jobs.models import Entry, Job
+from jobs.photos import LARGEST_BYTES, clean
+from shopmath.checks import BadInput
+from stations.book_in.card_forms import FactsForm, FlywheelForm, MarkForm, SealForm, SpecForm
+from stations.book_in.drawing import AREA, draw_card_face, face_of
+from stations.book_in.forms import SeatForm
+
+CLOSED = "This job has been handed over: its card stands as it was. Change the card on the shelf, or on another job."
+REMOVABLE = {"seat": "seats", "seal": "seals", "spec": "specs", "mark": "marks"}
+
+
+def _job_of(card: EngineCard) -> Job | None:
+    return Job.objects.filter(card=card).order_by("-pk").first()
+
+
+def _home(card: EngineCard) -> HttpResponse:
+    job = _job_of(card)
+    return redirect("card", tag=job.tag) if job else redirect("shelf-card", pk=card.pk)
+
+
+def card_to_change(pk: int) -> EngineCard:
+    """A card that may still be changed."""
+    card = get_object_or_404(EngineCard, pk=pk)
+    job = _job_of(card)
+    if job and job.gone_at:
+        raise PermissionDenied(CLOSED)
+    return card
+
+
+def changed(card: EngineCard) -> None:
+    job = _job_of(card)
+    if job:
+        job.touch()
+    elif card.on_shelf:
+        EngineCard.objects.filter(pk=card.pk).update(version=card.version + 1)
+
+
+def part_forms(card: EngineCard, data: Any = None, part: str = "", editing: Any = None) -> dict[str, forms.Form | forms.ModelForm]:
+    """Every part's form; the one posted is bound, the one edited is filled."""
+
+    def bound(name: str) -> Any:
+        return data if name == part else None
+
+    def thing(name: str) -> Any:
+        return editing if name == part else None
+
+    return {
+        "facts": FactsForm(bound("facts"), instance=EngineCard.objects.get(pk=card.pk)),
+        "wheel": FlywheelForm(bound("wheel"), instance=EngineCard.objects.get(pk=card.pk)),
+        "seat": SeatForm(bound("seat"), card=card, instance=thing("seat")),
+        "seal": SealForm(bound("seal"), card=card, instance=thing("seal")),
+        "spec": SpecForm(bound("spec"), card=card, instance=thing("spec")),
+    }
+
+
+def _editing(request: HttpRequest, card: EngineCard) -> tuple[str, Any]:
+    """Which part is meant, and the thing on it that is being changed."""
+    source = request.POST if request.method == "POST" else request.GET
+    part, number = source.get("part", "seat"), source.get("id", "")
+    if part in REMOVABLE and number.isdigit():
+        return part, get_object_or_404(getattr(card, REMOVABLE[part]), pk=int(number))
+    return part, None
+
+
+def card_page(request: HttpRequest, card: EngineCard, job: Job | None) -> HttpResponse:
+    """The whole card; a post changes one part of it."""
+    part, editing = _editing(request, card)
+    posted = request.method == "POST"
+    found = part_forms(card, request.POST if posted else None, part, editing)
+    if posted and part in found:
+        card_to_change(card.pk)
+        form = found[part]
+        if form.is_valid():
+            if part == "seat":
+                form.instance.card = card  # type: ignore[union-attr]
+            form.save()  # type: ignore[union-attr]
+            changed(card)
+            return _home(card)
+    marks, seats = list(card.marks.all()), list(card.seats.all())
+    data = {
+        **face_data(card, marks, seats),
+        "job": job,
+        "forms": found,
+        "editing": f"{part}-{editing.pk}" if editing else "",
+        "seats": seats,
+        "seals": card.seals.select_related("seat"),
+        "specs": card.specs.all(),
+        "found_otherwise": found_otherwise(job) if job else [],
+        "closed": bool(job and job.gone_at),
+    }
+    return render(request, "stations/book_in/card.html", data)
+
+
+def found_otherwise(job: Job) -> list[dict[str, str]]:
+    """What signed entries found that the card says otherwise."""
+    entries = Entry.objects.filter(job=job, signed_at__isnull=False, superseded_by=None).select_related("station")
+    return [line for entry in entries for line in entry.result.get("contradicts", [])]
+
+
+@require_GET
+def cards(request: HttpRequest) -> HttpResponse:
+    """Every engine known here, once."""
+    return render(request, "stations/book_in/cards.html", {"cards": reusable()})
+
+
+@require_http_methods(["GET", "POST"])
+def shelf_card(request: HttpRequest, pk: int) -> HttpResponse:
+    found = get_object_or_404(EngineCard, pk=pk)
+    job = _job_of(found)
+    return redirect("card", tag=job.tag) if job else card_page(request, found, None)
+
+
+@require_POST
+def to_shelf(request: HttpRequest, pk: int) -> HttpResponse:
+    """Keep this card for the next engine of its kind."""
+    found = get_object_or_404(EngineCard, pk=pk)
+    kept = shelve(found)
+    messages.success(request, f"{kept.name} is on the shelf, version {kept.version}. The next one of its kind starts from it.")
+    return _home(found)
+
+
+@require_POST
+def remove(request: HttpRequest, pk: int) -> HttpResponse:
+    """Take a seat, seal or figure off a card."""
+    found = card_to_change(pk)
+    _, thing = _editing(request, found)
+    if thing is None:
+        raise Http404
+    try:
+        thing.delete()
+        changed(found)
+    except ProtectedError:
+        messages.error(request, f"{thing} stays: work on it is written in the log.")
+    return _home(found)
+
+
+# the face
+
+
+def face_data(
+    card: EngineCard, marks: list[Mark], seats: list[Seat], chosen: Mark | None = None, form: MarkForm | None = None, kept: Any = None
+) -> dict[str, Any]:
+    """What the face and its form show; `kept` is what was placed last, offered again for the next tap."""
+    underlay = f"/cards/{card.pk}/underlay.jpg" if card.underlay else ""
+    face = face_of(card)
+    last = next((mark for mark in reversed(marks) if mark.is_fastener), None)
+    return {
+        "card": card,
+        "drawing": draw_card_face(card, marks, seats, chosen, underlay),
+        "face": {"scale": face.scale, "x": face.middle[0], "y": face.middle[1], "area": AREA},
+        "mark": chosen,
+        "mark_form": form or MarkForm(card=card, instance=chosen),
+        "wrong": form is not None and not form.is_valid(),
+        "whats": Mark.What.choices,
+        "placing": (kept or {}).get("place", "bolt"),
+        "next": {
+            name: (kept or {}).get(f"mark-{name}", "") or (f"{getattr(last, name):g}" if last and getattr(last, name) else "")
+            for name in ("d_mm", "pitch_mm", "length_mm", "torque_nm")
+        },
+        "marks": marks,
+        "unplaced": [seat for seat in seats if seat.on != Seat.On.SHAFT],
+    }
+
+
+@require_http_methods(["GET", "POST"])
+def face(request: HttpRequest, pk: int) -> HttpResponse:
+    """One act on the face: choose a mark, put one, change one, move a seat."""
+    card = card_to_change(pk) if request.method == "POST" else get_object_or_404(EngineCard, pk=pk)
+    number = (request.POST or request.GET).get("mark", "")
+    chosen = get_object_or_404(card.marks, pk=int(number)) if number.isdigit() else None
+    form: MarkForm | None = None
+    if request.method == "POST":
+        place = request.POST.get("place", "")
+        if chosen and request.POST.get("off") == "1":
+            chosen.delete()
+            chosen = None
+            changed(card)
+        elif place.startswith("seat-") and place[5:].isdigit():
+            seat = get_object_or_404(card.seats, pk=int(place[5:]))
+            form = MarkForm({**request.POST.dict(), "mark-what": "gap", "mark-name": "seat's place, not kept"}, card=card)
+            if form.is_valid():
+                Seat.objects.filter(pk=seat.pk).update(x_mm=form.cleaned_data["x_mm"], y_mm=form.cleaned_data["y_mm"])
+                form = None
+                changed(card)
+        else:
+            data = request.POST.dict()
+            if not chosen:
+                data["mark-what"] = place or "bolt"
+            form = MarkForm(data, card=card, instance=chosen)
+            if form.is_valid():
+                form.save()
+                form, chosen = None, None
+                changed(card)
+    data = face_data(card, list(card.marks.all()), list(card.seats.all()), chosen, form, request.POST or None)
+    if request.headers.get("HX-Request"):
+        return render(request, "stations/book_in/face.html", data)
+    return _home(card)
+
+
+@require_POST
+def underlay(request: HttpRequest, pk: int) -> HttpResponse:
+    """A picture of the case under the drawing of its face."""
+    card = card_to_change(pk)
+    upload = request.FILES.get("underlay")
+    if upload is None:
+        messages.error(request, "No picture was chosen.")
+        return _home(card)
+    try:
+        if (upload.size or 0) > LARGEST_BYTES:
+            raise BadInput("underlay", "That file is over 25 MB. Send a smaller picture.")
+        picture, size = clean(upload.read(), 1400)
+    except BadInput as error:
+        messages.error(request, f"{upload.name}: {error.message}")
+        return _home(card)
+    card.underlay.save(f"{secrets.token_urlsafe(12)}.jpg", ContentFile(picture), save=False)
+    if card.face_assumed:  # until the face is measured, it takes the picture's shape
+        card.face_h_mm = round(card.face_w_mm * size[1] / size[0], 1)
+    card.save()
+    changed(card)
+    return _home(card)
+
+
+@require_GET
+def underlay_picture(request: HttpRequest, pk: int) -> HttpResponse:
+    card = get_object_or_404(EngineCard, pk=pk)
+    if not card.underlay:
+        raise Http404
+    with card.underlay.open("rb") as file:
+        return HttpResponse(file.read(), content_type="image/jpeg")

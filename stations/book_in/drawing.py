@@ -1,0 +1,71 @@
+"""The joint face of a card with everything on it; the mark in hand is ringed."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+
+from django.utils.safestring import SafeString
+
+from engines.fits import bearing_of
+from engines.models import EngineCard, Mark, Seat
+from stations.face import Face, draw_dowel, draw_fastener, draw_gap_place, draw_outline, draw_seats, label, seen_from
+from ui.graph import step_for
+from ui.svg import Sheet
+
+WIDTH, HEIGHT = 640.0, 540.0
+AREA = (40.0, 26.0, 560.0, 470.0)  # of the sheet that the face may fill
+
+
+def face_of(card: EngineCard) -> Face:
+    return Face.inside(card, *AREA)
+
+
+def draw_card_face(card: EngineCard, marks: Sequence[Mark], seats: Sequence[Seat], chosen: Mark | None, underlay: str = "") -> SafeString:
+    face = face_of(card)
+    fasteners = sum(mark.is_fastener for mark in marks)
+    said = (
+        f"{fasteners} fasteners, {sum(m.what == 'dowel' for m in marks)} dowels, {sum(m.what == 'gap' for m in marks)} places for the gap"
+    )
+    sheet = Sheet(WIDTH, HEIGHT, "The joint face", f"{said}, {seen_from(card)}", "face")
+    left, top = face.at(-card.face_w_mm / 2, card.face_h_mm / 2)
+    wide, high = face.scale * card.face_w_mm, face.scale * card.face_h_mm
+    if underlay:
+        sheet.add("image", href=underlay, x=left, y=top, width=wide, height=high, preserveAspectRatio="none", class_="underlay")
+    _grid(sheet, face, card)
+    if not underlay:
+        draw_outline(sheet, face, card, marks)
+    draw_seats(sheet, face, seats)
+    below: dict[tuple[float, float], int] = {}
+    for seat in seats:
+        if seat.x_mm is None or seat.y_mm is None:
+            continue
+        place = (seat.x_mm, seat.y_mm)
+        below[place] = below.get(place, 0) + 1  # the mains of both halves share a place
+        x, y = face.at(*place)
+        at = (x, y + face.scale * bearing_of(seat).outside_mm / 2 + 4 + 18 * below[place])
+        sheet.text(at, seat.name if len(seat.name) < 26 else f"{seat.name[:24]} …", "halo quiet", "middle")
+    for mark in marks:
+        with sheet.link(f"/cards/{card.pk}/face/?mark={mark.pk}", f"{mark.get_what_display()} {mark.name}", "#face"):
+            if mark == chosen:
+                sheet.circle(face.at(mark.x_mm, mark.y_mm), 19, "place")
+            if mark.is_fastener:
+                draw_fastener(sheet, face, mark, "bolt taken" if mark.assumed else "bolt", mark.name)
+            else:
+                (draw_dowel if mark.what == Mark.What.DOWEL else draw_gap_place)(sheet, face, mark)
+                label(sheet, face, mark, mark.name)
+    sheet.text((AREA[0], HEIGHT - 10), f"{seen_from(card)}; squares of {_square(card):g} mm", "quiet")
+    return sheet.render()
+
+
+def _square(card: EngineCard) -> float:
+    return step_for(card.face_w_mm, 14)
+
+
+def _grid(sheet: Sheet, face: Face, card: EngineCard) -> None:
+    """Squared paper, so that a place can be judged by eye."""
+    step, half_w, half_h = _square(card), card.face_w_mm / 2, card.face_h_mm / 2
+    for axis, half, other in (("x", half_w, half_h), ("y", half_h, half_w)):
+        count = int(half // step)
+        for index in range(-count, count + 1):
+            a, b = ((index * step, -other), (index * step, other)) if axis == "x" else ((-other, index * step), (other, index * step))
+            sheet.line(face.at(*a), face.at(*b), "chain" if index == 0 else "rule")

@@ -1,0 +1,123 @@
+"""The engine cards of the demo, all made up."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Sequence
+
+from engines.models import EngineCard, Mark, Seal, Seat, Spec
+
+
+def _card(name: str, summary: str, seats: list[tuple[str, str, str, dict[str, object]]], **more: object) -> EngineCard:
+    fields = {"taper_ratio": 8, "cone": "taper", "flywheel_source": "drawing", "case_material_assumed": "case_material" not in more, **more}
+    card = EngineCard.objects.create(name=name, summary=summary, **fields)
+    for seat, designation, code, extra in seats:
+        Seat.objects.create(card=card, **{"name": seat, "designation": designation, "code": code, "source": "drawing", **extra})
+    return card
+
+
+def _face(card: EngineCard, bolts: Sequence[tuple[float, float, float]], source: str = "manual page 58") -> None:
+    """Bolts with their lengths, two dowels, four named places for the gap."""
+    Mark.objects.bulk_create(
+        Mark(card=card, what="bolt", name=str(number), x_mm=x, y_mm=y, length_mm=length, torque_nm=10, assumed=False, source=source)
+        for number, (x, y, length) in enumerate(bolts, 1)
+    )
+    w, h = 0.42 * card.face_w_mm, 0.42 * card.face_h_mm
+    for name, x, y in (("dowel front", -0.72 * w, 0.1 * h), ("dowel rear", 0.8 * w, -0.2 * h)):
+        Mark.objects.create(card=card, what="dowel", name=name, x_mm=round(x, 1), y_mm=round(y, 1), clearance_mm=0.03, engaged_mm=7)
+    for name, x, y in (("front", -w, -0.12 * h), ("cylinder", -0.3 * w, 0.9 * h), ("rear", w, -0.3 * h), ("sump", -0.28 * w, -h)):
+        Mark.objects.create(card=card, what="gap", name=name, x_mm=round(x, 1), y_mm=round(y, 1), assumed=False)
+
+
+def _ring(count: int, w: float, h: float, lengths: tuple[float, ...]) -> list[tuple[float, float, float]]:
+    angles = [2 * math.pi * (index + 0.4) / count for index in range(count)]
+    return [(round(w * math.cos(a), 1), round(h * math.sin(a), 1), lengths[i % len(lengths)]) for i, a in enumerate(angles)]
+
+
+def corrie() -> EngineCard:
+    card = _card(
+        "Corrie 272",
+        "trials single, two-stroke",
+        [
+            ("Main, drive side", "6204 C3", "N7", {"x_mm": -38, "y_mm": 6, "bottom": "open"}),
+            (
+                "Main, magneto side",
+                "6205 C3",
+                "N7",
+                {"half": "right", "stop": "circlip", "source": "shop rule", "x_mm": -38, "y_mm": 6, "bottom": "open"},
+            ),
+            ("Gearbox output", "6203-2RS", "M7", {"stop": "through", "source": "shop rule", "x_mm": 52, "y_mm": -10, "bottom": "open"}),
+        ],
+        crank="built_up",
+        stroke_mm=60,
+        lifts="right",
+        crank_stays="left",
+        face_w_mm=250,
+        face_h_mm=190,
+        face_assumed=False,
+    )
+    bolts = [(-108, 20, 40), (-96, -44, 40), (-58, -78, 40), (-4, -82, 50), (50, -78, 50), (100, -52, 40), (112, 6, 40)]
+    bolts += [(98, 56, 40), (48, 76, 60), (2, 60, 60), (-12, 22, 60), (-66, 74, 60), (-100, 66, 40)]
+    _face(card, bolts)
+    drive = card.seats.get(name="Main, drive side")
+    Seal.objects.create(
+        card=card, name="Crank seal, drive side", seat=drive, shaft_mm=20, bore_mm=35, width_mm=7, lip="inside", source="drawing"
+    )
+    figures = (
+        ("End float of the crank", 0.10, 0.20, "manual", "page 61"),
+        ("Big-end side play", 0.15, 0.55, "manual", "page 63"),
+        ("Crank run-out", None, 0.03, "rule", "on the mains, at the shaft ends"),
+    )
+    for name, low, high, kind, source in figures:
+        Spec.objects.create(card=card, name=name, low=low, high=high, source_kind=kind, source=source)
+    return card
+
+
+def merle() -> EngineCard:
+    card = _card(
+        "Merle 198",
+        "trials single, four-stroke",
+        [
+            ("Main, clutch side", "6205 C3", "N7", {"x_mm": -30, "y_mm": 14, "bottom": "blind", "thin_wall": True, "loads_from": "inside"}),
+            ("Gearbox input", "6202-2Z", "M7", {"half": "right", "x_mm": 40, "y_mm": 8, "bottom": "blind"}),
+        ],
+        crank="built_up",
+        left_name="clutch side",
+        right_name="generator side",
+        lifts="right",
+        crank_stays="left",
+        face_w_mm=230,
+        face_h_mm=210,
+        face_assumed=False,
+    )
+    _face(card, _ring(11, 98, 86, (35, 35, 55)))
+    main = card.seats.get(name="Main, clutch side")
+    Seal.objects.create(
+        card=card, name="Crank seal, clutch side", seat=main, shaft_mm=25, bore_mm=40, width_mm=7, lip="inside", source="drawing"
+    )
+    return card
+
+
+def skerry() -> EngineCard:
+    return _card(
+        "Skerry twin", "hovercraft, built-up crank", [("Centre main", "6206", "M7", {"stop": "plate"})], layout="twin", crank="built_up"
+    )
+
+
+def haugh() -> EngineCard:
+    return _card(
+        "Haugh tractor",
+        "two-wheel, 297 cc single",
+        [("Main, pulley side", "6206 C3", "N7", {})],
+        case_material="gjl-250",
+        crank="one_piece",
+    )
+
+
+def pump() -> EngineCard:
+    seats: list[tuple[str, str, str, dict[str, object]]] = [("Main, pump end", "6305", "N7", {})]
+    return _card("Bellows fire pump", "flat twin, aluminium cases", seats, layout="flat_twin", painted=True)
+
+
+def plover() -> EngineCard:
+    return _card("Plover 125", "kart, two-stroke single", [("Crank bearing, right", "6205 TN9 C4", "k5", {"on": "shaft", "half": "crank"})])

@@ -1,0 +1,243 @@
+"""A made-up shed at a small harbour: its people and shelves, the engines on its bench, one of them in the oven."""
+
+from __future__ import annotations
+
+import uuid
+from datetime import date, datetime, timedelta
+from typing import Any
+
+from engines.copies import copied, shelve
+from engines.models import EngineCard, Seat
+from jobs import log
+from jobs.models import Job, RunStation
+from shop.defaults import stock_shelves
+from shop.models import Blades, Compound, Driver, Extractor, Gauge, Heater, Person, Press, Puller, PullIn, Shop, Splitter
+from shop.shelves import restock
+from stations.base import Work
+from stations.demo import cards, taking_down
+from stations.registry import BY_KEY, lay_run
+
+
+class Shed:
+    """Fills an empty shop through the same doors a mechanic uses."""
+
+    def __init__(self, password: str) -> None:
+        Shop.objects.update_or_create(pk=1, defaults={"name": "Slipway Shed"})
+        stock_shelves()
+        Heater.objects.filter(name="Workshop oven").update(name="Galley oven", cooks_food=True, fan=False)
+        Gauge.objects.filter(name="Bore gauge").update(last_checked=datetime(2026, 9, 3).date())
+        Puller.objects.create(name="Small puller", thread_mm=26.9, pitch_mm=1.0)
+        Puller.objects.create(name="Old cycle puller", thread_mm=18.95, pitch_mm=25.4 / 26)
+        Splitter.objects.create(name="Case splitter", thread_mm=6.0, pitch_mm=1.0, screws=2, push_pitch_mm=1.5)
+        for name, kind, outside, inside in (
+            ("44 tube", "tube", 44.0, 36.0),
+            ("50 tube", "tube", 50.0, 41.0),
+            ("32 mm socket", "socket", 43.5, 33.6),
+            ("Old 6203 ring", "ring", 39.6, 33.0),
+            ("Brass drift 38", "tube", 38.0, 0.0),
+        ):
+            Driver.objects.create(name=name, kind=kind, outside_mm=outside, inside_mm=inside)
+        Extractor.objects.create(name="Collet set", kind="collet", low_mm=8, high_mm=32)
+        Extractor.objects.create(name="Knife-edge puller", kind="puller", low_mm=15, high_mm=70)
+        PullIn.objects.create(name="Crank puller", thread_mm=12.0, thread_pitch_mm=1.25, pitch_mm=1.5)
+        Press.objects.create(name="Bottle press", capacity_text="12 t", capacity_n=117679.8)
+        Blades.objects.create(name="Crank shims", kind="shim", sizes_mm=[0.05, 0.1, 0.15, 0.2, 0.3])
+        Blades.objects.create(name="Long feelers", kind="feeler", sizes_mm=[0.03, 0.04, 0.05, 0.06, 0.08, 0.1, 0.15, 0.2, 0.3, 0.5])
+        Compound.objects.create(name="Green retaining", kind="retaining", cure_s=86400, gap_mm=0.1, good_until=date(2027, 5, 1))
+        Compound.objects.create(name="Case sealant", kind="solvent", open_s=600, cure_s=43200)
+        restock()
+        self.skipper = self._person("skipper", "Una", Person.Role.OWNER, password)
+        self.hand = self._person("hand", "Bram", Person.Role.MECHANIC, password)
+
+    @staticmethod
+    def _person(name: str, called: str, role: str, password: str) -> Person:
+        person = Person(username=name, first_name=called, role=role)
+        person.set_password(password)
+        person.save()
+        return person
+
+    def fill(self, now: datetime) -> None:
+        corrie, skerry, haugh, pump, kart = cards.corrie(), cards.skerry(), cards.haugh(), cards.pump(), cards.plover()
+        self.signed_heat(pump, now - timedelta(days=9), 409, "Weeps at the pump end, noisy when hot.")
+        self.fire_pump(409, now)
+        self.corrie(corrie, now)
+        self.by_notes(
+            self.job(415, skerry, "crank", "Shakes above half throttle since the refit.", now - timedelta(days=3)),
+            ["inspect", "apart"],
+            "true",
+            now,
+        )
+        self.wrong_puller(self.job(418, haugh, "bottom-end", "Left standing two winters, turns over stiff.", now - timedelta(days=1)), now)
+        self.shaft_plan(self.job(420, kart, "bearings", "Rattle from the right, play at the sprocket.", now - timedelta(days=2)), now)
+        merle = cards.merle()
+        at_seats = self.job(421, merle, "bearings", "Clutch side weeps, whines in top.", now - timedelta(days=2))
+        taking_down.at_the_seats(self, at_seats, now)
+        taking_down.in_the_tray(
+            self, self.job(422, merle, "bottom-end", "Dropped on the slip, selects only two.", now - timedelta(days=1)), now
+        )
+        taking_down.parting(self, self.job(423, corrie, "bottom-end", "Seized once, freed, will not idle.", now - timedelta(hours=9)), now)
+        for card in (corrie, merle, pump):
+            shelve(card)
+
+    def job(self, number: int, card: EngineCard, order: str, complaint: str, at: datetime) -> Job:
+        card = copied(card) if card.jobs.exists() else card  # each job has its own copy
+        job = Job.objects.create(
+            number=number, card=card, work_order=order, complaint=complaint, booked_in_by=self.skipper, booked_in_at=at
+        )
+        lay_run(job)
+        return job
+
+    def note(self, job: Job, key: str, text: str, at: datetime, sign: bool = True) -> None:
+        stage = job.run.get(key=key)
+        entry = log.open_entry(stage, None, self.hand)
+        log.keep_reading(
+            entry, self.hand, "note", log.words(text), uuid.uuid4().hex, extra={"asked": "What was done, what was found?"}, at=at
+        )
+        work = BY_KEY[key].bind(job, stage, None, self.hand, at)
+        if sign:
+            work.sign()
+        BY_KEY[key].bind(job, stage, None, self.hand, at).settle()
+
+    def by_notes(self, job: Job, done: list[str], on: str, now: datetime) -> None:
+        words = {
+            "inspect": "Big end no play up and down, side play 0.42. Both outer mains pitted.",
+            "apart": "Let go at 61 kN. Webs and pin marked, parts in order left to right.",
+            "true": "Left outer web reads 0.05 high. Gauge set again before any blow.",
+        }
+        for index, key in enumerate(done):
+            self.note(job, key, words[key], now - timedelta(hours=8 - index))
+        self.note(job, on, words[on], now - timedelta(minutes=50), sign=False)
+
+    def done_before(self, job: Job, key: str, now: datetime) -> None:
+        stages = list(job.run.all())
+        for index, stage in enumerate(stages[1 : [each.key for each in stages].index(key)]):
+            at = now - timedelta(hours=30 - index)
+            if stage.key in taking_down.DONE:
+                taking_down.DONE[stage.key](self, job, at)
+            else:
+                self.note(job, stage.key, f"{BY_KEY[stage.key].name} done, nothing out of the way.", at)
+
+    def wrong_puller(self, job: Job, now: datetime) -> None:
+        taking_down.wheel(self, job, now - timedelta(minutes=50), "Old cycle puller", "18.05 mm", "2.5")
+
+    def answer(self, job: Job, key: str, seat: Seat | None, at: datetime, *answers: tuple[str, str]) -> Work:
+        """Open the station and answer its asks one after another, a bare dash leaving one out."""
+        stage = job.run.get(key=key)
+        entry = log.open_entry(stage, seat, self.hand)
+        for ask, text in answers:
+            work = self.at(job, key, seat, at)
+            if text == "-":
+                log.choose(entry, skipped=[*work.skipped(), ask])
+            else:
+                self.read(work, ask, text)
+        work = self.at(job, key, seat, at)
+        work.settle()
+        return work
+
+    def tick(self, work: Work) -> None:
+        for caution in work.checks():
+            assert work.entry is not None
+            log.tick(work.entry, self.hand, caution.key, True)
+
+    def act(self, job: Job, key: str, seat: Seat | None, at: datetime, *acts: str) -> Work:
+        for act in acts:
+            self.at(job, key, seat, at).act(act)
+        work = self.at(job, key, seat, at)
+        work.settle()
+        return work
+
+    def at(self, job: Job, key: str, seat: Seat | None, when: datetime) -> Work:
+        stage = RunStation.objects.select_related("job__card").get(job=job, key=key)
+        return BY_KEY[key].bind(stage.job, stage, seat, self.hand, when)
+
+    def read(self, work: Work, ask_key: str, text: str) -> None:
+        """Keep a reading as the strip would, at the work's own time."""
+        ask = next(each for each in work.asks() if each.key == ask_key)
+        quantity = work.read(ask, text)
+        gauge, extra = work.extra_for(ask, quantity, {})
+        assert work.entry is not None
+        reading = log.keep_reading(
+            work.entry,
+            self.hand,
+            ask.key,
+            quantity,
+            uuid.uuid4().hex,
+            heat=work.heat,
+            gauge=gauge,
+            extra={**extra, "asked": ask.words},
+            at=work.now,
+        )
+        fresh = work.station.bind(work.job, work.stage, work.seat, self.hand, work.now)
+        fresh.after_keep(reading)
+
+    def begin(self, job: Job, seat: Seat, when: datetime, ticks: tuple[str, ...], **choices: Any) -> Work:
+        stage = job.run.get(key="heat-and-drop")
+        entry = log.open_entry(stage, seat, self.hand)
+        for key in ticks:
+            log.tick(entry, self.hand, key, True)
+        if choices:
+            log.choose(entry, **choices)
+        return self.at(job, "heat-and-drop", seat, when)
+
+    def start(self, work: Work, key: str, when: datetime, label: str, tone: str, lasts_s: float) -> None:
+        assert work.entry is not None
+        log.start_timer(work.entry, self.hand, key, label, tone, lasts_s, heat=work.heat, at=when)
+
+    def signed_heat(self, card: EngineCard, day: datetime, number: int, complaint: str) -> None:
+        """A heat done last week on the same oven, so that the next plan has something to look back on."""
+        job = self.job(number, card, "bearings", complaint, day - timedelta(days=1))
+        self.done_before(job, "heat-and-drop", day)
+        self.whole_heat(job, card.seats.get(), day, 1.13)
+        older = self.job(406, card, "heat", "The same pump, the spring before.", day - timedelta(days=170))
+        self.whole_heat(older, card.seats.get(), day - timedelta(days=168), 1.09)
+        Job.objects.filter(pk=older.pk).update(gone_at=day - timedelta(days=167))
+
+    def whole_heat(self, job: Job, seat: Seat, day: datetime, slower: float) -> None:
+        probe = Gauge.objects.get(kind=Gauge.Kind.CONTACT)
+        work = self.begin(job, seat, day, ("dry", "food", "tools"), means=f"{probe.pk}:contact")
+        self.read(work, "room", "17")
+        work = self.at(job, "heat-and-drop", seat, day)
+        plan = work.plan  # type: ignore[attr-defined]
+        self.start(work, "chill", day, "bearing is cold", "cold", plan.chill.likely)
+        self.start(work, "heat", day + timedelta(minutes=20), "case comes out", "heat", plan.soak.likely)
+        tau = plan.setup.heating.time_constant.likely * slower
+        source = plan.setup.heating.surroundings_c
+        for minutes in (6, 14):
+            shown = source + (17 - source) * 2.718281828 ** (-60 * minutes / tau)
+            self.read(self.at(job, "heat-and-drop", seat, day + timedelta(minutes=20 + minutes)), "case", f"{shown:.1f}")
+        out = day + timedelta(minutes=40)
+        self.at(job, "heat-and-drop", seat, out).act("open")
+        self.read(self.at(job, "heat-and-drop", seat, out + timedelta(seconds=38)), "outcome", "dropped")
+        later = out + timedelta(minutes=50)
+        for ask in [each.key for each in self.at(job, "heat-and-drop", seat, later).asks() if each.key.startswith(("gap", "cold"))]:
+            self.read(self.at(job, "heat-and-drop", seat, later), ask, "0")
+        work = self.at(job, "heat-and-drop", seat, later)
+        work.sign()
+        self.at(job, "heat-and-drop", seat, later).settle()
+
+    def fire_pump(self, number: int, now: datetime) -> None:
+        job = Job.objects.get(number=number)
+        self.note(job, "seals", "Both in, lips to the case, flush all round.", now - timedelta(days=8))
+        job.run.filter(key="end-float").update(state="waits", waits_for="the shim kit, promised Thursday")
+
+    def corrie(self, card: EngineCard, now: datetime) -> None:
+        job = self.job(412, card, "bottom-end", "Rumbles on the overrun, oil past the drive-side seal.", now - timedelta(days=4))
+        self.done_before(job, "heat-and-drop", now)
+        gun = Gauge.objects.get(kind=Gauge.Kind.INFRARED)
+        seat = card.seats.order_by("pk")[0]
+        chilled = now - timedelta(minutes=47)
+        work = self.begin(job, seat, chilled, ("dry", "food", "tools", "bagged"), means=f"{gun.pk}:paint")
+        self.read(work, "room", "18")
+        plan = self.at(job, "heat-and-drop", seat, chilled).plan  # type: ignore[attr-defined]
+        heated = now - timedelta(minutes=8)
+        self.start(work, "chill", chilled, "bearing is cold", "cold", plan.chill.likely)
+        self.start(work, "heat", heated, "case comes out", "heat", plan.soak.likely)
+        self.read(self.at(job, "heat-and-drop", seat, now - timedelta(minutes=4)), "case", "51")
+        self.at(job, "heat-and-drop", seat, now).settle()
+
+    def shaft_plan(self, job: Job, now: datetime) -> None:
+        self.done_before(job, "heat-and-drop", now)
+        seat = job.card.seats.get()
+        work = self.begin(job, seat, now - timedelta(minutes=5), ())
+        self.read(work, "room", "18")
+        self.at(job, "heat-and-drop", seat, now).settle()

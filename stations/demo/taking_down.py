@@ -1,0 +1,173 @@
+"""Taking engines down in the demo, through the same asks and acts as at the bench."""
+
+from __future__ import annotations
+
+import io
+from collections.abc import Callable
+from datetime import datetime, timedelta
+from typing import TYPE_CHECKING
+
+from django.core.files.uploadedfile import SimpleUploadedFile
+from PIL import Image, ImageDraw
+
+from engines.models import Seat
+from jobs import log
+from jobs.models import Job, Pin
+from jobs.photos import add_photo
+from shop.models import Puller
+
+if TYPE_CHECKING:
+    from stations.demo.shed import Shed
+
+
+def wheel(shed: Shed, job: Job, at: datetime, puller: str, boss: str, turns: str, *more: tuple[str, str]) -> None:
+    """Readings at Flywheel off with one of the shed's pullers."""
+    entry = log.open_entry(job.run.get(key="flywheel-off"), None, shed.hand)
+    log.choose(entry, puller=str(Puller.objects.get(name=puller).pk))
+    shed.answer(job, "flywheel-off", None, at, ("boss_d", boss), ("boss_pitch", "1.0"), ("boss_hand", "right"), ("turns", turns), *more)
+
+
+def wheel_off(shed: Shed, job: Job, at: datetime) -> None:
+    wheel(shed, job, at, "Small puller", "25.98", "6", ("nut_torque", "55 Nm"), ("nut_d", "12"), ("torque", "25"), ("torque", "38"))
+    shed.tick(shed.at(job, "flywheel-off", None, at))
+    shed.act(job, "flywheel-off", None, at, "free")
+    shed.answer(job, "flywheel-off", None, at, ("taper", "grey"), ("key", "sound"), ("magnets", "sound"), ("coils", "sound"))
+    shed.act(job, "flywheel-off", None, at, "sign")
+
+
+def bolts_out(shed: Shed, job: Job, at: datetime, turns: str = "9") -> None:
+    """Every fastener out with its length, counted; the splitter's screws in."""
+    bolts = [mark for mark in job.card.marks.all() if mark.is_fastener]
+    lengths = [(f"b-{mark.pk}", f"{mark.length_mm:g}") for mark in bolts]
+    first = [] if job.card.lifts else [("lifts", "right")]
+    count = ("counted", str(len(bolts) or 12))
+    shed.answer(job, "split", None, at, *first, *lengths, *([] if bolts else [("expected", "12")]), count, ("turns", turns))
+    shed.tick(shed.at(job, "split", None, at))
+    shed.act(job, "split", None, at, "begin")
+
+
+def gaps(shed: Shed, job: Job, at: datetime, *values: str) -> None:
+    places = [ask.key for ask in shed.at(job, "split", None, at).asks() if ask.key.startswith("g-")]
+    shed.answer(job, "split", None, at, *zip(places, values, strict=False))
+
+
+def split(shed: Shed, job: Job, at: datetime) -> None:
+    bolts_out(shed, job, at)
+    gaps(shed, job, at, "1.05", "1.12", "1.20", "1.10")
+    shed.act(job, "split", None, at, "next")
+    gaps(shed, job, at, "4.10", "4.25", "4.30", "4.15")
+    shed.act(job, "split", None, at, "apart")
+    shed.answer(
+        job, "split", None, at, ("loose1", "thin washer"), ("loose1-from", "output, 1st"), ("loose1-half", "right"), ("loose2", "-")
+    )
+    shed.act(job, "split", None, at, "sign")
+
+
+def parts(shed: Shed, job: Job, at: datetime, *found: tuple[str, str, str, str]) -> None:
+    for number, (what, where, way, wear) in enumerate(found, 1):
+        key = f"part{number}"
+        shed.answer(job, "strip", None, at, (key, what), (f"{key}-from", where), (f"{key}-way", way), (f"{key}-wear", wear))
+
+
+CLUSTER = (
+    ("selector forks, shaft", "drum side", "picture", "none"),
+    ("selector drum", "behind the forks", "either", "none"),
+    ("gear cluster, input", "input, with its ends", "picture", "none"),
+    ("gear cluster, output", "output, with its ends", "picture", "some"),
+    ("2 x washer 1.0", "output, 2nd from the case", "either", "none"),
+    ("kickstart shaft and spring", "below the drum", "marked", "none"),
+)
+
+
+def strip(shed: Shed, job: Job, at: datetime) -> None:
+    shed.answer(job, "strip", None, at, ("crank", "pushed"), ("square", "even"))
+    parts(shed, job, at, *CLUSTER[:3])
+    shed.answer(job, "strip", None, at, ("part4", "-"))
+    shed.tick(shed.at(job, "strip", None, at))
+    shed.act(job, "strip", None, at, "sign")
+
+
+def seat_out(shed: Shed, job: Job, seat: Seat, at: datetime) -> None:
+    """One bearing out by heat, its seal looked at before."""
+    work = shed.at(job, "bearings-out", seat, at)
+    found: list[tuple[str, str]] = []
+    if work.seal:  # type: ignore[attr-defined]
+        found = [("lip", "inside"), *((f"depth{clock}", "0.1") for clock in ("12", "3", "6", "9")), ("seal_out", "yes"), ("behind", "-")]
+    holds = "removed" if seat.stop in ("circlip", "plate") else "none"
+    found += [("retained", holds), ("bottom", "open"), ("shields", "open"), ("keep", "scrap"), ("outcome", "dropped"), ("look", "sound")]
+    shed.answer(job, "bearings-out", seat, at, *found)
+    shed.tick(shed.at(job, "bearings-out", seat, at))
+    shed.act(job, "bearings-out", seat, at, "sign")
+
+
+def seats_out(shed: Shed, job: Job, at: datetime) -> None:
+    for seat in job.card.seats.all():
+        seat_out(shed, job, seat, at)
+
+
+DONE: dict[str, Callable[[Shed, Job, datetime], None]] = {
+    "flywheel-off": wheel_off,
+    "split": split,
+    "strip": strip,
+    "bearings-out": seats_out,
+}
+
+
+# engines left standing in the middle of it
+
+
+def parting(shed: Shed, job: Job, now: datetime) -> None:
+    """Halves coming apart, one side leading."""
+    shed.done_before(job, "split", now)
+    at = now - timedelta(minutes=20)
+    bolts_out(shed, job, at)
+    gaps(shed, job, at, "0.95", "1.10", "1.22", "1.04")
+    shed.act(job, "split", None, at, "next")
+    gaps(shed, job, now - timedelta(minutes=3), "2.05", "2.40", "2.66", "2.31")
+    picture(
+        shed,
+        job,
+        "split",
+        "As it stands in the splitter",
+        now - timedelta(minutes=15),
+        (0.32, 0.55, "stuck here before, tap"),
+        (0.7, 0.4, "leads"),
+    )
+
+
+def in_the_tray(shed: Shed, job: Job, now: datetime) -> None:
+    shed.done_before(job, "strip", now)
+    at = now - timedelta(minutes=35)
+    shed.answer(job, "strip", None, at, ("crank", "pushed"), ("square", "even"))
+    shed.tick(shed.at(job, "strip", None, at))
+    parts(shed, job, at, *CLUSTER)
+
+
+def at_the_seats(shed: Shed, job: Job, now: datetime) -> None:
+    """A blind main with its seal found crooked."""
+    shed.done_before(job, "bearings-out", now)
+    seat = job.card.seats.order_by("pk")[0]
+    at = now - timedelta(minutes=12)
+    depths = [("depth12", "0.2"), ("depth3", "0.3"), ("depth6", "1.1"), ("depth9", "0.5")]
+    shed.answer(job, "bearings-out", seat, at, ("lip", "outside"), *depths, ("seal_out", "yes"), ("behind", "7.9"), ("retained", "none"))
+    shed.answer(job, "bearings-out", seat, at, ("bottom", "blind"), ("shields", "open"), ("keep", "scrap"))
+    shed.tick(shed.at(job, "bearings-out", seat, at))
+    shed.at(job, "bearings-out", seat, now).settle()
+
+
+def picture(shed: Shed, job: Job, key: str, caption: str, at: datetime, *pins: tuple[float, float, str]) -> None:
+    """A drawn stand-in for a phone's picture, taken in by the same door."""
+    image = Image.new("RGB", (960, 640), "#8d8a82")
+    pen = ImageDraw.Draw(image)
+    pen.rounded_rectangle((120, 90, 840, 560), 120, fill="#b9b6ac", outline="#4c4a44", width=6)
+    pen.ellipse((260, 210, 500, 450), fill="#6f6c64", outline="#3a3833", width=6)
+    pen.ellipse((560, 260, 720, 420), fill="#77746c", outline="#3a3833", width=5)
+    for x, y in ((170, 140), (480, 112), (790, 150), (800, 500), (480, 535), (160, 500)):
+        pen.ellipse((x - 16, y - 16, x + 16, y + 16), fill="#4c4a44")
+    out = io.BytesIO()
+    image.save(out, "JPEG", quality=80)
+    upload = SimpleUploadedFile("slip.jpg", out.getvalue(), "image/jpeg")
+    photo = add_photo(job, job.run.get(key=key), upload, caption, shed.hand)
+    type(photo).objects.filter(pk=photo.pk).update(taken_at=at)
+    for number, (across, down, note) in enumerate(pins, 1):
+        Pin.objects.create(photo=photo, number=number, x=across, y=down, note=note, by=shed.hand)

@@ -1,0 +1,107 @@
+"""The joint face as a drawing: from mm on the face to px on a sheet. Shared by the card and by every station that works on the face."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Sequence
+from dataclasses import dataclass
+
+from engines.fits import bearing_of
+from engines.models import EngineCard, Mark, Seat
+from ui.svg import Point, Sheet
+
+EDGE_MM = 9.0  # of case round a bolt
+NAMES_UP_TO = 4  # a mark's own short name is written beside it, up to so many letters inside it
+
+
+@dataclass(frozen=True)
+class Face:
+    """Where the face lies on a sheet: its middle in px, and px a mm."""
+
+    middle: Point
+    scale: float
+
+    @classmethod
+    def inside(cls, card: EngineCard, left: float, top: float, width: float, height: float) -> Face:
+        scale = min(width / card.face_w_mm, height / card.face_h_mm)
+        return cls((left + width / 2, top + height / 2), scale)
+
+    def at(self, x_mm: float, y_mm: float) -> Point:
+        return self.middle[0] + self.scale * x_mm, self.middle[1] - self.scale * y_mm
+
+
+def _hull(points: Sequence[Point]) -> list[Point]:
+    """Convex hull, counter-clockwise (monotone chain)."""
+    ordered = sorted(set(points))
+
+    def half(run: Sequence[Point]) -> list[Point]:
+        found: list[Point] = []
+        for p in run:
+            while len(found) >= 2:
+                (ax, ay), (bx, by) = found[-2], found[-1]
+                if (bx - ax) * (p[1] - ay) - (by - ay) * (p[0] - ax) > 0:
+                    break
+                found.pop()
+            found.append(p)
+        return found[:-1]
+
+    return half(ordered) + half(ordered[::-1])
+
+
+def outline_mm(card: EngineCard, marks: Sequence[Mark]) -> list[Point]:
+    """The case's outline: round its fasteners when there are three or more, else the rectangle of the face."""
+    bolts = [mark for mark in marks if mark.is_fastener]
+    if len(bolts) >= 3:
+        ring = [(math.cos(math.radians(angle)), math.sin(math.radians(angle))) for angle in range(0, 360, 20)]
+        return _hull([(bolt.x_mm + EDGE_MM * dx, bolt.y_mm + EDGE_MM * dy) for bolt in bolts for dx, dy in ring])
+    w, h, cut = card.face_w_mm / 2, card.face_h_mm / 2, min(card.face_w_mm, card.face_h_mm) * 0.12
+    return [(-w + cut, -h), (w - cut, -h), (w, -h + cut), (w, h - cut), (w - cut, h), (-w + cut, h), (-w, h - cut), (-w, -h + cut)]
+
+
+def draw_outline(sheet: Sheet, face: Face, card: EngineCard, marks: Sequence[Mark], cls: str = "outline") -> None:
+    sheet.shape([face.at(x, y) for x, y in outline_mm(card, marks)], cls)
+
+
+def draw_seats(sheet: Sheet, face: Face, seats: Sequence[Seat]) -> None:
+    """Bores to scale, with their axes."""
+    for seat in seats:
+        if seat.x_mm is None or seat.y_mm is None or seat.on == Seat.On.SHAFT:
+            continue
+        centre, radius = face.at(seat.x_mm, seat.y_mm), face.scale * bearing_of(seat).outside_mm / 2
+        sheet.circle(centre, radius, "bore")
+        for dx, dy in ((radius + 7, 0), (0, radius + 7)):
+            sheet.line((centre[0] - dx, centre[1] - dy), (centre[0] + dx, centre[1] + dy), "chain")
+
+
+def draw_fastener(sheet: Sheet, face: Face, mark: Mark, cls: str = "bolt", words: str = "") -> None:
+    """A bolt to scale where it can be seen, with its name beside it."""
+    centre, radius = face.at(mark.x_mm, mark.y_mm), max(8.0, face.scale * mark.d_mm * 0.85)
+    sheet.circle(centre, radius, cls)
+    arm = radius * 0.55
+    sheet.line((centre[0] - arm, centre[1]), (centre[0] + arm, centre[1]), f"cross {cls}")
+    sheet.line((centre[0], centre[1] - arm), (centre[0], centre[1] + arm), f"cross {cls}")
+    if words:
+        label(sheet, face, mark, words, radius)
+
+
+def draw_dowel(sheet: Sheet, face: Face, mark: Mark) -> None:
+    x, y = face.at(mark.x_mm, mark.y_mm)
+    sheet.shape([(x, y - 8), (x + 8, y), (x, y + 8), (x - 8, y)], "dowel")
+
+
+def draw_gap_place(sheet: Sheet, face: Face, mark: Mark, cls: str = "ink solid") -> None:
+    x, y = face.at(mark.x_mm, mark.y_mm)
+    sheet.shape([(x, y - 9), (x + 9, y + 7), (x - 9, y + 7)], cls)
+
+
+def label(sheet: Sheet, face: Face, mark: Mark, words: str, off: float = 10.0, cls: str = "quiet") -> None:
+    """Words beside a mark, on the side toward the middle."""
+    x, y = face.at(mark.x_mm, mark.y_mm)
+    right = mark.x_mm < 0
+    sheet.text((x + (off + 5 if right else -off - 5), y + 5), words, f"halo {cls}", "start" if right else "end")
+
+
+def seen_from(card: EngineCard) -> str:
+    """From where the face is seen, printed on every drawing of it."""
+    stays = {"left": "right", "right": "left"}.get(card.lifts) or card.crank_stays
+    return f"seen on the face of the {card.side(stays)} half" if stays else "seen on the face of the half that stays"

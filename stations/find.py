@@ -1,0 +1,30 @@
+"""Finding a job again: by number, engine, complaint, bearing, or what was written."""
+
+from __future__ import annotations
+
+from django.db.models import Q
+from django.http import HttpRequest, HttpResponse
+from django.shortcuts import render
+from django.views.decorators.http import require_GET
+
+from jobs.models import Job
+
+MOST = 40
+
+
+@require_GET
+def find(request: HttpRequest) -> HttpResponse:
+    """Jobs that have every word asked for somewhere, the newest first."""
+    asked = " ".join(request.GET.get("q", "").split())[:80]
+    found: list[Job] = []
+    if asked:
+        jobs = Job.objects.select_related("card").order_by("-number")
+        for word in asked.split()[:6]:
+            wanted = Q(card__name__icontains=word) | Q(card__summary__icontains=word) | Q(complaint__icontains=word)
+            wanted |= Q(comes_back__icontains=word) | Q(card__seats__designation__icontains=word)
+            if word.isdigit():
+                wanted |= Q(number=int(word))
+            jobs = jobs.filter(pk__in=Job.objects.filter(wanted).values("pk"))
+        found = list(jobs[: MOST + 1])
+    data = {"asked": asked, "jobs": found[:MOST], "more": len(found) > MOST}
+    return render(request, "stations/find.html", data)

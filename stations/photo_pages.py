@@ -1,0 +1,106 @@
+"""The photos of a job, and the pins on one of them."""
+
+from __future__ import annotations
+
+from django.contrib import messages
+from django.db import transaction
+from django.db.models import Max
+from django.http import Http404, HttpRequest, HttpResponse
+from django.shortcuts import get_object_or_404, redirect, render
+from django.utils.safestring import SafeString
+from django.views.decorators.http import require_GET, require_http_methods
+
+from jobs.models import Job, Photo, Pin
+from stations.registry import BY_KEY
+from ui.svg import Sheet
+
+
+def pinned(photo: Photo, wide: float = 760.0) -> SafeString:
+    """A photo with its pins on it, as a drawing of its own shape."""
+    high = wide * photo.height / max(photo.width, 1)
+    pins = list(photo.pins.all())
+    said = "; ".join(f"{pin.number}: {pin.note}" for pin in pins) or "no pins"
+    sheet = Sheet(wide, high, photo.caption or "Photo", said, f"photo{photo.pk}")
+    sheet.add("image", href=f"/photos/{photo.pk}/full.jpg", x=0.0, y=0.0, width=wide, height=high)
+    for pin in pins:
+        at = (pin.x * wide, pin.y * high)
+        sheet.circle(at, 17, "pin")
+        sheet.text((at[0], at[1] + 6), str(pin.number), "pin-number", "middle")
+    return sheet.render()
+
+
+def _job(tag: str) -> Job:
+    if not tag.isdigit():
+        raise Http404
+    return get_object_or_404(Job.objects.select_related("card"), number=int(tag))
+
+
+@require_GET
+def photos(request: HttpRequest, tag: str) -> HttpResponse:
+    """Every picture of a job, by station, and more of them."""
+    job = _job(tag)
+    run = [stage for stage in job.run.all() if stage.key in BY_KEY]
+    names = {stage.pk: BY_KEY[stage.key].name for stage in run}
+    taken = list(job.photos.prefetch_related("pins"))
+    groups = [(names[stage.pk], [photo for photo in taken if photo.station_id == stage.pk]) for stage in run]
+    groups.append(("Of no station", [photo for photo in taken if photo.station_id not in names]))
+    here = request.GET.get("station", "")
+    data = {
+        "job": job,
+        "groups": [(name, found) for name, found in groups if found],
+        "stages": [(stage.key, names[stage.pk]) for stage in run],
+        "here": here if here in {stage.key for stage in run} else "book-in",
+    }
+    return render(request, "stations/photos.html", data)
+
+
+@require_http_methods(["GET", "POST"])
+def photo_page(request: HttpRequest, pk: int) -> HttpResponse:
+    """One photo: tap a place, say what is there."""
+    photo = get_object_or_404(Photo.objects.select_related("job__card", "station").prefetch_related("pins"), pk=pk)
+    error, typed = "", {"note": "", "x": "", "y": ""}
+    if request.method == "POST":
+        off = request.POST.get("off", "")
+        if off.isdigit():
+            photo.pins.filter(number=int(off)).delete()
+            photo.job.touch()
+            return redirect("photo-page", pk=pk)
+        typed = {name: request.POST.get(name, "").strip() for name in typed}
+        error = _pin(photo, request, typed)
+        if not error:
+            return redirect("photo-page", pk=pk)
+    data = {
+        "photo": photo,
+        "job": photo.job,
+        "picture": pinned(photo),
+        "station": BY_KEY[photo.station.key].name if photo.station and photo.station.key in BY_KEY else "",
+        "error": error,
+        "typed": typed,
+    }
+    return render(request, "stations/photo.html", data)
+
+
+def _pin(photo: Photo, request: HttpRequest, typed: dict[str, str]) -> str:
+    """Stick one pin; the reason when it cannot be."""
+    try:
+        x, y = float(typed["x"]), float(typed["y"])
+    except ValueError:
+        return "Tap the place on the picture, or give it as shares of its width and height, 0 to 1."
+    if not (0 <= x <= 1 and 0 <= y <= 1):
+        return "That place is off the picture: shares run from 0 to 1."
+    if not typed["note"]:
+        return "Say what is there: washer stuck here."
+    with transaction.atomic():
+        last = photo.pins.aggregate(last=Max("number"))["last"] or 0
+        Pin.objects.create(photo=photo, number=last + 1, x=x, y=y, note=typed["note"][:160], by=request.user)  # type: ignore[misc]
+        photo.job.touch()
+    return ""
+
+
+@require_http_methods(["POST"])
+def photo_remove(request: HttpRequest, pk: int) -> HttpResponse:
+    photo = get_object_or_404(Photo.objects.select_related("job"), pk=pk)
+    photo.delete()
+    photo.job.touch()
+    messages.success(request, "The picture is gone.")
+    return redirect("photos", tag=photo.job.tag)

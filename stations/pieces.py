@@ -1,0 +1,130 @@
+"""What a station is said in: asks, plates, cautions, methods, actions, and where each number comes from."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+from jobs.models import Reading
+
+MOST_PIECES = 999
+WORD = "word"  # the ask of a strip that waits for a command alone
+
+COMMANDS = {
+    "back": "to the reading before",
+    "sheet": "all readings",
+    "skip": "leave this one out",
+    "timer": "sound and flash of the timers",
+    "log": "the job's log",
+    "undo": "strike out the last reading",
+    "?": "these keys",
+}
+
+
+@dataclass(frozen=True)
+class Option:
+    """One of a few answers, with what choosing it means."""
+
+    key: str
+    words: str
+    hint: str = ""
+
+
+@dataclass(frozen=True)
+class Ask:
+    """One reading wanted: what to measure, where, of what kind. `quiet` ones are not asked in turn but can be jumped to."""
+
+    key: str
+    words: str
+    where: str = ""
+    kind: str = "length"
+    unit: str = "mm"
+    optional: bool = False
+    skip_means: str = ""
+    options: tuple[Option, ...] = ()
+    repeats: bool = False
+    quiet: bool = False
+    resolution: float = 0.001
+    example: str = ""
+
+    @property
+    def is_words(self) -> bool:
+        return self.kind == "words"
+
+
+@dataclass(frozen=True)
+class Scale:
+    """The margin as a small scale: value with its doubt against the limits, all in one unit."""
+
+    value: float
+    doubt: float
+    low: float | None
+    high: float | None
+    unit: str
+    digits: int = 3
+
+
+@dataclass(frozen=True)
+class Plate:
+    """The call as it stands on the page."""
+
+    state: str
+    words: str
+    line: str
+    move: str
+    detail: str = ""
+    scale: Scale | None = None
+    standing: str = ""  # the move as the bench page says it, where times would go stale
+
+
+@dataclass(frozen=True)
+class Caution:
+    """What can hurt, and why. A `gate` must be ticked before the step opens."""
+
+    key: str
+    words: str
+    gate: bool = False
+
+
+@dataclass(frozen=True)
+class Trace:
+    """Where one number on the page comes from."""
+
+    label: str
+    value: str
+    source: str
+    estimated: bool = False
+
+
+@dataclass(frozen=True)
+class Method:
+    """A choice between schools, with the one in force."""
+
+    key: str
+    words: str
+    options: tuple[Option, ...]
+    chosen: str
+
+    @property
+    def chosen_words(self) -> str:
+        return next((option.words for option in self.options if option.key == self.chosen), self.chosen)
+
+
+@dataclass(frozen=True)
+class Action:
+    """Something to do now besides measuring. `word` is what may be typed for it."""
+
+    key: str
+    words: str
+    word: str
+    main: bool = False
+    refused: str = ""
+
+
+@dataclass(frozen=True)
+class Row:
+    """A line of the readings sheet."""
+
+    ask: Ask
+    reading: Reading | None
+    shown: str
+    note: str = ""

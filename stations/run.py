@@ -1,0 +1,128 @@
+"""The run of a job: laid by its work order, changed with a reason. A station's log stays whatever happens to its place in the run."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+from django.db import transaction
+from django.http import Http404, HttpRequest, HttpResponse
+from django.shortcuts import get_object_or_404, redirect, render
+from django.views.decorators.http import require_http_methods
+
+from jobs.models import Entry, Job, RunStation
+from shop.models import Person
+from shopmath.checks import BadInput
+from stations.registry import BOOK_IN, BY_KEY, STATIONS
+
+State = RunStation.State
+
+
+def _said(words: str, field: str, missing: str) -> str:
+    found = " ".join(words.split())
+    if not found:
+        raise BadInput(field, missing)
+    return found
+
+
+def leave_out(stage: RunStation, person: Person, because: str) -> None:
+    """Leave a station out, with the reason and who said so."""
+    if stage.key == BOOK_IN:
+        raise BadInput("because", "Booking in is done; it cannot be left out.")
+    if stage.state == State.DONE:
+        raise BadInput("because", "This one is signed. What is done cannot be left out; supersede its entry if it no longer holds.")
+    if Entry.objects.filter(station=stage, signed_at=None, readings__withdrawn_at=None, readings__isnull=False).exists():
+        raise BadInput("because", "Readings are open here. Sign them, or strike them out, before it is left out.")
+    reason = _said(because, "because", "Say in a few words why it is left out; the sheet will carry it.")
+    _set(stage, state=State.SKIPPED, because=f"{reason[:160]} ({person.called})", waits_for="")
+
+
+def take_up(stage: RunStation) -> None:
+    """A station left out or waiting is to be done after all."""
+    begun = stage.entries.exists()
+    _set(stage, state=State.NOW if begun else State.AHEAD, because="", waits_for="")
+
+
+def wait_for(stage: RunStation, what: str) -> None:
+    """The work waits at this station for something: parts, a cure, a word from the owner."""
+    if stage.state in (State.DONE, State.SKIPPED):
+        raise BadInput("waits_for", "Only what is still to be done can wait.")
+    _set(stage, state=State.WAITS, waits_for=_said(what, "waits_for", "Say what it waits for: parts, a cure, a word from the owner.")[:100])
+
+
+def add_station(job: Job, key: str, person: Person, because: str) -> None:
+    """Put a station into the run at its place in working order."""
+    reason = _said(because, "because", "Say in a few words why it is added.")
+    order = [station.key for station in STATIONS]
+    if key not in order:
+        raise BadInput("key", "There is no such station.")
+    with transaction.atomic():
+        run = list(job.run.all())
+        if any(stage.key == key for stage in run):
+            raise BadInput("key", f"{BY_KEY[key].name} is in the run already.")
+        added = RunStation(job=job, key=key, because=f"added: {reason[:150]} ({person.called})")
+        run = sorted([*run, added], key=lambda stage: order.index(stage.key))
+        for stage in reversed(run):  # from the last, so that two never share a place
+            stage.order = run.index(stage)
+            stage.save()
+        job.touch()
+
+
+def _set(stage: RunStation, **fields: str) -> None:
+    with transaction.atomic():
+        RunStation.objects.filter(pk=stage.pk).update(**fields)
+        stage.job.touch()
+
+
+@dataclass(frozen=True)
+class Line:
+    """A station as the run page shows it."""
+
+    stage: RunStation
+    name: str
+    address: str
+    may_leave: bool
+    may_wait: bool
+    error: str = ""
+    typed: str = ""
+
+
+@require_http_methods(["GET", "POST"])
+def run_page(request: HttpRequest, tag: str) -> HttpResponse:
+    """See the run, leave a station out, add one, say what waits."""
+    job = get_object_or_404(Job.objects.select_related("card"), number=int(tag)) if tag.isdigit() else None
+    if job is None:
+        raise Http404
+    person: Person = request.user  # type: ignore[assignment]
+    wrong: dict[str, tuple[str, str]] = {}
+    if request.method == "POST":
+        key, act, words = request.POST.get("key", ""), request.POST.get("act", ""), request.POST.get("words", "")
+        stage = next((each for each in job.run.all() if each.key == key), None)
+        try:
+            if act == "add":
+                add_station(job, key, person, words)
+            elif stage is None:
+                raise Http404
+            elif act == "leave":
+                leave_out(stage, person, words)
+            elif act == "wait":
+                wait_for(stage, words)
+            else:
+                take_up(stage)
+            return redirect("run", tag=job.tag)
+        except BadInput as error:
+            wrong["add" if act == "add" else key] = (error.message, words)
+    lines = []
+    for stage in job.run.all():
+        if stage.key in BY_KEY:
+            said, typed = wrong.get(stage.key, ("", ""))
+            still = stage.state not in (State.DONE, State.SKIPPED)
+            address = f"/jobs/{job.tag}/{stage.key}/"
+            lines.append(Line(stage, BY_KEY[stage.key].name, address, still and stage.key != BOOK_IN, still, said, typed))
+    here = {line.stage.key for line in lines}
+    data = {
+        "job": job,
+        "lines": lines,
+        "others": [(station.key, station.name) for station in STATIONS if station.key not in here],
+        "add_error": wrong.get("add", ("", "")),
+    }
+    return render(request, "stations/run_page.html", data)

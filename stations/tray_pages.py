@@ -1,0 +1,109 @@
+"""The parts tray: its places, one place as its label opens it on a phone, and the labels to print."""
+
+from __future__ import annotations
+
+import uuid
+
+import segno
+from django import forms
+from django.http import Http404, HttpRequest, HttpResponse
+from django.shortcuts import get_object_or_404, redirect, render
+from django.urls import reverse
+from django.utils import timezone
+from django.utils.safestring import SafeString, mark_safe
+from django.views.decorators.http import require_GET, require_http_methods
+
+from engines.models import EngineCard
+from jobs.models import Job, TrayPlace
+from jobs.photos import add_photo
+from jobs.tray import put
+from shopmath.checks import BadInput
+
+
+class PlaceForm(forms.ModelForm):
+    class Meta:
+        model = TrayPlace
+        fields = ("name", "count", "where_from", "half", "way_round", "wear")
+        labels = {"name": "What lies here", "count": "How many", "where_from": "From which shaft or place", "half": "It hung on the"}
+        help_texts = {"way_round": "marked side out, chamfer inward", "where_from": "gearbox output, 2nd from the case"}
+
+    def __init__(self, *args: object, card: EngineCard, **kwargs: object) -> None:
+        super().__init__(*args, **kwargs)  # type: ignore[arg-type]
+        halves = [("", "neither, or unknown"), ("left", f"{card.left_name} half"), ("right", f"{card.right_name} half")]
+        self.fields["half"] = forms.ChoiceField(choices=halves, required=False, label="It hung on the")
+        self.fields["count"].required = False
+
+    def clean_count(self) -> int:
+        count = self.cleaned_data.get("count")
+        count = 1 if count is None else count
+        if not 1 <= count <= 200:
+            raise forms.ValidationError(f"A place holds 1 to 200 pieces; {count} was understood.")
+        return int(count)
+
+
+def _job(tag: str) -> Job:
+    if not tag.isdigit():
+        raise Http404
+    return get_object_or_404(Job.objects.select_related("card"), number=int(tag))
+
+
+def code(request: HttpRequest, place: TrayPlace) -> SafeString:
+    """The QR code that opens a place on a phone."""
+    address = request.build_absolute_uri(reverse("tray-place", args=[place.job.tag, place.number]))
+    drawn = segno.make(address, error="m", micro=False).svg_inline(scale=3, border=2, omitsize=True, svgclass="qr", lineclass=None)
+    return mark_safe(drawn)  # noqa: S308  drawn by segno from our own address
+
+
+@require_http_methods(["GET", "POST"])
+def tray(request: HttpRequest, tag: str) -> HttpResponse:
+    """The whole tray in order; lay a part into the next place."""
+    job = _job(tag)
+    form = PlaceForm(request.POST or None, card=job.card)
+    if request.method == "POST" and form.is_valid():
+        key = request.POST.get("client_key", "")[:40] or uuid.uuid4().hex
+        put(job, request.user, key, **form.cleaned_data)  # type: ignore[arg-type]
+        return redirect("tray", tag=job.tag)
+    data = {"job": job, "places": job.tray.select_related("photo"), "form": form, "client_key": uuid.uuid4().hex}
+    return render(request, "stations/tray.html", data)
+
+
+@require_http_methods(["GET", "POST"])
+def place(request: HttpRequest, tag: str, number: int) -> HttpResponse:
+    """One place: what lies there, its picture, and whether it has been taken back."""
+    job = _job(tag)
+    found = get_object_or_404(job.tray.select_related("photo"), number=number)
+    found.job = job
+    act = request.POST.get("act", "")
+    form = PlaceForm(request.POST if act == "keep" else None, card=job.card, instance=found)
+    error = ""
+    if request.method == "POST":
+        if act == "empty":
+            TrayPlace.objects.filter(pk=found.pk).update(emptied_at=None if found.emptied_at else timezone.now())
+            job.touch()
+        elif act == "photo":
+            upload = request.FILES.get("photo")
+            try:
+                if upload is None:
+                    raise BadInput("photo", "No picture was chosen.")
+                found.photo = add_photo(job, found.station, upload, f"Tray {found.number}: {found.name}", request.user)  # type: ignore[arg-type]
+                found.save(update_fields=["photo"])
+            except BadInput as refused:
+                error = refused.message
+        elif act == "keep" and form.is_valid():
+            form.save()
+            job.touch()
+        if not error and not form.errors:
+            return redirect("tray-place", tag=job.tag, number=number)
+    last = job.tray.order_by("-number").values_list("number", flat=True).first() or number
+    data = {"job": job, "place": found, "form": form, "error": error, "before": number - 1, "after": number + 1 if number < last else 0}
+    return render(request, "stations/tray_place.html", data)
+
+
+@require_GET
+def labels(request: HttpRequest, tag: str) -> HttpResponse:
+    """A sheet of labels to cut out, one a place."""
+    job = _job(tag)
+    places = list(job.tray.all())
+    for each in places:
+        each.job = job
+    return render(request, "stations/tray_labels.html", {"job": job, "labels": [(each, code(request, each)) for each in places]})
