@@ -3,7 +3,8 @@
 from __future__ import annotations
 
 from django.db import transaction
-from django.db.models import Max
+from django.db.models import Case, Max, When
+from django.db.models.functions import Coalesce, Lower
 
 from engines.models import EngineCard
 
@@ -46,7 +47,6 @@ def shelve(card: EngineCard) -> EngineCard:
 
 def reusable() -> list[EngineCard]:
     """One card of every family to copy from: the one on the shelf, else the latest copy. By name."""
-    found: dict[object, EngineCard] = {}
-    for card in EngineCard.objects.order_by("on_shelf", "pk"):
-        found[card.family] = card
-    return sorted(found.values(), key=lambda card: card.name.lower())
+    on_shelf = Max(Case(When(on_shelf=True, then="pk")))
+    families = EngineCard.objects.values("family").annotate(card=Coalesce(on_shelf, Max("pk")))
+    return list(EngineCard.objects.filter(pk__in=families.values("card")).order_by(Lower("name")))

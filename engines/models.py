@@ -56,7 +56,7 @@ class EngineCard(models.Model):
         STRAIGHT = "straight", "straight key"
         STEPPED = "stepped", "stepped key"
 
-    family = models.UUIDField(default=uuid.uuid4, editable=False)
+    family = models.UUIDField(default=uuid.uuid4, editable=False, db_index=True)
     on_shelf = models.BooleanField(default=False, help_text="Kept to be copied for the next job.")
     name = models.CharField(max_length=60)
     summary = models.CharField(max_length=80, blank=True, help_text="In trade words: trials single, two-stroke.")

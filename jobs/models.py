@@ -30,7 +30,7 @@ class Job(models.Model):
     revision = models.PositiveIntegerField(default=0)
     booked_in_at = models.DateTimeField(default=timezone.now)
     booked_in_by = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.PROTECT, related_name="+")
-    gone_at = models.DateTimeField(null=True, blank=True)
+    gone_at = models.DateTimeField(null=True, blank=True, db_index=True)
 
     class Meta:
         ordering = ["number"]
@@ -168,6 +168,7 @@ class Timer(models.Model):
     class Meta:
         ordering = ["started_at"]
         constraints = [models.UniqueConstraint(fields=["entry", "key", "heat"], name="a_timer_once_a_heat")]
+        indexes = [models.Index(fields=["due_at"], condition=Q(ended_at=None), name="timers_that_run")]
 
     def __str__(self) -> str:
         return f"{self.job.tag} {self.label}"

@@ -6,7 +6,7 @@ import uuid
 from dataclasses import dataclass
 from typing import Any
 
-from shop.models import Chiller, Driver, Equipment, Extractor, Gauge, Heater, Puller, Shop, Splitter
+from shop.models import Chiller, Driver, Equipment, Extractor, Gauge, Heater, Press, Puller, Shop, Splitter
 
 
 @dataclass(frozen=True)
@@ -20,6 +20,7 @@ class Shelves:
     drivers: tuple[Driver, ...]
     splitters: tuple[Splitter, ...]
     extractors: tuple[Extractor, ...]
+    presses: tuple[Press, ...]
 
 
 _kept: dict[str, Shelves] = {}
@@ -37,6 +38,7 @@ def shelves(shop: Shop) -> Shelves:
             tuple(Driver.objects.filter(retired=False).order_by("outside_mm")),
             tuple(Splitter.objects.filter(retired=False)),
             tuple(Extractor.objects.filter(retired=False)),
+            tuple(Press.objects.filter(retired=False)),
         )
         _kept.clear()
         _kept[shop.stocked] = found

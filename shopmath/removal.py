@@ -94,6 +94,21 @@ def _cut(seat: SeatPicture) -> tuple[str, float, list[str]]:
     return TOO_CLOSE, 80, ["last resort: hard swarf, hurt seats; cover everything and write down why"]
 
 
+def _pull(seat: SeatPicture) -> tuple[str, float, list[str]]:
+    cost, reasons = _needs(seat, "puller", "no bearing puller on the shelf")
+    return IN, 8 + cost, ["pulls on the tight ring alone", *reasons]
+
+
+def _press(seat: SeatPicture) -> tuple[str, float, list[str]]:
+    cost, reasons = _needs(seat, "press", "no press on the shelf")
+    return IN, 15 + cost, ["square, and the force is read", *reasons]
+
+
+def _warm(seat: SeatPicture) -> tuple[str, float, list[str]]:
+    cost, reasons = _needs(seat, "puller", "no bearing puller on the shelf")
+    return IN, 20 + cost, ["less force where it holds hard", *reasons]
+
+
 _CASE: tuple[tuple[str, str, _Judge], ...] = (
     ("drop", "Heat the case, let it drop", _heat_drop),
     ("spray", "Heat the case, spray the ring", _spray),
@@ -104,17 +119,9 @@ _CASE: tuple[tuple[str, str, _Judge], ...] = (
     ("cut", "Cut it out", _cut),
 )
 _SHAFT: tuple[tuple[str, str, _Judge], ...] = (
-    (
-        "pull",
-        "Puller behind the inner ring",
-        lambda seat: (IN, 8 + _needs(seat, "puller", "no bearing puller on the shelf")[0], ["pulls on the tight ring alone"]),
-    ),
-    (
-        "press",
-        "Press the shaft out, ring on split plates",
-        lambda seat: (IN, 15 + _needs(seat, "press", "no press on the shelf")[0], ["square, and the force is read"]),
-    ),
-    ("warm", "Warm the inner ring, then pull", lambda seat: (IN, 20, ["less force where it holds hard"])),
+    ("pull", "Puller behind the inner ring", _pull),
+    ("press", "Press the shaft out, ring on split plates", _press),
+    ("warm", "Warm the inner ring, then pull", _warm),
     ("cut", "Cut it off", _cut),
 )
 

@@ -7,6 +7,7 @@ from django.http import HttpRequest, HttpResponse
 from django.shortcuts import render
 from django.views.decorators.http import require_GET
 
+from engines.models import Seat
 from jobs.models import Job
 
 MOST = 40
@@ -21,10 +22,10 @@ def find(request: HttpRequest) -> HttpResponse:
         jobs = Job.objects.select_related("card").order_by("-number")
         for word in asked.split()[:6]:
             wanted = Q(card__name__icontains=word) | Q(card__summary__icontains=word) | Q(complaint__icontains=word)
-            wanted |= Q(comes_back__icontains=word) | Q(card__seats__designation__icontains=word)
-            if word.isdigit():
+            wanted |= Q(comes_back__icontains=word) | Q(card__in=Seat.objects.filter(designation__icontains=word).values("card"))
+            if word.isdecimal():
                 wanted |= Q(number=int(word))
-            jobs = jobs.filter(pk__in=Job.objects.filter(wanted).values("pk"))
+            jobs = jobs.filter(wanted)
         found = list(jobs[: MOST + 1])
     data = {"asked": asked, "jobs": found[:MOST], "more": len(found) > MOST}
     return render(request, "stations/find.html", data)

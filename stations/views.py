@@ -173,7 +173,7 @@ def keep(request: HttpRequest, work: Work) -> HttpResponse:
         error = BadInput(ask_key, "The page has moved on to another reading. What you typed is kept; see what is asked now.")
         return show(request, work, error=error, typed=text)
     command = text.strip().lower()
-    if command and not ask.is_words and (command[0].isalpha() or command[0] == "?"):
+    if command and _is_command(work, ask, command):
         return _command(request, work, ask, command)
     if not command:
         return _skip(request, work, ask)
@@ -194,6 +194,13 @@ def keep(request: HttpRequest, work: Work) -> HttpResponse:
     work = again(work)
     work.after_keep(reading)
     return _settled(request, work)
+
+
+def _is_command(work: Work, ask: Ask, typed: str) -> bool:
+    """A word where a number is asked; where words are asked only a whole command alone."""
+    if not ask.is_words:
+        return typed[0].isalpha() or typed[0] == "?"
+    return not ask.options and (typed in COMMANDS or typed in {action.word for action in work.actions()})
 
 
 def _settled(request: HttpRequest, work: Work, ask: str | None = None, event: str = "") -> HttpResponse:

@@ -70,7 +70,8 @@ def core() -> None:
     print(f"{'the first quantity, registry and all':40} {first:7.0f} ms")
 
 
-def pages() -> None:
+def pages(heading: str = "") -> dict[str, float]:
+    """Each page's time beside an empty view's; medians by page, so that a large shop can be set against a small one."""
     from django.conf import settings
     from django.db import connection
     from django.http import HttpResponse
@@ -82,6 +83,9 @@ def pages() -> None:
     from jobs.models import Entry, Job
     from shop.models import Person
 
+    if heading:
+        print(f"\n{heading}")
+    medians: dict[str, float] = {}
     urls = type(sys)("bench_urls")
     urls.urlpatterns = [path("empty/", lambda request: HttpResponse(request.user.username)), *stator.urls.urlpatterns]  # type: ignore[attr-defined]
     sys.modules["bench_urls"] = urls
@@ -92,6 +96,8 @@ def pages() -> None:
     work = f"/jobs/0412/heat-and-drop/{seat.pk}/"
     wanted = ["/", work, f"{work}pulse/?rev=0&live=1", f"{work}picture/?t=120", "/jobs/0420/heat-and-drop/", "/jobs/0412/log/"]
     wanted += ["/jobs/0412/card/", "/jobs/0412/export.json", f"/entries/{entry.pk if entry else 0}/sheet/", "/book-in/", "/shop/"]
+    wanted += ["/shop/tools/", "/cards/", "/find/?q=corrie+6204", "/jobs/0423/split/", "/jobs/0422/strip/", "/jobs/0421/bearings-out/"]
+    wanted += ["/jobs/0418/flywheel-off/", "/jobs/0423/run/", "/jobs/0423/pictures/", "/jobs/0422/tray/", "/jobs/0422/tray/labels/"]
     with override_settings(ROOT_URLCONF="bench_urls"):
         client = Client()
         client.force_login(Person.objects.get(username="skipper"))
@@ -104,7 +110,23 @@ def pages() -> None:
             with CaptureQueriesContext(connection) as asked:
                 client.get(final)
             times = median / empty
+            medians[page] = median
             print(f"{page:40} {median:7.2f} ms   95 % {high:6.2f}   {times:4.1f} × empty (target 5)   {len(asked):2d} queries (target 12)")
+    return medians
+
+
+def large(small: dict[str, float]) -> None:
+    """The same pages in a shop of many years, against their time in the small one."""
+    from jobs.models import Photo, Reading
+    from stator import big_shop
+
+    start = time.perf_counter()
+    big_shop.fill()
+    print(f"\nfilled with {Reading.objects.count()} readings and {Photo.objects.count()} photos in {time.perf_counter() - start:.0f} s")
+    found = pages("In a shop of two thousand jobs")
+    print()
+    for page, median in found.items():
+        print(f"{page:40} {median:7.2f} ms, {median / small[page]:4.1f} × its time in the small shop (target 2)")
 
 
 def served(port: int, data: str) -> None:
@@ -169,8 +191,9 @@ def main() -> None:
         call_command("migrate", verbosity=0)
         call_command("load_demo")
         call_command("collectstatic", interactive=False, verbosity=0)
-        pages()
+        small = pages()
         served(int(os.environ.get("STATOR_BENCH_PORT", "8917")), data)
+        large(small)
 
 
 if __name__ == "__main__":

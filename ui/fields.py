@@ -47,6 +47,13 @@ class QuantityField(forms.CharField):
             return value
         return f"{value / 60:g} min" if self.kind == "time" else f"{round(value, 4):g}"
 
+    def has_changed(self, initial: Any, data: Any) -> bool:
+        """Whether another quantity was typed: 240 and 240.0 mm are the same."""
+        try:
+            return bool(self.clean(data) != initial)
+        except forms.ValidationError:
+            return True
+
     def clean(self, value: Any) -> float | None:
         text = super().clean(value)
         if not text:

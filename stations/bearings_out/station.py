@@ -105,6 +105,7 @@ class BearingsOut(Work):
         shelf = shelves(self.shop)
         size = self.bearing.bore_mm if self.seat.on == Seat.On.CASE else self.bearing.outside_mm
         tools = {each.kind for each in shelf.extractors if each.low_mm <= size <= each.high_mm}
+        tools |= {"press"} if shelf.presses else set()
         tools |= {"spray"} if any(each.method == "spray" for each in shelf.chillers) else set()
         found = self.freeing
         return SeatPicture(

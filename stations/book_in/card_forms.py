@@ -96,8 +96,8 @@ class MarkForm(forms.ModelForm):
     """A bolt, dowel or gap place put on the face."""
 
     prefix = "mark"
-    x_mm = QuantityField("length", "mm", low=-500.01, high=500, label="x", help_text="to the right of the middle")
-    y_mm = QuantityField("length", "mm", low=-500.01, high=500, label="y", help_text="up from the middle")
+    x_mm = QuantityField("length", "mm", low=-5000, high=5000, label="x", help_text="to the right of the middle")
+    y_mm = QuantityField("length", "mm", low=-5000, high=5000, label="y", help_text="up from the middle")
     d_mm = QuantityField("length", "mm", low=1.99, high=30, required=False, label="Thread", initial="6")
     pitch_mm = QuantityField("thread_pitch", "mm", low=0.29, high=4, required=False, label="Pitch", initial="1")
     length_mm = QuantityField("length", "mm", low=2.9, high=400, required=False, label="Length under the head")

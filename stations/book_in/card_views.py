@@ -105,6 +105,7 @@ def card_page(request: HttpRequest, card: EngineCard, job: Job | None) -> HttpRe
         "specs": card.specs.all(),
         "found_otherwise": found_otherwise(job) if job else [],
         "closed": bool(job and job.gone_at),
+        "unpictured": bool(job and not job.photos.exists()),
     }
     return render(request, "stations/book_in/card.html", data)
 

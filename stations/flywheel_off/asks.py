@@ -51,7 +51,16 @@ def asks(work: FlywheelOff) -> list[Ask]:
         Ask("boss_d", "Boss thread, across its crests", "calliper jaws inside", quiet=on_card, example="26.0", resolution=0.01),
         Ask("boss_pitch", "Pitch in the boss", "leaf gauge; mm or tpi", quiet=on_card, example="1.0", **pitch),  # type: ignore[arg-type]
         Ask("boss_hand", "Hand of the boss", "", "words", "", quiet=on_card, options=HANDS),
-        Ask("boss_depth", "Depth of the boss's thread", "from its mouth", quiet=True, example="9", resolution=0.1),
+        Ask(
+            "boss_depth",
+            "Depth of the boss's thread",
+            "from its mouth; tells coating from a wrong thread",
+            optional=True,
+            skip_means="unknown",
+            quiet=not work.shallow,
+            example="9",
+            resolution=0.1,
+        ),
         Ask("turns", "Turns it goes in by hand", "count them; stop where it binds", "angle", "turns", example="6", resolution=0.25),
         Ask("screw_d", "Centre screw, over the crests", "", quiet=measured, example="12", resolution=0.1),
         Ask("screw_pitch", "Pitch of the centre screw", "leaf gauge", quiet=measured, example="1.25", **pitch),  # type: ignore[arg-type]

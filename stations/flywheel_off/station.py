@@ -22,6 +22,7 @@ from shopmath.verdict import Call
 from stations.base import Action, Ask, Caution, Method, Option, Plate, Station, Trace, Work
 from stations.flywheel_off import asks, drawing, plates
 
+FEW_TURNS = 3
 LOADED_S = 600.0  # left loaded before the next turn
 WARM_C = 80.0  # boss, for magnets and their glue
 CONDITION_WORDS = {"clean": "clean, dry", "oiled": "oiled", "fretted": "long-standing or fretted"}
@@ -118,6 +119,12 @@ class FlywheelOff(Work):
         """Turns the boss's own thread would take, by its depth."""
         depth, its = self.value("boss_depth"), self.size("boss_pitch")
         return depth / its if depth and its else None
+
+    @property
+    def shallow(self) -> bool:
+        """So few turns that it matters why."""
+        turns = self.value("turns")
+        return turns is not None and turns / 360 < FEW_TURNS and not self.free
 
     @property
     def dirty(self) -> bool:

@@ -151,7 +151,9 @@ class Split(Work):
             reading = self.last(f"b-{mark.pk}")
             if reading and self._off(mark, reading):
                 length = f"{mark.length_mm:g} mm"
-                found.append({"what": f"length of {mark.what} {mark.name}", "found": self.shown(reading), "card": length, "where": "Split"})
+                found.append(
+                    {"what": f"length of {mark.what} {mark.name}", "found": f"{reading.canonical:g} mm", "card": length, "where": "Split"}
+                )
         counted = self.value("counted")
         if counted and self.fasteners and counted > len(self.fasteners):
             found.append({"what": "fasteners", "found": f"{counted:.0f}", "card": str(len(self.fasteners)), "where": "Split"})

@@ -98,6 +98,7 @@ class Forms(BrowserCase):
         self.go("/book-in/")
         self.page.get_by_label("Engine", exact=True).fill("Plover 125")
         self.page.get_by_label("What is wrong with it").fill("Rattles.")
+        self.page.get_by_label("One bearing, cases already bare").check()
         self.page.get_by_label("Bearing marking").fill("69999 2RS")
         self.sees("Understood: 2RS: sealed both sides")
         self.page.click("text=Book it in")
@@ -108,7 +109,6 @@ class Forms(BrowserCase):
         for label, size in (("or its bore", "25"), ("outside", "2.047 in"), ("width", "15")):
             self.page.get_by_label(label, exact=True).fill(size)
         self.page.get_by_label("Bearing marking").fill("")
-        self.page.get_by_label("Work order").select_option("heat")
         self.assertAccessible()
         self.page.click("text=Book it in")
         self.sees("It drops in")
@@ -120,13 +120,13 @@ class Forms(BrowserCase):
         self.page.get_by_label("Seen here before").select_option(label="Corrie 272, trials single")
         self.page.locator("#id_name").wait_for(state="hidden")
         self.page.get_by_label("What is wrong with it").fill("Back again.")
-        self.page.get_by_label("Work order").select_option("heat")
+        self.page.get_by_label("One bearing, cases already bare").check()
         self.page.click("text=Book it in")
         self.sees("Back again.", where=".tag")
 
     def test_a_file_that_is_no_picture_is_refused_by_name(self):
         Hands(job())
-        self.go("/jobs/0412/log/")
+        self.go("/jobs/0412/pictures/")
         with tempfile.TemporaryDirectory() as folder:
             notes = Path(folder) / "notes.jpg"
             notes.write_text("not a picture")

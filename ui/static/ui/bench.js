@@ -87,6 +87,11 @@
     if (active !== input && plain && (digit || word)) {
       input.focus({ preventScroll: true });
     }
+    if (event.key === "Enter" && plain && active === document.body) {
+      input.focus({ preventScroll: true });
+      input.form.requestSubmit(); // a gauge's Enter counts wherever the cursor is
+      event.preventDefault();
+    }
     if (event.key === "ArrowUp" && document.activeElement === input && input.value === "" && input.dataset.before) {
       input.value = input.dataset.before;
       keepDraft(input);
@@ -99,10 +104,16 @@
     if (event.target.id === "time-slider") sliderAt = Date.now();
   });
 
+  let tapped = false; // a finger on Keep means it; only a gauge sends a second Enter
+  document.addEventListener("pointerdown", (event) => {
+    tapped = Boolean(event.target.closest(".phone-keep, [form='strip-form']"));
+  }, true);
   document.addEventListener("submit", (event) => {
     const input = event.target.querySelector("#strip-field");
     if (!input) return;
-    if (input.value.trim() === "" && Date.now() - keptAt < QUIET_MS) {
+    const meant = tapped;
+    tapped = false;
+    if (input.value.trim() === "" && !meant && Date.now() - keptAt < QUIET_MS) {
       event.preventDefault();
       event.stopImmediatePropagation();
     }
@@ -118,8 +129,11 @@
   let writing = 0; // requests under way that write
   let wroteAt = 0; // a look at what others wrote that began before the last write shows an old page
   let lookedAt = 0;
+  let sent = ""; // what the strip sent; letters typed behind it belong to the next ask
+  let behind = "";
   document.addEventListener("htmx:beforeRequest", (event) => {
     const { elt, xhr, target, requestConfig } = event.detail;
+    if (elt.matches(".strip-entry")) sent = field() ? field().value : "";
     if (requestConfig.verb === "post") {
       writing += 1;
       xhr.addEventListener("loadend", () => wrote(xhr, target)); // on the request itself: its element may be gone from the page by then
@@ -143,10 +157,14 @@
     if (!input || !element || !element.matches(".strip-entry")) return;
     if (event.detail.xhr.getResponseHeader("X-Kept") === "yes") {
       store(draftName(input), null);
-      if (input.value.trim() !== "") keptAt = Date.now();
+      if (sent.trim() !== "") keptAt = Date.now();
+      behind = input.value.startsWith(sent) ? input.value.slice(sent.length) : "";
     }
   });
   document.addEventListener("htmx:afterSettle", () => {
+    const input = field();
+    if (input && behind && !input.value) input.value = behind;
+    behind = "";
     bringDraft();
     restorePanel();
     restoreDrawer();

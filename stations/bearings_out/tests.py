@@ -1,0 +1,156 @@
+from __future__ import annotations
+
+from django.test import TestCase
+from django.utils import timezone
+
+from engines.models import Seal, Seat
+from shop.models import Chiller, Driver, Extractor, Press
+from stations.registry import BY_KEY
+from stations.split.tests import Halves
+from tests.shed import job, person
+
+
+class Puller(Halves):
+    """Hands at one seat."""
+
+    key = "bearings-out"
+
+    def __init__(self, made):
+        super().__init__(made)
+        self.seat = made.card.seats.first()
+        self.address = f"/jobs/{made.tag}/{self.key}/{self.seat.pk}/"
+
+    def work(self):
+        stage = self.job.run.select_related("job__card").get(key=self.key)
+        return BY_KEY[self.key].bind(stage.job, stage, self.seat, person(), timezone.now())
+
+    def facts(self, retained="none", bottom="open", shields="open", keep="scrap"):
+        for ask, text in (("retained", retained), ("bottom", bottom), ("shields", shields), ("keep", keep)):
+            self.answer(ask, text)
+
+
+class BearingsOut(TestCase):
+    def setUp(self):
+        self.made = job(order="bottom-end", designation="6205 C3")
+        self.hands = Puller(self.made)
+
+    def plate(self):
+        return self.hands.work().plate()
+
+    def seal(self, **fields):
+        found = {"name": "Crank seal", "shaft_mm": 25, "bore_mm": 40, "width_mm": 7, "lip": "inside", **fields}
+        return Seal.objects.create(card=self.made.card, seat=self.hands.seat, **found)
+
+    def test_the_kindest_way_says_how_hot_and_why(self):
+        self.hands.facts()
+        plate = self.plate()
+        self.assertEqual((plate.state, plate.words), ("in", "Heat, it drops"))
+        self.assertRegex(plate.move, r"Case to \d\d °C, \d\d+ for the tightest")
+        self.assertIn("opens evenly", plate.line)
+
+    def test_a_ring_that_grows_with_its_iron_case_is_sprayed_cold_instead(self):
+        self.made.card.case_material = "gjl-250"
+        self.made.card.save()
+        self.hands.facts()
+        work = self.hands.work()
+        self.assertEqual((work.freeing.together, work.way.key), (None, "spray"))
+        Chiller.objects.all().update(retired=True)
+        for chiller in Chiller.objects.all():
+            chiller.save()
+        self.assertIn("no freeze spray on the shelf", next(way for way in self.hands.work().ways if way.key == "spray").reasons)
+
+    def test_a_circlip_is_stop_until_it_is_out(self):
+        self.hands.facts(retained="circlip")
+        plate = self.plate()
+        self.assertEqual((plate.state, plate.words), ("stop", "Held"))
+        self.hands.answer("retained", "removed")
+        self.assertEqual(self.plate().state, "in")
+
+    def test_a_blind_open_bearing_refuses_grease_and_driver_and_ranks_the_collet(self):
+        Extractor.objects.create(name="Collets", kind="collet", low_mm=10, high_mm=30)
+        self.hands.facts(bottom="blind")
+        refused = {way.key for way in self.hands.work().ways if way.state == "stop"}
+        self.assertEqual(refused, {"drive", "hydraulic", "punch"})
+        self.hands.choose(way="hydraulic")
+        plate = self.plate()
+        self.assertEqual((plate.state, plate.words), ("stop", "Not that way"))
+        self.assertIn("grease goes past the balls", plate.line)
+
+    def test_a_seal_is_looked_at_before_it_is_pulled(self):
+        self.seal()
+        self.assertEqual(self.plate().words, "Seal first")
+        self.hands.answer("lip", "outside")
+        for clock, depth in (("12", "0.1"), ("3", "0.4"), ("6", "0.9"), ("9", "0.4")):
+            self.hands.answer(f"depth{clock}", depth)
+        plate = self.plate()
+        self.assertEqual((plate.state, plate.words), ("out", "It sat wrong"))
+        self.assertIn("deepest at 6", plate.line)
+        self.hands.answer("seal_out", "yes")
+        self.hands.answer("behind", "7.5")
+        self.assertEqual(self.hands.work().seal_seat.clear.state, "out")  # 0.9 deep and 7 wide, the bearing 7.5 behind: it touched
+        raised = {line["what"]: line["found"] for line in self.hands.work().contradictions()}
+        self.assertEqual(raised["lip of Crank seal"], "to the outside")
+
+    def test_a_seal_left_in_limits_the_heat(self):
+        self.seal()
+        self.hands.answer("seal_out", "no")
+        self.assertEqual(self.hands.work().freeing.limit.what, "nitrile seal left in")
+
+    def test_the_shop_s_driver_is_found_and_the_wrong_ones_are_told_why(self):
+        good = Driver.objects.create(name="50 tube", outside_mm=50, inside_mm=41)
+        solid = Driver.objects.create(name="Drift", outside_mm=50, inside_mm=0)
+        work = self.hands.work()
+        self.assertEqual(work.fitting, [good])
+        self.assertIn("press on the inner ring", work.window.refusal(solid.outside_mm, solid.inside_mm))
+
+    def test_hit_through_its_balls_it_is_replaced(self):
+        self.hands.facts()
+        self.hands.answer("outcome", "driven")
+        self.hands.answer("hit", "yes")
+        self.hands.answer("look", "sound")
+        plate = self.plate()
+        self.assertEqual((plate.state, plate.words), ("out", "Out, not well"))
+        self.assertIn("brinelled", plate.line)
+
+    def test_cut_out_it_asks_why_and_cannot_be_signed_without(self):
+        self.hands.facts()
+        self.hands.choose(way="cut")
+        self.hands.answer("outcome", "broke")
+        self.hands.answer("hit", "no")
+        self.hands.answer("look", "sound")
+        self.assertIn("why was no kinder way left", self.hands.act("sign").lower())
+        self.hands.answer("why", "Spun on its ring, collets slipped.")
+        self.hands.answer("marking", "6205 C3")
+        self.hands.answer("note", "")
+        self.hands.act("sign")
+        self.assertEqual(self.hands.entry.result["way"], "cut")
+
+    def test_stuck_names_the_next_kindest_way(self):
+        self.hands.facts()
+        self.hands.answer("outcome", "stuck")
+        plate = self.plate()
+        self.assertEqual((plate.state, plate.words), ("out", "Still in"))
+        self.assertNotIn("Heat the case, let it drop", plate.move)
+
+    def test_another_marking_is_raised_and_stays_on_the_card_s_page(self):
+        self.hands.facts()
+        for ask, text in (("outcome", "dropped"), ("look", "sound"), ("marking", "6205 C4"), ("note", "")):
+            self.hands.answer(ask, text)
+        self.hands.act("sign")
+        self.assertContains(self.hands.client.get("/jobs/0412/card/"), "marking of the bearing: found <b>6205 C4</b>")
+
+    def test_on_a_shaft_it_is_pulled_by_the_inner_ring(self):
+        Seat.objects.update(on="shaft", half="crank", code="k5")
+        hands = Puller(self.made)
+        hands.facts()
+        work = hands.work()
+        self.assertEqual((work.window.presses_on, work.way.reasons[-1]), ("inner ring", "no bearing puller on the shelf"))
+        Press.objects.create(name="Bottle press", capacity_text="12 t", capacity_n=117_680)
+        self.assertEqual(hands.work().way.key, "press")
+        Extractor.objects.create(name="Knife edge", kind="puller", low_mm=20, high_mm=80)
+        self.assertEqual(hands.work().way.key, "pull")
+        self.assertEqual(hands.client.get(hands.address).status_code, 200)
+
+    def test_an_impossible_depth_is_refused_in_words(self):
+        self.seal()
+        self.assertIn("is not believable", self.hands.answer("depth12", "5 m"))

@@ -1,0 +1,51 @@
+from __future__ import annotations
+
+from django.test import TestCase
+
+from jobs.models import TrayPlace
+from stations.split.tests import Halves
+from tests.shed import job
+
+
+class Tray(Halves):
+    key = "strip"
+
+    def part(self, number, what, where="output, 2nd", way="either", wear="none"):
+        self.answer(f"part{number}", what)
+        self.answer(f"part{number}-from", where)
+        self.answer(f"part{number}-way", way)
+        return self.answer(f"part{number}-wear", wear)
+
+
+class Strip(TestCase):
+    def setUp(self):
+        self.hands = Tray(job(order="bottom-end"))
+
+    def test_a_crank_that_comes_crooked_is_stop(self):
+        self.hands.answer("crank", "pushed")
+        self.hands.answer("square", "crooked")
+        plate = self.hands.work().plate()
+        self.assertEqual((plate.state, plate.words), ("stop", "Stop pushing"))
+        self.hands.answer("square", "even")
+        self.assertEqual(self.hands.work().plate().state, "wait")
+
+    def test_parts_lie_in_the_order_they_came_with_count_side_and_wear(self):
+        self.hands.part(1, "gear cluster, input", way="picture")
+        self.hands.part(2, "2 x washer 1.0", wear="some")
+        self.hands.part(2, "2 x washer 1.0", wear="some")  # answered twice, it lies there once
+        rows = TrayPlace.objects.values_list("number", "name", "count", "where_from", "way_round", "wear")
+        self.assertEqual(rows[1], (2, "washer 1.0", 2, "output, 2nd", "either way", "wear seen: look again"))
+        self.assertEqual(len(rows), 2)
+        self.assertIn("washer 1.0", self.hands.page())
+
+    def test_bare_with_wear_is_signed_as_too_close_and_names_it(self):
+        self.hands.answer("crank", "lifted")
+        self.hands.part(1, "gear cluster, output", wear="broken")
+        self.hands.answer("part2", "")
+        plate = self.hands.work().plate()
+        self.assertEqual((plate.state, plate.words, plate.detail), ("too_close", "Bare, with wear", "1 gear cluster, output: broken"))
+        self.assertIn("clean tray", self.hands.act("sign"))
+        self.hands.tick_all()
+        self.hands.answer("note", "")
+        self.hands.act("sign")
+        self.assertEqual(self.hands.entry.result["tray"][0]["wear"], "broken")
