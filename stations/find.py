@@ -10,7 +10,7 @@ from django.views.decorators.http import require_GET
 from engines.models import Seat
 from jobs.models import Job
 
-MOST = 40
+MOST = 20
 
 
 @require_GET

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import uuid
+from functools import lru_cache
 
 import segno
 from django import forms
@@ -49,7 +50,11 @@ def _job(tag: str) -> Job:
 
 def code(request: HttpRequest, place: TrayPlace) -> SafeString:
     """The QR code that opens a place on a phone."""
-    address = request.build_absolute_uri(reverse("tray-place", args=[place.job.tag, place.number]))
+    return _drawn(request.build_absolute_uri(reverse("tray-place", args=[place.job.tag, place.number])))
+
+
+@lru_cache(maxsize=512)
+def _drawn(address: str) -> SafeString:
     drawn = segno.make(address, error="m", micro=False).svg_inline(scale=3, border=2, omitsize=True, svgclass="qr", lineclass=None)
     return mark_safe(drawn)  # noqa: S308  drawn by segno from our own address
 

@@ -5,7 +5,6 @@ from __future__ import annotations
 import secrets
 from typing import Any
 
-from django import forms
 from django.contrib import messages
 from django.core.exceptions import PermissionDenied
 from django.core.files.base import ContentFile
@@ -53,22 +52,21 @@ def changed(card: EngineCard) -> None:
         EngineCard.objects.filter(pk=card.pk).update(version=card.version + 1)
 
 
-def part_forms(card: EngineCard, data: Any = None, part: str = "", editing: Any = None) -> dict[str, forms.Form | forms.ModelForm]:
-    """Every part's form; the one posted is bound, the one edited is filled."""
+PARTS: dict[str, tuple[str, str]] = {
+    "facts": ("The engine", "Keep the engine's facts"),
+    "wheel": ("Flywheel", "Keep the flywheel's figures"),
+    "seat": ("A seat", "Put it on the card"),
+    "seal": ("A seal", "Put the seal on the card"),
+    "spec": ("A figure", "Put the figure on the card"),
+}
 
-    def bound(name: str) -> Any:
-        return data if name == part else None
 
-    def thing(name: str) -> Any:
-        return editing if name == part else None
-
-    return {
-        "facts": FactsForm(bound("facts"), instance=EngineCard.objects.get(pk=card.pk)),
-        "wheel": FlywheelForm(bound("wheel"), instance=EngineCard.objects.get(pk=card.pk)),
-        "seat": SeatForm(bound("seat"), card=card, instance=thing("seat")),
-        "seal": SealForm(bound("seal"), card=card, instance=thing("seal")),
-        "spec": SpecForm(bound("spec"), card=card, instance=thing("spec")),
-    }
+def part_form(card: EngineCard, part: str, data: Any = None, editing: Any = None) -> Any:
+    """The form of one part, of the thing on it that is being changed when there is one."""
+    if part in ("facts", "wheel"):
+        kind = FactsForm if part == "facts" else FlywheelForm
+        return kind(data, instance=EngineCard.objects.get(pk=card.pk))
+    return {"seat": SeatForm, "seal": SealForm, "spec": SpecForm}[part](data, card=card, instance=editing)
 
 
 def _editing(request: HttpRequest, card: EngineCard) -> tuple[str, Any]:
@@ -83,23 +81,25 @@ def _editing(request: HttpRequest, card: EngineCard) -> tuple[str, Any]:
 def card_page(request: HttpRequest, card: EngineCard, job: Job | None) -> HttpResponse:
     """The whole card; a post changes one part of it."""
     part, editing = _editing(request, card)
-    posted = request.method == "POST"
-    found = part_forms(card, request.POST if posted else None, part, editing)
-    if posted and part in found:
+    marks, seats = list(card.marks.all()), list(card.seats.all())
+    if request.method == "GET" and "part" not in request.GET:
+        part = "" if seats else "seat"
+    form = part_form(card, part, request.POST or None, editing) if part in PARTS else None
+    if request.method == "POST" and form is not None:
         card_to_change(card.pk)
-        form = found[part]
         if form.is_valid():
             if part == "seat":
-                form.instance.card = card  # type: ignore[union-attr]
-            form.save()  # type: ignore[union-attr]
+                form.instance.card = card
+            form.save()
             changed(card)
             return _home(card)
-    marks, seats = list(card.marks.all()), list(card.seats.all())
     data = {
         **face_data(card, marks, seats),
         "job": job,
-        "forms": found,
-        "editing": f"{part}-{editing.pk}" if editing else "",
+        "form": form,
+        "part": part,
+        "parts": [(key, title, keep, key == part) for key, (title, keep) in PARTS.items()],
+        "editing": editing,
         "seats": seats,
         "seals": card.seals.select_related("seat"),
         "specs": card.specs.all(),
