@@ -5,7 +5,9 @@ from __future__ import annotations
 from datetime import datetime
 from typing import Any
 
-from engines.models import Seat
+from django.db.models import Prefetch
+
+from exchange.card_files import card_as_json
 from jobs.models import Entry, Job, Reading
 from shopmath.quantity import CANONICAL
 
@@ -14,12 +16,6 @@ SCHEMA, VERSION = "stator-job", 1
 
 def _when(moment: datetime | None) -> str | None:
     return moment.isoformat(timespec="seconds") if moment else None
-
-
-def _seat(seat: Seat) -> dict[str, Any]:
-    names = ("name", "on", "half", "loads_from", "stop", "designation", "bore_mm", "outside_mm", "width_mm")
-    more = ("code", "code_assumed", "measured_mm", "left_in", "shaft_material", "source")
-    return {name: getattr(seat, name) for name in (*names, *more)}
 
 
 def _reading(reading: Reading) -> dict[str, Any]:
@@ -75,11 +71,12 @@ def job_as_json(job: Job) -> dict[str, Any]:
     """Job, card, run and log as plain values."""
     entries = list(
         job.entries.select_related("station", "seat", "opened_by", "signed_by").prefetch_related(
-            "readings__by", "readings__gauge", "timers"
+            Prefetch("readings", Reading.objects.select_related("by", "gauge")), "timers"
         )
     )
+    run = list(job.run.all())
+    stations = {stage.pk: stage.key for stage in run}
     numbers = {entry.pk: index for index, entry in enumerate(entries, 1)}
-    card = job.card
     return {
         "schema": SCHEMA,
         "version": VERSION,
@@ -92,18 +89,28 @@ def job_as_json(job: Job) -> dict[str, Any]:
             "booked_in_by": job.booked_in_by.called,
             "gone_at": _when(job.gone_at),
         },
-        "engine_card": {
-            **{name: getattr(card, name) for name in ("name", "summary", "layout", "case_material", "case_material_assumed")},
-            **{name: getattr(card, name) for name in ("taper_ratio", "nut_d_mm", "nut_torque_nm", "shaft_d_mm", "flywheel_source")},
-            **{name: getattr(card, name) for name in ("left_name", "right_name", "painted", "version")},
-            "seats": [_seat(seat) for seat in card.seats.all()],
-        },
+        "engine_card": card_as_json(job.card),
         "run": [
-            {"station": s.key, "state": s.state, "call_state": s.call_state, "waits_for": s.waits_for, "because": s.because}
-            for s in job.run.all()
+            {"station": s.key, "state": s.state, "call_state": s.call_state, "waits_for": s.waits_for, "because": s.because} for s in run
         ],
         "entries": [_entry(entry, numbers) for entry in entries],
+        "tray": [
+            {
+                **{name: getattr(place, name) for name in ("number", "name", "count", "where_from", "half", "way_round", "wear")},
+                "taken_at": _when(place.taken_at),
+                "emptied_at": _when(place.emptied_at),
+            }
+            for place in job.tray.all()
+        ],
         "photos": [
-            {"caption": p.caption, "width_px": p.width, "height_px": p.height, "taken_at": _when(p.taken_at)} for p in job.photos.all()
+            {
+                "caption": photo.caption,
+                "width_px": photo.width,
+                "height_px": photo.height,
+                "taken_at": _when(photo.taken_at),
+                "station": stations.get(photo.station_id or 0),
+                "pins": [{"number": pin.number, "x": pin.x, "y": pin.y, "note": pin.note} for pin in photo.pins.all()],
+            }
+            for photo in job.photos.prefetch_related("pins")
         ],
     }

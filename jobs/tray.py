@@ -12,16 +12,15 @@ from shop.models import Person
 def put(
     job: Job, person: Person, client_key: str, *, name: str, station: RunStation | None = None, count: int = 1, **words: str
 ) -> TrayPlace:
-    """Lay a part into the next free place; the same key twice lays it once."""
+    """Lay a part into the next free place. The same key again is the same part: it stays where it lies, its words are corrected."""
+    told = {"name": name[:80], "count": count, **words}
     try:
         with transaction.atomic():
-            known = TrayPlace.objects.filter(client_key=client_key).first()
-            if known:
-                return known
+            if TrayPlace.objects.filter(client_key=client_key).update(**told):
+                job.touch()
+                return TrayPlace.objects.get(client_key=client_key)
             last = TrayPlace.objects.filter(job=job).aggregate(last=Max("number"))["last"] or 0
-            place = TrayPlace.objects.create(
-                job=job, number=last + 1, name=name[:80], count=count, station=station, by=person, client_key=client_key, **words
-            )
+            place = TrayPlace.objects.create(job=job, number=last + 1, station=station, by=person, client_key=client_key, **told)
             job.touch()
             return place
     except IntegrityError:

@@ -100,6 +100,11 @@ def _pin(photo: Photo, request: HttpRequest, typed: dict[str, str]) -> str:
 @require_http_methods(["POST"])
 def photo_remove(request: HttpRequest, pk: int) -> HttpResponse:
     photo = get_object_or_404(Photo.objects.select_related("job"), pk=pk)
+    if request.POST.get("sure") != "1":
+        words = "The picture and its pins cannot be brought back."
+        return render(
+            request, "stations/sure.html", {"title": "Throw it away?", "words": words, "does": "Throw it away", "back": f"/photos/{pk}/"}
+        )
     photo.delete()
     photo.job.touch()
     messages.success(request, "The picture is gone.")

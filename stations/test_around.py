@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import io
+import re
 from pathlib import Path
 
 from django.core.files.uploadedfile import SimpleUploadedFile
@@ -84,8 +85,11 @@ class Cards(Around):
         self.client.post(f"/cards/{self.card.pk}/face/", {**fields, "mark-source": "measured"})
         mark.refresh_from_db()
         self.assertEqual((mark.name, mark.x_mm, mark.engaged_mm, mark.assumed), ("front dowel", 5, 7, False))
-        self.client.post(f"/cards/{self.card.pk}/face/", {"mark": mark.pk, "off": "1"})
+        answer = self.client.post(f"/cards/{self.card.pk}/face/", {"mark": mark.pk, "off": "1"}, headers={"HX-Request": "true"})
         self.assertFalse(Mark.objects.exists())
+        back = dict(re.findall(r'type="hidden" name="(mark-\w+)" value="([^"]*)"', answer.content.decode()))
+        self.client.post(f"/cards/{self.card.pk}/face/", {**back, "place": "dowel"})
+        self.assertEqual(Mark.objects.get().name, "front dowel")
 
     def test_a_place_off_the_face_is_refused_beside_its_field_and_kept(self):
         headers = {"HX-Request": "true"}
@@ -125,7 +129,9 @@ class Cards(Around):
     def test_a_seat_with_work_in_the_log_stays_on_the_card(self):
         hands = Hands(self.job)
         hands.keep("room", "18")
-        answer = self.client.post(f"/cards/{self.card.pk}/remove/", {"part": "seat", "id": hands.seat.pk}, follow=True)
+        fields = {"part": "seat", "id": hands.seat.pk}
+        self.assertContains(self.client.post(f"/cards/{self.card.pk}/remove/", fields), "Take Main, drive side off?")
+        answer = self.client.post(f"/cards/{self.card.pk}/remove/", {**fields, "sure": "1"}, follow=True)
         self.assertContains(answer, "work on it is written in the log")
         self.assertTrue(Seat.objects.exists())
 
@@ -208,7 +214,7 @@ class Pictures(Around):
         self.client.post("/jobs/0412/photos/", {"photo": photo_file(exif=exif)})
         photo = Photo.objects.get()
         self.assertEqual((photo.width, photo.height), (48, 64))
-        with Image.open(photo.image) as kept:
+        with photo.image.open("rb") as file, Image.open(file) as kept:
             self.assertEqual(dict(kept.getexif()), {})
 
     def test_a_heic_from_a_phone_becomes_a_jpeg(self):
@@ -228,6 +234,7 @@ class Pictures(Around):
         self.assertContains(self.client.post(page, {"note": "here", "x": "1.4", "y": "0.1"}), "off the picture")
         self.assertContains(self.client.post(page, {"note": "here", "x": "", "y": ""}), 'value="here"')
         self.client.post(page, {"off": "1"})
+        self.assertContains(self.client.post(f"{page}remove/"), "cannot be brought back")
         self.assertEqual([(pin.number, pin.note) for pin in Photo.objects.get().pins.all()], [(2, "seal backwards")])
 
 
@@ -248,6 +255,7 @@ class TheTray(Around):
         self.client.post("/jobs/0412/tray/1/", {"act": "empty"})
         place.refresh_from_db()
         self.assertIsNone(place.emptied_at)
+        self.assertContains(self.client.post("/jobs/0412/tray/1/", {"act": "gone"}), "leaves the tray for good")
         self.assertContains(self.client.post("/jobs/0412/tray/", {"name": "x", "count": "0"}), "A place holds 1 to 200")
         self.assertContains(self.client.post("/jobs/0412/tray/1/", {"act": "photo"}), "No picture was chosen")
 

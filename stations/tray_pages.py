@@ -94,6 +94,19 @@ def place(request: HttpRequest, tag: str, number: int) -> HttpResponse:
                 found.save(update_fields=["photo"])
             except BadInput as refused:
                 error = refused.message
+        elif act == "gone":
+            if request.POST.get("sure") != "1":
+                ask = {
+                    "title": f"Place {number}: nothing there?",
+                    "words": f"{found.name} leaves the tray for good; the other places keep their numbers.",
+                    "does": "Take the place away",
+                    "back": reverse("tray-place", args=[job.tag, number]),
+                    "fields": {"act": "gone"},
+                }
+                return render(request, "stations/sure.html", ask)
+            found.delete()
+            job.touch()
+            return redirect("tray", tag=job.tag)
         elif act == "keep" and form.is_valid():
             form.save()
             job.touch()

@@ -267,14 +267,8 @@ class BearingsOut(Work):
         return f"Still to say: {', '.join(missing)}" if missing else ""
 
     def note(self, reading: Reading) -> str:
-        return next(
-            (
-                line["what"] + ": not as the card says"
-                for line in self.contradictions()
-                if reading.ask in ("lip", "marking") and reading.ask in line["what"]
-            ),
-            "",
-        )
+        raised = {"lip": "lip of", "marking": "marking of", "retained": "what holds", "bottom": "behind the"}.get(reading.ask)
+        return "not as the card says" if raised and any(line["what"].startswith(raised) for line in self.contradictions()) else ""
 
     def whole_station_signed(self) -> bool:
         return self.every_seat_signed()

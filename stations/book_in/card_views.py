@@ -9,8 +9,9 @@ from django.contrib import messages
 from django.core.exceptions import PermissionDenied
 from django.core.files.base import ContentFile
 from django.db.models import ProtectedError
-from django.http import Http404, HttpRequest, HttpResponse
+from django.http import Http404, HttpRequest, HttpResponse, HttpResponseRedirect
 from django.shortcuts import get_object_or_404, redirect, render
+from django.urls import reverse
 from django.views.decorators.http import require_GET, require_http_methods, require_POST
 
 from engines.copies import reusable, shelve
@@ -30,9 +31,9 @@ def _job_of(card: EngineCard) -> Job | None:
     return Job.objects.filter(card=card).order_by("-pk").first()
 
 
-def _home(card: EngineCard) -> HttpResponse:
+def _home(card: EngineCard) -> HttpResponseRedirect:
     job = _job_of(card)
-    return redirect("card", tag=job.tag) if job else redirect("shelf-card", pk=card.pk)
+    return HttpResponseRedirect(reverse("card", args=[job.tag]) if job else reverse("shelf-card", args=[card.pk]))
 
 
 def card_to_change(pk: int) -> EngineCard:
@@ -145,6 +146,15 @@ def remove(request: HttpRequest, pk: int) -> HttpResponse:
     _, thing = _editing(request, found)
     if thing is None:
         raise Http404
+    if request.POST.get("sure") != "1":
+        ask: dict[str, Any] = {
+            "title": f"Take {thing.name} off?",
+            "words": "What the card says of it is gone then; it would have to be typed again.",
+            "does": "Take it off the card",
+            "back": _home(found).url,
+            "fields": {"part": request.POST["part"], "id": thing.pk},
+        }
+        return render(request, "stations/sure.html", ask)
     try:
         thing.delete()
         changed(found)
@@ -183,37 +193,54 @@ def face_data(
 
 @require_http_methods(["GET", "POST"])
 def face(request: HttpRequest, pk: int) -> HttpResponse:
-    """One act on the face: choose a mark, put one, change one, move a seat."""
+    """One act on the face: choose a mark, put one, change one, take one off, move a seat."""
     card = card_to_change(pk) if request.method == "POST" else get_object_or_404(EngineCard, pk=pk)
     number = (request.POST or request.GET).get("mark", "")
     chosen = get_object_or_404(card.marks, pk=int(number)) if number.isdigit() else None
     form: MarkForm | None = None
-    if request.method == "POST":
-        place = request.POST.get("place", "")
-        if chosen and request.POST.get("off") == "1":
-            chosen.delete()
+    taken: dict[str, Any] = {}
+    if request.method == "POST" and chosen and request.POST.get("off") == "1":
+        taken, chosen = _taken_off(chosen), None
+        changed(card)
+    elif request.method == "POST":
+        form = _put(card, request, chosen)
+        if form is None:
             chosen = None
             changed(card)
-        elif place.startswith("seat-") and place[5:].isdigit():
-            seat = get_object_or_404(card.seats, pk=int(place[5:]))
-            form = MarkForm({**request.POST.dict(), "mark-what": "gap", "mark-name": "seat's place, not kept"}, card=card)
-            if form.is_valid():
-                Seat.objects.filter(pk=seat.pk).update(x_mm=form.cleaned_data["x_mm"], y_mm=form.cleaned_data["y_mm"])
-                form = None
-                changed(card)
-        else:
-            data = request.POST.dict()
-            if not chosen:
-                data["mark-what"] = place or "bolt"
-            form = MarkForm(data, card=card, instance=chosen)
-            if form.is_valid():
-                form.save()
-                form, chosen = None, None
-                changed(card)
-    data = face_data(card, list(card.marks.all()), list(card.seats.all()), chosen, form, request.POST or None)
+    shown = face_data(card, list(card.marks.all()), list(card.seats.all()), chosen, form, request.POST or None)
+    shown["taken"] = taken
     if request.headers.get("HX-Request"):
-        return render(request, "stations/book_in/face.html", data)
+        return render(request, "stations/book_in/face.html", shown)
     return _home(card)
+
+
+def _put(card: EngineCard, request: HttpRequest, chosen: Mark | None) -> MarkForm | None:
+    """Put a new mark, change the chosen one, or move a seat to the place; its form when it was refused."""
+    data, place = request.POST.dict(), request.POST.get("place", "")
+    if place.startswith("seat-") and place[5:].isdigit():
+        seat = get_object_or_404(card.seats, pk=int(place[5:]))
+        form = MarkForm(
+            {**data, "mark-what": Mark.What.GAP, "mark-name": f"place of {seat.name}"}, card=card
+        )  # judged like a mark, not kept
+        if form.is_valid():
+            Seat.objects.filter(pk=seat.pk).update(x_mm=form.cleaned_data["x_mm"], y_mm=form.cleaned_data["y_mm"])
+            return None
+        return form
+    if not chosen:
+        data["mark-what"] = place or Mark.What.BOLT
+    form = MarkForm(data, card=card, instance=chosen)
+    if form.is_valid():
+        form.save()
+        return None
+    return form
+
+
+def _taken_off(mark: Mark) -> dict[str, Any]:
+    """Take a mark off; what is needed to put it back."""
+    names = [name for name in MarkForm.base_fields if getattr(mark, name) not in (None, "")]
+    taken = {f"mark-{name}": getattr(mark, name) for name in names}
+    mark.delete()
+    return taken
 
 
 @require_POST

@@ -338,12 +338,10 @@ class Split(Work):
 
     def after_keep(self, reading: Reading) -> None:
         """A loose part whose half is known goes into the tray."""
-        if not (reading.ask.startswith("loose") and reading.ask.endswith("-half")):
-            return
-        key = reading.ask.removesuffix("-half")
-        what, where = self.last(key), self.last(f"{key}-from")
-        if what and where:
-            half = reading.text if reading.text in ("left", "right") else ""
+        key = reading.ask.partition("-")[0]
+        what, where, hung = self.last(key), self.last(f"{key}-from"), self.last(f"{key}-half")
+        if key.startswith("loose") and what and where and hung:
+            half = hung.text if hung.text in ("left", "right") else ""
             tray.put(
                 self.job,
                 self.person,

@@ -73,16 +73,14 @@ class Strip(Work):
         return found
 
     def after_keep(self, reading: Reading) -> None:
-        """A part whose wear has been looked at lies in its place of the tray."""
-        if not reading.ask.endswith("-wear"):
-            return
-        key = reading.ask.removesuffix("-wear")
-        what, way, where = self.last(key), self.last(f"{key}-way"), self.last(f"{key}-from")
-        if not what or not way:
+        """A part of which all is said lies in its place of the tray; an answer taken again corrects it there."""
+        key = reading.ask.partition("-")[0]
+        what, way, where, worn = self.last(key), self.last(f"{key}-way"), self.last(f"{key}-from"), self.last(f"{key}-wear")
+        if not key.startswith("part") or not what or not way or not worn:
             return
         counted = _COUNTED.match(what.text)
         count, name = (int(counted[1]), counted[2]) if counted else (1, what.text)
-        words = {"some": "wear seen: look again", "broken": "broken"}.get(reading.text, "")
+        words = {"some": "wear seen: look again", "broken": "broken"}.get(worn.text, "")
         tray.put(
             self.job,
             self.person,

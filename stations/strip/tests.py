@@ -33,9 +33,10 @@ class Strip(TestCase):
         self.hands.part(1, "gear cluster, input", way="picture")
         self.hands.part(2, "2 x washer 1.0", wear="some")
         self.hands.part(2, "2 x washer 1.0", wear="some")  # answered twice, it lies there once
+        self.hands.answer("part1", "gear cluster, mainshaft")  # said again, it is corrected where it lies
         rows = TrayPlace.objects.values_list("number", "name", "count", "where_from", "way_round", "wear")
         self.assertEqual(rows[1], (2, "washer 1.0", 2, "output, 2nd", "either way", "wear seen: look again"))
-        self.assertEqual(len(rows), 2)
+        self.assertEqual((len(rows), rows[0][1]), (2, "gear cluster, mainshaft"))
         self.assertIn("washer 1.0", self.hands.page())
 
     def test_bare_with_wear_is_signed_as_too_close_and_names_it(self):
