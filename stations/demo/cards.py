@@ -25,7 +25,7 @@ def _face(card: EngineCard, bolts: Sequence[tuple[float, float, float]], source:
     w, h = 0.42 * card.face_w_mm, 0.42 * card.face_h_mm
     for name, x, y in (("dowel front", -0.72 * w, 0.1 * h), ("dowel rear", 0.8 * w, -0.2 * h)):
         Mark.objects.create(card=card, what="dowel", name=name, x_mm=round(x, 1), y_mm=round(y, 1), clearance_mm=0.03, engaged_mm=7)
-    for name, x, y in (("front", -w, -0.12 * h), ("cylinder", -0.3 * w, 0.9 * h), ("rear", w, -0.3 * h), ("sump", -0.28 * w, -h)):
+    for name, x, y in (("front", -w, -0.12 * h), ("cylinder", -0.3 * w, 0.9 * h), ("rear", w, -0.3 * h), ("sump", 0.2 * w, -0.78 * h)):
         Mark.objects.create(card=card, what="gap", name=name, x_mm=round(x, 1), y_mm=round(y, 1), assumed=False)
 
 

@@ -43,6 +43,7 @@ BOUNDS = {
 def asks(work: FlywheelOff) -> list[Ask]:
     card = work.job.card
     measured, on_card = work.puller is not None, bool(card.boss_d_mm and card.boss_pitch_mm)
+    wrong = work.same is not None and work.same.state == "stop"
     pitch = {"kind": "thread_pitch", "unit": "mm"}
     found = [
         Ask("puller_d", "Puller thread, over the crests", "calliper", quiet=measured, example="26.9", resolution=0.01),
@@ -57,7 +58,7 @@ def asks(work: FlywheelOff) -> list[Ask]:
             "from its mouth; tells coating from a wrong thread",
             optional=True,
             skip_means="unknown",
-            quiet=not work.shallow,
+            quiet=wrong or not work.shallow,
             example="9",
             resolution=0.1,
         ),
@@ -65,7 +66,6 @@ def asks(work: FlywheelOff) -> list[Ask]:
         Ask("screw_d", "Centre screw, over the crests", "", quiet=measured, example="12", resolution=0.1),
         Ask("screw_pitch", "Pitch of the centre screw", "leaf gauge", quiet=measured, example="1.25", **pitch),  # type: ignore[arg-type]
     ]
-    wrong = work.same is not None and work.same.state == "stop"
     if card.nut_torque_nm is None:
         nut = "Torque of the flywheel nut"
         found.append(Ask("nut_torque", nut, "manual page", "torque", "Nm", True, "unknown", quiet=wrong, example="55", resolution=1))
