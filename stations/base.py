@@ -239,6 +239,37 @@ class Work(ABC):
         ticks = self.entry.ticks if self.entry else {}
         return next((caution.words for caution in self.checks() if caution.gate and caution.key not in ticks), "")
 
+    def signed_plate(self) -> Plate:
+        """The call as it was signed; it stands whatever the core says today."""
+        assert self.entry is not None
+        by = self.entry.signed_by.called if self.entry.signed_by else ""
+        return Plate(self.entry.call_state, self.entry.call_words, self.entry.reason, f"Signed by {by}.")
+
+    def opened(self, key: str) -> Entry:
+        """The open entry in which one of `actions` may be done now; refused in words when it may not."""
+        action = next((each for each in self.actions() if each.key == key), None)
+        if self.entry is None or action is None or action.refused:
+            raise BadInput(key, action.refused if action else "That cannot be done at this point; the page has moved on.")
+        return self.entry
+
+    def still_to_say(self) -> str:
+        """What must be answered before this is signed; empty when nothing is."""
+        missing = [ask.words.lower().rstrip("?") for ask in self.open_asks() if not ask.optional]
+        return f"Still to say: {', '.join(missing)}." if missing else ""
+
+    def contradictions(self) -> list[dict[str, str]]:
+        """What was found otherwise than the card says: what, found, card, where."""
+        return []
+
+    def raised(self) -> tuple[Caution, ...]:
+        """The contradictions as cautions."""
+        return tuple(
+            Caution(
+                f"otherwise{index}", f"{line['what'].capitalize()}: found {line['found']}, the card says {line['card']}. Raised, and kept."
+            )
+            for index, line in enumerate(self.contradictions())
+        )
+
     def may_sign(self) -> str:
         """Why the entry cannot be signed yet; empty when it can."""
         return "" if self.entry and any(not reading.withdrawn_at for reading in self.readings) else "Nothing is written down yet."

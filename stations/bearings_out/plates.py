@@ -14,9 +14,8 @@ WAIT = "wait"
 
 
 def plate(work: BearingsOut) -> Plate:
-    if work.signed and work.entry:
-        by = work.entry.signed_by.called if work.entry.signed_by else ""
-        return Plate(work.entry.call_state, work.entry.call_words, work.entry.reason, f"Signed by {by}.")
+    if work.signed:
+        return work.signed_plate()
     if work.said("outcome") == "stuck":
         kinder = [way for way in work.ways if way.state != "stop" and way.key != work.way.key]
         move = f"{kinder[0].words}: {kinder[0].reasons[0]}." if kinder else "Let it cool, think, ask."

@@ -213,12 +213,7 @@ class BearingsOut(Work):
         )
 
     def cautions(self) -> tuple[Caution, ...]:
-        mind = [
-            Caution(
-                f"otherwise{index}", f"{line['what'].capitalize()}: found {line['found']}, the card says {line['card']}. Raised, and kept."
-            )
-            for index, line in enumerate(self.contradictions())
-        ]
+        mind = list(self.raised())
         if self.said("outcome"):
             return tuple(mind)
         refusal = method_refusal(materials.get(self.job.card.case_material), "torch")
@@ -257,14 +252,11 @@ class BearingsOut(Work):
         return ()
 
     def act(self, key: str) -> None:
-        action = next((each for each in self.actions() if each.key == key), None)
-        if action is None or action.refused:
-            raise BadInput(key, action.refused if action else "That cannot be done at this point; the page has moved on.")
+        self.opened(key)
         self.sign()
 
     def may_sign(self) -> str:
-        missing = [ask.words.lower() for ask in self.open_asks() if not ask.optional]
-        return f"Still to say: {', '.join(missing)}" if missing else ""
+        return self.still_to_say()
 
     def note(self, reading: Reading) -> str:
         raised = {"lip": "lip of", "marking": "marking of", "retained": "what holds", "bottom": "behind the"}.get(reading.ask)

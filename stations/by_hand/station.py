@@ -34,9 +34,8 @@ class ByHand(Work):
 
     def plate(self) -> Plate:
         notes = self.live("note", every_heat=True)
-        if self.signed and self.entry:
-            by = self.entry.signed_by.called if self.entry.signed_by else ""
-            return Plate(self.entry.call_state, self.entry.call_words, self.entry.reason, f"Signed by {by}.")
+        if self.signed:
+            return self.signed_plate()
         if not notes:
             return Plate(
                 "wait",
@@ -68,6 +67,7 @@ class ByHand(Work):
         return () if self.signed else (Action("sign", "Sign it", "sign", bool(self.readings), self.may_sign()),)
 
     def act(self, key: str) -> None:
+        self.opened(key)
         if key == "sign":
             self.sign()
             if self.station.key == HAND_OVER:

@@ -19,9 +19,8 @@ def kilonewtons(low: float, high: float) -> str:
 
 
 def plate(work: FlywheelOff) -> Plate:
-    if work.signed and work.entry:
-        by = work.entry.signed_by.called if work.entry.signed_by else ""
-        return Plate(work.entry.call_state, work.entry.call_words, work.entry.reason, f"Signed by {by}.")
+    if work.signed:
+        return work.signed_plate()
     if work.free:
         return _off(work)
     if work.same and work.same.state == "stop":

@@ -13,7 +13,6 @@ from jobs.models import Reading
 from shop.models import Puller
 from shop.shelves import shelves
 from shopmath import __version__ as core_version
-from shopmath.checks import BadInput
 from shopmath.pulling import CONDITIONS, PLAY_MM, Pull, Screw, bound_early, pull, same_size, same_thread, torque_call, wanted_force_n
 from shopmath.quantity import Quantity
 from shopmath.taper import key_shift_deg
@@ -220,18 +219,16 @@ class FlywheelOff(Work):
         return tuple(found)
 
     def act(self, key: str) -> None:
-        action = next((each for each in self.actions() if each.key == key), None)
-        if self.entry is None or action is None or action.refused:
-            raise BadInput(key, action.refused if action else "That cannot be done at this point; the page has moved on.")
+        entry = self.opened(key)
         if key == "wait":
             attempt = len([timer for timer in self.timers if timer.key == "loaded"]) + 1
-            log.start_timer(self.entry, self.person, "loaded", "turn it again", "wait", LOADED_S, heat=attempt, at=self.now)
+            log.start_timer(entry, self.person, "loaded", "turn it again", "wait", LOADED_S, heat=attempt, at=self.now)
         if key == "moved":
-            log.choose(self.entry, asking="moved")
+            log.choose(entry, asking="moved")
         if key == "free":
             for timer in self.timers:
                 log.stop_timer(timer, self.now)
-            log.choose(self.entry, free=True)
+            log.choose(entry, free=True)
         if key == "sign":
             self.sign()
 
@@ -251,8 +248,7 @@ class FlywheelOff(Work):
             log.stop_timer(loaded, self.now)
 
     def may_sign(self) -> str:
-        missing = [ask.words.lower() for ask in self.open_asks() if not ask.optional]
-        return f"Still to look at: {', '.join(missing)}." if missing else ""
+        return self.still_to_say()
 
     def result(self) -> dict[str, Any]:
         found, match = self.found, {side: self.match(side) for side in ("puller", "boss")}

@@ -125,6 +125,47 @@ class FlywheelOff(TestCase):
         self.assertEqual(self.plate().state, "stop")
         self.assertEqual([reading.text for reading in self.hands.work().live("torque")], ["25", "50", "95 Nm"])
 
+    def test_a_puller_too_small_for_the_boss_is_stop_though_its_pitch_agrees(self):
+        self.hands.measure(puller_d="26.2", puller_pitch="1", puller_hand="right", **BOSS)
+        plate = self.plate()
+        self.assertEqual((plate.state, plate.words), ("stop", "Not its puller"))
+        self.assertIn("little more than its crests hold", plate.line)
+        self.assertIn("puller of this size", plate.move)
+
+    def test_the_right_thread_that_binds_early_is_dirty_not_wrong(self):
+        self.ready(turns="2.5")
+        self.assertEqual(self.hands.work().next_ask.key, "boss_depth")
+        self.hands.measure(boss_depth="9 mm")
+        plate = self.plate()
+        self.assertEqual((plate.state, plate.words), ("too_close", "Clean it first"))
+        self.assertIn("bound at 2.5 of 9 turns: coating or damage", plate.line)
+        self.hands.measure(turns="8")
+        self.assertEqual(self.plate().words, "The thread holds")
+
+    def test_the_card_s_boss_thread_is_not_asked_again(self):
+        EngineCard.objects.update(boss_d_mm=27, boss_pitch_mm=1, boss_hand="left")
+        self.hands.choose(puller=str(self.puller.pk))
+        self.assertEqual(self.hands.work().next_ask.key, "turns")
+        self.assertIn("the boss's left-hand", self.plate().line)
+        EngineCard.objects.update(boss_hand="right")
+        self.hands.measure(turns="6")
+        self.assertEqual(self.plate().state, "in")
+
+    def test_whether_it_moved_is_written_down_between_the_torques(self):
+        self.ready()
+        self.hands.tick_all()
+        self.hands.measure(torque="25")
+        self.assertIn("Did anything move?", self.hands.act("moved"))
+        self.hands.measure(moved="creaked")
+        self.assertEqual(self.hands.work().ask_for(None).key, "torque")
+        self.hands.measure(torque="35")
+        self.hands.act("free")
+        self.hands.measure(taper="grey", key="sound", magnets="sound", coils="rubbed")
+        self.assertIn("coils are rubbed", self.plate().line)
+        self.hands.act("sign")
+        found = self.hands.entry.result["log"]
+        self.assertEqual([line.get("torque_nm") or line["moved"] for line in found], [25, "creaked", 35])
+
     def off(self, taper="grey", key="sound", magnets="sound", **more):
         self.ready()
         self.hands.tick_all()
@@ -144,7 +185,7 @@ class FlywheelOff(TestCase):
         self.ready()
         self.hands.tick_all()
         self.hands.act("free")
-        self.assertIn("Still to look at: the taper", self.hands.act("sign"))
+        self.assertIn("Still to say: the taper", self.hands.act("sign"))
 
     def test_a_stepped_key_says_what_it_does_to_the_timing(self):
         self.off(key="stepped", step="0.4")

@@ -37,9 +37,8 @@ def title(work: HeatAndDrop, state: str) -> str:
 
 
 def plate(work: HeatAndDrop) -> Plate:
-    if work.signed and work.entry:
-        entry = work.entry
-        return Plate(entry.call_state, entry.call_words, entry.reason, f"Signed by {entry.signed_by.called if entry.signed_by else ''}.")
+    if work.signed:
+        return work.signed_plate()
     if work.trouble:
         return Plate(STOP, "No plan", work.trouble.message, "Correct that reading or the engine card.")
     return {"plan": _plan, "heating": _heating, "window": _window, "after": _after}[work.phase](work)

@@ -258,10 +258,7 @@ class HeatAndDrop(Work):
         return tuple(found)
 
     def act(self, key: str) -> None:
-        entry = self.entry
-        action = next((each for each in self.actions() if each.key == key), None)
-        if entry is None or action is None or action.refused:
-            raise BadInput(key, action.refused if action else "That cannot be done at this point; the page has moved on.")
+        entry = self.opened(key)
         outer, partner = self.names()
         if key == "heat":
             log.start_timer(

@@ -14,9 +14,8 @@ WAIT = "wait"
 
 
 def plate(work: Split) -> Plate:
-    if work.signed and work.entry:
-        by = work.entry.signed_by.called if work.entry.signed_by else ""
-        return Plate(work.entry.call_state, work.entry.call_words, work.entry.reason, f"Signed by {by}.")
+    if work.signed:
+        return work.signed_plate()
     if work.apart:
         return _apart(work)
     found = work.census

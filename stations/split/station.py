@@ -267,13 +267,7 @@ class Split(Work):
         return BEFORE if not self.apart else ()
 
     def cautions(self) -> tuple[Caution, ...]:
-        otherwise = tuple(
-            Caution(
-                f"otherwise{index}", f"{line['what'].capitalize()}: found {line['found']}, the card says {line['card']}. Raised, and kept."
-            )
-            for index, line in enumerate(self.contradictions())
-        )
-        return (*otherwise, *MIND) if not self.apart else otherwise
+        return (*self.raised(), *(() if self.apart else MIND))
 
     def methods(self) -> tuple[Method, ...]:
         if self.apart or self.signed:
@@ -324,15 +318,13 @@ class Split(Work):
         return (*more, Action("apart", "They are apart", "apart", False, barred))
 
     def act(self, key: str) -> None:
-        action = next((each for each in self.actions() if each.key == key), None)
-        if self.entry is None or action is None or action.refused:
-            raise BadInput(key, action.refused if action else "That cannot be done at this point; the page has moved on.")
+        entry = self.opened(key)
         if key == "begin":
-            log.choose(self.entry, begun=True)
+            log.choose(entry, begun=True)
         if key == "next":
-            log.choose(self.entry, heat=self.heat + 1)
+            log.choose(entry, heat=self.heat + 1)
         if key == "apart":
-            log.choose(self.entry, apart=True)
+            log.choose(entry, apart=True)
         if key == "sign":
             self.sign()
 
@@ -353,8 +345,7 @@ class Split(Work):
             )
 
     def may_sign(self) -> str:
-        missing = [ask.words.lower() for ask in self.open_asks() if not ask.optional]
-        return f"Still to say: {', '.join(missing)}." if missing else ""
+        return self.still_to_say()
 
     def result(self) -> dict[str, Any]:
         rounds = [found for heat in range(1, self.heat + 1) if (found := self.plane_of(heat))]

@@ -11,7 +11,6 @@ from django.utils.safestring import SafeString
 from jobs import tray
 from jobs.models import Reading, TrayPlace
 from shopmath import __version__ as core_version
-from shopmath.checks import BadInput
 from stations.base import Action, Ask, Caution, Option, Plate, Station, Trace, Work
 from stations.strip import drawing
 
@@ -94,9 +93,8 @@ class Strip(Work):
         )
 
     def plate(self) -> Plate:
-        if self.signed and self.entry:
-            by = self.entry.signed_by.called if self.entry.signed_by else ""
-            return Plate(self.entry.call_state, self.entry.call_words, self.entry.reason, f"Signed by {by}.")
+        if self.signed:
+            return self.signed_plate()
         square = self.last("square")
         ask = self.next_ask
         move = f"{ask.words}" if ask else "Sign it."
@@ -147,14 +145,11 @@ class Strip(Work):
         return (Action("sign", "Sign it", "sign", not self.open_asks(), self.may_sign()),)
 
     def act(self, key: str) -> None:
-        action = next((each for each in self.actions() if each.key == key), None)
-        if action is None or action.refused:
-            raise BadInput(key, action.refused if action else "That cannot be done at this point; the page has moved on.")
+        self.opened(key)
         self.sign()
 
     def may_sign(self) -> str:
-        missing = [ask.words.lower() for ask in self.open_asks() if not ask.optional]
-        return self.refused() or (f"Still to say: {', '.join(missing)}" if missing else "")
+        return self.refused() or self.still_to_say()
 
     def result(self) -> dict[str, Any]:
         crank, square = self.last("crank"), self.last("square")
