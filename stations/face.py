@@ -11,7 +11,7 @@ from engines.models import EngineCard, Mark, Seat
 from ui.svg import Point, Sheet
 
 EDGE_MM = 9.0  # of case round a bolt
-NAMES_UP_TO = 4  # a mark's own short name is written beside it, up to so many letters inside it
+REACH_PX = 26.0
 
 
 @dataclass(frozen=True)
@@ -82,6 +82,11 @@ def draw_fastener(sheet: Sheet, face: Face, mark: Mark, cls: str = "bolt", words
     sheet.line((centre[0], centre[1] - arm), (centre[0], centre[1] + arm), f"cross {cls}")
     if words:
         label(sheet, face, mark, words, radius)
+
+
+def draw_reach(sheet: Sheet, face: Face, x_mm: float, y_mm: float) -> None:
+    """What a finger may touch for a mark: larger than the mark, and not seen."""
+    sheet.circle(face.at(x_mm, y_mm), REACH_PX, "reach")
 
 
 def draw_dowel(sheet: Sheet, face: Face, mark: Mark) -> None:

@@ -8,7 +8,7 @@ from django.utils.safestring import SafeString
 
 from engines.fits import bearing_of
 from engines.models import EngineCard, Mark, Seat
-from stations.face import Face, draw_dowel, draw_fastener, draw_gap_place, draw_outline, draw_seats, label, seen_from
+from stations.face import Face, draw_dowel, draw_fastener, draw_gap_place, draw_outline, draw_reach, draw_seats, label, seen_from
 from ui.graph import step_for
 from ui.svg import Sheet
 
@@ -46,6 +46,7 @@ def draw_card_face(card: EngineCard, marks: Sequence[Mark], seats: Sequence[Seat
         sheet.text(at, seat.name if len(seat.name) < 26 else f"{seat.name[:24]} …", "halo quiet", "middle")
     for mark in marks:
         with sheet.link(f"/cards/{card.pk}/face/?mark={mark.pk}", f"{mark.get_what_display()} {mark.name}", "#face"):
+            draw_reach(sheet, face, mark.x_mm, mark.y_mm)
             if mark == chosen:
                 sheet.circle(face.at(mark.x_mm, mark.y_mm), 19, "place")
             if mark.is_fastener:

@@ -6,7 +6,7 @@ from typing import TYPE_CHECKING
 
 from django.utils.safestring import SafeString
 
-from stations.face import Face, draw_dowel, draw_fastener, draw_outline, draw_seats, seen_from
+from stations.face import Face, draw_dowel, draw_fastener, draw_outline, draw_reach, draw_seats, seen_from
 from ui.svg import Sheet, papers
 
 if TYPE_CHECKING:
@@ -36,6 +36,7 @@ def _plan(sheet: Sheet, work: Split, face: Face, width: float) -> None:
     ask = work.next_ask
     for mark in work.fasteners:
         with sheet.link(f"{work.address}?ask=b-{mark.pk}", f"Reading: {mark.what} {mark.name}"):
+            draw_reach(sheet, face, mark.x_mm, mark.y_mm)
             if ask and ask.key == f"b-{mark.pk}":
                 sheet.circle(face.at(mark.x_mm, mark.y_mm), 18, "place")
             state = "likely" if mark.name in likely else "out" if mark.name in out else ""
@@ -56,6 +57,7 @@ def _gap_places(sheet: Sheet, work: Split, face: Face) -> None:
         x, y = face.at(place.x_mm, place.y_mm)
         value = work.value(key)
         with sheet.link(f"{work.address}?ask={key}", f"Reading: gap at {place.name}"):
+            draw_reach(sheet, face, place.x_mm, place.y_mm)
             if ask and ask.key == key:
                 sheet.circle((x, y), 19, "place")
             sheet.shape([(x, y - 10), (x + 10, y + 8), (x - 10, y + 8)], "ink solid")

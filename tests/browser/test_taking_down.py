@@ -217,6 +217,33 @@ class OnThePhone(Taken):
         self.assertLessEqual(self.page.evaluate("document.documentElement.scrollWidth"), 390)
         self.assertQuiet()
 
+    def option(self, words, then):
+        self.page.locator(".strip-options .button", has_text=words).tap()
+        self.sees(then)
+
+    def test_a_part_is_laid_into_the_tray_with_the_thumb(self):
+        self.go("/jobs/0412/strip/")
+        self.option("lifted out", then="What comes out first?")
+        self.keep("2 x washer", then="From which shaft")
+        self.keep("output", then="Which way round")
+        self.option("either way", then="Wear on it?")
+        self.option("some", then="What comes out next?")
+        self.sees("washer", where="#picture")
+        self.assertEqual(TrayPlace.objects.get().count, 2)
+        self.assertAccessible()
+        self.assertLessEqual(self.page.evaluate("document.documentElement.scrollWidth"), 390)
+        self.assertQuiet()
+
+    def test_a_bearing_that_a_circlip_holds_is_stop_on_the_phone_too(self):
+        self.go(f"/jobs/0412/bearings-out/{self.made.card.seats.get().pk}/")
+        self.option("a circlip", then="Held")
+        self.sees("Take the circlip out")
+        self.page.tap("text=Cautions, methods, numbers")
+        self.sees("the card says shoulder")
+        self.assertAccessible()
+        self.assertLessEqual(self.page.evaluate("document.documentElement.scrollWidth"), 390)
+        self.assertQuiet()
+
     def test_a_label_opens_its_place_and_the_card_and_photos_fit_the_hand(self):
         TrayPlace.objects.create(job=self.made, number=1, name="thin washer", client_key="t", by=self.made.booked_in_by)
         self.go("/jobs/0412/tray/1/")
