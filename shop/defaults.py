@@ -19,4 +19,5 @@ def stock_shelves() -> None:
     Gauge.objects.get_or_create(name="Bore gauge", defaults={"kind": Gauge.Kind.BORE, "resolution": 0.002})
     Gauge.objects.get_or_create(name="Micrometer", defaults={"kind": Gauge.Kind.MICROMETER, "resolution": 0.002})
     Gauge.objects.get_or_create(name="Feelers", defaults={"kind": Gauge.Kind.FEELER, "resolution": 0.01})
+    Gauge.objects.get_or_create(name="Dial gauge", defaults={"kind": Gauge.Kind.DIAL, "resolution": 0.01})
     Gauge.objects.get_or_create(name="Calliper", defaults={"kind": Gauge.Kind.CALLIPER, "resolution": 0.02})

@@ -206,6 +206,7 @@ class Gauge(Equipment):
         MICROMETER = "micrometer", "micrometer"
         CALLIPER = "calliper", "calliper"
         FEELER = "feeler", "feeler blades"
+        DIAL = "dial", "dial gauge"
 
     TEMPERATURE = ("contact", "infrared")
 

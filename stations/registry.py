@@ -10,6 +10,7 @@ from stations.flywheel_off.station import STATION as FLYWHEEL_OFF
 from stations.heat_and_drop.station import STATION as HEAT_AND_DROP
 from stations.split.station import STATION as SPLIT
 from stations.strip.station import STATION as STRIP
+from stations.true.station import STATION as TRUE
 
 BOOK_IN = "book-in"
 STATIONS: tuple[Station, ...] = (
@@ -20,7 +21,7 @@ STATIONS: tuple[Station, ...] = (
     BEARINGS_OUT,
     by_hand("inspect", "Inspect"),
     by_hand("apart", "Apart"),
-    by_hand("true", "True"),
+    TRUE,
     HEAT_AND_DROP,
     by_hand("seals", "Seals"),
     by_hand("end-float", "End float"),

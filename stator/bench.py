@@ -46,11 +46,15 @@ def imports() -> None:
 
 def core() -> None:
     from shopmath.quantity import parse
+    from shopmath.runout import fit
     from shopmath.thermal.ordering import HeatPart, one_heat
     from shopmath.thermal.plan import plan
     from shopmath.thermal.seat import curve, example_setup
+    from shopmath.truing import PressedCrank, Swing, decompose
 
     setup = example_setup()
+    turn, readings = list(range(0, 360, 45)), [0.021, 0.034, 0.031, 0.012, -0.013, -0.027, -0.025, -0.008]
+    crank = PressedCrank(-92, 92, -34, 34, 29)
 
     def whole() -> None:
         found = plan(setup)
@@ -63,6 +67,8 @@ def core() -> None:
     for name, act, target in [
         ("heat plan with confidence and curve", whole, "5"),
         ("a quantity parsed", lambda: parse("2.5 thou", "length"), "-"),
+        ("a turn of readings fitted", lambda: fit(turn, readings), "1"),
+        ("two swings decomposed", lambda: decompose(Swing(0.06, 75), Swing(0.05, 262), crank, 0.0015), "1"),
         ("order of a heat with 12 parts", lambda: one_heat(parts), "10"),
     ]:
         median, high = spread(act)
@@ -97,7 +103,14 @@ def pages(heading: str = "") -> dict[str, float]:
     wanted = ["/", work, f"{work}pulse/?rev=0&live=1", f"{work}picture/?t=120", "/jobs/0420/heat-and-drop/", "/jobs/0412/log/"]
     wanted += ["/jobs/0412/card/", "/jobs/0412/export.json", f"/entries/{entry.pk if entry else 0}/sheet/", "/book-in/", "/shop/"]
     wanted += ["/shop/tools/", "/cards/", "/find/?q=corrie+6204", "/jobs/0423/split/", "/jobs/0422/strip/", "/jobs/0421/bearings-out/"]
-    wanted += ["/jobs/0418/flywheel-off/", "/jobs/0423/run/", "/jobs/0423/pictures/", "/jobs/0422/tray/", "/jobs/0422/tray/labels/"]
+    wanted += [
+        "/jobs/0418/flywheel-off/",
+        "/jobs/0424/true/",
+        "/jobs/0423/run/",
+        "/jobs/0423/pictures/",
+        "/jobs/0422/tray/",
+        "/jobs/0422/tray/labels/",
+    ]
     with override_settings(ROOT_URLCONF="bench_urls"):
         client = Client()
         client.force_login(Person.objects.get(username="skipper"))

@@ -35,7 +35,7 @@ def shots() -> list[dict[str, Any]]:
         {"name": "heat-plan", "path": "/jobs/0420/"},
         {"name": "heat-running", "path": "/jobs/0412/"},
         {"name": "heat-running-phone", "path": "/jobs/0412/", "phone": True},
-        {"name": "heat-readings", "path": "/jobs/0412/", "click": [".side [data-panel=sheet]"]},
+        {"name": "true", "path": "/jobs/0424/"},
         {"name": "heat-window-dark", "path": "/jobs/0412/", "click": ["button[value=open]"], "until": ".strip-options", "dark": True},
         {"name": "heat-signed", "path": "/jobs/0409/heat-and-drop/"},
         {"name": "entry-sheet", "path": "/jobs/0409/heat-and-drop/", "click": ["text=Sheet for the binder"], "full": True},

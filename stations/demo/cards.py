@@ -82,6 +82,7 @@ def merle() -> EngineCard:
             ("Gearbox input", "6202-2Z", "M7", {"half": "right", "x_mm": 40, "y_mm": 8, "bottom": "blind"}),
         ],
         crank="built_up",
+        stroke_mm=58,
         left_name="clutch side",
         right_name="generator side",
         lifts="right",
@@ -91,6 +92,7 @@ def merle() -> EngineCard:
         face_assumed=False,
     )
     _face(card, _ring(11, 98, 86, (35, 35, 55)))
+    Spec.objects.create(card=card, name="Crank run-out", high=0.03, source_kind="manual", source="page 44", setup="between centres")
     main = card.seats.get(name="Main, clutch side")
     Seal.objects.create(
         card=card, name="Crank seal, clutch side", seat=main, shaft_mm=25, bore_mm=40, width_mm=7, lip="inside", source="drawing"

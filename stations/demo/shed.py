@@ -14,8 +14,10 @@ from shop.defaults import stock_shelves
 from shop.models import Blades, Compound, Driver, Extractor, Gauge, Heater, Person, Press, Puller, PullIn, Shop, Splitter
 from shop.shelves import restock
 from stations.base import Work
-from stations.demo import cards, taking_down
+from stations.demo import cards, taking_down, truing
 from stations.registry import BY_KEY, lay_run
+
+DONE = {**taking_down.DONE, "true": truing.trued}
 
 
 class Shed:
@@ -25,6 +27,7 @@ class Shed:
         Shop.objects.update_or_create(pk=1, defaults={"name": "Slipway Shed"})
         stock_shelves()
         Heater.objects.filter(name="Workshop oven").update(name="Galley oven", cooks_food=True, fan=False)
+        Gauge.objects.filter(name="Dial gauge").update(resolution=0.002, repeatability=0.001)
         Gauge.objects.filter(name="Bore gauge").update(last_checked=datetime(2026, 9, 3).date())
         Puller.objects.create(name="Small puller", thread_mm=26.9, pitch_mm=1.0)
         Puller.objects.create(name="Old cycle puller", thread_mm=18.95, pitch_mm=25.4 / 26)
@@ -76,6 +79,7 @@ class Shed:
             self, self.job(422, merle, "bottom-end", "Dropped on the slip, selects only two.", now - timedelta(days=1)), now
         )
         taking_down.parting(self, self.job(423, corrie, "bottom-end", "Seized once, freed, will not idle.", now - timedelta(hours=9)), now)
+        truing.half_trued(self, self.job(424, merle, "crank", "Vibrates since the rebuild elsewhere.", now - timedelta(days=1)), now)
         for card in (corrie, merle, pump):
             shelve(card)
 
@@ -112,8 +116,8 @@ class Shed:
         stages = list(job.run.all())
         for index, stage in enumerate(stages[1 : [each.key for each in stages].index(key)]):
             at = now - timedelta(hours=30 - index)
-            if stage.key in taking_down.DONE:
-                taking_down.DONE[stage.key](self, job, at)
+            if stage.key in DONE:
+                DONE[stage.key](self, job, at)
             else:
                 self.note(job, stage.key, f"{BY_KEY[stage.key].name} done, nothing out of the way.", at)
 

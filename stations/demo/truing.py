@@ -1,0 +1,53 @@
+"""A crank on the demo's bench: readings as its hidden faults would make them."""
+
+from __future__ import annotations
+
+import math
+import random
+from datetime import datetime, timedelta
+from typing import TYPE_CHECKING
+
+from jobs.models import Job
+from shopmath.truing import Misalignment, PressedCrank, runout_from
+from stations.true.asks import TURN
+
+if TYPE_CHECKING:
+    from stations.demo.shed import Shed
+
+SETUP = (("support-left", "92"), ("gauge-left", "34"), ("support-right", "92"), ("gauge-right", "34"))
+
+
+def turned(shed: Shed, job: Job, at: datetime, truth: Misalignment, noise_mm: float = 0.001) -> None:
+    """One turn at each end, as a dial gauge would show it."""
+    dice = random.Random(job.number)  # noqa: S311  the same demo every time
+    throw = float(job.card.stroke_mm or 54) / 2
+    swings = runout_from(truth, PressedCrank(-92, 92, -34, 34, throw))
+    found = [
+        (f"{key}-{angle}", f"{swing.tir_mm / 2 * math.cos(math.radians(angle - swing.high_spot_deg)) + dice.gauss(0, noise_mm):.3f}")
+        for key, swing in zip("lr", swings, strict=True)
+        for angle in TURN
+    ]
+    shed.answer(job, "true", None, at, *found)
+
+
+def trued(shed: Shed, job: Job, at: datetime) -> None:
+    """One move, then within its limit."""
+    stroke = () if job.card.stroke_mm else (("stroke", "54"),)
+    shed.answer(job, "true", None, at, *SETUP, *stroke)
+    shed.tick(shed.at(job, "true", None, at))
+    turned(shed, job, at, Misalignment(0.11, 0.002, 0.002, 0.001))
+    shed.act(job, "true", None, at, "again")
+    turned(shed, job, at, Misalignment(0.012, 0.002, 0.002, 0.001))
+    shed.answer(job, "true", None, at, ("joint", "plain"))
+    shed.act(job, "true", None, at, "sign")
+
+
+def half_trued(shed: Shed, job: Job, now: datetime) -> None:
+    """Struck once, still twisted, a little spread."""
+    shed.done_before(job, "true", now)
+    begun = now - timedelta(minutes=40)
+    shed.answer(job, "true", None, begun, *SETUP)
+    shed.tick(shed.at(job, "true", None, begun))
+    turned(shed, job, begun, Misalignment(0.19, -0.012, 0.003, 0.001))
+    shed.act(job, "true", None, begun, "again")
+    turned(shed, job, now - timedelta(minutes=6), Misalignment(0.12, -0.012, 0.003, 0.001))

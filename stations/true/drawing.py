@@ -1,0 +1,146 @@
+"""The crank from the side, bent as measured, and each end's readings round its circle."""
+
+from __future__ import annotations
+
+import cmath
+import math
+from typing import TYPE_CHECKING
+
+from django.utils.safestring import SafeString
+
+from shopmath.truing import Swing
+from stations.true.asks import TURN
+from ui.svg import Point, Sheet, papers
+
+if TYPE_CHECKING:
+    from stations.true.station import CrankTruing
+
+BEND_PX = 34.0  # the largest bend as drawn
+POLAR_PX = 26.0  # the largest reading as drawn
+
+
+def draw(work: CrankTruing) -> SafeString:
+    return papers({name: _sheet(work, name, 760.0 if name == "wide" else 430.0) for name in work.papers})
+
+
+def _sheet(work: CrankTruing, name: str, width: float) -> SafeString:
+    plate = work.call
+    sheet = Sheet(width, 560, "The crank between its supports", f"{plate.words}. {plate.line} {plate.move}", name)
+    _side(sheet, work, width)
+    radius = 84.0 if width > 500 else 66.0
+    for index, (side, key) in enumerate((("left", "l"), ("right", "r"))):
+        _end(sheet, work, (width * (0.27 + 0.46 * index), 424.0), radius, side, key)
+    sheet.text((width / 2, 554), "both seen from the right end, pin up; angles counter-clockwise", "quiet", "middle")
+    return sheet.render()
+
+
+def _side(sheet: Sheet, work: CrankTruing, width: float) -> None:
+    """Shafts, webs and pin in the plane of the throw; the line of turning is straight, the crank bends from it."""
+    geometry, mis, middle = work.geometry, work.mis, 170.0
+    a, b = (geometry.support_left_mm, geometry.support_right_mm) if geometry else (-92.0, 92.0)
+    gauges = (geometry.gauge_left_mm, geometry.gauge_right_mm) if geometry else (-34.0, 34.0)
+    low, high = min(a, gauges[0]) - 14, max(b, gauges[1]) + 14
+    edge = 50.0 if width > 500 else 22.0
+
+    def x(z: float) -> float:
+        return edge + (width - 2 * edge) * (z - low) / (high - low)
+
+    d = complex(mis.offset_mm, -math.radians(mis.twist_deg) * geometry.throw_mm) if mis and geometry else 0j
+    s = complex(math.radians(mis.pinch_deg), math.radians(mis.skew_deg)) if mis else 0j
+    k = d + s * b
+    bent = {z: (-k * (z - a) / (b - a)) for z in (low, -10.0)} | {z: d + s * z - k * (z - a) / (b - a) for z in (10.0, high)}
+    # drawn in the plane where it bends most: the throw's for offset and pinch, the one across it for twist and skew
+    across = sum(value.imag**2 for value in bent.values()) > sum(value.real**2 for value in bent.values())
+    seen = {z: (value.imag if across else value.real) for z, value in bent.items()}
+    factor = BEND_PX / max(max(abs(value) for value in seen.values()), 1e-9) if mis else 0.0
+
+    def y(z: float) -> float:
+        return middle - factor * seen[z]
+
+    throw = 62.0 if not across else 0.0
+    for near, far in ((-10.0, low), (10.0, high)):
+        sheet.shape([(x(far), y(far) - 11), (x(near), y(near) - 11), (x(near), y(near) + 11), (x(far), y(far) + 11)], "cut paper")
+        wide = 9 * (1 if near > 0 else -1)
+        web = [
+            (x(near), y(near) - throw - 30),
+            (x(near) + wide, y(near) - throw - 30),
+            (x(near) + wide, y(near) + 58),
+            (x(near), y(near) + 58),
+        ]
+        sheet.hatched(web, "plain", 8)
+    sheet.hatched(
+        [
+            (x(-10.0), y(-10.0) - throw - 11),
+            (x(10.0), y(10.0) - throw - 11),
+            (x(10.0), y(10.0) - throw + 11),
+            (x(-10.0), y(-10.0) - throw + 11),
+        ],
+        "cold",
+        7,
+    )
+    sheet.line((x(low), middle), (x(high), middle), "chain")
+    for z in (a, b):
+        sheet.shape([(x(z), middle + 15), (x(z) + 12, middle + 38), (x(z) - 12, middle + 38)], "cut paper")
+    ask = work.next_ask
+    for z, side in zip(gauges, ("left", "right"), strict=True):
+        with sheet.link(f"{work.address}?ask=gauge-{side}", f"Reading: place of the {side} gauge"):
+            here = bool(ask and ask.key.startswith(side[0] + "-"))
+            if here:
+                sheet.circle((x(z), 62), 22, "place")
+            sheet.circle((x(z), 62), 14, "bore")
+            sheet.line((x(z), 76), (x(z), middle - 22), "ink bold" if here else "ink")
+            swing = work.swing(side[0])
+            if swing:
+                sheet.text((x(z), 36), f"{swing.tir_mm:.3f}", "reading-label ink", "middle")
+    if mis:
+        plane = "seen across the throw" if across else "seen in the plane of the throw"
+        sheet.text(
+            (width / 2, 276), f"bend drawn ×{float(f'{factor / ((width - 2 * edge) / (high - low)):.2g}'):g}, {plane}", "quiet", "middle"
+        )
+    else:
+        sheet.text((width / 2, 276), "it will bend here as the needles say", "quiet", "middle")
+
+
+def _at(centre: Point, radius: float, degrees: float) -> Point:
+    turn = math.radians(degrees)
+    return centre[0] - radius * math.sin(turn), centre[1] - radius * math.cos(turn)
+
+
+def _end(sheet: Sheet, work: CrankTruing, centre: Point, radius: float, side: str, key: str) -> None:
+    """Readings round the circle, the circle that fits them, where it is high, where to strike."""
+    swing, values = work.swing(key), [work.value(f"{key}-{angle}") for angle in TURN]
+    known = [value for value in values if value is not None]
+    sheet.circle(centre, radius, "sure")
+    sheet.text((centre[0], centre[1] + radius + 26), work.job.card.side(side), "strong", "middle")
+    pin = _at(centre, radius + 9, 0)
+    sheet.circle(pin, 6, "cut solid")
+    ask = work.next_ask
+    if known:
+        mean = sum(known) / len(known)
+        factor = POLAR_PX / max(max(abs(value - mean) for value in known), 1e-6)
+        for angle, value in zip(TURN, values, strict=True):
+            if value is not None:
+                with sheet.link(f"{work.address}?ask={key}-{angle}", f"Reading: {side} at {angle} degrees"):
+                    sheet.circle(_at(centre, radius + factor * (value - mean), angle), 5, "ink solid")
+    if ask and ask.key.startswith(f"{key}-") and ask.key.partition("-")[2].isdigit():
+        sheet.circle(_at(centre, radius, float(ask.key.partition("-")[2])), 12, "place")
+    if swing and swing.tir_mm > 0:
+        _fitted(sheet, centre, radius, swing)
+    move = work.move
+    if move and move.kind == "strike" and move.web == side:
+        tip, tail = _at(centre, radius + 4, move.at_deg), _at(centre, radius + 40, move.at_deg)
+        sheet.arrow(tip, tail, "hot bold", 12)
+        outward = "start" if tail[0] < centre[0] else "end"
+        sheet.text((tail[0], tail[1] - 12), "strike", "strong hot", outward)
+    elif move and move.kind in ("squeeze", "wedge"):
+        tip, tail = _at(centre, radius + 4, 180), _at(centre, radius + 30, 180)
+        sheet.arrow(tip, tail, "hot bold", 12)
+
+
+def _fitted(sheet: Sheet, centre: Point, radius: float, swing: Swing) -> None:
+    """The circle of the fit, moved toward its high spot, and an arrow to it."""
+    moved = cmath.rect(POLAR_PX, math.radians(swing.high_spot_deg))
+    middle = (centre[0] - moved.imag, centre[1] - moved.real)
+    sheet.circle(middle, radius, "ring")
+    sheet.arrow(_at(centre, radius * 0.62, swing.high_spot_deg), centre, "ink bold", 10)
+    sheet.text(_at(centre, radius * 0.3, swing.high_spot_deg + 180), f"{swing.high_spot_deg:.0f}°", "halo reading-label ink", "middle")

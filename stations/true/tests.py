@@ -1,0 +1,167 @@
+from __future__ import annotations
+
+import math
+
+from django.test import TestCase
+
+from engines.models import EngineCard, Spec
+from shop.models import Gauge
+from shopmath.truing import Misalignment, PressedCrank, runout_from
+from stations.split.tests import Halves
+from stations.true.asks import TURN
+from tests.shed import job
+
+PLACES = (("support-left", "92"), ("gauge-left", "34"), ("support-right", "92"), ("gauge-right", "34"))
+
+
+class Truer(Halves):
+    """Hands at True with a crank whose faults they do not know."""
+
+    key = "true"
+
+    def set_up(self, *places):
+        for ask, text in places or PLACES:
+            self.answer(ask, text)
+
+    def turn(self, twist=0.0, pinch=0.0, offset=0.0, skew=0.0, ovality=0.0, zero=0.0):
+        geometry = self.work().geometry
+        for key, swing in zip("lr", runout_from(Misalignment(twist, pinch, offset, skew), geometry), strict=True):
+            for angle in TURN:
+                value = swing.tir_mm / 2 * math.cos(math.radians(angle - swing.high_spot_deg))
+                value += ovality / 2 * math.cos(math.radians(2 * angle)) + zero
+                self.answer(f"{key}-{angle}", f"{value:.4f}")
+
+
+class True1(TestCase):
+    """One single pressed crank."""
+
+    def setUp(self):
+        self.made = job(order="crank")
+        EngineCard.objects.update(stroke_mm=58, crank="built_up")
+        Gauge.objects.filter(kind="dial").update(resolution=0.002, repeatability=0.0005)
+        Spec.objects.create(card=self.made.card, name="Crank run-out", high=0.03, source="page 44", setup="between centres")
+        self.hands = Truer(self.made)
+
+    def plate(self):
+        return self.hands.work().plate()
+
+    def test_it_asks_where_things_stand_before_it_takes_a_reading(self):
+        self.assertEqual((self.plate().words, self.hands.work().next_ask.key), ("Set it up", "support-left"))
+        self.hands.set_up()
+        self.assertEqual(self.hands.work().next_ask.key, "l-0")
+        self.assertEqual(self.hands.work().geometry, PressedCrank(-92, 92, -34, 34, 29))
+
+    def test_a_gauge_on_its_support_is_refused_with_the_reason(self):
+        self.hands.answer("support-left", "92")
+        self.assertIn("stands on its support", self.hands.answer("gauge-left", "92"))
+        self.assertIn("is not believable", self.hands.answer("gauge-left", "9 m"))
+
+    def test_a_twisted_crank_names_the_web_and_the_angle_and_what_the_needles_should_read(self):
+        self.hands.set_up()
+        self.hands.turn(twist=0.15, offset=0.004)
+        plate = self.plate()
+        self.assertEqual((plate.state, plate.words), ("out", "Twisted"))
+        self.assertIn("Strike the rim of the magneto side web at 270°, toward the axis.", plate.move)
+        self.assertRegex(plate.detail, r"Needles should then read 0\.00\d and 0\.00\d")
+        self.assertIn("over the limit 0.030", plate.line)
+
+    def test_the_zero_of_the_gauge_and_an_oval_seat_change_no_move(self):
+        self.hands.set_up()
+        self.hands.turn(twist=-0.15, ovality=0.01, zero=0.4)
+        work = self.hands.work()
+        self.assertAlmostEqual(work.mis.twist_deg, -0.15, places=3)
+        self.assertAlmostEqual(work.fitted("l").ovality_mm, 0.01, places=4)
+        self.assertIn("at 90°", work.plate().move)
+
+    def test_pinched_and_spread_are_cured_opposite_the_pin(self):
+        self.hands.set_up()
+        self.hands.turn(pinch=0.06)
+        self.assertIn("Squeeze the rims together opposite the pin", self.plate().move)
+        self.hands.tick_all()
+        self.hands.act("again")
+        self.hands.turn(pinch=-0.06)
+        self.assertIn("Wedge the rims apart opposite the pin", self.plate().move)
+
+    def test_no_blow_before_gauges_are_lifted_and_each_is_written_with_what_was_expected(self):
+        self.hands.set_up()
+        self.hands.turn(twist=0.15)
+        self.assertIn("gauges lifted", self.hands.act("again"))
+        self.hands.tick_all()
+        self.hands.act("again")
+        work = self.hands.work()
+        self.assertEqual((work.heat, work.choices["moves"][0]["kind"], work.choices["moves"][0]["at_deg"]), (2, "strike", 270.0))
+        self.assertEqual(work.plate().words, "Turn it")
+        self.hands.turn(twist=0.01)
+        self.assertIn("Round 1: strike", self.hands.page())
+        self.assertEqual(self.plate().words, "True enough")
+
+    def test_back_and_forth_twice_asks_for_half_the_blow(self):
+        self.hands.set_up()
+        self.hands.tick_all()
+        for twist in (0.15, -0.13):
+            self.hands.turn(twist=twist)
+            self.hands.act("again")
+        self.hands.turn(twist=0.12)
+        self.assertIn("half the usual blow", self.plate().move)
+
+    def test_what_truing_cannot_cure_is_said_and_no_blow_prescribed(self):
+        self.hands.set_up()
+        self.hands.turn(twist=0.05, offset=0.08)
+        plate = self.plate()
+        self.assertEqual((plate.state, plate.words), ("out", "Not by truing"))
+        self.assertIn("Apart again", plate.move)
+        self.assertEqual([action.key for action in self.hands.work().actions()], ["sign"])
+
+    def test_without_a_limit_on_the_card_there_is_no_verdict(self):
+        Spec.objects.all().delete()
+        self.hands.set_up()
+        self.hands.turn(twist=0.02)
+        work = self.hands.work()
+        self.assertIsNone(work.verdict_on_swing)
+        self.assertIn("no limit on the card, so no verdict", work.plate().line)
+
+    def test_a_coarse_gauge_near_the_limit_is_too_close_to_call(self):
+        Gauge.objects.filter(kind="dial").update(resolution=0.02, repeatability=None)
+        gauge = Gauge.objects.get(kind="dial")
+        gauge.save()  # the shelves notice
+        self.hands.set_up()
+        self.hands.turn(twist=0.08)
+        self.assertEqual(self.plate().state, "too_close")
+
+    def test_swing_and_high_spot_are_enough_when_there_is_no_time(self):
+        self.hands.choose(how="swing")
+        self.hands.set_up()
+        for ask, text in (("l-swing", "0.060"), ("l-high", "75"), ("r-swing", "0.050"), ("r-high", "262")):
+            self.hands.answer(ask, text)
+        mis = self.hands.work().mis
+        self.assertAlmostEqual(mis.twist_deg, 0.1684, places=3)
+        self.assertIn("at 270°", self.plate().move)
+
+    def test_signed_it_carries_every_number_and_the_moves(self):
+        self.hands.set_up()
+        self.hands.tick_all()
+        self.hands.turn(twist=0.15)
+        self.hands.act("again")
+        self.hands.turn(twist=0.01, offset=0.002)
+        self.hands.answer("joint", "plain")
+        self.hands.act("sign")
+        result = self.hands.entry.result
+        self.assertEqual((result["rounds"], len(result["moves"]), result["joint"]), (2, 1, "plain"))
+        self.assertEqual(self.hands.entry.call_state, "in")
+        self.assertContains(self.hands.client.get(f"/entries/{self.hands.entry.pk}/sheet/"), "The crank between its supports")
+
+    def test_the_drawing_bends_and_shows_where_to_strike(self):
+        work = self.hands.work()
+        self.assertIn("it will bend here", str(work.drawing()))
+        self.hands.set_up()
+        self.hands.turn(twist=0.15)
+        work = self.hands.work()
+        work.papers = ("wide", "narrow")
+        drawing = str(work.drawing())
+        self.assertEqual(drawing.count(">strike<"), 2)
+        self.assertRegex(drawing, r"bend drawn ×\d+, seen across the throw")
+        self.assertNotIn("nan", drawing)
+
+    def test_more_throws_are_written_down_by_hand(self):
+        EngineCard.objects.update(layout="twin")
+        self.assertContains(self.hands.client.get("/jobs/0412/true/"), "Gauge lifted and crank off its supports before any blow")

@@ -1,0 +1,52 @@
+"""A crank turned under the gauge with Enter alone, and the right web named."""
+
+from __future__ import annotations
+
+import math
+
+from engines.models import EngineCard, Spec
+from shop.models import Gauge
+from shopmath.truing import Misalignment, PressedCrank, runout_from
+from stations.true.asks import TURN
+from tests.browser.base import BrowserCase
+from tests.shed import job
+
+
+class UnderTheGauge(BrowserCase):
+    def setUp(self):
+        made = job(order="crank")
+        EngineCard.objects.update(stroke_mm=58)
+        Gauge.objects.filter(kind="dial").update(resolution=0.002)
+        Spec.objects.create(card=made.card, name="Crank run-out", high=0.03, source="page 44")
+        super().setUp()
+        self.go("/jobs/0412/true/")
+
+    def set_up(self):
+        asks = [
+            ("92", "Gauge on the drive side"),
+            ("34", "Support on the magneto side"),
+            ("92", "Gauge on the magneto side"),
+            ("34", "Drive side at 0°"),
+        ]
+        for text, then in asks:
+            self.enter(text, then=then)
+
+    def test_turned_with_enter_alone_it_names_the_web(self):
+        self.assertAccessible()
+        self.set_up()
+        swings = runout_from(Misalignment(0.15, 0, 0.003, 0), PressedCrank(-92, 92, -34, 34, 29))
+        asked = [(side, swing, angle) for side, swing in zip(("Drive side", "Magneto side"), swings, strict=True) for angle in TURN]
+        for index, (_, swing, angle) in enumerate(asked):
+            value = swing.tir_mm / 2 * math.cos(math.radians(angle - swing.high_spot_deg))
+            after = f"{asked[index + 1][0]} at {asked[index + 1][2]}°" if index + 1 < len(asked) else "Twisted"
+            self.enter(f"{value:.3f}", then=after)
+        self.sees("Strike the rim of the magneto side web at 270°")
+        self.assertIn("strike", self.page.text_content("#picture svg"))
+        self.assertAccessible()
+        self.assertQuiet()
+
+    def test_a_gauge_on_its_support_is_answered_beside_the_field(self):
+        self.enter("92", then="Gauge on the drive side")
+        self.enter("92.1", then="stands on its support")
+        self.assertEqual(self.page.input_value("#strip-field"), "92.1")
+        self.assertQuiet()
