@@ -51,6 +51,17 @@ class Swing:
         return cls(2 * abs(vector), math.degrees(cmath.phase(vector)) % 360)
 
 
+def refuse_on_support(side: str, support_mm: float, gauge_mm: float) -> None:
+    """A gauge on its support measures nothing.
+
+    Examples
+    --------
+    >>> refuse_on_support("left", 92, 34)
+    """
+    if abs(support_mm - gauge_mm) < NEAR_MM:
+        raise BadInput(f"gauge_{side}_mm", f"The {side} gauge stands on its support: it measures nothing there. Move it.")
+
+
 @dataclass(frozen=True)
 class PressedCrank:
     """Where it is held and measured: z of supports and gauges, mm, left negative; throw (half the stroke), mm."""
@@ -70,8 +81,7 @@ class PressedCrank:
             for field, value in ((f"support_{side}_mm", support), (f"gauge_{side}_mm", gauge)):
                 if sign * value <= 0:
                     raise BadInput(field, f"The {side} half lies at {'negative' if sign < 0 else 'positive'} z; {value:g} was given.")
-            if abs(support - gauge) < NEAR_MM:
-                raise BadInput(f"gauge_{side}_mm", f"The {side} gauge stands on its support: it measures nothing there. Move it.")
+            refuse_on_support(side, support, gauge)
 
 
 @dataclass(frozen=True)
@@ -186,13 +196,41 @@ def runout_from(mis: Misalignment, geometry: PressedCrank) -> tuple[Swing, Swing
     >>> round(left.tir_mm, 4), round(left.high_spot_deg, 1), round(right.tir_mm, 4), round(right.high_spot_deg, 1)
     (0.06, 75.0, 0.05, 262.0)
     """
+    return Swing.of(bend_at(mis, geometry, geometry.gauge_left_mm)), Swing.of(bend_at(mis, geometry, geometry.gauge_right_mm))
+
+
+def bend_at(mis: Misalignment, geometry: PressedCrank, z_mm: float) -> complex:
+    """How far the shaft's axis lies off the line of turning at a place.
+
+    Parameters
+    ----------
+    mis : Misalignment
+    geometry : PressedCrank
+    z_mm : float
+        From the pin's mid plane, left negative, mm.
+
+    Returns
+    -------
+    complex
+        mm, real toward the pin, imaginary at +90°; 0 at either support.
+
+    Raises
+    ------
+    BadInput
+        NaN or infinity.
+
+    Examples
+    --------
+    >>> setup = PressedCrank(-92, 92, -34, 34, 29)
+    >>> mis = Misalignment(0.1, 0.0, 0.0, 0.0)
+    >>> abs(bend_at(mis, setup, -92)), round(bend_at(mis, setup, -34).imag, 4)
+    (0.0, 0.016)
+    """
     a, b = geometry.support_left_mm, geometry.support_right_mm
     d = complex(mis.offset_mm, -math.radians(mis.twist_deg) * geometry.throw_mm)
     s = complex(math.radians(mis.pinch_deg), math.radians(mis.skew_deg))
-    k = d + s * b
-    left = -k * (geometry.gauge_left_mm - a) / (b - a)
-    right = d + s * geometry.gauge_right_mm - k * (geometry.gauge_right_mm - a) / (b - a)
-    return Swing.of(left), Swing.of(right)
+    axis = d + s * z_mm if finite("z_mm", z_mm) > 0 else 0j
+    return axis - (d + s * b) * (z_mm - a) / (b - a)
 
 
 def best_reachable(mis: Misalignment, geometry: PressedCrank) -> tuple[Swing, Swing]:

@@ -16,6 +16,7 @@ from shopmath.truing import (
     Misalignment,
     PressedCrank,
     Swing,
+    bend_at,
     best_reachable,
     decompose,
     next_move,
@@ -83,6 +84,14 @@ class Decomposing(TestCase):
         found = decompose(*runout_from(Misalignment(twist, pinch, offset, skew), setup), setup)
         for got, wanted in ((found.twist_deg, twist), (found.pinch_deg, pinch), (found.offset_mm, offset), (found.skew_deg, skew)):
             self.assertAlmostEqual(got, wanted, places=7)
+
+    @given(setups(), st.floats(-0.2, 0.2), st.floats(-0.05, 0.05), st.floats(-0.02, 0.02))
+    def test_the_shaft_lies_on_the_line_of_turning_at_both_supports_and_is_straight_between(self, setup, twist, pinch, offset):
+        mis = Misalignment(twist, pinch, offset, 0.002)
+        for support in (setup.support_left_mm, setup.support_right_mm):
+            self.assertLess(abs(bend_at(mis, setup, support)), 1e-12)
+        near, middle, far = (bend_at(mis, setup, z) for z in (10, 30, 50))
+        self.assertLess(abs(near + far - 2 * middle), 1e-12)
 
     def test_gauges_near_the_supports_say_little(self):
         near, far = PressedCrank(-92, 92, -88, 88, 29), PressedCrank(-92, 92, -34, 34, 29)

@@ -8,7 +8,7 @@ from typing import TYPE_CHECKING
 
 from django.utils.safestring import SafeString
 
-from shopmath.truing import Swing
+from shopmath.truing import Swing, bend_at
 from stations.true.asks import TURN
 from ui.svg import Point, Sheet, papers
 
@@ -45,10 +45,7 @@ def _side(sheet: Sheet, work: CrankTruing, width: float) -> None:
     def x(z: float) -> float:
         return edge + (width - 2 * edge) * (z - low) / (high - low)
 
-    d = complex(mis.offset_mm, -math.radians(mis.twist_deg) * geometry.throw_mm) if mis and geometry else 0j
-    s = complex(math.radians(mis.pinch_deg), math.radians(mis.skew_deg)) if mis else 0j
-    k = d + s * b
-    bent = {z: (-k * (z - a) / (b - a)) for z in (low, -10.0)} | {z: d + s * z - k * (z - a) / (b - a) for z in (10.0, high)}
+    bent = {z: bend_at(mis, geometry, z) if mis and geometry else 0j for z in (low, -10.0, 10.0, high)}
     # drawn in the plane where it bends most: the throw's for offset and pinch, the one across it for twist and skew
     across = sum(value.imag**2 for value in bent.values()) > sum(value.real**2 for value in bent.values())
     seen = {z: (value.imag if across else value.real) for z, value in bent.items()}

@@ -29,8 +29,6 @@ def plate(work: CrankTruing) -> Plate:
     if work.signed:
         return work.signed_plate()
     ask = work.next_ask
-    if work.refusal:
-        return Plate("stop", "Cannot be measured so", work.refusal, "Move it, and give its new place.")
     if work.geometry is None:
         line = "Where supports and gauges stand decides what a reading means."
         return Plate(WAIT, "Set it up", line, f"{ask.words}." if ask else "Give the places of supports and gauges.")

@@ -14,10 +14,9 @@ from jobs.models import Job, Reading, RunStation
 from shop.models import Gauge
 from shop.shelves import shelves
 from shopmath import __version__ as core_version
-from shopmath.checks import BadInput
 from shopmath.quantity import Quantity
 from shopmath.runout import RunoutFit, fit
-from shopmath.truing import Misalignment, Move, PressedCrank, Swing, best_reachable, decompose, next_move
+from shopmath.truing import Misalignment, Move, PressedCrank, Swing, best_reachable, decompose, next_move, refuse_on_support
 from shopmath.verdict import Call, call, gauge_uncertainty
 from stations.base import Action, Ask, Caution, Method, Plate, Row, Station, Trace, Work
 from stations.by_hand.station import ByHand
@@ -66,27 +65,13 @@ class CrankTruing(Work):
 
     @cached_property
     def geometry(self) -> PressedCrank | None:
-        try:
-            return self._geometry()
-        except BadInput:
-            return None
-
-    def _geometry(self) -> PressedCrank | None:
+        """Where it is held and measured; None until all places are known."""
         stroke = self.job.card.stroke_mm or self.value("stroke")
         values = [self.value(f"{part}-{side}") for part in ("support", "gauge") for side in ("left", "right")]
         if stroke is None or any(value is None for value in values):
             return None
         a, b, g_left, g_right = (float(value or 0) for value in values)
         return PressedCrank(-a, b, -g_left, g_right, stroke / 2)
-
-    @property
-    def refusal(self) -> str:
-        """Why this set-up cannot work."""
-        try:
-            self._geometry()
-        except BadInput as error:
-            return error.message
-        return ""
 
     # one round
 
@@ -179,11 +164,7 @@ class CrankTruing(Work):
         part, _, side = ask.key.partition("-")
         other = self.value(f"{'gauge' if part == 'support' else 'support'}-{side}") if part in ("support", "gauge") else None
         if other is not None:
-            sign = -1 if side == "left" else 1
-            support, gauge = (quantity.canonical, other) if part == "support" else (other, quantity.canonical)
-            places = {"support_left_mm": -90.0, "support_right_mm": 90.0, "gauge_left_mm": -40.0, "gauge_right_mm": 40.0}
-            places |= {f"support_{side}_mm": sign * support, f"gauge_{side}_mm": sign * gauge}
-            PressedCrank(**places, throw_mm=30.0)
+            refuse_on_support(side, quantity.canonical, other)
 
     def extra_for(self, ask: Ask, quantity: Quantity, data: dict[str, str]) -> tuple[Gauge | None, dict[str, Any]]:
         return (self.gauge if ask.key.startswith(("l-", "r-")) else None), {}

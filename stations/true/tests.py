@@ -162,6 +162,29 @@ class True1(TestCase):
         self.assertRegex(drawing, r"bend drawn ×\d+, seen across the throw")
         self.assertNotIn("nan", drawing)
 
+    def test_the_support_moved_onto_the_gauge_is_refused_too_and_the_old_place_stands(self):
+        self.hands.set_up()
+        self.assertIn("stands on its support", self.hands.answer("support-right", "34.1"))
+        self.assertEqual(self.hands.work().geometry.support_right_mm, 92)
+
+    def test_an_unknown_stroke_is_asked_and_a_round_left_half_read_says_nothing(self):
+        EngineCard.objects.update(stroke_mm=None)
+        self.hands.set_up()
+        self.assertEqual(self.hands.work().next_ask.key, "stroke")
+        self.hands.answer("stroke", "2.283 in")
+        self.assertAlmostEqual(self.hands.work().geometry.throw_mm, 29, places=1)
+        for angle in TURN[:5]:
+            self.hands.answer(f"l-{angle}", "0.01")
+        work = self.hands.work()
+        self.assertEqual((work.mis, work.plate().words, work.actions()), (None, "Turn it", ()))
+
+    def test_a_reading_struck_out_takes_the_call_with_it(self):
+        self.hands.set_up()
+        self.hands.turn(twist=0.15)
+        self.assertEqual(self.plate().words, "Twisted")
+        self.hands.post("undo")
+        self.assertEqual((self.plate().words, self.hands.work().next_ask.key), ("Turn it", "r-315"))
+
     def test_more_throws_are_written_down_by_hand(self):
         EngineCard.objects.update(layout="twin")
         self.assertContains(self.hands.client.get("/jobs/0412/true/"), "Gauge lifted and crank off its supports before any blow")

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from engines.models import EngineCard, Mark, Seal
+from engines.models import Mark, Seal
 from jobs.models import Entry, Job, Photo, TrayPlace
 from stations.split.tests import face
 from stations.test_around import photo_file
@@ -276,4 +276,3 @@ class TheShop(BrowserCase):
         self.go("/")
         self.sees("Split is next")
         self.assertEqual(Job.objects.get().run.get(key="flywheel-off").state, "skipped")
-        self.assertTrue(EngineCard.objects.exists())
