@@ -24,8 +24,8 @@ def pinned(photo: Photo, wide: float = 760.0) -> SafeString:
     sheet.add("image", href=f"/photos/{photo.pk}/full.jpg", x=0.0, y=0.0, width=wide, height=high)
     for pin in pins:
         at = (pin.x * wide, pin.y * high)
-        sheet.circle(at, 17, "pin")
-        sheet.text((at[0], at[1] + 6), str(pin.number), "pin-number", "middle")
+        sheet.circle(at, 24, "pin")
+        sheet.text((at[0], at[1] + 9), str(pin.number), "pin-number", "middle")
     return sheet.render()
 
 
