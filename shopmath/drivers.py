@@ -86,6 +86,19 @@ def inner_ring(bearing: Bearing) -> Window:
     return Window("inner ring", low + LAND_MM, pitch, low, shoulder - LAND_MM, "shoulder by the bearing's section, estimate")
 
 
+def pin_end(diameter_mm: float) -> Window:
+    """For a pin, bush or plug: on its end, clear of the hole it goes into; over half of its width, so that it does not tilt.
+
+    Examples
+    --------
+    >>> window = pin_end(12)
+    >>> window.refusal(10, 0), window.refusal(5, 0)
+    ('', 'its 5.0 mm misses the end; 6.0 mm lands on it')
+    """
+    size = positive("diameter_mm", diameter_mm)
+    return Window("end", size / 2, size - CLEAR_MM, 0.0, size, "shop rule")
+
+
 def seal(shaft_mm: float, bore_mm: float) -> Window:
     """For a shaft seal: outside its spring, inside its seat.
 

@@ -31,6 +31,7 @@ CANONICAL = {
     "speed": "rpm",
     "time": "s",
     "thread_pitch": "mm",
+    "pressure": "kPa",
 }
 KINDS = tuple(CANONICAL)
 SHOWN = {"degC": "°C", "N*m": "N·m", "deg": "°", "degF": "°F", "ft_lb": "ft-lb", "inch": "in"}
@@ -41,6 +42,7 @@ IMPERIAL = {
     "torque": "ft_lb",
     "force": "lbf",
     "mass": "lb",
+    "pressure": "psi",
 }
 
 # every spelling a bench uses -> the registry's word; the same spelling may mean different things for different kinds
@@ -102,6 +104,15 @@ UNITS: dict[str, dict[str, str]] = {
         **dict.fromkeys(("rpm", "rev/min", "r/min", "1/min", "min-1"), "rpm"),
         **dict.fromkeys(("rps", "rev/s", "r/s"), "rps"),
         "rad/s": "rad/s",
+    },
+    "pressure": {
+        **dict.fromkeys(("kpa", "kilopascal"), "kPa"),
+        **dict.fromkeys(("bar", "bars"), "bar"),
+        **dict.fromkeys(("psi", "lb/in2", "lbf/in2"), "psi"),
+        **dict.fromkeys(("inhg", "in hg"), "inHg"),
+        **dict.fromkeys(("mmhg", "mm hg"), "mmHg"),
+        "mbar": "mbar",
+        "pa": "Pa",
     },
     "time": {
         **dict.fromkeys(("s", "sec", "secs", "second", "seconds"), "s"),
@@ -291,6 +302,7 @@ def _example(kind: str) -> str:
         "speed": "8500 rpm",
         "time": "20 min or 1:30",
         "thread_pitch": "1.5 mm or 24 tpi",
+        "pressure": "0.4 bar or 6 psi",
     }[kind]
 
 

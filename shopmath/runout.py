@@ -83,3 +83,63 @@ def fit(angles_deg: Sequence[float], readings_mm: Sequence[float]) -> RunoutFit:
         raw_swing_mm=float(values.max() - values.min()),
         residual_mm=float(math.sqrt(np.mean(left**2))),
     )
+
+
+SLIPS = 3.0  # times the uncertainty of a reading: a turn that misses its own beginning by more has slipped
+STANDS_OUT = 2.0  # times less scatter without one reading: that one is to be taken again
+
+
+def turn_doubt(
+    angles_deg: Sequence[float], readings_mm: Sequence[float], reading_u_mm: float, closing_mm: float | None = None
+) -> tuple[str, float | None]:
+    """Why a turn of readings cannot come from a shaft that turns on its supports, and the angle to blame.
+
+    Parameters
+    ----------
+    angles_deg, readings_mm : sequence of float, shape (n,), n ≥ 7
+    reading_u_mm : float
+        Expanded uncertainty of one reading, mm.
+    closing_mm : float, optional
+        The reading back at the first angle.
+
+    Returns
+    -------
+    tuple
+        Words, empty when nothing is wrong, and the angle of the one reading that does not fit, if it is one.
+
+    Raises
+    ------
+    BadInput
+        As `fit`.
+
+    Notes
+    -----
+    A turn ends where it began. What is left after swing and ovality is noise: more of it in one place is a wrong reading, more of it all
+    round is a loose support, dirt, or a seat that is neither round nor oval.
+
+    Examples
+    --------
+    >>> turn = range(0, 360, 45)
+    >>> good = [0.021, 0.034, 0.031, 0.012, -0.013, -0.027, -0.025, -0.008]
+    >>> turn_doubt(turn, good, 0.004)
+    ('', None)
+    >>> turn_doubt(turn, good, 0.004, closing_mm=0.055)[0]
+    'Back at the start it reads 0.034 mm higher: the gauge or a support has slipped.'
+    >>> turn_doubt(turn, [*good[:4], 0.030, *good[5:]], 0.004)[1]
+    180.0
+    """
+    found = fit(angles_deg, readings_mm)
+    if closing_mm is not None and abs(off := finite("closing_mm", closing_mm) - readings_mm[0]) > SLIPS * reading_u_mm:
+        which = "higher" if off > 0 else "lower"
+        return f"Back at the start it reads {abs(off):.3f} mm {which}: the gauge or a support has slipped.", None
+    if found.residual_mm <= reading_u_mm:
+        return "", None
+    apart = {}
+    for index, (angle, reading) in enumerate(zip(angles_deg, readings_mm, strict=True)):
+        rest = [(a, r) for i, (a, r) in enumerate(zip(angles_deg, readings_mm, strict=True)) if i != index]
+        without = fit([a for a, _ in rest], [r for _, r in rest])
+        apart[float(angle)] = (without.residual_mm, reading)
+    angle, (left, _) = min(apart.items(), key=lambda each: each[1][0])
+    if left <= reading_u_mm and found.residual_mm > STANDS_OUT * left:
+        return f"The reading at {angle:.0f}° does not fit the rest of its turn.", angle
+    return f"Scatter of {found.residual_mm:.3f} mm is more than the gauge's own: a loose support, dirt, or a seat not round.", None

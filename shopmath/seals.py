@@ -6,7 +6,7 @@ import math
 from collections.abc import Sequence
 from dataclasses import dataclass
 
-from shopmath.checks import BadInput, finite, positive
+from shopmath.checks import BadInput, finite, one_of, positive
 from shopmath.gapplane import Point, fit
 from shopmath.verdict import Call, call
 
@@ -87,3 +87,81 @@ def seat_of_seal(
     gap = finite("bearing_depth_mm", bearing_depth_mm) - (max(depths_mm) + positive("width_mm", width_mm))
     clear = call(gap, low=0.0, uncertainty=TOUCH_MM + uncertainty_mm, unit="mm", digits=2)
     return SealSeat(mean, lean, deepest, gap, deep, square, clear)
+
+
+SAME_MM = 0.6  # a seal's outside stands over its bore by its press allowance; its lip is smaller than its shaft
+KEPT = ("oil", "pressure", "dirt")
+
+
+@dataclass(frozen=True)
+class Candidate:
+    """A place a seal may belong to: its name, shaft and bore, mm."""
+
+    name: str
+    shaft_mm: float
+    bore_mm: float
+
+
+def identify_seal(shaft_mm: float, bore_mm: float, candidates: Sequence[Candidate]) -> tuple[Candidate, ...]:
+    """Which of several places a measured seal belongs to.
+
+    Parameters
+    ----------
+    shaft_mm, bore_mm : float
+        Shaft it runs on and bore it sits in, as measured or as marked on it, mm.
+    candidates : sequence of Candidate
+
+    Returns
+    -------
+    tuple of Candidate
+        Those within 0.6 mm on both, the nearest first; empty when it belongs nowhere.
+
+    Raises
+    ------
+    BadInput
+        Sizes not above 0, a bore no larger than the shaft.
+
+    Source
+    ------
+    ISO 6194-1, press allowances.
+
+    Examples
+    --------
+    >>> places = [Candidate("drive side", 20, 35), Candidate("output", 20, 40)]
+    >>> [place.name for place in identify_seal(20, 35.2, places)]
+    ['drive side']
+    """
+    if positive("bore_mm", bore_mm) <= positive("shaft_mm", shaft_mm):
+        raise BadInput("bore_mm", f"A seal's bore ({bore_mm:g} mm) is larger than its shaft ({shaft_mm:g} mm).")
+    off = {place: max(abs(place.shaft_mm - shaft_mm), abs(place.bore_mm - bore_mm)) for place in candidates}
+    return tuple(sorted((place for place in off if off[place] <= SAME_MM), key=lambda place: off[place]))
+
+
+def lip_side(kept: str) -> str:
+    """Which way lip and spring face, by what the seal is for: pressure and medium stand on the spring side.
+
+    Parameters
+    ----------
+    kept : str
+        `oil` or `pressure` inside, or `dirt` outside.
+
+    Returns
+    -------
+    str
+        `inside` or `outside`. An exception needs the manual's page.
+
+    Raises
+    ------
+    BadInput
+        Another word.
+
+    Source
+    ------
+    ISO 6194-1; seal makers' fitting rules.
+
+    Examples
+    --------
+    >>> lip_side("oil"), lip_side("dirt")
+    ('inside', 'outside')
+    """
+    return "outside" if one_of("kept", kept, KEPT) == "dirt" else "inside"

@@ -134,6 +134,62 @@ def gauge_uncertainty(
     return 2 * math.sqrt(resolution**2 / 12 + spread**2 / max(len(values), 1) + calibration**2)
 
 
+@dataclass(frozen=True)
+class Settles:
+    """What would settle a call that is too close: readings in all at this place, or a gauge of this resolution; None where it would not."""
+
+    readings: int | None
+    resolution: float | None
+
+
+def what_settles(
+    margin: float, resolution: float, repeatability: float | None = None, calibration: float = 0.0, *, most: int = 10
+) -> Settles:
+    """How many readings, or what gauge, would bring the uncertainty under the margin.
+
+    Parameters
+    ----------
+    margin : float
+        Of the call, either sign, in the reading's unit.
+    resolution, repeatability, calibration : float
+        As in `gauge_uncertainty`.
+    most : int
+        Readings past which nobody goes on.
+
+    Returns
+    -------
+    Settles
+        The fewest readings whose mean is sure enough, None when even `most` are not; the coarsest step of the usual gauges (1, 2 and 5
+        times a power of ten, repeating to half a step) that settles it with one reading, None when nothing above 0.0001 would.
+
+    Raises
+    ------
+    BadInput
+        As `gauge_uncertainty`.
+
+    Source
+    ------
+    JCGM 100 (GUM), 4.2 and 4.3.7; ISO 14253-1.
+
+    Examples
+    --------
+    >>> what_settles(0.004, 0.01)
+    Settles(readings=None, resolution=0.002)
+    >>> what_settles(0.007, 0.01)
+    Settles(readings=7, resolution=0.005)
+    """
+    room = abs(finite("margin", margin))
+    spread = resolution / 2 if repeatability is None else repeatability
+
+    def unsure(count: int) -> float:
+        return gauge_uncertainty(resolution, spread, [0.0] * count, calibration)
+
+    readings = next((count for count in range(1, most + 1) if unsure(count) <= room), None)
+    steps = [factor * 10.0**power for power in (0, -1, -2, -3, -4) for factor in (5, 2, 1)]
+    finer = next((step for step in steps if step <= resolution and gauge_uncertainty(step) <= room), None)
+    return Settles(readings, finer)
+
+
 def combined(*uncertainties: float) -> float:
     """Uncertainty of a sum or difference of independent values: root sum of squares.
 
@@ -143,6 +199,20 @@ def combined(*uncertainties: float) -> float:
     5.0
     """
     return math.hypot(*(not_negative("uncertainty", value) for value in uncertainties))
+
+
+SEVERITY = (STOP, OUT, TOO_CLOSE, IN)
+
+
+def severity(state: str) -> int:
+    """How grave a call is: 0 is stop. What is no call yet stands between too close and in.
+
+    Examples
+    --------
+    >>> sorted(["in", "wait", "stop", "too_close", "out"], key=severity)
+    ['stop', 'out', 'too_close', 'wait', 'in']
+    """
+    return 2 * SEVERITY.index(state) if state in SEVERITY else 2 * SEVERITY.index(TOO_CLOSE) + 1
 
 
 def at_20c(value_mm: float, part_alpha: float, part_c: float, gauge_alpha: float, gauge_c: float) -> float:

@@ -1,5 +1,6 @@
 """Ball and cylindrical roller bearings: what a marking says, the limits they are made to, the clearance left once fitted."""
 
+from shopmath.bearings.keeping import Found, Keeping, keep_or_replace
 from shopmath.bearings.limits import bore_limits_um, outside_limits_um, radial_clearance_um
 from shopmath.bearings.marking import Bearing, lookup
 from shopmath.bearings.mounted import (
@@ -14,11 +15,14 @@ from shopmath.iso286 import Fit, Limits, fit
 __all__ = [
     "Bearing",
     "Fit",
+    "Found",
+    "Keeping",
     "Limits",
     "MountedClearance",
     "bore_limits_um",
     "fit",
     "inner_raceway_growth_mm",
+    "keep_or_replace",
     "lookup",
     "mounted_clearance",
     "outer_raceway_shrink_mm",

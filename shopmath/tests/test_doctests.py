@@ -4,14 +4,32 @@ from __future__ import annotations
 
 import doctest
 import importlib
+import io
 import pkgutil
-from typing import Any
+import unittest
 
 import shopmath
 
+MODULES = [module.name for module in pkgutil.walk_packages(shopmath.__path__, "shopmath.") if ".tests" not in module.name]
 
-def load_tests(loader: Any, tests: Any, pattern: Any) -> Any:
-    for module in pkgutil.walk_packages(shopmath.__path__, "shopmath."):
-        if ".tests" not in module.name:
-            tests.addTests(doctest.DocTestSuite(importlib.import_module(module.name)))
-    return tests
+
+class Examples(unittest.TestCase):
+    def test_every_module_is_looked_at(self):
+        self.assertGreater(len(MODULES), 40)
+
+
+def _runs(name: str):
+    def test(self):
+        found = doctest.DocTestFinder(exclude_empty=True).find(importlib.import_module(name))
+        words = io.StringIO()
+        runner = doctest.DocTestRunner()
+        for each in found:
+            if each.examples:
+                runner.run(each, out=words.write)
+        self.assertEqual(runner.failures, 0, words.getvalue())
+
+    return test
+
+
+for _name in MODULES:
+    setattr(Examples, f"test_{_name.replace('.', '_')}", _runs(_name))

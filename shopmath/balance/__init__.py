@@ -1,0 +1,38 @@
+"""Balance: of a crank's counterweight, and of a flywheel on its arbor."""
+
+from shopmath.balance.drilling import Drilled, DrillLimits, DrillPlan, Hole, drill_plan, drilled_mass_g, wall_left_mm
+from shopmath.balance.factor import balance_factor, hung_for_factor_g
+from shopmath.balance.roll import Stops, stops, stops_wanted
+from shopmath.balance.unbalance import (
+    Unbalance,
+    after_holes,
+    by_trial_mass,
+    force_n,
+    from_hole,
+    permissible_gmm,
+    rim_limit_m_s,
+    rim_speed_m_s,
+)
+
+__all__ = [
+    "DrillLimits",
+    "DrillPlan",
+    "Drilled",
+    "Hole",
+    "Stops",
+    "Unbalance",
+    "after_holes",
+    "balance_factor",
+    "by_trial_mass",
+    "drill_plan",
+    "drilled_mass_g",
+    "force_n",
+    "from_hole",
+    "hung_for_factor_g",
+    "permissible_gmm",
+    "rim_limit_m_s",
+    "rim_speed_m_s",
+    "stops",
+    "stops_wanted",
+    "wall_left_mm",
+]

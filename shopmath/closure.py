@@ -1,0 +1,247 @@
+"""Closing a case: the order and stages of its bolts, what they hold and bear, how long the sealant waits, whether it holds pressure."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Sequence
+from dataclasses import dataclass
+
+from shopmath.checks import BadInput, finite, not_negative, positive
+from shopmath.estimate import Estimate
+from shopmath.threads import preload_n, stripping_force_n
+from shopmath.verdict import IN, STOP, TOO_CLOSE, Call, call, combined
+
+RECENT = 3  # the next bolt keeps away from the last few
+STAGES = (0.4, 0.7, 1.0)
+NUT_FACTOR = (0.15, 0.18, 0.22)  # lightly oiled to dry, plain or zinc plated: the factor table
+PROOF_MPA = {"8.8": 580.0, "10.9": 830.0, "12.9": 970.0}  # ISO 898-1, up to M16
+CAUTIOUS_DROP_KPA_MIN = 1.0  # shop rule where the card says nothing
+
+
+@dataclass(frozen=True)
+class Bolt:
+    """A bolt by name and place on the joint face, mm."""
+
+    name: str
+    x_mm: float
+    y_mm: float
+
+
+def bolt_order(bolts: Sequence[Bolt]) -> tuple[str, ...]:
+    """The order to tighten in: from the middle outward, each far from the last few.
+
+    Parameters
+    ----------
+    bolts : sequence of Bolt
+
+    Returns
+    -------
+    tuple of str
+        Every bolt once. The first is nearest the middle. With five or more, none follows its nearest neighbour.
+
+    Raises
+    ------
+    BadInput
+        No bolts, a name twice.
+
+    Examples
+    --------
+    >>> ring = [Bolt(str(n), 100 * math.cos(n), 80 * math.sin(n)) for n in range(6)]
+    >>> order = bolt_order([Bolt("middle", 0, 2), *ring])
+    >>> order[0], len(order)
+    ('middle', 7)
+    """
+    if not bolts:
+        raise BadInput("bolts", "There are no bolts to put in order.")
+    names = [each.name for each in bolts]
+    if len(set(names)) != len(names):
+        raise BadInput("bolts", "Two bolts have one name.")
+    at = {each.name: complex(finite("x_mm", each.x_mm), finite("y_mm", each.y_mm)) for each in bolts}
+    middle = sum(at.values()) / len(at)
+    reach = max(abs(place - middle) for place in at.values()) or 1.0
+    near = {}
+    for name in names:
+        near[name] = min((other for other in names if other != name), key=lambda other: abs(at[other] - at[name]), default="")
+    first = min(names, key=lambda name: (abs(at[name] - middle), name))
+    found = _extend([first], names, at, middle, reach, near if len(names) >= 5 else {})
+    return tuple(found or [first, *(name for name in names if name != first)])
+
+
+def _extend(
+    order: list[str], names: list[str], at: dict[str, complex], middle: complex, reach: float, near: dict[str, str]
+) -> list[str] | None:
+    """The rest of an order, the best next bolt first, going back where a choice leaves only a neighbour."""
+    left = [name for name in names if name not in order]
+    if not left:
+        return order
+    last = order[-RECENT:]
+
+    def worth(name: str) -> tuple[float, str]:
+        away = min(abs(at[name] - at[other]) / (1 + 0.35 * age) for age, other in enumerate(reversed(last)))
+        beside = 1.0 if near.get(name) == order[-1] else 0.0  # it is the other's neighbour, if not the other way round
+        return -(away / reach - 0.8 * abs(at[name] - middle) / reach) + beside, name
+
+    for name in sorted(left, key=worth):
+        if near.get(order[-1]) == name:
+            continue
+        found = _extend([*order, name], names, at, middle, reach, near)
+        if found:
+            return found
+    return None
+
+
+def stages_nm(torque_nm: float) -> tuple[float, ...]:
+    """Torques of the rounds, the last the full one.
+
+    Examples
+    --------
+    >>> stages_nm(10)
+    (4.0, 7.0, 10.0)
+    """
+    full = positive("torque_nm", torque_nm)
+    return tuple(round(share * full, 1) for share in STAGES)
+
+
+@dataclass(frozen=True)
+class BoltLoad:
+    """What a torque puts on a bolt, N as a band, against its proof load and the case's thread; the call and why."""
+
+    preload_n: Estimate
+    proof_n: float
+    strip_n: float
+    call: Call
+
+
+def bolt_load(
+    torque_nm: float,
+    d_mm: float,
+    pitch_mm: float,
+    engaged_mm: float,
+    case_uts_mpa: float,
+    bolt_class: str = "8.8",
+    bolt_uts_mpa: float = 800.0,
+) -> BoltLoad:
+    """A torque weighed: preload against the bolt's proof load and what the case's thread stands.
+
+    Parameters
+    ----------
+    torque_nm, d_mm, pitch_mm, engaged_mm : float
+        On the bolt; its thread; how deep it is in the case, mm.
+    case_uts_mpa, bolt_uts_mpa : float
+        Tensile strengths, MPa.
+    bolt_class : str
+        `8.8`, `10.9` or `12.9`.
+
+    Returns
+    -------
+    BoltLoad
+        `stop` when the likely preload is past either, `too_close` when the high one is.
+
+    Raises
+    ------
+    BadInput
+        Impossible threads, an unknown class.
+
+    Source
+    ------
+    VDI 2230-1; ISO 898-1.
+
+    Examples
+    --------
+    >>> load = bolt_load(10, 6, 1.0, 12, 240)
+    >>> round(load.preload_n.likely / 1000, 1), load.call.state, bolt_load(22, 6, 1.0, 12, 240).call.state
+    (9.3, 'in', 'stop')
+    """
+    if bolt_class not in PROOF_MPA:
+        raise BadInput("bolt_class", f"{bolt_class!r} is not known. Known: {', '.join(PROOF_MPA)}.")
+    low, likely, high = (preload_n(torque_nm, factor, d_mm) for factor in reversed(NUT_FACTOR))
+    band = Estimate(low, likely, high, "nut factor 0.15 to 0.22, lightly oiled to dry")
+    stress_area = math.pi / 4 * (d_mm - 0.9382 * positive("pitch_mm", pitch_mm)) ** 2
+    proof = PROOF_MPA[bolt_class] * stress_area
+    strip = stripping_force_n(d_mm, pitch_mm, engaged_mm, case_uts_mpa, bolt_uts_mpa, tolerance_loss=0.29)
+    weak, what = min((proof, "the bolt's proof load"), (strip, "what the case's thread stands"))
+    margin = weak - band.high
+    said = f"{band.low / 1000:.1f} to {band.high / 1000:.1f} kN against {weak / 1000:.1f} kN, {what}"
+    if margin >= 0:
+        return BoltLoad(band, proof, strip, Call(IN, margin, f"{said}."))
+    state = TOO_CLOSE if band.likely <= weak else STOP
+    return BoltLoad(band, proof, strip, Call(state, margin, f"{said}: {'near it' if state == TOO_CLOSE else 'past it'}."))
+
+
+def open_time_left(open_s: float, elapsed_s: float, remaining_steps_s: Sequence[float]) -> Call:
+    """Whether the sealant stays open long enough for what is left to do.
+
+    Parameters
+    ----------
+    open_s, elapsed_s : float
+        Open time off the sealant's sheet, and since it went on, s.
+    remaining_steps_s : sequence of float
+        Seconds that each remaining step takes.
+
+    Returns
+    -------
+    Call
+        Margin in s: `in`, `too_close` under a fifth of the open time, `stop` when it has skinned or will: wipe it off and begin again.
+
+    Raises
+    ------
+    BadInput
+        Negative times, an open time not above 0.
+
+    Examples
+    --------
+    >>> [open_time_left(600, spent, [120, 180]).state for spent in (60, 250, 400)]
+    ['in', 'too_close', 'stop']
+    """
+    whole = positive("open_s", open_s)
+    left = whole - not_negative("elapsed_s", elapsed_s)
+    needed = sum(not_negative("remaining_steps_s", each) for each in remaining_steps_s)
+    margin = left - needed
+    if left <= 0:
+        return Call(STOP, margin, "It has skinned: wipe it off both faces and begin again.")
+    said = f"{left / 60:.0f} min open, {needed / 60:.0f} min of work left"
+    if margin < 0:
+        return Call(STOP, margin, f"{said}: it will skin before the last bolt.")
+    return Call(IN if margin >= 0.2 * whole else TOO_CLOSE, margin, f"{said}.")
+
+
+def leak(first_kpa: float, second_kpa: float, minutes: float, limit_kpa_min: float | None = None, uncertainty_kpa: float = 0.0) -> Call:
+    """A pressure or vacuum test: drop per minute against the limit.
+
+    Parameters
+    ----------
+    first_kpa, second_kpa : float
+        Gauge pressure at both ends of the test, kPa; negative for vacuum.
+    minutes : float
+        Between them.
+    limit_kpa_min : float, optional
+        The card's; a cautious shop rule when unknown.
+    uncertainty_kpa : float
+        Of one reading.
+
+    Returns
+    -------
+    Call
+        Margin in kPa per minute. `stop` is not said: a leak is found and mended.
+
+    Raises
+    ------
+    BadInput
+        No time, a test that gained, both sides of zero.
+
+    Examples
+    --------
+    >>> leak(40, 37, 5).state, leak(-40, -20, 5).state
+    ('in', 'out')
+    """
+    first, second = finite("first_kpa", first_kpa), finite("second_kpa", second_kpa)
+    if first * second < 0 or first == 0:
+        raise BadInput("second_kpa", "A test stays on one side of the room's pressure.")
+    drop = abs(first) - abs(second)
+    if drop < -not_negative("uncertainty_kpa", uncertainty_kpa) * 2:
+        raise BadInput("second_kpa", "It has gained: the part warms or the gauge has moved. Let it stand and begin again.")
+    rate = drop / positive("minutes", minutes)
+    limit = positive("limit_kpa_min", limit_kpa_min) if limit_kpa_min is not None else CAUTIOUS_DROP_KPA_MIN
+    found = call(rate, high=limit, uncertainty=combined(uncertainty_kpa, uncertainty_kpa) / minutes)
+    rule = "" if limit_kpa_min is not None else ", a cautious shop rule"
+    return Call(found.state, found.margin, f"{rate:.2f} kPa a minute against {limit:g}{rule}.")
