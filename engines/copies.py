@@ -8,7 +8,8 @@ from django.db.models.functions import Coalesce, Lower
 
 from engines.models import EngineCard
 
-PARTS = ("seats", "marks", "specs", "seals")
+REFERS = {"seals": "seat_id", "fitted": "after_id"}  # to a seat of the same card
+PARTS = ("seats", "marks", "specs", "seals", "fitted")
 
 
 def copied(card: EngineCard, *, on_shelf: bool = False, version: int | None = None) -> EngineCard:
@@ -25,8 +26,8 @@ def copied(card: EngineCard, *, on_shelf: bool = False, version: int | None = No
                 old = each.pk
                 each.pk, each.card_id = None, copy.pk
                 each._state.adding = True
-                if part == "seals" and each.seat_id:
-                    each.seat_id = seats.get(each.seat_id)
+                if part in REFERS and getattr(each, REFERS[part]):
+                    setattr(each, REFERS[part], seats.get(getattr(each, REFERS[part])))
                 each.save()
                 if part == "seats":
                     seats[old] = each.pk

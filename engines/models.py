@@ -133,6 +133,15 @@ class Seat(models.Model):
         OPEN = "open", "open: reached from behind"
         BLIND = "blind", "blind"
 
+    class Faces(models.TextChoices):
+        UNKNOWN = "", "unknown"
+        MARKING_IN = "marking_in", "its marking to the inside"
+        MARKING_OUT = "marking_out", "its marking to the outside"
+        CAGE_IN = "cage_in", "its open cage side to the inside"
+        CAGE_OUT = "cage_out", "its open cage side to the outside"
+        SHIELD_IN = "shield_in", "its shield to the inside"
+        SHIELD_OUT = "shield_out", "its shield to the outside"
+
     card = models.ForeignKey(EngineCard, on_delete=models.CASCADE, related_name="seats")
     name = models.CharField(max_length=60)
     on = models.CharField(max_length=6, choices=On, default=On.CASE)
@@ -148,6 +157,7 @@ class Seat(models.Model):
     measured_mm = models.FloatField("seat measured", null=True, blank=True)
     bottom = models.CharField("behind it", max_length=8, choices=Bottom, blank=True)
     thin_wall = models.BooleanField("thin wall behind it", default=False)
+    faces = models.CharField("the bearing sits with", max_length=12, choices=Faces, blank=True)
     x_mm = models.FloatField(null=True, blank=True)
     y_mm = models.FloatField(null=True, blank=True)
     left_in = models.JSONField(default=list, blank=True)
@@ -218,6 +228,60 @@ class Seal(models.Model):
 
     def __str__(self) -> str:
         return self.name
+
+
+class Fitted(models.Model):
+    """A part other than a bearing or a seal that is fitted into a half: how it is turned, what goes on it in which order."""
+
+    class Kind(models.TextChoices):
+        PIN = "pin", "pin or spindle"
+        BUSH = "bush", "bush"
+        PLUG = "plug", "plug"
+        RUBBER = "rubber", "rubber bush"
+
+    METALS = ("42crmo4", "c45", "100cr6", "bronze-wrought", "bronze-cast", "brass", "al-6082")
+
+    card = models.ForeignKey(EngineCard, on_delete=models.CASCADE, related_name="fitted")
+    name = models.CharField(max_length=60)
+    kind = models.CharField("what it is", max_length=8, choices=Kind, default=Kind.PIN)
+    half = models.CharField(max_length=6, choices=Seat.Half, default=Seat.Half.LEFT)
+    loads_from = models.CharField("goes in", max_length=8, choices=Seat.From, default=Seat.From.INSIDE)
+    d_mm = models.FloatField("outside", validators=[MinValueValidator(1), MaxValueValidator(200)])
+    bore_mm = models.FloatField("inside", default=0.0, validators=[MinValueValidator(0), MaxValueValidator(199)])
+    length_mm = models.FloatField("length", validators=[MinValueValidator(1), MaxValueValidator(300)])
+    metal = models.CharField(max_length=20, default="42crmo4")
+    hole_code = models.CharField("fit code of the hole", max_length=6, default="H7")
+    part_code = models.CharField("fit code of the part", max_length=6, default="p6")
+    depth_mm = models.FloatField("end below the face", default=0.0, validators=[MinValueValidator(-60), MaxValueValidator(60)])
+    depth_within_mm = models.FloatField("within", default=0.3, validators=[MinValueValidator(0.01), MaxValueValidator(10)])
+    turned = models.CharField("what is turned", max_length=30, blank=True, help_text="flat, groove, oil hole")
+    angle_deg = models.FloatField("points to", null=True, blank=True, validators=[MinValueValidator(-360), MaxValueValidator(360)])
+    angle_within_deg = models.FloatField("within", default=5.0, validators=[MinValueValidator(0.1), MaxValueValidator(45)])
+    either_end = models.BooleanField("half a turn looks the same", default=False)
+    order = models.CharField("on it, in order", max_length=200, blank=True, help_text="washer, rocker, spring washer")
+    after = models.ForeignKey(
+        Seat, on_delete=models.SET_NULL, null=True, blank=True, related_name="followed_by", verbose_name="goes in after"
+    )
+    source = models.CharField("where these are from", max_length=80, blank=True)
+
+    class Meta:
+        ordering = ["pk"]
+        constraints = [
+            models.UniqueConstraint(fields=["card", "name"], name="fitted_named_once"),
+            models.CheckConstraint(condition=Q(d_mm__gt=models.F("bore_mm")), name="fitted_sizes_make_sense"),
+        ]
+
+    def __str__(self) -> str:
+        return self.name
+
+    @property
+    def side_name(self) -> str:
+        return self.card.side(self.half)
+
+    @property
+    def pieces(self) -> list[str]:
+        """What goes on it, first to last."""
+        return [piece.strip() for piece in self.order.split(",") if piece.strip()]
 
 
 class Mark(models.Model):

@@ -2,6 +2,9 @@
 
 from __future__ import annotations
 
+import uuid
+from collections.abc import Sequence
+from dataclasses import dataclass, field
 from datetime import datetime, timedelta
 from typing import Any
 
@@ -14,6 +17,8 @@ from jobs.models import Entry, Reading, RunStation, Timer
 from shop.models import Gauge, Person
 from shopmath import __version__ as core_version
 from shopmath.quantity import Quantity
+
+CURE = "cure"  # the one clock that runs on after its entry is signed
 
 
 class Signed(Exception):
@@ -87,6 +92,57 @@ def keep_reading(
         return Reading.objects.get(client_key=client_key)
 
 
+@dataclass(frozen=True)
+class Carried:
+    """Something that happened elsewhere and belongs into another entry too: a reading, with its own time."""
+
+    ask: str
+    quantity: Quantity
+    at: datetime
+    gauge: Gauge | None = None
+    extra: dict[str, Any] = field(default_factory=dict)
+
+
+def carry(
+    entry: Entry,
+    person: Person,
+    attempt: int,
+    readings: Sequence[Carried],
+    ran: Sequence[tuple[str, str, datetime, datetime]] = (),
+    **choices: Any,
+) -> None:
+    """Write into an entry what was done at another place: readings, clocks that have run (key, tone, from, to), choices. At once."""
+    with transaction.atomic():
+        fresh = _refuse_signed(entry)
+        fresh.choices = {**fresh.choices, **choices}
+        fresh.save(update_fields=["choices"])
+        Reading.objects.bulk_create(
+            Reading(
+                entry=entry,
+                ask=each.ask,
+                heat=attempt,
+                text=each.quantity.text,
+                kind=each.quantity.kind,
+                unit=each.quantity.unit,
+                canonical=each.quantity.canonical if each.quantity.kind != "words" else None,
+                gauge=each.gauge,
+                extra=each.extra,
+                taken_at=each.at,
+                by=person,
+                client_key=uuid.uuid4().hex,
+            )
+            for each in readings
+        )
+        Timer.objects.bulk_create(
+            [
+                Timer(job=entry.job, entry=entry, key=key, heat=attempt, label=key, tone=tone, started_at=start, ended_at=end, by=person)
+                for key, tone, start, end in ran
+            ],
+            ignore_conflicts=True,
+        )
+        entry.job.touch()
+
+
 def words(text: str) -> Quantity:
     """A note or a choice in the clothes of a reading."""
     return Quantity(0.0, "", 0.0, text, "words")
@@ -154,9 +210,10 @@ def stop_timer(timer: Timer, at: datetime | None = None) -> None:
         timer.job.touch()
 
 
-def move_due(timer: Timer, due_at: datetime) -> None:
-    """A reading has shown that it takes longer, or not so long."""
-    Timer.objects.filter(pk=timer.pk, ended_at__isnull=True).update(due_at=due_at)
+def move_due(timer: Timer, due_at: datetime, label: str = "") -> None:
+    """A reading has shown that it takes longer, or not so long; or it now counts for something else."""
+    named = {"label": label[:80]} if label else {}
+    Timer.objects.filter(pk=timer.pk, ended_at__isnull=True).update(due_at=due_at, **named)
 
 
 def sign(
@@ -166,7 +223,7 @@ def sign(
     with transaction.atomic():
         fresh = _refuse_signed(entry)
         now = at or timezone.now()
-        Timer.objects.filter(entry=fresh, ended_at__isnull=True).update(ended_at=now)
+        Timer.objects.filter(entry=fresh, ended_at__isnull=True).exclude(key=CURE).update(ended_at=now)  # a joint cures on
         fresh.call_state, fresh.call_words, fresh.reason = call_state, call_words, reason[:300]
         fresh.result, fresh.core_version = result, core_version
         fresh.signed_at, fresh.signed_by = now, person

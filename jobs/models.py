@@ -7,7 +7,7 @@ the database, `jobs.log` is the only way in.
 
 from __future__ import annotations
 
-from datetime import datetime
+from datetime import datetime, timedelta
 from typing import Any
 
 from django.conf import settings
@@ -173,6 +173,10 @@ class Timer(models.Model):
     def __str__(self) -> str:
         return f"{self.job.tag} {self.label}"
 
+    def long_over(self, at: datetime) -> bool:
+        """Whether it came due so long ago that nobody waits for it."""
+        return self.due_at is not None and at - self.due_at > timedelta(hours=12)
+
     def ran_s(self, at: datetime) -> float:
         return max(0.0, ((self.ended_at or at) - self.started_at).total_seconds())
 
@@ -254,3 +258,23 @@ class TrayPlace(models.Model):
 
     def __str__(self) -> str:
         return f"{self.number} {self.name}"
+
+
+class OwnerLink(models.Model):
+    """A read-only link to one job's sheet for the engine's owner. Only a digest is kept: who has the link has it, nobody can look it up."""
+
+    job = models.ForeignKey(Job, on_delete=models.CASCADE, related_name="links")
+    digest = models.CharField(max_length=64, unique=True)
+    made_at = models.DateTimeField(default=timezone.now)
+    made_by = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.PROTECT, related_name="+")
+    expires_at = models.DateTimeField()
+    revoked_at = models.DateTimeField(null=True, blank=True)
+
+    class Meta:
+        ordering = ["-made_at"]
+
+    def __str__(self) -> str:
+        return f"{self.job.tag} until {self.expires_at:%d %b}"
+
+    def holds(self, at: datetime) -> bool:
+        return self.revoked_at is None and at < self.expires_at

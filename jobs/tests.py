@@ -1,11 +1,13 @@
 from __future__ import annotations
 
 import io
+from datetime import timedelta
 
 import pillow_heif
 from django.core.files.uploadedfile import SimpleUploadedFile
 from django.db import DatabaseError, IntegrityError, transaction
 from django.test import TestCase
+from django.utils import timezone
 from PIL import Image
 
 from jobs import log
@@ -51,6 +53,53 @@ class TheLogKeepsItsPromise(TestCase):
     def test_one_open_entry_a_seat(self):
         log.supersede(self.entry, person(), "again")
         self.refused(lambda: Entry.objects.create(job=self.job, station=self.entry.station, seat=self.entry.seat, opened_by=person()))
+
+
+class CarriedFromElsewhere(TestCase):
+    """What was done at one place and belongs into another entry too."""
+
+    def setUp(self):
+        self.job = job()
+        self.entry = log.open_entry(self.job.run.get(key="heat-and-drop"), self.job.card.seats.get(), person())
+        self.at = timezone.now() - timedelta(minutes=9)
+
+    def carry(self, **more):
+        said = [log.Carried("room", parse("18 C", "temperature"), self.at), log.Carried("outcome", log.words("dropped"), self.at)]
+        log.carry(self.entry, person(), 2, said, [("window", "window", self.at, self.at + timedelta(seconds=30))], heat=2, **more)
+        self.entry.refresh_from_db()
+
+    def test_readings_clocks_and_choices_come_at_once_with_their_own_times(self):
+        revision = self.job.revision
+        self.carry(heater="3")
+        room, outcome = self.entry.readings.order_by("ask").reverse()
+        self.assertEqual((room.canonical, room.taken_at, room.heat), (18, self.at, 2))
+        self.assertIsNone(outcome.canonical)
+        self.assertEqual(self.entry.timers.get().ran_s(timezone.now()), 30)
+        self.assertEqual(self.entry.choices, {"heat": 2, "heater": "3"})
+        self.job.refresh_from_db()
+        self.assertEqual(self.job.revision, revision + 1)
+
+    def test_choices_made_before_stay_and_a_clock_that_ran_already_is_not_run_twice(self):
+        log.choose(self.entry, wanted="tight")
+        self.carry()
+        self.carry()
+        self.assertEqual(self.entry.choices["wanted"], "tight")
+        self.assertEqual((self.entry.timers.count(), self.entry.readings.count()), (1, 4))
+
+    def test_a_signed_entry_takes_nothing_more(self):
+        log.sign(self.entry, person(), "in", "Seated", "", {})
+        with self.assertRaises(log.Signed):
+            self.carry()
+        self.assertEqual(self.entry.readings.count(), 0)
+
+    def test_a_clock_may_come_to_count_for_something_else(self):
+        timer = log.start_timer(self.entry, person(), "door", "first window closes", "window", 10.0)
+        log.move_due(timer, self.at, label="Main: home by")
+        timer.refresh_from_db()
+        self.assertEqual((timer.label, timer.due_at), ("Main: home by", self.at))
+        log.move_due(timer, self.at)
+        timer.refresh_from_db()
+        self.assertEqual(timer.label, "Main: home by")
 
 
 def picture(kind: str, size=(64, 32), **more) -> bytes:

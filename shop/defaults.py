@@ -21,3 +21,4 @@ def stock_shelves() -> None:
     Gauge.objects.get_or_create(name="Feelers", defaults={"kind": Gauge.Kind.FEELER, "resolution": 0.01})
     Gauge.objects.get_or_create(name="Dial gauge", defaults={"kind": Gauge.Kind.DIAL, "resolution": 0.01})
     Gauge.objects.get_or_create(name="Calliper", defaults={"kind": Gauge.Kind.CALLIPER, "resolution": 0.02})
+    Gauge.objects.get_or_create(name="Load cell", defaults={"kind": Gauge.Kind.LOAD, "resolution": 100.0})

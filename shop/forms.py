@@ -60,13 +60,13 @@ class ChillerForm(forms.ModelForm):
 
     class Meta:
         model = Chiller
-        fields = ("name", "method", "temperature_c", "retired")
+        fields = ("name", "method", "temperature_c", "places", "retired")
 
 
 class GaugeForm(forms.ModelForm):
     class Meta:
         model = Gauge
-        fields = ("name", "kind", "resolution", "repeatability", "emissivity", "last_checked", "retired")
+        fields = ("name", "kind", "resolution", "repeatability", "emissivity", "last_checked", "port", "baud", "on_button", "retired")
         widgets = {"last_checked": forms.DateInput(attrs={"type": "date"})}
 
     def clean(self) -> dict[str, Any]:
@@ -173,5 +173,5 @@ class CompoundForm(forms.ModelForm):
 
     class Meta:
         model = Compound
-        fields = ("name", "kind", "open_s", "cure_s", "gap_mm", "good_until", "retired")
+        fields = ("name", "kind", "strength", "open_s", "cure_s", "gap_mm", "good_until", "retired")
         widgets = {"good_until": forms.DateInput(attrs={"type": "date"})}

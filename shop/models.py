@@ -2,13 +2,17 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
+from datetime import date
 from typing import Any
 
 from django.contrib.auth.models import AbstractUser
 from django.core.validators import MaxValueValidator, MinValueValidator
 from django.db import models
 
+from shop.ports import check_port
 from shopmath.thermal.seat import LOCAL_OPENING
+from shopmath.verdict import gauge_uncertainty
 
 
 class Person(AbstractUser):
@@ -97,6 +101,7 @@ class Chiller(Equipment):
         SPRAY = "spray", "freeze spray"
 
     method = models.CharField(max_length=10, choices=Method)
+    places = models.PositiveSmallIntegerField("parts it holds", default=6, validators=[MinValueValidator(1), MaxValueValidator(99)])
     temperature_c = models.FloatField("temperature", validators=[MinValueValidator(-100), MaxValueValidator(10)])
 
 
@@ -189,7 +194,14 @@ class Compound(Equipment):
         SOLVENT = "solvent", "sealant, solvent-based"
         SILICONE = "silicone", "sealant, silicone"
 
+    class Strength(models.TextChoices):
+        UNKNOWN = "", "unknown"
+        MEDIUM = "medium", "medium"
+        HIGH = "high", "high"
+        HOT = "high temperature", "high, for heat"
+
     kind = models.CharField(max_length=10, choices=Kind)
+    strength = models.CharField(max_length=16, choices=Strength, blank=True, help_text="Of a retaining compound.")
     open_s = models.FloatField("open time", null=True, blank=True, validators=[MinValueValidator(10), MaxValueValidator(86400)])
     cure_s = models.FloatField("cures in", null=True, blank=True, validators=[MinValueValidator(60), MaxValueValidator(604800)])
     gap_mm = models.FloatField("fills up to", null=True, blank=True, validators=[MinValueValidator(0.01), MaxValueValidator(3)])
@@ -197,7 +209,7 @@ class Compound(Equipment):
 
 
 class Gauge(Equipment):
-    """What measures, with what it can resolve and when it was last checked."""
+    """What measures: what it can resolve, when it was last checked, and where it can be heard."""
 
     class Kind(models.TextChoices):
         CONTACT = "contact", "contact thermometer"
@@ -207,14 +219,29 @@ class Gauge(Equipment):
         CALLIPER = "calliper", "calliper"
         FEELER = "feeler", "feeler blades"
         DIAL = "dial", "dial gauge"
+        LOAD = "load", "load cell"
+        STAND = "stand", "balance stand"
 
     TEMPERATURE = ("contact", "infrared")
+    OF_SIZE = ("bore", "micrometer", "calliper")  # a dial shows differences, which an old check spoils little
+    KINDS = {"contact": "temperature", "infrared": "temperature", "load": "force", "stand": "angle"}
+    UNITS = {"temperature": "°C", "force": "N", "angle": "°", "length": "mm"}
+    CHECK_DAYS = 365
 
     kind = models.CharField(max_length=12, choices=Kind)
-    resolution = models.FloatField(help_text="Smallest step shown, mm or K.", validators=[MinValueValidator(1e-6)])
-    repeatability = models.FloatField(null=True, blank=True, help_text="Sample standard deviation, mm or K; empty if unknown.")
+    resolution = models.FloatField(help_text="Smallest step shown: mm, K, N or °.", validators=[MinValueValidator(1e-6)])
+    repeatability = models.FloatField(null=True, blank=True, help_text="Sample standard deviation, same unit; empty if unknown.")
     emissivity = models.FloatField(null=True, blank=True, validators=[MinValueValidator(0.05), MaxValueValidator(1.0)])
     last_checked = models.DateField(null=True, blank=True)
+    port = models.CharField(
+        "heard at",
+        max_length=120,
+        blank=True,
+        validators=[check_port],
+        help_text="/dev/ttyUSB0, COM3, socket://127.0.0.1:5331; empty: typed.",
+    )
+    baud = models.PositiveIntegerField(default=9600, validators=[MinValueValidator(300), MaxValueValidator(4_000_000)])
+    on_button = models.BooleanField("sends only on its button", default=False, help_text="Then each line it sends is kept at once.")
 
     class Meta(Equipment.Meta):
         constraints = [
@@ -223,5 +250,22 @@ class Gauge(Equipment):
         ]
 
     @property
+    def measures(self) -> str:
+        """The kind of quantity it gives."""
+        return self.KINDS.get(self.kind, "length")
+
+    @property
     def unit(self) -> str:
-        return "°C" if self.kind in self.TEMPERATURE else "mm"
+        return self.UNITS[self.measures]
+
+    def check_due(self, on: date) -> bool:
+        """Whether its last check is unknown or older than a year."""
+        return self.last_checked is None or (on - self.last_checked).days > self.CHECK_DAYS
+
+    def calibration(self, on: date) -> float:
+        """Standard uncertainty of its zero and scale, *estimate*: half a step for a gauge of size whose check is due."""
+        return self.resolution / 2 if self.kind in self.OF_SIZE and self.check_due(on) else 0.0
+
+    def unsure(self, on: date, repeats: Sequence[float] = ()) -> float:
+        """Expanded uncertainty of a reading, or of the mean of repeats at one place."""
+        return gauge_uncertainty(self.resolution, self.repeatability, repeats, self.calibration(on))

@@ -6,7 +6,7 @@ import uuid
 from dataclasses import dataclass
 from typing import Any
 
-from shop.models import Chiller, Driver, Equipment, Extractor, Gauge, Heater, Press, Puller, Shop, Splitter
+from shop.models import Blades, Chiller, Compound, Driver, Equipment, Extractor, Gauge, Heater, Press, Puller, PullIn, Shop, Splitter
 
 
 @dataclass(frozen=True)
@@ -21,6 +21,9 @@ class Shelves:
     splitters: tuple[Splitter, ...]
     extractors: tuple[Extractor, ...]
     presses: tuple[Press, ...]
+    compounds: tuple[Compound, ...]
+    blades: tuple[Blades, ...]
+    pull_ins: tuple[PullIn, ...]
 
 
 _kept: dict[str, Shelves] = {}
@@ -39,6 +42,9 @@ def shelves(shop: Shop) -> Shelves:
             tuple(Splitter.objects.filter(retired=False)),
             tuple(Extractor.objects.filter(retired=False)),
             tuple(Press.objects.filter(retired=False)),
+            tuple(Compound.objects.filter(retired=False)),
+            tuple(Blades.objects.filter(retired=False)),
+            tuple(PullIn.objects.filter(retired=False)),
         )
         _kept.clear()
         _kept[shop.stocked] = found

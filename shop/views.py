@@ -73,6 +73,7 @@ SHELVES: dict[str, Shelf] = {
         (
             ("Kind", _kind),
             ("Resolves", lambda it: f"{it.resolution:g} {it.unit}"),
+            ("Heard", lambda it: it.port or "typed"),
             ("Last checked", lambda it: f"{it.last_checked:%-d %b %Y}" if it.last_checked else "unknown"),
         ),
     ),

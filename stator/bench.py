@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import gzip
+import io
 import os
 import re
 import statistics
@@ -50,6 +51,7 @@ def core() -> None:
     from shopmath.thermal.ordering import HeatPart, one_heat
     from shopmath.thermal.plan import plan
     from shopmath.thermal.seat import curve, example_setup
+    from shopmath.thermal.sheet import replan
     from shopmath.truing import PressedCrank, Swing, decompose
 
     setup = example_setup()
@@ -70,6 +72,7 @@ def core() -> None:
         ("a turn of readings fitted", lambda: fit(turn, readings), "1"),
         ("two swings decomposed", lambda: decompose(Swing(0.06, 75), Swing(0.05, 262), crank, 0.0015), "1"),
         ("order of a heat with 12 parts", lambda: one_heat(parts), "10"),
+        ("what is left of it, two in, 40 s on", lambda: replan(parts, ["p0", "p1"], 40.0), "10"),
     ]:
         median, high = spread(act)
         print(f"{name:40} {median:7.2f} ms   95 % {high:6.2f}   (target {target})")
@@ -102,10 +105,25 @@ def pages(heading: str = "") -> dict[str, float]:
     work = f"/jobs/0412/heat-and-drop/{seat.pk}/"
     wanted = ["/", work, f"{work}pulse/?rev=0&live=1", f"{work}picture/?t=120", "/jobs/0420/heat-and-drop/", "/jobs/0412/log/"]
     wanted += ["/jobs/0412/card/", "/jobs/0412/export.json", f"/entries/{entry.pk if entry else 0}/sheet/", "/book-in/", "/shop/"]
-    wanted += ["/shop/tools/", "/cards/", "/find/?q=corrie+6204", "/jobs/0423/split/", "/jobs/0422/strip/", "/jobs/0421/bearings-out/"]
+    wanted += [
+        "/jobs/0428/heat-and-drop/0/",
+        "/jobs/0429/balance/",
+        "/jobs/0427/flywheel-on/",
+        "/jobs/0427/sheet/",
+        "/shop/tools/",
+        "/cards/",
+        "/find/?q=corrie+6204",
+        "/jobs/0423/split/",
+        "/jobs/0422/strip/",
+        "/jobs/0421/bearings-out/",
+    ]
     wanted += [
         "/jobs/0418/flywheel-off/",
         "/jobs/0424/true/",
+        "/jobs/0415/true/",
+        "/jobs/0425/inspect/",
+        "/jobs/0426/apart/",
+        "/gauges/",
         "/jobs/0423/run/",
         "/jobs/0423/pictures/",
         "/jobs/0422/tray/",
@@ -128,6 +146,107 @@ def pages(heading: str = "") -> dict[str, float]:
     return medians
 
 
+def gauge() -> None:
+    """From a reading kept to the drawing that shows it, ten a second, as a gauge with a button sends them."""
+    import uuid
+
+    from django.test import Client
+
+    from shop.models import Gauge, Person
+
+    client = Client()
+    client.force_login(Person.objects.get(username="skipper"))
+    client.cookies["paper"] = "wide"
+    client.post("/jobs/0424/true/act/", {"action": "again"}, headers={"HX-Request": "true"})
+    times = []
+    for turn in range(3):
+        for key in ("l", "r"):
+            for angle in range(0, 360, 45):
+                begun = time.perf_counter()
+                said = {"ask": f"{key}-{angle}", "text": f"0.0{angle // 10 + turn:02d}", "client_key": uuid.uuid4().hex}
+                answer = client.post("/jobs/0424/true/keep/", said, headers={"HX-Request": "true"})
+                assert b"<svg" in answer.content
+                times.append(1000 * (time.perf_counter() - begun))
+                time.sleep(max(0.0, 0.1 - (time.perf_counter() - begun)))
+    high = statistics.quantiles(times, n=20)[-1]
+    print(f"{'a reading to its drawing, ten a second':40} {statistics.median(times):7.2f} ms   95 % {high:6.2f}   (target 100)")
+    dial = Gauge.objects.get(kind="dial")
+    median, high = spread(lambda: client.get(f"/gauges/{dial.pk}/", {"device": "bench"}))
+    print(f"{'a gauge asked for its latest':40} {median:7.2f} ms   95 % {high:6.2f}")
+
+
+def run_screen() -> None:
+    """One heat for a whole half, hot: from Enter on a part to the next one on the screen, and what the page asks for every four seconds."""
+    import re
+    import uuid
+    from datetime import timedelta
+
+    from django.test import Client
+
+    from jobs.models import Timer
+    from shop.models import Person
+
+    client = Client()
+    client.force_login(Person.objects.get(username="skipper"))
+    client.cookies["paper"] = "wide"
+    heat = Timer.objects.get(job__number=428, key="heat")
+    Timer.objects.filter(pk=heat.pk).update(started_at=heat.started_at - timedelta(minutes=45))
+    sheet, partial = "/jobs/0428/heat-and-drop/0/", {"HX-Request": "true"}
+    page = client.post(f"{sheet}act/", {"action": "open"}, headers=partial).content.decode()
+    median, high = spread(lambda: client.get(f"{sheet}pulse/?rev=0&live=1", headers=partial))
+    print(f"{'the run screen asked for anew':40} {median:7.2f} ms   95 % {high:6.2f}   (target 100)")
+    times = []
+    while found := re.search(r'name="ask" value="(home-\w+)"', page):
+        said = {"ask": found[1], "text": "in" if found[1].startswith("home-c") else "dropped", "client_key": uuid.uuid4().hex}
+        begun = time.perf_counter()
+        page = client.post(f"{sheet}keep/", said, headers=partial).content.decode()
+        times.append(1000 * (time.perf_counter() - begun))
+    label = f"Enter on each of {len(times)} parts, to the next"
+    print(f"{label:40} {statistics.median(times):7.2f} ms   worst {max(times):6.2f}   (target 100)")
+
+
+def leaving() -> None:
+    """A job's sheet as PDF and the whole job as ZIP, with 300 readings and 40 photos in it."""
+    import uuid
+
+    from django.core.files.base import ContentFile
+    from django.utils import timezone
+    from PIL import Image
+
+    from exchange.job_zip import job_as_zip
+    from exchange.report.data import report_of
+    from exchange.report.pdf import report_pdf
+    from exchange.report.views import JOB
+    from jobs.models import Job, Photo, Reading
+    from shop.models import Person
+
+    job, who = Job.objects.get(number=427), Person.objects.get(username="skipper")
+    entry = job.entries.filter(signed_at=None).first()
+    have = Reading.objects.filter(entry__job=job).count()
+    Reading.objects.bulk_create(
+        Reading(entry=entry, ask=f"extra{n}", text="0.1", kind="length", unit="mm", canonical=0.1, by=who, client_key=uuid.uuid4().hex)
+        for n in range(max(0, 300 - have))
+    )
+    pictures = []
+    for size in ((2000, 1500), (320, 240)):
+        out = io.BytesIO()
+        Image.effect_noise(size, 40).convert("RGB").save(out, "JPEG", quality=85)
+        pictures.append(out.getvalue())
+    for index in range(40):
+        photo = Photo(job=job, caption=f"Picture {index}", width=2000, height=1500, by=who)
+        photo.image.save(f"bench{index}.jpg", ContentFile(pictures[0]), save=False)
+        photo.thumb.save(f"bench{index}-s.jpg", ContentFile(pictures[1]), save=False)
+        photo.save()
+
+    def sheet() -> bytes:
+        return report_pdf(report_of(JOB.get(pk=job.pk), who, timezone.now()))
+
+    median, high = spread(sheet, 5)
+    print(f"{'sheet as PDF, 300 readings, 40 photos':40} {median:7.0f} ms   95 % {high:6.0f}   (target 2000)")
+    median, high = spread(lambda: job_as_zip(JOB.get(pk=job.pk), who, timezone.now()), 5)
+    print(f"{'the whole job as ZIP':40} {median:7.0f} ms   95 % {high:6.0f}")
+
+
 def large(small: dict[str, float]) -> None:
     """The same pages in a shop of many years, against their time in the small one."""
     from jobs.models import Photo, Reading
@@ -144,8 +263,7 @@ def large(small: dict[str, float]) -> None:
 
 def served(port: int, data: str) -> None:
     """First-load bytes and memory, from the real server."""
-    python = Path(sys.executable)
-    command = [str(python.with_name("waitress-serve")), f"--listen=127.0.0.1:{port}", "--threads=16", "stator.wsgi:application"]
+    command = [sys.executable, "manage.py", "serve", "--listen", f"127.0.0.1:{port}"]
     server = subprocess.Popen(command, env={**os.environ, "STATOR_DATA": data, "DJANGO_SETTINGS_MODULE": "stator.settings"})
     base = f"http://127.0.0.1:{port}"
     try:
@@ -205,6 +323,9 @@ def main() -> None:
         call_command("load_demo")
         call_command("collectstatic", interactive=False, verbosity=0)
         small = pages()
+        gauge()
+        run_screen()
+        leaving()
         served(int(os.environ.get("STATOR_BENCH_PORT", "8917")), data)
         large(small)
 

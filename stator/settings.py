@@ -42,6 +42,7 @@ INSTALLED_APPS = [
     "jobs",
     "stations",
     "exchange",
+    "instruments",
 ]
 MIDDLEWARE = [
     "django.middleware.security.SecurityMiddleware",

@@ -6,6 +6,7 @@ urlpatterns = [
     path("", include("jobs.urls")),
     path("", include("shop.urls")),
     path("", include("exchange.urls")),
+    path("", include("instruments.urls")),
     path("", include("stations.urls")),
 ]
 handler404 = "ui.views.not_found"
