@@ -11,23 +11,25 @@ from collections.abc import Callable
 from dataclasses import dataclass, field
 from datetime import datetime
 from functools import cached_property
-from typing import Any
+from typing import Any, ClassVar
 
 from django.utils.safestring import SafeString
 
-from engines.models import Seat
+from engines.models import Seat, Spec
 from jobs import log
 from jobs.models import Entry, Job, Reading, RunStation, Timer
 from shop.models import Gauge, Person, Shop
+from shop.shelves import shelves
 from shopmath.checks import BadInput
 from shopmath.quantity import Quantity, decimals, parse
+from stations.kept import Kept
 from stations.pieces import COMMANDS, MOST_PIECES, WORD, Action, Ask, Caution, Method, Option, Plate, Row, Scale, Trace
 
 __all__ = ["COMMANDS", "WORD", "Action", "Ask", "Caution", "Method", "Option", "Plate", "Row", "Scale", "Station", "Trace", "Work"]
 
 
 @dataclass
-class Work(ABC):
+class Work(Kept, ABC):
     """A station bound to a job, a seat and a person, now."""
 
     station: Station
@@ -40,6 +42,7 @@ class Work(ABC):
     shop: Shop
     readings: list[Reading] = field(default_factory=list)
     timers: list[Timer] = field(default_factory=list)
+    open_when_sealed: ClassVar[bool] = False  # whether anything may be done here on a job that was handed over
     papers: tuple[str, ...] = ("wide", "narrow")  # which sizes of the drawing this device may need
 
     def __post_init__(self) -> None:
@@ -79,6 +82,10 @@ class Work(ABC):
     def methods(self) -> tuple[Method, ...]:
         return ()
 
+    def tabs(self) -> Method | None:
+        """Parts of the work that are taken up one at a time, as tabs over the drawing."""
+        return None
+
     def traces(self) -> tuple[Trace, ...]:
         return ()
 
@@ -101,7 +108,16 @@ class Work(ABC):
 
     def extra_for(self, ask: Ask, quantity: Quantity, data: dict[str, str]) -> tuple[Gauge | None, dict[str, Any]]:
         """Gauge and corrections kept with a reading."""
-        return None, {}
+        return self.gauge_for(ask), {}
+
+    def gauge_for(self, ask: Ask) -> Gauge | None:
+        """What a reading is taken with: the gauge chosen, else one of the right kind that can be heard, else the first of that kind."""
+        for kind in ask.gauges:
+            found = [gauge for gauge in shelves(self.shop).gauges if gauge.kind == kind]
+            chosen = str(self.choices.get(f"gauge-{kind}", ""))
+            if found:
+                return next((gauge for gauge in found if str(gauge.pk) == chosen), None) or max(found, key=lambda gauge: bool(gauge.port))
+        return None
 
     def check(self, ask: Ask, quantity: Quantity) -> None:
         """Refuse a value that cannot be, with `BadInput`."""
@@ -126,15 +142,6 @@ class Work(ABC):
         return self.plate()
 
     @property
-    def heat(self) -> int:
-        """Which attempt this is."""
-        return int(self.choices.get("heat", 1))
-
-    @property
-    def choices(self) -> dict[str, Any]:
-        return self.entry.choices if self.entry else {}
-
-    @property
     def signed(self) -> bool:
         return bool(self.entry and self.entry.is_signed)
 
@@ -142,31 +149,45 @@ class Work(ABC):
     def address(self) -> str:
         return f"/jobs/{self.job.tag}/{self.station.key}/" + (f"{self.seat.pk}/" if self.seat else "")
 
-    def live(self, key: str, every_heat: bool = False) -> list[Reading]:
-        """Readings of an ask that still stand, oldest first."""
-        return [
-            reading
-            for reading in self.readings
-            if reading.ask == key and not reading.withdrawn_at and (every_heat or reading.heat == self.heat)
-        ]
+    def signed_result(self, station: str) -> dict[str, Any]:
+        """What another station of this job was signed with last; empty when it was not."""
+        entries = Entry.objects.filter(job=self.job, station__key=station, signed_at__isnull=False)
+        entry = entries.order_by("-signed_at").first()
+        return entry.result if entry else {}
 
-    def last(self, key: str) -> Reading | None:
-        return next(iter(reversed(self.live(key))), None)
+    @cached_property
+    def specs(self) -> list[Spec]:
+        """The card's figures."""
+        return list(self.job.card.specs.all())
 
-    def value(self, key: str) -> float | None:
-        reading = self.last(key)
-        return reading.canonical if reading else None
+    def spec(self, *words: str) -> Spec | None:
+        """The figure of the card whose name has one of these words."""
+        return next((each for each in self.specs if any(word in each.name.lower() for word in words)), None)
 
-    def timer(self, key: str) -> Timer | None:
-        return next((timer for timer in self.timers if timer.key == key and timer.heat == self.heat), None)
+    def gauge_methods(self) -> tuple[Method, ...]:
+        """Which gauge is in use, where the shelf has more than one of a kind."""
+        methods = []
+        for kind in dict.fromkeys(kind for ask in self.wanted for kind in ask.gauges):
+            found = [gauge for gauge in shelves(self.shop).gauges if gauge.kind == kind]
+            if len(found) > 1:
+                using = self.gauge_for(Ask("", "", gauges=(kind,)))
+                options = tuple(Option(str(each.pk), each.name, f"{each.resolution:g} {each.unit}") for each in found)
+                methods.append(Method(f"gauge-{kind}", found[0].get_kind_display().capitalize(), options, str(using.pk if using else "")))
+        return tuple(methods)
 
     def skipped(self) -> list[str]:
         return list(self.choices.get("skipped", []))
 
     def open_asks(self) -> list[Ask]:
-        """What is still to be asked in turn."""
+        """What is still to be asked, in turn: where places are read several times, round after round; a list until it is left."""
         done = self.skipped()
-        return [ask for ask in self.wanted if not ask.quiet and (ask.repeats or (not self.last(ask.key) and ask.key not in done))]
+        waiting = (ask for ask in self.wanted if not ask.quiet and ask.key not in done)
+        found = [ask for ask in waiting if ask.repeats or len(self.live(ask.key)) < ask.times]
+        if not found or found[0].times == 1:
+            return found
+        rounds = [ask for ask in found if ask.times == found[0].times]
+        rounds.sort(key=lambda ask: len(self.live(ask.key)))
+        return [*rounds, *(ask for ask in found if ask.times != found[0].times)]
 
     def ask_for(self, key: str | None) -> Ask | None:
         """The ask jumped to, else the next in turn."""
@@ -199,7 +220,9 @@ class Work(ABC):
         if ask.kind == "count":
             if not text.strip().isdecimal() or int(text) > MOST_PIECES:
                 raise BadInput(ask.key, f"A whole number is wanted, such as {ask.example or 12}; {text.strip()!r} was typed.")
-            return Quantity(float(text), "", float(text), text.strip(), "count")
+            counted = Quantity(float(text), "", float(text), text.strip(), "count")
+            self.check(ask, counted)
+            return counted
         if ask.is_words:
             if not text.strip():
                 raise BadInput(ask.key, "Nothing was typed.")
@@ -216,7 +239,10 @@ class Work(ABC):
         if reading.kind == "count":
             return f"{reading.canonical:.0f}"
         step = reading.gauge.resolution if reading.gauge else (ask.resolution if ask else 0.001)
-        unit = {"temperature": " °C", "length": " mm", "time": " s"}.get(reading.kind, "")
+        if reading.kind in ("force", "mass"):  # kept in N and kg, read in kN and g
+            scaled, step, unit = (1e-3, step / 1000, "kN") if reading.kind == "force" else (1e3, 1.0, "g")
+            return f"{reading.canonical * scaled:.{decimals(step)}f} {unit}"
+        unit = {"temperature": " °C", "length": " mm", "time": " s", "angle": "°"}.get(reading.kind, "")
         return f"{reading.canonical:.{decimals(step)}f}{unit}"
 
     def sheet(self) -> list[Row]:
@@ -280,6 +306,11 @@ class Work(ABC):
         plate = self.verdict()
         self.entry = log.sign(self.entry, self.person, plate.state, plate.words, plate.line or plate.move, self.result(), at=self.now)
 
+    def supersede(self, reason: str) -> None:
+        """Begin a new entry in place of the signed one."""
+        if self.entry:
+            log.supersede(self.entry, self.person, reason)
+
     def settle(self) -> None:
         """Write where the station stands, for the run and the bench page."""
         plate = self.call
@@ -293,7 +324,7 @@ class Work(ABC):
     def every_seat_signed(self) -> bool:
         """Whether a station that goes seat by seat has nothing open or unbegun."""
         seats = Seat.objects.filter(card=self.job.card).count()
-        signed = self.stage.entries.filter(signed_at__isnull=False).values("seat").distinct().count()
+        signed = self.stage.entries.filter(signed_at__isnull=False, seat__isnull=False).values("seat").distinct().count()
         return signed >= seats and not self.stage.entries.filter(signed_at__isnull=True).exists()
 
 
@@ -306,7 +337,16 @@ class Station:
     binds: Callable[..., Work]
     by_seat: bool = False
     built: bool = True
+    whole: Callable[..., Work] | None = None  # of a station that goes seat by seat: the work on all of them at once
+
+    @property
+    def goes_whole(self) -> bool:
+        return self.whole is not None
+
+    def binding(self, seat: Seat | None) -> Callable[..., Work]:
+        """What the work on a seat is, or on all of them at once."""
+        return self.whole if self.whole and seat is None else self.binds
 
     def bind(self, job: Job, stage: RunStation, seat: Seat | None, person: Person, now: datetime, entry: Entry | None = None) -> Work:
         entry = entry or log.current_entry(stage, seat)
-        return self.binds(self, job, stage, seat, entry, person, now, Shop.current())
+        return self.binding(seat)(self, job, stage, seat, entry, person, now, Shop.current())

@@ -18,7 +18,8 @@ from stations.heat_and_drop.words import minutes
 from stations.registry import BY_KEY, STATIONS
 from ui.svg import Sheet
 
-TRACK, LEFT, STEP = 974.0, 12.0, 57.4
+TRACK, LEFT = 974.0, 12.0
+STEP = 918.0 / (len(STATIONS) - 1)  # the last one keeps room for its name
 NEAR_PX = 6.6  # a letter of the next move
 HOURS = 3
 FEW = 5  # engines that have room for tall lines

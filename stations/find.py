@@ -8,7 +8,7 @@ from django.shortcuts import render
 from django.views.decorators.http import require_GET
 
 from engines.models import Seat
-from jobs.models import Job
+from jobs.models import Job, Reading
 
 MOST = 20
 
@@ -22,7 +22,9 @@ def find(request: HttpRequest) -> HttpResponse:
         jobs = Job.objects.select_related("card").order_by("-number")
         for word in asked.split()[:6]:
             wanted = Q(card__name__icontains=word) | Q(card__summary__icontains=word) | Q(complaint__icontains=word)
-            wanted |= Q(comes_back__icontains=word) | Q(card__in=Seat.objects.filter(designation__icontains=word).values("card"))
+            seats = Seat.objects.filter(Q(designation__icontains=word) | Q(name__icontains=word))
+            notes = Reading.objects.filter(kind="words", text__icontains=word, withdrawn_at=None)
+            wanted |= Q(comes_back__icontains=word) | Q(card__in=seats.values("card")) | Q(pk__in=notes.values("entry__job"))
             if word.isdecimal():
                 wanted |= Q(number=int(word))
             jobs = jobs.filter(wanted)

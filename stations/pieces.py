@@ -31,7 +31,11 @@ class Option:
 
 @dataclass(frozen=True)
 class Ask:
-    """One reading wanted: what to measure, where, of what kind. `quiet` ones are not asked in turn but can be jumped to."""
+    """One reading wanted: what to measure, where, of what kind. `quiet` ones are not asked in turn but can be jumped to.
+
+    `gauges` are the kinds of gauge it is taken with. `times` readings at one place are averaged. `peak` takes a gauge's highest so far.
+    `enter` is the answer that Enter alone gives, for hands that are full.
+    """
 
     key: str
     words: str
@@ -45,6 +49,10 @@ class Ask:
     quiet: bool = False
     resolution: float = 0.001
     example: str = ""
+    gauges: tuple[str, ...] = ()
+    times: int = 1
+    peak: bool = False
+    enter: str = ""  # the answer that Enter alone gives
 
     @property
     def is_words(self) -> bool:

@@ -3,13 +3,24 @@
 from __future__ import annotations
 
 from jobs.models import Job, RunStation
+from stations.apart.station import STATION as APART
+from stations.balance.station import STATION as BALANCE
 from stations.base import Station
 from stations.bearings_out.station import STATION as BEARINGS_OUT
 from stations.by_hand.station import by_hand
+from stations.centre.station import STATION as CENTRE
+from stations.close.station import STATION as CLOSE
+from stations.crank_in.station import STATION as CRANK_IN
+from stations.end_float.station import STATION as END_FLOAT
 from stations.flywheel_off.station import STATION as FLYWHEEL_OFF
+from stations.flywheel_on.station import STATION as FLYWHEEL_ON
+from stations.hand_over.station import STATION as HAND_OVER
 from stations.heat_and_drop.station import STATION as HEAT_AND_DROP
+from stations.inspect.station import STATION as INSPECT
+from stations.seals.station import STATION as SEALS
 from stations.split.station import STATION as SPLIT
 from stations.strip.station import STATION as STRIP
+from stations.together.station import STATION as TOGETHER
 from stations.true.station import STATION as TRUE
 
 BOOK_IN = "book-in"
@@ -19,27 +30,28 @@ STATIONS: tuple[Station, ...] = (
     SPLIT,
     STRIP,
     BEARINGS_OUT,
-    by_hand("inspect", "Inspect"),
-    by_hand("apart", "Apart"),
+    INSPECT,
+    APART,
+    TOGETHER,
     TRUE,
     HEAT_AND_DROP,
-    by_hand("seals", "Seals"),
-    by_hand("end-float", "End float"),
-    by_hand("crank-in", "Crank in"),
-    by_hand("close", "Close"),
-    by_hand("centre", "Centre"),
-    by_hand("balance", "Balance"),
-    by_hand("flywheel-on", "Flywheel on"),
-    by_hand("hand-over", "Hand over"),
+    SEALS,
+    END_FLOAT,
+    CRANK_IN,
+    CLOSE,
+    CENTRE,
+    BALANCE,
+    FLYWHEEL_ON,
+    HAND_OVER,
 )
 BY_KEY = {station.key: station for station in STATIONS}
 
 _WHOLE = [station.key for station in STATIONS]
 WORK_ORDERS: dict[str, tuple[str, list[str]]] = {
     "bottom-end": ("Bottom end with crank rebuild", [key for key in _WHOLE if key != "balance"]),
-    "bearings": ("Bearings and seals only", [key for key in _WHOLE if key not in ("apart", "true", "balance")]),
+    "bearings": ("Bearings and seals only", [key for key in _WHOLE if key not in ("apart", "together", "true", "balance")]),
     "heat": ("One bearing, cases already bare", [BOOK_IN, "heat-and-drop", "seals", "hand-over"]),
-    "crank": ("Crank truing only", [BOOK_IN, "inspect", "apart", "true", "hand-over"]),
+    "crank": ("Crank truing only", [BOOK_IN, "inspect", "apart", "together", "true", "hand-over"]),
     "flywheel": ("Flywheel only", [BOOK_IN, "flywheel-off", "balance", "flywheel-on", "hand-over"]),
 }
 

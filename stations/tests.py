@@ -144,10 +144,10 @@ class TheBench(TestCase):
 
 
 class TheDemo(TestCase):
-    def test_it_has_nine_engines_a_heat_in_progress_and_every_page_answers_in_few_questions(self):
+    def test_it_has_fourteen_engines_a_heat_in_progress_and_every_page_answers_in_few_questions(self):
         now = timezone.now()
         Shed("gannet-and-gull-7").fill(now)
-        self.assertEqual(Job.objects.filter(gone_at=None).count(), 9)
+        self.assertEqual(Job.objects.filter(gone_at=None).count(), 14)
         self.client.force_login(person("skipper"))
         heat = Job.objects.get(number=412).timers.get(key="heat")
         self.assertGreater(heat.due_at, now)

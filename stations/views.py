@@ -15,12 +15,15 @@ from django.views.decorators.http import require_GET, require_POST
 from engines.models import Seat
 from jobs import log
 from jobs.models import Job, Reading
+from shop.models import Gauge
 from shopmath.checks import BadInput
 from stations.base import COMMANDS, WORD, Ask, Work
 from stations.photo_pages import pinned
 from stations.registry import BOOK_IN, BY_KEY, at_station
 
 JOB = Job.objects.select_related("card").prefetch_related("run", "card__seats", "timers")
+WHOLE = 0  # in the place of a seat: all of them at once
+SEALED = "This job has been handed over and is sealed. What you typed is still here; an owner opens it again at Hand over, with the reason."
 MOVED_ON = "This was signed meanwhile, perhaps on another device. What you typed is still here; supersede the entry to change it."
 
 
@@ -63,13 +66,14 @@ def page_data(work: Work, ask: str | None = None, error: BadInput | None = None,
         "asked_at": len(in_turn) - left + 1 if left else len(in_turn),
         "asked_of": len(in_turn),
         "before": work.last(asked.key) if asked else None,
+        "hears": _heard_by(work, asked),
         "error": error,
         "typed": typed,
         "client_key": uuid.uuid4().hex,
         "run": run,
         "seats": seats,
         "slider": work.slider(),
-        "timers": [timer for timer in work.job.timers.all() if not timer.ended_at],
+        "timers": [timer for timer in work.job.timers.all() if not timer.ended_at and not timer.long_over(timezone.now())],
         "pictures": [(photo, pinned(photo)) for photo in work.job.photos.filter(station=work.stage).prefetch_related("pins")],
         "commands": COMMANDS,
         "now": timezone.now(),
@@ -78,10 +82,16 @@ def page_data(work: Work, ask: str | None = None, error: BadInput | None = None,
     }
 
 
+def _heard_by(work: Work, ask: Ask | None) -> Gauge | None:
+    """The gauge whose line feeds the strip now."""
+    gauge = work.gauge_for(ask) if ask and not ask.options else None
+    return gauge if gauge and gauge.port else None
+
+
 def _onward(work: Work, seats: list[Seat]) -> tuple[str, str] | None:
     """Where to go once this is signed: the next seat without an entry, else the next station ahead."""
-    begun = set(work.stage.entries.values_list("seat_id", flat=True)) if seats else set()
-    seat = next((each for each in seats if each.pk not in begun), None)
+    signed = set(work.stage.entries.filter(signed_at__isnull=False).values_list("seat_id", flat=True)) if seats else set()
+    seat = next((each for each in seats if each.pk not in signed), None)
     if seat:
         return f"/jobs/{work.job.tag}/{work.station.key}/{seat.pk}/", seat.name
     stage = next((each for each in work.job.run.all() if each.state in ("now", "ahead", "waits") and each.pk != work.stage.pk), None)
@@ -109,6 +119,9 @@ def on_work(view: Any) -> Any:
     @wraps(view)
     def wrapped(request: HttpRequest, tag: str, key: str, seat: int | None = None, **more: Any) -> HttpResponse:
         work = find_work(request, tag, key, seat)
+        if work.job.gone_at and not work.open_when_sealed:
+            typed = request.POST.get("text", "")
+            return show(request, work, error=BadInput("sealed", SEALED), typed=typed)
         try:
             return view(request, work, **more)  # type: ignore[no-any-return]
         except log.Signed:
@@ -141,10 +154,25 @@ def station_page(request: HttpRequest, tag: str, key: str, seat: int | None = No
     work = find_work(request, tag, key, seat)
     if key == BOOK_IN:
         return redirect("card", tag=tag)
-    if work.station.by_seat and not work.seat:
+    if work.station.by_seat and not work.seat and not (work.station.whole and seat == WHOLE):
+        if _all_at_once(work):
+            return redirect("seat", tag=work.job.tag, key=key, seat=WHOLE)
         first = _seat_in_hand(work)
         return redirect("seat", tag=work.job.tag, key=key, seat=first.pk) if first else redirect("card", tag=tag)
     return show(request, work, request.GET.get("ask"))
+
+
+def _all_at_once(work: Work) -> bool:
+    """Whether a station that goes seat by seat is best taken up whole: it is begun so, or two seats of one half wait untouched."""
+    if not work.station.whole:
+        return False
+    begun: dict[int | None, Any] = dict(work.stage.entries.order_by("opened_at").values_list("seat_id", "signed_at"))
+    if None in begun:
+        return begun[None] is None
+    if any(signed is None for signed in begun.values()):
+        return False
+    waiting = [seat.half for seat in work.job.card.seats.all() if seat.on == Seat.On.CASE and seat.pk not in begun]
+    return len(waiting) > len(set(waiting))
 
 
 def _seat_in_hand(work: Work) -> Seat | None:
@@ -185,14 +213,16 @@ def keep(request: HttpRequest, work: Work) -> HttpResponse:
         return show(request, work, ask.key, error, text)
     entry = work.entry
     assert entry is not None
+    heard = {"heard": True} if request.POST.get("heard") else {}
     reading = log.keep_reading(
-        entry, work.person, ask.key, quantity, client_key, heat=work.heat, gauge=gauge, extra={**extra, "asked": ask.words}
+        entry, work.person, ask.key, quantity, client_key, heat=work.heat, gauge=gauge, extra={**extra, **heard, "asked": ask.words}
     )
     if not ask.repeats:
-        for older in work.live(ask.key):
+        standing = work.live(ask.key)
+        for older in standing if len(standing) >= ask.times else ():
             log.withdraw(older)
-    work = again(work)
-    work.after_keep(reading)
+    if type(work).after_keep is not Work.after_keep:
+        again(work).after_keep(reading)
     return _settled(request, work)
 
 
@@ -204,13 +234,14 @@ def _is_command(work: Work, ask: Ask, typed: str) -> bool:
 
 
 def _settled(request: HttpRequest, work: Work, ask: str | None = None, event: str = "") -> HttpResponse:
+    """The screen after a write: read afresh once, where it stands written down."""
     fresh = again(work)
     fresh.settle()
-    return show(request, again(fresh), ask, event=event)
+    return show(request, fresh, ask, event=event)
 
 
 def _skip(request: HttpRequest, work: Work, ask: Ask) -> HttpResponse:
-    if ask.repeats:
+    if ask.repeats and not ask.optional:
         return show(request, work)
     if not ask.optional:
         return show(request, work, ask.key, BadInput(ask.key, f"{ask.words}: this one is needed."))
@@ -291,7 +322,8 @@ def undo(request: HttpRequest, work: Work) -> HttpResponse:
 def choose(request: HttpRequest, work: Work) -> HttpResponse:
     """One method, one option."""
     chosen = {}
-    for method in work.methods():
+    tabs = work.tabs()
+    for method in (*work.methods(), *([tabs] if tabs else [])):
         value = request.POST.get(method.key)
         if value is not None:
             if value not in [option.key for option in method.options]:
@@ -323,7 +355,10 @@ def supersede(request: HttpRequest, work: Work) -> HttpResponse:
         return show(request, work)
     if not reason:
         return show(request, work, error=BadInput("reason", "Say in a few words why the signed entry no longer holds."))
-    log.supersede(work.entry, work.person, reason)
+    try:
+        work.supersede(reason)
+    except BadInput as error:
+        return show(request, work, error=error)
     return _settled(request, work)
 
 

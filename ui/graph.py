@@ -52,3 +52,27 @@ class Axes:
                 sheet.text((x, bottom + 19), f"{count:g}", "tick", "middle")
             count = round(count + x_step, 9)
         sheet.text((self.left + self.width, bottom + 19), x_unit, "tick", "end")
+
+
+@dataclass(frozen=True)
+class Rule:
+    """A figure between its limits on a rule: the window they leave, the value with its doubt. From `low` to `high` on the paper."""
+
+    y: float
+    left: float
+    right: float
+    low: float
+    high: float
+
+    def x(self, value: float) -> float:
+        return self.left + (self.right - self.left) * (value - self.low) / (self.high - self.low)
+
+    def draw(self, sheet: Sheet, limits: tuple[float, float], value: float, doubt: float, limit_words: tuple[str, str]) -> None:
+        sheet.line((self.left, self.y), (self.right, self.y), "axis thin")
+        sheet.rect(self.x(limits[0]), self.y - 12, self.x(limits[1]) - self.x(limits[0]), 24, "window")
+        for limit, words, anchor, aside in zip(limits, limit_words, ("end", "start"), (-6, 6), strict=True):
+            sheet.line((self.x(limit), self.y - 20), (self.x(limit), self.y + 20), "axis")
+            sheet.text((self.x(limit) + aside, self.y + 31), words, "tick", anchor)
+        sheet.line((self.x(value - doubt), self.y), (self.x(value + doubt), self.y), "ink bold")
+        sheet.circle((self.x(value), self.y), 7, "ink solid")
+        sheet.text((self.x(value), self.y - 22), f"{value:.3f}", "halo reading-label ink", "middle")

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import math
-from collections.abc import Iterable, Iterator
+from collections.abc import Callable, Iterable, Iterator
 from contextlib import contextmanager
 from html import escape
 
@@ -91,8 +91,8 @@ class Sheet:
 
     @contextmanager
     def link(self, href: str, label: str, target: str = "#work") -> Iterator[None]:
-        """What is drawn inside can be tapped; it swaps the working screen in place."""
-        more = f'hx-get="{escape(href)}" hx-target="{target}" hx-swap="outerHTML"'
+        """What is drawn inside can be tapped; it swaps the working screen in place, or leads elsewhere when nothing is to be swapped."""
+        more = f'hx-get="{escape(href)}" hx-target="{target}" hx-swap="outerHTML"' if target else ""
         self._links = True
         self._parts.append(f'<a href="{escape(href)}" class="spot" aria-label="{escape(label)}" {more}>')
         yield
@@ -109,9 +109,22 @@ class Sheet:
         return mark_safe(head + defs + "".join(self._parts) + "</svg>")  # noqa: S308  every part was escaped on its way in
 
 
+def bar(a: float, b: float, top: float, bottom: float) -> list[Point]:
+    """An upright rectangle between two x, whichever is the left one."""
+    return [(a, top), (b, top), (b, bottom), (a, bottom)]
+
+
 def papers(sheets: dict[str, SafeString]) -> SafeString:
     """A drawing in the sizes a device may need; the theme shows the one that fits."""
     return mark_safe("".join(f'<div class="{name}">{sheet}</div>' for name, sheet in sheets.items()))  # noqa: S308  rendered sheets
+
+
+PAPERS = {"wide": 760.0, "narrow": 430.0}  # width of the drawing on each
+
+
+def on_papers(names: Iterable[str], sheet: Callable[[str, float], SafeString]) -> SafeString:
+    """A drawing made for each paper a device may need, by its name and width."""
+    return papers({name: sheet(name, PAPERS[name]) for name in names})
 
 
 def wrapped(text: str, letters: int) -> list[str]:

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from typing import TYPE_CHECKING
 
+from engines.models import Seat
 from shopmath.seals import CLOCKS
 from stations.base import Ask, Option
 
@@ -27,6 +28,14 @@ OUTCOME = (
 )
 HIT = (Option("no", "no", "by the tight ring only"), Option("yes", "yes", "through the balls"))
 SEAT_LOOK = (Option("sound", "smooth, tight marks"), Option("spun", "polished or spun"), Option("scored", "scored or cracked"))
+
+
+def _faced(seat: Seat, quiet: bool) -> Ask:
+    """Which way round it sat: by what the card goes by, else by its marking."""
+    what = seat.faces.partition("_")[0] or "marking"
+    words = {"marking": "Its marking", "cage": "Its open cage side", "shield": "Its shield"}[what]
+    options = (Option(f"{what}_out", "to the outside"), Option(f"{what}_in", "to the inside"))
+    return Ask("faced", f"{words} faces", "as found, before it is moved", "words", "", True, "not seen", options, quiet=quiet)
 
 
 def asks(work: BearingsOut) -> list[Ask]:
@@ -95,6 +104,7 @@ def asks(work: BearingsOut) -> list[Ask]:
         ),
         Ask("bottom", "Can it be reached?", f"the card says: {work.seat.get_bottom_display()}", "words", "", options=BOTTOM, quiet=later),
         Ask("shields", "The bearing is", f"{work.bearing.designation} by the card", "words", "", options=SHIELDS, quiet=later),
+        _faced(work.seat, quiet=later),
         Ask(
             "keep",
             "The bearing is to be",

@@ -7,7 +7,7 @@ from typing import TYPE_CHECKING
 from django.utils.safestring import SafeString
 
 from shopmath.seals import CLOCKS
-from ui.svg import Sheet, papers
+from ui.svg import Sheet, on_papers
 
 if TYPE_CHECKING:
     from stations.bearings_out.station import BearingsOut
@@ -16,7 +16,7 @@ OUTER_PX = 150.0  # half the outside of the bearing, as drawn
 
 
 def draw(work: BearingsOut) -> SafeString:
-    return papers({name: _sheet(work, name, 760.0 if name == "wide" else 430.0) for name in work.papers})
+    return on_papers(work.papers, lambda name, width: _sheet(work, name, width))
 
 
 def _sheet(work: BearingsOut, name: str, width: float) -> SafeString:

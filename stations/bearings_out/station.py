@@ -183,6 +183,9 @@ class BearingsOut(Work):
             raised("what holds the bearing", self.said("retained"), self.seat.get_stop_display())
         if self.said("bottom") and self.seat.bottom and self.said("bottom") != self.seat.bottom:
             raised("behind the bearing", self.said("bottom"), self.seat.get_bottom_display())
+        faced = self.said("faced")
+        if faced and self.seat.faces and faced != self.seat.faces:
+            raised("way round of the bearing", str(dict(Seat.Faces.choices)[faced]), self.seat.get_faces_display())
         marking = self.said("marking")
         if marking and "".join(marking.upper().split()) != "".join(self.bearing.designation.upper().split()):
             raised("marking of the bearing", marking, self.bearing.designation)

@@ -5,9 +5,12 @@ from __future__ import annotations
 from typing import Any
 
 from django import forms
+from django.forms.models import model_to_dict
 
-from engines.models import EngineCard, Mark, Seal, Spec, case_metals
+from engines.models import EngineCard, Fitted, Mark, Seal, Spec, case_metals
+from shopmath import materials
 from shopmath.checks import BadInput
+from shopmath.iso286 import limits
 from shopmath.quantity import parse
 from ui.fields import QuantityField
 
@@ -188,6 +191,89 @@ class SealForm(forms.ModelForm):
     def save(self, commit: bool = True) -> Seal:
         self.instance.card = self.card
         found: Seal = super().save(commit)
+        return found
+
+
+class FittedForm(forms.ModelForm):
+    """A pin, bush, plug or rubber bush: how it fits, how it is turned, what goes on it."""
+
+    prefix = "fitted"
+    d_mm = QuantityField("length", "mm", low=0.9, high=200, label="Outside")
+    bore_mm = QuantityField("length", "mm", low=-0.001, high=199, required=False, label="Inside", help_text="empty when it is solid")
+    length_mm = QuantityField("length", "mm", low=0.9, high=300, label="Length")
+    depth_mm = QuantityField("length", "mm", low=-60, high=60, required=False, label="Its end below the face", help_text="0 is flush")
+    depth_within_mm = QuantityField("length", "mm", low=0.009, high=10, required=False, label="within", initial="0.3")
+    metal = forms.ChoiceField(choices=[(key, materials.get(key).name) for key in Fitted.METALS], label="Metal", required=False)
+
+    class Meta:
+        model = Fitted
+        fields = (
+            "name",
+            "kind",
+            "half",
+            "loads_from",
+            "d_mm",
+            "bore_mm",
+            "length_mm",
+            "metal",
+            "hole_code",
+            "part_code",
+            "depth_mm",
+            "depth_within_mm",
+            "turned",
+            "angle_deg",
+            "angle_within_deg",
+            "either_end",
+            "order",
+            "after",
+            "source",
+        )
+        labels = {
+            "name": "Which part",
+            "half": "It sits in the",
+            "after": "It goes in after the bearing of",
+            "turned": "What is turned",
+            "angle_deg": "It points to, degrees",
+            "source": "Where these are from",
+        }
+        help_texts = {"angle_deg": "counter-clockwise from the right, as the face is drawn; empty when it has no direction"}
+
+    def __init__(self, *args: Any, card: EngineCard, **kwargs: Any) -> None:
+        super().__init__(*args, **kwargs)
+        self.card = card
+        for name in ("hole_code", "part_code", "angle_within_deg", "metal"):
+            self.fields[name].required = False
+        after = self.fields["after"]
+        assert isinstance(after, forms.ModelChoiceField)
+        after.queryset = card.seats.all()
+
+    def clean_name(self) -> str:
+        name = str(self.cleaned_data["name"]).strip()
+        if self.card.fitted.filter(name=name).exclude(pk=self.instance.pk).exists():
+            raise forms.ValidationError(f"This engine has a part called {name!r} already.")
+        return name
+
+    def clean(self) -> dict[str, Any]:
+        data = super().clean() or {}
+        for name in ("bore_mm", "depth_mm"):
+            data[name] = data.get(name) or 0.0
+        usual = model_to_dict(Fitted())
+        for name in ("depth_within_mm", "hole_code", "part_code", "angle_within_deg", "metal"):
+            data[name] = data.get(name) or usual[name]
+        if data.get("d_mm") and data["bore_mm"] >= data["d_mm"]:
+            self.add_error("bore_mm", f"The inside ({data['bore_mm']:g} mm) is smaller than the outside ({data['d_mm']:g} mm).")
+        for name in ("hole_code", "part_code") if data.get("d_mm") and data.get("kind") != Fitted.Kind.RUBBER else ():
+            try:
+                limits(data[name], data["d_mm"])
+            except BadInput as error:
+                self.add_error(name, error.message)
+        if data.get("angle_deg") is not None and not data.get("turned"):
+            self.add_error("turned", "Say what points there: the flat, a groove, the oil hole.")
+        return data
+
+    def save(self, commit: bool = True) -> Fitted:
+        self.instance.card = self.card
+        found: Fitted = super().save(commit)
         return found
 
 

@@ -19,12 +19,12 @@ from engines.models import EngineCard, Mark, Seat
 from jobs.models import Entry, Job
 from jobs.photos import LARGEST_BYTES, clean
 from shopmath.checks import BadInput
-from stations.book_in.card_forms import FactsForm, FlywheelForm, MarkForm, SealForm, SpecForm
+from stations.book_in.card_forms import FactsForm, FittedForm, FlywheelForm, MarkForm, SealForm, SpecForm
 from stations.book_in.drawing import AREA, draw_card_face, face_of
 from stations.book_in.forms import SeatForm
 
 CLOSED = "This job has been handed over: its card stands as it was. Change the card on the shelf, or on another job."
-REMOVABLE = {"seat": "seats", "seal": "seals", "spec": "specs", "mark": "marks"}
+REMOVABLE = {"seat": "seats", "seal": "seals", "fitted": "fitted", "spec": "specs", "mark": "marks"}
 
 
 def _job_of(card: EngineCard) -> Job | None:
@@ -58,6 +58,7 @@ PARTS: dict[str, tuple[str, str]] = {
     "wheel": ("Flywheel", "Keep the flywheel's figures"),
     "seat": ("A seat", "Put it on the card"),
     "seal": ("A seal", "Put the seal on the card"),
+    "fitted": ("A pin or bush", "Put the part on the card"),
     "spec": ("A figure", "Put the figure on the card"),
 }
 
@@ -67,7 +68,7 @@ def part_form(card: EngineCard, part: str, data: Any = None, editing: Any = None
     if part in ("facts", "wheel"):
         kind = FactsForm if part == "facts" else FlywheelForm
         return kind(data, instance=EngineCard.objects.get(pk=card.pk))
-    return {"seat": SeatForm, "seal": SealForm, "spec": SpecForm}[part](data, card=card, instance=editing)
+    return {"seat": SeatForm, "seal": SealForm, "fitted": FittedForm, "spec": SpecForm}[part](data, card=card, instance=editing)
 
 
 def _editing(request: HttpRequest, card: EngineCard) -> tuple[str, Any]:
@@ -103,6 +104,7 @@ def card_page(request: HttpRequest, card: EngineCard, job: Job | None) -> HttpRe
         "editing": editing,
         "seats": seats,
         "seals": card.seals.select_related("seat"),
+        "fitted": card.fitted.select_related("after"),
         "specs": card.specs.all(),
         "found_otherwise": found_otherwise(job) if job else [],
         "closed": bool(job and job.gone_at),

@@ -89,6 +89,7 @@ class SeatForm(forms.ModelForm):
             "measured_mm",
             "bottom",
             "thin_wall",
+            "faces",
             "left_in",
             "source",
         )
@@ -100,6 +101,7 @@ class SeatForm(forms.ModelForm):
             "stop": "It stops against a",
             "bottom": "Behind the bearing it is",
             "thin_wall": "The wall behind it is thin",
+            "faces": "The bearing sits with",
             "designation": "Bearing marking",
             "code": "Fit code of the seat",
             "source": "Where the fit is from",

@@ -6,23 +6,12 @@ from typing import Any
 
 from django.utils.safestring import SafeString
 
-from jobs.models import Job
 from stations.base import Action, Ask, Caution, Plate, Station, Work
 from ui.svg import Sheet, papers, wrapped
 
-HAND_OVER = "hand-over"  # signed, the engine leaves the bench and its card stands as it was
 ENDS = {
-    "inspect": "Measure before you judge; a clean part can be worn out.",
-    "apart": "Mark both webs and the pin before they move. Press joints let go at once: stand aside.",
     "true": "Gauge lifted and crank off its supports before any blow.",
     "seals": "Depth at four places; the lip faces what is kept in.",
-    "end-float": "Shim clean and measured, not read off the bag.",
-    "crank-in": "Pull by the inner ring, never press through the webs.",
-    "close": "Every tray place empty, every dowel ticked.",
-    "centre": "Equal gaps both sides, then spin it.",
-    "balance": "A cracked or mended wheel is never balanced: it goes out of use.",
-    "flywheel-on": "Taper dry and clean; the key locates, the taper drives.",
-    "hand-over": "Say what was decided against advice, and why.",
 }
 
 
@@ -70,8 +59,6 @@ class ByHand(Work):
         self.opened(key)
         if key == "sign":
             self.sign()
-            if self.station.key == HAND_OVER:
-                Job.objects.filter(pk=self.job.pk).update(gone_at=self.now)
 
     def result(self) -> dict[str, Any]:
         return {"schema": "by-hand/1", "notes": [reading.text for reading in self.live("note", every_heat=True)]}

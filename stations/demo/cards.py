@@ -5,7 +5,7 @@ from __future__ import annotations
 import math
 from collections.abc import Sequence
 
-from engines.models import EngineCard, Mark, Seal, Seat, Spec
+from engines.models import EngineCard, Fitted, Mark, Seal, Seat, Spec
 
 
 def _card(name: str, summary: str, seats: list[tuple[str, str, str, dict[str, object]]], **more: object) -> EngineCard:
@@ -66,7 +66,8 @@ def corrie() -> EngineCard:
     figures = (
         ("End float of the crank", 0.10, 0.20, "manual", "page 61"),
         ("Big-end side play", 0.15, 0.55, "manual", "page 63"),
-        ("Crank run-out", None, 0.03, "rule", "on the mains, at the shaft ends"),
+        ("Crank run-out", None, 0.03, "rule", "the shed's own"),
+        ("Width over the webs", 55.9, 56.0, "manual", "page 63"),
     )
     for name, low, high, kind, source in figures:
         Spec.objects.create(card=card, name=name, low=low, high=high, source_kind=kind, source=source)
@@ -101,9 +102,18 @@ def merle() -> EngineCard:
 
 
 def skerry() -> EngineCard:
-    return _card(
-        "Skerry twin", "hovercraft, built-up crank", [("Centre main", "6206", "M7", {"stop": "plate"})], layout="twin", crank="built_up"
+    card = _card(
+        "Skerry twin",
+        "hovercraft, built-up crank",
+        [("Centre main", "6206 C3", "M7", {"stop": "plate"})],
+        layout="twin",
+        crank="built_up",
+        stroke_mm=62,
+        left_name="thrust side",
+        right_name="fan side",
     )
+    Spec.objects.create(card=card, name="Crank run-out", high=0.03, source_kind="manual", source="page 31", setup="on the centre bearings")
+    return card
 
 
 def haugh() -> EngineCard:
@@ -123,3 +133,49 @@ def pump() -> EngineCard:
 
 def plover() -> EngineCard:
     return _card("Plover 125", "kart, two-stroke single", [("Crank bearing, right", "6205 TN9 C4", "k5", {"on": "shaft", "half": "crank"})])
+
+
+def curlew() -> EngineCard:
+    """The one with a full half: four bearings, a spindle with what goes on it, a pin, a rubber bush."""
+    inside = {"bottom": "open"}
+    card = _card(
+        "Curlew 245",
+        "trials single, two-stroke",
+        [
+            ("Main, drive side", "6206 C3", "N7", {"stop": "circlip", "faces": "marking_out", "x_mm": -40, "y_mm": 8, **inside}),
+            ("Gearbox input", "6203", "N7", {"faces": "marking_in", "x_mm": 36, "y_mm": 22, "bottom": "blind"}),
+            ("Gearbox output", "6204-2RS", "M7", {"faces": "marking_out", "loads_from": "outside", "x_mm": 66, "y_mm": -8, **inside}),
+            ("Selector drum", "6004", "N7", {"x_mm": 34, "y_mm": -44, "bottom": "blind"}),
+            ("Main, magneto side", "6206 C3", "N7", {"half": "right", "faces": "marking_out", "x_mm": -40, "y_mm": 8, **inside}),
+            ("Gearbox input, right", "6202", "N7", {"half": "right", "x_mm": 36, "y_mm": 22, "bottom": "blind"}),
+        ],
+        crank="built_up",
+        stroke_mm=60,
+        lifts="right",
+        crank_stays="left",
+        face_w_mm=250,
+        face_h_mm=190,
+        face_assumed=False,
+    )
+    _face(card, _ring(12, 108, 80, (40, 40, 55)))
+    main, output = card.seats.get(name="Main, drive side"), card.seats.get(name="Gearbox output")
+    for name, seat, shaft, bore in (("Crank seal, drive side", main, 30, 47), ("Output seal", output, 20, 35)):
+        Seal.objects.create(card=card, name=name, seat=seat, shaft_mm=shaft, bore_mm=bore, width_mm=7, lip="inside", source="drawing")
+    Fitted.objects.create(
+        card=card,
+        name="Rocker spindle",
+        d_mm=12,
+        length_mm=62,
+        hole_code="H7",
+        part_code="p6",
+        turned="flat",
+        angle_deg=90,
+        order="washer, rocker, spring washer",
+        source="drawing",
+    )
+    Fitted.objects.create(card=card, name="Kick stop pin", d_mm=10, length_mm=24, part_code="n6", depth_mm=-8, source="drawing")
+    Fitted.objects.create(card=card, name="Engine mount bush", kind="rubber", d_mm=32, bore_mm=10, length_mm=44, source="shop rule")
+    figures = (("End float of the crank", 0.10, 0.20, "page 61"), ("Crank run-out", None, 0.03, "page 63"))
+    for name, low, high, page in figures:
+        Spec.objects.create(card=card, name=name, low=low, high=high, source_kind="manual", source=page)
+    return card

@@ -14,10 +14,22 @@ from shop.defaults import stock_shelves
 from shop.models import Blades, Compound, Driver, Extractor, Gauge, Heater, Person, Press, Puller, PullIn, Shop, Splitter
 from shop.shelves import restock
 from stations.base import Work
-from stations.demo import cards, taking_down, truing
+from stations.demo import cards, crank, heating, taking_down, truing, wheel
 from stations.registry import BY_KEY, lay_run
 
-DONE = {**taking_down.DONE, "true": truing.trued}
+DONE = {
+    **taking_down.DONE,
+    "inspect": crank.inspected,
+    "apart": crank.parted,
+    "together": crank.together,
+    "true": truing.trued,
+    "end-float": crank.floated,
+    "crank-in": crank.pulled_in,
+    "close": crank.closed,
+    "seals": crank.sealed,
+}
+CARD = ("seats", "specs", "marks", "seals")
+STAGE = RunStation.objects.select_related("job__card").prefetch_related(*(f"job__card__{each}" for each in CARD))
 
 
 class Shed:
@@ -27,8 +39,12 @@ class Shed:
         Shop.objects.update_or_create(pk=1, defaults={"name": "Slipway Shed"})
         stock_shelves()
         Heater.objects.filter(name="Workshop oven").update(name="Galley oven", cooks_food=True, fan=False)
-        Gauge.objects.filter(name="Dial gauge").update(resolution=0.002, repeatability=0.001)
-        Gauge.objects.filter(name="Bore gauge").update(last_checked=datetime(2026, 9, 3).date())
+        heard = (("Dial gauge", 5331), ("Infrared gun", 5332), ("Load cell", 5333))
+        for name, port in heard:
+            Gauge.objects.filter(name=name).update(port=f"socket://127.0.0.1:{port}")
+        Gauge.objects.filter(name="Dial gauge").update(resolution=0.002, repeatability=0.001, last_checked=date(2026, 10, 12))
+        Gauge.objects.filter(name__in=("Bore gauge", "Micrometer")).update(last_checked=date(2026, 9, 3))
+        Gauge.objects.create(name="Balance stand", kind="stand", resolution=1, port="socket://127.0.0.1:5334", on_button=True)
         Puller.objects.create(name="Small puller", thread_mm=26.9, pitch_mm=1.0)
         Puller.objects.create(name="Old cycle puller", thread_mm=18.95, pitch_mm=25.4 / 26)
         Splitter.objects.create(name="Case splitter", thread_mm=6.0, pitch_mm=1.0, screws=2, push_pitch_mm=1.5)
@@ -64,11 +80,8 @@ class Shed:
         self.signed_heat(pump, now - timedelta(days=9), 409, "Weeps at the pump end, noisy when hot.")
         self.fire_pump(409, now)
         self.corrie(corrie, now)
-        self.by_notes(
-            self.job(415, skerry, "crank", "Shakes above half throttle since the refit.", now - timedelta(days=3)),
-            ["inspect", "apart"],
-            "true",
-            now,
+        truing.twin_half_trued(
+            self, self.job(415, skerry, "crank", "Shakes above half throttle since the refit.", now - timedelta(days=3)), now
         )
         self.wrong_puller(self.job(418, haugh, "bottom-end", "Left standing two winters, turns over stiff.", now - timedelta(days=1)), now)
         self.shaft_plan(self.job(420, kart, "bearings", "Rattle from the right, play at the sprocket.", now - timedelta(days=2)), now)
@@ -80,7 +93,15 @@ class Shed:
         )
         taking_down.parting(self, self.job(423, corrie, "bottom-end", "Seized once, freed, will not idle.", now - timedelta(hours=9)), now)
         truing.half_trued(self, self.job(424, merle, "crank", "Vibrates since the rebuild elsewhere.", now - timedelta(days=1)), now)
-        for card in (corrie, merle, pump):
+        crank.under_the_gauge(self, self.job(425, corrie, "bottom-end", "Whines, then knocks when hot.", now - timedelta(hours=7)), now)
+        crank.on_the_press(self, self.job(426, kart, "crank", "Blue big end, rod still straight.", now - timedelta(hours=5)), now)
+        crank.off_the_middle(self, self.job(427, merle, "bottom-end", "New crank, first start tomorrow.", now - timedelta(days=6)), now)
+        curlew = cards.curlew()
+        bare = self.job(428, curlew, "bottom-end", "All bearings on the bench, cases bare.", now - timedelta(days=4))
+        heating.whole_half(self, bare, now)
+        turned = self.job(429, kart, "flywheel", "Buzzes in the hands over 7000.", now - timedelta(days=1))
+        wheel.on_the_stand(self, turned, now)
+        for card in (corrie, merle, pump, curlew):
             shelve(card)
 
     def job(self, number: int, card: EngineCard, order: str, complaint: str, at: datetime) -> Job:
@@ -102,20 +123,12 @@ class Shed:
             work.sign()
         BY_KEY[key].bind(job, stage, None, self.hand, at).settle()
 
-    def by_notes(self, job: Job, done: list[str], on: str, now: datetime) -> None:
-        words = {
-            "inspect": "Big end no play up and down, side play 0.42. Both outer mains pitted.",
-            "apart": "Let go at 61 kN. Webs and pin marked, parts in order left to right.",
-            "true": "Left outer web reads 0.05 high. Gauge set again before any blow.",
-        }
-        for index, key in enumerate(done):
-            self.note(job, key, words[key], now - timedelta(hours=8 - index))
-        self.note(job, on, words[on], now - timedelta(minutes=50), sign=False)
-
     def done_before(self, job: Job, key: str, now: datetime) -> None:
         stages = list(job.run.all())
         for index, stage in enumerate(stages[1 : [each.key for each in stages].index(key)]):
             at = now - timedelta(hours=30 - index)
+            if stage.state == RunStation.State.SKIPPED:
+                continue
             if stage.key in DONE:
                 DONE[stage.key](self, job, at)
             else:
@@ -128,8 +141,9 @@ class Shed:
         """Open the station and answer its asks one after another, a bare dash leaving one out."""
         stage = job.run.get(key=key)
         entry = log.open_entry(stage, seat, self.hand)
+        stage = STAGE.get(pk=stage.pk)  # the card does not change between two answers: read once for all of them
         for ask, text in answers:
-            work = self.at(job, key, seat, at)
+            work = BY_KEY[key].bind(stage.job, stage, seat, self.hand, at)
             if text == "-":
                 log.choose(entry, skipped=[*work.skipped(), ask])
             else:
@@ -137,6 +151,10 @@ class Shed:
         work = self.at(job, key, seat, at)
         work.settle()
         return work
+
+    def choose(self, work: Work, **chosen: str) -> None:
+        assert work.entry is not None
+        log.choose(work.entry, **chosen)
 
     def tick(self, work: Work) -> None:
         for caution in work.checks():
@@ -151,7 +169,7 @@ class Shed:
         return work
 
     def at(self, job: Job, key: str, seat: Seat | None, when: datetime) -> Work:
-        stage = RunStation.objects.select_related("job__card").get(job=job, key=key)
+        stage = STAGE.get(job=job, key=key)
         return BY_KEY[key].bind(stage.job, stage, seat, self.hand, when)
 
     def read(self, work: Work, ask_key: str, text: str) -> None:
@@ -171,8 +189,8 @@ class Shed:
             extra={**extra, "asked": ask.words},
             at=work.now,
         )
-        fresh = work.station.bind(work.job, work.stage, work.seat, self.hand, work.now)
-        fresh.after_keep(reading)
+        if type(work).after_keep is not Work.after_keep:
+            work.station.bind(work.job, work.stage, work.seat, self.hand, work.now).after_keep(reading)
 
     def begin(self, job: Job, seat: Seat, when: datetime, ticks: tuple[str, ...], **choices: Any) -> Work:
         stage = job.run.get(key="heat-and-drop")
@@ -221,7 +239,7 @@ class Shed:
 
     def fire_pump(self, number: int, now: datetime) -> None:
         job = Job.objects.get(number=number)
-        self.note(job, "seals", "Both in, lips to the case, flush all round.", now - timedelta(days=8))
+        crank.sealed(self, job, now - timedelta(days=8))
         job.run.filter(key="end-float").update(state="waits", waits_for="the shim kit, promised Thursday")
 
     def corrie(self, card: EngineCard, now: datetime) -> None:

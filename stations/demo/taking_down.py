@@ -94,7 +94,16 @@ def seat_out(shed: Shed, job: Job, seat: Seat, at: datetime) -> None:
     if work.seal:  # type: ignore[attr-defined]
         found = [("lip", "inside"), *((f"depth{clock}", "0.1") for clock in ("12", "3", "6", "9")), ("seal_out", "yes"), ("behind", "-")]
     holds = "removed" if seat.stop in ("circlip", "plate") else "none"
-    found += [("retained", holds), ("bottom", "open"), ("shields", "open"), ("keep", "scrap"), ("outcome", "dropped"), ("look", "sound")]
+    faced = [("faced", seat.faces if seat.name != "Gearbox output" else "marking_in")] if seat.faces else []
+    found += [
+        ("retained", holds),
+        ("bottom", seat.bottom or "open"),
+        ("shields", "open"),
+        *faced,
+        ("keep", "scrap"),
+        ("outcome", "dropped"),
+        ("look", "sound"),
+    ]
     shed.answer(job, "bearings-out", seat, at, *found)
     shed.tick(shed.at(job, "bearings-out", seat, at))
     shed.act(job, "bearings-out", seat, at, "sign")

@@ -8,7 +8,7 @@ from datetime import datetime, timedelta
 from typing import TYPE_CHECKING
 
 from jobs.models import Job
-from shopmath.truing import Misalignment, PressedCrank, runout_from
+from shopmath.truing import Misalignment, PressedCrank, Swing, runout_from
 from stations.true.asks import TURN
 
 if TYPE_CHECKING:
@@ -22,12 +22,32 @@ def turned(shed: Shed, job: Job, at: datetime, truth: Misalignment, noise_mm: fl
     dice = random.Random(job.number)  # noqa: S311  the same demo every time
     throw = float(job.card.stroke_mm or 54) / 2
     swings = runout_from(truth, PressedCrank(-92, 92, -34, 34, throw))
-    found = [
+    shed.answer(job, "true", None, at, ("l-360", "-"), ("r-360", "-"), *_readings(dice, noise_mm, *swings))
+
+
+def _readings(dice: random.Random, noise_mm: float, left: Swing, right: Swing) -> list[tuple[str, str]]:
+    return [
         (f"{key}-{angle}", f"{swing.tir_mm / 2 * math.cos(math.radians(angle - swing.high_spot_deg)) + dice.gauss(0, noise_mm):.3f}")
-        for key, swing in zip("lr", swings, strict=True)
+        for key, swing in (("l", left), ("r", right))
         for angle in TURN
     ]
-    shed.answer(job, "true", None, at, *found)
+
+
+def outer_turn(shed: Shed, job: Job, at: datetime, left: Swing, right: Swing) -> None:
+    """One turn at each outer shaft of a crank on its centre bearings."""
+    dice = random.Random(job.number)  # noqa: S311  the same demo every time
+    shed.answer(job, "true", None, at, ("l-360", "-"), ("r-360", "-"), *_readings(dice, 0.001, left, right))
+
+
+def twin_half_trued(shed: Shed, job: Job, now: datetime) -> None:
+    """One outer web turned back, the other still to do."""
+    shed.done_before(job, "true", now)
+    begun = now - timedelta(minutes=50)
+    shed.answer(job, "true", None, begun, ("rim", "58"))
+    shed.tick(shed.at(job, "true", None, begun))
+    outer_turn(shed, job, begun, Swing(0.082, 97), Swing(0.046, 250))
+    shed.act(job, "true", None, begun, "again")
+    outer_turn(shed, job, now - timedelta(minutes=14), Swing(0.016, 120), Swing(0.046, 250))
 
 
 def trued(shed: Shed, job: Job, at: datetime) -> None:

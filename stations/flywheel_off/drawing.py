@@ -6,7 +6,7 @@ from typing import TYPE_CHECKING
 
 from django.utils.safestring import SafeString
 
-from ui.svg import Sheet, papers
+from ui.svg import Sheet, on_papers
 
 if TYPE_CHECKING:
     from stations.flywheel_off.station import FlywheelOff
@@ -15,7 +15,7 @@ DEPTH_TURNS = 9.0  # of thread drawn in the boss
 
 
 def draw(work: FlywheelOff) -> SafeString:
-    return papers({name: _sheet(work, name, 760.0 if name == "wide" else 430.0) for name in work.papers})
+    return on_papers(work.papers, lambda name, width: _sheet(work, name, width))
 
 
 def _sheet(work: FlywheelOff, name: str, width: float) -> SafeString:

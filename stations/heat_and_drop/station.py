@@ -12,67 +12,29 @@ from django.utils.safestring import SafeString
 from engines.models import Seat
 from jobs import log
 from jobs.models import Reading
-from shop.models import Chiller, Gauge, Heater
-from shop.shelves import shelves
+from shop.models import Gauge
 from shopmath import __version__ as core_version
 from shopmath.checks import BadInput
 from shopmath.quantity import Quantity
 from shopmath.thermal.expansion import WANTED
 from shopmath.thermal.plan import HeatPlan
 from shopmath.verdict import WARM_K, Call, call, gauge_uncertainty
-from stations.base import Action, Ask, Caution, Method, Option, Plate, Station, Trace, Work
+from stations.base import Action, Ask, Caution, Method, Option, Plate, Station, Trace
 from stations.heat_and_drop import asks, drawing, history, plates, running, setup, thermometers, words
+from stations.heat_and_drop.heated import Heated
+from stations.heat_and_drop.sheet import HeatSheet
 
 SEATED_MM = 0.03  # the thinnest feeler that should not go in
 SQUARE_MM = 0.10
-GAUGE_FOR = {"seat": "bore", "ring": "micrometer", "gap": "feeler", "cold": "feeler", "depth": "calliper"}
 NO_GAUGE_U_MM = 0.02
 
 
-class HeatAndDrop(Work):
+class HeatAndDrop(Heated):
     """One seat in one heat."""
 
     seat: Seat
 
     # the parts of the question
-
-    @property
-    def gauges(self) -> tuple[Gauge, ...]:
-        return shelves(self.shop).gauges
-
-    @property
-    def heaters(self) -> tuple[Heater, ...]:
-        return shelves(self.shop).heaters
-
-    @property
-    def chillers(self) -> tuple[Chiller, ...]:
-        return shelves(self.shop).chillers
-
-    def _picked(self, key: str, shelf: tuple[Any, ...], usual: str) -> Any:
-        chosen = str(self.choices.get(key, ""))
-        if chosen == "none":
-            return None
-        named = next((each for each in shelf if str(each.pk) == chosen), None)
-        return named or next((each for each in shelf if each.method == usual), None)
-
-    @cached_property
-    def heater(self) -> Heater | None:
-        found: Heater | None = self._picked("heater", self.heaters, Heater.Method.OVEN)
-        return found
-
-    @cached_property
-    def chiller(self) -> Chiller | None:
-        found: Chiller | None = self._picked("chiller", self.chillers, Chiller.Method.FREEZER)
-        return found
-
-    @property
-    def means(self) -> str:
-        known = [option.key for option in thermometers.means_of(self.gauges)]
-        chosen = str(self.choices.get("means", ""))
-        return chosen if chosen in known else known[0]
-
-    def gauge_for(self, part: str) -> Gauge | None:
-        return next((gauge for gauge in self.gauges if gauge.kind == GAUGE_FOR[part]), None)
 
     def _doubt_mm(self, reading: Reading) -> float:
         return gauge_uncertainty(reading.gauge.resolution, reading.gauge.repeatability) if reading.gauge else NO_GAUGE_U_MM
@@ -154,17 +116,10 @@ class HeatAndDrop(Work):
         asks.check(self, ask, quantity.canonical)
 
     def extra_for(self, ask: Ask, quantity: Quantity, data: dict[str, str]) -> tuple[Gauge | None, dict[str, Any]]:
-        part = ask.key.rstrip("0123456789")
+        gauge = self.gauge_for(ask)
         if ask.key == "case":
-            if self.means == "drop":
-                return None, thermometers.drop_worth(quantity.text)
-            gauge = next((each for each in self.gauges if str(each.pk) == self.means.partition(":")[0]), None)
-            in_oven = self.phase == "heating" and self.heater is not None and self.heater.method == Heater.Method.OVEN
-            walls = self.planned.heat_c if in_oven and self.planned.heat_c else self.plan.setup.room_c
-            return gauge, thermometers.worth(quantity.canonical, gauge, self.means, walls)
-        if part in GAUGE_FOR:
-            return self.gauge_for(part), {}
-        return None, {}
+            return self.worth_of_case(quantity, self.phase == "heating", self.planned.heat_c, self.plan.setup.room_c)
+        return gauge, {}
 
     def note(self, reading: Reading) -> str:
         return words.reading_note(reading)
@@ -307,4 +262,4 @@ class HeatAndDrop(Work):
         return history.result(self, core_version)
 
 
-STATION = Station("heat-and-drop", "Heat and drop", HeatAndDrop, by_seat=True)
+STATION = Station("heat-and-drop", "Heat and drop", HeatAndDrop, by_seat=True, whole=HeatSheet)

@@ -219,6 +219,7 @@ class Drawn(TestCase):
 
     def test_a_device_that_says_what_paper_it_has_gets_that_alone(self):
         hands, _ = self.drawn()
+        del hands.client.cookies["paper"]
         both = hands.page()
         self.assertTrue('class="wide"' in both and 'class="narrow"' in both)
         hands.client.cookies["paper"] = "narrow"

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import math
+from collections.abc import Iterable
 from typing import TYPE_CHECKING
 
 from engines.models import Seat
@@ -37,18 +38,23 @@ def minutes(seconds: float | None) -> str:
     return f"{hours}:{rest // 60:02d}:{rest % 60:02d}" if hours else f"{rest // 60}:{rest % 60:02d}"
 
 
-def checks(work: HeatAndDrop) -> tuple[Caution, ...]:
-    found = [
-        Caution("dry", "Washed, dry, no oil or fuel left. Residue burns, and chlorinated cleaner turns to poison gas when hot.", gate=True),
-    ]
-    if work.heater and work.heater.cooks_food:
+def gates(heater: Heater | None, chilled_by: Iterable[str]) -> list[Caution]:
+    """What must be so before anything is hot or cold."""
+    dry = "Washed, dry, no oil or fuel left. Residue burns, and chlorinated cleaner turns to poison gas when hot."
+    found = [Caution("dry", dry, gate=True)]
+    if heater and heater.cooks_food:
         found.append(Caution("food", "This oven cooks food: bare washed metal only, air the kitchen, wipe it out after.", gate=True))
-    if work.heater and work.heater.method == Heater.Method.TORCH:
+    if heater and heater.method == Heater.Method.TORCH:
         found.append(Caution("flame", "No spray cans, thinner or duster near the flame. Keep it moving.", gate=True))
-    if work.chiller and work.chiller.method == Chiller.Method.DRY_ICE:
+    if Chiller.Method.DRY_ICE in chilled_by:
         found.append(Caution("ice", "Dry ice: gloves, open window, never a closed box. It burns skin and drives out the air.", gate=True))
-    if work.chiller and work.chiller.method == Chiller.Method.SPRAY:
+    if Chiller.Method.SPRAY in chilled_by:
         found.append(Caution("spray", "Freeze spray burns: heat source off and away before you spray.", gate=True))
+    return found
+
+
+def checks(work: HeatAndDrop) -> tuple[Caution, ...]:
+    found = gates(work.heater, [work.chiller.method] if work.chiller else [])
     tools = ["driver", "gloves", "support behind the seat"] + (["circlip and pliers"] if work.seat.stop == Seat.Stop.CIRCLIP else [])
     found.append(Caution("tools", f"Laid out: {', '.join(tools)}."))
     found.append(Caution("bagged", "Bearing bagged against frost, oil at hand for after."))

@@ -7,7 +7,7 @@ from typing import TYPE_CHECKING
 from django.utils.safestring import SafeString
 
 from stations.face import Face, draw_dowel, draw_fastener, draw_outline, draw_reach, draw_seats, seen_from
-from ui.svg import Sheet, papers
+from ui.svg import Sheet, on_papers
 
 if TYPE_CHECKING:
     from stations.split.station import Split
@@ -16,7 +16,7 @@ OPEN_PX = 62.0  # the widest gap as drawn
 
 
 def draw(work: Split) -> SafeString:
-    return papers({name: _sheet(work, name, 760.0 if name == "wide" else 430.0) for name in work.papers})
+    return on_papers(work.papers, lambda name, width: _sheet(work, name, width))
 
 
 def _sheet(work: Split, name: str, width: float) -> SafeString:

@@ -6,7 +6,7 @@ from typing import TYPE_CHECKING
 
 from django.utils.safestring import SafeString
 
-from ui.svg import Sheet, papers, wrapped
+from ui.svg import Sheet, on_papers, wrapped
 
 if TYPE_CHECKING:
     from stations.strip.station import Strip
@@ -15,7 +15,7 @@ GAP = 10.0
 
 
 def draw(work: Strip) -> SafeString:
-    return papers({name: _sheet(work, name, 760.0 if name == "wide" else 430.0) for name in work.papers})
+    return on_papers(work.papers, lambda name, width: _sheet(work, name, width))
 
 
 def _sheet(work: Strip, name: str, width: float) -> SafeString:

@@ -10,9 +10,10 @@ from django.utils.safestring import SafeString
 
 from shopmath.truing import Swing, bend_at
 from stations.true.asks import TURN
-from ui.svg import Point, Sheet, papers
+from ui.svg import Point, Sheet, on_papers
 
 if TYPE_CHECKING:
+    from stations.true.rounds import Rounds
     from stations.true.station import CrankTruing
 
 BEND_PX = 34.0  # the largest bend as drawn
@@ -20,7 +21,7 @@ POLAR_PX = 26.0  # the largest reading as drawn
 
 
 def draw(work: CrankTruing) -> SafeString:
-    return papers({name: _sheet(work, name, 760.0 if name == "wide" else 430.0) for name in work.papers})
+    return on_papers(work.papers, lambda name, width: _sheet(work, name, width))
 
 
 def _sheet(work: CrankTruing, name: str, width: float) -> SafeString:
@@ -29,7 +30,9 @@ def _sheet(work: CrankTruing, name: str, width: float) -> SafeString:
     _side(sheet, work, width)
     radius = 84.0 if width > 500 else 66.0
     for index, (side, key) in enumerate((("left", "l"), ("right", "r"))):
-        _end(sheet, work, (width * (0.27 + 0.46 * index), 424.0), radius, side, key)
+        centre = (width * (0.27 + 0.46 * index), 408.0)
+        end_view(sheet, work, centre, radius, side, key)
+        _strike(sheet, work, centre, radius, side)
     sheet.text((width / 2, 554), "both seen from the right end, pin up; angles counter-clockwise", "quiet", "middle")
     return sheet.render()
 
@@ -98,19 +101,18 @@ def _side(sheet: Sheet, work: CrankTruing, width: float) -> None:
         sheet.text((width / 2, 276), "it will bend here as the needles say", "quiet", "middle")
 
 
-def _at(centre: Point, radius: float, degrees: float) -> Point:
+def on_circle(centre: Point, radius: float, degrees: float) -> Point:
     turn = math.radians(degrees)
     return centre[0] - radius * math.sin(turn), centre[1] - radius * math.cos(turn)
 
 
-def _end(sheet: Sheet, work: CrankTruing, centre: Point, radius: float, side: str, key: str) -> None:
-    """Readings round the circle, the circle that fits them, where it is high, where to strike."""
-    swing, values = work.swing(key), [work.value(f"{key}-{angle}") for angle in TURN]
+def end_view(sheet: Sheet, work: Rounds, centre: Point, radius: float, side: str, key: str, pin_deg: float = 0.0) -> None:
+    """Readings round the circle, the circle that fits them, where it is high."""
+    swing, values = work.swing(key), [work.mean(f"{key}-{angle}") for angle in TURN]
     known = [value for value in values if value is not None]
     sheet.circle(centre, radius, "sure")
-    sheet.text((centre[0], centre[1] + radius + 26), work.job.card.side(side), "strong", "middle")
-    pin = _at(centre, radius + 9, 0)
-    sheet.circle(pin, 6, "cut solid")
+    sheet.text((centre[0], centre[1] + radius + 42), work.job.card.side(side), "strong", "middle")
+    sheet.circle(on_circle(centre, radius + 9, pin_deg), 6, "cut solid")
     ask = work.next_ask
     if known:
         mean = sum(known) / len(known)
@@ -118,19 +120,23 @@ def _end(sheet: Sheet, work: CrankTruing, centre: Point, radius: float, side: st
         for angle, value in zip(TURN, values, strict=True):
             if value is not None:
                 with sheet.link(f"{work.address}?ask={key}-{angle}", f"Reading: {side} at {angle} degrees"):
-                    sheet.circle(_at(centre, radius + factor * (value - mean), angle), 5, "ink solid")
+                    sheet.circle(on_circle(centre, radius + factor * (value - mean), angle), 5, "ink solid")
     if ask and ask.key.startswith(f"{key}-") and ask.key.partition("-")[2].isdigit():
-        sheet.circle(_at(centre, radius, float(ask.key.partition("-")[2])), 12, "place")
+        sheet.circle(on_circle(centre, radius, float(ask.key.partition("-")[2])), 12, "place")
     if swing and swing.tir_mm > 0:
         _fitted(sheet, centre, radius, swing)
+
+
+def _strike(sheet: Sheet, work: CrankTruing, centre: Point, radius: float, side: str) -> None:
+    """Where to strike, squeeze or wedge."""
     move = work.move
     if move and move.kind == "strike" and move.web == side:
-        tip, tail = _at(centre, radius + 4, move.at_deg), _at(centre, radius + 40, move.at_deg)
+        tip, tail = on_circle(centre, radius + 32, move.at_deg), on_circle(centre, radius + 66, move.at_deg)
         sheet.arrow(tip, tail, "hot bold", 12)
         outward = "start" if tail[0] < centre[0] else "end"
         sheet.text((tail[0], tail[1] - 12), "strike", "strong hot", outward)
     elif move and move.kind in ("squeeze", "wedge"):
-        tip, tail = _at(centre, radius + 4, 180), _at(centre, radius + 30, 180)
+        tip, tail = on_circle(centre, radius + 12, 180), on_circle(centre, radius + 32, 180)
         sheet.arrow(tip, tail, "hot bold", 12)
 
 
@@ -139,5 +145,7 @@ def _fitted(sheet: Sheet, centre: Point, radius: float, swing: Swing) -> None:
     moved = cmath.rect(POLAR_PX, math.radians(swing.high_spot_deg))
     middle = (centre[0] - moved.imag, centre[1] - moved.real)
     sheet.circle(middle, radius, "ring")
-    sheet.arrow(_at(centre, radius * 0.62, swing.high_spot_deg), centre, "ink bold", 10)
-    sheet.text(_at(centre, radius * 0.3, swing.high_spot_deg + 180), f"{swing.high_spot_deg:.0f}°", "halo reading-label ink", "middle")
+    sheet.arrow(on_circle(centre, radius * 0.62, swing.high_spot_deg), centre, "ink bold", 10)
+    sheet.text(
+        on_circle(centre, radius * 0.3, swing.high_spot_deg + 180), f"{swing.high_spot_deg:.0f}°", "halo reading-label ink", "middle"
+    )

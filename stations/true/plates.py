@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from typing import TYPE_CHECKING, Any
 
-from stations.base import Plate, Scale, Trace
+from stations.base import Plate, Trace
 
 if TYPE_CHECKING:
     from stations.true.station import CrankTruing
@@ -32,25 +32,47 @@ def plate(work: CrankTruing) -> Plate:
     if work.geometry is None:
         line = "Where supports and gauges stand decides what a reading means."
         return Plate(WAIT, "Set it up", line, f"{ask.words}." if ask else "Give the places of supports and gauges.")
-    if work.mis is None or work.move is None:
+    if work.mis is None:
         line = f"Round {work.heat}. Zero the gauge anywhere; turn it counter-clockwise seen from the right end."
         return Plate(WAIT, "Turn it", line, f"{ask.words}." if ask else "Read the rest.")
+    if work.doubt[0]:
+        return Plate("too_close", "Numbers disagree", f"{work.doubt[0]} Two rigid halves cannot read so: no blow.", work.reread())
     return _judged(work)
 
 
 def _judged(work: CrankTruing) -> Plate:
     move, verdict = work.move, work.verdict_on_swing
     assert move is not None
-    raw, best = work.raw_mm or 0.0, work.best_mm or 0.0
-    scale = Scale(raw, work.reading_u_mm * 1.414, None, work.limit_mm, "mm", 3) if work.limit_mm else None
-    reach = f"{best:.3f} mm is the best that truing can reach."
+    best, line, scale = work.best_mm or 0.0, work.swing_line(), work.swing_scale()
+    reach = f"{best:.3f} mm is the best that truing can reach. {work.against_clearance()}".strip()
     state = verdict.state if verdict else {"leave": "in", "replace": "out"}.get(move.kind, "too_close")
-    line = verdict.reason if verdict else f"{raw:.3f} mm swing; no limit on the card, so no verdict."
-    needles = f"Needles should then read {move.expect_left.tir_mm:.3f} and {move.expect_right.tir_mm:.3f}."
     if verdict and verdict.state == "in":
-        return Plate("in", "True enough", line, "Leave it, or go on for less: it is within its limit.", f"{move.reason} {reach}", scale)
-    detail = f"{needles} {reach}" if move.kind in ("strike", "squeeze", "wedge") else reach
-    return Plate(state, WORDS[move.kind], f"{line} {move.reason}", _moved(work), detail, scale)
+        return Plate("in", "True enough", line, "Leave it, or go on for less: it is within its limit.", f"{_reason(work)} {reach}", scale)
+    needles = f"Needles should then read {move.expect_left.tir_mm:.3f} and {move.expect_right.tir_mm:.3f}."
+    detail = f"{needles} {_softer(work)}{reach}" if move.kind in ("strike", "squeeze", "wedge") else reach
+    if work.settled_by and not work.open_asks():
+        more = f"{work.settled_by} turns in all at each end settle it; or a finer gauge."
+        return Plate("too_close", "Too close to call", line, more, f"{_reason(work)} {detail}", scale)
+    return Plate(state, WORDS[move.kind], f"{line} {_reason(work)}", _moved(work), detail, scale)
+
+
+def _reason(work: CrankTruing) -> str:
+    """The core's reason with the sides in this engine's own words."""
+    assert work.move is not None
+    return work.move.reason.replace("right web", f"{work.job.card.side('right')} web")
+
+
+def _softer(work: CrankTruing) -> str:
+    """What the last blow teaches the next one."""
+    found = work.response()
+    if found is None:
+        return ""
+    took, part = found
+    if took > 1.15:
+        return f"The last blow went {took:.1f} times as far as the {part} it was for: softer. "
+    if took < 0.7:
+        return f"The last blow took {max(took, 0):.0%} of the {part} it was for: a little harder. "
+    return f"The last blow took {took:.0%} of the {part}: as hard again. "
 
 
 def _moved(work: CrankTruing) -> str:
@@ -68,30 +90,16 @@ def _moved(work: CrankTruing) -> str:
 def as_written(work: CrankTruing) -> dict[str, Any]:
     """A move as the log keeps it: what was measured, what was done, what was expected."""
     move, mis = work.move, work.mis
-    assert move is not None
     assert mis is not None
-    return {
-        "round": work.heat,
-        "kind": move.kind,
-        "web": move.web,
-        "at_deg": move.at_deg,
-        "share": move.share,
-        "twist_deg": round(mis.twist_deg, 4),
-        "pinch_deg": round(mis.pinch_deg, 4),
-        "expected_mm": [round(move.expect_left.tir_mm, 4), round(move.expect_right.tir_mm, 4)],
-    }
+    kept = {"round": work.heat, "twist_deg": round(mis.twist_deg, 4), "pinch_deg": round(mis.pinch_deg, 4)}
+    if move is None:  # the numbers disagreed: nothing was prescribed
+        return {**kept, "kind": "again", "web": "", "at_deg": 0.0, "share": 0.0, "expected_mm": []}
+    expected = [round(move.expect_left.tir_mm, 4), round(move.expect_right.tir_mm, 4)]
+    return {**kept, "kind": move.kind, "web": move.web, "at_deg": move.at_deg, "share": move.share, "expected_mm": expected}
 
 
 def traces(work: CrankTruing) -> list[Trace]:
-    rows: list[Trace] = []
-    for side, key in (("left", "l"), ("right", "r")):
-        found, swing = work.fitted(key), work.swing(key)
-        if found:
-            rest = f"oval {found.ovality_mm:.3f}, scatter {found.residual_mm:.4f}"
-            source = f"high at {found.high_spot_deg:.0f}°; raw {found.raw_swing_mm:.3f}, {rest}"
-            rows.append(Trace(f"Swing, {work.job.card.side(side)}", f"{found.tir_mm:.3f} mm", source))
-        elif swing:
-            rows.append(Trace(f"Swing, {work.job.card.side(side)}", f"{swing.tir_mm:.3f} mm", f"high at {swing.high_spot_deg:.0f}°"))
+    rows = work.swing_traces()
     mis = work.mis
     if mis:
         unsure = mis.uncertainty
@@ -99,12 +107,11 @@ def traces(work: CrankTruing) -> list[Trace]:
         rows.append(Trace("Pinch", f"{mis.pinch_deg:+.4f}°", f"± {2 * unsure.pinch_deg:.4f}; closed at the pin is +"))
         rows.append(Trace("Offset", f"{mis.offset_mm:+.3f} mm", f"± {2 * unsure.offset_mm:.3f}; not curable by truing"))
         rows.append(Trace("Skew", f"{mis.skew_deg:+.4f}°", f"± {2 * unsure.skew_deg:.4f}; not curable by truing"))
-    if work.spec:
-        rows.append(
-            Trace("Limit", f"{work.limit_mm:g} mm", f"{work.spec.get_source_kind_display()} {work.spec.source} {work.spec.setup}".strip())
-        )
     for done in reversed(work.choices.get("moves", [])):
-        expected = " and ".join(f"{value:.3f}" for value in done["expected_mm"])
         where = f"{done['web']} web at {done['at_deg']:.0f}°" if done["kind"] == "strike" else "opposite the pin"
-        rows.append(Trace(f"Round {done['round']}: {done['kind']}", f"{done['twist_deg']:+.3f}°", f"{where}; {expected} was expected"))
+        got = [swing.tir_mm for key in ("l", "r") if (swing := work.swing(key, done["round"] + 1))]
+        expected = " and ".join(f"{value:.3f}" for value in done["expected_mm"])
+        after = f"{' and '.join(f'{value:.3f}' for value in got)} got" if len(got) == 2 else "not measured since"
+        source = f"{where}; {expected} expected, {after}" if done["expected_mm"] else "numbers disagreed"
+        rows.append(Trace(f"Round {done['round']}: {done['kind']}", f"{done['twist_deg']:+.3f}°", source))
     return rows

@@ -1,6 +1,7 @@
 from __future__ import annotations
 
 import math
+from datetime import timedelta
 
 from django.test import TestCase
 
@@ -118,7 +119,7 @@ class True1(TestCase):
         self.hands.turn(twist=0.02)
         work = self.hands.work()
         self.assertIsNone(work.verdict_on_swing)
-        self.assertIn("no limit on the card, so no verdict", work.plate().line)
+        self.assertIn("no limit on the card: no verdict here", work.plate().line)
 
     def test_a_coarse_gauge_near_the_limit_is_too_close_to_call(self):
         Gauge.objects.filter(kind="dial").update(resolution=0.02, repeatability=None)
@@ -183,8 +184,183 @@ class True1(TestCase):
         self.hands.turn(twist=0.15)
         self.assertEqual(self.plate().words, "Twisted")
         self.hands.post("undo")
-        self.assertEqual((self.plate().words, self.hands.work().next_ask.key), ("Turn it", "r-315"))
+        self.assertEqual((self.plate().words, self.hands.work().open_asks()[-2].key), ("Turn it", "r-315"))
 
-    def test_more_throws_are_written_down_by_hand(self):
-        EngineCard.objects.update(layout="twin")
+    def test_a_crank_of_one_piece_is_written_down_by_hand(self):
+        EngineCard.objects.update(crank="one_piece")
         self.assertContains(self.hands.client.get("/jobs/0412/true/"), "Gauge lifted and crank off its supports before any blow")
+
+    def test_a_turn_that_misses_its_own_beginning_is_a_slipped_gauge_and_no_blow(self):
+        self.hands.set_up()
+        self.hands.turn(twist=0.15)
+        first = self.hands.work().value("l-0")
+        self.hands.answer("l-360", f"{first + 0.02:.4f}")
+        plate = self.plate()
+        self.assertEqual((plate.state, plate.words), ("too_close", "Numbers disagree"))
+        self.assertIn("Drive side: back at the start it reads 0.020 mm higher: the gauge or a support has slipped", plate.line)
+        self.assertIn("no blow", plate.line)
+        self.assertEqual([action.key for action in self.hands.work().actions()], ["again"])
+        self.assertIn("slipped", self.hands.act("sign"))
+        self.hands.act("again")
+        self.assertEqual(self.hands.work().choices["moves"][0]["kind"], "again")
+
+    def test_one_wrong_reading_is_named_and_reading_it_again_brings_the_call_back(self):
+        self.hands.set_up()
+        self.hands.turn(twist=0.15)
+        good = self.hands.work().value("r-135")
+        self.hands.answer("r-135", f"{good + 0.03:.4f}")
+        plate = self.plate()
+        self.assertIn("Magneto side: the reading at 135° does not fit", plate.line)
+        self.assertEqual(plate.move, "Take the reading at 135° again.")
+        self.hands.answer("r-135", f"{good:.4f}")
+        self.assertEqual(self.plate().words, "Twisted")
+
+    def test_a_limit_for_another_set_up_gives_no_verdict(self):
+        self.hands.choose(held="seats")
+        self.hands.set_up()
+        self.hands.turn(twist=0.01)
+        work = self.hands.work()
+        self.assertIsNone(work.verdict_on_swing)
+        self.assertIn("the card's limit is for between centres: no verdict here", work.plate().line)
+
+    def test_a_call_too_close_is_settled_by_more_turns(self):
+        Gauge.objects.filter(kind="dial").update(resolution=0.002, repeatability=0.002)
+        Gauge.objects.get(kind="dial").save()
+        self.hands.set_up()
+        self.hands.turn(twist=0.1)
+        self.skip_closing()
+        work = self.hands.work()
+        Spec.objects.update(high=work.raw_mm + 0.7 * math.sqrt(2) * work.reading_u_mm)
+        work = self.hands.work()
+        self.assertEqual((work.verdict_on_swing.state, work.plate().words), ("too_close", "Too close to call"))
+        wanted = work.settled_by
+        self.assertIn(f"{wanted} turns in all", work.plate().move)
+        self.hands.act("turn")
+        for _ in range(wanted - 1):
+            self.assertEqual(self.hands.work().next_ask.key, "l-0")
+            self.hands.turn(twist=0.1)
+        work = self.hands.work()
+        self.assertEqual((len(work.values("l-0")), work.next_ask.key), (wanted, "joint"))
+        self.assertIn(work.verdict_on_swing.state, ("in", "out"))
+        self.assertIsNone(work.settled_by)
+
+    def test_the_swing_is_held_against_the_clearance_the_bearing_has_left(self):
+        self.hands.set_up()
+        self.hands.turn(twist=0.3)
+        self.assertIn("mm the bearing has left warm: it is loaded at every turn", self.plate().detail)
+        labels = [trace.label for trace in self.hands.work().traces()]
+        self.assertIn("Bearing's clearance, warm", labels)
+
+    def test_what_the_last_blow_did_is_said_before_the_next(self):
+        self.hands.set_up()
+        self.hands.tick_all()
+        self.hands.turn(twist=0.2)
+        self.hands.act("again")
+        self.hands.turn(twist=0.15)
+        self.assertIn("took 25% of the twist it was for: a little harder", self.plate().detail)
+        self.hands.act("again")
+        self.hands.turn(twist=-0.1)
+        self.assertIn("went 1.7 times as far as the twist it was for: softer", self.plate().detail)
+        self.assertIn("expected, ", " ".join(trace.source for trace in self.hands.work().traces()))
+
+    def test_a_compounded_joint_cures_on_a_clock_that_outlives_the_signature(self):
+        self.hands.set_up()
+        self.hands.turn(twist=0.01)
+        self.skip_closing()
+        self.hands.answer("joint", "compound")
+        self.assertEqual(self.hands.work().actions()[0].key, "cure")
+        self.hands.act("cure")
+        self.hands.answer("note", "")
+        self.hands.act("sign")
+        timer = self.hands.entry.timers.get(key="cure")
+        self.assertIsNone(timer.ended_at)
+        self.assertIn("joint has cured", self.hands.page())
+        self.assertTrue(timer.long_over(timer.due_at + timedelta(hours=13)))
+
+    def test_what_was_left_out_of_one_round_is_asked_in_the_next(self):
+        self.hands.set_up()
+        self.hands.tick_all()
+        self.hands.turn(twist=0.15)
+        self.skip_closing()
+        self.hands.act("again")
+        self.hands.turn(twist=0.15)
+        self.assertEqual(self.hands.work().next_ask.key, "l-360")
+
+    def skip_closing(self):
+        for key in ("l-360", "r-360"):
+            self.hands.answer(key, "")
+
+
+class OuterTruing(TestCase):
+    """A twin on its centre bearings."""
+
+    def setUp(self):
+        self.made = job(order="crank")
+        EngineCard.objects.update(stroke_mm=68, crank="built_up", layout="twin")
+        Gauge.objects.filter(kind="dial").update(resolution=0.002, repeatability=0.0005)
+        Spec.objects.create(card=self.made.card, name="Crank run-out", high=0.03, source="page 31", setup="on the centre bearings")
+        self.hands = Truer(self.made)
+        self.hands.answer("rim", "60")
+        self.hands.answer("phase", "180")
+
+    def plate(self):
+        return self.hands.work().plate()
+
+    def swing(self, key, tir, high):
+        for angle in TURN:
+            self.hands.answer(f"{key}-{angle}", f"{tir / 2 * math.cos(math.radians(angle - high)):.4f}")
+        self.hands.answer(f"{key}-360", "")
+
+    def test_outer_journals_and_centre_holes_are_refused_as_supports(self):
+        for held, where in (("outer", "the outer journals"), ("centres", "the centre holes of the outer shafts")):
+            self.hands.choose(held=held)
+            plate = self.plate()
+            self.assertEqual((plate.state, plate.words), ("stop", "Not on those"))
+            self.assertIn(f"Held on {where} a bent crank looks straight", plate.line)
+            self.assertEqual(self.hands.work().asks(), [])
+
+    def test_the_web_that_turned_is_named_with_degrees_rim_and_direction(self):
+        self.swing("l", 0.050, 90)
+        self.swing("r", 0.010, 0)
+        plate = self.plate()
+        self.assertEqual((plate.state, plate.words), ("out", "A web has turned"))
+        self.assertIn("drive side web has turned 0.042°", plate.line)
+        self.assertIn("Turn the drive side web counter-clockwise, seen from the right end: its witness line 0.069 mm", plate.move)
+        self.assertIn("should then swing 0.000", plate.detail)
+
+    def test_the_right_web_is_judged_from_its_own_pin(self):
+        self.swing("l", 0.004, 0)
+        self.swing("r", 0.060, 270)  # its pin stands at 180: that is 90 ahead of it
+        plate = self.plate()
+        self.assertIn("Turn the magneto side web counter-clockwise", plate.move)
+
+    def test_what_lies_along_the_throw_is_not_for_turning(self):
+        self.swing("l", 0.050, 0)
+        self.swing("r", 0.010, 180)
+        plate = self.plate()
+        self.assertEqual((plate.state, plate.words), ("out", "As good as it gets"))
+        self.assertNotIn("again", [action.key for action in self.hands.work().actions()])
+
+    def test_a_move_is_written_with_what_was_expected_and_what_was_got(self):
+        self.swing("l", 0.080, 97)
+        self.swing("r", 0.010, 0)
+        self.hands.tick_all()
+        self.hands.act("again")
+        self.swing("l", 0.012, 120)
+        self.swing("r", 0.010, 0)
+        page = self.hands.page()
+        self.assertIn("0.010 was expected, 0.012 was got", page)
+        self.assertEqual(self.plate().words, "True enough")
+        self.hands.answer("joint", "plain")
+        self.hands.answer("note", "")
+        self.hands.act("sign")
+        result = self.hands.entry.result
+        self.assertEqual((result["schema"], result["rounds"], result["phase_deg"]), ("true-outer/1", 2, 180.0))
+
+    def test_the_drawing_leans_and_shows_the_way_round(self):
+        self.assertIn("it will lean here", str(self.hands.work().drawing()))
+        self.swing("l", 0.050, 90)
+        self.swing("r", 0.010, 0)
+        drawing = str(self.hands.work().drawing())
+        self.assertIn("lean drawn ×", drawing)
+        self.assertIn("hot bold", drawing)

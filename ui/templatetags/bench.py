@@ -58,7 +58,8 @@ class _Scale(Protocol):
 def margin_scale(scale: _Scale) -> SafeString:
     """The margin drawn: limits as posts, the value as a line, its doubt as a bar."""
     limits = [limit for limit in (scale.low, scale.high) if limit is not None]
-    values = [scale.value - scale.doubt, scale.value + scale.doubt, *limits, 0.0]
+    zero = [] if len(limits) == 2 else [0.0]  # between two limits only what lies near them tells
+    values = [scale.value - scale.doubt, scale.value + scale.doubt, *limits, *zero]
     low, high = min(values), max(values)
     pad = 0.08 * (high - low or 1.0)
     low, high = low - pad, high + pad
@@ -72,14 +73,18 @@ def margin_scale(scale: _Scale) -> SafeString:
     parts += [f'<line class="limit" x1="{x(limit):.1f}" y1="8" x2="{x(limit):.1f}" y2="34"/>' for limit in limits]
     parts.append(f'<line class="doubt" x1="{x(scale.value - scale.doubt):.1f}" y1="22" x2="{x(scale.value + scale.doubt):.1f}" y2="22"/>')
     parts.append(f'<line class="at" x1="{x(scale.value):.1f}" y1="11" x2="{x(scale.value):.1f}" y2="33"/>')
-    limit_x = x(limits[0]) if limits else 0.0
-    meant = "at most" if scale.low is None else "wanted"
-    parts.append(
-        f'<text class="label" x="{limit_x:.1f}" y="46" text-anchor="{"start" if limit_x < 220 else "end"}">{limit_words} {meant}</text>'
-    )
     label_x = x(scale.value)
-    if abs(label_x - limit_x) > 110 or label_x < limit_x:
-        parts.append(f'<text class="label" x="{min(label_x, 200):.1f}" y="46" text-anchor="start">{scale.value:.{scale.digits}f}</text>')
+    if len(limits) == 2:
+        for limit, anchor in zip(limits, ("start", "end"), strict=True):
+            parts.append(f'<text class="label" x="{x(limit):.1f}" y="46" text-anchor="{anchor}">{limit:.{scale.digits}f}</text>')
+    else:
+        limit_x = x(limits[0]) if limits else 0.0
+        meant, anchor = "at most" if scale.low is None else "at least", "start" if limit_x < 220 else "end"
+        parts.append(f'<text class="label" x="{limit_x:.1f}" y="46" text-anchor="{anchor}">{limit_words} {meant}</text>')
+        if abs(label_x - limit_x) > 110 or label_x < limit_x:
+            parts.append(
+                f'<text class="label" x="{min(label_x, 200):.1f}" y="46" text-anchor="start">{scale.value:.{scale.digits}f}</text>'
+            )
     title = f"{words}; limit {limit_words}"
     return mark_safe(f'<svg class="scale" viewBox="0 0 300 50" role="img" aria-label="{title}">{"".join(parts)}</svg>')  # noqa: S308  numbers only
 

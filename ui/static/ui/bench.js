@@ -71,9 +71,18 @@
     event.preventDefault();
   };
 
+  /* full hands: where the page says so, Enter alone gives the usual answer; a second Enter right behind it gives none */
+  const byEnter = (event) => {
+    const usual = document.querySelector("[data-enter]");
+    if (!usual) return;
+    event.preventDefault();
+    if (!event.repeat && Date.now() - keptAt > QUIET_MS) usual.click();
+  };
+
   document.addEventListener("keydown", (event) => {
     const input = field();
     if (!input) toOption(event);
+    if (!input && event.key === "Enter" && document.activeElement === document.body) byEnter(event);
     if (event.key === "Escape") {
       if (!document.getElementById("flash").hidden) hideFlash();
       else if (openPanel) showPanel(openPanel);
@@ -119,7 +128,21 @@
     }
   }, true);
 
+  /* a tap on a drawn dial puts its angle into the strip: counter-clockwise from the right, as drawn */
+  const toAngle = (event, dial) => {
+    const input = field();
+    if (!input) return;
+    const box = dial.getBoundingClientRect();
+    const across = event.clientX - box.left - box.width / 2;
+    const up = box.top + box.height / 2 - event.clientY;
+    input.value = String((Math.round((Math.atan2(up, across) * 180) / Math.PI) + 360) % 360);
+    keepDraft(input);
+    input.focus({ preventScroll: true });
+  };
+
   document.addEventListener("click", (event) => {
+    const dial = event.target.closest("[data-dial]");
+    if (dial) toAngle(event, dial);
     const key = event.target.closest("[data-panel]");
     if (key) showPanel(key.dataset.panel);
     if (event.target.closest("#flash-off")) hideFlash();
@@ -154,6 +177,7 @@
     const element = event.detail.requestConfig && event.detail.requestConfig.elt;
     if (element && element.id === "pulse" && (writing > 0 || lookedAt < wroteAt)) event.detail.shouldSwap = false;
     const input = field();
+    if (element && element.matches(".strip-options")) keptAt = Date.now();
     if (!input || !element || !element.matches(".strip-entry")) return;
     if (event.detail.xhr.getResponseHeader("X-Kept") === "yes") {
       store(draftName(input), null);

@@ -1,0 +1,133 @@
+from __future__ import annotations
+
+from django.test import TestCase
+
+from engines.models import Spec
+from shop.models import Blades, Gauge, PullIn
+from stations.end_float.tests import Stacker
+from stations.split.tests import Halves
+from tests.shed import job
+
+
+class Centrer(Halves):
+    """Hands at Centre."""
+
+    key = "centre"
+
+
+class CentreCase(TestCase):
+    def setUp(self):
+        self.made = job(order="bottom-end")
+        PullIn.objects.create(name="Crank puller", thread_mm=12, thread_pitch_mm=1.25, pitch_mm=1.5)
+        Blades.objects.create(name="Feelers", kind="feeler", sizes_mm=[0.03, 0.05, 0.08, 0.1, 0.15, 0.2])
+        Gauge.objects.filter(kind="feeler").update(repeatability=0.003)
+        Gauge.objects.filter(kind="dial").update(resolution=0.002, repeatability=0.001)
+        Gauge.objects.first().save()
+        self.hands = Centrer(self.made)
+
+    def plate(self):
+        return self.hands.work().plate()
+
+    def gaps(self, left="0.15", right="0.16"):
+        self.hands.answer("left", left)
+        self.hands.answer("right", right)
+
+    def held(self, first, second, vacuum_first="40", vacuum_second="39.5"):
+        self.hands.answer("minutes", "5 min")
+        for key, text in (("pressure-1", first), ("pressure-2", second), ("vacuum-1", vacuum_first), ("vacuum-2", vacuum_second)):
+            self.hands.answer(key, text)
+
+
+class Centring(CentreCase):
+    def test_the_move_is_half_the_difference_with_turns_side_and_blades(self):
+        self.gaps("0.10", "0.34")
+        plate = self.plate()
+        self.assertEqual((plate.state, plate.words), ("out", "Off the middle"))
+        self.assertEqual(plate.move, "Move it 0.12 mm toward the magneto side: 0.08 of a turn.")
+        self.assertEqual(plate.detail, "Then 0.22 on both sides: blades 0.2 + 0.03.")
+        self.assertIn("shop rule", [trace.source for trace in self.hands.work().traces()])
+
+    def test_nothing_more_is_asked_before_it_stands_in_the_middle(self):
+        self.gaps("0.10", "0.34")
+        self.assertNotIn("spin", [ask.key for ask in self.hands.work().asks()])
+        self.assertIn("over the limit", self.hands.act("sign"))
+        self.hands.act("again")
+        self.assertEqual(self.hands.work().next_ask.key, "left")
+        self.gaps("0.21", "0.22")
+        self.assertEqual(self.hands.work().next_ask.key, "spin")
+        self.assertEqual(self.hands.entry.readings.filter(ask="left", withdrawn_at=None).count(), 2)  # as it was found stays
+
+    def test_hard_on_one_side_asks_no_gaps(self):
+        self.hands.choose(school="hard")
+        self.assertEqual(self.hands.work().next_ask.key, "spin")
+
+    def test_a_crank_that_drags_is_stop(self):
+        self.gaps()
+        self.hands.answer("spin", "drags")
+        self.hands.answer("drag", "all round, since the seals")
+        self.assertEqual((self.plate().state, self.plate().words), ("stop", "It drags"))
+
+    def test_a_dial_that_disagrees_with_the_stack_is_raised_with_its_causes(self):
+        Spec.objects.create(card=self.made.card, name="End float of the crank", low=0.10, high=0.20, source="page 61")
+        Blades.objects.create(name="Crank shims", kind="shim", sizes_mm=[0.05, 0.1, 0.15, 0.2, 0.3])
+        stacker = Stacker(self.made)
+        stacker.stack()
+        for ask in [ask.key for ask in stacker.work().asks() if ask.key.startswith("shim")]:
+            stacker.answer(ask, f"{stacker.work().pieces[int(ask[-1]) - 1]:.3f}")
+        stacker.answer("side", "right")
+        stacker.act("sign")
+        predicted = self.hands.work().predicted[0]
+        self.gaps()
+        self.hands.answer("spin", "free")
+        self.hands.answer("float", f"{predicted + 0.15:.3f}")
+        plate = self.plate()
+        self.assertEqual((plate.state, plate.words), ("out", "Dial and stack differ"))
+        self.assertIn("a bearing not home, another gasket than measured, a shim on the wrong side", plate.move)
+        self.hands.answer("float", f"{predicted:.3f}")
+        self.assertEqual(self.hands.work().against_prediction.state, "in")
+
+
+class Proving(CentreCase):
+    def setUp(self):
+        super().setUp()
+        self.gaps()
+        self.hands.answer("spin", "free")
+        self.hands.answer("float", "")
+
+    def test_pressure_and_vacuum_that_hold_prove_it(self):
+        self.held("0.4 bar", "39.4")
+        plate = self.plate()
+        self.assertEqual((plate.state, plate.words), ("in", "Centred and tight"))
+        self.hands.act("sign")
+        result = self.hands.entry.result
+        self.assertEqual({key: each["state"] for key, each in result["leaks"].items()}, {"pressure": "in", "vacuum": "in"})
+
+    def test_a_leak_by_vacuum_alone_is_found(self):
+        self.held("40", "39.5", "40", "20")
+        plate = self.plate()
+        self.assertEqual((plate.state, plate.words), ("out", "The vacuum test is out"))
+        self.assertIn("Soapy water", plate.move)
+
+    def test_the_cards_own_limit_comes_before_the_cautious_one(self):
+        Spec.objects.create(card=self.made.card, name="Leak, kPa a minute", kind="force", high=3.0, source="page 70")
+        self.held("40", "30")
+        self.assertEqual(self.plate().state, "in")
+
+    def test_a_test_that_gains_or_blows_is_refused_in_words(self):
+        self.assertIn("is not believable", self.hands.answer("minutes", "2 h") or "")
+        self.hands.answer("minutes", "5 min")
+        self.assertIn("is not believable", self.hands.answer("pressure-1", "3 bar"))
+        self.hands.answer("pressure-1", "40 kPa")
+        self.assertIn("It has gained", self.hands.answer("pressure-2", "45"))
+
+    def test_a_four_stroke_is_proved_by_oil_and_nothing_is_skipped_without_a_word(self):
+        self.hands.choose(proof="oil")
+        self.assertEqual(self.plate().state, "in")
+        self.hands.choose(proof="none")
+        self.assertIn("Still to say: why is it not proved", self.hands.act("sign"))
+
+    def test_the_drawing_moves_with_the_gaps(self):
+        self.held("40", "39.5")
+        drawing = str(self.hands.work().drawing())
+        self.assertIn("gaps drawn large", drawing)
+        self.assertIn("vacuum", drawing)

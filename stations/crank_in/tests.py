@@ -1,0 +1,126 @@
+from __future__ import annotations
+
+from django.test import TestCase
+
+from shop.models import Gauge, PullIn
+from stations.split.tests import Halves
+from tests.shed import job
+
+
+class Puller(Halves):
+    """Hands at Crank in."""
+
+    key = "crank-in"
+
+    def set_up(self, d="12.0", pitch="1.25", hand="8", travel="18"):
+        for ask, text in (("thread_d", d), ("thread_pitch", pitch), ("hand", hand), ("travel", travel)):
+            self.answer(ask, text)
+
+    def begin(self):
+        self.set_up()
+        self.tick_all()
+        self.act("begin")
+
+    def feel(self, turns, torque):
+        self.answer("turns", turns)
+        self.answer("torque", torque)
+
+
+class CrankIn(TestCase):
+    """A 6204 into a k5 crank: about 3 to 13 N·m on an M16 screw."""
+
+    def setUp(self):
+        self.made = job(order="bottom-end")
+        PullIn.objects.create(name="Crank puller", thread_mm=12.0, thread_pitch_mm=1.25, pitch_mm=1.5)
+        Gauge.objects.filter(kind="feeler").update(repeatability=0.003)
+        Gauge.objects.first().save()
+        self.hands = Puller(self.made)
+
+    def plate(self):
+        return self.hands.work().plate()
+
+    def test_webs_hammer_and_impact_are_refused_in_words(self):
+        for school, words in (("webs", "pinches them"), ("hammer", "dents the balls"), ("impact", "hides the torque")):
+            self.hands.choose(school=school)
+            plate = self.plate()
+            self.assertEqual((plate.state, plate.words), ("stop", "Not so"))
+            self.assertIn(words, plate.line)
+            self.assertEqual(self.hands.work().asks(), [])
+
+    def test_another_thread_is_stop_before_any_turn(self):
+        self.hands.set_up(pitch="1.5")
+        self.assertEqual(self.plate().words, "Not its thread")
+        self.hands.answer("thread_pitch", "1.25")
+        self.hands.answer("thread_d", "14")
+        self.assertIn("not its thread", self.plate().line)
+
+    def test_too_few_turns_by_hand_are_stop(self):
+        self.hands.set_up(hand="4")
+        self.assertEqual((self.plate().state, self.plate().words), ("stop", "Deeper first"))
+
+    def test_bars_and_rod_come_before_the_first_turn(self):
+        self.hands.set_up()
+        self.assertIn("Spacer bars", self.plate().move)
+        self.assertIn("Spacer bars", self.hands.act("begin"))
+        self.assertFalse(self.hands.work().begun)
+
+    def test_turns_count_down_and_the_wrench_is_judged(self):
+        self.hands.begin()
+        work = self.hands.work()
+        self.assertEqual((work.wanted_turns, work.next_ask.key), (12.0, "turns"))
+        stop = work.torque.stop_nm
+        self.hands.feel("4", "4 Nm")
+        self.assertEqual((self.plate().state, self.plate().words), ("in", "As it should be"))
+        self.assertIn("8.0 turns to go", self.plate().line)
+        self.assertEqual(self.hands.work().next_ask.key, "turns")
+        self.hands.feel("6", f"{stop + 8:.0f} Nm")
+        self.assertEqual((self.plate().state, self.plate().words), ("stop", "Stop: it binds"))
+        self.assertIn("crooked, or the rod is caught", self.hands.act("home"))
+
+    def test_turns_are_counted_in_all_and_never_fewer(self):
+        self.hands.begin()
+        self.hands.feel("4", "4 Nm")
+        self.assertIn("in all, not since the last time", self.hands.answer("turns", "2"))
+
+    def test_turns_done_without_the_wrench_feeling_it_is_not_called_home(self):
+        self.hands.begin()
+        self.hands.feel("12", "4 Nm")
+        self.assertEqual((self.plate().state, self.plate().words), ("too_close", "Home?"))
+        self.hands.feel("12", "25 Nm")
+        self.assertEqual((self.plate().state, self.plate().words), ("in", "It has come home"))
+
+    def test_home_is_felt_on_both_sides_and_the_larger_gap_named(self):
+        self.hands.begin()
+        self.hands.feel("12", "25 Nm")
+        self.hands.act("home")
+        self.hands.answer("gap-left", "0.30")
+        self.hands.answer("gap-right", "0.70")
+        plate = self.plate()
+        self.assertEqual((plate.state, plate.words), ("out", "Not home"))
+        self.assertIn("gap on the magneto side is 0.40 mm larger", plate.line)
+        self.assertIn("not home", self.hands.act("sign"))
+        self.hands.answer("gap-right", "0.31")
+        self.assertEqual(self.plate().words, "Home")
+        self.hands.act("sign")
+        result = self.hands.entry.result
+        self.assertEqual((result["school"], result["turns"], result["peak_torque_nm"]), ("pull", 12, 25))
+
+    def test_dropped_in_it_is_felt_once_cold(self):
+        self.hands.choose(school="drop")
+        self.assertEqual(self.plate().words, "Drop it in")
+        self.hands.answer("gap-left", "0.30")
+        self.hands.answer("gap-right", "0.31")
+        self.hands.tick_all()
+        self.hands.act("sign")
+        self.assertEqual(self.hands.entry.call_state, "in")
+
+    def test_without_a_tool_on_the_shelf_it_says_so(self):
+        PullIn.objects.all().delete()
+        self.assertEqual((self.plate().state, self.plate().words), ("stop", "No tool"))
+
+    def test_the_drawing_shows_turns_to_go_and_where_to_stop(self):
+        self.hands.begin()
+        self.hands.feel("4", "4 Nm")
+        drawing = str(self.hands.work().drawing())
+        self.assertIn("4 of 12.0 turns, 8.0 to go", drawing)
+        self.assertRegex(drawing, r"stop \d+ N·m")

@@ -1,0 +1,163 @@
+"""Cranks and seats of the demo: inspected, parted, pressed together."""
+
+from __future__ import annotations
+
+from datetime import datetime, timedelta
+from typing import TYPE_CHECKING
+
+from engines.fits import nominal_of
+from engines.models import EngineCard, Seat
+from jobs import log
+from jobs.models import Job
+from shopmath.iso286 import limits
+from stations.inspect.asks import ROUND, rods
+from stations.run import leave_out
+
+if TYPE_CHECKING:
+    from stations.demo.shed import Shed
+
+OVAL = (0.000, 0.003, 0.002, -0.001, 0.002, 0.001)  # how the six diameters differ from the first, mm
+
+
+def bearing(seat: Seat, **said: str) -> list[tuple[str, str]]:
+    answers = {"hit": "no", "known": "yes", "feel": "clean", "races": "no", **said}
+    return [(f"{seat.pk}-mark", seat.designation), *((f"{seat.pk}-{key}", text) for key, text in answers.items())]
+
+
+def diameters(seat: Seat, above_mm: float) -> list[tuple[str, str]]:
+    """Six readings, so far above the least its code allows."""
+    nominal = nominal_of(seat)
+    least = nominal + limits(seat.code, nominal).lower_um / 1000 if seat.code else nominal
+    return [(f"{seat.pk}-{place}", f"{least + above_mm + off:.3f}") for place, off in zip(ROUND, OVAL, strict=True)]
+
+
+WIDTHS = (("pin", "55.94"), ("90", "55.95"), ("180", "55.96"), ("270", "55.95"))
+
+
+def plays(job: Job) -> list[tuple[str, str]]:
+    found = [("small", "-"), *((f"width-{key}", text) for key, text in WIDTHS)]
+    for rod in range(1, rods(job.card) + 1):
+        found += [(f"radial-{rod}", "0"), (f"side-{rod}", "0.36")]
+    return found
+
+
+def inspected(shed: Shed, job: Job, at: datetime) -> None:
+    """Everything looked at, nothing out of the way."""
+    shed.answer(job, "inspect", None, at, *plays(job), ("cracks", "none"), ("masses", "same"))
+    for seat in job.card.seats.all():
+        shed.act(job, "inspect", None, at, "next")
+        found = bearing(seat)
+        if any(ask.key == f"{seat.pk}-slow" for ask in shed.at(job, "inspect", None, at).asks()):
+            found.append((f"{seat.pk}-slow", "no"))
+        if seat.measured_mm and not seat.code:
+            shed.answer(job, "inspect", None, at, *found, (f"{seat.pk}-warm", "-"), (f"{seat.pk}-m0", "-"), (f"{seat.pk}-ring", "-"))
+            continue
+        shed.answer(job, "inspect", None, at, *found, (f"{seat.pk}-warm", "-"), *diameters(seat, 0.009))
+        rest = [(f"{seat.pk}-vee", "-")] if seat.on == Seat.On.SHAFT else []
+        shed.answer(job, "inspect", None, at, *rest, (f"{seat.pk}-ring", "-"))
+    shed.act(job, "inspect", None, at, "sign")
+
+
+def _sizes(diameter: float) -> list[tuple[str, str]]:
+    return [("length", f"{0.72 * diameter:.0f}"), ("wall", f"{0.45 * diameter:.0f}"), ("web", f"{3.6 * diameter:.0f}"), ("bore", "-")]
+
+
+def parted(shed: Shed, job: Job, at: datetime) -> None:
+    phase = [] if job.card.layout == EngineCard.Layout.SINGLE else [("phase", "180")]
+    shed.answer(job, "apart", None, at, *phase, ("d", "22"), *_sizes(22))
+    shed.tick(shed.at(job, "apart", None, at))
+    shed.answer(job, "apart", None, at, ("peak", "36"), ("order", "pin's oil hole toward the drive side"), ("hurt", "no"))
+    shed.act(job, "apart", None, at, "sign")
+
+
+def together(shed: Shed, job: Job, at: datetime) -> None:
+    shed.answer(job, "together", None, at, ("pin", "22.064"), ("hole", "22.001"), *_sizes(22))
+    shed.tick(shed.at(job, "together", None, at))
+    widths = [(f"width-{key}", text) for key, text in (("pin", "55.96"), ("90", "55.95"), ("180", "55.94"), ("270", "55.95"))]
+    phase = [] if job.card.layout == EngineCard.Layout.SINGLE else [("phase", "180.1")]
+    shed.answer(job, "together", None, at, ("going", "57.2"), ("going", "-"), ("peak", "31"), *widths, ("side", "0.34"), *phase)
+    shed.act(job, "together", None, at, "sign")
+
+
+def on_the_press(shed: Shed, job: Job, now: datetime) -> None:
+    """Sized, marked, waiting for the pump."""
+    shed.done_before(job, "apart", now)
+    at = now - timedelta(minutes=12)
+    shed.answer(job, "apart", None, at, ("d", "20"), *_sizes(20))
+    shed.tick(shed.at(job, "apart", None, at))
+
+
+def under_the_gauge(shed: Shed, job: Job, now: datetime) -> None:
+    """A seat at its limit: too close to call with what was read so far."""
+    shed.done_before(job, "inspect", now)
+    at = now - timedelta(minutes=25)
+    shed.answer(job, "inspect", None, at, *plays(job), ("cracks", "none"), ("masses", "same"))
+    shed.act(job, "inspect", None, at, "next")
+    seat = job.card.seats.order_by("pk")[0]
+    entry = log.open_entry(job.run.get(key="inspect"), None, shed.hand)
+    assert entry.choices["part"] == f"s{seat.pk}"
+    close = [(key, f"{float(text) + 0.0225:.3f}") for key, text in diameters(seat, 0.0)]
+    shed.answer(
+        job, "inspect", None, at, *bearing(seat, known="no", feel="clean"), (f"{seat.pk}-warm", "-"), *close, (f"{seat.pk}-ring", "-")
+    )
+
+
+def floated(shed: Shed, job: Job, at: datetime) -> None:
+    """The stack measured, its shims fitted."""
+    limits = [] if any(spec.name.startswith("End float") for spec in job.card.specs.all()) else [("low", "0.10"), ("high", "0.20")]
+    links = [("warm", "-"), ("left", "38.42"), ("right", "31.10"), ("gasket", "-"), ("crank", "69.11"), ("fitted", "-")]
+    shed.answer(job, "end-float", None, at, *links, *limits)
+    pieces: tuple[float, ...] = shed.at(job, "end-float", None, at).pieces  # type: ignore[attr-defined]
+    shims = [(f"shim-{index + 1}", f"{piece:.3f}") for index, piece in enumerate(pieces)]
+    shed.answer(job, "end-float", None, at, *shims)
+    shed.answer(job, "end-float", None, at, ("side", "right"))
+    shed.act(job, "end-float", None, at, "sign")
+
+
+def off_the_middle(shed: Shed, job: Job, now: datetime) -> None:
+    """Closed, both gaps felt: not in the middle yet."""
+    leave_out(job.run.get(key="heat-and-drop"), shed.skipper, "bearings were in from the last time")
+    shed.done_before(job, "centre", now)
+    shed.answer(job, "centre", None, now - timedelta(minutes=9), ("left", "0.10"), ("right", "0.28"))
+
+
+def pulled_in(shed: Shed, job: Job, at: datetime) -> None:
+    """Pulled in by the inner ring, home on both sides."""
+    shed.answer(job, "crank-in", None, at, ("thread_d", "11.95"), ("thread_pitch", "1.25"), ("hand", "9"), ("travel", "18"))
+    shed.tick(shed.at(job, "crank-in", None, at))
+    shed.act(job, "crank-in", None, at, "begin")
+    for turns, torque in (("4", "4 Nm"), ("8", "5 Nm"), ("12", "26 Nm")):
+        shed.answer(job, "crank-in", None, at, ("turns", turns))
+        shed.answer(job, "crank-in", None, at, ("torque", torque))
+    shed.act(job, "crank-in", None, at, "home")
+    shed.answer(job, "crank-in", None, at, ("gap-left", "0.19"), ("gap-right", "0.20"))
+    shed.act(job, "crank-in", None, at, "sign")
+
+
+def closed(shed: Shed, job: Job, at: datetime) -> None:
+    """Every bolt in its rounds."""
+    job.tray.update(emptied_at=at)
+    shed.answer(job, "close", None, at, ("gears", "all"))
+    shed.tick(shed.at(job, "close", None, at))
+    shed.act(job, "close", None, at, "close")
+    asked = [ask.key for ask in shed.at(job, "close", None, at).asks() if ask.key.startswith("s")]
+    entry = shed.at(job, "close", None, at).entry
+    assert entry is not None
+    log.choose(entry, skipped=asked)
+    shed.act(job, "close", None, at, "sign")
+
+
+def sealed(shed: Shed, job: Job, at: datetime) -> None:
+    """Each seal known by its sizes, lip to what it keeps, flush."""
+    seals = list(job.card.seals.all())
+    if not seals:
+        shed.note(job, "seals", "Both in, lips to the case, flush all round.", at)
+        return
+    for index, seal in enumerate(seals):
+        if index:
+            shed.act(job, "seals", None, at, "next")
+        kept = "oil" if seal.lip != "outside" else "dirt"
+        sizes = [(f"{seal.pk}-shaft", f"{seal.shaft_mm:g}"), (f"{seal.pk}-bore", f"{seal.bore_mm:g}"), (f"{seal.pk}-kept", kept)]
+        depths = [(f"{seal.pk}-d{clock}", text) for clock, text in (("12", "0.05"), ("3", "0.00"), ("6", "0.08"), ("9", "0.05"))]
+        shed.answer(job, "seals", None, at, *sizes, (f"{seal.pk}-way", seal.lip or "inside"), *depths, (f"{seal.pk}-behind", "-"))
+    shed.act(job, "seals", None, at, "sign")

@@ -1,0 +1,39 @@
+"""A whole half in one heat in the demo: chilled, in the oven, the bench laid out."""
+
+from __future__ import annotations
+
+from datetime import datetime, timedelta
+from typing import TYPE_CHECKING
+
+from jobs.models import Job
+from shop.models import Gauge
+
+if TYPE_CHECKING:
+    from stations.demo.shed import Shed
+
+
+def whole_half(shed: Shed, job: Job, now: datetime) -> None:
+    """Four bearings and two pins, eleven minutes into the oven; what was found the wrong way round is settled."""
+    shed.done_before(job, "heat-and-drop", now)
+    cold = now - timedelta(minutes=58)
+    probe = Gauge.objects.get(kind=Gauge.Kind.CONTACT)
+    output = job.card.seats.get(name="Gearbox output")
+    drum = job.card.seats.get(name="Selector drum")
+    shed.answer(
+        job,
+        "heat-and-drop",
+        None,
+        cold,
+        (f"way-s{output.pk}", "marking_out"),
+        (f"way-s{drum.pk}", "marking_out"),
+        ("room", "18"),
+        ("heat", "-"),
+    )
+    work = shed.at(job, "heat-and-drop", None, cold)
+    shed.tick(work)
+    shed.choose(work, means=f"{probe.pk}:contact")
+    chill = next(action.key for action in shed.at(job, "heat-and-drop", None, cold).actions() if action.key.startswith("chill-"))
+    shed.act(job, "heat-and-drop", None, cold, chill)
+    shed.act(job, "heat-and-drop", None, now - timedelta(minutes=11), "heat")
+    shed.answer(job, "heat-and-drop", None, now - timedelta(minutes=3), ("case", "63"))
+    shed.at(job, "heat-and-drop", None, now).settle()

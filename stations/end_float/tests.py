@@ -1,0 +1,120 @@
+from __future__ import annotations
+
+from django.test import TestCase
+
+from engines.models import Spec
+from shop.models import Blades, Gauge
+from shopmath.checks import BadInput
+from stations.end_float.station import read_table
+from stations.split.tests import Halves
+from tests.shed import job
+
+STACK = (("warm", ""), ("left", "38.42"), ("right", "31.10"), ("gasket", ""), ("crank", "69.10"), ("fitted", ""))
+
+
+class Stacker(Halves):
+    """Hands at End float."""
+
+    key = "end-float"
+
+    def stack(self, *changes):
+        for ask, text in {**dict(STACK), **dict(changes)}.items():
+            self.answer(ask, text)
+
+
+class FloatCase(TestCase):
+    def setUp(self):
+        self.made = job(order="bottom-end")
+        Spec.objects.create(card=self.made.card, name="End float of the crank", low=0.10, high=0.20, source="page 61")
+        Blades.objects.create(name="Crank shims", kind="shim", sizes_mm=[0.05, 0.1, 0.15, 0.2, 0.3])
+        Gauge.objects.filter(kind__in=("calliper", "micrometer")).update(resolution=0.002, repeatability=0.0005, last_checked="2026-11-01")
+        Gauge.objects.first().save()
+        self.hands = Stacker(self.made)
+
+    def plate(self):
+        return self.hands.work().plate()
+
+
+class EndFloat(FloatCase):
+    def test_the_stack_chooses_the_shim_and_wants_it_measured(self):
+        self.hands.stack()
+        work = self.hands.work()
+        self.assertAlmostEqual(work.free.value_mm, 0.42)
+        self.assertEqual((work.pieces, work.next_ask.key, work.plate().words), ((0.3,), "shim-1", "Measure the shim"))
+        self.hands.answer("shim-1", "0.298")
+        plate = self.plate()
+        self.assertEqual((plate.state, plate.words), ("in", "Fit 0.3"))
+        self.assertIn("0.122 mm", plate.line)
+
+    def test_an_unsure_stack_keeps_away_from_the_limits(self):
+        Gauge.objects.filter(kind="calliper").update(resolution=0.02, repeatability=0.008)
+        self.hands.stack()
+        work = self.hands.work()
+        self.assertGreater(work.doubt_mm, 0.02)
+        self.assertEqual(work.pieces, (0.2, 0.05))
+
+    def test_all_against_it_is_more_cautious_than_by_squares(self):
+        self.hands.stack()
+        squares = self.hands.work().doubt_mm
+        self.hands.choose(sum="worst")
+        self.assertGreater(self.hands.work().doubt_mm, squares)
+
+    def test_a_shim_that_is_not_what_its_bag_says_is_refused_or_out(self):
+        self.hands.stack()
+        self.assertIn("is not the shim of 0.3", self.hands.answer("shim-1", "0.19"))
+        self.hands.answer("shim-1", "0.345")
+        self.assertEqual((self.plate().state, self.plate().words), ("out", "Float is out"))
+
+    def test_no_kit_and_no_shim_that_fits_are_stop_with_the_reason(self):
+        self.hands.stack(("crank", "67.10"))
+        self.assertEqual((self.plate().state, self.plate().words), ("stop", "No such shim"))
+        self.assertIn("the nearest leaves", self.plate().line)
+        Blades.objects.all().delete()
+        self.assertIn("No shim kit on the shelf", self.plate().line)
+
+    def test_a_case_still_warm_gets_no_verdict(self):
+        self.hands.stack(("warm", "48"))
+        self.assertEqual((self.plate().state, self.plate().words), ("too_close", "Too warm to judge"))
+
+    def test_a_manuals_table_between_two_rows_asks_which(self):
+        self.hands.choose(how="table")
+        self.hands.answer("warm", "")
+        self.hands.answer("distance", "1.15")
+        self.assertIn("is no row", self.hands.answer("table", "about one"))
+        self.hands.answer("table", "1.10 0.95; 1.20 1.05")
+        work = self.hands.work()
+        self.assertEqual(work.next_ask.key, "row")
+        self.assertEqual([option.hint for option in work.next_ask.options], ["leaves 0.20", "leaves 0.10"])
+        self.hands.answer("row", "1_05")
+        self.assertEqual(self.hands.work().pieces, (1.05,))
+
+    def test_limits_unknown_to_the_card_are_asked(self):
+        Spec.objects.all().delete()
+        self.hands.stack()
+        self.assertEqual(self.hands.work().next_ask.key, "low")
+        self.hands.answer("low", "4 thou")
+        self.hands.answer("high", "8 thou")
+        self.assertEqual(len(self.hands.work().pieces), 1)
+
+    def test_signed_it_carries_the_prediction_for_the_dial(self):
+        self.hands.stack()
+        self.hands.answer("shim-1", "0.300")
+        self.hands.answer("side", "right")
+        self.hands.act("sign")
+        result = self.hands.entry.result
+        self.assertEqual((result["float_mm"], result["side"], result["limits_mm"]), (0.12, "right", [0.1, 0.2]))
+
+    def test_the_drawing_lights_the_link_that_is_asked(self):
+        self.hands.answer("warm", "")
+        drawing = str(self.hands.work().drawing())
+        self.assertIn("left case", drawing)
+        self.assertEqual(drawing.count('class="place"'), 2)  # one a paper
+        self.hands.stack()
+        self.assertIn("0.120", str(self.hands.work().drawing()))
+
+    def test_a_table_is_read_in_both_spellings(self):
+        self.assertEqual(read_table("1.0-1.1 0.9; 1.1-1.2 1.0"), [(1.0, 1.1, 0.9), (1.1, 1.2, 1.0)])
+        self.assertEqual(read_table("1,0 0,9"), [(1.0, 0.9)])
+        for wrong in ("", "1.2 1.0; 1.0 0.9", "x y"):
+            with self.subTest(wrong), self.assertRaises(BadInput):
+                read_table(wrong)

@@ -1,0 +1,143 @@
+/* A gauge that is heard: its reading stands in the field and Enter takes it. No rule of the trade lives here. */
+(() => {
+  "use strict";
+
+  const FAST_MS = 200;
+  const SLOW_MS = 1000; // when it is silent, lost, or feeds another page
+  const LEVERS = 2; // the strip has room for so many; the gauges' own page shows all
+  let pressed = 0; // the last line of a gauge with a button that was kept or was there before the page
+  let heardFrom = "";
+  let taking = false;
+
+  const box = () => document.getElementById("live");
+  const field = () => document.getElementById("strip-field");
+  const device = (() => {
+    const fresh = `${Date.now().toString(36)}${Math.random().toString(36).slice(2)}`;
+    try {
+      const known = sessionStorage.getItem("device") || fresh;
+      sessionStorage.setItem("device", known);
+      return known;
+    } catch (error) {
+      return fresh;
+    }
+  })();
+
+  const ask = async (here) => {
+    const { gauge, ask: wanted, place, mark = "" } = here.dataset;
+    const query = new URLSearchParams({ device, ask: wanted, place, mark, since: heardFrom === gauge ? pressed : "" });
+    if (taking) query.set("take", "1");
+    taking = false;
+    try {
+      const answer = await fetch(`/gauges/${gauge}/?${query}`, { headers: { "X-Partial": "1" } });
+      return answer.ok ? await answer.json() : { state: "lost", words: "The gauge cannot be heard here; sign in again." };
+    } catch (error) {
+      return { state: "lost", words: "No connection to the shop's machine; what you type stays here." };
+    }
+  };
+
+  const look = async () => {
+    const here = box();
+    let said = null;
+    if (here && !document.hidden) {
+      said = await ask(here);
+      if (box() === here) show(here, said);
+    }
+    setTimeout(look, said && said.state !== "live" ? SLOW_MS : FAST_MS); // with no box there is nothing to ask
+  };
+
+  const show = (here, said) => {
+    const input = field();
+    const live = said.state === "live" && Boolean(said.text);
+    here.dataset.state = live ? "live" : said.state === "live" ? "starting" : said.state;
+    here.dataset.button = said.button ? "yes" : "";
+    const peak = here.dataset.mark !== undefined && said.peak;
+    let words = said.words;
+    if (live && !said.button) words = peak ? `Live ${said.shown}: Enter keeps its peak.` : "Live: Enter takes it.";
+    const place = here.querySelector(".live-words");
+    if (place.textContent !== words) place.textContent = words;
+    if (input) {
+      if (input.dataset.example === undefined) input.dataset.example = input.placeholder;
+      input.placeholder = live && !said.button ? bare(peak || said.shown) : input.dataset.example;
+      input.classList.toggle("hearing", live && !said.button);
+    }
+    needles(said);
+    levers(here, said);
+    press(here, said);
+  };
+
+  /* a needle on the drawing follows the gauge: where its zero is and how far one unit moves it, the server has said */
+  const needles = (said) => {
+    if (said.value === undefined) return;
+    document.querySelectorAll(".needle").forEach((needle) => {
+      const y = Number(needle.dataset.zero) - Number(needle.dataset.each) * said.value;
+      needle.setAttribute("y1", y);
+      needle.setAttribute("y2", y);
+    });
+  };
+
+  const bare = (shown) => shown.split(" ")[0]; // the unit stands beside the field already
+
+  /* a gauge with a button: each line it sends is an Enter of its own */
+  const press = (here, said) => {
+    if (heardFrom !== here.dataset.gauge) {
+      heardFrom = here.dataset.gauge;
+      pressed = said.seq || 0; // what it sent before this page waited is not for it
+      return;
+    }
+    const input = field();
+    if (!said.button || !said.text || said.seq <= pressed || !input || input.value) return; // the next one waits its turn
+    pressed = said.seq;
+    fill(input, said.text);
+    input.form.requestSubmit();
+  };
+
+  const fill = (input, text) => {
+    input.value = text;
+    input.form.elements.heard.value = "1";
+  };
+
+  /* Enter on the empty field takes what the gauge reads at that moment, not what was last shown */
+  document.addEventListener("submit", (event) => {
+    const input = event.target.querySelector("#strip-field");
+    const here = box();
+    if (!input || input.value.trim() !== "" || !here || here.dataset.state !== "live" || here.dataset.button) return;
+    event.preventDefault();
+    event.stopImmediatePropagation();
+    take(here, input);
+  }, true);
+
+  const take = async (here, input) => {
+    const said = await ask(here);
+    if (box() !== here || input.value) return;
+    show(here, said);
+    const peak = here.dataset.mark !== undefined && said.peak;
+    if (said.state !== "live" || !said.text) return;
+    fill(input, peak || said.text);
+    input.form.requestSubmit();
+  };
+
+  const levers = (here, said) => {
+    const offered = said.state === "elsewhere" ? [["", "Take it here"]] : (said.levers || []).slice(0, LEVERS);
+    const name = JSON.stringify(offered);
+    if (here.dataset.offered === name) return;
+    here.dataset.offered = name;
+    here.querySelectorAll("button").forEach((old) => old.remove());
+    offered.forEach(([word, does]) => {
+      const button = Object.assign(document.createElement("button"), { type: "button", className: "button", textContent: does });
+      button.addEventListener("click", () => pull(here.dataset.gauge, word));
+      here.append(button);
+    });
+  };
+
+  const pull = async (gauge, word) => {
+    field()?.focus({ preventScroll: true });
+    if (!word) {
+      taking = true;
+      return;
+    }
+    const headers = { "X-Partial": "1", ...JSON.parse(document.body.getAttribute("hx-headers")) };
+    await fetch(`/gauges/${gauge}/lever/`, { method: "POST", headers, body: new URLSearchParams({ lever: word }) });
+  };
+
+  document.addEventListener("DOMContentLoaded", look);
+})();
