@@ -17,15 +17,17 @@ from django.db import transaction
 
 from engines.models import EngineCard, Mark, Spec
 from shopmath.checks import BadInput
-from stations.book_in.card_forms import FactsForm, FlywheelForm, MarkForm, SealForm, SpecForm
+from stations.book_in.card_forms import FactsForm, FittedForm, FlywheelForm, MarkForm, SealForm, SpecForm
 from stations.book_in.forms import SeatForm
 
-SCHEMA, VERSION = "stator-card", 1
+SCHEMA, VERSION = "stator-card", 2
+READS = (1, 2)  # the second has pins and bushes, and how a bearing is turned
 LARGEST_BYTES = 1_000_000
 MOST = 500  # of one part on one card
 FACTS, WHEEL = tuple(FactsForm.base_fields), tuple(FlywheelForm.base_fields)
 SEAT = (*SeatForm.base_fields, "x_mm", "y_mm")
 SEAL, MARK, SPEC = tuple(SealForm.base_fields), tuple(MarkForm.base_fields), tuple(SpecForm.base_fields)
+FITTED = tuple(FittedForm.base_fields)
 CSV_COLUMNS = {"figures": SPEC, "bolts": MARK}
 
 
@@ -48,6 +50,9 @@ def card_as_json(card: EngineCard) -> dict[str, Any]:
         "seals": [
             {**values(seal, SEAL), "seat": seal.seat.name if seal.seat else None, "depth_assumed": seal.depth_assumed}
             for seal in card.seals.select_related("seat")
+        ],
+        "fitted": [
+            {**values(part, FITTED), "after": part.after.name if part.after else None} for part in card.fitted.select_related("after")
         ],
         "marks": [{**values(mark, MARK), "assumed": mark.assumed} for mark in card.marks.all()],
         "figures": [values(spec, SPEC) for spec in card.specs.all()],
@@ -163,8 +168,10 @@ def card_from_json(data: bytes) -> EngineCard:
     reader = _Reader(_text(data))
     if not isinstance(reader.data, dict) or reader.data.get("schema") != SCHEMA:
         raise BadInput("file", f'Line 1: this is no engine card; "schema" should be "{SCHEMA}".')
-    if reader.data.get("version") != VERSION:
-        raise reader.refuse(f"version {reader.data.get('version')!r} is not known here; this Stator reads version {VERSION}.", "version")
+    if reader.data.get("version") not in READS:
+        raise reader.refuse(
+            f"version {reader.data.get('version')!r} is not known here; this Stator reads up to version {VERSION}.", "version"
+        )
     engine = reader.thing("engine")
     with transaction.atomic():
         card: EngineCard = EngineCard(on_shelf=True)
@@ -183,12 +190,20 @@ def card_from_json(data: bytes) -> EngineCard:
                 raise reader.refuse("a place on the face is a number of mm, at most 500 from its middle.", "seats", index, "x_mm")
             type(seat).objects.filter(pk=seat.pk).update(**places, code_assumed=bool(values.get("code_assumed", seat.code_assumed)))
         by_name = {seat.name: str(seat.pk) for seat in card.seats.all()}
-        for index, values in enumerate(reader.table("seals")):
-            name = values.get("seat")
+
+        def seat_of(values: dict[str, Any], field: str, *path: str | int) -> str | None:
+            name = values.get(field)
             if name and name not in by_name:
-                raise reader.refuse(f"there is no seat {name!r} on this card.", "seals", index, "seat")
+                raise reader.refuse(f"there is no seat {name!r} on this card.", *path, field)
+            return by_name.get(name or "")
+
+        for index, values in enumerate(reader.table("seals")):
             depth = None if values.get("depth_assumed") else values.get("depth_mm")
-            reader.save(bound(SealForm, {**values, "seat": by_name.get(name or ""), "depth_mm": depth}, card=card), "seals", index)
+            seat_key = seat_of(values, "seat", "seals", index)
+            reader.save(bound(SealForm, {**values, "seat": seat_key, "depth_mm": depth}, card=card), "seals", index)
+        for index, values in enumerate(reader.table("fitted")):
+            after = seat_of(values, "after", "fitted", index)
+            reader.save(bound(FittedForm, {**values, "after": after}, card=card), "fitted", index)
         for index, values in enumerate(reader.table("marks")):
             mark = reader.save(bound(MarkForm, values, card=card), "marks", index)
             Mark.objects.filter(pk=mark.pk).update(assumed=bool(values.get("assumed", mark.assumed)))

@@ -8,19 +8,22 @@ from typing import Any
 from django.db.models import Prefetch
 
 from exchange.card_files import card_as_json
+from exchange.refs import Refs
 from jobs.models import Entry, Job, Reading
+from shop.models import Gauge
 from shopmath.quantity import CANONICAL
 
-SCHEMA, VERSION = "stator-job", 1
+GAUGE = ("name", "kind", "resolution", "repeatability", "emissivity")
+SCHEMA, VERSION = "stator-job", 2
 
 
 def _when(moment: datetime | None) -> str | None:
     return moment.isoformat(timespec="seconds") if moment else None
 
 
-def _reading(reading: Reading) -> dict[str, Any]:
+def _reading(reading: Reading, ask: str) -> dict[str, Any]:
     return {
-        "ask": reading.ask,
+        "ask": ask,
         "asked": reading.extra.get("asked", ""),
         "heat": reading.heat,
         "typed": reading.text,
@@ -37,7 +40,8 @@ def _reading(reading: Reading) -> dict[str, Any]:
     }
 
 
-def _entry(entry: Entry, numbers: dict[int, int]) -> dict[str, Any]:
+def _entry(entry: Entry, numbers: dict[int, int], refs: Refs) -> dict[str, Any]:
+    station = entry.station.key
     return {
         "number": numbers[entry.pk],
         "station": entry.station.key,
@@ -47,17 +51,18 @@ def _entry(entry: Entry, numbers: dict[int, int]) -> dict[str, Any]:
         "signed_at": _when(entry.signed_at),
         "signed_by": entry.signed_by.called if entry.signed_by else None,
         "call": {"state": entry.call_state, "words": entry.call_words, "reason": entry.reason} if entry.is_signed else None,
-        "choices": entry.choices,
+        "choices": refs.choices_out(station, entry.choices),
         "ticks": entry.ticks,
         "result": entry.result,
         "core_version": entry.core_version,
         "supersedes": numbers.get(entry.supersedes_id or 0),
-        "readings": [_reading(reading) for reading in entry.readings.all()],
+        "readings": [_reading(reading, refs.ask_out(station, reading.ask)) for reading in entry.readings.all()],
         "timers": [
             {
                 "key": t.key,
                 "heat": t.heat,
                 "label": t.label,
+                "tone": t.tone,
                 "started_at": _when(t.started_at),
                 "due_at": _when(t.due_at),
                 "ended_at": _when(t.ended_at),
@@ -74,7 +79,7 @@ def job_as_json(job: Job) -> dict[str, Any]:
             Prefetch("readings", Reading.objects.select_related("by", "gauge")), "timers"
         )
     )
-    run = list(job.run.all())
+    run, refs = list(job.run.all()), Refs(job.card)
     stations = {stage.pk: stage.key for stage in run}
     numbers = {entry.pk: index for index, entry in enumerate(entries, 1)}
     return {
@@ -93,7 +98,11 @@ def job_as_json(job: Job) -> dict[str, Any]:
         "run": [
             {"station": s.key, "state": s.state, "call_state": s.call_state, "waits_for": s.waits_for, "because": s.because} for s in run
         ],
-        "entries": [_entry(entry, numbers) for entry in entries],
+        "entries": [_entry(entry, numbers, refs) for entry in entries],
+        "gauges": [
+            {name: getattr(gauge, name) for name in GAUGE}
+            for gauge in Gauge.objects.filter(pk__in={r.gauge_id for e in entries for r in e.readings.all() if r.gauge_id})
+        ],
         "tray": [
             {
                 **{name: getattr(place, name) for name in ("number", "name", "count", "where_from", "half", "way_round", "wear")},
@@ -104,6 +113,7 @@ def job_as_json(job: Job) -> dict[str, Any]:
         ],
         "photos": [
             {
+                "file": f"photos/{index:03d}.jpg",
                 "caption": photo.caption,
                 "width_px": photo.width,
                 "height_px": photo.height,
@@ -111,6 +121,6 @@ def job_as_json(job: Job) -> dict[str, Any]:
                 "station": stations.get(photo.station_id or 0),
                 "pins": [{"number": pin.number, "x": pin.x, "y": pin.y, "note": pin.note} for pin in photo.pins.all()],
             }
-            for photo in job.photos.prefetch_related("pins")
+            for index, photo in enumerate(job.photos.prefetch_related("pins"), 1)
         ],
     }

@@ -1,9 +1,22 @@
 from django.urls import path
 
-from exchange import card_views, views
+from exchange import card_views, held, trend, views
+from exchange.report import views as report
 
 urlpatterns = [
+    path("jobs/read/", views.job_in, name="job-in"),
     path("jobs/<str:tag>/export.json", views.export, name="export"),
+    path("jobs/<str:tag>/sheet/", report.sheet, name="report"),
+    path("jobs/<str:tag>/sheet-<slug:paper>.pdf", report.pdf, name="report-pdf"),
+    path("jobs/<str:tag>/job.zip", report.whole_job, name="job-zip"),
+    path("jobs/<str:tag>/sheet/link/", report.give_link, name="report-link"),
+    path("jobs/<str:tag>/sheet/link/<int:pk>/take-back/", report.take_link, name="report-link-off"),
+    path("owner/<str:token>/", report.owner_sheet, name="owner-sheet"),
+    path("owner/<str:token>/sheet.pdf", report.owner_pdf, name="owner-pdf"),
+    path("owner/<str:token>/photos/<int:pk>.jpg", report.owner_photo, name="owner-photo"),
+    path("cards/<int:pk>/trend/", trend.trend, name="trend"),
+    path("held/", held.held, name="held"),
+    path("bench.csv", views.bench_csv, name="bench-csv"),
     path("cards/<int:pk>/card.json", card_views.card_json, name="card-json"),
     path("cards/<int:pk>/<slug:what>.csv", card_views.card_csv, name="card-csv"),
     path("cards/<int:pk>/read-csv/", card_views.card_csv_in, name="card-csv-in"),

@@ -2,15 +2,22 @@
 
 from __future__ import annotations
 
-from django.http import Http404, HttpRequest, HttpResponse, JsonResponse
-from django.shortcuts import get_object_or_404, render
-from django.utils import timezone
-from django.views.decorators.http import require_GET
+import csv
+import io
 
+from django.contrib import messages
+from django.http import Http404, HttpRequest, HttpResponse, JsonResponse
+from django.shortcuts import get_object_or_404, redirect, render
+from django.utils import timezone
+from django.views.decorators.http import require_GET, require_POST
+
+from exchange.job_in import MOST_BYTES, job_from_zip
 from exchange.job_json import job_as_json
+from exchange.job_zip import plain
 from jobs.models import Entry, Job
 from shop.models import Shop
-from stations.registry import BY_KEY
+from shopmath.checks import BadInput
+from stations.registry import BY_KEY, at_station
 
 
 @require_GET
@@ -20,6 +27,43 @@ def export(request: HttpRequest, tag: str) -> HttpResponse:
     job = get_object_or_404(Job.objects.select_related("card", "booked_in_by"), number=int(tag))
     response = JsonResponse(job_as_json(job), json_dumps_params={"indent": 2, "ensure_ascii": False})
     response["Content-Disposition"] = f'attachment; filename="job-{job.tag}.json"'
+    return response
+
+
+@require_POST
+def job_in(request: HttpRequest) -> HttpResponse:
+    """A job from its ZIP."""
+    upload = request.FILES.get("file")
+    try:
+        if upload is None:
+            raise BadInput("file", "No file was chosen.")
+        if (upload.size or 0) > MOST_BYTES:
+            raise BadInput("file", "That file is over 400 MB: no job is that large.")
+        job = job_from_zip(upload.read(), request.user)  # type: ignore[arg-type]
+    except BadInput as error:
+        messages.error(request, error.message)
+        return redirect("find")
+    messages.success(request, f"{job.card.name} is here as job {job.tag}.")
+    return redirect("job-log", tag=job.tag)
+
+
+COLUMNS = ("job", "engine", "complaint", "work_order", "booked_in", "gone", "station", "state", "call", "next_move", "waits_for")
+
+
+@require_GET
+def bench_csv(request: HttpRequest) -> HttpResponse:
+    """Every job, a line each, with where it stands."""
+    out = io.StringIO()
+    writer = csv.writer(out, lineterminator="\r\n")
+    writer.writerow(COLUMNS)
+    for job in Job.objects.select_related("card").prefetch_related("run"):
+        stage = at_station(job)
+        here = (stage.key, stage.state, stage.call_state, plain(stage.next_move), plain(stage.waits_for)) if stage else ("",) * 5
+        gone = job.gone_at.date().isoformat() if job.gone_at else ""
+        head = (job.tag, plain(job.card.name), plain(job.complaint), job.work_order, job.booked_in_at.date().isoformat(), gone)
+        writer.writerow([*head, *here])
+    response = HttpResponse(out.getvalue(), content_type="text/csv; charset=utf-8")
+    response["Content-Disposition"] = 'attachment; filename="bench.csv"'
     return response
 
 

@@ -1,0 +1,73 @@
+"""A whole job as one ZIP of open files: job.json, readings.csv, its drawings, photos and the sheet. Described in docs/data-formats.md."""
+
+from __future__ import annotations
+
+import csv
+import io
+import json
+import re
+import zipfile
+from datetime import datetime
+
+from exchange.job_json import job_as_json
+from exchange.report.data import report_of
+from exchange.report.pdf import report_pdf, standalone
+from jobs.models import Job, Reading
+from shop.models import Person
+from shopmath.quantity import CANONICAL
+
+COLUMNS = (
+    *("station", "seat", "entry", "signed_at", "ask", "asked", "attempt"),
+    *("typed", "canonical", "unit", "gauge", "by", "taken_at", "struck_out_at"),
+)
+
+
+def readings_csv(job: Job) -> str:
+    """Every reading of a job, a line each, struck out ones too."""
+    out = io.StringIO()
+    writer = csv.writer(out, lineterminator="\r\n")
+    writer.writerow(COLUMNS)
+    rows = Reading.objects.filter(entry__job=job).select_related("entry__station", "entry__seat", "gauge", "by").order_by("taken_at", "pk")
+    for each in rows:
+        entry = each.entry
+        writer.writerow(
+            [
+                entry.station.key,
+                entry.seat.name if entry.seat else "",
+                entry.pk,
+                entry.signed_at.isoformat() if entry.signed_at else "",
+                each.ask,
+                each.extra.get("asked", ""),
+                each.heat,
+                plain(each.text),
+                "" if each.canonical is None else f"{each.canonical:.9g}",
+                CANONICAL.get(each.kind, ""),
+                each.gauge.name if each.gauge else "",
+                each.by.called,
+                each.taken_at.isoformat(),
+                each.withdrawn_at.isoformat() if each.withdrawn_at else "",
+            ]
+        )
+    return out.getvalue()
+
+
+def plain(text: str) -> str:
+    """A text that no spreadsheet takes for a formula."""
+    return f"'{text}" if text[:1] in "=@\t\r" or (text[:1] in "+-" and not re.match(r"^[+-]?[\d.,]", text)) else text
+
+
+def job_as_zip(job: Job, person: Person, now: datetime) -> bytes:
+    """Everything of a job. The JSON alone is enough to read it; the rest is for eyes and spreadsheets."""
+    report = report_of(job, person, now)
+    out = io.BytesIO()
+    with zipfile.ZipFile(out, "w", zipfile.ZIP_DEFLATED) as found:
+        found.writestr("job.json", json.dumps(job_as_json(job), indent=2, ensure_ascii=False))
+        found.writestr("readings.csv", readings_csv(job))
+        found.writestr("sheet.pdf", report_pdf(report))
+        for index, each in enumerate(report.drawings, 1):
+            name = re.sub(r"[^a-z0-9]+", "-", each.title.lower()).strip("-")
+            found.writestr(f"drawings/{index:02d}-{name}.svg", standalone(str(each.svg)))
+        for index, photo in enumerate(report.photos, 1):
+            with photo.image.open("rb") as file:
+                found.writestr(f"photos/{index:03d}.jpg", file.read(), zipfile.ZIP_STORED)
+    return out.getvalue()

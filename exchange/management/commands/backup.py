@@ -1,0 +1,27 @@
+"""Write a backup while the server runs: manage.py backup FILE.zip"""
+
+from __future__ import annotations
+
+from argparse import ArgumentParser
+from pathlib import Path
+from typing import Any
+
+from django.conf import settings
+from django.core.management.base import BaseCommand
+
+from exchange import backup
+
+
+class Command(BaseCommand):
+    help = "Back up database and photos into one checksummed ZIP, also while the server runs."
+
+    def add_arguments(self, parser: ArgumentParser) -> None:
+        parser.add_argument("file", type=Path)
+
+    def handle(self, *args: Any, **options: Any) -> None:
+        def progress(done: int, of: int) -> None:
+            if done % 100 == 0 or done == of:
+                self.stderr.write(f"{done} of {of} pictures")
+
+        count = backup.write(Path(str(settings.DATABASES["default"]["NAME"])), Path(settings.MEDIA_ROOT), options["file"], progress)
+        self.stdout.write(f"{count} files in {options['file']}")

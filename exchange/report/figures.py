@@ -1,0 +1,108 @@
+"""Every figure of a job once: as it was found, as it was left, against what, by whom."""
+
+from __future__ import annotations
+
+from collections.abc import Iterable, Sequence
+from dataclasses import dataclass
+
+from engines.models import Spec
+from jobs.models import Entry, Reading
+from shopmath.checks import BadInput
+from shopmath.verdict import call
+from stations.base import Work
+
+AS_FOUND = ("book-in", "flywheel-off", "split", "strip", "bearings-out", "inspect", "apart")  # before anything is put right
+NOT_FIGURES = ("words", "count", "time")
+OF_THE_CARD = {  # which figure of the card a reading belongs to, by station and the beginning of its ask
+    ("inspect", "side"): ("side play",),
+    ("inspect", "radial"): ("radial play", "up-and-down"),
+    ("inspect", "width"): ("width over",),
+    ("together", "side"): ("side play",),
+    ("together", "width-"): ("width over",),
+    ("end-float", "dial"): ("end float",),
+    ("centre", "float"): ("end float",),
+    ("flywheel-on", "runout"): ("rim run", "flywheel run"),
+    ("flywheel-on", "gap"): ("air gap",),
+}
+
+
+@dataclass(frozen=True)
+class Figure:
+    """One line of the sheet."""
+
+    station: str
+    part: str
+    words: str
+    found: str
+    left: str
+    limits: str
+    source: str
+    state: str
+    gauge: str
+    by: str
+    at: str
+
+
+def _spec(work: Work, ask: str) -> Spec | None:
+    key = next((names for (station, start), names in OF_THE_CARD.items() if station == work.station.key and ask.startswith(start)), ())
+    return work.spec(*key) if key else None
+
+
+def _limits(spec: Spec | None) -> tuple[str, str]:
+    if spec is None or (spec.low is None and spec.high is None):
+        return "", ""
+    low, high = (f"{value:g}" if value is not None else "" for value in (spec.low, spec.high))
+    words = f"{low} to {high}" if low and high else f"at most {high}" if high else f"at least {low}"
+    return words, f"{spec.get_source_kind_display()} {spec.source}".strip()
+
+
+def _state(work: Work, spec: Spec | None, reading: Reading) -> str:
+    if spec is None or (spec.low is None and spec.high is None) or reading.canonical is None or reading.kind != "length":
+        return ""
+    doubt = reading.gauge.unsure(reading.taken_at.date()) if reading.gauge else 0.04
+    try:
+        return call(reading.canonical, spec.low, spec.high, doubt, unit="mm").state
+    except BadInput:
+        return ""
+
+
+def figures(works: Iterable[tuple[Entry, Work]], name_of: dict[str, str]) -> list[Figure]:
+    """Figures of signed entries in working order: of all readings of one place the first is as found, the last as left."""
+    places: dict[tuple[str, str, str], list[tuple[Work, Reading]]] = {}
+    for entry, work in works:
+        part = entry.seat.name if entry.seat else ""
+        for reading in sorted(work.readings, key=lambda each: each.taken_at):
+            if reading.kind in NOT_FIGURES or reading.canonical is None:
+                continue
+            places.setdefault((work.station.key, part, reading.ask), []).append((work, reading))
+    return [_figure(key, part, ask, taken, name_of) for (key, part, ask), taken in places.items()]
+
+
+def _shown(work: Work, reading: Reading) -> str:
+    """In the shop's unit with the digits of its gauge; as it was typed where neither gauge nor ask says how many it has."""
+    ask = next((each for each in work.wanted if each.key == reading.ask), None)
+    return work.shown(reading, ask) if ask or reading.gauge else reading.text
+
+
+def _figure(key: str, part: str, ask: str, taken: Sequence[tuple[Work, Reading]], name_of: dict[str, str]) -> Figure:
+    standing = [pair for pair in taken if not pair[1].withdrawn_at] or list(taken)
+    first, last = taken[0], standing[-1]
+    work, reading = last
+    spec = _spec(work, ask)
+    limits, source = _limits(spec)
+    shown, before = _shown(work, reading), _shown(*first)
+    found = before if first[1].pk != reading.pk else shown if key in AS_FOUND else ""
+    left = "" if key in AS_FOUND and first[1].pk == reading.pk else shown
+    return Figure(
+        name_of.get(key, key),
+        part,
+        str(reading.extra.get("asked", ask)),
+        found,
+        left,
+        limits,
+        source,
+        _state(work, spec, reading),
+        reading.gauge.name if reading.gauge else "",
+        reading.by.called,
+        f"{reading.taken_at:%d %b %H:%M}",
+    )

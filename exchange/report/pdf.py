@@ -1,0 +1,120 @@
+"""A job's sheet as PDF: typeset by typst, drawings as vectors, only the fonts that ship with Stator."""
+
+from __future__ import annotations
+
+import json
+import logging
+import re
+import tempfile
+from functools import cache
+from pathlib import Path
+from typing import Any
+
+from exchange.report.data import Report
+
+HERE = Path(__file__).resolve().parent
+FONTS = HERE.parent / "fonts"
+THEME = HERE.parent.parent / "ui" / "theme"
+PAPERS = {"a4": "a4", "letter": "us-letter"}
+LOG = logging.getLogger(__name__)
+CLOSING = "Stator advises. The engine's manual, local codes and licensed or certified practice come first."
+
+
+@cache
+def _style() -> str:
+    """The drawing's own theme with the light palette set in, since a PDF knows no variables."""
+    tokens = (THEME / "tokens.css").read_text()
+    light = dict(re.findall(r"(--[\w-]+):\s*([^;]+);", tokens.split("@media")[0]))
+    rules = (THEME / "drawing.css").read_text()
+    rules = re.sub(r"/\*.*?\*/", "", rules, flags=re.DOTALL)
+    rules = "\n".join(line for line in rules.splitlines() if ":hover" not in line and not line.startswith(".scale"))
+    rules = re.sub(r"var\((--[\w-]+)\)", lambda match: light.get(match[1], "#000").split(",")[0].strip('"'), rules)
+    return rules.replace("font-family: Archivo", 'font-family: "Archivo"')
+
+
+def standalone(svg: str) -> bytes:
+    """A drawing of a page as a file of its own: its theme inside, no page around it."""
+    found = re.search(r"<svg .*?</svg>", svg, re.DOTALL)
+    body = found[0] if found else svg
+    body = body.replace("<svg ", '<svg xmlns="http://www.w3.org/2000/svg" ', 1).replace("⌀", "Ø")
+    end = body.index(">") + 1
+    return (body[:end] + f"<style>{_style()}</style>" + body[end:]).encode()
+
+
+def _data(report: Report, paper: str, footer: str) -> dict[str, Any]:
+    job, card = report.job, report.job.card
+    gone = f"Handed over {job.gone_at:%d %b %Y}" if job.gone_at else "Not handed over yet: this may still change"
+    facts = [["Booked in", f"{job.booked_in_at:%d %b %Y %H:%M} by {job.booked_in_by.called}"]]
+    facts += [["Must come back", job.comes_back]] if job.comes_back else []
+    by = report.signed.signed_by if report.sealed and report.signed else None
+    if report.signed and by:
+        facts.append(["Sealed by", f"{by.called}, {report.signed.signed_at:%d %b %Y %H:%M}"])
+    raised = [f"{row['what']}: found {row['found']}, the card said {row['card']}" for row in report.otherwise]
+    lists = [
+        ["Decided otherwise than advised", report.decisions],
+        ["Found otherwise than the card said", raised],
+        ["What remains unknown", report.unknown],
+        ["Left out, and why", [f"{name}: {because}" for name, because in report.left_out]],
+        ["Parts used", report.parts],
+        ["A word to the owner", [report.note] if report.note else []],
+    ]
+    return {
+        "paper": PAPERS[paper],
+        "title": f"{job.tag} {card.name}",
+        "tag": job.tag,
+        "engine": card.name,
+        "summary": card.summary,
+        "complaint": job.complaint,
+        "shop": report.shop.name,
+        "state": gone,
+        "facts": facts,
+        "footer": footer,
+        "closing": CLOSING,
+        "calls": [
+            {
+                "station": each.station,
+                "part": each.part,
+                "state": each.state,
+                "words": each.words,
+                "reason": each.reason,
+                "by": f"{each.by}, {each.at:%d %b %H:%M}",
+            }
+            for each in report.calls
+        ],
+        "figures": [
+            {
+                **{name: getattr(each, name) for name in ("station", "part", "words", "found", "left", "limits", "source", "state")},
+                "who": ", ".join(filter(None, (each.gauge, each.by, each.at))),
+            }
+            for each in report.figures
+        ],
+        "lists": [[title, lines] for title, lines in lists if lines],
+        "drawings": [
+            {"file": f"drawing{index}.svg", "title": each.title, "words": each.words} for index, each in enumerate(report.drawings)
+        ],
+        "photos": [
+            {"file": f"photo{index}.jpg", "caption": each.caption or "without a caption"} for index, each in enumerate(report.photos)
+        ],
+    }
+
+
+def report_pdf(report: Report, paper: str = "a4") -> bytes:
+    """The sheet as PDF, on A4 or Letter."""
+    import typst
+
+    footer = f"{report.shop.name}. Made by Stator; figures as measured, sources beside them."
+    data = json.dumps(_data(report, paper, footer), ensure_ascii=False).replace("⌀", "Ø")
+    with tempfile.TemporaryDirectory(prefix="stator-sheet-") as folder:
+        root = Path(folder)
+        (root / "main.typ").write_bytes((HERE / "report.typ").read_bytes())
+        for index, each in enumerate(report.drawings):
+            (root / f"drawing{index}.svg").write_bytes(standalone(str(each.svg)))
+        for index, photo in enumerate(report.photos):
+            with photo.thumb.open("rb") as file:
+                (root / f"photo{index}.jpg").write_bytes(file.read())
+        found, warnings = typst.compile_with_warnings(
+            str(root / "main.typ"), root=str(root), font_paths=[str(FONTS)], ignore_system_fonts=True, sys_inputs={"data": data}
+        )
+    for warning in warnings:
+        LOG.warning("the sheet of %s: %s", report.job.tag, warning)
+    return bytes(found)

@@ -1,0 +1,234 @@
+"""The sheet that leaves with an engine, and the link its owner is given."""
+
+from __future__ import annotations
+
+import csv
+import io
+import json
+import zipfile
+from datetime import timedelta
+
+import time_machine
+from django.core.files.uploadedfile import SimpleUploadedFile
+from django.db import connection
+from django.test import Client, TestCase
+from django.test.utils import CaptureQueriesContext
+from django.utils import timezone
+
+from engines.models import Spec
+from exchange.report.data import report_of
+from exchange.report.pdf import report_pdf, standalone
+from exchange.report.views import JOB
+from jobs.models import Job, OwnerLink
+from jobs.photos import add_photo
+from jobs.tests import picture
+from stations.centre.tests import Centrer
+from stations.registry import BY_KEY
+from stations.split.tests import Halves
+from tests.shed import job, person
+
+
+class Leaver(Halves):
+    """Hands at Hand over."""
+
+    key = "hand-over"
+
+
+class Leaving(TestCase):
+    def setUp(self):
+        self.made = job(order="bottom-end")
+        Spec.objects.create(card=self.made.card, name="End float", low=0.10, high=0.20, source="page 61")
+        self.centrer = Centrer(self.made)
+        for ask, text in (("left", "0.15"), ("right", "0.16"), ("spin", "free"), ("float", "0.31"), ("float", "0.15")):
+            self.centrer.answer(ask, text)
+        self.centrer.choose(proof="none")
+        self.centrer.answer("why", "No blanking plates that fit.")
+        self.centrer.act("sign")
+        self.hands = Leaver(self.made)
+
+    def ready(self):
+        self.made.run.exclude(key__in=("centre", "hand-over")).update(state="skipped", because="not wanted (Una)")
+
+    def report(self):
+        return report_of(JOB.get(pk=self.made.pk), person(), timezone.now())
+
+
+class HandOver(Leaving):
+    def test_what_is_open_or_on_the_tray_keeps_it_here(self):
+        self.assertEqual((self.hands.work().plate().state, self.hands.work().plate().words), ("stop", "Not finished"))
+        self.ready()
+        self.made.tray.create(number=1, name="thrust washer", client_key="t", by=person())
+        self.assertEqual(self.hands.work().plate().words, "Still on the tray")
+        self.assertIn("Still on the tray", self.hands.act("sign"))
+
+    def test_an_owner_signs_it_out_and_it_is_sealed(self):
+        self.ready()
+        for ask, text in (
+            ("parts", "6204 C3, two"),
+            ("parts", "Seal 20 x 35 x 7"),
+            ("parts", ""),
+            ("unknown", "Rod not measured."),
+            ("note", ""),
+        ):
+            self.hands.answer(ask, text)
+        if self.hands.work().against:
+            self.hands.answer("advice", "Owner wants it back today.")
+        mechanic = Leaver(self.made)
+        mechanic.client.force_login(person("bram", "mechanic"))
+        self.assertIn("Only an owner", mechanic.act("sign"))
+        self.hands.act("sign")
+        self.assertIsNotNone(Job.objects.get(pk=self.made.pk).gone_at)
+        self.assertIn("sealed", self.centrer.post("supersede", reason="again"))
+        report = self.report()
+        self.assertEqual(report.parts, ["6204 C3, two", "Seal 20 x 35 x 7"])
+        self.assertIn("Rod not measured.", report.unknown)
+        self.hands.post("supersede", reason="It came back: weeps.")
+        self.assertIsNone(Job.objects.get(pk=self.made.pk).gone_at)
+
+
+class TheSheet(Leaving):
+    def test_a_figure_stands_as_found_and_as_left_with_its_limits_and_call(self):
+        line = next(each for each in self.report().figures if each.words.startswith("End float"))
+        self.assertEqual((line.found, line.left, line.limits), ("0.31 mm", "0.15 mm", "0.1 to 0.2"))
+        self.assertEqual(line.source, "manual page page 61")
+        self.assertIn(line.state, ("in", "too_close"))
+
+    def test_a_reason_against_advice_is_on_it(self):
+        self.assertIn("No blanking plates", " ".join(self.report().decisions))
+
+    def test_the_page_and_both_papers(self):
+        page = self.hands.client.get("/jobs/0412/sheet/").content.decode()
+        for words in ("As found, as left", "0.31 mm", "No blanking plates", "licensed or certified practice"):
+            self.assertIn(words, page)
+        made = set()
+        for paper in ("a4", "letter"):
+            answer = self.hands.client.get(f"/jobs/0412/sheet-{paper}.pdf")
+            self.assertEqual(answer["Content-Type"], "application/pdf")
+            self.assertTrue(answer.content.startswith(b"%PDF"))
+            made.add(answer.content)
+        self.assertEqual(len(made), 2)
+        self.assertEqual(self.hands.client.get("/jobs/0412/sheet-a9.pdf").status_code, 404)
+
+    def test_the_pdf_is_set_in_the_shops_own_fonts_without_a_warning(self):
+        with self.assertNoLogs("exchange.report.pdf"):
+            found = report_pdf(self.report())
+        self.assertIn(b"Archivo", found)
+        drawing = standalone(str(self.centrer.work().drawing()))
+        self.assertTrue(drawing.startswith(b'<svg xmlns="http://www.w3.org/2000/svg"'))
+        self.assertNotIn(b"var(--", drawing)
+
+
+class WhatTheSheetTells(Leaving):
+    def test_done_again_it_shows_the_later_call_and_why(self):
+        self.centrer.post("supersede", reason="the dial had slipped")
+        for ask, text in (("left", "0.15"), ("right", "0.15"), ("spin", "free"), ("float", "0.17")):
+            self.centrer.answer(ask, text)
+        self.centrer.choose(proof="none")
+        self.centrer.answer("why", "Still no plates.")
+        self.centrer.act("sign")
+        report = self.report()
+        (said,) = [each for each in report.calls if each.station == "Centre"]
+        self.assertEqual(said.earlier, "the dial had slipped")
+        self.assertIn("Centre done again: the dial had slipped", report.decisions)
+        line = next(each for each in report.figures if each.words.startswith("End float"))
+        self.assertEqual((line.found, line.left), ("0.31 mm", "0.17 mm"))
+
+    def test_what_was_left_out_of_the_run_and_found_otherwise_is_on_it(self):
+        self.made.run.filter(key="strip").update(state="skipped", because="came stripped (Una)")
+        seat = self.made.card.seats.get()
+        seat.faces = "marking_out"
+        seat.save()
+        outs = Halves(self.made)
+        outs.key, outs.address = "bearings-out", f"/jobs/0412/bearings-out/{seat.pk}/"
+        for ask, text in (("retained", "none"), ("bottom", "open"), ("shields", "open"), ("faced", "marking_in"), ("keep", "scrap")):
+            outs.answer(ask, text)
+        work = BY_KEY["bearings-out"].bind(self.made, self.made.run.get(key="bearings-out"), seat, person(), timezone.now())
+        for caution in work.checks():
+            outs.post("tick", key=caution.key, on="1")
+        for ask, text in (("outcome", "dropped"), ("look", "sound")):
+            outs.answer(ask, text)
+        outs.act("sign")
+        report = self.report()
+        self.assertIn(("Strip", "came stripped (Una)"), report.left_out)
+        (row,) = report.otherwise
+        self.assertEqual((row["found"], row["card"]), ("its marking to the inside", "its marking to the outside"))
+
+    def test_an_open_entry_gives_no_figure_yet(self):
+        halves = Halves(self.made)
+        halves.answer("counted", "5")
+        self.assertFalse([each for each in self.report().figures if each.station == "Split"])
+
+    def test_drawings_lead_nowhere_and_say_what_they_show(self):
+        (drawn,) = self.report().drawings
+        self.assertNotIn("<a ", drawn.svg)
+        self.assertIn('role="img"', drawn.svg)
+        self.assertEqual(drawn.title, "Centre")
+
+    def test_few_questions_for_the_whole_sheet(self):
+        job = JOB.get(pk=self.made.pk)
+        with CaptureQueriesContext(connection) as asked:
+            report_of(job, person(), timezone.now())
+        self.assertLessEqual(len(asked), 14, [query["sql"][:80] for query in asked])
+
+
+class WholeJob(Leaving):
+    def test_it_is_one_zip_of_open_files(self):
+        add_photo(self.made, None, SimpleUploadedFile("a.jpg", picture("JPEG"), "image/jpeg"), "As it came", person())
+        answer = self.hands.client.get("/jobs/0412/job.zip")
+        with zipfile.ZipFile(io.BytesIO(answer.content)) as found:
+            names = found.namelist()
+            self.assertEqual(names[:3], ["job.json", "readings.csv", "sheet.pdf"])
+            self.assertIn("drawings/01-centre.svg", names)
+            self.assertIn("photos/001.jpg", names)
+            self.assertEqual(json.loads(found.read("job.json"))["schema"], "stator-job")
+            rows = list(csv.DictReader(io.StringIO(found.read("readings.csv").decode())))
+        floats = [row for row in rows if row["ask"] == "float"]
+        self.assertEqual([row["canonical"] for row in floats], ["0.31", "0.15"])
+        self.assertTrue(floats[0]["struck_out_at"])
+
+    def test_no_spreadsheet_takes_a_note_for_a_formula(self):
+        self.made.run.update(state="skipped", because="not wanted (Una)")
+        self.hands.answer("parts", "=HYPERLINK(1)")
+        answer = self.hands.client.get("/jobs/0412/job.zip")
+        with zipfile.ZipFile(io.BytesIO(answer.content)) as found:
+            self.assertIn("'=HYPERLINK(1)", found.read("readings.csv").decode())
+
+
+class TheOwnersLink(Leaving):
+    def setUp(self):
+        super().setUp()
+        add_photo(self.made, None, SimpleUploadedFile("a.jpg", picture("JPEG"), "image/jpeg"), "As it came", person())
+        self.hands.client.post("/jobs/0412/sheet/link/", {"days": "7"})
+        page = self.hands.client.get("/jobs/0412/sheet/").content.decode()
+        self.link = page.split("/owner/")[1].split("/")[0]
+        self.stranger = Client()
+
+    def see(self, path=""):
+        return self.stranger.get(f"/owner/{self.link}/{path}")
+
+    def test_the_owner_reads_the_sheet_without_signing_in_and_nothing_else(self):
+        page = self.see()
+        self.assertEqual(page.status_code, 200)
+        self.assertIn("As found, as left", page.content.decode())
+        self.assertEqual(page["Referrer-Policy"], "no-referrer")
+        self.assertNotIn("/jobs/0412/", page.content.decode())
+        self.assertTrue(self.see("sheet.pdf").content.startswith(b"%PDF"))
+        photo = self.made.photos.get()
+        self.assertEqual(self.see(f"photos/{photo.pk}.jpg")["Content-Type"], "image/jpeg")
+        self.assertEqual(self.see("photos/999.jpg").status_code, 404)
+        for path in ("/jobs/0412/", "/jobs/0412/sheet/", "/", f"/photos/{photo.pk}/large.jpg"):
+            self.assertEqual(self.stranger.get(path).status_code, 302, path)
+
+    def test_it_is_shown_once_and_only_its_digest_is_kept(self):
+        self.assertNotIn(self.link, self.hands.client.get("/jobs/0412/sheet/").content.decode())
+        self.assertNotIn(self.link, str(OwnerLink.objects.values()))
+
+    def test_it_ends_by_itself_and_can_be_taken_back(self):
+        with time_machine.travel(timezone.now() + timedelta(days=8)):
+            self.assertEqual(self.see().status_code, 404)
+        self.hands.client.post(f"/jobs/0412/sheet/link/{OwnerLink.objects.get().pk}/take-back/")
+        self.assertEqual(self.see().status_code, 404)
+
+    def test_another_is_not_guessed(self):
+        self.link = "x" * 43
+        self.assertEqual(self.see().status_code, 404)

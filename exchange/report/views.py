@@ -1,0 +1,123 @@
+"""The sheet of a job: for the shop, and for the owner who was given its link."""
+
+from __future__ import annotations
+
+from typing import Any
+
+from django.contrib import messages
+from django.http import Http404, HttpRequest, HttpResponse
+from django.shortcuts import get_object_or_404, redirect, render
+from django.urls import reverse
+from django.utils import timezone
+from django.views.decorators.cache import never_cache
+from django.views.decorators.http import require_GET, require_POST
+
+from exchange import links
+from exchange.job_zip import job_as_zip
+from exchange.report.data import Report, report_of
+from exchange.report.pdf import CLOSING, PAPERS, report_pdf
+from jobs.models import Job, OwnerLink, Photo
+
+PARTS = ("run", "timers", "card__seats", "card__seals", "card__specs", "card__marks", "card__fitted", "photos__pins")
+JOB = Job.objects.select_related("card", "booked_in_by").prefetch_related(*PARTS)
+
+
+def _job(tag: str) -> Job:
+    if not tag.isdigit():
+        raise Http404
+    return get_object_or_404(JOB, number=int(tag))
+
+
+def _page(request: HttpRequest, report: Report, **more: Any) -> HttpResponse:
+    return render(request, "exchange/report.html", {"report": report, "job": report.job, "shop": report.shop, "closing": CLOSING, **more})
+
+
+def _pdf(report: Report, paper: str) -> HttpResponse:
+    if paper not in PAPERS:
+        raise Http404
+    response = HttpResponse(report_pdf(report, paper), content_type="application/pdf")
+    response["Content-Disposition"] = f'inline; filename="job-{report.job.tag}.pdf"'
+    return response
+
+
+@require_GET
+def sheet(request: HttpRequest, tag: str) -> HttpResponse:
+    """As found beside as left, every call, on one page that prints."""
+    job = _job(tag)
+    report = report_of(job, request.user, timezone.now())  # type: ignore[arg-type]
+    now = timezone.now()
+    held = [link for link in job.links.select_related("made_by") if link.holds(now)]
+    told = request.session.pop("owner-link", "")
+    return _page(request, report, links=held, told=told, days=links.DAYS)
+
+
+@require_GET
+def pdf(request: HttpRequest, tag: str, paper: str) -> HttpResponse:
+    return _pdf(report_of(_job(tag), request.user, timezone.now()), paper)  # type: ignore[arg-type]
+
+
+@require_GET
+def whole_job(request: HttpRequest, tag: str) -> HttpResponse:
+    """The job as one ZIP of open files."""
+    job = _job(tag)
+    response = HttpResponse(job_as_zip(job, request.user, timezone.now()), content_type="application/zip")  # type: ignore[arg-type]
+    response["Content-Disposition"] = f'attachment; filename="job-{job.tag}.zip"'
+    return response
+
+
+@require_POST
+def give_link(request: HttpRequest, tag: str) -> HttpResponse:
+    """A new link for the owner of the engine, shown once."""
+    job = _job(tag)
+    days = request.POST.get("days", "")
+    if days not in [str(each) for each in links.DAYS]:
+        messages.error(request, "Choose how long the link lasts.")
+    else:
+        token = links.give(job, request.user, int(days))  # type: ignore[arg-type]
+        request.session["owner-link"] = request.build_absolute_uri(reverse("owner-sheet", args=[token]))
+    return redirect("report", tag=tag)
+
+
+@require_POST
+def take_link(request: HttpRequest, tag: str, pk: int) -> HttpResponse:
+    links.take_back(get_object_or_404(OwnerLink, pk=pk, job=_job(tag)))
+    messages.success(request, "That link opens nothing any more.")
+    return redirect("report", tag=tag)
+
+
+# the owner's side: no session, no other page
+
+
+def _owners(token: str) -> tuple[OwnerLink, Report]:
+    link = links.opened(token)
+    job = JOB.get(pk=link.job_id)
+    return link, report_of(job, link.made_by, timezone.now())
+
+
+def _private(response: HttpResponse) -> HttpResponse:
+    """Not kept on the way, not found by a search, and the address not handed on."""
+    response["Referrer-Policy"] = "no-referrer"
+    response["X-Robots-Tag"] = "noindex, nofollow"
+    return response
+
+
+@require_GET
+@never_cache
+def owner_sheet(request: HttpRequest, token: str) -> HttpResponse:
+    link, report = _owners(token)
+    return _private(_page(request, report, token=token, until=link.expires_at))
+
+
+@require_GET
+@never_cache
+def owner_pdf(request: HttpRequest, token: str) -> HttpResponse:
+    return _private(_pdf(_owners(token)[1], "a4"))
+
+
+@require_GET
+@never_cache
+def owner_photo(request: HttpRequest, token: str, pk: int) -> HttpResponse:
+    """A picture of this very job; re-encoded when it came in, so that no place is in it."""
+    photo = get_object_or_404(Photo, pk=pk, job_id=links.opened(token).job_id)
+    with photo.image.open("rb") as file:
+        return _private(HttpResponse(file.read(), content_type="image/jpeg"))

@@ -1,0 +1,124 @@
+"""Backup and restore: whole or not at all, also when the server dies in mid-write."""
+
+from __future__ import annotations
+
+import json
+import sqlite3
+import subprocess
+import sys
+import tempfile
+import textwrap
+import zipfile
+from contextlib import closing
+from pathlib import Path
+
+from django.test import SimpleTestCase
+
+from exchange import backup
+
+WRITER = """
+    import sqlite3, sys
+    at = sqlite3.connect(sys.argv[1], timeout=20)
+    at.execute("PRAGMA journal_mode=WAL")
+    at.execute("CREATE TABLE IF NOT EXISTS entry (id INTEGER PRIMARY KEY, readings INTEGER)")
+    at.execute("CREATE TABLE IF NOT EXISTS reading (entry INTEGER)")
+    number = 0
+    while True:
+        number += 1
+        with at:
+            at.execute("INSERT INTO entry VALUES (?, 5)", (number,))
+            for _ in range(5):
+                at.execute("INSERT INTO reading VALUES (?)", (number,))
+        print(number, flush=True)
+"""
+
+
+class Backups(SimpleTestCase):
+    def setUp(self):
+        folder = tempfile.TemporaryDirectory()
+        self.addCleanup(folder.cleanup)
+        self.root = Path(folder.name)
+        self.database, self.photos, self.file = self.root / "stator.sqlite3", self.root / "photos", self.root / "b.zip"
+        with closing(sqlite3.connect(self.database)) as made, made:
+            made.execute("CREATE TABLE seen (word TEXT)")
+            made.execute("INSERT INTO seen VALUES ('first')")
+        (self.photos / "0412").mkdir(parents=True)
+        (self.photos / "0412" / "a.jpg").write_bytes(b"picture")
+
+    def words(self):
+        with closing(sqlite3.connect(self.database)) as found:
+            return [row[0] for row in found.execute("SELECT word FROM seen")]
+
+    def spoil(self, change):
+        """The backup packed anew with something changed."""
+        with zipfile.ZipFile(self.file) as found:
+            files = {name: found.read(name) for name in found.namelist()}
+        change(files)
+        with zipfile.ZipFile(self.file, "w") as out:
+            for name, data in files.items():
+                out.writestr(name, data)
+
+    def refused(self):
+        with self.assertRaises(backup.Damaged) as refusal:
+            backup.read(self.file, self.database, self.photos)
+        self.assertEqual(self.words(), ["first"])
+        self.assertEqual((self.photos / "0412" / "a.jpg").read_bytes(), b"picture")
+        return str(refusal.exception)
+
+    def test_what_was_backed_up_comes_back(self):
+        self.assertEqual(backup.write(self.database, self.photos, self.file), 2)
+        with closing(sqlite3.connect(self.database)) as later, later:
+            later.execute("INSERT INTO seen VALUES ('second')")
+        (self.photos / "0412" / "b.jpg").write_bytes(b"later")
+        self.assertEqual(backup.read(self.file, self.database, self.photos), 2)
+        self.assertEqual(self.words(), ["first"])
+        self.assertEqual([path.name for path in (self.photos / "0412").iterdir()], ["a.jpg"])
+
+    def test_a_damaged_or_strange_file_is_refused_whole(self):
+        self.file.write_bytes(b"no zip at all")
+        self.assertIn("cannot be opened", self.refused())
+        backup.write(self.database, self.photos, self.file)
+        self.spoil(lambda files: files.update({"photos/0412/a.jpg": b"another"}))
+        self.assertIn("not what was backed up", self.refused())
+
+    def test_a_file_that_would_climb_out_is_refused(self):
+        backup.write(self.database, self.photos, self.file)
+
+        def climb(files):
+            manifest = json.loads(files[backup.MANIFEST])
+            manifest["sha256"]["photos/../../evil"] = "0"
+            files[backup.MANIFEST] = json.dumps(manifest).encode()
+            files["photos/../../evil"] = b"x"
+
+        self.spoil(climb)
+        self.assertIn("no place of a backup", self.refused())
+        self.assertFalse((self.root.parent / "evil").exists())
+
+    def test_a_newer_version_and_a_file_too_many(self):
+        backup.write(self.database, self.photos, self.file)
+        self.spoil(lambda files: files.update({"extra.txt": b"x"}))
+        self.assertIn("does not hold", self.refused())
+        backup.write(self.database, self.photos, self.file)
+        self.spoil(lambda files: files.update({backup.MANIFEST: files[backup.MANIFEST].replace(b'"version": 1', b'"version": 9')}))
+        self.assertIn("Version 9", self.refused())
+
+    def test_a_server_killed_in_mid_write_leaves_whole_entries_only(self):
+        busy = self.root / "busy.sqlite3"
+        writer = subprocess.Popen([sys.executable, "-c", textwrap.dedent(WRITER), str(busy)], stdout=subprocess.PIPE, text=True)
+        try:
+            assert writer.stdout is not None
+            while int(writer.stdout.readline()) < 40:
+                pass
+            backup.write(busy, self.photos, self.file)
+        finally:
+            writer.kill()
+            writer.wait()
+            writer.stdout.close()
+        for source in (busy, self.file):
+            if source == self.file:
+                backup.read(self.file, busy, self.photos)
+            with closing(sqlite3.connect(busy)) as found:
+                entries = found.execute("SELECT count(*), coalesce(sum(readings), 0) FROM entry").fetchone()
+                readings = found.execute("SELECT count(*) FROM reading").fetchone()[0]
+            self.assertGreaterEqual(entries[0], 40)
+            self.assertEqual(entries[1], readings)

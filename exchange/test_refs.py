@@ -1,0 +1,183 @@
+"""Numbers of one shop said by name, and found again in another; and the commands that back a shop up."""
+
+from __future__ import annotations
+
+import contextlib
+import json
+import sqlite3
+import tempfile
+from io import StringIO
+from pathlib import Path
+from unittest import mock
+
+from django.core.management import CommandError, call_command
+from django.test import SimpleTestCase, TestCase
+
+from engines.models import Fitted, Seal
+from exchange.card_files import card_as_json, card_from_json
+from exchange.refs import Refs
+from shop.models import Chiller, Gauge, Heater
+from shopmath.checks import BadInput
+from stations.split.tests import face
+from tests.shed import Hands, half_job
+
+
+class Names(TestCase):
+    def setUp(self):
+        self.made = half_job()
+        face(self.made.card)
+        self.card = self.made.card
+        self.drum = self.card.seats.get(name="Selector drum")
+        self.spindle = self.card.fitted.get(name="Rocker spindle")
+        self.bolt = self.card.marks.get(name="3")
+        self.seal = Seal.objects.create(card=self.card, name="Crank seal", shaft_mm=30, bore_mm=47, width_mm=7)
+        self.refs = Refs(self.card)
+
+    def test_every_ask_that_carries_a_number_says_it_by_name_and_comes_back(self):
+        for station, ask, said in (
+            ("split", f"b-{self.bolt.pk}", "b-@{marks/3}"),
+            ("split", f"g-{self.bolt.pk}", "g-@{marks/3}"),
+            ("close", f"s2-{self.bolt.pk}", "s2-@{marks/3}"),
+            ("seals", f"{self.seal.pk}-d12", "@{seals/Crank seal}-d12"),
+            ("inspect", f"{self.drum.pk}-m60", "@{seats/Selector drum}-m60"),
+            ("heat-and-drop", f"home-s{self.drum.pk}", "home-s@{seats/Selector drum}"),
+            ("heat-and-drop", f"way-s{self.drum.pk}", "way-s@{seats/Selector drum}"),
+            ("heat-and-drop", f"home-f{self.spindle.pk}", "home-f@{fitted/Rocker spindle}"),
+            ("heat-and-drop", f"f{self.spindle.pk}-angle", "f@{fitted/Rocker spindle}-angle"),
+        ):
+            with self.subTest(station=station, ask=ask):
+                self.assertEqual(self.refs.ask_out(station, ask), said)
+                self.assertEqual(self.refs.into(said), ask)
+
+    def test_an_ask_without_a_number_stays_as_it_is(self):
+        for station, ask in (("true", "l-45"), ("heat-and-drop", "gap12"), ("split", "counted"), ("close", "gears"), ("strip", "part1")):
+            self.assertEqual(self.refs.ask_out(station, ask), ask)
+
+    def test_choices_name_ovens_gauges_parts_and_what_was_left_out(self):
+        oven, probe = Heater.objects.get(method="oven"), Gauge.objects.get(kind="contact")
+        freezer = Chiller.objects.get(method="freezer")
+        choices = {
+            "heater": str(oven.pk),
+            "means": f"{probe.pk}:contact",
+            "gauge-dial": str(Gauge.objects.get(kind="dial").pk),
+            f"part-s{self.drum.pk}": f"must-{freezer.pk}",
+            "tab": f"f{self.spindle.pk}",
+            "cold": {"1": {f"s{self.drum.pk}": "2026-05-04T09:00:00+00:00"}},
+            "turns": {"door1": f"s{self.drum.pk}"},
+            "skipped": ["room", f"way-s{self.drum.pk}"],
+            "times": {f"f{self.spindle.pk}-depth": 3},
+            "heat": 2,
+            "wanted": "usual",
+        }
+        said = self.refs.choices_out("heat-and-drop", choices)
+        self.assertEqual(said["heater"], f"@{{heaters/{oven.name}}}")
+        self.assertEqual(said["means"], f"@{{gauges/{probe.name}}}:contact")
+        self.assertEqual(said["part-s@{seats/Selector drum}"], f"must-@{{chillers/{freezer.name}}}")
+        self.assertEqual(said["skipped"], ["room", "way-s@{seats/Selector drum}"])
+        self.assertNotIn("turns", said)  # only while a heat runs
+        back = self.refs.into(said)
+        self.assertEqual(back, {key: value for key, value in choices.items() if key != "turns"})
+
+    def test_a_tab_of_the_seals_is_a_seal_and_of_the_inspection_a_seat(self):
+        self.assertEqual(self.refs.choices_out("seals", {"part": f"s{self.seal.pk}"}), {"part": "s@{seals/Crank seal}"})
+        self.assertEqual(self.refs.choices_out("inspect", {"part": f"s{self.drum.pk}"}), {"part": "s@{seats/Selector drum}"})
+        self.assertEqual(self.refs.choices_out("inspect", {"part": "crank"}), {"part": "crank"})
+
+    def test_what_is_not_here_is_left_out_and_nothing_else(self):
+        said = {"heater": "@{heaters/Forge}", "wanted": "usual", "skipped": ["room", "b-@{marks/99}"], "turns": {"1": 2}, "none": None}
+        self.assertEqual(self.refs.into(said), {"wanted": "usual", "skipped": ["room"], "turns": {"1": 2}, "none": None})
+        self.assertIsNone(self.refs.into("home-s@{seats/Nowhere}"))
+
+
+class PinsOnTheCard(TestCase):
+    """Through the card's page and through its file."""
+
+    def setUp(self):
+        self.made = half_job()
+        self.card = self.made.card
+        self.client = Hands(self.made).client
+
+    def put(self, pk="", **fields):
+        said = {"part": "fitted", "id": pk, **{f"fitted-{name}": value for name, value in fields.items()}}
+        return self.client.post(f"/jobs/{self.made.tag}/card/", said, follow=True)
+
+    PIN = {"name": "Stop pin", "kind": "pin", "half": "left", "loads_from": "inside", "d_mm": "10", "length_mm": "1 in"}
+
+    def test_a_pin_is_put_on_with_usual_fits_where_none_are_given(self):
+        self.assertContains(self.put(**self.PIN), "Stop pin")
+        found = Fitted.objects.get(name="Stop pin")
+        self.assertEqual((found.hole_code, found.part_code, found.bore_mm, found.depth_within_mm), ("H7", "p6", 0.0, 0.3))
+        self.assertAlmostEqual(found.length_mm, 25.4)
+
+    def test_what_cannot_be_is_refused_beside_its_field(self):
+        for changes, words in (
+            ({"bore_mm": "12"}, "is smaller than the outside"),
+            ({"hole_code": "Q7"}, "no hole letter"),
+            ({"angle_deg": "90"}, "Say what points there"),
+            ({"name": "Rocker spindle"}, "has a part called"),
+            ({"d_mm": "10 C"}, "temperature"),
+        ):
+            with self.subTest(changes):
+                self.assertContains(self.put(**{**self.PIN, **changes}), words)
+        self.assertFalse(Fitted.objects.filter(name="Stop pin").exists())
+
+    def test_it_is_changed_and_taken_off(self):
+        spindle = Fitted.objects.get(name="Rocker spindle")
+        fields = {**self.PIN, "name": "Rocker spindle", "d_mm": "14", "order": "washer, rocker"}
+        self.put(**fields)
+        self.client.post(
+            f"/jobs/{self.made.tag}/card/", {"part": "fitted", "id": spindle.pk, **{f"fitted-{k}": v for k, v in fields.items()}}
+        )
+        spindle.refresh_from_db()
+        self.assertEqual((spindle.d_mm, spindle.pieces), (14, ["washer", "rocker"]))
+        self.client.post(f"/cards/{self.card.pk}/remove/", {"part": "fitted", "id": spindle.pk, "sure": "1"})
+        self.assertFalse(Fitted.objects.filter(pk=spindle.pk).exists())
+
+    def test_a_card_with_pins_goes_out_and_comes_back_the_same_and_an_older_file_is_read(self):
+        Fitted.objects.filter(name="Rocker spindle").update(after=self.card.seats.get(name="Selector drum"))
+        said = card_as_json(self.card)
+        again = card_from_json(json.dumps(said).encode())
+        self.assertEqual(card_as_json(again), said)
+        self.assertEqual(again.fitted.get(name="Rocker spindle").after.card, again)
+        older = {**said, "version": 1}
+        older.pop("fitted")
+        self.assertEqual(card_from_json(json.dumps(older).encode()).fitted.count(), 0)
+        said["fitted"][0]["after"] = "Nowhere"
+        with self.assertRaisesMessage(BadInput, "no seat 'Nowhere'"):
+            card_from_json(json.dumps(said).encode())
+
+
+class Commands(SimpleTestCase):
+    def setUp(self):
+        folder = tempfile.TemporaryDirectory()
+        self.addCleanup(folder.cleanup)
+        self.root = Path(folder.name)
+        self.file = self.root / "b.zip"
+        self.databases_here = {"default": {"NAME": self.root / "stator.sqlite3"}}
+
+    def call(self, command, *more):
+        """A command on files of our own; the test's database is left alone."""
+        commands, out = "exchange.management.commands", StringIO()
+        with contextlib.ExitStack() as stack:
+            settings = stack.enter_context(mock.patch(f"{commands}.{command}.settings"))
+            settings.DATABASES, settings.MEDIA_ROOT = self.databases_here, str(self.root / "photos")
+            for name in ("call_command", "connections"):
+                stack.enter_context(mock.patch(f"{commands}.restore.{name}"))
+            call_command(command, self.file, *more, stdout=out, stderr=StringIO())
+        return out.getvalue()
+
+    def test_a_backup_is_written_and_put_back_only_when_that_is_meant(self):
+
+        with sqlite3.connect(self.root / "stator.sqlite3") as made:
+            made.execute("CREATE TABLE seen (word TEXT)")
+        made.close()
+        self.assertIn("1 files in", self.call("backup"))
+        with self.assertRaisesMessage(CommandError, "Say --yes to replace it"):
+            self.call("restore")
+        self.assertIn("1 files are back", self.call("restore", "--yes"))
+
+    def test_a_file_that_is_none_is_said_in_words(self):
+        self.file.write_bytes(b"junk")
+        with self.assertRaisesMessage(CommandError, "Nothing was changed"):
+            self.call("restore", "--yes")
+        self.assertFalse((self.root / "stator.sqlite3").exists())

@@ -1,0 +1,82 @@
+from __future__ import annotations
+
+import csv
+import io
+
+from django.test import SimpleTestCase, TestCase
+
+from engines.copies import copied
+from exchange.held import blows, forces, heats
+from exchange.trend import series
+from jobs.models import Job
+from stations.centre.tests import Centrer
+from stations.registry import lay_run
+from tests.shed import job, person
+
+
+class FromJobToJob(TestCase):
+    def setUp(self):
+        self.first = job(order="bottom-end")
+        self.second = Job.objects.create(
+            number=430, card=copied(self.first.card), complaint="Again.", work_order="bottom-end", booked_in_by=person()
+        )
+        lay_run(self.second)
+        for made, float_mm in ((self.first, "0.14"), (self.second, "0.19")):
+            hands = Centrer(made)
+            for ask, text in (("left", "0.15"), ("right", "0.16"), ("spin", "free"), ("float", float_mm)):
+                hands.answer(ask, text)
+            hands.choose(proof="none")
+            hands.answer("why", "Plates are lent out, the harbour has them.")
+            hands.act("sign")
+        self.client.force_login(person())
+
+    def test_a_figure_is_followed_over_the_jobs_of_one_engine(self):
+        name = next(name for name in series(self.first.card) if "End float" in name)
+        self.assertEqual([point.value for point in series(self.first.card)[name][1]], [0.14, 0.19])
+        page = self.client.get(f"/cards/{self.second.card_id}/trend/", {"figure": name}).content.decode()
+        for words in ("0412", "0430", "0.14", "0.19"):
+            self.assertIn(words, page)
+        self.assertEqual(self.client.get(f"/cards/{self.second.card_id}/trend/", {"figure": "none"}).status_code, 404)
+
+    def test_with_one_job_there_is_nothing_to_compare(self):
+        other = job(431)
+        self.assertIn("Nothing to compare yet", self.client.get(f"/cards/{other.card_id}/trend/").content.decode())
+
+    def test_a_job_is_found_by_a_word_of_a_note_and_by_a_seat(self):
+        self.assertContains(self.client.get("/find/?q=lent+harbour"), "0430")
+        self.assertContains(self.client.get("/find/?q=main,"), "0412")
+        self.assertContains(self.client.get("/find/?q=lighthouse"), "Nothing here has all of that")
+
+    def test_all_jobs_as_lines_for_a_spreadsheet(self):
+        Job.objects.filter(number=430).update(complaint="=1+1")
+        rows = list(csv.DictReader(io.StringIO(self.client.get("/bench.csv").content.decode())))
+        self.assertEqual([row["job"] for row in rows], ["0412", "0430"])
+        self.assertEqual(rows[1]["complaint"], "'=1+1")
+        self.assertEqual(rows[0]["station"], "flywheel-off")
+
+
+class WhatHeld(SimpleTestCase):
+    def test_heats_are_counted_by_how_sure_they_were(self):
+        said = [
+            {"confidence": 0.999, "outcome": "dropped"},
+            {"confidence": 0.995, "outcome": "jammed"},
+            {"confidence": 0.3, "outcome": "tapped"},
+        ]
+        low, high = heats(said)
+        self.assertEqual((low.said, low.count, low.came), ("less than even", 1, "1 of 1 went in, 0 of them dropped"))
+        self.assertEqual(high.came, "1 of 2 went in, 1 of them dropped")
+
+    def test_a_peak_lies_inside_its_band_or_not(self):
+        (line,) = forces([{"force_n": [10, 20, 30], "peak_n": 22}, {"force_n": [10, 20, 30], "peak_n": 44}, {"force_n": None, "peak_n": 9}])
+        self.assertIn("1 of 2 inside", line.came)
+
+    def test_a_blow_is_held_against_the_twist_it_was_meant_for(self):
+        (line,) = blows([{"moves": [{"twist_deg": 0.2}, {"twist_deg": 0.1}], "twist_deg": 0.02}])
+        self.assertEqual((line.count, line.came), (2, "the middle blow took 65% of the twist it was meant for"))
+        self.assertEqual(blows([{"moves": [], "twist_deg": 0.0}]), [])
+
+
+class WhatHeldPage(TestCase):
+    def test_an_empty_shop_says_so(self):
+        self.client.force_login(person())
+        self.assertContains(self.client.get("/held/"), "None signed yet", 3)

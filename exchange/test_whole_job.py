@@ -1,0 +1,165 @@
+"""A whole job out and in again, on this installation and on an empty one; and files that are not what they say."""
+
+from __future__ import annotations
+
+import io
+import json
+import zipfile
+
+from django.core.files.uploadedfile import SimpleUploadedFile
+from django.test import TestCase
+from django.utils import timezone
+
+from engines.models import EngineCard, Seal
+from exchange.job_in import job_from_zip
+from exchange.job_json import job_as_json
+from exchange.job_zip import job_as_zip
+from exchange.report.views import JOB
+from jobs.models import Entry, Job, Photo, Reading
+from jobs.photos import add_photo
+from jobs.tests import picture
+from shop.models import Chiller, Gauge, Heater, Person
+from shopmath.checks import BadInput
+from stations.demo.taking_down import CLUSTER
+from stations.seals.tests import Sealer
+from stations.split.tests import Halves, face
+from tests.shed import SheetHands, half_job, person
+
+LOST = ("number", "client_key")  # a file's own counting
+
+
+def told(job: Job) -> dict:
+    """A job as JSON without what is counted anew on every installation."""
+
+    def plain(value):
+        if isinstance(value, dict):
+            return {key: plain(each) for key, each in value.items() if key not in LOST}
+        return [plain(each) for each in value] if isinstance(value, list) else value
+
+    return plain(job_as_json(JOB.get(pk=job.pk)))
+
+
+class Whole(TestCase):
+    def setUp(self):
+        self.made = half_job()
+        face(self.made.card)
+        self.seal = Seal.objects.create(card=self.made.card, name="Crank seal", shaft_mm=30, bore_mm=47, width_mm=7, lip="inside")
+        sealer = Sealer(self.made)
+        sealer.one(self.seal, kept="pressure")
+        sealer.depths(self.seal, "0.1", "0.1", "0.1", "0.1")
+        self.made.run.create(order=98, key="split")
+        halves = Halves(self.made)
+        halves.bolt("1", "40")
+        halves.bolt("2", "41")
+        heat = SheetHands(self.made)
+        drum = self.made.card.seats.get(name="Selector drum")
+        heat.post("choose", heater=str(Heater.objects.get(method="oven").pk))
+        heat.post("choose", **{f"part-s{drum.pk}": f"must-{Chiller.objects.get(method='freezer').pk}"})
+        heat.keep(f"way-s{drum.pk}", "marking_out")
+        sealer.act("sign")
+        for number, (what, where, _, wear) in enumerate(CLUSTER[:2], 1):
+            self.made.tray.create(number=number, name=what, where_from=where, wear=wear, client_key=f"t{number}", by=person())
+        photo = add_photo(self.made, None, SimpleUploadedFile("a.jpg", picture("JPEG")), "As it came", person())
+        photo.pins.create(number=1, x=0.5, y=0.25, note="stuck", by=person())
+        self.data = job_as_zip(JOB.get(pk=self.made.pk), person(), timezone.now())
+
+    def spoilt(self, change=None, **files):
+        """The file with its JSON changed, or with other files in it."""
+        with zipfile.ZipFile(io.BytesIO(self.data)) as found:
+            kept = {name: found.read(name) for name in found.namelist()}
+        if change:
+            said = json.loads(kept["job.json"])
+            change(said)
+            kept["job.json"] = json.dumps(said).encode()
+        kept.update(files)
+        out = io.BytesIO()
+        with zipfile.ZipFile(out, "w", zipfile.ZIP_DEFLATED) as again:
+            for name, data in kept.items():
+                again.writestr(name, data)
+        return out.getvalue()
+
+    def refused(self, data):
+        before = [model.objects.count() for model in (Job, Entry, Reading, EngineCard, Photo, Person)]
+        with self.assertRaises(BadInput) as refusal:
+            job_from_zip(data, person())
+        self.assertEqual([model.objects.count() for model in (Job, Entry, Reading, EngineCard, Photo, Person)], before)
+        self.assertIn("Nothing was taken.", refusal.exception.message)
+        return refusal.exception.message
+
+
+class RoundTrip(Whole):
+    def test_read_in_beside_itself_it_is_the_same_job_with_a_number_of_its_own(self):
+        again = job_from_zip(self.data, person())
+        self.assertNotEqual(again.number, self.made.number)
+        self.assertEqual(told(again), told(self.made))
+        signed = Entry.objects.get(job=again, station__key="seals")
+        self.assertTrue(signed.is_signed)
+        self.assertEqual(again.photos.get().pins.get().note, "stuck")
+
+    def test_on_another_installation_names_find_their_own_numbers(self):
+        before = told(self.made)
+        Gauge.objects.filter(kind="calliper").update(name="Other calliper")
+        Chiller.objects.filter(method="freezer").update(name="Other freezer")
+        again = job_from_zip(self.data, person())
+        drum = again.card.seats.get(name="Selector drum")
+        sheet = Entry.objects.get(job=again, station__key="heat-and-drop", seat=None)
+        self.assertEqual(sheet.readings.get(withdrawn_at=None, ask=f"way-s{drum.pk}").text, "marking_out")
+        self.assertNotIn(f"part-s{drum.pk}", sheet.choices)  # its freezer is not here: the choice is left out
+        self.assertEqual(sheet.choices["heater"], str(Heater.objects.get(method="oven").pk))
+        retired = Gauge.objects.get(name="Calliper")
+        self.assertTrue(retired.retired)
+        counts = [[len(entry["readings"]) for entry in each["entries"]] for each in (told(again), before)]
+        self.assertEqual(counts[0], counts[1])
+
+    def test_a_stranger_in_it_is_kept_by_name_and_cannot_sign_in(self):
+        again = job_from_zip(self.spoilt(lambda said: said["job"].update(booked_in_by="Odd Stranger")), person())
+        self.assertEqual(again.booked_in_by.called, "Odd Stranger")
+        self.assertFalse(again.booked_in_by.is_active)
+
+    def test_through_the_page(self):
+        client = Halves(self.made).client
+        upload = io.BytesIO(self.data)
+        upload.name = "job.zip"
+        answer = client.post("/jobs/read/", {"file": upload}, follow=True)
+        self.assertContains(answer, "is here as job")
+        bad = io.BytesIO(b"junk")
+        bad.name = "job.zip"
+        self.assertContains(client.post("/jobs/read/", {"file": bad}, follow=True), "damaged, or no ZIP")
+
+
+class Refused(Whole):
+    def test_damaged_or_something_else(self):
+        self.assertIn("damaged", self.refused(b"junk"))
+        self.assertIn("damaged", self.refused(self.data[: len(self.data) // 2]))
+        self.assertIn("no readable job.json", self.refused(self.spoilt(**{"job.json": b"{"})))
+        self.assertIn("no job of Stator's", self.refused(self.spoilt(lambda said: said.update(schema="other"))))
+
+    def test_a_newer_schema(self):
+        self.assertIn("Version 9", self.refused(self.spoilt(lambda said: said.update(version=9))))
+
+    def test_a_path_that_climbs_out(self):
+        self.assertIn("has no place in a job", self.refused(self.spoilt(**{"../../evil.jpg": b"x"})))
+
+    def test_a_bomb(self):
+        self.assertIn("a hundred times its size", self.refused(self.spoilt(**{"photos/002.jpg": b"0" * 30_000_000})))
+
+    def test_a_picture_that_is_none_or_huge(self):
+        self.assertIn("no picture", self.refused(self.spoilt(**{"photos/001.jpg": b"<svg onload=alert(1)>"})))
+        self.assertIn("60 million pixels", self.refused(self.spoilt(**{"photos/001.jpg": picture("PNG", (9000, 7000))})))
+
+    def test_wrong_types_with_their_place(self):
+        def entry(said, **changes):
+            said["entries"][0].update(changes)
+
+        for change, words in (
+            (lambda said: entry(said, opened_at="yesterday"), "a time with its zone"),
+            (lambda said: entry(said, station="smithy"), "is not known here"),
+            (lambda said: entry(said, seat="No such seat"), "is not on the card"),
+            (lambda said: said["entries"][0]["readings"][0].update(canonical="many"), "a number is wanted"),
+            (lambda said: said["entries"][0]["readings"][0].update(ask="b-@{marks/99}"), "belongs to nothing"),
+            (lambda said: said.update(entries="none"), "a list of at most"),
+            (lambda said: said.update(engine_card={"schema": "stator-card", "version": 2}), "engine card"),
+            (lambda said: said["photos"][0]["pins"][0].update(x=7), "lies on its picture"),
+            (lambda said: said["job"].update(work_order="free lunch"), "is not known here"),
+        ):
+            self.assertIn(words, self.refused(self.spoilt(change)))

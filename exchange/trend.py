@@ -1,0 +1,100 @@
+"""What engines of one kind measured, job after job: one figure drawn over time."""
+
+from __future__ import annotations
+
+import math
+from collections import defaultdict
+from dataclasses import dataclass
+from datetime import datetime
+
+from django.http import Http404, HttpRequest, HttpResponse
+from django.shortcuts import get_object_or_404, render
+from django.utils.safestring import SafeString
+from django.views.decorators.http import require_GET
+
+from engines.models import EngineCard
+from exchange.report.data import NAMES
+from jobs.models import Reading
+from shopmath.quantity import CANONICAL
+from ui.svg import Sheet
+
+UNITS = {"degC": "°C", "N*m": "N·m", "deg": "°"}
+COLUMNS = ("entry__station__key", "entry__seat__name", "extra__asked", "kind", "entry__job__number", "taken_at", "canonical")
+MOST = 4000  # readings looked at, the newest
+
+
+@dataclass(frozen=True)
+class Point:
+    """One job's last word on a figure."""
+
+    tag: str
+    at: datetime
+    value: float
+
+
+def series(card: EngineCard) -> dict[str, tuple[str, list[Point]]]:
+    """Figures that two jobs or more of this engine measured, by a readable name: unit and points, oldest first."""
+    rows = (
+        Reading.objects.filter(
+            entry__job__card__family=card.family,
+            entry__signed_at__isnull=False,
+            entry__superseded_by=None,
+            withdrawn_at=None,
+            canonical__isnull=False,
+        )
+        .exclude(kind__in=("count", "time"))
+        .order_by("-taken_at")
+        .values_list(*COLUMNS)[:MOST]
+    )
+    found: dict[str, dict[int, Point]] = defaultdict(dict)
+    units: dict[str, str] = {}
+    for station, seat, asked, kind, number, at, value in rows:
+        if not asked or value is None:
+            continue
+        name = ", ".join(filter(None, (NAMES.get(station, station), seat, asked)))
+        units[name] = UNITS.get(CANONICAL.get(kind, ""), CANONICAL.get(kind, ""))
+        found[name].setdefault(number, Point(f"{number:04d}", at, value))  # the newest of a job comes first
+    return {name: (units[name], sorted(jobs.values(), key=lambda point: point.at)) for name, jobs in sorted(found.items()) if len(jobs) > 1}
+
+
+def draw(name: str, unit: str, points: list[Point]) -> SafeString:
+    """One figure over its jobs, evenly spaced: what matters is from job to job."""
+    said = "; ".join(f"job {point.tag}, {point.at:%d %b %Y}: {point.value:.4g} {unit}" for point in points)
+    sheet = Sheet(760, 320, name, said, "trend")
+    values = [point.value for point in points]
+    low, high = min(values), max(values)
+    pad = 0.15 * (high - low) or max(abs(high) * 0.05, 0.01)
+    digits = max(0, 2 - math.floor(math.log10(2 * pad)))
+
+    def at(index: int, value: float) -> tuple[float, float]:
+        across = 90 + 620 * (index + 0.5) / len(points)
+        return across, 260 - 220 * (value - low + pad) / (high - low + 2 * pad)
+
+    sheet.line((84, 30), (84, 264), "axis")
+    sheet.line((84, 264), (730, 264), "axis thin")
+    for value in (low, high):
+        y = at(0, value)[1]
+        sheet.line((78, y), (730, y), "rule")
+        sheet.text((74, y + 5), f"{value:.{digits}f}", "tick", "end")
+    sheet.text((84, 20), unit, "tick", "middle")
+    sheet.trace([at(index, point.value) for index, point in enumerate(points)], "ink")
+    for index, point in enumerate(points):
+        x, y = at(index, point.value)
+        sheet.circle((x, y), 6, "ink solid")
+        sheet.text((x, y - 14), f"{point.value:.{digits}f}", "halo reading-label ink", "middle")
+        sheet.text((x, 284), point.tag, "tick", "middle")
+        sheet.text((x, 304), f"{point.at:%b %y}", "tick", "middle")
+    return sheet.render()
+
+
+@require_GET
+def trend(request: HttpRequest, pk: int) -> HttpResponse:
+    """What this engine measured last time, and the times before."""
+    card = get_object_or_404(EngineCard, pk=pk)
+    found = series(card)
+    name = request.GET.get("figure", "") or next(iter(found), "")
+    if name and name not in found:
+        raise Http404
+    drawing = draw(name, *found[name]) if name else ""
+    data = {"card": card, "names": list(found), "chosen": name, "drawing": drawing, "points": found[name][1] if name else []}
+    return render(request, "exchange/trend.html", {**data, "unit": found[name][0] if name else ""})
