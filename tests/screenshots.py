@@ -23,23 +23,23 @@ def shots() -> list[dict[str, Any]]:
     return [
         {"name": "bench", "path": "/"},
         {"name": "bench-phone", "path": "/", "phone": True},
-        {"name": "book-in", "path": "/book-in/"},
         {"name": "card", "path": "/jobs/0423/card/"},
-        {"name": "photo", "path": "/jobs/0423/split/", "click": [".side [data-panel=pictures]"]},
         {"name": "flywheel-off", "path": "/jobs/0412/flywheel-off/"},
-        {"name": "flywheel-off-stop", "path": "/jobs/0418/"},
         {"name": "split", "path": "/jobs/0423/"},
-        {"name": "split-phone", "path": "/jobs/0423/", "phone": True},
         {"name": "strip", "path": "/jobs/0422/"},
         {"name": "bearings-out", "path": "/jobs/0421/"},
-        {"name": "heat-plan", "path": "/jobs/0420/"},
         {"name": "heat-running", "path": "/jobs/0412/"},
-        {"name": "heat-running-phone", "path": "/jobs/0412/", "phone": True},
+        {"name": "one-heat", "path": "/jobs/0428/"},
+        {"name": "inspect", "path": "/jobs/0425/"},
         {"name": "true", "path": "/jobs/0424/"},
-        {"name": "heat-window-dark", "path": "/jobs/0412/", "click": ["button[value=open]"], "until": ".strip-options", "dark": True},
-        {"name": "heat-signed", "path": "/jobs/0409/heat-and-drop/"},
-        {"name": "entry-sheet", "path": "/jobs/0409/heat-and-drop/", "click": ["text=Sheet for the binder"], "full": True},
-        {"name": "tools", "path": "/shop/tools/"},
+        {"name": "seals", "path": "/jobs/0427/seals/"},
+        {"name": "end-float", "path": "/jobs/0427/end-float/"},
+        {"name": "crank-in", "path": "/jobs/0427/crank-in/"},
+        {"name": "close", "path": "/jobs/0427/close/"},
+        {"name": "centre", "path": "/jobs/0427/centre/"},
+        {"name": "balance", "path": "/jobs/0429/"},
+        {"name": "flywheel-on", "path": "/jobs/0427/flywheel-on/"},
+        {"name": "sheet", "path": "/jobs/0427/sheet/"},
     ]
 
 
@@ -79,8 +79,8 @@ def main() -> None:
         env = {**os.environ, "STATOR_DATA": data, "STATOR_PLAIN_HTTP": "1", "DJANGO_SETTINGS_MODULE": "stator.settings"}
         for command in (["migrate", "-v0"], ["load_demo", "--password", PASSWORD], ["collectstatic", "--noinput", "-v0"]):
             subprocess.run([sys.executable, "manage.py", *command], env=env, check=True)
-        serve = str(Path(sys.executable).with_name("waitress-serve"))
-        server = subprocess.Popen([serve, f"--listen=127.0.0.1:{PORT}", "stator.wsgi:application"], env=env)
+        stand_ins = subprocess.Popen([sys.executable, "-m", "instruments.standins"], stdout=subprocess.DEVNULL)
+        server = subprocess.Popen([sys.executable, "manage.py", "serve", "--listen", f"127.0.0.1:{PORT}"], env=env)
         try:
             for _ in range(100):
                 try:
@@ -90,8 +90,9 @@ def main() -> None:
                     time.sleep(0.1)
             take(f"http://127.0.0.1:{PORT}")
         finally:
-            server.terminate()
-            server.wait()
+            for process in (server, stand_ins):
+                process.terminate()
+                process.wait()
 
 
 if __name__ == "__main__":

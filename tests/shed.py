@@ -8,7 +8,7 @@ from typing import Any
 from django.test import Client
 from django.utils import timezone
 
-from engines.models import EngineCard, Seat
+from engines.models import EngineCard, Fitted, Seat
 from jobs.models import Entry, Job
 from shop.defaults import stock_shelves
 from shop.models import Person
@@ -35,12 +35,29 @@ def job(number: int = 412, order: str = "heat", **seat: Any) -> Job:
     return made
 
 
+def half_job(number: int = 428, **card: Any) -> Job:
+    """A half with four bearings, a circlip, a spindle and a rubber bush, bare and ready for its heat."""
+    made = job(number, name="Main, drive side", designation="6206 C3", stop="circlip", faces="marking_out", source="drawing")
+    EngineCard.objects.filter(pk=made.card_id).update(**card)
+    for name, marking, more in (
+        ("Gearbox input", "6203", {"faces": "marking_in"}),
+        ("Gearbox output", "6204", {"loads_from": "outside", "faces": "marking_out"}),
+        ("Selector drum", "6004", {}),
+    ):
+        Seat.objects.create(card=made.card, name=name, designation=marking, code="N7", **more)
+    spindle = {"name": "Rocker spindle", "d_mm": 12, "length_mm": 62, "turned": "flat", "angle_deg": 90}
+    Fitted.objects.create(card=made.card, order="washer, rocker, spring washer", source="drawing", **spindle)
+    Fitted.objects.create(card=made.card, name="Mount bush", kind="rubber", d_mm=32, bore_mm=10, length_mm=44)
+    return made
+
+
 class Hands:
     """One person at one station, through the web."""
 
     def __init__(self, made: Job, who: Person | None = None) -> None:
         self.client = Client()
         self.client.force_login(who or person())
+        self.client.cookies["paper"] = "wide"  # as a page on a desk says once it has run
         self.job, self.seat = made, made.card.seats.first()
         self.address = f"/jobs/{made.tag}/heat-and-drop/{self.seat.pk}/"
 
@@ -72,3 +89,12 @@ class Hands:
 
     def page(self) -> str:
         return self.client.get(self.address).content.decode()
+
+
+class SheetHands(Hands):
+    """At one heat for a whole half."""
+
+    def __init__(self, made: Job, who: Person | None = None) -> None:
+        super().__init__(made, who)
+        self.seat = None
+        self.address = f"/jobs/{made.tag}/heat-and-drop/0/"

@@ -33,9 +33,9 @@ class Runs(TestCase):
     def test_it_moves_on_when_a_station_is_signed_and_stays_while_one_is_open(self):
         made = job(order="bottom-end")
         client = Hands(made).client
-        client.post("/jobs/0412/inspect/keep/", {"ask": "note", "text": "Parted square."})
-        self.assertEqual(at_station(Job.objects.get()).key, "inspect")
-        client.post("/jobs/0412/inspect/act/", {"action": "sign"})
+        client.post("/jobs/0412/seals/keep/", {"ask": "note", "text": "Parted square."})
+        self.assertEqual(at_station(Job.objects.get()).key, "seals")
+        client.post("/jobs/0412/seals/act/", {"action": "sign"})
         self.assertEqual(at_station(Job.objects.get()).key, "flywheel-off")
         self.assertRedirects(client.get("/jobs/0412/"), "/jobs/0412/flywheel-off/")
 

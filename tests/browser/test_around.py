@@ -101,6 +101,7 @@ class TheShelves(BrowserCase):
         job(order="bottom-end")
         self.go("/")
         self.page.get_by_text("Find", exact=True).click()
+        self.page.locator("#q:focus").wait_for()
         self.page.keyboard.type("rumbles 6204")
         self.page.keyboard.press("Enter")
         self.sees("0412")

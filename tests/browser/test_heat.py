@@ -142,11 +142,12 @@ class AtTheBench(BrowserCase):
         return [reading.text for reading in Reading.objects.filter(withdrawn_at=None)]
 
     def test_a_gauge_that_ends_with_two_enters_leaves_nothing_out(self):
+        again = "document.addEventListener('htmx:afterSettle', () => document.getElementById('strip-form').requestSubmit(), {once: true})"
+        self.page.evaluate(again)  # the gauge's other Enter, the moment the next question stands there
         self.page.keyboard.type("18")
         self.page.keyboard.press("Enter")
         self.page.keyboard.press("Enter")
         self.sees("Bore of the seat", where=".strip")
-        self.page.keyboard.press("Enter")
         self.enter("46.98", then="Outside of the bearing")
         self.assertEqual(self.texts(), ["18", "46.98"])
         self.assertEqual(self.hands.work().skipped(), [])

@@ -178,7 +178,8 @@ class TheRest(Taken):
         self.enter("8.5", then="What holds the bearing in?")
         self.option("n", then="Can it be reached?")
         self.option("f", then="The bearing is", where=".strip")
-        self.option("o", then="kept if it can be")
+        self.option("o", then="Its marking faces")
+        self.option("n", then="kept if it can be")  # not seen: left out
         self.option("k", then="First tick what must be so")
         self.tick("Washed, dry", "It comes out toward")
         self.sees("How did it come out?")
