@@ -6,8 +6,7 @@ import random
 from django.test import TestCase
 
 from engines.models import EngineCard
-from instruments.standins.things import Wheel as StandInWheel
-from shopmath.balance import drilled_mass_g, permissible_gmm, stops
+from shopmath.balance import drilled_mass_g, permissible_gmm
 from shopmath.tests.test_balance import Wheel
 from stations.split.tests import Halves
 from tests.shed import job
@@ -249,35 +248,3 @@ class WhatIsSaid(OnTheStand):
         drawing = str(self.work().drawing())
         self.assertEqual(drawing.count("url(#wide-brass-6-up)"), 2)
         self.assertIn("data-dial", drawing)
-
-
-class TheStandIn(TestCase):
-    def test_putty_and_drill_move_the_heavy_spot_as_they_would(self):
-        wheel = StandInWheel(3)
-        before = abs(wheel.heavy)
-        for _ in range(8):
-            wheel.pull("roll")
-            wheel.after(0.1)
-        wheel.pull("more")
-        self.assertLess(abs(wheel.felt), before)
-        self.assertEqual(abs(wheel.heavy), before)  # putty takes nothing off
-        wheel.pull("less")
-        self.assertAlmostEqual(abs(wheel.felt), before)
-        wheel.pull("small")
-        self.assertAlmostEqual(before - abs(wheel.heavy), drilled_mass_g(4, 5, 7850) * 80, delta=6)
-        wheel.pull("new")
-        self.assertNotAlmostEqual(abs(wheel.heavy), before, delta=0.1)
-        self.assertEqual(wheel.putty_g, 0)
-
-    def test_with_the_right_putty_it_stops_anywhere(self):
-        wheel = StandInWheel(3)
-        for _ in range(8):
-            wheel.pull("roll")
-            wheel.after(0.1)
-        while abs(wheel.felt) > wheel.rubs_gmm:
-            wheel.pull("more")
-        marks = []
-        for _ in range(12):
-            wheel.pull("roll")
-            marks.append(float(wheel.after(0.1).split()[0]))
-        self.assertFalse(stops(marks).telling)
