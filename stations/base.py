@@ -43,6 +43,7 @@ class Work(Kept, ABC):
     readings: list[Reading] = field(default_factory=list)
     timers: list[Timer] = field(default_factory=list)
     open_when_sealed: ClassVar[bool] = False  # whether anything may be done here on a job that was handed over
+    from_log: ClassVar[bool] = True  # whether readings may be read in afterwards from a gauge's own log
     papers: tuple[str, ...] = ("wide", "narrow")  # which sizes of the drawing this device may need
 
     def __post_init__(self) -> None:

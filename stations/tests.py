@@ -144,13 +144,16 @@ class TheBench(TestCase):
 
 
 class TheDemo(TestCase):
+    @classmethod
+    def setUpTestData(cls):
+        cls.now = timezone.now()
+        Shed("gannet-and-gull-7").fill(cls.now)
+
     def test_it_has_fourteen_engines_a_heat_in_progress_and_every_page_answers_in_few_questions(self):
-        now = timezone.now()
-        Shed("gannet-and-gull-7").fill(now)
         self.assertEqual(Job.objects.filter(gone_at=None).count(), 14)
         self.client.force_login(person("skipper"))
         heat = Job.objects.get(number=412).timers.get(key="heat")
-        self.assertGreater(heat.due_at, now)
+        self.assertGreater(heat.due_at, self.now)
         pages = ["/", "/shop/", "/shop/tools/", "/book-in/", "/cards/", "/find/?q=corrie+6204", "/photos/1/"]
         pages += [f"/jobs/0423/{page}/" for page in ("log", "card", "run", "pictures", "tray", "tray/labels")]
         pages += [f"/jobs/{made.tag}/{stage.key}/" for made in Job.objects.all() for stage in made.run.all()]
@@ -161,6 +164,5 @@ class TheDemo(TestCase):
                 self.assertLessEqual(len(asked), 12, [query["sql"][:90] for query in asked])
 
     def test_its_signed_heat_teaches_the_next_plan(self):
-        Shed("gannet-and-gull-7").fill(timezone.now())
         hands = Hands(Job.objects.get(number=412))
         self.assertAlmostEqual(hands.work().past[0].tau_ratio, 1.13, delta=0.03)

@@ -16,12 +16,13 @@ from engines.models import Seat
 from jobs import log
 from jobs.models import Job, Reading
 from shop.models import Gauge
+from shop.shelves import shelves
 from shopmath.checks import BadInput
 from stations.base import COMMANDS, WORD, Ask, Work
 from stations.photo_pages import pinned
 from stations.registry import BOOK_IN, BY_KEY, at_station
+from stations.taking import JOB, again, opened, take
 
-JOB = Job.objects.select_related("card").prefetch_related("run", "card__seats", "timers")
 WHOLE = 0  # in the place of a seat: all of them at once
 SEALED = "This job has been handed over and is sealed. What you typed is still here; an owner opens it again at Hand over, with the reason."
 MOVED_ON = "This was signed meanwhile, perhaps on another device. What you typed is still here; supersede the entry to change it."
@@ -42,15 +43,6 @@ def find_work(request: HttpRequest, tag: str, key: str, seat: int | None = None)
     return work
 
 
-def again(work: Work) -> Work:
-    """The same work read afresh after an act."""
-    job = JOB.get(pk=work.job.pk)
-    stage = next(each for each in job.run.all() if each.pk == work.stage.pk)
-    fresh = work.station.bind(job, stage, work.seat, work.person, timezone.now())
-    fresh.papers = work.papers
-    return fresh
-
-
 def page_data(work: Work, ask: str | None = None, error: BadInput | None = None, typed: str = "") -> dict[str, Any]:
     """Everything the working screen shows."""
     run = [(stage, BY_KEY[stage.key].name, f"/jobs/{work.job.tag}/{stage.key}/") for stage in work.job.run.all() if stage.key in BY_KEY]
@@ -67,6 +59,8 @@ def page_data(work: Work, ask: str | None = None, error: BadInput | None = None,
         "asked_of": len(in_turn),
         "before": work.last(asked.key) if asked else None,
         "hears": _heard_by(work, asked),
+        "log_gauges": shelves(work.shop).gauges if work.from_log and asked and not work.signed else (),
+        "log_gauge": work.gauge_for(asked) if asked else None,
         "error": error,
         "typed": typed,
         "client_key": uuid.uuid4().hex,
@@ -129,14 +123,6 @@ def on_work(view: Any) -> Any:
             return show(request, again(work), error=BadInput("signed", MOVED_ON), typed=typed)
 
     return wrapped
-
-
-def _opened(work: Work) -> Work:
-    """The work with an open entry to write into."""
-    if work.entry and not work.entry.is_signed:
-        return work
-    log.open_entry(work.stage, work.seat, work.person)
-    return again(work)
 
 
 @require_GET
@@ -205,24 +191,11 @@ def keep(request: HttpRequest, work: Work) -> HttpResponse:
         return _command(request, work, ask, command)
     if not command:
         return _skip(request, work, ask)
-    work = _opened(work)
+    work = opened(work)
     try:
-        quantity = work.read(ask, text)
-        gauge, extra = work.extra_for(ask, quantity, request.POST.dict())
+        take(work, ask, text, client_key, data=request.POST.dict(), extra={"heard": True} if request.POST.get("heard") else {})
     except BadInput as error:
         return show(request, work, ask.key, error, text)
-    entry = work.entry
-    assert entry is not None
-    heard = {"heard": True} if request.POST.get("heard") else {}
-    reading = log.keep_reading(
-        entry, work.person, ask.key, quantity, client_key, heat=work.heat, gauge=gauge, extra={**extra, **heard, "asked": ask.words}
-    )
-    if not ask.repeats:
-        standing = work.live(ask.key)
-        for older in standing if len(standing) >= ask.times else ():
-            log.withdraw(older)
-    if type(work).after_keep is not Work.after_keep:
-        again(work).after_keep(reading)
     return _settled(request, work)
 
 
@@ -245,7 +218,7 @@ def _skip(request: HttpRequest, work: Work, ask: Ask) -> HttpResponse:
         return show(request, work)
     if not ask.optional:
         return show(request, work, ask.key, BadInput(ask.key, f"{ask.words}: this one is needed."))
-    work = _opened(work)
+    work = opened(work)
     if work.entry:
         log.choose(work.entry, skipped=[*(key for key in work.skipped() if key != ask.key), ask.key])
     return _settled(request, work)
@@ -283,7 +256,7 @@ def _command(request: HttpRequest, work: Work, ask: Ask, command: str) -> HttpRe
 
 
 def _act(request: HttpRequest, work: Work, key: str) -> HttpResponse:
-    work = _opened(work)
+    work = opened(work)
     try:
         work.act(key)
     except BadInput as error:
@@ -329,7 +302,7 @@ def choose(request: HttpRequest, work: Work) -> HttpResponse:
             if value not in [option.key for option in method.options]:
                 return show(request, work, error=BadInput(method.key, f"{method.words}: that is not on the shelf any more."))
             chosen[method.key] = value
-    work = _opened(work)
+    work = opened(work)
     if work.entry and chosen:
         log.choose(work.entry, **chosen)
     return _settled(request, work)
@@ -340,7 +313,7 @@ def choose(request: HttpRequest, work: Work) -> HttpResponse:
 def tick(request: HttpRequest, work: Work) -> HttpResponse:
     keys = [caution.key for caution in work.checks()]
     key = request.POST.get("key", "")
-    work = _opened(work)
+    work = opened(work)
     if work.entry and key in keys:
         log.tick(work.entry, work.person, key, request.POST.get("on") == "1")
     return _settled(request, work)

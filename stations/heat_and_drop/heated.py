@@ -16,7 +16,9 @@ GAUGE_FOR = {"seat": "bore", "ring": "micrometer", "gap": "feeler", "cold": "fee
 
 
 class Heated(Work):
-    """Work with something hot and something cold in it."""
+    """Work with something hot and something cold in it. Its clocks start with its readings, so none is read in afterwards."""
+
+    from_log = False
 
     @property
     def gauges(self) -> tuple[Gauge, ...]:

@@ -31,6 +31,21 @@ class UnderTheGauge(BrowserCase):
         for text, then in asks:
             self.enter(text, then=then)
 
+    def test_a_turn_out_of_the_gauge_s_own_log(self):
+        self.set_up()
+        log = "time;value (mm)\n10:31:01;0,010\n10:31:02;0,020\n10:31:03;0,030\n10:31:05;OL\n10:31:09;0,015\n"
+        self.page.locator("[data-panel=sheet]:visible").first.click()
+        self.page.set_input_files("#log-file", {"name": "dial.csv", "mimeType": "text/csv", "buffer": log.encode()})
+        self.page.get_by_role("button", name="See where its readings go").click()
+        self.sees("It said 'OL mm', which is no reading", where=".log-lines")
+        self.assertAccessible()
+        self.page.get_by_label("Line 5").uncheck()
+        self.page.get_by_role("button", name="Look again").click()
+        self.page.get_by_role("button", name="Keep 4 readings").click()
+        self.sees("4 readings kept from dial.csv", where=".notice")
+        self.sees("Drive side at 180°", where=".strip")
+        self.assertQuiet()
+
     def test_turned_with_enter_alone_it_names_the_web(self):
         self.assertAccessible()
         self.set_up()

@@ -1,0 +1,60 @@
+"""One reading into an entry, whichever way it comes: typed on the strip, sent by a gauge, or out of a gauge's own log."""
+
+from __future__ import annotations
+
+from datetime import datetime
+from typing import Any
+
+from django.utils import timezone
+
+from jobs import log
+from jobs.models import Job, Reading
+from shop.models import Gauge
+from stations.base import Ask, Work
+
+JOB = Job.objects.select_related("card").prefetch_related("run", "card__seats", "timers")
+
+
+def again(work: Work) -> Work:
+    """The same work read afresh after an act."""
+    job = JOB.get(pk=work.job.pk)
+    stage = next(each for each in job.run.all() if each.pk == work.stage.pk)
+    fresh = work.station.bind(job, stage, work.seat, work.person, timezone.now())
+    fresh.papers = work.papers
+    return fresh
+
+
+def opened(work: Work) -> Work:
+    """The work with an open entry to write into."""
+    if work.entry and not work.entry.is_signed:
+        return work
+    log.open_entry(work.stage, work.seat, work.person)
+    return again(work)
+
+
+def take(
+    work: Work,
+    ask: Ask,
+    text: str,
+    client_key: str,
+    *,
+    data: dict[str, str] | None = None,
+    gauge: Gauge | None = None,
+    at: datetime | None = None,
+    extra: dict[str, Any] | None = None,
+) -> Reading:
+    """Keep what was said to an ask of an open entry, in the place of what stood there; refused with `BadInput` when it cannot be."""
+    assert work.entry is not None
+    quantity = work.read(ask, text)
+    usual, corrected = work.extra_for(ask, quantity, data or {})
+    kept = {**corrected, **(extra or {}), "asked": ask.words}
+    reading = log.keep_reading(
+        work.entry, work.person, ask.key, quantity, client_key, heat=work.heat, gauge=gauge or usual, extra=kept, at=at
+    )
+    if not ask.repeats:
+        standing = work.live(ask.key)
+        for older in standing if len(standing) >= ask.times else ():
+            log.withdraw(older)
+    if type(work).after_keep is not Work.after_keep:
+        again(work).after_keep(reading)
+    return reading
