@@ -11,16 +11,16 @@ import zipfile
 from datetime import datetime
 from typing import Any
 
-from django.core.files.uploadedfile import SimpleUploadedFile
 from django.db import transaction
 from django.utils.dateparse import parse_datetime
 
 from engines.models import EngineCard
 from exchange.card_files import card_from_json
 from exchange.job_json import GAUGE, SCHEMA, VERSION
+from exchange.making import Tell, quietly
 from exchange.refs import Refs
 from jobs.models import Entry, Job, Photo, Pin, Reading, RunStation, Timer, TrayPlace
-from jobs.photos import LARGEST_BYTES, add_photo
+from jobs.photos import Cleaned, cleaned, keep_photo
 from shop.models import Gauge, Person
 from shopmath.checks import BadInput
 from stations.registry import BY_KEY, WORK_ORDERS
@@ -164,7 +164,7 @@ def _gauges(said: _Said) -> dict[str, Gauge]:
     return known
 
 
-def job_from_zip(data: bytes, reader: Person) -> Job:
+def job_from_zip(data: bytes, reader: Person, tell: Tell = quietly) -> Job:
     """The job of a file, with a number of its own when its number is taken."""
     files = opened(data)
     try:
@@ -175,10 +175,12 @@ def job_from_zip(data: bytes, reader: Person) -> Job:
         raise refused("This is no job of Stator's.")
     if said.value.get("version") != VERSION:
         raise refused(f"Version {str(said.value.get('version'))[:20]} of a job; this Stator reads version {VERSION}.")
+    pictures = _pictures(said, files, tell)
+    tell("Writing it into this shop's books", 0.9)
     made: list[Photo] = []
     try:
         with transaction.atomic():
-            return _job(said, files, reader, made)
+            return _job(said, pictures, reader, made)
     except BaseException:
         for photo in made:  # what was written beside the database goes with it
             photo.image.delete(save=False)
@@ -186,7 +188,7 @@ def job_from_zip(data: bytes, reader: Person) -> Job:
         raise
 
 
-def _job(said: _Said, files: dict[str, bytes], reader: Person, made: list[Photo]) -> Job:
+def _job(said: _Said, pictures: dict[str, Cleaned], reader: Person, made: list[Photo]) -> Job:
     try:
         card = card_from_json(json.dumps(said.thing("engine_card")).encode())
     except BadInput as error:
@@ -227,7 +229,7 @@ def _job(said: _Said, files: dict[str, bytes], reader: Person, made: list[Photo]
             by=reader,
             client_key=uuid.uuid4().hex,
         )
-    _photos(said, job, run, files, reader, made)
+    _photos(said, job, run, pictures, reader, made)
     Job.objects.filter(pk=job.pk).update(gone_at=head.when("gone_at"))
     return Job.objects.get(pk=job.pk)
 
@@ -299,16 +301,26 @@ def _reading(row: _Said, entry: Entry, refs: Refs, people: _People, gauges: dict
     )
 
 
-def _photos(said: _Said, job: Job, run: dict[str, RunStation], files: dict[str, bytes], reader: Person, made: list[Photo]) -> None:
-    for each in said.table("photos", 500):
+def _pictures(said: _Said, files: dict[str, bytes], tell: Tell) -> dict[str, Cleaned]:
+    """The file's pictures made fit to be kept, by name."""
+    found: dict[str, Cleaned] = {}
+    wanted = said.table("photos", 500)
+    for index, each in enumerate(wanted):
         name = each.text("file", 40)
-        if name not in files or len(files[name]) > LARGEST_BYTES:
+        if name not in files:
             raise refused(f"{each.where}: its picture {name[:40]!r} is not in the file.")
+        tell(f"Looking at picture {index + 1} of {len(wanted)}", 0.1 + 0.8 * index / len(wanted))
         try:
-            upload = SimpleUploadedFile("photo.jpg", files[name], "image/jpeg")
-            photo = add_photo(job, run.get(each.text("station")), upload, each.text("caption", 120), reader)
+            found[name] = found[name] if name in found else cleaned(files[name])
         except BadInput as error:
             raise refused(f"{name}: {error.message}") from error
+    return found
+
+
+def _photos(said: _Said, job: Job, run: dict[str, RunStation], pictures: dict[str, Cleaned], reader: Person, made: list[Photo]) -> None:
+    for each in said.table("photos", 500):
+        picture = pictures[each.text("file", 40)]
+        photo = keep_photo(job, run.get(each.text("station")), picture, each.text("caption", 120), reader)
         made.append(photo)
         Photo.objects.filter(pk=photo.pk).update(taken_at=each.at("taken_at"))
         for pin in each.table("pins", 100):

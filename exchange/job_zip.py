@@ -10,6 +10,7 @@ import zipfile
 from datetime import datetime
 
 from exchange.job_json import job_as_json
+from exchange.making import Tell, quietly
 from exchange.report.data import report_of
 from exchange.report.pdf import report_pdf, standalone
 from jobs.models import Job, Reading
@@ -56,18 +57,20 @@ def plain(text: str) -> str:
     return f"'{text}" if text[:1] in "=@\t\r" or (text[:1] in "+-" and not re.match(r"^[+-]?[\d.,]", text)) else text
 
 
-def job_as_zip(job: Job, person: Person, now: datetime) -> bytes:
+def job_as_zip(job: Job, person: Person, now: datetime, tell: Tell = quietly) -> bytes:
     """Everything of a job. The JSON alone is enough to read it; the rest is for eyes and spreadsheets."""
-    report = report_of(job, person, now)
+    report = report_of(job, person, now, tell)
     out = io.BytesIO()
     with zipfile.ZipFile(out, "w", zipfile.ZIP_DEFLATED) as found:
         found.writestr("job.json", json.dumps(job_as_json(job), indent=2, ensure_ascii=False))
         found.writestr("readings.csv", readings_csv(job))
+        tell("Setting the pages", 0.7)
         found.writestr("sheet.pdf", report_pdf(report))
         for index, each in enumerate(report.drawings, 1):
             name = re.sub(r"[^a-z0-9]+", "-", each.title.lower()).strip("-")
             found.writestr(f"drawings/{index:02d}-{name}.svg", standalone(str(each.svg)))
         for index, photo in enumerate(report.photos, 1):
+            tell(f"Photo {index} of {len(report.photos)}", 0.8 + 0.2 * index / len(report.photos))
             with photo.image.open("rb") as file:
                 found.writestr(f"photos/{index:03d}.jpg", file.read(), zipfile.ZIP_STORED)
     return out.getvalue()

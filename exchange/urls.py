@@ -1,6 +1,6 @@
 from django.urls import path
 
-from exchange import card_views, held, trend, views
+from exchange import card_views, held, making_views, trend, views
 from exchange.report import views as report
 
 urlpatterns = [
@@ -14,6 +14,10 @@ urlpatterns = [
     path("owner/<str:token>/", report.owner_sheet, name="owner-sheet"),
     path("owner/<str:token>/sheet.pdf", report.owner_pdf, name="owner-pdf"),
     path("owner/<str:token>/photos/<int:pk>.jpg", report.owner_photo, name="owner-photo"),
+    path("owner/<str:owner>/making/<str:token>/", making_views.owner_making, name="owner-making"),
+    path("owner/<str:owner>/making/<str:token>/file", making_views.owner_made, name="owner-made"),
+    path("making/<str:token>/", making_views.making, name="making"),
+    path("making/<str:token>/file", making_views.made, name="made"),
     path("cards/<int:pk>/trend/", trend.trend, name="trend"),
     path("held/", held.held, name="held"),
     path("bench.csv", views.bench_csv, name="bench-csv"),

@@ -4,16 +4,20 @@ from __future__ import annotations
 
 import csv
 import io
+from hashlib import sha256
 
 from django.contrib import messages
 from django.http import Http404, HttpRequest, HttpResponse, JsonResponse
 from django.shortcuts import get_object_or_404, redirect, render
+from django.urls import reverse
 from django.utils import timezone
 from django.views.decorators.http import require_GET, require_POST
 
 from exchange.job_in import MOST_BYTES, job_from_zip
 from exchange.job_json import job_as_json
 from exchange.job_zip import plain
+from exchange.making import Made, Tell, quietly
+from exchange.making_views import made_or_making
 from jobs.models import Entry, Job
 from shop.models import Shop
 from shopmath.checks import BadInput
@@ -34,17 +38,24 @@ def export(request: HttpRequest, tag: str) -> HttpResponse:
 def job_in(request: HttpRequest) -> HttpResponse:
     """A job from its ZIP."""
     upload = request.FILES.get("file")
+    large = upload is not None and (upload.size or 0) > MOST_BYTES
+    data = upload.read() if upload and not large else b""
+
+    def make(tell: Tell) -> Made:
+        if not data:
+            raise BadInput("file", "That file is over 400 MB: no job is that large." if large else "No file was chosen.")
+        job = job_from_zip(data, request.user, tell)  # type: ignore[arg-type]
+        return Made(goes=reverse("job-log", args=[job.tag]), words=f"{job.card.name} is here as job {job.tag}.")
+
+    if request.headers.get("X-Partial"):
+        return made_or_making(request, f"reading {sha256(data).hexdigest()}", make)
     try:
-        if upload is None:
-            raise BadInput("file", "No file was chosen.")
-        if (upload.size or 0) > MOST_BYTES:
-            raise BadInput("file", "That file is over 400 MB: no job is that large.")
-        job = job_from_zip(upload.read(), request.user)  # type: ignore[arg-type]
+        made = make(quietly)
     except BadInput as error:
         messages.error(request, error.message)
         return redirect("find")
-    messages.success(request, f"{job.card.name} is here as job {job.tag}.")
-    return redirect("job-log", tag=job.tag)
+    messages.success(request, made.words)
+    return redirect(made.goes)
 
 
 COLUMNS = ("job", "engine", "complaint", "work_order", "booked_in", "gone", "station", "state", "call", "next_move", "waits_for")

@@ -5,6 +5,7 @@ from __future__ import annotations
 import io
 import secrets
 import threading
+from dataclasses import dataclass
 
 from django.core.files.base import ContentFile
 from django.core.files.uploadedfile import UploadedFile
@@ -45,17 +46,36 @@ def clean(data: bytes, side_px: int = SIDE_PX) -> tuple[bytes, tuple[int, int]]:
         raise BadInput("photo", "That file is no picture Stator can read. Send a JPEG, PNG, WebP or HEIC photo.") from error
 
 
+@dataclass(frozen=True)
+class Cleaned:
+    """A picture fit to be kept, with its small one."""
+
+    image: bytes
+    thumb: bytes
+    size: tuple[int, int]
+
+
+def cleaned(data: bytes) -> Cleaned:
+    """Check and clean one picture. Takes a moment: never inside a transaction."""
+    if len(data) > LARGEST_BYTES:
+        raise BadInput("photo", "That file is over 25 MB. Send a smaller picture.")
+    image, size = clean(data)
+    return Cleaned(image, clean(image, THUMB_PX)[0], size)
+
+
+def keep_photo(job: Job, station: RunStation | None, picture: Cleaned, caption: str, person: Person) -> Photo:
+    """Keep a picture with its job."""
+    name = secrets.token_urlsafe(16)
+    photo = Photo(job=job, station=station, caption=caption[:120], width=picture.size[0], height=picture.size[1], by=person)
+    photo.image.save(f"{name}.jpg", ContentFile(picture.image), save=False)
+    photo.thumb.save(f"{name}-s.jpg", ContentFile(picture.thumb), save=False)
+    photo.save()
+    job.touch()
+    return photo
+
+
 def add_photo(job: Job, station: RunStation | None, upload: UploadedFile, caption: str, person: Person) -> Photo:
     """Check, clean and keep one upload."""
     if (upload.size or 0) > LARGEST_BYTES:
         raise BadInput("photo", "That file is over 25 MB. Send a smaller picture.")
-    data = upload.read()
-    image, size = clean(data)
-    thumb, _ = clean(image, THUMB_PX)
-    name = secrets.token_urlsafe(16)
-    photo = Photo(job=job, station=station, caption=caption[:120], width=size[0], height=size[1], by=person)
-    photo.image.save(f"{name}.jpg", ContentFile(image), save=False)
-    photo.thumb.save(f"{name}-s.jpg", ContentFile(thumb), save=False)
-    photo.save()
-    job.touch()
-    return photo
+    return keep_photo(job, station, cleaned(upload.read()), caption, person)

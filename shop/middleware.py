@@ -8,7 +8,7 @@ from django.http import HttpRequest, HttpResponse
 from django.shortcuts import redirect, render
 from django.urls import reverse
 
-OPEN_NAMES = {"sign-in", "sign-out", "alive", "owner-sheet", "owner-pdf", "owner-photo"}
+OPEN_NAMES = {"sign-in", "sign-out", "alive", "owner-sheet", "owner-pdf", "owner-photo", "owner-making", "owner-made"}
 
 
 class SignedInMiddleware:

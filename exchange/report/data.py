@@ -9,6 +9,7 @@ from datetime import datetime
 from django.utils.safestring import SafeString, mark_safe
 
 from engines.models import Seat
+from exchange.making import Tell, quietly
 from exchange.report.figures import Figure, figures
 from jobs.models import Entry, Job, Photo, Reading, RunStation
 from shop.models import Person, Shop
@@ -88,8 +89,9 @@ def _works(job: Job, person: Person, now: datetime) -> list[tuple[Entry, Work]]:
     return found
 
 
-def report_of(job: Job, person: Person, now: datetime) -> Report:
+def report_of(job: Job, person: Person, now: datetime, tell: Tell = quietly) -> Report:
     """Gather a job's sheet. The card and the clocks are read once; drawings are those of the entries that stand."""
+    tell("Gathering what was read and judged", 0.05)
     works = _works(job, person, now)
     replaced = {entry.supersedes_id for entry, _ in works if entry.supersedes_id}
     signed = [(entry, work) for entry, work in works if entry.is_signed]
@@ -102,7 +104,7 @@ def report_of(job: Job, person: Person, now: datetime) -> Report:
         job=job,
         figures=figures(signed, NAMES),
         calls=calls,
-        drawings=_drawings([pair for pair in stand if pair[0].station.key in DRAWN]),
+        drawings=_drawings([pair for pair in stand if pair[0].station.key in DRAWN], tell),
         photos=list(job.photos.all()),
         parts=list(last.get("parts", [])),
         decisions=_decisions(stand, str(last.get("against_advice", ""))),
@@ -152,9 +154,10 @@ def unlinked(svg: SafeString) -> SafeString:
     return mark_safe(plain)  # noqa: S308  a rendered sheet with its links taken off
 
 
-def _drawings(stand: list[tuple[Entry, Work]]) -> list[Drawn]:
+def _drawings(stand: list[tuple[Entry, Work]], tell: Tell) -> list[Drawn]:
     found = []
-    for entry, work in stand[:MOST_DRAWINGS]:
+    for index, (entry, work) in enumerate(stand[:MOST_DRAWINGS]):
         title = NAMES.get(entry.station.key, entry.station.key) + (f", {entry.seat.name}" if entry.seat else "")
+        tell(f"Drawing {title}", 0.2 + 0.5 * index / len(stand))
         found.append(Drawn(title, f"{entry.call_words}. {entry.reason}", unlinked(work.drawing())))
     return found

@@ -14,6 +14,8 @@ from django.views.decorators.http import require_GET, require_POST
 
 from exchange import links
 from exchange.job_zip import job_as_zip
+from exchange.making import Made, Tell, quietly
+from exchange.making_views import made_or_making
 from exchange.report.data import Report, report_of
 from exchange.report.pdf import CLOSING, PAPERS, report_pdf
 from jobs.models import Job, OwnerLink, Photo
@@ -32,12 +34,9 @@ def _page(request: HttpRequest, report: Report, **more: Any) -> HttpResponse:
     return render(request, "exchange/report.html", {"report": report, "job": report.job, "shop": report.shop, "closing": CLOSING, **more})
 
 
-def _pdf(report: Report, paper: str) -> HttpResponse:
-    if paper not in PAPERS:
-        raise Http404
-    response = HttpResponse(report_pdf(report, paper), content_type="application/pdf")
-    response["Content-Disposition"] = f'inline; filename="job-{report.job.tag}.pdf"'
-    return response
+def _pdf(report: Report, paper: str, tell: Tell) -> Made:
+    tell("Setting the pages", 0.75)
+    return Made(report_pdf(report, paper), f"job-{report.job.tag}.pdf", "application/pdf", inline=True)
 
 
 @require_GET
@@ -53,16 +52,25 @@ def sheet(request: HttpRequest, tag: str) -> HttpResponse:
 
 @require_GET
 def pdf(request: HttpRequest, tag: str, paper: str) -> HttpResponse:
-    return _pdf(report_of(_job(tag), request.user, timezone.now()), paper)  # type: ignore[arg-type]
+    job, person = _job(tag), request.user
+    if paper not in PAPERS:
+        raise Http404
+
+    def make(tell: Tell) -> Made:
+        return _pdf(report_of(job, person, timezone.now(), tell), paper, tell)  # type: ignore[arg-type]
+
+    return made_or_making(request, f"the sheet of {tag} on {paper}", make)
 
 
 @require_GET
 def whole_job(request: HttpRequest, tag: str) -> HttpResponse:
     """The job as one ZIP of open files."""
-    job = _job(tag)
-    response = HttpResponse(job_as_zip(job, request.user, timezone.now()), content_type="application/zip")  # type: ignore[arg-type]
-    response["Content-Disposition"] = f'attachment; filename="job-{job.tag}.zip"'
-    return response
+    job, person = _job(tag), request.user
+
+    def make(tell: Tell) -> Made:
+        return Made(job_as_zip(job, person, timezone.now(), tell), f"job-{job.tag}.zip", "application/zip")  # type: ignore[arg-type]
+
+    return made_or_making(request, f"all of {tag}", make)
 
 
 @require_POST
@@ -88,10 +96,10 @@ def take_link(request: HttpRequest, tag: str, pk: int) -> HttpResponse:
 # the owner's side: no session, no other page
 
 
-def _owners(token: str) -> tuple[OwnerLink, Report]:
+def _owners(token: str, tell: Tell = quietly) -> tuple[OwnerLink, Report]:
     link = links.opened(token)
     job = JOB.get(pk=link.job_id)
-    return link, report_of(job, link.made_by, timezone.now())
+    return link, report_of(job, link.made_by, timezone.now(), tell)
 
 
 def _private(response: HttpResponse) -> HttpResponse:
@@ -111,7 +119,8 @@ def owner_sheet(request: HttpRequest, token: str) -> HttpResponse:
 @require_GET
 @never_cache
 def owner_pdf(request: HttpRequest, token: str) -> HttpResponse:
-    return _private(_pdf(_owners(token)[1], "a4"))
+    links.opened(token)
+    return _private(made_or_making(request, "the sheet", lambda tell: _pdf(_owners(token, tell)[1], "a4", tell), token))
 
 
 @require_GET

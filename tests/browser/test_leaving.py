@@ -133,9 +133,14 @@ class TheOwner(Leaving):
         owner = stranger.pages[0]
         owner.goto(link)
         owner.get_by_text("The rod was not measured.").wait_for()
-        self.assertTrue(owner.evaluate("[...document.images].every((i) => i.complete && i.naturalWidth > 0)"))
+        owner.locator("img").last.scroll_into_view_if_needed()  # they are loaded once they are looked at
+        owner.wait_for_function("[...document.images].every((i) => i.complete && i.naturalWidth > 0)")
         self.assertEqual(owner.locator("a[href*='/jobs/']").count(), 0)
         self.assertTrue(owner.request.get(f"{link}sheet.pdf").body().startswith(b"%PDF"))
+        with owner.expect_response(lambda answer: answer.url.endswith("/file")) as made:
+            owner.get_by_role("link", name="The same as PDF").click()
+        owner.wait_for_url("**/file", wait_until="commit")
+        self.assertEqual((made.value.status, made.value.headers["content-type"]), (200, "application/pdf"))
         owner.goto(f"{self.live_server_url}/jobs/0412/")
         owner.get_by_label("Sign-in name").or_(owner.locator("#id_username")).first.wait_for()
         self.page.reload()
@@ -157,7 +162,7 @@ class TheOwner(Leaving):
         self.assertAccessible()
         self.page.set_input_files("#job-file", {"name": "job.zip", "mimeType": "application/zip", "buffer": data[:200]})
         self.page.get_by_role("button", name="Read it in").click()
-        self.sees("damaged, or no ZIP. Nothing was taken.")
+        self.sees("damaged, or no ZIP. Nothing was taken.", where="#waiting")
         self.page.set_input_files("#job-file", {"name": "job.zip", "mimeType": "application/zip", "buffer": data})
         self.page.get_by_role("button", name="Read it in").click()
         self.sees("Corrie 272 is here as job 0413.")
