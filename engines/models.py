@@ -357,3 +357,10 @@ class Spec(models.Model):
 
     def __str__(self) -> str:
         return self.name
+
+    @property
+    def origin(self) -> str:
+        """Where it comes from, in words: manual page 44."""
+        kind: str = self.get_source_kind_display()
+        source = self.source.removeprefix("page ") if kind.endswith("page") else self.source
+        return f"{kind} {source}".strip()

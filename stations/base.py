@@ -23,9 +23,9 @@ from shop.shelves import shelves
 from shopmath.checks import BadInput
 from shopmath.quantity import Quantity, decimals, parse
 from stations.kept import Kept
-from stations.pieces import COMMANDS, MOST_PIECES, WORD, Action, Ask, Caution, Method, Option, Plate, Row, Scale, Trace
+from stations.pieces import COMMANDS, MOST_PIECES, WORD, Action, Ask, Caution, Method, Option, Plate, Row, Scale, Told, Trace
 
-__all__ = ["COMMANDS", "WORD", "Action", "Ask", "Caution", "Method", "Option", "Plate", "Row", "Scale", "Station", "Trace", "Work"]
+__all__ = ["COMMANDS", "WORD", "Action", "Ask", "Caution", "Method", "Option", "Plate", "Row", "Scale", "Station", "Told", "Trace", "Work"]
 
 
 @dataclass
@@ -102,6 +102,10 @@ class Work(Kept, ABC):
     def result(self) -> dict[str, Any]:
         """What is kept beside the call so that it can be computed again."""
         return {}
+
+    def told(self) -> list[Told]:
+        """What the readings came to, for the job's sheet, beside the readings themselves."""
+        return []
 
     def is_live(self) -> bool:
         """Whether the page changes by itself, because something cools or cures."""

@@ -104,6 +104,28 @@ class Trace:
 
 
 @dataclass(frozen=True)
+class Told:
+    """What readings came to, for the job's sheet: as found, as left, against what."""
+
+    words: str
+    found: str
+    left: str = ""
+    part: str = ""
+    limits: str = ""
+    source: str = ""
+    state: str = ""
+
+
+def between(low: float | None, high: float | None, unit: str = "") -> str:
+    """Limits in words; empty when there are none."""
+    ends = [f"{value:.6g}" if value is not None else "" for value in (low, high)]
+    if not any(ends):
+        return ""
+    words = f"{ends[0]} to {ends[1]}" if all(ends) else f"at most {ends[1]}" if ends[1] else f"at least {ends[0]}"
+    return f"{words} {unit}".strip()
+
+
+@dataclass(frozen=True)
 class Method:
     """A choice between schools, with the one in force."""
 

@@ -9,13 +9,15 @@ from engines.models import Spec
 from jobs.models import Entry, Reading
 from shopmath.checks import BadInput
 from shopmath.verdict import call
-from stations.base import Work
+from stations.base import Told, Work
+from stations.pieces import between
 
 AS_FOUND = ("book-in", "flywheel-off", "split", "strip", "bearings-out", "inspect", "apart")  # before anything is put right
 NOT_FIGURES = ("words", "count", "time")
 OF_THE_CARD = {  # which figure of the card a reading belongs to, by station and the beginning of its ask
     ("inspect", "side"): ("side play",),
-    ("inspect", "radial"): ("radial play", "up-and-down"),
+    ("inspect", "radial"): ("radial",),
+    ("inspect", "small"): ("small end", "small-end"),
     ("inspect", "width"): ("width over",),
     ("together", "side"): ("side play",),
     ("together", "width-"): ("width over",),
@@ -42,6 +44,10 @@ class Figure:
     by: str
     at: str
 
+    @property
+    def call(self) -> str:
+        return self.state.replace("_", " ")
+
 
 def _spec(work: Work, ask: str) -> Spec | None:
     key = next((names for (station, start), names in OF_THE_CARD.items() if station == work.station.key and ask.startswith(start)), ())
@@ -51,9 +57,7 @@ def _spec(work: Work, ask: str) -> Spec | None:
 def _limits(spec: Spec | None) -> tuple[str, str]:
     if spec is None or (spec.low is None and spec.high is None):
         return "", ""
-    low, high = (f"{value:g}" if value is not None else "" for value in (spec.low, spec.high))
-    words = f"{low} to {high}" if low and high else f"at most {high}" if high else f"at least {low}"
-    return words, f"{spec.get_source_kind_display()} {spec.source}".strip()
+    return between(spec.low, spec.high), spec.origin
 
 
 def _state(work: Work, spec: Spec | None, reading: Reading) -> str:
@@ -67,15 +71,32 @@ def _state(work: Work, spec: Spec | None, reading: Reading) -> str:
 
 
 def figures(works: Iterable[tuple[Entry, Work]], name_of: dict[str, str]) -> list[Figure]:
-    """Figures of signed entries in working order: of all readings of one place the first is as found, the last as left."""
+    """Figures of signed entries in working order: what readings came to, then each reading. The first is as found, the last as left."""
     places: dict[tuple[str, str, str], list[tuple[Work, Reading]]] = {}
+    came_to: dict[tuple[str, str, str], list[tuple[Entry, Told]]] = {}
+    order: dict[str, None] = {}
     for entry, work in works:
-        part = entry.seat.name if entry.seat else ""
+        key, seat = work.station.key, entry.seat.name if entry.seat else ""
+        order[key] = None
+        for each in work.told():
+            came_to.setdefault((key, each.part or seat, each.words), []).append((entry, each))
         for reading in sorted(work.readings, key=lambda each: each.taken_at):
-            if reading.kind in NOT_FIGURES or reading.canonical is None:
-                continue
-            places.setdefault((work.station.key, part, reading.ask), []).append((work, reading))
-    return [_figure(key, part, ask, taken, name_of) for (key, part, ask), taken in places.items()]
+            if reading.kind not in NOT_FIGURES and reading.canonical is not None:
+                places.setdefault((key, seat, reading.ask), []).append((work, reading))
+    found: list[Figure] = []
+    for key in order:
+        found += [_told(name_of.get(key, key), part, told) for (at, part, _), told in came_to.items() if at == key]
+        found += [_figure(key, part, ask, taken, name_of) for (at, part, ask), taken in places.items() if at == key]
+    return found
+
+
+def _told(station: str, part: str, told: Sequence[tuple[Entry, Told]]) -> Figure:
+    """What readings came to; its gauges stand with the readings."""
+    (_, first), (entry, last) = told[0], told[-1]
+    by = entry.signed_by.called if entry.signed_by else ""
+    at = f"{entry.signed_at:%d %b %H:%M}" if entry.signed_at else ""
+    left = last.left or (last.found if len(told) > 1 else "")
+    return Figure(station, part, last.words, first.found, left, last.limits, last.source, last.state, "", by, at)
 
 
 def _shown(work: Work, reading: Reading) -> str:

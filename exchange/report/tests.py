@@ -15,13 +15,14 @@ from django.test import Client, TestCase
 from django.test.utils import CaptureQueriesContext
 from django.utils import timezone
 
-from engines.models import Spec
+from engines.models import EngineCard, Spec
 from exchange.report.data import report_of
 from exchange.report.pdf import report_pdf, standalone
 from exchange.report.views import JOB
 from jobs.models import Job, OwnerLink
 from jobs.photos import add_photo
 from jobs.tests import picture
+from stations.balance.tests import Balancer
 from stations.centre.tests import Centrer
 from stations.registry import BY_KEY
 from stations.split.tests import Halves
@@ -90,7 +91,7 @@ class TheSheet(Leaving):
     def test_a_figure_stands_as_found_and_as_left_with_its_limits_and_call(self):
         line = next(each for each in self.report().figures if each.words.startswith("End float"))
         self.assertEqual((line.found, line.left, line.limits), ("0.31 mm", "0.15 mm", "0.1 to 0.2"))
-        self.assertEqual(line.source, "manual page page 61")
+        self.assertEqual(line.source, "manual page 61")
         self.assertIn(line.state, ("in", "too_close"))
 
     def test_a_reason_against_advice_is_on_it(self):
@@ -119,6 +120,27 @@ class TheSheet(Leaving):
 
 
 class WhatTheSheetTells(Leaving):
+    def test_what_readings_come_to_stands_before_them_as_found_and_as_left(self):
+        hands = Balancer(self.made)
+        EngineCard.objects.update(wheel_kg=1.9, wheel_rpm=8500)
+        self.made.run.create(order=97, key="balance")
+        hands.first()
+        hands.roll(*(192, 194, 196, 193, 195, 194))
+        hands.weigh("1.2 g", "1.6 g")
+        hands.where()
+        for index, hole in enumerate(hands.work().plan.holes, 1):
+            hands.answer(f"d{index}", f"{hole.depth_mm:.1f}")
+        hands.act("again")
+        hands.roll(*(10, 130, 250, 60, 190, 310, 95, 215))
+        hands.tick_all()
+        hands.answer("note", "")
+        hands.act("sign")
+        words = [each.words for each in self.report().figures if each.station == "Balance"]
+        line = next(each for each in self.report().figures if each.words == "Unbalance")
+        self.assertEqual(words[0], "Unbalance")
+        self.assertEqual((line.found, line.left, line.limits), ("112 ± 9 g·mm", "tells no heavy spot any more", "at most 13.4 g·mm"))
+        self.assertEqual((line.state, line.source, line.by), ("in", "ISO 21940-11, G 6.3", "Una"))
+
     def test_done_again_it_shows_the_later_call_and_why(self):
         self.centrer.post("supersede", reason="the dial had slipped")
         for ask, text in (("left", "0.15"), ("right", "0.15"), ("spin", "free"), ("float", "0.17")):

@@ -31,7 +31,8 @@ from shopmath.balance import (
 from shopmath.quantity import Quantity
 from shopmath.verdict import Call, call
 from stations.balance import asks, drawing, plates
-from stations.base import Action, Ask, Caution, Method, Option, Plate, Station, Trace, Work
+from stations.base import Action, Ask, Caution, Method, Option, Plate, Station, Told, Trace, Work
+from stations.pieces import between
 
 GRADES = {"6.3": "G 6.3, flywheels", "2.5": "G 2.5, fast and smooth", "16": "G 16, rough service"}
 METALS = ("c45", "gjl-250", "gjs-500-7", "al-si9-cu3")
@@ -298,7 +299,8 @@ class Balance(Work):
             log.choose(entry, anyway=True)
         if key == "again":
             holes = {**self.choices.get("holes", {}), str(self.heat): self.made}
-            log.choose(entry, heat=self.heat + 1, holes=holes)
+            amounts = {**self.choices.get("amounts", {}), str(self.heat): self._amount()}
+            log.choose(entry, heat=self.heat + 1, holes=holes, amounts=amounts)
         if key == "sign":
             self.sign()
 
@@ -311,6 +313,22 @@ class Balance(Work):
 
     def force(self, gmm: float) -> float | None:
         return force_n(gmm, self.rpm) if self.rpm else None
+
+    def _amount(self) -> list[float] | None:
+        """Unbalance of this go with its uncertainty, g·mm."""
+        return [round(self.amount.gmm, 1), round(self.amount.uncertainty_gmm, 1)] if self.amount else None
+
+    def told(self) -> list[Told]:
+        """The unbalance before the first hole and at the last roll."""
+        first, last = self.choices.get("amounts", {}).get("1") or self._amount(), self._amount()
+        if not first:
+            return []
+        found, left = (f"{each[0]:.0f} ± {each[1]:.0f} g·mm" if each else "tells no heavy spot any more" for each in (first, last))
+        verdict = self.judged(*last) if last else None
+        source = f"ISO 21940-11, G {self.grade:g}" if self.permitted_gmm else ""
+        state = verdict.state if verdict else "in" if self.settled else ""
+        permitted = round(self.permitted_gmm, 1) if self.permitted_gmm else None
+        return [Told("Unbalance", found, left, limits=between(None, permitted, "g·mm"), source=source, state=state)]
 
     def result(self) -> dict[str, Any]:
         return {

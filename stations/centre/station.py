@@ -54,7 +54,7 @@ class Centre(Work):
     @cached_property
     def limit(self) -> tuple[float, str]:
         spec = self.spec("centring", "centred")
-        return (spec.high, f"{spec.get_source_kind_display()} {spec.source}") if spec and spec.high else (GAP_LIMIT_MM, "shop rule")
+        return (spec.high, spec.origin) if spec and spec.high else (GAP_LIMIT_MM, "shop rule")
 
     @property
     def gaps(self) -> tuple[float, float] | None:

@@ -230,7 +230,7 @@ class EndFloat(Work):
             doubt = f"± {self.free.rss_mm:.3f} by squares, {self.free.worst_mm:.3f} all against it"
             rows.append(Trace("Float without shims", f"{self.free.value_mm:.3f} mm", doubt))
         if self.limits:
-            source = f"{self.limit.get_source_kind_display()} {self.limit.source}" if self.limit else "as typed"
+            source = self.limit.origin if self.limit else "as typed"
             rows.append(Trace("Float wanted", f"{self.limits[0]:g} to {self.limits[1]:g}", source))
         if self.kit and self.how == "stack":
             rows.append(Trace("Kit", self.kit.name, " ".join(f"{size:g}" for size in sorted(self.kit.sizes_mm))))

@@ -57,7 +57,7 @@ def judged(
     """A figure against the card's spec, else a stated rule, else nothing."""
     low, high, source = rule or (None, None, "")
     if spec is not None:
-        low, high, source = spec.low, spec.high, f"{spec.get_source_kind_display()} {spec.source} {spec.setup}".strip()
+        low, high, source = spec.low, spec.high, f"{spec.origin} {spec.setup}".strip()
     known, digits = low is not None or high is not None, work.digits(keys[0])
     found = call(value, low, high, doubt, unit="mm", digits=digits) if known else None
     return Figure(name, keys, value, doubt, low, high, source or "no limit on the card: kept, not judged", found, fault, digits)

@@ -20,9 +20,10 @@ from shopmath.checks import BadInput
 from shopmath.form import Mend, mends
 from shopmath.quantity import Quantity
 from shopmath.verdict import what_settles
-from stations.base import Action, Ask, Caution, Method, Option, Plate, Station, Trace, Work
+from stations.base import Action, Ask, Caution, Method, Option, Plate, Station, Told, Trace, Work
 from stations.inspect import asks, drawing, figures, plates
 from stations.inspect.figures import Figure
+from stations.pieces import between
 
 
 class Inspect(Work):
@@ -225,6 +226,19 @@ class Inspect(Work):
             log.choose(entry, part=onward[0])
         if key == "sign":
             self.sign()
+
+    def told(self) -> list[Told]:
+        return [
+            Told(
+                each.name,
+                f"{each.value:.{each.digits}f} ± {each.doubt:.{each.digits}f} mm",
+                part=part,
+                limits=between(each.low, each.high, "mm"),
+                source=each.source,
+                state=each.call.state if each.call else "",
+            )
+            for part, each in self.all_figures
+        ]
 
     def result(self) -> dict[str, Any]:
         kept = {seat.name: figures.keeping(self, seat) for seat in self.seats}

@@ -59,7 +59,7 @@ class TheCrank(InspectCase):
         Spec.objects.create(card=self.made.card, name="Big-end side play", low=0.15, high=0.55, source="page 63")
         self.hands.answer("side-1", "0.70")
         found = self.hands.work().figures_of("crank")[0]
-        self.assertEqual((found.call.state, found.source), ("out", "manual page page 63"))
+        self.assertEqual((found.call.state, found.source), ("out", "manual page 63"))
 
     def test_without_a_limit_a_figure_is_kept_and_not_judged(self):
         self.hands.answer("radial-1", "0.02")

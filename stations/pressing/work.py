@@ -247,7 +247,7 @@ class PressWork(Work):
 
     def _grip_source(self) -> str:
         spec = self.spec("interference")
-        return f"card, {spec.get_source_kind_display()} {spec.source}" if spec else "usual crankpin, shop rule"
+        return f"card, {spec.origin}" if spec else "usual crankpin, shop rule"
 
     def kept(self) -> dict[str, Any]:
         """What is kept of the joint beside the call."""

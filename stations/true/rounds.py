@@ -18,7 +18,8 @@ from shopmath.bearings import MountedClearance
 from shopmath.runout import RunoutFit, fit, turn_doubt
 from shopmath.truing import Swing
 from shopmath.verdict import Call, call, gauge_uncertainty, what_settles
-from stations.base import Action, Ask, Caution, Method, Row, Scale, Trace, Work
+from stations.base import Action, Ask, Caution, Method, Row, Scale, Told, Trace, Work
+from stations.pieces import between
 from stations.true import asks
 
 DIAL_RESOLUTION_MM = 0.01
@@ -111,7 +112,8 @@ class Rounds(Work):
 
     @cached_property
     def limit(self) -> Spec | None:
-        return next((spec for spec in self.specs if "run-out" in spec.name.lower() and spec.high is not None), None)
+        named = [spec for spec in self.specs if "run-out" in spec.name.lower() and spec.high is not None]
+        return next((spec for spec in named if not {"rim", "flywheel"} & set(spec.name.lower().split())), None)  # those are the wheel's
 
     @property
     def limit_mm(self) -> float | None:
@@ -125,14 +127,19 @@ class Rounds(Work):
         meant = {held for held, words in asks.SETUP_WORDS.items() if any(word in said for word in words)}
         return self.limit.setup if self.limit and meant and self.held not in meant else ""
 
+    def _raw_mm(self, key: str, heat: int) -> float | None:
+        """The needle's whole travel at one end in a round."""
+        if self.how == "turn":
+            turn = self.fitted(key, heat)
+            return turn.raw_swing_mm if turn else None
+        swing = self.swing(key, heat)
+        return swing.tir_mm if swing else None
+
     @property
     def raw_mm(self) -> float | None:
         """The larger raw swing: what a manual's limit means."""
-        if self.how == "turn":
-            found = [self.fitted(key) for _, key in asks.SIDES]
-            return None if None in found else max(each.raw_swing_mm for each in found if each)
-        swings = [self.swing(key) for _, key in asks.SIDES]
-        return None if None in swings else max(each.tir_mm for each in swings if each)
+        found = [self._raw_mm(key, self.heat) for _, key in asks.SIDES]
+        return None if None in found else max(each for each in found if each is not None)
 
     @cached_property
     def verdict_on_swing(self) -> Call | None:
@@ -243,7 +250,7 @@ class Rounds(Work):
             elif swing:
                 rows.append(Trace(f"Swing, {self.job.card.side(side)}", f"{swing.tir_mm:.3f} mm", f"high at {swing.high_spot_deg:.0f}°"))
         if self.limit:
-            source = f"{self.limit.get_source_kind_display()} {self.limit.source}"
+            source = self.limit.origin
             setup = f"; {self.limit.setup}" if self.limit.setup else "; its set-up is not said"
             rows.append(Trace("Limit", f"{self.limit.high:g} mm", f"{source}{setup}".strip()))
         if self.clearance:
@@ -254,6 +261,21 @@ class Rounds(Work):
             turns = f"{self.turns} turns" if self.turns > 1 else "one turn"
             rows.append(Trace("One place read", f"± {self.reading_u_mm:.4f} mm", f"{self.gauge.name}, {turns}"))
         return rows
+
+    def told(self) -> list[Told]:
+        """The raw swing at each end, of the first round and of the last."""
+        found = []
+        for side, key in asks.SIDES:
+            rounds = [mm for heat in range(1, self.heat + 1) if (mm := self._raw_mm(key, heat)) is not None]
+            if not rounds:
+                continue
+            first, last, limit = rounds[0], rounds[-1], self.limit_mm
+            verdict = call(last, high=limit, uncertainty=math.sqrt(2) * self.reading_u_mm, unit="mm", digits=3) if limit else None
+            source = self.limit.origin if self.limit and limit else ""
+            words = f"Swing, {self.job.card.side(side)}"
+            more = {"limits": between(None, limit, "mm"), "source": source, "state": verdict.state if verdict else ""}
+            found.append(Told(words, f"{first:.3f} mm", f"{last:.3f} mm", **more))
+        return found
 
     # doing
 

@@ -40,6 +40,7 @@ class True1(TestCase):
         self.made = job(order="crank")
         EngineCard.objects.update(stroke_mm=58, crank="built_up")
         Gauge.objects.filter(kind="dial").update(resolution=0.002, repeatability=0.0005)
+        Spec.objects.create(card=self.made.card, name="Flywheel rim run-out", high=0.5, source="page 70")  # not the crank's
         Spec.objects.create(card=self.made.card, name="Crank run-out", high=0.03, source="page 44", setup="between centres")
         self.hands = Truer(self.made)
 
@@ -150,6 +151,12 @@ class True1(TestCase):
         self.assertEqual((result["rounds"], len(result["moves"]), result["joint"]), (2, 1, "plain"))
         self.assertEqual(self.hands.entry.call_state, "in")
         self.assertContains(self.hands.client.get(f"/entries/{self.hands.entry.pk}/sheet/"), "The crank between its supports")
+        left, right = self.hands.work().told()
+        self.assertEqual(
+            (left.words, left.limits, left.source, left.state), ("Swing, drive side", "at most 0.03 mm", "manual page 44", "in")
+        )
+        self.assertGreater(float(left.found.split()[0]), 3 * float(left.left.split()[0]))
+        self.assertEqual(max(left.left, right.left), f"{result['raw_swing_mm']:.3f} mm")
 
     def test_the_drawing_bends_and_shows_where_to_strike(self):
         work = self.hands.work()
