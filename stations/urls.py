@@ -4,7 +4,7 @@ from stations import bench, find, photo_pages, run, tray_pages, views
 from stations.book_in import card_views
 from stations.book_in import views as book_in
 
-_ACTS = ("keep", "act", "undo", "choose", "tick", "supersede", "pulse", "picture")
+_ACTS = ("keep", "act", "undo", "choose", "tick", "supersede", "pulse", "picture", "readings")
 
 urlpatterns = [
     path("", bench.bench, name="bench"),

@@ -59,8 +59,7 @@ def page_data(work: Work, ask: str | None = None, error: BadInput | None = None,
         "asked_of": len(in_turn),
         "before": work.last(asked.key) if asked else None,
         "hears": _heard_by(work, asked),
-        "log_gauges": shelves(work.shop).gauges if work.from_log and asked and not work.signed else (),
-        "log_gauge": work.gauge_for(asked) if asked else None,
+        **_log_of(work, asked),
         "error": error,
         "typed": typed,
         "client_key": uuid.uuid4().hex,
@@ -74,6 +73,12 @@ def page_data(work: Work, ask: str | None = None, error: BadInput | None = None,
         "onward": _onward(work, seats) if work.signed else None,
         "earlier": work.entry.supersedes if work.entry else None,
     }
+
+
+def _log_of(work: Work, ask: Ask | None) -> dict[str, Any]:
+    """Whose own log may be read in here."""
+    gauges = shelves(work.shop).gauges if work.from_log and ask and not work.signed else ()
+    return {"log_gauges": gauges, "log_gauge": work.gauge_for(ask) if ask and gauges else None}
 
 
 def _heard_by(work: Work, ask: Ask | None) -> Gauge | None:
@@ -100,7 +105,8 @@ def show(
     if request.method == "POST" and not partial and not error:
         return redirect(f"{work.address}?ask={ask}" if ask else work.address)
     template = "stations/work.html" if partial else "stations/page.html"
-    response = render(request, template, page_data(work, ask, error, typed))
+    panel = request.headers.get("X-Panel", "")  # what is open over the drawing is filled; else it is fetched when it is opened
+    response = render(request, template, {**page_data(work, ask, error, typed), "panel": panel})
     response["X-Kept"] = "no" if error else "yes"  # tells the page whether to let go of what was typed
     if event:
         response["HX-Trigger-After-Settle"] = json.dumps({"open-panel": event})
@@ -349,6 +355,13 @@ def pulse(request: HttpRequest, tag: str, key: str, seat: int | None = None) -> 
     response = render(request, "stations/live.html", page_data(work))
     response["HX-Reswap"] = "none"
     return response
+
+
+@require_GET
+def readings(request: HttpRequest, tag: str, key: str, seat: int | None = None) -> HttpResponse:
+    """All readings, for the panel that has just been opened."""
+    work = find_work(request, tag, key, seat)
+    return render(request, "stations/parts/sheet_rows.html", {"work": work, **_log_of(work, work.ask_for(None))})
 
 
 @require_GET

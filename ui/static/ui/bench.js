@@ -48,13 +48,20 @@
     document.querySelectorAll(".panel").forEach((panel) => {
       panel.hidden = panel.id !== openPanel;
     });
-    const open = document.getElementById(openPanel);
-    if (open && openPanel !== "") open.focus({ preventScroll: true });
-    if (!open) focusStrip();
+    const open = openPanel && document.getElementById(openPanel);
+    if (open) open.focus({ preventScroll: true });
+    if (open) fill(open);
+    else focusStrip();
+  };
+  const fill = (panel) => {
+    const empty = panel.querySelector("[data-fetch]");
+    if (empty) htmx.trigger(empty, "opened");
   };
   const restorePanel = () => {
     const panel = openPanel && document.getElementById(openPanel);
-    if (panel) panel.hidden = false;
+    if (!panel) return;
+    if (panel.hidden) fill(panel);
+    panel.hidden = false;
   };
 
   /* a gauge types wherever the cursor happens to be: digits go to the strip */
@@ -154,6 +161,9 @@
   let lookedAt = 0;
   let sent = ""; // what the strip sent; letters typed behind it belong to the next ask
   let behind = "";
+  document.addEventListener("htmx:configRequest", (event) => {
+    if (openPanel) event.detail.headers["X-Panel"] = openPanel;
+  });
   document.addEventListener("htmx:beforeRequest", (event) => {
     const { elt, xhr, target, requestConfig } = event.detail;
     if (elt.matches(".strip-entry")) sent = field() ? field().value : "";
