@@ -103,6 +103,10 @@ class Work(Kept, ABC):
         """What is kept beside the call so that it can be computed again."""
         return {}
 
+    def part_called(self, ask: str) -> str:
+        """Which part a reading belongs to, for the job's sheet."""
+        return self.seat.name if self.seat else ""
+
     def told(self) -> list[Told]:
         """What the readings came to, for the job's sheet, beside the readings themselves."""
         return []

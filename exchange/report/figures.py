@@ -2,17 +2,21 @@
 
 from __future__ import annotations
 
+import re
+from collections import Counter
 from collections.abc import Iterable, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 from engines.models import Spec
 from jobs.models import Entry, Reading
 from shopmath.checks import BadInput
+from shopmath.quantity import SHOWN
 from shopmath.verdict import call
 from stations.base import Told, Work
 from stations.pieces import between
 
 AS_FOUND = ("book-in", "flywheel-off", "split", "strip", "bearings-out", "inspect", "apart")  # before anything is put right
+NUMBER = re.compile(r"[+\-−]?[\d.,]+")
 NOT_FIGURES = ("words", "count", "time")
 OF_THE_CARD = {  # which figure of the card a reading belongs to, by station and the beginning of its ask
     ("inspect", "side"): ("side play",),
@@ -82,11 +86,16 @@ def figures(works: Iterable[tuple[Entry, Work]], name_of: dict[str, str]) -> lis
             came_to.setdefault((key, each.part or seat, each.words), []).append((entry, each))
         for reading in sorted(work.readings, key=lambda each: each.taken_at):
             if reading.kind not in NOT_FIGURES and reading.canonical is not None:
-                places.setdefault((key, seat, reading.ask), []).append((work, reading))
+                places.setdefault((key, work.part_called(reading.ask), reading.ask), []).append((work, reading))
     found: list[Figure] = []
+    named = Counter((key, seat, str(taken[-1][1].extra.get("asked", ask))) for (key, seat, ask), taken in places.items())
     for key in order:
         found += [_told(name_of.get(key, key), part, told) for (at, part, _), told in came_to.items() if at == key]
-        found += [_figure(key, part, ask, taken, name_of) for (at, part, ask), taken in places.items() if at == key]
+        for (at, part, ask), taken in places.items():
+            if at == key:
+                figure = _figure(key, part, ask, taken, name_of)
+                where = _where(*taken[-1]) if named[key, part, figure.words] > 1 else ""
+                found.append(replace(figure, words=f"{figure.words}: {where}") if where else figure)
     return found
 
 
@@ -99,10 +108,18 @@ def _told(station: str, part: str, told: Sequence[tuple[Entry, Told]]) -> Figure
     return Figure(station, part, last.words, first.found, left, last.limits, last.source, last.state, "", by, at)
 
 
+def _where(work: Work, reading: Reading) -> str:
+    """Where it was measured, told apart from others of the same name."""
+    return next((ask.where for ask in work.wanted if ask.key == reading.ask), "")
+
+
 def _shown(work: Work, reading: Reading) -> str:
     """In the shop's unit with the digits of its gauge; as it was typed where neither gauge nor ask says how many it has."""
     ask = next((each for each in work.wanted if each.key == reading.ask), None)
-    return work.shown(reading, ask) if ask or reading.gauge else reading.text
+    if ask or reading.gauge:
+        return work.shown(reading, ask)
+    number = NUMBER.match(reading.text)
+    return f"{number[0]} {SHOWN[reading.unit]}" if number and reading.unit in SHOWN else reading.text
 
 
 def _figure(key: str, part: str, ask: str, taken: Sequence[tuple[Work, Reading]], name_of: dict[str, str]) -> Figure:

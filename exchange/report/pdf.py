@@ -7,10 +7,12 @@ import logging
 import re
 import tempfile
 from functools import cache
+from itertools import groupby
 from pathlib import Path
 from typing import Any
 
 from exchange.report.data import Report
+from exchange.report.figures import Figure
 
 HERE = Path(__file__).resolve().parent
 FONTS = HERE.parent / "fonts"
@@ -82,11 +84,8 @@ def _data(report: Report, paper: str, footer: str) -> dict[str, Any]:
             for each in report.calls
         ],
         "figures": [
-            {
-                **{name: getattr(each, name) for name in ("station", "part", "words", "found", "left", "limits", "source", "state")},
-                "who": ", ".join(filter(None, (each.gauge, each.by, each.at))),
-            }
-            for each in report.figures
+            {"station": station, "rows": [_row(each) for each in rows]}
+            for station, rows in groupby(report.figures, lambda each: each.station)
         ],
         "lists": [[title, lines] for title, lines in lists if lines],
         "drawings": [
@@ -96,6 +95,11 @@ def _data(report: Report, paper: str, footer: str) -> dict[str, Any]:
             {"file": f"photo{index}.jpg", "caption": each.caption or "without a caption"} for index, each in enumerate(report.photos)
         ],
     }
+
+
+def _row(figure: Figure) -> dict[str, str]:
+    said = {name: getattr(figure, name) for name in ("part", "words", "found", "left", "limits", "source", "state")}
+    return {**said, "who": ", ".join(filter(None, (figure.gauge, figure.by, figure.at)))}
 
 
 def report_pdf(report: Report, paper: str = "a4") -> bytes:

@@ -36,10 +36,13 @@
 ]
 #if d.figures.len() > 0 [
   = As found, as left
-  #table(columns: (auto, 1fr, auto, auto, auto, auto, auto), head[Station][Figure][Found][Left][Limits][Call][Gauge, who, when],
-    ..d.figures.map(f => (
-      f.station, [#f.words#if f.part != "" [ #text(7.5pt, fill: quiet)[#f.part]]], mono(f.found), mono(f.left),
-      [#mono(f.limits)#if f.source != "" [ \ #text(7pt, fill: quiet, f.source)]], call(f.state), text(7pt, f.who),
+  #table(columns: (1.5fr, auto, auto, 1fr, auto, auto), head[Figure][Found][Left][Limits, from where][Call][Gauge, who, when],
+    ..d.figures.map(group => (
+      table.cell(colspan: 6, inset: (top: 7pt), text(weight: "bold", group.station)),
+      ..group.rows.map(f => (
+        [#f.words#if f.part != "" [ #text(7.5pt, fill: quiet)[#f.part]]], mono(f.found), mono(f.left),
+        [#mono(f.limits)#if f.source != "" [#if f.limits != "" [ \ ]#text(7pt, fill: quiet, f.source)]], call(f.state), text(7pt, f.who),
+      )).flatten(),
     )).flatten())
 ]
 #for (title, lines) in d.lists [

@@ -25,14 +25,15 @@ def _sheet(work: HandOver, name: str, width: float) -> SafeString:
     sheet.circle((44, 58), 9, "bore")
     sheet.text((78, 46), f"{work.job.tag} {work.job.card.name}", "big")
     row = min(30.0, 490.0 / max(len(work.lines), 1))
-    letters = int((width - 250) / 7.2)
+    letters = int((width - 264) / 7.2)
     for index, line in enumerate(work.lines):
         y = 86 + row * index
         _mark(sheet, line.call_state if line.state == "done" else line.state, (40.0, y - 5))
         with sheet.link(f"/jobs/{work.job.tag}/{line.key}/", f"Station: {work.name_of(line.key)}", target=""):
             sheet.text((62, y), work.name_of(line.key), "strong" if line.words else "quiet")
         words = line.words or (f"left out: {line.because}" if line.because else "open" if line.state != "done" else "done")
-        sheet.text((210, y), (wrapped(words, letters) or [""])[0], "" if line.words else "quiet")
+        lines = wrapped(words, letters) or [""]
+        sheet.text((210, y), lines[0] + (" …" if len(lines) > 1 else ""), "" if line.words else "quiet")
     return sheet.render()
 
 

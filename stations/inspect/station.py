@@ -227,6 +227,9 @@ class Inspect(Work):
         if key == "sign":
             self.sign()
 
+    def part_called(self, ask: str) -> str:
+        return next((seat.name for seat in self.seats if ask.startswith(f"{seat.pk}-")), "")
+
     def told(self) -> list[Told]:
         return [
             Told(

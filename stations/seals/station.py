@@ -224,6 +224,9 @@ class Seals(Work):
         stopped = next((self.plate_of(seal).line for seal in self.seals if self.plate_of(seal).state == "stop"), "")
         return stopped or (f"Still to do: {', '.join(left)}." if left else "")
 
+    def part_called(self, ask: str) -> str:
+        return next((seal.name for seal in self.seals if ask.startswith(f"{seal.pk}-")), "")
+
     def result(self) -> dict[str, Any]:
         def one(seal: Seal) -> dict[str, Any]:
             seat = self.seating(seal)
