@@ -90,6 +90,10 @@ class Hands:
     def page(self) -> str:
         return self.client.get(self.address).content.decode()
 
+    def readings(self) -> str:
+        """All readings, as their panel shows them."""
+        return self.client.get(f"{self.address}readings/").content.decode()
+
 
 class SheetHands(Hands):
     """At one heat for a whole half."""

@@ -74,9 +74,8 @@ class WhatElseCanHappen(AtTheSheet):
         self.hands.act("sign")
         Heater.objects.filter(method="oven").update(retired=True)
         restock()
-        page = self.hands.page()
-        self.assertIn("Signed by Una", page)
-        self.assertIn("dropped in", page)
+        self.assertIn("Signed by Una", self.hands.page())
+        self.assertIn("dropped in", self.hands.readings())
 
     def test_must_get_in_even_where_others_lose_their_turn(self):
         self.hands.keep("target", "75 C")

@@ -166,7 +166,7 @@ class Split(TestCase):
         self.hands.gaps("3.0", "3.1", "3.2", "3.1")
         page = self.hands.page()
         self.assertRegex(page, r"gap drawn ×\d")
-        self.assertIn("Round 1: gap at front", page)
+        self.assertIn("Round 1: gap at front", self.hands.readings())
         self.assertIn("rear leads", page)
 
     def test_what_hangs_loose_goes_into_the_tray_with_shaft_and_side(self):
