@@ -91,7 +91,7 @@ def _side(sheet: Sheet, work: CrankTruing, width: float) -> None:
             sheet.line((x(z), 76), (x(z), middle - 22), "ink bold" if here else "ink")
             swing = work.swing(side[0])
             if swing:
-                sheet.text((x(z), 36), f"{swing.tir_mm:.3f}", "reading-label ink", "middle")
+                swing_label(sheet, (x(z), 36), swing.tir_mm, work.needle_mm(side[0]))
     if mis:
         plane = "seen across the throw" if across else "seen in the plane of the throw"
         sheet.text(
@@ -99,6 +99,13 @@ def _side(sheet: Sheet, work: CrankTruing, width: float) -> None:
         )
     else:
         sheet.text((width / 2, 276), "it will bend here as the needles say", "quiet", "middle")
+
+
+def swing_label(sheet: Sheet, at: Point, fitted_mm: float, needle_mm: float | None) -> None:
+    """The swing as fitted to the turn; over it how far the needle itself went, where that is not the same: a limit means the needle."""
+    sheet.text(at, f"{fitted_mm:.3f}", "reading-label ink", "middle")
+    if needle_mm is not None and f"{needle_mm:.3f}" != f"{fitted_mm:.3f}":
+        sheet.text((at[0], at[1] - 19), f"needle {needle_mm:.3f}", "quiet", "middle")
 
 
 def on_circle(centre: Point, radius: float, degrees: float) -> Point:

@@ -8,7 +8,7 @@ from typing import TYPE_CHECKING
 
 from django.utils.safestring import SafeString
 
-from stations.true.drawing import end_view, on_circle
+from stations.true.drawing import end_view, on_circle, swing_label
 from ui.svg import Sheet, on_papers
 
 if TYPE_CHECKING:
@@ -81,9 +81,9 @@ def _side(sheet: Sheet, work: OuterTruing, width: float) -> None:
         sheet.line((gauge, 74), (gauge, middle + off * 0.6 - 16), "ink bold" if here else "ink")
         swing = work.swing(side[0])
         if swing:
-            sheet.text((gauge, 32), f"{swing.tir_mm:.3f}", "reading-label ink", "middle")
+            swing_label(sheet, (gauge, 32), swing.tir_mm, work.needle_mm(side[0]))
     sheet.line((x(0), middle), (x(1), middle), "chain")
     if factor:
-        sheet.text((width / 2, 268), f"lean drawn ×{float(f'{factor / (span / 200):.2g}'):g}, centre bearings straight", "quiet", "middle")
+        sheet.text((width / 2, 284), f"lean drawn ×{float(f'{factor / (span / 200):.2g}'):g}, centre bearings straight", "quiet", "middle")
     else:
-        sheet.text((width / 2, 268), "it will lean here as the needles say", "quiet", "middle")
+        sheet.text((width / 2, 284), "it will lean here as the needles say", "quiet", "middle")

@@ -127,7 +127,7 @@ class Rounds(Work):
         meant = {held for held, words in asks.SETUP_WORDS.items() if any(word in said for word in words)}
         return self.limit.setup if self.limit and meant and self.held not in meant else ""
 
-    def _raw_mm(self, key: str, heat: int) -> float | None:
+    def needle_mm(self, key: str, heat: int | None = None) -> float | None:
         """The needle's whole travel at one end in a round."""
         if self.how == "turn":
             turn = self.fitted(key, heat)
@@ -138,7 +138,7 @@ class Rounds(Work):
     @property
     def raw_mm(self) -> float | None:
         """The larger raw swing: what a manual's limit means."""
-        found = [self._raw_mm(key, self.heat) for _, key in asks.SIDES]
+        found = [self.needle_mm(key) for _, key in asks.SIDES]
         return None if None in found else max(each for each in found if each is not None)
 
     @cached_property
@@ -266,7 +266,7 @@ class Rounds(Work):
         """The raw swing at each end, of the first round and of the last."""
         found = []
         for side, key in asks.SIDES:
-            rounds = [mm for heat in range(1, self.heat + 1) if (mm := self._raw_mm(key, heat)) is not None]
+            rounds = [mm for heat in range(1, self.heat + 1) if (mm := self.needle_mm(key, heat)) is not None]
             if not rounds:
                 continue
             first, last, limit = rounds[0], rounds[-1], self.limit_mm
