@@ -28,7 +28,7 @@ def _sheet(work: CrankTruing, name: str, width: float) -> SafeString:
     plate = work.call
     sheet = Sheet(width, 560, "The crank between its supports", f"{plate.words}. {plate.line} {plate.move}", name)
     _side(sheet, work, width)
-    radius = 84.0 if width > 500 else 66.0
+    radius = 84.0 if width > 500 else 50.0
     for index, (side, key) in enumerate((("left", "l"), ("right", "r"))):
         centre = (width * (0.27 + 0.46 * index), 408.0)
         end_view(sheet, work, centre, radius, side, key)
@@ -138,7 +138,8 @@ def _strike(sheet: Sheet, work: CrankTruing, centre: Point, radius: float, side:
     """Where to strike, squeeze or wedge."""
     move = work.move
     if move and move.kind == "strike" and move.web == side:
-        tip, tail = on_circle(centre, radius + 32, move.at_deg), on_circle(centre, radius + 66, move.at_deg)
+        reach = 66 if radius > 60 else 52  # a phone's edge is near
+        tip, tail = on_circle(centre, radius + 32, move.at_deg), on_circle(centre, radius + reach, move.at_deg)
         sheet.arrow(tip, tail, "hot bold", 12)
         outward = "start" if tail[0] < centre[0] else "end"
         sheet.text((tail[0], tail[1] - 12), "strike", "strong hot", outward)
@@ -153,6 +154,7 @@ def _fitted(sheet: Sheet, centre: Point, radius: float, swing: Swing) -> None:
     middle = (centre[0] - moved.imag, centre[1] - moved.real)
     sheet.circle(middle, radius, "ring")
     sheet.arrow(on_circle(centre, radius * 0.62, swing.high_spot_deg), centre, "ink bold", 10)
-    sheet.text(
-        on_circle(centre, radius * 0.3, swing.high_spot_deg + 180), f"{swing.high_spot_deg:.0f}°", "halo reading-label ink", "middle"
-    )
+    at = on_circle(centre, radius * 0.3, swing.high_spot_deg + 180)
+    if radius < 60:  # too narrow beside the arrow: under its tail, or over it when it points down
+        at = (centre[0], centre[1] + (-12 if abs(swing.high_spot_deg - 180) < 60 else 24))
+    sheet.text(at, f"{swing.high_spot_deg:.0f}°", "halo reading-label ink", "middle")
