@@ -158,7 +158,8 @@ def _round(sheet: Sheet, work: Inspect, seat: Seat, centre: Point, radius: float
         reaches = [(math.radians(angle), radius + factor * (ring.across(angle) - shape.mean_mm)) for angle in range(0, 361, 6)]
         sheet.trace([(centre[0] + reach * math.sin(turn), centre[1] - reach * math.cos(turn)) for turn, reach in reaches], cls)
     larger = factor * shape.mean_mm / 2 / radius  # than the circle itself is drawn
-    said = f"oval {shape.ovality_mm:.3f}, taper {shape.taper_mm:+.3f}; drawn ×{float(f'{larger:.2g}'):g}"
+    taper = f"{round(shape.taper_mm, 3) or 0.0:.3f}".replace("-", "−")
+    said = f"oval {shape.ovality_mm:.3f}, taper {taper}; drawn ×{float(f'{larger:.2g}'):g}"
     sheet.text((centre[0], centre[1] + radius + 40), said if wide else f"oval {shape.ovality_mm:.3f}", "strong", "middle")
     if wide:
         sheet.text((centre[0], centre[1] + radius + 60), "thick: mouth, thin: bottom", "quiet", "middle")
