@@ -1,4 +1,4 @@
-"""The demo: a made-up shed at a small harbour, five engines on its bench, one of them in the oven."""
+"""The demo: a made-up shed at a small harbour, engines all along its bench, one of them in the oven."""
 
 from __future__ import annotations
 
@@ -7,6 +7,7 @@ from typing import Any
 
 from django.conf import settings
 from django.core.management.base import BaseCommand, CommandParser
+from django.db import transaction
 from django.utils import timezone
 
 from jobs.models import Job
@@ -26,7 +27,10 @@ class Command(BaseCommand):
             self.stdout.write("The bench is not empty; the demo is left as it is.")
             return
         password = options["password"] or f"harbour-{secrets.token_hex(4)}"
-        Shed(password).fill(timezone.now())
+        self.stdout.write("Laying out the demo shed (half a minute, once) ...")
+        self.stdout.flush()
+        with transaction.atomic():  # broken off, it is begun anew the next time
+            Shed(password).fill(timezone.now())
         file = settings.DATA_DIR / SIGN_IN_FILE
         file.write_text(f"skipper {password}\n", encoding="utf-8")
         file.chmod(0o600)
