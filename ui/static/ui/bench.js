@@ -169,6 +169,7 @@
     if (elt.matches(".strip-entry")) sent = field() ? field().value : "";
     if (requestConfig.verb === "post") {
       writing += 1;
+      if (!elt.matches(".strip-entry, .strip-options")) keptAt = 0; // another act came between: an Enter after it is meant
       xhr.addEventListener("loadend", () => wrote(xhr, target)); // on the request itself: its element may be gone from the page by then
     }
     if (elt.id !== "pulse") return;
