@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from datetime import UTC, timedelta
 
+import time_machine
 from django.core.files.uploadedfile import SimpleUploadedFile
 from django.test import SimpleTestCase, TestCase
 from django.utils import timezone
@@ -119,11 +120,17 @@ class WhereTheyGo(TestCase):
         self.assertEqual({ask: each.canonical for ask, each in self.standing().items()}, {"l-90": 0.018, "l-0": 0.012, "l-45": 0.016})
 
     def test_times_are_kept_where_they_can_be(self):
-        self.set_up()
-        now = timezone.now()
-        times = [now + timedelta(seconds=each) for each in (0.2, 3600)]
-        shown = self.send("value,time\n" + "".join(f"0.01,{each.isoformat()}\n" for each in times) + "0.01,2001-01-01 10:00\n")
-        self.assertEqual([each.at for each in shown.context["found"]], [times[0] if timezone.now() > times[0] else None, None, None])
+        begun = timezone.now() + timedelta(hours=1)
+        with time_machine.travel(begun, tick=False):
+            self.set_up()
+        between, later, before = (begun + timedelta(minutes=minutes) for minutes in (5, 60, -5))
+        with time_machine.travel(begun + timedelta(minutes=10), tick=False):
+            shown = self.send("value,time\n" + "".join(f"0.01,{each.isoformat()}\n" for each in (before, between, later)))
+            self.assertEqual(
+                [each.at for each in shown.context["found"]], [None, None, None]
+            )  # the first is taken now: no other is earlier
+            shown = self.send("value,time\n" + "".join(f"0.01,{each.isoformat()}\n" for each in (between, later, between)))
+        self.assertEqual([each.at for each in shown.context["found"]], [between, None, None])
 
     def test_what_cannot_be_read_in_is_said_and_nothing_kept(self):
         self.assertContains(self.send("0.1", gauge=999), "Say which gauge wrote the log")

@@ -28,13 +28,17 @@ def _sheet(work: CrankTruing, name: str, width: float) -> SafeString:
     plate = work.call
     sheet = Sheet(width, 560, "The crank between its supports", f"{plate.words}. {plate.line} {plate.move}", name)
     _side(sheet, work, width)
-    radius = 84.0 if width > 500 else 50.0
-    for index, (side, key) in enumerate((("left", "l"), ("right", "r"))):
-        centre = (width * (0.27 + 0.46 * index), 408.0)
+    for side, key, centre, radius in ends(width):
         end_view(sheet, work, centre, radius, side, key)
         _strike(sheet, work, centre, radius, side)
     sheet.text((width / 2, 554), "both seen from the right end, pin up; angles counter-clockwise", "quiet", "middle")
     return sheet.render()
+
+
+def ends(width: float) -> list[tuple[str, str, Point, float]]:
+    """Where the end views stand: side, its key, middle and radius."""
+    radius = 84.0 if width > 500 else 50.0
+    return [(side, key, (width * at, 408.0), radius) for side, key, at in (("left", "l", 0.27), ("right", "r", 0.73))]
 
 
 def _side(sheet: Sheet, work: CrankTruing, width: float) -> None:

@@ -8,7 +8,7 @@ from typing import TYPE_CHECKING
 
 from django.utils.safestring import SafeString
 
-from stations.true.drawing import end_view, on_circle, swing_label
+from stations.true.drawing import end_view, ends, on_circle, swing_label
 from ui.svg import Sheet, on_papers
 
 if TYPE_CHECKING:
@@ -25,9 +25,7 @@ def _sheet(work: OuterTruing, name: str, width: float) -> SafeString:
     plate = work.call
     sheet = Sheet(width, 560, "The crank on its centre bearings", f"{plate.words}. {plate.line} {plate.move}", name)
     _side(sheet, work, width)
-    radius = 84.0 if width > 500 else 66.0
-    for index, (side, key) in enumerate((("left", "l"), ("right", "r"))):
-        centre = (width * (0.27 + 0.46 * index), 408.0)
+    for side, key, centre, radius in ends(width):
         pin = 0.0 if key == "l" else (work.phase_deg or 0.0)
         end_view(sheet, work, centre, radius, side, key, pin)
         if work.worst and work.worst[0] == side and work.worst[1].turn.direction:
