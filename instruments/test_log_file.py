@@ -102,6 +102,10 @@ class WhereTheyGo(TestCase):
         self.keep(shown)
         self.keep(shown)
         self.assertEqual(len(self.standing()), 9)
+        named = self.send("place,value\nl-90,0.03\n")
+        self.keep(named)
+        self.keep(named)
+        self.assertEqual((len(self.standing()), self.standing()["l-90"].canonical), (9, 0.03))
 
     def test_after_a_line_without_a_reading_nothing_goes_one_place_off(self):
         self.set_up()

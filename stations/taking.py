@@ -52,7 +52,7 @@ def take(
         work.entry, work.person, ask.key, quantity, client_key, heat=work.heat, gauge=gauge or usual, extra=kept, at=at
     )
     if not ask.repeats:
-        standing = work.live(ask.key)
+        standing = [each for each in work.live(ask.key) if each.pk != reading.pk]  # sent twice, it does not strike itself out
         for older in standing if len(standing) >= ask.times else ():
             log.withdraw(older)
     if type(work).after_keep is not Work.after_keep:
