@@ -13,6 +13,7 @@ from django.views.decorators.http import require_GET, require_POST
 
 from engines.models import EngineCard
 from exchange.card_files import CSV_COLUMNS, card_as_csv, card_as_json, card_from_json, read_csv
+from jobs.acts import one_act
 from shopmath.checks import BadInput
 from stations.book_in.card_views import card_to_change, changed
 
@@ -51,6 +52,7 @@ def _taken(request: HttpRequest, read: Callable[[bytes], Any]) -> Any:
 
 
 @require_POST
+@one_act
 def card_json_in(request: HttpRequest) -> HttpResponse:
     card = _taken(request, card_from_json)
     if card is None:
@@ -60,8 +62,9 @@ def card_json_in(request: HttpRequest) -> HttpResponse:
 
 
 @require_POST
+@one_act
 def card_csv_in(request: HttpRequest, pk: int) -> HttpResponse:
-    card = card_to_change(pk)
+    card = card_to_change(request, pk)
     found = _taken(request, lambda data: read_csv(card, data))
     if found:
         changed(card)

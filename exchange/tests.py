@@ -21,7 +21,7 @@ class Export(TestCase):
         data = json.loads(answer.content)
         self.assertEqual((data["schema"], data["version"]), ("stator-job", 2))
         self.assertEqual((data["engine_card"]["schema"], data["engine_card"]["seats"][0]["code"], data["tray"]), ("stator-card", "N7", []))
-        room, seat = data["entries"][0]["readings"]
+        seat, room = data["entries"][0]["readings"]  # in the order they were kept, whatever the clock said
         self.assertEqual((room["typed"], round(room["canonical"], 1), room["canonical_unit"]), ("64.4 F", 18.0, "degC"))
         self.assertEqual((seat["typed"], seat["unit"], seat["gauge"]), ("1.8496 in", "inch", "Bore gauge"))
         self.assertEqual(data, json.loads(json.dumps(job_as_json(hands.job))))

@@ -7,7 +7,7 @@ import io
 from hashlib import sha256
 
 from django.contrib import messages
-from django.http import Http404, HttpRequest, HttpResponse, JsonResponse
+from django.http import HttpRequest, HttpResponse, JsonResponse
 from django.shortcuts import get_object_or_404, redirect, render
 from django.urls import reverse
 from django.utils import timezone
@@ -22,13 +22,12 @@ from jobs.models import Entry, Job
 from shop.models import Shop
 from shopmath.checks import BadInput
 from stations.registry import BY_KEY, at_station
+from ui.addresses import job_number
 
 
 @require_GET
 def export(request: HttpRequest, tag: str) -> HttpResponse:
-    if not tag.isdigit():
-        raise Http404
-    job = get_object_or_404(Job.objects.select_related("card", "booked_in_by"), number=int(tag))
+    job = get_object_or_404(Job.objects.select_related("card", "booked_in_by"), number=job_number(tag))
     response = JsonResponse(job_as_json(job), json_dumps_params={"indent": 2, "ensure_ascii": False})
     response["Content-Disposition"] = f'attachment; filename="job-{job.tag}.json"'
     return response

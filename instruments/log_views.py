@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import uuid
 from dataclasses import dataclass
 from datetime import datetime
 
@@ -15,12 +14,14 @@ from django.views.decorators.http import require_POST
 
 from instruments.line import OWN_UNIT
 from instruments.log_file import LogLine, read_log, text_of
+from jobs.acts import Doing
 from shop.models import Gauge
 from shop.shelves import shelves
 from shopmath.checks import BadInput
+from stations.answering import Answer
 from stations.base import Ask, Work
+from stations.doing import on_work
 from stations.taking import again, opened, take
-from stations.views import on_work, show
 
 BY_CLOCK = "Here the clock counts: each reading is taken as it happens. A log read in afterwards would start no clock in time."
 
@@ -49,7 +50,7 @@ def _ask_of(work: Work, line: LogLine) -> Ask:
     return found
 
 
-def place(work: Work, lines: list[LogLine], chosen: set[int], gauge: Gauge, name: str, token: str) -> list[Placed]:
+def place(work: Work, lines: list[LogLine], chosen: set[int], gauge: Gauge, name: str, key: str) -> list[Placed]:
     """Keep the lines chosen, each where it belongs. Once one has no place nothing more goes in: all after it would be one place off."""
     found: list[Placed] = []
     halted, now = "", timezone.now()
@@ -65,7 +66,7 @@ def place(work: Work, lines: list[LogLine], chosen: set[int], gauge: Gauge, name
             since = max([work.job.booked_in_at, *(reading.taken_at for reading in work.readings if not reading.withdrawn_at)])
             at = line.at if line.at and since <= line.at <= now else None
             extra = {"heard": True, "log": name[:80]}
-            reading = take(work, ask, line.text, f"{token}-{line.number}", gauge=gauge, at=at, extra=extra)
+            reading = take(work, ask, line.text, f"{key}-{line.number}", gauge=gauge, at=at, extra=extra)
         except BadInput as error:
             found.append(Placed(line, True, waits=error.message if halted else "", why_not="" if halted else error.message))
             halted = halted or f"waits for line {line.number}"
@@ -77,7 +78,7 @@ def place(work: Work, lines: list[LogLine], chosen: set[int], gauge: Gauge, name
 
 @require_POST
 @on_work
-def log_file(request: HttpRequest, work: Work) -> HttpResponse:
+def log_file(request: HttpRequest, work: Work) -> HttpResponse | Answer:
     """First the file, then what is to be kept of it. Until then nothing is."""
     upload = request.FILES.get("file")
     gauges = shelves(work.shop).gauges
@@ -94,12 +95,13 @@ def log_file(request: HttpRequest, work: Work) -> HttpResponse:
         text = text_of(upload.read() if upload else post["log"].encode())
         lines = read_log(text, gauge.measures, OWN_UNIT[gauge.measures], timezone.get_current_timezone())
     except BadInput as error:
-        return show(request, work, error=BadInput(error.field, f"The log was not read. {error.message}"))
+        return Answer(work, error=BadInput(error.field, f"The log was not read. {error.message}"))
     picked = {int(each) for each in post.getlist("line") if each.isdigit()}
     chosen = picked if not upload else {line.number for line in lines}
     keep = post.get("do") == "keep"
     with transaction.atomic():
-        found = place(work, lines, chosen, gauge, name, post.get("token", "")[:24] or uuid.uuid4().hex[:24])
+        doing: Doing = request.act  # type: ignore[attr-defined]
+        found = place(work, lines, chosen, gauge, name, doing.key)
         kept = [each for each in found if each.shown]
         if not keep or not kept:
             transaction.set_rollback(True)  # only to show what would be
@@ -108,4 +110,4 @@ def log_file(request: HttpRequest, work: Work) -> HttpResponse:
         messages.success(request, f"{len(kept)} reading{'s' if len(kept) != 1 else ''} kept from {name}.")
         return redirect(work.address)
     data_of = {"work": work, "job": work.job, "gauge": gauge, "gauges": gauges, "name": name, "found": found, "kept": len(kept)}
-    return render(request, "instruments/log_file.html", {**data_of, "log": text, "token": uuid.uuid4().hex[:24]})
+    return render(request, "instruments/log_file.html", {**data_of, "log": text})

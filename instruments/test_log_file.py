@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import re
 from datetime import UTC, timedelta
 
 import time_machine
@@ -75,7 +76,8 @@ class WhereTheyGo(TestCase):
     def keep(self, shown, **changed):
         page = shown.context
         lines = [each.line.number for each in page["found"] if each.chosen]
-        data = {"log": page["log"], "name": page["name"], "token": page["token"], "gauge": page["gauge"].pk, "line": lines, "do": "keep"}
+        key = re.findall(r'log-file/">\s*<[^>]*><input type="hidden" name="client_key" value="(\w+)">', shown.content.decode())[0]
+        data = {"log": page["log"], "name": page["name"], "gauge": page["gauge"].pk, "line": lines, "do": "keep", "client_key": key}
         return self.client.post("/jobs/0412/true/log-file/", {**data, **changed})
 
     def set_up(self):

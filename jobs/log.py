@@ -1,4 +1,4 @@
-"""The only way into the log. Each function is one act, done whole or not at all, and done once however often it is sent."""
+"""The only way into the log. Each function asks whether it may still write; `jobs.acts` makes what they do together one act."""
 
 from __future__ import annotations
 
@@ -8,12 +8,12 @@ from dataclasses import dataclass, field
 from datetime import datetime, timedelta
 from typing import Any
 
-from django.db import IntegrityError, transaction
-from django.db.models import F
+from django.db import transaction
 from django.utils import timezone
 
 from engines.models import Seat
-from jobs.models import Entry, Reading, RunStation, Timer
+from jobs.guard import Closed, changeable
+from jobs.models import Entry, Job, Reading, RunStation, Timer
 from shop.models import Gauge, Person
 from shopmath import __version__ as core_version
 from shopmath.quantity import Quantity
@@ -28,6 +28,7 @@ class Signed(Exception):
 def open_entry(station: RunStation, seat: Seat | None, person: Person) -> Entry:
     """The open entry of a station and seat, begun now when there is none and nothing is signed yet."""
     with transaction.atomic():
+        changeable(station.job)
         entries = Entry.objects.filter(station=station, seat=seat)
         found = entries.filter(signed_at__isnull=True).first()
         if found:
@@ -41,15 +42,17 @@ def open_entry(station: RunStation, seat: Seat | None, person: Person) -> Entry:
 
 
 def current_entry(station: RunStation, seat: Seat | None) -> Entry | None:
-    """The entry that counts: the open one, else the last signed."""
-    entries = Entry.objects.filter(station=station, seat=seat).select_related("signed_by", "opened_by", "supersedes")
-    return entries.order_by(F("signed_at").desc(nulls_first=True)).first()
+    """The entry that counts: the one that no later one supersedes, whatever any clock says."""
+    entries = Entry.objects.filter(station=station, seat=seat, superseded_by=None)
+    return entries.select_related("signed_by", "opened_by", "supersedes").order_by("-pk").first()
 
 
 def _refuse_signed(entry: Entry) -> Entry:
-    fresh = Entry.objects.get(pk=entry.pk)
+    fresh = Entry.objects.select_related("job").get(pk=entry.pk)
     if fresh.is_signed:
         raise Signed
+    if fresh.job.is_closed:
+        raise Closed
     return fresh
 
 
@@ -65,31 +68,29 @@ def keep_reading(
     extra: dict[str, Any] | None = None,
     at: datetime | None = None,
 ) -> Reading:
-    """Keep a reading. The same client key twice keeps it once, also when two requests race."""
-    try:
-        with transaction.atomic():
-            known = Reading.objects.filter(client_key=client_key).first()
-            if known:
-                return known
-            _refuse_signed(entry)
-            reading = Reading.objects.create(
-                entry=entry,
-                ask=ask,
-                heat=heat,
-                text=quantity.text,
-                kind=quantity.kind,
-                unit=quantity.unit,
-                canonical=quantity.canonical if quantity.kind != "words" else None,
-                gauge=gauge,
-                extra=extra or {},
-                taken_at=at or timezone.now(),
-                by=person,
-                client_key=client_key,
-            )
-            entry.job.touch()
-            return reading
-    except IntegrityError:
-        return Reading.objects.get(client_key=client_key)
+    """Keep a reading. The same one under the same key is kept once; another one under a known key gets a key of its own."""
+    with transaction.atomic():
+        known = Reading.objects.filter(client_key=client_key).first()
+        if known and (known.entry_id, known.ask, known.heat, known.text) == (entry.pk, ask, heat, quantity.text):
+            return known
+        client_key = f"{client_key[:40]}.{uuid.uuid4().hex[:12]}" if known else client_key
+        _refuse_signed(entry)
+        reading = Reading.objects.create(
+            entry=entry,
+            ask=ask,
+            heat=heat,
+            text=quantity.text,
+            kind=quantity.kind,
+            unit=quantity.unit,
+            canonical=quantity.canonical if quantity.kind != "words" else None,
+            gauge=gauge,
+            extra=extra or {},
+            taken_at=at or timezone.now(),
+            by=person,
+            client_key=client_key,
+        )
+        entry.job.touch()
+        return reading
 
 
 @dataclass(frozen=True)
@@ -148,11 +149,12 @@ def words(text: str) -> Quantity:
     return Quantity(0.0, "", 0.0, text, "words")
 
 
-def withdraw(reading: Reading) -> None:
-    """Strike a reading out; it stays in the entry."""
+def withdraw(reading: Reading, person: Person, *, came_second: bool = False) -> None:
+    """Strike a reading out; it stays in the entry, with who struck it out and when."""
     with transaction.atomic():
         _refuse_signed(reading.entry)
-        Reading.objects.filter(pk=reading.pk, withdrawn_at__isnull=True).update(withdrawn_at=timezone.now())
+        struck_out = {"withdrawn_at": timezone.now(), "withdrawn_by": person, "came_second": came_second}
+        Reading.objects.filter(pk=reading.pk, withdrawn_at__isnull=True).update(**struck_out)
         reading.entry.job.touch()
 
 
@@ -213,7 +215,10 @@ def stop_timer(timer: Timer, at: datetime | None = None) -> None:
 def move_due(timer: Timer, due_at: datetime, label: str = "") -> None:
     """A reading has shown that it takes longer, or not so long; or it now counts for something else."""
     named = {"label": label[:80]} if label else {}
-    Timer.objects.filter(pk=timer.pk, ended_at__isnull=True).update(due_at=due_at, **named)
+    with transaction.atomic():
+        _refuse_signed(timer.entry)
+        Timer.objects.filter(pk=timer.pk, ended_at__isnull=True).update(due_at=due_at, **named)
+        timer.job.touch()
 
 
 def sign(
@@ -235,6 +240,7 @@ def sign(
 def supersede(entry: Entry, person: Person, reason: str) -> Entry:
     """Begin a new entry in place of a signed one. The old one stays as it is."""
     with transaction.atomic():
+        changeable(entry.job)
         known = Entry.objects.filter(supersedes=entry).first()
         if known:
             return known
@@ -251,3 +257,18 @@ def set_station(station: RunStation, **fields: Any) -> None:
         RunStation.objects.filter(pk=station.pk).update(**fields)
         for name, value in fields.items():
             setattr(station, name, value)
+
+
+def close(job: Job, at: datetime) -> None:
+    """Hand a job over: from here on nothing in it changes."""
+    with transaction.atomic():
+        job.touch()
+        Job.objects.filter(pk=job.pk).update(gone_at=at)
+    job.gone_at = at
+
+
+def reopen(job: Job) -> None:
+    """Take a job back onto the bench."""
+    Job.objects.filter(pk=job.pk).update(gone_at=None)
+    job.gone_at = None
+    job.touch()

@@ -11,7 +11,7 @@ from datetime import datetime, timedelta
 from typing import Any
 
 from django.conf import settings
-from django.db import models
+from django.db import models, transaction
 from django.db.models import F, Q
 from django.utils import timezone
 
@@ -46,8 +46,27 @@ class Job(models.Model):
     def next_number(cls) -> int:
         return (cls.objects.aggregate(last=models.Max("number"))["last"] or 400) + 1
 
+    @property
+    def is_closed(self) -> bool:
+        """Whether it was handed over: nothing in it changes until an owner of the shop opens it again."""
+        return self.gone_at is not None
+
     def touch(self) -> None:
         Job.objects.filter(pk=self.pk).update(revision=F("revision") + 1)
+
+
+class Origin(models.Model):
+    """Where a job read in from a file came from. What the file says of people and equipment is that shop's word, not this one's."""
+
+    job = models.OneToOneField(Job, on_delete=models.CASCADE, related_name="origin")
+    shop = models.CharField(max_length=80, blank=True, help_text="As the file names it; empty when it does not.")
+    digest = models.CharField(max_length=64, help_text="SHA-256 of the file.")
+    read_at = models.DateTimeField(default=timezone.now)
+    read_by = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.PROTECT, related_name="+")
+    left_out = models.JSONField(default=list, help_text="What the file names that could not be brought along, a sentence each.")
+
+    def __str__(self) -> str:
+        return f"{self.job.tag} from {self.shop or 'an unnamed shop'}, file {self.digest[:8]}"
 
 
 class RunStation(models.Model):
@@ -101,7 +120,7 @@ class Entry(models.Model):
     supersedes = models.OneToOneField("self", on_delete=models.PROTECT, null=True, blank=True, related_name="superseded_by")
 
     class Meta:
-        ordering = ["opened_at", "pk"]
+        ordering = ["pk"]  # by identity: a clock may have been set back
         constraints = [
             models.UniqueConstraint(fields=["station", "seat"], condition=Q(signed_at__isnull=True), name="one_open_entry_a_seat"),
             models.UniqueConstraint(
@@ -135,11 +154,13 @@ class Reading(models.Model):
     extra = models.JSONField(default=dict)
     taken_at = models.DateTimeField(default=timezone.now)
     by = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.PROTECT, related_name="+")
-    client_key = models.CharField(max_length=40, unique=True)
+    client_key = models.CharField(max_length=64, unique=True)
     withdrawn_at = models.DateTimeField(null=True, blank=True)
+    withdrawn_by = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.PROTECT, null=True, blank=True, related_name="+")
+    came_second = models.BooleanField(default=False, help_text="Another device had answered the same question already.")
 
     class Meta:
-        ordering = ["taken_at", "pk"]
+        ordering = ["pk"]
 
     def __str__(self) -> str:
         return f"{self.ask}: {self.text}"
@@ -166,7 +187,7 @@ class Timer(models.Model):
     by = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.PROTECT, related_name="+")
 
     class Meta:
-        ordering = ["started_at"]
+        ordering = ["pk"]
         constraints = [models.UniqueConstraint(fields=["entry", "key", "heat"], name="a_timer_once_a_heat")]
         indexes = [models.Index(fields=["due_at"], condition=Q(ended_at=None), name="timers_that_run")]
 
@@ -199,15 +220,20 @@ class Photo(models.Model):
     by = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.PROTECT, related_name="+")
 
     class Meta:
-        ordering = ["taken_at"]
+        ordering = ["pk"]
 
     def __str__(self) -> str:
         return self.caption or f"photo {self.pk}"
 
-    def delete(self, *args: Any, **kwargs: Any) -> tuple[int, dict[str, int]]:
+    def forget_files(self) -> None:
         for file in (self.image, self.thumb):
             file.delete(save=False)
-        return super().delete(*args, **kwargs)
+
+    def delete(self, *args: Any, **kwargs: Any) -> tuple[int, dict[str, int]]:
+        """The row first: a job that is closed refuses, and then its picture is still there."""
+        gone = super().delete(*args, **kwargs)
+        transaction.on_commit(self.forget_files)
+        return gone
 
 
 class Pin(models.Model):
@@ -244,7 +270,7 @@ class TrayPlace(models.Model):
     wear = models.CharField("wear seen", max_length=120, blank=True)
     photo = models.ForeignKey(Photo, on_delete=models.SET_NULL, null=True, blank=True, related_name="+")
     station = models.ForeignKey(RunStation, on_delete=models.SET_NULL, null=True, blank=True, related_name="+")
-    client_key = models.CharField(max_length=40, unique=True)
+    client_key = models.CharField(max_length=64, unique=True)
     taken_at = models.DateTimeField(default=timezone.now)
     by = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.PROTECT, related_name="+")
     emptied_at = models.DateTimeField(null=True, blank=True)
@@ -271,10 +297,33 @@ class OwnerLink(models.Model):
     revoked_at = models.DateTimeField(null=True, blank=True)
 
     class Meta:
-        ordering = ["-made_at"]
+        ordering = ["-pk"]
 
     def __str__(self) -> str:
         return f"{self.job.tag} until {self.expires_at:%d %b}"
 
     def holds(self, at: datetime) -> bool:
         return self.revoked_at is None and at < self.expires_at
+
+
+class Act(models.Model):
+    """One thing that one person did, written in the transaction that did it, so that the same request sent again is not done again.
+
+    `sent_key` is the key the page sent; `key` is the same unless a page sent other content under a key that was known already.
+    """
+
+    key = models.CharField(max_length=64, unique=True)
+    sent_key = models.CharField(max_length=40, db_index=True)
+    digest = models.CharField(max_length=64)
+    address = models.CharField(max_length=200)
+    person = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.PROTECT, related_name="+")
+    job = models.ForeignKey(Job, on_delete=models.CASCADE, null=True, blank=True, related_name="acts")
+    revision = models.PositiveIntegerField(default=0, help_text="Of the job, after it.")
+    outcome = models.JSONField(default=dict, help_text="What was done, and where the answer led.")
+    at = models.DateTimeField(default=timezone.now)
+
+    class Meta:
+        ordering = ["pk"]
+
+    def __str__(self) -> str:
+        return f"{self.address} by {self.person_id}"

@@ -12,6 +12,7 @@ from django.core.files.uploadedfile import UploadedFile
 from pi_heif import register_heif_opener
 from PIL import Image, ImageOps, UnidentifiedImageError
 
+from jobs.guard import changeable
 from jobs.models import Job, Photo, RunStation
 from shop.models import Person
 from shopmath.checks import BadInput
@@ -64,18 +65,28 @@ def cleaned(data: bytes) -> Cleaned:
 
 
 def keep_photo(job: Job, station: RunStation | None, picture: Cleaned, caption: str, person: Person) -> Photo:
-    """Keep a picture with its job."""
+    """Keep a picture with its job; its files go again when the act that keeps it is taken back."""
+    changeable(job)
     name = secrets.token_urlsafe(16)
     photo = Photo(job=job, station=station, caption=caption[:120], width=picture.size[0], height=picture.size[1], by=person)
     photo.image.save(f"{name}.jpg", ContentFile(picture.image), save=False)
     photo.thumb.save(f"{name}-s.jpg", ContentFile(picture.thumb), save=False)
-    photo.save()
-    job.touch()
+    try:
+        photo.save()
+        job.touch()
+    except BaseException:
+        photo.forget_files()
+        raise
     return photo
+
+
+def cleaned_upload(upload: UploadedFile) -> Cleaned:
+    """Check and clean one upload."""
+    if (upload.size or 0) > LARGEST_BYTES:
+        raise BadInput("photo", "That file is over 25 MB. Send a smaller picture.")
+    return cleaned(upload.read())
 
 
 def add_photo(job: Job, station: RunStation | None, upload: UploadedFile, caption: str, person: Person) -> Photo:
     """Check, clean and keep one upload."""
-    if (upload.size or 0) > LARGEST_BYTES:
-        raise BadInput("photo", "That file is over 25 MB. Send a smaller picture.")
-    return keep_photo(job, station, cleaned(upload.read()), caption, person)
+    return keep_photo(job, station, cleaned_upload(upload), caption, person)

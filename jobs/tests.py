@@ -38,7 +38,7 @@ class TheLogKeepsItsPromise(TestCase):
 
     def test_its_readings_cannot_be_struck_out_nor_added_to(self):
         with self.assertRaises(log.Signed):
-            log.withdraw(self.entry.readings.get())
+            log.withdraw(self.entry.readings.get(), person())
         with self.assertRaises(log.Signed):
             log.keep_reading(self.entry, person(), "room", parse("19 C", "temperature"), "k3")
 

@@ -3,15 +3,19 @@
 from __future__ import annotations
 
 from django.contrib import messages
+from django.core.files.uploadedfile import UploadedFile
 from django.http import Http404, HttpRequest, HttpResponse
 from django.shortcuts import get_object_or_404, redirect
 from django.urls import reverse
 from django.utils.http import url_has_allowed_host_and_scheme
 from django.views.decorators.http import require_GET, require_POST
 
+from jobs.acts import sent
+from jobs.guard import Closed, changeable
 from jobs.models import Job, Photo
-from jobs.photos import add_photo
+from jobs.photos import Cleaned, cleaned_upload, keep_photo
 from shopmath.checks import BadInput
+from ui.addresses import job_number
 
 MOST_AT_ONCE = 12
 
@@ -24,22 +28,43 @@ def alive(request: HttpRequest) -> HttpResponse:
 @require_POST
 def add(request: HttpRequest, tag: str) -> HttpResponse:
     """Keep the pictures that are pictures; say which were not."""
-    job = get_object_or_404(Job, number=int(tag)) if tag.isdigit() else None
-    if job is None:
-        raise Http404
-    stage = job.run.filter(key=request.POST.get("station", "")).first()
+    job = get_object_or_404(Job, number=job_number(tag))
+    back = request.POST.get("back", "")
+    goes = back if url_has_allowed_host_and_scheme(back, None) else reverse("job-log", args=[job.tag])
     uploads = request.FILES.getlist("photo")
     if not uploads:
         messages.error(request, "No picture was chosen.")
-    for upload in uploads[:MOST_AT_ONCE]:
-        try:
-            add_photo(job, stage, upload, request.POST.get("caption", "").strip(), request.user)  # type: ignore[arg-type]
-        except BadInput as error:
-            messages.error(request, f"{upload.name}: {error.message}")
     if len(uploads) > MOST_AT_ONCE:
         messages.error(request, f"{MOST_AT_ONCE} pictures at once are taken; {len(uploads) - MOST_AT_ONCE} were left out.")
-    back = request.POST.get("back", "")
-    return redirect(back if url_has_allowed_host_and_scheme(back, None) else reverse("job-log", args=[job.tag]))
+    try:
+        changeable(job)
+        pictures = _cleaned(request, uploads[:MOST_AT_ONCE])  # takes a moment: outside the transaction
+        with sent(request) as doing:
+            doing.job, doing.outcome["goes"] = job, goes
+            if not doing.repeats:
+                _keep(request, changeable(job), pictures)
+            doing.refused = not pictures
+    except Closed as error:
+        messages.error(request, error.message)
+    return redirect(goes)
+
+
+def _cleaned(request: HttpRequest, uploads: list[UploadedFile]) -> list[Cleaned]:
+    """The pictures among what was sent; the others are named."""
+    found = []
+    for upload in uploads:
+        try:
+            found.append(cleaned_upload(upload))
+        except BadInput as error:
+            messages.error(request, f"{upload.name}: {error.message}")
+    return found
+
+
+def _keep(request: HttpRequest, job: Job, pictures: list[Cleaned]) -> None:
+    stage = job.run.filter(key=request.POST.get("station", "")).first()
+    caption = request.POST.get("caption", "").strip()
+    for picture in pictures:
+        keep_photo(job, stage, picture, caption, request.user)  # type: ignore[arg-type]
 
 
 @require_GET

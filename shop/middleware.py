@@ -18,7 +18,10 @@ class SignedInMiddleware:
         self.get_response = get_response
 
     def __call__(self, request: HttpRequest) -> HttpResponse:
-        return self.get_response(request)
+        response = self.get_response(request)
+        if request.user.is_authenticated and response.get("Content-Type", "").startswith("text/html"):
+            response.headers.setdefault("Cache-Control", "no-store")  # Back asks again: no page with spent keys
+        return response
 
     def process_view(self, request: HttpRequest, view: object, args: object, kwargs: object) -> HttpResponse | None:
         match = request.resolver_match

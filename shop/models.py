@@ -23,6 +23,10 @@ class Person(AbstractUser):
         MECHANIC = "mechanic", "mechanic"
 
     role = models.CharField(max_length=10, choices=Role, default=Role.MECHANIC)
+    from_file = models.CharField(
+        max_length=120, blank=True, editable=False, help_text="Of a person named in a file that was read in: which."
+    )
+    must_change = models.BooleanField(default=False, help_text="The password was set by someone else and is changed at the next sign-in.")
 
     @property
     def is_owner(self) -> bool:
@@ -30,8 +34,9 @@ class Person(AbstractUser):
 
     @property
     def called(self) -> str:
-        """The name that goes into the log."""
-        return self.get_full_name() or self.username
+        """The name that goes into the log; of someone named in a file, with the file."""
+        name = self.get_full_name() or self.username
+        return f"{name} ({self.from_file})" if self.from_file else name
 
 
 class Shop(models.Model):
@@ -59,8 +64,8 @@ class Shop(models.Model):
 
     @classmethod
     def current(cls) -> Shop:
-        """The one row, made on first use."""
-        return cls.objects.filter(pk=1).first() or cls.objects.get_or_create(pk=1)[0]
+        """The one row; its defaults while nobody has written it, so that reading writes nothing."""
+        return cls.objects.filter(pk=1).first() or cls(pk=1)
 
 
 class Equipment(models.Model):
@@ -68,6 +73,7 @@ class Equipment(models.Model):
 
     name = models.CharField(max_length=60, unique=True)
     retired = models.BooleanField(default=False)
+    from_file = models.CharField(max_length=120, blank=True, editable=False, help_text="Of equipment described in a file: which file.")
 
     class Meta:
         abstract = True

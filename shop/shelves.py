@@ -54,5 +54,4 @@ def shelves(shop: Shop) -> Shelves:
 def restock(sender: Any = None, **kwargs: Any) -> None:
     """Something on the shelves has changed."""
     if sender is None or issubclass(sender, Equipment):
-        Shop.current()
-        Shop.objects.update(stocked=uuid.uuid4().hex)
+        Shop.objects.update_or_create(pk=1, defaults={"stocked": uuid.uuid4().hex})

@@ -16,7 +16,7 @@ from typing import Any, ClassVar
 from django.utils.safestring import SafeString
 
 from engines.models import Seat, Spec
-from jobs import log
+from jobs import clock, log
 from jobs.models import Entry, Job, Reading, RunStation, Timer
 from shop.models import Gauge, Person, Shop
 from shop.shelves import shelves
@@ -24,8 +24,26 @@ from shopmath.checks import BadInput
 from shopmath.quantity import Quantity, decimals, parse
 from stations.kept import Kept
 from stations.pieces import COMMANDS, MOST_PIECES, WORD, Action, Ask, Caution, Method, Option, Plate, Row, Scale, Told, Trace
+from stations.seen import SAID_FOR, Moved, Seen
 
-__all__ = ["COMMANDS", "WORD", "Action", "Ask", "Caution", "Method", "Option", "Plate", "Row", "Scale", "Station", "Told", "Trace", "Work"]
+__all__ = [
+    "COMMANDS",
+    "WORD",
+    "Action",
+    "Ask",
+    "Caution",
+    "Method",
+    "Moved",
+    "Option",
+    "Plate",
+    "Row",
+    "Scale",
+    "Seen",
+    "Station",
+    "Told",
+    "Trace",
+    "Work",
+]
 
 
 @dataclass
@@ -42,9 +60,10 @@ class Work(Kept, ABC):
     shop: Shop
     readings: list[Reading] = field(default_factory=list)
     timers: list[Timer] = field(default_factory=list)
-    open_when_sealed: ClassVar[bool] = False  # whether anything may be done here on a job that was handed over
+    open_when_closed: ClassVar[bool] = False  # whether a job that was handed over is opened again here
     from_log: ClassVar[bool] = True  # whether readings may be read in afterwards from a gauge's own log
     papers: tuple[str, ...] = ("wide", "narrow")  # which sizes of the drawing this device may need
+    seen: Seen | None = None  # what the page showed on which something is done now; None where no page is involved
 
     def __post_init__(self) -> None:
         if self.entry:
@@ -151,6 +170,27 @@ class Work(Kept, ABC):
         return self.plate()
 
     @property
+    def shows(self) -> Seen:
+        """The call of this moment, as a page tells it back."""
+        return Seen.now(self.job.revision, self.call.state, self.call.words)
+
+    def second_answers(self) -> list[tuple[Reading, Reading]]:
+        """Answers that came after another device's to the same question, lately, each with the one that stands."""
+        late = [each for each in self.readings if each.came_second and self.now - each.taken_at < SAID_FOR and not self.signed]
+        found = [(each, self.live(each.ask)) for each in late]
+        return [(each, stands[-1]) for each, stands in found if stands and stands[-1].pk < each.pk]
+
+    def clock_notes(self) -> list[str]:
+        """What is wrong with the machine's clock, as far as this work tells."""
+        if self.signed:
+            return []
+        taken = [each.taken_at for each in self.readings] + [each.started_at for each in self.timers]
+        if self.entry:
+            before = self.entry.supersedes
+            taken += [self.entry.opened_at, *([before.signed_at] if before and before.signed_at else [])]
+        return clock.notes(self.now, taken)
+
+    @property
     def signed(self) -> bool:
         return bool(self.entry and self.entry.is_signed)
 
@@ -161,7 +201,7 @@ class Work(Kept, ABC):
     def signed_result(self, station: str) -> dict[str, Any]:
         """What another station of this job was signed with last; empty when it was not."""
         entries = Entry.objects.filter(job=self.job, station__key=station, signed_at__isnull=False)
-        entry = entries.order_by("-signed_at").first()
+        entry = entries.order_by("-pk").first()
         return entry.result if entry else {}
 
     @cached_property
@@ -312,6 +352,8 @@ class Work(Kept, ABC):
     def sign(self) -> None:
         if self.may_sign() or not self.entry:
             raise BadInput("sign", self.may_sign())
+        if self.seen is not None and self.seen != self.shows:
+            raise Moved(self.seen.revision)
         plate = self.verdict()
         self.entry = log.sign(self.entry, self.person, plate.state, plate.words, plate.line or plate.move, self.result(), at=self.now)
 

@@ -5,13 +5,16 @@ from __future__ import annotations
 from django.contrib import messages
 from django.db import transaction
 from django.db.models import Max
-from django.http import Http404, HttpRequest, HttpResponse
+from django.http import HttpRequest, HttpResponse
 from django.shortcuts import get_object_or_404, redirect, render
 from django.utils.safestring import SafeString
 from django.views.decorators.http import require_GET, require_http_methods
 
+from jobs.acts import about, one_act
+from jobs.guard import changeable
 from jobs.models import Job, Photo, Pin
 from stations.registry import BY_KEY
+from ui.addresses import job_number, row_number
 from ui.svg import Sheet
 
 
@@ -30,9 +33,7 @@ def pinned(photo: Photo, wide: float = 760.0) -> SafeString:
 
 
 def _job(tag: str) -> Job:
-    if not tag.isdigit():
-        raise Http404
-    return get_object_or_404(Job.objects.select_related("card"), number=int(tag))
+    return get_object_or_404(Job.objects.select_related("card"), number=job_number(tag))
 
 
 @require_GET
@@ -55,14 +56,16 @@ def photos(request: HttpRequest, tag: str) -> HttpResponse:
 
 
 @require_http_methods(["GET", "POST"])
+@one_act
 def photo_page(request: HttpRequest, pk: int) -> HttpResponse:
     """One photo: tap a place, say what is there."""
     photo = get_object_or_404(Photo.objects.select_related("job__card", "station").prefetch_related("pins"), pk=pk)
     error, typed = "", {"note": "", "x": "", "y": ""}
     if request.method == "POST":
-        off = request.POST.get("off", "")
-        if off.isdigit():
-            photo.pins.filter(number=int(off)).delete()
+        about(request, changeable(photo.job))
+        off = row_number(request.POST.get("off", ""))
+        if off is not None:
+            photo.pins.filter(number=off).delete()
             photo.job.touch()
             return redirect("photo-page", pk=pk)
         typed = {name: request.POST.get(name, "").strip() for name in typed}
@@ -83,7 +86,7 @@ def photo_page(request: HttpRequest, pk: int) -> HttpResponse:
 def _pin(photo: Photo, request: HttpRequest, typed: dict[str, str]) -> str:
     """Stick one pin; the reason when it cannot be."""
     try:
-        x, y = float(typed["x"]), float(typed["y"])
+        x, y = float(typed["x"][:40]), float(typed["y"][:40])
     except ValueError:
         return "Tap the place on the picture, or give it as shares of its width and height, 0 to 1."
     if not (0 <= x <= 1 and 0 <= y <= 1):
@@ -98,8 +101,10 @@ def _pin(photo: Photo, request: HttpRequest, typed: dict[str, str]) -> str:
 
 
 @require_http_methods(["POST"])
+@one_act
 def photo_remove(request: HttpRequest, pk: int) -> HttpResponse:
     photo = get_object_or_404(Photo.objects.select_related("job"), pk=pk)
+    about(request, changeable(photo.job))
     if request.POST.get("sure") != "1":
         words = "The picture and its pins cannot be brought back."
         return render(

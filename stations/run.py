@@ -9,10 +9,13 @@ from django.http import Http404, HttpRequest, HttpResponse
 from django.shortcuts import get_object_or_404, redirect, render
 from django.views.decorators.http import require_http_methods
 
+from jobs.acts import about, one_act
+from jobs.guard import changeable
 from jobs.models import Entry, Job, RunStation
 from shop.models import Person
 from shopmath.checks import BadInput
 from stations.registry import BOOK_IN, BY_KEY, STATIONS
+from ui.addresses import job_number
 
 State = RunStation.State
 
@@ -56,6 +59,7 @@ def add_station(job: Job, key: str, person: Person, because: str) -> None:
     if key not in order:
         raise BadInput("key", "There is no such station.")
     with transaction.atomic():
+        changeable(job)
         run = list(job.run.all())
         if any(stage.key == key for stage in run):
             raise BadInput("key", f"{BY_KEY[key].name} is in the run already.")
@@ -69,6 +73,7 @@ def add_station(job: Job, key: str, person: Person, because: str) -> None:
 
 def _set(stage: RunStation, **fields: str) -> None:
     with transaction.atomic():
+        changeable(stage.job)
         RunStation.objects.filter(pk=stage.pk).update(**fields)
         stage.job.touch()
 
@@ -87,17 +92,17 @@ class Line:
 
 
 @require_http_methods(["GET", "POST"])
+@one_act
 def run_page(request: HttpRequest, tag: str) -> HttpResponse:
     """See the run, leave a station out, add one, say what waits."""
-    job = get_object_or_404(Job.objects.select_related("card"), number=int(tag)) if tag.isdigit() else None
-    if job is None:
-        raise Http404
+    job = get_object_or_404(Job.objects.select_related("card"), number=job_number(tag))
     person: Person = request.user  # type: ignore[assignment]
     wrong: dict[str, tuple[str, str]] = {}
     if request.method == "POST":
         key, act, words = request.POST.get("key", ""), request.POST.get("act", ""), request.POST.get("words", "")
         stage = next((each for each in job.run.all() if each.key == key), None)
         try:
+            about(request, changeable(job))
             if act == "add":
                 add_station(job, key, person, words)
             elif stage is None:

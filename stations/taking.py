@@ -20,7 +20,7 @@ def again(work: Work) -> Work:
     job = JOB.get(pk=work.job.pk)
     stage = next(each for each in job.run.all() if each.pk == work.stage.pk)
     fresh = work.station.bind(job, stage, work.seat, work.person, timezone.now())
-    fresh.papers = work.papers
+    fresh.papers, fresh.seen = work.papers, work.seen
     return fresh
 
 
@@ -54,7 +54,18 @@ def take(
     if not ask.repeats:
         standing = [each for each in work.live(ask.key) if each.pk != reading.pk]  # sent twice, it does not strike itself out
         for older in standing if len(standing) >= ask.times else ():
-            log.withdraw(older)
+            log.withdraw(older, work.person)
     if type(work).after_keep is not Work.after_keep:
         again(work).after_keep(reading)
+    return reading
+
+
+def take_second(work: Work, ask: Ask, text: str, client_key: str, *, data: dict[str, str], extra: dict[str, Any]) -> Reading:
+    """Keep an answer to a question that another device had answered already: struck out at once, with who and when."""
+    assert work.entry is not None
+    quantity = work.read(ask, text)
+    usual, corrected = work.extra_for(ask, quantity, data)
+    kept = {**corrected, **extra, "asked": ask.words}
+    reading = log.keep_reading(work.entry, work.person, ask.key, quantity, client_key, heat=work.heat, gauge=usual, extra=kept)
+    log.withdraw(reading, work.person, came_second=True)
     return reading

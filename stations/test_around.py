@@ -17,7 +17,7 @@ from jobs.models import Job, Photo, TrayPlace
 from shop.models import Blades, Driver, Press, Shop
 from stations.registry import at_station
 from stations.split.tests import face
-from tests.shed import Hands, job, person
+from tests.shed import Hands, job, person, press
 
 
 def photo_file(name="slip.jpg", size=(64, 48), **more):
@@ -39,7 +39,7 @@ class Cards(Around):
         shelve(self.card)
         Job.objects.update(gone_at=timezone.now())
         answer = self.client.post("/jobs/0412/card/", {"part": "wheel", "wheel-nut_torque_nm": "60"})
-        self.assertContains(answer, "its card stands as it was", status_code=403)
+        self.assertContains(answer, "nothing in it changes", status_code=403)
         kept = EngineCard.objects.get(on_shelf=True)
         self.client.post(f"/cards/{kept.pk}/", {"part": "wheel", "wheel-nut_torque_nm": "60"})
         kept.refresh_from_db()
@@ -189,7 +189,7 @@ class TheRun(Around):
     def test_handed_over_it_leaves_the_bench_and_is_found_again(self):
         self.job.run.exclude(key="hand-over").update(state="skipped", because="fetched as it was (Una)")
         self.client.post("/jobs/0412/hand-over/keep/", {"ask": "note", "text": "Fetched.", "client_key": "h"})
-        self.client.post("/jobs/0412/hand-over/act/", {"action": "sign"})
+        press(self.client, "/jobs/0412/hand-over/", "sign")
         self.assertNotContains(self.client.get("/"), "0412")
         self.assertContains(self.client.get("/find/?q=corrie+rumbles"), "0412")
         self.assertContains(self.client.get("/find/?q=6204"), "0412")

@@ -7,7 +7,7 @@ from engines.models import EngineCard, Mark
 from jobs.models import Job, TrayPlace
 from stations.split.tests import face
 from stations.test_around import Around, photo_file
-from tests.shed import person
+from tests.shed import person, shown_on
 
 
 class AtTheDoor(Around):
@@ -87,10 +87,8 @@ class InTheStrip(Around):
         self.page = "/jobs/0412/split/"
 
     def keep(self, ask, text):
-        headers = {"HX-Request": "true"}
-        return self.client.post(
-            f"{self.page}keep/", {"ask": ask, "text": text, "client_key": f"{ask}{text}"}, headers=headers
-        ).content.decode()
+        said = {"ask": ask, "text": text, "client_key": f"{ask}{text}", "seen": shown_on(self.client.get(self.page).content.decode())}
+        return self.client.post(f"{self.page}keep/", said, headers={"HX-Request": "true"}).content.decode()
 
     def test_a_whole_command_alone_is_a_command_even_where_words_are_asked(self):
         self.page = "/jobs/0412/strip/"

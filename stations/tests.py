@@ -11,7 +11,7 @@ from jobs import log
 from jobs.models import Job
 from shop.defaults import stock_shelves
 from stations.demo.shed import Shed
-from tests.shed import Hands, job, person
+from tests.shed import Hands, job, person, press
 
 
 class BookIn(TestCase):
@@ -109,7 +109,7 @@ class ByHand(TestCase):
         page = "/jobs/0412/seals/"
         self.assertContains(client.get(page), "lip faces what is kept in")
         client.post(f"{page}keep/", {"ask": "note", "text": "Both in, flush.", "client_key": "n1"})
-        client.post(f"{page}act/", {"action": "sign"})
+        press(client, page, "sign")
         stage = made.run.get(key="seals")
         self.assertEqual((stage.state, stage.entries.get().reason), ("done", "Both in, flush."))
 

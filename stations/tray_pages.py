@@ -2,12 +2,12 @@
 
 from __future__ import annotations
 
-import uuid
 from functools import lru_cache
 
 import segno
 from django import forms
-from django.http import Http404, HttpRequest, HttpResponse
+from django.contrib import messages
+from django.http import HttpRequest, HttpResponse
 from django.shortcuts import get_object_or_404, redirect, render
 from django.urls import reverse
 from django.utils import timezone
@@ -15,10 +15,13 @@ from django.utils.safestring import SafeString, mark_safe
 from django.views.decorators.http import require_GET, require_http_methods
 
 from engines.models import EngineCard
+from jobs.acts import Doing, about, new_key, one_act
+from jobs.guard import changeable
 from jobs.models import Job, TrayPlace
 from jobs.photos import add_photo
 from jobs.tray import put
 from shopmath.checks import BadInput
+from ui.addresses import job_number
 
 
 class PlaceForm(forms.ModelForm):
@@ -43,9 +46,7 @@ class PlaceForm(forms.ModelForm):
 
 
 def _job(tag: str) -> Job:
-    if not tag.isdigit():
-        raise Http404
-    return get_object_or_404(Job.objects.select_related("card"), number=int(tag))
+    return get_object_or_404(Job.objects.select_related("card"), number=job_number(tag))
 
 
 def code(request: HttpRequest, place: TrayPlace) -> SafeString:
@@ -60,19 +61,27 @@ def _drawn(address: str) -> SafeString:
 
 
 @require_http_methods(["GET", "POST"])
+@one_act
 def tray(request: HttpRequest, tag: str) -> HttpResponse:
     """The whole tray in order; lay a part into the next place."""
     job = _job(tag)
     form = PlaceForm(request.POST or None, card=job.card)
-    if request.method == "POST" and form.is_valid():
-        key = request.POST.get("client_key", "")[:40] or uuid.uuid4().hex
-        put(job, request.user, key, **form.cleaned_data)  # type: ignore[arg-type]
-        return redirect("tray", tag=job.tag)
-    data = {"job": job, "places": job.tray.select_related("photo"), "form": form, "client_key": uuid.uuid4().hex}
+    if request.method == "POST":
+        about(request, changeable(job))
+        if form.is_valid():
+            doing: Doing = request.act  # type: ignore[attr-defined]
+            laid = put(job, request.user, new_key(), **form.cleaned_data)  # type: ignore[arg-type]
+            doing.outcome["did"] = f"laid {laid.name} in place {laid.number}"
+            if doing.corrects:  # the same form came again, filled in otherwise
+                before = doing.corrects.outcome.get("did", "")
+                messages.info(request, f"That form had {before} already. {laid.name} lies in place {laid.number}.")
+            return redirect("tray", tag=job.tag)
+    data = {"job": job, "places": job.tray.select_related("photo"), "form": form}
     return render(request, "stations/tray.html", data)
 
 
 @require_http_methods(["GET", "POST"])
+@one_act
 def place(request: HttpRequest, tag: str, number: int) -> HttpResponse:
     """One place: what lies there, its picture, and whether it has been taken back."""
     job = _job(tag)
@@ -82,6 +91,7 @@ def place(request: HttpRequest, tag: str, number: int) -> HttpResponse:
     form = PlaceForm(request.POST if act == "keep" else None, card=job.card, instance=found)
     error = ""
     if request.method == "POST":
+        about(request, changeable(job))
         if act == "empty":
             TrayPlace.objects.filter(pk=found.pk).update(emptied_at=None if found.emptied_at else timezone.now())
             job.touch()

@@ -1,10 +1,13 @@
 from django.urls import path
 
-from stations import bench, find, photo_pages, run, tray_pages, views
+from stations import bench, doing, find, photo_pages, run, tray_pages, views
 from stations.book_in import card_views
 from stations.book_in import views as book_in
 
-_ACTS = ("keep", "act", "undo", "choose", "tick", "supersede", "pulse", "picture", "readings")
+_ON_A_STATION = {
+    **{word: getattr(doing, word) for word in ("keep", "act", "undo", "choose", "tick", "supersede")},
+    **{word: getattr(views, word) for word in ("pulse", "picture", "readings")},
+}
 
 urlpatterns = [
     path("", bench.bench, name="bench"),
@@ -30,6 +33,6 @@ urlpatterns = [
     path("jobs/<str:tag>/log/", book_in.job_log, name="job-log"),
     path("jobs/<str:tag>/<slug:key>/", views.station_page, name="station"),
     path("jobs/<str:tag>/<slug:key>/<int:seat>/", views.station_page, name="seat"),
-    *(path(f"jobs/<str:tag>/<slug:key>/{word}/", getattr(views, word)) for word in _ACTS),
-    *(path(f"jobs/<str:tag>/<slug:key>/<int:seat>/{word}/", getattr(views, word)) for word in _ACTS),
+    *(path(f"jobs/<str:tag>/<slug:key>/{word}/", view, name=word) for word, view in _ON_A_STATION.items()),
+    *(path(f"jobs/<str:tag>/<slug:key>/<int:seat>/{word}/", view, name=f"seat-{word}") for word, view in _ON_A_STATION.items()),
 ]

@@ -2,7 +2,9 @@
 
 from __future__ import annotations
 
+import re
 import uuid
+from html import unescape
 from typing import Any
 
 from django.test import Client
@@ -51,6 +53,16 @@ def half_job(number: int = 428, **card: Any) -> Job:
     return made
 
 
+def shown_on(page: str) -> str:
+    """What a page tells back of the call it shows."""
+    return unescape(re.findall(r'data-seen="([^"]*)"', page)[0])
+
+
+def press(client: Client, address: str, action: str, **more: Any) -> Any:
+    """Press a button of a station's page as it stands now."""
+    return client.post(f"{address}act/", {"action": action, "seen": shown_on(client.get(address).content.decode()), **more})
+
+
 class Hands:
     """One person at one station, through the web."""
 
@@ -82,7 +94,8 @@ class Hands:
             self.post("tick", key=caution.key, on="1")
 
     def act(self, action: str) -> str:
-        return self.post("act", action=action)
+        """Press a button of the page as it stands now."""
+        return self.post("act", action=action, seen=shown_on(self.page()) if action == "sign" else "")
 
     def choose(self, **chosen: str) -> str:
         return self.post("choose", **chosen)

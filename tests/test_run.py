@@ -14,7 +14,7 @@ from shop.defaults import stock_shelves
 from shop.models import Chiller, Gauge, Heater, Shop
 from shop.shelves import shelves
 from stations.registry import BY_KEY, STATIONS, WORK_ORDERS, at_station
-from tests.shed import Hands, job, person
+from tests.shed import Hands, job, person, press
 
 
 class Runs(TestCase):
@@ -35,7 +35,7 @@ class Runs(TestCase):
         client = Hands(made).client
         client.post("/jobs/0412/seals/keep/", {"ask": "note", "text": "Parted square."})
         self.assertEqual(at_station(Job.objects.get()).key, "seals")
-        client.post("/jobs/0412/seals/act/", {"action": "sign"})
+        press(client, "/jobs/0412/seals/", "sign")
         self.assertEqual(at_station(Job.objects.get()).key, "flywheel-off")
         self.assertRedirects(client.get("/jobs/0412/"), "/jobs/0412/flywheel-off/")
 

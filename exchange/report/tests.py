@@ -62,7 +62,7 @@ class HandOver(Leaving):
         self.assertEqual(self.hands.work().plate().words, "Still on the tray")
         self.assertIn("Still on the tray", self.hands.act("sign"))
 
-    def test_an_owner_signs_it_out_and_it_is_sealed(self):
+    def test_an_owner_signs_it_out_and_it_is_closed(self):
         self.ready()
         for ask, text in (
             ("parts", "6204 C3, two"),
@@ -79,7 +79,7 @@ class HandOver(Leaving):
         self.assertIn("Only an owner", mechanic.act("sign"))
         self.hands.act("sign")
         self.assertIsNotNone(Job.objects.get(pk=self.made.pk).gone_at)
-        self.assertIn("sealed", self.centrer.post("supersede", reason="again"))
+        self.assertIn("is closed", self.centrer.post("supersede", reason="again"))
         report = self.report()
         self.assertEqual(report.parts, ["6204 C3, two", "Seal 20 x 35 x 7"])
         self.assertIn("Rod not measured.", report.unknown)

@@ -18,16 +18,16 @@ from exchange.making import Made, Tell, quietly
 from exchange.making_views import made_or_making
 from exchange.report.data import Report, report_of
 from exchange.report.pdf import CLOSING, PAPERS, report_pdf
+from jobs.acts import about, one_act
 from jobs.models import Job, OwnerLink, Photo
+from ui.addresses import job_number
 
 PARTS = ("run", "timers", "card__seats", "card__seals", "card__specs", "card__marks", "card__fitted", "photos__pins")
 JOB = Job.objects.select_related("card", "booked_in_by").prefetch_related(*PARTS)
 
 
 def _job(tag: str) -> Job:
-    if not tag.isdigit():
-        raise Http404
-    return get_object_or_404(JOB, number=int(tag))
+    return get_object_or_404(JOB, number=job_number(tag))
 
 
 def _page(request: HttpRequest, report: Report, **more: Any) -> HttpResponse:
@@ -74,9 +74,11 @@ def whole_job(request: HttpRequest, tag: str) -> HttpResponse:
 
 
 @require_POST
+@one_act
 def give_link(request: HttpRequest, tag: str) -> HttpResponse:
     """A new link for the owner of the engine, shown once."""
     job = _job(tag)
+    about(request, job)
     days = request.POST.get("days", "")
     if days not in [str(each) for each in links.DAYS]:
         messages.error(request, "Choose how long the link lasts.")
@@ -87,6 +89,7 @@ def give_link(request: HttpRequest, tag: str) -> HttpResponse:
 
 
 @require_POST
+@one_act
 def take_link(request: HttpRequest, tag: str, pk: int) -> HttpResponse:
     links.take_back(get_object_or_404(OwnerLink, pk=pk, job=_job(tag)))
     messages.success(request, "That link opens nothing any more.")

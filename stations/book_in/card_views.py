@@ -16,37 +16,36 @@ from django.views.decorators.http import require_GET, require_http_methods, requ
 
 from engines.copies import reusable, shelve
 from engines.models import EngineCard, Mark, Seat
+from jobs.acts import about, one_act, sent
+from jobs.guard import Closed, changeable_card, job_of
 from jobs.models import Entry, Job
 from jobs.photos import LARGEST_BYTES, clean
 from shopmath.checks import BadInput
 from stations.book_in.card_forms import FactsForm, FittedForm, FlywheelForm, MarkForm, SealForm, SpecForm
 from stations.book_in.drawing import AREA, draw_card_face, face_of
 from stations.book_in.forms import SeatForm
+from ui.addresses import row_number
 
-CLOSED = "This job has been handed over: its card stands as it was. Change the card on the shelf, or on another job."
 REMOVABLE = {"seat": "seats", "seal": "seals", "fitted": "fitted", "spec": "specs", "mark": "marks"}
 
 
-def _job_of(card: EngineCard) -> Job | None:
-    return Job.objects.filter(card=card).order_by("-pk").first()
-
-
 def _home(card: EngineCard) -> HttpResponseRedirect:
-    job = _job_of(card)
+    job = job_of(card)
     return HttpResponseRedirect(reverse("card", args=[job.tag]) if job else reverse("shelf-card", args=[card.pk]))
 
 
-def card_to_change(pk: int) -> EngineCard:
+def card_to_change(request: HttpRequest, pk: int) -> EngineCard:
     """A card that may still be changed."""
     card = get_object_or_404(EngineCard, pk=pk)
-    job = _job_of(card)
-    if job and job.gone_at:
-        raise PermissionDenied(CLOSED)
+    try:
+        about(request, changeable_card(card))
+    except Closed as error:
+        raise PermissionDenied(error.message) from error
     return card
 
 
 def changed(card: EngineCard) -> None:
-    job = _job_of(card)
+    job = job_of(card)
     if job:
         job.touch()
     elif card.on_shelf:
@@ -75,8 +74,9 @@ def _editing(request: HttpRequest, card: EngineCard) -> tuple[str, Any]:
     """Which part is meant, and the thing on it that is being changed."""
     source = request.POST if request.method == "POST" else request.GET
     part, number = source.get("part", "seat"), source.get("id", "")
-    if part in REMOVABLE and number.isdigit():
-        return part, get_object_or_404(getattr(card, REMOVABLE[part]), pk=int(number))
+    pk = row_number(number)
+    if part in REMOVABLE and pk is not None:
+        return part, get_object_or_404(getattr(card, REMOVABLE[part]), pk=pk)
     return part, None
 
 
@@ -88,7 +88,7 @@ def card_page(request: HttpRequest, card: EngineCard, job: Job | None) -> HttpRe
         part = "" if seats else "seat"
     form = part_form(card, part, request.POST or None, editing) if part in PARTS else None
     if request.method == "POST" and form is not None:
-        card_to_change(card.pk)
+        card_to_change(request, card.pk)
         if form.is_valid():
             if part == "seat":
                 form.instance.card = card
@@ -107,7 +107,7 @@ def card_page(request: HttpRequest, card: EngineCard, job: Job | None) -> HttpRe
         "fitted": card.fitted.select_related("after"),
         "specs": card.specs.all(),
         "found_otherwise": found_otherwise(job) if job else [],
-        "closed": bool(job and job.gone_at),
+        "closed": bool(job and job.is_closed),
         "unpictured": bool(job and not job.photos.exists()),
     }
     return render(request, "stations/book_in/card.html", data)
@@ -126,13 +126,15 @@ def cards(request: HttpRequest) -> HttpResponse:
 
 
 @require_http_methods(["GET", "POST"])
+@one_act
 def shelf_card(request: HttpRequest, pk: int) -> HttpResponse:
     found = get_object_or_404(EngineCard, pk=pk)
-    job = _job_of(found)
+    job = job_of(found)
     return redirect("card", tag=job.tag) if job else card_page(request, found, None)
 
 
 @require_POST
+@one_act
 def to_shelf(request: HttpRequest, pk: int) -> HttpResponse:
     """Keep this card for the next engine of its kind."""
     found = get_object_or_404(EngineCard, pk=pk)
@@ -142,9 +144,10 @@ def to_shelf(request: HttpRequest, pk: int) -> HttpResponse:
 
 
 @require_POST
+@one_act
 def remove(request: HttpRequest, pk: int) -> HttpResponse:
     """Take a seat, seal or figure off a card."""
-    found = card_to_change(pk)
+    found = card_to_change(request, pk)
     _, thing = _editing(request, found)
     if thing is None:
         raise Http404
@@ -154,7 +157,7 @@ def remove(request: HttpRequest, pk: int) -> HttpResponse:
             "words": "What the card says of it is gone then; it would have to be typed again.",
             "does": "Take it off the card",
             "back": _home(found).url,
-            "fields": {"part": request.POST["part"], "id": thing.pk},
+            "fields": {"part": request.POST.get("part", ""), "id": thing.pk},
         }
         return render(request, "stations/sure.html", ask)
     try:
@@ -194,11 +197,12 @@ def face_data(
 
 
 @require_http_methods(["GET", "POST"])
+@one_act
 def face(request: HttpRequest, pk: int) -> HttpResponse:
     """One act on the face: choose a mark, put one, change one, take one off, move a seat."""
-    card = card_to_change(pk) if request.method == "POST" else get_object_or_404(EngineCard, pk=pk)
-    number = (request.POST or request.GET).get("mark", "")
-    chosen = get_object_or_404(card.marks, pk=int(number)) if number.isdigit() else None
+    card = card_to_change(request, pk) if request.method == "POST" else get_object_or_404(EngineCard, pk=pk)
+    number = row_number((request.POST or request.GET).get("mark", ""))
+    chosen = get_object_or_404(card.marks, pk=number) if number is not None else None
     form: MarkForm | None = None
     taken: dict[str, Any] = {}
     if request.method == "POST" and chosen and request.POST.get("off") == "1":
@@ -212,15 +216,18 @@ def face(request: HttpRequest, pk: int) -> HttpResponse:
     shown = face_data(card, list(card.marks.all()), list(card.seats.all()), chosen, form, request.POST or None)
     shown["taken"] = taken
     if request.headers.get("HX-Request"):
-        return render(request, "stations/book_in/face.html", shown)
+        response = render(request, "stations/book_in/face.html", shown)
+        response["X-Kept"] = "no" if form else "yes"
+        return response
     return _home(card)
 
 
 def _put(card: EngineCard, request: HttpRequest, chosen: Mark | None) -> MarkForm | None:
     """Put a new mark, change the chosen one, or move a seat to the place; its form when it was refused."""
     data, place = request.POST.dict(), request.POST.get("place", "")
-    if place.startswith("seat-") and place[5:].isdigit():
-        seat = get_object_or_404(card.seats, pk=int(place[5:]))
+    number = row_number(place.removeprefix("seat-")) if place.startswith("seat-") else None
+    if number is not None:
+        seat = get_object_or_404(card.seats, pk=number)
         form = MarkForm(
             {**data, "mark-what": Mark.What.GAP, "mark-name": f"place of {seat.name}"}, card=card
         )  # judged like a mark, not kept
@@ -248,23 +255,27 @@ def _taken_off(mark: Mark) -> dict[str, Any]:
 @require_POST
 def underlay(request: HttpRequest, pk: int) -> HttpResponse:
     """A picture of the case under the drawing of its face."""
-    card = card_to_change(pk)
+    card_to_change(request, pk)
     upload = request.FILES.get("underlay")
     if upload is None:
         messages.error(request, "No picture was chosen.")
-        return _home(card)
+        return _home(EngineCard(pk=pk))
     try:
         if (upload.size or 0) > LARGEST_BYTES:
             raise BadInput("underlay", "That file is over 25 MB. Send a smaller picture.")
         picture, size = clean(upload.read(), 1400)
     except BadInput as error:
         messages.error(request, f"{upload.name}: {error.message}")
-        return _home(card)
-    card.underlay.save(f"{secrets.token_urlsafe(12)}.jpg", ContentFile(picture), save=False)
-    if card.face_assumed:  # until the face is measured, it takes the picture's shape
-        card.face_h_mm = round(card.face_w_mm * size[1] / size[0], 1)
-    card.save()
-    changed(card)
+        return _home(EngineCard(pk=pk))
+    with sent(request) as doing:
+        card = get_object_or_404(EngineCard, pk=pk)
+        doing.job = changeable_card(card)
+        if not doing.repeats:
+            card.underlay.save(f"{secrets.token_urlsafe(12)}.jpg", ContentFile(picture), save=False)
+            if card.face_assumed:  # until the face is measured, it takes the picture's shape
+                card.face_h_mm = round(card.face_w_mm * size[1] / size[0], 1)
+            card.save()
+            changed(card)
     return _home(card)
 
 

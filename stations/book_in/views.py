@@ -3,18 +3,20 @@
 from __future__ import annotations
 
 from django.db import transaction
-from django.http import Http404, HttpRequest, HttpResponse
+from django.http import HttpRequest, HttpResponse
 from django.shortcuts import get_object_or_404, redirect, render
 from django.views.decorators.http import require_GET, require_http_methods
 
 from engines.copies import copied
 from engines.models import EngineCard
+from jobs.acts import about, one_act
 from jobs.models import Entry, Job
 from shopmath.bearings import lookup
 from shopmath.checks import BadInput
 from stations.book_in.card_views import card_page
 from stations.book_in.forms import EngineForm, SeatForm
 from stations.registry import BY_KEY, lay_run
+from ui.addresses import job_number
 
 
 def _seat_wanted(request: HttpRequest) -> bool:
@@ -22,6 +24,7 @@ def _seat_wanted(request: HttpRequest) -> bool:
 
 
 @require_http_methods(["GET", "POST"])
+@one_act
 def book_in(request: HttpRequest) -> HttpResponse:
     """A new job: its engine, what is wrong, and its first seat."""
     engine, seat = EngineForm(request.POST or None), SeatForm(request.POST or None)
@@ -30,6 +33,7 @@ def book_in(request: HttpRequest) -> HttpResponse:
         with_seat = _seat_wanted(request) or (not known and request.POST.get("work_order") == "heat")
         if engine.is_valid() and (not with_seat or seat.is_valid()):
             made = _make(request, engine, seat if with_seat else None)
+            about(request, made)
             return redirect("job" if with_seat or known else "card", tag=made.tag)
         if not with_seat:
             seat = SeatForm()
@@ -74,12 +78,11 @@ def read_marking(request: HttpRequest) -> HttpResponse:
 
 
 def _job(tag: str) -> Job:
-    if not tag.isdigit():
-        raise Http404
-    return get_object_or_404(Job.objects.select_related("card", "booked_in_by"), number=int(tag))
+    return get_object_or_404(Job.objects.select_related("card", "booked_in_by"), number=job_number(tag))
 
 
 @require_http_methods(["GET", "POST"])
+@one_act
 def card(request: HttpRequest, tag: str) -> HttpResponse:
     """The engine card of a job."""
     job = _job(tag)

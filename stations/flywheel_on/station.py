@@ -219,7 +219,7 @@ class FlywheelOn(Work):
         if key == "lapped":
             for ask in ("blue", "large"):
                 for reading in self.live(ask):
-                    log.withdraw(reading)
+                    log.withdraw(reading, self.person)
             log.choose(entry, lapped=int(self.choices.get("lapped", 0)) + 1)
         if key == "sign":
             self.sign()

@@ -8,7 +8,8 @@ from typing import Any
 
 from django.utils.safestring import SafeString
 
-from jobs.models import Entry, Job, RunStation
+from jobs import log
+from jobs.models import Entry, RunStation
 from shopmath.checks import BadInput
 from stations.base import Action, Ask, Caution, Plate, Station, Trace, Work
 from stations.hand_over import drawing
@@ -31,7 +32,7 @@ class Line:
 class HandOver(Work):
     """One engine going back to its owner."""
 
-    open_when_sealed = True
+    open_when_closed = True
 
     @cached_property
     def entries(self) -> list[Entry]:
@@ -131,7 +132,13 @@ class HandOver(Work):
         self.opened(key)
         if key == "sign":
             self.sign()
-            Job.objects.filter(pk=self.job.pk).update(gone_at=self.now)
+            self.__dict__.pop("call", None)  # the call is now the one that was signed
+            self.settle()
+            log.close(self.job, self.now)
+
+    def settle(self) -> None:
+        if not self.job.is_closed:
+            super().settle()
 
     def may_sign(self) -> str:
         if self.unsigned:
@@ -151,8 +158,8 @@ class HandOver(Work):
         """Take the job back onto the bench."""
         if not self.person.is_owner:
             raise BadInput("reason", "Only an owner of the shop opens a sealed job again.")
+        log.reopen(self.job)
         super().supersede(reason)
-        Job.objects.filter(pk=self.job.pk).update(gone_at=None)
 
     def result(self) -> dict[str, Any]:
         return {

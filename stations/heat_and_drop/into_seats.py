@@ -70,4 +70,4 @@ def reconcile(work: HeatSheet) -> None:
         entry__station=work.stage, entry__signed_at=None, extra__sheet__in=gone, ask__in=("outcome", "circlip"), withdrawn_at=None
     ).select_related("entry__job")
     for reading in carried:
-        log.withdraw(reading)
+        log.withdraw(reading, work.person)

@@ -3,10 +3,12 @@
 from __future__ import annotations
 
 import math
+import uuid
 from datetime import datetime
 from typing import Protocol
 
 from django import template
+from django.utils.html import format_html
 from django.utils.safestring import SafeString, mark_safe
 
 register = template.Library()
@@ -22,6 +24,12 @@ _MARKS = {
     "out": '<rect x="3" y="3" width="10" height="10" class="hollow"/>',
     "stop": '<path d="M3 3l10 10M13 3L3 13" class="bar"/>',
 }
+
+
+@register.simple_tag
+def act_key() -> SafeString:
+    """The key under which a form's act is written down, so that it is done once however often it is sent."""
+    return format_html('<input type="hidden" name="client_key" value="{}">', uuid.uuid4().hex)
 
 
 @register.simple_tag

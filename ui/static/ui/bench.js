@@ -1,15 +1,10 @@
-/* Focus, keys, clocks and alarms of the working screen. No rule of the trade lives here. */
+/* Panels, drawers, clocks and alarms of the working screen. No rule of the trade lives here. */
 (() => {
   "use strict";
 
-  const QUIET_MS = 500; // an empty Enter this soon after a kept reading is a gauge's second Enter
-  let keptAt = 0;
   let openPanel = "";
-  let sliderAt = 0;
   let skew = 0; // server clock minus this clock, ms
 
-  const field = () => document.getElementById("strip-field");
-  const fine = () => window.matchMedia("(pointer: fine)").matches;
   const store = (name, value) => {
     try {
       if (value === undefined) return localStorage.getItem(name);
@@ -21,27 +16,7 @@
     return value;
   };
 
-  /* drafts: what is typed survives a reload, a lost network and a signed-out session */
-  const draftName = (input) => `draft ${input.form.action} ${input.dataset.ask}`;
-  const keepDraft = (input) => store(draftName(input), input.value || null);
-  const bringDraft = () => {
-    const input = field();
-    if (!input || input.value) return;
-    const draft = store(draftName(input));
-    if (draft && draft === input.dataset.before) store(draftName(input), null); // kept already, by a plain form post
-    else if (draft) input.value = draft;
-  };
-
-  const focusStrip = () => {
-    const input = field();
-    if (!input || !fine()) return;
-    const active = document.activeElement;
-    const lost = !active || active === document.body || active === input;
-    if (lost) {
-      input.focus({ preventScroll: true });
-      input.setSelectionRange(input.value.length, input.value.length);
-    }
-  };
+  const focusStrip = () => document.dispatchEvent(new CustomEvent("strip:focus"));
 
   const showPanel = (name) => {
     openPanel = name === openPanel ? "" : name;
@@ -64,163 +39,28 @@
     panel.hidden = false;
   };
 
-  /* a gauge types wherever the cursor happens to be: digits go to the strip */
-  const typesText = (element) =>
-    element.matches("textarea, select, input:not([type=range]):not([type=checkbox]):not([type=radio])") && element.id !== "strip-field";
-
-  /* a few answers: their first letter goes to one, Enter then takes it; nothing is taken by a stray Enter */
-  const options = () => [...document.querySelectorAll(".strip-options .button")];
-  const toOption = (event) => {
-    if (event.ctrlKey || event.metaKey || event.altKey || typesText(document.activeElement) || !/^[a-z]$/i.test(event.key)) return;
-    const found = options().filter((option) => option.textContent.trim().toLowerCase().startsWith(event.key.toLowerCase()));
-    if (found.length === 0) return;
-    found[(found.indexOf(document.activeElement) + 1) % found.length].focus();
-    event.preventDefault();
-  };
-
-  /* full hands: where the page says so, Enter alone gives the usual answer; a second Enter right behind it gives none */
-  const byEnter = (event) => {
-    const usual = document.querySelector("[data-enter]");
-    if (!usual) return;
-    event.preventDefault();
-    if (!event.repeat && Date.now() - keptAt > QUIET_MS) usual.click();
-  };
-
   document.addEventListener("keydown", (event) => {
-    const input = field();
-    if (!input) toOption(event);
-    if (!input && event.key === "Enter" && document.activeElement === document.body) byEnter(event);
-    if (event.key === "Escape") {
-      if (!document.getElementById("flash").hidden) hideFlash();
-      else if (openPanel) showPanel(openPanel);
-      return;
-    }
-    if (!input) return;
-    const active = document.activeElement;
-    const plain = !event.ctrlKey && !event.metaKey && !event.altKey;
-    const digit = /^[0-9+\-.,−]$/.test(event.key) && !typesText(active);
-    const word = /^[a-z?]$/i.test(event.key) && active === document.body;
-    if (active !== input && plain && (digit || word)) {
-      input.focus({ preventScroll: true });
-    }
-    if (event.key === "Enter" && plain && active === document.body) {
-      input.focus({ preventScroll: true });
-      input.form.requestSubmit(); // a gauge's Enter counts wherever the cursor is
-      event.preventDefault();
-    }
-    if (event.key === "ArrowUp" && document.activeElement === input && input.value === "" && input.dataset.before) {
-      input.value = input.dataset.before;
-      keepDraft(input);
-      event.preventDefault();
-    }
+    if (event.key !== "Escape") return;
+    if (!document.getElementById("flash").hidden) hideFlash();
+    else if (openPanel) showPanel(openPanel);
   });
-
-  document.addEventListener("input", (event) => {
-    if (event.target.id === "strip-field") keepDraft(event.target);
-    if (event.target.id === "time-slider") sliderAt = Date.now();
-  });
-
-  let tapped = false; // a finger on Keep means it; only a gauge sends a second Enter
-  document.addEventListener("pointerdown", (event) => {
-    tapped = Boolean(event.target.closest(".phone-keep, [form='strip-form']"));
-  }, true);
-  document.addEventListener("submit", (event) => {
-    const input = event.target.querySelector("#strip-field");
-    if (!input) return;
-    const meant = tapped;
-    tapped = false;
-    if (input.value.trim() === "" && !meant && Date.now() - keptAt < QUIET_MS) {
-      event.preventDefault();
-      event.stopImmediatePropagation();
-    }
-  }, true);
-
-  /* a tap on a drawn dial puts its angle into the strip: counter-clockwise from the right, as drawn */
-  const toAngle = (event, dial) => {
-    const input = field();
-    if (!input) return;
-    const box = dial.getBoundingClientRect();
-    const across = event.clientX - box.left - box.width / 2;
-    const up = box.top + box.height / 2 - event.clientY;
-    input.value = String((Math.round((Math.atan2(up, across) * 180) / Math.PI) + 360) % 360);
-    keepDraft(input);
-    input.focus({ preventScroll: true });
-  };
 
   document.addEventListener("click", (event) => {
-    const dial = event.target.closest("[data-dial]");
-    if (dial) toAngle(event, dial);
     const key = event.target.closest("[data-panel]");
     if (key) showPanel(key.dataset.panel);
     if (event.target.closest("#flash-off")) hideFlash();
   });
 
-  /* htmx */
-  let writing = 0; // requests under way that write
-  let wroteAt = 0; // a look at what others wrote that began before the last write shows an old page
-  let lookedAt = 0;
-  let sent = ""; // what the strip sent; letters typed behind it belong to the next ask
-  let behind = "";
-  document.addEventListener("htmx:configRequest", (event) => {
-    if (openPanel) event.detail.headers["X-Panel"] = openPanel;
-  });
-  document.addEventListener("htmx:beforeRequest", (event) => {
-    const { elt, xhr, target, requestConfig } = event.detail;
-    if (elt.matches(".strip-entry")) sent = field() ? field().value : "";
-    if (requestConfig.verb === "post") {
-      writing += 1;
-      if (!elt.matches(".strip-entry, .strip-options")) keptAt = 0; // another act came between: an Enter after it is meant
-      xhr.addEventListener("loadend", () => wrote(xhr, target)); // on the request itself: its element may be gone from the page by then
-    }
-    if (elt.id !== "pulse") return;
-    const sliding = Date.now() - sliderAt < 10000;
-    if (document.hidden || openPanel || sliding || writing > 0) event.preventDefault();
-    else lookedAt = performance.now();
-  });
-  const wrote = (xhr, target) => {
-    writing -= 1;
-    wroteAt = performance.now();
-    const work = document.getElementById("work");
-    const lost = target.id === "work" && !document.contains(target); // two quick acts: the first's answer took the second's place
-    if (lost && work && xhr.status === 200) htmx.swap(work, xhr.responseText, { swapStyle: "outerHTML" });
-  };
-  document.addEventListener("htmx:beforeSwap", (event) => {
-    const element = event.detail.requestConfig && event.detail.requestConfig.elt;
-    if (element && element.id === "pulse" && (writing > 0 || lookedAt < wroteAt)) event.detail.shouldSwap = false;
-    const input = field();
-    if (element && element.matches(".strip-options")) keptAt = Date.now();
-    if (!input || !element || !element.matches(".strip-entry")) return;
-    if (event.detail.xhr.getResponseHeader("X-Kept") === "yes") {
-      store(draftName(input), null);
-      if (sent.trim() !== "") keptAt = Date.now();
-      behind = input.value.startsWith(sent) ? input.value.slice(sent.length) : "";
-    }
-  });
   document.addEventListener("htmx:afterSettle", () => {
-    const input = field();
-    if (input && behind && !input.value) input.value = behind;
-    behind = "";
-    bringDraft();
     restorePanel();
     restoreDrawer();
     watchTimers();
-    focusStrip();
-  });
-  document.addEventListener("htmx:sendError", () => say("Not kept: no connection to the shop's machine. What you typed stays here; press Enter again."));
-  document.addEventListener("htmx:responseError", (event) => {
-    if (event.detail.xhr.status >= 500) say("Not kept: Stator broke on that. What you typed stays here; press Enter again.");
   });
   document.addEventListener("open-panel", (event) => {
     const name = event.detail.value || event.detail;
     if (name === "timer") toggleAlarm();
     else showPanel(name);
   });
-  const say = (words) => {
-    const place = document.getElementById("strip-words");
-    if (!place) return;
-    place.replaceChildren(Object.assign(document.createElement("p"), { textContent: words }));
-  };
-
   /* run as a drawer, call as one line, on a phone */
   let drawer = false;
   let call = false;
@@ -339,8 +179,6 @@
     paper();
     const clock = document.querySelector("[data-server-now]");
     if (clock) skew = Number(clock.dataset.serverNow) - Date.now();
-    bringDraft();
-    focusStrip();
     watchTimers();
     showAlarm();
     setInterval(watchTimers, 500);

@@ -8,6 +8,7 @@
   let pressed = 0; // the last line of a gauge with a button that was kept or was there before the page
   let heardFrom = "";
   let taking = false;
+  let refused = false; // what a button sent behind a refused reading was for the next question, and answers none
 
   const box = () => document.getElementById("live");
   const field = () => document.getElementById("strip-field");
@@ -24,7 +25,7 @@
 
   const ask = async (here) => {
     const { gauge, ask: wanted, place, mark = "" } = here.dataset;
-    const query = new URLSearchParams({ device, ask: wanted, place, mark, since: heardFrom === gauge ? pressed : "" });
+    const query = new URLSearchParams({ device, ask: wanted, place, mark, since: heardFrom === gauge && !refused ? pressed : "" });
     if (taking) query.set("take", "1");
     taking = false;
     try {
@@ -84,11 +85,25 @@
       pressed = said.seq || 0; // what it sent before this page waited is not for it
       return;
     }
+    if (refused) {
+      if (said.button && said.seq > pressed) place(here, "What the gauge sent meanwhile was not taken: it was for the next place.");
+      pressed = Math.max(pressed, said.seq || 0);
+      refused = false;
+      return;
+    }
     const input = field();
-    if (!said.button || !said.text || said.seq <= pressed || !input || input.value) return; // the next one waits its turn
+    if (!said.button || !said.text || said.seq <= pressed || !input || input.value || document.body.dataset.sending) return; // it waits its turn
     pressed = said.seq;
     fill(input, said.text);
     input.form.requestSubmit();
+  };
+
+  document.addEventListener("htmx:beforeSwap", (event) => {
+    if (event.detail.xhr.getResponseHeader("X-Kept") === "no") refused = true;
+  });
+
+  const place = (here, words) => {
+    here.querySelector(".live-words").textContent = words;
   };
 
   const fill = (input, text) => {
@@ -108,7 +123,12 @@
 
   const take = async (here, input) => {
     const said = await ask(here);
-    if (box() !== here || input.value) return;
+    if (box() !== here) { // drawn anew meanwhile: the same question is asked once more, another one is not answered by this
+      const now = box();
+      if (now && now.dataset.ask === here.dataset.ask && field() && !field().value) take(now, field());
+      return;
+    }
+    if (input.value || document.body.dataset.sending) return;
     show(here, said);
     const peak = here.dataset.mark !== undefined && said.peak;
     if (said.state !== "live" || !said.text) return;

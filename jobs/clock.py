@@ -1,0 +1,48 @@
+"""The clock of the shop's machine, and whether it can be believed. Nothing is ordered by it; it only tells when."""
+
+from __future__ import annotations
+
+import time
+from collections.abc import Iterable
+from datetime import datetime, timedelta
+
+NOTICED = timedelta(minutes=2)  # less is the network's time service at work
+
+
+def _running_s() -> float:
+    """Seconds that this machine has run, asleep or not; where that is not known, awake."""
+    known = getattr(time, "CLOCK_BOOTTIME", None)
+    return time.clock_gettime(known) if known is not None else time.monotonic()
+
+
+class Drift:
+    """How far the clock has been set on or back since this process began."""
+
+    def __init__(self) -> None:
+        self._apart = time.time() - _running_s()
+
+    def jumped(self) -> timedelta:
+        return timedelta(seconds=time.time() - _running_s() - self._apart)
+
+
+DRIFT = Drift()
+
+
+def _about(by: timedelta) -> str:
+    minutes = round(abs(by).total_seconds() / 60)
+    return f"{minutes} min" if minutes < 120 else f"{minutes / 60:.0f} h"
+
+
+def notes(now: datetime, taken: Iterable[datetime]) -> list[str]:
+    """What a page says of the clock: set back behind what is written down already, or set while the server runs."""
+    last = max(taken, default=None)
+    if last is not None and last - now > NOTICED:
+        return [
+            f"The clock of the shop's machine stands at {now:%H:%M} UTC, {_about(last - now)} before the last thing written here. "
+            "Set it right; what is written keeps its order, but clocks that run are counted by it."
+        ]
+    jumped = DRIFT.jumped()
+    if abs(jumped) > NOTICED:
+        way = "forward" if jumped > timedelta(0) else "back"
+        return [f"The clock of the shop's machine was set {way} by {_about(jumped)} while Stator ran: clocks that run are out by that."]
+    return []

@@ -1,0 +1,35 @@
+"""Who may change what: the one question that every write asks. `jobs.seal` backs it in the database."""
+
+from __future__ import annotations
+
+from engines.models import EngineCard
+from jobs.models import Job
+from shopmath.checks import BadInput
+
+CLOSED = "This job has been handed over and is closed: nothing in it changes. An owner opens it again at Hand over, with the reason."
+
+
+class Closed(BadInput):
+    """The job was handed over."""
+
+    def __init__(self) -> None:
+        super().__init__("closed", CLOSED)
+
+
+def changeable(job: Job) -> Job:
+    """The job as it stands in the database now; refused with `Closed` when it was handed over."""
+    fresh = Job.objects.select_related("card").get(pk=job.pk)
+    if fresh.is_closed:
+        raise Closed
+    return fresh
+
+
+def job_of(card: EngineCard) -> Job | None:
+    """The job whose own copy a card is."""
+    return Job.objects.filter(card=card).order_by("-pk").first()
+
+
+def changeable_card(card: EngineCard) -> Job | None:
+    """The job a card belongs to, if it may still be changed; None for a card on the shelf."""
+    job = job_of(card)
+    return changeable(job) if job else None

@@ -1,0 +1,145 @@
+"""The working screen: the work an address names, and what its page shows. No rule of the trade lives here."""
+
+from __future__ import annotations
+
+import json
+from dataclasses import dataclass
+from typing import Any
+
+from django.contrib import messages
+from django.http import Http404, HttpRequest, HttpResponse
+from django.shortcuts import get_object_or_404, redirect, render
+from django.utils import timezone
+
+from engines.models import Seat
+from jobs.acts import new_key
+from jobs.models import Reading
+from shop.models import Gauge
+from shop.shelves import shelves
+from shopmath.checks import BadInput
+from stations.base import COMMANDS, Ask, Seen, Work
+from stations.photo_pages import pinned
+from stations.registry import BY_KEY
+from stations.taking import JOB
+from ui.addresses import job_number
+
+WHOLE = 0  # in the place of a seat: all of them at once
+SECOND = "{by} answered {typed} here when {stands} already stood ({first}). It is struck out; type it again if it is the right one."
+
+
+def find_work(request: HttpRequest, tag: str, key: str, seat: int | None = None) -> Work:
+    """The work an address names, or 404 in words."""
+    if key not in BY_KEY:
+        raise Http404
+    job = get_object_or_404(JOB, number=job_number(tag))
+    stage = next((each for each in job.run.all() if each.key == key), None)
+    found = next((each for each in job.card.seats.all() if each.pk == seat), None)
+    if stage is None or (seat and found is None):
+        raise Http404
+    work = BY_KEY[key].bind(job, stage, found, request.user, timezone.now())  # type: ignore[arg-type]
+    paper = request.COOKIES.get("paper", "")
+    work.papers = (paper,) if paper in work.papers else work.papers
+    if request.method == "POST":
+        work.seen = Seen.of(request.POST.get("seen", ""))
+    return work
+
+
+def page_data(work: Work, ask: str | None = None, error: BadInput | None = None, typed: str = "") -> dict[str, Any]:
+    """Everything the working screen shows."""
+    run = [(stage, BY_KEY[stage.key].name, f"/jobs/{work.job.tag}/{stage.key}/") for stage in work.job.run.all() if stage.key in BY_KEY]
+    asked = work.ask_for(ask)
+    in_turn = [each for each in work.wanted if not each.quiet]
+    left = len(work.open_asks())
+    seats = list(work.job.card.seats.all()) if work.station.by_seat else []
+    return {
+        "work": work,
+        "job": work.job,
+        "plate": work.call,
+        "ask": asked,
+        "asked_at": len(in_turn) - left + 1 if left else len(in_turn),
+        "asked_of": len(in_turn),
+        "before": work.last(asked.key) if asked else None,
+        "saw": len(work.live(asked.key)) if asked else 0,
+        "hears": _heard_by(work, asked),
+        **log_of(work, asked),
+        "error": error,
+        "typed": typed,
+        "notes": notes(work),
+        "client_key": new_key(),
+        "run": run,
+        "seats": seats,
+        "slider": work.slider(),
+        "timers": [timer for timer in work.job.timers.all() if not timer.ended_at and not timer.long_over(timezone.now())],
+        "pictures": [(photo, pinned(photo)) for photo in work.job.photos.filter(station=work.stage).prefetch_related("pins")],
+        "commands": COMMANDS,
+        "now": timezone.now(),
+        "onward": _onward(work, seats) if work.signed else None,
+        "earlier": work.entry.supersedes if work.entry else None,
+    }
+
+
+def notes(work: Work) -> list[str]:
+    """What the page must say whoever looks at it: two answers to one question, a clock that was set back."""
+    found = []
+    for late, first in work.second_answers():
+        said = {"by": late.by.called, "typed": late.text, "stands": first.text, "first": first.by.called}
+        found.append(SECOND.format(**said))
+    return found + work.clock_notes()
+
+
+def log_of(work: Work, ask: Ask | None) -> dict[str, Any]:
+    """Whose own log may be read in here."""
+    gauges = shelves(work.shop).gauges if work.from_log and ask and not work.signed else ()
+    return {"log_gauges": gauges, "log_gauge": work.gauge_for(ask) if ask and gauges else None}
+
+
+def _heard_by(work: Work, ask: Ask | None) -> Gauge | None:
+    """The gauge whose line feeds the strip now."""
+    gauge = work.gauge_for(ask) if ask and not ask.options else None
+    return gauge if gauge and gauge.port else None
+
+
+def _onward(work: Work, seats: list[Seat]) -> tuple[str, str] | None:
+    """Where to go once this is signed: the next seat without an entry, else the next station ahead."""
+    signed = set(work.stage.entries.filter(signed_at__isnull=False).values_list("seat_id", flat=True)) if seats else set()
+    seat = next((each for each in seats if each.pk not in signed), None)
+    if seat:
+        return f"/jobs/{work.job.tag}/{work.station.key}/{seat.pk}/", seat.name
+    stage = next((each for each in work.job.run.all() if each.state in ("now", "ahead", "waits") and each.pk != work.stage.pk), None)
+    return (f"/jobs/{work.job.tag}/{stage.key}/", BY_KEY[stage.key].name) if stage else None
+
+
+@dataclass(frozen=True)
+class Answer:
+    """What an act leads to: the screen again with the next question, or with what was refused; or another page."""
+
+    work: Work
+    ask: str | None = None
+    error: BadInput | None = None
+    typed: str = ""
+    event: str = ""
+    note: str = ""
+    goes: str = ""
+    reading: Reading | None = None
+
+    def render(self, request: HttpRequest) -> HttpResponse:
+        """The screen: whole for a visit, its working part for a partial request."""
+        partial = bool(request.headers.get("HX-Request"))
+        if self.goes:
+            response: HttpResponse = HttpResponse(status=204) if partial else redirect(self.goes)
+            if partial:
+                response["HX-Redirect"] = self.goes
+            return response
+        if request.method == "POST" and not partial and not self.error:
+            if self.note:
+                messages.info(request, self.note)
+            return redirect(f"{self.work.address}?ask={self.ask}" if self.ask else self.work.address)
+        template = "stations/work.html" if partial else "stations/page.html"
+        panel = request.headers.get("X-Panel", "")  # what is open over the drawing is filled; else it is fetched when it is opened
+        data = page_data(self.work, self.ask, self.error, self.typed)
+        data["notes"] = [*([self.note] if self.note else []), *data["notes"]]
+        response = render(request, template, {**data, "panel": panel})
+        response["X-Kept"] = "no" if self.error else "yes"  # tells the page whether to let go of what was typed
+        if self.event:
+            response["HX-Trigger-After-Settle"] = json.dumps({"open-panel": self.event})
+        return response

@@ -1,0 +1,292 @@
+"""What may be done on the working screen. Each view is one act: judged and written in one transaction, done once."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from functools import wraps
+from typing import Any
+
+from django.http import HttpRequest, HttpResponse
+from django.urls import reverse
+from django.views.decorators.http import require_POST
+
+from jobs import log
+from jobs.acts import Doing, sent
+from jobs.guard import CLOSED, Closed
+from jobs.models import Act, Reading
+from shopmath.checks import BadInput
+from stations.answering import Answer, find_work
+from stations.base import COMMANDS, WORD, Ask, Moved, Work
+from stations.taking import again, opened, take, take_second
+from ui.addresses import row_number
+
+MOVED_ON = "This was signed meanwhile, perhaps on another device. What you typed is still here; supersede the entry to change it."
+ANOTHER_ATTEMPT = "Attempt {attempt} was begun meanwhile, on another device. What you typed is still here: look, then press Enter again."
+CORRECTED = "{old} had been kept here before; {new} stands in its place."
+ANOTHER_LAST = "Meanwhile {by} kept {typed}. Undo once more to strike that out."
+View = Callable[..., Any]
+
+
+def on_work(view: View) -> View:
+    """Hand a view its work inside the transaction of its act, and turn what is refused into words.
+
+    The view gives an `Answer`, drawn once the transaction is over; or a response of its own: a page again has kept nothing.
+    """
+
+    @wraps(view)
+    def wrapped(request: HttpRequest, tag: str, key: str, seat: int | None = None, **more: Any) -> HttpResponse:
+        typed = request.POST.get("text", "")
+        with sent(request) as doing:
+            request.act = doing  # type: ignore[attr-defined]
+            work = find_work(request, tag, key, seat)
+            doing.job = work.job
+            try:
+                answer = _known(request, work, doing.repeats) if doing.repeats else _allowed(view, request, work, **more)
+            except log.Signed:
+                answer = Answer(work, error=BadInput("signed", MOVED_ON), typed=typed)
+            except Moved as error:
+                answer = Answer(work, error=BadInput("sign", _what_changed(work, error)), typed=typed)
+            except BadInput as error:
+                answer = Answer(work, request.POST.get("ask"), error, typed)
+            if isinstance(answer, HttpResponse):
+                doing.refused = answer.status_code == 200
+                doing.outcome["goes"] = answer.headers.get("Location", "")
+            else:
+                doing.refused = answer.error is not None
+                doing.outcome.update(ask=answer.ask, goes=answer.goes, reading=answer.reading.pk if answer.reading else None)
+        if isinstance(answer, HttpResponse):
+            return answer
+        if answer.error:  # what it had opened was taken back
+            answer = Answer(find_work(request, tag, key, seat), answer.ask, answer.error, answer.typed)
+        return answer.render(request)
+
+    return wrapped
+
+
+def _allowed(view: View, request: HttpRequest, work: Work, **more: Any) -> Answer | HttpResponse:
+    if work.job.is_closed and not (work.open_when_closed and view.__name__ == "supersede"):
+        raise Closed
+    return view(request, work, **more)  # type: ignore[no-any-return]
+
+
+def _known(request: HttpRequest, work: Work, act: Act) -> Answer | HttpResponse:
+    """The answer to something that has been done already."""
+    return Answer(work, act.outcome.get("ask"), goes=str(act.outcome.get("goes") or ""))
+
+
+def _what_changed(work: Work, moved: Moved) -> str:
+    """Why a call is not signed: who did what since the page was shown, and what the call is now."""
+    since = Act.objects.filter(job=work.job, revision__gt=moved.revision).select_related("person")
+    done = [f"{act.person.called}: {act.outcome['did']}" for act in since[:4] if act.outcome.get("did")]
+    what = f"Since this page was shown something changed ({'; '.join(done)})." if done else moved.message
+    return f"Not signed. {what} The call now: {work.call.words}. Look at it, then sign."
+
+
+def _did(request: HttpRequest, words: str) -> None:
+    """What an act did, for whoever is told of it."""
+    doing: Doing = request.act  # type: ignore[attr-defined]
+    doing.outcome["did"] = words[:120]
+
+
+def _doing(request: HttpRequest) -> Doing:
+    return request.act  # type: ignore[attr-defined,no-any-return]
+
+
+@require_POST
+@on_work
+def keep(request: HttpRequest, work: Work) -> Answer:
+    """One line from the strip: a reading, or a word that is a command."""
+    text, ask_key = request.POST.get("text", ""), request.POST.get("ask", "")
+    ask = next((each for each in work.wanted if each.key == ask_key), None)
+    command = text.strip().lower()
+    if ask is None and ask_key == WORD and (waiting := work.ask_for(None)) and waiting.key == WORD:
+        return _command(request, work, waiting, command)
+    if ask is None:
+        error = BadInput(ask_key, "The page has moved on to another reading. What you typed is kept; see what is asked now.")
+        return Answer(work, error=error, typed=text)
+    if command and _is_command(work, ask, command):
+        return _command(request, work, ask, command)
+    attempt = row_number(request.POST.get("attempt", ""))
+    if attempt is not None and attempt != work.heat:
+        raise BadInput(ask.key, ANOTHER_ATTEMPT.format(attempt=work.heat))
+    if not command:
+        return _skip(request, work, ask)
+    return _keep_reading(request, opened(work), ask, text)
+
+
+def _keep_reading(request: HttpRequest, work: Work, ask: Ask, text: str) -> Answer:
+    doing = _doing(request)
+    more: dict[str, Any] = {"data": request.POST.dict(), "extra": {"heard": True} if request.POST.get("heard") else {}}
+    corrected = _corrected(work, ask, doing)
+    if corrected is None and _came_second(work, ask, row_number(request.POST.get("saw", ""))):
+        reading = take_second(work, ask, text, doing.key, **more)
+        _did(request, f"typed {reading.text} ({ask.words}) after another answer")
+        return _settled(work, reading=reading)
+    reading = take(work, ask, text, doing.key, **more)
+    note = ""
+    if corrected and corrected.text != reading.text:
+        note = CORRECTED.format(old=corrected.text, new=reading.text)
+    if corrected and Reading.objects.filter(pk=corrected.pk, withdrawn_at=None).exists():
+        log.withdraw(corrected, work.person)
+    _did(request, f"{ask.words}, {reading.text}")
+    return _settled(work, note=note, reading=reading)
+
+
+def _corrected(work: Work, ask: Ask, doing: Doing) -> Reading | None:
+    """The reading that this page had sent before under the same key: its answer was lost, or the page was brought back."""
+    act = doing.corrects
+    if act is None or act.person_id != work.person.pk:
+        return None
+    return next((each for each in work.live(ask.key) if each.pk == act.outcome.get("reading")), None)
+
+
+def _came_second(work: Work, ask: Ask, saw: int | None) -> bool:
+    """Whether the question was answered since the page that answers it was shown, and wants no repeat."""
+    standing = len(work.live(ask.key))
+    return saw is not None and standing > saw and standing >= ask.times and not ask.repeats
+
+
+def _is_command(work: Work, ask: Ask, typed: str) -> bool:
+    """A word where a number is asked; where words are asked only a whole command alone."""
+    if not ask.is_words:
+        return typed[0].isalpha() or typed[0] == "?"
+    return not ask.options and (typed in COMMANDS or typed in {action.word for action in work.actions()})
+
+
+def _settled(work: Work, ask: str | None = None, event: str = "", note: str = "", reading: Reading | None = None) -> Answer:
+    """The screen after a write: read afresh once, where it stands written down."""
+    fresh = again(work)
+    fresh.settle()
+    return Answer(fresh, ask, event=event, note=note, reading=reading)
+
+
+def _skip(request: HttpRequest, work: Work, ask: Ask) -> Answer:
+    if ask.repeats and not ask.optional:
+        return Answer(work)
+    if not ask.optional:
+        return Answer(work, ask.key, BadInput(ask.key, f"{ask.words}: this one is needed."))
+    if _came_second(work, ask, row_number(request.POST.get("saw", ""))):
+        return Answer(work)  # answered meanwhile: there is nothing left to leave out
+    work = opened(work)
+    if work.entry:
+        log.choose(work.entry, skipped=[*(key for key in work.skipped() if key != ask.key), ask.key])
+    _did(request, f"left out {ask.words}")
+    return _settled(work)
+
+
+def _command(request: HttpRequest, work: Work, ask: Ask, command: str) -> Answer:
+    """A word in the strip; its first letters suffice."""
+    if not command:
+        return Answer(work)
+    action = next((each for each in work.actions() if each.word.startswith(command)), None)
+    word = next((each for each in COMMANDS if each.startswith(command)), None)
+    if action:
+        return _act(request, work, action.key)
+    if word == "skip" and ask.key != WORD:
+        return _skip(request, work, ask)
+    if word == "back":
+        keys = [*(each.key for each in work.wanted), WORD]
+        return Answer(work, keys[max(0, keys.index(ask.key) - 1)])
+    if word == "undo":
+        return _undo(request, work)
+    if word == "log":
+        return Answer(work, goes=reverse("job-log", args=[work.job.tag]))
+    if word in ("sheet", "timer", "?"):
+        return Answer(work, ask.key, event={"?": "keys"}.get(word, word))
+    known = ", ".join([*(each.word for each in work.actions()), *COMMANDS])
+    error = BadInput("command", f"{command!r} is no word known here. Known: {known}. A reading starts with a digit.")
+    return Answer(work, ask.key, error, command)
+
+
+def _act(request: HttpRequest, work: Work, key: str) -> Answer:
+    work = opened(work)
+    words = next((action.words for action in work.actions() if action.key == key), key)
+    work.act(key)
+    _did(request, words)
+    return _settled(work)
+
+
+def _undo(request: HttpRequest, work: Work) -> Answer:
+    """Strike out the last reading: the one the page shows as the last."""
+    standing = [reading for reading in work.readings if not reading.withdrawn_at]
+    if not standing:
+        return Answer(work, error=BadInput("undo", "There is no reading to strike out."))
+    last, shown = standing[-1], row_number(request.POST.get("latest", ""))
+    if shown is not None and shown != last.pk:
+        raise BadInput("undo", ANOTHER_LAST.format(by=last.by.called, typed=last.text))
+    return _struck_out(request, work, last)
+
+
+def _struck_out(request: HttpRequest, work: Work, reading: Reading) -> Answer:
+    log.withdraw(reading, work.person)
+    _did(request, f"struck out {reading.text}")
+    return _settled(work, reading.ask)
+
+
+@require_POST
+@on_work
+def act(request: HttpRequest, work: Work) -> Answer:
+    return _act(request, work, request.POST.get("action", ""))
+
+
+@require_POST
+@on_work
+def undo(request: HttpRequest, work: Work) -> Answer:
+    """Strike out one reading by its number, or the last."""
+    number = request.POST.get("reading", "")
+    if not number:
+        return _undo(request, work)
+    chosen = next((reading for reading in work.readings if str(reading.pk) == number), None)
+    if chosen is None:
+        raise BadInput("undo", "That reading is not in this entry.")
+    return Answer(work, chosen.ask) if chosen.withdrawn_at else _struck_out(request, work, chosen)
+
+
+@require_POST
+@on_work
+def choose(request: HttpRequest, work: Work) -> Answer:
+    """One method, one option."""
+    chosen, said = {}, []
+    tabs = work.tabs()
+    for method in (*work.methods(), *([tabs] if tabs else [])):
+        value = request.POST.get(method.key)
+        if value is not None:
+            option = next((option for option in method.options if option.key == value), None)
+            if option is None:
+                raise BadInput(method.key, f"{method.words}: that is not on the shelf any more.")
+            chosen[method.key] = value
+            said.append(f"{method.words}: {option.words}")
+    work = opened(work)
+    if work.entry and chosen:
+        log.choose(work.entry, **chosen)
+    _did(request, ", ".join(said))
+    return _settled(work)
+
+
+@require_POST
+@on_work
+def tick(request: HttpRequest, work: Work) -> Answer:
+    key = request.POST.get("key", "")
+    check = next((caution for caution in work.checks() if caution.key == key), None)
+    work = opened(work)
+    if work.entry and check:
+        log.tick(work.entry, work.person, key, request.POST.get("on") == "1")
+        _did(request, f"{'ticked' if request.POST.get('on') == '1' else 'took back the tick at'}: {check.words}")
+    return _settled(work)
+
+
+@require_POST
+@on_work
+def supersede(request: HttpRequest, work: Work) -> Answer:
+    """A new entry in place of a signed one, with the reason."""
+    reason = " ".join(request.POST.get("reason", "").split())[:200]
+    if not work.entry or not work.entry.is_signed:
+        return Answer(work)
+    if not reason:
+        raise BadInput("reason", "Say in a few words why the signed entry no longer holds.")
+    work.supersede(reason)
+    _did(request, f"superseded the entry: {reason}")
+    return _settled(work)
+
+
+__all__ = ["CLOSED", "act", "choose", "keep", "on_work", "supersede", "tick", "undo"]

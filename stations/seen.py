@@ -1,0 +1,48 @@
+"""What a page showed when something was done on it, and what else was done meanwhile."""
+
+from __future__ import annotations
+
+import re
+from dataclasses import dataclass
+from datetime import timedelta
+
+from shopmath.checks import BadInput
+
+_FIGURES = re.compile(r"[-+−]?\d+(?:[.,:]\d+)*")
+SAID_FOR = timedelta(minutes=10)  # how long a page says that a question was answered twice
+
+
+@dataclass(frozen=True)
+class Seen:
+    """The call on a page: the job's revision it was made from, its state, and its headline without figures, which change by the second."""
+
+    revision: int
+    state: str
+    headline: str
+
+    @classmethod
+    def now(cls, revision: int, state: str, headline: str) -> Seen:
+        return cls(revision, state, " ".join(_FIGURES.sub("#", headline).replace("|", " ").split()))
+
+    @classmethod
+    def of(cls, text: str) -> Seen:
+        """As a page sends it; a page that says nothing has seen nothing.
+
+        >>> Seen.of(str(Seen.now(7, "in", "It drops in: 99 in 100")))
+        Seen(revision=7, state='in', headline='It drops in: # in #')
+        """
+        revision, _, rest = text[:200].partition("|")
+        state, _, headline = rest.partition("|")
+        known = revision.isascii() and revision.isdecimal() and len(revision) < 10
+        return cls(int(revision), state, headline) if known else cls(0, "", "")
+
+    def __str__(self) -> str:
+        return f"{self.revision}|{self.state}|{self.headline}"
+
+
+class Moved(BadInput):
+    """The call that would be signed is not the one that the page showed."""
+
+    def __init__(self, revision: int) -> None:
+        super().__init__("sign", "Since this page was shown the work has moved on.")
+        self.revision = revision

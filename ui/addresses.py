@@ -1,0 +1,27 @@
+"""Numbers as they stand in an address."""
+
+from __future__ import annotations
+
+from django.http import Http404
+
+LONGEST = 9  # figures; no job has a higher number
+
+
+def job_number(tag: str) -> int:
+    """The number a job's tag means; 404 for anything else. `isdigit` alone would take ² for a figure and ten thousand of them for a number.
+
+    >>> job_number("0412")
+    412
+    """
+    if not (tag.isascii() and tag.isdecimal() and len(tag) <= LONGEST):
+        raise Http404
+    return int(tag)
+
+
+def row_number(text: str) -> int | None:
+    """The number of a row as a form sends it; None when it is none.
+
+    >>> row_number("17"), row_number("²"), row_number("")
+    (17, None, None)
+    """
+    return int(text) if text.isascii() and text.isdecimal() and len(text) <= LONGEST else None

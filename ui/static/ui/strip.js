@@ -1,0 +1,365 @@
+/* The reading strip: its focus, its keys, and what is typed while an answer is on its way. One write at a time goes to the server;
+   what comes meanwhile waits its turn, each line for the question that is then asked. A refusal stops the line: what waited goes back to
+   the strip, to be sent by hand. No rule of the trade lives here. */
+(() => {
+  "use strict";
+
+  const QUIET_MS = 500; // an empty Enter this soon after another is a gauge's second Enter
+  let under = null; // the write under way: what the strip sent with it, if it came from there
+  let waiting = []; // what comes after it: lines of the strip, and acts as their forms stood
+  let rest = []; // lines typed and not sent
+  let gauge = ""; // digits typed where no number is asked
+  let sentAt = 0; // the last line sent; 0 once another act came between
+  let wroteAt = 0; // a look at what others wrote that began before the last write shows an old page
+  let lookedAt = 0;
+  let tapped = false; // a finger on Keep means it; only a gauge sends a second Enter
+  let queued = false; // what is submitted now comes out of the line
+  let sliderAt = 0;
+
+  const field = () => document.getElementById("strip-field");
+  const form = () => document.getElementById("strip-form");
+  const fine = () => window.matchMedia("(pointer: fine)").matches;
+  const live = () => document.querySelector("#live[data-state=live]");
+  const store = (name, value) => {
+    try {
+      if (value === undefined) return localStorage.getItem(name);
+      if (value === null) localStorage.removeItem(name);
+      else localStorage.setItem(name, value);
+    } catch (error) {
+      return null; // private windows have no store; the page works without it
+    }
+    return value;
+  };
+
+  /* what is typed survives a reload, a lost network and a signed-out session */
+  const draftName = (input) => `draft ${input.form.action} ${input.dataset.ask}`;
+  const restName = () => `rest ${window.location.pathname}`;
+  const keepDraft = (input) => store(draftName(input), input.value || null);
+  const keepRest = () => {
+    const all = [...(under && under.text ? [under.text] : []), ...lines(), ...rest];
+    store(restName(), all.length ? JSON.stringify(all) : null);
+  };
+  const bringDraft = () => {
+    const input = field();
+    if (!input || input.value) return;
+    const draft = store(draftName(input));
+    if (draft && draft === input.dataset.before) store(draftName(input), null); // kept already, by a plain form post
+    else if (draft) input.value = draft;
+  };
+  const bringRest = () => {
+    let left = [];
+    try {
+      left = JSON.parse(store(restName()) || "[]");
+    } catch (error) {
+      left = [];
+    }
+    const latest = document.querySelector("[data-latest]");
+    if (left.length && latest && latest.dataset.latest === left[0]) left.shift(); // it was on its way when the page was left, and arrived
+    rest = left.slice(0, 40);
+    showRest();
+  };
+
+  const say = (words) => {
+    const place = document.getElementById("strip-words");
+    if (place) place.replaceChildren(Object.assign(document.createElement("p"), { textContent: words }));
+    showRest();
+  };
+
+  /* lines that were typed and not sent: each a key that puts it back into the field */
+  const showRest = () => {
+    const place = document.getElementById("strip-words");
+    keepRest();
+    place?.querySelector(".not-sent")?.remove();
+    if (!place || rest.length === 0) return;
+    const line = Object.assign(document.createElement("p"), { className: "note not-sent", textContent: "Typed, not sent: " });
+    rest.forEach((text, index) => {
+      const key = Object.assign(document.createElement("button"), { type: "button", className: "button", textContent: text });
+      key.addEventListener("click", () => takeBack(index));
+      line.append(key);
+    });
+    const away = Object.assign(document.createElement("button"), { type: "button", className: "textlink", textContent: "Forget these" });
+    away.addEventListener("click", () => {
+      rest = [];
+      showRest();
+      focus();
+    });
+    line.append(away);
+    place.append(line);
+  };
+  const takeBack = (index) => {
+    const input = field();
+    if (!input) return;
+    const [text] = rest.splice(index, 1);
+    if (input.value) rest.unshift(input.value);
+    input.value = text;
+    keepDraft(input);
+    showRest();
+    focus();
+  };
+
+  const focus = () => {
+    const input = field();
+    if (!input || !fine()) return;
+    const active = document.activeElement;
+    if (!active || active === document.body || active === input || active.closest(".not-sent")) {
+      input.focus({ preventScroll: true });
+      input.setSelectionRange(input.value.length, input.value.length);
+    }
+  };
+
+  /* keys: a gauge types wherever the cursor happens to be, and its digits go to the strip */
+  const typesText = (element) =>
+    element.matches("textarea, select, input:not([type=range]):not([type=checkbox]):not([type=radio])") && element.id !== "strip-field";
+  const isDigit = (event) => /^[0-9+\-.,−]$/.test(event.key);
+
+  /* a few answers: their first letter goes to one, Enter then takes it; nothing is taken by a stray Enter */
+  const toOption = (event) => {
+    if (typesText(document.activeElement) || !/^[a-z]$/i.test(event.key)) return;
+    const options = [...document.querySelectorAll(".strip-options .button")];
+    const found = options.filter((option) => option.textContent.trim().toLowerCase().startsWith(event.key.toLowerCase()));
+    if (found.length === 0) return;
+    found[(found.indexOf(document.activeElement) + 1) % found.length].focus();
+    event.preventDefault();
+  };
+
+  /* where the page says so, Enter alone gives the usual answer; a second Enter right behind it gives none, nor does a gauge's */
+  const withoutField = (event) => {
+    if (isDigit(event) && !typesText(document.activeElement)) gauge += event.key;
+    if (event.key !== "Enter") return toOption(event);
+    if (gauge) {
+      rest.push(gauge);
+      gauge = "";
+      say("A choice is asked here, no number.");
+      event.preventDefault();
+      return;
+    }
+    const usual = document.querySelector("[data-enter]");
+    if (!usual || document.activeElement !== document.body) return;
+    event.preventDefault();
+    if (!event.repeat && Date.now() - sentAt > QUIET_MS) usual.click();
+  };
+
+  const withField = (event, input) => {
+    const active = document.activeElement;
+    const word = /^[a-z?]$/i.test(event.key) && active === document.body;
+    if (active !== input && ((isDigit(event) && !typesText(active)) || word)) input.focus({ preventScroll: true });
+    if (event.key === "Enter" && active === document.body) {
+      input.focus({ preventScroll: true });
+      input.form.requestSubmit(); // a gauge's Enter counts wherever the cursor is
+      event.preventDefault();
+    }
+    if (event.key === "ArrowUp" && document.activeElement === input && input.value === "") {
+      if (rest.length) takeBack(0);
+      else if (input.dataset.before) input.value = input.dataset.before;
+      keepDraft(input);
+      event.preventDefault();
+    }
+  };
+
+  document.addEventListener("keydown", (event) => {
+    if (event.ctrlKey || event.metaKey || event.altKey || !document.getElementById("work")) return;
+    const input = field();
+    if (input) withField(event, input);
+    else withoutField(event);
+  });
+
+  document.addEventListener("input", (event) => {
+    if (event.target.id === "strip-field") keepDraft(event.target);
+    if (event.target.id === "time-slider") sliderAt = Date.now();
+  });
+  document.addEventListener("pointerdown", (event) => {
+    tapped = Boolean(event.target.closest(".phone-keep, [form='strip-form']"));
+  }, true);
+
+  /* a tap on a drawn dial puts its angle into the strip: counter-clockwise from the right, as drawn */
+  document.addEventListener("click", (event) => {
+    const dial = event.target.closest("[data-dial]");
+    const input = field();
+    if (!dial || !input) return;
+    const box = dial.getBoundingClientRect();
+    const across = event.clientX - box.left - box.width / 2;
+    const up = box.top + box.height / 2 - event.clientY;
+    input.value = String((Math.round((Math.atan2(up, across) * 180) / Math.PI) + 360) % 360);
+    keepDraft(input);
+    input.focus({ preventScroll: true });
+  });
+
+  /* the line */
+  const lines = () => waiting.filter((each) => each.text).map((each) => each.text);
+  const stop = (event) => {
+    event.preventDefault();
+    event.stopImmediatePropagation();
+  };
+  const isWrite = (element) => Boolean(element.closest("#work") && element.matches("form[hx-post]"));
+
+  const lineUp = (event, element) => {
+    stop(event);
+    if (element.id !== "strip-form") {
+      const values = Object.fromEntries(new FormData(element, event.submitter || undefined).entries());
+      waiting.push({ address: element.getAttribute("hx-post"), values });
+      return;
+    }
+    const input = field();
+    const meant = tapped;
+    tapped = false;
+    if (input.value.trim() === "") {
+      if (!meant && Date.now() - sentAt < QUIET_MS) return;
+      if (live()) say("One reading is on its way. Press Enter again when the next one is asked.");
+      else waiting.push({ text: "" });
+      return;
+    }
+    waiting.push({ text: input.value, heard: input.form.elements.heard.value });
+    sentAt = Date.now();
+    input.value = "";
+    input.form.elements.heard.value = "";
+    keepDraft(input);
+    keepRest();
+  };
+
+  document.addEventListener("submit", (event) => {
+    if (!isWrite(event.target)) return;
+    if (under) return lineUp(event, event.target);
+    if (event.target.id !== "strip-form" || queued) return;
+    const meant = tapped;
+    tapped = false;
+    if (field().value.trim() === "" && !meant && Date.now() - sentAt < QUIET_MS) stop(event);
+  }, true);
+  document.addEventListener("change", (event) => {
+    const element = event.target.closest("form[hx-trigger=change]");
+    if (element && under && isWrite(element)) lineUp(event, element);
+  }, true);
+
+  const next = () => {
+    const task = waiting.shift();
+    if (!task) return;
+    const input = field();
+    if (task.address) {
+      htmx.ajax("POST", task.address, { target: "#work", swap: "outerHTML", values: task.values });
+      return;
+    }
+    if (!input) { // a choice is asked: no line of numbers answers it
+      rest.push(...(task.text ? [task.text] : []), ...lines());
+      waiting = [];
+      showRest();
+      return;
+    }
+    if (!task.text && live()) { // what the gauge reads now is not what it read then
+      say("Press Enter again: the one before came while a reading was on its way.");
+      return next();
+    }
+    const typed = input.value;
+    input.value = task.text;
+    input.form.elements.heard.value = task.heard || "";
+    queued = true;
+    input.form.requestSubmit();
+    queued = false;
+    input.value = typed;
+  };
+
+  /* what was sent and not kept comes back into the field; what waited behind it, and what is typed since, waits to be sent by hand */
+  const giveBack = (text, typed) => {
+    const input = field();
+    rest = [...lines(), ...(typed ? [typed] : []), ...rest];
+    waiting = [];
+    if (input) {
+      input.value = text;
+      keepDraft(input);
+    } else if (text) rest.unshift(text);
+  };
+
+  document.addEventListener("htmx:configRequest", (event) => {
+    const panel = document.querySelector(".panel:not([hidden])");
+    if (panel) event.detail.headers["X-Panel"] = panel.id;
+    const plate = document.querySelector(".plate[data-seen]");
+    const { parameters, verb } = event.detail;
+    if (verb === "post" && plate && parameters.seen !== undefined) parameters.seen = plate.dataset.seen; // the call as it stands, which changes by itself
+  });
+  document.addEventListener("htmx:beforeRequest", (event) => {
+    const { elt, xhr, requestConfig } = event.detail;
+    if (elt.id === "pulse") {
+      const busy = document.hidden || document.querySelector(".panel:not([hidden])") || Date.now() - sliderAt < 10000 || under;
+      if (busy) event.preventDefault();
+      else lookedAt = performance.now();
+      return;
+    }
+    const target = event.detail.target;
+    if (requestConfig.verb !== "post" || !target || target.id !== "work") return;
+    const fromStrip = elt.id === "strip-form";
+    const input = field();
+    under = { text: fromStrip && input ? input.value : "", kept: true };
+    document.body.dataset.sending = "1"; // a gauge's next reading waits
+    if (fromStrip) {
+      if (under.text.trim() !== "") sentAt = Date.now();
+      input.value = "";
+      input.form.elements.heard.value = "";
+      if (under.text) input.placeholder = under.text;
+      keepRest();
+    } else if (!elt.matches(".strip-options")) sentAt = 0; // another act came between: an Enter after it is meant
+    xhr.addEventListener("loadend", () => setTimeout(() => answered(xhr), 0)); // after the answer is in its place
+  });
+  const answered = (xhr) => {
+    if (!under) return;
+    const { text, kept } = under;
+    const lost = xhr.status === 0 || xhr.status >= 400;
+    under = null;
+    delete document.body.dataset.sending;
+    wroteAt = performance.now();
+    if (lost) {
+      const typed = field() ? field().value : "";
+      giveBack(text, typed);
+      if (xhr.status === 0) say("Not kept: no connection to the shop's machine. What you typed stays here; press Enter again.");
+      else if (xhr.status !== 401) say("Not kept: Stator broke on that. What you typed stays here; press Enter again.");
+      else showRest();
+      return;
+    }
+    if (!kept && waiting.length) {
+      rest.push(...lines());
+      const acts = waiting.filter((each) => each.address).length;
+      waiting = [];
+      if (acts) say("What was pressed meanwhile was not done, since that was refused. Look, and press it again.");
+    }
+    showRest();
+    next();
+  };
+
+  let tail = null; // what stood in the field when a new page came: for which question, and the answer it waits for
+  document.addEventListener("htmx:beforeSwap", (event) => {
+    const { xhr, requestConfig, target } = event.detail;
+    const element = requestConfig && requestConfig.elt;
+    const input = field();
+    if (element && element.id === "pulse" && (under || lookedAt < wroteAt)) {
+      event.detail.shouldSwap = false;
+      return;
+    }
+    if (target.id !== "work" || !event.detail.shouldSwap) return;
+    const here = document.getElementById("work");
+    if (here && !document.contains(target)) event.detail.target = here; // something else was shown meanwhile
+    const kept = xhr.getResponseHeader("X-Kept") !== "no";
+    if (under) under.kept = kept;
+    tail = { typed: input ? input.value : "", ask: input ? input.dataset.ask : "", kept, own: Boolean(under) };
+    if (input && under && kept) store(draftName(input), null);
+    if (element && element.matches(".strip-options")) sentAt = Date.now();
+  });
+  document.addEventListener("htmx:afterSettle", () => {
+    const input = field();
+    if (tail) {
+      const refused = tail.own && !tail.kept && under && under.text;
+      if (refused) giveBack(under.text, tail.typed);
+      else if (tail.typed && input && (tail.own || input.dataset.ask === tail.ask)) {
+        if (!input.value) input.value = tail.typed;
+        keepDraft(input);
+      } else if (tail.typed) rest.push(tail.typed); // another device has answered: it is no answer to what is asked now
+      tail = null;
+    }
+    bringDraft();
+    showRest();
+    focus();
+  });
+  document.addEventListener("strip:focus", focus);
+
+  document.addEventListener("DOMContentLoaded", () => {
+    bringDraft();
+    bringRest();
+    focus();
+  });
+})();
