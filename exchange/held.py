@@ -27,7 +27,11 @@ class Line:
 
 def heats(results: list[dict[str, Any]]) -> list[Line]:
     """Of the heats promised so surely, how many went in by hand or with a tap."""
-    sure = [(each["confidence"], each["outcome"]) for each in results if each.get("confidence") is not None]
+    sure = [
+        (each["confidence"], each.get("outcome"))
+        for each in results
+        if isinstance(each.get("confidence"), int | float) and each.get("outcome")
+    ]
     found = []
     for low, high, words in BINS:
         here = [outcome for confidence, outcome in sure if low <= confidence < high]

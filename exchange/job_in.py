@@ -1,33 +1,45 @@
-"""A job read in from its ZIP: taken whole or refused whole, in words. Nothing in the file is trusted."""
+"""A job read in from its ZIP: taken whole or refused whole, in words. Nothing in the file is trusted.
+
+People and equipment of the file are that shop's, never this one's: they are kept under the file's own mark.
+"""
 
 from __future__ import annotations
 
 import io
 import json
-import math
+import lzma
 import re
+import struct
 import uuid
 import zipfile
-from datetime import datetime
+import zlib
+from hashlib import sha256
 from typing import Any
 
+from django.core.exceptions import ValidationError as Unfit
 from django.db import transaction
-from django.utils.dateparse import parse_datetime
+from django.utils import timezone
+from pydantic import ValidationError
 
 from engines.models import EngineCard
+from exchange import rehearsal, strict_json
 from exchange.card_files import card_from_json
-from exchange.job_json import GAUGE, SCHEMA, VERSION
+from exchange.job_json import SCHEMA, VERSION
 from exchange.making import Tell, quietly
-from exchange.refs import Refs
-from jobs.models import Entry, Job, Photo, Pin, Reading, RunStation, Timer, TrayPlace
-from jobs.photos import Cleaned, cleaned, keep_photo
+from exchange.refs import KINDS, Refs
+from exchange.schema import Choices, EntryIn, JobFile, PhotoIn, ReadingIn, check_result, said_of
+from jobs.models import Entry, Job, Origin, Photo, Pin, Reading, RunStation, Timer, TrayPlace
+from jobs.photos import LARGEST_BYTES, Cleaned, cleaned, keep_photo
 from shop.models import Gauge, Person
 from shopmath.checks import BadInput
-from stations.registry import BY_KEY, WORK_ORDERS
 
-MOST_FILES, MOST_BYTES, MOST_JSON, MOST_RATIO = 600, 400_000_000, 30_000_000, 100
-NAMES = re.compile(r"^(job\.json|readings\.csv|sheet\.pdf|drawings/[\w.-]{1,80}\.svg|photos/\d{3,4}\.jpg)$")
-STATES = ("in", "too_close", "out", "stop", "wait", "")
+MOST_FILES, MOST_BYTES, MOST_JSON, MOST_RATIO = 400, 150_000_000, 30_000_000, 100
+NAMES = re.compile(r"^(job\.json|readings\.csv|sheet\.pdf|drawings/[\w.-]{1,80}\.svg|photos/\d{3,4}\.jpg)$", re.ASCII)
+DAMAGED = (
+    *(zipfile.BadZipFile, zlib.error, lzma.LZMAError, struct.error),
+    *(OSError, EOFError, RuntimeError, NotImplementedError, ValueError, KeyError, OverflowError),
+)
+OWNERS = "Only an owner of the shop reads in a job that was handed over."
 
 
 def refused(words: str) -> BadInput:
@@ -43,288 +55,290 @@ def opened(data: bytes) -> dict[str, bytes]:
         with zipfile.ZipFile(io.BytesIO(data)) as found:
             infos = found.infolist()
             if len(infos) > MOST_FILES or sum(info.file_size for info in infos) > MOST_BYTES:
-                raise refused("That file unpacks to more than any job has.")
+                raise refused(f"That file unpacks to more than {MOST_FILES} files or {MOST_BYTES / 1e6:.0f} MB.")
             if len({info.filename for info in infos}) != len(infos):
                 raise refused("It holds two files of one name.")
             for info in infos:
-                if not NAMES.match(info.filename):
-                    raise refused(f"{info.filename[:60]!r} has no place in a job.")
-                if info.file_size > 1_000_000 and info.file_size > MOST_RATIO * max(info.compress_size, 1):
-                    raise refused(f"{info.filename} would unpack to a hundred times its size.")
-                if info.flag_bits & 1:
-                    raise refused("It is locked with a password.")
+                _check(info)
             wanted = [info for info in infos if info.filename == "job.json" or info.filename.startswith("photos/")]
             return {info.filename: found.read(info) for info in wanted}
-    except (zipfile.BadZipFile, OSError, EOFError, RuntimeError) as error:
+    except BadInput:
+        raise
+    except DAMAGED as error:
         raise refused("That file is damaged, or no ZIP.") from error
 
 
-class _Said:
-    """A JSON object, read field by field; a wrong type is refused with its place."""
+def _check(info: zipfile.ZipInfo) -> None:
+    if not NAMES.match(info.filename):
+        raise refused(f"{strict_json.shown(info.filename)} has no place in a job.")
+    if info.file_size > 1_000_000 and info.file_size > MOST_RATIO * max(info.compress_size, 1):
+        raise refused(f"{info.filename} would unpack to a hundred times its size.")
+    if info.filename.startswith("photos/") and info.file_size > LARGEST_BYTES:
+        raise refused(f"{info.filename} is over 25 MB.")
+    if info.flag_bits & 1:
+        raise refused("It is locked with a password.")
+    if info.compress_type not in (zipfile.ZIP_STORED, zipfile.ZIP_DEFLATED):
+        raise refused(f"{info.filename} is packed in a way that is not read here.")
 
-    def __init__(self, value: Any, where: str) -> None:
-        if not isinstance(value, dict):
-            raise refused(f"{where}: an object is wanted.")
-        self.value, self.where = value, where
 
-    def text(self, name: str, most: int = 200) -> str:
-        found = self.value.get(name)
-        if found is None:
-            return ""
-        if not isinstance(found, str) or len(found) > most:
-            raise refused(f"{self.where}, {name}: a text of at most {most} letters is wanted.")
-        return found
-
-    def number(self, name: str) -> float | None:
-        found = self.value.get(name)
-        if found is None:
-            return None
-        if isinstance(found, bool) or not isinstance(found, (int, float)) or not math.isfinite(found):
-            raise refused(f"{self.where}, {name}: a number is wanted.")
-        return float(found)
-
-    def whole(self, name: str, usual: int = 0, most: int = 1_000_000) -> int:
-        found = self.number(name)
-        if found is None:
-            return usual
-        if found != int(found) or not 0 <= found <= most:
-            raise refused(f"{self.where}, {name}: a whole number is wanted.")
-        return int(found)
-
-    def when(self, name: str) -> datetime | None:
-        found = self.text(name, 60)
-        if not found:
-            return None
-        try:
-            at = parse_datetime(found)
-        except ValueError:
-            at = None
-        if at is None or at.tzinfo is None:
-            raise refused(f"{self.where}, {name}: a time with its zone is wanted.")
-        return at
-
-    def at(self, name: str) -> datetime:
-        found = self.when(name)
-        if found is None:
-            raise refused(f"{self.where}, {name}: a time is wanted.")
-        return found
-
-    def table(self, name: str, most: int = 5000) -> list[_Said]:
-        found = self.value.get(name, [])
-        if not isinstance(found, list) or len(found) > most:
-            raise refused(f"{self.where}, {name}: a list of at most {most} is wanted.")
-        return [_Said(each, f"{name} {index}") for index, each in enumerate(found, 1)]
-
-    def thing(self, name: str) -> dict[str, Any]:
-        found = self.value.get(name, {})
-        if not isinstance(found, dict) or len(json.dumps(found)) > 200_000:
-            raise refused(f"{self.where}, {name}: an object is wanted.")
-        return found
-
-    def one_of(self, name: str, known: Any) -> str:
-        found = self.text(name)
-        if found not in known:
-            raise refused(f"{self.where}, {name}: {found[:40]!r} is not known here.")
-        return found
+def said_in(files: dict[str, bytes]) -> JobFile:
+    """The job of a file, every value checked."""
+    try:
+        value = strict_json.read(files.get("job.json", b""), MOST_JSON)
+    except BadInput as error:
+        raise refused(f"There is no readable job.json in it. {error.message}") from error
+    if not isinstance(value, dict) or value.get("schema") != SCHEMA:
+        raise refused("This is no job of Stator's.")
+    if value.get("version") != VERSION:
+        raise refused(f"Version {str(value.get('version'))[:20]} of a job; this Stator reads version {VERSION}.")
+    try:
+        said = JobFile.model_validate(value)
+    except ValidationError as error:
+        raise refused(said_of(error)) from error
+    for index, entry in enumerate(said.entries, 1):
+        for what, check, found in (("choices", Choices.model_validate, entry.choices), ("result", check_result, entry.result)):
+            try:
+                check(found)
+            except ValidationError as error:
+                raise refused(said_of(error, f"entries {index}, {what}")) from error
+    return said
 
 
 # the job
 
 
-class _People:
-    """Names of a file as people here: the same name is the same person; one unknown is kept without a way to sign in."""
+class Reader:
+    """One job being written from a file."""
 
-    def __init__(self, reader: Person) -> None:
-        self.known = {person.called: person for person in Person.objects.all()}
-        self.reader = reader
+    def __init__(self, said: JobFile, digest: str, person: Person) -> None:
+        self.said, self.digest, self.person = said, digest, person
+        self.mark = f"{f'{said.shop.name}, ' if said.shop.name else ''}file {digest[:8]}, read in {timezone.now():%-d %b %Y}"
+        self.people: dict[str, Person] = {}
+        self.shelf: dict[tuple[str, str], int] = {}
+        self.gauges: dict[str, Gauge] = {}
+        self.left_out: list[str] = []
+        self.made: list[Photo] = []
 
     def named(self, called: str) -> Person:
-        if not called:
-            return self.reader
-        if called not in self.known:
-            person = Person(username=f"from-file-{uuid.uuid4().hex[:12]}", first_name=called[:150], is_active=False)
-            person.set_unusable_password()
-            person.save()
-            self.known[called] = person
-        return self.known[called]
+        """Someone the file names: never a person of this shop, and nobody who can sign in."""
+        name = " ".join(called.split()) or "someone unnamed"
+        if name not in self.people:
+            found = Person(username=f"from-file-{uuid.uuid4().hex[:12]}", first_name=name[:150], is_active=False, from_file=self.mark[:120])
+            found.set_unusable_password()
+            found.save()
+            self.people[name] = found
+        return self.people[name]
+
+    def equip(self) -> None:
+        """The file's equipment as retired things of this shop's shelves, so that the log can point at it."""
+        for index, each in enumerate(self.said.gauges, 1):
+            figures = each.model_dump(exclude={"name"})
+            gauge = self._shelved("gauges", each.name, figures, f"gauges {index}")
+            self.gauges[each.name] = gauge
+        for index, thing in enumerate(self.said.equipment, 1):
+            if thing.kind not in KINDS or thing.kind == "gauges":
+                raise refused(f"equipment {index}, kind: {thing.kind[:40]!r} is not known here.")
+            self._shelved(thing.kind, thing.name, thing.figures, f"equipment {index}")
+
+    def _shelved(self, kind: str, name: str, figures: dict[str, Any], where: str) -> Any:
+        model: Any = KINDS[kind]
+        named = f"{name[:42]} (file {self.digest[:8]})"
+        known = model._default_manager.filter(name=named, from_file=self.mark[:120]).first()
+        if known is None:
+            fields = {field.name for field in model._meta.concrete_fields} - {"id", "name", "retired", "from_file"}
+            try:
+                known = model(name=named, retired=True, from_file=self.mark[:120], **{k: v for k, v in figures.items() if k in fields})
+                known.full_clean()
+                known.save()
+            except (Unfit, TypeError, ValueError) as error:
+                raise refused(f"{where}, {name[:40]!r}: its figures are not those of {model._meta.verbose_name}.") from error
+        self.shelf[kind, name] = known.pk
+        return known
+
+    def job(self, pictures: dict[str, Cleaned]) -> Job:
+        said = self.said
+        card = self._card()
+        self.equip()
+        number = said.job.number
+        job = Job.objects.create(
+            number=Job.next_number() if Job.objects.filter(number=number).exists() else number,
+            card=card,
+            complaint=said.job.complaint,
+            comes_back=said.job.comes_back,
+            work_order=said.job.work_order,
+            booked_in_at=said.job.booked_in_at,
+            booked_in_by=self.named(said.job.booked_in_by),
+        )
+        run = self._run(job)
+        self._entries(job, run)
+        self._tray(job)
+        for photo in said.photos:
+            self._photo(job, run, photo, pictures[photo.file])
+        Origin.objects.create(job=job, shop=said.shop.name, digest=self.digest, read_by=self.person, left_out=self.left_out[:100])
+        rehearsal.rehearse(job, self.person)
+        if said.job.gone_at:
+            Job.objects.filter(pk=job.pk).update(gone_at=said.job.gone_at)
+        return Job.objects.get(pk=job.pk)
+
+    def _card(self) -> EngineCard:
+        try:
+            card = card_from_json(json.dumps(self.said.engine_card).encode())
+        except BadInput as error:
+            raise refused(f"Its engine card: {error.message}") from error
+        EngineCard.objects.filter(pk=card.pk).update(on_shelf=False)
+        return card
+
+    def _run(self, job: Job) -> dict[str, RunStation]:
+        run: dict[str, RunStation] = {}
+        for order, each in enumerate(self.said.run):
+            if each.station in run or (each.state == RunStation.State.SKIPPED and not each.because):
+                raise refused(f"run {order + 1}: a station comes once, and one left out says why.")
+            more = {"state": each.state, "call_state": each.call_state, "waits_for": each.waits_for, "because": each.because}
+            run[each.station] = RunStation.objects.create(job=job, order=order, key=each.station, **more)
+        return run
+
+    def _entries(self, job: Job, run: dict[str, RunStation]) -> None:
+        """Entries with their readings, signed last: a signed entry takes nothing more."""
+        refs = Refs(job.card, self.shelf)
+        seats = {seat.name: seat for seat in job.card.seats.all()}
+        by_number: dict[int, Entry] = {}
+        for index, each in enumerate(self.said.entries, 1):
+            where = f"entries {index}"
+            if each.seat and each.seat not in seats:
+                raise refused(f"{where}, seat: {each.seat!r} is not on the card.")
+            if each.station not in run:
+                raise refused(f"{where}, station: {each.station!r} is not in its run.")
+            before = by_number.get(each.supersedes) if each.supersedes is not None else None
+            if each.supersedes is not None and (before is None or not before.is_signed):
+                raise refused(f"{where}, supersedes: {each.supersedes} is no signed entry before it.")
+            if each.number in by_number:
+                raise refused(f"{where}, number: {each.number} stands twice.")
+            choices, left = refs.choices_in(each.choices)
+            self.left_out += [f"{each.station}: {words}" for words in left]
+            by_number[each.number] = self._entry(job, run[each.station], seats.get(each.seat), each, choices, before, refs, where)
+
+    def _entry(
+        self, job: Job, stage: RunStation, seat: Any, each: EntryIn, choices: dict[str, Any], before: Entry | None, refs: Refs, where: str
+    ) -> Entry:
+        heads = Entry.objects.filter(station=stage, seat=seat, superseded_by=None).exclude(pk=before.pk if before else 0)
+        if heads.exists():
+            raise refused(f"{where}: another entry of that station stands already, and this one does not supersede it.")
+        opened_by = self.named(each.opened_by)
+        entry = Entry.objects.create(
+            job=job,
+            station=stage,
+            seat=seat,
+            choices=choices,
+            ticks=each.ticks,
+            opened_at=each.opened_at,
+            opened_by=opened_by,
+            supersedes=before,
+        )
+        for number, row in enumerate(each.readings, 1):
+            self._reading(row, entry, refs, f"{where}, readings {number}")
+        for timer in each.timers:
+            Timer.objects.create(job=job, entry=entry, by=opened_by, **timer.model_dump())
+        if each.signed_at:
+            if each.call is None:
+                raise refused(f"{where}, call: a signed entry has one.")
+            entry.call_state, entry.call_words, entry.reason = each.call.state, each.call.words, each.call.reason
+            entry.result, entry.core_version, entry.signed_at = each.result, each.core_version, each.signed_at
+            entry.signed_by = self.named(each.signed_by)
+            entry.save()
+        return entry
+
+    def _reading(self, row: ReadingIn, entry: Entry, refs: Refs, where: str) -> None:
+        ask = refs.into(row.ask)
+        if not ask or len(ask) > 40:
+            raise refused(f"{where}, ask: it belongs to nothing on the card.")
+        if row.gauge and row.gauge not in self.gauges:
+            raise refused(f"{where}, gauge: {row.gauge[:40]!r} is not among the file's gauges.")
+        if len(row.kind) > 25:
+            raise refused(f"{where}, kind: it is not known here.")
+        Reading.objects.create(
+            entry=entry,
+            ask=ask,
+            heat=row.heat,
+            text=row.typed,
+            kind=row.kind,
+            unit=row.unit,
+            canonical=row.canonical,
+            gauge=self.gauges.get(row.gauge),
+            extra={**row.correction, **({"asked": row.asked} if row.asked else {})},
+            taken_at=row.taken_at,
+            by=self.named(row.by),
+            client_key=uuid.uuid4().hex,
+            withdrawn_at=row.withdrawn_at,
+            withdrawn_by=self.named(row.withdrawn_by) if row.withdrawn_at and row.withdrawn_by else None,
+            came_second=row.came_second,
+        )
+
+    def _tray(self, job: Job) -> None:
+        numbers = [each.number for each in self.said.tray]
+        if len(set(numbers)) != len(numbers):
+            raise refused("tray: a place stands twice.")
+        for each in self.said.tray:
+            TrayPlace.objects.create(job=job, by=self.named(""), client_key=uuid.uuid4().hex, **each.model_dump())
+
+    def _photo(self, job: Job, run: dict[str, RunStation], said: PhotoIn, picture: Cleaned) -> None:
+        photo = keep_photo(job, run.get(said.station), picture, said.caption, self.named(""))
+        self.made.append(photo)
+        Photo.objects.filter(pk=photo.pk).update(taken_at=said.taken_at)
+        numbers = [pin.number for pin in said.pins]
+        for pin in said.pins:
+            if not (0 <= pin.x <= 1 and 0 <= pin.y <= 1) or numbers.count(pin.number) > 1:
+                raise refused(f"{said.file}: a pin lies on its picture, x and y from 0 to 1, each number once.")
+            Pin.objects.create(photo=photo, number=pin.number, x=pin.x, y=pin.y, note=pin.note, by=self.named(""))
+
+    def forget_pictures(self) -> None:
+        """What was written beside the database goes with the job."""
+        for photo in self.made:
+            photo.forget_files()
 
 
-def _gauges(said: _Said) -> dict[str, Gauge]:
-    """Gauges by name: the shop's own, else a retired one with the file's figures, so that the log can point at it."""
-    known = {gauge.name: gauge for gauge in Gauge.objects.all()}
-    for each in said.table("gauges", 200):
-        name = each.text("name", 60)
-        if not name or name in known:
-            continue
-        kind, resolution, emissivity = each.one_of("kind", Gauge.Kind.values), each.number("resolution") or 0.01, each.number("emissivity")
-        if resolution <= 0 or (kind == Gauge.Kind.INFRARED and not emissivity):
-            raise refused(f"{each.where}: a gauge resolves more than nothing.")
-        values = dict(zip(GAUGE, (name, kind, resolution, each.number("repeatability"), emissivity), strict=True))
-        known[name] = Gauge.objects.create(**values, retired=True)
-    return known
+def job_from_zip(data: bytes, person: Person, tell: Tell = quietly) -> Job:
+    """The job of a file, with a number of its own when its number is taken.
 
+    Parameters
+    ----------
+    data : bytes
+        The ZIP.
+    person : Person
+        Who reads it in. Only an owner of the shop may read in a job that was handed over.
+    tell : Tell
+        Told how far it is.
 
-def job_from_zip(data: bytes, reader: Person, tell: Tell = quietly) -> Job:
-    """The job of a file, with a number of its own when its number is taken."""
+    Raises
+    ------
+    BadInput
+        With what is wrong and where; then nothing was taken.
+    """
     files = opened(data)
-    try:
-        said = _Said(json.loads(files.get("job.json", b"")[:MOST_JSON]), "job.json")
-    except (ValueError, RecursionError) as error:
-        raise refused("There is no readable job.json in it.") from error
-    if said.text("schema") != SCHEMA:
-        raise refused("This is no job of Stator's.")
-    if said.value.get("version") != VERSION:
-        raise refused(f"Version {str(said.value.get('version'))[:20]} of a job; this Stator reads version {VERSION}.")
+    said = said_in(files)
+    if said.job.gone_at and not person.is_owner:
+        raise refused(OWNERS)
     pictures = _pictures(said, files, tell)
     tell("Writing it into this shop's books", 0.9)
-    made: list[Photo] = []
+    reader = Reader(said, sha256(data).hexdigest(), person)
     try:
         with transaction.atomic():
-            return _job(said, pictures, reader, made)
+            return reader.job(pictures)
     except BaseException:
-        for photo in made:  # what was written beside the database goes with it
-            photo.image.delete(save=False)
-            photo.thumb.delete(save=False)
+        reader.forget_pictures()
         raise
 
 
-def _job(said: _Said, pictures: dict[str, Cleaned], reader: Person, made: list[Photo]) -> Job:
-    try:
-        card = card_from_json(json.dumps(said.thing("engine_card")).encode())
-    except BadInput as error:
-        raise refused(f"Its engine card: {error.message}") from error
-    EngineCard.objects.filter(pk=card.pk).update(on_shelf=False)
-    people, gauges, head = _People(reader), _gauges(said), _Said(said.value.get("job"), "job")
-    number = head.whole("number", Job.next_number())
-    job = Job.objects.create(
-        number=Job.next_number() if Job.objects.filter(number=number).exists() else number,
-        card=card,
-        complaint=head.text("complaint"),
-        comes_back=head.text("comes_back"),
-        work_order=head.one_of("work_order", WORK_ORDERS),
-        booked_in_at=head.at("booked_in_at"),
-        booked_in_by=people.named(head.text("booked_in_by", 150)),
-    )
-    run: dict[str, RunStation] = {}
-    for order, each in enumerate(said.table("run", 60)):
-        key = each.one_of("station", BY_KEY)
-        state, because = each.one_of("state", RunStation.State.values), each.text("because")
-        if key in run or (state == RunStation.State.SKIPPED and not because):
-            raise refused(f"{each.where}: a station comes once, and one left out says why.")
-        more = {"call_state": each.one_of("call_state", STATES), "waits_for": each.text("waits_for", 100), "because": because}
-        run[key] = RunStation.objects.create(job=job, order=order, key=key, state=state, **more)
-    _entries(said, job, run, people, gauges)
-    for each in said.table("tray", 500):
-        TrayPlace.objects.create(
-            job=job,
-            number=each.whole("number", most=999),
-            name=each.text("name", 80),
-            count=max(1, each.whole("count", 1, 999)),
-            where_from=each.text("where_from", 80),
-            half=each.text("half", 6),
-            way_round=each.text("way_round", 80),
-            wear=each.text("wear", 120),
-            taken_at=each.at("taken_at"),
-            emptied_at=each.when("emptied_at"),
-            by=reader,
-            client_key=uuid.uuid4().hex,
-        )
-    _photos(said, job, run, pictures, reader, made)
-    Job.objects.filter(pk=job.pk).update(gone_at=head.when("gone_at"))
-    return Job.objects.get(pk=job.pk)
-
-
-def _entries(said: _Said, job: Job, run: dict[str, RunStation], people: _People, gauges: dict[str, Gauge]) -> None:
-    """Entries with their readings, signed last: a signed entry takes nothing more."""
-    refs = Refs(job.card)
-    seats = {seat.name: seat for seat in job.card.seats.all()}
-    by_number: dict[int, Entry] = {}
-    for each in said.table("entries"):
-        seat_name = each.text("seat", 60)
-        if seat_name and seat_name not in seats:
-            raise refused(f"{each.where}, seat: {seat_name!r} is not on the card.")
-        entry = Entry.objects.create(
-            job=job,
-            station=run[each.one_of("station", run)],
-            seat=seats.get(seat_name),
-            choices=refs.into(each.thing("choices")),
-            ticks=each.thing("ticks"),
-            opened_at=each.at("opened_at"),
-            opened_by=people.named(each.text("opened_by", 150)),
-            supersedes=by_number.get(each.whole("supersedes")),
-        )
-        by_number[each.whole("number")] = entry
-        for row in each.table("readings"):
-            _reading(row, entry, refs, people, gauges)
-        for row in each.table("timers", 200):
-            Timer.objects.create(
-                job=job,
-                entry=entry,
-                key=row.text("key", 30),
-                heat=max(1, row.whole("heat", 1, 99)),
-                label=row.text("label", 80),
-                tone=row.one_of("tone", Timer.Tone.values),
-                started_at=row.at("started_at"),
-                due_at=row.when("due_at"),
-                ended_at=row.when("ended_at"),
-                by=entry.opened_by,
-            )
-        signed = each.when("signed_at")
-        if signed:
-            called = _Said(each.value.get("call"), f"{each.where}, call")
-            entry.call_state, entry.call_words = called.one_of("state", STATES), called.text("words", 80)
-            entry.reason, entry.result = called.text("reason", 300), each.thing("result")
-            entry.core_version, entry.signed_at = each.text("core_version", 20), signed
-            entry.signed_by = people.named(each.text("signed_by", 150))
-            entry.save()
-
-
-def _reading(row: _Said, entry: Entry, refs: Refs, people: _People, gauges: dict[str, Gauge]) -> None:
-    ask = refs.into(row.text("ask", 120))
-    if not ask or len(ask) > 40:
-        raise refused(f"{row.where}, ask: it belongs to nothing on the card.")
-    asked = row.text("asked", 300)
-    Reading.objects.create(
-        entry=entry,
-        ask=ask,
-        heat=max(1, row.whole("heat", 1, 99)),
-        text=row.text("typed", 1000),
-        kind=row.text("kind", 25),
-        unit=row.text("unit", 20),
-        canonical=row.number("canonical"),
-        gauge=gauges.get(row.text("gauge", 60)),
-        extra={**row.thing("correction"), **({"asked": asked} if asked else {})},
-        taken_at=row.at("taken_at"),
-        by=people.named(row.text("by", 150)),
-        client_key=uuid.uuid4().hex,
-        withdrawn_at=row.when("withdrawn_at"),
-    )
-
-
-def _pictures(said: _Said, files: dict[str, bytes], tell: Tell) -> dict[str, Cleaned]:
+def _pictures(said: JobFile, files: dict[str, bytes], tell: Tell) -> dict[str, Cleaned]:
     """The file's pictures made fit to be kept, by name."""
     found: dict[str, Cleaned] = {}
-    wanted = said.table("photos", 500)
-    for index, each in enumerate(wanted):
-        name = each.text("file", 40)
-        if name not in files:
-            raise refused(f"{each.where}: its picture {name[:40]!r} is not in the file.")
-        tell(f"Looking at picture {index + 1} of {len(wanted)}", 0.1 + 0.8 * index / len(wanted))
+    for index, each in enumerate(said.photos):
+        if each.file not in files:
+            raise refused(f"photos {index + 1}: its picture {each.file[:40]!r} is not in the file.")
+        tell(f"Looking at picture {index + 1} of {len(said.photos)}", 0.1 + 0.8 * index / len(said.photos))
+        if each.file in found:
+            continue
         try:
-            found[name] = found[name] if name in found else cleaned(files[name])
+            found[each.file] = cleaned(files.pop(each.file))
         except BadInput as error:
-            raise refused(f"{name}: {error.message}") from error
+            raise refused(f"{each.file}: {error.message}") from error
     return found
-
-
-def _photos(said: _Said, job: Job, run: dict[str, RunStation], pictures: dict[str, Cleaned], reader: Person, made: list[Photo]) -> None:
-    for each in said.table("photos", 500):
-        picture = pictures[each.text("file", 40)]
-        photo = keep_photo(job, run.get(each.text("station")), picture, each.text("caption", 120), reader)
-        made.append(photo)
-        Photo.objects.filter(pk=photo.pk).update(taken_at=each.at("taken_at"))
-        for pin in each.table("pins", 100):
-            x, y = pin.number("x"), pin.number("y")
-            if x is None or y is None or not (0 <= x <= 1 and 0 <= y <= 1):
-                raise refused(f"{pin.where}: a pin lies on its picture, x and y from 0 to 1.")
-            Pin.objects.create(photo=photo, number=pin.whole("number", most=999), x=x, y=y, note=pin.text("note", 160), by=reader)

@@ -2,15 +2,16 @@
 
 from __future__ import annotations
 
-from datetime import datetime
+import json
+from datetime import date, datetime
 from typing import Any
 
 from django.db.models import Prefetch
 
 from exchange.card_files import card_as_json
-from exchange.refs import Refs
+from exchange.refs import KINDS, NAMED, Refs
 from jobs.models import Entry, Job, Reading
-from shop.models import Gauge
+from shop.models import Gauge, Shop
 from shopmath.quantity import CANONICAL
 
 GAUGE = ("name", "kind", "resolution", "repeatability", "emissivity")
@@ -36,6 +37,8 @@ def _reading(reading: Reading, ask: str) -> dict[str, Any]:
         "taken_at": _when(reading.taken_at),
         "by": reading.by.called,
         "withdrawn_at": _when(reading.withdrawn_at),
+        "withdrawn_by": reading.withdrawn_by.called if reading.withdrawn_by else None,
+        "came_second": reading.came_second,
         "client_key": reading.client_key,
     }
 
@@ -72,19 +75,40 @@ def _entry(entry: Entry, numbers: dict[int, int], refs: Refs) -> dict[str, Any]:
     }
 
 
+def _equipment(told: list[dict[str, Any]], read_with: set[str]) -> dict[str, Any]:
+    """What the entries name of the shop's shelves, with its figures: gauges, and everything else."""
+    named = set(NAMED.findall(json.dumps(told, ensure_ascii=False)))
+    gauges = Gauge.objects.filter(name__in=read_with | {name for kind, name in named if kind == "gauges"})
+    others = []
+    for kind, model in KINDS.items():
+        wanted = {name for of, name in named if of == kind}
+        if kind == "gauges" or not wanted:
+            continue
+        fields = [field.name for field in model._meta.concrete_fields if field.name not in ("id", "name", "retired", "from_file")]
+        for thing in model._default_manager.filter(name__in=wanted):
+            others.append({"kind": kind, "name": thing.name, "figures": {name: _plain(getattr(thing, name)) for name in fields}})
+    return {"gauges": [{name: getattr(gauge, name) for name in GAUGE} for gauge in gauges], "equipment": others}
+
+
+def _plain(value: Any) -> Any:
+    return value.isoformat() if isinstance(value, date) else value
+
+
 def job_as_json(job: Job) -> dict[str, Any]:
     """Job, card, run and log as plain values."""
     entries = list(
         job.entries.select_related("station", "seat", "opened_by", "signed_by").prefetch_related(
-            Prefetch("readings", Reading.objects.select_related("by", "gauge")), "timers"
+            Prefetch("readings", Reading.objects.select_related("by", "withdrawn_by", "gauge")), "timers"
         )
     )
     run, refs = list(job.run.all()), Refs(job.card)
     stations = {stage.pk: stage.key for stage in run}
     numbers = {entry.pk: index for index, entry in enumerate(entries, 1)}
+    told = [_entry(entry, numbers, refs) for entry in entries]
     return {
         "schema": SCHEMA,
         "version": VERSION,
+        "shop": {"name": Shop.current().name},
         "job": {
             "number": job.number,
             "complaint": job.complaint,
@@ -98,11 +122,8 @@ def job_as_json(job: Job) -> dict[str, Any]:
         "run": [
             {"station": s.key, "state": s.state, "call_state": s.call_state, "waits_for": s.waits_for, "because": s.because} for s in run
         ],
-        "entries": [_entry(entry, numbers, refs) for entry in entries],
-        "gauges": [
-            {name: getattr(gauge, name) for name in GAUGE}
-            for gauge in Gauge.objects.filter(pk__in={r.gauge_id for e in entries for r in e.readings.all() if r.gauge_id})
-        ],
+        "entries": told,
+        **_equipment(told, {each.gauge.name for entry in entries for each in entry.readings.all() if each.gauge}),
         "tray": [
             {
                 **{name: getattr(place, name) for name in ("number", "name", "count", "where_from", "half", "way_round", "wear")},

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import json
 import re
 from typing import Any
 
@@ -19,6 +20,7 @@ SHELF = {
     "sealant": ("compounds", Compound),
     "kit": ("blades", Blades),
 }
+KINDS = dict([*SHELF.values(), ("gauges", Gauge)])
 ASKS = (  # station, the ask with its number, what the number is of
     ("split", r"^([bg]-)(\d+)()$", "marks"),
     ("close", r"^(s\d+-)(\d+)()$", "marks"),
@@ -35,13 +37,16 @@ NAMED = re.compile(r"@\{([\w-]+)/([^{}]*)\}")
 class Refs:
     """Numbers and names of one card's parts and of the shop's shelves."""
 
-    def __init__(self, card: EngineCard) -> None:
+    def __init__(self, card: EngineCard, shelf: dict[tuple[str, str], int] | None = None) -> None:
+        """With `shelf` the equipment is that of a file, by kind and name; else the shop's own."""
         self.names: dict[tuple[str, str], str] = {}
         self.numbers: dict[tuple[str, str], str] = {}
         for kind in PARTS:
             for each in getattr(card, kind).all():
                 self._know(kind, each.pk, each.name)
-        for kind, model in (*SHELF.values(), ("gauges", Gauge)):
+        for (kind, name), pk in (shelf or {}).items():
+            self._know(kind, pk, name)
+        for kind, model in KINDS.items() if shelf is None else ():
             for pk, name in model._default_manager.values_list("pk", "name"):
                 self._know(kind, pk, name)
 
@@ -96,6 +101,24 @@ class Refs:
         return out
 
     # in
+
+    def choices_in(self, choices: dict[str, Any]) -> tuple[dict[str, Any], list[str]]:
+        """Choices with names turned into numbers of what is here; and what could not be brought along, in words.
+
+        A bare number of equipment is another shop's own and means nothing here.
+        """
+        left, kept = [], {}
+        for key, value in choices.items():
+            number = str(value).partition(":")[0]
+            bare = key in SHELF or key.startswith("gauge-") or key == "means"
+            if bare and number.isdecimal():
+                left.append(f"{key.replace('-', ' ')}: number {number[:12]} of another shop's shelves.")
+                continue
+            kept[key] = value
+        found = self.into(kept)
+        named = {kind: name for kind, name in NAMED.findall(json.dumps(kept, ensure_ascii=False)) if (kind, name) not in self.numbers}
+        left += [f"{name} is not described in the file ({kind})." for kind, name in named.items()]
+        return found, left
 
     def _back(self, text: str) -> str | None:
         """A text with its names turned into numbers again; None when one of them is not here."""

@@ -13,6 +13,7 @@ from typing import Any
 
 from exchange.report.data import Report
 from exchange.report.figures import Figure
+from jobs.models import Job, Origin
 
 HERE = Path(__file__).resolve().parent
 FONTS = HERE.parent / "fonts"
@@ -43,6 +44,11 @@ def standalone(svg: str) -> bytes:
     return (body[:end] + f"<style>{_style()}</style>" + body[end:]).encode()
 
 
+def _origin(job: Job) -> str:
+    origin = Origin.objects.filter(job=job).first()
+    return f". Read in from {origin.shop or 'an unnamed shop'}, file {origin.digest[:8]}, {origin.read_at:%d %b %Y}" if origin else ""
+
+
 def _data(report: Report, paper: str, footer: str) -> dict[str, Any]:
     job, card = report.job, report.job.card
     gone = f"Handed over {job.gone_at:%d %b %Y}" if job.gone_at else "Not handed over yet: this may still change"
@@ -68,7 +74,7 @@ def _data(report: Report, paper: str, footer: str) -> dict[str, Any]:
         "summary": card.summary,
         "complaint": job.complaint,
         "shop": report.shop.name,
-        "state": gone,
+        "state": f"{gone}{_origin(job)}",
         "facts": facts,
         "footer": footer,
         "closing": CLOSING,

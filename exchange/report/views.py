@@ -23,7 +23,7 @@ from jobs.models import Job, OwnerLink, Photo
 from ui.addresses import job_number
 
 PARTS = ("run", "timers", "card__seats", "card__seals", "card__specs", "card__marks", "card__fitted", "photos__pins")
-JOB = Job.objects.select_related("card", "booked_in_by").prefetch_related(*PARTS)
+JOB = Job.objects.select_related("card", "booked_in_by", "origin").prefetch_related(*PARTS)
 
 
 def _job(tag: str) -> Job:

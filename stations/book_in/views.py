@@ -78,7 +78,7 @@ def read_marking(request: HttpRequest) -> HttpResponse:
 
 
 def _job(tag: str) -> Job:
-    return get_object_or_404(Job.objects.select_related("card", "booked_in_by"), number=job_number(tag))
+    return get_object_or_404(Job.objects.select_related("card", "booked_in_by", "origin__read_by"), number=job_number(tag))
 
 
 @require_http_methods(["GET", "POST"])
@@ -96,7 +96,7 @@ def job_log(request: HttpRequest, tag: str) -> HttpResponse:
     entries = (
         Entry.objects.filter(job=job)
         .select_related("station", "seat", "signed_by", "opened_by", "superseded_by")
-        .prefetch_related("readings__by", "readings__gauge")
+        .prefetch_related("readings__by", "readings__gauge", "readings__withdrawn_by")
     )
     lines = [(entry, BY_KEY[entry.station.key].name) for entry in entries]
     return render(request, "stations/book_in/log.html", {"job": job, "lines": lines, "photos": job.photos.all()})

@@ -105,12 +105,12 @@ class TheOwner(Leaving):
         self.page.keyboard.press("Enter")
         self.sees("Signed by Una")
 
-    def test_signed_out_it_is_sealed_and_opened_again_only_with_a_reason(self):
+    def test_signed_out_it_is_closed_and_opened_again_only_with_a_reason(self):
         self.signed_out()
         self.go("/jobs/0412/flywheel-on/")
         self.page.keyboard.type("80")
         self.page.keyboard.press("Enter")
-        self.sees("handed over and is sealed")
+        self.sees("handed over and is closed")
         self.assertEqual(self.page.input_value("#strip-field"), "80")
         self.go("/jobs/0412/hand-over/")
         self.page.get_by_role("button", name="Supersede it").click()

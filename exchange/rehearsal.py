@@ -1,0 +1,50 @@
+"""A job read in is shown once, everywhere it will be shown, before it is taken: what breaks a page is refused with the file."""
+
+from __future__ import annotations
+
+import logging
+
+from django.utils import timezone
+
+from exchange.job_json import job_as_json
+from exchange.report.data import report_of
+from jobs.models import Job
+from shop.models import Person
+from shopmath.checks import BadInput
+from stations.registry import BY_KEY
+
+UNFIT = "What the file holds does not fit together. Nothing was taken."
+LOG = logging.getLogger(__name__)
+PARTS = ("run", "timers", "card__seats", "card__seals", "card__specs", "card__marks", "card__fitted", "photos__pins")
+
+
+def rehearse(job: Job, person: Person) -> None:
+    """Ask every station of a job what its pages would say, and lay out its sheet.
+
+    Raises
+    ------
+    BadInput
+        Naming the station that cannot be shown.
+    """
+    fresh = Job.objects.select_related("card", "booked_in_by").prefetch_related(*PARTS).get(pk=job.pk)
+    now = timezone.now()
+    for stage in fresh.run.all():
+        station = BY_KEY[stage.key]
+        seats = [*fresh.card.seats.all(), *([None] if station.whole else [])] if station.by_seat else [None]
+        entries = list(stage.entries.select_related("seat", "supersedes", "signed_by", "opened_by"))
+        bound = [(seat, None) for seat in seats] + [(entry.seat, entry) for entry in entries]
+        for seat, entry in bound:
+            try:
+                work = station.bind(fresh, stage, seat, person, now, entry=entry)
+                shown = (work.call, work.drawing(), work.sheet(), work.told(), work.traces(), work.methods(), work.checks(), work.actions())
+                shown += (work.cautions(), work.open_asks(), work.latest(), work.history(), work.tabs(), work.slider())  # type: ignore[assignment]
+            except Exception as error:
+                LOG.warning("a job read in breaks %s", stage.key, exc_info=True)
+                raise BadInput("file", f"Its station {station.name} cannot be shown. {UNFIT}") from error
+            del shown
+    try:
+        report_of(fresh, person, now)
+        job_as_json(fresh)
+    except Exception as error:
+        LOG.warning("the sheet of a job read in cannot be laid out", exc_info=True)
+        raise BadInput("file", f"Its sheet cannot be laid out. {UNFIT}") from error

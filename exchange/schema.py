@@ -1,0 +1,284 @@
+"""A job's file as typed models: the reader of `stator-job` versions up to 2. Described for people in docs/data-formats.md."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from datetime import UTC, datetime
+from typing import Annotated, Any, Literal
+
+from pydantic import BaseModel, BeforeValidator, ConfigDict, Field, ValidationError
+
+from jobs.models import RunStation, Timer
+from shop.models import Gauge
+from stations.registry import BY_KEY, WORK_ORDERS
+
+STATES = ("in", "too_close", "out", "stop", "wait", "")
+OUTCOMES = ("dropped", "tapped", "jammed", "crooked")
+EARLIEST, LATEST = datetime(1990, 1, 1, tzinfo=UTC), datetime(2200, 1, 1, tzinfo=UTC)
+
+
+def _time(value: Any) -> Any:
+    """A time with its zone, in the years in which there can be one."""
+    if value is None:
+        return None
+    try:
+        found = datetime.fromisoformat(value) if isinstance(value, str) and len(value) <= 60 else None
+        if found is not None and found.tzinfo is not None and EARLIEST <= found <= LATEST:
+            return found
+    except (ValueError, OverflowError):
+        pass
+    raise ValueError("a time with its zone is wanted, such as 2026-11-25T14:05:00+00:00.")
+
+
+def _one_of(known: Sequence[str]) -> Any:
+    def check(value: Any) -> Any:
+        if value is None and "" in known:
+            return ""
+        if value not in known:
+            raise ValueError(f"{str(value)[:40]!r} is not known here.")
+        return value
+
+    return BeforeValidator(check)
+
+
+def _or_empty(value: Any) -> Any:
+    return "" if value is None else value
+
+
+_Text = BeforeValidator(_or_empty)
+Text20 = Annotated[str, _Text, Field(max_length=20)]
+Text30 = Annotated[str, _Text, Field(max_length=30)]
+Text40 = Annotated[str, _Text, Field(max_length=40)]
+Text60 = Annotated[str, _Text, Field(max_length=60)]
+Text80 = Annotated[str, _Text, Field(max_length=80)]
+Text100 = Annotated[str, _Text, Field(max_length=100)]
+Text120 = Annotated[str, _Text, Field(max_length=120)]
+Text150 = Annotated[str, _Text, Field(max_length=150)]
+Text160 = Annotated[str, _Text, Field(max_length=160)]
+Text200 = Annotated[str, _Text, Field(max_length=200)]
+Text300 = Annotated[str, _Text, Field(max_length=300)]
+Text1000 = Annotated[str, _Text, Field(max_length=1000)]
+Time = Annotated[datetime, BeforeValidator(_time)]
+MaybeTime = Annotated[datetime | None, BeforeValidator(_time)]
+Number = Annotated[float, Field(allow_inf_nan=False, ge=-1e12, le=1e12)]
+Count = Annotated[int, Field(ge=0, le=1_000_000)]
+Attempt = Annotated[int, Field(ge=1, le=99)]
+Share = Annotated[float, Field(ge=0, le=1)]
+State = Annotated[str, _one_of(STATES)]
+Station = Annotated[str, _one_of(tuple(BY_KEY))]
+
+
+class Part(BaseModel):
+    model_config = ConfigDict(strict=True, extra="ignore", frozen=True)
+
+
+class JobHead(Part):
+    number: Annotated[int, Field(ge=1, le=99_999_999)]
+    complaint: Text200 = ""
+    comes_back: Text200 = ""
+    work_order: Annotated[str, _one_of(tuple(WORK_ORDERS))]
+    booked_in_at: Time
+    booked_in_by: Text150 = ""
+    gone_at: MaybeTime = None
+
+
+class Stage(Part):
+    station: Station
+    state: Annotated[str, _one_of(RunStation.State.values)]
+    call_state: State = ""
+    waits_for: Text100 = ""
+    because: Text200 = ""
+
+
+class Call(Part):
+    state: State
+    words: Text80 = ""
+    reason: Text300 = ""
+
+
+class ReadingIn(Part):
+    ask: Text120
+    asked: Text300 = ""
+    heat: Attempt = 1
+    typed: Text1000 = ""
+    kind: Text30 = ""
+    unit: Text20 = ""
+    canonical: Number | None = None
+    gauge: Text100 = ""
+    correction: dict[str, Any] = Field(default_factory=dict, max_length=40)
+    taken_at: Time
+    by: Text150 = ""
+    withdrawn_at: MaybeTime = None
+    withdrawn_by: Text150 = ""
+    came_second: bool = False
+
+
+class TimerIn(Part):
+    key: Text30
+    heat: Attempt = 1
+    label: Text80 = ""
+    tone: Annotated[str, _one_of(Timer.Tone.values)]
+    started_at: Time
+    due_at: MaybeTime = None
+    ended_at: MaybeTime = None
+
+
+class Moves(Part):
+    """Of a truing move: what it was meant for, and the twist before it."""
+
+    kind: Text20 = ""
+    twist_deg: Number | None = None
+
+
+class Choices(Part):
+    """The choices of an entry that the program counts with; the others are words."""
+
+    model_config = ConfigDict(strict=True, extra="allow", frozen=True)
+    heat: Attempt = 1
+    skipped: list[Text120] = Field(default_factory=list, max_length=500)
+    times: dict[str, Annotated[int, Field(ge=1, le=99)]] = Field(default_factory=dict, max_length=500)
+    moves: list[dict[str, Any]] = Field(default_factory=list, max_length=200)
+    turns: dict[str, Any] = Field(default_factory=dict, max_length=200)
+    cold: dict[str, dict[str, Any]] = Field(default_factory=dict, max_length=99)
+    lapped: Count = 0
+    holes: dict[str, list[Any]] = Field(default_factory=dict, max_length=99)
+    amounts: dict[str, Any] = Field(default_factory=dict, max_length=99)
+
+
+class HeatResult(Part):
+    """What predictions are compared with: the confidence given, and what happened."""
+
+    confidence: Share | None = None
+    outcome: Annotated[str, _one_of((*OUTCOMES, ""))]
+
+
+class PressResult(Part):
+    force_n: tuple[Number, Number, Number] | None = None
+    peak_n: Number | None = None
+
+
+class TrueResult(Part):
+    moves: list[Moves] = Field(default_factory=list, max_length=200)
+    twist_deg: Number | None = None
+
+
+RESULTS: dict[str, type[Part]] = {"heat-and-drop": HeatResult, "apart": PressResult, "together": PressResult, "true": TrueResult}
+
+
+class EntryIn(Part):
+    number: Count
+    station: Station
+    seat: Text60 = ""
+    opened_at: Time
+    opened_by: Text150 = ""
+    signed_at: MaybeTime = None
+    signed_by: Text150 = ""
+    call: Call | None = None
+    choices: dict[str, Any] = Field(default_factory=dict, max_length=500)
+    ticks: dict[str, dict[str, str]] = Field(default_factory=dict, max_length=200)
+    result: dict[str, Any] = Field(default_factory=dict, max_length=200)
+    core_version: Text20 = ""
+    supersedes: Count | None = None
+    readings: list[ReadingIn] = Field(default_factory=list, max_length=5000)
+    timers: list[TimerIn] = Field(default_factory=list, max_length=200)
+
+
+class GaugeIn(Part):
+    name: Annotated[str, Field(min_length=1, max_length=60)]
+    kind: Annotated[str, _one_of(Gauge.Kind.values)]
+    resolution: Annotated[float, Field(gt=0, le=1e6)] = 0.01
+    repeatability: Annotated[float, Field(ge=0, le=1e6)] | None = None
+    emissivity: Annotated[float, Field(ge=0.05, le=1)] | None = None
+
+
+class EquipmentIn(Part):
+    """Anything else of the shelves that the log points at, with its own figures."""
+
+    kind: Text20
+    name: Annotated[str, Field(min_length=1, max_length=60)]
+    figures: dict[str, Any] = Field(default_factory=dict, max_length=20)
+
+
+class TrayIn(Part):
+    number: Annotated[int, Field(ge=1, le=999)]
+    name: Text80
+    count: Annotated[int, Field(ge=1, le=999)] = 1
+    where_from: Text80 = ""
+    half: Annotated[str, _one_of(("left", "right", ""))] = ""
+    way_round: Text80 = ""
+    wear: Text120 = ""
+    taken_at: Time
+    emptied_at: MaybeTime = None
+
+
+class PinIn(Part):
+    number: Annotated[int, Field(ge=1, le=999)]
+    x: float
+    y: float
+    note: Text160 = ""
+
+
+class PhotoIn(Part):
+    file: Text40
+    caption: Text120 = ""
+    taken_at: Time
+    station: Text30 = ""
+    pins: list[PinIn] = Field(default_factory=list, max_length=100)
+
+
+class ShopIn(Part):
+    name: Text80 = ""
+
+
+class JobFile(Part):
+    schema_: Literal["stator-job"] = Field(alias="schema")
+    version: int
+    shop: ShopIn = ShopIn()
+    job: JobHead
+    engine_card: dict[str, Any]
+    run: list[Stage] = Field(default_factory=list, max_length=60)
+    entries: list[EntryIn] = Field(default_factory=list, max_length=5000)
+    gauges: list[GaugeIn] = Field(default_factory=list, max_length=200)
+    equipment: list[EquipmentIn] = Field(default_factory=list, max_length=200)
+    tray: list[TrayIn] = Field(default_factory=list, max_length=500)
+    photos: list[PhotoIn] = Field(default_factory=list, max_length=300)
+
+
+_WANTED = {
+    "missing": "it is missing.",
+    "float_type": "a number is wanted.",
+    "finite_number": "a number is wanted.",
+    "int_type": "a whole number is wanted.",
+    "int_from_float": "a whole number is wanted.",
+    "bool_type": "true or false is wanted.",
+    "string_type": "a text is wanted.",
+    "string_too_long": "a text of at most {max_length} letters is wanted.",
+    "string_too_short": "a text is wanted.",
+    "list_type": "a list is wanted.",
+    "too_long": "at most {max_length} entries are wanted.",
+    "dict_type": "an object is wanted.",
+    "model_type": "an object is wanted.",
+    "greater_than_equal": "{ge} or more is wanted.",
+    "greater_than": "more than {gt} is wanted.",
+    "less_than_equal": "at most {le} is wanted.",
+}
+
+
+def said_of(error: ValidationError, where: str = "") -> str:
+    """The first thing wrong, with its place: `entries 1, readings 2, canonical: a number is wanted.`"""
+    first = error.errors(include_url=False, include_input=False)[0]
+    place = ""
+    for step in first["loc"]:
+        place += f" {step + 1}" if isinstance(step, int) else f", {step}"
+    context = first.get("ctx", {})
+    words = _WANTED.get(first["type"], "").format(**{name: context.get(name, "") for name in ("max_length", "ge", "gt", "le")})
+    if first["type"] == "value_error":
+        words = str(context.get("error", ""))
+    return f"{where}{place.removeprefix(', ') if not where else place}: {words or 'it is not what it should be.'}"
+
+
+def check_result(result: dict[str, Any]) -> None:
+    """What later pages count with in a result; raises `ValidationError`."""
+    model = RESULTS.get(str(result.get("schema", "")).partition("/")[0])
+    if model:
+        model.model_validate(result)
