@@ -8,8 +8,11 @@ import shutil
 import sqlite3
 import tempfile
 import zipfile
-from collections.abc import Callable
+import zlib
+from collections.abc import Callable, Iterable
 from contextlib import closing
+from dataclasses import dataclass
+from datetime import UTC, datetime
 from pathlib import Path
 
 from django.utils import timezone
@@ -17,12 +20,13 @@ from django.utils import timezone
 SCHEMA, VERSION = "stator-backup", 1
 DATABASE, MANIFEST = "stator.sqlite3", "manifest.json"
 PHOTOS = "photos/"
+OURS = ("jobs_job", "jobs_entry", "jobs_reading", "shop_person", "engines_enginecard", "django_migrations")
 MOST_BYTES = 200 * 1024**3
 Progress = Callable[[int, int], None]
 
 
 class Damaged(Exception):
-    """The file is no whole backup; nothing of it was taken."""
+    """The file is no whole backup, or there is nothing here to back up; nothing was changed."""
 
 
 def _digest(path: Path) -> str:
@@ -30,19 +34,66 @@ def _digest(path: Path) -> str:
         return hashlib.file_digest(file, "sha256").hexdigest()
 
 
+# what a database is
+
+
+def check_database(path: Path, known: Iterable[tuple[str, str]] | None = None) -> None:
+    """Refuse a database that is damaged, not Stator's, or newer than this Stator (with `known`, its migrations)."""
+    try:
+        with closing(sqlite3.connect(f"{path.absolute().as_uri()}?mode=ro", uri=True)) as found:
+            if found.execute("PRAGMA integrity_check").fetchone()[0] != "ok":
+                raise Damaged("The database does not pass its own check.")
+            tables = {name for (name,) in found.execute("SELECT name FROM sqlite_master WHERE type = 'table'")}
+            if not tables >= set(OURS):
+                raise Damaged("The database in it is not Stator's.")
+            if found.execute("PRAGMA foreign_key_check").fetchone():
+                raise Damaged("In the database something points at what is not there.")
+            applied = set(found.execute("SELECT app, name FROM django_migrations"))
+    except sqlite3.DatabaseError as error:
+        raise Damaged("The database cannot be read: it is damaged, or it is none.") from error
+    newer = newer_than_known(applied, known) if known is not None else []
+    if newer:
+        raise Damaged(f"The database was written by a newer Stator ({newer[0]}). Upgrade Stator first.")
+
+
+def newer_than_known(applied: Iterable[tuple[str, str]], known: Iterable[tuple[str, str]]) -> list[str]:
+    """Migrations of our own applications that this Stator does not know."""
+    here = set(known)
+    ours = {app for app, _ in here}
+    return sorted(f"{app}.{name}" for app, name in applied if app in ours and (app, name) not in here)
+
+
+# out
+
+
 def copy_database(source: Path, target: Path) -> None:
     """A consistent copy of a database that is being written to."""
-    with closing(sqlite3.connect(source)) as live, closing(sqlite3.connect(target)) as copy:
+    with closing(sqlite3.connect(f"{source.absolute().as_uri()}?mode=rw", uri=True)) as live, closing(sqlite3.connect(target)) as copy:
         live.backup(copy, pages=256)
-        if copy.execute("PRAGMA integrity_check").fetchone()[0] != "ok":
-            raise Damaged("The copy of the database does not pass its own check.")
+        copy.execute("PRAGMA journal_mode=DELETE")  # one file, without a log beside it
 
 
 def write(database: Path, photos: Path, target: Path, progress: Progress = lambda done, of: None) -> int:
-    """Write a backup beside its name first, then put it in its place whole. How many files are in it."""
+    """Write a backup beside its name first, then put it in its place whole. How many files are in it.
+
+    Raises
+    ------
+    Damaged
+        There is no database of Stator's at that place: an empty backup would look like one.
+    """
+    if not database.is_file():
+        raise Damaged(f"There is no database at {database}. Is STATOR_DATA the shop's data folder?")
+    if not target.parent.is_dir():
+        raise Damaged(f"There is no folder {target.parent} to write into.")
+    for left in target.parent.glob(".backup-*"):  # of one that was killed
+        shutil.rmtree(left, ignore_errors=True)
     with tempfile.TemporaryDirectory(dir=target.parent, prefix=".backup-") as folder:
         copied, whole = Path(folder) / DATABASE, Path(folder) / "whole.zip"
-        copy_database(database, copied)
+        try:
+            copy_database(database, copied)
+        except sqlite3.DatabaseError as error:
+            raise Damaged(f"The database at {database} cannot be read: {error}.") from error
+        check_database(copied)
         found = sorted(path for path in photos.rglob("*") if path.is_file()) if photos.exists() else []
         sums = {DATABASE: _digest(copied)}
         with zipfile.ZipFile(whole, "w", zipfile.ZIP_DEFLATED, allowZip64=True) as out:
@@ -55,16 +106,46 @@ def write(database: Path, photos: Path, target: Path, progress: Progress = lambd
             made = timezone.now().isoformat(timespec="seconds")
             manifest = {"schema": SCHEMA, "version": VERSION, "made_at": made, "sha256": sums}
             out.writestr(MANIFEST, json.dumps(manifest, indent=1))
-        shutil.move(whole, target)
+        whole.replace(target)
     return len(sums)
+
+
+# a folder of daily ones
+
+
+@dataclass(frozen=True)
+class Kept:
+    """A backup that lies in the folder of daily ones."""
+
+    path: Path
+    at: datetime
+
+    @classmethod
+    def all_in(cls, folder: Path) -> list[Kept]:
+        """Oldest first."""
+        found = [cls(path, datetime.fromtimestamp(path.stat().st_mtime, UTC)) for path in folder.glob("stator-*.zip")]
+        return sorted(found, key=lambda kept: kept.path.name)
+
+
+def write_daily(database: Path, photos: Path, folder: Path, keep: int, now: datetime, name: str = "") -> Kept:
+    """Write today's backup and forget the oldest past `keep`; one written for an upgrade carries a name of its own and counts with them."""
+    folder.mkdir(parents=True, exist_ok=True)
+    path = folder / f"stator-{now:%Y%m%d-%H%M%S}{f'-{name}' if name else ''}.zip"
+    write(database, photos, path)
+    for old in Kept.all_in(folder)[:-keep] if keep else []:
+        old.path.unlink(missing_ok=True)
+    return Kept(path, now)
+
+
+# back
 
 
 def _manifest(found: zipfile.ZipFile) -> dict[str, str]:
     try:
         said = json.loads(found.read(MANIFEST))
-    except (KeyError, ValueError) as error:
+    except (KeyError, ValueError, RecursionError, OSError, zipfile.BadZipFile, zlib.error, NotImplementedError, RuntimeError) as error:
         raise Damaged("There is no manifest in it: this is no backup of Stator's.") from error
-    if said.get("schema") != SCHEMA:
+    if not isinstance(said, dict) or said.get("schema") != SCHEMA:
         raise Damaged("This is no backup of Stator's.")
     if said.get("version") != VERSION:
         raise Damaged(f"Version {said.get('version')} of a backup; this Stator reads version {VERSION}.")
@@ -86,38 +167,42 @@ def _check_names(found: zipfile.ZipFile, sums: dict[str, str]) -> None:
         raise Damaged("It would unpack to more than any shop has.")
 
 
-def read(source: Path, database: Path, photos: Path) -> int:
-    """Put a backup back, whole or not at all: unpacked and checked beside, then swapped in. How many files. The server must be stopped."""
+def unpack(source: Path, folder: Path, known: Iterable[tuple[str, str]] | None = None) -> int:
+    """Unpack a backup into an empty folder and check every file and the database. How many files.
+
+    Raises
+    ------
+    Damaged
+        Anything in it is not what it should be.
+    """
     try:
         archive = zipfile.ZipFile(source)
     except (OSError, zipfile.BadZipFile) as error:
         raise Damaged("That file cannot be opened as a ZIP.") from error
-    database.parent.mkdir(parents=True, exist_ok=True)
-    with archive as found, tempfile.TemporaryDirectory(dir=database.parent, prefix=".restore-") as folder:
+    with archive as found:
         sums = _manifest(found)
         _check_names(found, sums)
         for name, digest in sums.items():
-            path = Path(folder) / name
+            path = folder / name
             path.parent.mkdir(parents=True, exist_ok=True)
             try:
                 with found.open(name) as inside, path.open("wb") as out:
                     shutil.copyfileobj(inside, out)
-            except (zipfile.BadZipFile, OSError, RuntimeError) as error:
-                raise Damaged(f"{name} in it is damaged.") from error
+            except (zipfile.BadZipFile, OSError, RuntimeError, zlib.error, EOFError, NotImplementedError) as error:
+                raise Damaged(f"{name} in it is damaged, or there is no room for it here ({error}).") from error
             if _digest(path) != digest:
                 raise Damaged(f"{name} in it is not what was backed up.")
-        with closing(sqlite3.connect(Path(folder) / DATABASE)) as copy:
-            if copy.execute("PRAGMA integrity_check").fetchone()[0] != "ok":
-                raise Damaged("Its database does not pass its own check.")
-        old = photos.with_name(f"{photos.name}.old")
-        shutil.rmtree(old, ignore_errors=True)
-        if photos.exists():
-            photos.rename(old)
-        unpacked = Path(folder) / PHOTOS
-        if unpacked.exists():
-            shutil.move(unpacked, photos)
-        for leftover in ("-wal", "-shm"):
-            database.with_name(database.name + leftover).unlink(missing_ok=True)
-        (Path(folder) / DATABASE).replace(database)
-        shutil.rmtree(old, ignore_errors=True)
+    check_database(folder / DATABASE, known)
     return len(sums)
+
+
+def end_links(database: Path) -> int:
+    """Take back every owner's link and every session of a database that is put back: what was ended after the backup stays ended."""
+    with closing(sqlite3.connect(database)) as found, found:
+        tables = {name for (name,) in found.execute("SELECT name FROM sqlite_master WHERE type = 'table'")}
+        now = datetime.now(UTC).strftime("%Y-%m-%d %H:%M:%S")
+        if "django_session" in tables:
+            found.execute("DELETE FROM django_session")
+        if "jobs_ownerlink" not in tables:
+            return 0
+        return found.execute("UPDATE jobs_ownerlink SET revoked_at = ? WHERE revoked_at IS NULL", (now,)).rowcount

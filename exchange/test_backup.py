@@ -2,7 +2,11 @@
 
 from __future__ import annotations
 
+import gzip
+import hashlib
 import json
+import os
+import shutil
 import sqlite3
 import subprocess
 import sys
@@ -10,11 +14,15 @@ import tempfile
 import textwrap
 import zipfile
 from contextlib import closing
+from datetime import timedelta
 from pathlib import Path
 
 from django.test import SimpleTestCase
+from django.utils import timezone
 
 from exchange import backup
+from stator import daily
+from tests.test_upgrade import RELEASED
 
 WRITER = """
     import sqlite3, sys
@@ -39,15 +47,15 @@ class Backups(SimpleTestCase):
         self.addCleanup(folder.cleanup)
         self.root = Path(folder.name)
         self.database, self.photos, self.file = self.root / "stator.sqlite3", self.root / "photos", self.root / "b.zip"
-        with closing(sqlite3.connect(self.database)) as made, made:
-            made.execute("CREATE TABLE seen (word TEXT)")
-            made.execute("INSERT INTO seen VALUES ('first')")
+        self.database.write_bytes(gzip.decompress(RELEASED[0].read_bytes()))
         (self.photos / "0412").mkdir(parents=True)
         (self.photos / "0412" / "a.jpg").write_bytes(b"picture")
+        self.fresh = self.root / "fresh"
 
-    def words(self):
-        with closing(sqlite3.connect(self.database)) as found:
-            return [row[0] for row in found.execute("SELECT word FROM seen")]
+    def unpacked(self):
+        shutil.rmtree(self.fresh, ignore_errors=True)
+        self.fresh.mkdir()
+        return backup.unpack(self.file, self.fresh)
 
     def spoil(self, change):
         """The backup packed anew with something changed."""
@@ -60,21 +68,21 @@ class Backups(SimpleTestCase):
 
     def refused(self):
         with self.assertRaises(backup.Damaged) as refusal:
-            backup.read(self.file, self.database, self.photos)
-        self.assertEqual(self.words(), ["first"])
-        self.assertEqual((self.photos / "0412" / "a.jpg").read_bytes(), b"picture")
+            self.unpacked()
         return str(refusal.exception)
+
+    def put(self, files, name, data):
+        """Another file in it, with a manifest that agrees."""
+        manifest = json.loads(files[backup.MANIFEST])
+        manifest["sha256"][name] = hashlib.sha256(data).hexdigest()
+        files.update({name: data, backup.MANIFEST: json.dumps(manifest).encode()})
 
     def test_what_was_backed_up_comes_back(self):
         self.assertEqual(backup.write(self.database, self.photos, self.file), 2)
-        with closing(sqlite3.connect(self.database)) as later, later:
-            later.execute("INSERT INTO seen VALUES ('second')")
-        (self.photos / "0412" / "b.jpg").write_bytes(b"later")
-        self.assertEqual(backup.read(self.file, self.database, self.photos), 2)
-        self.assertEqual(self.words(), ["first"])
-        self.assertEqual([path.name for path in (self.photos / "0412").iterdir()], ["a.jpg"])
+        self.assertEqual(self.unpacked(), 2)
+        self.assertEqual([path.name for path in (self.fresh / "photos" / "0412").iterdir()], ["a.jpg"])
 
-    def test_a_damaged_or_strange_file_is_refused_whole(self):
+    def test_a_damaged_or_strange_file_is_refused(self):
         self.file.write_bytes(b"no zip at all")
         self.assertIn("cannot be opened", self.refused())
         backup.write(self.database, self.photos, self.file)
@@ -83,16 +91,18 @@ class Backups(SimpleTestCase):
 
     def test_a_file_that_would_climb_out_is_refused(self):
         backup.write(self.database, self.photos, self.file)
-
-        def climb(files):
-            manifest = json.loads(files[backup.MANIFEST])
-            manifest["sha256"]["photos/../../evil"] = "0"
-            files[backup.MANIFEST] = json.dumps(manifest).encode()
-            files["photos/../../evil"] = b"x"
-
-        self.spoil(climb)
+        self.spoil(lambda files: self.put(files, "photos/../../evil", b"x"))
         self.assertIn("no place of a backup", self.refused())
         self.assertFalse((self.root.parent / "evil").exists())
+
+    def test_a_database_that_is_damaged_or_another_s_is_refused(self):
+        strange = self.root / "strange.sqlite3"
+        with closing(sqlite3.connect(strange)) as made, made:
+            made.execute("CREATE TABLE seen (word TEXT)")
+        for data, words in ((strange.read_bytes(), "not Stator's"), (b"junk" * 999, "cannot be read")):
+            backup.write(self.database, self.photos, self.file)
+            self.spoil(lambda files, data=data: self.put(files, backup.DATABASE, data))
+            self.assertIn(words, self.refused())
 
     def test_a_newer_version_and_a_file_too_many(self):
         backup.write(self.database, self.photos, self.file)
@@ -102,23 +112,48 @@ class Backups(SimpleTestCase):
         self.spoil(lambda files: files.update({backup.MANIFEST: files[backup.MANIFEST].replace(b'"version": 1', b'"version": 9')}))
         self.assertIn("Version 9", self.refused())
 
+    def test_a_backup_that_was_killed_leaves_nothing_for_long(self):
+        (self.root / ".backup-killed").mkdir()
+        backup.write(self.database, self.photos, self.file)
+        self.assertEqual([path.name for path in self.root.glob(".backup-*")], [])
+
     def test_a_server_killed_in_mid_write_leaves_whole_entries_only(self):
-        busy = self.root / "busy.sqlite3"
-        writer = subprocess.Popen([sys.executable, "-c", textwrap.dedent(WRITER), str(busy)], stdout=subprocess.PIPE, text=True)
+        writer = subprocess.Popen([sys.executable, "-c", textwrap.dedent(WRITER), str(self.database)], stdout=subprocess.PIPE, text=True)
         try:
             assert writer.stdout is not None
             while int(writer.stdout.readline()) < 40:
                 pass
-            backup.write(busy, self.photos, self.file)
+            backup.write(self.database, self.photos, self.file)
         finally:
             writer.kill()
             writer.wait()
             writer.stdout.close()
-        for source in (busy, self.file):
-            if source == self.file:
-                backup.read(self.file, busy, self.photos)
-            with closing(sqlite3.connect(busy)) as found:
+        self.unpacked()
+        for source in (self.database, self.fresh / backup.DATABASE):
+            with closing(sqlite3.connect(source)) as found:
                 entries = found.execute("SELECT count(*), coalesce(sum(readings), 0) FROM entry").fetchone()
                 readings = found.execute("SELECT count(*) FROM reading").fetchone()[0]
             self.assertGreaterEqual(entries[0], 40)
             self.assertEqual(entries[1], readings)
+
+
+class Daily(SimpleTestCase):
+    setUp = Backups.setUp
+
+    def test_one_a_day_and_so_many_kept(self):
+        folder, now = self.root / "backups", timezone.now()
+        self.assertTrue(daily.wanted(folder, now))
+        for day in range(5):
+            kept = backup.write_daily(self.database, self.photos, folder, 3, now - timedelta(days=4 - day))
+            stamp = (now - timedelta(days=4 - day)).timestamp()
+            os.utime(kept.path, (stamp, stamp))
+        self.assertEqual(len(backup.Kept.all_in(folder)), 3)
+        self.assertFalse(daily.wanted(folder, now + timedelta(hours=23)))
+        self.assertTrue(daily.wanted(folder, now + timedelta(hours=25)))
+
+    def test_one_dated_after_now_is_none(self):
+        folder, now = self.root / "backups", timezone.now()
+        kept = backup.write_daily(self.database, self.photos, folder, 3, now)
+        later = (now + timedelta(days=30)).timestamp()
+        os.utime(kept.path, (later, later))
+        self.assertTrue(daily.wanted(folder, now))

@@ -2,16 +2,9 @@
 
 from __future__ import annotations
 
-import contextlib
 import json
-import sqlite3
-import tempfile
-from io import StringIO
-from pathlib import Path
-from unittest import mock
 
-from django.core.management import CommandError, call_command
-from django.test import SimpleTestCase, TestCase
+from django.test import TestCase
 
 from engines.models import Fitted, Seal
 from exchange.card_files import card_as_json, card_from_json
@@ -145,39 +138,3 @@ class PinsOnTheCard(TestCase):
         said["fitted"][0]["after"] = "Nowhere"
         with self.assertRaisesMessage(BadInput, "no seat 'Nowhere'"):
             card_from_json(json.dumps(said).encode())
-
-
-class Commands(SimpleTestCase):
-    def setUp(self):
-        folder = tempfile.TemporaryDirectory()
-        self.addCleanup(folder.cleanup)
-        self.root = Path(folder.name)
-        self.file = self.root / "b.zip"
-        self.databases_here = {"default": {"NAME": self.root / "stator.sqlite3"}}
-
-    def call(self, command, *more):
-        """A command on files of our own; the test's database is left alone."""
-        commands, out = "exchange.management.commands", StringIO()
-        with contextlib.ExitStack() as stack:
-            settings = stack.enter_context(mock.patch(f"{commands}.{command}.settings"))
-            settings.DATABASES, settings.MEDIA_ROOT = self.databases_here, str(self.root / "photos")
-            for name in ("call_command", "connections"):
-                stack.enter_context(mock.patch(f"{commands}.restore.{name}"))
-            call_command(command, self.file, *more, stdout=out, stderr=StringIO())
-        return out.getvalue()
-
-    def test_a_backup_is_written_and_put_back_only_when_that_is_meant(self):
-
-        with sqlite3.connect(self.root / "stator.sqlite3") as made:
-            made.execute("CREATE TABLE seen (word TEXT)")
-        made.close()
-        self.assertIn("1 files in", self.call("backup"))
-        with self.assertRaisesMessage(CommandError, "Say --yes to replace it"):
-            self.call("restore")
-        self.assertIn("1 files are back", self.call("restore", "--yes"))
-
-    def test_a_file_that_is_none_is_said_in_words(self):
-        self.file.write_bytes(b"junk")
-        with self.assertRaisesMessage(CommandError, "Nothing was changed"):
-            self.call("restore", "--yes")
-        self.assertFalse((self.root / "stator.sqlite3").exists())

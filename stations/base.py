@@ -27,6 +27,7 @@ from stations.pieces import COMMANDS, MOST_PIECES, WORD, Action, Ask, Caution, M
 from stations.seen import SAID_FOR, Moved, Seen
 
 __all__ = [
+    "AS_SIGNED",
     "COMMANDS",
     "WORD",
     "Action",
@@ -379,6 +380,9 @@ class Work(Kept, ABC):
         return signed >= seats and not self.stage.entries.filter(signed_at__isnull=True).exists()
 
 
+AS_SIGNED: dict[str, Callable[..., Work]] = {}  # by the schema of a result: what an entry signed before its station was built is shown as
+
+
 @dataclass(frozen=True)
 class Station:
     """One kind of work in the run."""
@@ -400,4 +404,5 @@ class Station:
 
     def bind(self, job: Job, stage: RunStation, seat: Seat | None, person: Person, now: datetime, entry: Entry | None = None) -> Work:
         entry = entry or log.current_entry(stage, seat)
-        return self.binding(seat)(self, job, stage, seat, entry, person, now, Shop.current())
+        signed_as = AS_SIGNED.get(str(entry.result.get("schema"))) if entry and entry.is_signed else None
+        return (signed_as or self.binding(seat))(self, job, stage, seat, entry, person, now, Shop.current())

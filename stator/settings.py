@@ -1,6 +1,8 @@
 """Settings. Production is the default; what differs between machines comes from the environment.
 
 STATOR_DATA         folder for the database, photos and the secret (outside the checkout)
+STATOR_BACKUPS      folder for the daily backups; beside the data folder when not set
+STATOR_BACKUPS_KEPT how many are kept, 14 when not set; 0 writes none
 STATOR_HOSTS        names the shop's machine answers to, comma separated
 STATOR_PLAIN_HTTP   1 to serve without TLS: for this machine alone or a network you trust
 STATOR_BEHIND_PROXY 1 when a proxy ends TLS and sets X-Forwarded-Proto
@@ -13,15 +15,25 @@ from pathlib import Path
 
 from csp.constants import NONE, SELF
 
-from stator.secret import secret_key
+from stator.data_folder import finish_swap
+from stator.secret import NoSecret, secret_key
 
 BASE_DIR = Path(__file__).resolve().parent.parent
 _STATE = Path(os.environ.get("XDG_DATA_HOME") or Path.home() / ".local" / "share")
 DATA_DIR = Path(os.environ.get("STATOR_DATA") or _STATE / "stator")
 PLAIN_HTTP = os.environ.get("STATOR_PLAIN_HTTP") == "1"
 
-DATA_DIR.mkdir(parents=True, exist_ok=True)
-SECRET_KEY = secret_key(DATA_DIR / "secret")
+BACKUPS = Path(os.environ.get("STATOR_BACKUPS") or DATA_DIR.with_name(f"{DATA_DIR.name}-backups"))
+BACKUPS_KEPT = int(os.environ.get("STATOR_BACKUPS_KEPT") or 14)
+
+try:
+    finish_swap(DATA_DIR)
+    DATA_DIR.mkdir(parents=True, exist_ok=True)
+    SECRET_KEY = secret_key(DATA_DIR / "secret")
+except OSError as error:
+    raise SystemExit(f"Stator does not start: the data folder {DATA_DIR} cannot be used ({error}). Name another in STATOR_DATA.") from error
+except NoSecret as error:
+    raise SystemExit(f"Stator does not start: {error}") from error
 DEBUG = False
 ALLOWED_HOSTS = [host.strip() for host in os.environ.get("STATOR_HOSTS", "localhost,127.0.0.1").split(",") if host.strip()]
 CSRF_TRUSTED_ORIGINS = [f"https://{host}" for host in ALLOWED_HOSTS if "*" not in host]
@@ -43,6 +55,7 @@ INSTALLED_APPS = [
     "stations",
     "exchange",
     "instruments",
+    "stator",
 ]
 MIDDLEWARE = [
     "django.middleware.security.SecurityMiddleware",
@@ -84,7 +97,7 @@ DATABASES = {
             "transaction_mode": "IMMEDIATE",
             "timeout": 20,
             "init_command": (
-                "PRAGMA journal_mode=WAL; PRAGMA synchronous=NORMAL; PRAGMA foreign_keys=ON; PRAGMA temp_store=MEMORY;"
+                "PRAGMA journal_mode=WAL; PRAGMA synchronous=FULL; PRAGMA foreign_keys=ON; PRAGMA temp_store=MEMORY;"
                 "PRAGMA cache_size=-16000; PRAGMA mmap_size=134217728; PRAGMA journal_size_limit=27103364;"
             ),
         },

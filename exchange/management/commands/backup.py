@@ -7,7 +7,7 @@ from pathlib import Path
 from typing import Any
 
 from django.conf import settings
-from django.core.management.base import BaseCommand
+from django.core.management.base import BaseCommand, CommandError
 
 from exchange import backup
 
@@ -23,5 +23,9 @@ class Command(BaseCommand):
             if done % 100 == 0 or done == of:
                 self.stderr.write(f"{done} of {of} pictures")
 
-        count = backup.write(Path(str(settings.DATABASES["default"]["NAME"])), Path(settings.MEDIA_ROOT), options["file"], progress)
+        folder = Path(settings.DATA_DIR)
+        try:
+            count = backup.write(folder / backup.DATABASE, folder / "photos", options["file"], progress)
+        except (backup.Damaged, OSError) as error:
+            raise CommandError(f"No backup was written. {error}") from error
         self.stdout.write(f"{count} files in {options['file']}")

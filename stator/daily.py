@@ -1,0 +1,51 @@
+"""The daily backup: written by the server itself, beside its work."""
+
+from __future__ import annotations
+
+import logging
+import threading
+from datetime import datetime, timedelta
+from pathlib import Path
+
+from django.conf import settings
+from django.utils import timezone
+
+from exchange import backup
+
+LOG = logging.getLogger(__name__)
+EVERY, LOOK_S = timedelta(hours=24), 600.0
+
+
+def wanted(folder: Path, now: datetime) -> bool:
+    """Whether the last daily backup is a day old, or there is none; one dated after now counts as none."""
+    kept = [each for each in backup.Kept.all_in(folder) if each.at <= now + timedelta(minutes=5)] if folder.exists() else []
+    return not kept or now - max(each.at for each in kept) >= EVERY
+
+
+def write_if_wanted(now: datetime) -> bool:
+    """Write today's when it is time; what goes wrong is logged and said on the shop's page by the age of the last one."""
+    folder, data = Path(settings.BACKUPS), Path(settings.DATA_DIR)
+    if not settings.BACKUPS_KEPT or not wanted(folder, now):
+        return False
+    try:
+        backup.write_daily(data / backup.DATABASE, data / "photos", folder, settings.BACKUPS_KEPT, now)
+    except (backup.Damaged, OSError) as error:
+        LOG.error("The daily backup into %s failed: %s", folder, error)
+        return False
+    return True
+
+
+class Daily(threading.Thread):
+    """Looks every ten minutes whether a backup is due."""
+
+    def __init__(self) -> None:
+        super().__init__(name="daily backup", daemon=True)
+        self.over = threading.Event()
+
+    def run(self) -> None:
+        while not self.over.is_set():
+            write_if_wanted(timezone.now())
+            self.over.wait(LOOK_S)
+
+    def stop(self) -> None:
+        self.over.set()

@@ -1,0 +1,40 @@
+"""Serve the pages and listen to the gauges, in one process: `manage.py serve --listen 127.0.0.1:8000`."""
+
+from __future__ import annotations
+
+from pathlib import Path
+from typing import Any
+
+from django.conf import settings
+from django.core.management.base import BaseCommand, CommandError, CommandParser
+
+from instruments.listener import LISTENER
+from stator import data_folder
+from stator.daily import Daily
+
+
+class Command(BaseCommand):
+    help = "Serve the pages with waitress, listen to every gauge that has a port, and write the daily backup."
+
+    def add_arguments(self, parser: CommandParser) -> None:
+        parser.add_argument("--listen", default="127.0.0.1:8000", help="address and port of the pages")
+        parser.add_argument("--threads", type=int, default=16)
+        parser.add_argument("--behind-proxy", action="store_true", help="believe the scheme and address that a proxy on this machine says")
+
+    def handle(self, *args: Any, **options: Any) -> None:
+        from stator.door import guarded
+        from stator.wsgi import application
+
+        daily = Daily()
+        try:
+            with data_folder.held(Path(settings.DATA_DIR), "a server"):
+                server = guarded(application, options["listen"], threads=options["threads"], behind_proxy=options["behind_proxy"])
+                LISTENER.start()
+                daily.start()
+                try:
+                    server.run()
+                finally:
+                    daily.stop()
+                    LISTENER.stop()
+        except (data_folder.Held, OSError) as error:
+            raise CommandError(f"Stator does not start: {error}") from error

@@ -1,0 +1,53 @@
+"""Bring the database up to date: `manage.py upgrade`. Checks it first, backs it up when anything changes, refuses a newer one."""
+
+from __future__ import annotations
+
+import os
+import sqlite3
+from pathlib import Path
+from typing import Any
+
+from django.conf import settings
+from django.core.management import call_command
+from django.core.management.base import BaseCommand, CommandError
+from django.db import DatabaseError, connection
+from django.db.migrations.executor import MigrationExecutor
+from django.utils import timezone
+
+from exchange import backup
+from stator import data_folder
+
+
+class Command(BaseCommand):
+    help = "Check the data folder, back up, and bring the database up to date."
+
+    def handle(self, *args: Any, **options: Any) -> None:
+        folder = Path(settings.DATA_DIR)
+        database = folder / backup.DATABASE
+        try:
+            with data_folder.held(folder, "an upgrade"):
+                data_folder.clear_leftovers(folder)
+                self._upgrade(folder, database)
+        except data_folder.Held as error:
+            raise CommandError(str(error)) from error
+
+    def _upgrade(self, folder: Path, database: Path) -> None:
+        if not os.access(folder, os.W_OK) or (database.exists() and not os.access(database, os.W_OK)):
+            raise CommandError(f"{folder} cannot be written to by this account. Give it the folder, or name another in STATOR_DATA.")
+        try:
+            executor = MigrationExecutor(connection)
+            newer = backup.newer_than_known(executor.loader.applied_migrations, executor.loader.disk_migrations)
+        except (DatabaseError, sqlite3.DatabaseError) as error:
+            raise CommandError(
+                f"The database {database} cannot be read ({error}). Put a backup back: manage.py restore FILE.zip --yes"
+            ) from error
+        if newer:
+            raise CommandError(f"The database was written by a newer Stator ({newer[0]}). Start that one, or put an older backup back.")
+        plan = executor.migration_plan(executor.loader.graph.leaf_nodes())
+        if plan and executor.loader.applied_migrations:
+            try:
+                kept = backup.write_daily(database, folder / "photos", Path(settings.BACKUPS), 0, timezone.now(), "before-upgrade")
+            except (backup.Damaged, OSError) as error:
+                raise CommandError(f"Nothing was upgraded, since no backup could be written first: {error}") from error
+            self.stdout.write(f"Backed up as {kept.path} before {len(plan)} changes to the database.")
+        call_command("migrate", interactive=False, verbosity=0)

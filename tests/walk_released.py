@@ -1,0 +1,45 @@
+"""Walk the pages of a data folder, every kind of signed entry among them: `python -m tests.walk_released`. Prints what answered with an error; run by `tests.test_upgrade`."""
+
+from __future__ import annotations
+
+import os
+import sys
+
+os.environ.setdefault("DJANGO_SETTINGS_MODULE", "stator.settings")
+
+
+def walk() -> list[str]:
+    import django
+
+    django.setup()
+    from django.conf import settings
+    from django.test import Client
+
+    from engines.models import EngineCard
+    from jobs.models import Entry, Job
+    from shop.models import Person
+    from stations.registry import BY_KEY
+
+    settings.ALLOWED_HOSTS = ["*"]
+    settings.STORAGES = {**settings.STORAGES, "staticfiles": {"BACKEND": "django.contrib.staticfiles.storage.StaticFilesStorage"}}
+    client = Client(raise_request_exception=False)
+    client.force_login(Person.objects.filter(role="owner")[0], backend="django.contrib.auth.backends.ModelBackend")
+    pages = ["/", "/cards/", "/shop/", "/shop/tools/", "/held/", "/find/?q=0412", "/bench.csv", "/gauges/"]
+    pages += [f"/cards/{card.pk}/" for card in EngineCard.objects.all()]
+    for job in Job.objects.prefetch_related("run"):
+        at = f"/jobs/{job.tag}/"
+        pages += [at, f"{at}log/", f"{at}sheet/", f"{at}export.json", f"{at}tray/", f"{at}run/", f"{at}card/"]
+        for stage in job.run.exclude(entries=None):
+            seat = job.card.seats.first() if BY_KEY[stage.key].by_seat else None
+            pages.append(f"{at}{stage.key}/{f'{seat.pk}/' if seat else ''}")
+    kinds = {(entry.station.key, str(entry.result.get("schema")), entry.seat_id is None): entry.pk for entry in Entry.objects.all()}
+    pages += [f"/entries/{pk}/sheet/" for pk in kinds.values()]
+    found = [(page, client.get(page).status_code) for page in pages]
+    print(f"{len(found)} pages")
+    return [f"{status} {page}" for page, status in found if status >= 400]
+
+
+if __name__ == "__main__":
+    wrong = walk()
+    print("\n".join(wrong))
+    sys.exit(bool(wrong))
