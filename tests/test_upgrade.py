@@ -20,6 +20,7 @@ HERE = Path(__file__).parent
 ROOT = HERE.parent
 RELEASED = sorted((HERE / "released").glob("schema-*.sqlite3.gz"))
 FROZEN = HERE / "released" / "migrations.sha256"
+COMPILED = Path(tempfile.gettempdir()) / f"stator-test-{os.getuid()}"
 UP_TO_DATE = ("jobs_act", "jobs_origin")
 
 
@@ -45,6 +46,7 @@ class Shop(SimpleTestCase):
 
     def run_on_it(self, *words: str) -> subprocess.CompletedProcess:
         env = {**os.environ, "STATOR_DATA": str(self.data), "STATOR_PLAIN_HTTP": "1", "DJANGO_SETTINGS_MODULE": "stator.settings"}
+        env.update(PYTHONDONTWRITEBYTECODE="", PYTHONPYCACHEPREFIX=str(COMPILED))  # each start compiles nothing anew
         env.pop("STATOR_BACKUPS", None)
         return subprocess.run([sys.executable, "-W", "ignore", *words], env=env, cwd=ROOT, capture_output=True, text=True, check=False)
 
