@@ -16,6 +16,8 @@ from django import forms
 from django.db import transaction
 
 from engines.models import EngineCard, Mark, Spec
+from exchange import strict_json
+from exchange.spreadsheets import plain
 from shopmath.checks import BadInput
 from stations.book_in.card_forms import FactsForm, FittedForm, FlywheelForm, MarkForm, SealForm, SpecForm
 from stations.book_in.forms import SeatForm
@@ -67,7 +69,7 @@ def card_as_csv(card: EngineCard, what: str) -> str:
     writer.writerow(CSV_COLUMNS[what])
     for thing in things:
         found = [getattr(thing, name) for name in CSV_COLUMNS[what]]
-        writer.writerow(["" if value is None else f"{value:g}" if isinstance(value, float) else value for value in found])
+        writer.writerow(["" if value is None else f"{value:g}" if isinstance(value, float) else plain(str(value)) for value in found])
     return out.getvalue()
 
 
@@ -117,12 +119,9 @@ def line_of(text: str, *path: str | int) -> int:
 class _Reader:
     """Reads a JSON card part by part; what is wrong is refused with its line."""
 
-    def __init__(self, text: str) -> None:
-        self.text = text
-        try:
-            self.data: Any = json.loads(text)
-        except json.JSONDecodeError as error:
-            raise BadInput("file", f"Line {error.lineno}: this is no JSON ({error.msg}).") from error
+    def __init__(self, data: bytes) -> None:
+        self.data: Any = strict_json.read(data, LARGEST_BYTES)
+        self.text = data.decode("utf-8-sig")
 
     def refuse(self, words: str, *path: str | int) -> BadInput:
         where = ".".join(f"{step + 1}" if isinstance(step, int) else step for step in path)
@@ -165,10 +164,10 @@ def _said(value: Any) -> Any:
 
 def card_from_json(data: bytes) -> EngineCard:
     """A card read from a file and put on the shelf; nothing is kept when anything is wrong."""
-    reader = _Reader(_text(data))
+    reader = _Reader(data)
     if not isinstance(reader.data, dict) or reader.data.get("schema") != SCHEMA:
         raise BadInput("file", f'Line 1: this is no engine card; "schema" should be "{SCHEMA}".')
-    if reader.data.get("version") not in READS:
+    if not isinstance(reader.data.get("version"), int) or reader.data["version"] not in READS:
         raise reader.refuse(
             f"version {reader.data.get('version')!r} is not known here; this Stator reads up to version {VERSION}.", "version"
         )
@@ -193,7 +192,7 @@ def card_from_json(data: bytes) -> EngineCard:
 
         def seat_of(values: dict[str, Any], field: str, *path: str | int) -> str | None:
             name = values.get(field)
-            if name and name not in by_name:
+            if name and (not isinstance(name, str) or name not in by_name):
                 raise reader.refuse(f"there is no seat {name!r} on this card.", *path, field)
             return by_name.get(name or "")
 
@@ -212,11 +211,30 @@ def card_from_json(data: bytes) -> EngineCard:
     return card
 
 
+def _names(reader: csv.DictReader) -> list[str]:
+    try:
+        return list(reader.fieldnames or [])
+    except csv.Error as error:
+        raise BadInput("file", f"Line 1: this is no CSV ({error}).") from error
+
+
+def _rows(reader: csv.DictReader) -> Iterator[dict[str, str]]:
+    """The lines of a CSV; one that is none is refused with its number."""
+    try:
+        for row in reader:
+            for value in row.values():
+                if isinstance(value, str):
+                    strict_json.check_text(value)
+            yield row
+    except csv.Error as error:
+        raise BadInput("file", f"Line {reader.line_num}: this is no CSV ({error}).") from error
+
+
 def read_csv(card: EngineCard, data: bytes) -> tuple[str, int]:
     """Figures or face of a card from a CSV: a name known is changed, a new one added. Which of the two, and how many lines."""
     text = _text(data)
     reader = csv.DictReader(io.StringIO(text, newline=""), delimiter=";" if text.partition("\n")[0].count(";") > 1 else ",")
-    names = [(name or "").strip() for name in reader.fieldnames or []]
+    names = [(name or "").strip() for name in _names(reader)]
     what = "bolts" if "x_mm" in names else "figures" if "low" in names or "high" in names else ""
     if not what or "name" not in names:
         raise BadInput("file", f"Line 1: the columns are {', '.join(CSV_COLUMNS['figures'])}, or {', '.join(CSV_COLUMNS['bolts'])}.")
@@ -227,7 +245,7 @@ def read_csv(card: EngineCard, data: bytes) -> tuple[str, int]:
     usual = {"what": "bolt"} if what == "bolts" else {"kind": "length", "source_kind": "manual"}
     count = 0
     with transaction.atomic():
-        for row in reader:
+        for row in _rows(reader):
             if None in row or None in row.values():
                 raise BadInput("file", f"Line {reader.line_num}: {len(names)} columns are wanted.")
             values = {name.strip(): value.strip() for name, value in row.items() if value.strip()}

@@ -13,6 +13,7 @@ from exchange.job_json import job_as_json
 from exchange.making import Tell, quietly
 from exchange.report.data import report_of
 from exchange.report.pdf import report_pdf, standalone
+from exchange.spreadsheets import plain
 from jobs.models import Job, Reading
 from shop.models import Person
 from shopmath.quantity import CANONICAL
@@ -28,33 +29,28 @@ def readings_csv(job: Job) -> str:
     out = io.StringIO()
     writer = csv.writer(out, lineterminator="\r\n")
     writer.writerow(COLUMNS)
-    rows = Reading.objects.filter(entry__job=job).select_related("entry__station", "entry__seat", "gauge", "by").order_by("taken_at", "pk")
+    rows = Reading.objects.filter(entry__job=job).select_related("entry__station", "entry__seat", "gauge", "by").order_by("pk")
     for each in rows:
         entry = each.entry
         writer.writerow(
             [
                 entry.station.key,
-                entry.seat.name if entry.seat else "",
+                plain(entry.seat.name) if entry.seat else "",
                 entry.pk,
                 entry.signed_at.isoformat() if entry.signed_at else "",
-                each.ask,
-                each.extra.get("asked", ""),
+                plain(each.ask),
+                plain(str(each.extra.get("asked", ""))),
                 each.heat,
                 plain(each.text),
                 "" if each.canonical is None else f"{each.canonical:.9g}",
                 CANONICAL.get(each.kind, ""),
-                each.gauge.name if each.gauge else "",
-                each.by.called,
+                plain(each.gauge.name) if each.gauge else "",
+                plain(each.by.called),
                 each.taken_at.isoformat(),
                 each.withdrawn_at.isoformat() if each.withdrawn_at else "",
             ]
         )
     return out.getvalue()
-
-
-def plain(text: str) -> str:
-    """A text that no spreadsheet takes for a formula."""
-    return f"'{text}" if text[:1] in "=@\t\r" or (text[:1] in "+-" and not re.match(r"^[+-]?[\d.,]", text)) else text
 
 
 def job_as_zip(job: Job, person: Person, now: datetime, tell: Tell = quietly) -> bytes:

@@ -4,10 +4,10 @@ from __future__ import annotations
 
 import json
 import math
-import unicodedata
 from typing import Any
 
 from shopmath.checks import BadInput
+from ui.plain_text import strange_in
 
 DEEPEST, LONGEST_NUMBER, MOST_VALUES = 24, 40, 400_000
 
@@ -88,9 +88,9 @@ def _walk(value: Any) -> None:
 
 def check_text(text: str) -> None:
     """Refuse what no page, file name or PDF can show: control characters but tabs and line ends, and halves of characters."""
-    for letter in text:
-        if (unicodedata.category(letter) == "Cc" and letter not in "\t\n\r") or "\ud800" <= letter <= "\udfff" or letter in "\ufffe\uffff":
-            raise BadInput("file", f"{shown(text)} has a character in it that cannot be shown (U+{ord(letter):04X}).")
+    strange = strange_in(text)
+    if strange:
+        raise BadInput("file", f"{shown(text)} has a character in it that cannot be shown ({strange}).")
 
 
 def shown(text: str) -> str:

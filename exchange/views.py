@@ -15,9 +15,9 @@ from django.views.decorators.http import require_GET, require_POST
 
 from exchange.job_in import MOST_BYTES, job_from_zip
 from exchange.job_json import job_as_json
-from exchange.job_zip import plain
 from exchange.making import Made, Tell, quietly
 from exchange.making_views import made_or_making
+from exchange.spreadsheets import plain
 from jobs.models import Entry, Job
 from shop.models import Shop
 from shopmath.checks import BadInput

@@ -9,8 +9,10 @@ from collections.abc import Callable
 from dataclasses import dataclass
 
 import serial
+from django.core.exceptions import ValidationError
 
 from instruments.line import LONGEST, Garbage, Line, WrongUnit, read_line
+from shop.ports import check_port
 
 KEPT = 60  # readings held in memory
 SILENT_S = 3.0  # a stream that says nothing for so long has stopped
@@ -131,10 +133,13 @@ class Reader(threading.Thread):
         while not self._over.is_set():
             raw = None
             try:
+                check_port(self.port)  # what may be listened to can change after a port was typed
                 with serial.serial_for_url(self.port, baudrate=self.baud, timeout=0.3) as line:
                     raw = getattr(line, "_socket", None)
                     self._line, self._opened_at, self.levers = line, self.clock(), {}
                     self._listen(line)
+            except ValidationError as error:
+                self._lost = error.messages[0]
             except (serial.SerialException, OSError, ValueError) as error:
                 self._lost = f"{_plainly(error)} Type the reading meanwhile; it is tried every second."
             finally:

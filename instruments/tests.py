@@ -58,7 +58,14 @@ class TheLine(SimpleTestCase):
         self.assertEqual(str(caught.exception), "It said '21.5 C': that is temperature, and here it measures length.")
 
     def test_lines_that_open_files_or_load_code_are_no_ports(self):
-        for good in ("/dev/ttyUSB0", "/dev/serial/by-id/usb-1", "COM3", "socket://127.0.0.1:5331", "rfc2217://bench:4000", "loop://"):
+        for good in (
+            "/dev/ttyUSB0",
+            "/dev/serial/by-id/usb-1",
+            "COM3",
+            "socket://127.0.0.1:5331",
+            "rfc2217://192.168.1.9:4000",
+            "socket://[::1]:5331",
+        ):
             check_port(good)
         wrong = ("spy:///dev/ttyUSB0?file=/etc/x", "alt:///dev/x?class=os", "/etc/passwd", "/dev/../etc/passwd", "http://x", "../x", "COM")
         for bad in wrong:

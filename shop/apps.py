@@ -6,7 +6,9 @@ class ShopConfig(AppConfig):
     name = "shop"
 
     def ready(self) -> None:
+        from shop.sessions import listen
         from shop.shelves import restock
 
+        listen()
         for signal in (post_save, post_delete):
             signal.connect(restock, dispatch_uid=f"restock-{id(signal)}")

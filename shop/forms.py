@@ -5,7 +5,7 @@ from __future__ import annotations
 from typing import Any
 
 from django import forms
-from django.contrib.auth.forms import AuthenticationForm, BaseUserCreationForm
+from django.contrib.auth.forms import AuthenticationForm, BaseUserCreationForm, SetPasswordForm
 
 from shop.models import (
     Blades,
@@ -25,6 +25,7 @@ from shop.models import (
 from shopmath.checks import BadInput
 from shopmath.quantity import TONS, parse
 from ui.fields import QuantityField, SizesField
+from ui.plain_text import PlainTextMixin
 
 
 class SignInForm(AuthenticationForm):
@@ -34,7 +35,7 @@ class SignInForm(AuthenticationForm):
     }
 
 
-class ShopForm(forms.ModelForm):
+class ShopForm(PlainTextMixin, forms.ModelForm):
     ton = forms.ChoiceField(choices=[("", "ask each time"), *((ton, ton) for ton in TONS)], required=False, label="A bare ton here is a")
 
     class Meta:
@@ -47,7 +48,7 @@ class ShopForm(forms.ModelForm):
         }
 
 
-class HeaterForm(forms.ModelForm):
+class HeaterForm(PlainTextMixin, forms.ModelForm):
     highest_c = QuantityField("temperature", "C", low=39, high=700, required=False, label="Highest setting")
 
     class Meta:
@@ -55,7 +56,7 @@ class HeaterForm(forms.ModelForm):
         fields = ("name", "method", "highest_c", "fan", "cooks_food", "retired")
 
 
-class ChillerForm(forms.ModelForm):
+class ChillerForm(PlainTextMixin, forms.ModelForm):
     temperature_c = QuantityField("temperature", "C", low=-101, high=10, label="Temperature inside")
 
     class Meta:
@@ -63,7 +64,7 @@ class ChillerForm(forms.ModelForm):
         fields = ("name", "method", "temperature_c", "places", "retired")
 
 
-class GaugeForm(forms.ModelForm):
+class GaugeForm(PlainTextMixin, forms.ModelForm):
     class Meta:
         model = Gauge
         fields = ("name", "kind", "resolution", "repeatability", "emissivity", "last_checked", "port", "baud", "on_button", "retired")
@@ -76,7 +77,7 @@ class GaugeForm(forms.ModelForm):
         return data
 
 
-class PullerForm(forms.ModelForm):
+class PullerForm(PlainTextMixin, forms.ModelForm):
     thread_mm = QuantityField("length", "mm", low=8, high=80, label="Thread, over the crests")
     pitch_mm = QuantityField("thread_pitch", "mm", low=0.3, high=6, label="Its pitch", help_text="1 mm or 26 tpi")
     screw_mm = QuantityField("length", "mm", low=5, high=40, label="Centre screw", initial="12")
@@ -88,14 +89,25 @@ class PullerForm(forms.ModelForm):
         fields = ("name", "thread_mm", "pitch_mm", "hand", "screw_mm", "screw_pitch_mm", "tip_radius_mm", "retired")
 
 
-class PersonForm(BaseUserCreationForm):
+class PersonForm(PlainTextMixin, BaseUserCreationForm):
     class Meta:
         model = Person
         fields = ("username", "first_name", "role")
         labels = {"username": "Sign-in name", "first_name": "Name in the log"}
 
 
-class DriverForm(forms.ModelForm):
+class FirstPasswordForm(SetPasswordForm):
+    """A password given by the owner, to be changed at the next sign-in."""
+
+    prefix = "first"
+
+    def __init__(self, *args: Any, **kwargs: Any) -> None:
+        super().__init__(*args, **kwargs)
+        self.fields["new_password1"].label, self.fields["new_password2"].label = "First password", "Once more"
+        self.auto_id = f"id_{self.user.pk}_%s"
+
+
+class DriverForm(PlainTextMixin, forms.ModelForm):
     outside_mm = QuantityField("length", "mm", low=4, high=250, label="Outside diameter")
     inside_mm = QuantityField("length", "mm", low=-1, high=249, label="Inside diameter", initial="0", help_text="0 when it is solid")
 
@@ -110,7 +122,7 @@ class DriverForm(forms.ModelForm):
         return data
 
 
-class SplitterForm(forms.ModelForm):
+class SplitterForm(PlainTextMixin, forms.ModelForm):
     thread_mm = QuantityField("length", "mm", low=3.9, high=20, label="Screws into the case", initial="6", help_text="6 mm, 1/4 in")
     pitch_mm = QuantityField("thread_pitch", "mm", low=0.49, high=3, label="Their pitch", initial="1")
     push_pitch_mm = QuantityField("thread_pitch", "mm", low=0.49, high=4, label="Pitch of the push screw", initial="1.5")
@@ -120,7 +132,7 @@ class SplitterForm(forms.ModelForm):
         fields = ("name", "thread_mm", "pitch_mm", "screws", "push_pitch_mm", "retired")
 
 
-class PullInForm(forms.ModelForm):
+class PullInForm(PlainTextMixin, forms.ModelForm):
     thread_mm = QuantityField("length", "mm", low=4.9, high=60, label="Adapter thread")
     thread_pitch_mm = QuantityField("thread_pitch", "mm", low=0.49, high=4, label="Its pitch")
     pitch_mm = QuantityField("thread_pitch", "mm", low=0.49, high=6, label="Pitch of the pulling screw")
@@ -130,7 +142,7 @@ class PullInForm(forms.ModelForm):
         fields = ("name", "thread_mm", "thread_pitch_mm", "pitch_mm", "retired")
 
 
-class PressForm(forms.ModelForm):
+class PressForm(PlainTextMixin, forms.ModelForm):
     capacity_text = forms.CharField(max_length=40, label="Capacity", help_text="12 t, 20 short ton, 100 kN")
 
     class Meta:
@@ -149,7 +161,7 @@ class PressForm(forms.ModelForm):
         return text
 
 
-class ExtractorForm(forms.ModelForm):
+class ExtractorForm(PlainTextMixin, forms.ModelForm):
     low_mm = QuantityField("length", "mm", low=1.9, high=250, label="Takes from", initial="8")
     high_mm = QuantityField("length", "mm", low=2.9, high=400, label="up to", initial="60")
 
@@ -158,7 +170,7 @@ class ExtractorForm(forms.ModelForm):
         fields = ("name", "kind", "low_mm", "high_mm", "retired")
 
 
-class BladesForm(forms.ModelForm):
+class BladesForm(PlainTextMixin, forms.ModelForm):
     sizes_mm = SizesField(label="Thicknesses", help_text="with spaces between: 0.05 0.10 0.15, or 2 thou 4 thou")
 
     class Meta:
@@ -166,7 +178,7 @@ class BladesForm(forms.ModelForm):
         fields = ("name", "kind", "sizes_mm", "retired")
 
 
-class CompoundForm(forms.ModelForm):
+class CompoundForm(PlainTextMixin, forms.ModelForm):
     open_s = QuantityField("time", "s", low=9, high=86400, required=False, label="Open time", help_text="off its own sheet: 10 min")
     cure_s = QuantityField("time", "s", low=59, high=604800, required=False, label="Cured in", help_text="24 h")
     gap_mm = QuantityField("length", "mm", low=0.009, high=3, required=False, label="Fills gaps up to")

@@ -1,14 +1,32 @@
-"""Nobody works here unsigned."""
+"""Nobody works here unsigned; and what the machine cannot do is said in words."""
 
 from __future__ import annotations
 
+import logging
 from collections.abc import Callable
 
+from django.contrib.auth.views import redirect_to_login
 from django.http import HttpRequest, HttpResponse
 from django.shortcuts import redirect, render
-from django.urls import reverse
+
+from ui.trouble import page_of, trouble
 
 OPEN_NAMES = {"sign-in", "sign-out", "alive", "owner-sheet", "owner-pdf", "owner-photo", "owner-making", "owner-made"}
+OWN_PASSWORD = {"password", "sign-out"}
+POLICY = "accelerometer=(), camera=(), display-capture=(), geolocation=(), gyroscope=(), microphone=(), payment=(), usb=()"
+LOG = logging.getLogger(__name__)
+
+
+def _partial(request: HttpRequest) -> bool:
+    return bool(request.headers.get("HX-Request") or request.headers.get("X-Partial"))
+
+
+def _beside_field(response: HttpResponse) -> HttpResponse:
+    """Words for the strip, so that nothing typed is lost."""
+    response["HX-Retarget"] = "#strip-words"
+    response["HX-Reswap"] = "innerHTML"
+    response["X-Kept"] = "no"
+    return response
 
 
 class SignedInMiddleware:
@@ -19,18 +37,31 @@ class SignedInMiddleware:
 
     def __call__(self, request: HttpRequest) -> HttpResponse:
         response = self.get_response(request)
-        if request.user.is_authenticated and response.get("Content-Type", "").startswith("text/html"):
+        response.headers.setdefault("Permissions-Policy", POLICY)
+        if response.get("Content-Type", "").startswith("text/html") and request.user.is_authenticated:
             response.headers.setdefault("Cache-Control", "no-store")  # Back asks again: no page with spent keys
         return response
 
     def process_view(self, request: HttpRequest, view: object, args: object, kwargs: object) -> HttpResponse | None:
-        match = request.resolver_match
-        if request.user.is_authenticated or (match and match.url_name in OPEN_NAMES):
+        name = request.resolver_match.url_name if request.resolver_match else None
+        if name in OPEN_NAMES:
             return None
-        if request.headers.get("HX-Request") or request.headers.get("X-Partial"):
+        if request.user.is_authenticated:
+            if getattr(request.user, "must_change", False) and name not in OWN_PASSWORD:
+                return redirect("password")
+            return None
+        if _partial(request):
             page = request.headers.get("HX-Current-URL", "")
-            response = render(request, "shop/signed_out.html", {"back_to": page}, status=401)
-            response["HX-Retarget"] = "#strip-words"
-            response["HX-Reswap"] = "innerHTML"
-            return response
-        return redirect(f"{reverse('sign-in')}?next={request.get_full_path()}")
+            return _beside_field(render(request, "shop/signed_out.html", {"back_to": page}, status=401))
+        return redirect_to_login(request.get_full_path())
+
+    def process_exception(self, request: HttpRequest, exception: Exception) -> HttpResponse | None:
+        """A full disk, a folder that cannot be written to, a damaged database: named, with what to do."""
+        found = trouble(exception)
+        if found is None:
+            return None
+        status, words = found
+        LOG.error("%s %s: %s (%s)", request.method, request.resolver_match.url_name if request.resolver_match else "", words, exception)
+        if _partial(request):
+            return _beside_field(HttpResponse(f'<p role="alert">{words}</p>', status=status))
+        return page_of(status, words)

@@ -1,21 +1,33 @@
-"""Where a gauge may be heard: a serial device, or a line over the network."""
+"""Where a gauge may be connected: a serial device of this machine, or a line in the shop's own network. Nothing else."""
 
 from __future__ import annotations
 
+import ipaddress
 import re
 
+from django.conf import settings
 from django.core.exceptions import ValidationError
 
-SCHEMES = ("socket", "rfc2217", "loop", "hwgrep")
-_DEVICE = re.compile(r"(?:/dev/[\w./-]+|COM\d{1,3})", re.ASCII)
+SCHEMES = ("socket", "rfc2217")
+_DEVICE = re.compile(
+    r"(?:/dev/(?:tty(?:USB|ACM|AMA|S|O)\d{1,3}|serial/by-(?:id|path)/[\w.:+-]{1,90}|cu\.[\w.-]{1,60}|rfcomm\d{1,2})|COM\d{1,3})", re.ASCII
+)
+_LINE = re.compile(r"(?P<scheme>[a-z0-9]+)://(?:\[(?P<v6>[0-9a-fA-F:]+)\]|(?P<host>[0-9.]+|localhost)):(?P<port>\d{1,5})", re.ASCII)
+WANTED = "a device such as /dev/ttyUSB0 or COM3, or a line such as socket://192.168.1.20:5331"
 
 
 def check_port(port: str) -> None:
-    """Refuse an address that is no line: one of pyserial's that opens files or loads code, or none at all."""
-    scheme, found, _ = port.partition("://")
-    if found and scheme in SCHEMES:
+    """Refuse an address that is no gauge's: any other file, any other protocol, any host outside the shop's own network."""
+    if _DEVICE.fullmatch(port):
         return
-    if _DEVICE.fullmatch(port) and ".." not in port:
-        return
-    known = ", ".join(f"{each}://" for each in SCHEMES)
-    raise ValidationError(f"{port!r} is no line that can be listened to: a device such as /dev/ttyUSB0 or COM3, or {known}.")
+    found = _LINE.fullmatch(port)
+    if not found or found["scheme"] not in SCHEMES or not 0 < int(found["port"]) < 65536:
+        raise ValidationError(f"{port!r} cannot be listened to: type {WANTED}.")
+    host = "127.0.0.1" if found["host"] == "localhost" else found["v6"] or found["host"]
+    try:
+        address = ipaddress.ip_address(host)
+    except ValueError as error:
+        raise ValidationError(f"{host!r} is no address: type {WANTED}.") from error
+    if not any(address in network for network in settings.GAUGE_NETWORKS):
+        networks = ", ".join(str(network) for network in settings.GAUGE_NETWORKS)
+        raise ValidationError(f"{host} is not in the shop's own network ({networks}; STATOR_GAUGE_NETWORKS).")

@@ -27,7 +27,7 @@ class TheDoor(TestCase):
         person()
         for _ in range(5):
             answer = self.client.post("/sign-in/", {"username": "una", "password": "wrong-wrong"})
-        self.assertContains(answer, "quarter of an hour", status_code=429)
+        self.assertContains(answer, "The right password works again in 15 minutes", status_code=429)
         self.assertEqual(self.client.post("/sign-in/", {"username": "una", "password": PASSWORD}).status_code, 429)
 
 

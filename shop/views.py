@@ -4,17 +4,20 @@ from __future__ import annotations
 
 from collections.abc import Callable
 from dataclasses import dataclass
+from datetime import UTC, datetime, timedelta
+from pathlib import Path
 from typing import Any
 
 from django import forms
-from django.contrib.auth.views import LoginView
+from django.conf import settings
 from django.core.exceptions import PermissionDenied
 from django.http import Http404, HttpRequest, HttpResponse
 from django.shortcuts import get_object_or_404, redirect, render
+from django.utils import timezone
 from django.views.decorators.http import require_GET, require_http_methods
 
 from shop import forms as shelf_forms
-from shop.forms import PersonForm, ShopForm, SignInForm
+from shop.forms import ShopForm
 from shop.models import Person, Shop
 
 
@@ -29,7 +32,7 @@ class Shelf:
     none: str = "None yet."
 
     def lines(self) -> list[tuple[Any, list[str]]]:
-        return [(thing, [say(thing) for _, say in self.columns]) for thing in self.form._meta.model.objects.all()]
+        return [(thing, [say(thing) for _, say in self.columns]) for thing in self.form._meta.model.objects.filter(from_file="")]
 
 
 def _screw(d_mm: float, pitch_mm: float) -> str:
@@ -145,13 +148,7 @@ PAGES = {
 }
 
 
-class SignIn(LoginView):
-    template_name = "shop/sign_in.html"
-    form_class = SignInForm
-    redirect_authenticated_user = True
-
-
-def _owner(request: HttpRequest) -> None:
+def owner_only(request: HttpRequest) -> None:
     if not getattr(request.user, "is_owner", False):
         raise PermissionDenied("The shop's figures are changed by its owner. Ask for it, or sign in as owner.")
 
@@ -165,12 +162,22 @@ def shop(request: HttpRequest) -> HttpResponse:
     """People, the shop's own figures, what heats, chills, measures and seals; the owner may change them."""
     form = ShopForm(request.POST or None, instance=Shop.current())
     if request.method == "POST":
-        _owner(request)
+        owner_only(request)
         if form.is_valid():
             form.save()
             return redirect("shop")
     people = Person.objects.filter(is_active=True).order_by("username")
-    return render(request, "shop/shop.html", {"form": form, "columns": _columns("shop"), "people": people})
+    data = {"form": form, "columns": _columns("shop"), "people": people, **backups()}
+    return render(request, "shop/shop.html", data)
+
+
+def backups() -> dict[str, Any]:
+    """How the daily backups are doing: the last one, how many, where."""
+    folder = Path(settings.BACKUPS)
+    found = sorted(folder.glob("stator-*.zip")) if folder.is_dir() else []
+    last = max((datetime.fromtimestamp(path.stat().st_mtime, UTC) for path in found), default=None)
+    late = last is None or timezone.now() - last > timedelta(hours=30)
+    return {"backups": {"folder": folder, "count": len(found), "kept": settings.BACKUPS_KEPT, "last": last, "late": late}}
 
 
 @require_GET
@@ -184,7 +191,7 @@ def equipment(request: HttpRequest, shelf: str, pk: int | None = None) -> HttpRe
     """One thing on a shelf, new or changed."""
     if shelf not in SHELVES:
         raise Http404
-    _owner(request)
+    owner_only(request)
     kind, title = SHELVES[shelf].form, SHELVES[shelf].title
     instance = get_object_or_404(kind._meta.model, pk=pk) if pk else None
     form = kind(request.POST or None, instance=instance)
@@ -192,14 +199,3 @@ def equipment(request: HttpRequest, shelf: str, pk: int | None = None) -> HttpRe
         form.save()
         return redirect("tools" if shelf in sum(PAGES["tools"], ()) else "shop")
     return render(request, "shop/form.html", {"form": form, "title": title, "thing": instance})
-
-
-@require_http_methods(["GET", "POST"])
-def people(request: HttpRequest) -> HttpResponse:
-    """Let someone in."""
-    _owner(request)
-    form = PersonForm(request.POST or None)
-    if request.method == "POST" and form.is_valid():
-        form.save()
-        return redirect("shop")
-    return render(request, "shop/form.html", {"form": form, "title": "People"})

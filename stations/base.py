@@ -21,9 +21,10 @@ from jobs.models import Entry, Job, Reading, RunStation, Timer
 from shop.models import Gauge, Person, Shop
 from shop.shelves import shelves
 from shopmath.checks import BadInput
-from shopmath.quantity import Quantity, decimals, parse
+from shopmath.quantity import Quantity, decimals
+from stations.answers import understood
 from stations.kept import Kept
-from stations.pieces import COMMANDS, MOST_PIECES, WORD, Action, Ask, Caution, Method, Option, Plate, Row, Scale, Told, Trace
+from stations.pieces import COMMANDS, WORD, Action, Ask, Caution, Method, Option, Plate, Row, Scale, Told, Trace
 from stations.seen import SAID_FOR, Moved, Seen
 
 __all__ = [
@@ -258,27 +259,9 @@ class Work(Kept, ABC):
 
     def read(self, ask: Ask, text: str) -> Quantity:
         """What was typed, as a quantity of the ask's kind; refused in words."""
-        if ask.options:
-            typed = text.strip().lower()
-            found = [option for option in ask.options if typed == option.key] or [
-                option for option in ask.options if typed and option.words.lower().startswith(typed)
-            ]
-            if len(found) != 1:
-                words = ", ".join(option.words for option in ask.options)
-                raise BadInput(ask.key, f"{text.strip()!r} is none of these, or more than one: {words}.")
-            return log.words(found[0].key)
-        if ask.kind == "count":
-            if not text.strip().isdecimal() or int(text) > MOST_PIECES:
-                raise BadInput(ask.key, f"A whole number is wanted, such as {ask.example or 12}; {text.strip()!r} was typed.")
-            counted = Quantity(float(text), "", float(text), text.strip(), "count")
-            self.check(ask, counted)
-            return counted
-        if ask.is_words:
-            if not text.strip():
-                raise BadInput(ask.key, "Nothing was typed.")
-            return log.words(" ".join(text.split())[:1000])
-        quantity = parse(text, ask.kind, ask.unit, ton=self.shop.ton or None)
-        self.check(ask, quantity)
+        quantity = understood(ask, text, self.shop.ton or None)
+        if quantity.kind != "words":
+            self.check(ask, quantity)
         return quantity
 
     def shown(self, reading: Reading, ask: Ask | None = None) -> str:

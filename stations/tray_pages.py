@@ -22,9 +22,10 @@ from jobs.photos import add_photo
 from jobs.tray import put
 from shopmath.checks import BadInput
 from ui.addresses import job_number
+from ui.plain_text import PlainTextMixin
 
 
-class PlaceForm(forms.ModelForm):
+class PlaceForm(PlainTextMixin, forms.ModelForm):
     class Meta:
         model = TrayPlace
         fields = ("name", "count", "where_from", "half", "way_round", "wear")
@@ -32,7 +33,7 @@ class PlaceForm(forms.ModelForm):
         help_texts = {"way_round": "marked side out, chamfer inward", "where_from": "gearbox output, 2nd from the case"}
 
     def __init__(self, *args: object, card: EngineCard, **kwargs: object) -> None:
-        super().__init__(*args, **kwargs)  # type: ignore[arg-type]
+        super().__init__(*args, **kwargs)
         halves = [("", "neither, or unknown"), ("left", f"{card.left_name} half"), ("right", f"{card.right_name} half")]
         self.fields["half"] = forms.ChoiceField(choices=halves, required=False, label="It hung on the")
         self.fields["count"].required = False

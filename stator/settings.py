@@ -5,11 +5,13 @@ STATOR_BACKUPS      folder for the daily backups; beside the data folder when no
 STATOR_BACKUPS_KEPT how many are kept, 14 when not set; 0 writes none
 STATOR_HOSTS        names the shop's machine answers to, comma separated
 STATOR_PLAIN_HTTP   1 to serve without TLS: for this machine alone or a network you trust
+STATOR_GAUGE_NETWORKS networks whose gauges may be listened to, comma separated; this machine and private networks when not set
 STATOR_BEHIND_PROXY 1 when a proxy ends TLS and sets X-Forwarded-Proto
 """
 
 from __future__ import annotations
 
+import ipaddress
 import os
 from pathlib import Path
 
@@ -105,20 +107,26 @@ DATABASES = {
 }
 DEFAULT_AUTO_FIELD = "django.db.models.BigAutoField"
 
+_PRIVATE = "127.0.0.0/8,10.0.0.0/8,172.16.0.0/12,192.168.0.0/16,::1/128,fc00::/7"
+GAUGE_NETWORKS = [ipaddress.ip_network(each.strip()) for each in os.environ.get("STATOR_GAUGE_NETWORKS", _PRIVATE).split(",")]
+
 AUTH_USER_MODEL = "shop.Person"
 AUTHENTICATION_BACKENDS = ["axes.backends.AxesStandaloneBackend", "django.contrib.auth.backends.ModelBackend"]
 AUTH_PASSWORD_VALIDATORS = [
     {"NAME": "django.contrib.auth.password_validation.UserAttributeSimilarityValidator"},
     {"NAME": "django.contrib.auth.password_validation.MinimumLengthValidator", "OPTIONS": {"min_length": 10}},
     {"NAME": "django.contrib.auth.password_validation.CommonPasswordValidator"},
+    {"NAME": "shop.passwords.ShopWordsValidator"},
 ]
+CSRF_FAILURE_VIEW = "ui.views.stale_form"
 LOGIN_URL = "sign-in"
 LOGIN_REDIRECT_URL = "bench"
 LOGOUT_REDIRECT_URL = "sign-in"
 AXES_FAILURE_LIMIT = 5
 AXES_COOLOFF_TIME = 0.25  # hours
 AXES_LOCKOUT_PARAMETERS = [["username", "ip_address"]]
-AXES_LOCKOUT_TEMPLATE = "shop/locked_out.html"
+AXES_LOCKOUT_CALLABLE = "shop.door.locked_out"
+AXES_RESET_COOL_OFF_ON_FAILURE_DURING_LOCKOUT = False  # the right password works after the wait, whoever tries meanwhile
 AXES_RESET_ON_SUCCESS = True
 AXES_VERBOSE = False
 
@@ -167,8 +175,9 @@ if os.environ.get("STATOR_BEHIND_PROXY") == "1":
 LOGGING = {
     "version": 1,
     "disable_existing_loggers": False,
+    "filters": {"no_tokens": {"()": "stator.logs.NoTokens"}},
     "formatters": {"plain": {"format": "{asctime} {levelname} {name} {message}", "style": "{"}},
-    "handlers": {"console": {"class": "logging.StreamHandler", "formatter": "plain"}},
+    "handlers": {"console": {"class": "logging.StreamHandler", "formatter": "plain", "filters": ["no_tokens"]}},
     "root": {"handlers": ["console"], "level": "WARNING"},
     "loggers": {"django": {"handlers": ["console"], "level": "WARNING", "propagate": False}},
 }

@@ -11,4 +11,5 @@ urlpatterns = [
 ]
 handler404 = "ui.views.not_found"
 handler403 = "ui.views.refused"
+handler400 = "ui.views.not_understood"
 handler500 = "ui.views.broken"

@@ -1,4 +1,4 @@
-"""Walk the pages of a data folder, every kind of signed entry among them: `python -m tests.walk_released`. Prints what answered with an error; run by `tests.test_upgrade`."""
+"""Walk the pages of a data folder, every kind of signed entry among them, and print what broke: `python -m tests.walk_released`."""
 
 from __future__ import annotations
 

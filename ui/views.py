@@ -2,8 +2,12 @@
 
 from __future__ import annotations
 
+import sys
+
 from django.http import HttpRequest, HttpResponse
 from django.shortcuts import render
+
+from ui.trouble import page_of, trouble
 
 
 def _plain(request: HttpRequest, status: int, title: str, words: str) -> HttpResponse:
@@ -20,7 +24,20 @@ def refused(request: HttpRequest, exception: Exception | None = None) -> HttpRes
     return _plain(request, 403, "Not for this sign-in", str(exception or "") or "This needs the owner's sign-in.")
 
 
+def not_understood(request: HttpRequest, exception: Exception | None = None) -> HttpResponse:
+    return _plain(request, 400, "Not understood", "No page of Stator's sends that. Go back and send it from the page.")
+
+
+def stale_form(request: HttpRequest, reason: str = "") -> HttpResponse:
+    words = "This page was open for too long, or was signed in anew elsewhere. Go back, load it again, and send it once more."
+    return _plain(request, 403, "The page is out of date", words)
+
+
 def broken(request: HttpRequest) -> HttpResponse:
+    error = sys.exc_info()[1]
+    found = trouble(error) if error else None
+    if found:
+        return page_of(*found)
     return _plain(
         request,
         500,

@@ -13,11 +13,12 @@ from shopmath.checks import BadInput
 from shopmath.iso286 import limits
 from shopmath.quantity import parse
 from ui.fields import QuantityField
+from ui.plain_text import PlainTextMixin
 
 UNITS = {"length": "mm", "torque": "Nm", "temperature": "C", "mass": "kg", "angle": "deg", "speed": "rpm", "force": "N"}
 
 
-class FactsForm(forms.ModelForm):
+class FactsForm(PlainTextMixin, forms.ModelForm):
     """What the engine is."""
 
     prefix = "facts"
@@ -62,7 +63,7 @@ class FactsForm(forms.ModelForm):
         return found
 
 
-class FlywheelForm(forms.ModelForm):
+class FlywheelForm(PlainTextMixin, forms.ModelForm):
     """What the flywheel sits on. Unknown stays empty and is shown as unknown where it is needed."""
 
     prefix = "wheel"
@@ -95,7 +96,7 @@ class FlywheelForm(forms.ModelForm):
         help_texts = {"flywheel_source": "manual page, drawing, measured"}
 
 
-class MarkForm(forms.ModelForm):
+class MarkForm(PlainTextMixin, forms.ModelForm):
     """A bolt, dowel or gap place put on the face."""
 
     prefix = "mark"
@@ -150,7 +151,7 @@ class MarkForm(forms.ModelForm):
         return found
 
 
-class SealForm(forms.ModelForm):
+class SealForm(PlainTextMixin, forms.ModelForm):
     """A shaft seal."""
 
     prefix = "seal"
@@ -194,7 +195,7 @@ class SealForm(forms.ModelForm):
         return found
 
 
-class FittedForm(forms.ModelForm):
+class FittedForm(PlainTextMixin, forms.ModelForm):
     """A pin, bush, plug or rubber bush: how it fits, how it is turned, what goes on it."""
 
     prefix = "fitted"
@@ -277,7 +278,7 @@ class FittedForm(forms.ModelForm):
         return found
 
 
-class SpecForm(forms.ModelForm):
+class SpecForm(PlainTextMixin, forms.ModelForm):
     """A figure with its limits, in any unit, and where it is from."""
 
     prefix = "spec"

@@ -15,6 +15,7 @@ from shopmath.iso286 import LARGEST_MM, limits
 from shopmath.thermal.limits import LEFT_IN
 from stations.registry import WORK_ORDERS
 from ui.fields import QuantityField
+from ui.plain_text import PlainTextMixin
 
 
 def _size(label: str) -> QuantityField:
@@ -25,7 +26,7 @@ def _card_words(obj: Any) -> str:
     return f"{obj.name}, {obj.summary}" if obj.summary else str(obj.name)
 
 
-class EngineForm(forms.Form):
+class EngineForm(PlainTextMixin, forms.Form):
     """The engine and its job."""
 
     known = forms.ModelChoiceField(EngineCard.objects.none(), required=False, label="Seen here before", empty_label="no, a new one")
@@ -57,7 +58,7 @@ class EngineForm(forms.Form):
         return data
 
 
-class SeatForm(forms.ModelForm):
+class SeatForm(PlainTextMixin, forms.ModelForm):
     """One bearing seat. A marking or three sizes; a fit code or a measured size."""
 
     prefix = "seat"

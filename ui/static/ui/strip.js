@@ -308,8 +308,8 @@
       const typed = field() ? field().value : "";
       giveBack(text, typed);
       if (xhr.status === 0) say("Not kept: no connection to the shop's machine. What you typed stays here; press Enter again.");
-      else if (xhr.status !== 401) say("Not kept: Stator broke on that. What you typed stays here; press Enter again.");
-      else showRest();
+      else if (xhr.getResponseHeader("HX-Retarget")) showRest(); // the server has said why
+      else say("Not kept: Stator broke on that. What you typed stays here; press Enter again.");
       return;
     }
     if (!kept && waiting.length) {

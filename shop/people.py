@@ -1,0 +1,90 @@
+"""People: let in, switched off and on, signed out; and everyone's own password."""
+
+from __future__ import annotations
+
+from typing import Any
+
+from django.contrib import messages
+from django.contrib.auth import update_session_auth_hash
+from django.contrib.auth.forms import PasswordChangeForm
+from django.http import HttpRequest, HttpResponse
+from django.shortcuts import get_object_or_404, redirect, render
+from django.views.decorators.http import require_http_methods, require_POST
+
+from shop import sessions
+from shop.forms import FirstPasswordForm, PersonForm
+from shop.models import Person
+from shop.views import owner_only
+
+
+@require_http_methods(["GET", "POST"])
+def people(request: HttpRequest) -> HttpResponse:
+    """Everyone who may sign in, where they are signed in now, and someone new."""
+    owner_only(request)
+    form = PersonForm(request.POST or None)
+    if request.method == "POST" and form.is_valid():
+        made = form.save(commit=False)
+        made.must_change = True
+        made.save()
+        messages.success(request, f"{made.called} may sign in as {made.username}, and chooses a password of their own then.")
+        return redirect("people")
+    return render(request, "shop/people.html", {"form": form, "rows": _rows(), "wrong": None})
+
+
+def _rows() -> list[dict[str, Any]]:
+    where = sessions.of_everyone()
+    everyone = Person.objects.filter(from_file="").order_by("-is_active", "username")
+    return [{"person": person, "sessions": where.get(person.pk, []), "first": FirstPasswordForm(person)} for person in everyone]
+
+
+@require_POST
+def person(request: HttpRequest, pk: int) -> HttpResponse:
+    """One act on one person: off, on, out everywhere, a first password."""
+    owner_only(request)
+    who = get_object_or_404(Person, pk=pk, from_file="")
+    act = request.POST.get("act", "")
+    if act == "off":
+        _off(request, who)
+    elif act == "on":
+        Person.objects.filter(pk=who.pk).update(is_active=True)
+        messages.success(request, f"{who.called} may sign in again.")
+    elif act == "out":
+        count = sessions.end(who, but=request.session.session_key or "" if who == request.user else "")
+        messages.success(request, f"{who.called} was signed out in {count} place{'s' if count != 1 else ''}.")
+    elif act == "password":
+        form = FirstPasswordForm(who, request.POST)
+        if not form.is_valid():
+            rows = [{**row, "first": form, "open": True} if row["person"] == who else row for row in _rows()]
+            return render(request, "shop/people.html", {"form": PersonForm(), "rows": rows})
+        form.save()
+        Person.objects.filter(pk=who.pk).update(must_change=who != request.user)
+        sessions.end(who)
+        messages.success(request, f"{who.called} has a new first password, and chooses another at the next sign-in.")
+    return redirect("people")
+
+
+def _off(request: HttpRequest, who: Person) -> None:
+    owners = Person.objects.filter(role=Person.Role.OWNER, is_active=True, from_file="").exclude(pk=who.pk)
+    if who == request.user:
+        messages.error(request, "You cannot switch off yourself; another owner can.")
+    elif who.is_owner and not owners.exists():
+        messages.error(request, "The last owner stays: nobody could let anyone in any more.")
+    else:
+        Person.objects.filter(pk=who.pk).update(is_active=False)
+        count = sessions.end(who)
+        messages.success(request, f"{who.called} cannot sign in any more, and was signed out in {count} place{'s' if count != 1 else ''}.")
+
+
+@require_http_methods(["GET", "POST"])
+def password(request: HttpRequest) -> HttpResponse:
+    """One's own password. Every other session of the same person ends with the old one."""
+    me: Person = request.user  # type: ignore[assignment]
+    form = PasswordChangeForm(me, request.POST or None)
+    if request.method == "POST" and form.is_valid():
+        form.save()
+        Person.objects.filter(pk=me.pk).update(must_change=False)
+        update_session_auth_hash(request, me)
+        count = sessions.end(me, but=request.session.session_key or "")
+        messages.success(request, f"Your password is changed; {count} other session{'s' if count != 1 else ''} ended.")
+        return redirect("bench")
+    return render(request, "shop/password.html", {"form": form, "must": me.must_change})

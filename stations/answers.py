@@ -1,0 +1,44 @@
+"""What was typed at a question, understood."""
+
+from __future__ import annotations
+
+from jobs import log
+from shopmath.checks import BadInput
+from shopmath.quantity import Quantity, parse
+from stations.pieces import MOST_PIECES, Ask
+from ui.plain_text import strange_in
+
+
+def understood(ask: Ask, text: str, ton: str | None) -> Quantity:
+    """A quantity of the ask's kind, one of its options, a count, or words.
+
+    Raises
+    ------
+    BadInput
+        Saying what was typed and what is wanted.
+    """
+    strange = strange_in(text)
+    if strange:
+        raise BadInput(ask.key, f"There is a character in it that cannot be shown ({strange}). Type it again without.")
+    if ask.options:
+        return _option(ask, text.strip().lower(), text)
+    if ask.kind == "count":
+        counted = text.strip()
+        if not (counted.isascii() and counted.isdecimal()) or len(counted) > 9 or int(counted) > MOST_PIECES:
+            raise BadInput(ask.key, f"A whole number is wanted, such as {ask.example or 12}; {counted[:40]!r} was typed.")
+        return Quantity(float(counted), "", float(counted), counted, "count")
+    if ask.is_words:
+        if not text.strip():
+            raise BadInput(ask.key, "Nothing was typed.")
+        return log.words(" ".join(text.split())[:1000])
+    return parse(text, ask.kind, ask.unit, ton=ton)
+
+
+def _option(ask: Ask, typed: str, text: str) -> Quantity:
+    found = [option for option in ask.options if typed == option.key] or [
+        option for option in ask.options if typed and option.words.lower().startswith(typed)
+    ]
+    if len(found) != 1:
+        words = ", ".join(option.words for option in ask.options)
+        raise BadInput(ask.key, f"{text.strip()[:40]!r} is none of these, or more than one: {words}.")
+    return log.words(found[0].key)
