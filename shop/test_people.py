@@ -57,9 +57,8 @@ class People(TestCase):
 
     def test_a_first_password_must_be_changed_before_anything_else(self):
         phone = self.signed_in()
-        self.assertContains(
-            self.act(self.bram, "password", **{"first-new_password1": "short", "first-new_password2": "short"}), "too short"
-        )
+        short = {"first-new_password1": "short", "first-new_password2": "short"}
+        self.assertContains(self.act(self.bram, "password", **short), "too short")
         self.act(self.bram, "password", **{"first-new_password1": NEW, "first-new_password2": NEW})
         self.assertEqual(phone.get("/").status_code, 302)
         desk = self.signed_in(password=NEW)

@@ -27,14 +27,15 @@ WHOLE = 0  # in the place of a seat: all of them at once
 SECOND = "{by} answered {typed} here when {stands} already stood ({first}). It is struck out; type it again if it is the right one."
 
 
-def find_work(request: HttpRequest, tag: str, key: str, seat: int | None = None) -> Work:
-    """The work an address names, or 404 in words."""
+def find_work(request: HttpRequest, tag: str, key: str, seat: int | None = None, *, landing: bool = False) -> Work:
+    """The work an address names, or 404 in words. `landing` is a visit without a seat, which is then shown the one in hand."""
     if key not in BY_KEY:
         raise Http404
     job = get_object_or_404(JOB, number=job_number(tag))
     stage = next((each for each in job.run.all() if each.key == key), None)
     found = next((each for each in job.card.seats.all() if each.pk == seat), None)
-    if stage is None or (seat and found is None):
+    seatless = BY_KEY[key].by_seat and found is None and not BY_KEY[key].goes_whole
+    if stage is None or (seat and found is None) or (seatless and not landing):
         raise Http404
     work = BY_KEY[key].bind(job, stage, found, request.user, timezone.now())  # type: ignore[arg-type]
     paper = request.COOKIES.get("paper", "")

@@ -28,7 +28,7 @@ def job_page(request: HttpRequest, tag: str) -> HttpResponse:
 
 @require_GET
 def station_page(request: HttpRequest, tag: str, key: str, seat: int | None = None) -> HttpResponse:
-    work = find_work(request, tag, key, seat)
+    work = find_work(request, tag, key, seat, landing=True)
     if key == BOOK_IN:
         return redirect("card", tag=tag)
     if work.station.by_seat and not work.seat and not (work.station.whole and seat == WHOLE):

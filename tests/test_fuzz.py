@@ -1,0 +1,110 @@
+"""No input breaks a page: every address is sent what no page of Stator's would send."""
+
+from __future__ import annotations
+
+import re
+from urllib.parse import quote
+
+from django.core.files.uploadedfile import SimpleUploadedFile
+from django.test import Client
+from django.urls import get_resolver
+from django.utils import timezone
+from hypothesis import HealthCheck, given, settings
+from hypothesis import strategies as st
+from hypothesis.extra.django import TestCase
+
+from engines.models import Seal
+from jobs.models import Photo, TrayPlace
+from stations.registry import BY_KEY, STATIONS
+from stations.split.tests import face
+from tests.shed import Hands, half_job, person
+
+EXAMPLES = 2000
+NASTY = [
+    *("", " ", "²", "٣", "5" * 5000, "-1", "0", "1e999", "NaN", "-inf", "∞", "1/0", "0,5", "1.2.3", "2.5 thou", "300F", "18 furlong"),
+    *("\x00", "bell \x07", "\u202e", "\ufeff18", "<script>alert(1)</script>", "{{ 7*7 }}", "%s%d", "../../etc/passwd", "=1+1", "🦀"),
+    *("a" * 20000, "[", "{}", "null", "true", "0-", "350-20", "1.0-1.1 0.9", "4 6 8", "7' 6\"", "46.98", "35 Nm", "2 x washer"),
+    *("back", "undo", "sheet", "log", "?", "sign", "skip", "on", "off"),
+]
+FIELDS = [
+    *("text", "ask", "action", "key", "on", "reading", "reason", "seen", "saw", "attempt", "latest", "client_key", "heard", "act"),
+    *("name", "count", "note", "x", "y", "off", "part", "id", "mark", "place", "sure", "days", "gauge", "line", "do", "log", "station"),
+    *("words", "back", "number", "heater", "wanted", "half", "t", "rev", "q", "figure", "since", "device", "mark-what", "mark-x_mm"),
+    *("mark-y_mm", "mark-name", "seat-name", "seat-designation", "seat-bore_mm", "spec-name", "spec-low", "wheel-nut_torque_nm"),
+    *("facts-name", "username", "password", "complaint", "work_order", "known", "lever", "old_password", "new_password1", "ton", "role"),
+]
+VALUES = st.one_of(st.sampled_from(NASTY), st.text(max_size=40).filter(lambda text: text.isprintable()), st.integers().map(str))
+SKIPPED = ("sign-out", "job-zip", "report-pdf", "owner-pdf", "making", "made")  # made beside the page, or it would sign the sender out
+
+
+def routes() -> list[str]:
+    return [
+        str(each.pattern)
+        for pattern in get_resolver().url_patterns
+        for each in pattern.url_patterns  # type: ignore[union-attr]
+        if each.name not in SKIPPED
+    ]
+
+
+class Fuzz(TestCase):
+    def setUp(self):
+        self.made = half_job(412)
+        face(self.made.card)
+        Seal.objects.create(card=self.made.card, name="Crank seal", shaft_mm=30, bore_mm=47, width_mm=7)
+        for order, station in enumerate(STATIONS, 40):
+            if not self.made.run.filter(key=station.key).exists():
+                self.made.run.create(order=order, key=station.key)
+        Hands(self.made).keep("room", "18")
+        self.photo = Photo.objects.create(job=self.made, image="a.jpg", thumb="b.jpg", width=4, height=4, by=person())
+        TrayPlace.objects.create(job=self.made, number=1, name="thin washer", client_key="t", by=person())
+        self.asked = self.wanted()
+        self.client = Client(raise_request_exception=False)
+        self.client.force_login(person())
+
+    def known(self, name, route):
+        """What a place in an address usually holds."""
+        if name == "pk":
+            return [str(self.photo.pk if route.startswith("photos") else self.made.card_id), "1", "999999"]
+        usual = {
+            "tag": ["0412", "412", "9999"],
+            "key": [station.key for station in STATIONS],
+            "seat": [*(str(seat.pk) for seat in self.made.card.seats.all()), "0"],
+            "number": ["1", "7"],
+            "shelf": ["gauges", "heaters"],
+        }
+        return usual.get(name, ["full", "figures", "x"])
+
+    def wanted(self):
+        """Questions and actions that the stations have."""
+        found = {"ask": [], "action": []}
+        for stage in self.made.run.select_related("job__card"):
+            station = BY_KEY[stage.key]
+            seat = self.made.card.seats.first() if station.by_seat else None
+            work = station.bind(stage.job, stage, seat, person(), timezone.now())
+            found["ask"] += [ask.key for ask in work.wanted]
+            found["action"] += [action.key for action in work.actions()]
+        return found
+
+    @settings(max_examples=EXAMPLES, deadline=None, derandomize=True, database=None, suppress_health_check=list(HealthCheck))
+    @given(st.data())
+    def test_no_request_is_answered_with_a_fault_of_ours(self, data):
+        route = data.draw(st.sampled_from(routes()))
+
+        def filled(found):
+            usual = st.sampled_from(self.known(found[2], route))
+            odd = VALUES.map(lambda text: quote(text[:2000], safe="") or "x") if found[1] != "int:" else st.integers(0, 10**30).map(str)
+            return data.draw(st.one_of(usual, usual, usual, odd))
+
+        address = "/" + re.sub(r"<(\w+:)?(\w+)>", filled, route)
+        said = data.draw(st.dictionaries(st.sampled_from(FIELDS), VALUES, max_size=8))
+        for field in ("ask", "action"):
+            if data.draw(st.booleans()):
+                said[field] = data.draw(st.sampled_from(self.asked[field]))
+        headers = data.draw(st.sampled_from([{}, {"HX-Request": "true"}, {"X-Partial": "1"}, {"HX-Request": "true", "X-Panel": "sheet"}]))
+        how = data.draw(st.sampled_from(["get", "post", "post", "post", "file"]))
+        if how == "file":
+            content = data.draw(st.one_of(st.binary(max_size=200), VALUES.map(lambda text: text.encode("utf-8", "replace"))))
+            name = data.draw(st.sampled_from(["file", "photo", "underlay"]))
+            said = {**said, name: SimpleUploadedFile(data.draw(st.sampled_from(["a.jpg", "a.csv", "a.zip", "a.json"])), content)}
+        answer = (self.client.get if how == "get" else self.client.post)(address, said, headers=headers)
+        self.assertLess(answer.status_code, 500, f"{how} {address} {said}")
