@@ -135,10 +135,11 @@ def _guard(server: Any, *, proxied: bool) -> None:
         accept()
         if proxied:  # all come from the proxy, which has limits of its own
             return
-        by_address = Counter(channel.addr[0] for channel in server.active_channels.values() if channel.addr)
-        for channel in list(server.active_channels.values()):
-            if channel.addr and by_address[channel.addr[0]] > OF_ONE_ADDRESS and channel.request is None and not channel.requests:
-                by_address[channel.addr[0]] -= 1
-                channel.will_close = True
+        everyone = [channel for channel in server.active_channels.values() if channel.addr and not channel.will_close]
+        crowded = {address for address, count in Counter(each.addr[0] for each in everyone).items() if count > OF_ONE_ADDRESS}
+        for address in crowded:  # the one that has waited longest without getting anywhere makes room
+            idle = [each for each in everyone if each.addr[0] == address and not each.requests]
+            if idle:
+                min(idle, key=lambda each: float(each.creation_time)).will_close = True
 
     server.maintenance, server.handle_accept = maintenance, handle_accept
