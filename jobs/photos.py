@@ -21,7 +21,8 @@ register_heif_opener()
 Image.init()
 
 LARGEST_BYTES = 25_000_000
-LARGEST_PX = 60_000_000
+LARGEST_PX = {"JPEG": 110_000_000, "HEIF": 50_000_000, "PNG": 30_000_000, "WEBP": 20_000_000}  # a JPEG is opened smaller than it is
+LARGEST_PROFILE = 64_000  # bytes of colour profile that are carried on; a larger one is left out
 SIDE_PX, THUMB_PX = 2000, 320
 FORMATS = ("JPEG", "PNG", "WEBP", "HEIF")
 _one_at_a_time = threading.Lock()  # a 12 megapixel picture takes some hundred megabytes while it is open
@@ -31,14 +32,16 @@ def clean(data: bytes, side_px: int = SIDE_PX) -> tuple[bytes, tuple[int, int]]:
     """The picture again as a JPEG, no larger than `side_px`, without any of the file's other content."""
     try:
         with _one_at_a_time, Image.open(io.BytesIO(data), formats=FORMATS) as source:
-            if source.width * source.height > LARGEST_PX:
-                raise BadInput("photo", "That picture has more than 60 million pixels. Take it at a smaller size.")
+            most = LARGEST_PX[source.format or "PNG"]
+            if source.width * source.height > most:
+                raise BadInput("photo", f"That picture has more than {most // 1_000_000} million pixels. Take it at a smaller size.")
             profile = source.info.get("icc_profile")
-            picture = ImageOps.exif_transpose(source)
-            picture.thumbnail((side_px, side_px))
-            picture = picture.convert("RGB")
+            source.draft("RGB", (2 * side_px, 2 * side_px))
+            small = source if source.mode in ("RGB", "L") else source.convert("RGB")
+            small.thumbnail((side_px, side_px))  # before it is turned: a copy of the small one costs little
+            picture = ImageOps.exif_transpose(small).convert("RGB")
             out = io.BytesIO()
-            more = {"icc_profile": profile} if profile else {}
+            more = {"icc_profile": profile} if profile and len(profile) <= LARGEST_PROFILE else {}
             picture.save(out, "JPEG", quality=85, optimize=True, progressive=True, exif=b"", **more)
             return out.getvalue(), picture.size
     except (UnidentifiedImageError, OSError, SyntaxError, ValueError, Image.DecompressionBombError) as error:
