@@ -94,6 +94,13 @@ class PersonForm(PlainTextMixin, BaseUserCreationForm):
         model = Person
         fields = ("username", "first_name", "role")
         labels = {"username": "Sign-in name", "first_name": "Name in the log"}
+        help_texts = {"username": "letters, figures and . - _"}
+
+    def __init__(self, *args: Any, **kwargs: Any) -> None:
+        super().__init__(*args, **kwargs)
+        self.fields["username"].widget.attrs.pop("autofocus", None)
+        self.fields["password1"].label, self.fields["password2"].label = "First password", "First password once more"
+        self.fields["password2"].help_text = ""
 
 
 class FirstPasswordForm(SetPasswordForm):

@@ -24,7 +24,7 @@ from stations.taking import JOB
 from ui.addresses import job_number
 
 WHOLE = 0  # in the place of a seat: all of them at once
-SECOND = "{by} answered {typed} here when {stands} already stood ({first}). It is struck out; type it again if it is the right one."
+SECOND = "{asked}: {stands} from {first} stands. {typed} from {by} came after it and is struck out; to use it, take that reading again."
 
 
 def find_work(request: HttpRequest, tag: str, key: str, seat: int | None = None, *, landing: bool = False) -> Work:
@@ -83,7 +83,13 @@ def notes(work: Work) -> list[str]:
     """What the page must say whoever looks at it: two answers to one question, a clock that was set back."""
     found = []
     for late, first in work.second_answers():
-        said = {"by": late.by.called, "typed": late.text, "stands": first.text, "first": first.by.called}
+        said = {
+            "asked": late.extra.get("asked") or late.ask,
+            "by": late.by.called,
+            "typed": late.text,
+            "stands": first.text,
+            "first": first.by.called,
+        }
         found.append(SECOND.format(**said))
     return found + work.clock_notes()
 

@@ -247,6 +247,20 @@ def leaving() -> None:
     print(f"{'the whole job as ZIP':40} {median:7.0f} ms   95 % {high:6.0f}")
 
 
+def durable(data: str) -> None:
+    """What it costs that the disk holds a reading before it is answered: a commit with `synchronous` FULL beside NORMAL."""
+    import sqlite3
+    from contextlib import closing
+
+    for name in ("NORMAL", "FULL"):
+        with closing(sqlite3.connect(f"{data}/sync-{name}.sqlite3", isolation_level=None)) as at:
+            at.execute("PRAGMA journal_mode=WAL")
+            at.execute(f"PRAGMA synchronous={name}")
+            at.execute("CREATE TABLE reading (text TEXT)")
+            median, high = spread(lambda at=at: at.execute("INSERT INTO reading VALUES ('46.98')"))  # type: ignore[misc]
+        print(f"{f'one commit, synchronous={name}':40} {median:7.2f} ms   95 % {high:6.2f}")
+
+
 def large(small: dict[str, float]) -> None:
     """The same pages in a shop of many years, against their time in the small one."""
     from jobs.models import Photo, Reading
@@ -322,6 +336,7 @@ def main() -> None:
         call_command("migrate", verbosity=0)
         call_command("load_demo")
         call_command("collectstatic", interactive=False, verbosity=0)
+        durable(data)
         small = pages()
         gauge()
         run_screen()

@@ -147,7 +147,7 @@ class TwoDevices(Turning):
         self.types("0.01")
         self.kept("0.01")
         other.keyboard.press("Enter")
-        words = "Bram answered 0.07 here when 0.01 already stood (Una)"
+        words = "Drive side at 0°: 0.01 from Una stands. 0.07 from Bram came after it"
         other.locator(".strip-words", has_text=words).wait_for()
         self.sees(words)
         self.assertEqual(self.standing(), {"l-0": "0.01"})

@@ -69,7 +69,10 @@
   const showRest = () => {
     const place = document.getElementById("strip-words");
     keepRest();
-    place?.querySelector(".not-sent")?.remove();
+    place?.querySelectorAll(".not-sent, .in-line").forEach((old) => old.remove());
+    if (place && lines().length) {
+      place.append(Object.assign(document.createElement("p"), { className: "note in-line", textContent: `Waiting to be kept: ${lines().join(", ")}` }));
+    }
     if (!place || rest.length === 0) return;
     const line = Object.assign(document.createElement("p"), { className: "note not-sent", textContent: "Typed, not sent: " });
     rest.forEach((text, index) => {
@@ -213,7 +216,7 @@
     input.value = "";
     input.form.elements.heard.value = "";
     keepDraft(input);
-    keepRest();
+    showRest();
   };
 
   document.addEventListener("submit", (event) => {
