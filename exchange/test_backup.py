@@ -5,7 +5,6 @@ from __future__ import annotations
 import gzip
 import hashlib
 import json
-import os
 import shutil
 import sqlite3
 import subprocess
@@ -14,14 +13,11 @@ import tempfile
 import textwrap
 import zipfile
 from contextlib import closing
-from datetime import timedelta
 from pathlib import Path
 
 from django.test import SimpleTestCase
-from django.utils import timezone
 
 from exchange import backup
-from stator import daily
 from tests.test_upgrade import RELEASED
 
 WRITER = """
@@ -135,25 +131,3 @@ class Backups(SimpleTestCase):
                 readings = found.execute("SELECT count(*) FROM reading").fetchone()[0]
             self.assertGreaterEqual(entries[0], 40)
             self.assertEqual(entries[1], readings)
-
-
-class Daily(SimpleTestCase):
-    setUp = Backups.setUp
-
-    def test_one_a_day_and_so_many_kept(self):
-        folder, now = self.root / "backups", timezone.now()
-        self.assertTrue(daily.wanted(folder, now))
-        for day in range(5):
-            kept = backup.write_daily(self.database, self.photos, folder, 3, now - timedelta(days=4 - day))
-            stamp = (now - timedelta(days=4 - day)).timestamp()
-            os.utime(kept.path, (stamp, stamp))
-        self.assertEqual(len(backup.Kept.all_in(folder)), 3)
-        self.assertFalse(daily.wanted(folder, now + timedelta(hours=23)))
-        self.assertTrue(daily.wanted(folder, now + timedelta(hours=25)))
-
-    def test_one_dated_after_now_is_none(self):
-        folder, now = self.root / "backups", timezone.now()
-        kept = backup.write_daily(self.database, self.photos, folder, 3, now)
-        later = (now + timedelta(days=30)).timestamp()
-        os.utime(kept.path, (later, later))
-        self.assertTrue(daily.wanted(folder, now))

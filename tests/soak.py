@@ -148,21 +148,25 @@ def kills(shop: Shop) -> None:
     row("kill -9 while readings are kept", f"{tries} kills", f"{len(acknowledged)} acknowledged, {lost} lost, {doubled} doubled")
 
 
-def signing(shop: Shop) -> None:
-    """Killed while signing: signed with its station done, or not signed at all."""
-    tries, torn, signed = count(60), 0, 0
-    shop.sql("SELECT 1")
-    code = """
+def more_jobs(shop: Shop, first: int, tries: int, station: str) -> None:
+    """As many jobs, each with one station before it is handed over."""
+    code = f"""
 import django; django.setup()
 from jobs.models import Job, RunStation
 from tests.shed import person
-job = Job.objects.get(number=412)
-for n in range(%d):
-    made = Job.objects.create(number=1000 + n, card=job.card, complaint="x", work_order="crank", booked_in_by=person())
-    RunStation.objects.create(job=made, order=0, key="flywheel-on")
+card = Job.objects.get(number=412).card
+for number in range({first}, {first + tries}):
+    made = Job.objects.create(number=number, card=card, complaint="x", work_order="crank", booked_in_by=person())
+    RunStation.objects.create(job=made, order=0, key="{station}")
     RunStation.objects.create(job=made, order=1, key="hand-over")
 """
-    shop.run("-c", code % tries)
+    shop.run("-c", code)
+
+
+def signing(shop: Shop) -> None:
+    """Killed while signing: signed with its station done, or not signed at all."""
+    tries, torn, signed = count(60), 0, 0
+    more_jobs(shop, 1000, tries, "flywheel-on")
     for number in range(tries):
         page = f"/jobs/{1000 + number}/hand-over/"
         shop.start()
@@ -225,17 +229,7 @@ def _together(acts: list[Callable]) -> None:
 def races(shop: Shop) -> None:
     """A note is added by one device while the other signs: what is signed holds only what the signer's page showed."""
     tries, wrong, signed = count(200), 0, 0
-    code = """
-import django; django.setup()
-from jobs.models import Job, RunStation
-from tests.shed import person
-job = Job.objects.get(number=412)
-for n in range(%d):
-    made = Job.objects.create(number=2000 + n, card=job.card, complaint="x", work_order="crank", booked_in_by=person())
-    RunStation.objects.create(job=made, order=0, key="strip")
-    RunStation.objects.create(job=made, order=1, key="hand-over")
-"""
-    shop.run("-c", code % tries)
+    more_jobs(shop, 2000, tries, "strip")
     for number in range(tries):
         page = f"/jobs/{2000 + number}/strip/"
         for ask, text in (("crank", "lifted"), ("part1", ""), ("note", "one")):

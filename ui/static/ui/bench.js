@@ -5,16 +5,7 @@
   let openPanel = "";
   let skew = 0; // server clock minus this clock, ms
 
-  const store = (name, value) => {
-    try {
-      if (value === undefined) return localStorage.getItem(name);
-      if (value === null) localStorage.removeItem(name);
-      else localStorage.setItem(name, value);
-    } catch (error) {
-      return null; // private windows have no store; the page works without it
-    }
-    return value;
-  };
+  const store = window.onThisDevice;
 
   const focusStrip = () => document.dispatchEvent(new CustomEvent("strip:focus"));
 

@@ -20,16 +20,7 @@
   const form = () => document.getElementById("strip-form");
   const fine = () => window.matchMedia("(pointer: fine)").matches;
   const live = () => document.querySelector("#live[data-state=live]");
-  const store = (name, value) => {
-    try {
-      if (value === undefined) return localStorage.getItem(name);
-      if (value === null) localStorage.removeItem(name);
-      else localStorage.setItem(name, value);
-    } catch (error) {
-      return null; // private windows have no store; the page works without it
-    }
-    return value;
-  };
+  const store = window.onThisDevice;
 
   /* what is typed survives a reload, a lost network and a signed-out session */
   const draftName = (input) => `draft ${input.form.action} ${input.dataset.ask}`;

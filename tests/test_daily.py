@@ -1,0 +1,34 @@
+"""The daily backup: one a day, so many kept."""
+
+from __future__ import annotations
+
+import os
+from datetime import timedelta
+
+from django.test import SimpleTestCase
+from django.utils import timezone
+
+from exchange import backup, test_backup
+from stator import daily
+
+
+class Daily(SimpleTestCase):
+    setUp = test_backup.Backups.setUp
+
+    def test_one_a_day_and_so_many_kept(self):
+        folder, now = self.root / "backups", timezone.now()
+        self.assertTrue(daily.wanted(folder, now))
+        for day in range(5):
+            kept = backup.write_daily(self.database, self.photos, folder, 3, now - timedelta(days=4 - day))
+            stamp = (now - timedelta(days=4 - day)).timestamp()
+            os.utime(kept.path, (stamp, stamp))
+        self.assertEqual(len(backup.Kept.all_in(folder)), 3)
+        self.assertFalse(daily.wanted(folder, now + timedelta(hours=23)))
+        self.assertTrue(daily.wanted(folder, now + timedelta(hours=25)))
+
+    def test_one_dated_after_now_is_none(self):
+        folder, now = self.root / "backups", timezone.now()
+        kept = backup.write_daily(self.database, self.photos, folder, 3, now)
+        later = (now + timedelta(days=30)).timestamp()
+        os.utime(kept.path, (later, later))
+        self.assertTrue(daily.wanted(folder, now))
