@@ -187,12 +187,17 @@ def signing(shop: Shop) -> None:
     row("kill -9 while an engine is signed out", f"{tries} kills", f"{signed} signed and closed whole, {torn} torn")
 
 
+def on_supports(shop: Shop) -> None:
+    """The crank on its supports, its first reading asked."""
+    for ask in ("support-left", "gauge-left", "support-right", "gauge-right"):
+        shop.ask("POST", f"{TRUE}keep/", {"ask": ask, "text": "92" if "support" in ask else "34"})
+
+
 def devices(shop: Shop) -> None:
     """Two devices answer one question at once, and one signs while the other writes."""
     shop.start()
     tries, both, gone = count(200), 0, 0
-    for ask in ("support-left", "gauge-left", "support-right", "gauge-right"):
-        shop.ask("POST", f"{TRUE}keep/", {"ask": ask, "text": "92" if "support" in ask else "34"})
+    on_supports(shop)
     for number in range(tries):
         for (pk,) in shop.sql("SELECT id FROM jobs_reading WHERE ask = 'l-0' AND withdrawn_at IS NULL"):
             shop.ask("POST", f"{TRUE}undo/", {"reading": pk})
@@ -363,6 +368,7 @@ def strip(shop: Shop) -> None:
     from tests.browser.chromium import ARGS, CHROMIUM
 
     shop.start()
+    on_supports(shop)
     tries, dropped, misplaced = count(200), 0, 0
     with sync_playwright() as pw:
         browser = pw.chromium.launch(executable_path=CHROMIUM, args=ARGS)

@@ -76,6 +76,16 @@ class OnASlowLine(Turning):
         self.kept("0.02")
         self.assertEqual(self.standing(), {"l-0": "0.01", "l-45": "0.02"})
 
+    def test_an_enter_alone_while_a_reading_is_on_its_way_skips_nothing_that_was_not_asked(self):
+        self.slow(1000)
+        self.types("0.01")
+        self.page.wait_for_function("(at) => performance.now() > at", arg=self.page.evaluate("performance.now()") + 600)
+        self.page.keyboard.press("Enter")
+        self.types("0.03")
+        self.sees("Look what is asked now")
+        self.assertEqual(self.page.locator(".not-sent .button").all_inner_texts(), ["0.03"])
+        self.assertEqual(self.standing(), {"l-0": "0.01"})
+
     def test_a_refusal_stops_the_line_and_gives_the_rest_back(self):
         self.slow(400)
         self.types("0.01", "4 furlong", "0.03", "0.04")

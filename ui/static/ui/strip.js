@@ -19,7 +19,6 @@
   const field = () => document.getElementById("strip-field");
   const form = () => document.getElementById("strip-form");
   const fine = () => window.matchMedia("(pointer: fine)").matches;
-  const live = () => document.querySelector("#live[data-state=live]");
   const store = window.onThisDevice;
 
   /* what is typed survives a reload, a lost network and a signed-out session */
@@ -197,9 +196,7 @@
     const meant = tapped;
     tapped = false;
     if (input.value.trim() === "") {
-      if (!meant && Date.now() - sentAt < QUIET_MS) return;
-      if (live()) say("One reading is on its way. Press Enter again when the next one is asked.");
-      else waiting.push({ text: "" });
+      if (meant || Date.now() - sentAt >= QUIET_MS) waiting.push({ halt: true });
       return;
     }
     waiting.push({ text: input.value, heard: input.form.elements.heard.value });
@@ -231,15 +228,12 @@
       htmx.ajax("POST", task.address, { target: "#work", swap: "outerHTML", values: task.values });
       return;
     }
-    if (!input) { // a choice is asked: no line of numbers answers it
+    if (task.halt || !input) { // an Enter alone answers no question that was not yet asked, and no number answers a choice
       rest.push(...(task.text ? [task.text] : []), ...lines());
       waiting = [];
-      showRest();
+      if (task.halt) say("Enter came while a reading was on its way. Look what is asked now, and press it again.");
+      else showRest();
       return;
-    }
-    if (!task.text && live()) { // what the gauge reads now is not what it read then
-      say("Press Enter again: the one before came while a reading was on its way.");
-      return next();
     }
     const typed = input.value;
     input.value = task.text;
