@@ -114,7 +114,7 @@ def one_act(view: Callable[..., HttpResponse]) -> Callable[..., HttpResponse]:
                 raise PermissionDenied(error.message) from error
             led_to = response.headers.get("Location", "")
             doing.refused = not led_to and response.headers.get("X-Kept") != "yes"
-            doing.outcome.setdefault("goes", led_to)
+            doing.outcome.setdefault("goes", led_to or request.path)  # sent again, the page as it is now
         return response
 
     return wrapped

@@ -89,6 +89,16 @@ class Keys(TestCase):
         answer = self.client.post("/jobs/0412/tray/", {**said, "name": "thick washer"}, follow=True)
         self.assertContains(answer, "thick washer lies in place 2")
 
+    def test_a_bolt_and_an_owner_s_link_sent_twice_are_there_once(self):
+        face = f"/cards/{self.job.card_id}/face/"
+        bolt = {"place": "bolt", "mark-name": "B1", "mark-x_mm": "3", "mark-y_mm": "4", "mark-d_mm": "6", "client_key": "b"}
+        for _ in range(2):
+            self.assertContains(self.client.post(face, bolt, headers={"HX-Request": "true"}, follow=True), "B1")
+        self.assertEqual(Mark.objects.count(), 1)
+        for _ in range(2):
+            self.client.post("/jobs/0412/sheet/link/", {"days": "7", "client_key": "l"}, follow=True)
+        self.assertEqual(self.job.links.count(), 1)
+
     def test_every_form_of_the_working_pages_carries_a_key(self):
         made = Hands(job(428))
         for page in (made.address, f"/jobs/{made.job.tag}/tray/", f"/jobs/{made.job.tag}/card/", f"/jobs/{made.job.tag}/run/", "/book-in/"):

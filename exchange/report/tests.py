@@ -220,8 +220,7 @@ class TheOwnersLink(Leaving):
     def setUp(self):
         super().setUp()
         add_photo(self.made, None, SimpleUploadedFile("a.jpg", picture("JPEG"), "image/jpeg"), "As it came", person())
-        self.hands.client.post("/jobs/0412/sheet/link/", {"days": "7"})
-        page = self.hands.client.get("/jobs/0412/sheet/").content.decode()
+        page = self.hands.client.post("/jobs/0412/sheet/link/", {"days": "7"}).content.decode()
         self.link = page.split("/owner/")[1].split("/")[0]
         self.stranger = Client()
 

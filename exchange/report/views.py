@@ -44,9 +44,12 @@ def sheet(request: HttpRequest, tag: str) -> HttpResponse:
     """As found beside as left, every call, on one page that prints."""
     job = _job(tag)
     report = report_of(job, request.user, timezone.now())  # type: ignore[arg-type]
+    return _with_links(request, report)
+
+
+def _with_links(request: HttpRequest, report: Report, told: str = "") -> HttpResponse:
     now = timezone.now()
-    held = [link for link in job.links.select_related("made_by") if link.holds(now)]
-    told = request.session.pop("owner-link", "")
+    held = [link for link in report.job.links.select_related("made_by") if link.holds(now)]
     return _page(request, report, links=held, told=told, days=links.DAYS)
 
 
@@ -82,10 +85,13 @@ def give_link(request: HttpRequest, tag: str) -> HttpResponse:
     days = request.POST.get("days", "")
     if days not in [str(each) for each in links.DAYS]:
         messages.error(request, "Choose how long the link lasts.")
-    else:
-        token = links.give(job, request.user, int(days))  # type: ignore[arg-type]
-        request.session["owner-link"] = request.build_absolute_uri(reverse("owner-sheet", args=[token]))
-    return redirect("report", tag=tag)
+        return redirect("report", tag=tag)
+    token = links.give(job, request.user, int(days))  # type: ignore[arg-type]
+    told = request.build_absolute_uri(reverse("owner-sheet", args=[token]))
+    request.act.outcome["goes"] = reverse("report", args=[tag])  # type: ignore[attr-defined]
+    response = _with_links(request, report_of(job, request.user, timezone.now()), told)  # type: ignore[arg-type]
+    response["X-Kept"] = "yes"
+    return response
 
 
 @require_POST

@@ -239,3 +239,39 @@ class OnTheStand(Heard):
         self.page.mouse.click(rim["x"] + rim["width"] / 2, rim["y"] + 3)
         self.assertEqual(self.page.input_value("#strip-field"), "90")
         self.assertQuiet()
+
+
+class AnswersAnotherQuestion(Heard):
+    """What a gauge on a line says while an answer is on its way is never taken for the answer to what is asked next."""
+
+    def setUp(self):
+        super().setUp()
+        self.saying = Saying()
+        self.addCleanup(self.saying.close)
+
+    def slow(self, ms):
+        line = self.ctx.new_cdp_session(self.page)
+        line.send("Network.enable")
+        said = {"offline": False, "latency": ms, "downloadThroughput": -1, "uploadThroughput": -1}
+        line.send("Network.emulateNetworkConditions", said)
+
+    def kept(self):
+        readings = self.made.run.get(key="true").entries.get().readings
+        return {each.ask: each.text for each in readings.filter(ask__startswith="l-", withdrawn_at=None)}
+
+    def test_a_press_behind_a_refused_reading_is_dropped_in_words(self):
+        self.hear("dial", self.saying.address, on_button=True)
+        self.saying.answer(self.reader)
+        self.set_up()
+        self.sees("its button keeps the reading", where="#live")
+        self.slow(700)
+        self.page.keyboard.type("4 furlong")
+        self.page.keyboard.press("Enter")
+        self.page.wait_for_function("() => document.body.dataset.sending")
+        self.saying.say("+0.016 mm")
+        self.sees("is no unit known here", where=".strip-words")
+        self.sees("What the gauge sent meanwhile was not taken", where=".strip-words")
+        self.page.locator("#strip-field").fill("0.01")
+        self.page.keyboard.press("Enter")
+        self.sees("Drive side at 45°", where=".strip")
+        self.assertEqual(self.kept(), {"l-0": "0.01"})

@@ -86,7 +86,8 @@
       return;
     }
     if (refused) {
-      if (said.button && said.seq > pressed) place(here, "What the gauge sent meanwhile was not taken: it was for the next place.");
+      const words = "What the gauge sent meanwhile was not taken: it was for the next place.";
+      if (said.button && said.seq > pressed) document.dispatchEvent(new CustomEvent("strip:note", { detail: words }));
       pressed = Math.max(pressed, said.seq || 0);
       refused = false;
       return;
@@ -101,10 +102,6 @@
   document.addEventListener("htmx:beforeSwap", (event) => {
     if (event.detail.xhr.getResponseHeader("X-Kept") === "no") refused = true;
   });
-
-  const place = (here, words) => {
-    here.querySelector(".live-words").textContent = words;
-  };
 
   const fill = (input, text) => {
     input.value = text;

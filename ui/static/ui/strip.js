@@ -344,6 +344,10 @@
     focus();
   });
   document.addEventListener("strip:focus", focus);
+  document.addEventListener("strip:note", (event) => {
+    const note = Object.assign(document.createElement("p"), { className: "note", textContent: event.detail });
+    document.getElementById("strip-words")?.append(note);
+  });
 
   document.addEventListener("DOMContentLoaded", () => {
     bringDraft();
