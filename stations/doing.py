@@ -12,7 +12,7 @@ from django.views.decorators.http import require_POST
 
 from jobs import log
 from jobs.acts import Doing, sent
-from jobs.guard import CLOSED, Closed
+from jobs.guard import Closed
 from jobs.models import Act, Reading
 from shopmath.checks import BadInput
 from stations.answering import Answer, find_work
@@ -41,7 +41,7 @@ def on_work(view: View) -> View:
             work = find_work(request, tag, key, seat)
             doing.job = work.job
             try:
-                answer = _known(request, work, doing.repeats) if doing.repeats else _allowed(view, request, work, **more)
+                answer = _known(work, doing.repeats) if doing.repeats else _allowed(view, request, work, **more)
             except log.Signed:
                 answer = Answer(work, error=BadInput("signed", MOVED_ON), typed=typed)
             except Moved as error:
@@ -69,23 +69,22 @@ def _allowed(view: View, request: HttpRequest, work: Work, **more: Any) -> Answe
     return view(request, work, **more)  # type: ignore[no-any-return]
 
 
-def _known(request: HttpRequest, work: Work, act: Act) -> Answer | HttpResponse:
+def _known(work: Work, act: Act) -> Answer:
     """The answer to something that has been done already."""
     return Answer(work, act.outcome.get("ask"), goes=str(act.outcome.get("goes") or ""))
 
 
 def _what_changed(work: Work, moved: Moved) -> str:
     """Why a call is not signed: who did what since the page was shown, and what the call is now."""
-    since = Act.objects.filter(job=work.job, revision__gt=moved.revision).select_related("person")
-    done = [f"{act.person.called}: {act.outcome['did']}" for act in since[:4] if act.outcome.get("did")]
+    since = Act.objects.filter(job=work.job, revision__gt=moved.revision).select_related("person").order_by("-pk")[:4]
+    done = [f"{act.person.called}: {act.outcome['did']}" for act in reversed(since) if act.outcome.get("did")]
     what = f"Since this page was shown something changed ({'; '.join(done)})." if done else moved.message
     return f"Not signed. {what} The call now: {work.call.words}. Look at it, then sign."
 
 
 def _did(request: HttpRequest, words: str) -> None:
     """What an act did, for whoever is told of it."""
-    doing: Doing = request.act  # type: ignore[attr-defined]
-    doing.outcome["did"] = words[:120]
+    _doing(request).outcome["did"] = words[:120]
 
 
 def _doing(request: HttpRequest) -> Doing:
@@ -287,6 +286,3 @@ def supersede(request: HttpRequest, work: Work) -> Answer:
     work.supersede(reason)
     _did(request, f"superseded the entry: {reason}")
     return _settled(work)
-
-
-__all__ = ["CLOSED", "act", "choose", "keep", "on_work", "supersede", "tick", "undo"]
