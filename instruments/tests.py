@@ -8,7 +8,6 @@ import statistics
 import threading
 from itertools import pairwise
 
-from django.core.exceptions import ValidationError
 from django.core.management import CommandError, call_command
 from django.test import Client, SimpleTestCase, TestCase
 
@@ -17,7 +16,6 @@ from instruments.listener import LETS_GO_S, LISTENER, Listener
 from instruments.reader import FLOOD, PEAKS, SILENT_S, Reader
 from instruments.standins.things import THINGS, Case, Crank, Ram, Wheel
 from shop.models import Gauge, Shop
-from shop.ports import check_port
 from shop.shelves import restock
 from shopmath.runout import fit
 from shopmath.thermal.infrared import infrared_true_c
@@ -56,21 +54,6 @@ class TheLine(SimpleTestCase):
         with self.assertRaises(WrongUnit) as caught:
             read_line("21.5 C", "length", "mm")
         self.assertEqual(str(caught.exception), "It said '21.5 C': that is temperature, and here it measures length.")
-
-    def test_lines_that_open_files_or_load_code_are_no_ports(self):
-        for good in (
-            "/dev/ttyUSB0",
-            "/dev/serial/by-id/usb-1",
-            "COM3",
-            "socket://127.0.0.1:5331",
-            "rfc2217://192.168.1.9:4000",
-            "socket://[::1]:5331",
-        ):
-            check_port(good)
-        wrong = ("spy:///dev/ttyUSB0?file=/etc/x", "alt:///dev/x?class=os", "/etc/passwd", "/dev/../etc/passwd", "http://x", "../x", "COM")
-        for bad in wrong:
-            with self.subTest(bad), self.assertRaises(ValidationError):
-                check_port(bad)
 
 
 class Clock:
