@@ -137,12 +137,8 @@ class Ports(TestCase):
     def test_only_serial_devices_and_the_shop_s_own_network(self):
         for bad in (
             *("/dev/sda", "/dev/../etc/passwd", "/dev/mem", "loop://", "hwgrep://x", "socket://8.8.8.8:80", "socket://evil.example:80"),
-            *(
-                "socket://169.254.169.254:80",
-                "socket://127.0.0.1:80?logging=debug",
-                "spy:///dev/ttyUSB0?file=/tmp/x",
-                "socket://127.0.0.1:0",
-            ),
+            *("socket://169.254.169.254:80", "socket://127.0.0.1:80?logging=debug", "socket://127.0.0.1:0", "COM", "../x", "http://x"),
+            *("spy:///dev/ttyUSB0?file=/tmp/x", "alt:///dev/x?class=os", "/etc/passwd"),
         ):
             with self.subTest(bad), self.assertRaises(ValidationError):
                 check_port(bad)
