@@ -290,6 +290,14 @@ class Closed(TestCase):
                     self.assertLess(self.bram.post(address, {**said, **more}).status_code, 500)
         self.assertEqual(self.everything(), before)
 
+    def test_its_pages_offer_nothing_that_would_be_refused(self):
+        for page in ("run", "tray", "tray/1", "pictures"):
+            with self.subTest(page):
+                answer = self.bram.get(f"/jobs/0412/{page}/")
+                self.assertContains(answer, "this job is closed")
+                self.assertNotContains(answer, 'method="post"')
+        self.assertNotContains(self.bram.get(f"/photos/{self.photo.pk}/"), 'method="post"')
+
     def test_the_database_refuses_too(self):
         changes = [
             lambda: Job.objects.update(complaint="none"),
