@@ -68,7 +68,7 @@ def remove(using: str = "default", **kwargs: Any) -> None:
 
 @contextmanager
 def lifted(using: str = "default") -> Iterator[None]:
-    """For emptying a test database only."""
+    """For filling and emptying a database of tests and measurements only."""
     remove(using)
     try:
         yield
