@@ -63,8 +63,14 @@ def _cleaned(request: HttpRequest, uploads: list[UploadedFile]) -> list[Cleaned]
 def _keep(request: HttpRequest, job: Job, pictures: list[Cleaned]) -> None:
     stage = job.run.filter(key=request.POST.get("station", "")).first()
     caption = request.POST.get("caption", "").strip()
-    for picture in pictures:
-        keep_photo(job, stage, picture, caption, request.user)  # type: ignore[arg-type]
+    kept: list[Photo] = []
+    try:
+        for picture in pictures:
+            kept.append(keep_photo(job, stage, picture, caption, request.user))  # type: ignore[arg-type]
+    except BaseException:
+        for photo in kept:  # their rows are taken back with the act; no file of theirs stays
+            photo.forget_files()
+        raise
 
 
 @require_GET

@@ -7,6 +7,7 @@ import logging
 import os
 from unittest.mock import patch
 
+from django.core.files.storage import FileSystemStorage, default_storage
 from django.core.files.uploadedfile import SimpleUploadedFile
 from django.db import DatabaseError
 from django.test import Client, TestCase
@@ -88,6 +89,21 @@ class Named(TestCase):
             answer = self.hands.client.post("/jobs/0412/photos/", {"photo": upload})
         self.assertContains(answer, "is full: nothing was kept", status_code=507)
         self.assertFalse(self.hands.job.photos.exists())
+
+    def test_when_the_second_finds_no_room_the_first_goes_too(self):
+        plain, calls = FileSystemStorage._save, []
+
+        def save(storage, name, content):
+            calls.append(name)
+            if len(calls) > 2:  # the picture and its small one fit
+                raise OSError(errno.ENOSPC, os.strerror(errno.ENOSPC))
+            return plain(storage, name, content)
+
+        uploads = [SimpleUploadedFile(f"{name}.jpg", picture("JPEG"), "image/jpeg") for name in "ab"]
+        with patch.object(FileSystemStorage, "_save", save), self.assertLogs("shop.middleware", "ERROR"):
+            self.hands.client.post("/jobs/0412/photos/", {"photo": uploads})
+        self.assertFalse(self.hands.job.photos.exists())
+        self.assertEqual([name for name in calls[:2] if default_storage.exists(name)], [])
 
     def test_a_damaged_database_is_said_beside_the_field(self):
         damaged = DatabaseError("database disk image is malformed")
