@@ -8,6 +8,7 @@ from django.utils import timezone
 
 from exchange.job_json import job_as_json
 from exchange.report.data import report_of
+from exchange.report.views import JOB
 from jobs.models import Job
 from shop.models import Person
 from shopmath.checks import BadInput
@@ -15,7 +16,6 @@ from stations.registry import BY_KEY
 
 UNFIT = "What the file holds does not fit together. Nothing was taken."
 LOG = logging.getLogger(__name__)
-PARTS = ("run", "timers", "card__seats", "card__seals", "card__specs", "card__marks", "card__fitted", "photos__pins")
 
 
 def rehearse(job: Job, person: Person) -> None:
@@ -26,7 +26,7 @@ def rehearse(job: Job, person: Person) -> None:
     BadInput
         Naming the station that cannot be shown.
     """
-    fresh = Job.objects.select_related("card", "booked_in_by").prefetch_related(*PARTS).get(pk=job.pk)
+    fresh = JOB.get(pk=job.pk)
     now = timezone.now()
     for stage in fresh.run.all():
         station = BY_KEY[stage.key]

@@ -12,7 +12,6 @@ from django.shortcuts import get_object_or_404, redirect, render
 from django.utils import timezone
 
 from engines.models import Seat
-from jobs.acts import new_key
 from jobs.models import Reading
 from shop.models import Gauge
 from shop.shelves import shelves
@@ -66,7 +65,6 @@ def page_data(work: Work, ask: str | None = None, error: BadInput | None = None,
         "error": error,
         "typed": typed,
         "notes": notes(work),
-        "client_key": new_key(),
         "run": run,
         "seats": seats,
         "slider": work.slider(),

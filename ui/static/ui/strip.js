@@ -17,7 +17,6 @@
   let sliderAt = 0;
 
   const field = () => document.getElementById("strip-field");
-  const form = () => document.getElementById("strip-form");
   const fine = () => window.matchMedia("(pointer: fine)").matches;
   const store = window.onThisDevice;
 
