@@ -9,21 +9,23 @@ from __future__ import annotations
 import csv
 import io
 import json
+import re
 from collections.abc import Iterator
 from typing import Any
 
 from django import forms
 from django.db import transaction
 
-from engines.models import EngineCard, Mark, Spec
+from engines.models import EngineCard, Mark, Seat, Spec
 from exchange import strict_json
+from exchange.first_edition import limits_of, role_of
 from exchange.spreadsheets import plain
 from shopmath.checks import BadInput
 from stations.book_in.card_forms import FactsForm, FittedForm, FlywheelForm, MarkForm, SealForm, SpecForm
 from stations.book_in.forms import SeatForm
 
-SCHEMA, VERSION = "stator-card", 2
-READS = (1, 2)  # the second has pins and bushes, and how a bearing is turned
+SCHEMA, VERSION = "stator-card", 3
+READS = (1, 2, 3)  # the second has pins and bushes; the third says what turns in a seat and what a figure limits, and identities
 LARGEST_BYTES = 1_000_000
 MOST = 500  # of one part on one card
 FACTS, WHEEL = tuple(FactsForm.base_fields), tuple(FlywheelForm.base_fields)
@@ -48,16 +50,17 @@ def card_as_json(card: EngineCard) -> dict[str, Any]:
         "card_version": card.version,
         "engine": {**values(card, FACTS), "case_material_assumed": card.case_material_assumed, "face_assumed": card.face_assumed},
         "flywheel": values(card, WHEEL),
-        "seats": [{**values(seat, SEAT), "code_assumed": seat.code_assumed} for seat in card.seats.all()],
+        "seats": [{**values(seat, (*SEAT, "uid", "code_assumed", "role_assumed"))} for seat in card.seats.all()],
         "seals": [
-            {**values(seal, SEAL), "seat": seal.seat.name if seal.seat else None, "depth_assumed": seal.depth_assumed}
+            {**values(seal, (*SEAL, "uid")), "seat": seal.seat.name if seal.seat else None, "depth_assumed": seal.depth_assumed}
             for seal in card.seals.select_related("seat")
         ],
         "fitted": [
-            {**values(part, FITTED), "after": part.after.name if part.after else None} for part in card.fitted.select_related("after")
+            {**values(part, (*FITTED, "uid")), "after": part.after.name if part.after else None}
+            for part in card.fitted.select_related("after")
         ],
-        "marks": [{**values(mark, MARK), "assumed": mark.assumed} for mark in card.marks.all()],
-        "figures": [values(spec, SPEC) for spec in card.specs.all()],
+        "marks": [values(mark, (*MARK, "uid", "assumed")) for mark in card.marks.all()],
+        "figures": [values(spec, (*SPEC, "property_assumed")) for spec in card.specs.all()],
     }
 
 
@@ -180,6 +183,18 @@ def card_from_json(data: bytes) -> EngineCard:
         card = reader.save(bound(FlywheelForm, reader.thing("flywheel"), instance=card), "flywheel")
         assumed = ("case_material_assumed", "face_assumed")
         EngineCard.objects.filter(pk=card.pk).update(**{name: bool(engine.get(name, True)) for name in assumed})
+
+        def identify(thing: Any, values: dict[str, Any], *path: str | int) -> None:
+            """The identity that the file gives a part, so that readings of a job find it again."""
+            uid = values.get("uid")
+            if uid is None:
+                return
+            if not isinstance(uid, str) or not re.fullmatch(r"[0-9a-z-]{1,32}", uid):
+                raise reader.refuse("an identity is up to 32 small letters, digits and hyphens.", *path, "uid")
+            if type(thing).objects.filter(card=card, uid=uid).exclude(pk=thing.pk).exists():
+                raise reader.refuse(f"{uid} stands twice.", *path, "uid")
+            type(thing).objects.filter(pk=thing.pk).update(uid=uid)
+
         for index, values in enumerate(reader.table("seats")):
             form = bound(SeatForm, values, card=card)
             form.instance.card = card
@@ -187,7 +202,11 @@ def card_from_json(data: bytes) -> EngineCard:
             places = {name: values.get(name) for name in ("x_mm", "y_mm")}
             if not all(value is None or (isinstance(value, (int, float)) and abs(value) <= 500) for value in places.values()):
                 raise reader.refuse("a place on the face is a number of mm, at most 500 from its middle.", "seats", index, "x_mm")
-            type(seat).objects.filter(pk=seat.pk).update(**places, code_assumed=bool(values.get("code_assumed", seat.code_assumed)))
+            guessed: dict[str, Any] = {} if "role" in values else {"role": role_of(seat.name), "role_assumed": True}
+            marked = {name: bool(values.get(name, getattr(seat, name))) for name in ("code_assumed", "role_assumed")}
+            Seat.objects.filter(pk=seat.pk).update(**places, **{**marked, **guessed})
+            identify(seat, values, "seats", index)
+
         by_name = {seat.name: str(seat.pk) for seat in card.seats.all()}
 
         def seat_of(values: dict[str, Any], field: str, *path: str | int) -> str | None:
@@ -199,16 +218,31 @@ def card_from_json(data: bytes) -> EngineCard:
         for index, values in enumerate(reader.table("seals")):
             depth = None if values.get("depth_assumed") else values.get("depth_mm")
             seat_key = seat_of(values, "seat", "seals", index)
-            reader.save(bound(SealForm, {**values, "seat": seat_key, "depth_mm": depth}, card=card), "seals", index)
+            seal = reader.save(bound(SealForm, {**values, "seat": seat_key, "depth_mm": depth}, card=card), "seals", index)
+            identify(seal, values, "seals", index)
         for index, values in enumerate(reader.table("fitted")):
             after = seat_of(values, "after", "fitted", index)
-            reader.save(bound(FittedForm, {**values, "after": after}, card=card), "fitted", index)
+            fitted = reader.save(bound(FittedForm, {**values, "after": after}, card=card), "fitted", index)
+            identify(fitted, values, "fitted", index)
         for index, values in enumerate(reader.table("marks")):
             mark = reader.save(bound(MarkForm, values, card=card), "marks", index)
             Mark.objects.filter(pk=mark.pk).update(assumed=bool(values.get("assumed", mark.assumed)))
+            identify(mark, values, "marks", index)
         for index, values in enumerate(reader.table("figures")):
-            reader.save(bound(SpecForm, {"kind": "length", "source_kind": "manual", **values}, card=card), "figures", index)
+            spec = reader.save(bound(SpecForm, {"kind": "length", "source_kind": "manual", **values}, card=card), "figures", index)
+            if "property" not in values:
+                _guess_limit(spec)
+            elif values.get("property_assumed"):
+                Spec.objects.filter(pk=spec.pk).update(property_assumed=True)
     return card
+
+
+def _guess_limit(spec: Spec) -> None:
+    """Of a file that does not say what a figure limits: guessed from its name, and marked so."""
+    taken = set(Spec.objects.filter(card=spec.card).values_list("property", flat=True))
+    limited = limits_of(spec.name, taken)
+    if limited:
+        Spec.objects.filter(pk=spec.pk).update(property=limited, property_assumed=True)
 
 
 def _names(reader: csv.DictReader) -> list[str]:
@@ -252,11 +286,14 @@ def read_csv(card: EngineCard, data: bytes) -> tuple[str, int]:
             if not values:
                 continue
             old = things.filter(name=values.get("name", "")).first()
-            form = bound(kind, {**usual, **values}, card=card, instance=old)
+            kept = {"property": old.property} if isinstance(old, Spec) else {}
+            form = bound(kind, {**usual, **kept, **values}, card=card, instance=old)
             if not form.is_valid():
                 field, errors = next(iter(form.errors.items()))
                 raise BadInput("file", f"Line {reader.line_num}, {field}: {errors[0]}")
-            form.save()
+            thing = form.save()
+            if what == "figures" and "property" not in names and not thing.property:
+                _guess_limit(thing)
             count += 1
             if count > MOST:
                 raise BadInput("file", f"Line {reader.line_num}: more than {MOST} lines.")

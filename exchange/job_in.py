@@ -24,7 +24,7 @@ from pydantic import ValidationError
 from engines.models import EngineCard
 from exchange import rehearsal, strict_json
 from exchange.card_files import card_from_json
-from exchange.job_json import SCHEMA, VERSION
+from exchange.job_json import READS, SCHEMA
 from exchange.making import Tell, quietly
 from exchange.refs import KINDS, Refs
 from exchange.schema import Choices, EntryIn, JobFile, PhotoIn, ReadingIn, check_result, said_of
@@ -89,8 +89,8 @@ def said_in(files: dict[str, bytes]) -> JobFile:
         raise refused(f"There is no readable job.json in it. {error.message}") from error
     if not isinstance(value, dict) or value.get("schema") != SCHEMA:
         raise refused("This is no job of Stator's.")
-    if value.get("version") != VERSION:
-        raise refused(f"Version {str(value.get('version'))[:20]} of a job; this Stator reads version {VERSION}.")
+    if value.get("version") not in READS:
+        raise refused(f"Version {str(value.get('version'))[:20]} of a job; this Stator reads versions {READS[0]} to {READS[-1]}.")
     try:
         said = JobFile.model_validate(value)
     except ValidationError as error:
@@ -228,6 +228,7 @@ class Reader:
             job=job,
             station=stage,
             seat=seat,
+            attempt=each.attempt or int(choices.pop("heat", 1)),
             choices=choices,
             ticks=each.ticks,
             opened_at=each.opened_at,
@@ -258,7 +259,7 @@ class Reader:
         Reading.objects.create(
             entry=entry,
             ask=ask,
-            heat=row.heat,
+            attempt=row.attempt,
             text=row.typed,
             kind=row.kind,
             unit=row.unit,

@@ -15,7 +15,8 @@ from shop.models import Gauge, Shop
 from shopmath.quantity import CANONICAL
 
 GAUGE = ("name", "kind", "resolution", "repeatability", "emissivity")
-SCHEMA, VERSION = "stator-job", 2
+SCHEMA, VERSION = "stator-job", 3
+READS = (2, 3)
 
 
 def _when(moment: datetime | None) -> str | None:
@@ -26,7 +27,7 @@ def _reading(reading: Reading, ask: str) -> dict[str, Any]:
     return {
         "ask": ask,
         "asked": reading.extra.get("asked", ""),
-        "heat": reading.heat,
+        "attempt": reading.attempt,
         "typed": reading.text,
         "kind": reading.kind,
         "unit": reading.unit,
@@ -54,6 +55,7 @@ def _entry(entry: Entry, numbers: dict[int, int], refs: Refs) -> dict[str, Any]:
         "signed_at": _when(entry.signed_at),
         "signed_by": entry.signed_by.called if entry.signed_by else None,
         "call": {"state": entry.call_state, "words": entry.call_words, "reason": entry.reason} if entry.is_signed else None,
+        "attempt": entry.attempt,
         "choices": refs.choices_out(station, entry.choices),
         "ticks": entry.ticks,
         "result": entry.result,
@@ -63,7 +65,7 @@ def _entry(entry: Entry, numbers: dict[int, int], refs: Refs) -> dict[str, Any]:
         "timers": [
             {
                 "key": t.key,
-                "heat": t.heat,
+                "attempt": t.attempt,
                 "label": t.label,
                 "tone": t.tone,
                 "started_at": _when(t.started_at),

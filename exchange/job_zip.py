@@ -40,7 +40,7 @@ def readings_csv(job: Job) -> str:
                 entry.signed_at.isoformat() if entry.signed_at else "",
                 plain(each.ask),
                 plain(str(each.extra.get("asked", ""))),
-                each.heat,
+                each.attempt,
                 plain(each.text),
                 "" if each.canonical is None else f"{each.canonical:.9g}",
                 CANONICAL.get(each.kind, ""),

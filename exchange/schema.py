@@ -1,4 +1,4 @@
-"""A job's file as typed models: the reader of `stator-job` versions up to 2. Described for people in docs/data-formats.md."""
+"""A job's file as typed models: the reader of `stator-job` versions 2 and 3. Described for people in docs/data-formats.md."""
 
 from __future__ import annotations
 
@@ -6,7 +6,7 @@ from collections.abc import Sequence
 from datetime import UTC, datetime
 from typing import Annotated, Any, Literal
 
-from pydantic import BaseModel, BeforeValidator, ConfigDict, Field, ValidationError
+from pydantic import AliasChoices, BaseModel, BeforeValidator, ConfigDict, Field, ValidationError
 
 from jobs.models import RunStation, Timer
 from shop.models import Gauge
@@ -99,7 +99,7 @@ class Call(Part):
 class ReadingIn(Part):
     ask: Text120
     asked: Text300 = ""
-    heat: Attempt = 1
+    attempt: Attempt = Field(1, validation_alias=AliasChoices("attempt", "heat"))
     typed: Text1000 = ""
     kind: Text30 = ""
     unit: Text20 = ""
@@ -115,7 +115,7 @@ class ReadingIn(Part):
 
 class TimerIn(Part):
     key: Text30
-    heat: Attempt = 1
+    attempt: Attempt = Field(1, validation_alias=AliasChoices("attempt", "heat"))
     label: Text80 = ""
     tone: Annotated[str, _one_of(Timer.Tone.values)]
     started_at: Time
@@ -134,7 +134,7 @@ class Choices(Part):
     """The choices of an entry that the program counts with; the others are words."""
 
     model_config = ConfigDict(strict=True, extra="allow", frozen=True)
-    heat: Attempt = 1
+    heat: Attempt = 1  # where versions up to 2 keep the open attempt
     skipped: list[Text120] = Field(default_factory=list, max_length=500)
     times: dict[str, Annotated[int, Field(ge=1, le=99)]] = Field(default_factory=dict, max_length=500)
     moves: list[dict[str, Any]] = Field(default_factory=list, max_length=200)
@@ -153,7 +153,7 @@ class HeatResult(Part):
 
 
 class PressResult(Part):
-    force_n: tuple[Number, Number, Number] | None = None
+    force_n: Annotated[list[Number], Field(min_length=3, max_length=3)] | None = None
     peak_n: Number | None = None
 
 
@@ -174,6 +174,7 @@ class EntryIn(Part):
     signed_at: MaybeTime = None
     signed_by: Text150 = ""
     call: Call | None = None
+    attempt: Attempt | None = None
     choices: dict[str, Any] = Field(default_factory=dict, max_length=500)
     ticks: dict[str, dict[str, str]] = Field(default_factory=dict, max_length=200)
     result: dict[str, Any] = Field(default_factory=dict, max_length=200)

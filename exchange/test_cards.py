@@ -23,7 +23,9 @@ class CardFiles(TestCase):
         Seal.objects.create(
             card=self.card, name="Crank seal", seat=self.card.seats.get(), shaft_mm=20, bore_mm=35, width_mm=7, lip="inside"
         )
-        Spec.objects.create(card=self.card, name="End float", low=0.1, high=0.2, source_kind="manual", source="page 61")
+        Spec.objects.create(
+            card=self.card, name="End float", property="end-float", low=0.1, high=0.2, source_kind="manual", source="page 61"
+        )
 
     def text(self, **changes):
         return json.dumps({**card_as_json(self.card), **changes}, indent=2)

@@ -63,7 +63,7 @@ def keep_reading(
     quantity: Quantity,
     client_key: str,
     *,
-    heat: int = 1,
+    attempt: int = 1,
     gauge: Gauge | None = None,
     extra: dict[str, Any] | None = None,
     at: datetime | None = None,
@@ -71,14 +71,14 @@ def keep_reading(
     """Keep a reading. The same one under the same key is kept once; another one under a known key gets a key of its own."""
     with transaction.atomic():
         known = Reading.objects.filter(client_key=client_key).first()
-        if known and (known.entry_id, known.ask, known.heat, known.text) == (entry.pk, ask, heat, quantity.text):
+        if known and (known.entry_id, known.ask, known.attempt, known.text) == (entry.pk, ask, attempt, quantity.text):
             return known
         client_key = f"{client_key[:40]}.{uuid.uuid4().hex[:12]}" if known else client_key
         _refuse_signed(entry)
         reading = Reading.objects.create(
             entry=entry,
             ask=ask,
-            heat=heat,
+            attempt=attempt,
             text=quantity.text,
             kind=quantity.kind,
             unit=quantity.unit,
@@ -115,13 +115,13 @@ def carry(
     """Write into an entry what was done at another place: readings, clocks that have run (key, tone, from, to), choices. At once."""
     with transaction.atomic():
         fresh = _refuse_signed(entry)
-        fresh.choices = {**fresh.choices, **choices}
-        fresh.save(update_fields=["choices"])
+        fresh.attempt, fresh.choices = attempt, {**fresh.choices, **choices}
+        fresh.save(update_fields=["attempt", "choices"])
         Reading.objects.bulk_create(
             Reading(
                 entry=entry,
                 ask=each.ask,
-                heat=attempt,
+                attempt=attempt,
                 text=each.quantity.text,
                 kind=each.quantity.kind,
                 unit=each.quantity.unit,
@@ -136,7 +136,7 @@ def carry(
         )
         Timer.objects.bulk_create(
             [
-                Timer(job=entry.job, entry=entry, key=key, heat=attempt, label=key, tone=tone, started_at=start, ended_at=end, by=person)
+                Timer(job=entry.job, entry=entry, key=key, attempt=attempt, label=key, tone=tone, started_at=start, ended_at=end, by=person)
                 for key, tone, start, end in ran
             ],
             ignore_conflicts=True,
@@ -168,6 +168,17 @@ def choose(entry: Entry, **choices: Any) -> Entry:
     return fresh
 
 
+def next_attempt(entry: Entry, **choices: Any) -> Entry:
+    """Close the attempt that is open and begin the next, with the choices that go with it."""
+    with transaction.atomic():
+        fresh = _refuse_signed(entry)
+        fresh.attempt += 1
+        fresh.choices = {**fresh.choices, **choices}
+        fresh.save(update_fields=["attempt", "choices"])
+        entry.job.touch()
+    return fresh
+
+
 def tick(entry: Entry, person: Person, key: str, on: bool) -> Entry:
     """Tick or untick one line of a check list, with who and when."""
     with transaction.atomic():
@@ -181,7 +192,7 @@ def tick(entry: Entry, person: Person, key: str, on: bool) -> Entry:
 
 
 def start_timer(
-    entry: Entry, person: Person, key: str, label: str, tone: str, lasts_s: float | None, *, heat: int = 1, at: datetime | None = None
+    entry: Entry, person: Person, key: str, label: str, tone: str, lasts_s: float | None, *, attempt: int = 1, at: datetime | None = None
 ) -> Timer:
     """Start a clock, once; starting it again leaves it running."""
     with transaction.atomic():
@@ -190,7 +201,7 @@ def start_timer(
         timer, made = Timer.objects.get_or_create(
             entry=entry,
             key=key,
-            heat=heat,
+            attempt=attempt,
             defaults={
                 "job": entry.job,
                 "label": label,

@@ -17,13 +17,14 @@ _BY_ENTRY = "EXISTS (SELECT 1 FROM jobs_entry e JOIN jobs_job j ON j.id = e.job_
 _BY_PHOTO = "EXISTS (SELECT 1 FROM jobs_photo p JOIN jobs_job j ON j.id = p.job_id WHERE p.id = {row}.photo_id AND j.gone_at IS NOT NULL)"
 _BY_CARD = "EXISTS (SELECT 1 FROM jobs_job j WHERE j.card_id = {row}.card_id AND j.gone_at IS NOT NULL)"
 _THE_CARD = "EXISTS (SELECT 1 FROM jobs_job j WHERE j.card_id = OLD.id AND j.gone_at IS NOT NULL)"
+OF_AN_ENTRY = ("jobs_reading", "jobs_move", "jobs_derivedfact", "jobs_record")
 OF_A_JOB = {  # table: whether the job of a row is closed
     "jobs_entry": _CLOSED_JOB,
     "jobs_runstation": _CLOSED_JOB,
     "jobs_timer": _CLOSED_JOB,
     "jobs_photo": _CLOSED_JOB,
     "jobs_trayplace": _CLOSED_JOB,
-    "jobs_reading": _BY_ENTRY,
+    **dict.fromkeys(OF_AN_ENTRY, _BY_ENTRY),
     "jobs_pin": _BY_PHOTO,
     **dict.fromkeys(("engines_seat", "engines_seal", "engines_fitted", "engines_mark", "engines_spec"), _BY_CARD),
 }
@@ -35,7 +36,12 @@ def _triggers() -> Iterator[tuple[str, str, str]]:
     yield "entry_no_delete", "BEFORE DELETE ON jobs_entry WHEN OLD.signed_at IS NOT NULL", SIGNED
     for act, row in (("INSERT", "NEW"), ("UPDATE", "OLD"), ("DELETE", "OLD")):
         word = {"INSERT": "insert", "UPDATE": "change", "DELETE": "delete"}[act]
-        yield f"reading_no_{word}", f"BEFORE {act} ON jobs_reading WHEN {_SIGNED_ENTRY.format(row=row)}", SIGNED
+        for table in OF_AN_ENTRY:
+            name = table.removeprefix("jobs_")
+            if name != "record":
+                yield f"{name}_no_{word}", f"BEFORE {act} ON {table} WHEN {_SIGNED_ENTRY.format(row=row)}", SIGNED
+            elif act != "INSERT":  # a record made late is made for an entry that is signed; once there, it never changes
+                yield f"record_no_{word}", f"BEFORE {act} ON {table}", SIGNED
         for table, closed in OF_A_JOB.items():
             yield f"closed_{table}_no_{word}", f"BEFORE {act} ON {table} WHEN {closed.format(row=row)}", CLOSED
     reopening = "OLD.gone_at IS NOT NULL AND NEW.gone_at IS NOT NULL"

@@ -72,7 +72,7 @@ class Keys(TestCase):
     def test_a_reading_for_an_attempt_that_is_over_is_refused_and_stays_in_the_field(self):
         self.keep("92", "a")
         entry = Entry.objects.get()
-        log.choose(entry, heat=2)
+        log.next_attempt(entry)
         answer = self.keep("34", "b", ask="gauge-left", attempt="1")
         self.assertContains(answer, "Attempt 2 was begun meanwhile")
         self.assertContains(answer, 'value="34"')
@@ -214,7 +214,7 @@ class Closed(TestCase):
         card = self.job.card
         self.things = {
             "mark": Mark.objects.create(card=card, what="bolt", name="B1", x_mm=1, y_mm=1),
-            "spec": Spec.objects.create(card=card, name="End float", low=0.1, high=0.3, source="p"),
+            "spec": Spec.objects.create(card=card, name="End float", property="end-float", low=0.1, high=0.3, source="p"),
             "seat": card.seats.first(),
         }
         self.hands = Hands(self.job)

@@ -65,17 +65,17 @@ class CarriedFromElsewhere(TestCase):
 
     def carry(self, **more):
         said = [log.Carried("room", parse("18 C", "temperature"), self.at), log.Carried("outcome", log.words("dropped"), self.at)]
-        log.carry(self.entry, person(), 2, said, [("window", "window", self.at, self.at + timedelta(seconds=30))], heat=2, **more)
+        log.carry(self.entry, person(), 2, said, [("window", "window", self.at, self.at + timedelta(seconds=30))], **more)
         self.entry.refresh_from_db()
 
     def test_readings_clocks_and_choices_come_at_once_with_their_own_times(self):
         revision = self.job.revision
         self.carry(heater="3")
         room, outcome = self.entry.readings.order_by("ask").reverse()
-        self.assertEqual((room.canonical, room.taken_at, room.heat), (18, self.at, 2))
+        self.assertEqual((room.canonical, room.taken_at, room.attempt), (18, self.at, 2))
         self.assertIsNone(outcome.canonical)
         self.assertEqual(self.entry.timers.get().ran_s(timezone.now()), 30)
-        self.assertEqual(self.entry.choices, {"heat": 2, "heater": "3"})
+        self.assertEqual((self.entry.attempt, self.entry.choices), (2, {"heater": "3"}))
         self.job.refresh_from_db()
         self.assertEqual(self.job.revision, revision + 1)
 

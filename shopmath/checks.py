@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import math
+from typing import Any
 
 ABSOLUTE_ZERO_C = -273.15
 
@@ -16,10 +17,13 @@ class BadInput(ValueError):
     'nominal_mm'
     """
 
-    def __init__(self, field: str, message: str) -> None:
+    def __init__(self, field: str, message: str, code: str = "", **values: Any) -> None:
+        """`code` and `values` say the same as the message, for whoever words it anew; the message is the core's own English."""
         super().__init__(message)
         self.field = field
         self.message = message
+        self.code = code
+        self.values = values
 
 
 def words(field: str) -> str:
@@ -32,39 +36,39 @@ def words(field: str) -> str:
 def finite(field: str, value: float) -> float:
     """Refuse NaN, infinity and what is no number."""
     if isinstance(value, bool) or not isinstance(value, (int, float)) or not math.isfinite(value):
-        raise BadInput(field, f"The {words(field)} must be a plain number, not {value!r}.")
+        raise BadInput(field, f"The {words(field)} must be a plain number, not {value!r}.", "not_finite", value=value)
     return float(value)
 
 
 def positive(field: str, value: float) -> float:
     """Refuse zero and less."""
     if finite(field, value) <= 0:
-        raise BadInput(field, f"The {words(field)} must be above 0, not {value:g}.")
+        raise BadInput(field, f"The {words(field)} must be above 0, not {value:g}.", "not_positive", value=value)
     return float(value)
 
 
 def not_negative(field: str, value: float) -> float:
     """Refuse less than zero."""
     if finite(field, value) < 0:
-        raise BadInput(field, f"The {words(field)} cannot be negative; {value:g} was given.")
+        raise BadInput(field, f"The {words(field)} cannot be negative; {value:g} was given.", "negative", value=value)
     return float(value)
 
 
 def temperature(field: str, value_c: float) -> float:
     """Refuse what is colder than absolute zero."""
     if finite(field, value_c) < ABSOLUTE_ZERO_C:
-        raise BadInput(field, f"{value_c:g} °C is below absolute zero (-273.15 °C).")
+        raise BadInput(field, f"{value_c:g} °C is below absolute zero (-273.15 °C).", "below_absolute_zero", value=value_c)
     return float(value_c)
 
 
 def ordered(field: str, low: float, high: float) -> None:
     """Refuse a pair whose low end lies above its high end."""
     if low > high:
-        raise BadInput(field, f"The lower limit {low:g} is above the upper limit {high:g}.")
+        raise BadInput(field, f"The lower limit {low:g} is above the upper limit {high:g}.", "limits_crossed", low=low, high=high)
 
 
 def one_of(field: str, value: str, allowed: tuple[str, ...]) -> str:
     """Refuse a word that is not on the list."""
     if value not in allowed:
-        raise BadInput(field, f"{value!r} is not known here. Known: {', '.join(allowed)}.")
+        raise BadInput(field, f"{value!r} is not known here. Known: {', '.join(allowed)}.", "not_known", value=value, allowed=allowed)
     return value

@@ -69,10 +69,10 @@ def fit(points: Sequence[Point]) -> GapPlane:
     (0.003523, 9.6, 'c', 'a')
     """
     if len(points) < 3:
-        raise BadInput("points", f"A plane wants three points; {len(points)} given.")
+        raise BadInput("points", f"A plane wants three points; {len(points)} given.", "too_few_points", given=len(points))
     names = [point.name for point in points]
     if len(set(names)) < len(names):
-        raise BadInput("points", "Two points have the same name.")
+        raise BadInput("points", "Two points have the same name.", "same_name")
     count = len(points)
     for point in points:
         for field in ("x_mm", "y_mm", "gap_mm"):
@@ -85,7 +85,7 @@ def fit(points: Sequence[Point]) -> GapPlane:
     xg, yg = (sum(a * b for a, b in zip(left, gaps, strict=True)) for left in (xs, ys))
     determinant = xx * yy - xy**2
     if determinant <= IN_LINE * max(xx + yy, 1e-9) ** 2:
-        raise BadInput("points", "The points lie in line: they tell nothing across it. Take one to the side.")
+        raise BadInput("points", "The points lie in line: they tell nothing across it. Take one to the side.", "in_line")
     tilt_x, tilt_y = (xg * yy - yg * xy) / determinant, (yg * xx - xg * xy) / determinant
     fitted = [tilt_x * x + tilt_y * y for x, y in zip(xs, ys, strict=True)]
     widest, narrowest = max(range(count), key=fitted.__getitem__), min(range(count), key=fitted.__getitem__)

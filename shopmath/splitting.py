@@ -10,6 +10,7 @@ import math
 from collections.abc import Sequence
 from dataclasses import dataclass
 
+from shopmath.amounts import mm, newtons
 from shopmath.bearings import Bearing, bore_limits_um
 from shopmath.checks import not_negative, positive
 from shopmath.estimate import Estimate
@@ -118,18 +119,20 @@ def census(
     if missing:
         verb = "is" if len(missing) == 1 else "are"
         words = f"{len(missing)} of {len(places)} fasteners {verb} not ticked out: {', '.join(missing)}."
-        return Census(missing, near(missing), Call(STOP, float(-len(missing)), words))
+        found = Call(STOP, float(-len(missing)), words, "not_ticked", {"missing": missing, "places": len(places)})
+        return Census(missing, near(missing), found)
     if counted is None:
-        return Census((), (), Call(TOO_CLOSE, 0.0, "Every place is ticked. Count the pieces on the tray."))
+        return Census((), (), Call(TOO_CLOSE, 0.0, "Every place is ticked. Count the pieces on the tray.", "not_counted"))
+    numbers = {"counted": counted, "places": len(places)}
     if counted < len(places):
         doubted = [name for name in seen_only if name in {place.name for place in places}] or [place.name for place in places]
         short = len(places) - counted
         words = f"{counted} on the tray for {len(places)} places: {short} still in, or lost."
-        return Census((), near(doubted), Call(STOP, float(-short), words))
+        return Census((), near(doubted), Call(STOP, float(-short), words, "too_few", {**numbers, "short": short}))
     if counted > len(places):
         words = f"{counted} on the tray for {len(places)} places: the card lacks {counted - len(places)}. Put the place on the card."
-        return Census((), (), Call(TOO_CLOSE, float(len(places) - counted), words))
-    return Census((), (), Call(IN, 0.0, f"All {counted} fasteners out, by place and by count."))
+        return Census((), (), Call(TOO_CLOSE, float(len(places) - counted), words, "too_many", {**numbers, "over": counted - len(places)}))
+    return Census((), (), Call(IN, 0.0, f"All {counted} fasteners out, by place and by count.", "all_out", numbers))
 
 
 def lead_allowed_mm(dowels: Sequence[DowelFit], gap_mm: float, span_mm: float) -> float:
@@ -176,14 +179,21 @@ def split_call(plane: GapPlane, allowed_mm: float, uncertainty_mm: float) -> Cal
     ('in', 'stop')
     """
     if math.isinf(allowed_mm):
-        return Call(IN, math.inf, "The dowels are out: nothing binds any more.")
+        return Call(IN, math.inf, "The dowels are out: nothing binds any more.", "dowels_out")
     found = call(plane.lead_mm, high=allowed_mm, uncertainty=uncertainty_mm, unit="mm", digits=2)
+    values = {
+        "leading": plane.leading_name,
+        "lagging": plane.lagging_name,
+        "lead": mm(plane.lead_mm, 0.01, uncertainty_mm),
+        "allowed": mm(allowed_mm, 0.01),
+    }
     lead = f"{plane.leading_name} leads {plane.lagging_name} by {plane.lead_mm:.2f} mm"
     if found.state == IN:
-        return Call(IN, found.margin, f"{lead}; {allowed_mm:.2f} mm is allowed.")
+        return Call(IN, found.margin, f"{lead}; {allowed_mm:.2f} mm is allowed.", "under_limit", values)
     if found.state == TOO_CLOSE:
-        return Call(TOO_CLOSE, found.margin, f"{lead} ± {uncertainty_mm:.2f}; the dowels bind at {allowed_mm:.2f} mm.")
-    return Call(STOP, found.margin, f"{lead}: past the {allowed_mm:.2f} mm at which the dowels bind.")
+        words = f"{lead} ± {uncertainty_mm:.2f}; the dowels bind at {allowed_mm:.2f} mm."
+        return Call(TOO_CLOSE, found.margin, words, "near_limit", values)
+    return Call(STOP, found.margin, f"{lead}: past the {allowed_mm:.2f} mm at which the dowels bind.", "over_limit", values)
 
 
 def next_move(plane: GapPlane, allowed_mm: float, call_state: str, pitch_mm: float = 1.0) -> Move:
@@ -357,10 +367,20 @@ def splitter_screws(d_mm: float, pitch_mm: float, turns: float, case_uts_mpa: fl
     )
     wants = f"the halves may hold with {wanted.low / 1000:.1f} to {wanted.high / 1000:.1f}"
     margin = SPARE * least - wanted.high
+    values = {
+        "screws": screws,
+        "turns": whole,
+        "stands": newtons(SPARE * least),
+        "holds_low": newtons(wanted.low),
+        "holds_high": newtons(wanted.high),
+        "needed": needed,
+    }
     if margin >= 0:
-        found = Call(IN, margin, f"{stands} at half strength; {wants}.")
+        found = Call(IN, margin, f"{stands} at half strength; {wants}.", "strong_enough", values)
     elif SPARE * least >= wanted.likely:
-        found = Call(TOO_CLOSE, margin, f"{stands} at half strength; {wants}. {needed} turns would do.")
+        words = f"{stands} at half strength; {wants}. {needed} turns would do."
+        found = Call(TOO_CLOSE, margin, words, "perhaps_strong_enough", values)
     else:
-        found = Call(STOP, margin, f"{stands} at half strength; {wants}: the case's threads may pull out. {needed} turns are wanted.")
+        words = f"{stands} at half strength; {wants}: the case's threads may pull out. {needed} turns are wanted."
+        found = Call(STOP, margin, words, "too_weak", values)
     return Screws(whole, strength, stop, needed, found)

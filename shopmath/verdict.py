@@ -9,8 +9,9 @@ from __future__ import annotations
 
 import math
 import statistics
-from collections.abc import Sequence
-from dataclasses import dataclass
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass, field
+from typing import Any
 
 from shopmath.checks import BadInput, finite, not_negative, ordered, positive, temperature
 
@@ -20,11 +21,16 @@ WARM_K = 15.0  # a part further from the room than this gets no verdict on size
 
 @dataclass(frozen=True)
 class Call:
-    """The judgement: `in`, `too_close`, `out` or `stop`; margin to the nearest limit, positive inside; the reason in words."""
+    """The judgement: `in`, `too_close`, `out` or `stop`; margin to the nearest limit, positive inside; the reason in words.
+
+    `code` and `values` say the same as the reason: a page makes its sentence from these, in its reader's language and units.
+    """
 
     state: str
     margin: float
     reason: str
+    code: str = ""
+    values: Mapping[str, Any] = field(default_factory=dict, hash=False)
 
 
 def call(
@@ -72,16 +78,20 @@ def call(
     to_high = math.inf if high is None else finite("high", high) - value
     margin = min(to_low, to_high)
     limit, side = (low, "under") if to_low < to_high else (high, "over")
+    values = {"value": value, "limit": limit, "margin": abs(margin), "uncertainty": uncertainty}
+    end = "low" if side == "under" else "high"
 
     def spell(number: float | None) -> str:
         return f"{number:.{digits}f}{' ' + unit if unit else ''}"
 
     if margin >= uncertainty:
         inside = "above" if side == "under" else "under"
-        return Call(IN, margin, f"{spell(value)} is {inside} the limit {spell(limit)} with {spell(margin)} to spare.")
+        words = f"{spell(value)} is {inside} the limit {spell(limit)} with {spell(margin)} to spare."
+        return Call(IN, margin, words, f"inside_{end}", values)
     if margin < -uncertainty:
-        return Call(OUT, margin, f"{spell(value)} is {side} the limit {spell(limit)} by {spell(-margin)}.")
-    return Call(TOO_CLOSE, margin, f"{spell(value)} ± {spell(uncertainty)} reaches across the limit {spell(limit)}.")
+        return Call(OUT, margin, f"{spell(value)} is {side} the limit {spell(limit)} by {spell(-margin)}.", f"outside_{end}", values)
+    words = f"{spell(value)} ± {spell(uncertainty)} reaches across the limit {spell(limit)}."
+    return Call(TOO_CLOSE, margin, words, f"across_{end}", values)
 
 
 def gauge_uncertainty(

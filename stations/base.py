@@ -16,6 +16,7 @@ from typing import Any, ClassVar
 from django.utils.safestring import SafeString
 
 from engines.models import Seat, Spec
+from engines.properties import Property
 from jobs import clock, log
 from jobs.models import Entry, Job, Reading, RunStation, Timer
 from shop.models import Gauge, Person, Shop
@@ -211,9 +212,9 @@ class Work(Kept, ABC):
         """The card's figures."""
         return list(self.job.card.specs.all())
 
-    def spec(self, *words: str) -> Spec | None:
-        """The figure of the card whose name has one of these words."""
-        return next((each for each in self.specs if any(word in each.name.lower() for word in words)), None)
+    def spec(self, limited: Property) -> Spec | None:
+        """The figure of the card that limits a property."""
+        return next((each for each in self.specs if each.property == limited), None)
 
     def gauge_methods(self) -> tuple[Method, ...]:
         """Which gauge is in use, where the shelf has more than one of a kind."""

@@ -106,8 +106,8 @@ def keep(request: HttpRequest, work: Work) -> Answer:
     if command and _is_command(work, ask, command):
         return _command(request, work, ask, command)
     attempt = row_number(request.POST.get("attempt", ""))
-    if attempt is not None and attempt != work.heat:
-        raise BadInput(ask.key, ANOTHER_ATTEMPT.format(attempt=work.heat))
+    if attempt is not None and attempt != work.attempt:
+        raise BadInput(ask.key, ANOTHER_ATTEMPT.format(attempt=work.attempt))
     if not command:
         return _skip(request, work, ask)
     return _keep_reading(request, opened(work), ask, text)

@@ -21,23 +21,23 @@ class Kept:
     timers: list[Timer]
 
     @property
-    def heat(self) -> int:
+    def attempt(self) -> int:
         """Which attempt this is."""
-        return int(self.choices.get("heat", 1))
+        return self.entry.attempt if self.entry else 1
 
     @property
     def choices(self) -> dict[str, Any]:
         return self.entry.choices if self.entry else {}
 
     def timer(self, key: str) -> Timer | None:
-        return next((timer for timer in self.timers if timer.key == key and timer.heat == self.heat), None)
+        return next((timer for timer in self.timers if timer.key == key and timer.attempt == self.attempt), None)
 
-    def live(self, key: str, every_heat: bool = False) -> list[Reading]:
+    def live(self, key: str, every_attempt: bool = False) -> list[Reading]:
         """Readings of an ask that still stand, oldest first."""
         return [
             reading
             for reading in self.readings
-            if reading.ask == key and not reading.withdrawn_at and (every_heat or reading.heat == self.heat)
+            if reading.ask == key and not reading.withdrawn_at and (every_attempt or reading.attempt == self.attempt)
         ]
 
     def last(self, key: str) -> Reading | None:

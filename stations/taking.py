@@ -49,7 +49,7 @@ def take(
     usual, corrected = work.extra_for(ask, quantity, data or {})
     kept = {**corrected, **(extra or {}), "asked": ask.words}
     reading = log.keep_reading(
-        work.entry, work.person, ask.key, quantity, client_key, heat=work.heat, gauge=gauge or usual, extra=kept, at=at
+        work.entry, work.person, ask.key, quantity, client_key, attempt=work.attempt, gauge=gauge or usual, extra=kept, at=at
     )
     if not ask.repeats:
         standing = [each for each in work.live(ask.key) if each.pk != reading.pk]  # sent twice, it does not strike itself out
@@ -66,6 +66,6 @@ def take_second(work: Work, ask: Ask, text: str, client_key: str, *, data: dict[
     quantity = work.read(ask, text)
     usual, corrected = work.extra_for(ask, quantity, data)
     kept = {**corrected, **extra, "asked": ask.words}
-    reading = log.keep_reading(work.entry, work.person, ask.key, quantity, client_key, heat=work.heat, gauge=usual, extra=kept)
+    reading = log.keep_reading(work.entry, work.person, ask.key, quantity, client_key, attempt=work.attempt, gauge=usual, extra=kept)
     log.withdraw(reading, work.person, came_second=True)
     return reading

@@ -31,7 +31,7 @@ def fill() -> None:
     chosen = [dice.choice(engines) for _ in range(JOBS)]
     cards = EngineCard.objects.bulk_create(EngineCard(family=family, name=name, summary="trials single") for family, name in chosen)
     Seat.objects.bulk_create(
-        Seat(card=card, name=name, half=half, designation=dice.choice(BEARINGS), code="N7")
+        Seat(card=card, name=name, role="main", half=half, designation=dice.choice(BEARINGS), code="N7")
         for card in cards
         for name, half in (("Main, drive side", "left"), ("Main, magneto side", "right"))
     )

@@ -30,7 +30,7 @@ def job(number: int = 412, order: str = "heat", **seat: Any) -> Job:
     stock_shelves()
     card_fields = {name: seat.pop(name) for name in ("case_material", "painted") if name in seat}
     card = EngineCard.objects.create(name="Corrie 272", summary="trials single", **card_fields)
-    seat = {"name": "Main, drive side", "designation": "6204 C3", "code": "N7", **seat}
+    seat = {"name": "Main, drive side", "role": "main", "designation": "6204 C3", "code": "N7", **seat}
     Seat.objects.create(card=card, **seat)
     made = Job.objects.create(number=number, card=card, complaint="Rumbles.", work_order=order, booked_in_by=person())
     lay_run(made)

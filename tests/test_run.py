@@ -61,7 +61,7 @@ class Clocks(TestCase):
     def test_a_clock_started_twice_runs_once(self):
         self.assertEqual(self.start(), self.start())
         self.assertEqual(Timer.objects.count(), 1)
-        self.start(heat=2)
+        self.start(attempt=2)
         self.assertEqual(Timer.objects.count(), 2)
 
     def test_it_runs_by_the_server_s_time_and_stops_where_it_is_stopped(self):
@@ -80,7 +80,7 @@ class Clocks(TestCase):
         log.sign(self.entry, person(), "in", "Seated", "", {})
         self.assertFalse(Timer.objects.filter(ended_at__isnull=True).exists())
         with self.assertRaises(log.Signed):
-            self.start(heat=3)
+            self.start(attempt=3)
 
     def test_ticks_carry_who_and_are_taken_back(self):
         bram = person("bram", "mechanic")

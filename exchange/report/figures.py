@@ -8,6 +8,7 @@ from collections.abc import Iterable, Sequence
 from dataclasses import dataclass, replace
 
 from engines.models import Spec
+from engines.properties import Property
 from jobs.models import Entry, Reading
 from shopmath.checks import BadInput
 from shopmath.quantity import SHOWN
@@ -19,16 +20,16 @@ AS_FOUND = ("book-in", "flywheel-off", "split", "strip", "bearings-out", "inspec
 NUMBER = re.compile(r"[+\-−]?[\d.,]+")
 NOT_FIGURES = ("words", "count", "time")
 OF_THE_CARD = {  # which figure of the card a reading belongs to, by station and the beginning of its ask
-    ("inspect", "side"): ("side play",),
-    ("inspect", "radial"): ("radial",),
-    ("inspect", "small"): ("small end", "small-end"),
-    ("inspect", "width"): ("width over",),
-    ("together", "side"): ("side play",),
-    ("together", "width-"): ("width over",),
-    ("end-float", "dial"): ("end float",),
-    ("centre", "float"): ("end float",),
-    ("flywheel-on", "runout"): ("rim run", "flywheel run"),
-    ("flywheel-on", "gap"): ("air gap",),
+    ("inspect", "side"): Property.BIG_END_SIDE_PLAY,
+    ("inspect", "radial"): Property.BIG_END_RADIAL_PLAY,
+    ("inspect", "small"): Property.SMALL_END_BORE,
+    ("inspect", "width"): Property.WIDTH_OVER_WEBS,
+    ("together", "side"): Property.BIG_END_SIDE_PLAY,
+    ("together", "width-"): Property.WIDTH_OVER_WEBS,
+    ("end-float", "dial"): Property.END_FLOAT,
+    ("centre", "float"): Property.END_FLOAT,
+    ("flywheel-on", "runout"): Property.RIM_RUNOUT,
+    ("flywheel-on", "gap"): Property.AIR_GAP,
 }
 
 
@@ -54,8 +55,8 @@ class Figure:
 
 
 def _spec(work: Work, ask: str) -> Spec | None:
-    key = next((names for (station, start), names in OF_THE_CARD.items() if station == work.station.key and ask.startswith(start)), ())
-    return work.spec(*key) if key else None
+    key = next((names for (station, start), names in OF_THE_CARD.items() if station == work.station.key and ask.startswith(start)), None)
+    return work.spec(key) if key else None
 
 
 def _limits(spec: Spec | None) -> tuple[str, str]:

@@ -38,7 +38,7 @@ class Leaver(Halves):
 class Leaving(TestCase):
     def setUp(self):
         self.made = job(order="bottom-end")
-        Spec.objects.create(card=self.made.card, name="End float", low=0.10, high=0.20, source="page 61")
+        Spec.objects.create(card=self.made.card, name="End float", property="end-float", low=0.10, high=0.20, source="page 61")
         self.centrer = Centrer(self.made)
         for ask, text in (("left", "0.15"), ("right", "0.16"), ("spin", "free"), ("float", "0.31"), ("float", "0.15")):
             self.centrer.answer(ask, text)

@@ -44,7 +44,7 @@ def drills(text: str) -> list[float]:
 
 def asks(work: Balance) -> list[Ask]:
     """All asks of the moment; those of steps gone by stay, but are not asked in turn."""
-    first = work.heat == 1
+    first = work.attempt == 1
     found = [
         Ask("shook", "Did it shake the engine?", "before, in its own mounts", "words", "", options=SHOOK, quiet=not first),
         Ask("sound", "Looked over and rung, the wheel is", "hub, rivets, magnets, rim", "words", "", options=SOUND, quiet=not first),
@@ -94,7 +94,7 @@ def _wheel(work: Balance, first: bool) -> list[Ask]:
 def _trial(work: Balance) -> list[Ask]:
     opposite = f"at {(work.heavy_deg + 180) % 360:.0f}°, opposite the heavy spot"
     return [
-        Ask("arm", "Trial mass sits at a radius of", opposite, resolution=0.5, example="80", quiet=work.heat > 1),
+        Ask("arm", "Trial mass sits at a radius of", opposite, resolution=0.5, example="80", quiet=work.attempt > 1),
         Ask("stays", "Mass at which it stays anywhere", "putty, weighed: the least that does", "mass", "g", resolution=0.1, example="1.2"),
         Ask("turns", "Mass at which it turns the other way", "the least that does", "mass", "g", resolution=0.1, example="1.6"),
     ]

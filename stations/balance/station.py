@@ -49,11 +49,11 @@ class Balance(Work):
 
     def every(self, key: str) -> float | None:
         """A figure of the wheel, whichever go it was measured in."""
-        found = self.live(key, every_heat=True)
+        found = self.live(key, every_attempt=True)
         return found[-1].canonical if found else None
 
     def worded(self, key: str) -> str:
-        found = self.live(key, every_heat=True)
+        found = self.live(key, every_attempt=True)
         return found[-1].text if found else ""
 
     @property
@@ -298,9 +298,9 @@ class Balance(Work):
         if key == "anyway":
             log.choose(entry, anyway=True)
         if key == "again":
-            holes = {**self.choices.get("holes", {}), str(self.heat): self.made}
-            amounts = {**self.choices.get("amounts", {}), str(self.heat): self._amount()}
-            log.choose(entry, heat=self.heat + 1, holes=holes, amounts=amounts)
+            holes = {**self.choices.get("holes", {}), str(self.attempt): self.made}
+            amounts = {**self.choices.get("amounts", {}), str(self.attempt): self._amount()}
+            log.next_attempt(entry, holes=holes, amounts=amounts)
         if key == "sign":
             self.sign()
 
@@ -338,7 +338,7 @@ class Balance(Work):
             "sound": self.worded("sound"),
             "grade": self.grade,
             "permitted_gmm": self.permitted_gmm,
-            "goes": self.heat,
+            "goes": self.attempt,
             "stops_deg": self.marks,
             "rest_gmm": self.amount.gmm if self.amount else None,
             "rest_u_gmm": self.amount.uncertainty_gmm if self.amount else None,

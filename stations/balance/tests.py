@@ -144,7 +144,7 @@ class Drilling(OnTheStand):
         self.assertLess(before.rest.gmm, 15)
         self.hands.act("again")
         after = self.work()
-        self.assertEqual((after.heat, after.phase, len(after.earlier)), (2, "roll", len(before.made)))
+        self.assertEqual((after.attempt, after.phase, len(after.earlier)), (2, "roll", len(before.made)))
         self.assertAlmostEqual(after.removed_g, before.removed_g, places=6)
 
     def test_too_deep_is_over_drilled_and_says_where_the_rest_comes_off(self):
@@ -175,7 +175,7 @@ class Drilling(OnTheStand):
                 hands.weigh(f"{stays:.1f} g", f"{turns:.1f} g")
             if hands.work().phase == "done":
                 break
-            if hands.work().heat == 1:
+            if hands.work().attempt == 1:
                 hands.where()
             for index, hole in enumerate(hands.work().plan.holes, 1):
                 wheel.drill(hole.angle_deg, hole.radius_mm, hole.diameter_mm, hole.depth_mm)

@@ -8,6 +8,7 @@ from django import forms
 from django.forms.models import model_to_dict
 
 from engines.models import EngineCard, Fitted, Mark, Seal, Spec, case_metals
+from engines.properties import LIMITS
 from shopmath import materials
 from shopmath.checks import BadInput
 from shopmath.iso286 import limits
@@ -287,13 +288,29 @@ class SpecForm(PlainTextMixin, forms.ModelForm):
 
     class Meta:
         model = Spec
-        fields = ("name", "kind", "low", "high", "setup", "source_kind", "source")
-        labels = {"name": "Figure", "setup": "Measured how", "source_kind": "From", "source": "Which page, drawing, day"}
-        help_texts = {"name": "end float, big-end side play, crank run-out"}
+        fields = ("name", "property", "kind", "low", "high", "setup", "source_kind", "source")
+        labels = {
+            "name": "Figure",
+            "property": "What it limits",
+            "setup": "Measured how",
+            "source_kind": "From",
+            "source": "Which page, drawing, day",
+        }
+        help_texts = {"name": "as the manual calls it", "property": "only a figure that says what it limits is used to judge"}
 
     def __init__(self, *args: Any, card: EngineCard, **kwargs: Any) -> None:
         super().__init__(*args, **kwargs)
         self.card = card
+        limited = self.fields["property"]
+        assert isinstance(limited, forms.ChoiceField)
+        limited.choices = [("", "another figure, recorded only"), *((key.value, words) for key, words in LIMITS.items())]
+
+    def clean_property(self) -> str:
+        limited = str(self.cleaned_data.get("property") or "")
+        other = self.card.specs.filter(property=limited).exclude(pk=self.instance.pk).first() if limited else None
+        if other:
+            raise forms.ValidationError(f"The figure {other.name!r} limits this already. Change that one, or choose another meaning.")
+        return limited
 
     def clean_name(self) -> str:
         name = str(self.cleaned_data["name"]).strip()
@@ -317,6 +334,6 @@ class SpecForm(PlainTextMixin, forms.ModelForm):
         return data
 
     def save(self, commit: bool = True) -> Spec:
-        self.instance.card = self.card
+        self.instance.card, self.instance.property_assumed = self.card, False
         found: Spec = super().save(commit)
         return found

@@ -78,6 +78,7 @@ class SeatForm(PlainTextMixin, forms.ModelForm):
         model = Seat
         fields = (
             "name",
+            "role",
             "on",
             "half",
             "loads_from",
@@ -96,6 +97,7 @@ class SeatForm(PlainTextMixin, forms.ModelForm):
         )
         labels = {
             "name": "Which seat",
+            "role": "What turns in it",
             "on": "The bearing goes",
             "half": "It sits in the",
             "loads_from": "It goes in",
@@ -117,8 +119,10 @@ class SeatForm(PlainTextMixin, forms.ModelForm):
     def __init__(self, *args: Any, card: EngineCard | None = None, **kwargs: Any) -> None:
         super().__init__(*args, **kwargs)
         self.card = card
-        for name in ("name", "code"):
+        for name in ("name", "code", "role"):
             self.fields[name].required = False
+        if self.instance.pk is None:
+            self.fields["role"].initial = Seat.Role.MAIN
         self.fields["designation"].widget.attrs.update(
             {"hx-get": "/book-in/read-marking/", "hx-trigger": "input changed delay:250ms", "hx-target": "#marking-words"}
         )
@@ -128,6 +132,9 @@ class SeatForm(PlainTextMixin, forms.ModelForm):
         if self.card and self.card.seats.filter(name=name).exclude(pk=self.instance.pk).exists():
             raise forms.ValidationError(f"This engine has a seat called {name!r} already.")
         return name
+
+    def clean_role(self) -> str:
+        return self.cleaned_data.get("role") or Seat.Role.OTHER
 
     def clean_designation(self) -> str:
         text = (self.cleaned_data.get("designation") or "").strip()
@@ -140,6 +147,7 @@ class SeatForm(PlainTextMixin, forms.ModelForm):
 
     def clean(self) -> dict[str, Any]:
         data = super().clean() or {}
+        self.instance.role_assumed = False
         sizes = [data.get(name) for name in ("bore_mm", "outside_mm", "width_mm")]
         if not data.get("designation") and "designation" not in self.errors and not all(sizes):
             self.add_error("designation", "Type the marking on the ring, or its bore, outside and width.")

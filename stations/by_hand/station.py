@@ -22,7 +22,7 @@ class ByHand(Work):
         return [Ask("note", "What was done, what was found?", self.station.name, "words", "", repeats=True)]
 
     def plate(self) -> Plate:
-        notes = self.live("note", every_heat=True)
+        notes = self.live("note", every_attempt=True)
         if self.signed:
             return self.signed_plate()
         if not notes:
@@ -42,10 +42,10 @@ class ByHand(Work):
 
     def verdict(self) -> Plate:
         """Nothing is judged here: the last note stands for the entry."""
-        return Plate("in", "Done by hand", self.live("note", every_heat=True)[-1].text, "")
+        return Plate("in", "Done by hand", self.live("note", every_attempt=True)[-1].text, "")
 
     def drawing(self, at_s: float | None = None) -> SafeString:
-        notes = [reading.text for reading in self.live("note", every_heat=True)]
+        notes = [reading.text for reading in self.live("note", every_attempt=True)]
         sizes = {"wide": (760, 62), "narrow": (430, 38)}
         return papers({name: _page(self.station.name, notes, *sizes[name]) for name in self.papers})
 
@@ -61,7 +61,7 @@ class ByHand(Work):
             self.sign()
 
     def result(self) -> dict[str, Any]:
-        return {"schema": "by-hand/1", "notes": [reading.text for reading in self.live("note", every_heat=True)]}
+        return {"schema": "by-hand/1", "notes": [reading.text for reading in self.live("note", every_attempt=True)]}
 
 
 def _page(name: str, notes: list[str], width: int, letters: int) -> SafeString:

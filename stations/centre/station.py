@@ -8,6 +8,7 @@ from typing import Any
 from django.utils.safestring import SafeString
 
 from engines.models import Spec
+from engines.properties import Property
 from jobs import log
 from shop.models import Blades, PullIn
 from shop.shelves import shelves
@@ -53,7 +54,7 @@ class Centre(Work):
 
     @cached_property
     def limit(self) -> tuple[float, str]:
-        spec = self.spec("centring", "centred")
+        spec = self.spec(Property.CENTRING)
         return (spec.high, spec.origin) if spec and spec.high else (GAP_LIMIT_MM, "shop rule")
 
     @property
@@ -82,7 +83,7 @@ class Centre(Work):
 
     @cached_property
     def float_limit(self) -> Spec | None:
-        return self.spec("end float")
+        return self.spec(Property.END_FLOAT)
 
     @cached_property
     def predicted(self) -> tuple[float, float] | None:
@@ -117,7 +118,7 @@ class Centre(Work):
         first, second, minutes = self.value(f"{key}-1"), self.value(f"{key}-2"), self.value("minutes")
         if first is None or second is None or not minutes:
             return None
-        spec = self.spec("leak")
+        spec = self.spec(Property.LEAK)
         sign = -1 if key == "vacuum" else 1
         return leak(sign * abs(first), sign * abs(second), minutes / 60, spec.high if spec else None, 0.25)
 
@@ -229,7 +230,7 @@ class Centre(Work):
     def act(self, key: str) -> None:
         entry = self.opened(key)
         if key == "again":
-            log.choose(entry, heat=self.heat + 1)
+            log.next_attempt(entry)
         if key == "sign":
             self.sign()
 

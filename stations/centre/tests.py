@@ -68,7 +68,7 @@ class Centring(CentreCase):
         self.assertEqual((self.plate().state, self.plate().words), ("stop", "It drags"))
 
     def test_a_dial_that_disagrees_with_the_stack_is_raised_with_its_causes(self):
-        Spec.objects.create(card=self.made.card, name="End float of the crank", low=0.10, high=0.20, source="page 61")
+        Spec.objects.create(card=self.made.card, name="End float of the crank", property="end-float", low=0.10, high=0.20, source="page 61")
         Blades.objects.create(name="Crank shims", kind="shim", sizes_mm=[0.05, 0.1, 0.15, 0.2, 0.3])
         stacker = Stacker(self.made)
         stacker.stack()
@@ -109,7 +109,7 @@ class Proving(CentreCase):
         self.assertIn("Soapy water", plate.move)
 
     def test_the_cards_own_limit_comes_before_the_cautious_one(self):
-        Spec.objects.create(card=self.made.card, name="Leak, kPa a minute", kind="force", high=3.0, source="page 70")
+        Spec.objects.create(card=self.made.card, name="Leak, kPa a minute", property="leak", kind="force", high=3.0, source="page 70")
         self.held("40", "30")
         self.assertEqual(self.plate().state, "in")
 

@@ -49,7 +49,7 @@ class CrankIn(Work):
     @cached_property
     def main(self) -> Seat | None:
         """The main bearing it goes into: of the half where the crank stays, else the first."""
-        mains = [seat for seat in self.job.card.seats.all() if seat.on == Seat.On.CASE]
+        mains = [seat for seat in self.job.card.seats.all() if seat.on == Seat.On.CASE and seat.is_main]
         return next((seat for seat in mains if seat.half == self.job.card.crank_stays), None) or next(iter(mains), None)
 
     @cached_property

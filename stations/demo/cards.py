@@ -12,7 +12,10 @@ def _card(name: str, summary: str, seats: list[tuple[str, str, str, dict[str, ob
     fields = {"taper_ratio": 8, "cone": "taper", "flywheel_source": "drawing", "case_material_assumed": "case_material" not in more, **more}
     card = EngineCard.objects.create(name=name, summary=summary, **fields)
     for seat, designation, code, extra in seats:
-        Seat.objects.create(card=card, **{"name": seat, "designation": designation, "code": code, "source": "drawing", **extra})
+        role = "main" if seat.startswith(("Main", "Centre main", "Crank")) else "gearbox" if seat.startswith("Gearbox") else "other"
+        Seat.objects.create(
+            card=card, **{"name": seat, "role": role, "designation": designation, "code": code, "source": "drawing", **extra}
+        )
     return card
 
 
@@ -64,13 +67,13 @@ def corrie() -> EngineCard:
         card=card, name="Crank seal, drive side", seat=drive, shaft_mm=20, bore_mm=35, width_mm=7, lip="inside", source="drawing"
     )
     figures = (
-        ("End float of the crank", 0.10, 0.20, "manual", "page 61"),
-        ("Big-end side play", 0.15, 0.55, "manual", "page 63"),
-        ("Crank run-out", None, 0.03, "rule", "the shed's own"),
-        ("Width over the webs", 55.9, 56.0, "manual", "page 63"),
+        ("End float of the crank", "end-float", 0.10, 0.20, "manual", "page 61"),
+        ("Big-end side play", "big-end-side-play", 0.15, 0.55, "manual", "page 63"),
+        ("Crank run-out", "crank-runout", None, 0.03, "rule", "the shed's own"),
+        ("Width over the webs", "width-over-webs", 55.9, 56.0, "manual", "page 63"),
     )
-    for name, low, high, kind, source in figures:
-        Spec.objects.create(card=card, name=name, low=low, high=high, source_kind=kind, source=source)
+    for name, limits, low, high, kind, source in figures:
+        Spec.objects.create(card=card, name=name, property=limits, low=low, high=high, source_kind=kind, source=source)
     return card
 
 
@@ -93,7 +96,9 @@ def merle() -> EngineCard:
         face_assumed=False,
     )
     _face(card, _ring(11, 98, 86, (35, 35, 55)))
-    Spec.objects.create(card=card, name="Crank run-out", high=0.03, source_kind="manual", source="page 44", setup="between centres")
+    Spec.objects.create(
+        card=card, name="Crank run-out", property="crank-runout", high=0.03, source_kind="manual", source="page 44", setup="between centres"
+    )
     main = card.seats.get(name="Main, clutch side")
     Seal.objects.create(
         card=card, name="Crank seal, clutch side", seat=main, shaft_mm=25, bore_mm=40, width_mm=7, lip="inside", source="drawing"
@@ -112,7 +117,15 @@ def skerry() -> EngineCard:
         left_name="thrust side",
         right_name="fan side",
     )
-    Spec.objects.create(card=card, name="Crank run-out", high=0.03, source_kind="manual", source="page 31", setup="on the centre bearings")
+    Spec.objects.create(
+        card=card,
+        name="Crank run-out",
+        property="crank-runout",
+        high=0.03,
+        source_kind="manual",
+        source="page 31",
+        setup="on the centre bearings",
+    )
     return card
 
 
@@ -175,7 +188,7 @@ def curlew() -> EngineCard:
     )
     Fitted.objects.create(card=card, name="Kick stop pin", d_mm=10, length_mm=24, part_code="n6", depth_mm=-8, source="drawing")
     Fitted.objects.create(card=card, name="Engine mount bush", kind="rubber", d_mm=32, bore_mm=10, length_mm=44, source="shop rule")
-    figures = (("End float of the crank", 0.10, 0.20, "page 61"), ("Crank run-out", None, 0.03, "page 63"))
-    for name, low, high, page in figures:
-        Spec.objects.create(card=card, name=name, low=low, high=high, source_kind="manual", source=page)
+    figures = (("End float of the crank", "end-float", 0.10, 0.20, "page 61"), ("Crank run-out", "crank-runout", None, 0.03, "page 63"))
+    for name, limits, low, high, page in figures:
+        Spec.objects.create(card=card, name=name, property=limits, low=low, high=high, source_kind="manual", source=page)
     return card

@@ -184,7 +184,7 @@ class Shed:
             ask.key,
             quantity,
             uuid.uuid4().hex,
-            heat=work.heat,
+            attempt=work.attempt,
             gauge=gauge,
             extra={**extra, "asked": ask.words},
             at=work.now,
@@ -203,7 +203,7 @@ class Shed:
 
     def start(self, work: Work, key: str, when: datetime, label: str, tone: str, lasts_s: float) -> None:
         assert work.entry is not None
-        log.start_timer(work.entry, self.hand, key, label, tone, lasts_s, heat=work.heat, at=when)
+        log.start_timer(work.entry, self.hand, key, label, tone, lasts_s, attempt=work.attempt, at=when)
 
     def signed_heat(self, card: EngineCard, day: datetime, number: int, complaint: str) -> None:
         """A heat done last week on the same oven, so that the next plan has something to look back on."""

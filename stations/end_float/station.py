@@ -9,6 +9,7 @@ from typing import Any
 from django.utils.safestring import SafeString
 
 from engines.models import Spec
+from engines.properties import Property
 from jobs import log
 from shop.models import Blades
 from shop.shelves import shelves
@@ -59,7 +60,7 @@ class EndFloat(Work):
 
     @cached_property
     def limit(self) -> Spec | None:
-        return self.spec("end float")
+        return self.spec(Property.END_FLOAT)
 
     @cached_property
     def limits(self) -> tuple[float, float] | None:

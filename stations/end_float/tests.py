@@ -25,7 +25,7 @@ class Stacker(Halves):
 class FloatCase(TestCase):
     def setUp(self):
         self.made = job(order="bottom-end")
-        Spec.objects.create(card=self.made.card, name="End float of the crank", low=0.10, high=0.20, source="page 61")
+        Spec.objects.create(card=self.made.card, name="End float of the crank", property="end-float", low=0.10, high=0.20, source="page 61")
         Blades.objects.create(name="Crank shims", kind="shim", sizes_mm=[0.05, 0.1, 0.15, 0.2, 0.3])
         Gauge.objects.filter(kind__in=("calliper", "micrometer")).update(resolution=0.002, repeatability=0.0005, last_checked="2026-11-01")
         Gauge.objects.first().save()

@@ -222,7 +222,7 @@ class FlywheelOff(Work):
         entry = self.opened(key)
         if key == "wait":
             attempt = len([timer for timer in self.timers if timer.key == "loaded"]) + 1
-            log.start_timer(entry, self.person, "loaded", "turn it again", "wait", LOADED_S, heat=attempt, at=self.now)
+            log.start_timer(entry, self.person, "loaded", "turn it again", "wait", LOADED_S, attempt=attempt, at=self.now)
         if key == "moved":
             log.choose(entry, asking="moved")
         if key == "free":
@@ -252,7 +252,7 @@ class FlywheelOff(Work):
 
     def result(self) -> dict[str, Any]:
         found, match = self.found, {side: self.match(side) for side in ("puller", "boss")}
-        pulled = [reading.canonical for reading in self.live("torque", every_heat=True) if reading.canonical]
+        pulled = [reading.canonical for reading in self.live("torque", every_attempt=True) if reading.canonical]
         return {
             "schema": "flywheel-off/1",
             "core_version": core_version,

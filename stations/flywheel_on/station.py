@@ -8,6 +8,7 @@ from typing import Any
 from django.utils.safestring import SafeString
 
 from engines.models import Spec
+from engines.properties import Property
 from jobs import log
 from shopmath import __version__ as core_version
 from shopmath.checks import BadInput
@@ -73,9 +74,9 @@ class FlywheelOn(Work):
         verdict = call(abs(shift_deg), high=TIMING_DEG, uncertainty=0.2, unit="°", digits=1)
         return verdict, "A new key: this one lets the wheel turn."
 
-    def _by_card(self, key: str, *words: str) -> tuple[Call | None, Spec | None]:
+    def _by_card(self, key: str, limited: Property) -> tuple[Call | None, Spec | None]:
         """A figure against the card's; no verdict where the card says nothing."""
-        value, spec = self.mean(key), self.spec(*words)
+        value, spec = self.mean(key), self.spec(limited)
         if value is None or spec is None or (spec.low is None and spec.high is None):
             return None, spec
         return call(value, spec.low, spec.high, self.unsure(key), unit="mm", digits=2), spec
@@ -96,11 +97,11 @@ class FlywheelOn(Work):
         if torque and manual:
             low, high = manual * (1 - TORQUE_SHARE), manual * (1 + TORQUE_SHARE)
             found.append(("Nut", call(torque, low, high, 0.02 * torque, unit="N·m", digits=0), "To the manual's torque."))
-        for name, key, words, move in (
-            ("Rim", "runout", ("rim run", "flywheel run"), "Off again: dirt on the taper, or a bent shaft."),
-            ("Air gap", "gap", ("air gap",), "Shift the coil until it is in."),
+        for name, key, limited, move in (
+            ("Rim", "runout", Property.RIM_RUNOUT, "Off again: dirt on the taper, or a bent shaft."),
+            ("Air gap", "gap", Property.AIR_GAP, "Shift the coil until it is in."),
         ):
-            verdict_of, _ = self._by_card(key, *words)
+            verdict_of, _ = self._by_card(key, limited)
             if verdict_of:
                 found.append((name, verdict_of, move))
         return sorted(found, key=lambda each: severity(each[1].state))

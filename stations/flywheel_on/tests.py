@@ -69,7 +69,7 @@ class GoingOn(TestCase):
         self.assertIn("+2.9°", str(self.hands.work().drawing()))
 
     def test_a_nut_off_its_torque_and_a_gap_off_its_figure(self):
-        Spec.objects.create(card=self.made.card, name="Air gap", low=0.3, high=0.4, source="page 70")
+        Spec.objects.create(card=self.made.card, name="Air gap", property="air-gap", low=0.3, high=0.4, source="page 70")
         self.hands.blued()
         self.hands.answer("key", "sound")
         for ask in ("cone", "asked"):

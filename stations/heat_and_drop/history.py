@@ -103,7 +103,7 @@ def result(work: HeatAndDrop, core_version: str) -> dict[str, Any]:
         "window_predicted_s": round(plan.sure_for_s) if plan.sure_for_s < 1e6 else None,
         "window_used_s": round(window.ran_s(work.now)) if window else None,
         "outcome": work.outcome,
-        "heats": work.heat,
+        "heats": work.attempt,
         "seated_state": seated.state if seated else "not_checked",
         "seated_reason": seated.reason if seated else "",
     }

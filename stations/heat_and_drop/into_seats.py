@@ -33,11 +33,11 @@ def write(work: HeatSheet, part: HotPart, reading: Reading) -> None:
         entry = log.open_entry(work.stage, part.seat, work.person)
     except log.Signed:
         return  # its own page was signed meanwhile: that stands
-    attempt = int(entry.choices.get("heat", 1))
+    attempt = entry.attempt
     if part.is_circlip:
         log.carry(entry, work.person, attempt, [_said("circlip", log.words(reading.text), reading)])
         return
-    if entry.readings.filter(ask="outcome", heat=attempt, withdrawn_at=None).exists():
+    if entry.readings.filter(ask="outcome", attempt=attempt, withdrawn_at=None).exists():
         attempt += 1
     target = Quantity(work.plan.target_c, "degC", work.plan.target_c, f"{work.plan.target_c:.0f} °C", "temperature")
     carried = [_copy(found) for ask in ("room", "heat") if (found := work.last(ask))]
@@ -53,7 +53,6 @@ def write(work: HeatSheet, part: HotPart, reading: Reading) -> None:
         attempt,
         carried,
         ran,
-        heat=attempt,
         heater=str(work.heater.pk) if work.heater else "none",
         chiller=str(part.chiller.pk) if part.chiller and cold else "none",
         means=work.means,

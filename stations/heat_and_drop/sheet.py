@@ -86,11 +86,11 @@ class HeatSheet(WholeHalf):
         if key == "heat" and self.plan.soak:
             self._fix_half(entry)
             label = f"{self.job.card.side(self.half)} half comes out"
-            log.start_timer(entry, self.person, "heat", label, "heat", self.plan.soak.likely, heat=self.heat, at=self.now)
+            log.start_timer(entry, self.person, "heat", label, "heat", self.plan.soak.likely, attempt=self.attempt, at=self.now)
         if key == "open":
-            for timer in [each for each in self.timers if each.heat == self.heat and not each.ended_at]:
+            for timer in [each for each in self.timers if each.attempt == self.attempt and not each.ended_at]:
                 log.stop_timer(timer, self.now)
-            log.start_timer(entry, self.person, "door", "first window closes", "window", 0.0, heat=self.heat, at=self.now)
+            log.start_timer(entry, self.person, "door", "first window closes", "window", 0.0, attempt=self.attempt, at=self.now)
             job = type(self.job).objects.select_related("card").get(pk=self.job.pk)  # with the clock just started
             self.station.bind(job, self.stage, None, self.person, self.now).take_turn()  # type: ignore[attr-defined]
         if key in ("again", "other"):
@@ -98,7 +98,7 @@ class HeatSheet(WholeHalf):
                 log.stop_timer(timer)
             other = next((half for half in self.halves if half != self.half), self.half)
             half = other if key == "other" else self.half
-            log.choose(entry, heat=self.heat + 1, half=half, tab=half)
+            log.next_attempt(entry, half=half, tab=half)
         if key == "sign":
             self.sign()
 
@@ -124,14 +124,14 @@ class HeatSheet(WholeHalf):
         chiller = next(each for each in self.stays if each.pk == pk)
         going = sheet_words.to_chill(self, chiller)
         cold = dict(self.choices.get("cold", {}))
-        cold[str(self.heat)] = {**cold.get(str(self.heat), {}), **{part.key: self.now.isoformat() for part in going}}
+        cold[str(self.attempt)] = {**cold.get(str(self.attempt), {}), **{part.key: self.now.isoformat() for part in going}}
         self._fix_half(entry)
         log.choose(entry, cold=cold)
         longest = max(part.planned.chill.likely for part in going if part.planned and part.planned.chill)
         name = going[0].name if len(going) == 1 else f"{len(going)} parts"
         key = f"cold-{going[0].key}"
         label = f"{name} {'is' if len(going) == 1 else 'are'} cold"
-        log.start_timer(entry, self.person, key, label, "cold", longest, heat=self.heat, at=self.now)
+        log.start_timer(entry, self.person, key, label, "cold", longest, attempt=self.attempt, at=self.now)
 
     def after_keep(self, reading: Reading) -> None:
         """A temperature moves the clocks; what happened to a part goes into its own seat's entry too."""
@@ -152,7 +152,7 @@ class HeatSheet(WholeHalf):
     def _cooling(self, entry: Entry) -> None:
         cold = self.run.outer_out.reaches_in_s(setup.ROOM_C + WARM_K - 1, self.now) if self.run.outer_out else None
         if cold:
-            log.start_timer(entry, self.person, "cool", "cold enough to check", "wait", cold, heat=self.heat, at=self.now)
+            log.start_timer(entry, self.person, "cool", "cold enough to check", "wait", cold, attempt=self.attempt, at=self.now)
 
     def may_sign(self) -> str:
         if self.phase != "after":
@@ -165,14 +165,14 @@ class HeatSheet(WholeHalf):
     def result(self) -> dict[str, Any]:
         order = []
         for part in self.everything:
-            for reading in self.live(f"home-{part.key}", every_heat=True):
+            for reading in self.live(f"home-{part.key}", every_attempt=True):
                 told = {name: reading.extra.get(name) for name in ("after_door_s", "left_s")}
-                order.append({"part": part.name, "heat": reading.heat, "outcome": reading.text, **told})
+                order.append({"part": part.name, "heat": reading.attempt, "outcome": reading.text, **told})
         return {
             "schema": "one-heat/1",
             "core_version": core_version,
             "half": self.half,
-            "heats": self.heat,
+            "heats": self.attempt,
             "heater": self.heater.name if self.heater else "none",
             "target_c": None if self.trouble else round(self.plan.target_c, 1),
             "parts": order,

@@ -46,7 +46,7 @@ class Line:
 
 def _title(sheet: Sheet, work: HeatSheet, width: float) -> None:
     half = f"{cap(work.job.card.side(work.half))} half"
-    sheet.text((12, 26), half if work.heat == 1 else f"{half}, heat {work.heat}", "big")
+    sheet.text((12, 26), half if work.attempt == 1 else f"{half}, heat {work.attempt}", "big")
 
 
 def _sheet(work: HeatSheet, name: str, width: float) -> SafeString:

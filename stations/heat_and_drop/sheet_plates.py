@@ -37,7 +37,7 @@ def plate(work: HeatSheet) -> Plate:
 
 
 def _nothing(work: HeatSheet) -> Plate:
-    if work.everything or work.heat > 1:
+    if work.everything or work.attempt > 1:
         return Plate(IN, "All home", f"Every part of the {work.job.card.side(work.half)} half is in.", "Check each at its seat.")
     return Plate(
         WAIT, "Nothing to heat", "No bearing, pin or bush of this half is on the card.", "Put them on the card, or take another half."

@@ -217,20 +217,26 @@ class HeatAndDrop(Heated):
         outer, partner = self.names()
         if key == "heat":
             log.start_timer(
-                entry, self.person, "heat", f"{outer} comes out", "heat", self.plan.soak.likely if self.plan.soak else None, heat=self.heat
+                entry,
+                self.person,
+                "heat",
+                f"{outer} comes out",
+                "heat",
+                self.plan.soak.likely if self.plan.soak else None,
+                attempt=self.attempt,
             )
         if key == "chill" and self.plan.chill:
-            log.start_timer(entry, self.person, "chill", f"{partner} is cold", "cold", self.plan.chill.likely, heat=self.heat)
+            log.start_timer(entry, self.person, "chill", f"{partner} is cold", "cold", self.plan.chill.likely, attempt=self.attempt)
         if key == "open":
             sure = self.run.sure_for_s()
             for timer in filter(None, (self.timer("heat"), self.timer("chill"))):
                 log.stop_timer(timer, self.now)
             lasts = min(sure, 7200.0)
-            log.start_timer(entry, self.person, "window", "window closes", "window", lasts, heat=self.heat, at=self.now)
+            log.start_timer(entry, self.person, "window", "window closes", "window", lasts, attempt=self.attempt, at=self.now)
         if key == "again":
             for timer in self.timers:
                 log.stop_timer(timer)
-            log.choose(entry, heat=self.heat + 1)
+            log.next_attempt(entry)
         if key == "sign":
             self.sign()
 
@@ -253,7 +259,9 @@ class HeatAndDrop(Heated):
             if reading.text in asks.HOME and self.run.outer_out:
                 cold = self.run.outer_out.reaches_in_s(self.plan.setup.room_c + WARM_K - 1, self.now)
                 if cold:
-                    log.start_timer(self.entry, self.person, "cold", "cold enough to check", "wait", cold, heat=self.heat, at=self.now)
+                    log.start_timer(
+                        self.entry, self.person, "cold", "cold enough to check", "wait", cold, attempt=self.attempt, at=self.now
+                    )
 
     def whole_station_signed(self) -> bool:
         return self.every_seat_signed()

@@ -253,7 +253,7 @@ class Hot(AtTheSheet):
         self.hands.act("again")
         work = self.work()
         self.assertEqual([part.key for part in work.parts], [main, main.replace("s", "c")])
-        self.assertEqual((work.phase, work.heat), ("plan", 2))
+        self.assertEqual((work.phase, work.attempt), ("plan", 2))
 
     def test_one_laid_by_comes_back_last(self):
         self.opened()

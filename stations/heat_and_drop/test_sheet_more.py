@@ -15,7 +15,7 @@ from tests.shed import Hands
 class BothHalves(AtTheSheet):
     def setUp(self):
         super().setUp()
-        Seat.objects.create(card=self.job.card, name="Main, magneto side", designation="6206", code="N7", half="right")
+        Seat.objects.create(card=self.job.card, name="Main, magneto side", role="main", designation="6206", code="N7", half="right")
 
     def home(self):
         self.opened()
@@ -33,10 +33,10 @@ class BothHalves(AtTheSheet):
         self.assertIn("Now the magneto side half", [action.words for action in self.work().actions()])
         self.hands.act("other")
         work = self.work()
-        self.assertEqual((work.half, work.heat, work.phase, len(work.parts)), ("right", 2, "plan", 1))
+        self.assertEqual((work.half, work.attempt, work.phase, len(work.parts)), ("right", 2, "plan", 1))
         self.home()
         self.assertFalse(self.work().other_left)
-        self.assertEqual({reading.heat for reading in self.work().readings if reading.ask.startswith("home-")}, {1, 2})
+        self.assertEqual({reading.attempt for reading in self.work().readings if reading.ask.startswith("home-")}, {1, 2})
 
     def test_the_half_cannot_be_changed_while_something_is_hot(self):
         self.opened()

@@ -249,8 +249,8 @@ class Running(TestCase):
         self.assertIn("Never drive a cocked ring", plate.detail)
         self.hands.act("again")
         work = self.hands.work()
-        self.assertEqual((work.heat, work.phase), (2, "plan"))
-        self.assertEqual([each.text for each in work.live("outcome", every_heat=True)], ["jammed"])
+        self.assertEqual((work.attempt, work.phase), (2, "plan"))
+        self.assertEqual([each.text for each in work.live("outcome", every_attempt=True)], ["jammed"])
 
     def home(self, gaps=("0", "0", "0", "0")):
         self.to_the_window()

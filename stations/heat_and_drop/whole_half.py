@@ -116,7 +116,7 @@ class WholeHalf(Heated):
 
     def fate(self, part: HotPart, *, ever: bool = False) -> str:
         """What happened to a part: in this heat, or in any."""
-        found = self.live(f"home-{part.key}", every_heat=ever)
+        found = self.live(f"home-{part.key}", every_attempt=ever)
         return found[-1].text if found else ""
 
     def is_home(self, part: HotPart) -> bool:
@@ -125,7 +125,9 @@ class WholeHalf(Heated):
     @cached_property
     def parts(self) -> list[HotPart]:
         """What this heat is about: everything of the half that was not home before it."""
-        earlier = [reading for reading in self.readings if reading.heat != self.heat and not reading.withdrawn_at and reading.text in HOME]
+        earlier = [
+            reading for reading in self.readings if reading.attempt != self.attempt and not reading.withdrawn_at and reading.text in HOME
+        ]
         gone = {reading.ask.removeprefix("home-") for reading in earlier}
         gone |= {key for key in self.done_elsewhere if not self.live(f"home-{key}")}
         left = [part for part in self.everything if part.key not in gone]
@@ -196,7 +198,7 @@ class WholeHalf(Heated):
     @property
     def cold_since(self) -> dict[str, datetime]:
         """When each part of this heat went into its chiller."""
-        found = self.choices.get("cold", {}).get(str(self.heat), {})
+        found = self.choices.get("cold", {}).get(str(self.attempt), {})
         return {key: datetime.fromisoformat(text) for key, text in found.items()}
 
     @cached_property
@@ -263,10 +265,10 @@ class WholeHalf(Heated):
     def turn_key(self) -> str:
         """What the part in hand was chosen by: the last answer that stands in this heat, or the door."""
         said = [reading.pk for reading in self.readings if reading.ask.startswith("home-") and self._stands(reading)]
-        return str(said[-1]) if said else f"door{self.heat}"
+        return str(said[-1]) if said else f"door{self.attempt}"
 
     def _stands(self, reading: Reading) -> bool:
-        return reading.heat == self.heat and not reading.withdrawn_at
+        return reading.attempt == self.attempt and not reading.withdrawn_at
 
     def _inner_now(self, part: HotPart) -> float | None:
         """A part caught warmer than planned counts as it is; one that stays in the cold is as cold as planned."""

@@ -8,6 +8,7 @@ from typing import TYPE_CHECKING
 from engines.clearance import clearance_left
 from engines.fits import SeatFit, fit_of
 from engines.models import Seat, Spec
+from engines.properties import Property
 from shopmath.bearings import Found, Keeping, keep_or_replace
 from shopmath.bearings.mounted import MountedClearance
 from shopmath.checks import BadInput
@@ -71,19 +72,19 @@ def crank(work: Inspect) -> list[Figure]:
         value = work.mean(ask.key) if kind in ("radial", "side", "small") else None
         if value is None:
             continue
-        words = {"radial": ("radial",), "side": ("side play",), "small": ("small end", "small-end")}[kind]
+        limited = {"radial": Property.BIG_END_RADIAL_PLAY, "side": Property.BIG_END_SIDE_PLAY, "small": Property.SMALL_END_BORE}[kind]
         fault = {
             "radial": "big-end bearing, pin or rod is worn",
             "side": "washers or webs: side play is set by design, wear of it is rubbing",
             "small": "small-end eye, pin or cage is worn",
         }[kind]
-        found.append(judged(work, ask.words, (ask.key,), value, work.unsure(ask.key), work.spec(*words), fault))
+        found.append(judged(work, ask.words, (ask.key,), value, work.unsure(ask.key), work.spec(limited), fault))
     keys = tuple(f"width-{key}" for key, _ in WIDTHS)
     values = [work.mean(key) for key in keys]
     if None not in values:
         sizes = [float(value or 0) for value in values]
         doubt = max(work.unsure(key) for key in keys)
-        spec = work.spec("width over", "crank width")
+        spec = work.spec(Property.WIDTH_OVER_WEBS)
         found.append(judged(work, "Width over the webs", keys, sum(sizes) / 4, doubt, spec, "pressed too far, or not far enough"))
         rule = (None, SPREAD_MM, "shop rule")
         spread = judged(work, "Webs parallel", keys, max(sizes) - min(sizes), combined(doubt, doubt), None, "webs pinched or spread", rule)

@@ -56,7 +56,9 @@ class TheCrank(InspectCase):
         self.assertIn("design: the card says how much", str(self.hands.work().drawing()))
 
     def test_side_play_is_judged_by_the_card_with_its_page(self):
-        Spec.objects.create(card=self.made.card, name="Big-end side play", low=0.15, high=0.55, source="page 63")
+        Spec.objects.create(
+            card=self.made.card, name="Big-end side play", property="big-end-side-play", low=0.15, high=0.55, source="page 63"
+        )
         self.hands.answer("side-1", "0.70")
         found = self.hands.work().figures_of("crank")[0]
         self.assertEqual((found.call.state, found.source), ("out", "manual page 63"))

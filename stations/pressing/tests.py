@@ -59,7 +59,15 @@ class Apart(PressCase):
         self.assertIn("marked across the joint", self.plate().move)
 
     def test_a_card_that_knows_the_grip_is_believed_before_a_rule(self):
-        Spec.objects.create(card=self.made.card, name="Crankpin interference", low=0.05, high=0.07, source="sheet 4", source_kind="drawing")
+        Spec.objects.create(
+            card=self.made.card,
+            name="Crankpin interference",
+            property="pin-interference",
+            low=0.05,
+            high=0.07,
+            source="sheet 4",
+            source_kind="drawing",
+        )
         self.hands.sizes()
         grip, doubt, measured = self.hands.work().interference
         self.assertEqual((round(grip, 3), round(doubt, 3), measured), (0.06, 0.01, False))
@@ -186,7 +194,9 @@ class Together(PressCase):
         self.assertIn("would turn under load", plate.move)
 
     def test_square_gripped_and_with_its_side_play_it_goes_on_to_truing(self):
-        Spec.objects.create(card=self.made.card, name="Big-end side play", low=0.15, high=0.55, source="page 63")
+        Spec.objects.create(
+            card=self.made.card, name="Big-end side play", property="big-end-side-play", low=0.15, high=0.55, source="page 63"
+        )
         self.pressed()
         self.assertEqual((self.plate().state, self.plate().words), ("in", "Gripped and square"))
         self.hands.act("sign")
@@ -194,7 +204,9 @@ class Together(PressCase):
         self.assertEqual((result["evidence"], result["side_play_mm"], result["widths_mm"]), ("in", 0.34, [55.96, 55.95, 55.94, 55.95]))
 
     def test_side_play_lost_in_the_pressing_is_out(self):
-        Spec.objects.create(card=self.made.card, name="Big-end side play", low=0.15, high=0.55, source="page 63")
+        Spec.objects.create(
+            card=self.made.card, name="Big-end side play", property="big-end-side-play", low=0.15, high=0.55, source="page 63"
+        )
         self.pressed(side="0.08")
         self.assertEqual((self.plate().state, self.plate().words), ("out", "Side play out"))
         self.assertIn("Wedge or squeeze", self.plate().move)

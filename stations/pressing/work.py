@@ -10,6 +10,7 @@ from typing import Any, ClassVar
 
 from django.utils.safestring import SafeString
 
+from engines.properties import Property
 from jobs.models import Reading
 from shop.models import Gauge, Press
 from shop.shelves import shelves
@@ -94,7 +95,7 @@ class PressWork(Work):
         pin, hole, d = self.size("pin"), self.size("hole"), self.size("d")
         if pin is not None and hole is not None:
             return pin - hole, combined(self.unsure("pin"), self.unsure("hole")), True
-        spec = self.spec("interference")
+        spec = self.spec(Property.PIN_INTERFERENCE)
         if d is not None and spec and spec.low is not None and spec.high is not None:
             return (spec.low + spec.high) / 2, (spec.high - spec.low) / 2, False
         if d is not None:
@@ -246,7 +247,7 @@ class PressWork(Work):
         return tuple(rows)
 
     def _grip_source(self) -> str:
-        spec = self.spec("interference")
+        spec = self.spec(Property.PIN_INTERFERENCE)
         return f"card, {spec.origin}" if spec else "usual crankpin, shop rule"
 
     def kept(self) -> dict[str, Any]:

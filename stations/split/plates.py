@@ -27,7 +27,7 @@ def plate(work: Split) -> Plate:
         taken = sum(bool(work.last(key)) for key, _ in work.places)
         ask = work.next_ask
         line = f"{taken} of at least three places measured." if taken else "Just enough load that it moves, then measure round the joint."
-        return Plate(WAIT, f"Round {work.heat}", line, f"{ask.words}." if ask else "Measure a place to the side: these lie in line.")
+        return Plate(WAIT, f"Round {work.attempt}", line, f"{ask.words}." if ask else "Measure a place to the side: these lie in line.")
     return _led(work)
 
 
@@ -90,7 +90,7 @@ def _apart(work: Split) -> Plate:
         line = "Oil holds washers and shims to either half; what falls now has no place any more."
         return Plate(WAIT, "Apart: look at both", line, ask.words, f"{len(loose)} in the tray so far." if loose else "")
     said = f"{len(loose)} loose part{'s' if len(loose) != 1 else ''} in the tray" if loose else "nothing hung loose"
-    return Plate("in", "Apart", f"In {work.heat} round{'s' if work.heat != 1 else ''} of gaps, {said}.", "Sign it.")
+    return Plate("in", "Apart", f"In {work.attempt} round{'s' if work.attempt != 1 else ''} of gaps, {said}.", "Sign it.")
 
 
 def traces(work: Split) -> list[Trace]:
@@ -114,11 +114,13 @@ def traces(work: Split) -> list[Trace]:
             source = f"clearance {tight.clearance_mm:g} over {tight.engaged_mm:g} engaged, less the gap, across {work.span_mm:.0f} mm"
             rows.append(Trace("Lead allowed", f"{work.allowed_mm:.2f} mm", source, work.dowels_assumed))
         rows.append(Trace("Mean gap", f"{work.plane.mean_mm:.2f} mm", "plane by least squares"))
-    for heat in range(work.heat - 1, 0, -1):
-        plane = work.plane_of(heat)
+    for attempt in range(work.attempt - 1, 0, -1):
+        plane = work.plane_of(attempt)
         if plane:
             rows.append(
-                Trace(f"Round {heat}", f"{plane.mean_mm:.2f} mm", f"{plane.leading_name} led {plane.lagging_name} by {plane.lead_mm:.2f}")
+                Trace(
+                    f"Round {attempt}", f"{plane.mean_mm:.2f} mm", f"{plane.leading_name} led {plane.lagging_name} by {plane.lead_mm:.2f}"
+                )
             )
     if work.places_taken and work.begun:
         rows.append(Trace("Places", "taken", "four round the face; put the engine's own on its card", True))

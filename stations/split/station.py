@@ -118,9 +118,9 @@ class Split(Work):
     def lifting_half(self) -> str:
         return f"{self.job.card.side(self.lifts)} half" if self.lifts else "half that lifts"
 
-    def live(self, key: str, every_heat: bool = False) -> list[Reading]:
+    def live(self, key: str, every_attempt: bool = False) -> list[Reading]:
         """Gaps belong to their round; everything else is asked once."""
-        return super().live(key, every_heat or not key.startswith("g-"))
+        return super().live(key, every_attempt or not key.startswith("g-"))
 
     # asks
 
@@ -185,11 +185,7 @@ class Split(Work):
 
     @cached_property
     def wanted_n(self) -> Estimate:
-        mains = [
-            seat
-            for seat in self.job.card.seats.all()
-            if seat.on == Seat.On.CASE and seat.half == self.lifts and "main" in seat.name.lower()
-        ]
+        mains = [seat for seat in self.job.card.seats.all() if seat.on == Seat.On.CASE and seat.half == self.lifts and seat.is_main]
         return journal_grip_n([bearing_of(seat) for seat in mains])
 
     @cached_property
@@ -204,11 +200,11 @@ class Split(Work):
             d, pitch, turns / 360, metal.uts_mpa[0] if metal.uts_mpa else 200.0, self.splitter.screws if self.splitter else 2, self.wanted_n
         )
 
-    def plane_of(self, heat: int) -> GapPlane | None:
+    def plane_of(self, attempt: int) -> GapPlane | None:
         """The plane through one round's gaps; None while it cannot be told."""
         points = []
         for key, place in self.places:
-            found = [reading for reading in Work.live(self, key, every_heat=True) if reading.heat == heat]
+            found = [reading for reading in Work.live(self, key, every_attempt=True) if reading.attempt == attempt]
             if found and found[-1].canonical is not None:
                 points.append(Point(place.name, place.x_mm, place.y_mm, found[-1].canonical))
         try:
@@ -218,7 +214,7 @@ class Split(Work):
 
     @cached_property
     def plane(self) -> GapPlane | None:
-        return self.plane_of(self.heat)
+        return self.plane_of(self.attempt)
 
     @property
     def ends_mm(self) -> tuple[float, float]:
@@ -285,10 +281,10 @@ class Split(Work):
     def sheet(self) -> list[Row]:
         """This round's readings, then the gaps of the rounds before."""
         rows = super().sheet()
-        for heat in range(self.heat - 1, 0, -1):
+        for attempt in range(self.attempt - 1, 0, -1):
             for key, place in self.places:
-                found = [reading for reading in Work.live(self, key, every_heat=True) if reading.heat == heat]
-                rows += [Row(Ask(key, f"Round {heat}: gap at {place.name}"), reading, self.shown(reading)) for reading in found]
+                found = [reading for reading in Work.live(self, key, every_attempt=True) if reading.attempt == attempt]
+                rows += [Row(Ask(key, f"Round {attempt}: gap at {place.name}"), reading, self.shown(reading)) for reading in found]
         return rows
 
     # doing
@@ -322,7 +318,7 @@ class Split(Work):
         if key == "begin":
             log.choose(entry, begun=True)
         if key == "next":
-            log.choose(entry, heat=self.heat + 1)
+            log.next_attempt(entry)
         if key == "apart":
             log.choose(entry, apart=True)
         if key == "sign":
@@ -348,7 +344,7 @@ class Split(Work):
         return self.still_to_say()
 
     def result(self) -> dict[str, Any]:
-        rounds = [found for heat in range(1, self.heat + 1) if (found := self.plane_of(heat))]
+        rounds = [found for attempt in range(1, self.attempt + 1) if (found := self.plane_of(attempt))]
         return {
             "schema": "split/1",
             "core_version": core_version,

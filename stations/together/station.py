@@ -5,6 +5,7 @@ from __future__ import annotations
 from typing import Any
 
 from engines.models import EngineCard
+from engines.properties import Property
 from shopmath.joints import JointPlan, joint_evidence
 from shopmath.throws import phase_error_deg
 from shopmath.verdict import Call, call, severity
@@ -62,13 +63,13 @@ class Together(PressWork):
     def judged(self) -> list[tuple[str, Call]]:
         """Every figure that has something to be judged by, the worst first."""
         found = [("The joint", self.evidence)]
-        side, spec = self.mean("side"), self.spec("side play")
+        side, spec = self.mean("side"), self.spec(Property.BIG_END_SIDE_PLAY)
         if side is not None and spec and (spec.low is not None or spec.high is not None):
             found.append(("Side play", call(side, spec.low, spec.high, self.unsure("side"), unit="mm", digits=2)))
         if len(self.widths) == len(WIDTHS):
             spread = max(self.widths) - min(self.widths)
             found.append(("Webs parallel", call(spread, high=SPREAD_MM, uncertainty=1.4 * self.unsure("width-pin"), unit="mm", digits=2)))
-            width = self.spec("width over")
+            width = self.spec(Property.WIDTH_OVER_WEBS)
             if width and (width.low is not None or width.high is not None):
                 mean = sum(self.widths) / len(self.widths)
                 found.append(("Width", call(mean, width.low, width.high, self.unsure("width-pin"), unit="mm", digits=2)))

@@ -53,7 +53,7 @@ JOINT = (
 
 
 def asks(work: CrankTruing) -> list[Ask]:
-    past = work.heat > 1 or work.signed
+    past = work.attempt > 1 or work.signed
     found: list[Ask] = []
     for side, _ in SIDES:
         name = work.job.card.side(side)
@@ -76,7 +76,7 @@ def held_by(card: EngineCard) -> dict[str, Option]:
 
 def outer_asks(work: OuterTruing) -> list[Ask]:
     """Throw, rim and phase, then one turn at each outer shaft."""
-    past = work.heat > 1 or work.signed
+    past = work.attempt > 1 or work.signed
     found: list[Ask] = []
     if work.refusal:
         return found

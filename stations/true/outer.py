@@ -42,9 +42,9 @@ class OuterTruing(Rounds):
         found = self.signed_result("together").get("phase_deg")
         return float(found) if found is not None else None
 
-    def shaft(self, key: str, heat: int | None = None) -> OuterShaft | None:
+    def shaft(self, key: str, attempt: int | None = None) -> OuterShaft | None:
         """One outer shaft as measured; None until its turn is whole."""
-        swing, throw, rim = self.swing(key, heat), self.throw_mm, self.value("rim")
+        swing, throw, rim = self.swing(key, attempt), self.throw_mm, self.value("rim")
         pin = 0.0 if key == "l" else self.phase_deg
         if swing is None or throw is None or rim is None or pin is None:
             return None
@@ -89,7 +89,7 @@ class OuterTruing(Rounds):
             if not ready:
                 line = "The throw and the rim turn a swing into degrees, and degrees into a witness line's travel."
                 return Plate("wait", "Set it up", line, f"{ask.words}." if ask else "Give its sizes.")
-            line = f"Round {self.heat}. Zero the gauge anywhere; turn it counter-clockwise seen from the right end."
+            line = f"Round {self.attempt}. Zero the gauge anywhere; turn it counter-clockwise seen from the right end."
             return Plate("wait", "Turn it", line, f"{ask.words}." if ask else "Read the rest.")
         if self.doubt[0]:
             return Plate("too_close", "Numbers disagree", self.doubt[0], self.reread())
@@ -142,10 +142,18 @@ class OuterTruing(Rounds):
 
     def as_written(self) -> dict[str, Any]:
         if self.worst is None or self.doubt[0]:
-            return {"round": self.heat, "kind": "again", "web": "left", "turn_deg": 0.0, "rim_mm": 0.0, "direction": "", "expected_mm": 0.0}
+            return {
+                "round": self.attempt,
+                "kind": "again",
+                "web": "left",
+                "turn_deg": 0.0,
+                "rim_mm": 0.0,
+                "direction": "",
+                "expected_mm": 0.0,
+            }
         side, shaft = self.worst
         return {
-            "round": self.heat,
+            "round": self.attempt,
             "kind": "turn",
             "web": side,
             "turn_deg": round(shaft.turn.turn_deg, 4),

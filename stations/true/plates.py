@@ -33,7 +33,7 @@ def plate(work: CrankTruing) -> Plate:
         line = "Where supports and gauges stand decides what a reading means."
         return Plate(WAIT, "Set it up", line, f"{ask.words}." if ask else "Give the places of supports and gauges.")
     if work.mis is None:
-        line = f"Round {work.heat}. Zero the gauge anywhere; turn it counter-clockwise seen from the right end."
+        line = f"Round {work.attempt}. Zero the gauge anywhere; turn it counter-clockwise seen from the right end."
         return Plate(WAIT, "Turn it", line, f"{ask.words}." if ask else "Read the rest.")
     if work.doubt[0]:
         return Plate("too_close", "Numbers disagree", f"{work.doubt[0]} Two rigid halves cannot read so: no blow.", work.reread())
@@ -91,7 +91,7 @@ def as_written(work: CrankTruing) -> dict[str, Any]:
     """A move as the log keeps it: what was measured, what was done, what was expected."""
     move, mis = work.move, work.mis
     assert mis is not None
-    kept = {"round": work.heat, "twist_deg": round(mis.twist_deg, 4), "pinch_deg": round(mis.pinch_deg, 4)}
+    kept = {"round": work.attempt, "twist_deg": round(mis.twist_deg, 4), "pinch_deg": round(mis.pinch_deg, 4)}
     if move is None:  # the numbers disagreed: nothing was prescribed
         return {**kept, "kind": "again", "web": "", "at_deg": 0.0, "share": 0.0, "expected_mm": []}
     expected = [round(move.expect_left.tir_mm, 4), round(move.expect_right.tir_mm, 4)]

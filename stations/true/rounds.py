@@ -10,6 +10,7 @@ from typing import Any
 
 from engines.clearance import clearance_left
 from engines.models import Seat, Spec
+from engines.properties import Property
 from jobs import log
 from jobs.models import Reading
 from shop.models import Compound, Gauge
@@ -50,11 +51,11 @@ class Rounds(Work):
     @property
     def turns(self) -> int:
         """How many turns this round wants at each place."""
-        return int(self.choices.get("turns", {}).get(str(self.heat), 1))
+        return int(self.choices.get("turns", {}).get(str(self.attempt), 1))
 
-    def live(self, key: str, every_heat: bool = False) -> list[Reading]:
+    def live(self, key: str, every_attempt: bool = False) -> list[Reading]:
         """Readings of an end belong to their round; the set-up and the words stand for all."""
-        return super().live(key, every_heat or not key.startswith(("l-", "r-")))
+        return super().live(key, every_attempt or not key.startswith(("l-", "r-")))
 
     @cached_property
     def reading_u_mm(self) -> float:
@@ -71,26 +72,26 @@ class Rounds(Work):
 
     # one round
 
-    def _round(self, key: str, heat: int) -> list[float | None]:
+    def _round(self, key: str, attempt: int) -> list[float | None]:
         wanted = [f"{key}-{angle}" for angle in asks.TURN] if self.how == "turn" else [f"{key}-swing", f"{key}-high"]
         found: list[float | None] = []
         for ask in wanted:
-            taken = [reading.canonical or 0.0 for reading in Work.live(self, ask, every_heat=True) if reading.heat == heat]
+            taken = [reading.canonical or 0.0 for reading in Work.live(self, ask, every_attempt=True) if reading.attempt == attempt]
             found.append((taken[-1] if ask.endswith("-high") else sum(taken) / len(taken)) if taken else None)
         return found
 
-    def fitted(self, key: str, heat: int | None = None) -> RunoutFit | None:
+    def fitted(self, key: str, attempt: int | None = None) -> RunoutFit | None:
         """One end's turn, fitted; None until every angle is read."""
-        values = self._round(key, heat or self.heat)
+        values = self._round(key, attempt or self.attempt)
         if self.how != "turn" or any(value is None for value in values):
             return None
         return fit([float(angle) for angle in asks.TURN], [float(value or 0) for value in values])
 
-    def swing(self, key: str, heat: int | None = None) -> Swing | None:
+    def swing(self, key: str, attempt: int | None = None) -> Swing | None:
         if self.how == "turn":
-            found = self.fitted(key, heat)
+            found = self.fitted(key, attempt)
             return Swing(found.tir_mm, found.high_spot_deg) if found else None
-        values = self._round(key, heat or self.heat)
+        values = self._round(key, attempt or self.attempt)
         return None if None in values else Swing(float(values[0] or 0), float(values[1] or 0) % 360)
 
     @cached_property
@@ -99,7 +100,7 @@ class Rounds(Work):
         if self.how != "turn":
             return "", ""
         for side, key in asks.SIDES:
-            values = self._round(key, self.heat)
+            values = self._round(key, self.attempt)
             if None in values:
                 continue
             words, angle = turn_doubt(asks.TURN, [float(value or 0) for value in values], self.reading_u_mm, self.value(f"{key}-360"))
@@ -112,8 +113,8 @@ class Rounds(Work):
 
     @cached_property
     def limit(self) -> Spec | None:
-        named = [spec for spec in self.specs if "run-out" in spec.name.lower() and spec.high is not None]
-        return next((spec for spec in named if not {"rim", "flywheel"} & set(spec.name.lower().split())), None)  # those are the wheel's
+        found = self.spec(Property.CRANK_RUNOUT)
+        return found if found and found.high is not None else None
 
     @property
     def limit_mm(self) -> float | None:
@@ -127,12 +128,12 @@ class Rounds(Work):
         meant = {held for held, words in asks.SETUP_WORDS.items() if any(word in said for word in words)}
         return self.limit.setup if self.limit and meant and self.held not in meant else ""
 
-    def needle_mm(self, key: str, heat: int | None = None) -> float | None:
+    def needle_mm(self, key: str, attempt: int | None = None) -> float | None:
         """The needle's whole travel at one end in a round."""
         if self.how == "turn":
-            turn = self.fitted(key, heat)
+            turn = self.fitted(key, attempt)
             return turn.raw_swing_mm if turn else None
-        swing = self.swing(key, heat)
+        swing = self.swing(key, attempt)
         return swing.tir_mm if swing else None
 
     @property
@@ -181,7 +182,7 @@ class Rounds(Work):
         """The least clearance left, warm, in a main bearing that the card names."""
         found = []
         for seat in self.job.card.seats.all():
-            if "main" in seat.name.lower() or "crank" in seat.name.lower():
+            if seat.is_main:
                 seat.card = self.job.card
                 if left := clearance_left(seat):
                     found.append((seat, left[1]))
@@ -208,12 +209,13 @@ class Rounds(Work):
     def sheet(self) -> list[Row]:
         """This round, then what the rounds before came to."""
         rows = super().sheet()
-        for heat in range(self.heat - 1, 0, -1):
+        for attempt in range(self.attempt - 1, 0, -1):
             for side, key in asks.SIDES:
                 for name in [f"{key}-{angle}" for angle in asks.TURN] + [f"{key}-swing", f"{key}-high"]:
-                    found = [reading for reading in Work.live(self, name, every_heat=True) if reading.heat == heat]
+                    found = [reading for reading in Work.live(self, name, every_attempt=True) if reading.attempt == attempt]
                     rows += [
-                        Row(Ask(name, f"Round {heat}: {side} {name.partition('-')[2]}"), reading, self.shown(reading)) for reading in found
+                        Row(Ask(name, f"Round {attempt}: {side} {name.partition('-')[2]}"), reading, self.shown(reading))
+                        for reading in found
                     ]
         return rows
 
@@ -235,7 +237,7 @@ class Rounds(Work):
         if self.signed:
             return ()
         held = Method("held", "Crank held", tuple(asks.held_by(self.job.card).values()), self.held)
-        how = (Method("how", "Read at", tuple(asks.HOW.values()), self.how),) if self.heat == 1 else ()
+        how = (Method("how", "Read at", tuple(asks.HOW.values()), self.how),) if self.attempt == 1 else ()
         return (held, *how, *self.gauge_methods())
 
     def swing_traces(self) -> list[Trace]:
@@ -266,7 +268,7 @@ class Rounds(Work):
         """The raw swing at each end, of the first round and of the last."""
         found = []
         for side, key in asks.SIDES:
-            rounds = [mm for heat in range(1, self.heat + 1) if (mm := self.needle_mm(key, heat)) is not None]
+            rounds = [mm for attempt in range(1, self.attempt + 1) if (mm := self.needle_mm(key, attempt)) is not None]
             if not rounds:
                 continue
             first, last, limit = rounds[0], rounds[-1], self.limit_mm
@@ -298,14 +300,14 @@ class Rounds(Work):
     def act(self, key: str) -> None:
         entry = self.opened(key)
         if key == "turn" and self.settled_by:
-            log.choose(entry, turns={**self.choices.get("turns", {}), str(self.heat): self.settled_by})
+            log.choose(entry, turns={**self.choices.get("turns", {}), str(self.attempt): self.settled_by})
         if key == "cure":
             compound = next((each for each in shelves(self.shop).compounds if each.kind == Compound.Kind.RETAINING), None)
             lasts = compound.cure_s if compound and compound.cure_s else CURE_S
             log.start_timer(entry, self.person, "cure", "joint has cured", "wait", timedelta(seconds=lasts).total_seconds(), at=self.now)
         if key == "again":
             left_out = [each for each in self.skipped() if not each.startswith(("l-", "r-"))]  # a new round asks for its own
-            log.choose(entry, heat=self.heat + 1, skipped=left_out, moves=[*self.choices.get("moves", []), self.as_written()])
+            log.next_attempt(entry, skipped=left_out, moves=[*self.choices.get("moves", []), self.as_written()])
         if key == "sign":
             self.sign()
 
@@ -317,7 +319,7 @@ class Rounds(Work):
         """What is kept of the measuring beside the call."""
         return {
             "held": self.held,
-            "rounds": self.heat,
+            "rounds": self.attempt,
             "raw_swing_mm": round(self.raw_mm, 4) if self.raw_mm is not None else None,
             "reading_u_mm": round(self.reading_u_mm, 5),
             "limit_mm": self.limit_mm,

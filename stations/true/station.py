@@ -34,20 +34,20 @@ class CrankTruing(Rounds):
         a, b, g_left, g_right = (float(value or 0) for value in values)
         return PressedCrank(-a, b, -g_left, g_right, stroke / 2)
 
-    def misalignment(self, heat: int) -> Misalignment | None:
-        left, right = self.swing("l", heat), self.swing("r", heat)
+    def misalignment(self, attempt: int) -> Misalignment | None:
+        left, right = self.swing("l", attempt), self.swing("r", attempt)
         if self.geometry is None or left is None or right is None:
             return None
         return decompose(left, right, self.geometry, self.vector_u_mm)
 
     @cached_property
     def mis(self) -> Misalignment | None:
-        return self.misalignment(self.heat)
+        return self.misalignment(self.attempt)
 
     @cached_property
     def before(self) -> list[Misalignment]:
         """As measured before each earlier move, oldest first."""
-        return [found for heat in range(1, self.heat) if (found := self.misalignment(heat))]
+        return [found for attempt in range(1, self.attempt) if (found := self.misalignment(attempt))]
 
     @cached_property
     def move(self) -> Move | None:

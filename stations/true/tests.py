@@ -40,8 +40,12 @@ class True1(TestCase):
         self.made = job(order="crank")
         EngineCard.objects.update(stroke_mm=58, crank="built_up")
         Gauge.objects.filter(kind="dial").update(resolution=0.002, repeatability=0.0005)
-        Spec.objects.create(card=self.made.card, name="Flywheel rim run-out", high=0.5, source="page 70")  # not the crank's
-        Spec.objects.create(card=self.made.card, name="Crank run-out", high=0.03, source="page 44", setup="between centres")
+        Spec.objects.create(
+            card=self.made.card, name="Flywheel rim run-out", property="rim-runout", high=0.5, source="page 70"
+        )  # not the crank's
+        Spec.objects.create(
+            card=self.made.card, name="Crank run-out", property="crank-runout", high=0.03, source="page 44", setup="between centres"
+        )
         self.hands = Truer(self.made)
 
     def plate(self):
@@ -91,7 +95,7 @@ class True1(TestCase):
         self.hands.tick_all()
         self.hands.act("again")
         work = self.hands.work()
-        self.assertEqual((work.heat, work.choices["moves"][0]["kind"], work.choices["moves"][0]["at_deg"]), (2, "strike", 270.0))
+        self.assertEqual((work.attempt, work.choices["moves"][0]["kind"], work.choices["moves"][0]["at_deg"]), (2, "strike", 270.0))
         self.assertEqual(work.plate().words, "Turn it")
         self.hands.turn(twist=0.01)
         self.assertIn("Round 1: strike", self.hands.page())
@@ -305,7 +309,9 @@ class OuterTruing(TestCase):
         self.made = job(order="crank")
         EngineCard.objects.update(stroke_mm=68, crank="built_up", layout="twin")
         Gauge.objects.filter(kind="dial").update(resolution=0.002, repeatability=0.0005)
-        Spec.objects.create(card=self.made.card, name="Crank run-out", high=0.03, source="page 31", setup="on the centre bearings")
+        Spec.objects.create(
+            card=self.made.card, name="Crank run-out", property="crank-runout", high=0.03, source="page 31", setup="on the centre bearings"
+        )
         self.hands = Truer(self.made)
         self.hands.answer("rim", "60")
         self.hands.answer("phase", "180")

@@ -26,7 +26,9 @@ class Heard(BrowserCase):
         self.addCleanup(LISTENER.stop)
         self.made = job(order="crank")
         EngineCard.objects.update(stroke_mm=58, crank="built_up")
-        Spec.objects.create(card=self.made.card, name="Crank run-out", high=0.03, source="page 44", setup="between centres")
+        Spec.objects.create(
+            card=self.made.card, name="Crank run-out", property="crank-runout", high=0.03, source="page 44", setup="between centres"
+        )
         super().setUp()
 
     def hear(self, kind, port, **fields):

@@ -23,7 +23,7 @@ class Leaving(BrowserCase):
     def setUp(self):
         self.made = job(order="flywheel")
         EngineCard.objects.filter(pk=self.made.card_id).update(**WHEEL)
-        Spec.objects.create(card=self.made.card, name="Air gap", low=0.3, high=0.4, source="page 70")
+        Spec.objects.create(card=self.made.card, name="Air gap", property="air-gap", low=0.3, high=0.4, source="page 70")
         restock()
         super().setUp()
 

@@ -17,7 +17,7 @@ class PuttingTogether(BrowserCase):
         face(card)
         Mark.objects.filter(what="bolt").update(torque_nm=10)
         Seal.objects.create(card=card, name="Crank seal, drive side", shaft_mm=20, bore_mm=35, width_mm=7, lip="inside")
-        Spec.objects.create(card=card, name="End float of the crank", low=0.10, high=0.20, source="page 61")
+        Spec.objects.create(card=card, name="End float of the crank", property="end-float", low=0.10, high=0.20, source="page 61")
         PullIn.objects.create(name="Crank puller", thread_mm=12.0, thread_pitch_mm=1.25, pitch_mm=1.5)
         Blades.objects.create(name="Crank shims", kind="shim", sizes_mm=[0.05, 0.1, 0.15, 0.2, 0.3])
         Blades.objects.create(name="Feelers", kind="feeler", sizes_mm=[0.03, 0.05, 0.08, 0.1, 0.15, 0.2])

@@ -17,7 +17,7 @@ class UnderTheGauge(BrowserCase):
         made = job(order="crank")
         EngineCard.objects.update(stroke_mm=58)
         Gauge.objects.filter(kind="dial").update(resolution=0.002)
-        Spec.objects.create(card=made.card, name="Crank run-out", high=0.03, source="page 44")
+        Spec.objects.create(card=made.card, name="Crank run-out", property="crank-runout", high=0.03, source="page 44")
         super().setUp()
         self.go("/jobs/0412/true/")
 

@@ -1,0 +1,149 @@
+"""The card itself, and the subjects that readings are about."""
+
+from __future__ import annotations
+
+import uuid
+from typing import Any
+
+from django.core.validators import MaxValueValidator, MinValueValidator
+from django.db import models
+from django.db.models import Q
+
+from engines.parts import Kind, Part, new_uid, of_every_engine
+from shopmath import materials
+
+
+def case_metals() -> list[tuple[str, str]]:
+    return [(key, materials.get(key).name) for key in ("al-si7-mg", "al-si9-cu3", "adc12", "al-6082", "al-7075", "az91d", "gjl-250")]
+
+
+class Hand(models.TextChoices):
+    UNKNOWN = "", "unknown"
+    RIGHT = "right", "right-hand"
+    LEFT = "left", "left-hand"
+
+
+class EngineCard(models.Model):
+    """One engine type, as known. `family` ties the card on the shelf to its copies on jobs; `version` says which one was copied."""
+
+    class Layout(models.TextChoices):
+        SINGLE = "single", "single"
+        TWIN = "twin", "twin"
+        FLAT_TWIN = "flat_twin", "flat twin"
+        VEE = "vee", "V"
+        MULTI = "multi", "multi"
+
+    class Crank(models.TextChoices):
+        UNKNOWN = "", "unknown"
+        BUILT_UP = "built_up", "built up, pressed"
+        ONE_PIECE = "one_piece", "one piece"
+
+    class Side(models.TextChoices):
+        UNKNOWN = "", "unknown"
+        LEFT = "left", "left"
+        RIGHT = "right", "right"
+
+    class Cone(models.TextChoices):
+        UNKNOWN = "", "unknown"
+        TAPER = "taper", "taper"
+        STRAIGHT = "straight", "straight"
+
+    class Key(models.TextChoices):
+        UNKNOWN = "", "unknown"
+        NONE = "none", "no key"
+        WOODRUFF = "woodruff", "half-moon key"
+        STRAIGHT = "straight", "straight key"
+        STEPPED = "stepped", "stepped key"
+
+    family = models.UUIDField(default=uuid.uuid4, editable=False, db_index=True)
+    on_shelf = models.BooleanField(default=False, help_text="Kept to be copied for the next job.")
+    name = models.CharField(max_length=60)
+    summary = models.CharField(max_length=80, blank=True, help_text="In trade words: trials single, two-stroke.")
+    layout = models.CharField(max_length=10, choices=Layout, default=Layout.SINGLE)
+    case_material = models.CharField(max_length=20, default="al-si7-mg")
+    case_material_assumed = models.BooleanField(default=True, help_text="Taken as usual, not read off a drawing.")
+    left_name = models.CharField("left side", max_length=30, default="drive side")
+    right_name = models.CharField("right side", max_length=30, default="magneto side")
+    painted = models.BooleanField(default=False)
+    crank = models.CharField(max_length=10, choices=Crank, blank=True)
+    stroke_mm = models.FloatField("stroke", null=True, blank=True, validators=[MinValueValidator(10), MaxValueValidator(200)])
+    lifts = models.CharField("the half that lifts off", max_length=5, choices=Side, blank=True)
+    crank_stays = models.CharField("the crank stays in the", max_length=5, choices=Side, blank=True)
+    face_w_mm = models.FloatField("joint face, across", default=240.0, validators=[MinValueValidator(40), MaxValueValidator(900)])
+    face_h_mm = models.FloatField("joint face, up", default=200.0, validators=[MinValueValidator(40), MaxValueValidator(900)])
+    face_assumed = models.BooleanField(default=True)
+    underlay = models.FileField("picture of the face", upload_to="faces/", max_length=120, blank=True)
+    cone = models.CharField("flywheel sits on a", max_length=8, choices=Cone, blank=True)
+    taper_ratio = models.FloatField("flywheel taper, 1 in", null=True, blank=True, validators=[MinValueValidator(2), MaxValueValidator(30)])
+    nut_d_mm = models.FloatField("flywheel nut thread", null=True, blank=True, validators=[MinValueValidator(4), MaxValueValidator(60)])
+    nut_torque_nm = models.FloatField(
+        "flywheel nut torque", null=True, blank=True, validators=[MinValueValidator(1), MaxValueValidator(600)]
+    )
+    shaft_d_mm = models.FloatField("shaft at the key", null=True, blank=True, validators=[MinValueValidator(4), MaxValueValidator(80)])
+    boss_d_mm = models.FloatField("boss thread, size", null=True, blank=True, validators=[MinValueValidator(8), MaxValueValidator(80)])
+    boss_pitch_mm = models.FloatField(
+        "boss thread, pitch", null=True, blank=True, validators=[MinValueValidator(0.3), MaxValueValidator(6)]
+    )
+    boss_hand = models.CharField("boss thread, hand", max_length=5, choices=Hand, blank=True)
+    key = models.CharField("key", max_length=10, choices=Key, blank=True)
+    wheel_kg = models.FloatField("flywheel mass", null=True, blank=True, validators=[MinValueValidator(0.05), MaxValueValidator(200)])
+    wheel_rpm = models.FloatField("working speed", null=True, blank=True, validators=[MinValueValidator(100), MaxValueValidator(30000)])
+    flywheel_source = models.CharField("where these are from", max_length=80, blank=True)
+    version = models.PositiveIntegerField(default=1)
+    made_at = models.DateTimeField(auto_now_add=True)
+
+    class Meta:
+        constraints = [
+            models.UniqueConstraint(fields=["family"], condition=Q(on_shelf=True), name="one_card_of_a_family_on_the_shelf"),
+        ]
+
+    def __str__(self) -> str:
+        return self.name
+
+    def save(self, *args: Any, **kwargs: Any) -> None:
+        """A card has its crank, throws, rods, joint, flywheel and case halves from the start."""
+        super().save(*args, **kwargs)
+        known = {(each.kind, each.uid) for each in self.subjects.all()}
+        wanted = [part for part in of_every_engine(self.cylinders) if (part.kind, part.uid) not in known]
+        Subject.objects.bulk_create(Subject(card=self, kind=part.kind, uid=part.uid) for part in wanted)
+
+    @property
+    def cylinders(self) -> int:
+        """How many throws and rods it has, as far as its layout tells."""
+        return 1 if self.layout == self.Layout.SINGLE else 2
+
+    def side(self, half: str) -> str:
+        """A half in the trade's words for this engine; the bare half when it is not named."""
+        return {"left": self.left_name, "right": self.right_name}.get(half, half)
+
+
+class Subject(models.Model):
+    """What readings and entries are about, as a row: a part or a place of one card by its kind and identity.
+
+    Seats, seals, fasteners and the like have tables of their own that share the identity; it is made with the first reading there.
+    """
+
+    card = models.ForeignKey(EngineCard, on_delete=models.CASCADE, related_name="subjects")
+    kind = models.CharField(max_length=10, choices=Kind)
+    uid = models.SlugField(max_length=32)
+    name = models.CharField(max_length=80, blank=True, help_text="As it was called when the first reading was taken.")
+
+    class Meta:
+        ordering = ["pk"]
+        constraints = [models.UniqueConstraint(fields=["card", "kind", "uid"], name="a_subject_once")]
+
+    def __str__(self) -> str:
+        return self.name or self.get_kind_display()
+
+    @property
+    def part(self) -> Part:
+        return Part(self.kind, self.uid, self.name)
+
+
+class OfCard(models.Model):
+    """A part of a card with an identity that its copies keep."""
+
+    uid = models.SlugField(max_length=32, default=new_uid, editable=False)
+
+    class Meta:
+        abstract = True

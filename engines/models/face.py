@@ -1,0 +1,106 @@
+"""What stands on the joint face, and the figures a card gives."""
+
+from __future__ import annotations
+
+from django.core.validators import MaxValueValidator, MinValueValidator
+from django.db import models
+from django.db.models import Q
+from django.utils.functional import cached_property
+
+from engines.models.card import EngineCard, OfCard
+from engines.parts import Kind, Part
+from engines.properties import LIMITS
+
+
+class Mark(OfCard):
+    """Something at a place on the joint face: x to the right, y up, from its middle, looking at the half that stays on the bench."""
+
+    class What(models.TextChoices):
+        BOLT = "bolt", "bolt"
+        SCREW = "screw", "screw"
+        STUD = "stud", "stud and nut"
+        DOWEL = "dowel", "dowel"
+        GAP = "gap", "place to measure the gap"
+
+    FASTENERS = ("bolt", "screw", "stud")
+
+    card = models.ForeignKey(EngineCard, on_delete=models.CASCADE, related_name="marks")
+    what = models.CharField("what it is", max_length=6, choices=What, default=What.BOLT)
+    name = models.CharField(max_length=40)
+    x_mm = models.FloatField(validators=[MinValueValidator(-500), MaxValueValidator(500)])
+    y_mm = models.FloatField(validators=[MinValueValidator(-500), MaxValueValidator(500)])
+    d_mm = models.FloatField("thread", default=6.0, validators=[MinValueValidator(2), MaxValueValidator(30)])
+    pitch_mm = models.FloatField("pitch", default=1.0, validators=[MinValueValidator(0.3), MaxValueValidator(4)])
+    length_mm = models.FloatField("length under the head", null=True, blank=True, validators=[MinValueValidator(3), MaxValueValidator(400)])
+    torque_nm = models.FloatField("torque", null=True, blank=True, validators=[MinValueValidator(0.5), MaxValueValidator(400)])
+    clearance_mm = models.FloatField("dowel's clearance", default=0.03, validators=[MinValueValidator(0), MaxValueValidator(1)])
+    engaged_mm = models.FloatField(
+        "dowel's depth in the other half", default=8.0, validators=[MinValueValidator(0.5), MaxValueValidator(60)]
+    )
+    assumed = models.BooleanField(default=True, help_text="Its figures are usual ones, not read off anything.")
+    source = models.CharField("where these are from", max_length=80, blank=True)
+
+    class Meta:
+        ordering = ["pk"]
+        constraints = [
+            models.UniqueConstraint(fields=["card", "name"], name="a_mark_named_once"),
+            models.UniqueConstraint(fields=["card", "uid"], name="mark_uid_once"),
+        ]
+
+    def __str__(self) -> str:
+        return self.name
+
+    @property
+    def part(self) -> Part:
+        kind = Kind.FASTENER if self.is_fastener else Kind.GAP if self.what == self.What.GAP else Kind.DOWEL
+        return Part(kind, self.uid, self.name)
+
+    @property
+    def is_fastener(self) -> bool:
+        return self.what in self.FASTENERS
+
+    @property
+    def thread(self) -> str:
+        return f"M{self.d_mm:g}×{self.pitch_mm:g}"
+
+
+class Spec(models.Model):
+    """A limit for this engine, with its source. Without a limit it is a figure to be measured and kept."""
+
+    class From(models.TextChoices):
+        MANUAL = "manual", "manual page"
+        DRAWING = "drawing", "drawing"
+        MEASURED = "measured", "measured"
+        RULE = "rule", "shop rule"
+
+    KINDS = ("length", "torque", "temperature", "mass", "angle", "speed", "force")
+
+    card = models.ForeignKey(EngineCard, on_delete=models.CASCADE, related_name="specs")
+    name = models.CharField("figure", max_length=60)
+    property = models.CharField(
+        "what it limits", max_length=30, choices=[(key.value, words) for key, words in LIMITS.items()], blank=True, default=""
+    )
+    property_assumed = models.BooleanField(default=False, help_text="Guessed from its name.")
+    kind = models.CharField("kind", max_length=12, choices=[(kind, kind) for kind in KINDS], default="length")
+    low = models.FloatField("at least", null=True, blank=True)
+    high = models.FloatField("at most", null=True, blank=True)
+    setup = models.CharField("measured how", max_length=120, blank=True, help_text="supports and gauge places, where it matters")
+    source_kind = models.CharField("from", max_length=8, choices=From, default=From.MANUAL)
+    source = models.CharField("which page, drawing, day", max_length=80, blank=True)
+
+    class Meta:
+        ordering = ["pk"]
+        constraints = [
+            models.UniqueConstraint(fields=["card", "name"], name="figure_named_once"),
+            models.CheckConstraint(condition=Q(low=None) | Q(high=None) | Q(low__lte=models.F("high")), name="limits_rise"),
+        ]
+
+    def __str__(self) -> str:
+        return self.name
+
+    @cached_property
+    def origin(self) -> str:
+        """Where it comes from, in words: manual page 44."""
+        kind: str = self.get_source_kind_display()
+        source = self.source.removeprefix("page ") if kind.endswith("page") else self.source
+        return f"{kind} {source}".strip()

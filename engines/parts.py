@@ -1,0 +1,64 @@
+"""What a reading can be about: a part of the engine or a place on it, by kind and identity."""
+
+from __future__ import annotations
+
+import uuid
+from dataclasses import dataclass, field
+
+from django.db import models
+
+
+class Kind(models.TextChoices):
+    """Kinds of parts and places."""
+
+    SEAT = "seat", "bearing seat"
+    SEAL = "seal", "seal"
+    FASTENER = "fastener", "fastener"
+    DOWEL = "dowel", "dowel"
+    GAP = "gap", "place to measure the gap"
+    FITTED = "fitted", "fitted part"
+    TRAY = "tray", "place on the tray"
+    CASE = "case", "case half"
+    JOINT = "joint", "joint of the halves"
+    CRANK = "crank", "crank"
+    THROW = "throw", "throw"
+    ROD = "rod", "connecting rod"
+    FLYWHEEL = "flywheel", "flywheel"
+
+
+@dataclass(frozen=True, order=True)
+class Part:
+    """A part or a place of one engine. `uid` tells it from others of its kind; copies of a card keep it. The name is a label only."""
+
+    kind: str
+    uid: str
+    name: str = field(default="", compare=False)
+
+    @property
+    def key(self) -> str:
+        """How it stands in an address; empty for what an engine has one of."""
+        return "" if self.uid == self.kind else self.uid
+
+
+CRANK, JOINT, FLYWHEEL = Part(Kind.CRANK, "crank"), Part(Kind.JOINT, "joint"), Part(Kind.FLYWHEEL, "flywheel")
+LEFT_CASE, RIGHT_CASE = Part(Kind.CASE, "left"), Part(Kind.CASE, "right")
+
+
+def rod(number: int = 1) -> Part:
+    """A connecting rod, counted from the left."""
+    return Part(Kind.ROD, str(number))
+
+
+def throw(number: int = 1) -> Part:
+    """A throw of the crank, counted from the left."""
+    return Part(Kind.THROW, str(number))
+
+
+def of_every_engine(cylinders: int) -> tuple[Part, ...]:
+    """The parts that every card has from the start."""
+    pairs = [part for number in range(1, cylinders + 1) for part in (throw(number), rod(number))]
+    return (CRANK, JOINT, FLYWHEEL, LEFT_CASE, RIGHT_CASE, *pairs)
+
+
+def new_uid() -> str:
+    return uuid.uuid4().hex[:12]

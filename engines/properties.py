@@ -1,0 +1,94 @@
+"""What can be known of an engine. Every reading, decision and limit names one of these; a new one is one more line in each table."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from enum import StrEnum
+
+INF = float("inf")
+WORDS, COUNT = "words", "count"
+
+
+class Property(StrEnum):
+    """One thing that can be known of a part. The value is what a file and an address carry: it never changes."""
+
+    # the joint and its fasteners
+    GAP = "gap"
+    BOLT_LENGTH = "bolt-length"
+    BOLT_OUT = "bolt-out"
+    FASTENERS_EXPECTED = "expected"
+    FASTENERS_COUNTED = "counted"
+    LIFTING_HALF = "lifting-half"
+    SPLITTER_SCREW_DIAMETER = "screw-diameter"
+    SPLITTER_SCREW_PITCH = "screw-pitch"
+    SPLITTER_SCREW_TURNS = "screw-turns"
+    LOOSE_PART = "loose-part"
+    LOOSE_FROM = "loose-from"
+    LOOSE_HALF = "loose-half"
+    HALVES_APART = "halves-apart"
+    # limits a card may give
+    END_FLOAT = "end-float"
+    BIG_END_SIDE_PLAY = "big-end-side-play"
+    BIG_END_RADIAL_PLAY = "big-end-radial-play"
+    SMALL_END_BORE = "small-end-bore"
+    WIDTH_OVER_WEBS = "width-over-webs"
+    PIN_INTERFERENCE = "pin-interference"
+    CRANK_RUNOUT = "crank-runout"
+    CENTRING = "centring"
+    LEAK = "leak"
+    RIM_RUNOUT = "rim-runout"
+    AIR_GAP = "air-gap"
+    # words
+    NOTE = "note"
+
+
+@dataclass(frozen=True)
+class About:
+    """What kind of quantity a property is, and what can be believed, in the kind's own unit (mm, N·m, °C, °, N, kg)."""
+
+    kind: str = "length"
+    low: float = -INF
+    high: float = INF
+
+
+ABOUT: dict[Property, About] = {
+    Property.GAP: About(low=-0.5, high=120),
+    Property.BOLT_LENGTH: About(low=3, high=500),
+    Property.BOLT_OUT: About(WORDS),
+    Property.FASTENERS_EXPECTED: About(COUNT),
+    Property.FASTENERS_COUNTED: About(COUNT),
+    Property.LIFTING_HALF: About(WORDS),
+    Property.SPLITTER_SCREW_DIAMETER: About(low=3, high=30),
+    Property.SPLITTER_SCREW_PITCH: About("thread_pitch", 0.4, 4),
+    Property.SPLITTER_SCREW_TURNS: About("angle", 0, 60 * 360),
+    Property.LOOSE_PART: About(WORDS),
+    Property.LOOSE_FROM: About(WORDS),
+    Property.LOOSE_HALF: About(WORDS),
+    Property.HALVES_APART: About(WORDS),
+    Property.END_FLOAT: About(low=0, high=5),
+    Property.BIG_END_SIDE_PLAY: About(low=0, high=5),
+    Property.BIG_END_RADIAL_PLAY: About(low=0, high=5),
+    Property.SMALL_END_BORE: About(low=3, high=80),
+    Property.WIDTH_OVER_WEBS: About(low=5, high=400),
+    Property.PIN_INTERFERENCE: About(low=-0.2, high=0.5),
+    Property.CRANK_RUNOUT: About(low=0, high=5),
+    Property.CENTRING: About(low=0, high=5),
+    Property.LEAK: About("pressure", 0, 400),
+    Property.RIM_RUNOUT: About(low=0, high=10),
+    Property.AIR_GAP: About(low=0, high=10),
+    Property.NOTE: About(WORDS),
+}
+
+LIMITS: dict[Property, str] = {  # what a figure of the card may limit, in the trade's words
+    Property.END_FLOAT: "end float of the crank",
+    Property.BIG_END_SIDE_PLAY: "big-end side play",
+    Property.BIG_END_RADIAL_PLAY: "big-end radial play",
+    Property.SMALL_END_BORE: "small-end bore",
+    Property.WIDTH_OVER_WEBS: "width over the webs",
+    Property.PIN_INTERFERENCE: "interference of the crankpin",
+    Property.CRANK_RUNOUT: "runout of the crank",
+    Property.CENTRING: "crank off centre between the halves",
+    Property.LEAK: "leak of the closed case, a minute",
+    Property.RIM_RUNOUT: "runout of the flywheel's rim",
+    Property.AIR_GAP: "air gap of the ignition",
+}

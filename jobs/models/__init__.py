@@ -1,0 +1,28 @@
+"""Jobs and their log.
+
+The promise of the log: an entry is open until someone signs it. While it is open its readings may be withdrawn (they stay, struck
+out) and its choices changed. Once signed nothing in it changes any more; a later entry may supersede it. `jobs.seal` holds that in
+the database, `jobs.log` is the only way in.
+"""
+
+from jobs.models.job import Act, Job, Origin, OwnerLink, RunStation
+from jobs.models.log import DerivedFact, Entry, Move, Reading, Record, Timer
+from jobs.models.photos import Photo, Pin, TrayPlace, photo_path
+
+__all__ = [
+    "Act",
+    "DerivedFact",
+    "Entry",
+    "Job",
+    "Move",
+    "Origin",
+    "OwnerLink",
+    "Photo",
+    "Pin",
+    "Reading",
+    "Record",
+    "RunStation",
+    "Timer",
+    "TrayPlace",
+    "photo_path",
+]

@@ -1,0 +1,136 @@
+"""A job, its run, where it came from, who may look at it, and every act that changed it."""
+
+from __future__ import annotations
+
+from datetime import datetime
+
+from django.conf import settings
+from django.db import models
+from django.db.models import F, Q
+from django.utils import timezone
+
+from engines.models import EngineCard
+
+
+class Job(models.Model):
+    """One engine on the bench, from booking in to handing over. `revision` grows with every write, so pages know they are stale."""
+
+    number = models.PositiveIntegerField(unique=True)
+    card = models.ForeignKey(EngineCard, on_delete=models.PROTECT, related_name="jobs")
+    complaint = models.CharField(max_length=200)
+    comes_back = models.CharField("must come back", max_length=200, blank=True)
+    work_order = models.CharField(max_length=40)
+    revision = models.PositiveIntegerField(default=0)
+    booked_in_at = models.DateTimeField(default=timezone.now)
+    booked_in_by = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.PROTECT, related_name="+")
+    gone_at = models.DateTimeField(null=True, blank=True, db_index=True)
+
+    class Meta:
+        ordering = ["number"]
+
+    def __str__(self) -> str:
+        return f"{self.tag} {self.card.name}"
+
+    @property
+    def tag(self) -> str:
+        return f"{self.number:04d}"
+
+    @classmethod
+    def next_number(cls) -> int:
+        return (cls.objects.aggregate(last=models.Max("number"))["last"] or 400) + 1
+
+    @property
+    def is_closed(self) -> bool:
+        """Whether it was handed over: nothing in it changes until an owner of the shop opens it again."""
+        return self.gone_at is not None
+
+    def touch(self) -> None:
+        Job.objects.filter(pk=self.pk).update(revision=F("revision") + 1)
+
+
+class Origin(models.Model):
+    """Where a job read in from a file came from. What the file says of people and equipment is that shop's word, not this one's."""
+
+    job = models.OneToOneField(Job, on_delete=models.CASCADE, related_name="origin")
+    shop = models.CharField(max_length=80, blank=True, help_text="As the file names it; empty when it does not.")
+    digest = models.CharField(max_length=64, help_text="SHA-256 of the file.")
+    read_at = models.DateTimeField(default=timezone.now)
+    read_by = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.PROTECT, related_name="+")
+    left_out = models.JSONField(default=list, help_text="What the file names that could not be brought along, a sentence each.")
+
+    def __str__(self) -> str:
+        return f"{self.job.tag} from {self.shop or 'an unnamed shop'}, file {self.digest[:8]}"
+
+
+class RunStation(models.Model):
+    """One station in a job's run, and where it stands. The bench page reads these lines alone."""
+
+    class State(models.TextChoices):
+        AHEAD = "ahead", "ahead"
+        NOW = "now", "on it"
+        WAITS = "waits", "waits"
+        DONE = "done", "done"
+        SKIPPED = "skipped", "skipped"
+
+    job = models.ForeignKey(Job, on_delete=models.CASCADE, related_name="run")
+    order = models.PositiveSmallIntegerField()
+    key = models.SlugField(max_length=30)
+    state = models.CharField(max_length=8, choices=State, default=State.AHEAD)
+    call_state = models.CharField(max_length=10, blank=True)
+    next_move = models.CharField(max_length=200, blank=True)
+    waits_for = models.CharField(max_length=100, blank=True)
+    because = models.CharField(max_length=200, blank=True)
+
+    class Meta:
+        ordering = ["job", "order"]
+        constraints = [
+            models.UniqueConstraint(fields=["job", "order"], name="one_station_a_place"),
+            models.UniqueConstraint(fields=["job", "key"], name="a_station_once"),
+            models.CheckConstraint(condition=~Q(state="skipped") | ~Q(because=""), name="skipped_with_a_reason"),
+        ]
+
+    def __str__(self) -> str:
+        return f"{self.job.tag} {self.key}"
+
+
+class OwnerLink(models.Model):
+    """A read-only link to one job's sheet for the engine's owner. Only a digest is kept: who has the link has it, nobody can look it up."""
+
+    job = models.ForeignKey(Job, on_delete=models.CASCADE, related_name="links")
+    digest = models.CharField(max_length=64, unique=True)
+    made_at = models.DateTimeField(default=timezone.now)
+    made_by = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.PROTECT, related_name="+")
+    expires_at = models.DateTimeField()
+    revoked_at = models.DateTimeField(null=True, blank=True)
+
+    class Meta:
+        ordering = ["-pk"]
+
+    def __str__(self) -> str:
+        return f"{self.job.tag} until {self.expires_at:%d %b}"
+
+    def holds(self, at: datetime) -> bool:
+        return self.revoked_at is None and at < self.expires_at
+
+
+class Act(models.Model):
+    """One thing that one person did, written in the transaction that did it, so that the same request sent again is not done again.
+
+    `sent_key` is the key the page sent; `key` is the same unless a page sent other content under a key that was known already.
+    """
+
+    key = models.CharField(max_length=64, unique=True)
+    sent_key = models.CharField(max_length=40, db_index=True)
+    digest = models.CharField(max_length=64)
+    address = models.CharField(max_length=200)
+    person = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.PROTECT, related_name="+")
+    job = models.ForeignKey(Job, on_delete=models.CASCADE, null=True, blank=True, related_name="acts")
+    revision = models.PositiveIntegerField(default=0, help_text="Of the job, after it.")
+    outcome = models.JSONField(default=dict, help_text="What was done, and where the answer led.")
+    at = models.DateTimeField(default=timezone.now)
+
+    class Meta:
+        ordering = ["pk"]
+
+    def __str__(self) -> str:
+        return f"{self.address} by {self.person_id}"

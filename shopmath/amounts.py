@@ -1,0 +1,84 @@
+"""Numbers on their way to a reader: a value with its kind, the step it is known to, and its uncertainty.
+
+A rule or a judgement hands these on; which unit and how many digits a reader sees is decided where the sentence is made.
+"""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+COUNT = "count"  # a plain number: pieces, turns, rounds
+SHARE = "share"  # 0 to 1
+
+
+@dataclass(frozen=True)
+class Amount:
+    """One number in the core's unit of its kind (mm, N, N·m, °C, s, °, kg, rpm; see `quantity.CANONICAL`).
+
+    `resolution` is the step it is known to, in the same unit; `uncertainty` the expanded one (k = 2), None where nobody knows it.
+
+    Examples
+    --------
+    >>> mm(0.0391, 0.001, 0.004)
+    Amount(value=0.0391, kind='length', resolution=0.001, uncertainty=0.004)
+    """
+
+    value: float
+    kind: str
+    resolution: float
+    uncertainty: float | None = None
+
+
+def mm(value: float, resolution: float = 0.001, uncertainty: float | None = None) -> Amount:
+    """A length, mm."""
+    return Amount(value, "length", resolution, uncertainty)
+
+
+def newton_metres(value: float, resolution: float = 1.0) -> Amount:
+    """A torque, N·m."""
+    return Amount(value, "torque", resolution)
+
+
+def newtons(value: float, resolution: float = 100.0) -> Amount:
+    """A force, N."""
+    return Amount(value, "force", resolution)
+
+
+def celsius(value: float, resolution: float = 1.0) -> Amount:
+    """A temperature, °C."""
+    return Amount(value, "temperature", resolution)
+
+
+def kelvin(value: float, resolution: float = 1.0) -> Amount:
+    """A difference of temperatures, K."""
+    return Amount(value, "temperature_difference", resolution)
+
+
+def degrees(value: float, resolution: float = 1.0) -> Amount:
+    """An angle, °."""
+    return Amount(value, "angle", resolution)
+
+
+def turns(value_deg: float, resolution: float = 0.25) -> Amount:
+    """Turns of a screw, given as an angle in °; the resolution in turns."""
+    return Amount(value_deg / 360, "turns", resolution)
+
+
+def seconds(value: float, resolution: float = 1.0) -> Amount:
+    """A time, s."""
+    return Amount(value, "time", resolution)
+
+
+def kilograms(value: float, resolution: float = 0.001) -> Amount:
+    """A mass, kg."""
+    return Amount(value, "mass", resolution)
+
+
+def count(value: float, resolution: float = 1.0) -> Amount:
+    """A plain number."""
+    return Amount(float(value), COUNT, resolution)
+
+
+def share(value: float, resolution: float = 0.01) -> Amount:
+    """A part of one, 0 to 1."""
+    return Amount(value, SHARE, resolution)
