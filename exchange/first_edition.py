@@ -3,9 +3,13 @@
 from __future__ import annotations
 
 import re
+from collections.abc import Callable
+from typing import Any
 
-from engines.models import Seat
+from engines.models import EngineCard, Seat
+from engines.parts import JOINT, Kind, Part
 from engines.properties import LIMITS, Property
+from engines.slots import Slot
 
 _ROLES = (  # the first that fits
     (r"main\s*-?shaft|lay\s*shaft|gear|input|output|selector|clutch|sprocket|counter\s*shaft|primary", Seat.Role.GEARBOX),
@@ -38,3 +42,50 @@ def limits_of(name: str, taken: set[str]) -> str:
     """What a figure of this name limits; empty when the name does not tell, or another limits that already."""
     found = next((limited for pattern, limited in _LIMITS if re.search(pattern, name.lower())), None)
     return found.value if found and found in LIMITS and found.value not in taken else ""
+
+
+# keys of readings, station by station, as versions up to 2 have them once their numbers stand in them
+
+_SPLIT_WHOLE = {
+    "lifts": Property.LIFTING_HALF,
+    "expected": Property.FASTENERS_EXPECTED,
+    "counted": Property.FASTENERS_COUNTED,
+    "screw_d": Property.SPLITTER_SCREW_DIAMETER,
+    "screw_pitch": Property.SPLITTER_SCREW_PITCH,
+    "turns": Property.SPLITTER_SCREW_TURNS,
+    "note": Property.NOTE,
+}
+_SPLIT_LOOSE = {None: Property.LOOSE_PART, "-from": Property.LOOSE_FROM, "-half": Property.LOOSE_HALF}
+
+
+def _split(ask: str, card: EngineCard) -> Slot | None:
+    if ask in _SPLIT_WHOLE:
+        return Slot(JOINT, _SPLIT_WHOLE[ask])
+    if loose := re.fullmatch(r"loose(\d+)(-from|-half)?", ask):
+        return Slot(Part(Kind.TRAY, f"split-{loose[1]}"), _SPLIT_LOOSE[loose[2]])
+    found = re.fullmatch(r"([bg])-(.+)", ask)
+    if found and found[1] == "g" and not found[2].isdecimal():
+        return Slot(Part(Kind.GAP, found[2], found[2]), Property.GAP)
+    mark = next((each for each in card.marks.all() if found and str(each.pk) == found[2]), None)
+    if found is None or mark is None:
+        return None
+    return Slot(mark.part, Property.BOLT_LENGTH if found[1] == "b" else Property.GAP)
+
+
+_SLOTS: dict[str, Callable[[str, EngineCard], Slot | None]] = {"split": _split}
+_MOVES = {"split": {"begun": "loaded", "apart": "parted"}}  # station: choice -> what hands did
+
+
+def slot_of_key(station: str, ask: str, card: EngineCard) -> Slot | None:
+    """Where a reading of an earlier version belongs; None for a station that had no addresses, or a key that means nothing."""
+    find = _SLOTS.get(station)
+    return find(ask, card) if find else None
+
+
+def has_slots(station: str) -> bool:
+    return station in _SLOTS
+
+
+def moves_in(station: str, choices: dict[str, Any]) -> list[str]:
+    """What hands did, taken out of the choices where earlier versions kept it."""
+    return [kind for choice, kind in _MOVES.get(station, {}).items() if choices.pop(choice, False)]

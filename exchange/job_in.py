@@ -22,13 +22,17 @@ from django.utils import timezone
 from pydantic import ValidationError
 
 from engines.models import EngineCard
-from exchange import rehearsal, strict_json
+from engines.parts import Part
+from engines.properties import Property
+from engines.slots import At, Slot
+from exchange import first_edition, rehearsal, strict_json
 from exchange.card_files import card_from_json
 from exchange.job_json import READS, SCHEMA
 from exchange.making import Tell, quietly
 from exchange.refs import KINDS, Refs
-from exchange.schema import Choices, EntryIn, JobFile, PhotoIn, ReadingIn, check_result, said_of
-from jobs.models import Entry, Job, Origin, Photo, Pin, Reading, RunStation, Timer, TrayPlace
+from exchange.schema import Choices, EntryIn, JobFile, MoveIn, PhotoIn, PlacedIn, ReadingIn, check_result, said_of
+from jobs.gather import columns
+from jobs.models import Entry, Job, Move, Origin, Photo, Pin, Reading, RunStation, Timer, TrayPlace
 from jobs.photos import LARGEST_BYTES, Cleaned, cleaned, keep_photo
 from shop.models import Gauge, Person
 from shopmath.checks import BadInput
@@ -214,6 +218,8 @@ class Reader:
             if each.number in by_number:
                 raise refused(f"{where}, number: {each.number} stands twice.")
             choices, left = refs.choices_in(each.choices)
+            if self.said.version < 3:
+                choices = self._brought_up(job, each.station, choices)
             self.left_out += [f"{each.station}: {words}" for words in left]
             by_number[each.number] = self._entry(job, run[each.station], seats.get(each.seat), each, choices, before, refs, where)
 
@@ -237,6 +243,11 @@ class Reader:
         )
         for number, row in enumerate(each.readings, 1):
             self._reading(row, entry, refs, f"{where}, readings {number}")
+        moves = [(MoveIn(kind=kind, attempt=entry.attempt), opened_by) for kind in entry.choices.pop("moves made", [])]
+        moves += [(move, self.named(move.by)) for move in each.moves]
+        for move, by in moves:
+            more = {"amount": move.amount, "text": move.text, "attempt": move.attempt, "at": move.at}
+            Move.objects.create(entry=entry, kind=move.kind, by=by, **self._where(move, job), **more)
         for timer in each.timers:
             Timer.objects.create(job=job, entry=entry, by=opened_by, **timer.model_dump())
         if each.signed_at:
@@ -248,9 +259,28 @@ class Reader:
             entry.save()
         return entry
 
+    def _brought_up(self, job: Job, station: str, choices: dict[str, Any]) -> dict[str, Any]:
+        """Choices of an earlier version: keys of questions as they are now, and what hands did apart from what was chosen."""
+        done = first_edition.moves_in(station, choices)
+        asks = choices.get("skipped", [])
+        slots = {ask: first_edition.slot_of_key(station, ask, job.card) for ask in asks}
+        renamed = {"skipped": [slot.key if (slot := slots[ask]) else ask for ask in asks]} if asks else {}
+        return {**choices, **renamed, **({"moves made": done} if done else {})}
+
+    def _where(self, row: PlacedIn, job: Job) -> dict[str, Any]:
+        """Columns of the address that a row has in its file; none where it has none."""
+        if row.part is None or not row.property:
+            return {}
+        at = At(row.end, row.angle_deg, row.clock, row.depth, row.stage)
+        return columns(job.card_id, Slot(Part(row.part.kind, row.part.uid, row.part.name), Property(row.property), at))
+
     def _reading(self, row: ReadingIn, entry: Entry, refs: Refs, where: str) -> None:
         ask = refs.into(row.ask)
-        if not ask or len(ask) > 40:
+        placed = self._where(row, entry.job)
+        if ask and not placed and self.said.version < 3 and first_edition.has_slots(entry.station.key):
+            slot = first_edition.slot_of_key(entry.station.key, ask, entry.job.card)
+            ask, placed = (slot.key, columns(entry.job.card_id, slot)) if slot else (ask, {})
+        if not ask or len(ask) > 80:
             raise refused(f"{where}, ask: it belongs to nothing on the card.")
         if row.gauge and row.gauge not in self.gauges:
             raise refused(f"{where}, gauge: {row.gauge[:40]!r} is not among the file's gauges.")
@@ -258,6 +288,7 @@ class Reader:
             raise refused(f"{where}, kind: it is not known here.")
         Reading.objects.create(
             entry=entry,
+            **placed,
             ask=ask,
             attempt=row.attempt,
             text=row.typed,

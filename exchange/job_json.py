@@ -10,7 +10,8 @@ from django.db.models import Prefetch
 
 from exchange.card_files import card_as_json
 from exchange.refs import KINDS, NAMED, Refs
-from jobs.models import Entry, Job, Reading
+from jobs.models import Entry, Job, Move, Reading
+from jobs.models.log import Placed
 from shop.models import Gauge, Shop
 from shopmath.quantity import CANONICAL
 
@@ -23,8 +24,18 @@ def _when(moment: datetime | None) -> str | None:
     return moment.isoformat(timespec="seconds") if moment else None
 
 
+def _where(row: Placed) -> dict[str, Any]:
+    """The address of a row, in words that mean the same in every shop."""
+    if row.subject is None:
+        return {}
+    place = {"end": row.end, "angle_deg": row.angle_deg, "clock": row.clock, "depth": row.depth, "stage": row.stage}
+    part = {"kind": row.subject.kind, "uid": row.subject.uid, "name": row.subject.name}
+    return {"part": part, "property": row.property, **{name: value for name, value in place.items() if value not in ("", None)}}
+
+
 def _reading(reading: Reading, ask: str) -> dict[str, Any]:
     return {
+        **_where(reading),
         "ask": ask,
         "asked": reading.extra.get("asked", ""),
         "attempt": reading.attempt,
@@ -74,6 +85,18 @@ def _entry(entry: Entry, numbers: dict[int, int], refs: Refs) -> dict[str, Any]:
             }
             for t in entry.timers.all()
         ],
+        "moves": [
+            {
+                **_where(move),
+                "kind": move.kind,
+                "attempt": move.attempt,
+                "amount": move.amount,
+                "text": move.text,
+                "at": _when(move.at),
+                "by": move.by.called,
+            }
+            for move in entry.moves.all()
+        ],
     }
 
 
@@ -100,7 +123,9 @@ def job_as_json(job: Job) -> dict[str, Any]:
     """Job, card, run and log as plain values."""
     entries = list(
         job.entries.select_related("station", "seat", "opened_by", "signed_by").prefetch_related(
-            Prefetch("readings", Reading.objects.select_related("by", "withdrawn_by", "gauge")), "timers"
+            Prefetch("readings", Reading.objects.select_related("by", "withdrawn_by", "gauge", "subject")),
+            Prefetch("moves", Move.objects.select_related("by", "subject")),
+            "timers",
         )
     )
     run, refs = list(job.run.all()), Refs(job.card)

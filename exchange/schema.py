@@ -8,6 +8,8 @@ from typing import Annotated, Any, Literal
 
 from pydantic import AliasChoices, BaseModel, BeforeValidator, ConfigDict, Field, ValidationError
 
+from engines.parts import Kind
+from engines.properties import Property
 from jobs.models import RunStation, Timer
 from shop.models import Gauge
 from stations.registry import BY_KEY, WORK_ORDERS
@@ -96,7 +98,39 @@ class Call(Part):
     reason: Text300 = ""
 
 
-class ReadingIn(Part):
+Uid = Annotated[str, Field(pattern=r"^[0-9a-z-]{1,32}$")]
+
+
+class PartIn(Part):
+    """A part of the card, by kind and identity."""
+
+    kind: Annotated[str, _one_of(Kind.values)]
+    uid: Uid
+    name: Text80 = ""
+
+
+class PlacedIn(Part):
+    """Where something belongs. Files of version 2 have no addresses."""
+
+    part: PartIn | None = None
+    property: Annotated[str, _one_of(("", *Property))] = ""
+    end: Text20 = ""
+    angle_deg: Number | None = None
+    clock: Annotated[int, Field(ge=1, le=12)] | None = None
+    depth: Text20 = ""
+    stage: Annotated[int, Field(ge=0, le=99)] | None = None
+
+
+class MoveIn(PlacedIn):
+    kind: Text20
+    attempt: Attempt = 1
+    amount: Number | None = None
+    text: Text200 = ""
+    at: MaybeTime = None
+    by: Text150 = ""
+
+
+class ReadingIn(PlacedIn):
     ask: Text120
     asked: Text300 = ""
     attempt: Attempt = Field(1, validation_alias=AliasChoices("attempt", "heat"))
@@ -182,6 +216,7 @@ class EntryIn(Part):
     supersedes: Count | None = None
     readings: list[ReadingIn] = Field(default_factory=list, max_length=5000)
     timers: list[TimerIn] = Field(default_factory=list, max_length=200)
+    moves: list[MoveIn] = Field(default_factory=list, max_length=2000)
 
 
 class GaugeIn(Part):

@@ -12,8 +12,11 @@ from django.db import transaction
 from django.utils import timezone
 
 from engines.models import Seat
+from engines.slots import Slot
+from jobs.facts import Finding
+from jobs.gather import columns, subject_of
 from jobs.guard import Closed, changeable
-from jobs.models import Entry, Job, Reading, RunStation, Timer
+from jobs.models import DerivedFact, Entry, Job, Move, Reading, RunStation, Timer
 from shop.models import Gauge, Person
 from shopmath import __version__ as core_version
 from shopmath.quantity import Quantity
@@ -38,7 +41,8 @@ def open_entry(station: RunStation, seat: Seat | None, person: Person) -> Entry:
         if station.state == RunStation.State.AHEAD:
             station.state = RunStation.State.NOW
             station.save(update_fields=["state"])
-        return Entry.objects.create(job=station.job, station=station, seat=seat, opened_by=person)
+        subject = subject_of(station.job.card_id, seat.part) if seat else None
+        return Entry.objects.create(job=station.job, station=station, seat=seat, subject=subject, opened_by=person)
 
 
 def current_entry(station: RunStation, seat: Seat | None) -> Entry | None:
@@ -67,6 +71,8 @@ def keep_reading(
     gauge: Gauge | None = None,
     extra: dict[str, Any] | None = None,
     at: datetime | None = None,
+    slot: Slot | None = None,
+    carried_from: int | None = None,
 ) -> Reading:
     """Keep a reading. The same one under the same key is kept once; another one under a known key gets a key of its own."""
     with transaction.atomic():
@@ -75,8 +81,11 @@ def keep_reading(
             return known
         client_key = f"{client_key[:40]}.{uuid.uuid4().hex[:12]}" if known else client_key
         _refuse_signed(entry)
+        where: dict[str, Any] = columns(entry.job.card_id, slot) if slot else {}
         reading = Reading.objects.create(
             entry=entry,
+            **where,
+            carried_from_id=carried_from,
             ask=ask,
             attempt=attempt,
             text=quantity.text,
@@ -179,6 +188,28 @@ def next_attempt(entry: Entry, **choices: Any) -> Entry:
     return fresh
 
 
+def record_move(
+    entry: Entry,
+    person: Person,
+    kind: str,
+    *,
+    slot: Slot | None = None,
+    amount: float | None = None,
+    text: str = "",
+    attempt: int = 1,
+    at: datetime | None = None,
+) -> Move:
+    """Write down something that hands did between readings."""
+    with transaction.atomic():
+        _refuse_signed(entry)
+        where = columns(entry.job.card_id, slot) if slot else {}
+        kind_of = slot.about.kind if slot and amount is not None else ""
+        more = {"amount": amount, "amount_kind": kind_of, "text": text[:200], "attempt": attempt, "at": at or timezone.now()}
+        move = Move.objects.create(entry=entry, kind=kind, by=person, **where, **more)
+        entry.job.touch()
+    return move
+
+
 def tick(entry: Entry, person: Person, key: str, on: bool) -> Entry:
     """Tick or untick one line of a check list, with who and when."""
     with transaction.atomic():
@@ -232,20 +263,50 @@ def move_due(timer: Timer, due_at: datetime, label: str = "") -> None:
         timer.job.touch()
 
 
+@dataclass(frozen=True)
+class Call:
+    """A call as it is signed: its state, its words, and the code and values they were made from."""
+
+    state: str
+    words: str
+    reason: str
+    code: str = ""
+    values: dict[str, Any] = field(default_factory=dict, hash=False)
+
+
 def sign(
-    entry: Entry, person: Person, call_state: str, call_words: str, reason: str, result: dict[str, Any], at: datetime | None = None
+    entry: Entry, person: Person, call: Call, result: dict[str, Any], found: Sequence[Finding] = (), at: datetime | None = None
 ) -> Entry:
     """Close an entry for good, with the call and everything needed to compute it again."""
     with transaction.atomic():
         fresh = _refuse_signed(entry)
         now = at or timezone.now()
         Timer.objects.filter(entry=fresh, ended_at__isnull=True).exclude(key=CURE).update(ended_at=now)  # a joint cures on
-        fresh.call_state, fresh.call_words, fresh.reason = call_state, call_words, reason[:300]
+        _derive(fresh, found)
+        fresh.call_state, fresh.call_words, fresh.reason = call.state, call.words[:80], call.reason[:300]
+        fresh.call_code, fresh.call_values = call.code, call.values
         fresh.result, fresh.core_version = result, core_version
         fresh.signed_at, fresh.signed_by = now, person
         fresh.save()
         fresh.job.touch()
     return fresh
+
+
+def _derive(entry: Entry, found: Sequence[Finding]) -> None:
+    """What follows from the readings, as facts of their own."""
+    DerivedFact.objects.bulk_create(
+        DerivedFact(
+            entry=entry,
+            **columns(entry.job.card_id, each.slot),
+            value=each.value,
+            text=each.text,
+            kind=each.slot.about.kind,
+            uncertainty=each.uncertainty,
+            resolution=each.resolution,
+            assumed=each.assumed,
+        )
+        for each in found
+    )
 
 
 def supersede(entry: Entry, person: Person, reason: str) -> Entry:
@@ -256,7 +317,13 @@ def supersede(entry: Entry, person: Person, reason: str) -> Entry:
         if known:
             return known
         new = Entry.objects.create(
-            job=entry.job, station=entry.station, seat=entry.seat, opened_by=person, supersedes=entry, choices={"because": reason}
+            job=entry.job,
+            station=entry.station,
+            seat=entry.seat,
+            subject=entry.subject,
+            opened_by=person,
+            supersedes=entry,
+            choices={"because": reason},
         )
         entry.job.touch()
     return new

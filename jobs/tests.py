@@ -23,7 +23,7 @@ class TheLogKeepsItsPromise(TestCase):
         self.job = job()
         self.entry = log.open_entry(self.job.run.get(key="heat-and-drop"), self.job.card.seats.get(), person())
         log.keep_reading(self.entry, person(), "room", parse("18 C", "temperature"), "k1")
-        log.sign(self.entry, person(), "in", "Seated", "", {})
+        log.sign(self.entry, person(), log.Call("in", "Seated", ""), {})
 
     def refused(self, change):
         with self.assertRaises((DatabaseError, IntegrityError)), transaction.atomic():
@@ -87,7 +87,7 @@ class CarriedFromElsewhere(TestCase):
         self.assertEqual((self.entry.timers.count(), self.entry.readings.count()), (1, 4))
 
     def test_a_signed_entry_takes_nothing_more(self):
-        log.sign(self.entry, person(), "in", "Seated", "", {})
+        log.sign(self.entry, person(), log.Call("in", "Seated", ""), {})
         with self.assertRaises(log.Signed):
             self.carry()
         self.assertEqual(self.entry.readings.count(), 0)

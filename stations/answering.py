@@ -36,7 +36,7 @@ def find_work(request: HttpRequest, tag: str, key: str, seat: int | None = None,
     seatless = BY_KEY[key].by_seat and found is None and not BY_KEY[key].goes_whole
     if stage is None or (seat and found is None) or (seatless and not landing):
         raise Http404
-    work = BY_KEY[key].bind(job, stage, found, request.user, timezone.now())  # type: ignore[arg-type]
+    work: Work = BY_KEY[key].bind(job, stage, found, request.user, timezone.now())  # type: ignore[arg-type]
     paper = request.COOKIES.get("paper", "")
     work.papers = (paper,) if paper in work.papers else work.papers
     if request.method == "POST":

@@ -2,8 +2,12 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from collections.abc import Callable, Mapping
+from dataclasses import dataclass, field
+from typing import Any
 
+from engines.slots import Slot
+from jobs.facts import Fact
 from jobs.models import Reading
 
 MOST_PIECES = 999
@@ -53,6 +57,8 @@ class Ask:
     times: int = 1
     peak: bool = False
     enter: str = ""  # the answer that Enter alone gives
+    slot: Slot | None = None  # where the answer belongs, for a station whose readings have addresses
+    offer: Fact | None = None  # what another entry knows already: Enter alone uses it
 
     @property
     def is_words(self) -> bool:
@@ -82,6 +88,9 @@ class Plate:
     detail: str = ""
     scale: Scale | None = None
     standing: str = ""  # the move as the bench page says it, where times would go stale
+    assumed: tuple[str, ...] = ()  # what it rests on that nobody measured, in words
+    code: str = ""  # the headline's, where the station has codes
+    values: Mapping[str, Any] = field(default_factory=dict, hash=False)
 
 
 @dataclass(frozen=True)
@@ -148,6 +157,7 @@ class Action:
     word: str
     main: bool = False
     refused: str = ""
+    do: Callable[[Any], None] | None = None  # what it writes, given the bound station
 
 
 @dataclass(frozen=True)

@@ -19,7 +19,7 @@ def again(work: Work) -> Work:
     """The same work read afresh after an act."""
     job = JOB.get(pk=work.job.pk)
     stage = next(each for each in job.run.all() if each.pk == work.stage.pk)
-    fresh = work.station.bind(job, stage, work.seat, work.person, timezone.now())
+    fresh: Work = work.station.bind(job, stage, work.seat, work.person, timezone.now())
     fresh.papers, fresh.seen = work.papers, work.seen
     return fresh
 
@@ -49,13 +49,13 @@ def take(
     usual, corrected = work.extra_for(ask, quantity, data or {})
     kept = {**corrected, **(extra or {}), "asked": ask.words}
     reading = log.keep_reading(
-        work.entry, work.person, ask.key, quantity, client_key, attempt=work.attempt, gauge=gauge or usual, extra=kept, at=at
+        work.entry, work.person, ask.key, quantity, client_key, attempt=work.attempt, gauge=gauge or usual, extra=kept, at=at, slot=ask.slot
     )
     if not ask.repeats:
         standing = [each for each in work.live(ask.key) if each.pk != reading.pk]  # sent twice, it does not strike itself out
         for older in standing if len(standing) >= ask.times else ():
             log.withdraw(older, work.person)
-    if type(work).after_keep is not Work.after_keep:
+    if work.follows_up:
         again(work).after_keep(reading)
     return reading
 
@@ -66,6 +66,8 @@ def take_second(work: Work, ask: Ask, text: str, client_key: str, *, data: dict[
     quantity = work.read(ask, text)
     usual, corrected = work.extra_for(ask, quantity, data)
     kept = {**corrected, **extra, "asked": ask.words}
-    reading = log.keep_reading(work.entry, work.person, ask.key, quantity, client_key, attempt=work.attempt, gauge=usual, extra=kept)
+    reading = log.keep_reading(
+        work.entry, work.person, ask.key, quantity, client_key, attempt=work.attempt, gauge=usual, extra=kept, slot=ask.slot
+    )
     log.withdraw(reading, work.person, came_second=True)
     return reading

@@ -77,7 +77,7 @@ class Clocks(TestCase):
 
     def test_signing_stops_every_clock_of_the_entry(self):
         self.start()
-        log.sign(self.entry, person(), "in", "Seated", "", {})
+        log.sign(self.entry, person(), log.Call("in", "Seated", ""), {})
         self.assertFalse(Timer.objects.filter(ended_at__isnull=True).exists())
         with self.assertRaises(log.Signed):
             self.start(attempt=3)

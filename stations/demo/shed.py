@@ -170,7 +170,8 @@ class Shed:
 
     def at(self, job: Job, key: str, seat: Seat | None, when: datetime) -> Work:
         stage = STAGE.get(job=job, key=key)
-        return BY_KEY[key].bind(stage.job, stage, seat, self.hand, when)
+        work: Work = BY_KEY[key].bind(stage.job, stage, seat, self.hand, when)
+        return work
 
     def read(self, work: Work, ask_key: str, text: str) -> None:
         """Keep a reading as the strip would, at the work's own time."""
@@ -188,8 +189,9 @@ class Shed:
             gauge=gauge,
             extra={**extra, "asked": ask.words},
             at=work.now,
+            slot=ask.slot,
         )
-        if type(work).after_keep is not Work.after_keep:
+        if work.follows_up:
             work.station.bind(work.job, work.stage, work.seat, self.hand, work.now).after_keep(reading)
 
     def begin(self, job: Job, seat: Seat, when: datetime, ticks: tuple[str, ...], **choices: Any) -> Work:

@@ -11,10 +11,12 @@ from django.core.files.uploadedfile import SimpleUploadedFile
 from PIL import Image, ImageDraw
 
 from engines.models import Seat
+from engines.properties import Property
 from jobs import log
 from jobs.models import Job, Pin
 from jobs.photos import add_photo
 from shop.models import Puller
+from stations.split.facts import length_of
 
 if TYPE_CHECKING:
     from stations.demo.shed import Shed
@@ -38,16 +40,16 @@ def wheel_off(shed: Shed, job: Job, at: datetime) -> None:
 def bolts_out(shed: Shed, job: Job, at: datetime, turns: str = "9") -> None:
     """Every fastener out with its length, counted; the splitter's screws in."""
     bolts = [mark for mark in job.card.marks.all() if mark.is_fastener]
-    lengths = [(f"b-{mark.pk}", f"{mark.length_mm:g}") for mark in bolts]
-    first = [] if job.card.lifts else [("lifts", "right")]
+    lengths = [(length_of(mark).key, f"{mark.length_mm:g}") for mark in bolts]
+    first = [] if job.card.lifts else [("lifting-half", "right")]
     count = ("counted", str(len(bolts) or 12))
-    shed.answer(job, "split", None, at, *first, *lengths, *([] if bolts else [("expected", "12")]), count, ("turns", turns))
+    shed.answer(job, "split", None, at, *first, *lengths, *([] if bolts else [("expected", "12")]), count, ("screw-turns", turns))
     shed.tick(shed.at(job, "split", None, at))
     shed.act(job, "split", None, at, "begin")
 
 
 def gaps(shed: Shed, job: Job, at: datetime, *values: str) -> None:
-    places = [ask.key for ask in shed.at(job, "split", None, at).asks() if ask.key.startswith("g-")]
+    places = [ask.key for ask in shed.at(job, "split", None, at).asks() if ask.slot and ask.slot.what == Property.GAP]
     shed.answer(job, "split", None, at, *zip(places, values, strict=False))
 
 
@@ -57,9 +59,8 @@ def split(shed: Shed, job: Job, at: datetime) -> None:
     shed.act(job, "split", None, at, "next")
     gaps(shed, job, at, "4.10", "4.25", "4.30", "4.15")
     shed.act(job, "split", None, at, "apart")
-    shed.answer(
-        job, "split", None, at, ("loose1", "thin washer"), ("loose1-from", "output, 1st"), ("loose1-half", "right"), ("loose2", "-")
-    )
+    washer = (("loose-part.split-1", "thin washer"), ("loose-from.split-1", "output, 1st"), ("loose-half.split-1", "right"))
+    shed.answer(job, "split", None, at, *washer, ("loose-part.split-2", "-"))
     shed.act(job, "split", None, at, "sign")
 
 

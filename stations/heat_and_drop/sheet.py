@@ -92,7 +92,7 @@ class HeatSheet(WholeHalf):
                 log.stop_timer(timer, self.now)
             log.start_timer(entry, self.person, "door", "first window closes", "window", 0.0, attempt=self.attempt, at=self.now)
             job = type(self.job).objects.select_related("card").get(pk=self.job.pk)  # with the clock just started
-            self.station.bind(job, self.stage, None, self.person, self.now).take_turn()  # type: ignore[attr-defined]
+            self.station.bind(job, self.stage, None, self.person, self.now).take_turn()
         if key in ("again", "other"):
             for timer in self.timers:
                 log.stop_timer(timer)

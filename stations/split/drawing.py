@@ -2,89 +2,100 @@
 
 from __future__ import annotations
 
-from typing import TYPE_CHECKING
-
-from django.utils.safestring import SafeString
-
+from engines.models import Mark
+from shopmath.amounts import mm
+from stations.base import Canvas
+from stations.base.words import fill
 from stations.face import Face, draw_dowel, draw_fastener, draw_outline, draw_reach, draw_seats, seen_from
-from ui.svg import Sheet, on_papers
-
-if TYPE_CHECKING:
-    from stations.split.station import Split
+from stations.split import words
+from stations.split.facts import GapPlace, SplitFacts, length_of
+from stations.split.verdict import MOST_LIKELY, half
+from ui.numbers import bare, show
 
 OPEN_PX = 62.0  # the widest gap as drawn
+BASE_PX = 520.0  # of the joint from the side
 
 
-def draw(work: Split) -> SafeString:
-    return on_papers(work.papers, lambda name, width: _sheet(work, name, width))
+def draw(found: SplitFacts, canvas: Canvas) -> None:
+    edge = 66.0 if canvas.is_wide else 40.0
+    face = Face.inside(found.card, edge, 14, canvas.width - 2 * edge, 366)
+    _plan(found, canvas, face)
+    _side(found, canvas)
 
 
-def _sheet(work: Split, name: str, width: float) -> SafeString:
-    plate = work.call
-    sheet = Sheet(width, 560, "The joint face and how the halves part", f"{plate.words}. {plate.line} {plate.move}", name)
-    edge = 66.0 if width > 500 else 40.0
-    face = Face.inside(work.job.card, edge, 14, width - 2 * edge, 366)
-    _plan(sheet, work, face, width)
-    _side(sheet, work, width)
-    return sheet.render()
-
-
-def _plan(sheet: Sheet, work: Split, face: Face, width: float) -> None:
-    draw_outline(sheet, face, work.job.card, work.marks)
-    draw_seats(sheet, face, list(work.job.card.seats.all()))
-    out, likely = set(work.out), set(work.census.likely[:3]) if work.call.state == "stop" else set()
-    ask = work.next_ask
-    for mark in work.fasteners:
-        with sheet.link(f"{work.address}?ask=b-{mark.pk}", f"Reading: {mark.what} {mark.name}"):
-            draw_reach(sheet, face, mark.x_mm, mark.y_mm)
-            if ask and ask.key == f"b-{mark.pk}":
-                sheet.circle(face.at(mark.x_mm, mark.y_mm), 18, "place")
-            state = "likely" if mark.name in likely else "out" if mark.name in out else ""
-            draw_fastener(sheet, face, mark, f"bolt {state}".strip(), mark.name)
-    for mark in work.marks:
-        if mark.what == "dowel":
+def _plan(found: SplitFacts, canvas: Canvas, face: Face) -> None:
+    sheet, labels = canvas.sheet, canvas.labels
+    draw_outline(sheet, face, found.card, found.marks)
+    draw_seats(sheet, face, list(found.card.seats.all()))
+    for mark in found.fasteners:
+        _fastener(found, canvas, face, mark)
+    for mark in found.marks:
+        if mark.what == Mark.What.DOWEL:
             draw_dowel(sheet, face, mark)
-    if work.begun and not work.apart:
-        _gap_places(sheet, work, face)
-    if not work.fasteners:
-        sheet.text((width / 2, face.middle[1] + 5), "no bolts on the card yet: tap them onto its face", "quiet", "middle")
-    sheet.text((width / 2, 396), f"{seen_from(work.job.card)}; the {work.lifting_half} lifts", "quiet", "middle")
+            labels.keep_clear(face.at(mark.x_mm, mark.y_mm), 8)
+    if found.is_loaded and not found.is_apart:
+        for place in found.places:
+            _gap_place(found, canvas, face, place)
+    if not found.fasteners:
+        labels.at([((canvas.width / 2, face.middle[1] + 5), "middle")], str(words.ON_DRAWING["no_bolts"]), "quiet")
+    said = fill(words.ON_DRAWING["lifts"], {"seen": seen_from(found.card), "half": half(found)})
+    labels.at([((canvas.width / 2, 396), "middle")], said, "quiet", rank=1)
 
 
-def _gap_places(sheet: Sheet, work: Split, face: Face) -> None:
-    plane, ask = work.plane, work.next_ask
-    for key, place in work.places:
-        x, y = face.at(place.x_mm, place.y_mm)
-        value = work.value(key)
-        with sheet.link(f"{work.address}?ask={key}", f"Reading: gap at {place.name}"):
-            draw_reach(sheet, face, place.x_mm, place.y_mm)
-            if ask and ask.key == key:
-                sheet.circle((x, y), 19, "place")
-            sheet.shape([(x, y - 10), (x + 10, y + 8), (x - 10, y + 8)], "ink solid")
-            aside = abs(place.x_mm) < 0.1 * work.job.card.face_w_mm or place.x_mm < 0
-            at, anchor = (x + 16, "start") if aside else (x - 16, "end")
-            words, cls = (place.name, "halo quiet") if value is None else (f"{value:.2f}", "halo reading-label ink")
-            sheet.text((at, y + 6), words, cls, anchor)
-            if plane and place.name in (plane.leading_name, plane.lagging_name):
-                sheet.text((at, y + 23), f"{place.name} {'leads' if place.name == plane.leading_name else 'lags'}", "halo strong", anchor)
+def _fastener(found: SplitFacts, canvas: Canvas, face: Face, mark: Mark) -> None:
+    slot, at = length_of(mark), face.at(mark.x_mm, mark.y_mm)
+    likely = found.census.likely[:MOST_LIKELY] if found.counted is not None else ()
+    state = "likely" if mark.name in likely else "out" if found.is_out(mark) else ""
+    reading = fill(words.READING, {"label": fill(words.LABEL[slot.what], {"part": mark.name})})
+    with canvas.question(slot, reading):
+        draw_reach(canvas.sheet, face, mark.x_mm, mark.y_mm)
+        if canvas.asked == slot:
+            canvas.sheet.circle(at, 18, "place")
+        draw_fastener(canvas.sheet, face, mark, f"bolt {state}".strip())
+    canvas.labels.keep_clear(at, 9)
+    canvas.labels.around(at, 11, mark.name, "halo quiet", rank=6)
 
 
-def _side(sheet: Sheet, work: Split, width: float) -> None:
+def _gap_place(found: SplitFacts, canvas: Canvas, face: Face, place: GapPlace) -> None:
+    x, y = face.at(place.place.x_mm, place.place.y_mm)
+    gap, plane, name = found.gap(place), found.plane, place.part.name
+    link = canvas.link_to(place.slot, fill(words.READING, {"label": fill(words.LABEL[place.slot.what], {"part": name})}))
+    with canvas.question(place.slot, link[1] if link else ""):
+        draw_reach(canvas.sheet, face, place.place.x_mm, place.place.y_mm)
+        if canvas.asked == place.slot:
+            canvas.sheet.circle((x, y), 19, "place")
+        canvas.sheet.shape([(x, y - 10), (x + 10, y + 8), (x - 10, y + 8)], "ink solid")
+    canvas.labels.keep_clear((x, y), 11)
+    said, cls = (name, "halo quiet") if gap is None else (bare(mm(gap, 0.01)), "halo reading-label ink")
+    canvas.labels.around((x, y), 14, said, cls, rank=3, link=link)
+    if plane and place.place.name in (plane.leading_name, plane.lagging_name):
+        code = "ahead" if place.place.name == plane.leading_name else "behind"
+        canvas.labels.around((x, y), 14, fill(words.ON_DRAWING[code], {"name": name}), "halo strong", rank=4)
+
+
+def _side(found: SplitFacts, canvas: Canvas) -> None:
     """The joint along the line from laggard to leader."""
-    left, right, base = 60.0 if width > 500 else 20.0, width - (60.0 if width > 500 else 20.0), 520.0
-    plane = work.plane
-    if work.apart:
-        sheet.text((width / 2, 470), "apart", "reading-label ink big", "middle")
-    lag, lead = (max(0.0, gap) for gap in work.ends_mm) if not work.apart else (0.0, 0.0)
-    factor = OPEN_PX / max(lead, lag, 1e-9) if plane and not work.apart else 0.0
-    lift = 34.0 if work.apart else 0.0
-    up = [(left, base - lag * factor - lift), (right, base - lead * factor - lift)]
-    sheet.hatched([(left, base), (right, base), (right, base + 30), (left, base + 30)], "plain", 9)
-    sheet.hatched([up[0], up[1], (right, up[1][1] - 30), (left, up[0][1] - 30)], "ink" if plane else "plain", 9, rising=False)
-    if not plane or work.apart:
-        sheet.text((left, base - 44 - lift), "the joint from the side, closed" if not work.apart else "", "quiet")
+    sheet, labels = canvas.sheet, canvas.labels
+    edge = 60.0 if canvas.is_wide else 20.0
+    left, right, plane = edge, canvas.width - edge, found.plane
+    lag, lead = (max(0.0, gap) for gap in found.ends_mm) if not found.is_apart else (0.0, 0.0)
+    factor = OPEN_PX / max(lead, lag, 1e-9) if plane and not found.is_apart else 0.0
+    lift = 34.0 if found.is_apart else 0.0
+    up = [(left, BASE_PX - lag * factor - lift), (right, BASE_PX - lead * factor - lift)]
+    sheet.hatched([(left, BASE_PX), (right, BASE_PX), (right, BASE_PX + 30), (left, BASE_PX + 30)], "plain", 9)
+    ink = "ink" if plane and not found.is_apart else "plain"
+    sheet.hatched([up[0], up[1], (right, up[1][1] - 30), (left, up[0][1] - 30)], ink, 9, rising=False)
+    if found.is_apart:
+        labels.at([((canvas.width / 2, 452), "middle")], str(words.ON_DRAWING["apart"]), "reading-label ink big", rank=1)
         return
-    sheet.text((left + 6, up[0][1] - 38), f"{plane.lagging_name}  {lag:.2f}", "reading-label ink")
-    sheet.text((right - 6, up[1][1] - 38), f"{plane.leading_name}  {lead:.2f}", "reading-label ink", "end")
-    times = factor * work.span_mm / (right - left)
-    sheet.text((width / 2, base - 8), f"gap drawn ×{float(f'{times:.2g}'):g}", "quiet", "middle")
+    if not plane:
+        labels.at([((left, BASE_PX - 44), "start")], str(words.ON_DRAWING["closed"]), "quiet", rank=1)
+        return
+    for name, gap, (x, y), anchor in ((plane.lagging_name, lag, up[0], "start"), (plane.leading_name, lead, up[1], "end")):
+        inset = 6 if anchor == "start" else -6
+        said = fill(words.ON_DRAWING["gap_of"], {"name": name, "gap": show(mm(gap, 0.01))})
+        labels.at([((x + inset, y - 38), anchor), ((x + inset, y - 58), anchor)], said, "reading-label ink", rank=1)
+    times = factor * found.span_mm / (right - left)
+    labels.at(
+        [((canvas.width / 2, BASE_PX - 8), "middle")], fill(words.ON_DRAWING["scale"], {"times": f"{float(f'{times:.2g}'):g}"}), "quiet"
+    )

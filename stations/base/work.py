@@ -7,7 +7,6 @@ override the few methods below; the page, the strip, the log and the print are t
 from __future__ import annotations
 
 from abc import ABC, abstractmethod
-from collections.abc import Callable
 from dataclasses import dataclass, field
 from datetime import datetime
 from functools import cached_property
@@ -18,35 +17,18 @@ from django.utils.safestring import SafeString
 from engines.models import Seat, Spec
 from engines.properties import Property
 from jobs import clock, log
+from jobs.facts import Finding
 from jobs.models import Entry, Job, Reading, RunStation, Timer
 from shop.models import Gauge, Person, Shop
 from shop.shelves import shelves
 from shopmath.checks import BadInput
 from shopmath.quantity import Quantity, decimals
 from stations.answers import understood
+from stations.base.station import Station
+from stations.base.verdict import plain_values
 from stations.kept import Kept
-from stations.pieces import COMMANDS, WORD, Action, Ask, Caution, Method, Option, Plate, Row, Scale, Told, Trace
+from stations.pieces import WORD, Action, Ask, Caution, Method, Option, Plate, Row, Told, Trace
 from stations.seen import SAID_FOR, Moved, Seen
-
-__all__ = [
-    "AS_SIGNED",
-    "COMMANDS",
-    "WORD",
-    "Action",
-    "Ask",
-    "Caution",
-    "Method",
-    "Moved",
-    "Option",
-    "Plate",
-    "Row",
-    "Scale",
-    "Seen",
-    "Station",
-    "Told",
-    "Trace",
-    "Work",
-]
 
 
 @dataclass
@@ -71,7 +53,7 @@ class Work(Kept, ABC):
     def __post_init__(self) -> None:
         if self.entry:
             self.now = self.entry.signed_at or self.now  # a signed entry stands as it stood
-            self.readings = list(self.entry.readings.select_related("gauge", "by"))
+            self.readings = list(self.entry.readings.select_related("gauge", "by", "subject"))
             self.timers = [timer for timer in self.job.timers.all() if timer.entry_id == self.entry.pk]
 
     # what rooms override
@@ -120,6 +102,11 @@ class Work(Kept, ABC):
 
     def after_keep(self, reading: Reading) -> None:
         """What a kept reading moves: clocks, mostly."""
+
+    @property
+    def follows_up(self) -> bool:
+        """Whether something is done after a reading was kept."""
+        return type(self).after_keep is not Work.after_keep
 
     def result(self) -> dict[str, Any]:
         """What is kept beside the call so that it can be computed again."""
@@ -175,7 +162,7 @@ class Work(Kept, ABC):
     @property
     def shows(self) -> Seen:
         """The call of this moment, as a page tells it back."""
-        return Seen.now(self.job.revision, self.call.state, self.call.words)
+        return Seen.now(self.job.revision, self.call.state, self.call.code or self.call.words)
 
     def second_answers(self) -> list[tuple[Reading, Reading]]:
         """Answers that came after another device's to the same question, lately, each with the one that stands."""
@@ -340,7 +327,12 @@ class Work(Kept, ABC):
         if self.seen is not None and self.seen != self.shows:
             raise Moved(self.seen.revision)
         plate = self.verdict()
-        self.entry = log.sign(self.entry, self.person, plate.state, plate.words, plate.line or plate.move, self.result(), at=self.now)
+        call = log.Call(plate.state, plate.words, plate.line or plate.move, plate.code, plain_values(plate.values))
+        self.entry = log.sign(self.entry, self.person, call, self.result(), self.findings(), at=self.now)
+
+    def findings(self) -> list[Finding]:
+        """What follows from the readings, kept as facts for other stations."""
+        return []
 
     def supersede(self, reason: str) -> None:
         """Begin a new entry in place of the signed one."""
@@ -362,31 +354,3 @@ class Work(Kept, ABC):
         seats = Seat.objects.filter(card=self.job.card).count()
         signed = self.stage.entries.filter(signed_at__isnull=False, seat__isnull=False).values("seat").distinct().count()
         return signed >= seats and not self.stage.entries.filter(signed_at__isnull=True).exists()
-
-
-AS_SIGNED: dict[str, Callable[..., Work]] = {}  # by the schema of a result: what an entry signed before its station was built is shown as
-
-
-@dataclass(frozen=True)
-class Station:
-    """One kind of work in the run."""
-
-    key: str
-    name: str
-    binds: Callable[..., Work]
-    by_seat: bool = False
-    built: bool = True
-    whole: Callable[..., Work] | None = None  # of a station that goes seat by seat: the work on all of them at once
-
-    @property
-    def goes_whole(self) -> bool:
-        return self.whole is not None
-
-    def binding(self, seat: Seat | None) -> Callable[..., Work]:
-        """What the work on a seat is, or on all of them at once."""
-        return self.whole if self.whole and seat is None else self.binds
-
-    def bind(self, job: Job, stage: RunStation, seat: Seat | None, person: Person, now: datetime, entry: Entry | None = None) -> Work:
-        entry = entry or log.current_entry(stage, seat)
-        signed_as = AS_SIGNED.get(str(entry.result.get("schema"))) if entry and entry.is_signed else None
-        return (signed_as or self.binding(seat))(self, job, stage, seat, entry, person, now, Shop.current())

@@ -1,0 +1,302 @@
+"""What is known of an engine: every reading and decision of its job and the figures of its card, by part and property.
+
+Only what stands counts: not withdrawn, and not of an entry whose replacement is signed. An entry begun in place of a signed one
+tells nothing to others until it is signed itself.
+"""
+
+from __future__ import annotations
+
+from collections import defaultdict
+from collections.abc import Iterable, Sequence
+from dataclasses import dataclass, field
+from datetime import datetime
+from enum import StrEnum
+from functools import cached_property
+
+from engines.known import CardFigure, Limit
+from engines.parts import Part
+from engines.properties import Property
+from engines.slots import ANYWHERE, At, Slot
+from shopmath.amounts import Amount
+from shopmath.verdict import gauge_uncertainty
+
+NO_GAUGE_MM = 0.02  # resolution assumed for a reading whose gauge is not known
+
+
+class Origin(StrEnum):
+    """Where a fact comes from, the most trusted first."""
+
+    MEASURED = "measured"
+    DECIDED = "decided"
+    CARD = "card"
+    ASSUMED = "assumed"
+
+
+TRUST = list(Origin)
+
+
+@dataclass(frozen=True)
+class GaugeSeen:
+    """What a reading's uncertainty needs of its gauge."""
+
+    name: str
+    resolution: float
+    repeatability: float | None = None
+    calibration: float = 0.0
+
+    def uncertainty(self, repeats: Sequence[float] = ()) -> float:
+        """Expanded (k = 2), of the mean of the repeats."""
+        return gauge_uncertainty(self.resolution, self.repeatability, repeats, self.calibration)
+
+
+@dataclass(frozen=True)
+class Taken:
+    """One reading that stands, as plain values in the core's units."""
+
+    slot: Slot
+    value: float | None
+    text: str = ""
+    kind: str = "length"
+    attempt: int = 1
+    turn: int = 1
+    gauge: GaugeSeen | None = None
+    station: str = ""
+    entry: int = 0
+    signed: bool = True
+    at: datetime | None = None
+    by: str = ""
+    number: int = 0
+    carried: bool = False
+    uncertainty: float | None = None  # of a value taken over from elsewhere, whose gauge is not at hand
+
+
+@dataclass(frozen=True)
+class Fact:
+    """One thing known, with how sure it is and where it comes from."""
+
+    slot: Slot
+    value: float | None
+    text: str
+    origin: Origin
+    kind: str = "length"
+    uncertainty: float | None = None
+    resolution: float | None = None
+    station: str = ""
+    source: str = ""
+    entry: int = 0
+    signed: bool = True
+    at: datetime | None = None
+    by: str = ""
+    reading: int = 0
+    assumed: bool = False
+
+    @property
+    def amount(self) -> Amount:
+        """As a number for a sentence; only of a fact that has a value."""
+        assert self.value is not None
+        return Amount(self.value, self.kind, self.resolution or 0.001, self.uncertainty)
+
+    @property
+    def measured(self) -> bool:
+        return self.origin == Origin.MEASURED
+
+
+def fact_of(readings: Sequence[Taken]) -> Fact:
+    """Readings of one place in one attempt as a fact: their mean, and how sure it is."""
+    last = readings[-1]
+    values = [each.value for each in readings if each.value is not None]
+    words = last.value is None
+    gauge = last.gauge
+    known = last.uncertainty
+    if known is None and not words and last.kind == "length":
+        known = (gauge or GaugeSeen("", NO_GAUGE_MM)).uncertainty(values)
+    return Fact(
+        slot=last.slot,
+        value=None if words else sum(values) / len(values),
+        text=last.text,
+        origin=Origin.DECIDED if words else Origin.MEASURED,
+        kind=last.kind,
+        uncertainty=known,
+        resolution=gauge.resolution if gauge else None,
+        station=last.station,
+        source=gauge.name if gauge else "",
+        entry=last.entry,
+        signed=last.signed,
+        at=last.at,
+        by=last.by,
+        reading=last.number,
+    )
+
+
+@dataclass(frozen=True)
+class Finding:
+    """What follows from an entry's readings, kept as a fact for other stations when it is signed."""
+
+    slot: Slot
+    value: float | None = None
+    text: str = ""
+    uncertainty: float | None = None
+    resolution: float | None = None
+    assumed: bool = False
+
+
+class Facts:
+    """All that is known of one engine. It notes what was asked of it, so that a record can say what a call rests on."""
+
+    def __init__(
+        self,
+        taken: Iterable[Taken] = (),
+        derived: Iterable[Fact] = (),
+        card: Iterable[CardFigure] = (),
+        limits: Iterable[Limit] = (),
+    ) -> None:
+        self._found: dict[tuple[str, str, Property], dict[At, list[Fact]]] = defaultdict(lambda: defaultdict(list))
+        self.used: dict[str, Fact] = {}
+        self.limits_used: dict[str, Limit] = {}
+        rounds: dict[tuple[int, Slot, int], list[Taken]] = {}
+        for each in taken:
+            if not each.carried:  # counted where it was taken
+                rounds.setdefault((each.entry, each.slot, each.attempt), []).append(each)
+        for readings in rounds.values():
+            self._add(fact_of(readings))
+        for fact in derived:
+            self._add(fact)
+        for figure in card:
+            origin = Origin.ASSUMED if figure.assumed else Origin.CARD
+            self._add(
+                Fact(
+                    slot=figure.slot,
+                    value=figure.value,
+                    text=figure.text,
+                    origin=origin,
+                    kind=figure.slot.about.kind,
+                    uncertainty=figure.uncertainty,
+                    source=figure.source,
+                    assumed=figure.assumed,
+                )
+            )
+        self._limits = {limit.what: limit for limit in limits}
+
+    def _add(self, fact: Fact) -> None:
+        slot = fact.slot
+        self._found[slot.part.kind, slot.part.uid, slot.what][slot.at].append(fact)
+
+    def history(self, part: Part, known: Property, at: At = ANYWHERE) -> list[Fact]:
+        """Everything known of one place, oldest first, the card's word before all."""
+        return sorted(self._at(part, known).get(at, []), key=_when)
+
+    def _at(self, part: Part, known: Property) -> dict[At, list[Fact]]:
+        return self._found.get((part.kind, part.uid, known), {})
+
+    def best(self, part: Part, known: Property, at: At = ANYWHERE) -> Fact | None:
+        """The most trusted fact, the latest of those; None where nothing is known."""
+        found = self.history(part, known, at)
+        if not found:
+            return None
+        best = min(reversed(found), key=lambda fact: TRUST.index(fact.origin))
+        self.used[best.slot.key] = best
+        return best
+
+    def said(self, part: Part, known: Property, at: At = ANYWHERE) -> str:
+        """What was decided or seen, as the key of its answer; empty where nothing is known."""
+        best = self.best(part, known, at)
+        return best.text if best else ""
+
+    def places(self, part: Part, known: Property) -> list[At]:
+        """Where on a part a property is known."""
+        return list(self._at(part, known))
+
+    def as_found(self, part: Part, known: Property, at: At = ANYWHERE) -> Fact | None:
+        """The first that was measured or decided."""
+        return next((fact for fact in self.history(part, known, at) if fact.origin in (Origin.MEASURED, Origin.DECIDED)), None)
+
+    def as_left(self, part: Part, known: Property, at: At = ANYWHERE) -> Fact | None:
+        """The last that was measured or decided."""
+        found = [fact for fact in self.history(part, known, at) if fact.origin in (Origin.MEASURED, Origin.DECIDED)]
+        return found[-1] if found else None
+
+    def limit(self, known: Property) -> Limit | None:
+        """What the card allows; None where it says nothing."""
+        found = self._limits.get(known)
+        if found:
+            self.limits_used[known.value] = found
+        return found
+
+    def all_of(self, known: Property) -> list[Fact]:
+        """Every fact of one property, whatever part it is of, oldest first."""
+        found = [fact for (_, _, each), places in self._found.items() if each == known for facts in places.values() for fact in facts]
+        return sorted(found, key=_when)
+
+    def parts_with(self, known: Property) -> list[Part]:
+        """Parts of which a property is known."""
+        return list({fact.slot.part: None for fact in self.all_of(known)})
+
+
+def _when(fact: Fact) -> tuple[int, float, int]:
+    return (fact.entry, fact.at.timestamp() if fact.at else 0.0, fact.reading)
+
+
+@dataclass(frozen=True)
+class Done:
+    """One thing that hands did, as plain values."""
+
+    kind: str
+    attempt: int = 1
+    part: Part | None = None
+    at: At = ANYWHERE
+    amount: float | None = None
+    text: str = ""
+    when: datetime | None = None
+
+
+@dataclass(frozen=True)
+class Own:
+    """What one entry holds itself: its readings that stand, what hands did, what was chosen and left out."""
+
+    taken: tuple[Taken, ...] = ()
+    moves: tuple[Done, ...] = ()
+    chosen: dict[str, object] = field(default_factory=dict)
+    skipped: frozenset[str] = frozenset()
+    attempt: int = 1
+
+    @cached_property
+    def _by_slot(self) -> dict[Slot, list[Taken]]:
+        found: dict[Slot, list[Taken]] = defaultdict(list)
+        for each in self.taken:
+            found[each.slot].append(each)
+        return found
+
+    def all(self, slot: Slot, attempt: int | None = None) -> list[Taken]:
+        """Readings of a place, oldest first; of one attempt, or of all."""
+        return [each for each in self._by_slot.get(slot, []) if attempt is None or each.attempt == attempt]
+
+    def fact(self, slot: Slot, attempt: int | None = None) -> Fact | None:
+        """What the readings of a place come to, of one attempt or of the last that has any."""
+        found = self.all(slot, attempt)
+        if not found:
+            return None
+        last = found[-1].attempt
+        return fact_of([each for each in found if each.attempt == last])
+
+    def value(self, slot: Slot, attempt: int | None = None) -> float | None:
+        """The mean of what was read."""
+        fact = self.fact(slot, attempt)
+        return fact.value if fact else None
+
+    def said(self, slot: Slot, attempt: int | None = None) -> str:
+        """What was answered; empty where nothing was."""
+        fact = self.fact(slot, attempt)
+        return fact.text if fact else ""
+
+    def has(self, slot: Slot) -> bool:
+        return bool(self._by_slot.get(slot))
+
+    def was_skipped(self, slot: Slot) -> bool:
+        return slot.key in self.skipped
+
+    def choice(self, key: str, default: str = "") -> str:
+        return str(self.chosen.get(key, default))
+
+    def did(self, kind: str, attempt: int | None = None) -> bool:
+        """Whether hands have done something."""
+        return any(each.kind == kind and (attempt is None or each.attempt == attempt) for each in self.moves)

@@ -1,0 +1,138 @@
+"""Facts of a job out of the database: three questions, whatever the job holds."""
+
+from __future__ import annotations
+
+from datetime import date
+
+from django.db.models import Q
+
+from engines.known import figures_of, limits_of
+from engines.models import Subject
+from engines.parts import Part
+from engines.properties import Property
+from engines.slots import At, Slot
+from jobs.facts import Done, Fact, Facts, GaugeSeen, Origin, Own, Taken
+from jobs.models import DerivedFact, Entry, Job, Move, Reading
+from jobs.models.log import Placed
+from shop.models import Gauge, Person
+
+
+def seen(gauge: Gauge | None, on: date) -> GaugeSeen | None:
+    """A gauge as it was on a day."""
+    return GaugeSeen(gauge.name, gauge.resolution, gauge.repeatability, gauge.calibration(on)) if gauge else None
+
+
+def place_of(row: Placed) -> At:
+    return At(row.end, row.angle_deg, row.clock, row.depth, row.stage)
+
+
+def slot_of(row: Placed) -> Slot | None:
+    """The address of a row; None for one of a station that has none yet."""
+    if row.subject is None or not row.property:
+        return None
+    return Slot(row.subject.part, Property(row.property), place_of(row))
+
+
+def taken_of(reading: Reading) -> Taken | None:
+    """A reading as plain values; None while it has no address."""
+    slot = slot_of(reading)
+    if slot is None:
+        return None
+    entry = reading.entry
+    return Taken(
+        slot=slot,
+        value=reading.canonical,
+        text=reading.text,
+        kind=reading.kind,
+        attempt=reading.attempt,
+        turn=reading.turn,
+        gauge=seen(reading.gauge, reading.taken_at.date()),
+        station=entry.station.key,
+        entry=entry.pk,
+        signed=entry.is_signed,
+        at=reading.taken_at,
+        by=reading.by.called,
+        number=reading.pk,
+        carried=reading.carried_from_id is not None,
+        uncertainty=reading.extra.get("uncertainty"),
+    )
+
+
+def own_of(entry: Entry | None, readings: list[Reading]) -> Own:
+    """What an entry holds itself, of readings that were fetched with it."""
+    if entry is None:
+        return Own()
+    taken = (taken_of(reading) for reading in readings if not reading.withdrawn_at)
+    moves = entry.moves.select_related("subject")
+    return Own(
+        taken=tuple(each for each in taken if each),
+        moves=tuple(_done(move) for move in moves),
+        chosen=dict(entry.choices),
+        skipped=frozenset(entry.choices.get("skipped", [])),
+        attempt=entry.attempt,
+    )
+
+
+def _done(move: Move) -> Done:
+    part = move.subject.part if move.subject else None
+    return Done(move.kind, move.attempt, part, place_of(move), move.amount, move.text, move.at)
+
+
+def standing(job: Job) -> Q:
+    """Of rows of a job's entries: those that count. An open replacement does not count yet, a replaced entry not any more."""
+    replaced = Q(entry__superseded_by__signed_at__isnull=False)
+    not_yet = Q(entry__signed_at__isnull=True, entry__supersedes__isnull=False)
+    return Q(entry__job=job) & ~replaced & ~not_yet
+
+
+def facts_of(job: Job, besides: Entry | None = None) -> Facts:
+    """All that is known of a job's engine, without what one entry holds itself (and what the one that it replaces held)."""
+    own = Q(pk__in=[])
+    if besides:
+        own = Q(entry=besides) | (Q(entry=besides.supersedes_id) if besides.supersedes_id else Q(pk__in=[]))
+    rows = Reading.objects.filter(standing(job), withdrawn_at=None, subject__isnull=False).exclude(own)
+    taken = [taken_of(row) for row in rows.select_related("subject", "gauge", "by", "entry__station")]
+    derived = DerivedFact.objects.filter(standing(job), entry__signed_at__isnull=False).exclude(own)
+    facts = [_fact(row) for row in derived.select_related("subject", "entry__station", "entry__signed_by")]
+    return Facts((each for each in taken if each), (each for each in facts if each), figures_of(job.card), limits_of(job.card))
+
+
+def _fact(row: DerivedFact) -> Fact | None:
+    slot = slot_of(row)
+    if slot is None:
+        return None
+    entry = row.entry
+    return Fact(
+        slot=slot,
+        value=row.value,
+        text=row.text,
+        origin=Origin.DECIDED if row.value is None else Origin.MEASURED,
+        kind=row.kind,
+        uncertainty=row.uncertainty,
+        resolution=row.resolution,
+        station=entry.station.key,
+        entry=entry.pk,
+        at=entry.signed_at,
+        by=entry.signed_by.called if isinstance(entry.signed_by, Person) else "",
+        assumed=row.assumed,
+    )
+
+
+def subject_of(card_id: int, part: Part) -> Subject:
+    """The row of a part, made with the first reading there."""
+    found, _ = Subject.objects.get_or_create(card_id=card_id, kind=part.kind, uid=part.uid, defaults={"name": part.name[:80]})
+    return found
+
+
+def columns(card_id: int, slot: Slot) -> dict[str, object]:
+    """The columns of a row that lies at an address."""
+    at = slot.at
+    return {
+        "subject": subject_of(card_id, slot.part),
+        "property": slot.what.value,
+        "end": at.end,
+        "angle_deg": at.angle_deg,
+        "clock": at.clock,
+        "depth": at.depth,
+        "stage": at.stage,
+    }

@@ -1,0 +1,41 @@
+"""What all stations share: the definition of a station, what binds it to a job, its pieces and its sentences."""
+
+from jobs.facts import Finding
+from stations.base.canvas import Canvas
+from stations.base.room import Room
+from stations.base.station import AS_SIGNED, Contradiction, Given, Need, SheetFigure, Station
+from stations.base.verdict import Said, State, Verdict, of_call
+from stations.base.work import Work
+from stations.pieces import COMMANDS, WORD, Action, Ask, Caution, Method, Option, Plate, Row, Scale, Told, Trace
+from stations.seen import Moved, Seen
+
+__all__ = [
+    "AS_SIGNED",
+    "COMMANDS",
+    "WORD",
+    "Action",
+    "Ask",
+    "Canvas",
+    "Caution",
+    "Contradiction",
+    "Finding",
+    "Given",
+    "Method",
+    "Moved",
+    "Need",
+    "Option",
+    "Plate",
+    "Room",
+    "Row",
+    "Said",
+    "Scale",
+    "Seen",
+    "SheetFigure",
+    "State",
+    "Station",
+    "Told",
+    "Trace",
+    "Verdict",
+    "Work",
+    "of_call",
+]

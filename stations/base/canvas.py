@@ -1,0 +1,50 @@
+"""What a station's drawing is drawn on: the sheet, its labels, and links to the questions where the drawing can be tapped."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from contextlib import contextmanager
+from dataclasses import dataclass, field
+
+from engines.slots import Slot
+from stations.pieces import Plate
+from ui.labels import Labels
+from ui.svg import Sheet
+
+WIDE = 500.0  # wider than this there is room for words beside a drawing
+
+
+@dataclass
+class Canvas:
+    """One drawing in the making, at one width. `asked` is where the reading belongs that is asked now."""
+
+    sheet: Sheet
+    width: float
+    call: Plate
+    address: str
+    asked: Slot | None = None
+    tappable: bool = True
+    labels: Labels = field(init=False)
+
+    def __post_init__(self) -> None:
+        self.labels = Labels(self.sheet)
+
+    @property
+    def is_wide(self) -> bool:
+        return self.width > WIDE
+
+    def ask_address(self, slot: Slot) -> str:
+        return f"{self.address}?ask={slot.key}"
+
+    def link_to(self, slot: Slot, label: str) -> tuple[str, str] | None:
+        """For a label that leads to a question."""
+        return (self.ask_address(slot), label) if self.tappable else None
+
+    @contextmanager
+    def question(self, slot: Slot, label: str) -> Iterator[None]:
+        """What is drawn inside leads to a question when it is tapped."""
+        if not self.tappable:
+            yield
+            return
+        with self.sheet.link(self.ask_address(slot), label):
+            yield

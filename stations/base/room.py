@@ -1,0 +1,250 @@
+"""A station bound to a job, a seat, a person and a moment, out of its definition.
+
+Nothing here knows a trade: the definition computes, asks, judges and draws; this makes the sentences, in the reader's units.
+"""
+
+from __future__ import annotations
+
+from functools import cached_property
+from typing import Any
+
+from django.db.models import prefetch_related_objects
+from django.utils.safestring import SafeString
+from django.utils.translation import gettext as _
+
+from engines.properties import COUNT, WORDS, Property
+from engines.slots import Slot
+from jobs import log
+from jobs.facts import Facts, Finding, Own
+from jobs.gather import facts_of, own_of, slot_of
+from jobs.models import Reading
+from shop.shelves import shelves
+from shopmath.amounts import Amount, turns
+from shopmath.checks import BadInput
+from shopmath.quantity import Quantity
+from stations.base import words as shared
+from stations.base.canvas import Canvas
+from stations.base.station import Given
+from stations.base.verdict import Verdict
+from stations.base.words import fill, say
+from stations.base.work import Work
+from stations.pieces import Action, Ask, Caution, Method, Plate, Row, Told, Trace
+from ui.numbers import shown as spelled
+from ui.svg import Sheet, on_papers
+
+HEIGHT = 560.0  # of every drawing, px
+GAUGELESS = {"length": 0.001, "temperature": 1.0, "torque": 1.0, "angle": 1.0, "force": 100.0, "mass": 0.0001, "time": 1.0}
+
+
+class Room(Work):
+    """A bound station."""
+
+    def __post_init__(self) -> None:
+        super().__post_init__()
+        prefetch_related_objects([self.job.card], "seats", "marks", "specs")
+        if self.entry:
+            self.entry.station = self.stage
+
+    # what it knows
+
+    @cached_property
+    def known(self) -> Facts:
+        """What the rest of the job knows."""
+        return facts_of(self.job, self.entry)
+
+    @cached_property
+    def own(self) -> Own:
+        """What this entry holds itself."""
+        return own_of(self.entry, self.readings)
+
+    @cached_property
+    def given(self) -> Given:
+        return Given(self.job.card, self.known, self.own, shelves(self.shop), self.shop, self.seat, tuple(self.timers), self.now)
+
+    @cached_property
+    def found(self) -> Any:
+        """Everything the station computes, once for a page or an act."""
+        assert self.station.facts is not None
+        return self.station.facts(self.given)
+
+    @property
+    def words(self) -> Any:
+        return self.station.words
+
+    # what it asks
+
+    def asks(self) -> list[Ask]:
+        return self.station.questions(self.found)
+
+    def live(self, key: str, every_attempt: bool = False) -> list[Reading]:
+        """Readings that stand. What is read anew in every round belongs to its round, everything else is asked once."""
+        found = [reading for reading in self.readings if reading.ask == key and not reading.withdrawn_at]
+        if every_attempt or not found or Property(found[0].property or Property.NOTE) not in self.station.each_round:
+            return found
+        return [reading for reading in found if reading.attempt == self.attempt]
+
+    def check(self, ask: Ask, quantity: Quantity) -> None:
+        """Refuse what cannot be believed."""
+        if ask.slot is None or ask.slot.about.kind in (WORDS, COUNT):
+            return
+        about = ask.slot.about
+        if not about.low <= quantity.canonical <= about.high:
+            message = fill(shared.NOT_BELIEVABLE, {"question": ask.words.rstrip("?"), "typed": quantity.text})
+            raise BadInput(ask.key, message, "not_believable", typed=quantity.text)
+
+    def label(self, slot: Slot) -> str:
+        """What a reading is called in a table."""
+        values = {"part": slot.part.name, "at": slot.at.end, "stage": slot.at.stage}
+        return say(self.words.LABEL, slot.what, values, slot.part.name)
+
+    # what it says
+
+    @cached_property
+    def judged(self) -> Verdict:
+        assert self.station.verdict is not None
+        return self.station.verdict(self.found, self.open_asks())
+
+    def plate(self) -> Plate:
+        return self.signed_plate() if self.signed else self.said_of(self.judged)
+
+    def said_of(self, verdict: Verdict) -> Plate:
+        """A verdict in words."""
+        ask = next(iter(self.open_asks()), None)
+        values = {"question": ask.words.rstrip(".?") if ask else "", **verdict.values}
+        values.update({name: str(value()) for name, value in values.items() if callable(value)})
+        words = self.words
+        return Plate(
+            verdict.state,
+            say(words.HEADLINE, verdict.code, values, str(verdict.code)),
+            say(words.REASON, verdict.reason or verdict.code, values),
+            say(words.NEXT, verdict.next or verdict.code, values),
+            say(words.DETAIL, verdict.detail, values) if verdict.detail else "",
+            verdict.scale,
+            say(words.NEXT, verdict.standing, values) if verdict.standing else "",
+            tuple(say(words.ASSUMED, each.code, each.values) for each in verdict.assumed),
+            str(verdict.code),
+            dict(verdict.values),
+        )
+
+    def checks(self) -> tuple[Caution, ...]:
+        return self.station.checks(self.found)
+
+    def cautions(self) -> tuple[Caution, ...]:
+        return (*self.raised(), *self.station.warnings(self.found))
+
+    def methods(self) -> tuple[Method, ...]:
+        return () if self.signed else self.station.methods(self.found)
+
+    def traces(self) -> tuple[Trace, ...]:
+        return tuple(self.station.sources(self.found))
+
+    def contradictions(self) -> list[dict[str, str]]:
+        return [
+            {
+                "what": self.label(each.slot),
+                "found": str(_spelled(each.found)),
+                "card": str(_spelled(each.card)),
+                "where": str(self.station.name),
+            }
+            for each in self.station.contradictions(self.found)
+        ]
+
+    def drawing(self, at_s: float | None = None) -> SafeString:
+        return on_papers(self.papers, self._drawn)
+
+    def _drawn(self, name: str, width: float) -> SafeString:
+        call, ask = self.call, self.next_ask
+        sheet = Sheet(width, HEIGHT, str(self.words.DRAWING), f"{call.words}. {call.line} {call.move}", name)
+        canvas = Canvas(sheet, width, call, self.address, ask.slot if ask else None, not self.signed)
+        assert self.station.draw is not None
+        self.station.draw(self.found, canvas)
+        canvas.labels.put()
+        return sheet.render()
+
+    # what is recorded
+
+    def shown(self, reading: Reading, ask: Ask | None = None) -> str:
+        slot = slot_of(reading)
+        if reading.canonical is None or slot is None:
+            options = {option.key: option.words for option in ask.options} if ask else {}
+            return str(options.get(reading.text) or self.answered(reading))
+        return _spelled(self.amount(reading, ask))
+
+    def answered(self, reading: Reading) -> str:
+        """An answer in words: the option's where it was one of several."""
+        return str(self.words.ANSWER.get((reading.property, reading.text), reading.text))
+
+    def amount(self, reading: Reading, ask: Ask | None = None) -> Amount:
+        """A reading as a number with the digits of its gauge."""
+        assert reading.canonical is not None
+        if reading.unit == "turn":
+            return turns(reading.canonical)
+        kind = "count" if reading.kind == "count" else reading.kind
+        step = reading.gauge.resolution if reading.gauge else ask.resolution if ask else GAUGELESS.get(kind, 1.0)
+        return Amount(reading.canonical, kind, 1.0 if kind == "count" else step)
+
+    def sheet(self) -> list[Row]:
+        """This round's readings, then those of the rounds before."""
+        rows = super().sheet()
+        asked = {ask.key for ask in self.wanted}
+        for attempt in range(self.attempt - 1, 0, -1):
+            earlier = [reading for reading in self.readings if reading.attempt == attempt and not reading.withdrawn_at]
+            for reading in earlier:
+                slot = slot_of(reading)
+                if slot and slot.what in self.station.each_round:
+                    name = fill(shared.ROUND_LABEL, {"attempt": attempt, "label": self.label(slot)})
+                    rows.append(Row(Ask(reading.ask, name, slot=slot), reading, self.shown(reading)))
+        if self.signed:
+            rest = [each for each in self.readings if each.ask not in asked and not each.withdrawn_at and each.attempt == self.attempt]
+            rows += [Row(Ask(each.ask, self.label(slot)), each, self.shown(each)) for each in rest if (slot := slot_of(each))]
+        return rows
+
+    def told(self) -> list[Told]:
+        return []
+
+    def result(self) -> dict[str, Any]:
+        found = dict(self.station.result(self.found)) if self.station.result else {}
+        return {**found, "contradicts": self.contradictions()}
+
+    def findings(self) -> list[Finding]:
+        return list(self.station.derived(self.found))
+
+    # what is done
+
+    def actions(self) -> tuple[Action, ...]:
+        return () if self.signed else self.station.actions(self)
+
+    def act(self, key: str) -> None:
+        self.opened(key)
+        action = next(each for each in self.actions() if each.key == key)
+        if action.do is None:
+            raise BadInput(key, _("That cannot be done here."))
+        action.do(self)
+
+    def move(self, kind: str, slot: Slot | None = None, amount: float | None = None, text: str = "") -> None:
+        """Write down something that hands did."""
+        assert self.entry is not None
+        log.record_move(self.entry, self.person, kind, slot=slot, amount=amount, text=text, attempt=self.attempt, at=self.now)
+
+    @property
+    def follows_up(self) -> bool:
+        return self.station.kept is not None
+
+    def after_keep(self, reading: Reading) -> None:
+        if self.station.kept:
+            self.station.kept(self, reading)
+
+    def still_to_say(self) -> str:
+        missing = [ask.words.lower().rstrip("?") for ask in self.open_asks() if not ask.optional]
+        return fill(shared.STILL_TO_ANSWER, {"questions": ", ".join(missing)}) if missing else ""
+
+    def may_sign(self) -> str:
+        return super().may_sign() or self.still_to_say()
+
+    def sign_action(self) -> Action:
+        """The button that signs, which every station ends with."""
+        return Action("sign", str(shared.SIGN), "sign", not self.open_asks(), self.may_sign(), lambda bound: bound.sign())
+
+
+def _spelled(value: Any) -> str:
+    return str(spelled({"value": value})["value"])

@@ -1,0 +1,124 @@
+"""The definition of a station: described once, bound to a job, a seat and a person when it is used.
+
+Everything that other packages know of a station stands here: its line on the sheet, what it needs and gives, its equipment.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Iterable, Mapping
+from dataclasses import dataclass, field
+from datetime import datetime
+from types import ModuleType
+from typing import Any
+
+from engines.models import EngineCard, Seat
+from engines.properties import Property
+from engines.slots import Slot
+from jobs import log
+from jobs.facts import Facts, Finding, Own
+from jobs.models import Entry, Job, RunStation, Timer
+from shop.models import Person, Shop
+from shop.shelves import Shelves
+from stations.base.canvas import Canvas
+from stations.base.verdict import Verdict
+from stations.pieces import Ask, Caution, Method, Trace
+
+
+@dataclass(frozen=True)
+class Given:
+    """What a station's facts are built from: the card, what the job knows, what its own entry holds, and the shelves."""
+
+    card: EngineCard
+    facts: Facts = field(default_factory=Facts)
+    own: Own = field(default_factory=Own)
+    shelves: Shelves | None = None
+    shop: Shop | None = None
+    seat: Seat | None = None
+    timers: tuple[Timer, ...] = ()
+    now: datetime | None = None
+
+
+@dataclass(frozen=True)
+class Contradiction:
+    """Something found otherwise than the card says: where, what was found, what the card has; as values, or keys of answers."""
+
+    slot: Slot
+    found: Any
+    card: Any
+    code: str = ""
+
+
+@dataclass(frozen=True)
+class SheetFigure:
+    """A property that the job sheet shows, with the limit it is judged by."""
+
+    what: Property
+    limit: Property | None = None
+    as_left: bool = True
+
+
+@dataclass(frozen=True)
+class Need:
+    """Something that should be so before this station is done: met, not met, or unknown where nothing tells."""
+
+    code: str
+    met: Callable[[Facts, EngineCard, Seat | None], bool | None]
+    given_by: tuple[str, ...] = ()  # stations whose work meets it; it counts only where one of them is in the run
+
+
+def _nothing(*of: Any) -> tuple[()]:
+    return ()
+
+
+AS_SIGNED: dict[str, Callable[..., Any]] = {}  # by the schema of a result: what an entry signed before its station was built is shown as
+
+
+@dataclass(frozen=True)
+class Station:
+    """One kind of work in the run. `binds` makes the bound station; everything after it is for stations described by their definition.
+
+    Each function is given what `facts` computed, and nothing else: `questions`, `methods`, `verdict`, `checks`, `warnings`, `sources`,
+    `derived`, `contradictions`, `result`. Only `actions` and `kept` are given the bound station, because they write.
+    """
+
+    key: str
+    name: str
+    binds: Callable[..., Any]
+    by_seat: bool = False
+    built: bool = True
+    whole: Callable[..., Any] | None = None  # of a station that goes seat by seat: the work on all of them at once
+    equipment: Mapping[str, str] = field(default_factory=dict)  # choices that name a thing on the shelves: key -> shelf
+    drawn: bool = False  # whether the job sheet shows its drawing
+    as_found: bool = False  # whether what it measures is how the engine came, before anything is put right
+    sheet: tuple[SheetFigure, ...] = ()
+    needs: tuple[Need, ...] = ()
+    gives: tuple[Property, ...] = ()
+    each_round: frozenset[Property] = frozenset()  # what is read anew in every attempt; everything else is asked once
+    # the room
+    words: ModuleType | None = None
+    facts: Callable[[Given], Any] | None = None
+    questions: Callable[[Any], list[Ask]] = _nothing  # type: ignore[assignment]
+    verdict: Callable[[Any, list[Ask]], Verdict] | None = None
+    draw: Callable[[Any, Canvas], None] | None = None
+    methods: Callable[[Any], tuple[Method, ...]] = _nothing
+    checks: Callable[[Any], tuple[Caution, ...]] = _nothing
+    warnings: Callable[[Any], tuple[Caution, ...]] = _nothing
+    sources: Callable[[Any], Iterable[Trace]] = _nothing
+    actions: Callable[[Any], tuple[Any, ...]] = _nothing
+    derived: Callable[[Any], Iterable[Finding]] = _nothing
+    contradictions: Callable[[Any], Iterable[Contradiction]] = _nothing
+    result: Callable[[Any], Mapping[str, Any]] | None = None
+    kept: Callable[[Any, Any], None] | None = None  # after a reading was kept
+
+    @property
+    def goes_whole(self) -> bool:
+        return self.whole is not None
+
+    def binding(self, seat: Seat | None) -> Callable[..., Any]:
+        """What the work on a seat is, or on all of them at once."""
+        return self.whole if self.whole and seat is None else self.binds
+
+    def bind(self, job: Job, stage: RunStation, seat: Seat | None, person: Person, now: datetime, entry: Entry | None = None) -> Any:
+        entry = entry or log.current_entry(stage, seat)
+        signed_as = AS_SIGNED.get(str(entry.result.get("schema"))) if entry and entry.is_signed else None
+        return (signed_as or self.binding(seat))(self, job, stage, seat, entry, person, now, Shop.current())

@@ -1,0 +1,54 @@
+"""Sentences that every station shares, and how a sentence is made from its code and values."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from typing import Any, Protocol
+
+from django.utils.functional import Promise
+from django.utils.translation import gettext_lazy as _
+from django.utils.translation import ngettext_lazy
+
+from ui.numbers import shown
+
+Sentence = str | Promise
+Sentences = Mapping[str, Sentence]
+
+
+class Words(Protocol):
+    """The sentences of one station: a module with these tables, each from a code to a sentence with named values."""
+
+    NAME: Sentence
+    DRAWING: Sentence
+    HEADLINE: Sentences
+    REASON: Sentences
+    NEXT: Sentences
+    DETAIL: Sentences
+    ASSUMED: Sentences
+    LABEL: Sentences
+
+
+def say(table: Sentences, code: str, values: Mapping[str, Any], default: str = "") -> str:
+    """The sentence of a code with its values set in; the default where the table has none."""
+    sentence = table.get(code)
+    return default if sentence is None else fill(sentence, values)
+
+
+def fill(sentence: Sentence, values: Mapping[str, Any]) -> str:
+    """A sentence with its values, in the reader's language and units."""
+    return str(sentence.format(**shown(values)))  # type: ignore[union-attr]
+
+
+def plural(one: str, many: str, by: str) -> Any:
+    """A sentence that depends on how many: marked for translation where it stands."""
+    return ngettext_lazy(one, many, by)
+
+
+STILL_TO_ANSWER = _("Still to answer: {questions}.")
+NOTHING_RECORDED = _("Nothing is recorded yet.")
+SIGNED_BY = _("Signed by {person}.")
+NOT_BELIEVABLE = _("{question}: {typed} is not believable. Check the unit and measure again.")
+ROUND_LABEL = _("Round {attempt}: {label}")
+OFFERED = _("{station} has {value}, {when}. Press Enter to use it.")
+SIGN = _("Sign this entry")
+NOTHING_MORE = _("Nothing more to measure")

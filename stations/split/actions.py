@@ -1,0 +1,73 @@
+"""What may be done at Split, and what it writes."""
+
+from __future__ import annotations
+
+from typing import Any
+
+from engines.parts import Kind
+from engines.properties import Property
+from jobs import log, tray
+from jobs.models import Reading
+from stations.base import Action, State
+from stations.base.words import fill
+from stations.split import words
+from stations.split.facts import MOST_LOOSE, Done, SplitFacts
+
+
+def actions(bound: Any) -> tuple[Action, ...]:
+    """Load on, round after round of gaps, apart, sign."""
+    found: SplitFacts = bound.found
+    if found.is_apart:
+        return (bound.sign_action(),)
+    stopped = found.census.call.state == State.STOP
+    missing = fill(words.REASON[found.census.call.code], found.census_values) if stopped else ""
+    if not found.is_loaded:
+        refused = bound.refused() or missing or _not_counted(found) or _too_weak(found)
+        return (Action("begin", str(words.ACTION["begin"]), "begin", not refused, refused, load),)
+    more = "" if found.plane else str(words.THREE_GAPS_FIRST)
+    gaps_open = any(ask.slot and ask.slot.what == Property.GAP for ask in bound.open_asks())
+    return (
+        Action("next", str(words.ACTION["next"]), "next", bool(found.plane and not gaps_open), more, next_round),
+        Action("apart", str(words.ACTION["apart"]), "apart", False, missing, halves_apart),
+    )
+
+
+def _not_counted(found: SplitFacts) -> str:
+    return str(words.NEXT["count"]) if not found.counted else ""
+
+
+def _too_weak(found: SplitFacts) -> str:
+    screws = found.screws
+    return fill(words.REASON[screws.call.code], screws.call.values) if screws and screws.call.state == State.STOP else ""
+
+
+def load(bound: Any) -> None:
+    """Load is on the splitter: the first round of gaps begins."""
+    bound.move(Done.LOADED)
+
+
+def next_round(bound: Any) -> None:
+    """Close this round of gaps and begin the next."""
+    log.next_attempt(bound.entry)
+
+
+def halves_apart(bound: Any) -> None:
+    bound.move(Done.PARTED)
+
+
+def kept(bound: Any, reading: Reading) -> None:
+    """A loose part whose half is known goes into the tray."""
+    if reading.subject is None or reading.subject.kind != Kind.TRAY:
+        return
+    found: SplitFacts = bound.found
+    part = next((each for number in range(1, MOST_LOOSE + 1) if (each := found.loose_number(number)).part == reading.subject.part), None)
+    if part and part.what and part.from_where and part.half:
+        tray.put(
+            bound.job,
+            bound.person,
+            f"{reading.entry_id}-{part.part.uid}",
+            name=part.what,
+            station=bound.stage,
+            where_from=part.from_where[:80],
+            half=part.half if part.half in ("left", "right") else "",
+        )

@@ -1,0 +1,180 @@
+"""The call at each point of a split, the checks and warnings that go with it, and where its numbers come from."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Iterator
+from typing import Any
+
+from django.utils.functional import Promise
+
+from engines.parts import JOINT
+from engines.properties import Property
+from engines.slots import Slot
+from shopmath.amounts import mm, newton_metres, newtons
+from stations.base import Ask, Caution, Contradiction, Finding, Said, Scale, State, Trace, Verdict
+from stations.base.words import Sentence, fill
+from stations.split import words
+from stations.split.facts import Code, SplitFacts, length_of, of_joint
+from ui.numbers import show
+
+MOST_LIKELY = 3  # places to look at first
+
+
+def verdict(found: SplitFacts, asked: list[Ask]) -> Verdict:
+    """The call as it stands; `asked` is what is still to be answered."""
+    if found.is_apart:
+        return _apart(found, asked)
+    if found.counted is not None and found.census.call.state == State.STOP:
+        return _still_in(found)
+    if not found.is_loaded:
+        return _before(found, asked)
+    if found.plane is None:
+        reason = "measured" if found.taken_now else "load_and_measure"
+        values = {"round": found.own.attempt, "taken": found.taken_now}
+        return Verdict(State.WAIT, Code.MEASURE, values, reason, "ask" if asked else "measure_aside")
+    return _led(found)
+
+
+def half(found: SplitFacts) -> Sentence:
+    """The half that lifts, in this engine's words."""
+    return fill(words.HALF, {"side": found.card.side(found.lifts)}) if found.lifts else words.UNKNOWN_HALF
+
+
+def _still_in(found: SplitFacts) -> Verdict:
+    census = found.census
+    likely = census.likely[:MOST_LIKELY]
+    move = "look_again" if not likely else "look_there_it_lags" if found.plane else "look_there_unmeasured"
+    code = Code.BOLT_STILL_IN if census.missing or likely else Code.COUNT_AGAIN
+    return Verdict(State.STOP, code, {**found.census_values, "likely": likely}, census.call.code, move)
+
+
+def _before(found: SplitFacts, asked: list[Ask]) -> Verdict:
+    """Fasteners, their count, then the splitter's screws."""
+    census, fasteners = found.census, found.fasteners
+    counts = found.census_values
+    if fasteners and len(found.out) < len(fasteners):
+        values = {"out": len(found.out), "all": len(fasteners)}
+        return Verdict(State.WAIT, Code.FASTENERS_OUT, values, "ticked", "ask" if asked else "tick_every_place")
+    if found.counted is None:
+        return Verdict(State.WAIT, Code.COUNT, counts, census.call.code if fasteners else "no_bolts", "ask" if asked else "count")
+    screws = found.screws
+    if screws is None:
+        first = asked[0] if asked else None
+        if first and first.slot in _OF_SCREWS:
+            return Verdict(State.WAIT, Code.ALL_OUT, counts, census.call.code, "ask")
+        fastened = fill(words.REASON[census.call.code], counts)
+        unknown = {"fasteners": fastened, "half": half(found)}
+        return Verdict(State.TOO_CLOSE, Code.THREAD_NOT_CHECKED, unknown, "not_checked", "go_slowly", assumed=_assumed_grip(found))
+    known = {**screws.call.values, "needed": screws.turns_wanted, "stop": newton_metres(screws.stop_nm), "half": half(found)}
+    code, move = {
+        State.STOP: (Code.MORE_THREAD, "more_thread"),
+        State.TOO_CLOSE: (Code.SCREWS_UNSURE, "go_slowly_to"),
+    }.get(State(screws.call.state), (Code.READY, "load_up_to"))
+    return Verdict(screws.call.state, code, known, screws.call.code, move, assumed=_assumed_grip(found))
+
+
+_OF_SCREWS = tuple(
+    of_joint(what)
+    for what in (
+        Property.SPLITTER_SCREW_DIAMETER,
+        Property.SPLITTER_SCREW_PITCH,
+        Property.SPLITTER_SCREW_TURNS,
+        Property.LIFTING_HALF,
+    )
+)
+LED = {"go_on": Code.LEVEL, "tap": Code.UNEVEN, "back": Code.BINDING, "lift": Code.FREE}
+
+
+def _led(found: SplitFacts) -> Verdict:
+    """One side leads: by how much, against what the dowels allow, and what to do."""
+    plane, lead, move = found.plane, found.lead, found.move
+    assert plane is not None
+    assert lead is not None
+    assert move is not None
+    free = math.isinf(found.allowed_mm)
+    scale = None if free else Scale(plane.lead_mm, found.uncertainty_mm, None, found.allowed_mm, "mm", 2)
+    quarters = max(1, round(4 * move.turns)) if move.kind == "go_on" else 0
+    values = {**lead.values, "place": move.place, "turns": words.TURNS.get(quarters, ""), "off": mm(found.worst_off_mm, 0.01)}
+    state = State.TOO_CLOSE if move.kind == "tap" and lead.state == State.IN else State(lead.state)
+    detail = "off_plane" if found.is_doubtful else ""
+    return Verdict(state, LED[move.kind], values, lead.code, move.kind, detail, scale=scale, assumed=() if free else _assumed_dowels(found))
+
+
+def _apart(found: SplitFacts, asked: list[Ask]) -> Verdict:
+    loose = len(found.loose)
+    values = {"rounds": found.own.attempt, "loose": loose}
+    if asked and asked[0].slot and asked[0].slot.what != Property.NOTE:
+        return Verdict(State.WAIT, Code.LOOK_FOR_LOOSE, values, "oil_holds", "ask", "in_the_tray" if loose else "")
+    return Verdict(State.IN, Code.APART, values, "apart", "sign")
+
+
+# what it rests on
+
+
+def _assumed_dowels(found: SplitFacts) -> tuple[Said, ...]:
+    tight = found.tightest
+    dowels = Said("dowels", {"clearance": mm(tight.clearance_mm, 0.01), "engaged": mm(tight.engaged_mm, 0.1)})
+    places = (Said("places"),) if found.places_assumed else ()
+    return (*((dowels,) if found.dowels_assumed else ()), *places)
+
+
+def _assumed_grip(found: SplitFacts) -> tuple[Said, ...]:
+    return (Said("grip", {"low": newtons(found.grip_n.low), "high": newtons(found.grip_n.high)}),)
+
+
+def checks(found: SplitFacts) -> tuple[Caution, ...]:
+    """What must be so before load is applied."""
+    return () if found.is_apart else tuple(Caution(key, str(said), gate) for key, (said, gate) in words.CHECKS.items())
+
+
+def warnings(found: SplitFacts) -> tuple[Caution, ...]:
+    return () if found.is_apart else tuple(Caution(key, str(said)) for key, said in words.WARNINGS.items())
+
+
+def contradictions(found: SplitFacts) -> Iterator[Contradiction]:
+    """A bolt that is not the card's, and more fasteners than the card has places."""
+    for mark in found.fasteners:
+        length = found.length_off(mark)
+        if length is not None:
+            yield Contradiction(length_of(mark), mm(length, 0.5), mm(mark.length_mm or 0, 0.5))
+    if found.counted and found.fasteners and found.counted > len(found.fasteners):
+        yield Contradiction(of_joint(Property.FASTENERS_COUNTED), f"{found.counted:.0f}", str(len(found.fasteners)))
+
+
+def derived(found: SplitFacts) -> Iterator[Finding]:
+    """That the halves are apart, for every station that needs them so."""
+    if found.is_apart:
+        yield Finding(Slot(JOINT, Property.HALVES_APART), text="yes")
+
+
+def sources(found: SplitFacts) -> Iterator[Trace]:
+    """Where the numbers on the page come from."""
+    if found.screws:
+        strength = found.screws.strength
+        values = {"turns": found.screws.turns, "basis": strength.basis}
+        yield _source("screws", _band(strength.low, strength.high), values, estimated=True)
+        yield _source("grip", _band(found.grip_n.low, found.grip_n.high), {"basis": found.grip_n.basis}, estimated=True)
+    if found.plane:
+        tight = found.tightest
+        if math.isinf(found.allowed_mm):
+            yield _source("dowels_out", words.ANY)
+        else:
+            values = {"clearance": mm(tight.clearance_mm, 0.01), "engaged": mm(tight.engaged_mm, 0.1), "span": mm(found.span_mm, 1)}
+            yield _source("allowed", show(mm(found.allowed_mm, 0.01)), values, estimated=found.dowels_assumed)
+        yield _source("gap", show(mm(found.plane.mean_mm, 0.01)))
+    for number, plane in reversed(found.rounds):
+        if number < found.own.attempt:
+            values = {"round": number, "leading": plane.leading_name, "lead": mm(plane.lead_mm, 0.01), "lagging": plane.lagging_name}
+            yield _source("round", show(mm(plane.mean_mm, 0.01)), values)
+    if found.places_assumed and found.is_loaded:
+        yield _source("places", words.ASSUMED_VALUE, estimated=True)
+
+
+def _band(low_n: float, high_n: float) -> str:
+    return f"{show(newtons(low_n))} – {show(newtons(high_n))}"
+
+
+def _source(code: str, value: str | Promise, values: dict[str, Any] | None = None, estimated: bool = False) -> Trace:
+    label, source = words.SOURCE[code]
+    return Trace(fill(label, values or {}), str(value), fill(source, values or {}), estimated)

@@ -1,0 +1,110 @@
+"""Where labels go on a drawing, so that no two lie over one another and none is cut at the edge.
+
+A drawing says what is to be labelled and what must stay clear; labels are put down at the end, each in the first of its places that is
+free, the important ones first.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from contextlib import nullcontext
+from dataclasses import dataclass, field
+from typing import Any
+
+from ui.svg import Point, Sheet
+
+SIZES = {"big": 25.0, "huge": 56.0, "reading-label": 16.0, "quiet": 14.0, "tick": 13.5, "note": 20.0}
+EM, MONO_EM = 0.53, 0.61  # mean width of a letter, of its size
+GAP = 3.0  # kept free between two labels, px
+
+
+@dataclass(frozen=True)
+class Box:
+    """A rectangle of the drawing, px."""
+
+    left: float
+    top: float
+    right: float
+    bottom: float
+
+    def overlap(self, other: Box) -> float:
+        """Area shared with another, px²."""
+        wide = min(self.right, other.right) - max(self.left, other.left)
+        high = min(self.bottom, other.bottom) - max(self.top, other.top)
+        return wide * high if wide > 0 and high > 0 else 0.0
+
+
+def box_of(at: Point, words: str, cls: str, anchor: str) -> Box:
+    """The rectangle that a label takes when its text begins, ends or has its middle at a point of its base line."""
+    size = next((SIZES[name] for name in cls.split() if name in SIZES), 15.0)
+    wide = len(words) * size * (MONO_EM if "reading-label" in cls else EM)
+    left = {"start": at[0], "middle": at[0] - wide / 2, "end": at[0] - wide}[anchor]
+    return Box(left - GAP, at[1] - 0.8 * size - GAP, left + wide + GAP, at[1] + 0.25 * size + GAP)
+
+
+@dataclass(frozen=True)
+class Wanted:
+    """A label waiting for its place: its text, looks, the places that would do, the best first, and what a tap on it leads to."""
+
+    words: str
+    cls: str
+    places: tuple[tuple[Point, str], ...]
+    rank: int
+    link: tuple[str, str] | None
+
+
+@dataclass
+class Labels:
+    """The labels of one drawing."""
+
+    sheet: Sheet
+    taken: list[Box] = field(default_factory=list)
+    wanted: list[Wanted] = field(default_factory=list)
+
+    def keep_clear(self, at: Point, radius: float) -> None:
+        """A mark that no label may cover."""
+        self.taken.append(Box(at[0] - radius, at[1] - radius, at[0] + radius, at[1] + radius))
+
+    def keep_clear_box(self, left: float, top: float, right: float, bottom: float) -> None:
+        self.taken.append(Box(left, top, right, bottom))
+
+    def around(self, at: Point, distance: float, words: str, cls: str = "", rank: int = 5, link: tuple[str, str] | None = None) -> None:
+        """A label beside a mark: to its right, its left, above or below, or aslant."""
+        x, y = at
+        far = distance + 2
+        places: list[tuple[Point, str]] = [
+            ((x + far, y + 5), "start"),
+            ((x - far, y + 5), "end"),
+            ((x, y - far), "middle"),
+            ((x, y + far + 11), "middle"),
+            ((x + 0.8 * far, y - 0.8 * far), "start"),
+            ((x - 0.8 * far, y - 0.8 * far), "end"),
+            ((x + 0.8 * far, y + 0.8 * far + 10), "start"),
+            ((x - 0.8 * far, y + 0.8 * far + 10), "end"),
+            ((x, y - far - 18), "middle"),
+            ((x, y + far + 29), "middle"),
+        ]
+        self.wanted.append(Wanted(words, cls, tuple(places), rank, link))
+
+    def at(
+        self, places: Sequence[tuple[Point, str]], words: str, cls: str = "", rank: int = 3, link: tuple[str, str] | None = None
+    ) -> None:
+        """A label at one of several places, each with its anchor; the first that is free is taken."""
+        self.wanted.append(Wanted(words, cls, tuple(places), rank, link))
+
+    def put(self) -> None:
+        """Write every label that was asked for."""
+        for label in sorted(self.wanted, key=lambda each: each.rank):
+            at, anchor = min(label.places, key=lambda place: self._cost(box_of(place[0], label.words, label.cls, place[1])))
+            self.taken.append(box_of(at, label.words, label.cls, anchor))
+            frame: Any = self.sheet.link(*label.link) if label.link else nullcontext()
+            with frame:
+                self.sheet.text(at, label.words, label.cls, anchor)
+        self.wanted.clear()
+
+    def _cost(self, box: Box) -> float:
+        """How much of a label would lie over something else or off the paper, px²."""
+        paper = Box(0, 0, self.sheet.width, self.sheet.height)
+        size = (box.right - box.left) * (box.bottom - box.top)
+        off = size - box.overlap(paper)
+        return sum(box.overlap(other) for other in self.taken) + 4 * off
