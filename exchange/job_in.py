@@ -31,11 +31,15 @@ from exchange.job_json import READS, SCHEMA
 from exchange.making import Tell, quietly
 from exchange.refs import KINDS, Refs
 from exchange.schema import Choices, EntryIn, JobFile, MoveIn, PhotoIn, PlacedIn, ReadingIn, check_result, said_of
+from jobs import log
 from jobs.gather import columns
+from jobs.log import Frozen
 from jobs.models import Entry, Job, Move, Origin, Photo, Pin, Reading, RunStation, Timer, TrayPlace
 from jobs.photos import LARGEST_BYTES, Cleaned, cleaned, keep_photo
 from shop.models import Gauge, Person
 from shopmath.checks import BadInput
+from stations.late import record_all
+from ui.inked import inked
 
 MOST_FILES, MOST_BYTES, MOST_JSON, MOST_RATIO = 400, 150_000_000, 30_000_000, 100
 NAMES = re.compile(r"^(job\.json|readings\.csv|sheet\.pdf|drawings/[\w.-]{1,80}\.svg|photos/\d{3,4}\.jpg)$", re.ASCII)
@@ -179,6 +183,7 @@ class Reader:
         for photo in said.photos:
             self._photo(job, run, photo, pictures[photo.file])
         Origin.objects.create(job=job, shop=said.shop.name, digest=self.digest, read_by=self.person, left_out=self.left_out[:100])
+        record_all(job)
         rehearsal.rehearse(job, self.person)
         if said.job.gone_at:
             Job.objects.filter(pk=job.pk).update(gone_at=said.job.gone_at)
@@ -256,8 +261,18 @@ class Reader:
             entry.call_state, entry.call_words, entry.reason = each.call.state, each.call.words, each.call.reason
             entry.result, entry.core_version, entry.signed_at = each.result, each.core_version, each.signed_at
             entry.signed_by = self.named(each.signed_by)
+            entry.call_code, entry.call_values = each.call.code, each.call.values
             entry.save()
+            if each.record:
+                log.record_late(entry, Frozen(each.record.content.model_dump(exclude_unset=True), self._drawn(each.record.drawing, where)))
         return entry
+
+    def _drawn(self, svg: str, where: str) -> bytes:
+        """A drawing of the file, with nothing in it but lines and words."""
+        try:
+            return zlib.compress(inked(svg).encode(), 9) if svg else b""
+        except BadInput as error:
+            raise refused(f"{where}, record: its drawing is none.") from error
 
     def _brought_up(self, job: Job, station: str, choices: dict[str, Any]) -> dict[str, Any]:
         """Choices of an earlier version: keys of questions as they are now, and what hands did apart from what was chosen."""

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import json
+import zlib
 from datetime import date, datetime
 from typing import Any
 
@@ -55,6 +56,20 @@ def _reading(reading: Reading, ask: str) -> dict[str, Any]:
     }
 
 
+def _call(entry: Entry) -> dict[str, Any]:
+    said = {"state": entry.call_state, "words": entry.call_words, "reason": entry.reason}
+    return {**said, "code": entry.call_code, "values": entry.call_values}
+
+
+def _record(entry: Entry) -> dict[str, Any] | None:
+    """What was frozen when it was signed, its drawing as SVG."""
+    record = getattr(entry, "record", None)
+    if record is None:
+        return None
+    drawing = zlib.decompress(bytes(record.drawing)).decode() if record.drawing else ""
+    return {"content": record.content, "drawing": drawing}
+
+
 def _entry(entry: Entry, numbers: dict[int, int], refs: Refs) -> dict[str, Any]:
     station = entry.station.key
     return {
@@ -65,7 +80,8 @@ def _entry(entry: Entry, numbers: dict[int, int], refs: Refs) -> dict[str, Any]:
         "opened_by": entry.opened_by.called,
         "signed_at": _when(entry.signed_at),
         "signed_by": entry.signed_by.called if entry.signed_by else None,
-        "call": {"state": entry.call_state, "words": entry.call_words, "reason": entry.reason} if entry.is_signed else None,
+        "call": _call(entry) if entry.is_signed else None,
+        "record": _record(entry),
         "attempt": entry.attempt,
         "choices": refs.choices_out(station, entry.choices),
         "ticks": entry.ticks,
@@ -122,7 +138,7 @@ def _plain(value: Any) -> Any:
 def job_as_json(job: Job) -> dict[str, Any]:
     """Job, card, run and log as plain values."""
     entries = list(
-        job.entries.select_related("station", "seat", "opened_by", "signed_by").prefetch_related(
+        job.entries.select_related("station", "seat", "opened_by", "signed_by", "record").prefetch_related(
             Prefetch("readings", Reading.objects.select_related("by", "withdrawn_by", "gauge", "subject")),
             Prefetch("moves", Move.objects.select_related("by", "subject")),
             "timers",

@@ -64,7 +64,7 @@ def job_as_zip(job: Job, person: Person, now: datetime, tell: Tell = quietly) ->
         found.writestr("sheet.pdf", report_pdf(report))
         for index, each in enumerate(report.drawings, 1):
             name = re.sub(r"[^a-z0-9]+", "-", each.title.lower()).strip("-")
-            found.writestr(f"drawings/{index:02d}-{name}.svg", standalone(str(each.svg)))
+            found.writestr(f"drawings/{index:02d}-{name}.svg", standalone(each.svg))
         for index, photo in enumerate(report.photos, 1):
             tell(f"Photo {index} of {len(report.photos)}", 0.8 + 0.2 * index / len(report.photos))
             with photo.image.open("rb") as file:

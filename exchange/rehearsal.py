@@ -12,6 +12,7 @@ from exchange.report.views import JOB
 from jobs.models import Job
 from shop.models import Person
 from shopmath.checks import BadInput
+from stations.base import bind
 from stations.registry import BY_KEY
 
 UNFIT = "What the file holds does not fit together. Nothing was taken."
@@ -35,7 +36,7 @@ def rehearse(job: Job, person: Person) -> None:
         bound = [(seat, None) for seat in seats] + [(entry.seat, entry) for entry in entries]
         for seat, entry in bound:
             try:
-                work = station.bind(fresh, stage, seat, person, now, entry=entry)
+                work = bind(station, fresh, stage, seat, person, now, entry=entry)
                 shown = (work.call, work.drawing(), work.sheet(), work.told(), work.traces(), work.methods(), work.checks(), work.actions())
                 shown += (work.cautions(), work.open_asks(), work.latest(), work.history(), work.tabs(), work.slider())  # type: ignore[assignment]
             except Exception as error:

@@ -2,83 +2,48 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
-from datetime import UTC, datetime
 from typing import Annotated, Any, Literal
 
-from pydantic import AliasChoices, BaseModel, BeforeValidator, ConfigDict, Field, ValidationError
+from pydantic import AliasChoices, ConfigDict, Field, ValidationError
 
 from engines.parts import Kind
 from engines.properties import Property
+from exchange.record_schema import RecordIn
+from exchange.typed import (
+    Attempt,
+    Count,
+    MaybeTime,
+    Number,
+    Part,
+    Share,
+    State,
+    Text20,
+    Text30,
+    Text40,
+    Text60,
+    Text80,
+    Text100,
+    Text120,
+    Text150,
+    Text160,
+    Text200,
+    Text300,
+    Text1000,
+    Time,
+    one_of,
+)
 from jobs.models import RunStation, Timer
 from shop.models import Gauge
 from stations.registry import BY_KEY, WORK_ORDERS
 
-STATES = ("in", "too_close", "out", "stop", "wait", "")
-OUTCOMES = ("dropped", "tapped", "jammed", "crooked")
-EARLIEST, LATEST = datetime(1990, 1, 1, tzinfo=UTC), datetime(2200, 1, 1, tzinfo=UTC)
-
-
-def _time(value: Any) -> Any:
-    """A time with its zone, in the years in which there can be one."""
-    if value is None:
-        return None
-    try:
-        found = datetime.fromisoformat(value) if isinstance(value, str) and len(value) <= 60 else None
-        if found is not None and found.tzinfo is not None and EARLIEST <= found <= LATEST:
-            return found
-    except (ValueError, OverflowError):
-        pass
-    raise ValueError("a time with its zone is wanted, such as 2026-11-25T14:05:00+00:00.")
-
-
-def _one_of(known: Sequence[str]) -> Any:
-    def check(value: Any) -> Any:
-        if value is None and "" in known:
-            return ""
-        if value not in known:
-            raise ValueError(f"{str(value)[:40]!r} is not known here.")
-        return value
-
-    return BeforeValidator(check)
-
-
-def _or_empty(value: Any) -> Any:
-    return "" if value is None else value
-
-
-_Text = BeforeValidator(_or_empty)
-Text20 = Annotated[str, _Text, Field(max_length=20)]
-Text30 = Annotated[str, _Text, Field(max_length=30)]
-Text40 = Annotated[str, _Text, Field(max_length=40)]
-Text60 = Annotated[str, _Text, Field(max_length=60)]
-Text80 = Annotated[str, _Text, Field(max_length=80)]
-Text100 = Annotated[str, _Text, Field(max_length=100)]
-Text120 = Annotated[str, _Text, Field(max_length=120)]
-Text150 = Annotated[str, _Text, Field(max_length=150)]
-Text160 = Annotated[str, _Text, Field(max_length=160)]
-Text200 = Annotated[str, _Text, Field(max_length=200)]
-Text300 = Annotated[str, _Text, Field(max_length=300)]
-Text1000 = Annotated[str, _Text, Field(max_length=1000)]
-Time = Annotated[datetime, BeforeValidator(_time)]
-MaybeTime = Annotated[datetime | None, BeforeValidator(_time)]
-Number = Annotated[float, Field(allow_inf_nan=False, ge=-1e12, le=1e12)]
-Count = Annotated[int, Field(ge=0, le=1_000_000)]
-Attempt = Annotated[int, Field(ge=1, le=99)]
-Share = Annotated[float, Field(ge=0, le=1)]
-State = Annotated[str, _one_of(STATES)]
-Station = Annotated[str, _one_of(tuple(BY_KEY))]
-
-
-class Part(BaseModel):
-    model_config = ConfigDict(strict=True, extra="ignore", frozen=True)
+Station = Annotated[str, one_of(tuple(BY_KEY))]
 
 
 class JobHead(Part):
     number: Annotated[int, Field(ge=1, le=99_999_999)]
     complaint: Text200 = ""
     comes_back: Text200 = ""
-    work_order: Annotated[str, _one_of(tuple(WORK_ORDERS))]
+    work_order: Annotated[str, one_of(tuple(WORK_ORDERS))]
     booked_in_at: Time
     booked_in_by: Text150 = ""
     gone_at: MaybeTime = None
@@ -86,7 +51,7 @@ class JobHead(Part):
 
 class Stage(Part):
     station: Station
-    state: Annotated[str, _one_of(RunStation.State.values)]
+    state: Annotated[str, one_of(RunStation.State.values)]
     call_state: State = ""
     waits_for: Text100 = ""
     because: Text200 = ""
@@ -96,6 +61,8 @@ class Call(Part):
     state: State
     words: Text80 = ""
     reason: Text300 = ""
+    code: Text40 = ""
+    values: dict[str, Any] = Field(default_factory=dict, max_length=60)
 
 
 Uid = Annotated[str, Field(pattern=r"^[0-9a-z-]{1,32}$")]
@@ -104,7 +71,7 @@ Uid = Annotated[str, Field(pattern=r"^[0-9a-z-]{1,32}$")]
 class PartIn(Part):
     """A part of the card, by kind and identity."""
 
-    kind: Annotated[str, _one_of(Kind.values)]
+    kind: Annotated[str, one_of(Kind.values)]
     uid: Uid
     name: Text80 = ""
 
@@ -113,7 +80,7 @@ class PlacedIn(Part):
     """Where something belongs. Files of version 2 have no addresses."""
 
     part: PartIn | None = None
-    property: Annotated[str, _one_of(("", *Property))] = ""
+    property: Annotated[str, one_of(("", *Property))] = ""
     end: Text20 = ""
     angle_deg: Number | None = None
     clock: Annotated[int, Field(ge=1, le=12)] | None = None
@@ -151,7 +118,7 @@ class TimerIn(Part):
     key: Text30
     attempt: Attempt = Field(1, validation_alias=AliasChoices("attempt", "heat"))
     label: Text80 = ""
-    tone: Annotated[str, _one_of(Timer.Tone.values)]
+    tone: Annotated[str, one_of(Timer.Tone.values)]
     started_at: Time
     due_at: MaybeTime = None
     ended_at: MaybeTime = None
@@ -179,11 +146,14 @@ class Choices(Part):
     amounts: dict[str, Any] = Field(default_factory=dict, max_length=99)
 
 
+OUTCOMES = ("dropped", "tapped", "jammed", "crooked")
+
+
 class HeatResult(Part):
     """What predictions are compared with: the confidence given, and what happened."""
 
     confidence: Share | None = None
-    outcome: Annotated[str, _one_of((*OUTCOMES, ""))]
+    outcome: Annotated[str, one_of((*OUTCOMES, ""))]
 
 
 class PressResult(Part):
@@ -209,6 +179,7 @@ class EntryIn(Part):
     signed_by: Text150 = ""
     call: Call | None = None
     attempt: Attempt | None = None
+    record: RecordIn | None = None
     choices: dict[str, Any] = Field(default_factory=dict, max_length=500)
     ticks: dict[str, dict[str, str]] = Field(default_factory=dict, max_length=200)
     result: dict[str, Any] = Field(default_factory=dict, max_length=200)
@@ -221,7 +192,7 @@ class EntryIn(Part):
 
 class GaugeIn(Part):
     name: Annotated[str, Field(min_length=1, max_length=60)]
-    kind: Annotated[str, _one_of(Gauge.Kind.values)]
+    kind: Annotated[str, one_of(Gauge.Kind.values)]
     resolution: Annotated[float, Field(gt=0, le=1e6)] = 0.01
     repeatability: Annotated[float, Field(ge=0, le=1e6)] | None = None
     emissivity: Annotated[float, Field(ge=0.05, le=1)] | None = None
@@ -240,7 +211,7 @@ class TrayIn(Part):
     name: Text80
     count: Annotated[int, Field(ge=1, le=999)] = 1
     where_from: Text80 = ""
-    half: Annotated[str, _one_of(("left", "right", ""))] = ""
+    half: Annotated[str, one_of(("left", "right", ""))] = ""
     way_round: Text80 = ""
     wear: Text120 = ""
     taken_at: Time

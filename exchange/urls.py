@@ -1,6 +1,6 @@
 from django.urls import path
 
-from exchange import card_views, held, making_views, trend, views
+from exchange import card_views, held, making_views, records, trend, views
 from exchange.report import views as report
 
 urlpatterns = [
@@ -13,6 +13,7 @@ urlpatterns = [
     path("jobs/<str:tag>/sheet/link/<int:pk>/take-back/", report.take_link, name="report-link-off"),
     path("owner/<str:token>/", report.owner_sheet, name="owner-sheet"),
     path("owner/<str:token>/sheet.pdf", report.owner_pdf, name="owner-pdf"),
+    path("owner/<str:token>/drawings/<int:pk>.svg", report.owner_drawing, name="owner-drawing"),
     path("owner/<str:token>/photos/<int:pk>.jpg", report.owner_photo, name="owner-photo"),
     path("owner/<str:owner>/making/<str:token>/", making_views.owner_making, name="owner-making"),
     path("owner/<str:owner>/making/<str:token>/file", making_views.owner_made, name="owner-made"),
@@ -25,5 +26,7 @@ urlpatterns = [
     path("cards/<int:pk>/<slug:what>.csv", card_views.card_csv, name="card-csv"),
     path("cards/<int:pk>/read-csv/", card_views.card_csv_in, name="card-csv-in"),
     path("cards/read/", card_views.card_json_in, name="card-json-in"),
-    path("entries/<int:pk>/sheet/", views.sheet, name="entry-sheet"),
+    path("entries/<int:pk>/sheet/", records.sheet, name="entry-sheet"),
+    path("entries/<int:pk>/again/", records.computed_again, name="entry-again"),
+    path("entries/<int:pk>/drawing.svg", records.drawing, name="record-drawing"),
 ]

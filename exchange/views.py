@@ -8,9 +8,8 @@ from hashlib import sha256
 
 from django.contrib import messages
 from django.http import HttpRequest, HttpResponse, JsonResponse
-from django.shortcuts import get_object_or_404, redirect, render
+from django.shortcuts import get_object_or_404, redirect
 from django.urls import reverse
-from django.utils import timezone
 from django.views.decorators.http import require_GET, require_POST
 
 from exchange.job_in import MOST_BYTES, job_from_zip
@@ -18,10 +17,9 @@ from exchange.job_json import job_as_json
 from exchange.making import Made, Tell, quietly
 from exchange.making_views import made_or_making
 from exchange.spreadsheets import plain
-from jobs.models import Entry, Job
-from shop.models import Shop
+from jobs.models import Job
 from shopmath.checks import BadInput
-from stations.registry import BY_KEY, at_station
+from stations.registry import at_station
 from ui.addresses import job_number
 
 
@@ -75,22 +73,3 @@ def bench_csv(request: HttpRequest) -> HttpResponse:
     response = HttpResponse(out.getvalue(), content_type="text/csv; charset=utf-8")
     response["Content-Disposition"] = 'attachment; filename="bench.csv"'
     return response
-
-
-@require_GET
-def sheet(request: HttpRequest, pk: int) -> HttpResponse:
-    """One entry as a sheet for the binder."""
-    entry = get_object_or_404(Entry.objects.select_related("job__card", "station", "seat__card", "signed_by", "supersedes"), pk=pk)
-    station = BY_KEY[entry.station.key]
-    work = station.bind(entry.job, entry.station, entry.seat, request.user, timezone.now(), entry=entry)  # type: ignore[arg-type]
-    later = Entry.objects.filter(supersedes=entry).first()
-    data = {
-        "work": work,
-        "entry": entry,
-        "job": entry.job,
-        "plate": work.plate(),
-        "later": later,
-        "shop": Shop.current(),
-        "printed_at": timezone.now(),
-    }
-    return render(request, "exchange/entry_sheet.html", data)

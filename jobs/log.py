@@ -16,7 +16,7 @@ from engines.slots import Slot
 from jobs.facts import Finding
 from jobs.gather import columns, subject_of
 from jobs.guard import Closed, changeable
-from jobs.models import DerivedFact, Entry, Job, Move, Reading, RunStation, Timer
+from jobs.models import DerivedFact, Entry, Job, Move, Reading, Record, RunStation, Timer
 from shop.models import Gauge, Person
 from shopmath import __version__ as core_version
 from shopmath.quantity import Quantity
@@ -45,10 +45,23 @@ def open_entry(station: RunStation, seat: Seat | None, person: Person) -> Entry:
         return Entry.objects.create(job=station.job, station=station, seat=seat, subject=subject, opened_by=person)
 
 
+@dataclass(frozen=True)
+class Frozen:
+    """What an entry is recorded as: plain values, and its drawing compressed."""
+
+    content: dict[str, Any]
+    drawing: bytes
+
+
+def record_late(entry: Entry, record: Frozen) -> None:
+    """Freeze an entry that was signed before there were records, or elsewhere."""
+    Record.objects.get_or_create(entry=entry, defaults={"content": record.content, "drawing": record.drawing, "late": True})
+
+
 def current_entry(station: RunStation, seat: Seat | None) -> Entry | None:
     """The entry that counts: the one that no later one supersedes, whatever any clock says."""
     entries = Entry.objects.filter(station=station, seat=seat, superseded_by=None)
-    return entries.select_related("signed_by", "opened_by", "supersedes").order_by("-pk").first()
+    return entries.select_related("signed_by", "opened_by", "supersedes", "record").order_by("-pk").first()
 
 
 def _refuse_signed(entry: Entry) -> Entry:
@@ -275,7 +288,13 @@ class Call:
 
 
 def sign(
-    entry: Entry, person: Person, call: Call, result: dict[str, Any], found: Sequence[Finding] = (), at: datetime | None = None
+    entry: Entry,
+    person: Person,
+    call: Call,
+    result: dict[str, Any],
+    found: Sequence[Finding] = (),
+    record: Frozen | None = None,
+    at: datetime | None = None,
 ) -> Entry:
     """Close an entry for good, with the call and everything needed to compute it again."""
     with transaction.atomic():
@@ -283,6 +302,8 @@ def sign(
         now = at or timezone.now()
         Timer.objects.filter(entry=fresh, ended_at__isnull=True).exclude(key=CURE).update(ended_at=now)  # a joint cures on
         _derive(fresh, found)
+        if record:
+            Record.objects.create(entry=fresh, content=record.content, drawing=record.drawing, made_at=now)
         fresh.call_state, fresh.call_words, fresh.reason = call.state, call.words[:80], call.reason[:300]
         fresh.call_code, fresh.call_values = call.code, call.values
         fresh.result, fresh.core_version = result, core_version

@@ -16,7 +16,7 @@ from jobs.models import Reading
 from shop.models import Gauge
 from shop.shelves import shelves
 from shopmath.checks import BadInput
-from stations.base import COMMANDS, Ask, Seen, Work
+from stations.base import COMMANDS, Ask, Seen, Work, bind
 from stations.photo_pages import pinned
 from stations.registry import BY_KEY
 from stations.taking import JOB
@@ -36,7 +36,7 @@ def find_work(request: HttpRequest, tag: str, key: str, seat: int | None = None,
     seatless = BY_KEY[key].by_seat and found is None and not BY_KEY[key].goes_whole
     if stage is None or (seat and found is None) or (seatless and not landing):
         raise Http404
-    work: Work = BY_KEY[key].bind(job, stage, found, request.user, timezone.now())  # type: ignore[arg-type]
+    work: Work = bind(BY_KEY[key], job, stage, found, request.user, timezone.now())  # type: ignore[arg-type]
     paper = request.COOKIES.get("paper", "")
     work.papers = (paper,) if paper in work.papers else work.papers
     if request.method == "POST":

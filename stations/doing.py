@@ -64,7 +64,7 @@ def on_work(view: View) -> View:
 
 
 def _allowed(view: View, request: HttpRequest, work: Work, **more: Any) -> Answer | HttpResponse:
-    if work.job.is_closed and not (work.open_when_closed and view.__name__ == "supersede"):
+    if work.job.is_closed and not (work.station.open_when_closed and view.__name__ == "supersede"):
         raise Closed
     return view(request, work, **more)  # type: ignore[no-any-return]
 

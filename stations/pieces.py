@@ -8,7 +8,6 @@ from typing import Any
 
 from engines.slots import Slot
 from jobs.facts import Fact
-from jobs.models import Reading
 
 MOST_PIECES = 999
 WORD = "word"  # the ask of a strip that waits for a command alone
@@ -165,6 +164,6 @@ class Row:
     """A line of the readings sheet."""
 
     ask: Ask
-    reading: Reading | None
+    reading: Any  # a Reading, or as the record has it; None where none was taken
     shown: str
     note: str = ""

@@ -10,7 +10,7 @@ from django.utils import timezone
 from jobs import log
 from jobs.models import Job, Reading
 from shop.models import Gauge
-from stations.base import Ask, Work
+from stations.base import Ask, Work, bind
 
 JOB = Job.objects.select_related("card").prefetch_related("run", "card__seats", "timers")
 
@@ -19,7 +19,7 @@ def again(work: Work) -> Work:
     """The same work read afresh after an act."""
     job = JOB.get(pk=work.job.pk)
     stage = next(each for each in job.run.all() if each.pk == work.stage.pk)
-    fresh: Work = work.station.bind(job, stage, work.seat, work.person, timezone.now())
+    fresh: Work = bind(work.station, job, stage, work.seat, work.person, timezone.now())
     fresh.papers, fresh.seen = work.papers, work.seen
     return fresh
 

@@ -5,6 +5,7 @@ from __future__ import annotations
 from engines.copies import shelve
 from engines.models import EngineCard, Mark
 from jobs.models import Job, TrayPlace
+from stations.split.facts import length_of
 from stations.split.tests import face
 from stations.test_around import Around, photo_file
 from tests.shed import person, shown_on
@@ -110,7 +111,7 @@ class InTheStrip(Around):
         self.assertIn("Signed by Una", self.keep("word", "sig"))
 
     def test_a_length_in_the_wrong_unit_keeps_what_was_typed(self):
-        bolt = f"b-{Mark.objects.first().pk}"
+        bolt = length_of(Mark.objects.first()).key
         page = self.keep(bolt, "40 Nm")
         self.assertIn("unit of torque", page)
         self.assertIn('value="40 Nm"', page)

@@ -75,7 +75,7 @@ class Drawn(TestCase):
         self.both(hands.work())
         hands.gaps("1.00", "1.05", "1.10", "1.05")
         drawing = self.both(hands.work())
-        for words in ("front lags", "rear leads", "1.05", "front  1.00", "rear  1.10"):
+        for words in ("front is behind", "rear is ahead", "1.05", "front 1.00 mm", "rear 1.10 mm"):
             self.assertIn(words, drawing)
         hands.act("apart")
         self.assertIn("apart", words_of(hands.work().drawing()))
@@ -87,22 +87,22 @@ class Drawn(TestCase):
         work = hands.work()
         work.papers = ("wide",)
         drawing = str(work.drawing())
-        factor = float(re.search(r"gap drawn ×([\d.]+)", drawing)[1])
+        factor = float(re.search(r"gap drawn ([\d.]+) times", drawing)[1])
         halves = [
             [tuple(map(float, pair.split(","))) for pair in points.split()]
             for points in re.findall(r'<polygon points="([^"]*)" class="cut (?:ink|plain)"', drawing)
         ]
         base, lifted = halves[-2], halves[-1]
         gap_px, long_px = base[1][1] - lifted[1][1], base[1][0] - base[0][0]
-        self.assertAlmostEqual((gap_px / 2.0) / (long_px / work.span_mm), factor, delta=0.06 * factor)
+        self.assertAlmostEqual((gap_px / 2.0) / (long_px / work.found.span_mm), factor, delta=0.06 * factor)
 
-    def test_places_taken_are_told_from_places_of_the_card(self):
+    def test_places_assumed_are_told_from_places_of_the_card(self):
         Mark.objects.filter(what="gap").delete()
         hands = Halves(self.made)
-        self.assertEqual({place.name for _, place in hands.work().places}, {"left", "right", "top", "bottom"})
-        self.assertTrue(hands.work().places_taken)
+        self.assertEqual({place.part.name for place in hands.work().found.places}, {"left", "right", "top", "bottom"})
+        self.assertTrue(hands.work().found.places_assumed)
         Mark.objects.create(card=self.made.card, what="gap", name=PLACES[0][0], x_mm=-110, y_mm=0)
-        self.assertFalse(Halves(self.made).work().places_taken)
+        self.assertFalse(Halves(self.made).work().found.places_assumed)
 
     def test_strip_draws_every_place_up_to_a_full_tray(self):
         hands = Tray(self.made)
@@ -151,7 +151,7 @@ class Signed(TestCase):
         split.begin()
         split.gaps("1.00", "1.05", "1.10", "1.05")
         split.act("apart")
-        split.answer("loose1", "")
+        split.answer("loose-part.split-1", "")
         split.act("sign")
         puller = Puller(made)
         puller.facts()

@@ -14,7 +14,7 @@ from engines.models import EngineCard, Fitted, Seat
 from jobs.models import Entry, Job
 from shop.defaults import stock_shelves
 from shop.models import Person
-from stations.base import Work
+from stations.base import Work, bind
 from stations.registry import BY_KEY, lay_run
 
 PASSWORD = "gannet-and-gull-7"
@@ -75,7 +75,7 @@ class Hands:
 
     def work(self) -> Work:
         stage = self.job.run.select_related("job__card").get(key="heat-and-drop")
-        return BY_KEY["heat-and-drop"].bind(stage.job, stage, self.seat, person(), timezone.now())
+        return bind(BY_KEY["heat-and-drop"], stage.job, stage, self.seat, person(), timezone.now())
 
     @property
     def entry(self) -> Entry:

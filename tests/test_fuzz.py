@@ -15,6 +15,7 @@ from hypothesis.extra.django import TestCase
 
 from engines.models import Seal
 from jobs.models import Photo, TrayPlace
+from stations.base import bind
 from stations.registry import BY_KEY, STATIONS
 from stations.split.tests import face
 from tests.shed import Hands, half_job, person
@@ -80,7 +81,7 @@ class Fuzz(TestCase):
         for stage in self.made.run.select_related("job__card"):
             station = BY_KEY[stage.key]
             seat = self.made.card.seats.first() if station.by_seat else None
-            work = station.bind(stage.job, stage, seat, person(), timezone.now())
+            work = bind(station, stage.job, stage, seat, person(), timezone.now())
             found["ask"] += [ask.key for ask in work.wanted]
             found["action"] += [action.key for action in work.actions()]
         return found

@@ -21,7 +21,7 @@ ROOT = HERE.parent
 RELEASED = sorted((HERE / "released").glob("schema-*.sqlite3.gz"))
 FROZEN = HERE / "released" / "migrations.sha256"
 COMPILED = Path(tempfile.gettempdir()) / f"stator-test-{os.getuid()}"
-UP_TO_DATE = ("jobs_act", "jobs_origin")
+UP_TO_DATE = ("jobs_record", "jobs_derivedfact")
 
 
 def rows(path: Path) -> dict[str, int]:

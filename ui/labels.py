@@ -68,13 +68,15 @@ class Labels:
     def keep_clear_box(self, left: float, top: float, right: float, bottom: float) -> None:
         self.taken.append(Box(left, top, right, bottom))
 
-    def around(self, at: Point, distance: float, words: str, cls: str = "", rank: int = 5, link: tuple[str, str] | None = None) -> None:
-        """A label beside a mark: to its right, its left, above or below, or aslant."""
+    def around(
+        self, at: Point, distance: float, words: str, cls: str = "", rank: int = 5, link: tuple[str, str] | None = None, left: bool = False
+    ) -> None:
+        """A label beside a mark: to its right (or its left first), above or below, or aslant."""
         x, y = at
         far = distance + 2
+        beside: list[tuple[Point, str]] = [((x + far, y + 5), "start"), ((x - far, y + 5), "end")]
         places: list[tuple[Point, str]] = [
-            ((x + far, y + 5), "start"),
-            ((x - far, y + 5), "end"),
+            *(reversed(beside) if left else beside),
             ((x, y - far), "middle"),
             ((x, y + far + 11), "middle"),
             ((x + 0.8 * far, y - 0.8 * far), "start"),

@@ -85,6 +85,11 @@ def between(low: Amount | None, high: Amount | None) -> str:
     return _("min {low}").format(low=show(low)) if low is not None else ""
 
 
+def band(low: Amount, high: Amount) -> str:
+    """A range of what is not known better: `1.0 to 9.0 kN`."""
+    return _("{low} to {high}").format(low=bare(low), high=show(high))
+
+
 def listed(names: Sequence[str]) -> str:
     """Names in a row: `1, 2 and 3`."""
     if len(names) < 2:

@@ -4,44 +4,24 @@ from __future__ import annotations
 
 import json
 import logging
-import re
 import tempfile
-from functools import cache
 from itertools import groupby
 from pathlib import Path
 from typing import Any
 
-from exchange.report.data import Report
-from exchange.report.figures import Figure
+from exchange.report.data import Figure, Report
 from jobs.models import Job, Origin
 
 HERE = Path(__file__).resolve().parent
 FONTS = HERE.parent / "fonts"
-THEME = HERE.parent.parent / "ui" / "theme"
 PAPERS = {"a4": "a4", "letter": "us-letter"}
 LOG = logging.getLogger(__name__)
 CLOSING = "Stator advises. The engine's manual, local codes and licensed or certified practice come first."
 
 
-@cache
-def _style() -> str:
-    """The drawing's own theme with the light palette set in, since a PDF knows no variables."""
-    tokens = (THEME / "tokens.css").read_text()
-    light = dict(re.findall(r"(--[\w-]+):\s*([^;]+);", tokens.split("@media")[0]))
-    rules = (THEME / "drawing.css").read_text()
-    rules = re.sub(r"/\*.*?\*/", "", rules, flags=re.DOTALL)
-    rules = "\n".join(line for line in rules.splitlines() if ":hover" not in line and not line.startswith(".scale"))
-    rules = re.sub(r"var\((--[\w-]+)\)", lambda match: light.get(match[1], "#000").split(",")[0].strip('"'), rules)
-    return rules.replace("font-family: Archivo", 'font-family: "Archivo"')
-
-
 def standalone(svg: str) -> bytes:
-    """A drawing of a page as a file of its own: its theme inside, no page around it."""
-    found = re.search(r"<svg .*?</svg>", svg, re.DOTALL)
-    body = found[0] if found else svg
-    body = body.replace("<svg ", '<svg xmlns="http://www.w3.org/2000/svg" ', 1).replace("⌀", "Ø")
-    end = body.index(">") + 1
-    return (body[:end] + f"<style>{_style()}</style>" + body[end:]).encode()
+    """A recorded drawing as a file that a PDF can set."""
+    return svg.replace("⌀", "Ø").encode()
 
 
 def _origin(job: Job) -> str:
@@ -84,7 +64,7 @@ def _data(report: Report, paper: str, footer: str) -> dict[str, Any]:
                 "part": each.part,
                 "state": each.state,
                 "words": each.words,
-                "reason": each.reason,
+                "reason": "; assumed: ".join([each.reason, *([", ".join(each.assumed)] if each.assumed else [])]),
                 "by": f"{each.by}, {each.at:%d %b %H:%M}",
             }
             for each in report.calls
@@ -118,7 +98,7 @@ def report_pdf(report: Report, paper: str = "a4") -> bytes:
         root = Path(folder)
         (root / "main.typ").write_bytes((HERE / "report.typ").read_bytes())
         for index, each in enumerate(report.drawings):
-            (root / f"drawing{index}.svg").write_bytes(standalone(str(each.svg)))
+            (root / f"drawing{index}.svg").write_bytes(standalone(each.svg))
         for index, photo in enumerate(report.photos):
             with photo.thumb.open("rb") as file:
                 (root / f"photo{index}.jpg").write_bytes(file.read())

@@ -16,10 +16,11 @@ from exchange import links
 from exchange.job_zip import job_as_zip
 from exchange.making import Made, Tell, quietly
 from exchange.making_views import made_or_making
+from exchange.records import svg_of
 from exchange.report.data import Report, report_of
 from exchange.report.pdf import CLOSING, PAPERS, report_pdf
 from jobs.acts import about, one_act
-from jobs.models import Job, OwnerLink, Photo
+from jobs.models import Job, OwnerLink, Photo, Record
 from ui.addresses import job_number
 
 PARTS = ("run", "timers", "card__seats", "card__seals", "card__specs", "card__marks", "card__fitted", "photos__pins")
@@ -130,6 +131,16 @@ def owner_sheet(request: HttpRequest, token: str) -> HttpResponse:
 def owner_pdf(request: HttpRequest, token: str) -> HttpResponse:
     links.opened(token)
     return _private(made_or_making(request, "the sheet", lambda tell: _pdf(_owners(token, tell)[1], "a4", tell), token))
+
+
+@require_GET
+@never_cache
+def owner_drawing(request: HttpRequest, token: str, pk: int) -> HttpResponse:
+    """A recorded drawing of this very job."""
+    record = get_object_or_404(Record, entry=pk, entry__job=links.opened(token).job_id)
+    response = svg_of(record)
+    response["Referrer-Policy"] = "no-referrer"
+    return response
 
 
 @require_GET

@@ -96,4 +96,4 @@ class Apart(PressWork):
         }
 
 
-STATION = Station("apart", "Apart", Apart)
+STATION = Station("apart", "Apart", Apart, equipment={"press": "presses"}, as_found=True)

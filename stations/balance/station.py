@@ -347,4 +347,4 @@ class Balance(Work):
         }
 
 
-STATION = Station("balance", "Balance", Balance)
+STATION = Station("balance", "Balance", Balance, drawn=True)

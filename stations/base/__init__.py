@@ -1,6 +1,7 @@
 """What all stations share: the definition of a station, what binds it to a job, its pieces and its sentences."""
 
 from jobs.facts import Finding
+from stations.base.binding import bind
 from stations.base.canvas import Canvas
 from stations.base.room import Room
 from stations.base.station import AS_SIGNED, Contradiction, Given, Need, SheetFigure, Station
@@ -37,5 +38,6 @@ __all__ = [
     "Trace",
     "Verdict",
     "Work",
+    "bind",
     "of_call",
 ]

@@ -26,7 +26,7 @@ from stations.base import words as shared
 from stations.base.canvas import Canvas
 from stations.base.station import Given
 from stations.base.verdict import Verdict
-from stations.base.words import fill, say
+from stations.base.words import fill, say, sentence
 from stations.base.work import Work
 from stations.pieces import Action, Ask, Caution, Method, Plate, Row, Told, Trace
 from ui.numbers import shown as spelled
@@ -111,16 +111,15 @@ class Room(Work):
         """A verdict in words."""
         ask = next(iter(self.open_asks()), None)
         values = {"question": ask.words.rstrip(".?") if ask else "", **verdict.values}
-        values.update({name: str(value()) for name, value in values.items() if callable(value)})
         words = self.words
         return Plate(
             verdict.state,
-            say(words.HEADLINE, verdict.code, values, str(verdict.code)),
-            say(words.REASON, verdict.reason or verdict.code, values),
-            say(words.NEXT, verdict.next or verdict.code, values),
-            say(words.DETAIL, verdict.detail, values) if verdict.detail else "",
+            sentence(words.HEADLINE, verdict.code, values, str(verdict.code)),
+            sentence(words.REASON, verdict.reason or verdict.code, values),
+            sentence(words.NEXT, verdict.next or verdict.code, values),
+            sentence(words.DETAIL, verdict.detail, values) if verdict.detail else "",
             verdict.scale,
-            say(words.NEXT, verdict.standing, values) if verdict.standing else "",
+            sentence(words.NEXT, verdict.standing, values) if verdict.standing else "",
             tuple(say(words.ASSUMED, each.code, each.values) for each in verdict.assumed),
             str(verdict.code),
             dict(verdict.values),

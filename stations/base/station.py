@@ -14,10 +14,9 @@ from typing import Any
 from engines.models import EngineCard, Seat
 from engines.properties import Property
 from engines.slots import Slot
-from jobs import log
 from jobs.facts import Facts, Finding, Own
-from jobs.models import Entry, Job, RunStation, Timer
-from shop.models import Person, Shop
+from jobs.models import Timer
+from shop.models import Shop
 from shop.shelves import Shelves
 from stations.base.canvas import Canvas
 from stations.base.verdict import Verdict
@@ -88,6 +87,7 @@ class Station:
     built: bool = True
     whole: Callable[..., Any] | None = None  # of a station that goes seat by seat: the work on all of them at once
     equipment: Mapping[str, str] = field(default_factory=dict)  # choices that name a thing on the shelves: key -> shelf
+    open_when_closed: bool = False  # whether a job that was handed over is opened again here
     drawn: bool = False  # whether the job sheet shows its drawing
     as_found: bool = False  # whether what it measures is how the engine came, before anything is put right
     sheet: tuple[SheetFigure, ...] = ()
@@ -117,8 +117,3 @@ class Station:
     def binding(self, seat: Seat | None) -> Callable[..., Any]:
         """What the work on a seat is, or on all of them at once."""
         return self.whole if self.whole and seat is None else self.binds
-
-    def bind(self, job: Job, stage: RunStation, seat: Seat | None, person: Person, now: datetime, entry: Entry | None = None) -> Any:
-        entry = entry or log.current_entry(stage, seat)
-        signed_as = AS_SIGNED.get(str(entry.result.get("schema"))) if entry and entry.is_signed else None
-        return (signed_as or self.binding(seat))(self, job, stage, seat, entry, person, now, Shop.current())

@@ -34,6 +34,12 @@ def say(table: Sentences, code: str, values: Mapping[str, Any], default: str = "
     return default if sentence is None else fill(sentence, values)
 
 
+def sentence(table: Sentences, code: str, values: Mapping[str, Any], default: str = "") -> str:
+    """The same as a sentence that stands alone: its first letter large, whatever name it begins with."""
+    said = say(table, code, values, default)
+    return said[:1].upper() + said[1:]
+
+
 def fill(sentence: Sentence, values: Mapping[str, Any]) -> str:
     """A sentence with its values, in the reader's language and units."""
     return str(sentence.format(**shown(values)))  # type: ignore[union-attr]

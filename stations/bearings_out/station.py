@@ -288,4 +288,4 @@ class BearingsOut(Work):
         }
 
 
-STATION = Station("bearings-out", "Bearings out", BearingsOut, by_seat=True)
+STATION = Station("bearings-out", "Bearings out", BearingsOut, by_seat=True, as_found=True)

@@ -5,6 +5,7 @@ from django.utils import timezone
 
 from engines.models import Seal, Seat
 from shop.models import Chiller, Driver, Extractor, Press
+from stations.base import bind
 from stations.registry import BY_KEY
 from stations.split.tests import Halves
 from tests.shed import job, person
@@ -22,7 +23,7 @@ class Puller(Halves):
 
     def work(self):
         stage = self.job.run.select_related("job__card").get(key=self.key)
-        return BY_KEY[self.key].bind(stage.job, stage, self.seat, person(), timezone.now())
+        return bind(BY_KEY[self.key], stage.job, stage, self.seat, person(), timezone.now())
 
     def facts(self, retained="none", bottom="open", shields="open", keep="scrap"):
         for ask, text in (("retained", retained), ("bottom", bottom), ("shields", shields), ("keep", keep)):

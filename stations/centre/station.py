@@ -252,4 +252,4 @@ class Centre(Work):
         }
 
 
-STATION = Station("centre", "Centre", Centre)
+STATION = Station("centre", "Centre", Centre, drawn=True)

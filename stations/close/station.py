@@ -260,4 +260,4 @@ class Close(Work):
         }
 
 
-STATION = Station("close", "Close", Close)
+STATION = Station("close", "Close", Close, drawn=True, equipment={"sealant": "compounds"})

@@ -287,4 +287,4 @@ class CrankIn(Work):
         }
 
 
-STATION = Station("crank-in", "Crank in", CrankIn)
+STATION = Station("crank-in", "Crank in", CrankIn, drawn=True, equipment={"tool": "pull_ins"})

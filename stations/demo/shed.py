@@ -13,7 +13,7 @@ from jobs.models import Job, RunStation
 from shop.defaults import stock_shelves
 from shop.models import Blades, Compound, Driver, Extractor, Gauge, Heater, Person, Press, Puller, PullIn, Shop, Splitter
 from shop.shelves import restock
-from stations.base import Work
+from stations.base import Work, bind
 from stations.demo import cards, crank, heating, taking_down, truing, wheel
 from stations.registry import BY_KEY, lay_run
 
@@ -118,10 +118,10 @@ class Shed:
         log.keep_reading(
             entry, self.hand, "note", log.words(text), uuid.uuid4().hex, extra={"asked": "What was done, what was found?"}, at=at
         )
-        work = BY_KEY[key].bind(job, stage, None, self.hand, at)
+        work = bind(BY_KEY[key], job, stage, None, self.hand, at)
         if sign:
             work.sign()
-        BY_KEY[key].bind(job, stage, None, self.hand, at).settle()
+        bind(BY_KEY[key], job, stage, None, self.hand, at).settle()
 
     def done_before(self, job: Job, key: str, now: datetime) -> None:
         stages = list(job.run.all())
@@ -143,7 +143,7 @@ class Shed:
         entry = log.open_entry(stage, seat, self.hand)
         stage = STAGE.get(pk=stage.pk)  # the card does not change between two answers: read once for all of them
         for ask, text in answers:
-            work = BY_KEY[key].bind(stage.job, stage, seat, self.hand, at)
+            work = bind(BY_KEY[key], stage.job, stage, seat, self.hand, at)
             if text == "-":
                 log.choose(entry, skipped=[*work.skipped(), ask])
             else:
@@ -170,7 +170,7 @@ class Shed:
 
     def at(self, job: Job, key: str, seat: Seat | None, when: datetime) -> Work:
         stage = STAGE.get(job=job, key=key)
-        work: Work = BY_KEY[key].bind(stage.job, stage, seat, self.hand, when)
+        work: Work = bind(BY_KEY[key], stage.job, stage, seat, self.hand, when)
         return work
 
     def read(self, work: Work, ask_key: str, text: str) -> None:
@@ -192,7 +192,7 @@ class Shed:
             slot=ask.slot,
         )
         if work.follows_up:
-            work.station.bind(work.job, work.stage, work.seat, self.hand, work.now).after_keep(reading)
+            bind(work.station, work.job, work.stage, work.seat, self.hand, work.now).after_keep(reading)
 
     def begin(self, job: Job, seat: Seat, when: datetime, ticks: tuple[str, ...], **choices: Any) -> Work:
         stage = job.run.get(key="heat-and-drop")

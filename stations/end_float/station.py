@@ -286,4 +286,4 @@ def read_table(text: str) -> list[tuple[float, ...]]:
     return rows
 
 
-STATION = Station("end-float", "End float", EndFloat)
+STATION = Station("end-float", "End float", EndFloat, drawn=True)

@@ -281,4 +281,4 @@ class FlywheelOff(Work):
         }
 
 
-STATION = Station("flywheel-off", "Flywheel off", FlywheelOff)
+STATION = Station("flywheel-off", "Flywheel off", FlywheelOff, as_found=True, equipment={"puller": "pullers"})

@@ -10,6 +10,7 @@ from engines.models import EngineCard
 from jobs.models import Entry
 from shop.models import Puller
 from shopmath.pulling import CONDITIONS, Screw, pull, same_thread, torque_call, wanted_force_n
+from stations.base import bind
 from stations.registry import BY_KEY
 from tests.shed import Hands, job, person
 
@@ -26,7 +27,7 @@ class Wheel(Hands):
 
     def work(self):
         stage = self.job.run.select_related("job__card").get(key=KEY)
-        return BY_KEY[KEY].bind(stage.job, stage, None, person(), timezone.now())
+        return bind(BY_KEY[KEY], stage.job, stage, None, person(), timezone.now())
 
     @property
     def entry(self):

@@ -247,4 +247,4 @@ class FlywheelOn(Work):
         }
 
 
-STATION = Station("flywheel-on", "Flywheel on", FlywheelOn)
+STATION = Station("flywheel-on", "Flywheel on", FlywheelOn, drawn=True)

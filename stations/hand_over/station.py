@@ -10,7 +10,6 @@ from django.utils.safestring import SafeString
 
 from jobs import log
 from jobs.models import Entry, RunStation
-from shopmath.checks import BadInput
 from stations.base import Action, Ask, Caution, Plate, Station, Trace, Work
 from stations.hand_over import drawing
 
@@ -31,8 +30,6 @@ class Line:
 
 class HandOver(Work):
     """One engine going back to its owner."""
-
-    open_when_closed = True
 
     @cached_property
     def entries(self) -> list[Entry]:
@@ -154,13 +151,6 @@ class HandOver(Work):
             return "Say why it was signed against the call."
         return ""
 
-    def supersede(self, reason: str) -> None:
-        """Take the job back onto the bench."""
-        if not self.person.is_owner:
-            raise BadInput("reason", "Only an owner of the shop opens a sealed job again.")
-        log.reopen(self.job)
-        super().supersede(reason)
-
     def result(self) -> dict[str, Any]:
         return {
             "schema": "hand-over/1",
@@ -171,4 +161,4 @@ class HandOver(Work):
         }
 
 
-STATION = Station("hand-over", "Hand over", HandOver)
+STATION = Station("hand-over", "Hand over", HandOver, open_when_closed=True)

@@ -92,7 +92,8 @@ class HeatSheet(WholeHalf):
                 log.stop_timer(timer, self.now)
             log.start_timer(entry, self.person, "door", "first window closes", "window", 0.0, attempt=self.attempt, at=self.now)
             job = type(self.job).objects.select_related("card").get(pk=self.job.pk)  # with the clock just started
-            self.station.bind(job, self.stage, None, self.person, self.now).take_turn()
+            fresh = log.current_entry(self.stage, None)
+            HeatSheet(self.station, job, self.stage, None, fresh, self.person, self.now, self.shop).take_turn()
         if key in ("again", "other"):
             for timer in self.timers:
                 log.stop_timer(timer)

@@ -270,4 +270,12 @@ class HeatAndDrop(Heated):
         return history.result(self, core_version)
 
 
-STATION = Station("heat-and-drop", "Heat and drop", HeatAndDrop, by_seat=True, whole=HeatSheet)
+STATION = Station(
+    "heat-and-drop",
+    "Heat and drop",
+    HeatAndDrop,
+    by_seat=True,
+    whole=HeatSheet,
+    drawn=True,
+    equipment={"heater": "heaters", "chiller": "chillers"},
+)

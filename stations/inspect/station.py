@@ -270,4 +270,4 @@ class Inspect(Work):
         }
 
 
-STATION = Station("inspect", "Inspect", Inspect)
+STATION = Station("inspect", "Inspect", Inspect, drawn=True, as_found=True)

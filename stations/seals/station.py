@@ -254,4 +254,4 @@ def bind(station: Station, *more: Any) -> Work:
     return Seals(station, *more) if job.card.seals.all() else ByHand(station, *more)
 
 
-STATION = Station("seals", "Seals", bind)
+STATION = Station("seals", "Seals", bind, drawn=True)

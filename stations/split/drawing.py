@@ -53,7 +53,7 @@ def _fastener(found: SplitFacts, canvas: Canvas, face: Face, mark: Mark) -> None
             canvas.sheet.circle(at, 18, "place")
         draw_fastener(canvas.sheet, face, mark, f"bolt {state}".strip())
     canvas.labels.keep_clear(at, 9)
-    canvas.labels.around(at, 11, mark.name, "halo quiet", rank=6)
+    canvas.labels.around(at, 11, mark.name, "halo quiet", rank=6, left=mark.x_mm > 0)
 
 
 def _gap_place(found: SplitFacts, canvas: Canvas, face: Face, place: GapPlace) -> None:
@@ -66,11 +66,12 @@ def _gap_place(found: SplitFacts, canvas: Canvas, face: Face, place: GapPlace) -
             canvas.sheet.circle((x, y), 19, "place")
         canvas.sheet.shape([(x, y - 10), (x + 10, y + 8), (x - 10, y + 8)], "ink solid")
     canvas.labels.keep_clear((x, y), 11)
+    inward = place.place.x_mm > 0.1 * found.card.face_w_mm
     said, cls = (name, "halo quiet") if gap is None else (bare(mm(gap, 0.01)), "halo reading-label ink")
-    canvas.labels.around((x, y), 14, said, cls, rank=3, link=link)
+    canvas.labels.around((x, y), 14, said, cls, rank=3, link=link, left=inward)
     if plane and place.place.name in (plane.leading_name, plane.lagging_name):
         code = "ahead" if place.place.name == plane.leading_name else "behind"
-        canvas.labels.around((x, y), 14, fill(words.ON_DRAWING[code], {"name": name}), "halo strong", rank=4)
+        canvas.labels.around((x, y), 14, fill(words.ON_DRAWING[code], {"name": name}), "halo strong", rank=4, left=inward)
 
 
 def _side(found: SplitFacts, canvas: Canvas) -> None:
@@ -86,7 +87,7 @@ def _side(found: SplitFacts, canvas: Canvas) -> None:
     ink = "ink" if plane and not found.is_apart else "plain"
     sheet.hatched([up[0], up[1], (right, up[1][1] - 30), (left, up[0][1] - 30)], ink, 9, rising=False)
     if found.is_apart:
-        labels.at([((canvas.width / 2, 452), "middle")], str(words.ON_DRAWING["apart"]), "reading-label ink big", rank=1)
+        labels.at([((canvas.width / 2, 442), "middle")], str(words.ON_DRAWING["apart"]), "reading-label ink big", rank=1)
         return
     if not plane:
         labels.at([((left, BASE_PX - 44), "start")], str(words.ON_DRAWING["closed"]), "quiet", rank=1)

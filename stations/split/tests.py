@@ -10,7 +10,7 @@ from engines.properties import Property
 from jobs.facts import Done, Own, Taken
 from jobs.models import DerivedFact, Entry, TrayPlace
 from shopmath.splitting import Place
-from stations.base import State
+from stations.base import State, bind
 from stations.registry import BY_KEY
 from stations.split.facts import Code, GapPlace, SplitFacts, length_of
 from stations.split.facts import Done as Hand
@@ -43,7 +43,7 @@ class Halves(Hands):
 
     def work(self):
         stage = self.job.run.select_related("job__card").get(key=self.key)
-        return BY_KEY[self.key].bind(stage.job, stage, None, person(), timezone.now())
+        return bind(BY_KEY[self.key], stage.job, stage, None, person(), timezone.now())
 
     @property
     def entry(self):
@@ -187,7 +187,7 @@ class Split(TestCase):
         self.hands.gaps("1.00", "1.05", "1.10", "1.05")
         plate = self.plate()
         self.assertEqual(self.call(), ("in", Code.LEVEL))
-        self.assertIn("rear is 0.10 ± 0.04 mm ahead of front", plate.line)
+        self.assertIn("Rear is 0.10 ± 0.04 mm ahead of front", plate.line)
         self.assertRegex(plate.move, r"^Turn each screw .*turns?, then measure again")
         self.assertIn("dowel clearance 0.03 mm over 6.0 mm", self.hands.page())  # beside the call, as assumed
 

@@ -16,7 +16,7 @@ from stations.base import Ask, Caution, Contradiction, Finding, Said, Scale, Sta
 from stations.base.words import Sentence, fill
 from stations.split import words
 from stations.split.facts import Code, SplitFacts, length_of, of_joint
-from ui.numbers import show
+from ui.numbers import band, show
 
 MOST_LIKELY = 3  # places to look at first
 
@@ -172,7 +172,7 @@ def sources(found: SplitFacts) -> Iterator[Trace]:
 
 
 def _band(low_n: float, high_n: float) -> str:
-    return f"{show(newtons(low_n))} – {show(newtons(high_n))}"
+    return band(newtons(low_n), newtons(high_n))
 
 
 def _source(code: str, value: str | Promise, values: dict[str, Any] | None = None, estimated: bool = False) -> Trace:

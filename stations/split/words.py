@@ -67,9 +67,7 @@ REASON = {
     "near_limit": _("{leading} is {lead} ahead of {lagging}; the dowels bind at {allowed}."),
     "over_limit": _("{leading} is {lead} ahead of {lagging}, past the {allowed} at which the dowels bind."),
     "oil_holds": _("Oil holds washers and shims to either half. What falls now can no longer be placed."),
-    "apart": plural(
-        "{rounds} round of gaps; {loose} loose parts in the tray.", "{rounds} rounds of gaps; {loose} loose parts in the tray.", "rounds"
-    ),
+    "apart": _("Rounds of gaps: {rounds}. Loose parts in the tray: {loose}."),
 }
 
 NEXT = {

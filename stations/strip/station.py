@@ -172,4 +172,4 @@ class Strip(Work):
         }
 
 
-STATION = Station("strip", "Strip", Strip)
+STATION = Station("strip", "Strip", Strip, as_found=True)

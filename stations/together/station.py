@@ -165,4 +165,4 @@ def _at(place: str) -> str:
     return "the pin" if place == "pin" else f"{place}°"
 
 
-STATION = Station("together", "Together", Together)
+STATION = Station("together", "Together", Together, equipment={"press": "presses"})

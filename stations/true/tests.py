@@ -154,13 +154,14 @@ class True1(TestCase):
         result = self.hands.entry.result
         self.assertEqual((result["rounds"], len(result["moves"]), result["joint"]), (2, 1, "plain"))
         self.assertEqual(self.hands.entry.call_state, "in")
-        self.assertContains(self.hands.client.get(f"/entries/{self.hands.entry.pk}/sheet/"), "The crank between its supports")
-        left, right = self.hands.work().told()
+        self.assertContains(self.hands.client.get(f"/entries/{self.hands.entry.pk}/sheet/"), "Swing, drive side")
+        content = self.hands.entry.record.content
+        left, right = [each for each in content["figures"] if each["key"].startswith("told")]
         self.assertEqual(
-            (left.words, left.limits, left.source, left.state), ("Swing, drive side", "at most 0.03 mm", "manual page 44", "in")
+            (left["words"], left["limits"], left["source"], left["state"]), ("Swing, drive side", "at most 0.03 mm", "manual page 44", "in")
         )
-        self.assertGreater(float(left.found.split()[0]), 3 * float(left.left.split()[0]))
-        self.assertEqual(max(left.left, right.left), f"{result['raw_swing_mm']:.3f} mm")
+        self.assertGreater(float(left["value"].split()[0]), 3 * float(left["left"].split()[0]))
+        self.assertEqual(max(left["left"], right["left"]), f"{result['raw_swing_mm']:.3f} mm")
 
     def test_the_drawing_bends_and_shows_where_to_strike(self):
         work = self.hands.work()

@@ -90,7 +90,7 @@ class TheWholeSlice(BrowserCase):
         self.sees("Signed by Una")
         entry = Entry.objects.get()
         self.assertEqual((entry.call_state, entry.call_words), ("in", "Seated"))
-        self.tab_to("Sheet for the binder")
+        self.tab_to("Printable record")
         self.page.keyboard.press("Enter")
         self.sees("licensed or certified practice come first")
         self.assertAccessible()

@@ -113,10 +113,10 @@ class TheOwner(Leaving):
         self.sees("handed over and is closed")
         self.assertEqual(self.page.input_value("#strip-field"), "80")
         self.go("/jobs/0412/hand-over/")
-        self.page.get_by_role("button", name="Supersede it").click()
+        self.page.get_by_role("button", name="Replace this entry").click()
         self.sees("Say in a few words why")
-        self.page.get_by_label("It no longer holds, because").fill("It weeps again.")
-        self.page.get_by_role("button", name="Supersede it").click()
+        self.page.get_by_label("Reason for replacing this entry").fill("It weeps again.")
+        self.page.get_by_role("button", name="Replace this entry").click()
         self.sees("Last words")
         self.assertIsNone(Job.objects.get(number=412).gone_at)
 

@@ -15,6 +15,8 @@ from django.db.migrations.executor import MigrationExecutor
 from django.utils import timezone
 
 from exchange import backup
+from jobs import seal
+from stations.late import record_all, without_record
 from stator import data_folder
 
 
@@ -51,3 +53,6 @@ class Command(BaseCommand):
                 raise CommandError(f"Nothing was upgraded, since no backup could be written first: {error}") from error
             self.stdout.write(f"Backed up as {kept.path} before {len(plan)} changes to the database.")
         call_command("migrate", interactive=False, verbosity=0)
+        if without_record():
+            with seal.lifted():  # a record is made for entries of closed jobs too
+                self.stdout.write(f"Recorded {record_all()} signed entries of before there were records.")

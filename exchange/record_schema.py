@@ -1,0 +1,125 @@
+"""The record of a signed entry in a file."""
+
+from __future__ import annotations
+
+from typing import Annotated, Any
+
+from pydantic import AfterValidator, Field
+
+from exchange.typed import (
+    ANY_TEXT,
+    Attempt,
+    Count,
+    Number,
+    Part,
+    State,
+    Text20,
+    Text40,
+    Text60,
+    Text80,
+    Text100,
+    Text150,
+    Text200,
+    Text300,
+    Text1000,
+    said_time,
+)
+
+Text2000 = Annotated[str, ANY_TEXT, Field(max_length=2000)]
+
+
+class RecordedScale(Part):
+    value: Number
+    doubt: Number
+    low: Number | None
+    high: Number | None
+    unit: Text20
+    digits: Annotated[int, Field(ge=0, le=9)] = 3
+
+
+class RecordedCall(Part):
+    state: State
+    code: Text40 = ""
+    values: dict[str, Any] = Field(default_factory=dict, max_length=60)
+    headline: Text200 = ""
+    reason: Text2000 = ""
+    next: Text2000 = ""
+    detail: Text2000 = ""
+    assumed: list[Text300] = Field(default_factory=list, max_length=40)
+    scale: RecordedScale | None = None
+
+
+class RecordedLine(Part):
+    """A figure on the sheet."""
+
+    key: Text200
+    words: Text300
+    part: Text100 = ""
+    value: Text100 = ""
+    left: Text100 = ""
+    limits: Text100 = ""
+    source: Text300 = ""
+    state: State = ""
+    gauge: Text100 = ""
+    by: Text150 = ""
+    at: Text40 = ""
+
+
+class RecordedReading(Part):
+    words: Text300
+    shown: Text1000 = ""
+    typed: Text1000 = ""
+    note: Text300 = ""
+    gauge: Text100 = ""
+    by: Text150 = ""
+    at: Annotated[str, AfterValidator(said_time)]
+    attempt: Attempt = 1
+
+
+class RecordedSource(Part):
+    label: Text300
+    value: Text300
+    source: Text1000
+    estimated: bool = False
+
+
+class RecordedWords(Part):
+    """A method chosen, or a line that was ticked."""
+
+    words: Text1000
+    chosen: Text300 = ""
+    by: Text150 = ""
+    at: Text40 = ""
+
+
+class Otherwise(Part):
+    what: Text200
+    found: Text200
+    card: Text200
+    where: Text200 = ""
+
+
+class RecordContent(Part):
+    """A record as it was frozen. What is not read here is left out."""
+
+    version: Annotated[int, Field(ge=1, le=1)] = 1
+    core_version: Text20 = ""
+    station: Text60 = ""
+    part: Text80 = ""
+    call: RecordedCall
+    figures: list[RecordedLine] = Field(default_factory=list, max_length=2000)
+    readings: list[RecordedReading] = Field(default_factory=list, max_length=5000)
+    sources: list[RecordedSource] = Field(default_factory=list, max_length=300)
+    checks: list[RecordedWords] = Field(default_factory=list, max_length=100)
+    methods: list[RecordedWords] = Field(default_factory=list, max_length=100)
+    otherwise: list[Otherwise] = Field(default_factory=list, max_length=200)
+    decisions: list[Text1000] = Field(default_factory=list, max_length=200)
+    unmeasured: Count = 0
+    facts: list[dict[str, Any]] = Field(default_factory=list, max_length=2000)
+    equipment: list[dict[str, Any]] = Field(default_factory=list, max_length=200)
+    photos: list[Text80] = Field(default_factory=list, max_length=300)
+
+
+class RecordIn(Part):
+    content: RecordContent
+    drawing: Annotated[str, ANY_TEXT, Field(max_length=2_000_000)] = ""

@@ -1,0 +1,159 @@
+"""What is frozen when an entry is signed: the call, its sentences, figures, facts and equipment with their origin, the drawing."""
+
+from __future__ import annotations
+
+import zlib
+from dataclasses import asdict
+from hashlib import file_digest
+from typing import Any
+
+from jobs.facts import Fact, Facts
+from jobs.log import Frozen
+from jobs.models import Entry, Photo
+from shop.models import Equipment
+from shop.shelves import shelves
+from shopmath import __version__ as core_version
+from stations.base.bound import Bound
+from stations.base.figures import figures_of
+from stations.base.verdict import plain_values
+from stations.pieces import Plate, Row
+from ui.inked import inked
+
+VERSION = 1
+
+
+def frozen(work: Bound, plate: Plate) -> Frozen:
+    """Everything of a bound station as it stands, in plain values; with its drawing."""
+    known: Facts | None = getattr(work, "known", None)
+    content = {
+        "version": VERSION,
+        "core_version": core_version,
+        "station": str(work.station.name),
+        "part": work.seat.name if work.seat else "",
+        "call": {
+            "state": str(plate.state),
+            "code": plate.code,
+            "values": plain_values(plate.values),
+            "headline": str(plate.words),
+            "reason": str(plate.line),
+            "next": str(plate.move),
+            "detail": str(plate.detail),
+            "assumed": list(plate.assumed),
+            "scale": asdict(plate.scale) if plate.scale else None,
+        },
+        "figures": [each.plain() for each in figures_of(work)],
+        "readings": [_reading(work, row) for row in work.sheet() if row.reading],
+        "sources": [{"label": t.label, "value": t.value, "source": t.source, "estimated": t.estimated} for t in work.traces()],
+        "checks": [{"words": check.words, **work.ticks(check.key)} for check in work.checks() if work.ticks(check.key)],
+        "methods": [{"words": method.words, "chosen": str(method.chosen_words)} for method in work.methods()],
+        "otherwise": work.contradictions(),
+        "decisions": work.decisions(),
+        "unmeasured": len(set(work.skipped()) - {reading.ask for reading in work.readings if not reading.withdrawn_at}),
+        "facts": [_fact(each) for each in known.used.values()] if known else [],
+        "equipment": _equipment(work),
+        "photos": [_digest(photo) for photo in Photo.objects.filter(station=work.stage)],
+    }
+    return Frozen(content, zlib.compress(_drawing(work).encode(), 9))
+
+
+def _drawing(work: Bound) -> str:
+    papers, work.papers = work.papers, ("wide",)
+    try:
+        return inked(str(work.drawing()))
+    finally:
+        work.papers = papers
+
+
+def _reading(work: Bound, row: Row) -> dict[str, Any]:
+    reading = row.reading
+    assert reading is not None
+    return {
+        "words": row.ask.words,
+        "shown": row.shown,
+        "typed": reading.text,
+        "note": row.note,
+        "gauge": reading.gauge.name if reading.gauge else "",
+        "by": reading.by.called,
+        "at": reading.taken_at.isoformat(timespec="seconds"),
+        "attempt": reading.attempt,
+    }
+
+
+def _fact(fact: Fact) -> dict[str, Any]:
+    return {
+        "part": {"kind": str(fact.slot.part.kind), "uid": fact.slot.part.uid, "name": fact.slot.part.name},
+        "property": fact.slot.what.value,
+        "place": fact.slot.at.key,
+        "value": fact.value,
+        "text": fact.text,
+        "uncertainty": fact.uncertainty,
+        "origin": fact.origin.value,
+        "source": fact.source or fact.station,
+        "assumed": fact.assumed,
+    }
+
+
+def _equipment(work: Bound) -> list[dict[str, Any]]:
+    """Gauges that read, and what was chosen of the shelves, with their figures as they are now."""
+    used: dict[tuple[str, str], Equipment] = {}
+    for reading in work.readings:
+        if reading.gauge and not reading.withdrawn_at:
+            used["gauges", reading.gauge.name] = reading.gauge
+    for key, shelf in work.station.equipment.items():
+        chosen = str(work.choices.get(key, ""))
+        for thing in getattr(shelves(work.shop), shelf):
+            if str(thing.pk) == chosen:
+                used[shelf, thing.name] = thing
+    return [{"kind": kind, "name": name, "figures": _figures(thing)} for (kind, name), thing in used.items()]
+
+
+def _figures(thing: Equipment) -> dict[str, Any]:
+    leave = ("id", "name", "retired", "from_file", "port", "baud", "on_button")
+    values = {field.name: getattr(thing, field.name) for field in thing._meta.concrete_fields if field.name not in leave}
+    plain = (int, float, str, bool, list, type(None))
+    return {name: value if isinstance(value, plain) else str(value) for name, value in values.items()}
+
+
+def _digest(photo: Photo) -> str:
+    try:
+        with photo.image.open("rb") as file:
+            return file_digest(file, "sha256").hexdigest()
+    except OSError:
+        return ""
+
+
+def bare(entry: Entry, station: str) -> dict[str, Any]:
+    """The least that a record holds: the call as it was signed, and the readings as they were typed."""
+    readings = entry.readings.filter(withdrawn_at=None).select_related("by", "gauge")
+    return {
+        "version": VERSION,
+        "core_version": entry.core_version,
+        "station": station,
+        "part": entry.seat.name if entry.seat else "",
+        "call": {
+            "state": entry.call_state,
+            "code": entry.call_code,
+            "values": entry.call_values,
+            "headline": entry.call_words,
+            "reason": entry.reason,
+            "next": "",
+            "detail": "",
+            "assumed": [],
+            "scale": None,
+        },
+        "readings": [
+            {
+                "words": str(reading.extra.get("asked", reading.ask)),
+                "shown": reading.text,
+                "typed": reading.text,
+                "note": "",
+                "gauge": reading.gauge.name if reading.gauge else "",
+                "by": reading.by.called,
+                "at": reading.taken_at.isoformat(timespec="seconds"),
+                "attempt": reading.attempt,
+            }
+            for reading in readings
+        ],
+        **{name: [] for name in ("figures", "sources", "checks", "methods", "otherwise", "decisions", "facts", "equipment", "photos")},
+        "unmeasured": 0,
+    }

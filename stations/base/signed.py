@@ -1,0 +1,110 @@
+"""A signed entry: shown as it was recorded, never computed anew."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from datetime import datetime
+from typing import Any
+
+from django.urls import reverse
+from django.utils.html import format_html
+from django.utils.safestring import SafeString
+
+from jobs.models import Record
+from stations.base import words as shared
+from stations.base.words import fill
+from stations.base.work import Work
+from stations.pieces import Ask, Caution, Method, Option, Plate, Row, Scale, Trace
+
+
+@dataclass(frozen=True)
+class Taker:
+    """Who took a reading, by name."""
+
+    called: str
+
+
+@dataclass(frozen=True)
+class WasRead:
+    """A reading as the record has it."""
+
+    text: str
+    taken_at: datetime
+    by: Taker
+    gauge: str = ""
+
+
+class Signed(Work):
+    """Bound to an entry that has a record."""
+
+    @property
+    def record(self) -> Record:
+        assert self.entry is not None
+        return self.entry.record
+
+    @property
+    def content(self) -> dict[str, Any]:
+        content: dict[str, Any] = self.record.content
+        return content
+
+    def plate(self) -> Plate:
+        call = self.content["call"]
+        by = self.entry.signed_by.called if self.entry and self.entry.signed_by else ""
+        return Plate(
+            call["state"],
+            call["headline"],
+            call["reason"],
+            fill(shared.SIGNED_BY, {"person": by}),
+            call.get("detail", ""),
+            Scale(**call["scale"]) if call.get("scale") else None,
+            assumed=tuple(call.get("assumed", ())),
+            code=call.get("code", ""),
+        )
+
+    def drawing(self, at_s: float | None = None) -> SafeString:
+        call = self.content["call"]
+        words = f"{self.station.name}: {call['headline']}. {call['reason']}"
+        return format_html('<img class="recorded" src="{}" alt="{}">', self.drawing_address, words)
+
+    @property
+    def drawing_address(self) -> str:
+        return reverse("record-drawing", args=[self.record.entry_id])
+
+    def traces(self) -> tuple[Trace, ...]:
+        return tuple(Trace(each["label"], each["value"], each["source"], each["estimated"]) for each in self.content["sources"])
+
+    def recorded_methods(self) -> tuple[Method, ...]:
+        """What was chosen, as words."""
+        return tuple(Method("", each["words"], (Option("", each["chosen"]),), "") for each in self.content["methods"])
+
+    def recorded_checks(self) -> list[dict[str, Any]]:
+        checks: list[dict[str, Any]] = self.content["checks"]
+        return checks
+
+    def contradictions(self) -> list[dict[str, str]]:
+        rows: list[dict[str, str]] = self.content["otherwise"]
+        return rows
+
+    def cautions(self) -> tuple[Caution, ...]:
+        return self.raised()
+
+    def sheet(self) -> list[Row]:
+        return [
+            Row(
+                Ask("", each["words"]),
+                WasRead(each["typed"], datetime.fromisoformat(each["at"]), Taker(each["by"]), each["gauge"]),
+                each["shown"],
+                each["note"],
+            )
+            for each in self.content["readings"]
+        ]
+
+    def latest(self) -> Row | None:
+        rows = self.sheet()
+        return rows[-1] if rows else None
+
+    def actions(self) -> tuple[()]:
+        return ()
+
+    def whole_station_signed(self) -> bool:
+        return self.every_seat_signed() if self.station.by_seat else True

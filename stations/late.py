@@ -1,0 +1,37 @@
+"""Records of entries that were signed before there were records, or in another shop: made once, by the core of today."""
+
+from __future__ import annotations
+
+import logging
+
+from jobs import log
+from jobs.log import Frozen
+from jobs.models import Entry, Job
+from shop.models import Person
+from stations.base.binding import freeze_late
+from stations.base.recording import bare
+from stations.registry import BY_KEY
+
+LOG = logging.getLogger(__name__)
+
+
+def without_record() -> list[Entry]:
+    """Signed entries that have none, oldest first."""
+    rows = Entry.objects.filter(signed_at__isnull=False, record=None).order_by("pk")
+    return list(rows.select_related("job__card", "job__booked_in_by", "station", "seat", "signed_by", "opened_by", "supersedes"))
+
+
+def record_all(job: Job | None = None) -> int:
+    """Record every signed entry that has no record, of one job or of all; how many there were.
+
+    An entry that today's core cannot lay out any more keeps its call, its reason and its readings as they were typed.
+    """
+    entries = [entry for entry in without_record() if job is None or entry.job_id == job.pk]
+    for entry in entries:
+        person: Person = entry.signed_by or entry.opened_by
+        try:
+            freeze_late(BY_KEY[entry.station.key], entry, person)
+        except Exception:  # whatever an old entry rests on: its call stands, and the upgrade goes on
+            LOG.warning("entry %s is recorded without its drawing and figures", entry.pk, exc_info=True)
+            log.record_late(entry, Frozen(bare(entry, str(BY_KEY[entry.station.key].name)), b""))
+    return len(entries)
