@@ -80,6 +80,10 @@ class Bound(Kept, ABC):
         """Before you start."""
         return ()
 
+    def every_check(self) -> tuple[Caution, ...]:
+        """The whole check list, for the record: also what is past."""
+        return self.checks()
+
     def cautions(self) -> tuple[Caution, ...]:
         return ()
 

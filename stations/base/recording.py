@@ -44,7 +44,7 @@ def frozen(work: Bound, plate: Plate) -> Frozen:
         "figures": [each.plain() for each in figures_of(work)],
         "readings": [_reading(work, row) for row in work.sheet() if row.reading],
         "sources": [{"label": t.label, "value": t.value, "source": t.source, "estimated": t.estimated} for t in work.traces()],
-        "checks": [{"words": check.words, **work.ticks(check.key)} for check in work.checks() if work.ticks(check.key)],
+        "checks": [{"words": check.words, **work.ticks(check.key)} for check in work.every_check() if work.ticks(check.key)],
         "methods": [{"words": method.words, "chosen": str(method.chosen_words)} for method in work.methods()],
         "otherwise": work.contradictions(),
         "decisions": work.decisions(),

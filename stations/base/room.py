@@ -126,6 +126,9 @@ class Room(Work):
         )
 
     def checks(self) -> tuple[Caution, ...]:
+        return () if self.station.checks_past(self.found) else self.every_check()
+
+    def every_check(self) -> tuple[Caution, ...]:
         return self.station.checks(self.found)
 
     def cautions(self) -> tuple[Caution, ...]:

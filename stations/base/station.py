@@ -69,6 +69,10 @@ def _nothing(*of: Any) -> tuple[()]:
     return ()
 
 
+def _no(found: Any) -> bool:
+    return False
+
+
 AS_SIGNED: dict[str, Callable[..., Any]] = {}  # by the schema of a result: what an entry signed before its station was built is shown as
 
 
@@ -102,6 +106,7 @@ class Station:
     draw: Callable[[Any, Canvas], None] | None = None
     methods: Callable[[Any], tuple[Method, ...]] = _nothing
     checks: Callable[[Any], tuple[Caution, ...]] = _nothing
+    checks_past: Callable[[Any], bool] = _no  # whether the work is past the point that the checks are for
     warnings: Callable[[Any], tuple[Caution, ...]] = _nothing
     sources: Callable[[Any], Iterable[Trace]] = _nothing
     actions: Callable[[Any], tuple[Any, ...]] = _nothing

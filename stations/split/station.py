@@ -50,6 +50,7 @@ STATION = Station(
     methods=questions.methods,
     verdict=verdict.verdict,
     checks=verdict.checks,
+    checks_past=lambda found: found.is_apart,
     warnings=verdict.warnings,
     sources=verdict.sources,
     contradictions=verdict.contradictions,

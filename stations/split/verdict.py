@@ -125,7 +125,7 @@ def _assumed_grip(found: SplitFacts) -> tuple[Said, ...]:
 
 def checks(found: SplitFacts) -> tuple[Caution, ...]:
     """What must be so before load is applied."""
-    return () if found.is_apart else tuple(Caution(key, str(said), gate) for key, (said, gate) in words.CHECKS.items())
+    return tuple(Caution(key, str(said), gate) for key, (said, gate) in words.CHECKS.items())
 
 
 def warnings(found: SplitFacts) -> tuple[Caution, ...]:
