@@ -26,6 +26,14 @@ class Property(StrEnum):
     LOOSE_FROM = "loose-from"
     LOOSE_HALF = "loose-half"
     HALVES_APART = "halves-apart"
+    # what comes out of a half
+    CRANK_OUT = "crank-out"
+    CAME_EVENLY = "came-evenly"
+    TRAY_PART = "part"
+    PART_FROM = "part-from"
+    PART_WAY = "part-way"
+    PART_WEAR = "part-wear"
+    FLYWHEEL_OFF = "flywheel-off"
     # limits a card may give
     END_FLOAT = "end-float"
     BIG_END_SIDE_PLAY = "big-end-side-play"
@@ -39,6 +47,8 @@ class Property(StrEnum):
     RIM_RUNOUT = "rim-runout"
     AIR_GAP = "air-gap"
     # words
+    REASON = "reason"
+    PAGE = "page"
     NOTE = "note"
 
 
@@ -49,6 +59,7 @@ class About:
     kind: str = "length"
     low: float = -INF
     high: float = INF
+    shared: bool = True  # whether a station may use what another has recorded
 
 
 ABOUT: dict[Property, About] = {
@@ -65,6 +76,13 @@ ABOUT: dict[Property, About] = {
     Property.LOOSE_FROM: About(WORDS),
     Property.LOOSE_HALF: About(WORDS),
     Property.HALVES_APART: About(WORDS),
+    Property.FLYWHEEL_OFF: About(WORDS),
+    Property.CRANK_OUT: About(WORDS),
+    Property.CAME_EVENLY: About(WORDS),
+    Property.TRAY_PART: About(WORDS),
+    Property.PART_FROM: About(WORDS),
+    Property.PART_WAY: About(WORDS),
+    Property.PART_WEAR: About(WORDS),
     Property.END_FLOAT: About(low=0, high=5),
     Property.BIG_END_SIDE_PLAY: About(low=0, high=5),
     Property.BIG_END_RADIAL_PLAY: About(low=0, high=5),
@@ -76,7 +94,9 @@ ABOUT: dict[Property, About] = {
     Property.LEAK: About("pressure", 0, 400),
     Property.RIM_RUNOUT: About(low=0, high=10),
     Property.AIR_GAP: About(low=0, high=10),
-    Property.NOTE: About(WORDS),
+    Property.REASON: About(WORDS, shared=False),
+    Property.PAGE: About(WORDS, shared=False),
+    Property.NOTE: About(WORDS, shared=False),
 }
 
 LIMITS: dict[Property, str] = {  # what a figure of the card may limit, in the trade's words

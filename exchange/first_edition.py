@@ -7,7 +7,7 @@ from collections.abc import Callable
 from typing import Any
 
 from engines.models import EngineCard, Seat
-from engines.parts import JOINT, Kind, Part
+from engines.parts import CRANK, JOINT, Kind, Part
 from engines.properties import LIMITS, Property
 from engines.slots import Slot
 
@@ -72,7 +72,22 @@ def _split(ask: str, card: EngineCard) -> Slot | None:
     return Slot(mark.part, Property.BOLT_LENGTH if found[1] == "b" else Property.GAP)
 
 
-_SLOTS: dict[str, Callable[[str, EngineCard], Slot | None]] = {"split": _split}
+_STRIP_WHOLE = {
+    "crank": Slot(CRANK, Property.CRANK_OUT),
+    "square": Slot(CRANK, Property.CAME_EVENLY),
+    "note": Slot(JOINT, Property.NOTE),
+}
+_STRIP_PART = {None: Property.TRAY_PART, "-from": Property.PART_FROM, "-way": Property.PART_WAY, "-wear": Property.PART_WEAR}
+
+
+def _strip(ask: str, card: EngineCard) -> Slot | None:
+    if ask in _STRIP_WHOLE:
+        return _STRIP_WHOLE[ask]
+    found = re.fullmatch(r"part(\d+)(-from|-way|-wear)?", ask)
+    return Slot(Part(Kind.TRAY, f"strip-{found[1]}"), _STRIP_PART[found[2]]) if found else None
+
+
+_SLOTS: dict[str, Callable[[str, EngineCard], Slot | None]] = {"split": _split, "strip": _strip}
 _MOVES = {"split": {"begun": "loaded", "apart": "parted"}}  # station: choice -> what hands did
 
 

@@ -17,7 +17,7 @@ from jobs.models import Act, Reading
 from shopmath.checks import BadInput
 from stations.answering import Answer, find_work
 from stations.base import COMMANDS, WORD, Ask, Moved, Work
-from stations.taking import again, opened, take, take_second
+from stations.taking import again, opened, take, take_over, take_second
 from ui.addresses import row_number
 
 MOVED_ON = "This was signed meanwhile, perhaps on another device. What you typed is still here; supersede the entry to change it."
@@ -108,9 +108,20 @@ def keep(request: HttpRequest, work: Work) -> Answer:
     attempt = row_number(request.POST.get("attempt", ""))
     if attempt is not None and attempt != work.attempt:
         raise BadInput(ask.key, ANOTHER_ATTEMPT.format(attempt=work.attempt))
+    if not command and ask.offer:
+        return _use_offered(request, opened(work), ask)
     if not command:
         return _skip(request, work, ask)
     return _keep_reading(request, opened(work), ask, text)
+
+
+def _use_offered(request: HttpRequest, work: Work, ask: Ask) -> Answer:
+    """Enter alone at a question whose answer another entry knows: it is used, as it was measured there."""
+    if _came_second(work, ask, row_number(request.POST.get("saw", ""))):
+        return Answer(work)
+    reading = take_over(work, ask, _doing(request).key)
+    _did(request, f"{ask.words}, {reading.text}")
+    return _settled(work, reading=reading)
 
 
 def _keep_reading(request: HttpRequest, work: Work, ask: Ask, text: str) -> Answer:
@@ -271,6 +282,23 @@ def tick(request: HttpRequest, work: Work) -> Answer:
     if work.entry and check:
         log.tick(work.entry, work.person, key, request.POST.get("on") == "1")
         _did(request, f"{'ticked' if request.POST.get('on') == '1' else 'took back the tick at'}: {check.words}")
+    return _settled(work)
+
+
+@require_POST
+@on_work
+def go_on(request: HttpRequest, work: Work) -> Answer:
+    """Go on although something that should come first has not been done, with the reason: a decision against advice."""
+    code, reason = request.POST.get("need", ""), " ".join(request.POST.get("reason", "").split())[:200]
+    said = dict(work.unmet).get(code)
+    if said is None:
+        return Answer(work)
+    if not reason:
+        raise BadInput("need", "Give the reason in a few words; the job sheet carries it.")
+    work = opened(work)
+    if work.entry:
+        log.choose(work.entry, against={**work.choices.get("against", {}), code: reason})
+    _did(request, f"goes on: {reason}")
     return _settled(work)
 
 

@@ -6,6 +6,7 @@ from jobs.models import Job, RunStation
 from stations.apart.station import STATION as APART
 from stations.balance.station import STATION as BALANCE
 from stations.base import Station
+from stations.base.station import NAMES
 from stations.bearings_out.station import STATION as BEARINGS_OUT
 from stations.by_hand.station import by_hand
 from stations.centre.station import STATION as CENTRE
@@ -45,6 +46,7 @@ STATIONS: tuple[Station, ...] = (
     HAND_OVER,
 )
 BY_KEY = {station.key: station for station in STATIONS}
+NAMES.update({station.key: str(station.name) for station in STATIONS})
 
 _WHOLE = [station.key for station in STATIONS]
 WORK_ORDERS: dict[str, tuple[str, list[str]]] = {

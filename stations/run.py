@@ -7,17 +7,21 @@ from dataclasses import dataclass
 from django.db import transaction
 from django.http import Http404, HttpRequest, HttpResponse
 from django.shortcuts import get_object_or_404, redirect, render
+from django.urls import reverse
 from django.views.decorators.http import require_http_methods
 
 from jobs.acts import about, one_act
+from jobs.gather import facts_of
 from jobs.guard import changeable
 from jobs.models import Entry, Job, RunStation
 from shop.models import Person
 from shopmath.checks import BadInput
+from stations.base.needs import unmet
 from stations.registry import BOOK_IN, BY_KEY, STATIONS
 from ui.addresses import job_number
 
 State = RunStation.State
+SHOWN = ("run", "card__marks", "card__specs")
 
 
 def _said(words: str, field: str, missing: str) -> str:
@@ -87,6 +91,7 @@ class Line:
     address: str
     may_leave: bool
     may_wait: bool
+    unmet: list[str]
     error: str = ""
     typed: str = ""
 
@@ -95,7 +100,7 @@ class Line:
 @one_act
 def run_page(request: HttpRequest, tag: str) -> HttpResponse:
     """See the run, leave a station out, add one, say what waits."""
-    job = get_object_or_404(Job.objects.select_related("card"), number=job_number(tag))
+    job = get_object_or_404(Job.objects.select_related("card").prefetch_related(*SHOWN), number=job_number(tag))
     person: Person = request.user  # type: ignore[assignment]
     wrong: dict[str, tuple[str, str]] = {}
     if request.method == "POST":
@@ -117,12 +122,14 @@ def run_page(request: HttpRequest, tag: str) -> HttpResponse:
         except BadInput as error:
             wrong["add" if act == "add" else key] = (error.message, words)
     lines = []
+    facts = facts_of(job)
     for stage in job.run.all():
         if stage.key in BY_KEY:
             said, typed = wrong.get(stage.key, ("", ""))
             still = stage.state not in (State.DONE, State.SKIPPED)
-            address = f"/jobs/{job.tag}/{stage.key}/"
-            lines.append(Line(stage, BY_KEY[stage.key].name, address, still and stage.key != BOOK_IN, still, said, typed))
+            address = reverse("station", args=[job.tag, stage.key])
+            first = [sentence for _, sentence in unmet(BY_KEY[stage.key], job, facts, None)] if still else []
+            lines.append(Line(stage, BY_KEY[stage.key].name, address, still and stage.key != BOOK_IN, still, first, said, typed))
     here = {line.stage.key for line in lines}
     data = {
         "job": job,

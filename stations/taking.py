@@ -10,6 +10,7 @@ from django.utils import timezone
 from jobs import log
 from jobs.models import Job, Reading
 from shop.models import Gauge
+from shopmath.quantity import CANONICAL, Quantity, decimals
 from stations.base import Ask, Work, bind
 
 JOB = Job.objects.select_related("card").prefetch_related("run", "card__seats", "timers")
@@ -55,6 +56,23 @@ def take(
         standing = [each for each in work.live(ask.key) if each.pk != reading.pk]  # sent twice, it does not strike itself out
         for older in standing if len(standing) >= ask.times else ():
             log.withdraw(older, work.person)
+    if work.follows_up:
+        again(work).after_keep(reading)
+    return reading
+
+
+def take_over(work: Work, ask: Ask, client_key: str) -> Reading:
+    """Keep what another entry knows already: the same value with its uncertainty, counted once where it was measured."""
+    fact = ask.offer
+    assert work.entry is not None
+    assert fact is not None
+    kind = fact.slot.about.kind
+    text = fact.text if fact.value is None else f"{fact.value:.{decimals(fact.resolution or ask.resolution)}f}"
+    unit = "" if fact.value is None else CANONICAL.get(kind, "")
+    quantity = Quantity(fact.value or 0.0, unit, fact.value or 0.0, text, kind)
+    extra = {"asked": ask.words, "from": fact.station, **({"uncertainty": fact.uncertainty} if fact.uncertainty else {})}
+    more: dict[str, Any] = {"slot": ask.slot, "carried_from": fact.reading or None, "attempt": work.attempt, "extra": extra}
+    reading = log.keep_reading(work.entry, work.person, ask.key, quantity, client_key, **more)
     if work.follows_up:
         again(work).after_keep(reading)
     return reading

@@ -97,6 +97,10 @@ class Hands:
         """Press a button of the page as it stands now."""
         return self.post("act", action=action, seen=shown_on(self.page()) if action == "sign" else "")
 
+    def go_on(self, need: str, reason: str) -> str:
+        """Go on without something that should come first."""
+        return self.post("go_on", need=need, reason=reason)
+
     def choose(self, **chosen: str) -> str:
         return self.post("choose", **chosen)
 

@@ -321,6 +321,11 @@ class Bound(Kept, ABC):
         """What was found otherwise than the card says: what, found, card, where."""
         return []
 
+    @property
+    def unmet(self) -> list[tuple[str, str]]:
+        """What this station needs of others and does not have."""
+        return []
+
     def decisions(self) -> list[str]:
         """What was decided against advice or the card, with the reason given."""
         given = [each for each in self.readings if not each.withdrawn_at and each.ask.rpartition("-")[2] in ("why", "cite")]

@@ -5,6 +5,7 @@ Nothing here knows a trade: the definition computes, asks, judges and draws; thi
 
 from __future__ import annotations
 
+from dataclasses import replace
 from functools import cached_property
 from typing import Any
 
@@ -15,7 +16,7 @@ from django.utils.translation import gettext as _
 from engines.properties import COUNT, WORDS, Property
 from engines.slots import Slot
 from jobs import log
-from jobs.facts import Facts, Finding, Own
+from jobs.facts import Fact, Facts, Finding, Origin, Own
 from jobs.gather import facts_of, own_of, slot_of
 from jobs.models import Reading
 from shop.shelves import shelves
@@ -23,8 +24,10 @@ from shopmath.amounts import Amount, turns
 from shopmath.checks import BadInput
 from shopmath.quantity import Quantity
 from stations.base import words as shared
+from stations.base.asking import answer
 from stations.base.canvas import Canvas
-from stations.base.station import Given
+from stations.base.needs import unmet
+from stations.base.station import Given, station_name
 from stations.base.verdict import Verdict
 from stations.base.words import fill, say, sentence
 from stations.base.work import Work
@@ -32,6 +35,7 @@ from stations.pieces import Action, Ask, Caution, Method, Plate, Row, Told, Trac
 from ui.numbers import shown as spelled
 from ui.svg import Sheet, on_papers
 
+REASONS = (Property.REASON.value, Property.PAGE.value)  # why something was done against advice, and the page it goes by
 HEIGHT = 560.0  # of every drawing, px
 GAUGELESS = {"length": 0.001, "temperature": 1.0, "torque": 1.0, "angle": 1.0, "force": 100.0, "mass": 0.0001, "time": 1.0}
 
@@ -59,7 +63,7 @@ class Room(Work):
 
     @cached_property
     def given(self) -> Given:
-        return Given(self.job.card, self.known, self.own, shelves(self.shop), self.shop, self.seat, tuple(self.timers), self.now)
+        return Given(self.job.card, self.known, self.own, shelves(self.shop), self.shop, self.seat, self.job, tuple(self.timers), self.now)
 
     @cached_property
     def found(self) -> Any:
@@ -74,7 +78,28 @@ class Room(Work):
     # what it asks
 
     def asks(self) -> list[Ask]:
-        return self.station.questions(self.found)
+        return [self._offered(ask) for ask in self.station.questions(self.found)]
+
+    def _offered(self, ask: Ask) -> Ask:
+        """A question whose answer another entry knows already: it is offered, and Enter alone uses it."""
+        slot = ask.slot
+        if slot is None or not slot.about.shared or ask.offer or self.own.has(slot):
+            return ask
+        fact = self.known.best(slot.part, slot.what, slot.at)
+        if fact is None or fact.origin not in (Origin.MEASURED, Origin.DECIDED):
+            return ask
+        if ask.options and fact.text not in [option.key for option in ask.options]:
+            return ask
+        said = self.fact_words(fact, ask)
+        at = fact.at.strftime("%-d %b") if fact.at else ""
+        where = fill(shared.OFFERED, {"station": station_name(fact.station), "value": said, "when": at})
+        return replace(ask, where=where, offer=fact, enter=fact.text if ask.options else "")
+
+    def fact_words(self, fact: Fact, ask: Ask) -> str:
+        """A fact of another entry, in the words of this question."""
+        if fact.value is None:
+            return next((option.words for option in ask.options if option.key == fact.text), fact.text)
+        return _spelled(Amount(fact.value, fact.kind, fact.resolution or ask.resolution))
 
     def live(self, key: str, every_attempt: bool = False) -> list[Reading]:
         """Readings that stand. What is read anew in every round belongs to its round, everything else is asked once."""
@@ -135,7 +160,15 @@ class Room(Work):
         return (*self.raised(), *self.station.warnings(self.found))
 
     def methods(self) -> tuple[Method, ...]:
-        return () if self.signed else self.station.methods(self.found)
+        return () if self.signed else (*self.station.methods(self.found), *self.gauge_methods())
+
+    def tabs(self) -> Method | None:
+        return self.station.tabs(self.found) if self.station.tabs else None
+
+    def part_called(self, ask: str) -> str:
+        reading = next((each for each in self.readings if each.ask == ask), None)
+        slot = slot_of(reading) if reading else None
+        return slot.part.name if slot else ""
 
     def traces(self) -> tuple[Trace, ...]:
         return tuple(self.station.sources(self.found))
@@ -174,7 +207,7 @@ class Room(Work):
 
     def answered(self, reading: Reading) -> str:
         """An answer in words: the option's where it was one of several."""
-        return str(self.words.ANSWER.get((reading.property, reading.text), reading.text))
+        return answer(self.words, Property(reading.property), reading.text) if reading.property else reading.text
 
     def amount(self, reading: Reading, ask: Ask | None = None) -> Amount:
         """A reading as a number with the digits of its gauge."""
@@ -241,7 +274,29 @@ class Room(Work):
         return fill(shared.STILL_TO_ANSWER, {"questions": ", ".join(missing)}) if missing else ""
 
     def may_sign(self) -> str:
-        return super().may_sign() or self.still_to_say()
+        first = next(iter(self.unmet), None)
+        return super().may_sign() or self.refused() or self.still_to_say() or (first[1] if first else "")
+
+    # what it needs of other stations
+
+    @cached_property
+    def unmet(self) -> list[tuple[str, str]]:
+        """Needs that are not met and that nobody has given a reason to go on without: code and sentence."""
+        if self.signed:
+            return []
+        overruled = self.choices.get("against", {})
+        return [need for need in unmet(self.station, self.job, self.known, self.seat) if need[0] not in overruled]
+
+    def decisions(self) -> list[str]:
+        """Reasons given for going on against advice."""
+        needs = {need.code: fill(shared.NEEDS[need.code], {}) for need in self.station.needs}
+        against = [f"{needs.get(code, code)} {reason}" for code, reason in self.choices.get("against", {}).items()]
+        given = [each for each in self.readings if not each.withdrawn_at and each.property in REASONS]
+        return [*against, *(f"{self.called(each)}: {each.text}" for each in given)]
+
+    def called(self, reading: Reading) -> str:
+        slot = slot_of(reading)
+        return self.label(slot) if slot else super().called(reading)
 
     def sign_action(self) -> Action:
         """The button that signs, which every station ends with."""

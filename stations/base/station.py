@@ -15,7 +15,7 @@ from engines.models import EngineCard, Seat
 from engines.properties import Property
 from engines.slots import Slot
 from jobs.facts import Facts, Finding, Own
-from jobs.models import Timer
+from jobs.models import Job, Timer
 from shop.models import Shop
 from shop.shelves import Shelves
 from stations.base.canvas import Canvas
@@ -33,6 +33,7 @@ class Given:
     shelves: Shelves | None = None
     shop: Shop | None = None
     seat: Seat | None = None
+    job: Job | None = None
     timers: tuple[Timer, ...] = ()
     now: datetime | None = None
 
@@ -67,6 +68,14 @@ class Need:
 
 def _nothing(*of: Any) -> tuple[()]:
     return ()
+
+
+NAMES: dict[str, str] = {}  # what stations are called, by their key, once the registry has them
+
+
+def station_name(key: str) -> str:
+    """A station's name, for a sentence that names where something was measured."""
+    return NAMES.get(key, key)
 
 
 def _no(found: Any) -> bool:
@@ -105,6 +114,7 @@ class Station:
     verdict: Callable[[Any, list[Ask]], Verdict] | None = None
     draw: Callable[[Any, Canvas], None] | None = None
     methods: Callable[[Any], tuple[Method, ...]] = _nothing
+    tabs: Callable[[Any], Method | None] | None = None
     checks: Callable[[Any], tuple[Caution, ...]] = _nothing
     checks_past: Callable[[Any], bool] = _no  # whether the work is past the point that the checks are for
     warnings: Callable[[Any], tuple[Caution, ...]] = _nothing

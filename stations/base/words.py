@@ -50,6 +50,11 @@ def plural(one: str, many: str, by: str) -> Any:
     return ngettext_lazy(one, many, by)
 
 
+NEEDS = {  # what should be so first; each ends with what to do about it
+    "halves_apart": _("Split is not signed with the halves apart."),
+    "flywheel_off": _("Flywheel off is not signed: the flywheel may still be on."),
+    "crank_out": _("The crank is still in the case, as Strip has it."),
+}
 STILL_TO_ANSWER = _("Still to answer: {questions}.")
 NOTHING_RECORDED = _("Nothing is recorded yet.")
 SIGNED_BY = _("Signed by {person}.")

@@ -66,8 +66,8 @@ def split(shed: Shed, job: Job, at: datetime) -> None:
 
 def parts(shed: Shed, job: Job, at: datetime, *found: tuple[str, str, str, str]) -> None:
     for number, (what, where, way, wear) in enumerate(found, 1):
-        key = f"part{number}"
-        shed.answer(job, "strip", None, at, (key, what), (f"{key}-from", where), (f"{key}-way", way), (f"{key}-wear", wear))
+        said = {"part": what, "part-from": where, "part-way": way, "part-wear": wear}
+        shed.answer(job, "strip", None, at, *((f"{asked}.strip-{number}", text) for asked, text in said.items()))
 
 
 CLUSTER = (
@@ -81,9 +81,9 @@ CLUSTER = (
 
 
 def strip(shed: Shed, job: Job, at: datetime) -> None:
-    shed.answer(job, "strip", None, at, ("crank", "pushed"), ("square", "even"))
+    shed.answer(job, "strip", None, at, ("crank-out", "pushed"), ("came-evenly", "even"))
     parts(shed, job, at, *CLUSTER[:3])
-    shed.answer(job, "strip", None, at, ("part4", "-"))
+    shed.answer(job, "strip", None, at, ("part.strip-4", "-"))
     shed.tick(shed.at(job, "strip", None, at))
     shed.act(job, "strip", None, at, "sign")
 
@@ -148,7 +148,7 @@ def parting(shed: Shed, job: Job, now: datetime) -> None:
 def in_the_tray(shed: Shed, job: Job, now: datetime) -> None:
     shed.done_before(job, "strip", now)
     at = now - timedelta(minutes=35)
-    shed.answer(job, "strip", None, at, ("crank", "pushed"), ("square", "even"))
+    shed.answer(job, "strip", None, at, ("crank-out", "pushed"), ("came-evenly", "even"))
     shed.tick(shed.at(job, "strip", None, at))
     parts(shed, job, at, *CLUSTER)
 

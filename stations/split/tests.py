@@ -71,6 +71,17 @@ class Halves(Hands):
             if value:
                 self.answer(place.slot.key, value)
 
+    def whole(self):
+        """The whole of Split, signed; the face is laid where the card has none."""
+        if not self.job.card.marks.exists():
+            face(self.job.card)
+        self.begin()
+        self.gaps("1.00", "1.05", "1.10", "1.05")
+        self.act("apart")
+        self.answer("loose-part.split-1", "")
+        self.answer("note", "")
+        return self.act("sign")
+
 
 def a_split(*gaps, how="feeler"):
     """Halves under load, gaps measured at four places, without a database."""

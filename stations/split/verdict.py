@@ -4,15 +4,16 @@ from __future__ import annotations
 
 import math
 from collections.abc import Iterator
-from typing import Any
-
-from django.utils.functional import Promise
+from functools import partial
 
 from engines.parts import JOINT
 from engines.properties import Property
 from engines.slots import Slot
 from shopmath.amounts import mm, newton_metres, newtons
 from stations.base import Ask, Caution, Contradiction, Finding, Said, Scale, State, Trace, Verdict
+from stations.base.asking import checks as check_list
+from stations.base.asking import source as named_source
+from stations.base.asking import warnings as all_warnings
 from stations.base.words import Sentence, fill
 from stations.split import words
 from stations.split.facts import Code, SplitFacts, length_of, of_joint
@@ -83,6 +84,7 @@ _OF_SCREWS = tuple(
         Property.LIFTING_HALF,
     )
 )
+source = partial(named_source, words)
 LED = {"go_on": Code.LEVEL, "tap": Code.UNEVEN, "back": Code.BINDING, "lift": Code.FREE}
 
 
@@ -125,11 +127,11 @@ def _assumed_grip(found: SplitFacts) -> tuple[Said, ...]:
 
 def checks(found: SplitFacts) -> tuple[Caution, ...]:
     """What must be so before load is applied."""
-    return tuple(Caution(key, str(said), gate) for key, (said, gate) in words.CHECKS.items())
+    return check_list(words)
 
 
 def warnings(found: SplitFacts) -> tuple[Caution, ...]:
-    return () if found.is_apart else tuple(Caution(key, str(said)) for key, said in words.WARNINGS.items())
+    return () if found.is_apart else all_warnings(words)
 
 
 def contradictions(found: SplitFacts) -> Iterator[Contradiction]:
@@ -153,28 +155,23 @@ def sources(found: SplitFacts) -> Iterator[Trace]:
     if found.screws:
         strength = found.screws.strength
         values = {"turns": found.screws.turns, "basis": strength.basis}
-        yield _source("screws", _band(strength.low, strength.high), values, estimated=True)
-        yield _source("grip", _band(found.grip_n.low, found.grip_n.high), {"basis": found.grip_n.basis}, estimated=True)
+        yield source("screws", _band(strength.low, strength.high), values, estimated=True)
+        yield source("grip", _band(found.grip_n.low, found.grip_n.high), {"basis": found.grip_n.basis}, estimated=True)
     if found.plane:
         tight = found.tightest
         if math.isinf(found.allowed_mm):
-            yield _source("dowels_out", words.ANY)
+            yield source("dowels_out", words.ANY)
         else:
             values = {"clearance": mm(tight.clearance_mm, 0.01), "engaged": mm(tight.engaged_mm, 0.1), "span": mm(found.span_mm, 1)}
-            yield _source("allowed", show(mm(found.allowed_mm, 0.01)), values, estimated=found.dowels_assumed)
-        yield _source("gap", show(mm(found.plane.mean_mm, 0.01)))
+            yield source("allowed", show(mm(found.allowed_mm, 0.01)), values, estimated=found.dowels_assumed)
+        yield source("gap", show(mm(found.plane.mean_mm, 0.01)))
     for number, plane in reversed(found.rounds):
         if number < found.own.attempt:
             values = {"round": number, "leading": plane.leading_name, "lead": mm(plane.lead_mm, 0.01), "lagging": plane.lagging_name}
-            yield _source("round", show(mm(plane.mean_mm, 0.01)), values)
+            yield source("round", show(mm(plane.mean_mm, 0.01)), values)
     if found.places_assumed and found.is_loaded:
-        yield _source("places", words.ASSUMED_VALUE, estimated=True)
+        yield source("places", words.ASSUMED_VALUE, estimated=True)
 
 
 def _band(low_n: float, high_n: float) -> str:
     return band(newtons(low_n), newtons(high_n))
-
-
-def _source(code: str, value: str | Promise, values: dict[str, Any] | None = None, estimated: bool = False) -> Trace:
-    label, source = words.SOURCE[code]
-    return Trace(fill(label, values or {}), str(value), fill(source, values or {}), estimated)

@@ -5,7 +5,7 @@ from __future__ import annotations
 from django.utils.translation import gettext_lazy as _
 
 from engines.properties import Property
-from stations.base.words import plural
+from stations.base.words import Sentence, plural
 from stations.split.facts import Code
 
 NAME = _("Split")
@@ -116,13 +116,13 @@ UNKNOWN_HALF = _("half that lifts")
 
 QUESTION = {
     Property.LIFTING_HALF: _("Which half lifts off?"),
-    Property.BOLT_LENGTH: _("{kind} {name} out: its length"),
+    Property.BOLT_LENGTH: _("{kind} {part} out: its length"),
     Property.FASTENERS_EXPECTED: _("Fasteners by the parts list"),
     Property.FASTENERS_COUNTED: _("Pieces on the tray"),
     Property.SPLITTER_SCREW_DIAMETER: _("Splitter screws, across the crests"),
     Property.SPLITTER_SCREW_PITCH: _("Pitch of the splitter screws"),
     Property.SPLITTER_SCREW_TURNS: _("Turns the screws go into the case"),
-    Property.GAP: _("Gap at {name}"),
+    Property.GAP: _("Gap at {part}"),
     Property.LOOSE_PART: _("Any loose washer or shim?"),
     Property.LOOSE_FROM: _("Which shaft was it on?"),
     Property.LOOSE_HALF: _("Found on"),
@@ -170,16 +170,17 @@ LABEL = {
     Property.NOTE: _("note"),
 }
 
-FELL = _("fell out")
-ANSWER = {(Property.LOOSE_HALF.value, "fell"): FELL}
-FELL_HINT = _("side unknown")
+OPTIONS = {Property.LOOSE_HALF: (("fell", _("fell out"), _("side unknown")),)}  # after the halves, as this engine calls them
 
-HOW = {
+HOW: dict[str, tuple[Sentence, Sentence]] = {
     "feeler": (_("feeler gauge"), _("feeler gauge, the thickest that goes in")),
     "calliper": (_("calliper"), _("calliper across both edges, less the wall")),
     "rule": (_("steel rule"), _("steel rule")),
 }
-SPLITTER, MEASURED_SPLITTER, GAP_WITH = _("Splitter"), _("the one in hand, measured"), _("Gap measured with")
+METHOD = {
+    "splitter": (_("Splitter"), (("", _("the one in hand, measured")),)),
+    "how": (_("Gap measured with"), ()),
+}
 
 CHECKS = {  # key: words, whether it must be ticked first
     "drained": (_("Oil and coolant drained; fuel taken off the bench."), True),

@@ -1,0 +1,79 @@
+"""Questions, sources and check lists out of a station's tables of sentences."""
+
+from __future__ import annotations
+
+from collections.abc import Iterable, Mapping
+from types import ModuleType
+from typing import Any
+
+from engines.properties import Property
+from engines.slots import Slot
+from stations.base.words import Sentence, fill
+from stations.pieces import Ask, Caution, Method, Option, Trace
+
+UNITS = {  # what a bare number at a question means
+    "words": "",
+    "count": "",
+    "length": "mm",
+    "thread_pitch": "mm",
+    "angle": "deg",
+    "torque": "Nm",
+    "temperature": "C",
+    "force": "kN",
+    "mass": "g",
+    "time": "min",
+    "pressure": "kPa",
+}
+OptionRow = tuple[str, Sentence] | tuple[str, Sentence, Sentence]
+
+
+def options(rows: Iterable[OptionRow], values: Mapping[str, Any] | None = None) -> tuple[Option, ...]:
+    """Answers to choose from: key, words, and what choosing it means."""
+    return tuple(Option(row[0], *(fill(said, values or {}) for said in row[1:])) for row in rows)
+
+
+def question(words: ModuleType, slot: Slot, values: Mapping[str, Any] | None = None, **more: Any) -> Ask:
+    """What is asked at an address, in the station's words.
+
+    `text`, `where`, `choices` and `unit` replace what the tables say; everything else is a field of the question.
+    """
+    what = slot.what
+    filled = {"part": slot.part.name, **(values or {})}
+    text = more.pop("text", None) or words.QUESTION[what]
+    where = more.pop("where", None)
+    where = words.WHERE.get(what, "") if where is None else where
+    rows = more.pop("choices", None)
+    rows = words.OPTIONS.get(what, ()) if rows is None else rows
+    more.setdefault("skip_means", fill(words.SKIP.get(what, ""), filled))
+    kind = slot.about.kind
+    unit = more.pop("unit", UNITS[kind])
+    return Ask(slot.key, fill(text, filled), fill(where, filled), kind, unit, slot=slot, options=options(rows, filled), **more)
+
+
+def method(words: ModuleType, key: str, chosen: str, rows: Iterable[OptionRow] | None = None) -> Method:
+    """A choice between ways of working."""
+    label, usual = words.METHOD[key]
+    return Method(key, str(label), options(usual if rows is None else rows), chosen)
+
+
+def source(
+    words: ModuleType, code: str, value: str | Sentence, values: Mapping[str, Any] | None = None, *, estimated: bool = False
+) -> Trace:
+    """Where a number on the page comes from."""
+    label, said = words.SOURCE[code]
+    return Trace(fill(label, values or {}), str(value), fill(said, values or {}), estimated)
+
+
+def checks(words: ModuleType, *keys: str) -> tuple[Caution, ...]:
+    """Lines of the check list; all of them where none is named."""
+    return tuple(Caution(key, str(said), required) for key, (said, required) in words.CHECKS.items() if not keys or key in keys)
+
+
+def warnings(words: ModuleType, *keys: str) -> tuple[Caution, ...]:
+    """Warnings; all of them where none is named."""
+    return tuple(Caution(key, str(words.WARNINGS[key])) for key in keys or words.WARNINGS)
+
+
+def answer(words: ModuleType, what: Property, key: str) -> str:
+    """An answer by its key, in words."""
+    return next((str(row[1]) for row in words.OPTIONS.get(what, ()) if row[0] == key), key)

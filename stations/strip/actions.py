@@ -1,0 +1,40 @@
+"""What may be done at Strip, and what it writes."""
+
+from __future__ import annotations
+
+from typing import Any
+
+from engines.parts import Kind
+from engines.properties import Property
+from jobs import tray
+from jobs.models import Reading
+from stations.base import Action
+from stations.base.asking import answer
+from stations.strip import words
+from stations.strip.facts import MOST_PARTS, StripFacts
+
+
+def actions(bound: Any) -> tuple[Action, ...]:
+    return (bound.sign_action(),) if bound.found.is_bare else ()
+
+
+def kept(bound: Any, reading: Reading) -> None:
+    """A part that is fully described lies in its place of the tray; an answer given again corrects it there."""
+    if reading.subject is None or reading.subject.kind != Kind.TRAY:
+        return
+    found: StripFacts = bound.found
+    each = next((part for number in range(1, MOST_PARTS + 1) if (part := found.part_number(number)).part == reading.subject.part), None)
+    if each is None or not each.is_described:
+        return
+    count, name = each.counted
+    tray.put(
+        bound.job,
+        bound.person,
+        f"{reading.entry_id}-{each.part.uid}",
+        name=name,
+        count=count,
+        station=bound.stage,
+        where_from=each.from_where[:80],
+        way_round=answer(words, Property.PART_WAY, each.way),
+        wear=str(words.WEAR.get(each.wear, "")),
+    )

@@ -1,0 +1,29 @@
+"""What is asked at Strip: the crank, then part after part until the half is bare."""
+
+from __future__ import annotations
+
+from functools import partial
+
+from engines.properties import Property
+from stations.base import Ask
+from stations.base.asking import question
+from stations.strip import words
+from stations.strip.facts import CAME_EVENLY, CRANK_OUT, MOST_PARTS, NOTE, StripFacts
+
+ask = partial(question, words)
+
+
+def questions(found: StripFacts) -> list[Ask]:
+    asked = [ask(CRANK_OUT)]
+    if found.crank == "pushed":
+        asked.append(ask(CAME_EVENLY))
+    for number in range(1, min(len(found.parts) + 2, MOST_PARTS + 1)):
+        each = found.part_number(number)
+        text = None if number > 1 else words.FIRST_PART
+        asked.append(ask(each.slot(Property.TRAY_PART), text=text, optional=True, example="gear cluster, output"))
+        if not each.what:
+            break
+        asked.append(ask(each.slot(Property.PART_FROM), optional=True, example="output, 2nd"))
+        asked.append(ask(each.slot(Property.PART_WAY)))
+        asked.append(ask(each.slot(Property.PART_WEAR)))
+    return [*asked, ask(NOTE, optional=True)] if found.is_bare else asked

@@ -1,0 +1,33 @@
+"""The call at Strip: a crank that comes crooked, parts on their way to the tray, the bare half."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from typing import Any
+
+from stations.base import Ask, State, Trace, Verdict
+from stations.base.asking import source
+from stations.base.words import fill
+from stations.strip import words
+from stations.strip.facts import Code, StripFacts
+
+MOST_NAMED = 4
+
+
+def verdict(found: StripFacts, asked: list[Ask]) -> Verdict:
+    move = "ask" if asked else "sign"
+    if found.came == "crooked" and not found.is_bare:
+        return Verdict(State.STOP, Code.STOP_PUSHING, next="begin_again")
+    values: dict[str, Any] = {"places": len(found.places), "worn": len(found.worn)}
+    if not found.is_bare:
+        return Verdict(State.WAIT, Code.INTO_THE_TRAY, values, "so_far" if found.places else "nothing", move)
+    if not found.worn:
+        return Verdict(State.IN, Code.BARE, values, "filled", move)
+    named = [fill(words.WORN_PART, {"number": p.number, "name": p.name, "wear": p.wear}) for p in found.worn[:MOST_NAMED]]
+    return Verdict(State.TOO_CLOSE, Code.BARE_WITH_WEAR, {**values, "parts": "; ".join(named)}, "worn", move, "worn")
+
+
+def sources(found: StripFacts) -> Iterator[Trace]:
+    if found.places:
+        pieces = fill(words.PIECES, {"count": sum(place.count for place in found.places)})
+        yield source(words, "tray", pieces, {"places": len(found.places)})
