@@ -33,7 +33,32 @@ class Property(StrEnum):
     PART_FROM = "part-from"
     PART_WAY = "part-way"
     PART_WEAR = "part-wear"
+    # the flywheel and its puller
+    PULLER_DIAMETER = "puller-diameter"
+    PULLER_PITCH = "puller-pitch"
+    PULLER_HAND = "puller-hand"
+    BOSS_DIAMETER = "boss-diameter"
+    BOSS_PITCH = "boss-pitch"
+    BOSS_HAND = "boss-hand"
+    BOSS_DEPTH = "boss-depth"
+    PULLER_TURNS = "puller-turns"
+    CENTRE_SCREW_DIAMETER = "centre-screw-diameter"
+    CENTRE_SCREW_PITCH = "centre-screw-pitch"
+    NUT_THREAD = "nut-thread"
+    NUT_TORQUE_WANTED = "nut-torque-wanted"
+    PULLING_TORQUE = "pulling-torque"
+    MOVED = "moved"
+    TAPER_CONDITION = "taper-condition"
+    KEY_CONDITION = "key-condition"
+    KEY_STEP = "key-step"
+    MAGNETS = "magnets"
+    COILS = "coils"
     FLYWHEEL_OFF = "flywheel-off"
+    CONTACT_SHARE = "contact-share"
+    CONTACT_AT_LARGE_END = "contact-at-large-end"
+    CONE_DIAMETER = "cone-diameter"
+    TORQUE_TO_CARRY = "torque-to-carry"
+    NUT_TORQUE = "nut-torque"
     # limits a card may give
     END_FLOAT = "end-float"
     BIG_END_SIDE_PLAY = "big-end-side-play"
@@ -46,6 +71,8 @@ class Property(StrEnum):
     LEAK = "leak"
     RIM_RUNOUT = "rim-runout"
     AIR_GAP = "air-gap"
+    # decisions
+    REPLACED = "replaced"
     # words
     REASON = "reason"
     PAGE = "page"
@@ -76,7 +103,31 @@ ABOUT: dict[Property, About] = {
     Property.LOOSE_FROM: About(WORDS),
     Property.LOOSE_HALF: About(WORDS),
     Property.HALVES_APART: About(WORDS),
+    Property.PULLER_DIAMETER: About(low=8, high=80),
+    Property.PULLER_PITCH: About("thread_pitch", 0.3, 6),
+    Property.PULLER_HAND: About(WORDS),
+    Property.BOSS_DIAMETER: About(low=6, high=80),
+    Property.BOSS_PITCH: About("thread_pitch", 0.3, 6),
+    Property.BOSS_HAND: About(WORDS),
+    Property.BOSS_DEPTH: About(low=1, high=60),
+    Property.PULLER_TURNS: About("angle", 0, 40 * 360),
+    Property.CENTRE_SCREW_DIAMETER: About(low=5, high=40),
+    Property.CENTRE_SCREW_PITCH: About("thread_pitch", 0.5, 4),
+    Property.NUT_THREAD: About(low=4, high=60),
+    Property.NUT_TORQUE_WANTED: About("torque", 1, 1000),
+    Property.PULLING_TORQUE: About("torque", 0, 1000),
+    Property.MOVED: About(WORDS),
+    Property.TAPER_CONDITION: About(WORDS),
+    Property.KEY_CONDITION: About(WORDS),
+    Property.KEY_STEP: About(low=-5, high=5),
+    Property.MAGNETS: About(WORDS),
+    Property.COILS: About(WORDS),
     Property.FLYWHEEL_OFF: About(WORDS),
+    Property.CONTACT_SHARE: About(COUNT, 0, 100),
+    Property.CONTACT_AT_LARGE_END: About(WORDS),
+    Property.CONE_DIAMETER: About(low=5, high=120),
+    Property.TORQUE_TO_CARRY: About("torque", 0.1, 2000),
+    Property.NUT_TORQUE: About("torque", 1, 600),
     Property.CRANK_OUT: About(WORDS),
     Property.CAME_EVENLY: About(WORDS),
     Property.TRAY_PART: About(WORDS),
@@ -94,6 +145,7 @@ ABOUT: dict[Property, About] = {
     Property.LEAK: About("pressure", 0, 400),
     Property.RIM_RUNOUT: About(low=0, high=10),
     Property.AIR_GAP: About(low=0, high=10),
+    Property.REPLACED: About(WORDS),
     Property.REASON: About(WORDS, shared=False),
     Property.PAGE: About(WORDS, shared=False),
     Property.NOTE: About(WORDS, shared=False),

@@ -7,7 +7,7 @@ from collections.abc import Callable
 from typing import Any
 
 from engines.models import EngineCard, Seat
-from engines.parts import CRANK, JOINT, Kind, Part
+from engines.parts import CRANK, FLYWHEEL, JOINT, Kind, Part
 from engines.properties import LIMITS, Property
 from engines.slots import Slot
 
@@ -87,14 +87,70 @@ def _strip(ask: str, card: EngineCard) -> Slot | None:
     return Slot(Part(Kind.TRAY, f"strip-{found[1]}"), _STRIP_PART[found[2]]) if found else None
 
 
-_SLOTS: dict[str, Callable[[str, EngineCard], Slot | None]] = {"split": _split, "strip": _strip}
-_MOVES = {"split": {"begun": "loaded", "apart": "parted"}}  # station: choice -> what hands did
+_FLYWHEEL_OFF = {
+    "puller_d": Property.PULLER_DIAMETER,
+    "puller_pitch": Property.PULLER_PITCH,
+    "puller_hand": Property.PULLER_HAND,
+    "boss_d": Property.BOSS_DIAMETER,
+    "boss_pitch": Property.BOSS_PITCH,
+    "boss_hand": Property.BOSS_HAND,
+    "boss_depth": Property.BOSS_DEPTH,
+    "turns": Property.PULLER_TURNS,
+    "screw_d": Property.CENTRE_SCREW_DIAMETER,
+    "screw_pitch": Property.CENTRE_SCREW_PITCH,
+    "nut_torque": Property.NUT_TORQUE_WANTED,
+    "nut_d": Property.NUT_THREAD,
+    "torque": Property.PULLING_TORQUE,
+    "moved": Property.MOVED,
+    "taper": Property.TAPER_CONDITION,
+    "key": Property.KEY_CONDITION,
+    "step": Property.KEY_STEP,
+    "magnets": Property.MAGNETS,
+    "coils": Property.COILS,
+    "note": Property.NOTE,
+}
+
+
+def _flywheel_off(ask: str, card: EngineCard) -> Slot | None:
+    return Slot(FLYWHEEL, _FLYWHEEL_OFF[ask]) if ask in _FLYWHEEL_OFF else None
+
+
+_FLYWHEEL_ON = {
+    "blue": Property.CONTACT_SHARE,
+    "large": Property.CONTACT_AT_LARGE_END,
+    "key": Property.KEY_CONDITION,
+    "step": Property.KEY_STEP,
+    "cone": Property.CONE_DIAMETER,
+    "asked": Property.TORQUE_TO_CARRY,
+    "torque": Property.NUT_TORQUE,
+    "runout": Property.RIM_RUNOUT,
+    "gap": Property.AIR_GAP,
+}
+
+
+def _flywheel_on(ask: str, card: EngineCard) -> Slot | None:
+    return Slot(FLYWHEEL, _FLYWHEEL_ON[ask]) if ask in _FLYWHEEL_ON else None
+
+
+_SLOTS: dict[str, Callable[[str, EngineCard], Slot | None]] = {
+    "split": _split,
+    "strip": _strip,
+    "flywheel-off": _flywheel_off,
+    "flywheel-on": _flywheel_on,
+}
+_ANSWERS = {("flywheel-on", "key", "worn"): "sheared"}  # answers that are said by another key now
+_MOVES = {"split": {"begun": "loaded", "apart": "parted"}, "flywheel-off": {"free": "freed"}}  # station: choice -> what hands did
 
 
 def slot_of_key(station: str, ask: str, card: EngineCard) -> Slot | None:
     """Where a reading of an earlier version belongs; None for a station that had no addresses, or a key that means nothing."""
     find = _SLOTS.get(station)
     return find(ask, card) if find else None
+
+
+def answer_of(station: str, ask: str, text: str) -> str:
+    """An answer of an earlier version, by the key that it has now."""
+    return _ANSWERS.get((station, ask, text), text)
 
 
 def has_slots(station: str) -> bool:

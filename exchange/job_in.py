@@ -291,9 +291,10 @@ class Reader:
 
     def _reading(self, row: ReadingIn, entry: Entry, refs: Refs, where: str) -> None:
         ask = refs.into(row.ask)
-        placed = self._where(row, entry.job)
+        placed, typed = self._where(row, entry.job), row.typed
         if ask and not placed and self.said.version < 3 and first_edition.has_slots(entry.station.key):
             slot = first_edition.slot_of_key(entry.station.key, ask, entry.job.card)
+            typed = first_edition.answer_of(entry.station.key, ask, row.typed)
             ask, placed = (slot.key, columns(entry.job.card_id, slot)) if slot else (ask, {})
         if not ask or len(ask) > 80:
             raise refused(f"{where}, ask: it belongs to nothing on the card.")
@@ -306,7 +307,7 @@ class Reader:
             **placed,
             ask=ask,
             attempt=row.attempt,
-            text=row.typed,
+            text=typed,
             kind=row.kind,
             unit=row.unit,
             canonical=row.canonical,

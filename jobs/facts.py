@@ -6,6 +6,7 @@ tells nothing to others until it is signed itself.
 
 from __future__ import annotations
 
+import re
 from collections import defaultdict
 from collections.abc import Iterable, Sequence
 from dataclasses import dataclass, field
@@ -69,6 +70,14 @@ class Taken:
     carried: bool = False
     uncertainty: float | None = None  # of a value taken over from elsewhere, whose gauge is not at hand
 
+    @property
+    def step(self) -> float | None:
+        """The step it was read to: the gauge's, else as many digits as were typed."""
+        if self.gauge:
+            return self.gauge.resolution
+        digits = re.match(r"\s*[-+]?\d+(?:[.,](\d+))?", self.text)
+        return 10.0 ** -len(digits[1] or "") if digits and self.kind == "length" else None
+
 
 @dataclass(frozen=True)
 class Fact:
@@ -117,7 +126,7 @@ def fact_of(readings: Sequence[Taken]) -> Fact:
         origin=Origin.DECIDED if words else Origin.MEASURED,
         kind=last.kind,
         uncertainty=known,
-        resolution=gauge.resolution if gauge else None,
+        resolution=last.step,
         station=last.station,
         source=gauge.name if gauge else "",
         entry=last.entry,

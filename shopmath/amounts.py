@@ -74,6 +74,16 @@ def kilograms(value: float, resolution: float = 0.001) -> Amount:
     return Amount(value, "mass", resolution)
 
 
+def quarters(value: float) -> Amount:
+    """A number that comes in quarters, with no more digits than it needs.
+
+    >>> quarters(4.0).resolution, quarters(2.5).resolution, quarters(1.75).resolution
+    (1.0, 0.5, 0.25)
+    """
+    step = next((step for step in (1.0, 0.5) if abs(value / step - round(value / step)) < 1e-6), 0.25)
+    return Amount(value, COUNT, step)
+
+
 def count(value: float, resolution: float = 1.0) -> Amount:
     """A plain number."""
     return Amount(float(value), COUNT, resolution)

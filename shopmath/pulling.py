@@ -9,6 +9,7 @@ from __future__ import annotations
 import math
 from dataclasses import dataclass
 
+from shopmath.amounts import mm, newton_metres, newtons
 from shopmath.checks import not_negative, positive
 from shopmath.estimate import Estimate
 from shopmath.taper import release_force_n, taper_friction
@@ -77,13 +78,14 @@ def same_thread(puller_pitch_mm: float, boss_pitch_mm: float, puller_hand: str, 
     """
     difference = positive("puller_pitch_mm", puller_pitch_mm) - positive("boss_pitch_mm", boss_pitch_mm)
     if puller_hand != boss_hand:
-        return Call(STOP, -math.inf, f"The puller's thread is {puller_hand}-hand, the boss's {boss_hand}-hand.")
+        return Call(STOP, -math.inf, f"The puller's thread is {puller_hand}-hand, the boss's {boss_hand}-hand.", "other_hand")
     if abs(difference) <= SAME_PITCH_MM:
-        return Call(IN, SAME_PITCH_MM - abs(difference), "Same pitch, same hand.")
+        return Call(IN, SAME_PITCH_MM - abs(difference), "Same pitch, same hand.", "same_thread")
     jams = turns_to_jam(difference, PLAY_MM)
     turns = "at once" if jams < 1 else f"after about {jams:.0f} turn{'s' if round(jams) != 1 else ''}"
     words = f"Pitch {puller_pitch_mm:.3f} mm in a boss of {boss_pitch_mm:.3f} mm: not the same thread. It jams {turns}."
-    return Call(STOP, SAME_PITCH_MM - abs(difference), words)
+    values = {"puller": mm(puller_pitch_mm, 0.001), "boss": mm(boss_pitch_mm, 0.001), "jams": round(jams)}
+    return Call(STOP, SAME_PITCH_MM - abs(difference), words, "other_pitch" if jams >= 1 else "other_pitch_at_once", values)
 
 
 def same_size(puller_d_mm: float, boss_bore_mm: float, pitch_mm: float) -> Call:
@@ -119,13 +121,19 @@ def same_size(puller_d_mm: float, boss_bore_mm: float, pitch_mm: float) -> Call:
     wanted = positive("boss_bore_mm", boss_bore_mm) + depth
     short = wanted - positive("puller_d_mm", puller_d_mm)
     margin = SMALL_SHARE * depth - abs(short)
+    values = {"puller": mm(puller_d_mm, 0.01), "wanted": mm(wanted, 0.01), "off": mm(abs(short), 0.01)}
     if short > SMALL_SHARE * depth:
-        return Call(
-            STOP, margin, f"{puller_d_mm:.2f} mm in a boss for {wanted:.2f}: {short:.2f} mm too small, little more than its crests hold."
-        )
+        words = f"{puller_d_mm:.2f} mm in a boss for {wanted:.2f}: {short:.2f} mm too small, little more than its crests hold."
+        return Call(STOP, margin, words, "too_small", values)
     if short < -SMALL_SHARE * depth:
-        return Call(STOP, margin, f"{puller_d_mm:.2f} mm in a boss for {wanted:.2f}: {-short:.2f} mm too large, it cannot go in.")
-    return Call(IN, margin, "Same size.")
+        return Call(
+            STOP,
+            margin,
+            f"{puller_d_mm:.2f} mm in a boss for {wanted:.2f}: {-short:.2f} mm too large, it cannot go in.",
+            "too_large",
+            values,
+        )
+    return Call(IN, margin, "Same size.", "same_size", values)
 
 
 def bound_early(turns: float, free_turns: float) -> bool:
@@ -228,20 +236,35 @@ def pull(d_mm: float, pitch_mm: float, turns: float, screw: Screw, wanted: Estim
     stop = torque(SPARE * least, SCREW_FRICTION.low)  # the least friction makes the most pull
     if wanted is None:
         words = f"{whole} whole turns stand {least / 1000:.0f} kN. What the taper wants is unknown without nut torque and taper."
-        return Pull(whole, strength, None, stop, None, one, None, Call(TOO_CLOSE, 0.0, words))
+        return Pull(
+            whole,
+            strength,
+            None,
+            stop,
+            None,
+            one,
+            None,
+            Call(TOO_CLOSE, 0.0, words, "wanted_unknown", {"turns": whole, "stands": newtons(least, 1000)}),
+        )
     frees = Estimate(
         torque(wanted.low, SCREW_FRICTION.low), torque(wanted.likely, SCREW_FRICTION.likely), torque(wanted.high, SCREW_FRICTION.high)
     )
     needed = math.ceil(wanted.high / (SPARE * one))
     margin = SPARE * least - wanted.high
     stands = f"{whole} whole turn{'s' if whole != 1 else ''} stand{'' if whole != 1 else 's'} {least / 1000:.0f} kN"
+    values = {
+        "turns": whole,
+        "stands": newtons(least, 1000),
+        "low": newtons(wanted.low, 1000),
+        "high": newtons(wanted.high, 1000),
+    }
     wants = f"the taper wants {wanted.low / 1000:.0f} to {wanted.high / 1000:.0f}"
     if SPARE * least >= wanted.high:
-        call = Call(IN, margin, f"{stands}, {wants}.")
+        call = Call(IN, margin, f"{stands}, {wants}.", "thread_holds", values)
     elif SPARE * least >= wanted.likely:
-        call = Call(TOO_CLOSE, margin, f"{stands}, {wants}: it may let go first, it may not.")
+        call = Call(TOO_CLOSE, margin, f"{stands}, {wants}: it may let go first, it may not.", "thread_may_hold", values)
     else:
-        call = Call(STOP, margin, f"{stands}, {wants}: the thread goes before the taper does.")
+        call = Call(STOP, margin, f"{stands}, {wants}: the thread goes before the taper does.", "thread_goes_first", values)
     return Pull(whole, strength, wanted, stop, frees, one, needed, call)
 
 
@@ -256,8 +279,17 @@ def torque_call(torque_nm: float, found: Pull) -> Call:
     """
     not_negative("torque_nm", torque_nm)
     margin = found.stop_nm - torque_nm
+    values = {"torque": newton_metres(torque_nm), "stop": newton_metres(found.stop_nm), "left": newton_metres(abs(margin))}
     if margin < 0:
-        return Call(STOP, margin, f"{torque_nm:.0f} N·m is past the {found.stop_nm:.0f} N·m at which the thread may go.")
+        return Call(
+            STOP, margin, f"{torque_nm:.0f} N·m is past the {found.stop_nm:.0f} N·m at which the thread may go.", "past_stop", values
+        )
     if found.frees_nm and torque_nm >= found.frees_nm.high:
-        return Call(OUT, margin, f"{torque_nm:.0f} N·m is more than this taper should want: it holds harder than expected.")
-    return Call(IN, margin, f"{torque_nm:.0f} N·m, {margin:.0f} N·m under where to stop.")
+        return Call(
+            OUT,
+            margin,
+            f"{torque_nm:.0f} N·m is more than this taper should want: it holds harder than expected.",
+            "harder_than_expected",
+            values,
+        )
+    return Call(IN, margin, f"{torque_nm:.0f} N·m, {margin:.0f} N·m under where to stop.", "under_stop", values)

@@ -132,7 +132,13 @@ def key_shift_deg(offset_mm: float, shaft_diameter_mm: float) -> float:
     2.87
     """
     if abs(finite("offset_mm", offset_mm)) > positive("shaft_diameter_mm", shaft_diameter_mm):
-        raise BadInput("offset_mm", f"A step of {offset_mm:g} mm is wider than the {shaft_diameter_mm:g} mm shaft.")
+        raise BadInput(
+            "offset_mm",
+            f"A step of {offset_mm:g} mm is wider than the {shaft_diameter_mm:g} mm shaft.",
+            "step_too_wide",
+            step=offset_mm,
+            shaft=shaft_diameter_mm,
+        )
     return math.degrees(2 * math.asin(offset_mm / shaft_diameter_mm))
 
 

@@ -4,6 +4,8 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
+from shopmath.amounts import newton_metres
+from shopmath.amounts import share as part
 from shopmath.checks import BadInput, finite, positive
 from shopmath.estimate import Estimate
 from shopmath.pulling import NUT_FACTOR
@@ -74,8 +76,9 @@ def holds(
         return Holds(seating, carries, None)
     asked = positive("asked_nm", asked_nm)
     words = f"{low:.0f} to {high:.0f} N·m by friction, {asked:.0f} asked"
+    values = {"low": newton_metres(low), "high": newton_metres(high), "asked": newton_metres(asked)}
     state = IN if low >= asked else TOO_CLOSE if likely >= asked else OUT
-    return Holds(seating, carries, Call(state, low - asked, f"{words}."))
+    return Holds(seating, carries, Call(state, low - asked, f"{words}.", "carries", values))
 
 
 def contact(share: float, at_large_end: bool) -> Call:
@@ -109,9 +112,10 @@ def contact(share: float, at_large_end: bool) -> Call:
     """
     if not 0 <= finite("share", share) <= 1:
         raise BadInput("share", f"A share of the cone lies between 0 and 100 %; {100 * share:g} % was understood.")
+    values = {"share": part(share), "wanted": part(CONTACT_GOOD)}
     if not at_large_end:
-        return Call(OUT, share - CONTACT_GOOD, f"{share:.0%} of it, hollow at the large end: the wheel would rock.")
+        return Call(OUT, share - CONTACT_GOOD, f"{share:.0%} of it, hollow at the large end: the wheel would rock.", "hollow", values)
     if share >= CONTACT_GOOD:
-        return Call(IN, share - CONTACT_GOOD, f"{share:.0%} of the cone carries; 70 % is wanted.")
+        return Call(IN, share - CONTACT_GOOD, f"{share:.0%} of the cone carries; 70 % is wanted.", "carries_enough", values)
     state = TOO_CLOSE if share >= CONTACT_POOR else OUT
-    return Call(state, share - CONTACT_GOOD, f"{share:.0%} of the cone carries; 70 % is wanted.")
+    return Call(state, share - CONTACT_GOOD, f"{share:.0%} of the cone carries; 70 % is wanted.", "carries_too_little", values)

@@ -1,6 +1,7 @@
 """What all stations share: the definition of a station, what binds it to a job, its pieces and its sentences."""
 
 from jobs.facts import Finding
+from stations.base import asking
 from stations.base.binding import bind
 from stations.base.canvas import Canvas
 from stations.base.room import Room
@@ -38,6 +39,7 @@ __all__ = [
     "Trace",
     "Verdict",
     "Work",
+    "asking",
     "bind",
     "of_call",
 ]

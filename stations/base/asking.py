@@ -8,7 +8,7 @@ from typing import Any
 
 from engines.properties import Property
 from engines.slots import Slot
-from stations.base.words import Sentence, fill
+from stations.base.words import OptionRow, Sentence, fill
 from stations.pieces import Ask, Caution, Method, Option, Trace
 
 UNITS = {  # what a bare number at a question means
@@ -24,7 +24,6 @@ UNITS = {  # what a bare number at a question means
     "time": "min",
     "pressure": "kPa",
 }
-OptionRow = tuple[str, Sentence] | tuple[str, Sentence, Sentence]
 
 
 def options(rows: Iterable[OptionRow], values: Mapping[str, Any] | None = None) -> tuple[Option, ...]:

@@ -13,7 +13,7 @@ from django.db.models import prefetch_related_objects
 from django.utils.safestring import SafeString
 from django.utils.translation import gettext as _
 
-from engines.properties import COUNT, WORDS, Property
+from engines.properties import WORDS, Property
 from engines.slots import Slot
 from jobs import log
 from jobs.facts import Fact, Facts, Finding, Origin, Own
@@ -101,6 +101,11 @@ class Room(Work):
             return next((option.words for option in ask.options if option.key == fact.text), fact.text)
         return _spelled(Amount(fact.value, fact.kind, fact.resolution or ask.resolution))
 
+    def ask_for(self, key: str | None) -> Ask | None:
+        """The question jumped to, else the one that the station puts first, else the next in turn."""
+        first = self.station.asks_first(self.found) if self.station.asks_first and not self.signed else None
+        return super().ask_for(key or first)
+
     def live(self, key: str, every_attempt: bool = False) -> list[Reading]:
         """Readings that stand. What is read anew in every round belongs to its round, everything else is asked once."""
         found = [reading for reading in self.readings if reading.ask == key and not reading.withdrawn_at]
@@ -110,7 +115,7 @@ class Room(Work):
 
     def check(self, ask: Ask, quantity: Quantity) -> None:
         """Refuse what cannot be believed."""
-        if ask.slot is None or ask.slot.about.kind in (WORDS, COUNT):
+        if ask.slot is None or ask.slot.about.kind == WORDS:
             return
         about = ask.slot.about
         if not about.low <= quantity.canonical <= about.high:
@@ -205,6 +210,10 @@ class Room(Work):
             return str(options.get(reading.text) or self.answered(reading))
         return _spelled(self.amount(reading, ask))
 
+    def note(self, reading: Reading) -> str:
+        slot = slot_of(reading)
+        return self.station.note(self.found, slot, reading.canonical) if self.station.note and slot else ""
+
     def answered(self, reading: Reading) -> str:
         """An answer in words: the option's where it was one of several."""
         return answer(self.words, Property(reading.property), reading.text) if reading.property else reading.text
@@ -275,7 +284,8 @@ class Room(Work):
 
     def may_sign(self) -> str:
         first = next(iter(self.unmet), None)
-        return super().may_sign() or self.refused() or self.still_to_say() or (first[1] if first else "")
+        refused = self.station.may_sign(self) if self.station.may_sign else ""
+        return super().may_sign() or refused or self.refused() or self.still_to_say() or (first[1] if first else "")
 
     # what it needs of other stations
 
@@ -298,9 +308,9 @@ class Room(Work):
         slot = slot_of(reading)
         return self.label(slot) if slot else super().called(reading)
 
-    def sign_action(self) -> Action:
+    def sign_action(self, main: bool = True) -> Action:
         """The button that signs, which every station ends with."""
-        return Action("sign", str(shared.SIGN), "sign", not self.open_asks(), self.may_sign(), lambda bound: bound.sign())
+        return Action("sign", str(shared.SIGN), "sign", main and not self.open_asks(), self.may_sign(), lambda bound: bound.sign())
 
 
 def _spelled(value: Any) -> str:

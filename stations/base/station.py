@@ -114,6 +114,7 @@ class Station:
     verdict: Callable[[Any, list[Ask]], Verdict] | None = None
     draw: Callable[[Any, Canvas], None] | None = None
     methods: Callable[[Any], tuple[Method, ...]] = _nothing
+    asks_first: Callable[[Any], str | None] | None = None  # key of a question that goes before all others just now
     tabs: Callable[[Any], Method | None] | None = None
     checks: Callable[[Any], tuple[Caution, ...]] = _nothing
     checks_past: Callable[[Any], bool] = _no  # whether the work is past the point that the checks are for
@@ -123,6 +124,8 @@ class Station:
     derived: Callable[[Any], Iterable[Finding]] = _nothing
     contradictions: Callable[[Any], Iterable[Contradiction]] = _nothing
     result: Callable[[Any], Mapping[str, Any]] | None = None
+    may_sign: Callable[[Any], str] | None = None  # why the bound entry cannot be signed yet, beyond what all stations ask
+    note: Callable[[Any, Slot, float | None], str] | None = None  # what stands beside a reading in the table
     kept: Callable[[Any, Any], None] | None = None  # after a reading was kept
 
     @property

@@ -9,10 +9,14 @@ from django.utils.functional import Promise
 from django.utils.translation import gettext_lazy as _
 from django.utils.translation import ngettext_lazy
 
+from engines.properties import Property
 from ui.numbers import shown
 
 Sentence = str | Promise
 Sentences = Mapping[str, Sentence]
+OptionRow = tuple[str, Sentence] | tuple[str, Sentence, Sentence]  # key of an answer, its words, what choosing it means
+Options = Mapping[Property, tuple[OptionRow, ...]]
+Methods = Mapping[str, tuple[Sentence, tuple[OptionRow, ...]]]
 
 
 class Words(Protocol):
@@ -50,6 +54,14 @@ def plural(one: str, many: str, by: str) -> Any:
     return ngettext_lazy(one, many, by)
 
 
+BY_LIMIT = {  # a value against one limit, as `shopmath.verdict.call` has judged it
+    "inside_low": _("{value} is above the limit of {limit}, with {margin} to spare."),
+    "inside_high": _("{value} is under the limit of {limit}, with {margin} to spare."),
+    "outside_low": _("{value} is under the limit of {limit} by {margin}."),
+    "outside_high": _("{value} is over the limit of {limit} by {margin}."),
+    "across_low": _("{value} reaches across the limit of {limit}."),
+    "across_high": _("{value} reaches across the limit of {limit}."),
+}
 NEEDS = {  # what should be so first; each ends with what to do about it
     "halves_apart": _("Split is not signed with the halves apart."),
     "flywheel_off": _("Flywheel off is not signed: the flywheel may still be on."),

@@ -26,14 +26,37 @@ def wheel(shed: Shed, job: Job, at: datetime, puller: str, boss: str, turns: str
     """Readings at Flywheel off with one of the shed's pullers."""
     entry = log.open_entry(job.run.get(key="flywheel-off"), None, shed.hand)
     log.choose(entry, puller=str(Puller.objects.get(name=puller).pk))
-    shed.answer(job, "flywheel-off", None, at, ("boss_d", boss), ("boss_pitch", "1.0"), ("boss_hand", "right"), ("turns", turns), *more)
+    shed.answer(
+        job,
+        "flywheel-off",
+        None,
+        at,
+        ("boss-diameter", boss),
+        ("boss-pitch", "1.0"),
+        ("boss-hand", "right"),
+        ("puller-turns", turns),
+        *more,
+    )
 
 
 def wheel_off(shed: Shed, job: Job, at: datetime) -> None:
-    wheel(shed, job, at, "Small puller", "25.98", "6", ("nut_torque", "55 Nm"), ("nut_d", "12"), ("torque", "25"), ("torque", "38"))
+    wheel(
+        shed,
+        job,
+        at,
+        "Small puller",
+        "25.98",
+        "6",
+        ("nut-torque-wanted", "55 Nm"),
+        ("nut-thread", "12"),
+        ("pulling-torque", "25"),
+        ("pulling-torque", "38"),
+    )
     shed.tick(shed.at(job, "flywheel-off", None, at))
     shed.act(job, "flywheel-off", None, at, "free")
-    shed.answer(job, "flywheel-off", None, at, ("taper", "grey"), ("key", "sound"), ("magnets", "sound"), ("coils", "sound"))
+    shed.answer(
+        job, "flywheel-off", None, at, ("taper-condition", "grey"), ("key-condition", "sound"), ("magnets", "sound"), ("coils", "sound")
+    )
     shed.act(job, "flywheel-off", None, at, "sign")
 
 

@@ -2,104 +2,109 @@
 
 from __future__ import annotations
 
-from typing import TYPE_CHECKING
-
-from django.utils.safestring import SafeString
-
-from ui.svg import Sheet, on_papers
-
-if TYPE_CHECKING:
-    from stations.flywheel_off.station import FlywheelOff
+from engines.properties import Property
+from shopmath.amounts import newton_metres, quarters
+from stations.base import Canvas
+from stations.base.words import fill
+from stations.flywheel_off import words
+from stations.flywheel_off.facts import FlywheelOffFacts, at
+from ui.numbers import bare, unit_of
 
 DEPTH_TURNS = 9.0  # of thread drawn in the boss
+TOP_PX = 150.0
 
 
-def draw(work: FlywheelOff) -> SafeString:
-    return on_papers(work.papers, lambda name, width: _sheet(work, name, width))
+def draw(found: FlywheelOffFacts, canvas: Canvas) -> None:
+    unit = 1.0 if canvas.is_wide else 0.62
+    _section(found, canvas, canvas.width / 2, unit)
+    _labels(found, canvas, canvas.width / 2, unit)
+    _rule(found, canvas)
 
 
-def _sheet(work: FlywheelOff, name: str, width: float) -> SafeString:
-    plate = work.call
-    sheet = Sheet(width, 560, "Puller in the flywheel's boss", f"{plate.words}. {plate.line} {plate.move}", name)
-    middle, unit = width / 2, 1.0 if width > 500 else 0.62
-    _section(sheet, work, middle, unit)
-    _rule(sheet, work, width)
-    return sheet.render()
-
-
-def _section(sheet: Sheet, work: FlywheelOff, middle: float, unit: float) -> None:
+def _section(found: FlywheelOffFacts, canvas: Canvas, middle: float, unit: float) -> None:
     """From the outside in: boss with its thread, puller engaged so many turns, centre screw on the shaft's end, taper below."""
-    turns = min((work.value("turns") or 0.0) / 360, DEPTH_TURNS)
-    engaged = 100 * turns / DEPTH_TURNS
-    top, thread = 150.0, 104 * unit
-    wrong = work.same is not None and work.same.state == "stop"
+    sheet = canvas.sheet
+    turns = min(found.turns or 0.0, DEPTH_TURNS)
+    engaged, thread = 100 * turns / DEPTH_TURNS, 104 * unit
     for sign in (-1, 1):
 
         def x(offset: float, sign: int = sign) -> float:
             return middle + sign * offset * unit
 
-        boss = [(x(230), top), (middle + sign * thread, top), (middle + sign * thread, top + 110), (x(46), top + 110), (x(70), top + 230)]
-        sheet.hatched([*boss, (x(120), top + 230), (x(120), top + 180), (x(230), top + 180)], "plain", 10)
-        low = top + engaged
+        boss = [(x(230), TOP_PX), (middle + sign * thread, TOP_PX), (middle + sign * thread, TOP_PX + 110), (x(46), TOP_PX + 110)]
+        taper = [(x(70), TOP_PX + 230), (x(120), TOP_PX + 230), (x(120), TOP_PX + 180), (x(230), TOP_PX + 180)]
+        sheet.hatched([*boss, *taper], "plain", 10)
+        low = TOP_PX + engaged
         puller = [(middle + sign * (thread - 3), 66), (middle + sign * (thread - 3), low), (x(30), low), (x(30), 66)]
-        sheet.hatched(puller, "hot" if wrong else "cold", 7, rising=False)
+        sheet.hatched(puller, "hot" if found.is_wrong else "cold", 7, rising=False)
         for index in range(round(turns)):
-            y = top + 100 * (index + 0.5) / DEPTH_TURNS
-            sheet.line((middle + sign * (thread - 10), y), (middle + sign * (thread + 7), y), "hot bold" if wrong else "ink")
-    end = top + 128
+            y = TOP_PX + 100 * (index + 0.5) / DEPTH_TURNS
+            sheet.line((middle + sign * (thread - 10), y), (middle + sign * (thread + 7), y), "hot bold" if found.is_wrong else "ink")
+    end = TOP_PX + 128
     sheet.rect(middle - 26 * unit, 30, 52 * unit, end - 30, "cut")
-    shaft = [(-44, end), (44, end), (68, top + 246), (-68, top + 246)]
+    shaft = [(-44, end), (44, end), (68, TOP_PX + 246), (-68, TOP_PX + 246)]
     sheet.shape([(middle + dx * unit * 0.96, y) for dx, y in shaft], "cut paper")
-    sheet.line((middle, 16), (middle, top + 250), "chain")
-    if work.found and not work.free:
+    sheet.line((middle, 16), (middle, TOP_PX + 250), "chain")
+    if found.pull and not found.is_free:
         sheet.arrow((middle, 24), (middle, -4), "ink bold", 12)
-    left = 8.0 if unit < 1 else middle - 250
-    with sheet.link(f"{work.address}?ask=turns", "Reading: turns"):
-        counted = f"{turns:g} turns" if unit < 1 else f"{turns:g} turns in"
-        words = counted if turns else "not counted"
-        sheet.text((left, 40), words, "reading-label ink big")
-        sheet.text((left, 60), f"{work.found.turns} whole ones count" if work.found else "only whole ones count", "quiet")
-    for side, y in (("puller", 96), ("boss", 134)):
-        match = work.match(side)
-        with sheet.link(f"{work.address}?ask={side}_d", f"Reading: {side} thread"):
-            hand = ", left-hand" if work.hand(f"{side}_hand") == "left" else ""
-            sheet.text(
-                (middle + (118 * unit if side == "puller" else 124 * unit), y),
-                f"{side} {match.designation}{hand}" if match else f"{side} not measured",
-                "strong",
-            )
+    canvas.labels.keep_clear_box(middle - thread, 30, middle + thread, TOP_PX + 250)
 
 
-def _rule(sheet: Sheet, work: FlywheelOff, width: float) -> None:
-    """Torque on the centre screw: free travel, where it should let go, where the thread may."""
-    found = work.found
-    left, right, y = 40.0, width - 40.0, 490.0
-    sheet.text((left, 446), "Torque on the centre screw, N·m", "strong")
-    if found is None:
+def _labels(found: FlywheelOffFacts, canvas: Canvas, middle: float, unit: float) -> None:
+    """Turns on the left, both threads on the right, each leading to its question."""
+    left = middle - 250 if canvas.is_wide else 8.0
+    said = fill(words.ON_DRAWING["turns"], {"turns": quarters(found.turns)}) if found.turns else str(words.ON_DRAWING["not_counted"])
+    link = canvas.link_to(at(Property.PULLER_TURNS), _reading(Property.PULLER_TURNS))
+    canvas.labels.at([((left, 40), "start")], said, "reading-label ink big", rank=1, link=link)
+    whole = fill(words.ON_DRAWING["whole"], {"turns": found.pull.turns}) if found.pull else str(words.ON_DRAWING["only_whole"])
+    canvas.labels.at([((left, 62), "start")], whole, "quiet", rank=2)
+    for side, what, hand, y in (
+        ("puller", Property.PULLER_DIAMETER, Property.PULLER_HAND, 96.0),
+        ("boss", Property.BOSS_DIAMETER, Property.BOSS_HAND, 134.0),
+    ):
+        match = found.match(side)
+        name = fill(words.ON_DRAWING[side], {"thread": match.designation}) if match else str(words.ON_DRAWING[f"{side}_unknown"])
+        text = fill(words.ON_DRAWING["left"], {"thread": name}) if match and found.hand(hand) == "left" else name
+        x = middle + 118 * unit
+        places = [((x, y), "start"), ((x, y - 16), "start"), ((x, y + 16), "start")]
+        canvas.labels.at(places, text, "strong", rank=2, link=canvas.link_to(at(what), _reading(what)))
+
+
+def _reading(what: Property) -> str:
+    return fill(words.READING, {"label": words.LABEL[what]})
+
+
+def _rule(found: FlywheelOffFacts, canvas: Canvas) -> None:
+    """Torque on the centre screw: free travel, where it should release, where the thread may strip."""
+    sheet, labels, pull = canvas.sheet, canvas.labels, found.pull
+    left, right, y = 40.0, canvas.width - 40.0, 490.0
+    labels.at([((left, 446), "start")], fill(words.ON_DRAWING["torque"], {"unit": unit_of("torque")}), "strong", rank=1)
+    if pull is None:
         sheet.line((left, y), (right, y), "axis thin")
-        sheet.text((left, y + 24), "after puller, boss, turns and screw are measured", "quiet")
+        labels.at([((left, y + 24), "start")], str(words.ON_DRAWING["later"]), "quiet", rank=1)
         return
-    top_nm = max(found.stop_nm, found.frees_nm.high if found.frees_nm else 0.0, work.now_nm or 0.0) * 1.15
+    top_nm = max(pull.stop_nm, pull.frees_nm.high if pull.frees_nm else 0.0, found.torque_nm or 0.0, 1.0) * 1.15
 
     def x(torque: float) -> float:
         return left + (right - left) * torque / top_nm
 
-    if found.frees_nm:
-        a, b = x(found.frees_nm.low), min(x(found.frees_nm.high), right)
+    if pull.frees_nm:
+        a, b = x(pull.frees_nm.low), min(x(pull.frees_nm.high), right)
         sheet.hatched([(a, y - 16), (b, y - 16), (b, y), (a, y)], "brass", 8)
-        sheet.text((a, y - 22), "lets go", "quiet")
-        sheet.line((x(found.frees_nm.likely), y - 20), (x(found.frees_nm.likely), y), "ink")
-    stop = x(found.stop_nm)
+        sheet.line((x(pull.frees_nm.likely), y - 20), (x(pull.frees_nm.likely), y), "ink")
+        labels.at([((a, y - 24), "start"), ((b, y - 24), "end")], str(words.ON_DRAWING["releases"]), "quiet", rank=3)
+    stop = x(pull.stop_nm)
     sheet.rect(stop, y - 16, right - stop, 16, "barred")
     sheet.line((stop, y - 30), (stop, y + 8), "hot bold")
-    near_edge = stop > right - 90
-    sheet.text((stop - 8 if near_edge else stop + 8, y - 22), f"stop {found.stop_nm:.0f}", "strong hot", "end" if near_edge else "start")
+    said = fill(words.ON_DRAWING["stop"], {"torque": bare(newton_metres(pull.stop_nm))})
+    labels.at([((stop + 8, y - 24), "start"), ((stop - 8, y - 24), "end"), ((stop - 8, y - 42), "end")], said, "strong hot", rank=2)
     sheet.line((left, y), (right, y), "axis")
     for torque in range(0, int(top_nm) + 1, 10 if top_nm < 120 else 50):
         sheet.line((x(torque), y), (x(torque), y + 6), "axis thin")
         if torque % (20 if top_nm < 120 else 100) == 0:
-            sheet.text((x(torque), y + 22), f"{torque}", "tick", "middle")
-    if work.now_nm is not None:
-        at = min(x(work.now_nm), right)
-        sheet.shape([(at, y - 2), (at - 8, y - 20), (at + 8, y - 20)], "ink solid")
-        sheet.text((at, y + 44), f"{work.now_nm:.0f} now", "reading-label ink", "middle")
+            labels.at([((x(torque), y + 22), "middle")], f"{torque}", "tick", rank=1)
+    if found.torque_nm is not None:
+        now = min(x(found.torque_nm), right)
+        sheet.shape([(now, y - 2), (now - 8, y - 20), (now + 8, y - 20)], "ink solid")
+        text = fill(words.ON_DRAWING["now"], {"torque": bare(newton_metres(found.torque_nm))})
+        labels.at([((now, y + 44), "middle"), ((now, y + 44), "start"), ((now, y + 44), "end")], text, "reading-label ink", rank=2)

@@ -1,35 +1,30 @@
-"""The wheel on its cone in section: contact in blue along the cone, key, nut; the angle the key shifts, drawn large, seen from the end."""
+"""The wheel on its cone in section: contact in ink along the cone, key, nut; the angle the key shifts, drawn large, seen from the end."""
 
 from __future__ import annotations
 
 import math
-from typing import TYPE_CHECKING
 
-from django.utils.safestring import SafeString
+from engines.properties import Property
+from shopmath.amounts import degrees, newton_metres, share
+from stations.base import Canvas
+from stations.base.words import fill
+from stations.flywheel_on import words
+from stations.flywheel_on.facts import FlywheelOnFacts, at
+from ui.numbers import show
 
-from ui.svg import Sheet, on_papers
-
-if TYPE_CHECKING:
-    from stations.flywheel_on.station import FlywheelOn
-
-
-def draw(work: FlywheelOn) -> SafeString:
-    return on_papers(work.papers, lambda name, width: _sheet(work, name, width))
+AXIS_PX = 222.0
 
 
-def _sheet(work: FlywheelOn, name: str, width: float) -> SafeString:
-    plate = work.call
-    sheet = Sheet(width, 580, "The flywheel on its taper", f"{plate.words}. {plate.line} {plate.move}", name)
-    unit, axis = width / 760, 230.0
-    _section(sheet, work, unit, axis)
-    _end(sheet, work, width)
-    return sheet.render()
+def draw(found: FlywheelOnFacts, canvas: Canvas) -> None:
+    _section(found, canvas)
+    _end(found, canvas)
 
 
-def _section(sheet: Sheet, work: FlywheelOn, unit: float, axis: float) -> None:
+def _section(found: FlywheelOnFacts, canvas: Canvas) -> None:
     """Shaft from the left, cone, nut; the wheel's boss round it and its rim above and below."""
+    sheet, unit, axis = canvas.sheet, canvas.width / 760, AXIS_PX
     left, large, small, end = 70 * unit, 250 * unit, 470 * unit, 590 * unit
-    high, low = (52.0, 34.0) if work.on_taper else (44.0, 44.0)
+    high, low = (52.0, 34.0) if found.is_on_taper else (44.0, 44.0)
     for up in (-1, 1):
         boss = [(large, axis + up * high), (small, axis + up * low), (small, axis + up * 92), (large, axis + up * 92)]
         sheet.hatched(boss, "plain", 9, rising=up > 0)
@@ -42,40 +37,55 @@ def _section(sheet: Sheet, work: FlywheelOn, unit: float, axis: float) -> None:
     sheet.line((left - 20, axis), (end + 30, axis), "chain")
     for up in (-1, 1):
         sheet.hatched([(x * unit, axis + up * y) for x, y in ((474, 24), (540, 24), (540, 58), (474, 58))], "plain", 6)
-    share = (work.mean("blue") or 0.0) / 100
-    if work.on_taper and share:
-        reach = (small - large) * min(1.0, share)
-        start = large if work.said("large") != "no" else small - reach
-        for up in (-1, 1):
-            a, b = start, start + reach
-            slope = (high - low) / (small - large)
-            sheet.line((a, axis + up * (high - slope * (a - large))), (b, axis + up * (high - slope * (b - large))), "needle")
-        sheet.text(((large + small) / 2, axis - 104), f"{share:.0%} carries", "halo strong ink", "middle")
-    asked = work.next_ask.key if work.next_ask else ""
-    spots = {
-        "blue": ((large + small) / 2, axis - 44),
-        "torque": (507 * unit, axis),
-        "runout": (large - 30 * unit, axis - 186),
-        "gap": (233 * unit, axis - 128),
-    }
-    if asked in spots:
-        sheet.circle(spots[asked], 22, "place")
-    ratio = f"1:{work.job.card.taper_ratio:g}" if work.job.card.taper_ratio else "taper unknown"
-    sheet.text((left, axis + 84), ratio if work.on_taper else "straight", "quiet")
-    if work.torque_nm:
-        sheet.text((548 * unit, axis - 66), f"{work.torque_nm:g} N·m", "reading-label ink")
+    _contact(found, canvas, (large, small), (high, low))
+    _spots(canvas, large, small, unit)
+    ratio = fill(words.ON_DRAWING["ratio"], {"ratio": f"{found.card.taper_ratio:g}"}) if found.card.taper_ratio else ""
+    said = (ratio or str(words.ON_DRAWING["taper_unknown"])) if found.is_on_taper else str(words.ON_DRAWING["straight"])
+    canvas.labels.at([((left, axis + 84), "start")], said, "quiet", rank=2)
+    if found.nut_torque_nm:
+        torque = show(newton_metres(found.nut_torque_nm))
+        canvas.labels.at([((548 * unit, axis - 66), "start"), ((540 * unit, axis - 84), "middle")], torque, "reading-label ink", rank=1)
 
 
-def _end(sheet: Sheet, work: FlywheelOn, width: float) -> None:
-    """The key as seen from the end, its step and the angle it makes, drawn larger than it is."""
-    if work.shift_deg is None:
-        sheet.text((width / 2, 520), "contact in ink along the cone; the key only places the wheel", "quiet", "middle")
+def _contact(found: FlywheelOnFacts, canvas: Canvas, x: tuple[float, float], radius: tuple[float, float]) -> None:
+    """The share of the cone that carries, from the end where it carries."""
+    carries = found.share
+    if not found.is_on_taper or not carries:
         return
-    centre, radius = (width * 0.3, 494.0), 56.0
+    large, small = x
+    reach = (small - large) * min(1.0, carries)
+    start = large if found.said(Property.CONTACT_AT_LARGE_END) != "no" else small - reach
+    slope = (radius[0] - radius[1]) / (small - large)
+    for up in (-1, 1):
+        ends = [(at_x, AXIS_PX + up * (radius[0] - slope * (at_x - large))) for at_x in (start, start + reach)]
+        canvas.sheet.line(ends[0], ends[1], "needle")
+    said = fill(words.ON_DRAWING["carries"], {"share": share(carries)})
+    canvas.labels.at([(((large + small) / 2, AXIS_PX - 104), "middle")], said, "halo strong ink", rank=1)
+
+
+def _spots(canvas: Canvas, large: float, small: float, unit: float) -> None:
+    """Where the reading that is asked now is taken."""
+    spots = {
+        at(Property.CONTACT_SHARE): ((large + small) / 2, AXIS_PX - 44),
+        at(Property.NUT_TORQUE): (507 * unit, AXIS_PX),
+        at(Property.RIM_RUNOUT): (large - 30 * unit, AXIS_PX - 186),
+        at(Property.AIR_GAP): (233 * unit, AXIS_PX - 128),
+    }
+    if canvas.asked in spots:
+        canvas.sheet.circle(spots[canvas.asked], 22, "place")
+
+
+def _end(found: FlywheelOnFacts, canvas: Canvas) -> None:
+    """The key as seen from the end, its step and the angle it makes, drawn larger than it is."""
+    sheet, shift = canvas.sheet, found.shift_deg
+    if shift is None:
+        canvas.labels.at([((canvas.width / 2, 520), "middle")], str(words.ON_DRAWING["contact"]), "quiet", rank=1)
+        return
+    centre, radius = (canvas.width * 0.3, 484.0), 54.0
     sheet.circle(centre, radius, "outline")
-    factor = min(8.0, 40.0 / max(abs(work.shift_deg), 0.1))
-    for degrees, cls in ((0.0, "outline nominal"), (factor * work.shift_deg, "ink bold")):
-        turn = math.radians(90 + degrees)
-        sheet.line(centre, (centre[0] + (radius + 22) * math.cos(turn), centre[1] - (radius + 22) * math.sin(turn)), cls)
-    sheet.text((width * 0.44, 486), f"{work.shift_deg:+.1f}°", "big ink")
-    sheet.text((width * 0.44, 510), f"by the key's step; drawn ×{factor:.0f}", "quiet")
+    factor = min(8.0, 40.0 / max(abs(shift), 0.1))
+    for turned, cls in ((0.0, "outline nominal"), (factor * shift, "ink bold")):
+        turn = math.radians(90 + turned)
+        sheet.line(centre, (centre[0] + (radius + 20) * math.cos(turn), centre[1] - (radius + 20) * math.sin(turn)), cls)
+    canvas.labels.at([((canvas.width * 0.44, 478), "start")], show(degrees(shift, 0.1)), "big ink", rank=1)
+    canvas.labels.at([((canvas.width * 0.44, 504), "start")], fill(words.ON_DRAWING["step"], {"times": f"{factor:.0f}"}), "quiet", rank=2)

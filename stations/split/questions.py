@@ -7,8 +7,8 @@ from functools import partial
 from engines.properties import Property
 from shopmath.amounts import mm
 from stations.base import Ask, Method
-from stations.base.asking import OptionRow, method, question
-from stations.base.words import fill
+from stations.base.asking import method, question
+from stations.base.words import OptionRow, fill
 from stations.split import words
 from stations.split.facts import MOST_LOOSE, UNCERTAIN_MM, Loose, SplitFacts, length_of, of_joint
 

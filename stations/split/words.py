@@ -5,7 +5,7 @@ from __future__ import annotations
 from django.utils.translation import gettext_lazy as _
 
 from engines.properties import Property
-from stations.base.words import Sentence, plural
+from stations.base.words import Methods, Options, Sentence, plural
 from stations.split.facts import Code
 
 NAME = _("Split")
@@ -170,14 +170,14 @@ LABEL = {
     Property.NOTE: _("note"),
 }
 
-OPTIONS = {Property.LOOSE_HALF: (("fell", _("fell out"), _("side unknown")),)}  # after the halves, as this engine calls them
+OPTIONS: Options = {Property.LOOSE_HALF: (("fell", _("fell out"), _("side unknown")),)}  # after the halves, as this engine calls them
 
 HOW: dict[str, tuple[Sentence, Sentence]] = {
     "feeler": (_("feeler gauge"), _("feeler gauge, the thickest that goes in")),
     "calliper": (_("calliper"), _("calliper across both edges, less the wall")),
     "rule": (_("steel rule"), _("steel rule")),
 }
-METHOD = {
+METHOD: Methods = {
     "splitter": (_("Splitter"), (("", _("the one in hand, measured")),)),
     "how": (_("Gap measured with"), ()),
 }

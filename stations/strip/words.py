@@ -5,6 +5,7 @@ from __future__ import annotations
 from django.utils.translation import gettext_lazy as _
 
 from engines.properties import Property
+from stations.base.words import Options
 from stations.strip.facts import Code
 
 NAME = _("Strip")
@@ -55,7 +56,7 @@ SKIP = {
     Property.PART_FROM: _("unknown"),
     Property.NOTE: _("nothing to note"),
 }
-OPTIONS = {
+OPTIONS: Options = {
     Property.CRANK_OUT: (
         ("pushed", _("pushed out"), _("with the splitter, centred")),
         ("lifted", _("lifted out"), _("by hand, it was free")),

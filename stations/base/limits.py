@@ -1,0 +1,18 @@
+"""A value against its limits, in words that every station shares."""
+
+from __future__ import annotations
+
+from typing import Any
+
+from shopmath.amounts import Amount
+from shopmath.verdict import Call
+
+
+def limit_values(call: Call, kind: str = "length", resolution: float = 0.001) -> dict[str, Any]:
+    """The values of a call of `shopmath.verdict.call` as numbers of one kind, for the sentences in `words.BY_LIMIT`."""
+    uncertainty = call.values.get("uncertainty") or None
+    return {
+        "value": Amount(call.values["value"], kind, resolution, uncertainty),
+        "limit": Amount(call.values["limit"], kind, resolution),
+        "margin": Amount(call.values["margin"], kind, resolution),
+    }

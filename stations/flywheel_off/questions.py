@@ -1,0 +1,84 @@
+"""What is asked at Flywheel off: puller, boss, turns, torque; then what taper, key, magnets and coils look like."""
+
+from __future__ import annotations
+
+from functools import partial
+from typing import Any
+
+from engines.properties import Property
+from stations.base import Ask, Method
+from stations.base.asking import method, question
+from stations.base.words import OptionRow
+from stations.flywheel_off import words
+from stations.flywheel_off.facts import FlywheelOffFacts, at
+
+_ask = partial(question, words)
+
+
+def ask(what: Property, **more: Any) -> Ask:
+    return _ask(at(what), **more)
+
+
+def questions(found: FlywheelOffFacts) -> list[Ask]:
+    asked = [*_threads(found), *_nut(found)]
+    if found.pull and not found.is_free:
+        asked.append(ask(Property.PULLING_TORQUE, repeats=True, example="25", resolution=1.0))
+        if found.torque_nm is not None:
+            asked.append(ask(Property.MOVED, repeats=True, quiet=True))
+    return [*asked, *_once_off(found)] if found.is_free else asked
+
+
+def _threads(found: FlywheelOffFacts) -> list[Ask]:
+    """Those of the shelf's puller and of the card are known already, and can still be asked for."""
+    known, on_card = found.puller is not None, found.card_has_boss
+    hidden = found.is_wrong or not found.is_shallow
+    return [
+        ask(Property.PULLER_DIAMETER, quiet=known, example="26.9", resolution=0.01),
+        ask(Property.PULLER_PITCH, quiet=known, example="1.0", resolution=0.001),
+        ask(Property.PULLER_HAND, quiet=known),
+        ask(Property.BOSS_DIAMETER, quiet=on_card, example="26.0", resolution=0.01),
+        ask(Property.BOSS_PITCH, quiet=on_card, example="1.0", resolution=0.001),
+        ask(Property.BOSS_HAND, quiet=on_card),
+        ask(Property.BOSS_DEPTH, optional=True, quiet=hidden, example="9", resolution=0.1),
+        ask(Property.PULLER_TURNS, unit="turns", example="6", resolution=0.25),
+        ask(Property.CENTRE_SCREW_DIAMETER, quiet=known, example="12", resolution=0.1),
+        ask(Property.CENTRE_SCREW_PITCH, quiet=known, example="1.25", resolution=0.001),
+    ]
+
+
+def _nut(found: FlywheelOffFacts) -> list[Ask]:
+    """What seated the taper, where the card does not say."""
+    asked = []
+    if found.card.nut_torque_nm is None:
+        asked.append(ask(Property.NUT_TORQUE_WANTED, optional=True, quiet=found.is_wrong, example="55", resolution=1.0))
+    if found.card.nut_d_mm is None:
+        asked.append(ask(Property.NUT_THREAD, optional=True, quiet=found.is_wrong, example="12", resolution=0.1))
+    return asked
+
+
+def _once_off(found: FlywheelOffFacts) -> list[Ask]:
+    step = [ask(Property.KEY_STEP, example="0.40", resolution=0.01)] if found.own.said(at(Property.KEY_CONDITION)) == "stepped" else []
+    return [
+        ask(Property.TAPER_CONDITION),
+        ask(Property.KEY_CONDITION),
+        *step,
+        ask(Property.MAGNETS),
+        ask(Property.COILS),
+        ask(Property.NOTE, optional=True),
+    ]
+
+
+def asks_first(found: FlywheelOffFacts) -> str | None:
+    """Whether it moved is asked once after that was offered, then the torque again."""
+    return at(Property.MOVED).key if found.own.chosen.get("asking") == "moved" and not found.is_free else None
+
+
+def methods(found: FlywheelOffFacts) -> tuple[Method, ...]:
+    if found.is_free:
+        return ()
+    shelf: list[OptionRow] = [*words.METHOD["puller"][1], *((str(each.pk), each.name) for each in found.pullers)]
+    return (
+        method(words, "puller", str(found.puller.pk) if found.puller else "", shelf),
+        method(words, "condition", found.condition),
+        method(words, "holding", found.holding),
+    )

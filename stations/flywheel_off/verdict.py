@@ -1,0 +1,158 @@
+"""The call at each point of a pull, the checks and warnings that go with it, and where its numbers come from."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from functools import partial
+from typing import Any
+
+from engines.parts import FLYWHEEL
+from engines.properties import Property
+from engines.slots import Slot
+from shopmath.amounts import Amount, celsius, count, degrees, mm, newton_metres, newtons, quarters
+from shopmath.pulling import PLAY_MM, Pull
+from shopmath.taper import key_shift_deg
+from shopmath.verdict import Call
+from stations.base import Ask, Caution, Finding, Said, State, Trace, Verdict, asking
+from stations.base.words import fill
+from stations.flywheel_off import words
+from stations.flywheel_off.facts import WARM_C, Code, FlywheelOffFacts, at
+from ui.numbers import band, show
+
+source = partial(asking.source, words)
+
+
+def verdict(found: FlywheelOffFacts, asked: list[Ask]) -> Verdict:
+    """The call as it stands; `asked` is what is still to be answered."""
+    if found.is_free:
+        return _off(found, asked)
+    if found.is_wrong:
+        return _wrong(found)
+    if found.pull is None:
+        puller = found.match("puller")
+        values: dict[str, Any] = {"thread": puller.designation} if puller else {}
+        return Verdict(State.WAIT, Code.WHICH_THREAD, values, "puller_is" if puller else "nothing_measured", "ask" if asked else "measure")
+    if found.is_dirty and found.torque_nm is None and found.depth_turns:
+        values = {"turns": quarters(found.turns or 0), "depth": count(found.depth_turns), **_more(found.pull)[1]}
+        return Verdict(State.TOO_CLOSE, Code.CLEAN_FIRST, values, "bound_early", "clean", _more(found.pull)[0])
+    call = found.torque_call
+    return _pulling(found.pull, call) if call else _weighed(found, found.pull)
+
+
+def _wrong(found: FlywheelOffFacts) -> Verdict:
+    same = found.same
+    assert same is not None
+    bound = fill(words.BOUND, {"turns": quarters(found.turns)}) if found.turns else ""
+    hands = {f"{side}_hand": words.HAND_NAME[found.hand(what)] for side, what in _HANDS.items()}
+    code, move = (Code.WRONG_SIZE, "other_size") if found.is_wrong_size else (Code.WRONG_THREAD, "other_puller")
+    return Verdict(State.STOP, code, {**same.values, **hands, "bound": bound}, same.code, move, assumed=_assumed(found))
+
+
+_HANDS = {"puller": Property.PULLER_HAND, "boss": Property.BOSS_HAND}
+
+
+def _assumed(found: FlywheelOffFacts) -> tuple[Said, ...]:
+    return (Said("hand"),) if found.hand_assumed else ()
+
+
+def _pulling(pull: Pull, call: Call) -> Verdict:
+    """A torque is on the centre screw."""
+    detail, more = _releases(pull)
+    values = {**call.values, **more}
+    if call.state == State.STOP:
+        return Verdict(State.STOP, Code.STOP, values, call.code, "unload")
+    if call.state == State.OUT:
+        return Verdict(State.TOO_CLOSE, Code.HOLDS_HARD, values, call.code, "warm")
+    return Verdict(State.IN, Code.PULLING, values, call.code, "quarter_turn", detail)
+
+
+def _weighed(found: FlywheelOffFacts, pull: Pull) -> Verdict:
+    """The thread against the taper, before anything is loaded."""
+    move, more = _more(pull)
+    detail, releases = _releases(pull)
+    values: dict[str, Any] = {**more, **releases, **pull.call.values, "stop": newton_metres(pull.stop_nm)}
+    if pull.call.state == State.STOP:
+        return Verdict(State.STOP, Code.MORE_THREAD, values, pull.call.code, move, assumed=_assumed(found))
+    if pull.call.state == State.TOO_CLOSE:
+        step = move if pull.turns_wanted else "go_slowly"
+        return Verdict(State.TOO_CLOSE, Code.UNSURE, values, pull.call.code, step, detail, assumed=_assumed(found))
+    values["frees"] = newton_metres(pull.frees_nm.high) if pull.frees_nm else ""
+    return Verdict(State.IN, Code.THREAD_HOLDS, values, pull.call.code, "load_in_steps", detail, assumed=_assumed(found))
+
+
+def _more(pull: Pull) -> tuple[str, dict[str, Any]]:
+    """What more turns would add."""
+    values = {"per_turn": newtons(pull.per_turn_n)}
+    if pull.turns_wanted and pull.turns_wanted > pull.turns:
+        return "more_turns", {**values, "more": pull.turns_wanted - pull.turns, "needed": pull.turns_wanted}
+    return "further_in", values
+
+
+def _releases(pull: Pull) -> tuple[str, dict[str, Amount]]:
+    """Where it may release, and where to stop; its values have names of their own beside those of the reason."""
+    stop = {"stop": newton_metres(pull.stop_nm)}
+    if not pull.frees_nm:
+        return "stop_at", stop
+    frees = pull.frees_nm
+    return "releases", {**stop, "from_nm": newton_metres(frees.low), "likely_nm": newton_metres(frees.likely)}
+
+
+def _off(found: FlywheelOffFacts, asked: list[Ask]) -> Verdict:
+    """Once it is off: damage first, then what is still to be looked at."""
+    if found.faults:
+        first, *others = found.faults
+        values: dict[str, Any] = {"others": " ".join(str(words.REASON[fault]) for fault in others)}
+        return Verdict(State.OUT, Code.OFF_DAMAGED, values, first, "raise_it", "faults" if others else "")
+    if any(not ask.optional for ask in asked):
+        return Verdict(State.WAIT, Code.LOOK_AT_IT, reason="look_first", next="ask")
+    if found.step_mm:
+        shift = found.shift_deg
+        shifted: dict[str, Any] = {"shift": degrees(abs(shift), 0.1) if shift else "", "step": mm(found.step_mm, 0.01)}
+        return Verdict(State.IN, Code.OFF_STEPPED, shifted, "stepped" if shift else "stepped_unknown", "keep_key")
+    return Verdict(State.IN, Code.OFF, reason="all_looked_at", next="sign")
+
+
+def checks(found: FlywheelOffFacts) -> tuple[Caution, ...]:
+    return asking.checks(words)
+
+
+def warnings(found: FlywheelOffFacts) -> tuple[Caution, ...]:
+    keys = ("magnets",) if found.is_free else ("blows", "warm", "manual")
+    return tuple(Caution(key, fill(words.WARNINGS[key], {"warm": celsius(WARM_C)})) for key in keys)
+
+
+def derived(found: FlywheelOffFacts) -> Iterator[Finding]:
+    """That the flywheel is off, for the stations that need it so."""
+    if found.is_free:
+        yield Finding(Slot(FLYWHEEL, Property.FLYWHEEL_OFF), text="yes")
+
+
+def note(found: FlywheelOffFacts, slot: Slot, value: float | None) -> str:
+    """Beside a reading: the standard thread it is nearest to, or what a step does."""
+    if slot.what in (Property.PULLER_DIAMETER, Property.PULLER_PITCH, Property.BOSS_DIAMETER, Property.BOSS_PITCH):
+        match = found.match("puller" if slot.what.value.startswith("puller") else "boss")
+        return fill(words.NEAREST, {"thread": match.designation}) if match else ""
+    if slot == at(Property.KEY_STEP) and value and found.card.shaft_d_mm:
+        return fill(words.SHIFTS, {"shift": degrees(key_shift_deg(value, found.card.shaft_d_mm), 0.1)})
+    return ""
+
+
+def sources(found: FlywheelOffFacts) -> Iterator[Trace]:
+    for side in ("puller", "boss"):
+        match = found.match(side)
+        if match:
+            off = {"diameter": mm(match.diameter_error_mm, 0.01), "pitch": mm(match.pitch_error_mm, 0.001)}
+            yield source(side, match.designation, {"system": match.system, **off})
+    if found.is_wrong:
+        yield source("play", show(mm(PLAY_MM, 0.01)), estimated=True)
+    if found.pull:
+        strength, wanted = found.pull.strength, found.pull.wanted
+        yield source("strength", _band(strength.low, strength.high), {"turns": found.pull.turns, "basis": strength.basis}, estimated=True)
+        if wanted:
+            basis = {"basis": wanted.basis, "source": found.card.flywheel_source or words.CARD}
+            yield source("wanted", _band(wanted.low, wanted.high), basis, estimated=True)
+        yield source("stop", show(newton_metres(found.pull.stop_nm)), estimated=True)
+
+
+def _band(low_n: float, high_n: float) -> str:
+    return band(newtons(low_n, 1000), newtons(high_n, 1000))

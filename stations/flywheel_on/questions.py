@@ -1,0 +1,41 @@
+"""What is asked at Flywheel on: contact, key, what it must carry, nut, rim and gap."""
+
+from __future__ import annotations
+
+from functools import partial
+from typing import Any
+
+from engines.properties import Property
+from shopmath.amounts import newton_metres
+from stations.base import Ask
+from stations.base.asking import question
+from stations.base.words import fill
+from stations.flywheel_on import words
+from stations.flywheel_on.facts import OLD_KEY, FlywheelOnFacts, at
+
+_ask = partial(question, words)
+
+
+def ask(what: Property, **more: Any) -> Ask:
+    return _ask(at(what), **more)
+
+
+def questions(found: FlywheelOnFacts) -> list[Ask]:
+    asked: list[Ask] = []
+    if found.is_on_taper:
+        blue_again = found.share is None and found.lapped > 0
+        times = len(found.own.all(at(Property.CONTACT_SHARE))) + 1 if blue_again else 1
+        asked.append(ask(Property.CONTACT_SHARE, unit="%", resolution=5.0, example="80", times=max(times, 1)))
+        asked.append(ask(Property.CONTACT_AT_LARGE_END))
+    asked.append(ask(Property.KEY_CONDITION))
+    if found.key in OLD_KEY:
+        asked.append(ask(Property.KEY_STEP, gauges=("calliper",), resolution=0.02, example="0.4"))
+    if found.is_on_taper:
+        asked.append(ask(Property.CONE_DIAMETER, optional=True, gauges=("calliper",), example="18"))
+        asked.append(ask(Property.TORQUE_TO_CARRY, optional=True, resolution=1.0, example="40"))
+    by_card = found.card.nut_torque_nm
+    wanted = fill(words.BY_CARD, {"torque": newton_metres(by_card)}) if by_card else str(words.BY_MANUAL)
+    asked.append(ask(Property.NUT_TORQUE, where=wanted, resolution=1.0, example="55"))
+    asked.append(ask(Property.RIM_RUNOUT, optional=True, gauges=("dial",), resolution=0.01, example="0.10"))
+    asked.append(ask(Property.AIR_GAP, optional=True, gauges=("feeler",), resolution=0.01, example="0.35"))
+    return asked
