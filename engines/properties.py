@@ -86,6 +86,7 @@ class About:
     kind: str = "length"
     low: float = -INF
     high: float = INF
+    unit: str = ""  # of a count, where it counts something in particular
     shared: bool = True  # whether a station may use what another has recorded
 
 
@@ -123,7 +124,7 @@ ABOUT: dict[Property, About] = {
     Property.MAGNETS: About(WORDS),
     Property.COILS: About(WORDS),
     Property.FLYWHEEL_OFF: About(WORDS),
-    Property.CONTACT_SHARE: About(COUNT, 0, 100),
+    Property.CONTACT_SHARE: About(COUNT, 0, 100, unit="%"),
     Property.CONTACT_AT_LARGE_END: About(WORDS),
     Property.CONE_DIAMETER: About(low=5, high=120),
     Property.TORQUE_TO_CARRY: About("torque", 0.1, 2000),

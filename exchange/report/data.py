@@ -8,13 +8,16 @@ from datetime import datetime
 from itertools import chain
 from typing import Any
 
+from django.utils.safestring import SafeString
+
 from engines.models import Seat
 from exchange.making import Tell, quietly
-from jobs.models import Entry, Job, Photo, RunStation
+from jobs.models import Entry, Job, Origin, Photo, RunStation
 from shop.models import Person, Shop
 from stations.base.binding import computed
 from stations.base.recording import frozen
 from stations.registry import BY_KEY, STATIONS
+from ui.inked import in_page
 
 MOST_DRAWINGS = 12
 NAMES = {station.key: str(station.name) for station in STATIONS}
@@ -64,6 +67,7 @@ class Drawn:
     words: str
     entry: int
     svg: str
+    inline: SafeString | None  # None where it was drawn in another shop: then it is shown as a picture only
 
 
 @dataclass(frozen=True)
@@ -135,7 +139,7 @@ def report_of(job: Job, person: Person, now: datetime, tell: Tell = quietly) -> 
         job=job,
         figures=figures(signed),
         calls=[_said(each) for each in stand if each.entry.station.key != "hand-over"],
-        drawings=_drawings([each for each in stand if BY_KEY[each.entry.station.key].drawn], tell),
+        drawings=_drawings([each for each in stand if BY_KEY[each.entry.station.key].drawn], tell, Origin.objects.filter(job=job).exists()),
         photos=list(job.photos.all()),
         parts=list(last.get("parts", [])),
         decisions=_decisions(stand, str(last.get("against_advice", ""))),
@@ -196,11 +200,14 @@ def _unknown(stand: list[Recorded], said: str) -> list[str]:
     return found
 
 
-def _drawings(stand: list[Recorded], tell: Tell) -> list[Drawn]:
+def _drawings(stand: list[Recorded], tell: Tell, foreign: bool) -> list[Drawn]:
     found = []
+    stand = [each for each in stand if each.drawing]
     for index, each in enumerate(stand[:MOST_DRAWINGS]):
         title = each.name + (f", {each.part}" if each.part else "")
         tell(f"Drawing {title}", 0.2 + 0.5 * index / len(stand))
         call = each.content["call"]
-        found.append(Drawn(title, f"{call['headline']}. {call['reason']}", each.entry.pk, zlib.decompress(each.drawing).decode()))
+        svg = zlib.decompress(each.drawing).decode() if each.drawing else ""
+        inline = None if foreign or not svg else in_page(svg, f"record{each.entry.pk}")
+        found.append(Drawn(title, f"{call['headline']}. {call['reason']}", each.entry.pk, svg, inline))
     return found

@@ -13,14 +13,14 @@ from django.db.models import prefetch_related_objects
 from django.utils.safestring import SafeString
 from django.utils.translation import gettext as _
 
-from engines.properties import WORDS, Property
+from engines.properties import ABOUT, WORDS, Property
 from engines.slots import Slot
 from jobs import log
 from jobs.facts import Fact, Facts, Finding, Origin, Own
 from jobs.gather import facts_of, own_of, slot_of
 from jobs.models import Reading
 from shop.shelves import shelves
-from shopmath.amounts import Amount, turns
+from shopmath.amounts import Amount, share, turns
 from shopmath.checks import BadInput
 from shopmath.quantity import Quantity
 from stations.base import words as shared
@@ -140,7 +140,8 @@ class Room(Work):
     def said_of(self, verdict: Verdict) -> Plate:
         """A verdict in words."""
         ask = next(iter(self.open_asks()), None)
-        values = {"question": ask.words.rstrip(".?") if ask else "", **verdict.values}
+        asked = ask.words if ask else ""
+        values = {"question": asked if asked.endswith("?") or not asked else f"{asked}.", **verdict.values}
         words = self.words
         return Plate(
             verdict.state,
@@ -223,6 +224,8 @@ class Room(Work):
         assert reading.canonical is not None
         if reading.unit == "turn":
             return turns(reading.canonical)
+        if reading.property and ABOUT[Property(reading.property)].unit == "%":
+            return share(reading.canonical / 100)
         kind = "count" if reading.kind == "count" else reading.kind
         step = reading.gauge.resolution if reading.gauge else ask.resolution if ask else GAUGELESS.get(kind, 1.0)
         return Amount(reading.canonical, kind, 1.0 if kind == "count" else step)

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import zlib
 from dataclasses import dataclass
 from datetime import datetime
 from typing import Any
@@ -10,11 +11,12 @@ from django.urls import reverse
 from django.utils.html import format_html
 from django.utils.safestring import SafeString
 
-from jobs.models import Record
+from jobs.models import Origin, Record
 from stations.base import words as shared
 from stations.base.words import fill
 from stations.base.work import Work
 from stations.pieces import Ask, Caution, Method, Option, Plate, Row, Scale, Trace
+from ui.inked import in_page
 
 
 @dataclass(frozen=True)
@@ -62,9 +64,12 @@ class Signed(Work):
         )
 
     def drawing(self, at_s: float | None = None) -> SafeString:
+        """The recorded drawing; one that was drawn in another shop only as a picture, which can do nothing."""
         call = self.content["call"]
-        words = f"{self.station.name}: {call['headline']}. {call['reason']}"
-        return format_html('<img class="recorded" src="{}" alt="{}">', self.drawing_address, words)
+        if Origin.objects.filter(job=self.job).exists() or not self.record.drawing:
+            words = f"{self.station.name}: {call['headline']}. {call['reason']}"
+            return format_html('<img class="recorded" src="{}" alt="{}">', self.drawing_address, words)
+        return in_page(zlib.decompress(bytes(self.record.drawing)).decode(), f"record{self.record.entry_id}")
 
     @property
     def drawing_address(self) -> str:

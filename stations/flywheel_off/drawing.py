@@ -107,4 +107,4 @@ def _rule(found: FlywheelOffFacts, canvas: Canvas) -> None:
         now = min(x(found.torque_nm), right)
         sheet.shape([(now, y - 2), (now - 8, y - 20), (now + 8, y - 20)], "ink solid")
         text = fill(words.ON_DRAWING["now"], {"torque": bare(newton_metres(found.torque_nm))})
-        labels.at([((now, y + 44), "middle"), ((now, y + 44), "start"), ((now, y + 44), "end")], text, "reading-label ink", rank=2)
+        labels.at([((now, y + 50), "middle"), ((now, y + 50), "start"), ((now, y + 50), "end")], text, "reading-label ink", rank=2)

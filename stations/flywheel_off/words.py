@@ -58,7 +58,7 @@ REASON = {
 }
 BOUND = _(" It bound after {turns} turns.")
 NEXT = {
-    "ask": _("{question}."),
+    "ask": _("{question}"),
     "measure": _("Measure puller and boss."),
     "other_puller": _("Do not turn it further. Find the puller with this thread; clean the boss with a thread file, take off no metal."),
     "other_size": _("Find the puller of this size. A thread held by its crests strips at a fraction of the pull."),

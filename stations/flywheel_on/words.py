@@ -39,8 +39,8 @@ REASON = {
 STEP = _(", stepped by {step}")
 FOUND_KEY = {"stepped": _("stepped"), "sheared": _("sheared or worn")}
 NEXT = {
-    "ask": _("{question}."),
-    "ask_or_skip": _("{question}, or skip it."),
+    "ask": _("{question}"),
+    "ask_or_skip": _("{question} Or skip it."),
     "look_at_key": _("Look at the key again: answer new if it was replaced, otherwise as it is."),
     "lap": _("Lap it with fine paste, the wheel turned on the bare shaft without its key; wash both and blue it again."),
     "more_grip": _("Clean and dry it, improve the contact, torque as the manual says; a key does not drive it."),

@@ -71,7 +71,7 @@ REASON = {
 }
 
 NEXT = {
-    "ask": _("{question}."),
+    "ask": _("{question}"),
     "look_there_it_lags": _("Look at {likely} first: the half lags there."),
     "look_there_unmeasured": _("Look at {likely} first: nobody has measured a bolt from there."),
     "look_again": _("Look again, at heads full of dirt first."),

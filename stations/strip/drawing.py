@@ -40,7 +40,8 @@ def _place(sheet: Sheet, place: TrayPlace, x: float, y: float, wide: float, high
     sheet.text((x + 8, y + 22), f"{place.number}", "reading-label")
     if place.count > 1:
         sheet.text((x + 42, y + 22), fill(words.ON_DRAWING["times"], {"count": place.count}), "reading-label ink")
-    lines = [*wrapped(place.name, letters)[:2], *wrapped(place.where_from, letters + 3)[:1]]
+    named = len(wrapped(place.name, letters)[:2])
+    lines = [*wrapped(place.name, letters)[:2], *wrapped(place.where_from, letters + 1)[:2]]
     for row, line in enumerate(lines):
         if 42 + 18 * row < high - 4:
-            sheet.text((x + 8, y + 42 + 18 * row), line, "strong" if row < len(lines) - 1 or not place.where_from else "quiet")
+            sheet.text((x + 8, y + 42 + 18 * row), line, "strong" if row < named else "quiet")

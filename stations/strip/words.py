@@ -25,7 +25,7 @@ REASON = {
     "worn": _("Places filled on the tray: {places}; with wear to check: {worn}."),
 }
 NEXT = {
-    "ask": _("{question}."),
+    "ask": _("{question}"),
     "sign": _("Sign this entry."),
     "begin_again": _("Ease the screw, centre it on the end of the crank, warm the boss and begin again; then answer anew."),
 }

@@ -31,10 +31,10 @@ class FlywheelOff(BrowserCase):
 
     def pull_ready(self):
         self.choose("Small puller")
-        self.enter("25.98", then="Pitch in the boss")
-        self.enter("1 mm", then="Hand of the boss")
-        self.option("r", then="Turns it goes in by hand")
-        self.enter("6.5", then="The thread holds")
+        self.enter("25.98", then="Pitch of the boss thread")
+        self.enter("1 mm", then="Boss thread is")
+        self.option("r", then="Turns the puller goes in by hand")
+        self.enter("6.5", then="The thread is strong enough")
 
 
 class ByKeyboard(FlywheelOff):
@@ -42,30 +42,30 @@ class ByKeyboard(FlywheelOff):
         self.assertAccessible()
         self.pull_ready()
         self.assertAccessible()
-        self.assertIn("6 whole ones count", self.page.text_content("#picture svg"))
+        self.assertIn("6 whole turns count", self.page.text_content("#picture svg"))
         for words in ("Nut back on", "The flywheel is held"):
             self.page.locator(".tick", has_text=words).focus()
             self.page.keyboard.press("Enter")
             self.page.locator(".tick[aria-pressed=true]", has_text=words).wait_for()
-        self.enter("25", then="under where to stop")
-        self.enter("wait", then="turn it again")
-        self.enter("35 Nm", then="It holds hard")
-        self.enter("free", then="It is off")
-        self.option("e", then="The key and its way", where=".strip")
+        self.enter("25", then="below the limit")
+        self.enter("wait", then="turn the puller again")
+        self.enter("35 Nm", then="Taper holds harder than expected")
+        self.enter("free", then="The flywheel is off")
+        self.option("e", then="The key and its keyway are", where=".strip")
         self.page.keyboard.press("s")
         self.page.keyboard.press("s")
         self.page.keyboard.press("s")
         self.page.keyboard.press("Enter")
         self.sees("Step of the key")
-        self.enter("0.4", then="The magnets")
-        self.option("s", then="Coils and the wires")
-        self.option("s", then="Anything to remember?")
-        self.sees("shifts the timing 2.9°")
+        self.enter("0.4", then="The magnets are")
+        self.option("s", then="The coils and their wires are")
+        self.option("s", then="Anything to note?")
+        self.sees("shifts the ignition timing by 2.9°")
         self.page.locator("button[value=sign]").focus()
         self.page.keyboard.press("Enter")
         self.sees("Signed by Una")
         self.go("/jobs/0412/log/")
-        self.sees("The stepped key shifts the timing 2.9°")
+        self.sees("The stepped key shifts the ignition timing by 2.9°")
         self.assertQuiet()
 
     def test_a_torque_past_the_stop_is_barred_in_words_and_on_the_scale(self):
@@ -73,7 +73,7 @@ class ByKeyboard(FlywheelOff):
         self.enter("95", then="past the 79 N·m")
         self.assertIn("stop", self.page.get_attribute(".plate", "class"))
         self.assertIn("95 now", self.page.text_content("#picture svg"))
-        self.enter("undo", then="The thread holds")
+        self.enter("undo", then="The thread is strong enough")
         self.assertQuiet()
 
     def test_a_place_on_the_drawing_leads_to_its_reading(self):
@@ -88,19 +88,19 @@ class OnThePhone(FlywheelOff):
     mobile = True
 
     def test_the_wrong_puller_is_stopped_before_it_jams(self):
-        self.page.tap("text=Cautions, methods, numbers")
+        self.page.tap("text=Warnings, methods, numbers")
         self.choose("Old cycle puller")
-        for text, then in (("18.05", "Pitch in the boss"), ("1.0", "Hand of the boss")):
+        for text, then in (("18.05", "Pitch of the boss thread"), ("1.0", "Boss thread is")):
             self.page.fill("#strip-field", text)
             self.page.tap(".phone-keep")
             self.sees(then)
         self.page.locator(".strip-options .button", has_text="right-hand").tap()
-        self.sees("Not its puller")
+        self.sees("Thread does not match")
         self.sees("It jams after about 3 turns")
         self.assertAccessible()
         self.assertLessEqual(self.page.evaluate("document.documentElement.scrollWidth"), 390)
         self.go("/")
-        self.sees("Find the puller of this thread")
+        self.sees("Find the puller with this thread")
         self.assertQuiet()
 
 

@@ -115,7 +115,7 @@ class OnThePhone(BrowserCase):
         self.page.fill("#strip-field", "61")
         self.page.tap(".phone-keep")
         self.sees("61.0 °C", where=".side")
-        self.page.tap("text=Cautions, methods, numbers")
+        self.page.tap("text=Warnings, methods, numbers")
         self.sees("Temperature by")
         self.page.tap(".drawer-key")
         self.sees("Seals", where=".run.open")

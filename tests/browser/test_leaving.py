@@ -63,24 +63,29 @@ class TheWheel(Leaving):
 
     def test_it_goes_on_lapped_torqued_and_gapped(self):
         self.go("/jobs/0412/flywheel-on/")
-        self.enter("55", then="Does it reach the large end?")
-        self.pick("Does it reach the large end?", "yes, a closed ring")
-        self.sees("Lap it")
+        self.enter("55", then="Does the blue reach the large end?")
+        self.pick("Does the blue reach the large end?", "yes, a closed ring")
+        self.sees("Lap the taper")
         self.assertAccessible()
         self.page.get_by_role("button", name="Lapped: blue it again").click()
         self.sees("How much of the taper shows blue", where=".strip")
         self.page.locator("#strip-field").focus()
-        self.enter("80", then="Does it reach the large end?")
-        self.pick("Does it reach the large end?", "yes, a closed ring")
+        self.enter("80", then="Does the blue reach the large end?")
+        self.pick("Does the blue reach the large end?", "yes, a closed ring")
         self.pick("The key is", "stepped on purpose")
         self.page.locator("#strip-field").focus()
         self.enter("0.4", then="Middle of the cone")
         self.sees("2.9° ahead")
-        for text, then in (("skip", "Torque it must carry"), ("60 Nm", "Nut drawn to"), ("55", "Rim, full swing"), ("skip", "Air gap")):
+        for text, then in (
+            ("skip", "Torque it must carry"),
+            ("60 Nm", "Nut tightened to"),
+            ("55", "Runout of the rim"),
+            ("skip", "Air gap"),
+        ):
             self.enter(text, then=then)
-        self.enter("0.6", then="Shift the coil until it is in")
-        self.page.get_by_role("button", name="Sign it").wait_for()
-        self.assertEqual(self.page.get_by_role("button", name="Sign it").get_attribute("aria-disabled"), "true")
+        self.enter("0.6", then="Shift the coil until the gap is within its limits")
+        self.page.get_by_role("button", name="Sign this entry").wait_for()
+        self.assertEqual(self.page.get_by_role("button", name="Sign this entry").get_attribute("aria-disabled"), "true")
         self.page.get_by_role("button", name="Readings").click()
         self.sees("80 %", where="#sheet")
         self.assertAccessible()
