@@ -59,6 +59,20 @@ class Property(StrEnum):
     CONE_DIAMETER = "cone-diameter"
     TORQUE_TO_CARRY = "torque-to-carry"
     NUT_TORQUE = "nut-torque"
+    # bearings and seals coming out
+    SEAL_LIP = "seal-lip"
+    SEAL_DEPTH = "seal-depth"
+    SEAL_OUT = "seal-out"
+    BEARING_FACE_DEPTH = "bearing-face-depth"
+    RETAINED_BY = "retained-by"
+    REACH = "reach"
+    SHIELDS = "shields"
+    WAY_ROUND = "way-round"
+    BEARING_DECISION = "bearing-decision"
+    CAME_OUT = "came-out"
+    HIT_THROUGH_BALLS = "hit-through-balls"
+    SEAT_CONDITION = "seat-condition"
+    BEARING_MARKING = "bearing-marking"
     # limits a card may give
     END_FLOAT = "end-float"
     BIG_END_SIDE_PLAY = "big-end-side-play"
@@ -129,6 +143,19 @@ ABOUT: dict[Property, About] = {
     Property.CONE_DIAMETER: About(low=5, high=120),
     Property.TORQUE_TO_CARRY: About("torque", 0.1, 2000),
     Property.NUT_TORQUE: About("torque", 1, 600),
+    Property.SEAL_LIP: About(WORDS),
+    Property.SEAL_DEPTH: About(low=-10, high=120),
+    Property.SEAL_OUT: About(WORDS),
+    Property.BEARING_FACE_DEPTH: About(low=-10, high=120),
+    Property.RETAINED_BY: About(WORDS),
+    Property.REACH: About(WORDS),
+    Property.SHIELDS: About(WORDS),
+    Property.WAY_ROUND: About(WORDS),
+    Property.BEARING_DECISION: About(WORDS),
+    Property.CAME_OUT: About(WORDS),
+    Property.HIT_THROUGH_BALLS: About(WORDS),
+    Property.SEAT_CONDITION: About(WORDS),
+    Property.BEARING_MARKING: About(WORDS),
     Property.CRANK_OUT: About(WORDS),
     Property.CAME_EVENLY: About(WORDS),
     Property.TRAY_PART: About(WORDS),

@@ -9,7 +9,7 @@ from typing import Any
 from engines.models import EngineCard, Seat
 from engines.parts import CRANK, FLYWHEEL, JOINT, Kind, Part
 from engines.properties import LIMITS, Property
-from engines.slots import Slot
+from engines.slots import At, Slot
 
 _ROLES = (  # the first that fits
     (r"main\s*-?shaft|lay\s*shaft|gear|input|output|selector|clutch|sprocket|counter\s*shaft|primary", Seat.Role.GEARBOX),
@@ -58,7 +58,7 @@ _SPLIT_WHOLE = {
 _SPLIT_LOOSE = {None: Property.LOOSE_PART, "-from": Property.LOOSE_FROM, "-half": Property.LOOSE_HALF}
 
 
-def _split(ask: str, card: EngineCard) -> Slot | None:
+def _split(ask: str, card: EngineCard, seat: Seat | None) -> Slot | None:
     if ask in _SPLIT_WHOLE:
         return Slot(JOINT, _SPLIT_WHOLE[ask])
     if loose := re.fullmatch(r"loose(\d+)(-from|-half)?", ask):
@@ -80,7 +80,7 @@ _STRIP_WHOLE = {
 _STRIP_PART = {None: Property.TRAY_PART, "-from": Property.PART_FROM, "-way": Property.PART_WAY, "-wear": Property.PART_WEAR}
 
 
-def _strip(ask: str, card: EngineCard) -> Slot | None:
+def _strip(ask: str, card: EngineCard, seat: Seat | None) -> Slot | None:
     if ask in _STRIP_WHOLE:
         return _STRIP_WHOLE[ask]
     found = re.fullmatch(r"part(\d+)(-from|-way|-wear)?", ask)
@@ -111,7 +111,7 @@ _FLYWHEEL_OFF = {
 }
 
 
-def _flywheel_off(ask: str, card: EngineCard) -> Slot | None:
+def _flywheel_off(ask: str, card: EngineCard, seat: Seat | None) -> Slot | None:
     return Slot(FLYWHEEL, _FLYWHEEL_OFF[ask]) if ask in _FLYWHEEL_OFF else None
 
 
@@ -128,24 +128,53 @@ _FLYWHEEL_ON = {
 }
 
 
-def _flywheel_on(ask: str, card: EngineCard) -> Slot | None:
+def _flywheel_on(ask: str, card: EngineCard, seat: Seat | None) -> Slot | None:
     return Slot(FLYWHEEL, _FLYWHEEL_ON[ask]) if ask in _FLYWHEEL_ON else None
 
 
-_SLOTS: dict[str, Callable[[str, EngineCard], Slot | None]] = {
+_OF_SEAL = {"lip": Property.SEAL_LIP, "seal_out": Property.SEAL_OUT}
+_OF_SEAT = {
+    "behind": Property.BEARING_FACE_DEPTH,
+    "retained": Property.RETAINED_BY,
+    "bottom": Property.REACH,
+    "shields": Property.SHIELDS,
+    "faced": Property.WAY_ROUND,
+    "keep": Property.BEARING_DECISION,
+    "outcome": Property.CAME_OUT,
+    "hit": Property.HIT_THROUGH_BALLS,
+    "why": Property.REASON,
+    "look": Property.SEAT_CONDITION,
+    "marking": Property.BEARING_MARKING,
+    "note": Property.NOTE,
+}
+
+
+def _bearings_out(ask: str, card: EngineCard, seat: Seat | None) -> Slot | None:
+    if seat is None:
+        return None
+    if ask in _OF_SEAT:
+        return Slot(seat.part, _OF_SEAT[ask])
+    seal = card.seal_in_front_of(seat)
+    if seal and (depth := re.fullmatch(r"depth(12|3|6|9)", ask)):
+        return Slot(seal.part, Property.SEAL_DEPTH, At(clock=int(depth[1])))
+    return Slot(seal.part, _OF_SEAL[ask]) if seal and ask in _OF_SEAL else None
+
+
+_SLOTS: dict[str, Callable[[str, EngineCard, Seat | None], Slot | None]] = {
     "split": _split,
     "strip": _strip,
     "flywheel-off": _flywheel_off,
     "flywheel-on": _flywheel_on,
+    "bearings-out": _bearings_out,
 }
 _ANSWERS = {("flywheel-on", "key", "worn"): "sheared"}  # answers that are said by another key now
 _MOVES = {"split": {"begun": "loaded", "apart": "parted"}, "flywheel-off": {"free": "freed"}}  # station: choice -> what hands did
 
 
-def slot_of_key(station: str, ask: str, card: EngineCard) -> Slot | None:
+def slot_of_key(station: str, ask: str, card: EngineCard, seat: Seat | None = None) -> Slot | None:
     """Where a reading of an earlier version belongs; None for a station that had no addresses, or a key that means nothing."""
     find = _SLOTS.get(station)
-    return find(ask, card) if find else None
+    return find(ask, card, seat) if find else None
 
 
 def answer_of(station: str, ask: str, text: str) -> str:

@@ -21,7 +21,7 @@ from django.db import transaction
 from django.utils import timezone
 from pydantic import ValidationError
 
-from engines.models import EngineCard
+from engines.models import EngineCard, Seat
 from engines.parts import Part
 from engines.properties import Property
 from engines.slots import At, Slot
@@ -224,7 +224,7 @@ class Reader:
                 raise refused(f"{where}, number: {each.number} stands twice.")
             choices, left = refs.choices_in(each.choices)
             if self.said.version < 3:
-                choices = self._brought_up(job, each.station, choices)
+                choices = self._brought_up(job, each.station, seats.get(each.seat), choices)
             self.left_out += [f"{each.station}: {words}" for words in left]
             by_number[each.number] = self._entry(job, run[each.station], seats.get(each.seat), each, choices, before, refs, where)
 
@@ -274,11 +274,11 @@ class Reader:
         except BadInput as error:
             raise refused(f"{where}, record: its drawing is none.") from error
 
-    def _brought_up(self, job: Job, station: str, choices: dict[str, Any]) -> dict[str, Any]:
+    def _brought_up(self, job: Job, station: str, seat: Seat | None, choices: dict[str, Any]) -> dict[str, Any]:
         """Choices of an earlier version: keys of questions as they are now, and what hands did apart from what was chosen."""
         done = first_edition.moves_in(station, choices)
         asks = choices.get("skipped", [])
-        slots = {ask: first_edition.slot_of_key(station, ask, job.card) for ask in asks}
+        slots = {ask: first_edition.slot_of_key(station, ask, job.card, seat) for ask in asks}
         renamed = {"skipped": [slot.key if (slot := slots[ask]) else ask for ask in asks]} if asks else {}
         return {**choices, **renamed, **({"moves made": done} if done else {})}
 
@@ -293,7 +293,7 @@ class Reader:
         ask = refs.into(row.ask)
         placed, typed = self._where(row, entry.job), row.typed
         if ask and not placed and self.said.version < 3 and first_edition.has_slots(entry.station.key):
-            slot = first_edition.slot_of_key(entry.station.key, ask, entry.job.card)
+            slot = first_edition.slot_of_key(entry.station.key, ask, entry.job.card, entry.seat)
             typed = first_edition.answer_of(entry.station.key, ask, row.typed)
             ask, placed = (slot.key, columns(entry.job.card_id, slot)) if slot else (ask, {})
         if not ask or len(ask) > 80:

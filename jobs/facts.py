@@ -267,6 +267,7 @@ class Own:
     chosen: dict[str, object] = field(default_factory=dict)
     skipped: frozenset[str] = frozenset()
     attempt: int = 1
+    ticked: frozenset[str] = frozenset()  # lines of the check list
 
     @cached_property
     def _by_slot(self) -> dict[Slot, list[Taken]]:

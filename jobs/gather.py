@@ -70,6 +70,7 @@ def own_of(entry: Entry | None, readings: list[Reading]) -> Own:
         chosen=dict(entry.choices),
         skipped=frozenset(entry.choices.get("skipped", [])),
         attempt=entry.attempt,
+        ticked=frozenset(entry.ticks),
     )
 
 

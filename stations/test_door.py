@@ -93,17 +93,18 @@ class InTheStrip(Around):
 
     def test_a_whole_command_alone_is_a_command_even_where_words_are_asked(self):
         self.page = "/jobs/0412/strip/"
-        self.keep("crank", "lifted")
-        self.assertIn("What comes out first?", self.keep("part1", "back it off the shaft"[:4]))
+        self.keep("crank-out", "lifted")
+        self.assertIn("What comes out first?", self.keep("part.strip-1", "back it off the shaft"[:4]))
         self.assertFalse(TrayPlace.objects.exists())
-        self.assertIn("From which shaft", self.keep("part1", "back plate"))
+        self.assertIn("From which shaft", self.keep("part.strip-1", "back plate"))
 
     def test_a_strip_with_nothing_left_to_measure_waits_for_a_word(self):
         self.page = "/jobs/0412/strip/"
-        for ask, text in (("crank", "lifted"), ("part1", ""), ("note", "")):
+        for ask, text in (("crank-out", "lifted"), ("part.strip-1", ""), ("note", "")):
             page = self.keep(ask, text)
         self.assertIn("First tick what must be so", page)
         self.client.post(f"{self.page}tick/", {"key": "tray", "on": "1"})
+        self.client.post(f"{self.page}go_on/", {"need": "halves_apart", "reason": "came apart"})
         page = self.client.get(self.page).content.decode()
         self.assertIn("type sign", page)
         self.assertIn("is no word known here", self.keep("word", "7.2"))

@@ -120,11 +120,11 @@ class Drawn(TestCase):
         drawing = self.both(hands.work())
         for words in ("lip to the inside (card)", "behind it: unknown", "held by its fit alone", "none on the shelf fits"):
             self.assertIn(words, drawing)
-        hands.answer("lip", "outside")
-        hands.answer("depth12", "0.4")
-        hands.answer("seal_out", "no")
-        hands.answer("retained", "circlip")
-        hands.answer("bottom", "blind")
+        hands.answer("seal-lip", "outside")
+        hands.answer("seal-depth@12", "0.4")
+        hands.answer("seal-out", "no")
+        hands.answer("retained-by", "circlip")
+        hands.answer("reach", "blind")
         drawing = self.both(hands.work())
         for words in ("lip to the outside", "0.40", "held by a circlip", "blind behind"):
             self.assertIn(words, drawing)
@@ -155,8 +155,7 @@ class Signed(TestCase):
         split.act("sign")
         puller = Puller(made)
         puller.facts()
-        for ask, text in (("outcome", "dropped"), ("look", "sound")):
-            puller.answer(ask, text)
+        puller.outcome(("came-out", "dropped"), ("seat-condition", "sound"))
         puller.act("sign")
         for hands in (split, puller):
             entry = hands.entry

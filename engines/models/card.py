@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import uuid
-from typing import Any
+from typing import TYPE_CHECKING, Any
 
 from django.core.validators import MaxValueValidator, MinValueValidator
 from django.db import models
@@ -11,6 +11,9 @@ from django.db.models import Q
 
 from engines.parts import Kind, Part, new_uid, of_every_engine
 from shopmath import materials
+
+if TYPE_CHECKING:
+    from engines.models.places import Seal, Seat
 
 
 def case_metals() -> list[tuple[str, str]]:
@@ -111,6 +114,14 @@ class EngineCard(models.Model):
     def cylinders(self) -> int:
         """How many throws and rods it has, as far as its layout tells."""
         return 1 if self.layout == self.Layout.SINGLE else 2
+
+    def seal_in_front_of(self, seat: Seat) -> Seal | None:
+        """The seal that covers a bearing: the one put there, else the only one of its half that is put nowhere."""
+        seals = list(self.seals.all())
+        here = next((seal for seal in seals if seal.seat_id == seat.pk), None)
+        loose = [seal for seal in seals if seal.seat_id is None and seal.half == seat.half]
+        alone = len([each for each in self.seats.all() if each.half == seat.half]) == 1
+        return here or (loose[0] if len(loose) == 1 and alone else None)
 
     def side(self, half: str) -> str:
         """A half in the trade's words for this engine; the bare half when it is not named."""

@@ -23,9 +23,8 @@ from jobs.models import Job, OwnerLink
 from jobs.photos import add_photo
 from jobs.tests import picture
 from stations.balance.tests import Balancer
-from stations.base import bind
+from stations.bearings_out.tests import Puller
 from stations.centre.tests import Centrer
-from stations.registry import BY_KEY
 from stations.split.tests import Halves
 from tests.shed import job, person
 
@@ -161,15 +160,11 @@ class WhatTheSheetTells(Leaving):
         seat = self.made.card.seats.get()
         seat.faces = "marking_out"
         seat.save()
-        outs = Halves(self.made)
-        outs.key, outs.address = "bearings-out", f"/jobs/0412/bearings-out/{seat.pk}/"
-        for ask, text in (("retained", "none"), ("bottom", "open"), ("shields", "open"), ("faced", "marking_in"), ("keep", "scrap")):
-            outs.answer(ask, text)
-        work = bind(BY_KEY["bearings-out"], self.made, self.made.run.get(key="bearings-out"), seat, person(), timezone.now())
-        for caution in work.checks():
-            outs.post("tick", key=caution.key, on="1")
-        for ask, text in (("outcome", "dropped"), ("look", "sound")):
-            outs.answer(ask, text)
+        outs = Puller(self.made)
+        outs.facts()
+        outs.answer("way-round", "marking_in")
+        outs.tick_all()
+        outs.outcome(("came-out", "dropped"), ("seat-condition", "sound"))
         outs.act("sign")
         report = self.report()
         self.assertIn(("Strip", "came stripped (Una)"), report.left_out)

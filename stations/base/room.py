@@ -45,7 +45,7 @@ class Room(Work):
 
     def __post_init__(self) -> None:
         super().__post_init__()
-        prefetch_related_objects([self.job.card], "seats", "marks", "specs")
+        prefetch_related_objects([self.job.card], "seats", "seals", "marks", "specs")
         if self.entry:
             self.entry.station = self.stage
 
@@ -122,10 +122,10 @@ class Room(Work):
             message = fill(shared.NOT_BELIEVABLE, {"question": ask.words.rstrip("?"), "typed": quantity.text})
             raise BadInput(ask.key, message, "not_believable", typed=quantity.text)
 
-    def label(self, slot: Slot) -> str:
-        """What a reading is called in a table."""
-        values = {"part": slot.part.name, "at": slot.at.end, "stage": slot.at.stage}
-        return say(self.words.LABEL, slot.what, values, slot.part.name)
+    def label(self, slot: Slot, code: str = "") -> str:
+        """What a reading is called in a table; by a code of its own where it is not just one reading."""
+        values = {"part": slot.part.name, "at": slot.at.end, "stage": slot.at.stage, "clock": slot.at.clock}
+        return say(self.words.LABEL, code or slot.what, values, slot.part.name)
 
     # what it says
 
@@ -182,7 +182,7 @@ class Room(Work):
     def contradictions(self) -> list[dict[str, str]]:
         return [
             {
-                "what": self.label(each.slot),
+                "what": self.label(each.slot, each.code),
                 "found": str(_spelled(each.found)),
                 "card": str(_spelled(each.card)),
                 "where": str(self.station.name),

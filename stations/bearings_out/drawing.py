@@ -2,200 +2,217 @@
 
 from __future__ import annotations
 
-from typing import TYPE_CHECKING
+from dataclasses import dataclass
 
-from django.utils.safestring import SafeString
-
+from engines.properties import Property
+from engines.slots import Slot
+from shopmath.amounts import celsius, mm
 from shopmath.seals import CLOCKS
-from ui.svg import Sheet, on_papers
-
-if TYPE_CHECKING:
-    from stations.bearings_out.station import BearingsOut
+from stations.base import Canvas
+from stations.base.words import fill
+from stations.bearings_out import words
+from stations.bearings_out.facts import BearingsOutFacts
+from ui.numbers import band, bare, show
+from ui.svg import Point
 
 OUTER_PX = 150.0  # half the outside of the bearing, as drawn
+NARROW = 0.66  # how much smaller it is drawn on a phone
+TOP, HIGH = 190.0, 96.0  # of the bearing, px
+CLOCK_PX = 80.0  # that the drawing gives way for the depths of the seal
 
 
-def draw(work: BearingsOut) -> SafeString:
-    return on_papers(work.papers, lambda name, width: _sheet(work, name, width))
+@dataclass(frozen=True)
+class Place:
+    """The middle of the drawing, and how large it is drawn."""
+
+    middle: float
+    unit: float
+
+    @property
+    def outside(self) -> float:
+        return OUTER_PX * self.unit
+
+    @property
+    def margin(self) -> float:
+        """Where the labels at the left begin."""
+        return 8.0 if self.unit < 1 else self.middle - self.outside - 92
+
+    def x(self, side: int, offset: float) -> float:
+        return self.middle + side * offset
+
+    def box(self, side: int, near: float, far: float, y: float, high: float) -> tuple[float, float, float, float]:
+        """A rectangle between two distances from the middle, on one side of it."""
+        edges = sorted((self.x(side, near), self.x(side, far)))
+        return edges[0], y, edges[1] - edges[0], high
 
 
-def _sheet(work: BearingsOut, name: str, width: float) -> SafeString:
-    plate = work.call
-    sheet = Sheet(width, 560, f"{work.seat.name}, its bearing and what holds it", f"{plate.words}. {plate.line} {plate.move}", name)
-    middle, unit = width / 2, 1.0 if width > 500 else 0.66
-    if work.seat.on == "shaft":
-        _on_shaft(sheet, work, middle, unit)
+def draw(found: BearingsOutFacts, canvas: Canvas) -> None:
+    beside = CLOCK_PX / 2 if canvas.is_wide and _shows_seal(found) else 0.0
+    place = Place(canvas.width / 2 - beside, 1.0 if canvas.is_wide else NARROW)
+    canvas.labels.at([((place.margin, 40), "start")], found.bearing.designation, "reading-label ink big", rank=1)
+    if found.is_on_shaft:
+        _on_shaft(found, canvas, place)
     else:
-        _in_case(sheet, work, middle, unit)
-    _driver(sheet, work, width)
-    return sheet.render()
+        _in_case(found, canvas, place)
+    _driver(found, canvas)
 
 
-def _section(sheet: Sheet, work: BearingsOut, middle: float, unit: float, top: float, high: float) -> None:
+def _section(found: BearingsOutFacts, canvas: Canvas, place: Place) -> None:
     """Both rings and a ball, to the bearing's own proportions."""
-    scale = OUTER_PX * unit / (work.bearing.outside_mm / 2)
-    bore, outside = scale * work.bearing.bore_mm / 2, scale * work.bearing.outside_mm / 2
+    sheet = canvas.sheet
+    scale = place.outside / (found.bearing.outside_mm / 2)
+    bore, outside = scale * found.bearing.bore_mm / 2, place.outside
     section = outside - bore
-    for sign in (-1, 1):
-
-        def x(offset: float, sign: int = sign) -> float:
-            return middle + sign * offset
-
-        for a, b in ((bore, bore + 0.31 * section), (outside - 0.31 * section, outside)):
-            sheet.hatched([(x(a), top), (x(b), top), (x(b), top + high), (x(a), top + high)], "cold", 7, rising=False)
-        sheet.circle((x(bore + section / 2), top + high / 2), min(0.28 * section, high * 0.36), "ball")
-        if work.shields != "open":
-            sheet.line((x(bore + 0.31 * section), top + 5), (x(outside - 0.31 * section), top + 5), "axis")
-        if work.shields == "both":
-            sheet.line((x(bore + 0.31 * section), top + high - 5), (x(outside - 0.31 * section), top + high - 5), "axis")
+    shields = {"open": (), "one": (TOP + 5,), "both": (TOP + 5, TOP + HIGH - 5)}[found.shields]
+    for side in (-1, 1):
+        for near, far in ((bore, bore + 0.31 * section), (outside - 0.31 * section, outside)):
+            a, b = place.x(side, near), place.x(side, far)
+            sheet.hatched([(a, TOP), (b, TOP), (b, TOP + HIGH), (a, TOP + HIGH)], "cold", 7, rising=False)
+        sheet.circle((place.x(side, bore + section / 2), TOP + HIGH / 2), min(0.28 * section, HIGH * 0.36), "ball")
+        for y in shields:
+            sheet.line((place.x(side, bore + 0.31 * section), y), (place.x(side, outside - 0.31 * section), y), "axis")
 
 
-def _in_case(sheet: Sheet, work: BearingsOut, middle: float, unit: float) -> None:
+def _in_case(found: BearingsOutFacts, canvas: Canvas, place: Place) -> None:
     """Drawn with the side it goes in from at the top: that is where it comes out."""
-    outside = OUTER_PX * unit
-    seal, gone = work.seal is not None and not work.seal_is_out, bool(work.said("outcome")) and work.said("outcome") != "stuck"
-    top, high = 190.0, 96.0
-    floor = top + high
-    lip = 26 * unit if work.seat.stop != "through" else 0
-    wall = 12.0 if work.seat.thin_wall else 34.0
-    sides: list[list[tuple[float, float]]] = []
-    for sign in (-1, 1):
+    sheet, outside = canvas.sheet, place.outside
+    _case(found, canvas, place)
+    _held(found, canvas, place)
+    if not found.is_out:
+        _section(found, canvas, place)
+    floor = TOP + HIGH
+    sheet.line((place.middle, 30), (place.middle, floor + 80), "chain")
+    sheet.arrow((place.middle, 44), (place.middle, 120), "ink bold", 12)
+    toward = fill(words.ON_DRAWING["out_toward"], {"side": words.SIDE[found.seat.loads_from]})
+    canvas.labels.at([((place.middle + 14, 56), "start")], toward, "strong ink", rank=1)
+    if _shows_seal(found):
+        _seal(found, canvas, place)
+    below = floor + (92 if canvas.is_wide else 76)
+    behind = str(words.ON_DRAWING[{True: "blind", False: "open", None: "unknown"}[found.is_blind]])
+    if found.seat.thin_wall:
+        behind = fill(words.ON_DRAWING["thin"], {"behind": behind})
+    known = "strong" if found.is_blind is not None else "quiet"
+    reach = found.at(Property.REACH)
+    canvas.labels.at([((place.middle + outside * 0.1, below), "start")], behind, known, rank=2, link=_link(canvas, reach))
+    freed = found.freeing
+    if freed and freed.together and not found.is_out:
+        degrees = {"likely": bare(celsius(freed.together.likely)), "high": show(celsius(freed.together.high))}
+        hot = fill(words.ON_DRAWING["case_c"], degrees)
+        canvas.labels.at([((place.margin, below), "start")], hot, "strong hot", rank=2)
 
-        def x(offset: float, sign: int = sign) -> float:
-            return middle + sign * offset
 
-        side = [
-            (x(outside + 92 * unit), 96),
-            (x(outside), 96),
-            (x(outside), floor),
-            (x(outside - lip), floor),
-            (x(outside - lip), floor + wall),
-        ]
-        sides.append([*side, (x(outside + 92 * unit), floor + wall)])
-        if work.retained == "circlip":
-            sheet.rect(min(x(outside - 12 * unit), x(outside + 8 * unit)), top - 12, 20 * unit, 10, "cut solid")
-        elif work.retained:
-            sheet.rect(min(x(outside - 26 * unit), x(outside + 46 * unit)), top - 16, 72 * unit, 14, "cut paper")
-    if work.blind:
+def _shows_seal(found: BearingsOutFacts) -> bool:
+    return found.seal is not None and not found.seal_is_out and not found.is_on_shaft
+
+
+def _link(canvas: Canvas, slot: Slot) -> tuple[str, str] | None:
+    """For a label that leads to a reading."""
+    label = fill(words.LABEL[slot.what], {"part": slot.part.name, "clock": slot.at.clock})
+    return canvas.link_to(slot, fill(words.READING, {"label": label}))
+
+
+def _case(found: BearingsOutFacts, canvas: Canvas, place: Place) -> None:
+    """The case round the seat, closed below where the seat is blind."""
+    outside, unit, floor = place.outside, place.unit, TOP + HIGH
+    lip = 26 * unit if found.seat.stop != "through" else 0
+    wall = 12.0 if found.seat.thin_wall else 34.0
+    edge = outside + 92 * unit
+    offsets = [(edge, 96.0), (outside, 96.0), (outside, floor), (outside - lip, floor), (outside - lip, floor + wall)]
+    left, right = ([(place.x(side, offset), y) for offset, y in offsets] for side in (-1, 1))
+    if found.is_blind:
         under = floor + wall + 22
-        below = [(middle + (outside + 92 * unit), under), (middle - (outside + 92 * unit), under)]
-        sheet.hatched([*sides[0][:-1], *reversed(sides[1][:-1]), *below], "plain", 10)
-    else:
-        for half in sides:
-            sheet.hatched(half, "plain", 10)
-    if not gone:
-        _section(sheet, work, middle, unit, top, high)
-    sheet.line((middle, 30), (middle, floor + 80), "chain")
-    sheet.arrow((middle, 44), (middle, 120), "ink bold", 12)
-    toward = "outside" if work.seat.loads_from == "outside" else "inside"
-    sheet.text((middle + 14, 56), f"out toward the {toward}", "strong ink")
-    if seal:
-        _seal(sheet, work, middle, unit)
-    label_x = 8.0 if unit < 1 else middle - outside - 92
-    sheet.text((label_x, 40), work.bearing.designation, "reading-label ink big")
-    held = {"circlip": "held by a circlip", "plate": "held by a plate"}.get(work.retained, "held by its fit alone")
-    with sheet.link(f"{work.address}?ask=retained", "Reading: what holds it"):
-        sheet.text((label_x, 62), held, "strong hot" if work.retained else "quiet")
-    behind = {True: "blind behind", False: "open behind", None: "behind it: unknown"}[work.blind]
-    with sheet.link(f"{work.address}?ask=bottom", "Reading: what is behind it"):
-        sheet.text(
-            (middle + outside * 0.1, floor + 92),
-            behind + (", thin wall" if work.seat.thin_wall else ""),
-            "strong" if work.blind is not None else "quiet",
-        )
-    freed = work.freeing
-    if freed and freed.together and not gone:
-        at = 8.0 if unit < 1 else middle - outside - 92
-        sheet.text((at, floor + 92), f"case {freed.together.likely:.0f} to {freed.together.high:.0f} °C", "strong hot")
+        below = [(place.x(1, edge), under), (place.x(-1, edge), under)]
+        canvas.sheet.hatched([*left, *reversed(right), *below], "plain", 10)
+        return
+    for side, half in ((-1, left), (1, right)):
+        canvas.sheet.hatched([*half, (place.x(side, edge), floor + wall)], "plain", 10)
 
 
-def _seal(sheet: Sheet, work: BearingsOut, middle: float, unit: float) -> None:
-    """The seal in front, lip toward where it was found or the card says, with its depth at the clock."""
-    outside, y = OUTER_PX * unit, 122.0
-    lip = work.said("lip") or (work.seal.lip if work.seal else "")
+def _held(found: BearingsOutFacts, canvas: Canvas, place: Place) -> None:
+    """A circlip in its groove or a plate over the ring, and its name."""
+    outside, unit = place.outside, place.unit
+    for side in (-1, 1):
+        if found.retained == "circlip":
+            canvas.sheet.rect(*place.box(side, outside - 12 * unit, outside + 8 * unit, TOP - 12, 10), "cut solid")
+        elif found.retained:
+            canvas.sheet.rect(*place.box(side, outside - 26 * unit, outside + 46 * unit, TOP - 16, 14), "cut paper")
+    said = str(words.ON_DRAWING[found.retained or "fit"])
+    link = _link(canvas, found.at(Property.RETAINED_BY))
+    canvas.labels.at([((place.margin, 62), "start")], said, "strong hot" if found.retained else "quiet", rank=1, link=link)
+
+
+def _seal(found: BearingsOutFacts, canvas: Canvas, place: Place) -> None:
+    """The seal in front, its lip toward where it was found or the card says, with its depth round the clock."""
+    sheet, outside, unit, y = canvas.sheet, place.outside, place.unit, 122.0
+    lip = found.lip or (found.seal.lip if found.seal else "")
     down = 1 if lip == "inside" else -1
-    for sign in (-1, 1):
-
-        def x(offset: float, sign: int = sign) -> float:
-            return middle + sign * offset
-
-        sheet.rect(min(x(outside - 34 * unit), x(outside)), y, 34 * unit, 30, "cut paper")
-        mouth = y + (30 if down > 0 else 0)
-        sheet.shape(
-            [(x(outside - 34 * unit), mouth - down * 16), (x(outside - 62 * unit), mouth - down * 2), (x(outside - 34 * unit), mouth)],
-            "lip",
-        )
+    mouth = y + (30 if down > 0 else 0)
+    for side in (-1, 1):
+        sheet.rect(*place.box(side, outside - 34 * unit, outside, y, 30), "cut paper")
+        root, tip = place.x(side, outside - 34 * unit), place.x(side, outside - 62 * unit)
+        sheet.shape([(root, mouth - down * 16), (tip, mouth - down * 2), (root, mouth)], "lip")
         if lip:
-            sheet.circle((x(outside - 44 * unit), mouth - down * 3), 3.5, "cut solid")
-    words = {"inside": "lip to the inside", "outside": "lip to the outside"}.get(lip, "lip: unknown")
-    with sheet.link(f"{work.address}?ask=lip", "Reading: lip of the seal"):
-        sheet.text(
-            (middle - outside + 40 * unit, 176) if unit == 1 else (middle - outside + 30, 180),
-            f"{words}{' (card)' if lip and not work.said('lip') else ''}",
-            "quiet",
-        )
-    for clock, (dx, dy) in zip(CLOCKS, ((0, -1), (1, 0), (0, 1), (-1, 0)), strict=True):
-        centre, radius = (
-            (middle + (outside + 92) * (1 if unit == 1 else 0.0) + (58 if unit == 1 else 150), 400.0 if unit < 1 else 150.0),
-            40.0,
-        )
-        if clock == "12":
-            sheet.circle(centre, radius, "bore")
-            sheet.text((centre[0], centre[1] + 5), "depth", "quiet", "middle")
-        value = work.value(f"depth{clock}")
-        at = (centre[0] + dx * (radius + 14), centre[1] + dy * (radius + 14) + 5)
-        anchor = {1: "start", -1: "end"}.get(dx, "middle")
-        with sheet.link(f"{work.address}?ask=depth{clock}", f"Reading: depth at {clock}"):
-            sheet.text(at, f"{value:.2f}" if value is not None else clock, "reading-label ink" if value is not None else "quiet", anchor)
+            sheet.circle((place.x(side, outside - 44 * unit), mouth - down * 3), 3.5, "cut solid")
+    said = str(words.ON_DRAWING[f"lip_{lip or 'unknown'}"])
+    if lip and not found.lip:
+        said = fill(words.ON_DRAWING["by_card"], {"lip": said})
+    at = (place.middle - outside + 40 * unit, 176.0) if canvas.is_wide else (place.middle - outside + 30, 180.0)
+    link = _link(canvas, found.of_seal(Property.SEAL_LIP))
+    canvas.labels.at([(at, "start")], said, "quiet", rank=2, link=link)
+    _depths(found, canvas, (place.middle + outside + 182, 150.0) if canvas.is_wide else (place.middle + 66, 414.0))
 
 
-def _on_shaft(sheet: Sheet, work: BearingsOut, middle: float, unit: float) -> None:
+def _depths(found: BearingsOutFacts, canvas: Canvas, centre: Point) -> None:
+    """The seal's depth at four places."""
+    radius = 26.0 if canvas.is_wide else 18.0
+    canvas.sheet.circle(centre, radius, "bore")
+    above = ((centre[0], centre[1] - radius - 32), "middle") if canvas.is_wide else ((centre[0] - radius - 56, centre[1] + 5), "end")
+    canvas.labels.at([above], str(words.ON_DRAWING["depth"]), "quiet", rank=2)
+    ways = ((0, -1, "middle"), (1, 0, "start"), (0, 1, "middle"), (-1, 0, "end"))
+    for clock, (right, below, anchor) in zip(CLOCKS, ways, strict=True):
+        value = found.depth(clock)
+        at = (centre[0] + right * (radius + 6), centre[1] + below * (radius + 13) + 5)
+        said, cls = (clock, "quiet") if value is None else (bare(mm(value, 0.01)), "reading-label ink")
+        link = _link(canvas, found.of_seal(Property.SEAL_DEPTH, clock))
+        canvas.labels.at([(at, anchor)], said, cls, rank=1, link=link)
+
+
+def _on_shaft(found: BearingsOutFacts, canvas: Canvas, place: Place) -> None:
     """A ring on a shaft, the shaft upright; it comes off toward the top."""
-    scale = OUTER_PX * unit / (work.bearing.outside_mm / 2)
-    bore, top, high = scale * work.bearing.bore_mm / 2, 190.0, 96.0
+    sheet, middle = canvas.sheet, place.middle
+    bore = place.outside / (found.bearing.outside_mm / 2) * found.bearing.bore_mm / 2
+    wide = bore + 40 * place.unit
     sheet.hatched([(middle - bore, 90), (middle + bore, 90), (middle + bore, 420), (middle - bore, 420)], "plain", 10)
-    sheet.hatched(
-        [
-            (middle - bore - 40 * unit, top + high),
-            (middle + bore + 40 * unit, top + high),
-            (middle + bore + 40 * unit, 400),
-            (middle - bore - 40 * unit, 400),
-        ],
-        "plain",
-        10,
-    )
-    if not work.said("outcome") or work.said("outcome") == "stuck":
-        _section(sheet, work, middle, unit, top, high)
+    collar = [(middle - wide, TOP + HIGH), (middle + wide, TOP + HIGH), (middle + wide, 400.0), (middle - wide, 400.0)]
+    sheet.hatched(collar, "plain", 10)
+    if not found.is_out:
+        _section(found, canvas, place)
     sheet.line((middle, 30), (middle, 430), "chain")
     sheet.arrow((middle, 40), (middle, 84), "ink bold", 12)
-    sheet.text((middle + 14, 52), "off the shaft", "strong ink")
-    sheet.text((8.0 if unit < 1 else middle - 240, 40), work.bearing.designation, "reading-label ink big")
+    canvas.labels.at([((middle + 14, 52), "start")], str(words.ON_DRAWING["off_shaft"]), "strong ink", rank=1)
 
 
-def _driver(sheet: Sheet, work: BearingsOut, width: float) -> None:
+def _driver(found: BearingsOutFacts, canvas: Canvas) -> None:
     """The diameters a driver may have, as a rule, with the shop's own marked."""
-    window = work.window
-    left, right, y = 40.0, width - 40.0, 500.0
-    low, high = work.bearing.bore_mm * 0.9, work.bearing.outside_mm * 1.05
+    sheet, window, bearing = canvas.sheet, found.window, found.bearing
+    left, right, y = 40.0, canvas.width - 40.0, 500.0
+    low, high = bearing.bore_mm * 0.9, bearing.outside_mm * 1.05
 
-    def x(mm: float) -> float:
-        return left + (right - left) * (mm - low) / (high - low)
+    def x(size: float) -> float:
+        return left + (right - left) * (size - low) / (high - low)
 
-    sheet.text((left, y - 40), f"Driver on the {window.presses_on}, mm", "strong")
+    name = fill(words.ON_DRAWING["driver"], {"on": words.RING[window.presses_on]})
+    sheet.text((left, y - 40), name, "strong")
     sheet.rect(x(window.outside_low_mm), y - 18, x(window.outside_high_mm) - x(window.outside_low_mm), 18, "window")
     sheet.line((left, y), (right, y), "axis")
-    for mm, words in ((work.bearing.bore_mm, "bore"), (work.bearing.outside_mm, "outside")):
-        sheet.line((x(mm), y - 6), (x(mm), y + 8), "axis thin")
-        sheet.text(
-            (x(mm), y + 24),
-            f"{words} {mm:g}",
-            "tick",
-            "middle" if words == "bore" and width > 500 else "start" if words == "bore" else "end",
-        )
-    middle = (x(window.outside_low_mm) + x(window.outside_high_mm)) / 2
-    sheet.text((middle, y - 24), f"{window.outside_low_mm:.1f} to {window.outside_high_mm:.1f}", "reading-label ink", "middle")
-    for each in work.fitting[:3]:
+    anchors = {"bore": "middle" if canvas.is_wide else "start", "outside": "end"}
+    for code, size in (("bore", bearing.bore_mm), ("outside", bearing.outside_mm)):
+        sheet.line((x(size), y - 6), (x(size), y + 8), "axis thin")
+        sheet.text((x(size), y + 24), fill(words.ON_DRAWING[code], {"size": bare(mm(size, 0.1))}), "tick", anchors[code])
+    said = band(mm(window.outside_low_mm, 0.1), mm(window.outside_high_mm, 0.1))
+    sheet.text(((x(window.outside_low_mm) + x(window.outside_high_mm)) / 2, y - 24), said, "reading-label ink", "middle")
+    for each in found.fitting[:3]:
         at = x(each.outside_mm)
         sheet.shape([(at, y), (at - 7, y - 14), (at + 7, y - 14)], "ink solid")
-    names = ", ".join(each.name for each in work.fitting[:2]) or "none on the shelf fits"
-    sheet.text(((left + right) / 2, y + 46), names, "strong" if work.fitting else "quiet", "middle")
+    names = ", ".join(each.name for each in found.fitting[:2]) or str(words.ON_DRAWING["none_fits"])
+    sheet.text(((left + right) / 2, y + 46), names, "strong" if found.fitting else "quiet", "middle")

@@ -12,10 +12,12 @@ from PIL import Image, ImageDraw
 
 from engines.models import Seat
 from engines.properties import Property
+from engines.slots import At, Slot
 from jobs import log
 from jobs.models import Job, Pin
 from jobs.photos import add_photo
 from shop.models import Puller
+from shopmath.seals import CLOCKS
 from stations.split.facts import length_of
 
 if TYPE_CHECKING:
@@ -111,25 +113,40 @@ def strip(shed: Shed, job: Job, at: datetime) -> None:
     shed.act(job, "strip", None, at, "sign")
 
 
+def of_seat(shed: Shed, job: Job, seat: Seat, at: datetime, *answers: tuple[Property, str]) -> None:
+    """Answers about the seat in hand."""
+    shed.answer(job, "bearings-out", seat, at, *((Slot(seat.part, what).key, text) for what, text in answers))
+
+
+def seal_found(shed: Shed, job: Job, seat: Seat, at: datetime, lip: str, depths: tuple[str, ...], face: str = "-") -> None:
+    """The seal in front of a bearing, as found, and pulled."""
+    seal = job.card.seal_in_front_of(seat)
+    assert seal is not None
+    depth = [(Slot(seal.part, Property.SEAL_DEPTH, At(clock=int(clock))).key, text) for clock, text in zip(CLOCKS, depths, strict=True)]
+    first, last = Slot(seal.part, Property.SEAL_LIP).key, Slot(seal.part, Property.SEAL_OUT).key
+    shed.answer(job, "bearings-out", seat, at, (first, lip), *depth, (last, "yes"))
+    of_seat(shed, job, seat, at, (Property.BEARING_FACE_DEPTH, face))
+
+
 def seat_out(shed: Shed, job: Job, seat: Seat, at: datetime) -> None:
     """One bearing out by heat, its seal looked at before."""
-    work = shed.at(job, "bearings-out", seat, at)
-    found: list[tuple[str, str]] = []
-    if work.seal:  # type: ignore[attr-defined]
-        found = [("lip", "inside"), *((f"depth{clock}", "0.1") for clock in ("12", "3", "6", "9")), ("seal_out", "yes"), ("behind", "-")]
+    if job.card.seal_in_front_of(seat):
+        seal_found(shed, job, seat, at, "inside", ("0.1", "0.1", "0.1", "0.1"))
     holds = "removed" if seat.stop in ("circlip", "plate") else "none"
-    faced = [("faced", seat.faces if seat.name != "Gearbox output" else "marking_in")] if seat.faces else []
-    found += [
-        ("retained", holds),
-        ("bottom", seat.bottom or "open"),
-        ("shields", "open"),
+    faced = [(Property.WAY_ROUND, seat.faces if seat.name != "Gearbox output" else "marking_in")] if seat.faces else []
+    of_seat(
+        shed,
+        job,
+        seat,
+        at,
+        (Property.RETAINED_BY, holds),
+        (Property.REACH, seat.bottom or "open"),
+        (Property.SHIELDS, "open"),
         *faced,
-        ("keep", "scrap"),
-        ("outcome", "dropped"),
-        ("look", "sound"),
-    ]
-    shed.answer(job, "bearings-out", seat, at, *found)
+        (Property.BEARING_DECISION, "scrap"),
+    )
     shed.tick(shed.at(job, "bearings-out", seat, at))
+    of_seat(shed, job, seat, at, (Property.CAME_OUT, "dropped"), (Property.SEAT_CONDITION, "sound"))
     shed.act(job, "bearings-out", seat, at, "sign")
 
 
@@ -181,9 +198,9 @@ def at_the_seats(shed: Shed, job: Job, now: datetime) -> None:
     shed.done_before(job, "bearings-out", now)
     seat = job.card.seats.order_by("pk")[0]
     at = now - timedelta(minutes=12)
-    depths = [("depth12", "0.2"), ("depth3", "0.3"), ("depth6", "1.1"), ("depth9", "0.5")]
-    shed.answer(job, "bearings-out", seat, at, ("lip", "outside"), *depths, ("seal_out", "yes"), ("behind", "7.9"), ("retained", "none"))
-    shed.answer(job, "bearings-out", seat, at, ("bottom", "blind"), ("shields", "open"), ("keep", "scrap"))
+    seal_found(shed, job, seat, at, "outside", ("0.2", "0.3", "1.1", "0.5"), face="7.9")
+    found = ((Property.RETAINED_BY, "none"), (Property.REACH, "blind"), (Property.SHIELDS, "open"), (Property.BEARING_DECISION, "scrap"))
+    of_seat(shed, job, seat, at, *found)
     shed.tick(shed.at(job, "bearings-out", seat, at))
     shed.at(job, "bearings-out", seat, now).settle()
 

@@ -113,7 +113,8 @@ class Planning(AtTheSheet):
         seat = Seat.objects.get(name="Gearbox input")
         stage = self.job.run.create(order=99, key="bearings-out")
         entry = Entry.objects.create(job=self.job, station=stage, seat=seat, opened_by=person())
-        Reading.objects.create(entry=entry, ask="faced", text="marking_out", kind="words", by=person(), client_key="x1")
+        more = {"kind": "words", "by": person(), "client_key": "x1"}
+        Reading.objects.create(entry=entry, ask="way-round", property="way-round", text="marking_out", **more)
         plate = self.work().plate()
         self.assertEqual((plate.state, plate.words), ("stop", "Which way round?"))
         self.hands.tick_all()

@@ -7,6 +7,7 @@ from datetime import datetime, timedelta
 from functools import cached_property
 
 from engines.models import Fitted, Seat
+from engines.properties import Property
 from jobs.models import Reading
 from shop.models import Chiller
 from shopmath.checks import BadInput
@@ -320,10 +321,9 @@ class WholeHalf(Heated):
     @cached_property
     def found_facing(self) -> dict[int, str]:
         """Which way round each bearing was found, as written down when it came out."""
-        rows = Reading.objects.filter(
-            entry__job=self.job, entry__station__key="bearings-out", ask="faced", withdrawn_at=None, entry__superseded_by=None
-        ).values_list("entry__seat_id", "text")
-        return dict(rows)
+        standing = Reading.objects.filter(entry__job=self.job, entry__superseded_by=None, withdrawn_at=None)
+        rows = standing.filter(entry__station__key="bearings-out", property=Property.WAY_ROUND)
+        return dict(rows.values_list("entry__seat_id", "text"))
 
     def contradicted(self, part: HotPart) -> str:
         """What was found, where the card says otherwise and nobody has settled it yet."""

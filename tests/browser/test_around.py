@@ -106,7 +106,7 @@ class TheShelves(BrowserCase):
         self.page.keyboard.press("Enter")
         self.sees("0412")
         self.page.get_by_role("link", name="0412").click()
-        self.sees("Which thread?")
+        self.sees("Measure the threads")
         self.assertQuiet()
 
 

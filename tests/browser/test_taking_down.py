@@ -175,21 +175,21 @@ class TheRest(Taken):
         self.go(f"/jobs/0412/bearings-out/{seat.pk}/")
         self.page.get_by_role("button", name="to the outside").click()
         self.sees("depth at 12 o'clock")
-        for value, then in (("0.1", "at 3 o'clock"), ("0.4", "at 6 o'clock"), ("0.9", "at 9 o'clock"), ("0.4", "It sat wrong")):
+        for value, then in (("0.1", "at 3 o'clock"), ("0.4", "at 6 o'clock"), ("0.9", "at 9 o'clock"), ("0.4", "Seal sat wrong")):
             self.enter(value, then=then)
         self.assertAccessible()
         self.option("y", then="Depth of the bearing's face")
         self.enter("8.5", then="What holds the bearing in?")
-        self.option("n", then="Can it be reached?")
-        self.option("f", then="The bearing is", where=".strip")
+        self.option("n", then="Can it be reached from behind?")
+        self.option("y", then="The bearing is", where=".strip")
         self.option("o", then="Its marking faces")
         self.option("n", then="kept if it can be")  # not seen: left out
         self.option("k", then="First tick what must be so")
-        self.tick("Washed, dry", "It comes out toward")
+        self.tick("Washed and dry", "It comes out toward")
         self.sees("How did it come out?")
-        self.sees("Heat, it drops")
+        self.sees("Heat: it will drop out")
         self.sees("found to the outside, the card says to the inside")
-        self.option("s", then="Still in")
+        self.option("s", then="Bearing still in")
         self.assertQuiet()
 
 
@@ -241,7 +241,7 @@ class OnThePhone(Taken):
 
     def test_a_bearing_that_a_circlip_holds_is_stop_on_the_phone_too(self):
         self.go(f"/jobs/0412/bearings-out/{self.made.card.seats.get().pk}/")
-        self.option("a circlip", then="Held")
+        self.option("a circlip", then="Bearing is held by a circlip")
         self.sees("Take the circlip out")
         self.page.tap("text=Warnings, methods, numbers")
         self.sees("the card says shoulder")
