@@ -73,6 +73,9 @@ class Property(StrEnum):
     HIT_THROUGH_BALLS = "hit-through-balls"
     SEAT_CONDITION = "seat-condition"
     BEARING_MARKING = "bearing-marking"
+    SEAT_SIZE = "seat-size"
+    SEAT_VERDICT = "seat-verdict"
+    SEAT_MEND = "seat-mend"
     # limits a card may give
     END_FLOAT = "end-float"
     BIG_END_SIDE_PLAY = "big-end-side-play"
@@ -156,6 +159,9 @@ ABOUT: dict[Property, About] = {
     Property.HIT_THROUGH_BALLS: About(WORDS),
     Property.SEAT_CONDITION: About(WORDS),
     Property.BEARING_MARKING: About(WORDS),
+    Property.SEAT_SIZE: About(low=3, high=400),
+    Property.SEAT_VERDICT: About(WORDS),
+    Property.SEAT_MEND: About(WORDS),
     Property.CRANK_OUT: About(WORDS),
     Property.CAME_EVENLY: About(WORDS),
     Property.TRAY_PART: About(WORDS),

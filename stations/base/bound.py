@@ -17,7 +17,8 @@ from django.utils.safestring import SafeString
 from engines.models import Seat, Spec
 from engines.properties import Property
 from jobs import clock, log
-from jobs.facts import Finding
+from jobs.facts import Facts, Finding
+from jobs.gather import facts_of
 from jobs.models import Entry, Job, Reading, RunStation, Timer
 from shop.models import Gauge, Person, Shop
 from shop.shelves import shelves
@@ -343,6 +344,11 @@ class Bound(Kept, ABC):
     def may_sign(self) -> str:
         """Why the entry cannot be signed yet; empty when it can."""
         return "" if self.entry and any(not reading.withdrawn_at for reading in self.readings) else "Nothing is written down yet."
+
+    @cached_property
+    def known(self) -> Facts:
+        """What the rest of the job knows."""
+        return facts_of(self.job, self.entry)
 
     def findings(self) -> list[Finding]:
         """What follows from the readings, kept as facts for other stations."""

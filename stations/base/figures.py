@@ -118,10 +118,11 @@ def _figure(work: Bound, readings: list[Reading]) -> RecordedFigure:
     value = _shown(work, first) if several else _shown(work, last)
     left = _shown(work, last) if several else ""
     limits = between(spec.low, spec.high) if spec and known else ""
+    words, part = work.called(last), work.part_called(last.ask)
     return RecordedFigure(
         last.ask,
-        work.called(last),
-        work.part_called(last.ask),
+        words,
+        "" if part.lower() in words.lower() else part,
         value,
         left,
         limits,

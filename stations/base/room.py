@@ -16,8 +16,8 @@ from django.utils.translation import gettext as _
 from engines.properties import ABOUT, WORDS, Property
 from engines.slots import Slot
 from jobs import log
-from jobs.facts import Fact, Facts, Finding, Origin, Own
-from jobs.gather import facts_of, own_of, slot_of
+from jobs.facts import Fact, Finding, Origin, Own
+from jobs.gather import own_of, slot_of
 from jobs.models import Reading
 from shop.shelves import shelves
 from shopmath.amounts import Amount, share, turns
@@ -50,11 +50,6 @@ class Room(Work):
             self.entry.station = self.stage
 
     # what it knows
-
-    @cached_property
-    def known(self) -> Facts:
-        """What the rest of the job knows."""
-        return facts_of(self.job, self.entry)
 
     @cached_property
     def own(self) -> Own:

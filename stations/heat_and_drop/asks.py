@@ -49,7 +49,7 @@ def asks(work: HeatAndDrop) -> list[Ask]:
     seat_words, ring_words = ("Shaft at the seat", "Bore of the bearing") if shaft else ("Bore of the seat", "Outside of the bearing")
     found = [
         warmth("room", "Air in the shop", "away from the oven", "21", skip_means="taken as 20 °C", quiet=later),
-        Ask("seat", seat_words, "cold, two places", optional=True, skip_means="by its fit code", quiet=later, example=size),
+        Ask("seat", seat_words, "cold, two places", optional=True, skip_means=work.seat_known.otherwise, quiet=later, example=size),
         Ask("ring", ring_words, "cold", optional=True, skip_means="by its tolerance", quiet=later, example=size),
     ]
     if work.heater is not None and work.heater.method in (Heater.Method.OVEN, Heater.Method.HOT_PLATE):

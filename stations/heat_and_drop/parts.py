@@ -38,6 +38,7 @@ class HotPart:
     must: bool = False
     after: tuple[str, ...] = ()
     planned: HeatPlan | None = None
+    seat_mm: tuple[float, float] | None = None  # the seat as measured, and its uncertainty
 
     @property
     def thing(self) -> Seat | Fitted:
@@ -161,7 +162,7 @@ def _fitted_setup(part: Fitted, wishes: setup.Wishes, shop: Shop, room_c: float,
 
 
 def _plan(part: HotPart, wishes: setup.Wishes, shop: Shop) -> HeatPlan:
-    mine = replace(wishes, chiller=part.chiller)
+    mine = replace(wishes, chiller=part.chiller, seat_mm=part.seat_mm)
     if part.seat:
         return setup.planned(part.seat, mine, shop).plan
     assert part.fitted is not None
@@ -192,7 +193,10 @@ def case_heat(parts: list[HotPart], wishes: setup.Wishes, shop: Shop) -> CaseHea
     """The plan of all parts in one case; kept while nothing that it stands on changes, since a hot page asks for it again and again."""
     card = parts[0].thing.card
     stands_on: tuple[object, ...] = (
-        *((part.key, part.must, part.after, part.chiller and (part.chiller.pk, shop.stocked), _facts(part.thing)) for part in parts),
+        *(
+            (part.key, part.must, part.after, part.seat_mm, part.chiller and (part.chiller.pk, shop.stocked), _facts(part.thing))
+            for part in parts
+        ),
         (card.case_material, card.painted, shop.handling_s, shop.stocked),
         (wishes.heater and wishes.heater.pk, wishes.room_c, wishes.heat_c, wishes.target_c, wishes.wanted, wishes.slower),
     )

@@ -20,6 +20,10 @@ JAM = "If it jams or cocks: stop, do not hammer. Lift it off or back it out with
 READY_K = 1.5
 
 
+CONDEMNED = "Inspect signed this seat as out; it has not been measured since."
+TURNS = "As measured, the seat is too large for any interference with the ring."
+
+
 def sureness(confidence: float) -> str:
     """A chance as a mechanic says it, never rounded up to certain."""
     if confidence > 0.999:
@@ -52,6 +56,10 @@ def _plan(work: HeatAndDrop) -> Plate:
     plan = work.plan
     state = plan.call.state
     outer, partner = work.names()
+    if work.seat_known.is_condemned:
+        return Plate(STOP, "Seat is out", CONDEMNED, "Mend it, then measure the seat here, cold.")
+    if work.seat_known.holds_nothing(work.planned.fit):
+        return Plate(OUT, "Nothing holds the ring", TURNS, "Mend the seat first; Inspect lists the ways.", "It would drop in, and turn.")
     if state == STOP:
         return Plate(STOP, TITLES[STOP], plan.call.reason, "Change the method, or take out what sets the limit.")
     scale = _scale(work, plan.offering.clearance_mm, plan.offering.spread_mm)

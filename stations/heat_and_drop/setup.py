@@ -5,7 +5,7 @@ from __future__ import annotations
 import math
 from dataclasses import dataclass, replace
 
-from engines.fits import SeatFit, fit_of
+from engines.fits import SeatFit, fit_of, named
 from engines.models import Seat
 from shop.models import Chiller, Heater, Shop
 from shopmath.bearings import Bearing
@@ -49,6 +49,7 @@ class Wishes:
     chill_for_s: float | None = None
     seat_mm: tuple[float, float] | None = None
     ring_mm: tuple[float, float] | None = None
+    seat_from: str = ""  # where the seat was measured, when not here
     wanted: str = "usual"
     slower: float = 1.0  # the shop's own history: how much slower this oven is than the tables say
 
@@ -144,6 +145,8 @@ def _base(fit: SeatFit, wishes: Wishes, shop: Shop, room_c: float) -> Setup:
 def planned(seat: Seat, wishes: Wishes, shop: Shop) -> Planned:
     """Plan a seat. Where the oven's setting was not typed, it is chosen a little above the target, inside every limit."""
     fit = fit_of(seat, wishes.seat_mm, wishes.ring_mm)
+    if wishes.seat_mm and wishes.seat_from:
+        fit = named(fit, wishes.seat_from)
     room_c = ROOM_C if wishes.room_c is None else wishes.room_c
     base = _base(fit, wishes, shop, room_c)
     heater = wishes.heater

@@ -18,15 +18,15 @@ from shopmath.checks import BadInput
 from shopmath.quantity import Quantity
 from shopmath.thermal.expansion import WANTED
 from shopmath.thermal.plan import HeatPlan
-from shopmath.verdict import WARM_K, Call, call, gauge_uncertainty
+from shopmath.verdict import WARM_K, Call, call
 from stations.base import Action, Ask, Caution, Method, Option, Plate, Station, Trace
 from stations.heat_and_drop import asks, drawing, history, plates, running, setup, thermometers, words
 from stations.heat_and_drop.heated import Heated
+from stations.heat_and_drop.seat_known import SeatKnown, seat_known, uncertainty_mm
 from stations.heat_and_drop.sheet import HeatSheet
 
 SEATED_MM = 0.03  # the thinnest feeler that should not go in
 SQUARE_MM = 0.10
-NO_GAUGE_U_MM = 0.02
 
 
 class HeatAndDrop(Heated):
@@ -36,12 +36,13 @@ class HeatAndDrop(Heated):
 
     # the parts of the question
 
-    def _doubt_mm(self, reading: Reading) -> float:
-        return gauge_uncertainty(reading.gauge.resolution, reading.gauge.repeatability) if reading.gauge else NO_GAUGE_U_MM
-
     def _size(self, key: str) -> tuple[float, float] | None:
         reading = self.last(key)
-        return (reading.canonical, self._doubt_mm(reading)) if reading and reading.canonical else None
+        return (reading.canonical, uncertainty_mm(reading)) if reading and reading.canonical else None
+
+    @cached_property
+    def seat_known(self) -> SeatKnown:
+        return seat_known(self.known, self.seat, self._size("seat"))
 
     @cached_property
     def past(self) -> list[history.Heat]:
@@ -56,7 +57,8 @@ class HeatAndDrop(Heated):
             heat_c=self.value("heat"),
             target_c=self.value("target"),
             chill_for_s=self.value("stay"),
-            seat_mm=self._size("seat"),
+            seat_mm=self.seat_known.size,
+            seat_from=self.seat_known.measured_at,
             ring_mm=self._size("ring"),
             wanted=str(self.choices.get("wanted", "usual")),
             slower=history.slower(self.past),
@@ -146,7 +148,7 @@ class HeatAndDrop(Heated):
         cold = self.last("cold")
         if len(found) < len(asks.CLOCKS):
             return None
-        doubt = max(self._doubt_mm(reading) for reading in found)
+        doubt = max(uncertainty_mm(reading) for reading in found)
         values = [float(reading.canonical or 0) for reading in found]
         if through:
             return call(max(values) - min(values), high=SQUARE_MM, uncertainty=math.sqrt(2) * doubt, unit="mm", digits=2)
@@ -195,6 +197,7 @@ class HeatAndDrop(Heated):
         if self.trouble or self.phase == "signed":
             return ()
         shut = self.refused() or ("" if self.plan.call.state != "stop" else self.plan.call.reason)
+        shut = shut or (plates.CONDEMNED if self.seat_known.is_condemned else "")
         outer, partner = self.names()
         found: list[Action] = []
         if self.phase in ("plan", "heating"):

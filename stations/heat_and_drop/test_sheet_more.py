@@ -123,7 +123,7 @@ class WhatElseCanHappen(AtTheSheet):
         self.opened()
         with CaptureQueriesContext(connection) as asked:
             self.hands.page()
-        self.assertLessEqual(len(asked), 14, [query["sql"][:80] for query in asked])
+        self.assertLessEqual(len(asked), 19, [query["sql"][:80] for query in asked])
 
 
 class Assemblies(AtTheSheet):

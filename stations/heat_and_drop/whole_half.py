@@ -6,6 +6,7 @@ from dataclasses import dataclass, replace
 from datetime import datetime, timedelta
 from functools import cached_property
 
+from engines.fits import fit_of
 from engines.models import Fitted, Seat
 from engines.properties import Property
 from jobs.models import Reading
@@ -19,6 +20,7 @@ from shopmath.verdict import STOP
 from stations.heat_and_drop import running, setup
 from stations.heat_and_drop.heated import Heated
 from stations.heat_and_drop.parts import CIRCLIP_S, CaseHeat, Choice, HotPart, case_heat, parts_of
+from stations.heat_and_drop.seat_known import SeatKnown, seat_known, uncertainty_mm
 
 HOME = ("dropped", "tapped", "in")
 STUCK = ("jammed", "crooked", "loose")
@@ -105,7 +107,32 @@ class WholeHalf(Heated):
     @cached_property
     def everything(self) -> list[HotPart]:
         """All parts of this half that were chosen for a heat, home or not."""
-        return parts_of(self.seats, self.fitted, self.half, self.chosen, self.usual)
+        found = parts_of(self.seats, self.fitted, self.half, self.chosen, self.usual)
+        return [replace(part, seat_mm=self.seat_known(part).size) for part in found]
+
+    @cached_property
+    def measured_here(self) -> dict[int, tuple[float, float]]:
+        """Seats measured at their own page of this station: size and uncertainty, mm."""
+        rows = Reading.objects.filter(entry__station=self.stage, entry__superseded_by=None, ask="seat", withdrawn_at=None)
+        rows = rows.exclude(canonical=None).select_related("entry", "gauge").order_by("pk")
+        return {each.entry.seat_id: (each.canonical, uncertainty_mm(each)) for each in rows if each.entry.seat_id and each.canonical}
+
+    def seat_known(self, part: HotPart) -> SeatKnown:
+        """What is known of a part's seat; nothing of a pin or a circlip."""
+        if part.seat is None or part.is_circlip:
+            return SeatKnown(None)
+        return seat_known(self.known, part.seat, self.measured_here.get(part.seat.pk))
+
+    @property
+    def loose(self) -> HotPart | None:
+        """A bearing that its seat would not hold."""
+        return next((part for part in self.parts if self.is_loose(part)), None)
+
+    def is_loose(self, part: HotPart) -> bool:
+        if part.seat is None or part.is_circlip:
+            return False
+        known = self.seat_known(part)
+        return known.is_condemned or known.holds_nothing(fit_of(part.seat, known.size))
 
     @cached_property
     def done_elsewhere(self) -> set[str]:
@@ -298,6 +325,8 @@ class WholeHalf(Heated):
         """Why nothing may be heated; empty when it may."""
         if self.unsettled():
             return "Found and card say otherwise: settle which way round it goes."
+        if self.loose:
+            return f"{self.loose.name}: the seat is out. Mend it, then measure it on its own page, cold."
         return next((part.planned.call.reason for part in self.plan.parts if part.planned and part.planned.call.state == STOP), "")
 
     @property

@@ -17,6 +17,7 @@ from shopmath.iso286 import Fit, Limits, limits
 from shopmath.iso286 import fit as fit_um
 from shopmath.materials import get
 from shopmath.verdict import Call, at_20c, call, combined, too_warm_to_judge
+from stations.base.station import station_name
 from stations.inspect.asks import ROUND, WIDTHS
 
 if TYPE_CHECKING:
@@ -169,6 +170,9 @@ def clearances(work: Inspect, seat: Seat) -> tuple[MountedClearance, MountedClea
 
 def keeping(work: Inspect, seat: Seat) -> Keeping | None:
     """The rule on the bearing, once it has been looked at."""
+    decided = work.known.best(seat.part, Property.BEARING_DECISION)
+    if decided and decided.text == "scrap":
+        return Keeping("replace", (f"decided at {station_name(decided.station)}",), ())
     answers = {key: work.said(f"{seat.pk}-{key}") for key in ("hit", "known", "feel", "races", "slow")}
     if not all(answers[key] for key in ("hit", "known", "feel", "races")):
         return None

@@ -9,7 +9,10 @@ from django.utils.safestring import SafeString
 
 from engines.fits import bearing_of, nominal_of
 from engines.models import Seat
+from engines.properties import Property
+from engines.slots import Slot
 from jobs import log
+from jobs.facts import Finding
 from jobs.models import Reading
 from shop.models import Compound
 from shop.shelves import shelves
@@ -19,7 +22,7 @@ from shopmath.bearings import Bearing, lookup
 from shopmath.checks import BadInput
 from shopmath.form import Mend, mends
 from shopmath.quantity import Quantity
-from shopmath.verdict import what_settles
+from shopmath.verdict import severity, what_settles
 from stations.base import Action, Ask, Caution, Method, Option, Plate, Station, Told, Trace, Work
 from stations.inspect import asks, drawing, figures, plates
 from stations.inspect.figures import Figure
@@ -242,6 +245,23 @@ class Inspect(Work):
             )
             for part, each in self.all_figures
         ]
+
+    def findings(self) -> list[Finding]:
+        """Of each seat its size at 20 °C, whether it holds a bearing and how it is mended; of each bearing whether it stays."""
+        found: list[Finding] = []
+        for seat in self.seats:
+            known = figures.seat_figures(self, seat)
+            states = [each.call.state for each in known if each.call]
+            if known:
+                found.append(Finding(Slot(seat.part, Property.SEAT_SIZE), known[0].value, uncertainty=known[0].doubt, resolution=0.001))
+            if states:
+                found.append(Finding(Slot(seat.part, Property.SEAT_VERDICT), text=min(states, key=severity)))
+            if mend := self.said(f"{seat.pk}-mend"):
+                found.append(Finding(Slot(seat.part, Property.SEAT_MEND), text=mend))
+            if kept := figures.keeping(self, seat):
+                decision = "scrap" if kept.verdict == "replace" else "keep"
+                found.append(Finding(Slot(seat.part, Property.BEARING_DECISION), text=decision))
+        return found
 
     def result(self) -> dict[str, Any]:
         kept = {seat.name: figures.keeping(self, seat) for seat in self.seats}

@@ -1,0 +1,78 @@
+"""What one station found is known at the next: scrap stays scrap, a seat that was signed as out gets no bearing."""
+
+from __future__ import annotations
+
+from django.test import TestCase
+
+from shop.models import Compound
+from stations.bearings_out.tests import Puller
+from stations.inspect.tests import Looker
+from tests.shed import Hands, SheetHands, job
+
+SPUN_MM = 47.018
+
+
+class Between(TestCase):
+    def setUp(self):
+        self.made = job(order="bottom-end")
+        self.seat = self.made.card.seats.get()
+        self.looker, self.heat = Looker(self.made), Hands(self.made)
+
+    def inspected(self, size_mm, mend=""):
+        self.looker.bearing(self.seat)
+        self.looker.diameters(self.seat, *[size_mm] * 6)
+        self.looker.answer(f"{self.seat.pk}-ring", "")
+        if mend:
+            self.looker.answer(f"{self.seat.pk}-wall", "9")
+            self.looker.answer(f"{self.seat.pk}-mend", mend)
+        self.looker.act("sign")
+
+    def call(self):
+        plate = self.heat.work().plate()
+        return plate.state, plate.words
+
+    def test_a_bearing_that_is_scrap_when_it_comes_out_is_not_kept_at_inspect(self):
+        puller = Puller(self.made)
+        puller.facts(decision="keep")
+        puller.tick_all()
+        puller.outcome(("came-out", "driven"), ("hit-through-balls", "yes"), ("seat-condition", "sound"))
+        puller.act("sign")
+        self.looker.to(self.seat)
+        self.looker.bearing(self.seat)
+        self.looker.diameters(self.seat, *[46.981] * 6)
+        self.looker.answer(f"{self.seat.pk}-ring", "")
+        plate = self.looker.work().plate()
+        self.assertEqual((plate.state, plate.words), ("out", "Replace the bearing"))
+        self.assertIn("Decided at Bearings out", f"{plate.line} {plate.move} {plate.detail}")
+
+    def test_a_seat_signed_as_spun_gets_no_bearing_until_it_is_mended_and_measured(self):
+        self.assertEqual(self.call(), ("in", "It drops in"))
+        self.inspected(SPUN_MM, mend="sleeve")
+        self.assertEqual(self.call(), ("stop", "Seat is out"))
+        self.heat.tick_all()
+        self.assertIn("signed this seat as out", self.heat.act("heat"))
+        self.heat.keep("seat", f"{SPUN_MM:.3f}")
+        self.assertEqual(self.call(), ("out", "Nothing holds the ring"))
+        self.heat.keep("seat", "46.981")
+        self.assertEqual(self.call(), ("in", "It drops in"))
+
+    def test_a_whole_half_is_not_heated_with_such_a_seat_in_it(self):
+        self.inspected(SPUN_MM, mend="sleeve")
+        sheet = SheetHands(self.made)
+        plate = sheet.work().plate()
+        self.assertEqual(plate.state, "stop")
+        self.assertIn("the seat is out", plate.line)
+        self.heat.keep("seat", "46.981")
+        self.assertEqual(sheet.work().plate().state, "in")
+
+    def test_a_retaining_compound_holds_what_the_fit_does_not(self):
+        Compound.objects.create(name="Green retaining", kind="retaining", gap_mm=0.1)
+        self.inspected(SPUN_MM, mend="compound")
+        self.assertEqual(self.call()[0], "in")
+
+    def test_the_bore_measured_at_inspect_is_planned_with(self):
+        by_code = self.heat.work().plan.offering.clearance_mm
+        self.inspected(46.981)
+        work = self.heat.work()
+        self.assertEqual(work.planned.fit.outer.words, "measured at Inspect")
+        self.assertNotEqual(work.plan.offering.clearance_mm, by_code)
