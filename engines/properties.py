@@ -76,6 +76,8 @@ class Property(StrEnum):
     SEAT_SIZE = "seat-size"
     SEAT_VERDICT = "seat-verdict"
     SEAT_MEND = "seat-mend"
+    # between the halves
+    GASKET_THICKNESS = "gasket-thickness"
     # limits a card may give
     END_FLOAT = "end-float"
     BIG_END_SIDE_PLAY = "big-end-side-play"
@@ -162,6 +164,7 @@ ABOUT: dict[Property, About] = {
     Property.SEAT_SIZE: About(low=3, high=400),
     Property.SEAT_VERDICT: About(WORDS),
     Property.SEAT_MEND: About(WORDS),
+    Property.GASKET_THICKNESS: About(low=0, high=5),
     Property.CRANK_OUT: About(WORDS),
     Property.CAME_EVENLY: About(WORDS),
     Property.TRAY_PART: About(WORDS),

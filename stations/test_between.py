@@ -4,9 +4,13 @@ from __future__ import annotations
 
 from django.test import TestCase
 
-from shop.models import Compound
+from engines.models import Spec
+from shop.models import Blades, Compound
 from stations.bearings_out.tests import Puller
+from stations.close.tests import Closer
+from stations.end_float.tests import Stacker
 from stations.inspect.tests import Looker
+from stations.split.tests import face
 from tests.shed import Hands, SheetHands, job
 
 SPUN_MM = 47.018
@@ -76,3 +80,40 @@ class Between(TestCase):
         work = self.heat.work()
         self.assertEqual(work.planned.fit.outer.words, "measured at Inspect")
         self.assertNotEqual(work.plan.offering.clearance_mm, by_code)
+
+
+class TheJoint(TestCase):
+    def setUp(self):
+        self.made = job(order="bottom-end")
+        face(self.made.card)
+        Spec.objects.create(card=self.made.card, name="End float", property="end-float", low=0.10, high=0.30, source="page 61")
+        Blades.objects.create(name="Crank shims", kind="shim", sizes_mm=[0.05, 0.1, 0.15, 0.2, 0.3])
+        self.sealant = Compound.objects.create(name="Case sealant", kind="solvent", open_s=600)
+        self.closer = Closer(self.made)
+
+    def stacked(self, gasket):
+        hands = Stacker(self.made)
+        for ask, text in (("warm", ""), ("left", "38.42"), ("right", "31.10"), ("gasket", gasket), ("crank", "69.10"), ("fitted", "")):
+            hands.answer(ask, text)
+        for ask in [ask.key for ask in hands.work().asks() if ask.key.startswith("shim")]:
+            hands.answer(ask, f"{hands.work().pieces[int(ask[-1]) - 1]:.3f}")
+        hands.answer("side", "right")
+        hands.act("sign")
+        self.assertTrue(hands.entry.signed_at)
+
+    def test_sealant_in_place_of_a_gasket_that_the_end_float_counts_on_is_stop(self):
+        self.stacked("0.30")
+        self.assertEqual(self.closer.work().joint, "gasket")
+        self.assertNotEqual(self.closer.work().plate().state, "stop")
+        self.closer.choose(sealant=str(self.sealant.pk))
+        plate = self.closer.work().plate()
+        self.assertEqual((plate.state, plate.words), ("stop", "Joint and end float differ"))
+        self.assertIn("a gasket of 0.30 mm", plate.line)
+
+    def test_a_gasket_that_the_end_float_does_not_know_of_is_stop(self):
+        self.stacked("")
+        self.assertEqual(self.closer.work().joint, "dry")
+        self.closer.choose(sealant=str(self.sealant.pk))
+        self.assertNotEqual(self.closer.work().plate().state, "stop")
+        self.closer.choose(sealant="gasket")
+        self.assertEqual(self.closer.work().plate().state, "stop")

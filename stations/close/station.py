@@ -9,6 +9,8 @@ from typing import Any
 from django.utils.safestring import SafeString
 
 from engines.models import Mark
+from engines.parts import JOINT
+from engines.properties import Property
 from jobs import log
 from jobs.models import TrayPlace
 from shop.models import Compound
@@ -24,6 +26,7 @@ from stations.close import asks, drawing
 ENGAGED_D = 1.5  # depth of thread in the case, diameters: estimate where nobody has measured
 BOLT_S, CLOSE_S = 7.0, 60.0  # seconds a bolt takes a round, and putting the halves together: estimate
 SEALANTS = (Compound.Kind.ANAEROBIC, Compound.Kind.SOLVENT, Compound.Kind.SILICONE)
+GASKET, DRY = "gasket", "dry"  # what may be chosen in place of a sealant
 PETROL = "Silicone swells in petrol: not for a joint that petrol wets."
 
 
@@ -55,6 +58,29 @@ class Close(Work):
     def sealant(self) -> Compound | None:
         chosen = str(self.choices.get("sealant", ""))
         return next((each for each in shelves(self.shop).compounds if str(each.pk) == chosen and each.kind in SEALANTS), None)
+
+    @cached_property
+    def gasket_counted(self) -> float | None:
+        """The crushed gasket that End float counted, mm: 0 for none, None where it counted nothing."""
+        fact = self.known.as_left(JOINT, Property.GASKET_THICKNESS)
+        return fact.value if fact else None
+
+    @property
+    def joint(self) -> str:
+        """What goes between the faces: a gasket, a sealant, or nothing; a gasket by default where one was counted."""
+        chosen = self.choices.get("sealant", "")
+        if self.sealant:
+            return "sealant"
+        return GASKET if chosen == GASKET or (not chosen and self.gasket_counted) else DRY
+
+    @property
+    def joint_differs(self) -> str:
+        """How the joint is other than the one that the end float was worked out with; empty when it is not."""
+        if self.gasket_counted and self.joint != GASKET:
+            return f"End float counted a gasket of {self.gasket_counted:.2f} mm: without it the crank has that much less."
+        if self.gasket_counted == 0 and self.joint == GASKET:
+            return "End float counted no gasket: with one the crank has its thickness more."
+        return ""
 
     @property
     def sealed(self) -> bool:
@@ -147,6 +173,9 @@ class Close(Work):
             return Plate(
                 "wait", "No bolts on the card", "Order and stages come from their places.", "Tap them onto the joint face of the card."
             )
+        if self.joint_differs and not self.sealed:
+            move = "Choose what End float counted, or work End float out anew for this joint."
+            return Plate("stop", "Joint and end float differ", self.joint_differs, move)
         worst = self.loads[0][1].call if self.loads else None
         if worst and worst.state == "stop":
             return Plate("stop", "Too much torque", worst.reason, "Back to the manual's torque: thread or bolt would go.")
@@ -169,7 +198,8 @@ class Close(Work):
             return Plate("wait", "Ready to close?", line, f"{ask.words}.")
         if self.refused():
             return Plate("wait", "Ready to close?", line, self.refused())
-        what = f"{self.sealant.name} on, thin, then close" if self.sealant else "Dry, as the gasket wants: close"
+        sealant = f"{self.sealant.name} on, thin, then close" if self.sealant else ""
+        what = {GASKET: "Gasket in, dry, then close", DRY: "Nothing between the faces: close"}.get(self.joint, sealant)
         state = "too_close" if worst and worst.state == "too_close" else "wait"
         return Plate(state, "Close it", line, f"{what}: the order begins at the middle.")
 
@@ -198,8 +228,9 @@ class Close(Work):
         if self.signed or self.sealed:
             return ()
         shelf = [each for each in shelves(self.shop).compounds if each.kind in SEALANTS]
-        options = (Option("", "none, or a gasket"), *(Option(str(each.pk), each.name, each.get_kind_display()) for each in shelf))
-        found = [Method("sealant", "Sealant", options, str(self.sealant.pk) if self.sealant else "")]
+        others = (Option(GASKET, "a gasket", "dry"), Option(DRY, "nothing", "faces as they are"))
+        options = (*others, *(Option(str(each.pk), each.name, each.get_kind_display()) for each in shelf))
+        found = [Method("sealant", "Between the faces", options, str(self.sealant.pk) if self.sealant else self.joint)]
         if self.sealant:
             found.append(Method("faces", "On", asks.FACES, str(self.choices.get("faces", "one"))))
         return (*found, Method("school", "Torque", asks.SCHOOL, self.school))

@@ -9,8 +9,11 @@ from typing import Any
 from django.utils.safestring import SafeString
 
 from engines.models import Spec
+from engines.parts import JOINT
 from engines.properties import Property
+from engines.slots import Slot
 from jobs import log
+from jobs.facts import Finding
 from shop.models import Blades
 from shop.shelves import shelves
 from shopmath import __version__ as core_version
@@ -257,6 +260,14 @@ class EndFloat(Work):
 
     def may_sign(self) -> str:
         return self.still_to_say() or ("" if self.call_on_float else "Measure the stack and its shims first.")
+
+    def findings(self) -> list[Finding]:
+        """The gasket that the float was worked out with, crushed; none is a thickness of 0."""
+        if self.how != "stack" or self.predicted is None:
+            return []
+        gasket = self.mean("gasket")
+        uncertainty = self.unsure("gasket") if gasket is not None else None
+        return [Finding(Slot(JOINT, Property.GASKET_THICKNESS), gasket or 0.0, uncertainty=uncertainty, resolution=0.01)]
 
     def result(self) -> dict[str, Any]:
         return {
