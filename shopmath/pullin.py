@@ -180,6 +180,8 @@ def seated(left_gap_mm: float, right_gap_mm: float, limit_mm: float, uncertainty
     --------
     >>> seated(0.30, 0.28, 0.05).state, seated(0.90, 0.30, 0.05).reason
     ('in', 'The left gap is 0.60 mm larger: that side is not home.')
+    >>> seated(0.90, 0.30, 0.05).code, seated(0.90, 0.30, 0.05).values["side"]
+    ('not_home', 'left')
     """
     off = abs(not_negative("left_gap_mm", left_gap_mm) - not_negative("right_gap_mm", right_gap_mm))
     found = call(off, high=positive("limit_mm", limit_mm), uncertainty=combined(uncertainty_mm, uncertainty_mm))
@@ -189,4 +191,5 @@ def seated(left_gap_mm: float, right_gap_mm: float, limit_mm: float, uncertainty
         OUT: f"The {side} gap is {off:.2f} mm larger: that side is not home.",
         TOO_CLOSE: f"The {side} gap is {off:.2f} mm larger, too near the limit {limit_mm:g} to tell.",
     }
-    return Call(found.state, found.margin, words[found.state])
+    code = {IN: "home", OUT: "not_home", TOO_CLOSE: "too_close"}[found.state]
+    return Call(found.state, found.margin, words[found.state], code, {"side": side, "difference": off, "limit": limit_mm})

@@ -170,11 +170,11 @@ class Centre(Work):
         """Float and leaks, the worst first."""
         if self.against_prediction and self.against_prediction.state == "out":
             return Plate("out", "Dial and stack differ", self.against_prediction.reason, f"Look for {CAUSES}.")
-        for words, found in (("End float", self.float_call), *((f"The {key} test", each) for key, each in self.leaks)):
+        soapy, again = "Soapy water on seals, joint, plugs; the bubbles show where.", "Another shim; measure the stack again."
+        leaks = ((f"The {key} test", each, soapy) for key, each in self.leaks)
+        for words, found, move in (("End float", self.float_call, again), *leaks):
             if found and found.state != "in":
                 state = "is out" if found.state == "out" else "too close"
-                soapy, again = "Soapy water on seals, joint, plugs; the bubbles show where.", "Another shim; measure the stack again."
-                move = soapy if "test" in words else again
                 return Plate(found.state, f"{words} {state}", found.reason, move)
         if ask:
             line = "In the middle." if self.school == "centre" else "Hard on its side, as chosen."

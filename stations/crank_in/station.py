@@ -186,10 +186,11 @@ class CrankIn(Work):
     def _seated(self, found: Call) -> Plate:
         if found.state == "in":
             return Plate("in", "Home", found.reason, "Rod free, crank turns: on to closing.")
-        side = "left" if "left" in found.reason else "right"
-        line = found.reason.replace(f"The {side} gap", f"The gap on the {self.job.card.side(side)}")
+        larger = f"The gap on the {self.job.card.side(found.values['side'])} is {found.values['difference']:.2f} mm larger"
         if found.state == "out":
+            line = f"{larger}: that side is not home."
             return Plate("out", "Not home", line, "Pull on that side, or warm its bearing; then feel both again.")
+        line = f"{larger}, too near the limit {found.values['limit']:g} to tell."
         return Plate("too_close", "Too close to call", line, "Feel both again with thinner blades.")
 
     def drawing(self, at_s: float | None = None) -> SafeString:
