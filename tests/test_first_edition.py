@@ -10,6 +10,7 @@ from django.test import TestCase
 
 from exchange.job_in import job_from_zip
 from exchange.job_json import job_as_json
+from stations.registry import BY_KEY
 from tests.shed import person
 
 FILES = sorted((Path(__file__).parent / "released" / "jobs-2").glob("*.zip"))
@@ -29,6 +30,8 @@ class Exports(TestCase):
                     kept = [(each["typed"], each["canonical"], each["taken_at"], bool(each["withdrawn_at"])) for each in new["readings"]]
                     self.assertEqual(kept, said)
                     self.assertEqual(new["attempt"], old["choices"].get("heat", 1))
+                    if BY_KEY[new["station"]].words and not str(new["result"].get("schema", "")).startswith("by-hand"):
+                        self.assertEqual([each["ask"] for each in new["readings"] if not each.get("property")], [])
                     if old["call"]:
                         self.assertEqual({name: new["call"][name] for name in CALL}, {name: old["call"][name] for name in CALL})
 

@@ -16,7 +16,8 @@ def walk() -> list[str]:
     from django.test import Client
 
     from engines.models import EngineCard
-    from jobs.models import Entry, Job
+    from jobs.gather import slot_of
+    from jobs.models import Entry, Job, Reading
     from shop.models import Person
     from stations.registry import BY_KEY
 
@@ -35,8 +36,13 @@ def walk() -> list[str]:
     kinds = {(entry.station.key, str(entry.result.get("schema")), entry.seat_id is None): entry.pk for entry in Entry.objects.all()}
     pages += [f"/entries/{pk}/sheet/" for pk in kinds.values()]
     found = [(page, client.get(page).status_code) for page in pages]
-    print(f"{len(found)} pages")
-    return [f"{status} {page}" for page, status in found if status >= 400]
+    moved = [key for key, station in BY_KEY.items() if station.words]
+    readings = Reading.objects.filter(entry__station__key__in=moved).exclude(entry__result__schema__startswith="by-hand")
+    addresses = [(reading, slot_of(reading)) for reading in readings.select_related("entry__station", "subject")]
+    lost = [reading for reading, slot in addresses if slot is None or slot.key != reading.ask]
+    print(f"{len(found)} pages, {len(addresses)} addresses")
+    broken = [f"{status} {page}" for page, status in found if status >= 400]
+    return [*broken, *(f"no address: {reading.entry.station.key} {reading.ask}" for reading in lost)]
 
 
 if __name__ == "__main__":
