@@ -10,6 +10,7 @@ from typing import Any
 from django.urls import reverse
 from django.utils.html import format_html
 from django.utils.safestring import SafeString
+from django.utils.translation import gettext as _
 
 from jobs.models import Origin, Record
 from stations.base import words as shared
@@ -34,6 +35,9 @@ class WasRead:
     taken_at: datetime
     by: Taker
     gauge: str = ""
+
+
+FRAME = '<div class="recorded-frame" role="group" tabindex="0" aria-label="{}">{}</div>'  # on a phone the drawing is pushed along in it
 
 
 class Signed(Work):
@@ -68,8 +72,10 @@ class Signed(Work):
         call = self.content["call"]
         if Origin.objects.filter(job=self.job).exists() or not self.record.drawing:
             words = f"{self.station.name}: {call['headline']}. {call['reason']}"
-            return format_html('<img class="recorded" src="{}" alt="{}">', self.drawing_address, words)
-        return in_page(zlib.decompress(bytes(self.record.drawing)).decode(), f"record{self.record.entry_id}")
+            drawn = format_html('<img class="recorded" src="{}" alt="{}">', self.drawing_address, words)
+        else:
+            drawn = in_page(zlib.decompress(bytes(self.record.drawing)).decode(), f"record{self.record.entry_id}")
+        return format_html(FRAME, _("Drawing as it was signed"), drawn)
 
     @property
     def drawing_address(self) -> str:

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from engines.models import Mark, Seal
 from jobs.models import Entry, Job, Photo, TrayPlace
-from stations.split.tests import face
+from stations.split.tests import Halves, face
 from stations.test_around import photo_file
 from tests.browser.base import BrowserCase
 from tests.shed import Hands, job
@@ -237,6 +237,17 @@ class OnThePhone(Taken):
         self.assertEqual(TrayPlace.objects.get().count, 2)
         self.assertAccessible()
         self.assertLessEqual(self.page.evaluate("document.documentElement.scrollWidth"), 390)
+        self.assertQuiet()
+
+    def test_a_signed_drawing_can_be_read_and_pushed_along_with_the_thumb(self):
+        Halves(self.made).whole()
+        self.go("/jobs/0412/split/")
+        frame = self.page.locator(".recorded-frame")
+        self.assertGreater(frame.evaluate("each => each.scrollWidth"), 600)
+        self.assertLessEqual(self.page.evaluate("document.documentElement.scrollWidth"), 390)
+        frame.evaluate("each => each.scrollBy(200, 0)")
+        self.assertEqual(frame.evaluate("each => each.scrollLeft"), 200)
+        self.assertAccessible()
         self.assertQuiet()
 
     def test_a_bearing_that_a_circlip_holds_is_stop_on_the_phone_too(self):
