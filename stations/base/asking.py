@@ -8,7 +8,7 @@ from typing import Any
 
 from engines.properties import Property
 from engines.slots import Slot
-from stations.base.words import OptionRow, Sentence, fill
+from stations.base.words import OptionRow, Sentence, fill, say
 from stations.pieces import Ask, Caution, Method, Option, Trace
 
 UNITS = {  # what a bare number at a question means
@@ -71,6 +71,14 @@ def checks(words: ModuleType, *keys: str) -> tuple[Caution, ...]:
 def warnings(words: ModuleType, *keys: str) -> tuple[Caution, ...]:
     """Warnings; all of them where none is named."""
     return tuple(Caution(key, str(words.WARNINGS[key])) for key in keys or words.WARNINGS)
+
+
+def label(words: ModuleType, slot: Slot, code: str = "") -> str:
+    """What a reading is called in a table or a link; by a code of its own where it is not just one reading."""
+    at = slot.at
+    angle = "" if at.angle_deg is None else f"{at.angle_deg:g}"
+    values = {"part": slot.part.name, "at": at.end, "stage": at.stage, "clock": at.clock, "angle": angle, "depth": at.depth}
+    return say(words.LABEL, code or slot.what, values, slot.part.name)
 
 
 def answer(words: ModuleType, what: Property, key: str) -> str:

@@ -5,8 +5,11 @@ from __future__ import annotations
 from collections.abc import Iterator
 from contextlib import contextmanager
 from dataclasses import dataclass, field
+from types import ModuleType
 
 from engines.slots import Slot
+from stations.base.asking import label
+from stations.base.words import READING, fill
 from stations.pieces import Plate
 from ui.labels import Labels
 from ui.svg import Sheet
@@ -22,6 +25,7 @@ class Canvas:
     width: float
     call: Plate
     address: str
+    words: ModuleType
     asked: Slot | None = None
     tappable: bool = True
     labels: Labels = field(init=False)
@@ -36,15 +40,16 @@ class Canvas:
     def ask_address(self, slot: Slot) -> str:
         return f"{self.address}?ask={slot.key}"
 
-    def link_to(self, slot: Slot, label: str) -> tuple[str, str] | None:
+    def link(self, slot: Slot) -> tuple[str, str] | None:
         """For a label that leads to a question."""
-        return (self.ask_address(slot), label) if self.tappable else None
+        return (self.ask_address(slot), fill(READING, {"label": label(self.words, slot)})) if self.tappable else None
 
     @contextmanager
-    def question(self, slot: Slot, label: str) -> Iterator[None]:
+    def question(self, slot: Slot) -> Iterator[None]:
         """What is drawn inside leads to a question when it is tapped."""
-        if not self.tappable:
+        link = self.link(slot)
+        if link is None:
             yield
             return
-        with self.sheet.link(self.ask_address(slot), label):
+        with self.sheet.link(*link):
             yield

@@ -24,7 +24,7 @@ from shopmath.amounts import Amount, share, turns
 from shopmath.checks import BadInput
 from shopmath.quantity import Quantity
 from stations.base import words as shared
-from stations.base.asking import answer
+from stations.base.asking import answer, label
 from stations.base.canvas import Canvas
 from stations.base.needs import unmet
 from stations.base.station import Given, station_name
@@ -119,8 +119,7 @@ class Room(Work):
 
     def label(self, slot: Slot, code: str = "") -> str:
         """What a reading is called in a table; by a code of its own where it is not just one reading."""
-        values = {"part": slot.part.name, "at": slot.at.end, "stage": slot.at.stage, "clock": slot.at.clock}
-        return say(self.words.LABEL, code or slot.what, values, slot.part.name)
+        return label(self.words, slot, code)
 
     # what it says
 
@@ -191,7 +190,7 @@ class Room(Work):
     def _drawn(self, name: str, width: float) -> SafeString:
         call, ask = self.call, self.next_ask
         sheet = Sheet(width, HEIGHT, str(self.words.DRAWING), f"{call.words}. {call.line} {call.move}", name)
-        canvas = Canvas(sheet, width, call, self.address, ask.slot if ask else None, not self.signed)
+        canvas = Canvas(sheet, width, call, self.address, self.words, ask.slot if ask else None, not self.signed)
         assert self.station.draw is not None
         self.station.draw(self.found, canvas)
         canvas.labels.put()

@@ -68,6 +68,7 @@ NEEDS = {  # what should be so first; each ends with what to do about it
     "crank_out": _("The crank is still in the case, as Strip has it."),
 }
 STILL_TO_ANSWER = _("Still to answer: {questions}.")
+READING = _("Reading: {label}")
 NOTHING_RECORDED = _("Nothing is recorded yet.")
 SIGNED_BY = _("Signed by {person}.")
 NOT_BELIEVABLE = _("{question}: {typed} is not believable. Check the unit and measure again.")

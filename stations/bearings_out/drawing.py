@@ -5,7 +5,6 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 from engines.properties import Property
-from engines.slots import Slot
 from shopmath.amounts import celsius, mm
 from shopmath.seals import CLOCKS
 from stations.base import Canvas
@@ -93,7 +92,7 @@ def _in_case(found: BearingsOutFacts, canvas: Canvas, place: Place) -> None:
         behind = fill(words.ON_DRAWING["thin"], {"behind": behind})
     known = "strong" if found.is_blind is not None else "quiet"
     reach = found.at(Property.REACH)
-    canvas.labels.at([((place.middle + outside * 0.1, below), "start")], behind, known, rank=2, link=_link(canvas, reach))
+    canvas.labels.at([((place.middle + outside * 0.1, below), "start")], behind, known, rank=2, link=canvas.link(reach))
     freed = found.freeing
     if freed and freed.together and not found.is_out:
         degrees = {"likely": bare(celsius(freed.together.likely)), "high": show(celsius(freed.together.high))}
@@ -103,12 +102,6 @@ def _in_case(found: BearingsOutFacts, canvas: Canvas, place: Place) -> None:
 
 def _shows_seal(found: BearingsOutFacts) -> bool:
     return found.seal is not None and not found.seal_is_out and not found.is_on_shaft
-
-
-def _link(canvas: Canvas, slot: Slot) -> tuple[str, str] | None:
-    """For a label that leads to a reading."""
-    label = fill(words.LABEL[slot.what], {"part": slot.part.name, "clock": slot.at.clock})
-    return canvas.link_to(slot, fill(words.READING, {"label": label}))
 
 
 def _case(found: BearingsOutFacts, canvas: Canvas, place: Place) -> None:
@@ -137,7 +130,7 @@ def _held(found: BearingsOutFacts, canvas: Canvas, place: Place) -> None:
         elif found.retained:
             canvas.sheet.rect(*place.box(side, outside - 26 * unit, outside + 46 * unit, TOP - 16, 14), "cut paper")
     said = str(words.ON_DRAWING[found.retained or "fit"])
-    link = _link(canvas, found.at(Property.RETAINED_BY))
+    link = canvas.link(found.at(Property.RETAINED_BY))
     canvas.labels.at([((place.margin, 62), "start")], said, "strong hot" if found.retained else "quiet", rank=1, link=link)
 
 
@@ -157,7 +150,7 @@ def _seal(found: BearingsOutFacts, canvas: Canvas, place: Place) -> None:
     if lip and not found.lip:
         said = fill(words.ON_DRAWING["by_card"], {"lip": said})
     at = (place.middle - outside + 40 * unit, 176.0) if canvas.is_wide else (place.middle - outside + 30, 180.0)
-    link = _link(canvas, found.of_seal(Property.SEAL_LIP))
+    link = canvas.link(found.of_seal(Property.SEAL_LIP))
     canvas.labels.at([(at, "start")], said, "quiet", rank=2, link=link)
     _depths(found, canvas, (place.middle + outside + 182, 150.0) if canvas.is_wide else (place.middle + 66, 414.0))
 
@@ -173,7 +166,7 @@ def _depths(found: BearingsOutFacts, canvas: Canvas, centre: Point) -> None:
         value = found.depth(clock)
         at = (centre[0] + right * (radius + 6), centre[1] + below * (radius + 13) + 5)
         said, cls = (clock, "quiet") if value is None else (bare(mm(value, 0.01)), "reading-label ink")
-        link = _link(canvas, found.of_seal(Property.SEAL_DEPTH, clock))
+        link = canvas.link(found.of_seal(Property.SEAL_DEPTH, clock))
         canvas.labels.at([(at, anchor)], said, cls, rank=1, link=link)
 
 

@@ -264,5 +264,4 @@ ON_DRAWING = {
     "outside": _("outside {size}"),
     "none_fits": _("none on the shelf fits"),
 }
-READING = _("Reading: {label}")
 UNLIKE = _("differs from the card")

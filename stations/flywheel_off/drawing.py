@@ -54,7 +54,7 @@ def _labels(found: FlywheelOffFacts, canvas: Canvas, middle: float, unit: float)
     """Turns on the left, both threads on the right, each leading to its question."""
     left = middle - 250 if canvas.is_wide else 8.0
     said = fill(words.ON_DRAWING["turns"], {"turns": quarters(found.turns)}) if found.turns else str(words.ON_DRAWING["not_counted"])
-    link = canvas.link_to(at(Property.PULLER_TURNS), _reading(Property.PULLER_TURNS))
+    link = canvas.link(at(Property.PULLER_TURNS))
     canvas.labels.at([((left, 40), "start")], said, "reading-label ink big", rank=1, link=link)
     whole = fill(words.ON_DRAWING["whole"], {"turns": found.pull.turns}) if found.pull else str(words.ON_DRAWING["only_whole"])
     canvas.labels.at([((left, 62), "start")], whole, "quiet", rank=2)
@@ -67,11 +67,7 @@ def _labels(found: FlywheelOffFacts, canvas: Canvas, middle: float, unit: float)
         text = fill(words.ON_DRAWING["left"], {"thread": name}) if match and found.hand(hand) == "left" else name
         x = middle + 118 * unit
         places = [((x, y), "start"), ((x, y - 16), "start"), ((x, y + 16), "start")]
-        canvas.labels.at(places, text, "strong", rank=2, link=canvas.link_to(at(what), _reading(what)))
-
-
-def _reading(what: Property) -> str:
-    return fill(words.READING, {"label": words.LABEL[what]})
+        canvas.labels.at(places, text, "strong", rank=2, link=canvas.link(at(what)))
 
 
 def _rule(found: FlywheelOffFacts, canvas: Canvas) -> None:

@@ -228,6 +228,5 @@ ON_DRAWING = {
     "stop": _("stop {torque}"),
     "now": _("{torque} now"),
 }
-READING = _("Reading: {label}")
 NEAREST = _("nearest: {thread}")
 SHIFTS = _("shifts the timing by {shift}")

@@ -134,4 +134,3 @@ ON_DRAWING = {
     "contact": _("contact in ink along the cone; the key only places the wheel"),
     "step": _("by the key's step; drawn {times} times"),
 }
-READING = _("Reading: {label}")

@@ -46,8 +46,7 @@ def _fastener(found: SplitFacts, canvas: Canvas, face: Face, mark: Mark) -> None
     slot, at = length_of(mark), face.at(mark.x_mm, mark.y_mm)
     likely = found.census.likely[:MOST_LIKELY] if found.counted is not None else ()
     state = "likely" if mark.name in likely else "out" if found.is_out(mark) else ""
-    reading = fill(words.READING, {"label": fill(words.LABEL[slot.what], {"part": mark.name})})
-    with canvas.question(slot, reading):
+    with canvas.question(slot):
         draw_reach(canvas.sheet, face, mark.x_mm, mark.y_mm)
         if canvas.asked == slot:
             canvas.sheet.circle(at, 18, "place")
@@ -59,8 +58,7 @@ def _fastener(found: SplitFacts, canvas: Canvas, face: Face, mark: Mark) -> None
 def _gap_place(found: SplitFacts, canvas: Canvas, face: Face, place: GapPlace) -> None:
     x, y = face.at(place.place.x_mm, place.place.y_mm)
     gap, plane, name = found.gap(place), found.plane, place.part.name
-    link = canvas.link_to(place.slot, fill(words.READING, {"label": fill(words.LABEL[place.slot.what], {"part": name})}))
-    with canvas.question(place.slot, link[1] if link else ""):
+    with canvas.question(place.slot):
         draw_reach(canvas.sheet, face, place.place.x_mm, place.place.y_mm)
         if canvas.asked == place.slot:
             canvas.sheet.circle((x, y), 19, "place")
@@ -68,7 +66,7 @@ def _gap_place(found: SplitFacts, canvas: Canvas, face: Face, place: GapPlace) -
     canvas.labels.keep_clear((x, y), 11)
     inward = place.place.x_mm > 0.1 * found.card.face_w_mm
     said, cls = (name, "halo quiet") if gap is None else (bare(mm(gap, 0.01)), "halo reading-label ink")
-    canvas.labels.around((x, y), 14, said, cls, rank=3, link=link, left=inward)
+    canvas.labels.around((x, y), 14, said, cls, rank=3, link=canvas.link(place.slot), left=inward)
     if plane and place.place.name in (plane.leading_name, plane.lagging_name):
         code = "ahead" if place.place.name == plane.leading_name else "behind"
         canvas.labels.around((x, y), 14, fill(words.ON_DRAWING[code], {"name": name}), "halo strong", rank=4, left=inward)

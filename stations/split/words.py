@@ -224,4 +224,3 @@ ON_DRAWING = {
     "scale": _("gap drawn {times} times"),
     "gap_of": _("{name} {gap}"),
 }
-READING = _("Reading: {label}")
