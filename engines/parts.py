@@ -46,12 +46,17 @@ LEFT_CASE, RIGHT_CASE = Part(Kind.CASE, "left"), Part(Kind.CASE, "right")
 
 def rod(number: int = 1) -> Part:
     """A connecting rod, counted from the left."""
-    return Part(Kind.ROD, str(number))
+    return Part(Kind.ROD, str(number), f"rod {number}")
 
 
 def throw(number: int = 1) -> Part:
     """A throw of the crank, counted from the left."""
-    return Part(Kind.THROW, str(number))
+    return Part(Kind.THROW, str(number), f"throw {number}")
+
+
+def counted_name(kind: str, uid: str) -> str:
+    """What a part is called that an engine has several of, told apart by number only."""
+    return f"{Kind(kind).value} {uid}" if kind in (Kind.ROD, Kind.THROW) else ""
 
 
 def of_every_engine(cylinders: int) -> tuple[Part, ...]:

@@ -73,15 +73,34 @@ class Property(StrEnum):
     HIT_THROUGH_BALLS = "hit-through-balls"
     SEAT_CONDITION = "seat-condition"
     BEARING_MARKING = "bearing-marking"
+    SEAT_TEMPERATURE = "seat-temperature"
+    SEAT_DIAMETER = "seat-diameter"
+    VEE_RUNOUT = "vee-runout"
+    RING_DIAMETER = "ring-diameter"
+    WALL_THICKNESS = "wall-thickness"
     SEAT_SIZE = "seat-size"
     SEAT_VERDICT = "seat-verdict"
     SEAT_MEND = "seat-mend"
+    # a bearing in the hand
+    BEARING_HISTORY = "bearing-history"
+    BEARING_FEEL = "bearing-feel"
+    RACES = "races"
+    SLOW_AND_HIDDEN = "slow-and-hidden"
+    # the crank on the bench
+    DAMAGE = "damage"
+    DAMAGE_WHERE = "damage-where"
+    MASSES = "masses"
+    HUNG_MASS = "hung-mass"
+    SMALL_END_MASS = "small-end-mass"
+    RECIPROCATING_MASS = "reciprocating-mass"
+    RECIPROCATING_MASS_BEFORE = "reciprocating-mass-before"
     # between the halves
     GASKET_THICKNESS = "gasket-thickness"
     # limits a card may give
     END_FLOAT = "end-float"
     BIG_END_SIDE_PLAY = "big-end-side-play"
     BIG_END_RADIAL_PLAY = "big-end-radial-play"
+    SMALL_END_PLAY = "small-end-play"
     SMALL_END_BORE = "small-end-bore"
     WIDTH_OVER_WEBS = "width-over-webs"
     PIN_INTERFERENCE = "pin-interference"
@@ -161,9 +180,25 @@ ABOUT: dict[Property, About] = {
     Property.HIT_THROUGH_BALLS: About(WORDS),
     Property.SEAT_CONDITION: About(WORDS),
     Property.BEARING_MARKING: About(WORDS),
+    Property.SEAT_TEMPERATURE: About("temperature", -40, 250),
+    Property.SEAT_DIAMETER: About(low=3, high=400),
+    Property.VEE_RUNOUT: About(low=0, high=2),
+    Property.RING_DIAMETER: About(low=3, high=400),
+    Property.WALL_THICKNESS: About(low=0, high=100),
     Property.SEAT_SIZE: About(low=3, high=400),
     Property.SEAT_VERDICT: About(WORDS),
     Property.SEAT_MEND: About(WORDS),
+    Property.BEARING_HISTORY: About(WORDS),
+    Property.BEARING_FEEL: About(WORDS),
+    Property.RACES: About(WORDS),
+    Property.SLOW_AND_HIDDEN: About(WORDS),
+    Property.DAMAGE: About(WORDS),
+    Property.DAMAGE_WHERE: About(WORDS),
+    Property.MASSES: About(WORDS),
+    Property.HUNG_MASS: About("mass", 0.001, 20),
+    Property.SMALL_END_MASS: About("mass", 0.001, 20),
+    Property.RECIPROCATING_MASS: About("mass", 0.001, 20),
+    Property.RECIPROCATING_MASS_BEFORE: About("mass", 0.001, 20),
     Property.GASKET_THICKNESS: About(low=0, high=5),
     Property.CRANK_OUT: About(WORDS),
     Property.CAME_EVENLY: About(WORDS),
@@ -173,7 +208,8 @@ ABOUT: dict[Property, About] = {
     Property.PART_WEAR: About(WORDS),
     Property.END_FLOAT: About(low=0, high=5),
     Property.BIG_END_SIDE_PLAY: About(low=0, high=5),
-    Property.BIG_END_RADIAL_PLAY: About(low=0, high=5),
+    Property.BIG_END_RADIAL_PLAY: About(low=0, high=3),
+    Property.SMALL_END_PLAY: About(low=0, high=3),
     Property.SMALL_END_BORE: About(low=3, high=80),
     Property.WIDTH_OVER_WEBS: About(low=5, high=400),
     Property.PIN_INTERFERENCE: About(low=-0.2, high=0.5),
@@ -192,6 +228,7 @@ LIMITS: dict[Property, str] = {  # what a figure of the card may limit, in the t
     Property.END_FLOAT: "end float of the crank",
     Property.BIG_END_SIDE_PLAY: "big-end side play",
     Property.BIG_END_RADIAL_PLAY: "big-end radial play",
+    Property.SMALL_END_PLAY: "play of the small end",
     Property.SMALL_END_BORE: "small-end bore",
     Property.WIDTH_OVER_WEBS: "width over the webs",
     Property.PIN_INTERFERENCE: "interference of the crankpin",

@@ -7,7 +7,7 @@ from collections.abc import Callable
 from typing import Any
 
 from engines.models import EngineCard, Seat
-from engines.parts import CRANK, FLYWHEEL, JOINT, Kind, Part
+from engines.parts import CRANK, FLYWHEEL, JOINT, Kind, Part, rod
 from engines.properties import LIMITS, Property
 from engines.slots import At, Slot
 
@@ -160,12 +160,60 @@ def _bearings_out(ask: str, card: EngineCard, seat: Seat | None) -> Slot | None:
     return Slot(seal.part, _OF_SEAL[ask]) if seal and ask in _OF_SEAL else None
 
 
+_INSPECT_WHOLE = {
+    "small": Slot(rod(1), Property.SMALL_END_PLAY),
+    "cracks": Slot(CRANK, Property.DAMAGE),
+    "damage": Slot(CRANK, Property.DAMAGE_WHERE),
+    "masses": Slot(CRANK, Property.MASSES),
+    "hung": Slot(CRANK, Property.HUNG_MASS),
+    "smallend": Slot(rod(1), Property.SMALL_END_MASS),
+    "recip": Slot(CRANK, Property.RECIPROCATING_MASS),
+    "before": Slot(CRANK, Property.RECIPROCATING_MASS_BEFORE),
+}
+_INSPECT_SEAT = {
+    "mark": Property.BEARING_MARKING,
+    "hit": Property.HIT_THROUGH_BALLS,
+    "known": Property.BEARING_HISTORY,
+    "feel": Property.BEARING_FEEL,
+    "races": Property.RACES,
+    "slow": Property.SLOW_AND_HIDDEN,
+    "warm": Property.SEAT_TEMPERATURE,
+    "vee": Property.VEE_RUNOUT,
+    "ring": Property.RING_DIAMETER,
+    "wall": Property.WALL_THICKNESS,
+    "mend": Property.SEAT_MEND,
+}
+_DEPTHS = {"m": "mouth", "b": "bottom"}
+_PLAYS = {"radial": Property.BIG_END_RADIAL_PLAY, "side": Property.BIG_END_SIDE_PLAY}
+
+
+def _width(ask: str) -> Slot | None:
+    """Width over the webs, as two stations ask for it."""
+    found = re.fullmatch(r"width-(pin|90|180|270)", ask)
+    return Slot(CRANK, Property.WIDTH_OVER_WEBS, At(angle_deg=0.0 if found[1] == "pin" else float(found[1]))) if found else None
+
+
+def _inspect(ask: str, card: EngineCard, seat: Seat | None) -> Slot | None:
+    if ask in _INSPECT_WHOLE:
+        return _INSPECT_WHOLE[ask]
+    if play := re.fullmatch(r"(radial|side)-([12])", ask):
+        return Slot(rod(int(play[2])), _PLAYS[play[1]])
+    found = re.fullmatch(r"(\d+)-(?:([mb])(0|60|120)|(\w+))", ask)
+    here = next((each for each in card.seats.all() if found and each.pk == int(found[1])), None)
+    if found is None or here is None:
+        return _width(ask)
+    if found[2]:
+        return Slot(here.part, Property.SEAT_DIAMETER, At(angle_deg=float(found[3]), depth=_DEPTHS[found[2]]))
+    return Slot(here.part, _INSPECT_SEAT[found[4]]) if found[4] in _INSPECT_SEAT else None
+
+
 _SLOTS: dict[str, Callable[[str, EngineCard, Seat | None], Slot | None]] = {
     "split": _split,
     "strip": _strip,
     "flywheel-off": _flywheel_off,
     "flywheel-on": _flywheel_on,
     "bearings-out": _bearings_out,
+    "inspect": _inspect,
 }
 _ANSWERS = {("flywheel-on", "key", "worn"): "sheared"}  # answers that are said by another key now
 _MOVES = {"split": {"begun": "loaded", "apart": "parted"}, "flywheel-off": {"free": "freed"}}  # station: choice -> what hands did
@@ -180,6 +228,23 @@ def slot_of_key(station: str, ask: str, card: EngineCard, seat: Seat | None = No
 def answer_of(station: str, ask: str, text: str) -> str:
     """An answer of an earlier version, by the key that it has now."""
     return _ANSWERS.get((station, ask, text), text)
+
+
+def choices_of(station: str, choices: dict[str, Any], card: EngineCard, seat: Seat | None = None) -> dict[str, Any]:
+    """Choices that name questions or parts by their old keys, with those that they have now."""
+
+    def key(ask: str) -> str:
+        slot = slot_of_key(station, ask, card, seat)
+        return slot.key if slot else ask
+
+    found = dict(choices)
+    if "skipped" in found:
+        found["skipped"] = [key(ask) for ask in found["skipped"]]
+    if "times" in found:
+        found["times"] = {key(ask): times for ask, times in found["times"].items()}
+    tab = re.fullmatch(r"s(\d+)", str(found.get("part", ""))) if station == "inspect" else None
+    part = next((each.uid for each in card.seats.all() if tab and each.pk == int(tab[1])), None)
+    return {**found, "part": part} if part else found
 
 
 def has_slots(station: str) -> bool:

@@ -223,8 +223,7 @@ class Reader:
             if each.number in by_number:
                 raise refused(f"{where}, number: {each.number} stands twice.")
             choices, left = refs.choices_in(each.choices)
-            if self.said.version < 3:
-                choices = self._brought_up(job, each.station, seats.get(each.seat), choices)
+            choices = self._brought_up(job, each.station, seats.get(each.seat), choices)
             self.left_out += [f"{each.station}: {words}" for words in left]
             by_number[each.number] = self._entry(job, run[each.station], seats.get(each.seat), each, choices, before, refs, where)
 
@@ -277,10 +276,7 @@ class Reader:
     def _brought_up(self, job: Job, station: str, seat: Seat | None, choices: dict[str, Any]) -> dict[str, Any]:
         """Choices of an earlier version: keys of questions as they are now, and what hands did apart from what was chosen."""
         done = first_edition.moves_in(station, choices)
-        asks = choices.get("skipped", [])
-        slots = {ask: first_edition.slot_of_key(station, ask, job.card, seat) for ask in asks}
-        renamed = {"skipped": [slot.key if (slot := slots[ask]) else ask for ask in asks]} if asks else {}
-        return {**choices, **renamed, **({"moves made": done} if done else {})}
+        return {**first_edition.choices_of(station, choices, job.card, seat), **({"moves made": done} if done else {})}
 
     def _where(self, row: PlacedIn, job: Job) -> dict[str, Any]:
         """Columns of the address that a row has in its file; none where it has none."""
@@ -292,7 +288,7 @@ class Reader:
     def _reading(self, row: ReadingIn, entry: Entry, refs: Refs, where: str) -> None:
         ask = refs.into(row.ask)
         placed, typed = self._where(row, entry.job), row.typed
-        if ask and not placed and self.said.version < 3 and first_edition.has_slots(entry.station.key):
+        if ask and not placed and first_edition.has_slots(entry.station.key):
             slot = first_edition.slot_of_key(entry.station.key, ask, entry.job.card, entry.seat)
             typed = first_edition.answer_of(entry.station.key, ask, row.typed)
             ask, placed = (slot.key, columns(entry.job.card_id, slot)) if slot else (ask, {})

@@ -25,12 +25,11 @@ ASKS = (  # station, the ask with its number, what the number is of
     ("split", r"^([bg]-)(\d+)()$", "marks"),
     ("close", r"^(s\d+-)(\d+)()$", "marks"),
     ("seals", r"^()(\d+)(-.+)$", "seals"),
-    ("inspect", r"^()(\d+)(-.+)$", "seats"),
     ("heat-and-drop", r"^((?:way|home)-[sc])(\d+)()$", "seats"),
     ("heat-and-drop", r"^((?:way|home)-f)(\d+)()$", "fitted"),
     ("heat-and-drop", r"^(f)(\d+)(-.+)$", "fitted"),
 )
-TABS = {"seals": "seals", "inspect": "seats"}  # what `part` names there
+TABS = {"seals": "seals"}  # what `part` names there
 NAMED = re.compile(r"@\{([\w-]+)/([^{}]*)\}")
 
 

@@ -32,7 +32,6 @@ class Names(TestCase):
             ("split", f"g-{self.bolt.pk}", "g-@{marks/3}"),
             ("close", f"s2-{self.bolt.pk}", "s2-@{marks/3}"),
             ("seals", f"{self.seal.pk}-d12", "@{seals/Crank seal}-d12"),
-            ("inspect", f"{self.drum.pk}-m60", "@{seats/Selector drum}-m60"),
             ("heat-and-drop", f"home-s{self.drum.pk}", "home-s@{seats/Selector drum}"),
             ("heat-and-drop", f"way-s{self.drum.pk}", "way-s@{seats/Selector drum}"),
             ("heat-and-drop", f"home-f{self.spindle.pk}", "home-f@{fitted/Rocker spindle}"),
@@ -71,9 +70,8 @@ class Names(TestCase):
         back = self.refs.into(said)
         self.assertEqual(back, {key: value for key, value in choices.items() if key != "turns"})
 
-    def test_a_tab_of_the_seals_is_a_seal_and_of_the_inspection_a_seat(self):
+    def test_a_tab_of_the_seals_is_a_seal(self):
         self.assertEqual(self.refs.choices_out("seals", {"part": f"s{self.seal.pk}"}), {"part": "s@{seals/Crank seal}"})
-        self.assertEqual(self.refs.choices_out("inspect", {"part": f"s{self.drum.pk}"}), {"part": "s@{seats/Selector drum}"})
         self.assertEqual(self.refs.choices_out("inspect", {"part": "crank"}), {"part": "crank"})
 
     def test_what_is_not_here_is_left_out_and_nothing_else(self):

@@ -7,8 +7,8 @@ the same diameter all round: two points never see it, a vee block does.
 from __future__ import annotations
 
 import math
-from collections.abc import Sequence
-from dataclasses import dataclass
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass, field
 
 from shopmath.checks import BadInput, not_negative, one_of, positive
 
@@ -190,12 +190,14 @@ def lobing_mm(swing_mm: float, ovality_mm: float, vee_deg: float = 90.0, lobes: 
 
 @dataclass(frozen=True)
 class Mend:
-    """A way on for a seat that is out: whether it can be taken, and why."""
+    """A way on for a seat that is out: whether it can be taken, and why, in words and as code and values (mm)."""
 
     key: str
     words: str
     fits: bool
     reason: str
+    code: str = ""
+    values: Mapping[str, float] = field(default_factory=dict, hash=False)
 
 
 SLEEVE_WALL_MM = 2.0  # thinner sleeves work loose in a light casting, shop rule
@@ -244,26 +246,28 @@ def mends(
     """
     one_of("on", on, ("case", "shaft"))
     not_negative("form_mm", form_mm)
+    gap = {"loose": loose_mm, "gap": compound_gap_mm or 0.0, "form": form_mm}
     if compound_gap_mm is None:
-        compound = (False, "no retaining compound on the shelf says what gap it fills")
+        compound = (False, "no retaining compound on the shelf says what gap it fills", "no_compound")
     elif hot:
-        compound = (False, "it runs hotter than a compound holds")
+        compound = (False, "it runs hotter than a compound holds", "too_hot")
     elif loose_mm > compound_gap_mm:
-        compound = (False, f"{loose_mm:.3f} mm is more than the {compound_gap_mm:g} mm it fills")
+        compound = (False, f"{loose_mm:.3f} mm is more than the {compound_gap_mm:g} mm it fills", "too_loose")
     elif form_mm > COMPOUND_SHAPE_MM:
-        compound = (False, f"{form_mm:.3f} mm out of shape: it fills a gap, it does not centre a ring")
+        compound = (False, f"{form_mm:.3f} mm out of shape: it fills a gap, it does not centre a ring", "out_of_shape")
     else:
-        compound = (True, f"{loose_mm:.3f} mm is within the {compound_gap_mm:g} mm it fills, and the seat is round")
+        compound = (True, f"{loose_mm:.3f} mm is within the {compound_gap_mm:g} mm it fills, and the seat is round", "fills")
+    metal = {"wall": wall_mm or 0.0, "sleeve": SLEEVE_WALL_MM}
     if wall_mm is None:
-        sleeve = (False, "measure the metal round the seat first")
+        sleeve = (False, "measure the metal round the seat first", "wall_unknown")
     elif wall_mm < 2 * SLEEVE_WALL_MM:
-        sleeve = (False, f"{wall_mm:g} mm of metal leaves no wall behind a {SLEEVE_WALL_MM:g} mm sleeve")
+        sleeve = (False, f"{wall_mm:g} mm of metal leaves no wall behind a {SLEEVE_WALL_MM:g} mm sleeve", "wall_thin")
     else:
-        sleeve = (True, f"{wall_mm:g} mm of metal takes a {SLEEVE_WALL_MM:g} mm sleeve; bored and pressed by a machine shop")
+        sleeve = (True, f"{wall_mm:g} mm of metal takes a {SLEEVE_WALL_MM:g} mm sleeve; bored and pressed by a machine shop", "wall_takes")
     part = "half" if on == "case" else "shaft"
     return (
-        Mend("compound", "Retaining compound", *compound),
-        Mend("sleeve", "Bore and sleeve" if on == "case" else "Build up and grind", *sleeve),
-        Mend("oversize", "A ring made to fit", True, "a plated or oversize ring, where one is to be had"),
-        Mend("replace", f"Another {part}", True, "always right, rarely cheap"),
+        Mend("compound", "Retaining compound", *compound, gap),
+        Mend("sleeve", "Bore and sleeve" if on == "case" else "Build up and grind", *sleeve, metal),
+        Mend("oversize", "A ring made to fit", True, "a plated or oversize ring, where one is to be had", "made_to_fit"),
+        Mend("replace", f"Another {part}", True, "always right, rarely cheap", "another"),
     )

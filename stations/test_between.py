@@ -5,6 +5,7 @@ from __future__ import annotations
 from django.test import TestCase
 
 from engines.models import Spec
+from engines.properties import Property
 from shop.models import Blades, Compound
 from stations.bearings_out.tests import Puller
 from stations.close.tests import Closer
@@ -23,12 +24,13 @@ class Between(TestCase):
         self.looker, self.heat = Looker(self.made), Hands(self.made)
 
     def inspected(self, size_mm, mend=""):
+        self.looker.to(self.seat)
         self.looker.bearing(self.seat)
         self.looker.diameters(self.seat, *[size_mm] * 6)
-        self.looker.answer(f"{self.seat.pk}-ring", "")
+        self.looker.of(self.seat, Property.RING_DIAMETER, "")
         if mend:
-            self.looker.answer(f"{self.seat.pk}-wall", "9")
-            self.looker.answer(f"{self.seat.pk}-mend", mend)
+            self.looker.of(self.seat, Property.WALL_THICKNESS, "9")
+            self.looker.of(self.seat, Property.SEAT_MEND, mend)
         self.looker.act("sign")
 
     def call(self):
@@ -44,9 +46,9 @@ class Between(TestCase):
         self.looker.to(self.seat)
         self.looker.bearing(self.seat)
         self.looker.diameters(self.seat, *[46.981] * 6)
-        self.looker.answer(f"{self.seat.pk}-ring", "")
+        self.looker.of(self.seat, Property.RING_DIAMETER, "")
         plate = self.looker.work().plate()
-        self.assertEqual((plate.state, plate.words), ("out", "Replace the bearing"))
+        self.assertEqual((plate.state, plate.code), ("out", "replace"))
         self.assertIn("Decided at Bearings out", f"{plate.line} {plate.move} {plate.detail}")
 
     def test_a_seat_signed_as_spun_gets_no_bearing_until_it_is_mended_and_measured(self):

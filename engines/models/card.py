@@ -9,7 +9,7 @@ from django.core.validators import MaxValueValidator, MinValueValidator
 from django.db import models
 from django.db.models import Q
 
-from engines.parts import Kind, Part, new_uid, of_every_engine
+from engines.parts import Kind, Part, counted_name, new_uid, of_every_engine
 from shopmath import materials
 
 if TYPE_CHECKING:
@@ -148,7 +148,7 @@ class Subject(models.Model):
 
     @property
     def part(self) -> Part:
-        return Part(self.kind, self.uid, self.name)
+        return Part(self.kind, self.uid, self.name or counted_name(self.kind, self.uid))
 
 
 class OfCard(models.Model):

@@ -23,11 +23,31 @@ class Found:
 
 @dataclass(frozen=True)
 class Keeping:
-    """`keep`, `may_stay` or `replace`, the reasons in clauses, and what is still to be looked at."""
+    """`keep`, `may_stay` or `replace`, the reasons in clauses, and what is still to be looked at; `codes` name the reasons."""
 
     verdict: str
     reasons: tuple[str, ...]
     unknown: tuple[str, ...]
+    codes: tuple[str, ...] = ()
+    unknown_codes: tuple[str, ...] = ()
+
+
+AGAINST = {
+    "hit": "driven or pulled through its balls: the races are dented where nobody sees it",
+    "marked": "pits, blue or a step in the race",
+    "rough": "rough when turned clean and dry",
+}
+UNKNOWN = {
+    "hit": "whether it was driven through its balls",
+    "turning": "how it turns, clean and dry",
+    "races": "whether the races are marked",
+}
+OTHERWISE = {
+    "known": "its history is known, it turns clean, nothing marks it",
+    "not_steel": "its balls are not steel: it may feel tight and be good",
+    "slow": "shielded, slow, turning clean and hard to reach",
+    "no_history": "its history is not known and the engine is open: now it costs least",
+}
 
 
 def keep_or_replace(found: Found) -> Keeping:
@@ -56,21 +76,20 @@ def keep_or_replace(found: Found) -> Keeping:
     >>> keep_or_replace(Found(False, True, True, False)).verdict
     'keep'
     """
-    against, unknown = [], []
-    if found.hit_through_balls:
-        against.append("driven or pulled through its balls: the races are dented where nobody sees it")
-    if found.marks:
-        against.append("pits, blue or a step in the race")
-    if found.turns_clean is False:
-        against.append("rough when turned clean and dry")
-    unknown += ["whether it was driven through its balls"] if found.hit_through_balls is None else []
-    unknown += ["how it turns, clean and dry"] if found.turns_clean is None else []
-    unknown += ["whether the races are marked"] if found.marks is None else []
+    seen = {"hit": found.hit_through_balls, "marked": found.marks, "rough": None if found.turns_clean is None else not found.turns_clean}
+    against = tuple(code for code, so in seen.items() if so)
+    asked = {"hit": found.hit_through_balls, "turning": found.turns_clean, "races": found.marks}
+    unknown = tuple(code for code, answer in asked.items() if answer is None)
     if against:
-        return Keeping(REPLACE, tuple(against), tuple(unknown))
-    tight = ("its balls are not steel: it may feel tight and be good",) if found.ceramic_balls else ()
+        return _keeping(REPLACE, against, unknown)
+    tight = ("not_steel",) if found.ceramic_balls else ()
     if found.history_known and not unknown:
-        return Keeping(KEEP, ("its history is known, it turns clean, nothing marks it", *tight), ())
+        return _keeping(KEEP, ("known", *tight), ())
     if found.shielded and found.slow and found.hard_to_reach and found.turns_clean:
-        return Keeping(MAY_STAY, ("shielded, slow, turning clean and hard to reach", *tight), tuple(unknown))
-    return Keeping(REPLACE, ("its history is not known and the engine is open: now it costs least",), tuple(unknown))
+        return _keeping(MAY_STAY, ("slow", *tight), unknown)
+    return _keeping(REPLACE, ("no_history",), unknown)
+
+
+def _keeping(verdict: str, codes: tuple[str, ...], unknown: tuple[str, ...]) -> Keeping:
+    said = {**AGAINST, **OTHERWISE}
+    return Keeping(verdict, tuple(said[code] for code in codes), tuple(UNKNOWN[code] for code in unknown), codes, unknown)

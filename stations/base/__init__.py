@@ -5,7 +5,7 @@ from stations.base import asking
 from stations.base.binding import bind
 from stations.base.canvas import Canvas
 from stations.base.room import Room
-from stations.base.station import AS_SIGNED, Contradiction, Given, Need, SheetFigure, Station
+from stations.base.station import AS_SIGNED, Contradiction, Given, Need, Result, SheetFigure, Station
 from stations.base.verdict import Said, State, Verdict, of_call
 from stations.base.work import Work
 from stations.pieces import COMMANDS, WORD, Action, Ask, Caution, Method, Option, Plate, Row, Scale, Told, Trace
@@ -27,6 +27,7 @@ __all__ = [
     "Need",
     "Option",
     "Plate",
+    "Result",
     "Room",
     "Row",
     "Said",

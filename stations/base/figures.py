@@ -23,10 +23,6 @@ from stations.pieces import Told, between
 NUMBER = re.compile(r"[+\-−]?[\d.,]+")
 NOT_FIGURES = ("words", "count", "time")
 OF_THE_CARD = {  # which figure of the card a reading belongs to, by station and the beginning of its key, where it has no address yet
-    ("inspect", "side"): Property.BIG_END_SIDE_PLAY,
-    ("inspect", "radial"): Property.BIG_END_RADIAL_PLAY,
-    ("inspect", "small"): Property.SMALL_END_BORE,
-    ("inspect", "width"): Property.WIDTH_OVER_WEBS,
     ("together", "side"): Property.BIG_END_SIDE_PLAY,
     ("together", "width-"): Property.WIDTH_OVER_WEBS,
     ("end-float", "dial"): Property.END_FLOAT,

@@ -27,11 +27,12 @@ from stations.base import words as shared
 from stations.base.asking import answer, label
 from stations.base.canvas import Canvas
 from stations.base.needs import unmet
-from stations.base.station import Given, station_name
+from stations.base.station import Given, Result, station_name
 from stations.base.verdict import Verdict
 from stations.base.words import fill, say, sentence
 from stations.base.work import Work
 from stations.pieces import Action, Ask, Caution, Method, Plate, Row, Told, Trace
+from ui.numbers import band, between, show
 from ui.numbers import shown as spelled
 from ui.svg import Sheet, on_papers
 
@@ -113,9 +114,18 @@ class Room(Work):
         if ask.slot is None or ask.slot.about.kind == WORDS:
             return
         about = ask.slot.about
-        if not about.low <= quantity.canonical <= about.high:
+        low, high = ask.limits or (about.low, about.high)
+        if not low <= quantity.canonical <= high:
             message = fill(shared.NOT_BELIEVABLE, {"question": ask.words.rstrip("?"), "typed": quantity.text})
+            if ask.limits:
+                ends = (Amount(end, about.kind, 0.1) for end in ask.limits)
+                message = f"{message} {fill(shared.BELIEVABLE, {'range': band(*ends)})}"
             raise BadInput(ask.key, message, "not_believable", typed=quantity.text)
+
+    def read(self, ask: Ask, text: str) -> Quantity:
+        if ask.reads:
+            ask.reads(text)
+        return super().read(ask, text)
 
     def label(self, slot: Slot, code: str = "") -> str:
         """What a reading is called in a table; by a code of its own where it is not just one reading."""
@@ -240,8 +250,18 @@ class Room(Work):
             rows += [Row(Ask(each.ask, self.label(slot)), each, self.shown(each)) for each in rest if (slot := slot_of(each))]
         return rows
 
+    def verdict(self) -> Plate:
+        return self.said_of(self.station.overall(self.found)) if self.station.overall and not self.signed else self.plate()
+
     def told(self) -> list[Told]:
-        return []
+        return [self._told(each) for each in self.station.results(self.found)]
+
+    def _told(self, result: Result) -> Told:
+        source = say({**shared.LIMIT_FROM, **self.words.LIMIT_FROM}, result.source.code, result.source.values) if result.source else ""
+        left = show(result.left) if result.left else ""
+        name = self.label(result.slot, result.code)
+        part = "" if result.slot.part.name.lower() in name.lower() else result.slot.part.name
+        return Told(name, show(result.found), left, part=part, limits=between(result.low, result.high), source=source, state=result.state)
 
     def result(self) -> dict[str, Any]:
         found = dict(self.station.result(self.found)) if self.station.result else {}

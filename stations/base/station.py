@@ -18,8 +18,9 @@ from jobs.facts import Facts, Finding, Own
 from jobs.models import Job, Timer
 from shop.models import Shop
 from shop.shelves import Shelves
+from shopmath.amounts import Amount
 from stations.base.canvas import Canvas
-from stations.base.verdict import Verdict
+from stations.base.verdict import Said, Verdict
 from stations.pieces import Ask, Caution, Method, Trace
 
 
@@ -46,6 +47,20 @@ class Contradiction:
     found: Any
     card: Any
     code: str = ""
+
+
+@dataclass(frozen=True)
+class Result:
+    """A figure worked out of several readings, for the job sheet: as found, as left, against what, and how it was judged."""
+
+    slot: Slot
+    code: str
+    found: Amount
+    left: Amount | None = None
+    low: Amount | None = None
+    high: Amount | None = None
+    source: Said | None = None
+    state: str = ""
 
 
 @dataclass(frozen=True)
@@ -90,7 +105,7 @@ class Station:
     """One kind of work in the run. `binds` makes the bound station; everything after it is for stations described by their definition.
 
     Each function is given what `facts` computed, and nothing else: `questions`, `methods`, `verdict`, `checks`, `warnings`, `sources`,
-    `derived`, `contradictions`, `result`. Only `actions` and `kept` are given the bound station, because they write.
+    `results`, `derived`, `contradictions`, `result`. Only `actions` and `kept` are given the bound station, because they write.
     """
 
     key: str
@@ -112,6 +127,7 @@ class Station:
     facts: Callable[[Given], Any] | None = None
     questions: Callable[[Any], list[Ask]] = _nothing  # type: ignore[assignment]
     verdict: Callable[[Any, list[Ask]], Verdict] | None = None
+    overall: Callable[[Any], Verdict] | None = None  # what is signed, where the page shows one part of the work at a time
     draw: Callable[[Any, Canvas], None] | None = None
     methods: Callable[[Any], tuple[Method, ...]] = _nothing
     asks_first: Callable[[Any], str | None] | None = None  # key of a question that goes before all others just now
@@ -121,6 +137,7 @@ class Station:
     warnings: Callable[[Any], tuple[Caution, ...]] = _nothing
     sources: Callable[[Any], Iterable[Trace]] = _nothing
     actions: Callable[[Any], tuple[Any, ...]] = _nothing
+    results: Callable[[Any], Iterable[Result]] = _nothing
     derived: Callable[[Any], Iterable[Finding]] = _nothing
     contradictions: Callable[[Any], Iterable[Contradiction]] = _nothing
     result: Callable[[Any], Mapping[str, Any]] | None = None

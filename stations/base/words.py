@@ -62,6 +62,15 @@ BY_LIMIT = {  # a value against one limit, as `shopmath.verdict.call` has judged
     "across_low": _("{value} reaches across the limit of {limit}."),
     "across_high": _("{value} reaches across the limit of {limit}."),
 }
+LIMIT_FROM = {  # where a limit comes from
+    "card": _("{origin}"),
+    "card_setup": _("{origin} {setup}"),
+    "iso": _("{code}, ISO 286-1"),
+    "iso_assumed": _("{code} (typical, not read), ISO 286-1"),
+    "half_width": _("half the width of {code}, shop rule"),
+    "shop_rule": _("shop rule"),
+    "none": _("no limit on the card"),
+}
 NEEDS = {  # what should be so first; each ends with what to do about it
     "halves_apart": _("Split is not signed with the halves apart."),
     "flywheel_off": _("Flywheel off is not signed: the flywheel may still be on."),
@@ -72,6 +81,7 @@ READING = _("Reading: {label}")
 NOTHING_RECORDED = _("Nothing is recorded yet.")
 SIGNED_BY = _("Signed by {person}.")
 NOT_BELIEVABLE = _("{question}: {typed} is not believable. Check the unit and measure again.")
+BELIEVABLE = _("About {range} is possible.")
 ROUND_LABEL = _("Round {attempt}: {label}")
 OFFERED = _("{station} has {value}, {when}. Press Enter to use it.")
 SIGN = _("Sign this entry")

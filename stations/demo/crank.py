@@ -7,10 +7,14 @@ from typing import TYPE_CHECKING
 
 from engines.fits import nominal_of
 from engines.models import EngineCard, Seat
+from engines.parts import rod
+from engines.properties import Property
+from engines.slots import Slot
 from jobs import log
 from jobs.models import Job
 from shopmath.iso286 import limits
-from stations.inspect.asks import ROUND, rods
+from stations.inspect.facts import TWO_RODS, WIDTHS
+from stations.inspect.seats import ROUND
 from stations.run import leave_out
 
 if TYPE_CHECKING:
@@ -19,42 +23,60 @@ if TYPE_CHECKING:
 OVAL = (0.000, 0.003, 0.002, -0.001, 0.002, 0.001)  # how the six diameters differ from the first, mm
 
 
-def bearing(seat: Seat, **said: str) -> list[tuple[str, str]]:
-    answers = {"hit": "no", "known": "yes", "feel": "clean", "races": "no", **said}
-    return [(f"{seat.pk}-mark", seat.designation), *((f"{seat.pk}-{key}", text) for key, text in answers.items())]
+def of(seat: Seat, what: Property) -> str:
+    """The question about a seat."""
+    return Slot(seat.part, what).key
+
+
+def bearing(seat: Seat, history: str = "yes") -> list[tuple[str, str]]:
+    """A bearing looked at in the hand."""
+    answers = (
+        (Property.BEARING_MARKING, seat.designation),
+        (Property.HIT_THROUGH_BALLS, "no"),
+        (Property.BEARING_HISTORY, history),
+        (Property.BEARING_FEEL, "clean"),
+        (Property.RACES, "no"),
+    )
+    return [(of(seat, what), text) for what, text in answers]
 
 
 def diameters(seat: Seat, above_mm: float) -> list[tuple[str, str]]:
     """Six readings, so far above the least its code allows."""
     nominal = nominal_of(seat)
     least = nominal + limits(seat.code, nominal).lower_um / 1000 if seat.code else nominal
-    return [(f"{seat.pk}-{place}", f"{least + above_mm + off:.3f}") for place, off in zip(ROUND, OVAL, strict=True)]
+    slots = (Slot(seat.part, Property.SEAT_DIAMETER, place) for place in ROUND)
+    return [(slot.key, f"{least + above_mm + off:.3f}") for slot, off in zip(slots, OVAL, strict=True)]
 
 
-WIDTHS = (("pin", "55.94"), ("90", "55.95"), ("180", "55.96"), ("270", "55.95"))
+WIDTHS_MM = ("55.94", "55.95", "55.96", "55.95")
 
 
-def plays(job: Job) -> list[tuple[str, str]]:
-    found = [("small", "-"), *((f"width-{key}", text) for key, text in WIDTHS)]
-    for rod in range(1, rods(job.card) + 1):
-        found += [(f"radial-{rod}", "0"), (f"side-{rod}", "0.36")]
-    return found
+def looked_at(job: Job) -> list[tuple[str, str]]:
+    """The crank: plays, widths, no damage, the old masses."""
+    found = [(Slot(rod(1), Property.SMALL_END_PLAY).key, "-"), *((slot.key, text) for slot, text in zip(WIDTHS, WIDTHS_MM, strict=True))]
+    for number in (1, 2) if job.card.layout in TWO_RODS else (1,):
+        found.append((Slot(rod(number), Property.BIG_END_RADIAL_PLAY).key, "0"))
+        found.append((Slot(rod(number), Property.BIG_END_SIDE_PLAY).key, "0.36"))
+    return [*found, ("damage", "none"), ("masses", "same")]
 
 
 def inspected(shed: Shed, job: Job, at: datetime) -> None:
     """Everything looked at, nothing out of the way."""
-    shed.answer(job, "inspect", None, at, *plays(job), ("cracks", "none"), ("masses", "same"))
+    shed.answer(job, "inspect", None, at, *looked_at(job))
     for seat in job.card.seats.all():
         shed.act(job, "inspect", None, at, "next")
-        found = bearing(seat)
-        if any(ask.key == f"{seat.pk}-slow" for ask in shed.at(job, "inspect", None, at).asks()):
-            found.append((f"{seat.pk}-slow", "no"))
+        found, hidden = bearing(seat), of(seat, Property.SLOW_AND_HIDDEN)
+        if any(ask.key == hidden for ask in shed.at(job, "inspect", None, at).asks()):
+            found.append((hidden, "no"))
+        found.append((of(seat, Property.SEAT_TEMPERATURE), "-"))
+        ring = (of(seat, Property.RING_DIAMETER), "-")
         if seat.measured_mm and not seat.code:
-            shed.answer(job, "inspect", None, at, *found, (f"{seat.pk}-warm", "-"), (f"{seat.pk}-m0", "-"), (f"{seat.pk}-ring", "-"))
+            first = Slot(seat.part, Property.SEAT_DIAMETER, ROUND[0]).key
+            shed.answer(job, "inspect", None, at, *found, (first, "-"), ring)
             continue
-        shed.answer(job, "inspect", None, at, *found, (f"{seat.pk}-warm", "-"), *diameters(seat, 0.009))
-        rest = [(f"{seat.pk}-vee", "-")] if seat.on == Seat.On.SHAFT else []
-        shed.answer(job, "inspect", None, at, *rest, (f"{seat.pk}-ring", "-"))
+        shed.answer(job, "inspect", None, at, *found, *diameters(seat, 0.009))
+        rest = [(of(seat, Property.VEE_RUNOUT), "-")] if seat.on == Seat.On.SHAFT else []
+        shed.answer(job, "inspect", None, at, *rest, ring)
     shed.act(job, "inspect", None, at, "sign")
 
 
@@ -91,15 +113,12 @@ def under_the_gauge(shed: Shed, job: Job, now: datetime) -> None:
     """A seat at its limit: too close to call with what was read so far."""
     shed.done_before(job, "inspect", now)
     at = now - timedelta(minutes=25)
-    shed.answer(job, "inspect", None, at, *plays(job), ("cracks", "none"), ("masses", "same"))
+    shed.answer(job, "inspect", None, at, *looked_at(job))
     shed.act(job, "inspect", None, at, "next")
     seat = job.card.seats.order_by("pk")[0]
-    entry = log.open_entry(job.run.get(key="inspect"), None, shed.hand)
-    assert entry.choices["part"] == f"s{seat.pk}"
     close = [(key, f"{float(text) + 0.0225:.3f}") for key, text in diameters(seat, 0.0)]
-    shed.answer(
-        job, "inspect", None, at, *bearing(seat, known="no", feel="clean"), (f"{seat.pk}-warm", "-"), *close, (f"{seat.pk}-ring", "-")
-    )
+    left = ((of(seat, Property.SEAT_TEMPERATURE), "-"), (of(seat, Property.RING_DIAMETER), "-"))
+    shed.answer(job, "inspect", None, at, *bearing(seat, history="no"), left[0], *close, left[1])
 
 
 def floated(shed: Shed, job: Job, at: datetime) -> None:

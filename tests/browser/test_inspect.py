@@ -2,8 +2,11 @@
 
 from __future__ import annotations
 
+from engines.properties import Property
+from engines.slots import Slot
 from shop.models import Gauge
-from stations.inspect.asks import DEPTH, ROUND
+from stations.inspect.seats import ROUND
+from stations.inspect.words import DEPTH
 from tests.browser.base import BrowserCase
 from tests.shed import job
 
@@ -28,38 +31,41 @@ class Inspecting(BrowserCase):
     def bearing(self):
         self.enter("6204 C3", then="Driven or pulled through its balls?")
         self.pick(("Driven or pulled", "no"), ("Is its history known", "yes"), ("Washed and dry", "turns clean"), ("Pits, blue", "no"))
-        self.sees("Bore's temperature", where=".strip")
+        self.sees("Temperature of the seat", where=".strip")
 
     def around(self, value):
         for index, place in enumerate(ROUND):
-            self.page.locator(f"#strip-field[data-ask='{self.seat.pk}-{place}']").wait_for()
+            slot = Slot(self.seat.part, Property.SEAT_DIAMETER, place)
+            self.page.locator(f"#strip-field[data-ask='{slot.key}']").wait_for()
             self.page.keyboard.type(value)
             self.page.keyboard.press("Enter")
             if index < len(ROUND) - 1:
-                self.sees(f"{DEPTH[ROUND[index + 1][0]]}, {ROUND[index + 1][1:]}°", where=".strip")
+                after = ROUND[index + 1]
+                self.sees(f"{DEPTH[after.depth]}, {after.angle_deg:g}°", where=".strip")
 
     def test_a_call_too_close_is_settled_by_repeats(self):
         self.sees("Up and down along the throw is wear")
         self.assertAccessible()
         self.to_the_seat()
         self.bearing()
-        self.enter("skip", then="Bore, across")
+        self.enter("skip", then="Bore, near its mouth")
         self.around("46.9907")
-        self.sees("The ring itself", where=".strip")
+        self.sees("Outside of the ring itself", where=".strip")
         self.enter("skip", then="Size too close")
         self.sees("readings in all would settle it")
         self.assertAccessible()
-        self.enter("more", then="Bore, across")
-        while self.page.locator("#strip-field[data-ask$='-m0']").count():
+        self.enter("more", then="Bore, near its mouth")
+        first = f"#strip-field[data-ask$='{ROUND[0].key}']"
+        while self.page.locator(first).count():
             self.around("46.9907")
-            self.page.locator("#strip-field[data-ask$='-m0'], #strip-field[data-ask='word'], .strip-options").first.wait_for()
+            self.page.locator(f"{first}, #strip-field[data-ask='word'], .strip-options").first.wait_for()
         self.sees("Keep the bearing")
         self.assertQuiet()
 
     def test_a_reload_keeps_the_part_in_hand_and_every_reading(self):
         self.to_the_seat()
         self.bearing()
-        self.enter("skip", then="Bore, across")
+        self.enter("skip", then="Bore, near its mouth")
         self.enter("46.980", then="near its mouth, 60°")
         self.page.reload()
         self.sees("near its mouth, 60°")

@@ -1,0 +1,187 @@
+"""What is known of a crank and its seats before anything is decided: each figure against its limit, or recorded where none is known."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from enum import StrEnum
+from functools import cached_property
+
+from engines.models import EngineCard
+from engines.parts import CRANK, Part, rod
+from engines.properties import Property
+from engines.slots import At, Slot
+from jobs.facts import Facts, Own
+from shop.shelves import Shelves
+from shopmath.balance import balance_factor, hung_for_factor_g
+from shopmath.bearings.keeping import KEEP, MAY_STAY
+from shopmath.verdict import combined, severity
+from stations.base import Given, Said
+from stations.inspect.figures import Bounds, Figure, of_card, step_of, uncertainty_of
+from stations.inspect.seats import SeatFound
+
+TAB = "part"
+WHOLE, MASSES = "crank", "masses"  # tabs that are not a seat's
+SPREAD_MM = 0.05  # width over the webs, one place against another: shop rule
+WIDTHS = tuple(Slot(CRANK, Property.WIDTH_OVER_WEBS, At(angle_deg=angle)) for angle in (0.0, 90.0, 180.0, 270.0))
+PLAYS = (Property.BIG_END_RADIAL_PLAY, Property.BIG_END_SIDE_PLAY)
+TWO_RODS = (EngineCard.Layout.TWIN, EngineCard.Layout.FLAT_TWIN, EngineCard.Layout.VEE)
+STAYS = (KEEP, MAY_STAY)
+
+
+class Code(StrEnum):
+    """What a call at Inspect can say."""
+
+    MEASURE = "measure"
+    DAMAGED = "damaged"
+    RECORDED = "recorded"
+    WITHIN = "within"
+    FIGURE_OUT = "figure out"
+    TOO_CLOSE = "too close"
+    KEEP = "keep"
+    MAY_STAY = "may stay"
+    REPLACE = "replace"
+    WEIGH = "weigh"
+    FACTOR = "factor"
+    REPLACED = "bearings replaced"
+
+
+@dataclass(frozen=True)
+class Factor:
+    """The balance factor with the new masses, with the old, and the mass that would hang it level with the old factor, kg."""
+
+    new: float
+    old: float | None
+    hung_kg: float | None
+
+
+@dataclass(frozen=True)
+class InspectFacts:
+    """All that Inspect computes. Sizes in mm."""
+
+    card: EngineCard
+    own: Own
+    known: Facts
+    seats: tuple[SeatFound, ...]
+
+    def said(self, what: Property) -> str:
+        return self.own.said(Slot(CRANK, what))
+
+    # the part in hand
+
+    @property
+    def tabs(self) -> list[str]:
+        """Parts to look at, one at a time."""
+        return [WHOLE, *(each.part.uid for each in self.seats), *([MASSES] if self.masses_change else [])]
+
+    @property
+    def tab(self) -> str:
+        chosen = self.own.choice(TAB)
+        return chosen if chosen in self.tabs else WHOLE
+
+    @property
+    def seat(self) -> SeatFound | None:
+        """The seat in hand."""
+        return next((each for each in self.seats if each.part.uid == self.tab), None)
+
+    def wanted_times(self, slot: Slot) -> int:
+        """How often a place is read: once, or as often as a call that is too close wants."""
+        times = self.own.chosen.get("times", {})
+        return int(times.get(slot.key, 1)) if isinstance(times, dict) else 1
+
+    # the crank
+
+    @property
+    def rods(self) -> tuple[Part, ...]:
+        """Rods whose play is felt."""
+        return (rod(1), rod(2)) if self.card.layout in TWO_RODS else (rod(1),)
+
+    @property
+    def is_damaged(self) -> bool:
+        return self.said(Property.DAMAGE) == "found"
+
+    @property
+    def masses_change(self) -> bool:
+        return self.said(Property.MASSES) == "other"
+
+    @cached_property
+    def crank_figures(self) -> list[Figure]:
+        """Plays, small end, width over the webs."""
+        slots = [Slot(each, what) for each in self.rods for what in PLAYS]
+        slots.append(Slot(rod(1), Property.SMALL_END_PLAY))
+        found = []
+        for slot in slots:
+            fact = self.own.fact(slot)
+            if fact and fact.value is not None:
+                bounds = of_card(self.known.limit(slot.what))
+                found.append(Figure(slot.what, (slot,), fact.value, fact.uncertainty or 0.0, bounds, step_of([fact])))
+        return [*found, *self._widths()]
+
+    def _widths(self) -> list[Figure]:
+        facts = [fact for slot in WIDTHS if (fact := self.own.fact(slot))]
+        if len(facts) < len(WIDTHS):
+            return []
+        sizes = [fact.value or 0.0 for fact in facts]
+        doubt, step = uncertainty_of(facts), step_of(facts)
+        width = of_card(self.known.limit(Property.WIDTH_OVER_WEBS))
+        parallel = Bounds(None, SPREAD_MM, Said("shop_rule"))
+        return [
+            Figure(Property.WIDTH_OVER_WEBS, WIDTHS, sum(sizes) / len(sizes), doubt, width, step),
+            Figure("parallel", WIDTHS, max(sizes) - min(sizes), combined(doubt, doubt), parallel, step),
+        ]
+
+    # what is judged
+
+    @property
+    def figures(self) -> list[Figure]:
+        """Of the part in hand."""
+        return self.seat.figures if self.seat else self.crank_figures if self.tab == WHOLE else []
+
+    @property
+    def all_figures(self) -> list[Figure]:
+        return [*self.crank_figures, *(figure for each in self.seats for figure in each.figures)]
+
+    @cached_property
+    def factor(self) -> Factor | None:
+        wanted = (
+            Slot(CRANK, Property.HUNG_MASS),
+            Slot(rod(1), Property.SMALL_END_MASS),
+            Slot(CRANK, Property.RECIPROCATING_MASS),
+            Slot(CRANK, Property.RECIPROCATING_MASS_BEFORE),
+        )
+        hung, small, new, old = (None if (kg := self.own.value(slot)) is None else 1000 * kg for slot in wanted)
+        if hung is None or small is None or new is None:
+            return None
+        was = balance_factor(hung, small, old) if old else None
+        hangs = hung_for_factor_g(was, small, new) / 1000 if was is not None else None
+        return Factor(balance_factor(hung, small, new), was, hangs)
+
+    @property
+    def settling(self) -> tuple[Figure, int] | None:
+        """A figure of this part that is too close, and how many readings in all would settle it."""
+        for figure in self.figures:
+            found = figure.settles(self.own)
+            if found and found.readings:
+                return figure, found.readings
+        return None
+
+    @property
+    def replaced(self) -> list[SeatFound]:
+        """Seats whose bearing goes."""
+        return [each for each in self.seats if each.keeping and each.keeping.verdict not in STAYS]
+
+
+def worst_of(figures: list[Figure]) -> Figure | None:
+    """The figure with the worst call; None where nothing was judged."""
+    return min((each for each in figures if each.state), key=lambda each: severity(each.state), default=None)
+
+
+def inspect_facts(given: Given) -> InspectFacts:
+    """What Inspect knows, built once for a page or an act."""
+    return InspectFacts(given.card, given.own, given.facts, tuple(_seats(given, given.shelves)))
+
+
+def _seats(given: Given, shelves: Shelves | None) -> list[SeatFound]:
+    seats = list(given.card.seats.all())
+    for seat in seats:
+        seat.card = given.card
+    return [SeatFound(given.card, seat, given.own, given.facts, shelves) for seat in seats]

@@ -1,0 +1,140 @@
+"""What is asked at Inspect, part by part: the crank, then each seat with its bearing, then masses when they change."""
+
+from __future__ import annotations
+
+from functools import partial
+from typing import Any
+
+from engines.parts import CRANK, rod
+from engines.properties import Property
+from engines.slots import At, Slot
+from shopmath.bearings import lookup
+from stations.base import Ask, Method
+from stations.base.asking import question
+from stations.base.words import OptionRow, fill
+from stations.inspect import words
+from stations.inspect.facts import MASSES, PLAYS, TAB, WHOLE, WIDTHS, InspectFacts
+from stations.inspect.seats import ROUND, SeatFound
+from stations.pieces import Option
+
+NEAR_MM = 1.0  # a diameter further from its nominal size is not believed
+CALLIPERS = ("micrometer", "calliper")
+
+
+def questions(found: InspectFacts) -> list[Ask]:
+    """Every part's questions; only those of the part in hand are asked in turn."""
+    return [ask for tab in found.tabs for ask in of_tab(found, tab)]
+
+
+def of_tab(found: InspectFacts, tab: str) -> list[Ask]:
+    ask = partial(question, words, quiet=tab != found.tab)
+    if tab == WHOLE:
+        return _crank(found, ask)
+    if tab == MASSES:
+        return _masses(ask)
+    return _seat(found, next(each for each in found.seats if each.part.uid == tab), ask)
+
+
+def is_open(found: InspectFacts, ask: Ask) -> bool:
+    assert ask.slot is not None
+    return ask.key not in found.own.skipped and len(found.own.all(ask.slot)) < ask.times
+
+
+def next_tab(found: InspectFacts) -> str | None:
+    """The next part with something still to ask, after the one in hand."""
+    at = found.tabs.index(found.tab)
+    others = [*found.tabs[at + 1 :], *found.tabs[:at]]
+    return next((tab for tab in others if any(is_open(found, ask) for ask in of_tab(found, tab))), None)
+
+
+def tab_name(found: InspectFacts, tab: str) -> str:
+    seat = next((each.seat.name for each in found.seats if each.part.uid == tab), "")
+    return seat or str(words.TABS[tab])
+
+
+def tabs(found: InspectFacts) -> Method:
+    options = tuple(Option(tab, tab_name(found, tab)) for tab in found.tabs)
+    return Method(TAB, str(words.IN_HAND), options, found.tab)
+
+
+def _crank(found: InspectFacts, ask: Any) -> list[Ask]:
+    of = [fill(words.OF_ROD, {"rod": each.name}) if len(found.rods) > 1 else "" for each in found.rods]
+    gauges = {Property.BIG_END_RADIAL_PLAY: ("dial",), Property.BIG_END_SIDE_PLAY: ("feeler",)}
+    asked = []
+    for each, suffix in zip(found.rods, of, strict=True):
+        for what in PLAYS:
+            example = "0.30" if what == Property.BIG_END_SIDE_PLAY else "0.00"
+            asked.append(_size(found, ask, Slot(each, what), gauges[what], {"of": suffix}, example=example))
+    asked.append(_size(found, ask, Slot(rod(1), Property.SMALL_END_PLAY), ("dial",), example="0.02"))
+    asked += [_size(found, ask, slot, CALLIPERS, {"where": words.WEB_PLACE[slot.at.angle_deg or 0]}, example="52.05") for slot in WIDTHS]
+    asked.append(ask(Slot(CRANK, Property.DAMAGE)))
+    if found.is_damaged:
+        asked.append(ask(Slot(CRANK, Property.DAMAGE_WHERE)))
+    return [*asked, ask(Slot(CRANK, Property.MASSES))]
+
+
+def _size(found: InspectFacts, ask: Any, slot: Slot, gauges: tuple[str, ...], values: dict[str, Any] | None = None, **more: Any) -> Ask:
+    """A length that may be left out, and is asked again where its call was too close."""
+    asked: Ask = ask(slot, values, optional=True, gauges=gauges, times=found.wanted_times(slot), **more)
+    return asked
+
+
+def _seat(found: InspectFacts, of: SeatFound, ask: Any) -> list[Ask]:
+    """The bearing first, while it is in the hand; then what it sits in or on."""
+    marking = of.bearing.designation if of.bearing else "6205 C3"
+    asked = [
+        ask(of.at(Property.BEARING_MARKING), optional=True, example=marking, reads=lookup),
+        ask(of.at(Property.HIT_THROUGH_BALLS)),
+        ask(of.at(Property.BEARING_HISTORY)),
+        ask(of.at(Property.BEARING_FEEL)),
+        ask(of.at(Property.RACES)),
+    ]
+    if of.is_shielded:
+        asked.append(ask(of.at(Property.SLOW_AND_HIDDEN)))
+    return [*asked, *_diameters(found, of, ask)]
+
+
+def _diameters(found: InspectFacts, of: SeatFound, ask: Any) -> list[Ask]:
+    gauges, other = (("micrometer",), ("bore",)) if of.on_shaft else (("bore",), ("micrometer",))
+    surface = {"surface": words.SURFACE["journal" if of.on_shaft else "bore"]}
+    near: dict[str, Any] = {"example": f"{of.nominal:.3f}" if of.nominal else "47.012"}
+    if of.nominal:
+        near["limits"] = (of.nominal - NEAR_MM, of.nominal + NEAR_MM)
+    asked = [ask(of.at(Property.SEAT_TEMPERATURE), optional=True, resolution=1.0, example="20")]
+    for place in ROUND:
+        slot = of.at(Property.SEAT_DIAMETER, place)
+        left = {} if place != ROUND[0] else {"skip_means": str(words.SEAT_NOT_MEASURED)}
+        asked.append(_size(found, ask, slot, gauges, {**surface, **_place(place)}, **near, **left))
+        if not found.own.has(of.at(Property.SEAT_DIAMETER, ROUND[0])):
+            break
+    if of.on_shaft:
+        asked.append(_size(found, ask, of.at(Property.VEE_RUNOUT), ("dial",), example="0.004"))
+    ring = {"surface": words.RING["bore" if of.on_shaft else "outside"]}
+    asked.append(_size(found, ask, of.at(Property.RING_DIAMETER), other, ring, **near))
+    if of.is_out:
+        asked.append(_size(found, ask, of.at(Property.WALL_THICKNESS), ("calliper",), example="8"))
+        asked.append(ask(of.at(Property.SEAT_MEND), choices=_mends(of)))
+    return asked
+
+
+def _place(place: At) -> dict[str, Any]:
+    return {"depth": words.DEPTH[place.depth], "angle": f"{place.angle_deg:g}"}
+
+
+def _mends(of: SeatFound) -> list[OptionRow]:
+    rows: list[OptionRow] = []
+    for way in of.mends:
+        name = words.MEND_ON_SHAFT.get(way.key, words.MEND[way.key]) if of.on_shaft else words.MEND[way.key]
+        rows.append((way.key, name) if way.fits else (way.key, name, words.NOT_HERE))
+    return rows
+
+
+def _masses(ask: Any) -> list[Ask]:
+    wanted = (
+        (Slot(CRANK, Property.HUNG_MASS), "85"),
+        (Slot(rod(1), Property.SMALL_END_MASS), "62"),
+        (Slot(CRANK, Property.RECIPROCATING_MASS), "330"),
+        (Slot(CRANK, Property.RECIPROCATING_MASS_BEFORE), "310"),
+    )
+    last = Property.RECIPROCATING_MASS_BEFORE
+    return [ask(slot, example=example, resolution=0.001, optional=slot.what == last) for slot, example in wanted]

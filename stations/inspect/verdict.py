@@ -1,0 +1,255 @@
+"""The call on the part in hand, and on the whole when it is signed."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from functools import partial
+from typing import Any
+
+from engines.clearance import PARTNER
+from engines.properties import Property
+from engines.slots import Slot
+from jobs.facts import Finding
+from shopmath.amounts import count, kilograms, mm
+from shopmath.bearings import lookup
+from shopmath.bearings.keeping import KEEP, MAY_STAY
+from shopmath.checks import BadInput
+from shopmath.form import Mend
+from stations.base import Ask, Caution, Contradiction, Result, Said, Scale, State, Trace, Verdict, asking
+from stations.base.limits import limit_values
+from stations.base.station import station_name
+from stations.base.words import LIMIT_FROM, fill, say
+from stations.inspect import words
+from stations.inspect.facts import MASSES, Code, InspectFacts, worst_of
+from stations.inspect.figures import Figure
+from stations.inspect.questions import next_tab, tab_name
+from stations.inspect.seats import SeatFound
+from ui.numbers import band, between, figure, show
+
+source = partial(asking.source, words)
+KEEPING = {KEEP: (State.IN, Code.KEEP), MAY_STAY: (State.TOO_CLOSE, Code.MAY_STAY)}
+FIRST_ASKED = (Property.BEARING_MARKING, Property.SEAT_DIAMETER)  # a figure that is out does not hide these
+
+
+def verdict(found: InspectFacts, asked: list[Ask]) -> Verdict:
+    """Of the part in hand; `asked` is what is still to be answered there."""
+    worst = worst_of(found.figures)
+    if asked and not (worst and worst.state == State.OUT and _what(asked[0]) not in FIRST_ASKED):
+        return _measure(found, asked[0])
+    if found.tab == MASSES:
+        return _factor(found)
+    if worst and worst.state != State.IN:
+        return _figure(found, worst)
+    if found.seat:
+        return _seat(found, found.seat, worst)
+    if found.is_damaged:
+        values = {"damage": found.said(Property.DAMAGE_WHERE)}
+        return Verdict(State.STOP, Code.DAMAGED, values, "damage", "decide")
+    if worst:
+        return _onward(found, State.IN, Code.WITHIN, "figure", _judged(worst), scale=_scale(worst))
+    return _onward(found, State.WAIT, Code.RECORDED, "no_limits", {})
+
+
+def overall(found: InspectFacts) -> Verdict:
+    """The worst of everything, which is signed."""
+    worst = worst_of(found.all_figures)
+    if found.is_damaged:
+        return Verdict(State.OUT, Code.DAMAGED, {"damage": found.said(Property.DAMAGE_WHERE)}, "damage", "decide")
+    if worst and worst.state != State.IN:
+        code = Code.FIGURE_OUT if worst.state == State.OUT else Code.TOO_CLOSE
+        return Verdict(worst.state, code, _judged(worst), "figure", "not_back" if worst.state == State.OUT else "nothing_settles")
+    if found.replaced:
+        values = {"seats": [each.seat.name for each in found.replaced]}
+        return Verdict(State.OUT, Code.REPLACED, values, "seats", "not_back")
+    if worst:
+        return Verdict(State.IN, Code.WITHIN, _judged(worst), "figure", "sign")
+    return Verdict(State.WAIT, Code.RECORDED, {}, "no_limits_at_all", "sign")
+
+
+def _what(ask: Ask) -> Property | None:
+    return ask.slot.what if ask.slot else None
+
+
+def _onward(found: InspectFacts, state: str, code: Code, reason: str, values: dict[str, Any], **more: Any) -> Verdict:
+    """A call after which the next part is taken up, or the entry is signed."""
+    tab = next_tab(found)
+    values = {**values, "part": tab_name(found, tab)} if tab else values
+    return Verdict(state, code, values, reason, "on_to" if tab else "sign", **more)
+
+
+def _scale(of: Figure) -> Scale:
+    digits = 2 if of.step >= 0.01 else 3
+    return Scale(of.value, of.uncertainty, of.bounds.low, of.bounds.high, "mm", digits)
+
+
+def said_of(of: Figure) -> str:
+    """A figure against its limit, as a sentence."""
+    return fill(words.REASON[of.call.code], limit_values(of.call, "length", of.step)) if of.call else ""
+
+
+def _judged(of: Figure) -> dict[str, Any]:
+    return {"figure": str(words.FIGURE[of.code]), "verdict": said_of(of), "limit_from": limit_from(of)}
+
+
+def limit_from(of: Figure) -> str:
+    said = of.bounds.source
+    return say(LIMIT_FROM, said.code, said.values)
+
+
+def _measure(found: InspectFacts, ask: Ask) -> Verdict:
+    what = _what(ask)
+    if found.tab == MASSES:
+        reason = "masses"
+    elif found.seat is None:
+        reason = {Property.BIG_END_RADIAL_PLAY: "radial", Property.BIG_END_SIDE_PLAY: "side"}.get(what or Property.NOTE, "first")
+    else:
+        reason = "bearing_first" if ask.options or ask.is_words else "around"
+    return Verdict(State.WAIT, Code.MEASURE, {}, reason, "measure")
+
+
+def _figure(found: InspectFacts, of: Figure) -> Verdict:
+    values = {**_judged(of), **(of.call.values if of.call else {})}
+    values = {**values, **(limit_values(of.call, "length", of.step) if of.call else {})}
+    reason = of.call.code if of.call else "no_limits"
+    if of.state == State.OUT:
+        move, more = _mended(found, of)
+        return Verdict(State.OUT, Code.FIGURE_OUT, {**values, **more}, reason, move, scale=_scale(of))
+    settle, finer = found.settling, of.settles(found.own)
+    gauge = mm(finer.resolution, 0.0001) if finer and finer.resolution else None
+    if gauge:
+        values["gauge"] = f"{gauge.value:g} mm"
+    if settle and settle[0].code == of.code:
+        values["readings"] = count(settle[1])
+    move = "readings_or_gauge" if "readings" in values and gauge else "readings" if "readings" in values else "gauge"
+    move = move if gauge or "readings" in values else "nothing_settles"
+    return Verdict(State.TOO_CLOSE, Code.TOO_CLOSE, values, reason, move, "source", scale=_scale(of))
+
+
+def _mended(found: InspectFacts, of: Figure) -> tuple[str, dict[str, Any]]:
+    """What to do about a figure that is out."""
+    seat = found.seat
+    if seat is None:
+        fault = words.FAULT.get(of.code)
+        return ("worn", {"fault": fault}) if fault else ("not_back", {})
+    way = seat.mend
+    if way is None:
+        best = next(each for each in seat.mends if each.fits)
+        return "mend", _way(seat, best)
+    return "mended" if way.fits else "against", _way(seat, way)
+
+
+def mend_name(of: SeatFound, key: str) -> Any:
+    return words.MEND_ON_SHAFT.get(key, words.MEND[key]) if of.on_shaft else words.MEND[key]
+
+
+def _way(of: SeatFound, way: Mend) -> dict[str, Any]:
+    sizes = {name: mm(value, 0.001 if name in ("loose", "form") else 0.1) for name, value in way.values.items()}
+    return {"mend": mend_name(of, way.key), "because": fill(words.MEND_BECAUSE[way.code], sizes)}
+
+
+def _seat(found: InspectFacts, of: SeatFound, worst: Figure | None) -> Verdict:
+    """Seat in or not measured: the bearing decides."""
+    kept = of.keeping
+    values = _judged(worst) if worst else {}
+    detail = "too_warm" if of.too_warm else "figure" if worst else ""
+    if kept is None:
+        reason = detail or "nothing"
+        return _onward(found, State.WAIT, Code.RECORDED, reason, values)
+    state, code = KEEPING.get(kept.verdict, (State.OUT, Code.REPLACE))
+    station = {"station": station_name(of.scrapped_at)}
+    reasons = "; ".join(fill(words.BEARING[each], station) for each in kept.codes)
+    unknown = "; ".join(str(words.BEARING_UNKNOWN[each]) for each in kept.unknown_codes)
+    values = {**values, "reasons": reasons, "unknown": unknown}
+    assumed = (Said("code", {"code": of.seat.code, "seat": of.seat.name}),) if of.seat.code_assumed and worst else ()
+    reason = "keeping_unknown" if unknown else "keeping"
+    scale = _scale(worst) if worst else None
+    return _onward(found, state, code, reason, values, detail=detail, scale=scale, assumed=assumed)
+
+
+def _factor(found: InspectFacts) -> Verdict:
+    factor = found.factor
+    if factor is None:
+        return Verdict(State.WAIT, Code.WEIGH, {}, "weigh", "weigh")
+    values: dict[str, Any] = {"factor": figure(factor.new, 3)}
+    if factor.old is None or factor.hung_kg is None:
+        return _onward(found, State.WAIT, Code.FACTOR, "factor_new", values)
+    values |= {"old": figure(factor.old, 3), "hung": kilograms(factor.hung_kg)}
+    return Verdict(State.WAIT, Code.FACTOR, values, "factor_more" if factor.new > factor.old else "factor_less", "hang")
+
+
+def contradictions(found: InspectFacts) -> Iterator[Contradiction]:
+    """Bearings that are marked otherwise than the card says."""
+    for each in found.seats:
+        if each.marking_differs:
+            yield Contradiction(each.at(Property.BEARING_MARKING), each.said(Property.BEARING_MARKING), each.seat.designation, "bearing")
+
+
+def note(found: InspectFacts, slot: Slot, value: float | None) -> str:
+    """Beside a marking: what it says."""
+    if slot.what != Property.BEARING_MARKING:
+        return ""
+    try:
+        marked = lookup(found.own.said(slot))
+    except BadInput:
+        return ""
+    strange = ", ".join(marked.not_understood)
+    values = {"found": ", ".join(marked.understood), "strange": strange}
+    return fill(words.NOT_UNDERSTOOD if strange else words.UNDERSTOOD, values)
+
+
+def checks(found: InspectFacts) -> tuple[Caution, ...]:
+    return asking.checks(words)
+
+
+def warnings(found: InspectFacts) -> tuple[Caution, ...]:
+    return asking.warnings(words)
+
+
+def results(found: InspectFacts) -> Iterator[Result]:
+    """What the readings of several places came to."""
+    for each in found.all_figures:
+        if len(each.slots) > 1 or each.code == "lobes":
+            low, high = ((None if end is None else mm(end, each.step)) for end in (each.bounds.low, each.bounds.high))
+            slot = Slot(each.slots[0].part, each.slots[0].what)
+            code = "mean width" if each.code == Property.WIDTH_OVER_WEBS else each.code
+            yield Result(slot, code, each.amount, None, low, high, each.bounds.source, each.state)
+
+
+def derived(found: InspectFacts) -> Iterator[Finding]:
+    """Of each seat its size at 20 °C and whether it holds a bearing; of each bearing whether it stays."""
+    for each in found.seats:
+        if each.figures:
+            size = each.figures[0]
+            yield Finding(each.at(Property.SEAT_SIZE), size.value, uncertainty=size.uncertainty, resolution=0.001)
+        if each.verdict:
+            yield Finding(each.at(Property.SEAT_VERDICT), text=each.verdict)
+        if each.keeping:
+            stays = each.keeping.verdict in KEEPING
+            yield Finding(each.at(Property.BEARING_DECISION), text="keep" if stays else "scrap")
+
+
+def sources(found: InspectFacts) -> Iterator[Trace]:
+    for each in found.figures:
+        values = {"figure": words.FIGURE[each.code], "limit_from": limit_from(each)}
+        if each.state:
+            low, high = ((None if end is None else mm(end, each.step)) for end in (each.bounds.low, each.bounds.high))
+            values |= {"verdict": words.STATE[each.state], "limits": between(low, high)}
+        yield source("judged" if each.state else "unjudged", show(each.amount), values)
+    if found.seat:
+        yield from _seat_sources(found.seat)
+
+
+def _seat_sources(of: SeatFound) -> Iterator[Trace]:
+    if of.fit:
+        sizes, fit = of.fit
+        ring = sizes.outer if of.on_shaft else sizes.inner
+        yield source("fit", band(mm(fit.min_interference_mm), mm(fit.max_interference_mm)), {"ring": ring.words})
+    if of.clearance_left:
+        other = {"other": PARTNER[of.seat.on][1]}
+        for code, left in zip(("cold", "warm"), of.clearance_left, strict=True):
+            yield source(code, band(mm(left.low_um / 1000), mm(left.high_um / 1000)), other, estimated=True)
+    if of.bearing:
+        sizes_mm = {name: f"{getattr(of.bearing, f'{name}_mm'):g}" for name in ("bore", "outside", "width")}
+        yield source("bearing", of.bearing.designation, {**sizes_mm, "understood": ", ".join(of.bearing.understood[:3])})
+    for way in of.mends if of.is_out else ():
+        yield source("can", words.CAN if way.fits else words.CANNOT, _way(of, way))
