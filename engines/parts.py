@@ -41,7 +41,7 @@ class Part:
 
 
 CRANK, JOINT, FLYWHEEL = Part(Kind.CRANK, "crank"), Part(Kind.JOINT, "joint"), Part(Kind.FLYWHEEL, "flywheel")
-LEFT_CASE, RIGHT_CASE = Part(Kind.CASE, "left"), Part(Kind.CASE, "right")
+LEFT_CASE, RIGHT_CASE = Part(Kind.CASE, "left", "left case"), Part(Kind.CASE, "right", "right case")
 
 
 def rod(number: int = 1) -> Part:
@@ -55,7 +55,9 @@ def throw(number: int = 1) -> Part:
 
 
 def counted_name(kind: str, uid: str) -> str:
-    """What a part is called that an engine has several of, told apart by number only."""
+    """What a part is called that every engine has, told apart by its number or its side only."""
+    if kind == Kind.CASE:
+        return f"{uid} case"
     return f"{Kind(kind).value} {uid}" if kind in (Kind.ROD, Kind.THROW) else ""
 
 

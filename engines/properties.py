@@ -96,6 +96,25 @@ class Property(StrEnum):
     RECIPROCATING_MASS_BEFORE = "reciprocating-mass-before"
     # between the halves
     GASKET_THICKNESS = "gasket-thickness"
+    CASE_TEMPERATURE = "case-temperature"
+    FACE_TO_BEARING = "face-to-bearing"
+    GASKET_CRUSHED = "gasket-crushed"
+    CRANK_SHOULDERS = "crank-shoulders"
+    SHIMS_FITTED = "shims-fitted"
+    SHIM_THICKNESS = "shim-thickness"
+    SHIM_SIDE = "shim-side"
+    TABLE_DISTANCE = "table-distance"
+    TABLE = "table"
+    TABLE_ROW = "table-row"
+    END_FLOAT_LEAST = "end-float-least"
+    END_FLOAT_MOST = "end-float-most"
+    END_FLOAT_PREDICTED = "end-float-predicted"
+    # the crank in the closed case
+    SIDE_GAP = "side-gap"
+    SPIN = "spin"
+    DRAG = "drag"
+    TEST_TIME = "test-time"
+    TEST_PRESSURE = "test-pressure"
     # limits a card may give
     END_FLOAT = "end-float"
     BIG_END_SIDE_PLAY = "big-end-side-play"
@@ -200,6 +219,24 @@ ABOUT: dict[Property, About] = {
     Property.RECIPROCATING_MASS: About("mass", 0.001, 20),
     Property.RECIPROCATING_MASS_BEFORE: About("mass", 0.001, 20),
     Property.GASKET_THICKNESS: About(low=0, high=5),
+    Property.CASE_TEMPERATURE: About("temperature", -40, 250),
+    Property.FACE_TO_BEARING: About(low=0.5, high=300),
+    Property.GASKET_CRUSHED: About(low=0, high=5),
+    Property.CRANK_SHOULDERS: About(low=5, high=500),
+    Property.SHIMS_FITTED: About(low=0, high=10),
+    Property.SHIM_THICKNESS: About(low=0.005, high=10),
+    Property.SHIM_SIDE: About(WORDS),
+    Property.TABLE_DISTANCE: About(low=0, high=500),
+    Property.TABLE: About(WORDS, shared=False),
+    Property.TABLE_ROW: About(WORDS, shared=False),
+    Property.END_FLOAT_LEAST: About(low=0, high=5),
+    Property.END_FLOAT_MOST: About(low=0, high=5),
+    Property.END_FLOAT_PREDICTED: About(low=-5, high=10),
+    Property.SIDE_GAP: About(low=0, high=5),
+    Property.SPIN: About(WORDS),
+    Property.DRAG: About(WORDS),
+    Property.TEST_TIME: About("time", 20, 3600),
+    Property.TEST_PRESSURE: About("pressure", -60, 60),
     Property.CRANK_OUT: About(WORDS),
     Property.CAME_EVENLY: About(WORDS),
     Property.TRAY_PART: About(WORDS),

@@ -7,7 +7,7 @@ from collections.abc import Callable
 from typing import Any
 
 from engines.models import EngineCard, Seat
-from engines.parts import CRANK, FLYWHEEL, JOINT, Kind, Part, rod
+from engines.parts import CRANK, FLYWHEEL, JOINT, LEFT_CASE, RIGHT_CASE, Kind, Part, rod
 from engines.properties import LIMITS, Property
 from engines.slots import At, Slot
 
@@ -207,6 +207,28 @@ def _inspect(ask: str, card: EngineCard, seat: Seat | None) -> Slot | None:
     return Slot(here.part, _INSPECT_SEAT[found[4]]) if found[4] in _INSPECT_SEAT else None
 
 
+_END_FLOAT = {
+    "warm": Slot(JOINT, Property.CASE_TEMPERATURE),
+    "left": Slot(LEFT_CASE, Property.FACE_TO_BEARING),
+    "right": Slot(RIGHT_CASE, Property.FACE_TO_BEARING),
+    "gasket": Slot(JOINT, Property.GASKET_CRUSHED),
+    "crank": Slot(CRANK, Property.CRANK_SHOULDERS),
+    "fitted": Slot(CRANK, Property.SHIMS_FITTED),
+    "low": Slot(CRANK, Property.END_FLOAT_LEAST),
+    "high": Slot(CRANK, Property.END_FLOAT_MOST),
+    "side": Slot(CRANK, Property.SHIM_SIDE),
+    "distance": Slot(JOINT, Property.TABLE_DISTANCE),
+    "table": Slot(JOINT, Property.TABLE),
+    "row": Slot(CRANK, Property.TABLE_ROW),
+}
+
+
+def _end_float(ask: str, card: EngineCard, seat: Seat | None) -> Slot | None:
+    if shim := re.fullmatch(r"shim-(\d)", ask):
+        return Slot(CRANK, Property.SHIM_THICKNESS, At(stage=int(shim[1])))
+    return _END_FLOAT.get(ask)
+
+
 _SLOTS: dict[str, Callable[[str, EngineCard, Seat | None], Slot | None]] = {
     "split": _split,
     "strip": _strip,
@@ -214,6 +236,7 @@ _SLOTS: dict[str, Callable[[str, EngineCard, Seat | None], Slot | None]] = {
     "flywheel-on": _flywheel_on,
     "bearings-out": _bearings_out,
     "inspect": _inspect,
+    "end-float": _end_float,
 }
 _ANSWERS = {("flywheel-on", "key", "worn"): "sheared"}  # answers that are said by another key now
 _MOVES = {"split": {"begun": "loaded", "apart": "parted"}, "flywheel-off": {"free": "freed"}}  # station: choice -> what hands did

@@ -301,6 +301,11 @@ class Own:
     def has(self, slot: Slot) -> bool:
         return bool(self._by_slot.get(slot))
 
+    def times(self, slot: Slot) -> int:
+        """How often a place is read: once, or as often as a call that was too close wanted."""
+        wanted = self.chosen.get("times", {})
+        return int(wanted.get(slot.key, 1)) if isinstance(wanted, dict) else 1
+
     def was_skipped(self, slot: Slot) -> bool:
         return slot.key in self.skipped
 

@@ -159,13 +159,15 @@ def bolt_load(
     stress_area = math.pi / 4 * (d_mm - 0.9382 * positive("pitch_mm", pitch_mm)) ** 2
     proof = PROOF_MPA[bolt_class] * stress_area
     strip = stripping_force_n(d_mm, pitch_mm, engaged_mm, case_uts_mpa, bolt_uts_mpa, tolerance_loss=0.29)
-    weak, what = min((proof, "the bolt's proof load"), (strip, "what the case's thread stands"))
+    weak, part = min((proof, "bolt"), (strip, "thread"))
+    what = {"bolt": "the bolt's proof load", "thread": "what the case's thread stands"}[part]
     margin = weak - band.high
     said = f"{band.low / 1000:.1f} to {band.high / 1000:.1f} kN against {weak / 1000:.1f} kN, {what}"
+    values = {"low": band.low, "high": band.high, "weak": weak, "part": part}
     if margin >= 0:
-        return BoltLoad(band, proof, strip, Call(IN, margin, f"{said}."))
-    state = TOO_CLOSE if band.likely <= weak else STOP
-    return BoltLoad(band, proof, strip, Call(state, margin, f"{said}: {'near it' if state == TOO_CLOSE else 'past it'}."))
+        return BoltLoad(band, proof, strip, Call(IN, margin, f"{said}.", "holds", values))
+    state, code, word = (TOO_CLOSE, "near", "near it") if band.likely <= weak else (STOP, "past", "past it")
+    return BoltLoad(band, proof, strip, Call(state, margin, f"{said}: {word}.", code, values))
 
 
 def open_time_left(open_s: float, elapsed_s: float, remaining_steps_s: Sequence[float]) -> Call:
@@ -198,11 +200,11 @@ def open_time_left(open_s: float, elapsed_s: float, remaining_steps_s: Sequence[
     needed = sum(not_negative("remaining_steps_s", each) for each in remaining_steps_s)
     margin = left - needed
     if left <= 0:
-        return Call(STOP, margin, "It has skinned: wipe it off both faces and begin again.")
+        return Call(STOP, margin, "It has skinned: wipe it off both faces and begin again.", "has_set", {"left": left, "needed": needed})
     said = f"{left / 60:.0f} min open, {needed / 60:.0f} min of work left"
     if margin < 0:
-        return Call(STOP, margin, f"{said}: it will skin before the last bolt.")
-    return Call(IN if margin >= 0.2 * whole else TOO_CLOSE, margin, f"{said}.")
+        return Call(STOP, margin, f"{said}: it will skin before the last bolt.", "will_set", {"left": left, "needed": needed})
+    return Call(IN if margin >= 0.2 * whole else TOO_CLOSE, margin, f"{said}.", "open", {"left": left, "needed": needed})
 
 
 def leak(first_kpa: float, second_kpa: float, minutes: float, limit_kpa_min: float | None = None, uncertainty_kpa: float = 0.0) -> Call:
@@ -239,9 +241,10 @@ def leak(first_kpa: float, second_kpa: float, minutes: float, limit_kpa_min: flo
         raise BadInput("second_kpa", "A test stays on one side of the room's pressure.")
     drop = abs(first) - abs(second)
     if drop < -not_negative("uncertainty_kpa", uncertainty_kpa) * 2:
-        raise BadInput("second_kpa", "It has gained: the part warms or the gauge has moved. Let it stand and begin again.")
+        raise BadInput("second_kpa", "It has gained: the part warms or the gauge has moved. Let it stand and begin again.", "gained")
     rate = drop / positive("minutes", minutes)
     limit = positive("limit_kpa_min", limit_kpa_min) if limit_kpa_min is not None else CAUTIOUS_DROP_KPA_MIN
     found = call(rate, high=limit, uncertainty=combined(uncertainty_kpa, uncertainty_kpa) / minutes)
     rule = "" if limit_kpa_min is not None else ", a cautious shop rule"
-    return Call(found.state, found.margin, f"{rate:.2f} kPa a minute against {limit:g}{rule}.")
+    code = "by_card" if limit_kpa_min is not None else "by_rule"
+    return Call(found.state, found.margin, f"{rate:.2f} kPa a minute against {limit:g}{rule}.", code, {"rate": rate, "limit": limit})

@@ -119,7 +119,7 @@ def choose_shims(
     ordered("low_mm", finite("low_mm", low_mm), finite("high_mm", high_mm))
     doubt = not_negative("uncertainty_mm", uncertainty_mm)
     if not kit_mm:
-        raise BadInput("kit_mm", "The kit is empty: put the shims on the shelf first.")
+        raise BadInput("kit_mm", "The kit is empty: put the shims on the shelf first.", "kit_empty")
     if not 1 <= most <= MOST_SHIMS:
         raise BadInput("most", f"Between 1 and {MOST_SHIMS} shims are looked at, not {most}.")
     kit = sorted({positive("kit_mm", each) for each in kit_mm}, reverse=True)
@@ -140,7 +140,8 @@ def choose_shims(
     else:
         near = min(sets, key=lambda pieces: abs(left[pieces] - middle))
         words = f"No {most} shim{'s' if most > 1 else ''} of this kit bring {free:.3f} into {low_mm:g} to {high_mm:g}"
-        raise BadInput("kit_mm", f"{words}: the nearest leaves {left[near]:.3f}.")
+        values = {"most": most, "free": free, "low": low_mm, "high": high_mm, "leaves": left[near]}
+        raise BadInput("kit_mm", f"{words}: the nearest leaves {left[near]:.3f}.", "none_fits", **values)
     return ShimChoice(best, left[best])
 
 
@@ -219,7 +220,9 @@ def from_table(distance_mm: float, rows: Sequence[Row | Sequence[float]]) -> Tab
     if not table:
         raise BadInput("rows", "The table is empty.")
     if not table[0].from_mm - 1e-9 <= at <= table[-1].to_mm + 1e-9:
-        raise BadInput("distance_mm", f"{at:.3f} mm lies outside the table, {table[0].from_mm:g} to {table[-1].to_mm:g}.")
+        values = {"distance": at, "low": table[0].from_mm, "high": table[-1].to_mm}
+        words = f"{at:.3f} mm lies outside the table, {values['low']:g} to {values['high']:g}."
+        raise BadInput("distance_mm", words, "outside_table", **values)
     found = [row for row in table if row.from_mm - 1e-9 <= at <= row.to_mm + 1e-9][:1]
     if not found:
         found = [[row for row in table if row.to_mm < at][-1], next(row for row in table if row.from_mm > at)]

@@ -57,6 +57,7 @@ class Ask:
     peak: bool = False
     enter: str = ""  # the answer that Enter alone gives
     limits: tuple[float, float] | None = None  # closer than the property's own, where the part says what can be believed
+    refusal: str = ""  # what is said outside those, where the usual sentence says too little
     reads: Callable[[str], object] | None = field(default=None, compare=False)  # refuses words that cannot be understood
     slot: Slot | None = None  # where the answer belongs, for a station whose readings have addresses
     offer: Fact | None = None  # what another entry knows already: Enter alone uses it

@@ -95,12 +95,7 @@ class TheJoint(TestCase):
 
     def stacked(self, gasket):
         hands = Stacker(self.made)
-        for ask, text in (("warm", ""), ("left", "38.42"), ("right", "31.10"), ("gasket", gasket), ("crank", "69.10"), ("fitted", "")):
-            hands.answer(ask, text)
-        for ask in [ask.key for ask in hands.work().asks() if ask.key.startswith("shim")]:
-            hands.answer(ask, f"{hands.work().pieces[int(ask[-1]) - 1]:.3f}")
-        hands.answer("side", "right")
-        hands.act("sign")
+        hands.whole(("gasket-crushed", gasket))
         self.assertTrue(hands.entry.signed_at)
 
     def test_sealant_in_place_of_a_gasket_that_the_end_float_counts_on_is_stop(self):

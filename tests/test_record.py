@@ -78,11 +78,7 @@ class Frozen(TestCase):
         Spec.objects.create(card=self.made.card, name="End float", property="end-float", low=0.10, high=0.20, source="page 61")
         stack = Stacker(self.made)
         Blades.objects.update_or_create(name="Shims", defaults={"kind": "shim", "sizes_mm": [0.1, 0.15, 0.2, 0.25, 0.3, 0.4, 0.5]})
-        stack.stack()
-        for index, piece in enumerate(stack.work().pieces, 1):
-            stack.answer(f"shim-{index}", f"{piece:.3f}")
-        stack.answer("side", "left")
-        stack.act("sign")
+        stack.whole(side="left")
         before = self.on_paper(stack.entry)
         for kit in Blades.objects.all():
             kit.retired = True

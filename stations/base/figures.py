@@ -25,7 +25,6 @@ NOT_FIGURES = ("words", "count", "time")
 OF_THE_CARD = {  # which figure of the card a reading belongs to, by station and the beginning of its key, where it has no address yet
     ("together", "side"): Property.BIG_END_SIDE_PLAY,
     ("together", "width-"): Property.WIDTH_OVER_WEBS,
-    ("end-float", "dial"): Property.END_FLOAT,
     ("centre", "float"): Property.END_FLOAT,
     ("flywheel-on", "runout"): Property.RIM_RUNOUT,
     ("flywheel-on", "gap"): Property.AIR_GAP,

@@ -117,7 +117,9 @@ class Room(Work):
         low, high = ask.limits or (about.low, about.high)
         if not low <= quantity.canonical <= high:
             message = fill(shared.NOT_BELIEVABLE, {"question": ask.words.rstrip("?"), "typed": quantity.text})
-            if ask.limits:
+            if ask.refusal:
+                message = ask.refusal
+            elif ask.limits:
                 ends = (Amount(end, about.kind, 0.1) for end in ask.limits)
                 message = f"{message} {fill(shared.BELIEVABLE, {'range': band(*ends)})}"
             raise BadInput(ask.key, message, "not_believable", typed=quantity.text)

@@ -70,12 +70,7 @@ class Centring(CentreCase):
     def test_a_dial_that_disagrees_with_the_stack_is_raised_with_its_causes(self):
         Spec.objects.create(card=self.made.card, name="End float of the crank", property="end-float", low=0.10, high=0.20, source="page 61")
         Blades.objects.create(name="Crank shims", kind="shim", sizes_mm=[0.05, 0.1, 0.15, 0.2, 0.3])
-        stacker = Stacker(self.made)
-        stacker.stack()
-        for ask in [ask.key for ask in stacker.work().asks() if ask.key.startswith("shim")]:
-            stacker.answer(ask, f"{stacker.work().pieces[int(ask[-1]) - 1]:.3f}")
-        stacker.answer("side", "right")
-        stacker.act("sign")
+        Stacker(self.made).whole()
         predicted = self.hands.work().predicted[0]
         self.gaps()
         self.hands.answer("spin", "free")

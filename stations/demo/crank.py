@@ -13,6 +13,7 @@ from engines.slots import Slot
 from jobs import log
 from jobs.models import Job
 from shopmath.iso286 import limits
+from stations.end_float.facts import LINKS, shim
 from stations.inspect.facts import TWO_RODS, WIDTHS
 from stations.inspect.seats import ROUND
 from stations.run import leave_out
@@ -123,13 +124,14 @@ def under_the_gauge(shed: Shed, job: Job, now: datetime) -> None:
 
 def floated(shed: Shed, job: Job, at: datetime) -> None:
     """The stack measured, its shims fitted."""
-    limits = [] if any(spec.name.startswith("End float") for spec in job.card.specs.all()) else [("low", "0.10"), ("high", "0.20")]
-    links = [("warm", "-"), ("left", "38.42"), ("right", "31.10"), ("gasket", "-"), ("crank", "69.11"), ("fitted", "-")]
-    shed.answer(job, "end-float", None, at, *links, *limits)
-    pieces: tuple[float, ...] = shed.at(job, "end-float", None, at).pieces  # type: ignore[attr-defined]
-    shims = [(f"shim-{index + 1}", f"{piece:.3f}") for index, piece in enumerate(pieces)]
-    shed.answer(job, "end-float", None, at, *shims)
-    shed.answer(job, "end-float", None, at, ("side", "right"))
+    known = job.card.specs.filter(property=Property.END_FLOAT).exists()
+    limits = [] if known else [("end-float-least", "0.10"), ("end-float-most", "0.20")]
+    sizes = ("-", "38.42", "31.10", "-", "69.11", "-")
+    keys = ("case-temperature", *(link.slot.key for link in LINKS))
+    shed.answer(job, "end-float", None, at, *zip(keys, sizes, strict=True), *limits)
+    pieces: tuple[float, ...] = shed.at(job, "end-float", None, at).found.pieces  # type: ignore[attr-defined]
+    shed.answer(job, "end-float", None, at, *((shim(number).key, f"{piece:.3f}") for number, piece in enumerate(pieces, 1)))
+    shed.answer(job, "end-float", None, at, ("shim-side", "right"))
     shed.act(job, "end-float", None, at, "sign")
 
 

@@ -2,38 +2,39 @@
 
 from __future__ import annotations
 
-from typing import TYPE_CHECKING
-
-from django.utils.safestring import SafeString
-
+from engines.parts import CRANK, JOINT, LEFT_CASE, RIGHT_CASE
+from engines.properties import Property
+from engines.slots import Slot
+from shopmath.amounts import mm
+from stations.base import Canvas
+from stations.end_float import words
+from stations.end_float.facts import EndFloatFacts
 from ui.graph import Rule
-from ui.svg import Sheet, on_papers
+from ui.numbers import bare
+from ui.svg import Sheet
 
-if TYPE_CHECKING:
-    from stations.end_float.station import EndFloat
-
-
-def draw(work: EndFloat) -> SafeString:
-    return on_papers(work.papers, lambda name, width: _sheet(work, name, width))
+GASKET, FITTED = Slot(JOINT, Property.GASKET_CRUSHED), Slot(CRANK, Property.SHIMS_FITTED)
 
 
-def _sheet(work: EndFloat, name: str, width: float) -> SafeString:
-    plate = work.call
-    sheet = Sheet(width, 560, "The stack across the crankcase", f"{plate.words}. {plate.line} {plate.move}", name)
-    unit = width / 760
+def draw(found: EndFloatFacts, canvas: Canvas) -> None:
+    unit = canvas.width / 760
     face, left, right = 400.0 * unit, 90.0 * unit, 670.0 * unit  # joint face, and where the rings stand
-    _section(sheet, work, unit, face, left, right)
-    links = [("left", left, face - 4 * unit, 372.0), ("right", face + 4 * unit, right, 372.0), ("crank", left, right - 26 * unit, 420.0)]
-    for key, a, b, y in links:
-        _link(sheet, work, key, a, b, y, {"left": "left case", "right": "right case", "crank": "crank"}[key], width > 500)
-    _small(sheet, work, "gasket", face, 344.0, "gasket", width > 500)
-    _small(sheet, work, "fitted", right - 13 * unit, 330.0, "shims in", width > 500)
-    _float(sheet, work, width)
-    return sheet.render()
+    _section(found, canvas.sheet, unit, (face, left, right))
+    links = (
+        ("left", Slot(LEFT_CASE, Property.FACE_TO_BEARING), left, face - 4 * unit, 372.0),
+        ("right", Slot(RIGHT_CASE, Property.FACE_TO_BEARING), face + 4 * unit, right, 372.0),
+        ("crank", Slot(CRANK, Property.CRANK_SHOULDERS), left, right - 26 * unit, 420.0),
+    )
+    for code, slot, a, b, y in links:
+        _link(found, canvas, code, slot, (a, b, y))
+    _small(found, canvas, "gasket", GASKET, (face, 344.0))
+    _small(found, canvas, "fitted", FITTED, (right - 13 * unit, 330.0))
+    _float(found, canvas)
 
 
-def _section(sheet: Sheet, work: EndFloat, unit: float, face: float, left: float, right: float) -> None:
+def _section(found: EndFloatFacts, sheet: Sheet, unit: float, x: tuple[float, float, float]) -> None:
     top, low, axis = 70.0, 316.0, 196.0
+    face, left, right = x
     for near, far, sign in ((face - 4 * unit, left - 56 * unit, -1), (face + 4 * unit, right + 56 * unit, 1)):
         ring = left if sign < 0 else right
         for up in (True, False):
@@ -47,53 +48,57 @@ def _section(sheet: Sheet, work: EndFloat, unit: float, face: float, left: float
     webs = (left + 96 * unit, right - 122 * unit)
     end = right - 26 * unit
     sheet.shape([(left, axis - 24), (end, axis - 24), (end, axis + 24), (left, axis + 24)], "cut paper")
-    for x in webs:
-        sheet.hatched([(x, axis - 62), (x + 26 * unit, axis - 62), (x + 26 * unit, axis + 66), (x, axis + 66)], "cold", 8)
+    for web in webs:
+        sheet.hatched([(web, axis - 62), (web + 26 * unit, axis - 62), (web + 26 * unit, axis + 66), (web, axis + 66)], "cold", 8)
     sheet.line((left - 70 * unit, axis), (right + 70 * unit, axis), "chain")
-    gasket = work.mean("gasket")
-    if gasket is not None:
+    if found.own.has(GASKET):
         sheet.rect(face - 4 * unit, top, 8 * unit, 250, "barred")
-    if work.pieces or work.mean("fitted"):
+    if found.pieces or found.own.value(FITTED):
         sheet.rect(end, axis - 26, 26 * unit * 0.62, 52, "ink solid")
 
 
-def _link(sheet: Sheet, work: EndFloat, key: str, a: float, b: float, y: float, words: str, wide: bool) -> None:
-    value, asked = work.mean(key), bool(work.next_ask and work.next_ask.key == key)
-    said = f"{words if wide else ''} {value:.{work.digits(key)}f}".strip() if value is not None else words
-    cls = "ink bold" if asked or value is not None else "dim"
+def _link(found: EndFloatFacts, canvas: Canvas, code: str, slot: Slot, place: tuple[float, float, float]) -> None:
+    """A link as a dimension, from one of its ends to the other."""
+    sheet, (a, b, y) = canvas.sheet, place
+    fact, name = found.own.fact(slot), str(words.ON_DRAWING[code])
+    said = f"{name if canvas.is_wide else ''} {bare(fact.amount)}".strip() if fact else name
     for x in (a, b):
         sheet.line((x, 330), (x, y + 8), "thin")
-    with sheet.link(f"{work.address}?ask={key}", f"Reading: {words}"):
+    with canvas.question(slot):
         half = 5.0 * len(said) + 8
         middle = (a + b) / 2
+        cls = "ink bold" if canvas.asked == slot or fact else "dim"
         sheet.arrow((a, y), (middle - half, y), cls)
         sheet.arrow((b, y), (middle + half, y), cls)
-        if asked:
+        if canvas.asked == slot:
             sheet.rect(middle - half - 4, y - 18, 2 * half + 8, 34, "place")
-        sheet.text((middle, y + 5), said, f"reading-label{' ink' if value is not None else ''}", "middle")
+        sheet.text((middle, y + 5), said, f"reading-label{' ink' if fact else ''}", "middle")
 
 
-def _small(sheet: Sheet, work: EndFloat, key: str, x: float, y: float, words: str, wide: bool) -> None:
-    value, asked = work.mean(key), bool(work.next_ask and work.next_ask.key == key)
-    if value is None and not asked:
+def _small(found: EndFloatFacts, canvas: Canvas, code: str, slot: Slot, at: tuple[float, float]) -> None:
+    """A thin link, named only when it is there or asked."""
+    fact = found.own.fact(slot)
+    if fact is None and canvas.asked != slot:
         return
-    said = f"{words} {value:.2f}" if value is not None else words
-    with sheet.link(f"{work.address}?ask={key}", f"Reading: {words}"):
+    name = str(words.ON_DRAWING[code])
+    said = f"{name} {bare(mm(fact.value or 0.0, 0.01))}" if fact else name
+    with canvas.question(slot):
         half = 4.8 * len(said) + 8
-        if asked:
-            sheet.rect(x - half, y - 19, 2 * half, 28, "place")
-        sheet.text((x, y), said, "halo reading-label ink", "middle")
+        if canvas.asked == slot:
+            canvas.sheet.rect(at[0] - half, at[1] - 19, 2 * half, 28, "place")
+        canvas.sheet.text(at, said, "halo reading-label ink", "middle")
 
 
-def _float(sheet: Sheet, work: EndFloat, width: float) -> None:
-    """The float on a rule between its limits, with its doubt."""
-    free, limits = work.free, work.limits
-    shown = work.predicted or ((work.choice[0].float_mm, work.doubt_mm) if work.choice[0] else None)
+def _float(found: EndFloatFacts, canvas: Canvas) -> None:
+    """The float on a rule between its limits, with its uncertainty."""
+    free, limits, width = found.free, found.limits, canvas.width
+    shown = found.predicted or ((found.choice.float_mm, found.uncertainty) if found.choice else None)
     if limits is None or (shown is None and free is None):
-        sheet.text((width / 2, 508.0), "the float stands here between its limits", "quiet", "middle")
+        canvas.sheet.text((width / 2, 508.0), str(words.ON_DRAWING["later"]), "quiet", "middle")
         return
-    value, doubt = shown or ((free.value_mm, work.doubt_mm) if free else (0.0, 0.0))
-    low, high = min(limits[0], value - doubt, 0.0), max(limits[1], value + doubt)
+    value, unsure = shown or ((free.value_mm, found.uncertainty) if free else (0.0, 0.0))
+    low, high = min(limits[0], value - unsure, 0.0), max(limits[1], value + unsure)
     pad = 0.08 * (high - low)
     rule = Rule(508.0, width * 0.14, width * 0.86, low - pad, high + pad)
-    rule.draw(sheet, limits, value, doubt, (f"{limits[0]:g}", f"{limits[1]:g}"))
+    ends = (bare(mm(limits[0], 0.01)), bare(mm(limits[1], 0.01)))
+    rule.draw(canvas.sheet, limits, value, unsure, ends)

@@ -83,11 +83,6 @@ class InspectFacts:
         """The seat in hand."""
         return next((each for each in self.seats if each.part.uid == self.tab), None)
 
-    def wanted_times(self, slot: Slot) -> int:
-        """How often a place is read: once, or as often as a call that is too close wants."""
-        times = self.own.chosen.get("times", {})
-        return int(times.get(slot.key, 1)) if isinstance(times, dict) else 1
-
     # the crank
 
     @property

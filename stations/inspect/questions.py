@@ -75,7 +75,7 @@ def _crank(found: InspectFacts, ask: Any) -> list[Ask]:
 
 def _size(found: InspectFacts, ask: Any, slot: Slot, gauges: tuple[str, ...], values: dict[str, Any] | None = None, **more: Any) -> Ask:
     """A length that may be left out, and is asked again where its call was too close."""
-    asked: Ask = ask(slot, values, optional=True, gauges=gauges, times=found.wanted_times(slot), **more)
+    asked: Ask = ask(slot, values, optional=True, gauges=gauges, times=found.own.times(slot), **more)
     return asked
 
 

@@ -59,10 +59,10 @@ class PuttingTogether(BrowserCase):
         self.sign()
 
         self.go("/jobs/0412/end-float/")
-        self.asked(("The case's temperature", "skip"), ("Left case", "38.42"), ("Right case", "31.10"), ("Gasket", "skip"))
+        self.asked(("Temperature of the case", "skip"), ("Left case", "38.42"), ("Right case", "31.10"), ("Gasket", "skip"))
         self.sees("Crank, shoulder to shoulder", where=".strip")
         self.page.reload()  # a flat battery in the middle of it
-        self.asked(("Crank, shoulder to shoulder", "69.10"), ("Shims already in", "skip"), ("Shim of 0.3 in your hand", "0.300"))
+        self.asked(("Crank, shoulder to shoulder", "69.10"), ("Shims already in", "skip"), ("Shim of 0.300 mm in your hand", "0.300"))
         self.sees("Fit 0.3")
         self.assertAccessible()
         self.pick("Which side do the shims go?", "right")

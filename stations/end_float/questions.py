@@ -1,0 +1,81 @@
+"""What is asked at End float: the links of the stack or the manual's table, the limits, the shims measured again."""
+
+from __future__ import annotations
+
+from functools import partial
+from typing import Any
+
+from engines.parts import JOINT
+from engines.properties import Property
+from engines.slots import Slot
+from shopmath.amounts import mm
+from stations.base import Ask, Method
+from stations.base.asking import method, question
+from stations.base.words import OptionRow, fill
+from stations.end_float import words
+from stations.end_float.facts import LINKS, STACK, EndFloatFacts, crank, read_table, row_key, shim
+
+ask = partial(question, words)
+NEAR_MM = 0.06  # further from what its bag says a shim is another one
+GAUGES = {Property.FACE_TO_BEARING: ("calliper",)}  # the others by micrometer
+EXAMPLES = {
+    "face-to-bearing.left": "38.42",
+    "face-to-bearing.right": "31.10",
+    "gasket-crushed": "0.45",
+    "crank-shoulders": "69.10",
+    "shims-fitted": "0.30",
+}
+ROWS_EXAMPLE = "1.0-1.1 0.9; 1.1-1.2 1.0"
+
+
+def questions(found: EndFloatFacts) -> list[Ask]:
+    asked = [ask(Slot(JOINT, Property.CASE_TEMPERATURE), optional=True, resolution=1.0, example="20")]
+    asked += _links(found) if found.how == STACK else _table(found)
+    if found.limit is None:
+        asked.append(ask(crank(Property.END_FLOAT_LEAST), example="0.10", resolution=0.01))
+        asked.append(ask(crank(Property.END_FLOAT_MOST), example="0.20", resolution=0.01))
+    asked += [_shim(number, piece) for number, piece in enumerate(found.pieces, 1)]
+    if found.predicted:
+        asked.append(ask(crank(Property.SHIM_SIDE)))
+    return asked
+
+
+def _links(found: EndFloatFacts) -> list[Ask]:
+    return [
+        ask(
+            link.slot,
+            {"side": words.SIDE.get(link.slot.part.uid, "")},
+            optional=link.optional,
+            gauges=GAUGES.get(link.slot.what, ("micrometer",)),
+            example=EXAMPLES[link.slot.key],
+            times=found.own.times(link.slot),
+        )
+        for link in LINKS
+    ]
+
+
+def _table(found: EndFloatFacts) -> list[Ask]:
+    asked = [
+        ask(Slot(JOINT, Property.TABLE_DISTANCE), gauges=("calliper",), example="1.15"),
+        ask(Slot(JOINT, Property.TABLE), example=ROWS_EXAMPLE, reads=read_table),
+    ]
+    read = found.table
+    if read and read.between:
+        rows: list[OptionRow] = [
+            (row_key(row), f"{row.shim_mm:g}", fill(words.ROW_LEAVES, {"left": mm(left, 0.01)}))
+            for row, left in zip(read.rows, read.floats_mm, strict=True)
+        ]
+        asked.append(ask(crank(Property.TABLE_ROW), choices=rows))
+    return asked
+
+
+def _shim(number: int, piece: float) -> Ask:
+    said: dict[str, Any] = {"piece": mm(piece, 0.001)}
+    near = (piece - NEAR_MM, piece + NEAR_MM)
+    refusal = fill(words.NOT_THAT_SHIM, said)
+    return ask(shim(number), said, gauges=("micrometer",), example=f"{piece:.3f}", limits=near, refusal=refusal)
+
+
+def methods(found: EndFloatFacts) -> tuple[Method, ...]:
+    how = method(words, "how", found.how)
+    return (how, method(words, "sum", found.adds_up)) if found.how == STACK else (how,)

@@ -1,0 +1,110 @@
+"""The call on the end float: which shims, what they leave, and whether that can be told."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from functools import partial
+from typing import Any
+
+from engines.parts import JOINT
+from engines.properties import Property
+from engines.slots import Slot
+from jobs.facts import Finding
+from shopmath.amounts import count, mm
+from stations.base import Ask, Caution, Result, Said, Scale, State, Trace, Verdict, asking, of_call
+from stations.base.limits import limit_values
+from stations.end_float import words
+from stations.end_float.facts import STACK, Code, EndFloatFacts, crank
+from ui.numbers import band, bare, show
+
+source = partial(asking.source, words)
+
+
+def verdict(found: EndFloatFacts, asked: list[Ask]) -> Verdict:
+    """The call as it stands; `asked` is what is still to be answered."""
+    if found.too_warm:
+        return Verdict(State.TOO_CLOSE, Code.TOO_WARM)
+    first = asked[0].slot if asked else None
+    if found.call and not (first and first.what == Property.SHIM_THICKNESS):
+        return _judged(found)
+    if found.trouble:
+        return Verdict(State.STOP, Code.NO_SHIM, _trouble(found), found.trouble.code)
+    if found.pieces and found.limits:
+        low, high = (mm(end, 0.01) for end in found.limits)
+        left = found.left_by_bags
+        values = {"shims": _shims(found), "whose": words.WHOSE[found.how], "left": mm(left), "low": low, "high": high}
+        move = Code.MEASURE_SHIM if asked else "measure_it"
+        return Verdict(State.WAIT, Code.MEASURE_SHIM, values, next=move, scale=_scale(found, left, found.uncertainty))
+    return Verdict(State.WAIT, Code.MEASURE, next=Code.MEASURE if asked else "limits")
+
+
+def _trouble(found: EndFloatFacts) -> dict[str, Any]:
+    values = found.trouble.values if found.trouble else {}
+    return {name: count(value) if name == "most" else mm(value) for name, value in values.items()}
+
+
+def _shims(found: EndFloatFacts) -> str:
+    return " + ".join(f"{piece:g}" for piece in found.pieces)
+
+
+def _scale(found: EndFloatFacts, value: float, uncertainty: float) -> Scale | None:
+    return Scale(value, uncertainty, *found.limits, "mm", 3) if found.limits else None
+
+
+def _judged(found: EndFloatFacts) -> Verdict:
+    assert found.call is not None
+    assert found.predicted is not None
+    value, uncertainty = found.predicted
+    inside = Code.FIT if found.pieces else Code.FIT_NONE
+    code = {State.IN: inside, State.OUT: Code.OUT}.get(State(found.call.state), Code.TOO_CLOSE)
+    values = {**limit_values(found.call), "shims": _shims(found), "uncertainty": mm(uncertainty)}
+    return of_call(found.call, code, values=values, next=code, detail="dial", scale=_scale(found, value, uncertainty))
+
+
+def checks(found: EndFloatFacts) -> tuple[Caution, ...]:
+    return asking.checks(words)
+
+
+def warnings(found: EndFloatFacts) -> tuple[Caution, ...]:
+    return asking.warnings(words)
+
+
+def results(found: EndFloatFacts) -> Iterator[Result]:
+    """The float that the stack or the table predicts."""
+    if found.predicted and found.limits:
+        low, high = (mm(end, 0.01) for end in found.limits)
+        limit_from = Said("card", {"origin": found.limit.source}) if found.limit else Said("typed")
+        code = Property.END_FLOAT_PREDICTED if found.how == STACK else "by table"
+        value, uncertainty = found.predicted
+        state = found.call.state if found.call else ""
+        yield Result(crank(Property.END_FLOAT_PREDICTED), code, mm(value, 0.001, uncertainty), None, low, high, limit_from, state)
+
+
+def derived(found: EndFloatFacts) -> Iterator[Finding]:
+    """What the float will be, and the gasket that it was worked out with; none is a thickness of 0."""
+    if found.predicted is None:
+        return
+    value, uncertainty = found.predicted
+    yield Finding(crank(Property.END_FLOAT_PREDICTED), value, uncertainty=uncertainty, resolution=0.001)
+    if found.how == STACK:
+        gasket = found.own.fact(Slot(JOINT, Property.GASKET_CRUSHED))
+        thick, unsure = (gasket.value or 0.0, gasket.uncertainty) if gasket else (0.0, None)
+        yield Finding(Slot(JOINT, Property.GASKET_THICKNESS), thick, uncertainty=unsure, resolution=0.01)
+
+
+def sources(found: EndFloatFacts) -> Iterator[Trace]:
+    for link, fact in found.links or ():
+        values = {"link": asking.label(words, link.slot), "uncertainty": mm(fact.uncertainty or 0.0)}
+        yield source("makes" if link.sign > 0 else "takes", bare(mm(fact.value or 0.0)), values)
+    if found.free:
+        values = {"squares": mm(found.free.rss_mm), "worst": mm(found.free.worst_mm)}
+        yield source("free", show(mm(found.free.value_mm)), values)
+    if found.limits:
+        low, high = (mm(end, 0.01) for end in found.limits)
+        yield source("wanted", band(low, high), {"origin": found.limit.source if found.limit else words.TYPED})
+    if found.kit and found.how == STACK:
+        yield source("kit", found.kit.name, {"sizes": " ".join(f"{size:g}" for size in sorted(found.kit.sizes_mm))})
+    if found.table:
+        for row, left in zip(found.table.rows, found.table.floats_mm, strict=True):
+            values = {"low": mm(row.from_mm, 0.01), "high": mm(row.to_mm, 0.01), "left": mm(left)}
+            yield source("row", show(mm(row.shim_mm)), values)
