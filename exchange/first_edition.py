@@ -229,6 +229,23 @@ def _end_float(ask: str, card: EngineCard, seat: Seat | None) -> Slot | None:
     return _END_FLOAT.get(ask)
 
 
+_CENTRE = {
+    "left": Slot(CRANK, Property.SIDE_GAP, At(end="left")),
+    "right": Slot(CRANK, Property.SIDE_GAP, At(end="right")),
+    "spin": Slot(CRANK, Property.SPIN),
+    "drag": Slot(CRANK, Property.DRAG),
+    "float": Slot(CRANK, Property.END_FLOAT),
+    "minutes": Slot(JOINT, Property.TEST_TIME),
+    "why": Slot(JOINT, Property.REASON),
+}
+
+
+def _centre(ask: str, card: EngineCard, seat: Seat | None) -> Slot | None:
+    if test := re.fullmatch(r"(pressure|vacuum)-([12])", ask):
+        return Slot(JOINT, Property.TEST_PRESSURE, At(depth=test[1], stage=int(test[2])))
+    return _CENTRE.get(ask)
+
+
 _SLOTS: dict[str, Callable[[str, EngineCard, Seat | None], Slot | None]] = {
     "split": _split,
     "strip": _strip,
@@ -237,6 +254,7 @@ _SLOTS: dict[str, Callable[[str, EngineCard, Seat | None], Slot | None]] = {
     "bearings-out": _bearings_out,
     "inspect": _inspect,
     "end-float": _end_float,
+    "centre": _centre,
 }
 _ANSWERS = {("flywheel-on", "key", "worn"): "sheared"}  # answers that are said by another key now
 _MOVES = {"split": {"begun": "loaded", "apart": "parted"}, "flywheel-off": {"free": "freed"}}  # station: choice -> what hands did

@@ -23,15 +23,15 @@ class FromJobToJob(TestCase):
         lay_run(self.second)
         for made, float_mm in ((self.first, "0.14"), (self.second, "0.19")):
             hands = Centrer(made)
-            for ask, text in (("left", "0.15"), ("right", "0.16"), ("spin", "free"), ("float", float_mm)):
+            for ask, text in (("side-gap.left", "0.15"), ("side-gap.right", "0.16"), ("spin", "free"), ("end-float", float_mm)):
                 hands.answer(ask, text)
             hands.choose(proof="none")
-            hands.answer("why", "Plates are lent out, the harbour has them.")
+            hands.answer("reason", "Plates are lent out, the harbour has them.")
             hands.act("sign")
         self.client.force_login(person())
 
     def test_a_figure_is_followed_over_the_jobs_of_one_engine(self):
-        name = next(name for name in series(self.first.card) if "End float" in name)
+        name = next(name for name in series(self.first.card) if "end float by dial" in name)
         self.assertEqual([point.value for point in series(self.first.card)[name][1]], [0.14, 0.19])
         page = self.client.get(f"/cards/{self.second.card_id}/trend/", {"figure": name}).content.decode()
         for words in ("0412", "0430", "0.14", "0.19"):

@@ -14,12 +14,14 @@ from django.views.decorators.http import require_GET
 
 from engines.models import EngineCard
 from exchange.report.data import NAMES
+from jobs.gather import slot_of
 from jobs.models import Reading
 from shopmath.quantity import CANONICAL
+from stations.base.asking import label
+from stations.registry import BY_KEY
 from ui.svg import Sheet
 
 UNITS = {"degC": "°C", "N*m": "N·m", "deg": "°"}
-COLUMNS = ("entry__station__key", "entry__seat__name", "extra__asked", "kind", "entry__job__number", "taken_at", "canonical")
 MOST = 4000  # readings looked at, the newest
 
 
@@ -44,17 +46,30 @@ def series(card: EngineCard) -> dict[str, tuple[str, list[Point]]]:
         )
         .exclude(kind__in=("count", "time"))
         .order_by("-taken_at")
-        .values_list(*COLUMNS)[:MOST]
+        .select_related("subject", "entry__station", "entry__seat", "entry__job")[:MOST]
     )
     found: dict[str, dict[int, Point]] = defaultdict(dict)
     units: dict[str, str] = {}
-    for station, seat, asked, kind, number, at, value in rows:
-        if not asked or value is None:
+    for reading in rows:
+        name = _name(reading)
+        if not name or reading.canonical is None:
             continue
-        name = ", ".join(filter(None, (NAMES.get(station, station), seat, asked)))
-        units[name] = UNITS.get(CANONICAL.get(kind, ""), CANONICAL.get(kind, ""))
-        found[name].setdefault(number, Point(f"{number:04d}", at, value))  # the newest of a job comes first
+        unit = CANONICAL.get(reading.kind, "")
+        units[name] = UNITS.get(unit, unit)
+        of_job = reading.entry.job
+        found[name].setdefault(of_job.number, Point(of_job.tag, reading.taken_at, reading.canonical))  # the newest comes first
     return {name: (units[name], sorted(jobs.values(), key=lambda point: point.at)) for name, jobs in sorted(found.items()) if len(jobs) > 1}
+
+
+def _name(reading: Reading) -> str:
+    """The same in every job for what is measured at the same place; empty for what cannot be named."""
+    entry, slot = reading.entry, slot_of(reading)
+    station = BY_KEY.get(entry.station.key)
+    if slot and station and station.words:
+        return f"{station.name}, {label(station.words, slot)}"
+    asked = reading.extra.get("asked")
+    seat = entry.seat.name if entry.seat else ""
+    return ", ".join(filter(None, (NAMES.get(entry.station.key, entry.station.key), seat, asked))) if asked else ""
 
 
 def draw(name: str, unit: str, points: list[Point]) -> SafeString:

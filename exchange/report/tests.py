@@ -35,15 +35,18 @@ class Leaver(Halves):
     key = "hand-over"
 
 
+GAPS = (("side-gap.left", "0.15"), ("side-gap.right", "0.16"))
+
+
 class Leaving(TestCase):
     def setUp(self):
         self.made = job(order="bottom-end")
         Spec.objects.create(card=self.made.card, name="End float", property="end-float", low=0.10, high=0.20, source="page 61")
         self.centrer = Centrer(self.made)
-        for ask, text in (("left", "0.15"), ("right", "0.16"), ("spin", "free"), ("float", "0.31"), ("float", "0.15")):
+        for ask, text in (*GAPS, ("spin", "free"), ("end-float", "0.31"), ("end-float", "0.15")):
             self.centrer.answer(ask, text)
         self.centrer.choose(proof="none")
-        self.centrer.answer("why", "No blanking plates that fit.")
+        self.centrer.answer("reason", "No blanking plates that fit.")
         self.centrer.act("sign")
         self.hands = Leaver(self.made)
 
@@ -143,10 +146,10 @@ class WhatTheSheetTells(Leaving):
 
     def test_done_again_it_shows_the_later_call_and_why(self):
         self.centrer.post("supersede", reason="the dial had slipped")
-        for ask, text in (("left", "0.15"), ("right", "0.15"), ("spin", "free"), ("float", "0.17")):
+        for ask, text in (*GAPS, ("spin", "free"), ("end-float", "0.17")):
             self.centrer.answer(ask, text)
         self.centrer.choose(proof="none")
-        self.centrer.answer("why", "Still no plates.")
+        self.centrer.answer("reason", "Still no plates.")
         self.centrer.act("sign")
         report = self.report()
         (said,) = [each for each in report.calls if each.station == "Centre"]
@@ -200,7 +203,7 @@ class WholeJob(Leaving):
             self.assertIn("photos/001.jpg", names)
             self.assertEqual(json.loads(found.read("job.json"))["schema"], "stator-job")
             rows = list(csv.DictReader(io.StringIO(found.read("readings.csv").decode())))
-        floats = [row for row in rows if row["ask"] == "float"]
+        floats = [row for row in rows if row["ask"] == "end-float"]
         self.assertEqual([row["canonical"] for row in floats], ["0.31", "0.15"])
         self.assertTrue(floats[0]["struck_out_at"])
 

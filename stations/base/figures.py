@@ -25,7 +25,6 @@ NOT_FIGURES = ("words", "count", "time")
 OF_THE_CARD = {  # which figure of the card a reading belongs to, by station and the beginning of its key, where it has no address yet
     ("together", "side"): Property.BIG_END_SIDE_PLAY,
     ("together", "width-"): Property.WIDTH_OVER_WEBS,
-    ("centre", "float"): Property.END_FLOAT,
     ("flywheel-on", "runout"): Property.RIM_RUNOUT,
     ("flywheel-on", "gap"): Property.AIR_GAP,
 }
@@ -73,8 +72,13 @@ def _told(work: Bound, told: Told) -> RecordedFigure:
     part = told.part or (work.seat.name if work.seat else "")
     by, at = work.person.called, f"{work.now:%d %b %H:%M}"
     return RecordedFigure(
-        f"told {part} {told.words}", told.words, part, told.found, told.left, told.limits, told.source, told.state, "", by, at
+        f"told {part} {told.words}", _line(told.words), part, told.found, told.left, told.limits, told.source, told.state, "", by, at
     )
+
+
+def _line(words: str) -> str:
+    """What a line is called, its first letter large."""
+    return words[:1].upper() + words[1:]
 
 
 def _spec(work: Bound, reading: Reading) -> Spec | None:
@@ -116,7 +120,7 @@ def _figure(work: Bound, readings: list[Reading]) -> RecordedFigure:
     words, part = work.called(last), work.part_called(last.ask)
     return RecordedFigure(
         last.ask,
-        words,
+        _line(words),
         "" if part.lower() in words.lower() else part,
         value,
         left,

@@ -1,80 +1,72 @@
-"""The crank between its bearings with both gaps, drawn large, and the way to move it; below, the proof as two falling lines."""
+"""The crank between its bearings with both gaps, drawn large, and the way to move it; below, the test as two falling lines."""
 
 from __future__ import annotations
 
-from typing import TYPE_CHECKING
-
-from django.utils.safestring import SafeString
-
-from ui.svg import Sheet, bar, on_papers
-
-if TYPE_CHECKING:
-    from stations.centre.station import Centre
+from shopmath.amounts import count, mm
+from stations.base import Canvas
+from stations.base.words import fill
+from stations.centre import words
+from stations.centre.facts import END, GAPS, START, TESTS, CentreFacts
+from ui.numbers import bare, unit_of
+from ui.svg import bar
 
 GAP_PX = 46.0  # the larger gap as drawn
+USUAL_MM = 0.15  # drawn until both are measured
+AXIS = 200.0
+USUAL_S = 300.0
 
 
-def draw(work: Centre) -> SafeString:
-    return on_papers(work.papers, lambda name, width: _sheet(work, name, width))
-
-
-def _sheet(work: Centre, name: str, width: float) -> SafeString:
-    plate = work.call
-    sheet = Sheet(width, 560, "The crank between its bearings", f"{plate.words}. {plate.line} {plate.move}", name)
-    middle, axis, unit = width / 2, 200.0, width / 760
-    gaps = work.gaps or (0.15, 0.15)
+def draw(found: CentreFacts, canvas: Canvas) -> None:
+    sheet, middle, unit = canvas.sheet, canvas.width / 2, canvas.width / 760
+    gaps = found.gaps or (USUAL_MM, USUAL_MM)
     factor = GAP_PX / max(max(gaps), 0.05)
-    for sign, key, gap in ((-1, "left", gaps[0]), (1, "right", gaps[1])):
+    for sign, number, gap in ((-1, 0, gaps[0]), (1, 1, gaps[1])):
         web = middle + sign * 118 * unit
         face = web + sign * 26 * unit
         ring = face + sign * factor * gap * unit
-        sheet.hatched(bar(web, face, axis - 92, axis + 110), "plain", 9)
-        sheet.shape(bar(face, face + sign * 180 * unit, axis - 20, axis + 20), "cut paper")
-        for y in (axis - 66, axis + 22):
+        sheet.hatched(bar(web, face, AXIS - 92, AXIS + 110), "plain", 9)
+        sheet.shape(bar(face, face + sign * 180 * unit, AXIS - 20, AXIS + 20), "cut paper")
+        for y in (AXIS - 66, AXIS + 22):
             sheet.shape(bar(ring, ring + sign * 44 * unit, y, y + 44), "cut paper")
             sheet.circle((ring + sign * 22 * unit, y + 22), 12, "ball")
-        _gap(sheet, work, key, (face + ring) / 2, axis)
-    sheet.hatched(bar(middle - 118 * unit, middle + 118 * unit, axis - 72, axis - 40), "cold", 8)
-    sheet.line((20 * unit, axis), (width - 20 * unit, axis), "chain")
-    found = work.middle
-    if found and found.call.state == "out":
-        sign = -1 if found.move.toward == "left" else 1
-        sheet.arrow((middle + sign * 80 * unit, axis + 50), (middle - sign * 60 * unit, axis + 50), "hot bold", 14)
-        sheet.text((middle, axis + 82), f"{found.move.move_mm:.2f} mm, {found.move.turns:.2f} turns", "strong hot", "middle")
-    words = "gaps drawn large" if work.gaps else "gaps stand here once felt"
-    sheet.text((middle, 352), words, "quiet", "middle")
-    _proof(sheet, work, width)
-    return sheet.render()
+        _gap(found, canvas, number, (face + ring) / 2)
+    sheet.hatched(bar(middle - 118 * unit, middle + 118 * unit, AXIS - 72, AXIS - 40), "cold", 8)
+    sheet.line((20 * unit, AXIS), (canvas.width - 20 * unit, AXIS), "chain")
+    if found.middle and found.middle.call.state == "out":
+        move = found.middle.move
+        sign = -1 if move.toward == "left" else 1
+        sheet.arrow((middle + sign * 80 * unit, AXIS + 50), (middle - sign * 60 * unit, AXIS + 50), "hot bold", 14)
+        said = fill(words.ON_DRAWING["move"], {"move": mm(move.move_mm, 0.01), "turns": count(move.turns, 0.01)})
+        sheet.text((middle, AXIS + 82), said, "strong hot", "middle")
+    sheet.text((middle, 352), str(words.ON_DRAWING["large" if found.gaps else "later"]), "quiet", "middle")
+    if found.proof == "pressure":
+        _test(found, canvas)
 
 
-def _gap(sheet: Sheet, work: Centre, key: str, x: float, axis: float) -> None:
-    value, asked = work.mean(key), bool(work.next_ask and work.next_ask.key == key)
-    with sheet.link(f"{work.address}?ask={key}", f"Reading: {key} gap"):
-        if asked:
-            sheet.circle((x, axis - 118), 30, "place")
-        said, cls = (f"{value:.2f}", "halo reading-label ink") if value is not None else ("?", "")
-        sheet.text((x, axis - 112), said, cls, "middle")
-        sheet.line((x, axis - 100), (x, axis - 24), "ink")
+def _gap(found: CentreFacts, canvas: Canvas, number: int, x: float) -> None:
+    slot = GAPS[number]
+    read = found.own.all(slot, found.own.attempt)
+    with canvas.question(slot):
+        if canvas.asked == slot:
+            canvas.sheet.circle((x, AXIS - 118), 30, "place")
+        said = bare(mm(read[-1].value or 0.0, 0.01)) if read else str(words.ON_DRAWING["unknown"])
+        canvas.sheet.text((x, AXIS - 112), said, "halo reading-label ink" if read else "", "middle")
+        canvas.sheet.line((x, AXIS - 100), (x, AXIS - 24), "ink")
 
 
-def _proof(sheet: Sheet, work: Centre, width: float) -> None:
+def _test(found: CentreFacts, canvas: Canvas) -> None:
     """Pressure over the minutes, falling or not."""
-    if work.proof != "pressure":
-        return
-    top, bottom, left, right = 392.0, 510.0, width * 0.14, width * 0.86
+    sheet, top, bottom = canvas.sheet, 392.0, 510.0
+    left, right = canvas.width * 0.14, canvas.width * 0.86
     sheet.line((left, top), (left, bottom), "axis")
     sheet.line((left, bottom), (right, bottom), "axis thin")
-    minutes = (work.value("minutes") or 300.0) / 60
-    sheet.text((right, bottom + 20), f"{minutes:g} min", "tick", "end")
-    sheet.text((left + 8, top + 4), "held, kPa", "quiet")
-    for key, cls in (("pressure", "curve"), ("vacuum", "ring")):
-        first, second = work.value(f"{key}-1"), work.value(f"{key}-2")
+    minutes = fill(words.ON_DRAWING["minutes"], {"minutes": f"{(found.held_s or USUAL_S) / 60:g}"})
+    sheet.text((right, bottom + 20), minutes, "tick", "end")
+    sheet.text((left + 8, top + 4), fill(words.ON_DRAWING["held"], {"unit": unit_of("pressure")}), "quiet")
+    for test, cls in zip(TESTS, ("curve", "ring"), strict=True):
+        first, second = found.kpa(test, START), found.kpa(test, END)
         if first is None:
             continue
-
-        def y(kpa: float) -> float:
-            return bottom - (bottom - top - 12) * min(abs(kpa), 60) / 60
-
-        end = second if second is not None else first
-        sheet.trace([(left, y(first)), (right - 40, y(end))], cls)
-        sheet.text((right - 34, y(end) + 5), key, "quiet")
+        ends = [bottom - (bottom - top - 12) * min(abs(kpa), 60) / 60 for kpa in (first, first if second is None else second)]
+        sheet.trace([(left, ends[0]), (right - 40, ends[1])], cls)
+        canvas.labels.at([((right - 34, ends[1] + shift), "start") for shift in (5, 21, -11)], str(words.ON_DRAWING[test]), "quiet")

@@ -139,7 +139,7 @@ def off_the_middle(shed: Shed, job: Job, now: datetime) -> None:
     """Closed, both gaps felt: not in the middle yet."""
     leave_out(job.run.get(key="heat-and-drop"), shed.skipper, "bearings were in from the last time")
     shed.done_before(job, "centre", now)
-    shed.answer(job, "centre", None, now - timedelta(minutes=9), ("left", "0.10"), ("right", "0.28"))
+    shed.answer(job, "centre", None, now - timedelta(minutes=9), ("side-gap.left", "0.10"), ("side-gap.right", "0.28"))
 
 
 def pulled_in(shed: Shed, job: Job, at: datetime) -> None:

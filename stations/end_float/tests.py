@@ -127,7 +127,7 @@ class EndFloat(FloatCase):
         self.assertEqual(facts["gasket-thickness"], 0.0)
         self.assertAlmostEqual(facts["end-float-predicted"], 0.12)
         figures = {each["words"]: each for each in self.hands.entry.record.content["figures"]}
-        said = figures["end float by the stack"]
+        said = figures["End float by the stack"]
         self.assertEqual((said["limits"], said["state"], said["source"]), ("0.10 to 0.20 mm", "in", "manual page 61"))
 
     def test_the_drawing_lights_the_link_that_is_asked(self):

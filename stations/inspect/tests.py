@@ -297,5 +297,5 @@ class TheSeats(InspectCase):
         self.hands.the_crank()
         self.hands.act("sign")
         figures = {each["words"]: each for each in Entry.objects.get(pk=self.hands.entry.pk).record.content["figures"]}
-        size = figures["size of Main, drive side, mean of six"]
+        size = figures["Size of Main, drive side, mean of six"]
         self.assertEqual((size["limits"], size["state"], size["source"]), ("46.967 to 46.992 mm", "in", "N7, ISO 286-1"))

@@ -199,8 +199,11 @@ class CaseHalf(BrowserCase):
         self.answer_all({"s0": SKIP, "s1": SKIP, "s2": SKIP})
         self.act("sign")
         self.onward()
-        held = {"minutes": "5 min", "pressure-1": "40", "pressure-2": "39.8", "vacuum-1": "40", "vacuum-2": "39.8"}
-        self.answer_all({"left": "0.15", "right": "0.16", "spin": "free", "float": SKIP, **held})
+        at = "test-pressure."
+        held = {f"{at}pressure.s1": "40", f"{at}pressure.s2": "39.8", f"{at}vacuum.s1": "40", f"{at}vacuum.s2": "39.8"}
+        self.answer_all(
+            {"side-gap.left": "0.15", "side-gap.right": "0.16", "spin": "free", "end-float": SKIP, "test-time": "5 min", **held}
+        )
         self.act("sign")
         self.sees("Signed by Una")
 

@@ -1,0 +1,111 @@
+"""The call on the crank in its case: whether it stands in the middle, turns, has its end float, and whether the case holds."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from functools import partial
+from typing import Any
+
+from shopmath.amounts import Amount, count, mm
+from shopmath.verdict import Call
+from stations.base import Ask, Caution, Scale, State, Trace, Verdict, asking, of_call
+from stations.base.limits import limit_values
+from stations.base.words import fill
+from stations.centre import words
+from stations.centre.facts import DRAG, GAPS, CentreFacts, Code
+from ui.numbers import show
+
+source = partial(asking.source, words)
+GAP_STEP = 0.01
+
+
+def verdict(found: CentreFacts, asked: list[Ask]) -> Verdict:
+    """The call as it stands; `asked` is what is still to be answered."""
+    if not found.stands_hard:
+        if found.middle is None:
+            return Verdict(State.WAIT, Code.MEASURE, next="ask")
+        if found.middle.call.state != State.IN:
+            return _off_centre(found)
+    if found.drags:
+        where = found.own.said(DRAG)
+        return Verdict(State.STOP, Code.DRAGS, {"drag": where}, "drags_at" if where else "")
+    return _tested(found, asked)
+
+
+def _off_centre(found: CentreFacts) -> Verdict:
+    assert found.middle is not None
+    assert found.gaps is not None
+    middle, move = found.middle.call, found.middle.move
+    goal = sum(found.gaps) / 2
+    blades = found.blades_for(goal)
+    values: dict[str, Any] = {
+        **limit_values(middle, "length", GAP_STEP),
+        "goal": mm(goal, GAP_STEP),
+        "blades": " + ".join(f"{size:g}" for size in blades),
+        "move": mm(move.move_mm, GAP_STEP),
+        "side": found.card.side(move.toward),
+        "turns": count(move.turns, 0.01 if move.turns < 1 else 0.1),
+    }
+    scale = Scale(abs(found.gaps[0] - found.gaps[1]), 1.41 * found.gap_uncertainty, None, found.limit_mm, "mm", 2)
+    detail = "then_blades" if blades else "then"
+    if middle.state == State.TOO_CLOSE:
+        return Verdict(State.TOO_CLOSE, Code.TOO_CLOSE, values, "gaps_too_close", detail=detail, scale=scale)
+    turned = "move" if move.turns < 1 else "move_turns"
+    return Verdict(State.OUT, Code.OFF_CENTRE, values, "gaps_out", turned, detail, scale=scale)
+
+
+def _tested(found: CentreFacts, asked: list[Ask]) -> Verdict:
+    """Float and leaks, the worst first."""
+    against = found.against_prediction
+    if against and against.state == State.OUT:
+        return of_call(against, Code.DIFFERS, values=_lengths(against), next=Code.DIFFERS)
+    if found.float_call and found.float_call.state != State.IN:
+        code = Code.FLOAT_OUT if found.float_call.state == State.OUT else Code.FLOAT_CLOSE
+        return of_call(found.float_call, code, values=limit_values(found.float_call), next="shim")
+    for test, leaked in found.leaks:
+        if leaked.state != State.IN:
+            code = Code.LEAKS if leaked.state == State.OUT else Code.LEAK_CLOSE
+            return of_call(leaked, code, values=_rates(test, leaked), next="soap")
+    if asked:
+        return Verdict(State.WAIT, Code.TEST, reason="hard" if found.stands_hard else "in_the_middle", next="ask")
+    detail = against.code if against else ""
+    values = _lengths(against) if against else {}
+    if found.leaks:
+        test, leaked = found.leaks[-1]
+        return Verdict(State.IN, Code.DONE, {**values, **_rates(test, leaked)}, leaked.code, "sign", detail)
+    return Verdict(State.IN, Code.CENTRED, values, "oil" if found.proof == "oil" else "not_tested", "sign", detail)
+
+
+def _lengths(found: Call) -> dict[str, Amount]:
+    return {name: mm(value) for name, value in found.values.items()}
+
+
+def _rates(test: str, found: Call) -> dict[str, Any]:
+    rates = {name: Amount(value, "pressure", 0.01) for name, value in found.values.items()}
+    return {**rates, "test": words.TEST[test]}
+
+
+def checks(found: CentreFacts) -> tuple[Caution, ...]:
+    return asking.checks(words)
+
+
+def warnings(found: CentreFacts) -> tuple[Caution, ...]:
+    return asking.warnings(words) if found.proof == "pressure" else asking.warnings(words, "manual")
+
+
+def sources(found: CentreFacts) -> Iterator[Trace]:
+    if found.gaps:
+        limit = found.card_limit
+        origin = {"origin": limit.source if limit else ""}
+        yield source("limit_card" if limit else "limit_rule", show(mm(found.limit_mm, GAP_STEP)), origin)
+        tool = {"tool": found.tool.name if found.tool else ""}
+        yield source("pitch" if found.tool else "pitch_assumed", show(mm(found.pitch_mm, 0.01)), tool, estimated=found.tool is None)
+        for slot, gap in zip(GAPS, found.gaps, strict=True):
+            blades = found.blades_for(gap)
+            values = {"side": found.card.side(slot.at.end), "blades": " + ".join(f"{size:g}" for size in blades)}
+            yield source("gap" if blades else "gap_no_blades", show(mm(gap, GAP_STEP)), values)
+    if found.predicted and found.predicted.value is not None:
+        yield source("predicted", show(mm(found.predicted.value)), {"uncertainty": mm(found.predicted.uncertainty or 0.0)})
+    for test, leaked in found.leaks:
+        values = {"test": str(words.TEST[test]), "said": fill(words.REASON[leaked.code], _rates(test, leaked))}
+        yield source("leak", words.STATE[leaked.state], values)
