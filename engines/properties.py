@@ -109,6 +109,22 @@ class Property(StrEnum):
     END_FLOAT_LEAST = "end-float-least"
     END_FLOAT_MOST = "end-float-most"
     END_FLOAT_PREDICTED = "end-float-predicted"
+    # the crank going in
+    END_THREAD_DIAMETER = "end-thread-diameter"
+    END_THREAD_PITCH = "end-thread-pitch"
+    ADAPTER_TURNS = "adapter-turns"
+    TRAVEL = "travel"
+    SCREW_TURNS_DONE = "screw-turns-done"
+    SCREW_TORQUE = "screw-torque"
+    HOME_GAP = "home-gap"
+    CRANK_HOME = "crank-home"
+    # closing
+    GEARS = "gears"
+    GEAR_FAULT = "gear-fault"
+    BOLT_TORQUE_WANTED = "bolt-torque-wanted"
+    BOLT_TORQUE_INSTEAD = "bolt-torque-instead"
+    BOLT_TORQUE = "bolt-torque"
+    CASE_CLOSED = "case-closed"
     # the crank in the closed case
     SIDE_GAP = "side-gap"
     SPIN = "spin"
@@ -232,6 +248,20 @@ ABOUT: dict[Property, About] = {
     Property.END_FLOAT_LEAST: About(low=0, high=5),
     Property.END_FLOAT_MOST: About(low=0, high=5),
     Property.END_FLOAT_PREDICTED: About(low=-5, high=10),
+    Property.END_THREAD_DIAMETER: About(low=4, high=60),
+    Property.END_THREAD_PITCH: About("thread_pitch", 0.35, 4),
+    Property.ADAPTER_TURNS: About(COUNT, 0, 60),
+    Property.TRAVEL: About(low=1, high=200),
+    Property.SCREW_TURNS_DONE: About(COUNT, 0, 200),
+    Property.SCREW_TORQUE: About("torque", 0, 400),
+    Property.HOME_GAP: About(low=0, high=10),
+    Property.CRANK_HOME: About(WORDS),
+    Property.GEARS: About(WORDS),
+    Property.GEAR_FAULT: About(WORDS),
+    Property.BOLT_TORQUE_WANTED: About("torque", 0.5, 400),
+    Property.BOLT_TORQUE_INSTEAD: About("torque", 0.5, 400),
+    Property.BOLT_TORQUE: About("torque", 0, 400),
+    Property.CASE_CLOSED: About(WORDS),
     Property.SIDE_GAP: About(low=0, high=5),
     Property.SPIN: About(WORDS),
     Property.DRAG: About(WORDS),

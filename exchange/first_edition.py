@@ -246,6 +246,39 @@ def _centre(ask: str, card: EngineCard, seat: Seat | None) -> Slot | None:
     return _CENTRE.get(ask)
 
 
+_CLOSE = {
+    "gears": Property.GEARS,
+    "which": Property.GEAR_FAULT,
+    "torque": Property.BOLT_TORQUE_WANTED,
+    "more": Property.BOLT_TORQUE_INSTEAD,
+    "why": Property.REASON,
+}
+
+
+def _close(ask: str, card: EngineCard, seat: Seat | None) -> Slot | None:
+    bolt = re.fullmatch(r"s(\d)-(\d+)", ask)
+    mark = next((each for each in card.marks.all() if bolt and str(each.pk) == bolt[2]), None)
+    if bolt and mark:
+        return Slot(mark.part, Property.BOLT_TORQUE, At(stage=int(bolt[1]) + 1))
+    return Slot(JOINT, _CLOSE[ask]) if ask in _CLOSE else None
+
+
+_CRANK_IN = {
+    "thread_d": Slot(CRANK, Property.END_THREAD_DIAMETER),
+    "thread_pitch": Slot(CRANK, Property.END_THREAD_PITCH),
+    "hand": Slot(CRANK, Property.ADAPTER_TURNS),
+    "travel": Slot(CRANK, Property.TRAVEL),
+    "turns": Slot(CRANK, Property.SCREW_TURNS_DONE),
+    "torque": Slot(CRANK, Property.SCREW_TORQUE),
+    "gap-left": Slot(CRANK, Property.HOME_GAP, At(end="left")),
+    "gap-right": Slot(CRANK, Property.HOME_GAP, At(end="right")),
+}
+
+
+def _crank_in(ask: str, card: EngineCard, seat: Seat | None) -> Slot | None:
+    return _CRANK_IN.get(ask)
+
+
 _SLOTS: dict[str, Callable[[str, EngineCard, Seat | None], Slot | None]] = {
     "split": _split,
     "strip": _strip,
@@ -255,9 +288,16 @@ _SLOTS: dict[str, Callable[[str, EngineCard, Seat | None], Slot | None]] = {
     "inspect": _inspect,
     "end-float": _end_float,
     "centre": _centre,
+    "close": _close,
+    "crank-in": _crank_in,
 }
 _ANSWERS = {("flywheel-on", "key", "worn"): "sheared"}  # answers that are said by another key now
-_MOVES = {"split": {"begun": "loaded", "apart": "parted"}, "flywheel-off": {"free": "freed"}}  # station: choice -> what hands did
+_MOVES = {
+    "split": {"begun": "loaded", "apart": "parted"},
+    "flywheel-off": {"free": "freed"},
+    "close": {"sealed": "closing"},
+    "crank-in": {"begun": "begun", "home": "home"},
+}  # station: choice -> what hands did
 
 
 def slot_of_key(station: str, ask: str, card: EngineCard, seat: Seat | None = None) -> Slot | None:

@@ -23,7 +23,6 @@ SHELF = {
 KINDS = dict([*SHELF.values(), ("gauges", Gauge)])
 ASKS = (  # station, the ask with its number, what the number is of
     ("split", r"^([bg]-)(\d+)()$", "marks"),
-    ("close", r"^(s\d+-)(\d+)()$", "marks"),
     ("seals", r"^()(\d+)(-.+)$", "seals"),
     ("heat-and-drop", r"^((?:way|home)-[sc])(\d+)()$", "seats"),
     ("heat-and-drop", r"^((?:way|home)-f)(\d+)()$", "fitted"),

@@ -30,7 +30,6 @@ class Names(TestCase):
         for station, ask, said in (
             ("split", f"b-{self.bolt.pk}", "b-@{marks/3}"),
             ("split", f"g-{self.bolt.pk}", "g-@{marks/3}"),
-            ("close", f"s2-{self.bolt.pk}", "s2-@{marks/3}"),
             ("seals", f"{self.seal.pk}-d12", "@{seals/Crank seal}-d12"),
             ("heat-and-drop", f"home-s{self.drum.pk}", "home-s@{seats/Selector drum}"),
             ("heat-and-drop", f"way-s{self.drum.pk}", "way-s@{seats/Selector drum}"),

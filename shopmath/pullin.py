@@ -162,15 +162,17 @@ def binding(torque_nm: float, expected: PullTorque, turns_done: float, turns_wan
     left = wanted - done
     high = now > expected.stop_nm
     margin = expected.stop_nm - now
+    values = {"now": now, "left": left, "low": expected.expected.low, "stop": expected.stop_nm}
     if high and left > EARLY_SHARE * wanted:
-        return Call(
-            STOP, margin, f"{now:.0f} N·m with {left:.1f} turns to go, {expected.stop_nm:.0f} is the most: crooked, or the rod is caught."
-        )
+        words = f"{now:.0f} N·m with {left:.1f} turns to go, {expected.stop_nm:.0f} is the most: crooked, or the rod is caught."
+        return Call(STOP, margin, words, "binds", values)
     if high:
-        return Call(IN, margin, f"{now:.0f} N·m and the turns are done: it has come home.")
+        return Call(IN, margin, f"{now:.0f} N·m and the turns are done: it has come home.", "come_home", values)
     if left <= 0:
-        return Call(TOO_CLOSE, margin, f"The turns are done and the wrench feels only {now:.0f} N·m: measure before it is called home.")
-    return Call(IN, margin, f"{left:.1f} turns to go; {expected.expected.low:.0f} to {expected.stop_nm:.0f} N·m is as it should be.")
+        words = f"The turns are done and the wrench feels only {now:.0f} N·m: measure before it is called home."
+        return Call(TOO_CLOSE, margin, words, "felt_nothing", values)
+    words = f"{left:.1f} turns to go; {expected.expected.low:.0f} to {expected.stop_nm:.0f} N·m is as it should be."
+    return Call(IN, margin, words, "as_expected", values)
 
 
 def seated(left_gap_mm: float, right_gap_mm: float, limit_mm: float, uncertainty_mm: float = 0.0) -> Call:

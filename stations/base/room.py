@@ -162,6 +162,9 @@ class Room(Work):
             dict(verdict.values),
         )
 
+    def is_live(self) -> bool:
+        return not self.signed and self.station.live(self.found)
+
     def checks(self) -> tuple[Caution, ...]:
         return () if self.station.checks_past(self.found) else self.every_check()
 

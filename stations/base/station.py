@@ -136,6 +136,7 @@ class Station:
     checks_past: Callable[[Any], bool] = _no  # whether the work is past the point that the checks are for
     warnings: Callable[[Any], tuple[Caution, ...]] = _nothing
     sources: Callable[[Any], Iterable[Trace]] = _nothing
+    live: Callable[[Any], bool] = _no  # whether the page changes by itself just now
     actions: Callable[[Any], tuple[Any, ...]] = _nothing
     results: Callable[[Any], Iterable[Result]] = _nothing
     derived: Callable[[Any], Iterable[Finding]] = _nothing

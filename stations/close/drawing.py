@@ -2,60 +2,52 @@
 
 from __future__ import annotations
 
-from typing import TYPE_CHECKING
-
-from django.utils.safestring import SafeString
-
+from engines.properties import Property
+from stations.base import Canvas
+from stations.close import words
+from stations.close.facts import CloseFacts, torque_of
 from stations.face import Face, draw_dowel, draw_fastener, draw_outline, draw_reach, draw_seats, label, seen_from
-from ui.svg import Sheet, on_papers
-
-if TYPE_CHECKING:
-    from stations.close.station import Close
+from ui.svg import Point
 
 
-def draw(work: Close) -> SafeString:
-    return on_papers(work.papers, lambda name, width: _sheet(work, name, width))
-
-
-def _sheet(work: Close, name: str, width: float) -> SafeString:
-    plate = work.call
-    sheet = Sheet(width, 560, "The joint face and the order of its bolts", f"{plate.words}. {plate.line} {plate.move}", name)
-    edge = 66.0 if width > 500 else 40.0
-    face = Face.inside(work.job.card, edge, 20, width - 2 * edge, 430)
-    draw_outline(sheet, face, work.job.card, work.marks)
-    draw_seats(sheet, face, list(work.job.card.seats.all()))
-    for mark in work.marks:
+def draw(found: CloseFacts, canvas: Canvas) -> None:
+    sheet, width = canvas.sheet, canvas.width
+    edge = 66.0 if canvas.is_wide else 40.0
+    face = Face.inside(found.card, edge, 20, width - 2 * edge, 430)
+    draw_outline(sheet, face, found.card, found.marks)
+    draw_seats(sheet, face, list(found.card.seats.all()))
+    for mark in found.marks:
         if mark.what == "dowel":
             draw_dowel(sheet, face, mark)
-    at = {mark.pk: face.at(mark.x_mm, mark.y_mm) for mark in work.ordered}
-    asked = work.next_ask.key.partition("-")[2] if work.next_ask and work.next_ask.key[:1] == "s" else ""
-    _way(sheet, work, at, asked)
-    for number, mark in enumerate(work.ordered, 1):
-        done = sum(work.is_done(stage, mark) for stage in range(len(work.stages)))
-        stage = min(done, len(work.stages) - 1)
-        with sheet.link(f"{work.address}?ask=s{stage}-{mark.pk}", f"Reading: bolt {mark.name}"):
+    at = {mark.part.uid: face.at(mark.x_mm, mark.y_mm) for mark in found.ordered}
+    _way(found, canvas, at)
+    for number, mark in enumerate(found.ordered, 1):
+        done = found.rounds_done(mark)
+        slot = torque_of(mark, min(done + 1, len(found.rounds)))
+        with canvas.question(slot):
             draw_reach(sheet, face, mark.x_mm, mark.y_mm)
-            if asked == str(mark.pk):
-                sheet.circle(at[mark.pk], 20, "place")
-            draw_fastener(sheet, face, mark, "bolt" if done == len(work.stages) else "bolt taken")
+            if canvas.asked and canvas.asked.part == mark.part:
+                sheet.circle(at[mark.part.uid], 20, "place")
+            draw_fastener(sheet, face, mark, "bolt" if done == len(found.rounds) else "bolt taken")
             for each in range(done):
-                sheet.circle(at[mark.pk], 12.0 + 3.5 * each, "ring")
+                sheet.circle(at[mark.part.uid], 12.0 + 3.5 * each, "ring")
             label(sheet, face, mark, f"{number}.", 22.0, "strong")
-    if not work.ordered:
-        sheet.text((width / 2, 260), "no bolts on the card yet: tap them onto its face", "quiet", "middle")
-    rounds = "one ring a round" if work.ordered else ""
-    sheet.text((width / 2, 478), f"numbers: the order; {rounds}", "quiet", "middle")
-    sheet.text((width / 2, 498), seen_from(work.job.card), "quiet", "middle")
-    if work.sealed and work.to_do:
+    if not found.ordered:
+        sheet.text((width / 2, 260), str(words.ON_DRAWING["no_bolts"]), "quiet", "middle")
+    sheet.text((width / 2, 478), str(words.ON_DRAWING["order_rings" if found.ordered else "order"]), "quiet", "middle")
+    sheet.text((width / 2, 498), seen_from(found.card), "quiet", "middle")
+    if found.is_closing and found.to_do:
         left, right = width * 0.2, width * 0.8
         sheet.line((left, 530), (right, 530), "axis thin")
-        sheet.rect(left, 522, (right - left) * work.done / work.to_do, 16, "ink solid")
-    return sheet.render()
+        sheet.rect(left, 522, (right - left) * found.done / found.to_do, 16, "ink solid")
 
 
-def _way(sheet: Sheet, work: Close, at: dict[int, tuple[float, float]], asked: str) -> None:
+def _way(found: CloseFacts, canvas: Canvas, at: dict[str, Point]) -> None:
     """From the bolt just done to the one that is asked."""
-    order = [mark.pk for mark in work.ordered]
-    here = next((index for index, pk in enumerate(order) if str(pk) == asked), None)
+    asked = canvas.asked
+    if asked is None or asked.what != Property.BOLT_TORQUE:
+        return
+    order = [mark.part.uid for mark in found.ordered]
+    here = order.index(asked.part.uid) if asked.part.uid in order else 0
     if here:
-        sheet.arrow(at[order[here]], at[order[here - 1]], "ink thin", 10)
+        canvas.sheet.arrow(at[order[here]], at[order[here - 1]], "ink thin", 10)

@@ -9,6 +9,7 @@ from engines.models import EngineCard, Mark
 from jobs.models import Timer, TrayPlace
 from shop.models import Compound
 from shopmath.closure import Bolt, bolt_order
+from stations.close.facts import torque_of
 from stations.split.tests import Halves, face
 from tests.shed import job, person
 
@@ -19,8 +20,8 @@ class Closer(Halves):
     key = "close"
 
     def round(self, stage, text=""):
-        for mark in self.work().ordered:
-            self.answer(f"s{stage}-{mark.pk}", text)
+        for mark in self.work().found.ordered:
+            self.answer(torque_of(mark, stage + 1).key, text)
 
 
 class CloseCase(TestCase):
@@ -52,29 +53,29 @@ class Close(CloseCase):
 
     def test_a_gear_that_does_not_select_is_stop_while_it_is_open(self):
         self.hands.answer("gears", "not")
-        self.hands.answer("which", "third, fork 2")
-        self.assertEqual((self.plate().state, self.plate().line), ("stop", "third, fork 2"))
+        self.hands.answer("gear-fault", "third, fork 2")
+        self.assertEqual((self.plate().state, self.plate().line), ("stop", "Third, fork 2"))
 
     def test_faces_and_dowels_are_ticked_before_the_sealant(self):
         self.hands.answer("gears", "all")
-        self.assertIn("Both faces clean", self.plate().move)
+        self.assertIn("Both faces clean", self.plate().line)
         self.assertIn("Both faces clean", self.hands.act("close"))
-        self.assertFalse(self.hands.work().sealed)
+        self.assertFalse(self.hands.work().found.is_closing)
 
     def test_bolts_come_in_the_computed_order_round_after_round(self):
         self.ready()
         self.hands.act("close")
         work = self.hands.work()
         bolts = [Bolt(mark.name, mark.x_mm, mark.y_mm) for mark in self.made.card.marks.filter(what="bolt")]
-        self.assertEqual([mark.name for mark in work.ordered], list(bolt_order(bolts)))
-        first = work.ordered[0]
-        self.assertEqual((work.next_ask.key, work.next_ask.words), (f"s0-{first.pk}", f"Bolt {first.name} to 4 N·m"))
+        self.assertEqual([mark.name for mark in work.found.ordered], list(bolt_order(bolts)))
+        first = work.found.ordered[0]
+        self.assertEqual((work.next_ask.key, work.next_ask.words), (torque_of(first, 1).key, f"Bolt {first.name} to 4 N·m"))
         self.hands.round(0)
         self.assertEqual(self.hands.work().next_ask.words, f"Bolt {first.name} to 7 N·m")
         self.hands.round(1)
         self.hands.round(2, "10 Nm")
         plate = self.plate()
-        self.assertEqual((plate.state, plate.words, plate.line), ("in", "Closed", "5 bolts in 3 rounds."))
+        self.assertEqual((plate.state, plate.words, plate.line), ("in", "Case is closed", "5 bolts in 3 rounds."))
         self.hands.act("sign")
         result = self.hands.entry.result
         self.assertEqual((len(result["order"]), set(result["torque_nm"].values())), (5, {10.0}))
@@ -85,32 +86,32 @@ class Close(CloseCase):
         self.hands.act("close")
         work = self.hands.work()
         self.assertTrue(work.is_live())
-        self.assertIn("10 min open", work.plate().line)
+        self.assertIn("10 min left before it sets", work.plate().line)
         began = timezone.now() - timedelta(seconds=520)
         Timer.objects.filter(key="open").update(started_at=began, due_at=began + timedelta(seconds=600))
         self.assertEqual(self.plate().state, "stop")
-        self.assertIn("it will skin before the last bolt", self.plate().line)
+        self.assertIn("it will set before the last bolt", self.plate().line)
         self.hands.round(0)
         self.assertNotEqual(self.plate().state, "stop")  # the faces are together: it no longer counts
 
     def test_more_than_the_manual_is_weighed_and_wants_its_reason(self):
         self.hands.choose(school="more")
         self.hands.answer("gears", "all")
-        self.hands.answer("more", "18 Nm")
+        self.hands.answer("bolt-torque-instead", "18 Nm")
         plate = self.plate()
         self.assertEqual((plate.state, plate.words), ("stop", "Too much torque"))
-        self.hands.answer("more", "11 Nm")
-        self.assertEqual(self.hands.work().next_ask.key, "why")
-        self.hands.answer("why", "longer bolts, thread inserts")
+        self.hands.answer("bolt-torque-instead", "11 Nm")
+        self.assertEqual(self.hands.work().next_ask.key, "reason")
+        self.hands.answer("reason", "longer bolts, thread inserts")
         self.assertIn("longer bolts", " ".join(trace.source for trace in self.hands.work().traces()))
 
     def test_a_card_without_torques_asks_for_it_once(self):
         Mark.objects.update(torque_nm=None)
         self.hands.answer("gears", "none")
-        self.assertEqual(self.hands.work().next_ask.key, "torque")
-        self.assertIn("not believable", self.hands.answer("torque", "900 Nm"))
-        self.hands.answer("torque", "86 in-lb")
-        self.assertAlmostEqual(self.hands.work().torque_of(self.hands.work().ordered[0]), 9.717, places=2)
+        self.assertEqual(self.hands.work().next_ask.key, "bolt-torque-wanted")
+        self.assertIn("not believable", self.hands.answer("bolt-torque-wanted", "900 Nm"))
+        self.hands.answer("bolt-torque-wanted", "86 in-lb")
+        self.assertAlmostEqual(self.hands.work().found.torque(self.hands.work().found.ordered[0]), 9.717, places=2)
 
     def test_a_card_without_bolts_says_where_to_put_them(self):
         Mark.objects.all().delete()
@@ -119,9 +120,9 @@ class Close(CloseCase):
 
     def test_a_case_of_iron_strips_later(self):
         self.hands.answer("gears", "all")
-        aluminium = self.hands.work().loads[0][1].strip_n
+        aluminium = self.hands.work().found.loads[0][1].strip_n
         EngineCard.objects.update(case_material="gjl-250")
-        self.assertGreater(self.hands.work().loads[0][1].strip_n, aluminium)
+        self.assertGreater(self.hands.work().found.loads[0][1].strip_n, aluminium)
 
     def test_silicone_is_warned_of_where_petrol_wets(self):
         silicone = Compound.objects.create(name="Clear silicone", kind="silicone", open_s=600)

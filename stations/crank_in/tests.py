@@ -6,6 +6,8 @@ from shop.models import Gauge, PullIn
 from stations.split.tests import Halves
 from tests.shed import job
 
+SET_UP = ("end-thread-diameter", "end-thread-pitch", "adapter-turns", "travel")
+
 
 class Puller(Halves):
     """Hands at Crank in."""
@@ -13,7 +15,7 @@ class Puller(Halves):
     key = "crank-in"
 
     def set_up(self, d="12.0", pitch="1.25", hand="8", travel="18"):
-        for ask, text in (("thread_d", d), ("thread_pitch", pitch), ("hand", hand), ("travel", travel)):
+        for ask, text in zip(SET_UP, (d, pitch, hand, travel), strict=True):
             self.answer(ask, text)
 
     def begin(self):
@@ -22,8 +24,8 @@ class Puller(Halves):
         self.act("begin")
 
     def feel(self, turns, torque):
-        self.answer("turns", turns)
-        self.answer("torque", torque)
+        self.answer("screw-turns-done", turns)
+        self.answer("screw-torque", torque)
 
 
 class CrankIn(TestCase):
@@ -43,80 +45,80 @@ class CrankIn(TestCase):
         for school, words in (("webs", "pinches them"), ("hammer", "dents the balls"), ("impact", "hides the torque")):
             self.hands.choose(school=school)
             plate = self.plate()
-            self.assertEqual((plate.state, plate.words), ("stop", "Not so"))
+            self.assertEqual((plate.state, plate.words), ("stop", "Not that way"))
             self.assertIn(words, plate.line)
             self.assertEqual(self.hands.work().asks(), [])
 
     def test_another_thread_is_stop_before_any_turn(self):
         self.hands.set_up(pitch="1.5")
-        self.assertEqual(self.plate().words, "Not its thread")
-        self.hands.answer("thread_pitch", "1.25")
-        self.hands.answer("thread_d", "14")
+        self.assertEqual(self.plate().words, "Adapter does not match")
+        self.hands.answer("end-thread-pitch", "1.25")
+        self.hands.answer("end-thread-diameter", "14")
         self.assertIn("not its thread", self.plate().line)
 
     def test_too_few_turns_by_hand_are_stop(self):
         self.hands.set_up(hand="4")
-        self.assertEqual((self.plate().state, self.plate().words), ("stop", "Deeper first"))
+        self.assertEqual((self.plate().state, self.plate().words), ("stop", "Needs more thread"))
 
     def test_bars_and_rod_come_before_the_first_turn(self):
         self.hands.set_up()
         self.assertIn("Spacer bars", self.plate().move)
         self.assertIn("Spacer bars", self.hands.act("begin"))
-        self.assertFalse(self.hands.work().begun)
+        self.assertFalse(self.hands.work().found.has_begun)
 
     def test_turns_count_down_and_the_wrench_is_judged(self):
         self.hands.begin()
         work = self.hands.work()
-        self.assertEqual((work.wanted_turns, work.next_ask.key), (12.0, "turns"))
-        stop = work.torque.stop_nm
+        self.assertEqual((work.found.wanted_turns, work.next_ask.key), (12.0, "screw-turns-done"))
+        stop = work.found.torque.stop_nm
         self.hands.feel("4", "4 Nm")
-        self.assertEqual((self.plate().state, self.plate().words), ("in", "As it should be"))
+        self.assertEqual((self.plate().state, self.plate().words), ("in", "Pull as expected"))
         self.assertIn("8.0 turns to go", self.plate().line)
-        self.assertEqual(self.hands.work().next_ask.key, "turns")
+        self.assertEqual(self.hands.work().next_ask.key, "screw-turns-done")
         self.hands.feel("6", f"{stop + 8:.0f} Nm")
-        self.assertEqual((self.plate().state, self.plate().words), ("stop", "Stop: it binds"))
+        self.assertEqual((self.plate().state, self.plate().words), ("stop", "Crank is binding"))
         self.assertIn("crooked, or the rod is caught", self.hands.act("home"))
 
     def test_turns_are_counted_in_all_and_never_fewer(self):
         self.hands.begin()
         self.hands.feel("4", "4 Nm")
-        self.assertIn("in all, not since the last time", self.hands.answer("turns", "2"))
+        self.assertIn("in all, not since the last time", self.hands.answer("screw-turns-done", "2"))
 
     def test_turns_done_without_the_wrench_feeling_it_is_not_called_home(self):
         self.hands.begin()
         self.hands.feel("12", "4 Nm")
-        self.assertEqual((self.plate().state, self.plate().words), ("too_close", "Home?"))
+        self.assertEqual((self.plate().state, self.plate().words), ("too_close", "Is it home?"))
         self.hands.feel("12", "25 Nm")
-        self.assertEqual((self.plate().state, self.plate().words), ("in", "It has come home"))
+        self.assertEqual((self.plate().state, self.plate().words), ("in", "Crank has come home"))
 
     def test_home_is_felt_on_both_sides_and_the_larger_gap_named(self):
         self.hands.begin()
         self.hands.feel("12", "25 Nm")
         self.hands.act("home")
-        self.hands.answer("gap-left", "0.30")
-        self.hands.answer("gap-right", "0.70")
+        self.hands.answer("home-gap.left", "0.30")
+        self.hands.answer("home-gap.right", "0.70")
         plate = self.plate()
-        self.assertEqual((plate.state, plate.words), ("out", "Not home"))
+        self.assertEqual((plate.state, plate.words), ("out", "Crank is not home"))
         self.assertIn("gap on the magneto side is 0.40 mm larger", plate.line)
         self.assertIn("not home", self.hands.act("sign"))
-        self.hands.answer("gap-right", "0.31")
-        self.assertEqual(self.plate().words, "Home")
+        self.hands.answer("home-gap.right", "0.31")
+        self.assertEqual(self.plate().words, "Crank is home")
         self.hands.act("sign")
         result = self.hands.entry.result
         self.assertEqual((result["school"], result["turns"], result["peak_torque_nm"]), ("pull", 12, 25))
 
     def test_dropped_in_it_is_felt_once_cold(self):
         self.hands.choose(school="drop")
-        self.assertEqual(self.plate().words, "Drop it in")
-        self.hands.answer("gap-left", "0.30")
-        self.hands.answer("gap-right", "0.31")
+        self.assertEqual(self.plate().words, "Drop the crank in")
+        self.hands.answer("home-gap.left", "0.30")
+        self.hands.answer("home-gap.right", "0.31")
         self.hands.tick_all()
         self.hands.act("sign")
         self.assertEqual(self.hands.entry.call_state, "in")
 
     def test_without_a_tool_on_the_shelf_it_says_so(self):
         PullIn.objects.all().delete()
-        self.assertEqual((self.plate().state, self.plate().words), ("stop", "No tool"))
+        self.assertEqual((self.plate().state, self.plate().words), ("stop", "No pulling tool"))
 
     def test_the_drawing_shows_turns_to_go_and_where_to_stop(self):
         self.hands.begin()

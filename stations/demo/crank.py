@@ -142,16 +142,19 @@ def off_the_middle(shed: Shed, job: Job, now: datetime) -> None:
     shed.answer(job, "centre", None, now - timedelta(minutes=9), ("side-gap.left", "0.10"), ("side-gap.right", "0.28"))
 
 
+SET_UP = ("end-thread-diameter", "end-thread-pitch", "adapter-turns", "travel")
+
+
 def pulled_in(shed: Shed, job: Job, at: datetime) -> None:
     """Pulled in by the inner ring, home on both sides."""
-    shed.answer(job, "crank-in", None, at, ("thread_d", "11.95"), ("thread_pitch", "1.25"), ("hand", "9"), ("travel", "18"))
+    shed.answer(job, "crank-in", None, at, *zip(SET_UP, ("11.95", "1.25", "9", "18"), strict=True))
     shed.tick(shed.at(job, "crank-in", None, at))
     shed.act(job, "crank-in", None, at, "begin")
     for turns, torque in (("4", "4 Nm"), ("8", "5 Nm"), ("12", "26 Nm")):
-        shed.answer(job, "crank-in", None, at, ("turns", turns))
-        shed.answer(job, "crank-in", None, at, ("torque", torque))
+        shed.answer(job, "crank-in", None, at, ("screw-turns-done", turns))
+        shed.answer(job, "crank-in", None, at, ("screw-torque", torque))
     shed.act(job, "crank-in", None, at, "home")
-    shed.answer(job, "crank-in", None, at, ("gap-left", "0.19"), ("gap-right", "0.20"))
+    shed.answer(job, "crank-in", None, at, ("home-gap.left", "0.19"), ("home-gap.right", "0.20"))
     shed.act(job, "crank-in", None, at, "sign")
 
 
@@ -161,7 +164,7 @@ def closed(shed: Shed, job: Job, at: datetime) -> None:
     shed.answer(job, "close", None, at, ("gears", "all"))
     shed.tick(shed.at(job, "close", None, at))
     shed.act(job, "close", None, at, "close")
-    asked = [ask.key for ask in shed.at(job, "close", None, at).asks() if ask.key.startswith("s")]
+    asked = [ask.key for ask in shed.at(job, "close", None, at).asks() if ask.slot and ask.slot.what == Property.BOLT_TORQUE]
     entry = shed.at(job, "close", None, at).entry
     assert entry is not None
     log.choose(entry, skipped=asked)

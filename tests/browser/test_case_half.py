@@ -178,11 +178,11 @@ class CaseHalf(BrowserCase):
 
     def crank(self):
         self.onward()
-        self.answer_all({"thread_d": "12", "thread_pitch": "1.25", "hand": "8", "travel": "18"})
+        self.answer_all({"end-thread-diameter": "12", "end-thread-pitch": "1.25", "adapter-turns": "8", "travel": "18"})
         for words in ("Spacer bars", "Rod supported"):
             self.tick(words)
         self.act("begin")
-        self.answer_all({"turns": "6", "torque": "5 Nm"}, until="torque")
+        self.answer_all({"screw-turns-done": "6", "screw-torque": "5 Nm"}, until="screw-torque")
         self.answer("5 Nm")
         self.answer("12")
         self.answer("28 Nm")
@@ -196,7 +196,7 @@ class CaseHalf(BrowserCase):
         for words in ("Both faces clean", "Dowels, screens"):
             self.tick(words)
         self.act("close")
-        self.answer_all({"s0": SKIP, "s1": SKIP, "s2": SKIP})
+        self.answer_all({"bolt-torque": SKIP})
         self.act("sign")
         self.onward()
         at = "test-pressure."

@@ -75,7 +75,7 @@ class PuttingTogether(BrowserCase):
         self.asked(("Turns done in all", "6"), ("Torque on the screw", "5"))
         self.sees("6.0 turns to go")
         self.asked(("Turns done in all", "12"), ("Torque on the screw", "30"))
-        self.sees("It has come home")
+        self.sees("Crank has come home")
         self.assertAccessible()
         self.enter("home", then="Gap on the drive side")
         self.asked(("Gap on the drive side", "0.20"), ("Gap on the magneto side", "0.21"))
@@ -85,7 +85,7 @@ class PuttingTogether(BrowserCase):
         self.go("/jobs/0412/close/")
         self.pick("Shafts and drum back", "every gear selects")
         self.tick("Both faces clean", "Dowels, screens")
-        self.page.get_by_role("button", name="Close it").click()
+        self.page.get_by_role("button", name="Close the case").click()
         self.sees("to 4 N·m", where=".strip")
         self.page.locator("#strip-field").focus()
         for torque in ("4", "7", "10"):
@@ -96,7 +96,7 @@ class PuttingTogether(BrowserCase):
                 self.page.locator(f"#strip-field:not([data-ask='{seen}'])").wait_for()
                 if torque == "4" and number == 0:
                     self.sees("1 of 15 done")
-        self.sees("Closed")
+        self.sees("Case is closed")
         self.assertAccessible()
         self.sign()
 

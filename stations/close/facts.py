@@ -1,0 +1,212 @@
+"""What is known of a case being closed: what is still on the tray, what goes between the faces, every bolt in its order and round."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from datetime import datetime
+from enum import StrEnum
+from functools import cached_property
+
+from engines.models import EngineCard, Mark
+from engines.parts import JOINT
+from engines.properties import Property
+from engines.slots import At, Slot
+from jobs.facts import Fact, Facts, Own
+from jobs.models import Timer, TrayPlace
+from shop.models import Compound
+from shopmath.closure import STAGES, Bolt, BoltLoad, bolt_load, bolt_order, open_time_left
+from shopmath.materials import get
+from shopmath.verdict import STOP, Call
+from stations.base import Given
+
+ENGAGED_D = 1.5  # depth of thread in the case, diameters: estimate where nobody has measured
+USUAL_UTS_MPA = 200.0
+BOLT_S, CLOSE_S = 7.0, 60.0  # seconds a bolt takes a round, and putting the halves together: estimate
+SEALANTS = (Compound.Kind.ANAEROBIC, Compound.Kind.SOLVENT, Compound.Kind.SILICONE)
+GASKET, DRY, SEALANT = "gasket", "dry", "sealant"
+OPEN = "open"  # the sealant's clock
+
+
+class Code(StrEnum):
+    """What a call at Close can say."""
+
+    ON_THE_TRAY = "on the tray"
+    GEAR = "gear"
+    NO_BOLTS = "no bolts"
+    JOINT_DIFFERS = "joint differs"
+    TOO_MUCH = "too much torque"
+    SETTING = "sealant sets"
+    READY = "ready"
+    CLOSE = "close"
+    TIGHTEN = "tighten"
+    CLOSED = "closed"
+
+
+class Hands(StrEnum):
+    """What hands do at Close."""
+
+    CLOSING = "closing"
+
+
+def of_joint(what: Property) -> Slot:
+    return Slot(JOINT, what)
+
+
+def torque_of(mark: Mark, round_number: int) -> Slot:
+    """Where the torque of a bolt in a round is kept, rounds counted from 1."""
+    return Slot(mark.part, Property.BOLT_TORQUE, At(stage=round_number))
+
+
+@dataclass(frozen=True)
+class CloseFacts:
+    """All that Close computes. Torques in N·m, forces in N, times in s."""
+
+    card: EngineCard
+    own: Own
+    known: Facts
+    marks: tuple[Mark, ...]
+    on_the_tray: tuple[TrayPlace, ...]
+    compounds: tuple[Compound, ...]
+    clock: Timer | None
+    now: datetime | None
+
+    def said(self, what: Property) -> str:
+        return self.own.said(of_joint(what))
+
+    # the bolts
+
+    @cached_property
+    def ordered(self) -> list[Mark]:
+        """Fasteners in the order they are tightened."""
+        by_name = {mark.name: mark for mark in self.marks if mark.is_fastener}
+        if not by_name:
+            return []
+        return [by_name[name] for name in bolt_order([Bolt(mark.name, mark.x_mm, mark.y_mm) for mark in by_name.values()])]
+
+    @property
+    def rounds(self) -> tuple[float, ...]:
+        """Share of the full torque in each round."""
+        return STAGES
+
+    @property
+    def more_than_manual(self) -> bool:
+        return self.own.choice("school") == "more"
+
+    @property
+    def by_card(self) -> bool:
+        """Whether every fastener on the card has its torque."""
+        return bool(self.ordered) and all(mark.torque_nm for mark in self.ordered)
+
+    def torque(self, mark: Mark) -> float:
+        """What one bolt is tightened to in the last round."""
+        instead = self.own.value(of_joint(Property.BOLT_TORQUE_INSTEAD)) if self.more_than_manual else None
+        return instead or mark.torque_nm or self.own.value(of_joint(Property.BOLT_TORQUE_WANTED)) or 0.0
+
+    @property
+    def bolts_can_be_asked(self) -> bool:
+        return bool(self.ordered) and all(self.torque(mark) > 0 for mark in self.ordered) and self.said(Property.GEARS) not in ("", "not")
+
+    @cached_property
+    def loads(self) -> list[tuple[Mark, BoltLoad]]:
+        """What the torque puts on each kind of fastener, the worst first."""
+        case = get(self.card.case_material)
+        uts = case.uts_mpa[0] if case.uts_mpa else USUAL_UTS_MPA
+        kinds = {(mark.d_mm, mark.pitch_mm, self.torque(mark)): mark for mark in self.ordered if self.torque(mark) > 0}
+        found = [(mark, bolt_load(torque, d, pitch, ENGAGED_D * d, uts)) for (d, pitch, torque), mark in kinds.items()]
+        return sorted(found, key=lambda pair: pair[1].call.margin)
+
+    @property
+    def worst_load(self) -> Call | None:
+        return self.loads[0][1].call if self.loads else None
+
+    def is_done(self, mark: Mark, round_number: int) -> bool:
+        slot = torque_of(mark, round_number)
+        return self.own.has(slot) or self.own.was_skipped(slot)
+
+    def rounds_done(self, mark: Mark) -> int:
+        return sum(self.is_done(mark, number) for number in range(1, len(self.rounds) + 1))
+
+    @property
+    def done(self) -> int:
+        return sum(self.rounds_done(mark) for mark in self.ordered)
+
+    @property
+    def to_do(self) -> int:
+        return len(self.rounds) * len(self.ordered)
+
+    @property
+    def all_tight(self) -> bool:
+        return bool(self.ordered) and self.done == self.to_do
+
+    @property
+    def faces_together(self) -> bool:
+        """Whether the first round is through."""
+        return bool(self.ordered) and all(self.is_done(mark, 1) for mark in self.ordered)
+
+    def reached(self, mark: Mark) -> float:
+        """The torque of the last round, as read, else as wanted."""
+        return self.own.value(torque_of(mark, len(self.rounds))) or self.torque(mark)
+
+    # between the faces
+
+    @cached_property
+    def sealant(self) -> Compound | None:
+        chosen = self.own.choice("sealant")
+        return next((each for each in self.sealants if str(each.pk) == chosen), None)
+
+    @property
+    def sealants(self) -> list[Compound]:
+        """Compounds on the shelf that seal a joint."""
+        return [each for each in self.compounds if each.kind in SEALANTS]
+
+    @cached_property
+    def gasket_counted(self) -> Fact | None:
+        """The crushed gasket that End float counted, mm: 0 for none; None where it counted nothing."""
+        return self.known.as_left(JOINT, Property.GASKET_THICKNESS)
+
+    @property
+    def joint(self) -> str:
+        """What goes between the faces: a gasket, a sealant, or nothing; a gasket by default where one was counted."""
+        chosen = self.own.choice("sealant")
+        if self.sealant:
+            return SEALANT
+        counted = bool(self.gasket_counted and self.gasket_counted.value)
+        return GASKET if chosen == GASKET or (not chosen and counted) else DRY
+
+    @property
+    def joint_differs(self) -> str:
+        """How the joint is other than the one that the end float was worked out with; empty when it is not."""
+        if self.gasket_counted is None:
+            return ""
+        if self.gasket_counted.value and self.joint != GASKET:
+            return "gasket_missing"
+        return "gasket_added" if not self.gasket_counted.value and self.joint == GASKET else ""
+
+    @property
+    def is_closing(self) -> bool:
+        """Whether the sealant is on, or there is none and closing has begun."""
+        return self.own.did(Hands.CLOSING)
+
+    @cached_property
+    def open_time(self) -> Call | None:
+        """The sealant's time against the first round, which closes the joint; None without a sealant that dries."""
+        clock = self.clock
+        if clock is None or clock.due_at is None or self.now is None or self.faces_together:
+            return None
+        left = sum(not self.is_done(mark, 1) for mark in self.ordered)
+        whole = (clock.due_at - clock.started_at).total_seconds()
+        halves = [] if self.done else [CLOSE_S]
+        return open_time_left(whole, max(0.0, (self.now - clock.started_at).total_seconds()), [*halves, BOLT_S * left])
+
+    @property
+    def is_stopped(self) -> bool:
+        """Whether the torque asked for would strip a thread or stretch a bolt."""
+        return bool(self.worst_load and self.worst_load.state == STOP)
+
+
+def close_facts(given: Given) -> CloseFacts:
+    """What Close knows, built once for a page or an act."""
+    tray = tuple(place for place in given.job.tray.all() if not place.emptied_at) if given.job else ()
+    clock = next((timer for timer in given.timers if timer.key == OPEN and timer.attempt == given.own.attempt), None)
+    compounds = tuple(given.shelves.compounds) if given.shelves else ()
+    return CloseFacts(given.card, given.own, given.facts, tuple(given.card.marks.all()), tray, compounds, clock, given.now)

@@ -1,0 +1,56 @@
+"""What is asked at Close: gears, the torque when the card has none, then every bolt in its order, round after round."""
+
+from __future__ import annotations
+
+from functools import partial
+from typing import Any
+
+from engines.models import Mark
+from engines.properties import Property
+from shopmath.amounts import Amount, mm, newton_metres
+from stations.base import Ask, Method
+from stations.base.asking import method, question
+from stations.base.words import OptionRow, fill
+from stations.close import words
+from stations.close.facts import CloseFacts, of_joint, torque_of
+
+ask = partial(question, words)
+
+
+def questions(found: CloseFacts) -> list[Ask]:
+    past = found.is_closing
+    asked = [ask(of_joint(Property.GEARS), quiet=past)]
+    if found.said(Property.GEARS) == "not":
+        asked.append(ask(of_joint(Property.GEAR_FAULT), quiet=past))
+    if not found.by_card:
+        asked.append(ask(of_joint(Property.BOLT_TORQUE_WANTED), quiet=past, example="10", resolution=0.5))
+    if found.more_than_manual:
+        asked.append(ask(of_joint(Property.BOLT_TORQUE_INSTEAD), quiet=past, example="12", resolution=0.5))
+        asked.append(ask(of_joint(Property.REASON), quiet=past))
+    if found.bolts_can_be_asked and found.is_closing:
+        asked += [_bolt(found, mark, number) for number in range(1, len(found.rounds) + 1) for mark in found.ordered]
+    return asked
+
+
+def _bolt(found: CloseFacts, mark: Mark, number: int) -> Ask:
+    torque = nm(found.rounds[number - 1] * found.torque(mark))
+    size = fill(words.SIZE_LONG, {"thread": mark.thread, "length": mm(mark.length_mm, 1.0)}) if mark.length_mm else mark.thread
+    values: dict[str, Any] = {"torque": torque, "round": number, "rounds": len(found.rounds), "size": size}
+    return ask(torque_of(mark, number), values, optional=True, example=f"{torque.value:.3g}", resolution=0.5)
+
+
+def nm(value: float) -> Amount:
+    """A torque with no more digits than it needs."""
+    return newton_metres(value, 1.0 if abs(value - round(value)) < 0.05 else 0.1)
+
+
+def methods(found: CloseFacts) -> tuple[Method, ...]:
+    if found.is_closing:
+        return ()
+    _label, others = words.METHOD["sealant"]
+    shelf: list[OptionRow] = [(str(each.pk), each.name, each.get_kind_display()) for each in found.sealants]
+    chosen = str(found.sealant.pk) if found.sealant else found.joint
+    offered = [method(words, "sealant", chosen, [*others, *shelf])]
+    if found.sealant:
+        offered.append(method(words, "faces", found.own.choice("faces", "one")))
+    return (*offered, method(words, "school", "more" if found.more_than_manual else "manual"))

@@ -1,0 +1,128 @@
+"""The call at Close: what keeps it open, whether the torque is right, how the tightening goes."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from functools import partial
+from typing import Any
+
+from engines.parts import JOINT
+from engines.properties import Property
+from engines.slots import Slot
+from jobs.facts import Finding
+from shop.models import Compound
+from shopmath.amounts import count, mm, newtons, share
+from shopmath.verdict import Call
+from stations.base import Ask, Caution, Said, State, Trace, Verdict, asking, of_call
+from stations.base.words import fill
+from stations.close import words
+from stations.close.facts import DRY, ENGAGED_D, GASKET, CloseFacts, Code
+from stations.close.questions import nm
+from ui.numbers import band, listed, show
+
+source = partial(asking.source, words)
+MOST_PLACES = 4
+
+
+def verdict(found: CloseFacts, asked: list[Ask]) -> Verdict:
+    """The call as it stands; `asked` is what is still to be answered."""
+    stop = stopped(found)
+    if stop:
+        return stop
+    if not found.is_closing:
+        return _before(found, asked)
+    if found.all_tight:
+        return Verdict(State.IN, Code.CLOSED, {"bolts": len(found.ordered), "rounds": len(found.rounds)})
+    values: dict[str, Any] = {"done": found.done, "to_do": found.to_do}
+    opens = found.open_time
+    if opens:
+        values["open"] = fill(words.REASON[opens.code], _times(opens))
+    state = State.TOO_CLOSE if opens and opens.state == State.TOO_CLOSE else State.WAIT
+    reason = "progress_open" if opens else "progress"
+    return Verdict(state, Code.TIGHTEN, values, reason, "ask" if asked else "nothing", standing="bolts_left")
+
+
+def stopped(found: CloseFacts) -> Verdict | None:
+    """What must be put right before anything else."""
+    if found.on_the_tray and not found.is_closing:
+        return _tray(found)
+    if found.said(Property.GEARS) == "not":
+        fault = found.said(Property.GEAR_FAULT)
+        return Verdict(State.STOP, Code.GEAR, {"fault": fault}, "" if fault else "gear_unknown")
+    if not found.ordered:
+        return Verdict(State.WAIT, Code.NO_BOLTS)
+    if found.joint_differs and not found.is_closing:
+        counted = found.gasket_counted
+        values = {"gasket": mm(counted.value or 0.0, 0.01)} if counted else {}
+        return Verdict(State.STOP, Code.JOINT_DIFFERS, values, found.joint_differs)
+    if found.is_stopped and found.worst_load:
+        return of_call(found.worst_load, Code.TOO_MUCH, values=_forces(found.worst_load), next=Code.TOO_MUCH)
+    if found.open_time and found.open_time.state == State.STOP:
+        return of_call(found.open_time, Code.SETTING, values=_times(found.open_time), next=Code.SETTING)
+    return None
+
+
+def _tray(found: CloseFacts) -> Verdict:
+    named = [f"{place.number} {place.name}" for place in found.on_the_tray[:MOST_PLACES]]
+    more = len(found.on_the_tray) - len(named)
+    if more > 0:
+        return Verdict(State.STOP, Code.ON_THE_TRAY, {"places": ", ".join(named), "more": more}, "more_places")
+    return Verdict(State.STOP, Code.ON_THE_TRAY, {"places": listed(named)})
+
+
+def _forces(call: Call) -> dict[str, Any]:
+    forces = {name: newtons(value) for name, value in call.values.items() if name != "part"}
+    return {**forces, "part": words.PART[call.values["part"]]}
+
+
+def _times(call: Call) -> dict[str, Any]:
+    return {name: f"{value / 60:.0f} min" for name, value in call.values.items()}
+
+
+def _before(found: CloseFacts, asked: list[Ask]) -> Verdict:
+    """Before the faces go together."""
+    worst = found.worst_load
+    values = _forces(worst) if worst else {}
+    reason = worst.code if worst else "first"
+    if asked:
+        return Verdict(State.WAIT, Code.READY, values, reason, "ask")
+    left = [said for key, (said, required) in words.CHECKS.items() if required and key not in found.own.ticked]
+    if left:
+        return Verdict(State.WAIT, Code.READY, {**values, "required": str(left[0])}, "required", "tick")
+    if found.sealant:
+        values["sealant"] = found.sealant.name
+    move = {GASKET: "with_gasket", DRY: "with_nothing"}.get(found.joint, "with_sealant")
+    state = State.TOO_CLOSE if worst and worst.state == State.TOO_CLOSE else State.WAIT
+    assumed = (Said("engaged", {"times": count(ENGAGED_D, 0.1)}),) if worst else ()
+    return Verdict(state, Code.CLOSE, values, reason, move, assumed=assumed)
+
+
+def checks(found: CloseFacts) -> tuple[Caution, ...]:
+    return asking.checks(words)
+
+
+def warnings(found: CloseFacts) -> tuple[Caution, ...]:
+    silicone = bool(found.sealant and found.sealant.kind == Compound.Kind.SILICONE)
+    return asking.warnings(words, *(("petrol",) if silicone else ()), "impact", "manual")
+
+
+def derived(found: CloseFacts) -> Iterator[Finding]:
+    """That the case is closed, for what is only done to a closed case."""
+    if found.all_tight:
+        yield Finding(Slot(JOINT, Property.CASE_CLOSED), text="yes")
+
+
+def sources(found: CloseFacts) -> Iterator[Trace]:
+    for mark, load in found.loads:
+        forces = band(newtons(load.preload_n.low), newtons(load.preload_n.high))
+        values = {"thread": mark.thread, "torque": nm(found.torque(mark)), "times": count(ENGAGED_D, 0.1)}
+        values |= {"proof": newtons(load.proof_n), "strip": newtons(load.strip_n)}
+        yield source("load", forces, values, estimated=True)
+    if found.ordered:
+        why = found.said(Property.REASON)
+        code = ("more" if why else "no_reason") if found.more_than_manual else "card" if found.by_card else "typed"
+        rounds = ", ".join(show(share(each)) for each in found.rounds)
+        yield source("rounds", rounds, {"origin": fill(words.ORIGIN[code], {"why": why})})
+    if found.sealant:
+        opens = f"{found.sealant.open_s / 60:.0f} min" if found.sealant.open_s else words.UNKNOWN
+        yield source("open", opens, {"sealant": found.sealant.name})

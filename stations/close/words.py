@@ -1,0 +1,137 @@
+"""Every sentence of Close, by code."""
+
+from __future__ import annotations
+
+from django.utils.translation import gettext_lazy as _
+
+from engines.properties import Property
+from stations.base.words import Methods, Options, plural
+from stations.close.facts import DRY, GASKET, Code
+
+NAME = _("Close")
+DRAWING = _("The joint face and the order of its bolts")
+
+HEADLINE = {
+    Code.ON_THE_TRAY: _("Still on the tray"),
+    Code.GEAR: _("A gear does not select"),
+    Code.NO_BOLTS: _("No bolts on the card"),
+    Code.JOINT_DIFFERS: _("Joint and end float differ"),
+    Code.TOO_MUCH: _("Too much torque"),
+    Code.SETTING: _("Sealant is setting"),
+    Code.READY: _("Ready to close?"),
+    Code.CLOSE: _("Close it"),
+    Code.TIGHTEN: _("Tighten the bolts"),
+    Code.CLOSED: _("Case is closed"),
+}
+REASON = {
+    Code.ON_THE_TRAY: _("{places}."),
+    "more_places": plural("{places} and one more.", "{places} and {more} more.", "more"),
+    Code.GEAR: _("{fault}"),
+    "gear_unknown": _("A case closed over a gear that does not select is opened again."),
+    Code.NO_BOLTS: _("Order and rounds come from their places."),
+    "gasket_missing": _("End float counted a gasket of {gasket}: without it the crank has that much less."),
+    "gasket_added": _("End float counted no gasket: with one the crank has its thickness more."),
+    "holds": _("{low} to {high} a bolt; {part} {weak}."),
+    "near": _("{low} to {high} a bolt: near what {part} {weak}."),
+    "past": _("{low} to {high} a bolt: more than {part} {weak}."),
+    "has_set": _("The sealant has set: wipe it off both faces and begin again."),
+    "will_set": _("{left} left before it sets, {needed} of work left: it will set before the last bolt."),
+    "open": _("{left} left before it sets, {needed} of work left."),
+    "first": _("Faces, dowels, screens and O-rings first; then the sealant, thin."),
+    "required": _("{required}"),
+    Code.CLOSED: _("{bolts} bolts in {rounds} rounds."),
+    "progress": _("{done} of {to_do} done. Crosswise from the middle, by hand first."),
+    "progress_open": _("{done} of {to_do} done. {open}"),
+}
+PART = {"bolt": _("the bolt stands"), "thread": _("the case's thread stands")}
+NEXT = {
+    Code.ON_THE_TRAY: _("Put each back and empty its place; then close."),
+    Code.GEAR: _("Drum, forks, shims: put it right now, while it is open."),
+    Code.NO_BOLTS: _("Tap them onto the joint face of the card."),
+    Code.JOINT_DIFFERS: _("Choose what End float counted, or work End float out anew for this joint."),
+    Code.TOO_MUCH: _("Go back to the manual's torque: a thread or a bolt would fail."),
+    Code.SETTING: _("Apart again, both faces clean; fresh sealant, thin."),
+    "ask": _("{question}"),
+    "tick": _("Tick the required checks."),
+    "with_sealant": _("{sealant} on, thin, then close: the order begins at the middle."),
+    "with_gasket": _("Gasket in, dry, then close: the order begins at the middle."),
+    "with_nothing": _("Nothing between the faces: close; the order begins at the middle."),
+    "nothing": "",
+    Code.CLOSED: _("Turn the crank, pull and push it: nothing may drag."),
+    "bolts_left": _("Bolts: {done} of {to_do} done."),
+}
+DETAIL: dict[str, str] = {}
+ASSUMED = {"engaged": _("thread engaged {times} times its diameter")}
+
+QUESTION = {
+    Property.GEARS: _("Shafts and drum back: by hand,"),
+    Property.GEAR_FAULT: _("Which one, and what holds it?"),
+    Property.BOLT_TORQUE_WANTED: _("Torque of the case's bolts"),
+    Property.BOLT_TORQUE_INSTEAD: _("Torque instead"),
+    Property.REASON: _("Why more than the manual?"),
+    Property.BOLT_TORQUE: _("Bolt {part} to {torque}"),
+}
+WHERE = {
+    Property.BOLT_TORQUE_WANTED: _("manual; better on the card"),
+    Property.BOLT_TORQUE_INSTEAD: _("checked against bolt and thread"),
+    Property.REASON: _("the job sheet carries it"),
+    Property.BOLT_TORQUE: _("round {round} of {rounds}; {size}"),
+}
+SIZE, SIZE_LONG = _("{thread}"), _("{thread}, {length} long")
+SKIP = {Property.BOLT_TORQUE: _("done, at {torque}")}
+OPTIONS: Options = {
+    Property.GEARS: (("all", _("every gear selects")), ("not", _("one does not")), ("none", _("no gears in it"))),
+}
+LABEL = {
+    Property.GEARS: _("gears selected by hand"),
+    Property.GEAR_FAULT: _("gear that does not select"),
+    Property.BOLT_TORQUE_WANTED: _("torque of the case's bolts"),
+    Property.BOLT_TORQUE_INSTEAD: _("torque instead of the manual's"),
+    Property.REASON: _("why more than the manual"),
+    Property.BOLT_TORQUE: _("bolt {part}, round {stage}"),
+}
+
+METHOD: Methods = {
+    "sealant": (
+        _("Between the faces"),
+        ((GASKET, _("a gasket"), _("dry")), (DRY, _("nothing"), _("faces as they are"))),
+    ),
+    "faces": (_("On"), (("one", _("one face, thin")), ("both", _("both faces")))),
+    "school": (
+        _("Torque"),
+        (("manual", _("the manual's torque"), _("usual")), ("more", _("more than the manual"), _("needs a reason"))),
+    ),
+}
+ACTION = {"sealed": _("Sealant is on: close the case"), "close": _("Close the case")}
+NOT_ALL = _("Every bolt, every round.")
+TIMER = _("sealant sets")
+CHECKS = {
+    "clean": (_("Both faces clean, dry, no old sealant in threads or oil ways."), True),
+    "in": (_("Dowels, screens, O-rings and thrust washers in, each seen."), True),
+    "hand": (_("Every bolt in its own place by length, turned in by hand."), False),
+}
+WARNINGS = {
+    "petrol": _("Silicone swells in petrol: not for a joint that petrol wets."),
+    "impact": _("Nothing run home with an impact tool: the last turns are felt, then measured."),
+    "manual": _("The manual's torque and order come first; more only with a reason."),
+}
+SOURCE = {
+    "load": (
+        _("{thread} at {torque}"),
+        _("proof load {proof}, the case strips at {strip}; {times} diameters of thread assumed"),
+    ),
+    "rounds": (_("Rounds"), _("order from the places on the face; torque {origin}")),
+    "open": (_("Open time"), _("{sealant}, its own sheet")),
+}
+ORIGIN = {
+    "card": _("from the card"),
+    "typed": _("as typed"),
+    "more": _("more than the manual: {why}"),
+    "no_reason": _("more than the manual, no reason yet"),
+}
+UNKNOWN = _("unknown")
+ON_DRAWING = {
+    "no_bolts": _("no bolts on the card yet: tap them onto its face"),
+    "order": _("numbers: the order"),
+    "order_rings": _("numbers: the order; one ring a round"),
+}

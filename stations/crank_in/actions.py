@@ -1,0 +1,44 @@
+"""What may be done at Crank in: begin to pull, call it home, sign once both sides say so."""
+
+from __future__ import annotations
+
+from typing import Any
+
+from stations.base import Action, State
+from stations.base.words import fill
+from stations.crank_in import words
+from stations.crank_in.facts import DROP, CrankInFacts, Hands
+from stations.crank_in.verdict import sides_said, thread_said, wrench_said
+
+
+def actions(bound: Any) -> tuple[Action, ...]:
+    found: CrankInFacts = bound.found
+    if found.is_refused:
+        return ()
+    if found.sides:
+        return (bound.sign_action(main=found.sides.state == State.IN),)
+    if found.way == DROP or found.called_home:
+        return ()
+    if not found.has_begun:
+        wrong = fill(words.REASON[found.thread.code], thread_said(found.thread)) if found.thread and found.thread_is_wrong else ""
+        begins = Action("begin", str(words.ACTION["begin"]), "begin", True, bound.refused() or wrong, begin)
+        return (begins,) if found.can_begin else ()
+    binds = found.wrench if found.wrench and found.wrench.state == State.STOP else None
+    refused = fill(words.REASON[binds.code], wrench_said(binds)) if binds else ""
+    done = bool(found.wrench and found.done_turns >= (found.wanted_turns or 0.0))
+    return (Action("home", str(words.ACTION["home"]), "home", done, refused, call_home),)
+
+
+def begin(bound: Any) -> None:
+    bound.move(Hands.BEGUN)
+
+
+def call_home(bound: Any) -> None:
+    """The screw is done: both sides are measured."""
+    bound.move(Hands.HOME)
+
+
+def may_sign(bound: Any) -> str:
+    """Not while one side says that it is not home."""
+    sides = bound.found.sides
+    return fill(words.REASON[sides.code], sides_said(bound.found, sides)) if sides and sides.state == State.OUT else ""

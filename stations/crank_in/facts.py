@@ -1,0 +1,214 @@
+"""What is known of a crank going into its half: how it goes in, the tool on its thread, turns and torque, whether it is home."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from enum import StrEnum
+from functools import cached_property
+
+from engines.fits import bearing_of
+from engines.models import EngineCard, Seat
+from engines.parts import CRANK
+from engines.properties import Property
+from engines.slots import At, Slot
+from jobs.facts import Fact, Facts, Own
+from shop.models import PullIn
+from shopmath.bearings import Bearing, fit
+from shopmath.checks import BadInput
+from shopmath.iso286 import limits
+from shopmath.pullin import PullTorque, binding, pull_force_n, pull_torque_nm, seated, turns
+from shopmath.pulling import same_thread
+from shopmath.threads import Match, identify
+from shopmath.verdict import STOP, Call
+from stations.base import Given
+
+SCREW_MM, NUT_RADIUS_MM = 16.0, 10.0  # of the pulling screw, where the shelf does not say: estimate
+JOURNAL = "k5"  # usual on a crank: estimate
+FEWEST_TURNS = 6.0  # by hand in a steel end: about one diameter of a fine thread
+SAME_D_MM = 0.3
+SEATED_MM = 0.05  # gaps of both sides, shop rule
+PULL, DROP = "pull", "drop"
+REFUSED = ("webs", "hammer", "impact")  # ways that no crank goes in by
+WAYS = (PULL, DROP, *REFUSED)
+GAPS = tuple(Slot(CRANK, Property.HOME_GAP, At(end=end)) for end in ("left", "right"))
+
+
+class Code(StrEnum):
+    """What a call at Crank in can say."""
+
+    NOT_THAT_WAY = "not that way"
+    NO_TOOL = "no tool"
+    THREAD_DIFFERS = "thread differs"
+    MORE_THREAD = "more thread"
+    SET_UP = "set up"
+    READY = "ready"
+    PULL = "pull"
+    AS_EXPECTED = "as expected"
+    BINDS = "binds"
+    COME_HOME = "come home"
+    FELT_NOTHING = "felt nothing"
+    DROP = "drop"
+    IS_IT_HOME = "is it home"
+    HOME = "home"
+    NOT_HOME = "not home"
+    TOO_CLOSE = "too close"
+
+
+class Hands(StrEnum):
+    """What hands do at Crank in."""
+
+    BEGUN = "begun"
+    HOME = "home"
+
+
+def at(what: Property) -> Slot:
+    return Slot(CRANK, what)
+
+
+@dataclass(frozen=True)
+class CrankInFacts:
+    """All that Crank in computes. Sizes in mm, torques in N·m."""
+
+    card: EngineCard
+    own: Own
+    known: Facts
+    tools: tuple[PullIn, ...]
+
+    def value(self, what: Property) -> float | None:
+        return self.own.value(at(what))
+
+    def every(self, what: Property) -> list[float]:
+        """All that was read of a property, oldest first."""
+        return [each.value for each in self.own.all(at(what)) if each.value is not None]
+
+    @property
+    def way(self) -> str:
+        chosen = self.own.choice("school")
+        return chosen if chosen in WAYS else PULL
+
+    @property
+    def is_refused(self) -> bool:
+        return self.way in REFUSED
+
+    @cached_property
+    def tool(self) -> PullIn | None:
+        chosen = self.own.choice("tool")
+        return next((each for each in self.tools if str(each.pk) == chosen), None) or next(iter(self.tools), None)
+
+    @cached_property
+    def main(self) -> Seat | None:
+        """The main bearing it goes into: of the half where the crank stays, else the first."""
+        mains = [seat for seat in self.card.seats.all() if seat.on == Seat.On.CASE and seat.is_main]
+        return next((seat for seat in mains if seat.half == self.card.crank_stays), None) or next(iter(mains), None)
+
+    @cached_property
+    def bearing(self) -> Bearing | None:
+        try:
+            return bearing_of(self.main) if self.main else None
+        except BadInput:
+            return None
+
+    @property
+    def has_begun(self) -> bool:
+        return self.own.did(Hands.BEGUN)
+
+    @property
+    def called_home(self) -> bool:
+        return self.own.did(Hands.HOME)
+
+    # the thread
+
+    @property
+    def end_thread(self) -> Match | None:
+        """The thread of the crank's end by its sizes."""
+        d, pitch = self.value(Property.END_THREAD_DIAMETER), self.value(Property.END_THREAD_PITCH)
+        return next(iter(identify(d, pitch, "right")), None) if d and pitch else None
+
+    @cached_property
+    def thread(self) -> Call | None:
+        """Whether the tool's adapter is the thread of the crank's end."""
+        d, pitch = self.value(Property.END_THREAD_DIAMETER), self.value(Property.END_THREAD_PITCH)
+        if d is None or pitch is None or self.tool is None:
+            return None
+        found = same_thread(self.tool.thread_pitch_mm, pitch, "right", "right")
+        off = abs(self.tool.thread_mm - d)
+        if found.state != STOP and off > SAME_D_MM:
+            return Call(STOP, SAME_D_MM - off, "", "other_diameter", {"adapter": self.tool.thread_mm, "end": d})
+        return found
+
+    @property
+    def thread_is_wrong(self) -> bool:
+        return bool(self.thread and self.thread.state == STOP)
+
+    @property
+    def turns_by_hand(self) -> float | None:
+        return self.value(Property.ADAPTER_TURNS)
+
+    @property
+    def too_shallow(self) -> bool:
+        return self.turns_by_hand is not None and self.turns_by_hand < FEWEST_TURNS
+
+    # the pull
+
+    @cached_property
+    def torque(self) -> PullTorque | None:
+        """What the wrench should feel; None while the bearing is not known."""
+        if self.bearing is None or self.tool is None:
+            return None
+        try:
+            overlap = fit(limits(JOURNAL, self.bearing.bore_mm), self.bearing.bore_limits_um)
+        except BadInput:
+            return None
+        band = (overlap.min_interference_mm, overlap.max_interference_mm)
+        force = pull_force_n(band, self.bearing.bore_mm, self.bearing.width_mm)
+        return pull_torque_nm(force, SCREW_MM, self.tool.pitch_mm, NUT_RADIUS_MM)
+
+    @property
+    def wanted_turns(self) -> float | None:
+        travel = self.value(Property.TRAVEL)
+        return turns(travel, self.tool.pitch_mm) if travel and self.tool else None
+
+    @property
+    def done_turns(self) -> float:
+        return next(iter(reversed(self.every(Property.SCREW_TURNS_DONE))), 0.0)
+
+    @property
+    def share_done(self) -> float:
+        """Of the travel, 0 to 1."""
+        if self.called_home or self.sides:
+            return 1.0
+        return min(self.done_turns / self.wanted_turns, 1.0) if self.wanted_turns else 0.0
+
+    @property
+    def can_begin(self) -> bool:
+        return self.thread is not None and self.turns_by_hand is not None and not self.too_shallow and bool(self.wanted_turns)
+
+    @cached_property
+    def wrench(self) -> Call | None:
+        """The last torque against the turns done."""
+        torques = self.every(Property.SCREW_TORQUE)
+        if not torques or self.torque is None or not self.wanted_turns:
+            return None
+        return binding(torques[-1], self.torque, self.done_turns, self.wanted_turns)
+
+    # home
+
+    @cached_property
+    def gaps(self) -> tuple[Fact, Fact] | None:
+        left, right = (self.own.fact(slot) for slot in GAPS)
+        return (left, right) if left and right else None
+
+    @cached_property
+    def sides(self) -> Call | None:
+        """Whether it is home, by the gaps of both sides."""
+        if self.gaps is None:
+            return None
+        left, right = self.gaps
+        doubt = max(left.uncertainty or 0.0, right.uncertainty or 0.0)
+        return seated(left.value or 0.0, right.value or 0.0, SEATED_MM, doubt)
+
+
+def crank_in_facts(given: Given) -> CrankInFacts:
+    """What Crank in knows, built once for a page or an act."""
+    tools = tuple(given.shelves.pull_ins) if given.shelves else ()
+    return CrankInFacts(given.card, given.own, given.facts, tools)

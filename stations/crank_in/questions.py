@@ -1,0 +1,59 @@
+"""What is asked at Crank in: the end's thread, how far, then turns and torque in turn, then both gaps."""
+
+from __future__ import annotations
+
+from functools import partial
+from typing import Any
+
+from engines.properties import ABOUT, Property
+from shopmath.amounts import count, mm
+from stations.base import Ask, Method
+from stations.base.asking import method, question
+from stations.base.words import OptionRow, fill
+from stations.crank_in import words
+from stations.crank_in.facts import DROP, GAPS, PULL, CrankInFacts, at
+
+ask = partial(question, words)
+
+
+def questions(found: CrankInFacts) -> list[Ask]:
+    if found.is_refused:
+        return []
+    asked = _pull(found) if found.way == PULL else []
+    if found.way == DROP or found.called_home:
+        gap: dict[str, Any] = {"example": "0.30", "resolution": 0.01, "gauges": ("feeler",)}
+        asked += [ask(slot, {"side": found.card.side(slot.at.end)}, **gap) for slot in GAPS]
+    return asked
+
+
+def _pull(found: CrankInFacts) -> list[Ask]:
+    past = found.has_begun
+    asked = [
+        ask(at(Property.END_THREAD_DIAMETER), quiet=past, example="12", resolution=0.01, gauges=("calliper",)),
+        ask(at(Property.END_THREAD_PITCH), quiet=past, example="1.25", resolution=0.01),
+        ask(at(Property.ADAPTER_TURNS), quiet=past, example="8", resolution=1.0),
+        ask(at(Property.TRAVEL), quiet=past, example="18", resolution=0.1, gauges=("calliper",)),
+    ]
+    if not past or found.called_home:
+        return asked
+    turned, felt = len(found.every(Property.SCREW_TURNS_DONE)), len(found.every(Property.SCREW_TORQUE))
+    even = turned <= felt  # turns first, then what the wrench felt after them
+    wanted = found.wanted_turns
+    turns: dict[str, Any] = {
+        "where": fill(words.IN_ALL, {"turns": count(wanted, 0.1)}) if wanted else words.FROM_FIRST,
+        "limits": (found.done_turns, ABOUT[Property.SCREW_TURNS_DONE].high),
+        "refusal": fill(words.FEWER, {"done": count(found.done_turns)}),
+    }
+    asked.append(ask(at(Property.SCREW_TURNS_DONE), quiet=not even, times=turned + 1, example="2", resolution=1.0, **turns))
+    asked.append(ask(at(Property.SCREW_TORQUE), quiet=even, times=felt + 1, example="6", resolution=1.0))
+    return asked
+
+
+def methods(found: CrankInFacts) -> tuple[Method, ...]:
+    if found.has_begun:
+        return ()
+    way = method(words, "school", found.way)
+    if not found.tool or found.way != PULL:
+        return (way,)
+    tools: list[OptionRow] = [(str(each.pk), each.name, fill(words.A_TURN, {"pitch": mm(each.pitch_mm, 0.01)})) for each in found.tools]
+    return (way, method(words, "tool", str(found.tool.pk), tools))

@@ -1,0 +1,137 @@
+"""The call at Crank in: whether it may be pulled, how the pull goes, whether it is home."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from functools import partial
+from typing import Any
+
+from engines.parts import CRANK
+from engines.properties import Property
+from engines.slots import Slot
+from jobs.facts import Finding
+from shopmath.amounts import Amount, count, mm, newton_metres
+from shopmath.verdict import Call
+from stations.base import Ask, Caution, Said, State, Trace, Verdict, asking, of_call
+from stations.crank_in import words
+from stations.crank_in.facts import DROP, FEWEST_TURNS, JOURNAL, NUT_RADIUS_MM, PULL, SCREW_MM, SEATED_MM, Code, CrankInFacts
+from ui.numbers import show
+
+source = partial(asking.source, words)
+SIDES = {"home": Code.HOME, "not_home": Code.NOT_HOME, "too_close": Code.TOO_CLOSE}
+WRENCH = {
+    "as_expected": (Code.AS_EXPECTED, "ask"),
+    "binds": (Code.BINDS, Code.BINDS),
+    "come_home": (Code.COME_HOME, "ask"),
+    "felt_nothing": (Code.FELT_NOTHING, Code.FELT_NOTHING),
+}
+
+
+def verdict(found: CrankInFacts, asked: list[Ask]) -> Verdict:
+    """The call as it stands; `asked` is what is still to be answered."""
+    if found.is_refused:
+        return Verdict(State.STOP, Code.NOT_THAT_WAY, {}, found.way, "by_hand" if found.way == "impact" else "pull_or_drop")
+    if found.sides:
+        code = SIDES[found.sides.code]
+        return of_call(found.sides, code, values=sides_said(found, found.sides), next=code)
+    if found.way == DROP:
+        return Verdict(State.WAIT, Code.DROP, next="once_cold" if asked else "nothing")
+    if found.called_home:
+        return Verdict(State.WAIT, Code.IS_IT_HOME, next="ask" if asked else "nothing")
+    return _pulling(found, asked)
+
+
+def sides_said(found: CrankInFacts, call: Call) -> dict[str, Any]:
+    """The gaps of both sides, for a sentence."""
+    sizes = {name: mm(call.values[name], 0.01) for name in ("difference", "limit")}
+    return {**sizes, "side": found.card.side(call.values["side"])}
+
+
+def thread_said(call: Call) -> dict[str, Any]:
+    """Why a thread is another, for a sentence."""
+    return {name: mm(value, 0.01) if name in ("adapter", "end") else value for name, value in call.values.items()}
+
+
+def wrench_said(call: Call) -> dict[str, Amount]:
+    return {name: count(max(value, 0.0), 0.1) if name == "left" else newton_metres(value) for name, value in call.values.items()}
+
+
+def _pulling(found: CrankInFacts, asked: list[Ask]) -> Verdict:
+    if found.tool is None:
+        return Verdict(State.STOP, Code.NO_TOOL)
+    if found.thread and found.thread_is_wrong:
+        return of_call(found.thread, Code.THREAD_DIFFERS, values=thread_said(found.thread), next=Code.THREAD_DIFFERS)
+    if found.too_shallow:
+        values = {"turns": count(found.turns_by_hand or 0.0), "fewest": count(FEWEST_TURNS)}
+        return Verdict(State.STOP, Code.MORE_THREAD, values)
+    if not found.has_begun:
+        return Verdict(State.WAIT, Code.SET_UP, next="ask") if asked else _ready(found)
+    if found.wrench:
+        return _felt(found, found.wrench, asked)
+    reason, values = _expected(found)
+    return Verdict(State.WAIT, Code.PULL, values, reason, "ask" if asked else "nothing", assumed=_assumed(found))
+
+
+def _ready(found: CrankInFacts) -> Verdict:
+    reason, values = _expected(found)
+    left = [said for key, (said, required) in words.CHECKS.items() if required and key not in found.own.ticked]
+    if left:
+        values["required"] = str(left[0])
+    return Verdict(State.WAIT, Code.READY, values, reason, "required" if left else "begin", assumed=_assumed(found))
+
+
+def _felt(found: CrankInFacts, wrench: Call, asked: list[Ask]) -> Verdict:
+    """What the wrench says of the pull."""
+    code, move = WRENCH[wrench.code]
+    if wrench.state == State.IN and found.wanted_turns and found.done_turns >= found.wanted_turns:
+        code = Code.COME_HOME
+    move = "call_it_home" if move == "ask" and not asked else move
+    return of_call(wrench, code, values=wrench_said(wrench), next=move)
+
+
+def _expected(found: CrankInFacts) -> tuple[str, dict[str, Any]]:
+    """What the wrench should feel, before it has felt anything."""
+    if found.torque is None:
+        return "bearing_unknown", {}
+    values: dict[str, Any] = {"low": newton_metres(found.torque.expected.low), "stop": newton_metres(found.torque.stop_nm)}
+    if not found.wanted_turns:
+        return "expected", values
+    return "expected_turns", {**values, "wanted": count(found.wanted_turns, 0.1)}
+
+
+def _assumed(found: CrankInFacts) -> tuple[Said, ...]:
+    if found.torque is None:
+        return ()
+    screw = {"screw": mm(SCREW_MM, 1.0), "radius": mm(NUT_RADIUS_MM, 1.0)}
+    return Said("screw", screw), Said("journal", {"code": JOURNAL})
+
+
+def checks(found: CrankInFacts) -> tuple[Caution, ...]:
+    rows = words.CHECKS_DROP if found.way == DROP else words.CHECKS
+    return tuple(Caution(key, str(said), required) for key, (said, required) in rows.items())
+
+
+def warnings(found: CrankInFacts) -> tuple[Caution, ...]:
+    return asking.warnings(words)
+
+
+def derived(found: CrankInFacts) -> Iterator[Finding]:
+    """That the crank is home in its half, for the stations that need it there."""
+    if found.sides and found.sides.state == State.IN:
+        yield Finding(Slot(CRANK, Property.CRANK_HOME), text="yes")
+
+
+def sources(found: CrankInFacts) -> Iterator[Trace]:
+    if found.end_thread:
+        values = {"system": found.end_thread.system, "off": mm(found.end_thread.diameter_error_mm, 0.01)}
+        yield source("end", found.end_thread.designation, values)
+    if found.tool:
+        adapter = {"diameter": mm(found.tool.thread_mm, 0.1), "pitch": mm(found.tool.thread_pitch_mm, 0.01)}
+        yield source("tool", show(mm(found.tool.pitch_mm, 0.01)), {"tool": found.tool.name, **adapter})
+    if found.torque and found.bearing and found.way == PULL:
+        band = found.torque.expected
+        values = {"low": newton_metres(band.low), "high": newton_metres(band.high), "code": JOURNAL, "bearing": found.bearing.designation}
+        yield source("torque", show(newton_metres(band.likely)), values, estimated=True)
+        yield source("screw", show(mm(SCREW_MM, 1.0)), {"radius": mm(NUT_RADIUS_MM, 1.0)}, estimated=True)
+    if found.sides:
+        yield source("gaps", show(mm(SEATED_MM, 0.01)))
