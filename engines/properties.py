@@ -63,6 +63,9 @@ class Property(StrEnum):
     SEAL_LIP = "seal-lip"
     SEAL_DEPTH = "seal-depth"
     SEAL_OUT = "seal-out"
+    SEAL_SHAFT = "seal-shaft"
+    SEAL_BORE = "seal-bore"
+    SEAL_KEEPS = "seal-keeps"
     BEARING_FACE_DEPTH = "bearing-face-depth"
     RETAINED_BY = "retained-by"
     REACH = "reach"
@@ -205,6 +208,9 @@ ABOUT: dict[Property, About] = {
     Property.SEAL_LIP: About(WORDS),
     Property.SEAL_DEPTH: About(low=-10, high=120),
     Property.SEAL_OUT: About(WORDS),
+    Property.SEAL_SHAFT: About(low=3, high=200),
+    Property.SEAL_BORE: About(low=5, high=250),
+    Property.SEAL_KEEPS: About(WORDS),
     Property.BEARING_FACE_DEPTH: About(low=-10, high=120),
     Property.RETAINED_BY: About(WORDS),
     Property.REACH: About(WORDS),

@@ -6,7 +6,7 @@ import re
 from collections.abc import Callable
 from typing import Any
 
-from engines.models import EngineCard, Seat
+from engines.models import EngineCard, Seal, Seat
 from engines.parts import CRANK, FLYWHEEL, JOINT, LEFT_CASE, RIGHT_CASE, Kind, Part, rod
 from engines.properties import LIMITS, Property
 from engines.slots import At, Slot
@@ -279,6 +279,26 @@ def _crank_in(ask: str, card: EngineCard, seat: Seat | None) -> Slot | None:
     return _CRANK_IN.get(ask)
 
 
+_SEALS = {
+    "shaft": Property.SEAL_SHAFT,
+    "bore": Property.SEAL_BORE,
+    "kept": Property.SEAL_KEEPS,
+    "way": Property.SEAL_LIP,
+    "cite": Property.PAGE,
+    "behind": Property.BEARING_FACE_DEPTH,
+}
+
+
+def _seals(ask: str, card: EngineCard, seat: Seat | None) -> Slot | None:
+    found = re.fullmatch(r"(\d+)-(?:d(12|3|6|9)|(\w+))", ask)
+    seal = next((each for each in card.seals.all() if found and str(each.pk) == found[1]), None)
+    if found is None or seal is None:
+        return None
+    if found[2]:
+        return Slot(seal.part, Property.SEAL_DEPTH, At(clock=int(found[2])))
+    return Slot(seal.part, _SEALS[found[3]]) if found[3] in _SEALS else None
+
+
 _SLOTS: dict[str, Callable[[str, EngineCard, Seat | None], Slot | None]] = {
     "split": _split,
     "strip": _strip,
@@ -290,6 +310,7 @@ _SLOTS: dict[str, Callable[[str, EngineCard, Seat | None], Slot | None]] = {
     "centre": _centre,
     "close": _close,
     "crank-in": _crank_in,
+    "seals": _seals,
 }
 _ANSWERS = {("flywheel-on", "key", "worn"): "sheared"}  # answers that are said by another key now
 _MOVES = {
@@ -323,8 +344,8 @@ def choices_of(station: str, choices: dict[str, Any], card: EngineCard, seat: Se
         found["skipped"] = [key(ask) for ask in found["skipped"]]
     if "times" in found:
         found["times"] = {key(ask): times for ask, times in found["times"].items()}
-    tab = re.fullmatch(r"s(\d+)", str(found.get("part", ""))) if station == "inspect" else None
-    part = next((each.uid for each in card.seats.all() if tab and each.pk == int(tab[1])), None)
+    tabs: dict[str, list[Seat] | list[Seal]] = {"inspect": list(card.seats.all()), "seals": list(card.seals.all())}
+    part = next((each.uid for each in tabs.get(station, []) if found.get("part") == f"s{each.pk}"), None)
     return {**found, "part": part} if part else found
 
 

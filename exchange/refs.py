@@ -23,12 +23,10 @@ SHELF = {
 KINDS = dict([*SHELF.values(), ("gauges", Gauge)])
 ASKS = (  # station, the ask with its number, what the number is of
     ("split", r"^([bg]-)(\d+)()$", "marks"),
-    ("seals", r"^()(\d+)(-.+)$", "seals"),
     ("heat-and-drop", r"^((?:way|home)-[sc])(\d+)()$", "seats"),
     ("heat-and-drop", r"^((?:way|home)-f)(\d+)()$", "fitted"),
     ("heat-and-drop", r"^(f)(\d+)(-.+)$", "fitted"),
 )
-TABS = {"seals": "seals"}  # what `part` names there
 NAMED = re.compile(r"@\{([\w-]+)/([^{}]*)\}")
 
 
@@ -66,9 +64,9 @@ class Refs:
 
     def _key_out(self, station: str, key: str) -> str:
         found = re.match(r"^(part-)?([scf])(\d+)$", key)
-        if not found or station not in (*TABS, "heat-and-drop"):
+        if not found or station != "heat-and-drop":
             return key
-        kind = "fitted" if found[2] == "f" else TABS.get(station, "seats")
+        kind = "fitted" if found[2] == "f" else "seats"
         return f"{found[1] or ''}{found[2]}{self._name(kind, found[3])}"
 
     def choices_out(self, station: str, choices: dict[str, Any]) -> dict[str, Any]:

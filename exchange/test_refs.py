@@ -30,7 +30,6 @@ class Names(TestCase):
         for station, ask, said in (
             ("split", f"b-{self.bolt.pk}", "b-@{marks/3}"),
             ("split", f"g-{self.bolt.pk}", "g-@{marks/3}"),
-            ("seals", f"{self.seal.pk}-d12", "@{seals/Crank seal}-d12"),
             ("heat-and-drop", f"home-s{self.drum.pk}", "home-s@{seats/Selector drum}"),
             ("heat-and-drop", f"way-s{self.drum.pk}", "way-s@{seats/Selector drum}"),
             ("heat-and-drop", f"home-f{self.spindle.pk}", "home-f@{fitted/Rocker spindle}"),
@@ -68,10 +67,6 @@ class Names(TestCase):
         self.assertNotIn("turns", said)  # only while a heat runs
         back = self.refs.into(said)
         self.assertEqual(back, {key: value for key, value in choices.items() if key != "turns"})
-
-    def test_a_tab_of_the_seals_is_a_seal(self):
-        self.assertEqual(self.refs.choices_out("seals", {"part": f"s{self.seal.pk}"}), {"part": "s@{seals/Crank seal}"})
-        self.assertEqual(self.refs.choices_out("inspect", {"part": "crank"}), {"part": "crank"})
 
     def test_what_is_not_here_is_left_out_and_nothing_else(self):
         said = {"heater": "@{heaters/Forge}", "wanted": "usual", "skipped": ["room", "b-@{marks/99}"], "turns": {"1": 2}, "none": None}

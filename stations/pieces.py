@@ -60,6 +60,7 @@ class Ask:
     refusal: str = ""  # what is said outside those, where the usual sentence says too little
     reads: Callable[[str], object] | None = field(default=None, compare=False)  # refuses words that cannot be understood
     slot: Slot | None = None  # where the answer belongs, for a station whose readings have addresses
+    anew: bool = False  # measured or answered again, whatever another entry knows of it
     offer: Fact | None = None  # what another entry knows already: Enter alone uses it
 
     @property

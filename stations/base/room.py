@@ -79,7 +79,7 @@ class Room(Work):
     def _offered(self, ask: Ask) -> Ask:
         """A question whose answer another entry knows already: it is offered, and Enter alone uses it."""
         slot = ask.slot
-        if slot is None or not slot.about.shared or ask.offer or self.own.has(slot):
+        if slot is None or not slot.about.shared or ask.anew or ask.offer or self.own.has(slot):
             return ask
         fact = self.known.best(slot.part, slot.what, slot.at)
         if fact is None or fact.origin not in (Origin.MEASURED, Origin.DECIDED):

@@ -32,7 +32,7 @@ def draw(found: CrankInFacts, canvas: Canvas) -> None:
         if found.gaps:
             code = "gap_right" if number else "gap_left"
             said = fill(words.ON_DRAWING[code], {"gap": bare(mm(found.gaps[number].value or 0.0, 0.01))})
-            sheet.text((x, AXIS - 116), said, "halo reading-label ink", "middle")
+            sheet.text((x, AXIS - 130), said, "halo reading-label ink", "middle")
     _turns(found, canvas)
     _torque(found, canvas)
 

@@ -9,7 +9,7 @@ from engines.fits import nominal_of
 from engines.models import EngineCard, Seat
 from engines.parts import rod
 from engines.properties import Property
-from engines.slots import Slot
+from engines.slots import At, Slot
 from jobs import log
 from jobs.models import Job
 from shopmath.iso286 import limits
@@ -181,7 +181,9 @@ def sealed(shed: Shed, job: Job, at: datetime) -> None:
         if index:
             shed.act(job, "seals", None, at, "next")
         kept = "oil" if seal.lip != "outside" else "dirt"
-        sizes = [(f"{seal.pk}-shaft", f"{seal.shaft_mm:g}"), (f"{seal.pk}-bore", f"{seal.bore_mm:g}"), (f"{seal.pk}-kept", kept)]
-        depths = [(f"{seal.pk}-d{clock}", text) for clock, text in (("12", "0.05"), ("3", "0.00"), ("6", "0.08"), ("9", "0.05"))]
-        shed.answer(job, "seals", None, at, *sizes, (f"{seal.pk}-way", seal.lip or "inside"), *depths, (f"{seal.pk}-behind", "-"))
+        sizes = ((Property.SEAL_SHAFT, f"{seal.shaft_mm:g}"), (Property.SEAL_BORE, f"{seal.bore_mm:g}"), (Property.SEAL_KEEPS, kept))
+        known = [(Slot(seal.part, what).key, text) for what, text in (*sizes, (Property.SEAL_LIP, seal.lip or "inside"))]
+        depths = ((12, "0.05"), (3, "0.00"), (6, "0.08"), (9, "0.05"))
+        read = [(Slot(seal.part, Property.SEAL_DEPTH, At(clock=clock)).key, text) for clock, text in depths]
+        shed.answer(job, "seals", None, at, *known, *read, (Slot(seal.part, Property.BEARING_FACE_DEPTH).key, "-"))
     shed.act(job, "seals", None, at, "sign")

@@ -3,9 +3,13 @@ from __future__ import annotations
 from django.test import TestCase
 
 from engines.models import Seal
+from engines.properties import Property
+from engines.slots import Slot
 from shop.models import Driver, Gauge
 from shopmath.checks import BadInput
-from shopmath.seals import Candidate, identify_seal, lip_side
+from shopmath.seals import CLOCKS, Candidate, identify_seal, lip_side
+from stations.bearings_out.tests import Puller
+from stations.seals.facts import depth_of
 from stations.split.tests import Halves
 from tests.shed import job
 
@@ -15,14 +19,19 @@ class Sealer(Halves):
 
     key = "seals"
 
+    def of(self, seal, what, text):
+        return self.answer(Slot(seal.part, what).key, text)
+
     def one(self, seal, shaft=None, bore=None, kept="pressure", way="inside"):
-        for key, text in (("shaft", shaft or f"{seal.shaft_mm}"), ("bore", bore or f"{seal.bore_mm}"), ("kept", kept), ("way", way)):
-            self.answer(f"{seal.pk}-{key}", text)
+        self.of(seal, Property.SEAL_SHAFT, shaft or f"{seal.shaft_mm}")
+        self.of(seal, Property.SEAL_BORE, bore or f"{seal.bore_mm}")
+        self.of(seal, Property.SEAL_KEEPS, kept)
+        self.of(seal, Property.SEAL_LIP, way)
 
     def depths(self, seal, *values, behind=""):
-        for clock, value in zip(("12", "3", "6", "9"), values, strict=True):
-            self.answer(f"{seal.pk}-d{clock}", value)
-        self.answer(f"{seal.pk}-behind", behind)
+        for clock, value in zip(CLOCKS, values, strict=True):
+            self.answer(depth_of(seal, clock).key, value)
+        self.of(seal, Property.BEARING_FACE_DEPTH, behind)
 
 
 class SealsCase(TestCase):
@@ -43,34 +52,34 @@ class TheSeals(SealsCase):
     def test_a_seal_of_another_place_is_stop_and_its_place_is_named(self):
         self.hands.one(self.drive, shaft="17", bore="40.1")
         plate = self.plate()
-        self.assertEqual((plate.state, plate.words), ("stop", "Not this one"))
-        self.assertIn("It belongs at Output seal", plate.line)
-        self.assertIn("is larger than its shaft", self.hands.answer(f"{self.drive.pk}-shaft", "50"))
+        self.assertEqual((plate.state, plate.words), ("stop", "Not this seal"))
+        self.assertIn("This one belongs at Output seal", plate.line)
+        self.assertIn("is larger than its shaft", self.hands.of(self.drive, Property.SEAL_SHAFT, "50"))
 
     def test_the_lip_faces_what_is_kept_and_an_exception_needs_its_page(self):
         self.hands.one(self.drive, kept="dirt", way="inside")
         plate = self.plate()
-        self.assertEqual((plate.state, plate.words), ("stop", "Wrong way round?"))
-        self.assertNotIn(f"{self.drive.pk}-d12", [ask.key for ask in self.hands.work().asks()])
-        self.hands.answer(f"{self.drive.pk}-cite", "manual page 42")
-        self.assertEqual(self.plate().words, "Drive it in")
+        self.assertEqual((plate.state, plate.words), ("stop", "Lip faces the wrong way?"))
+        self.assertNotIn(depth_of(self.drive, "12").key, [ask.key for ask in self.hands.work().asks()])
+        self.hands.of(self.drive, Property.PAGE, "manual page 42")
+        self.assertEqual(self.plate().words, "Drive the seal in")
         self.assertIn("manual page 42", [trace.source for trace in self.hands.work().traces()])
 
     def test_another_way_than_the_card_says_is_raised(self):
         self.hands.one(self.drive, kept="dirt", way="outside")
-        self.assertEqual(self.hands.work().contradictions()[0]["card"], "inward")
-        self.assertIn("found outward, the card says inward", self.hands.page())
+        self.assertEqual(self.hands.work().contradictions()[0]["card"], "to the inside")
+        self.assertIn("found to the outside, the card says to the inside", self.hands.page())
 
     def test_depth_square_and_gap_are_judged(self):
         self.hands.one(self.drive)
         self.hands.depths(self.drive, "0.05", "0.0", "0.1", "0.05", behind="8.5")
         plate = self.plate()
-        self.assertEqual((plate.state, plate.words), ("in", "Seated square"))
+        self.assertEqual((plate.state, plate.words), ("in", "Seal is seated"))
         self.assertIn("1.40 mm clear of the bearing", plate.line)
         for values, behind, words in (
-            (("0.0", "0.0", "1.0", "0.0"), "", "Crooked"),
+            (("0.0", "0.0", "1.0", "0.0"), "", "Seal is crooked"),
             (("2.0", "2.0", "2.0", "2.0"), "", "Depth is out"),
-            (("0.0", "0.0", "0.0", "0.0"), "6.0", "Touches the bearing"),
+            (("0.0", "0.0", "0.0", "0.0"), "6.0", "Seal touches the bearing"),
         ):
             self.hands.depths(self.drive, *values, behind=behind or "20")
             self.assertEqual((self.plate().state, self.plate().words), ("out", words))
@@ -79,18 +88,18 @@ class TheSeals(SealsCase):
         Driver.objects.create(name="34 tube", kind="tube", outside_mm=34, inside_mm=29)
         Driver.objects.create(name="36 tube", kind="tube", outside_mm=36, inside_mm=29)
         self.hands.one(self.drive)
-        self.assertIn("Drive with 34 tube, square", self.plate().line)
+        self.assertIn("Drive it with 34 tube, square", self.plate().line)
 
     def test_seal_after_seal_then_the_worst_is_signed(self):
         self.hands.one(self.drive)
         self.hands.depths(self.drive, "0.0", "0.0", "0.1", "0.0")
         self.assertIn("Still to do: Output seal", self.hands.act("sign"))
         self.hands.act("next")
-        self.assertEqual(self.hands.work().in_hand, self.output)
+        self.assertEqual(self.hands.work().found.in_hand.seal, self.output)
         self.hands.one(self.output, kept="oil")
         self.hands.depths(self.output, "0.0", "0.0", "0.9", "0.0")
         self.hands.act("sign")
-        self.assertEqual((self.hands.entry.call_state, self.hands.entry.call_words), ("out", "Crooked"))
+        self.assertEqual((self.hands.entry.call_state, self.hands.entry.call_words), ("out", "Seal is crooked"))
         self.assertEqual(self.hands.entry.result["seals"]["Output seal"]["keeps"], "oil")
 
     def test_a_card_without_seals_is_written_down_by_hand(self):
@@ -102,6 +111,21 @@ class TheSeals(SealsCase):
         drawing = str(self.hands.work().drawing())
         for words in ("spring", "pressure", "outside", "inside", "flush wanted"):
             self.assertIn(words, drawing)
+
+
+class AsFound(SealsCase):
+    def test_a_depth_that_bearings_out_found_is_not_offered_for_the_new_seal(self):
+        seat = self.made.card.seats.get()
+        Seal.objects.filter(pk=self.drive.pk).update(seat=seat)
+        puller = Puller(self.made)
+        for clock in CLOCKS:
+            puller.answer(f"seal-depth@{clock}", "0.4")
+        self.hands.one(self.drive)
+        ask = next(each for each in self.hands.work().wanted if each.slot == depth_of(self.drive, "12"))
+        self.assertIsNone(ask.offer)
+        self.hands.depths(self.drive, "0.0", "0.0", "0.1", "0.0")
+        known = self.hands.work().known
+        self.assertEqual(known.as_found(self.drive.part, Property.SEAL_DEPTH, depth_of(self.drive, "12").at).value, 0.4)
 
 
 class TheRule(TestCase):

@@ -169,9 +169,9 @@ class CaseHalf(BrowserCase):
 
     def seals(self):
         self.onward()
-        depths = {"d12": "0.1", "d3": "0.1", "d6": "0.1", "d9": "0.1", "behind": SKIP}
+        depths = {"seal-depth": "0.1", "bearing-face-depth": SKIP}
         for shaft, bore in (("30", "47"), ("20", "35")):
-            self.answer_all({"shaft": shaft, "bore": bore, "kept": "oil", "way": "inside", **depths})
+            self.answer_all({"seal-shaft": shaft, "seal-bore": bore, "seal-keeps": "oil", "seal-lip": "inside", **depths})
             if shaft == "30":
                 self.act("next")
         self.act("sign")
@@ -187,7 +187,7 @@ class CaseHalf(BrowserCase):
         self.answer("12")
         self.answer("28 Nm")
         self.act("home")
-        self.answer_all({"gap-left": "0.30", "gap-right": "0.31"})
+        self.answer_all({"home-gap.left": "0.30", "home-gap.right": "0.31"})
         self.act("sign")
 
     def closed(self):

@@ -54,7 +54,7 @@ class PuttingTogether(BrowserCase):
         self.pick("In your hand it goes in", "lip and spring inward")
         self.asked(*((f"Depth at {clock}", "0.1") for clock in ("12", "3", "6", "9")))
         self.asked(("Depth of the bearing behind", "skip"))
-        self.sees("Seated square")
+        self.sees("Seal is seated")
         self.assertAccessible()
         self.sign()
 
@@ -79,7 +79,7 @@ class PuttingTogether(BrowserCase):
         self.assertAccessible()
         self.enter("home", then="Gap on the drive side")
         self.asked(("Gap on the drive side", "0.20"), ("Gap on the magneto side", "0.21"))
-        self.sees("Home")
+        self.sees("Crank is home")
         self.sign()
 
         self.go("/jobs/0412/close/")

@@ -1,0 +1,146 @@
+"""What is known of each seal: whether it belongs here, which way its lip faces and why, how deep, how square, how far from the bearing."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from enum import StrEnum
+from functools import cached_property
+
+from engines.models import EngineCard, Seal
+from engines.properties import Property
+from engines.slots import At, Slot
+from jobs.facts import Own
+from shop.models import Driver
+from shop.shelves import Shelves
+from shopmath import drivers
+from shopmath.seals import CLOCKS, Candidate, SealSeat, identify_seal, lip_side, seat_of_seal
+from stations.base import Given
+
+TAB = "part"
+
+
+class Code(StrEnum):
+    """What a call at Seals can say."""
+
+    MEASURE = "measure"
+    NOT_THIS_ONE = "not this one"
+    WRONG_WAY = "wrong way"
+    LIP = "lip"
+    DRIVE = "drive"
+    TOUCHES = "touches"
+    TOUCH_CLOSE = "touch too close"
+    CROOKED = "crooked"
+    SQUARE_CLOSE = "square too close"
+    DEPTH_OUT = "depth out"
+    DEPTH_CLOSE = "depth too close"
+    SEATED = "seated"
+
+
+def depth_of(seal: Seal, clock: str) -> Slot:
+    """Where the depth of a seal at one place is kept."""
+    return Slot(seal.part, Property.SEAL_DEPTH, At(clock=int(clock)))
+
+
+@dataclass(frozen=True)
+class SealFound:
+    """All that Seals computes of one seal. Sizes in mm."""
+
+    seal: Seal
+    own: Own
+    others: tuple[Seal, ...]
+    shelves: Shelves | None
+
+    def at(self, what: Property) -> Slot:
+        return Slot(self.seal.part, what)
+
+    def said(self, what: Property) -> str:
+        return self.own.said(self.at(what))
+
+    @cached_property
+    def found_as(self) -> tuple[Candidate, ...] | None:
+        """Where a seal of the measured sizes belongs; None until it is measured."""
+        shaft, bore = self.own.value(self.at(Property.SEAL_SHAFT)), self.own.value(self.at(Property.SEAL_BORE))
+        if shaft is None or bore is None:
+            return None
+        return identify_seal(shaft, bore, [Candidate(each.uid, each.shaft_mm, each.bore_mm) for each in self.others])
+
+    @property
+    def is_the_one(self) -> bool:
+        return any(place.name == self.seal.uid for place in self.found_as or ())
+
+    @property
+    def belongs_at(self) -> str:
+        """The place whose sizes it has; empty where the card has none."""
+        uid = self.found_as[0].name if self.found_as else ""
+        return next((each.name for each in self.others if each.uid == uid), "")
+
+    @property
+    def lip(self) -> str:
+        """Which way the lip faces, in the hand."""
+        return self.said(Property.SEAL_LIP)
+
+    @property
+    def lip_by_rule(self) -> str:
+        """Which way it faces by what is kept; empty until said."""
+        kept = self.said(Property.SEAL_KEEPS)
+        return lip_side(kept) if kept else ""
+
+    @property
+    def against_rule(self) -> bool:
+        return bool(self.lip and self.lip_by_rule and self.lip != self.lip_by_rule)
+
+    @property
+    def page(self) -> str:
+        """The page that allows an exception."""
+        return self.said(Property.PAGE)
+
+    @property
+    def way_settled(self) -> bool:
+        return bool(self.lip and self.lip_by_rule) and (not self.against_rule or bool(self.page))
+
+    @property
+    def depth_uncertainty(self) -> float:
+        """The largest of the four."""
+        facts = (self.own.fact(depth_of(self.seal, clock)) for clock in CLOCKS)
+        return max((fact.uncertainty or 0.0 for fact in facts if fact), default=0.0)
+
+    @cached_property
+    def seating(self) -> SealSeat | None:
+        """How it sits, once its four depths are in."""
+        depths = [self.own.value(depth_of(self.seal, clock)) for clock in CLOCKS]
+        if None in depths:
+            return None
+        sizes = [float(depth or 0) for depth in depths]
+        behind = self.own.value(self.at(Property.BEARING_FACE_DEPTH))
+        width = self.seal.width_mm if behind is not None else None
+        return seat_of_seal(sizes, self.seal.bore_mm, self.seal.depth_mm, self.depth_uncertainty, width_mm=width, bearing_depth_mm=behind)
+
+    @cached_property
+    def window(self) -> drivers.Window:
+        return drivers.seal(self.seal.shaft_mm, self.seal.bore_mm)
+
+    @cached_property
+    def drivers(self) -> list[Driver]:
+        """The shop's drivers that press on its rim and clear its spring."""
+        shelf = self.shelves.drivers if self.shelves else ()
+        return [each for each in shelf if not self.window.refusal(each.outside_mm, each.inside_mm)]
+
+
+@dataclass(frozen=True)
+class SealsFacts:
+    """Every seal of the card, one of them in hand."""
+
+    card: EngineCard
+    own: Own
+    seals: tuple[SealFound, ...]
+
+    @property
+    def in_hand(self) -> SealFound:
+        chosen = self.own.choice(TAB)
+        return next((each for each in self.seals if each.seal.uid == chosen), self.seals[0])
+
+
+def seals_facts(given: Given) -> SealsFacts:
+    """What Seals knows, built once for a page or an act."""
+    seals = tuple(given.card.seals.all())
+    return SealsFacts(given.card, given.own, tuple(SealFound(seal, given.own, seals, given.shelves) for seal in seals))

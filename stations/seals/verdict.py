@@ -1,0 +1,137 @@
+"""The call on the seal in hand, and the worst of all when it is signed."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from functools import partial
+from typing import Any
+
+from engines.properties import Property
+from shopmath.amounts import mm
+from shopmath.seals import DEPTH_MM, SealSeat
+from shopmath.verdict import severity
+from stations.base import Ask, Caution, Contradiction, Result, Said, Scale, State, Trace, Verdict, asking, of_call
+from stations.base.limits import limit_values
+from stations.seals import words
+from stations.seals.facts import Code, SealFound, SealsFacts
+from stations.seals.questions import is_open, next_seal
+from ui.numbers import band, show
+
+source = partial(asking.source, words)
+STEP = 0.01
+
+
+def verdict(found: SealsFacts, asked: list[Ask]) -> Verdict:
+    """Of the seal in hand; `asked` is what is still to be answered."""
+    return _of(found, found.in_hand, bool(asked))
+
+
+def overall(found: SealsFacts) -> Verdict:
+    """The worst seal stands for all."""
+    return min((_of(found, each, is_open(found, each)) for each in found.seals), key=lambda each: severity(each.state))
+
+
+def stopped(found: SealsFacts) -> Verdict | None:
+    """The first seal that may not go in as it is."""
+    calls = (_of(found, each, is_open(found, each)) for each in found.seals)
+    return next((each for each in calls if each.state == State.STOP), None)
+
+
+def _of(found: SealsFacts, of: SealFound, asked: bool) -> Verdict:
+    seal, move = of.seal, "ask" if asked else "nothing"
+    if of.found_as is None:
+        return Verdict(State.WAIT, Code.MEASURE, next=move)
+    if not of.is_the_one:
+        sizes = {"shaft": f"{seal.shaft_mm:g}", "bore": f"{seal.bore_mm:g}"}
+        values = {"seal": seal.name, "other": of.belongs_at, **sizes}
+        return Verdict(State.STOP, Code.NOT_THIS_ONE, values, "belongs_at" if of.belongs_at else "belongs_nowhere")
+    if of.against_rule and not of.page:
+        return Verdict(State.STOP, Code.WRONG_WAY, {"facing": words.FACING[of.lip_by_rule]})
+    if of.seating is None:
+        return _driving(of, move)
+    return _seated(found, of, of.seating)
+
+
+def _driving(of: SealFound, move: str) -> Verdict:
+    facing = of.lip or of.lip_by_rule
+    values: dict[str, Any] = {"facing": words.FACING[facing] if facing else ""}
+    if not of.way_settled:
+        return Verdict(State.WAIT, Code.LIP, values, "facing" if facing else "rule_unknown", move)
+    if of.drivers:
+        values["driver"] = of.drivers[0].name
+    return Verdict(State.WAIT, Code.DRIVE, values, "drive_with" if of.drivers else "facing", move, assumed=_flush(of))
+
+
+def _flush(of: SealFound) -> tuple[Said, ...]:
+    return (Said("flush"),) if of.seal.depth_assumed and not of.seal.depth_mm else ()
+
+
+def _seated(found: SealsFacts, of: SealFound, seat: SealSeat) -> Verdict:
+    wanted = of.seal.depth_mm
+    scale = Scale(seat.depth_mm, of.depth_uncertainty, wanted - DEPTH_MM, wanted + DEPTH_MM, "mm", 2)
+    judged = (
+        (seat.clear, Code.TOUCHES, Code.TOUCH_CLOSE, "out_a_little"),
+        (seat.square, Code.CROOKED, Code.SQUARE_CLOSE, "other_side"),
+        (seat.depth, Code.DEPTH_OUT, Code.DEPTH_CLOSE, "deeper"),
+    )
+    for call, out, close, move in judged:
+        if call and call.state != State.IN:
+            values = {**limit_values(call, "length", STEP), "deepest": seat.deepest}
+            return of_call(call, out if call.state == State.OUT else close, values=values, next=move, scale=scale, assumed=_flush(of))
+    onward = next_seal(found)
+    values = {"depth": mm(seat.depth_mm, STEP), "lean": mm(seat.lean_mm, STEP)}
+    if seat.gap_mm is not None:
+        values["gap"] = mm(seat.gap_mm, STEP)
+    reason = "seated_clear" if seat.gap_mm is not None else "seated"
+    if onward:
+        return Verdict(State.IN, Code.SEATED, {**values, "part": onward.seal.name}, reason, "on_to", scale=scale, assumed=_flush(of))
+    return Verdict(State.IN, Code.SEATED, values, reason, "sign", scale=scale, assumed=_flush(of))
+
+
+def contradictions(found: SealsFacts) -> Iterator[Contradiction]:
+    """Seals that go in otherwise than the card says."""
+    for each in found.seals:
+        if each.lip and each.seal.lip and each.lip != each.seal.lip:
+            yield Contradiction(each.at(Property.SEAL_LIP), str(words.FACING[each.lip]), str(words.FACING[each.seal.lip]))
+
+
+def checks(found: SealsFacts) -> tuple[Caution, ...]:
+    return asking.checks(words)
+
+
+def warnings(found: SealsFacts) -> tuple[Caution, ...]:
+    return asking.warnings(words)
+
+
+def results(found: SealsFacts) -> Iterator[Result]:
+    """Depth, squareness and gap of each seal that is in."""
+    for each in found.seals:
+        seat, slot = each.seating, each.at(Property.SEAL_DEPTH)
+        if seat is None:
+            continue
+        wanted = each.seal.depth_mm
+        low, high = mm(wanted - DEPTH_MM, STEP), mm(wanted + DEPTH_MM, STEP)
+        rule = Said("shop_rule")
+        yield Result(slot, "mean depth", mm(seat.depth_mm, STEP), None, low, high, rule, seat.depth.state)
+        limit = mm(seat.square.values["limit"], STEP)
+        yield Result(slot, "lean", mm(seat.lean_mm, STEP), None, None, limit, rule, seat.square.state)
+        if seat.gap_mm is not None and seat.clear:
+            limit = mm(seat.clear.values["limit"], STEP)
+            yield Result(slot, "gap", mm(seat.gap_mm, STEP), None, limit, None, rule, seat.clear.state)
+
+
+def sources(found: SealsFacts) -> Iterator[Trace]:
+    of = found.in_hand
+    seal, origin = of.seal, {"origin": of.seal.source or words.UNKNOWN}
+    yield source("sizes", f"{seal.shaft_mm:g} × {seal.bore_mm:g} × {seal.width_mm:g}", origin)
+    if seal.lip:
+        yield source("lip", words.FACING[seal.lip], origin)
+    outside = band(mm(of.window.outside_low_mm, 0.1), mm(of.window.outside_high_mm, 0.1))
+    yield source("driver", outside, {"inside": mm(of.window.inside_low_mm, 0.1)}, estimated=True)
+    others = ", ".join(each.name for each in of.drivers[1:3]) or words.OF_THE_SHELF
+    yield source("drivers", of.drivers[0].name if of.drivers else words.NONE, {"others": others})
+    if of.seating:
+        wanted_from = words.FLUSH if seal.depth_assumed and not seal.depth_mm else seal.source or words.UNKNOWN
+        yield source("depth", show(mm(of.seating.depth_mm, STEP)), {"wanted": mm(seal.depth_mm, STEP), "origin": wanted_from})
+    if of.page:
+        yield source("exception", words.FACING[of.lip], {"page": of.page})
