@@ -24,6 +24,7 @@ class Kind(models.TextChoices):
     THROW = "throw", "throw"
     ROD = "rod", "connecting rod"
     FLYWHEEL = "flywheel", "flywheel"
+    ENGINE = "engine", "engine"
 
 
 @dataclass(frozen=True, order=True)
@@ -41,6 +42,7 @@ class Part:
 
 
 CRANK, JOINT, FLYWHEEL = Part(Kind.CRANK, "crank"), Part(Kind.JOINT, "joint"), Part(Kind.FLYWHEEL, "flywheel")
+ENGINE = Part(Kind.ENGINE, "engine")
 LEFT_CASE, RIGHT_CASE = Part(Kind.CASE, "left", "left case"), Part(Kind.CASE, "right", "right case")
 
 

@@ -149,6 +149,10 @@ class Property(StrEnum):
     AIR_GAP = "air-gap"
     # decisions
     REPLACED = "replaced"
+    # the engine going back
+    PARTS_USED = "parts-used"
+    AGAINST_ADVICE = "against-advice"
+    STAYS_UNKNOWN = "stays-unknown"
     # words
     REASON = "reason"
     PAGE = "page"
@@ -292,6 +296,9 @@ ABOUT: dict[Property, About] = {
     Property.RIM_RUNOUT: About(low=0, high=10),
     Property.AIR_GAP: About(low=0, high=10),
     Property.REPLACED: About(WORDS),
+    Property.PARTS_USED: About(WORDS, shared=False),
+    Property.AGAINST_ADVICE: About(WORDS, shared=False),
+    Property.STAYS_UNKNOWN: About(WORDS, shared=False),
     Property.REASON: About(WORDS, shared=False),
     Property.PAGE: About(WORDS, shared=False),
     Property.NOTE: About(WORDS, shared=False),

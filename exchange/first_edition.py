@@ -7,10 +7,11 @@ from collections.abc import Callable
 from typing import Any
 
 from engines.models import EngineCard, Seal, Seat
-from engines.parts import CRANK, FLYWHEEL, JOINT, LEFT_CASE, RIGHT_CASE, Kind, Part, rod
+from engines.parts import CRANK, ENGINE, FLYWHEEL, JOINT, LEFT_CASE, RIGHT_CASE, Kind, Part, rod
 from engines.properties import LIMITS, Property
 from engines.slots import At, Slot
 
+BY_HAND = "by-hand"  # an entry that was only written down, whatever its station
 _ROLES = (  # the first that fits
     (r"main\s*-?shaft|lay\s*shaft|gear|input|output|selector|clutch|sprocket|counter\s*shaft|primary", Seat.Role.GEARBOX),
     (r"\bcam", Seat.Role.CAM),
@@ -293,10 +294,26 @@ def _seals(ask: str, card: EngineCard, seat: Seat | None) -> Slot | None:
     found = re.fullmatch(r"(\d+)-(?:d(12|3|6|9)|(\w+))", ask)
     seal = next((each for each in card.seals.all() if found and str(each.pk) == found[1]), None)
     if found is None or seal is None:
-        return None
+        return _by_hand(ask, card, seat)
     if found[2]:
         return Slot(seal.part, Property.SEAL_DEPTH, At(clock=int(found[2])))
     return Slot(seal.part, _SEALS[found[3]]) if found[3] in _SEALS else None
+
+
+_HAND_OVER = {
+    "parts": Property.PARTS_USED,
+    "advice": Property.AGAINST_ADVICE,
+    "unknown": Property.STAYS_UNKNOWN,
+    "note": Property.NOTE,
+}
+
+
+def _by_hand(ask: str, card: EngineCard, seat: Seat | None) -> Slot | None:
+    return Slot(ENGINE, Property.NOTE) if ask == "note" else None
+
+
+def _hand_over(ask: str, card: EngineCard, seat: Seat | None) -> Slot | None:
+    return Slot(ENGINE, _HAND_OVER[ask]) if ask in _HAND_OVER else None
 
 
 _SLOTS: dict[str, Callable[[str, EngineCard, Seat | None], Slot | None]] = {
@@ -311,6 +328,9 @@ _SLOTS: dict[str, Callable[[str, EngineCard, Seat | None], Slot | None]] = {
     "close": _close,
     "crank-in": _crank_in,
     "seals": _seals,
+    "hand-over": _hand_over,
+    "book-in": _by_hand,
+    BY_HAND: _by_hand,
 }
 _ANSWERS = {("flywheel-on", "key", "worn"): "sheared"}  # answers that are said by another key now
 _MOVES = {

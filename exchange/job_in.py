@@ -245,8 +245,9 @@ class Reader:
             opened_by=opened_by,
             supersedes=before,
         )
+        by_hand = str((each.result or {}).get("schema", "")).startswith(first_edition.BY_HAND)
         for number, row in enumerate(each.readings, 1):
-            self._reading(row, entry, refs, f"{where}, readings {number}")
+            self._reading(row, entry, first_edition.BY_HAND if by_hand else stage.key, refs, f"{where}, readings {number}")
         moves = [(MoveIn(kind=kind, attempt=entry.attempt), opened_by) for kind in entry.choices.pop("moves made", [])]
         moves += [(move, self.named(move.by)) for move in each.moves]
         for move, by in moves:
@@ -285,12 +286,12 @@ class Reader:
         at = At(row.end, row.angle_deg, row.clock, row.depth, row.stage)
         return columns(job.card_id, Slot(Part(row.part.kind, row.part.uid, row.part.name), Property(row.property), at))
 
-    def _reading(self, row: ReadingIn, entry: Entry, refs: Refs, where: str) -> None:
+    def _reading(self, row: ReadingIn, entry: Entry, kind: str, refs: Refs, where: str) -> None:
         ask = refs.into(row.ask)
         placed, typed = self._where(row, entry.job), row.typed
-        if ask and not placed and first_edition.has_slots(entry.station.key):
-            slot = first_edition.slot_of_key(entry.station.key, ask, entry.job.card, entry.seat)
-            typed = first_edition.answer_of(entry.station.key, ask, row.typed)
+        if ask and not placed and first_edition.has_slots(kind):
+            slot = first_edition.slot_of_key(kind, ask, entry.job.card, entry.seat)
+            typed = first_edition.answer_of(kind, ask, row.typed)
             ask, placed = (slot.key, columns(entry.job.card_id, slot)) if slot else (ask, {})
         if not ask or len(ask) > 80:
             raise refused(f"{where}, ask: it belongs to nothing on the card.")

@@ -65,8 +65,8 @@ class Keys(TestCase):
         made = job(428, order="bottom-end")
         bram = Client()
         bram.force_login(person("bram", "mechanic"))
-        self.keep("Rod big end felt", "a", ask="parts", page=f"/jobs/{made.tag}/hand-over/", saw="0")
-        self.keep("Two seals", "b", ask="parts", page=f"/jobs/{made.tag}/hand-over/", saw="0", client=bram)
+        self.keep("Rod big end felt", "a", ask="parts-used", page=f"/jobs/{made.tag}/hand-over/", saw="0")
+        self.keep("Two seals", "b", ask="parts-used", page=f"/jobs/{made.tag}/hand-over/", saw="0", client=bram)
         self.assertEqual([text for _, text in self.standing()], ["Rod big end felt", "Two seals"])
 
     def test_a_reading_for_an_attempt_that_is_over_is_refused_and_stays_in_the_field(self):

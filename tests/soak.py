@@ -48,14 +48,14 @@ def kills(shop: Shop) -> None:
             while True:
                 key, text = pending or (uuid.uuid4().hex, f"part {len(acknowledged)} of {number}")
                 pending = (key, text)
-                status, headers, _ = shop.ask("POST", f"{STRIP}keep/", {"ask": "parts", "text": text, "client_key": key})
+                status, headers, _ = shop.ask("POST", f"{STRIP}keep/", {"ask": "parts-used", "text": text, "client_key": key})
                 if status == 200 and headers.get("X-Kept") == "yes":
                     acknowledged.append(text)
                     pending = None
         killer.join()
         shop.start()
     shop.kill()
-    kept = [text for (text,) in shop.sql("SELECT text FROM jobs_reading WHERE ask = 'parts' AND withdrawn_at IS NULL")]
+    kept = [text for (text,) in shop.sql("SELECT text FROM jobs_reading WHERE ask = 'parts-used' AND withdrawn_at IS NULL")]
     lost = len(set(acknowledged) - set(kept))
     doubled = len(kept) - len(set(kept))
     row("kill -9 while readings are kept", f"{tries} kills", f"{len(acknowledged)} acknowledged, {lost} lost, {doubled} doubled")
@@ -266,7 +266,7 @@ def syncs(shop: Shop) -> None:
     time.sleep(1)
     tries = count(40)
     for number in range(tries):
-        shop.ask("POST", f"{STRIP}keep/", {"ask": "parts", "text": f"synced {number}", "client_key": uuid.uuid4().hex})
+        shop.ask("POST", f"{STRIP}keep/", {"ask": "parts-used", "text": f"synced {number}", "client_key": uuid.uuid4().hex})
     trace.send_signal(2)
     trace.wait()
     shop.kill()

@@ -68,15 +68,15 @@ class HandOver(Leaving):
     def test_an_owner_signs_it_out_and_it_is_closed(self):
         self.ready()
         for ask, text in (
-            ("parts", "6204 C3, two"),
-            ("parts", "Seal 20 x 35 x 7"),
-            ("parts", ""),
-            ("unknown", "Rod not measured."),
+            ("parts-used", "6204 C3, two"),
+            ("parts-used", "Seal 20 x 35 x 7"),
+            ("parts-used", ""),
+            ("stays-unknown", "Rod not measured."),
             ("note", ""),
         ):
             self.hands.answer(ask, text)
-        if self.hands.work().against:
-            self.hands.answer("advice", "Owner wants it back today.")
+        if self.hands.work().found.against:
+            self.hands.answer("against-advice", "Owner wants it back today.")
         mechanic = Leaver(self.made)
         mechanic.client.force_login(person("bram", "mechanic"))
         self.assertIn("Only an owner", mechanic.act("sign"))
@@ -209,7 +209,7 @@ class WholeJob(Leaving):
 
     def test_no_spreadsheet_takes_a_note_for_a_formula(self):
         self.made.run.update(state="skipped", because="not wanted (Una)")
-        self.hands.answer("parts", "=HYPERLINK(1)")
+        self.hands.answer("parts-used", "=HYPERLINK(1)")
         answer = self.hands.client.get("/jobs/0412/job.zip")
         with zipfile.ZipFile(io.BytesIO(answer.content)) as found:
             self.assertIn("'=HYPERLINK(1)", found.read("readings.csv").decode())

@@ -364,7 +364,9 @@ class Bound(Kept, ABC):
             log.supersede(self.entry, self.person, reason)
 
     def settle(self) -> None:
-        """Write where the station stands, for the run and the bench page."""
+        """Write where the station stands, for the run and the bench page; of a closed job nothing changes any more."""
+        if self.job.is_closed:
+            return
         plate = self.call
         state = RunStation.State.DONE if self.whole_station_signed() else RunStation.State.NOW
         if self.entry or self.stage.state != RunStation.State.AHEAD:

@@ -59,7 +59,8 @@ class Room(Work):
 
     @cached_property
     def given(self) -> Given:
-        return Given(self.job.card, self.known, self.own, shelves(self.shop), self.shop, self.seat, self.job, tuple(self.timers), self.now)
+        on_shelves, timers = shelves(self.shop), tuple(self.timers)
+        return Given(self.job.card, self.known, self.own, on_shelves, self.shop, self.seat, self.job, timers, self.person, self.now)
 
     @cached_property
     def found(self) -> Any:
@@ -301,7 +302,8 @@ class Room(Work):
             self.station.kept(self, reading)
 
     def still_to_say(self) -> str:
-        missing = [ask.words.lower().rstrip("?") for ask in self.open_asks() if not ask.optional]
+        wanted = [ask for ask in self.open_asks() if not ask.optional and not (ask.repeats and self.live(ask.key))]
+        missing = [ask.words.lower().rstrip("?") for ask in wanted]
         return fill(shared.STILL_TO_ANSWER, {"questions": ", ".join(missing)}) if missing else ""
 
     def may_sign(self) -> str:

@@ -16,7 +16,7 @@ from engines.properties import Property
 from engines.slots import Slot
 from jobs.facts import Facts, Finding, Own
 from jobs.models import Job, Timer
-from shop.models import Shop
+from shop.models import Person, Shop
 from shop.shelves import Shelves
 from shopmath.amounts import Amount
 from stations.base.canvas import Canvas
@@ -36,6 +36,7 @@ class Given:
     seat: Seat | None = None
     job: Job | None = None
     timers: tuple[Timer, ...] = ()
+    person: Person | None = None
     now: datetime | None = None
 
 

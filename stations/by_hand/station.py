@@ -2,84 +2,79 @@
 
 from __future__ import annotations
 
+from functools import partial
 from typing import Any
 
-from django.utils.safestring import SafeString
+from stations.base import AS_SIGNED, Action, Ask, Canvas, Room, State, Station, Verdict
+from stations.base.asking import question, warnings
+from stations.by_hand import words
+from stations.by_hand.facts import NOTE, ByHandFacts, Code, facts_for
+from ui.svg import wrapped
 
-from stations.base import AS_SIGNED, Action, Ask, Caution, Plate, Station, Work
-from ui.svg import Sheet, papers, wrapped
-
-ENDS = {
-    "true": "Gauge lifted and crank off its supports before any blow.",
-    "seals": "Depth at four places; the lip faces what is kept in.",
-}
-
-
-class ByHand(Work):
-    """Notes, each signed with who and when."""
-
-    def asks(self) -> list[Ask]:
-        return [Ask("note", "What was done, what was found?", self.station.name, "words", "", repeats=True)]
-
-    def plate(self) -> Plate:
-        notes = self.live("note", every_attempt=True)
-        if self.signed:
-            return self.signed_plate()
-        if not notes:
-            return Plate(
-                "wait",
-                "By hand",
-                "Stator does not compute this station yet.",
-                f"{ENDS.get(self.station.key, '')} Write what was done.".strip(),
-            )
-        return Plate(
-            "wait",
-            "Written down",
-            f"{len(notes)} note{'s' if len(notes) > 1 else ''}, not signed.",
-            "Add to it, or sign it.",
-            standing=notes[-1].text,
-        )
-
-    def verdict(self) -> Plate:
-        """Nothing is judged here: the last note stands for the entry."""
-        return Plate("in", "Done by hand", self.live("note", every_attempt=True)[-1].text, "")
-
-    def drawing(self, at_s: float | None = None) -> SafeString:
-        notes = [reading.text for reading in self.live("note", every_attempt=True)]
-        sizes = {"wide": (760, 62), "narrow": (430, 38)}
-        return papers({name: _page(self.station.name, notes, *sizes[name]) for name in self.papers})
-
-    def cautions(self) -> tuple[Caution, ...]:
-        return (Caution("manual", "The engine's manual comes first; write down where you left it."),)
-
-    def actions(self) -> tuple[Action, ...]:
-        return () if self.signed else (Action("sign", "Sign it", "sign", bool(self.readings), self.may_sign()),)
-
-    def act(self, key: str) -> None:
-        self.opened(key)
-        if key == "sign":
-            self.sign()
-
-    def result(self) -> dict[str, Any]:
-        return {"schema": "by-hand/1", "notes": [reading.text for reading in self.live("note", every_attempt=True)]}
+ask = partial(question, words)
+LINES = 10
+LETTERS, LETTERS_NARROW = 62, 38
 
 
-def _page(name: str, notes: list[str], width: int, letters: int) -> SafeString:
+def questions(found: ByHandFacts) -> list[Ask]:
+    return [ask(NOTE, repeats=True)]
+
+
+def verdict(found: ByHandFacts, asked: list[Ask]) -> Verdict:
+    if not found.notes:
+        special = found.station if found.station in words.NEXT else ""
+        return Verdict(State.WAIT, Code.NOTHING_YET, next=special)
+    values = {"notes": len(found.notes), "last": found.notes[-1]}
+    return Verdict(State.WAIT, Code.WRITTEN, values, standing="last")
+
+
+def overall(found: ByHandFacts) -> Verdict:
+    """Nothing is judged here: the last note stands for the entry."""
+    return Verdict(State.IN, Code.DONE, {"last": found.notes[-1] if found.notes else ""})
+
+
+def draw(found: ByHandFacts, canvas: Canvas) -> None:
     """Ruled paper with the notes on it."""
-    sheet = Sheet(width, 560, f"{name}, notes", ". ".join(notes) or "No notes yet.", "wide" if width > 500 else "narrow")
-    margin = 60 if width > 500 else 12
-    for index in range(10):
-        sheet.line((margin, 90 + 46 * index), (width - margin, 90 + 46 * index), "rule")
-    lines = [line for text in notes for line in wrapped(text, letters)] or wrapped(
-        "What was done, what was found, what was put where.", letters
-    )
-    for index, line in enumerate(lines[-10:]):
-        sheet.text((margin, 80 + 46 * index), line, "note" if notes else "note quiet")
-    return sheet.render()
+    margin, letters = (60, LETTERS) if canvas.is_wide else (12, LETTERS_NARROW)
+    for index in range(LINES):
+        canvas.sheet.line((margin, 90 + 46 * index), (canvas.width - margin, 90 + 46 * index), "rule")
+    lines = [line for text in found.notes for line in wrapped(text, letters)]
+    for index, line in enumerate((lines or wrapped(str(words.ON_DRAWING["empty"]), letters))[-LINES:]):
+        canvas.sheet.text((margin, 80 + 46 * index), line, "note" if lines else "note quiet")
+
+
+def actions(bound: Any) -> tuple[Action, ...]:
+    """A list of notes is never complete: it may be signed with one."""
+    sign: Action = bound.sign_action()
+    return (Action(sign.key, sign.words, sign.word, bool(bound.found.notes), sign.refused, sign.do),)
+
+
+def result(found: ByHandFacts) -> dict[str, Any]:
+    return {"schema": "by-hand/1", "notes": found.notes}
 
 
 def by_hand(key: str, name: str) -> Station:
-    return Station(key, name, ByHand, built=False)
+    """A station whose work is written down."""
+    return Station(
+        key=key,
+        name=name,
+        binds=Room,
+        built=False,
+        words=words,
+        facts=facts_for(key),
+        questions=questions,
+        verdict=verdict,
+        overall=overall,
+        warnings=lambda _found: warnings(words),
+        draw=draw,
+        actions=actions,
+        result=result,
+    )
 
 
-AS_SIGNED["by-hand/1"] = ByHand  # entries of stations that were built only later
+def written_down(station: Station, *more: Any) -> Room:
+    """An entry of a station bound as notes: of a card that has nothing to compute, or of the time before it was built."""
+    return Room(by_hand(station.key, station.name), *more)
+
+
+AS_SIGNED["by-hand/1"] = written_down

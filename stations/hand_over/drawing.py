@@ -2,47 +2,53 @@
 
 from __future__ import annotations
 
-from typing import TYPE_CHECKING
-
-from django.utils.safestring import SafeString
-
-from ui.svg import Sheet, on_papers, wrapped
-
-if TYPE_CHECKING:
-    from stations.hand_over.station import HandOver
+from jobs.models import RunStation
+from stations.base import Canvas
+from stations.base.station import station_name
+from stations.base.words import fill
+from stations.hand_over import words
+from stations.hand_over.facts import HandOverFacts, Line
+from ui.svg import Point, Sheet, wrapped
 
 MARKS = {"in": "ink solid", "too_close": "window", "out": "outline", "stop": "barred"}
+FILLED = ("in", "stop")
+BOTTOM = 548.0
 
 
-def draw(work: HandOver) -> SafeString:
-    return on_papers(work.papers, lambda name, width: _sheet(work, name, width))
-
-
-def _sheet(work: HandOver, name: str, width: float) -> SafeString:
-    said = "; ".join(f"{work.name_of(line.key)}: {line.words or line.because or line.state}" for line in work.lines)
-    sheet = Sheet(width, 580, "Every station as it was signed", f"{said}.", name)
-    sheet.shape([(12, 60), (52, 12), (width - 12, 12), (width - 12, 568), (12, 568)], "tray-edge")
+def draw(found: HandOverFacts, canvas: Canvas) -> None:
+    sheet, width = canvas.sheet, canvas.width
+    sheet.shape([(12, 60), (52, 12), (width - 12, 12), (width - 12, BOTTOM), (12, BOTTOM)], "tray-edge")
     sheet.circle((44, 58), 9, "bore")
-    sheet.text((78, 46), f"{work.job.tag} {work.job.card.name}", "big")
-    row = min(30.0, 490.0 / max(len(work.lines), 1))
+    sheet.text((78, 46), f"{found.job.tag} {found.card.name}", "big")
+    row = min(30.0, 470.0 / max(len(found.lines), 1))
     letters = int((width - 264) / 7.2)
-    for index, line in enumerate(work.lines):
-        y = 86 + row * index
-        _mark(sheet, line.call_state if line.state == "done" else line.state, (40.0, y - 5))
-        with sheet.link(f"/jobs/{work.job.tag}/{line.key}/", f"Station: {work.name_of(line.key)}", target=""):
-            sheet.text((62, y), work.name_of(line.key), "strong" if line.words else "quiet")
-        words = line.words or (f"left out: {line.because}" if line.because else "open" if line.state != "done" else "done")
-        lines = wrapped(words, letters) or [""]
-        sheet.text((210, y), lines[0] + (" …" if len(lines) > 1 else ""), "" if line.words else "quiet")
-    return sheet.render()
+    for index, line in enumerate(found.lines):
+        y, name = 86 + row * index, station_name(line.key)
+        done = line.state == RunStation.State.DONE
+        _mark(sheet, line.call_state if done else "", (40.0, y - 5))
+        if canvas.tappable:
+            with sheet.link(f"/jobs/{found.job.tag}/{line.key}/", fill(words.ON_DRAWING["station"], {"station": name}), target=""):
+                sheet.text((62, y), name, "strong" if line.words else "quiet")
+        else:
+            sheet.text((62, y), name, "strong" if line.words else "quiet")
+        lines = wrapped(_said(line, done), letters) or [""]
+        said = fill(words.ON_DRAWING["cut"], {"line": lines[0]}) if len(lines) > 1 else lines[0]
+        sheet.text((210, y), said, "" if line.words else "quiet")
 
 
-def _mark(sheet: Sheet, state: str, at: tuple[float, float]) -> None:
+def _said(line: Line, done: bool) -> str:
+    if line.words:
+        return line.words
+    if line.because:
+        return fill(words.ON_DRAWING["left_out"], {"because": line.because})
+    return str(words.ON_DRAWING["done" if done else "open"])
+
+
+def _mark(sheet: Sheet, state: str, at: Point) -> None:
     x, y = at
-    if state in MARKS:
-        sheet.rect(x - 7, y - 7, 14, 14, MARKS[state])
-        if state in ("in", "stop"):
-            return
-        sheet.rect(x - 7, y - 7, 14, 14, "outline part")
-    else:
+    if state not in MARKS:
         sheet.line((x - 7, y), (x + 7, y), "axis")
+        return
+    sheet.rect(x - 7, y - 7, 14, 14, MARKS[state])
+    if state not in FILLED:
+        sheet.rect(x - 7, y - 7, 14, 14, "outline part")

@@ -7,7 +7,7 @@ from typing import Any
 from engines.properties import Property
 from shopmath import __version__ as core_version
 from stations.base import Room, Station
-from stations.by_hand.station import ByHand
+from stations.by_hand.station import written_down
 from stations.seals import actions, drawing, questions, verdict, words
 from stations.seals.facts import SealFound, SealsFacts, seals_facts
 
@@ -33,7 +33,7 @@ def _one(of: SealFound) -> dict[str, Any]:
 def bind(station: Station, *more: Any) -> Any:
     """By the card's seals; without any on it, in the mechanic's own words."""
     job = more[0]
-    return Room(station, *more) if job.card.seals.all() else ByHand(station, *more)
+    return Room(station, *more) if job.card.seals.all() else written_down(station, *more)
 
 
 STATION = Station(

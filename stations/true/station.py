@@ -13,7 +13,7 @@ from shopmath import __version__ as core_version
 from shopmath.quantity import Quantity
 from shopmath.truing import Misalignment, Move, PressedCrank, best_reachable, decompose, next_move, refuse_on_support
 from stations.base import Action, Ask, Plate, Station, Trace, Work
-from stations.by_hand.station import ByHand
+from stations.by_hand.station import written_down
 from stations.true import asks, drawing, plates
 from stations.true.outer import OuterTruing
 from stations.true.rounds import Rounds
@@ -135,7 +135,7 @@ class CrankTruing(Rounds):
 def bind(station: Station, job: Job, stage: RunStation, *more: Any) -> Work:
     """By what the card says of the crank: one throw, several built up, or one piece, which no blow trues."""
     if job.card.crank == EngineCard.Crank.ONE_PIECE:
-        return ByHand(station, job, stage, *more)
+        return written_down(station, job, stage, *more)
     kind: type[Rounds] = CrankTruing if job.card.layout == EngineCard.Layout.SINGLE else OuterTruing
     return kind(station, job, stage, *more)
 

@@ -100,7 +100,7 @@ class TheOwner(Leaving):
 
     def signed_out(self):
         self.go("/jobs/0412/hand-over/")
-        self.sees("Last words")
+        self.sees("Last questions")
         self.assertAccessible()
         for text, then in (("6204 C3", "6204 C3"), ("Seal 20 x 35 x 7", "Seal 20 x 35 x 7"), ("skip", "What stays unknown?")):
             self.enter(text, then=then)
@@ -122,7 +122,7 @@ class TheOwner(Leaving):
         self.sees("Say in a few words why")
         self.page.get_by_label("Reason for replacing this entry").fill("It weeps again.")
         self.page.get_by_role("button", name="Replace this entry").click()
-        self.sees("Last words")
+        self.sees("Last questions")
         self.assertIsNone(Job.objects.get(number=412).gone_at)
 
     def test_the_owner_reads_the_sheet_by_its_link_until_it_is_taken_back(self):
