@@ -112,6 +112,22 @@ class Property(StrEnum):
     END_FLOAT_LEAST = "end-float-least"
     END_FLOAT_MOST = "end-float-most"
     END_FLOAT_PREDICTED = "end-float-predicted"
+    # the press joint of a crank
+    PIN_SHOWN = "pin-shown"
+    PIN_DIAMETER = "pin-diameter"
+    PIN_HOLE = "pin-hole"
+    PIN_LENGTH = "pin-length"
+    PIN_BORE = "pin-bore"
+    WEB_WALL = "web-wall"
+    WEB_WIDTH = "web-width"
+    PIN_TAPER = "pin-taper"
+    WEB_TEMPERATURE = "web-temperature"
+    PIN_TEMPERATURE = "pin-temperature"
+    PRESS_PEAK = "press-peak"
+    THROW_ANGLE = "throw-angle"
+    PARTS_ORDER = "parts-order"
+    SCORED = "scored"
+    WIDTH_AS_IT_GOES = "width-as-it-goes"
     # the crank going in
     END_THREAD_DIAMETER = "end-thread-diameter"
     END_THREAD_PITCH = "end-thread-pitch"
@@ -258,6 +274,21 @@ ABOUT: dict[Property, About] = {
     Property.END_FLOAT_LEAST: About(low=0, high=5),
     Property.END_FLOAT_MOST: About(low=0, high=5),
     Property.END_FLOAT_PREDICTED: About(low=-5, high=10),
+    Property.PIN_SHOWN: About(low=6, high=90),
+    Property.PIN_DIAMETER: About(low=6, high=90),
+    Property.PIN_HOLE: About(low=6, high=90),
+    Property.PIN_LENGTH: About(low=4, high=120),
+    Property.PIN_BORE: About(low=0, high=60),
+    Property.WEB_WALL: About(low=2, high=80),
+    Property.WEB_WIDTH: About(low=12, high=300),
+    Property.PIN_TAPER: About(COUNT, 4, 40),
+    Property.WEB_TEMPERATURE: About("temperature", -60, 500, shared=False),
+    Property.PIN_TEMPERATURE: About("temperature", -60, 500, shared=False),
+    Property.PRESS_PEAK: About("force", 0, 2_000_000, shared=False),
+    Property.THROW_ANGLE: About("angle"),
+    Property.PARTS_ORDER: About(WORDS),
+    Property.SCORED: About(WORDS),
+    Property.WIDTH_AS_IT_GOES: About(low=5, high=400, shared=False),
     Property.END_THREAD_DIAMETER: About(low=4, high=60),
     Property.END_THREAD_PITCH: About("thread_pitch", 0.35, 4),
     Property.ADAPTER_TURNS: About(COUNT, 0, 60),

@@ -7,7 +7,7 @@ from collections.abc import Callable
 from typing import Any
 
 from engines.models import EngineCard, Seal, Seat
-from engines.parts import CRANK, ENGINE, FLYWHEEL, JOINT, LEFT_CASE, RIGHT_CASE, Kind, Part, rod
+from engines.parts import CRANK, ENGINE, FLYWHEEL, JOINT, LEFT_CASE, RIGHT_CASE, Kind, Part, rod, throw
 from engines.properties import LIMITS, Property
 from engines.slots import At, Slot
 
@@ -316,6 +316,34 @@ def _hand_over(ask: str, card: EngineCard, seat: Seat | None) -> Slot | None:
     return Slot(ENGINE, _HAND_OVER[ask]) if ask in _HAND_OVER else None
 
 
+_JOINT = {
+    "d": Property.PIN_SHOWN,
+    "pin": Property.PIN_DIAMETER,
+    "hole": Property.PIN_HOLE,
+    "length": Property.PIN_LENGTH,
+    "bore": Property.PIN_BORE,
+    "wall": Property.WEB_WALL,
+    "web": Property.WEB_WIDTH,
+    "ratio": Property.PIN_TAPER,
+    "web_c": Property.WEB_TEMPERATURE,
+    "pin_c": Property.PIN_TEMPERATURE,
+    "peak": Property.PRESS_PEAK,
+}
+_PRESSED_CRANK = {
+    "phase": Slot(CRANK, Property.THROW_ANGLE),
+    "order": Slot(CRANK, Property.PARTS_ORDER),
+    "hurt": Slot(CRANK, Property.SCORED),
+    "going": Slot(CRANK, Property.WIDTH_AS_IT_GOES),
+    "side": Slot(rod(1), Property.BIG_END_SIDE_PLAY),
+}
+
+
+def _press(ask: str, card: EngineCard, seat: Seat | None) -> Slot | None:
+    if ask in _JOINT:
+        return Slot(throw(1), _JOINT[ask])
+    return _PRESSED_CRANK.get(ask) or _width(ask)
+
+
 _SLOTS: dict[str, Callable[[str, EngineCard, Seat | None], Slot | None]] = {
     "split": _split,
     "strip": _strip,
@@ -328,6 +356,8 @@ _SLOTS: dict[str, Callable[[str, EngineCard, Seat | None], Slot | None]] = {
     "close": _close,
     "crank-in": _crank_in,
     "seals": _seals,
+    "apart": _press,
+    "together": _press,
     "hand-over": _hand_over,
     "book-in": _by_hand,
     BY_HAND: _by_hand,

@@ -176,11 +176,13 @@ def press_call(force_n: Estimate, press_n: float, *, unit: str = "kN", per_unit_
     margin = positive("press_n", press_n) - force_n.high
     low, likely, high, has = (f"{value / per_unit_n:.3g}" for value in (force_n.low, force_n.likely, force_n.high, press_n))
     band = f"{low} to {high} {unit}, likely {likely}"
+    values = {"low": force_n.low, "likely": force_n.likely, "high": force_n.high, "has": press_n}
     if margin >= 0:
-        return Call(IN, margin, f"It takes {band}; the press has {has}.")
+        return Call(IN, margin, f"It takes {band}; the press has {has}.", "enough", values)
     if press_n >= force_n.likely:
-        return Call(TOO_CLOSE, margin, f"It takes {band}; the press has {has}: enough for most, not for the tightest.")
-    return Call(STOP, press_n - force_n.likely, f"It takes {band}; the press has only {has}.")
+        words = f"It takes {band}; the press has {has}: enough for most, not for the tightest."
+        return Call(TOO_CLOSE, margin, words, "enough_for_most", values)
+    return Call(STOP, press_n - force_n.likely, f"It takes {band}; the press has only {has}.", "too_small", values)
 
 
 def heat_call(joint: PressJoint, *, scrap: bool) -> Call:
@@ -209,17 +211,20 @@ def heat_call(joint: PressJoint, *, scrap: bool) -> Call:
     stands, pin_stands = web.max_heating_c or math.inf, get(joint.pin).max_heating_c or math.inf
     if joint.web_c > FLUORO_RUBBER_C:
         words = f"{joint.web_c:.0f} °C is past {FLUORO_RUBBER_C:.0f} °C: fluoro-rubber left in becomes an acid."
-        return Call(STOP, FLUORO_RUBBER_C - joint.web_c, words)
+        return Call(STOP, FLUORO_RUBBER_C - joint.web_c, words, "fluoro_rubber", {"at": joint.web_c, "most": FLUORO_RUBBER_C})
     if scrap:
         lost = joint.pin_c > pin_stands
         words = "Pin and bearing are lost at this heat; they are down as scrap." if lost else "Pin and bearing are down as scrap."
-        return Call(TOO_CLOSE if lost else IN, FLUORO_RUBBER_C - joint.web_c, words)
+        return Call(TOO_CLOSE if lost else IN, FLUORO_RUBBER_C - joint.web_c, words, "lost" if lost else "scrap", {"at": joint.pin_c})
     if joint.web_c > stands:
-        return Call(STOP, stands - joint.web_c, f"{joint.web_c:.0f} °C is past the {stands:.0f} °C this web stands.")
+        words = f"{joint.web_c:.0f} °C is past the {stands:.0f} °C this web stands."
+        return Call(STOP, stands - joint.web_c, words, "web_too_hot", {"at": joint.web_c, "most": stands})
     margin = pin_stands - joint.pin_c
     if margin < 0:
-        return Call(STOP, margin, f"A hardened pin at {joint.pin_c:.0f} °C goes soft: {pin_stands:.0f} °C at most, unless it is scrap.")
-    return Call(IN, margin, f"Pin {joint.pin_c:.0f} °C, {margin:.0f} K under what it stands.")
+        words = f"A hardened pin at {joint.pin_c:.0f} °C goes soft: {pin_stands:.0f} °C at most, unless it is scrap."
+        return Call(STOP, margin, words, "pin_too_hot", {"at": joint.pin_c, "most": pin_stands})
+    words = f"Pin {joint.pin_c:.0f} °C, {margin:.0f} K under what it stands."
+    return Call(IN, margin, words, "pin_stands", {"at": joint.pin_c, "most": pin_stands})
 
 
 def joint_evidence(peak_n: float, plan: JointPlan, *, unit: str = "kN", per_unit_n: float = 1000.0) -> Call:
@@ -247,12 +252,15 @@ def joint_evidence(peak_n: float, plan: JointPlan, *, unit: str = "kN", per_unit
     """
     peak, force = not_negative("peak_n", peak_n), plan.force_n
     low, high, got = (f"{value / per_unit_n:.3g} {unit}" for value in (force.low, force.high, peak))
+    values = {"peak": peak, "low": force.low, "high": force.high}
     if peak < force.low:
-        return Call("out", peak - force.low, f"{got} is under the {low} that even a slack joint takes: loose, not to be used.")
+        words = f"{got} is under the {low} that even a slack joint takes: loose, not to be used."
+        return Call("out", peak - force.low, words, "loose", values)
     if peak > force.high:
         words = f"{got} is over the {high} expected: crooked, scored, or tighter than measured."
-        return Call(TOO_CLOSE, force.high - peak, words)
-    return Call(IN, min(peak - force.low, force.high - peak), f"{got} lies between {low} and {high}: it grips as it should.")
+        return Call(TOO_CLOSE, force.high - peak, words, "tight", values)
+    words = f"{got} lies between {low} and {high}: it grips as it should."
+    return Call(IN, min(peak - force.low, force.high - peak), words, "grips", values)
 
 
 def web_heat_for(joint: PressJoint, press_n: float, moving: str = "parting") -> float | None:

@@ -8,7 +8,7 @@ from django.test import TestCase
 
 from engines.models import EngineCard, Mark, Seal, Seat
 from stations.bearings_out.tests import Puller
-from stations.face import Face, outline_mm, seen_from
+from stations.common.face import Face, outline_mm, seen_from
 from stations.flywheel_off.tests import Wheel
 from stations.split.tests import PLACES, Halves, face
 from stations.strip.tests import Tray

@@ -23,8 +23,6 @@ from stations.pieces import Told, between
 NUMBER = re.compile(r"[+\-−]?[\d.,]+")
 NOT_FIGURES = ("words", "count", "time")
 OF_THE_CARD = {  # which figure of the card a reading belongs to, by station and the beginning of its key, where it has no address yet
-    ("together", "side"): Property.BIG_END_SIDE_PLAY,
-    ("together", "width-"): Property.WIDTH_OVER_WEBS,
     ("flywheel-on", "runout"): Property.RIM_RUNOUT,
     ("flywheel-on", "gap"): Property.AIR_GAP,
 }

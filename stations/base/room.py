@@ -219,7 +219,8 @@ class Room(Work):
         if reading.canonical is None or slot is None:
             options = {option.key: option.words for option in ask.options} if ask else {}
             return str(options.get(reading.text) or self.answered(reading))
-        return _spelled(self.amount(reading, ask))
+        own = self.station.spelled(self.found, slot, reading.canonical) if self.station.spelled else ""
+        return own or _spelled(self.amount(reading, ask))
 
     def note(self, reading: Reading) -> str:
         slot = slot_of(reading)

@@ -145,6 +145,7 @@ class Station:
     result: Callable[[Any], Mapping[str, Any]] | None = None
     may_sign: Callable[[Any], str] | None = None  # why the bound entry cannot be signed yet, beyond what all stations ask
     note: Callable[[Any, Slot, float | None], str] | None = None  # what stands beside a reading in the table
+    spelled: Callable[[Any, Slot, float], str] | None = None  # how a reading is shown where that is not in its usual unit; empty: as usual
     kept: Callable[[Any, Any], None] | None = None  # after a reading was kept
 
     @property

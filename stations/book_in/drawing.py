@@ -8,7 +8,7 @@ from django.utils.safestring import SafeString
 
 from engines.fits import bearing_of
 from engines.models import EngineCard, Mark, Seat
-from stations.face import Face, draw_dowel, draw_fastener, draw_gap_place, draw_outline, draw_reach, draw_seats, label, seen_from
+from stations.common.face import Face, draw_dowel, draw_fastener, draw_gap_place, draw_outline, draw_reach, draw_seats, label, seen_from
 from ui.graph import step_for
 from ui.svg import Sheet
 

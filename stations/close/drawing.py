@@ -6,7 +6,7 @@ from engines.properties import Property
 from stations.base import Canvas
 from stations.close import words
 from stations.close.facts import CloseFacts, torque_of
-from stations.face import Face, draw_dowel, draw_fastener, draw_outline, draw_reach, draw_seats, label, seen_from
+from stations.common.face import Face, draw_dowel, draw_fastener, draw_outline, draw_reach, draw_seats, label, seen_from
 from ui.svg import Point
 
 

@@ -13,6 +13,7 @@ from engines.slots import At, Slot
 from jobs import log
 from jobs.models import Job
 from shopmath.iso286 import limits
+from stations.common.press_joint.facts import at as joint_at
 from stations.end_float.facts import LINKS, shim
 from stations.inspect.facts import TWO_RODS, WIDTHS
 from stations.inspect.seats import ROUND
@@ -82,23 +83,32 @@ def inspected(shed: Shed, job: Job, at: datetime) -> None:
 
 
 def _sizes(diameter: float) -> list[tuple[str, str]]:
-    return [("length", f"{0.72 * diameter:.0f}"), ("wall", f"{0.45 * diameter:.0f}"), ("web", f"{3.6 * diameter:.0f}"), ("bore", "-")]
+    sizes = (("PIN_LENGTH", f"{0.72 * diameter:.0f}"), ("WEB_WALL", f"{0.45 * diameter:.0f}"), ("WEB_WIDTH", f"{3.6 * diameter:.0f}"))
+    return [(joint_at(Property[what]).key, text) for what, text in (*sizes, ("PIN_BORE", "-"))]
+
+
+def _angle(job: Job, text: str) -> list[tuple[str, str]]:
+    return [] if job.card.layout == EngineCard.Layout.SINGLE else [("throw-angle", text)]
+
+
+PEAK = joint_at(Property.PRESS_PEAK).key
 
 
 def parted(shed: Shed, job: Job, at: datetime) -> None:
-    phase = [] if job.card.layout == EngineCard.Layout.SINGLE else [("phase", "180")]
-    shed.answer(job, "apart", None, at, *phase, ("d", "22"), *_sizes(22))
+    shed.answer(job, "apart", None, at, *_angle(job, "180"), (joint_at(Property.PIN_SHOWN).key, "22"), *_sizes(22))
     shed.tick(shed.at(job, "apart", None, at))
-    shed.answer(job, "apart", None, at, ("peak", "36"), ("order", "pin's oil hole toward the drive side"), ("hurt", "no"))
+    shed.answer(job, "apart", None, at, (PEAK, "36"), ("parts-order", "pin's oil hole toward the drive side"), ("scored", "no"))
     shed.act(job, "apart", None, at, "sign")
 
 
 def together(shed: Shed, job: Job, at: datetime) -> None:
-    shed.answer(job, "together", None, at, ("pin", "22.064"), ("hole", "22.001"), *_sizes(22))
+    pin = [(joint_at(Property.PIN_DIAMETER).key, "22.064"), (joint_at(Property.PIN_HOLE).key, "22.001")]
+    shed.answer(job, "together", None, at, *pin, *_sizes(22))
     shed.tick(shed.at(job, "together", None, at))
-    widths = [(f"width-{key}", text) for key, text in (("pin", "55.96"), ("90", "55.95"), ("180", "55.94"), ("270", "55.95"))]
-    phase = [] if job.card.layout == EngineCard.Layout.SINGLE else [("phase", "180.1")]
-    shed.answer(job, "together", None, at, ("going", "57.2"), ("going", "-"), ("peak", "31"), *widths, ("side", "0.34"), *phase)
+    widths = [(slot.key, text) for slot, text in zip(WIDTHS, ("55.96", "55.95", "55.94", "55.95"), strict=True)]
+    going = (("width-as-it-goes", "57.2"), ("width-as-it-goes", "-"))
+    side = (Slot(rod(1), Property.BIG_END_SIDE_PLAY).key, "0.34")
+    shed.answer(job, "together", None, at, *going, (PEAK, "31"), *widths, side, *_angle(job, "180.1"))
     shed.act(job, "together", None, at, "sign")
 
 
@@ -106,7 +116,7 @@ def on_the_press(shed: Shed, job: Job, now: datetime) -> None:
     """Sized, marked, waiting for the pump."""
     shed.done_before(job, "apart", now)
     at = now - timedelta(minutes=12)
-    shed.answer(job, "apart", None, at, ("d", "20"), *_sizes(20))
+    shed.answer(job, "apart", None, at, (joint_at(Property.PIN_SHOWN).key, "20"), *_sizes(20))
     shed.tick(shed.at(job, "apart", None, at))
 
 

@@ -6,7 +6,7 @@ from engines.models import Mark
 from shopmath.amounts import mm
 from stations.base import Canvas
 from stations.base.words import fill
-from stations.face import Face, draw_dowel, draw_fastener, draw_outline, draw_reach, draw_seats, seen_from
+from stations.common.face import Face, draw_dowel, draw_fastener, draw_outline, draw_reach, draw_seats, seen_from
 from stations.split import words
 from stations.split.facts import GapPlace, SplitFacts, length_of
 from stations.split.verdict import MOST_LIKELY, half

@@ -204,7 +204,7 @@ class AtThePress(Heard):
         self.page.locator("#strip-field").focus()
         self.page.keyboard.press("Enter")
         self.sees("Parted as planned")
-        peak = self.made.run.get(key="apart").entries.get().readings.get(ask="peak").canonical
+        peak = self.made.run.get(key="apart").entries.get().readings.get(property="press-peak").canonical
         self.assertAlmostEqual(peak, ram.breaks_n, delta=300)
         self.assertAccessible()
         self.assertQuiet()

@@ -5,11 +5,17 @@ from __future__ import annotations
 from django.test import TestCase
 
 from engines.models import EngineCard, Spec
+from engines.properties import Property
 from shop.models import Gauge, Press
+from stations.common.press_joint.facts import at
 from stations.split.tests import Halves
+from stations.together.facts import SIDE_PLAY, WIDTHS
 from tests.shed import job
 
-SIZES = (("length", "16"), ("wall", "10"), ("web", "80"), ("bore", ""))
+SIZES = ((Property.PIN_LENGTH, "16"), (Property.WEB_WALL, "10"), (Property.WEB_WIDTH, "80"), (Property.PIN_BORE, ""))
+USUAL = ((Property.PIN_SHOWN, "22"),)
+
+MEASURED = ((Property.PIN_DIAMETER, "22.064"), (Property.PIN_HOLE, "22.001"))
 
 
 class Presser(Halves):
@@ -18,8 +24,15 @@ class Presser(Halves):
     key = "apart"
 
     def sizes(self, *first):
-        for ask, text in (*(first or (("d", "22"),)), *SIZES):
-            self.answer(ask, text)
+        for what, text in (*(first or USUAL), *SIZES):
+            self.of(what, text)
+
+    def of(self, what, text):
+        """Answer a question about the joint."""
+        return self.answer(at(what).key, text)
+
+    def peak(self, text):
+        return self.of(Property.PRESS_PEAK, text)
 
 
 class PressCase(TestCase):
@@ -47,11 +60,12 @@ class Apart(PressCase):
         self.hands.sizes()
         self.hands.tick_all()
         plate = self.plate()
-        self.assertEqual((plate.state, plate.words), ("in", "The press can"))
-        self.assertRegex(plate.line, r"^It takes 1\.\d+ to [67][.\d]* t, likely 3\.\d+; the press has 12\.$")
+        self.assertEqual((plate.state, plate.words), ("in", "Press is strong enough"))
+        self.assertRegex(plate.line, r"^It takes 1\.\d+ t to [67][.\d]* t, likely 3\.\d+ t; the press has 12 t\.$")
         grip = self.hands.work().traces()[0]
         self.assertTrue(grip.estimated)
-        self.assertIn("usual crankpin", grip.source)
+        self.assertIn("typical crankpin", grip.source)
+        self.assertEqual(plate.assumed, ("interference of a crankpin of this size",))
 
     def test_nothing_moves_before_the_webs_are_marked(self):
         self.hands.sizes()
@@ -69,41 +83,41 @@ class Apart(PressCase):
             source_kind="drawing",
         )
         self.hands.sizes()
-        grip, doubt, measured = self.hands.work().interference
-        self.assertEqual((round(grip, 3), round(doubt, 3), measured), (0.06, 0.01, False))
+        grip = self.hands.work().found.grip
+        self.assertEqual((round(grip.value, 3), round(grip.uncertainty, 3), grip.origin), (0.06, 0.01, "card"))
         self.assertIn("drawing sheet 4", self.hands.work().traces()[0].source)
 
     def test_measured_pin_and_hole_replace_both(self):
         self.hands.choose(sizes="measured")
-        self.hands.sizes(("pin", "22.060"), ("hole", "22.000"))
-        grip, doubt, measured = self.hands.work().interference
-        self.assertEqual((round(grip, 4), measured), (0.06, True))
-        self.assertLess(doubt, 0.006)
+        self.hands.sizes((Property.PIN_DIAMETER, "22.060"), (Property.PIN_HOLE, "22.000"))
+        grip = self.hands.work().found.grip
+        self.assertEqual((round(grip.value, 4), grip.origin), (0.06, "measured"))
+        self.assertLess(grip.uncertainty, 0.006)
 
     def test_a_press_too_small_is_stop_with_what_would_do(self):
         self.small_press()
         self.hands.sizes()
         plate = self.plate()
         self.assertEqual((plate.state, plate.words), ("stop", "Press too small"))
-        self.assertRegex(plate.move, r"a press of [67][.\d]* t or more or the web at \d+ °C with the pin left cold")
-        self.assertNotIn("peak", [ask.key for ask in self.hands.work().asks()])
+        self.assertRegex(plate.move, r"a press of [67][.\d]* t or more, or the web at \d+ °C with the pin left cold")
+        self.assertNotIn(Property.PRESS_PEAK, [ask.slot.what for ask in self.hands.work().asks()])
 
     def test_a_warm_web_and_a_cool_pin_make_a_small_press_enough(self):
         self.small_press("5 t", 49033.3)
         self.hands.choose(warmth="warm")
-        self.hands.sizes(("d", "22"), ("web_c", "200"), ("pin_c", "60"))
+        self.hands.sizes(*USUAL, (Property.WEB_TEMPERATURE, "200"), (Property.PIN_TEMPERATURE, "60"))
         self.hands.tick_all()
         self.assertEqual(self.plate().state, "in")
-        self.hands.answer("pin_c", "190")
+        self.hands.of(Property.PIN_TEMPERATURE, "190")
         plate = self.plate()
         self.assertEqual((plate.state, plate.words), ("stop", "Too hot"))
         self.assertIn("A hardened pin at 190 °C goes soft", plate.line)
 
     def test_heat_that_frees_compound_is_only_for_what_is_down_as_scrap(self):
         self.hands.choose(compound="high", warmth="warm")
-        self.hands.sizes(("d", "22"), ("web_c", "240"), ("pin_c", "210"))
+        self.hands.sizes(*USUAL, (Property.WEB_TEMPERATURE, "240"), (Property.PIN_TEMPERATURE, "210"))
         self.assertEqual(self.plate().words, "Too hot")
-        self.assertIn("lets go at 220 to 300 °C", self.hands.page())
+        self.assertIn("releases at 220 °C to 300 °C", self.hands.page())
         self.hands.choose(scrap="scrap")
         self.hands.tick_all()
         self.assertNotEqual(self.plate().state, "stop")
@@ -112,20 +126,20 @@ class Apart(PressCase):
     def test_a_taper_is_restrained_because_it_lets_go_at_once(self):
         self.hands.choose(joint="taper")
         self.hands.sizes()
-        self.hands.answer("ratio", "10")
+        self.hands.of(Property.PIN_TAPER, "10")
         self.hands.tick_all()
-        self.assertIn("Restrain it: a taper lets go at once", self.plate().move)
+        self.assertIn("Restrain it: a taper releases all at once", self.plate().move)
         self.assertIn("stand aside, never over it", self.hands.page())
 
     def test_the_peak_is_read_against_what_was_planned(self):
         self.hands.sizes()
         self.hands.tick_all()
-        for peak, words in (("5 kN", "It was loose"), ("30 kN", "Parted as planned"), ("95 kN", "Harder than planned")):
-            self.hands.answer("peak", peak)
+        for peak, words in (("5 kN", "Joint was loose"), ("30 kN", "Parted as planned"), ("95 kN", "Harder than planned")):
+            self.hands.peak(peak)
             self.assertEqual(self.plate().words, words)
-        self.hands.answer("peak", "3 t")
-        self.hands.answer("order", "")
-        self.hands.answer("hurt", "no")
+        self.hands.peak("3 t")
+        self.hands.answer("parts-order", "")
+        self.hands.answer("scored", "no")
         self.hands.act("sign")
         result = self.hands.entry.result
         said = (self.hands.entry.call_state, result["peak_n"], result["press"], result["scored"])
@@ -134,19 +148,19 @@ class Apart(PressCase):
     def test_a_bare_ton_is_refused_with_its_meanings(self):
         self.hands.sizes()
         self.hands.tick_all()
-        self.assertIn("short ton", self.hands.answer("peak", "3 ton"))
+        self.assertIn("short ton", self.hands.peak("3 ton"))
 
     def test_a_web_that_cannot_hold_such_a_hole_is_refused_at_the_field(self):
-        self.hands.answer("d", "22")
-        self.hands.answer("length", "16")
-        self.hands.answer("wall", "10")
-        self.assertIn("needs a web at least 42 mm wide", self.hands.answer("web", "38"))
-        self.hands.answer("web", "80")
-        self.assertIn("cannot have a 22 mm hole", self.hands.answer("bore", "22"))
+        self.hands.of(Property.PIN_SHOWN, "22")
+        self.hands.of(Property.PIN_LENGTH, "16")
+        self.hands.of(Property.WEB_WALL, "10")
+        self.assertIn("needs a web at least 42.0 mm wide", self.hands.of(Property.WEB_WIDTH, "38"))
+        self.hands.of(Property.WEB_WIDTH, "80")
+        self.assertIn("A 22.0 mm pin cannot have a hole as large", self.hands.of(Property.PIN_BORE, "22"))
 
     def test_several_throws_write_their_phase_down_before_anything_moves(self):
         EngineCard.objects.update(layout="twin")
-        self.assertEqual(self.hands.work().next_ask.key, "phase")
+        self.assertEqual(self.hands.work().next_ask.key, "throw-angle")
 
     def test_the_drawing_holds_the_set_up_and_the_scale(self):
         self.hands.sizes()
@@ -156,41 +170,66 @@ class Apart(PressCase):
             self.assertIn(words, drawing)
 
 
+class FromApart(PressCase):
+    station = "together"
+
+    def test_what_apart_measured_is_offered_and_what_must_be_measured_again_is_not(self):
+        apart = Presser(self.made)
+        apart.choose(sizes="measured")
+        apart.sizes(*MEASURED)
+        asked = {ask.slot.what: ask for ask in self.hands.work().wanted}
+        self.assertEqual(asked[Property.WEB_WIDTH].offer.value, 80.0)
+        self.assertIn("Apart has 22.064 mm", asked[Property.PIN_DIAMETER].where)
+        for what in (
+            Property.PIN_DIAMETER,
+            Property.PIN_HOLE,
+            Property.PIN_LENGTH,
+            Property.WEB_WALL,
+            Property.WEB_WIDTH,
+            Property.PIN_BORE,
+        ):
+            self.hands.of(what, "")
+        work = self.hands.work()
+        self.assertAlmostEqual(work.found.grip.value, 0.063)
+        self.assertIsNotNone(work.found.plan)
+
+
 class Together(PressCase):
     station = "together"
 
     def pressed(self, peak="28 kN", widths=("55.96", "55.95", "55.94", "55.95"), side="0.34"):
-        self.hands.sizes(("pin", "22.064"), ("hole", "22.001"))
+        self.hands.sizes(*MEASURED)
         self.hands.tick_all()
-        self.hands.answer("going", "57.2")
-        self.hands.answer("going", "")
-        self.hands.answer("peak", peak)
-        for place, text in zip(("pin", "90", "180", "270"), widths, strict=True):
-            self.hands.answer(f"width-{place}", text)
-        self.hands.answer("side", side)
+        self.hands.answer("width-as-it-goes", "57.2")
+        self.hands.answer("width-as-it-goes", "")
+        self.hands.peak(peak)
+        for slot, text in zip(WIDTHS, widths, strict=True):
+            self.hands.answer(slot.key, text)
+        self.hands.answer(SIDE_PLAY.key, side)
 
     def test_pin_and_hole_are_measured_before_any_force(self):
-        self.assertEqual(self.hands.work().next_ask.key, "pin")
-        self.hands.sizes(("pin", "22.000"), ("hole", "22.010"))
-        self.assertEqual((self.plate().state, self.plate().words), ("stop", "No grip"))
+        self.assertEqual(self.hands.work().next_ask.slot, at(Property.PIN_DIAMETER))
+        self.hands.sizes((Property.PIN_DIAMETER, "22.000"), (Property.PIN_HOLE, "22.010"))
+        self.assertEqual((self.plate().state, self.plate().words), ("stop", "No interference"))
 
     def test_square_started_first(self):
-        self.hands.sizes(("pin", "22.064"), ("hole", "22.001"))
+        self.hands.sizes(*MEASURED)
         self.assertEqual(self.plate().words, "Square it first")
 
     def test_width_as_it_goes_is_asked_until_it_is_left(self):
-        self.hands.sizes(("pin", "22.064"), ("hole", "22.001"))
+        self.hands.sizes(*MEASURED)
         self.hands.tick_all()
         for text in ("58.1", "57.2"):
-            self.hands.answer("going", text)
-            self.assertEqual(self.hands.work().next_ask.key, "going")
-        self.hands.answer("going", "")
-        self.assertEqual((self.hands.work().next_ask.key, self.hands.work().values("going")), ("peak", [58.1, 57.2]))
+            self.hands.answer("width-as-it-goes", text)
+            self.assertEqual(self.hands.work().next_ask.key, "width-as-it-goes")
+        self.hands.answer("width-as-it-goes", "")
+        work = self.hands.work()
+        self.assertEqual((work.next_ask.slot.what, work.values("width-as-it-goes")), (Property.PRESS_PEAK, [58.1, 57.2]))
 
     def test_a_peak_under_the_low_estimate_must_not_be_used(self):
         self.pressed(peak="6 kN")
         plate = self.plate()
-        self.assertEqual((plate.state, plate.words), ("out", "Loose joint"))
+        self.assertEqual((plate.state, plate.words), ("out", "Joint is loose"))
         self.assertIn("would turn under load", plate.move)
 
     def test_square_gripped_and_with_its_side_play_it_goes_on_to_truing(self):
@@ -198,7 +237,7 @@ class Together(PressCase):
             card=self.made.card, name="Big-end side play", property="big-end-side-play", low=0.15, high=0.55, source="page 63"
         )
         self.pressed()
-        self.assertEqual((self.plate().state, self.plate().words), ("in", "Gripped and square"))
+        self.assertEqual((self.plate().state, self.plate().words), ("in", "Joint is tight and square"))
         self.hands.act("sign")
         result = self.hands.entry.result
         self.assertEqual((result["evidence"], result["side_play_mm"], result["widths_mm"]), ("in", 0.34, [55.96, 55.95, 55.94, 55.95]))
@@ -208,25 +247,25 @@ class Together(PressCase):
             card=self.made.card, name="Big-end side play", property="big-end-side-play", low=0.15, high=0.55, source="page 63"
         )
         self.pressed(side="0.08")
-        self.assertEqual((self.plate().state, self.plate().words), ("out", "Side play out"))
+        self.assertEqual((self.plate().state, self.plate().words), ("out", "Side play is out"))
         self.assertIn("Wedge or squeeze", self.plate().move)
 
     def test_webs_pressed_crooked_are_out(self):
         self.pressed(widths=("56.10", "55.95", "55.80", "55.95"))
-        self.assertEqual(self.plate().words, "Webs parallel out")
+        self.assertEqual(self.plate().words, "Webs are not parallel")
 
     def test_throws_that_stand_otherwise_than_they_were_marked_are_out(self):
         EngineCard.objects.update(layout="twin")
         apart = Presser(self.made)
-        apart.answer("phase", "180")
+        apart.answer("throw-angle", "180")
         apart.sizes()
         apart.tick_all()
-        apart.answer("peak", "30 kN")
-        apart.answer("order", "")
-        apart.answer("hurt", "no")
+        apart.peak("30 kN")
+        apart.answer("parts-order", "")
+        apart.answer("scored", "no")
         apart.act("sign")
         self.pressed()
-        self.hands.answer("phase", "181.2")
-        self.assertEqual((self.plate().state, self.plate().words), ("out", "Phase out"))
-        self.hands.answer("phase", "180.1")
+        self.hands.answer("throw-angle", "181.2")
+        self.assertEqual((self.plate().state, self.plate().words), ("out", "Throws are turned"))
+        self.hands.answer("throw-angle", "180.1")
         self.assertEqual(self.plate().state, "in")

@@ -1,0 +1,1 @@
+"""What several rooms share, none of which belongs to one of them: the joint face as a drawing, the press joint of a crank."""

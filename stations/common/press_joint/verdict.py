@@ -1,0 +1,124 @@
+"""The call on a press joint before it moves: too hot, too small a press, or how it will go."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from types import ModuleType
+from typing import Any
+
+from engines.properties import Property
+from shopmath import __version__ as core_version
+from shopmath.amounts import celsius, mm, newtons
+from shopmath.verdict import Call
+from stations.base import Ask, Caution, Said, Scale, State, Trace, Verdict, asking
+from stations.common.press_joint import words
+from stations.common.press_joint.facts import Code, JointFacts
+from ui.numbers import show
+
+
+def before(found: JointFacts, asked: list[Ask], sizing: str) -> Verdict | None:
+    """The call until the joint may be pressed; None then. `sizing` is the code of why it is measured."""
+    if found.plan is None:
+        return Verdict(State.WAIT, Code.MEASURE, reason=sizing, next="ask" if asked else "sizes", assumed=assumed(found))
+    hot = found.heat_call
+    if hot and hot.state == State.STOP:
+        less = "less_heat" if found.chosen("scrap") == "scrap" else "less_heat_or_scrap"
+        return Verdict(State.STOP, Code.TOO_HOT, degrees(hot), hot.code, less)
+    force = found.plan.force_n
+    if found.press is None or found.press_call is None:
+        return Verdict(State.STOP, Code.NO_PRESS, {"low": found.in_unit(force.low), "high": found.in_unit(force.high)}, "no_press")
+    if found.press_call.state == State.STOP:
+        values = {**forces(found, found.press_call), "needs": found.in_unit(force.high)}
+        web = found.web_heat_c
+        values |= {"web": celsius(web)} if web else {}
+        move = "larger_press_or_heat" if web else "larger_press"
+        return Verdict(State.STOP, Code.TOO_SMALL, values, found.press_call.code, move, scale=scale(found))
+    return None
+
+
+def ready(found: JointFacts, checks: tuple[Caution, ...], first: str, how: str, values: dict[str, Any]) -> Verdict:
+    """The call once the press is strong enough: first what must be ticked, then how it is pressed."""
+    call = found.press_call
+    assert call is not None
+    said = {**forces(found, call), **values}
+    detail = ""
+    if found.plan and found.plan.past_yield:
+        said["stress"] = f"{found.plan.hub_stress_mpa:.0f}"
+        detail = "past_yield"
+    more: dict[str, Any] = {"detail": detail, "scale": scale(found), "assumed": assumed(found)}
+    left = [each.words for each in checks if each.gate and each.key not in found.own.ticked]
+    if left:
+        return Verdict(State.WAIT, first, {**said, "required": left[0]}, call.code, "required", **more)
+    code = Code.STRONG_ENOUGH if call.state == State.IN else Code.MAY_NOT_DO
+    return Verdict(call.state, code, said, call.code, how, **more)
+
+
+def forces(found: JointFacts, call: Call) -> dict[str, Any]:
+    """The forces of a call, in the press's own unit."""
+    return {name: found.in_unit(value) for name, value in call.values.items()}
+
+
+def degrees(call: Call) -> dict[str, Any]:
+    return {name: celsius(value) for name, value in call.values.items()}
+
+
+def assumed(found: JointFacts) -> tuple[Said, ...]:
+    return (Said("usual_grip"),) if found.grip and found.grip.origin == "usual" else ()
+
+
+def scale(found: JointFacts) -> Scale | None:
+    """Likely force and its band against the press."""
+    if found.plan is None or found.press is None:
+        return None
+    unit, per = found.press_unit
+    band = found.plan.force_n
+    doubt = max(band.high - band.likely, band.likely - band.low)
+    return Scale(band.likely / per, doubt / per, None, found.press.capacity_n / per, unit, 1)
+
+
+def warnings(found: JointFacts) -> tuple[Caution, ...]:
+    fumes = ("fumes",) if found.chosen("compound") and found.is_warm else ()
+    taper = ("taper",) if found.is_tapered else ()
+    return asking.warnings(words, *fumes, *taper, "go", "manual")
+
+
+def sources(station: ModuleType, found: JointFacts) -> Iterator[Trace]:
+    def source(code: str, value: str, values: dict[str, Any] | None = None, estimated: bool = True) -> Trace:
+        return asking.source(station, code, value, values, estimated=estimated)
+
+    grip, plan, joint = found.grip, found.plan, found.joint
+    if grip:
+        values = {"uncertainty": mm(grip.uncertainty), "origin": found.card_grip.source if found.card_grip else ""}
+        yield source(f"grip_{grip.origin}", show(mm(grip.value)), values, grip.origin != "measured")
+    if plan and joint:
+        band = plan.force_n
+        values = {"low": found.in_unit(band.low), "high": found.in_unit(band.high), "basis": band.basis}
+        yield source("force", found.in_unit(band.likely), values)
+        if plan.compound_n.high:
+            yield source("compound", found.in_unit(plan.compound_n.likely), {"basis": plan.compound_n.basis})
+        stress = {"yield_mpa": f"{plan.yield_mpa:.0f}"}
+        yield source("stress_past" if plan.past_yield else "stress", f"{plan.hub_stress_mpa:.0f} MPa", stress)
+        yield source("ring", f"{joint.diameter_mm + 2 * joint.wall_mm:.0f} to {joint.web_mm:.0f} mm")
+    if found.press:
+        values = {"force": newtons(found.press.capacity_n, 1000.0), "name": found.press.name}
+        yield source("press", found.press.capacity_text, values, False)
+    if found.peak_n is not None:
+        yield source("peak", found.in_unit(found.peak_n), None, False)
+
+
+def result(found: JointFacts) -> dict[str, Any]:
+    """What a file carries of the joint."""
+    plan, grip = found.plan, found.grip
+    return {
+        "core_version": core_version,
+        "interference_mm": round(grip.value, 4) if grip else None,
+        "interference_measured": grip.origin == "measured" if grip else None,
+        "force_n": [round(value) for value in (plan.force_n.low, plan.force_n.likely, plan.force_n.high)] if plan else None,
+        "hub_stress_mpa": round(plan.hub_stress_mpa) if plan else None,
+        "press": found.press.name if found.press else None,
+        "peak_n": round(found.peak_n) if found.peak_n is not None else None,
+        "web_c": found.value(Property.WEB_TEMPERATURE),
+        "pin_c": found.value(Property.PIN_TEMPERATURE),
+        "compound": found.chosen("compound"),
+        "scrap": found.chosen("scrap") == "scrap",
+    }
