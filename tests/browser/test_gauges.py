@@ -185,11 +185,11 @@ class AtThePress(Heard):
         asks = ("Length of the pin", "Thinnest wall", "Width of the web", "Hole through the pin")
         for text, then in zip(("22", "16", "10", "80"), asks, strict=True):
             self.enter(text, then=then)
-        self.enter("skip", then="Peak when it let go")
+        self.enter("skip", then="Peak force when it released")
         for tick in ("Both webs and the pin marked", "Guard shut"):
             self.page.get_by_role("button", name=tick).click()
             self.page.locator(f".tick[aria-pressed=true]:has-text('{tick}')").wait_for()
-        self.sees("The press can")
+        self.sees("Press is strong enough")
         self.page.locator("#live").get_by_role("button", name="Pump").wait_for()
         ram = self.shed.thing("ram")
         while not ram.slides:
