@@ -59,6 +59,23 @@ class Property(StrEnum):
     CONE_DIAMETER = "cone-diameter"
     TORQUE_TO_CARRY = "torque-to-carry"
     NUT_TORQUE = "nut-torque"
+    # balancing the flywheel
+    SHOOK = "shook"
+    WHEEL_SOUND = "wheel-sound"
+    WHEEL_MASS = "wheel-mass"
+    WHEEL_SPEED = "wheel-speed"
+    RIM_DIAMETER = "rim-diameter"
+    STOP_ANGLE = "stop-angle"
+    TRIAL_RADIUS = "trial-radius"
+    TRIAL_STAYS = "trial-stays"
+    TRIAL_TURNS = "trial-turns"
+    DRILL_RADIUS = "drill-radius"
+    FINISH_RADIUS = "finish-radius"
+    RIM_DEPTH = "rim-depth"
+    KEEP_OUT = "keep-out"
+    DRILLS = "drills"
+    HOLE_DEPTH = "hole-depth"
+    UNBALANCE = "unbalance"
     # bearings and seals coming out
     SEAL_LIP = "seal-lip"
     SEAL_DEPTH = "seal-depth"
@@ -225,6 +242,22 @@ ABOUT: dict[Property, About] = {
     Property.CONE_DIAMETER: About(low=5, high=120),
     Property.TORQUE_TO_CARRY: About("torque", 0.1, 2000),
     Property.NUT_TORQUE: About("torque", 1, 600),
+    Property.SHOOK: About(WORDS),
+    Property.WHEEL_SOUND: About(WORDS),
+    Property.WHEEL_MASS: About("mass", 0.05, 200),
+    Property.WHEEL_SPEED: About("speed", 100, 30000),
+    Property.RIM_DIAMETER: About(low=30, high=1000),
+    Property.STOP_ANGLE: About("angle", -360, 720, shared=False),
+    Property.TRIAL_RADIUS: About(low=5, high=500),
+    Property.TRIAL_STAYS: About("mass", 0, 5),
+    Property.TRIAL_TURNS: About("mass", 0, 5),
+    Property.DRILL_RADIUS: About(low=5, high=500),
+    Property.FINISH_RADIUS: About(low=5, high=500),
+    Property.RIM_DEPTH: About(low=2, high=200),
+    Property.KEEP_OUT: About(WORDS),
+    Property.DRILLS: About(WORDS),
+    Property.HOLE_DEPTH: About(low=0, high=200, shared=False),
+    Property.UNBALANCE: About("unbalance", 0),
     Property.SEAL_LIP: About(WORDS),
     Property.SEAL_DEPTH: About(low=-10, high=120),
     Property.SEAL_OUT: About(WORDS),

@@ -344,6 +344,31 @@ def _press(ask: str, card: EngineCard, seat: Seat | None) -> Slot | None:
     return _PRESSED_CRANK.get(ask) or _width(ask)
 
 
+_BALANCE = {
+    "shook": Property.SHOOK,
+    "sound": Property.WHEEL_SOUND,
+    "mass": Property.WHEEL_MASS,
+    "rpm": Property.WHEEL_SPEED,
+    "rim": Property.RIM_DIAMETER,
+    "stop": Property.STOP_ANGLE,
+    "arm": Property.TRIAL_RADIUS,
+    "stays": Property.TRIAL_STAYS,
+    "turns": Property.TRIAL_TURNS,
+    "radius": Property.DRILL_RADIUS,
+    "finish": Property.FINISH_RADIUS,
+    "thick": Property.RIM_DEPTH,
+    "keepout": Property.KEEP_OUT,
+    "drills": Property.DRILLS,
+    "note": Property.NOTE,
+}
+
+
+def _balance(ask: str, card: EngineCard, seat: Seat | None) -> Slot | None:
+    if hole := re.fullmatch(r"d(\d+)", ask):
+        return Slot(FLYWHEEL, Property.HOLE_DEPTH, At(stage=int(hole[1])))
+    return Slot(FLYWHEEL, _BALANCE[ask]) if ask in _BALANCE else None
+
+
 _SLOTS: dict[str, Callable[[str, EngineCard, Seat | None], Slot | None]] = {
     "split": _split,
     "strip": _strip,
@@ -357,6 +382,7 @@ _SLOTS: dict[str, Callable[[str, EngineCard, Seat | None], Slot | None]] = {
     "crank-in": _crank_in,
     "seals": _seals,
     "apart": _press,
+    "balance": _balance,
     "together": _press,
     "hand-over": _hand_over,
     "book-in": _by_hand,

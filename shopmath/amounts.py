@@ -74,6 +74,11 @@ def kilograms(value: float, resolution: float = 0.001) -> Amount:
     return Amount(value, "mass", resolution)
 
 
+def gram_millimetres(value: float, resolution: float = 1.0, uncertainty: float | None = None) -> Amount:
+    """An unbalance, g·mm."""
+    return Amount(value, "unbalance", resolution, uncertainty)
+
+
 def quarters(value: float) -> Amount:
     """A number that comes in quarters, with no more digits than it needs.
 

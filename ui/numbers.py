@@ -28,6 +28,8 @@ SCALED = {  # kind -> factor from the core's unit, unit; metric
     "speed": (1.0, "rpm"),
     "time": (1.0, "s"),
     "pressure": (1.0, "kPa"),
+    "unbalance": (1.0, "g·mm"),
+    "surface_speed": (1.0, "m/s"),
     "turns": (1.0, ""),
     COUNT: (1.0, ""),
     SHARE: (100.0, "%"),

@@ -131,8 +131,8 @@ class WhatTheSheetTells(Leaving):
         hands.roll(*(192, 194, 196, 193, 195, 194))
         hands.weigh("1.2 g", "1.6 g")
         hands.where()
-        for index, hole in enumerate(hands.work().plan.holes, 1):
-            hands.answer(f"d{index}", f"{hole.depth_mm:.1f}")
+        for index, hole in enumerate(hands.work().found.plan.holes, 1):
+            hands.answer(f"hole-depth.s{index}", f"{hole.depth_mm:.1f}")
         hands.act("again")
         hands.roll(*(10, 130, 250, 60, 190, 310, 95, 215))
         hands.tick_all()
@@ -141,7 +141,7 @@ class WhatTheSheetTells(Leaving):
         words = [each.words for each in self.report().figures if each.station == "Balance"]
         line = next(each for each in self.report().figures if each.words == "Unbalance")
         self.assertEqual(words[0], "Unbalance")
-        self.assertEqual((line.found, line.left, line.limits), ("112 ± 9 g·mm", "tells no heavy spot any more", "at most 13.4 g·mm"))
+        self.assertEqual((line.found, line.left, line.limits), ("112 ± 9 g·mm", "tells no heavy spot any more", "max 13.4 g·mm"))
         self.assertEqual((line.state, line.source, line.by), ("in", "ISO 21940-11, G 6.3", "Una"))
 
     def test_done_again_it_shows_the_later_call_and_why(self):

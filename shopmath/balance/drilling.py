@@ -137,11 +137,17 @@ class DrillLimits:
 
 @dataclass(frozen=True)
 class DrillPlan:
-    """Holes to drill, and what is expected to be left: how much, and where the wheel will then stop."""
+    """Holes to drill, and what is expected to be left: how much, and where the wheel will then stop.
+
+    `code` says the same as the reason: `nowhere`, `as_much_as_may_be`, `nine_tenths` (then `later_gmm` comes off after the next check),
+    or empty where nothing is to be said.
+    """
 
     holes: tuple[Hole, ...]
     rest: Unbalance
     reason: str
+    code: str = ""
+    later_gmm: float = 0.0
 
 
 def _places(heavy_deg: float, limits: DrillLimits, radius_mm: float, diameter_mm: float) -> list[list[float]]:
@@ -274,8 +280,9 @@ def drill_plan(
         if best and best[0] <= enough:
             break
     if best is None:
-        return DrillPlan((), found, "no drill takes so little here, or nothing may be drilled near the heavy spot")
+        return DrillPlan((), found, "no drill takes so little here, or nothing may be drilled near the heavy spot", "nowhere")
     rest = after_holes(found, [(hole.gmm, hole.angle_deg) for hole in best[1]])
     short = "" if best[0] <= enough else "as much as may be drilled near the heavy spot"
-    reason = short or (f"nine tenths first; {need - wanted:.0f} g·mm after the next check" if wanted < need else "")
-    return DrillPlan(best[1], rest, reason)
+    later = need - wanted if wanted < need else 0.0
+    reason = short or (f"nine tenths first; {later:.0f} g·mm after the next check" if later else "")
+    return DrillPlan(best[1], rest, reason, "as_much_as_may_be" if short else "nine_tenths" if later else "", later)

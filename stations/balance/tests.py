@@ -18,19 +18,25 @@ class Balancer(Halves):
     key = "balance"
 
     def first(self, shook="yes", sound="sound", rim="190"):
-        for ask, text in (("shook", shook), ("sound", sound), ("rim", rim)):
+        for ask, text in (("shook", shook), ("wheel-sound", sound), ("rim-diameter", rim)):
             self.answer(ask, text)
 
     def roll(self, *marks):
         for mark in marks:
-            self.answer("stop", str(mark))
+            self.answer("stop-angle", str(mark))
 
     def weigh(self, stays, turns, arm="80"):
-        for ask, text in (("arm", arm), ("stays", stays), ("turns", turns)):
+        for ask, text in (("trial-radius", arm), ("trial-stays", stays), ("trial-turns", turns)):
             self.answer(ask, str(text))
 
     def where(self, radius="80", finish="45", thick="18", keepout="", drills="4 6 8 10"):
-        for ask, text in (("radius", radius), ("finish", finish), ("thick", thick), ("keepout", keepout), ("drills", drills)):
+        for ask, text in (
+            ("drill-radius", radius),
+            ("finish-radius", finish),
+            ("rim-depth", thick),
+            ("keep-out", keepout),
+            ("drills", drills),
+        ):
             self.answer(ask, text)
 
 
@@ -48,6 +54,10 @@ class OnTheStand(TestCase):
     def work(self):
         return self.hands.work()
 
+    @property
+    def found(self):
+        return self.work().found
+
     def plate(self):
         return self.work().plate()
 
@@ -55,34 +65,34 @@ class OnTheStand(TestCase):
 class ShouldItBeTouched(OnTheStand):
     def test_a_wheel_that_did_not_shake_is_left(self):
         self.hands.first(shook="no")
-        self.assertEqual((self.plate().state, self.plate().words), ("in", "Leave it"))
+        self.assertEqual((self.plate().state, self.plate().words), ("in", "Leave it alone"))
         self.hands.act("sign")
-        self.assertEqual(self.hands.entry.call_words, "Leave it")
+        self.assertEqual(self.hands.entry.call_words, "Leave it alone")
 
     def test_all_the_same_is_said_and_goes_on(self):
         self.hands.first(shook="no")
         self.hands.act("anyway")
-        self.assertTrue(self.work().to_touch)
+        self.assertTrue(self.found.to_touch)
 
     def test_cracked_is_out_of_use_and_mended_is_sent_out(self):
         self.hands.first(sound="cracked")
-        self.assertEqual((self.plate().state, self.plate().words), ("stop", "Out of use"))
-        self.hands.answer("sound", "repaired")
-        self.assertEqual((self.plate().state, self.plate().words), ("stop", "Send it out"))
-        self.assertNotIn("stop", [ask.key for ask in self.work().asks()])
+        self.assertEqual((self.plate().state, self.plate().words), ("stop", "Wheel is out of use"))
+        self.hands.answer("wheel-sound", "repaired")
+        self.assertEqual((self.plate().state, self.plate().words), ("stop", "Send it to a balancing shop"))
+        self.assertNotIn("stop-angle", [ask.key for ask in self.work().asks()])
 
     def test_a_grey_iron_rim_at_that_speed_is_sent_out(self):
         self.hands.first()
         self.hands.choose(metal="gjl-250")
-        self.assertEqual((self.plate().state, self.plate().words), ("stop", "Send it out"))
+        self.assertEqual((self.plate().state, self.plate().words), ("stop", "Send it to a balancing shop"))
 
     def test_what_the_card_does_not_know_is_asked(self):
         EngineCard.objects.update(wheel_kg=None)
         self.made.refresh_from_db()
         self.hands.first()
-        self.assertEqual(self.work().next_ask.key, "mass")
-        self.hands.answer("mass", "1900 g")
-        self.assertAlmostEqual(self.work().permitted_gmm, 13.4, delta=0.1)
+        self.assertEqual(self.work().next_ask.key, "wheel-mass")
+        self.hands.answer("wheel-mass", "1900 g")
+        self.assertAlmostEqual(self.found.permitted_gmm, 13.4, delta=0.1)
 
 
 class Stopping(OnTheStand):
@@ -90,18 +100,18 @@ class Stopping(OnTheStand):
         self.hands.first()
         self.hands.roll(10, 80, 330)
         plate = self.plate()
-        self.assertEqual((plate.state, plate.words), ("too_close", "Not telling yet"))
+        self.assertEqual((plate.state, plate.words), ("too_close", "Stops too scattered to tell"))
         self.assertIn("Roll 3 more", plate.move)
 
     def test_a_wheel_that_stops_anywhere_is_balanced_as_far_as_the_stand_can_tell(self):
         self.hands.first()
         self.hands.roll(12, 140, 260, 75, 310, 200, 30, 170)
-        self.assertEqual((self.plate().state, self.plate().words), ("in", "Balanced"))
+        self.assertEqual((self.plate().state, self.plate().words), ("in", "Wheel is balanced"))
 
     def test_marks_that_agree_ask_for_the_trial_mass_opposite(self):
         self.hands.first()
         self.hands.roll(*self.MARKS)
-        self.assertEqual(self.work().phase, "weigh")
+        self.assertEqual(self.found.phase, "weigh")
         self.assertIn("Putty at 12°", self.plate().move)
         self.assertIn("192°", str(self.work().drawing()))
 
@@ -112,8 +122,8 @@ class Stopping(OnTheStand):
         plate = self.plate()
         self.assertEqual(plate.state, "out")
         self.assertIn("112 ± 9 g·mm", plate.line)
-        self.assertIn("89 N at 8500", plate.detail)
-        self.assertIn("more than keeps it still", self.hands.answer("turns", "1.0 g"))
+        self.assertIn("89 N at 8500 rpm", plate.detail)
+        self.assertIn("more than keeps it still", self.hands.answer("trial-turns", "1.0 g"))
 
 
 class Drilling(OnTheStand):
@@ -125,39 +135,39 @@ class Drilling(OnTheStand):
 
     def test_the_plan_names_drill_place_and_depth(self):
         self.hands.where()
-        hole = self.work().plan.holes[0]
+        hole = self.found.plan.holes[0]
         self.assertIn(f"{hole.diameter_mm:g} mm drill at {hole.angle_deg:.0f}°", self.plate().move)
         self.assertIn("nine tenths", self.plate().detail.lower())
 
     def test_a_magnet_there_is_kept_out_of(self):
         self.hands.where(keepout="182-202")
-        self.assertGreaterEqual(len(self.work().plan.holes), 2)
-        self.assertIn("is no arc", self.hands.answer("keepout", "near the key"))
+        self.assertGreaterEqual(len(self.found.plan.holes), 2)
+        self.assertIn("is no arc", self.hands.answer("keep-out", "near the key"))
         self.assertIn("type the drills", self.hands.answer("drills", "some"))
 
     def test_as_drilled_the_rest_is_expected_and_rolled_again(self):
         self.hands.where()
-        for index, hole in enumerate(self.work().plan.holes, 1):
-            self.hands.answer(f"d{index}", f"{hole.depth_mm:.1f}")
-        self.assertEqual(self.plate().words, "Check it")
-        before = self.work()
+        for index, hole in enumerate(self.found.plan.holes, 1):
+            self.hands.answer(f"hole-depth.s{index}", f"{hole.depth_mm:.1f}")
+        self.assertEqual(self.plate().words, "Check it on the stand")
+        before = self.found
         self.assertLess(before.rest.gmm, 15)
         self.hands.act("again")
-        after = self.work()
+        after = self.found
         self.assertEqual((after.attempt, after.phase, len(after.earlier)), (2, "roll", len(before.made)))
         self.assertAlmostEqual(after.removed_g, before.removed_g, places=6)
 
     def test_too_deep_is_over_drilled_and_says_where_the_rest_comes_off(self):
         self.hands.where(finish="", drills="8")
-        hole = self.work().plan.holes[0]
-        self.hands.answer("d1", f"{hole.depth_mm + 3:.1f}")
-        self.assertEqual((self.plate().state, self.plate().words), ("out", "Over-drilled"))
+        hole = self.found.plan.holes[0]
+        self.hands.answer("hole-depth.s1", f"{hole.depth_mm + 3:.1f}")
+        self.assertEqual((self.plate().state, self.plate().words), ("out", "Drilled too much"))
         self.assertIn("at 12°", self.plate().move)
 
     def test_through_the_rim_is_refused_and_thin_is_stop(self):
         self.hands.where(drills="8", thick="12")
-        self.assertIn("comes through", self.hands.answer("d1", "14"))
-        self.hands.answer("d1", "9.5")
+        self.assertIn("comes through", self.hands.answer("hole-depth.s1", "14"))
+        self.hands.answer("hole-depth.s1", "9.5")
         self.assertEqual((self.plate().state, self.plate().words), ("stop", "Thin below the hole"))
 
     def test_following_the_station_a_wheel_comes_within_its_grade(self):
@@ -168,20 +178,20 @@ class Drilling(OnTheStand):
         wheel = Wheel(random.Random(5), permitted, complex(-70, 60), 0.4 * permitted)
         hands.first()
         for _ in range(5):
-            while hands.work().phase == "roll":
+            while hands.work().found.phase == "roll":
                 hands.roll(round(wheel.stop()) % 360)
-            if hands.work().phase == "weigh":
-                stays, turns = wheel.masses(hands.work().heavy_deg, 80)
+            if hands.work().found.phase == "weigh":
+                stays, turns = wheel.masses(hands.work().found.heavy_deg, 80)
                 hands.weigh(f"{stays:.1f} g", f"{turns:.1f} g")
-            if hands.work().phase == "done":
+            if hands.work().found.phase == "done":
                 break
-            if hands.work().attempt == 1:
+            if hands.work().found.attempt == 1:
                 hands.where()
-            for index, hole in enumerate(hands.work().plan.holes, 1):
+            for index, hole in enumerate(hands.work().found.plan.holes, 1):
                 wheel.drill(hole.angle_deg, hole.radius_mm, hole.diameter_mm, hole.depth_mm)
-                hands.answer(f"d{index}", f"{hole.depth_mm:.1f}")
+                hands.answer(f"hole-depth.s{index}", f"{hole.depth_mm:.1f}")
             hands.act("again")
-        self.assertEqual(hands.work().plate().words, "Balanced")
+        self.assertEqual(hands.work().plate().words, "Wheel is balanced")
         self.assertLessEqual(abs(wheel.heavy), permitted)
         self.assertLessEqual(len(wheel.holes), 6)
         hands.tick_all()
@@ -213,25 +223,25 @@ class WhatIsSaid(OnTheStand):
     def test_a_finer_grade_permits_less_and_a_lighter_metal_wants_deeper_holes(self):
         self.hands.weigh("1.2 g", "1.6 g")
         self.hands.where(finish="", drills="8")
-        steel = self.work()
+        steel = self.found
         self.hands.choose(grade="2.5")
-        self.assertLess(self.work().permitted_gmm, steel.permitted_gmm)
+        self.assertLess(self.found.permitted_gmm, steel.permitted_gmm)
         self.hands.choose(metal="al-si9-cu3")
-        self.assertGreater(sum(hole.depth_mm for hole in self.work().plan.holes), sum(hole.depth_mm for hole in steel.plan.holes))
+        self.assertGreater(sum(hole.depth_mm for hole in self.found.plan.holes), sum(hole.depth_mm for hole in steel.plan.holes))
 
     def test_what_is_within_the_grade_needs_no_hole(self):
         self.hands.weigh("0 g", "0.1 g")
-        self.assertEqual((self.plate().state, self.plate().words), ("in", "Balanced"))
-        self.assertIsNone(self.work().plan)
+        self.assertEqual((self.plate().state, self.plate().words), ("in", "Wheel is balanced"))
+        self.assertIsNone(self.found.plan)
 
     def test_too_much_off_it_is_stop(self):
         EngineCard.objects.update(wheel_kg=0.06)
         self.made.refresh_from_db()
         self.hands.weigh("1.2 g", "1.6 g")
         self.hands.where(finish="", drills="8")
-        for index, hole in enumerate(self.work().plan.holes, 1):
-            self.hands.answer(f"d{index}", f"{hole.depth_mm:.1f}")
-        self.assertEqual((self.plate().state, self.plate().words), ("stop", "Enough off it"))
+        for index, hole in enumerate(self.found.plan.holes, 1):
+            self.hands.answer(f"hole-depth.s{index}", f"{hole.depth_mm:.1f}")
+        self.assertEqual((self.plate().state, self.plate().words), ("stop", "Enough taken off"))
 
     def test_where_no_hole_can_be_it_says_so_and_lets_it_be_rolled_again(self):
         self.hands.weigh("1.2 g", "1.6 g")
@@ -239,7 +249,11 @@ class WhatIsSaid(OnTheStand):
         self.assertEqual((self.plate().state, self.plate().words), ("out", "No hole can do it"))
 
     def test_what_cannot_be_is_refused(self):
-        for ask, text, words in (("arm", "300", "outside the rim"), ("rim", "5 m", "not believable"), ("stop", "900", "not believable")):
+        for ask, text, words in (
+            ("trial-radius", "300", "outside the rim"),
+            ("rim-diameter", "5 m", "not believable"),
+            ("stop-angle", "900", "not believable"),
+        ):
             self.assertIn(words, self.hands.answer(ask, text))
 
     def test_the_wheel_is_drawn_with_its_stops_and_what_to_keep_out_of(self):

@@ -23,6 +23,7 @@ UNITS = {  # what a bare number at a question means
     "mass": "g",
     "time": "min",
     "pressure": "kPa",
+    "speed": "rpm",
 }
 
 

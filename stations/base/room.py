@@ -265,7 +265,7 @@ class Room(Work):
 
     def _told(self, result: Result) -> Told:
         source = say({**shared.LIMIT_FROM, **self.words.LIMIT_FROM}, result.source.code, result.source.values) if result.source else ""
-        left = show(result.left) if result.left else ""
+        left = str(_spelled(result.left)) if result.left else ""
         name = self.label(result.slot, result.code)
         part = "" if result.slot.part.name.lower() in name.lower() else result.slot.part.name
         return Told(name, show(result.found), left, part=part, limits=between(result.low, result.high), source=source, state=result.state)

@@ -57,7 +57,7 @@ class Result:
     slot: Slot
     code: str
     found: Amount
-    left: Amount | None = None
+    left: Amount | str | None = None
     low: Amount | None = None
     high: Amount | None = None
     source: Said | None = None

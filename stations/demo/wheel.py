@@ -18,10 +18,10 @@ def on_the_stand(shed: Shed, job: Job, now: datetime) -> None:
     shed.done_before(job, "balance", now)
     EngineCard.objects.filter(pk=job.card_id).update(**facts)
     at = now - timedelta(minutes=18)
-    marks = [("stop", mark) for mark in ("184", "201", "176", "205", "195", "190")]
-    first = [("shook", "yes"), ("sound", "sound"), ("rim", "190"), *marks]
-    trial = [("arm", "80"), ("stays", "1.2 g"), ("turns", "1.6 g")]
-    where = [("radius", "80"), ("finish", "45"), ("thick", "18"), ("keepout", "205-232, 25-52"), ("drills", "4 6 8")]
+    marks = [("stop-angle", mark) for mark in ("184", "201", "176", "205", "195", "190")]
+    first = [("shook", "yes"), ("wheel-sound", "sound"), ("rim-diameter", "190"), *marks]
+    trial = [("trial-radius", "80"), ("trial-stays", "1.2 g"), ("trial-turns", "1.6 g")]
+    where = [("drill-radius", "80"), ("finish-radius", "45"), ("rim-depth", "18"), ("keep-out", "205-232, 25-52"), ("drills", "4 6 8")]
     shed.answer(job, "balance", None, at, *first, *trial, *where)
     shed.tick(shed.at(job, "balance", None, at))
     shed.at(job, "balance", None, now).settle()

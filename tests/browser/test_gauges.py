@@ -228,7 +228,7 @@ class OnTheStand(Heard):
             self.page.locator(".strip").get_by_text(re.compile(f"roll {roll + 1}:|Trial mass")).first.wait_for()
             if self.page.locator(".strip").get_by_text("Trial mass").count():
                 break
-        found = made.run.get(key="balance").entries.get().readings.filter(ask="stop")
+        found = made.run.get(key="balance").entries.get().readings.filter(ask="stop-angle")
         self.assertGreaterEqual(found.count(), 4)
         at = sum(math.cos(math.radians(each.canonical - math.degrees(cmath.phase(wheel.heavy)))) for each in found) / found.count()
         self.assertGreater(at, 0.9)

@@ -44,11 +44,11 @@ class Leaving(BrowserCase):
 class TheWheel(Leaving):
     def test_one_that_did_not_shake_is_left(self):
         self.go("/jobs/0412/balance/")
-        self.sees("Touch it at all?")
+        self.sees("Should it be touched?")
         self.assertAccessible()
         self.pick("Did it shake the engine?", "no, it ran smooth")
         self.pick("Looked over and rung", "sound all over")
-        self.sees("Leave it")
+        self.sees("Leave it alone")
         self.page.keyboard.type("sign")
         self.page.keyboard.press("Enter")
         self.sees("Signed by Una")
@@ -58,8 +58,8 @@ class TheWheel(Leaving):
         self.go("/jobs/0412/balance/")
         self.pick("Did it shake the engine?", "yes, it shook")
         self.pick("Looked over and rung", "a crack")
-        self.sees("Out of use")
-        self.assertEqual(self.page.locator("#strip-field[data-ask=stop]").count(), 0)
+        self.sees("Wheel is out of use")
+        self.assertEqual(self.page.locator("#strip-field[data-ask=stop-angle]").count(), 0)
 
     def test_it_goes_on_lapped_torqued_and_gapped(self):
         self.go("/jobs/0412/flywheel-on/")

@@ -1,0 +1,97 @@
+"""What is asked of a wheel: touch it at all? its stops, the trial mass, where it may be drilled, each hole as it was made."""
+
+from __future__ import annotations
+
+from functools import partial
+from typing import Any
+
+from engines.properties import Property
+from shopmath import materials
+from shopmath.amounts import degrees, kilograms, mm
+from stations.balance import words
+from stations.balance.facts import METALS, WALL_MM, BalanceFacts, Phase, arcs, at, drills, hole
+from stations.base import Ask, Method
+from stations.base.asking import method, question
+from stations.base.words import OptionRow, fill
+
+ask = partial(question, words)
+
+
+def questions(found: BalanceFacts) -> list[Ask]:
+    """All questions of the moment; those of steps gone by stay, but are not asked in turn."""
+    later = found.attempt > 1
+    asked = [ask(at(Property.SHOOK), quiet=later), ask(at(Property.WHEEL_SOUND), quiet=later)]
+    if not found.to_touch:
+        return asked
+    asked += _wheel(found, later)
+    roll: dict[str, Any] = {"resolution": 1.0, "example": "190", "gauges": ("stand",)}
+    quiet = found.phase != Phase.ROLL
+    asked.append(ask(at(Property.STOP_ANGLE), {"roll": len(found.marks) + 1}, repeats=True, quiet=quiet, **roll))
+    if found.marks_tell:
+        asked += _trial(found, later)
+    if found.amount:
+        asked += _drilling(found, later)
+        asked += [_hole(found, number) for number in range(1, len(found.plan.holes) + 1)] if found.plan else []
+    if found.phase == Phase.DONE:
+        asked.append(ask(at(Property.NOTE), optional=True))
+    return asked
+
+
+def _wheel(found: BalanceFacts, later: bool) -> list[Ask]:
+    asked = []
+    if not found.card.wheel_kg:
+        asked.append(ask(at(Property.WHEEL_MASS), unit="kg", quiet=later, resolution=0.01, example="1.9"))
+    if not found.card.wheel_rpm:
+        asked.append(ask(at(Property.WHEEL_SPEED), quiet=later, resolution=10, example="8500"))
+    rim: dict[str, Any] = {"resolution": 0.1, "example": "170", "gauges": ("calliper",)}
+    return [*asked, ask(at(Property.RIM_DIAMETER), quiet=later, **rim)]
+
+
+def _within_rim(found: BalanceFacts) -> dict[str, Any]:
+    rim = found.value(Property.RIM_DIAMETER)
+    return {"limits": (5.0, rim / 2), "refusal": fill(words.OUTSIDE_RIM, {"rim": mm(rim, 0.1)})} if rim else {}
+
+
+def _trial(found: BalanceFacts, later: bool) -> list[Ask]:
+    stays = found.now(at(Property.TRIAL_STAYS))
+    more: dict[str, Any] = {}
+    if stays is not None:
+        more = {"limits": (stays, 5.0), "refusal": fill(words.TURNS_WITH_MORE, {"stays": kilograms(stays, 0.0001)})}
+    light = {"light": degrees(found.light_deg)}
+    return [
+        ask(at(Property.TRIAL_RADIUS), light, resolution=0.5, example="80", quiet=later, **_within_rim(found)),
+        ask(at(Property.TRIAL_STAYS), resolution=0.0001, example="1.2"),
+        ask(at(Property.TRIAL_TURNS), resolution=0.0001, example="1.6", **more),
+    ]
+
+
+def _drilling(found: BalanceFacts, later: bool) -> list[Ask]:
+    return [
+        ask(at(Property.DRILL_RADIUS), resolution=0.5, example="80", quiet=later, **_within_rim(found)),
+        ask(at(Property.FINISH_RADIUS), optional=True, example="45", quiet=later, **_within_rim(found)),
+        ask(at(Property.RIM_DEPTH), resolution=0.1, example="16", quiet=later),
+        ask(at(Property.KEEP_OUT), optional=True, example="350-20", quiet=later, reads=arcs),
+        ask(at(Property.DRILLS), optional=True, example="4 6 8", quiet=later, reads=drills),
+    ]
+
+
+def _hole(found: BalanceFacts, number: int) -> Ask:
+    assert found.plan is not None
+    each, thick = found.plan.holes[number - 1], found.value(Property.RIM_DEPTH) or WALL_MM
+    values = {
+        "number": number,
+        "drill": mm(each.diameter_mm, 1.0 if each.diameter_mm == round(each.diameter_mm) else 0.1),
+        "angle": degrees(each.angle_deg),
+        "radius": mm(each.radius_mm, 0.1),
+        "depth": mm(each.depth_mm, 0.1),
+    }
+    through = thick - found.wall_under(number, 0.0)  # of the point alone
+    deepest = {"limits": (0.0, max(0.0, thick - through)), "refusal": fill(words.COMES_THROUGH, {"thick": mm(thick, 0.1)})}
+    return ask(hole(number), values, resolution=0.1, example=f"{each.depth_mm:.1f}", gauges=("calliper",), **deepest)
+
+
+def methods(found: BalanceFacts) -> tuple[Method, ...]:
+    if not found.to_touch:
+        return ()
+    metals: list[OptionRow] = [(key, materials.get(key).name) for key in METALS]
+    return (method(words, "grade", f"{found.grade:g}"), method(words, "metal", found.metal, metals))

@@ -1,0 +1,178 @@
+"""The call on a wheel, and where its numbers come from."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from functools import partial
+from typing import Any
+
+from engines.properties import Property
+from shopmath import materials
+from shopmath.amounts import Amount, count, degrees, gram_millimetres, kilograms, mm, share
+from shopmath.balance import Unbalance, stops_wanted
+from shopmath.verdict import Call
+from stations.balance import words
+from stations.balance.facts import FEWEST_STOPS, BalanceFacts, Code, Phase, at
+from stations.base import Ask, Caution, Result, Said, Scale, State, Trace, Verdict, asking, of_call
+from stations.base.limits import limit_values
+from stations.base.words import fill
+from ui.numbers import show
+
+source = partial(asking.source, words)
+G = 9.81
+THIN_MM = 1.0  # under a hole's tip: shop rule
+FIGURES = (Property.WHEEL_MASS, Property.WHEEL_SPEED, Property.RIM_DIAMETER)
+
+
+def verdict(found: BalanceFacts, asked: list[Ask]) -> Verdict:
+    """The call as it stands; `asked` is what is still to be answered."""
+    if found.is_refused:
+        return Verdict(State.STOP, Code(found.said(Property.WHEEL_SOUND)), next="sign_off")
+    if found.is_left:
+        return Verdict(State.IN, Code.LEAVE, detail="only_what_shook")
+    if found.speed and found.speed.state == State.OUT and found.phase != Phase.DONE:
+        return of_call(found.speed, Code.TOO_FAST, state=State.STOP, values=limit_values(found.speed, "surface_speed", 1.0), next="shop")
+    if found.phase == Phase.ASK:
+        return Verdict(State.WAIT, Code.TOUCH_IT, next="ask")
+    by_phase = {Phase.ROLL: _roll, Phase.WEIGH: _weigh, Phase.DRILL: _drill, Phase.DONE: _done}
+    return by_phase[found.phase](found, asked)
+
+
+def _roll(found: BalanceFacts, asked: list[Ask]) -> Verdict:
+    if any(ask.slot and ask.slot.what in FIGURES for ask in asked):
+        return Verdict(State.WAIT, Code.FIGURES, next="ask")
+    told = found.stops
+    if told is None:
+        return Verdict(State.WAIT, Code.ROLL, next="push")
+    values: dict[str, Any] = {"angle": degrees(told.mean_deg), "chance": share(told.p_value)}
+    if told.telling:
+        values["more"] = count(FEWEST_STOPS - len(found.marks))
+        return Verdict(State.WAIT, Code.HEAVY_THERE, values, next="another")
+    more = stops_wanted(told)
+    if more is None:
+        return Verdict(State.TOO_CLOSE, Code.SCATTERED, values, "all_round", "to_eight")
+    return Verdict(State.TOO_CLOSE, Code.SCATTERED, {**values, "more": count(more)}, "about", "more")
+
+
+def felt(found: BalanceFacts, gmm: float) -> tuple[str, dict[str, Any]]:
+    """What an unbalance does at speed, as a mechanic feels it: code and values."""
+    force = found.force_n(gmm)
+    if force is None or found.rpm is None:
+        return "", {}
+    weight = force / G
+    shown = Amount(weight, "mass", 1.0 if weight >= 2 else 0.1)
+    turns = count(found.rpm / 60)
+    speed = Amount(found.rpm, "speed", 1.0)
+    return "felt", {"force": f"{force:.0f} N", "speed": speed, "weight": f"{shown.value:.{0 if weight >= 2 else 1}f} kg", "turns": turns}
+
+
+def _amount(of: Unbalance) -> Amount:
+    return gram_millimetres(of.gmm, 1.0, of.uncertainty_gmm)
+
+
+def _permitted(found: BalanceFacts) -> dict[str, Any]:
+    return {"permitted": gram_millimetres(found.permitted_gmm)} if found.permitted_gmm else {}
+
+
+def _scale(found: BalanceFacts) -> Scale | None:
+    rest = found.rest
+    return Scale(rest.gmm, rest.uncertainty_gmm, None, found.permitted_gmm, "g·mm", 0) if rest and found.permitted_gmm else None
+
+
+def _weigh(found: BalanceFacts, asked: list[Ask]) -> Verdict:
+    told, amount = found.stops, found.amount
+    assert told is not None
+    values: dict[str, Any] = {"angle": degrees(told.mean_deg), "light": degrees(found.light_deg)}
+    if amount is None:
+        values |= {"uncertainty": degrees(told.unsure_deg), "chance": share(told.p_value, 0.001)}
+        return Verdict(State.WAIT, Code.HOW_MUCH, values, next="putty", detail="direction")
+    detail, said = felt(found, amount.gmm)
+    values = {**values, **said, "amount": _amount(amount), **_permitted(found)}
+    if found.plan is not None and not found.plan.holes:
+        return Verdict(State.OUT, Code.NOWHERE, values, "nowhere", detail=detail)
+    reason = "too_heavy" if found.permitted_gmm else "too_heavy_unknown"
+    return Verdict(State.OUT, Code.TOO_HEAVY, values, reason, "ask" if asked else "where", detail, scale=_scale(found))
+
+
+def _drill(found: BalanceFacts, asked: list[Ask]) -> Verdict:
+    plan, rest = found.plan, found.rest
+    assert plan is not None and rest is not None
+    values: dict[str, Any] = {
+        "rest": gram_millimetres(rest.gmm),
+        "angle": degrees(rest.deg),
+        "removed": kilograms(found.removed_g / 1000, 0.0001),
+        **_permitted(found),
+    }
+    if found.removed_too_much:
+        return Verdict(State.STOP, Code.ENOUGH_OFF, values, scale=_scale(found))
+    if found.thinnest < THIN_MM:
+        return Verdict(State.STOP, Code.THIN, {**values, "wall": mm(found.thinnest, 0.1)})
+    if found.is_past:
+        detail, said = felt(found, rest.gmm)
+        return Verdict(State.OUT, Code.PAST, {**values, **said}, detail=detail, scale=_scale(found))
+    if found.all_drilled:
+        reason = "" if found.permitted_gmm else "check_unknown"
+        return Verdict(State.WAIT, Code.CHECK, values, reason, scale=_scale(found))
+    done = len(found.made)
+    hole = plan.holes[done]
+    values |= {
+        "number": done + 1,
+        "holes": len(plan.holes),
+        "after": gram_millimetres(plan.rest.gmm),
+        "later": gram_millimetres(plan.later_gmm),
+        "drill": mm(hole.diameter_mm, 1.0 if hole.diameter_mm == round(hole.diameter_mm) else 0.1),
+        "angle": degrees(hole.angle_deg),
+        "radius": mm(hole.radius_mm, 0.1),
+        "depth": mm(hole.depth_mm, 0.1),
+    }
+    return Verdict(State.WAIT, Code.DRILL, values, detail=plan.code, scale=_scale(found))
+
+
+def _done(found: BalanceFacts, asked: list[Ask]) -> Verdict:
+    if found.amount is None or found.amount_call is None:
+        values = {"stops": len(found.marks), "removed": kilograms(found.removed_g / 1000, 0.0001)}
+        return Verdict(State.IN, Code.BALANCED, values, "as_the_stand_tells", "sign", "removed")
+    detail, said = felt(found, found.amount.gmm)
+    values = {**limit_values(found.amount_call, "unbalance", 1.0), **said}
+    return of_call(found.amount_call, Code.BALANCED, values=values, next="sign", detail=detail, scale=_scale(found))
+
+
+def checks(found: BalanceFacts) -> tuple[Caution, ...]:
+    return asking.checks(words) if found.to_touch else ()
+
+
+def warnings(found: BalanceFacts) -> tuple[Caution, ...]:
+    drilled = ("first",) if found.phase in (Phase.DRILL, Phase.DONE) else ()
+    return asking.warnings(words, "burst", *drilled, "manual")
+
+
+def results(found: BalanceFacts) -> Iterator[Result]:
+    """The unbalance before the first hole and at the last roll."""
+    last = found.amount_now
+    first = found.amounts.get("1") or last
+    if not first:
+        return
+    left: Amount | str = gram_millimetres(last[0], 1.0, last[1]) if last else str(words.NO_HEAVY_SPOT)
+    verdict: Call | None = found.judged(*last) if last else None
+    state = verdict.state if verdict else "in" if found.is_settled else ""
+    high = gram_millimetres(found.permitted_gmm, 0.1) if found.permitted_gmm else None
+    limit_from = Said("grade", {"grade": f"{found.grade:g}"}) if found.permitted_gmm else None
+    yield Result(at(Property.UNBALANCE), Property.UNBALANCE, gram_millimetres(first[0], 1.0, first[1]), left, None, high, limit_from, state)
+
+
+def sources(found: BalanceFacts) -> Iterator[Trace]:
+    if found.permitted_gmm and found.mass_kg and found.rpm:
+        values = {"grade": f"{found.grade:g}", "mass": f"{found.mass_kg:g} kg", "speed": Amount(found.rpm, "speed", 1.0)}
+        yield source("permitted", show(gram_millimetres(found.permitted_gmm, 0.1)), values)
+    if found.stops:
+        spread = degrees(found.stops.spread_deg)
+        told = {"stops": len(found.marks), "spread": spread, "p": f"{found.stops.p_value:.2g}"}
+        yield source("heavy", show(degrees(found.stops.mean_deg)), told)
+    if found.amount:
+        yield source("unbalance", show(_amount(found.amount)))
+        yield source("pulls", f"{found.force_n(found.amount.gmm) or 0:.0f} N")
+    if found.speed:
+        said = fill(words.REASON[found.speed.code], limit_values(found.speed, "surface_speed", 1.0))
+        yield source("rim", words.STATE[found.speed.state], {"said": said}, estimated=True)
+    if found.earlier or found.made:
+        yield source("removed", show(kilograms(found.removed_g / 1000, 0.00001)), {"metal": materials.get(found.metal).name})
