@@ -145,6 +145,15 @@ class Property(StrEnum):
     PARTS_ORDER = "parts-order"
     SCORED = "scored"
     WIDTH_AS_IT_GOES = "width-as-it-goes"
+    # truing
+    SUPPORT_PLACE = "support-place"
+    GAUGE_PLACE = "gauge-place"
+    STROKE = "stroke"
+    RIM_RADIUS = "rim-radius"
+    SHAFT_READING = "shaft-reading"
+    SHAFT_TIR = "shaft-tir"
+    HIGH_SPOT = "high-spot"
+    JOINT_LOCK = "joint-lock"
     # the crank going in
     END_THREAD_DIAMETER = "end-thread-diameter"
     END_THREAD_PITCH = "end-thread-pitch"
@@ -318,10 +327,18 @@ ABOUT: dict[Property, About] = {
     Property.WEB_TEMPERATURE: About("temperature", -60, 500, shared=False),
     Property.PIN_TEMPERATURE: About("temperature", -60, 500, shared=False),
     Property.PRESS_PEAK: About("force", 0, 2_000_000, shared=False),
-    Property.THROW_ANGLE: About("angle"),
+    Property.THROW_ANGLE: About("angle", -720, 720),
     Property.PARTS_ORDER: About(WORDS),
     Property.SCORED: About(WORDS),
     Property.WIDTH_AS_IT_GOES: About(low=5, high=400, shared=False),
+    Property.SUPPORT_PLACE: About(low=15, high=600),
+    Property.GAUGE_PLACE: About(low=5, high=600),
+    Property.STROKE: About(low=10, high=250),
+    Property.RIM_RADIUS: About(low=15, high=300),
+    Property.SHAFT_READING: About(low=-5, high=5, shared=False),
+    Property.SHAFT_TIR: About(low=0, high=5, shared=False),
+    Property.HIGH_SPOT: About("angle", -360, 720, shared=False),
+    Property.JOINT_LOCK: About(WORDS),
     Property.END_THREAD_DIAMETER: About(low=4, high=60),
     Property.END_THREAD_PITCH: About("thread_pitch", 0.35, 4),
     Property.ADAPTER_TURNS: About(COUNT, 0, 60),

@@ -369,6 +369,30 @@ def _balance(ask: str, card: EngineCard, seat: Seat | None) -> Slot | None:
     return Slot(FLYWHEEL, _BALANCE[ask]) if ask in _BALANCE else None
 
 
+_SIDES = {"l": "left", "r": "right"}
+_TRUE = {
+    "stroke": Property.STROKE,
+    "rim": Property.RIM_RADIUS,
+    "phase": Property.THROW_ANGLE,
+    "joint": Property.JOINT_LOCK,
+}
+
+
+def _true(ask: str, card: EngineCard, seat: Seat | None) -> Slot | None:
+    if ask in _TRUE:
+        return Slot(CRANK, _TRUE[ask])
+    if ask == "note":
+        return Slot(ENGINE if card.crank == EngineCard.Crank.ONE_PIECE else CRANK, Property.NOTE)
+    if place := re.fullmatch(r"(support|gauge)-(left|right)", ask):
+        return Slot(CRANK, Property.SUPPORT_PLACE if place[1] == "support" else Property.GAUGE_PLACE, At(end=place[2]))
+    found = re.fullmatch(r"([lr])-(swing|high|\d+)", ask)
+    if found is None:
+        return None
+    if found[2].isdecimal():
+        return Slot(CRANK, Property.SHAFT_READING, At(end=_SIDES[found[1]], angle_deg=float(found[2])))
+    return Slot(CRANK, Property.SHAFT_TIR if found[2] == "swing" else Property.HIGH_SPOT, At(end=_SIDES[found[1]]))
+
+
 _SLOTS: dict[str, Callable[[str, EngineCard, Seat | None], Slot | None]] = {
     "split": _split,
     "strip": _strip,
@@ -383,6 +407,7 @@ _SLOTS: dict[str, Callable[[str, EngineCard, Seat | None], Slot | None]] = {
     "seals": _seals,
     "apart": _press,
     "balance": _balance,
+    "true": _true,
     "together": _press,
     "hand-over": _hand_over,
     "book-in": _by_hand,

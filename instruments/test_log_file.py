@@ -81,11 +81,16 @@ class WhereTheyGo(TestCase):
         return self.client.post("/jobs/0412/true/log-file/", {**data, **changed})
 
     def set_up(self):
-        for ask, text in (("support-left", "92"), ("gauge-left", "34"), ("support-right", "92"), ("gauge-right", "34")):
+        for ask, text in (
+            ("support-place.left", "92"),
+            ("gauge-place.left", "34"),
+            ("support-place.right", "92"),
+            ("gauge-place.right", "34"),
+        ):
             self.client.post("/jobs/0412/true/keep/", {"ask": ask, "text": text})
 
     def standing(self):
-        return {each.ask: each for each in Reading.objects.filter(withdrawn_at=None, ask__regex="^[lr]-")}
+        return {each.ask: each for each in Reading.objects.filter(withdrawn_at=None, property="shaft-reading")}
 
     def test_a_turn_is_shown_in_its_places_and_kept_only_when_told(self):
         self.set_up()
@@ -95,8 +100,8 @@ class WhereTheyGo(TestCase):
         self.assertEqual(self.standing(), {})
         self.assertRedirects(self.keep(shown), "/jobs/0412/true/")
         kept = self.standing()
-        self.assertEqual([kept[f"l-{angle}"].canonical for angle in (0, 45, 315, 360)], [0.012, 0.016, 0.002, 0.013])
-        self.assertEqual((kept["l-0"].gauge, kept["l-0"].extra["log"]), (self.dial, "dial.csv"))
+        self.assertEqual([kept[f"shaft-reading.left.{angle}"].canonical for angle in (0, 45, 315, 360)], [0.012, 0.016, 0.002, 0.013])
+        self.assertEqual((kept["shaft-reading.left.0"].gauge, kept["shaft-reading.left.0"].extra["log"]), (self.dial, "dial.csv"))
 
     def test_kept_twice_it_is_there_once(self):
         self.set_up()
@@ -104,10 +109,10 @@ class WhereTheyGo(TestCase):
         self.keep(shown)
         self.keep(shown)
         self.assertEqual(len(self.standing()), 9)
-        named = self.send("place,value\nl-90,0.03\n")
+        named = self.send("place,value\nshaft-reading.left.90,0.03\n")
         self.keep(named)
         self.keep(named)
-        self.assertEqual((len(self.standing()), self.standing()["l-90"].canonical), (9, 0.03))
+        self.assertEqual((len(self.standing()), self.standing()["shaft-reading.left.90"].canonical), (9, 0.03))
 
     def test_after_a_line_without_a_reading_nothing_goes_one_place_off(self):
         self.set_up()
@@ -118,12 +123,13 @@ class WhereTheyGo(TestCase):
         again = self.client.post("/jobs/0412/true/log-file/", {"log": text, "gauge": self.dial.pk, "line": [1, 2, 3, 5, 6, 7, 8, 9, 10]})
         self.assertContains(again, "9 readings")
         self.keep(again)
-        self.assertEqual(self.standing()["l-135"].canonical, 0.02)
+        self.assertEqual(self.standing()["shaft-reading.left.135"].canonical, 0.02)
 
     def test_a_line_that_names_its_place_goes_there_and_an_unbelievable_one_nowhere(self):
         self.set_up()
-        self.keep(self.send("place,value\ndrive side at 90°,0.018\nl-0,0.012\n,0.016\n,40\n"))
-        self.assertEqual({ask: each.canonical for ask, each in self.standing().items()}, {"l-90": 0.018, "l-0": 0.012, "l-45": 0.016})
+        self.keep(self.send("place,value\ndrive side at 90°,0.018\nshaft-reading.left.0,0.012\n,0.016\n,40\n"))
+        angles = {each.angle_deg: each.canonical for each in self.standing().values()}
+        self.assertEqual(angles, {90: 0.018, 0: 0.012, 45: 0.016})
 
     def test_times_are_kept_where_they_can_be(self):
         begun = timezone.now() + timedelta(hours=1)

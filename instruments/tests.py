@@ -204,7 +204,9 @@ class TheListener(TestCase):
                 threading.Event().wait(0.1)
 
     def live(self, device="phone", **more):
-        answer = self.client.get(f"/gauges/{self.dial.pk}/", {"device": device, "place": "0412 True", "ask": "l-0", **more})
+        answer = self.client.get(
+            f"/gauges/{self.dial.pk}/", {"device": device, "place": "0412 True", "ask": "shaft-reading.left.0", **more}
+        )
         self.assertEqual(answer.status_code, 200)
         return answer.json()
 

@@ -8,8 +8,9 @@ gauge. A manual's limit is the raw swing at the manual's supports; raw and fitte
 from __future__ import annotations
 
 import math
-from collections.abc import Sequence
-from dataclasses import dataclass
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass, field
+from typing import Any
 
 from shopmath.checks import BadInput, finite
 
@@ -89,6 +90,19 @@ SLIPS = 3.0  # times the uncertainty of a reading: a turn that misses its own be
 STANDS_OUT = 2.0  # times less scatter without one reading: that one is to be taken again
 
 
+@dataclass(frozen=True)
+class TurnDoubt:
+    """Why a turn cannot come from a shaft on its supports, in words and as code and values (mm, °), and the angle to blame, if it is one.
+
+    The code is `slipped`, `one_reading` or `scatter`; empty when nothing is wrong.
+    """
+
+    words: str = ""
+    angle_deg: float | None = None
+    code: str = ""
+    values: Mapping[str, Any] = field(default_factory=dict, hash=False)
+
+
 def turn_doubt(
     angles_deg: Sequence[float], readings_mm: Sequence[float], reading_u_mm: float, closing_mm: float | None = None
 ) -> tuple[str, float | None]:
@@ -128,12 +142,28 @@ def turn_doubt(
     >>> turn_doubt(turn, [*good[:4], 0.030, *good[5:]], 0.004)[1]
     180.0
     """
+    found = doubt_of_turn(angles_deg, readings_mm, reading_u_mm, closing_mm)
+    return found.words, found.angle_deg
+
+
+def doubt_of_turn(
+    angles_deg: Sequence[float], readings_mm: Sequence[float], reading_u_mm: float, closing_mm: float | None = None
+) -> TurnDoubt:
+    """The same as `turn_doubt`, with its code and values.
+
+    Examples
+    --------
+    >>> good = [0.021, 0.034, 0.031, 0.012, -0.013, -0.027, -0.025, -0.008]
+    >>> doubt_of_turn(range(0, 360, 45), good, 0.004, closing_mm=0.055).code
+    'slipped'
+    """
     found = fit(angles_deg, readings_mm)
     if closing_mm is not None and abs(off := finite("closing_mm", closing_mm) - readings_mm[0]) > SLIPS * reading_u_mm:
         which = "higher" if off > 0 else "lower"
-        return f"Back at the start it reads {abs(off):.3f} mm {which}: the gauge or a support has slipped.", None
+        words = f"Back at the start it reads {abs(off):.3f} mm {which}: the gauge or a support has slipped."
+        return TurnDoubt(words, None, "slipped", {"off": off})
     if found.residual_mm <= reading_u_mm:
-        return "", None
+        return TurnDoubt()
     apart = {}
     for index, (angle, reading) in enumerate(zip(angles_deg, readings_mm, strict=True)):
         rest = [(a, r) for i, (a, r) in enumerate(zip(angles_deg, readings_mm, strict=True)) if i != index]
@@ -141,5 +171,6 @@ def turn_doubt(
         apart[float(angle)] = (without.residual_mm, reading)
     angle, (left, _) = min(apart.items(), key=lambda each: each[1][0])
     if left <= reading_u_mm and found.residual_mm > STANDS_OUT * left:
-        return f"The reading at {angle:.0f}° does not fit the rest of its turn.", angle
-    return f"Scatter of {found.residual_mm:.3f} mm is more than the gauge's own: a loose support, dirt, or a seat not round.", None
+        return TurnDoubt(f"The reading at {angle:.0f}° does not fit the rest of its turn.", angle, "one_reading", {"angle": angle})
+    words = f"Scatter of {found.residual_mm:.3f} mm is more than the gauge's own: a loose support, dirt, or a seat not round."
+    return TurnDoubt(words, None, "scatter", {"scatter": found.residual_mm})

@@ -24,8 +24,8 @@ from __future__ import annotations
 
 import cmath
 import math
-from collections.abc import Sequence
-from dataclasses import dataclass, replace
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass, field, replace
 
 from shopmath.checks import BadInput, finite, not_negative, positive
 
@@ -73,14 +73,14 @@ class PressedCrank:
     throw_mm: float
 
     def __post_init__(self) -> None:
-        for field in ("support_left_mm", "support_right_mm", "gauge_left_mm", "gauge_right_mm"):
-            finite(field, getattr(self, field))
+        for name in ("support_left_mm", "support_right_mm", "gauge_left_mm", "gauge_right_mm"):
+            finite(name, getattr(self, name))
         positive("throw_mm", self.throw_mm)
         for side, sign in (("left", -1), ("right", 1)):
             support, gauge = getattr(self, f"support_{side}_mm"), getattr(self, f"gauge_{side}_mm")
-            for field, value in ((f"support_{side}_mm", support), (f"gauge_{side}_mm", gauge)):
+            for name, value in ((f"support_{side}_mm", support), (f"gauge_{side}_mm", gauge)):
                 if sign * value <= 0:
-                    raise BadInput(field, f"The {side} half lies at {'negative' if sign < 0 else 'positive'} z; {value:g} was given.")
+                    raise BadInput(name, f"The {side} half lies at {'negative' if sign < 0 else 'positive'} z; {value:g} was given.")
             refuse_on_support(side, support, gauge)
 
 
@@ -116,6 +116,8 @@ class Move:
     expect_right: Swing
     reason: str
     share: float = 1.0
+    code: str = ""  # says the same as the reason, with the values
+    values: Mapping[str, float] = field(default_factory=dict, hash=False)
 
 
 @dataclass(frozen=True)
@@ -161,9 +163,9 @@ def decompose(left: Swing, right: Swing, geometry: PressedCrank, gauge_u_mm: flo
     >>> round(found.uncertainty.twist_deg, 4)
     0.0066
     """
-    for field, swing in (("left", left), ("right", right)):
-        not_negative(field, swing.tir_mm)
-        finite(field, swing.high_spot_deg)
+    for side, swing in (("left", left), ("right", right)):
+        not_negative(side, swing.tir_mm)
+        finite(side, swing.high_spot_deg)
     d, s = _halves(left.vector, right.vector, geometry)
     u = not_negative("gauge_u_mm", gauge_u_mm)
     (d_left, s_left), (d_right, s_right) = _halves(1, 0, geometry), _halves(0, 1, geometry)
@@ -304,7 +306,7 @@ def next_move(mis: Misalignment, geometry: PressedCrank, history: Sequence[Misal
     unsure = mis.uncertainty
     if limit_mm is not None and _worse(best) > positive("limit_mm", limit_mm):
         words = f"Without twist and pinch {_worse(best):.3f} mm is left, over {limit_mm:.3f}: offset, skew or a bent half."
-        return Move("replace", "", 0.0, *best, words)
+        return Move("replace", "", 0.0, *best, words, code="not_curable", values={"best": _worse(best), "limit": limit_mm})
     without = {
         "twist": runout_from(replace(mis, twist_deg=0.0), geometry),
         "pinch": runout_from(replace(mis, pinch_deg=0.0), geometry),
@@ -316,23 +318,29 @@ def next_move(mis: Misalignment, geometry: PressedCrank, history: Sequence[Misal
         worth = {max(sure, key=lambda name: abs(mis.twist_deg if name == "twist" else mis.pinch_deg)): 0.0}
     if not worth and 2 * unsure.offset_mm > HIDES_MM:
         words = f"These gauges would not see a twist of {unsure.twist_deg:.2f}°: move them away from the supports."
-        return Move("remeasure", "", 0.0, *now, words)
+        return Move("remeasure", "", 0.0, *now, words, code="blind", values={"twist": unsure.twist_deg})
     if not worth:
-        return Move("leave", "", 0.0, *now, f"{_worse(now):.3f} mm, and {_worse(best):.3f} is the best that truing can reach.")
+        words = f"{_worse(now):.3f} mm, and {_worse(best):.3f} is the best that truing can reach."
+        return Move("leave", "", 0.0, *now, words, code="best", values={"now": _worse(now), "best": _worse(best)})
     chosen = max((name for name in worth if sure[name]), key=lambda name: worth[name], default="")
     if not chosen:
         words = "What is to be cured is smaller than its own uncertainty: move the gauges away from the supports, or take more readings."
-        return Move("remeasure", "", 0.0, *now, words)
+        return Move("remeasure", "", 0.0, *now, words, code="too_unsure")
     series = [getattr(each, f"{chosen}_deg") for each in (*history, mis)]
     share = 0.5 if reversals(series) >= REVERSALS else 1.0
     half = " Half the blow: it has gone back and forth twice." if share < 1 else ""
     if chosen == "twist":
         ahead = mis.twist_deg > 0
         words = f"The right web stands {abs(mis.twist_deg):.3f}° {'ahead' if ahead else 'behind'}.{half}"
-        return Move("strike", "right", 270.0 if ahead else 90.0, *without["twist"], words, share)
+        values = {"turned": abs(mis.twist_deg)}
+        return Move(
+            "strike", "right", 270.0 if ahead else 90.0, *without["twist"], words, share, code="ahead" if ahead else "behind", values=values
+        )
     closed = mis.pinch_deg > 0
     words = f"The webs are {abs(mis.pinch_deg):.3f}° {'closed' if closed else 'open'} at the pin.{half}"
-    return Move("squeeze" if closed else "wedge", "both", 180.0, *without["pinch"], words, share)
+    values = {"turned": abs(mis.pinch_deg)}
+    kind, code = ("squeeze", "closed") if closed else ("wedge", "spread")
+    return Move(kind, "both", 180.0, *without["pinch"], words, share, code=code, values=values)
 
 
 def outer_turn(swing: Swing, throw_mm: float, pin_deg: float, rim_radius_mm: float) -> OuterTurn:

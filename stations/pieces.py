@@ -58,6 +58,7 @@ class Ask:
     enter: str = ""  # the answer that Enter alone gives
     limits: tuple[float, float] | None = None  # closer than the property's own, where the part says what can be believed
     refusal: str = ""  # what is said outside those, where the usual sentence says too little
+    check: Callable[[float], None] | None = field(default=None, compare=False)  # refuses a number that cannot be beside another
     reads: Callable[[str], object] | None = field(default=None, compare=False)  # refuses words that cannot be understood
     slot: Slot | None = None  # where the answer belongs, for a station whose readings have addresses
     anew: bool = False  # measured or answered again, whatever another entry knows of it

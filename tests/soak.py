@@ -102,7 +102,7 @@ def signing(shop: Shop) -> None:
 
 def on_supports(shop: Shop) -> None:
     """The crank on its supports, its first reading asked."""
-    for ask in ("support-left", "gauge-left", "support-right", "gauge-right"):
+    for ask in ("support-place.left", "gauge-place.left", "support-place.right", "gauge-place.right"):
         shop.ask("POST", f"{TRUE}keep/", {"ask": ask, "text": "92" if "support" in ask else "34"})
 
 
@@ -112,7 +112,7 @@ def devices(shop: Shop) -> None:
     tries, both, gone = count(200), 0, 0
     on_supports(shop)
     for number in range(tries):
-        for (pk,) in shop.sql("SELECT id FROM jobs_reading WHERE ask = 'l-0' AND withdrawn_at IS NULL"):
+        for (pk,) in shop.sql("SELECT id FROM jobs_reading WHERE ask = 'shaft-reading.left.0' AND withdrawn_at IS NULL"):
             shop.ask("POST", f"{TRUE}undo/", {"reading": pk})
         texts = [f"0.{who}{number:03d}" for who in (1, 2)]
         _together([lambda who=who, text=text: _answer(shop, who, text) for who, text in enumerate(texts)])
@@ -125,7 +125,7 @@ def devices(shop: Shop) -> None:
 
 
 def _answer(shop: Shop, who: int, text: str) -> None:
-    said = {"ask": "l-0", "text": text, "saw": "0", "attempt": "1", "client_key": uuid.uuid4().hex}
+    said = {"ask": "shaft-reading.left.0", "text": text, "saw": "0", "attempt": "1", "client_key": uuid.uuid4().hex}
     shop.ask("POST", f"{TRUE}keep/", said, who=who)
 
 
@@ -294,10 +294,10 @@ def strip(shop: Shop) -> None:
             ms = (0, 150, 400, 1000)[number % 4]
             said = {"offline": False, "downloadThroughput": -1, "uploadThroughput": -1}
             line.send("Network.emulateNetworkConditions", {**said, "latency": 0})
-            for (pk,) in shop.sql("SELECT id FROM jobs_reading WHERE ask LIKE 'l-%' AND withdrawn_at IS NULL"):
+            for (pk,) in shop.sql("SELECT id FROM jobs_reading WHERE ask LIKE 'shaft-reading.left.%' AND withdrawn_at IS NULL"):
                 shop.ask("POST", f"{TRUE}undo/", {"reading": pk})
             page.goto(f"http://127.0.0.1:{PORT}{TRUE}")
-            page.locator("#strip-field[data-ask='l-0']").wait_for()
+            page.locator("#strip-field[data-ask='shaft-reading.left.0']").wait_for()
             line.send("Network.emulateNetworkConditions", {**said, "latency": ms})
             values = [f"0.{number:03d}{end}" for end in (1, 2)]
             for value in values:
@@ -305,9 +305,9 @@ def strip(shop: Shop) -> None:
                 page.keyboard.press("Enter")
             with suppress(Exception):
                 page.locator(f"[data-latest='{values[1]}']").wait_for(timeout=10000)
-            found = dict(shop.sql("SELECT text, ask FROM jobs_reading WHERE ask LIKE 'l-%' AND withdrawn_at IS NULL"))
+            found = dict(shop.sql("SELECT text, ask FROM jobs_reading WHERE ask LIKE 'shaft-reading.left.%' AND withdrawn_at IS NULL"))
             dropped += sum(value not in found for value in values)
-            misplaced += [found.get(value) for value in values] != ["l-0", "l-45"]
+            misplaced += [found.get(value) for value in values] != ["shaft-reading.left.0", "shaft-reading.left.45"]
         browser.close()
     shop.kill()
     row("two values with Enter at 0, 150, 400 and 1000 ms", f"{tries} tries", f"{dropped} dropped, {misplaced} at another question")

@@ -74,11 +74,14 @@ def warnings(words: ModuleType, *keys: str) -> tuple[Caution, ...]:
     return tuple(Caution(key, str(words.WARNINGS[key])) for key in keys or words.WARNINGS)
 
 
-def label(words: ModuleType, slot: Slot, code: str = "") -> str:
-    """What a reading is called in a table or a link; by a code of its own where it is not just one reading."""
+def label(words: ModuleType, slot: Slot, code: str = "", side: str = "") -> str:
+    """What a reading is called in a table or a link; by a code of its own where it is not just one reading.
+
+    `side` is what the engine calls the end that the reading is at.
+    """
     at = slot.at
     angle = "" if at.angle_deg is None else f"{at.angle_deg:g}"
-    values = {"part": slot.part.name, "at": at.end, "stage": at.stage, "clock": at.clock, "angle": angle, "depth": at.depth}
+    values = {"part": slot.part.name, "at": side or at.end, "stage": at.stage, "clock": at.clock, "angle": angle, "depth": at.depth}
     return say(words.LABEL, code or slot.what, values, slot.part.name)
 
 

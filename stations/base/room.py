@@ -125,6 +125,9 @@ class Room(Work):
                 message = f"{message} {fill(shared.BELIEVABLE, {'range': band(*ends)})}"
             raise BadInput(ask.key, message, "not_believable", typed=quantity.text)
 
+        if ask.check:
+            ask.check(quantity.canonical)
+
     def read(self, ask: Ask, text: str) -> Quantity:
         if ask.reads:
             ask.reads(text)
@@ -132,7 +135,8 @@ class Room(Work):
 
     def label(self, slot: Slot, code: str = "") -> str:
         """What a reading is called in a table; by a code of its own where it is not just one reading."""
-        return label(self.words, slot, code)
+        side = self.job.card.side(slot.at.end) if slot.at.end else ""
+        return label(self.words, slot, code, side)
 
     # what it says
 

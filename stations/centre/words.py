@@ -83,7 +83,7 @@ SKIP = {Property.END_FLOAT: _("not measured")}
 OPTIONS: Options = {Property.SPIN: (("free", _("spins free")), ("drags", _("drags")))}
 GAINED = _("It has gained: the part warms or the gauge has moved. Let it stand and begin again.")
 LABEL = {
-    Property.SIDE_GAP: _("gap at the {at} side"),
+    Property.SIDE_GAP: _("gap at the {at}"),
     Property.SPIN: _("how it spins"),
     Property.DRAG: _("where it drags"),
     Property.END_FLOAT: _("end float by dial"),

@@ -106,7 +106,7 @@ LABEL = {
     Property.TRAVEL: _("how far it has to go"),
     Property.SCREW_TURNS_DONE: _("turns done in all"),
     Property.SCREW_TORQUE: _("torque on the screw"),
-    Property.HOME_GAP: _("gap at the {at} side"),
+    Property.HOME_GAP: _("gap at the {at}"),
 }
 
 METHOD: Methods = {

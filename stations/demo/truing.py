@@ -9,12 +9,13 @@ from typing import TYPE_CHECKING
 
 from jobs.models import Job
 from shopmath.truing import Misalignment, PressedCrank, Swing, runout_from
-from stations.true.asks import TURN
+from stations.true.facts import CLOSING, SIDES, TURN, reading
 
 if TYPE_CHECKING:
     from stations.demo.shed import Shed
 
-SETUP = (("support-left", "92"), ("gauge-left", "34"), ("support-right", "92"), ("gauge-right", "34"))
+SETUP = (("support-place.left", "92"), ("gauge-place.left", "34"), ("support-place.right", "92"), ("gauge-place.right", "34"))
+NOT_CLOSED = tuple((reading(side, CLOSING).key, "-") for side in SIDES)
 
 
 def turned(shed: Shed, job: Job, at: datetime, truth: Misalignment, noise_mm: float = 0.001) -> None:
@@ -22,13 +23,16 @@ def turned(shed: Shed, job: Job, at: datetime, truth: Misalignment, noise_mm: fl
     dice = random.Random(job.number)  # noqa: S311  the same demo every time
     throw = float(job.card.stroke_mm or 54) / 2
     swings = runout_from(truth, PressedCrank(-92, 92, -34, 34, throw))
-    shed.answer(job, "true", None, at, ("l-360", "-"), ("r-360", "-"), *_readings(dice, noise_mm, *swings))
+    shed.answer(job, "true", None, at, *NOT_CLOSED, *_readings(dice, noise_mm, *swings))
 
 
 def _readings(dice: random.Random, noise_mm: float, left: Swing, right: Swing) -> list[tuple[str, str]]:
     return [
-        (f"{key}-{angle}", f"{swing.tir_mm / 2 * math.cos(math.radians(angle - swing.high_spot_deg)) + dice.gauss(0, noise_mm):.3f}")
-        for key, swing in (("l", left), ("r", right))
+        (
+            reading(side, angle).key,
+            f"{swing.tir_mm / 2 * math.cos(math.radians(angle - swing.high_spot_deg)) + dice.gauss(0, noise_mm):.3f}",
+        )
+        for side, swing in zip(SIDES, (left, right), strict=True)
         for angle in TURN
     ]
 
@@ -36,14 +40,14 @@ def _readings(dice: random.Random, noise_mm: float, left: Swing, right: Swing) -
 def outer_turn(shed: Shed, job: Job, at: datetime, left: Swing, right: Swing) -> None:
     """One turn at each outer shaft of a crank on its centre bearings."""
     dice = random.Random(job.number)  # noqa: S311  the same demo every time
-    shed.answer(job, "true", None, at, ("l-360", "-"), ("r-360", "-"), *_readings(dice, 0.001, left, right))
+    shed.answer(job, "true", None, at, *NOT_CLOSED, *_readings(dice, 0.001, left, right))
 
 
 def twin_half_trued(shed: Shed, job: Job, now: datetime) -> None:
     """One outer web turned back, the other still to do."""
     shed.done_before(job, "true", now)
     begun = now - timedelta(minutes=50)
-    shed.answer(job, "true", None, begun, ("rim", "58"))
+    shed.answer(job, "true", None, begun, ("rim-radius", "58"))
     shed.tick(shed.at(job, "true", None, begun))
     outer_turn(shed, job, begun, Swing(0.082, 97), Swing(0.046, 250))
     shed.act(job, "true", None, begun, "again")
@@ -58,7 +62,7 @@ def trued(shed: Shed, job: Job, at: datetime) -> None:
     turned(shed, job, at, Misalignment(0.11, 0.002, 0.002, 0.001))
     shed.act(job, "true", None, at, "again")
     turned(shed, job, at, Misalignment(0.012, 0.002, 0.002, 0.001))
-    shed.answer(job, "true", None, at, ("joint", "plain"))
+    shed.answer(job, "true", None, at, ("joint-lock", "plain"))
     shed.act(job, "true", None, at, "sign")
 
 

@@ -9,10 +9,10 @@ from engines.models import EngineCard, Spec
 from shop.models import Gauge
 from shopmath.truing import Misalignment, PressedCrank, runout_from
 from stations.split.tests import Halves
-from stations.true.asks import TURN
+from stations.true.facts import TURN, reading
 from tests.shed import job
 
-PLACES = (("support-left", "92"), ("gauge-left", "34"), ("support-right", "92"), ("gauge-right", "34"))
+PLACES = (("support-place.left", "92"), ("gauge-place.left", "34"), ("support-place.right", "92"), ("gauge-place.right", "34"))
 
 
 class Truer(Halves):
@@ -25,12 +25,12 @@ class Truer(Halves):
             self.answer(ask, text)
 
     def turn(self, twist=0.0, pinch=0.0, offset=0.0, skew=0.0, ovality=0.0, zero=0.0):
-        geometry = self.work().geometry
-        for key, swing in zip("lr", runout_from(Misalignment(twist, pinch, offset, skew), geometry), strict=True):
+        geometry = self.work().found.geometry
+        for side, swing in zip(("left", "right"), runout_from(Misalignment(twist, pinch, offset, skew), geometry), strict=True):
             for angle in TURN:
                 value = swing.tir_mm / 2 * math.cos(math.radians(angle - swing.high_spot_deg))
                 value += ovality / 2 * math.cos(math.radians(2 * angle)) + zero
-                self.answer(f"{key}-{angle}", f"{value:.4f}")
+                self.answer(reading(side, angle).key, f"{value:.4f}")
 
 
 class True1(TestCase):
@@ -52,31 +52,31 @@ class True1(TestCase):
         return self.hands.work().plate()
 
     def test_it_asks_where_things_stand_before_it_takes_a_reading(self):
-        self.assertEqual((self.plate().words, self.hands.work().next_ask.key), ("Set it up", "support-left"))
+        self.assertEqual((self.plate().words, self.hands.work().next_ask.key), ("Set it up", "support-place.left"))
         self.hands.set_up()
-        self.assertEqual(self.hands.work().next_ask.key, "l-0")
-        self.assertEqual(self.hands.work().geometry, PressedCrank(-92, 92, -34, 34, 29))
+        self.assertEqual(self.hands.work().next_ask.key, "shaft-reading.left.0")
+        self.assertEqual(self.hands.work().found.geometry, PressedCrank(-92, 92, -34, 34, 29))
 
     def test_a_gauge_on_its_support_is_refused_with_the_reason(self):
-        self.hands.answer("support-left", "92")
-        self.assertIn("stands on its support", self.hands.answer("gauge-left", "92"))
-        self.assertIn("is not believable", self.hands.answer("gauge-left", "9 m"))
+        self.hands.answer("support-place.left", "92")
+        self.assertIn("stands on its support", self.hands.answer("gauge-place.left", "92"))
+        self.assertIn("is not believable", self.hands.answer("gauge-place.left", "9 m"))
 
     def test_a_twisted_crank_names_the_web_and_the_angle_and_what_the_needles_should_read(self):
         self.hands.set_up()
         self.hands.turn(twist=0.15, offset=0.004)
         plate = self.plate()
-        self.assertEqual((plate.state, plate.words), ("out", "Twisted"))
+        self.assertEqual((plate.state, plate.words), ("out", "Webs are twisted"))
         self.assertIn("Strike the rim of the magneto side web at 270°, toward the axis.", plate.move)
-        self.assertRegex(plate.detail, r"Needles should then read 0\.00\d and 0\.00\d")
-        self.assertIn("over the limit 0.030", plate.line)
+        self.assertRegex(plate.detail, r"The needles should then read 0\.00\d mm and 0\.00\d mm")
+        self.assertIn("over the limit of 0.030 mm", plate.line)
 
     def test_the_zero_of_the_gauge_and_an_oval_seat_change_no_move(self):
         self.hands.set_up()
         self.hands.turn(twist=-0.15, ovality=0.01, zero=0.4)
         work = self.hands.work()
-        self.assertAlmostEqual(work.mis.twist_deg, -0.15, places=3)
-        self.assertAlmostEqual(work.fitted("l").ovality_mm, 0.01, places=4)
+        self.assertAlmostEqual(work.found.mis.twist_deg, -0.15, places=3)
+        self.assertAlmostEqual(work.found.fitted("left").ovality_mm, 0.01, places=4)
         self.assertIn("at 90°", work.plate().move)
 
     def test_pinched_and_spread_are_cured_opposite_the_pin(self):
@@ -95,11 +95,11 @@ class True1(TestCase):
         self.hands.tick_all()
         self.hands.act("again")
         work = self.hands.work()
-        self.assertEqual((work.attempt, work.choices["moves"][0]["kind"], work.choices["moves"][0]["at_deg"]), (2, "strike", 270.0))
-        self.assertEqual(work.plate().words, "Turn it")
+        self.assertEqual((work.found.attempt, work.choices["moves"][0]["kind"], work.choices["moves"][0]["at_deg"]), (2, "strike", 270.0))
+        self.assertEqual(work.plate().words, "Turn the crank")
         self.hands.turn(twist=0.01)
         self.assertIn("Round 1: strike", self.hands.page())
-        self.assertEqual(self.plate().words, "True enough")
+        self.assertEqual(self.plate().words, "Runout within limit")
 
     def test_back_and_forth_twice_asks_for_half_the_blow(self):
         self.hands.set_up()
@@ -114,7 +114,7 @@ class True1(TestCase):
         self.hands.set_up()
         self.hands.turn(twist=0.05, offset=0.08)
         plate = self.plate()
-        self.assertEqual((plate.state, plate.words), ("out", "Not by truing"))
+        self.assertEqual((plate.state, plate.words), ("out", "Truing cannot cure it"))
         self.assertIn("Apart again", plate.move)
         self.assertEqual([action.key for action in self.hands.work().actions()], ["sign"])
 
@@ -123,7 +123,7 @@ class True1(TestCase):
         self.hands.set_up()
         self.hands.turn(twist=0.02)
         work = self.hands.work()
-        self.assertIsNone(work.verdict_on_swing)
+        self.assertIsNone(work.found.call)
         self.assertIn("no limit on the card: no verdict here", work.plate().line)
 
     def test_a_coarse_gauge_near_the_limit_is_too_close_to_call(self):
@@ -137,9 +137,9 @@ class True1(TestCase):
     def test_swing_and_high_spot_are_enough_when_there_is_no_time(self):
         self.hands.choose(how="swing")
         self.hands.set_up()
-        for ask, text in (("l-swing", "0.060"), ("l-high", "75"), ("r-swing", "0.050"), ("r-high", "262")):
+        for ask, text in (("shaft-tir.left", "0.060"), ("high-spot.left", "75"), ("shaft-tir.right", "0.050"), ("high-spot.right", "262")):
             self.hands.answer(ask, text)
-        mis = self.hands.work().mis
+        mis = self.hands.work().found.mis
         self.assertAlmostEqual(mis.twist_deg, 0.1684, places=3)
         self.assertIn("at 270°", self.plate().move)
 
@@ -149,16 +149,17 @@ class True1(TestCase):
         self.hands.turn(twist=0.15)
         self.hands.act("again")
         self.hands.turn(twist=0.01, offset=0.002)
-        self.hands.answer("joint", "plain")
+        self.hands.answer("joint-lock", "plain")
         self.hands.act("sign")
         result = self.hands.entry.result
         self.assertEqual((result["rounds"], len(result["moves"]), result["joint"]), (2, 1, "plain"))
         self.assertEqual(self.hands.entry.call_state, "in")
-        self.assertContains(self.hands.client.get(f"/entries/{self.hands.entry.pk}/sheet/"), "Swing, drive side")
+        self.assertContains(self.hands.client.get(f"/entries/{self.hands.entry.pk}/sheet/"), "Runout, drive side")
         content = self.hands.entry.record.content
         left, right = [each for each in content["figures"] if each["key"].startswith("told")]
         self.assertEqual(
-            (left["words"], left["limits"], left["source"], left["state"]), ("Swing, drive side", "at most 0.03 mm", "manual page 44", "in")
+            (left["words"], left["limits"], left["source"], left["state"]),
+            ("Runout (TIR), drive side", "max 0.030 mm", "manual page 44", "in"),
         )
         self.assertGreater(float(left["value"].split()[0]), 3 * float(left["left"].split()[0]))
         self.assertEqual(max(left["left"], right["left"]), f"{result['raw_swing_mm']:.3f} mm")
@@ -177,26 +178,26 @@ class True1(TestCase):
 
     def test_the_support_moved_onto_the_gauge_is_refused_too_and_the_old_place_stands(self):
         self.hands.set_up()
-        self.assertIn("stands on its support", self.hands.answer("support-right", "34.1"))
-        self.assertEqual(self.hands.work().geometry.support_right_mm, 92)
+        self.assertIn("stands on its support", self.hands.answer("support-place.right", "34.1"))
+        self.assertEqual(self.hands.work().found.geometry.support_right_mm, 92)
 
     def test_an_unknown_stroke_is_asked_and_a_round_left_half_read_says_nothing(self):
         EngineCard.objects.update(stroke_mm=None)
         self.hands.set_up()
         self.assertEqual(self.hands.work().next_ask.key, "stroke")
         self.hands.answer("stroke", "2.283 in")
-        self.assertAlmostEqual(self.hands.work().geometry.throw_mm, 29, places=1)
+        self.assertAlmostEqual(self.hands.work().found.geometry.throw_mm, 29, places=1)
         for angle in TURN[:5]:
-            self.hands.answer(f"l-{angle}", "0.01")
+            self.hands.answer(reading("left", angle).key, "0.01")
         work = self.hands.work()
-        self.assertEqual((work.mis, work.plate().words, work.actions()), (None, "Turn it", ()))
+        self.assertEqual((work.found.mis, work.plate().words, work.actions()), (None, "Turn the crank", ()))
 
     def test_a_reading_struck_out_takes_the_call_with_it(self):
         self.hands.set_up()
         self.hands.turn(twist=0.15)
-        self.assertEqual(self.plate().words, "Twisted")
+        self.assertEqual(self.plate().words, "Webs are twisted")
         self.hands.post("undo")
-        self.assertEqual((self.plate().words, self.hands.work().open_asks()[-2].key), ("Turn it", "r-315"))
+        self.assertEqual((self.plate().words, self.hands.work().open_asks()[-2].key), ("Turn the crank", "shaft-reading.right.315"))
 
     def test_a_crank_of_one_piece_is_written_down_by_hand(self):
         EngineCard.objects.update(crank="one_piece")
@@ -205,12 +206,12 @@ class True1(TestCase):
     def test_a_turn_that_misses_its_own_beginning_is_a_slipped_gauge_and_no_blow(self):
         self.hands.set_up()
         self.hands.turn(twist=0.15)
-        first = self.hands.work().value("l-0")
-        self.hands.answer("l-360", f"{first + 0.02:.4f}")
+        first = self.hands.work().value("shaft-reading.left.0")
+        self.hands.answer("shaft-reading.left.360", f"{first + 0.02:.4f}")
         plate = self.plate()
-        self.assertEqual((plate.state, plate.words), ("too_close", "Numbers disagree"))
+        self.assertEqual((plate.state, plate.words), ("too_close", "Readings disagree"))
         self.assertIn("Drive side: back at the start it reads 0.020 mm higher: the gauge or a support has slipped", plate.line)
-        self.assertIn("no blow", plate.line)
+        self.assertIn("No blow", plate.move)
         self.assertEqual([action.key for action in self.hands.work().actions()], ["again"])
         self.assertIn("slipped", self.hands.act("sign"))
         self.hands.act("again")
@@ -219,20 +220,20 @@ class True1(TestCase):
     def test_one_wrong_reading_is_named_and_reading_it_again_brings_the_call_back(self):
         self.hands.set_up()
         self.hands.turn(twist=0.15)
-        good = self.hands.work().value("r-135")
-        self.hands.answer("r-135", f"{good + 0.03:.4f}")
+        good = self.hands.work().value("shaft-reading.right.135")
+        self.hands.answer("shaft-reading.right.135", f"{good + 0.03:.4f}")
         plate = self.plate()
         self.assertIn("Magneto side: the reading at 135° does not fit", plate.line)
-        self.assertEqual(plate.move, "Take the reading at 135° again.")
-        self.hands.answer("r-135", f"{good:.4f}")
-        self.assertEqual(self.plate().words, "Twisted")
+        self.assertEqual(plate.move, "No blow: take the reading at 135° again.")
+        self.hands.answer("shaft-reading.right.135", f"{good:.4f}")
+        self.assertEqual(self.plate().words, "Webs are twisted")
 
     def test_a_limit_for_another_set_up_gives_no_verdict(self):
         self.hands.choose(held="seats")
         self.hands.set_up()
         self.hands.turn(twist=0.01)
         work = self.hands.work()
-        self.assertIsNone(work.verdict_on_swing)
+        self.assertIsNone(work.found.call)
         self.assertIn("the card's limit is for between centres: no verdict here", work.plate().line)
 
     def test_a_call_too_close_is_settled_by_more_turns(self):
@@ -242,24 +243,24 @@ class True1(TestCase):
         self.hands.turn(twist=0.1)
         self.skip_closing()
         work = self.hands.work()
-        Spec.objects.update(high=work.raw_mm + 0.7 * math.sqrt(2) * work.reading_u_mm)
+        Spec.objects.update(high=work.found.raw_mm + 0.7 * math.sqrt(2) * work.found.reading_u_mm)
         work = self.hands.work()
-        self.assertEqual((work.verdict_on_swing.state, work.plate().words), ("too_close", "Too close to call"))
-        wanted = work.settled_by
+        self.assertEqual((work.found.call.state, work.plate().words), ("too_close", "Too close to call"))
+        wanted = work.found.settled_by
         self.assertIn(f"{wanted} turns in all", work.plate().move)
         self.hands.act("turn")
         for _ in range(wanted - 1):
-            self.assertEqual(self.hands.work().next_ask.key, "l-0")
+            self.assertEqual(self.hands.work().next_ask.key, "shaft-reading.left.0")
             self.hands.turn(twist=0.1)
         work = self.hands.work()
-        self.assertEqual((len(work.values("l-0")), work.next_ask.key), (wanted, "joint"))
-        self.assertIn(work.verdict_on_swing.state, ("in", "out"))
-        self.assertIsNone(work.settled_by)
+        self.assertEqual((len(work.values("shaft-reading.left.0")), work.next_ask.key), (wanted, "joint-lock"))
+        self.assertIn(work.found.call.state, ("in", "out"))
+        self.assertIsNone(work.found.settled_by)
 
     def test_the_swing_is_held_against_the_clearance_the_bearing_has_left(self):
         self.hands.set_up()
         self.hands.turn(twist=0.3)
-        self.assertIn("mm the bearing has left warm: it is loaded at every turn", self.plate().detail)
+        self.assertIn("the bearing has left warm: it is loaded at every turn", self.plate().detail)
         labels = [trace.label for trace in self.hands.work().traces()]
         self.assertIn("Bearing's clearance, warm", labels)
 
@@ -269,7 +270,7 @@ class True1(TestCase):
         self.hands.turn(twist=0.2)
         self.hands.act("again")
         self.hands.turn(twist=0.15)
-        self.assertIn("took 25% of the twist it was for: a little harder", self.plate().detail)
+        self.assertIn("took 25 % of the twist it was for: a little harder", self.plate().detail)
         self.hands.act("again")
         self.hands.turn(twist=-0.1)
         self.assertIn("went 1.7 times as far as the twist it was for: softer", self.plate().detail)
@@ -279,7 +280,7 @@ class True1(TestCase):
         self.hands.set_up()
         self.hands.turn(twist=0.01)
         self.skip_closing()
-        self.hands.answer("joint", "compound")
+        self.hands.answer("joint-lock", "compound")
         self.assertEqual(self.hands.work().actions()[0].key, "cure")
         self.hands.act("cure")
         self.hands.answer("note", "")
@@ -296,10 +297,10 @@ class True1(TestCase):
         self.skip_closing()
         self.hands.act("again")
         self.hands.turn(twist=0.15)
-        self.assertEqual(self.hands.work().next_ask.key, "l-360")
+        self.assertEqual(self.hands.work().next_ask.key, "shaft-reading.left.360")
 
     def skip_closing(self):
-        for key in ("l-360", "r-360"):
+        for key in ("shaft-reading.left.360", "shaft-reading.right.360"):
             self.hands.answer(key, "")
 
 
@@ -314,58 +315,58 @@ class OuterTruing(TestCase):
             card=self.made.card, name="Crank run-out", property="crank-runout", high=0.03, source="page 31", setup="on the centre bearings"
         )
         self.hands = Truer(self.made)
-        self.hands.answer("rim", "60")
-        self.hands.answer("phase", "180")
+        self.hands.answer("rim-radius", "60")
+        self.hands.answer("throw-angle", "180")
 
     def plate(self):
         return self.hands.work().plate()
 
-    def swing(self, key, tir, high):
+    def swing(self, side, tir, high):
         for angle in TURN:
-            self.hands.answer(f"{key}-{angle}", f"{tir / 2 * math.cos(math.radians(angle - high)):.4f}")
-        self.hands.answer(f"{key}-360", "")
+            self.hands.answer(reading(side, angle).key, f"{tir / 2 * math.cos(math.radians(angle - high)):.4f}")
+        self.hands.answer(reading(side, 360).key, "")
 
     def test_outer_journals_and_centre_holes_are_refused_as_supports(self):
         for held, where in (("outer", "the outer journals"), ("centres", "the centre holes of the outer shafts")):
             self.hands.choose(held=held)
             plate = self.plate()
-            self.assertEqual((plate.state, plate.words), ("stop", "Not on those"))
+            self.assertEqual((plate.state, plate.words), ("stop", "Not held on those"))
             self.assertIn(f"Held on {where} a bent crank looks straight", plate.line)
             self.assertEqual(self.hands.work().asks(), [])
 
     def test_the_web_that_turned_is_named_with_degrees_rim_and_direction(self):
-        self.swing("l", 0.050, 90)
-        self.swing("r", 0.010, 0)
+        self.swing("left", 0.050, 90)
+        self.swing("right", 0.010, 0)
         plate = self.plate()
         self.assertEqual((plate.state, plate.words), ("out", "A web has turned"))
-        self.assertIn("drive side web has turned 0.042°", plate.line)
+        self.assertIn("drive side web has turned 0.042", plate.line)
         self.assertIn("Turn the drive side web counter-clockwise, seen from the right end: its witness line 0.069 mm", plate.move)
-        self.assertIn("should then swing 0.000", plate.detail)
+        self.assertIn("should then swing 0.000 mm", plate.detail)
 
     def test_the_right_web_is_judged_from_its_own_pin(self):
-        self.swing("l", 0.004, 0)
-        self.swing("r", 0.060, 270)  # its pin stands at 180: that is 90 ahead of it
+        self.swing("left", 0.004, 0)
+        self.swing("right", 0.060, 270)  # its pin stands at 180: that is 90 ahead of it
         plate = self.plate()
         self.assertIn("Turn the magneto side web counter-clockwise", plate.move)
 
     def test_what_lies_along_the_throw_is_not_for_turning(self):
-        self.swing("l", 0.050, 0)
-        self.swing("r", 0.010, 180)
+        self.swing("left", 0.050, 0)
+        self.swing("right", 0.010, 180)
         plate = self.plate()
-        self.assertEqual((plate.state, plate.words), ("out", "As good as it gets"))
+        self.assertEqual((plate.state, plate.words), ("out", "As true as it gets"))
         self.assertNotIn("again", [action.key for action in self.hands.work().actions()])
 
     def test_a_move_is_written_with_what_was_expected_and_what_was_got(self):
-        self.swing("l", 0.080, 97)
-        self.swing("r", 0.010, 0)
+        self.swing("left", 0.080, 97)
+        self.swing("right", 0.010, 0)
         self.hands.tick_all()
         self.hands.act("again")
-        self.swing("l", 0.012, 120)
-        self.swing("r", 0.010, 0)
+        self.swing("left", 0.012, 120)
+        self.swing("right", 0.010, 0)
         page = self.hands.page()
-        self.assertIn("0.010 was expected, 0.012 was got", page)
-        self.assertEqual(self.plate().words, "True enough")
-        self.hands.answer("joint", "plain")
+        self.assertIn("0.010 mm expected, 0.012 mm measured", page)
+        self.assertEqual(self.plate().words, "Runout within limit")
+        self.hands.answer("joint-lock", "plain")
         self.hands.answer("note", "")
         self.hands.act("sign")
         result = self.hands.entry.result
@@ -373,8 +374,8 @@ class OuterTruing(TestCase):
 
     def test_the_drawing_leans_and_shows_the_way_round(self):
         self.assertIn("it will lean here", str(self.hands.work().drawing()))
-        self.swing("l", 0.050, 90)
-        self.swing("r", 0.010, 0)
+        self.swing("left", 0.050, 90)
+        self.swing("right", 0.010, 0)
         drawing = str(self.hands.work().drawing())
         self.assertIn("lean drawn ×", drawing)
         self.assertIn("hot bold", drawing)

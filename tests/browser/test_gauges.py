@@ -88,7 +88,7 @@ class TurningTheStandIn(Heard):
         self.page.keyboard.type("sheet")
         self.page.keyboard.press("Enter")
         self.sees("Dial gauge", where="#sheet")
-        readings = self.made.run.get(key="true").entries.get().readings.filter(ask__startswith="l-")
+        readings = self.made.run.get(key="true").entries.get().readings.filter(ask__startswith="shaft-reading.left.")
         self.assertTrue(all(reading.extra.get("heard") and reading.gauge.kind == "dial" for reading in readings))
         self.assertQuiet()
 
@@ -97,7 +97,7 @@ class TurningTheStandIn(Heard):
         self.set_up()
         self.fresh()
         self.enter("0.5", then="Drive side at 45°")
-        reading = self.made.run.get(key="true").entries.get().readings.get(ask="l-0")
+        reading = self.made.run.get(key="true").entries.get().readings.get(ask="shaft-reading.left.0")
         self.assertEqual((reading.canonical, reading.extra.get("heard")), (0.5, None))
 
     def test_the_gauges_page_shows_each_alive_and_moves_a_stand_in(self):
@@ -145,7 +145,7 @@ class WordsOfAGauge(Heard):
         self.saying.say("20.5 C")
         self.sees("that is temperature, and here it measures length", where="#live")
         self.sees("Dial gauge has said nothing for", where="#live")
-        self.assertEqual(self.made.run.get(key="true").entries.get().readings.filter(ask="l-0").count(), 0)
+        self.assertEqual(self.made.run.get(key="true").entries.get().readings.filter(ask="shaft-reading.left.0").count(), 0)
         self.assertAccessible()
 
     def test_two_devices_do_not_share_a_gauge_until_one_takes_it(self):
@@ -174,7 +174,9 @@ class WordsOfAGauge(Heard):
         self.saying.say("+0.018 mm", "+0.020 mm")  # two presses before the page has asked again
         self.sees("Drive side at 180°")
         readings = self.made.run.get(key="true").entries.get().readings
-        self.assertEqual([readings.get(ask=f"l-{angle}").canonical for angle in (0, 45, 90, 135)], [0.012, 0.016, 0.018, 0.020])
+        self.assertEqual(
+            [readings.get(ask=f"shaft-reading.left.{angle}").canonical for angle in (0, 45, 90, 135)], [0.012, 0.016, 0.018, 0.020]
+        )
 
 
 class AtThePress(Heard):
@@ -259,7 +261,7 @@ class AnswersAnotherQuestion(Heard):
 
     def kept(self):
         readings = self.made.run.get(key="true").entries.get().readings
-        return {each.ask: each.text for each in readings.filter(ask__startswith="l-", withdrawn_at=None)}
+        return {each.ask: each.text for each in readings.filter(ask__startswith="shaft-reading.left.", withdrawn_at=None)}
 
     def test_a_press_behind_a_refused_reading_is_dropped_in_words(self):
         self.hear("dial", self.saying.address, on_button=True)
@@ -276,4 +278,4 @@ class AnswersAnotherQuestion(Heard):
         self.page.locator("#strip-field").fill("0.01")
         self.page.keyboard.press("Enter")
         self.sees("Drive side at 45°", where=".strip")
-        self.assertEqual(self.kept(), {"l-0": "0.01"})
+        self.assertEqual(self.kept(), {"shaft-reading.left.0": "0.01"})

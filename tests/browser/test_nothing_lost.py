@@ -26,7 +26,12 @@ class Turning(BrowserCase):
         client = Client()
         client.force_login(person())
         Reading.objects.all().delete()
-        for ask, text in (("support-left", "92"), ("gauge-left", "34"), ("support-right", "92"), ("gauge-right", "34")):
+        for ask, text in (
+            ("support-place.left", "92"),
+            ("gauge-place.left", "34"),
+            ("support-place.right", "92"),
+            ("gauge-place.right", "34"),
+        ):
             client.post(f"{PAGE}keep/", {"ask": ask, "text": text})
         self.go(PAGE)
         self.sees("Drive side at 0°")
@@ -49,7 +54,9 @@ class Turning(BrowserCase):
 
     def standing(self):
         """What stands at the turn, in its order."""
-        return dict(Reading.objects.filter(withdrawn_at=None, ask__startswith="l-").order_by("pk").values_list("ask", "text"))
+        return dict(
+            Reading.objects.filter(withdrawn_at=None, ask__startswith="shaft-reading.left.").order_by("pk").values_list("ask", "text")
+        )
 
 
 class OnASlowLine(Turning):
@@ -62,7 +69,15 @@ class OnASlowLine(Turning):
                 self.slow(ms)
                 self.types("0.01", "0.02", "0.03", "0.04")
                 self.kept("0.04")
-                self.assertEqual(self.standing(), {"l-0": "0.01", "l-45": "0.02", "l-90": "0.03", "l-135": "0.04"})
+                self.assertEqual(
+                    self.standing(),
+                    {
+                        "shaft-reading.left.0": "0.01",
+                        "shaft-reading.left.45": "0.02",
+                        "shaft-reading.left.90": "0.03",
+                        "shaft-reading.left.135": "0.04",
+                    },
+                )
                 self.slow(0)
         self.assertQuiet()
 
@@ -74,7 +89,7 @@ class OnASlowLine(Turning):
         self.page.keyboard.type("2")
         self.page.keyboard.press("Enter")
         self.kept("0.02")
-        self.assertEqual(self.standing(), {"l-0": "0.01", "l-45": "0.02"})
+        self.assertEqual(self.standing(), {"shaft-reading.left.0": "0.01", "shaft-reading.left.45": "0.02"})
 
     def test_an_enter_alone_while_a_reading_is_on_its_way_skips_nothing_that_was_not_asked(self):
         self.slow(1000)
@@ -84,24 +99,24 @@ class OnASlowLine(Turning):
         self.types("0.03")
         self.sees("Look what is asked now")
         self.assertEqual(self.page.locator(".not-sent .button").all_inner_texts(), ["0.03"])
-        self.assertEqual(self.standing(), {"l-0": "0.01"})
+        self.assertEqual(self.standing(), {"shaft-reading.left.0": "0.01"})
 
     def test_a_refusal_stops_the_line_and_gives_the_rest_back(self):
         self.slow(400)
         self.types("0.01", "4 furlong", "0.03", "0.04")
         self.sees("is no unit known here")
         field = self.page.locator("#strip-field")
-        self.assertEqual((field.input_value(), field.get_attribute("data-ask")), ("4 furlong", "l-45"))
+        self.assertEqual((field.input_value(), field.get_attribute("data-ask")), ("4 furlong", "shaft-reading.left.45"))
         left = self.page.locator(".not-sent .button")
         self.assertEqual(left.all_inner_texts(), ["0.03", "0.04"])
-        self.assertEqual(self.standing(), {"l-0": "0.01"})
+        self.assertEqual(self.standing(), {"shaft-reading.left.0": "0.01"})
         self.go(PAGE)  # nor does a reload lose them
         self.assertEqual(left.all_inner_texts(), ["0.03", "0.04"])
         self.page.locator("#strip-field").fill("")
         left.first.click()
         self.page.keyboard.press("Enter")
         self.kept("0.03")
-        self.assertEqual(self.standing(), {"l-0": "0.01", "l-45": "0.03"})
+        self.assertEqual(self.standing(), {"shaft-reading.left.0": "0.01", "shaft-reading.left.45": "0.03"})
         self.assertEqual(left.all_inner_texts(), ["0.04"])
         self.assertAccessible()
 
@@ -113,7 +128,7 @@ class OnASlowLine(Turning):
         self.assertEqual(self.page.locator("#strip-field").input_value(), "0.01")
         self.page.keyboard.press("Enter")
         self.kept("0.01")
-        self.assertEqual(self.standing(), {"l-0": "0.01"})
+        self.assertEqual(self.standing(), {"shaft-reading.left.0": "0.01"})
 
     def test_a_tick_pressed_behind_a_reading_is_not_lost(self):
         self.slow(400)
@@ -122,7 +137,7 @@ class OnASlowLine(Turning):
         tick = self.page.locator("button.tick").first
         tick.click()
         self.page.locator("button.tick[aria-pressed=true]").first.wait_for()
-        self.assertEqual(self.standing(), {"l-0": "0.01"})
+        self.assertEqual(self.standing(), {"shaft-reading.left.0": "0.01"})
 
 
 class BroughtBack(Turning):
@@ -134,18 +149,18 @@ class BroughtBack(Turning):
         self.page.locator("#strip-field").wait_for()
         self.types("0.02")
         self.kept("0.02")
-        self.assertEqual(self.standing(), {"l-0": "0.01", "l-45": "0.02"})
+        self.assertEqual(self.standing(), {"shaft-reading.left.0": "0.01", "shaft-reading.left.45": "0.02"})
 
     def test_a_value_corrected_after_its_answer_was_lost_stands_and_the_old_one_does_not(self):
         self.page.route("**/keep/", lambda route: (route.fetch(), route.abort()))  # it arrives; its answer does not
         self.types("0.01")
         self.sees("no connection to the shop's machine")
-        self.assertEqual(self.standing(), {"l-0": "0.01"})
+        self.assertEqual(self.standing(), {"shaft-reading.left.0": "0.01"})
         self.page.unroute("**/keep/")
         self.page.locator("#strip-field").fill("0.011")
         self.page.keyboard.press("Enter")
         self.sees("0.01 had been kept here before; 0.011 stands in its place.")
-        self.assertEqual(self.standing(), {"l-0": "0.011"})
+        self.assertEqual(self.standing(), {"shaft-reading.left.0": "0.011"})
 
 
 class TwoDevices(Turning):
@@ -160,16 +175,16 @@ class TwoDevices(Turning):
         words = "Drive side at 0°: 0.01 from Una stands. 0.07 from Bram came after it"
         other.locator(".strip-words", has_text=words).wait_for()
         self.sees(words)
-        self.assertEqual(self.standing(), {"l-0": "0.01"})
+        self.assertEqual(self.standing(), {"shaft-reading.left.0": "0.01"})
         late = Reading.objects.get(text="0.07")
         self.assertEqual((late.withdrawn_by.username, late.by.username, late.came_second), ("bram", "bram", True))
-        self.assertEqual(other.locator("#strip-field").get_attribute("data-ask"), "l-45")
+        self.assertEqual(other.locator("#strip-field").get_attribute("data-ask"), "shaft-reading.left.45")
 
     def test_what_is_half_typed_is_not_taken_for_an_answer_to_what_is_asked_after_another_device(self):
         self.page.keyboard.type("0.0")
         client = Client()
         client.force_login(person("bram"))
-        client.post(f"{PAGE}keep/", {"ask": "l-0", "text": "0.05"})
-        self.page.locator("#strip-field[data-ask='l-45']").wait_for()
+        client.post(f"{PAGE}keep/", {"ask": "shaft-reading.left.0", "text": "0.05"})
+        self.page.locator("#strip-field[data-ask='shaft-reading.left.45']").wait_for()
         self.assertEqual(self.page.locator("#strip-field").input_value(), "")
         self.assertEqual(self.page.locator(".not-sent .button").all_inner_texts(), ["0.0"])

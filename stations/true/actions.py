@@ -1,0 +1,90 @@
+"""What may be done at True: another turn, the cure timer, measure again after a move, sign."""
+
+from __future__ import annotations
+
+from typing import Any
+
+from jobs import log
+from stations.base import Action
+from stations.base.words import fill
+from stations.true import words
+from stations.true.facts import TurnedFacts
+from stations.true.outer_facts import OuterFacts
+from stations.true.single_facts import CURES, SingleFacts
+from stations.true.verdict import doubt_said, left_for_the_next
+
+CURE = log.CURE
+
+
+def of_single(bound: Any) -> tuple[Action, ...]:
+    found: SingleFacts = bound.found
+    if found.mis is None:
+        return ()
+    if found.move is None:
+        return (_again("round"),)
+    first = (*_turn(bound), *_cure(bound))
+    sign = bound.sign_action(main=found.is_done and not first)
+    if found.move.kind not in (*CURES, "remeasure"):
+        return (*first, sign)
+    cures = found.move.kind in CURES
+    again = _again("done" if cures else "again", not found.is_done and not _turn(bound), bound.refused() if cures else "")
+    return (*first, again, sign)
+
+
+def of_several(bound: Any) -> tuple[Action, ...]:
+    found: OuterFacts = bound.found
+    if not found.shafts or found.is_held_wrong:
+        return ()
+    if found.doubt:
+        return (_again("round"),)
+    first = (*_turn(bound), *_cure(bound))
+    sign = bound.sign_action(main=found.is_done and not first)
+    if found.worst is None:
+        return (*first, sign)
+    return (*first, _again("turned", not found.is_done and not _turn(bound), bound.refused()), sign)
+
+
+def _again(code: str, main: bool = True, refused: str = "") -> Action:
+    return Action("again", str(words.ACTION[code]), "again", main, refused, measure_again)
+
+
+def _turn(bound: Any) -> tuple[Action, ...]:
+    """Another turn where that settles the call."""
+    found: TurnedFacts = bound.found
+    if found.settled_by is None or bound.open_asks():
+        return ()
+    name = fill(words.ACTION["turn"], {"more": found.settled_by - found.turns})
+    return (Action("turn", name, "turn", True, do=turn_more),)
+
+
+def _cure(bound: Any) -> tuple[Action, ...]:
+    """The clock of a compound that locks the joint."""
+    if bound.found.joint != "compound" or any(timer.key == CURE for timer in bound.timers):
+        return ()
+    return (Action("cure", str(words.ACTION["cure"]), "cure", True, do=start_cure),)
+
+
+def turn_more(bound: Any) -> None:
+    found: TurnedFacts = bound.found
+    if found.settled_by:
+        log.choose(bound.entry, turns={**bound.choices.get("turns", {}), str(found.attempt): found.settled_by})
+
+
+def start_cure(bound: Any) -> None:
+    log.start_timer(bound.entry, bound.person, CURE, str(words.TIMER), "wait", bound.found.cures_s, at=bound.now)
+
+
+def measure_again(bound: Any) -> None:
+    """The move was made, or the round is taken anew: what was expected of it is kept."""
+    found = bound.found
+    log.next_attempt(bound.entry, skipped=left_for_the_next(found), moves=[*found.moves, found.as_written()])
+
+
+def may_sign(bound: Any) -> str:
+    found: TurnedFacts = bound.found
+    if not found.is_measured:
+        return str(words.MEASURE_FIRST)
+    if not found.doubt:
+        return ""
+    code, values = doubt_said(found)
+    return fill(words.REASON[code], values)

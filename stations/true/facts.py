@@ -1,0 +1,278 @@
+"""What every crank under two gauges shares: turns of readings round after round, how sure they are, the runout against its limit."""
+
+from __future__ import annotations
+
+import math
+from dataclasses import dataclass
+from enum import StrEnum
+from functools import cached_property
+from typing import Any
+
+from engines.clearance import clearance_left
+from engines.known import Limit
+from engines.models import EngineCard, Seat
+from engines.parts import CRANK
+from engines.properties import Property
+from engines.slots import At, Slot
+from jobs.facts import Facts, GaugeSeen, Own
+from shop.models import Compound, Gauge
+from shop.shelves import Shelves
+from shopmath.bearings import MountedClearance
+from shopmath.runout import RunoutFit, TurnDoubt, doubt_of_turn, fit
+from shopmath.truing import Swing
+from shopmath.verdict import TOO_CLOSE, Call, call, gauge_uncertainty, what_settles
+from stations.base import Given
+
+DIAL = "dial"
+DIAL_RESOLUTION_MM = 0.01
+CURE_S = 24 * 3600.0  # where the compound's own sheet says nothing
+TURN = tuple(float(angle) for angle in range(0, 360, 45))
+CLOSING = 360.0  # back at the first angle
+SIDES = ("left", "right")
+HELD, HELD_OF_SEVERAL = ("centres", "seats"), ("centre", "outer", "centres")
+BY_TURN, BY_SWING = "turn", "swing"
+MOST_TURNS = 6
+SETUP_WORDS = {  # how a manual says where its limit is measured
+    "centres": ("between centres", "centre hole", "lathe"),
+    "seats": ("on the mains", "main bearing", "on its seats", "vee", "roller"),
+    "centre": ("centre bearing", "centre main", "inner main"),
+}
+
+
+class Code(StrEnum):
+    """What a call at True can say."""
+
+    SET_UP = "set up"
+    TURN_IT = "turn it"
+    DISAGREE = "disagree"
+    WITHIN = "within limit"
+    TOO_CLOSE = "too close"
+    STRIKE = "strike"
+    SQUEEZE = "squeeze"
+    WEDGE = "wedge"
+    LEAVE = "leave"
+    REMEASURE = "remeasure"
+    REPLACE = "replace"
+    NOT_HELD_SO = "not held so"
+    WEB_TURNED = "web turned"
+
+
+def crank(what: Property, end: str = "", angle: float | None = None) -> Slot:
+    return Slot(CRANK, what, At(end, angle))
+
+
+def reading(side: str, angle: float) -> Slot:
+    """Where the gauge's reading at an end and an angle is kept."""
+    return crank(Property.SHAFT_READING, side, angle)
+
+
+@dataclass(frozen=True)
+class TurnedFacts:
+    """Two places under the gauge, turned once or more, then again after each move. Sizes in mm."""
+
+    card: EngineCard
+    own: Own
+    known: Facts
+    gauge: GaugeSeen | None
+    cures_s: float  # how long the shop's retaining compound cures
+
+    @property
+    def attempt(self) -> int:
+        return self.own.attempt
+
+    def value(self, what: Property, end: str = "") -> float | None:
+        return self.own.value(crank(what, end))
+
+    @property
+    def held(self) -> str:
+        """How it is held: the first way where nobody chose."""
+        chosen = self.own.choice("held")
+        return chosen if chosen in self.ways_held else self.ways_held[0]
+
+    @property
+    def ways_held(self) -> tuple[str, ...]:
+        return HELD if self.card.layout == EngineCard.Layout.SINGLE else HELD_OF_SEVERAL
+
+    @property
+    def how(self) -> str:
+        return BY_SWING if self.own.choice("how") == BY_SWING else BY_TURN
+
+    @property
+    def resolution(self) -> float:
+        return self.gauge.resolution if self.gauge else DIAL_RESOLUTION_MM
+
+    @property
+    def turns(self) -> int:
+        """How many turns this round wants at each place."""
+        wanted: Any = self.own.chosen.get("turns", {})
+        return int(wanted.get(str(self.attempt), 1))
+
+    @property
+    def moves(self) -> list[dict[str, Any]]:
+        """What was done after each earlier round."""
+        done: Any = self.own.chosen.get("moves", [])
+        return list(done)
+
+    # how sure
+
+    @cached_property
+    def reading_u_mm(self) -> float:
+        """Expanded uncertainty of what stands for one place: one reading, or the mean of as many as there are."""
+        spread = self.gauge.repeatability if self.gauge else None
+        places = [reading(side, angle) for side in SIDES for angle in TURN]
+        if self.how == BY_SWING:
+            places = [crank(Property.SHAFT_TIR, side) for side in SIDES]
+        once = gauge_uncertainty(self.resolution, spread)
+        return max((gauge_uncertainty(self.resolution, spread, found) for slot in places if (found := self.values(slot))), default=once)
+
+    @property
+    def vector_u_mm(self) -> float:
+        """Standard uncertainty of each component of a runout: eight readings share it, two ends of a needle's travel carry it whole."""
+        return self.reading_u_mm / 2 * math.sqrt(2 / len(TURN)) if self.how == BY_TURN else self.reading_u_mm / 2
+
+    @property
+    def tir_u_mm(self) -> float:
+        """Expanded uncertainty of the needle's whole travel."""
+        return math.sqrt(2) * self.reading_u_mm
+
+    # one round
+
+    def values(self, slot: Slot, attempt: int | None = None) -> list[float]:
+        return [each.value for each in self.own.all(slot, attempt or self.attempt) if each.value is not None]
+
+    def _mean(self, slot: Slot, attempt: int) -> float | None:
+        found = self.values(slot, attempt)
+        return sum(found) / len(found) if found else None
+
+    def round_of(self, side: str, attempt: int | None = None) -> list[float | None]:
+        """One end's readings round its circle."""
+        return [self._mean(reading(side, angle), attempt or self.attempt) for angle in TURN]
+
+    def fitted(self, side: str, attempt: int | None = None) -> RunoutFit | None:
+        """One end's turn, fitted; None until every angle is read."""
+        values = self.round_of(side, attempt)
+        if self.how != BY_TURN or None in values:
+            return None
+        return fit(TURN, [float(value or 0) for value in values])
+
+    def swing(self, side: str, attempt: int | None = None) -> Swing | None:
+        """One end's runout and where it is high."""
+        if self.how == BY_TURN:
+            found = self.fitted(side, attempt)
+            return Swing(found.tir_mm, found.high_spot_deg) if found else None
+        tir = self._mean(crank(Property.SHAFT_TIR, side), attempt or self.attempt)
+        high = self.values(crank(Property.HIGH_SPOT, side), attempt)
+        return Swing(tir, high[-1] % 360) if tir is not None and high else None
+
+    def needle_mm(self, side: str, attempt: int | None = None) -> float | None:
+        """The needle's whole travel at one end in a round."""
+        if self.how == BY_TURN:
+            turn = self.fitted(side, attempt)
+            return turn.raw_swing_mm if turn else None
+        found = self.swing(side, attempt)
+        return found.tir_mm if found else None
+
+    @cached_property
+    def doubt(self) -> tuple[str, TurnDoubt] | None:
+        """Why this round's numbers cannot come from a crank that turns on its supports, with the side; None when they can."""
+        if self.how != BY_TURN:
+            return None
+        for side in SIDES:
+            values = self.round_of(side)
+            if None in values:
+                continue
+            closing = self.values(reading(side, CLOSING))
+            found = doubt_of_turn(TURN, [float(value or 0) for value in values], self.reading_u_mm, closing[-1] if closing else None)
+            if found.code:
+                return side, found
+        return None
+
+    # against the limit
+
+    @cached_property
+    def limit(self) -> Limit | None:
+        found = self.known.limit(Property.CRANK_RUNOUT)
+        return found if found and found.high is not None else None
+
+    @property
+    def limit_mm(self) -> float | None:
+        """The card's limit, where it is meant for this set-up."""
+        return self.limit.high if self.limit and not self.other_setup else None
+
+    @property
+    def other_setup(self) -> str:
+        """The limit's own set-up when it is not this one: it then gives no verdict."""
+        said = self.limit.setup.lower() if self.limit else ""
+        meant = {held for held, words in SETUP_WORDS.items() if any(word in said for word in words)}
+        return self.limit.setup if self.limit and meant and self.held not in meant else ""
+
+    @property
+    def raw_mm(self) -> float | None:
+        """The larger travel of the needle: what a manual's limit means."""
+        found = [self.needle_mm(side) for side in SIDES]
+        return None if None in found else max(each for each in found if each is not None)
+
+    @cached_property
+    def call(self) -> Call | None:
+        """The raw runout against the card's limit; none where the card has none for this set-up."""
+        return self.judge(self.raw_mm)
+
+    def judge(self, tir_mm: float | None) -> Call | None:
+        """A needle's travel against the limit."""
+        if tir_mm is None or self.limit_mm is None:
+            return None
+        return call(tir_mm, high=self.limit_mm, uncertainty=self.tir_u_mm)
+
+    @cached_property
+    def settled_by(self) -> int | None:
+        """Turns in all that would settle a call too close; None when it is none, or no number would."""
+        if self.call is None or self.call.state != TOO_CLOSE or self.gauge is None:
+            return None
+        found = what_settles(self.call.margin / math.sqrt(2), self.resolution, self.gauge.repeatability, most=MOST_TURNS)
+        return found.readings if found.readings and found.readings > self.turns else None
+
+    @cached_property
+    def clearance(self) -> tuple[Seat, MountedClearance] | None:
+        """The least clearance left, warm, in a main bearing that the card names."""
+        found = []
+        for seat in self.card.seats.all():
+            if seat.is_main:
+                seat.card = self.card
+                if left := clearance_left(seat):
+                    found.append((seat, left[1]))
+        return min(found, key=lambda pair: pair[1].low_um, default=None)
+
+    @property
+    def joint(self) -> str:
+        """How the joint is locked."""
+        return self.own.said(crank(Property.JOINT_LOCK))
+
+    @property
+    def is_measured(self) -> bool:
+        """Whether a whole round is in."""
+        return all(self.swing(side) for side in SIDES)
+
+    @property
+    def is_done(self) -> bool:
+        """Nothing is worth another move, or it is within its limit."""
+        raise NotImplementedError
+
+    def throw(self) -> float | None:
+        stroke = self.card.stroke_mm or self.value(Property.STROKE)
+        return stroke / 2 if stroke else None
+
+
+def gauge_of(given: Given) -> GaugeSeen | None:
+    """The dial gauge in use: the one chosen, else one that can be heard, else the first."""
+    dials = [each for each in given.shelves.gauges if each.kind == DIAL] if given.shelves else []
+    chosen = given.own.choice(f"gauge-{DIAL}")
+    found: Gauge | None = next((each for each in dials if str(each.pk) == chosen), None)
+    found = found or max(dials, key=lambda each: bool(each.port), default=None)
+    return GaugeSeen(found.name, found.resolution, found.repeatability) if found else None
+
+
+def cures_s(shelves: Shelves | None) -> float:
+    """How long the shop's retaining compound cures."""
+    compounds = shelves.compounds if shelves else ()
+    compound = next((each for each in compounds if each.kind == Compound.Kind.RETAINING), None)
+    return compound.cure_s if compound and compound.cure_s else CURE_S

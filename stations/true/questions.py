@@ -1,0 +1,91 @@
+"""What is asked at True: how the crank is held, one turn of readings at each end, then again after each move."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from functools import partial
+from typing import Any
+
+from engines.properties import Property
+from shopmath.truing import refuse_on_support
+from stations.base import Ask, Method
+from stations.base.asking import method, question
+from stations.base.words import fill
+from stations.true import words
+from stations.true.facts import BY_SWING, CLOSING, DIAL, SIDES, TURN, TurnedFacts, crank, reading
+from stations.true.outer_facts import THROW_ANGLE, OuterFacts
+from stations.true.single_facts import SingleFacts
+
+ask = partial(question, words)
+DIALS = (DIAL,)
+
+
+def of_single(found: SingleFacts) -> list[Ask]:
+    """Where supports and gauges stand, then one turn at each end."""
+    past = found.attempt > 1
+    asked: list[Ask] = []
+    for side in SIDES:
+        said = {"side": found.card.side(side)}
+        support, gauge = crank(Property.SUPPORT_PLACE, side), crank(Property.GAUGE_PLACE, side)
+        place: dict[str, Any] = {"quiet": past, "resolution": 1.0}
+        asked.append(ask(support, said, example="92", check=_apart(side, found.own.value(gauge)), **place))
+        asked.append(ask(gauge, said, example="34", check=_apart(side, found.own.value(support)), **place))
+    asked += _stroke(found, past)
+    if found.geometry is not None:
+        for side in SIDES:
+            asked += _readings(found, side, str(words.PIN))
+    return [*asked, *_ends(found)] if found.mis is not None else asked
+
+
+def _apart(side: str, other_mm: float | None) -> Callable[[float], None] | None:
+    """A gauge on its support measures nothing."""
+    return None if other_mm is None else lambda value: refuse_on_support(side, value, other_mm)
+
+
+def _stroke(found: TurnedFacts, past: bool) -> list[Ask]:
+    return [ask(crank(Property.STROKE), quiet=past, example="58", resolution=0.1)] if found.card.stroke_mm is None else []
+
+
+def of_several(found: OuterFacts) -> list[Ask]:
+    """Throw, rim and the angle between the throws, then one turn at each outer shaft."""
+    past = found.attempt > 1
+    if found.is_held_wrong:
+        return []
+    asked = _stroke(found, past)
+    asked.append(ask(crank(Property.RIM_RADIUS), quiet=past, example="60", resolution=0.5))
+    if found.asks_phase:
+        asked.append(ask(THROW_ANGLE, quiet=past, example="180", resolution=0.5))
+    if found.is_set_up:
+        for side in SIDES:
+            asked += _readings(found, side, str(words.LEFT_OUTER_PIN))
+    return [*asked, *_ends(found)] if found.shafts else asked
+
+
+def _ends(found: TurnedFacts) -> list[Ask]:
+    done = found.is_done
+    return [ask(crank(Property.JOINT_LOCK), quiet=not done), ask(crank(Property.NOTE), optional=True, quiet=not done)]
+
+
+def _readings(found: TurnedFacts, side: str, pin: str) -> list[Ask]:
+    """One end: eight readings and back to the first, or the runout with where it is high."""
+    name = found.card.side(side)
+    named = {"side": name, "Side": f"{name[:1].upper()}{name[1:]}", "pin": pin}
+    dial: dict[str, Any] = {"resolution": found.resolution, "gauges": DIALS}
+    if found.how == BY_SWING:
+        return [
+            ask(crank(Property.SHAFT_TIR, side), named, example="0.06", times=found.turns, **dial),
+            ask(crank(Property.HIGH_SPOT, side), named, example="75", resolution=1.0),
+        ]
+    asked = []
+    for angle in TURN:
+        where = fill(words.UNDER_GAUGE if angle == 0 else words.TURNED_ON, {**named, "angle": f"{angle:g}"})
+        said = {**named, "angle": f"{angle:g}"}
+        asked.append(ask(reading(side, angle), said, where=where, example="0.02", times=found.turns, **dial))
+    back = {"text": words.BACK_AT_START, "where": words.ONCE_ROUND, "skip_means": str(words.SLIP_UNSEEN)}
+    return [*asked, ask(reading(side, CLOSING), named, optional=True, **back, **dial)]
+
+
+def methods(found: TurnedFacts) -> tuple[Method, ...]:
+    rows = [row for row in words.METHOD["held"][1] if row[0] in found.ways_held]
+    held = method(words, "held", found.held, sorted(rows, key=lambda row: found.ways_held.index(row[0])))
+    return (held, method(words, "how", found.how)) if found.attempt == 1 else (held,)

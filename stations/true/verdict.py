@@ -1,0 +1,230 @@
+"""The call on a crank between its supports, and the one next move; what a crank of several throws shares with it."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from functools import partial
+from typing import Any
+
+from engines.properties import Property
+from jobs.facts import Finding
+from shopmath.amounts import Amount, count, degrees, mm, share
+from stations.base import Ask, Caution, Result, Said, Scale, State, Trace, Verdict, asking
+from stations.base.limits import limit_values
+from stations.base.words import fill
+from stations.true import words
+from stations.true.facts import CLOSING, SIDES, Code, TurnedFacts, crank
+from stations.true.single_facts import CURES, SingleFacts
+from ui.numbers import band, show
+
+source = partial(asking.source, words)
+SOFT, HARD = 0.7, 1.15  # share of a fault that a blow took: under it a harder one is wanted, over it a softer
+FINE = 0.001
+
+
+def single(found: SingleFacts, asked: list[Ask]) -> Verdict:
+    """Of a crank of one throw; `asked` is what is still to be answered."""
+    if found.geometry is None:
+        return Verdict(State.WAIT, Code.SET_UP, reason="places", next="ask" if asked else "give_places")
+    if found.mis is None:
+        return turn_it(found, asked)
+    return disagree(found) if found.doubt else _judged(found, asked)
+
+
+def turn_it(found: TurnedFacts, asked: list[Ask]) -> Verdict:
+    return Verdict(State.WAIT, Code.TURN_IT, {"round": found.attempt}, next="ask" if asked else "read_the_rest")
+
+
+def disagree(found: TurnedFacts) -> Verdict:
+    """Two rigid halves cannot read so: no blow."""
+    assert found.doubt is not None
+    reason, values = doubt_said(found)
+    one = found.doubt[1].angle_deg is not None
+    return Verdict(State.TOO_CLOSE, Code.DISAGREE, values, reason, "one_again" if one else "round_again")
+
+
+def doubt_said(found: TurnedFacts) -> tuple[str, dict[str, Any]]:
+    """Why a turn's numbers cannot be: code and values."""
+    assert found.doubt is not None
+    side, doubt = found.doubt
+    name = found.card.side(side)
+    values: dict[str, Any] = {"side": f"{name[:1].upper()}{name[1:]}"}
+    if doubt.code == "slipped":
+        off = doubt.values["off"]
+        return ("slipped_high" if off > 0 else "slipped_low"), {**values, "off": mm(abs(off))}
+    if doubt.code == "one_reading":
+        return doubt.code, {**values, "angle": degrees(doubt.values["angle"])}
+    return doubt.code, {**values, "scatter": mm(doubt.values["scatter"])}
+
+
+def runout_said(found: TurnedFacts) -> str:
+    """What the runout is against, as a sentence."""
+    if found.call:
+        return fill(words.REASON[found.call.code], limit_values(found.call))
+    runout = {"runout": mm(found.raw_mm or 0.0)}
+    if found.other_setup:
+        return fill(words.RUNOUT["other_setup"], {**runout, "setup": found.other_setup})
+    return fill(words.RUNOUT["no_limit"], runout)
+
+
+def scale(found: TurnedFacts) -> Scale | None:
+    if found.raw_mm is None or not found.limit_mm:
+        return None
+    return Scale(found.raw_mm, found.tir_u_mm, None, found.limit_mm, "mm", 3)
+
+
+def clearance_said(found: TurnedFacts) -> str:
+    """What the runout means in the bearing; empty when nothing is known."""
+    if found.clearance is None or found.raw_mm is None:
+        return ""
+    low, high = found.clearance[1].low_um / 1000, found.clearance[1].high_um / 1000
+    values = {"runout": mm(found.raw_mm), "low": mm(max(low, 0.0)), "high": mm(high)}
+    code = "within_clearance"
+    if high <= 0:
+        code = "no_clearance"
+    elif found.raw_mm > high:
+        code = "over_clearance"
+    elif found.raw_mm > max(low, 0.0):
+        code = "near_clearance"
+    return fill(words.TOLD[code], values)
+
+
+def told(*sentences: str) -> dict[str, str]:
+    """Several whole sentences as one detail."""
+    return {"told": " ".join(filter(None, sentences))}
+
+
+def _why(found: SingleFacts) -> str:
+    """What the two runouts say of the halves."""
+    move = found.move
+    assert move is not None
+    angles = ("twist", "turned")
+    values: dict[str, Any] = {name: Amount(value, "angle", FINE) if name in angles else mm(value) for name, value in move.values.items()}
+    said = fill(words.WHY[move.code], {**values, "web": found.card.side(move.web)})
+    return f"{said} {words.HALF}" if move.share < 1 else said
+
+
+def _judged(found: SingleFacts, asked: list[Ask]) -> Verdict:
+    move = found.move
+    assert move is not None
+    values: dict[str, Any] = {"runout": runout_said(found), "why": _why(found)}
+    reach = fill(words.TOLD["reach"], {"best": mm(found.best_mm or 0.0)})
+    bearing = clearance_said(found)
+    if found.call and found.call.state == State.IN:
+        values |= told(_why(found), reach, bearing)
+        return Verdict(State.IN, Code.WITHIN, values, "runout", Code.WITHIN, "told", scale=scale(found))
+    needles = {"left": mm(move.expect_left.tir_mm), "right": mm(move.expect_right.tir_mm)}
+    expected = fill(words.TOLD["expected"], needles) if move.kind in CURES else ""
+    taught = _taught(found) if move.kind in CURES else ""
+    if found.settled_by and not asked:
+        values |= {"turns": count(found.settled_by), **told(_why(found), expected, taught, reach, bearing)}
+        return Verdict(State.TOO_CLOSE, Code.TOO_CLOSE, values, "runout", "turns_settle", "told", scale=scale(found))
+    state = found.call.state if found.call else {"leave": State.IN, "replace": State.OUT}.get(move.kind, State.TOO_CLOSE)
+    values |= {"web": found.card.side(move.web), "at": degrees(move.at_deg), **told(expected, taught, reach, bearing)}
+    how = f"{move.kind}_half" if move.share < 1 and move.kind in CURES else Code(move.kind)
+    return Verdict(state, Code(move.kind), values, "runout_why", how, "told", scale=scale(found))
+
+
+def _taught(found: SingleFacts) -> str:
+    """What the last blow teaches the next one."""
+    if found.response is None:
+        return ""
+    took, part = found.response
+    values: dict[str, Any] = {"part": words.PART[part], "took": share(max(took, 0.0))}
+    if took > HARD:
+        return fill(words.TOLD["softer"], {**values, "took": count(took, 0.1)})
+    return fill(words.TOLD["harder" if took < SOFT else "as_hard"], values)
+
+
+def checks(found: TurnedFacts) -> tuple[Caution, ...]:
+    clean = "clean_centres" if found.held == "centres" else "clean"
+    return (Caution("clean", str(words.CHECKS[clean])), Caution("lifted", str(words.CHECKS["lifted"]), gate=True))
+
+
+def warnings(found: TurnedFacts) -> tuple[Caution, ...]:
+    return asking.warnings(words)
+
+
+def results(found: TurnedFacts) -> Iterator[Result]:
+    """The needle's whole travel at each end, of the first round and of the last."""
+    for side in SIDES:
+        rounds = [tir for attempt in range(1, found.attempt + 1) if (tir := found.needle_mm(side, attempt)) is not None]
+        if not rounds:
+            continue
+        judged = found.judge(rounds[-1])
+        limit, origin = (found.limit_mm, found.limit) if found.limit_mm else (None, None)
+        limit_from = Said("card", {"origin": origin.source}) if origin else None
+        high = mm(limit) if limit else None
+        slot = crank(Property.CRANK_RUNOUT, side)
+        yield Result(slot, Property.CRANK_RUNOUT, mm(rounds[0]), mm(rounds[-1]), None, high, limit_from, judged.state if judged else "")
+
+
+def derived(found: TurnedFacts) -> Iterator[Finding]:
+    """The runout that is left at each end."""
+    for side in SIDES:
+        tir = found.needle_mm(side)
+        if tir is not None:
+            yield Finding(crank(Property.CRANK_RUNOUT, side), tir, uncertainty=found.tir_u_mm, resolution=FINE)
+
+
+def shared_sources(found: TurnedFacts) -> Iterator[Trace]:
+    """Both runouts, the limit, the bearing's clearance, the gauge."""
+    for side in SIDES:
+        turn, swing, name = found.fitted(side), found.swing(side), {"side": found.card.side(side)}
+        if turn:
+            rest = {"raw": mm(turn.raw_swing_mm), "oval": mm(turn.ovality_mm), "scatter": mm(turn.residual_mm, 0.0001)}
+            yield source("fitted", show(mm(turn.tir_mm)), {**name, **rest, "high": degrees(turn.high_spot_deg)})
+        elif swing:
+            yield source("swing", show(mm(swing.tir_mm)), {**name, "high": degrees(swing.high_spot_deg)})
+    if found.limit and found.limit.high is not None:
+        values = {"origin": found.limit.source, "setup": found.limit.setup}
+        yield source("limit" if found.limit.setup else "limit_bare", show(mm(found.limit.high)), values)
+    if found.clearance:
+        seat, left = found.clearance
+        warm = band(mm(left.low_um / 1000), mm(left.high_um / 1000))
+        yield source("clearance", warm, {"seat": seat.name}, estimated=True)
+    if found.gauge:
+        yield source("gauge", f"± {show(mm(found.reading_u_mm, 0.0001))}", {"gauge": found.gauge.name, "turns": found.turns})
+
+
+def single_sources(found: SingleFacts) -> Iterator[Trace]:
+    yield from shared_sources(found)
+    mis = found.mis
+    if mis:
+        unsure = mis.uncertainty
+        for code, value, doubt in (("twist", mis.twist_deg, unsure.twist_deg), ("pinch", mis.pinch_deg, unsure.pinch_deg)):
+            yield source(code, _signed(value, "angle"), {"uncertainty": Amount(2 * doubt, "angle", FINE)})
+        yield source("offset", _signed(mis.offset_mm, "length"), {"uncertainty": mm(2 * unsure.offset_mm)})
+        yield source("skew", _signed(mis.skew_deg, "angle"), {"uncertainty": Amount(2 * unsure.skew_deg, "angle", FINE)})
+    for done in reversed(found.moves):
+        yield _move(found, done)
+
+
+def _signed(value: float, kind: str) -> str:
+    """A number with its sign, also where it is positive."""
+    said = show(Amount(value, kind, FINE))
+    return f"+{said}" if value > 0 else said
+
+
+def _move(found: SingleFacts, done: dict[str, Any]) -> Trace:
+    """A move of an earlier round: what was expected of it and what was measured after."""
+    if not done["expected_mm"]:
+        return source("move_none", _signed(done["twist_deg"], "angle"), {"round": done["round"]})
+    web = {"web": found.card.side(done["web"]), "at": degrees(done["at_deg"])}
+    left, right = (mm(each) for each in done["expected_mm"])
+    after = [swing.tir_mm for side in SIDES if (swing := found.swing(side, done["round"] + 1))]
+    got = fill(words.GOT_TWO, {"left": mm(after[0]), "right": mm(after[1])}) if len(after) == len(SIDES) else str(words.NOT_SINCE)
+    values = {
+        "round": done["round"],
+        "kind": words.KIND[done["kind"]],
+        "where": fill(words.AT_WEB, web) if done["kind"] == "strike" else words.OPPOSITE_PIN,
+        "expected": fill(words.AND, {"left": left, "right": right}),
+        "got": got,
+    }
+    return source("move", _signed(done["twist_deg"], "angle"), values)
+
+
+def left_for_the_next(found: TurnedFacts) -> list[str]:
+    """What was left out and stays so in the next round: nothing of the round itself."""
+    own = {crank(Property.SHAFT_READING, side, CLOSING).key for side in SIDES}
+    return [key for key in found.own.skipped if key not in own and not key.startswith(Property.SHAFT_READING)]
