@@ -4,8 +4,9 @@ from __future__ import annotations
 
 from dataclasses import dataclass, field
 
+from engines.about import ABOUT, About
 from engines.parts import Part
-from engines.properties import ABOUT, About, Property
+from engines.properties import Property
 
 
 @dataclass(frozen=True)

@@ -25,7 +25,7 @@ from engines.models import EngineCard, Seat
 from engines.parts import Part
 from engines.properties import Property
 from engines.slots import At, Slot
-from exchange import first_edition, rehearsal, strict_json
+from exchange import first_edition, old_keys, rehearsal, strict_json
 from exchange.card_files import card_from_json
 from exchange.job_json import READS, SCHEMA
 from exchange.making import Tell, quietly
@@ -245,9 +245,9 @@ class Reader:
             opened_by=opened_by,
             supersedes=before,
         )
-        by_hand = str((each.result or {}).get("schema", "")).startswith(first_edition.BY_HAND)
+        by_hand = str((each.result or {}).get("schema", "")).startswith(old_keys.BY_HAND)
         for number, row in enumerate(each.readings, 1):
-            self._reading(row, entry, first_edition.BY_HAND if by_hand else stage.key, refs, f"{where}, readings {number}")
+            self._reading(row, entry, old_keys.BY_HAND if by_hand else stage.key, refs, f"{where}, readings {number}")
         moves = [(MoveIn(kind=kind, attempt=entry.attempt), opened_by) for kind in entry.choices.pop("moves made", [])]
         moves += [(move, self.named(move.by)) for move in each.moves]
         for move, by in moves:

@@ -13,7 +13,8 @@ from django.db.models import prefetch_related_objects
 from django.utils.safestring import SafeString
 from django.utils.translation import gettext as _
 
-from engines.properties import ABOUT, WORDS, Property
+from engines.about import ABOUT, WORDS
+from engines.properties import Property
 from engines.slots import Slot
 from jobs import log
 from jobs.facts import Fact, Finding, Origin, Own

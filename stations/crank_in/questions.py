@@ -5,7 +5,8 @@ from __future__ import annotations
 from functools import partial
 from typing import Any
 
-from engines.properties import ABOUT, Property
+from engines.about import ABOUT
+from engines.properties import Property
 from shopmath.amounts import count, mm
 from stations.base import Ask, Method
 from stations.base.asking import method, question
