@@ -32,6 +32,7 @@ class Limit:
     high: float | None
     source: str = ""
     setup: str = ""
+    held: str = ""  # how the crank is held for it, where that matters
     assumed: bool = False  # what the figure limits was guessed from its name
     name: str = ""
 
@@ -52,7 +53,7 @@ def figures_of(card: EngineCard) -> Iterator[CardFigure]:
 def limits_of(card: EngineCard) -> list[Limit]:
     """The limits of the card, by what they limit."""
     return [
-        Limit(Property(spec.property), spec.low, spec.high, spec.origin, spec.setup, spec.property_assumed, spec.name)
+        Limit(Property(spec.property), spec.low, spec.high, spec.origin, spec.setup, spec.held, spec.property_assumed, spec.name)
         for spec in card.specs.all()
         if spec.property
     ]

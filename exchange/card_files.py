@@ -17,8 +17,9 @@ from django import forms
 from django.db import transaction
 
 from engines.models import EngineCard, Mark, Seat, Spec
+from engines.properties import Property
 from exchange import strict_json
-from exchange.first_edition import limits_of, role_of
+from exchange.first_edition import held_for, limits_of, role_of
 from exchange.spreadsheets import plain
 from shopmath.checks import BadInput
 from stations.book_in.card_forms import FactsForm, FittedForm, FlywheelForm, MarkForm, SealForm, SpecForm
@@ -60,7 +61,7 @@ def card_as_json(card: EngineCard) -> dict[str, Any]:
             for part in card.fitted.select_related("after")
         ],
         "marks": [values(mark, (*MARK, "uid", "assumed")) for mark in card.marks.all()],
-        "figures": [values(spec, (*SPEC, "property_assumed")) for spec in card.specs.all()],
+        "figures": [values(spec, (*SPEC, "property_assumed", "held_assumed")) for spec in card.specs.all()],
     }
 
 
@@ -234,7 +235,19 @@ def card_from_json(data: bytes) -> EngineCard:
                 _guess_limit(spec)
             elif values.get("property_assumed"):
                 Spec.objects.filter(pk=spec.pk).update(property_assumed=True)
+            if "held" not in values:
+                _guess_held(spec)
+            elif values.get("held_assumed"):
+                Spec.objects.filter(pk=spec.pk).update(held_assumed=True)
     return card
+
+
+def _guess_held(spec: Spec) -> None:
+    """Of a file that does not say how the crank is held for a figure: guessed from how it is measured, and marked so."""
+    limited = Spec.objects.values_list("property", flat=True).get(pk=spec.pk)
+    held = held_for(spec.setup) if limited == Property.CRANK_RUNOUT else ""
+    if held:
+        Spec.objects.filter(pk=spec.pk).update(held=held, held_assumed=True)
 
 
 def _guess_limit(spec: Spec) -> None:
@@ -286,7 +299,7 @@ def read_csv(card: EngineCard, data: bytes) -> tuple[str, int]:
             if not values:
                 continue
             old = things.filter(name=values.get("name", "")).first()
-            kept = {"property": old.property} if isinstance(old, Spec) else {}
+            kept = {"property": old.property, "held": old.held} if isinstance(old, Spec) else {}
             form = bound(kind, {**usual, **kept, **values}, card=card, instance=old)
             if not form.is_valid():
                 field, errors = next(iter(form.errors.items()))
@@ -294,6 +307,8 @@ def read_csv(card: EngineCard, data: bytes) -> tuple[str, int]:
             thing = form.save()
             if what == "figures" and "property" not in names and not thing.property:
                 _guess_limit(thing)
+            if isinstance(thing, Spec) and "held" not in names and not thing.held:
+                _guess_held(thing)
             count += 1
             if count > MOST:
                 raise BadInput("file", f"Line {reader.line_num}: more than {MOST} lines.")

@@ -5,7 +5,7 @@ from __future__ import annotations
 import re
 from typing import Any
 
-from engines.models import EngineCard, Seal, Seat
+from engines.models import EngineCard, Seal, Seat, Spec
 from engines.properties import LIMITS, Property
 from engines.slots import Slot
 from exchange.old_keys import SLOTS
@@ -32,9 +32,22 @@ _LIMITS: tuple[tuple[str, Property | None], ...] = (
 )
 
 
+_HELD = (  # how a manual says where its limit is measured, the first that fits
+    (Spec.Held.CENTRE.value, ("centre bearing", "centre main", "inner main")),
+    (Spec.Held.CENTRES.value, ("between centres", "centre hole", "lathe")),
+    (Spec.Held.SEATS.value, ("on the mains", "main bearing", "on its seats", "vee", "roller")),
+)
+
+
 def role_of(name: str) -> str:
     """What turns in a seat of this name, as far as it tells."""
     return next((role for pattern, role in _ROLES if re.search(pattern, name.lower())), Seat.Role.OTHER)
+
+
+def held_for(setup: str) -> str:
+    """How the crank is held where a figure is measured so; empty when the words do not tell."""
+    said = setup.lower()
+    return next((held for held, words in _HELD if any(word in said for word in words)), "")
 
 
 def limits_of(name: str, taken: set[str]) -> str:

@@ -44,3 +44,8 @@ class Exports(TestCase):
         limits = {spec.name: (spec.property, spec.property_assumed) for spec in made.card.specs.all()}
         self.assertEqual(limits["End float of the crank"], ("end-float", True))
         self.assertEqual(limits["Crank run-out"], ("crank-runout", True))
+
+    def test_how_a_crank_is_held_for_its_limit_is_guessed_and_marked(self):
+        made = job_from_zip((RELEASED / "jobs-2" / "job-0415.zip").read_bytes(), person())
+        runout = made.card.specs.get(property="crank-runout")
+        self.assertEqual((runout.setup, runout.held, runout.held_assumed), ("on the centre bearings", "centre", True))

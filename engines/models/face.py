@@ -73,6 +73,12 @@ class Spec(models.Model):
         MEASURED = "measured", "measured"
         RULE = "rule", "shop rule"
 
+    class Held(models.TextChoices):
+        CENTRES = "centres", "between centres"
+        SEATS = "seats", "on its main bearing seats"
+        CENTRE = "centre", "on its centre bearings"
+        OUTER = "outer", "on its outer journals"
+
     KINDS = ("length", "torque", "temperature", "mass", "angle", "speed", "force")
 
     card = models.ForeignKey(EngineCard, on_delete=models.CASCADE, related_name="specs")
@@ -85,6 +91,8 @@ class Spec(models.Model):
     low = models.FloatField("at least", null=True, blank=True)
     high = models.FloatField("at most", null=True, blank=True)
     setup = models.CharField("measured how", max_length=120, blank=True, help_text="supports and gauge places, where it matters")
+    held = models.CharField("crank held", max_length=8, choices=Held, blank=True, default="")
+    held_assumed = models.BooleanField(default=False, help_text="Guessed from how it is measured.")
     source_kind = models.CharField("from", max_length=8, choices=From, default=From.MANUAL)
     source = models.CharField("which page, drawing, day", max_length=80, blank=True)
 

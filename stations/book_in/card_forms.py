@@ -288,11 +288,12 @@ class SpecForm(PlainTextMixin, forms.ModelForm):
 
     class Meta:
         model = Spec
-        fields = ("name", "property", "kind", "low", "high", "setup", "source_kind", "source")
+        fields = ("name", "property", "kind", "low", "high", "setup", "held", "source_kind", "source")
         labels = {
             "name": "Figure",
             "property": "What it limits",
             "setup": "Measured how",
+            "held": "Crank held, for its runout",
             "source_kind": "From",
             "source": "Which page, drawing, day",
         }
@@ -334,6 +335,6 @@ class SpecForm(PlainTextMixin, forms.ModelForm):
         return data
 
     def save(self, commit: bool = True) -> Spec:
-        self.instance.card, self.instance.property_assumed = self.card, False
+        self.instance.card, self.instance.property_assumed, self.instance.held_assumed = self.card, False, False
         found: Spec = super().save(commit)
         return found

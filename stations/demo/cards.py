@@ -97,7 +97,14 @@ def merle() -> EngineCard:
     )
     _face(card, _ring(11, 98, 86, (35, 35, 55)))
     Spec.objects.create(
-        card=card, name="Crank run-out", property="crank-runout", high=0.03, source_kind="manual", source="page 44", setup="between centres"
+        card=card,
+        name="Crank run-out",
+        property="crank-runout",
+        high=0.03,
+        source_kind="manual",
+        source="page 44",
+        setup="between centres",
+        held="centres",
     )
     main = card.seats.get(name="Main, clutch side")
     Seal.objects.create(
@@ -125,6 +132,7 @@ def skerry() -> EngineCard:
         source_kind="manual",
         source="page 31",
         setup="on the centre bearings",
+        held="centre",
     )
     return card
 

@@ -32,11 +32,6 @@ SIDES = ("left", "right")
 HELD, HELD_OF_SEVERAL = ("centres", "seats"), ("centre", "outer", "centres")
 BY_TURN, BY_SWING = "turn", "swing"
 MOST_TURNS = 6
-SETUP_WORDS = {  # how a manual says where its limit is measured
-    "centres": ("between centres", "centre hole", "lathe"),
-    "seats": ("on the mains", "main bearing", "on its seats", "vee", "roller"),
-    "centre": ("centre bearing", "centre main", "inner main"),
-}
 
 
 class Code(StrEnum):
@@ -197,14 +192,12 @@ class TurnedFacts:
     @property
     def limit_mm(self) -> float | None:
         """The card's limit, where it is meant for this set-up."""
-        return self.limit.high if self.limit and not self.other_setup else None
+        return self.limit.high if self.limit and not self.limit_is_elsewhere else None
 
     @property
-    def other_setup(self) -> str:
-        """The limit's own set-up when it is not this one: it then gives no verdict."""
-        said = self.limit.setup.lower() if self.limit else ""
-        meant = {held for held, words in SETUP_WORDS.items() if any(word in said for word in words)}
-        return self.limit.setup if self.limit and meant and self.held not in meant else ""
+    def limit_is_elsewhere(self) -> bool:
+        """Whether the limit is meant for a crank held otherwise than this one: it then gives no verdict."""
+        return bool(self.limit and self.limit.held and self.limit.held != self.held)
 
     @property
     def raw_mm(self) -> float | None:

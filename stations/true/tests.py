@@ -44,7 +44,13 @@ class True1(TestCase):
             card=self.made.card, name="Flywheel rim run-out", property="rim-runout", high=0.5, source="page 70"
         )  # not the crank's
         Spec.objects.create(
-            card=self.made.card, name="Crank run-out", property="crank-runout", high=0.03, source="page 44", setup="between centres"
+            card=self.made.card,
+            name="Crank run-out",
+            property="crank-runout",
+            high=0.03,
+            source="page 44",
+            setup="between centres",
+            held="centres",
         )
         self.hands = Truer(self.made)
 
@@ -236,6 +242,14 @@ class True1(TestCase):
         self.assertIsNone(work.found.call)
         self.assertIn("the card's limit is for between centres: no verdict here", work.plate().line)
 
+    def test_how_the_manual_words_it_decides_nothing(self):
+        Spec.objects.filter(property="crank-runout").update(setup="not in vees, between centres", held="centres")
+        self.hands.set_up()
+        self.hands.turn(twist=0.01)
+        self.assertEqual(self.hands.work().found.call.state, "in")
+        Spec.objects.filter(property="crank-runout").update(held="seats", setup="")
+        self.assertIn("the card's limit is for on the main bearing seats", self.plate().line)
+
     def test_a_call_too_close_is_settled_by_more_turns(self):
         Gauge.objects.filter(kind="dial").update(resolution=0.002, repeatability=0.002)
         Gauge.objects.get(kind="dial").save()
@@ -312,7 +326,13 @@ class OuterTruing(TestCase):
         EngineCard.objects.update(stroke_mm=68, crank="built_up", layout="twin")
         Gauge.objects.filter(kind="dial").update(resolution=0.002, repeatability=0.0005)
         Spec.objects.create(
-            card=self.made.card, name="Crank run-out", property="crank-runout", high=0.03, source="page 31", setup="on the centre bearings"
+            card=self.made.card,
+            name="Crank run-out",
+            property="crank-runout",
+            high=0.03,
+            source="page 31",
+            setup="on the centre bearings",
+            held="centre",
         )
         self.hands = Truer(self.made)
         self.hands.answer("rim-radius", "60")

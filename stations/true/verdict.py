@@ -62,8 +62,9 @@ def runout_said(found: TurnedFacts) -> str:
     if found.call:
         return fill(words.REASON[found.call.code], limit_values(found.call))
     runout = {"runout": mm(found.raw_mm or 0.0)}
-    if found.other_setup:
-        return fill(words.RUNOUT["other_setup"], {**runout, "setup": found.other_setup})
+    if found.limit and found.limit_is_elsewhere:
+        meant = next((str(row[1]) for row in words.METHOD["held"][1] if row[0] == found.limit.held), "")
+        return fill(words.RUNOUT["other_setup"], {**runout, "setup": found.limit.setup or meant})
     return fill(words.RUNOUT["no_limit"], runout)
 
 
