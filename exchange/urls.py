@@ -1,6 +1,6 @@
 from django.urls import path
 
-from exchange import card_views, held, making_views, records, trend, views
+from exchange import card_views, held, making_views, parts_list, records, trend, views
 from exchange.report import views as report
 
 urlpatterns = [
@@ -8,6 +8,8 @@ urlpatterns = [
     path("jobs/<str:tag>/export.json", views.export, name="export"),
     path("jobs/<str:tag>/sheet/", report.sheet, name="report"),
     path("jobs/<str:tag>/sheet-<slug:paper>.pdf", report.pdf, name="report-pdf"),
+    path("jobs/<str:tag>/parts/", parts_list.parts_to_order, name="parts-to-order"),
+    path("jobs/<str:tag>/parts.csv", parts_list.parts_csv, name="parts-csv"),
     path("jobs/<str:tag>/job.zip", report.whole_job, name="job-zip"),
     path("jobs/<str:tag>/sheet/link/", report.give_link, name="report-link"),
     path("jobs/<str:tag>/sheet/link/<int:pk>/take-back/", report.take_link, name="report-link-off"),

@@ -173,7 +173,9 @@ def warnings(found: BearingsOutFacts) -> tuple[Caution, ...]:
 
 
 def derived(found: BearingsOutFacts) -> Iterator[Finding]:
-    """What becomes of the bearing, for the stations that fit one: a bearing driven through its balls or in pieces is scrap."""
+    """What becomes of the bearing, for the stations that fit one: driven through its balls or in pieces it is scrap. A pulled seal is."""
+    if found.seal and found.seal_is_out:
+        yield Finding(found.of_seal(Property.REPLACED), text="seal")
     if found.is_out and found.is_replaced:
         yield Finding(found.at(Property.BEARING_DECISION), text="scrap")
 

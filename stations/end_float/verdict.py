@@ -90,6 +90,8 @@ def derived(found: EndFloatFacts) -> Iterator[Finding]:
         gasket = found.own.fact(Slot(JOINT, Property.GASKET_CRUSHED))
         thick, unsure = (gasket.value or 0.0, gasket.uncertainty) if gasket else (0.0, None)
         yield Finding(Slot(JOINT, Property.GASKET_THICKNESS), thick, uncertainty=unsure, resolution=0.01)
+        if thick:
+            yield Finding(Slot(JOINT, Property.REPLACED), text="gasket")
 
 
 def sources(found: EndFloatFacts) -> Iterator[Trace]:

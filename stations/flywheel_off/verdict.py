@@ -125,6 +125,8 @@ def derived(found: FlywheelOffFacts) -> Iterator[Finding]:
     """That the flywheel is off, for the stations that need it so."""
     if found.is_free:
         yield Finding(Slot(FLYWHEEL, Property.FLYWHEEL_OFF), text="yes")
+    if found.own.said(at(Property.KEY_CONDITION)) == "sheared":
+        yield Finding(Slot(FLYWHEEL, Property.REPLACED), text="key")
 
 
 def note(found: FlywheelOffFacts, slot: Slot, value: float | None) -> str:

@@ -216,7 +216,10 @@ def results(found: InspectFacts) -> Iterator[Result]:
 
 
 def derived(found: InspectFacts) -> Iterator[Finding]:
-    """Of each seat its size at 20 °C and whether it holds a bearing; of each bearing whether it stays."""
+    """Of each seat its size at 20 °C and whether it holds a bearing; of each bearing whether it stays; of each rod whether it is worn."""
+    for play in found.crank_figures:
+        if play.code == Property.BIG_END_RADIAL_PLAY and play.state == State.OUT:
+            yield Finding(Slot(play.slots[0].part, Property.REPLACED), text="rod-kit")
     for each in found.seats:
         if each.figures:
             size = each.figures[0]
