@@ -26,7 +26,7 @@ class Keys(TestCase):
         self.job = job(order="crank")
         self.client.force_login(person())
 
-    def keep(self, text, key, ask="support-left", page=PAGE, client=None, **more):
+    def keep(self, text, key, ask="support-place.left", page=PAGE, client=None, **more):
         said = {"ask": ask, "text": text, "client_key": key, **more}
         return (client or self.client).post(f"{page}keep/", said, headers={"HX-Request": "true"})
 
@@ -43,7 +43,7 @@ class Keys(TestCase):
         for text in ("93", "94"):
             answer = self.keep(text, "k")
             self.assertContains(answer, f"{text} stands in its place")
-        self.assertEqual(self.standing(), [("support-left", "94")])
+        self.assertEqual(self.standing(), [("support-place.left", "94")])
         self.assertEqual(set(Reading.objects.filter(withdrawn_at=None).values_list("by", flat=True)), {person().pk})
         self.keep("94", "k")
         self.assertEqual(Reading.objects.count(), 3)
@@ -59,7 +59,7 @@ class Keys(TestCase):
         self.assertEqual(self.keep("92 furlong", "k")["X-Kept"], "no")
         self.assertFalse(Entry.objects.exists() or Act.objects.exists())
         self.assertEqual(self.keep("92", "k")["X-Kept"], "yes")
-        self.assertEqual(self.standing(), [("support-left", "92")])
+        self.assertEqual(self.standing(), [("support-place.left", "92")])
 
     def test_a_repeat_that_is_wanted_conflicts_with_nobody(self):
         made = job(428, order="bottom-end")
@@ -73,7 +73,7 @@ class Keys(TestCase):
         self.keep("92", "a")
         entry = Entry.objects.get()
         log.next_attempt(entry)
-        answer = self.keep("34", "b", ask="gauge-left", attempt="1")
+        answer = self.keep("34", "b", ask="gauge-place.left", attempt="1")
         self.assertContains(answer, "Attempt 2 was begun meanwhile")
         self.assertContains(answer, 'value="34"')
 

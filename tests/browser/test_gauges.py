@@ -77,7 +77,7 @@ class TurningTheStandIn(Heard):
         self.shed.thing("crank").bent = Misalignment(0.15, -0.002, 0.003, 0.0)
         self.set_up()
         self.assertAccessible()
-        for name, after in (("Drive side", "Magneto side at 0°"), ("Magneto side", "Twisted")):
+        for name, after in (("Drive side", "Magneto side at 0°"), ("Magneto side", "Webs are twisted")):
             for angle in range(0, 360, 45):
                 self.take(then=f"{name} at {angle + 45}°" if angle < 315 else f"{name} back at 0°")
                 self.lever("Turn on 45°")
