@@ -12,7 +12,7 @@ from shopmath.amounts import celsius
 from shopmath.compounds import lets_go_c
 from stations.apart import words
 from stations.apart.facts import Code, apart_facts
-from stations.base import Action, Ask, Caution, Method, Room, State, Station, Trace, Verdict, asking
+from stations.base import Ask, Caution, Method, Room, State, Station, Trace, Verdict, asking
 from stations.base.words import fill
 from stations.common.press_joint import drawing, questions, verdict
 from stations.common.press_joint.facts import JointFacts
@@ -76,15 +76,6 @@ def sources(found: JointFacts) -> Iterator[Trace]:
     return verdict.sources(words, found)
 
 
-def actions(bound: Any) -> tuple[Action, ...]:
-    return (bound.sign_action(),) if bound.found.peak_n is not None else ()
-
-
-def spelled(found: JointFacts, slot: Slot, value: float) -> str:
-    """A force is read as the press's own gauge shows it."""
-    return found.in_unit(value) if slot.what == Property.PRESS_PEAK else ""
-
-
 def result(found: JointFacts) -> dict[str, Any]:
     """What a file carries of it: `apart/1`."""
     scored = found.own.said(SCORED)
@@ -113,7 +104,7 @@ STATION = Station(
     warnings=warnings,
     sources=sources,
     draw=drawing.draw,
-    actions=actions,
-    spelled=spelled,
+    actions=verdict.actions,
+    spelled=verdict.spelled,
     result=result,
 )

@@ -6,9 +6,8 @@ from collections.abc import Iterator
 from typing import Any
 
 from engines.properties import Property
-from engines.slots import Slot
 from shopmath.amounts import mm
-from stations.base import Action, Ask, Caution, Method, Room, State, Station, Trace, Verdict, asking
+from stations.base import Ask, Caution, Method, Room, State, Station, Trace, Verdict, asking
 from stations.base.limits import limit_values
 from stations.base.words import fill
 from stations.common.press_joint import drawing, questions, verdict
@@ -95,15 +94,6 @@ def sources(found: TogetherFacts) -> Iterator[Trace]:
         yield asking.source(words, "judged", words.STATE[each.call.state], {"figure": words.JUDGED[each.code], "said": said})
 
 
-def actions(bound: Any) -> tuple[Action, ...]:
-    return (bound.sign_action(),) if bound.found.peak_n is not None else ()
-
-
-def spelled(found: TogetherFacts, slot: Slot, value: float) -> str:
-    """A force is read as the press's own gauge shows it."""
-    return found.in_unit(value) if slot.what == Property.PRESS_PEAK else ""
-
-
 def result(found: TogetherFacts) -> dict[str, Any]:
     """What a file carries of it: `together/1`."""
     return {
@@ -131,7 +121,7 @@ STATION = Station(
     warnings=warnings,
     sources=sources,
     draw=drawing.draw,
-    actions=actions,
-    spelled=spelled,
+    actions=verdict.actions,
+    spelled=verdict.spelled,
     result=result,
 )

@@ -7,10 +7,11 @@ from types import ModuleType
 from typing import Any
 
 from engines.properties import Property
+from engines.slots import Slot
 from shopmath import __version__ as core_version
 from shopmath.amounts import celsius, mm, newtons
 from shopmath.verdict import Call
-from stations.base import Ask, Caution, Said, Scale, State, Trace, Verdict, asking
+from stations.base import Action, Ask, Caution, Said, Scale, State, Trace, Verdict, asking
 from stations.common.press_joint import words
 from stations.common.press_joint.facts import Code, JointFacts
 from ui.numbers import show
@@ -122,3 +123,13 @@ def result(found: JointFacts) -> dict[str, Any]:
         "compound": found.chosen("compound"),
         "scrap": found.chosen("scrap") == "scrap",
     }
+
+
+def spelled(found: JointFacts, slot: Slot, value: float) -> str:
+    """A force is read as the press's own gauge shows it."""
+    return found.in_unit(value) if slot.what == Property.PRESS_PEAK else ""
+
+
+def actions(bound: Any) -> tuple[Action, ...]:
+    """It is signed once the peak is in."""
+    return (bound.sign_action(),) if bound.found.peak_n is not None else ()
