@@ -315,7 +315,8 @@ class Room(Work):
     def may_sign(self) -> str:
         first = next(iter(self.unmet), None)
         refused = self.station.may_sign(self) if self.station.may_sign else ""
-        return super().may_sign() or refused or self.refused() or self.still_to_say() or (first[1] if first else "")
+        gate = self.refused() if self.station.gates_signing else ""
+        return super().may_sign() or refused or gate or self.still_to_say() or (first[1] if first else "")
 
     # what it needs of other stations
 

@@ -143,6 +143,7 @@ class Station:
     derived: Callable[[Any], Iterable[Finding]] = _nothing
     contradictions: Callable[[Any], Iterable[Contradiction]] = _nothing
     result: Callable[[Any], Mapping[str, Any]] | None = None
+    gates_signing: bool = True  # whether a required check keeps the entry from being signed, or only the step it stands before
     may_sign: Callable[[Any], str] | None = None  # why the bound entry cannot be signed yet, beyond what all stations ask
     note: Callable[[Any, Slot, float | None], str] | None = None  # what stands beside a reading in the table
     spelled: Callable[[Any, Slot, float], str] | None = None  # how a reading is shown where that is not in its usual unit; empty: as usual

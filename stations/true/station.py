@@ -88,6 +88,7 @@ STATION = Station(
     derived=verdict.derived,
     draw=drawing.draw,
     actions=actions.of_single,
+    gates_signing=False,
     may_sign=actions.may_sign,
     result=result,
 )

@@ -298,7 +298,8 @@ class True1(TestCase):
         self.assertEqual(self.hands.work().actions()[0].key, "cure")
         self.hands.act("cure")
         self.hands.answer("note", "")
-        self.hands.act("sign")
+        self.hands.act("sign")  # nothing was struck: what is ticked before a blow does not keep it open
+        self.assertTrue(self.hands.entry.is_signed)
         timer = self.hands.entry.timers.get(key="cure")
         self.assertIsNone(timer.ended_at)
         self.assertIn("joint has cured", self.hands.page())
