@@ -8,7 +8,6 @@ import shutil
 import sqlite3
 import tempfile
 import zipfile
-import zlib
 from collections.abc import Callable, Iterable
 from contextlib import closing
 from dataclasses import dataclass
@@ -16,6 +15,8 @@ from datetime import UTC, datetime
 from pathlib import Path
 
 from django.utils import timezone
+
+from exchange.zips import UNREADABLE
 
 SCHEMA, VERSION = "stator-backup", 1
 DATABASE, MANIFEST = "stator.sqlite3", "manifest.json"
@@ -143,7 +144,7 @@ def write_daily(database: Path, photos: Path, folder: Path, keep: int, now: date
 def _manifest(found: zipfile.ZipFile) -> dict[str, str]:
     try:
         said = json.loads(found.read(MANIFEST))
-    except (KeyError, ValueError, RecursionError, OSError, zipfile.BadZipFile, zlib.error, NotImplementedError, RuntimeError) as error:
+    except UNREADABLE as error:
         raise Damaged("There is no manifest in it: this is no backup of Stator's.") from error
     if not isinstance(said, dict) or said.get("schema") != SCHEMA:
         raise Damaged("This is no backup of Stator's.")
@@ -177,7 +178,7 @@ def unpack(source: Path, folder: Path, known: Iterable[tuple[str, str]] | None =
     """
     try:
         archive = zipfile.ZipFile(source)
-    except (OSError, zipfile.BadZipFile) as error:
+    except UNREADABLE as error:
         raise Damaged("That file cannot be opened as a ZIP.") from error
     with archive as found:
         sums = _manifest(found)
@@ -188,7 +189,7 @@ def unpack(source: Path, folder: Path, known: Iterable[tuple[str, str]] | None =
             try:
                 with found.open(name) as inside, path.open("wb") as out:
                     shutil.copyfileobj(inside, out)
-            except (zipfile.BadZipFile, OSError, RuntimeError, zlib.error, EOFError, NotImplementedError) as error:
+            except UNREADABLE as error:
                 raise Damaged(f"{name} in it is damaged, or there is no room for it here ({error}).") from error
             if _digest(path) != digest:
                 raise Damaged(f"{name} in it is not what was backed up.")

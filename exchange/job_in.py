@@ -7,9 +7,7 @@ from __future__ import annotations
 
 import io
 import json
-import lzma
 import re
-import struct
 import uuid
 import zipfile
 import zlib
@@ -31,6 +29,7 @@ from exchange.job_json import READS, SCHEMA
 from exchange.making import Tell, quietly
 from exchange.refs import KINDS, Refs
 from exchange.schema import Choices, EntryIn, JobFile, MoveIn, PhotoIn, PlacedIn, ReadingIn, check_result, said_of
+from exchange.zips import UNREADABLE
 from jobs import log
 from jobs.gather import columns
 from jobs.log import Frozen
@@ -43,10 +42,6 @@ from ui.inked import inked
 
 MOST_FILES, MOST_BYTES, MOST_JSON, MOST_RATIO = 400, 150_000_000, 30_000_000, 100
 NAMES = re.compile(r"^(job\.json|readings\.csv|sheet\.pdf|drawings/[\w.-]{1,80}\.svg|photos/\d{3,4}\.jpg)$", re.ASCII)
-DAMAGED = (
-    *(zipfile.BadZipFile, zlib.error, lzma.LZMAError, struct.error),
-    *(OSError, EOFError, RuntimeError, NotImplementedError, ValueError, KeyError, OverflowError),
-)
 OWNERS = "Only an owner of the shop reads in a job that was handed over."
 
 
@@ -72,7 +67,7 @@ def opened(data: bytes) -> dict[str, bytes]:
             return {info.filename: found.read(info) for info in wanted}
     except BadInput:
         raise
-    except DAMAGED as error:
+    except UNREADABLE as error:
         raise refused("That file is damaged, or no ZIP.") from error
 
 

@@ -53,12 +53,12 @@ class Backups(SimpleTestCase):
         self.fresh.mkdir()
         return backup.unpack(self.file, self.fresh)
 
-    def spoil(self, change):
+    def spoil(self, change, kind=zipfile.ZIP_STORED):
         """The backup packed anew with something changed."""
         with zipfile.ZipFile(self.file) as found:
             files = {name: found.read(name) for name in found.namelist()}
         change(files)
-        with zipfile.ZipFile(self.file, "w") as out:
+        with zipfile.ZipFile(self.file, "w", kind) as out:
             for name, data in files.items():
                 out.writestr(name, data)
 
@@ -84,6 +84,21 @@ class Backups(SimpleTestCase):
         backup.write(self.database, self.photos, self.file)
         self.spoil(lambda files: files.update({"photos/0412/a.jpg": b"another"}))
         self.assertIn("not what was backed up", self.refused())
+
+    def test_bytes_turned_over_are_refused_however_they_were_packed(self):
+        for kind in (zipfile.ZIP_STORED, zipfile.ZIP_DEFLATED, zipfile.ZIP_BZIP2, zipfile.ZIP_LZMA):
+            for member in (backup.MANIFEST, backup.DATABASE):
+                with self.subTest(kind=kind, member=member):
+                    backup.write(self.database, self.photos, self.file)
+                    self.spoil(lambda files: None, kind)
+                    with zipfile.ZipFile(self.file) as found:
+                        info = found.getinfo(member)
+                    data = bytearray(self.file.read_bytes())
+                    body = info.header_offset + 30 + len(info.filename)
+                    for at in range(body + 15, body + info.compress_size):  # past what says how it was packed
+                        data[at] ^= 0xFF
+                    self.file.write_bytes(data)
+                    self.assertRegex(self.refused(), "no manifest in it|is damaged")
 
     def test_a_file_that_would_climb_out_is_refused(self):
         backup.write(self.database, self.photos, self.file)

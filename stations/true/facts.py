@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import math
+from abc import ABC, abstractmethod
 from dataclasses import dataclass
 from enum import StrEnum
 from functools import cached_property
@@ -62,7 +63,7 @@ def reading(side: str, angle: float) -> Slot:
 
 
 @dataclass(frozen=True)
-class TurnedFacts:
+class TurnedFacts(ABC):
     """Two places under the gauge, turned once or more, then again after each move. Sizes in mm."""
 
     card: EngineCard
@@ -246,9 +247,9 @@ class TurnedFacts:
         return all(self.swing(side) for side in SIDES)
 
     @property
+    @abstractmethod
     def is_done(self) -> bool:
         """Nothing is worth another move, or it is within its limit."""
-        raise NotImplementedError
 
     def throw(self) -> float | None:
         stroke = self.card.stroke_mm or self.value(Property.STROKE)
