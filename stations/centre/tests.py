@@ -110,6 +110,19 @@ class Proving(CentreCase):
         self.held("40", "30")
         self.assertEqual(self.plate().state, "in")
 
+    def test_a_leak_is_said_before_a_float_or_a_first_test_that_is_only_close(self):
+        Spec.objects.create(card=self.made.card, name="End float of the crank", property="end-float", low=0.10, high=0.20, source="page 61")
+        Spec.objects.create(card=self.made.card, name="Leak, kPa a minute", property="leak", kind="force", high=3.0, source="page 70")
+        self.hands.act("again")
+        self.gaps()
+        self.hands.answer("spin", "free")
+        self.hands.answer("end-float", "0.20")
+        self.assertEqual((self.plate().state, self.plate().words), ("too_close", "End float too close"))
+        self.held("40", "25", "40", "20")
+        self.assertEqual([leak.state for _, leak in self.hands.work().found.leaks], ["too_close", "out"])
+        self.assertEqual((self.plate().state, self.plate().words), ("out", "Case leaks"))
+        self.assertIn("Vacuum: 4.00 kPa a minute", self.plate().line)
+
     def test_a_test_that_gains_or_blows_is_refused_in_words(self):
         self.assertIn("is not believable", self.hands.answer("test-time", "2 h") or "")
         self.hands.answer("test-time", "5 min")

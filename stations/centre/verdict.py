@@ -7,7 +7,7 @@ from functools import partial
 from typing import Any
 
 from shopmath.amounts import Amount, count, mm
-from shopmath.verdict import Call
+from shopmath.verdict import Call, severity
 from stations.base import Ask, Caution, Scale, State, Trace, Verdict, asking, of_call
 from stations.base.limits import limit_values
 from stations.base.words import fill
@@ -21,15 +21,29 @@ GAP_STEP = 0.01
 
 def verdict(found: CentreFacts, asked: list[Ask]) -> Verdict:
     """The call as it stands; `asked` is what is still to be answered."""
-    if not found.stands_hard:
-        if found.middle is None:
-            return Verdict(State.WAIT, Code.MEASURE, next="ask")
-        if found.middle.call.state != State.IN:
-            return _off_centre(found)
+    if not found.stands_hard and found.middle is None:
+        return Verdict(State.WAIT, Code.MEASURE, next="ask")
+    wrong = list(_wrong(found))
+    return min(wrong, key=lambda each: severity(each.state)) if wrong else _tested(found, asked)
+
+
+def _wrong(found: CentreFacts) -> Iterator[Verdict]:
+    """All that is not as it should be, in the order of the work."""
+    if not found.stands_hard and found.middle and found.middle.call.state != State.IN:
+        yield _off_centre(found)
     if found.drags:
         where = found.own.said(DRAG)
-        return Verdict(State.STOP, Code.DRAGS, {"drag": where}, "drags_at" if where else "")
-    return _tested(found, asked)
+        yield Verdict(State.STOP, Code.DRAGS, {"drag": where}, "drags_at" if where else "")
+    against = found.against_prediction
+    if against and against.state == State.OUT:
+        yield of_call(against, Code.DIFFERS, values=_lengths(against), next=Code.DIFFERS)
+    if found.float_call and found.float_call.state != State.IN:
+        code = Code.FLOAT_OUT if found.float_call.state == State.OUT else Code.FLOAT_CLOSE
+        yield of_call(found.float_call, code, values=limit_values(found.float_call), next="shim")
+    for test, leaked in found.leaks:
+        if leaked.state != State.IN:
+            code = Code.LEAKS if leaked.state == State.OUT else Code.LEAK_CLOSE
+            yield of_call(leaked, code, values=_rates(test, leaked), next="soap")
 
 
 def _off_centre(found: CentreFacts) -> Verdict:
@@ -55,17 +69,8 @@ def _off_centre(found: CentreFacts) -> Verdict:
 
 
 def _tested(found: CentreFacts, asked: list[Ask]) -> Verdict:
-    """Float and leaks, the worst first."""
+    """What is still to be tested, or that all is well."""
     against = found.against_prediction
-    if against and against.state == State.OUT:
-        return of_call(against, Code.DIFFERS, values=_lengths(against), next=Code.DIFFERS)
-    if found.float_call and found.float_call.state != State.IN:
-        code = Code.FLOAT_OUT if found.float_call.state == State.OUT else Code.FLOAT_CLOSE
-        return of_call(found.float_call, code, values=limit_values(found.float_call), next="shim")
-    for test, leaked in found.leaks:
-        if leaked.state != State.IN:
-            code = Code.LEAKS if leaked.state == State.OUT else Code.LEAK_CLOSE
-            return of_call(leaked, code, values=_rates(test, leaked), next="soap")
     if asked:
         return Verdict(State.WAIT, Code.TEST, reason="hard" if found.stands_hard else "in_the_middle", next="ask")
     detail = against.code if against else ""

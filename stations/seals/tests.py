@@ -84,6 +84,17 @@ class TheSeals(SealsCase):
             self.hands.depths(self.drive, *values, behind=behind or "20")
             self.assertEqual((self.plate().state, self.plate().words), ("out", words))
 
+    def test_what_is_out_is_said_before_what_is_only_too_close(self):
+        self.hands.one(self.drive)
+        for values, behind, words in (
+            (("2.0", "2.0", "2.0", "2.0"), "9.3", "Depth is out"),
+            (("1.0", "0.0", "0.0", "0.0"), "8.0", "Seal is crooked"),
+        ):
+            self.hands.depths(self.drive, *values, behind=behind)
+            found = self.hands.work().found.in_hand.seating
+            self.assertEqual(found.clear.state, "too_close")
+            self.assertEqual((self.plate().state, self.plate().words), ("out", words))
+
     def test_the_driver_that_clears_the_spring_is_named(self):
         Driver.objects.create(name="34 tube", kind="tube", outside_mm=34, inside_mm=29)
         Driver.objects.create(name="36 tube", kind="tube", outside_mm=36, inside_mm=29)

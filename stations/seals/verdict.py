@@ -74,10 +74,11 @@ def _seated(found: SealsFacts, of: SealFound, seat: SealSeat) -> Verdict:
         (seat.square, Code.CROOKED, Code.SQUARE_CLOSE, "other_side"),
         (seat.depth, Code.DEPTH_OUT, Code.DEPTH_CLOSE, "deeper"),
     )
-    for call, out, close, move in judged:
-        if call and call.state != State.IN:
-            values = {**limit_values(call, "length", STEP), "deepest": seat.deepest}
-            return of_call(call, out if call.state == State.OUT else close, values=values, next=move, scale=scale, assumed=_flush(of))
+    known = [(call, out, close, move) for call, out, close, move in judged if call]
+    call, out, close, move = min(known, key=lambda each: severity(each[0].state))
+    if call.state != State.IN:
+        values = {**limit_values(call, "length", STEP), "deepest": seat.deepest}
+        return of_call(call, out if call.state == State.OUT else close, values=values, next=move, scale=scale, assumed=_flush(of))
     onward = next_seal(found)
     values = {"depth": mm(seat.depth_mm, STEP), "lean": mm(seat.lean_mm, STEP)}
     if seat.gap_mm is not None:
