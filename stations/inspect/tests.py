@@ -131,6 +131,15 @@ class TheCrank(InspectCase):
         plate = self.plate()
         self.assertEqual((plate.state, plate.code, plate.line), ("stop", "damaged", "Hairline at the left dowel"))
 
+    def test_a_figure_that_is_out_or_close_hides_no_damage(self):
+        Spec.objects.create(
+            card=self.made.card, name="Big-end side play", property="big-end-side-play", low=0.15, high=0.55, source="page 63"
+        )
+        for play in ("0.70", "0.55"):
+            self.hands.the_crank(**{SIDE.key: play, "damage": "found"})
+            self.hands.answer("damage-where", "hairline at the left dowel")
+            self.assertEqual((self.plate().state, self.plate().code), ("stop", "damaged"))
+
     def test_other_masses_give_the_balance_factor_before_the_crank_goes_together(self):
         self.hands.answer("masses", "other")
         self.hands.choose(part="masses")
@@ -237,6 +246,15 @@ class TheSeats(InspectCase):
         plate = self.plate()
         self.assertEqual((plate.state, plate.code), ("out", "replace"))
         self.assertIn("dented where nobody sees it", plate.line)
+
+    def test_a_size_too_close_hides_no_bearing_that_goes(self):
+        self.hands.bearing(self.seat, hit="yes")
+        self.hands.diameters(self.seat, *[46.9907] * 6)
+        self.ring()
+        self.assertEqual(self.figures()["size"].state, "too_close")
+        self.assertEqual((self.plate().state, self.plate().code), ("out", "replace"))
+        self.hands.act("sign")
+        self.assertEqual((self.hands.entry.call_state, self.hands.entry.call_code), ("out", "bearings replaced"))
 
     def test_the_marking_is_decoded_and_a_difference_from_the_card_is_raised(self):
         marking = Slot(self.seat.part, Property.BEARING_MARKING)

@@ -38,13 +38,14 @@ def verdict(found: InspectFacts, asked: list[Ask]) -> Verdict:
         return _measure(found, asked[0])
     if found.tab == MASSES:
         return _factor(found)
-    if worst and worst.state != State.IN:
+    if found.is_damaged and not found.seat:
+        values = {"damage": found.said(Property.DAMAGE_WHERE)}
+        return Verdict(State.STOP, Code.DAMAGED, values, "damage", "decide")
+    goes = found.seat in found.replaced and not (worst and worst.state == State.OUT)
+    if worst and worst.state != State.IN and not goes:
         return _figure(found, worst)
     if found.seat:
         return _seat(found, found.seat, worst)
-    if found.is_damaged:
-        values = {"damage": found.said(Property.DAMAGE_WHERE)}
-        return Verdict(State.STOP, Code.DAMAGED, values, "damage", "decide")
     if worst:
         return _onward(found, State.IN, Code.WITHIN, "figure", _judged(worst), scale=_scale(worst))
     return _onward(found, State.WAIT, Code.RECORDED, "no_limits", {})
@@ -55,12 +56,12 @@ def overall(found: InspectFacts) -> Verdict:
     worst = worst_of(found.all_figures)
     if found.is_damaged:
         return Verdict(State.OUT, Code.DAMAGED, {"damage": found.said(Property.DAMAGE_WHERE)}, "damage", "decide")
+    if found.replaced and not (worst and worst.state == State.OUT):
+        values = {"seats": [each.seat.name for each in found.replaced]}
+        return Verdict(State.OUT, Code.REPLACED, values, "seats", "not_back")
     if worst and worst.state != State.IN:
         code = Code.FIGURE_OUT if worst.state == State.OUT else Code.TOO_CLOSE
         return Verdict(worst.state, code, _judged(worst), "figure", "not_back" if worst.state == State.OUT else "nothing_settles")
-    if found.replaced:
-        values = {"seats": [each.seat.name for each in found.replaced]}
-        return Verdict(State.OUT, Code.REPLACED, values, "seats", "not_back")
     if worst:
         return Verdict(State.IN, Code.WITHIN, _judged(worst), "figure", "sign")
     return Verdict(State.WAIT, Code.RECORDED, {}, "no_limits_at_all", "sign")
