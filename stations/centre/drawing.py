@@ -37,7 +37,7 @@ def draw(found: CentreFacts, canvas: Canvas) -> None:
         sign = -1 if move.toward == "left" else 1
         sheet.arrow((middle + sign * 80 * unit, AXIS + 50), (middle - sign * 60 * unit, AXIS + 50), "hot bold", 14)
         said = fill(words.ON_DRAWING["move"], {"move": mm(move.move_mm, 0.01), "turns": count(move.turns, 0.01)})
-        sheet.text((middle, AXIS + 82), said, "strong hot", "middle")
+        sheet.text((middle, AXIS + 132), said, "strong hot", "middle")  # under the webs: a phone has no room between them
     sheet.text((middle, 352), str(words.ON_DRAWING["large" if found.gaps else "later"]), "quiet", "middle")
     if found.proof == "pressure":
         _test(found, canvas)

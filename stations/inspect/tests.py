@@ -247,12 +247,11 @@ class TheSeats(InspectCase):
         self.assertEqual((plate.state, plate.code), ("out", "replace"))
         self.assertIn("dented where nobody sees it", plate.line)
 
-    def test_a_size_too_close_hides_no_bearing_that_goes(self):
+    def test_a_size_too_close_hides_no_bearing_that_goes_when_it_is_signed(self):
         self.hands.bearing(self.seat, hit="yes")
         self.hands.diameters(self.seat, *[46.9907] * 6)
         self.ring()
-        self.assertEqual(self.figures()["size"].state, "too_close")
-        self.assertEqual((self.plate().state, self.plate().code), ("out", "replace"))
+        self.assertEqual((self.plate().state, self.plate().words), ("too_close", "Size too close"))  # what to measure next
         self.hands.act("sign")
         self.assertEqual((self.hands.entry.call_state, self.hands.entry.call_code), ("out", "bearings replaced"))
 

@@ -41,8 +41,7 @@ def verdict(found: InspectFacts, asked: list[Ask]) -> Verdict:
     if found.is_damaged and not found.seat:
         values = {"damage": found.said(Property.DAMAGE_WHERE)}
         return Verdict(State.STOP, Code.DAMAGED, values, "damage", "decide")
-    goes = found.seat in found.replaced and not (worst and worst.state == State.OUT)
-    if worst and worst.state != State.IN and not goes:
+    if worst and worst.state != State.IN:
         return _figure(found, worst)
     if found.seat:
         return _seat(found, found.seat, worst)
