@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass, replace
+from dataclasses import dataclass
 
 from engines.models import Seat
 from shopmath import materials
@@ -58,13 +58,6 @@ def _whole(size_mm: float) -> float:
 def nominal_of(seat: Seat) -> float:
     bearing = bearing_of(seat)
     return bearing.bore_mm if seat.on == Seat.On.SHAFT else bearing.outside_mm
-
-
-def named(fit: SeatFit, words: str) -> SeatFit:
-    """A fit whose seat was measured, with where it was."""
-    if fit.onto_shaft:
-        return replace(fit, inner=replace(fit.inner, words=words))
-    return replace(fit, outer=replace(fit.outer, words=words))
 
 
 def fit_of(seat: Seat, seat_mm: tuple[float, float] | None = None, ring_mm: tuple[float, float] | None = None) -> SeatFit:

@@ -3,12 +3,17 @@
 from __future__ import annotations
 
 import re
+from collections.abc import Iterable
+from dataclasses import replace
 from typing import Any
 
 from engines.models import EngineCard, Seal, Seat, Spec
 from engines.properties import LIMITS, Property
 from engines.slots import Slot
+from exchange.old_heat_keys import HEAT, part_of
 from exchange.old_keys import SLOTS
+from exchange.schema import MoveIn, PartIn
+from jobs.models import Reading
 
 _ROLES = (  # the first that fits
     (r"main\s*-?shaft|lay\s*shaft|gear|input|output|selector|clutch|sprocket|counter\s*shaft|primary", Seat.Role.GEARBOX),
@@ -65,10 +70,12 @@ _MOVES = {
 }  # station: choice -> what hands did
 
 
-def slot_of_key(station: str, ask: str, card: EngineCard, seat: Seat | None = None) -> Slot | None:
+def slot_of_key(station: str, ask: str, card: EngineCard, seat: Seat | None = None, *, words: bool = False) -> Slot | None:
     """Where a reading of an earlier version belongs; None for a station that had no addresses, or a key that means nothing."""
     find = SLOTS.get(station)
-    return find(ask, card, seat) if find else None
+    slot = find(ask, card, seat) if find else None
+    drop = words and slot is not None and slot.what == Property.HOT_TEMPERATURE  # a drop of water was kept under the same key
+    return replace(slot, what=Property.WATER_DROP) if slot and drop else slot
 
 
 def answer_of(station: str, ask: str, text: str) -> str:
@@ -88,15 +95,65 @@ def choices_of(station: str, choices: dict[str, Any], card: EngineCard, seat: Se
         found["skipped"] = [key(ask) for ask in found["skipped"]]
     if "times" in found:
         found["times"] = {key(ask): times for ask, times in found["times"].items()}
+    if station == HEAT:
+        return {_heat_choice(name, card): _heat_part(value, card) if name == "tab" else value for name, value in found.items()}
     tabs: dict[str, list[Seat] | list[Seal]] = {"inspect": list(card.seats.all()), "seals": list(card.seals.all())}
     part = next((each.uid for each in tabs.get(station, []) if found.get("part") == f"s{each.pk}"), None)
     return {**found, "part": part} if part else found
+
+
+def _heat_choice(name: str, card: EngineCard) -> str:
+    return f"part-{_heat_part(name.removeprefix('part-'), card)}" if name.startswith("part-") else name
+
+
+def _heat_part(key: Any, card: EngineCard) -> Any:
+    """What one heat calls a part now; anything else as it is."""
+    part = part_of(key, card) if isinstance(key, str) else None
+    return part.uid if part else key
 
 
 def has_slots(station: str) -> bool:
     return station in SLOTS
 
 
-def moves_in(station: str, choices: dict[str, Any]) -> list[str]:
+def moves_in(station: str, choices: dict[str, Any], card: EngineCard, attempt: int) -> list[MoveIn]:
     """What hands did, taken out of the choices where earlier versions kept it."""
-    return [kind for choice, kind in _MOVES.get(station, {}).items() if choices.pop(choice, False)]
+    found = [MoveIn(kind=kind, attempt=attempt) for choice, kind in _MOVES.get(station, {}).items() if choices.pop(choice, False)]
+    if station == HEAT:
+        for number, parts in choices.pop("cold", {}).items():
+            chilled = [(part, at) for key, at in parts.items() if (part := part_of(key, card))]
+            for part, at in chilled:
+                whose = PartIn(kind=part.kind, uid=part.uid, name=part.name)
+                cold = Property.COLD_TEMPERATURE.value
+                found.append(MoveIn(kind="chilled", attempt=int(number), at=at, part=whose, property=cold))
+    return found
+
+
+_SHEET = "sheet"  # in earlier versions: the number of the reading that a copy was made of, in the shop that made it
+_MEANS = {
+    "paint dot": "paint",
+    "masking tape": "tape",
+    "marker ink": "marker",
+    "bare aluminium": "bare",
+    "weathered aluminium": "weathered",
+    "bright steel": "bright",
+    "water drop": "drop",
+}
+
+
+def was_carried(correction: dict[str, Any]) -> bool:
+    return _SHEET in correction
+
+
+def correction_of(correction: dict[str, Any]) -> dict[str, Any]:
+    """What was worked out as a reading was taken, as it is said now."""
+    found = {name: value for name, value in correction.items() if name != _SHEET}
+    means = found.get("means")
+    return {**found, "means": _MEANS.get(means, means)} if isinstance(means, str) else found
+
+
+def source_of(copied: Reading, read: Iterable[Reading]) -> Reading | None:
+    """The reading of the same station, for all its seats at once, that one was copied from: taken then, and of the same words at best."""
+    whole = (each for each in read if each.entry.station_id == copied.entry.station_id and each.entry.seat_id is None)
+    same = [each for each in whole if each.taken_at == copied.taken_at]
+    return next((each for each in same if each.text == copied.text), same[0] if same else None)

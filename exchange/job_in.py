@@ -5,11 +5,8 @@ People and equipment of the file are that shop's, never this one's: they are kep
 
 from __future__ import annotations
 
-import io
 import json
-import re
 import uuid
-import zipfile
 import zlib
 from hashlib import sha256
 from typing import Any
@@ -17,97 +14,28 @@ from typing import Any
 from django.core.exceptions import ValidationError as Unfit
 from django.db import transaction
 from django.utils import timezone
-from pydantic import ValidationError
 
-from engines.models import EngineCard, Seat
+from engines.models import EngineCard
 from engines.parts import Part
 from engines.properties import Property
 from engines.slots import At, Slot
-from exchange import first_edition, old_keys, rehearsal, strict_json
+from exchange import first_edition, old_keys, rehearsal
 from exchange.card_files import card_from_json
-from exchange.job_json import READS, SCHEMA
+from exchange.job_file import opened, refused, said_in
 from exchange.making import Tell, quietly
 from exchange.refs import KINDS, Refs
-from exchange.schema import Choices, EntryIn, JobFile, MoveIn, PhotoIn, PlacedIn, ReadingIn, check_result, said_of
-from exchange.zips import UNREADABLE
+from exchange.schema import EntryIn, JobFile, MoveIn, PhotoIn, PlacedIn, ReadingIn
 from jobs import log
 from jobs.gather import columns
 from jobs.log import Frozen
 from jobs.models import Entry, Job, Move, Origin, Photo, Pin, Reading, RunStation, Timer, TrayPlace
-from jobs.photos import LARGEST_BYTES, Cleaned, cleaned, keep_photo
+from jobs.photos import Cleaned, cleaned, keep_photo
 from shop.models import Gauge, Person
 from shopmath.checks import BadInput
 from stations.late import record_all
 from ui.inked import inked
 
-MOST_FILES, MOST_BYTES, MOST_JSON, MOST_RATIO = 400, 150_000_000, 30_000_000, 100
-NAMES = re.compile(r"^(job\.json|readings\.csv|sheet\.pdf|drawings/[\w.-]{1,80}\.svg|photos/\d{3,4}\.jpg)$", re.ASCII)
 OWNERS = "Only an owner of the shop reads in a job that was handed over."
-
-
-def refused(words: str) -> BadInput:
-    return BadInput("file", f"{words} Nothing was taken.")
-
-
-# the file
-
-
-def opened(data: bytes) -> dict[str, bytes]:
-    """What is in a job's ZIP, by name; refused when it is damaged, hostile or something else."""
-    try:
-        with zipfile.ZipFile(io.BytesIO(data)) as found:
-            infos = found.infolist()
-            if len(infos) > MOST_FILES or sum(info.file_size for info in infos) > MOST_BYTES:
-                raise refused(f"That file unpacks to more than {MOST_FILES} files or {MOST_BYTES / 1e6:.0f} MB.")
-            if len({info.filename for info in infos}) != len(infos):
-                raise refused("It holds two files of one name.")
-            for info in infos:
-                _check(info)
-            wanted = [info for info in infos if info.filename == "job.json" or info.filename.startswith("photos/")]
-            return {info.filename: found.read(info) for info in wanted}
-    except BadInput:
-        raise
-    except UNREADABLE as error:
-        raise refused("That file is damaged, or no ZIP.") from error
-
-
-def _check(info: zipfile.ZipInfo) -> None:
-    if not NAMES.match(info.filename):
-        raise refused(f"{strict_json.shown(info.filename)} has no place in a job.")
-    if info.file_size > 1_000_000 and info.file_size > MOST_RATIO * max(info.compress_size, 1):
-        raise refused(f"{info.filename} would unpack to a hundred times its size.")
-    if info.filename.startswith("photos/") and info.file_size > LARGEST_BYTES:
-        raise refused(f"{info.filename} is over 25 MB.")
-    if info.flag_bits & 1:
-        raise refused("It is locked with a password.")
-    if info.compress_type not in (zipfile.ZIP_STORED, zipfile.ZIP_DEFLATED):
-        raise refused(f"{info.filename} is packed in a way that is not read here.")
-
-
-def said_in(files: dict[str, bytes]) -> JobFile:
-    """The job of a file, every value checked."""
-    try:
-        value = strict_json.read(files.get("job.json", b""), MOST_JSON)
-    except BadInput as error:
-        raise refused(f"There is no readable job.json in it. {error.message}") from error
-    if not isinstance(value, dict) or value.get("schema") != SCHEMA:
-        raise refused("This is no job of Stator's.")
-    if value.get("version") not in READS:
-        raise refused(f"Version {str(value.get('version'))[:20]} of a job; this Stator reads versions {READS[0]} to {READS[-1]}.")
-    try:
-        said = JobFile.model_validate(value)
-    except ValidationError as error:
-        raise refused(said_of(error)) from error
-    for index, entry in enumerate(said.entries, 1):
-        for what, check, found in (("choices", Choices.model_validate, entry.choices), ("result", check_result, entry.result)):
-            try:
-                check(found)
-            except ValidationError as error:
-                raise refused(said_of(error, f"entries {index}, {what}")) from error
-    return said
-
-
-# the job
 
 
 class Reader:
@@ -120,6 +48,9 @@ class Reader:
         self.shelf: dict[tuple[str, str], int] = {}
         self.gauges: dict[str, Gauge] = {}
         self.left_out: list[str] = []
+        self.read: dict[str, Reading] = {}  # by the key that each has in the file
+        self.carried: list[tuple[Reading, str]] = []
+        self.from_sheet: list[Reading] = []  # of versions that say no more than that one was carried
         self.made: list[Photo] = []
 
     def named(self, called: str) -> Person:
@@ -174,6 +105,7 @@ class Reader:
         )
         run = self._run(job)
         self._entries(job, run)
+        self._linked()
         self._tray(job)
         for photo in said.photos:
             self._photo(job, run, photo, pictures[photo.file])
@@ -217,14 +149,24 @@ class Reader:
                 raise refused(f"{where}, supersedes: {each.supersedes} is no signed entry before it.")
             if each.number in by_number:
                 raise refused(f"{where}, number: {each.number} stands twice.")
-            choices, left = refs.choices_in(each.choices)
-            choices = self._brought_up(job, each.station, seats.get(each.seat), choices)
+            choices, left = refs.choices_in(each.station, each.choices)
+            done = first_edition.moves_in(each.station, choices, job.card, each.attempt or 1)
+            choices = first_edition.choices_of(each.station, choices, job.card, seats.get(each.seat))
             self.left_out += [f"{each.station}: {words}" for words in left]
-            by_number[each.number] = self._entry(job, run[each.station], seats.get(each.seat), each, choices, before, refs, where)
+            by_number[each.number] = self._entry(job, run[each.station], seats.get(each.seat), each, (choices, done), before, refs, where)
 
     def _entry(
-        self, job: Job, stage: RunStation, seat: Any, each: EntryIn, choices: dict[str, Any], before: Entry | None, refs: Refs, where: str
+        self,
+        job: Job,
+        stage: RunStation,
+        seat: Any,
+        each: EntryIn,
+        brought_up: tuple[dict[str, Any], list[MoveIn]],
+        before: Entry | None,
+        refs: Refs,
+        where: str,
     ) -> Entry:
+        choices, done = brought_up
         heads = Entry.objects.filter(station=stage, seat=seat, superseded_by=None).exclude(pk=before.pk if before else 0)
         if heads.exists():
             raise refused(f"{where}: another entry of that station stands already, and this one does not supersede it.")
@@ -243,7 +185,7 @@ class Reader:
         by_hand = str((each.result or {}).get("schema", "")).startswith(old_keys.BY_HAND)
         for number, row in enumerate(each.readings, 1):
             self._reading(row, entry, old_keys.BY_HAND if by_hand else stage.key, refs, f"{where}, readings {number}")
-        moves = [(MoveIn(kind=kind, attempt=entry.attempt), opened_by) for kind in entry.choices.pop("moves made", [])]
+        moves = [(move, opened_by) for move in done]
         moves += [(move, self.named(move.by)) for move in each.moves]
         for move, by in moves:
             more = {"amount": move.amount, "text": move.text, "attempt": move.attempt, "at": move.at}
@@ -269,11 +211,6 @@ class Reader:
         except BadInput as error:
             raise refused(f"{where}, record: its drawing is none.") from error
 
-    def _brought_up(self, job: Job, station: str, seat: Seat | None, choices: dict[str, Any]) -> dict[str, Any]:
-        """Choices of an earlier version: keys of questions as they are now, and what hands did apart from what was chosen."""
-        done = first_edition.moves_in(station, choices)
-        return {**first_edition.choices_of(station, choices, job.card, seat), **({"moves made": done} if done else {})}
-
     def _where(self, row: PlacedIn, job: Job) -> dict[str, Any]:
         """Columns of the address that a row has in its file; none where it has none."""
         if row.part is None or not row.property:
@@ -285,7 +222,7 @@ class Reader:
         ask = refs.into(row.ask)
         placed, typed = self._where(row, entry.job), row.typed
         if ask and not placed and first_edition.has_slots(kind):
-            slot = first_edition.slot_of_key(kind, ask, entry.job.card, entry.seat)
+            slot = first_edition.slot_of_key(kind, ask, entry.job.card, entry.seat, words=row.kind == "words")
             typed = first_edition.answer_of(kind, ask, row.typed)
             ask, placed = (slot.key, columns(entry.job.card_id, slot)) if slot else (ask, {})
         if not ask or len(ask) > 80:
@@ -294,7 +231,7 @@ class Reader:
             raise refused(f"{where}, gauge: {row.gauge[:40]!r} is not among the file's gauges.")
         if len(row.kind) > 25:
             raise refused(f"{where}, kind: it is not known here.")
-        Reading.objects.create(
+        reading = Reading.objects.create(
             entry=entry,
             **placed,
             ask=ask,
@@ -304,7 +241,7 @@ class Reader:
             unit=row.unit,
             canonical=row.canonical,
             gauge=self.gauges.get(row.gauge),
-            extra={**row.correction, **({"asked": row.asked} if row.asked else {})},
+            extra={**first_edition.correction_of(row.correction), **({"asked": row.asked} if row.asked else {})},
             taken_at=row.taken_at,
             by=self.named(row.by),
             client_key=uuid.uuid4().hex,
@@ -312,6 +249,18 @@ class Reader:
             withdrawn_by=self.named(row.withdrawn_by) if row.withdrawn_at and row.withdrawn_by else None,
             came_second=row.came_second,
         )
+        self.read[row.client_key or reading.client_key] = reading
+        if first_edition.was_carried(row.correction):
+            self.from_sheet.append(reading)
+        if row.carried_from:
+            self.carried.append((reading, row.carried_from))
+
+    def _linked(self) -> None:
+        """Readings that one act wrote into several entries, each with the one it comes from."""
+        for reading, key in self.carried:
+            Reading.objects.filter(pk=reading.pk).update(carried_from=self.read.get(key))
+        for reading in self.from_sheet:
+            Reading.objects.filter(pk=reading.pk).update(carried_from=first_edition.source_of(reading, self.read.values()))
 
     def _tray(self, job: Job) -> None:
         numbers = [each.number for each in self.said.tray]

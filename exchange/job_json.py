@@ -34,10 +34,10 @@ def _where(row: Placed) -> dict[str, Any]:
     return {"part": part, "property": row.property, **{name: value for name, value in place.items() if value not in ("", None)}}
 
 
-def _reading(reading: Reading, ask: str) -> dict[str, Any]:
+def _reading(reading: Reading, keys: dict[int, str]) -> dict[str, Any]:
     return {
         **_where(reading),
-        "ask": ask,
+        "ask": reading.ask,
         "asked": reading.extra.get("asked", ""),
         "attempt": reading.attempt,
         "typed": reading.text,
@@ -53,6 +53,7 @@ def _reading(reading: Reading, ask: str) -> dict[str, Any]:
         "withdrawn_by": reading.withdrawn_by.called if reading.withdrawn_by else None,
         "came_second": reading.came_second,
         "client_key": reading.client_key,
+        "carried_from": keys.get(reading.carried_from_id or 0),
     }
 
 
@@ -70,7 +71,7 @@ def _record(entry: Entry) -> dict[str, Any] | None:
     return {"content": record.content, "drawing": drawing}
 
 
-def _entry(entry: Entry, numbers: dict[int, int], refs: Refs) -> dict[str, Any]:
+def _entry(entry: Entry, numbers: dict[int, int], keys: dict[int, str], refs: Refs) -> dict[str, Any]:
     station = entry.station.key
     return {
         "number": numbers[entry.pk],
@@ -88,7 +89,7 @@ def _entry(entry: Entry, numbers: dict[int, int], refs: Refs) -> dict[str, Any]:
         "result": entry.result,
         "core_version": entry.core_version,
         "supersedes": numbers.get(entry.supersedes_id or 0),
-        "readings": [_reading(reading, refs.ask_out(station, reading.ask)) for reading in entry.readings.all()],
+        "readings": [_reading(reading, keys) for reading in entry.readings.all()],
         "timers": [
             {
                 "key": t.key,
@@ -147,7 +148,8 @@ def job_as_json(job: Job) -> dict[str, Any]:
     run, refs = list(job.run.all()), Refs(job.card)
     stations = {stage.pk: stage.key for stage in run}
     numbers = {entry.pk: index for index, entry in enumerate(entries, 1)}
-    told = [_entry(entry, numbers, refs) for entry in entries]
+    keys = {reading.pk: reading.client_key for entry in entries for reading in entry.readings.all()}
+    told = [_entry(entry, numbers, keys, refs) for entry in entries]
     return {
         "schema": SCHEMA,
         "version": VERSION,

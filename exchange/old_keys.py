@@ -9,6 +9,7 @@ from engines.models import EngineCard, Seat
 from engines.parts import CRANK, ENGINE, FLYWHEEL, JOINT, LEFT_CASE, RIGHT_CASE, Kind, Part, rod, throw
 from engines.properties import Property
 from engines.slots import At, Slot
+from exchange.old_heat_keys import HEAT, of_heat
 
 BY_HAND = "by-hand"  # an entry that was only written down, whatever its station
 
@@ -377,6 +378,7 @@ SLOTS: dict[str, Callable[[str, EngineCard, Seat | None], Slot | None]] = {
     "true": _true,
     "together": _press,
     "hand-over": _hand_over,
+    HEAT: of_heat,
     "book-in": _by_hand,
     BY_HAND: _by_hand,
 }

@@ -1,33 +1,42 @@
-"""What the log points at by number, said by name in a file: a bolt, a seat, an oven. Numbers differ from shop to shop; names travel."""
+"""What an entry's choices point at by number, said by name in a file: an oven, a gauge. Numbers differ from shop to shop; names travel.
+
+Which choices name a thing of the shelves, each station's definition says.
+"""
 
 from __future__ import annotations
 
 import json
 import re
+from collections.abc import Mapping
 from typing import Any
 
 from engines.models import EngineCard
 from shop.models import Blades, Chiller, Compound, Gauge, Heater, Press, Puller, PullIn, Splitter
+from stations.registry import BY_KEY
 
-PARTS = ("seats", "seals", "marks", "fitted")
-SHELF = {
-    "heater": ("heaters", Heater),
-    "chiller": ("chillers", Chiller),
-    "puller": ("pullers", Puller),
-    "tool": ("pull-ins", PullIn),
-    "press": ("presses", Press),
-    "splitter": ("splitters", Splitter),
-    "sealant": ("compounds", Compound),
-    "kit": ("blades", Blades),
+PARTS = ("seats", "seals", "marks", "fitted")  # which files of earlier versions name
+KINDS = {  # shelves, as a file calls them
+    "heaters": Heater,
+    "chillers": Chiller,
+    "pullers": Puller,
+    "pull-ins": PullIn,
+    "presses": Press,
+    "splitters": Splitter,
+    "compounds": Compound,
+    "blades": Blades,
+    "gauges": Gauge,
 }
-KINDS = dict([*SHELF.values(), ("gauges", Gauge)])
-ASKS = (  # station, the ask with its number, what the number is of
-    ("split", r"^([bg]-)(\d+)()$", "marks"),
-    ("heat-and-drop", r"^((?:way|home)-[sc])(\d+)()$", "seats"),
-    ("heat-and-drop", r"^((?:way|home)-f)(\d+)()$", "fitted"),
-    ("heat-and-drop", r"^(f)(\d+)(-.+)$", "fitted"),
-)
+GAUGE = "gauge-"  # the choice of a gauge, by its kind
 NAMED = re.compile(r"@\{([\w-]+)/([^{}]*)\}")
+
+
+def kind_of(station: str, key: str) -> str:
+    """The shelf that a choice names a thing of; empty when it names none. A name that ends in a dash stands for all that begin so."""
+    if key.startswith(GAUGE):
+        return "gauges"
+    named: Mapping[str, str] = BY_KEY[station].equipment if station in BY_KEY else {}
+    found = next((shelf for name, shelf in named.items() if key == name or (name.endswith("-") and key.startswith(name))), "")
+    return found.replace("_", "-")
 
 
 class Refs:
@@ -55,60 +64,31 @@ class Refs:
 
     # out
 
-    def ask_out(self, station: str, ask: str) -> str:
-        for key, pattern, kind in ASKS:
-            found = re.match(pattern, ask) if key == station else None
-            if found:
-                return f"{found[1]}{self._name(kind, found[2])}{found[3]}"
-        return ask
-
-    def _key_out(self, station: str, key: str) -> str:
-        found = re.match(r"^(part-)?([scf])(\d+)$", key)
-        if not found or station != "heat-and-drop":
-            return key
-        kind = "fitted" if found[2] == "f" else "seats"
-        return f"{found[1] or ''}{found[2]}{self._name(kind, found[3])}"
-
     def choices_out(self, station: str, choices: dict[str, Any]) -> dict[str, Any]:
         """Choices with every number said by name."""
-        out: dict[str, Any] = {}
-        for key, value in choices.items():
-            named = self._key_out(station, key)
-            if key in SHELF and str(value).isdecimal():
-                out[named] = self._name(SHELF[key][0], str(value))
-            elif key.startswith("gauge-") or key == "means":
-                number, colon, rest = str(value).partition(":")
-                out[named] = f"{self._name('gauges', number)}{colon}{rest}"
-            elif key.startswith("part-"):
-                word, dash, number = str(value).partition("-")
-                out[named] = f"{word}{dash}{self._name('chillers', number)}"
-            elif key in ("part", "tab"):
-                out[named] = self._key_out(station, str(value))
-            elif key == "skipped":
-                out[named] = [self.ask_out(station, str(each)) for each in value]
-            elif key == "times":
-                out[named] = {self.ask_out(station, ask): times for ask, times in value.items()}
-            elif key == "cold":
-                out[named] = {heat: {self._key_out(station, part): at for part, at in parts.items()} for heat, parts in value.items()}
-            elif key == "turns" and station == "heat-and-drop":
-                continue  # only while a heat runs, and by numbers of readings
-            else:
-                out[named] = value
-        return out
+        definition = BY_KEY.get(station)
+        passing = definition.passing if definition else frozenset()
+        return {key: self._said(station, key, value) for key, value in choices.items() if key not in passing}
+
+    def _said(self, station: str, key: str, value: Any) -> Any:
+        kind = kind_of(station, key)
+        if not kind:
+            return value
+        number = re.search(r"\d+", str(value))
+        return f"{value[: number.start()]}{self._name(kind, number[0])}{value[number.end() :]}" if number else value
 
     # in
 
-    def choices_in(self, choices: dict[str, Any]) -> tuple[dict[str, Any], list[str]]:
+    def choices_in(self, station: str, choices: dict[str, Any]) -> tuple[dict[str, Any], list[str]]:
         """Choices with names turned into numbers of what is here; and what could not be brought along, in words.
 
         A bare number of equipment is another shop's own and means nothing here.
         """
         left, kept = [], {}
         for key, value in choices.items():
-            number = str(value).partition(":")[0]
-            bare = key in SHELF or key.startswith("gauge-") or key == "means"
-            if bare and number.isdecimal():
-                left.append(f"{key.replace('-', ' ')}: number {number[:12]} of another shop's shelves.")
+            bare = re.search(r"(?:^|-)(\d+)(?::|$)", str(value)) if kind_of(station, key) else None
+            if bare:
+                left.append(f"{key.replace('-', ' ')}: number {bare[1][:12]} of another shop's shelves.")
                 continue
             kept[key] = value
         found = self.into(kept)

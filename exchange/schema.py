@@ -112,6 +112,8 @@ class ReadingIn(PlacedIn):
     withdrawn_at: MaybeTime = None
     withdrawn_by: Text150 = ""
     came_second: bool = False
+    client_key: Text80 = ""
+    carried_from: Text80 = ""  # key of the reading that one act wrote into several entries
 
 
 class TimerIn(Part):

@@ -26,47 +26,34 @@ class Names(TestCase):
         self.seal = Seal.objects.create(card=self.card, name="Crank seal", shaft_mm=30, bore_mm=47, width_mm=7)
         self.refs = Refs(self.card)
 
-    def test_every_ask_that_carries_a_number_says_it_by_name_and_comes_back(self):
-        for station, ask, said in (
-            ("split", f"b-{self.bolt.pk}", "b-@{marks/3}"),
-            ("split", f"g-{self.bolt.pk}", "g-@{marks/3}"),
-            ("heat-and-drop", f"home-s{self.drum.pk}", "home-s@{seats/Selector drum}"),
-            ("heat-and-drop", f"way-s{self.drum.pk}", "way-s@{seats/Selector drum}"),
-            ("heat-and-drop", f"home-f{self.spindle.pk}", "home-f@{fitted/Rocker spindle}"),
-            ("heat-and-drop", f"f{self.spindle.pk}-angle", "f@{fitted/Rocker spindle}-angle"),
-        ):
-            with self.subTest(station=station, ask=ask):
-                self.assertEqual(self.refs.ask_out(station, ask), said)
-                self.assertEqual(self.refs.into(said), ask)
-
-    def test_an_ask_without_a_number_stays_as_it_is(self):
-        for station, ask in (("heat-and-drop", "gap12"), ("split", "counted"), ("close", "gears"), ("strip", "part1")):
-            self.assertEqual(self.refs.ask_out(station, ask), ask)
-
-    def test_choices_name_ovens_gauges_parts_and_what_was_left_out(self):
+    def test_choices_name_ovens_gauges_and_chillers_and_come_back(self):
         oven, probe = Heater.objects.get(method="oven"), Gauge.objects.get(kind="contact")
         freezer = Chiller.objects.get(method="freezer")
         choices = {
             "heater": str(oven.pk),
             "means": f"{probe.pk}:contact",
             "gauge-dial": str(Gauge.objects.get(kind="dial").pk),
-            f"part-s{self.drum.pk}": f"must-{freezer.pk}",
-            "tab": f"f{self.spindle.pk}",
-            "cold": {"1": {f"s{self.drum.pk}": "2026-05-04T09:00:00+00:00"}},
-            "turns": {"door1": f"s{self.drum.pk}"},
-            "skipped": ["room", f"way-s{self.drum.pk}"],
-            "times": {f"f{self.spindle.pk}-depth": 3},
-            "heat": 2,
+            f"part-{self.drum.uid}": f"must-{freezer.pk}",
+            f"part-{self.spindle.uid}": "out",
+            "tab": self.spindle.uid,
+            "turns": {"door1": self.drum.uid},
+            "skipped": ["air-temperature"],
+            "times": {f"end-depth.{self.spindle.uid}": 3},
             "wanted": "usual",
         }
         said = self.refs.choices_out("heat-and-drop", choices)
         self.assertEqual(said["heater"], f"@{{heaters/{oven.name}}}")
         self.assertEqual(said["means"], f"@{{gauges/{probe.name}}}:contact")
-        self.assertEqual(said["part-s@{seats/Selector drum}"], f"must-@{{chillers/{freezer.name}}}")
-        self.assertEqual(said["skipped"], ["room", "way-s@{seats/Selector drum}"])
+        self.assertEqual(said[f"part-{self.drum.uid}"], f"must-@{{chillers/{freezer.name}}}")
         self.assertNotIn("turns", said)  # only while a heat runs
-        back = self.refs.into(said)
-        self.assertEqual(back, {key: value for key, value in choices.items() if key != "turns"})
+        back, left = self.refs.choices_in("heat-and-drop", said)
+        self.assertEqual((back, left), ({key: value for key, value in choices.items() if key != "turns"}, []))
+
+    def test_a_bare_number_of_another_shop_is_told_and_left_out(self):
+        back, left = self.refs.choices_in("heat-and-drop", {"heater": "7", "part-a1": "in-3", "means": "drop", "wanted": "usual"})
+        self.assertEqual(back, {"means": "drop", "wanted": "usual"})
+        self.assertEqual(len(left), 2)
+        self.assertEqual(self.refs.choices_in("crank-in", {"tool": "7"})[0], {})
 
     def test_what_is_not_here_is_left_out_and_nothing_else(self):
         said = {"heater": "@{heaters/Forge}", "wanted": "usual", "skipped": ["room", "b-@{marks/99}"], "turns": {"1": 2}, "none": None}

@@ -28,7 +28,7 @@ from stations.seals.tests import Sealer
 from stations.split.tests import Halves, face
 from tests.shed import SheetHands, half_job, person
 
-LOST = ("number", "client_key")  # a file's own counting
+LOST = ("number", "client_key", "carried_from")  # a file's own counting
 
 
 def told(job: Job) -> dict:
@@ -58,8 +58,8 @@ class Whole(TestCase):
         heat = SheetHands(self.made)
         drum = self.made.card.seats.get(name="Selector drum")
         heat.post("choose", heater=str(Heater.objects.get(method="oven").pk))
-        heat.post("choose", **{f"part-s{drum.pk}": f"must-{Chiller.objects.get(method='freezer').pk}"})
-        heat.keep(f"way-s{drum.pk}", "marking_out")
+        heat.post("choose", **{f"part-{drum.uid}": f"must-{Chiller.objects.get(method='freezer').pk}"})
+        heat.keep(f"way-settled.{drum.uid}", "marking_out")
         sealer.act("sign")
         for number, (what, where, _, wear) in enumerate(CLUSTER[:2], 1):
             self.made.tray.create(number=number, name=what, where_from=where, wear=wear, client_key=f"t{number}", by=person())
@@ -107,9 +107,9 @@ class RoundTrip(Whole):
         again = job_from_zip(self.data, person())
         drum = again.card.seats.get(name="Selector drum")
         sheet = Entry.objects.get(job=again, station__key="heat-and-drop", seat=None)
-        self.assertEqual(sheet.readings.get(withdrawn_at=None, ask=f"way-s{drum.pk}").text, "marking_out")
+        self.assertEqual(sheet.readings.get(withdrawn_at=None, ask=f"way-settled.{drum.uid}").text, "marking_out")
         freezer = Chiller.objects.get(name__startswith="Freezer (file")
-        self.assertEqual(sheet.choices[f"part-s{drum.pk}"], f"must-{freezer.pk}")  # as it was there, beside the one that is here
+        self.assertEqual(sheet.choices[f"part-{drum.uid}"], f"must-{freezer.pk}")  # as it was there, beside the one that is here
         oven = Heater.objects.get(pk=sheet.choices["heater"])
         self.assertTrue(oven.retired and oven.from_file and freezer.retired)
         self.assertTrue(Gauge.objects.get(name__startswith="Calliper (file").retired)

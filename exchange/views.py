@@ -12,7 +12,8 @@ from django.shortcuts import get_object_or_404, redirect
 from django.urls import reverse
 from django.views.decorators.http import require_GET, require_POST
 
-from exchange.job_in import MOST_BYTES, job_from_zip
+from exchange.job_file import MOST_BYTES
+from exchange.job_in import job_from_zip
 from exchange.job_json import job_as_json
 from exchange.making import Made, Tell, quietly
 from exchange.making_views import made_or_making

@@ -295,11 +295,11 @@ class TheListener(TestCase):
         stage = self.made.run.get(key="heat-and-drop")
         seat = self.made.card.seats.get()
         address = f"/jobs/0412/heat-and-drop/{seat.pk}/keep/"
-        self.client.post(address, {"ask": "room", "text": "18 C", "client_key": "a", "heard": "1"})
-        self.client.post(address, {"ask": "seat", "text": "46.980", "client_key": "b", "heard": ""})
+        self.client.post(address, {"ask": "air-temperature", "text": "18 C", "client_key": "a", "heard": "1"})
+        self.client.post(address, {"ask": f"seat-size.{seat.uid}", "text": "46.980", "client_key": "b", "heard": ""})
         found = {reading.ask: reading.extra.get("heard") for reading in stage.entries.get().readings.all()}
-        self.assertEqual(found["room"], True)
-        self.assertNotIn("heard", stage.entries.get().readings.exclude(ask="room").first().extra)
+        self.assertEqual(found["air-temperature"], True)
+        self.assertNotIn("heard", stage.entries.get().readings.exclude(ask="air-temperature").first().extra)
 
     def test_setting_a_line_up_prints_what_it_says(self):
         self.saying.server.settimeout(10)

@@ -8,11 +8,12 @@ from __future__ import annotations
 
 import re
 from collections import defaultdict
-from collections.abc import Iterable, Sequence
+from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import dataclass, field
 from datetime import datetime
 from enum import StrEnum
 from functools import cached_property
+from typing import Any
 
 from engines.known import CardFigure, Limit
 from engines.parts import Part
@@ -69,6 +70,7 @@ class Taken:
     number: int = 0
     carried: bool = False
     uncertainty: float | None = None  # of a value taken over from elsewhere, whose gauge is not at hand
+    corrected: Mapping[str, Any] = field(default_factory=dict, hash=False)  # what was worked out as it was taken
 
     @property
     def step(self) -> float | None:

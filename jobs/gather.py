@@ -55,6 +55,7 @@ def taken_of(reading: Reading) -> Taken | None:
         number=reading.pk,
         carried=reading.carried_from_id is not None,
         uncertainty=reading.extra.get("uncertainty"),
+        corrected=reading.extra,
     )
 
 

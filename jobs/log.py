@@ -9,6 +9,7 @@ from datetime import datetime, timedelta
 from typing import Any
 
 from django.db import transaction
+from django.db.models import Q
 from django.utils import timezone
 
 from engines.models import Seat
@@ -117,11 +118,12 @@ def keep_reading(
 
 @dataclass(frozen=True)
 class Carried:
-    """Something that happened elsewhere and belongs into another entry too: a reading, with its own time."""
+    """Something that happened elsewhere and belongs into another entry too: a reading, with its own time and the one it comes from."""
 
-    ask: str
+    slot: Slot
     quantity: Quantity
     at: datetime
+    source: int
     gauge: Gauge | None = None
     extra: dict[str, Any] = field(default_factory=dict)
 
@@ -142,7 +144,9 @@ def carry(
         Reading.objects.bulk_create(
             Reading(
                 entry=entry,
-                ask=each.ask,
+                **columns(entry.job.card_id, each.slot),
+                carried_from_id=each.source,
+                ask=each.slot.key,
                 attempt=attempt,
                 text=each.quantity.text,
                 kind=each.quantity.kind,
@@ -172,11 +176,13 @@ def words(text: str) -> Quantity:
 
 
 def withdraw(reading: Reading, person: Person, *, came_second: bool = False) -> None:
-    """Strike a reading out; it stays in the entry, with who struck it out and when."""
+    """Strike a reading out; it stays in the entry, with who struck it out and when. What the same act wrote elsewhere goes with it."""
     with transaction.atomic():
         _refuse_signed(reading.entry)
         struck_out = {"withdrawn_at": timezone.now(), "withdrawn_by": person, "came_second": came_second}
-        Reading.objects.filter(pk=reading.pk, withdrawn_at__isnull=True).update(**struck_out)
+        with_it = Q(carried_from=reading.pk, entry__station=reading.entry.station_id, entry__signed_at=None)
+        standing = Reading.objects.filter(Q(pk=reading.pk) | with_it, withdrawn_at__isnull=True)
+        Reading.objects.filter(pk__in=list(standing.values_list("pk", flat=True))).update(**struck_out)
         reading.entry.job.touch()
 
 

@@ -10,6 +10,9 @@ from django.test import TestCase
 from django.utils import timezone
 from PIL import Image
 
+from engines.parts import ENGINE
+from engines.properties import Property
+from engines.slots import Slot
 from jobs import log
 from jobs.models import Entry, Photo, Reading
 from jobs.photos import clean
@@ -60,18 +63,25 @@ class CarriedFromElsewhere(TestCase):
 
     def setUp(self):
         self.job = job()
-        self.entry = log.open_entry(self.job.run.get(key="heat-and-drop"), self.job.card.seats.get(), person())
+        stage = self.job.run.get(key="heat-and-drop")
+        self.entry, self.whole = log.open_entry(stage, self.job.card.seats.get(), person()), log.open_entry(stage, None, person())
+        self.source = log.keep_reading(self.whole, person(), "fit-outcome", log.words("dropped"), "said-once")
         self.at = timezone.now() - timedelta(minutes=9)
 
     def carry(self, **more):
-        said = [log.Carried("room", parse("18 C", "temperature"), self.at), log.Carried("outcome", log.words("dropped"), self.at)]
+        air, how = Slot(ENGINE, Property.AIR_TEMPERATURE), Slot(self.entry.seat.part, Property.FIT_OUTCOME)
+        said = [
+            log.Carried(air, parse("18 C", "temperature"), self.at, self.source.pk),
+            log.Carried(how, log.words("dropped"), self.at, self.source.pk),
+        ]
         log.carry(self.entry, person(), 2, said, [("window", "window", self.at, self.at + timedelta(seconds=30))], **more)
         self.entry.refresh_from_db()
 
     def test_readings_clocks_and_choices_come_at_once_with_their_own_times(self):
+        self.job.refresh_from_db()
         revision = self.job.revision
         self.carry(heater="3")
-        room, outcome = self.entry.readings.order_by("ask").reverse()
+        room, outcome = self.entry.readings.order_by("ask")
         self.assertEqual((room.canonical, room.taken_at, room.attempt), (18, self.at, 2))
         self.assertIsNone(outcome.canonical)
         self.assertEqual(self.entry.timers.get().ran_s(timezone.now()), 30)
@@ -85,6 +95,11 @@ class CarriedFromElsewhere(TestCase):
         self.carry()
         self.assertEqual(self.entry.choices["wanted"], "tight")
         self.assertEqual((self.entry.timers.count(), self.entry.readings.count()), (1, 4))
+
+    def test_what_is_struck_out_where_it_was_said_is_struck_out_where_it_was_carried(self):
+        self.carry()
+        log.withdraw(self.source, person())
+        self.assertEqual([each.withdrawn_by for each in self.entry.readings.all()], [person()] * 2)
 
     def test_a_signed_entry_takes_nothing_more(self):
         log.sign(self.entry, person(), log.Call("in", "Seated", ""), {})

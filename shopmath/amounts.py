@@ -9,6 +9,8 @@ from dataclasses import dataclass
 
 COUNT = "count"  # a plain number: pieces, turns, rounds
 SHARE = "share"  # 0 to 1
+CHANCE = "chance"  # 0 to 1, said as so many in a hundred, never rounded up to certain
+DURATION = "duration"  # s, said in minutes and seconds
 
 
 @dataclass(frozen=True)
@@ -97,3 +99,13 @@ def count(value: float, resolution: float = 1.0) -> Amount:
 def share(value: float, resolution: float = 0.01) -> Amount:
     """A part of one, 0 to 1."""
     return Amount(value, SHARE, resolution)
+
+
+def chance(value: float) -> Amount:
+    """How likely something is, 0 to 1."""
+    return Amount(value, CHANCE, 0.01)
+
+
+def duration(seconds: float) -> Amount:
+    """How long something lasts, s."""
+    return Amount(seconds, DURATION, 1.0)

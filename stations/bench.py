@@ -14,8 +14,8 @@ from django.views.decorators.http import require_GET
 
 from jobs.models import Job, RunStation, Timer
 from shop.models import Shop
-from stations.heat_and_drop.words import minutes
 from stations.registry import BY_KEY, STATIONS
+from ui.numbers import lasting
 from ui.svg import Sheet
 
 TRACK, LEFT = 974.0, 12.0
@@ -87,7 +87,7 @@ def _clock(timers: list[Timer], now: datetime) -> SafeString | None:
     due = [timer for timer in timers if timer.due_at and now - timedelta(minutes=2) <= timer.due_at <= now + timedelta(hours=HOURS)]
     if not due:
         return None
-    said = "; ".join(f"{timer.job.tag} {timer.label} in {minutes((timer.due_at - now).total_seconds())}" for timer in due if timer.due_at)
+    said = "; ".join(f"{timer.job.tag} {timer.label} in {lasting((timer.due_at - now).total_seconds())}" for timer in due if timer.due_at)
     sheet = Sheet(TRACK, 96, f"What comes due in the next {HOURS} hours", said, "clock")
     wide = TRACK - LEFT - 20
     sheet.line((LEFT, 66), (LEFT + wide, 66), "axis")
@@ -132,7 +132,7 @@ def bench(request: HttpRequest) -> HttpResponse:
         move = f"Waits for {here.waits_for}." if here and here.state == "waits" else (here.next_move if here else "") or f"{name} is next."
         due = first.get(job.pk)
         if due and due.due_at and here and here.state == "now":
-            move = f"{due.label[:1].upper()}{due.label[1:]} in {minutes((due.due_at - now).total_seconds())}. {move}"
+            move = f"{due.label[:1].upper()}{due.label[1:]} in {lasting((due.due_at - now).total_seconds())}. {move}"
         move = move if len(move) <= 110 else move[:108].rsplit(" ", 1)[0] + " …"
         tone = _tone(here, due) if here else "ink"
         lines.append(Line(job, name, move, tone, _track(run, here, move, tone, many), due))

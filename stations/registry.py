@@ -13,10 +13,10 @@ from stations.centre.station import STATION as CENTRE
 from stations.close.station import STATION as CLOSE
 from stations.crank_in.station import STATION as CRANK_IN
 from stations.end_float.station import STATION as END_FLOAT
+from stations.fit.station import STATION as HEAT_AND_DROP
 from stations.flywheel_off.station import STATION as FLYWHEEL_OFF
 from stations.flywheel_on.station import STATION as FLYWHEEL_ON
 from stations.hand_over.station import STATION as HAND_OVER
-from stations.heat_and_drop.station import STATION as HEAT_AND_DROP
 from stations.inspect.station import STATION as INSPECT
 from stations.seals.station import STATION as SEALS
 from stations.split.station import STATION as SPLIT

@@ -77,11 +77,11 @@ class Between(TestCase):
         self.assertEqual(self.call()[0], "in")
 
     def test_the_bore_measured_at_inspect_is_planned_with(self):
-        by_code = self.heat.work().plan.offering.clearance_mm
+        by_code = self.heat.work().found.plan.offering.clearance_mm
         self.inspected(46.981)
         work = self.heat.work()
-        self.assertEqual(work.planned.fit.outer.words, "measured at Inspect")
-        self.assertNotEqual(work.plan.offering.clearance_mm, by_code)
+        self.assertIn("measured at Inspect", next(each.source for each in work.traces() if each.label == "Grip when cold"))
+        self.assertNotEqual(work.found.plan.offering.clearance_mm, by_code)
 
 
 class TheJoint(TestCase):

@@ -165,4 +165,4 @@ class TheDemo(TestCase):
 
     def test_its_signed_heat_teaches_the_next_plan(self):
         hands = Hands(Job.objects.get(number=412))
-        self.assertAlmostEqual(hands.work().past[0].tau_ratio, 1.13, delta=0.03)
+        self.assertAlmostEqual(hands.work().found.past[0].tau_ratio, 1.13, delta=0.03)

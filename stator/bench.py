@@ -196,8 +196,8 @@ def run_screen() -> None:
     median, high = spread(lambda: client.get(f"{sheet}pulse/?rev=0&live=1", headers=partial))
     print(f"{'the run screen asked for anew':40} {median:7.2f} ms   95 % {high:6.2f}   (target 100)")
     times = []
-    while found := re.search(r'name="ask" value="(home-\w+)"', page):
-        said = {"ask": found[1], "text": "in" if found[1].startswith("home-c") else "dropped", "client_key": uuid.uuid4().hex}
+    while found := re.search(r'name="ask" value="((?:fit-outcome|circlip)[\w.-]+)"', page):
+        said = {"ask": found[1], "text": "in" if found[1].startswith("circlip") else "dropped", "client_key": uuid.uuid4().hex}
         begun = time.perf_counter()
         page = client.post(f"{sheet}keep/", said, headers=partial).content.decode()
         times.append(1000 * (time.perf_counter() - begun))

@@ -11,6 +11,7 @@ from django.test import Client
 from django.utils import timezone
 
 from engines.models import EngineCard, Fitted, Seat
+from engines.properties import Property
 from jobs.models import Entry, Job
 from shop.defaults import stock_shelves
 from shop.models import Person
@@ -63,8 +64,34 @@ def press(client: Client, address: str, action: str, **more: Any) -> Any:
     return client.post(f"{address}act/", {"action": action, "seen": shown_on(client.get(address).content.decode()), **more})
 
 
+IN_A_HEAT = {  # what the questions of a heat are called for short
+    "room": Property.AIR_TEMPERATURE,
+    "seat": Property.SEAT_SIZE,
+    "ring": Property.RING_SIZE,
+    "heat": Property.HEATER_SETTING,
+    "target": Property.HEAT_TARGET,
+    "stay": Property.CHILL_STAY,
+    "case": Property.HOT_TEMPERATURE,
+    "drop": Property.WATER_DROP,
+    "partner": Property.COLD_TEMPERATURE,
+    "outcome": Property.FIT_OUTCOME,
+    "circlip": Property.CIRCLIP,
+    "gap": Property.SEATING_GAP,
+    "depth": Property.SEATING_DEPTH,
+    "cold": Property.SEATING_GAP_COLD,
+}
+
+
+def heat_key(short: str, seat: Seat | None) -> str:
+    """The address of a question of a heat: of the whole heat, of its seat, or of a place there."""
+    name, clock = re.fullmatch(r"([a-z]+)(\d*)", short).groups()  # type: ignore[union-attr]
+    what = IN_A_HEAT[name]
+    of_heat = seat is None or name in ("room", "heat", "target", "stay")
+    return ".".join(filter(None, (what.value, "" if of_heat else seat.uid, f"{clock}h" if clock else "")))  # type: ignore[union-attr]
+
+
 class Hands:
-    """One person at one station, through the web."""
+    """One person at one station, through the web. At a heat its questions may be called by their short names."""
 
     def __init__(self, made: Job, who: Person | None = None) -> None:
         self.client = Client()
@@ -86,8 +113,12 @@ class Hands:
         assert answer.status_code == 200, answer.status_code
         return answer.content.decode()
 
+    def key(self, ask: str) -> str:
+        """The address of a question that may be called for short."""
+        return heat_key(ask, self.seat) if ask.rstrip("0123456789") in IN_A_HEAT else ask
+
     def keep(self, ask: str, text: str, key: str = "") -> str:
-        return self.post("keep", ask=ask, text=text, client_key=key or uuid.uuid4().hex)
+        return self.post("keep", ask=self.key(ask), text=text, client_key=key or uuid.uuid4().hex)
 
     def tick_all(self) -> None:
         for caution in self.work().checks():

@@ -28,8 +28,8 @@ class Words(TestCase):
     def test_skip_and_an_empty_enter_leave_out_what_may_be_left_out(self):
         self.hands.keep("room", "skip")
         self.hands.keep("seat", "")
-        self.assertEqual(self.hands.work().skipped(), ["room", "seat"])
-        self.assertEqual(self.hands.work().ask_for(None).key, "ring")
+        self.assertEqual(self.hands.work().skipped(), ["air-temperature", self.hands.key("seat")])
+        self.assertEqual(self.hands.work().ask_for(None).key, self.hands.key("ring"))
 
     def test_what_is_needed_cannot_be_left_out(self):
         self.hands.choose(heater="none", chiller="none")
@@ -40,20 +40,24 @@ class Words(TestCase):
 
     def test_back_goes_to_the_ask_before_and_undo_strikes_out_the_last(self):
         self.hands.keep("room", "18")
-        self.assertIn('data-ask="room"', self.hands.keep("seat", "back"))
+        self.assertIn('data-ask="air-temperature"', self.hands.keep("seat", "back"))
         self.hands.keep("seat", "undo")
-        self.assertIsNone(self.hands.work().last("room"))
+        self.assertIsNone(self.hands.work().last("air-temperature"))
         self.assertIn("no reading to strike out", self.hands.keep("seat", "undo"))
 
     def test_panels_open_by_word(self):
         for word, panel in (("sheet", "sheet"), ("?", "keys"), ("timer", "timer")):
             answer = self.hands.client.post(
-                f"{self.hands.address}keep/", {"ask": "room", "text": word, "client_key": uuid.uuid4().hex}, headers={"HX-Request": "true"}
+                f"{self.hands.address}keep/",
+                {"ask": "air-temperature", "text": word, "client_key": uuid.uuid4().hex},
+                headers={"HX-Request": "true"},
             )
             self.assertIn(f'"{panel}"', answer["HX-Trigger-After-Settle"])
 
     def test_log_leads_to_the_log(self):
-        answer = self.hands.client.post(f"{self.hands.address}keep/", {"ask": "room", "text": "log"}, headers={"HX-Request": "true"})
+        answer = self.hands.client.post(
+            f"{self.hands.address}keep/", {"ask": "air-temperature", "text": "log"}, headers={"HX-Request": "true"}
+        )
         self.assertEqual((answer.status_code, answer["HX-Redirect"]), (204, "/jobs/0412/log/"))
 
     def test_digits_never_trigger_anything(self):
@@ -65,15 +69,15 @@ class Words(TestCase):
     def test_a_measurement_again_replaces_the_one_before_and_keeps_it_struck_out(self):
         self.hands.keep("room", "18")
         self.hands.keep("room", "19")
-        self.assertEqual(self.hands.work().value("room"), 19)
+        self.assertEqual(self.hands.work().value("air-temperature"), 19)
         self.assertEqual(self.hands.entry.readings.filter(withdrawn_at__isnull=False).get().text, "18")
 
     def test_one_reading_of_several_is_struck_out_by_its_number(self):
         self.hands.keep("room", "18")
         self.hands.keep("seat", "46.98")
-        first = self.hands.entry.readings.get(ask="room")
-        self.assertIn('data-ask="room"', self.hands.post("undo", reading=str(first.pk)))
-        self.assertEqual(self.hands.work().value("seat"), 46.98)
+        first = self.hands.entry.readings.get(ask="air-temperature")
+        self.assertIn('data-ask="air-temperature"', self.hands.post("undo", reading=str(first.pk)))
+        self.assertEqual(self.hands.work().value(self.hands.key("seat")), 46.98)
 
 
 class WithoutScripts(TestCase):
@@ -83,11 +87,11 @@ class WithoutScripts(TestCase):
         self.hands = Hands(job())
 
     def test_a_kept_reading_leads_back_to_the_page(self):
-        answer = self.hands.client.post(f"{self.hands.address}keep/", {"ask": "room", "text": "18", "client_key": "x"})
+        answer = self.hands.client.post(f"{self.hands.address}keep/", {"ask": "air-temperature", "text": "18", "client_key": "x"})
         self.assertRedirects(answer, self.hands.address)
 
     def test_a_refused_one_shows_the_whole_page_with_the_words(self):
-        answer = self.hands.client.post(f"{self.hands.address}keep/", {"ask": "room", "text": "18 mm", "client_key": "x"})
+        answer = self.hands.client.post(f"{self.hands.address}keep/", {"ask": "air-temperature", "text": "18 mm", "client_key": "x"})
         self.assertContains(answer, "<title>")
         self.assertContains(answer, "mm is a unit of length")
 
@@ -148,8 +152,8 @@ class TwoAtOnce(TransactionTestCase):
         hands.choose(means="drop")
         hands.act("chill")
         before = hands.job.__class__.objects.get().revision
-        self.together(lambda index: Hands(hands.job).keep("case", "sits"), 8)
-        self.assertEqual(Reading.objects.filter(ask="case").count(), 8)
+        self.together(lambda index: Hands(hands.job).keep("drop", "sits"), 8)
+        self.assertEqual(Reading.objects.filter(property="water-drop").count(), 8)
         self.assertGreaterEqual(hands.job.__class__.objects.get().revision, before + 8)
 
     def test_two_who_open_a_seat_at_once_write_into_one_entry(self):

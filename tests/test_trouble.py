@@ -108,7 +108,7 @@ class Named(TestCase):
     def test_a_damaged_database_is_said_beside_the_field(self):
         damaged = DatabaseError("database disk image is malformed")
         with patch("jobs.log.keep_reading", side_effect=damaged), self.assertLogs("shop.middleware", "ERROR"):
-            said = {"ask": "room", "text": "18"}
+            said = {"ask": "air-temperature", "text": "18"}
             answer = self.hands.client.post(f"{self.hands.address}keep/", said, headers={"HX-Request": "true"})
         self.assertEqual((answer.status_code, answer["HX-Retarget"], answer["X-Kept"]), (503, "#strip-words", "no"))
         self.assertFalse(Reading.objects.exists())

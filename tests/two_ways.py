@@ -9,7 +9,7 @@ from typing import Any
 
 os.environ.setdefault("DJANGO_SETTINGS_MODULE", "stator.settings")
 FILES = sorted((Path(__file__).parent / "released" / "jobs-3").glob("*.zip"))
-ONE_S_OWN = {"uid", "by", "client_key", "gauge"}  # new in a copy, or named with the file it came from
+ONE_S_OWN = {"uid", "by", "client_key", "carried_from", "gauge"}  # new in a copy, or named with the file it came from
 
 
 def differing(upgraded: dict[str, Any], read_in: dict[str, Any]) -> dict[str, Any]:

@@ -12,7 +12,7 @@ from typing import Any
 from django.utils.functional import Promise
 from django.utils.translation import gettext as _
 
-from shopmath.amounts import COUNT, SHARE, Amount
+from shopmath.amounts import CHANCE, COUNT, DURATION, SHARE, Amount
 from shopmath.quantity import decimals
 
 MINUS, PLUS_MINUS = "−", "±"
@@ -60,6 +60,29 @@ def bare(amount: Amount) -> str:
     return figure(amount.value * factor, decimals(amount.resolution * factor))
 
 
+def lasting(seconds: float | None) -> str:
+    """A time as a clock shows it: `6:52` or `1:04:10`."""
+    if seconds is None:
+        return _("an unknown time")
+    if math.isinf(seconds):
+        return _("as long as you like")
+    whole = max(0, round(seconds))
+    hours, rest = divmod(whole, 3600)
+    return f"{hours}:{rest // 60:02d}:{rest % 60:02d}" if hours else f"{rest // 60}:{rest % 60:02d}"
+
+
+def odds(chance: float) -> str:
+    """A chance as a mechanic says it, never rounded up to certain."""
+    if chance > 0.999:
+        return _("better than 999 in 1000")
+    if chance < 0.01:
+        return _("less than 1 in 100")
+    return _("{count} in 100").format(count=math.floor(100 * chance))
+
+
+IN_WORDS = {CHANCE: odds, DURATION: lasting}  # kinds that are not said as a number with a unit
+
+
 def show(amount: Amount) -> str:
     """A number with its unit and, where it is known, its uncertainty: `0.039 ± 0.004 mm`.
 
@@ -67,6 +90,8 @@ def show(amount: Amount) -> str:
     >>> show(mm(0.0391, 0.001, 0.004)), show(mm(-0.5, 0.01)), show(newtons(4230))
     ('0.039 ± 0.004 mm', '−0.50 mm', '4.2 kN')
     """
+    if amount.kind in IN_WORDS:
+        return IN_WORDS[amount.kind](amount.value)
     factor, unit = SCALED[amount.kind]
     if math.isinf(amount.value):
         return _("no limit")

@@ -11,21 +11,22 @@ from shopmath.materials import Material
 
 @dataclass(frozen=True)
 class Limit:
-    """A temperature not to be passed, what sets it, and the reason in a clause."""
+    """A temperature not to be passed, what sets it, and the reason in a clause. `code` says what sets it, for whoever words it anew."""
 
     limit_c: float
     what: str
     reason: str
     source: str = "workshop limit"
     estimated: bool = True
+    code: str = ""
 
 
 LEFT_IN = {
-    "nitrile_seal": Limit(100, "nitrile seal left in", "nitrile rubber hardens above 100 °C"),
-    "fluoro_seal": Limit(200, "fluoro-rubber seal left in", "fluoro-rubber gives off corrosive fumes when overheated"),
-    "rubber_mount": Limit(80, "rubber bush left in", "bonded rubber lets go above 80 °C"),
-    "plastic_part": Limit(80, "plastic part left in", "switches, guides and sensors warp above 80 °C"),
-    "paint": Limit(140, "paint", "ordinary paint browns and lifts above 140 °C"),
+    "nitrile_seal": Limit(100, "nitrile seal left in", "nitrile rubber hardens above 100 °C", code="nitrile_seal"),
+    "fluoro_seal": Limit(200, "fluoro-rubber seal left in", "fluoro-rubber gives off corrosive fumes when overheated", code="fluoro_seal"),
+    "rubber_mount": Limit(80, "rubber bush left in", "bonded rubber lets go above 80 °C", code="rubber_mount"),
+    "plastic_part": Limit(80, "plastic part left in", "switches, guides and sensors warp above 80 °C", code="plastic_part"),
+    "paint": Limit(140, "paint", "ordinary paint browns and lifts above 140 °C", code="paint"),
 }
 HEAT_METHODS = ("oven", "hot_plate", "torch", "heat_gun", "none")
 CHILL_METHODS = ("freezer", "dry_ice", "spray", "none")
@@ -63,7 +64,7 @@ def case_limits(material: Material, left_in: tuple[str, ...] = ()) -> tuple[Limi
     """
     found = [LEFT_IN[one_of("left_in", key, tuple(LEFT_IN))] for key in left_in]
     if material.max_heating_c is not None:
-        found.append(Limit(material.max_heating_c, material.name, material.max_heating_reason, material.source))
+        found.append(Limit(material.max_heating_c, material.name, material.max_heating_reason, material.source, code="material"))
     return tuple(sorted(found, key=lambda limit: limit.limit_c))
 
 
@@ -77,14 +78,20 @@ def ring_hot_limits(bearing: Bearing) -> tuple[Limit, ...]:
     [80, 120.0]
     """
     found = [
-        Limit(bearing.stable_to_c, "bearing steel", f"ordinary rings grow and soften above {bearing.stable_to_c:g} °C", "materials table")
+        Limit(
+            bearing.stable_to_c,
+            "bearing steel",
+            f"ordinary rings grow and soften above {bearing.stable_to_c:g} °C",
+            "materials table",
+            code="ring_hot",
+        )
     ]
     if bearing.seal == "sealed":
-        found.append(Limit(80, "sealed bearing", "its grease runs and its seals harden above 80 °C"))
+        found.append(Limit(80, "sealed bearing", "its grease runs and its seals harden above 80 °C", code="sealed_hot"))
     if bearing.seal == "shielded":
-        found.append(Limit(100, "shielded bearing", "its grease runs out above 100 °C"))
+        found.append(Limit(100, "shielded bearing", "its grease runs out above 100 °C", code="shielded_hot"))
     if bearing.cage == "polymer":
-        found.append(Limit(110, "polymer cage", "polyamide ages fast above 110 °C"))
+        found.append(Limit(110, "polymer cage", "polyamide ages fast above 110 °C", code="cage_hot"))
     return tuple(sorted(found, key=lambda limit: limit.limit_c))
 
 
@@ -97,11 +104,12 @@ def ring_cold_limits(bearing: Bearing) -> tuple[Limit, ...]:
     >>> ring_cold_limits(lookup("6205"))[0].limit_c
     -50
     """
-    found = [Limit(-50, "bearing steel", "retained austenite changes and the ring grows below about -50 °C, unless the maker allows less")]
+    grows = "retained austenite changes and the ring grows below about -50 °C, unless the maker allows less"
+    found = [Limit(-50, "bearing steel", grows, code="ring_cold")]
     if bearing.seal != "open":
-        found.append(Limit(-30, f"{bearing.seal} bearing", "grease and seal lips go stiff and crack below -30 °C"))
+        found.append(Limit(-30, f"{bearing.seal} bearing", "grease and seal lips go stiff and crack below -30 °C", code="closed_cold"))
     if bearing.cage == "polymer":
-        found.append(Limit(-40, "polymer cage", "polyamide turns brittle below -40 °C"))
+        found.append(Limit(-40, "polymer cage", "polyamide turns brittle below -40 °C", code="cage_cold"))
     return tuple(sorted(found, key=lambda limit: -limit.limit_c))
 
 
@@ -113,7 +121,7 @@ def shaft_cold_limits() -> tuple[Limit, ...]:
     >>> shaft_cold_limits()[0].limit_c
     -60
     """
-    return (Limit(-60, "hardened shaft", "hardened journals may grow below -60 °C"),)
+    return (Limit(-60, "hardened shaft", "hardened journals may grow below -60 °C", code="shaft_cold"),)
 
 
 def method_refusal(material: Material, method: str) -> str | None:

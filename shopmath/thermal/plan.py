@@ -8,8 +8,11 @@ what would help when it barely works.
 from __future__ import annotations
 
 import math
+from collections.abc import Mapping
 from dataclasses import dataclass, field, replace
+from typing import Any
 
+from shopmath.amounts import celsius, kelvin, mm
 from shopmath.checks import BadInput, not_negative, positive, temperature
 from shopmath.estimate import Estimate
 from shopmath.iso286 import Limits
@@ -26,10 +29,12 @@ SPARE_S = 180.0  # window asked for beyond the handling: time for a second try
 
 @dataclass(frozen=True)
 class Widener:
-    """Something that would widen the clearance or the sureness, and by how much, mm."""
+    """Something that would widen the clearance or the sureness, and by how much, mm. `code` and `values` say the same as `what`."""
 
     what: str
     gain_mm: float
+    code: str = ""
+    values: Mapping[str, Any] = field(default_factory=dict, hash=False)
 
 
 @dataclass(frozen=True)
@@ -112,18 +117,21 @@ def _soak(setup: Setup, target_c: float) -> Estimate | None:
 def _stopped(setup: Setup, target_c: float, chill_c: float) -> Call | None:
     """The reason not to go on, if there is one: a limit passed or a method that is dangerous on this metal."""
     if setup.refusal:
-        return Call(STOP, -math.inf, setup.refusal)
+        return Call(STOP, -math.inf, setup.refusal, "refused_method")
     hottest = target_c
     if setup.heating and setup.heating.surroundings_c is not None and setup.heating.method == "oven":
         hottest = max(target_c, setup.heating.surroundings_c)
     for limit in setup.hot_limits:
         if hottest > limit.limit_c:
             what = f"{target_c:.0f} °C is planned" if target_c > limit.limit_c else f"The oven is set to {hottest:.0f} °C"
-            return Call(STOP, limit.limit_c - hottest, f"{what}; {limit.what} allows {limit.limit_c:.0f} °C: {limit.reason}.")
+            reason = f"{what}; {limit.what} allows {limit.limit_c:.0f} °C: {limit.reason}."
+            values = {"hottest": celsius(hottest), "limit": celsius(limit.limit_c), "by": limit}
+            return Call(STOP, limit.limit_c - hottest, reason, "planned_too_hot" if target_c > limit.limit_c else "oven_too_hot", values)
     for limit in setup.cold_limits:
         if chill_c < limit.limit_c - 1e-9:
             reason = f"The {setup.inner_name} would be at {chill_c:.0f} °C; {limit.what} allows {limit.limit_c:.0f} °C: {limit.reason}."
-            return Call(STOP, chill_c - limit.limit_c, reason)
+            values = {"coldest": celsius(chill_c), "limit": celsius(limit.limit_c), "by": limit}
+            return Call(STOP, chill_c - limit.limit_c, reason, "planned_too_cold", values)
     return None
 
 
@@ -133,32 +141,33 @@ def _wideners(setup: Setup, target_c: float, chill_c: float, offering: Moment) -
     if setup.heating and room >= 1:
         more = min(20.0, room)
         gain = setup.nominal_mm * setup.opening_alpha * more
-        found.append(Widener(f"the {setup.outer_name} {more:.0f} K hotter, {target_c + more:.0f} °C", gain))
+        values = {"more": kelvin(more), "target": celsius(target_c + more)}
+        found.append(Widener(f"the {setup.outer_name} {more:.0f} K hotter, {target_c + more:.0f} °C", gain, "hotter", values))
     if setup.heating and setup.heating.method in LOCAL_METHODS:
         gain = setup.nominal_mm * (setup.outer_alpha - setup.opening_alpha) * (target_c - 20)
-        found.append(Widener("the whole case in an oven instead of the boss alone", gain))
+        found.append(Widener("the whole case in an oven instead of the boss alone", gain, "whole_case"))
     floor = setup.cold_limits[0].limit_c + STEP_C if setup.cold_limits else -45.0
     if setup.chilling and setup.chilling.for_s is not None and chill_c > setup.chilling.surroundings_c + 2 * NEAR_K:
         coldest = max(setup.chilling.surroundings_c + NEAR_K, floor)
-        found.append(
-            Widener(f"the {setup.inner_name} left in until {coldest:.0f} °C", setup.nominal_mm * setup.inner_alpha * (chill_c - coldest))
-        )
+        gain = setup.nominal_mm * setup.inner_alpha * (chill_c - coldest)
+        found.append(Widener(f"the {setup.inner_name} left in until {coldest:.0f} °C", gain, "colder", {"target": celsius(coldest)}))
     elif setup.chilling is None:
         coldest = max(-15.0, floor)
         gain = setup.nominal_mm * setup.inner_alpha * (chill_c - coldest)
-        found.append(Widener(f"the {setup.inner_name} out of a freezer at {coldest:.0f} °C", gain))
+        found.append(Widener(f"the {setup.inner_name} out of a freezer at {coldest:.0f} °C", gain, "freezer", {"target": celsius(coldest)}))
     elif chill_c - floor > 10:
-        found.append(Widener(f"dry ice, out at {floor:.0f} °C", setup.nominal_mm * setup.inner_alpha * (chill_c - floor)))
+        gain = setup.nominal_mm * setup.inner_alpha * (chill_c - floor)
+        found.append(Widener(f"dry ice, out at {floor:.0f} °C", gain, "dry_ice", {"target": celsius(floor)}))
     for name, band in (("bore", setup.bore_um), ("ring", setup.inner_um)):
         if band.width_um > 12:
             sure = Limits(band.mean_um - 4, band.mean_um + 4)
             measured = replace(setup, bore_um=sure) if name == "bore" else replace(setup, inner_um=sure)
             gain = 2 * (offering.spread_mm - moment(measured, 0.0, offering.outer_c, offering.inner_c).spread_mm)
-            found.append(Widener(f"measuring the {name} (less doubt, not more room)", gain))
+            found.append(Widener(f"measuring the {name} (less doubt, not more room)", gain, f"measure_{name}"))
     if setup.outer_u_k > 3:
         probed = replace(setup, outer_u_k=2.0)
         gain = 2 * (offering.spread_mm - moment(probed, 0.0, offering.outer_c, offering.inner_c).spread_mm)
-        found.append(Widener("a contact probe on the boss (less doubt, not more room)", gain))
+        found.append(Widener("a contact probe on the boss (less doubt, not more room)", gain, "probe"))
     return tuple(sorted((each for each in found if each.gain_mm > 0.0005), key=lambda each: -each.gain_mm))
 
 
@@ -234,8 +243,16 @@ def judge(setup: Setup, at: Moment, sure_s: float) -> Call:
     """
     verdict = call(at.clearance_mm, low=setup.wanted_mm, uncertainty=2 * at.spread_mm, unit="mm")
     wanted = f"{setup.wanted_mm:.3f} mm"
+    values = {
+        "clearance": mm(at.clearance_mm, 0.001, 2 * at.spread_mm),
+        "least": mm(at.low_mm),
+        "wanted": mm(setup.wanted_mm),
+        "sure_s": sure_s,
+    }
     if verdict.state == OUT:
-        return Call(OUT, verdict.margin, f"{at.clearance_mm:.3f} mm of clearance where {wanted} is wanted: it will not go in by hand.")
+        reason = f"{at.clearance_mm:.3f} mm of clearance where {wanted} is wanted: it will not go in by hand."
+        return Call(OUT, verdict.margin, reason, "no_room", values)
     if verdict.state == TOO_CLOSE:
-        return Call(TOO_CLOSE, verdict.margin, f"{at.clearance_mm:.3f} ± {2 * at.spread_mm:.3f} mm reaches under the {wanted} wanted.")
-    return Call(IN, verdict.margin, f"{at.low_mm:.3f} mm at the least, {wanted} wanted; sure for {sure_s:.0f} s.")
+        reason = f"{at.clearance_mm:.3f} ± {2 * at.spread_mm:.3f} mm reaches under the {wanted} wanted."
+        return Call(TOO_CLOSE, verdict.margin, reason, "room_unsure", values)
+    return Call(IN, verdict.margin, f"{at.low_mm:.3f} mm at the least, {wanted} wanted; sure for {sure_s:.0f} s.", "room", values)

@@ -28,7 +28,7 @@ def bind(
 def computed(station: Station, job: Job, stage: RunStation, seat: Seat | None, person: Person, now: datetime, entry: Entry | None) -> Work:
     """The work computed by today's core, also that of a signed entry."""
     signed_as = AS_SIGNED.get(str(entry.result.get("schema"))) if entry and entry.is_signed else None
-    work: Work = (signed_as or station.binding(seat))(station, job, stage, seat, entry, person, now, Shop.current())
+    work: Work = (signed_as or station.at(seat).binds)(station, job, stage, seat, entry, person, now, Shop.current())
     return work
 
 

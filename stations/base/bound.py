@@ -7,6 +7,7 @@ override the few methods below; the page, the strip, the log and the print are t
 from __future__ import annotations
 
 from abc import ABC, abstractmethod
+from collections.abc import Iterable
 from dataclasses import dataclass, field
 from datetime import datetime
 from functools import cached_property
@@ -20,7 +21,7 @@ from jobs import clock, log
 from jobs.facts import Facts, Finding
 from jobs.gather import facts_of
 from jobs.models import Entry, Job, Reading, RunStation, Timer
-from shop.models import Gauge, Person, Shop
+from shop.models import Equipment, Gauge, Person, Shop
 from shop.shelves import shelves
 from shopmath.checks import BadInput
 from shopmath.quantity import Quantity, decimals
@@ -151,6 +152,10 @@ class Bound(Kept, ABC):
     def history(self) -> list[dict[str, str]]:
         return []
 
+    def uses(self) -> Iterable[tuple[str, Equipment]]:
+        """Shelf and thing that the call rests on, besides the gauges that read."""
+        return ()
+
     # what all share
 
     @cached_property
@@ -200,7 +205,8 @@ class Bound(Kept, ABC):
 
     @property
     def address(self) -> str:
-        return f"/jobs/{self.job.tag}/{self.station.key}/" + (f"{self.seat.pk}/" if self.seat else "")
+        place = f"{self.seat.pk}/" if self.seat else "0/" if self.station.whole else ""
+        return f"/jobs/{self.job.tag}/{self.station.key}/{place}"
 
     def signed_result(self, station: str) -> dict[str, Any]:
         """What another station of this job was signed with last; empty when it was not."""

@@ -28,6 +28,7 @@ class Canvas:
     words: ModuleType
     asked: Slot | None = None
     tappable: bool = True
+    at_s: float | None = None  # the instant that is drawn, s, where the drawing moves through time
     labels: Labels = field(init=False)
 
     def __post_init__(self) -> None:

@@ -99,6 +99,8 @@ def _equipment(work: Bound) -> list[dict[str, Any]]:
     for reading in work.readings:
         if reading.gauge and not reading.withdrawn_at:
             used["gauges", reading.gauge.name] = reading.gauge
+    for shelf, thing in work.uses():
+        used[shelf, thing.name] = thing
     for key, shelf in work.station.equipment.items():
         chosen = str(work.choices.get(key, ""))
         for thing in getattr(shelves(work.shop), shelf):

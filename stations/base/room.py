@@ -5,6 +5,7 @@ Nothing here knows a trade: the definition computes, asks, judges and draws; thi
 
 from __future__ import annotations
 
+from collections.abc import Iterable
 from dataclasses import replace
 from functools import cached_property
 from typing import Any
@@ -18,8 +19,9 @@ from engines.properties import Property
 from engines.slots import Slot
 from jobs import log
 from jobs.facts import Fact, Finding, Origin, Own
-from jobs.gather import own_of, slot_of
-from jobs.models import Reading
+from jobs.gather import own_of, slot_of, taken_of
+from jobs.models import Job, Reading
+from shop.models import Equipment, Gauge
 from shop.shelves import shelves
 from shopmath.amounts import Amount, share, turns
 from shopmath.checks import BadInput
@@ -28,7 +30,7 @@ from stations.base import words as shared
 from stations.base.asking import answer, label
 from stations.base.canvas import Canvas
 from stations.base.needs import unmet
-from stations.base.station import Given, Result, station_name
+from stations.base.station import Given, Result, Station, station_name
 from stations.base.verdict import Verdict
 from stations.base.words import fill, say, sentence
 from stations.base.work import Work
@@ -38,7 +40,6 @@ from ui.numbers import shown as spelled
 from ui.svg import Sheet, on_papers
 
 REASONS = (Property.REASON.value, Property.PAGE.value)  # why something was done against advice, and the page it goes by
-HEIGHT = 560.0  # of every drawing, px
 GAUGELESS = {"length": 0.001, "temperature": 1.0, "torque": 1.0, "angle": 1.0, "force": 100.0, "mass": 0.0001, "time": 1.0}
 
 
@@ -51,7 +52,22 @@ class Room(Work):
         if self.entry:
             self.entry.station = self.stage
 
+    def afresh(self) -> Room:
+        """The same work after something was written, at the same moment."""
+        job = Job.objects.select_related("card").get(pk=self.job.pk)
+        entry = log.current_entry(self.stage, self.seat)
+        return type(self)(self.station, job, self.stage, self.seat, entry, self.person, self.now, self.shop)
+
     # what it knows
+
+    @property
+    def definition(self) -> Station:
+        """What describes this work: the station's, or that of all its seats at once."""
+        return self.station.at(self.seat)
+
+    @property
+    def from_log(self) -> bool:  # type: ignore[override]
+        return self.definition.from_log
 
     @cached_property
     def own(self) -> Own:
@@ -61,22 +77,24 @@ class Room(Work):
     @cached_property
     def given(self) -> Given:
         on_shelves, timers = shelves(self.shop), tuple(self.timers)
-        return Given(self.job.card, self.known, self.own, on_shelves, self.shop, self.seat, self.job, timers, self.person, self.now)
+        given = Given(self.job.card, self.known, self.own, on_shelves, self.shop, self.seat, self.job, timers, self.person, self.now)
+        besides = self.entry.pk if self.entry else 0
+        return replace(given, past=self.definition.past(given, besides)) if self.definition.past else given
 
     @cached_property
     def found(self) -> Any:
         """Everything the station computes, once for a page or an act."""
-        assert self.station.facts is not None
-        return self.station.facts(self.given)
+        assert self.definition.facts is not None
+        return self.definition.facts(self.given)
 
     @property
     def words(self) -> Any:
-        return self.station.words
+        return self.definition.words
 
     # what it asks
 
     def asks(self) -> list[Ask]:
-        return [self._offered(ask) for ask in self.station.questions(self.found)]
+        return [self._offered(ask) for ask in self.definition.questions(self.found)]
 
     def _offered(self, ask: Ask) -> Ask:
         """A question whose answer another entry knows already: it is offered, and Enter alone uses it."""
@@ -101,13 +119,13 @@ class Room(Work):
 
     def ask_for(self, key: str | None) -> Ask | None:
         """The question jumped to, else the one that the station puts first, else the next in turn."""
-        first = self.station.asks_first(self.found) if self.station.asks_first and not self.signed else None
+        first = self.definition.asks_first(self.found) if self.definition.asks_first and not self.signed else None
         return super().ask_for(key or first)
 
     def live(self, key: str, every_attempt: bool = False) -> list[Reading]:
         """Readings that stand. What is read anew in every round belongs to its round, everything else is asked once."""
         found = [reading for reading in self.readings if reading.ask == key and not reading.withdrawn_at]
-        if every_attempt or not found or Property(found[0].property or Property.NOTE) not in self.station.each_round:
+        if every_attempt or not found or Property(found[0].property or Property.NOTE) not in self.definition.each_round:
             return found
         return [reading for reading in found if reading.attempt == self.attempt]
 
@@ -143,8 +161,8 @@ class Room(Work):
 
     @cached_property
     def judged(self) -> Verdict:
-        assert self.station.verdict is not None
-        return self.station.verdict(self.found, self.open_asks())
+        assert self.definition.verdict is not None
+        return self.definition.verdict(self.found, self.open_asks())
 
     def plate(self) -> Plate:
         return self.signed_plate() if self.signed else self.said_of(self.judged)
@@ -169,22 +187,22 @@ class Room(Work):
         )
 
     def is_live(self) -> bool:
-        return not self.signed and self.station.live(self.found)
+        return not self.signed and self.definition.live(self.found)
 
     def checks(self) -> tuple[Caution, ...]:
-        return () if self.station.checks_past(self.found) else self.every_check()
+        return () if self.definition.checks_past(self.found) else self.every_check()
 
     def every_check(self) -> tuple[Caution, ...]:
-        return self.station.checks(self.found)
+        return self.definition.checks(self.found)
 
     def cautions(self) -> tuple[Caution, ...]:
-        return (*self.raised(), *self.station.warnings(self.found))
+        return (*self.raised(), *self.definition.warnings(self.found))
 
     def methods(self) -> tuple[Method, ...]:
-        return () if self.signed else (*self.station.methods(self.found), *self.gauge_methods())
+        return () if self.signed else (*self.definition.methods(self.found), *self.gauge_methods())
 
     def tabs(self) -> Method | None:
-        return self.station.tabs(self.found) if self.station.tabs else None
+        return self.definition.tabs(self.found) if self.definition.tabs else None
 
     def part_called(self, ask: str) -> str:
         reading = next((each for each in self.readings if each.ask == ask), None)
@@ -192,7 +210,7 @@ class Room(Work):
         return slot.part.name if slot else ""
 
     def traces(self) -> tuple[Trace, ...]:
-        return tuple(self.station.sources(self.found))
+        return tuple(self.definition.sources(self.found))
 
     def contradictions(self) -> list[dict[str, str]]:
         return [
@@ -202,20 +220,39 @@ class Room(Work):
                 "card": str(_spelled(each.card)),
                 "where": str(self.station.name),
             }
-            for each in self.station.contradictions(self.found)
+            for each in self.definition.contradictions(self.found)
         ]
 
     def drawing(self, at_s: float | None = None) -> SafeString:
-        return on_papers(self.papers, self._drawn)
+        return on_papers(self.papers, lambda name, width: self._drawn(name, width, at_s))
 
-    def _drawn(self, name: str, width: float) -> SafeString:
+    def _drawn(self, name: str, width: float, at_s: float | None) -> SafeString:
         call, ask = self.call, self.next_ask
-        sheet = Sheet(width, HEIGHT, str(self.words.DRAWING), f"{call.words}. {call.line} {call.move}", name)
-        canvas = Canvas(sheet, width, call, self.address, self.words, ask.slot if ask else None, not self.signed)
-        assert self.station.draw is not None
-        self.station.draw(self.found, canvas)
+        sheet = Sheet(width, self.definition.height, str(self.words.DRAWING), f"{call.words}. {call.line} {call.move}", name)
+        canvas = Canvas(sheet, width, call, self.address, self.words, ask.slot if ask else None, not self.signed, at_s)
+        assert self.definition.draw is not None
+        self.definition.draw(self.found, canvas)
         canvas.labels.put()
         return sheet.render()
+
+    def slider(self) -> tuple[float, float] | None:
+        return (not self.signed and self.definition.slider(self.found)) or None
+
+    def history(self) -> list[dict[str, str]]:
+        return self.definition.history(self.found)
+
+    def uses(self) -> Iterable[tuple[str, Equipment]]:
+        return self.definition.uses(self.found)
+
+    # what it is taken with
+
+    def gauge_for(self, ask: Ask) -> Gauge | None:
+        own = self.definition.taken_with(self.found, ask.slot) if self.definition.taken_with and ask.slot else None
+        return own or super().gauge_for(ask)
+
+    def extra_for(self, ask: Ask, quantity: Quantity, data: dict[str, str]) -> tuple[Gauge | None, dict[str, Any]]:
+        corrected = self.definition.corrected
+        return self.gauge_for(ask), dict(corrected(self.found, ask.slot, quantity)) if corrected and ask.slot else {}
 
     # what is recorded
 
@@ -224,12 +261,12 @@ class Room(Work):
         if reading.canonical is None or slot is None:
             options = {option.key: option.words for option in ask.options} if ask else {}
             return str(options.get(reading.text) or self.answered(reading))
-        own = self.station.spelled(self.found, slot, reading.canonical) if self.station.spelled else ""
+        own = self.definition.spelled(self.found, slot, reading.canonical) if self.definition.spelled else ""
         return own or _spelled(self.amount(reading, ask))
 
     def note(self, reading: Reading) -> str:
-        slot = slot_of(reading)
-        return self.station.note(self.found, slot, reading.canonical) if self.station.note and slot else ""
+        taken = taken_of(reading) if self.definition.note else None
+        return self.definition.note(self.found, taken) if self.definition.note and taken else ""
 
     def answered(self, reading: Reading) -> str:
         """An answer in words: the option's where it was one of several."""
@@ -254,7 +291,7 @@ class Room(Work):
             earlier = [reading for reading in self.readings if reading.attempt == attempt and not reading.withdrawn_at]
             for reading in earlier:
                 slot = slot_of(reading)
-                if slot and slot.what in self.station.each_round:
+                if slot and slot.what in self.definition.each_round:
                     name = fill(shared.ROUND_LABEL, {"attempt": attempt, "label": self.label(slot)})
                     rows.append(Row(Ask(reading.ask, name, slot=slot), reading, self.shown(reading)))
         if self.signed:
@@ -263,10 +300,10 @@ class Room(Work):
         return rows
 
     def verdict(self) -> Plate:
-        return self.said_of(self.station.overall(self.found)) if self.station.overall and not self.signed else self.plate()
+        return self.said_of(self.definition.overall(self.found)) if self.definition.overall and not self.signed else self.plate()
 
     def told(self) -> list[Told]:
-        return [self._told(each) for each in self.station.results(self.found)]
+        return [self._told(each) for each in self.definition.results(self.found)]
 
     def _told(self, result: Result) -> Told:
         source = say({**shared.LIMIT_FROM, **self.words.LIMIT_FROM}, result.source.code, result.source.values) if result.source else ""
@@ -276,16 +313,16 @@ class Room(Work):
         return Told(name, show(result.found), left, part=part, limits=between(result.low, result.high), source=source, state=result.state)
 
     def result(self) -> dict[str, Any]:
-        found = dict(self.station.result(self.found)) if self.station.result else {}
+        found = dict(self.definition.result(self.found)) if self.definition.result else {}
         return {**found, "contradicts": self.contradictions()}
 
     def findings(self) -> list[Finding]:
-        return list(self.station.derived(self.found))
+        return list(self.definition.derived(self.found))
 
     # what is done
 
     def actions(self) -> tuple[Action, ...]:
-        return () if self.signed else self.station.actions(self)
+        return () if self.signed else self.definition.actions(self)
 
     def act(self, key: str) -> None:
         self.opened(key)
@@ -301,11 +338,11 @@ class Room(Work):
 
     @property
     def follows_up(self) -> bool:
-        return self.station.kept is not None
+        return self.definition.kept is not None
 
     def after_keep(self, reading: Reading) -> None:
-        if self.station.kept:
-            self.station.kept(self, reading)
+        if self.definition.kept:
+            self.definition.kept(self, reading)
 
     def still_to_say(self) -> str:
         wanted = [ask for ask in self.open_asks() if not ask.optional and not (ask.repeats and self.live(ask.key))]
@@ -314,8 +351,8 @@ class Room(Work):
 
     def may_sign(self) -> str:
         first = next(iter(self.unmet), None)
-        refused = self.station.may_sign(self) if self.station.may_sign else ""
-        gate = self.refused() if self.station.gates_signing else ""
+        refused = self.definition.may_sign(self) if self.definition.may_sign else ""
+        gate = self.refused() if self.definition.gates_signing else ""
         return super().may_sign() or refused or gate or self.still_to_say() or (first[1] if first else "")
 
     # what it needs of other stations
@@ -326,11 +363,11 @@ class Room(Work):
         if self.signed:
             return []
         overruled = self.choices.get("against", {})
-        return [need for need in unmet(self.station, self.job, self.known, self.seat) if need[0] not in overruled]
+        return [need for need in unmet(self.definition, self.job, self.known, self.seat) if need[0] not in overruled]
 
     def decisions(self) -> list[str]:
         """Reasons given for going on against advice."""
-        needs = {need.code: fill(shared.NEEDS[need.code], {}) for need in self.station.needs}
+        needs = {need.code: fill(shared.NEEDS[need.code], {}) for need in self.definition.needs}
         against = [f"{needs.get(code, code)} {reason}" for code, reason in self.choices.get("against", {}).items()]
         given = [each for each in self.readings if not each.withdrawn_at and each.property in REASONS]
         return [*against, *(f"{self.called(each)}: {each.text}" for each in given)]

@@ -14,11 +14,12 @@ from typing import Any
 from engines.models import EngineCard, Seat
 from engines.properties import Property
 from engines.slots import Slot
-from jobs.facts import Facts, Finding, Own
+from jobs.facts import Facts, Finding, Own, Taken
 from jobs.models import Job, Timer
-from shop.models import Person, Shop
+from shop.models import Equipment, Gauge, Person, Shop
 from shop.shelves import Shelves
 from shopmath.amounts import Amount
+from shopmath.quantity import Quantity
 from stations.base.canvas import Canvas
 from stations.base.verdict import Said, Verdict
 from stations.pieces import Ask, Caution, Method, Trace
@@ -38,6 +39,11 @@ class Given:
     timers: tuple[Timer, ...] = ()
     person: Person | None = None
     now: datetime | None = None
+    past: Any = ()  # what earlier jobs tell, where the station looks back
+
+    def timer(self, key: str) -> Timer | None:
+        """A clock of this attempt, running or run down."""
+        return next((each for each in self.timers if each.key == key and each.attempt == self.own.attempt), None)
 
 
 @dataclass(frozen=True)
@@ -98,6 +104,10 @@ def _no(found: Any) -> bool:
     return False
 
 
+def _none(found: Any) -> list[Any]:
+    return []
+
+
 AS_SIGNED: dict[str, Callable[..., Any]] = {}  # by the schema of a result: what an entry signed before its station was built is shown as
 
 
@@ -106,7 +116,8 @@ class Station:
     """One kind of work in the run. `binds` makes the bound station; everything after it is for stations described by their definition.
 
     Each function is given what `facts` computed, and nothing else: `questions`, `methods`, `verdict`, `checks`, `warnings`, `sources`,
-    `results`, `derived`, `contradictions`, `result`. Only `actions` and `kept` are given the bound station, because they write.
+    `results`, `derived`, `contradictions`, `result`, `slider`, `history`. Only `actions` and `kept` are given the bound station, because
+    they write.
     """
 
     key: str
@@ -114,8 +125,10 @@ class Station:
     binds: Callable[..., Any]
     by_seat: bool = False
     built: bool = True
-    whole: Callable[..., Any] | None = None  # of a station that goes seat by seat: the work on all of them at once
-    equipment: Mapping[str, str] = field(default_factory=dict)  # choices that name a thing on the shelves: key -> shelf
+    whole: Station | None = None  # of a station that goes seat by seat: the work on all of them at once
+    from_log: bool = True  # whether readings may be read in afterwards from a gauge's own log
+    equipment: Mapping[str, str] = field(default_factory=dict)  # choices that name a thing on the shelves: key, or `key-`, -> shelf
+    passing: frozenset[str] = frozenset()  # choices that mean something only while the work runs, and go into no file
     open_when_closed: bool = False  # whether a job that was handed over is opened again here
     drawn: bool = False  # whether the job sheet shows its drawing
     as_found: bool = False  # whether what it measures is how the engine came, before anything is put right
@@ -145,14 +158,21 @@ class Station:
     result: Callable[[Any], Mapping[str, Any]] | None = None
     gates_signing: bool = True  # whether a required check keeps the entry from being signed, or only the step it stands before
     may_sign: Callable[[Any], str] | None = None  # why the bound entry cannot be signed yet, beyond what all stations ask
-    note: Callable[[Any, Slot, float | None], str] | None = None  # what stands beside a reading in the table
+    note: Callable[[Any, Taken], str] | None = None  # what stands beside a reading in the table
     spelled: Callable[[Any, Slot, float], str] | None = None  # how a reading is shown where that is not in its usual unit; empty: as usual
     kept: Callable[[Any, Any], None] | None = None  # after a reading was kept
+    taken_with: Callable[[Any, Slot], Gauge | None] | None = None  # the gauge of a reading that is not taken with the usual one
+    corrected: Callable[[Any, Slot, Quantity], Mapping[str, Any]] | None = None  # what is worked out and kept with a reading as it is taken
+    uses: Callable[[Any], Iterable[tuple[str, Equipment]]] = _nothing  # shelf and thing that it rests on, besides the gauges that read
+    height: float = 560.0  # of its drawing, px
+    slider: Callable[[Any], tuple[float, float] | None] = _no  # type: ignore[assignment]  # longest time and now, s, where its drawing moves
+    past: Callable[[Given, int], Any] | None = None  # what earlier jobs tell, but for one entry
+    history: Callable[[Any], list[dict[str, str]]] = _none  # that as rows of a table
 
     @property
     def goes_whole(self) -> bool:
         return self.whole is not None
 
-    def binding(self, seat: Seat | None) -> Callable[..., Any]:
-        """What the work on a seat is, or on all of them at once."""
-        return self.whole if self.whole and seat is None else self.binds
+    def at(self, seat: Seat | None) -> Station:
+        """The definition of the work on a seat, or on all of them at once."""
+        return self.whole if self.whole and seat is None else self

@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Mapping
 from typing import Any, Protocol
 
-from django.utils.functional import Promise
+from django.utils.functional import Promise, lazy
 from django.utils.translation import gettext_lazy as _
 from django.utils.translation import ngettext_lazy
 
@@ -47,6 +47,9 @@ def sentence(table: Sentences, code: str, values: Mapping[str, Any], default: st
 def fill(sentence: Sentence, values: Mapping[str, Any]) -> str:
     """A sentence with its values, in the reader's language and units."""
     return str(sentence.format(**shown(values)))  # type: ignore[union-attr]
+
+
+lazily = lazy(say, str)  # a sentence inside another one's values: made when that one is
 
 
 def plural(one: str, many: str, by: str) -> Any:

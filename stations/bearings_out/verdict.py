@@ -7,7 +7,7 @@ from functools import partial
 from typing import Any
 
 from engines.properties import Property
-from engines.slots import Slot
+from jobs.facts import Taken
 from shopmath.amounts import celsius, mm
 from shopmath.removal import Way
 from shopmath.seals import DEPTH_MM, SQUARE_MM
@@ -154,9 +154,9 @@ def contradictions(found: BearingsOutFacts) -> Iterator[Contradiction]:
         yield Contradiction(found.of_seal(Property.SEAL_DEPTH), mm(sat.depth_mm, 0.01), mm(seal.depth_mm, 0.01), "mean seal depth")
 
 
-def note(found: BearingsOutFacts, slot: Slot, value: float | None) -> str:
+def note(found: BearingsOutFacts, reading: Taken) -> str:
     """Beside a reading: that the card says otherwise."""
-    return str(words.UNLIKE) if any(each.slot == slot for each in contradictions(found)) else ""
+    return str(words.UNLIKE) if any(each.slot == reading.slot for each in contradictions(found)) else ""
 
 
 def checks(found: BearingsOutFacts) -> tuple[Caution, ...]:

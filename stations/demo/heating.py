@@ -24,10 +24,10 @@ def whole_half(shed: Shed, job: Job, now: datetime) -> None:
         "heat-and-drop",
         None,
         cold,
-        (f"way-s{output.pk}", "marking_out"),
-        (f"way-s{drum.pk}", "marking_out"),
-        ("room", "18"),
-        ("heat", "-"),
+        (f"way-settled.{output.uid}", "marking_out"),
+        (f"way-settled.{drum.uid}", "marking_out"),
+        ("air-temperature", "18"),
+        ("heater-setting", "-"),
     )
     work = shed.at(job, "heat-and-drop", None, cold)
     shed.tick(work)
@@ -35,5 +35,5 @@ def whole_half(shed: Shed, job: Job, now: datetime) -> None:
     chill = next(action.key for action in shed.at(job, "heat-and-drop", None, cold).actions() if action.key.startswith("chill-"))
     shed.act(job, "heat-and-drop", None, cold, chill)
     shed.act(job, "heat-and-drop", None, now - timedelta(minutes=11), "heat")
-    shed.answer(job, "heat-and-drop", None, now - timedelta(minutes=3), ("case", "63"))
+    shed.answer(job, "heat-and-drop", None, now - timedelta(minutes=3), ("hot-temperature", "63"))
     shed.at(job, "heat-and-drop", None, now).settle()

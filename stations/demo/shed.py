@@ -219,21 +219,23 @@ class Shed:
     def whole_heat(self, job: Job, seat: Seat, day: datetime, slower: float) -> None:
         probe = Gauge.objects.get(kind=Gauge.Kind.CONTACT)
         work = self.begin(job, seat, day, ("dry", "food", "tools"), means=f"{probe.pk}:contact")
-        self.read(work, "room", "17")
+        self.read(work, "air-temperature", "17")
         work = self.at(job, "heat-and-drop", seat, day)
-        plan = work.plan  # type: ignore[attr-defined]
+        plan = work.found.plan  # type: ignore[attr-defined]
         self.start(work, "chill", day, "bearing is cold", "cold", plan.chill.likely)
         self.start(work, "heat", day + timedelta(minutes=20), "case comes out", "heat", plan.soak.likely)
         tau = plan.setup.heating.time_constant.likely * slower
         source = plan.setup.heating.surroundings_c
         for minutes in (6, 14):
             shown = source + (17 - source) * 2.718281828 ** (-60 * minutes / tau)
-            self.read(self.at(job, "heat-and-drop", seat, day + timedelta(minutes=20 + minutes)), "case", f"{shown:.1f}")
+            self.read(
+                self.at(job, "heat-and-drop", seat, day + timedelta(minutes=20 + minutes)), f"hot-temperature.{seat.uid}", f"{shown:.1f}"
+            )
         out = day + timedelta(minutes=40)
         self.at(job, "heat-and-drop", seat, out).act("open")
-        self.read(self.at(job, "heat-and-drop", seat, out + timedelta(seconds=38)), "outcome", "dropped")
+        self.read(self.at(job, "heat-and-drop", seat, out + timedelta(seconds=38)), f"fit-outcome.{seat.uid}", "dropped")
         later = out + timedelta(minutes=50)
-        for ask in [each.key for each in self.at(job, "heat-and-drop", seat, later).asks() if each.key.startswith(("gap", "cold"))]:
+        for ask in [each.key for each in self.at(job, "heat-and-drop", seat, later).asks() if each.key.startswith("seating-gap")]:
             self.read(self.at(job, "heat-and-drop", seat, later), ask, "0")
         work = self.at(job, "heat-and-drop", seat, later)
         work.sign()
@@ -251,17 +253,17 @@ class Shed:
         seat = card.seats.order_by("pk")[0]
         chilled = now - timedelta(minutes=47)
         work = self.begin(job, seat, chilled, ("dry", "food", "tools", "bagged"), means=f"{gun.pk}:paint")
-        self.read(work, "room", "18")
-        plan = self.at(job, "heat-and-drop", seat, chilled).plan  # type: ignore[attr-defined]
+        self.read(work, "air-temperature", "18")
+        plan = self.at(job, "heat-and-drop", seat, chilled).found.plan  # type: ignore[attr-defined]
         heated = now - timedelta(minutes=8)
         self.start(work, "chill", chilled, "bearing is cold", "cold", plan.chill.likely)
         self.start(work, "heat", heated, "case comes out", "heat", plan.soak.likely)
-        self.read(self.at(job, "heat-and-drop", seat, now - timedelta(minutes=4)), "case", "51")
+        self.read(self.at(job, "heat-and-drop", seat, now - timedelta(minutes=4)), f"hot-temperature.{seat.uid}", "51")
         self.at(job, "heat-and-drop", seat, now).settle()
 
     def shaft_plan(self, job: Job, now: datetime) -> None:
         self.done_before(job, "heat-and-drop", now)
         seat = job.card.seats.get()
         work = self.begin(job, seat, now - timedelta(minutes=5), ())
-        self.read(work, "room", "18")
+        self.read(work, "air-temperature", "18")
         self.at(job, "heat-and-drop", seat, now).settle()

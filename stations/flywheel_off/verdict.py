@@ -9,6 +9,7 @@ from typing import Any
 from engines.parts import FLYWHEEL
 from engines.properties import Property
 from engines.slots import Slot
+from jobs.facts import Taken
 from shopmath.amounts import Amount, celsius, count, degrees, mm, newton_metres, newtons, quarters
 from shopmath.pulling import PLAY_MM, Pull
 from shopmath.taper import key_shift_deg
@@ -129,13 +130,13 @@ def derived(found: FlywheelOffFacts) -> Iterator[Finding]:
         yield Finding(Slot(FLYWHEEL, Property.REPLACED), text="key")
 
 
-def note(found: FlywheelOffFacts, slot: Slot, value: float | None) -> str:
+def note(found: FlywheelOffFacts, reading: Taken) -> str:
     """Beside a reading: the standard thread it is nearest to, or what a step does."""
-    if slot.what in (Property.PULLER_DIAMETER, Property.PULLER_PITCH, Property.BOSS_DIAMETER, Property.BOSS_PITCH):
-        match = found.match("puller" if slot.what.value.startswith("puller") else "boss")
+    if reading.slot.what in (Property.PULLER_DIAMETER, Property.PULLER_PITCH, Property.BOSS_DIAMETER, Property.BOSS_PITCH):
+        match = found.match("puller" if reading.slot.what.value.startswith("puller") else "boss")
         return fill(words.NEAREST, {"thread": match.designation}) if match else ""
-    if slot == at(Property.KEY_STEP) and value and found.card.shaft_d_mm:
-        return fill(words.SHIFTS, {"shift": degrees(key_shift_deg(value, found.card.shaft_d_mm), 0.1)})
+    if reading.slot == at(Property.KEY_STEP) and reading.value and found.card.shaft_d_mm:
+        return fill(words.SHIFTS, {"shift": degrees(key_shift_deg(reading.value, found.card.shaft_d_mm), 0.1)})
     return ""
 
 

@@ -9,7 +9,7 @@ from typing import Any
 from engines.clearance import PARTNER
 from engines.properties import Property
 from engines.slots import Slot
-from jobs.facts import Finding
+from jobs.facts import Finding, Taken
 from shopmath.amounts import count, kilograms, mm
 from shopmath.bearings import lookup
 from shopmath.bearings.keeping import KEEP, MAY_STAY
@@ -184,12 +184,12 @@ def contradictions(found: InspectFacts) -> Iterator[Contradiction]:
             yield Contradiction(each.at(Property.BEARING_MARKING), each.said(Property.BEARING_MARKING), each.seat.designation, "bearing")
 
 
-def note(found: InspectFacts, slot: Slot, value: float | None) -> str:
+def note(found: InspectFacts, reading: Taken) -> str:
     """Beside a marking: what it says."""
-    if slot.what != Property.BEARING_MARKING:
+    if reading.slot.what != Property.BEARING_MARKING:
         return ""
     try:
-        marked = lookup(found.own.said(slot))
+        marked = lookup(found.own.said(reading.slot))
     except BadInput:
         return ""
     strange = ", ".join(marked.not_understood)

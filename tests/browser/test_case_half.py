@@ -2,10 +2,10 @@
 
 from __future__ import annotations
 
-from datetime import datetime, timedelta
+from datetime import timedelta
 
 from engines.models import Mark, Seal
-from jobs.models import Entry, Reading, RunStation, Timer
+from jobs.models import Entry, Move, Reading, RunStation, Timer
 from shop.models import Blades, Gauge, PullIn
 from shop.shelves import restock
 from stations.split.tests import face
@@ -105,15 +105,13 @@ class CaseHalf(BrowserCase):
         gone = timedelta(**passed)
         for timer in Timer.objects.filter(ended_at=None):
             Timer.objects.filter(pk=timer.pk).update(started_at=timer.started_at - gone)
-        entry = Entry.objects.get(job=self.job, station__key="heat-and-drop", seat=None)
-        for heat in entry.choices.get("cold", {}).values():
-            heat.update({key: (datetime.fromisoformat(at) - gone).isoformat() for key, at in heat.items()})
-        entry.save()
+        for move in Move.objects.filter(entry__job=self.job, kind="chilled"):
+            Move.objects.filter(pk=move.pk).update(at=move.at - gone)
 
     # the work
 
     def heated(self):
-        self.answer_all({"way-": "marking_out", "room": "19", "heat": SKIP}, until="")
+        self.answer_all({"way-": "marking_out", "air-": "19", "heater-": SKIP}, until="")
         self.act("chill")
         self.act("heat")
         self.age(minutes=75)
@@ -142,20 +140,20 @@ class CaseHalf(BrowserCase):
         seen = []
         while self.asked() != third:
             seen.append(self.asked())
-            self.answer("in" if seen[-1].startswith("home-c") else "dropped")
+            self.answer("in" if seen[-1].startswith("circlip") else "dropped")
         self.answer("dropped")  # the late one
         self.assertGreaterEqual(len(seen), 3)
         self.sees("for a reheat")
         self.act("again")
         self.heated()
-        while self.asked().startswith("home-"):
-            self.answer("in" if self.asked().startswith("home-c") else "dropped")
+        while self.asked().startswith(("fit-outcome", "circlip")):
+            self.answer("in" if self.asked().startswith("circlip") else "dropped")
         self.sees("All home")
         self.answer_all({"note": SKIP})
         self.act("sign")
         for _ in range(4):
             self.onward()
-            self.answer_all({"gap": "0", "circlip": "in", "cold": SKIP, "note": SKIP})
+            self.answer_all({"seating-gap-cold": SKIP, "seating-gap": "0", "circlip": "in", "note": SKIP})
             self.act("sign")
         self.sees("Signed by Una")
         words = Entry.objects.filter(station__key="heat-and-drop", seat__isnull=False).values_list("call_words", flat=True)

@@ -1,0 +1,78 @@
+"""A job's ZIP opened: what is in it, or why it is refused, in words. Nothing in the file is trusted."""
+
+from __future__ import annotations
+
+import io
+import re
+import zipfile
+
+from pydantic import ValidationError
+
+from exchange import strict_json
+from exchange.job_json import READS, SCHEMA
+from exchange.schema import Choices, JobFile, check_result, said_of
+from exchange.zips import UNREADABLE
+from jobs.photos import LARGEST_BYTES
+from shopmath.checks import BadInput
+
+MOST_FILES, MOST_BYTES, MOST_JSON, MOST_RATIO = 400, 150_000_000, 30_000_000, 100
+NAMES = re.compile(r"^(job\.json|readings\.csv|sheet\.pdf|drawings/[\w.-]{1,80}\.svg|photos/\d{3,4}\.jpg)$", re.ASCII)
+
+
+def refused(words: str) -> BadInput:
+    return BadInput("file", f"{words} Nothing was taken.")
+
+
+def opened(data: bytes) -> dict[str, bytes]:
+    """What is in a job's ZIP, by name; refused when it is damaged, hostile or something else."""
+    try:
+        with zipfile.ZipFile(io.BytesIO(data)) as found:
+            infos = found.infolist()
+            if len(infos) > MOST_FILES or sum(info.file_size for info in infos) > MOST_BYTES:
+                raise refused(f"That file unpacks to more than {MOST_FILES} files or {MOST_BYTES / 1e6:.0f} MB.")
+            if len({info.filename for info in infos}) != len(infos):
+                raise refused("It holds two files of one name.")
+            for info in infos:
+                _check(info)
+            wanted = [info for info in infos if info.filename == "job.json" or info.filename.startswith("photos/")]
+            return {info.filename: found.read(info) for info in wanted}
+    except BadInput:
+        raise
+    except UNREADABLE as error:
+        raise refused("That file is damaged, or no ZIP.") from error
+
+
+def _check(info: zipfile.ZipInfo) -> None:
+    if not NAMES.match(info.filename):
+        raise refused(f"{strict_json.shown(info.filename)} has no place in a job.")
+    if info.file_size > 1_000_000 and info.file_size > MOST_RATIO * max(info.compress_size, 1):
+        raise refused(f"{info.filename} would unpack to a hundred times its size.")
+    if info.filename.startswith("photos/") and info.file_size > LARGEST_BYTES:
+        raise refused(f"{info.filename} is over 25 MB.")
+    if info.flag_bits & 1:
+        raise refused("It is locked with a password.")
+    if info.compress_type not in (zipfile.ZIP_STORED, zipfile.ZIP_DEFLATED):
+        raise refused(f"{info.filename} is packed in a way that is not read here.")
+
+
+def said_in(files: dict[str, bytes]) -> JobFile:
+    """The job of a file, every value checked."""
+    try:
+        value = strict_json.read(files.get("job.json", b""), MOST_JSON)
+    except BadInput as error:
+        raise refused(f"There is no readable job.json in it. {error.message}") from error
+    if not isinstance(value, dict) or value.get("schema") != SCHEMA:
+        raise refused("This is no job of Stator's.")
+    if value.get("version") not in READS:
+        raise refused(f"Version {str(value.get('version'))[:20]} of a job; this Stator reads versions {READS[0]} to {READS[-1]}.")
+    try:
+        said = JobFile.model_validate(value)
+    except ValidationError as error:
+        raise refused(said_of(error)) from error
+    for index, entry in enumerate(said.entries, 1):
+        for what, check, found in (("choices", Choices.model_validate, entry.choices), ("result", check_result, entry.result)):
+            try:
+                check(found)
+            except ValidationError as error:
+                raise refused(said_of(error, f"entries {index}, {what}")) from error
+    return said

@@ -1,0 +1,36 @@
+"""What is asked of a spindle with what goes on it, or a rubber bush."""
+
+from __future__ import annotations
+
+from functools import partial
+from typing import Any
+
+from engines.properties import Property
+from shopmath.amounts import degrees, mm
+from stations.base import Ask
+from stations.base.asking import question
+from stations.base.words import fill
+from stations.fit.assembly import words
+from stations.fit.assembly.facts import INSIDE, OUTSIDE, Assembly
+
+ask = partial(question, words)
+SIZED: dict[str, Any] = {"gauges": ("calliper",), "resolution": 0.02}
+
+
+def questions(found: Assembly) -> list[Ask]:
+    if found.is_rubber:
+        ends = [ask(found.slot(Property.STANDS_OUT, at), {"end": words.ENDS[at.end]}, example="2.0", **SIZED) for at in (INSIDE, OUTSIDE)]
+        return [ask(found.slot(Property.BUSH_LUBRICANT)), *ends]
+    part, asked = found.fitted, []
+    if part.pieces:
+        asked.append(ask(found.slot(Property.PIECES_ORDER), {"pieces": ", ".join(part.pieces)}))
+    if part.angle_deg is not None:
+        values = {"turned": part.turned, "angle": degrees(part.angle_deg, 0.5 if part.angle_deg % 1 else 1.0)}
+        where = fill(words.WHERE[Property.DIRECTION], values)
+        example = f"{part.angle_deg:g}"
+        asked.append(ask(found.slot(Property.DIRECTION), values, where=where, optional=True, resolution=0.5, example=example))
+    where = fill(words.WHERE[Property.END_DEPTH], {"depth": mm(part.depth_mm, 0.1)})
+    asked.append(ask(found.slot(Property.END_DEPTH), where=where, optional=True, example="0", **SIZED))
+    if part.pieces:
+        asked.append(ask(found.slot(Property.SPINDLE_PLAY)))
+    return asked

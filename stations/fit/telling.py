@@ -1,0 +1,137 @@
+"""What one seat and a whole half say in the same way: limits, what helps, thermometers, warnings, times, out of codes and values."""
+
+from __future__ import annotations
+
+from collections.abc import Iterable, Mapping
+from typing import Any
+
+from engines.properties import Property
+from jobs.facts import Taken
+from shop.models import Chiller, Heater
+from shopmath.amounts import Amount, celsius, duration, mm, seconds
+from shopmath.checks import BadInput
+from shopmath.thermal.expansion import WANTED
+from shopmath.thermal.limits import Limit
+from shopmath.thermal.plan import Widener
+from shopmath.verdict import Call
+from stations.base import Ask, Caution, Method, Trace
+from stations.base.asking import options, question
+from stations.base.words import OptionRow, fill, lazily, say
+from stations.fit import words
+from stations.fit.heat import Heated
+from stations.fit.thermometers import CONTACT, DROP, Means, means_of
+
+SOON_S = 120.0
+
+
+def gates(heater: Heater | None, chilled_by: Iterable[str]) -> list[Caution]:
+    """What must be so before anything is hot or cold."""
+    wanted = ["dry"]
+    if heater and heater.cooks_food:
+        wanted.append("food")
+    if heater and heater.method == Heater.Method.TORCH:
+        wanted.append("flame")
+    if Chiller.Method.DRY_ICE in chilled_by:
+        wanted.append("ice")
+    if Chiller.Method.SPRAY in chilled_by:
+        wanted.append("spray")
+    return [Caution(key, str(words.CHECKS[key][0]), words.CHECKS[key][1]) for key in wanted]
+
+
+def of_limit(limit: Limit) -> dict[str, Any]:
+    """What sets a limit, at what, and why; a metal's own words stand in its table."""
+    return {
+        "what": lazily(words.LIMIT_WHAT, limit.code, {}, limit.what),
+        "why": lazily(words.LIMIT_WHY, limit.code, {}, limit.reason),
+        "limit": celsius(limit.limit_c),
+    }
+
+
+def of_call(call: Call) -> dict[str, Any]:
+    """The values of a plan's call as its sentence wants them."""
+    values = dict(call.values)
+    limit = values.pop("by", None)
+    return {**values, **(of_limit(limit) if limit else {})}
+
+
+def helps(found: Iterable[Widener], names: Mapping[str, Any]) -> list[Any]:
+    """What would widen it, each with what it gains."""
+    return [lazily(words.HELPS, each.code, {**names, **each.values, "gain": mm(each.gain_mm)}, each.what) for each in found]
+
+
+def soon(time_s: float) -> Amount:
+    """How long one has once it touches, to five seconds."""
+    return seconds(max(5.0 * round(time_s / 5), 5.0)) if time_s <= SOON_S else duration(time_s)
+
+
+# thermometers
+
+
+def means_values(means: Means) -> dict[str, Any]:
+    gauge = means.gauge
+    return {"gauge": gauge.name if gauge else "", "setting": f"{gauge.emissivity or 0:g}" if gauge else ""}
+
+
+def means_rows(heated: Heated) -> list[OptionRow]:
+    """Ways to take a temperature, for the list."""
+    rows: list[OptionRow] = []
+    for means in means_of(heated.gauges):
+        name, hint, _ = words.MEANS[means.surface]
+        values = means_values(means)
+        rows.append((means.key, fill(name, values), fill(hint, values)))
+    return rows
+
+
+def with_what(means: Means) -> str:
+    """What a temperature is read with, inside a sentence."""
+    return fill(words.MEANS[means.surface][2], means_values(means))
+
+
+def coarse(reading: Taken) -> dict[str, Any]:
+    """A temperature that is too coarse to judge by."""
+    told = reading.corrected
+    by = str(told["means"])
+    return {"by": lazily(words.COARSE_BY, by, {}, by), "low": celsius(told["low_c"]), "high": celsius(told["high_c"])}
+
+
+def note(reading: Taken) -> str:
+    """What stands beside a temperature in the table: its true value with its band."""
+    told = reading.corrected
+    if "true_c" not in told:
+        return ""
+    by = str(told["means"])
+    values = {
+        "low": f"{told['low_c']:.0f}",
+        "high": celsius(told["high_c"]),
+        "true": celsius(told["true_c"]),
+        "shown": f"{reading.value:.0f}" if reading.value is not None else "",
+        "by": say(words.READ_BY, by, {}, by),
+    }
+    code = CONTACT if by == CONTACT else DROP if reading.value is None else "sure" if told["trusted"] else "unsure"
+    return fill(words.TEMPERATURE_NOTE[code], values)
+
+
+# questions and choices of the heat itself
+
+
+def wanted_method(chosen: str) -> Method:
+    """How much clearance is wanted."""
+    rows: list[OptionRow] = [(key, key, fill(words.WANTED_HINT, {"part": f"{value:.0f}"})) for key, value in WANTED.items()]
+    return Method("wanted", str(words.METHOD_LABEL["wanted"]), options(rows), chosen)
+
+
+def air(table: Any, heated: Heated, quiet: bool) -> Ask:
+    slot = heated.slot(Property.AIR_TEMPERATURE)
+    return question(table, slot, optional=True, quiet=quiet, resolution=1.0, example="21")
+
+
+def heats(outer: str, room_c: float, key: str, value: float) -> None:
+    """Refuse a heater that is colder than what it should heat."""
+    if value <= room_c:
+        raise BadInput(key, fill(words.COLDER, {"value": celsius(value), "outer": words.NAMES[outer]}))
+
+
+def limit_trace(limit: Limit) -> Trace:
+    values = of_limit(limit)
+    label = fill(words.LIMIT_LABEL, {"what": values["what"]})
+    return Trace(label, fill("{limit}", values), fill(words.LIMIT_SOURCE, {**values, "source": limit.source}), limit.estimated)

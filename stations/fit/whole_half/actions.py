@@ -1,0 +1,183 @@
+"""What may be done in one heat for a half: into the cold, into the oven, open, reheat; and what an answer does to clocks and seats."""
+
+from __future__ import annotations
+
+from datetime import timedelta
+from typing import Any
+
+from engines.properties import Property
+from engines.slots import Slot
+from jobs import log
+from shop.models import Chiller
+from shopmath.verdict import WARM_K
+from stations.base import Action
+from stations.base.words import fill
+from stations.fit import setup, telling
+from stations.fit.whole_half import into_seats, words
+from stations.fit.whole_half.facts import LAID, LONGEST_S, Phase, WholeHalf
+from stations.fit.whole_half.half import Hands
+from stations.fit.whole_half.parts import HotPart
+from stations.fit.whole_half.questions import capital
+
+CHILL = "chill-"
+
+
+def to_chill(found: WholeHalf, chiller: Chiller) -> list[HotPart]:
+    """What goes into a chiller now: everything into a freezer; the next one alone into dry ice, which would chill it too deep."""
+    waiting = [part for part in found.plan.parts if part.chiller == chiller and part.planned and part.planned.chill]
+    begins = {step.part: step.from_s for step in found.core_sheet.steps if step.where == chiller.name}
+    ahead = [part for part in waiting if part.key in begins and part.key not in found.cold_since]
+    ahead.sort(key=lambda part: begins[part.key])
+    return ahead if chiller.method == Chiller.Method.FREEZER else ahead[:1]
+
+
+def _shut(bound: Any) -> str:
+    """Why nothing may be heated; empty when it may."""
+    found: WholeHalf = bound.found
+    gate: str = bound.refused()
+    if gate:
+        return gate
+    if found.unsettled():
+        return str(words.SHUT["way"])
+    if found.loose:
+        return fill(words.REASON["loose"], {"part": found.loose.name})
+    if found.stopped:
+        call = found.stopped.call
+        return fill(words.REASON[call.code], {**telling.of_call(call), "partner": found.stopped.setup.inner_name})
+    return ""
+
+
+def actions(bound: Any) -> tuple[Action, ...]:
+    found: WholeHalf = bound.found
+    if found.trouble or found.phase == Phase.HOT or found.in_hand:
+        return ()
+    return tuple(_before(bound, found)) if found.phase in (Phase.PLAN, Phase.WARMING) else tuple(_afterwards(bound, found))
+
+
+def _before(bound: Any, found: WholeHalf) -> list[Action]:
+    offered: list[Action] = []
+    shut = _shut(bound)
+    for chiller in found.stays:
+        going = to_chill(found, chiller)
+        if going:
+            values = {"part": going[0].name, "count": len(going), "chiller": chiller.name}
+            said = fill(words.ACTION["chill" if len(going) == 1 else "chill_many"], values)
+            word = f"chill {chiller.name.lower()}" if offered else "chill"
+            offered.append(Action(f"{CHILL}{chiller.pk}", said, word, not offered, shut, _chills(chiller.pk)))
+    side = {"Side": capital(found.side)}
+    if not found.timer("heat"):
+        offered.append(Action("heat", fill(words.ACTION["heat"], side), "heat", not offered, shut, into_the_oven))
+    else:
+        laid = "" if LAID in found.own.ticked else str(words.SHUT["lay_out"])
+        early = "" if found.may_open else str(words.SHUT["early"])
+        ready = not offered and all(seconds <= 1 for seconds in found.ready_in.values())
+        offered.append(Action("open", str(words.ACTION["open"]), "open", ready, shut or laid or early, open_the_door))
+    return offered
+
+
+def _afterwards(bound: Any, found: WholeHalf) -> list[Action]:
+    offered: list[Action] = []
+    if found.waiting:
+        offered.append(Action("again", fill(words.ACTION["again"], {"count": len(found.waiting)}), "again", True, do=reheat))
+    if found.other_left:
+        said = fill(words.ACTION["other"], {"side": str(found.card.side(found.other_half))})
+        offered.append(Action("other", said, "other", not offered, do=the_other_half))
+    return [*offered, bound.sign_action(main=not offered)]
+
+
+def _start(bound: Any, key: str, said: str, tone: str, lasts_s: float) -> None:
+    log.start_timer(bound.entry, bound.person, key, said, tone, lasts_s, attempt=bound.attempt, at=bound.now)
+
+
+def _chills(pk: int) -> Any:
+    return lambda bound: into_the_cold(bound, pk)
+
+
+def into_the_cold(bound: Any, pk: int) -> None:
+    """Everything that wants this chiller; out of dry ice, which would chill too deep, one at a time as its turn comes."""
+    found: WholeHalf = bound.found
+    chiller = next(each for each in found.stays if each.pk == pk)
+    going = to_chill(found, chiller)
+    _fix_half(bound)
+    for part in going:
+        bound.move(Hands.CHILLED, Slot(part.slot.part, Property.COLD_TEMPERATURE))
+    longest = max(part.planned.chill.likely for part in going if part.planned and part.planned.chill)
+    said = fill(words.TIMER["cold" if len(going) == 1 else "cold_many"], {"part": going[0].name, "count": len(going)})
+    _start(bound, f"cold-{going[0].key}", said, "cold", longest)
+
+
+def into_the_oven(bound: Any) -> None:
+    found: WholeHalf = bound.found
+    _fix_half(bound)
+    soak = found.plan.soak
+    _start(bound, "heat", fill(words.TIMER["heat"], {"side": found.side}), "heat", soak.likely if soak else 0.0)
+
+
+def open_the_door(bound: Any) -> None:
+    for timer in [each for each in bound.timers if each.attempt == bound.attempt and not each.ended_at]:
+        log.stop_timer(timer, bound.now)
+    _start(bound, "door", str(words.TIMER["door"]), "window", 0.0)
+    take_turn(bound.afresh())
+
+
+def reheat(bound: Any) -> None:
+    _next_heat(bound, bound.found.half)
+
+
+def the_other_half(bound: Any) -> None:
+    _next_heat(bound, bound.found.other_half)
+
+
+def _next_heat(bound: Any, half: str) -> None:
+    for timer in bound.timers:
+        log.stop_timer(timer)
+    log.next_attempt(bound.entry, half=half, tab=half)
+
+
+def _fix_half(bound: Any) -> None:
+    log.choose(bound.entry, half=bound.found.half, tab=bound.found.half)
+
+
+def take_turn(bound: Any) -> None:
+    """The next part in hand, and the door clock on the part that closes first."""
+    found: WholeHalf = bound.found
+    door, live = found.timer("door"), found.live_heat
+    if not door or door.ended_at:
+        return
+    nexts = [part for part in live.order if found.fate(part) != "later"] or list(live.order)
+    log.choose(bound.entry, turns={**found.turns, found.turn_key: nexts[0].key if nexts else ""})
+    if not nexts:
+        log.stop_timer(door, found.now)
+        _cooling(bound)
+        return
+    first = min(live.order, key=live.left_s)
+    due = found.now + timedelta(seconds=min(live.left_s(first), LONGEST_S))
+    log.move_due(door, due, label=fill(words.TIMER["home_by"], {"part": first.name}))
+
+
+def _cooling(bound: Any) -> None:
+    run = bound.found.run
+    cold = run.outer_out.reaches_in_s(setup.ROOM_C + WARM_K - 1, bound.now) if run.outer_out else None
+    if cold:
+        _start(bound, "cool", str(words.TIMER["cool"]), "wait", cold)
+
+
+def kept(bound: Any, reading: Any) -> None:
+    """A temperature moves the clocks; what happened to a part goes into its own seat's entry too."""
+    found: WholeHalf = bound.found
+    heat, door = found.timer("heat"), found.timer("door")
+    warm = reading.property in (Property.HOT_TEMPERATURE, Property.WATER_DROP)
+    if warm and found.phase == Phase.WARMING and heat and not heat.ended_at:
+        left = found.run.ready_in_s()
+        if left is not None:
+            log.move_due(heat, found.now + timedelta(seconds=left))
+    if not found.trouble:
+        part = next((each for each in found.plan.parts if each.slot.key == reading.ask), None)
+        if part:
+            into_seats.write(bound, part, reading)
+    if door:
+        take_turn(bound)
+
+
+def may_sign(bound: Any) -> str:
+    return "" if bound.found.phase == Phase.AFTER else str(words.NOT_RUN)

@@ -1,0 +1,281 @@
+"""The call of each phase of one heat for a whole half, and where its numbers come from."""
+
+from __future__ import annotations
+
+from collections.abc import Iterable, Iterator
+from functools import partial
+from typing import Any
+
+from engines.models import Seat
+from engines.properties import Property
+from shop.models import Driver
+from shopmath.amounts import celsius, chance, degrees, duration, kelvin, mm
+from stations.base import Ask, Caution, State, Trace, Verdict, asking
+from stations.base.words import fill, lazily
+from stations.fit import setup, telling
+from stations.fit import words as shared
+from stations.fit.assembly import verdict as assembly
+from stations.fit.heat import HOME
+from stations.fit.whole_half import words
+from stations.fit.whole_half.facts import LAID, NO_PARTS, STUCK, Code, Phase, WholeHalf
+from stations.fit.whole_half.parts import HotPart
+from stations.fit.whole_half.questions import capital
+from ui.numbers import lasting, show
+
+source = partial(asking.source, words)
+READY_S, EARLY_S, HOTTER_K = 1.0, 60.0, 5.0
+
+
+def verdict(found: WholeHalf, asked: list[Ask]) -> Verdict:
+    """The call as it stands: of the part in hand, else of the whole heat."""
+    if found.in_hand:
+        mine = [ask for ask in asked if ask.slot and ask.slot.part == found.in_hand.fitted.part]
+        return assembly.verdict(found.in_hand, mine)
+    return of_the_heat(found, asked)
+
+
+def overall(found: WholeHalf) -> Verdict:
+    """What is signed: the heat, whatever part is in hand."""
+    return of_the_heat(found, [])
+
+
+def of_the_heat(found: WholeHalf, asked: list[Ask]) -> Verdict:
+    if found.trouble:
+        if found.trouble.code == NO_PARTS:
+            home = bool(found.everything) or found.attempt > 1
+            return Verdict(State.IN, Code.ALL_HOME, {"side": found.side}, "every_part", "check_each") if home else _nothing()
+        reason = "needs_oven" if found.trouble.field == "heater" else ""
+        return Verdict(State.STOP, Code.NO_PLAN, {"said": found.trouble.message}, reason)
+    by_phase = {Phase.PLAN: _plan, Phase.WARMING: _warming, Phase.HOT: _hot, Phase.AFTER: _after}
+    return by_phase[found.phase](found, asked)
+
+
+def _nothing() -> Verdict:
+    return Verdict(State.WAIT, Code.NOTHING)
+
+
+def named(parts: Iterable[HotPart]) -> list[str]:
+    return [part.name for part in parts]
+
+
+def number(count: int, *, small: bool = False) -> Any:
+    """How many, as a word where there is one."""
+    return words.NUMBERS[count][1 if small else 0] if count < len(words.NUMBERS) else str(count)
+
+
+def _plan(found: WholeHalf, asked: list[Ask]) -> Verdict:
+    unsettled = found.unsettled()
+    if unsettled:
+        part = unsettled[0]
+        assert part.seat is not None
+        values = {"part": part.name, "found": Seat.Faces(found.contradicted(part)).label, "card": part.seat.get_faces_display()}
+        return Verdict(State.STOP, Code.WHICH_WAY, values)
+    if found.loose:
+        return Verdict(State.STOP, Code.STOP, {"part": found.loose.name}, "loose", "change_method")
+    if found.stopped:
+        call = found.stopped.call
+        values = {**telling.of_call(call), "partner": found.stopped.setup.inner_name}
+        return Verdict(State.STOP, Code.STOP, values, call.code, "change_method")
+    return _in_one(found)
+
+
+def _in_one(found: WholeHalf) -> Verdict:
+    """How many of the parts one heat takes, and what goes in first."""
+    sheet, plan = found.core_sheet, found.plan
+    fits, left, crowded = ([found.part(key) for key in keys] for keys in (sheet.order, sheet.left_out, sheet.crowded))
+    total = len(plan.parts)
+    step, how = _start(found)
+    values: dict[str, Any] = {**how, "some": number(len(fits)), "all_small": number(total, small=True), "parts": named(left)}
+    values["all"] = number(total)
+    if crowded:
+        chiller = crowded[0].chiller
+        values |= {"chiller": str(chiller), "places": chiller.places if chiller else 0, "parts": named(crowded)}
+        return Verdict(State.OUT, Code.TOO_MANY, values, "no_place", detail="some_in_one")
+    values["chance"] = chance(min((part.planned.confidence for part in fits if part.planned), default=1.0))
+    if left:
+        hotter = plan.ceiling_c - plan.target_c
+        values["more"] = kelvin(min(hotter, 20.0))
+        detail, reason = "hotter" if hotter >= HOTTER_K else "no_hotter", "some_sure" if fits else "none_sure"
+        return Verdict(State.TOO_CLOSE if fits else State.OUT, Code.SOME_IN_ONE, values, reason, step, detail)
+    closes = [(found.closes_s(part, plan.target_c), part) for part in plan.parts if part.planned]
+    soonest, first = min(closes, key=lambda pair: pair[0])
+    last = max((step.to_s for step in sheet.steps if step.where == "in"), default=0.0)
+    values |= {"last": duration(last), "first": duration(soonest), "part": first.name}
+    return Verdict(State.IN, Code.IN_ONE if total > 1 else Code.ONE, values, "each_sure", step, "all_home_by")
+
+
+def _start(found: WholeHalf) -> tuple[str, dict[str, Any]]:
+    """What goes in first, and how much later the rest: code and values."""
+    plan, begins = found.plan, -found.core_sheet.begins_s
+    soak = plan.soak.likely if plan.soak else 0.0
+    cold = sorted({part.chiller.name for part in plan.parts if part.chiller})
+    values: dict[str, Any] = {
+        "heater": str(found.heater),
+        "setting": celsius(plan.heat_c),
+        "target": celsius(plan.target_c),
+        "soak": duration(soak),
+        "cold": [capital(name) if index == 0 else name for index, name in enumerate(cold)],
+        "later": duration(begins - soak),
+    }
+    return "cold_first" if cold and begins > soak + EARLY_S else "oven_meanwhile" if cold else "oven", values
+
+
+def _warming(found: WholeHalf, asked: list[Ask]) -> Verdict:
+    waits = {key: seconds for key, seconds in found.ready_in.items() if seconds > READY_S}
+    if found.coarse:
+        return Verdict(State.TOO_CLOSE, Code.UNSURE, telling.coarse(found.coarse), "coarse", "coarse")
+    here, in_oven = found.run.outer().c, bool(found.timer("heat"))
+    values: dict[str, Any] = {"here": celsius(here), "order": named(found.part(key) for key in found.core_sheet.order)}
+    if in_oven and here > found.plan.ceiling_c:
+        what = lazily(shared.LIMIT_WHAT, found.plan.ceiling_code, {}, found.plan.ceiling_why)
+        values |= {"what": what, "limit": celsius(found.plan.ceiling_c)}
+        return Verdict(State.STOP, Code.STOP, values, "too_hot", "out_of_heat")
+    if not waits:
+        return Verdict(State.IN, Code.OPEN, values, detail="order", standing="open_door")
+    door = max(waits.values())
+    if not in_oven and waits.get("case", 0.0) >= door - EARLY_S:
+        return Verdict(State.WAIT, Code.CASE_IN, values, detail="order", standing="case_standing")
+    values["door"] = duration(door)
+    last = max(waits, key=lambda key: waits[key])
+    if waits.get("case") != door:
+        values["part"] = found.part(last).name
+    step = "lay_bench"
+    if not in_oven and "case" in waits:
+        step, values["later"] = "half_later", duration(door - waits["case"])
+    reason = "waits_case" if waits.get("case") == door else "waits_part"
+    return Verdict(State.WAIT, Code.NOT_YET, values, reason, step, "order", "lay_bench")
+
+
+def _hot(found: WholeHalf, asked: list[Ask]) -> Verdict:
+    live = found.live_heat
+    part = live.here
+    assert part is not None
+    left, way = live.left_s(part), way_words(found, part)
+    lost = [each for each in found.plan.parts if each.key in live.remaining.left_out and each.key != part.key]
+    stuck = [lazily(words.STUCK, found.fate(each), {"part": each.name}) for each in live.jammed]
+    detail = "jam_waits" if stuck and lost else "jam" if stuck else "waits" if lost else ""
+    values: dict[str, Any] = {"part": part.name, "from_side": capital(part.from_words), "way": way, "left": duration(left)}
+    values |= {"lost": named(lost), "stuck": stuck}
+    more: dict[str, Any] = {"detail": detail, "standing": "parts_go_in"}
+    if part.is_circlip:
+        return Verdict(State.IN, Code.IN_HAND, values, "turn_it", "enter", **more)
+    if left <= 0:
+        return Verdict(State.OUT, Code.SHUT, values, **more)
+    state = State.TOO_CLOSE if left < found.shop.handling_s else State.IN
+    return Verdict(state, Code.IN_HAND, values, "from_way" if way else "from", "push", **more)
+
+
+def _after(found: WholeHalf, asked: list[Ask]) -> Verdict:
+    if found.unsaid:
+        return Verdict(State.WAIT, Code.WHAT_OF_THE_LAST, {"parts": named(found.unsaid)})
+    home = len([part for part in found.parts if found.fate(part) in HOME])
+    values: dict[str, Any] = {"home": number(home), "parts": named(found.waiting), "waiting": number(len(found.waiting))}
+    if found.waiting:
+        stuck = [part for part in found.waiting if found.fate(part) in STUCK]
+        return Verdict(State.OUT, Code.REHEAT, {**values, "stuck": named(stuck)}, next="back_out" if stuck else "", detail="peels")
+    step = "note_or_sign" if asked else "hold_down"
+    return Verdict(State.IN, Code.ALL_HOME, values, "in_one_heat", step, "own_page")
+
+
+# words for the hands: which way round, with what, on what
+
+
+def way_words(found: WholeHalf, part: HotPart) -> str:
+    """Which way round it goes; empty when nobody knows."""
+    if part.is_circlip:
+        return str(words.WAY["circlip"])
+    if part.fitted:
+        if part.fitted.angle_deg is None:
+            return ""
+        return fill(words.WAY["turned"], {"turned": part.fitted.turned, "angle": degrees(part.fitted.angle_deg)})
+    faces = found.facing(part)
+    return str(Seat.Faces(faces).label) if faces else ""
+
+
+def how_words(found: WholeHalf, part: HotPart) -> str:
+    """From where it goes in, and which way round."""
+    way = way_words(found, part)
+    if part.is_circlip:
+        return way
+    if not way and part.seat is None:
+        return part.from_words
+    return fill(words.GOES, {"from_side": part.from_words, "way": way or words.WAY["unknown"]})
+
+
+def short_words(found: WholeHalf, part: HotPart) -> str:
+    """The same in few letters, for a phone."""
+    if part.is_circlip:
+        return way_words(found, part)
+    way = str(words.WAY_SHORT.get(found.facing(part), words.WAY["unknown"])) if part.seat else way_words(found, part)
+    side = str(words.FROM_SHORT[part.thing.loads_from])
+    return fill(words.GOES, {"from_side": side, "way": way}) if way else side
+
+
+def tool_words(part: HotPart, shelf: Iterable[Driver]) -> str:
+    """The shop's driver that lands on its outer ring, or what to look for."""
+    if part.is_circlip:
+        return str(words.PLIERS)
+    driver = part.driver(shelf)
+    ends = {"low": f"{part.window.outside_low_mm:.0f}", "high": mm(part.window.outside_high_mm, 1.0)}
+    return driver.name if driver else fill(words.DRIVER_WANTED, ends)
+
+
+def support_words(part: HotPart) -> str:
+    """What the case stands on while it is pushed: right behind the seat."""
+    return "" if part.is_circlip else str(words.SUPPORT["inside" if part.thing.loads_from == Seat.From.INSIDE else "outside"])
+
+
+# around the call
+
+
+def checks(found: WholeHalf) -> tuple[Caution, ...]:
+    if found.phase == Phase.HOT or found.in_hand:
+        return ()
+    used = {part.chiller.method for part in found.parts if part.chiller}
+    clip = any(part.is_circlip for part in found.parts)
+    laid = Caution(LAID, str(words.CHECKS["laid_circlip" if clip else LAID][0]))
+    return (*telling.gates(found.heater, used), laid, *asking.checks(words, "bagged"))
+
+
+def warnings(found: WholeHalf) -> tuple[Caution, ...]:
+    wanted = []
+    if found.is_live:
+        wanted.append("hot")
+    if found.phase == Phase.HOT:
+        wanted += ["jam", "frost"]
+    seals = [seal.name for seal in found.card.seals.all() if seal.half == found.half]
+    if seals and not found.is_live:
+        wanted.append("seals")
+    if found.phase == Phase.PLAN:
+        wanted.append("manual")
+    return tuple(Caution(key, fill(words.WARNINGS[key], {"seals": seals})) for key in wanted)
+
+
+def sources(found: WholeHalf) -> Iterator[Trace]:
+    if found.trouble or found.in_hand:
+        return
+    plan = found.plan
+    yield source("case", show(celsius(plan.target_c)))
+    what = lazily(shared.LIMIT_WHAT, plan.ceiling_code, {}, plan.ceiling_why)
+    yield source("oven", show(celsius(plan.heat_c)), {"limit": celsius(plan.ceiling_c), "what": what})
+    if plan.soak:
+        times = fill(words.RANGE, {"low": lasting(plan.soak.low), "high": lasting(plan.soak.high)})
+        yield source("soak", times, {"basis": plan.soak.basis}, estimated=True)
+    for part in plan.parts:
+        if part.planned:
+            yield from _of_part(found, part)
+    yield source("order", str(words.MOST_IN))
+    if found.value(Property.AIR_TEMPERATURE) is None:
+        yield source("air", show(celsius(setup.ROOM_C)), estimated=True)
+
+
+def _of_part(found: WholeHalf, part: HotPart) -> Iterator[Trace]:
+    made = part.planned
+    assert made is not None
+    values = {"part": part.name, "grip": mm(made.setup.interference_mm), "wanted": mm(made.setup.wanted_mm)}
+    values["doubt"] = mm(2 * made.offering.spread_mm)
+    by = fill(words.HOME_BY, {"time": lasting(found.closes_s(part, found.plan.target_c))})
+    yield source("part", by, values, estimated=True)
+    if made.chill:
+        to = fill(words.TO_COLD, {"time": lasting(made.chill.likely), "cold": celsius(made.chill_c)})
+        yield source("part_cold", to, {"part": part.name, "basis": made.chill.basis}, estimated=True)
