@@ -1,4 +1,4 @@
-"""Read in the last edition's files beside the same jobs in its upgraded database, and print what differs: `python -m tests.two_ways`."""
+"""Read in released files beside the same jobs in an upgraded database, and print what differs: `python -m tests.two_ways jobs-3`."""
 
 from __future__ import annotations
 
@@ -8,7 +8,7 @@ from pathlib import Path
 from typing import Any
 
 os.environ.setdefault("DJANGO_SETTINGS_MODULE", "stator.settings")
-FILES = sorted((Path(__file__).parent / "released" / "jobs-3").glob("*.zip"))
+RELEASED = Path(__file__).parent / "released"
 ONE_S_OWN = {"uid", "by", "client_key", "carried_from", "gauge"}  # new in a copy, or named with the file it came from
 
 
@@ -17,7 +17,7 @@ def differing(upgraded: dict[str, Any], read_in: dict[str, Any]) -> dict[str, An
     return {name: (upgraded.get(name), read_in.get(name)) for name in names if upgraded.get(name) != read_in.get(name)}
 
 
-def compare() -> tuple[int, list[str]]:
+def compare(folder: str) -> tuple[int, list[str]]:
     """How many readings were compared, and each place where the two ways part."""
     import django
 
@@ -30,7 +30,7 @@ def compare() -> tuple[int, list[str]]:
     from shop.models import Person
 
     owner, compared, found = Person.objects.filter(role="owner")[0], 0, []
-    for path in FILES:
+    for path in sorted((RELEASED / folder).glob("*.zip")):
         with transaction.atomic():
             upgraded = job_as_json(Job.objects.get(number=int(path.stem.removeprefix("job-"))))
             read_in = job_as_json(job_from_zip(path.read_bytes(), owner))
@@ -44,6 +44,6 @@ def compare() -> tuple[int, list[str]]:
 
 
 if __name__ == "__main__":
-    compared, found = compare()
+    compared, found = compare(sys.argv[1])
     print(f"{compared} readings", *found, sep="\n")
     sys.exit(bool(found))

@@ -48,6 +48,7 @@ class Names:
         fitted = apps.get_model("engines", "Fitted").objects.filter(card_id=card_id)
         self.of = {"s": {each.pk: ("seat", each.uid) for each in seats}, "f": {each.pk: ("fitted", each.uid) for each in fitted}}
         self.of["c"] = self.of["s"]
+        self.called = {("fitted", each.uid): each.name for each in fitted}
 
     def part(self, key):
         """Kind and identity of `s12`, `c12` or `f3`."""
@@ -110,6 +111,15 @@ def chosen_anew(choices, names, renamed):
     return left, cold
 
 
+def notes(apps):
+    """Notes that were written down without an address belong to the engine."""
+    subjects = apps.get_model("engines", "Subject")
+    for reading in apps.get_model("jobs", "Reading").objects.filter(ask="note", property="").select_related("entry__job"):
+        reading.subject, _ = subjects.objects.get_or_create(card_id=reading.entry.job.card_id, kind="engine", uid="engine")
+        reading.property = "note"
+        reading.save(update_fields=["subject", "property"])
+
+
 def forwards(apps, schema_editor):
     subjects, moves = apps.get_model("engines", "Subject"), apps.get_model("jobs", "Move")
     entries, readings = apps.get_model("jobs", "Entry"), apps.get_model("jobs", "Reading")
@@ -125,8 +135,9 @@ def forwards(apps, schema_editor):
             found = placed(ask)
             return key_of(found) if found else ask
 
-        def subject(part, card_id=card_id):
-            return subjects.objects.get_or_create(card_id=card_id, kind=part[0], uid=part[1])[0]
+        def subject(part, card_id=card_id, names=names):
+            name = {"name": names.called.get(part, "")}
+            return subjects.objects.get_or_create(card_id=card_id, kind=part[0], uid=part[1], defaults=name)[0]
 
         for reading in entry.readings.all():
             found = placed(reading.ask, reading.kind == "words")
@@ -150,6 +161,7 @@ def forwards(apps, schema_editor):
         if choices != entry.choices:
             entry.choices = choices
             entry.save(update_fields=["choices"])
+    notes(apps)
 
 
 class Migration(migrations.Migration):

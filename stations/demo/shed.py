@@ -8,6 +8,9 @@ from typing import Any
 
 from engines.copies import copied, shelve
 from engines.models import EngineCard, Seat
+from engines.parts import ENGINE
+from engines.properties import Property
+from engines.slots import Slot
 from jobs import log
 from jobs.models import Job, RunStation
 from shop.defaults import stock_shelves
@@ -115,9 +118,9 @@ class Shed:
     def note(self, job: Job, key: str, text: str, at: datetime, sign: bool = True) -> None:
         stage = job.run.get(key=key)
         entry = log.open_entry(stage, None, self.hand)
-        log.keep_reading(
-            entry, self.hand, "note", log.words(text), uuid.uuid4().hex, extra={"asked": "What was done, what was found?"}, at=at
-        )
+        asked = {"asked": "What was done, what was found?"}
+        more: dict[str, Any] = {"extra": asked, "at": at, "slot": Slot(ENGINE, Property.NOTE)}
+        log.keep_reading(entry, self.hand, Property.NOTE, log.words(text), uuid.uuid4().hex, **more)
         work = bind(BY_KEY[key], job, stage, None, self.hand, at)
         if sign:
             work.sign()

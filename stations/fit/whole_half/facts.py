@@ -143,7 +143,7 @@ class WholeHalf(Half):
     @cached_property
     def phase(self) -> Phase:
         if self.timer("door"):
-            return Phase.HOT if self.live_heat.order else Phase.AFTER
+            return Phase.HOT if not self.trouble and self.live_heat.order else Phase.AFTER
         return Phase.WARMING if self.timer("heat") or self.cold_since else Phase.PLAN
 
     @property
