@@ -11,6 +11,7 @@ from django.shortcuts import get_object_or_404, render
 from django.utils import timezone
 from django.views.decorators.http import require_GET
 
+from jobs import clock
 from jobs.models import Entry, Record
 from shop.models import Shop
 from shopmath import __version__ as core_version
@@ -31,7 +32,7 @@ def sheet(request: HttpRequest, pk: int) -> HttpResponse:
     """One entry on paper."""
     entry = get_object_or_404(ENTRY, pk=pk)
     station = BY_KEY[entry.station.key]
-    work = bind(station, entry.job, entry.station, entry.seat, request.user, timezone.now(), entry=entry)  # type: ignore[arg-type]
+    work = bind(station, entry.job, entry.station, entry.seat, request.user, clock.now(entry.job), entry=entry)  # type: ignore[arg-type]
     later = Entry.objects.filter(supersedes=entry).first()
     data = {
         "work": work,

@@ -4,11 +4,10 @@ from __future__ import annotations
 
 import logging
 
-from django.utils import timezone
-
 from exchange.job_json import job_as_json
 from exchange.report.data import report_of
 from exchange.report.views import JOB
+from jobs import clock
 from jobs.models import Job
 from shop.models import Person
 from shopmath.checks import BadInput
@@ -28,7 +27,7 @@ def rehearse(job: Job, person: Person) -> None:
         Naming the station that cannot be shown.
     """
     fresh = JOB.get(pk=job.pk)
-    now = timezone.now()
+    now = clock.now(job)
     for stage in fresh.run.all():
         station = BY_KEY[stage.key]
         seats = [*fresh.card.seats.all(), *([None] if station.whole else [])] if station.by_seat else [None]

@@ -6,11 +6,13 @@ import io
 from django.test import SimpleTestCase, TestCase
 
 from engines.copies import copied
-from exchange.held import blows, forces, heats
 from exchange.trend import series
 from jobs.models import Job
 from stations.centre.tests import Centrer
+from stations.common.press_joint.predicted import forces
+from stations.fit.one_seat.predicted import heats
 from stations.registry import lay_run
+from stations.true.predicted import blows
 from tests.shed import job, person
 
 
@@ -72,7 +74,7 @@ class WhatHeld(SimpleTestCase):
 
     def test_a_blow_is_held_against_the_twist_it_was_meant_for(self):
         (line,) = blows([{"moves": [{"twist_deg": 0.2}, {"twist_deg": 0.1}], "twist_deg": 0.02}])
-        self.assertEqual((line.count, line.came), (2, "the middle blow took 65% of the twist it was meant for"))
+        self.assertEqual((line.count, line.came), (2, "the middle blow took 65 % of the twist it was meant for"))
         self.assertEqual(blows([{"moves": [], "twist_deg": 0.0}]), [])
 
 

@@ -20,7 +20,7 @@ from exchange.making_views import made_or_making
 from exchange.spreadsheets import plain
 from jobs.models import Job
 from shopmath.checks import BadInput
-from stations.registry import at_station
+from stations.registry import at_station, next_of
 from ui.addresses import job_number
 
 
@@ -67,7 +67,7 @@ def bench_csv(request: HttpRequest) -> HttpResponse:
     writer.writerow(COLUMNS)
     for job in Job.objects.select_related("card").prefetch_related("run"):
         stage = at_station(job)
-        here = (stage.key, stage.state, stage.call_state, plain(stage.next_move), plain(stage.waits_for)) if stage else ("",) * 5
+        here = (stage.key, stage.state, stage.call_state, plain(next_of(stage)), plain(stage.waits_for)) if stage else ("",) * 5
         gone = job.gone_at.date().isoformat() if job.gone_at else ""
         head = (job.tag, plain(job.card.name), plain(job.complaint), job.work_order, job.booked_in_at.date().isoformat(), gone)
         writer.writerow([*head, *here])

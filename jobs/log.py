@@ -10,10 +10,10 @@ from typing import Any
 
 from django.db import transaction
 from django.db.models import Q
-from django.utils import timezone
 
 from engines.models import Seat
 from engines.slots import Slot
+from jobs import clock
 from jobs.facts import Finding
 from jobs.gather import columns, subject_of
 from jobs.guard import Closed, changeable
@@ -108,7 +108,7 @@ def keep_reading(
             canonical=quantity.canonical if quantity.kind != "words" else None,
             gauge=gauge,
             extra=extra or {},
-            taken_at=at or timezone.now(),
+            taken_at=at or clock.now(entry.job),
             by=person,
             client_key=client_key,
         )
@@ -179,7 +179,7 @@ def withdraw(reading: Reading, person: Person, *, came_second: bool = False) -> 
     """Strike a reading out; it stays in the entry, with who struck it out and when. What the same act wrote elsewhere goes with it."""
     with transaction.atomic():
         _refuse_signed(reading.entry)
-        struck_out = {"withdrawn_at": timezone.now(), "withdrawn_by": person, "came_second": came_second}
+        struck_out = {"withdrawn_at": clock.now(reading.entry.job), "withdrawn_by": person, "came_second": came_second}
         with_it = Q(carried_from=reading.pk, entry__station=reading.entry.station_id, entry__signed_at=None)
         standing = Reading.objects.filter(Q(pk=reading.pk) | with_it, withdrawn_at__isnull=True)
         Reading.objects.filter(pk__in=list(standing.values_list("pk", flat=True))).update(**struck_out)
@@ -223,7 +223,7 @@ def record_move(
         _refuse_signed(entry)
         where = columns(entry.job.card_id, slot) if slot else {}
         kind_of = slot.about.kind if slot and amount is not None else ""
-        more = {"amount": amount, "amount_kind": kind_of, "text": text[:200], "attempt": attempt, "at": at or timezone.now()}
+        more = {"amount": amount, "amount_kind": kind_of, "text": text[:200], "attempt": attempt, "at": at or clock.now(entry.job)}
         move = Move.objects.create(entry=entry, kind=kind, by=person, **where, **more)
         entry.job.touch()
     return move
@@ -235,7 +235,7 @@ def tick(entry: Entry, person: Person, key: str, on: bool) -> Entry:
         fresh = _refuse_signed(entry)
         fresh.ticks.pop(key, None)
         if on:
-            fresh.ticks[key] = {"by": person.called, "at": timezone.now().isoformat(timespec="seconds")}
+            fresh.ticks[key] = {"by": person.called, "at": clock.now(entry.job).isoformat(timespec="seconds")}
         fresh.save(update_fields=["ticks"])
         entry.job.touch()
     return fresh
@@ -247,7 +247,7 @@ def start_timer(
     """Start a clock, once; starting it again leaves it running."""
     with transaction.atomic():
         _refuse_signed(entry)
-        started = at or timezone.now()
+        started = at or clock.now(entry.job)
         timer, made = Timer.objects.get_or_create(
             entry=entry,
             key=key,
@@ -269,7 +269,7 @@ def start_timer(
 def stop_timer(timer: Timer, at: datetime | None = None) -> None:
     with transaction.atomic():
         _refuse_signed(timer.entry)
-        Timer.objects.filter(pk=timer.pk, ended_at__isnull=True).update(ended_at=at or timezone.now())
+        Timer.objects.filter(pk=timer.pk, ended_at__isnull=True).update(ended_at=at or clock.now(timer.job))
         timer.job.touch()
 
 
@@ -305,7 +305,7 @@ def sign(
     """Close an entry for good, with the call and everything needed to compute it again."""
     with transaction.atomic():
         fresh = _refuse_signed(entry)
-        now = at or timezone.now()
+        now = at or clock.now(entry.job)
         Timer.objects.filter(entry=fresh, ended_at__isnull=True).exclude(key=CURE).update(ended_at=now)  # a joint cures on
         _derive(fresh, found)
         if record:

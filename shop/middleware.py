@@ -9,6 +9,7 @@ from django.contrib.auth.views import redirect_to_login
 from django.http import HttpRequest, HttpResponse
 from django.shortcuts import redirect, render
 
+from ui.partial import is_partial
 from ui.trouble import page_of, trouble
 
 OPEN_NAMES = {"sign-in", "sign-out", "alive", "owner-sheet", "owner-pdf", "owner-photo", "owner-making", "owner-made"}
@@ -18,7 +19,7 @@ LOG = logging.getLogger(__name__)
 
 
 def _partial(request: HttpRequest) -> bool:
-    return bool(request.headers.get("HX-Request") or request.headers.get("X-Partial"))
+    return bool(is_partial(request) or request.headers.get("X-Partial"))
 
 
 def _beside_field(response: HttpResponse) -> HttpResponse:

@@ -2,16 +2,16 @@
 
 from __future__ import annotations
 
-import json
 from dataclasses import dataclass
 from typing import Any
 
 from django.contrib import messages
 from django.http import Http404, HttpRequest, HttpResponse
 from django.shortcuts import get_object_or_404, redirect, render
-from django.utils import timezone
+from django_htmx.http import HttpResponseClientRedirect, trigger_client_event
 
 from engines.models import Seat
+from jobs import clock
 from jobs.models import Reading
 from shop.models import Gauge
 from shop.shelves import shelves
@@ -20,7 +20,8 @@ from stations.base import COMMANDS, Ask, Seen, Work, bind
 from stations.photo_pages import pinned
 from stations.registry import BY_KEY
 from stations.taking import JOB
-from ui.addresses import job_number
+from ui.addresses import job_number, station_address
+from ui.partial import is_partial
 
 WHOLE = 0  # in the place of a seat: all of them at once
 SECOND = "{asked}: {stands} from {first} stands. {typed} from {by} came after it and is struck out; to use it, take that reading again."
@@ -36,7 +37,7 @@ def find_work(request: HttpRequest, tag: str, key: str, seat: int | None = None,
     seatless = BY_KEY[key].by_seat and found is None and not BY_KEY[key].goes_whole
     if stage is None or (seat and found is None) or (seatless and not landing):
         raise Http404
-    work: Work = bind(BY_KEY[key], job, stage, found, request.user, timezone.now())  # type: ignore[arg-type]
+    work: Work = bind(BY_KEY[key], job, stage, found, request.user, clock.now(job))  # type: ignore[arg-type]
     paper = request.COOKIES.get("paper", "")
     work.papers = (paper,) if paper in work.papers else work.papers
     if request.method == "POST":
@@ -46,11 +47,12 @@ def find_work(request: HttpRequest, tag: str, key: str, seat: int | None = None,
 
 def page_data(work: Work, ask: str | None = None, error: BadInput | None = None, typed: str = "") -> dict[str, Any]:
     """Everything the working screen shows."""
-    run = [(stage, BY_KEY[stage.key].name, f"/jobs/{work.job.tag}/{stage.key}/") for stage in work.job.run.all() if stage.key in BY_KEY]
+    run = [(stage, BY_KEY[stage.key].name, station_address(work.job.tag, stage.key)) for stage in work.job.run.all() if stage.key in BY_KEY]
     asked = work.ask_for(ask)
     in_turn = [each for each in work.wanted if not each.quiet]
     left = len(work.open_asks())
     seats = list(work.job.card.seats.all()) if work.station.by_seat else []
+    now = clock.now(work.job)
     return {
         "work": work,
         "job": work.job,
@@ -68,10 +70,10 @@ def page_data(work: Work, ask: str | None = None, error: BadInput | None = None,
         "run": run,
         "seats": seats,
         "slider": work.slider(),
-        "timers": [timer for timer in work.job.timers.all() if not timer.ended_at and not timer.long_over(timezone.now())],
+        "timers": [timer for timer in work.job.timers.all() if not timer.ended_at and not timer.long_over(now)],
         "pictures": [(photo, pinned(photo)) for photo in work.job.photos.filter(station=work.stage).prefetch_related("pins")],
         "commands": COMMANDS,
-        "now": timezone.now(),
+        "now": now,
         "onward": _onward(work, seats) if work.signed else None,
         "earlier": work.entry.supersedes if work.entry else None,
     }
@@ -109,9 +111,9 @@ def _onward(work: Work, seats: list[Seat]) -> tuple[str, str] | None:
     signed = set(work.stage.entries.filter(signed_at__isnull=False).values_list("seat_id", flat=True)) if seats else set()
     seat = next((each for each in seats if each.pk not in signed), None)
     if seat:
-        return f"/jobs/{work.job.tag}/{work.station.key}/{seat.pk}/", seat.name
+        return station_address(work.job.tag, work.station.key, seat.pk), seat.name
     stage = next((each for each in work.job.run.all() if each.state in ("now", "ahead", "waits") and each.pk != work.stage.pk), None)
-    return (f"/jobs/{work.job.tag}/{stage.key}/", BY_KEY[stage.key].name) if stage else None
+    return (station_address(work.job.tag, stage.key), BY_KEY[stage.key].name) if stage else None
 
 
 @dataclass(frozen=True)
@@ -129,12 +131,10 @@ class Answer:
 
     def render(self, request: HttpRequest) -> HttpResponse:
         """The screen: whole for a visit, its working part for a partial request."""
-        partial = bool(request.headers.get("HX-Request"))
+        partial = is_partial(request)
         if self.goes:
-            response: HttpResponse = HttpResponse(status=204) if partial else redirect(self.goes)
-            if partial:
-                response["HX-Redirect"] = self.goes
-            return response
+            there: HttpResponse = HttpResponseClientRedirect(self.goes) if partial else redirect(self.goes)
+            return there
         if request.method == "POST" and not partial and not self.error:
             if self.note:
                 messages.info(request, self.note)
@@ -146,5 +146,5 @@ class Answer:
         response = render(request, template, {**data, "panel": panel})
         response["X-Kept"] = "no" if self.error else "yes"  # tells the page whether to let go of what was typed
         if self.event:
-            response["HX-Trigger-After-Settle"] = json.dumps({"open-panel": self.event})
+            trigger_client_event(response, "open-panel", {"value": self.event}, after="settle")
         return response

@@ -14,7 +14,7 @@ from django.views.decorators.http import require_GET
 
 from jobs.models import Job, RunStation, Timer
 from shop.models import Shop
-from stations.registry import BY_KEY, STATIONS
+from stations.registry import BY_KEY, STATIONS, next_of
 from ui.numbers import lasting
 from ui.svg import Sheet
 
@@ -129,7 +129,7 @@ def bench(request: HttpRequest) -> HttpResponse:
         run = [stage for stage in job.run.all() if stage.key in BY_KEY]
         here = _standing(run)
         name = BY_KEY[here.key].name if here else ""
-        move = f"Waits for {here.waits_for}." if here and here.state == "waits" else (here.next_move if here else "") or f"{name} is next."
+        move = f"Waits for {here.waits_for}." if here and here.state == "waits" else (next_of(here) if here else "") or f"{name} is next."
         due = first.get(job.pk)
         if due and due.due_at and here and here.state == "now":
             move = f"{due.label[:1].upper()}{due.label[1:]} in {lasting((due.due_at - now).total_seconds())}. {move}"

@@ -9,8 +9,23 @@ from django.views.decorators.http import require_GET
 
 from engines.models import Seat
 from jobs.models import Job, Reading
+from stations.registry import STATIONS
 
 MOST = 20
+SHORTEST = 4  # letters of a word that is looked for among the answers
+
+
+def answered(word: str) -> Q:
+    """Readings whose answer has a word in it as the stations say it: an answer is kept by its key."""
+    found = Q(pk__in=[])
+    if len(word) < SHORTEST:
+        return found
+    for station in (each for one in STATIONS for each in (one, one.whole) if each and each.words):
+        for what, rows in getattr(station.words, "OPTIONS", {}).items():
+            keys = [row[0] for row in rows if word.lower() in str(row[1]).lower()]
+            if keys:
+                found |= Q(property=what, text__in=keys)
+    return found
 
 
 @require_GET
@@ -24,6 +39,7 @@ def find(request: HttpRequest) -> HttpResponse:
             wanted = Q(card__name__icontains=word) | Q(card__summary__icontains=word) | Q(complaint__icontains=word)
             seats = Seat.objects.filter(Q(designation__icontains=word) | Q(name__icontains=word))
             notes = Reading.objects.filter(kind="words", text__icontains=word, withdrawn_at=None)
+            notes |= Reading.objects.filter(answered(word), withdrawn_at=None)
             wanted |= Q(comes_back__icontains=word) | Q(card__in=seats.values("card")) | Q(pk__in=notes.values("entry__job"))
             if word.isdecimal():
                 wanted |= Q(number=int(word))

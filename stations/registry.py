@@ -6,6 +6,7 @@ from jobs.models import Job, RunStation
 from stations.apart.station import STATION as APART
 from stations.balance.station import STATION as BALANCE
 from stations.base import Station
+from stations.base.standing import said
 from stations.base.station import NAMES
 from stations.bearings_out.station import STATION as BEARINGS_OUT
 from stations.by_hand.station import by_hand
@@ -47,6 +48,13 @@ STATIONS: tuple[Station, ...] = (
 )
 BY_KEY = {station.key: station for station in STATIONS}
 NAMES.update({station.key: str(station.name) for station in STATIONS})
+
+
+def next_of(stage: RunStation) -> str:
+    """The next move at a station of a run, in words."""
+    station = BY_KEY.get(stage.key)
+    return (said(station, stage.next_said) if station else "") or stage.next_move
+
 
 _WHOLE = [station.key for station in STATIONS]
 WORK_ORDERS: dict[str, tuple[str, list[str]]] = {

@@ -5,9 +5,7 @@ from __future__ import annotations
 from datetime import datetime
 from typing import Any
 
-from django.utils import timezone
-
-from jobs import log
+from jobs import clock, log
 from jobs.models import Job, Reading
 from shop.models import Gauge
 from shopmath.quantity import CANONICAL, Quantity, decimals
@@ -20,7 +18,7 @@ def again(work: Work) -> Work:
     """The same work read afresh after an act."""
     job = JOB.get(pk=work.job.pk)
     stage = next(each for each in job.run.all() if each.pk == work.stage.pk)
-    fresh: Work = bind(work.station, job, stage, work.seat, work.person, timezone.now())
+    fresh: Work = bind(work.station, job, stage, work.seat, work.person, clock.now(job))
     fresh.papers, fresh.seen = work.papers, work.seen
     return fresh
 

@@ -293,3 +293,15 @@ class TheShelves(Around):
         self.assertContains(self.client.post("/shop/drivers/", driver), "smaller than the outside")
         blades = {"name": "B", "kind": "shim", "sizes_mm": "0.05 thick"}
         self.assertContains(self.client.post("/shop/blades/", blades), "thick")
+
+
+class Found(TestCase):
+    def test_a_job_is_found_by_an_answer_as_the_station_says_it_not_as_it_is_kept(self):
+        hands = Hands(job())
+        hands.choose(heater="none", chiller="none")
+        hands.tick_all()
+        hands.act("open")
+        self.assertNotContains(hands.client.get("/find/?q=tapped+home"), "0412")
+        hands.keep("outcome", "tapped")
+        self.assertContains(hands.client.get("/find/?q=tapped+home"), "0412")
+        self.assertContains(hands.client.get("/find/?q=home"), "0412")

@@ -10,11 +10,11 @@ from django.contrib import messages
 from django.http import HttpRequest, HttpResponse
 from django.shortcuts import get_object_or_404, redirect, render
 from django.urls import reverse
-from django.utils import timezone
 from django.utils.safestring import SafeString, mark_safe
 from django.views.decorators.http import require_GET, require_http_methods
 
 from engines.models import EngineCard
+from jobs import clock
 from jobs.acts import Doing, about, new_key, one_act
 from jobs.guard import changeable
 from jobs.models import Job, TrayPlace
@@ -94,7 +94,7 @@ def place(request: HttpRequest, tag: str, number: int) -> HttpResponse:
     if request.method == "POST":
         about(request, changeable(job))
         if act == "empty":
-            TrayPlace.objects.filter(pk=found.pk).update(emptied_at=None if found.emptied_at else timezone.now())
+            TrayPlace.objects.filter(pk=found.pk).update(emptied_at=None if found.emptied_at else clock.now(job))
             job.touch()
         elif act == "photo":
             upload = request.FILES.get("photo")

@@ -3,8 +3,14 @@
 from __future__ import annotations
 
 from django.http import Http404
+from django.urls import reverse
 
 LONGEST = 9  # figures; no job has a higher number
+
+
+def station_address(tag: str, key: str, seat: int | None = None) -> str:
+    """The page of a station of a job, or of one of its seats there; 0 stands for all seats at once."""
+    return reverse("station", args=[tag, key]) if seat is None else reverse("seat", args=[tag, key, seat])
 
 
 def job_number(tag: str) -> int:

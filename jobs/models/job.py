@@ -77,7 +77,8 @@ class RunStation(models.Model):
     key = models.SlugField(max_length=30)
     state = models.CharField(max_length=8, choices=State, default=State.AHEAD)
     call_state = models.CharField(max_length=10, blank=True)
-    next_move = models.CharField(max_length=200, blank=True)
+    next_move = models.CharField(max_length=200, blank=True)  # in words, where no code says it
+    next_said = models.JSONField(default=dict, blank=True)  # its code and values
     waits_for = models.CharField(max_length=100, blank=True)
     because = models.CharField(max_length=200, blank=True)
 

@@ -16,6 +16,7 @@ from stations.base import Ask, Caution, Method, Room, State, Station, Trace, Ver
 from stations.base.words import fill
 from stations.common.press_joint import drawing, questions, verdict
 from stations.common.press_joint.facts import JointFacts
+from stations.common.press_joint.predicted import PREDICTION
 
 ORDER, SCORED = Slot(CRANK, Property.PARTS_ORDER), Slot(CRANK, Property.SCORED)
 
@@ -95,6 +96,7 @@ STATION = Station(
     words=words,
     as_found=True,
     equipment={"press": "presses"},
+    prediction=PREDICTION,
     gives=(Property.THROW_ANGLE, Property.PIN_DIAMETER, Property.PIN_HOLE, Property.PIN_LENGTH, Property.WEB_WALL, Property.WEB_WIDTH),
     facts=apart_facts,
     questions=asks,

@@ -30,6 +30,7 @@ from stations.base.station import Station
 from stations.kept import Kept
 from stations.pieces import WORD, Action, Ask, Caution, Method, Option, Plate, Row, Told, Trace
 from stations.seen import SAID_FOR, Seen
+from ui.addresses import station_address
 
 
 @dataclass
@@ -205,8 +206,8 @@ class Bound(Kept, ABC):
 
     @property
     def address(self) -> str:
-        place = f"{self.seat.pk}/" if self.seat else "0/" if self.station.whole else ""
-        return f"/jobs/{self.job.tag}/{self.station.key}/{place}"
+        seat = self.seat.pk if self.seat else 0 if self.station.whole else None
+        return station_address(self.job.tag, self.station.key, seat)
 
     def signed_result(self, station: str) -> dict[str, Any]:
         """What another station of this job was signed with last; empty when it was not."""
@@ -376,7 +377,13 @@ class Bound(Kept, ABC):
         plate = self.call
         state = RunStation.State.DONE if self.whole_station_signed() else RunStation.State.NOW
         if self.entry or self.stage.state != RunStation.State.AHEAD:
-            log.set_station(self.stage, state=state, call_state=plate.state, next_move=(plate.standing or plate.move)[:200])
+            said = self.next_said()
+            words = "" if said else (plate.standing or plate.move)[:200]
+            log.set_station(self.stage, state=state, call_state=plate.state, next_move=words, next_said=said)
+
+    def next_said(self) -> dict[str, Any]:
+        """The next move by its code and values; empty where only words can say it."""
+        return {}
 
     def whole_station_signed(self) -> bool:
         return self.signed

@@ -11,7 +11,6 @@ from dataclasses import asdict, dataclass, replace
 from typing import Any
 
 from engines.models import Spec
-from engines.properties import Property
 from jobs.gather import slot_of
 from jobs.models import Reading
 from shopmath.checks import BadInput
@@ -22,10 +21,6 @@ from stations.pieces import Told, between
 
 NUMBER = re.compile(r"[+\-−]?[\d.,]+")
 NOT_FIGURES = ("words", "count", "time")
-OF_THE_CARD = {  # which figure of the card a reading belongs to, by station and the beginning of its key, where it has no address yet
-    ("flywheel-on", "runout"): Property.RIM_RUNOUT,
-    ("flywheel-on", "gap"): Property.AIR_GAP,
-}
 
 
 @dataclass(frozen=True)
@@ -80,11 +75,8 @@ def _line(words: str) -> str:
 
 
 def _spec(work: Bound, reading: Reading) -> Spec | None:
-    if slot := slot_of(reading):
-        return work.spec(slot.what)
-    found = (what for (station, start), what in OF_THE_CARD.items() if station == work.station.key and reading.ask.startswith(start))
-    limited = next(found, None)
-    return work.spec(limited) if limited else None
+    slot = slot_of(reading)
+    return work.spec(slot.what) if slot else None
 
 
 def _state(spec: Spec | None, reading: Reading) -> str:

@@ -26,6 +26,7 @@ from shop.shelves import shelves
 from shopmath.amounts import Amount, share, turns
 from shopmath.checks import BadInput
 from shopmath.quantity import Quantity
+from stations.base import standing
 from stations.base import words as shared
 from stations.base.asking import answer, label
 from stations.base.canvas import Canvas
@@ -169,9 +170,7 @@ class Room(Work):
 
     def said_of(self, verdict: Verdict) -> Plate:
         """A verdict in words."""
-        ask = next(iter(self.open_asks()), None)
-        asked = ask.words if ask else ""
-        values = {"question": asked if asked.endswith("?") or not asked else f"{asked}.", **verdict.values}
+        values = {"question": self._asked, **verdict.values}
         words = self.words
         return Plate(
             verdict.state,
@@ -318,6 +317,20 @@ class Room(Work):
 
     def findings(self) -> list[Finding]:
         return list(self.definition.derived(self.found))
+
+    def next_said(self) -> dict[str, Any]:
+        if self.signed:
+            return standing.kept(standing.SIGNED, {"person": self.person.called}, whole=False)
+        judged = self.judged
+        code = judged.standing or judged.next or judged.code
+        move = standing.kept(code, {"question": self._asked, **judged.values}, whole=self.definition is not self.station)
+        return move if standing.said(self.station, move) else {}
+
+    @property
+    def _asked(self) -> str:
+        ask = next(iter(self.open_asks()), None)
+        asked = ask.words if ask else ""
+        return asked if asked.endswith("?") or not asked else f"{asked}."
 
     # what is done
 

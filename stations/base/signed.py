@@ -13,6 +13,7 @@ from django.utils.safestring import SafeString
 from django.utils.translation import gettext as _
 
 from jobs.models import Origin, Record
+from stations.base import standing
 from stations.base import words as shared
 from stations.base.words import fill
 from stations.base.work import Work
@@ -116,6 +117,10 @@ class Signed(Work):
 
     def actions(self) -> tuple[()]:
         return ()
+
+    def next_said(self) -> dict[str, Any]:
+        by = self.entry.signed_by.called if self.entry and self.entry.signed_by else ""
+        return standing.kept(standing.SIGNED, {"person": by}, whole=False)
 
     def whole_station_signed(self) -> bool:
         return self.every_seat_signed() if self.station.by_seat else True

@@ -21,6 +21,7 @@ from shop.shelves import Shelves
 from shopmath.amounts import Amount
 from shopmath.quantity import Quantity
 from stations.base.canvas import Canvas
+from stations.base.predicted import Prediction
 from stations.base.verdict import Said, Verdict
 from stations.pieces import Ask, Caution, Method, Trace
 
@@ -167,6 +168,7 @@ class Station:
     height: float = 560.0  # of its drawing, px
     slider: Callable[[Any], tuple[float, float] | None] = _no  # type: ignore[assignment]  # longest time and now, s, where its drawing moves
     past: Callable[[Given, int], Any] | None = None  # what earlier jobs tell, but for one entry
+    prediction: Prediction | None = None  # what it foretells, for the page that holds it against what happened
     history: Callable[[Any], list[dict[str, str]]] = _none  # that as rows of a table
 
     @property

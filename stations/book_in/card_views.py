@@ -25,6 +25,7 @@ from stations.book_in.card_forms import FactsForm, FittedForm, FlywheelForm, Mar
 from stations.book_in.drawing import AREA, draw_card_face, face_of
 from stations.book_in.forms import SeatForm
 from ui.addresses import row_number
+from ui.partial import is_partial
 
 REMOVABLE = {"seat": "seats", "seal": "seals", "fitted": "fitted", "spec": "specs", "mark": "marks"}
 
@@ -175,7 +176,7 @@ def face_data(
     card: EngineCard, marks: list[Mark], seats: list[Seat], chosen: Mark | None = None, form: MarkForm | None = None, kept: Any = None
 ) -> dict[str, Any]:
     """What the face and its form show; `kept` is what was placed last, offered again for the next tap."""
-    underlay = f"/cards/{card.pk}/underlay.jpg" if card.underlay else ""
+    underlay = reverse("card-underlay-picture", args=[card.pk]) if card.underlay else ""
     face = face_of(card)
     last = next((mark for mark in reversed(marks) if mark.is_fastener), None)
     return {
@@ -215,7 +216,7 @@ def face(request: HttpRequest, pk: int) -> HttpResponse:
             changed(card)
     shown = face_data(card, list(card.marks.all()), list(card.seats.all()), chosen, form, request.POST or None)
     shown["taken"] = taken
-    if request.headers.get("HX-Request"):
+    if is_partial(request):
         response = render(request, "stations/book_in/face.html", shown)
         response["X-Kept"] = "no" if form else "yes"
         return response

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 
+from django.urls import reverse
 from django.utils.safestring import SafeString
 
 from engines.fits import bearing_of
@@ -45,7 +46,7 @@ def draw_card_face(card: EngineCard, marks: Sequence[Mark], seats: Sequence[Seat
         at = (x, y + face.scale * bearing_of(seat).outside_mm / 2 + 4 + 18 * below[place])
         sheet.text(at, seat.name if len(seat.name) < 26 else f"{seat.name[:24]} …", "halo quiet", "middle")
     for mark in marks:
-        with sheet.link(f"/cards/{card.pk}/face/?mark={mark.pk}", f"{mark.get_what_display()} {mark.name}", "#face"):
+        with sheet.link(f"{reverse('card-face', args=[card.pk])}?mark={mark.pk}", f"{mark.get_what_display()} {mark.name}", "#face"):
             draw_reach(sheet, face, mark.x_mm, mark.y_mm)
             if mark == chosen:
                 sheet.circle(face.at(mark.x_mm, mark.y_mm), 19, "place")

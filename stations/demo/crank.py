@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 from datetime import datetime, timedelta
-from typing import TYPE_CHECKING
 
 from engines.fits import nominal_of
 from engines.models import EngineCard, Seat
@@ -14,13 +13,11 @@ from jobs import log
 from jobs.models import Job
 from shopmath.iso286 import limits
 from stations.common.press_joint.facts import at as joint_at
+from stations.demo.hands import Hands
 from stations.end_float.facts import LINKS, shim
 from stations.inspect.facts import TWO_RODS, WIDTHS
 from stations.inspect.seats import ROUND
 from stations.run import leave_out
-
-if TYPE_CHECKING:
-    from stations.demo.shed import Shed
 
 OVAL = (0.000, 0.003, 0.002, -0.001, 0.002, 0.001)  # how the six diameters differ from the first, mm
 
@@ -62,7 +59,7 @@ def looked_at(job: Job) -> list[tuple[str, str]]:
     return [*found, ("damage", "none"), ("masses", "same")]
 
 
-def inspected(shed: Shed, job: Job, at: datetime) -> None:
+def inspected(shed: Hands, job: Job, at: datetime) -> None:
     """Everything looked at, nothing out of the way."""
     shed.answer(job, "inspect", None, at, *looked_at(job))
     for seat in job.card.seats.all():
@@ -94,14 +91,14 @@ def _angle(job: Job, text: str) -> list[tuple[str, str]]:
 PEAK = joint_at(Property.PRESS_PEAK).key
 
 
-def parted(shed: Shed, job: Job, at: datetime) -> None:
+def parted(shed: Hands, job: Job, at: datetime) -> None:
     shed.answer(job, "apart", None, at, *_angle(job, "180"), (joint_at(Property.PIN_SHOWN).key, "22"), *_sizes(22))
     shed.tick(shed.at(job, "apart", None, at))
     shed.answer(job, "apart", None, at, (PEAK, "36"), ("parts-order", "pin's oil hole toward the drive side"), ("scored", "no"))
     shed.act(job, "apart", None, at, "sign")
 
 
-def together(shed: Shed, job: Job, at: datetime) -> None:
+def together(shed: Hands, job: Job, at: datetime) -> None:
     pin = [(joint_at(Property.PIN_DIAMETER).key, "22.064"), (joint_at(Property.PIN_HOLE).key, "22.001")]
     shed.answer(job, "together", None, at, *pin, *_sizes(22))
     shed.tick(shed.at(job, "together", None, at))
@@ -112,7 +109,7 @@ def together(shed: Shed, job: Job, at: datetime) -> None:
     shed.act(job, "together", None, at, "sign")
 
 
-def on_the_press(shed: Shed, job: Job, now: datetime) -> None:
+def on_the_press(shed: Hands, job: Job, now: datetime) -> None:
     """Sized, marked, waiting for the pump."""
     shed.done_before(job, "apart", now)
     at = now - timedelta(minutes=12)
@@ -120,7 +117,7 @@ def on_the_press(shed: Shed, job: Job, now: datetime) -> None:
     shed.tick(shed.at(job, "apart", None, at))
 
 
-def under_the_gauge(shed: Shed, job: Job, now: datetime) -> None:
+def under_the_gauge(shed: Hands, job: Job, now: datetime) -> None:
     """A seat at its limit: too close to call with what was read so far."""
     shed.done_before(job, "inspect", now)
     at = now - timedelta(minutes=25)
@@ -132,7 +129,7 @@ def under_the_gauge(shed: Shed, job: Job, now: datetime) -> None:
     shed.answer(job, "inspect", None, at, *bearing(seat, history="no"), left[0], *close, left[1])
 
 
-def floated(shed: Shed, job: Job, at: datetime) -> None:
+def floated(shed: Hands, job: Job, at: datetime) -> None:
     """The stack measured, its shims fitted."""
     known = job.card.specs.filter(property=Property.END_FLOAT).exists()
     limits = [] if known else [("end-float-least", "0.10"), ("end-float-most", "0.20")]
@@ -145,7 +142,7 @@ def floated(shed: Shed, job: Job, at: datetime) -> None:
     shed.act(job, "end-float", None, at, "sign")
 
 
-def off_the_middle(shed: Shed, job: Job, now: datetime) -> None:
+def off_the_middle(shed: Hands, job: Job, now: datetime) -> None:
     """Closed, both gaps felt: not in the middle yet."""
     leave_out(job.run.get(key="heat-and-drop"), shed.skipper, "bearings were in from the last time")
     shed.done_before(job, "centre", now)
@@ -155,7 +152,7 @@ def off_the_middle(shed: Shed, job: Job, now: datetime) -> None:
 SET_UP = ("end-thread-diameter", "end-thread-pitch", "adapter-turns", "travel")
 
 
-def pulled_in(shed: Shed, job: Job, at: datetime) -> None:
+def pulled_in(shed: Hands, job: Job, at: datetime) -> None:
     """Pulled in by the inner ring, home on both sides."""
     shed.answer(job, "crank-in", None, at, *zip(SET_UP, ("11.95", "1.25", "9", "18"), strict=True))
     shed.tick(shed.at(job, "crank-in", None, at))
@@ -168,7 +165,7 @@ def pulled_in(shed: Shed, job: Job, at: datetime) -> None:
     shed.act(job, "crank-in", None, at, "sign")
 
 
-def closed(shed: Shed, job: Job, at: datetime) -> None:
+def closed(shed: Hands, job: Job, at: datetime) -> None:
     """Every bolt in its rounds."""
     job.tray.update(emptied_at=at)
     shed.answer(job, "close", None, at, ("gears", "all"))
@@ -181,7 +178,7 @@ def closed(shed: Shed, job: Job, at: datetime) -> None:
     shed.act(job, "close", None, at, "sign")
 
 
-def sealed(shed: Shed, job: Job, at: datetime) -> None:
+def sealed(shed: Hands, job: Job, at: datetime) -> None:
     """Each seal known by its sizes, lip to what it keeps, flush."""
     seals = list(job.card.seals.all())
     if not seals:

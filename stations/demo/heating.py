@@ -3,16 +3,13 @@
 from __future__ import annotations
 
 from datetime import datetime, timedelta
-from typing import TYPE_CHECKING
 
 from jobs.models import Job
 from shop.models import Gauge
-
-if TYPE_CHECKING:
-    from stations.demo.shed import Shed
+from stations.demo.hands import Hands
 
 
-def whole_half(shed: Shed, job: Job, now: datetime) -> None:
+def whole_half(shed: Hands, job: Job, now: datetime) -> None:
     """Four bearings and two pins, eleven minutes into the oven; what was found the wrong way round is settled."""
     shed.done_before(job, "heat-and-drop", now)
     cold = now - timedelta(minutes=58)

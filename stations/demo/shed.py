@@ -2,25 +2,23 @@
 
 from __future__ import annotations
 
-import uuid
+from collections.abc import Callable
 from datetime import date, datetime, timedelta
 from typing import Any
 
 from engines.copies import copied, shelve
 from engines.models import EngineCard, Seat
-from engines.parts import ENGINE
-from engines.properties import Property
-from engines.slots import Slot
 from jobs import log
-from jobs.models import Job, RunStation
+from jobs.models import Job
 from shop.defaults import stock_shelves
 from shop.models import Blades, Compound, Driver, Extractor, Gauge, Heater, Person, Press, Puller, PullIn, Shop, Splitter
 from shop.shelves import restock
-from stations.base import Work, bind
+from stations.base import Work
 from stations.demo import cards, crank, heating, taking_down, truing, wheel
-from stations.registry import BY_KEY, lay_run
+from stations.demo.hands import Hands
+from stations.registry import lay_run
 
-DONE = {
+DONE: dict[str, Callable[..., None]] = {
     **taking_down.DONE,
     "inspect": crank.inspected,
     "apart": crank.parted,
@@ -31,12 +29,12 @@ DONE = {
     "close": crank.closed,
     "seals": crank.sealed,
 }
-CARD = ("seats", "specs", "marks", "seals")
-STAGE = RunStation.objects.select_related("job__card").prefetch_related(*(f"job__card__{each}" for each in CARD))
 
 
-class Shed:
+class Shed(Hands):
     """Fills an empty shop through the same doors a mechanic uses."""
+
+    done = DONE
 
     def __init__(self, password: str) -> None:
         Shop.objects.update_or_create(pk=1, defaults={"name": "Slipway Shed"})
@@ -115,87 +113,8 @@ class Shed:
         lay_run(job)
         return job
 
-    def note(self, job: Job, key: str, text: str, at: datetime, sign: bool = True) -> None:
-        stage = job.run.get(key=key)
-        entry = log.open_entry(stage, None, self.hand)
-        asked = {"asked": "What was done, what was found?"}
-        more: dict[str, Any] = {"extra": asked, "at": at, "slot": Slot(ENGINE, Property.NOTE)}
-        log.keep_reading(entry, self.hand, Property.NOTE, log.words(text), uuid.uuid4().hex, **more)
-        work = bind(BY_KEY[key], job, stage, None, self.hand, at)
-        if sign:
-            work.sign()
-        bind(BY_KEY[key], job, stage, None, self.hand, at).settle()
-
-    def done_before(self, job: Job, key: str, now: datetime) -> None:
-        stages = list(job.run.all())
-        for index, stage in enumerate(stages[1 : [each.key for each in stages].index(key)]):
-            at = now - timedelta(hours=30 - index)
-            if stage.state == RunStation.State.SKIPPED:
-                continue
-            if stage.key in DONE:
-                DONE[stage.key](self, job, at)
-            else:
-                self.note(job, stage.key, f"{BY_KEY[stage.key].name} done, nothing out of the way.", at)
-
     def wrong_puller(self, job: Job, now: datetime) -> None:
         taking_down.wheel(self, job, now - timedelta(minutes=50), "Old cycle puller", "18.05 mm", "2.5")
-
-    def answer(self, job: Job, key: str, seat: Seat | None, at: datetime, *answers: tuple[str, str]) -> Work:
-        """Open the station and answer its asks one after another, a bare dash leaving one out."""
-        stage = job.run.get(key=key)
-        entry = log.open_entry(stage, seat, self.hand)
-        stage = STAGE.get(pk=stage.pk)  # the card does not change between two answers: read once for all of them
-        for ask, text in answers:
-            work = bind(BY_KEY[key], stage.job, stage, seat, self.hand, at)
-            if text == "-":
-                log.choose(entry, skipped=[*work.skipped(), ask])
-            else:
-                self.read(work, ask, text)
-        work = self.at(job, key, seat, at)
-        work.settle()
-        return work
-
-    def choose(self, work: Work, **chosen: str) -> None:
-        assert work.entry is not None
-        log.choose(work.entry, **chosen)
-
-    def tick(self, work: Work) -> None:
-        for caution in work.checks():
-            assert work.entry is not None
-            log.tick(work.entry, self.hand, caution.key, True)
-
-    def act(self, job: Job, key: str, seat: Seat | None, at: datetime, *acts: str) -> Work:
-        for act in acts:
-            self.at(job, key, seat, at).act(act)
-        work = self.at(job, key, seat, at)
-        work.settle()
-        return work
-
-    def at(self, job: Job, key: str, seat: Seat | None, when: datetime) -> Work:
-        stage = STAGE.get(job=job, key=key)
-        work: Work = bind(BY_KEY[key], stage.job, stage, seat, self.hand, when)
-        return work
-
-    def read(self, work: Work, ask_key: str, text: str) -> None:
-        """Keep a reading as the strip would, at the work's own time."""
-        ask = next(each for each in work.asks() if each.key == ask_key)
-        quantity = work.read(ask, text)
-        gauge, extra = work.extra_for(ask, quantity, {})
-        assert work.entry is not None
-        reading = log.keep_reading(
-            work.entry,
-            self.hand,
-            ask.key,
-            quantity,
-            uuid.uuid4().hex,
-            attempt=work.attempt,
-            gauge=gauge,
-            extra={**extra, "asked": ask.words},
-            at=work.now,
-            slot=ask.slot,
-        )
-        if work.follows_up:
-            bind(work.station, work.job, work.stage, work.seat, self.hand, work.now).after_keep(reading)
 
     def begin(self, job: Job, seat: Seat, when: datetime, ticks: tuple[str, ...], **choices: Any) -> Work:
         stage = job.run.get(key="heat-and-drop")

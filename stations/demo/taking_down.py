@@ -5,7 +5,6 @@ from __future__ import annotations
 import io
 from collections.abc import Callable
 from datetime import datetime, timedelta
-from typing import TYPE_CHECKING
 
 from django.core.files.uploadedfile import SimpleUploadedFile
 from PIL import Image, ImageDraw
@@ -18,13 +17,11 @@ from jobs.models import Job, Pin
 from jobs.photos import add_photo
 from shop.models import Puller
 from shopmath.seals import CLOCKS
+from stations.demo.hands import Hands
 from stations.split.facts import length_of
 
-if TYPE_CHECKING:
-    from stations.demo.shed import Shed
 
-
-def wheel(shed: Shed, job: Job, at: datetime, puller: str, boss: str, turns: str, *more: tuple[str, str]) -> None:
+def wheel(shed: Hands, job: Job, at: datetime, puller: str, boss: str, turns: str, *more: tuple[str, str]) -> None:
     """Readings at Flywheel off with one of the shed's pullers."""
     entry = log.open_entry(job.run.get(key="flywheel-off"), None, shed.hand)
     log.choose(entry, puller=str(Puller.objects.get(name=puller).pk))
@@ -41,7 +38,7 @@ def wheel(shed: Shed, job: Job, at: datetime, puller: str, boss: str, turns: str
     )
 
 
-def wheel_off(shed: Shed, job: Job, at: datetime) -> None:
+def wheel_off(shed: Hands, job: Job, at: datetime) -> None:
     wheel(
         shed,
         job,
@@ -62,7 +59,7 @@ def wheel_off(shed: Shed, job: Job, at: datetime) -> None:
     shed.act(job, "flywheel-off", None, at, "sign")
 
 
-def bolts_out(shed: Shed, job: Job, at: datetime, turns: str = "9") -> None:
+def bolts_out(shed: Hands, job: Job, at: datetime, turns: str = "9") -> None:
     """Every fastener out with its length, counted; the splitter's screws in."""
     bolts = [mark for mark in job.card.marks.all() if mark.is_fastener]
     lengths = [(length_of(mark).key, f"{mark.length_mm:g}") for mark in bolts]
@@ -73,12 +70,12 @@ def bolts_out(shed: Shed, job: Job, at: datetime, turns: str = "9") -> None:
     shed.act(job, "split", None, at, "begin")
 
 
-def gaps(shed: Shed, job: Job, at: datetime, *values: str) -> None:
+def gaps(shed: Hands, job: Job, at: datetime, *values: str) -> None:
     places = [ask.key for ask in shed.at(job, "split", None, at).asks() if ask.slot and ask.slot.what == Property.GAP]
     shed.answer(job, "split", None, at, *zip(places, values, strict=False))
 
 
-def split(shed: Shed, job: Job, at: datetime) -> None:
+def split(shed: Hands, job: Job, at: datetime) -> None:
     bolts_out(shed, job, at)
     gaps(shed, job, at, "1.05", "1.12", "1.20", "1.10")
     shed.act(job, "split", None, at, "next")
@@ -89,7 +86,7 @@ def split(shed: Shed, job: Job, at: datetime) -> None:
     shed.act(job, "split", None, at, "sign")
 
 
-def parts(shed: Shed, job: Job, at: datetime, *found: tuple[str, str, str, str]) -> None:
+def parts(shed: Hands, job: Job, at: datetime, *found: tuple[str, str, str, str]) -> None:
     for number, (what, where, way, wear) in enumerate(found, 1):
         said = {"part": what, "part-from": where, "part-way": way, "part-wear": wear}
         shed.answer(job, "strip", None, at, *((f"{asked}.strip-{number}", text) for asked, text in said.items()))
@@ -105,7 +102,7 @@ CLUSTER = (
 )
 
 
-def strip(shed: Shed, job: Job, at: datetime) -> None:
+def strip(shed: Hands, job: Job, at: datetime) -> None:
     shed.answer(job, "strip", None, at, ("crank-out", "pushed"), ("came-evenly", "even"))
     parts(shed, job, at, *CLUSTER[:3])
     shed.answer(job, "strip", None, at, ("part.strip-4", "-"))
@@ -113,12 +110,12 @@ def strip(shed: Shed, job: Job, at: datetime) -> None:
     shed.act(job, "strip", None, at, "sign")
 
 
-def of_seat(shed: Shed, job: Job, seat: Seat, at: datetime, *answers: tuple[Property, str]) -> None:
+def of_seat(shed: Hands, job: Job, seat: Seat, at: datetime, *answers: tuple[Property, str]) -> None:
     """Answers about the seat in hand."""
     shed.answer(job, "bearings-out", seat, at, *((Slot(seat.part, what).key, text) for what, text in answers))
 
 
-def seal_found(shed: Shed, job: Job, seat: Seat, at: datetime, lip: str, depths: tuple[str, ...], face: str = "-") -> None:
+def seal_found(shed: Hands, job: Job, seat: Seat, at: datetime, lip: str, depths: tuple[str, ...], face: str = "-") -> None:
     """The seal in front of a bearing, as found, and pulled."""
     seal = job.card.seal_in_front_of(seat)
     assert seal is not None
@@ -128,7 +125,7 @@ def seal_found(shed: Shed, job: Job, seat: Seat, at: datetime, lip: str, depths:
     of_seat(shed, job, seat, at, (Property.BEARING_FACE_DEPTH, face))
 
 
-def seat_out(shed: Shed, job: Job, seat: Seat, at: datetime) -> None:
+def seat_out(shed: Hands, job: Job, seat: Seat, at: datetime) -> None:
     """One bearing out by heat, its seal looked at before."""
     if job.card.seal_in_front_of(seat):
         seal_found(shed, job, seat, at, "inside", ("0.1", "0.1", "0.1", "0.1"))
@@ -150,12 +147,12 @@ def seat_out(shed: Shed, job: Job, seat: Seat, at: datetime) -> None:
     shed.act(job, "bearings-out", seat, at, "sign")
 
 
-def seats_out(shed: Shed, job: Job, at: datetime) -> None:
+def seats_out(shed: Hands, job: Job, at: datetime) -> None:
     for seat in job.card.seats.all():
         seat_out(shed, job, seat, at)
 
 
-DONE: dict[str, Callable[[Shed, Job, datetime], None]] = {
+DONE: dict[str, Callable[[Hands, Job, datetime], None]] = {
     "flywheel-off": wheel_off,
     "split": split,
     "strip": strip,
@@ -166,7 +163,7 @@ DONE: dict[str, Callable[[Shed, Job, datetime], None]] = {
 # engines left standing in the middle of it
 
 
-def parting(shed: Shed, job: Job, now: datetime) -> None:
+def parting(shed: Hands, job: Job, now: datetime) -> None:
     """Halves coming apart, one side leading."""
     shed.done_before(job, "split", now)
     at = now - timedelta(minutes=20)
@@ -185,7 +182,7 @@ def parting(shed: Shed, job: Job, now: datetime) -> None:
     )
 
 
-def in_the_tray(shed: Shed, job: Job, now: datetime) -> None:
+def in_the_tray(shed: Hands, job: Job, now: datetime) -> None:
     shed.done_before(job, "strip", now)
     at = now - timedelta(minutes=35)
     shed.answer(job, "strip", None, at, ("crank-out", "pushed"), ("came-evenly", "even"))
@@ -193,7 +190,7 @@ def in_the_tray(shed: Shed, job: Job, now: datetime) -> None:
     parts(shed, job, at, *CLUSTER)
 
 
-def at_the_seats(shed: Shed, job: Job, now: datetime) -> None:
+def at_the_seats(shed: Hands, job: Job, now: datetime) -> None:
     """A blind main with its seal found crooked."""
     shed.done_before(job, "bearings-out", now)
     seat = job.card.seats.order_by("pk")[0]
@@ -205,7 +202,7 @@ def at_the_seats(shed: Shed, job: Job, now: datetime) -> None:
     shed.at(job, "bearings-out", seat, now).settle()
 
 
-def picture(shed: Shed, job: Job, key: str, caption: str, at: datetime, *pins: tuple[float, float, str]) -> None:
+def picture(shed: Hands, job: Job, key: str, caption: str, at: datetime, *pins: tuple[float, float, str]) -> None:
     """A drawn stand-in for a phone's picture, taken in by the same door."""
     image = Image.new("RGB", (960, 640), "#8d8a82")
     pen = ImageDraw.Draw(image)

@@ -5,20 +5,17 @@ from __future__ import annotations
 import math
 import random
 from datetime import datetime, timedelta
-from typing import TYPE_CHECKING
 
 from jobs.models import Job
 from shopmath.truing import Misalignment, PressedCrank, Swing, runout_from
+from stations.demo.hands import Hands
 from stations.true.facts import CLOSING, SIDES, TURN, reading
-
-if TYPE_CHECKING:
-    from stations.demo.shed import Shed
 
 SETUP = (("support-place.left", "92"), ("gauge-place.left", "34"), ("support-place.right", "92"), ("gauge-place.right", "34"))
 NOT_CLOSED = tuple((reading(side, CLOSING).key, "-") for side in SIDES)
 
 
-def turned(shed: Shed, job: Job, at: datetime, truth: Misalignment, noise_mm: float = 0.001) -> None:
+def turned(shed: Hands, job: Job, at: datetime, truth: Misalignment, noise_mm: float = 0.001) -> None:
     """One turn at each end, as a dial gauge would show it."""
     dice = random.Random(job.number)  # noqa: S311  the same demo every time
     throw = float(job.card.stroke_mm or 54) / 2
@@ -37,13 +34,13 @@ def _readings(dice: random.Random, noise_mm: float, left: Swing, right: Swing) -
     ]
 
 
-def outer_turn(shed: Shed, job: Job, at: datetime, left: Swing, right: Swing) -> None:
+def outer_turn(shed: Hands, job: Job, at: datetime, left: Swing, right: Swing) -> None:
     """One turn at each outer shaft of a crank on its centre bearings."""
     dice = random.Random(job.number)  # noqa: S311  the same demo every time
     shed.answer(job, "true", None, at, *NOT_CLOSED, *_readings(dice, 0.001, left, right))
 
 
-def twin_half_trued(shed: Shed, job: Job, now: datetime) -> None:
+def twin_half_trued(shed: Hands, job: Job, now: datetime) -> None:
     """One outer web turned back, the other still to do."""
     shed.done_before(job, "true", now)
     begun = now - timedelta(minutes=50)
@@ -54,7 +51,7 @@ def twin_half_trued(shed: Shed, job: Job, now: datetime) -> None:
     outer_turn(shed, job, now - timedelta(minutes=14), Swing(0.016, 120), Swing(0.046, 250))
 
 
-def trued(shed: Shed, job: Job, at: datetime) -> None:
+def trued(shed: Hands, job: Job, at: datetime) -> None:
     """One move, then within its limit."""
     stroke = () if job.card.stroke_mm else (("stroke", "54"),)
     shed.answer(job, "true", None, at, *SETUP, *stroke)
@@ -66,7 +63,7 @@ def trued(shed: Shed, job: Job, at: datetime) -> None:
     shed.act(job, "true", None, at, "sign")
 
 
-def half_trued(shed: Shed, job: Job, now: datetime) -> None:
+def half_trued(shed: Hands, job: Job, now: datetime) -> None:
     """Struck once, still twisted, a little spread."""
     shed.done_before(job, "true", now)
     begun = now - timedelta(minutes=40)

@@ -8,6 +8,7 @@ from stations.base.station import station_name
 from stations.base.words import fill
 from stations.hand_over import words
 from stations.hand_over.facts import HandOverFacts, Line
+from ui.addresses import station_address
 from ui.svg import Point, Sheet, wrapped
 
 MARKS = {"in": "ink solid", "too_close": "window", "out": "outline", "stop": "barred"}
@@ -27,7 +28,7 @@ def draw(found: HandOverFacts, canvas: Canvas) -> None:
         done = line.state == RunStation.State.DONE
         _mark(sheet, line.call_state if done else "", (40.0, y - 5))
         if canvas.tappable:
-            with sheet.link(f"/jobs/{found.job.tag}/{line.key}/", fill(words.ON_DRAWING["station"], {"station": name}), target=""):
+            with sheet.link(station_address(found.job.tag, line.key), fill(words.ON_DRAWING["station"], {"station": name}), target=""):
                 sheet.text((62, y), name, "strong" if line.words else "quiet")
         else:
             sheet.text((62, y), name, "strong" if line.words else "quiet")

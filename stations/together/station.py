@@ -11,6 +11,7 @@ from stations.base import Ask, Caution, Method, Room, State, Station, Trace, Ver
 from stations.base.limits import limit_values
 from stations.base.words import fill
 from stations.common.press_joint import drawing, questions, verdict
+from stations.common.press_joint.predicted import PREDICTION
 from stations.common.press_joint.questions import THROW_ANGLE
 from stations.together import words
 from stations.together.facts import AS_IT_GOES, SIDE_PLAY, WIDTHS, Code, Judged, TogetherFacts, together_facts
@@ -112,6 +113,7 @@ STATION = Station(
     binds=Room,
     words=words,
     equipment={"press": "presses"},
+    prediction=PREDICTION,
     gives=(Property.THROW_ANGLE, Property.WIDTH_OVER_WEBS, Property.BIG_END_SIDE_PLAY),
     facts=together_facts,
     questions=asks,

@@ -15,6 +15,7 @@ from stations.by_hand.station import written_down
 from stations.true import actions, drawing, drawing_outer, outer_verdict, questions, verdict, words
 from stations.true.facts import TurnedFacts
 from stations.true.outer_facts import OuterFacts, outer_facts
+from stations.true.predicted import PREDICTION
 from stations.true.single_facts import SingleFacts, single_facts
 
 
@@ -74,6 +75,7 @@ STATION = Station(
     name=str(words.NAME),
     binds=bind,
     words=words,
+    prediction=PREDICTION,
     drawn=True,
     gives=(Property.CRANK_RUNOUT,),
     each_round=frozenset({Property.SHAFT_READING, Property.SHAFT_TIR, Property.HIGH_SPOT}),

@@ -213,3 +213,6 @@ ON_DRAWING = {
     "needle": _("needle {needle}"),
     "strike": _("strike"),
 }
+
+BLOWS, FORETOLD, ALL_OF_IT = _("Truing blows"), _("foretold"), _("the whole of it")
+BLOW_HELD = _("the middle blow took {share} of the twist it was meant for")

@@ -135,3 +135,6 @@ ON_DRAWING = {
     "peak": _("peak {force}"),
     "later": _("its force"),
 }
+
+FORCES, FORETOLD, BAND = _("Press forces"), _("foretold"), _("low to high estimate")
+BAND_HELD = _("{inside} of {count} inside; the middle one {middle} of the likely")

@@ -13,6 +13,7 @@ from stations.base import Given, Room, Station
 from stations.fit.heat import EACH_HEAT, Heated
 from stations.fit.one_seat import actions, drawing, history, questions, verdict, words
 from stations.fit.one_seat.facts import OneSeat, Phase, one_seat
+from stations.fit.one_seat.predicted import PREDICTION
 
 
 def past(given: Given, besides: int) -> list[history.Heat]:
@@ -93,6 +94,7 @@ ONE_SEAT = Station(
     warnings=verdict.warnings,
     sources=verdict.sources,
     history=verdict.history,
+    prediction=PREDICTION,
     note=verdict.note,
     live=lambda found: found.is_live and not found.trouble,
     draw=drawing.draw,

@@ -247,3 +247,12 @@ TIMER = {
 NOT_SAID = _("Say what happened first.")
 HAPPENED = {"dropped": _("dropped in"), "tapped": _("tapped home"), "jammed": _("jammed"), "crooked": _("crooked")}
 SLOWER, QUICKER = _("{share} slower than the tables"), _("{share} quicker than the tables")
+
+HEATS, SAID_TO_GO = _("Heats"), _("said to go in")
+PROMISED = {
+    "less": _("less than even"),
+    "likely": _("likely"),
+    "nine": _("9 in 10 or better"),
+    "sure": _("99 in 100 or better"),
+}
+WENT_IN = _("{home} of {count} went in, {dropped} of them dropped")

@@ -1,0 +1,27 @@
+"""What a station foretells, and how to hold it against what happened, over every signed entry."""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Mapping, Sequence
+from dataclasses import dataclass
+from typing import Any
+
+Results = Sequence[Mapping[str, Any]]
+
+
+@dataclass(frozen=True)
+class Held:
+    """What was foretold, how often, and what came of it."""
+
+    said: str
+    count: int
+    came: str
+
+
+@dataclass(frozen=True)
+class Prediction:
+    """One kind of prediction; stations that make the same one share it."""
+
+    name: Any
+    foretold: Any
+    held: Callable[[Results], list[Held]]

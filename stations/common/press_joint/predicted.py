@@ -1,0 +1,23 @@
+"""Press forces foretold at Apart and Together, held against the peaks that were read."""
+
+from __future__ import annotations
+
+import statistics
+
+from stations.base.predicted import Held, Prediction, Results
+from stations.base.words import fill
+from stations.common.press_joint import words
+
+
+def forces(results: Results) -> list[Held]:
+    """Of the joints pressed, how many peaks lay inside the band that was foretold, and how they lay to its middle."""
+    found = [(each["force_n"], each["peak_n"]) for each in results if each.get("force_n") and each.get("peak_n")]
+    if not found:
+        return []
+    inside = sum(band[0] <= peak <= band[2] for band, peak in found)
+    middle = statistics.median(peak / band[1] for band, peak in found)
+    values = {"inside": inside, "count": len(found), "middle": f"{middle:.2f}"}
+    return [Held(str(words.BAND), len(found), fill(words.BAND_HELD, values))]
+
+
+PREDICTION = Prediction(words.FORCES, words.FORETOLD, forces)

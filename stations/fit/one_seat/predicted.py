@@ -1,0 +1,29 @@
+"""Heats foretold, held against how the bearing went in."""
+
+from __future__ import annotations
+
+from stations.base.predicted import Held, Prediction, Results
+from stations.base.words import fill
+from stations.fit.heat import HOME
+from stations.fit.one_seat import words
+
+BINS = ((0.0, 0.5, "less"), (0.5, 0.9, "likely"), (0.9, 0.99, "nine"), (0.99, 1.01, "sure"))
+
+
+def heats(results: Results) -> list[Held]:
+    """Of the heats promised so surely, how many went in by hand or with a tap."""
+    sure = [
+        (each["confidence"], each.get("outcome"))
+        for each in results
+        if isinstance(each.get("confidence"), int | float) and each.get("outcome")
+    ]
+    found = []
+    for low, high, code in BINS:
+        here = [outcome for confidence, outcome in sure if low <= confidence < high]
+        values = {"home": sum(outcome in HOME for outcome in here), "count": len(here), "dropped": here.count("dropped")}
+        if here:
+            found.append(Held(str(words.PROMISED[code]), len(here), fill(words.WENT_IN, values)))
+    return found
+
+
+PREDICTION = Prediction(words.HEATS, words.SAID_TO_GO, heats)

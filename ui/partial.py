@@ -1,0 +1,12 @@
+"""Whether a part of a page is asked for, or the whole of it."""
+
+from __future__ import annotations
+
+from django.http import HttpRequest
+from django_htmx.middleware import HtmxDetails
+
+
+def is_partial(request: HttpRequest) -> bool:
+    """Whether a script swaps in what is answered."""
+    asked: HtmxDetails | None = getattr(request, "htmx", None)
+    return bool(asked)
