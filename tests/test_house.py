@@ -100,6 +100,12 @@ class TheTree(SimpleTestCase):
         long = [path.name for path in self.files() if path.suffix == ".py" and len(path.read_text().splitlines()) > 400]
         self.assertEqual(long, [])
 
+    def test_no_import_is_made_for_types_alone(self):
+        """It would hide an arrow that runs backwards; reverse relations and a library that is slow to load are let off."""
+        allowed = {"engines/models/card.py", "shopmath/quantity.py", "tests/test_house.py"}
+        found = {str(path.relative_to(ROOT)) for path in self.files() if path.suffix == ".py" and "TYPE_CHECKING" in path.read_text()}
+        self.assertLessEqual(found, allowed)
+
     def test_every_screenshot_is_in_the_readme_and_there_are_under_twenty(self):
         readme = (ROOT / "README.md").read_text()
         pictures = list((ROOT / "docs" / "screenshots").glob("*.png"))

@@ -5,20 +5,23 @@ from __future__ import annotations
 from collections.abc import Iterable, Mapping
 from typing import Any
 
+from engines.models import EngineCard
 from engines.properties import Property
 from jobs.facts import Taken
 from shop.models import Chiller, Heater
+from shopmath import materials
 from shopmath.amounts import Amount, celsius, duration, mm, seconds
 from shopmath.checks import BadInput
 from shopmath.thermal.expansion import WANTED
 from shopmath.thermal.limits import Limit
 from shopmath.thermal.plan import Widener
 from shopmath.verdict import Call
-from stations.base import Ask, Caution, Method, Trace
+from stations.base import Ask, Caution, Method, Said, Trace
 from stations.base.asking import options, question
 from stations.base.words import OptionRow, fill, lazily, say
 from stations.fit import words
 from stations.fit.heat import Heated
+from stations.fit.setup import ROOM_C
 from stations.fit.thermometers import CONTACT, DROP, Means, means_of
 
 SOON_S = 120.0
@@ -62,6 +65,16 @@ def helps(found: Iterable[Widener], names: Mapping[str, Any]) -> list[Any]:
 def soon(time_s: float) -> Amount:
     """How long one has once it touches, to five seconds."""
     return seconds(max(5.0 * round(time_s / 5), 5.0)) if time_s <= SOON_S else duration(time_s)
+
+
+def assumed(heated: Heated, card: EngineCard, *, of_the_case: bool = True) -> list[Said]:
+    """What any heat rests on that nobody measured: the metal of the case, the air."""
+    found = []
+    if of_the_case and card.case_material_assumed:
+        found.append(Said("metal", {"metal": materials.get(card.case_material).name}))
+    if heated.value(Property.AIR_TEMPERATURE) is None:
+        found.append(Said("air", {"air": celsius(ROOM_C)}))
+    return found
 
 
 # thermometers

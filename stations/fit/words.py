@@ -107,6 +107,12 @@ OUTCOME_ROWS: tuple[OptionRow, ...] = (
 )
 CIRCLIP_ROWS: tuple[OptionRow, ...] = (("in", _("in its groove all round")), ("loose", _("not in its groove")))
 WANTED_HINT = _("1/{part} of the diameter")
+ASSUMED = {  # what a call rests on that nobody measured and no card says
+    "code": _("fit {code} of the seat"),
+    "codes": _("fits of {parts}"),
+    "metal": _("a case of {metal}"),
+    "air": _("air at {air}"),
+}
 COLDER = _("{value} is colder than the {outer} itself: it cannot heat it.")
 TOO_SHORT = _("A stay is longer than nothing and no longer than two days.")
 NAMES = {"case": _("case"), "bearing": _("bearing"), "shaft": _("shaft")}

@@ -302,6 +302,10 @@ def _place(found: OneSeat, sheet: Sheet, what: Property, ring_y: float, frame: F
         sheet.line((x - 7, y + 4), (x - 24, y + 12), "ink")
         sheet.text((x - 28, y + 16), first, "strong ink", "end")
         sheet.text((x - 28, y + 33), second, "quiet", "end")
+    elif what in (Property.HOT_TEMPERATURE, Property.WATER_DROP) and frame.narrow:
+        sheet.line((x - 7, y + 4), (edge - 6, SEAT_TOP + 18), "ink")
+        sheet.text((edge - 10, SEAT_TOP + 24), first, "halo strong ink", "end")
+        sheet.text((edge - 10, SEAT_TOP + 42), second, "halo quiet", "end")
     elif what in (Property.HOT_TEMPERATURE, Property.WATER_DROP):
         sheet.line((x + 6, y - 6), (x + 22, y - 22), "ink")
         sheet.text((min(x + 26, frame.width - 124), y - 38), first, "strong ink")

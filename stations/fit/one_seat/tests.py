@@ -92,6 +92,16 @@ class Planning(TestCase):
         self.assertTrue(found["Soak"].estimated)
         self.assertEqual(found["Shop air"].source, "assumed, not measured")
 
+    def test_what_a_plan_rests_on_that_nobody_measured_is_said_beside_it(self):
+        Seat.objects.update(code_assumed=True)
+        hands = Hands(self.hands.job)
+        said = hands.work().plate().assumed
+        self.assertEqual([said[0], said[-1]], ["fit N7 of the seat", "air at 20 °C"])
+        hands.keep("seat", "46.970")
+        hands.keep("room", "18")
+        self.assertNotIn("fit N7 of the seat", hands.work().plate().assumed)
+        self.assertEqual([each for each in hands.work().plate().assumed if "air" in each], [])
+
     def test_the_heat_is_shut_until_the_riskiest_line_is_ticked(self):
         self.assertIn("poison gas", self.hands.act("heat"))
         self.assertFalse(Timer.objects.exists())

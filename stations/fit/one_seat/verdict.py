@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
+from dataclasses import replace
 from functools import partial
 from typing import Any
 
@@ -13,7 +14,7 @@ from shopmath.estimate import Estimate
 from shopmath.iso286 import fit as fit_of_limits
 from shopmath.thermal.seat import Moment
 from shopmath.verdict import IN, OUT, STOP, TOO_CLOSE
-from stations.base import Ask, Caution, Scale, State, Trace, Verdict, asking, of_call
+from stations.base import Ask, Caution, Said, Scale, State, Trace, Verdict, asking, of_call
 from stations.base.limits import limit_values
 from stations.base.station import station_name
 from stations.base.words import fill, lazily
@@ -34,7 +35,13 @@ def verdict(found: OneSeat, asked: list[Ask]) -> Verdict:
     if found.trouble:
         return Verdict(State.STOP, Code.NO_PLAN, {"said": found.trouble.message})
     by_phase = {Phase.PLAN: _plan, Phase.HEATING: _heating, Phase.WINDOW: _window, Phase.AFTER: _after}
-    return by_phase[found.phase](found, asked)
+    judged = by_phase[found.phase](found, asked)
+    return judged if found.phase == Phase.AFTER else replace(judged, assumed=_assumed(found))
+
+
+def _assumed(found: OneSeat) -> tuple[Said, ...]:
+    code = [Said("code", {"code": found.seat.code})] if found.seat.code_assumed and found.seat_known.size is None else []
+    return (*code, *telling.assumed(found, found.given.card, of_the_case=not found.onto_shaft))
 
 
 def _scale(found: OneSeat, value: float, spread: float) -> Scale:

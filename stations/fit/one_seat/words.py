@@ -118,7 +118,7 @@ NOT_IN = {
     "partner": _("the {partner} is not in the cold yet"),
 }
 NOT_YET_IN = {"outer": _("the {outer}"), "partner": _("the {partner}")}
-ASSUMED: dict[str, str] = {}
+ASSUMED = shared.ASSUMED
 
 QUESTION = {
     **shared.QUESTION,

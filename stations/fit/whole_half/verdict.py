@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Iterable, Iterator
+from dataclasses import replace
 from functools import partial
 from typing import Any
 
@@ -10,7 +11,7 @@ from engines.models import Seat
 from engines.properties import Property
 from shop.models import Driver
 from shopmath.amounts import celsius, chance, degrees, duration, kelvin, mm
-from stations.base import Ask, Caution, State, Trace, Verdict, asking
+from stations.base import Ask, Caution, Said, State, Trace, Verdict, asking
 from stations.base.words import fill, lazily
 from stations.fit import setup, telling
 from stations.fit import words as shared
@@ -47,7 +48,15 @@ def of_the_heat(found: WholeHalf, asked: list[Ask]) -> Verdict:
         reason = "needs_oven" if found.trouble.field == "heater" else ""
         return Verdict(State.STOP, Code.NO_PLAN, {"said": found.trouble.message}, reason)
     by_phase = {Phase.PLAN: _plan, Phase.WARMING: _warming, Phase.HOT: _hot, Phase.AFTER: _after}
-    return by_phase[found.phase](found, asked)
+    judged = by_phase[found.phase](found, asked)
+    return replace(judged, assumed=_assumed(found)) if found.phase in (Phase.PLAN, Phase.WARMING) else judged
+
+
+def _assumed(found: WholeHalf) -> tuple[Said, ...]:
+    """Fits that are typical and not read, where the seat was not measured; the metal; the air."""
+    by_code = [part.name for part in found.plan.parts if part.is_bearing and part.seat and part.seat.code_assumed and not part.seat_mm]
+    codes = [Said("codes", {"parts": by_code})] if by_code else []
+    return (*codes, *telling.assumed(found, found.card))
 
 
 def _nothing() -> Verdict:

@@ -143,7 +143,7 @@ DRIVER_WANTED = _("driver {low} to {high}")
 PLIERS = _("circlip pliers")
 SUPPORT = {"inside": _("block behind the boss"), "outside": _("face down on blocks")}
 TOOL = _("{tool}; {support}")
-ASSUMED: dict[str, str] = {}
+ASSUMED = shared.ASSUMED
 
 QUESTION = {
     **shared.QUESTION,
