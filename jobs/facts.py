@@ -151,6 +151,13 @@ class Finding:
     assumed: bool = False
 
 
+Where = tuple[str, str, Property]  # kind and identity of a part, and what is known of it
+
+
+def _where(slot: Slot) -> Where:
+    return slot.part.kind, slot.part.uid, slot.what
+
+
 class Facts:
     """All that is known of one engine. It notes what was asked of it, so that a record can say what a call rests on."""
 
@@ -161,20 +168,19 @@ class Facts:
         card: Iterable[CardFigure] = (),
         limits: Iterable[Limit] = (),
     ) -> None:
-        self._found: dict[tuple[str, str, Property], dict[At, list[Fact]]] = defaultdict(lambda: defaultdict(list))
+        self._taken: dict[Where, list[Taken]] = defaultdict(list)  # made into facts when they are asked for
+        self._given: dict[Where, list[Fact]] = defaultdict(list)
+        self._made: dict[Where, dict[At, list[Fact]]] = {}
         self.used: dict[str, Fact] = {}
         self.limits_used: dict[str, Limit] = {}
-        rounds: dict[tuple[int, Slot, int], list[Taken]] = {}
         for each in taken:
             if not each.carried:  # counted where it was taken
-                rounds.setdefault((each.entry, each.slot, each.attempt), []).append(each)
-        for readings in rounds.values():
-            self._add(fact_of(readings))
+                self._taken[_where(each.slot)].append(each)
         for fact in derived:
-            self._add(fact)
+            self._given[_where(fact.slot)].append(fact)
         for figure in card:
             origin = Origin.ASSUMED if figure.assumed else Origin.CARD
-            self._add(
+            self._given[_where(figure.slot)].append(
                 Fact(
                     slot=figure.slot,
                     value=figure.value,
@@ -188,16 +194,26 @@ class Facts:
             )
         self._limits = {limit.what: limit for limit in limits}
 
-    def _add(self, fact: Fact) -> None:
-        slot = fact.slot
-        self._found[slot.part.kind, slot.part.uid, slot.what][slot.at].append(fact)
+    @property
+    def taken(self) -> list[Taken]:
+        """The readings that it is made of."""
+        return [each for found in self._taken.values() for each in found]
+
+    def _facts(self, where: Where) -> dict[At, list[Fact]]:
+        """Everything known of a property of a part, by place, oldest first."""
+        if where not in self._made:
+            rounds: dict[tuple[int, At, int], list[Taken]] = {}
+            for each in self._taken.get(where, ()):
+                rounds.setdefault((each.entry, each.slot.at, each.attempt), []).append(each)
+            places: dict[At, list[Fact]] = defaultdict(list)
+            for fact in (*map(fact_of, rounds.values()), *self._given.get(where, ())):
+                places[fact.slot.at].append(fact)
+            self._made[where] = {at: sorted(facts, key=_when) for at, facts in places.items()}
+        return self._made[where]
 
     def history(self, part: Part, known: Property, at: At = ANYWHERE) -> list[Fact]:
         """Everything known of one place, oldest first, the card's word before all."""
-        return sorted(self._at(part, known).get(at, []), key=_when)
-
-    def _at(self, part: Part, known: Property) -> dict[At, list[Fact]]:
-        return self._found.get((part.kind, part.uid, known), {})
+        return list(self._facts((part.kind, part.uid, known)).get(at, ()))
 
     def best(self, part: Part, known: Property, at: At = ANYWHERE) -> Fact | None:
         """The most trusted fact, the latest of those; None where nothing is known."""
@@ -215,7 +231,7 @@ class Facts:
 
     def places(self, part: Part, known: Property) -> list[At]:
         """Where on a part a property is known."""
-        return list(self._at(part, known))
+        return list(self._facts((part.kind, part.uid, known)))
 
     def as_found(self, part: Part, known: Property, at: At = ANYWHERE) -> Fact | None:
         """The first that was measured or decided."""
@@ -235,7 +251,8 @@ class Facts:
 
     def all_of(self, known: Property) -> list[Fact]:
         """Every fact of one property, whatever part it is of, oldest first."""
-        found = [fact for (_, _, each), places in self._found.items() if each == known for facts in places.values() for fact in facts]
+        wanted = [where for where in {**self._taken, **self._given} if where[2] == known]
+        found = [fact for where in wanted for facts in self._facts(where).values() for fact in facts]
         return sorted(found, key=_when)
 
     def parts_with(self, known: Property) -> list[Part]:

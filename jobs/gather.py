@@ -1,14 +1,16 @@
-"""Facts of a job out of the database: three questions, whatever the job holds."""
+"""Facts of a job out of the database: a few questions, whatever the job holds."""
 
 from __future__ import annotations
 
+from collections.abc import Iterator
 from datetime import date
+from typing import Any
 
 from django.db.models import Q
 
 from engines.known import figures_of, limits_of
 from engines.models import Subject
-from engines.parts import Part
+from engines.parts import Part, counted_name
 from engines.properties import Property
 from engines.slots import At, Slot
 from jobs.facts import Done, Fact, Facts, GaugeSeen, Origin, Own, Taken
@@ -87,16 +89,57 @@ def standing(job: Job) -> Q:
     return Q(entry__job=job) & ~replaced & ~not_yet
 
 
+READ = (  # of a reading that others may know of, as one row; what is long in its entry is left where it is
+    *("subject__kind", "subject__uid", "subject__name", "property", "end", "angle_deg", "clock", "depth", "stage"),
+    *("canonical", "text", "kind", "attempt", "turn", "gauge_id", "entry__station__key", "entry_id", "entry__signed_at"),
+    *("taken_at", "by_id", "pk", "carried_from_id", "extra__uncertainty"),
+)
+
+
 def facts_of(job: Job, besides: Entry | None = None) -> Facts:
     """All that is known of a job's engine, without what one entry holds itself (and what the one that it replaces held)."""
     own = Q(pk__in=[])
     if besides:
         own = Q(entry=besides) | (Q(entry=besides.supersedes_id) if besides.supersedes_id else Q(pk__in=[]))
-    rows = Reading.objects.filter(standing(job), withdrawn_at=None, subject__isnull=False).exclude(own)
-    taken = [taken_of(row) for row in rows.select_related("subject", "gauge", "by", "entry__station")]
+    found = Reading.objects.filter(standing(job), withdrawn_at=None, subject__isnull=False).exclude(property="").exclude(own)
+    rows = list(found.order_by("pk").values_list(*READ))
     derived = DerivedFact.objects.filter(standing(job), entry__signed_at__isnull=False).exclude(own)
-    facts = [_fact(row) for row in derived.select_related("subject", "entry__station", "entry__signed_by")]
-    return Facts((each for each in taken if each), (each for each in facts if each), figures_of(job.card), limits_of(job.card))
+    facts = [_fact(row) for row in derived.select_related("subject", "entry__station", "entry__signed_by").defer(*_LONG)]
+    return Facts(_taken(rows), (each for each in facts if each), figures_of(job.card), limits_of(job.card))
+
+
+_LONG = tuple(f"entry__{name}" for name in ("choices", "ticks", "result", "call_values"))
+
+
+def _taken(rows: list[tuple[Any, ...]]) -> Iterator[Taken]:
+    """Rows of `READ` as plain values; people and gauges are asked for once."""
+    people = {each.pk: each.called for each in Person.objects.filter(pk__in={row[19] for row in rows})}
+    gauges = Gauge.objects.in_bulk({row[14] for row in rows if row[14]})
+    kept: dict[tuple[int, date], GaugeSeen | None] = {}
+    parts: dict[tuple[str, str], Part] = {}
+    for kind, uid, name, what, end, angle, clock, depth, stage, *rest in rows:
+        value, text, of, attempt, turn, gauge, station, entry, signed_at, at, by, number, carried_from, uncertainty = rest
+        part = parts.setdefault((kind, uid), Part(kind, uid, name or counted_name(kind, uid)))
+        day = at.date()
+        if gauge and (gauge, day) not in kept:
+            kept[gauge, day] = seen(gauges.get(gauge), day)
+        yield Taken(
+            slot=Slot(part, Property(what), At(end, angle, clock, depth, stage)),
+            value=value,
+            text=text,
+            kind=of,
+            attempt=attempt,
+            turn=turn,
+            gauge=kept[gauge, day] if gauge else None,
+            station=station,
+            entry=entry,
+            signed=signed_at is not None,
+            at=at,
+            by=people.get(by, ""),
+            number=number,
+            carried=carried_from is not None,
+            uncertainty=uncertainty,
+        )
 
 
 def _fact(row: DerivedFact) -> Fact | None:

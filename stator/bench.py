@@ -146,6 +146,39 @@ def pages(heading: str = "") -> dict[str, float]:
     return medians
 
 
+def facts() -> None:
+    """What a job knows, of three hundred readings more; and how large a record is that was frozen when it was signed."""
+    import json
+
+    from django.db import transaction
+
+    from engines.parts import JOINT
+    from engines.properties import Property
+    from engines.slots import At, Slot
+    from jobs import log
+    from jobs.facts import Facts
+    from jobs.gather import facts_of
+    from jobs.models import Job, Record
+    from shop.models import Person
+    from shopmath.quantity import parse
+
+    job, una = Job.objects.get(number=412), Person.objects.get(username="skipper")
+    size = parse("0.30", "length", "mm")
+    with transaction.atomic():
+        entry = log.open_entry(job.run.get(key="close"), None, una)
+        for number in range(300):
+            slot = Slot(JOINT, Property.GASKET_THICKNESS, At(stage=number % 99))
+            log.keep_reading(entry, una, slot.key, size, f"bench-{number}", attempt=1 + number // 99, slot=slot)
+        read = facts_of(job).taken
+        median, high = spread(lambda: Facts(read).all_of(Property.GASKET_THICKNESS))
+        print(f"{f'facts of {len(read)} readings in memory':40} {median:7.2f} ms   95 % {high:6.2f}   (target 5)")
+        median, high = spread(lambda: facts_of(job))
+        print(f"{'the same out of the database':40} {median:7.2f} ms   95 % {high:6.2f}")
+        transaction.set_rollback(True)
+    sizes = sorted(len(json.dumps(each.content)) + len(bytes(each.drawing)) for each in Record.objects.all())
+    print(f"{'a record, its drawing packed':40} {sizes[len(sizes) // 2] / 1000:7.1f} kB  largest {sizes[-1] / 1000:.1f} kB of {len(sizes)}")
+
+
 def gauge() -> None:
     """From a reading kept to the drawing that shows it, ten a second, as a gauge with a button sends them."""
     import uuid
@@ -340,6 +373,7 @@ def main() -> None:
         call_command("collectstatic", interactive=False, verbosity=0)
         durable(data)
         small = pages()
+        facts()
         gauge()
         run_screen()
         leaving()

@@ -132,7 +132,9 @@ AXES_VERBOSE = False
 
 LANGUAGE_CODE = "en-gb"
 TIME_ZONE = os.environ.get("STATOR_TIME_ZONE", "UTC")
-USE_I18N = False
+USE_I18N = True
+LANGUAGES = [("en-gb", "English")]  # each one more has its catalogue under locale/
+LOCALE_PATHS = [BASE_DIR / "locale"]
 USE_TZ = True
 
 STATIC_URL = "static/"

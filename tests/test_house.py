@@ -106,6 +106,11 @@ class TheTree(SimpleTestCase):
         found = {str(path.relative_to(ROOT)) for path in self.files() if path.suffix == ".py" and "TYPE_CHECKING" in path.read_text()}
         self.assertLessEqual(found, allowed)
 
+    def test_every_station_is_among_those_that_import_none_of_the_others(self):
+        contract = (ROOT / "pyproject.toml").read_text()
+        rooms = {path.parent.name for path in (ROOT / "stations").glob("*/station.py")} - {"base", "by_hand"}
+        self.assertEqual([room for room in rooms if f'"stations.{room}",' not in contract], [])
+
     def test_every_screenshot_is_in_the_readme_and_there_are_under_twenty(self):
         readme = (ROOT / "README.md").read_text()
         pictures = list((ROOT / "docs" / "screenshots").glob("*.png"))
