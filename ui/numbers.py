@@ -87,8 +87,8 @@ def show(amount: Amount) -> str:
     """A number with its unit and, where it is known, its uncertainty: `0.039 ± 0.004 mm`.
 
     >>> from shopmath.amounts import mm, newtons
-    >>> show(mm(0.0391, 0.001, 0.004)), show(mm(-0.5, 0.01)), show(newtons(4230))
-    ('0.039 ± 0.004 mm', '−0.50 mm', '4.2 kN')
+    >>> show(mm(0.0391, 0.001, 0.004)), show(mm(-0.5, 0.01)), show(newtons(4230)), show(mm(9, 1, 0.4))
+    ('0.039 ± 0.004 mm', '−0.50 mm', '4.2 kN', '9 ± 0.4 mm')
     """
     if amount.kind in IN_WORDS:
         return IN_WORDS[amount.kind](amount.value)
@@ -97,10 +97,15 @@ def show(amount: Amount) -> str:
         return _("no limit")
     text = bare(amount)
     if amount.uncertainty is not None:
-        digits = decimals(amount.resolution * factor)
-        text = f"{text} {PLUS_MINUS} {figure(amount.uncertainty * factor, digits)}"
+        text = f"{text} {PLUS_MINUS} {figure(amount.uncertainty * factor, _told(amount.uncertainty * factor, amount.resolution * factor))}"
     space = "" if unit == "°" else " "
     return f"{text}{space}{unit}" if unit else text
+
+
+def _told(uncertainty: float, resolution: float) -> int:
+    """Digits of an uncertainty: the value's own, or as many more as it takes for it not to read as none."""
+    digits = decimals(resolution)
+    return next((more for more in range(digits, digits + 3) if round(uncertainty, more)), digits)
 
 
 def between(low: Amount | None, high: Amount | None) -> str:
