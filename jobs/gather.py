@@ -92,7 +92,8 @@ def standing(job: Job) -> Q:
 READ = (  # of a reading that others may know of, as one row; what is long in its entry is left where it is
     *("subject__kind", "subject__uid", "subject__name", "property", "end", "angle_deg", "clock", "depth", "stage"),
     *("canonical", "text", "kind", "attempt", "turn", "gauge_id", "entry__station__key", "entry_id", "entry__signed_at"),
-    *("taken_at", "by_id", "pk", "carried_from_id", "extra__uncertainty"),
+    *("taken_at", "pk", "carried_from_id", "extra__uncertainty"),
+    *("by__first_name", "by__last_name", "by__username", "by__from_file"),
 )
 
 
@@ -112,13 +113,16 @@ _LONG = tuple(f"entry__{name}" for name in ("choices", "ticks", "result", "call_
 
 
 def _taken(rows: list[tuple[Any, ...]]) -> Iterator[Taken]:
-    """Rows of `READ` as plain values; people and gauges are asked for once."""
-    people = {each.pk: each.called for each in Person.objects.filter(pk__in={row[19] for row in rows})}
+    """Rows of `READ` as plain values; gauges are asked for once."""
     gauges = Gauge.objects.in_bulk({row[14] for row in rows if row[14]})
     kept: dict[tuple[int, date], GaugeSeen | None] = {}
     parts: dict[tuple[str, str], Part] = {}
+    people: dict[tuple[str, ...], str] = {}
     for kind, uid, name, what, end, angle, clock, depth, stage, *rest in rows:
-        value, text, of, attempt, turn, gauge, station, entry, signed_at, at, by, number, carried_from, uncertainty = rest
+        value, text, of, attempt, turn, gauge, station, entry, signed_at, at, number, carried_from, uncertainty, *by = rest
+        who = tuple(by)
+        if who not in people:
+            people[who] = Person(first_name=by[0], last_name=by[1], username=by[2], from_file=by[3]).called
         part = parts.setdefault((kind, uid), Part(kind, uid, name or counted_name(kind, uid)))
         day = at.date()
         if gauge and (gauge, day) not in kept:
@@ -135,7 +139,7 @@ def _taken(rows: list[tuple[Any, ...]]) -> Iterator[Taken]:
             entry=entry,
             signed=signed_at is not None,
             at=at,
-            by=people.get(by, ""),
+            by=people[who],
             number=number,
             carried=carried_from is not None,
             uncertainty=uncertainty,
