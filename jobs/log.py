@@ -6,7 +6,7 @@ import uuid
 from collections.abc import Sequence
 from dataclasses import dataclass, field
 from datetime import datetime, timedelta
-from typing import Any
+from typing import Any, TypeVar
 
 from django.db import transaction
 from django.db.models import Q
@@ -22,6 +22,7 @@ from shop.models import Gauge, Person
 from shopmath import __version__ as core_version
 from shopmath.quantity import Quantity
 
+Row = TypeVar("Row", Reading, Move, Timer)
 CURE = "cure"  # the one clock that runs on after its entry is signed
 
 
@@ -336,8 +337,17 @@ def _derive(entry: Entry, found: Sequence[Finding]) -> None:
     )
 
 
+def _again(row: Row, entry: Entry, **changed: Any) -> Row:
+    """A row of a replaced entry as a new one of the entry that replaces it."""
+    fields = {field.attname: getattr(row, field.attname) for field in row._meta.concrete_fields if not field.primary_key}
+    return type(row)(**{**fields, "entry_id": entry.pk, **changed})
+
+
 def supersede(entry: Entry, person: Person, reason: str) -> Entry:
-    """Begin a new entry in place of a signed one. The old one stays as it is."""
+    """Begin a new entry in place of a signed one, with everything that stands in it: only what changes is done again.
+
+    Readings keep their taker, time and gauge; clocks that have run and what hands did come along. The old entry stays as it is.
+    """
     with transaction.atomic():
         changeable(entry.job)
         known = Entry.objects.filter(supersedes=entry).first()
@@ -350,8 +360,13 @@ def supersede(entry: Entry, person: Person, reason: str) -> Entry:
             subject=entry.subject,
             opened_by=person,
             supersedes=entry,
-            choices={"because": reason},
+            attempt=entry.attempt,
+            choices={**entry.choices, "because": reason},
+            ticks=entry.ticks,
         )
+        Reading.objects.bulk_create(_again(each, new, client_key=uuid.uuid4().hex) for each in entry.readings.filter(withdrawn_at=None))
+        Move.objects.bulk_create(_again(each, new) for each in entry.moves.all())
+        Timer.objects.bulk_create(_again(each, new) for each in entry.timers.exclude(ended_at=None))
         entry.job.touch()
     return new
 

@@ -20,6 +20,7 @@ from stations.base import COMMANDS, WORD, Ask, Moved, Work
 from stations.taking import again, opened, take, take_over, take_second
 from ui.addresses import row_number
 
+BROUGHT_OVER = "Everything that was read is here again, with who read it and when. Change what was wrong, then sign."
 MOVED_ON = "This was signed meanwhile, perhaps on another device. What you typed is still here; supersede the entry to change it."
 ANOTHER_ATTEMPT = "Attempt {attempt} was begun meanwhile, on another device. What you typed is still here: look, then press Enter again."
 CORRECTED = "{old} had been kept here before; {new} stands in its place."
@@ -313,4 +314,4 @@ def supersede(request: HttpRequest, work: Work) -> Answer:
         raise BadInput("reason", "Say in a few words why the signed entry no longer holds.")
     work.supersede(reason)
     _did(request, f"superseded the entry: {reason}")
-    return _settled(work)
+    return _settled(work, note=BROUGHT_OVER)

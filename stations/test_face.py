@@ -164,6 +164,7 @@ class Signed(TestCase):
             self.assertIn("licensed or certified practice come first", page)
             self.assertIn(entry.call_words, page)
             self.assertIn("Signed by Una", hands.page())
-        split.post("supersede", reason="counted again")
+        page = split.post("supersede", reason="counted again")
+        self.assertIn("Everything that was read is here again", page)
         self.assertEqual(split.work().entry.supersedes.result["counted"], 5)
         self.assertContains(split.client.get("/jobs/0412/log/"), "Superseded by a later entry")

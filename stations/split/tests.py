@@ -8,6 +8,7 @@ from django.utils import timezone
 from engines.models import EngineCard, Mark
 from engines.properties import Property
 from jobs.facts import Done, Own, Taken
+from jobs.gather import facts_of
 from jobs.models import DerivedFact, Entry, TrayPlace
 from shopmath.splitting import Place
 from stations.base import State, bind
@@ -244,3 +245,37 @@ class Split(TestCase):
         self.hands.gaps("1.0", "1.0", "1.1", "1.0")
         self.assertEqual(self.plate().code, Code.LEVEL)
         self.assertIn("four places round the face", self.hands.page())
+
+
+class Corrected(TestCase):
+    def setUp(self):
+        made = job(order="bottom-end")
+        face(made.card)
+        self.hands = Halves(made)
+        self.hands.begin()
+        self.hands.gaps("1.00", "1.05", "1.10", "1.05")
+        self.hands.act("apart")
+        self.hands.answer("loose-part.split-1", "")
+        self.hands.act("sign")
+        self.first = self.hands.entry
+
+    def test_a_wrong_bolt_is_put_right_after_signing_in_three_acts_and_nothing_else_is_asked_again(self):
+        before = list(self.first.readings.filter(withdrawn_at=None).values_list("ask", "text", "by", "gauge", "taken_at"))
+        self.hands.post("supersede", reason="bolt 3 was read off the wrong pile")
+        new = self.hands.entry
+        self.assertEqual(list(new.readings.values_list("ask", "text", "by", "gauge", "taken_at")), before)
+        self.assertEqual((new.supersedes, new.attempt, new.moves.count()), (self.first, self.first.attempt, self.first.moves.count()))
+        self.hands.bolt("3", "45")
+        self.hands.act("sign")
+        self.assertTrue(self.hands.entry.is_signed)
+        self.assertEqual(self.first.readings.get(ask=length_of(Mark.objects.get(name="3")).key).text, "50")  # stays as it was signed
+
+    def test_until_it_is_signed_the_old_one_stands(self):
+        self.hands.post("supersede", reason="counted again")
+        self.hands.bolt("3", "45")
+        facts = facts_of(self.hands.job)
+        bolt = length_of(Mark.objects.get(name="3"))
+        self.assertEqual([each.value for each in facts.history(bolt.part, bolt.what) if each.measured], [50])
+        self.hands.act("sign")
+        facts = facts_of(self.hands.job)
+        self.assertEqual([each.value for each in facts.history(bolt.part, bolt.what) if each.measured], [45])

@@ -11,6 +11,8 @@ from django import template
 from django.utils.html import format_html
 from django.utils.safestring import SafeString, mark_safe
 
+from ui.numbers import figure
+
 register = template.Library()
 
 _MARKS = {
@@ -75,8 +77,8 @@ def margin_scale(scale: _Scale) -> SafeString:
     def x(value: float) -> float:
         return 4 + 292 * (value - low) / (high - low)
 
-    words = f"{scale.value:.{scale.digits}f} ± {scale.doubt:.{scale.digits}f} {scale.unit}"
-    limit_words = " and ".join(f"{limit:.{scale.digits}f}" for limit in limits)
+    words = f"{figure(scale.value, scale.digits)} ± {scale.doubt:.{scale.digits}f} {scale.unit}"
+    limit_words = " and ".join(figure(limit, scale.digits) for limit in limits)
     parts = ['<line x1="4" y1="22" x2="296" y2="22"/>']
     parts += [f'<line class="limit" x1="{x(limit):.1f}" y1="8" x2="{x(limit):.1f}" y2="34"/>' for limit in limits]
     parts.append(f'<line class="doubt" x1="{x(scale.value - scale.doubt):.1f}" y1="22" x2="{x(scale.value + scale.doubt):.1f}" y2="22"/>')
@@ -84,14 +86,14 @@ def margin_scale(scale: _Scale) -> SafeString:
     label_x = x(scale.value)
     if len(limits) == 2:
         for limit, anchor in zip(limits, ("start", "end"), strict=True):
-            parts.append(f'<text class="label" x="{x(limit):.1f}" y="46" text-anchor="{anchor}">{limit:.{scale.digits}f}</text>')
+            parts.append(f'<text class="label" x="{x(limit):.1f}" y="46" text-anchor="{anchor}">{figure(limit, scale.digits)}</text>')
     else:
         limit_x = x(limits[0]) if limits else 0.0
         meant, anchor = "at most" if scale.low is None else "at least", "start" if limit_x < 220 else "end"
         parts.append(f'<text class="label" x="{limit_x:.1f}" y="46" text-anchor="{anchor}">{limit_words} {meant}</text>')
         if abs(label_x - limit_x) > 110 or label_x < limit_x:
             parts.append(
-                f'<text class="label" x="{min(label_x, 200):.1f}" y="46" text-anchor="start">{scale.value:.{scale.digits}f}</text>'
+                f'<text class="label" x="{min(label_x, 200):.1f}" y="46" text-anchor="start">{figure(scale.value, scale.digits)}</text>'
             )
     title = f"{words}; limit {limit_words}"
     return mark_safe(f'<svg class="scale" viewBox="0 0 300 50" role="img" aria-label="{title}">{"".join(parts)}</svg>')  # noqa: S308  numbers only
