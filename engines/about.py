@@ -111,6 +111,7 @@ ABOUT: dict[Property, About] = {
     Property.SEATING_GAP_COLD: About(low=0, high=60, shared=False),
     Property.SEATING_DEPTH: About(low=0, high=60, shared=False),
     Property.CIRCLIP: About(WORDS, shared=False),
+    Property.BEARING_HOME: About(WORDS),
     Property.WAY_SETTLED: About(WORDS),
     Property.BUSH_LUBRICANT: About(WORDS),
     Property.STANDS_OUT: About(low=-60, high=120),

@@ -124,6 +124,7 @@ class Property(StrEnum):
     SEATING_GAP_COLD = "seating-gap-cold"
     SEATING_DEPTH = "seating-depth"
     CIRCLIP = "circlip"
+    BEARING_HOME = "bearing-home"
     WAY_SETTLED = "way-settled"
     # a spindle or a bush going in
     BUSH_LUBRICANT = "bush-lubricant"

@@ -128,7 +128,7 @@ def run_page(request: HttpRequest, tag: str) -> HttpResponse:
             said, typed = wrong.get(stage.key, ("", ""))
             still = stage.state not in (State.DONE, State.SKIPPED)
             address = reverse("station", args=[job.tag, stage.key])
-            first = [sentence for _, sentence in unmet(BY_KEY[stage.key], job, facts, None)] if still else []
+            first = [sentence for _, sentence in unmet(BY_KEY[stage.key].needs, job, facts, None)] if still else []
             lines.append(Line(stage, BY_KEY[stage.key].name, address, still and stage.key != BOOK_IN, still, first, said, typed))
     here = {line.stage.key for line in lines}
     data = {

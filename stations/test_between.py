@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from django.test import TestCase
 
-from engines.models import Spec
+from engines.models import Mark, Spec
 from engines.properties import Property
 from shop.models import Blades, Compound
 from stations.bearings_out.tests import Puller
@@ -15,6 +15,12 @@ from stations.split.tests import face
 from tests.shed import Hands, SheetHands, job
 
 SPUN_MM = 47.018
+
+
+class Closing(Closer):
+    """At Close, with what it needs of others asked for."""
+
+    in_order = True
 
 
 class Between(TestCase):
@@ -114,3 +120,68 @@ class TheJoint(TestCase):
         self.assertNotEqual(self.closer.work().plate().state, "stop")
         self.closer.choose(sealant="gasket")
         self.assertEqual(self.closer.work().plate().state, "stop")
+
+
+class InOrder(TestCase):
+    """Stations are done in any order; what should be so first is said, and going on without it takes a reason."""
+
+    def setUp(self):
+        self.made = job(order="bottom-end", x_mm=-30, y_mm=0)
+        face(self.made.card)
+        Mark.objects.filter(what="bolt").update(torque_nm=10)
+        self.closer = Closing(self.made)
+
+    def closed(self):
+        self.closer.answer("gears", "all")
+        self.closer.tick_all()
+        self.closer.answer("gasket-thickness", "0.30")
+        self.closer.act("close")
+        for stage in range(len(self.closer.work().found.rounds)):
+            self.closer.round(stage)
+        self.closer.answer("note", "")
+
+    def lacking(self, hands):
+        return [code for code, _ in hands.work().unmet]
+
+    def test_close_with_the_heat_still_open_says_so_at_its_top_and_in_the_run_and_is_not_signed(self):
+        self.assertEqual(self.lacking(self.closer), ["bearings_home", "crank_home"])
+        self.assertIn("Not signed as home at Heat and drop: Main, drive side.", self.closer.page())
+        self.assertContains(self.closer.client.get("/jobs/0412/run/"), "Not signed as home at Heat and drop: Main, drive side.")
+        self.closed()
+        self.assertIn("Main, drive side", self.closer.act("sign"))
+        self.assertFalse(self.closer.entry.is_signed)
+
+    def test_a_reason_goes_on_all_the_same_and_stands_on_the_sheet(self):
+        self.closed()
+        self.assertFalse(self.closer.work().entry.is_signed)
+        self.assertIn("Give the reason", self.closer.go_on("bearings_home", " "))
+        self.closer.go_on("bearings_home", "the main never came out")
+        self.closer.go_on("crank_home", "it went in at the other shed")
+        self.closer.act("sign")
+        self.assertTrue(self.closer.entry.is_signed)
+        sheet = self.closer.client.get("/jobs/0412/sheet/").content.decode()
+        self.assertIn("Gone on before every bearing was signed as home: the main never came out", sheet)
+
+    def test_a_bearing_signed_as_home_meets_it_and_one_that_jammed_does_not(self):
+        heat = Hands(self.made)
+        heat.choose(heater="none", chiller="none")
+        heat.tick_all()
+        heat.act("open")
+        heat.keep("outcome", "dropped")
+        for clock in (12, 3, 6, 9):
+            heat.keep(f"gap{clock}", "0")
+        self.assertIn("bearings_home", self.lacking(self.closer))  # said, not signed
+        heat.keep("room", "20")
+        heat.keep("cold", "skip")
+        heat.act("sign")
+        self.assertTrue(heat.entry.is_signed)
+        self.assertEqual(self.lacking(self.closer), ["crank_home"])
+
+    def test_what_no_station_of_this_run_can_give_is_not_asked_for(self):
+        self.made.run.filter(key__in=("heat-and-drop", "crank-in")).update(state="skipped", because="cases came assembled")
+        self.assertEqual(self.lacking(self.closer), [])
+
+    def test_a_flywheel_and_the_crank_in_the_closed_case_want_it_closed(self):
+        for key in ("flywheel-on", "centre"):
+            said = self.closer.client.get(f"/jobs/0412/{key}/").content.decode()
+            self.assertIn("Close is not signed: the case may still be open.", said)

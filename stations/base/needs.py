@@ -1,34 +1,80 @@
-"""What should be so before a station is done, told by facts: met, not met, or unknown."""
+"""What should be so before a station is done, told by facts: what is lacking, by name; nothing; or unknown."""
 
 from __future__ import annotations
 
+from collections.abc import Callable, Iterable
+from dataclasses import dataclass
+
 from engines.models import EngineCard, Seat
-from engines.parts import CRANK, FLYWHEEL, JOINT
+from engines.parts import CRANK, FLYWHEEL, JOINT, Part
 from engines.properties import Property
 from jobs.facts import Facts
 from jobs.models import Job, RunStation
-from stations.base.station import Station
 from stations.base.words import NEEDS, fill
 
+Lacks = Callable[[Facts, EngineCard, Seat | None], list[str] | None]
+HOME = ("dropped", "tapped")
 
-def unmet(station: Station, job: Job, facts: Facts, seat: Seat | None) -> list[tuple[str, str]]:
+
+@dataclass(frozen=True)
+class Need:
+    """Something that should be so before this station is done: what is lacking for it, or None where nothing tells."""
+
+    code: str
+    lacks: Lacks
+    given_by: tuple[str, ...] = ()  # stations whose work meets it; it counts only where one of them is in the run
+
+
+def unmet(needs: Iterable[Need], job: Job, facts: Facts, seat: Seat | None) -> list[tuple[str, str]]:
     """Needs of a station that are not met: code and sentence. One counts only where a station that gives it is in this run."""
     run = {stage.key for stage in job.run.all() if stage.state != RunStation.State.SKIPPED}
-    counted = [need for need in station.needs if run & set(need.given_by)]
-    return [(need.code, fill(NEEDS[need.code], {})) for need in counted if need.met(facts, job.card, seat) is False]
+    found = []
+    for need in needs:
+        lacking = need.lacks(facts, job.card, seat) if run & set(need.given_by) else None
+        if lacking:
+            found.append((need.code, fill(NEEDS[need.code], {"parts": lacking})))
+    return found
 
 
-def halves_are_apart(facts: Facts, card: EngineCard, seat: Seat | None) -> bool | None:
-    """Whether Split has been signed with the halves apart."""
-    return facts.best(JOINT, Property.HALVES_APART) is not None
+def _said_once(part: Part, what: Property) -> Lacks:
+    """Lacking until a station has signed that it is so."""
+    return lambda facts, card, seat: [] if facts.best(part, what) else [part.name]
 
 
-def crank_is_out(facts: Facts, card: EngineCard, seat: Seat | None) -> bool | None:
-    """Whether the crank has left the case; unknown while nobody has said."""
-    said = facts.said(CRANK, Property.CRANK_OUT)
-    return said != "stays" if said else None
+def is_home(facts: Facts, seat: Seat) -> bool:
+    """Whether its bearing is signed as home; one of an entry that was signed before this was kept, by how it went in."""
+    if facts.best(seat.part, Property.BEARING_HOME):
+        return True
+    went_in = facts.best(seat.part, Property.FIT_OUTCOME)
+    return bool(went_in and went_in.signed and went_in.text in HOME)
 
 
-def flywheel_is_off(facts: Facts, card: EngineCard, seat: Seat | None) -> bool | None:
-    """Whether the flywheel has come off."""
-    return facts.best(FLYWHEEL, Property.FLYWHEEL_OFF) is not None
+def _not_home(facts: Facts, seats: Iterable[Seat]) -> list[str]:
+    return [seat.name for seat in seats if not is_home(facts, seat)]
+
+
+def _every_seat(facts: Facts, card: EngineCard, seat: Seat | None) -> list[str]:
+    return _not_home(facts, (each for each in card.seats.all() if each.on == Seat.On.CASE))
+
+
+def _mains(facts: Facts, card: EngineCard, seat: Seat | None) -> list[str]:
+    return _not_home(facts, (each for each in card.seats.all() if each.role == Seat.Role.MAIN and each.on == Seat.On.CASE))
+
+
+def _behind_seals(facts: Facts, card: EngineCard, seat: Seat | None) -> list[str]:
+    behind = {seal.seat_id for seal in card.seals.all() if seal.seat_id}
+    return _not_home(facts, (each for each in card.seats.all() if each.pk in behind))
+
+
+def _crank_is_home(facts: Facts, card: EngineCard, seat: Seat | None) -> list[str]:
+    stays = facts.said(CRANK, Property.CRANK_OUT) == "stays"
+    return [] if stays or facts.best(CRANK, Property.CRANK_HOME) else [CRANK.name]
+
+
+HALVES_APART = Need("halves_apart", _said_once(JOINT, Property.HALVES_APART), ("split",))
+FLYWHEEL_OFF = Need("flywheel_off", _said_once(FLYWHEEL, Property.FLYWHEEL_OFF), ("flywheel-off",))
+EVERY_BEARING_HOME = Need("bearings_home", _every_seat, ("heat-and-drop",))
+MAINS_HOME = Need("bearings_home", _mains, ("heat-and-drop",))
+HOME_BEHIND_SEALS = Need("bearings_home", _behind_seals, ("heat-and-drop",))
+CRANK_HOME = Need("crank_home", _crank_is_home, ("crank-in",))
+CLOSED = Need("closed", _said_once(JOINT, Property.CASE_CLOSED), ("close",))

@@ -376,12 +376,11 @@ class Room(Work):
         if self.signed:
             return []
         overruled = self.choices.get("against", {})
-        return [need for need in unmet(self.definition, self.job, self.known, self.seat) if need[0] not in overruled]
+        return [need for need in unmet(self.definition.needs, self.job, self.known, self.seat) if need[0] not in overruled]
 
     def decisions(self) -> list[str]:
         """Reasons given for going on against advice."""
-        needs = {need.code: fill(shared.NEEDS[need.code], {}) for need in self.definition.needs}
-        against = [f"{needs.get(code, code)} {reason}" for code, reason in self.choices.get("against", {}).items()]
+        against = [f"{shared.GONE_ON.get(code, code)} {reason}" for code, reason in self.choices.get("against", {}).items()]
         given = [each for each in self.readings if not each.withdrawn_at and each.property in REASONS]
         return [*against, *(f"{self.called(each)}: {each.text}" for each in given)]
 

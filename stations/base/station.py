@@ -21,6 +21,7 @@ from shop.shelves import Shelves
 from shopmath.amounts import Amount
 from shopmath.quantity import Quantity
 from stations.base.canvas import Canvas
+from stations.base.needs import Need
 from stations.base.predicted import Prediction
 from stations.base.verdict import Said, Verdict
 from stations.pieces import Ask, Caution, Method, Trace
@@ -78,15 +79,6 @@ class SheetFigure:
     what: Property
     limit: Property | None = None
     as_left: bool = True
-
-
-@dataclass(frozen=True)
-class Need:
-    """Something that should be so before this station is done: met, not met, or unknown where nothing tells."""
-
-    code: str
-    met: Callable[[Facts, EngineCard, Seat | None], bool | None]
-    given_by: tuple[str, ...] = ()  # stations whose work meets it; it counts only where one of them is in the run
 
 
 def _nothing(*of: Any) -> tuple[()]:

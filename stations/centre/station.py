@@ -7,6 +7,7 @@ from typing import Any
 from engines.properties import Property
 from shopmath import __version__ as core_version
 from stations.base import Room, Station
+from stations.base.needs import CLOSED
 from stations.centre import actions, drawing, questions, verdict, words
 from stations.centre.facts import SPIN, CentreFacts, centre_facts
 
@@ -32,6 +33,7 @@ STATION = Station(
     binds=Room,
     words=words,
     drawn=True,
+    needs=(CLOSED,),
     gives=(Property.END_FLOAT, Property.SIDE_GAP),
     each_round=frozenset({Property.SIDE_GAP}),
     facts=centre_facts,

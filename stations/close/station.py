@@ -8,6 +8,7 @@ from typing import Any
 from engines.properties import Property
 from shopmath import __version__ as core_version
 from stations.base import Room, Station
+from stations.base.needs import CRANK_HOME, EVERY_BEARING_HOME
 from stations.close import actions, drawing, questions, verdict, words
 from stations.close.facts import CloseFacts, close_facts
 
@@ -37,6 +38,7 @@ STATION = Station(
     words=words,
     drawn=True,
     equipment={"sealant": "compounds"},
+    needs=(EVERY_BEARING_HOME, CRANK_HOME),
     gives=(Property.CASE_CLOSED, Property.BOLT_TORQUE),
     facts=close_facts,
     questions=questions.questions,

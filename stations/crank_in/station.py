@@ -7,6 +7,7 @@ from typing import Any
 from engines.properties import Property
 from shopmath import __version__ as core_version
 from stations.base import Room, Station
+from stations.base.needs import MAINS_HOME
 from stations.crank_in import actions, drawing, questions, verdict, words
 from stations.crank_in.facts import CrankInFacts, crank_in_facts
 
@@ -32,6 +33,7 @@ STATION = Station(
     words=words,
     drawn=True,
     equipment={"tool": "pull_ins"},
+    needs=(MAINS_HOME,),
     gives=(Property.CRANK_HOME,),
     facts=crank_in_facts,
     questions=questions.questions,

@@ -7,6 +7,7 @@ from typing import Any
 from engines.properties import Property
 from shopmath import __version__ as core_version
 from stations.base import Room, Station
+from stations.base.needs import MAINS_HOME
 from stations.end_float import actions, drawing, questions, verdict, words
 from stations.end_float.facts import EndFloatFacts, end_float_facts
 
@@ -32,6 +33,7 @@ STATION = Station(
     binds=Room,
     words=words,
     drawn=True,
+    needs=(MAINS_HOME,),
     gives=(Property.END_FLOAT_PREDICTED, Property.GASKET_THICKNESS, Property.SHIM_SIDE),
     facts=end_float_facts,
     questions=questions.questions,

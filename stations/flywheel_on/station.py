@@ -7,6 +7,7 @@ from typing import Any
 from engines.properties import Property
 from shopmath import __version__ as core_version
 from stations.base import Room, SheetFigure, Station, asking
+from stations.base.needs import CLOSED
 from stations.flywheel_on import actions, drawing, questions, verdict, words
 from stations.flywheel_on.facts import FlywheelOnFacts, flywheel_on_facts
 
@@ -35,6 +36,7 @@ STATION = Station(
     binds=Room,
     words=words,
     drawn=True,
+    needs=(CLOSED,),
     gives=(Property.KEY_CONDITION, Property.NUT_TORQUE, Property.RIM_RUNOUT, Property.AIR_GAP, Property.REPLACED),
     sheet=(SheetFigure(Property.NUT_TORQUE), SheetFigure(Property.RIM_RUNOUT), SheetFigure(Property.AIR_GAP)),
     facts=flywheel_on_facts,

@@ -7,6 +7,7 @@ from typing import Any
 from engines.properties import Property
 from shopmath import __version__ as core_version
 from stations.base import Room, Station
+from stations.base.needs import HOME_BEHIND_SEALS
 from stations.by_hand.station import written_down
 from stations.seals import actions, drawing, questions, verdict, words
 from stations.seals.facts import SealFound, SealsFacts, seals_facts
@@ -42,6 +43,7 @@ STATION = Station(
     binds=bind,
     words=words,
     drawn=True,
+    needs=(HOME_BEHIND_SEALS,),
     gives=(Property.SEAL_LIP, Property.SEAL_DEPTH),
     facts=seals_facts,
     questions=questions.questions,

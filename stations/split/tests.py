@@ -16,7 +16,7 @@ from stations.registry import BY_KEY
 from stations.split.facts import Code, GapPlace, SplitFacts, length_of
 from stations.split.facts import Done as Hand
 from stations.split.verdict import verdict
-from tests.shed import Hands, job, person
+from tests.shed import Hands, job, person, without_what_comes_first
 
 BOLTS = ((-100, 40, 40), (-60, -80, 40), (60, -80, 50), (100, 30, 50), (0, 90, 60))
 PLACES = (("front", -110, 0), ("top", 0, 95), ("rear", 110, 0), ("sump", 0, -95))
@@ -36,11 +36,14 @@ class Halves(Hands):
     """Hands at Split."""
 
     key = "split"
+    in_order = False  # whether what a station needs of others is asked for, or left out of the run
 
     def __init__(self, made):
         super().__init__(made)
         self.seat = None
         self.address = f"/jobs/{made.tag}/{self.key}/"
+        if not self.in_order:
+            without_what_comes_first(made, self.key)
 
     def work(self):
         stage = self.job.run.select_related("job__card").get(key=self.key)

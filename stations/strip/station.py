@@ -6,9 +6,9 @@ from typing import Any
 
 from engines.properties import Property
 from shopmath import __version__ as core_version
-from stations.base import Need, Room, Station
+from stations.base import Room, Station
 from stations.base.asking import checks, warnings
-from stations.base.needs import halves_are_apart
+from stations.base.needs import HALVES_APART
 from stations.strip import actions, drawing, questions, verdict, words
 from stations.strip.facts import StripFacts, strip_facts
 
@@ -36,7 +36,7 @@ STATION = Station(
     binds=Room,
     words=words,
     as_found=True,
-    needs=(Need("halves_apart", halves_are_apart, ("split",)),),
+    needs=(HALVES_APART,),
     gives=(Property.CRANK_OUT, Property.TRAY_PART),
     facts=strip_facts,
     questions=questions.questions,

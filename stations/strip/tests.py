@@ -9,6 +9,7 @@ from tests.shed import job
 
 
 class Tray(Halves):
+    in_order = True
     key = "strip"
 
     def part(self, number, what, where="output, 2nd", way="either", wear="none"):

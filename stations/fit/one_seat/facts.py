@@ -15,7 +15,7 @@ from jobs.facts import Fact, Taken
 from shop.models import Heater
 from shopmath.checks import BadInput
 from shopmath.thermal.plan import HeatPlan
-from shopmath.verdict import Call, call
+from shopmath.verdict import OUT, Call, call
 from stations.base import Given
 from stations.fit import running, setup
 from stations.fit.heat import HOME, Heated
@@ -195,6 +195,12 @@ class OneSeat(Heated):
         cold = self.value(Property.SEATING_GAP_COLD)
         worst = max(values if cold is None else [*values, cold])
         return call(worst, high=SEATED_MM, uncertainty=doubt, unit="mm", digits=2)
+
+    @property
+    def is_home(self) -> bool:
+        """Whether it went in and nothing says that it does not sit."""
+        sits = self.seated is None or self.seated.state != OUT
+        return self.went_in and sits and self.said(Property.CIRCLIP) != "loose"
 
 
 def one_seat(given: Given) -> OneSeat:

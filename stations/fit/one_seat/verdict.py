@@ -8,7 +8,7 @@ from functools import partial
 from typing import Any
 
 from engines.properties import Property
-from jobs.facts import Taken
+from jobs.facts import Finding, Taken
 from shopmath.amounts import celsius, chance, duration, kelvin, mm, share
 from shopmath.estimate import Estimate
 from shopmath.iso286 import fit as fit_of_limits
@@ -273,6 +273,12 @@ def _of_the_times(found: OneSeat) -> Iterator[Trace]:
             yield source("chill", _times(plan.chill), {"basis": plan.chill.basis}, estimated=plan.chill.estimated)
     yield source("window", _times(plan.window), {"basis": plan.window.basis}, estimated=True)
     yield source("home", _times(plan.seating), {"basis": plan.seating.basis}, estimated=True)
+
+
+def derived(found: OneSeat) -> Iterator[Finding]:
+    """That the bearing is home, for the stations that need it there."""
+    if found.is_home:
+        yield Finding(found.slot(Property.BEARING_HOME), text="yes")
 
 
 def note(found: OneSeat, reading: Taken) -> str:
