@@ -11,6 +11,7 @@ from django.utils import timezone
 
 from jobs.models import Job, OwnerLink
 from shop.models import Person
+from shop.told import tell
 
 DAYS = (7, 30, 90)
 
@@ -23,11 +24,13 @@ def give(job: Job, person: Person, days: int) -> str:
     """A new link's token. It is told once; only its digest is kept."""
     token = secrets.token_urlsafe(32)
     OwnerLink.objects.create(job=job, digest=_digest(token), made_by=person, expires_at=timezone.now() + timedelta(days=days))
+    tell(person, f"gave a link for {days} days to the sheet of", job.tag)
     return token
 
 
 def take_back(link: OwnerLink) -> None:
     OwnerLink.objects.filter(pk=link.pk, revoked_at=None).update(revoked_at=timezone.now())
+    tell("the shop", "took back a link to the sheet of", link.job.tag)
 
 
 def opened(token: str) -> OwnerLink:

@@ -19,6 +19,7 @@ from jobs.gather import columns, subject_of
 from jobs.guard import Closed, changeable
 from jobs.models import DerivedFact, Entry, Job, Move, Reading, Record, RunStation, Timer
 from shop.models import Gauge, Person
+from shop.told import tell
 from shopmath import __version__ as core_version
 from shopmath.quantity import Quantity
 
@@ -317,6 +318,7 @@ def sign(
         fresh.signed_at, fresh.signed_by = now, person
         fresh.save()
         fresh.job.touch()
+    tell(person, f"signed {fresh.station.key}, {call.state}", fresh.job.tag)
     return fresh
 
 
@@ -368,6 +370,7 @@ def supersede(entry: Entry, person: Person, reason: str) -> Entry:
         Move.objects.bulk_create(_again(each, new) for each in entry.moves.all())
         Timer.objects.bulk_create(_again(each, new) for each in entry.timers.exclude(ended_at=None))
         entry.job.touch()
+    tell(person, f"began in place of a signed entry at {entry.station.key}", entry.job.tag)
     return new
 
 
@@ -385,6 +388,7 @@ def close(job: Job, at: datetime) -> None:
         job.touch()
         Job.objects.filter(pk=job.pk).update(gone_at=at)
     job.gone_at = at
+    tell("the log", "closed", job.tag)
 
 
 def reopen(job: Job) -> None:
@@ -392,3 +396,4 @@ def reopen(job: Job) -> None:
     Job.objects.filter(pk=job.pk).update(gone_at=None)
     job.gone_at = None
     job.touch()
+    tell("the log", "opened again", job.tag)

@@ -13,6 +13,7 @@ from django.utils import timezone
 from django.utils.dateparse import parse_datetime
 
 from shop.models import Person
+from shop.told import tell
 
 
 @dataclass(frozen=True)
@@ -30,6 +31,7 @@ def note(sender: object, request: HttpRequest, user: Person, **kwargs: object) -
     request.session["device"] = request.headers.get("User-Agent", "")[:200]
     request.session["address"] = request.META.get("REMOTE_ADDR", "")
     request.session["since"] = timezone.now().isoformat(timespec="seconds")
+    tell(user, "signed in from", request.session["address"])
 
 
 def listen() -> None:

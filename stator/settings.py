@@ -181,5 +181,8 @@ LOGGING = {
     "formatters": {"plain": {"format": "{asctime} {levelname} {name} {message}", "style": "{"}},
     "handlers": {"console": {"class": "logging.StreamHandler", "formatter": "plain", "filters": ["no_tokens"]}},
     "root": {"handlers": ["console"], "level": "WARNING"},
-    "loggers": {"django": {"handlers": ["console"], "level": "WARNING", "propagate": False}},
+    "loggers": {
+        "django": {"handlers": ["console"], "level": "WARNING", "propagate": False},
+        "stator.told": {"handlers": ["console"], "level": "INFO", "propagate": False},
+    },
 }

@@ -14,6 +14,7 @@ from django.db import connections
 from django.db.migrations.loader import MigrationLoader
 
 from exchange import backup
+from shop.told import tell
 from stator import data_folder
 
 CARRIED = ("secret", "demo-sign-in.txt")  # of the folder as it is: sessions end all the same
@@ -49,6 +50,7 @@ class Command(BaseCommand):
             raise CommandError(f"{error} Nothing was changed.") from error
         except (backup.Damaged, OSError) as error:
             raise CommandError(f"{error} Nothing was changed.") from error
+        tell("the machine", f"restored {count} files from", options["file"])
         self.stdout.write(f"{count} files are back in {folder}.")
         self.stdout.write(
             f"Owners' links that were open in it have ended ({ended}), and everyone signs in again. Give new links where wanted."

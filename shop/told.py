@@ -1,0 +1,12 @@
+"""What people did that matters later, a line each in the server's log: who, what, of which job. No secrets, no words of the work itself."""
+
+from __future__ import annotations
+
+import logging
+
+LOG = logging.getLogger("stator.told")
+
+
+def tell(who: object, what: str, about: object = "") -> None:
+    """Write a line."""
+    LOG.info("%s %s", f"{getattr(who, 'username', who)}:", f"{what} {about}".strip())
