@@ -30,6 +30,7 @@ from jobs.gather import columns
 from jobs.log import Frozen
 from jobs.models import Entry, Job, Move, Origin, Photo, Pin, Reading, RunStation, Timer, TrayPlace
 from jobs.photos import Cleaned, cleaned, keep_photo
+from shop import told
 from shop.models import Gauge, Person
 from shopmath.checks import BadInput
 from stations.late import record_all
@@ -99,6 +100,8 @@ class Reader:
             card=card,
             complaint=said.job.complaint,
             comes_back=said.job.comes_back,
+            **{name: getattr(said.job, name) for name in Job.WHOSE},
+            ended_because=said.job.ended_because[:240],
             work_order=said.job.work_order,
             booked_in_at=said.job.booked_in_at,
             booked_in_by=self.named(said.job.booked_in_by),
@@ -311,10 +314,12 @@ def job_from_zip(data: bytes, person: Person, tell: Tell = quietly) -> Job:
     reader = Reader(said, sha256(data).hexdigest(), person)
     try:
         with transaction.atomic():
-            return reader.job(pictures)
+            made = reader.job(pictures)
     except BaseException:
         reader.forget_pictures()
         raise
+    told.tell(person, "read in", made.tag)
+    return made
 
 
 def _pictures(said: JobFile, files: dict[str, bytes], tell: Tell) -> dict[str, Cleaned]:

@@ -158,6 +158,7 @@ def job_as_json(job: Job) -> dict[str, Any]:
             "number": job.number,
             "complaint": job.complaint,
             "comes_back": job.comes_back,
+            **{name: getattr(job, name) for name in (*Job.WHOSE, "ended_because")},
             "work_order": job.work_order,
             "booked_in_at": _when(job.booked_in_at),
             "booked_in_by": job.booked_in_by.called,

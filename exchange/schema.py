@@ -43,6 +43,11 @@ class JobHead(Part):
     number: Annotated[int, Field(ge=1, le=99_999_999)]
     complaint: Text200 = ""
     comes_back: Text200 = ""
+    customer: Text80 = ""
+    registration: Text30 = ""
+    frame_number: Text40 = ""
+    engine_number: Text40 = ""
+    ended_because: Text300 = ""
     work_order: Annotated[str, one_of(tuple(WORK_ORDERS))]
     booked_in_at: Time
     booked_in_by: Text150 = ""

@@ -1,4 +1,4 @@
-"""Finding a job again: by number, engine, complaint, bearing, or what was written."""
+"""Finding a job again: by number, engine, whose it is, complaint, bearing, or what was written."""
 
 from __future__ import annotations
 
@@ -41,6 +41,8 @@ def find(request: HttpRequest) -> HttpResponse:
             notes = Reading.objects.filter(kind="words", text__icontains=word, withdrawn_at=None)
             notes |= Reading.objects.filter(answered(word), withdrawn_at=None)
             wanted |= Q(comes_back__icontains=word) | Q(card__in=seats.values("card")) | Q(pk__in=notes.values("entry__job"))
+            for name in Job.WHOSE:
+                wanted |= Q(**{f"{name}__icontains": word})
             if word.isdecimal():
                 wanted |= Q(number=int(word))
             jobs = jobs.filter(wanted)

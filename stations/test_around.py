@@ -305,3 +305,44 @@ class Found(TestCase):
         hands.keep("outcome", "tapped")
         self.assertContains(hands.client.get("/find/?q=tapped+home"), "0412")
         self.assertContains(hands.client.get("/find/?q=home"), "0412")
+
+
+class AboutIt(TestCase):
+    def setUp(self):
+        self.made = job()
+        self.hands = Hands(self.made)
+        self.client = self.hands.client
+
+    def post(self, **said):
+        return self.client.post("/jobs/0412/about/", said, follow=True)
+
+    def test_whose_engine_it_is_is_kept_found_exported_and_printed(self):
+        said = {"complaint": "Rumbles.", "customer": "Ferrymen's club", "registration": "TB 17", "frame_number": "K-0093"}
+        self.post(act="save", **said)
+        self.made.refresh_from_db()
+        self.assertEqual((self.made.customer, self.made.engine_number), ("Ferrymen's club", ""))
+        self.assertContains(self.client.get("/find/?q=ferrymen"), "0412")
+        self.assertContains(self.client.get("/find/?q=k-0093"), "0412")
+        self.assertContains(self.client.get("/jobs/0412/export.json"), "TB 17")
+        self.assertContains(self.client.get("/jobs/0412/sheet/"), "Ferrymen&#x27;s club, registration TB 17, frame number K-0093")
+
+    def test_one_that_never_began_is_deleted_and_one_that_did_is_not(self):
+        self.hands.choose(wanted="generous")  # looked at, nothing written down
+        self.assertContains(self.client.get("/jobs/0412/about/"), "Delete this job")
+        other = Hands(job(413))
+        other.keep("room", "18")
+        self.assertContains(self.client.post("/jobs/0413/about/", {"act": "delete"}), "so it stays")
+        self.post(act="delete")
+        self.assertEqual(list(Job.objects.values_list("number", flat=True)), [413])
+
+    def test_one_that_will_not_be_finished_is_closed_with_its_reason_and_an_owner_takes_it_back(self):
+        self.hands.keep("room", "18")
+        self.assertContains(self.post(act="end", because=" "), "Give the reason")
+        self.post(act="end", because="no parts to be had")
+        self.assertNotContains(self.client.get("/"), "0412")
+        self.assertContains(self.client.get("/jobs/0412/sheet/"), "Closed without being finished: no parts to be had (Una).")
+        self.assertIn("is closed", self.hands.keep("room", "19"))
+        bram = Hands(self.made, person("bram", "mechanic")).client
+        self.assertEqual(bram.post("/jobs/0412/about/", {"act": "back"}).status_code, 403)
+        self.post(act="back")
+        self.assertContains(self.client.get("/"), "0412")

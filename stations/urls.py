@@ -1,6 +1,6 @@
 from django.urls import path
 
-from stations import bench, doing, find, photo_pages, run, tray_pages, views
+from stations import about_job, bench, doing, find, photo_pages, run, tray_pages, views
 from stations.book_in import card_views
 from stations.book_in import views as book_in
 
@@ -25,6 +25,7 @@ urlpatterns = [
     path("photos/<int:pk>/", photo_pages.photo_page, name="photo-page"),
     path("photos/<int:pk>/remove/", photo_pages.photo_remove, name="photo-remove"),
     path("jobs/<str:tag>/run/", run.run_page, name="run"),
+    path("jobs/<str:tag>/about/", about_job.about_job, name="about-job"),
     path("jobs/<str:tag>/pictures/", photo_pages.photos, name="photos"),
     path("jobs/<str:tag>/tray/", tray_pages.tray, name="tray"),
     path("jobs/<str:tag>/tray/labels/", tray_pages.labels, name="tray-labels"),

@@ -42,6 +42,8 @@ def _data(report: Report, paper: str, footer: str) -> dict[str, Any]:
         ["Decided otherwise than advised", report.decisions],
         ["Found otherwise than the card said", raised],
         ["What remains unknown", report.unknown],
+        ["Whose it is", [job.whose] if job.whose else []],
+        ["Closed without being finished", [job.ended_because] if job.ended_because else []],
         ["Left out, and why", [f"{name}: {because}" for name, because in report.left_out]],
         ["Parts used", report.parts],
         ["A word to the owner", [report.note] if report.note else []],

@@ -15,10 +15,17 @@ from engines.models import EngineCard
 class Job(models.Model):
     """One engine on the bench, from booking in to handing over. `revision` grows with every write, so pages know they are stale."""
 
+    WHOSE = ("customer", "registration", "frame_number", "engine_number")
+
     number = models.PositiveIntegerField(unique=True)
     card = models.ForeignKey(EngineCard, on_delete=models.PROTECT, related_name="jobs")
     complaint = models.CharField(max_length=200)
     comes_back = models.CharField("must come back", max_length=200, blank=True)
+    customer = models.CharField("owner of the engine", max_length=80, blank=True, default="")
+    registration = models.CharField("registration", max_length=30, blank=True, default="")
+    frame_number = models.CharField("frame number", max_length=40, blank=True, default="")
+    engine_number = models.CharField("engine number", max_length=40, blank=True, default="")
+    ended_because = models.CharField(max_length=240, blank=True, default="")  # of one that was closed without being finished
     work_order = models.CharField(max_length=40)
     revision = models.PositiveIntegerField(default=0)
     booked_in_at = models.DateTimeField(default=timezone.now)
@@ -34,6 +41,13 @@ class Job(models.Model):
     @property
     def tag(self) -> str:
         return f"{self.number:04d}"
+
+    @property
+    def whose(self) -> str:
+        """Whose engine it is and its numbers, in a line; empty where nobody has said."""
+        told = [self.customer] if self.customer else []
+        told += [f"{Job._meta.get_field(name).verbose_name} {getattr(self, name)}" for name in Job.WHOSE[1:] if getattr(self, name)]  # type: ignore[union-attr]
+        return ", ".join(told)
 
     @classmethod
     def next_number(cls) -> int:

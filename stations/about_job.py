@@ -1,0 +1,95 @@
+"""What a job is about: whose engine, its numbers, what is wrong; and taking off the bench what never began or will not be finished."""
+
+from __future__ import annotations
+
+from django import forms
+from django.core.exceptions import PermissionDenied
+from django.db import transaction
+from django.http import HttpRequest, HttpResponse
+from django.shortcuts import get_object_or_404, redirect, render
+from django.utils.translation import gettext as _
+from django.views.decorators.http import require_http_methods
+
+from jobs import clock, log
+from jobs.acts import about, one_act
+from jobs.guard import changeable
+from jobs.models import Entry, Job, Reading
+from shop.models import Person
+from shop.told import tell
+from shopmath.checks import BadInput
+from ui.addresses import job_number
+from ui.plain_text import PlainTextMixin
+
+
+class JobForm(PlainTextMixin, forms.ModelForm):
+    """Whose engine it is, and what is wrong with it."""
+
+    class Meta:
+        model = Job
+        fields = ("complaint", "comes_back", *Job.WHOSE)
+
+
+def never_began(job: Job) -> bool:
+    """Whether nothing was ever written down about it: then it may be deleted."""
+    begun = Reading.objects.filter(entry__job=job).exists() or Entry.objects.filter(job=job, signed_at__isnull=False).exists()
+    return not (begun or job.photos.exists() or job.tray.exists())
+
+
+def delete(job: Job, person: Person) -> None:
+    """Take away a job that never began; its card stays."""
+    if not never_began(job):
+        raise BadInput("delete", _("Something is written down about this job, so it stays. Close it without finishing instead."))
+    tag = job.tag
+    Entry.objects.filter(job=job).delete()
+    job.delete()
+    tell(person, "deleted, never begun,", tag)
+
+
+def end(job: Job, person: Person, because: str) -> None:
+    """Close a job that will not be finished, with the reason."""
+    reason = " ".join(because.split())[:200]
+    if not reason:
+        raise BadInput("because", _("Give the reason in a few words; the job sheet carries it."))
+    Job.objects.filter(pk=job.pk).update(ended_because=f"{reason} ({person.called})"[:240])
+    log.close(job, clock.now(job))
+
+
+def take_back(job: Job, person: Person) -> None:
+    """Onto the bench again, of a job that was closed unfinished."""
+    if not person.is_owner:
+        raise PermissionDenied
+    log.reopen(job)
+    Job.objects.filter(pk=job.pk).update(ended_because="")
+
+
+@require_http_methods(["GET", "POST"])
+@one_act
+def about_job(request: HttpRequest, tag: str) -> HttpResponse:
+    job = get_object_or_404(Job.objects.select_related("card"), number=job_number(tag))
+    person: Person = request.user  # type: ignore[assignment]
+    form, error, act = JobForm(instance=job), None, request.POST.get("act", "")
+    if request.method == "POST":
+        try:
+            with transaction.atomic():
+                if act == "back" and job.ended_because:
+                    about(request, job)
+                    take_back(job, person)
+                    return redirect("about-job", tag=job.tag)
+                changeable(job)
+                if act == "delete":
+                    delete(job, person)
+                    return redirect("bench")
+                about(request, job)
+                if act == "end":
+                    end(job, person, request.POST.get("because", ""))
+                    return redirect("bench")
+                form = JobForm(request.POST, instance=job)
+                if form.is_valid():
+                    form.save()
+                    job.touch()
+                    return redirect("job", tag=job.tag)
+        except BadInput as refused:
+            error = refused
+    because = request.POST.get("because", "")
+    data = {"job": job, "form": form, "error": error, "because": because, "unbegun": never_began(job)}
+    return render(request, "stations/about_job.html", data)
