@@ -122,7 +122,7 @@ class TheOwner(Leaving):
         self.sees("Say in a few words why")
         self.page.get_by_label("Reason for replacing this entry").fill("It weeps again.")
         self.page.get_by_role("button", name="Replace this entry").click()
-        self.sees("Last questions")
+        self.sees("Everything that was read is here again")
         self.assertIsNone(Job.objects.get(number=412).gone_at)
 
     def test_the_owner_reads_the_sheet_by_its_link_until_it_is_taken_back(self):
