@@ -24,8 +24,9 @@ from exchange.card_files import card_from_json
 from exchange.job_file import opened, refused, said_in
 from exchange.making import Tell, quietly
 from exchange.refs import KINDS, Refs
-from exchange.schema import EntryIn, JobFile, MoveIn, PhotoIn, PlacedIn, ReadingIn
+from exchange.schema import DerivedIn, EntryIn, JobFile, MoveIn, PartIn, PhotoIn, PlacedIn, ReadingIn
 from jobs import log
+from jobs.facts import Finding
 from jobs.gather import columns
 from jobs.log import Frozen
 from jobs.models import Entry, Job, Move, Origin, Photo, Pin, Reading, RunStation, Timer, TrayPlace
@@ -33,7 +34,7 @@ from jobs.photos import Cleaned, cleaned, keep_photo
 from shop import told
 from shop.models import Gauge, Person
 from shopmath.checks import BadInput
-from stations.late import record_all
+from stations.late import derive_late, record_all
 from ui.inked import inked
 
 OWNERS = "Only an owner of the shop reads in a job that was handed over."
@@ -202,6 +203,9 @@ class Reader:
             entry.result, entry.core_version, entry.signed_at = each.result, each.core_version, each.signed_at
             entry.signed_by = self.named(each.signed_by)
             entry.call_code, entry.call_values = each.call.code, each.call.values
+            if each.derived is None:
+                derive_late(entry)  # before it is sealed
+            log.derive(entry, [finding for row in each.derived or () if (finding := _finding(row))])
             entry.save()
             if each.record:
                 log.record_late(entry, Frozen(each.record.content.model_dump(exclude_unset=True), self._drawn(each.record.drawing, where)))
@@ -216,10 +220,7 @@ class Reader:
 
     def _where(self, row: PlacedIn, job: Job) -> dict[str, Any]:
         """Columns of the address that a row has in its file; none where it has none."""
-        if row.part is None or not row.property:
-            return {}
-        at = At(row.end, row.angle_deg, row.clock, row.depth, row.stage)
-        return columns(job.card_id, Slot(Part(row.part.kind, row.part.uid, row.part.name), Property(row.property), at))
+        return columns(job.card_id, _slot(row, row.part)) if row.part and row.property else {}
 
     def _reading(self, row: ReadingIn, entry: Entry, kind: str, refs: Refs, where: str) -> None:
         ask = refs.into(row.ask)
@@ -286,6 +287,18 @@ class Reader:
         """What was written beside the database goes with the job."""
         for photo in self.made:
             photo.forget_files()
+
+
+def _finding(row: DerivedIn) -> Finding | None:
+    if row.part is None or not row.property:
+        return None
+    slot = _slot(row, row.part)
+    return Finding(slot, row.value, row.text, row.uncertainty, row.resolution, row.assumed)
+
+
+def _slot(row: PlacedIn, part: PartIn) -> Slot:
+    at = At(row.end, row.angle_deg, row.clock, row.depth, row.stage)
+    return Slot(Part(part.kind, part.uid, part.name), Property(row.property), at)
 
 
 def job_from_zip(data: bytes, person: Person, tell: Tell = quietly) -> Job:

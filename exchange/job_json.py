@@ -11,7 +11,7 @@ from django.db.models import Prefetch
 
 from exchange.card_files import card_as_json
 from exchange.refs import KINDS, NAMED, Refs
-from jobs.models import Entry, Job, Move, Reading
+from jobs.models import DerivedFact, Entry, Job, Move, Reading
 from jobs.models.log import Placed
 from shop.models import Gauge, Shop
 from shopmath.quantity import CANONICAL
@@ -90,6 +90,10 @@ def _entry(entry: Entry, numbers: dict[int, int], keys: dict[int, str], refs: Re
         "core_version": entry.core_version,
         "supersedes": numbers.get(entry.supersedes_id or 0),
         "readings": [_reading(reading, keys) for reading in entry.readings.all()],
+        "derived": [
+            {**_where(d), **{name: getattr(d, name) for name in ("value", "text", "uncertainty", "resolution", "assumed")}}
+            for d in entry.derived.all()
+        ],
         "timers": [
             {
                 "key": t.key,
@@ -142,6 +146,7 @@ def job_as_json(job: Job) -> dict[str, Any]:
         job.entries.select_related("station", "seat", "opened_by", "signed_by", "record").prefetch_related(
             Prefetch("readings", Reading.objects.select_related("by", "withdrawn_by", "gauge", "subject")),
             Prefetch("moves", Move.objects.select_related("by", "subject")),
+            Prefetch("derived", DerivedFact.objects.select_related("subject")),
             "timers",
         )
     )

@@ -102,6 +102,16 @@ class MoveIn(PlacedIn):
     by: Text150 = ""
 
 
+class DerivedIn(PlacedIn):
+    """What followed from the readings of an entry when it was signed."""
+
+    value: Number | None = None
+    text: Text200 = ""
+    uncertainty: Number | None = None
+    resolution: Number | None = None
+    assumed: bool = False
+
+
 class ReadingIn(PlacedIn):
     ask: Text120
     asked: Text300 = ""
@@ -195,6 +205,7 @@ class EntryIn(Part):
     readings: list[ReadingIn] = Field(default_factory=list, max_length=5000)
     timers: list[TimerIn] = Field(default_factory=list, max_length=200)
     moves: list[MoveIn] = Field(default_factory=list, max_length=2000)
+    derived: list[DerivedIn] | None = Field(None, max_length=500)  # None: a file of before they were told
 
 
 class GaugeIn(Part):

@@ -18,7 +18,7 @@ from exchange.job_in import job_from_zip
 from exchange.job_json import job_as_json
 from exchange.job_zip import job_as_zip
 from exchange.report.views import JOB
-from jobs.models import Entry, Job, Photo, Reading
+from jobs.models import DerivedFact, Entry, Job, Photo, Reading
 from jobs.photos import add_photo
 from jobs.tests import picture
 from shop.models import Chiller, Gauge, Heater, Person
@@ -99,6 +99,26 @@ class RoundTrip(Whole):
         signed = Entry.objects.get(job=again, station__key="seals")
         self.assertTrue(signed.is_signed)
         self.assertEqual(again.photos.get().pins.get().note, "stuck")
+
+    def test_what_followed_from_signed_readings_is_known_where_it_is_read_in(self):
+        halves = Halves(self.made)
+        halves.whole()
+        was = [(each.property, each.text, each.value) for each in DerivedFact.objects.filter(entry__job=self.made)]
+        self.assertIn(("halves-apart", "yes", None), was)
+        again = job_from_zip(job_as_zip(JOB.get(pk=self.made.pk), person(), timezone.now()), person())
+        self.assertEqual([(each.property, each.text, each.value) for each in DerivedFact.objects.filter(entry__job=again)], was)
+
+    def test_of_a_file_that_does_not_tell_it_is_worked_out_anew(self):
+        halves = Halves(self.made)
+        halves.whole()
+        self.data = job_as_zip(JOB.get(pk=self.made.pk), person(), timezone.now())
+
+        def older(said):
+            for entry in said["entries"]:
+                del entry["derived"]
+
+        again = job_from_zip(self.spoilt(older), person())
+        self.assertTrue(DerivedFact.objects.filter(entry__job=again, property="halves-apart").exists())
 
     def test_on_another_installation_names_find_their_own_numbers(self):
         before = told(self.made)

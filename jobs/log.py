@@ -309,7 +309,7 @@ def sign(
         fresh = _refuse_signed(entry)
         now = at or clock.now(entry.job)
         Timer.objects.filter(entry=fresh, ended_at__isnull=True).exclude(key=CURE).update(ended_at=now)  # a joint cures on
-        _derive(fresh, found)
+        derive(fresh, found)
         if record:
             Record.objects.create(entry=fresh, content=record.content, drawing=record.drawing, made_at=now)
         fresh.call_state, fresh.call_words, fresh.reason = call.state, call.words[:80], call.reason[:300]
@@ -322,7 +322,7 @@ def sign(
     return fresh
 
 
-def _derive(entry: Entry, found: Sequence[Finding]) -> None:
+def derive(entry: Entry, found: Sequence[Finding]) -> None:
     """What follows from the readings, as facts of their own."""
     DerivedFact.objects.bulk_create(
         DerivedFact(

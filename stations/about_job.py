@@ -13,7 +13,7 @@ from django.views.decorators.http import require_http_methods
 from jobs import clock, log
 from jobs.acts import about, one_act
 from jobs.guard import changeable
-from jobs.models import Entry, Job, Reading
+from jobs.models import Job, Move, Reading
 from shop.models import Person
 from shop.told import tell
 from shopmath.checks import BadInput
@@ -31,8 +31,8 @@ class JobForm(PlainTextMixin, forms.ModelForm):
 
 def never_began(job: Job) -> bool:
     """Whether nothing was ever written down about it: then it may be deleted."""
-    begun = Reading.objects.filter(entry__job=job).exists() or Entry.objects.filter(job=job, signed_at__isnull=False).exists()
-    return not (begun or job.photos.exists() or job.tray.exists())
+    done = (Reading.objects.filter(entry__job=job), Move.objects.filter(entry__job=job), job.entries.filter(signed_at__isnull=False))
+    return not any(rows.exists() for rows in (*done, job.timers, job.photos, job.tray))
 
 
 def delete(job: Job, person: Person) -> None:
@@ -40,7 +40,7 @@ def delete(job: Job, person: Person) -> None:
     if not never_began(job):
         raise BadInput("delete", _("Something is written down about this job, so it stays. Close it without finishing instead."))
     tag = job.tag
-    Entry.objects.filter(job=job).delete()
+    job.entries.all().delete()
     job.delete()
     tell(person, "deleted, never begun,", tag)
 
@@ -51,6 +51,8 @@ def end(job: Job, person: Person, because: str) -> None:
     if not reason:
         raise BadInput("because", _("Give the reason in a few words; the job sheet carries it."))
     Job.objects.filter(pk=job.pk).update(ended_because=f"{reason} ({person.called})"[:240])
+    for timer in job.timers.filter(ended_at=None):
+        log.stop_timer(timer)
     log.close(job, clock.now(job))
 
 

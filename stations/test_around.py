@@ -13,10 +13,11 @@ from PIL import Image
 
 from engines.copies import copied, shelve
 from engines.models import EngineCard, Mark, Seat
-from jobs.models import Job, Photo, TrayPlace
+from jobs import log
+from jobs.models import Job, Photo, Timer, TrayPlace
 from shop.models import Blades, Driver, Press, Shop
 from stations.registry import at_station
-from stations.split.tests import face
+from stations.split.tests import Halves, face
 from tests.shed import Hands, job, person, press
 
 
@@ -346,3 +347,19 @@ class AboutIt(TestCase):
         self.assertEqual(bram.post("/jobs/0412/about/", {"act": "back"}).status_code, 403)
         self.post(act="back")
         self.assertContains(self.client.get("/"), "0412")
+
+    def test_one_of_which_only_hands_did_something_has_begun_too(self):
+        self.hands.tick_all()
+        self.hands.act("chill")  # a clock runs, nothing was read
+        self.assertContains(self.client.post("/jobs/0412/about/", {"act": "delete"}), "so it stays")
+        split = Halves(job(414, order="bottom-end"))
+        split.tick_all()
+        log.record_move(log.open_entry(split.job.run.get(key="split"), None, person()), person(), "loaded")
+        self.assertContains(self.client.post("/jobs/0414/about/", {"act": "delete"}), "so it stays")
+
+    def test_its_clocks_stop_when_it_is_closed_unfinished(self):
+        self.hands.tick_all()
+        self.hands.act("chill")
+        self.hands.keep("room", "18")
+        self.post(act="end", because="no parts to be had")
+        self.assertEqual(Timer.objects.filter(job=self.made, ended_at=None).count(), 0)

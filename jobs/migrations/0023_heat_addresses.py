@@ -111,6 +111,14 @@ def chosen_anew(choices, names, renamed):
     return left, cold
 
 
+def is_home(entry):
+    """Whether a signed entry of one seat has its bearing home: what other stations go by from now on."""
+    if not (entry.signed_at and entry.seat):
+        return False
+    said = [each.text for each in entry.readings.filter(property="fit-outcome", withdrawn_at=None, attempt=entry.attempt).order_by("pk")]
+    return bool(said) and said[-1] in ("dropped", "tapped") and entry.result.get("seated_state") != "out"
+
+
 def notes(apps):
     """Notes that were written down without an address belong to the engine."""
     subjects = apps.get_model("engines", "Subject")
@@ -151,6 +159,9 @@ def forwards(apps, schema_editor):
             if "means" in reading.extra:
                 reading.extra["means"] = MEANS.get(reading.extra["means"], reading.extra["means"])
             reading.save(update_fields=["subject", "property", "end", "clock", "ask", "carried_from", "extra"])
+        if is_home(entry):
+            row = {"subject": subject(("seat", entry.seat.uid)), "property": "bearing-home", "text": "yes", "kind": "words"}
+            apps.get_model("jobs", "DerivedFact").objects.create(entry=entry, **row)
         choices, cold = chosen_anew(entry.choices, names, renamed)
         for attempt, parts in cold.items():
             for key, at in parts.items():

@@ -6,14 +6,13 @@ from collections.abc import Callable, Iterable
 from dataclasses import dataclass
 
 from engines.models import EngineCard, Seat
-from engines.parts import CRANK, FLYWHEEL, JOINT, Part
+from engines.parts import CRANK, JOINT, Part
 from engines.properties import Property
 from jobs.facts import Facts
 from jobs.models import Job, RunStation
 from stations.base.words import NEEDS, fill
 
 Lacks = Callable[[Facts, EngineCard, Seat | None], list[str] | None]
-HOME = ("dropped", "tapped")
 
 
 @dataclass(frozen=True)
@@ -41,16 +40,9 @@ def _said_once(part: Part, what: Property) -> Lacks:
     return lambda facts, card, seat: [] if facts.best(part, what) else [part.name]
 
 
-def is_home(facts: Facts, seat: Seat) -> bool:
-    """Whether its bearing is signed as home; one of an entry that was signed before this was kept, by how it went in."""
-    if facts.best(seat.part, Property.BEARING_HOME):
-        return True
-    went_in = facts.best(seat.part, Property.FIT_OUTCOME)
-    return bool(went_in and went_in.signed and went_in.text in HOME)
-
-
 def _not_home(facts: Facts, seats: Iterable[Seat]) -> list[str]:
-    return [seat.name for seat in seats if not is_home(facts, seat)]
+    """Seats whose bearing is not signed as home."""
+    return [seat.name for seat in seats if not facts.best(seat.part, Property.BEARING_HOME)]
 
 
 def _every_seat(facts: Facts, card: EngineCard, seat: Seat | None) -> list[str]:
@@ -72,7 +64,6 @@ def _crank_is_home(facts: Facts, card: EngineCard, seat: Seat | None) -> list[st
 
 
 HALVES_APART = Need("halves_apart", _said_once(JOINT, Property.HALVES_APART), ("split",))
-FLYWHEEL_OFF = Need("flywheel_off", _said_once(FLYWHEEL, Property.FLYWHEEL_OFF), ("flywheel-off",))
 EVERY_BEARING_HOME = Need("bearings_home", _every_seat, ("heat-and-drop",))
 MAINS_HOME = Need("bearings_home", _mains, ("heat-and-drop",))
 HOME_BEHIND_SEALS = Need("bearings_home", _behind_seals, ("heat-and-drop",))

@@ -76,14 +76,12 @@ LIMIT_FROM = {  # where a limit comes from
 }
 NEEDS = {  # what should be so first; each ends with what to do about it
     "halves_apart": _("Split is not signed with the halves apart."),
-    "flywheel_off": _("Flywheel off is not signed: the flywheel may still be on."),
     "bearings_home": _("Not signed as home at Heat and drop: {parts}."),
     "crank_home": _("Crank in is not signed with the crank home."),
     "closed": _("Close is not signed: the case may still be open."),
 }
 GONE_ON = {  # the same as a decision that somebody took, with the reason behind it
     "halves_apart": _("Gone on before the halves were signed as apart:"),
-    "flywheel_off": _("Gone on before the flywheel was signed as off:"),
     "bearings_home": _("Gone on before every bearing was signed as home:"),
     "crank_home": _("Gone on before the crank was signed as home:"),
     "closed": _("Gone on before the case was signed as closed:"),
