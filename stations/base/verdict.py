@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import math
 from collections.abc import Mapping
-from dataclasses import asdict, dataclass, field
+from dataclasses import asdict, dataclass, field, fields
 from enum import StrEnum
 from typing import Any
 
@@ -50,17 +50,34 @@ class Verdict:
     assumed: tuple[Said, ...] = ()
 
 
+AMOUNT = {each.name for each in fields(Amount)}
+
+
 def plain_values(values: Mapping[str, Any]) -> dict[str, Any]:
     """Values as they are kept: amounts with their kind, step and uncertainty; nothing that is made for one reader only."""
-    found: dict[str, Any] = {}
-    for name, value in values.items():
-        if isinstance(value, Amount):
-            found[name] = asdict(value) if math.isfinite(value.value) else None
-        elif isinstance(value, (str, int, float, bool)) or value is None:
-            found[name] = value
-        elif isinstance(value, (list, tuple)):
-            found[name] = [str(each) for each in value]
-    return found
+    return {name: _plain(value) for name, value in values.items() if _is_plain(value)}
+
+
+def _is_plain(value: Any) -> bool:
+    if isinstance(value, (tuple, list)):
+        return all(_is_plain(each) for each in value)
+    return value is None or isinstance(value, (Amount, str, int, float, bool))
+
+
+def _plain(value: Any) -> Any:
+    if isinstance(value, Amount):
+        return {name: _plain(each) for name, each in asdict(value).items()}
+    if isinstance(value, (tuple, list)):
+        return [_plain(each) for each in value]
+    return str(value) if isinstance(value, float) and not math.isfinite(value) else value
+
+
+def again(value: Any) -> Any:
+    """A number of a sentence out of what was kept; what is beyond all measure is kept in words."""
+    if not isinstance(value, dict) or value.keys() != AMOUNT:
+        return value
+    uncertainty = value["uncertainty"]
+    return Amount(float(value["value"]), value["kind"], value["resolution"], None if uncertainty is None else float(uncertainty))
 
 
 def of_call(call: Call, code: str, **more: Any) -> Verdict:

@@ -40,8 +40,11 @@ def say(table: Sentences, code: str, values: Mapping[str, Any], default: str = "
 
 def sentence(table: Sentences, code: str, values: Mapping[str, Any], default: str = "") -> str:
     """The same as a sentence that stands alone: its first letter large, whatever name it begins with."""
-    said = say(table, code, values, default)
-    return said[:1].upper() + said[1:]
+    return capital(say(table, code, values, default))
+
+
+def capital(text: str) -> str:
+    return text[:1].upper() + text[1:]
 
 
 def fill(sentence: Sentence, values: Mapping[str, Any]) -> str:
@@ -88,11 +91,9 @@ GONE_ON = {  # the same as a decision that somebody took, with the reason behind
 }
 STILL_TO_ANSWER = _("Still to answer: {questions}.")
 READING = _("Reading: {label}")
-NOTHING_RECORDED = _("Nothing is recorded yet.")
 SIGNED_BY = _("Signed by {person}.")
 NOT_BELIEVABLE = _("{question}: {typed} is not believable. Check the unit and measure again.")
 BELIEVABLE = _("About {range} is possible.")
 ROUND_LABEL = _("Round {attempt}: {label}")
 OFFERED = _("{station} has {value}, {when}. Press Enter to use it.")
 SIGN = _("Sign this entry")
-NOTHING_MORE = _("Nothing more to measure")

@@ -17,7 +17,9 @@ from shop.models import Chiller, Driver, Equipment, Gauge, Heater, Shop
 from shopmath.quantity import Quantity
 from stations.base import Given
 from stations.fit import thermometers
+from stations.fit.setup import ROOM_C
 
+LONGEST_S = 7200.0  # a clock never shows more
 OF_THE_HEAT = (Property.AIR_TEMPERATURE, Property.HEATER_SETTING, Property.HEAT_TARGET, Property.CHILL_STAY, Property.NOTE)
 HOME = ("dropped", "tapped", "in")  # answers after which a part is where it belongs
 EACH_HEAT = frozenset(
@@ -110,6 +112,12 @@ class Heated:
             yield "chillers", self.chiller
 
     @property
+    def room_c(self) -> float:
+        """The air, as measured or as taken."""
+        measured = self.value(Property.AIR_TEMPERATURE)
+        return ROOM_C if measured is None else measured
+
+    @property
     def wanted(self) -> str:
         """How much clearance is wanted."""
         return self.own.choice("wanted", "usual")
@@ -153,11 +161,11 @@ class Heated:
         """The thermometer in use, for the hot part; anything else is taken with the usual one."""
         return self.means.gauge if slot.what in (Property.HOT_TEMPERATURE, Property.WATER_DROP) else None
 
-    def worth(self, slot: Slot, quantity: Quantity, in_heat: bool, heat_c: float | None, room_c: float) -> dict[str, Any]:
+    def worth(self, slot: Slot, quantity: Quantity, in_heat: bool, heat_c: float | None) -> dict[str, Any]:
         """The true temperature of a reading on the hot part; inside an oven its walls are what a gun sees reflected."""
         if slot.what == Property.WATER_DROP:
             return thermometers.drop_worth(quantity.text)
         if slot.what != Property.HOT_TEMPERATURE:
             return {}
         in_oven = in_heat and self.heater is not None and self.heater.method == Heater.Method.OVEN
-        return thermometers.worth(quantity.canonical, self.means, heat_c if in_oven and heat_c else room_c)
+        return thermometers.worth(quantity.canonical, self.means, heat_c if in_oven and heat_c else self.room_c)

@@ -12,6 +12,7 @@ from shop.models import Chiller, Heater
 from shopmath import materials
 from shopmath.amounts import Amount, celsius, duration, mm, seconds
 from shopmath.checks import BadInput
+from shopmath.estimate import Estimate
 from shopmath.thermal.expansion import WANTED
 from shopmath.thermal.limits import Limit
 from shopmath.thermal.plan import Widener
@@ -23,6 +24,7 @@ from stations.fit import words
 from stations.fit.heat import Heated
 from stations.fit.setup import ROOM_C
 from stations.fit.thermometers import CONTACT, DROP, Means, means_of
+from ui.numbers import lasting
 
 SOON_S = 120.0
 
@@ -75,6 +77,11 @@ def assumed(heated: Heated, card: EngineCard, *, of_the_case: bool = True) -> li
     if heated.value(Property.AIR_TEMPERATURE) is None:
         found.append(Said("air", {"air": celsius(ROOM_C)}))
     return found
+
+
+def times(found: Estimate) -> str:
+    """A time that is only known within bounds."""
+    return fill(words.RANGE, {"low": lasting(found.low), "high": lasting(found.high)})
 
 
 # thermometers

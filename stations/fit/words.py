@@ -150,4 +150,4 @@ METHOD_LABEL = {
     "means": _("Temperature by"),
 }
 LIMIT_LABEL, LIMIT_SOURCE = _("Limit, {what}"), _("{why} ({source})")
-ACTION = {"sign": _("Sign it")}
+RANGE = _("{low} to {high}")

@@ -11,9 +11,9 @@ from shopmath.verdict import STOP, WARM_K
 from stations.base import Action
 from stations.base.words import fill
 from stations.fit import telling
-from stations.fit.heat import HOME
+from stations.fit.heat import HOME, LONGEST_S
 from stations.fit.one_seat import words
-from stations.fit.one_seat.facts import LONGEST_S, Code, OneSeat, Phase
+from stations.fit.one_seat.facts import Code, OneSeat, Phase
 from stations.fit.one_seat.questions import names
 
 

@@ -25,7 +25,7 @@ from stations.fit.seat_known import SeatKnown, seat_known, size_of
 CLOCKS = (12, 3, 6, 9)
 SEATED_MM = 0.03  # the thinnest feeler that should not go in
 SQUARE_MM = 0.10
-LONGEST_S = 7200.0
+COLD_C = 20.0  # sizes hold there
 
 
 class Phase(StrEnum):
@@ -140,9 +140,16 @@ class OneSeat(Heated):
         return None
 
     @property
-    def room_c(self) -> float:
-        measured = self.value(Property.AIR_TEMPERATURE)
-        return setup.ROOM_C if measured is None else measured
+    def opens_mm(self) -> float:
+        """How much the heated part opens at the plan's temperature, from 20 °C."""
+        setup = self.plan.setup
+        return setup.nominal_mm * setup.opening_alpha * (self.plan.target_c - COLD_C)
+
+    @property
+    def shrinks_mm(self) -> float:
+        """How much the chilled part shrinks at the plan's temperature, from 20 °C."""
+        setup = self.plan.setup
+        return setup.nominal_mm * setup.inner_alpha * (COLD_C - self.plan.chill_c)
 
     # the heat as it runs
 

@@ -13,7 +13,7 @@ from shopmath.verdict import WARM_K
 from stations.base import Ask, Method
 from stations.base.asking import options, question
 from stations.base.station import station_name
-from stations.base.words import OptionRow, fill
+from stations.base.words import OptionRow, capital, fill
 from stations.fit import telling
 from stations.fit import words as shared
 from stations.fit.one_seat import words
@@ -28,8 +28,8 @@ def names(found: OneSeat) -> dict[str, Any]:
     outer, partner = str(shared.NAMES[found.outer]), str(shared.NAMES[found.partner])
     chiller = found.chiller.get_method_display() if found.chiller else str(shared.COOLED_BY)
     heater = found.heater.name if found.heater else str(shared.HEATED_BY)
-    first = {"Outer": f"{outer[:1].upper()}{outer[1:]}", "Partner": f"{partner[:1].upper()}{partner[1:]}"}
-    return {"outer": outer, "partner": partner, **first, "heater": f"{heater[:1].upper()}{heater[1:]}", "chiller": chiller}
+    first = {"Outer": capital(outer), "Partner": capital(partner), "heater": capital(heater)}
+    return {"outer": outer, "partner": partner, **first, "chiller": chiller}
 
 
 def stop_name(found: OneSeat) -> str:

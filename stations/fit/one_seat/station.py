@@ -23,9 +23,8 @@ def past(given: Given, besides: int) -> list[history.Heat]:
 
 
 def corrected(found: OneSeat, slot: Slot, quantity: Quantity) -> Mapping[str, Any]:
-    if found.trouble:
-        return found.worth(slot, quantity, False, None, found.room_c)
-    return found.worth(slot, quantity, found.phase == Phase.HEATING, found.planned.heat_c, found.room_c)
+    heat_c = None if found.trouble else found.planned.heat_c
+    return found.worth(slot, quantity, found.phase == Phase.HEATING, heat_c)
 
 
 def result(found: OneSeat) -> dict[str, Any]:

@@ -10,7 +10,6 @@ from typing import Any
 from engines.properties import Property
 from jobs.facts import Finding, Taken
 from shopmath.amounts import celsius, chance, duration, kelvin, mm, share
-from shopmath.estimate import Estimate
 from shopmath.iso286 import fit as fit_of_limits
 from shopmath.thermal.seat import Moment
 from shopmath.verdict import IN, OUT, STOP, TOO_CLOSE
@@ -212,10 +211,6 @@ def warnings(found: OneSeat) -> tuple[Caution, ...]:
     return tuple(Caution(key, fill(words.WARNINGS[key], names(found))) for key in wanted)
 
 
-def _times(found: Estimate) -> str:
-    return fill(words.RANGE, {"low": lasting(found.low), "high": lasting(found.high)})
-
-
 def sources(found: OneSeat) -> Iterator[Trace]:
     """Where the numbers come from, in the order they build up."""
     if found.trouble:
@@ -246,10 +241,8 @@ def _of_the_fit(found: OneSeat) -> Iterator[Trace]:
     metal = {**named, "metal": seat_fit.outer_material.name, "rate": f"{1e6 * setup.outer_alpha:.1f}"}
     if setup.heating:
         metal["share"] = share(setup.heating.opening)
-    opens = mm(setup.nominal_mm * setup.opening_alpha * (plan.target_c - 20))
-    yield source("boss_opens" if boss else "opens", show(opens), metal, estimated=boss)
-    shrinks = mm(setup.nominal_mm * setup.inner_alpha * (20 - plan.chill_c))
-    yield source("shrinks", show(shrinks), {**named, "metal": seat_fit.inner_material.name})
+    yield source("boss_opens" if boss else "opens", show(mm(found.opens_mm)), metal, estimated=boss)
+    yield source("shrinks", show(mm(found.shrinks_mm)), {**named, "metal": seat_fit.inner_material.name})
     yield source("wanted", show(mm(setup.wanted_mm)), {"wanted": setup.wanted})
     doubts = {**named, "outer_u": kelvin(setup.outer_u_k), "partner_u": kelvin(setup.inner_u_k)}
     yield source("doubt", f"± {show(mm(2 * plan.offering.spread_mm))}", doubts)
@@ -268,11 +261,11 @@ def _of_the_times(found: OneSeat) -> Iterator[Trace]:
             yield source("rate", lasting(rate.likely), {**named, "basis": rate.basis}, estimated=rate.estimated)
     else:
         if plan.soak:
-            yield source("soak", _times(plan.soak), {"basis": plan.soak.basis}, estimated=True)
+            yield source("soak", telling.times(plan.soak), {"basis": plan.soak.basis}, estimated=True)
         if plan.chill:
-            yield source("chill", _times(plan.chill), {"basis": plan.chill.basis}, estimated=plan.chill.estimated)
-    yield source("window", _times(plan.window), {"basis": plan.window.basis}, estimated=True)
-    yield source("home", _times(plan.seating), {"basis": plan.seating.basis}, estimated=True)
+            yield source("chill", telling.times(plan.chill), {"basis": plan.chill.basis}, estimated=plan.chill.estimated)
+    yield source("window", telling.times(plan.window), {"basis": plan.window.basis}, estimated=True)
+    yield source("home", telling.times(plan.seating), {"basis": plan.seating.basis}, estimated=True)
 
 
 def derived(found: OneSeat) -> Iterator[Finding]:

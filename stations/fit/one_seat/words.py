@@ -11,7 +11,6 @@ from stations.fit.one_seat.facts import Code
 
 NAME = _("Heat and drop")
 DRAWING = _("Seat and ring in section, clearance against time")
-ONE_HEAT, SEAT_BY_SEAT = _("One heat"), _("Seat by seat")
 
 HEADLINE = {
     Code.NO_PLAN: _("No plan"),
@@ -229,14 +228,12 @@ SPOT: dict[str, tuple[Sentence, Sentence]] = {  # where to measure next, in two 
     Property.SEATING_GAP_COLD: (_("look here, 4 places"), _("no gap to the {stop}")),
     Property.SEATING_DEPTH: (_("look here, 4 places"), _("depth")),
 }
-RANGE = _("{low} to {high}")
 ACTION = {
     "chill": _("{Partner} goes in the cold"),
     "heat": _("{Outer} goes in the heat"),
     "flame": _("Heat on"),
     "open": _("Out, and offer it up"),
     "again": _("Back into the heat"),
-    "sign": _("Sign it"),
 }
 TIMER = {
     "heat": _("{outer} comes out"),

@@ -11,13 +11,13 @@ from jobs import log
 from shop.models import Chiller
 from shopmath.verdict import WARM_K
 from stations.base import Action
-from stations.base.words import fill
-from stations.fit import setup, telling
+from stations.base.words import capital, fill
+from stations.fit import telling
+from stations.fit.heat import LONGEST_S
 from stations.fit.whole_half import into_seats, words
-from stations.fit.whole_half.facts import LAID, LONGEST_S, Phase, WholeHalf
+from stations.fit.whole_half.facts import LAID, Phase, WholeHalf
 from stations.fit.whole_half.half import Hands
 from stations.fit.whole_half.parts import HotPart
-from stations.fit.whole_half.questions import capital
 
 CHILL = "chill-"
 
@@ -157,7 +157,7 @@ def take_turn(bound: Any) -> None:
 
 def _cooling(bound: Any) -> None:
     run = bound.found.run
-    cold = run.outer_out.reaches_in_s(setup.ROOM_C + WARM_K - 1, bound.now) if run.outer_out else None
+    cold = run.outer_out.reaches_in_s(bound.found.room_c + WARM_K - 1, bound.now) if run.outer_out else None
     if cold:
         _start(bound, "cool", str(words.TIMER["cool"]), "wait", cold)
 

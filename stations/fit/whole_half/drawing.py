@@ -7,13 +7,12 @@ from dataclasses import dataclass
 
 from shopmath.amounts import celsius
 from stations.base import Canvas
-from stations.base.words import fill
+from stations.base.words import capital, fill
 from stations.fit.assembly import drawing as assembly
 from stations.fit.heat import HOME
 from stations.fit.whole_half import words
 from stations.fit.whole_half.facts import Phase, WholeHalf
 from stations.fit.whole_half.parts import HotPart
-from stations.fit.whole_half.questions import capital
 from stations.fit.whole_half.verdict import how_words, short_words, support_words, tool_words, way_words
 from ui.graph import step_for
 from ui.numbers import lasting, show

@@ -23,7 +23,6 @@ from stations.fit.whole_half.half import Half
 from stations.fit.whole_half.parts import CIRCLIP_S, CaseHeat, HotPart, case_heat, parts_of
 
 STUCK = ("jammed", "crooked", "loose")
-LONGEST_S = 7200.0
 LAID = "laid"  # the line of the check list that opens the door
 NO_PARTS = "no parts"
 

@@ -11,23 +11,18 @@ from engines.properties import Property
 from shop.models import Heater
 from stations.base import Ask, Method, Option
 from stations.base.asking import options, question
-from stations.base.words import OptionRow, fill
+from stations.base.words import OptionRow, capital, fill
 from stations.fit import telling
 from stations.fit import words as shared
 from stations.fit.assembly import questions as assembly
 from stations.fit.assembly.facts import Assembly
 from stations.fit.assembly.words import NO_SOURCE
-from stations.fit.setup import ROOM_C
 from stations.fit.whole_half import words
 from stations.fit.whole_half.facts import Phase, WholeHalf
 from stations.fit.whole_half.half import way_slot
 from stations.fit.whole_half.parts import HotPart
 
 ask = partial(question, words)
-
-
-def capital(text: str) -> str:
-    return text[:1].upper() + text[1:]
 
 
 def questions(found: WholeHalf) -> list[Ask]:
@@ -37,8 +32,7 @@ def questions(found: WholeHalf) -> list[Ask]:
     plan = found.phase == Phase.PLAN
     asked = [each for part in found.parts for each in _way(found, part)]
     asked.append(telling.air(words, found, not plan))
-    room_c = found.value(Property.AIR_TEMPERATURE)
-    heats = partial(telling.heats, "case", ROOM_C if room_c is None else room_c, found.slot(Property.HEATER_SETTING).key)
+    heats = partial(telling.heats, "case", found.room_c, found.slot(Property.HEATER_SETTING).key)
     heater = {"heater": capital(found.heater.name if found.heater else str(shared.HEATED_BY))}
     more: dict[str, Any] = {"optional": True, "quiet": not plan, "resolution": 1.0, "example": "120", "check": heats}
     asked.append(ask(found.slot(Property.HEATER_SETTING), heater, **more))

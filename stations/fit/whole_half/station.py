@@ -12,10 +12,9 @@ from shopmath.quantity import Quantity
 from stations.base import Room, Station
 from stations.fit import telling
 from stations.fit.assembly.facts import Assembly
-from stations.fit.heat import EACH_HEAT
-from stations.fit.setup import ROOM_C
+from stations.fit.heat import EACH_HEAT, LONGEST_S
 from stations.fit.whole_half import actions, drawing, questions, verdict, words
-from stations.fit.whole_half.facts import LONGEST_S, Phase, WholeHalf, whole_half
+from stations.fit.whole_half.facts import Phase, WholeHalf, whole_half
 
 
 def corrected(found: WholeHalf, slot: Slot, quantity: Quantity) -> Mapping[str, Any]:
@@ -26,8 +25,7 @@ def corrected(found: WholeHalf, slot: Slot, quantity: Quantity) -> Mapping[str, 
         left = found.live_heat.left_s(part) if part else 0.0
         return {"after_door_s": round(gone, 1), "left_s": round(min(left, LONGEST_S), 1)}
     heat_c = None if found.trouble else found.plan.heat_c
-    room_c = found.value(Property.AIR_TEMPERATURE)
-    return found.worth(slot, quantity, found.phase == Phase.WARMING, heat_c, ROOM_C if room_c is None else room_c)
+    return found.worth(slot, quantity, found.phase == Phase.WARMING, heat_c)
 
 
 def of_assembly(found: Assembly) -> dict[str, Any]:

@@ -12,7 +12,7 @@ from engines.properties import Property
 from shop.models import Driver
 from shopmath.amounts import celsius, chance, degrees, duration, kelvin, mm
 from stations.base import Ask, Caution, Said, State, Trace, Verdict, asking
-from stations.base.words import fill, lazily
+from stations.base.words import capital, fill, lazily
 from stations.fit import setup, telling
 from stations.fit import words as shared
 from stations.fit.assembly import verdict as assembly
@@ -20,7 +20,6 @@ from stations.fit.heat import HOME
 from stations.fit.whole_half import words
 from stations.fit.whole_half.facts import LAID, NO_PARTS, STUCK, Code, Phase, WholeHalf
 from stations.fit.whole_half.parts import HotPart
-from stations.fit.whole_half.questions import capital
 from ui.numbers import lasting, show
 
 source = partial(asking.source, words)
@@ -268,8 +267,7 @@ def sources(found: WholeHalf) -> Iterator[Trace]:
     what = lazily(shared.LIMIT_WHAT, plan.ceiling_code, {}, plan.ceiling_why)
     yield source("oven", show(celsius(plan.heat_c)), {"limit": celsius(plan.ceiling_c), "what": what})
     if plan.soak:
-        times = fill(words.RANGE, {"low": lasting(plan.soak.low), "high": lasting(plan.soak.high)})
-        yield source("soak", times, {"basis": plan.soak.basis}, estimated=True)
+        yield source("soak", telling.times(plan.soak), {"basis": plan.soak.basis}, estimated=True)
     for part in plan.parts:
         if part.planned:
             yield from _of_part(found, part)

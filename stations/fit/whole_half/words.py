@@ -238,7 +238,6 @@ SOURCE = {
 }
 HOME_BY, MOST_IN = _("home by {time}"), _("most parts in")
 TO_COLD = _("{time} to {cold}")
-RANGE = _("{low} to {high}")
 DRAWN = {
     "half": _("{Side} half"),
     "half_again": _("{Side} half, heat {heat}"),
