@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from typing import Any
+
 from django import forms
 from django.core.exceptions import PermissionDenied
 from django.db import transaction
@@ -27,6 +29,16 @@ class JobForm(PlainTextMixin, forms.ModelForm):
     class Meta:
         model = Job
         fields = ("complaint", "comes_back", *Job.WHOSE)
+
+    def __init__(self, *args: Any, **kwargs: Any) -> None:
+        super().__init__(*args, **kwargs)
+        for field in self.fields.values():
+            field.show_hidden_initial = True  # what the page showed: what another device changed meanwhile stays
+
+    def keep(self, job: Job) -> None:
+        """Write what was changed on this page, and nothing else."""
+        Job.objects.filter(pk=job.pk).update(**{name: self.cleaned_data[name] for name in self.changed_data})
+        job.touch()
 
 
 def never_began(job: Job) -> bool:
@@ -87,8 +99,7 @@ def about_job(request: HttpRequest, tag: str) -> HttpResponse:
                     return redirect("bench")
                 form = JobForm(request.POST, instance=job)
                 if form.is_valid():
-                    form.save()
-                    job.touch()
+                    form.keep(job)
                     return redirect("job", tag=job.tag)
         except BadInput as refused:
             error = refused

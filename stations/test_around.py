@@ -327,6 +327,14 @@ class AboutIt(TestCase):
         self.assertContains(self.client.get("/jobs/0412/export.json"), "TB 17")
         self.assertContains(self.client.get("/jobs/0412/sheet/"), "Ferrymen&#x27;s club, registration TB 17, frame number K-0093")
 
+    def test_what_another_device_changed_meanwhile_stays(self):
+        page = self.client.get("/jobs/0412/about/").content.decode()
+        shown = dict(re.findall(r'name="(initial-\w+)" value="([^"]*)"', page))
+        Job.objects.update(customer="Ferrymen's club")  # on the phone
+        self.post(act="save", complaint="Rumbles.", registration="TB 17", customer="", **{"initial-complaint": "Rumbles.", **shown})
+        self.made.refresh_from_db()
+        self.assertEqual((self.made.customer, self.made.registration), ("Ferrymen's club", "TB 17"))
+
     def test_one_that_never_began_is_deleted_and_one_that_did_is_not(self):
         self.hands.choose(wanted="generous")  # looked at, nothing written down
         self.assertContains(self.client.get("/jobs/0412/about/"), "Delete this job")
