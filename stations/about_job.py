@@ -7,6 +7,7 @@ from typing import Any
 from django import forms
 from django.core.exceptions import PermissionDenied
 from django.db import transaction
+from django.db.models import Q
 from django.http import HttpRequest, HttpResponse
 from django.shortcuts import get_object_or_404, redirect, render
 from django.utils.translation import gettext as _
@@ -43,8 +44,9 @@ class JobForm(PlainTextMixin, forms.ModelForm):
 
 def never_began(job: Job) -> bool:
     """Whether nothing was ever written down about it: then it may be deleted."""
-    done = (Reading.objects.filter(entry__job=job), Move.objects.filter(entry__job=job), job.entries.filter(signed_at__isnull=False))
-    return not any(rows.exists() for rows in (*done, job.timers, job.photos, job.tray))
+    read, moved = (model.objects.filter(entry__job=job) for model in (Reading, Move))
+    decided = job.entries.filter(Q(signed_at__isnull=False) | Q(choices__has_key="against"))
+    return not any(rows.exists() for rows in (read, moved, decided, job.timers, job.photos, job.tray))
 
 
 def delete(job: Job, person: Person) -> None:

@@ -365,6 +365,12 @@ class AboutIt(TestCase):
         log.record_move(log.open_entry(split.job.run.get(key="split"), None, person()), person(), "loaded")
         self.assertContains(self.client.post("/jobs/0414/about/", {"act": "delete"}), "so it stays")
 
+    def test_a_reason_that_was_given_is_something_written_down(self):
+        wheel = Halves(job(415, order="bottom-end"))
+        wheel.address = "/jobs/0415/flywheel-on/"
+        wheel.go_on("closed", "closed at the other shed")
+        self.assertContains(self.client.post("/jobs/0415/about/", {"act": "delete"}), "so it stays")
+
     def test_its_clocks_stop_when_it_is_closed_unfinished(self):
         self.hands.tick_all()
         self.hands.act("chill")
