@@ -7,14 +7,17 @@ from typing import Any
 from jobs import log
 from stations.base import Action, State
 from stations.close import words
-from stations.close.facts import OPEN, CloseFacts, Hands
+from stations.close.facts import EACH_CLOSING, OPEN, CloseFacts, Code, Hands
 
 
 def actions(bound: Any) -> tuple[Action, ...]:
     found: CloseFacts = bound.found
+    again = Action("again", str(words.ACTION["again"]), "again", bound.call.code == Code.SETTING, do=begin_again)
     if found.all_tight:
-        return (bound.sign_action(),)
-    if found.is_closing or not found.bolts_can_be_asked:
+        return (bound.sign_action(), again)
+    if found.is_closing:
+        return (again,)
+    if not found.bolts_can_be_asked:
         return ()
     stopped = bound.call.line if bound.call.state == State.STOP else ""
     name = str(words.ACTION["sealed" if found.sealant else "close"])
@@ -26,7 +29,16 @@ def close(bound: Any) -> None:
     found: CloseFacts = bound.found
     bound.move(Hands.CLOSING)
     if found.sealant and found.sealant.open_s:
-        log.start_timer(bound.entry, bound.person, OPEN, str(words.TIMER), "wait", found.sealant.open_s, at=bound.now)
+        lasts = found.sealant.open_s
+        log.start_timer(bound.entry, bound.person, OPEN, str(words.TIMER), "wait", lasts, attempt=bound.attempt, at=bound.now)
+
+
+def begin_again(bound: Any) -> None:
+    """The case comes apart once more: faces, gears and every bolt are done anew, what was done before stays written."""
+    for timer in bound.timers:
+        log.stop_timer(timer, bound.now)
+    log.next_attempt(bound.entry, skipped=[key for key in bound.skipped() if key.partition(".")[0] not in EACH_CLOSING])
+    log.untick(bound.entry)
 
 
 def may_sign(bound: Any) -> str:

@@ -25,6 +25,7 @@ BOLT_S, CLOSE_S = 7.0, 60.0  # seconds a bolt takes a round, and putting the hal
 SEALANTS = (Compound.Kind.ANAEROBIC, Compound.Kind.SOLVENT, Compound.Kind.SILICONE)
 GASKET, DRY, SEALANT = "gasket", "dry", "sealant"
 OPEN = "open"  # the sealant's clock
+EACH_CLOSING = frozenset({Property.GEARS, Property.GEAR_FAULT, Property.BOLT_TORQUE})  # done anew where the case was opened again
 
 
 class Code(StrEnum):
@@ -71,7 +72,7 @@ class CloseFacts:
     now: datetime | None
 
     def said(self, what: Property) -> str:
-        return self.own.said(of_joint(what))
+        return self.own.said(of_joint(what), self.own.attempt if what in EACH_CLOSING else None)
 
     # the bolts
 
@@ -121,7 +122,7 @@ class CloseFacts:
 
     def is_done(self, mark: Mark, round_number: int) -> bool:
         slot = torque_of(mark, round_number)
-        return self.own.has(slot) or self.own.was_skipped(slot)
+        return bool(self.own.all(slot, self.own.attempt)) or self.own.was_skipped(slot)
 
     def rounds_done(self, mark: Mark) -> int:
         return sum(self.is_done(mark, number) for number in range(1, len(self.rounds) + 1))
@@ -145,7 +146,7 @@ class CloseFacts:
 
     def reached(self, mark: Mark) -> float:
         """The torque of the last round, as read, else as wanted."""
-        return self.own.value(torque_of(mark, len(self.rounds))) or self.torque(mark)
+        return self.own.value(torque_of(mark, len(self.rounds)), self.own.attempt) or self.torque(mark)
 
     # between the faces
 
@@ -185,7 +186,7 @@ class CloseFacts:
     @property
     def is_closing(self) -> bool:
         """Whether the sealant is on, or there is none and closing has begun."""
-        return self.own.did(Hands.CLOSING)
+        return self.own.did(Hands.CLOSING, self.own.attempt)
 
     @cached_property
     def open_time(self) -> Call | None:

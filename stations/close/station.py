@@ -10,7 +10,7 @@ from shopmath import __version__ as core_version
 from stations.base import Room, Station
 from stations.base.needs import CRANK_HOME, EVERY_BEARING_HOME
 from stations.close import actions, drawing, questions, verdict, words
-from stations.close.facts import CloseFacts, close_facts
+from stations.close.facts import EACH_CLOSING, CloseFacts, close_facts
 
 
 def result(found: CloseFacts) -> dict[str, Any]:
@@ -36,7 +36,10 @@ STATION = Station(
     name=str(words.NAME),
     binds=Room,
     words=words,
+    done=words.DONE,
+    rebuilds=True,
     drawn=True,
+    each_round=EACH_CLOSING,
     equipment={"sealant": "compounds"},
     needs=(EVERY_BEARING_HOME, CRANK_HOME),
     gives=(Property.CASE_CLOSED, Property.BOLT_TORQUE),

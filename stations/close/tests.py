@@ -94,6 +94,30 @@ class Close(CloseCase):
         self.hands.round(0)
         self.assertNotEqual(self.plate().state, "stop")  # the faces are together: it no longer counts
 
+    def test_a_case_that_is_opened_again_is_closed_as_an_attempt_of_its_own(self):
+        self.hands.choose(sealant=str(self.sealant.pk))
+        self.ready()
+        self.hands.act("close")
+        self.hands.round(0, "4 Nm")
+        began = timezone.now() - timedelta(seconds=700)
+        Timer.objects.filter(key="open").update(started_at=began, due_at=began + timedelta(seconds=600))
+        self.hands.act("again")
+        work = self.hands.work()
+        self.assertEqual((work.attempt, work.found.done, work.found.is_closing, work.next_ask.key), (2, 0, False, "gears"))
+        self.assertIn("Both faces clean", self.hands.work().refused())  # faces are cleaned anew too
+        self.ready()
+        self.hands.act("close")
+        clock = Timer.objects.get(key="open", attempt=2)
+        self.assertIsNone(clock.ended_at)
+        for number in range(3):
+            self.hands.round(number)
+        self.hands.act("sign")
+        readings = self.hands.entry.readings.filter(property="bolt-torque", withdrawn_at=None)
+        self.assertEqual({each.attempt for each in readings}, {1})  # what was read before stays written
+        figures = self.hands.entry.record.content["figures"]
+        self.assertIn("Done as asked and not read: 5 places", {line["words"] for line in figures})
+        self.assertEqual(self.hands.entry.record.content["unmeasured"], 0)
+
     def test_more_than_the_manual_is_weighed_and_wants_its_reason(self):
         self.hands.choose(school="more")
         self.hands.answer("gears", "all")

@@ -10,6 +10,7 @@ from stations.close.facts import DRY, GASKET, Code
 
 NAME = _("Close")
 DRAWING = _("The joint face and the order of its bolts")
+DONE = _("case closed")
 
 HEADLINE = {
     Code.ON_THE_TRAY: _("Still on the tray"),
@@ -102,7 +103,7 @@ METHOD: Methods = {
         (("manual", _("the manual's torque"), _("usual")), ("more", _("more than the manual"), _("needs a reason"))),
     ),
 }
-ACTION = {"sealed": _("Sealant is on: close the case"), "close": _("Close the case")}
+ACTION = {"sealed": _("Sealant is on: close the case"), "close": _("Close the case"), "again": _("Open it and begin again")}
 NOT_ALL = _("Every bolt, every round.")
 TIMER = _("sealant sets")
 CHECKS = {
