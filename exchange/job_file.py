@@ -5,10 +5,12 @@ from __future__ import annotations
 import io
 import re
 import zipfile
+from typing import Any
 
 from pydantic import ValidationError
 
 from exchange import strict_json
+from exchange.chained import held_against
 from exchange.job_json import READS, SCHEMA
 from exchange.schema import Choices, JobFile, check_result, said_of
 from exchange.zips import UNREADABLE
@@ -55,8 +57,8 @@ def _check(info: zipfile.ZipInfo) -> None:
         raise refused(f"{info.filename} is packed in a way that is not read here.")
 
 
-def said_in(files: dict[str, bytes]) -> JobFile:
-    """The job of a file, every value checked."""
+def said_in(files: dict[str, bytes]) -> tuple[JobFile, dict[str, Any]]:
+    """The job of a file, every value checked; and what its digests say of it."""
     try:
         value = strict_json.read(files.get("job.json", b""), MOST_JSON)
     except BadInput as error:
@@ -75,4 +77,5 @@ def said_in(files: dict[str, bytes]) -> JobFile:
                 check(found)
             except ValidationError as error:
                 raise refused(said_of(error, f"entries {index}, {what}")) from error
-    return said
+    pictures = {name: data for name, data in files.items() if name.startswith("photos/")}
+    return said, held_against(value, pictures)

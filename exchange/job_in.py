@@ -25,11 +25,11 @@ from exchange.job_file import opened, refused, said_in
 from exchange.making import Tell, quietly
 from exchange.refs import KINDS, Refs
 from exchange.schema import DerivedIn, EntryIn, JobFile, MoveIn, PartIn, PhotoIn, PlacedIn, ReadingIn
-from jobs import log
+from jobs import chain, log
 from jobs.facts import Finding
-from jobs.gather import columns
+from jobs.gather import columns, subject_of
 from jobs.log import Frozen
-from jobs.models import Entry, Job, Move, Origin, Photo, Pin, Reading, RunStation, Timer, TrayPlace
+from jobs.models import Digest, Entry, Job, Move, Origin, Photo, Pin, Reading, RunStation, Timer, TrayPlace
 from jobs.photos import Cleaned, cleaned, keep_photo
 from shop import told
 from shop.models import Gauge, Person
@@ -43,8 +43,8 @@ OWNERS = "Only an owner of the shop reads in a job that was handed over."
 class Reader:
     """One job being written from a file."""
 
-    def __init__(self, said: JobFile, digest: str, person: Person) -> None:
-        self.said, self.digest, self.person = said, digest, person
+    def __init__(self, said: JobFile, digest: str, person: Person, agrees: dict[str, Any]) -> None:
+        self.said, self.digest, self.person, self.agrees = said, digest, person, agrees
         self.mark = f"{f'{said.shop.name}, ' if said.shop.name else ''}file {digest[:8]}, read in {timezone.now():%-d %b %Y}"
         self.people: dict[str, Person] = {}
         self.shelf: dict[tuple[str, str], int] = {}
@@ -113,8 +113,10 @@ class Reader:
         self._tray(job)
         for photo in said.photos:
             self._photo(job, run, photo, pictures[photo.file])
-        Origin.objects.create(job=job, shop=said.shop.name, digest=self.digest, read_by=self.person, left_out=self.left_out[:100])
+        told = {"told": self.agrees, "left_out": self.left_out[:100]}
+        Origin.objects.create(job=job, shop=said.shop.name, digest=self.digest, read_by=self.person, **told)
         record_all(job)
+        chain.seal_late(job)
         rehearsal.rehearse(job, self.person)
         if said.job.gone_at:
             Job.objects.filter(pk=job.pk).update(gone_at=said.job.gone_at)
@@ -209,6 +211,8 @@ class Reader:
             entry.save()
             if each.record:
                 log.record_late(entry, Frozen(each.record.content.model_dump(exclude_unset=True), self._drawn(each.record.drawing, where)))
+            if each.digest:
+                Digest.objects.create(entry=entry, late=True, previous=each.digest.previous, value=each.digest.value)
         return entry
 
     def _drawn(self, svg: str, where: str) -> bytes:
@@ -274,7 +278,8 @@ class Reader:
             TrayPlace.objects.create(job=job, by=self.named(""), client_key=uuid.uuid4().hex, **each.model_dump())
 
     def _photo(self, job: Job, run: dict[str, RunStation], said: PhotoIn, picture: Cleaned) -> None:
-        photo = keep_photo(job, run.get(said.station), picture, said.caption, self.named(""))
+        about = subject_of(job.card_id, Part(said.part.kind, said.part.uid, said.part.name)) if said.part else None
+        photo = keep_photo(job, run.get(said.station), picture, said.caption, self.named(""), subject=about, digest=said.digest)
         self.made.append(photo)
         Photo.objects.filter(pk=photo.pk).update(taken_at=said.taken_at)
         numbers = [pin.number for pin in said.pins]
@@ -319,12 +324,12 @@ def job_from_zip(data: bytes, person: Person, tell: Tell = quietly) -> Job:
         With what is wrong and where; then nothing was taken.
     """
     files = opened(data)
-    said = said_in(files)
+    said, agrees = said_in(files)
     if said.job.gone_at and not person.is_owner:
         raise refused(OWNERS)
     pictures = _pictures(said, files, tell)
     tell("Writing it into this shop's books", 0.9)
-    reader = Reader(said, sha256(data).hexdigest(), person)
+    reader = Reader(said, sha256(data).hexdigest(), person, agrees)
     try:
         with transaction.atomic():
             made = reader.job(pictures)

@@ -10,15 +10,16 @@ from typing import Any
 from django.db.models import Prefetch
 
 from exchange.card_files import card_as_json
+from exchange.chained import MARK, mark_of
 from exchange.refs import KINDS, NAMED, Refs
-from jobs.models import DerivedFact, Entry, Job, Move, Reading
+from jobs.models import DerivedFact, Entry, Job, Move, Origin, Reading
 from jobs.models.log import Placed
 from shop.models import Gauge, Shop
 from shopmath.quantity import CANONICAL
 
 GAUGE = ("name", "kind", "resolution", "repeatability", "emissivity")
-SCHEMA, VERSION = "stator-job", 3
-READS = (2, 3)
+SCHEMA, VERSION = "stator-job", 4
+READS = (2, 3, 4)
 
 
 def _when(moment: datetime | None) -> str | None:
@@ -71,6 +72,12 @@ def _record(entry: Entry) -> dict[str, Any] | None:
     return {"content": record.content, "drawing": drawing}
 
 
+def _digest(entry: Entry) -> dict[str, str] | None:
+    """What it came to when it was signed."""
+    digest = getattr(entry, "digest", None)
+    return {"previous": digest.previous, "value": digest.value} if digest else None
+
+
 def _entry(entry: Entry, numbers: dict[int, int], keys: dict[int, str], refs: Refs) -> dict[str, Any]:
     station = entry.station.key
     return {
@@ -83,6 +90,7 @@ def _entry(entry: Entry, numbers: dict[int, int], keys: dict[int, str], refs: Re
         "signed_by": entry.signed_by.called if entry.signed_by else None,
         "call": _call(entry) if entry.is_signed else None,
         "record": _record(entry),
+        "digest": _digest(entry),
         "attempt": entry.attempt,
         "choices": refs.choices_out(station, entry.choices),
         "ticks": entry.ticks,
@@ -143,7 +151,7 @@ def _plain(value: Any) -> Any:
 def job_as_json(job: Job) -> dict[str, Any]:
     """Job, card, run and log as plain values."""
     entries = list(
-        job.entries.select_related("station", "seat", "opened_by", "signed_by", "record").prefetch_related(
+        job.entries.select_related("station", "seat", "opened_by", "signed_by", "record", "digest").prefetch_related(
             Prefetch("readings", Reading.objects.select_related("by", "withdrawn_by", "gauge", "subject")),
             Prefetch("moves", Move.objects.select_related("by", "subject")),
             Prefetch("derived", DerivedFact.objects.select_related("subject")),
@@ -154,8 +162,9 @@ def job_as_json(job: Job) -> dict[str, Any]:
     stations = {stage.pk: stage.key for stage in run}
     numbers = {entry.pk: index for index, entry in enumerate(entries, 1)}
     keys = {reading.pk: reading.client_key for entry in entries for reading in entry.readings.all()}
+    foreign = Origin.objects.filter(job=job).exists()
     told = [_entry(entry, numbers, keys, refs) for entry in entries]
-    return {
+    document = {
         "schema": SCHEMA,
         "version": VERSION,
         "shop": {"name": Shop.current().name},
@@ -191,8 +200,12 @@ def job_as_json(job: Job) -> dict[str, Any]:
                 "height_px": photo.height,
                 "taken_at": _when(photo.taken_at),
                 "station": stations.get(photo.station_id or 0),
+                "part": {"kind": photo.subject.kind, "uid": photo.subject.uid, "name": photo.subject.name} if photo.subject else None,
+                "digest": photo.digest,
+                "saved_again": foreign,
                 "pins": [{"number": pin.number, "x": pin.x, "y": pin.y, "note": pin.note} for pin in photo.pins.all()],
             }
-            for index, photo in enumerate(job.photos.prefetch_related("pins"), 1)
+            for index, photo in enumerate(job.photos.select_related("subject").prefetch_related("pins"), 1)
         ],
     }
+    return {**document, MARK: mark_of(document)}

@@ -49,6 +49,15 @@ class RecordedCall(Part):
     scale: RecordedScale | None = None
 
 
+class RecordedNumber(Part):
+    """A figure against its limits, all in one unit."""
+
+    value: Number
+    doubt: Number
+    low: Number | None
+    high: Number | None
+
+
 class RecordedLine(Part):
     """A figure on the sheet."""
 
@@ -63,6 +72,9 @@ class RecordedLine(Part):
     gauge: Text100 = ""
     by: Text150 = ""
     at: Text40 = ""
+    slot: Text200 = ""
+    code: Text40 = ""
+    number: RecordedNumber | None = None
 
 
 class RecordedReading(Part):
@@ -102,10 +114,11 @@ class Otherwise(Part):
 class RecordContent(Part):
     """A record as it was frozen. What is not read here is left out."""
 
-    version: Annotated[int, Field(ge=1, le=1)] = 1
+    version: Annotated[int, Field(ge=1, le=2)] = 1
     core_version: Text20 = ""
     station: Text60 = ""
     part: Text80 = ""
+    by: Text300 = ""
     call: RecordedCall
     figures: list[RecordedLine] = Field(default_factory=list, max_length=2000)
     readings: list[RecordedReading] = Field(default_factory=list, max_length=5000)
@@ -115,6 +128,7 @@ class RecordContent(Part):
     otherwise: list[Otherwise] = Field(default_factory=list, max_length=200)
     decisions: list[Text1000] = Field(default_factory=list, max_length=200)
     unmeasured: Count = 0
+    unmeasured_what: list[Text300] = Field(default_factory=list, max_length=500)
     facts: list[dict[str, Any]] = Field(default_factory=list, max_length=2000)
     equipment: list[dict[str, Any]] = Field(default_factory=list, max_length=200)
     photos: list[Text80] = Field(default_factory=list, max_length=300)

@@ -148,6 +148,9 @@ class Moves(Part):
     twist_deg: Number | None = None
 
 
+Digest64 = Annotated[str, Field(pattern=r"^([0-9a-f]{64})?$")]
+
+
 class Choices(Part):
     """The choices of an entry that the program counts with; the others are words."""
 
@@ -186,6 +189,11 @@ class TrueResult(Part):
 RESULTS: dict[str, type[Part]] = {"heat-and-drop": HeatResult, "apart": PressResult, "together": PressResult, "true": TrueResult}
 
 
+class DigestIn(Part):
+    previous: Digest64 = ""
+    value: Digest64
+
+
 class EntryIn(Part):
     number: Count
     station: Station
@@ -197,6 +205,7 @@ class EntryIn(Part):
     call: Call | None = None
     attempt: Attempt | None = None
     record: RecordIn | None = None
+    digest: DigestIn | None = None
     choices: dict[str, Any] = Field(default_factory=dict, max_length=500)
     ticks: dict[str, dict[str, str]] = Field(default_factory=dict, max_length=200)
     result: dict[str, Any] = Field(default_factory=dict, max_length=200)
@@ -248,6 +257,8 @@ class PhotoIn(Part):
     caption: Text120 = ""
     taken_at: Time
     station: Text30 = ""
+    part: PartIn | None = None
+    digest: Digest64 = ""
     pins: list[PinIn] = Field(default_factory=list, max_length=100)
 
 

@@ -121,7 +121,7 @@ class MadeUp(TestCase):
         self.assertEqual((reading.subject.kind, reading.property), ("crank", "crank-runout"))
         self.assertEqual(DerivedFact.objects.get(entry=entry).value, 0.005)
         line = entry.record.content["figures"][0]
-        self.assertEqual((line["words"], line["limits"], line["state"]), ("Runout between points", "at most 0.03", "in"))
+        self.assertEqual((line["words"], line["limits"], line["state"]), ("Runout between points", "max 0.03 mm", "in"))
         self.assertContains(self.client.get("/jobs/0412/spin/"), "It runs true")
         self.assertContains(self.client.get(f"/entries/{entry.pk}/sheet/"), "It runs true")
 

@@ -28,7 +28,7 @@ from stations.seals.tests import Sealer
 from stations.split.tests import Halves, face
 from tests.shed import SheetHands, half_job, person
 
-LOST = ("number", "client_key", "carried_from")  # a file's own counting
+LOST = ("number", "client_key", "carried_from", "saved_again", "mark")  # a file's own counting
 
 
 def told(job: Job) -> dict:

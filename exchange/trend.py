@@ -13,7 +13,7 @@ from django.utils.safestring import SafeString
 from django.views.decorators.http import require_GET
 
 from engines.models import EngineCard
-from exchange.report.data import NAMES
+from exchange.report.recorded import NAMES
 from jobs.gather import slot_of
 from jobs.models import Reading
 from shopmath.quantity import CANONICAL

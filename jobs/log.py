@@ -6,14 +6,14 @@ import uuid
 from collections.abc import Sequence
 from dataclasses import dataclass, field
 from datetime import datetime, timedelta
-from typing import Any, TypeVar
+from typing import Any
 
 from django.db import transaction
 from django.db.models import Q
 
 from engines.models import Seat
 from engines.slots import Slot
-from jobs import clock
+from jobs import chain, clock
 from jobs.facts import Finding
 from jobs.gather import columns, subject_of
 from jobs.guard import Closed, changeable
@@ -23,7 +23,6 @@ from shop.told import tell
 from shopmath import __version__ as core_version
 from shopmath.quantity import Quantity
 
-Row = TypeVar("Row", Reading, Move, Timer)
 CURE = "cure"  # the one clock that runs on after its entry is signed
 
 
@@ -243,6 +242,14 @@ def tick(entry: Entry, person: Person, key: str, on: bool) -> Entry:
     return fresh
 
 
+def untick(entry: Entry) -> None:
+    """Every line of the check list is open again."""
+    with transaction.atomic():
+        fresh = _refuse_signed(entry)
+        fresh.ticks = {}
+        fresh.save(update_fields=["ticks"])
+
+
 def start_timer(
     entry: Entry, person: Person, key: str, label: str, tone: str, lasts_s: float | None, *, attempt: int = 1, at: datetime | None = None
 ) -> Timer:
@@ -317,6 +324,8 @@ def sign(
         fresh.result, fresh.core_version = result, core_version
         fresh.signed_at, fresh.signed_by = now, person
         fresh.save()
+        if record:
+            chain.seal(fresh)
         fresh.job.touch()
     tell(person, f"signed {fresh.station.key}, {call.state}", fresh.job.tag)
     return fresh
@@ -337,41 +346,6 @@ def derive(entry: Entry, found: Sequence[Finding]) -> None:
         )
         for each in found
     )
-
-
-def _again(row: Row, entry: Entry, **changed: Any) -> Row:
-    """A row of a replaced entry as a new one of the entry that replaces it."""
-    fields = {field.attname: getattr(row, field.attname) for field in row._meta.concrete_fields if not field.primary_key}
-    return type(row)(**{**fields, "entry_id": entry.pk, **changed})
-
-
-def supersede(entry: Entry, person: Person, reason: str) -> Entry:
-    """Begin a new entry in place of a signed one, with everything that stands in it: only what changes is done again.
-
-    Readings keep their taker, time and gauge; clocks that have run and what hands did come along. The old entry stays as it is.
-    """
-    with transaction.atomic():
-        changeable(entry.job)
-        known = Entry.objects.filter(supersedes=entry).first()
-        if known:
-            return known
-        new = Entry.objects.create(
-            job=entry.job,
-            station=entry.station,
-            seat=entry.seat,
-            subject=entry.subject,
-            opened_by=person,
-            supersedes=entry,
-            attempt=entry.attempt,
-            choices={**entry.choices, "because": reason},
-            ticks=entry.ticks,
-        )
-        Reading.objects.bulk_create(_again(each, new, client_key=uuid.uuid4().hex) for each in entry.readings.filter(withdrawn_at=None))
-        Move.objects.bulk_create(_again(each, new) for each in entry.moves.all())
-        Timer.objects.bulk_create(_again(each, new) for each in entry.timers.exclude(ended_at=None))
-        entry.job.touch()
-    tell(person, f"began in place of a signed entry at {entry.station.key}", entry.job.tag)
-    return new
 
 
 def set_station(station: RunStation, **fields: Any) -> None:

@@ -6,14 +6,17 @@ import io
 import secrets
 import threading
 from dataclasses import dataclass
+from hashlib import file_digest, sha256
 
 from django.core.files.base import ContentFile
 from django.core.files.uploadedfile import UploadedFile
 from pi_heif import register_heif_opener
 from PIL import Image, ImageOps, UnidentifiedImageError
 
+from engines.models import EngineCard, Seat, Subject
+from engines.parts import Part, of_every_engine
 from jobs.guard import changeable
-from jobs.models import Job, Photo, RunStation
+from jobs.models import Entry, Job, Photo, Record, RunStation
 from shop.models import Person
 from shopmath.checks import BadInput
 
@@ -67,11 +70,24 @@ def cleaned(data: bytes) -> Cleaned:
     return Cleaned(image, clean(image, THUMB_PX)[0], size)
 
 
-def keep_photo(job: Job, station: RunStation | None, picture: Cleaned, caption: str, person: Person) -> Photo:
-    """Keep a picture with its job; its files go again when the act that keeps it is taken back."""
+def keep_photo(
+    job: Job,
+    station: RunStation | None,
+    picture: Cleaned,
+    caption: str,
+    person: Person,
+    *,
+    subject: Subject | None = None,
+    digest: str = "",
+) -> Photo:
+    """Keep a picture with its job; its files go again when the act that keeps it is taken back.
+
+    `digest` is that of the picture as another shop kept it first.
+    """
     changeable(job)
     name = secrets.token_urlsafe(16)
     photo = Photo(job=job, station=station, caption=caption[:120], width=picture.size[0], height=picture.size[1], by=person)
+    photo.subject, photo.digest = subject, digest or sha256(picture.image).hexdigest()
     photo.image.save(f"{name}.jpg", ContentFile(picture.image), save=False)
     photo.thumb.save(f"{name}-s.jpg", ContentFile(picture.thumb), save=False)
     try:
@@ -93,3 +109,33 @@ def cleaned_upload(upload: UploadedFile) -> Cleaned:
 def add_photo(job: Job, station: RunStation | None, upload: UploadedFile, caption: str, person: Person) -> Photo:
     """Check, clean and keep one upload."""
     return keep_photo(job, station, cleaned_upload(upload), caption, person)
+
+
+def digest_late() -> None:
+    """Name pictures of before they had digests by what is in their files."""
+    for photo in Photo.objects.filter(digest=""):
+        try:
+            with photo.image.open("rb") as file:
+                Photo.objects.filter(pk=photo.pk).update(digest=file_digest(file, "sha256").hexdigest())
+        except OSError:
+            continue
+
+
+def parts_of(card: EngineCard) -> list[Part]:
+    """What a picture can be of: seats, seals and fitted parts of the card, and what every engine has."""
+    places = [each.part for kind in ("seats", "seals", "fitted") for each in getattr(card, kind).all()]
+    return [*places, *of_every_engine(card.cylinders)]
+
+
+def named_by(photo: Photo) -> Entry | None:
+    """The signed entry whose record names a picture: from then on it is kept."""
+    if not photo.digest:
+        return None
+    signed = Record.objects.filter(entry__job=photo.job_id).select_related("entry__station", "entry__seat")
+    return next((each.entry for each in signed if photo.digest in each.content.get("photos", ())), None)
+
+
+def photos_of(stage: RunStation, seat: Seat | None) -> list[Photo]:
+    """The pictures of a station; at one seat those of other parts are left out."""
+    taken = Photo.objects.filter(station=stage).select_related("subject").prefetch_related("pins")
+    return [each for each in taken if seat is None or each.subject is None or each.subject.part == seat.part]

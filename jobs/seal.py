@@ -9,6 +9,7 @@ from typing import Any
 from django.db import connections
 
 SIGNED = "a signed entry is never changed; supersede it with a new one"
+RECORDED = "a picture that a signed entry names is kept with it"
 CLOSED = "a job that was handed over is closed; nothing in it changes"
 
 _SIGNED_ENTRY = "EXISTS (SELECT 1 FROM jobs_entry e WHERE e.id = {row}.entry_id AND e.signed_at IS NOT NULL)"
@@ -17,7 +18,12 @@ _BY_ENTRY = "EXISTS (SELECT 1 FROM jobs_entry e JOIN jobs_job j ON j.id = e.job_
 _BY_PHOTO = "EXISTS (SELECT 1 FROM jobs_photo p JOIN jobs_job j ON j.id = p.job_id WHERE p.id = {row}.photo_id AND j.gone_at IS NOT NULL)"
 _BY_CARD = "EXISTS (SELECT 1 FROM jobs_job j WHERE j.card_id = {row}.card_id AND j.gone_at IS NOT NULL)"
 _THE_CARD = "EXISTS (SELECT 1 FROM jobs_job j WHERE j.card_id = OLD.id AND j.gone_at IS NOT NULL)"
-OF_AN_ENTRY = ("jobs_reading", "jobs_move", "jobs_derivedfact", "jobs_record")
+_IN_A_RECORD = (
+    "OLD.digest <> '' AND EXISTS (SELECT 1 FROM jobs_record r JOIN jobs_entry e ON e.id = r.entry_id"
+    " WHERE e.job_id = OLD.job_id AND instr(r.content, OLD.digest) > 0)"
+)
+OF_AN_ENTRY = ("jobs_reading", "jobs_move", "jobs_derivedfact", "jobs_record", "jobs_digest")
+MADE_AFTER = ("jobs_record", "jobs_digest")  # made for an entry that is signed; once there, they never change
 OF_A_JOB = {  # table: whether the job of a row is closed
     "jobs_entry": _CLOSED_JOB,
     "jobs_runstation": _CLOSED_JOB,
@@ -38,12 +44,14 @@ def _triggers() -> Iterator[tuple[str, str, str]]:
         word = {"INSERT": "insert", "UPDATE": "change", "DELETE": "delete"}[act]
         for table in OF_AN_ENTRY:
             name = table.removeprefix("jobs_")
-            if name != "record":
+            if table not in MADE_AFTER:
                 yield f"{name}_no_{word}", f"BEFORE {act} ON {table} WHEN {_SIGNED_ENTRY.format(row=row)}", SIGNED
-            elif act != "INSERT":  # a record made late is made for an entry that is signed; once there, it never changes
-                yield f"record_no_{word}", f"BEFORE {act} ON {table}", SIGNED
+            elif act != "INSERT":
+                yield f"{name}_no_{word}", f"BEFORE {act} ON {table}", SIGNED
         for table, closed in OF_A_JOB.items():
             yield f"closed_{table}_no_{word}", f"BEFORE {act} ON {table} WHEN {closed.format(row=row)}", CLOSED
+    yield "recorded_photo_no_delete", f"BEFORE DELETE ON jobs_photo WHEN {_IN_A_RECORD}", RECORDED
+    yield "recorded_photo_no_change", f"BEFORE UPDATE OF image, digest, job_id ON jobs_photo WHEN {_IN_A_RECORD}", RECORDED
     reopening = "OLD.gone_at IS NOT NULL AND NEW.gone_at IS NOT NULL"
     yield "closed_job_no_change", f"BEFORE UPDATE ON jobs_job WHEN {reopening}", CLOSED
     yield "closed_job_no_delete", "BEFORE DELETE ON jobs_job WHEN OLD.gone_at IS NOT NULL", CLOSED

@@ -13,7 +13,7 @@ from PIL import Image
 from engines.parts import ENGINE
 from engines.properties import Property
 from engines.slots import Slot
-from jobs import log
+from jobs import log, replacing
 from jobs.models import Entry, Photo, Reading
 from jobs.photos import clean
 from shopmath.checks import BadInput
@@ -50,11 +50,11 @@ class TheLogKeepsItsPromise(TestCase):
         self.assertEqual(again.pk, self.entry.readings.get().pk)
 
     def test_superseding_twice_begins_one_new_entry(self):
-        first = log.supersede(self.entry, person(), "measured wrong")
-        self.assertEqual(log.supersede(self.entry, person(), "measured wrong"), first)
+        first = replacing.supersede(self.entry, person(), "measured wrong")
+        self.assertEqual(replacing.supersede(self.entry, person(), "measured wrong"), first)
 
     def test_one_open_entry_a_seat(self):
-        log.supersede(self.entry, person(), "again")
+        replacing.supersede(self.entry, person(), "again")
         self.refused(lambda: Entry.objects.create(job=self.job, station=self.entry.station, seat=self.entry.seat, opened_by=person()))
 
 

@@ -11,9 +11,10 @@ from django.utils.http import url_has_allowed_host_and_scheme
 from django.views.decorators.http import require_GET, require_POST
 
 from jobs.acts import sent
+from jobs.gather import subject_of
 from jobs.guard import Closed, changeable
 from jobs.models import Job, Photo
-from jobs.photos import Cleaned, cleaned_upload, keep_photo
+from jobs.photos import Cleaned, cleaned_upload, keep_photo, parts_of
 from shopmath.checks import BadInput
 from ui.addresses import job_number
 
@@ -63,10 +64,12 @@ def _cleaned(request: HttpRequest, uploads: list[UploadedFile]) -> list[Cleaned]
 def _keep(request: HttpRequest, job: Job, pictures: list[Cleaned]) -> None:
     stage = job.run.filter(key=request.POST.get("station", "")).first()
     caption = request.POST.get("caption", "").strip()
+    part = next((each for each in parts_of(job.card) if f"{each.kind}:{each.uid}" == request.POST.get("part", "")), None)
+    about = subject_of(job.card_id, part) if part else None
     kept: list[Photo] = []
     try:
         for picture in pictures:
-            kept.append(keep_photo(job, stage, picture, caption, request.user))  # type: ignore[arg-type]
+            kept.append(keep_photo(job, stage, picture, caption, request.user, subject=about))  # type: ignore[arg-type]
     except BaseException:
         for photo in kept:  # their rows are taken back with the act; no file of theirs stays
             photo.forget_files()

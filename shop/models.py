@@ -249,6 +249,9 @@ class Gauge(Equipment):
     baud = models.PositiveIntegerField(default=9600, validators=[MinValueValidator(300), MaxValueValidator(4_000_000)])
     on_button = models.BooleanField("sends only on its button", default=False, help_text="Then each line it sends is kept at once.")
 
+    wrong_from = models.DateField(null=True, blank=True, help_text="The first day on which its readings are not trusted.")
+    wrong_because = models.CharField(max_length=160, blank=True)
+
     class Meta(Equipment.Meta):
         constraints = [
             models.CheckConstraint(condition=models.Q(resolution__gt=0), name="gauge_resolves"),

@@ -13,6 +13,7 @@ from django_htmx.http import HttpResponseClientRedirect, trigger_client_event
 from engines.models import Seat
 from jobs import clock
 from jobs.models import Reading
+from jobs.photos import photos_of
 from shop.models import Gauge
 from shop.shelves import shelves
 from shopmath.checks import BadInput
@@ -71,7 +72,7 @@ def page_data(work: Work, ask: str | None = None, error: BadInput | None = None,
         "seats": seats,
         "slider": work.slider(),
         "timers": [timer for timer in work.job.timers.all() if not timer.ended_at and not timer.long_over(now)],
-        "pictures": [(photo, pinned(photo)) for photo in work.job.photos.filter(station=work.stage).prefetch_related("pins")],
+        "pictures": [(photo, pinned(photo)) for photo in photos_of(work.stage, work.seat)],
         "commands": COMMANDS,
         "now": now,
         "onward": _onward(work, seats) if work.signed else None,

@@ -13,6 +13,7 @@ from django.views.decorators.http import require_GET, require_http_methods
 from jobs.acts import about, one_act
 from jobs.guard import changeable
 from jobs.models import Job, Photo, Pin
+from jobs.photos import named_by, parts_of
 from stations.registry import BY_KEY
 from ui.addresses import job_number, row_number
 from ui.svg import Sheet
@@ -42,7 +43,7 @@ def photos(request: HttpRequest, tag: str) -> HttpResponse:
     job = _job(tag)
     run = [stage for stage in job.run.all() if stage.key in BY_KEY]
     names = {stage.pk: BY_KEY[stage.key].name for stage in run}
-    taken = list(job.photos.prefetch_related("pins"))
+    taken = list(job.photos.select_related("subject").prefetch_related("pins"))
     groups = [(names[stage.pk], [photo for photo in taken if photo.station_id == stage.pk]) for stage in run]
     groups.append(("Of no station", [photo for photo in taken if photo.station_id not in names]))
     here = request.GET.get("station", "")
@@ -50,6 +51,7 @@ def photos(request: HttpRequest, tag: str) -> HttpResponse:
         "job": job,
         "groups": [(name, found) for name, found in groups if found],
         "stages": [(stage.key, names[stage.pk]) for stage in run],
+        "parts": parts_of(job.card),
         "here": here if here in {stage.key for stage in run} else "book-in",
     }
     return render(request, "stations/photos.html", data)
@@ -59,7 +61,7 @@ def photos(request: HttpRequest, tag: str) -> HttpResponse:
 @one_act
 def photo_page(request: HttpRequest, pk: int) -> HttpResponse:
     """One photo: tap a place, say what is there."""
-    photo = get_object_or_404(Photo.objects.select_related("job__card", "station").prefetch_related("pins"), pk=pk)
+    photo = get_object_or_404(Photo.objects.select_related("job__card", "station", "subject").prefetch_related("pins"), pk=pk)
     error, typed = "", {"note": "", "x": "", "y": ""}
     if request.method == "POST":
         about(request, changeable(photo.job))
@@ -77,6 +79,7 @@ def photo_page(request: HttpRequest, pk: int) -> HttpResponse:
         "job": photo.job,
         "picture": pinned(photo),
         "station": BY_KEY[photo.station.key].name if photo.station and photo.station.key in BY_KEY else "",
+        "kept_with": kept_with(photo),
         "error": error,
         "typed": typed,
     }
@@ -100,11 +103,23 @@ def _pin(photo: Photo, request: HttpRequest, typed: dict[str, str]) -> str:
     return ""
 
 
+def kept_with(photo: Photo) -> str:
+    """The signed entry that a picture is kept with, in words; empty while it may still be thrown away."""
+    entry = named_by(photo)
+    if entry is None:
+        return ""
+    name = str(BY_KEY[entry.station.key].name) if entry.station.key in BY_KEY else entry.station.key
+    return f"{name}, {entry.seat.name}" if entry.seat else name
+
+
 @require_http_methods(["POST"])
 @one_act
 def photo_remove(request: HttpRequest, pk: int) -> HttpResponse:
     photo = get_object_or_404(Photo.objects.select_related("job"), pk=pk)
     about(request, changeable(photo.job))
+    if kept := kept_with(photo):
+        messages.error(request, f"The signed entry of {kept} names this picture: it is kept with it.")
+        return redirect("photo-page", pk=pk)
     if request.POST.get("sure") != "1":
         words = "The picture and its pins cannot be brought back."
         return render(

@@ -62,6 +62,7 @@ class Ask:
     reads: Callable[[str], object] | None = field(default=None, compare=False)  # refuses words that cannot be understood
     slot: Slot | None = None  # where the answer belongs, for a station whose readings have addresses
     anew: bool = False  # measured or answered again, whatever another entry knows of it
+    as_asked: bool = False  # left out, it was done as the question says, and not left unmeasured
     offer: Fact | None = None  # what another entry knows already: Enter alone uses it
 
     @property
@@ -127,6 +128,9 @@ class Told:
     limits: str = ""
     source: str = ""
     state: str = ""
+    slot: str = ""  # the same wherever the same is told
+    code: str = ""
+    number: Mapping[str, float | None] | None = None  # value, doubt, low, high, all in one unit
 
 
 def between(low: float | None, high: float | None, unit: str = "") -> str:

@@ -10,7 +10,7 @@ from django.test import Client, SimpleTestCase, TestCase
 
 from exchange import links
 from exchange.job_in import job_from_zip
-from jobs import log
+from jobs import log, replacing
 from tests.shed import PASSWORD, Hands, job, person
 
 ROOT = Path(__file__).parent.parent
@@ -29,7 +29,7 @@ class Told(TestCase):
         self.assertRegex(self.said(self.signs_in)[0], r"^una: signed in from ")
         self.assertEqual(self.said(lambda: log.sign(entry, person(), log.Call("in", "Home", ""), {})), ["una: signed seals, in 0412"])
         self.assertEqual(
-            self.said(lambda: log.supersede(entry, person(), "again")), ["una: began in place of a signed entry at seals 0412"]
+            self.said(lambda: replacing.supersede(entry, person(), "again")), ["una: began in place of a signed entry at seals 0412"]
         )
         self.assertEqual(self.said(lambda: log.close(made, entry.opened_at)), ["the log: closed 0412"])
         self.assertEqual(self.said(lambda: log.reopen(made)), ["the log: opened again 0412"])

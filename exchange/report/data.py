@@ -1,4 +1,7 @@
-"""A job as its sheet says it: out of the records of its signed entries, as plain words and numbers that a page and a PDF both set."""
+"""A job as its sheet says it: a first page for the engine's owner, then every reading and where it comes from.
+
+It is made of the records of signed entries alone, so that it is the same in whatever shop it is read.
+"""
 
 from __future__ import annotations
 
@@ -6,42 +9,21 @@ import zlib
 from dataclasses import dataclass
 from datetime import datetime
 from itertools import chain
-from typing import Any
 
 from django.utils.safestring import SafeString
 
-from engines.models import Seat
 from exchange.making import Tell, quietly
-from jobs.models import Entry, Job, Origin, Photo, RunStation
-from shop.models import Person, Shop
-from stations.base.binding import computed
-from stations.base.recording import frozen
+from exchange.report import words
+from exchange.report.figures import BAD, Figure, Matters, figures, mattering
+from exchange.report.recorded import HAND_OVER, NAMES, Recorded, recorded, standing
+from jobs.models import Job, Origin, Photo, Reading, RunStation
+from shop.models import Gauge, Person, Shop
+from stations.base.words import capital, fill
 from stations.registry import BY_KEY, STATIONS
 from ui.inked import in_page
 
-MOST_DRAWINGS = 12
-NAMES = {station.key: str(station.name) for station in STATIONS}
-
-
-@dataclass(frozen=True)
-class Figure:
-    """One line of the sheet: as it was found, as it was left, against what, by whom."""
-
-    station: str
-    part: str
-    words: str
-    found: str
-    left: str
-    limits: str
-    source: str
-    state: str
-    gauge: str
-    by: str
-    at: str
-
-    @property
-    def call(self) -> str:
-        return self.state.replace("_", " ")
+MOST_DRAWINGS, MOST_NAMED = 12, 4
+NOT_DONE = ("stop",)
 
 
 @dataclass(frozen=True)
@@ -56,7 +38,6 @@ class Said:
     assumed: list[str]
     by: str
     at: datetime
-    earlier: str  # why it took the place of another
 
 
 @dataclass(frozen=True)
@@ -71,11 +52,27 @@ class Drawn:
 
 
 @dataclass(frozen=True)
+class FirstPage:
+    """What the engine's owner reads: what was done, how it stands, the figures that matter."""
+
+    done: str
+    state: str
+    headline: str
+    line: str
+    figures: list[Matters]
+    drawing: Drawn | None
+    before: Photo | None
+    after: Photo | None
+
+
+@dataclass(frozen=True)
 class Report:
     """Everything on the sheet."""
 
-    shop: Shop
+    shop: str
     job: Job
+    origin: Origin | None
+    first: FirstPage
     figures: list[Figure]
     calls: list[Said]
     drawings: list[Drawn]
@@ -84,109 +81,127 @@ class Report:
     decisions: list[str]
     otherwise: list[dict[str, str]]
     unknown: list[str]
+    replaced: list[str]
     left_out: list[tuple[str, str]]
     note: str
-    signed: Entry | None
+    signed: Recorded | None
 
     @property
     def sealed(self) -> bool:
         return self.job.gone_at is not None
 
 
-@dataclass(frozen=True)
-class Recorded:
-    """A signed entry with its record."""
-
-    entry: Entry
-    content: dict[str, Any]
-    drawing: bytes
-
-    @property
-    def name(self) -> str:
-        return NAMES.get(self.entry.station.key, self.entry.station.key)
-
-    @property
-    def part(self) -> str:
-        return self.entry.seat.name if isinstance(self.entry.seat, Seat) else ""
-
-
-def recorded(job: Job, person: Person) -> list[Recorded]:
-    """Every signed entry of a job, in working order."""
-    rows = job.entries.filter(signed_at__isnull=False).select_related("station", "seat", "signed_by", "supersedes", "record")
-    return [_recorded(job, entry, person) for entry in rows.order_by("station__order", "opened_at")]
-
-
-def _recorded(job: Job, entry: Entry, person: Person) -> Recorded:
-    record = getattr(entry, "record", None)
-    if record is None:  # signed before there were records, and not upgraded yet: nothing is written here
-        entry.job = job
-        work = computed(BY_KEY[entry.station.key], job, entry.station, entry.seat, person, entry.signed_at or entry.opened_at, entry)
-        record = frozen(work, work.plate())
-    return Recorded(entry, record.content, bytes(record.drawing))
-
-
 def report_of(job: Job, person: Person, now: datetime, tell: Tell = quietly) -> Report:
-    """Gather a job's sheet; drawings are those of the entries that stand."""
+    """Gather a job's sheet; only what stands counts."""
     tell("Gathering what was read and judged", 0.05)
     signed = recorded(job, person)
-    replaced = {each.entry.supersedes_id for each in signed if each.entry.supersedes_id}
-    stand = [each for each in signed if each.entry.pk not in replaced]
-    handed = next((each.entry for each in reversed(stand) if each.entry.station.key == "hand-over"), None)
-    last = handed.result if handed else {}
+    stand = standing(signed)
+    handed = next((each for each in reversed(stand) if each.entry.station.key == HAND_OVER), None)
+    last = handed.entry.result if handed else {}
+    origin = Origin.objects.filter(job=job).first()
+    drawings = _drawings([each for each in stand if each.station.drawn], tell, origin is not None)
+    decisions = _decisions(stand, str(last.get("against_advice", "")))
+    photos, matter = list(job.photos.all()), mattering(stand)
     skipped = [stage for stage in job.run.all() if stage.state == RunStation.State.SKIPPED]
     return Report(
-        shop=Shop.current(),
+        shop=(origin.shop if origin else "") or Shop.current().name,
         job=job,
-        figures=figures(signed),
-        calls=[_said(each) for each in stand if each.entry.station.key != "hand-over"],
-        drawings=_drawings([each for each in stand if BY_KEY[each.entry.station.key].drawn], tell, Origin.objects.filter(job=job).exists()),
-        photos=list(job.photos.all()),
+        origin=origin,
+        first=_first(job, stand, matter, bool(decisions), photos, drawings),
+        figures=figures(stand),
+        calls=[_said(each) for each in stand if each.entry.station.key != HAND_OVER],
+        drawings=drawings,
+        photos=photos,
         parts=list(last.get("parts", [])),
-        decisions=_decisions(stand, str(last.get("against_advice", ""))),
+        decisions=decisions,
         otherwise=list(chain.from_iterable(each.content["otherwise"] for each in stand)),
-        unknown=_unknown(stand, str(last.get("unknown", ""))),
+        unknown=[*_unknown(stand, str(last.get("unknown", ""))), *_gauges(stand)],
+        replaced=_replaced(signed),
         left_out=[(NAMES.get(stage.key, stage.key), stage.because) for stage in skipped],
         note=str(last.get("note", "")),
         signed=handed,
     )
 
 
-def figures(signed: list[Recorded]) -> list[Figure]:
-    """Every figure once, in working order: the first entry that has it says how it was found, the last how it was left."""
-    lines: dict[tuple[str, str, str], list[dict[str, Any]]] = {}
-    for each in signed:
-        for line in each.content["figures"]:
-            lines.setdefault((each.entry.station.key, line["part"], line["key"]), []).append(line)
-    return [_figure(station, found) for (station, _, _), found in lines.items()]
+# the first page
 
 
-def _figure(station: str, lines: list[dict[str, Any]]) -> Figure:
-    first, last = lines[0], lines[-1]
-    left = last["left"] or (last["value"] if len(lines) > 1 else "")
-    found = first["value"]
-    came_to = first["key"].startswith("told ")
-    if not left and not came_to and not BY_KEY[station].as_found:
-        found, left = "", found
-    kept = ("part", "words", "limits", "source", "state", "gauge", "by", "at")
-    return Figure(station=NAMES.get(station, station), found=found, left=left, **{name: last[name] for name in kept})
+def _first(job: Job, stand: list[Recorded], matter: list[Matters], decided: bool, photos: list[Photo], drawings: list[Drawn]) -> FirstPage:
+    shaky = decided or any(each.state in BAD for each in matter) or any(each.entry.call_state in BAD for each in stand)
+    code = "ended" if job.ended_because else "open" if job.gone_at is None else "reservations" if shaky else "ready"
+    state = {"ended": "stop", "open": "wait", "reservations": "too_close", "ready": "in"}[code]
+    late = [photo for photo in photos if photo.station and BY_KEY[photo.station.key].rebuilds]
+    early = [photo for photo in photos if photo not in late]
+    return FirstPage(
+        done=_done(stand),
+        state=state,
+        headline=str(words.HEADLINE[code]),
+        line=job.ended_because if code == "ended" else _counted(matter, job),
+        figures=matter,
+        drawing=_as_left(drawings, stand),
+        before=early[0] if early else None,
+        after=late[-1] if late else None,
+    )
+
+
+def _counted(matter: list[Matters], job: Job) -> str:
+    judged = [each for each in matter if each.state]
+    within = sum(each.state == "in" for each in judged)
+    said = [fill(words.WITHIN, {"within": within, "count": len(judged)})] if judged else []
+    if len(matter) > len(judged):
+        said.append(fill(words.WITHOUT, {"without": len(matter) - len(judged)}))
+    line = f"{', '.join(said)}." if said else str(words.NO_FIGURES)
+    return line if job.gone_at else f"{line} {words.NOT_YET}"
+
+
+def _done(stand: list[Recorded]) -> str:
+    """What was done, in a sentence: the putting together, where there was any."""
+    counts: dict[str, int] = {}
+    for each in stand:
+        if each.entry.call_state not in NOT_DONE and each.entry.station.key != HAND_OVER:
+            seats = 1 if each.entry.seat_id or not each.station.by_seat else 0  # of a heat of a whole half each seat tells
+            counts[each.entry.station.key] = counts.get(each.entry.station.key, 0) + seats
+    keys = [station.key for station in STATIONS if counts.get(station.key)]
+    rebuilt = [key for key in keys if BY_KEY[key].rebuilds]
+    phrases = [fill(BY_KEY[key].done, {"count": counts[key]}) for key in rebuilt or keys if BY_KEY[key].done]
+    return f"{capital(', '.join(phrases))}." if phrases else ""
+
+
+def _as_left(drawings: list[Drawn], stand: list[Recorded]) -> Drawn | None:
+    """The drawing of the last station that put something together; of the last that measured, where none did."""
+    rebuilt = {each.entry.pk for each in stand if each.station.rebuilds}
+    return next((each for each in reversed(drawings) if each.entry in rebuilt), drawings[-1] if drawings else None)
+
+
+# the rest
 
 
 def _said(each: Recorded) -> Said:
-    entry = each.entry
-    earlier = str(entry.choices.get("because", "")) if entry.supersedes_id else ""
-    by = entry.signed_by.called if entry.signed_by else ""
-    call = each.content["call"]
+    call, entry = each.content["call"], each.entry
     at = entry.signed_at or entry.opened_at
-    return Said(each.name, each.part, entry.call_state, call["headline"], call["reason"], call.get("assumed", []), by, at, earlier)
+    return Said(each.name, each.part, entry.call_state, call["headline"], call["reason"], call.get("assumed", []), each.by, at)
 
 
 def _decisions(stand: list[Recorded], advice: str) -> list[str]:
     """What was decided against advice, with the reason given for it."""
-    found = [f"Signed against the call: {advice}"] if advice else []
-    for each in stand:
-        found += [f"{each.name}: {line}" for line in each.content.get("decisions", [])]
-        if each.entry.supersedes_id and each.entry.choices.get("because"):
-            found.append(f"{each.name} replaced: {each.entry.choices['because']}")
+    found = [fill(words.AGAINST, {"reason": advice})] if advice else []
+    return found + [f"{each.name}: {line}" for each in stand for line in each.content.get("decisions", [])]
+
+
+def _named(each: Recorded) -> str:
+    return f"{each.name}, {each.part}" if each.part else each.name
+
+
+def _replaced(signed: list[Recorded]) -> list[str]:
+    """Entries that another took the place of, each with the reason."""
+    by_pk = {each.entry.pk: each for each in signed}
+    found = []
+    for each in signed:
+        old = by_pk.get(each.entry.supersedes_id or 0)
+        if old is not None:
+            at = old.entry.signed_at or old.entry.opened_at
+            values = {"name": _named(each), "because": each.because, "by": old.by, "at": f"{at:%d %b %H:%M}"}
+            found.append(fill(words.REPLACED, {**values, "call": old.content["call"]["headline"]}))
     return found
 
 
@@ -194,9 +209,26 @@ def _unknown(stand: list[Recorded], said: str) -> list[str]:
     """What was left unmeasured, and what the mechanic says stays unknown."""
     found = [said] if said else []
     for each in stand:
-        part = f", {each.part}" if each.part else ""
-        if each.content.get("unmeasured"):
-            found.append(f"{each.name}{part}: {each.content['unmeasured']} not measured")
+        what = [str(name) for name in each.content.get("unmeasured_what", [])]
+        more = len(what) - MOST_NAMED
+        if what:
+            listed = [*what[:MOST_NAMED], *([fill(words.AND_MORE, {"count": more})] if more > 0 else [])]
+            found.append(fill(words.UNMEASURED, {"name": _named(each), "what": ", ".join(listed)}))
+        elif each.content.get("unmeasured"):  # of a record that counted them only
+            found.append(fill(words.COUNT_UNMEASURED, {"name": _named(each), "count": each.content["unmeasured"]}))
+    return found
+
+
+def _gauges(stand: list[Recorded]) -> list[str]:
+    """Gauges that were found wrong after something here had been measured with them."""
+    entries = {each.entry.pk: each for each in stand}
+    wrong = Gauge.objects.exclude(wrong_from=None)
+    found = []
+    for gauge in wrong:
+        taken = Reading.objects.filter(entry__in=entries, gauge=gauge, withdrawn_at=None, taken_at__date__gte=gauge.wrong_from)
+        rests = dict.fromkeys(_named(entries[pk]) for pk in taken.values_list("entry", flat=True))
+        if rests:
+            found.append(fill(words.GAUGE_WRONG, {"gauge": gauge.name, "because": gauge.wrong_because, "stations": tuple(rests)}))
     return found
 
 
@@ -204,7 +236,7 @@ def _drawings(stand: list[Recorded], tell: Tell, foreign: bool) -> list[Drawn]:
     found = []
     stand = [each for each in stand if each.drawing]
     for index, each in enumerate(stand[:MOST_DRAWINGS]):
-        title = each.name + (f", {each.part}" if each.part else "")
+        title = _named(each)
         tell(f"Drawing {title}", 0.2 + 0.5 * index / len(stand))
         call = each.content["call"]
         svg = zlib.decompress(each.drawing).decode() if each.drawing else ""

@@ -1,22 +1,30 @@
-"""A job's sheet as PDF: typeset by typst, drawings as vectors, only the fonts that ship with Stator."""
+"""A job's sheet as PDF: typeset by typst, drawings as vectors, pictures at 200 dpi, only the fonts that ship with Stator."""
 
 from __future__ import annotations
 
+import io
 import json
 import logging
 import tempfile
+from dataclasses import asdict
 from itertools import groupby
 from pathlib import Path
 from typing import Any
 
-from exchange.report.data import Figure, Report
-from jobs.models import Job, Origin
+from PIL import Image
+
+from exchange.report.data import Drawn, Report
+from exchange.report.figures import Figure, Matters
+from exchange.report.words import CLOSING
+from jobs.models import Photo
+from stations import provenance
 
 HERE = Path(__file__).resolve().parent
 FONTS = HERE.parent / "fonts"
 PAPERS = {"a4": "a4", "letter": "us-letter"}
+DPI = 200
+FIRST_MM, REST_MM = 58.0, 87.0  # how wide a picture is printed on the first page, and after it
 LOG = logging.getLogger(__name__)
-CLOSING = "Stator advises. The engine's manual, local codes and licensed or certified practice come first."
 
 
 def standalone(svg: str) -> bytes:
@@ -24,42 +32,48 @@ def standalone(svg: str) -> bytes:
     return svg.replace("⌀", "Ø").encode()
 
 
-def _origin(job: Job) -> str:
-    origin = Origin.objects.filter(job=job).first()
-    return f". Read in from {origin.shop or 'an unnamed shop'}, file {origin.digest[:8]}, {origin.read_at:%d %b %Y}" if origin else ""
+def printed(photo: Photo, wide_mm: float) -> bytes:
+    """A picture with as many pixels as its size on paper wants, no more than it has."""
+    pixels = round(wide_mm / 25.4 * DPI)
+    with photo.image.open("rb") as file, Image.open(file, formats=["JPEG"]) as picture:
+        if picture.width > pixels:
+            picture.thumbnail((pixels, 4 * pixels))
+        out = io.BytesIO()
+        picture.convert("RGB").save(out, "JPEG", quality=88)
+    return out.getvalue()
 
 
-def _data(report: Report, paper: str, footer: str) -> dict[str, Any]:
+def _origin(report: Report) -> str:
+    origin = report.origin
+    if origin is None:
+        return ""
+    shop = f" of {origin.shop}" if origin.shop else ""
+    return f"Read in from file {origin.digest[:8]}{shop}, {origin.read_at:%-d %b %Y}. {provenance.said(origin)}"
+
+
+def _data(report: Report, paper: str) -> dict[str, Any]:
     job, card = report.job, report.job.card
-    gone = f"Handed over {job.gone_at:%d %b %Y}" if job.gone_at else "Not handed over yet: this may still change"
-    facts = [["Booked in", f"{job.booked_in_at:%d %b %Y %H:%M} by {job.booked_in_by.called}"]]
+    by = f" by {report.signed.by}" if report.signed else ""
+    facts = [["Booked in", f"{job.booked_in_at:%-d %b %Y %H:%M}"]]
     facts += [["Must come back", job.comes_back]] if job.comes_back else []
-    by = report.signed.signed_by if report.sealed and report.signed else None
-    if report.signed and by:
-        facts.append(["Sealed by", f"{by.called}, {report.signed.signed_at:%d %b %Y %H:%M}"])
     raised = [f"{row['what']}: found {row['found']}, the card said {row['card']}" for row in report.otherwise]
     lists = [
-        ["Decided otherwise than advised", report.decisions],
         ["Found otherwise than the card said", raised],
-        ["What remains unknown", report.unknown],
-        ["Whose it is", [job.whose] if job.whose else []],
-        ["Closed without being finished", [job.ended_because] if job.ended_because else []],
+        ["Entries that were replaced, and why", report.replaced],
         ["Left out, and why", [f"{name}: {because}" for name, because in report.left_out]],
-        ["Parts used", report.parts],
-        ["A word to the owner", [report.note] if report.note else []],
     ]
     return {
         "paper": PAPERS[paper],
         "title": f"{job.tag} {card.name}",
         "tag": job.tag,
-        "engine": card.name,
-        "summary": card.summary,
-        "complaint": job.complaint,
-        "shop": report.shop.name,
-        "state": f"{gone}{_origin(job)}",
+        "engine": f"{card.name}, {card.summary}" if card.summary else card.name,
+        "whose": job.whose,
+        "shop": report.shop,
+        "state": f"handed over {job.gone_at:%-d %b %Y}{by}" if job.gone_at else "not handed over yet",
+        "origin": _origin(report),
+        "closing": str(CLOSING),
+        "first": _first(report),
         "facts": facts,
-        "footer": footer,
-        "closing": CLOSING,
         "calls": [
             {
                 "station": each.station,
@@ -67,7 +81,7 @@ def _data(report: Report, paper: str, footer: str) -> dict[str, Any]:
                 "state": each.state,
                 "words": each.words,
                 "reason": "; assumed: ".join([each.reason, *([", ".join(each.assumed)] if each.assumed else [])]),
-                "by": f"{each.by}, {each.at:%d %b %H:%M}",
+                "by": f"{each.by}, {each.at:%-d %b %H:%M}",
             }
             for each in report.calls
         ],
@@ -85,8 +99,40 @@ def _data(report: Report, paper: str, footer: str) -> dict[str, Any]:
     }
 
 
+def _first(report: Report) -> dict[str, Any]:
+    first = report.first
+    shown = [{"file": "first.svg", "title": first.drawing.title, "when": "", "alt": first.drawing.words}] if first.drawing else []
+    for name, title, photo in (("before", "Before", first.before), ("after", "After", first.after)):
+        if photo:
+            alt = photo.caption or "without a caption"
+            shown.append({"file": f"{name}.jpg", "title": title, "when": f"{photo.taken_at:%-d %b}", "alt": alt})
+    paragraphs = [
+        ["Parts fitted", f"{'; '.join(report.parts)}." if report.parts else ""],
+        ["Still unknown", " ".join(line if line.endswith(".") else f"{line}." for line in report.unknown)],
+        ["A word to the owner", report.note],
+    ]
+    return {
+        "wrong": report.job.complaint or "Nothing was said.",
+        "done": first.done,
+        "state": first.state,
+        "headline": first.headline,
+        "line": first.line,
+        "decisions": report.decisions,
+        "figures": [_matters(each) for each in first.figures],
+        "shown": shown,
+        "paragraphs": [each for each in paragraphs if each[1]],
+    }
+
+
+def _matters(each: Matters) -> dict[str, Any]:
+    return {
+        **{name: getattr(each, name) for name in ("name", "found", "left", "limits", "state", "call", "came", "again")},
+        "lies": asdict(each.lies) if each.lies else None,
+    }
+
+
 def _row(figure: Figure) -> dict[str, str]:
-    said = {name: getattr(figure, name) for name in ("part", "words", "found", "left", "limits", "source", "state")}
+    said = {name: getattr(figure, name) for name in ("part", "words", "found", "left", "limits", "source", "state", "call")}
     return {**said, "who": ", ".join(filter(None, (figure.gauge, figure.by, figure.at)))}
 
 
@@ -94,19 +140,26 @@ def report_pdf(report: Report, paper: str = "a4") -> bytes:
     """The sheet as PDF, on A4 or Letter."""
     import typst
 
-    footer = f"{report.shop.name}. Made by Stator; figures as measured, sources beside them."
-    data = json.dumps(_data(report, paper, footer), ensure_ascii=False).replace("⌀", "Ø")
+    data = json.dumps(_data(report, paper), ensure_ascii=False).replace("⌀", "Ø")
     with tempfile.TemporaryDirectory(prefix="stator-sheet-") as folder:
         root = Path(folder)
         (root / "main.typ").write_bytes((HERE / "report.typ").read_bytes())
-        for index, each in enumerate(report.drawings):
-            (root / f"drawing{index}.svg").write_bytes(standalone(each.svg))
-        for index, photo in enumerate(report.photos):
-            with photo.thumb.open("rb") as file:
-                (root / f"photo{index}.jpg").write_bytes(file.read())
+        _pictures(report, root)
         found, warnings = typst.compile_with_warnings(
             str(root / "main.typ"), root=str(root), font_paths=[str(FONTS)], ignore_system_fonts=True, sys_inputs={"data": data}
         )
     for warning in warnings:
         LOG.warning("the sheet of %s: %s", report.job.tag, warning)
     return bytes(found)
+
+
+def _pictures(report: Report, root: Path) -> None:
+    """Drawings and photos as files beside the page."""
+    drawings: list[tuple[str, Drawn]] = [(f"drawing{index}.svg", each) for index, each in enumerate(report.drawings)]
+    drawings += [("first.svg", report.first.drawing)] if report.first.drawing else []
+    for name, drawn in drawings:
+        (root / name).write_bytes(standalone(drawn.svg))
+    photos = [(f"photo{index}.jpg", photo, REST_MM) for index, photo in enumerate(report.photos)]
+    photos += [(name, photo, FIRST_MM) for name, photo in (("before.jpg", report.first.before), ("after.jpg", report.first.after)) if photo]
+    for name, photo, wide in photos:
+        (root / name).write_bytes(printed(photo, wide))

@@ -93,7 +93,9 @@ class HandOver(Leaving):
 class TheSheet(Leaving):
     def test_a_figure_stands_as_found_and_as_left_with_its_limits_and_call(self):
         line = next(each for each in self.report().figures if each.words.startswith("End float"))
-        self.assertEqual((line.found, line.left, line.limits), ("", "0.15 mm", "0.1 to 0.2"))  # a value corrected is not how it was found
+        self.assertEqual(
+            (line.found, line.left, line.limits), ("", "0.15 mm", "0.10 to 0.20 mm")
+        )  # a value corrected is not how it was found
         self.assertEqual(line.source, "manual page 61")
         self.assertIn(line.state, ("in", "too_close"))
 
@@ -102,7 +104,7 @@ class TheSheet(Leaving):
 
     def test_the_page_and_both_papers(self):
         page = self.hands.client.get("/jobs/0412/sheet/").content.decode()
-        for words in ("As found, as left", "0.15 mm", "No blanking plates", "licensed or certified practice"):
+        for words in ("Figures that matter", "0.15 mm", "No blanking plates", "licensed or certified practice"):
             self.assertIn(words, page)
         made = set()
         for paper in ("a4", "letter"):
@@ -153,10 +155,11 @@ class WhatTheSheetTells(Leaving):
         self.centrer.act("sign")
         report = self.report()
         (said,) = [each for each in report.calls if each.station == "Centre"]
-        self.assertEqual(said.earlier, "the dial had slipped")
-        self.assertIn("Centre replaced: the dial had slipped", report.decisions)
+        self.assertIn("No pressure test", said.reason)
+        (replaced,) = report.replaced
+        self.assertRegex(replaced, r"^Centre: the dial had slipped\. The entry of Una, \d\d \w+ \d\d:\d\d, said: Crank is centred$")
         line = next(each for each in report.figures if each.words.startswith("End float"))
-        self.assertEqual((line.found, line.left), ("0.15 mm", "0.17 mm"))
+        self.assertEqual((line.found, line.left), ("", "0.17 mm"))  # what was replaced does not count
 
     def test_what_was_left_out_of_the_run_and_found_otherwise_is_on_it(self):
         self.made.run.filter(key="strip").update(state="skipped", because="came stripped (Una)")
@@ -229,7 +232,7 @@ class TheOwnersLink(Leaving):
     def test_the_owner_reads_the_sheet_without_signing_in_and_nothing_else(self):
         page = self.see()
         self.assertEqual(page.status_code, 200)
-        self.assertIn("As found, as left", page.content.decode())
+        self.assertIn("Figures that matter", page.content.decode())
         self.assertEqual(page["Referrer-Policy"], "no-referrer")
         self.assertNotIn("/jobs/0412/", page.content.decode())
         self.assertTrue(self.see("sheet.pdf").content.startswith(b"%PDF"))

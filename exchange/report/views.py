@@ -18,9 +18,11 @@ from exchange.making import Made, Tell, quietly
 from exchange.making_views import made_or_making
 from exchange.records import svg_of
 from exchange.report.data import Report, report_of
-from exchange.report.pdf import CLOSING, PAPERS, report_pdf
+from exchange.report.pdf import PAPERS, report_pdf
+from exchange.report.words import CLOSING
 from jobs.acts import about, one_act
 from jobs.models import Job, OwnerLink, Photo, Record
+from stations import provenance
 from ui.addresses import job_number
 
 PARTS = ("run", "timers", "card__seats", "card__seals", "card__specs", "card__marks", "card__fitted", "photos__pins")
@@ -31,8 +33,14 @@ def _job(tag: str) -> Job:
     return get_object_or_404(JOB, number=job_number(tag))
 
 
+def _origin(report: Report) -> str:
+    return provenance.said(report.origin) if report.origin else ""
+
+
 def _page(request: HttpRequest, report: Report, **more: Any) -> HttpResponse:
-    return render(request, "exchange/report.html", {"report": report, "job": report.job, "shop": report.shop, "closing": CLOSING, **more})
+    return render(
+        request, "exchange/report.html", {"report": report, "job": report.job, "origin": _origin(report), "closing": CLOSING, **more}
+    )
 
 
 def _pdf(report: Report, paper: str, tell: Tell) -> Made:

@@ -6,12 +6,13 @@ the database, `jobs.log` is the only way in.
 """
 
 from jobs.models.job import Act, Job, Origin, OwnerLink, RunStation
-from jobs.models.log import DerivedFact, Entry, Move, Reading, Record, Timer
+from jobs.models.log import DerivedFact, Digest, Entry, Move, Reading, Record, Timer
 from jobs.models.photos import Photo, Pin, TrayPlace, photo_path
 
 __all__ = [
     "Act",
     "DerivedFact",
+    "Digest",
     "Entry",
     "Job",
     "Move",

@@ -70,6 +70,7 @@ class Origin(models.Model):
     digest = models.CharField(max_length=64, help_text="SHA-256 of the file.")
     read_at = models.DateTimeField(default=timezone.now)
     read_by = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.PROTECT, related_name="+")
+    told = models.JSONField(default=dict, help_text="Whether its digests agree, as a code, and what they say was changed.")
     left_out = models.JSONField(default=list, help_text="What the file names that could not be brought along, a sentence each.")
 
     def __str__(self) -> str:

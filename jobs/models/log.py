@@ -115,7 +115,8 @@ class Timer(models.Model):
     entry = models.ForeignKey(Entry, on_delete=models.CASCADE, related_name="timers")
     key = models.SlugField(max_length=30)
     attempt = models.PositiveSmallIntegerField(default=1)
-    label = models.CharField(max_length=80)
+    label = models.CharField(max_length=80, blank=True, help_text="In words, where no code says it.")
+    said = models.JSONField(default=dict, blank=True, help_text="What it counts, by code and values.")
     tone = models.CharField(max_length=8, choices=Tone)
     started_at = models.DateTimeField(default=timezone.now)
     due_at = models.DateTimeField(null=True, blank=True)
@@ -173,6 +174,21 @@ class DerivedFact(Placed):
 
     def __str__(self) -> str:
         return f"{self.property}: {self.text or self.value}"
+
+
+class Digest(models.Model):
+    """What a signed entry and its record come to, SHA-256, over what the entry signed before it came to. Made once, never changed."""
+
+    entry = models.OneToOneField(Entry, on_delete=models.PROTECT, related_name="digest")
+    previous = models.CharField(max_length=64, blank=True, help_text="Of the entry signed before it; empty for the first of a job.")
+    value = models.CharField(max_length=64)
+    late = models.BooleanField(default=False, help_text="Made after the entry was signed: by an upgrade, or when a job was read in.")
+
+    class Meta:
+        ordering = ["pk"]
+
+    def __str__(self) -> str:
+        return self.value[:12]
 
 
 class Record(models.Model):

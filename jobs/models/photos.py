@@ -9,6 +9,7 @@ from django.db import models, transaction
 from django.db.models import Q
 from django.utils import timezone
 
+from engines.models import Subject
 from jobs.models.job import Job, RunStation
 
 
@@ -21,11 +22,13 @@ class Photo(models.Model):
 
     job = models.ForeignKey(Job, on_delete=models.CASCADE, related_name="photos")
     station = models.ForeignKey(RunStation, on_delete=models.SET_NULL, null=True, blank=True, related_name="photos")
+    subject = models.ForeignKey(Subject, on_delete=models.SET_NULL, null=True, blank=True, related_name="+")
     image = models.FileField(upload_to=photo_path, max_length=200)
     thumb = models.FileField(upload_to=photo_path, max_length=200)
     width = models.PositiveIntegerField()
     height = models.PositiveIntegerField()
     caption = models.CharField(max_length=120, blank=True)
+    digest = models.CharField(max_length=64, blank=True, help_text="SHA-256 of the picture as it was first kept; records name it by this.")
     taken_at = models.DateTimeField(default=timezone.now)
     by = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.PROTECT, related_name="+")
 

@@ -94,6 +94,7 @@ STATION = Station(
     name=str(words.NAME),
     binds=Room,
     words=words,
+    done=words.DONE,
     as_found=True,
     equipment={"press": "presses"},
     prediction=PREDICTION,

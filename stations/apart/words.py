@@ -11,6 +11,7 @@ from stations.common.press_joint import words as joint
 
 NAME = _("Apart")
 DRAWING = _("The joint under the press, to be parted")
+DONE = _("crank pressed apart")
 
 HEADLINE: Sentences = {
     **joint.HEADLINE,

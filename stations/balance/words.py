@@ -10,6 +10,7 @@ from stations.base.words import BY_LIMIT, Methods, Options
 
 NAME = _("Balance")
 DRAWING = _("The wheel on its face, as seen when mounted")
+DONE = _("flywheel balanced")
 
 HEADLINE = {
     Code.CRACKED: _("Wheel is out of use"),

@@ -6,7 +6,7 @@ from stations.base.binding import bind
 from stations.base.canvas import Canvas
 from stations.base.needs import Need
 from stations.base.room import Room
-from stations.base.station import AS_SIGNED, Contradiction, Given, Result, SheetFigure, Station
+from stations.base.station import AS_SIGNED, Contradiction, Given, Result, Station
 from stations.base.verdict import Said, State, Verdict, of_call
 from stations.base.work import Work
 from stations.pieces import COMMANDS, WORD, Action, Ask, Caution, Method, Option, Plate, Row, Scale, Told, Trace
@@ -34,7 +34,6 @@ __all__ = [
     "Said",
     "Scale",
     "Seen",
-    "SheetFigure",
     "State",
     "Station",
     "Told",

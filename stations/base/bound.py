@@ -17,7 +17,7 @@ from django.utils.safestring import SafeString
 
 from engines.models import Seat, Spec
 from engines.properties import Property
-from jobs import clock, log
+from jobs import clock, log, replacing
 from jobs.facts import Facts, Finding
 from jobs.gather import facts_of
 from jobs.models import Entry, Job, Reading, RunStation, Timer
@@ -368,7 +368,7 @@ class Bound(Kept, ABC):
                 raise BadInput("reason", "Only an owner of the shop opens a closed job again.")
             log.reopen(self.job)
         if self.entry:
-            log.supersede(self.entry, self.person, reason)
+            replacing.supersede(self.entry, self.person, reason)
 
     def settle(self) -> None:
         """Write where the station stands, for the run and the bench page; of a closed job nothing changes any more."""

@@ -7,25 +7,31 @@ from __future__ import annotations
 
 import re
 from collections import Counter
+from collections.abc import Mapping
 from dataclasses import asdict, dataclass, replace
 from typing import Any
 
 from engines.models import Spec
 from jobs.gather import slot_of
 from jobs.models import Reading
+from shopmath.amounts import Amount
 from shopmath.checks import BadInput
 from shopmath.quantity import SHOWN
 from shopmath.verdict import call
+from stations.base import words as shared
 from stations.base.bound import Bound
-from stations.pieces import Told, between
+from stations.base.words import fill
+from stations.pieces import Told
+from ui.numbers import SCALED, between
 
 NUMBER = re.compile(r"[+\-−]?[\d.,]+")
+GAUGELESS_MM = 0.04  # what a reading may be out by whose gauge nobody named, estimate
 NOT_FIGURES = ("words", "count", "time")
 
 
 @dataclass(frozen=True)
 class RecordedFigure:
-    """One line of the sheet, as one entry tells it. `key` is the same in every entry that measures the same."""
+    """One line of the sheet, as one entry tells it. `slot` is the same wherever the same is measured, `key` within one station."""
 
     key: str
     words: str
@@ -38,6 +44,9 @@ class RecordedFigure:
     gauge: str
     by: str
     at: str
+    slot: str = ""
+    code: str = ""
+    number: Mapping[str, float | None] | None = None
 
     def plain(self) -> dict[str, Any]:
         return asdict(self)
@@ -57,16 +66,26 @@ def figures_of(work: Bound) -> list[RecordedFigure]:
         replace(line, words=f"{line.words}: {where[reading.ask]}") if named[line.part, line.words] > 1 and where.get(reading.ask) else line
         for line, reading in lines
     ]
-    return [*told, *apart]
+    return [*told, *apart, *_as_asked(work)]
+
+
+def _as_asked(work: Bound) -> list[RecordedFigure]:
+    """What was done as asked and not read, a line for all that went alike."""
+    skipped, read = set(work.skipped()), {reading.ask for reading in work.readings if not reading.withdrawn_at}
+    alike = Counter(ask.skip_means for ask in work.wanted if ask.as_asked and ask.key in skipped - read)
+    by, at = work.person.called, f"{work.now:%d %b %H:%M}"
+    return [
+        RecordedFigure(f"as asked {means}", fill(shared.AS_ASKED, {"count": count}), "", means, "", "", "", "", "", by, at)
+        for means, count in alike.items()
+    ]
 
 
 def _told(work: Bound, told: Told) -> RecordedFigure:
     """What readings came to; its gauges stand with the readings."""
     part = told.part or (work.seat.name if work.seat else "")
-    by, at = work.person.called, f"{work.now:%d %b %H:%M}"
-    return RecordedFigure(
-        f"told {part} {told.words}", _line(told.words), part, told.found, told.left, told.limits, told.source, told.state, "", by, at
-    )
+    name, by, at = _line(told.words), work.person.called, f"{work.now:%d %b %H:%M}"
+    key, limits = f"told {part} {told.words}", (told.limits, told.source, told.state)
+    return RecordedFigure(key, name, part, told.found, told.left, *limits, "", by, at, told.slot, told.code, told.number)
 
 
 def _line(words: str) -> str:
@@ -74,50 +93,62 @@ def _line(words: str) -> str:
     return words[:1].upper() + words[1:]
 
 
-def _spec(work: Bound, reading: Reading) -> Spec | None:
-    slot = slot_of(reading)
-    return work.spec(slot.what) if slot else None
-
-
 def _state(spec: Spec | None, reading: Reading) -> str:
     if spec is None or (spec.low is None and spec.high is None) or reading.canonical is None or reading.kind != "length":
         return ""
-    uncertainty = reading.gauge.unsure(reading.taken_at.date()) if reading.gauge else 0.04
     try:
-        return call(reading.canonical, spec.low, spec.high, uncertainty, unit="mm").state
+        return call(reading.canonical, spec.low, spec.high, _unsure(reading), unit="mm").state
     except BadInput:
         return ""
+
+
+def _unsure(reading: Reading) -> float:
+    """Expanded uncertainty of a length, mm."""
+    return reading.gauge.unsure(reading.taken_at.date()) if reading.gauge else GAUGELESS_MM
 
 
 def _shown(work: Bound, reading: Reading) -> str:
     """With the digits of its gauge; as it was typed where neither gauge nor question says how many it has."""
     ask = next((each for each in work.wanted if each.key == reading.ask), None)
     if ask or reading.gauge or reading.subject_id:
-        return work.shown(reading, ask)
+        said = work.shown(reading, ask)
+        return fill(shared.TURNS, {"turns": said}) if reading.unit == "turn" else said
     number = NUMBER.match(reading.text)
     return f"{number[0]} {SHOWN[reading.unit]}" if number and reading.unit in SHOWN else reading.text
+
+
+def _limits(spec: Spec | None, kind: str) -> tuple[Amount | None, Amount | None]:
+    """A limit of the card with as many digits as it has."""
+    ends = [end for end in (spec.low, spec.high) if end is not None] if spec else []
+    steps = (0.01, 0.001) if kind == "length" else (1.0, 0.1, 0.01, 0.001)
+    step = next((step for step in steps if all(abs(end / step - round(end / step)) < 1e-6 for end in ends)), 0.0001)
+    low, high = (None if end is None else Amount(end, kind, step) for end in ((spec.low, spec.high) if spec else (None, None)))
+    return low, high
 
 
 def _figure(work: Bound, readings: list[Reading]) -> RecordedFigure:
     """Readings of one place: as found the first of them where rounds follow one another, the last as it stands."""
     first, last = readings[0], readings[-1]
-    spec = _spec(work, last)
-    known = spec is not None and (spec.low is not None or spec.high is not None)
+    slot = slot_of(last)
+    spec = work.spec(slot.what) if slot else None
+    low, high = _limits(spec, last.kind) if last.kind in SCALED else (None, None)
+    limits = between(low, high)
     several = first.attempt != last.attempt
-    value = _shown(work, first) if several else _shown(work, last)
-    left = _shown(work, last) if several else ""
-    limits = between(spec.low, spec.high) if spec and known else ""
     words, part = work.called(last), work.part_called(last.ask)
+    number = {"value": last.canonical, "doubt": _unsure(last), "low": low.value if low else None, "high": high.value if high else None}
     return RecordedFigure(
         last.ask,
         _line(words),
         "" if part.lower() in words.lower() else part,
-        value,
-        left,
+        _shown(work, first if several else last),
+        _shown(work, last) if several else "",
         limits,
-        spec.origin if spec and known else "",
+        spec.origin if spec and limits else "",
         _state(spec, last),
         last.gauge.name if last.gauge else "",
         last.by.called,
         f"{last.taken_at:%d %b %H:%M}",
+        slot=slot.key if slot else "",
+        code=slot.what.value if slot else "",
+        number=number if last.kind == "length" else None,
     )

@@ -10,6 +10,7 @@ from typing import Any
 from jobs.facts import Fact, Facts
 from jobs.log import Frozen
 from jobs.models import Entry, Photo
+from jobs.photos import photos_of
 from shop.models import Equipment
 from shop.shelves import shelves
 from shopmath import __version__ as core_version
@@ -19,17 +20,19 @@ from stations.base.verdict import plain_values
 from stations.pieces import Plate, Row
 from ui.inked import inked
 
-VERSION = 1
+VERSION = 2
 
 
 def frozen(work: Bound, plate: Plate) -> Frozen:
     """Everything of a bound station as it stands, in plain values; with its drawing."""
     known: Facts | None = getattr(work, "known", None)
+    unmeasured = _unmeasured(work)
     content = {
         "version": VERSION,
         "core_version": core_version,
         "station": str(work.station.name),
         "part": work.seat.name if work.seat else "",
+        "by": work.person.called,
         "call": {
             "state": str(plate.state),
             "code": plate.code,
@@ -48,10 +51,11 @@ def frozen(work: Bound, plate: Plate) -> Frozen:
         "methods": [{"words": method.words, "chosen": str(method.chosen_words)} for method in work.methods()],
         "otherwise": work.contradictions(),
         "decisions": work.decisions(),
-        "unmeasured": len(set(work.skipped()) - {reading.ask for reading in work.readings if not reading.withdrawn_at}),
+        "unmeasured": len(unmeasured),
+        "unmeasured_what": unmeasured,
         "facts": [_fact(each) for each in known.used.values()] if known else [],
         "equipment": _equipment(work),
-        "photos": [_digest(photo) for photo in Photo.objects.filter(station=work.stage)],
+        "photos": [_digest(photo) for photo in photos_of(work.stage, work.seat)],
     }
     return Frozen(content, zlib.compress(_drawing(work).encode(), 9))
 
@@ -116,7 +120,15 @@ def _figures(thing: Equipment) -> dict[str, Any]:
     return {name: value if isinstance(value, plain) else str(value) for name, value in values.items()}
 
 
+def _unmeasured(work: Bound) -> list[str]:
+    """What was asked and left unmeasured, as the questions call it."""
+    read, skipped = {reading.ask for reading in work.readings if not reading.withdrawn_at}, set(work.skipped())
+    return [ask.words.rstrip("?") for ask in work.wanted if ask.key in skipped - read and not ask.as_asked]
+
+
 def _digest(photo: Photo) -> str:
+    if photo.digest:
+        return photo.digest
     try:
         with photo.image.open("rb") as file:
             return file_digest(file, "sha256").hexdigest()
@@ -158,4 +170,6 @@ def bare(entry: Entry, station: str) -> dict[str, Any]:
         ],
         **{name: [] for name in ("figures", "sources", "checks", "methods", "otherwise", "decisions", "facts", "equipment", "photos")},
         "unmeasured": 0,
+        "unmeasured_what": [],
+        "by": entry.signed_by.called if entry.signed_by else "",
     }

@@ -305,11 +305,15 @@ class Room(Work):
         return [self._told(each) for each in self.definition.results(self.found)]
 
     def _told(self, result: Result) -> Told:
-        source = say({**shared.LIMIT_FROM, **self.words.LIMIT_FROM}, result.source.code, result.source.values) if result.source else ""
+        origins = {**shared.LIMIT_FROM, **getattr(self.words, "LIMIT_FROM", {})}
+        source = say(origins, result.source.code, result.source.values) if result.source else ""
         left = str(_spelled(result.left)) if result.left else ""
         name = self.label(result.slot, result.code)
         part = "" if result.slot.part.name.lower() in name.lower() else result.slot.part.name
-        return Told(name, show(result.found), left, part=part, limits=between(result.low, result.high), source=source, state=result.state)
+        last = result.left if isinstance(result.left, Amount) else None if left else result.found
+        number = numbered(last, result.low, result.high) if last else None
+        limits, slot = between(result.low, result.high), f"{result.slot.key} {result.code}"
+        return Told(name, show(result.found), left, part, limits, source, result.state, slot, str(result.code), number)
 
     def result(self) -> dict[str, Any]:
         found = dict(self.definition.result(self.found)) if self.definition.result else {}
@@ -391,6 +395,12 @@ class Room(Work):
     def sign_action(self, main: bool = True) -> Action:
         """The button that signs, which every station ends with."""
         return Action("sign", str(shared.SIGN), "sign", main and not self.open_asks(), self.may_sign(), lambda bound: bound.sign())
+
+
+def numbered(value: Amount, low: Amount | None, high: Amount | None) -> dict[str, float | None]:
+    """A figure against its limits as plain numbers, for a scale."""
+    doubt = value.uncertainty or 0.0
+    return {"value": value.value, "doubt": doubt, "low": low.value if low else None, "high": high.value if high else None}
 
 
 def _spelled(value: Any) -> str:

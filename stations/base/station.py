@@ -24,6 +24,7 @@ from stations.base.canvas import Canvas
 from stations.base.needs import Need
 from stations.base.predicted import Prediction
 from stations.base.verdict import Said, Verdict
+from stations.base.words import Sentence
 from stations.pieces import Ask, Caution, Method, Trace
 
 
@@ -72,15 +73,6 @@ class Result:
     state: str = ""
 
 
-@dataclass(frozen=True)
-class SheetFigure:
-    """A property that the job sheet shows, with the limit it is judged by."""
-
-    what: Property
-    limit: Property | None = None
-    as_left: bool = True
-
-
 def _nothing(*of: Any) -> tuple[()]:
     return ()
 
@@ -125,7 +117,9 @@ class Station:
     open_when_closed: bool = False  # whether a job that was handed over is opened again here
     drawn: bool = False  # whether the job sheet shows its drawing
     as_found: bool = False  # whether what it measures is how the engine came, before anything is put right
-    sheet: tuple[SheetFigure, ...] = ()
+    sheet: tuple[str, ...] = ()  # figures that the owner's page shows: properties of readings, codes of results
+    done: Sentence = ""  # what signing it says was done, for the owner's page; with {count} where it goes seat by seat
+    rebuilds: bool = False  # whether it puts together: a photo taken from here on shows the engine as it is left
     needs: tuple[Need, ...] = ()
     gives: tuple[Property, ...] = ()
     each_round: frozenset[Property] = frozenset()  # what is read anew in every attempt; everything else is asked once

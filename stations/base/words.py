@@ -89,6 +89,8 @@ GONE_ON = {  # the same as a decision that somebody took, with the reason behind
     "crank_home": _("Gone on before the crank was signed as home:"),
     "closed": _("Gone on before the case was signed as closed:"),
 }
+AS_ASKED = plural("Done as asked and not read: {count} place", "Done as asked and not read: {count} places", "count")
+TURNS = _("{turns} turns")
 STILL_TO_ANSWER = _("Still to answer: {questions}.")
 READING = _("Reading: {label}")
 SIGNED_BY = _("Signed by {person}.")

@@ -38,6 +38,7 @@ STATION = Station(
     by_seat=True,
     as_found=True,
     words=words,
+    done=words.DONE,
     gives=(Property.BEARING_DECISION, Property.SEAT_CONDITION, Property.WAY_ROUND, Property.SEAL_LIP, Property.SEAL_DEPTH),
     facts=bearings_out_facts,
     questions=questions.questions,

@@ -5,11 +5,12 @@ from __future__ import annotations
 from django.utils.translation import gettext_lazy as _
 
 from engines.properties import Property
-from stations.base.words import BY_LIMIT, Methods, Options
+from stations.base.words import BY_LIMIT, Methods, Options, plural
 from stations.bearings_out.facts import Code
 
 NAME = _("Bearings out")
 DRAWING = _("The seat, its bearing and what holds it")
+DONE = plural("{count} bearing taken out", "{count} bearings taken out", "count")
 
 HEADLINE = {
     Code.STILL_IN: _("Bearing still in"),

@@ -10,9 +10,10 @@ from django.views.decorators.http import require_GET, require_http_methods
 from engines.copies import copied
 from engines.models import EngineCard
 from jobs.acts import about, one_act
-from jobs.models import Entry, Job
+from jobs.models import Entry, Job, Origin
 from shopmath.bearings import lookup
 from shopmath.checks import BadInput
+from stations import provenance
 from stations.book_in.card_views import card_page
 from stations.book_in.forms import EngineForm, SeatForm
 from stations.registry import BY_KEY, lay_run
@@ -99,4 +100,6 @@ def job_log(request: HttpRequest, tag: str) -> HttpResponse:
         .prefetch_related("readings__by", "readings__gauge", "readings__withdrawn_by")
     )
     lines = [(entry, BY_KEY[entry.station.key].name) for entry in entries]
-    return render(request, "stations/book_in/log.html", {"job": job, "lines": lines, "photos": job.photos.all()})
+    origin = Origin.objects.filter(job=job).first()
+    data = {"job": job, "lines": lines, "photos": job.photos.all(), "origin_said": provenance.said(origin) if origin else ""}
+    return render(request, "stations/book_in/log.html", data)

@@ -6,9 +6,12 @@ from collections.abc import Iterator
 from functools import partial
 from typing import Any
 
+from engines.parts import JOINT
+from engines.properties import Property
+from engines.slots import At, Slot
 from shopmath.amounts import Amount, count, mm
 from shopmath.verdict import Call, severity
-from stations.base import Ask, Caution, Scale, State, Trace, Verdict, asking, of_call
+from stations.base import Ask, Caution, Result, Said, Scale, State, Trace, Verdict, asking, of_call
 from stations.base.limits import limit_values
 from stations.base.words import fill
 from stations.centre import words
@@ -96,6 +99,15 @@ def checks(found: CentreFacts) -> tuple[Caution, ...]:
 
 def warnings(found: CentreFacts) -> tuple[Caution, ...]:
     return asking.warnings(words) if found.proof == "pressure" else asking.warnings(words, "manual")
+
+
+def results(found: CentreFacts) -> Iterator[Result]:
+    """What the case loses a minute in each test."""
+    for test, leaked in found.leaks:
+        rate, limit = (Amount(leaked.values[name], "pressure", 0.1) for name in ("rate", "limit"))
+        given = found.known.limit(Property.LEAK)
+        origin = Said("card", {"origin": given.source}) if given else Said("shop_rule")
+        yield Result(Slot(JOINT, Property.LEAK, At(depth=test)), Property.LEAK, rate, None, None, limit, origin, leaked.state)
 
 
 def sources(found: CentreFacts) -> Iterator[Trace]:

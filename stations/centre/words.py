@@ -10,6 +10,7 @@ from stations.centre.facts import Code
 
 NAME = _("Centre")
 DRAWING = _("The crank between its bearings")
+DONE = _("crank centred")
 
 HEADLINE = {
     Code.MEASURE: _("Measure both gaps"),
@@ -87,6 +88,7 @@ LABEL = {
     Property.SPIN: _("how it spins"),
     Property.DRAG: _("where it drags"),
     Property.END_FLOAT: _("end float by dial"),
+    Property.LEAK: _("leak a minute, {depth} test"),
     Property.TEST_TIME: _("time of the test"),
     Property.TEST_PRESSURE: _("{depth} test, reading {stage}"),
     Property.REASON: _("why it is not tested"),

@@ -10,6 +10,7 @@ from stations.crank_in.facts import DROP, PULL, Code
 
 NAME = _("Crank in")
 DRAWING = _("The crank going into its bearing")
+DONE = _("crank pulled in")
 
 HEADLINE = {
     Code.NOT_THAT_WAY: _("Not that way"),

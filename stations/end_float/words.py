@@ -10,6 +10,7 @@ from stations.end_float.facts import SQUARES, STACK, TABLE, WORST, Code
 
 NAME = _("End float")
 DRAWING = _("The stack across the crankcase")
+DONE = _("end float set")
 
 HEADLINE = {
     Code.MEASURE: _("Measure the stack"),

@@ -6,7 +6,7 @@ from typing import Any
 
 from engines.properties import Property
 from shopmath import __version__ as core_version
-from stations.base import Room, SheetFigure, Station
+from stations.base import Room, Station
 from stations.flywheel_off import actions, drawing, questions, verdict, words
 from stations.flywheel_off.facts import FlywheelOffFacts, at, flywheel_off_facts
 
@@ -48,10 +48,11 @@ STATION = Station(
     name=str(words.NAME),
     binds=Room,
     words=words,
+    done=words.DONE,
     as_found=True,
     equipment={"puller": "pullers"},
     gives=(Property.FLYWHEEL_OFF, Property.KEY_CONDITION, Property.KEY_STEP, Property.TAPER_CONDITION),
-    sheet=(SheetFigure(Property.PULLING_TORQUE), SheetFigure(Property.KEY_STEP)),
+    sheet=(Property.KEY_STEP,),
     facts=flywheel_off_facts,
     questions=questions.questions,
     asks_first=questions.asks_first,

@@ -10,6 +10,7 @@ from stations.flywheel_off.facts import Code
 
 NAME = _("Flywheel off")
 DRAWING = _("Puller in the boss of the flywheel")
+DONE = _("flywheel taken off")
 
 HEADLINE = {
     Code.WHICH_THREAD: _("Measure the threads"),

@@ -6,7 +6,7 @@ from typing import Any
 
 from engines.properties import Property
 from shopmath import __version__ as core_version
-from stations.base import Room, SheetFigure, Station, asking
+from stations.base import Room, Station, asking
 from stations.base.needs import CLOSED
 from stations.flywheel_on import actions, drawing, questions, verdict, words
 from stations.flywheel_on.facts import FlywheelOnFacts, flywheel_on_facts
@@ -35,10 +35,12 @@ STATION = Station(
     name=str(words.NAME),
     binds=Room,
     words=words,
+    done=words.DONE,
+    rebuilds=True,
     drawn=True,
     needs=(CLOSED,),
     gives=(Property.KEY_CONDITION, Property.NUT_TORQUE, Property.RIM_RUNOUT, Property.AIR_GAP, Property.REPLACED),
-    sheet=(SheetFigure(Property.NUT_TORQUE), SheetFigure(Property.RIM_RUNOUT), SheetFigure(Property.AIR_GAP)),
+    sheet=(Property.NUT_TORQUE, Property.RIM_RUNOUT, Property.AIR_GAP),
     facts=flywheel_on_facts,
     questions=questions.questions,
     verdict=verdict.verdict,

@@ -10,6 +10,7 @@ from stations.flywheel_on.facts import Code
 
 NAME = _("Flywheel on")
 DRAWING = _("The flywheel on its taper")
+DONE = _("flywheel fitted")
 
 HEADLINE = {
     Code.BLUE_IT: _("Clean, dry and blue it"),

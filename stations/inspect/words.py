@@ -10,6 +10,7 @@ from stations.inspect.facts import MASSES, WHOLE, Code
 
 NAME = _("Inspect")
 DRAWING = _("The part in hand and where it is measured")
+DONE = _("parts measured")
 IN_HAND = _("In hand")
 TABS = {WHOLE: _("Crank"), MASSES: _("Balance factor")}
 OF_ROD = _(" of {rod}")

@@ -10,6 +10,7 @@ from stations.seals.facts import Code
 
 NAME = _("Seals")
 DRAWING = _("The seal in its seat")
+DONE = _("seals fitted")
 IN_HAND = _("In hand")
 
 HEADLINE = {

@@ -6,7 +6,7 @@ from typing import Any
 
 from engines.properties import Property
 from shopmath import __version__ as core_version
-from stations.base import Room, SheetFigure, Station
+from stations.base import Room, Station
 from stations.split import actions, drawing, questions, verdict, words
 from stations.split.facts import SplitFacts, of_joint, split_facts
 
@@ -40,11 +40,11 @@ STATION = Station(
     name=str(words.NAME),
     binds=Room,
     words=words,
+    done=words.DONE,
     as_found=True,
     equipment={"splitter": "splitters"},
     gives=(Property.BOLT_LENGTH, Property.GAP, Property.LOOSE_PART, Property.HALVES_APART),
     each_round=frozenset({Property.GAP}),
-    sheet=(SheetFigure(Property.BOLT_LENGTH), SheetFigure(Property.GAP, as_left=False)),
     facts=split_facts,
     questions=questions.questions,
     methods=questions.methods,

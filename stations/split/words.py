@@ -10,6 +10,7 @@ from stations.split.facts import Code
 
 NAME = _("Split")
 DRAWING = _("The joint face and how the halves part")
+DONE = _("case opened")
 
 HEADLINE = {
     Code.COUNT_AGAIN: _("Count again"),

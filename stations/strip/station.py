@@ -35,6 +35,7 @@ STATION = Station(
     name=str(words.NAME),
     binds=Room,
     words=words,
+    done=words.DONE,
     as_found=True,
     needs=(HALVES_APART,),
     gives=(Property.CRANK_OUT, Property.TRAY_PART),

@@ -10,6 +10,7 @@ from stations.strip.facts import Code
 
 NAME = _("Strip")
 DRAWING = _("The parts tray")
+DONE = _("case stripped")
 
 HEADLINE = {
     Code.STOP_PUSHING: _("Stop pushing"),

@@ -11,6 +11,7 @@ from stations.together.facts import Code
 
 NAME = _("Together")
 DRAWING = _("The joint under the press, to be pressed together")
+DONE = _("crank pressed together")
 
 HEADLINE: Sentences = {
     **joint.HEADLINE,

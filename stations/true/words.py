@@ -10,6 +10,7 @@ from stations.true.facts import Code
 
 NAME = _("True")
 DRAWING = _("The crank between its supports")
+DONE = _("crank trued")
 
 HEADLINE = {
     Code.SET_UP: _("Set it up"),

@@ -55,6 +55,26 @@ def clock(seconds: float | None) -> str:
     return f"−{text}" if seconds < 0 else text
 
 
+class _Lies(Protocol):
+    at: float
+    doubt: float
+    limits: tuple[float, ...]
+
+
+@register.simple_tag
+def lies_on(lies: _Lies) -> SafeString:
+    """Where a figure lies between its limits, small enough for a line of a table."""
+
+    def x(share: float) -> float:
+        return round(150 * min(max(share, 0.0), 1.0), 1)
+
+    low, high = x(lies.at - lies.doubt), x(lies.at + lies.doubt)
+    parts = ['<line x1="0" y1="9" x2="150" y2="9"/>', f'<rect class="doubt" x="{low}" y="5" width="{round(high - low, 1)}" height="8"/>']
+    parts += [f'<line class="limit" x1="{x(end)}" y1="2" x2="{x(end)}" y2="16"/>' for end in lies.limits]
+    parts.append(f'<line class="at" x1="{x(lies.at)}" y1="3" x2="{x(lies.at)}" y2="15"/>')
+    return mark_safe(f'<svg class="lies" viewBox="0 0 150 18" aria-hidden="true">{"".join(parts)}</svg>')  # noqa: S308  numbers only
+
+
 class _Scale(Protocol):
     value: float
     doubt: float

@@ -5,12 +5,13 @@ from __future__ import annotations
 from django.utils.translation import gettext_lazy as _
 
 from engines.properties import Property
-from stations.base.words import BY_LIMIT, Options, Sentence
+from stations.base.words import BY_LIMIT, Options, Sentence, plural
 from stations.fit import words as shared
 from stations.fit.one_seat.facts import Code
 
 NAME = _("Heat and drop")
 DRAWING = _("Seat and ring in section, clearance against time")
+DONE = plural("{count} bearing fitted", "{count} bearings fitted", "count")
 
 HEADLINE = {
     Code.NO_PLAN: _("No plan"),

@@ -15,7 +15,7 @@ from django.db.migrations.executor import MigrationExecutor
 from django.utils import timezone
 
 from exchange import backup
-from jobs import seal
+from jobs import chain, photos, seal
 from stations.late import record_all, without_record
 from stator import data_folder
 
@@ -56,3 +56,7 @@ class Command(BaseCommand):
         if without_record():
             with seal.lifted():  # a record is made for entries of closed jobs too
                 self.stdout.write(f"Recorded {record_all()} signed entries of before there were records.")
+        with seal.lifted():
+            photos.digest_late()
+            if sealed := chain.seal_late():
+                self.stdout.write(f"Chained {sealed} signed entries of before there were digests.")
