@@ -8,7 +8,7 @@ import re
 from django.core.files.uploadedfile import SimpleUploadedFile
 from django.db import connection, transaction
 from django.db.utils import DatabaseError
-from django.test import TestCase, override_settings
+from django.test import override_settings
 from django.utils import timezone
 
 from engines.models import Spec
@@ -27,7 +27,7 @@ from stations.centre.tests import Centrer
 from stations.provenance import said
 from tests.shed import job, person
 
-ELSEWHERE = override_settings(SECRET_KEY="another shop's own secret, long enough to be one")  # noqa: S106
+ELSEWHERE = override_settings(SECRET_KEY="another shop's own secret, long enough to be one")
 
 
 class Chained(Whole):
@@ -69,7 +69,7 @@ class InAFile(Chained):
         with ELSEWHERE:
             second = job_from_zip(self.data, person())
             handed_on = job_as_zip(JOB.get(pk=second.pk), person(), timezone.now())
-        with override_settings(SECRET_KEY="a third shop's own secret, long enough to be one"):  # noqa: S106
+        with override_settings(SECRET_KEY="a third shop's own secret, long enough to be one"):
             self.assertEqual(self.told(handed_on), "Its digests agree; authorship unproven.")
 
     def test_a_reading_changed_after_signing_is_named_with_both_values(self):

@@ -267,6 +267,10 @@ class Gauge(Equipment):
     def unit(self) -> str:
         return self.UNITS[self.measures]
 
+    def was_wrong(self, on: date) -> bool:
+        """Whether what it read on a day is not trusted any more."""
+        return self.wrong_from is not None and on >= self.wrong_from
+
     def check_due(self, on: date) -> bool:
         """Whether its last check is unknown or older than a year."""
         return self.last_checked is None or (on - self.last_checked).days > self.CHECK_DAYS

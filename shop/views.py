@@ -198,4 +198,4 @@ def equipment(request: HttpRequest, shelf: str, pk: int | None = None) -> HttpRe
     if request.method == "POST" and form.is_valid():
         form.save()
         return redirect("tools" if shelf in sum(PAGES["tools"], ()) else "shop")
-    return render(request, "shop/form.html", {"form": form, "title": title, "thing": instance})
+    return render(request, "shop/form.html", {"form": form, "title": title, "thing": instance, "shelf": shelf})

@@ -3,4 +3,4 @@
 from shopmath.checks import BadInput
 
 __all__ = ["BadInput"]
-__version__ = "0.1.0"
+__version__ = "0.2.0"

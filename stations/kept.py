@@ -8,6 +8,7 @@ from typing import Any
 from jobs.models import Entry, Reading, Timer
 from shopmath.quantity import decimals
 from shopmath.verdict import gauge_uncertainty
+from stations.pieces import Ask
 
 NO_GAUGE_MM = 0.02  # taken for a reading whose gauge is not on the shelf
 
@@ -24,6 +25,10 @@ class Kept:
     def attempt(self) -> int:
         """Which attempt this is."""
         return self.entry.attempt if self.entry else 1
+
+    def name_of(self, ask: Ask) -> str:
+        """What a question asks for, for a list."""
+        return ask.words.rstrip("?")
 
     @property
     def choices(self) -> dict[str, Any]:

@@ -168,8 +168,8 @@ def _done(stand: list[Recorded]) -> str:
 
 
 def _as_left(drawings: list[Drawn], stand: list[Recorded]) -> Drawn | None:
-    """The drawing of the last station that put something together; of the last that measured, where none did."""
-    rebuilt = {each.entry.pk for each in stand if each.station.rebuilds}
+    """The drawing of the last station that put something together and has figures here; of the last that measured, where none did."""
+    rebuilt = {each.entry.pk for each in stand if each.station.rebuilds and each.station.sheet}
     return next((each for each in reversed(drawings) if each.entry in rebuilt), drawings[-1] if drawings else None)
 
 

@@ -27,6 +27,7 @@ from shopmath.checks import BadInput
 from shopmath.quantity import Quantity, decimals
 from stations.answers import understood
 from stations.base.station import Station
+from stations.base.trust import untrusted
 from stations.kept import Kept
 from stations.pieces import WORD, Action, Ask, Caution, Method, Option, Plate, Row, Told, Trace
 from stations.seen import SAID_FOR, Seen
@@ -340,13 +341,14 @@ class Bound(Kept, ABC):
         return [f"{self.called(each)} {each.text}" for each in given]
 
     def raised(self) -> tuple[Caution, ...]:
-        """The contradictions as cautions."""
-        return tuple(
+        """The contradictions as cautions, and gauges that are not trusted any more."""
+        found = tuple(
             Caution(
                 f"otherwise{index}", f"{line['what'].capitalize()}: found {line['found']}, the card says {line['card']}. Raised, and kept."
             )
             for index, line in enumerate(self.contradictions())
         )
+        return (*found, *untrusted(self.readings))
 
     def may_sign(self) -> str:
         """Why the entry cannot be signed yet; empty when it can."""

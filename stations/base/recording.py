@@ -123,7 +123,8 @@ def _figures(thing: Equipment) -> dict[str, Any]:
 def _unmeasured(work: Bound) -> list[str]:
     """What was asked and left unmeasured, as the questions call it."""
     read, skipped = {reading.ask for reading in work.readings if not reading.withdrawn_at}, set(work.skipped())
-    return [ask.words.rstrip("?") for ask in work.wanted if ask.key in skipped - read and not ask.as_asked]
+    left = [ask for ask in work.wanted if ask.key in skipped - read and not ask.as_asked and not ask.is_words]
+    return [work.name_of(ask) for ask in left]
 
 
 def _digest(photo: Photo) -> str:

@@ -31,12 +31,13 @@ from stations.base import words as shared
 from stations.base.asking import answer, label
 from stations.base.canvas import Canvas
 from stations.base.needs import unmet
-from stations.base.station import Given, Result, Station, station_name
+from stations.base.results import told_of
+from stations.base.station import Given, Station, station_name
 from stations.base.verdict import Verdict
 from stations.base.words import fill, say, sentence
 from stations.base.work import Work
 from stations.pieces import Action, Ask, Caution, Method, Plate, Row, Told, Trace
-from ui.numbers import band, between, show
+from ui.numbers import band
 from ui.numbers import shown as spelled
 from ui.svg import Sheet, on_papers
 
@@ -302,18 +303,7 @@ class Room(Work):
         return self.said_of(self.definition.overall(self.found)) if self.definition.overall and not self.signed else self.plate()
 
     def told(self) -> list[Told]:
-        return [self._told(each) for each in self.definition.results(self.found)]
-
-    def _told(self, result: Result) -> Told:
-        origins = {**shared.LIMIT_FROM, **getattr(self.words, "LIMIT_FROM", {})}
-        source = say(origins, result.source.code, result.source.values) if result.source else ""
-        left = str(_spelled(result.left)) if result.left else ""
-        name = self.label(result.slot, result.code)
-        part = "" if result.slot.part.name.lower() in name.lower() else result.slot.part.name
-        last = result.left if isinstance(result.left, Amount) else None if left else result.found
-        number = numbered(last, result.low, result.high) if last else None
-        limits, slot = between(result.low, result.high), f"{result.slot.key} {result.code}"
-        return Told(name, show(result.found), left, part, limits, source, result.state, slot, str(result.code), number)
+        return [told_of(self.words, each, self.label(each.slot, each.code)) for each in self.definition.results(self.found)]
 
     def result(self) -> dict[str, Any]:
         found = dict(self.definition.result(self.found)) if self.definition.result else {}
@@ -388,6 +378,9 @@ class Room(Work):
         given = [each for each in self.readings if not each.withdrawn_at and each.property in REASONS]
         return [*against, *(f"{self.called(each)}: {each.text}" for each in given)]
 
+    def name_of(self, ask: Ask) -> str:
+        return self.label(ask.slot) if ask.slot else super().name_of(ask)
+
     def called(self, reading: Reading) -> str:
         slot = slot_of(reading)
         return self.label(slot) if slot else super().called(reading)
@@ -395,12 +388,6 @@ class Room(Work):
     def sign_action(self, main: bool = True) -> Action:
         """The button that signs, which every station ends with."""
         return Action("sign", str(shared.SIGN), "sign", main and not self.open_asks(), self.may_sign(), lambda bound: bound.sign())
-
-
-def numbered(value: Amount, low: Amount | None, high: Amount | None) -> dict[str, float | None]:
-    """A figure against its limits as plain numbers, for a scale."""
-    doubt = value.uncertainty or 0.0
-    return {"value": value.value, "doubt": doubt, "low": low.value if low else None, "high": high.value if high else None}
 
 
 def _spelled(value: Any) -> str:

@@ -91,6 +91,7 @@ GONE_ON = {  # the same as a decision that somebody took, with the reason behind
 }
 AS_ASKED = plural("Done as asked and not read: {count} place", "Done as asked and not read: {count} places", "count")
 TURNS = _("{turns} turns")
+GAUGE_WRONG = _("{gauge} was found wrong later: {because}. Measure again what it read here.")
 STILL_TO_ANSWER = _("Still to answer: {questions}.")
 READING = _("Reading: {label}")
 SIGNED_BY = _("Signed by {person}.")

@@ -1,0 +1,30 @@
+"""What readings came to, as the job sheet tells it."""
+
+from __future__ import annotations
+
+from typing import Any
+
+from shopmath.amounts import Amount
+from stations.base import words as shared
+from stations.base.station import Result
+from stations.base.words import say
+from stations.pieces import Told
+from ui.numbers import between, show, shown
+
+
+def told_of(words: Any, result: Result, name: str) -> Told:
+    """A result of a station, in words and as plain numbers."""
+    origins = {**shared.LIMIT_FROM, **getattr(words, "LIMIT_FROM", {})}
+    source = say(origins, result.source.code, result.source.values) if result.source else ""
+    left = str(shown({"left": result.left})["left"]) if result.left else ""
+    part = "" if result.slot.part.name.lower() in name.lower() else result.slot.part.name
+    last = result.left if isinstance(result.left, Amount) else None if left else result.found
+    number = numbered(last, result.low, result.high) if last else None
+    limits, slot = between(result.low, result.high), f"{result.slot.key} {result.code}"
+    return Told(name, show(result.found), left, part, limits, source, result.state, slot, str(result.code), number)
+
+
+def numbered(value: Amount, low: Amount | None, high: Amount | None) -> dict[str, float | None]:
+    """A figure against its limits as plain numbers, for a scale."""
+    doubt = value.uncertainty or 0.0
+    return {"value": value.value, "doubt": doubt, "low": low.value if low else None, "high": high.value if high else None}
