@@ -15,6 +15,7 @@ from ui.svg import Point, Sheet
 
 SIZES = {"big": 25.0, "huge": 56.0, "reading-label": 16.0, "quiet": 14.0, "tick": 13.5, "note": 20.0}
 EM, MONO_EM = 0.53, 0.61  # mean width of a letter, of its size
+LINE = 18.0  # from one line of a label to the next, px
 GAP = 3.0  # kept free between two labels, px
 
 
@@ -51,6 +52,16 @@ class Wanted:
     places: tuple[tuple[Point, str], ...]
     rank: int
     link: tuple[str, str] | None
+    beneath: tuple[tuple[str, str], ...] = ()  # lines under it that go where it goes, each with its looks
+
+    def box(self, place: tuple[Point, str]) -> Box:
+        """What it covers at one of its places, its lines beneath with it."""
+        (x, y), anchor = place
+        boxes = [box_of((x, y), self.words, self.cls, anchor)]
+        boxes += [box_of((x, y + LINE * index), words, cls, anchor) for index, (words, cls) in enumerate(self.beneath, 1)]
+        ends = [(each.left, each.top, each.right, each.bottom) for each in boxes]
+        left, top, right, bottom = zip(*ends, strict=True)
+        return Box(min(left), min(top), max(right), max(bottom))
 
 
 @dataclass
@@ -89,19 +100,27 @@ class Labels:
         self.wanted.append(Wanted(words, cls, tuple(places), rank, link))
 
     def at(
-        self, places: Sequence[tuple[Point, str]], words: str, cls: str = "", rank: int = 3, link: tuple[str, str] | None = None
+        self,
+        places: Sequence[tuple[Point, str]],
+        words: str,
+        cls: str = "",
+        rank: int = 3,
+        link: tuple[str, str] | None = None,
+        beneath: Sequence[tuple[str, str]] = (),
     ) -> None:
-        """A label at one of several places, each with its anchor; the first that is free is taken."""
-        self.wanted.append(Wanted(words, cls, tuple(places), rank, link))
+        """A label at one of several places, each with its anchor; the first that is free is taken. `beneath`: further lines, with looks."""
+        self.wanted.append(Wanted(words, cls, tuple(places), rank, link, tuple(beneath)))
 
     def put(self) -> None:
         """Write every label that was asked for."""
         for label in sorted(self.wanted, key=lambda each: each.rank):
-            at, anchor = min(label.places, key=lambda place: self._cost(box_of(place[0], label.words, label.cls, place[1])))
-            self.taken.append(box_of(at, label.words, label.cls, anchor))
+            at, anchor = place = min(label.places, key=lambda each: self._cost(label.box(each)))
+            self.taken.append(label.box(place))
             frame: Any = self.sheet.link(*label.link) if label.link else nullcontext()
             with frame:
                 self.sheet.text(at, label.words, label.cls, anchor)
+                for index, (words, cls) in enumerate(label.beneath, 1):
+                    self.sheet.text((at[0], at[1] + LINE * index), words, cls, anchor)
         self.wanted.clear()
 
     def _cost(self, box: Box) -> float:

@@ -111,10 +111,9 @@ def margin_scale(scale: _Scale) -> SafeString:
         limit_x = x(limits[0]) if limits else 0.0
         meant, anchor = "at most" if scale.low is None else "at least", "start" if limit_x < 220 else "end"
         parts.append(f'<text class="label" x="{limit_x:.1f}" y="46" text-anchor="{anchor}">{limit_words} {meant}</text>')
-        if abs(label_x - limit_x) > 110 or label_x < limit_x:
-            parts.append(
-                f'<text class="label" x="{min(label_x, 200):.1f}" y="46" text-anchor="start">{figure(scale.value, scale.digits)}</text>'
-            )
+        text_x = min(label_x, 200.0)
+        if abs(text_x - limit_x) > 115 or label_x < limit_x - 60:
+            parts.append(f'<text class="label" x="{text_x:.1f}" y="46" text-anchor="start">{figure(scale.value, scale.digits)}</text>')
     title = f"{words}; limit {limit_words}"
     return mark_safe(f'<svg class="scale" viewBox="0 0 300 50" role="img" aria-label="{title}">{"".join(parts)}</svg>')  # noqa: S308  numbers only
 

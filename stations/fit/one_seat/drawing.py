@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 import math
-from contextlib import nullcontext
 from dataclasses import dataclass
 
 from engines.models import Seat
@@ -241,7 +240,7 @@ def _shaft(sheet: Sheet, found: OneSeat, tall: float, gap: float, home: bool, ou
 
 def _labels(found: OneSeat, canvas: Canvas, now: Scene, ring: tuple[float, float], inks: tuple[str, str], frame: Frame) -> None:
     """Names and temperatures of both parts, each leading to its question; where to measure next. `ring` is its top and its height."""
-    sheet, (top, tall), (outer_ink, inner_ink) = canvas.sheet, ring, inks
+    (top, tall), (outer_ink, inner_ink) = ring, inks
     onto_shaft, asked = found.onto_shaft, canvas.asked
     outer = (now.moment.outer_c, now.setup.outer_u_k, outer_ink, found.slot(Property.HOT_TEMPERATURE))
     inner = (now.moment.inner_c, now.setup.inner_u_k, inner_ink, found.slot(Property.COLD_TEMPERATURE))
@@ -251,34 +250,35 @@ def _labels(found: OneSeat, canvas: Canvas, now: Scene, ring: tuple[float, float
     if found.phase == Phase.PLAN:
         bearing_slot, seat_slot = found.slot(Property.RING_SIZE), found.slot(Property.SEAT_SIZE)
     jump = found.phase != Phase.AFTER
-    right = frame.middle + frame.half_bore + (8 if frame.narrow else 30 + (108 if onto_shaft else 0))
-    with canvas.question(bearing_slot) if jump else nullcontext():
-        up = top + 16 - (SEAT_TOP + 12) if frame.narrow and onto_shaft else 0  # beside the shaft, where the ring leaves no room
-        name = found.planned.fit.bearing.designation[:14]
-        if found.went_in:
-            sheet.text((right, SEAT_TOP - 30), name, "strong")
-            sheet.text((right, SEAT_TOP - 12), str(words.DRAWN["in"]), "quiet")
-        else:
-            sheet.text((right, top + 16 - up), name, f"strong {bearing_ink}")
-            sheet.text((right, top + 35 - up), f"{show(celsius(bearing_c))} ± {2 * bearing_u:.0f}", f"quiet {bearing_ink}")
-    x, y = (
-        (frame.middle - frame.half_bore - 60, SEAT_TOP + 104)
-        if onto_shaft
-        else (frame.middle - frame.half_bore - frame.wall - 12, SEAT_TOP + 58)
-    )
-    with canvas.question(seat_slot) if jump else nullcontext():
-        lines = (str(words.DRAWN["shaft" if onto_shaft else "case"]), show(celsius(seat_c)), f"± {2 * seat_u:.0f}")
-        if frame.narrow:
-            sheet.text((8, SEAT_TOP + SEAT_DEEP + 58), " ".join(lines), f"strong {seat_ink}")
-        else:
-            for index, line in enumerate(lines):
-                sheet.text((x, y + 19 * index), line, f"{'strong' if index < 2 else 'quiet'} {seat_ink}", "end")
+    edge, left = frame.middle + frame.half_bore, frame.middle - frame.half_bore
+    canvas.labels.keep_clear_box(left - 4, top, edge + 4, top + tall)
+    right = edge + (8 if frame.narrow else 30 + (108 if onto_shaft else 0))
+    up = top + 16 - (SEAT_TOP + 12) if frame.narrow and onto_shaft else 0  # beside the shaft, where the ring leaves no room
+    name = found.planned.fit.bearing.designation[:14]
+    link = canvas.link(bearing_slot) if jump else None
+    if found.went_in:
+        places = [((right, SEAT_TOP - 30), "start"), ((right, SEAT_TOP - 50), "start")]
+        canvas.labels.at(places, name, "strong", 2, link, [(str(words.DRAWN["in"]), "quiet")])
+    else:
+        warmth = f"{show(celsius(bearing_c))} ± {2 * bearing_u:.0f}"
+        places = [((right, top + 16 - up + down), "start") for down in (0, -20, 20, -40)]
+        canvas.labels.at(places, name, f"strong {bearing_ink}", 2, link, [(warmth, f"quiet {bearing_ink}")])
+    x, y = (left - 60, SEAT_TOP + 104) if onto_shaft else (left - frame.wall - 12, SEAT_TOP + 58)
+    link = canvas.link(seat_slot) if jump else None
+    lines = (str(words.DRAWN["shaft" if onto_shaft else "case"]), show(celsius(seat_c)), f"± {2 * seat_u:.0f}")
+    if frame.narrow:
+        places = [((8, SEAT_TOP + SEAT_DEEP + 58 + down), "start") for down in (0, 18)]
+        canvas.labels.at(places, " ".join(lines), f"strong {seat_ink}", 2, link)
+    else:
+        beneath = [(lines[1], f"strong {seat_ink}"), (lines[2], f"quiet {seat_ink}")]
+        canvas.labels.at([((x, y + down), "end") for down in (0, 20, -20)], lines[0], f"strong {seat_ink}", 2, link, beneath)
     if asked:
-        _place(found, sheet, asked.what, top + tall / 2, frame)
+        _place(found, canvas, asked.what, top + tall / 2, frame)
 
 
-def _place(found: OneSeat, sheet: Sheet, what: Property, ring_y: float, frame: Frame) -> None:
+def _place(found: OneSeat, canvas: Canvas, what: Property, ring_y: float, frame: Frame) -> None:
     """Where to measure next, ringed in ink with its words."""
+    sheet = canvas.sheet
     bottom, edge = SEAT_TOP + SEAT_DEEP, frame.middle + frame.half_bore
     at_stop = (edge - 13, SEAT_TOP + 8 if found.is_through else bottom)
     spots = {
@@ -293,28 +293,26 @@ def _place(found: OneSeat, sheet: Sheet, what: Property, ring_y: float, frame: F
     x, y = spots[what]
     first, second = (fill(each, {"stop": stop_name(found)}) for each in words.SPOT[what])
     sheet.circle((x, y), 8, "place")
+    canvas.labels.keep_clear((x, y), 8)
+    halo, anchor = "", "start"
     if found.onto_shaft:
         away, down = (8.0, 44.0) if frame.narrow else (64.0, 20.0)
         sheet.line((x + 5, y + 7), (x + away - 6 + (10 if frame.narrow else 0), y + down - 12), "ink")
-        sheet.text((x + away, y + down), first, "strong ink")
-        sheet.text((x + away, y + down + 18), second, "quiet")
+        at = (x + away, y + down)
     elif what in (Property.SEATING_GAP, Property.SEATING_GAP_COLD):
         sheet.line((x - 7, y + 4), (x - 24, y + 12), "ink")
-        sheet.text((x - 28, y + 16), first, "strong ink", "end")
-        sheet.text((x - 28, y + 33), second, "quiet", "end")
+        at, anchor = (x - 28, y + 16), "end"
     elif what in (Property.HOT_TEMPERATURE, Property.WATER_DROP) and frame.narrow:
         sheet.line((x - 7, y + 4), (edge - 6, SEAT_TOP + 18), "ink")
-        sheet.text((edge - 10, SEAT_TOP + 24), first, "halo strong ink", "end")
-        sheet.text((edge - 10, SEAT_TOP + 42), second, "halo quiet", "end")
+        at, anchor, halo = (edge - 10, SEAT_TOP + 24), "end", "halo "
     elif what in (Property.HOT_TEMPERATURE, Property.WATER_DROP):
         sheet.line((x + 6, y - 6), (x + 22, y - 22), "ink")
-        sheet.text((min(x + 26, frame.width - 124), y - 38), first, "strong ink")
-        sheet.text((min(x + 26, frame.width - 124), y - 20), second, "quiet")
+        at = (min(x + 26, frame.width - 124), y - 38)
     else:
-        away = frame.middle + 10
         sheet.line((x - 8, y - 3), (x - 40, y - 8), "ink")
-        sheet.text((away, y - 18), first, "strong ink")
-        sheet.text((away, y), second, "quiet")
+        at = (frame.middle + 10, y - 18)
+    places = [((at[0], at[1] + down), anchor) for down in (0, 14, -14)]
+    canvas.labels.at(places, first, f"{halo}strong ink", 1, beneath=[(second, f"{halo}quiet")])
 
 
 def _graph(sheet: Sheet, found: OneSeat, now: Scene, shape: list[Moment], frame: Frame) -> None:
