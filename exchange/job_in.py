@@ -249,7 +249,7 @@ class Reader:
             unit=row.unit,
             canonical=row.canonical,
             gauge=self.gauges.get(row.gauge),
-            extra={**first_edition.correction_of(row.correction), **({"asked": row.asked} if row.asked else {})},
+            extra={**first_edition.correction_of(row.correction), **({"asked": row.asked} if row.asked and not placed else {})},
             taken_at=row.taken_at,
             by=self.named(row.by),
             client_key=uuid.uuid4().hex,

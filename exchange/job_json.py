@@ -9,6 +9,7 @@ from typing import Any
 
 from django.db.models import Prefetch
 
+from engines.models import EngineCard
 from exchange.card_files import card_as_json
 from exchange.chained import MARK, mark_of
 from exchange.refs import KINDS, NAMED, Refs
@@ -16,6 +17,7 @@ from jobs.models import DerivedFact, Entry, Job, Move, Origin, Reading
 from jobs.models.log import Placed
 from shop.models import Gauge, Shop
 from shopmath.quantity import CANONICAL
+from stations.base.named import called, words_of
 
 GAUGE = ("name", "kind", "resolution", "repeatability", "emissivity")
 SCHEMA, VERSION = "stator-job", 4
@@ -35,11 +37,11 @@ def _where(row: Placed) -> dict[str, Any]:
     return {"part": part, "property": row.property, **{name: value for name, value in place.items() if value not in ("", None)}}
 
 
-def _reading(reading: Reading, keys: dict[int, str]) -> dict[str, Any]:
+def _reading(reading: Reading, entry: Entry, card: EngineCard, keys: dict[int, str]) -> dict[str, Any]:
     return {
         **_where(reading),
         "ask": reading.ask,
-        "asked": reading.extra.get("asked", ""),
+        "asked": called(reading, entry, card),
         "attempt": reading.attempt,
         "typed": reading.text,
         "kind": reading.kind,
@@ -97,7 +99,7 @@ def _entry(entry: Entry, numbers: dict[int, int], keys: dict[int, str], refs: Re
         "result": entry.result,
         "core_version": entry.core_version,
         "supersedes": numbers.get(entry.supersedes_id or 0),
-        "readings": [_reading(reading, keys) for reading in entry.readings.all()],
+        "readings": [_reading(reading, entry, refs.card, keys) for reading in entry.readings.all()],
         "derived": [
             {**_where(d), **{name: getattr(d, name) for name in ("value", "text", "uncertainty", "resolution", "assumed")}}
             for d in entry.derived.all()
@@ -106,7 +108,8 @@ def _entry(entry: Entry, numbers: dict[int, int], keys: dict[int, str], refs: Re
             {
                 "key": t.key,
                 "attempt": t.attempt,
-                "label": t.label,
+                "label": words_of(t),
+                "said": t.said,
                 "tone": t.tone,
                 "started_at": _when(t.started_at),
                 "due_at": _when(t.due_at),

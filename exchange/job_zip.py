@@ -17,6 +17,7 @@ from exchange.spreadsheets import plain
 from jobs.models import Job, Reading
 from shop.models import Person
 from shopmath.quantity import CANONICAL
+from stations.base.named import called
 
 COLUMNS = (
     *("station", "seat", "entry", "signed_at", "ask", "asked", "attempt"),
@@ -29,7 +30,7 @@ def readings_csv(job: Job) -> str:
     out = io.StringIO()
     writer = csv.writer(out, lineterminator="\r\n")
     writer.writerow(COLUMNS)
-    rows = Reading.objects.filter(entry__job=job).select_related("entry__station", "entry__seat", "gauge", "by").order_by("pk")
+    rows = Reading.objects.filter(entry__job=job).select_related("entry__station", "entry__seat", "gauge", "by", "subject").order_by("pk")
     for each in rows:
         entry = each.entry
         writer.writerow(
@@ -39,7 +40,7 @@ def readings_csv(job: Job) -> str:
                 entry.pk,
                 entry.signed_at.isoformat() if entry.signed_at else "",
                 plain(each.ask),
-                plain(str(each.extra.get("asked", ""))),
+                plain(called(each, entry, job.card)),
                 each.attempt,
                 plain(each.text),
                 "" if each.canonical is None else f"{each.canonical:.9g}",

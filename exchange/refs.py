@@ -44,6 +44,7 @@ class Refs:
 
     def __init__(self, card: EngineCard, shelf: dict[tuple[str, str], int] | None = None) -> None:
         """With `shelf` the equipment is that of a file, by kind and name; else the shop's own."""
+        self.card = card
         self.names: dict[tuple[str, str], str] = {}
         self.numbers: dict[tuple[str, str], str] = {}
         for kind in PARTS:

@@ -135,6 +135,7 @@ class TimerIn(Part):
     key: Text30
     attempt: Attempt = Field(1, validation_alias=AliasChoices("attempt", "heat"))
     label: Text80 = ""
+    said: dict[str, Any] = Field(default_factory=dict, max_length=4)
     tone: Annotated[str, one_of(Timer.Tone.values)]
     started_at: Time
     due_at: MaybeTime = None

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import uuid
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, field
 from datetime import datetime, timedelta
 from typing import Any
@@ -163,7 +163,17 @@ def carry(
         )
         Timer.objects.bulk_create(
             [
-                Timer(job=entry.job, entry=entry, key=key, attempt=attempt, label=key, tone=tone, started_at=start, ended_at=end, by=person)
+                Timer(
+                    job=entry.job,
+                    entry=entry,
+                    key=key,
+                    attempt=attempt,
+                    said={"code": key},
+                    tone=tone,
+                    started_at=start,
+                    ended_at=end,
+                    by=person,
+                )
                 for key, tone, start, end in ran
             ],
             ignore_conflicts=True,
@@ -251,9 +261,17 @@ def untick(entry: Entry) -> None:
 
 
 def start_timer(
-    entry: Entry, person: Person, key: str, label: str, tone: str, lasts_s: float | None, *, attempt: int = 1, at: datetime | None = None
+    entry: Entry,
+    person: Person,
+    key: str,
+    said: Mapping[str, Any],
+    tone: str,
+    lasts_s: float | None,
+    *,
+    attempt: int = 1,
+    at: datetime | None = None,
 ) -> Timer:
-    """Start a clock, once; starting it again leaves it running."""
+    """Start a clock, once; starting it again leaves it running. `said` is what it counts, by code and values."""
     with transaction.atomic():
         _refuse_signed(entry)
         started = at or clock.now(entry.job)
@@ -263,7 +281,7 @@ def start_timer(
             attempt=attempt,
             defaults={
                 "job": entry.job,
-                "label": label,
+                "said": dict(said),
                 "tone": tone,
                 "started_at": started,
                 "due_at": started + timedelta(seconds=lasts_s) if lasts_s is not None else None,
@@ -282,9 +300,9 @@ def stop_timer(timer: Timer, at: datetime | None = None) -> None:
         timer.job.touch()
 
 
-def move_due(timer: Timer, due_at: datetime, label: str = "") -> None:
+def move_due(timer: Timer, due_at: datetime, said: Mapping[str, Any] | None = None) -> None:
     """A reading has shown that it takes longer, or not so long; or it now counts for something else."""
-    named = {"label": label[:80]} if label else {}
+    named = {"said": dict(said), "label": ""} if said else {}
     with transaction.atomic():
         _refuse_signed(timer.entry)
         Timer.objects.filter(pk=timer.pk, ended_at__isnull=True).update(due_at=due_at, **named)

@@ -108,13 +108,13 @@ class CarriedFromElsewhere(TestCase):
         self.assertEqual(self.entry.readings.count(), 0)
 
     def test_a_clock_may_come_to_count_for_something_else(self):
-        timer = log.start_timer(self.entry, person(), "door", "first window closes", "window", 10.0)
-        log.move_due(timer, self.at, label="Main: home by")
+        timer = log.start_timer(self.entry, person(), "door", {"code": "door"}, "window", 10.0)
+        log.move_due(timer, self.at, {"code": "home_by", "values": {"part": "Main"}})
         timer.refresh_from_db()
-        self.assertEqual((timer.label, timer.due_at), ("Main: home by", self.at))
+        self.assertEqual((timer.said["code"], timer.due_at), ("home_by", self.at))
         log.move_due(timer, self.at)
         timer.refresh_from_db()
-        self.assertEqual(timer.label, "Main: home by")
+        self.assertEqual(timer.said["code"], "home_by")
 
 
 def picture(kind: str, size=(64, 32), **more) -> bytes:

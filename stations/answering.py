@@ -85,7 +85,7 @@ def notes(work: Work) -> list[str]:
     found = []
     for late, first in work.second_answers():
         said = {
-            "asked": late.extra.get("asked") or late.ask,
+            "asked": work.called(late),
             "by": late.by.called,
             "typed": late.text,
             "stands": first.text,

@@ -14,6 +14,8 @@ from django.views.decorators.http import require_GET
 
 from jobs.models import Job, RunStation, Timer
 from shop.models import Shop
+from stations.base.named import words_of
+from stations.base.words import capital
 from stations.registry import BY_KEY, STATIONS, next_of
 from ui.numbers import lasting
 from ui.svg import Sheet
@@ -87,7 +89,9 @@ def _clock(timers: list[Timer], now: datetime) -> SafeString | None:
     due = [timer for timer in timers if timer.due_at and now - timedelta(minutes=2) <= timer.due_at <= now + timedelta(hours=HOURS)]
     if not due:
         return None
-    said = "; ".join(f"{timer.job.tag} {timer.label} in {lasting((timer.due_at - now).total_seconds())}" for timer in due if timer.due_at)
+    said = "; ".join(
+        f"{timer.job.tag} {words_of(timer)} in {lasting((timer.due_at - now).total_seconds())}" for timer in due if timer.due_at
+    )
     sheet = Sheet(TRACK, 96, f"What comes due in the next {HOURS} hours", said, "clock")
     wide = TRACK - LEFT - 20
     sheet.line((LEFT, 66), (LEFT + wide, 66), "axis")
@@ -99,7 +103,7 @@ def _clock(timers: list[Timer], now: datetime) -> SafeString | None:
     ends = [-1e9, -1e9]
     for timer in sorted(due, key=lambda each: each.due_at or now):
         x = LEFT + wide * max(0.0, ((timer.due_at or now) - now).total_seconds()) / (3600 * HOURS)
-        words = f"{timer.job.tag} {timer.label}"
+        words = f"{timer.job.tag} {words_of(timer)}"
         row = 0 if x >= ends[0] else 1
         tone = {"heat": "hot", "cold": "cold", "window": "hot"}.get(timer.tone, "waits")
         sheet.line((x, 34 - 20 * row), (x, 66), f"due {tone}")
@@ -112,7 +116,7 @@ def _clock(timers: list[Timer], now: datetime) -> SafeString | None:
 def bench(request: HttpRequest) -> HttpResponse:
     """All engines that are here."""
     now = timezone.now()
-    timers = list(Timer.objects.filter(ended_at__isnull=True, job__gone_at__isnull=True).select_related("job"))
+    timers = list(Timer.objects.filter(ended_at__isnull=True, job__gone_at__isnull=True).select_related("job", "entry__station"))
     first: dict[int, Timer] = {}
     for timer in sorted((each for each in timers if each.due_at), key=lambda each: each.due_at or now):
         if timer.due_at and timer.due_at < now:
@@ -132,7 +136,7 @@ def bench(request: HttpRequest) -> HttpResponse:
         move = f"Waits for {here.waits_for}." if here and here.state == "waits" else (next_of(here) if here else "") or f"{name} is next."
         due = first.get(job.pk)
         if due and due.due_at and here and here.state == "now":
-            move = f"{due.label[:1].upper()}{due.label[1:]} in {lasting((due.due_at - now).total_seconds())}. {move}"
+            move = f"{capital(words_of(due))} in {lasting((due.due_at - now).total_seconds())}. {move}"
         move = move if len(move) <= 110 else move[:108].rsplit(" ", 1)[0] + " …"
         tone = _tone(here, due) if here else "ink"
         lines.append(Line(job, name, move, tone, _track(run, here, move, tone, many), due))

@@ -6,6 +6,7 @@ from jobs.models import Job, RunStation
 from stations.apart.station import STATION as APART
 from stations.balance.station import STATION as BALANCE
 from stations.base import Station
+from stations.base.named import DESCRIBED
 from stations.base.standing import said
 from stations.base.station import NAMES
 from stations.bearings_out.station import STATION as BEARINGS_OUT
@@ -47,6 +48,7 @@ STATIONS: tuple[Station, ...] = (
     HAND_OVER,
 )
 BY_KEY = {station.key: station for station in STATIONS}
+DESCRIBED.update(BY_KEY)
 NAMES.update({station.key: str(station.name) for station in STATIONS})
 
 

@@ -5,13 +5,16 @@ from __future__ import annotations
 from datetime import datetime
 from typing import Any
 
+from django.db.models import Prefetch
+
 from jobs import clock, log
-from jobs.models import Job, Reading
+from jobs.models import Job, Reading, Timer
 from shop.models import Gauge
 from shopmath.quantity import CANONICAL, Quantity, decimals
 from stations.base import Ask, Work, bind
 
-JOB = Job.objects.select_related("card").prefetch_related("run", "card__seats", "timers")
+TIMERS = Timer.objects.select_related("entry__station")  # what each counts, its station says
+JOB = Job.objects.select_related("card").prefetch_related("run", "card__seats", Prefetch("timers", TIMERS))
 
 
 def again(work: Work) -> Work:
@@ -46,7 +49,7 @@ def take(
     assert work.entry is not None
     quantity = work.read(ask, text)
     usual, corrected = work.extra_for(ask, quantity, data or {})
-    kept = {**corrected, **(extra or {}), "asked": ask.words}
+    kept = {**corrected, **(extra or {})}
     reading = log.keep_reading(
         work.entry, work.person, ask.key, quantity, client_key, attempt=work.attempt, gauge=gauge or usual, extra=kept, at=at, slot=ask.slot
     )
@@ -68,7 +71,7 @@ def take_over(work: Work, ask: Ask, client_key: str) -> Reading:
     text = fact.text if fact.value is None else f"{fact.value:.{decimals(fact.resolution or ask.resolution)}f}"
     unit = "" if fact.value is None else CANONICAL.get(kind, "")
     quantity = Quantity(fact.value or 0.0, unit, fact.value or 0.0, text, kind)
-    extra = {"asked": ask.words, "from": fact.station, **({"uncertainty": fact.uncertainty} if fact.uncertainty else {})}
+    extra = {"from": fact.station, **({"uncertainty": fact.uncertainty} if fact.uncertainty else {})}
     more: dict[str, Any] = {"slot": ask.slot, "carried_from": fact.reading or None, "attempt": work.attempt, "extra": extra}
     reading = log.keep_reading(work.entry, work.person, ask.key, quantity, client_key, **more)
     if work.follows_up:
@@ -81,7 +84,7 @@ def take_second(work: Work, ask: Ask, text: str, client_key: str, *, data: dict[
     assert work.entry is not None
     quantity = work.read(ask, text)
     usual, corrected = work.extra_for(ask, quantity, data)
-    kept = {**corrected, **extra, "asked": ask.words}
+    kept = {**corrected, **extra}
     reading = log.keep_reading(
         work.entry, work.person, ask.key, quantity, client_key, attempt=work.attempt, gauge=usual, extra=kept, slot=ask.slot
     )

@@ -349,7 +349,9 @@ class AboutIt(TestCase):
         self.assertContains(self.post(act="end", because=" "), "Give the reason")
         self.post(act="end", because="no parts to be had")
         self.assertNotContains(self.client.get("/"), "0412")
-        self.assertContains(self.client.get("/jobs/0412/sheet/"), "Closed without being finished: no parts to be had (Una).")
+        sheet = self.client.get("/jobs/0412/sheet/")
+        self.assertContains(sheet, "<h2>Closed without being finished</h2>")
+        self.assertContains(sheet, "<p>No parts to be had (Una).</p>")
         self.assertIn("is closed", self.hands.keep("room", "19"))
         bram = Hands(self.made, person("bram", "mechanic")).client
         self.assertEqual(bram.post("/jobs/0412/about/", {"act": "back"}).status_code, 403)

@@ -119,7 +119,7 @@ class TheBench(TestCase):
         made = job()
         hands = Hands(made)
         hands.keep("room", "18")
-        log.start_timer(hands.entry, person(), "heat", "case comes out", "heat", 600)
+        log.start_timer(hands.entry, person(), "heat", {"code": "heat", "values": {"outer": "case"}}, "heat", 600)
         page = hands.client.get("/").content.decode()
         self.assertIn("Case comes out in 10:00", page)
         self.assertIn("0412 case comes out", page)

@@ -56,7 +56,7 @@ class Clocks(TestCase):
         self.entry = log.open_entry(made.run.get(key="heat-and-drop"), made.card.seats.get(), person())
 
     def start(self, **more):
-        return log.start_timer(self.entry, person(), "heat", "case comes out", "heat", 600, **more)
+        return log.start_timer(self.entry, person(), "heat", {"code": "heat", "values": {"outer": "case"}}, "heat", 600, **more)
 
     def test_a_clock_started_twice_runs_once(self):
         self.assertEqual(self.start(), self.start())

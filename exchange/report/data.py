@@ -136,7 +136,7 @@ def _first(job: Job, stand: list[Recorded], matter: list[Matters], decided: bool
         done=_done(stand),
         state=state,
         headline=str(words.HEADLINE[code]),
-        line=job.ended_because if code == "ended" else _counted(matter, job),
+        line=capital(f"{job.ended_because}.") if code == "ended" else _counted(matter, job),
         figures=matter,
         drawing=_as_left(drawings, stand),
         before=early[0] if early else None,

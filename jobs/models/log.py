@@ -129,7 +129,7 @@ class Timer(models.Model):
         indexes = [models.Index(fields=["due_at"], condition=Q(ended_at=None), name="timers_that_run")]
 
     def __str__(self) -> str:
-        return f"{self.job.tag} {self.label}"
+        return f"{self.job.tag} {self.key}"
 
     def long_over(self, at: datetime) -> bool:
         """Whether it came due so long ago that nobody waits for it."""

@@ -16,6 +16,7 @@ from shop.shelves import shelves
 from shopmath import __version__ as core_version
 from stations.base.bound import Bound
 from stations.base.figures import figures_of
+from stations.base.named import called
 from stations.base.verdict import plain_values
 from stations.pieces import Plate, Row
 from ui.inked import inked
@@ -158,7 +159,7 @@ def bare(entry: Entry, station: str) -> dict[str, Any]:
         },
         "readings": [
             {
-                "words": str(reading.extra.get("asked", reading.ask)),
+                "words": called(reading, entry, entry.job.card),
                 "shown": reading.text,
                 "typed": reading.text,
                 "note": "",

@@ -7,7 +7,7 @@ from typing import Any
 
 from stations.base.station import Station
 from stations.base.verdict import again, plain_values
-from stations.base.words import SIGNED_BY, sentence
+from stations.base.words import SIGNED_BY, say, sentence
 
 SIGNED = "signed"
 
@@ -17,12 +17,12 @@ def kept(code: str, values: Mapping[str, Any], *, whole: bool) -> dict[str, Any]
     return {"code": code, "values": plain_values(values), "whole": whole}
 
 
-def said(station: Station, move: Mapping[str, Any]) -> str:
-    """The sentence of what was kept; empty where nothing was, or where a value that it needs was not kept."""
+def said(station: Station, move: Mapping[str, Any], named: str = "NEXT", *, first_large: bool = True) -> str:
+    """The sentence of what was kept, of a table of the station's words; empty where nothing was, or a value that it needs was not kept."""
     code, values = str(move.get("code", "")), {name: again(each) for name, each in move.get("values", {}).items()}
     definition = station.whole if move.get("whole") and station.whole else station
-    table = {SIGNED: SIGNED_BY, **getattr(definition.words, "NEXT", {})}
+    table = {SIGNED: SIGNED_BY, **getattr(definition.words, named, {})}
     try:
-        return sentence(table, code, values)
+        return sentence(table, code, values) if first_large else say(table, code, values)
     except KeyError:
         return ""

@@ -5,7 +5,7 @@ from __future__ import annotations
 from typing import Any
 
 from jobs import log
-from stations.base import Action, State
+from stations.base import Action, State, clocks
 from stations.close import words
 from stations.close.facts import EACH_CLOSING, OPEN, CloseFacts, Code, Hands
 
@@ -29,8 +29,7 @@ def close(bound: Any) -> None:
     found: CloseFacts = bound.found
     bound.move(Hands.CLOSING)
     if found.sealant and found.sealant.open_s:
-        lasts = found.sealant.open_s
-        log.start_timer(bound.entry, bound.person, OPEN, str(words.TIMER), "wait", lasts, attempt=bound.attempt, at=bound.now)
+        clocks.start(bound, OPEN, "wait", found.sealant.open_s)
 
 
 def begin_again(bound: Any) -> None:

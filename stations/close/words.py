@@ -6,7 +6,7 @@ from django.utils.translation import gettext_lazy as _
 
 from engines.properties import Property
 from stations.base.words import Methods, Options, plural
-from stations.close.facts import DRY, GASKET, Code
+from stations.close.facts import DRY, GASKET, OPEN, Code
 
 NAME = _("Close")
 DRAWING = _("The joint face and the order of its bolts")
@@ -105,7 +105,7 @@ METHOD: Methods = {
 }
 ACTION = {"sealed": _("Sealant is on: close the case"), "close": _("Close the case"), "again": _("Open it and begin again")}
 NOT_ALL = _("Every bolt, every round.")
-TIMER = _("sealant sets")
+TIMER = {OPEN: _("sealant sets")}
 CHECKS = {
     "clean": (_("Both faces clean, dry, no old sealant in threads or oil ways."), True),
     "in": (_("Dowels, screens, O-rings and thrust washers in, each seen."), True),

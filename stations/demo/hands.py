@@ -31,8 +31,7 @@ class Hands:
     def note(self, job: Job, key: str, text: str, at: datetime, sign: bool = True) -> None:
         stage = job.run.get(key=key)
         entry = log.open_entry(stage, None, self.hand)
-        asked = {"asked": "What was done, what was found?"}
-        more: dict[str, Any] = {"extra": asked, "at": at, "slot": Slot(ENGINE, Property.NOTE)}
+        more: dict[str, Any] = {"at": at, "slot": Slot(ENGINE, Property.NOTE)}
         log.keep_reading(entry, self.hand, Property.NOTE, log.words(text), uuid.uuid4().hex, **more)
         work = bind(BY_KEY[key], job, stage, None, self.hand, at)
         if sign:
@@ -100,7 +99,7 @@ class Hands:
             uuid.uuid4().hex,
             attempt=work.attempt,
             gauge=gauge,
-            extra={**extra, "asked": ask.words},
+            extra=dict(extra),
             at=work.now,
             slot=ask.slot,
         )

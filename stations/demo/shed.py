@@ -125,9 +125,11 @@ class Shed(Hands):
             log.choose(entry, **choices)
         return self.at(job, "heat-and-drop", seat, when)
 
-    def start(self, work: Work, key: str, when: datetime, label: str, tone: str, lasts_s: float) -> None:
+    def start(self, work: Work, key: str, when: datetime, tone: str, lasts_s: float, **values: Any) -> None:
         assert work.entry is not None
-        log.start_timer(work.entry, self.hand, key, label, tone, lasts_s, attempt=work.attempt, at=when)
+        log.start_timer(
+            work.entry, self.hand, key, {"code": key, "values": values, "whole": False}, tone, lasts_s, attempt=work.attempt, at=when
+        )
 
     def signed_heat(self, card: EngineCard, day: datetime, number: int, complaint: str) -> None:
         """A heat done last week on the same oven, so that the next plan has something to look back on."""
@@ -144,8 +146,8 @@ class Shed(Hands):
         self.read(work, "air-temperature", "17")
         work = self.at(job, "heat-and-drop", seat, day)
         plan = work.found.plan  # type: ignore[attr-defined]
-        self.start(work, "chill", day, "bearing is cold", "cold", plan.chill.likely)
-        self.start(work, "heat", day + timedelta(minutes=20), "case comes out", "heat", plan.soak.likely)
+        self.start(work, "chill", day, "cold", plan.chill.likely, partner="bearing")
+        self.start(work, "heat", day + timedelta(minutes=20), "heat", plan.soak.likely, outer="case")
         tau = plan.setup.heating.time_constant.likely * slower
         source = plan.setup.heating.surroundings_c
         for minutes in (6, 14):
@@ -178,8 +180,8 @@ class Shed(Hands):
         self.read(work, "air-temperature", "18")
         plan = self.at(job, "heat-and-drop", seat, chilled).found.plan  # type: ignore[attr-defined]
         heated = now - timedelta(minutes=8)
-        self.start(work, "chill", chilled, "bearing is cold", "cold", plan.chill.likely)
-        self.start(work, "heat", heated, "case comes out", "heat", plan.soak.likely)
+        self.start(work, "chill", chilled, "cold", plan.chill.likely, partner="bearing")
+        self.start(work, "heat", heated, "heat", plan.soak.likely, outer="case")
         self.read(self.at(job, "heat-and-drop", seat, now - timedelta(minutes=4)), f"hot-temperature.{seat.uid}", "51")
         self.at(job, "heat-and-drop", seat, now).settle()
 

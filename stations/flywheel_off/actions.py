@@ -8,7 +8,7 @@ from typing import Any
 from engines.properties import Property
 from jobs import log
 from jobs.models import Reading
-from stations.base import Action, State
+from stations.base import Action, State, clocks
 from stations.base.words import fill
 from stations.flywheel_off import words
 from stations.flywheel_off.facts import LOADED, LOADED_S, FlywheelOffFacts, Hands
@@ -40,7 +40,7 @@ def freed(bound: Any) -> None:
 
 def leave_loaded(bound: Any) -> None:
     number = len([timer for timer in bound.timers if timer.key == LOADED]) + 1
-    log.start_timer(bound.entry, bound.person, LOADED, str(words.TIMER), "wait", LOADED_S, attempt=number, at=bound.now)
+    clocks.start(bound, LOADED, "wait", LOADED_S, attempt=number)
 
 
 def ask_whether_it_moved(bound: Any) -> None:

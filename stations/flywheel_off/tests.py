@@ -11,6 +11,7 @@ from jobs.models import Entry
 from shop.models import Puller
 from shopmath.pulling import CONDITIONS, Screw, pull, same_thread, torque_call, wanted_force_n
 from stations.base import bind
+from stations.base.named import words_of
 from stations.flywheel_off.facts import Code
 from stations.registry import BY_KEY
 from tests.shed import Hands, job, person
@@ -147,7 +148,7 @@ class FlywheelOff(WheelCase):
         self.hands.measure(torque="25")
         self.assertEqual(self.plate().code, Code.PULLING)
         self.hands.act("wait")
-        self.assertEqual(self.hands.entry.timers.get().label, "turn the puller again")
+        self.assertEqual(words_of(self.hands.entry.timers.get()), "turn the puller again")
         self.hands.measure(torque="50")
         self.assertEqual(self.plate().code, Code.HOLDS_HARD)
         self.hands.measure(torque="95 Nm")

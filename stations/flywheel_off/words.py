@@ -6,7 +6,7 @@ from django.utils.translation import gettext_lazy as _
 
 from engines.properties import Property
 from stations.base.words import Methods, Options, plural
-from stations.flywheel_off.facts import Code
+from stations.flywheel_off.facts import LOADED, Code
 
 NAME = _("Flywheel off")
 DRAWING = _("Puller in the boss of the flywheel")
@@ -203,7 +203,7 @@ ACTION = {
     "wait": _("Leave it loaded: start ten minutes"),
     "moved": _("Record whether it moved"),
 }
-TIMER = _("turn the puller again")
+TIMER = {LOADED: _("turn the puller again")}
 SOURCE = {
     "puller": (_("Puller thread"), _("{system}; {diameter} on size, {pitch} on pitch")),
     "boss": (_("Boss thread"), _("{system}; {diameter} on size, {pitch} on pitch")),

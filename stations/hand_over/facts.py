@@ -14,6 +14,7 @@ from engines.slots import Slot
 from jobs.facts import Own
 from jobs.models import Entry, Job, RunStation
 from stations.base import Given, State
+from stations.base.named import words_of
 
 HERE = "hand-over"
 ADVISED_AGAINST = (State.OUT, State.STOP, State.TOO_CLOSE)
@@ -96,7 +97,7 @@ class HandOverFacts:
     def curing(self) -> list[str]:
         """Clocks that still run."""
         timers = self.job.timers.all()
-        return [timer.label for timer in timers if not timer.ended_at and timer.due_at and self.now and timer.due_at > self.now]
+        return [words_of(timer) for timer in timers if not timer.ended_at and timer.due_at and self.now and timer.due_at > self.now]
 
     @property
     def against(self) -> list[Entry]:

@@ -5,7 +5,7 @@ from __future__ import annotations
 from typing import Any
 
 from jobs import log
-from stations.base import Action
+from stations.base import Action, clocks
 from stations.base.words import fill
 from stations.true import words
 from stations.true.facts import TurnedFacts
@@ -71,7 +71,7 @@ def turn_more(bound: Any) -> None:
 
 
 def start_cure(bound: Any) -> None:
-    log.start_timer(bound.entry, bound.person, CURE, str(words.TIMER), "wait", bound.found.cures_s, at=bound.now)
+    clocks.start(bound, CURE, "wait", bound.found.cures_s, attempt=1)
 
 
 def measure_again(bound: Any) -> None:

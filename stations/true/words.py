@@ -169,7 +169,7 @@ ACTION = {
     "again": _("Measure again"),
     "turned": _("Turned: measure again"),
 }
-TIMER = _("joint has cured")
+TIMER = {"cure": _("joint has cured")}
 MEASURE_FIRST = _("Measure both ends first.")
 CHECKS = {
     "clean_centres": _("Centre holes clean and whole; crank turns freely, nothing rubs."),

@@ -2,13 +2,12 @@
 
 from __future__ import annotations
 
-from datetime import timedelta
 from typing import Any
 
 from engines.properties import Property
 from jobs import log
 from shopmath.verdict import STOP, WARM_K
-from stations.base import Action
+from stations.base import Action, clocks
 from stations.base.words import fill
 from stations.fit import telling
 from stations.fit.heat import HOME, LONGEST_S
@@ -47,8 +46,8 @@ def actions(bound: Any) -> tuple[Action, ...]:
 
 
 def _start(bound: Any, key: str, tone: str, lasts_s: float | None) -> None:
-    label = fill(words.TIMER[key], names(bound.found))
-    log.start_timer(bound.entry, bound.person, key, label, tone, lasts_s, attempt=bound.attempt, at=bound.now)
+    said = names(bound.found)
+    clocks.start(bound, key, tone, lasts_s, outer=said["outer"], partner=said["partner"])
 
 
 def to_the_heat(bound: Any) -> None:
@@ -92,9 +91,9 @@ def kept(bound: Any, reading: Any) -> None:
     if found.phase == Phase.HEATING and heat and not heat.ended_at:
         left = found.run.ready_in_s()
         if left is not None:
-            log.move_due(heat, found.now + timedelta(seconds=left))
+            clocks.move(bound, heat, left)
     if found.phase == Phase.WINDOW and window:
-        log.move_due(window, found.now + timedelta(seconds=min(found.run.sure_for_s(), LONGEST_S)))
+        clocks.move(bound, window, min(found.run.sure_for_s(), LONGEST_S))
 
 
 def _said_what_happened(bound: Any, window: Any, outcome: str) -> None:

@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-from datetime import timedelta
 from typing import Any
 
 from engines.properties import Property
@@ -10,7 +9,7 @@ from engines.slots import Slot
 from jobs import log
 from shop.models import Chiller
 from shopmath.verdict import WARM_K
-from stations.base import Action
+from stations.base import Action, clocks
 from stations.base.words import capital, fill
 from stations.fit import telling
 from stations.fit.heat import LONGEST_S
@@ -85,10 +84,6 @@ def _afterwards(bound: Any, found: WholeHalf) -> list[Action]:
     return [*offered, bound.sign_action(main=not offered)]
 
 
-def _start(bound: Any, key: str, said: str, tone: str, lasts_s: float) -> None:
-    log.start_timer(bound.entry, bound.person, key, said, tone, lasts_s, attempt=bound.attempt, at=bound.now)
-
-
 def _chills(pk: int) -> Any:
     return lambda bound: into_the_cold(bound, pk)
 
@@ -102,21 +97,21 @@ def into_the_cold(bound: Any, pk: int) -> None:
     for part in going:
         bound.move(Hands.CHILLED, Slot(part.slot.part, Property.COLD_TEMPERATURE))
     longest = max(part.planned.chill.likely for part in going if part.planned and part.planned.chill)
-    said = fill(words.TIMER["cold" if len(going) == 1 else "cold_many"], {"part": going[0].name, "count": len(going)})
-    _start(bound, f"cold-{going[0].key}", said, "cold", longest)
+    code = "cold" if len(going) == 1 else "cold_many"
+    clocks.start(bound, f"cold-{going[0].key}", "cold", longest, code, part=going[0].name, count=len(going))
 
 
 def into_the_oven(bound: Any) -> None:
     found: WholeHalf = bound.found
     _fix_half(bound)
     soak = found.plan.soak
-    _start(bound, "heat", fill(words.TIMER["heat"], {"side": found.side}), "heat", soak.likely if soak else 0.0)
+    clocks.start(bound, "heat", "heat", soak.likely if soak else 0.0, side=str(found.side))
 
 
 def open_the_door(bound: Any) -> None:
     for timer in [each for each in bound.timers if each.attempt == bound.attempt and not each.ended_at]:
         log.stop_timer(timer, bound.now)
-    _start(bound, "door", str(words.TIMER["door"]), "window", 0.0)
+    clocks.start(bound, "door", "window", 0.0)
     take_turn(bound.afresh())
 
 
@@ -151,15 +146,14 @@ def take_turn(bound: Any) -> None:
         _cooling(bound)
         return
     first = min(live.order, key=live.left_s)
-    due = found.now + timedelta(seconds=min(live.left_s(first), LONGEST_S))
-    log.move_due(door, due, label=fill(words.TIMER["home_by"], {"part": first.name}))
+    clocks.move(bound, door, min(live.left_s(first), LONGEST_S), "home_by", part=first.name)
 
 
 def _cooling(bound: Any) -> None:
     run = bound.found.run
     cold = run.outer_out.reaches_in_s(bound.found.room_c + WARM_K - 1, bound.now) if run.outer_out else None
     if cold:
-        _start(bound, "cool", str(words.TIMER["cool"]), "wait", cold)
+        clocks.start(bound, "cool", "wait", cold)
 
 
 def kept(bound: Any, reading: Any) -> None:
@@ -170,7 +164,7 @@ def kept(bound: Any, reading: Any) -> None:
     if warm and found.phase == Phase.WARMING and heat and not heat.ended_at:
         left = found.run.ready_in_s()
         if left is not None:
-            log.move_due(heat, found.now + timedelta(seconds=left))
+            clocks.move(bound, heat, left)
     if not found.trouble:
         part = next((each for each in found.plan.parts if each.slot.key == reading.ask), None)
         if part:

@@ -16,6 +16,7 @@ from jobs import log
 from jobs.models import Entry, Reading, Timer
 from shop.models import Chiller, Gauge, Heater
 from shop.shelves import restock
+from stations.base.named import words_of
 from tests.shed import Hands, SheetHands, half_job, person
 
 START = timezone.now().replace(hour=9, minute=0, second=0, microsecond=0)
@@ -230,7 +231,7 @@ class Hot(AtTheSheet):
         door = Timer.objects.get(job=self.job, key="door")
         work = self.work()
         first = min(work.found.live_heat.order, key=work.found.live_heat.left_s)
-        self.assertEqual(door.label, f"{first.name}: home by")
+        self.assertEqual(words_of(door), f"{first.name}: home by")
         self.assertAlmostEqual((door.due_at - door.started_at).total_seconds(), work.found.live_heat.left_s(first), delta=1)
 
     def test_a_reload_in_the_middle_shows_the_same_part_with_less_time(self):

@@ -1,0 +1,28 @@
+"""What things in the log are called by the station that wrote them, whoever asks: exchange, search, the log."""
+
+from __future__ import annotations
+
+from engines.models import EngineCard
+from jobs.gather import slot_of
+from jobs.models import Entry, Reading, Timer
+from stations.base import standing
+from stations.base.asking import label
+from stations.base.station import Station
+
+DESCRIBED: dict[str, Station] = {}  # stations by their key, once the registry has them
+
+
+def words_of(timer: Timer) -> str:
+    """What a clock counts; in the words of its time where it was started before clocks had codes."""
+    station = DESCRIBED.get(timer.entry.station.key)
+    return (standing.said(station, timer.said, "TIMER", first_large=False) if station and timer.said else "") or timer.label
+
+
+def called(reading: Reading, entry: Entry, card: EngineCard) -> str:
+    """What a reading is of; in the words of its time where it has no address."""
+    slot, station = slot_of(reading), DESCRIBED.get(entry.station.key)
+    if slot is not None and station is not None:
+        definition = station.whole if station.whole and entry.seat_id is None else station
+        if definition.words and (named := label(definition.words, slot, side=card.side(slot.at.end) if slot.at.end else "")):
+            return named
+    return str(reading.extra.get("asked", "")) or reading.ask
