@@ -19,7 +19,7 @@ from shop.models import Gauge
 from shop.shelves import shelves
 from shopmath.checks import BadInput
 from stations.answering import Answer
-from stations.base import Ask, Work
+from stations.base import BoundStation, Question
 from stations.doing import on_work
 from stations.taking import again, opened, take
 
@@ -39,7 +39,7 @@ class Placed:
     waits: str = ""  # for a line before it that has no place
 
 
-def _ask_of(work: Work, line: LogLine) -> Ask:
+def _ask_of(work: BoundStation, line: LogLine) -> Question:
     """The question a line answers: the one it names, else the next in turn."""
     named = line.place.casefold()
     found = next((ask for ask in work.wanted if named and named in (ask.key.casefold(), ask.words.casefold())), None) or work.next_ask
@@ -50,7 +50,7 @@ def _ask_of(work: Work, line: LogLine) -> Ask:
     return found
 
 
-def place(work: Work, lines: list[LogLine], chosen: set[int], gauge: Gauge, name: str, key: str) -> list[Placed]:
+def place(work: BoundStation, lines: list[LogLine], chosen: set[int], gauge: Gauge, name: str, key: str) -> list[Placed]:
     """Keep the lines chosen, each where it belongs. Once one has no place nothing more goes in: all after it would be one place off."""
     found: list[Placed] = []
     halted, now = "", timezone.now()
@@ -78,7 +78,7 @@ def place(work: Work, lines: list[LogLine], chosen: set[int], gauge: Gauge, name
 
 @require_POST
 @on_work
-def log_file(request: HttpRequest, work: Work) -> HttpResponse | Answer:
+def log_file(request: HttpRequest, work: BoundStation) -> HttpResponse | Answer:
     """First the file, then what is to be kept of it. Until then nothing is."""
     upload = request.FILES.get("file")
     gauges = shelves(work.shop).gauges

@@ -17,7 +17,7 @@ from jobs.photos import photos_of
 from shop.models import Gauge
 from shop.shelves import shelves
 from shopmath.checks import BadInput
-from stations.base import COMMANDS, Ask, Seen, Work, bind
+from stations.base import COMMANDS, BoundStation, Question, Seen, bind
 from stations.photo_pages import pinned
 from stations.registry import BY_KEY
 from stations.taking import JOB
@@ -28,7 +28,7 @@ WHOLE = 0  # in the place of a seat: all of them at once
 SECOND = "{asked}: {stands} from {first} stands. {typed} from {by} came after it and is struck out; to use it, take that reading again."
 
 
-def find_work(request: HttpRequest, tag: str, key: str, seat: int | None = None, *, landing: bool = False) -> Work:
+def find_work(request: HttpRequest, tag: str, key: str, seat: int | None = None, *, landing: bool = False) -> BoundStation:
     """The work an address names, or 404 in words. `landing` is a visit without a seat, which is then shown the one in hand."""
     if key not in BY_KEY:
         raise Http404
@@ -38,7 +38,7 @@ def find_work(request: HttpRequest, tag: str, key: str, seat: int | None = None,
     seatless = BY_KEY[key].by_seat and found is None and not BY_KEY[key].goes_whole
     if stage is None or (seat and found is None) or (seatless and not landing):
         raise Http404
-    work: Work = bind(BY_KEY[key], job, stage, found, request.user, clock.now(job))  # type: ignore[arg-type]
+    work: BoundStation = bind(BY_KEY[key], job, stage, found, request.user, clock.now(job))  # type: ignore[arg-type]
     paper = request.COOKIES.get("paper", "")
     work.papers = (paper,) if paper in work.papers else work.papers
     if request.method == "POST":
@@ -46,7 +46,7 @@ def find_work(request: HttpRequest, tag: str, key: str, seat: int | None = None,
     return work
 
 
-def page_data(work: Work, ask: str | None = None, error: BadInput | None = None, typed: str = "") -> dict[str, Any]:
+def page_data(work: BoundStation, ask: str | None = None, error: BadInput | None = None, typed: str = "") -> dict[str, Any]:
     """Everything the working screen shows."""
     run = [(stage, BY_KEY[stage.key].name, station_address(work.job.tag, stage.key)) for stage in work.job.run.all() if stage.key in BY_KEY]
     asked = work.ask_for(ask)
@@ -80,7 +80,7 @@ def page_data(work: Work, ask: str | None = None, error: BadInput | None = None,
     }
 
 
-def notes(work: Work) -> list[str]:
+def notes(work: BoundStation) -> list[str]:
     """What the page must say whoever looks at it: two answers to one question, a clock that was set back."""
     found = []
     for late, first in work.second_answers():
@@ -95,19 +95,19 @@ def notes(work: Work) -> list[str]:
     return found + work.clock_notes()
 
 
-def log_of(work: Work, ask: Ask | None) -> dict[str, Any]:
+def log_of(work: BoundStation, ask: Question | None) -> dict[str, Any]:
     """Whose own log may be read in here."""
     gauges = shelves(work.shop).gauges if work.from_log and ask and not work.signed else ()
     return {"log_gauges": gauges, "log_gauge": work.gauge_for(ask) if ask and gauges else None}
 
 
-def _heard_by(work: Work, ask: Ask | None) -> Gauge | None:
+def _heard_by(work: BoundStation, ask: Question | None) -> Gauge | None:
     """The gauge whose line feeds the strip now."""
     gauge = work.gauge_for(ask) if ask and not ask.options else None
     return gauge if gauge and gauge.port else None
 
 
-def _onward(work: Work, seats: list[Seat]) -> tuple[str, str] | None:
+def _onward(work: BoundStation, seats: list[Seat]) -> tuple[str, str] | None:
     """Where to go once this is signed: the next seat without an entry, else the next station ahead."""
     signed = set(work.stage.entries.filter(signed_at__isnull=False).values_list("seat_id", flat=True)) if seats else set()
     seat = next((each for each in seats if each.pk not in signed), None)
@@ -121,7 +121,7 @@ def _onward(work: Work, seats: list[Seat]) -> tuple[str, str] | None:
 class Answer:
     """What an act leads to: the screen again with the next question, or with what was refused; or another page."""
 
-    work: Work
+    work: BoundStation
     ask: str | None = None
     error: BadInput | None = None
     typed: str = ""

@@ -5,11 +5,11 @@ from __future__ import annotations
 from jobs import log
 from shopmath.checks import BadInput
 from shopmath.quantity import Quantity, parse
-from stations.pieces import MOST_PIECES, Ask
+from stations.pieces import MOST_PIECES, Question
 from ui.plain_text import strange_in
 
 
-def understood(ask: Ask, text: str, ton: str | None) -> Quantity:
+def understood(ask: Question, text: str, ton: str | None) -> Quantity:
     """A quantity of the ask's kind, one of its options, a count, or words.
 
     Raises
@@ -34,7 +34,7 @@ def understood(ask: Ask, text: str, ton: str | None) -> Quantity:
     return parse(text, ask.kind, ask.unit, ton=ton)
 
 
-def _option(ask: Ask, typed: str, text: str) -> Quantity:
+def _option(ask: Question, typed: str, text: str) -> Quantity:
     found = [option for option in ask.options if typed == option.key] or [
         option for option in ask.options if typed and option.words.lower().startswith(typed)
     ]

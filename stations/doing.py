@@ -16,7 +16,7 @@ from jobs.guard import Closed
 from jobs.models import Act, Reading
 from shopmath.checks import BadInput
 from stations.answering import Answer, find_work
-from stations.base import COMMANDS, WORD, Ask, Moved, Work
+from stations.base import COMMANDS, WORD, BoundStation, Moved, Question
 from stations.taking import again, opened, take, take_over, take_second
 from ui.addresses import row_number
 
@@ -64,18 +64,18 @@ def on_work(view: View) -> View:
     return wrapped
 
 
-def _allowed(view: View, request: HttpRequest, work: Work, **more: Any) -> Answer | HttpResponse:
+def _allowed(view: View, request: HttpRequest, work: BoundStation, **more: Any) -> Answer | HttpResponse:
     if work.job.is_closed and not (work.station.open_when_closed and view.__name__ == "supersede"):
         raise Closed
     return view(request, work, **more)  # type: ignore[no-any-return]
 
 
-def _known(work: Work, act: Act) -> Answer:
+def _known(work: BoundStation, act: Act) -> Answer:
     """The answer to something that has been done already."""
     return Answer(work, act.outcome.get("ask"), goes=str(act.outcome.get("goes") or ""))
 
 
-def _what_changed(work: Work, moved: Moved) -> str:
+def _what_changed(work: BoundStation, moved: Moved) -> str:
     """Why a call is not signed: who did what since the page was shown, and what the call is now."""
     since = Act.objects.filter(job=work.job, revision__gt=moved.revision).select_related("person").order_by("-pk")[:4]
     done = [f"{act.person.called}: {act.outcome['did']}" for act in reversed(since) if act.outcome.get("did")]
@@ -94,7 +94,7 @@ def _doing(request: HttpRequest) -> Doing:
 
 @require_POST
 @on_work
-def keep(request: HttpRequest, work: Work) -> Answer:
+def keep(request: HttpRequest, work: BoundStation) -> Answer:
     """One line from the strip: a reading, or a word that is a command."""
     text, ask_key = request.POST.get("text", ""), request.POST.get("ask", "")
     ask = next((each for each in work.wanted if each.key == ask_key), None)
@@ -116,7 +116,7 @@ def keep(request: HttpRequest, work: Work) -> Answer:
     return _keep_reading(request, opened(work), ask, text)
 
 
-def _use_offered(request: HttpRequest, work: Work, ask: Ask) -> Answer:
+def _use_offered(request: HttpRequest, work: BoundStation, ask: Question) -> Answer:
     """Enter alone at a question whose answer another entry knows: it is used, as it was measured there."""
     if _came_second(work, ask, row_number(request.POST.get("saw", ""))):
         return Answer(work)
@@ -125,7 +125,7 @@ def _use_offered(request: HttpRequest, work: Work, ask: Ask) -> Answer:
     return _settled(work, reading=reading)
 
 
-def _keep_reading(request: HttpRequest, work: Work, ask: Ask, text: str) -> Answer:
+def _keep_reading(request: HttpRequest, work: BoundStation, ask: Question, text: str) -> Answer:
     doing = _doing(request)
     more: dict[str, Any] = {"data": request.POST.dict(), "extra": {"heard": True} if request.POST.get("heard") else {}}
     corrected = _corrected(work, ask, doing)
@@ -143,7 +143,7 @@ def _keep_reading(request: HttpRequest, work: Work, ask: Ask, text: str) -> Answ
     return _settled(work, note=note, reading=reading)
 
 
-def _corrected(work: Work, ask: Ask, doing: Doing) -> Reading | None:
+def _corrected(work: BoundStation, ask: Question, doing: Doing) -> Reading | None:
     """The reading that this page had sent before under the same key: its answer was lost, or the page was brought back."""
     act = doing.corrects
     if act is None or act.person_id != work.person.pk:
@@ -151,27 +151,27 @@ def _corrected(work: Work, ask: Ask, doing: Doing) -> Reading | None:
     return next((each for each in work.live(ask.key) if each.pk == act.outcome.get("reading")), None)
 
 
-def _came_second(work: Work, ask: Ask, saw: int | None) -> bool:
+def _came_second(work: BoundStation, ask: Question, saw: int | None) -> bool:
     """Whether the question was answered since the page that answers it was shown, and wants no repeat."""
     standing = len(work.live(ask.key))
     return saw is not None and standing > saw and standing >= ask.times and not ask.repeats
 
 
-def _is_command(work: Work, ask: Ask, typed: str) -> bool:
+def _is_command(work: BoundStation, ask: Question, typed: str) -> bool:
     """A word where a number is asked; where words are asked only a whole command alone."""
     if not ask.is_words:
         return typed[0].isalpha() or typed[0] == "?"
     return not ask.options and (typed in COMMANDS or typed in {action.word for action in work.actions()})
 
 
-def _settled(work: Work, ask: str | None = None, event: str = "", note: str = "", reading: Reading | None = None) -> Answer:
+def _settled(work: BoundStation, ask: str | None = None, event: str = "", note: str = "", reading: Reading | None = None) -> Answer:
     """The screen after a write: read afresh once, where it stands written down."""
     fresh = again(work)
     fresh.settle()
     return Answer(fresh, ask, event=event, note=note, reading=reading)
 
 
-def _skip(request: HttpRequest, work: Work, ask: Ask) -> Answer:
+def _skip(request: HttpRequest, work: BoundStation, ask: Question) -> Answer:
     if ask.repeats and not ask.optional:
         return Answer(work)
     if not ask.optional:
@@ -185,7 +185,7 @@ def _skip(request: HttpRequest, work: Work, ask: Ask) -> Answer:
     return _settled(work)
 
 
-def _command(request: HttpRequest, work: Work, ask: Ask, command: str) -> Answer:
+def _command(request: HttpRequest, work: BoundStation, ask: Question, command: str) -> Answer:
     """A word in the strip; its first letters suffice."""
     if not command:
         return Answer(work)
@@ -209,7 +209,7 @@ def _command(request: HttpRequest, work: Work, ask: Ask, command: str) -> Answer
     return Answer(work, ask.key, error, command)
 
 
-def _act(request: HttpRequest, work: Work, key: str) -> Answer:
+def _act(request: HttpRequest, work: BoundStation, key: str) -> Answer:
     work = opened(work)
     words = next((action.words for action in work.actions() if action.key == key), key)
     work.act(key)
@@ -217,7 +217,7 @@ def _act(request: HttpRequest, work: Work, key: str) -> Answer:
     return _settled(work)
 
 
-def _undo(request: HttpRequest, work: Work) -> Answer:
+def _undo(request: HttpRequest, work: BoundStation) -> Answer:
     """Strike out the last reading: the one the page shows as the last."""
     standing = [reading for reading in work.readings if not reading.withdrawn_at]
     if not standing:
@@ -228,7 +228,7 @@ def _undo(request: HttpRequest, work: Work) -> Answer:
     return _struck_out(request, work, last)
 
 
-def _struck_out(request: HttpRequest, work: Work, reading: Reading) -> Answer:
+def _struck_out(request: HttpRequest, work: BoundStation, reading: Reading) -> Answer:
     log.withdraw(reading, work.person)
     _did(request, f"struck out {reading.text}")
     return _settled(work, reading.ask)
@@ -236,13 +236,13 @@ def _struck_out(request: HttpRequest, work: Work, reading: Reading) -> Answer:
 
 @require_POST
 @on_work
-def act(request: HttpRequest, work: Work) -> Answer:
+def act(request: HttpRequest, work: BoundStation) -> Answer:
     return _act(request, work, request.POST.get("action", ""))
 
 
 @require_POST
 @on_work
-def undo(request: HttpRequest, work: Work) -> Answer:
+def undo(request: HttpRequest, work: BoundStation) -> Answer:
     """Strike out one reading by its number, or the last."""
     number = request.POST.get("reading", "")
     if not number:
@@ -255,7 +255,7 @@ def undo(request: HttpRequest, work: Work) -> Answer:
 
 @require_POST
 @on_work
-def choose(request: HttpRequest, work: Work) -> Answer:
+def choose(request: HttpRequest, work: BoundStation) -> Answer:
     """One method, one option."""
     chosen, said = {}, []
     tabs = work.tabs()
@@ -276,7 +276,7 @@ def choose(request: HttpRequest, work: Work) -> Answer:
 
 @require_POST
 @on_work
-def tick(request: HttpRequest, work: Work) -> Answer:
+def tick(request: HttpRequest, work: BoundStation) -> Answer:
     key = request.POST.get("key", "")
     check = next((caution for caution in work.checks() if caution.key == key), None)
     work = opened(work)
@@ -288,7 +288,7 @@ def tick(request: HttpRequest, work: Work) -> Answer:
 
 @require_POST
 @on_work
-def go_on(request: HttpRequest, work: Work) -> Answer:
+def go_on(request: HttpRequest, work: BoundStation) -> Answer:
     """Go on although something that should come first has not been done, with the reason: a decision against advice."""
     code, reason = request.POST.get("need", ""), " ".join(request.POST.get("reason", "").split())[:200]
     said = dict(work.unmet).get(code)
@@ -305,7 +305,7 @@ def go_on(request: HttpRequest, work: Work) -> Answer:
 
 @require_POST
 @on_work
-def supersede(request: HttpRequest, work: Work) -> Answer:
+def supersede(request: HttpRequest, work: BoundStation) -> Answer:
     """A new entry in place of a signed one, with the reason."""
     reason = " ".join(request.POST.get("reason", "").split())[:200]
     if not work.entry or not work.entry.is_signed:

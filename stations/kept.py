@@ -8,7 +8,7 @@ from typing import Any
 from jobs.models import Entry, Reading, Timer
 from shopmath.quantity import decimals
 from shopmath.verdict import gauge_uncertainty
-from stations.pieces import Ask
+from stations.pieces import Question
 
 NO_GAUGE_MM = 0.02  # taken for a reading whose gauge is not on the shelf
 
@@ -26,7 +26,7 @@ class Kept:
         """Which attempt this is."""
         return self.entry.attempt if self.entry else 1
 
-    def name_of(self, ask: Ask) -> str:
+    def name_of(self, ask: Question) -> str:
         """What a question asks for, for a list."""
         return ask.words.rstrip("?")
 

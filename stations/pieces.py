@@ -33,7 +33,7 @@ class Option:
 
 
 @dataclass(frozen=True)
-class Ask:
+class Question:
     """One reading wanted: what to measure, where, of what kind. `quiet` ones are not asked in turn but can be jumped to.
 
     `gauges` are the kinds of gauge it is taken with. `times` readings at one place are averaged. `peak` takes a gauge's highest so far.
@@ -83,7 +83,7 @@ class Scale:
 
 
 @dataclass(frozen=True)
-class Plate:
+class SaidVerdict:
     """The call as it stands on the page."""
 
     state: str
@@ -172,7 +172,7 @@ class Action:
 class Row:
     """A line of the readings sheet."""
 
-    ask: Ask
+    ask: Question
     reading: Any  # a Reading, or as the record has it; None where none was taken
     shown: str
     note: str = ""

@@ -11,22 +11,22 @@ from jobs import clock, log
 from jobs.models import Job, Reading, Timer
 from shop.models import Gauge
 from shopmath.quantity import CANONICAL, Quantity, decimals
-from stations.base import Ask, Work, bind
+from stations.base import BoundStation, Question, bind
 
 TIMERS = Timer.objects.select_related("entry__station")  # what each counts, its station says
 JOB = Job.objects.select_related("card").prefetch_related("run", "card__seats", Prefetch("timers", TIMERS))
 
 
-def again(work: Work) -> Work:
+def again(work: BoundStation) -> BoundStation:
     """The same work read afresh after an act."""
     job = JOB.get(pk=work.job.pk)
     stage = next(each for each in job.run.all() if each.pk == work.stage.pk)
-    fresh: Work = bind(work.station, job, stage, work.seat, work.person, clock.now(job))
+    fresh: BoundStation = bind(work.station, job, stage, work.seat, work.person, clock.now(job))
     fresh.papers, fresh.seen = work.papers, work.seen
     return fresh
 
 
-def opened(work: Work) -> Work:
+def opened(work: BoundStation) -> BoundStation:
     """The work with an open entry to write into."""
     if work.entry and not work.entry.is_signed:
         return work
@@ -35,8 +35,8 @@ def opened(work: Work) -> Work:
 
 
 def take(
-    work: Work,
-    ask: Ask,
+    work: BoundStation,
+    ask: Question,
     text: str,
     client_key: str,
     *,
@@ -62,7 +62,7 @@ def take(
     return reading
 
 
-def take_over(work: Work, ask: Ask, client_key: str) -> Reading:
+def take_over(work: BoundStation, ask: Question, client_key: str) -> Reading:
     """Keep what another entry knows already: the same value with its uncertainty, counted once where it was measured."""
     fact = ask.offer
     assert work.entry is not None
@@ -79,7 +79,7 @@ def take_over(work: Work, ask: Ask, client_key: str) -> Reading:
     return reading
 
 
-def take_second(work: Work, ask: Ask, text: str, client_key: str, *, data: dict[str, str], extra: dict[str, Any]) -> Reading:
+def take_second(work: BoundStation, ask: Question, text: str, client_key: str, *, data: dict[str, str], extra: dict[str, Any]) -> Reading:
     """Keep an answer to a question that another device had answered already: struck out at once, with who and when."""
     assert work.entry is not None
     quantity = work.read(ask, text)

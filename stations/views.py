@@ -11,7 +11,7 @@ from django.views.decorators.http import require_GET
 from engines.models import Seat
 from jobs.models import Job
 from stations.answering import WHOLE, Answer, find_work, log_of, page_data
-from stations.base import Work
+from stations.base import BoundStation
 from stations.registry import BOOK_IN, at_station
 from ui.addresses import job_number
 
@@ -39,7 +39,7 @@ def station_page(request: HttpRequest, tag: str, key: str, seat: int | None = No
     return Answer(work, request.GET.get("ask")).render(request)
 
 
-def _all_at_once(work: Work) -> bool:
+def _all_at_once(work: BoundStation) -> bool:
     """Whether a station that goes seat by seat is best taken up whole: it is begun so, or two seats of one half wait untouched."""
     if not work.station.whole:
         return False
@@ -52,7 +52,7 @@ def _all_at_once(work: Work) -> bool:
     return len(waiting) > len(set(waiting))
 
 
-def _seat_in_hand(work: Work) -> Seat | None:
+def _seat_in_hand(work: BoundStation) -> Seat | None:
     """The seat being worked on, else the first without a signed entry."""
     seats = list(work.job.card.seats.all())
     entries = {entry.seat_id: entry for entry in work.stage.entries.order_by("pk")}

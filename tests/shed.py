@@ -15,7 +15,7 @@ from engines.properties import Property
 from jobs.models import Entry, Job
 from shop.defaults import stock_shelves
 from shop.models import Person
-from stations.base import Work, bind
+from stations.base import BoundStation, bind
 from stations.registry import BY_KEY, lay_run
 
 PASSWORD = "gannet-and-gull-7"
@@ -106,7 +106,7 @@ class Hands:
         self.job, self.seat = made, made.card.seats.first()
         self.address = f"/jobs/{made.tag}/heat-and-drop/{self.seat.pk}/"
 
-    def work(self) -> Work:
+    def work(self) -> BoundStation:
         stage = self.job.run.select_related("job__card").get(key="heat-and-drop")
         return bind(BY_KEY["heat-and-drop"], stage.job, stage, self.seat, person(), timezone.now())
 

@@ -12,7 +12,7 @@ from shopmath.amounts import celsius
 from shopmath.compounds import lets_go_c
 from stations.apart import words
 from stations.apart.facts import Code, apart_facts
-from stations.base import Ask, Caution, Method, Room, State, Station, Trace, Verdict, asking
+from stations.base import Caution, Method, Question, Room, State, Station, Trace, Verdict, asking
 from stations.base.words import fill
 from stations.common.press_joint import drawing, questions, verdict
 from stations.common.press_joint.facts import JointFacts
@@ -21,7 +21,7 @@ from stations.common.press_joint.predicted import PREDICTION
 ORDER, SCORED = Slot(CRANK, Property.PARTS_ORDER), Slot(CRANK, Property.SCORED)
 
 
-def asks(found: JointFacts) -> list[Ask]:
+def asks(found: JointFacts) -> list[Question]:
     past = found.peak_n is not None
     asked = [questions.throw_angle(words, str(words.WHERE[Property.THROW_ANGLE]), quiet=past)] if found.has_several_throws else []
     asked += questions.sizes(words, found, past)
@@ -33,7 +33,7 @@ def asks(found: JointFacts) -> list[Ask]:
     return asked
 
 
-def call(found: JointFacts, asked: list[Ask]) -> Verdict:
+def call(found: JointFacts, asked: list[Question]) -> Verdict:
     """The call as it stands; `asked` is what is still to be answered."""
     before = verdict.before(found, asked, "sizing")
     if before:

@@ -10,14 +10,14 @@ from shopmath import materials
 from shopmath.amounts import degrees, kilograms, mm
 from stations.balance import words
 from stations.balance.facts import METALS, WALL_MM, BalanceFacts, Phase, arcs, at, drills, hole
-from stations.base import Ask, Method
+from stations.base import Method, Question
 from stations.base.asking import method, question
 from stations.base.words import OptionRow, fill
 
 ask = partial(question, words)
 
 
-def questions(found: BalanceFacts) -> list[Ask]:
+def questions(found: BalanceFacts) -> list[Question]:
     """All questions of the moment; those of steps gone by stay, but are not asked in turn."""
     later = found.attempt > 1
     asked = [ask(at(Property.SHOOK), quiet=later), ask(at(Property.WHEEL_SOUND), quiet=later)]
@@ -37,7 +37,7 @@ def questions(found: BalanceFacts) -> list[Ask]:
     return asked
 
 
-def _wheel(found: BalanceFacts, later: bool) -> list[Ask]:
+def _wheel(found: BalanceFacts, later: bool) -> list[Question]:
     asked = []
     if not found.card.wheel_kg:
         asked.append(ask(at(Property.WHEEL_MASS), unit="kg", quiet=later, resolution=0.01, example="1.9"))
@@ -52,7 +52,7 @@ def _within_rim(found: BalanceFacts) -> dict[str, Any]:
     return {"limits": (5.0, rim / 2), "refusal": fill(words.OUTSIDE_RIM, {"rim": mm(rim, 0.1)})} if rim else {}
 
 
-def _trial(found: BalanceFacts, later: bool) -> list[Ask]:
+def _trial(found: BalanceFacts, later: bool) -> list[Question]:
     stays = found.now(at(Property.TRIAL_STAYS))
     more: dict[str, Any] = {}
     if stays is not None:
@@ -65,7 +65,7 @@ def _trial(found: BalanceFacts, later: bool) -> list[Ask]:
     ]
 
 
-def _drilling(found: BalanceFacts, later: bool) -> list[Ask]:
+def _drilling(found: BalanceFacts, later: bool) -> list[Question]:
     return [
         ask(at(Property.DRILL_RADIUS), resolution=0.5, example="80", quiet=later, **_within_rim(found)),
         ask(at(Property.FINISH_RADIUS), optional=True, example="45", quiet=later, **_within_rim(found)),
@@ -75,7 +75,7 @@ def _drilling(found: BalanceFacts, later: bool) -> list[Ask]:
     ]
 
 
-def _hole(found: BalanceFacts, number: int) -> Ask:
+def _hole(found: BalanceFacts, number: int) -> Question:
     assert found.plan is not None
     each, thick = found.plan.holes[number - 1], found.value(Property.RIM_DEPTH) or WALL_MM
     values = {

@@ -13,7 +13,7 @@ from shopmath.balance import Unbalance, stops_wanted
 from shopmath.verdict import Call
 from stations.balance import words
 from stations.balance.facts import FEWEST_STOPS, BalanceFacts, Code, Phase, at
-from stations.base import Ask, Caution, Result, Said, Scale, State, Trace, Verdict, asking, of_call
+from stations.base import Caution, Question, Result, Said, Scale, State, Trace, Verdict, asking, of_call
 from stations.base.limits import limit_values
 from stations.base.words import fill
 from ui.numbers import show
@@ -24,7 +24,7 @@ THIN_MM = 1.0  # under a hole's tip: shop rule
 FIGURES = (Property.WHEEL_MASS, Property.WHEEL_SPEED, Property.RIM_DIAMETER)
 
 
-def verdict(found: BalanceFacts, asked: list[Ask]) -> Verdict:
+def verdict(found: BalanceFacts, asked: list[Question]) -> Verdict:
     """The call as it stands; `asked` is what is still to be answered."""
     if found.is_refused:
         return Verdict(State.STOP, Code(found.said(Property.WHEEL_SOUND)), next="sign_off")
@@ -38,7 +38,7 @@ def verdict(found: BalanceFacts, asked: list[Ask]) -> Verdict:
     return by_phase[found.phase](found, asked)
 
 
-def _roll(found: BalanceFacts, asked: list[Ask]) -> Verdict:
+def _roll(found: BalanceFacts, asked: list[Question]) -> Verdict:
     if any(ask.slot and ask.slot.what in FIGURES for ask in asked):
         return Verdict(State.WAIT, Code.FIGURES, next="ask")
     told = found.stops
@@ -79,7 +79,7 @@ def _scale(found: BalanceFacts) -> Scale | None:
     return Scale(rest.gmm, rest.uncertainty_gmm, None, found.permitted_gmm, "g·mm", 0) if rest and found.permitted_gmm else None
 
 
-def _weigh(found: BalanceFacts, asked: list[Ask]) -> Verdict:
+def _weigh(found: BalanceFacts, asked: list[Question]) -> Verdict:
     told, amount = found.stops, found.amount
     assert told is not None
     values: dict[str, Any] = {"angle": degrees(told.mean_deg), "light": degrees(found.light_deg)}
@@ -94,7 +94,7 @@ def _weigh(found: BalanceFacts, asked: list[Ask]) -> Verdict:
     return Verdict(State.OUT, Code.TOO_HEAVY, values, reason, "ask" if asked else "where", detail, scale=_scale(found))
 
 
-def _drill(found: BalanceFacts, asked: list[Ask]) -> Verdict:
+def _drill(found: BalanceFacts, asked: list[Question]) -> Verdict:
     plan, rest = found.plan, found.rest
     assert plan is not None and rest is not None
     values: dict[str, Any] = {
@@ -128,7 +128,7 @@ def _drill(found: BalanceFacts, asked: list[Ask]) -> Verdict:
     return Verdict(State.WAIT, Code.DRILL, values, detail=plan.code, scale=_scale(found))
 
 
-def _done(found: BalanceFacts, asked: list[Ask]) -> Verdict:
+def _done(found: BalanceFacts, asked: list[Question]) -> Verdict:
     if found.amount is None or found.amount_call is None:
         values = {"stops": len(found.marks), "removed": kilograms(found.removed_g / 1000, 0.0001)}
         return Verdict(State.IN, Code.BALANCED, values, "as_the_stand_tells", "sign", "removed")

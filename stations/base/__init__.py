@@ -8,8 +8,8 @@ from stations.base.needs import Need
 from stations.base.room import Room
 from stations.base.station import AS_SIGNED, Contradiction, Given, Result, Station
 from stations.base.verdict import Said, State, Verdict, of_call
-from stations.base.work import Work
-from stations.pieces import COMMANDS, WORD, Action, Ask, Caution, Method, Option, Plate, Row, Scale, Told, Trace
+from stations.base.work import BoundStation
+from stations.pieces import COMMANDS, WORD, Action, Caution, Method, Option, Question, Row, SaidVerdict, Scale, Told, Trace
 from stations.seen import Moved, Seen
 
 __all__ = [
@@ -17,7 +17,7 @@ __all__ = [
     "COMMANDS",
     "WORD",
     "Action",
-    "Ask",
+    "BoundStation",
     "Canvas",
     "Caution",
     "Contradiction",
@@ -27,11 +27,12 @@ __all__ = [
     "Moved",
     "Need",
     "Option",
-    "Plate",
+    "Question",
     "Result",
     "Room",
     "Row",
     "Said",
+    "SaidVerdict",
     "Scale",
     "Seen",
     "State",
@@ -39,7 +40,6 @@ __all__ = [
     "Told",
     "Trace",
     "Verdict",
-    "Work",
     "asking",
     "bind",
     "of_call",

@@ -9,7 +9,7 @@ from typing import Any
 from engines.properties import Property
 from engines.slots import Slot
 from stations.base.words import OptionRow, Sentence, fill, say
-from stations.pieces import Ask, Caution, Method, Option, Trace
+from stations.pieces import Caution, Method, Option, Question, Trace
 
 UNITS = {  # what a bare number at a question means
     "words": "",
@@ -32,7 +32,7 @@ def options(rows: Iterable[OptionRow], values: Mapping[str, Any] | None = None) 
     return tuple(Option(row[0], *(fill(said, values or {}) for said in row[1:])) for row in rows)
 
 
-def question(words: ModuleType, slot: Slot, values: Mapping[str, Any] | None = None, **more: Any) -> Ask:
+def question(words: ModuleType, slot: Slot, values: Mapping[str, Any] | None = None, **more: Any) -> Question:
     """What is asked at an address, in the station's words.
 
     `text`, `where`, `choices` and `unit` replace what the tables say; everything else is a field of the question.
@@ -47,7 +47,7 @@ def question(words: ModuleType, slot: Slot, values: Mapping[str, Any] | None = N
     more.setdefault("skip_means", fill(words.SKIP.get(what, ""), filled))
     kind = slot.about.kind
     unit = more.pop("unit", UNITS[kind])
-    return Ask(slot.key, fill(text, filled), fill(where, filled), kind, unit, slot=slot, options=options(rows, filled), **more)
+    return Question(slot.key, fill(text, filled), fill(where, filled), kind, unit, slot=slot, options=options(rows, filled), **more)
 
 
 def method(words: ModuleType, key: str, chosen: str, rows: Iterable[OptionRow] | None = None) -> Method:

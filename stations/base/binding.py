@@ -11,13 +11,13 @@ from shop.models import Person, Shop
 from stations.base.recording import frozen
 from stations.base.signed import Signed
 from stations.base.station import AS_SIGNED, Station
-from stations.base.work import Work
-from stations.pieces import Plate
+from stations.base.work import BoundStation
+from stations.pieces import SaidVerdict
 
 
 def bind(
     station: Station, job: Job, stage: RunStation, seat: Seat | None, person: Person, now: datetime, entry: Entry | None = None
-) -> Work:
+) -> BoundStation:
     """The work on a seat as it stands: a signed entry as it was recorded, else the one that is open, else none yet."""
     entry = entry or log.current_entry(stage, seat)
     if entry and entry.is_signed and _record_of(entry):
@@ -25,10 +25,12 @@ def bind(
     return computed(station, job, stage, seat, person, now, entry)
 
 
-def computed(station: Station, job: Job, stage: RunStation, seat: Seat | None, person: Person, now: datetime, entry: Entry | None) -> Work:
+def computed(
+    station: Station, job: Job, stage: RunStation, seat: Seat | None, person: Person, now: datetime, entry: Entry | None
+) -> BoundStation:
     """The work computed by today's core, also that of a signed entry."""
     signed_as = AS_SIGNED.get(str(entry.result.get("schema"))) if entry and entry.is_signed else None
-    work: Work = (signed_as or station.at(seat).binds)(station, job, stage, seat, entry, person, now, Shop.current())
+    work: BoundStation = (signed_as or station.at(seat).binds)(station, job, stage, seat, entry, person, now, Shop.current())
     return work
 
 
@@ -36,7 +38,7 @@ def _record_of(entry: Entry) -> Record | None:
     return getattr(entry, "record", None)
 
 
-def again(station: Station, entry: Entry, person: Person) -> Work:
+def again(station: Station, entry: Entry, person: Person) -> BoundStation:
     """A signed entry computed again by today's core, as if it were still open."""
     assert entry.signed_at is not None
     work = computed(station, entry.job, entry.station, entry.seat, person, entry.signed_at, entry)
@@ -47,5 +49,5 @@ def again(station: Station, entry: Entry, person: Person) -> Work:
 def freeze_late(station: Station, entry: Entry, person: Person) -> None:
     """Record an entry that was signed before there were records, by today's core; its call stays as it was signed."""
     work = computed(station, entry.job, entry.station, entry.seat, person, entry.signed_at or entry.opened_at, entry)
-    plate = Plate(entry.call_state, entry.call_words, entry.reason, "", code=entry.call_code)
+    plate = SaidVerdict(entry.call_state, entry.call_words, entry.reason, "", code=entry.call_code)
     log.record_late(entry, frozen(work, plate))

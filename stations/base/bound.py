@@ -1,6 +1,6 @@
 """What every station shares: one drawing, one reading, one call.
 
-A `Station` is described once. `bind` ties it to a job, a seat and a person and gives a `Work`: that asks, judges and draws. Rooms
+A `Station` is described once. `bind` ties it to a job, a seat and a person and gives a `BoundStation`: that asks, judges and draws. Rooms
 override the few methods below; the page, the strip, the log and the print are the same for all.
 """
 
@@ -29,7 +29,7 @@ from stations.answers import understood
 from stations.base.station import Station
 from stations.base.trust import untrusted
 from stations.kept import Kept
-from stations.pieces import WORD, Action, Ask, Caution, Method, Option, Plate, Row, Told, Trace
+from stations.pieces import WORD, Action, Caution, Method, Option, Question, Row, SaidVerdict, Told, Trace
 from stations.seen import SAID_FOR, Seen
 from ui.addresses import station_address
 
@@ -61,14 +61,14 @@ class Bound(Kept, ABC):
 
     # what rooms override
 
-    def asks(self) -> list[Ask]:
+    def asks(self) -> list[Question]:
         return []
 
     @abstractmethod
-    def plate(self) -> Plate:
+    def plate(self) -> SaidVerdict:
         """The call as it stands."""
 
-    def verdict(self) -> Plate:
+    def verdict(self) -> SaidVerdict:
         """The call that is signed: the one on the page, unless the room says otherwise."""
         return self.plate()
 
@@ -131,11 +131,11 @@ class Bound(Kept, ABC):
         """Whether the page changes by itself, because something cools or cures."""
         return False
 
-    def extra_for(self, ask: Ask, quantity: Quantity, data: dict[str, str]) -> tuple[Gauge | None, dict[str, Any]]:
+    def extra_for(self, ask: Question, quantity: Quantity, data: dict[str, str]) -> tuple[Gauge | None, dict[str, Any]]:
         """Gauge and corrections kept with a reading."""
         return self.gauge_for(ask), {}
 
-    def gauge_for(self, ask: Ask) -> Gauge | None:
+    def gauge_for(self, ask: Question) -> Gauge | None:
         """What a reading is taken with: the gauge chosen, else one of the right kind that can be heard, else the first of that kind."""
         for kind in ask.gauges:
             found = [gauge for gauge in shelves(self.shop).gauges if gauge.kind == kind]
@@ -144,7 +144,7 @@ class Bound(Kept, ABC):
                 return next((gauge for gauge in found if str(gauge.pk) == chosen), None) or max(found, key=lambda gauge: bool(gauge.port))
         return None
 
-    def check(self, ask: Ask, quantity: Quantity) -> None:
+    def check(self, ask: Question, quantity: Quantity) -> None:
         """Refuse a value that cannot be, with `BadInput`."""
 
     def note(self, reading: Reading) -> str:
@@ -161,12 +161,12 @@ class Bound(Kept, ABC):
     # what all share
 
     @cached_property
-    def wanted(self) -> list[Ask]:
+    def wanted(self) -> list[Question]:
         """The asks of this moment. A work lives for one act; after a write it is bound anew."""
         return self.asks()
 
     @cached_property
-    def call(self) -> Plate:
+    def call(self) -> SaidVerdict:
         """The plate of this moment."""
         return self.plate()
 
@@ -231,7 +231,7 @@ class Bound(Kept, ABC):
         for kind in dict.fromkeys(kind for ask in self.wanted for kind in ask.gauges):
             found = [gauge for gauge in shelves(self.shop).gauges if gauge.kind == kind]
             if len(found) > 1:
-                using = self.gauge_for(Ask("", "", gauges=(kind,)))
+                using = self.gauge_for(Question("", "", gauges=(kind,)))
                 options = tuple(Option(str(each.pk), each.name, f"{each.resolution:g} {each.unit}") for each in found)
                 methods.append(Method(f"gauge-{kind}", found[0].get_kind_display().capitalize(), options, str(using.pk if using else "")))
         return tuple(methods)
@@ -239,7 +239,7 @@ class Bound(Kept, ABC):
     def skipped(self) -> list[str]:
         return list(self.choices.get("skipped", []))
 
-    def open_asks(self) -> list[Ask]:
+    def open_asks(self) -> list[Question]:
         """What is still to be asked, in turn: where places are read several times, round after round; a list until it is left."""
         done = self.skipped()
         waiting = (ask for ask in self.wanted if not ask.quiet and ask.key not in done)
@@ -250,7 +250,7 @@ class Bound(Kept, ABC):
         rounds.sort(key=lambda ask: len(self.live(ask.key)))
         return [*rounds, *(ask for ask in found if ask.times != found[0].times)]
 
-    def ask_for(self, key: str | None) -> Ask | None:
+    def ask_for(self, key: str | None) -> Question | None:
         """The ask jumped to, else the next in turn."""
         if self.signed:
             return None
@@ -258,23 +258,23 @@ class Bound(Kept, ABC):
         return wanted or self.next_ask or self.word_wanted()
 
     @property
-    def next_ask(self) -> Ask | None:
+    def next_ask(self) -> Question | None:
         """The next measurement or answer in turn; None when all are in."""
         return next(iter(self.open_asks()), None)
 
-    def word_wanted(self) -> Ask | None:
+    def word_wanted(self) -> Question | None:
         """Nothing is left to measure: the strip waits for a word that does the next thing."""
         words = [action.word for action in self.actions() if not action.refused]
-        return Ask(WORD, "Nothing more to measure", f"type {' or '.join(words)}", "words", "") if words else None
+        return Question(WORD, "Nothing more to measure", f"type {' or '.join(words)}", "words", "") if words else None
 
-    def read(self, ask: Ask, text: str) -> Quantity:
+    def read(self, ask: Question, text: str) -> Quantity:
         """What was typed, as a quantity of the ask's kind; refused in words."""
         quantity = understood(ask, text, self.shop.ton or None)
         if quantity.kind != "words":
             self.check(ask, quantity)
         return quantity
 
-    def shown(self, reading: Reading, ask: Ask | None = None) -> str:
+    def shown(self, reading: Reading, ask: Question | None = None) -> str:
         """A reading in the shop's own unit, with no more digits than it has."""
         if reading.canonical is None:
             options = {option.key: option.words for option in ask.options} if ask else {}
@@ -300,7 +300,7 @@ class Bound(Kept, ABC):
         found = next((reading for reading in reversed(self.readings) if not reading.withdrawn_at), None)
         if found is None:
             return None
-        ask = next((each for each in self.wanted if each.key == found.ask), Ask(found.ask, found.ask))
+        ask = next((each for each in self.wanted if each.key == found.ask), Question(found.ask, found.ask))
         return Row(ask, found, self.shown(found, ask))
 
     def refused(self) -> str:
@@ -308,11 +308,11 @@ class Bound(Kept, ABC):
         ticks = self.entry.ticks if self.entry else {}
         return next((caution.words for caution in self.checks() if caution.gate and caution.key not in ticks), "")
 
-    def signed_plate(self) -> Plate:
+    def signed_plate(self) -> SaidVerdict:
         """The call as it was signed; it stands whatever the core says today."""
         assert self.entry is not None
         by = self.entry.signed_by.called if self.entry.signed_by else ""
-        return Plate(self.entry.call_state, self.entry.call_words, self.entry.reason, f"Signed by {by}.")
+        return SaidVerdict(self.entry.call_state, self.entry.call_words, self.entry.reason, f"Signed by {by}.")
 
     def opened(self, key: str) -> Entry:
         """The open entry in which one of `actions` may be done now; refused in words when it may not."""

@@ -10,7 +10,7 @@ from types import ModuleType
 from engines.slots import Slot
 from stations.base.asking import label
 from stations.base.words import READING, fill
-from stations.pieces import Plate
+from stations.pieces import SaidVerdict
 from ui.labels import Labels
 from ui.svg import Sheet
 
@@ -23,7 +23,7 @@ class Canvas:
 
     sheet: Sheet
     width: float
-    call: Plate
+    call: SaidVerdict
     address: str
     words: ModuleType
     asked: Slot | None = None

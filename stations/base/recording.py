@@ -18,13 +18,13 @@ from stations.base.bound import Bound
 from stations.base.figures import figures_of
 from stations.base.named import called
 from stations.base.verdict import plain_values
-from stations.pieces import Plate, Row
+from stations.pieces import Row, SaidVerdict
 from ui.inked import inked
 
 VERSION = 2
 
 
-def frozen(work: Bound, plate: Plate) -> Frozen:
+def frozen(work: Bound, plate: SaidVerdict) -> Frozen:
     """Everything of a bound station as it stands, in plain values; with its drawing."""
     known: Facts | None = getattr(work, "known", None)
     unmeasured = _unmeasured(work)

@@ -35,8 +35,8 @@ from stations.base.results import told_of
 from stations.base.station import Given, Station, station_name
 from stations.base.verdict import Verdict
 from stations.base.words import fill, say, sentence
-from stations.base.work import Work
-from stations.pieces import Action, Ask, Caution, Method, Plate, Row, Told, Trace
+from stations.base.work import BoundStation
+from stations.pieces import Action, Caution, Method, Question, Row, SaidVerdict, Told, Trace
 from ui.numbers import band
 from ui.numbers import shown as spelled
 from ui.svg import Sheet, on_papers
@@ -45,7 +45,7 @@ REASONS = (Property.REASON.value, Property.PAGE.value)  # why something was done
 GAUGELESS = {"length": 0.001, "temperature": 1.0, "torque": 1.0, "angle": 1.0, "force": 100.0, "mass": 0.0001, "time": 1.0}
 
 
-class Room(Work):
+class Room(BoundStation):
     """A bound station."""
 
     def __post_init__(self) -> None:
@@ -95,10 +95,10 @@ class Room(Work):
 
     # what it asks
 
-    def asks(self) -> list[Ask]:
+    def asks(self) -> list[Question]:
         return [self._offered(ask) for ask in self.definition.questions(self.found)]
 
-    def _offered(self, ask: Ask) -> Ask:
+    def _offered(self, ask: Question) -> Question:
         """A question whose answer another entry knows already: it is offered, and Enter alone uses it."""
         slot = ask.slot
         if slot is None or not slot.about.shared or ask.anew or ask.offer or self.own.has(slot):
@@ -113,13 +113,13 @@ class Room(Work):
         where = fill(shared.OFFERED, {"station": station_name(fact.station), "value": said, "when": at})
         return replace(ask, where=where, offer=fact, enter=fact.text if ask.options else "")
 
-    def fact_words(self, fact: Fact, ask: Ask) -> str:
+    def fact_words(self, fact: Fact, ask: Question) -> str:
         """A fact of another entry, in the words of this question."""
         if fact.value is None:
             return next((option.words for option in ask.options if option.key == fact.text), fact.text)
         return _spelled(Amount(fact.value, fact.kind, fact.resolution or ask.resolution))
 
-    def ask_for(self, key: str | None) -> Ask | None:
+    def ask_for(self, key: str | None) -> Question | None:
         """The question jumped to, else the one that the station puts first, else the next in turn."""
         first = self.definition.asks_first(self.found) if self.definition.asks_first and not self.signed else None
         return super().ask_for(key or first)
@@ -131,7 +131,7 @@ class Room(Work):
             return found
         return [reading for reading in found if reading.attempt == self.attempt]
 
-    def check(self, ask: Ask, quantity: Quantity) -> None:
+    def check(self, ask: Question, quantity: Quantity) -> None:
         """Refuse what cannot be believed."""
         if ask.slot is None or ask.slot.about.kind == WORDS:
             return
@@ -149,7 +149,7 @@ class Room(Work):
         if ask.check:
             ask.check(quantity.canonical)
 
-    def read(self, ask: Ask, text: str) -> Quantity:
+    def read(self, ask: Question, text: str) -> Quantity:
         if ask.reads:
             ask.reads(text)
         return super().read(ask, text)
@@ -166,14 +166,14 @@ class Room(Work):
         assert self.definition.verdict is not None
         return self.definition.verdict(self.found, self.open_asks())
 
-    def plate(self) -> Plate:
+    def plate(self) -> SaidVerdict:
         return self.signed_plate() if self.signed else self.said_of(self.judged)
 
-    def said_of(self, verdict: Verdict) -> Plate:
+    def said_of(self, verdict: Verdict) -> SaidVerdict:
         """A verdict in words."""
         values = {"question": self._asked, **verdict.values}
         words = self.words
-        return Plate(
+        return SaidVerdict(
             verdict.state,
             sentence(words.HEADLINE, verdict.code, values, str(verdict.code)),
             sentence(words.REASON, verdict.reason or verdict.code, values),
@@ -246,17 +246,17 @@ class Room(Work):
 
     # what it is taken with
 
-    def gauge_for(self, ask: Ask) -> Gauge | None:
+    def gauge_for(self, ask: Question) -> Gauge | None:
         own = self.definition.taken_with(self.found, ask.slot) if self.definition.taken_with and ask.slot else None
         return own or super().gauge_for(ask)
 
-    def extra_for(self, ask: Ask, quantity: Quantity, data: dict[str, str]) -> tuple[Gauge | None, dict[str, Any]]:
+    def extra_for(self, ask: Question, quantity: Quantity, data: dict[str, str]) -> tuple[Gauge | None, dict[str, Any]]:
         corrected = self.definition.corrected
         return self.gauge_for(ask), dict(corrected(self.found, ask.slot, quantity)) if corrected and ask.slot else {}
 
     # what is recorded
 
-    def shown(self, reading: Reading, ask: Ask | None = None) -> str:
+    def shown(self, reading: Reading, ask: Question | None = None) -> str:
         slot = slot_of(reading)
         if reading.canonical is None or slot is None:
             options = {option.key: option.words for option in ask.options} if ask else {}
@@ -272,7 +272,7 @@ class Room(Work):
         """An answer in words: the option's where it was one of several."""
         return answer(self.words, Property(reading.property), reading.text) if reading.property else reading.text
 
-    def amount(self, reading: Reading, ask: Ask | None = None) -> Amount:
+    def amount(self, reading: Reading, ask: Question | None = None) -> Amount:
         """A reading as a number with the digits of its gauge."""
         assert reading.canonical is not None
         if reading.unit == "turn":
@@ -293,13 +293,13 @@ class Room(Work):
                 slot = slot_of(reading)
                 if slot and slot.what in self.definition.each_round:
                     name = fill(shared.ROUND_LABEL, {"attempt": attempt, "label": self.label(slot)})
-                    rows.append(Row(Ask(reading.ask, name, slot=slot), reading, self.shown(reading)))
+                    rows.append(Row(Question(reading.ask, name, slot=slot), reading, self.shown(reading)))
         if self.signed:
             rest = [each for each in self.readings if each.ask not in asked and not each.withdrawn_at and each.attempt == self.attempt]
-            rows += [Row(Ask(each.ask, self.label(slot)), each, self.shown(each)) for each in rest if (slot := slot_of(each))]
+            rows += [Row(Question(each.ask, self.label(slot)), each, self.shown(each)) for each in rest if (slot := slot_of(each))]
         return rows
 
-    def verdict(self) -> Plate:
+    def verdict(self) -> SaidVerdict:
         return self.said_of(self.definition.overall(self.found)) if self.definition.overall and not self.signed else self.plate()
 
     def told(self) -> list[Told]:
@@ -378,7 +378,7 @@ class Room(Work):
         given = [each for each in self.readings if not each.withdrawn_at and each.property in REASONS]
         return [*against, *(f"{self.called(each)}: {each.text}" for each in given)]
 
-    def name_of(self, ask: Ask) -> str:
+    def name_of(self, ask: Question) -> str:
         return self.label(ask.slot) if ask.slot else super().name_of(ask)
 
     def called(self, reading: Reading) -> str:

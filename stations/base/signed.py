@@ -16,8 +16,8 @@ from jobs.models import Origin, Record
 from stations.base import standing
 from stations.base import words as shared
 from stations.base.words import fill
-from stations.base.work import Work
-from stations.pieces import Ask, Caution, Method, Option, Plate, Row, Scale, Trace
+from stations.base.work import BoundStation
+from stations.pieces import Caution, Method, Option, Question, Row, SaidVerdict, Scale, Trace
 from ui.inked import in_page
 
 
@@ -41,7 +41,7 @@ class WasRead:
 FRAME = '<div class="recorded-frame" role="group" tabindex="0" aria-label="{}">{}</div>'  # on a phone the drawing is pushed along in it
 
 
-class Signed(Work):
+class Signed(BoundStation):
     """Bound to an entry that has a record."""
 
     @property
@@ -54,10 +54,10 @@ class Signed(Work):
         content: dict[str, Any] = self.record.content
         return content
 
-    def plate(self) -> Plate:
+    def plate(self) -> SaidVerdict:
         call = self.content["call"]
         by = self.entry.signed_by.called if self.entry and self.entry.signed_by else ""
-        return Plate(
+        return SaidVerdict(
             call["state"],
             call["headline"],
             call["reason"],
@@ -103,7 +103,7 @@ class Signed(Work):
     def sheet(self) -> list[Row]:
         return [
             Row(
-                Ask("", each["words"]),
+                Question("", each["words"]),
                 WasRead(each["typed"], datetime.fromisoformat(each["at"]), Taker(each["by"]), each["gauge"]),
                 each["shown"],
                 each["note"],

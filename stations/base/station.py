@@ -25,7 +25,7 @@ from stations.base.needs import Need
 from stations.base.predicted import Prediction
 from stations.base.verdict import Said, Verdict
 from stations.base.words import Sentence
-from stations.pieces import Ask, Caution, Method, Trace
+from stations.pieces import Caution, Method, Question, Trace
 
 
 @dataclass(frozen=True)
@@ -126,8 +126,8 @@ class Station:
     # the room
     words: ModuleType | None = None
     facts: Callable[[Given], Any] | None = None
-    questions: Callable[[Any], list[Ask]] = _nothing  # type: ignore[assignment]
-    verdict: Callable[[Any, list[Ask]], Verdict] | None = None
+    questions: Callable[[Any], list[Question]] = _nothing  # type: ignore[assignment]
+    verdict: Callable[[Any, list[Question]], Verdict] | None = None
     overall: Callable[[Any], Verdict] | None = None  # what is signed, where the page shows one part of the work at a time
     draw: Callable[[Any, Canvas], None] | None = None
     methods: Callable[[Any], tuple[Method, ...]] = _nothing

@@ -10,7 +10,7 @@ from stations.base.verdict import plain_values
 from stations.seen import Moved
 
 
-class Work(Bound):
+class BoundStation(Bound):
     """What the rooms extend."""
 
     def sign(self) -> None:

@@ -7,7 +7,7 @@ from typing import Any
 
 from engines.properties import Property
 from shopmath.seals import CLOCKS
-from stations.base import Ask, Method
+from stations.base import Method, Question
 from stations.base.asking import method, question
 from stations.base.words import OptionRow, fill
 from stations.bearings_out import words
@@ -16,7 +16,7 @@ from stations.bearings_out.facts import BearingsOutFacts
 ask = partial(question, words)
 
 
-def questions(found: BearingsOutFacts) -> list[Ask]:
+def questions(found: BearingsOutFacts) -> list[Question]:
     """Seal, bearing, how it came out; then what is seen."""
     later = bool(found.outcome)
     asked = [*(_seal(found, later) if found.seal else []), *_bearing(found, later)]
@@ -24,7 +24,7 @@ def questions(found: BearingsOutFacts) -> list[Ask]:
     return [*asked, *_afterwards(found)] if later else asked
 
 
-def _seal(found: BearingsOutFacts, later: bool) -> list[Ask]:
+def _seal(found: BearingsOutFacts, later: bool) -> list[Question]:
     asked = [ask(found.of_seal(Property.SEAL_LIP), optional=True, quiet=later)]
     for clock in CLOCKS:
         slot = found.of_seal(Property.SEAL_DEPTH, clock)
@@ -35,13 +35,13 @@ def _seal(found: BearingsOutFacts, later: bool) -> list[Ask]:
     return asked
 
 
-def _bearing(found: BearingsOutFacts, later: bool) -> list[Ask]:
+def _bearing(found: BearingsOutFacts, later: bool) -> list[Question]:
     seat = found.seat
     marking = {"marking": found.bearing.designation}
     part = seat.faces.partition("_")[0] or "marking"
     faces: list[OptionRow] = [(f"{part}_out", words.FACES["out"]), (f"{part}_in", words.FACES["in"])]
 
-    def of(what: Property, values: dict[str, Any] | None = None, **more: Any) -> Ask:
+    def of(what: Property, values: dict[str, Any] | None = None, **more: Any) -> Question:
         return ask(found.at(what), values, quiet=later, **more)
 
     return [
@@ -53,7 +53,7 @@ def _bearing(found: BearingsOutFacts, later: bool) -> list[Ask]:
     ]
 
 
-def _afterwards(found: BearingsOutFacts) -> list[Ask]:
+def _afterwards(found: BearingsOutFacts) -> list[Question]:
     """Once it is out, or is not."""
     asked = []
     if found.outcome in ("driven", "broke"):

@@ -12,7 +12,7 @@ from shopmath.amounts import celsius, mm
 from shopmath.removal import Way
 from shopmath.seals import DEPTH_MM, SQUARE_MM
 from shopmath.verdict import Call
-from stations.base import Ask, Caution, Contradiction, Finding, Said, Scale, State, Trace, Verdict, asking
+from stations.base import Caution, Contradiction, Finding, Question, Said, Scale, State, Trace, Verdict, asking
 from stations.base.limits import limit_values
 from stations.base.words import fill
 from stations.bearings_out import words
@@ -23,7 +23,7 @@ source = partial(asking.source, words)
 ROOM_C = 20.0
 
 
-def verdict(found: BearingsOutFacts, asked: list[Ask]) -> Verdict:
+def verdict(found: BearingsOutFacts, asked: list[Question]) -> Verdict:
     """The call as it stands; `asked` is what is still to be answered."""
     if found.outcome == "stuck":
         return _stuck(found)
@@ -57,7 +57,7 @@ def said_of_limit(call: Call) -> str:
     return fill(words.REASON[call.code], limit_values(call, "length", 0.01))
 
 
-def _seal(found: BearingsOutFacts, asked: list[Ask]) -> Verdict:
+def _seal(found: BearingsOutFacts, asked: list[Question]) -> Verdict:
     """The seal as found, before it is destroyed."""
     sat = found.seal_seat
     move = "ask" if asked else "pull_seal"
@@ -81,7 +81,7 @@ def _seal(found: BearingsOutFacts, asked: list[Ask]) -> Verdict:
 _TO_BE_KNOWN = (Property.RETAINED_BY, Property.REACH, Property.SHIELDS, Property.BEARING_DECISION)
 
 
-def _way(found: BearingsOutFacts, asked: list[Ask]) -> Verdict:
+def _way(found: BearingsOutFacts, asked: list[Question]) -> Verdict:
     """The way chosen, else the gentlest: what to do, how hot, with what."""
     way = found.way
     values = {"way": words.WAY[way.key], "reasons": reasons(found, way)}
@@ -113,7 +113,7 @@ def _what_to_do(found: BearingsOutFacts) -> tuple[str, dict[str, Any]]:
     return code, {"heat": heat, "driver": driver, "side": words.SIDE[found.seat.loads_from], "way": words.WAY[way.key]}
 
 
-def _out(found: BearingsOutFacts, asked: list[Ask]) -> Verdict:
+def _out(found: BearingsOutFacts, asked: list[Question]) -> Verdict:
     """It is out: what is wrong, or how it differs from the card."""
     needed = any(not ask.optional for ask in asked)
     values: dict[str, Any] = {"way": words.WAY[found.way.key]}

@@ -5,7 +5,7 @@ from __future__ import annotations
 from functools import partial
 from typing import Any
 
-from stations.base import AS_SIGNED, Action, Ask, Canvas, Room, State, Station, Verdict
+from stations.base import AS_SIGNED, Action, Canvas, Question, Room, State, Station, Verdict
 from stations.base.asking import question, warnings
 from stations.by_hand import words
 from stations.by_hand.facts import NOTE, ByHandFacts, Code, facts_for
@@ -16,11 +16,11 @@ LINES = 10
 LETTERS, LETTERS_NARROW = 62, 38
 
 
-def questions(found: ByHandFacts) -> list[Ask]:
+def questions(found: ByHandFacts) -> list[Question]:
     return [ask(NOTE, repeats=True)]
 
 
-def verdict(found: ByHandFacts, asked: list[Ask]) -> Verdict:
+def verdict(found: ByHandFacts, asked: list[Question]) -> Verdict:
     if not found.notes:
         special = found.station if found.station in words.NEXT else ""
         return Verdict(State.WAIT, Code.NOTHING_YET, next=special)

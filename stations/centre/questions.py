@@ -5,7 +5,7 @@ from __future__ import annotations
 from functools import partial
 from typing import Any
 
-from stations.base import Ask, Method
+from stations.base import Method, Question
 from stations.base.asking import method, question
 from stations.base.words import fill
 from stations.centre import words
@@ -16,8 +16,8 @@ LEAST_KPA, MOST_KPA = 5.0, 60.0
 SLACK_KPA = 1.0  # that a gauge may seem to gain
 
 
-def questions(found: CentreFacts) -> list[Ask]:
-    asked: list[Ask] = []
+def questions(found: CentreFacts) -> list[Question]:
+    asked: list[Question] = []
     if not found.stands_hard:
         gap: dict[str, Any] = {"example": "0.15", "resolution": 0.01, "gauges": ("feeler",)}
         asked += [ask(slot, {"side": found.card.side(slot.at.end)}, **gap) for slot in GAPS]
@@ -34,7 +34,7 @@ def questions(found: CentreFacts) -> list[Ask]:
     return asked
 
 
-def _tests(found: CentreFacts) -> list[Ask]:
+def _tests(found: CentreFacts) -> list[Question]:
     asked = [ask(HELD, unit="s", example="5 min", resolution=1.0)]
     for test in TESTS:
         said = {"test": words.TEST[test]}

@@ -11,7 +11,7 @@ from engines.properties import Property
 from engines.slots import At, Slot
 from shopmath.amounts import Amount, count, mm
 from shopmath.verdict import Call, severity
-from stations.base import Ask, Caution, Result, Said, Scale, State, Trace, Verdict, asking, of_call
+from stations.base import Caution, Question, Result, Said, Scale, State, Trace, Verdict, asking, of_call
 from stations.base.limits import limit_values
 from stations.base.words import fill
 from stations.centre import words
@@ -22,7 +22,7 @@ source = partial(asking.source, words)
 GAP_STEP = 0.01
 
 
-def verdict(found: CentreFacts, asked: list[Ask]) -> Verdict:
+def verdict(found: CentreFacts, asked: list[Question]) -> Verdict:
     """The call as it stands; `asked` is what is still to be answered."""
     if not found.stands_hard and found.middle is None:
         return Verdict(State.WAIT, Code.MEASURE, next="ask")
@@ -71,7 +71,7 @@ def _off_centre(found: CentreFacts) -> Verdict:
     return Verdict(State.OUT, Code.OFF_CENTRE, values, "gaps_out", turned, detail, scale=scale)
 
 
-def _tested(found: CentreFacts, asked: list[Ask]) -> Verdict:
+def _tested(found: CentreFacts, asked: list[Question]) -> Verdict:
     """What is still to be tested, or that all is well."""
     against = found.against_prediction
     if asked:

@@ -8,7 +8,7 @@ from typing import Any
 from engines.models import Mark
 from engines.properties import Property
 from shopmath.amounts import Amount, mm, newton_metres
-from stations.base import Ask, Method
+from stations.base import Method, Question
 from stations.base.asking import method, question
 from stations.base.words import OptionRow, fill
 from stations.close import words
@@ -17,7 +17,7 @@ from stations.close.facts import CloseFacts, of_joint, torque_of
 ask = partial(question, words)
 
 
-def questions(found: CloseFacts) -> list[Ask]:
+def questions(found: CloseFacts) -> list[Question]:
     past = found.is_closing
     asked = [ask(of_joint(Property.GEARS), quiet=past)]
     if found.said(Property.GEARS) == "not":
@@ -32,7 +32,7 @@ def questions(found: CloseFacts) -> list[Ask]:
     return asked
 
 
-def _bolt(found: CloseFacts, mark: Mark, number: int) -> Ask:
+def _bolt(found: CloseFacts, mark: Mark, number: int) -> Question:
     torque = nm(found.rounds[number - 1] * found.torque(mark))
     size = fill(words.SIZE_LONG, {"thread": mark.thread, "length": mm(mark.length_mm, 1.0)}) if mark.length_mm else mark.thread
     values: dict[str, Any] = {"torque": torque, "round": number, "rounds": len(found.rounds), "size": size}

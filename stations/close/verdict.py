@@ -13,7 +13,7 @@ from jobs.facts import Finding
 from shop.models import Compound
 from shopmath.amounts import count, mm, newtons, share
 from shopmath.verdict import Call
-from stations.base import Ask, Caution, Said, State, Trace, Verdict, asking, of_call
+from stations.base import Caution, Question, Said, State, Trace, Verdict, asking, of_call
 from stations.base.words import fill
 from stations.close import words
 from stations.close.facts import DRY, ENGAGED_D, GASKET, CloseFacts, Code
@@ -24,7 +24,7 @@ source = partial(asking.source, words)
 MOST_PLACES = 4
 
 
-def verdict(found: CloseFacts, asked: list[Ask]) -> Verdict:
+def verdict(found: CloseFacts, asked: list[Question]) -> Verdict:
     """The call as it stands; `asked` is what is still to be answered."""
     stop = stopped(found)
     if stop:
@@ -79,7 +79,7 @@ def _times(call: Call) -> dict[str, Any]:
     return {name: f"{value / 60:.0f} min" for name, value in call.values.items()}
 
 
-def _before(found: CloseFacts, asked: list[Ask]) -> Verdict:
+def _before(found: CloseFacts, asked: list[Question]) -> Verdict:
     """Before the faces go together."""
     worst = found.worst_load
     values = _forces(worst) if worst else {}

@@ -8,7 +8,7 @@ from typing import Any
 from engines.about import ABOUT
 from engines.properties import Property
 from shopmath.amounts import count, mm
-from stations.base import Ask, Method
+from stations.base import Method, Question
 from stations.base.asking import method, question
 from stations.base.words import OptionRow, fill
 from stations.crank_in import words
@@ -17,7 +17,7 @@ from stations.crank_in.facts import DROP, GAPS, PULL, CrankInFacts, at
 ask = partial(question, words)
 
 
-def questions(found: CrankInFacts) -> list[Ask]:
+def questions(found: CrankInFacts) -> list[Question]:
     if found.is_refused:
         return []
     asked = _pull(found) if found.way == PULL else []
@@ -27,7 +27,7 @@ def questions(found: CrankInFacts) -> list[Ask]:
     return asked
 
 
-def _pull(found: CrankInFacts) -> list[Ask]:
+def _pull(found: CrankInFacts) -> list[Question]:
     past = found.has_begun
     asked = [
         ask(at(Property.END_THREAD_DIAMETER), quiet=past, example="12", resolution=0.01, gauges=("calliper",)),

@@ -12,7 +12,7 @@ from engines.slots import Slot
 from jobs.facts import Finding
 from shopmath.amounts import Amount, count, mm, newton_metres
 from shopmath.verdict import Call
-from stations.base import Ask, Caution, Said, State, Trace, Verdict, asking, of_call
+from stations.base import Caution, Question, Said, State, Trace, Verdict, asking, of_call
 from stations.crank_in import words
 from stations.crank_in.facts import DROP, FEWEST_TURNS, JOURNAL, NUT_RADIUS_MM, PULL, SCREW_MM, SEATED_MM, Code, CrankInFacts
 from ui.numbers import show
@@ -27,7 +27,7 @@ WRENCH = {
 }
 
 
-def verdict(found: CrankInFacts, asked: list[Ask]) -> Verdict:
+def verdict(found: CrankInFacts, asked: list[Question]) -> Verdict:
     """The call as it stands; `asked` is what is still to be answered."""
     if found.is_refused:
         return Verdict(State.STOP, Code.NOT_THAT_WAY, {}, found.way, "by_hand" if found.way == "impact" else "pull_or_drop")
@@ -56,7 +56,7 @@ def wrench_said(call: Call) -> dict[str, Amount]:
     return {name: count(max(value, 0.0), 0.1) if name == "left" else newton_metres(value) for name, value in call.values.items()}
 
 
-def _pulling(found: CrankInFacts, asked: list[Ask]) -> Verdict:
+def _pulling(found: CrankInFacts, asked: list[Question]) -> Verdict:
     if found.tool is None:
         return Verdict(State.STOP, Code.NO_TOOL)
     if found.thread and found.thread_is_wrong:
@@ -80,7 +80,7 @@ def _ready(found: CrankInFacts) -> Verdict:
     return Verdict(State.WAIT, Code.READY, values, reason, "required" if left else "begin", assumed=_assumed(found))
 
 
-def _felt(found: CrankInFacts, wrench: Call, asked: list[Ask]) -> Verdict:
+def _felt(found: CrankInFacts, wrench: Call, asked: list[Question]) -> Verdict:
     """What the wrench says of the pull."""
     code, move = WRENCH[wrench.code]
     if wrench.state == State.IN and found.wanted_turns and found.done_turns >= found.wanted_turns:

@@ -14,7 +14,7 @@ from engines.slots import Slot
 from jobs import log
 from jobs.models import Job, RunStation
 from shop.models import Person
-from stations.base import Work, bind
+from stations.base import BoundStation, bind
 from stations.registry import BY_KEY
 
 CARD = ("seats", "specs", "marks", "seals")
@@ -49,7 +49,7 @@ class Hands:
             else:
                 self.note(job, stage.key, f"{BY_KEY[stage.key].name} done, nothing out of the way.", at)
 
-    def answer(self, job: Job, key: str, seat: Seat | None, at: datetime, *answers: tuple[str, str]) -> Work:
+    def answer(self, job: Job, key: str, seat: Seat | None, at: datetime, *answers: tuple[str, str]) -> BoundStation:
         """Open the station and answer its asks one after another, a bare dash leaving one out."""
         stage = job.run.get(key=key)
         entry = log.open_entry(stage, seat, self.hand)
@@ -64,28 +64,28 @@ class Hands:
         work.settle()
         return work
 
-    def choose(self, work: Work, **chosen: str) -> None:
+    def choose(self, work: BoundStation, **chosen: str) -> None:
         assert work.entry is not None
         log.choose(work.entry, **chosen)
 
-    def tick(self, work: Work) -> None:
+    def tick(self, work: BoundStation) -> None:
         for caution in work.checks():
             assert work.entry is not None
             log.tick(work.entry, self.hand, caution.key, True)
 
-    def act(self, job: Job, key: str, seat: Seat | None, at: datetime, *acts: str) -> Work:
+    def act(self, job: Job, key: str, seat: Seat | None, at: datetime, *acts: str) -> BoundStation:
         for act in acts:
             self.at(job, key, seat, at).act(act)
         work = self.at(job, key, seat, at)
         work.settle()
         return work
 
-    def at(self, job: Job, key: str, seat: Seat | None, when: datetime) -> Work:
+    def at(self, job: Job, key: str, seat: Seat | None, when: datetime) -> BoundStation:
         stage = STAGE.get(job=job, key=key)
-        work: Work = bind(BY_KEY[key], stage.job, stage, seat, self.hand, when)
+        work: BoundStation = bind(BY_KEY[key], stage.job, stage, seat, self.hand, when)
         return work
 
-    def read(self, work: Work, ask_key: str, text: str) -> None:
+    def read(self, work: BoundStation, ask_key: str, text: str) -> None:
         """Keep a reading as the strip would, at the work's own time."""
         ask = next(each for each in work.asks() if each.key == ask_key)
         quantity = work.read(ask, text)

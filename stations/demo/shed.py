@@ -13,7 +13,7 @@ from jobs.models import Job
 from shop.defaults import stock_shelves
 from shop.models import Blades, Compound, Driver, Extractor, Gauge, Heater, Person, Press, Puller, PullIn, Shop, Splitter
 from shop.shelves import restock
-from stations.base import Work
+from stations.base import BoundStation
 from stations.demo import cards, crank, heating, taking_down, truing, wheel
 from stations.demo.hands import Hands
 from stations.registry import lay_run
@@ -116,7 +116,7 @@ class Shed(Hands):
     def wrong_puller(self, job: Job, now: datetime) -> None:
         taking_down.wheel(self, job, now - timedelta(minutes=50), "Old cycle puller", "18.05 mm", "2.5")
 
-    def begin(self, job: Job, seat: Seat, when: datetime, ticks: tuple[str, ...], **choices: Any) -> Work:
+    def begin(self, job: Job, seat: Seat, when: datetime, ticks: tuple[str, ...], **choices: Any) -> BoundStation:
         stage = job.run.get(key="heat-and-drop")
         entry = log.open_entry(stage, seat, self.hand)
         for key in ticks:
@@ -125,7 +125,7 @@ class Shed(Hands):
             log.choose(entry, **choices)
         return self.at(job, "heat-and-drop", seat, when)
 
-    def start(self, work: Work, key: str, when: datetime, tone: str, lasts_s: float, **values: Any) -> None:
+    def start(self, work: BoundStation, key: str, when: datetime, tone: str, lasts_s: float, **values: Any) -> None:
         assert work.entry is not None
         log.start_timer(
             work.entry, self.hand, key, {"code": key, "values": values, "whole": False}, tone, lasts_s, attempt=work.attempt, at=when

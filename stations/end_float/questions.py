@@ -9,7 +9,7 @@ from engines.parts import JOINT
 from engines.properties import Property
 from engines.slots import Slot
 from shopmath.amounts import mm
-from stations.base import Ask, Method
+from stations.base import Method, Question
 from stations.base.asking import method, question
 from stations.base.words import OptionRow, fill
 from stations.end_float import words
@@ -28,7 +28,7 @@ EXAMPLES = {
 ROWS_EXAMPLE = "1.0-1.1 0.9; 1.1-1.2 1.0"
 
 
-def questions(found: EndFloatFacts) -> list[Ask]:
+def questions(found: EndFloatFacts) -> list[Question]:
     asked = [ask(Slot(JOINT, Property.CASE_TEMPERATURE), optional=True, resolution=1.0, example="20")]
     asked += _links(found) if found.how == STACK else _table(found)
     if found.limit is None:
@@ -40,7 +40,7 @@ def questions(found: EndFloatFacts) -> list[Ask]:
     return asked
 
 
-def _links(found: EndFloatFacts) -> list[Ask]:
+def _links(found: EndFloatFacts) -> list[Question]:
     return [
         ask(
             link.slot,
@@ -54,7 +54,7 @@ def _links(found: EndFloatFacts) -> list[Ask]:
     ]
 
 
-def _table(found: EndFloatFacts) -> list[Ask]:
+def _table(found: EndFloatFacts) -> list[Question]:
     asked = [
         ask(Slot(JOINT, Property.TABLE_DISTANCE), gauges=("calliper",), example="1.15"),
         ask(Slot(JOINT, Property.TABLE), example=ROWS_EXAMPLE, reads=read_table),
@@ -69,7 +69,7 @@ def _table(found: EndFloatFacts) -> list[Ask]:
     return asked
 
 
-def _shim(number: int, piece: float) -> Ask:
+def _shim(number: int, piece: float) -> Question:
     said: dict[str, Any] = {"piece": mm(piece, 0.001)}
     near = (piece - NEAR_MM, piece + NEAR_MM)
     refusal = fill(words.NOT_THAT_SHIM, said)

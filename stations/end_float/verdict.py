@@ -11,7 +11,7 @@ from engines.properties import Property
 from engines.slots import Slot
 from jobs.facts import Finding
 from shopmath.amounts import count, mm
-from stations.base import Ask, Caution, Result, Said, Scale, State, Trace, Verdict, asking, of_call
+from stations.base import Caution, Question, Result, Said, Scale, State, Trace, Verdict, asking, of_call
 from stations.base.limits import limit_values
 from stations.end_float import words
 from stations.end_float.facts import STACK, Code, EndFloatFacts, crank
@@ -20,7 +20,7 @@ from ui.numbers import band, bare, show
 source = partial(asking.source, words)
 
 
-def verdict(found: EndFloatFacts, asked: list[Ask]) -> Verdict:
+def verdict(found: EndFloatFacts, asked: list[Question]) -> Verdict:
     """The call as it stands; `asked` is what is still to be answered."""
     if found.too_warm:
         return Verdict(State.TOO_CLOSE, Code.TOO_WARM)

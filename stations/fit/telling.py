@@ -17,7 +17,7 @@ from shopmath.thermal.expansion import WANTED
 from shopmath.thermal.limits import Limit
 from shopmath.thermal.plan import Widener
 from shopmath.verdict import Call
-from stations.base import Ask, Caution, Method, Said, Trace
+from stations.base import Caution, Method, Question, Said, Trace
 from stations.base.asking import options, question
 from stations.base.words import OptionRow, fill, lazily, say
 from stations.fit import words
@@ -140,7 +140,7 @@ def wanted_method(chosen: str) -> Method:
     return Method("wanted", str(words.METHOD_LABEL["wanted"]), options(rows), chosen)
 
 
-def air(table: Any, heated: Heated, quiet: bool) -> Ask:
+def air(table: Any, heated: Heated, quiet: bool) -> Question:
     slot = heated.slot(Property.AIR_TEMPERATURE)
     return question(table, slot, optional=True, quiet=quiet, resolution=1.0, example="21")
 

@@ -6,7 +6,7 @@ from functools import partial
 from typing import Any
 
 from engines.properties import Property
-from stations.base import Ask, Method
+from stations.base import Method, Question
 from stations.base.asking import method, question
 from stations.base.words import OptionRow
 from stations.flywheel_off import words
@@ -15,11 +15,11 @@ from stations.flywheel_off.facts import FlywheelOffFacts, at
 _ask = partial(question, words)
 
 
-def ask(what: Property, **more: Any) -> Ask:
+def ask(what: Property, **more: Any) -> Question:
     return _ask(at(what), **more)
 
 
-def questions(found: FlywheelOffFacts) -> list[Ask]:
+def questions(found: FlywheelOffFacts) -> list[Question]:
     asked = [*_threads(found), *_nut(found)]
     if found.pull and not found.is_free:
         asked.append(ask(Property.PULLING_TORQUE, repeats=True, example="25", resolution=1.0))
@@ -28,7 +28,7 @@ def questions(found: FlywheelOffFacts) -> list[Ask]:
     return [*asked, *_once_off(found)] if found.is_free else asked
 
 
-def _threads(found: FlywheelOffFacts) -> list[Ask]:
+def _threads(found: FlywheelOffFacts) -> list[Question]:
     """Those of the shelf's puller and of the card are known already, and can still be asked for."""
     known, on_card = found.puller is not None, found.card_has_boss
     hidden = found.is_wrong or not found.is_shallow
@@ -46,7 +46,7 @@ def _threads(found: FlywheelOffFacts) -> list[Ask]:
     ]
 
 
-def _nut(found: FlywheelOffFacts) -> list[Ask]:
+def _nut(found: FlywheelOffFacts) -> list[Question]:
     """What seated the taper, where the card does not say."""
     asked = []
     if found.card.nut_torque_nm is None:
@@ -56,7 +56,7 @@ def _nut(found: FlywheelOffFacts) -> list[Ask]:
     return asked
 
 
-def _once_off(found: FlywheelOffFacts) -> list[Ask]:
+def _once_off(found: FlywheelOffFacts) -> list[Question]:
     step = [ask(Property.KEY_STEP, example="0.40", resolution=0.01)] if found.own.said(at(Property.KEY_CONDITION)) == "stepped" else []
     return [
         ask(Property.TAPER_CONDITION),

@@ -14,7 +14,7 @@ from shopmath.amounts import Amount, celsius, count, degrees, mm, newton_metres,
 from shopmath.pulling import PLAY_MM, Pull
 from shopmath.taper import key_shift_deg
 from shopmath.verdict import Call
-from stations.base import Ask, Caution, Finding, Said, State, Trace, Verdict, asking
+from stations.base import Caution, Finding, Question, Said, State, Trace, Verdict, asking
 from stations.base.words import fill
 from stations.flywheel_off import words
 from stations.flywheel_off.facts import WARM_C, Code, FlywheelOffFacts, at
@@ -23,7 +23,7 @@ from ui.numbers import band, show
 source = partial(asking.source, words)
 
 
-def verdict(found: FlywheelOffFacts, asked: list[Ask]) -> Verdict:
+def verdict(found: FlywheelOffFacts, asked: list[Question]) -> Verdict:
     """The call as it stands; `asked` is what is still to be answered."""
     if found.is_free:
         return _off(found, asked)
@@ -98,7 +98,7 @@ def _releases(pull: Pull) -> tuple[str, dict[str, Amount]]:
     return "releases", {**stop, "from_nm": newton_metres(frees.low), "likely_nm": newton_metres(frees.likely)}
 
 
-def _off(found: FlywheelOffFacts, asked: list[Ask]) -> Verdict:
+def _off(found: FlywheelOffFacts, asked: list[Question]) -> Verdict:
     """Once it is off: damage first, then what is still to be looked at."""
     if found.faults:
         first, *others = found.faults

@@ -7,7 +7,7 @@ from typing import Any
 
 from engines.properties import Property
 from shopmath.amounts import newton_metres
-from stations.base import Ask
+from stations.base import Question
 from stations.base.asking import question
 from stations.base.words import fill
 from stations.flywheel_on import words
@@ -16,12 +16,12 @@ from stations.flywheel_on.facts import OLD_KEY, FlywheelOnFacts, at
 _ask = partial(question, words)
 
 
-def ask(what: Property, **more: Any) -> Ask:
+def ask(what: Property, **more: Any) -> Question:
     return _ask(at(what), **more)
 
 
-def questions(found: FlywheelOnFacts) -> list[Ask]:
-    asked: list[Ask] = []
+def questions(found: FlywheelOnFacts) -> list[Question]:
+    asked: list[Question] = []
     if found.is_on_taper:
         blue_again = found.share is None and found.lapped > 0
         times = len(found.own.all(at(Property.CONTACT_SHARE))) + 1 if blue_again else 1

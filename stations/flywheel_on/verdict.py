@@ -8,7 +8,7 @@ from typing import Any
 
 from engines.properties import Property
 from shopmath.amounts import degrees, mm, newton_metres, newtons
-from stations.base import Ask, Finding, Said, Scale, State, Trace, Verdict, asking
+from stations.base import Finding, Question, Said, Scale, State, Trace, Verdict, asking
 from stations.base.limits import limit_values
 from stations.base.words import fill
 from stations.flywheel_on import words
@@ -19,7 +19,7 @@ source = partial(asking.source, words)
 KINDS = {Code.TIMING: ("angle", 0.1), Code.NUT: ("torque", 1.0), Code.RIM: ("length", 0.01), Code.AIR_GAP: ("length", 0.01)}
 
 
-def verdict(found: FlywheelOnFacts, asked: list[Ask]) -> Verdict:
+def verdict(found: FlywheelOnFacts, asked: list[Question]) -> Verdict:
     """The worst of what is judged; then what is still to be answered."""
     worst = found.judged[0] if found.judged else None
     if worst and worst.call.state != State.IN:

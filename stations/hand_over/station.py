@@ -9,7 +9,7 @@ from typing import Any
 from engines.properties import Property
 from jobs import log
 from shopmath import __version__ as core_version
-from stations.base import Action, Ask, Caution, Room, State, Station, Trace, Verdict, asking
+from stations.base import Action, Caution, Question, Room, State, Station, Trace, Verdict, asking
 from stations.base.station import station_name
 from stations.base.words import fill
 from stations.hand_over import drawing, words
@@ -19,7 +19,7 @@ ask = partial(asking.question, words)
 MOST_NAMED = 4
 
 
-def questions(found: HandOverFacts) -> list[Ask]:
+def questions(found: HandOverFacts) -> list[Question]:
     asked = [ask(of_engine(Property.PARTS_USED), optional=True, repeats=True)]
     if found.against:
         calls = [fill(words.STATION_CALL, {"station": station_name(each.station.key), "call": each.call_words}) for each in found.against]
@@ -27,7 +27,7 @@ def questions(found: HandOverFacts) -> list[Ask]:
     return [*asked, ask(of_engine(Property.STAYS_UNKNOWN), optional=True), ask(of_engine(Property.NOTE), optional=True)]
 
 
-def verdict(found: HandOverFacts, asked: list[Ask]) -> Verdict:
+def verdict(found: HandOverFacts, asked: list[Question]) -> Verdict:
     """The call as it stands; `asked` is what is still to be answered."""
     entries = {"entries": len(found.entries)}
     if found.unsigned:

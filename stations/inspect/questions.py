@@ -9,7 +9,7 @@ from engines.parts import CRANK, rod
 from engines.properties import Property
 from engines.slots import At, Slot
 from shopmath.bearings import lookup
-from stations.base import Ask, Method
+from stations.base import Method, Question
 from stations.base.asking import question
 from stations.base.words import OptionRow, fill
 from stations.inspect import words
@@ -21,12 +21,12 @@ NEAR_MM = 1.0  # a diameter further from its nominal size is not believed
 CALLIPERS = ("micrometer", "calliper")
 
 
-def questions(found: InspectFacts) -> list[Ask]:
+def questions(found: InspectFacts) -> list[Question]:
     """Every part's questions; only those of the part in hand are asked in turn."""
     return [ask for tab in found.tabs for ask in of_tab(found, tab)]
 
 
-def of_tab(found: InspectFacts, tab: str) -> list[Ask]:
+def of_tab(found: InspectFacts, tab: str) -> list[Question]:
     ask = partial(question, words, quiet=tab != found.tab)
     if tab == WHOLE:
         return _crank(found, ask)
@@ -35,7 +35,7 @@ def of_tab(found: InspectFacts, tab: str) -> list[Ask]:
     return _seat(found, next(each for each in found.seats if each.part.uid == tab), ask)
 
 
-def is_open(found: InspectFacts, ask: Ask) -> bool:
+def is_open(found: InspectFacts, ask: Question) -> bool:
     assert ask.slot is not None
     return ask.key not in found.own.skipped and len(found.own.all(ask.slot)) < ask.times
 
@@ -57,7 +57,7 @@ def tabs(found: InspectFacts) -> Method:
     return Method(TAB, str(words.IN_HAND), options, found.tab)
 
 
-def _crank(found: InspectFacts, ask: Any) -> list[Ask]:
+def _crank(found: InspectFacts, ask: Any) -> list[Question]:
     of = [fill(words.OF_ROD, {"rod": each.name}) if len(found.rods) > 1 else "" for each in found.rods]
     gauges = {Property.BIG_END_RADIAL_PLAY: ("dial",), Property.BIG_END_SIDE_PLAY: ("feeler",)}
     asked = []
@@ -73,13 +73,15 @@ def _crank(found: InspectFacts, ask: Any) -> list[Ask]:
     return [*asked, ask(Slot(CRANK, Property.MASSES))]
 
 
-def _size(found: InspectFacts, ask: Any, slot: Slot, gauges: tuple[str, ...], values: dict[str, Any] | None = None, **more: Any) -> Ask:
+def _size(
+    found: InspectFacts, ask: Any, slot: Slot, gauges: tuple[str, ...], values: dict[str, Any] | None = None, **more: Any
+) -> Question:
     """A length that may be left out, and is asked again where its call was too close."""
-    asked: Ask = ask(slot, values, optional=True, gauges=gauges, times=found.own.times(slot), **more)
+    asked: Question = ask(slot, values, optional=True, gauges=gauges, times=found.own.times(slot), **more)
     return asked
 
 
-def _seat(found: InspectFacts, of: SeatFound, ask: Any) -> list[Ask]:
+def _seat(found: InspectFacts, of: SeatFound, ask: Any) -> list[Question]:
     """The bearing first, while it is in the hand; then what it sits in or on."""
     marking = of.bearing.designation if of.bearing else "6205 C3"
     asked = [
@@ -94,7 +96,7 @@ def _seat(found: InspectFacts, of: SeatFound, ask: Any) -> list[Ask]:
     return [*asked, *_diameters(found, of, ask)]
 
 
-def _diameters(found: InspectFacts, of: SeatFound, ask: Any) -> list[Ask]:
+def _diameters(found: InspectFacts, of: SeatFound, ask: Any) -> list[Question]:
     gauges, other = (("micrometer",), ("bore",)) if of.on_shaft else (("bore",), ("micrometer",))
     surface = {"surface": words.SURFACE["journal" if of.on_shaft else "bore"]}
     near: dict[str, Any] = {"example": f"{of.nominal:.3f}" if of.nominal else "47.012"}
@@ -129,7 +131,7 @@ def _mends(of: SeatFound) -> list[OptionRow]:
     return rows
 
 
-def _masses(ask: Any) -> list[Ask]:
+def _masses(ask: Any) -> list[Question]:
     wanted = (
         (Slot(CRANK, Property.HUNG_MASS), "85"),
         (Slot(rod(1), Property.SMALL_END_MASS), "62"),

@@ -15,7 +15,7 @@ from shopmath.bearings import lookup
 from shopmath.bearings.keeping import KEEP, MAY_STAY
 from shopmath.checks import BadInput
 from shopmath.form import Mend
-from stations.base import Ask, Caution, Contradiction, Result, Said, Scale, State, Trace, Verdict, asking
+from stations.base import Caution, Contradiction, Question, Result, Said, Scale, State, Trace, Verdict, asking
 from stations.base.limits import limit_values
 from stations.base.station import station_name
 from stations.base.words import LIMIT_FROM, fill, say
@@ -31,7 +31,7 @@ KEEPING = {KEEP: (State.IN, Code.KEEP), MAY_STAY: (State.TOO_CLOSE, Code.MAY_STA
 FIRST_ASKED = (Property.BEARING_MARKING, Property.SEAT_DIAMETER)  # a figure that is out does not hide these
 
 
-def verdict(found: InspectFacts, asked: list[Ask]) -> Verdict:
+def verdict(found: InspectFacts, asked: list[Question]) -> Verdict:
     """Of the part in hand; `asked` is what is still to be answered there."""
     worst = worst_of(found.figures)
     if asked and not (worst and worst.state == State.OUT and _what(asked[0]) not in FIRST_ASKED):
@@ -66,7 +66,7 @@ def overall(found: InspectFacts) -> Verdict:
     return Verdict(State.WAIT, Code.RECORDED, {}, "no_limits_at_all", "sign")
 
 
-def _what(ask: Ask) -> Property | None:
+def _what(ask: Question) -> Property | None:
     return ask.slot.what if ask.slot else None
 
 
@@ -96,7 +96,7 @@ def limit_from(of: Figure) -> str:
     return say(LIMIT_FROM, said.code, said.values)
 
 
-def _measure(found: InspectFacts, ask: Ask) -> Verdict:
+def _measure(found: InspectFacts, ask: Question) -> Verdict:
     what = _what(ask)
     if found.tab == MASSES:
         reason = "masses"

@@ -8,7 +8,7 @@ from typing import Any
 from engines.properties import Property
 from shopmath.amounts import mm
 from shopmath.seals import CLOCKS
-from stations.base import Ask, Method
+from stations.base import Method, Question
 from stations.base.asking import method, question
 from stations.base.words import fill
 from stations.pieces import Option
@@ -19,12 +19,12 @@ BY_CALLIPER = ("calliper",)
 WIDEST_MM = 250.0
 
 
-def questions(found: SealsFacts) -> list[Ask]:
+def questions(found: SealsFacts) -> list[Question]:
     """Every seal's questions; only those of the seal in hand are asked in turn."""
     return [ask for each in found.seals for ask in of_seal(found, each)]
 
 
-def of_seal(found: SealsFacts, of: SealFound) -> list[Ask]:
+def of_seal(found: SealsFacts, of: SealFound) -> list[Question]:
     seal = of.seal
     ask = partial(question, words, quiet=of.seal != found.in_hand.seal)
     asked = [

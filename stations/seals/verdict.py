@@ -10,7 +10,7 @@ from engines.properties import Property
 from shopmath.amounts import mm
 from shopmath.seals import DEPTH_MM, SealSeat
 from shopmath.verdict import severity
-from stations.base import Ask, Caution, Contradiction, Result, Said, Scale, State, Trace, Verdict, asking, of_call
+from stations.base import Caution, Contradiction, Question, Result, Said, Scale, State, Trace, Verdict, asking, of_call
 from stations.base.limits import limit_values
 from stations.seals import words
 from stations.seals.facts import Code, SealFound, SealsFacts
@@ -21,7 +21,7 @@ source = partial(asking.source, words)
 STEP = 0.01
 
 
-def verdict(found: SealsFacts, asked: list[Ask]) -> Verdict:
+def verdict(found: SealsFacts, asked: list[Question]) -> Verdict:
     """Of the seal in hand; `asked` is what is still to be answered."""
     return _of(found, found.in_hand, bool(asked))
 

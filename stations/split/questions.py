@@ -6,7 +6,7 @@ from functools import partial
 
 from engines.properties import Property
 from shopmath.amounts import mm
-from stations.base import Ask, Method
+from stations.base import Method, Question
 from stations.base.asking import method, question
 from stations.base.words import OptionRow, fill
 from stations.split import words
@@ -20,10 +20,10 @@ def _halves(found: SplitFacts) -> list[tuple[str, str]]:
     return [(key, fill(words.HALF, {"side": side})) for key, side in (("left", card.left_name), ("right", card.right_name))]
 
 
-def questions(found: SplitFacts) -> list[Ask]:
+def questions(found: SplitFacts) -> list[Question]:
     """Fasteners first, then the splitter, then gaps round after round, then loose parts."""
     past = found.is_loaded
-    asked: list[Ask] = []
+    asked: list[Question] = []
     if not found.card.lifts:
         asked.append(ask(of_joint(Property.LIFTING_HALF), choices=_halves(found), quiet=past))
     asked += _fasteners(found, past)
@@ -36,7 +36,7 @@ def questions(found: SplitFacts) -> list[Ask]:
     return asked
 
 
-def _fasteners(found: SplitFacts, past: bool) -> list[Ask]:
+def _fasteners(found: SplitFacts, past: bool) -> list[Question]:
     asked = []
     for mark in found.fasteners:
         values = {"kind": mark.get_what_display().capitalize()}
@@ -49,7 +49,7 @@ def _fasteners(found: SplitFacts, past: bool) -> list[Ask]:
     return [*asked, ask(of_joint(Property.FASTENERS_COUNTED), quiet=past, example="14")]
 
 
-def _screws(found: SplitFacts, past: bool) -> list[Ask]:
+def _screws(found: SplitFacts, past: bool) -> list[Question]:
     """The splitter's screws in the case; those of the shelf are known but for their turns."""
     asked = []
     if found.splitter is None:
@@ -60,7 +60,7 @@ def _screws(found: SplitFacts, past: bool) -> list[Ask]:
     return [*asked, ask(of_joint(Property.SPLITTER_SCREW_TURNS), unit="turns", optional=True, quiet=past, example="8", resolution=0.25)]
 
 
-def _gaps(found: SplitFacts) -> list[Ask]:
+def _gaps(found: SplitFacts) -> list[Question]:
     """Three places make a plane; a place may be left out as long as three remain, and always from the fourth reading on."""
     left = len(found.places) - sum(found.own.was_skipped(place.slot) for place in found.places)
     spare = found.taken_now >= 3 or left > 3
@@ -68,10 +68,10 @@ def _gaps(found: SplitFacts) -> list[Ask]:
     return [ask(place.slot, where=how, optional=spare, quiet=found.is_apart, resolution=step, example="1.2") for place in found.places]
 
 
-def _loose(found: SplitFacts) -> list[Ask]:
+def _loose(found: SplitFacts) -> list[Question]:
     """What it is, which shaft it was on, which half it was found on; one part after the other until none is left."""
     halves = [*_halves(found), *words.OPTIONS[Property.LOOSE_HALF]]
-    asked: list[Ask] = []
+    asked: list[Question] = []
     for number in range(1, MOST_LOOSE + 1):
         each: Loose = found.loose_number(number)
         text = words.ANOTHER_LOOSE if number > 1 else None

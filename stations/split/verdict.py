@@ -10,7 +10,7 @@ from engines.parts import JOINT
 from engines.properties import Property
 from engines.slots import Slot
 from shopmath.amounts import mm, newton_metres, newtons
-from stations.base import Ask, Caution, Contradiction, Finding, Said, Scale, State, Trace, Verdict
+from stations.base import Caution, Contradiction, Finding, Question, Said, Scale, State, Trace, Verdict
 from stations.base.asking import checks as check_list
 from stations.base.asking import source as named_source
 from stations.base.asking import warnings as all_warnings
@@ -22,7 +22,7 @@ from ui.numbers import band, show
 MOST_LIKELY = 3  # places to look at first
 
 
-def verdict(found: SplitFacts, asked: list[Ask]) -> Verdict:
+def verdict(found: SplitFacts, asked: list[Question]) -> Verdict:
     """The call as it stands; `asked` is what is still to be answered."""
     if found.is_apart:
         return _apart(found, asked)
@@ -50,7 +50,7 @@ def _still_in(found: SplitFacts) -> Verdict:
     return Verdict(State.STOP, code, {**found.census_values, "likely": likely}, census.call.code, move)
 
 
-def _before(found: SplitFacts, asked: list[Ask]) -> Verdict:
+def _before(found: SplitFacts, asked: list[Question]) -> Verdict:
     """Fasteners, their count, then the splitter's screws."""
     census, fasteners = found.census, found.fasteners
     counts = found.census_values
@@ -103,7 +103,7 @@ def _led(found: SplitFacts) -> Verdict:
     return Verdict(state, LED[move.kind], values, lead.code, move.kind, detail, scale=scale, assumed=() if free else _assumed_dowels(found))
 
 
-def _apart(found: SplitFacts, asked: list[Ask]) -> Verdict:
+def _apart(found: SplitFacts, asked: list[Question]) -> Verdict:
     loose = len(found.loose)
     values = {"rounds": found.own.attempt, "loose": loose}
     if asked and asked[0].slot and asked[0].slot.what != Property.NOTE:

@@ -5,7 +5,7 @@ from __future__ import annotations
 from functools import partial
 
 from engines.properties import Property
-from stations.base import Ask
+from stations.base import Question
 from stations.base.asking import question
 from stations.strip import words
 from stations.strip.facts import CAME_EVENLY, CRANK_OUT, MOST_PARTS, NOTE, StripFacts
@@ -13,7 +13,7 @@ from stations.strip.facts import CAME_EVENLY, CRANK_OUT, MOST_PARTS, NOTE, Strip
 ask = partial(question, words)
 
 
-def questions(found: StripFacts) -> list[Ask]:
+def questions(found: StripFacts) -> list[Question]:
     asked = [ask(CRANK_OUT)]
     if found.crank == "pushed":
         asked.append(ask(CAME_EVENLY))

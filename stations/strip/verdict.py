@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterator
 from typing import Any
 
-from stations.base import Ask, State, Trace, Verdict
+from stations.base import Question, State, Trace, Verdict
 from stations.base.asking import source
 from stations.base.words import fill
 from stations.strip import words
@@ -14,7 +14,7 @@ from stations.strip.facts import Code, StripFacts
 MOST_NAMED = 4
 
 
-def verdict(found: StripFacts, asked: list[Ask]) -> Verdict:
+def verdict(found: StripFacts, asked: list[Question]) -> Verdict:
     move = "ask" if asked else "sign"
     if found.came == "crooked" and not found.is_bare:
         return Verdict(State.STOP, Code.STOP_PUSHING, next="begin_again")

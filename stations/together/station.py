@@ -7,7 +7,7 @@ from typing import Any
 
 from engines.properties import Property
 from shopmath.amounts import mm
-from stations.base import Ask, Caution, Method, Room, State, Station, Trace, Verdict, asking
+from stations.base import Caution, Method, Question, Room, State, Station, Trace, Verdict, asking
 from stations.base.limits import limit_values
 from stations.base.words import fill
 from stations.common.press_joint import drawing, questions, verdict
@@ -20,7 +20,7 @@ from ui.numbers import show
 MOST_STOPS = 20  # at which the width is measured as it goes
 
 
-def asks(found: TogetherFacts) -> list[Ask]:
+def asks(found: TogetherFacts) -> list[Question]:
     past = found.peak_n is not None
     asked = questions.sizes(words, found, past)
     if not found.plan or found.is_stopped:
@@ -36,7 +36,7 @@ def asks(found: TogetherFacts) -> list[Ask]:
     return asked
 
 
-def call(found: TogetherFacts, asked: list[Ask]) -> Verdict:
+def call(found: TogetherFacts, asked: list[Question]) -> Verdict:
     """The call as it stands; `asked` is what is still to be answered."""
     before = verdict.before(found, asked, "sizing")
     if before:
@@ -49,7 +49,7 @@ def call(found: TogetherFacts, asked: list[Ask]) -> Verdict:
     return _pressed(found, asked)
 
 
-def _pressed(found: TogetherFacts, asked: list[Ask]) -> Verdict:
+def _pressed(found: TogetherFacts, asked: list[Question]) -> Verdict:
     """What the joint says once it is pressed."""
     evidence = found.evidence
     assert evidence is not None

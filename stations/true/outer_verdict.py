@@ -8,7 +8,7 @@ from typing import Any
 
 from shopmath.amounts import Amount, mm
 from shopmath.throws import phase_error_deg
-from stations.base import Ask, State, Trace, Verdict, asking
+from stations.base import Question, State, Trace, Verdict, asking
 from stations.base.words import fill
 from stations.true import words
 from stations.true.facts import Code
@@ -19,7 +19,7 @@ from ui.numbers import show
 source = partial(asking.source, words)
 
 
-def several(found: OuterFacts, asked: list[Ask]) -> Verdict:
+def several(found: OuterFacts, asked: list[Question]) -> Verdict:
     """`asked` is what is still to be answered."""
     if found.is_held_wrong:
         return Verdict(State.STOP, Code.NOT_HELD_SO, reason=found.held, next="centre_bearings")

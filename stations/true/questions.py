@@ -8,7 +8,7 @@ from typing import Any
 
 from engines.properties import Property
 from shopmath.truing import refuse_on_support
-from stations.base import Ask, Method
+from stations.base import Method, Question
 from stations.base.asking import method, question
 from stations.base.words import fill
 from stations.true import words
@@ -20,10 +20,10 @@ ask = partial(question, words)
 DIALS = (DIAL,)
 
 
-def of_single(found: SingleFacts) -> list[Ask]:
+def of_single(found: SingleFacts) -> list[Question]:
     """Where supports and gauges stand, then one turn at each end."""
     past = found.attempt > 1
-    asked: list[Ask] = []
+    asked: list[Question] = []
     for side in SIDES:
         said = {"side": found.card.side(side)}
         support, gauge = crank(Property.SUPPORT_PLACE, side), crank(Property.GAUGE_PLACE, side)
@@ -42,11 +42,11 @@ def _apart(side: str, other_mm: float | None) -> Callable[[float], None] | None:
     return None if other_mm is None else lambda value: refuse_on_support(side, value, other_mm)
 
 
-def _stroke(found: TurnedFacts, past: bool) -> list[Ask]:
+def _stroke(found: TurnedFacts, past: bool) -> list[Question]:
     return [ask(crank(Property.STROKE), quiet=past, example="58", resolution=0.1)] if found.card.stroke_mm is None else []
 
 
-def of_several(found: OuterFacts) -> list[Ask]:
+def of_several(found: OuterFacts) -> list[Question]:
     """Throw, rim and the angle between the throws, then one turn at each outer shaft."""
     past = found.attempt > 1
     if found.is_held_wrong:
@@ -61,12 +61,12 @@ def of_several(found: OuterFacts) -> list[Ask]:
     return [*asked, *_ends(found)] if found.shafts else asked
 
 
-def _ends(found: TurnedFacts) -> list[Ask]:
+def _ends(found: TurnedFacts) -> list[Question]:
     done = found.is_done
     return [ask(crank(Property.JOINT_LOCK), quiet=not done), ask(crank(Property.NOTE), optional=True, quiet=not done)]
 
 
-def _readings(found: TurnedFacts, side: str, pin: str) -> list[Ask]:
+def _readings(found: TurnedFacts, side: str, pin: str) -> list[Question]:
     """One end: eight readings and back to the first, or the runout with where it is high."""
     name = found.card.side(side)
     named = {"side": name, "Side": f"{name[:1].upper()}{name[1:]}", "pin": pin}

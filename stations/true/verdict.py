@@ -9,7 +9,7 @@ from typing import Any
 from engines.properties import Property
 from jobs.facts import Finding
 from shopmath.amounts import Amount, count, degrees, mm, share
-from stations.base import Ask, Caution, Result, Said, Scale, State, Trace, Verdict, asking
+from stations.base import Caution, Question, Result, Said, Scale, State, Trace, Verdict, asking
 from stations.base.limits import limit_values
 from stations.base.words import fill
 from stations.true import words
@@ -22,7 +22,7 @@ SOFT, HARD = 0.7, 1.15  # share of a fault that a blow took: under it a harder o
 FINE = 0.001
 
 
-def single(found: SingleFacts, asked: list[Ask]) -> Verdict:
+def single(found: SingleFacts, asked: list[Question]) -> Verdict:
     """Of a crank of one throw; `asked` is what is still to be answered."""
     if found.geometry is None:
         return Verdict(State.WAIT, Code.SET_UP, reason="places", next="ask" if asked else "give_places")
@@ -31,7 +31,7 @@ def single(found: SingleFacts, asked: list[Ask]) -> Verdict:
     return disagree(found) if found.doubt else _judged(found, asked)
 
 
-def turn_it(found: TurnedFacts, asked: list[Ask]) -> Verdict:
+def turn_it(found: TurnedFacts, asked: list[Question]) -> Verdict:
     return Verdict(State.WAIT, Code.TURN_IT, {"round": found.attempt}, next="ask" if asked else "read_the_rest")
 
 
@@ -105,7 +105,7 @@ def _why(found: SingleFacts) -> str:
     return f"{said} {words.HALF}" if move.share < 1 else said
 
 
-def _judged(found: SingleFacts, asked: list[Ask]) -> Verdict:
+def _judged(found: SingleFacts, asked: list[Question]) -> Verdict:
     move = found.move
     assert move is not None
     values: dict[str, Any] = {"runout": runout_said(found), "why": _why(found)}

@@ -10,7 +10,7 @@ from engines.properties import Property
 from engines.slots import Slot
 from shop.models import Gauge
 from shopmath.amounts import mm
-from stations.base import Ask, Method
+from stations.base import Method, Question
 from stations.base.asking import method, question
 from stations.base.words import OptionRow, fill
 from stations.common.press_joint import words
@@ -22,10 +22,10 @@ WIDEST_MM = 300.0
 THROW_ANGLE = Slot(CRANK, Property.THROW_ANGLE)
 
 
-def sizes(station: ModuleType, found: JointFacts, quiet: bool) -> list[Ask]:
+def sizes(station: ModuleType, found: JointFacts, quiet: bool) -> list[Question]:
     """Pin and hole as measured, or the pin alone where nothing can be got at."""
 
-    def ask(what: Property, **more: Any) -> Ask:
+    def ask(what: Property, **more: Any) -> Question:
         return question(station, at(what), quiet=quiet, **more)
 
     asked = []
@@ -79,11 +79,11 @@ def _wall(found: JointFacts) -> dict[str, Any]:
     return {"limits": (2.0, max(2.0, most)), "refusal": said}
 
 
-def peak(station: ModuleType, quiet: bool = False) -> Ask:
+def peak(station: ModuleType, quiet: bool = False) -> Question:
     return question(station, at(Property.PRESS_PEAK), quiet=quiet, example="31", resolution=0.1, gauges=LOAD, peak=True)
 
 
-def throw_angle(station: ModuleType, where: str, **more: Any) -> Ask:
+def throw_angle(station: ModuleType, where: str, **more: Any) -> Question:
     return question(station, THROW_ANGLE, where=where, example="180", resolution=0.5, **more)
 
 

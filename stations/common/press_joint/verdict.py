@@ -11,13 +11,13 @@ from engines.slots import Slot
 from shopmath import __version__ as core_version
 from shopmath.amounts import celsius, mm, newtons
 from shopmath.verdict import Call
-from stations.base import Action, Ask, Caution, Said, Scale, State, Trace, Verdict, asking
+from stations.base import Action, Caution, Question, Said, Scale, State, Trace, Verdict, asking
 from stations.common.press_joint import words
 from stations.common.press_joint.facts import Code, JointFacts
 from ui.numbers import show
 
 
-def before(found: JointFacts, asked: list[Ask], sizing: str) -> Verdict | None:
+def before(found: JointFacts, asked: list[Question], sizing: str) -> Verdict | None:
     """The call until the joint may be pressed; None then. `sizing` is the code of why it is measured."""
     if found.plan is None:
         return Verdict(State.WAIT, Code.MEASURE, reason=sizing, next="ask" if asked else "sizes", assumed=assumed(found))

@@ -7,7 +7,7 @@ from typing import Any
 
 from engines.properties import Property
 from shopmath.amounts import degrees, mm
-from stations.base import Ask
+from stations.base import Question
 from stations.base.asking import question
 from stations.base.words import fill
 from stations.fit.assembly import words
@@ -17,7 +17,7 @@ ask = partial(question, words)
 SIZED: dict[str, Any] = {"gauges": ("calliper",), "resolution": 0.02}
 
 
-def questions(found: Assembly) -> list[Ask]:
+def questions(found: Assembly) -> list[Question]:
     if found.is_rubber:
         ends = [ask(found.slot(Property.STANDS_OUT, at), {"end": words.ENDS[at.end]}, example="2.0", **SIZED) for at in (INSIDE, OUTSIDE)]
         return [ask(found.slot(Property.BUSH_LUBRICANT)), *ends]

@@ -6,7 +6,7 @@ from typing import Any
 
 from shopmath.amounts import degrees, mm
 from shopmath.verdict import IN, OUT, TOO_CLOSE, severity
-from stations.base import Ask, Scale, State, Verdict, of_call
+from stations.base import Question, Scale, State, Verdict, of_call
 from stations.base.limits import limit_values
 from stations.fit.assembly import words
 from stations.fit.assembly.facts import PROTRACTOR_U_DEG, Assembly, Code
@@ -14,7 +14,7 @@ from stations.fit.assembly.facts import PROTRACTOR_U_DEG, Assembly, Code
 STOPS = (Code.OILED,)
 
 
-def verdict(found: Assembly, asked: list[Ask]) -> Verdict:
+def verdict(found: Assembly, asked: list[Question]) -> Verdict:
     """Faults first, then what was measured; `asked` is what is still to be answered of this part."""
     part = found.fitted
     values: dict[str, Any] = {"part": part.name, "question": asked[0].words if asked else "", **_limits(found)}
@@ -33,7 +33,7 @@ def verdict(found: Assembly, asked: list[Ask]) -> Verdict:
     return of_call(worst, headline, values=values, next=_next(found, worst.state, asked), detail=limits, scale=_scale(found))
 
 
-def _next(found: Assembly, state: str, asked: list[Ask]) -> str:
+def _next(found: Assembly, state: str, asked: list[Question]) -> str:
     if state == IN:
         return "ask" if asked else "on"
     if state == TOO_CLOSE:

@@ -10,7 +10,7 @@ from engines.slots import At
 from shopmath.amounts import celsius, kelvin, mm
 from shopmath.checks import BadInput
 from shopmath.verdict import WARM_K
-from stations.base import Ask, Method
+from stations.base import Method, Question
 from stations.base.asking import options, question
 from stations.base.station import station_name
 from stations.base.words import OptionRow, capital, fill
@@ -36,7 +36,7 @@ def stop_name(found: OneSeat) -> str:
     return str(found.seat.get_stop_display())
 
 
-def questions(found: OneSeat) -> list[Ask]:
+def questions(found: OneSeat) -> list[Question]:
     """All questions of the moment; those of steps gone by stay, but are not asked in turn."""
     later, named = found.phase != Phase.PLAN, names(found)
     asked = [telling.air(words, found, later), *_sizes(found, later)]
@@ -57,7 +57,7 @@ def questions(found: OneSeat) -> list[Ask]:
     return asked
 
 
-def _sizes(found: OneSeat, quiet: bool) -> list[Ask]:
+def _sizes(found: OneSeat, quiet: bool) -> list[Question]:
     table = words.OF_A_SHAFT if found.onto_shaft else words.OF_A_CASE
     skip = fill(words.MEASURED_AT, {"station": station_name(found.measured_at)}) if found.measured_at else ""
     nominal = None if found.trouble else found.planned.fit.nominal_mm
@@ -79,7 +79,7 @@ def _near(key: str, nominal: float, value: float) -> None:
         raise BadInput(key, fill(words.TOO_FAR, {"value": mm(value, 0.01), "nominal": mm(nominal, 1.0)}))
 
 
-def _temperatures(found: OneSeat, named: dict[str, Any]) -> list[Ask]:
+def _temperatures(found: OneSeat, named: dict[str, Any]) -> list[Question]:
     quiet = found.phase != Phase.HEATING
     where = {key: fill(said, {"side": found.seat.side_name}) for key, said in words.WHERE_HOT.items()}
     if found.by_drop:
@@ -92,7 +92,7 @@ def _temperatures(found: OneSeat, named: dict[str, Any]) -> list[Ask]:
     return [first, ask(slot, named, where=where[found.partner], quiet=True, optional=True, resolution=1.0, example="-12")]
 
 
-def _seated(found: OneSeat, named: dict[str, Any]) -> list[Ask]:
+def _seated(found: OneSeat, named: dict[str, Any]) -> list[Question]:
     what = Property.SEATING_DEPTH if found.is_through else Property.SEATING_GAP
     with_gauge = ("calliper",) if found.is_through else ("feeler",)
     asked = []

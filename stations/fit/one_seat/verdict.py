@@ -13,7 +13,7 @@ from shopmath.amounts import celsius, chance, duration, kelvin, mm, share
 from shopmath.iso286 import fit as fit_of_limits
 from shopmath.thermal.seat import Moment
 from shopmath.verdict import IN, OUT, STOP, TOO_CLOSE
-from stations.base import Ask, Caution, Said, Scale, State, Trace, Verdict, asking, of_call
+from stations.base import Caution, Question, Said, Scale, State, Trace, Verdict, asking, of_call
 from stations.base.limits import limit_values
 from stations.base.station import station_name
 from stations.base.words import fill, lazily
@@ -29,7 +29,7 @@ SOONER_S = 60.0  # a cold that starts this much before the heat is said
 FOR_GOOD_S = 1e5  # a rate slower than this is none
 
 
-def verdict(found: OneSeat, asked: list[Ask]) -> Verdict:
+def verdict(found: OneSeat, asked: list[Question]) -> Verdict:
     """The call as it stands; `asked` is what is still to be answered."""
     if found.trouble:
         return Verdict(State.STOP, Code.NO_PLAN, {"said": found.trouble.message})
@@ -57,7 +57,7 @@ def _spare(at: Moment) -> dict[str, Any]:
     return {"chance": chance(at.confidence), "least": mm(max(at.low_mm, 0.0))}
 
 
-def _plan(found: OneSeat, asked: list[Ask]) -> Verdict:
+def _plan(found: OneSeat, asked: list[Question]) -> Verdict:
     plan, named = found.plan, names(found)
     if found.seat_known.is_condemned:
         return Verdict(State.STOP, Code.SEAT_IS_OUT)
@@ -130,7 +130,7 @@ def _waits(found: OneSeat, named: dict[str, Any]) -> tuple[list[str], list[Any]]
     return not_in, waits
 
 
-def _heating(found: OneSeat, asked: list[Ask]) -> Verdict:
+def _heating(found: OneSeat, asked: list[Question]) -> Verdict:
     stopped = _too_far(found)
     if stopped:
         return stopped
@@ -159,7 +159,7 @@ def _heating(found: OneSeat, asked: list[Ask]) -> Verdict:
     return Verdict(State.IN, _goes(found, IN), values, "to_spare", "out_oven" if found.heater else "out", "within", scale=scale)
 
 
-def _window(found: OneSeat, asked: list[Ask]) -> Verdict:
+def _window(found: OneSeat, asked: list[Question]) -> Verdict:
     run = found.run
     here, call = run.here(), run.call()
     scale = _scale(found, here.clearance_mm, here.spread_mm)
@@ -171,7 +171,7 @@ def _window(found: OneSeat, asked: list[Ask]) -> Verdict:
     return of_call(call, Code.SHUT, next=Code.SHUT, detail="jam", scale=scale)
 
 
-def _after(found: OneSeat, asked: list[Ask]) -> Verdict:
+def _after(found: OneSeat, asked: list[Question]) -> Verdict:
     if not found.went_in:
         code = Code.JAMMED if found.outcome == Code.JAMMED else Code.CROOKED
         return Verdict(State.OUT, code, {"clearance": mm(found.run.here().clearance_mm)}, detail="peels")

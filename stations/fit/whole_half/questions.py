@@ -9,7 +9,7 @@ from typing import Any
 from engines.models import Seat
 from engines.properties import Property
 from shop.models import Heater
-from stations.base import Ask, Method, Option
+from stations.base import Method, Option, Question
 from stations.base.asking import options, question
 from stations.base.words import OptionRow, capital, fill
 from stations.fit import telling
@@ -25,7 +25,7 @@ from stations.fit.whole_half.parts import HotPart
 ask = partial(question, words)
 
 
-def questions(found: WholeHalf) -> list[Ask]:
+def questions(found: WholeHalf) -> list[Question]:
     """All questions of the moment; those of steps gone by stay, but are not asked in turn."""
     if found.in_hand:
         return [*assembly.questions(found.in_hand), *_of_others(found, found.in_hand)]
@@ -47,13 +47,13 @@ def questions(found: WholeHalf) -> list[Ask]:
     return asked
 
 
-def _of_others(found: WholeHalf, but: Assembly | None = None) -> list[Ask]:
+def _of_others(found: WholeHalf, but: Assembly | None = None) -> list[Question]:
     """The questions of all assemblies, for the sheet and the log."""
     others = (each for each in found.assemblies if but is None or each.fitted != but.fitted)
     return [replace(each, quiet=True) for other in others for each in assembly.questions(other)]
 
 
-def _way(found: WholeHalf, part: HotPart) -> list[Ask]:
+def _way(found: WholeHalf, part: HotPart) -> list[Question]:
     """A bearing found otherwise than the card says is settled first; one nobody knows is asked."""
     if part.seat is None or part.is_circlip:
         return []
@@ -71,7 +71,7 @@ def _way(found: WholeHalf, part: HotPart) -> list[Ask]:
     return []
 
 
-def _case(found: WholeHalf) -> Ask:
+def _case(found: WholeHalf) -> Question:
     quiet = found.phase != Phase.WARMING or not found.timer("heat")
     if found.by_drop:
         return ask(found.slot(Property.WATER_DROP), repeats=True, quiet=quiet)
@@ -79,7 +79,7 @@ def _case(found: WholeHalf) -> Ask:
     return ask(found.slot(Property.HOT_TEMPERATURE), {"means": telling.with_what(found.means)}, **more)
 
 
-def _home(found: WholeHalf, part: HotPart) -> Ask:
+def _home(found: WholeHalf, part: HotPart) -> Question:
     """What became of a part. The one in hand is asked; Enter says that it dropped in."""
     rows = list(shared.CIRCLIP_ROWS if part.is_circlip else shared.OUTCOME_ROWS)
     hot, shut = found.phase == Phase.HOT, found.phase == Phase.AFTER and part in found.unsaid

@@ -11,7 +11,7 @@ from engines.models import Seat
 from engines.properties import Property
 from shop.models import Driver
 from shopmath.amounts import celsius, chance, degrees, duration, kelvin, mm
-from stations.base import Ask, Caution, Said, State, Trace, Verdict, asking
+from stations.base import Caution, Question, Said, State, Trace, Verdict, asking
 from stations.base.words import capital, fill, lazily
 from stations.fit import setup, telling
 from stations.fit import words as shared
@@ -26,7 +26,7 @@ source = partial(asking.source, words)
 READY_S, EARLY_S, HOTTER_K = 1.0, 60.0, 5.0
 
 
-def verdict(found: WholeHalf, asked: list[Ask]) -> Verdict:
+def verdict(found: WholeHalf, asked: list[Question]) -> Verdict:
     """The call as it stands: of the part in hand, else of the whole heat."""
     if found.in_hand:
         mine = [ask for ask in asked if ask.slot and ask.slot.part == found.in_hand.fitted.part]
@@ -39,7 +39,7 @@ def overall(found: WholeHalf) -> Verdict:
     return of_the_heat(found, [])
 
 
-def of_the_heat(found: WholeHalf, asked: list[Ask]) -> Verdict:
+def of_the_heat(found: WholeHalf, asked: list[Question]) -> Verdict:
     if found.trouble:
         if found.trouble.code == NO_PARTS:
             home = bool(found.everything) or found.attempt > 1
@@ -71,7 +71,7 @@ def number(count: int, *, small: bool = False) -> Any:
     return words.NUMBERS[count][1 if small else 0] if count < len(words.NUMBERS) else str(count)
 
 
-def _plan(found: WholeHalf, asked: list[Ask]) -> Verdict:
+def _plan(found: WholeHalf, asked: list[Question]) -> Verdict:
     unsettled = found.unsettled()
     if unsettled:
         part = unsettled[0]
@@ -128,7 +128,7 @@ def _start(found: WholeHalf) -> tuple[str, dict[str, Any]]:
     return "cold_first" if cold and begins > soak + EARLY_S else "oven_meanwhile" if cold else "oven", values
 
 
-def _warming(found: WholeHalf, asked: list[Ask]) -> Verdict:
+def _warming(found: WholeHalf, asked: list[Question]) -> Verdict:
     waits = {key: seconds for key, seconds in found.ready_in.items() if seconds > READY_S}
     if found.coarse:
         return Verdict(State.TOO_CLOSE, Code.UNSURE, telling.coarse(found.coarse), "coarse", "coarse")
@@ -154,7 +154,7 @@ def _warming(found: WholeHalf, asked: list[Ask]) -> Verdict:
     return Verdict(State.WAIT, Code.NOT_YET, values, reason, step, "order", "lay_bench")
 
 
-def _hot(found: WholeHalf, asked: list[Ask]) -> Verdict:
+def _hot(found: WholeHalf, asked: list[Question]) -> Verdict:
     live = found.live_heat
     part = live.here
     assert part is not None
@@ -173,7 +173,7 @@ def _hot(found: WholeHalf, asked: list[Ask]) -> Verdict:
     return Verdict(state, Code.IN_HAND, values, "from_way" if way else "from", "push", **more)
 
 
-def _after(found: WholeHalf, asked: list[Ask]) -> Verdict:
+def _after(found: WholeHalf, asked: list[Question]) -> Verdict:
     if found.unsaid:
         return Verdict(State.WAIT, Code.WHAT_OF_THE_LAST, {"parts": named(found.unsaid)})
     home = len([part for part in found.parts if found.fate(part) in HOME])
