@@ -70,7 +70,7 @@ def _body(entry: Row, values: Mapping[int, str]) -> Body:
             for r in entry.get("readings", ())
         ],
         [
-            move_row(_place(m), m["kind"], m.get("attempt", 1), m.get("amount"), m.get("text", ""), _at(m.get("at")))
+            move_row(_place(m), m["kind"], m.get("attempt", 1), m.get("amount"), m.get("text", ""), m.get("detail", {}), _at(m.get("at")))
             for m in entry.get("moves", ())
         ],
         [

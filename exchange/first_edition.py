@@ -126,7 +126,40 @@ def moves_in(station: str, choices: dict[str, Any], card: EngineCard, attempt: i
                 whose = PartIn(kind=part.kind, uid=part.uid, name=part.name)
                 cold = Property.COLD_TEMPERATURE.value
                 found.append(MoveIn(kind="chilled", attempt=int(number), at=at, part=whose, property=cold))
+    return found + _trued(choices.pop("moves", [])) + _drilled(choices.pop("holes", {}), choices.pop("amounts", {}))
+
+
+def _trued(moves: list[dict[str, Any]]) -> list[MoveIn]:
+    """What was done between two rounds at True."""
+    found = []
+    for number, done in enumerate(moves, 1):
+        detail = {name: value for name, value in done.items() if name not in ("round", "kind", "web")}
+        where: dict[str, Any] = {
+            "part": _CRANK,
+            "property": Property.CRANK_RUNOUT.value,
+            "end": done.get("web", ""),
+            "angle_deg": done.get("at_deg"),
+        }
+        more: dict[str, Any] = {"attempt": done.get("round", number), "text": done.get("kind", "strike"), "detail": detail}
+        found.append(MoveIn(kind="trued", **where, **more))
     return found
+
+
+def _drilled(holes: dict[str, list[dict[str, Any]]], amounts: dict[str, list[float] | None]) -> list[MoveIn]:
+    """Holes of earlier goes at Balance, and what was to be taken off in each."""
+    found = []
+    for go in sorted({*holes, *amounts}, key=int):
+        for each in holes.get(go) or []:
+            detail = {name: value for name, value in each.items() if name not in ("deg", "depth_mm")}
+            where: dict[str, Any] = {"part": _WHEEL, "property": Property.HOLE_DEPTH.value, "angle_deg": each.get("deg")}
+            found.append(MoveIn(kind="drilled", attempt=int(go), amount=each.get("depth_mm"), detail=detail, **where))
+        gmm, uncertainty = amounts.get(go) or (None, None)
+        where = {"part": _WHEEL, "property": Property.UNBALANCE.value}
+        found.append(MoveIn(kind="rolled", attempt=int(go), amount=gmm, detail={"uncertainty": uncertainty}, **where))
+    return found
+
+
+_CRANK, _WHEEL = PartIn(kind="crank", uid="crank"), PartIn(kind="flywheel", uid="flywheel")
 
 
 _SHEET = "sheet"  # in earlier versions: the number of the reading that a copy was made of, in the shop that made it

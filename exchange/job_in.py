@@ -194,7 +194,7 @@ class Reader:
         moves = [(move, opened_by) for move in done]
         moves += [(move, self.named(move.by)) for move in each.moves]
         for move, by in moves:
-            more = {"amount": move.amount, "text": move.text, "attempt": move.attempt, "at": move.at}
+            more = {"amount": move.amount, "text": move.text, "detail": move.detail, "attempt": move.attempt, "at": move.at}
             Move.objects.create(entry=entry, kind=move.kind, by=by, **self._where(move, job), **more)
         for timer in each.timers:
             Timer.objects.create(job=job, entry=entry, by=opened_by, **timer.model_dump())

@@ -124,6 +124,7 @@ def _entry(entry: Entry, numbers: dict[int, int], keys: dict[int, str], refs: Re
                 "attempt": move.attempt,
                 "amount": move.amount,
                 "text": move.text,
+                "detail": move.detail,
                 "at": _when(move.at),
                 "by": move.by.called,
             }

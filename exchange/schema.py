@@ -98,6 +98,7 @@ class MoveIn(PlacedIn):
     attempt: Attempt = 1
     amount: Number | None = None
     text: Text200 = ""
+    detail: dict[str, Any] = Field(default_factory=dict, max_length=20)
     at: MaybeTime = None
     by: Text150 = ""
 

@@ -58,8 +58,10 @@ def reading_row(
     return [*place, ask, attempt, typed, unit, canonical, moment(at), out]
 
 
-def move_row(place: Sequence[Any], kind: str, attempt: int, amount: float | None, text: str, at: datetime | None) -> list[Any]:
-    return [*place, kind, attempt, amount, text, moment(at)]
+def move_row(
+    place: Sequence[Any], kind: str, attempt: int, amount: float | None, text: str, detail: Mapping[str, Any], at: datetime | None
+) -> list[Any]:
+    return [*place, kind, attempt, amount, text, dict(detail), moment(at)]
 
 
 def derived_row(place: Sequence[Any], value: float | None, text: str, uncertainty: float | None, assumed: bool) -> list[Any]:
@@ -100,7 +102,7 @@ def body_of(entry: Entry) -> Body:
             reading_row(_place(r), r.ask, r.attempt, r.text, r.unit, r.canonical, r.taken_at, r.withdrawn_at is not None)
             for r in entry.readings.select_related("subject")
         ],
-        [move_row(_place(m), m.kind, m.attempt, m.amount, m.text, m.at) for m in entry.moves.select_related("subject")],
+        [move_row(_place(m), m.kind, m.attempt, m.amount, m.text, m.detail, m.at) for m in entry.moves.select_related("subject")],
         [derived_row(_place(d), d.value, d.text, d.uncertainty, d.assumed) for d in entry.derived.select_related("subject")],
         entry.record.content,
         zlib.decompress(drawing).decode() if drawing else "",

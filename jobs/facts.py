@@ -275,6 +275,7 @@ class Done:
     amount: float | None = None
     text: str = ""
     when: datetime | None = None
+    detail: Mapping[str, Any] = field(default_factory=dict, hash=False)  # numbers that go with it
 
 
 @dataclass(frozen=True)
@@ -331,6 +332,10 @@ class Own:
     def choice(self, key: str, default: str = "") -> str:
         return str(self.chosen.get(key, default))
 
+    def done(self, kind: str, attempt: int | None = None) -> list[Done]:
+        """What hands have done of one kind, in its order; in one attempt, or in all."""
+        return [each for each in self.moves if each.kind == kind and (attempt is None or each.attempt == attempt)]
+
     def did(self, kind: str, attempt: int | None = None) -> bool:
         """Whether hands have done something."""
-        return any(each.kind == kind and (attempt is None or each.attempt == attempt) for each in self.moves)
+        return bool(self.done(kind, attempt))

@@ -79,7 +79,7 @@ def own_of(entry: Entry | None, readings: list[Reading]) -> Own:
 
 def _done(move: Move) -> Done:
     part = move.subject.part if move.subject else None
-    return Done(move.kind, move.attempt, part, place_of(move), move.amount, move.text, move.at)
+    return Done(move.kind, move.attempt, part, place_of(move), move.amount, move.text, move.at, move.detail)
 
 
 def standing(job: Job) -> Q:

@@ -226,6 +226,7 @@ def record_move(
     slot: Slot | None = None,
     amount: float | None = None,
     text: str = "",
+    detail: Mapping[str, Any] | None = None,
     attempt: int = 1,
     at: datetime | None = None,
 ) -> Move:
@@ -234,7 +235,8 @@ def record_move(
         _refuse_signed(entry)
         where = columns(entry.job.card_id, slot) if slot else {}
         kind_of = slot.about.kind if slot and amount is not None else ""
-        more = {"amount": amount, "amount_kind": kind_of, "text": text[:200], "attempt": attempt, "at": at or clock.now(entry.job)}
+        more: dict[str, Any] = {"amount": amount, "amount_kind": kind_of, "text": text[:200], "attempt": attempt}
+        more |= {"detail": dict(detail or {}), "at": at or clock.now(entry.job)}
         move = Move.objects.create(entry=entry, kind=kind, by=person, **where, **more)
         entry.job.touch()
     return move

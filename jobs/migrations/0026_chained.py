@@ -37,6 +37,11 @@ class Migration(migrations.Migration):
             name='label',
             field=models.CharField(blank=True, help_text='In words, where no code says it.', max_length=80),
         ),
+        migrations.AddField(
+            model_name='move',
+            name='detail',
+            field=models.JSONField(blank=True, default=dict, help_text='Numbers that go with it, by name with their unit.'),
+        ),
         migrations.CreateModel(
             name='Digest',
             fields=[

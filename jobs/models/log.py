@@ -148,6 +148,7 @@ class Move(Placed):
     amount = models.FloatField(null=True, blank=True)
     amount_kind = models.CharField(max_length=25, blank=True)
     text = models.CharField(max_length=200, blank=True)
+    detail = models.JSONField(default=dict, blank=True, help_text="Numbers that go with it, by name with their unit.")
     at = models.DateTimeField(null=True, blank=True, help_text="Empty where the time was not kept.")
     by = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.PROTECT, related_name="+")
 

@@ -4,9 +4,10 @@ from __future__ import annotations
 
 from typing import Any
 
+from engines.properties import Property
 from jobs import log
 from stations.balance import words
-from stations.balance.facts import BalanceFacts, Phase
+from stations.balance.facts import DRILLED, ROLLED, BalanceFacts, Phase, at
 from stations.base import Action
 
 
@@ -30,8 +31,11 @@ def go_on(bound: Any) -> None:
 def roll_again(bound: Any) -> None:
     """The next go; what this one drilled and found is kept with it."""
     found: BalanceFacts = bound.found
-    go = str(found.attempt)
-    log.next_attempt(bound.entry, holes={**found.drilled, go: found.made}, amounts={**found.amounts, go: found.amount_now})
+    for hole in found.made:
+        bound.move(DRILLED, at(Property.HOLE_DEPTH, hole.pop("deg")), hole.pop("depth_mm"), **hole)
+    gmm, uncertainty = found.amount_now or (None, None)
+    bound.move(ROLLED, at(Property.UNBALANCE), gmm, uncertainty=uncertainty)
+    log.next_attempt(bound.entry)
 
 
 def may_sign(bound: Any) -> str:

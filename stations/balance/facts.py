@@ -7,7 +7,6 @@ import re
 from dataclasses import dataclass
 from enum import StrEnum
 from functools import cached_property
-from typing import Any
 
 from engines.models import EngineCard
 from engines.parts import FLYWHEEL
@@ -44,6 +43,7 @@ MOST_REMOVED = 0.02  # of the wheel's mass, shop rule
 USUAL_DRILLS = "4 6 8"
 ARC = re.compile(r"^\s*(-?\d+(?:[.]\d+)?)\s*(?:-|to|…)\s*(-?\d+(?:[.]\d+)?)\s*$")
 REFUSED = ("cracked", "repaired")  # wheels that are never balanced here
+DRILLED, ROLLED = "drilled", "rolled"  # what hands did in a go that is over: each hole, and what was to be taken off
 
 
 class Code(StrEnum):
@@ -79,8 +79,8 @@ class Phase(StrEnum):
     DONE = "done"
 
 
-def at(what: Property) -> Slot:
-    return Slot(FLYWHEEL, what)
+def at(what: Property, angle: float | None = None) -> Slot:
+    return Slot(FLYWHEEL, what, At(angle_deg=angle))
 
 
 def hole(number: int) -> Slot:
@@ -231,16 +231,14 @@ class BalanceFacts:
         return materials.get(self.metal).density_kg_m3
 
     @cached_property
-    def drilled(self) -> dict[str, list[dict[str, float]]]:
-        """Holes of earlier goes, by the number of the go."""
-        found: Any = self.own.chosen.get("holes", {})
-        return dict(found)
+    def drilled(self) -> list[dict[str, float]]:
+        """Holes of earlier goes."""
+        return [{"deg": each.at.angle_deg or 0.0, "depth_mm": each.amount or 0.0, **each.detail} for each in self.own.done(DRILLED)]
 
     @cached_property
     def earlier(self) -> list[tuple[Drilled, float]]:
         """Holes of earlier goes, with what each took."""
-        holes = [each for go in self.drilled.values() for each in go]
-        return [(Drilled(each["deg"], each["radius_mm"], each["diameter_mm"]), each["gmm"]) for each in holes]
+        return [(Drilled(each["deg"], each["radius_mm"], each["diameter_mm"]), each["gmm"]) for each in self.drilled]
 
     @cached_property
     def limits(self) -> DrillLimits | None:
@@ -339,10 +337,9 @@ class BalanceFacts:
         return force_n(gmm, self.rpm) if self.rpm else None
 
     @property
-    def amounts(self) -> dict[str, list[float] | None]:
+    def amounts(self) -> dict[int, list[float]]:
         """Unbalance of earlier goes with its uncertainty, by the number of the go."""
-        found: Any = self.own.chosen.get("amounts", {})
-        return dict(found)
+        return {each.attempt: [each.amount, each.detail["uncertainty"]] for each in self.own.done(ROLLED) if each.amount is not None}
 
     @property
     def amount_now(self) -> list[float] | None:

@@ -24,7 +24,7 @@ def result(found: BalanceFacts) -> dict[str, Any]:
         "stops_deg": found.marks,
         "rest_gmm": found.amount.gmm if found.amount else None,
         "rest_u_gmm": found.amount.uncertainty_gmm if found.amount else None,
-        "holes": [each for go in found.drilled.values() for each in go] + found.made,
+        "holes": found.drilled + found.made,
         "removed_g": round(found.removed_g, 3),
     }
 

@@ -149,7 +149,7 @@ def warnings(found: BalanceFacts) -> tuple[Caution, ...]:
 def results(found: BalanceFacts) -> Iterator[Result]:
     """The unbalance before the first hole and at the last roll."""
     last = found.amount_now
-    first = found.amounts.get("1") or last
+    first = found.amounts.get(1) or last
     if not first:
         return
     left: Amount | str = gram_millimetres(last[0], 1.0, last[1]) if last else str(words.NO_HEAVY_SPOT)

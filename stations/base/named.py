@@ -21,8 +21,8 @@ def words_of(timer: Timer) -> str:
 def called(reading: Reading, entry: Entry, card: EngineCard) -> str:
     """What a reading is of; in the words of its time where it has no address."""
     slot, station = slot_of(reading), DESCRIBED.get(entry.station.key)
-    if slot is not None and station is not None:
-        definition = station.whole if station.whole and entry.seat_id is None else station
-        if definition.words and (named := label(definition.words, slot, side=card.side(slot.at.end) if slot.at.end else "")):
-            return named
-    return str(reading.extra.get("asked", "")) or reading.ask
+    if slot is None or station is None:
+        return str(reading.extra.get("asked", "")) or reading.ask
+    definition = station.whole if station.whole and entry.seat_id is None else station
+    side = card.side(slot.at.end) if slot.at.end else ""
+    return (label(definition.words, slot, side=side) if definition.words else "") or slot.what.value.replace("-", " ")

@@ -338,10 +338,11 @@ class Room(BoundStation):
             raise BadInput(key, _("That cannot be done here."))
         action.do(self)
 
-    def move(self, kind: str, slot: Slot | None = None, amount: float | None = None, text: str = "") -> None:
-        """Write down something that hands did."""
+    def move(self, kind: str, slot: Slot | None = None, amount: float | None = None, text: str = "", **detail: Any) -> None:
+        """Write down something that hands did, with numbers that go with it."""
         assert self.entry is not None
-        log.record_move(self.entry, self.person, kind, slot=slot, amount=amount, text=text, attempt=self.attempt, at=self.now)
+        more: dict[str, Any] = {"text": text, "detail": detail, "attempt": self.attempt, "at": self.now}
+        log.record_move(self.entry, self.person, kind, slot=slot, amount=amount, **more)
 
     @property
     def follows_up(self) -> bool:

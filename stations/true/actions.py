@@ -4,11 +4,12 @@ from __future__ import annotations
 
 from typing import Any
 
+from engines.properties import Property
 from jobs import log
 from stations.base import Action, clocks
 from stations.base.words import fill
 from stations.true import words
-from stations.true.facts import TurnedFacts
+from stations.true.facts import MOVED, TurnedFacts, crank
 from stations.true.outer_facts import OuterFacts
 from stations.true.single_facts import CURES, SingleFacts
 from stations.true.verdict import doubt_said, left_for_the_next
@@ -77,7 +78,10 @@ def start_cure(bound: Any) -> None:
 def measure_again(bound: Any) -> None:
     """The move was made, or the round is taken anew: what was expected of it is kept."""
     found = bound.found
-    log.next_attempt(bound.entry, skipped=left_for_the_next(found), moves=[*found.moves, found.as_written()])
+    done = found.as_written()
+    slot = crank(Property.CRANK_RUNOUT, done.pop("web"), done.get("at_deg"))
+    bound.move(MOVED, slot, text=done.pop("kind"), **done)
+    log.next_attempt(bound.entry, skipped=left_for_the_next(found))
 
 
 def may_sign(bound: Any) -> str:

@@ -33,6 +33,7 @@ SIDES = ("left", "right")
 HELD, HELD_OF_SEVERAL = ("centres", "seats"), ("centre", "outer", "centres")
 BY_TURN, BY_SWING = "turn", "swing"
 MOST_TURNS = 6
+MOVED = "trued"  # what hands did between two rounds; `text` says which kind of move it was
 
 
 class Code(StrEnum):
@@ -105,9 +106,8 @@ class TurnedFacts(ABC):
 
     @property
     def moves(self) -> list[dict[str, Any]]:
-        """What was done after each earlier round."""
-        done: Any = self.own.chosen.get("moves", [])
-        return list(done)
+        """What was done after each earlier round, and what was measured and expected before it."""
+        return [{"round": each.attempt, "kind": each.text, "web": each.at.end, **each.detail} for each in self.own.done(MOVED)]
 
     # how sure
 

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 from functools import cached_property
+from typing import Any
 
 from engines.parts import CRANK
 from engines.properties import Property
@@ -77,9 +78,9 @@ class OuterFacts(TurnedFacts):
         within = self.call is not None and self.call.state == IN
         return bool(self.shafts) and not self.doubt and (self.worst is None or within)
 
-    def as_written(self) -> dict[str, object]:
+    def as_written(self) -> dict[str, Any]:
         """A move as it is kept: what was measured, what was done, what was expected."""
-        kept = {"round": self.attempt, "kind": "again", "web": "left", "turn_deg": 0.0, "rim_mm": 0.0, "direction": "", "expected_mm": 0.0}
+        kept = {"kind": "again", "web": "left", "turn_deg": 0.0, "rim_mm": 0.0, "direction": "", "expected_mm": 0.0}
         if self.worst is None or self.doubt:
             return kept
         side, shaft = self.worst

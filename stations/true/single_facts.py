@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 from functools import cached_property
+from typing import Any
 
 from engines.properties import Property
 from shopmath.truing import Misalignment, Move, PressedCrank, best_reachable, decompose, next_move
@@ -72,11 +73,11 @@ class SingleFacts(TurnedFacts):
     def is_done(self) -> bool:
         return bool(self.move and (self.move.kind == "leave" or (self.call and self.call.state == IN)))
 
-    def as_written(self) -> dict[str, object]:
+    def as_written(self) -> dict[str, Any]:
         """A move as it is kept: what was measured, what was done, what was expected."""
         move, mis = self.move, self.mis
         assert mis is not None
-        kept = {"round": self.attempt, "twist_deg": round(mis.twist_deg, 4), "pinch_deg": round(mis.pinch_deg, 4)}
+        kept = {"twist_deg": round(mis.twist_deg, 4), "pinch_deg": round(mis.pinch_deg, 4)}
         if move is None:  # the numbers disagreed: nothing was prescribed
             return {**kept, "kind": "again", "web": "", "at_deg": 0.0, "share": 0.0, "expected_mm": []}
         expected = [round(move.expect_left.tir_mm, 4), round(move.expect_right.tir_mm, 4)]

@@ -101,7 +101,7 @@ class True1(TestCase):
         self.hands.tick_all()
         self.hands.act("again")
         work = self.hands.work()
-        self.assertEqual((work.found.attempt, work.choices["moves"][0]["kind"], work.choices["moves"][0]["at_deg"]), (2, "strike", 270.0))
+        self.assertEqual((work.found.attempt, work.found.moves[0]["kind"], work.found.moves[0]["at_deg"]), (2, "strike", 270.0))
         self.assertEqual(work.plate().words, "Turn the crank")
         self.hands.turn(twist=0.01)
         self.assertIn("Round 1: strike", self.hands.page())
@@ -221,7 +221,7 @@ class True1(TestCase):
         self.assertEqual([action.key for action in self.hands.work().actions()], ["again"])
         self.assertIn("slipped", self.hands.act("sign"))
         self.hands.act("again")
-        self.assertEqual(self.hands.work().choices["moves"][0]["kind"], "again")
+        self.assertEqual(self.hands.work().found.moves[0]["kind"], "again")
 
     def test_one_wrong_reading_is_named_and_reading_it_again_brings_the_call_back(self):
         self.hands.set_up()
