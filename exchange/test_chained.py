@@ -64,6 +64,7 @@ class InAFile(Chained):
             self.assertEqual(self.told(), "Its digests agree; authorship unproven.")
             page = Centrer(self.made).client.get(f"/jobs/{Entry.objects.latest('pk').job.tag}/log/").content.decode()
         self.assertIn("authorship unproven", page)
+        self.assertIn("end float by dial", page)
 
     def test_it_still_agrees_when_it_is_handed_on(self):
         with ELSEWHERE:

@@ -3,10 +3,11 @@
 from __future__ import annotations
 
 from engines.models import EngineCard
+from engines.properties import Property
 from jobs.gather import slot_of
 from jobs.models import Entry, Reading, Timer
 from stations.base import standing
-from stations.base.asking import label
+from stations.base.asking import answer, label
 from stations.base.station import Station
 
 DESCRIBED: dict[str, Station] = {}  # stations by their key, once the registry has them
@@ -26,3 +27,12 @@ def called(reading: Reading, entry: Entry, card: EngineCard) -> str:
     definition = station.whole if station.whole and entry.seat_id is None else station
     side = card.side(slot.at.end) if slot.at.end else ""
     return (label(definition.words, slot, side=side) if definition.words else "") or slot.what.value.replace("-", " ")
+
+
+def answered(reading: Reading, entry: Entry) -> str:
+    """What was typed; of a choice between answers the words of the one that was chosen."""
+    station = DESCRIBED.get(entry.station.key)
+    if reading.canonical is not None or not reading.property or station is None:
+        return reading.text
+    definition = station.whole if station.whole and entry.seat_id is None else station
+    return answer(definition.words, Property(reading.property), reading.text) if definition.words else reading.text

@@ -10,10 +10,11 @@ from django.views.decorators.http import require_GET, require_http_methods
 from engines.copies import copied
 from engines.models import EngineCard
 from jobs.acts import about, one_act
-from jobs.models import Entry, Job, Origin
+from jobs.models import Entry, Job, Origin, Reading
 from shopmath.bearings import lookup
 from shopmath.checks import BadInput
 from stations import provenance
+from stations.base.named import answered, called
 from stations.book_in.card_views import card_page
 from stations.book_in.forms import EngineForm, SeatForm
 from stations.registry import BY_KEY, lay_run
@@ -90,6 +91,11 @@ def card(request: HttpRequest, tag: str) -> HttpResponse:
     return card_page(request, job.card, job)
 
 
+def _written(reading: Reading, entry: Entry, job: Job) -> tuple[Reading, str, str]:
+    """A reading with what it is of and what it says, in words."""
+    return reading, called(reading, entry, job.card), answered(reading, entry)
+
+
 @require_GET
 def job_log(request: HttpRequest, tag: str) -> HttpResponse:
     """Everything written down about a job, oldest first; superseded entries stay, marked."""
@@ -97,9 +103,11 @@ def job_log(request: HttpRequest, tag: str) -> HttpResponse:
     entries = (
         Entry.objects.filter(job=job)
         .select_related("station", "seat", "signed_by", "opened_by", "superseded_by")
-        .prefetch_related("readings__by", "readings__gauge", "readings__withdrawn_by")
+        .prefetch_related("readings__by", "readings__gauge", "readings__withdrawn_by", "readings__subject")
     )
-    lines = [(entry, BY_KEY[entry.station.key].name) for entry in entries]
+    lines = [
+        (entry, BY_KEY[entry.station.key].name, [_written(reading, entry, job) for reading in entry.readings.all()]) for entry in entries
+    ]
     origin = Origin.objects.filter(job=job).first()
     data = {"job": job, "lines": lines, "photos": job.photos.all(), "origin_said": provenance.said(origin) if origin else ""}
     return render(request, "stations/book_in/log.html", data)
