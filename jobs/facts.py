@@ -45,10 +45,11 @@ class GaugeSeen:
     resolution: float
     repeatability: float | None = None
     calibration: float = 0.0
+    kind: str = ""
 
     def uncertainty(self, repeats: Sequence[float] = ()) -> float:
         """Expanded (k = 2), of the mean of the repeats."""
-        return gauge_uncertainty(self.resolution, self.repeatability, repeats, self.calibration)
+        return gauge_uncertainty(self.resolution, self.repeatability, repeats, self.calibration, kind=self.kind)
 
 
 @dataclass(frozen=True)

@@ -21,7 +21,7 @@ from shop.models import Gauge, Person
 
 def seen(gauge: Gauge | None, on: date) -> GaugeSeen | None:
     """A gauge as it was on a day."""
-    return GaugeSeen(gauge.name, gauge.resolution, gauge.repeatability, gauge.calibration(on)) if gauge else None
+    return GaugeSeen(gauge.name, gauge.resolution, gauge.repeatability, gauge.calibration(on), gauge.kind) if gauge else None
 
 
 def place_of(row: Placed) -> At:

@@ -281,4 +281,4 @@ class Gauge(Equipment):
 
     def unsure(self, on: date, repeats: Sequence[float] = ()) -> float:
         """Expanded uncertainty of a reading, or of the mean of repeats at one place."""
-        return gauge_uncertainty(self.resolution, self.repeatability, repeats, self.calibration(on))
+        return gauge_uncertainty(self.resolution, self.repeatability, repeats, self.calibration(on), kind=self.kind)

@@ -115,7 +115,7 @@ class BearingsOutFacts:
         """Of one depth."""
         gauges = self.shelves.gauges if self.shelves else ()
         gauge = next((each for each in gauges if each.kind == "calliper"), None)
-        return gauge_uncertainty(gauge.resolution, gauge.repeatability) if gauge else CALLIPER_U_MM
+        return gauge_uncertainty(gauge.resolution, gauge.repeatability, kind=gauge.kind) if gauge else CALLIPER_U_MM
 
     @cached_property
     def seal_seat(self) -> SealSeat | None:

@@ -67,8 +67,8 @@ class Figure:
             return None
         values = [each.value for each in taken if each.value is not None]
         margin = self.call.margin * gauge.uncertainty(values) / self.uncertainty
-        many = what_settles(margin, gauge.resolution, gauge.repeatability, gauge.calibration)
-        finer = what_settles(self.call.margin, gauge.resolution, gauge.repeatability)
+        many = what_settles(margin, gauge.resolution, gauge.repeatability, gauge.calibration, kind=gauge.kind)
+        finer = what_settles(self.call.margin, gauge.resolution, gauge.repeatability, kind=gauge.kind)
         return Settles(many.readings if many.readings and many.readings > len(values) else None, finer.resolution)
 
 
