@@ -118,8 +118,10 @@ class TurnedFacts(ABC):
         places = [reading(side, angle) for side in SIDES for angle in TURN]
         if self.how == BY_SWING:
             places = [crank(Property.SHAFT_TIR, side) for side in SIDES]
-        once = gauge_uncertainty(self.resolution, spread)
-        return max((gauge_uncertainty(self.resolution, spread, found) for slot in places if (found := self.values(slot))), default=once)
+        once = gauge_uncertainty(self.resolution, spread, kind=DIAL)
+        return max(
+            (gauge_uncertainty(self.resolution, spread, found, kind=DIAL) for slot in places if (found := self.values(slot))), default=once
+        )
 
     @property
     def vector_u_mm(self) -> float:
@@ -222,7 +224,7 @@ class TurnedFacts(ABC):
         """Turns in all that would settle a call too close; None when it is none, or no number would."""
         if self.call is None or self.call.state != TOO_CLOSE or self.gauge is None:
             return None
-        found = what_settles(self.call.margin / math.sqrt(2), self.resolution, self.gauge.repeatability, most=MOST_TURNS)
+        found = what_settles(self.call.margin / math.sqrt(2), self.resolution, self.gauge.repeatability, most=MOST_TURNS, kind=DIAL)
         return found.readings if found.readings and found.readings > self.turns else None
 
     @cached_property
@@ -262,7 +264,7 @@ def gauge_of(given: Given) -> GaugeSeen | None:
     chosen = given.own.choice(f"gauge-{DIAL}")
     found: Gauge | None = next((each for each in dials if str(each.pk) == chosen), None)
     found = found or max(dials, key=lambda each: bool(each.port), default=None)
-    return GaugeSeen(found.name, found.resolution, found.repeatability) if found else None
+    return GaugeSeen(found.name, found.resolution, found.repeatability, kind=DIAL) if found else None
 
 
 def cures_s(shelves: Shelves | None) -> float:

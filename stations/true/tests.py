@@ -230,7 +230,7 @@ class True1(TestCase):
         self.hands.answer("shaft-reading.right.135", f"{good + 0.03:.4f}")
         plate = self.plate()
         self.assertIn("Magneto side: the reading at 135° does not fit", plate.line)
-        self.assertEqual(plate.move, "No blow: take the reading at 135° again.")
+        self.assertEqual(plate.move, "No blow: take the readings at 90°, 135° and 180° again.")
         self.hands.answer("shaft-reading.right.135", f"{good:.4f}")
         self.assertEqual(self.plate().words, "Webs are twisted")
 

@@ -39,8 +39,10 @@ def disagree(found: TurnedFacts) -> Verdict:
     """Two rigid halves cannot read so: no blow."""
     assert found.doubt is not None
     reason, values = doubt_said(found)
-    one = found.doubt[1].angle_deg is not None
-    return Verdict(State.TOO_CLOSE, Code.DISAGREE, values, reason, "one_again" if one else "round_again")
+    again = found.doubt[1].again
+    said = {"angles": tuple(degrees(each) for each in again)} if len(again) > 1 else {}
+    next_step = "few_again" if len(again) > 1 else "one_again" if again else "round_again"
+    return Verdict(State.TOO_CLOSE, Code.DISAGREE, {**values, **said}, reason, next_step)
 
 
 def doubt_said(found: TurnedFacts) -> tuple[str, dict[str, Any]]:

@@ -63,6 +63,7 @@ NEXT = {
     "give_sizes": _("Give its sizes."),
     "read_the_rest": _("Read the rest."),
     "one_again": _("No blow: take the reading at {angle} again."),
+    "few_again": _("No blow: take the readings at {angles} again."),
     "round_again": _("No blow: set gauge and supports fast, then measure the round again."),
     Code.WITHIN: _("Leave it, or go on for less: it is within its limit."),
     "turns_settle": _("{turns} turns in all at each end settle it; or a finer gauge."),
