@@ -52,6 +52,52 @@ def joint_friction(moving: str, condition: str) -> Estimate:
     return Estimate(float(row["low"]), float(row["typical"]), float(row["high"]), f"steel in steel, {row['condition']}, {quantity}")
 
 
+_SEATS = (  # beginning of a metal's key -> the pairing of the friction table, and its conditions by ours
+    (("al-", "adc", "az91"), "steel ring in cast aluminium", {"dry": "dry, clean", "oiled": "oiled"}),
+    (("gj",), "steel ring in grey iron", {"dry": "dry, clean", "oiled": "oiled"}),
+    (("bronze", "brass"), "steel pin in bronze", {"dry": "dry, clean", "oiled": "dry, clean"}),
+)
+
+
+def seat_friction(metal: str, condition: str) -> Estimate:
+    """Friction of a ring or a bush that is pushed into a seat cold, *estimate*.
+
+    Parameters
+    ----------
+    metal : str
+        Of the seat, as `materials.get` takes it.
+    condition : str
+        `dry` or `oiled`.
+
+    Returns
+    -------
+    Estimate
+        Sliding where the table has it, else breaking out; steel in steel for a seat of steel.
+
+    Raises
+    ------
+    BadInput
+        Another condition.
+
+    Source
+    ------
+    Friction table, after the adhesion coefficients of DIN 7190.
+
+    Examples
+    --------
+    >>> seat_friction("al-si7-mg", "oiled").high, seat_friction("gjl-250", "oiled").likely, seat_friction("c45", "dry").likely
+    (0.12, 0.05, 0.09)
+    """
+    one_of("condition", condition, ("dry", "oiled"))
+    found = next(((item, said) for starts, item, said in _SEATS if metal.startswith(starts)), None)
+    if found is None:
+        return joint_friction("assembling", condition)
+    item, said = found
+    table = [row for row in rows("friction_and_compounds") if row["item"] == item and row["condition"] == said[condition]]
+    row = next((row for row in table if "sliding" in row["quantity"]), table[0])
+    return Estimate(float(row["low"]), float(row["typical"]), float(row["high"]), f"{item}, {row['condition']}")
+
+
 def _compound_rows(strength: str) -> list[dict[str, str]]:
     one_of("strength", strength, STRENGTHS)
     return [row for row in rows("friction_and_compounds") if row["group"] == "retaining_compound" and row["item"].startswith(f"{strength}")]
