@@ -2,10 +2,10 @@
 
 from __future__ import annotations
 
-import math
 from typing import Any
 
 ABSOLUTE_ZERO_C = -273.15
+LARGEST = 1e12  # of anything that is measured on a bench, in whatever unit
 
 
 class BadInput(ValueError):
@@ -35,8 +35,11 @@ def words(field: str) -> str:
 
 def finite(field: str, value: float) -> float:
     """Refuse NaN, infinity and what is no number."""
-    if isinstance(value, bool) or not isinstance(value, (int, float)) or not math.isfinite(value):
-        raise BadInput(field, f"The {words(field)} must be a plain number, not {value!r}.", "not_finite", value=value)
+    if isinstance(value, bool) or not isinstance(value, (int, float)):
+        raise BadInput(field, f"The {words(field)} must be a plain number, not {value!r:.40}.", "not_finite", value=value)
+    if not abs(value) <= LARGEST:  # NaN and infinity too; a whole number may be larger than any float
+        told = "far too large" if isinstance(value, int) else repr(value)
+        raise BadInput(field, f"The {words(field)} must be a plain number, not {told}.", "not_finite")
     return float(value)
 
 

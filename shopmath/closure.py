@@ -6,7 +6,7 @@ import math
 from collections.abc import Sequence
 from dataclasses import dataclass
 
-from shopmath.checks import BadInput, finite, not_negative, positive
+from shopmath.checks import BadInput, finite, not_negative, positive, temperature
 from shopmath.estimate import Estimate
 from shopmath.threads import preload_n, stripping_force_n
 from shopmath.verdict import IN, STOP, TOO_CLOSE, Call, call, combined
@@ -15,6 +15,8 @@ RECENT = 3  # the next bolt keeps away from the last few
 STAGES = (0.4, 0.7, 1.0)
 NUT_FACTOR = (0.15, 0.18, 0.22)  # lightly oiled to dry, plain or zinc plated: the factor table
 PROOF_MPA = {"8.8": 580.0, "10.9": 830.0, "12.9": 970.0}  # ISO 898-1, up to M16
+ATMOSPHERE_KPA = 101.325  # a standard atmosphere
+THERMOMETER_U_K = 1.0  # expanded, of the air in the case: estimate
 CAUTIOUS_DROP_KPA_MIN = 1.0  # shop rule where the card says nothing
 
 
@@ -207,7 +209,23 @@ def open_time_left(open_s: float, elapsed_s: float, remaining_steps_s: Sequence[
     return Call(IN if margin >= 0.2 * whole else TOO_CLOSE, margin, f"{said}.", "open", {"left": left, "needed": needed})
 
 
-def leak(first_kpa: float, second_kpa: float, minutes: float, limit_kpa_min: float | None = None, uncertainty_kpa: float = 0.0) -> Call:
+def _gauge_pressure(field: str, kpa: float) -> float:
+    """Refuse what is emptier than empty."""
+    if finite(field, kpa) <= -ATMOSPHERE_KPA:
+        raise BadInput(field, f"{kpa:g} kPa is below a perfect vacuum, which is -{ATMOSPHERE_KPA:g} kPa.", "below_vacuum", value=kpa)
+    return float(kpa)
+
+
+def leak(
+    first_kpa: float,
+    second_kpa: float,
+    minutes: float,
+    limit_kpa_min: float | None = None,
+    uncertainty_kpa: float = 0.0,
+    *,
+    before_c: float | None = None,
+    after_c: float | None = None,
+) -> Call:
     """A pressure or vacuum test: drop per minute against the limit.
 
     Parameters
@@ -220,31 +238,52 @@ def leak(first_kpa: float, second_kpa: float, minutes: float, limit_kpa_min: flo
         The card's; a cautious shop rule when unknown.
     uncertainty_kpa : float
         Of one reading.
+    before_c, after_c : float, optional
+        Of the air in the case at both ends, °C: the second pressure is brought to the first temperature, since air that cools loses
+        pressure without a leak. One without the other is refused.
 
     Returns
     -------
     Call
-        Margin in kPa per minute. `stop` is not said: a leak is found and mended.
+        Margin in kPa per minute. `stop` is not said: a leak is found and mended. Its values: `rate` and `limit`, kPa a minute; `second`,
+        kPa, as it would be at the first temperature; `within`, 1 where what was lost is within the gauge's own uncertainty, else 0.
 
     Raises
     ------
     BadInput
-        No time, a test that gained, both sides of zero.
+        No time, a test that gained, both sides of zero, a pressure below a perfect vacuum, one temperature only.
+
+    Source
+    ------
+    Ideal gas at constant volume, about a standard atmosphere of 101.325 kPa.
 
     Examples
     --------
     >>> leak(40, 37, 5).state, leak(-40, -20, 5).state
     ('in', 'out')
+    >>> round(leak(40, 38, 5, before_c=25, after_c=20).values["second"], 2)
+    40.38
     """
-    first, second = finite("first_kpa", first_kpa), finite("second_kpa", second_kpa)
+    first, second = _gauge_pressure("first_kpa", first_kpa), _gauge_pressure("second_kpa", second_kpa)
+    if (before_c is None) != (after_c is None):
+        missing = "before_c" if before_c is None else "after_c"
+        raise BadInput(missing, "The temperature is wanted at both ends of the test, or at neither.", "one_temperature")
+    warmth = 0.0
+    if before_c is not None and after_c is not None:
+        before, after = (temperature(name, value) + 273.15 for name, value in (("before_c", before_c), ("after_c", after_c)))
+        second = (second + ATMOSPHERE_KPA) * positive("before_c", before) / positive("after_c", after) - ATMOSPHERE_KPA
+        warmth = (second + ATMOSPHERE_KPA) * THERMOMETER_U_K / after
     if first * second < 0 or first == 0:
         raise BadInput("second_kpa", "A test stays on one side of the room's pressure.")
-    drop = abs(first) - abs(second)
-    if drop < -not_negative("uncertainty_kpa", uncertainty_kpa) * 2:
+    drop, unsure = abs(first) - abs(second), not_negative("uncertainty_kpa", uncertainty_kpa)
+    doubt = combined(unsure, unsure, warmth, warmth)
+    if drop < -max(2 * unsure, doubt):
         raise BadInput("second_kpa", "It has gained: the part warms or the gauge has moved. Let it stand and begin again.", "gained")
-    rate = drop / positive("minutes", minutes)
+    rate = max(0.0, drop) / positive("minutes", minutes)
     limit = positive("limit_kpa_min", limit_kpa_min) if limit_kpa_min is not None else CAUTIOUS_DROP_KPA_MIN
-    found = call(rate, high=limit, uncertainty=combined(uncertainty_kpa, uncertainty_kpa) / minutes)
+    found = call(rate, high=limit, uncertainty=doubt / minutes)
     rule = "" if limit_kpa_min is not None else ", a cautious shop rule"
     code = "by_card" if limit_kpa_min is not None else "by_rule"
-    return Call(found.state, found.margin, f"{rate:.2f} kPa a minute against {limit:g}{rule}.", code, {"rate": rate, "limit": limit})
+    within = abs(drop) <= doubt
+    values = {"rate": rate, "limit": limit, "second": second, "within": int(within)}
+    return Call(found.state, found.margin, f"{rate:.2f} kPa a minute against {limit:g}{rule}.", code, values)

@@ -34,7 +34,7 @@ CANONICAL = {
     "pressure": "kPa",
 }
 KINDS = tuple(CANONICAL)
-SHOWN = {"degC": "°C", "N*m": "N·m", "deg": "°", "degF": "°F", "ft_lb": "ft-lb", "inch": "in"}
+SHOWN = {"tenth_thou": "tenths", "degC": "°C", "N*m": "N·m", "deg": "°", "degF": "°F", "ft_lb": "ft-lb", "inch": "in"}
 IMPERIAL = {
     "length": "inch",
     "temperature": "degF",
@@ -51,6 +51,7 @@ _LENGTH = {
     **dict.fromkeys(("um", "µm", "μm", "micron", "microns"), "um"),
     **dict.fromkeys(("in", "inch", "inches", '"', "″", "''"), "inch"),
     **dict.fromkeys(("thou", "mil", "mils"), "thou"),
+    **dict.fromkeys(("tenth", "tenths"), "tenth_thou"),
     **dict.fromkeys(("ft", "foot", "feet", "'"), "foot"),
     "cm": "cm",
     "m": "m",
@@ -58,9 +59,10 @@ _LENGTH = {
 _TORQUE = {
     **dict.fromkeys(("nm", "n·m", "n.m", "n m", "n-m", "n*m"), "N*m"),
     **dict.fromkeys(
-        ("ft-lb", "ft lb", "ftlb", "ft-lbs", "ft lbs", "lb-ft", "lb ft", "lbft", "lbf-ft", "ft-lbf", "ft·lb", "lbf·ft"), "ft_lb"
+        ("ft-lb", "ft lb", "ftlb", "ft-lbs", "ft lbs", "lb-ft", "lb ft", "lbft", "lbf-ft", "ft-lbf", "ft·lb", "ft.lb", "lb.ft", "lbf·ft"),
+        "ft_lb",
     ),
-    **dict.fromkeys(("in-lb", "in lb", "inlb", "in-lbs", "lb-in", "lb in", "lbin", "lbf-in", "in-lbf", "in·lb"), "inch*lbf"),
+    **dict.fromkeys(("in-lb", "in lb", "inlb", "in-lbs", "lb-in", "lb in", "lbin", "lbf-in", "in-lbf", "in·lb", "in.lb"), "inch*lbf"),
     **dict.fromkeys(("kgm", "kgf-m", "kgf·m", "kgf m", "m-kg", "kg-m", "mkg"), "kgf*m"),
     **dict.fromkeys(("kgcm", "kgf-cm", "kgf·cm", "kg-cm"), "kgf*cm"),
     "ncm": "N*cm",
@@ -156,6 +158,7 @@ def _units() -> UnitRegistry[Any]:
             except OSError:  # a home that cannot be written costs a quarter of a second, not the reading
                 _registry = UnitRegistry()
             _registry.define("tonne_force = 1000 * kgf")
+            _registry.define("tenth_thou = 0.1 * thou")
         return _registry
 
 
@@ -204,6 +207,8 @@ def _a(kind: str) -> str:
 
 def _unit(typed: str, kind: str, number: str, ton: str | None, field: str) -> str:
     known, word = UNITS[kind], typed.lower()
+    if word not in known and word.endswith(".") and word.count(".") == 1:
+        word = word[:-1]  # an abbreviation with its point: 5 in.
     if kind == "force" and word in ("ton", "tons"):
         if ton is None:
             meanings = " / ".join(f"{number} {name}" for name in TONS)
@@ -219,6 +224,18 @@ def _unit(typed: str, kind: str, number: str, ton: str | None, field: str) -> st
         meant = other.replace("_", " ")
         raise BadInput(field, f"{number} was understood, but {typed} is a unit of {meant}; {_a(kind)} is wanted here ({wanted}).")
     raise BadInput(field, f"{number} was understood, but {typed!r} is no unit known here. For {_a(kind)}: {wanted}.")
+
+
+_FRACTIONS = {"½": "1/2", "¼": "1/4", "¾": "3/4", "⅛": "1/8", "⅜": "3/8", "⅝": "5/8", "⅞": "7/8", "⅓": "1/3", "⅔": "2/3"}
+_JOINED = re.compile(r"(?<![\d./,-])(\d+)-(\d+/\d+)")  # 1-1/4 is written for 1 1/4
+
+
+def _tidied(text: str) -> str:
+    """One spelling for what people write in several: dashes, spaces, fractions as one letter or joined to their whole."""
+    for letter, fraction in _FRACTIONS.items():
+        text = text.replace(letter, f" {fraction} ")
+    tidy = " ".join(text.replace("−", "-").replace("–", "-").replace("\xa0", " ").split())
+    return _JOINED.sub(r"\1 \2", tidy)
 
 
 def parse(text: str, kind: str, default_unit: str | None = None, *, ton: str | None = None) -> Quantity:
@@ -255,21 +272,25 @@ def parse(text: str, kind: str, default_unit: str | None = None, *, ton: str | N
     0.0635
     >>> round(parse("300F", "temperature").canonical, 3)
     148.889
-    >>> parse('1 1/4"', "length").canonical
-    31.75
+    >>> parse('1 1/4"', "length").canonical, parse("1½ in.", "length").canonical, round(parse("3 tenths", "length").canonical, 5)
+    (31.75, 38.1, 0.00762)
     """
     one_of("kind", kind, KINDS)
-    tidy = " ".join(str(text).replace("−", "-").replace("–", "-").replace("\xa0", " ").split())
+    tidy = _tidied(str(text))
     if not tidy:
         raise BadInput(kind, f"Nothing was typed; {_a(kind)} is wanted.")
     if len(tidy) > LONGEST:
         raise BadInput(kind, f"{tidy[:20]}… is {len(tidy)} characters long; a reading has a number and a unit.")
     if kind == "angle" and (found := _DMS.fullmatch(tidy)):
         degrees, minutes, seconds = (_decimal(part, kind) if part else 0.0 for part in found.groups()[1:])
+        if minutes >= 60 or seconds >= 60:
+            raise BadInput(kind, f"{tidy} has 60 minutes or seconds of arc, or more: it cannot be meant so.", "past_sixty")
         value = (degrees + minutes / 60 + seconds / 3600) * (-1 if found[1] == "-" else 1)
         return Quantity(value, "deg", value, text, kind)
     if kind == "time" and (found := _CLOCK.fullmatch(tidy)):
         hours, minutes, seconds = (int(part or 0) for part in found.groups())
+        if seconds >= 60 or (found[1] and minutes >= 60):
+            raise BadInput(kind, f"{tidy} has 60 seconds or minutes, or more: it cannot be meant so.", "past_sixty")
         value = float(3600 * hours + 60 * minutes + seconds)
         return Quantity(value, "s", value, text, kind)
     match = _NUMBER.match(tidy)

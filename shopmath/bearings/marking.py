@@ -17,6 +17,8 @@ _SUFFIXES: dict[str, tuple[str, str]] = {
     "2RS1": ("sealed both sides", "sealed"),
     "RS": ("sealed one side", "sealed"),
     "RS1": ("sealed one side", "sealed"),
+    **dict.fromkeys(("2RSH", "2RSR", "DDU", "LLU", "UU"), ("sealed both sides", "sealed")),
+    **dict.fromkeys(("LLB", "VV", "2NSE"), ("non-contact seals both sides", "sealed")),
     "ZZ": ("shielded both sides", "shielded"),
     "2Z": ("shielded both sides", "shielded"),
     "Z": ("shielded one side", "shielded"),
@@ -32,19 +34,27 @@ _SUFFIXES: dict[str, tuple[str, str]] = {
     "EC": ("reinforced design", ""),
     "N": ("snap ring groove", ""),
     "NR": ("snap ring groove with its ring", ""),
+    "P63": ("tolerance class 6, clearance more than normal", "class:6"),
     "P6": ("tolerance class 6", "class:6"),
     "P5": ("tolerance class 5, taken as 6", "class:6"),
     "P4": ("tolerance class 4, taken as 6", "class:6"),
     "S0": ("rings stable to 150 °C", "stable:150"),
     "S1": ("rings stable to 200 °C", "stable:200"),
 }
+_GROUP_IN = {"P63": "3"}  # a suffix that states a clearance group beside something else
 _CLEARANCES = {"C2": "2", "CN": "N", "C0": "N", "C3": "3", "C4": "4", "C5": "5"}
 _CLEARANCE_WORDS = {"2": "less than normal", "N": "normal", "3": "more than normal", "4": "more than C3", "5": "more than C4"}
 
 
+_ENDS_IN_GROUP = re.compile(r"(.*?)(C[2345N0])?")  # a clearance group is read even behind what is not understood
+
+
 @dataclass(frozen=True)
 class Bearing:
-    """A bearing as its marking describes it. `understood` and `not_understood` say which parts of the marking were read."""
+    """A bearing as its marking describes it. `understood` and `not_understood` say which parts of the marking were read.
+
+    `clearance_group` is empty, and `seal` is `unknown`, where the marking states none and something in it was not understood.
+    """
 
     designation: str
     bore_mm: float
@@ -71,6 +81,9 @@ class Bearing:
 
     @property
     def clearance_um(self) -> Limits:
+        if not self.clearance_group:
+            strange = ", ".join(self.not_understood)
+            raise BadInput("clearance_group", f"{strange} was not understood: what clearance it has is not known.", "clearance_unknown")
         return radial_clearance_um(self.bore_mm, self.clearance_group, self.kind)
 
 
@@ -89,7 +102,11 @@ def _suffixes(rest: str) -> list[str]:
     pieces: list[str] = []
     for part in re.split(r"[\s/\-.,]+", rest):
         while part:
-            piece = next((name for name in known if part.startswith(name)), part)
+            piece = next((name for name in known if part.startswith(name)), "")
+            if not piece:
+                strange, group = _ENDS_IN_GROUP.fullmatch(part).groups()  # type: ignore[union-attr]
+                pieces += [each for each in (strange, group) if each]
+                break
             pieces.append(piece)
             part = part[len(piece) :]
     return pieces
@@ -111,7 +128,7 @@ def lookup(designation: str) -> Bearing:
     Raises
     ------
     BadInput
-        No size number of the table in it. The message says what was understood and offers to measure.
+        No size number of the table in it; two clearance groups. The message says what was understood and offers to measure.
 
     Source
     ------
@@ -124,6 +141,8 @@ def lookup(designation: str) -> Bearing:
     (25.0, 52.0, 15.0, '3')
     >>> found.understood
     ('6205: 25 × 52 × 15 mm', '2RS: sealed both sides', 'C3: clearance more than normal')
+    >>> lookup("6205T1XC3").clearance_group, lookup("6205 XQ7").clearance_group, lookup("6205 XQ7").seal
+    ('3', '', 'unknown')
     """
     text = " ".join(str(designation).upper().split())
     sizes = sorted((name for name in _dimensions() if name in text), key=len, reverse=True)
@@ -132,14 +151,15 @@ def lookup(designation: str) -> Bearing:
     understood: list[str] = []
     unknown = [word for word in before.split() if size]
     traits: dict[str, str] = {}
-    group = "N"
+    groups: list[str] = []
     for piece in _suffixes(after if size else " ".join(text.split()[1:])):
         if piece in _CLEARANCES:
-            group = _CLEARANCES[piece]
-            understood.append(f"{piece}: clearance {_CLEARANCE_WORDS[group]}")
+            groups.append(_CLEARANCES[piece])
+            understood.append(f"{piece}: clearance {_CLEARANCE_WORDS[groups[-1]]}")
         elif piece in _SUFFIXES:
             meaning, trait = _SUFFIXES[piece]
             understood.append(f"{piece}: {meaning}")
+            groups += [_GROUP_IN[piece]] if piece in _GROUP_IN else []
             name, _, value = trait.partition(":")
             traits[name if value else "seal"] = value or name or traits.get("seal", "")
         else:
@@ -150,6 +170,8 @@ def lookup(designation: str) -> Bearing:
             "designation",
             f"{str(designation).strip()!r} has no bearing size known here.{known} Measure bore, outside and width and type those instead.",
         )
+    if len(set(groups)) > 1:
+        raise BadInput("designation", f"{text} states two clearance groups: {' and '.join(groups)}. Read the ring again.", "two_groups")
     row = _dimensions()[size]
     bore, outside, width = float(row["d_mm"]), float(row["D_mm"]), float(row["B_mm"])
     return Bearing(
@@ -158,11 +180,11 @@ def lookup(designation: str) -> Bearing:
         outside_mm=outside,
         width_mm=width,
         mass_kg=number(row["mass_typical_kg"]),
-        clearance_group=group,
+        clearance_group=groups[0] if groups else "" if unknown else "N",
         understood=(f"{size}: {bore:g} × {outside:g} × {width:g} mm", *understood),
         not_understood=tuple(unknown),
         kind="cylindrical_roller" if size.startswith("N") else "ball",
-        seal=traits.get("seal") or ("sealed" if row["series"] in ("622", "623") else "open"),
+        seal=traits.get("seal") or ("sealed" if row["series"] in ("622", "623") else "unknown" if unknown else "open"),
         cage=traits.get("cage", ""),
         tolerance_class=traits.get("class", "Normal"),
         stable_to_c=float(traits.get("stable", 120)),

@@ -4,9 +4,11 @@ from __future__ import annotations
 
 import math
 
-from shopmath.checks import not_negative
+from shopmath.checks import finite, not_negative, one_of
 from shopmath.iso286 import Limits
 from shopmath.thermal.expansion import clearance_mm as clearance_at
+
+NORMAL, UNIFORM = "normal", "uniform"
 
 
 def normal_cdf(z: float) -> float:
@@ -38,6 +40,46 @@ def clearance_spread_mm(
     )
 
 
+def _density(z: float) -> float:
+    return math.exp(-z * z / 2) / math.sqrt(2 * math.pi)
+
+
+def _once(z: float) -> float:
+    """Integral of the normal distribution."""
+    return z * normal_cdf(z) + _density(z)
+
+
+def _twice(z: float) -> float:
+    """Integral of that."""
+    return ((z * z + 1) * normal_cdf(z) + z * _density(z)) / 2
+
+
+def evenly_spread(over: float, first: float, second: float, sigma: float) -> float:
+    """Chance that `over` plus two even spreads of ±first and ±second and a normal one of sigma is above 0; all in one unit.
+
+    Examples
+    --------
+    >>> evenly_spread(0.0, 1.0, 0.5, 0.2), evenly_spread(2.0, 1.0, 0.5, 0.0), round(evenly_spread(0.5, 1.0, 0.0, 0.0), 3)
+    (0.5, 1.0, 0.75)
+    """
+    wide, narrow = max(first, second), min(first, second)
+    sigma = math.hypot(sigma, 1e-6 * (wide + narrow))  # so that a sharp edge is one too
+    if narrow < 1e-3 * sigma or narrow < 1e-4 * wide:
+        sigma, narrow = math.hypot(sigma, narrow / math.sqrt(3)), 0.0
+    if wide < 1e-3 * sigma:
+        sigma, wide = math.hypot(sigma, wide / math.sqrt(3)), 0.0
+    if sigma == 0:
+        return 1.0 if over >= 0 else 0.0
+    z, a, b = over / sigma, wide / sigma, narrow / sigma
+    if not a:
+        share = normal_cdf(z)
+    elif not b:
+        share = (_once(z + a) - _once(z - a)) / (2 * a)
+    else:
+        share = (_twice(z + a + b) - _twice(z + a - b) - _twice(z - a + b) + _twice(z - a - b)) / (4 * a * b)
+    return min(max(round(share, 9), 0.0), 1.0)
+
+
 def drop_confidence(
     nominal_mm: float,
     bore_um: Limits,
@@ -49,6 +91,8 @@ def drop_confidence(
     inner_c: float,
     inner_c_u: float,
     clearance_mm: float = 0.0,
+    *,
+    shape: str = NORMAL,
 ) -> float:
     """Chance that the clearance is at least what is wanted.
 
@@ -57,7 +101,7 @@ def drop_confidence(
     nominal_mm : float
         Diameter, mm.
     bore_um, inner_um : Limits
-        Deviations of bore and inner part, µm, taken as ±3σ of a normal spread.
+        Deviations of bore and inner part, µm: a measured size with its doubt, or a class.
     outer_alpha, inner_alpha : float
         Linear expansion, 1/K.
     outer_c, inner_c : float
@@ -66,6 +110,9 @@ def drop_confidence(
         Standard uncertainties of the temperatures, K.
     clearance_mm : float
         Wanted, mm on diameter.
+    shape : str
+        `normal` takes the deviations as ±3σ of a normal spread, for measured sizes; `uniform` spreads each evenly over its width, which is
+        all that somebody may assume who knows only the class.
 
     Returns
     -------
@@ -75,25 +122,31 @@ def drop_confidence(
     Raises
     ------
     BadInput
-        As `expansion.clearance_mm`; negative uncertainty.
+        As `expansion.clearance_mm`; negative uncertainty; another shape.
 
     Notes
     -----
-    All independent, so the clearance is normal: Φ((mean − wanted)/σ).
+    All independent. Normal: Φ((mean − wanted)/σ). Uniform: the two even spreads and the normal one of the temperatures, convolved exactly.
 
     Source
     ------
-    JCGM 100 (GUM), 5.1.
+    JCGM 100 (GUM), 4.3.7 and 5.1.
 
     Examples
     --------
     >>> round(drop_confidence(52, Limits(-39, -9), Limits(-13, 0), 21e-6, 80, 8, 11.5e-6, 20, 3, 0.015), 4)
     0.9992
+    >>> round(drop_confidence(52, Limits(-39, -9), Limits(-13, 0), 21e-6, 80, 8, 11.5e-6, 20, 3, 0.015, shape="uniform"), 4)
+    0.9961
     """
+    one_of("shape", shape, (NORMAL, UNIFORM))
     interference = (inner_um.mean_um - bore_um.mean_um) / 1000
     mean = clearance_at(nominal_mm, interference, outer_alpha, outer_c, inner_alpha, inner_c)
     spread = clearance_spread_mm(nominal_mm, bore_um, inner_um, outer_alpha, outer_c_u, inner_alpha, inner_c_u)
-    over = mean - clearance_mm
+    over = mean - finite("clearance_mm", clearance_mm)
+    if shape == UNIFORM:
+        warmth = math.hypot(nominal_mm * outer_alpha * outer_c_u, nominal_mm * inner_alpha * inner_c_u)
+        return evenly_spread(over, bore_um.width_um / 2000, inner_um.width_um / 2000, warmth)
     if spread == 0:
         return 1.0 if over >= 0 else 0.0
     return normal_cdf(over / spread)

@@ -86,8 +86,15 @@ def ring_hot_limits(bearing: Bearing) -> tuple[Limit, ...]:
             code="ring_hot",
         )
     ]
-    if bearing.seal == "sealed":
-        found.append(Limit(80, "sealed bearing", "its grease runs and its seals harden above 80 °C", code="sealed_hot"))
+    if bearing.seal in ("sealed", "unknown"):  # one whose seal is not known is heated as a sealed one
+        found.append(
+            Limit(
+                80,
+                "sealed bearing" if bearing.seal == "sealed" else "bearing of unknown seal",
+                "its grease runs and its seals harden above 80 °C",
+                code="sealed_hot",
+            )
+        )
     if bearing.seal == "shielded":
         found.append(Limit(100, "shielded bearing", "its grease runs out above 100 °C", code="shielded_hot"))
     if bearing.cage == "polymer":
@@ -107,7 +114,14 @@ def ring_cold_limits(bearing: Bearing) -> tuple[Limit, ...]:
     grows = "retained austenite changes and the ring grows below about -50 °C, unless the maker allows less"
     found = [Limit(-50, "bearing steel", grows, code="ring_cold")]
     if bearing.seal != "open":
-        found.append(Limit(-30, f"{bearing.seal} bearing", "grease and seal lips go stiff and crack below -30 °C", code="closed_cold"))
+        found.append(
+            Limit(
+                -30,
+                "bearing of unknown seal" if bearing.seal == "unknown" else f"{bearing.seal} bearing",
+                "grease and seal lips go stiff and crack below -30 °C",
+                code="closed_cold",
+            )
+        )
     if bearing.cage == "polymer":
         found.append(Limit(-40, "polymer cage", "polyamide turns brittle below -40 °C", code="cage_cold"))
     return tuple(sorted(found, key=lambda limit: -limit.limit_c))

@@ -1,0 +1,202 @@
+"""Judgement that does not flatter: what simulations with hidden truth found, each with its number. The large runs are in bin/simulate."""
+
+from __future__ import annotations
+
+import math
+import random
+from itertools import pairwise
+from unittest import TestCase
+
+from shopmath.bearings import lookup
+from shopmath.checks import BadInput
+from shopmath.closure import leak
+from shopmath.coldfit import ColdFit, cold_force, drawn_in
+from shopmath.iso286 import Limits
+from shopmath.materials import get
+from shopmath.press import interference_pressure_mpa, press_force_n
+from shopmath.quantity import parse
+from shopmath.runout import doubt_of_turn
+from shopmath.spread import TWO_SIGMA, chi_square, student
+from shopmath.thermal.confidence import drop_confidence
+from shopmath.thermal.limits import ring_hot_limits
+from shopmath.verdict import IN, call, gauge_uncertainty, usual_spread, what_settles
+
+CASES = 100
+
+
+class AGauge(TestCase):
+    def called_in(self, kind, step, readings, seed):
+        """Of sizes spread about a limit by a gauge of a kind: how many are called in, how many of these wrongly, how often U holds."""
+        chance, called, wrong, held = random.Random(seed), 0, 0, 0
+        for _ in range(5 * CASES):
+            true = chance.uniform(-0.016, 0.016)
+            scatter = usual_spread(kind, step) * chance.uniform(0.3, 1.0)
+            values = [round((true + chance.gauss(0, scatter)) / step) * step for _ in range(readings)]
+            unsure, mean = gauge_uncertainty(step, None, values, kind=kind), sum(values) / readings
+            held += abs(mean - true) <= unsure
+            if call(mean, high=0.0, uncertainty=unsure).state == IN:
+                called, wrong = called + 1, wrong + (true > 0)
+        return called, wrong, held / (5 * CASES)
+
+    def test_of_its_calls_in_at_most_one_in_a_hundred_is_wrong_and_its_interval_holds(self):
+        for kind, step in (("micrometer", 0.001), ("bore", 0.001), ("dial", 0.01)):
+            for readings in (1, 2, 3, 5):
+                with self.subTest(kind, readings=readings):
+                    called, wrong, held = self.called_in(kind, step, readings, seed=readings)
+                    self.assertGreater(called, 0)
+                    self.assertLessEqual(wrong, math.ceil(0.01 * called))
+                    self.assertGreaterEqual(held, 0.95)
+
+    def test_repeating_helps_but_where_it_shows_more_than_the_gauge_is_known_for(self):
+        one = gauge_uncertainty(0.001, kind="micrometer")
+        steady = gauge_uncertainty(0.001, None, [20.001, 20.002, 20.001], kind="micrometer")
+        shaky = gauge_uncertainty(0.001, None, [20.000, 20.025, 20.010], kind="micrometer")
+        self.assertLess(steady, one)
+        self.assertGreater(shaky, one)
+        self.assertEqual(gauge_uncertainty(0.001), gauge_uncertainty(0.001, kind=None))
+        self.assertLess(gauge_uncertainty(0.001, 0.0005, kind="micrometer"), one)  # tried, it is known better
+
+    def test_what_settles_a_call_counts_with_the_same_spread(self):
+        self.assertIsNone(what_settles(0.001, 0.001, kind="micrometer", most=3).readings)
+        self.assertEqual(what_settles(0.004, 0.001, kind="micrometer").readings, 3)
+        self.assertEqual(what_settles(0.004, 0.001).readings, 1)
+
+    def test_quantiles_are_those_of_the_tables(self):
+        self.assertAlmostEqual(chi_square(0.995, 3), 12.838, places=3)
+        self.assertAlmostEqual(chi_square(0.995, 19), 38.582, places=3)
+        self.assertAlmostEqual(student(TWO_SIGMA, 9) / 2, 1.16, places=2)
+        for wrong in (0, -1, 1001, 2.5):
+            self.assertRaises(BadInput, chi_square, 0.95, wrong)
+
+
+class OneWrongReading(TestCase):
+    def doubted(self, step, scatter, slip, angles, seed=3):
+        """Turns of a shaft on a dial that are doubted, of 100, and those in which the right angle is asked again."""
+        chance, doubted, right = random.Random(seed), 0, 0
+        unsure = gauge_uncertainty(step, kind="dial")
+        for _ in range(CASES):
+            swing, high, oval = chance.uniform(0, 0.06), chance.uniform(0, 360), chance.uniform(0, 0.004)
+            turn = [360 * index / angles for index in range(angles)]
+            shaft = [swing * math.cos(math.radians(at - high)) + oval * math.cos(2 * math.radians(at)) for at in turn]
+            read = [round((each + chance.gauss(0, scatter)) / step) * step for each in shaft]
+            bad = chance.randrange(angles)
+            read[bad] += chance.choice((-1, 1)) * slip
+            found = doubt_of_turn(turn, read, unsure)
+            doubted, right = doubted + bool(found.code), right + (turn[bad] in found.again)
+        return doubted, right
+
+    def test_a_slip_on_a_coarse_dial_is_found_and_more_surely_with_twelve_angles(self):
+        for slip, angles, least in ((0.03, 8, 75), (0.03, 12, 90), (0.045, 8, 97), (0.045, 12, 99)):
+            with self.subTest(slip=slip, angles=angles):
+                doubted, right = self.doubted(0.01, 0.003, slip, angles)
+                self.assertGreaterEqual(doubted, least)
+                self.assertGreaterEqual(right, 0.9 * doubted)
+
+    def test_a_good_turn_is_left_alone_by_a_coarse_and_by_a_fine_dial(self):
+        for step, scatter in ((0.01, 0.0033), (0.001, 0.002)):
+            for angles in (8, 12):
+                self.assertLessEqual(self.doubted(step, scatter, 0.0, angles)[0], 2)
+
+    def test_with_few_angles_its_neighbours_are_read_again_too(self):
+        turn = [float(at) for at in range(0, 360, 45)]
+        good = [0.03 * math.cos(math.radians(at - 60)) for at in turn]
+        found = doubt_of_turn(turn, [*good[:2], good[2] + 0.08, *good[3:]], 0.0115)
+        self.assertEqual((found.code, found.again), ("one_reading", (45.0, 90.0, 135.0)))
+        self.assertEqual(doubt_of_turn(turn, good, 0.0115, closing_mm=good[0] + 0.05).code, "slipped")
+
+
+class HowSureItDropsIn(TestCase):
+    def test_of_a_class_no_more_is_assumed_than_that_the_size_lies_in_it(self):
+        first = (52, Limits(-39, -9), Limits(-13, 0), 21e-6, 80, 8, 11.5e-6, 20, 3, 0.015)
+        second = (47, Limits(-33, -8), Limits(-11, 0), 21e-6, 50, 5, 11.5e-6, 20, 3, 0.0)
+        self.assertAlmostEqual(drop_confidence(*first), 0.9992, places=4)
+        self.assertAlmostEqual(drop_confidence(*first, shape="uniform"), 0.9961, places=4)
+        self.assertAlmostEqual(drop_confidence(*second), 0.9828, places=4)
+        self.assertAlmostEqual(drop_confidence(*second, shape="uniform"), 0.9391, delta=0.0003)
+        self.assertRaises(BadInput, drop_confidence, *first[:-1], math.nan)
+
+    def test_the_exact_convolution_is_what_trying_it_gives(self):
+        chance, dropped, tries = random.Random(11), 0, 200 * CASES
+        for _ in range(tries):
+            bore, ring = chance.uniform(-33, -8) / 1000, chance.uniform(-11, 0) / 1000
+            case, cold = chance.gauss(50, 5), chance.gauss(20, 3)
+            dropped += (47 + bore) * (1 + 21e-6 * (case - 20)) >= (47 + ring) * (1 + 11.5e-6 * (cold - 20))
+        told = drop_confidence(47, Limits(-33, -8), Limits(-11, 0), 21e-6, 50, 5, 11.5e-6, 20, 3, 0.0, shape="uniform")
+        self.assertAlmostEqual(dropped / tries, told, delta=0.005)
+
+
+class ALeak(TestCase):
+    def test_air_that_cools_is_no_leak(self):
+        self.assertAlmostEqual(leak(40, 38, 5, before_c=25, after_c=20).values["second"], 40.38, places=2)
+        self.assertEqual(leak(40, 38, 1, before_c=25, after_c=20).state, IN)
+        self.assertNotEqual(leak(40, 38, 1).state, IN)
+
+    def test_it_says_when_the_gauge_cannot_tell_and_refuses_what_cannot_be(self):
+        self.assertEqual(leak(40, 39.9, 5, uncertainty_kpa=0.5).values["within"], 1)
+        self.assertEqual(leak(40, 37, 5, uncertainty_kpa=0.5).values["within"], 0)
+        self.assertRaisesRegex(BadInput, "perfect vacuum", leak, -120, -110, 5)
+        self.assertRaisesRegex(BadInput, "both ends", leak, 40, 38, 5, before_c=25)
+
+
+class FittingCold(TestCase):
+    def test_a_ring_in_a_boss_of_aluminium(self):
+        for grip, rub, pressure, force in ((0.020, 0.12, 5.75, 1430), (0.033, 0.20, 9.49, 3920)):
+            found = interference_pressure_mpa(grip, 47, 67, 40, 72e3, 0.33, 208e3, 0.30)
+            self.assertAlmostEqual(found, pressure, places=2)
+            self.assertAlmostEqual(press_force_n(found, 47, 14, rub), force, delta=5)
+
+    def test_the_force_rises_with_interference_width_and_boss_wall_and_dry_takes_more(self):
+        def likely(grip=0.02, wide=14, boss=67, oiled=True):
+            return cold_force(ColdFit((0.0, grip, 0.05), 47, wide, boss, 40, get("al-si7-mg"), oiled)).likely
+
+        for forces in (
+            [likely(grip=each / 1000) for each in range(0, 50, 5)],
+            [likely(wide=each) for each in range(6, 30, 4)],
+            [likely(boss=each) for each in range(55, 120, 10)],
+        ):
+            self.assertTrue(all(one < other for one, other in pairwise(forces)), forces)
+        self.assertGreater(likely(oiled=False), likely())
+
+    def test_drawn_in_with_a_screw_the_shoulder_is_felt(self):
+        draw = drawn_in(ColdFit((0.003, 0.020, 0.033), 47, 14, 67, 40, get("al-si7-mg")), 14, 12, 1.75, 9)
+        self.assertEqual(draw.turns, 8.0)
+        self.assertGreater(draw.home_nm, draw.torque_nm.high)
+        self.assertGreater(draw.torque_nm.high, draw.torque_nm.low)
+
+
+class AMarking(TestCase):
+    def test_a_stated_clearance_stands_whatever_else_is_not_understood(self):
+        for text in ("6205T1XC3", "6305JR2C3", "6205DDUC3", "6205 HC3", "6205 P63"):
+            with self.subTest(text):
+                self.assertEqual(lookup(text).clearance_group, "3")
+
+    def test_seals_of_other_spellings_are_seals(self):
+        for text in ("6205 DDU", "6205LLU", "6205 LLB", "6205VV", "6205 2NSE", "6205-2RSH", "6205.2RSR", "6205UU"):
+            with self.subTest(text):
+                self.assertEqual(lookup(text).seal, "sealed")
+
+    def test_two_clearances_are_refused_and_none_is_unknown_where_something_is_not_understood(self):
+        self.assertRaisesRegex(BadInput, "two clearance groups", lookup, "6205 C3 C4")
+        strange = lookup("6205 XQ7")
+        self.assertEqual((strange.clearance_group, strange.seal), ("", "unknown"))
+        self.assertRaisesRegex(BadInput, "XQ7 was not understood", getattr, strange, "clearance_um")
+        self.assertEqual(ring_hot_limits(strange)[0].limit_c, 80)
+        self.assertEqual((lookup("6205").clearance_group, lookup("6205").seal), ("N", "open"))
+
+
+class WhatIsTyped(TestCase):
+    def test_what_people_write_is_read(self):
+        for text, kind, value in (
+            ("1½ in", "length", 38.1),
+            ("1-1/4 in", "length", 31.75),
+            ("5 in.", "length", 127.0),
+            ("3 tenths", "length", 0.00762),
+            ("10 ft.lb", "torque", 13.558),
+        ):
+            with self.subTest(text):
+                self.assertAlmostEqual(parse(text, kind).canonical, value, places=3)
+
+    def test_what_cannot_be_is_refused(self):
+        self.assertRaisesRegex(BadInput, "60", parse, "1:75", "time")
+        self.assertRaisesRegex(BadInput, "60", parse, "1°75'", "angle")
+        self.assertEqual(parse("-1/4 in", "length").canonical, -6.35)
