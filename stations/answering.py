@@ -18,6 +18,7 @@ from shop.models import Gauge
 from shop.shelves import shelves
 from shopmath.checks import BadInput
 from stations.base import COMMANDS, BoundStation, Question, Seen, bind
+from stations.base.words import capital
 from stations.photo_pages import pinned
 from stations.registry import BY_KEY
 from stations.taking import JOB
@@ -85,7 +86,7 @@ def notes(work: BoundStation) -> list[str]:
     found = []
     for late, first in work.second_answers():
         said = {
-            "asked": work.called(late),
+            "asked": capital(work.called(late)),
             "by": late.by.called,
             "typed": late.text,
             "stands": first.text,
