@@ -39,7 +39,7 @@ def shots() -> list[dict[str, Any]]:
         {"name": "centre", "path": "/jobs/0427/centre/"},
         {"name": "balance", "path": "/jobs/0429/"},
         {"name": "flywheel-on", "path": "/jobs/0427/flywheel-on/"},
-        {"name": "sheet", "path": "/jobs/0427/sheet/", "to": "#figures"},
+        {"name": "sheet", "path": "/jobs/0427/sheet/"},
     ]
 
 
@@ -68,8 +68,6 @@ def take(base: str) -> None:
                 page.click(target)
             if "until" in shot:
                 page.locator(shot["until"]).wait_for()
-            if "to" in shot:
-                page.locator(shot["to"]).evaluate("(part) => part.scrollIntoView()")
             page.evaluate("document.fonts.ready")
             page.screenshot(path=FOLDER / f"{shot['name']}.png", full_page=shot.get("full", False))
             context.close()
