@@ -5,6 +5,7 @@ from __future__ import annotations
 from typing import Any
 
 ABSOLUTE_ZERO_C = -273.15
+SMALLEST = 1e-12  # above 0 that counts as something
 LARGEST = 1e12  # of anything that is measured on a bench, in whatever unit
 
 
@@ -44,8 +45,8 @@ def finite(field: str, value: float) -> float:
 
 
 def positive(field: str, value: float) -> float:
-    """Refuse zero and less."""
-    if finite(field, value) <= 0:
+    """Refuse zero and less, and what is so near it that nothing is measured by it."""
+    if finite(field, value) < SMALLEST:
         raise BadInput(field, f"The {words(field)} must be above 0, not {value:g}.", "not_positive", value=value)
     return float(value)
 
@@ -66,7 +67,9 @@ def temperature(field: str, value_c: float) -> float:
 
 def ordered(field: str, low: float, high: float) -> None:
     """Refuse a pair whose low end lies above its high end."""
-    if low > high:
+    if not low <= high:
+        finite(field, low)
+        finite(field, high)
         raise BadInput(field, f"The lower limit {low:g} is above the upper limit {high:g}.", "limits_crossed", low=low, high=high)
 
 

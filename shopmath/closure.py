@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import math
-from collections.abc import Sequence
+from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 
 from shopmath.checks import BadInput, finite, not_negative, positive, temperature
@@ -11,6 +11,7 @@ from shopmath.estimate import Estimate
 from shopmath.threads import preload_n, stripping_force_n
 from shopmath.verdict import IN, STOP, TOO_CLOSE, Call, call, combined
 
+MOST_BOLTS, MOST_STEPS = 100, 2000  # what is tried before the order is given up as it comes, where bolts lie upon one another
 RECENT = 3  # the next bolt keeps away from the last few
 STAGES = (0.4, 0.7, 1.0)
 NUT_FACTOR = (0.15, 0.18, 0.22)  # lightly oiled to dry, plain or zinc plated: the factor table
@@ -44,7 +45,7 @@ def bolt_order(bolts: Sequence[Bolt]) -> tuple[str, ...]:
     Raises
     ------
     BadInput
-        No bolts, a name twice.
+        No bolts, more than 100, a name twice.
 
     Examples
     --------
@@ -55,6 +56,8 @@ def bolt_order(bolts: Sequence[Bolt]) -> tuple[str, ...]:
     """
     if not bolts:
         raise BadInput("bolts", "There are no bolts to put in order.")
+    if len(bolts) > MOST_BOLTS:
+        raise BadInput("bolts", f"At most {MOST_BOLTS} bolts are put in order.", "too_many", most=MOST_BOLTS)
     names = [each.name for each in bolts]
     if len(set(names)) != len(names):
         raise BadInput("bolts", "Two bolts have one name.")
@@ -65,17 +68,25 @@ def bolt_order(bolts: Sequence[Bolt]) -> tuple[str, ...]:
     for name in names:
         near[name] = min((other for other in names if other != name), key=lambda other: abs(at[other] - at[name]), default="")
     first = min(names, key=lambda name: (abs(at[name] - middle), name))
-    found = _extend([first], names, at, middle, reach, near if len(names) >= 5 else {})
+    found = _extend([first], names, at, middle, reach, near if len(names) >= 5 else {}, iter(range(MOST_STEPS)))
     return tuple(found or [first, *(name for name in names if name != first)])
 
 
 def _extend(
-    order: list[str], names: list[str], at: dict[str, complex], middle: complex, reach: float, near: dict[str, str]
+    order: list[str],
+    names: list[str],
+    at: dict[str, complex],
+    middle: complex,
+    reach: float,
+    near: dict[str, str],
+    steps: Iterator[int],
 ) -> list[str] | None:
-    """The rest of an order, the best next bolt first, going back where a choice leaves only a neighbour."""
+    """The rest of an order, the best next bolt first, going back where a choice leaves only a neighbour; None when no step is left."""
     left = [name for name in names if name not in order]
     if not left:
         return order
+    if next(steps, None) is None:
+        return None
     last = order[-RECENT:]
 
     def worth(name: str) -> tuple[float, str]:
@@ -86,7 +97,7 @@ def _extend(
     for name in sorted(left, key=worth):
         if near.get(order[-1]) == name:
             continue
-        found = _extend([*order, name], names, at, middle, reach, near)
+        found = _extend([*order, name], names, at, middle, reach, near, steps)
         if found:
             return found
     return None

@@ -10,6 +10,7 @@ from itertools import combinations_with_replacement, pairwise
 from shopmath.checks import BadInput, finite, not_negative, ordered, positive
 
 MOST_SHIMS = 4
+MOST_SETS = 200_000  # combinations that are tried
 
 
 @dataclass(frozen=True)
@@ -105,7 +106,8 @@ def choose_shims(
     Raises
     ------
     BadInput
-        An empty kit or a thickness not above 0, limits crossed, no combination inside.
+        An empty kit or a thickness not above 0, limits crossed, no combination inside, more than 200,000 combinations (40 thicknesses, 4
+        at a time, are fewer).
 
     Examples
     --------
@@ -123,6 +125,9 @@ def choose_shims(
     if not 1 <= most <= MOST_SHIMS:
         raise BadInput("most", f"Between 1 and {MOST_SHIMS} shims are looked at, not {most}.")
     kit = sorted({positive("kit_mm", each) for each in kit_mm}, reverse=True)
+    if math.comb(len(kit) + most, most) > MOST_SETS:
+        words = f"{len(kit)} thicknesses, {most} at a time, are too many to try: leave some out, or fewer at a time."
+        raise BadInput("kit_mm", words, "kit_too_large", most=most, given=len(kit))
     middle, slack = (low_mm + high_mm) / 2, 1e-9
     sets = [tuple(pieces) for count in range(most + 1) for pieces in combinations_with_replacement(kit, count)]
     left = {pieces: free - sum(pieces) for pieces in sets}

@@ -10,8 +10,9 @@ import math
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, field
 
-from shopmath.checks import BadInput, not_negative, one_of, positive
+from shopmath.checks import BadInput, finite, not_negative, one_of, positive
 
+MOST_LOBES = 99
 ANGLES_DEG = (0.0, 60.0, 120.0)
 DEPTHS = ("mouth", "bottom")
 
@@ -147,9 +148,9 @@ def vee_factor(lobes: int, vee_deg: float = 90.0) -> float:
     >>> round(vee_factor(2), 3), round(vee_factor(3), 3), round(vee_factor(3, 60), 3), round(vee_factor(5), 3)
     (1.0, 2.0, 3.0, 2.0)
     """
-    if lobes < 2:
-        raise BadInput("lobes", f"A round part has 2 lobes or more, not {lobes}.")
-    if not 0 < vee_deg < 180:
+    if not isinstance(lobes, int) or not 2 <= lobes <= MOST_LOBES:
+        raise BadInput("lobes", f"A round part has 2 to {MOST_LOBES} lobes, not {lobes!r:.20}.")
+    if not 0 < finite("vee_deg", vee_deg) < 180:
         raise BadInput("vee_deg", f"A vee is between 0 and 180°, not {vee_deg:g}.")
     half = math.radians(vee_deg / 2)
     return abs(1 + math.cos(lobes * (math.pi / 2 + half)) / math.sin(half))
@@ -245,7 +246,11 @@ def mends(
     ['oversize', 'replace']
     """
     one_of("on", on, ("case", "shaft"))
+    finite("loose_mm", loose_mm)
     not_negative("form_mm", form_mm)
+    for name, size in (("wall_mm", wall_mm), ("compound_gap_mm", compound_gap_mm)):
+        if size is not None:
+            not_negative(name, size)
     gap = {"loose": loose_mm, "gap": compound_gap_mm or 0.0, "form": form_mm}
     if compound_gap_mm is None:
         compound = (False, "no retaining compound on the shelf says what gap it fills", "no_compound")

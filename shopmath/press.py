@@ -10,6 +10,8 @@ import math
 
 from shopmath.checks import BadInput, finite, not_negative, positive
 
+MOST_POISSON = 0.5
+
 
 def _share(hub_outside_mm: float, diameter_mm: float) -> float:
     """(Do² + D²)/(Do² − D²) of the hub."""
@@ -49,7 +51,7 @@ def interference_pressure_mpa(
     Raises
     ------
     BadInput
-        Sizes or moduli not above 0, a hub no larger than the fit, a shaft bore no smaller.
+        Sizes or moduli not above 0, a Poisson's ratio outside 0 to 0.5, a hub no larger than the fit, a shaft bore no smaller.
 
     Notes
     -----
@@ -68,6 +70,9 @@ def interference_pressure_mpa(
     positive("diameter_mm", diameter_mm)
     if not_negative("shaft_bore_mm", shaft_bore_mm) >= diameter_mm:
         raise BadInput("shaft_bore_mm", f"A shaft of {diameter_mm:g} mm cannot have a bore of {shaft_bore_mm:g} mm.")
+    for field, ratio in (("hub_nu", hub_nu), ("shaft_nu", shaft_nu)):
+        if not 0 <= finite(field, ratio) <= MOST_POISSON:
+            raise BadInput(field, f"Poisson's ratio lies between 0 and {MOST_POISSON:g}, not at {ratio:g}.", "not_poisson", value=ratio)
     hub = (_share(positive("hub_outside_mm", hub_outside_mm), diameter_mm) + hub_nu) / positive("hub_e_mpa", hub_e_mpa)
     thin = (diameter_mm**2 + shaft_bore_mm**2) / (diameter_mm**2 - shaft_bore_mm**2)
     shaft = (thin - shaft_nu) / positive("shaft_e_mpa", shaft_e_mpa)

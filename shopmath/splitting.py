@@ -154,7 +154,7 @@ def lead_allowed_mm(dowels: Sequence[DowelFit], gap_mm: float, span_mm: float) -
     Raises
     ------
     BadInput
-        Negative gap, span not above 0.
+        Negative gap, a dowel engaged by less than nothing, span not above 0.
 
     Examples
     --------
@@ -164,7 +164,9 @@ def lead_allowed_mm(dowels: Sequence[DowelFit], gap_mm: float, span_mm: float) -
     inf
     """
     not_negative("gap_mm", gap_mm)
-    limits = [bind_lead_mm(each.clearance_mm, max(0.0, each.engaged_mm - gap_mm), span_mm) for each in dowels]
+    engaged = [not_negative("engaged_mm", each.engaged_mm) for each in dowels]
+    pairs = zip(dowels, engaged, strict=True)
+    limits = [bind_lead_mm(each.clearance_mm, max(0.0, length - gap_mm), span_mm) for each, length in pairs]
     return min(limits, default=math.inf)
 
 
@@ -252,7 +254,7 @@ def spoken_turns(turns: float) -> str:
     >>> spoken_turns(0.25), spoken_turns(1), spoken_turns(1.75)
     ('a quarter turn', 'one turn', 'one turn and three quarters')
     """
-    whole, part = int(turns), round((turns % 1) * 4)
+    whole, part = int(not_negative("turns", turns)), round((turns % 1) * 4)
     parts = {0: "", 1: "a quarter", 2: "half" if not whole else "a half", 3: "three quarters"}
     wholes = {0: "", 1: "one turn", 2: "two turns"}.get(whole, f"{whole} turns")
     if not whole:

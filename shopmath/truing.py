@@ -343,6 +343,12 @@ def next_move(mis: Misalignment, geometry: PressedCrank, history: Sequence[Misal
     return Move(kind, "both", 180.0, *without["pinch"], words, share, code=code, values=values)
 
 
+def _seen(swing: Swing) -> None:
+    """Refuse a swing that no gauge has shown."""
+    not_negative("tir_mm", swing.tir_mm)
+    finite("high_spot_deg", swing.high_spot_deg)
+
+
 def outer_turn(swing: Swing, throw_mm: float, pin_deg: float, rim_radius_mm: float) -> OuterTurn:
     """How far an outer web of a multi-cylinder crank has turned, the crank held on its centre bearings.
 
@@ -374,6 +380,7 @@ def outer_turn(swing: Swing, throw_mm: float, pin_deg: float, rim_radius_mm: flo
     >>> round(found.turn_deg, 4), round(found.rim_mm, 3), found.direction
     (0.0421, 0.069, 'counter-clockwise')
     """
+    _seen(swing)
     across = (swing.vector * cmath.exp(-1j * math.radians(finite("pin_deg", pin_deg)))).imag
     turn = abs(across) / positive("throw_mm", throw_mm)
     direction = "counter-clockwise" if across > 0 else "clockwise" if across < 0 else ""

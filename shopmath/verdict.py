@@ -17,6 +17,8 @@ from shopmath.checks import BadInput, finite, not_negative, ordered, positive, t
 from shopmath.spread import TWO_SIGMA, chi_square, student
 
 IN, TOO_CLOSE, OUT, STOP = "in", "too_close", "out", "stop"
+MOST_DIGITS = 9
+MOST_ALPHA = 1e-3  # of any solid, 1/K
 WARM_K = 15.0  # a part further from the room than this gets no verdict on size
 
 
@@ -71,6 +73,8 @@ def call(
     """
     finite("value", value)
     not_negative("uncertainty", uncertainty)
+    if not isinstance(digits, int) or not 0 <= digits <= MOST_DIGITS:
+        raise BadInput("digits", f"Between 0 and {MOST_DIGITS} digits are shown, not {digits!r:.20}.")
     if low is None and high is None:
         raise BadInput("low", "A call needs at least one limit.")
     if low is not None and high is not None:
@@ -335,6 +339,9 @@ def at_20c(value_mm: float, part_alpha: float, part_c: float, gauge_alpha: float
     0.0045
     """
     positive("value_mm", value_mm)
+    for name, alpha in (("part_alpha", part_alpha), ("gauge_alpha", gauge_alpha)):
+        if positive(name, alpha) > MOST_ALPHA:
+            raise BadInput(name, f"Expansion is given per kelvin, as 21e-6 is: {alpha:g} is no solid's.", "not_alpha", value=alpha)
     part = 1 + positive("part_alpha", part_alpha) * (temperature("part_c", part_c) - 20)
     gauge = 1 + positive("gauge_alpha", gauge_alpha) * (temperature("gauge_c", gauge_c) - 20)
     return value_mm * gauge / part

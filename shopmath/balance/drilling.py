@@ -15,6 +15,7 @@ from shopmath.balance.unbalance import Unbalance, after_holes
 from shopmath.checks import BadInput, not_negative, positive
 
 POINT_DEG = 118.0
+MOST_HOLES, MOST_DRILLS, MOST_ARCS, WIDEST_MM = 12, 30, 60, 1000.0  # what a plan is made for
 GAP_MM = 3.0  # of metal between two holes
 REACH_DEG = 75.0  # farther from the heavy spot a hole takes more aside than along
 LEAST_MM = 0.5  # a shallower hole cannot be drilled to its depth
@@ -209,6 +210,16 @@ def _holes(
     return tuple(hole for hole in made if hole)
 
 
+def _can_be(limits: DrillLimits) -> None:
+    """Refuse a rim that no flywheel has, and more arcs and holes than anybody would mark."""
+    for field in ("radius_mm", "thickness_mm", "deepest_mm", *(("finish_radius_mm",) if limits.finish_radius_mm is not None else ())):
+        if not 0 < positive(field, getattr(limits, field)) <= WIDEST_MM:
+            raise BadInput(field, f"No flywheel measures {getattr(limits, field):g} mm there.", "too_large")
+    not_negative("wall_mm", limits.wall_mm)
+    if len(limits.keep_out_deg) > MOST_ARCS or len(limits.earlier) > MOST_ARCS:
+        raise BadInput("keep_out_deg", f"At most {MOST_ARCS} arcs and {MOST_ARCS} earlier holes are looked at.", "too_many", most=MOST_ARCS)
+
+
 def drill_plan(
     found: Unbalance,
     limits: DrillLimits,
@@ -245,7 +256,7 @@ def drill_plan(
     Raises
     ------
     BadInput
-        No drill, sizes not above 0, most under 1.
+        No drill or more than 30, sizes not above 0 or past 1000 mm, most not from 1 to 12, more than 60 arcs or earlier holes.
 
     Notes
     -----
@@ -260,8 +271,11 @@ def drill_plan(
     drills = sorted({positive("diameters_mm", d) for d in diameters_mm})
     if not drills:
         raise BadInput("diameters_mm", "At least one drill is wanted.")
-    if most < 1:
-        raise BadInput("most", "A plan has at least one hole.")
+    if not 1 <= most <= MOST_HOLES:
+        raise BadInput("most", f"A plan has 1 to {MOST_HOLES} holes.")
+    if len(drills) > MOST_DRILLS:
+        raise BadInput("diameters_mm", f"At most {MOST_DRILLS} drills are tried.", "too_many", most=MOST_DRILLS)
+    _can_be(limits)
     need = positive("unbalance_gmm", found.gmm)
     wanted = need * SHARE if within_gmm and need > NEAR * within_gmm else need
     target = cmath.rect(wanted, math.radians(found.deg))

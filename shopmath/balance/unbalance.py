@@ -141,7 +141,7 @@ def from_hole(before_deg: float, after_deg: float, hole_gmm: float, hole_deg: fl
     took = positive("hole_gmm", hole_gmm)
     moved = math.radians(finite("after_deg", after_deg) - finite("before_deg", before_deg))
     aside = math.radians(after_deg - finite("hole_deg", hole_deg))
-    limit = math.sin(math.radians(max(unsure_deg, 0.1)))
+    limit = math.sin(math.radians(min(max(not_negative("unsure_deg", unsure_deg), 0.1), 90.0)))
     if abs(math.sin(moved)) <= limit:
         raise BadInput("after_deg", "The heavy spot did not move enough to tell the amount: a trial mass does.")
     amount = took * math.sin(aside) / math.sin(moved)
@@ -160,7 +160,9 @@ def after_holes(found: Unbalance, took: Iterable[tuple[float, float]]) -> Unbala
     >>> round(rest.gmm), round(rest.deg)
     (40, 90)
     """
-    rest = found.vector - sum(cmath.rect(gmm, math.radians(deg)) for gmm, deg in took)
+    not_negative("gmm", found.gmm)
+    finite("deg", found.deg)
+    rest = found.vector - sum(cmath.rect(finite("took", gmm), math.radians(finite("took", deg))) for gmm, deg in took)
     return Unbalance(abs(rest), math.degrees(cmath.phase(rest)) % 360 if abs(rest) > 1e-9 else found.deg, found.uncertainty_gmm)
 
 

@@ -42,8 +42,10 @@ def made(wanted: Any, number: float, depth: int = 0) -> Any:
     if depth > 6:
         raise Skip
     origin, args = typing.get_origin(wanted), typing.get_args(wanted)
+    if wanted is int and isinstance(number, float) and math.isfinite(number) and abs(number) < 1e6:
+        return int(number)
     if wanted in (float, int):
-        return number if wanted is float or not math.isfinite(number) or abs(number) > 1e6 else int(number)
+        return number
     if wanted is bool:
         return True
     if wanted is str:

@@ -7,19 +7,26 @@ import random
 from itertools import pairwise
 from unittest import TestCase
 
+from shopmath.balance import DrillLimits, Unbalance, drill_plan
 from shopmath.bearings import lookup
 from shopmath.checks import BadInput
-from shopmath.closure import leak
+from shopmath.closure import Bolt, bolt_order, leak
 from shopmath.coldfit import ColdFit, cold_force, drawn_in
+from shopmath.endfloat import choose_shims
+from shopmath.form import mends
 from shopmath.iso286 import Limits
 from shopmath.materials import get
 from shopmath.press import interference_pressure_mpa, press_force_n
 from shopmath.quantity import parse
 from shopmath.runout import doubt_of_turn
+from shopmath.splitting import DowelFit, lead_allowed_mm
 from shopmath.spread import TWO_SIGMA, chi_square, student
 from shopmath.thermal.confidence import drop_confidence
 from shopmath.thermal.limits import ring_hot_limits
-from shopmath.verdict import IN, call, gauge_uncertainty, usual_spread, what_settles
+from shopmath.thermal.ordering import HeatPart, one_heat
+from shopmath.thermal.rates import Body, window_s
+from shopmath.truing import Swing, outer_turn
+from shopmath.verdict import IN, at_20c, call, gauge_uncertainty, usual_spread, what_settles
 
 CASES = 100
 
@@ -200,3 +207,32 @@ class WhatIsTyped(TestCase):
         self.assertRaisesRegex(BadInput, "60", parse, "1:75", "time")
         self.assertRaisesRegex(BadInput, "60", parse, "1°75'", "angle")
         self.assertEqual(parse("-1/4 in", "length").canonical, -6.35)
+
+
+class NoDoorIsOpen(TestCase):
+    """Examples that came through once; `test_doors` walks all functions."""
+
+    def test_what_cannot_be_is_refused_by_its_field(self):
+        wheel, setting = Unbalance(120, 200), (21e-6, 30, 11.5e-6, 30)
+        for field, wrong in (
+            ("clearance_mm", lambda: drop_confidence(52, Limits(-39, -9), Limits(-13, 0), 21e-6, 80, 8, 11.5e-6, 20, 3, math.nan)),
+            ("loose_mm", lambda: mends(math.nan, 0.008, 9.0, 0.10)),
+            ("engaged_mm", lambda: lead_allowed_mm([DowelFit(0.03, -8)], 1, 100)),
+            ("radius_mm", lambda: drill_plan(wheel, DrillLimits(0, 16), 7850, [6])),
+            ("radius_mm", lambda: drill_plan(wheel, DrillLimits(1e5, 16), 7850, [6])),
+            ("hub_nu", lambda: interference_pressure_mpa(0.06, 22, 80, 0, 206e3, 2.5, 206e3, 0.3)),
+            ("part_alpha", lambda: at_20c(47.0, 21, *setting[1:])),
+            ("kit_mm", lambda: choose_shims(0.42, 0.10, 0.20, [0.01 * size for size in range(1, 101)], most=4)),
+            ("tir_mm", lambda: outer_turn(Swing(math.nan, 0), 34, 0, 60)),
+        ):
+            with self.subTest(field), self.assertRaises(BadInput) as refused:
+                wrong()
+            self.assertEqual(refused.exception.field, field)
+
+    def test_work_is_bounded(self):
+        order = bolt_order([Bolt(str(number), 0.0, 0.0) for number in range(12)])
+        self.assertEqual(len(order), 12)
+        chain = [HeatPart(f"part {number}", 10, 600, after=(f"part {number - 1}",) if number else ()) for number in range(21)]
+        self.assertRaisesRegex(BadInput, "split it into two heats", one_heat, chain)
+        self.assertEqual(len(one_heat(chain[:12]).order), 12)
+        self.assertGreater(window_s(47, 0.03, 0.02, Body(21e-6, 110, 1e11), Body(11.5e-6, -18, 1e11), 20), 1e9)

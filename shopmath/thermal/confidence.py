@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import math
 
-from shopmath.checks import finite, not_negative, one_of
+from shopmath.checks import finite, not_negative, one_of, positive
 from shopmath.iso286 import Limits
 from shopmath.thermal.expansion import clearance_mm as clearance_at
 
@@ -19,6 +19,8 @@ def normal_cdf(z: float) -> float:
     >>> normal_cdf(0.0)
     0.5
     """
+    if math.isnan(z):
+        finite("z", z)
     return 0.5 * math.erfc(-z / math.sqrt(2))
 
 
@@ -35,8 +37,8 @@ def clearance_spread_mm(
     return math.hypot(
         bore_um.width_um / 6000,
         inner_um.width_um / 6000,
-        nominal_mm * outer_alpha * not_negative("outer_c_u", outer_c_u),
-        nominal_mm * inner_alpha * not_negative("inner_c_u", inner_c_u),
+        positive("nominal_mm", nominal_mm) * positive("outer_alpha", outer_alpha) * not_negative("outer_c_u", outer_c_u),
+        nominal_mm * positive("inner_alpha", inner_alpha) * not_negative("inner_c_u", inner_c_u),
     )
 
 
@@ -62,7 +64,9 @@ def evenly_spread(over: float, first: float, second: float, sigma: float) -> flo
     >>> evenly_spread(0.0, 1.0, 0.5, 0.2), evenly_spread(2.0, 1.0, 0.5, 0.0), round(evenly_spread(0.5, 1.0, 0.0, 0.0), 3)
     (0.5, 1.0, 0.75)
     """
-    wide, narrow = max(first, second), min(first, second)
+    finite("over", over)
+    wide, narrow = max(not_negative("first", first), not_negative("second", second)), min(first, second)
+    not_negative("sigma", sigma)
     sigma = math.hypot(sigma, 1e-6 * (wide + narrow))  # so that a sharp edge is one too
     if narrow < 1e-3 * sigma or narrow < 1e-4 * wide:
         sigma, narrow = math.hypot(sigma, narrow / math.sqrt(3)), 0.0

@@ -9,6 +9,8 @@ from itertools import combinations
 
 from shopmath.checks import BadInput, finite, not_negative
 
+MOST_PARTS, MOST_CHAINED = 40, 12  # in one heat: each further part that follows another doubles the work
+
 
 @dataclass(frozen=True)
 class HeatPart:
@@ -121,6 +123,9 @@ def one_heat(parts: Iterable[HeatPart]) -> HeatOrder:
     named = _check(list(parts))
     before = _before(named)
     chained = [name for name in named if before[name]]
+    if len(named) > MOST_PARTS or len(chained) > MOST_CHAINED:
+        words = f"At most {MOST_PARTS} parts go into one heat, {MOST_CHAINED} of them after others; split it into two heats."
+        raise BadInput("parts", words, "too_many", most=MOST_PARTS, most_chained=MOST_CHAINED)
     best: tuple[tuple[int, int, float, float], tuple[HeatPart, ...]] | None = None
     for size in range(len(chained) + 1):
         for kept in combinations(chained, size):

@@ -183,7 +183,7 @@ def _first_below(value: Callable[[float], float], floor: float, turns_at: float 
     low = 0.0
     for high in (*ends, settles_at):
         if value(high) < floor:
-            while high - low > 1e-4:
+            while high - low > max(1e-4, 1e-12 * high):
                 middle = (low + high) / 2
                 low, high = (low, middle) if value(middle) < floor else (middle, high)
             return high
