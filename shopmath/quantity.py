@@ -9,6 +9,7 @@ from __future__ import annotations
 
 import math
 import os
+import pickle
 import re
 import threading
 from dataclasses import dataclass
@@ -155,7 +156,9 @@ def _units() -> UnitRegistry[Any]:
 
             try:
                 _registry = UnitRegistry(cache_folder=os.environ.get("STATOR_UNIT_CACHE", ":auto:"))
-            except OSError:  # a home that cannot be written costs a quarter of a second, not the reading
+            except (OSError, EOFError, pickle.UnpicklingError):
+                # A folder that cannot be written, or a file that another process is still writing, costs a quarter of a
+                # second and not the reading.
                 _registry = UnitRegistry()
             _registry.define("tonne_force = 1000 * kgf")
             _registry.define("tenth_thou = 0.1 * thou")

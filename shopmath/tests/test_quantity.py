@@ -1,7 +1,10 @@
 from __future__ import annotations
 
 import math
-from unittest import TestCase
+import os
+import tempfile
+from pathlib import Path
+from unittest import TestCase, mock
 
 from hypothesis import given
 from hypothesis import strategies as st
@@ -88,3 +91,20 @@ class TypedQuantities(TestCase):
             self.assertTrue(math.isfinite(parse(text, kind).canonical))
         except BadInput as error:
             self.assertGreater(len(error.message), 10)
+
+
+class UnitCache(TestCase):
+    """Two processes that start together share the folder of the unit registry."""
+
+    def test_a_file_that_another_process_is_still_writing_costs_no_reading(self) -> None:
+        for written in (0, 100):
+            with self.subTest(written=written), tempfile.TemporaryDirectory() as folder:
+                with mock.patch.dict(os.environ, STATOR_UNIT_CACHE=folder):
+                    with mock.patch("shopmath.quantity._registry", None):
+                        parse("1/2 in", "length")
+                    kept = list(Path(folder).glob("*.pickle"))
+                    self.assertTrue(kept)
+                    for file in kept:
+                        file.write_bytes(file.read_bytes()[:written])
+                    with mock.patch("shopmath.quantity._registry", None):
+                        self.assertEqual(parse("1/2 in", "length").canonical, 12.7)
