@@ -163,6 +163,8 @@ ABOUT: dict[Property, About] = {
     Property.WIDTH_AS_IT_GOES: About(low=5, high=400, shared=False),
     Property.SUPPORT_PLACE: About(low=15, high=600),
     Property.GAUGE_PLACE: About(low=5, high=600),
+    Property.LIMIT_SUPPORT_PLACE: About(low=15, high=600),
+    Property.LIMIT_GAUGE_PLACE: About(low=5, high=600),
     Property.STROKE: About(low=10, high=250),
     Property.RIM_RADIUS: About(low=15, high=300),
     Property.SHAFT_READING: About(low=-5, high=5, shared=False),

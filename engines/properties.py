@@ -167,6 +167,8 @@ class Property(StrEnum):
     # truing
     SUPPORT_PLACE = "support-place"
     GAUGE_PLACE = "gauge-place"
+    LIMIT_SUPPORT_PLACE = "limit-support-place"  # where the manual's limit holds the crank, from the middle of the pin
+    LIMIT_GAUGE_PLACE = "limit-gauge-place"
     STROKE = "stroke"
     RIM_RADIUS = "rim-radius"
     SHAFT_READING = "shaft-reading"

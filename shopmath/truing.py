@@ -22,33 +22,37 @@ skew   =  Im s           one shaft askew sideways                     not curabl
 
 from __future__ import annotations
 
-import cmath
 import math
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, field, replace
+from itertools import pairwise
 
 from shopmath.checks import BadInput, finite, not_negative, positive
+from shopmath.estimate import Estimate
+from shopmath.swing import OuterTurn, Swing, outer_turn
+
+__all__ = [
+    "Misalignment",
+    "Move",
+    "OuterTurn",
+    "PressedCrank",
+    "Swing",
+    "Unsure",
+    "bend_at",
+    "best_reachable",
+    "convert_runout",
+    "decompose",
+    "next_move",
+    "outer_turn",
+    "refuse_on_support",
+    "reversals",
+    "runout_from",
+]
 
 NEAR_MM = 0.5  # a gauge this close to a support measures nothing
-REVERSALS = 2  # sign changes in a row that ask for half the blow
+REVERSALS = 2  # sign changes of a component that halve the blow on it, each time
 HIDES_MM = 0.02  # a doubt this large between the two axes hides what is to be cured
 WORTH_MM = 0.002  # a move that lowers the worse swing by less is left
-
-
-@dataclass(frozen=True)
-class Swing:
-    """Fitted swing, peak to peak, mm, and the angle where the shaft is toward the gauge."""
-
-    tir_mm: float
-    high_spot_deg: float
-
-    @property
-    def vector(self) -> complex:
-        return cmath.rect(self.tir_mm / 2, math.radians(self.high_spot_deg))
-
-    @classmethod
-    def of(cls, vector: complex) -> Swing:
-        return cls(2 * abs(vector), math.degrees(cmath.phase(vector)) % 360)
 
 
 def refuse_on_support(side: str, support_mm: float, gauge_mm: float) -> None:
@@ -93,6 +97,10 @@ class Unsure:
     offset_mm: float = 0.0
     skew_deg: float = 0.0
 
+    def __post_init__(self) -> None:
+        for name in ("twist_deg", "pinch_deg", "offset_mm", "skew_deg"):
+            not_negative(name, getattr(self, name))
+
 
 @dataclass(frozen=True)
 class Misalignment:
@@ -103,6 +111,10 @@ class Misalignment:
     offset_mm: float
     skew_deg: float
     uncertainty: Unsure = Unsure()
+
+    def __post_init__(self) -> None:
+        for name in ("twist_deg", "pinch_deg", "offset_mm", "skew_deg"):
+            finite(name, getattr(self, name))
 
 
 @dataclass(frozen=True)
@@ -118,15 +130,6 @@ class Move:
     share: float = 1.0
     code: str = ""  # says the same as the reason, with the values
     values: Mapping[str, float] = field(default_factory=dict, hash=False)
-
-
-@dataclass(frozen=True)
-class OuterTurn:
-    """How far an outer web has turned about its pin: degrees, mm at its rim opposite the pin, and which way to turn it back."""
-
-    turn_deg: float
-    rim_mm: float
-    direction: str
 
 
 def decompose(left: Swing, right: Swing, geometry: PressedCrank, gauge_u_mm: float = 0.0) -> Misalignment:
@@ -228,10 +231,15 @@ def bend_at(mis: Misalignment, geometry: PressedCrank, z_mm: float) -> complex:
     >>> abs(bend_at(mis, setup, -92)), round(bend_at(mis, setup, -34).imag, 4)
     (0.0, 0.016)
     """
-    a, b = geometry.support_left_mm, geometry.support_right_mm
     d = complex(mis.offset_mm, -math.radians(mis.twist_deg) * geometry.throw_mm)
     s = complex(math.radians(mis.pinch_deg), math.radians(mis.skew_deg))
-    axis = d + s * z_mm if finite("z_mm", z_mm) > 0 else 0j
+    return _off_line(d, s, geometry, finite("z_mm", z_mm))
+
+
+def _off_line(d: complex, s: complex, geometry: PressedCrank, z_mm: float) -> complex:
+    """The axis at a place, from the line through both supports."""
+    a, b = geometry.support_left_mm, geometry.support_right_mm
+    axis = d + s * z_mm if z_mm > 0 else 0j
     return axis - (d + s * b) * (z_mm - a) / (b - a)
 
 
@@ -250,24 +258,75 @@ def best_reachable(mis: Misalignment, geometry: PressedCrank) -> tuple[Swing, Sw
     return runout_from(replace(mis, twist_deg=0.0, pinch_deg=0.0), geometry)
 
 
+def convert_runout(limit_mm: float, taken: PressedCrank, held: PressedCrank) -> Estimate:
+    """What a run-out limit meant for one set-up allows at another.
+
+    Parameters
+    ----------
+    limit_mm : float
+        The larger swing allowed, mm, at the supports and gauges that the limit is meant for.
+    taken : PressedCrank
+        Those supports and gauges.
+    held : PressedCrank
+        Supports and gauges at hand.
+
+    Returns
+    -------
+    Estimate
+        The larger swing at hand, mm. Up to `low` every crank is within the limit, past `high` none is; `likely` is a crank that is only
+        twisted.
+
+    Raises
+    ------
+    BadInput
+        A limit not above 0.
+
+    Notes
+    -----
+    Swings at one set-up become those at the other by a matrix M of two rows. The most is the limit times the largest row sum of |M|, the
+    least the limit over that of |M⁻¹|.
+
+    Source
+    ------
+    The model of two rigid halves in the module's words; bounds by the row-sum norm.
+
+    Examples
+    --------
+    >>> between_centres, on_the_mains = PressedCrank(-92, 92, -34, 34, 29), PressedCrank(-60, 60, -80, 80, 29)
+    >>> allowed = convert_runout(0.05, between_centres, on_the_mains)
+    >>> round(allowed.low, 4), round(allowed.likely, 4), round(allowed.high, 4)
+    (0.0172, 0.0264, 0.0264)
+    >>> round(convert_runout(0.05, between_centres, between_centres).high, 4)
+    0.05
+    """
+    positive("limit_mm", limit_mm)
+    least = 1 / _most(held, taken)
+    twisted = Misalignment(1.0, 0.0, 0.0, 0.0)
+    likely = _worse(runout_from(twisted, held)) / _worse(runout_from(twisted, taken))
+    most = _most(taken, held)
+    return Estimate(limit_mm * least, limit_mm * min(max(likely, least), most), limit_mm * most, "two straight halves joined at the pin")
+
+
+def _most(taken: PressedCrank, held: PressedCrank) -> float:
+    """The largest row sum of the matrix that turns swings at one set-up into those at another."""
+    sides = (held.gauge_left_mm, held.gauge_right_mm)
+    columns = [[abs(_off_line(*_halves(left, right, taken), held, gauge)) for gauge in sides] for left, right in ((1, 0), (0, 1))]
+    return float(max(sum(row) for row in zip(*columns, strict=True)))
+
+
 def _worse(swings: tuple[Swing, Swing]) -> float:
     return max(swing.tir_mm for swing in swings)
 
 
 def reversals(values: Sequence[float]) -> int:
-    """Sign changes in a row at the end of a series.
+    """Sign changes in a series.
 
     Examples
     --------
-    >>> reversals([0.2, 0.1, -0.05, 0.04]), reversals([0.2, -0.1, -0.05])
-    (2, 0)
+    >>> reversals([0.2, 0.1, -0.05, 0.04]), reversals([0.2, -0.1, -0.05]), reversals([0.2, 0.1])
+    (2, 1, 0)
     """
-    count = 0
-    for earlier, later in zip(reversed(values[:-1]), reversed(values[1:]), strict=True):
-        if earlier * later >= 0:
-            break
-        count += 1
-    return count
+    return sum(earlier * later < 0 for earlier, later in pairwise(values))
 
 
 def next_move(mis: Misalignment, geometry: PressedCrank, history: Sequence[Misalignment] = (), *, limit_mm: float | None = None) -> Move:
@@ -281,19 +340,20 @@ def next_move(mis: Misalignment, geometry: PressedCrank, history: Sequence[Misal
     history : sequence of Misalignment
         As measured before each earlier move, oldest first.
     limit_mm : float, optional
-        The swing allowed at these gauges, mm.
+        The swing allowed at these gauges, mm. It is for the words: being within it does not end truing.
 
     Returns
     -------
     Move
-        `strike` (a web's rim toward the axis, at the angle), `squeeze` or `wedge` (the rims opposite the pin), `remeasure` when the
-        numbers are less sure than what is to be cured, `leave` when nothing is worth a blow, `replace` when what truing cannot cure is
-        already over the limit. Of two moves the one that lowers the worse swing most. After two reversals, half the blow.
+        `strike` (a web's rim toward the axis, at the angle), `squeeze` or `wedge` (the rims opposite the pin), `leave` when no move is
+        larger than its own standard uncertainty and worth a blow, `remeasure` when the gauges stand where they would not see a twist,
+        `replace` when what truing cannot cure is already over the limit. Of two moves the one that lowers the worse swing most. Each two
+        reversals of a component halve the blow on it.
 
     Raises
     ------
     BadInput
-        A limit not above 0.
+        A limit not above 0; NaN or infinity among the components.
 
     Examples
     --------
@@ -301,6 +361,9 @@ def next_move(mis: Misalignment, geometry: PressedCrank, history: Sequence[Misal
     >>> move = next_move(decompose(Swing(0.060, 75), Swing(0.050, 262), setup, 0.0005), setup)
     >>> move.kind, move.web, move.at_deg, round(move.expect_left.tir_mm, 3)
     ('strike', 'right', 270.0, 0.016)
+    >>> good = next_move(decompose(Swing(0.006, 75), Swing(0.005, 262), setup, 0.004), setup, limit_mm=0.03)
+    >>> good.kind, good.code
+    ('leave', 'within_doubt')
     """
     now, best = runout_from(mis, geometry), best_reachable(mis, geometry)
     unsure = mis.uncertainty
@@ -316,19 +379,12 @@ def next_move(mis: Misalignment, geometry: PressedCrank, history: Sequence[Misal
     worth = {name: gain for name, gain in gains.items() if gain > WORTH_MM}
     if not worth and _worse(now) - _worse(best) > WORTH_MM:  # each alone makes it worse, both together better: begin with the larger
         worth = {max(sure, key=lambda name: abs(mis.twist_deg if name == "twist" else mis.pinch_deg)): 0.0}
-    if not worth and 2 * unsure.offset_mm > HIDES_MM:
-        words = f"These gauges would not see a twist of {unsure.twist_deg:.2f}°: move them away from the supports."
-        return Move("remeasure", "", 0.0, *now, words, code="blind", values={"twist": unsure.twist_deg})
-    if not worth:
-        words = f"{_worse(now):.3f} mm, and {_worse(best):.3f} is the best that truing can reach."
-        return Move("leave", "", 0.0, *now, words, code="best", values={"now": _worse(now), "best": _worse(best)})
     chosen = max((name for name in worth if sure[name]), key=lambda name: worth[name], default="")
     if not chosen:
-        words = "What is to be cured is smaller than its own uncertainty: move the gauges away from the supports, or take more readings."
-        return Move("remeasure", "", 0.0, *now, words, code="too_unsure")
+        return _no_move(mis, now, best, bool(worth), limit_mm)
     series = [getattr(each, f"{chosen}_deg") for each in (*history, mis)]
-    share = 0.5 if reversals(series) >= REVERSALS else 1.0
-    half = " Half the blow: it has gone back and forth twice." if share < 1 else ""
+    share = 0.5 ** (reversals(series) // REVERSALS)
+    half = " A smaller blow: it has gone back and forth." if share < 1 else ""
     if chosen == "twist":
         ahead = mis.twist_deg > 0
         words = f"The right web stands {abs(mis.twist_deg):.3f}° {'ahead' if ahead else 'behind'}.{half}"
@@ -343,45 +399,17 @@ def next_move(mis: Misalignment, geometry: PressedCrank, history: Sequence[Misal
     return Move(kind, "both", 180.0, *without["pinch"], words, share, code=code, values=values)
 
 
-def _seen(swing: Swing) -> None:
-    """Refuse a swing that no gauge has shown."""
-    not_negative("tir_mm", swing.tir_mm)
-    finite("high_spot_deg", swing.high_spot_deg)
-
-
-def outer_turn(swing: Swing, throw_mm: float, pin_deg: float, rim_radius_mm: float) -> OuterTurn:
-    """How far an outer web of a multi-cylinder crank has turned, the crank held on its centre bearings.
-
-    Parameters
-    ----------
-    swing : Swing
-        Of the outer shaft.
-    throw_mm : float
-        Of the pin that the web sits on, mm.
-    pin_deg : float
-        Angle of that pin.
-    rim_radius_mm : float
-        Of the web, mm.
-
-    Returns
-    -------
-    OuterTurn
-        From the part of the swing at right angles to the throw; the rest is not curable by turning. The web turns about its pin, so
-        the rim opposite the pin travels turn·(rim + throw).
-
-    Raises
-    ------
-    BadInput
-        Throw or rim not above 0.
-
-    Examples
-    --------
-    >>> found = outer_turn(Swing(0.050, 90), 34, 0, 60)
-    >>> round(found.turn_deg, 4), round(found.rim_mm, 3), found.direction
-    (0.0421, 0.069, 'counter-clockwise')
-    """
-    _seen(swing)
-    across = (swing.vector * cmath.exp(-1j * math.radians(finite("pin_deg", pin_deg)))).imag
-    turn = abs(across) / positive("throw_mm", throw_mm)
-    direction = "counter-clockwise" if across > 0 else "clockwise" if across < 0 else ""
-    return OuterTurn(math.degrees(turn), turn * (positive("rim_radius_mm", rim_radius_mm) + throw_mm), direction)
+def _no_move(mis: Misalignment, now: tuple[Swing, Swing], best: tuple[Swing, Swing], worth: bool, limit_mm: float | None) -> Move:
+    """Nothing to strike: blind gauges, or the end of truing, with what the swing is against its limit."""
+    if 2 * mis.uncertainty.offset_mm > HIDES_MM:
+        words = f"These gauges would not see a twist of {mis.uncertainty.twist_deg:.2f}°: move them away from the supports."
+        return Move("remeasure", "", 0.0, *now, words, code="blind", values={"twist": mis.uncertainty.twist_deg})
+    values = {"now": _worse(now), "best": _worse(best)}
+    if worth:
+        code, words = "within_doubt", f"{_worse(now):.3f} mm, and what could still be cured is smaller than its uncertainty."
+    else:
+        code, words = "best", f"{_worse(now):.3f} mm, and {_worse(best):.3f} is the best that truing can reach."
+    if limit_mm is not None:
+        words += f" It is {'within' if _worse(now) <= limit_mm else 'over'} the limit {limit_mm:.3f}."
+        values["limit"] = limit_mm
+    return Move("leave", "", 0.0, *now, words, code=code, values=values)

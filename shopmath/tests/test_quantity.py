@@ -98,13 +98,16 @@ class UnitCache(TestCase):
 
     def test_a_file_that_another_process_is_still_writing_costs_no_reading(self) -> None:
         for written in (0, 100):
-            with self.subTest(written=written), tempfile.TemporaryDirectory() as folder:
-                with mock.patch.dict(os.environ, STATOR_UNIT_CACHE=folder):
-                    with mock.patch("shopmath.quantity._registry", None):
-                        parse("1/2 in", "length")
-                    kept = list(Path(folder).glob("*.pickle"))
-                    self.assertTrue(kept)
-                    for file in kept:
-                        file.write_bytes(file.read_bytes()[:written])
-                    with mock.patch("shopmath.quantity._registry", None):
-                        self.assertEqual(parse("1/2 in", "length").canonical, 12.7)
+            folder = self.enterContext(tempfile.TemporaryDirectory())
+            with self.subTest(written=written), mock.patch.dict(os.environ, STATOR_UNIT_CACHE=folder):
+                self.assertEqual(self.read_anew(), 12.7)
+                kept = list(Path(folder).glob("*.pickle"))
+                self.assertTrue(kept)
+                for file in kept:
+                    file.write_bytes(file.read_bytes()[:written])
+                self.assertEqual(self.read_anew(), 12.7)
+
+    def read_anew(self) -> float:
+        """As a process does that has read no unit yet."""
+        with mock.patch("shopmath.quantity._registry", None):
+            return parse("1/2 in", "length").canonical

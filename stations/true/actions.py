@@ -6,10 +6,11 @@ from typing import Any
 
 from engines.properties import Property
 from jobs import log
+from shopmath.amounts import degrees
 from stations.base import Action, clocks
 from stations.base.words import fill
 from stations.true import words
-from stations.true.facts import MOVED, TurnedFacts, crank
+from stations.true.facts import MOVED, TurnedFacts, crank, reading
 from stations.true.outer_facts import OuterFacts
 from stations.true.single_facts import CURES, SingleFacts
 from stations.true.verdict import doubt_said, left_for_the_next
@@ -22,7 +23,7 @@ def of_single(bound: Any) -> tuple[Action, ...]:
     if found.mis is None:
         return ()
     if found.move is None:
-        return (_again("round"),)
+        return _doubted(found)
     first = (*_turn(bound), *_cure(bound))
     sign = bound.sign_action(main=found.is_done and not first)
     if found.move.kind not in (*CURES, "remeasure"):
@@ -37,7 +38,7 @@ def of_several(bound: Any) -> tuple[Action, ...]:
     if not found.shafts or found.is_held_wrong:
         return ()
     if found.doubt:
-        return (_again("round"),)
+        return _doubted(found)
     first = (*_turn(bound), *_cure(bound))
     sign = bound.sign_action(main=found.is_done and not first)
     if found.worst is None:
@@ -47,6 +48,15 @@ def of_several(bound: Any) -> tuple[Action, ...]:
 
 def _again(code: str, main: bool = True, refused: str = "") -> Action:
     return Action("again", str(words.ACTION[code]), "again", main, refused, measure_again)
+
+
+def _doubted(found: TurnedFacts) -> tuple[Action, ...]:
+    """The readings to blame again, or the whole round."""
+    again = found.doubt[1].again if found.doubt else ()
+    if not again:
+        return (_again("round"),)
+    name = fill(words.ACTION["these"], {"angles": tuple(degrees(each) for each in again)})
+    return (Action("these", name, "these", True, do=read_again), _again("round", main=False))
 
 
 def _turn(bound: Any) -> tuple[Action, ...]:
@@ -69,6 +79,15 @@ def turn_more(bound: Any) -> None:
     found: TurnedFacts = bound.found
     if found.settled_by:
         log.choose(bound.entry, turns={**bound.choices.get("turns", {}), str(found.attempt): found.settled_by})
+
+
+def read_again(bound: Any) -> None:
+    """The doubted readings are withdrawn and asked anew."""
+    assert bound.found.doubt is not None
+    side, doubt = bound.found.doubt
+    for angle in doubt.again:
+        for each in bound.live(reading(side, angle).key):
+            log.withdraw(each, bound.person)
 
 
 def start_cure(bound: Any) -> None:

@@ -11,7 +11,7 @@ from shopmath.truing import Swing, bend_at
 from stations.base import Canvas
 from stations.base.words import fill
 from stations.true import words
-from stations.true.facts import SIDES, TURN, TurnedFacts, crank, reading
+from stations.true.facts import SIDES, TurnedFacts, crank, reading
 from stations.true.single_facts import SingleFacts
 from ui.numbers import bare, show
 from ui.svg import Point, Sheet
@@ -102,7 +102,7 @@ def end_view(found: TurnedFacts, canvas: Canvas, side: str, centre: Point, radiu
     if known:
         mean = sum(known) / len(known)
         factor = POLAR_PX / max(max(abs(value - mean) for value in known), 1e-6)
-        for angle, value in zip(TURN, values, strict=True):
+        for angle, value in zip(found.angles(), values, strict=True):
             if value is not None:
                 with canvas.question(reading(side, angle)):
                     sheet.circle(on_circle(centre, radius + factor * (value - mean), angle), 5, "ink solid")

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import math
 from abc import ABC, abstractmethod
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from enum import StrEnum
 from functools import cached_property
 from typing import Any
@@ -19,20 +19,24 @@ from jobs.facts import Facts, GaugeSeen, Own
 from shop.models import Compound, Gauge
 from shop.shelves import Shelves
 from shopmath.bearings import MountedClearance
+from shopmath.estimate import Estimate
 from shopmath.runout import RunoutFit, TurnDoubt, doubt_of_turn, fit
 from shopmath.truing import Swing
-from shopmath.verdict import TOO_CLOSE, Call, call, gauge_uncertainty, what_settles
+from shopmath.verdict import IN, OUT, TOO_CLOSE, Call, call, gauge_uncertainty, what_settles
 from stations.base import Given
 
 DIAL = "dial"
 DIAL_RESOLUTION_MM = 0.01
 CURE_S = 24 * 3600.0  # where the compound's own sheet says nothing
 TURN = tuple(float(angle) for angle in range(0, 360, 45))
+FINER_TURN = tuple(float(angle) for angle in range(0, 360, 30))  # where the gauge is coarse against the limit
+COARSE = 10  # a limit of fewer steps of the gauge than this asks the finer turn, twice round
 CLOSING = 360.0  # back at the first angle
 SIDES = ("left", "right")
 HELD, HELD_OF_SEVERAL = ("centres", "seats"), ("centre", "outer", "centres")
 BY_TURN, BY_SWING = "turn", "swing"
 MOST_TURNS = 6
+BETWEEN = "between"  # code of a call on a limit that may mean either, this crank being held otherwise
 MOVED = "trued"  # what hands did between two rounds; `text` says which kind of move it was
 
 
@@ -99,10 +103,29 @@ class TurnedFacts(ABC):
         return self.gauge.resolution if self.gauge else DIAL_RESOLUTION_MM
 
     @property
+    def is_coarse(self) -> bool:
+        """Whether one step of the gauge is more than a tenth of the limit."""
+        return self.how == BY_TURN and self.limit_mm is not None and self.resolution * COARSE > self.limit_mm
+
+    def angles(self, attempt: int | None = None) -> tuple[float, ...]:
+        """Where one end is read in a round: as it was begun, else eight angles, or twelve with a coarse gauge."""
+        number = attempt or self.attempt
+        begun = {angle for side in SIDES for angle in {*TURN, *FINER_TURN} if self.values(reading(side, angle), number)}
+        for turn in (TURN, FINER_TURN):
+            if begun - {angle for other in (TURN, FINER_TURN) if other != turn for angle in other}:
+                return turn
+        return FINER_TURN if self.is_coarse else TURN
+
+    @property
     def turns(self) -> int:
         """How many turns this round wants at each place."""
         wanted: Any = self.own.chosen.get("turns", {})
-        return int(wanted.get(str(self.attempt), 1))
+        return int(wanted.get(str(self.attempt), 2 if self.angles() == FINER_TURN else 1))
+
+    def turns_asked(self, side: str) -> int:
+        """How many readings each angle of an end wants now: turn after turn, not several at one angle."""
+        read = min(len(self.values(reading(side, angle))) for angle in self.angles())
+        return min(read + 1, self.turns)
 
     @property
     def moves(self) -> list[dict[str, Any]]:
@@ -115,18 +138,23 @@ class TurnedFacts(ABC):
     def reading_u_mm(self) -> float:
         """Expanded uncertainty of what stands for one place: one reading, or the mean of as many as there are."""
         spread = self.gauge.repeatability if self.gauge else None
-        places = [reading(side, angle) for side in SIDES for angle in TURN]
+        places = [reading(side, angle) for side in SIDES for angle in self.angles()]
         if self.how == BY_SWING:
             places = [crank(Property.SHAFT_TIR, side) for side in SIDES]
-        once = gauge_uncertainty(self.resolution, spread, kind=DIAL)
         return max(
-            (gauge_uncertainty(self.resolution, spread, found, kind=DIAL) for slot in places if (found := self.values(slot))), default=once
+            (gauge_uncertainty(self.resolution, spread, found, kind=DIAL) for slot in places if (found := self.values(slot))),
+            default=self.once_u_mm,
         )
 
     @property
+    def once_u_mm(self) -> float:
+        """Expanded uncertainty of one reading by itself."""
+        return gauge_uncertainty(self.resolution, self.gauge.repeatability if self.gauge else None, kind=DIAL)
+
+    @property
     def vector_u_mm(self) -> float:
-        """Standard uncertainty of each component of a runout: eight readings share it, two ends of a needle's travel carry it whole."""
-        return self.reading_u_mm / 2 * math.sqrt(2 / len(TURN)) if self.how == BY_TURN else self.reading_u_mm / 2
+        """Standard uncertainty of each component of a runout: a turn's readings share it, two ends of a needle's travel carry it whole."""
+        return self.reading_u_mm / 2 * math.sqrt(2 / len(self.angles())) if self.how == BY_TURN else self.reading_u_mm / 2
 
     @property
     def tir_u_mm(self) -> float:
@@ -144,14 +172,14 @@ class TurnedFacts(ABC):
 
     def round_of(self, side: str, attempt: int | None = None) -> list[float | None]:
         """One end's readings round its circle."""
-        return [self._mean(reading(side, angle), attempt or self.attempt) for angle in TURN]
+        return [self._mean(reading(side, angle), attempt or self.attempt) for angle in self.angles(attempt)]
 
     def fitted(self, side: str, attempt: int | None = None) -> RunoutFit | None:
         """One end's turn, fitted; None until every angle is read."""
         values = self.round_of(side, attempt)
         if self.how != BY_TURN or None in values:
             return None
-        return fit(TURN, [float(value or 0) for value in values])
+        return fit(self.angles(attempt), [float(value or 0) for value in values])
 
     def swing(self, side: str, attempt: int | None = None) -> Swing | None:
         """One end's runout and where it is high."""
@@ -176,11 +204,12 @@ class TurnedFacts(ABC):
         if self.how != BY_TURN:
             return None
         for side in SIDES:
-            values = self.round_of(side)
-            if None in values:
+            if None in self.round_of(side):
                 continue
+            read = [(angle, value) for angle in self.angles() for value in self.values(reading(side, angle))]
             closing = self.values(reading(side, CLOSING))
-            found = doubt_of_turn(TURN, [float(value or 0) for value in values], self.reading_u_mm, closing[-1] if closing else None)
+            angles, values = [angle for angle, _ in read], [value for _, value in read]
+            found = doubt_of_turn(angles, values, self.once_u_mm, closing[-1] if closing else None)
             if found.code:
                 return side, found
         return None
@@ -208,21 +237,32 @@ class TurnedFacts(ABC):
         found = [self.needle_mm(side) for side in SIDES]
         return None if None in found else max(each for each in found if each is not None)
 
+    @property
+    def allowed(self) -> Estimate | None:
+        """What the card's limit allows at this set-up, where it is meant for another; None where that cannot be said."""
+        return None
+
     @cached_property
     def call(self) -> Call | None:
         """The raw runout against the card's limit; none where the card has none for this set-up."""
         return self.judge(self.raw_mm)
 
     def judge(self, tir_mm: float | None) -> Call | None:
-        """A needle's travel against the limit."""
-        if tir_mm is None or self.limit_mm is None:
+        """A needle's travel against the limit: in under the least that it may mean here, out over the most."""
+        if tir_mm is None:
             return None
-        return call(tir_mm, high=self.limit_mm, uncertainty=self.tir_u_mm)
+        if self.limit_mm is not None:
+            return call(tir_mm, high=self.limit_mm, uncertainty=self.tir_u_mm)
+        if self.allowed is None:
+            return None
+        least = call(tir_mm, high=self.allowed.low, uncertainty=self.tir_u_mm)
+        most = call(tir_mm, high=self.allowed.high, uncertainty=self.tir_u_mm)
+        return least if least.state == IN else most if most.state == OUT else replace(most, state=TOO_CLOSE, code=BETWEEN)
 
     @cached_property
     def settled_by(self) -> int | None:
         """Turns in all that would settle a call too close; None when it is none, or no number would."""
-        if self.call is None or self.call.state != TOO_CLOSE or self.gauge is None:
+        if self.call is None or self.call.state != TOO_CLOSE or self.call.code == BETWEEN or self.gauge is None:
             return None
         found = what_settles(self.call.margin / math.sqrt(2), self.resolution, self.gauge.repeatability, most=MOST_TURNS, kind=DIAL)
         return found.readings if found.readings and found.readings > self.turns else None

@@ -7,12 +7,13 @@ from functools import partial
 from typing import Any
 
 from engines.properties import Property
+from shopmath.amounts import mm
 from shopmath.truing import refuse_on_support
 from stations.base import Method, Question
 from stations.base.asking import method, question
 from stations.base.words import fill
 from stations.true import words
-from stations.true.facts import BY_SWING, CLOSING, DIAL, SIDES, TURN, TurnedFacts, crank, reading
+from stations.true.facts import BY_SWING, CLOSING, DIAL, SIDES, TurnedFacts, crank, reading
 from stations.true.outer_facts import THROW_ANGLE, OuterFacts
 from stations.true.single_facts import SingleFacts
 
@@ -31,10 +32,30 @@ def of_single(found: SingleFacts) -> list[Question]:
         asked.append(ask(support, said, example="92", check=_apart(side, found.own.value(gauge)), **place))
         asked.append(ask(gauge, said, example="34", check=_apart(side, found.own.value(support)), **place))
     asked += _stroke(found, past)
+    if found.limit_is_elsewhere:
+        asked += _limit_places(found, past)
     if found.geometry is not None:
         for side in SIDES:
             asked += _readings(found, side, str(words.PIN))
     return [*asked, *_ends(found)] if found.mis is not None else asked
+
+
+def _limit_places(found: SingleFacts, past: bool) -> list[Question]:
+    """Where the limit's own supports and gauges stand: what it allows here follows from that."""
+    support, gauge = crank(Property.LIMIT_SUPPORT_PLACE), crank(Property.LIMIT_GAUGE_PLACE)
+    said = {"setup": setup_of(found)}
+    more: dict[str, Any] = {"optional": True, "quiet": past, "resolution": 1.0}
+    asked = [ask(support, said, example="92", check=_apart("left", found.own.value(gauge)), **more)]
+    if found.own.value(support) is not None or found.own.value(gauge) is not None:
+        asked.append(ask(gauge, said, example="34", check=_apart("left", found.own.value(support)), **more))
+    return asked
+
+
+def setup_of(found: TurnedFacts) -> str:
+    """The set-up that the card's limit is meant for, in words."""
+    if found.limit is None:
+        return ""
+    return found.limit.setup or next((str(row[1]) for row in words.METHOD["held"][1] if row[0] == found.limit.held), "")
 
 
 def _apart(side: str, other_mm: float | None) -> Callable[[float], None] | None:
@@ -67,7 +88,7 @@ def _ends(found: TurnedFacts) -> list[Question]:
 
 
 def _readings(found: TurnedFacts, side: str, pin: str) -> list[Question]:
-    """One end: eight readings and back to the first, or the runout with where it is high."""
+    """One end: a turn of readings or two and back to the first, or the runout with where it is high."""
     name = found.card.side(side)
     named = {"side": name, "Side": f"{name[:1].upper()}{name[1:]}", "pin": pin}
     dial: dict[str, Any] = {"resolution": found.resolution, "gauges": DIALS}
@@ -77,10 +98,15 @@ def _readings(found: TurnedFacts, side: str, pin: str) -> list[Question]:
             ask(crank(Property.HIGH_SPOT, side), named, example="75", resolution=1.0),
         ]
     asked = []
-    for angle in TURN:
-        where = fill(words.UNDER_GAUGE if angle == 0 else words.TURNED_ON, {**named, "angle": f"{angle:g}"})
-        said = {**named, "angle": f"{angle:g}"}
-        asked.append(ask(reading(side, angle), said, where=where, example="0.02", times=found.turns, **dial))
+    times = found.turns_asked(side)
+    for angle in found.angles():
+        said = {**named, "angle": f"{angle:g}", "count": times}
+        where = fill(words.UNDER_GAUGE if angle == 0 else words.TURNED_ON, said)
+        if found.is_coarse and angle == 0:
+            where = fill(
+                words.SECOND_TURN if times > 1 else words.COARSE, {**said, "step": mm(found.resolution), "limit": mm(found.limit_mm or 0.0)}
+            )
+        asked.append(ask(reading(side, angle), said, where=where, example="0.02", times=times, **dial))
     back = {"text": words.BACK_AT_START, "where": words.ONCE_ROUND, "skip_means": str(words.SLIP_UNSEEN)}
     return [*asked, ask(reading(side, CLOSING), named, optional=True, **back, **dial)]
 

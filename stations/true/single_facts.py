@@ -7,7 +7,8 @@ from functools import cached_property
 from typing import Any
 
 from engines.properties import Property
-from shopmath.truing import Misalignment, Move, PressedCrank, best_reachable, decompose, next_move
+from shopmath.estimate import Estimate
+from shopmath.truing import Misalignment, Move, PressedCrank, best_reachable, convert_runout, decompose, next_move
 from shopmath.verdict import IN
 from stations.base import Given
 from stations.true.facts import SIDES, TurnedFacts, cures_s, gauge_of
@@ -29,6 +30,17 @@ class SingleFacts(TurnedFacts):
             return None
         a, b, g_left, g_right = (float(value or 0) for value in places)
         return PressedCrank(-a, b, -g_left, g_right, throw)
+
+    @cached_property
+    def allowed(self) -> Estimate | None:
+        """What the card's limit allows here, once it is said where the limit's supports and gauges stand."""
+        support, gauge = self.value(Property.LIMIT_SUPPORT_PLACE), self.value(Property.LIMIT_GAUGE_PLACE)
+        if not self.limit_is_elsewhere or self.geometry is None or support is None or gauge is None:
+            return None
+        assert self.limit is not None
+        assert self.limit.high is not None
+        taken = PressedCrank(-support, support, -gauge, gauge, self.geometry.throw_mm)
+        return convert_runout(self.limit.high, taken, self.geometry)
 
     def misalignment(self, attempt: int) -> Misalignment | None:
         left, right = self.swing("left", attempt), self.swing("right", attempt)

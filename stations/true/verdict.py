@@ -14,6 +14,7 @@ from stations.base.limits import limit_values
 from stations.base.words import fill
 from stations.true import words
 from stations.true.facts import CLOSING, SIDES, Code, TurnedFacts, crank
+from stations.true.questions import setup_of
 from stations.true.single_facts import CURES, SingleFacts
 from ui.numbers import band, show
 
@@ -61,12 +62,14 @@ def doubt_said(found: TurnedFacts) -> tuple[str, dict[str, Any]]:
 
 def runout_said(found: TurnedFacts) -> str:
     """What the runout is against, as a sentence."""
+    runout = {"runout": mm(found.raw_mm or 0.0)}
+    if found.call and found.allowed and found.limit:
+        band = {"low": mm(found.allowed.low), "high": mm(found.allowed.high), "limit": mm(found.limit.high or 0.0)}
+        return fill(words.RUNOUT[f"converted_{found.call.state}"], {**runout, **band, "setup": setup_of(found)})
     if found.call:
         return fill(words.REASON[found.call.code], limit_values(found.call))
-    runout = {"runout": mm(found.raw_mm or 0.0)}
     if found.limit and found.limit_is_elsewhere:
-        meant = next((str(row[1]) for row in words.METHOD["held"][1] if row[0] == found.limit.held), "")
-        return fill(words.RUNOUT["other_setup"], {**runout, "setup": found.limit.setup or meant})
+        return fill(words.RUNOUT["other_setup"], {**runout, "setup": setup_of(found)})
     return fill(words.RUNOUT["no_limit"], runout)
 
 
@@ -123,7 +126,12 @@ def _judged(found: SingleFacts, asked: list[Question]) -> Verdict:
         values |= {"turns": count(found.settled_by), **told(_why(found), expected, taught, reach, bearing)}
         return Verdict(State.TOO_CLOSE, Code.TOO_CLOSE, values, "runout", "turns_settle", "told", scale=scale(found))
     state = found.call.state if found.call else {"leave": State.IN, "replace": State.OUT}.get(move.kind, State.TOO_CLOSE)
-    values |= {"web": found.card.side(move.web), "at": degrees(move.at_deg), **told(expected, taught, reach, bearing)}
+    values |= {
+        "web": found.card.side(move.web),
+        "at": degrees(move.at_deg),
+        "share": share(move.share),
+        **told(expected, taught, reach, bearing),
+    }
     how = f"{move.kind}_half" if move.share < 1 and move.kind in CURES else Code(move.kind)
     return Verdict(state, Code(move.kind), values, "runout_why", how, "told", scale=scale(found))
 
@@ -182,6 +190,9 @@ def shared_sources(found: TurnedFacts) -> Iterator[Trace]:
     if found.limit and found.limit.high is not None:
         values = {"origin": found.limit.source, "setup": found.limit.setup}
         yield source("limit" if found.limit.setup else "limit_bare", show(mm(found.limit.high)), values)
+    if found.allowed and found.limit:
+        meant = {"likely": mm(found.allowed.likely), "limit": mm(found.limit.high or 0.0), "setup": setup_of(found)}
+        yield source("converted", band(mm(found.allowed.low), mm(found.allowed.high)), meant)
     if found.clearance:
         seat, left = found.clearance
         warm = band(mm(left.low_um / 1000), mm(left.high_um / 1000))

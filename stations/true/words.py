@@ -43,20 +43,23 @@ REASON = {
 }
 RUNOUT = {
     "other_setup": _("{runout} runout (TIR); the card's limit is for {setup}: no verdict here."),
+    "converted_in": _("{runout} runout (TIR); {limit} for {setup} is at least {low} here."),
+    "converted_too_close": _("{runout} runout (TIR); {limit} for {setup} is {low} to {high} here: it depends on how it is bent."),
+    "converted_out": _("{runout} runout (TIR); {limit} for {setup} is at most {high} here."),
     "no_limit": _("{runout} runout (TIR); no limit on the card: no verdict here."),
 }
 WHY = {  # what two runouts say of the halves
     "not_curable": _("Without twist and pinch {best} is left, over {limit}: offset, skew or a bent half."),
     "blind": _("These gauges would not see a twist of {twist}: move them away from the supports."),
     "best": _("{now}, and {best} is the best that truing can reach."),
-    "too_unsure": _("What is to be cured is smaller than its uncertainty: move the gauges away from the supports, or take more readings."),
+    "within_doubt": _("{now}, and what could still be cured is smaller than its uncertainty."),
     "ahead": _("The {web} web stands {turned} ahead."),
     "behind": _("The {web} web stands {turned} behind."),
     "closed": _("The webs are {turned} closed at the pin."),
     "spread": _("The webs are {turned} open at the pin."),
     "turned": _("The {web} web has turned {turned} about its pin."),
 }
-HALF = _("Half the blow: it has gone back and forth twice.")
+HALF = _("A smaller blow: it has gone back and forth.")
 NEXT = {
     "ask": _("{question}"),
     "give_places": _("Give the places of supports and gauges."),
@@ -68,11 +71,11 @@ NEXT = {
     Code.WITHIN: _("Leave it, or go on for less: it is within its limit."),
     "turns_settle": _("{turns} turns in all at each end settle it; or a finer gauge."),
     Code.STRIKE: _("Strike the rim of the {web} web at {at}, toward the axis."),
-    "strike_half": _("Strike the rim of the {web} web at {at}, toward the axis, half the usual blow."),
+    "strike_half": _("Strike the rim of the {web} web at {at}, toward the axis, {share} of the usual blow."),
     Code.SQUEEZE: _("Squeeze the rims together opposite the pin."),
-    "squeeze_half": _("Squeeze the rims together opposite the pin, half as hard."),
+    "squeeze_half": _("Squeeze the rims together opposite the pin, {share} as hard."),
     Code.WEDGE: _("Wedge the rims apart opposite the pin."),
-    "wedge_half": _("Wedge the rims apart opposite the pin, half as hard."),
+    "wedge_half": _("Wedge the rims apart opposite the pin, {share} as hard."),
     Code.LEAVE: _("Leave it. Lock the joint as planned, then sign."),
     Code.REMEASURE: _("No blow yet."),
     Code.REPLACE: _("Apart again: no blow cures this."),
@@ -101,11 +104,15 @@ ASSUMED: dict[str, str] = {}
 PIN, LEFT_OUTER_PIN = _("pin"), _("the left outer pin")
 UNDER_GAUGE = _("{pin} under the gauge")
 TURNED_ON = _("turned on to {angle}°, counter-clockwise seen from the right end")
+COARSE = _("{pin} under the gauge; twelve angles, twice round: {step} steps are coarse against {limit}")
+SECOND_TURN = _("{pin} under the gauge; turn {count} of the same end")
 BACK_AT_START, ONCE_ROUND = _("{Side} back at 0°"), _("once round: it should read as it began")
 SLIP_UNSEEN = _("a slipped gauge goes unseen")
 QUESTION = {
     Property.SUPPORT_PLACE: _("Support on the {side}"),
     Property.GAUGE_PLACE: _("Gauge on the {side}"),
+    Property.LIMIT_SUPPORT_PLACE: _("Supports that the limit is meant for"),
+    Property.LIMIT_GAUGE_PLACE: _("Gauges that the limit is meant for"),
     Property.STROKE: _("Stroke"),
     Property.RIM_RADIUS: _("Rim of the outer webs"),
     Property.THROW_ANGLE: _("Angle between the outer pins"),
@@ -118,13 +125,19 @@ QUESTION = {
 WHERE = {
     Property.SUPPORT_PLACE: _("from the middle of the pin, along the crank"),
     Property.GAUGE_PLACE: _("from the middle of the pin, along the crank; not on the support"),
+    Property.LIMIT_SUPPORT_PLACE: _("{setup}: from the middle of the pin to either support"),
+    Property.LIMIT_GAUGE_PLACE: _("{setup}: from the middle of the pin to either gauge"),
     Property.STROKE: _("twice the throw; manual or measured"),
     Property.RIM_RADIUS: _("its radius, from the shaft"),
     Property.THROW_ANGLE: _("from the left outer pin to the right one, counter-clockwise seen from the right end"),
     Property.SHAFT_TIR: _("needle's whole travel in one turn"),
     Property.HIGH_SPOT: _("{pin} is 0°, counter-clockwise seen from the right end"),
 }
-SKIP = {Property.NOTE: _("nothing noted")}
+SKIP = {
+    Property.NOTE: _("nothing noted"),
+    Property.LIMIT_SUPPORT_PLACE: _("the limit gives no verdict here"),
+    Property.LIMIT_GAUGE_PLACE: _("the limit gives no verdict here"),
+}
 OPTIONS: Options = {
     Property.JOINT_LOCK: (
         ("plain", _("plain press fit")),
@@ -135,6 +148,8 @@ OPTIONS: Options = {
 LABEL = {
     Property.SUPPORT_PLACE: _("support, {at}"),
     Property.GAUGE_PLACE: _("gauge, {at}"),
+    Property.LIMIT_SUPPORT_PLACE: _("supports of the limit"),
+    Property.LIMIT_GAUGE_PLACE: _("gauges of the limit"),
     Property.STROKE: _("stroke"),
     Property.RIM_RADIUS: _("rim of the outer webs"),
     Property.THROW_ANGLE: _("angle between the outer pins"),
@@ -159,13 +174,17 @@ METHOD: Methods = {
     ),
     "how": (
         _("Read at"),
-        (("turn", _("eight angles"), _("tells oval from bent")), ("swing", _("runout and high spot"), _("quicker, tells less"))),
+        (
+            ("turn", _("angles round the turn"), _("eight, or twelve; tells oval from bent")),
+            ("swing", _("runout and high spot"), _("quicker, tells less")),
+        ),
     ),
 }
 ACTION = {
     "turn": plural("{more} more turn at each end", "{more} more turns at each end", "more"),
     "cure": _("Start the cure timer"),
     "round": _("Measure the round again"),
+    "these": _("Read {angles} again"),
     "done": _("Done: measure again"),
     "again": _("Measure again"),
     "turned": _("Turned: measure again"),
@@ -187,6 +206,7 @@ SOURCE = {
     "swing": (_("Runout, {side}"), _("high at {high}")),
     "limit": (_("Limit"), _("{origin}; {setup}")),
     "limit_bare": (_("Limit"), _("{origin}; its set-up is not said")),
+    "converted": (_("Limit at this set-up"), _("likely {likely}: {limit} for {setup}, carried over by the crank's geometry")),
     "clearance": (_("Bearing's clearance, warm"), _("{seat}, by fit codes")),
     "gauge": (_("One place read"), _("{gauge}, turns: {turns}")),
     "twist": (_("Twist"), _("± {uncertainty}; right web ahead is +")),
