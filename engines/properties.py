@@ -65,6 +65,10 @@ class Property(StrEnum):
     TRIAL_RADIUS = "trial-radius"
     TRIAL_STAYS = "trial-stays"
     TRIAL_TURNS = "trial-turns"
+    TURNING_MASS = "turning-mass"  # the least that turns the wheel, with the mark at its angle level
+    MASS_STEP = "mass-step"
+    ADDED_RADIUS = "added-radius"
+    ADDED_MASS = "added-mass"
     DRILL_RADIUS = "drill-radius"
     FINISH_RADIUS = "finish-radius"
     RIM_DEPTH = "rim-depth"

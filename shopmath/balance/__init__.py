@@ -2,7 +2,8 @@
 
 from shopmath.balance.drilling import Drilled, DrillLimits, DrillPlan, Hole, drill_plan, drilled_mass_g, wall_left_mm
 from shopmath.balance.factor import balance_factor, hung_for_factor_g
-from shopmath.balance.roll import Stops, stops, stops_wanted
+from shopmath.balance.proof import MARKS, Proof, added_mass_g, by_turning_masses
+from shopmath.balance.roll import Stops, looks_for, stops, stops_wanted
 from shopmath.balance.unbalance import (
     Unbalance,
     after_holes,
@@ -15,20 +16,25 @@ from shopmath.balance.unbalance import (
 )
 
 __all__ = [
+    "MARKS",
     "DrillLimits",
     "DrillPlan",
     "Drilled",
     "Hole",
+    "Proof",
     "Stops",
     "Unbalance",
+    "added_mass_g",
     "after_holes",
     "balance_factor",
     "by_trial_mass",
+    "by_turning_masses",
     "drill_plan",
     "drilled_mass_g",
     "force_n",
     "from_hole",
     "hung_for_factor_g",
+    "looks_for",
     "permissible_gmm",
     "rim_limit_m_s",
     "rim_speed_m_s",

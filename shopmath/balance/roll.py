@@ -12,7 +12,9 @@ from dataclasses import dataclass
 
 from shopmath.checks import BadInput, finite
 
-TELLING = 0.05  # p under which the marks are not chance
+TELLING = 0.05  # p under which the marks are not chance, when they are tested once
+LOOKS = ((1, TELLING), (7, 0.0155), (9, 0.0135), (13, 0.0108), (37, 0.0065))  # tests one after another, and p for 5 in 100 over them all
+FIRST_LOOK = 4  # stops before the first of them
 MOST = 40
 
 
@@ -25,6 +27,7 @@ class Stops:
     p_value: float
     telling: bool
     count: int = 0
+    threshold: float = TELLING
 
     @property
     def spread_deg(self) -> float:
@@ -45,13 +48,36 @@ def _p_value(resultant: float, count: int) -> float:
     return min(1.0, max(0.0, math.exp(-z) * (1 + first - second)))
 
 
-def stops(angles: Iterable[float]) -> Stops:
+def looks_for(most: int) -> int:
+    """How often marks are tested that are looked at after every stop, from the fourth to the last.
+
+    Examples
+    --------
+    >>> looks_for(10), looks_for(4), looks_for(2)
+    (7, 1, 1)
+    """
+    if isinstance(most, bool) or not isinstance(most, int) or not 1 <= most <= MOST:
+        raise BadInput("most", f"1 to {MOST} stops are looked at, not {most!r:.20}.")
+    return max(1, most - FIRST_LOOK + 1)
+
+
+def _threshold(looks: int) -> float:
+    """The p under which marks tell, for 5 in 100 balanced wheels over all the looks."""
+    if isinstance(looks, bool) or not isinstance(looks, int) or not 1 <= looks <= LOOKS[-1][0]:
+        raise BadInput("looks", f"1 to {LOOKS[-1][0]} looks are allowed for, not {looks!r:.20}.")
+    return next(p for most, p in LOOKS if looks <= most)
+
+
+def stops(angles: Iterable[float], looks: int = 1) -> Stops:
     """Mean of the marks and whether they tell anything.
 
     Parameters
     ----------
     angles : iterable of float
         The mark at the bottom at each stop, degrees; at least 2.
+    looks : int
+        How often the marks are tested in all: after every stop from the fourth on, at most 10 stops are 7 looks, 12 are 9, 16 are 13 and
+        40 are 37 (see `looks_for`). Of balanced wheels at most 5 in 100 then ever tell.
 
     Returns
     -------
@@ -60,7 +86,7 @@ def stops(angles: Iterable[float]) -> Stops:
     Raises
     ------
     BadInput
-        Fewer than two, NaN or infinity.
+        Fewer than two, NaN or infinity; looks not from 1 to 37.
 
     Source
     ------
@@ -81,7 +107,8 @@ def stops(angles: Iterable[float]) -> Stops:
     resultant = min(1.0, math.hypot(across, up))
     chance = _p_value(resultant, len(marks))
     mean = math.degrees(math.atan2(up, across)) % 360
-    return Stops(mean, resultant, chance, chance < TELLING, len(marks))
+    threshold = _threshold(looks)
+    return Stops(mean, resultant, chance, chance < threshold, len(marks), threshold)
 
 
 def stops_wanted(found: Stops) -> int | None:
@@ -94,5 +121,5 @@ def stops_wanted(found: Stops) -> int | None:
     """
     if found.telling:
         return 0
-    enough = next((count for count in range(found.count + 1, MOST + 1) if _p_value(found.resultant, count) < TELLING), None)
+    enough = next((count for count in range(found.count + 1, MOST + 1) if _p_value(found.resultant, count) < found.threshold), None)
     return None if enough is None else enough - found.count

@@ -1,12 +1,11 @@
-"""A wheel on its stand: what its stops tell, what it may have, where it is drilled; and a hundred wheels drilled by the plan."""
+"""A wheel on its stand: what its stops tell, what it may have, where it is drilled; and the proof by turning masses."""
 
 from __future__ import annotations
 
 import cmath
 import math
-import random
 import unittest
-from dataclasses import dataclass, field, replace
+from dataclasses import replace
 
 from hypothesis import given
 from hypothesis import strategies as st
@@ -15,12 +14,15 @@ from shopmath.balance import (
     Drilled,
     DrillLimits,
     Unbalance,
+    added_mass_g,
     after_holes,
     by_trial_mass,
+    by_turning_masses,
     drill_plan,
     drilled_mass_g,
     force_n,
     from_hole,
+    looks_for,
     permissible_gmm,
     rim_speed_m_s,
     stops,
@@ -147,61 +149,36 @@ class Plans(unittest.TestCase):
         self.assertFalse([hole for hole in plan.holes if limits.refusal(hole.angle_deg, hole.radius_mm, 0.1)])
 
 
-@dataclass
-class Wheel:
-    """A wheel with a hidden heavy spot on a stand that rubs; it knows nothing of the plan."""
+class Proving(unittest.TestCase):
+    def test_four_masses_show_what_is_left_whatever_the_stand_rubs(self):
+        for rubs in (8, 16, 40):
+            masses = [(rubs - along) / 80 for along in (4, -3, -4, 3)]
+            found = by_turning_masses(masses, 80, step_g=0.01)
+            self.assertAlmostEqual(found.unbalance.gmm, 5.0)
+            self.assertAlmostEqual(found.unbalance.deg, math.degrees(math.atan2(-3, 4)) % 360)
+            self.assertAlmostEqual(found.friction_gmm, rubs)
 
-    rng: random.Random
-    permitted_gmm: float
-    heavy: complex
-    rubs_gmm: float
-    holes: list[Drilled] = field(default_factory=list)
-    past_gmm: float = 0.0
+    def test_its_bound_is_the_step_and_the_variation_of_the_friction(self):
+        fine, coarse = (by_turning_masses([0.2, 0.2, 0.2, 0.2], 80, step_g=step).unbalance.uncertainty_gmm for step in (0.01, 0.1))
+        self.assertLess(fine, coarse)
+        sticky = by_turning_masses([0.2, 0.6, 0.2, 0.6], 80, step_g=0.01)
+        self.assertGreater(sticky.unbalance.uncertainty_gmm, 20)
 
-    def stop(self) -> float:
-        share = self.rubs_gmm / abs(self.heavy)
-        dead = math.asin(share) if share < 1 else math.pi
-        return math.degrees(cmath.phase(self.heavy) + self.rng.uniform(-dead, dead)) + self.rng.gauss(0, 3)
+    def test_a_mark_where_it_turns_by_itself_is_told_by_the_mass_opposite(self):
+        found = by_turning_masses([0.0, 0.2, 0.5, 0.2], 80, step_g=0.01)
+        self.assertEqual((round(found.unbalance.gmm), round(found.unbalance.deg), found.by_itself), (24, 0, (0.0,)))
+        for masses in ([0, 0.2, 0, 0.2], [0, 0, 0.2, 0.3], [0.2, 0.2, 0.2]):
+            with self.subTest(masses), self.assertRaises(BadInput):
+                by_turning_masses(masses, 80)
 
-    def masses(self, deg: float, radius_mm: float) -> tuple[float, float]:
-        """Least trial mass opposite at which it stays, and at which it turns the other way, to a tenth of a gram."""
-        along = (self.heavy * cmath.rect(1, -math.radians(deg))).real
-        stays, turns = (math.ceil(max(0.0, along + sign * self.rubs_gmm) / radius_mm * 10) / 10 for sign in (-1, 1))
-        return stays, max(stays, turns)
+    def test_looking_after_every_stop_asks_for_more(self):
+        marks = [190, 220, 160, 245]
+        self.assertTrue(stops(marks).telling)
+        self.assertFalse(stops(marks, looks_for(10)).telling)
+        self.assertEqual([stops(marks, looks_for(most)).threshold for most in (4, 10, 12, 16, 40)], [0.05, 0.0155, 0.0135, 0.0108, 0.0065])
+        self.assertRaises(BadInput, stops, marks, 38)
 
-    def drill(self, deg: float, radius_mm: float, diameter_mm: float, depth_mm: float) -> None:
-        way = self.heavy / abs(self.heavy)
-        at, depth = deg + self.rng.gauss(0, 3), max(0.0, depth_mm + self.rng.gauss(0, 0.2))
-        self.heavy -= cmath.rect(drilled_mass_g(diameter_mm, depth, STEEL) * radius_mm, math.radians(at))
-        self.past_gmm = max(self.past_gmm, -(self.heavy * way.conjugate()).real)
-        self.holes.append(Drilled(at, radius_mm, diameter_mm))
-
-
-def balanced(seed: int) -> Wheel:
-    """Six stops, a trial mass, the planned holes, and again, until the stops tell nothing more or little is left."""
-    rng = random.Random(seed)
-    permitted = permissible_gmm(6.3, rng.uniform(1, 3), rng.uniform(3000, 9000))
-    heavy = cmath.rect(rng.uniform(2, 12) * permitted, rng.uniform(0, math.tau))
-    wheel = Wheel(rng, permitted, heavy, rng.uniform(0.1, 0.5) * permitted)
-    while len(wheel.holes) < 6:
-        marks = stops([wheel.stop() for _ in range(6)])
-        if not marks.telling:
-            break
-        found = by_trial_mass(*wheel.masses(marks.mean_deg, 80), 80, marks.mean_deg)
-        if found.gmm <= 0.6 * permitted:
-            break
-        limits = replace(OPEN, earlier=tuple(wheel.holes))
-        plan = drill_plan(found, limits, STEEL, [4, 6, 8, 10], within_gmm=permitted, most=6 - len(wheel.holes))
-        if not plan.holes:
-            break
-        for hole in plan.holes:
-            wheel.drill(hole.angle_deg, hole.radius_mm, hole.diameter_mm, hole.depth_mm)
-    return wheel
-
-
-class AHundredWheels(unittest.TestCase):
-    def test_following_the_plan_ends_within_the_grade(self):
-        wheels = [balanced(seed) for seed in range(100)]
-        within = [wheel for wheel in wheels if abs(wheel.heavy) <= wheel.permitted_gmm and len(wheel.holes) <= 6]
-        self.assertGreaterEqual(len(within), 95)
-        self.assertEqual([wheel for wheel in wheels if wheel.past_gmm > wheel.permitted_gmm], [])
+    def test_a_mass_opposite_does_what_a_hole_would(self):
+        found = Unbalance(120, 200)
+        mass, angle = added_mass_g(found, 60)
+        self.assertAlmostEqual(after_holes(found, [(mass * 60, angle + 180)]).gmm, 0)

@@ -7,7 +7,8 @@ from typing import Any
 from engines.properties import Property
 from jobs import log
 from stations.balance import words
-from stations.balance.facts import DRILLED, ROLLED, BalanceFacts, Phase, at
+from stations.balance.facts import BalanceFacts
+from stations.balance.places import ADDED, DRILLED, ROLLED, Phase, at
 from stations.base import Action
 
 
@@ -17,8 +18,10 @@ def actions(bound: Any) -> tuple[Action, ...]:
     if found.is_left:
         offered.append(Action("anyway", str(words.ACTION["anyway"]), "anyway", do=go_on))
     nowhere = found.phase == Phase.WEIGH and found.plan and not found.plan.holes
-    if found.all_drilled or nowhere:
-        offered.append(Action("again", str(words.ACTION["again"]), "again", True, do=roll_again))
+    if nowhere:
+        offered.append(Action("add", str(words.ACTION["add"]), "add", True, do=add_mass))
+    if found.all_drilled or found.added or nowhere or found.turns_by_itself or found.phase == Phase.UNPROVED:
+        offered.append(Action("again", str(words.ACTION["again"]), "again", not nowhere, do=roll_again))
     ready = found.is_refused or found.is_left or found.phase == Phase.DONE
     return (*offered, bound.sign_action(main=bool(ready) and not offered))
 
@@ -28,11 +31,19 @@ def go_on(bound: Any) -> None:
     log.choose(bound.entry, anyway=True)
 
 
+def add_mass(bound: Any) -> None:
+    """Mass is added in this go, where drilling is refused."""
+    log.choose(bound.entry, adding=bound.found.attempt)
+
+
 def roll_again(bound: Any) -> None:
     """The next go; what this one drilled and found is kept with it."""
     found: BalanceFacts = bound.found
     for hole in found.made:
         bound.move(DRILLED, at(Property.HOLE_DEPTH, hole.pop("deg")), hole.pop("depth_mm"), **hole)
+    if found.added:
+        mass = dict(found.added)
+        bound.move(ADDED, at(Property.ADDED_MASS, mass.pop("deg")), mass.pop("mass_g"), **mass)
     gmm, uncertainty = found.amount_now or (None, None)
     bound.move(ROLLED, at(Property.UNBALANCE), gmm, uncertainty=uncertainty)
     log.next_attempt(bound.entry)
@@ -40,5 +51,5 @@ def roll_again(bound: Any) -> None:
 
 def may_sign(bound: Any) -> str:
     found: BalanceFacts = bound.found
-    settled = found.is_refused or found.is_left or not found.to_touch or found.phase == Phase.DONE
+    settled = found.is_refused or found.is_left or not found.to_touch or found.phase in (Phase.DONE, Phase.UNPROVED)
     return "" if settled else str(words.NOT_YET)

@@ -8,7 +8,8 @@ from collections.abc import Callable
 from engines.properties import Property
 from shopmath.amounts import degrees, mm
 from stations.balance import words
-from stations.balance.facts import BalanceFacts, Phase
+from stations.balance.facts import BalanceFacts
+from stations.balance.places import Phase
 from stations.base import Canvas
 from stations.base.words import fill
 from ui.numbers import bare, show

@@ -3,28 +3,30 @@
 from __future__ import annotations
 
 import math
-import re
 from dataclasses import dataclass
-from enum import StrEnum
 from functools import cached_property
 
 from engines.models import EngineCard
-from engines.parts import FLYWHEEL
 from engines.properties import Property
-from engines.slots import At, Slot
+from engines.slots import Slot
 from jobs.facts import Own
 from shopmath import materials
 from shopmath.balance import (
+    MARKS,
     Drilled,
     DrillLimits,
     DrillPlan,
+    Proof,
     Stops,
     Unbalance,
+    added_mass_g,
     after_holes,
     by_trial_mass,
+    by_turning_masses,
     drill_plan,
     drilled_mass_g,
     force_n,
+    looks_for,
     permissible_gmm,
     rim_limit_m_s,
     rim_speed_m_s,
@@ -33,83 +35,27 @@ from shopmath.balance import (
 )
 from shopmath.checks import BadInput
 from shopmath.verdict import IN, Call, call
+from stations.balance.places import (
+    DRILLED,
+    ENOUGH_STOPS,
+    FEWEST_STOPS,
+    GRADES,
+    METALS,
+    MOST_REMOVED,
+    MOST_STOPS,
+    REFUSED,
+    ROLLED,
+    STEP_KG,
+    USUAL_DRILLS,
+    WALL_MM,
+    Phase,
+    arcs,
+    at,
+    drills,
+    hole,
+    turning,
+)
 from stations.base import Given
-
-GRADES = ("6.3", "2.5", "16")
-METALS = ("c45", "gjl-250", "gjs-500-7", "al-si9-cu3")
-FEWEST_STOPS, ENOUGH_STOPS = 4, 8
-WALL_MM = 3.0  # left under a drill's tip, shop rule
-MOST_REMOVED = 0.02  # of the wheel's mass, shop rule
-USUAL_DRILLS = "4 6 8"
-ARC = re.compile(r"^\s*(-?\d+(?:[.]\d+)?)\s*(?:-|to|…)\s*(-?\d+(?:[.]\d+)?)\s*$")
-REFUSED = ("cracked", "repaired")  # wheels that are never balanced here
-DRILLED, ROLLED = "drilled", "rolled"  # what hands did in a go that is over: each hole, and what was to be taken off
-
-
-class Code(StrEnum):
-    """What a call at Balance can say."""
-
-    CRACKED = "cracked"
-    REPAIRED = "repaired"
-    TOO_FAST = "too fast"
-    LEAVE = "leave"
-    TOUCH_IT = "touch it"
-    FIGURES = "figures"
-    ROLL = "roll"
-    HEAVY_THERE = "heavy there"
-    SCATTERED = "scattered"
-    HOW_MUCH = "how much"
-    NOWHERE = "nowhere"
-    TOO_HEAVY = "too heavy"
-    ENOUGH_OFF = "enough off"
-    THIN = "thin"
-    PAST = "past"
-    DRILL = "drill"
-    CHECK = "check"
-    BALANCED = "balanced"
-
-
-class Phase(StrEnum):
-    """Which part of the work a wheel is at."""
-
-    ASK = "ask"
-    ROLL = "roll"
-    WEIGH = "weigh"
-    DRILL = "drill"
-    DONE = "done"
-
-
-def at(what: Property, angle: float | None = None) -> Slot:
-    return Slot(FLYWHEEL, what, At(angle_deg=angle))
-
-
-def hole(number: int) -> Slot:
-    """Where the depth of a hole is kept, counted from 1."""
-    return Slot(FLYWHEEL, Property.HOLE_DEPTH, At(stage=number))
-
-
-def arcs(text: str) -> tuple[tuple[float, float], ...]:
-    """Arcs to keep out of, as typed: 350-20, 90 to 110."""
-    found = []
-    for part in filter(str.strip, text.split(",")):
-        match = ARC.match(part)
-        if not match:
-            message = f"{part.strip()!r} is no arc. Type from-to in degrees, commas between: 350-20, 90-110."
-            raise BadInput("keep-out", message, "no_arc", arc=part.strip())
-        found.append((float(match[1]) % 360, float(match[2]) % 360))
-    return tuple(found)
-
-
-def drills(text: str) -> list[float]:
-    """Drills at hand, as typed: 4 6 8."""
-    try:
-        found = sorted({float(part) for part in text.replace(",", " ").split()})
-    except ValueError:
-        found = []
-    if not found or not 1 <= found[0] <= found[-1] <= 25:
-        message = f"{text.strip()!r}: type the drills in mm, spaces between, such as 4 6 8; from 1 to 25."
-        raise BadInput("drills", message, "no_drills", drills=text.strip())
-    return found
 
 
 @dataclass(frozen=True)
@@ -193,7 +139,9 @@ class BalanceFacts:
 
     @cached_property
     def stops(self) -> Stops | None:
-        return stops(self.marks) if len(self.marks) >= 2 else None
+        """Whether the marks tell, corrected for looking at them after every stop."""
+        looks = looks_for(min(max(MOST_STOPS, len(self.marks)), 40))
+        return stops(self.marks, looks) if len(self.marks) >= 2 else None
 
     @property
     def marks_tell(self) -> bool:
@@ -201,6 +149,9 @@ class BalanceFacts:
 
     @property
     def heavy_deg(self) -> float:
+        """Where it is heavy: by the proof, else by the stops."""
+        if self.proof:
+            return self.proof.unbalance.deg
         return self.stops.mean_deg if self.stops else 0.0
 
     @property
@@ -208,14 +159,57 @@ class BalanceFacts:
         """Opposite the heavy spot."""
         return (self.heavy_deg + 180) % 360
 
-    @cached_property
+    @property
     def amount(self) -> Unbalance | None:
+        """How much, by the proof, else by the trial mass; None before either."""
+        return self.proof.unbalance if self.proof else self.weighed
+
+    @cached_property
+    def weighed(self) -> Unbalance | None:
         """How much, once the trial mass has said it."""
         stays, turns = self.now(at(Property.TRIAL_STAYS)), self.now(at(Property.TRIAL_TURNS))
         arm = self.value(Property.TRIAL_RADIUS)
         if not self.marks_tell or arm is None or stays is None or turns is None:
             return None
-        return by_trial_mass(1000 * stays, 1000 * turns, arm, self.heavy_deg)
+        assert self.stops is not None
+        return by_trial_mass(1000 * stays, 1000 * turns, arm, self.stops.mean_deg)
+
+    # the proof
+
+    @property
+    def turning(self) -> list[float | None]:
+        """The least masses that turn it, kg, by the mark that lies level."""
+        return [self.now(turning(mark)) for mark in MARKS]
+
+    @cached_property
+    def proof(self) -> Proof | None:
+        """What the four masses show; None until they are in, or where it turns by itself."""
+        arm, masses = self.value(Property.TRIAL_RADIUS), [each for each in self.turning if each is not None]
+        if arm is None or len(masses) < len(MARKS):
+            return None
+        step = self.value(Property.MASS_STEP) or STEP_KG
+        try:
+            return by_turning_masses([1000 * each for each in masses], arm, step_g=1000 * step)
+        except BadInput:
+            return None
+
+    @property
+    def turns_by_itself(self) -> bool:
+        """Whether it turned without a mass at so many marks that it must be rolled again."""
+        return None not in self.turning and self.value(Property.TRIAL_RADIUS) is not None and self.proof is None
+
+    @property
+    def needs_proof(self) -> bool:
+        """Whether nothing heavy is found any more: by the stops, or by the trial mass."""
+        if self.weighed is not None:
+            judged = self.judged(self.weighed.gmm, self.weighed.uncertainty_gmm)
+            return bool(judged and judged.state == IN)
+        return len(self.marks) >= ENOUGH_STOPS and not self.marks_tell
+
+    @property
+    def is_unproved(self) -> bool:
+        """Whether what the proof shows could be nothing, and is not surely permitted either."""
+        return bool(self.proof and self.proof.unbalance.gmm <= self.proof.unbalance.uncertainty_gmm)
 
     def judged(self, gmm: float, uncertainty: float) -> Call | None:
         if self.permitted_gmm is None:
@@ -257,7 +251,7 @@ class BalanceFacts:
         unsaid = not sizes and not self.own.was_skipped(at(Property.DRILLS))
         if self.amount is None or self.limits is None or unsaid or self.amount.gmm <= 0:
             return None
-        if self.amount_call and self.amount_call.state == IN:
+        if self.is_adding or self.is_unproved or (self.amount_call and self.amount_call.state == IN):
             return None
         within = self.permitted_gmm or 0.0
         return drill_plan(self.amount, self.limits, self.density, drills(sizes or USUAL_DRILLS), within_gmm=within)
@@ -296,12 +290,15 @@ class BalanceFacts:
         """What is expected to be left after the holes made so far."""
         if self.amount is None:
             return None
-        return after_holes(self.amount, [(each["gmm"], each["deg"]) for each in self.made])
+        took = [(each["gmm"], each["deg"]) for each in self.made]
+        if self.added:  # a mass here is as good as a hole opposite
+            took.append((self.added["mass_g"] * self.added["radius_mm"], self.added["deg"] + 180))
+        return after_holes(self.amount, took)
 
     @property
     def is_past(self) -> bool:
         """Drilled too much: what is left lies opposite the heavy spot, and is more than permitted."""
-        if self.rest is None or self.permitted_gmm is None or not self.made:
+        if self.rest is None or self.permitted_gmm is None or not (self.made or self.added):
             return False
         opposite = math.cos(math.radians(self.rest.deg - self.heavy_deg)) < 0
         return opposite and self.rest.gmm > self.permitted_gmm
@@ -316,21 +313,46 @@ class BalanceFacts:
         return bool(self.mass_kg and self.removed_g > 1000 * MOST_REMOVED * self.mass_kg)
 
     @property
-    def is_settled(self) -> bool:
-        """Nothing more to do: little enough is left, or the stops tell nothing any more."""
-        if self.amount is not None:
-            return bool(self.amount_call and self.amount_call.state == IN)
-        return len(self.marks) >= ENOUGH_STOPS and not self.marks_tell
+    def is_proved(self) -> bool:
+        """Within its grade by the proof; stops that tell nothing are none, the stand's friction hides what is left."""
+        return bool(self.proof and self.amount_call and self.amount_call.state == IN)
 
     @cached_property
     def phase(self) -> Phase:
         if not self.to_touch:
             return Phase.ASK
-        if self.is_settled:
+        if self.is_proved:
             return Phase.DONE
-        if not self.marks_tell:
+        if self.is_unproved:
+            return Phase.UNPROVED
+        if self.proof is None and self.needs_proof:
+            return Phase.PROVE
+        if self.proof is None and not self.marks_tell:
             return Phase.ROLL
+        if self.is_adding:
+            return Phase.ADD
         return Phase.DRILL if self.plan and self.plan.holes else Phase.WEIGH
+
+    # mass added where drilling is refused
+
+    @property
+    def is_adding(self) -> bool:
+        """Whether mass is added in this go instead of drilled."""
+        return bool(self.amount and self.own.chosen.get("adding") == self.attempt)
+
+    @property
+    def to_add_g(self) -> float | None:
+        """Mass that balances it, g, opposite the heavy spot."""
+        radius = self.now(at(Property.ADDED_RADIUS))
+        return added_mass_g(self.amount, radius)[0] if self.amount and radius else None
+
+    @cached_property
+    def added(self) -> dict[str, float] | None:
+        """The mass fastened in this go."""
+        radius, mass = self.now(at(Property.ADDED_RADIUS)), self.now(at(Property.ADDED_MASS))
+        if not self.is_adding or radius is None or mass is None:
+            return None
+        return {"deg": self.light_deg, "radius_mm": radius, "mass_g": 1000 * mass}
 
     def force_n(self, gmm: float) -> float | None:
         """What an unbalance pulls with at working speed."""

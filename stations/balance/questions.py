@@ -8,8 +8,10 @@ from typing import Any
 from engines.properties import Property
 from shopmath import materials
 from shopmath.amounts import degrees, kilograms, mm
+from shopmath.balance import MARKS
 from stations.balance import words
-from stations.balance.facts import METALS, WALL_MM, BalanceFacts, Phase, arcs, at, drills, hole
+from stations.balance.facts import BalanceFacts
+from stations.balance.places import METALS, WALL_MM, Phase, arcs, at, drills, hole, turning
 from stations.base import Method, Question
 from stations.base.asking import method, question
 from stations.base.words import OptionRow, fill
@@ -28,11 +30,15 @@ def questions(found: BalanceFacts) -> list[Question]:
     quiet = found.phase != Phase.ROLL
     asked.append(ask(at(Property.STOP_ANGLE), {"roll": len(found.marks) + 1}, repeats=True, quiet=quiet, **roll))
     if found.marks_tell:
-        asked += _trial(found, later)
-    if found.amount:
+        asked += _trial(found, later, found.needs_proof or bool(found.proof))
+    if found.needs_proof or found.proof:
+        asked += _proof(found)
+    if found.is_adding:
+        asked += _adding(found)
+    elif found.amount and found.phase in (Phase.WEIGH, Phase.DRILL):
         asked += _drilling(found, later)
         asked += [_hole(found, number) for number in range(1, len(found.plan.holes) + 1)] if found.plan else []
-    if found.phase == Phase.DONE:
+    if found.phase in (Phase.DONE, Phase.UNPROVED):
         asked.append(ask(at(Property.NOTE), optional=True))
     return asked
 
@@ -52,7 +58,32 @@ def _within_rim(found: BalanceFacts) -> dict[str, Any]:
     return {"limits": (5.0, rim / 2), "refusal": fill(words.OUTSIDE_RIM, {"rim": mm(rim, 0.1)})} if rim else {}
 
 
-def _trial(found: BalanceFacts, later: bool) -> list[Question]:
+def _proof(found: BalanceFacts) -> list[Question]:
+    """The least mass that turns it at four marks: the only proof of balance on a stand that rubs."""
+    arm = found.value(Property.TRIAL_RADIUS)
+    past = arm is not None and found.now(turning(0)) is not None
+    asked = [
+        ask(at(Property.TRIAL_RADIUS), where=words.PROOF_RADIUS, resolution=0.5, example="80", quiet=past, **_within_rim(found)),
+        ask(at(Property.MASS_STEP), optional=True, quiet=past, resolution=0.00001, example="0.1"),
+    ]
+    if found.marks_tell:
+        asked = asked[1:]  # the radius is asked with the trial mass
+    for mark in MARKS:
+        asked.append(ask(turning(mark), {"mark": degrees(mark)}, resolution=0.00001, example="0.3"))
+    return asked
+
+
+def _adding(found: BalanceFacts) -> list[Question]:
+    """Where a mass is fastened instead of drilling, and what it weighs."""
+    light, wanted = {"light": degrees(found.light_deg)}, found.to_add_g
+    asked = [ask(at(Property.ADDED_RADIUS), light, resolution=0.5, example="60", **_within_rim(found))]
+    if wanted is not None:
+        said = {**light, "wanted": kilograms(wanted / 1000, 0.0001)}
+        asked.append(ask(at(Property.ADDED_MASS), said, resolution=0.0001, example=f"{wanted:.1f}"))
+    return asked
+
+
+def _trial(found: BalanceFacts, later: bool, past: bool) -> list[Question]:
     stays = found.now(at(Property.TRIAL_STAYS))
     more: dict[str, Any] = {}
     if stays is not None:
@@ -60,8 +91,8 @@ def _trial(found: BalanceFacts, later: bool) -> list[Question]:
     light = {"light": degrees(found.light_deg)}
     return [
         ask(at(Property.TRIAL_RADIUS), light, resolution=0.5, example="80", quiet=later, **_within_rim(found)),
-        ask(at(Property.TRIAL_STAYS), resolution=0.0001, example="1.2"),
-        ask(at(Property.TRIAL_TURNS), resolution=0.0001, example="1.6", **more),
+        ask(at(Property.TRIAL_STAYS), resolution=0.0001, example="1.2", quiet=past),
+        ask(at(Property.TRIAL_TURNS), resolution=0.0001, example="1.6", quiet=past, **more),
     ]
 
 

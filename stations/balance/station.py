@@ -25,10 +25,13 @@ def result(found: BalanceFacts) -> dict[str, Any]:
         "rest_gmm": found.amount.gmm if found.amount else None,
         "rest_u_gmm": found.amount.uncertainty_gmm if found.amount else None,
         "holes": found.drilled + found.made,
+        "friction_gmm": round(found.proof.friction_gmm, 2) if found.proof else None,
+        "is_proved": found.is_proved,
         "removed_g": round(found.removed_g, 3),
     }
 
 
+PROVING = (Property.TURNING_MASS, Property.ADDED_RADIUS, Property.ADDED_MASS)
 STATION = Station(
     key="balance",
     name=str(words.NAME),
@@ -39,7 +42,7 @@ STATION = Station(
     sheet=(Property.UNBALANCE,),
     drawn=True,
     gives=(Property.UNBALANCE,),
-    each_round=frozenset({Property.STOP_ANGLE, Property.TRIAL_STAYS, Property.TRIAL_TURNS, Property.HOLE_DEPTH}),
+    each_round=frozenset({Property.STOP_ANGLE, Property.TRIAL_STAYS, Property.TRIAL_TURNS, Property.HOLE_DEPTH, *PROVING}),
     facts=balance_facts,
     questions=questions.questions,
     methods=questions.methods,

@@ -6,8 +6,9 @@ import random
 from django.test import TestCase
 
 from engines.models import EngineCard
+from engines.properties import Property
 from shopmath.balance import drilled_mass_g, permissible_gmm
-from shopmath.tests.test_balance import Wheel
+from simulations.wheels import Wheel
 from stations.split.tests import Halves
 from tests.shed import job
 
@@ -28,6 +29,12 @@ class Balancer(Halves):
     def weigh(self, stays, turns, arm="80"):
         for ask, text in (("trial-radius", arm), ("trial-stays", stays), ("trial-turns", turns)):
             self.answer(ask, str(text))
+
+    def prove(self, *masses, step="0.1 g"):
+        self.answer("trial-radius", "80")
+        self.answer("mass-step", step)
+        for mark, mass in zip((0, 90, 180, 270), masses, strict=True):
+            self.answer(f"turning-mass.{mark}", str(mass))
 
     def where(self, radius="80", finish="45", thick="18", keepout="", drills="4 6 8 10"):
         for ask, text in (
@@ -101,12 +108,42 @@ class Stopping(OnTheStand):
         self.hands.roll(10, 80, 330)
         plate = self.plate()
         self.assertEqual((plate.state, plate.words), ("too_close", "Stops too scattered to tell"))
-        self.assertIn("Roll 3 more", plate.move)
+        self.assertIn("Roll 5 more", plate.move)
 
-    def test_a_wheel_that_stops_anywhere_is_balanced_as_far_as_the_stand_can_tell(self):
+    def test_a_wheel_that_stops_anywhere_is_not_balanced_before_four_masses_prove_it(self):
         self.hands.first()
         self.hands.roll(12, 140, 260, 75, 310, 200, 30, 170)
+        self.assertEqual((self.plate().state, self.plate().words), ("wait", "Prove it with a mass"))
+        self.assertIn("That is no proof", self.plate().line)
+        self.assertFalse([action for action in self.work().actions() if action.key == "sign" and not action.refused])
+        self.hands.prove("0.2 g", "0.2 g", "0.2 g", "0.2 g")
         self.assertEqual((self.plate().state, self.plate().words), ("in", "Wheel is balanced"))
+        self.assertIn("The stand rubs 16 g·mm", self.plate().detail)
+
+    def test_friction_that_varies_too_much_is_too_close_and_says_what_settles_it(self):
+        self.hands.first()
+        self.hands.roll(12, 140, 260, 75, 310, 200, 30, 170)
+        self.hands.prove("0.2 g", "0.5 g", "0.2 g", "0.5 g")
+        self.assertEqual((self.plate().state, self.plate().words), ("too_close", "Too close to call"))
+        self.assertIn("knife edges", self.plate().move)
+
+    def test_what_friction_hid_is_found_and_drilled(self):
+        self.hands.first()
+        self.hands.roll(12, 140, 260, 75, 310, 200, 30, 170)
+        self.hands.prove("0.1 g", "0.4 g", "0.8 g", "0.4 g")
+        self.assertEqual((self.plate().state, self.plate().words), ("out", "Too heavy there"))
+        self.assertIn("28 ± ", self.plate().line)
+        self.assertIn("at 0°", self.plate().line)
+        self.hands.where()
+        self.assertEqual(self.found.phase, "drill")
+
+    def test_a_wheel_that_turns_by_itself_is_rolled_again(self):
+        self.hands.first()
+        self.hands.roll(12, 140, 260, 75, 310, 200, 30, 170)
+        self.hands.prove("0 g", "0 g", "0.8 g", "0.4 g")
+        self.assertEqual((self.plate().state, self.plate().words), ("out", "It turns by itself"))
+        self.hands.act("again")
+        self.assertEqual((self.found.phase, self.found.attempt), ("roll", 2))
 
     def test_marks_that_agree_ask_for_the_trial_mass_opposite(self):
         self.hands.first()
@@ -181,11 +218,13 @@ class Drilling(OnTheStand):
             while hands.work().found.phase == "roll":
                 hands.roll(round(wheel.stop()) % 360)
             if hands.work().found.phase == "weigh":
-                stays, turns = wheel.masses(hands.work().found.heavy_deg, 80)
+                stays, turns = wheel.opposite(hands.work().found.heavy_deg)
                 hands.weigh(f"{stays:.1f} g", f"{turns:.1f} g")
-            if hands.work().found.phase == "done":
+            if hands.work().found.phase == "prove":
+                hands.prove(*(f"{wheel.turning_mass(mark):.1f} g" for mark in (0, 90, 180, 270)))
+            if hands.work().found.phase in ("done", "unproved"):
                 break
-            if hands.work().found.attempt == 1:
+            if not hands.work().found.said(Property.DRILLS):
                 hands.where()
             for index, hole in enumerate(hands.work().found.plan.holes, 1):
                 wheel.drill(hole.angle_deg, hole.radius_mm, hole.diameter_mm, hole.depth_mm)
@@ -231,6 +270,8 @@ class WhatIsSaid(OnTheStand):
 
     def test_what_is_within_the_grade_needs_no_hole(self):
         self.hands.weigh("0 g", "0.1 g")
+        self.assertEqual((self.plate().state, self.plate().words), ("wait", "Prove it with a mass"))
+        self.hands.prove("0.3 g", "0.3 g", "0.3 g", "0.3 g")
         self.assertEqual((self.plate().state, self.plate().words), ("in", "Wheel is balanced"))
         self.assertIsNone(self.found.plan)
 
@@ -247,6 +288,24 @@ class WhatIsSaid(OnTheStand):
         self.hands.weigh("1.2 g", "1.6 g")
         self.hands.where(keepout="90-300")
         self.assertEqual((self.plate().state, self.plate().words), ("out", "No hole can do it"))
+
+    def test_where_no_hole_can_be_mass_is_added_opposite(self):
+        self.hands.weigh("1.2 g", "1.6 g")
+        self.hands.where(keepout="90-300")
+        self.assertIn("add mass at 12°", self.plate().move)
+        self.hands.act("add")
+        self.hands.answer("added-radius", "70")
+        self.assertEqual(self.plate().words, "Add mass opposite")
+        self.assertIn("Fasten 1.6 g at 12°", self.plate().move)
+        self.assertIn("must never come off", self.hands.page())
+        self.hands.answer("added-mass", "1.6 g")
+        self.assertEqual(self.plate().words, "Check it on the stand")
+        self.hands.act("again")
+        self.assertEqual((self.found.attempt, self.found.phase), (2, "roll"))
+        kept = self.found.own.done("added")[0]
+        self.assertEqual(
+            (kept.amount, kept.detail["radius_mm"], kept.at.angle_deg), (1.6, 70.0, self.found.own.done("added")[0].at.angle_deg)
+        )
 
     def test_what_cannot_be_is_refused(self):
         for ask, text, words in (

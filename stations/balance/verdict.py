@@ -12,7 +12,8 @@ from shopmath.amounts import Amount, count, degrees, gram_millimetres, kilograms
 from shopmath.balance import Unbalance, stops_wanted
 from shopmath.verdict import Call
 from stations.balance import words
-from stations.balance.facts import FEWEST_STOPS, BalanceFacts, Code, Phase, at
+from stations.balance.facts import BalanceFacts
+from stations.balance.places import FEWEST_STOPS, Code, Phase, at
 from stations.base import Caution, Question, Result, Said, Scale, State, Trace, Verdict, asking, of_call
 from stations.base.limits import limit_values
 from stations.base.words import fill
@@ -34,7 +35,15 @@ def verdict(found: BalanceFacts, asked: list[Question]) -> Verdict:
         return of_call(found.speed, Code.TOO_FAST, state=State.STOP, values=limit_values(found.speed, "surface_speed", 1.0), next="shop")
     if found.phase == Phase.ASK:
         return Verdict(State.WAIT, Code.TOUCH_IT, next="ask")
-    by_phase = {Phase.ROLL: _roll, Phase.WEIGH: _weigh, Phase.DRILL: _drill, Phase.DONE: _done}
+    by_phase = {
+        Phase.ROLL: _roll,
+        Phase.WEIGH: _weigh,
+        Phase.DRILL: _drill,
+        Phase.ADD: _add,
+        Phase.PROVE: _prove,
+        Phase.UNPROVED: _unproved,
+        Phase.DONE: _done,
+    }
     return by_phase[found.phase](found, asked)
 
 
@@ -79,11 +88,50 @@ def _scale(found: BalanceFacts) -> Scale | None:
     return Scale(rest.gmm, rest.uncertainty_gmm, None, found.permitted_gmm, "g·mm", 0) if rest and found.permitted_gmm else None
 
 
+def _prove(found: BalanceFacts, asked: list[Question]) -> Verdict:
+    """Nothing heavy is found any more: the masses that turn it are to say so."""
+    values: dict[str, Any] = {"stops": len(found.marks), **_permitted(found)}
+    if found.turns_by_itself:
+        return Verdict(State.OUT, Code.BY_ITSELF, values, next="roll_it")
+    reason = "no_proof"
+    if found.weighed:
+        values["amount"] = _amount(found.weighed)
+        reason = "one_way"
+    return Verdict(State.WAIT, Code.PROVE, values, reason, "ask" if asked else "four_masses", "proof")
+
+
+def _proved(found: BalanceFacts) -> dict[str, Any]:
+    """The stand's friction, which the proof brings to light."""
+    assert found.proof is not None
+    return {"friction": gram_millimetres(found.proof.friction_gmm), "varies": gram_millimetres(found.proof.varies_gmm)}
+
+
+def _unproved(found: BalanceFacts, asked: list[Question]) -> Verdict:
+    """What the stand and the step of the masses leave open reaches past what is permitted."""
+    assert found.proof is not None
+    values = {"amount": _amount(found.proof.unbalance), **_proved(found), **_permitted(found)}
+    return Verdict(State.TOO_CLOSE, Code.UNPROVED, values, next="finer", detail="friction", scale=_scale(found))
+
+
+def _add(found: BalanceFacts, asked: list[Question]) -> Verdict:
+    """A mass opposite instead of a hole."""
+    assert found.amount is not None and found.rest is not None
+    values: dict[str, Any] = {"amount": _amount(found.amount), "light": degrees(found.light_deg), "angle": degrees(found.rest.deg)}
+    values |= {"rest": gram_millimetres(found.rest.gmm), **_permitted(found)}
+    if found.is_past:
+        return Verdict(State.OUT, Code.PAST, values, "added_too_much", "take_off", scale=_scale(found))
+    if found.added:
+        return Verdict(State.WAIT, Code.CHECK, values, "" if found.permitted_gmm else "check_unknown", scale=_scale(found))
+    if found.to_add_g is None:
+        return Verdict(State.WAIT, Code.ADD, values, next="ask")
+    return Verdict(State.WAIT, Code.ADD, {**values, "wanted": kilograms(found.to_add_g / 1000, 0.0001)}, next="fasten", detail="fastened")
+
+
 def _weigh(found: BalanceFacts, asked: list[Question]) -> Verdict:
     told, amount = found.stops, found.amount
-    assert told is not None
-    values: dict[str, Any] = {"angle": degrees(told.mean_deg), "light": degrees(found.light_deg)}
+    values: dict[str, Any] = {"angle": degrees(found.heavy_deg), "light": degrees(found.light_deg)}
     if amount is None:
+        assert told is not None
         values |= {"uncertainty": degrees(told.unsure_deg), "chance": share(told.p_value, 0.001)}
         return Verdict(State.WAIT, Code.HOW_MUCH, values, next="putty", detail="direction")
     detail, said = felt(found, amount.gmm)
@@ -129,12 +177,9 @@ def _drill(found: BalanceFacts, asked: list[Question]) -> Verdict:
 
 
 def _done(found: BalanceFacts, asked: list[Question]) -> Verdict:
-    if found.amount is None or found.amount_call is None:
-        values = {"stops": len(found.marks), "removed": kilograms(found.removed_g / 1000, 0.0001)}
-        return Verdict(State.IN, Code.BALANCED, values, "as_the_stand_tells", "sign", "removed")
-    detail, said = felt(found, found.amount.gmm)
-    values = {**limit_values(found.amount_call, "unbalance", 1.0), **said}
-    return of_call(found.amount_call, Code.BALANCED, values=values, next="sign", detail=detail, scale=_scale(found))
+    assert found.amount_call is not None
+    values = {**limit_values(found.amount_call, "unbalance", 1.0), **_proved(found)}
+    return of_call(found.amount_call, Code.BALANCED, values=values, next="sign", detail="friction", scale=_scale(found))
 
 
 def checks(found: BalanceFacts) -> tuple[Caution, ...]:
@@ -142,8 +187,9 @@ def checks(found: BalanceFacts) -> tuple[Caution, ...]:
 
 
 def warnings(found: BalanceFacts) -> tuple[Caution, ...]:
-    drilled = ("first",) if found.phase in (Phase.DRILL, Phase.DONE) else ()
-    return asking.warnings(words, "burst", *drilled, "manual")
+    drilled = ("first",) if found.phase in (Phase.DRILL, Phase.ADD, Phase.DONE) else ()
+    added = ("fastened",) if found.is_adding else ()
+    return asking.warnings(words, "burst", *drilled, *added, "manual")
 
 
 def results(found: BalanceFacts) -> Iterator[Result]:
@@ -153,8 +199,8 @@ def results(found: BalanceFacts) -> Iterator[Result]:
     if not first:
         return
     left: Amount | str = gram_millimetres(last[0], 1.0, last[1]) if last else str(words.NO_HEAVY_SPOT)
-    verdict: Call | None = found.judged(*last) if last else None
-    state = verdict.state if verdict else "in" if found.is_settled else ""
+    verdict: Call | None = found.judged(*last) if last and found.proof else None
+    state = verdict.state if verdict else ""
     high = gram_millimetres(found.permitted_gmm, 0.1) if found.permitted_gmm else None
     limit_from = Said("grade", {"grade": f"{found.grade:g}"}) if found.permitted_gmm else None
     yield Result(at(Property.UNBALANCE), Property.UNBALANCE, gram_millimetres(first[0], 1.0, first[1]), left, None, high, limit_from, state)
@@ -169,8 +215,11 @@ def sources(found: BalanceFacts) -> Iterator[Trace]:
         told = {"stops": len(found.marks), "spread": spread, "p": f"{found.stops.p_value:.2g}"}
         yield source("heavy", show(degrees(found.stops.mean_deg)), told)
     if found.amount:
-        yield source("unbalance", show(_amount(found.amount)))
+        yield source("proof" if found.proof else "unbalance", show(_amount(found.amount)))
         yield source("pulls", f"{found.force_n(found.amount.gmm) or 0:.0f} N")
+    if found.proof:
+        varies = {"varies": gram_millimetres(found.proof.varies_gmm)}
+        yield source("friction", show(gram_millimetres(found.proof.friction_gmm)), varies, estimated=True)
     if found.speed:
         said = fill(words.REASON[found.speed.code], limit_values(found.speed, "surface_speed", 1.0))
         yield source("rim", words.STATE[found.speed.state], {"said": said}, estimated=True)

@@ -5,7 +5,7 @@ from __future__ import annotations
 from django.utils.translation import gettext_lazy as _
 
 from engines.properties import Property
-from stations.balance.facts import Code
+from stations.balance.places import Code
 from stations.base.words import BY_LIMIT, Methods, Options
 
 NAME = _("Balance")
@@ -29,7 +29,11 @@ HEADLINE = {
     Code.THIN: _("Thin below the hole"),
     Code.PAST: _("Drilled too much"),
     Code.DRILL: _("Drill hole {number} of {holes}"),
+    Code.ADD: _("Add mass opposite"),
     Code.CHECK: _("Check it on the stand"),
+    Code.PROVE: _("Prove it with a mass"),
+    Code.BY_ITSELF: _("It turns by itself"),
+    Code.UNPROVED: _("Too close to call"),
     Code.BALANCED: _("Wheel is balanced"),
 }
 REASON = {
@@ -53,7 +57,12 @@ REASON = {
     Code.DRILL: _("{rest} to take; {after} expected after all holes."),
     Code.CHECK: _("{rest} expected to be left; {permitted} permitted."),
     "check_unknown": _("{rest} expected to be left; nothing known of what is permitted."),
-    "as_the_stand_tells": _("{stops} stops lie all round: within what this stand can tell."),
+    Code.ADD: _("{amount} to be balanced by a mass at {light}."),
+    "added_too_much": _("{rest} now lie at {angle}: the mass is too heavy."),
+    "no_proof": _("{stops} stops lie all round. That is no proof: the stand's friction hides what is left."),
+    "one_way": _("{amount} by the trial mass, along one line only; {permitted} permitted."),
+    Code.BY_ITSELF: _("It turns without a mass at too many marks: a heavy spot is left."),
+    Code.UNPROVED: _("{amount} left; {permitted} permitted."),
 }
 NEXT = {
     "ask": _("{question}"),
@@ -65,7 +74,7 @@ NEXT = {
     "to_eight": _("Roll on to eight; then it is as good as the stand can tell."),
     "more": _("Roll {more} more."),
     "putty": _("Putty at {light}, a little more each time, weighed."),
-    Code.NOWHERE: _("Take another radius or drill; or a balancing shop."),
+    Code.NOWHERE: _("Take another radius or drill, add mass at {light}, or send it to a balancing shop."),
     "where": _("Say where it may be drilled."),
     Code.ENOUGH_OFF: _("No more holes: a balancing shop, or another wheel."),
     Code.THIN: _("No deeper; look from behind for a bulge or crack."),
@@ -73,6 +82,11 @@ NEXT = {
     Code.DRILL: _("{drill} drill at {angle}, {radius} out, {depth} deep at full width."),
     Code.CHECK: _("Roll it again: it should stop near {angle}, or anywhere."),
     "sign": _("Sign this entry."),
+    "fasten": _("Fasten {wanted} at {light}: rivet, or screw and locked nut."),
+    "take_off": _("Take mass off there, then roll it again."),
+    "four_masses": _("Find the least mass that turns it, at four marks."),
+    "roll_it": _("Roll it again and take the heavy spot off first."),
+    "finer": _("Finer masses, a freer stand, or knife edges; then prove it again."),
 }
 DETAIL = {
     "only_what_shook": _("Balance only what shook the engine."),
@@ -80,7 +94,9 @@ DETAIL = {
     "felt": _("{force} at {speed}, as if {weight} swung round {turns} times a second."),
     "as_much_as_may_be": _("As much as may be drilled near the heavy spot."),
     "nine_tenths": _("Nine tenths first; {later} after the next check."),
-    "removed": _("Off it in all: {removed}."),
+    "proof": _("Four masses show what is left, however much the stand rubs."),
+    "friction": _("The stand rubs {friction}, and varies by {varies}."),
+    "fastened": _("Then roll it again."),
 }
 ASSUMED: dict[str, str] = {}
 
@@ -94,6 +110,10 @@ QUESTION = {
     Property.TRIAL_RADIUS: _("Trial mass sits at a radius of"),
     Property.TRIAL_STAYS: _("Mass at which it stays anywhere"),
     Property.TRIAL_TURNS: _("Mass at which it turns the other way"),
+    Property.TURNING_MASS: _("{mark} level: it turns with"),
+    Property.MASS_STEP: _("Mass was added in steps of"),
+    Property.ADDED_RADIUS: _("Mass can be fastened at a radius of"),
+    Property.ADDED_MASS: _("Mass fastened"),
     Property.DRILL_RADIUS: _("It may be drilled at a radius of"),
     Property.FINISH_RADIUS: _("And for the last small hole, at"),
     Property.RIM_DEPTH: _("Metal there is"),
@@ -111,6 +131,10 @@ WHERE = {
     Property.TRIAL_RADIUS: _("at {light}, opposite the heavy spot"),
     Property.TRIAL_STAYS: _("putty, weighed: the least that does"),
     Property.TRIAL_TURNS: _("the least that does"),
+    Property.TURNING_MASS: _("mass at that mark, least that turns it; 0 where it turns by itself"),
+    Property.MASS_STEP: _("the finest that you can add"),
+    Property.ADDED_RADIUS: _("at {light}, opposite the heavy spot"),
+    Property.ADDED_MASS: _("at {light}; {wanted} wanted"),
     Property.DRILL_RADIUS: _("the thick of the rim"),
     Property.FINISH_RADIUS: _("nearer the centre"),
     Property.RIM_DEPTH: _("rim's depth where the drill goes"),
@@ -123,6 +147,7 @@ SKIP = {
     Property.FINISH_RADIUS: _("the same"),
     Property.KEEP_OUT: _("nothing"),
     Property.DRILLS: "4 6 8",
+    Property.MASS_STEP: _("0.1 g, assumed"),
     Property.NOTE: _("nothing noted"),
 }
 OPTIONS: Options = {
@@ -133,6 +158,7 @@ OPTIONS: Options = {
         ("repaired", _("welded, mended, a magnet glued")),
     ),
 }
+PROOF_RADIUS = _("one radius for all four marks")
 TURNS_WITH_MORE = _("It turns the other way with more than keeps it still ({stays}).")
 OUTSIDE_RIM = _("That lies outside the rim, which is {rim} across.")
 COMES_THROUGH = _("So deep it comes through: the metal is {thick}. Measure again.")
@@ -146,6 +172,10 @@ LABEL = {
     Property.TRIAL_RADIUS: _("radius of the trial mass"),
     Property.TRIAL_STAYS: _("mass at which it stays anywhere"),
     Property.TRIAL_TURNS: _("mass at which it turns the other way"),
+    Property.TURNING_MASS: _("turning mass with {angle}° level"),
+    Property.MASS_STEP: _("step of the masses"),
+    Property.ADDED_RADIUS: _("radius of the added mass"),
+    Property.ADDED_MASS: _("added mass"),
     Property.DRILL_RADIUS: _("radius for drilling"),
     Property.FINISH_RADIUS: _("radius for the last hole"),
     Property.RIM_DEPTH: _("depth of the rim"),
@@ -165,7 +195,7 @@ METHOD: Methods = {
     ),
     "metal": (_("The rim is"), ()),
 }
-ACTION = {"anyway": _("Balance it all the same"), "again": _("Roll it again")}
+ACTION = {"anyway": _("Balance it all the same"), "again": _("Roll it again"), "add": _("Add mass instead")}
 NOT_YET = _("Not balanced yet: what is asked comes first.")
 CHECKS = {
     "arbor": (_("Arbor runs true in the bore, stand level both ways, knife edges or bearings clean, no draught."), True),
@@ -175,6 +205,9 @@ CHECKS = {
 WARNINGS = {
     "burst": _("A cracked or mended wheel bursts at speed: out of use, whatever it says on the stand."),
     "first": _("First run after drilling: guard on, nobody in line with the rim."),
+    "fastened": _(
+        "Added mass must never come off: rivet, or screw and locked nut, none of it proud of the rim. No putty, no glue in a run."
+    ),
     "manual": _("The maker's own limits come first; a balancing shop where any doubt is left."),
 }
 STATE = {"in": _("in"), "out": _("out"), "too_close": _("too close")}
@@ -182,6 +215,8 @@ SOURCE = {
     "permitted": (_("Permitted"), _("ISO 21940-11: 9549·G·m/n, G {grade}, {mass}, {speed}")),
     "heavy": (_("Heavy at"), _("circular mean of {stops}, one stop ± {spread}; Rayleigh's test p {p}")),
     "unbalance": (_("Unbalance"), _("mean of both trial masses, times their radius")),
+    "proof": (_("Unbalance"), _("half the difference of opposite turning masses, times their radius")),
+    "friction": (_("Stand's friction"), _("mean of opposite turning masses; varies by {varies}")),
     "pulls": (_("Pulls"), _("U·ω² at working speed")),
     "rim": (_("Rim speed"), _("{said}")),
     "removed": (_("Off it so far"), _("{metal}, holes with their cones")),
