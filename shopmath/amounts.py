@@ -5,7 +5,10 @@ A rule or a judgement hands these on; which unit and how many digits a reader se
 
 from __future__ import annotations
 
+import math
 from dataclasses import dataclass
+
+from shopmath.checks import number, numbers
 
 COUNT = "count"  # a plain number: pieces, turns, rounds
 SHARE = "share"  # 0 to 1
@@ -29,6 +32,9 @@ class Amount:
     kind: str
     resolution: float
     uncertainty: float | None = None
+
+    def __post_init__(self) -> None:
+        numbers(self)
 
 
 def mm(value: float, resolution: float = 0.001, uncertainty: float | None = None) -> Amount:
@@ -63,7 +69,7 @@ def degrees(value: float, resolution: float = 1.0) -> Amount:
 
 def turns(value_deg: float, resolution: float = 0.25) -> Amount:
     """Turns of a screw, given as an angle in °; the resolution in turns."""
-    return Amount(value_deg / 360, "turns", resolution)
+    return Amount(number("value_deg", value_deg) / 360, "turns", resolution)
 
 
 def seconds(value: float, resolution: float = 1.0) -> Amount:
@@ -87,13 +93,15 @@ def quarters(value: float) -> Amount:
     >>> quarters(4.0).resolution, quarters(2.5).resolution, quarters(1.75).resolution
     (1.0, 0.5, 0.25)
     """
+    if math.isinf(number("value", value)):
+        return Amount(value, COUNT, 1.0)
     step = next((step for step in (1.0, 0.5) if abs(value / step - round(value / step)) < 1e-6), 0.25)
     return Amount(value, COUNT, step)
 
 
 def count(value: float, resolution: float = 1.0) -> Amount:
     """A plain number."""
-    return Amount(float(value), COUNT, resolution)
+    return Amount(number("value", value), COUNT, resolution)
 
 
 def share(value: float, resolution: float = 0.01) -> Amount:

@@ -5,7 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 from typing import NamedTuple
 
-from shopmath.checks import not_negative, positive
+from shopmath.checks import finite, not_negative, positive
 from shopmath.verdict import Call, call, combined
 
 
@@ -76,7 +76,7 @@ def centred(left_gap_mm: float, right_gap_mm: float, pitch_mm: float, limit_mm: 
     >>> centred(0.15, 0.14, 1.5, 0.05).call.state, centred(0.30, 0.10, 1.5, 0.05).call.state
     ('in', 'out')
     """
-    off = abs(left_gap_mm - right_gap_mm)
+    off = abs(finite("left_gap_mm", left_gap_mm) - finite("right_gap_mm", right_gap_mm))
     doubt = combined(uncertainty_mm, uncertainty_mm)
     found = call(off, high=positive("limit_mm", limit_mm), uncertainty=doubt, unit="mm", digits=2)
     return Centred(found, move(left_gap_mm, right_gap_mm, pitch_mm))

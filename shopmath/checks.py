@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import dataclasses
 from typing import Any
 
 ABSOLUTE_ZERO_C = -273.15
@@ -63,6 +64,21 @@ def temperature(field: str, value_c: float) -> float:
     if finite(field, value_c) < ABSOLUTE_ZERO_C:
         raise BadInput(field, f"{value_c:g} °C is below absolute zero (-273.15 °C).", "below_absolute_zero", value=value_c)
     return float(value_c)
+
+
+def numbers(of: Any) -> None:
+    """Refuse NaN, and a whole number that no float holds, among the fields of a dataclass; infinity may be an answer."""
+    for each in dataclasses.fields(of):
+        value = getattr(of, each.name)
+        if isinstance(value, int | float):
+            number(each.name, value)
+
+
+def number(field: str, value: float) -> float:
+    """Refuse NaN, and a whole number that no float holds."""
+    if value != value or (isinstance(value, int) and abs(value) > LARGEST):
+        finite(field, value)
+    return float(value)
 
 
 def ordered(field: str, low: float, high: float) -> None:

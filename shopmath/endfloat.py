@@ -176,7 +176,7 @@ def _rows(rows: Sequence[Row | Sequence[float]]) -> list[Row]:
     found = []
     for row in rows:
         if isinstance(row, Row):
-            found.append(row)
+            found.append(Row(*(finite("rows", each) for each in (row.from_mm, row.to_mm, row.shim_mm))))
         elif len(row) == 2:
             found.append(Row(finite("rows", row[0]), row[0], finite("rows", row[1])))
         elif len(row) == 3:

@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Callable
 from dataclasses import dataclass
 
-from shopmath.checks import BadInput
+from shopmath.checks import BadInput, numbers
 
 
 @dataclass(frozen=True)
@@ -25,6 +25,7 @@ class Estimate:
     estimated: bool = True
 
     def __post_init__(self) -> None:
+        numbers(self)
         if not self.low <= self.likely <= self.high:
             raise BadInput("estimate", f"A band must rise: {self.low}, {self.likely}, {self.high}.")
 

@@ -9,7 +9,7 @@ from __future__ import annotations
 import re
 from dataclasses import dataclass
 
-from shopmath.checks import BadInput, finite, ordered, positive
+from shopmath.checks import BadInput, finite, not_negative, numbers, ordered, positive
 from shopmath.tables import number, rows
 
 GRADES = range(4, 12)
@@ -42,6 +42,9 @@ class Fit:
 
     min_interference_mm: float
     max_interference_mm: float
+
+    def __post_init__(self) -> None:
+        numbers(self)
 
 
 def _row_for(table: str, nominal_mm: float, **match: str) -> list[dict[str, str]]:
@@ -169,5 +172,5 @@ def measured_um(measured_mm: float, nominal_mm: float, uncertainty_mm: float) ->
     """
     positive("measured_mm", measured_mm)
     off = 1000 * (measured_mm - positive("nominal_mm", nominal_mm))
-    band = 1500 * uncertainty_mm
+    band = 1500 * not_negative("uncertainty_mm", uncertainty_mm)
     return Limits(round(off - band, 3), round(off + band, 3))

@@ -9,7 +9,7 @@ from __future__ import annotations
 import math
 from dataclasses import dataclass, replace
 
-from shopmath.checks import BadInput, finite, not_negative, one_of, positive, temperature
+from shopmath.checks import BadInput, finite, not_negative, numbers, one_of, positive, temperature
 from shopmath.compounds import compound_shear_mpa, joint_friction
 from shopmath.estimate import Estimate, exactly
 from shopmath.materials import Material, get
@@ -70,6 +70,9 @@ class JointPlan:
     yield_mpa: float
     past_yield: bool
     lets_go_at_once: bool
+
+    def __post_init__(self) -> None:
+        numbers(self)
 
 
 def _grip(joint: PressJoint, web: Material, pin: Material) -> Estimate:
@@ -174,6 +177,7 @@ def press_call(force_n: Estimate, press_n: float, *, unit: str = "kN", per_unit_
     ('in', 'stop')
     """
     margin = positive("press_n", press_n) - force_n.high
+    positive("per_unit_n", per_unit_n)
     low, likely, high, has = (f"{value / per_unit_n:.3g}" for value in (force_n.low, force_n.likely, force_n.high, press_n))
     band = f"{low} to {high} {unit}, likely {likely}"
     values = {"low": force_n.low, "likely": force_n.likely, "high": force_n.high, "has": press_n}
@@ -251,6 +255,7 @@ def joint_evidence(peak_n: float, plan: JointPlan, *, unit: str = "kN", per_unit
     ('out', 'in', 'too_close')
     """
     peak, force = not_negative("peak_n", peak_n), plan.force_n
+    positive("per_unit_n", per_unit_n)
     low, high, got = (f"{value / per_unit_n:.3g} {unit}" for value in (force.low, force.high, peak))
     values = {"peak": peak, "low": force.low, "high": force.high}
     if peak < force.low:

@@ -10,7 +10,7 @@ import math
 from dataclasses import dataclass
 
 from shopmath.amounts import mm, newton_metres, newtons
-from shopmath.checks import not_negative, positive
+from shopmath.checks import not_negative, numbers, positive
 from shopmath.estimate import Estimate
 from shopmath.taper import release_force_n, taper_friction
 from shopmath.threads import WORST_LOSS, full_turns, preload_n, stripping_force_n, torque_for_force_nm, turns_to_jam
@@ -47,6 +47,9 @@ class Pull:
     per_turn_n: float
     turns_wanted: int | None
     call: Call
+
+    def __post_init__(self) -> None:
+        numbers(self)
 
 
 def same_thread(puller_pitch_mm: float, boss_pitch_mm: float, puller_hand: str, boss_hand: str) -> Call:

@@ -68,7 +68,7 @@ def fit(angles_deg: Sequence[float], readings_mm: Sequence[float]) -> RunoutFit:
         raise BadInput("readings_mm", f"{len(angles_deg)} angles and {len(readings_mm)} readings do not pair up.")
     import numpy as np  # a fifth of a second, paid by the first turn and not by every start
 
-    turns = np.radians([finite("angles_deg", float(angle)) for angle in angles_deg])
+    turns = np.radians([finite("angles_deg", angle) for angle in angles_deg])
     values = np.array([finite("readings_mm", reading) for reading in readings_mm])
     different = {round(math.degrees(turn) % 360, 3) for turn in turns}
     if len(different) < FEWEST:
@@ -170,7 +170,7 @@ def doubt_of_turn(
     >>> doubt_of_turn(range(0, 360, 45), good, 0.004, closing_mm=0.055).code
     'slipped'
     """
-    angles, readings = [float(angle) for angle in angles_deg], [finite("readings_mm", reading) for reading in readings_mm]
+    angles, readings = [finite("angles_deg", angle) for angle in angles_deg], [finite("readings_mm", reading) for reading in readings_mm]
     fit(angles, readings)
     sigma = positive("reading_u_mm", reading_u_mm) / 2
     if closing_mm is not None:

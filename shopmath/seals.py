@@ -6,7 +6,7 @@ import math
 from collections.abc import Sequence
 from dataclasses import dataclass
 
-from shopmath.checks import BadInput, finite, one_of, positive
+from shopmath.checks import BadInput, finite, not_negative, one_of, positive
 from shopmath.gapplane import Point, fit
 from shopmath.verdict import Call, call
 
@@ -71,6 +71,8 @@ def seat_of_seal(
     if len(depths_mm) != len(CLOCKS):
         raise BadInput("depths_mm", f"Four depths are wanted, at {', '.join(CLOCKS)} o'clock; {len(depths_mm)} given.")
     radius = positive("seat_mm", seat_mm) / 2
+    finite("wanted_mm", wanted_mm)
+    not_negative("uncertainty_mm", uncertainty_mm)
     for depth in depths_mm:
         finite("depths_mm", depth)
     angles = [math.radians(90 - 90 * index) for index in range(4)]

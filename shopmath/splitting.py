@@ -12,7 +12,7 @@ from dataclasses import dataclass
 
 from shopmath.amounts import mm, newtons
 from shopmath.bearings import Bearing, bore_limits_um
-from shopmath.checks import not_negative, positive
+from shopmath.checks import not_negative, number, positive
 from shopmath.estimate import Estimate
 from shopmath.gapplane import GapPlane, bind_lead_mm
 from shopmath.iso286 import fit as fit_of_limits
@@ -180,7 +180,7 @@ def split_call(plane: GapPlane, allowed_mm: float, uncertainty_mm: float) -> Cal
     >>> split_call(fit(case), 0.8, 0.05).state, split_call(fit(case), 0.1, 0.05).state
     ('in', 'stop')
     """
-    if math.isinf(allowed_mm):
+    if math.isinf(number("allowed_mm", allowed_mm)):
         return Call(IN, math.inf, "The dowels are out: nothing binds any more.", "dowels_out")
     found = call(plane.lead_mm, high=allowed_mm, uncertainty=uncertainty_mm, unit="mm", digits=2)
     values = {
@@ -231,7 +231,7 @@ def next_move(plane: GapPlane, allowed_mm: float, call_state: str, pitch_mm: flo
     'Tap at front, outward with the half that lifts. No more screw until it is level.'
     """
     positive("pitch_mm", pitch_mm)
-    if math.isinf(allowed_mm):
+    if math.isinf(number("allowed_mm", allowed_mm)):
         return Move("lift", "", 0.0, "Hands under it: lift it straight off, the gear shafts held down.")
     if call_state in (STOP, OUT):
         words = f"Ease the screw half a turn. Tap the half back down at {plane.leading_name}, then measure again."

@@ -6,6 +6,8 @@ import csv
 from functools import cache
 from pathlib import Path
 
+from shopmath.checks import BadInput
+
 FOLDER = Path(__file__).parent / "data"
 
 
@@ -24,4 +26,7 @@ def rows(name: str) -> tuple[dict[str, str], ...]:
 
 def number(text: str) -> float | None:
     """A cell as a number; None when the cell is empty."""
-    return float(text) if text else None
+    try:
+        return float(text) if text else None
+    except ValueError as error:
+        raise BadInput("table", f"{text!r:.40} is no number.", "no_number") from error

@@ -62,7 +62,7 @@ def refuse_on_support(side: str, support_mm: float, gauge_mm: float) -> None:
     --------
     >>> refuse_on_support("left", 92, 34)
     """
-    if abs(support_mm - gauge_mm) < NEAR_MM:
+    if abs(finite("support_mm", support_mm) - finite("gauge_mm", gauge_mm)) < NEAR_MM:
         raise BadInput(f"gauge_{side}_mm", f"The {side} gauge stands on its support: it measures nothing there. Move it.")
 
 

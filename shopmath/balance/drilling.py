@@ -276,7 +276,7 @@ def drill_plan(
     if len(drills) > MOST_DRILLS:
         raise BadInput("diameters_mm", f"At most {MOST_DRILLS} drills are tried.", "too_many", most=MOST_DRILLS)
     _can_be(limits)
-    need = positive("unbalance_gmm", found.gmm)
+    need, _ = positive("unbalance_gmm", found.gmm), not_negative("within_gmm", within_gmm)
     wanted = need * SHARE if within_gmm and need > NEAR * within_gmm else need
     target = cmath.rect(wanted, math.radians(found.deg))
     radii = [limits.radius_mm] + ([limits.finish_radius_mm] if limits.finish_radius_mm else [])

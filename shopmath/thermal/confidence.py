@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import math
 
-from shopmath.checks import finite, not_negative, one_of, positive
+from shopmath.checks import finite, not_negative, number, one_of, positive
 from shopmath.iso286 import Limits
 from shopmath.thermal.expansion import clearance_mm as clearance_at
 
@@ -19,9 +19,7 @@ def normal_cdf(z: float) -> float:
     >>> normal_cdf(0.0)
     0.5
     """
-    if math.isnan(z):
-        finite("z", z)
-    return 0.5 * math.erfc(-z / math.sqrt(2))
+    return 0.5 * math.erfc(-number("z", z) / math.sqrt(2))
 
 
 def clearance_spread_mm(

@@ -50,6 +50,8 @@ def casting_time_constant_s(material: Material, film: Estimate, wall: Estimate =
     >>> round(casting_time_constant_s(get("al-si7-mg"), film_w_m2k("casting in a domestic oven, natural")).likely)
     774
     """
+    positive("film", film.low)
+    positive("wall", wall.low)
 
     def at(wall_mm: float, film_value: float) -> float:
         return material.density_kg_m3 * material.specific_heat * wall_mm / 1000 / (2 * film_value)

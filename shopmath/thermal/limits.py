@@ -5,7 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 from shopmath.bearings import Bearing
-from shopmath.checks import one_of
+from shopmath.checks import numbers, one_of
 from shopmath.materials import Material
 
 
@@ -19,6 +19,9 @@ class Limit:
     source: str = "workshop limit"
     estimated: bool = True
     code: str = ""
+
+    def __post_init__(self) -> None:
+        numbers(self)
 
 
 LEFT_IN = {

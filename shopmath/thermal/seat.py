@@ -5,7 +5,7 @@ from __future__ import annotations
 import math
 from dataclasses import dataclass
 
-from shopmath.checks import positive
+from shopmath.checks import BadInput, positive
 from shopmath.estimate import Estimate
 from shopmath.iso286 import Limits
 from shopmath.thermal.confidence import clearance_spread_mm, normal_cdf
@@ -13,6 +13,7 @@ from shopmath.thermal.expansion import REFERENCE_C, clearance_mm, wanted_clearan
 from shopmath.thermal.limits import Limit
 from shopmath.thermal.rates import Body, seating_s, temperature_at_c, window_s
 
+MOST_POINTS = 2000
 LOCAL_OPENING = Estimate(0.4, 0.6, 0.8, "a boss heated alone is held by the cold case round it")
 HEATED_U_K, CHILLED_U_K = 6.0, 3.0  # standard uncertainties of temperatures planned, not read
 
@@ -141,7 +142,7 @@ def curve(setup: Setup, outer_c: float, inner_c: float, until_s: float, points: 
     until_s : float
         Length, s.
     points : int
-        How many, at least 2.
+        How many, 2 to 2000.
 
     Returns
     -------
@@ -152,11 +153,13 @@ def curve(setup: Setup, outer_c: float, inner_c: float, until_s: float, points: 
     >>> len(curve(example_setup(), 110, -15, 900.0))
     61
     """
-    step = positive("until_s", until_s) / (max(points, 2) - 1)
+    if isinstance(points, bool) or not isinstance(points, int) or not 2 <= points <= MOST_POINTS:
+        raise BadInput("points", f"A curve has 2 to {MOST_POINTS} points, not {points!r:.20}.")
+    step = positive("until_s", until_s) / (points - 1)
     first = moment(setup, 0.0, outer_c, inner_c)
     grip, wanted, room = setup.interference_mm, setup.wanted_mm, setup.room_c
     found = []
-    for index in range(max(points, 2)):
+    for index in range(points):
         time = index * step
         outer = room + (outer_c - room) * math.exp(-time / setup.outer_room.likely)
         inner = room + (inner_c - room) * math.exp(-time / setup.inner_room.likely)

@@ -105,6 +105,8 @@ def freeing(
     >>> round(found.together.high), found.call.state, round(found.sprayed.high), found.sprayed_call.state
     (90, 'in', 42, 'in')
     """
+    finite("least_mm", least_mm)
+    finite("most_mm", most_mm)
 
     def band(ring_c: float | None) -> Estimate:
         grips = (least_mm, (least_mm + most_mm) / 2, most_mm)
