@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import dataclasses
+from collections.abc import Sized
 from typing import Any
 
 ABSOLUTE_ZERO_C = -273.15
@@ -79,6 +80,12 @@ def number(field: str, value: float) -> float:
     if value != value or (isinstance(value, int) and abs(value) > LARGEST):
         finite(field, value)
     return float(value)
+
+
+def at_most(field: str, things: Sized, most: int) -> None:
+    """Refuse more of something than anybody measures."""
+    if len(things) > most:
+        raise BadInput(field, f"At most {most} {words(field)} are looked at; {len(things)} were given.", "too_many", most=most)
 
 
 def ordered(field: str, low: float, high: float) -> None:

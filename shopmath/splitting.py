@@ -12,7 +12,7 @@ from dataclasses import dataclass
 
 from shopmath.amounts import mm, newtons
 from shopmath.bearings import Bearing, bore_limits_um
-from shopmath.checks import not_negative, number, positive
+from shopmath.checks import at_most, not_negative, number, positive
 from shopmath.estimate import Estimate
 from shopmath.gapplane import GapPlane, bind_lead_mm
 from shopmath.iso286 import fit as fit_of_limits
@@ -95,7 +95,7 @@ def census(
     Raises
     ------
     BadInput
-        A negative count.
+        A negative count, more than 500 places.
 
     Examples
     --------
@@ -105,6 +105,7 @@ def census(
     >>> census(case, ["1", "2", "3"], counted=2, seen_only=["2", "3"], lagging=(70, 0)).likely
     ('3', '2')
     """
+    at_most("places", places, MOST_PLACES)
     if counted is not None:
         not_negative("counted", counted)
     done = set(out)
@@ -263,6 +264,7 @@ def spoken_turns(turns: float) -> str:
 
 
 USUAL_GRIP_N = Estimate(1000, 4000, 9000, "usual for a small engine; no bearing on the card to compute it from")
+MOST_PLACES, MOST_BEARINGS = 500, 50
 JOURNAL_CODE = "k5"
 JOURNAL_FRICTION = Estimate(0.08, 0.11, 0.16, "steel on steel, dry, break-out")
 RING_SHARE = 0.31  # of the section that the inner ring takes, from the bore
@@ -293,6 +295,7 @@ def journal_grip_n(bearings: Sequence[Bearing]) -> Estimate:
     >>> [round(value / 1000, 1) for value in (grip.low, grip.likely, grip.high)]
     [0.4, 2.9, 7.7]
     """
+    at_most("bearings", bearings, MOST_BEARINGS)
     if not bearings:
         return USUAL_GRIP_N
     totals = [0.0, 0.0, 0.0]

@@ -4,12 +4,13 @@ from __future__ import annotations
 
 import math
 import random
-from collections.abc import Sequence
+from collections.abc import Iterator, Sequence
 from dataclasses import dataclass, replace
 
 from shopmath.runout import doubt_of_turn, fit
 from shopmath.truing import Misalignment, PressedCrank, Swing, bend_at, best_reachable, decompose, next_move, runout_from
 from shopmath.verdict import gauge_uncertainty
+from simulations.share import Share
 
 MOVES = 12
 SIDES = ("left", "right")
@@ -133,3 +134,24 @@ def _struck(dice: random.Random, truth: Misalignment, seen: Misalignment, kind: 
     moved = replace(truth, **{f"{part}_deg": getattr(truth, f"{part}_deg") - by})
     with_it = trouble.couples * by * dice.choice((-1, 1))
     return replace(moved, **{f"{other}_deg": getattr(moved, f"{other}_deg") + with_it})
+
+
+FINE, COARSE = Dial(0.001, 0.0015), Dial(0.01, 0.003, angles=12, turns=2)
+TROUBLES = (
+    ("fine dial", FINE, Trouble()),
+    ("0.01 dial", COARSE, Trouble()),
+    ("0.01 dial, one slip of 0.03", COARSE, Trouble(slip_mm=0.03)),
+    ("0.01 dial, one slip of 0.045", COARSE, Trouble(slip_mm=0.045)),
+    ("pin zero 5 degrees wrong", FINE, Trouble(zero_deg=5)),
+    ("blows that couple twist with pinch", FINE, Trouble(couples=0.2)),
+    ("blows of constant strength", FINE, Trouble(steady=True)),
+)
+
+
+def cranks(dice: random.Random, cases: int) -> Iterator[Share]:
+    """Cranks trued by following the calls: how many end true, and how many of these in `leave`."""
+    for name, dial, trouble in TROUBLES:
+        ended = [true_it(dice, dial, trouble) for _ in range(cases)]
+        good = [each for each in ended if each.is_true]
+        yield Share(f"{name}: ends true", len(good), cases, 0.95)
+        yield Share(f"{name}: of these, told to leave it within {MOVES} moves", sum(each.said == "leave" for each in good), len(good), 0.95)

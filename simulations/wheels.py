@@ -5,6 +5,7 @@ from __future__ import annotations
 import cmath
 import math
 import random
+from collections.abc import Iterator
 from dataclasses import dataclass, field, replace
 
 from shopmath.balance import (
@@ -22,6 +23,7 @@ from shopmath.balance import (
 )
 from shopmath.checks import BadInput
 from shopmath.verdict import IN, call
+from simulations.share import Share
 
 STEEL, ARM_MM, STEP_G = 7850.0, 80.0, 0.1
 DRILLS = (4, 6, 8, 10)
@@ -140,3 +142,24 @@ def _measured(wheel: Wheel) -> Unbalance:
         return by_turning_masses([wheel.turning_mass(mark) for mark in MARKS], ARM_MM, step_g=STEP_G).unbalance
     except BadInput:
         return by_trial_mass(*wheel.opposite(told.mean_deg), ARM_MM, told.mean_deg)
+
+
+def wheels(dice: random.Random, cases: int) -> Iterator[Share]:
+    """Wheels balanced by following the calls, and balanced wheels whose stops tell a heavy side by chance."""
+    ended = [balance_it(dice) for _ in range(cases)]
+    could = [each for each in ended if each.could]
+    said = [each for each in ended if each.said == "balanced"]
+    yield Share("friction 5 to 20, unbalance 20 to 400 g·mm: within grade", sum(each.within for each in could), len(could), 0.97)
+    yield Share("the same: proved so on the stand", sum(each.said == "balanced" for each in could), len(could), 0.9)
+    yield Share("of the wheels called balanced: past their grade", sum(not each.within for each in said), len(said), 0.01, at_most=True)
+    yield Share("over-drilled past the grade", sum(each.over_drilled for each in ended), cases, 0.001, at_most=True)
+    for most in (10, 12, 16, 40):
+        telling = sum(_ever_tells(dice, most) for _ in range(cases))
+        yield Share(f"no heavy side, looked at from the fourth stop to the {most}th: tells", telling, cases, 0.05, at_most=True)
+
+
+def _ever_tells(dice: random.Random, most: int) -> bool:
+    """Whether the stops of a wheel without a heavy side ever tell one."""
+    marks = [dice.uniform(0, 360) for _ in range(most)]
+    looks = looks_for(most)
+    return any(stops(marks[:count], looks).telling for count in range(FEWEST, most + 1))

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import contextlib
 import dataclasses
 import importlib
 import inspect
@@ -15,6 +16,7 @@ from typing import Any
 
 import shopmath
 from shopmath.bearings import lookup
+from shopmath.checks import BadInput
 from shopmath.materials import get
 
 STRANGE = (math.nan, math.inf, -math.inf, 10**400, 1e300, -1e300, 0.0, -1.0, 1e-300)
@@ -37,8 +39,8 @@ def functions() -> Iterator[tuple[str, Callable[..., Any]]]:
                 yield f"{info.name}.{name}", found
 
 
-def made(wanted: Any, number: float, depth: int = 0) -> Any:
-    """A value of an annotation with one number in every place of it."""
+def made(wanted: Any, number: float, depth: int = 0, length: int = 4) -> Any:
+    """A value of an annotation with one number in every place of it; sequences are so many long, those inside them at most four."""
     if depth > 6:
         raise Skip
     origin, args = typing.get_origin(wanted), typing.get_args(wanted)
@@ -53,23 +55,23 @@ def made(wanted: Any, number: float, depth: int = 0) -> Any:
     if wanted is Any:
         return number
     if origin is typing.Union or isinstance(wanted, types.UnionType):
-        return made(next(each for each in args if each is not type(None)), number, depth + 1)
+        return made(next(each for each in args if each is not type(None)), number, depth + 1, length)
     if origin is tuple:
-        kinds = args[:1] * 4 if len(args) == 2 and args[1] is Ellipsis else args
-        return tuple(made(each, number, depth + 1) for each in kinds)
+        kinds = args[:1] * length if len(args) == 2 and args[1] is Ellipsis else args
+        return tuple(made(each, number, depth + 1, min(length, 4)) for each in kinds)
     if origin in (list, Sequence) or (origin and isinstance(origin, type) and issubclass(origin, (list, Sequence))):
-        return [made(args[0], number, depth + 1) for _ in range(4)]
+        return [made(args[0], number, depth + 1, min(length, 4))] * length
     if origin and isinstance(origin, type) and issubclass(origin, Mapping):
-        return {"a": made(args[1], number, depth + 1)}
+        return {"a": made(args[1], number, depth + 1, length)}
     if origin is not None and getattr(origin, "__name__", "") in ("Iterable", "Iterator", "Collection"):
-        return [made(args[0], number, depth + 1) for _ in range(4)]
+        return [made(args[0], number, depth + 1, min(length, 4))] * length
     if isinstance(wanted, type) and issubclass(wanted, Enum):
         return next(iter(wanted))
     if isinstance(wanted, type) and dataclasses.is_dataclass(wanted):
         if wanted.__name__ in GIVEN:
             return GIVEN[wanted.__name__]()
         hints = typing.get_type_hints(wanted)
-        return wanted(**{each.name: made(hints[each.name], number, depth + 1) for each in dataclasses.fields(wanted) if each.init})
+        return wanted(**{each.name: made(hints[each.name], number, depth + 1, length) for each in dataclasses.fields(wanted) if each.init})
     raise Skip
 
 
@@ -81,6 +83,18 @@ def calls(function: Callable[..., Any]) -> Iterator[tuple[str, dict[str, Any]]]:
         yield f"all {strange!r:.12}", {name: (hints[name], strange) for name in names}
         for each in names:
             yield f"{each} {strange!r:.12}", {name: (hints[name], strange if name == each else PLAIN) for name in names}
+
+
+LENGTHS = (0, 1, 2, 5000)
+
+
+def by_length(function: Callable[..., Any]) -> Iterator[tuple[int, dict[str, Any]]]:
+    """Arguments among plain numbers, with every sequence empty, short, or very long; without those that refuse to be made."""
+    hints = typing.get_type_hints(function)
+    names = [name for name in inspect.signature(function).parameters if name in hints]
+    for length in LENGTHS:
+        with contextlib.suppress(Skip, BadInput):
+            yield length, {name: made(hints[name], PLAIN, length=length) for name in names}
 
 
 def impossible(value: Any, depth: int = 0) -> bool:

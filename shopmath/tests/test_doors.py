@@ -2,11 +2,12 @@
 
 from __future__ import annotations
 
+import contextlib
 import inspect
 from unittest import TestCase
 
 from shopmath.checks import BadInput
-from shopmath.tests.doors import Skip, calls, functions, impossible, made
+from shopmath.tests.doors import Skip, by_length, calls, functions, impossible, made
 
 REFUSED = (BadInput, TypeError)  # a wrong type may stay a TypeError
 
@@ -33,3 +34,10 @@ class EveryDoor(TestCase):
             with self.subTest(name):
                 self.assertEqual(self.comes_through(function), "")
         self.assertGreater(count, 200)
+
+    def test_sequences_may_be_empty_or_far_too_long(self):
+        for name, function in functions():
+            for length, arguments in by_length(function):
+                with self.subTest(name, length=length), contextlib.suppress(*REFUSED):
+                    answer = function(**arguments)
+                    self.assertFalse(impossible(list(answer) if inspect.isgenerator(answer) else answer))

@@ -1,0 +1,34 @@
+"""A share that a simulation reached, beside what is wanted of it."""
+
+from __future__ import annotations
+
+import math
+from dataclasses import dataclass
+
+SLACK = 3.0  # standard deviations by which a share of few cases may fall short of what it would reach in the long run
+
+
+@dataclass(frozen=True)
+class Share:
+    """Of so many cases, how many; at least or at most so large a part is wanted."""
+
+    name: str
+    count: int
+    cases: int
+    wanted: float
+    at_most: bool = False
+
+    @property
+    def part(self) -> float:
+        return self.count / self.cases if self.cases else 0.0
+
+    @property
+    def holds(self) -> bool:
+        """Whether it is what is wanted, but for chance."""
+        slack = SLACK * math.sqrt(self.wanted * (1 - self.wanted) / max(self.cases, 1))
+        return self.part <= self.wanted + slack if self.at_most else self.part >= self.wanted - slack
+
+    def __str__(self) -> str:
+        sign = "at most" if self.at_most else "at least"
+        mark = "" if self.holds else "   SHORT"
+        return f"{self.name:<78} {100 * self.part:7.2f} %   {sign} {100 * self.wanted:g} %   of {self.cases}{mark}"
