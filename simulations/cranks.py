@@ -16,7 +16,7 @@ MOVES = 12
 SIDES = ("left", "right")
 CURES = ("strike", "squeeze", "wedge")
 GOOD_TIMES, GOOD_MORE_MM = 1.5, 0.008  # a crank is true within so many times the best, or so much over it
-STEADY_DEG = {"twist": 0.045, "pinch": 0.02}  # what a blow of constant strength moves
+STEADY_DEG = {"twist": 0.04, "pinch": 0.015}  # what a blow of constant strength moves
 
 
 @dataclass(frozen=True)
@@ -60,7 +60,7 @@ def random_crank(dice: random.Random) -> tuple[Misalignment, PressedCrank]:
     """A fault as a fresh pressing leaves it, and a set-up whose gauges can see it."""
     support = dice.uniform(70, 110)
     setup = PressedCrank(-support, support, -dice.uniform(0.3, 0.5) * support, dice.uniform(0.3, 0.5) * support, dice.uniform(22, 40))
-    fault = Misalignment(dice.uniform(-0.2, 0.2), dice.uniform(-0.06, 0.06), dice.gauss(0, 0.004), dice.gauss(0, 0.004))
+    fault = Misalignment(dice.gauss(0, 0.09), dice.gauss(0, 0.03), dice.gauss(0, 0.004), dice.gauss(0, 0.004))
     return fault, setup
 
 

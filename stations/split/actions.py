@@ -25,6 +25,10 @@ def actions(bound: Any) -> tuple[Action, ...]:
         refused = bound.refused() or missing or _not_counted(found) or _too_weak(found)
         return (Action("begin", str(words.ACTION["begin"]), "begin", not refused, refused, load),)
     more = "" if found.plane else str(words.THREE_GAPS_FIRST)
+    if found.doubted:
+        name = words.ACTION["these"] if len(found.again) == 1 else words.ACTION["all_these"]
+        again = Action("again", fill(name, {"place": found.again[0].part.name}), "again", True, do=measure_again)
+        return (again, Action("apart", str(words.ACTION["apart"]), "apart", False, missing, halves_apart))
     gaps_open = any(ask.slot and ask.slot.what == Property.GAP for ask in bound.open_asks())
     return (
         Action("next", str(words.ACTION["next"]), "next", bool(found.plane and not gaps_open), more, next_round),
@@ -44,6 +48,13 @@ def _too_weak(found: SplitFacts) -> str:
 def load(bound: Any) -> None:
     """Load is on the splitter: the first round of gaps begins."""
     bound.move(Done.LOADED)
+
+
+def measure_again(bound: Any) -> None:
+    """The gaps in doubt are withdrawn and asked anew."""
+    for place in bound.found.again:
+        for each in bound.live(place.slot.key):
+            log.withdraw(each, bound.person)
 
 
 def next_round(bound: Any) -> None:

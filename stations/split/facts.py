@@ -19,7 +19,7 @@ from shop.models import Splitter
 from shopmath import materials
 from shopmath.checks import BadInput
 from shopmath.estimate import Estimate
-from shopmath.gapplane import GapPlane, Point, fit
+from shopmath.gapplane import GapDoubt, GapPlane, Point, doubt, fit, further_place
 from shopmath.splitting import (
     Census,
     DowelFit,
@@ -38,7 +38,7 @@ from stations.base import Given
 
 LENGTH_OFF_MM = 1.0  # a bolt this much off its card is not that bolt
 UNCERTAIN_MM = {"feeler": 0.03, "calliper": 0.05, "rule": 0.5}  # of a gap, by what it is measured with
-OFF_PLANE_MM = 0.15  # a gap further off its plane than this, or than three times its uncertainty, is measured again
+FLATNESS_MM, MOST_SIGMA_MM = 0.02, 0.05  # of a joint face, as a standard uncertainty; and of a gap in all, where a rule is not used
 MOST_LOOSE = 24
 USUAL_UTS_MPA, USUAL_SCREWS, USUAL_PUSH_PITCH_MM = 200.0, 2, 1.5
 
@@ -56,6 +56,7 @@ class Code(StrEnum):
     ALL_OUT = "all out"
     THREAD_NOT_CHECKED = "thread not checked"
     MEASURE = "measure"
+    DISAGREE = "disagree"
     LEVEL = "level"
     UNEVEN = "uneven"
     BINDING = "binding"
@@ -240,14 +241,21 @@ class SplitFacts:
         return fitted[self.plane.lagging_name], fitted[self.plane.leading_name]
 
     @property
-    def worst_off_mm(self) -> float:
-        """How far the worst gap stands off the plane."""
-        return max((abs(off) for off in self.plane.residuals), default=0.0) if self.plane else 0.0
+    def sigma_mm(self) -> float:
+        """Standard uncertainty of one gap: by what it is measured with, and of the face it is measured on."""
+        found = math.hypot(UNCERTAIN_MM[self.how] / 2, FLATNESS_MM)
+        return found if self.how == "rule" else min(found, MOST_SIGMA_MM)
+
+    @cached_property
+    def doubted(self) -> GapDoubt | None:
+        """Why this round's gaps cannot all be right, with the places to measure again; None where they can."""
+        found = doubt(self.points(self.own.attempt), self.sigma_mm) if self.plane else None
+        return found if found and found.doubted else None
 
     @property
-    def is_doubtful(self) -> bool:
-        """Whether one gap does not fit the plane of the others."""
-        return self.worst_off_mm > max(OFF_PLANE_MM, 3 * self.uncertainty_mm)
+    def again(self) -> list[GapPlace]:
+        """Places to measure again."""
+        return [self.place_named(name) for name in self.doubted.again] if self.doubted else []
 
     @cached_property
     def dowels(self) -> list[DowelFit]:
@@ -306,14 +314,30 @@ class SplitFacts:
         return [each for number in range(1, MOST_LOOSE + 1) if (each := self.loose_number(number)).what]
 
 
-def _places(card: EngineCard, marks: Sequence[Mark]) -> tuple[GapPlace, ...]:
-    """The card's places, else four round the face, assumed."""
+def gap_places(card: EngineCard, marks: Sequence[Mark]) -> tuple[GapPlace, ...]:
+    """The card's places, else four round the face, assumed; one more where a misreading at one of them would not be seen."""
     found = [GapPlace(mark.part, Place(mark.name, mark.x_mm, mark.y_mm)) for mark in marks if mark.what == Mark.What.GAP]
     if found:
-        return tuple(found)
+        return (*found, *_further(card, found))
     w, h = 0.46 * card.face_w_mm, 0.46 * card.face_h_mm
     usual = (("right", w, 0.0), ("top", 0.0, h), ("left", -w, 0.0), ("bottom", 0.0, -h))
     return tuple(GapPlace(Part(Kind.GAP, name, name), Place(name, x, y)) for name, x, y in usual)
+
+
+def _further(card: EngineCard, places: Sequence[GapPlace]) -> tuple[GapPlace, ...]:
+    """A place well apart from the card's, where these would not show that one of them is misread."""
+    points = [Point(each.place.name, each.place.x_mm, each.place.y_mm, 0.0) for each in places]
+    w, h = 0.46 * card.face_w_mm, 0.46 * card.face_h_mm
+    names = ("right", "top right", "top", "top left", "left", "bottom left", "bottom", "bottom right")
+    round_it = [(math.cos(math.radians(angle)), math.sin(math.radians(angle))) for angle in range(0, 360, 45)]
+    offered = [Point(name, w * x, h * y, 0.0) for name, (x, y) in zip(names, round_it, strict=True)]
+    taken = {each.place.name for each in places}
+    try:
+        blind = len(points) < 4 or doubt(points, MOST_SIGMA_MM).blind
+        best = further_place(points, [each for each in offered if each.name not in taken]) if blind else None
+    except BadInput:
+        return ()
+    return (GapPlace(Part(Kind.GAP, best.name, best.name), Place(best.name, best.x_mm, best.y_mm)),) if best else ()
 
 
 def split_facts(given: Given) -> SplitFacts:
@@ -323,4 +347,4 @@ def split_facts(given: Given) -> SplitFacts:
     chosen = given.own.choice("splitter", str(shelf[0].pk) if len(shelf) == 1 else "")
     lifts = given.own.said(of_joint(Property.LIFTING_HALF)) or given.facts.said(JOINT, Property.LIFTING_HALF)
     splitter = next((each for each in shelf if str(each.pk) == chosen), None)
-    return SplitFacts(given.card, given.own, marks, _places(given.card, marks), splitter, shelf, lifts)
+    return SplitFacts(given.card, given.own, marks, gap_places(given.card, marks), splitter, shelf, lifts)

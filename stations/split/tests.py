@@ -1,11 +1,13 @@
 from __future__ import annotations
 
 import uuid
+from dataclasses import replace
 
 from django.test import SimpleTestCase, TestCase
 from django.utils import timezone
 
 from engines.models import EngineCard, Mark
+from engines.parts import Kind, Part
 from engines.properties import Property
 from jobs.facts import Done, Own, Taken
 from jobs.gather import facts_of
@@ -13,7 +15,7 @@ from jobs.models import DerivedFact, Entry, TrayPlace
 from shopmath.splitting import Place
 from stations.base import State, bind
 from stations.registry import BY_KEY
-from stations.split.facts import Code, GapPlace, SplitFacts, length_of
+from stations.split.facts import Code, GapPlace, SplitFacts, gap_places, length_of
 from stations.split.facts import Done as Hand
 from stations.split.verdict import verdict
 from tests.shed import Hands, job, person, without_what_comes_first
@@ -124,10 +126,25 @@ class Gaps(SimpleTestCase):
         self.assertEqual(self.judged(1.00, 1.05, 1.10).code, Code.LEVEL)
         self.assertEqual(self.judged(1.00, 1.05).code, Code.MEASURE)
 
-    def test_a_gap_that_fits_no_plane_is_measured_again(self):
-        found = self.judged(1.0, 2.0, 1.0, 1.0)
-        self.assertEqual(found.detail, "off_plane")
-        self.assertGreater(found.values["off"].value, 0.15)
+    def test_a_misread_gap_of_four_sends_all_back_before_any_tap(self):
+        found = self.judged(1.00, 1.60, 1.10, 1.05)
+        self.assertEqual((found.state, found.code, found.next), (State.TOO_CLOSE, Code.DISAGREE, "all_again"))
+        self.assertEqual(found.values["places"], ("front", "top", "rear", "sump"))
+
+    def test_a_misread_gap_of_five_is_named(self):
+        split = a_split(1.00, 1.05, 1.10, 1.05)
+        fifth = GapPlace(Part(Kind.GAP, "fifth", "fifth"), Place("fifth", 80, 70))
+        own = Own((*split.own.taken, Taken(fifth.slot, 1.60)), (Done(Hand.LOADED),), {"how": "feeler"})
+        found = verdict(replace(split, own=own, places=(*split.places, fifth)), [])
+        self.assertEqual((found.code, found.next, found.values["places"]), (Code.DISAGREE, "one_again", ("fifth",)))
+
+    def test_places_that_would_hide_a_misreading_get_one_more_well_apart(self):
+        card = EngineCard(face_w_mm=240, face_h_mm=210)
+        marks = [Mark(what="gap", name=name, x_mm=x, y_mm=y) for name, x, y in PLACES]
+        self.assertEqual(len(gap_places(card, marks)), 4)
+        self.assertEqual([place.place.name for place in gap_places(card, marks[:3])][3:], ["bottom"])
+        in_line = [Mark(what="gap", name=str(x), x_mm=x, y_mm=0) for x in (-100, 0, 100)]
+        self.assertEqual(len(gap_places(card, [*in_line, Mark(what="gap", name="up", x_mm=0, y_mm=90)])), 5)
 
     def test_a_call_on_assumed_dowels_says_so(self):
         found = self.judged(1.00, 1.05, 1.10, 1.05)

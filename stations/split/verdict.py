@@ -34,7 +34,18 @@ def verdict(found: SplitFacts, asked: list[Question]) -> Verdict:
         reason = "measured" if found.taken_now else "load_and_measure"
         values = {"round": found.own.attempt, "taken": found.taken_now}
         return Verdict(State.WAIT, Code.MEASURE, values, reason, "ask" if asked else "measure_aside")
+    if found.doubted and not math.isinf(found.allowed_mm):
+        return _disagree(found)
     return _led(found)
+
+
+def _disagree(found: SplitFacts) -> Verdict:
+    """No plane goes through these gaps: one is misread, and no tap goes by it."""
+    assert found.doubted is not None
+    again = tuple(each.part.name for each in found.again)
+    values = {"off": mm(found.doubted.off_mm, 0.01), "places": again}
+    which = "one_again" if len(again) == 1 else "all_again"
+    return Verdict(State.TOO_CLOSE, Code.DISAGREE, values, which, which)
 
 
 def half(found: SplitFacts) -> Sentence:
@@ -97,10 +108,9 @@ def _led(found: SplitFacts) -> Verdict:
     free = math.isinf(found.allowed_mm)
     scale = None if free else Scale(plane.lead_mm, found.uncertainty_mm, None, found.allowed_mm, "mm", 2)
     quarters = max(1, round(4 * move.turns)) if move.kind == "go_on" else 0
-    values = {**lead.values, "place": move.place, "turns": words.TURNS.get(quarters, ""), "off": mm(found.worst_off_mm, 0.01)}
+    values = {**lead.values, "place": move.place, "turns": words.TURNS.get(quarters, "")}
     state = State.TOO_CLOSE if move.kind == "tap" and lead.state == State.IN else State(lead.state)
-    detail = "off_plane" if found.is_doubtful else ""
-    return Verdict(state, LED[move.kind], values, lead.code, move.kind, detail, scale=scale, assumed=() if free else _assumed_dowels(found))
+    return Verdict(state, LED[move.kind], values, lead.code, move.kind, scale=scale, assumed=() if free else _assumed_dowels(found))
 
 
 def _apart(found: SplitFacts, asked: list[Question]) -> Verdict:

@@ -23,6 +23,7 @@ HEADLINE = {
     Code.ALL_OUT: _("All fasteners out"),
     Code.THREAD_NOT_CHECKED: _("Thread strength not checked"),
     Code.MEASURE: _("Round {round} of gaps"),
+    Code.DISAGREE: _("Gaps do not agree"),
     Code.LEVEL: _("Halves are level"),
     Code.UNEVEN: _("Level the halves first"),
     Code.BINDING: _("Dowels are binding"),
@@ -63,6 +64,8 @@ REASON = {
     "not_checked": _("{fasteners} What the splitter's screws stand is unknown."),
     "measured": plural("{taken} of at least three places is measured.", "{taken} of at least three places are measured.", "taken"),
     "load_and_measure": _("Apply just enough load to move it, then measure round the joint."),
+    "one_again": _("No flat half reads so: {places} is {off} off the plane of the others."),
+    "all_again": _("No flat half reads so: they are {off} off any plane. One of them is misread."),
     "dowels_out": _("The dowels are out of their holes: nothing binds any more."),
     "under_limit": _("{leading} is {lead} ahead of {lagging}; up to {allowed} is allowed."),
     "near_limit": _("{leading} is {lead} ahead of {lagging}; the dowels bind at {allowed}."),
@@ -83,6 +86,8 @@ NEXT = {
     "load_up_to": _("The {half} lifts. Tick the lines below, then apply load; stop at {stop} on each screw."),
     "go_slowly": _("The {half} lifts. Go up slowly, a quarter turn at a time."),
     "measure_aside": _("Measure a place to the side: these lie in line."),
+    "one_again": _("No tap yet: measure {places} again."),
+    "all_again": _("No tap yet: measure {places} again."),
     "go_on": _("Turn each screw {turns}, then measure again."),
     "tap": _("Tap the lifting half outward at {place}. Turn no screw until it is level."),
     "back": _("Ease the screws half a turn. Tap the half back down at {place}, then measure again."),
@@ -91,7 +96,6 @@ NEXT = {
 }
 
 DETAIL = {
-    "off_plane": _("One gap is {off} off the plane of the others: measure it again."),
     "in_the_tray": plural("{loose} part is in the tray.", "{loose} parts are in the tray.", "loose"),
 }
 
@@ -200,6 +204,8 @@ WARNINGS = {
 ACTION = {
     "begin": _("Apply load: first round of gaps"),
     "next": _("Start the next round"),
+    "these": _("Measure {place} again"),
+    "all_these": _("Measure all gaps again"),
     "apart": _("Halves are apart"),
 }
 THREE_GAPS_FIRST = _("Measure three gaps first.")
