@@ -194,6 +194,7 @@ ABOUT: dict[Property, About] = {
     Property.DRAG: About(WORDS),
     Property.TEST_TIME: About("time", 20, 3600),
     Property.TEST_PRESSURE: About("pressure", -60, 60),
+    Property.TEST_TEMPERATURE: About("temperature", -20, 120, shared=False),
     Property.CRANK_OUT: About(WORDS),
     Property.CAME_EVENLY: About(WORDS),
     Property.TRAY_PART: About(WORDS),

@@ -201,6 +201,7 @@ class Property(StrEnum):
     DRAG = "drag"
     TEST_TIME = "test-time"
     TEST_PRESSURE = "test-pressure"
+    TEST_TEMPERATURE = "test-temperature"  # of the air in the case, at the start and the end of a test
     # limits a card may give
     END_FLOAT = "end-float"
     BIG_END_SIDE_PLAY = "big-end-side-play"

@@ -11,6 +11,7 @@ from shopmath.checks import BadInput, finite, not_negative, ordered, positive
 
 MOST_SHIMS = 4
 MOST_SETS = 200_000  # combinations that are tried
+NEARER_MM = 0.005  # a combination that comes nearer the middle by less is no alternative
 
 
 @dataclass(frozen=True)
@@ -77,6 +78,8 @@ class ShimChoice:
 
     shims_mm: tuple[float, ...]
     float_mm: float
+    nearer_mm: tuple[float, ...] = ()  # more pieces that would leave it nearer the middle; empty where none would
+    nearer_float_mm: float | None = None
 
 
 def choose_shims(
@@ -116,6 +119,8 @@ def choose_shims(
     ((0.3,), 0.12)
     >>> choose_shims(0.42, 0.10, 0.20, kit, uncertainty_mm=0.025).shims_mm
     (0.2, 0.05)
+    >>> choose_shims(0.60, 0.10, 0.20, [.15, .3, .5]).shims_mm, choose_shims(0.60, 0.10, 0.20, [.15, .3, .5]).nearer_mm
+    ((0.5,), (0.3, 0.15))
     """
     free = finite("float_without_mm", float_without_mm)
     ordered("low_mm", finite("low_mm", low_mm), finite("high_mm", high_mm))
@@ -147,6 +152,9 @@ def choose_shims(
         words = f"No {most} shim{'s' if most > 1 else ''} of this kit bring {free:.3f} into {low_mm:g} to {high_mm:g}"
         values = {"most": most, "free": free, "low": low_mm, "high": high_mm, "leaves": left[near]}
         raise BadInput("kit_mm", f"{words}: the nearest leaves {left[near]:.3f}.", "none_fits", **values)
+    nearest = min(sure or plain, key=lambda pieces: rank(pieces, False))
+    if abs(left[nearest] - middle) < abs(left[best] - middle) - NEARER_MM:
+        return ShimChoice(best, left[best], nearest, left[nearest])
     return ShimChoice(best, left[best])
 
 

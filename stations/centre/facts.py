@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import math
 from dataclasses import dataclass
 from enum import StrEnum
 from functools import cached_property
@@ -23,6 +24,8 @@ from stations.base import Given
 GAP_LIMIT_MM = 0.05  # difference between the gaps, shop rule where the card says nothing
 PITCH_MM = 1.5
 PRESSURE_U_KPA = 0.25
+MOST_MIN = 60  # that a test is held
+ATMOSPHERE_KPA, ZERO_C = 101.325, 273.15
 TESTS = ("pressure", "vacuum")
 PROOFS = ("pressure", "oil", "none")
 START, END = 1, 2  # of a test
@@ -36,6 +39,11 @@ NOT_PROVED = Slot(JOINT, Property.REASON)
 def pressure(test: str, stage: int) -> Slot:
     """Where the gauge stood in a test, at its start or its end."""
     return Slot(JOINT, Property.TEST_PRESSURE, At(depth=test, stage=stage))
+
+
+def warmth(test: str, stage: int) -> Slot:
+    """Where the temperature of the air in the case is kept, at a test's start or its end."""
+    return Slot(JOINT, Property.TEST_TEMPERATURE, At(depth=test, stage=stage))
 
 
 class Code(StrEnum):
@@ -163,6 +171,13 @@ class CentreFacts:
     def kpa(self, test: str, stage: int) -> float | None:
         return self.own.value(pressure(test, stage))
 
+    def warmed_kpa(self, test: str) -> float:
+        """What a test may gain because the air in the case has warmed."""
+        first, before, after = self.kpa(test, START), self.own.value(warmth(test, START)), self.own.value(warmth(test, END))
+        if first is None or before is None or after is None:
+            return 0.0
+        return abs((ATMOSPHERE_KPA + first) * (after - before) / (ZERO_C + before))
+
     @property
     def held_s(self) -> float | None:
         return self.own.value(HELD)
@@ -172,11 +187,19 @@ class CentreFacts:
         first, second = self.kpa(test, START), self.kpa(test, END)
         if first is None or second is None or not self.held_s:
             return None
+        before, after = (self.own.value(warmth(test, stage)) for stage in (START, END))
+        known = {"before_c": before, "after_c": after} if before is not None and after is not None else {}
         limit, sign = self.known.limit(Property.LEAK), -1 if test == "vacuum" else 1
         try:
-            return leak(sign * abs(first), sign * abs(second), self.held_s / 60, limit.high if limit else None, PRESSURE_U_KPA)
+            return leak(sign * abs(first), sign * abs(second), self.held_s / 60, limit.high if limit else None, PRESSURE_U_KPA, **known)
         except BadInput:
             return None
+
+    def settled_in_min(self, found: Call) -> int | None:
+        """How long a test must be held to tell a leak that is too close to call; None where no reasonable time does."""
+        short = abs(found.values["limit"] - found.values["rate"])
+        wanted = math.ceil(math.sqrt(2) * PRESSURE_U_KPA / short) if short > 0 else MOST_MIN + 1
+        return wanted if wanted <= MOST_MIN else None
 
     @cached_property
     def leaks(self) -> list[tuple[str, Call]]:

@@ -9,7 +9,7 @@ from stations.base import Method, Question
 from stations.base.asking import method, question
 from stations.base.words import fill
 from stations.centre import words
-from stations.centre.facts import BY_DIAL, DRAG, END, GAPS, HELD, NOT_PROVED, SPIN, START, TESTS, CentreFacts, pressure
+from stations.centre.facts import BY_DIAL, DRAG, END, GAPS, HELD, NOT_PROVED, SPIN, START, TESTS, CentreFacts, pressure, warmth
 
 ask = partial(question, words)
 LEAST_KPA, MOST_KPA = 5.0, 60.0
@@ -40,9 +40,18 @@ def _tests(found: CentreFacts) -> list[Question]:
         said = {"test": words.TEST[test]}
         start = {**said, "when": words.WHEN[START], "how": words.HOW[START]}
         asked.append(ask(pressure(test, START), start, example="40", resolution=0.1, limits=_between(LEAST_KPA, MOST_KPA, test)))
+        warm: dict[str, Any] = {"optional": True, "resolution": 1.0, "example": "20", "gauges": ("contact",)}
+        warm["quiet"] = found.kpa(test, END) is not None
+        asked.append(ask(warmth(test, START), {**said, "when": words.WHEN[START]}, **warm))
         first = found.kpa(test, START)
+        if found.own.has(warmth(test, START)):
+            asked.append(ask(warmth(test, END), {**said, "when": words.WHEN[END]}, **warm))
         end = {**said, "when": words.WHEN[END], "how": words.HOW[END]}
-        held: dict[str, Any] = {"limits": _between(0.0, abs(first) + SLACK_KPA, test), "refusal": fill(words.GAINED, {})} if first else {}
+        held: dict[str, Any] = (
+            {"limits": _between(0.0, abs(first) + SLACK_KPA + found.warmed_kpa(test), test), "refusal": fill(words.GAINED, {})}
+            if first
+            else {}
+        )
         asked.append(ask(pressure(test, END), end, example="38", resolution=0.1, **held))
     return asked
 

@@ -105,6 +105,20 @@ class Proving(CentreCase):
         self.assertIn("Vacuum: 4.00 kPa a minute; a cautious shop rule allows", plate.line)
         self.assertIn("Soapy water", plate.move)
 
+    def test_air_that_cools_is_no_leak(self):
+        for slot, text in (("test-time", "5 min"), ("test-pressure.pressure.s1", "40"), ("test-temperature.pressure.s1", "25")):
+            self.hands.answer(slot, text)
+        self.hands.answer("test-temperature.pressure.s2", "20")
+        self.hands.answer("test-pressure.pressure.s2", "37")
+        leaked = self.hands.work().found.leaked("pressure")
+        self.assertAlmostEqual(leaked.values["second"], 39.36, places=1)
+        self.assertEqual(leaked.state, "in")
+
+    def test_a_leak_too_close_to_call_says_how_long_to_hold_it(self):
+        self.held("40", "35.1", "40", "35.1")
+        self.assertEqual((self.plate().state, self.plate().words), ("too_close", "Leak too close to call"))
+        self.assertRegex(self.plate().move, r"Hold it \d+ minutes")
+
     def test_the_cards_own_limit_comes_before_the_cautious_one(self):
         Spec.objects.create(card=self.made.card, name="Leak, kPa a minute", property="leak", kind="force", high=3.0, source="page 70")
         self.held("40", "30")

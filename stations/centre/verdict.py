@@ -15,7 +15,7 @@ from stations.base import Caution, Question, Result, Said, Scale, State, Trace, 
 from stations.base.limits import limit_values
 from stations.base.words import fill
 from stations.centre import words
-from stations.centre.facts import DRAG, GAPS, CentreFacts, Code
+from stations.centre.facts import DRAG, END, GAPS, CentreFacts, Code, warmth
 from ui.numbers import show
 
 source = partial(asking.source, words)
@@ -46,7 +46,9 @@ def _wrong(found: CentreFacts) -> Iterator[Verdict]:
     for test, leaked in found.leaks:
         if leaked.state != State.IN:
             code = Code.LEAKS if leaked.state == State.OUT else Code.LEAK_CLOSE
-            yield of_call(leaked, code, values=_rates(test, leaked), next="soap")
+            minutes = found.settled_in_min(leaked) if leaked.state == State.TOO_CLOSE else None
+            longer = {"minutes": count(minutes)} if minutes else {}
+            yield of_call(leaked, code, values={**_rates(test, leaked), **longer}, next="longer" if minutes else "soap")
 
 
 def _off_centre(found: CentreFacts) -> Verdict:
@@ -80,6 +82,7 @@ def _tested(found: CentreFacts, asked: list[Question]) -> Verdict:
     values = _lengths(against) if against else {}
     if found.leaks:
         test, leaked = found.leaks[-1]
+        detail = detail or ("within_gauge" if leaked.values["within"] else "")
         return Verdict(State.IN, Code.DONE, {**values, **_rates(test, leaked)}, leaked.code, "sign", detail)
     return Verdict(State.IN, Code.CENTRED, values, "oil" if found.proof == "oil" else "not_tested", "sign", detail)
 
@@ -89,7 +92,7 @@ def _lengths(found: Call) -> dict[str, Amount]:
 
 
 def _rates(test: str, found: Call) -> dict[str, Any]:
-    rates = {name: Amount(value, "pressure", 0.01) for name, value in found.values.items()}
+    rates = {name: Amount(value, "pressure", 0.01) for name, value in found.values.items() if name != "within"}
     return {**rates, "test": words.TEST[test]}
 
 
@@ -126,3 +129,6 @@ def sources(found: CentreFacts) -> Iterator[Trace]:
     for test, leaked in found.leaks:
         values = {"test": str(words.TEST[test]), "said": fill(words.REASON[leaked.code], _rates(test, leaked))}
         yield source("leak", words.STATE[leaked.state], values)
+        if found.own.has(warmth(test, END)):
+            same = Amount(leaked.values["second"], "pressure", 0.1)
+            yield source("warmth", show(same), {"test": str(words.TEST[test])})

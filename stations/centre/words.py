@@ -52,6 +52,7 @@ NEXT = {
     Code.DRAGS: _("Find it before anything else: a lip turned over, a bearing loaded, a rod that touches. Open the case if you must."),
     Code.DIFFERS: _("Look for a bearing not home, another gasket than measured, a shim on the wrong side."),
     "shim": _("Fit another shim; measure the stack again."),
+    "longer": _("Hold it {minutes} minutes, the gauge read at both ends: that tells."),
     "soap": _("Soapy water on seals, joint and plugs: the bubbles show where."),
     "sign": _("Sign this entry."),
 }
@@ -59,6 +60,7 @@ DETAIL = {
     "then": _("Then {goal} on both sides."),
     "then_blades": _("Then {goal} on both sides: blades {blades}."),
     **{code: REASON[code] for code in ("agree", "more", "less")},
+    "within_gauge": _("What it lost is within what the gauge can tell."),
 }
 ASSUMED = {"pitch": _("pitch of the tool")}
 
@@ -69,6 +71,7 @@ QUESTION = {
     Property.END_FLOAT: _("End float by dial"),
     Property.TEST_TIME: _("How long is it held?"),
     Property.TEST_PRESSURE: _("{test} at the {when}"),
+    Property.TEST_TEMPERATURE: _("{test}, {when}: temperature of the case"),
     Property.REASON: _("Why is it not tested?"),
 }
 WHEN = {1: _("start"), 2: _("end")}
@@ -78,9 +81,10 @@ WHERE = {
     Property.END_FLOAT: _("dial on the shaft's end, pushed and pulled"),
     Property.TEST_TIME: _("5 min usually"),
     Property.TEST_PRESSURE: _("{how}"),
+    Property.TEST_TEMPERATURE: _("air that cools loses pressure without a leak"),
 }
 HOW = {1: _("ports plugged, 40 kPa"), 2: _("the same gauge")}
-SKIP = {Property.END_FLOAT: _("not measured")}
+SKIP = {Property.END_FLOAT: _("not measured"), Property.TEST_TEMPERATURE: _("the same at both ends, assumed")}
 OPTIONS: Options = {Property.SPIN: (("free", _("spins free")), ("drags", _("drags")))}
 GAINED = _("It has gained: the part warms or the gauge has moved. Let it stand and begin again.")
 LABEL = {
@@ -91,6 +95,7 @@ LABEL = {
     Property.LEAK: _("leak a minute, {depth} test"),
     Property.TEST_TIME: _("time of the test"),
     Property.TEST_PRESSURE: _("{depth} test, reading {stage}"),
+    Property.TEST_TEMPERATURE: _("{depth} test, temperature {stage}"),
     Property.REASON: _("why it is not tested"),
 }
 
@@ -124,6 +129,7 @@ SOURCE = {
     "gap_no_blades": (_("Gap on the {side}"), _("no blades on the shelf")),
     "predicted": (_("End float by the stack"), _("End float, ± {uncertainty}")),
     "leak": (_("{test} test"), _("{said}")),
+    "warmth": (_("{test} at the end"), _("as it would be at the first temperature")),
 }
 ON_DRAWING = {
     "move": _("{move}, {turns} turns"),

@@ -7,6 +7,7 @@ from dataclasses import dataclass
 from enum import StrEnum
 from functools import cached_property
 
+from engines.clearance import RUNNING_C
 from engines.known import Limit
 from engines.models import EngineCard
 from engines.parts import CRANK, JOINT, LEFT_CASE, RIGHT_CASE
@@ -17,11 +18,14 @@ from shop.models import Blades
 from shop.shelves import Shelves
 from shopmath.checks import BadInput
 from shopmath.endfloat import Dimension, Float, Row, ShimChoice, TableChoice, choose_shims, from_table, stack
+from shopmath.materials import get
+from shopmath.running import warm_float_mm
 from shopmath.verdict import Call, call, combined, too_warm_to_judge
 from stations.base import Given
 
 ROOM_C = 20.0
 MOST_SHIMS = 2
+CRANK_STEEL = "42crmo4"
 ROW = re.compile(r"[\d.,]+(?:\s*(?:-|–|to)\s*[\d.,]+)?\s*[:=]?\s+[\d.,]+")
 STACK, TABLE = "stack", "table"  # ways to find it
 SQUARES, WORST = "rss", "worst"  # ways to add uncertainties up
@@ -225,6 +229,17 @@ class EndFloatFacts:
         if self.predicted is None or self.limits is None or self.too_warm:
             return None
         return call(self.predicted[0], *self.limits, self.predicted[1])
+
+    # warm
+
+    @cached_property
+    def warm_mm(self) -> float | None:
+        """The float at running temperature, where the stack gives the crank's length, *estimate*."""
+        long = self.own.value(Slot(CRANK, Property.CRANK_SHOULDERS))
+        if self.predicted is None or not long or self.how != STACK:
+            return None
+        case, crank = get(self.card.case_material), get(CRANK_STEEL)
+        return warm_float_mm(self.predicted[0], long, case.alpha, RUNNING_C[0], crank.alpha, RUNNING_C[-1])
 
     @property
     def side(self) -> str:

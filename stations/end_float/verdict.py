@@ -6,11 +6,12 @@ from collections.abc import Iterator
 from functools import partial
 from typing import Any
 
+from engines.clearance import RUNNING_C
 from engines.parts import JOINT
 from engines.properties import Property
 from engines.slots import Slot
 from jobs.facts import Finding
-from shopmath.amounts import count, mm
+from shopmath.amounts import celsius, count, mm
 from stations.base import Caution, Question, Result, Said, Scale, State, Trace, Verdict, asking, of_call
 from stations.base.limits import limit_values
 from stations.end_float import words
@@ -34,7 +35,12 @@ def verdict(found: EndFloatFacts, asked: list[Question]) -> Verdict:
         left = found.left_by_bags
         values = {"shims": _shims(found), "whose": words.WHOSE[found.how], "left": mm(left), "low": low, "high": high}
         move = Code.MEASURE_SHIM if asked else "measure_it"
-        return Verdict(State.WAIT, Code.MEASURE_SHIM, values, next=move, scale=_scale(found, left, found.uncertainty))
+        nearer = ""
+        if found.choice and found.choice.nearer_float_mm is not None:
+            nearer = "nearer"
+            others = " + ".join(f"{piece:g}" for piece in found.choice.nearer_mm)
+            values |= {"others": others, "others_left": mm(found.choice.nearer_float_mm)}
+        return Verdict(State.WAIT, Code.MEASURE_SHIM, values, next=move, detail=nearer, scale=_scale(found, left, found.uncertainty))
     return Verdict(State.WAIT, Code.MEASURE, next=Code.MEASURE if asked else "limits")
 
 
@@ -58,7 +64,10 @@ def _judged(found: EndFloatFacts) -> Verdict:
     inside = Code.FIT if found.pieces else Code.FIT_NONE
     code = {State.IN: inside, State.OUT: Code.OUT}.get(State(found.call.state), Code.TOO_CLOSE)
     values = {**limit_values(found.call), "shims": _shims(found), "uncertainty": mm(uncertainty)}
-    return of_call(found.call, code, values=values, next=code, detail="dial", scale=_scale(found, value, uncertainty))
+    detail = "dial"
+    if found.warm_mm is not None:
+        detail, values["warm"] = "dial_warm", mm(found.warm_mm, 0.01)
+    return of_call(found.call, code, values=values, next=code, detail=detail, scale=_scale(found, value, uncertainty))
 
 
 def checks(found: EndFloatFacts) -> tuple[Caution, ...]:
@@ -104,6 +113,9 @@ def sources(found: EndFloatFacts) -> Iterator[Trace]:
     if found.limits:
         low, high = (mm(end, 0.01) for end in found.limits)
         yield source("wanted", band(low, high), {"origin": found.limit.source if found.limit else words.TYPED})
+    if found.warm_mm is not None:
+        case, crank_c = (celsius(each) for each in (RUNNING_C[0], RUNNING_C[-1]))
+        yield source("warm", show(mm(found.warm_mm, 0.01)), {"case": case, "crank": crank_c}, estimated=True)
     if found.kit and found.how == STACK:
         yield source("kit", found.kit.name, {"sizes": " ".join(f"{size:g}" for size in sorted(found.kit.sizes_mm))})
     if found.table:

@@ -43,7 +43,11 @@ NEXT = {
     Code.OUT: _("Take another shim: the one measured is not what its bag says."),
     Code.TOO_CLOSE: _("Measure each link once more, or take the case's depth with a finer gauge."),
 }
-DETAIL = {"dial": _("± {uncertainty}; by dial again when the case is closed.")}
+DETAIL = {
+    "dial": _("± {uncertainty}; by dial again when the case is closed."),
+    "dial_warm": _("± {uncertainty} cold; about {warm} when the engine is warm. By dial again when the case is closed."),
+    "nearer": _("{others} mm would leave {others_left}, nearer the middle, with more pieces."),
+}
 ASSUMED: dict[str, str] = {}
 WHOSE = {STACK: _("kit"), TABLE: _("table")}
 
@@ -120,6 +124,7 @@ SOURCE = {
     "takes": (_("{link}"), _("takes room; ± {uncertainty}")),
     "free": (_("End float without shims"), _("± {squares} by root sum of squares, {worst} all against it")),
     "wanted": (_("End float wanted"), _("{origin}")),
+    "warm": (_("End float when warm"), _("case at {case}, crank at {crank}; the case grows more")),
     "kit": (_("Kit"), _("{sizes}")),
     "row": (_("Row {low} to {high}"), _("leaves {left}")),
 }
