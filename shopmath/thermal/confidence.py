@@ -40,6 +40,44 @@ def clearance_spread_mm(
     )
 
 
+def clearance_reach_mm(bore_um: Limits, inner_um: Limits, warmth_mm: float, bore_even: bool, inner_even: bool) -> float:
+    """Expanded uncertainty of the clearance (k = 2), mm: an evenly spread class never reaches past its limits.
+
+    Parameters
+    ----------
+    bore_um, inner_um : Limits
+    warmth_mm : float
+        Standard deviation that the temperatures and the opening make, mm.
+    bore_even, inner_even : bool
+        Whether only the class is known: then its width is spread evenly (GUM 4.3.7), else ±3σ.
+
+    Returns
+    -------
+    float
+        mm.
+
+    Raises
+    ------
+    BadInput
+        A negative spread.
+
+    Examples
+    --------
+    >>> round(clearance_reach_mm(Limits(-33, -8), Limits(-11, 0), 0.006, False, False), 4)
+    0.0151
+    >>> round(clearance_reach_mm(Limits(-33, -8), Limits(-11, 0), 0.006, True, True), 4)
+    0.0198
+    """
+    normal = not_negative("warmth_mm", warmth_mm)
+    even, most = 0.0, 0.0
+    for band, is_even in ((bore_um, bore_even), (inner_um, inner_even)):
+        if is_even:
+            even, most = math.hypot(even, band.width_um / 1000 / math.sqrt(12)), most + band.width_um / 2000
+        else:
+            normal = math.hypot(normal, band.width_um / 6000)
+    return min(2 * math.hypot(even, normal), most + 2 * normal)
+
+
 def _density(z: float) -> float:
     return math.exp(-z * z / 2) / math.sqrt(2 * math.pi)
 

@@ -22,8 +22,10 @@ from shopmath.thermal.rates import soak_time_s, temperature_at_c
 from shopmath.thermal.seat import Moment, Setup, home_within_s, moment, moment_after, open_for_s, sure_until_s
 from shopmath.verdict import IN, OUT, STOP, TOO_CLOSE, Call, call
 
+USUAL_HEAT_C = 100.0  # what is offered where nothing is heated yet
 NEAR_K = 3.0  # a soak counts as done this close to its surroundings
 STEP_C = 5.0  # targets are given in steps a person can read off an oven
+ROUNDS, HOTTEST_C = 4, 1000.0
 SPARE_S = 180.0  # window asked for beyond the handling: time for a second try
 
 
@@ -86,11 +88,13 @@ def _target(setup: Setup, inner_c: float) -> float:
     if setup.target_c is not None:
         return temperature("target_c", setup.target_c)
     lasts_s = setup.handling_s + SPARE_S
-    spread = moment(setup, 0.0, setup.room_c, inner_c).spread_mm
     inner_then = temperature_at_c(lasts_s, inner_c, setup.room_c, setup.inner_room.low)
-    wanted = setup.wanted_mm + 2.2 * spread
-    then = outer_temperature_needed_c(setup.nominal_mm, setup.interference_mm, wanted, setup.opening_alpha, setup.inner_alpha, inner_then)
-    needed = setup.room_c + (then - setup.room_c) * math.exp(lasts_s / setup.outer_room.low)
+    needed = setup.room_c
+    for _ in range(ROUNDS):  # the hotter, the less sure is how far a boss heated alone opens
+        wanted = setup.wanted_mm + 2.2 * moment(setup, 0.0, needed, inner_c).spread_mm
+        grip = (setup.nominal_mm, setup.interference_mm, wanted)
+        then = outer_temperature_needed_c(*grip, setup.opening_alpha, setup.inner_alpha, inner_then)
+        needed = min(setup.room_c + (then - setup.room_c) * math.exp(lasts_s / setup.outer_room.low), HOTTEST_C)
     target = max(setup.room_c, STEP_C * math.ceil(needed / STEP_C))
     bounds = [limit.limit_c for limit in setup.hot_limits]
     if setup.heating.surroundings_c is not None:
@@ -143,6 +147,10 @@ def _wideners(setup: Setup, target_c: float, chill_c: float, offering: Moment) -
         gain = setup.nominal_mm * setup.opening_alpha * more
         values = {"more": kelvin(more), "target": celsius(target_c + more)}
         found.append(Widener(f"the {setup.outer_name} {more:.0f} K hotter, {target_c + more:.0f} °C", gain, "hotter", values))
+    if setup.heating is None:
+        warm = min([USUAL_HEAT_C, *(limit.limit_c for limit in setup.hot_limits)])
+        gain = setup.nominal_mm * setup.outer_alpha * (warm - setup.room_c)
+        found.append(Widener(f"the {setup.outer_name} in an oven at {warm:.0f} °C", gain, "heat", {"target": celsius(warm)}))
     if setup.heating and setup.heating.method in LOCAL_METHODS:
         gain = setup.nominal_mm * (setup.outer_alpha - setup.opening_alpha) * (target_c - 20)
         found.append(Widener("the whole case in an oven instead of the boss alone", gain, "whole_case"))
@@ -217,7 +225,7 @@ def plan(setup: Setup) -> HeatPlan:
     sure = sure_until_s(setup, target_c, chill_c)
     return HeatPlan(
         setup=setup,
-        call=stopped or judge(setup, offering, sure),
+        call=stopped or _sure_for_the_handling(setup, judge(setup, offering, sure), sure),
         target_c=target_c,
         chill_c=chill_c,
         soak=soak,
@@ -229,6 +237,14 @@ def plan(setup: Setup) -> HeatPlan:
         seating=home_within_s(setup, offering.outer_c, offering.inner_c),
         wideners=_wideners(setup, target_c, chill_c, offering),
     )
+
+
+def _sure_for_the_handling(setup: Setup, found: Call, sure_s: float) -> Call:
+    """A plan is in only when it is sure for the whole handling, the parts drifting at their quickest."""
+    if found.state != IN or sure_s >= setup.handling_s:
+        return found
+    reason = f"It is sure for {sure_s:.0f} s, and {setup.handling_s:.0f} s of handling are wanted."
+    return Call(TOO_CLOSE, found.margin, reason, "sure_too_short", {**found.values, "handling_s": setup.handling_s, "sure_s": sure_s})
 
 
 def judge(setup: Setup, at: Moment, sure_s: float) -> Call:

@@ -8,7 +8,7 @@ from dataclasses import dataclass
 from shopmath.checks import BadInput, positive
 from shopmath.estimate import Estimate
 from shopmath.iso286 import Limits
-from shopmath.thermal.confidence import clearance_spread_mm, normal_cdf
+from shopmath.thermal.confidence import clearance_reach_mm, evenly_spread, normal_cdf
 from shopmath.thermal.expansion import REFERENCE_C, clearance_mm, wanted_clearance_mm
 from shopmath.thermal.limits import Limit
 from shopmath.thermal.rates import Body, seating_s, temperature_at_c, window_s
@@ -16,6 +16,14 @@ from shopmath.thermal.rates import Body, seating_s, temperature_at_c, window_s
 MOST_POINTS = 2000
 LOCAL_OPENING = Estimate(0.4, 0.6, 0.8, "a boss heated alone is held by the cold case round it")
 HEATED_U_K, CHILLED_U_K = 6.0, 3.0  # standard uncertainties of temperatures planned, not read
+# the same by method, estimate: a flame heats least evenly
+HEATED_BY_U_K = {
+    "none": 2.0,
+    "oven": 6.0,
+    "hot_plate": 9.0,
+    "heat_gun": 12.0,
+    "torch": 15.0,
+}
 
 
 @dataclass(frozen=True)
@@ -26,6 +34,7 @@ class Heating:
     surroundings_c: float | None = None
     time_constant: Estimate | None = None
     opening: float = 1.0
+    opening_u: float = 0.0  # its standard uncertainty, where only the boss is hot
 
 
 @dataclass(frozen=True)
@@ -63,6 +72,8 @@ class Setup:
     inner_u_k: float = CHILLED_U_K
     outer_name: str = "case"
     inner_name: str = "bearing"
+    bore_even: bool = False  # whether only the class of the size is known: then it is spread evenly over its width
+    inner_even: bool = False
 
     @property
     def interference_mm(self) -> float:
@@ -80,7 +91,7 @@ class Setup:
 
 @dataclass(frozen=True)
 class Moment:
-    """Clearance at one instant: mean and standard deviation, mm, and the chance that it is at least what is wanted."""
+    """Clearance at one instant: mean and half its expanded uncertainty, mm, and the chance that it is at least what is wanted."""
 
     time_s: float
     outer_c: float
@@ -107,12 +118,26 @@ def moment(setup: Setup, time_s: float, outer_c: float, inner_c: float) -> Momen
     0.096
     """
     mean = clearance_mm(setup.nominal_mm, setup.interference_mm, setup.opening_alpha, outer_c, setup.inner_alpha, inner_c)
-    spread = clearance_spread_mm(
-        setup.nominal_mm, setup.bore_um, setup.inner_um, setup.opening_alpha, setup.outer_u_k, setup.inner_alpha, setup.inner_u_k
-    )
-    over = mean - setup.wanted_mm
-    confidence = normal_cdf(over / spread) if spread else float(over >= 0)
-    return Moment(time_s, outer_c, inner_c, mean, spread, confidence)
+    return _moment(setup, time_s, outer_c, inner_c, mean)
+
+
+def _moment(setup: Setup, time_s: float, outer_c: float, inner_c: float, mean_mm: float) -> Moment:
+    """How sure a clearance is: sizes by class or as measured, temperatures, and how far a boss heated alone opens."""
+    opens = setup.outer_alpha * setup.heating.opening_u * (outer_c - REFERENCE_C) if setup.heating else 0.0
+    warmth = setup.nominal_mm * math.hypot(setup.opening_alpha * setup.outer_u_k, setup.inner_alpha * setup.inner_u_k, opens)
+    reach = clearance_reach_mm(setup.bore_um, setup.inner_um, warmth, setup.bore_even, setup.inner_even)
+    bore, ring = (band.width_um / 2000 if even else 0.0 for band, even in _sizes(setup))
+    narrow = math.hypot(warmth, *(0.0 if even else band.width_um / 6000 for band, even in _sizes(setup)))
+    over = mean_mm - setup.wanted_mm
+    if bore or ring:
+        confidence = evenly_spread(over, bore, ring, narrow)
+    else:
+        confidence = normal_cdf(over / narrow) if narrow else float(over >= 0)
+    return Moment(time_s, outer_c, inner_c, mean_mm, reach / 2, confidence)
+
+
+def _sizes(setup: Setup) -> tuple[tuple[Limits, bool], ...]:
+    return (setup.bore_um, setup.bore_even), (setup.inner_um, setup.inner_even)
 
 
 def moment_after(setup: Setup, time_s: float, outer_c: float, inner_c: float) -> Moment:
@@ -156,16 +181,15 @@ def curve(setup: Setup, outer_c: float, inner_c: float, until_s: float, points: 
     if isinstance(points, bool) or not isinstance(points, int) or not 2 <= points <= MOST_POINTS:
         raise BadInput("points", f"A curve has 2 to {MOST_POINTS} points, not {points!r:.20}.")
     step = positive("until_s", until_s) / (points - 1)
-    first = moment(setup, 0.0, outer_c, inner_c)
-    grip, wanted, room = setup.interference_mm, setup.wanted_mm, setup.room_c
+    moment(setup, 0.0, outer_c, inner_c)  # refuses what cannot be
+    grip, room = setup.interference_mm, setup.room_c
     found = []
     for index in range(points):
         time = index * step
         outer = room + (outer_c - room) * math.exp(-time / setup.outer_room.likely)
         inner = room + (inner_c - room) * math.exp(-time / setup.inner_room.likely)
         mean = setup.nominal_mm * (setup.opening_alpha * (outer - REFERENCE_C) - setup.inner_alpha * (inner - REFERENCE_C)) - grip
-        sure = normal_cdf((mean - wanted) / first.spread_mm) if first.spread_mm else float(mean >= wanted)
-        found.append(Moment(time, outer, inner, mean, first.spread_mm, sure))
+        found.append(_moment(setup, time, outer, inner, mean))
     return found
 
 

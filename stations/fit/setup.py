@@ -22,7 +22,7 @@ from shopmath.thermal.limits import (
     shaft_cold_limits,
 )
 from shopmath.thermal.plan import HeatPlan, plan
-from shopmath.thermal.seat import Chilling, Heating, Setup
+from shopmath.thermal.seat import HEATED_BY_U_K, HEATED_U_K, LOCAL_OPENING, Chilling, Heating, Setup
 
 ROOM_C = 20.0
 ABOVE_TARGET_K = 15.0  # an oven set this much above the target gets there in reasonable time
@@ -88,8 +88,10 @@ def _heating(fit: SeatFit, wishes: Wishes, shop: Shop, room_c: float, heat_c: fl
     if heater is None:
         return None
     if heater.method in LOCAL_METHODS:
-        opening = 1.0 if fit.onto_shaft else shop.local_opening
-        return Heating(heater.method, None, None, opening)
+        if fit.onto_shaft:
+            return Heating(heater.method)
+        unsure = (LOCAL_OPENING.high - LOCAL_OPENING.low) / 4
+        return Heating(heater.method, None, None, shop.local_opening, unsure)
     settles_c = heat_c
     film = film_w_m2k(OVEN_FILM[heater.fan])
     if heater.method == Heater.Method.HOT_PLATE and heat_c is not None:
@@ -136,6 +138,9 @@ def _base(fit: SeatFit, wishes: Wishes, shop: Shop, room_c: float) -> Setup:
         wanted=wishes.wanted,
         target_c=wishes.target_c,
         handling_s=shop.handling_s,
+        outer_u_k=HEATED_BY_U_K.get(method, HEATED_U_K),
+        bore_even=not fit.outer.measured,
+        inner_even=not fit.inner.measured,
         outer_name="bearing" if fit.onto_shaft else "case",
         inner_name="shaft" if fit.onto_shaft else "bearing",
     )

@@ -14,6 +14,7 @@ from jobs.facts import Fact, Facts, GaugeSeen, Origin, Own, Taken
 from jobs.models import Timer
 from shop.models import Chiller, Gauge, Heater, Shop
 from shop.shelves import Shelves
+from shopmath.thermal.seat import HEATED_BY_U_K
 from stations.base import Given, State
 from stations.fit.assembly import verdict as of_assembly
 from stations.fit.assembly.facts import INSIDE, OUTSIDE, Assembly
@@ -88,6 +89,33 @@ class Planned(OneHeat):
         self.seat.code = "F7"
         self.assertEqual(self.said(heater="none", chiller="none").next, "push")
         self.assertEqual(self.said(heater="none").next, "chill")
+
+    def test_without_any_heat_the_help_names_it_first(self):
+        found = self.said(heater="none", chiller="none")
+        self.assertEqual(found.state, State.OUT)
+        self.assertIn("the case in an oven, 100 °C", str(found.values["helps"][0]))
+
+    def test_a_class_is_spread_evenly_and_a_measured_pair_is_not(self):
+        by_class = self.found().plan.setup
+        self.assertEqual((by_class.bore_even, by_class.inner_even), (True, True))
+        size = Slot(self.seat.part, Property.SEAT_SIZE)
+        measured = self.found(read(size, 46.985, gauge=FEELER)).plan.setup
+        self.assertEqual((measured.bore_even, measured.inner_even), (False, True))
+
+    def test_a_flame_is_less_even_than_a_hot_plate_and_that_than_an_oven(self):
+        bands = [HEATED_BY_U_K[method] for method in ("oven", "hot_plate", "heat_gun", "torch")]
+        self.assertEqual(bands, sorted(bands))
+
+    def test_a_ring_that_may_creep_when_warm_is_warned_of_and_compound_ends_it(self):
+        found = self.found()
+        creeping = [each.words for each in verdict.warnings(found) if each.key == "creeps"]
+        self.assertRegex(creeping[0], r"this fit is −0\.03\d mm to 0\.00\d mm: the ring may creep")
+        glued = self.found(known=(self.fact(Property.SEAT_MEND, "compound"),))
+        self.assertNotIn("creeps", [each.key for each in verdict.warnings(glued)])
+
+    def test_it_says_which_way_a_main_goes_when_the_hot_half_is_lifted(self):
+        traces = {each.label: each for each in verdict.sources(self.found())}
+        self.assertIn("with the crank", traces["When the hot half is lifted it"].value)
 
     def test_a_fit_too_tight_for_the_heat_is_out_with_what_would_help(self):
         found = self.said(read(Slot(ENGINE, Property.HEAT_TARGET), 25.0), chiller="none")

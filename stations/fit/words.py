@@ -50,7 +50,15 @@ STOPPED = {  # why a plan is refused
     "oven_too_hot": _("The oven is set to {hottest}; {what} allows {limit}: {why}."),
     "planned_too_cold": _("The {partner} would be at {coldest}; {what} allows {limit}: {why}."),
 }
+CREEPS = _("When the engine is warm this fit is {low} to {high}: the ring may creep. Retaining compound, or a tighter class.")
+CREEP = _("When the engine is warm the rings of these may creep: {parts}. Retaining compound, or a tighter class.")
+STAYS = {  # with which part a main bearing goes when its half is lifted hot
+    "case": _("stays in the case: the crank slides out of it"),
+    "crank": _("comes away with the crank: the hot case lets its ring go"),
+    "either": _("either way: watch it, and do not let it fall"),
+}
 HELPS = {  # what would widen a fit
+    "heat": _("the {outer} in an oven, {target}: +{gain}"),
     "hotter": _("the {outer} {more} hotter, {target}: +{gain}"),
     "whole_case": _("the whole case in an oven, not the boss alone: +{gain}"),
     "colder": _("the {partner} left in until {target}: +{gain}"),

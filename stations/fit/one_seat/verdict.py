@@ -9,7 +9,8 @@ from typing import Any
 
 from engines.properties import Property
 from jobs.facts import Finding, Taken
-from shopmath.amounts import celsius, chance, duration, kelvin, mm, share
+from shopmath.amounts import celsius, chance, duration, kelvin, mm, newtons, share
+from shopmath.estimate import Estimate
 from shopmath.iso286 import fit as fit_of_limits
 from shopmath.thermal.seat import Moment
 from shopmath.verdict import IN, OUT, STOP, TOO_CLOSE
@@ -17,10 +18,12 @@ from stations.base import Caution, Question, Said, Scale, State, Trace, Verdict,
 from stations.base.limits import limit_values
 from stations.base.station import station_name
 from stations.base.words import fill, lazily
-from stations.fit import telling
+from stations.fit import telling, when_warm
+from stations.fit import words as shared
 from stations.fit.one_seat import words
 from stations.fit.one_seat.facts import Code, OneSeat, Phase
 from stations.fit.one_seat.questions import names, stop_name
+from stations.fit.seat_known import COMPOUND
 from ui.numbers import band, lasting, show
 
 source = partial(asking.source, words)
@@ -71,6 +74,9 @@ def _plan(found: OneSeat, asked: list[Question]) -> Verdict:
     if state != IN:
         gains = telling.helps(plan.wideners[:4], named)
         reason = "chance_no_room" if state == OUT else "chance_unsure"
+        if plan.call.code == "sure_too_short":
+            reason = plan.call.code
+            values |= {"sure": duration(plan.sure_for_s), "handling": duration(plan.setup.handling_s)}
         detail = "helps" if gains else "jam"
         return Verdict(state, _goes(found, state), {**values, "helps": gains}, reason, "widen", detail, scale=scale)
     step, how = _how(found)
@@ -206,9 +212,13 @@ def warnings(found: OneSeat) -> tuple[Caution, ...]:
         wanted.append("magnesium")
     if found.phase in (Phase.PLAN, Phase.HEATING):
         wanted.append("jam")
+    said = dict(names(found))
+    if not found.trouble and found.seat_known.mend != COMPOUND and when_warm.may_creep(found.planned.fit):
+        wanted.append("creeps")
+        said |= when_warm.band_of(when_warm.warm_fit(found.planned.fit))
     if found.phase == Phase.PLAN:
         wanted.append("manual")
-    return tuple(Caution(key, fill(words.WARNINGS[key], names(found))) for key in wanted)
+    return tuple(Caution(key, fill(words.WARNINGS[key], said)) for key in wanted)
 
 
 def sources(found: OneSeat) -> Iterator[Trace]:
@@ -237,6 +247,12 @@ def _of_the_fit(found: OneSeat) -> Iterator[Trace]:
         where = fill(words.MEASURED_AT, {"station": station_name(found.measured_at)})
         of_fit["inner" if found.onto_shaft else "outer"] = where
     yield source("grip", band(mm(grip.min_interference_mm), mm(grip.max_interference_mm)), of_fit)
+    warm = when_warm.warm_fit(seat_fit)
+    yield source("warm", band(mm(warm.min_interference_mm), mm(warm.max_interference_mm)), estimated=True)
+    stays = when_warm.stays(seat_fit)
+    if stays:
+        pulls = {"case": _pull(stays.case_n), "crank": _pull(stays.crank_n)}
+        yield source("stays", fill(shared.STAYS[stays.where], {}), pulls, estimated=True)
     boss = bool(setup.heating and setup.heating.opening < 1)
     metal = {**named, "metal": seat_fit.outer_material.name, "rate": f"{1e6 * setup.outer_alpha:.1f}"}
     if setup.heating:
@@ -246,6 +262,10 @@ def _of_the_fit(found: OneSeat) -> Iterator[Trace]:
     yield source("wanted", show(mm(setup.wanted_mm)), {"wanted": setup.wanted})
     doubts = {**named, "outer_u": kelvin(setup.outer_u_k), "partner_u": kelvin(setup.inner_u_k)}
     yield source("doubt", f"± {show(mm(2 * plan.offering.spread_mm))}", doubts)
+
+
+def _pull(force: Estimate) -> str:
+    return band(newtons(force.low), newtons(force.high))
 
 
 def _of_the_times(found: OneSeat) -> Iterator[Trace]:

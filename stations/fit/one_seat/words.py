@@ -43,6 +43,7 @@ REASON = {
     "no_room": _("{clearance} of clearance where {wanted} is wanted: it will not go in by hand."),
     "room_unsure": _("{clearance} reaches under the {wanted} wanted."),
     "chance_no_room": _("{chance}: {clearance} of clearance where {wanted} is wanted: it will not go in by hand."),
+    "sure_too_short": _("{clearance} at first, but sure for {sure} only; {handling} of handling are wanted."),
     "chance_unsure": _("{chance}. {clearance} reaches under the {wanted} wanted."),
     "too_hot": _("The {outer} is at {here}; {what} allows {limit}: {why}."),
     "too_cold": _("The {partner} is at {here}; {what} allows {limit}: {why}."),
@@ -181,6 +182,7 @@ WARNINGS = {
     "frost": _("Wipe the frost off the {partner} before it goes in; oil it at once after."),
     "magnesium": _("Magnesium: no flame, no chips about; sand at hand, never water."),
     "jam": _("If it jams or cocks: stop, no hammer. Lift it off or pull it, heat again, start square."),
+    "creeps": shared.CREEPS,
     "manual": _("The engine's manual and the bearing maker's limits come before these numbers."),
 }
 SOURCE = {
@@ -188,6 +190,8 @@ SOURCE = {
     "opens": (_("{Outer} opens"), _("{metal}, {rate} µm/m·K")),
     "boss_opens": (_("{Outer} opens"), _("{metal}, {rate} µm/m·K, boss alone opens {share}")),
     "shrinks": (_("{Partner} shrinks"), _("{metal}")),
+    "warm": (_("Grip when warm"), _("case at 90 °C and ring at 95 °C; negative is play")),
+    "stays": (_("When the hot half is lifted it"), _("pull that frees it: {case} in the case, {crank} on the crank")),
     "wanted": (_("Wanted"), _("{wanted}, after DIN 7190-1")),
     "doubt": (_("Doubt, two sigma"), _("sizes; {outer} ± {outer_u}, {partner} ± {partner_u}")),
     "last": (_("Last temperature"), _("{note}")),

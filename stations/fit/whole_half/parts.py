@@ -22,7 +22,7 @@ from shopmath.iso286 import limits
 from shopmath.thermal.films import casting_time_constant_s, film_w_m2k, ring_contact_s
 from shopmath.thermal.limits import case_limits, method_refusal, shaft_cold_limits
 from shopmath.thermal.plan import HeatPlan, plan
-from shopmath.thermal.seat import Chilling, Heating, Setup
+from shopmath.thermal.seat import HEATED_BY_U_K, HEATED_U_K, Chilling, Heating, Setup
 from stations.fit import setup
 
 NEAR_K = 10.0  # nearer to the oven's own temperature a case takes for ever
@@ -153,6 +153,9 @@ def _fitted_setup(part: Fitted, wishes: setup.Wishes, shop: Shop, room_c: float,
         wanted=wishes.wanted,
         target_c=wishes.target_c,
         handling_s=shop.handling_s,
+        outer_u_k=HEATED_BY_U_K.get(wishes.heater.method if wishes.heater else "none", HEATED_U_K),
+        bore_even=True,
+        inner_even=True,
         inner_name=part.get_kind_display().split(" ")[0],
     )
 

@@ -7,13 +7,14 @@ from dataclasses import replace
 from functools import partial
 from typing import Any
 
+from engines.fits import fit_of
 from engines.models import Seat
 from engines.properties import Property
 from shop.models import Driver
 from shopmath.amounts import celsius, chance, degrees, duration, kelvin, mm
 from stations.base import Caution, Question, Said, State, Trace, Verdict, asking
 from stations.base.words import capital, fill, lazily
-from stations.fit import setup, telling
+from stations.fit import setup, telling, when_warm
 from stations.fit import words as shared
 from stations.fit.assembly import verdict as assembly
 from stations.fit.heat import HOME
@@ -254,9 +255,16 @@ def warnings(found: WholeHalf) -> tuple[Caution, ...]:
     seals = [seal.name for seal in found.card.seals.all() if seal.half == found.half]
     if seals and not found.is_live:
         wanted.append("seals")
+    creep = [] if found.trouble or found.phase != Phase.PLAN else [each.name for each in found.plan.parts if _creeps(each)]
+    if creep:
+        wanted.append("creep")
     if found.phase == Phase.PLAN:
         wanted.append("manual")
-    return tuple(Caution(key, fill(words.WARNINGS[key], {"seals": seals})) for key in wanted)
+    return tuple(Caution(key, fill(words.WARNINGS[key], {"seals": seals, "parts": creep})) for key in wanted)
+
+
+def _creeps(part: HotPart) -> bool:
+    return bool(part.seat and part.planned and when_warm.may_creep(fit_of(part.seat, part.seat_mm)))
 
 
 def sources(found: WholeHalf) -> Iterator[Trace]:

@@ -203,6 +203,7 @@ WARNINGS = {
     "jam": _("If one jams or cocks: stop, no hammer. Say so, take the next; it is lifted off or pulled, and reheated."),
     "frost": _("Wipe the frost off each part before it goes in; oil it at once after."),
     "seals": _("Seals come after, in a cold case: {seals}. In the heat they would harden."),
+    "creep": shared.CREEP,
     "manual": _("The engine's manual and the bearing makers' limits come before these numbers."),
 }
 SHUT = {
