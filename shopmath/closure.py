@@ -8,13 +8,12 @@ from dataclasses import dataclass
 
 from shopmath.checks import BadInput, finite, not_negative, positive, temperature
 from shopmath.estimate import Estimate
-from shopmath.threads import preload_n, stripping_force_n
+from shopmath.threads import AS_RECEIVED, full_turns, nut_factor, preload_n, stripping_force_n
 from shopmath.verdict import IN, STOP, TOO_CLOSE, Call, call, combined
 
 MOST_BOLTS, MOST_STEPS = 100, 2000  # what is tried before the order is given up as it comes, where bolts lie upon one another
 RECENT = 3  # the next bolt keeps away from the last few
 STAGES = (0.4, 0.7, 1.0)
-NUT_FACTOR = (0.15, 0.18, 0.22)  # lightly oiled to dry, plain or zinc plated: the factor table
 PROOF_MPA = {"8.8": 580.0, "10.9": 830.0, "12.9": 970.0}  # ISO 898-1, up to M16
 ATMOSPHERE_KPA = 101.325  # a standard atmosphere
 THERMOMETER_U_K = 1.0  # expanded, of the air in the case: estimate
@@ -133,6 +132,8 @@ def bolt_load(
     case_uts_mpa: float,
     bolt_class: str = "8.8",
     bolt_uts_mpa: float = 800.0,
+    *,
+    state: str = AS_RECEIVED,
 ) -> BoltLoad:
     """A torque weighed: preload against the bolt's proof load and what the case's thread stands.
 
@@ -144,16 +145,18 @@ def bolt_load(
         Tensile strengths, MPa.
     bolt_class : str
         `8.8`, `10.9` or `12.9`.
+    state : str
+        What is on the thread, as `threads.nut_factor` takes it; `unknown` is allowed, and widens the band.
 
     Returns
     -------
     BoltLoad
-        `stop` when the likely preload is past either, `too_close` when the high one is.
+        `stop` when the likely preload is past either, `too_close` when the high one is. Only whole turns of engagement count.
 
     Raises
     ------
     BadInput
-        Impossible threads, an unknown class.
+        Impossible threads, an unknown class or state, less than one whole turn engaged.
 
     Source
     ------
@@ -167,11 +170,14 @@ def bolt_load(
     """
     if bolt_class not in PROOF_MPA:
         raise BadInput("bolt_class", f"{bolt_class!r} is not known. Known: {', '.join(PROOF_MPA)}.")
-    low, likely, high = (preload_n(torque_nm, factor, d_mm) for factor in reversed(NUT_FACTOR))
-    band = Estimate(low, likely, high, "nut factor 0.15 to 0.22, lightly oiled to dry")
+    factor = nut_factor(state)
+    band = factor.map(lambda each: preload_n(torque_nm, each, d_mm))
+    whole = full_turns(engaged_mm, pitch_mm)
+    if whole < 1:
+        raise BadInput("engaged_mm", f"{engaged_mm:g} mm is not one whole turn of this thread.", "no_whole_turn")
     stress_area = math.pi / 4 * (d_mm - 0.9382 * positive("pitch_mm", pitch_mm)) ** 2
     proof = PROOF_MPA[bolt_class] * stress_area
-    strip = stripping_force_n(d_mm, pitch_mm, engaged_mm, case_uts_mpa, bolt_uts_mpa, tolerance_loss=0.29)
+    strip = stripping_force_n(d_mm, pitch_mm, whole * pitch_mm, case_uts_mpa, bolt_uts_mpa, tolerance_loss=0.29)
     weak, part = min((proof, "bolt"), (strip, "thread"))
     what = {"bolt": "the bolt's proof load", "thread": "what the case's thread stands"}[part]
     margin = weak - band.high

@@ -216,13 +216,13 @@ def heat_call(joint: PressJoint, *, scrap: bool) -> Call:
     if joint.web_c > FLUORO_RUBBER_C:
         words = f"{joint.web_c:.0f} °C is past {FLUORO_RUBBER_C:.0f} °C: fluoro-rubber left in becomes an acid."
         return Call(STOP, FLUORO_RUBBER_C - joint.web_c, words, "fluoro_rubber", {"at": joint.web_c, "most": FLUORO_RUBBER_C})
+    if joint.web_c > stands:
+        words = f"{joint.web_c:.0f} °C is past the {stands:.0f} °C this web stands."
+        return Call(STOP, stands - joint.web_c, words, "web_too_hot", {"at": joint.web_c, "most": stands})
     if scrap:
         lost = joint.pin_c > pin_stands
         words = "Pin and bearing are lost at this heat; they are down as scrap." if lost else "Pin and bearing are down as scrap."
         return Call(TOO_CLOSE if lost else IN, FLUORO_RUBBER_C - joint.web_c, words, "lost" if lost else "scrap", {"at": joint.pin_c})
-    if joint.web_c > stands:
-        words = f"{joint.web_c:.0f} °C is past the {stands:.0f} °C this web stands."
-        return Call(STOP, stands - joint.web_c, words, "web_too_hot", {"at": joint.web_c, "most": stands})
     margin = pin_stands - joint.pin_c
     if margin < 0:
         words = f"A hardened pin at {joint.pin_c:.0f} °C goes soft: {pin_stands:.0f} °C at most, unless it is scrap."

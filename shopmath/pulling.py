@@ -10,10 +10,18 @@ import math
 from dataclasses import dataclass
 
 from shopmath.amounts import mm, newton_metres, newtons
-from shopmath.checks import not_negative, numbers, positive
+from shopmath.checks import not_negative, numbers, one_of, positive
 from shopmath.estimate import Estimate
 from shopmath.taper import release_force_n, taper_friction
-from shopmath.threads import WORST_LOSS, full_turns, preload_n, stripping_force_n, torque_for_force_nm, turns_to_jam
+from shopmath.threads import (
+    WORST_LOSS,
+    force_from_torque_n,
+    full_turns,
+    preload_n,
+    stripping_force_n,
+    torque_for_force_nm,
+    turns_to_jam,
+)
 from shopmath.verdict import IN, OUT, STOP, TOO_CLOSE, Call
 
 NUT_FACTOR = Estimate(0.14, 0.16, 0.19, "lightly oiled nut (friction table)")
@@ -22,6 +30,9 @@ BOSS_UTS_MPA, PULLER_UTS_MPA = 500.0, 800.0  # forged boss, heat-treated puller:
 PLAY_MM = 0.12  # on diameter, between threads of medium fit
 SMALL_SHARE = 0.35  # of the thread's depth that a puller may be under the boss's size before its flanks hardly meet
 SAME_PITCH_MM = 0.008  # two leaf readings closer than this are the same thread
+BOSS, SCREW = "boss", "screw"
+YIELD_MPA = {"8.8": 640.0, "10.9": 900.0, "12.9": 1080.0}  # of a screw by its property class, ISO 898-1
+HARDER = 1.25  # a release at more than this times the highest expected is remarked on
 SPARE = 0.8  # of the lowest strength: where to stop
 CONDITIONS = ("clean", "oiled", "fretted")
 
@@ -47,6 +58,7 @@ class Pull:
     per_turn_n: float
     turns_wanted: int | None
     call: Call
+    stop_by: str = BOSS  # which of the two sets the torque to stop at: the thread in the boss, or the centre screw itself
 
     def __post_init__(self) -> None:
         numbers(self)
@@ -192,7 +204,67 @@ def wanted_force_n(nut_torque_nm: float, nut_d_mm: float, ratio: float, conditio
     return Estimate(low, likely, high, f"{broken.basis}; {NUT_FACTOR.basis}")
 
 
-def pull(d_mm: float, pitch_mm: float, turns: float, screw: Screw, wanted: Estimate | None, *, boss_uts_mpa: float = BOSS_UTS_MPA) -> Pull:
+def screw_stop_nm(screw: Screw, screw_class: str = "8.8") -> float:
+    """Torque at which a centre screw itself begins to give.
+
+    Parameters
+    ----------
+    screw : Screw
+    screw_class : str
+        Property class, `8.8` (*estimate* where nobody knows), `10.9` or `12.9`.
+
+    Returns
+    -------
+    float
+        N·m: nine tenths of the torque at which thrust and twist together reach its yield (von Mises), at the friction that makes it least.
+
+    Raises
+    ------
+    BadInput
+        Sizes not above 0, another class.
+
+    Source
+    ------
+    VDI 2230-1; ISO 898-1.
+
+    Examples
+    --------
+    >>> round(screw_stop_nm(Screw(12, 1.25))), round(screw_stop_nm(Screw(12, 1.25), "12.9"))
+    (50, 84)
+    """
+    one_of("screw_class", screw_class, tuple(YIELD_MPA))
+    core = positive("d_mm", screw.d_mm) - 0.9382 * positive("pitch_mm", screw.pitch_mm)
+    positive("core_mm", core)
+
+    def stress_of_one_nm(rub: float) -> float:
+        force = force_from_torque_n(1.0, screw.d_mm, screw.pitch_mm, rub, rub, screw.tip_radius_mm)
+        twist = 1000.0 - force * rub * screw.tip_radius_mm  # what the tip rubs off does not twist the thread
+        return math.hypot(force / (math.pi / 4 * core**2), math.sqrt(3) * twist / (math.pi / 16 * core**3))
+
+    return 0.9 * YIELD_MPA[screw_class] / max(stress_of_one_nm(rub) for rub in (SCREW_FRICTION.low, SCREW_FRICTION.high))
+
+
+def released_hard(torque_nm: float, frees_nm: Estimate | None) -> bool:
+    """Whether a taper let go at far more than was expected of it.
+
+    Examples
+    --------
+    >>> released_hard(65, Estimate(8, 12, 17)), released_hard(18, Estimate(8, 12, 17))
+    (True, False)
+    """
+    return frees_nm is not None and not_negative("torque_nm", torque_nm) > HARDER * frees_nm.high
+
+
+def pull(
+    d_mm: float,
+    pitch_mm: float,
+    turns: float,
+    screw: Screw,
+    wanted: Estimate | None,
+    *,
+    boss_uts_mpa: float = BOSS_UTS_MPA,
+    screw_class: str = "8.8",
+) -> Pull:
     """Weigh what the engaged threads stand against what the taper wants.
 
     Parameters
@@ -206,6 +278,8 @@ def pull(d_mm: float, pitch_mm: float, turns: float, screw: Screw, wanted: Estim
         Pull expected to free the taper, N; None when unknown.
     boss_uts_mpa : float
         Tensile strength of the boss, MPa.
+    screw_class : str
+        Property class of the centre screw: its own strength limits the torque to stop at, as the boss's thread does.
 
     Returns
     -------
@@ -226,7 +300,7 @@ def pull(d_mm: float, pitch_mm: float, turns: float, screw: Screw, wanted: Estim
     --------
     >>> found = pull(27, 1, 6.5, Screw(12, 1.25), wanted_force_n(55, 12, 8, "clean"))
     >>> found.turns, found.call.state, round(found.stop_nm)
-    (6, 'in', 80)
+    (6, 'in', 50)
     """
     whole = full_turns(not_negative("turns", turns) * positive("pitch_mm", pitch_mm), pitch_mm)
     least, most = (stripping_force_n(d_mm, pitch_mm, whole * pitch_mm, boss_uts_mpa, PULLER_UTS_MPA, loss) for loss in (WORST_LOSS, 0.0))
@@ -236,7 +310,8 @@ def pull(d_mm: float, pitch_mm: float, turns: float, screw: Screw, wanted: Estim
     def torque(force_n: float, rub: float) -> float:
         return torque_for_force_nm(force_n, screw.d_mm, screw.pitch_mm, rub, rub, screw.tip_radius_mm)
 
-    stop = torque(SPARE * least, SCREW_FRICTION.low)  # the least friction makes the most pull
+    by_boss, by_screw = torque(SPARE * least, SCREW_FRICTION.low), screw_stop_nm(screw, screw_class)
+    stop, stop_by = min((by_boss, BOSS), (by_screw, SCREW))  # the least friction makes the most pull
     if wanted is None:
         words = f"{whole} whole turns stand {least / 1000:.0f} kN. What the taper wants is unknown without nut torque and taper."
         return Pull(
@@ -248,6 +323,7 @@ def pull(d_mm: float, pitch_mm: float, turns: float, screw: Screw, wanted: Estim
             one,
             None,
             Call(TOO_CLOSE, 0.0, words, "wanted_unknown", {"turns": whole, "stands": newtons(least, 1000)}),
+            stop_by,
         )
     frees = Estimate(
         torque(wanted.low, SCREW_FRICTION.low), torque(wanted.likely, SCREW_FRICTION.likely), torque(wanted.high, SCREW_FRICTION.high)
@@ -262,13 +338,17 @@ def pull(d_mm: float, pitch_mm: float, turns: float, screw: Screw, wanted: Estim
         "high": newtons(wanted.high, 1000),
     }
     wants = f"the taper wants {wanted.low / 1000:.0f} to {wanted.high / 1000:.0f}"
-    if SPARE * least >= wanted.high:
+    if SPARE * least >= wanted.high and stop < frees.high:
+        words = f"{stands}, {wants}; the centre screw itself stands {stop:.0f} N·m, and up to {frees.high:.0f} may be needed."
+        screwed = {**values, "screw": newton_metres(stop), "needed": newton_metres(frees.high)}
+        call = Call(TOO_CLOSE, margin, words, "screw_may_give", screwed)
+    elif SPARE * least >= wanted.high:
         call = Call(IN, margin, f"{stands}, {wants}.", "thread_holds", values)
     elif SPARE * least >= wanted.likely:
         call = Call(TOO_CLOSE, margin, f"{stands}, {wants}: it may let go first, it may not.", "thread_may_hold", values)
     else:
         call = Call(STOP, margin, f"{stands}, {wants}: the thread goes before the taper does.", "thread_goes_first", values)
-    return Pull(whole, strength, wanted, stop, frees, one, needed, call)
+    return Pull(whole, strength, wanted, stop, frees, one, needed, call, stop_by)
 
 
 def torque_call(torque_nm: float, found: Pull) -> Call:
@@ -284,9 +364,9 @@ def torque_call(torque_nm: float, found: Pull) -> Call:
     margin = found.stop_nm - torque_nm
     values = {"torque": newton_metres(torque_nm), "stop": newton_metres(found.stop_nm), "left": newton_metres(abs(margin))}
     if margin < 0:
-        return Call(
-            STOP, margin, f"{torque_nm:.0f} N·m is past the {found.stop_nm:.0f} N·m at which the thread may go.", "past_stop", values
-        )
+        what = "thread" if found.stop_by == BOSS else "centre screw"
+        words = f"{torque_nm:.0f} N·m is past the {found.stop_nm:.0f} N·m at which the {what} may go."
+        return Call(STOP, margin, words, "past_stop" if found.stop_by == BOSS else "past_screw", values)
     if found.frees_nm and torque_nm >= found.frees_nm.high:
         return Call(
             OUT,

@@ -8,11 +8,11 @@ from shopmath.amounts import newton_metres
 from shopmath.amounts import share as part
 from shopmath.checks import BadInput, finite, positive
 from shopmath.estimate import Estimate
-from shopmath.pulling import NUT_FACTOR
 from shopmath.taper import taper_friction, torque_capacity_nm
-from shopmath.threads import preload_n
+from shopmath.threads import UNKNOWN, nut_factor, preload_n
 from shopmath.verdict import IN, OUT, TOO_CLOSE, Call
 
+UNKNOWN_NUT = Estimate(0.14, 0.18, 0.28, "what is on the nut's thread is unknown: oiled to dry")
 CONTACT_GOOD, CONTACT_POOR = 0.70, 0.50  # share of the cone that shows blue, shop rule
 
 
@@ -26,7 +26,14 @@ class Holds:
 
 
 def holds(
-    nut_torque_nm: float, nut_d_mm: float, ratio: float, mean_diameter_mm: float, asked_nm: float | None = None, condition: str = "clean"
+    nut_torque_nm: float,
+    nut_d_mm: float,
+    ratio: float,
+    mean_diameter_mm: float,
+    asked_nm: float | None = None,
+    condition: str = "clean",
+    *,
+    nut: str = UNKNOWN,
 ) -> Holds:
     """Torque that a taper carries once its nut is tight.
 
@@ -42,6 +49,8 @@ def holds(
         The most the engine asks of it, N·m.
     condition : str
         `clean`, `oiled` or `fretted`.
+    nut : str
+        What is on the nut's thread, as `threads.nut_factor` takes it. Unknown, it may be anything from oiled to dry and rough.
 
     Returns
     -------
@@ -52,7 +61,7 @@ def holds(
     Raises
     ------
     BadInput
-        Anything not above 0, an unknown condition.
+        Anything not above 0, an unknown condition or state of the nut.
 
     Source
     ------
@@ -62,10 +71,12 @@ def holds(
     --------
     >>> found = holds(55, 12, 8, 18, 60)
     >>> [round(value) for value in (found.torque_nm.low, found.torque_nm.likely, found.torque_nm.high)], found.call.state
-    ([143, 182, 225], 'in')
+    ([97, 162, 225], 'in')
+    >>> holds(55, 12, 8, 18, 120).call.state, holds(55, 12, 8, 18, 120, nut="oiled").call.state
+    ('too_close', 'in')
     """
     torque = positive("nut_torque_nm", nut_torque_nm)
-    seating = NUT_FACTOR.map(lambda factor: preload_n(torque, factor, nut_d_mm))
+    seating = (UNKNOWN_NUT if nut == UNKNOWN else nut_factor(nut)).map(lambda factor: preload_n(torque, factor, nut_d_mm))
     rub = taper_friction(condition)
     low, likely, high = (
         torque_capacity_nm(force, ratio, friction, mean_diameter_mm)

@@ -10,13 +10,15 @@ from unittest import TestCase
 from shopmath.balance import DrillLimits, Unbalance, drill_plan
 from shopmath.bearings import lookup
 from shopmath.checks import BadInput
-from shopmath.closure import Bolt, bolt_order, leak
+from shopmath.closure import Bolt, bolt_load, bolt_order, leak
 from shopmath.coldfit import ColdFit, cold_force, drawn_in
 from shopmath.endfloat import choose_shims
 from shopmath.form import mends
 from shopmath.iso286 import Limits
+from shopmath.joints import PressJoint, heat_call
 from shopmath.materials import get
 from shopmath.press import interference_pressure_mpa, press_force_n
+from shopmath.pulling import Screw, pull, screw_stop_nm, torque_call
 from shopmath.quantity import parse
 from shopmath.runout import doubt_of_turn
 from shopmath.splitting import DowelFit, lead_allowed_mm
@@ -25,8 +27,10 @@ from shopmath.thermal.confidence import drop_confidence
 from shopmath.thermal.limits import ring_hot_limits
 from shopmath.thermal.ordering import HeatPart, one_heat
 from shopmath.thermal.rates import Body, window_s
+from shopmath.threads import STATES, preload_n
 from shopmath.truing import Swing, outer_turn
 from shopmath.verdict import IN, at_20c, call, gauge_uncertainty, usual_spread, what_settles
+from shopmath.wheelfit import holds
 
 CASES = 100
 
@@ -169,6 +173,36 @@ class FittingCold(TestCase):
         self.assertEqual(draw.turns, 8.0)
         self.assertGreater(draw.home_nm, draw.torque_nm.high)
         self.assertGreater(draw.torque_nm.high, draw.torque_nm.low)
+
+
+class PressThreadsAndTaper(TestCase):
+    def test_a_web_past_its_own_limit_is_stop_scrap_or_not(self):
+        hot = PressJoint(22, 16, 0.06, 0.0, 10, 80, web_c=290, pin_c=200)
+        self.assertEqual({heat_call(hot, scrap=scrap).code for scrap in (True, False)}, {"web_too_hot"})
+
+    def test_what_is_on_a_thread_decides_its_preload_and_unknown_says_so(self):
+        bands = {state: bolt_load(10, 6, 1.0, 12, 240, state=state).preload_n for state in STATES}
+        self.assertGreater(bands["anti-seize"].likely, bands["oiled"].likely)
+        self.assertGreater(bands["oiled"].likely, bands["dry"].likely)
+        self.assertEqual((bands["unknown"].low, bands["unknown"].high), (preload_n(10, 0.24, 6), preload_n(10, 0.10, 6)))
+        self.assertIn("unknown", bands["unknown"].basis)
+        self.assertEqual(bolt_load(10, 6, 1.0, 12, 240).preload_n, bands["as received"])
+        self.assertRaises(BadInput, bolt_load, 10, 6, 1.0, 12, 240, state="wet")
+
+    def test_only_full_turns_of_a_bolt_count(self):
+        whole, more = (bolt_load(10, 6, 1.0, deep, 240).call.values["weak"] for deep in (7.0, 7.9))
+        self.assertEqual(whole, more)
+        self.assertRaises(BadInput, bolt_load, 10, 6, 1.0, 0.9, 240)
+
+    def test_a_nut_that_nobody_knows_carries_less_for_sure(self):
+        self.assertNotEqual(holds(55, 12, 8, 18, 120).call.state, IN)
+        self.assertEqual(holds(55, 12, 8, 18, 120, nut="oiled").call.state, IN)
+
+    def test_the_centre_screw_itself_limits_the_torque(self):
+        found = pull(27, 1, 11, Screw(10, 1.5), None)
+        self.assertEqual((found.stop_by, found.stop_nm), ("screw", screw_stop_nm(Screw(10, 1.5))))
+        self.assertEqual(pull(27, 1, 1, Screw(16, 1.5), None).stop_by, "boss")
+        self.assertEqual(torque_call(found.stop_nm + 1, found).code, "past_screw")
 
 
 class AMarking(TestCase):

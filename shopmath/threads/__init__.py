@@ -4,6 +4,7 @@ Basic profile of a 60° thread of major diameter d and pitch P: pitch diameter d
 An external thread is known by its major diameter, an internal one by its minor, which is what a calliper reaches.
 """
 
+from shopmath.threads.friction import AS_RECEIVED, STATES, UNKNOWN, nut_factor
 from shopmath.threads.identify import HANDS, Match, identify, turns_to_jam
 from shopmath.threads.profile import minor_diameter_mm, pitch_diameter_mm
 from shopmath.threads.strength import (
@@ -19,8 +20,11 @@ from shopmath.threads.strength import (
 from shopmath.threads.torque import force_from_torque_n, preload_n, torque_for_force_nm
 
 __all__ = [
+    "AS_RECEIVED",
     "HANDS",
     "PROOF_MPA",
+    "STATES",
+    "UNKNOWN",
     "WORST_LOSS",
     "Match",
     "external_shear_area_mm2",
@@ -29,6 +33,7 @@ __all__ = [
     "identify",
     "internal_shear_area_mm2",
     "minor_diameter_mm",
+    "nut_factor",
     "pitch_diameter_mm",
     "preload_n",
     "proof_force_n",

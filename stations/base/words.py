@@ -60,6 +60,14 @@ def plural(one: str, many: str, by: str) -> Any:
     return ngettext_lazy(one, many, by)
 
 
+ON_THREADS = (  # what is on a thread, by the keys of `shopmath.threads.STATES`
+    ("as received", _("as received"), _("lightly oiled to dry")),
+    ("dry", _("dry")),
+    ("oiled", _("oiled")),
+    ("thread locker", _("thread locker, wet")),
+    ("anti-seize", _("anti-seize paste")),
+    ("unknown", _("not known"), _("widest band")),
+)
 BY_LIMIT = {  # a value against one limit, as `shopmath.verdict.call` has judged it
     "inside_low": _("{value} is above the limit of {limit}, with {margin} to spare."),
     "inside_high": _("{value} is under the limit of {limit}, with {margin} to spare."),

@@ -16,6 +16,7 @@ from jobs.models import Timer, TrayPlace
 from shop.models import Compound
 from shopmath.closure import STAGES, Bolt, BoltLoad, bolt_load, bolt_order, open_time_left
 from shopmath.materials import get
+from shopmath.threads import AS_RECEIVED, STATES
 from shopmath.verdict import STOP, Call
 from stations.base import Given
 
@@ -107,13 +108,21 @@ class CloseFacts:
     def bolts_can_be_asked(self) -> bool:
         return bool(self.ordered) and all(self.torque(mark) > 0 for mark in self.ordered) and self.said(Property.GEARS) not in ("", "not")
 
+    @property
+    def on_threads(self) -> str:
+        """What is on the bolts' threads."""
+        chosen = self.own.choice("threads", AS_RECEIVED)
+        return chosen if chosen in STATES else AS_RECEIVED
+
     @cached_property
     def loads(self) -> list[tuple[Mark, BoltLoad]]:
         """What the torque puts on each kind of fastener, the worst first."""
         case = get(self.card.case_material)
         uts = case.uts_mpa[0] if case.uts_mpa else USUAL_UTS_MPA
         kinds = {(mark.d_mm, mark.pitch_mm, self.torque(mark)): mark for mark in self.ordered if self.torque(mark) > 0}
-        found = [(mark, bolt_load(torque, d, pitch, ENGAGED_D * d, uts)) for (d, pitch, torque), mark in kinds.items()]
+        found = [
+            (mark, bolt_load(torque, d, pitch, ENGAGED_D * d, uts, state=self.on_threads)) for (d, pitch, torque), mark in kinds.items()
+        ]
         return sorted(found, key=lambda pair: pair[1].call.margin)
 
     @property

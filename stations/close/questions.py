@@ -53,4 +53,5 @@ def methods(found: CloseFacts) -> tuple[Method, ...]:
     offered = [method(words, "sealant", chosen, [*others, *shelf])]
     if found.sealant:
         offered.append(method(words, "faces", found.own.choice("faces", "one")))
+    offered.append(method(words, "threads", found.on_threads))
     return (*offered, method(words, "school", "more" if found.more_than_manual else "manual"))

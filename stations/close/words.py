@@ -5,7 +5,7 @@ from __future__ import annotations
 from django.utils.translation import gettext_lazy as _
 
 from engines.properties import Property
-from stations.base.words import Methods, Options, plural
+from stations.base.words import ON_THREADS, Methods, Options, plural
 from stations.close.facts import DRY, GASKET, OPEN, Code
 
 NAME = _("Close")
@@ -98,6 +98,7 @@ METHOD: Methods = {
         ((GASKET, _("a gasket"), _("dry")), (DRY, _("nothing"), _("faces as they are"))),
     ),
     "faces": (_("On"), (("one", _("one face, thin")), ("both", _("both faces")))),
+    "threads": (_("Threads are"), ON_THREADS),
     "school": (
         _("Torque"),
         (("manual", _("the manual's torque"), _("usual")), ("more", _("more than the manual"), _("needs a reason"))),

@@ -14,7 +14,7 @@ from engines.slots import Slot
 from jobs.facts import Own
 from jobs.models import Timer
 from shop.models import Puller
-from shopmath.pulling import CONDITIONS, Pull, Screw, bound_early, pull, same_size, same_thread, torque_call, wanted_force_n
+from shopmath.pulling import CONDITIONS, Pull, Screw, bound_early, pull, released_hard, same_size, same_thread, torque_call, wanted_force_n
 from shopmath.taper import key_shift_deg
 from shopmath.threads import Match, identify, minor_diameter_mm
 from shopmath.verdict import Call
@@ -212,6 +212,11 @@ class FlywheelOffFacts:
     @property
     def torque_call(self) -> Call | None:
         return torque_call(self.torque_nm, self.pull) if self.pull and self.torque_nm is not None else None
+
+    @property
+    def released_hard(self) -> bool:
+        """Whether it let go at far more than was expected."""
+        return bool(self.is_free and self.pull and self.torques_nm and released_hard(max(self.torques_nm), self.pull.frees_nm))
 
     # once it is off
 

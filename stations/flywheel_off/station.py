@@ -28,6 +28,8 @@ def result(found: FlywheelOffFacts) -> dict[str, Any]:
         "stop_torque_nm": round(pull.stop_nm, 1) if pull else None,
         "peak_torque_nm": max(found.torques_nm, default=None),
         "attempts": len(found.torques_nm),
+        "expected_nm": [round(end, 1) for end in (pull.frees_nm.low, pull.frees_nm.high)] if pull and pull.frees_nm else None,
+        "released_hard": found.released_hard,
         "taper": own.said(at(Property.TAPER_CONDITION)),
         "key": own.said(at(Property.KEY_CONDITION)),
         "key_step_mm": own.value(at(Property.KEY_STEP)),

@@ -113,7 +113,7 @@ class FlywheelOff(WheelCase):
         self.ready()
         work = self.hands.work()
         self.assertEqual((work.plate().state, work.found.pull.turns), ("in", 6))
-        self.assertRegex(work.plate().move, r"release by \d+ N·m; stop at 79")
+        self.assertRegex(work.plate().move, r"release by \d+ N·m; stop at 50")
         self.assertIn("manual page 41", next(each.source for each in work.traces() if each.label == "Taper needs"))
 
     def test_one_turn_is_stop_and_says_how_many_more_and_what_they_buy(self):
@@ -131,7 +131,7 @@ class FlywheelOff(WheelCase):
         plate = self.plate()
         self.assertEqual(plate.state, "too_close")
         self.assertIn("unknown", plate.line)
-        self.assertRegex(plate.move, r"stop at 79 N·m")
+        self.assertRegex(plate.move, r"stop at 50 N·m")
         self.hands.measure(nut_torque="40 ft-lb")
         self.assertEqual(self.plate().state, "in")
 
@@ -149,11 +149,19 @@ class FlywheelOff(WheelCase):
         self.assertEqual(self.plate().code, Code.PULLING)
         self.hands.act("wait")
         self.assertEqual(words_of(self.hands.entry.timers.get()), "turn the puller again")
-        self.hands.measure(torque="50")
+        self.hands.measure(torque="40")
         self.assertEqual(self.plate().code, Code.HOLDS_HARD)
         self.hands.measure(torque="95 Nm")
         self.assertEqual(self.plate().state, "stop")
-        self.assertEqual([reading.text for reading in self.hands.work().live("pulling-torque")], ["25", "50", "95 Nm"])
+        self.assertEqual([reading.text for reading in self.hands.work().live("pulling-torque")], ["25", "40", "95 Nm"])
+
+    def test_a_taper_that_let_go_far_above_what_was_expected_is_remarked_on_and_kept(self):
+        self.ready()
+        self.hands.tick_all()
+        self.hands.measure(torque="45")
+        self.hands.act("free")
+        self.assertIn("It let go at 45 N·m; 29 N·m at most was expected.", self.plate().detail)
+        self.assertTrue(self.hands.work().found.released_hard)
 
     def test_a_puller_too_small_for_the_boss_is_stop_though_its_pitch_agrees(self):
         self.hands.measure(puller_d="26.2", puller_pitch="1", puller_hand="right", **BOSS)
@@ -260,13 +268,15 @@ class Weighing(TestCase):
         wanted = wanted_force_n(55, 12, 8, "fretted")
         states = [order.index(pull(27, 1, turns, Screw(12, 1.25), wanted).call.state) for turns in range(1, 12)]
         self.assertEqual(states, sorted(states))
-        self.assertEqual((states[0], states[-1]), (0, 2))
+        self.assertEqual((states[0], states[-1]), (0, 1))  # the centre screw may give first, however far the puller goes in
+        strong = pull(27, 1, 11, Screw(16, 1.5), wanted, screw_class="12.9")
+        self.assertEqual(strong.call.state, "in")
 
     def test_the_turns_asked_for_are_enough_and_one_less_is_not(self):
         wanted = wanted_force_n(55, 12, 8, "fretted")
-        needed = pull(27, 1, 1, Screw(12, 1.25), wanted).turns_wanted
-        self.assertEqual(pull(27, 1, needed, Screw(12, 1.25), wanted).call.state, "in")
-        self.assertNotEqual(pull(27, 1, needed - 1, Screw(12, 1.25), wanted).call.state, "in")
+        needed = pull(27, 1, 1, Screw(20, 2.0), wanted).turns_wanted
+        self.assertEqual(pull(27, 1, needed, Screw(20, 2.0), wanted).call.state, "in")
+        self.assertNotEqual(pull(27, 1, needed - 1, Screw(20, 2.0), wanted).call.state, "in")
 
     def test_a_fretted_taper_wants_more_than_a_clean_one_and_that_more_than_an_oiled(self):
         likely = {condition: wanted_force_n(55, 12, 8, condition).likely for condition in CONDITIONS}

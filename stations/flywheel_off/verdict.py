@@ -11,7 +11,7 @@ from engines.properties import Property
 from engines.slots import Slot
 from jobs.facts import Taken
 from shopmath.amounts import Amount, celsius, count, degrees, mm, newton_metres, newtons, quarters
-from shopmath.pulling import PLAY_MM, Pull
+from shopmath.pulling import BOSS, PLAY_MM, Pull
 from shopmath.taper import key_shift_deg
 from shopmath.verdict import Call
 from stations.base import Caution, Finding, Question, Said, State, Trace, Verdict, asking
@@ -104,13 +104,22 @@ def _off(found: FlywheelOffFacts, asked: list[Question]) -> Verdict:
         first, *others = found.faults
         values: dict[str, Any] = {"others": " ".join(str(words.REASON[fault]) for fault in others)}
         return Verdict(State.OUT, Code.OFF_DAMAGED, values, first, "raise_it", "faults" if others else "")
+    detail, hard = _hard(found)
     if any(not ask.optional for ask in asked):
-        return Verdict(State.WAIT, Code.LOOK_AT_IT, reason="look_first", next="ask")
+        return Verdict(State.WAIT, Code.LOOK_AT_IT, hard, reason="look_first", next="ask", detail=detail)
     if found.step_mm:
         shift = found.shift_deg
         shifted: dict[str, Any] = {"shift": degrees(abs(shift), 0.1) if shift else "", "step": mm(found.step_mm, 0.01)}
-        return Verdict(State.IN, Code.OFF_STEPPED, shifted, "stepped" if shift else "stepped_unknown", "keep_key")
-    return Verdict(State.IN, Code.OFF, reason="all_looked_at", next="sign")
+        return Verdict(State.IN, Code.OFF_STEPPED, {**shifted, **hard}, "stepped" if shift else "stepped_unknown", "keep_key", detail)
+    return Verdict(State.IN, Code.OFF, hard, reason="all_looked_at", next="sign", detail=detail)
+
+
+def _hard(found: FlywheelOffFacts) -> tuple[str, dict[str, Any]]:
+    """A remark where it let go far above what was expected."""
+    if not found.released_hard or found.pull is None or found.pull.frees_nm is None:
+        return "", {}
+    values = {"torque": newton_metres(max(found.torques_nm)), "expected": newton_metres(found.pull.frees_nm.high)}
+    return "released_hard", values
 
 
 def checks(found: FlywheelOffFacts) -> tuple[Caution, ...]:
@@ -154,7 +163,7 @@ def sources(found: FlywheelOffFacts) -> Iterator[Trace]:
         if wanted:
             basis = {"basis": wanted.basis, "source": found.card.flywheel_source or words.CARD}
             yield source("wanted", _band(wanted.low, wanted.high), basis, estimated=True)
-        yield source("stop", show(newton_metres(found.pull.stop_nm)), estimated=True)
+        yield source("stop" if found.pull.stop_by == BOSS else "stop_screw", show(newton_metres(found.pull.stop_nm)), estimated=True)
 
 
 def _band(low_n: float, high_n: float) -> str:

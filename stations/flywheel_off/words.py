@@ -45,6 +45,11 @@ REASON = {
     "thread_holds": _("{turns} whole turns stand {stands}; the taper needs {low} to {high}."),
     "thread_may_hold": _("{turns} whole turns stand {stands}; the taper needs {low} to {high}. Either may give first."),
     "thread_goes_first": _("{turns} whole turns stand {stands}; the taper needs {low} to {high}: the thread goes before the taper does."),
+    "screw_may_give": _(
+        "{turns} whole turns stand {stands}; the taper needs {low} to {high}. The centre screw itself stands {screw}; up to {needed} may "
+        "be needed."
+    ),
+    "past_screw": _("{torque} is past the {stop} at which the centre screw may give."),
     "past_stop": _("{torque} is past the {stop} at which the thread may strip."),
     "harder_than_expected": _("{torque} is more than this taper should need."),
     "under_stop": _("{torque} now, {left} below the limit."),
@@ -80,6 +85,7 @@ NEXT = {
     "sign": _("Nut and washer into the tray. Sign this entry."),
 }
 DETAIL = {
+    "released_hard": _("It let go at {torque}; {expected} at most was expected. Look for fretting, rust or compound on the taper."),
     "more_turns": NEXT["more_turns"],
     "further_in": NEXT["further_in"],
     "releases": _("It may release from {from_nm}, likely at {likely_nm}; stop at {stop}."),
@@ -210,6 +216,7 @@ SOURCE = {
     "play": (_("Play in the thread"), _("on diameter, medium fit")),
     "strength": (_("Thread stands"), _("{turns} whole turns; {basis}")),
     "wanted": (_("Taper needs"), _("{basis}; {source}")),
+    "stop_screw": (_("Stop torque"), _("0.9 of what the centre screw stands, property class 8.8")),
     "stop": (_("Stop torque"), _("0.8 of the least strength, least friction")),
 }
 CARD = _("card")

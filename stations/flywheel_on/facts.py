@@ -13,6 +13,7 @@ from engines.properties import Property
 from engines.slots import Slot
 from jobs.facts import Fact, Facts, Own
 from shopmath.taper import key_shift_deg
+from shopmath.threads import STATES, UNKNOWN
 from shopmath.verdict import STOP, TOO_CLOSE, Call, call, severity
 from shopmath.wheelfit import Holds, contact, holds
 from stations.base import Given
@@ -115,13 +116,19 @@ class FlywheelOnFacts:
     def nut_torque_nm(self) -> float | None:
         return self.value(Property.NUT_TORQUE) or self.card.nut_torque_nm
 
+    @property
+    def on_nut(self) -> str:
+        """What is on the nut's thread."""
+        chosen = self.own.choice("nut", UNKNOWN)
+        return chosen if chosen in STATES else UNKNOWN
+
     @cached_property
     def holds(self) -> Holds | None:
         """What the cone carries; None while something of it is unknown."""
         card, torque, cone = self.card, self.nut_torque_nm, self.cone_mm
         if not (self.is_on_taper and card.taper_ratio and card.nut_d_mm and torque and cone):
             return None
-        return holds(torque, card.nut_d_mm, card.taper_ratio, cone, self.value(Property.TORQUE_TO_CARRY))
+        return holds(torque, card.nut_d_mm, card.taper_ratio, cone, self.value(Property.TORQUE_TO_CARRY), nut=self.on_nut)
 
     # the key
 

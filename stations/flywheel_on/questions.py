@@ -7,8 +7,8 @@ from typing import Any
 
 from engines.properties import Property
 from shopmath.amounts import newton_metres
-from stations.base import Question
-from stations.base.asking import question
+from stations.base import Method, Question
+from stations.base.asking import method, question
 from stations.base.words import fill
 from stations.flywheel_on import words
 from stations.flywheel_on.facts import OLD_KEY, FlywheelOnFacts, at
@@ -18,6 +18,11 @@ _ask = partial(question, words)
 
 def ask(what: Property, **more: Any) -> Question:
     return _ask(at(what), **more)
+
+
+def methods(found: FlywheelOnFacts) -> tuple[Method, ...]:
+    """What is on the nut's thread: it decides how much of a torque seats the taper."""
+    return (method(words, "nut", found.on_nut),) if found.is_on_taper else ()
 
 
 def questions(found: FlywheelOnFacts) -> list[Question]:

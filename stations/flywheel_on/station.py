@@ -43,6 +43,7 @@ STATION = Station(
     sheet=(Property.NUT_TORQUE, Property.RIM_RUNOUT, Property.AIR_GAP),
     facts=flywheel_on_facts,
     questions=questions.questions,
+    methods=questions.methods,
     verdict=verdict.verdict,
     checks=lambda _found: asking.checks(words),
     warnings=lambda _found: asking.warnings(words),

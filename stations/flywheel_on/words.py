@@ -5,7 +5,7 @@ from __future__ import annotations
 from django.utils.translation import gettext_lazy as _
 
 from engines.properties import Property
-from stations.base.words import BY_LIMIT, Methods, Options
+from stations.base.words import BY_LIMIT, ON_THREADS, Methods, Options
 from stations.flywheel_on.facts import Code
 
 NAME = _("Flywheel on")
@@ -107,7 +107,7 @@ LABEL = {
     Property.RIM_RUNOUT: _("runout of the rim"),
     Property.AIR_GAP: _("air gap"),
 }
-METHOD: Methods = {}
+METHOD: Methods = {"nut": (_("Thread of the nut is"), ON_THREADS)}
 CHECKS = {
     "dry": (_("Taper, bore and keyways wiped dry; no oil, no burr; magnets free of chips."), True),
     "hold": (_("The flywheel is held while the nut is tightened, not the crank."), False),

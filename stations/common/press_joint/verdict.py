@@ -45,7 +45,7 @@ def ready(found: JointFacts, checks: tuple[Caution, ...], first: str, how: str, 
     detail = ""
     if found.plan and found.plan.past_yield:
         said["stress"] = f"{found.plan.hub_stress_mpa:.0f}"
-        detail = "past_yield"
+        detail = "past_yield" if found.grip and found.grip.origin == "measured" else "perhaps_past_yield"
     more: dict[str, Any] = {"detail": detail, "scale": scale(found), "assumed": assumed(found)}
     left = [each.words for each in checks if each.gate and each.key not in found.own.ticked]
     if left:

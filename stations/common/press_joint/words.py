@@ -35,7 +35,12 @@ NEXT = {
     "larger_press_or_heat": _("Not on this press. It would take a press of {needs} or more, or the web at {web} with the pin left cold."),
     "required": _("{required}"),
 }
-DETAIL = {"past_yield": _("The web's hole is at {stress} MPa, past its yield: the force is an upper bound, and the hole has stretched.")}
+DETAIL = {
+    "past_yield": _("The web's hole is at {stress} MPa, past its yield: the force is an upper bound, and the hole has stretched."),
+    "perhaps_past_yield": _(
+        "With the interference assumed, the web's hole may be at {stress} MPa, past its yield: it may have stretched. Measure pin and hole."
+    ),
+}
 ASSUMED = {"usual_grip": _("interference of a crankpin of this size"), "solid": _("pin without a hole")}
 
 QUESTION = {
