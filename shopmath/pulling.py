@@ -338,9 +338,9 @@ def pull(
         "high": newtons(wanted.high, 1000),
     }
     wants = f"the taper wants {wanted.low / 1000:.0f} to {wanted.high / 1000:.0f}"
-    if SPARE * least >= wanted.high and stop < frees.high:
-        words = f"{stands}, {wants}; the centre screw itself stands {stop:.0f} N·m, and up to {frees.high:.0f} may be needed."
-        screwed = {**values, "screw": newton_metres(stop), "needed": newton_metres(frees.high)}
+    if SPARE * least >= wanted.high and by_screw < frees.high:
+        words = f"{stands}, {wants}; the centre screw itself stands {by_screw:.0f} N·m, and up to {frees.high:.0f} may be needed."
+        screwed = {**values, "screw": newton_metres(by_screw), "needed": newton_metres(frees.high)}
         call = Call(TOO_CLOSE, margin, words, "screw_may_give", screwed)
     elif SPARE * least >= wanted.high:
         call = Call(IN, margin, f"{stands}, {wants}.", "thread_holds", values)
