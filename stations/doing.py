@@ -16,7 +16,7 @@ from jobs.guard import Closed
 from jobs.models import Act, Reading
 from shopmath.checks import BadInput
 from stations.answering import Answer, find_work
-from stations.base import COMMANDS, WORD, BoundStation, Moved, Question
+from stations.base import COMMANDS, WORD, BoundStation, Moved, Question, plausible
 from stations.taking import again, opened, take, take_over, take_second
 from ui.addresses import row_number
 
@@ -133,6 +133,11 @@ def _keep_reading(request: HttpRequest, work: BoundStation, ask: Question, text:
         reading = take_second(work, ask, text, doing.key, **more)
         _did(request, f"typed {reading.text} ({ask.words}) after another answer")
         return _settled(work, reading=reading)
+    doubt = None if request.POST.get("heard") else _doubt(work, ask, text)
+    if doubt and request.POST.get("doubted", "").strip() != text.strip():
+        return Answer(work, ask.key, BadInput(ask.key, doubt, plausible.TYPO), text)
+    if doubt:
+        more["extra"][plausible.CONFIRMED] = True
     reading = take(work, ask, text, doing.key, **more)
     note = ""
     if corrected and corrected.text != reading.text:
@@ -141,6 +146,13 @@ def _keep_reading(request: HttpRequest, work: BoundStation, ask: Question, text:
         log.withdraw(corrected, work.person)
     _did(request, f"{ask.words}, {reading.text}")
     return _settled(work, note=note, reading=reading)
+
+
+def _doubt(work: BoundStation, ask: Question, text: str) -> str:
+    """Why what was typed looks mistyped, as a sentence; empty where it does not."""
+    quantity = work.read(ask, text)
+    found = plausible.doubt_of(work, ask, quantity)
+    return plausible.said(found, ask, quantity) if found else ""
 
 
 def _corrected(work: BoundStation, ask: Question, doing: Doing) -> Reading | None:

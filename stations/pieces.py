@@ -62,6 +62,7 @@ class Question:
     reads: Callable[[str], object] | None = field(default=None, compare=False)  # refuses words that cannot be understood
     slot: Slot | None = None  # where the answer belongs, for a station whose readings have addresses
     anew: bool = False  # measured or answered again, whatever another entry knows of it
+    expects: float | None = None  # what it should come to, in the kind's own unit: far from it, it is asked once whether it was meant
     as_asked: bool = False  # left out, it was done as the question says, and not left unmeasured
     offer: Fact | None = None  # what another entry knows already: Enter alone uses it
 

@@ -11,7 +11,7 @@ from jobs import clock, log
 from jobs.models import Job, Reading, Timer
 from shop.models import Gauge
 from shopmath.quantity import CANONICAL, Quantity, decimals
-from stations.base import BoundStation, Question, bind
+from stations.base import BoundStation, Question, bind, plausible
 
 TIMERS = Timer.objects.select_related("entry__station")  # what each counts, its station says
 JOB = Job.objects.select_related("card").prefetch_related("run", "card__seats", Prefetch("timers", TIMERS))
@@ -50,6 +50,8 @@ def take(
     quantity = work.read(ask, text)
     usual, corrected = work.extra_for(ask, quantity, data or {})
     kept = {**corrected, **(extra or {})}
+    if not kept.get(plausible.CONFIRMED) and plausible.doubt_of(work, ask, quantity):
+        kept[plausible.DOUBTFUL] = True
     reading = log.keep_reading(
         work.entry, work.person, ask.key, quantity, client_key, attempt=work.attempt, gauge=gauge or usual, extra=kept, at=at, slot=ask.slot
     )

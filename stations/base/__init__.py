@@ -1,7 +1,7 @@
 """What all stations share: the definition of a station, what binds it to a job, its pieces and its sentences."""
 
 from jobs.facts import Finding
-from stations.base import asking
+from stations.base import asking, plausible
 from stations.base.binding import bind
 from stations.base.canvas import Canvas
 from stations.base.needs import Need
@@ -43,4 +43,5 @@ __all__ = [
     "asking",
     "bind",
     "of_call",
+    "plausible",
 ]

@@ -26,6 +26,7 @@ from shop.shelves import shelves
 from shopmath.checks import BadInput
 from shopmath.quantity import Quantity, decimals
 from stations.answers import understood
+from stations.base.marked import beside
 from stations.base.station import Station
 from stations.base.trust import untrusted
 from stations.kept import Kept
@@ -292,7 +293,9 @@ class Bound(Kept, ABC):
         rows = []
         for ask in self.wanted:
             found = self.live(ask.key)
-            rows += [Row(ask, reading, self.shown(reading, ask), self.note(reading)) for reading in found] or [Row(ask, None, "")]
+            rows += [Row(ask, reading, self.shown(reading, ask), beside(reading, self.note(reading))) for reading in found] or [
+                Row(ask, None, "")
+            ]
         return rows
 
     def latest(self) -> Row | None:

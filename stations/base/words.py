@@ -103,6 +103,18 @@ GAUGE_WRONG = _("{gauge} was found wrong later: {because}. Measure again what it
 STILL_TO_ANSWER = _("Still to answer: {questions}.")
 READING = _("Reading: {label}")
 SIGNED_BY = _("Signed by {person}.")
+TYPO = {  # a number that is probably mistyped
+    "beside": _("{typed}? The others are about {expected}. Press Enter again to keep {typed}, or correct it."),
+    "beside_meant": _("{typed}? The others are about {expected}. Did you mean {meant}? Press Enter again to keep {typed}, or correct it."),
+    "asked": _("{typed}? {expected} is asked for. Press Enter again to keep {typed}, or correct it."),
+    "asked_meant": _("{typed}? {expected} is asked for. Did you mean {meant}? Press Enter again to keep {typed}, or correct it."),
+    "usual": _("{typed}? Usual here is {range}. Press Enter again to keep {typed}, or correct it."),
+    "usual_meant": _("{typed}? Usual here is {range}. Did you mean {meant}? Press Enter again to keep {typed}, or correct it."),
+}
+MARKED = {
+    "confirmed": _("unusual; confirmed as typed"),
+    "doubtful": _("unusual; sent by the gauge and not confirmed"),
+}
 NOT_BELIEVABLE = _("{question}: {typed} is not believable. Check the unit and measure again.")
 BELIEVABLE = _("About {range} is possible.")
 ROUND_LABEL = _("Round {attempt}: {label}")

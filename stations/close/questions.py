@@ -36,7 +36,9 @@ def _bolt(found: CloseFacts, mark: Mark, number: int) -> Question:
     torque = nm(found.rounds[number - 1] * found.torque(mark))
     size = fill(words.SIZE_LONG, {"thread": mark.thread, "length": mm(mark.length_mm, 1.0)}) if mark.length_mm else mark.thread
     values: dict[str, Any] = {"torque": torque, "round": number, "rounds": len(found.rounds), "size": size}
-    return ask(torque_of(mark, number), values, optional=True, as_asked=True, example=f"{torque.value:.3g}", resolution=0.5)
+    return ask(
+        torque_of(mark, number), values, optional=True, as_asked=True, expects=torque.value, example=f"{torque.value:.3g}", resolution=0.5
+    )
 
 
 def nm(value: float) -> Amount:

@@ -1,0 +1,65 @@
+"""A number that is probably mistyped, caught where it is typed: asked about once, with what was probably meant."""
+
+from __future__ import annotations
+
+import math
+
+from engines.about import COUNT, WORDS
+from engines.plausible import ALIKE, ASKED, USUAL
+from shopmath.amounts import Amount
+from shopmath.quantity import CANONICAL, Quantity
+from shopmath.typos import Doubt, doubtful
+from stations.base import words as shared
+from stations.base.bound import Bound
+from stations.base.marked import CONFIRMED, DOUBTFUL
+from stations.base.words import fill
+from stations.pieces import Question
+from ui.numbers import band, show
+
+__all__ = ["CONFIRMED", "DOUBTFUL", "TYPO", "doubt_of", "said"]
+
+TYPO = "typo"  # code of the refusal that is asked once
+
+
+def doubt_of(work: Bound, ask: Question, quantity: Quantity) -> Doubt | None:
+    """Why a value looks mistyped, from what the question names, from the others of its kind and from what is usual."""
+    slot = ask.slot
+    if slot is None or slot.about.kind in (WORDS, COUNT) or quantity.kind not in CANONICAL:
+        return None
+    low, high = USUAL.get(slot.what, (-math.inf, math.inf))
+    if ask.expects is not None:
+        return doubtful(quantity.canonical, [ask.expects], factor=ASKED, low=low, high=high)
+    others = [
+        each.canonical
+        for each in work.readings
+        if each.property == slot.what and each.canonical is not None and not each.withdrawn_at and each.ask != ask.key
+    ]
+    return doubtful(quantity.canonical, others, factor=ALIKE.get(slot.what, 0.0), low=low, high=high)
+
+
+def said(doubt: Doubt, ask: Question, quantity: Quantity) -> str:
+    """The doubt as a sentence with both values."""
+    assert ask.slot is not None
+    kind = ask.slot.about.kind
+
+    def amount(value: float) -> Amount:
+        return Amount(value, kind, _step(value, ask.resolution))
+
+    values = {"typed": show(amount(quantity.canonical))}
+    if doubt.meant is not None:
+        values["meant"] = show(amount(doubt.meant))
+    if doubt.expected is not None:
+        code = "beside" if ask.expects is None else "asked"
+        values["expected"] = show(amount(doubt.expected))
+    else:
+        code = "usual"
+        values["range"] = band(amount(doubt.low or 0.0), amount(doubt.high or 0.0))
+    return fill(shared.TYPO[f"{code}_meant" if doubt.meant is not None else code], values)
+
+
+def _step(value: float, resolution: float) -> float:
+    """As many digits as the number has, down to a hundredth of the question's step."""
+    for step in (1.0, 0.1, 0.01, 0.001, 0.0001, 0.00001):
+        if step <= resolution and abs(value / step - round(value / step)) < 1e-6:
+            return step
+    return min(resolution, 0.001)
