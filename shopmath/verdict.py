@@ -70,6 +70,8 @@ def call(
     'in'
     >>> call(0.060, high=0.050, uncertainty=0.004).reason
     '0.060 is over the limit 0.050 by 0.010.'
+    >>> call(0.05, high=0.05, uncertainty=0.004, digits=2).reason
+    '0.050 ± 0.004 reaches across the limit 0.050.'
     """
     finite("value", value)
     not_negative("uncertainty", uncertainty)
@@ -95,6 +97,8 @@ def call(
         return Call(IN, margin, words, f"inside_{end}", values)
     if margin < -uncertainty:
         return Call(OUT, margin, f"{spell(value)} is {side} the limit {spell(limit)} by {spell(-margin)}.", f"outside_{end}", values)
+    while digits < MOST_DIGITS and 0 < uncertainty < 0.95 * 10**-digits:
+        digits += 1  # as many as show why it cannot be told
     words = f"{spell(value)} ± {spell(uncertainty)} reaches across the limit {spell(limit)}."
     return Call(TOO_CLOSE, margin, words, f"across_{end}", values)
 

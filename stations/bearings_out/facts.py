@@ -103,6 +103,11 @@ class BearingsOutFacts:
         return bool(self.seal and self.own.said(self.of_seal(Property.SEAL_OUT)) == "yes")
 
     @property
+    def lip_is_wrong(self) -> bool:
+        """Whether its lip faced the other way than the card has it."""
+        return bool(self.seal and self.lip and self.seal.lip and self.lip != self.seal.lip)
+
+    @property
     def lip(self) -> str:
         """Which way its lip faced, as found; empty where nobody looked."""
         return self.own.said(self.of_seal(Property.SEAL_LIP)) if self.seal else ""

@@ -69,6 +69,10 @@ def _seal(found: BearingsOutFacts, asked: list[Question]) -> Verdict:
     crooked = sat.square.state == worst and worst != State.IN
     call = sat.square if crooked else sat.depth
     values = {"depth": mm(sat.depth_mm, 0.01), "lean": mm(sat.lean_mm, 0.01), "deepest": sat.deepest, "verdict": said_of_limit(call)}
+    if found.lip_is_wrong and found.seal:
+        faces = {key: str(said) for key, said, *_more in words.OPTIONS[Property.SEAL_LIP]}
+        lips = {"lip": faces.get(found.lip, found.lip), "card": faces.get(found.seal.lip, found.seal.lip)}
+        return Verdict(State.OUT, Code.SEAL_BAD, {**values, **lips}, "lip_wrong", move)
     wanted = found.seal.depth_mm if found.seal else 0.0
     doubt = call.values.get("uncertainty") or 0.0
     if crooked:

@@ -77,6 +77,10 @@ REASON = {
     **BY_LIMIT,
     "not_done": _("{way} did not do it."),
     "seal_tells": _("What the seal tells is lost once it is pulled."),
+    "lip_wrong": _(
+        "Its lip faced {lip}; the card has it {card}. Find out which is right before a new one goes in. {depth} deep, {lean} out of "
+        "square, deepest at {deepest} o'clock."
+    ),
     "seal_sat": _("{depth} deep, {lean} out of square, deepest at {deepest} o'clock. {verdict}"),
     "holds": _("Force now breaks the groove or the case."),
     "way": _("{way}: {reasons}."),

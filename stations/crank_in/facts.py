@@ -19,7 +19,7 @@ from shopmath.iso286 import limits
 from shopmath.pullin import PullTorque, binding, pull_force_n, pull_torque_nm, seated, turns
 from shopmath.pulling import same_thread
 from shopmath.threads import Match, identify
-from shopmath.verdict import STOP, Call
+from shopmath.verdict import IN, OUT, STOP, TOO_CLOSE, Call, combined
 from stations.base import Given
 
 SCREW_MM, NUT_RADIUS_MM = 16.0, 10.0  # of the pulling screw, where the shelf does not say: estimate
@@ -52,6 +52,7 @@ class Code(StrEnum):
     HOME = "home"
     NOT_HOME = "not home"
     TOO_CLOSE = "too close"
+    AGAINST_FLOAT = "against float"
 
 
 class Hands(StrEnum):
@@ -198,14 +199,49 @@ class CrankInFacts:
         left, right = (self.own.fact(slot) for slot in GAPS)
         return (left, right) if left and right else None
 
+    @property
+    def open_side(self) -> str:
+        """The side whose half is not on yet: its gap cannot be measured before closing. Empty where the card does not say."""
+        return {"left": "right", "right": "left"}.get(self.card.crank_stays, "")
+
+    @cached_property
+    def float_fact(self) -> Fact | None:
+        """The end float as it was worked out before."""
+        found = self.known.as_left(CRANK, Property.END_FLOAT_PREDICTED)
+        return found if found and found.value is not None else None
+
     @cached_property
     def sides(self) -> Call | None:
-        """Whether it is home, by the gaps of both sides."""
+        """Whether it is home: by the gaps of both sides, or by the one that can be measured; neither may contradict the end float."""
         if self.gaps is None:
-            return None
+            return self._one_side()
         left, right = self.gaps
         doubt = max(left.uncertainty or 0.0, right.uncertainty or 0.0)
-        return seated(left.value or 0.0, right.value or 0.0, SEATED_MM, doubt)
+        found = seated(left.value or 0.0, right.value or 0.0, SEATED_MM, doubt)
+        both, known = (left.value or 0.0) + (right.value or 0.0), self.float_fact
+        if found.state == OUT or known is None or known.value is None:
+            return found
+        unsure = combined(doubt, doubt, known.uncertainty or 0.0)
+        if abs(both - known.value) <= unsure:
+            return found
+        return Call(
+            TOO_CLOSE, unsure - abs(both - known.value), "", "against_float", {"both": both, "float": known.value, "unsure": unsure}
+        )
+
+    def _one_side(self) -> Call | None:
+        """The gap of the half that the crank lies in: home, it is no more than the end float."""
+        if not self.open_side or not self.own.was_skipped(GAPS[("left", "right").index(self.open_side)]):
+            return None
+        fact, known = self.own.fact(GAPS[("left", "right").index(self.card.crank_stays)]), self.float_fact
+        if fact is None or fact.value is None:
+            return None
+        values = {"gap": fact.value, "float": known.value if known else 0.0}
+        if known is None or known.value is None:
+            return Call(TOO_CLOSE, 0.0, "", "one_side_unknown", values)
+        unsure = combined(fact.uncertainty or 0.0, known.uncertainty or 0.0)
+        if fact.value - unsure > known.value:
+            return Call(OUT, known.value - fact.value, "", "over_float", values)
+        return Call(IN, known.value - fact.value, "", "one_side", values)
 
 
 def crank_in_facts(given: Given) -> CrankInFacts:

@@ -23,7 +23,10 @@ def questions(found: CrankInFacts) -> list[Question]:
     asked = _pull(found) if found.way == PULL else []
     if found.way == DROP or found.called_home:
         gap: dict[str, Any] = {"example": "0.30", "resolution": 0.01, "gauges": ("feeler",)}
-        asked += [ask(slot, {"side": found.card.side(slot.at.end)}, **gap) for slot in GAPS]
+        first = sorted(GAPS, key=lambda slot: slot.at.end == found.open_side)  # of the half it lies in first
+        for slot in first:
+            more = {"optional": True, "where": words.NOT_ON_YET} if slot.at.end == found.open_side else {}
+            asked.append(ask(slot, {"side": found.card.side(slot.at.end)}, **gap, **more))
     return asked
 
 

@@ -1,11 +1,20 @@
 from __future__ import annotations
 
-from django.test import TestCase
+from django.test import SimpleTestCase, TestCase
 
+from engines.models import EngineCard
+from engines.parts import CRANK
+from engines.properties import Property
+from engines.slots import Slot
+from jobs.facts import Fact, Facts, GaugeSeen, Origin, Own, Taken
 from shop.models import Gauge, PullIn
+from stations.crank_in.facts import GAPS, Code, CrankInFacts
+from stations.crank_in.questions import questions
+from stations.crank_in.verdict import verdict
 from stations.split.tests import Halves
 from tests.shed import job
 
+FEELER = GaugeSeen("Feelers", 0.01, 0.003, kind="feeler")
 SET_UP = ("end-thread-diameter", "end-thread-pitch", "adapter-turns", "travel")
 
 
@@ -26,6 +35,37 @@ class Puller(Halves):
     def feel(self, turns, torque):
         self.answer("screw-turns-done", turns)
         self.answer("screw-torque", torque)
+
+
+class Home(SimpleTestCase):
+    """The crank lies in the left half; 0.40 mm of end float was worked out."""
+
+    def found(self, left, right=None, known=0.40, stays="left"):
+        card = EngineCard(crank_stays=stays)
+        taken = [Taken(slot, gap, gauge=FEELER) for slot, gap in zip(GAPS, (left, right), strict=True) if gap is not None]
+        own = Own(tuple(taken), (), {"school": "drop"}, skipped=frozenset([GAPS[1].key] if right is None else ()))
+        float_slot = Slot(CRANK, Property.END_FLOAT_PREDICTED)
+        facts = (Fact(float_slot, known, "", Origin.MEASURED, uncertainty=0.03, station="end-float"),) if known else ()
+        return CrankInFacts(card, own, Facts(derived=facts), ())
+
+    def said(self, *gaps, **more):
+        call = self.found(*gaps, **more).sides
+        return (call.state, call.code) if call else None
+
+    def test_one_side_is_held_against_the_end_float(self):
+        self.assertEqual(self.said(0.20), ("in", "one_side"))
+        self.assertEqual(self.said(0.60), ("out", "over_float"))
+        self.assertEqual(self.said(0.20, known=None), ("too_close", "one_side_unknown"))
+        self.assertIsNone(self.said(0.20, stays=""))
+
+    def test_equal_gaps_that_contradict_the_end_float_are_not_home(self):
+        self.assertEqual(self.said(0.20, 0.20), ("in", "home"))
+        self.assertEqual(self.said(0.45, 0.45), ("too_close", "against_float"))
+        self.assertEqual(verdict(self.found(0.45, 0.45), []).code, Code.AGAINST_FLOAT)
+
+    def test_the_gap_of_the_half_that_is_not_on_may_be_left_out(self):
+        asked = {each.slot: each.optional for each in questions(self.found(0.20)) if each.slot in GAPS}
+        self.assertEqual(asked, {GAPS[0]: False, GAPS[1]: True})
 
 
 class CrankIn(TestCase):

@@ -18,7 +18,20 @@ from stations.crank_in.facts import DROP, FEWEST_TURNS, JOURNAL, NUT_RADIUS_MM, 
 from ui.numbers import show
 
 source = partial(asking.source, words)
-SIDES = {"home": Code.HOME, "not_home": Code.NOT_HOME, "too_close": Code.TOO_CLOSE}
+SIDES = {
+    "home": Code.HOME,
+    "not_home": Code.NOT_HOME,
+    "too_close": Code.TOO_CLOSE,
+    "against_float": Code.AGAINST_FLOAT,
+    "one_side": Code.HOME,
+    "one_side_unknown": Code.IS_IT_HOME,
+    "over_float": Code.NOT_HOME,
+}
+STEPS = {
+    "over_float": "over_float",
+    "one_side": "one_side",
+    "one_side_unknown": "one_side_unknown",
+}
 WRENCH = {
     "as_expected": (Code.AS_EXPECTED, "ask"),
     "binds": (Code.BINDS, Code.BINDS),
@@ -33,7 +46,7 @@ def verdict(found: CrankInFacts, asked: list[Question]) -> Verdict:
         return Verdict(State.STOP, Code.NOT_THAT_WAY, {}, found.way, "by_hand" if found.way == "impact" else "pull_or_drop")
     if found.sides:
         code = SIDES[found.sides.code]
-        return of_call(found.sides, code, values=sides_said(found, found.sides), next=code)
+        return of_call(found.sides, code, values=sides_said(found, found.sides), next=STEPS.get(found.sides.code, code))
     if found.way == DROP:
         return Verdict(State.WAIT, Code.DROP, next="once_cold" if asked else "nothing")
     if found.called_home:
@@ -43,8 +56,8 @@ def verdict(found: CrankInFacts, asked: list[Question]) -> Verdict:
 
 def sides_said(found: CrankInFacts, call: Call) -> dict[str, Any]:
     """The gaps of both sides, for a sentence."""
-    sizes = {name: mm(call.values[name], 0.01) for name in ("difference", "limit")}
-    return {**sizes, "side": found.card.side(call.values["side"])}
+    sizes = {name: mm(value, 0.01) for name, value in call.values.items() if name != "side"}
+    return {**sizes, "side": found.card.side(call.values["side"])} if "side" in call.values else sizes
 
 
 def thread_said(call: Call) -> dict[str, Any]:

@@ -29,6 +29,7 @@ HEADLINE = {
     Code.HOME: _("Crank is home"),
     Code.NOT_HOME: _("Crank is not home"),
     Code.TOO_CLOSE: _("Too close to call"),
+    Code.AGAINST_FLOAT: _("Gaps contradict the end float"),
 }
 REASON = {
     "webs": _("A force through the webs pinches them: the crank is out of true and the rod may bind."),
@@ -54,6 +55,10 @@ REASON = {
     "felt_nothing": _("The turns are done and the wrench feels only {now}: measure before it is called home."),
     Code.DROP: _("Bearing hot, shaft cold: Heat and drop has the plan and its timers."),
     Code.IS_IT_HOME: _("Measure both sides before it is called home."),
+    "against_float": _("The gaps add up to {both}; the end float was worked out as {float} ± {unsure}. One of them is wrong."),
+    "one_side": _("{gap} on the side it lies in, and {float} of end float in all."),
+    "one_side_unknown": _("{gap} on the side it lies in; the end float is not known, so nothing tells whether that is home."),
+    "over_float": _("{gap} on the side it lies in is more than the end float of {float}: it is not home."),
     "home": _("The gaps are equal within {limit}: home on both sides."),
     "not_home": _("The gap on the {side} is {difference} larger: that side is not home."),
     "too_close": _("The gap on the {side} is {difference} larger, too near the limit of {limit} to tell."),
@@ -72,6 +77,10 @@ NEXT = {
     Code.BINDS: _("Back off, look: rod, squareness, a shim caught. Never on by force."),
     Code.FELT_NOTHING: _("Turn on gently; if the wrench still feels nothing, measure."),
     "once_cold": _("Once it is cold: {question}"),
+    Code.AGAINST_FLOAT: _("Measure both gaps again, then the stack at End float."),
+    "one_side": _("Rod free, crank turns: go on to closing. Centre measures both sides."),
+    "one_side_unknown": _("Set the end float first, or sign it as it is: Centre measures both sides once it is closed."),
+    "over_float": _("Pull on, or warm the bearing; then measure again."),
     Code.HOME: _("Rod free, crank turns: go on to closing."),
     Code.NOT_HOME: _("Pull on that side, or warm its bearing; then measure both again."),
     Code.TOO_CLOSE: _("Measure both again with thinner blades."),
@@ -79,6 +88,7 @@ NEXT = {
 DETAIL: dict[str, str] = {}
 ASSUMED = {"screw": _("screw of {screw}, nut turning on {radius}"), "journal": _("journal {code}")}
 
+NOT_ON_YET = _("only if that half is on already")
 QUESTION = {
     Property.END_THREAD_DIAMETER: _("Thread on the crank's end"),
     Property.END_THREAD_PITCH: _("Its pitch"),
@@ -98,7 +108,7 @@ WHERE = {
 }
 IN_ALL, FROM_FIRST = _("{turns} in all"), _("from the first resistance")
 FEWER = _("{done} turns were done already: the turns in all, not since the last time.")
-SKIP: dict[str, str] = {}
+SKIP = {Property.HOME_GAP: _("that half is not on yet; Centre measures it")}
 OPTIONS: Options = {}
 LABEL = {
     Property.END_THREAD_DIAMETER: _("thread on the crank's end"),

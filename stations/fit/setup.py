@@ -152,7 +152,7 @@ def planned(seat: Seat, wishes: Wishes, shop: Shop) -> Planned:
     room_c = ROOM_C if wishes.room_c is None else wishes.room_c
     base = _base(fit, wishes, shop, room_c)
     heater = wishes.heater
-    heat_c = wishes.heat_c
+    heat_c = None if heater and heater.method in LOCAL_METHODS else wishes.heat_c  # a flame has no setting, whatever the oven had
     if heater and heater.method not in LOCAL_METHODS and heat_c is None:
         ceiling = min([limit.limit_c for limit in base.hot_limits] + ([heater.highest_c] if heater.highest_c else []))
         first = plan(replace(base, heating=_heating(fit, wishes, shop, room_c, ceiling)))

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from dataclasses import replace
 from datetime import UTC, datetime, timedelta
 
 from django.test import SimpleTestCase
@@ -101,6 +102,13 @@ class Planned(OneHeat):
         size = Slot(self.seat.part, Property.SEAT_SIZE)
         measured = self.found(read(size, 46.985, gauge=FEELER)).plan.setup
         self.assertEqual((measured.bore_even, measured.inner_even), (False, True))
+
+    def test_a_flame_takes_over_no_setting_of_the_oven(self):
+        torch = Heater(pk=5, name="Torch", method="torch")
+        shelves = replace(SHELVES, heaters=(OVEN, torch))
+        own = Own((read(Slot(ENGINE, Property.HEATER_SETTING), 95),), chosen={"heater": "5"})
+        given = Given(self.seat.card, Facts(), own, shelves, Shop(handling_s=20), self.seat, now=NOW)
+        self.assertIsNone(one_seat(given).planned.heat_c)
 
     def test_a_flame_is_less_even_than_a_hot_plate_and_that_than_an_oven(self):
         bands = [HEATED_BY_U_K[method] for method in ("oven", "hot_plate", "heat_gun", "torch")]

@@ -60,7 +60,13 @@ def overall(found: InspectFacts) -> Verdict:
         return Verdict(State.OUT, Code.REPLACED, values, "seats", "not_back")
     if worst and worst.state != State.IN:
         code = Code.FIGURE_OUT if worst.state == State.OUT else Code.TOO_CLOSE
-        return Verdict(worst.state, code, _judged(worst), "figure", "not_back" if worst.state == State.OUT else "nothing_settles")
+        values, detail = _judged(worst), ""
+        if found.replaced:
+            values["seats"], detail = [each.seat.name for each in found.replaced], "seats_too"
+        return Verdict(worst.state, code, values, "figure", "not_back" if worst.state == State.OUT else "nothing_settles", detail)
+    may_stay = [each.seat.name for each in found.seats if each.keeping and each.keeping.verdict == MAY_STAY]
+    if may_stay:  # a bearing's own verdict is not covered by its seat's
+        return Verdict(State.TOO_CLOSE, Code.MAY_STAY, {"seats": may_stay}, "may_stay", "sign")
     if worst:
         return Verdict(State.IN, Code.WITHIN, _judged(worst), "figure", "sign")
     return Verdict(State.WAIT, Code.RECORDED, {}, "no_limits_at_all", "sign")
@@ -113,7 +119,10 @@ def _figure(found: InspectFacts, of: Figure) -> Verdict:
     reason = of.call.code if of.call else "no_limits"
     if of.state == State.OUT:
         move, more = _mended(found, of)
-        return Verdict(State.OUT, Code.FIGURE_OUT, {**values, **more}, reason, move, scale=_scale(of))
+        bearing = _bearing_too(found.seat)
+        return Verdict(
+            State.OUT, Code.FIGURE_OUT, {**values, **more, **bearing}, reason, move, "bearing_too" if bearing else "", scale=_scale(of)
+        )
     settle, finer = found.settling, of.settles(found.own)
     gauge = mm(finer.resolution, 0.0001) if finer and finer.resolution else None
     if gauge:
@@ -123,6 +132,16 @@ def _figure(found: InspectFacts, of: Figure) -> Verdict:
     move = "readings_or_gauge" if "readings" in values and gauge else "readings" if "readings" in values else "gauge"
     move = move if gauge or "readings" in values else "nothing_settles"
     return Verdict(State.TOO_CLOSE, Code.TOO_CLOSE, values, reason, move, "source", scale=_scale(of))
+
+
+def _bearing_too(of: SeatFound | None) -> dict[str, Any]:
+    """What is to become of the bearing, where its seat's call would cover it."""
+    if of is None or of.keeping is None or of.keeping.verdict == KEEP:
+        return {}
+    code = KEEPING.get(of.keeping.verdict, (State.OUT, Code.REPLACE))[1]
+    station = {"station": station_name(of.scrapped_at)}
+    reasons = "; ".join(fill(words.BEARING[each], station) for each in of.keeping.codes)
+    return {"bearing": str(words.HEADLINE[code]), "bearing_reasons": reasons}
 
 
 def _mended(found: InspectFacts, of: Figure) -> tuple[str, dict[str, Any]]:

@@ -61,6 +61,7 @@ REASON = {
     "factor_more": _("{old} as it was, {factor} with the new masses: the crank balances more of them."),
     "factor_less": _("{old} as it was, {factor} with the new masses: the crank balances less of them."),
     "seats": _("{seats}."),
+    "may_stay": _("{seats}: looked at and felt, not proved."),
 }
 FAULT = {  # what it means when a figure is out
     Property.BIG_END_RADIAL_PLAY: _("the big-end bearing, pin or rod is worn"),
@@ -101,7 +102,13 @@ NEXT = {
     "weigh": _("Weigh the rest."),
     "hang": _("To keep {old}, {hung} must hang it level. Do that before the crank goes together."),
 }
-DETAIL = {"figure": _("{figure}: {verdict}"), "too_warm": REASON["too_warm"], "source": _("{limit_from}")}
+DETAIL = {
+    "figure": _("{figure}: {verdict}"),
+    "too_warm": REASON["too_warm"],
+    "source": _("{limit_from}"),
+    "bearing_too": _("{bearing}: {bearing_reasons}."),
+    "seats_too": _("Bearings to be replaced too: {seats}."),
+}
 ASSUMED = {"code": _("fit {code} of {seat}")}
 LIMIT_FROM: Sentences = {}
 

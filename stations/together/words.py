@@ -46,7 +46,7 @@ NEXT = {
     Code.LOOSE: _("Apart again: another pin or web. It would turn under load."),
     Code.JOINT_TIGHT: _("Look at the pin and hole: crooked or scored."),
     Code.SIDE_PLAY: _("Wedge or squeeze at the pin until it is in; then measure again."),
-    Code.PARALLEL: _("Truing will show where: wedge or squeeze opposite the pin."),
+    Code.PARALLEL: _("True it next: it shows whether a wedge, a squeeze or none of them cures this."),
     Code.WIDTH: _("Press on, or ease the webs apart, until the width is in."),
     Code.THROWS: _("Apart again: the throws must stand as they were marked."),
     Code.DONE: _("Go on to truing between its supports."),

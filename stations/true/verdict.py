@@ -106,8 +106,10 @@ def _why(found: SingleFacts) -> str:
     assert move is not None
     angles = ("twist", "turned")
     values: dict[str, Any] = {name: Amount(value, "angle", FINE) if name in angles else mm(value) for name, value in move.values.items()}
-    said = fill(words.WHY[move.code], {**values, "web": found.card.side(move.web)})
-    return f"{said} {words.HALF}" if move.share < 1 else said
+    said = [fill(words.WHY[move.code], {**values, "web": found.card.side(move.web)})]
+    if move.kind in ("squeeze", "wedge") and found.mis and abs(found.mis.skew_deg) > abs(found.mis.pinch_deg):
+        said.append(fill(words.WHY["across"], {"skew": Amount(abs(found.mis.skew_deg), "angle", FINE)}))
+    return " ".join([*said, str(words.HALF)] if move.share < 1 else said)
 
 
 def _judged(found: SingleFacts, asked: list[Question]) -> Verdict:

@@ -57,6 +57,7 @@ WHY = {  # what two runouts say of the halves
     "behind": _("The {web} web stands {turned} behind."),
     "closed": _("The webs are {turned} closed at the pin."),
     "spread": _("The webs are {turned} open at the pin."),
+    "across": _("Most of the spread, {skew}, lies at 90° and 270°: no wedge or squeeze cures that."),
     "turned": _("The {web} web has turned {turned} about its pin."),
 }
 HALF = _("A smaller blow: it has gone back and forth.")
