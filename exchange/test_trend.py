@@ -62,11 +62,14 @@ class WhatHeld(SimpleTestCase):
         said = [
             {"confidence": 0.999, "outcome": "dropped"},
             {"confidence": 0.995, "outcome": "jammed"},
+            {"confidence": 0.992, "outcome": "dropped", "jams": 1},  # jammed first, reheated, then it dropped
             {"confidence": 0.3, "outcome": "tapped"},
         ]
         low, high = heats(said)
-        self.assertEqual((low.said, low.count, low.came), ("less than even", 1, "1 of 1 went in, 0 of them dropped"))
-        self.assertEqual(high.came, "1 of 2 went in, 1 of them dropped")
+        self.assertEqual(
+            (low.said, low.count, low.came), ("less than even", 1, "1 of 1 went in at the first try, 0 of them dropped; 0 jammed")
+        )
+        self.assertEqual(high.came, "1 of 3 went in at the first try, 1 of them dropped; 2 jammed")
 
     def test_a_peak_lies_inside_its_band_or_not(self):
         (line,) = forces([{"force_n": [10, 20, 30], "peak_n": 22}, {"force_n": [10, 20, 30], "peak_n": 44}, {"force_n": None, "peak_n": 9}])

@@ -168,6 +168,12 @@ class OneSeat(Heated):
         return self.said(Property.FIT_OUTCOME)
 
     @property
+    def jams(self) -> int:
+        """How often it jammed or cocked, in this heat and those before it."""
+        said = [each.text for each in self.own.all(self.slot(Property.FIT_OUTCOME))]
+        return sum(each not in HOME for each in said)
+
+    @property
     def went_in(self) -> bool:
         return self.outcome in HOME
 

@@ -66,6 +66,7 @@ def result(found: OneSeat) -> dict[str, Any]:
         "window_predicted_s": round(plan.sure_for_s) if plan.sure_for_s < 1e6 else None,
         "window_used_s": round(window.ran_s(found.now)) if window else None,
         "outcome": found.outcome,
+        "jams": found.jams,
         "heats": found.attempt,
         "seated_state": seated.state if seated else "not_checked",
         "seated_reason": seated.reason if seated else "",

@@ -257,4 +257,4 @@ PROMISED = {
     "nine": _("9 in 10 or better"),
     "sure": _("99 in 100 or better"),
 }
-WENT_IN = _("{home} of {count} went in, {dropped} of them dropped")
+WENT_IN = _("{home} of {count} went in at the first try, {dropped} of them dropped; {jammed} jammed")
