@@ -6,9 +6,10 @@ from typing import Any
 
 from engines.properties import Property
 from jobs import log
+from shopmath.balance import MARKS
 from stations.balance import words
 from stations.balance.facts import BalanceFacts
-from stations.balance.places import ADDED, DRILLED, ROLLED, Phase, at
+from stations.balance.places import ADDED, DRILLED, ROLLED, Phase, at, turning
 from stations.base import Action
 
 
@@ -20,8 +21,10 @@ def actions(bound: Any) -> tuple[Action, ...]:
     nowhere = found.phase == Phase.WEIGH and found.plan and not found.plan.holes
     if nowhere:
         offered.append(Action("add", str(words.ACTION["add"]), "add", True, do=add_mass))
-    if found.all_drilled or found.added or nowhere or found.turns_by_itself or found.phase == Phase.UNPROVED:
+    if found.all_drilled or found.added or nowhere or found.turns_by_itself:
         offered.append(Action("again", str(words.ACTION["again"]), "again", not nowhere, do=roll_again))
+    if found.phase == Phase.UNPROVED:
+        offered.append(Action("prove", str(words.ACTION["prove"]), "prove", True, do=prove_again))
     ready = found.is_refused or found.is_left or found.phase == Phase.DONE
     return (*offered, bound.sign_action(main=bool(ready) and not offered))
 
@@ -34,6 +37,13 @@ def go_on(bound: Any) -> None:
 def add_mass(bound: Any) -> None:
     """Mass is added in this go, where drilling is refused."""
     log.choose(bound.entry, adding=bound.found.attempt)
+
+
+def prove_again(bound: Any) -> None:
+    """The four masses are withdrawn and asked anew, with a finer step or a freer stand."""
+    for mark in MARKS:
+        for each in bound.live(turning(mark).key):
+            log.withdraw(each, bound.person)
 
 
 def roll_again(bound: Any) -> None:

@@ -6,10 +6,11 @@ import math
 from collections.abc import Callable
 
 from engines.properties import Property
-from shopmath.amounts import degrees, mm
+from shopmath.amounts import degrees, kilograms, mm
+from shopmath.balance import MARKS
 from stations.balance import words
 from stations.balance.facts import BalanceFacts
-from stations.balance.places import Phase
+from stations.balance.places import Phase, turning
 from stations.base import Canvas
 from stations.base.words import fill
 from ui.numbers import bare, show
@@ -48,6 +49,7 @@ def draw(found: BalanceFacts, canvas: Canvas) -> None:
             x, y = at(mark, radius - 34 - 13 * (index % 2))
             sheet.text((x, y + 4), str(index + 1), "quiet ink", "middle")
     _holes(found, canvas, at, scale)
+    _masses(found, canvas, at, radius)
     said = str(words.ON_DRAWING["tap" if found.phase == Phase.ROLL and canvas.tappable else "degrees"])
     sheet.text((canvas.width / 2, 548), said, "quiet", "middle")
 
@@ -76,6 +78,20 @@ def _heavy(found: BalanceFacts, sheet: Sheet, at: Place, radius: float) -> None:
     if told.telling:
         x, y = at(told.mean_deg, radius * 0.34)
         sheet.text((x, y - 8), show(degrees(told.mean_deg)), "halo reading-label ink", "middle")
+
+
+def _masses(found: BalanceFacts, canvas: Canvas, at: Place, radius: float) -> None:
+    """The marks of the proof: the masses that turned the wheel, and where the next one goes."""
+    sheet = canvas.sheet
+    for mark, mass in zip(MARKS, found.turning, strict=True):
+        asked = canvas.asked == turning(mark)
+        if asked:
+            sheet.circle(at(mark, radius - 14), 13, "place")
+        if mass is None and not asked:
+            continue
+        x, y = at(mark, radius - 60)
+        said = str(words.ON_DRAWING["mass"]) if mass is None else show(kilograms(mass, 0.00001))
+        sheet.text((x, y + 5), said, "halo strong hot" if mass is None else "halo reading-label ink", "middle")
 
 
 def _holes(found: BalanceFacts, canvas: Canvas, at: Place, scale: float) -> None:

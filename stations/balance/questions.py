@@ -64,7 +64,7 @@ def _proof(found: BalanceFacts) -> list[Question]:
     past = arm is not None and found.now(turning(0)) is not None
     asked = [
         ask(at(Property.TRIAL_RADIUS), where=words.PROOF_RADIUS, resolution=0.5, example="80", quiet=past, **_within_rim(found)),
-        ask(at(Property.MASS_STEP), optional=True, quiet=past, resolution=0.00001, example="0.1"),
+        ask(at(Property.MASS_STEP), optional=True, quiet=True, resolution=0.00001, example="0.1"),
     ]
     if found.marks_tell:
         asked = asked[1:]  # the radius is asked with the trial mass

@@ -32,7 +32,8 @@ class Balancer(Halves):
 
     def prove(self, *masses, step="0.1 g"):
         self.answer("trial-radius", "80")
-        self.answer("mass-step", step)
+        if step != "0.1 g":
+            self.answer("mass-step", step)
         for mark, mass in zip((0, 90, 180, 270), masses, strict=True):
             self.answer(f"turning-mass.{mark}", str(mass))
 
@@ -126,6 +127,10 @@ class Stopping(OnTheStand):
         self.hands.prove("0.2 g", "0.5 g", "0.2 g", "0.5 g")
         self.assertEqual((self.plate().state, self.plate().words), ("too_close", "Too close to call"))
         self.assertIn("knife edges", self.plate().move)
+        self.hands.act("prove")
+        self.assertEqual(self.work().next_ask.key, "turning-mass.0")
+        self.hands.prove("0.24 g", "0.25 g", "0.24 g", "0.26 g", step="0.01 g")
+        self.assertEqual((self.plate().state, self.plate().words), ("in", "Wheel is balanced"))
 
     def test_what_friction_hid_is_found_and_drilled(self):
         self.hands.first()

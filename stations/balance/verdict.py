@@ -97,7 +97,10 @@ def _prove(found: BalanceFacts, asked: list[Question]) -> Verdict:
     if found.weighed:
         values["amount"] = _amount(found.weighed)
         reason = "one_way"
-    return Verdict(State.WAIT, Code.PROVE, values, reason, "ask" if asked else "four_masses", "proof")
+    mark = asked[0].slot.at.angle_deg if asked and asked[0].slot and asked[0].slot.what == Property.TURNING_MASS else None
+    if mark is not None:
+        values["mark"] = degrees(mark)
+    return Verdict(State.WAIT, Code.PROVE, values, reason, "level" if mark is not None else "ask" if asked else "four_masses", "proof")
 
 
 def _proved(found: BalanceFacts) -> dict[str, Any]:

@@ -84,6 +84,7 @@ NEXT = {
     "sign": _("Sign this entry."),
     "fasten": _("Fasten {wanted} at {light}: rivet, or screw and locked nut."),
     "take_off": _("Take mass off there, then roll it again."),
+    "level": _("Turn {mark} level with the axle. Add mass at that mark until the wheel turns."),
     "four_masses": _("Find the least mass that turns it, at four marks."),
     "roll_it": _("Roll it again and take the heavy spot off first."),
     "finer": _("Finer masses, a freer stand, or knife edges; then prove it again."),
@@ -195,7 +196,12 @@ METHOD: Methods = {
     ),
     "metal": (_("The rim is"), ()),
 }
-ACTION = {"anyway": _("Balance it all the same"), "again": _("Roll it again"), "add": _("Add mass instead")}
+ACTION = {
+    "anyway": _("Balance it all the same"),
+    "again": _("Roll it again"),
+    "prove": _("Prove it again"),
+    "add": _("Add mass instead"),
+}
 NOT_YET = _("Not balanced yet: what is asked comes first.")
 CHECKS = {
     "arbor": (_("Arbor runs true in the bore, stand level both ways, knife edges or bearings clean, no draught."), True),
@@ -225,4 +231,5 @@ ON_DRAWING = {
     "tap": _("tap the rim, or type the angle"),
     "degrees": _("degrees counter-clockwise from the keyway, seen when mounted"),
     "hole": _("{drill} × {depth}"),
+    "mass": _("mass here, this mark level"),
 }

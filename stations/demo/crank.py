@@ -161,7 +161,7 @@ def pulled_in(shed: Hands, job: Job, at: datetime) -> None:
         shed.answer(job, "crank-in", None, at, ("screw-turns-done", turns))
         shed.answer(job, "crank-in", None, at, ("screw-torque", torque))
     shed.act(job, "crank-in", None, at, "home")
-    shed.answer(job, "crank-in", None, at, ("home-gap.left", "0.19"), ("home-gap.right", "0.20"))
+    shed.answer(job, "crank-in", None, at, ("home-gap.left", "0.05"), ("home-gap.right", "0.06"))
     shed.act(job, "crank-in", None, at, "sign")
 
 

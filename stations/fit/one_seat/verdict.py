@@ -260,7 +260,7 @@ def _of_the_fit(found: OneSeat) -> Iterator[Trace]:
     yield source("boss_opens" if boss else "opens", show(mm(found.opens_mm)), metal, estimated=boss)
     yield source("shrinks", show(mm(found.shrinks_mm)), {**named, "metal": seat_fit.inner_material.name})
     yield source("wanted", show(mm(setup.wanted_mm)), {"wanted": setup.wanted})
-    doubts = {**named, "outer_u": kelvin(setup.outer_u_k), "partner_u": kelvin(setup.inner_u_k)}
+    doubts = {**named, "outer_u": kelvin(2 * setup.outer_u_k), "partner_u": kelvin(2 * setup.inner_u_k)}
     yield source("doubt", f"± {show(mm(2 * plan.offering.spread_mm))}", doubts)
 
 

@@ -193,7 +193,7 @@ SOURCE = {
     "warm": (_("Grip when warm"), _("case at 90 °C and ring at 95 °C; negative is play")),
     "stays": (_("When the hot half is lifted it"), _("pull that frees it: {case} in the case, {crank} on the crank")),
     "wanted": (_("Wanted"), _("{wanted}, after DIN 7190-1")),
-    "doubt": (_("Doubt, two sigma"), _("sizes; {outer} ± {outer_u}, {partner} ± {partner_u}")),
+    "doubt": (_("Combined uncertainty (k = 2)"), _("sizes; {outer} ± {outer_u}, {partner} ± {partner_u}")),
     "last": (_("Last temperature"), _("{note}")),
     "rate": (_("{Outer}'s own rate"), _("{basis}")),
     "soak": (_("Soak"), _("{basis}")),

@@ -95,7 +95,8 @@
     const active = document.activeElement;
     if (!active || active === document.body || active === input || active.closest(".not-sent")) {
       input.focus({ preventScroll: true });
-      input.setSelectionRange(input.value.length, input.value.length);
+      if (input.hasAttribute("data-doubted")) input.select(); // typing replaces what is doubted, Enter keeps it
+      else input.setSelectionRange(input.value.length, input.value.length);
     }
   };
 
