@@ -1,4 +1,4 @@
-"""A shaft's run-out as a vector, and how far an outer web has turned about its pin.
+"""How a crank is held and measured, a shaft's run-out as a vector, and how far an outer web has turned about its pin.
 
 Angles are the crank's own: the reference is 0, counter-clockwise seen from the right end.
 """
@@ -9,7 +9,42 @@ import cmath
 import math
 from dataclasses import dataclass
 
-from shopmath.checks import finite, not_negative, positive
+from shopmath.checks import BadInput, finite, not_negative, positive
+
+NEAR_MM = 0.5  # a gauge this close to a support measures nothing
+
+
+def refuse_on_support(side: str, support_mm: float, gauge_mm: float) -> None:
+    """A gauge on its support measures nothing.
+
+    Examples
+    --------
+    >>> refuse_on_support("left", 92, 34)
+    """
+    if abs(finite("support_mm", support_mm) - finite("gauge_mm", gauge_mm)) < NEAR_MM:
+        raise BadInput(f"gauge_{side}_mm", f"The {side} gauge stands on its support: it measures nothing there. Move it.")
+
+
+@dataclass(frozen=True)
+class PressedCrank:
+    """Where it is held and measured: z of supports and gauges, mm, left negative; throw (half the stroke), mm."""
+
+    support_left_mm: float
+    support_right_mm: float
+    gauge_left_mm: float
+    gauge_right_mm: float
+    throw_mm: float
+
+    def __post_init__(self) -> None:
+        for name in ("support_left_mm", "support_right_mm", "gauge_left_mm", "gauge_right_mm"):
+            finite(name, getattr(self, name))
+        positive("throw_mm", self.throw_mm)
+        for side, sign in (("left", -1), ("right", 1)):
+            support, gauge = getattr(self, f"support_{side}_mm"), getattr(self, f"gauge_{side}_mm")
+            for name, value in ((f"support_{side}_mm", support), (f"gauge_{side}_mm", gauge)):
+                if sign * value <= 0:
+                    raise BadInput(name, f"The {side} half lies at {'negative' if sign < 0 else 'positive'} z; {value:g} was given.")
+            refuse_on_support(side, support, gauge)
 
 
 @dataclass(frozen=True)

@@ -27,9 +27,9 @@ from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, field, replace
 from itertools import pairwise
 
-from shopmath.checks import BadInput, finite, not_negative, positive
+from shopmath.checks import finite, not_negative, positive
 from shopmath.estimate import Estimate
-from shopmath.swing import OuterTurn, Swing, outer_turn
+from shopmath.swing import OuterTurn, PressedCrank, Swing, outer_turn, refuse_on_support
 
 __all__ = [
     "Misalignment",
@@ -49,43 +49,9 @@ __all__ = [
     "runout_from",
 ]
 
-NEAR_MM = 0.5  # a gauge this close to a support measures nothing
 REVERSALS = 2  # sign changes of a component that halve the blow on it, each time
 HIDES_MM = 0.02  # a doubt this large between the two axes hides what is to be cured
 WORTH_MM = 0.002  # a move that lowers the worse swing by less is left
-
-
-def refuse_on_support(side: str, support_mm: float, gauge_mm: float) -> None:
-    """A gauge on its support measures nothing.
-
-    Examples
-    --------
-    >>> refuse_on_support("left", 92, 34)
-    """
-    if abs(finite("support_mm", support_mm) - finite("gauge_mm", gauge_mm)) < NEAR_MM:
-        raise BadInput(f"gauge_{side}_mm", f"The {side} gauge stands on its support: it measures nothing there. Move it.")
-
-
-@dataclass(frozen=True)
-class PressedCrank:
-    """Where it is held and measured: z of supports and gauges, mm, left negative; throw (half the stroke), mm."""
-
-    support_left_mm: float
-    support_right_mm: float
-    gauge_left_mm: float
-    gauge_right_mm: float
-    throw_mm: float
-
-    def __post_init__(self) -> None:
-        for name in ("support_left_mm", "support_right_mm", "gauge_left_mm", "gauge_right_mm"):
-            finite(name, getattr(self, name))
-        positive("throw_mm", self.throw_mm)
-        for side, sign in (("left", -1), ("right", 1)):
-            support, gauge = getattr(self, f"support_{side}_mm"), getattr(self, f"gauge_{side}_mm")
-            for name, value in ((f"support_{side}_mm", support), (f"gauge_{side}_mm", gauge)):
-                if sign * value <= 0:
-                    raise BadInput(name, f"The {side} half lies at {'negative' if sign < 0 else 'positive'} z; {value:g} was given.")
-            refuse_on_support(side, support, gauge)
 
 
 @dataclass(frozen=True)

@@ -75,7 +75,9 @@ def doubtful(
 
 def _meant(value: float, low: float, high: float, middle: float) -> float | None:
     moved = [float(f"{value * 10**shift:.9g}") for shift in SHIFTS]
-    found = next((each for each in moved if each and low <= abs(each) <= high), None)
-    if found is None and 0 < abs(value) < 1 <= middle:
-        found = math.floor(middle) + abs(value)
-    return found
+    fits = [each for each in moved if each and low <= abs(each) <= high]
+    if 0 < abs(value) < 1 <= middle:
+        fits.append(math.floor(middle) + abs(value))
+    if middle:
+        fits.sort(key=lambda each: abs(abs(each) - middle))
+    return fits[0] if fits else None

@@ -137,13 +137,14 @@ class WhatTheSheetTells(Leaving):
             hands.answer(f"hole-depth.s{index}", f"{hole.depth_mm:.1f}")
         hands.act("again")
         hands.roll(*(10, 130, 250, 60, 190, 310, 95, 215))
+        hands.prove("0.3 g", "0.3 g", "0.3 g", "0.3 g")
         hands.tick_all()
         hands.answer("note", "")
         hands.act("sign")
         words = [each.words for each in self.report().figures if each.station == "Balance"]
         line = next(each for each in self.report().figures if each.words == "Unbalance")
         self.assertEqual(words[0], "Unbalance")
-        self.assertEqual((line.found, line.left, line.limits), ("112 ± 9 g·mm", "tells no heavy spot any more", "max 13.4 g·mm"))
+        self.assertEqual((line.found, line.left, line.limits), ("112 ± 9 g·mm", "0 ± 5 g·mm", "max 13.4 g·mm"))
         self.assertEqual((line.state, line.source, line.by), ("in", "ISO 21940-11, G 6.3", "Una"))
 
     def test_done_again_it_shows_the_later_call_and_why(self):
