@@ -7,6 +7,7 @@ from dataclasses import dataclass
 from engines.models import Seat
 from shopmath import materials
 from shopmath.bearings import Bearing, bore_limits_um, lookup, outside_limits_um
+from shopmath.checks import BadInput
 from shopmath.iso286 import Limits, limits, measured_um
 from shopmath.materials import Material
 
@@ -63,6 +64,9 @@ def nominal_of(seat: Seat) -> float:
 def fit_of(seat: Seat, seat_mm: tuple[float, float] | None = None, ring_mm: tuple[float, float] | None = None) -> SeatFit:
     """The fit of a seat; a measured pair (size and its uncertainty, mm) replaces code or tolerance."""
     bearing = bearing_of(seat)
+    if bearing.kind == "needle_shell":
+        message = f"{bearing.designation} is a drawn cup: it has no size of its own until it is in its seat. Press it in cold, oiled."
+        raise BadInput("designation", message, "drawn_cup")
     onto_shaft = seat.on == Seat.On.SHAFT
     nominal = bearing.bore_mm if onto_shaft else bearing.outside_mm
     seat_mm = seat_mm or ((seat.measured_mm, CALLIPER_U_MM) if seat.measured_mm and not seat.code else None)

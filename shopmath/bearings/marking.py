@@ -9,6 +9,7 @@ from functools import cache
 from shopmath.bearings.limits import bore_limits_um, outside_limits_um, radial_clearance_um
 from shopmath.checks import BadInput
 from shopmath.iso286 import Limits
+from shopmath.notation import three_sizes
 from shopmath.tables import number, rows
 
 # suffix -> (words, what it settles: a seal, or trait:value)
@@ -87,12 +88,28 @@ class Bearing:
         return radial_clearance_um(self.bore_mm, self.clearance_group, self.kind)
 
 
+_KINDS = {  # as the second table has it -> what its clearance and its limits go by
+    "ball": "ball",
+    "ball, inch": "inch_ball",
+    "ball, two rows": "two_row_ball",
+    "angular contact": "angular_contact",
+    "angular contact, two rows": "angular_contact",
+    "cylindrical roller": "cylindrical_roller",
+    "needle shell, open ends": "needle_shell",
+    "needle shell, closed end": "needle_shell",
+}
+_SHUT_WIDE = re.compile(r"sealed or shielded: ([\d.]+) wide")  # an inch or miniature bearing is wider with seals or shields in
+
+
 @cache
 def _dimensions() -> dict[str, dict[str, str]]:
     found: dict[str, dict[str, str]] = {}
     for row in rows("bearing_dims"):
+        kind = "cylindrical roller" if row["series"].startswith("N") else "ball"
         for name in (row["designation"], *row["same_size_designation"].split()):
-            found.setdefault(name.upper(), row)
+            found.setdefault(name.upper(), {**row, "kind": kind, "note": ""})
+    for row in rows("bearing_dims_more"):
+        found.setdefault(row["designation"].upper(), {**row, "mass_typical_kg": ""})
     return found
 
 
@@ -112,13 +129,25 @@ def _suffixes(rest: str) -> list[str]:
     return pieces
 
 
+_MEASURED = re.compile(r"[\d.,]+\s*[X×*]\s*[\d.,]+\s*[X×*]\s*[\d.,]+")
+
+
+def _measured(designation: str) -> Bearing:
+    """A bearing of which only its sizes are known."""
+    bore, outside, width = three_sizes(designation)
+    words = f"measured: {bore:g} × {outside:g} × {width:g} mm"
+    unread = ("clearance and seal: nothing stamped was typed",)
+    return Bearing(" ".join(designation.split()), bore, outside, width, None, "", (words,), unread, seal="unknown", source="measured")
+
+
 def lookup(designation: str) -> Bearing:
     """Read a bearing's marking.
 
     Parameters
     ----------
     designation : str
-        As stamped on the ring: size number, then what follows (`6205 C3`, `6204-2RS`, `NU205 ECP C3`).
+        As stamped on the ring: size number, then what follows (`6205 C3`, `6204-2RS`, `NU205 ECP C3`); or bore, outside and width as
+        measured (`25x52x15`), of which clearance and seal are then not known.
 
     Returns
     -------
@@ -141,10 +170,14 @@ def lookup(designation: str) -> Bearing:
     (25.0, 52.0, 15.0, '3')
     >>> found.understood
     ('6205: 25 × 52 × 15 mm', '2RS: sealed both sides', 'C3: clearance more than normal')
+    >>> lookup("25x52x15").outside_mm, lookup("R4 ZZ").width_mm, lookup("HK0808").kind
+    (52.0, 4.978, 'needle_shell')
     >>> lookup("6205T1XC3").clearance_group, lookup("6205 XQ7").clearance_group, lookup("6205 XQ7").seal
     ('3', '', 'unknown')
     """
     text = " ".join(str(designation).upper().split())
+    if _MEASURED.fullmatch(text):
+        return _measured(str(designation))
     sizes = sorted((name for name in _dimensions() if name in text), key=len, reverse=True)
     size = next((name for name in sizes if re.search(rf"(?<![0-9A-Z]){re.escape(name)}(?!\d)", text)), None)
     before, after = text.split(size, 1) if size else (text, "")
@@ -174,6 +207,12 @@ def lookup(designation: str) -> Bearing:
         raise BadInput("designation", f"{text} states two clearance groups: {' and '.join(groups)}. Read the ring again.", "two_groups")
     row = _dimensions()[size]
     bore, outside, width = float(row["d_mm"]), float(row["D_mm"]), float(row["B_mm"])
+    seal = traits.get("seal") or ("sealed" if row["series"] in ("622", "623") else "unknown" if unknown else "open")
+    shut = _SHUT_WIDE.search(row["note"])
+    width = float(shut[1]) if shut and seal in ("sealed", "shielded") else width
+    remarks = [row["note"]] if row["note"] and not shut else []
+    if row["confidence"] == "medium" and not row["mass_typical_kg"]:
+        remarks.append("one source only: check it against the part")
     return Bearing(
         designation=" ".join(str(designation).split()),
         bore_mm=bore,
@@ -181,10 +220,10 @@ def lookup(designation: str) -> Bearing:
         width_mm=width,
         mass_kg=number(row["mass_typical_kg"]),
         clearance_group=groups[0] if groups else "" if unknown else "N",
-        understood=(f"{size}: {bore:g} × {outside:g} × {width:g} mm", *understood),
+        understood=(f"{size}: {bore:g} × {outside:g} × {width:g} mm", *remarks, *understood),
         not_understood=tuple(unknown),
-        kind="cylindrical_roller" if size.startswith("N") else "ball",
-        seal=traits.get("seal") or ("sealed" if row["series"] in ("622", "623") else "unknown" if unknown else "open"),
+        kind=_KINDS[row["kind"]],
+        seal=seal,
         cage=traits.get("cage", ""),
         tolerance_class=traits.get("class", "Normal"),
         stable_to_c=float(traits.get("stable", 120)),

@@ -17,6 +17,7 @@ from shopmath.form import mends
 from shopmath.iso286 import Limits
 from shopmath.joints import PressJoint, heat_call
 from shopmath.materials import get
+from shopmath.notation import metric_thread, size_and_code, three_sizes
 from shopmath.press import interference_pressure_mpa, press_force_n
 from shopmath.pulling import Screw, pull, screw_stop_nm, torque_call
 from shopmath.quantity import parse
@@ -223,6 +224,43 @@ class AMarking(TestCase):
         self.assertRaisesRegex(BadInput, "XQ7 was not understood", getattr, strange, "clearance_um")
         self.assertEqual(ring_hot_limits(strange)[0].limit_c, 80)
         self.assertEqual((lookup("6205").clearance_group, lookup("6205").seal), ("N", "open"))
+
+
+class LargerTables(TestCase):
+    def test_series_of_the_second_table_are_read_with_their_kind(self):
+        for text, sizes, kind in (
+            ("NU1005", (25, 47, 12), "cylindrical_roller"),
+            ("NJ2205 C3", (25, 52, 18), "cylindrical_roller"),
+            ("3203", (17, 40, 17.5), "angular_contact"),
+            ("7205 C", (25, 52, 15), "angular_contact"),
+            ("63002-2RS", (15, 32, 13), "ball"),
+            ("6313", (65, 140, 33), "ball"),
+            ("MR63", (3, 6, 2), "ball"),
+            ("R4", (6.35, 15.875, 4.978), "inch_ball"),
+            ("HK0808", (8, 12, 8), "needle_shell"),
+        ):
+            with self.subTest(text):
+                found = lookup(text)
+                self.assertEqual(((found.bore_mm, found.outside_mm, found.width_mm), found.kind), (sizes, kind))
+
+    def test_what_is_not_sourced_is_refused(self):
+        for text in ("NK20/16", "NKI20/16", "K20x24x10", "NUP205", "NUP305"):
+            with self.subTest(text), self.assertRaises(BadInput):
+                lookup(text)
+
+    def test_a_miniature_or_inch_bearing_is_wider_shut_and_one_source_is_said(self):
+        self.assertEqual((lookup("R3").width_mm, lookup("R3ZZ").width_mm), (3.967, 4.978))
+        self.assertIn("one source only: check it against the part", lookup("MR63").understood)
+        self.assertRaises(BadInput, getattr, lookup("7205"), "clearance_um")
+
+    def test_measured_sizes_stand_for_a_marking(self):
+        found = lookup("25x52x15")
+        self.assertEqual((found.bore_mm, found.clearance_group, found.seal, found.source), (25, "", "unknown", "measured"))
+        self.assertEqual((three_sizes("25 × 40 × 7"), size_and_code("52 N7"), metric_thread("M6")), ((25, 40, 7), (52, "N7"), (6, 1)))
+        for wrong in ("25x25x7", "x52x15", "25x52", "M", "52 N77x", "M999"):
+            for read in (three_sizes, size_and_code, metric_thread):
+                with self.subTest(wrong), self.assertRaises(BadInput):
+                    read(wrong)
 
 
 class WhatIsTyped(TestCase):
