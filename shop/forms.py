@@ -24,6 +24,7 @@ from shop.models import (
 )
 from shopmath.checks import BadInput
 from shopmath.quantity import TONS, parse
+from shopmath.verdict import repeatability_of
 from ui.fields import QuantityField, SizesField
 from ui.plain_text import PlainTextMixin
 
@@ -65,6 +66,16 @@ class ChillerForm(PlainTextMixin, forms.ModelForm):
 
 
 class GaugeForm(PlainTextMixin, forms.ModelForm):
+    field_order = ("name", "kind", "resolution", "repeatability", "tried")
+    found: float | None = None  # what the readings of a check scatter by
+    tried = forms.CharField(
+        required=False,
+        max_length=1500,
+        label="Or a repeatability check: ten readings of one thing",
+        help_text="the gauge taken off and set anew each time, spaces between; what they scatter by is then the gauge's own",
+        widget=forms.TextInput(attrs={"placeholder": "20.001 20.003 20.002 …", "autocomplete": "off"}),
+    )
+
     class Meta:
         model = Gauge
         fields = ("name", "kind", "resolution", "repeatability", "emissivity", "last_checked", "port", "baud", "on_button", "retired")
@@ -75,6 +86,23 @@ class GaugeForm(PlainTextMixin, forms.ModelForm):
         if data.get("kind") == Gauge.Kind.INFRARED and not data.get("emissivity"):
             self.add_error("emissivity", "An infrared gun needs the emissivity it is set to; most are fixed at 0.95.")
         return data
+
+    def clean_tried(self) -> str:
+        typed = str(self.cleaned_data["tried"]).replace(";", " ").split()
+        if not typed:
+            return ""
+        try:
+            self.found = repeatability_of([float(each.replace(",", ".")) for each in typed])
+        except BadInput as error:
+            raise forms.ValidationError(error.message) from error
+        except ValueError as error:
+            raise forms.ValidationError("Type plain numbers with spaces between, all in the gauge's unit.") from error
+        return " ".join(typed)
+
+    def save(self, commit: bool = True) -> Any:
+        if self.found is not None:
+            self.instance.repeatability = float(f"{self.found:.3g}")
+        return super().save(commit)
 
 
 class PullerForm(PlainTextMixin, forms.ModelForm):

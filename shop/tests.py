@@ -35,6 +35,17 @@ class Shelves(TestCase):
     def setUp(self):
         stock_shelves()
 
+    def test_ten_readings_of_one_thing_give_a_gauge_its_own_repeatability(self):
+        self.client.force_login(person())
+        gauge = Gauge.objects.get(kind="dial")
+        page, fields = f"/shop/gauges/{gauge.pk}/", {"name": gauge.name, "kind": "dial", "resolution": "0.01", "baud": "9600"}
+        answer = self.client.post(page, {**fields, "tried": "1.001 1.003 1.002"})
+        self.assertContains(answer, "A check is 10 to 100 readings of one thing; 3 were given.")
+        self.assertContains(answer, 'value="1.001 1.003 1.002"')
+        self.client.post(page, {**fields, "tried": "1.001 1,003 1.002 1.002 1.001 1.004 1.002 1.003; 1.001 1.002"})
+        gauge.refresh_from_db()
+        self.assertAlmostEqual(gauge.repeatability, 0.00115, places=5)
+
     def test_a_mechanic_reads_the_shop_s_figures_and_the_owner_changes_them(self):
         oven = Heater.objects.get(name="Workshop oven")
         page = f"/shop/heaters/{oven.pk}/"
