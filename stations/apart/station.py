@@ -26,7 +26,7 @@ def asks(found: JointFacts) -> list[Question]:
     asked = [questions.throw_angle(words, str(words.WHERE[Property.THROW_ANGLE]), quiet=past)] if found.has_several_throws else []
     asked += questions.sizes(words, found, past)
     if found.plan and not found.is_stopped:
-        asked.append(questions.peak(words))
+        asked.append(questions.peak(words, found))
     if past:
         asked.append(asking.question(words, ORDER, optional=True))
         asked.append(asking.question(words, SCORED))

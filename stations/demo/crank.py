@@ -94,7 +94,7 @@ PEAK = joint_at(Property.PRESS_PEAK).key
 def parted(shed: Hands, job: Job, at: datetime) -> None:
     shed.answer(job, "apart", None, at, *_angle(job, "180"), (joint_at(Property.PIN_SHOWN).key, "22"), *_sizes(22))
     shed.tick(shed.at(job, "apart", None, at))
-    shed.answer(job, "apart", None, at, (PEAK, "36"), ("parts-order", "pin's oil hole toward the drive side"), ("scored", "no"))
+    shed.answer(job, "apart", None, at, (PEAK, "36 kN"), ("parts-order", "pin's oil hole toward the drive side"), ("scored", "no"))
     shed.act(job, "apart", None, at, "sign")
 
 
@@ -105,7 +105,7 @@ def together(shed: Hands, job: Job, at: datetime) -> None:
     widths = [(slot.key, text) for slot, text in zip(WIDTHS, ("55.96", "55.95", "55.94", "55.95"), strict=True)]
     going = (("width-as-it-goes", "57.2"), ("width-as-it-goes", "-"))
     side = (Slot(rod(1), Property.BIG_END_SIDE_PLAY).key, "0.34")
-    shed.answer(job, "together", None, at, *going, (PEAK, "31"), *widths, side, *_angle(job, "180.1"))
+    shed.answer(job, "together", None, at, *going, (PEAK, "31 kN"), *widths, side, *_angle(job, "180.1"))
     shed.act(job, "together", None, at, "sign")
 
 

@@ -27,7 +27,7 @@ def asks(found: TogetherFacts) -> list[Question]:
         return asked
     thick: dict[str, Any] = {"gauges": ("micrometer", "calliper"), "resolution": 0.01, "example": "52.05"}
     asked.append(asking.question(words, AS_IT_GOES, optional=True, times=MOST_STOPS, quiet=past, **thick))
-    asked.append(questions.peak(words))
+    asked.append(questions.peak(words, found))
     if past:
         asked += [asking.question(words, slot, {"where": words.WEB_PLACE[slot.at.angle_deg or 0.0]}, anew=True, **thick) for slot in WIDTHS]
         asked.append(asking.question(words, SIDE_PLAY, anew=True, example="0.30", resolution=0.01, gauges=("feeler",)))

@@ -79,8 +79,11 @@ def _wall(found: JointFacts) -> dict[str, Any]:
     return {"limits": (2.0, max(2.0, most)), "refusal": said}
 
 
-def peak(station: ModuleType, quiet: bool = False) -> Question:
-    return question(station, at(Property.PRESS_PEAK), quiet=quiet, example="31", resolution=0.1, gauges=LOAD, peak=True)
+def peak(station: ModuleType, found: JointFacts, quiet: bool = False) -> Question:
+    """The highest force, in the unit that the press's own gauge has."""
+    unit, per = found.press_unit
+    example = f"{found.plan.force_n.likely / per:.3g}" if found.plan else "31"
+    return question(station, at(Property.PRESS_PEAK), quiet=quiet, unit=unit, example=example, resolution=0.1, gauges=LOAD, peak=True)
 
 
 def throw_angle(station: ModuleType, where: str, **more: Any) -> Question:

@@ -145,6 +145,14 @@ class Apart(PressCase):
         said = (self.hands.entry.call_state, result["peak_n"], result["press"], result["scored"])
         self.assertEqual(said, ("in", 29420, "Bottle press", False))
 
+    def test_a_press_that_shows_tons_takes_tons(self):
+        self.small_press("12 t", 117_680.0)
+        self.hands.sizes()
+        self.hands.tick_all()
+        self.assertEqual(self.hands.work().next_ask.unit, "t")
+        self.hands.peak("3")
+        self.assertAlmostEqual(self.hands.work().found.peak_n, 29_420, delta=1)
+
     def test_a_bare_ton_is_refused_with_its_meanings(self):
         self.hands.sizes()
         self.hands.tick_all()
