@@ -104,4 +104,4 @@ class TogetherFacts(JointFacts):
 def together_facts(given: Given) -> TogetherFacts:
     """What Together knows, built once for a page or an act."""
     joint = joint_facts(given, "assembling")
-    return TogetherFacts(joint.card, joint.own, joint.known, joint.presses, joint.ton, joint.moving)
+    return TogetherFacts(joint.card, joint.own, joint.known, joint.presses, joint.ton, joint.moving, joint.is_heard)

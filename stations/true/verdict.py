@@ -200,7 +200,9 @@ def shared_sources(found: TurnedFacts) -> Iterator[Trace]:
         warm = band(mm(left.low_um / 1000), mm(left.high_um / 1000))
         yield source("clearance", warm, {"seat": seat.name}, estimated=True)
     if found.gauge:
-        yield source("gauge", f"± {show(mm(found.reading_u_mm, 0.0001))}", {"gauge": found.gauge.name, "turns": found.turns})
+        tried = {"gauge": found.gauge.name, "turns": found.turns}
+        by_kind = found.gauge.repeatability is None  # what its kind usually repeats to, nobody having tried
+        yield source("gauge", f"± {show(mm(found.reading_u_mm, 0.0001))}", tried, estimated=by_kind)
 
 
 def single_sources(found: SingleFacts) -> Iterator[Trace]:

@@ -66,6 +66,7 @@ class JointFacts:
     presses: tuple[Press, ...]
     ton: str
     moving: str  # parting or assembling
+    is_heard: bool = False  # whether a load cell speaks to the page, in its own unit
 
     def value(self, what: Property) -> float | None:
         return self.own.value(at(what))
@@ -209,4 +210,5 @@ class JointFacts:
 
 def joint_facts(given: Given, moving: str) -> JointFacts:
     presses = tuple(given.shelves.presses) if given.shelves else ()
-    return JointFacts(given.card, given.own, given.facts, presses, given.shop.ton if given.shop else "", moving)
+    heard = any(each.kind == "load" and each.port for each in given.shelves.gauges) if given.shelves else False
+    return JointFacts(given.card, given.own, given.facts, presses, given.shop.ton if given.shop else "", moving, heard)

@@ -14,7 +14,7 @@ from stations.base import Method, Question
 from stations.base.asking import method, question
 from stations.base.words import OptionRow, fill
 from stations.common.press_joint import words
-from stations.common.press_joint.facts import JointFacts, at
+from stations.common.press_joint.facts import USUAL_UNIT, JointFacts, at
 
 LOAD = (Gauge.Kind.LOAD.value,)
 SLACK_MM = 0.5  # by which sizes taken with a calliper may disagree
@@ -80,8 +80,8 @@ def _wall(found: JointFacts) -> dict[str, Any]:
 
 
 def peak(station: ModuleType, found: JointFacts, quiet: bool = False) -> Question:
-    """The highest force, in the unit that the press's own gauge has."""
-    unit, per = found.press_unit
+    """The highest force, in the unit of the press's own gauge; a load cell that is heard has its own."""
+    unit, per = USUAL_UNIT if found.is_heard else found.press_unit
     example = f"{found.plan.force_n.likely / per:.3g}" if found.plan else "31"
     return question(station, at(Property.PRESS_PEAK), quiet=quiet, unit=unit, example=example, resolution=0.1, gauges=LOAD, peak=True)
 

@@ -246,7 +246,8 @@ def _of_the_fit(found: OneSeat) -> Iterator[Trace]:
     if found.measured_at:
         where = fill(words.MEASURED_AT, {"station": station_name(found.measured_at)})
         of_fit["inner" if found.onto_shaft else "outer"] = where
-    yield source("grip", band(mm(grip.min_interference_mm), mm(grip.max_interference_mm)), of_fit)
+    by_class = not (seat_fit.outer.measured and seat_fit.inner.measured)  # spread evenly over what the class allows
+    yield source("grip", band(mm(grip.min_interference_mm), mm(grip.max_interference_mm)), of_fit, estimated=by_class)
     warm = when_warm.warm_fit(seat_fit)
     yield source("warm", band(mm(warm.min_interference_mm), mm(warm.max_interference_mm)), estimated=True)
     stays = when_warm.stays(seat_fit)
