@@ -72,7 +72,7 @@ class GaugeForm(PlainTextMixin, forms.ModelForm):
         required=False,
         max_length=1500,
         label="Or a repeatability check: ten readings of one thing",
-        help_text="the gauge taken off and set anew each time, spaces between; what they scatter by is then the gauge's own",
+        help_text="take the gauge off and set it anew each time; spaces between. The scatter becomes its repeatability.",
         widget=forms.TextInput(attrs={"placeholder": "20.001 20.003 20.002 …", "autocomplete": "off"}),
     )
 

@@ -31,7 +31,7 @@ class ABoltOfThirtyFive(TestCase):
 
     def test_it_is_asked_once_with_what_was_probably_meant_and_what_was_typed_stays(self):
         answer = self.send("350")
-        self.assertIn("Did you mean 35.0 mm?", answer)
+        self.assertIn("Did you mean 35 mm?", answer)
         self.assertIn('value="350"', answer)
         self.assertEqual(self.kept(), [])
 

@@ -89,7 +89,7 @@ def _masses(found: BalanceFacts, canvas: Canvas, at: Place, radius: float) -> No
             sheet.circle(at(mark, radius - 14), 13, "place")
         if mass is None and not asked:
             continue
-        x, y = at(mark, radius - 60)
+        x, y = at(mark, radius - 86)
         said = str(words.ON_DRAWING["mass"]) if mass is None else show(kilograms(mass, 0.00001))
         sheet.text((x, y + 5), said, "halo strong hot" if mass is None else "halo reading-label ink", "middle")
 

@@ -58,8 +58,8 @@ def said(doubt: Doubt, ask: Question, quantity: Quantity) -> str:
 
 
 def _step(value: float, resolution: float) -> float:
-    """As many digits as the number has, down to a hundredth of the question's step."""
+    """As many digits as the number has, or as the question wants."""
     for step in (1.0, 0.1, 0.01, 0.001, 0.0001, 0.00001):
-        if step <= resolution and abs(value / step - round(value / step)) < 1e-6:
+        if abs(value / step - round(value / step)) < 1e-6:
             return step
     return min(resolution, 0.001)
