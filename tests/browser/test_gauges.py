@@ -277,5 +277,5 @@ class AnswersAnotherQuestion(Heard):
         self.sees("What the gauge sent meanwhile was not taken", where=".strip-words")
         self.page.locator("#strip-field").fill("0.01")
         self.page.keyboard.press("Enter")
-        self.sees("Drive side at 45°", where=".strip")
+        self.sees("Drive side at 30°", where=".strip")
         self.assertEqual(self.kept(), {"shaft-reading.left.0": "0.01"})
