@@ -12,7 +12,9 @@ from engines.properties import LIMITS
 from shopmath import materials
 from shopmath.checks import BadInput
 from shopmath.iso286 import limits
+from shopmath.notation import metric_thread, three_sizes
 from shopmath.quantity import parse
+from stations.book_in.notation import spread
 from ui.fields import QuantityField
 from ui.plain_text import PlainTextMixin
 
@@ -72,7 +74,9 @@ class FlywheelForm(PlainTextMixin, forms.ModelForm):
     nut_d_mm = QuantityField("length", "mm", low=4, high=60, required=False, label="Nut thread", help_text="12 mm, 1/2 in")
     nut_torque_nm = QuantityField("torque", "Nm", low=1, high=600, required=False, label="Nut torque", help_text="55 Nm, 40 ft-lb")
     shaft_d_mm = QuantityField("length", "mm", low=4, high=80, required=False, label="Shaft at the key")
-    boss_d_mm = QuantityField("length", "mm", low=8, high=80, required=False, label="Puller thread in the boss, its size")
+    boss_d_mm = QuantityField(
+        "length", "mm", low=8, high=80, required=False, label="Puller thread in the boss, its size", help_text="27 mm, or M27x1"
+    )
     boss_pitch_mm = QuantityField("thread_pitch", "mm", low=0.3, high=6, required=False, label="Its pitch", help_text="1 mm or 26 tpi")
     wheel_kg = QuantityField("mass", "kg", low=0.05, high=200, required=False, label="Flywheel mass")
     wheel_rpm = QuantityField("speed", "rpm", low=100, high=30000, required=False, label="Working speed")
@@ -96,6 +100,9 @@ class FlywheelForm(PlainTextMixin, forms.ModelForm):
         labels = {"flywheel_source": "Where these are from", "cone": "It sits on a", "boss_hand": "Its hand"}
         help_texts = {"flywheel_source": "manual page, drawing, measured"}
 
+    def __init__(self, data: Any = None, *args: Any, **kwargs: Any) -> None:
+        super().__init__(spread(data, self.prefix, ("boss_d_mm", "boss_pitch_mm"), metric_thread), *args, **kwargs)
+
 
 class MarkForm(PlainTextMixin, forms.ModelForm):
     """A bolt, dowel or gap place put on the face."""
@@ -103,7 +110,7 @@ class MarkForm(PlainTextMixin, forms.ModelForm):
     prefix = "mark"
     x_mm = QuantityField("length", "mm", low=-5000, high=5000, label="x", help_text="to the right of the middle")
     y_mm = QuantityField("length", "mm", low=-5000, high=5000, label="y", help_text="up from the middle")
-    d_mm = QuantityField("length", "mm", low=1.99, high=30, required=False, label="Thread", initial="6")
+    d_mm = QuantityField("length", "mm", low=1.99, high=30, required=False, label="Thread", initial="6", help_text="6 mm, M6 or M8x1")
     pitch_mm = QuantityField("thread_pitch", "mm", low=0.29, high=4, required=False, label="Pitch", initial="1")
     length_mm = QuantityField("length", "mm", low=2.9, high=400, required=False, label="Length under the head")
     torque_nm = QuantityField("torque", "Nm", low=0.49, high=400, required=False, label="Torque")
@@ -115,8 +122,8 @@ class MarkForm(PlainTextMixin, forms.ModelForm):
         fields = ("what", "name", "x_mm", "y_mm", "d_mm", "pitch_mm", "length_mm", "torque_nm", "clearance_mm", "engaged_mm", "source")
         labels = {"source": "Where these are from"}
 
-    def __init__(self, *args: Any, card: EngineCard, **kwargs: Any) -> None:
-        super().__init__(*args, **kwargs)
+    def __init__(self, data: Any = None, *args: Any, card: EngineCard, **kwargs: Any) -> None:
+        super().__init__(spread(data, self.prefix, ("d_mm", "pitch_mm"), metric_thread), *args, **kwargs)
         self.card = card
         self.fields["name"].required = False
 
@@ -156,7 +163,7 @@ class SealForm(PlainTextMixin, forms.ModelForm):
     """A shaft seal."""
 
     prefix = "seal"
-    shaft_mm = QuantityField("length", "mm", low=3, high=200, label="Shaft")
+    shaft_mm = QuantityField("length", "mm", low=3, high=200, label="Shaft", help_text="25 mm, or all three: 25x40x7")
     bore_mm = QuantityField("length", "mm", low=5, high=250, label="Its bore in the case")
     width_mm = QuantityField("length", "mm", low=1.9, high=40, label="Width")
     depth_mm = QuantityField(
@@ -168,8 +175,8 @@ class SealForm(PlainTextMixin, forms.ModelForm):
         fields = ("name", "half", "seat", "shaft_mm", "bore_mm", "width_mm", "lip", "loads_from", "depth_mm", "source")
         labels = {"name": "Which seal", "half": "It sits in the", "seat": "In front of the bearing of", "source": "Where these are from"}
 
-    def __init__(self, *args: Any, card: EngineCard, **kwargs: Any) -> None:
-        super().__init__(*args, **kwargs)
+    def __init__(self, data: Any = None, *args: Any, card: EngineCard, **kwargs: Any) -> None:
+        super().__init__(spread(data, self.prefix, ("shaft_mm", "bore_mm", "width_mm"), three_sizes), *args, **kwargs)
         self.card = card
         self.fields["name"].required = False
         seats = self.fields["seat"]

@@ -12,10 +12,11 @@ from engines.models import EngineCard, Seat, case_metals
 from shopmath.bearings import lookup
 from shopmath.checks import BadInput
 from shopmath.iso286 import LARGEST_MM, limits
+from shopmath.notation import size_and_code
 from shopmath.thermal.limits import LEFT_IN
 from stations.registry import WORK_ORDERS
 from ui.fields import QuantityField
-from ui.plain_text import PlainTextMixin
+from ui.plain_text import PlainTextMixin, check_plain
 
 
 def _size(label: str) -> QuantityField:
@@ -74,6 +75,8 @@ class SeatForm(PlainTextMixin, forms.ModelForm):
         widget=forms.CheckboxSelectMultiple,
     )
 
+    size_typed: float | None = None  # that stands before the fit code
+
     class Meta:
         model = Seat
         fields = (
@@ -111,14 +114,17 @@ class SeatForm(PlainTextMixin, forms.ModelForm):
         }
         help_texts = {
             "name": "Main bearing, drive side",
-            "designation": "As stamped: 6205 C3",
-            "code": "N7 for a bore, k5 for a shaft",
+            "designation": "As stamped: 6205 C3; or its sizes, 25x52x15",
+            "code": "N7 or 52 N7 for a bore, k5 for a shaft",
             "source": "manual page, drawing, measured",
         }
 
     def __init__(self, *args: Any, card: EngineCard | None = None, **kwargs: Any) -> None:
         super().__init__(*args, **kwargs)
         self.card = card
+        code = forms.CharField(max_length=14, label=self.fields["code"].label, help_text=self.fields["code"].help_text)
+        code.validators.append(check_plain)
+        self.fields["code"] = code  # longer than a code, for the size that may stand before it
         for name in ("name", "code", "role"):
             self.fields[name].required = False
         if self.instance.pk is None:
@@ -145,6 +151,15 @@ class SeatForm(PlainTextMixin, forms.ModelForm):
                 raise forms.ValidationError(error.message) from error
         return text
 
+    def clean_code(self) -> str:
+        """A fit code, alone or behind its size: `52 N7`."""
+        text = str(self.cleaned_data.get("code") or "").strip()
+        try:
+            self.size_typed, code = size_and_code(text)
+        except BadInput:
+            return text
+        return code
+
     def clean(self) -> dict[str, Any]:
         data = super().clean() or {}
         self.instance.role_assumed = False
@@ -163,6 +178,8 @@ class SeatForm(PlainTextMixin, forms.ModelForm):
         trial = Seat(**{key: data[key] for key in ("on", "designation", "bore_mm", "outside_mm", "width_mm")})
         nominal = nominal_of(trial)
         code = data.get("code", "")
+        if self.size_typed and abs(self.size_typed - nominal) > 0.01:
+            self.add_error("code", f"{self.size_typed:g} {code} is not the fit of this bearing: it measures {nominal:g} mm there.")
         if code:
             try:
                 limits(code, nominal)

@@ -1,0 +1,52 @@
+"""Sizes typed as the trade writes them: `52 N7`, `M27x1`, `M6`, `25x40x7`, `25x52x15`."""
+
+from __future__ import annotations
+
+from django.test import TestCase
+
+from engines.models import Mark, Seal
+from stations.book_in.forms import SeatForm
+from tests.shed import job, person
+
+SEAL = {"part": "seal", "seal-name": "Output", "seal-half": "left", "seal-lip": "inside", "seal-loads_from": "outside"}
+
+
+class AsTheTradeWritesThem(TestCase):
+    def setUp(self):
+        self.card = job(order="bottom-end").card
+        self.client.force_login(person())
+
+    def seat(self, **fields):
+        usual = {"name": "Output", "on": "case", "half": "left", "stop": "shoulder", "loads_from": "inside"}
+        said = {**usual, "role": "other", **fields}
+        return SeatForm({f"{SeatForm.prefix}-{name}": value for name, value in said.items()}, card=self.card)
+
+    def test_a_fit_code_may_stand_behind_its_size(self):
+        for typed, code in (("52 N7", "N7"), ("52N7", "N7"), ("N7", "N7")):
+            form = self.seat(designation="6205 C3", code=typed)
+            form.is_valid()
+            self.assertNotIn("code", form.errors)
+            self.assertEqual(form.cleaned_data["code"], code)
+        form = self.seat(designation="6205 C3", code="47 N7")
+        self.assertFalse(form.is_valid(), form.errors)
+        self.assertIn("47 N7 is not the fit of this bearing: it measures 52 mm there.", form.errors["code"])
+
+    def test_the_sizes_of_a_bearing_stand_for_its_marking(self):
+        form = self.seat(designation="25x52x15", code="N7")
+        form.is_valid()
+        self.assertNotIn("designation", form.errors)
+
+    def test_a_seal_is_typed_in_one_field(self):
+        self.client.post("/jobs/0412/card/", {**SEAL, "seal-shaft_mm": "25x40x7"})
+        seal = Seal.objects.get(name="Output")
+        self.assertEqual((seal.shaft_mm, seal.bore_mm, seal.width_mm), (25, 40, 7))
+
+    def test_a_thread_brings_its_pitch(self):
+        for x, thread, pitch in ((1, "M8x1", 1.0), (2, "M6", 1.0), (3, "M10", 1.5)):
+            place = {"place": "bolt", "mark-x_mm": str(10 * x), "mark-y_mm": "0", "mark-what": "bolt", "mark-name": thread}
+            self.client.post(f"/cards/{self.card.pk}/face/", {**place, "mark-d_mm": thread})
+            mark = Mark.objects.get(name=thread)
+            self.assertEqual((f"M{mark.d_mm:g}", mark.pitch_mm), (thread.split("x")[0], pitch))
+        self.client.post("/jobs/0412/card/", {"part": "wheel", "wheel-boss_d_mm": "M27x1"})
+        self.card.refresh_from_db()
+        self.assertEqual((self.card.boss_d_mm, self.card.boss_pitch_mm), (27.0, 1.0))
