@@ -1,4 +1,4 @@
-"""How well predictions held: what each station foretold beside what happened, over every signed entry that stands."""
+"""How well predictions held: what each station predicted beside what happened, over every signed entry that stands."""
 
 from __future__ import annotations
 
@@ -25,5 +25,5 @@ def held(request: HttpRequest) -> HttpResponse:
     for station in STATIONS:
         if station.prediction:
             made.setdefault(station.prediction, []).extend(by_station[station.key])
-    kinds = [(each.name, each.foretold, each.held(results)) for each, results in made.items()]
+    kinds = [(each.name, each.predicted, each.held(results)) for each, results in made.items()]
     return render(request, "exchange/held.html", {"kinds": kinds})

@@ -137,7 +137,7 @@ class Cards(Around):
         self.assertTrue(Seat.objects.exists())
 
     def test_what_is_taken_is_told_from_what_is_known(self):
-        self.assertContains(self.client.get("/jobs/0412/card/?part=facts"), "The case metal is taken as usual")
+        self.assertContains(self.client.get("/jobs/0412/card/?part=facts"), "The case metal is assumed (typical value)")
         self.client.post(
             "/jobs/0412/card/",
             {

@@ -27,7 +27,7 @@ class AtTheDoor(Around):
         self.book(name="Merle 198")
         card = Job.objects.get(number=413).card
         self.assertEqual((card.case_material_assumed, card.face_assumed, card.lifts, card.seats.count()), (True, True, "", 0))
-        self.assertContains(self.client.get("/jobs/0413/card/"), "taken as usual")
+        self.assertContains(self.client.get("/jobs/0413/card/"), "assumed (typical value)")
 
     def test_one_bearing_wants_its_seat_at_once(self):
         self.assertContains(self.book(name="Merle 198", work_order="heat"), "Type the marking on the ring")

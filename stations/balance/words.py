@@ -197,7 +197,7 @@ METHOD: Methods = {
     "metal": (_("The rim is"), ()),
 }
 ACTION = {
-    "anyway": _("Balance it all the same"),
+    "anyway": _("Balance it anyway"),
     "again": _("Roll it again"),
     "prove": _("Prove it again"),
     "add": _("Add mass instead"),

@@ -11,7 +11,7 @@ Results = Sequence[Mapping[str, Any]]
 
 @dataclass(frozen=True)
 class Held:
-    """What was foretold, how often, and what came of it."""
+    """What was predicted, how often, and what came of it."""
 
     said: str
     count: int
@@ -23,5 +23,5 @@ class Prediction:
     """One kind of prediction; stations that make the same one share it."""
 
     name: Any
-    foretold: Any
+    predicted: Any
     held: Callable[[Results], list[Held]]

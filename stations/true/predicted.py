@@ -1,4 +1,4 @@
-"""Blows foretold at True, held against what they moved."""
+"""Blows predicted at True, held against what they moved."""
 
 from __future__ import annotations
 
@@ -11,7 +11,7 @@ from stations.true import words
 
 
 def blows(results: Results) -> list[Held]:
-    """Of the truing moves, what share of the twist foretold each took."""
+    """Of the truing moves, what share of the twist predicted each took."""
     shares = []
     for each in results:
         moves = each.get("moves") or []
@@ -24,4 +24,4 @@ def blows(results: Results) -> list[Held]:
     return [Held(str(words.ALL_OF_IT), len(shares), fill(words.BLOW_HELD, {"share": share(statistics.median(shares))}))]
 
 
-PREDICTION = Prediction(words.BLOWS, words.FORETOLD, blows)
+PREDICTION = Prediction(words.BLOWS, words.PREDICTED, blows)

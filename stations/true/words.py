@@ -237,5 +237,5 @@ ON_DRAWING = {
     "strike": _("strike"),
 }
 
-BLOWS, FORETOLD, ALL_OF_IT = _("Truing blows"), _("foretold"), _("the whole of it")
+BLOWS, PREDICTED, ALL_OF_IT = _("Truing blows"), _("predicted"), _("the whole of it")
 BLOW_HELD = _("the middle blow took {share} of the twist it was meant for")

@@ -63,7 +63,7 @@ class TheCard(BrowserCase):
         self.assertQuiet()
 
     def test_it_goes_to_the_shelf_and_out_as_a_file_and_a_bad_one_is_refused(self):
-        self.page.get_by_text("Put this card on the shelf").click()
+        self.page.get_by_text("Save as engine template").click()
         self.sees("on the shelf, version 1")
         with self.page.expect_download() as caught:
             self.page.get_by_text("The card as JSON").click()

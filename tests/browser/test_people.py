@@ -33,7 +33,7 @@ class LettingPeopleIn(BrowserCase):
         phone.get_by_label("New password", exact=True).fill("moored-skiff-88")
         phone.get_by_label("New password confirmation").fill("moored-skiff-88")
         phone.get_by_role("button", name="Change my password").click()
-        phone.get_by_text("On the bench").first.wait_for()
+        phone.get_by_text("Workbench").first.wait_for()
         self.go("/shop/people/")
         self.sees("Linux, Chrome")
         self.page.get_by_role("button", name="Switch off Piet").click()

@@ -1,4 +1,4 @@
-"""Press forces foretold at Apart and Together, held against the peaks that were read."""
+"""Press forces predicted at Apart and Together, held against the peaks that were read."""
 
 from __future__ import annotations
 
@@ -10,7 +10,7 @@ from stations.common.press_joint import words
 
 
 def forces(results: Results) -> list[Held]:
-    """Of the joints pressed, how many peaks lay inside the band that was foretold, and how they lay to its middle."""
+    """Of the joints pressed, how many peaks lay inside the band that was predicted, and how they lay to its middle."""
     found = [(each["force_n"], each["peak_n"]) for each in results if each.get("force_n") and each.get("peak_n")]
     if not found:
         return []
@@ -20,4 +20,4 @@ def forces(results: Results) -> list[Held]:
     return [Held(str(words.BAND), len(found), fill(words.BAND_HELD, values))]
 
 
-PREDICTION = Prediction(words.FORCES, words.FORETOLD, forces)
+PREDICTION = Prediction(words.FORCES, words.PREDICTED, forces)

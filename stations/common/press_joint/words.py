@@ -141,5 +141,5 @@ ON_DRAWING = {
     "later": _("its force"),
 }
 
-FORCES, FORETOLD, BAND = _("Press forces"), _("foretold"), _("low to high estimate")
+FORCES, PREDICTED, BAND = _("Press forces"), _("predicted"), _("low to high estimate")
 BAND_HELD = _("{inside} of {count} inside; the middle one {middle} of the likely")

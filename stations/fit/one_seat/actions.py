@@ -39,7 +39,8 @@ def actions(bound: Any) -> tuple[Action, ...]:
         if found.heater and not found.timer("heat"):
             offered.append(Action("heat", said["heat" if found.plan.soak else "flame"], "heat", not offered, shut, to_the_heat))
         if found.phase == Phase.HEATING or (not found.heater and not found.plan.chill):
-            offered.append(Action("open", said["open"], "open", not offered, shut, out))
+            how = "open_shaft" if found.onto_shaft else "open" if found.heater or found.plan.chill else "open_cold"
+            offered.append(Action("open", said[how], "open", not offered, shut, out))
     if found.phase == Phase.WINDOW or (found.phase == Phase.AFTER and not found.went_in):
         offered.append(Action("again", said["again"], "again", found.phase == Phase.AFTER, do=back))
     return (*offered, bound.sign_action()) if found.phase == Phase.AFTER else tuple(offered)

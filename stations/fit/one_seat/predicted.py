@@ -1,4 +1,4 @@
-"""Heats foretold, held against how the bearing went in."""
+"""Heats predicted, held against how the bearing went in."""
 
 from __future__ import annotations
 

@@ -102,7 +102,7 @@ DETAIL = {
     ),
     "sure": _("Sure for {sure} once out; when it touches you have about {seating}."),
     "cold_first": _("Cold first: the {outer} goes in {later} later. Sure for {sure} once out; when it touches you have about {seating}."),
-    "within": _("Offer it up within {sure}; once it touches, about {seating}."),
+    "within": _("Fit it within {sure}; once it touches, you have about {seating}."),
     "lay_out": NEXT["lay_out"],
     "lay_out_circlip": NEXT["lay_out_circlip"],
     "peels": _("Never drive a cocked ring: it peels the bore."),
@@ -234,11 +234,13 @@ SPOT: dict[str, tuple[Sentence, Sentence]] = {  # where to measure next, in two 
     Property.SEATING_DEPTH: (_("look here, 4 places"), _("depth")),
 }
 ACTION = {
-    "chill": _("{Partner} goes in the cold"),
-    "heat": _("{Outer} goes in the heat"),
-    "flame": _("Heat on"),
-    "open": _("Out, and offer it up"),
-    "again": _("Back into the heat"),
+    "chill": _("Put the {partner} in the cold (start timer)"),
+    "heat": _("Put the {outer} in the heat (start timer)"),
+    "flame": _("Start heating (start timer)"),
+    "open": _("Take the {outer} out and fit the {partner}"),
+    "open_shaft": _("Take the {outer} out and slide it on"),
+    "open_cold": _("Push it home now"),
+    "again": _("Heat it again"),
 }
 TIMER = {
     "heat": _("{outer} comes out"),

@@ -208,14 +208,14 @@ WARNINGS = {
 }
 SHUT = {
     "way": _("Found and card say otherwise: settle which way round it goes."),
-    "lay_out": _("Lay the bench out first: tick the line under Ready at hand."),
+    "lay_out": _("Lay the bench out first: tick that line of the checklist."),
     "early": _("Nothing would go in yet: the case is not hot enough for any part."),
 }
 ACTION = {
-    "chill": _("{part} goes into the {chiller}"),
-    "chill_many": _("{count} parts into the {chiller}"),
-    "heat": _("{Side} half goes into the oven"),
-    "open": _("Out, and one by one"),
+    "chill": _("Put {part} into the {chiller} (start timer)"),
+    "chill_many": _("Put {count} parts into the {chiller} (start timer)"),
+    "heat": _("Put the {side} half into the oven (start timer)"),
+    "open": _("Take the half out and fit one part after another"),
     "again": _("Reheat for {count}"),
     "other": _("Now the {side} half"),
 }
