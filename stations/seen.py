@@ -28,7 +28,7 @@ class Seen:
     def of(cls, text: str) -> Seen:
         """As a page sends it; a page that says nothing has seen nothing.
 
-        >>> Seen.of(str(Seen.now(7, "in", "It drops in: 99 in 100")))
+        >>> Seen.of(str(Seen.now(7, "in", "It drops in: 99 %")))
         Seen(revision=7, state='in', headline='It drops in: # in #')
         """
         revision, _, rest = text[:200].partition("|")

@@ -74,10 +74,10 @@ def lasting(seconds: float | None) -> str:
 def odds(chance: float) -> str:
     """A chance as a mechanic says it, never rounded up to certain."""
     if chance > 0.999:
-        return _("better than 999 in 1000")
+        return _("more than 99.9 %")
     if chance < 0.01:
-        return _("less than 1 in 100")
-    return _("{count} in 100").format(count=math.floor(100 * chance))
+        return _("less than 1 %")
+    return _("{count} %").format(count=math.floor(100 * chance))
 
 
 IN_WORDS = {CHANCE: odds, DURATION: lasting}  # kinds that are not said as a number with a unit

@@ -101,7 +101,7 @@ class Thermometers(TestCase):
 
 class TradeWords(SimpleTestCase):
     def test_sureness_is_never_rounded_up(self):
-        cases = {1.0: "better than 999 in 1000", 0.9989: "99 in 100", 0.9899: "98 in 100", 0.5: "50 in 100", 0.001: "less than 1 in 100"}
+        cases = {1.0: "more than 99.9 %", 0.9989: "99 %", 0.9899: "98 %", 0.5: "50 %", 0.001: "less than 1 %"}
         for confidence, words in cases.items():
             self.assertEqual(odds(confidence), words)
 

@@ -38,13 +38,13 @@ REASON = {
     Code.NO_PLAN: _("{said}"),
     Code.SEAT_IS_OUT: _("Inspect signed this seat as out; it has not been measured since."),
     Code.NOTHING_HOLDS: _("As measured, the seat is too large for any interference with the ring."),
-    "to_spare": _("{chance}, at least {least} to spare"),
-    "already": _("already: {chance}, at least {least} to spare"),
+    "to_spare": _("{chance} sure; at least {least} clearance"),
+    "already": _("already {chance} sure; at least {least} clearance"),
     "no_room": _("{clearance} of clearance where {wanted} is wanted: it will not go in by hand."),
     "room_unsure": _("{clearance} reaches under the {wanted} wanted."),
-    "chance_no_room": _("{chance}: {clearance} of clearance where {wanted} is wanted: it will not go in by hand."),
+    "chance_no_room": _("{chance} sure: {clearance} of clearance where {wanted} is wanted: it will not go in by hand."),
     "sure_too_short": _("{clearance} at first, but sure for {sure} only; {handling} of handling are wanted."),
-    "chance_unsure": _("{chance}. {clearance} reaches under the {wanted} wanted."),
+    "chance_unsure": _("{chance} sure. {clearance} reaches under the {wanted} wanted."),
     "too_hot": _("The {outer} is at {here}; {what} allows {limit}: {why}."),
     "too_cold": _("The {partner} is at {here}; {what} allows {limit}: {why}."),
     "coarse": shared.COARSE,
@@ -256,7 +256,7 @@ HEATS, SAID_TO_GO = _("Heats"), _("said to go in")
 PROMISED = {
     "less": _("less than even"),
     "likely": _("likely"),
-    "nine": _("9 in 10 or better"),
-    "sure": _("99 in 100 or better"),
+    "nine": _("90 % or better"),
+    "sure": _("99 % or better"),
 }
 WENT_IN = _("{home} of {count} went in at the first try, {dropped} of them dropped; {jammed} jammed")

@@ -10,7 +10,7 @@ from jobs import log
 from shop.models import Chiller
 from shopmath.verdict import WARM_K
 from stations.base import Action, clocks
-from stations.base.words import capital, fill
+from stations.base.words import fill
 from stations.fit import telling
 from stations.fit.heat import LONGEST_S
 from stations.fit.whole_half import into_seats, words
@@ -63,7 +63,7 @@ def _before(bound: Any, found: WholeHalf) -> list[Action]:
             said = fill(words.ACTION["chill" if len(going) == 1 else "chill_many"], values)
             word = f"chill {chiller.name.lower()}" if offered else "chill"
             offered.append(Action(f"{CHILL}{chiller.pk}", said, word, not offered, shut, _chills(chiller.pk)))
-    side = {"Side": capital(found.side)}
+    side = {"side": str(found.side)}
     if not found.timer("heat"):
         offered.append(Action("heat", fill(words.ACTION["heat"], side), "heat", not offered, shut, into_the_oven))
     else:

@@ -90,7 +90,7 @@ class Planning(AtTheSheet):
         self.hands.keep("heat", "75")
         plate = self.work().plate()
         self.assertIn(plate.state, ("too_close", "out"))
-        self.assertIn("Waits for a reheat", plate.line)
+        self.assertIn("wait for a reheat", plate.line)
 
     def test_no_oven_no_sheet(self):
         Heater.objects.filter(method="oven").update(retired=True)
