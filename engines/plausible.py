@@ -45,6 +45,7 @@ USUAL: dict[Property, tuple[float, float]] = {  # in the kind's own unit (mm, NÂ
 ALIKE: dict[Property, float] = {  # how many times more or less than the others of its kind in one entry it may be
     Property.BOLT_LENGTH: 4.0,
     Property.WIDTH_AS_IT_GOES: 1.3,
+    Property.WIDTH_OVER_WEBS: 1.3,
     Property.WEB_WALL: 3.0,
     Property.SEATING_DEPTH: 4.0,
 }

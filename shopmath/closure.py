@@ -16,6 +16,7 @@ RECENT = 3  # the next bolt keeps away from the last few
 STAGES = (0.4, 0.7, 1.0)
 PROOF_MPA = {"8.8": 580.0, "10.9": 830.0, "12.9": 970.0}  # ISO 898-1, up to M16
 ATMOSPHERE_KPA = 101.325  # a standard atmosphere
+MOST_MINUTES = 60  # that a leak test is held
 THERMOMETER_U_K = 1.0  # expanded, of the air in the case: estimate
 CAUTIOUS_DROP_KPA_MIN = 1.0  # shop rule where the card says nothing
 
@@ -231,6 +232,33 @@ def _gauge_pressure(field: str, kpa: float) -> float:
     if finite(field, kpa) <= -ATMOSPHERE_KPA:
         raise BadInput(field, f"{kpa:g} kPa is below a perfect vacuum, which is -{ATMOSPHERE_KPA:g} kPa.", "below_vacuum", value=kpa)
     return float(kpa)
+
+
+def warmed_kpa(gauge_kpa: float, before_c: float, after_c: float) -> float:
+    """What a pressure test gains, or loses, because the air in the case has warmed or cooled, kPa.
+
+    Examples
+    --------
+    >>> round(warmed_kpa(40, 25, 20), 2)
+    -2.37
+    """
+    before, after = (temperature(name, value) + 273.15 for name, value in (("before_c", before_c), ("after_c", after_c)))
+    return (_gauge_pressure("gauge_kpa", gauge_kpa) + ATMOSPHERE_KPA) * (after - before) / positive("before_c", before)
+
+
+def leak_settled_min(rate_kpa_min: float, limit_kpa_min: float, uncertainty_kpa: float) -> int | None:
+    """How long a leak test must be held to tell a rate from its limit, whole minutes; None where no reasonable time does.
+
+    Examples
+    --------
+    >>> leak_settled_min(0.98, 1.0, 0.25), leak_settled_min(0.5, 1.0, 0.25), leak_settled_min(1.0, 1.0, 0.25)
+    (18, 1, None)
+    """
+    short = abs(not_negative("rate_kpa_min", rate_kpa_min) - positive("limit_kpa_min", limit_kpa_min))
+    unsure = combined(uncertainty_kpa, uncertainty_kpa)
+    if short * MOST_MINUTES < unsure:
+        return None
+    return max(1, math.ceil(unsure / short)) if short else None
 
 
 def leak(

@@ -9,12 +9,13 @@ from collections.abc import Callable
 from dataclasses import dataclass
 
 from shopmath.bearings import Bearing, raceway_diameters_mm
-from shopmath.checks import BadInput, finite, positive, temperature
+from shopmath.checks import BadInput, finite, positive
 from shopmath.compounds import seat_friction
 from shopmath.estimate import Estimate
 from shopmath.iso286 import Fit
 from shopmath.materials import Material
 from shopmath.press import interference_pressure_mpa, press_force_n
+from shopmath.thermal.expansion import clearance_mm
 from shopmath.verdict import MOST_ALPHA
 
 ROOM_C = 20.0
@@ -29,9 +30,8 @@ def _alpha(name: str, alpha: float) -> float:
 
 
 def _opened_mm(nominal_mm: float, outer_alpha: float, outer_c: float, inner_alpha: float, inner_c: float) -> float:
-    outer = _alpha("outer_alpha", outer_alpha) * (temperature("outer_c", outer_c) - ROOM_C)
-    inner = _alpha("inner_alpha", inner_alpha) * (temperature("inner_c", inner_c) - ROOM_C)
-    return positive("nominal_mm", nominal_mm) * (outer - inner)
+    outer, inner = _alpha("outer_alpha", outer_alpha), _alpha("inner_alpha", inner_alpha)
+    return clearance_mm(nominal_mm, 0.0, outer, outer_c, inner, inner_c)
 
 
 def warm_fit_mm(cold: Fit, nominal_mm: float, outer_alpha: float, outer_c: float, inner_alpha: float, inner_c: float) -> Fit:

@@ -11,6 +11,7 @@ from stations.balance import words
 from stations.balance.facts import BalanceFacts
 from stations.balance.places import ADDED, DRILLED, ROLLED, Phase, at, turning
 from stations.base import Action
+from stations.base.anew import ask_anew
 
 
 def actions(bound: Any) -> tuple[Action, ...]:
@@ -41,9 +42,7 @@ def add_mass(bound: Any) -> None:
 
 def prove_again(bound: Any) -> None:
     """The four masses are withdrawn and asked anew, with a finer step or a freer stand."""
-    for mark in MARKS:
-        for each in bound.live(turning(mark).key):
-            log.withdraw(each, bound.person)
+    ask_anew(bound, [turning(mark) for mark in MARKS])
 
 
 def roll_again(bound: Any) -> None:

@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import math
 from dataclasses import dataclass
 from enum import StrEnum
 from functools import cached_property
@@ -17,15 +16,13 @@ from shop.models import Blades, PullIn
 from shopmath import feelers
 from shopmath.centring import Centred, centred
 from shopmath.checks import BadInput
-from shopmath.closure import leak
+from shopmath.closure import leak, leak_settled_min, warmed_kpa
 from shopmath.verdict import IN, OUT, Call, call, combined
 from stations.base import Given
 
 GAP_LIMIT_MM = 0.05  # difference between the gaps, shop rule where the card says nothing
 PITCH_MM = 1.5
 PRESSURE_U_KPA = 0.25
-MOST_MIN = 60  # that a test is held
-ATMOSPHERE_KPA, ZERO_C = 101.325, 273.15
 TESTS = ("pressure", "vacuum")
 PROOFS = ("pressure", "oil", "none")
 START, END = 1, 2  # of a test
@@ -176,7 +173,7 @@ class CentreFacts:
         first, before, after = self.kpa(test, START), self.own.value(warmth(test, START)), self.own.value(warmth(test, END))
         if first is None or before is None or after is None:
             return 0.0
-        return abs((ATMOSPHERE_KPA + first) * (after - before) / (ZERO_C + before))
+        return abs(warmed_kpa(first, before, after))
 
     @property
     def held_s(self) -> float | None:
@@ -197,9 +194,7 @@ class CentreFacts:
 
     def settled_in_min(self, found: Call) -> int | None:
         """How long a test must be held to tell a leak that is too close to call; None where no reasonable time does."""
-        short = abs(found.values["limit"] - found.values["rate"])
-        wanted = math.ceil(math.sqrt(2) * PRESSURE_U_KPA / short) if short > 0 else MOST_MIN + 1
-        return wanted if wanted <= MOST_MIN else None
+        return leak_settled_min(found.values["rate"], found.values["limit"], PRESSURE_U_KPA)
 
     @cached_property
     def leaks(self) -> list[tuple[str, Call]]:

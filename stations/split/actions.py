@@ -9,6 +9,7 @@ from engines.properties import Property
 from jobs import log, tray
 from jobs.models import Reading
 from stations.base import Action, State
+from stations.base.anew import ask_anew
 from stations.base.words import fill
 from stations.split import words
 from stations.split.facts import MOST_LOOSE, Done, SplitFacts
@@ -52,9 +53,7 @@ def load(bound: Any) -> None:
 
 def measure_again(bound: Any) -> None:
     """The gaps in doubt are withdrawn and asked anew."""
-    for place in bound.found.again:
-        for each in bound.live(place.slot.key):
-            log.withdraw(each, bound.person)
+    ask_anew(bound, [place.slot for place in bound.found.again])
 
 
 def next_round(bound: Any) -> None:

@@ -8,6 +8,7 @@ from engines.properties import Property
 from jobs import log
 from shopmath.amounts import degrees
 from stations.base import Action, clocks
+from stations.base.anew import ask_anew
 from stations.base.words import fill
 from stations.true import words
 from stations.true.facts import MOVED, TurnedFacts, crank, reading
@@ -85,9 +86,7 @@ def read_again(bound: Any) -> None:
     """The doubted readings are withdrawn and asked anew."""
     assert bound.found.doubt is not None
     side, doubt = bound.found.doubt
-    for angle in doubt.again:
-        for each in bound.live(reading(side, angle).key):
-            log.withdraw(each, bound.person)
+    ask_anew(bound, [reading(side, angle) for angle in doubt.again])
 
 
 def start_cure(bound: Any) -> None:
