@@ -10,6 +10,7 @@ from shopmath.bearings import Bearing, bore_limits_um, lookup, outside_limits_um
 from shopmath.checks import BadInput
 from shopmath.iso286 import Limits, limits, measured_um
 from shopmath.materials import Material
+from ui.numbers import trade
 
 BEARING_STEEL = "100cr6"
 NEAR_MM = 0.06
@@ -47,7 +48,7 @@ def bearing_of(seat: Seat) -> Bearing:
     if seat.designation:
         return lookup(seat.designation)
     bore, outside, width = seat.bore_mm or 0.0, seat.outside_mm or 0.0, seat.width_mm or 0.0
-    words = f"measured: {bore:g} × {outside:g} × {width:g} mm"
+    words = f"measured: {trade(bore, outside, width)} mm"
     return Bearing("unmarked", _whole(bore), _whole(outside), width, None, "N", (words,), source="measured")
 
 

@@ -24,6 +24,7 @@ from exchange.spreadsheets import plain
 from shopmath.checks import BadInput
 from stations.book_in.card_forms import FactsForm, FittedForm, FlywheelForm, MarkForm, SealForm, SpecForm
 from stations.book_in.forms import SeatForm
+from ui.units import Units, reading_in
 
 SCHEMA, VERSION = "stator-card", 3
 READS = (1, 2, 3)  # the second has pins and bushes; the third says what turns in a seat and what a figure limits, and identities
@@ -166,6 +167,7 @@ def _said(value: Any) -> Any:
     return [str(each) for each in value] if isinstance(value, list) else str(value)
 
 
+@reading_in(Units.METRIC)  # a file says mm and N·m whoever reads it in
 def card_from_json(data: bytes) -> EngineCard:
     """A card read from a file and put on the shelf; nothing is kept when anything is wrong."""
     reader = _Reader(data)
@@ -277,6 +279,7 @@ def _rows(reader: csv.DictReader) -> Iterator[dict[str, str]]:
         raise BadInput("file", f"Line {reader.line_num}: this is no CSV ({error}).") from error
 
 
+@reading_in(Units.METRIC)
 def read_csv(card: EngineCard, data: bytes) -> tuple[str, int]:
     """Figures or face of a card from a CSV: a name known is changed, a new one added. Which of the two, and how many lines."""
     text = _text(data)

@@ -31,7 +31,7 @@ def opened(data: bytes) -> dict[str, bytes]:
         with zipfile.ZipFile(io.BytesIO(data)) as found:
             infos = found.infolist()
             if len(infos) > MOST_FILES or sum(info.file_size for info in infos) > MOST_BYTES:
-                raise refused(f"That file unpacks to more than {MOST_FILES} files or {MOST_BYTES / 1e6:.0f} MB.")
+                raise refused(f"That file unpacks to more than {MOST_FILES} files or {MOST_BYTES // 1_000_000} MB.")
             if len({info.filename for info in infos}) != len(infos):
                 raise refused("It holds two files of one name.")
             for info in infos:

@@ -18,11 +18,20 @@ from jobs.models import Job, Reading
 from shop.models import Person
 from shopmath.quantity import CANONICAL
 from stations.base.named import called
+from ui.units import METRIC, scale_to, unit_for
 
 COLUMNS = (
     *("station", "seat", "entry", "signed_at", "ask", "asked", "attempt"),
-    *("typed", "canonical", "unit", "gauge", "by", "taken_at", "struck_out_at"),
+    *("typed", "canonical", "unit", "shown", "shown_unit", "gauge", "by", "taken_at", "struck_out_at"),
 )
+
+
+def _shown(reading: Reading) -> tuple[str, str]:
+    """A reading in the units of whoever takes the file, beside the core's own."""
+    if reading.canonical is None or reading.kind not in METRIC:
+        return "", ""
+    unit = unit_for(reading.kind, reading.canonical)
+    return f"{reading.canonical * scale_to(reading.kind, unit)[0] + scale_to(reading.kind, unit)[1]:.6g}", unit.name
 
 
 def readings_csv(job: Job) -> str:
@@ -45,6 +54,7 @@ def readings_csv(job: Job) -> str:
                 plain(each.text),
                 "" if each.canonical is None else f"{each.canonical:.9g}",
                 CANONICAL.get(each.kind, ""),
+                *_shown(each),
                 plain(each.gauge.name) if each.gauge else "",
                 plain(each.by.called),
                 each.taken_at.isoformat(),

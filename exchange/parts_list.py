@@ -21,6 +21,7 @@ from jobs.gather import facts_of
 from jobs.models import Job
 from stations.base.station import station_name
 from ui.addresses import job_number
+from ui.numbers import trade
 
 NAMES = {
     "bearing": _("Bearing"),
@@ -63,7 +64,7 @@ def _bearings(job: Job, facts: Facts) -> Iterator[Wanted]:
 
 def _size_of(seat: Seat, facts: Facts) -> str:
     """The marking as found, else as on the card, else the sizes."""
-    sizes = [f"{size:g}" for size in (seat.bore_mm, seat.outside_mm, seat.width_mm) if size]
+    sizes = [trade(size) for size in (seat.bore_mm, seat.outside_mm, seat.width_mm) if size]
     return facts.said(seat.part, Property.BEARING_MARKING) or seat.designation or " × ".join(sizes)
 
 
@@ -74,7 +75,7 @@ def _others(job: Job, facts: Facts) -> Iterator[Wanted]:
         if decided is None:
             continue
         seal = seals.get(part.uid) if part.kind == Kind.SEAL else None
-        size = f"{seal.shaft_mm:g} × {seal.bore_mm:g} × {seal.width_mm:g}" if seal else ""
+        size = trade(seal.shaft_mm, seal.bore_mm, seal.width_mm) if seal else ""
         yield _line(decided.text, size, part.name, decided)
 
 

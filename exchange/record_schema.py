@@ -56,6 +56,7 @@ class RecordedNumber(Part):
     doubt: Number
     low: Number | None
     high: Number | None
+    found: Number | None = None
 
 
 class RecordedLine(Part):
@@ -74,6 +75,8 @@ class RecordedLine(Part):
     at: Text40 = ""
     slot: Text200 = ""
     code: Text40 = ""
+    kind: Text40 = ""
+    step: Number | None = None
     number: RecordedNumber | None = None
 
 
@@ -86,6 +89,9 @@ class RecordedReading(Part):
     by: Text150 = ""
     at: Annotated[str, AfterValidator(said_time)]
     attempt: Attempt = 1
+    kind: Text40 = ""
+    value: Number | None = None
+    step: Number | None = None
 
 
 class RecordedSource(Part):
@@ -116,6 +122,7 @@ class RecordContent(Part):
 
     version: Annotated[int, Field(ge=1, le=2)] = 1
     core_version: Text20 = ""
+    units: Text20 = ""
     station: Text60 = ""
     part: Text80 = ""
     by: Text300 = ""

@@ -22,7 +22,7 @@ def read(data: bytes, most_bytes: int) -> Any:
         with control characters or half a character in it.
     """
     if len(data) > most_bytes:
-        raise BadInput("file", f"That file is over {most_bytes / 1e6:.0f} MB.")
+        raise BadInput("file", f"That file is over {most_bytes // 1_000_000} MB.")
     try:
         text = data.decode("utf-8-sig")
     except UnicodeDecodeError as error:

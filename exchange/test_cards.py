@@ -100,5 +100,5 @@ class CardFiles(TestCase):
         self.assertContains(client.post("/cards/read/", {"file": good}, follow=True), "Corrie 272 is on the shelf.")
         csv = SimpleUploadedFile("f.csv", b"name,low,high\nEnd float,9,1\n", "text/csv")
         answer = client.post(f"/cards/{self.card.pk}/read-csv/", {"file": csv}, follow=True)
-        self.assertContains(answer, "At most (1) lies under at least (9)")
+        self.assertContains(answer, "At most (1 mm) lies under at least (9 mm)")
         self.assertEqual(json.loads(client.get(f"/cards/{self.card.pk}/card.json").content)["schema"], "stator-card")

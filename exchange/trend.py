@@ -16,12 +16,12 @@ from engines.models import EngineCard
 from exchange.report.recorded import NAMES
 from jobs.gather import slot_of
 from jobs.models import Reading
-from shopmath.quantity import CANONICAL
 from stations.base.asking import label
 from stations.registry import BY_KEY
+from ui.numbers import exact, show, spelled_in
 from ui.svg import Sheet
+from ui.units import unit_for
 
-UNITS = {"degC": "°C", "N*m": "N·m", "deg": "°"}
 MOST = 4000  # readings looked at, the newest
 
 
@@ -35,7 +35,7 @@ class Point:
 
 
 def series(card: EngineCard) -> dict[str, tuple[str, list[Point]]]:
-    """Figures that two jobs or more of this engine measured, by a readable name: unit and points, oldest first."""
+    """Figures that two jobs or more of this engine measured, by a readable name: kind of quantity and points, oldest first."""
     rows = (
         Reading.objects.filter(
             entry__job__card__family=card.family,
@@ -49,16 +49,15 @@ def series(card: EngineCard) -> dict[str, tuple[str, list[Point]]]:
         .select_related("subject", "entry__station", "entry__seat", "entry__job")[:MOST]
     )
     found: dict[str, dict[int, Point]] = defaultdict(dict)
-    units: dict[str, str] = {}
+    kinds: dict[str, str] = {}
     for reading in rows:
         name = _name(reading)
         if not name or reading.canonical is None:
             continue
-        unit = CANONICAL.get(reading.kind, "")
-        units[name] = UNITS.get(unit, unit)
+        kinds[name] = reading.kind
         of_job = reading.entry.job
         found[name].setdefault(of_job.number, Point(of_job.tag, reading.taken_at, reading.canonical))  # the newest comes first
-    return {name: (units[name], sorted(jobs.values(), key=lambda point: point.at)) for name, jobs in sorted(found.items()) if len(jobs) > 1}
+    return {name: (kinds[name], sorted(jobs.values(), key=lambda point: point.at)) for name, jobs in sorted(found.items()) if len(jobs) > 1}
 
 
 def _name(reading: Reading) -> str:
@@ -72,14 +71,15 @@ def _name(reading: Reading) -> str:
     return ", ".join(filter(None, (NAMES.get(entry.station.key, entry.station.key), seat, asked))) if asked else ""
 
 
-def draw(name: str, unit: str, points: list[Point]) -> SafeString:
+def draw(name: str, kind: str, points: list[Point]) -> SafeString:
     """One figure over its jobs, evenly spaced: what matters is from job to job."""
-    said = "; ".join(f"job {point.tag}, {point.at:%d %b %Y}: {point.value:.4g} {unit}" for point in points)
+    said = "; ".join(f"job {point.tag}, {point.at:%d %b %Y}: {show(exact(point.value, kind))}" for point in points)
     sheet = Sheet(760, 320, name, said, "trend")
     values = [point.value for point in points]
+    unit = unit_for(kind, max(abs(value) for value in values))
     low, high = min(values), max(values)
     pad = 0.15 * (high - low) or max(abs(high) * 0.05, 0.01)
-    digits = max(0, 2 - math.floor(math.log10(2 * pad)))
+    step = 10.0 ** min(0, math.floor(math.log10(2 * pad)) - 2)
 
     def at(index: int, value: float) -> tuple[float, float]:
         across = 90 + 620 * (index + 0.5) / len(points)
@@ -90,13 +90,13 @@ def draw(name: str, unit: str, points: list[Point]) -> SafeString:
     for value in (low, high):
         y = at(0, value)[1]
         sheet.line((78, y), (730, y), "rule")
-        sheet.text((74, y + 5), f"{value:.{digits}f}", "tick", "end")
-    sheet.text((84, 20), unit, "tick", "middle")
+        sheet.text((74, y + 5), spelled_in(value, kind, unit, step), "tick", "end")
+    sheet.text((84, 20), unit.name, "tick", "middle")
     sheet.trace([at(index, point.value) for index, point in enumerate(points)], "ink")
     for index, point in enumerate(points):
         x, y = at(index, point.value)
         sheet.circle((x, y), 6, "ink solid")
-        sheet.text((x, y - 14), f"{point.value:.{digits}f}", "halo reading-label ink", "middle")
+        sheet.text((x, y - 14), spelled_in(point.value, kind, unit, step), "halo reading-label ink", "middle")
         sheet.text((x, 284), point.tag, "tick", "middle")
         sheet.text((x, 304), f"{point.at:%b %y}", "tick", "middle")
     return sheet.render()
@@ -112,4 +112,4 @@ def trend(request: HttpRequest, pk: int) -> HttpResponse:
         raise Http404
     drawing = draw(name, *found[name]) if name else ""
     data = {"card": card, "names": list(found), "chosen": name, "drawing": drawing, "points": found[name][1] if name else []}
-    return render(request, "exchange/trend.html", {**data, "unit": found[name][0] if name else ""})
+    return render(request, "exchange/trend.html", {**data, "kind": found[name][0] if name else ""})

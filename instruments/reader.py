@@ -96,7 +96,7 @@ class Reader(threading.Thread):
         quiet = now - (last.at if last and fresh else self._opened_at)
         if quiet > SILENT_S:
             return Standing(
-                SILENT, f"{self.called} has said nothing for {quiet:.0f} s: look at its cable and battery, or type the reading."
+                SILENT, f"{self.called} has said nothing for {round(quiet)} s: look at its cable and battery, or type the reading."
             )
         if not fresh:
             return Standing(STARTING, f"{self.called} is open, nothing said yet.")

@@ -9,19 +9,18 @@ from django.shortcuts import redirect, render
 from django.views.decorators.http import require_GET, require_POST
 
 from instruments.listener import LISTENER
-from instruments.reader import LIVE, Reader
+from instruments.reader import LIVE
 from shop.models import Gauge, Shop
 from shop.shelves import shelves
-from shopmath.quantity import decimals
+from shopmath.amounts import Amount
+from ui.numbers import as_asked
 
 DEAF = "Nobody listens to gauges in this process: it was not started with manage.py serve. Type the reading."
 
 
-def shown(reader: Reader, gauge: Gauge, canonical: float) -> str:
-    """A reading in the gauge's own unit, with no more digits than it has."""
-    if gauge.measures == "force":
-        return f"{canonical / 1000:.{decimals(gauge.resolution / 1000)}f} kN"
-    return f"{canonical:.{decimals(gauge.resolution)}f} {gauge.unit}"
+def shown(gauge: Gauge, canonical: float, unit: str = "") -> str:
+    """A reading with no more digits than the gauge has, in the unit of the question that waits for it or else the reader's."""
+    return as_asked(Amount(canonical, gauge.measures, gauge.resolution), unit)
 
 
 def _gauge(pk: int) -> Gauge:
@@ -54,14 +53,14 @@ def live(request: HttpRequest, pk: int) -> HttpResponse:
     if last and standing.key == LIVE:
         said.update(
             text=last.line.text,
-            shown=shown(reader, gauge, last.line.canonical),
+            shown=shown(gauge, last.line.canonical, request.GET.get("unit", "")[:20]),
             label=last.line.label,
             value=last.line.canonical,
             button=reader.on_button,
         )
         peak = reader.peak(get["mark"]) if get["mark"] else None
         if peak is not None:
-            said.update(peak=shown(reader, gauge, peak))
+            said.update(peak=shown(gauge, peak, request.GET.get("unit", "")[:20]))
     said["levers"] = [[word, does] for word, does in reader.levers.items()] if reader.is_open else []
     return JsonResponse(said)
 
@@ -94,7 +93,7 @@ def gauges(request: HttpRequest) -> HttpResponse:
                 "gauge": gauge,
                 "state": standing.key if standing else "deaf",
                 "words": standing.words if standing else DEAF,
-                "said": shown(reader, gauge, last.line.canonical) if reader and last else "",
+                "said": shown(gauge, last.line.canonical) if reader and last else "",
                 "lately": [each.line.text for each in reader.since(0)[-5:]] if reader else [],
                 "bad": reader.bad_lines if reader else 0,
                 "remark": reader.remark if reader else "",

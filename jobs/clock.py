@@ -37,7 +37,7 @@ DRIFT = Drift()
 
 def _about(by: timedelta) -> str:
     minutes = round(abs(by).total_seconds() / 60)
-    return f"{minutes} min" if minutes < 120 else f"{minutes / 60:.0f} h"
+    return f"{minutes} min" if minutes < 120 else f"{round(minutes / 60)} h"
 
 
 def notes(now: datetime, taken: Iterable[datetime]) -> list[str]:

@@ -3,11 +3,16 @@
 from __future__ import annotations
 
 from typing import Any
+from zoneinfo import available_timezones
 
 from django import forms
+from django.conf import settings
 from django.contrib.auth.forms import AuthenticationForm, BaseUserCreationForm, SetPasswordForm
+from django.utils.translation import gettext_lazy as _
 
 from shop.models import (
+    STEP_KINDS,
+    UNIT_CHOICES,
     Blades,
     Chiller,
     Compound,
@@ -22,11 +27,14 @@ from shop.models import (
     Shop,
     Splitter,
 )
+from shopmath.amounts import newtons
 from shopmath.checks import BadInput
 from shopmath.quantity import TONS, parse
 from shopmath.verdict import repeatability_of
 from ui.fields import QuantityField, SizesField
+from ui.numbers import exact, show, significant
 from ui.plain_text import PlainTextMixin
+from ui.units import MM
 
 
 class SignInForm(AuthenticationForm):
@@ -36,21 +44,61 @@ class SignInForm(AuthenticationForm):
     }
 
 
+STEP_UNITS = {"length": "mm", "temperature_difference": "K", "force": "N", "angle": "deg"}
+LARGEST_STEP = 100_000.0
+
+
 class ShopForm(PlainTextMixin, forms.ModelForm):
-    ton = forms.ChoiceField(choices=[("", "ask each time"), *((ton, ton) for ton in TONS)], required=False, label="A bare ton here is a")
+    ton = forms.ChoiceField(
+        choices=[("", _("ask each time")), *((ton, ton) for ton in TONS)], required=False, label=_("A bare ton here is a")
+    )
+    time_zone = forms.ChoiceField(required=False, label=_("Time zone"))
 
     class Meta:
         model = Shop
-        fields = ("name", "ton", "local_opening", "handling_s")
+        fields = ("name", "units", "time_zone", "first_weekday", "ton", "local_opening", "handling_s")
         labels = {
-            "name": "Name of the shop",
-            "local_opening": "A boss heated alone opens, as a share",
-            "handling_s": "Seconds from the heat to the seat",
+            "name": _("Name of the shop"),
+            "units": _("Units of the shop"),
+            "first_weekday": _("The week begins on"),
+            "local_opening": _("A boss heated alone opens, as a share"),
+            "handling_s": _("Seconds from the heat to the seat"),
         }
+        help_texts = {
+            "units": _("of records, of the owner's link and of everyone who has not chosen"),
+            "local_opening": _("0.5 is half of what the whole case would open (estimate)"),
+        }
+
+    def __init__(self, *args: Any, **kwargs: Any) -> None:
+        super().__init__(*args, **kwargs)
+        self.fields["time_zone"].choices = zones()  # type: ignore[attr-defined]
+
+
+class OwnSettingsForm(forms.ModelForm):
+    """How one person reads: in which units, in which language."""
+
+    language = forms.ChoiceField(required=False, label=_("Language"))
+
+    class Meta:
+        model = Person
+        fields = ("units", "language")
+        labels = {"units": _("Show numbers in")}
+
+    def __init__(self, *args: Any, **kwargs: Any) -> None:
+        super().__init__(*args, **kwargs)
+        self.fields["language"].choices = [("", _("as the browser asks for")), *settings.LANGUAGES]  # type: ignore[attr-defined]
+        self.fields["units"].choices = [("", _("the shop's units")), *UNIT_CHOICES]  # type: ignore[attr-defined]
+
+
+def zones() -> list[tuple[str, Any]]:
+    """Time zones to choose from, by region and place."""
+    names = sorted(name for name in available_timezones() if "/" in name and not name.startswith(("Etc/", "SystemV/", "posix/", "right/")))
+    usual = _("the server's own ({zone})").format(zone=settings.TIME_ZONE)
+    return [("", usual), ("UTC", "UTC"), *((name, name.replace("_", " ")) for name in names)]
 
 
 class HeaterForm(PlainTextMixin, forms.ModelForm):
-    highest_c = QuantityField("temperature", "C", low=39, high=700, required=False, label="Highest setting")
+    highest_c = QuantityField("temperature", low=39, high=700, required=False, label="Highest setting")
 
     class Meta:
         model = Heater
@@ -58,7 +106,7 @@ class HeaterForm(PlainTextMixin, forms.ModelForm):
 
 
 class ChillerForm(PlainTextMixin, forms.ModelForm):
-    temperature_c = QuantityField("temperature", "C", low=-101, high=10, label="Temperature inside")
+    temperature_c = QuantityField("temperature", low=-101, high=10, label="Temperature inside")
 
     class Meta:
         model = Chiller
@@ -67,6 +115,13 @@ class ChillerForm(PlainTextMixin, forms.ModelForm):
 
 class GaugeForm(PlainTextMixin, forms.ModelForm):
     field_order = ("name", "kind", "resolution", "repeatability", "tried")
+    resolution = forms.CharField(max_length=20, label=_("Smallest step it shows"), help_text=_("with its unit: 0.01 mm, 0.5 thou, 1 C"))
+    repeatability = forms.CharField(
+        max_length=20,
+        required=False,
+        label=_("Repeatability"),
+        help_text=_("standard deviation of readings of one thing; empty if unknown"),
+    )
     found: float | None = None  # what the readings of a check scatter by
     tried = forms.CharField(
         required=False,
@@ -81,8 +136,38 @@ class GaugeForm(PlainTextMixin, forms.ModelForm):
         fields = ("name", "kind", "resolution", "repeatability", "emissivity", "last_checked", "port", "baud", "on_button", "retired")
         widgets = {"last_checked": forms.DateInput(attrs={"type": "date"})}
 
+    def __init__(self, *args: Any, **kwargs: Any) -> None:
+        super().__init__(*args, **kwargs)
+        gauge = self.instance
+        for name in ("resolution", "repeatability"):
+            value = getattr(gauge, name) if gauge.pk else None
+            if value is not None:
+                kind = STEP_KINDS.get(gauge.measures, gauge.measures)
+                self.initial[name] = show(exact(value, kind, finest=1e-6))
+
+    def _step(self, data: dict[str, Any], name: str) -> None:
+        """A step or a scatter, kept in the unit of the gauge's kind; a bare number is in that unit."""
+        text = str(data.get(name) or "")
+        data[name] = None
+        if not text:
+            return
+        measures = Gauge.KINDS.get(str(data.get("kind")), "length")
+        kind = STEP_KINDS.get(measures, measures)
+        try:
+            found = parse(text, kind, STEP_UNITS[kind], ton=Shop.current().ton or None).canonical
+        except BadInput as error:
+            self.add_error(name, error.message)
+            return
+        if not 1e-6 <= found <= LARGEST_STEP:
+            self.add_error(name, _("{found} was understood; a step lies above 0.").format(found=show(exact(found, kind, finest=1e-6))))
+            return
+        data[name] = significant(found, 6)
+
     def clean(self) -> dict[str, Any]:
         data = super().clean() or {}
+        for name in ("resolution", "repeatability"):
+            if name in data:
+                self._step(data, name)
         if data.get("kind") == Gauge.Kind.INFRARED and not data.get("emissivity"):
             self.add_error("emissivity", "An infrared gun needs the emissivity it is set to; most are fixed at 0.95.")
         return data
@@ -101,16 +186,16 @@ class GaugeForm(PlainTextMixin, forms.ModelForm):
 
     def save(self, commit: bool = True) -> Any:
         if self.found is not None:
-            self.instance.repeatability = float(f"{self.found:.3g}")
+            self.instance.repeatability = significant(self.found, 3)
         return super().save(commit)
 
 
 class PullerForm(PlainTextMixin, forms.ModelForm):
-    thread_mm = QuantityField("length", "mm", low=8, high=80, label="Thread, over the crests")
-    pitch_mm = QuantityField("thread_pitch", "mm", low=0.3, high=6, label="Its pitch", help_text="1 mm or 26 tpi")
-    screw_mm = QuantityField("length", "mm", low=5, high=40, label="Centre screw", initial="12")
-    screw_pitch_mm = QuantityField("thread_pitch", "mm", low=0.5, high=4, label="Pitch of the centre screw", initial="1.25")
-    tip_radius_mm = QuantityField("length", "mm", low=0.5, high=20, label="Radius its tip rubs at", initial="3")
+    thread_mm = QuantityField("length", unit=MM, low=8, high=80, label="Thread, over the crests")
+    pitch_mm = QuantityField("thread_pitch", unit=MM, low=0.3, high=6, label="Its pitch", help_text="1 mm or 26 tpi")
+    screw_mm = QuantityField("length", unit=MM, low=5, high=40, label="Centre screw", initial=12.0)
+    screw_pitch_mm = QuantityField("thread_pitch", unit=MM, low=0.5, high=4, label="Pitch of the centre screw", initial=1.25)
+    tip_radius_mm = QuantityField("length", low=0.5, high=20, label="Radius its tip rubs at", initial=3.0)
 
     class Meta:
         model = Puller
@@ -143,8 +228,8 @@ class FirstPasswordForm(SetPasswordForm):
 
 
 class DriverForm(PlainTextMixin, forms.ModelForm):
-    outside_mm = QuantityField("length", "mm", low=4, high=250, label="Outside diameter")
-    inside_mm = QuantityField("length", "mm", low=-1, high=249, label="Inside diameter", initial="0", help_text="0 when it is solid")
+    outside_mm = QuantityField("length", low=4, high=250, label="Outside diameter")
+    inside_mm = QuantityField("length", low=-1, high=249, label="Inside diameter", initial=0.0, help_text="0 when it is solid")
 
     class Meta:
         model = Driver
@@ -158,9 +243,9 @@ class DriverForm(PlainTextMixin, forms.ModelForm):
 
 
 class SplitterForm(PlainTextMixin, forms.ModelForm):
-    thread_mm = QuantityField("length", "mm", low=3.9, high=20, label="Screws into the case", initial="6", help_text="6 mm, 1/4 in")
-    pitch_mm = QuantityField("thread_pitch", "mm", low=0.49, high=3, label="Their pitch", initial="1")
-    push_pitch_mm = QuantityField("thread_pitch", "mm", low=0.49, high=4, label="Pitch of the push screw", initial="1.5")
+    thread_mm = QuantityField("length", unit=MM, low=3.9, high=20, label="Screws into the case", initial=6.0, help_text="6 mm, 1/4 in")
+    pitch_mm = QuantityField("thread_pitch", unit=MM, low=0.49, high=3, label="Their pitch", initial=1.0)
+    push_pitch_mm = QuantityField("thread_pitch", unit=MM, low=0.49, high=4, label="Pitch of the push screw", initial=1.5)
 
     class Meta:
         model = Splitter
@@ -168,9 +253,9 @@ class SplitterForm(PlainTextMixin, forms.ModelForm):
 
 
 class PullInForm(PlainTextMixin, forms.ModelForm):
-    thread_mm = QuantityField("length", "mm", low=4.9, high=60, label="Adapter thread")
-    thread_pitch_mm = QuantityField("thread_pitch", "mm", low=0.49, high=4, label="Its pitch")
-    pitch_mm = QuantityField("thread_pitch", "mm", low=0.49, high=6, label="Pitch of the pulling screw")
+    thread_mm = QuantityField("length", unit=MM, low=4.9, high=60, label="Adapter thread")
+    thread_pitch_mm = QuantityField("thread_pitch", unit=MM, low=0.49, high=4, label="Its pitch")
+    pitch_mm = QuantityField("thread_pitch", unit=MM, low=0.49, high=6, label="Pitch of the pulling screw")
 
     class Meta:
         model = PullIn
@@ -191,14 +276,15 @@ class PressForm(PlainTextMixin, forms.ModelForm):
         except BadInput as error:
             raise forms.ValidationError(error.message) from error
         if not 1000 <= found.canonical <= 5_000_000:
-            raise forms.ValidationError(f"{found.canonical / 1000:.1f} kN was understood; a press has 1 to 5000.")
+            said = {"found": show(newtons(found.canonical)), "low": show(newtons(1000.0)), "high": show(newtons(5e6))}
+            raise forms.ValidationError(_("{found} was understood; a press has {low} to {high}.").format(**said))
         self.instance.capacity_n = found.canonical
         return text
 
 
 class ExtractorForm(PlainTextMixin, forms.ModelForm):
-    low_mm = QuantityField("length", "mm", low=1.9, high=250, label="Takes from", initial="8")
-    high_mm = QuantityField("length", "mm", low=2.9, high=400, label="up to", initial="60")
+    low_mm = QuantityField("length", low=1.9, high=250, label="Takes from", initial=8.0)
+    high_mm = QuantityField("length", low=2.9, high=400, label="up to", initial=60.0)
 
     class Meta:
         model = Extractor
@@ -214,9 +300,9 @@ class BladesForm(PlainTextMixin, forms.ModelForm):
 
 
 class CompoundForm(PlainTextMixin, forms.ModelForm):
-    open_s = QuantityField("time", "s", low=9, high=86400, required=False, label="Open time", help_text="off its own sheet: 10 min")
-    cure_s = QuantityField("time", "s", low=59, high=604800, required=False, label="Cured in", help_text="24 h")
-    gap_mm = QuantityField("length", "mm", low=0.009, high=3, required=False, label="Fills gaps up to")
+    open_s = QuantityField("time", low=9, high=86400, required=False, label="Open time", help_text="off its own sheet: 10 min")
+    cure_s = QuantityField("time", low=59, high=604800, required=False, label="Cured in", help_text="24 h")
+    gap_mm = QuantityField("length", low=0.009, high=3, required=False, label="Fills gaps up to")
 
     class Meta:
         model = Compound

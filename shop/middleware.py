@@ -4,13 +4,18 @@ from __future__ import annotations
 
 import logging
 from collections.abc import Callable
+from contextlib import nullcontext
 
 from django.contrib.auth.views import redirect_to_login
 from django.http import HttpRequest, HttpResponse
 from django.shortcuts import redirect, render
+from django.utils import timezone, translation
+from django.utils.cache import patch_vary_headers
 
+from shop.models import Shop
 from ui.partial import is_partial
 from ui.trouble import page_of, trouble
+from ui.units import reading_in
 
 OPEN_NAMES = {"sign-in", "sign-out", "alive", "owner-sheet", "owner-pdf", "owner-photo", "owner-making", "owner-made"}
 OWN_PASSWORD = {"password", "sign-out"}
@@ -28,6 +33,23 @@ def _beside_field(response: HttpResponse) -> HttpResponse:
     response["HX-Reswap"] = "innerHTML"
     response["X-Kept"] = "no"
     return response
+
+
+class ReaderMiddleware:
+    """Numbers, words and times of a request as its reader wants them: the person's own, else the shop's and the browser's."""
+
+    def __init__(self, get_response: Callable[[HttpRequest], HttpResponse]) -> None:
+        self.get_response = get_response
+
+    def __call__(self, request: HttpRequest) -> HttpResponse:
+        shop, person = Shop.current(), request.user
+        once = shop.for_this_page() if request.method in ("GET", "HEAD") else nullcontext()
+        language = getattr(person, "language", "") or translation.get_language_from_request(request)
+        with once, reading_in(getattr(person, "units", "") or shop.units), timezone.override(shop.zone), translation.override(language):
+            response = self.get_response(request)
+            response.headers.setdefault("Content-Language", translation.get_language() or "")
+            patch_vary_headers(response, ("Accept-Language",))
+            return response
 
 
 class SignedInMiddleware:

@@ -2,17 +2,35 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Iterator, Sequence
+from contextlib import contextmanager
+from contextvars import ContextVar
 from datetime import date
 from typing import Any
+from zoneinfo import ZoneInfo, ZoneInfoNotFoundError
 
+from django.conf import settings
 from django.contrib.auth.models import AbstractUser
 from django.core.validators import MaxValueValidator, MinValueValidator
 from django.db import models
+from django.utils.translation import gettext_lazy as _
 
 from shop.ports import check_port
 from shopmath.thermal.seat import LOCAL_OPENING
 from shopmath.verdict import gauge_uncertainty
+from ui.numbers import exact, show
+from ui.units import Units
+
+UNIT_CHOICES = [
+    (Units.METRIC.value, _("metric: mm, °C, N·m, kN")),
+    (Units.INCH.value, _("inch: in, thou, °F, ft-lb, lbf")),
+    (Units.TYPED.value, _("as they were typed")),
+]
+WEEK_BEGINS = [(1, _("Monday")), (6, _("Saturday")), (0, _("Sunday"))]
+STEP_KINDS = {"temperature": "temperature_difference"}
+
+
+_read_once: ContextVar[Shop | None] = ContextVar("shop", default=None)
 
 
 class Person(AbstractUser):
@@ -26,6 +44,8 @@ class Person(AbstractUser):
     from_file = models.CharField(
         max_length=120, blank=True, editable=False, help_text="Of a person named in a file that was read in: which."
     )
+    units = models.CharField(max_length=8, blank=True, choices=UNIT_CHOICES, help_text="Empty: the shop's.")
+    language = models.CharField(max_length=12, blank=True, help_text="Empty: the browser's.")
     must_change = models.BooleanField(default=False, help_text="The password was set by someone else and is changed at the next sign-in.")
 
     @property
@@ -50,6 +70,9 @@ class Shop(models.Model):
         help_text="How much of its full opening a boss reaches when it is heated alone (estimate).",
     )
     handling_s = models.FloatField(default=20.0, validators=[MinValueValidator(1), MaxValueValidator(600)])
+    units = models.CharField(max_length=8, default=Units.METRIC, choices=UNIT_CHOICES[:2])
+    time_zone = models.CharField(max_length=64, blank=True, help_text="Empty: the server's.")
+    first_weekday = models.PositiveSmallIntegerField(default=1, choices=WEEK_BEGINS)
     stocked = models.CharField(max_length=32, blank=True, editable=False, help_text="Changes with every change on the shelves.")
 
     class Meta:
@@ -62,10 +85,27 @@ class Shop(models.Model):
         self.pk = 1
         super().save(*args, **kwargs)
 
+    @property
+    def zone(self) -> ZoneInfo:
+        """The shop's time zone; the server's where none was asked, or this machine does not know it."""
+        try:
+            return ZoneInfo(self.time_zone or settings.TIME_ZONE)
+        except (ZoneInfoNotFoundError, ValueError):
+            return ZoneInfo(settings.TIME_ZONE)
+
     @classmethod
     def current(cls) -> Shop:
         """The one row; its defaults while nobody has written it, so that reading writes nothing."""
-        return cls.objects.filter(pk=1).first() or cls(pk=1)
+        return _read_once.get() or cls.objects.filter(pk=1).first() or cls(pk=1)
+
+    @contextmanager
+    def for_this_page(self) -> Iterator[None]:
+        """This row is `current` while a page is made that writes nothing."""
+        token = _read_once.set(self)
+        try:
+            yield
+        finally:
+            _read_once.reset(token)
 
 
 class Equipment(models.Model):
@@ -231,7 +271,7 @@ class Gauge(Equipment):
     TEMPERATURE = ("contact", "infrared")
     OF_SIZE = ("bore", "micrometer", "calliper")  # a dial shows differences, which an old check spoils little
     KINDS = {"contact": "temperature", "infrared": "temperature", "load": "force", "stand": "angle"}
-    UNITS = {"temperature": "°C", "force": "N", "angle": "°", "length": "mm"}
+    UNITS = {"temperature": "°C", "force": "N", "angle": "°", "length": "mm"}  # that its own figures are kept in
     CHECK_DAYS = 365
 
     kind = models.CharField(max_length=12, choices=Kind)
@@ -266,6 +306,11 @@ class Gauge(Equipment):
     @property
     def unit(self) -> str:
         return self.UNITS[self.measures]
+
+    @property
+    def step_shown(self) -> str:
+        """Its smallest step in the reader's unit."""
+        return show(exact(self.resolution, STEP_KINDS.get(self.measures, self.measures), finest=1e-6))
 
     def was_wrong(self, on: date) -> bool:
         """Whether what it read on a day is not trusted any more."""

@@ -7,14 +7,17 @@ from typing import Any
 from django.contrib import messages
 from django.contrib.auth import update_session_auth_hash
 from django.contrib.auth.forms import PasswordChangeForm
-from django.http import HttpRequest, HttpResponse
+from django.http import HttpRequest, HttpResponse, HttpResponseBadRequest
 from django.shortcuts import get_object_or_404, redirect, render
+from django.utils.http import url_has_allowed_host_and_scheme
+from django.utils.translation import gettext as _
 from django.views.decorators.http import require_http_methods, require_POST
 
 from shop import sessions
-from shop.forms import FirstPasswordForm, PersonForm
+from shop.forms import FirstPasswordForm, OwnSettingsForm, PersonForm
 from shop.models import Person
 from shop.views import owner_only
+from ui.units import Units
 
 
 @require_http_methods(["GET", "POST"])
@@ -71,6 +74,27 @@ def _off(request: HttpRequest, who: Person) -> None:
         Person.objects.filter(pk=who.pk).update(is_active=False)
         count = sessions.end(who)
         messages.success(request, f"{who.called} cannot sign in any more, and was signed out in {count} place{'s' if count != 1 else ''}.")
+
+
+@require_http_methods(["GET", "POST"])
+def me(request: HttpRequest) -> HttpResponse:
+    """One's own settings: units and language."""
+    form = OwnSettingsForm(request.POST or None, instance=request.user)
+    if request.method == "POST" and form.is_valid():
+        form.save()
+        messages.success(request, _("Your settings are saved."))
+        return redirect("me")
+    return render(request, "shop/me.html", {"form": form})
+
+
+@require_POST
+def other_units(request: HttpRequest) -> HttpResponse:
+    """To metric or to inch units, on whatever page one is."""
+    if request.POST.get("units") not in {each.value for each in Units}:
+        return HttpResponseBadRequest(_("There are no such units."))
+    Person.objects.filter(pk=request.user.pk or 0).update(units=request.POST["units"])
+    there = request.POST.get("next", "")
+    return redirect(there if url_has_allowed_host_and_scheme(there, None) else "bench")
 
 
 @require_http_methods(["GET", "POST"])

@@ -7,6 +7,8 @@ from shop.defaults import stock_shelves
 from shop.models import Chiller, Gauge, Heater, Person, Shop
 from tests.shed import PASSWORD, Hands, job, person
 
+SHOP = {"units": "metric", "time_zone": "", "first_weekday": "1", "ton": "", "local_opening": "0.5", "handling_s": "25"}
+
 
 class TheDoor(TestCase):
     def test_nobody_works_unsigned(self):
@@ -57,7 +59,7 @@ class Shelves(TestCase):
         self.client.post(page, {"name": "Kiln", "method": "oven", "highest_c": "480F"})
         oven.refresh_from_db()
         self.assertEqual((oven.name, oven.highest_c), ("Kiln", 248.888889))
-        self.client.post("/shop/", {"name": "Net Loft", "ton": "tonne", "local_opening": "0.5", "handling_s": "25"})
+        self.client.post("/shop/", {**SHOP, "name": "Net Loft", "ton": "tonne"})
         self.assertEqual((Shop.current().name, Shop.current().ton), ("Net Loft", "tonne"))
 
     def test_bad_figures_are_answered_beside_their_field(self):

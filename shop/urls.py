@@ -11,6 +11,8 @@ urlpatterns = [
     path("shop/people/", people.people, name="people"),
     path("shop/people/<int:pk>/", people.person, name="person"),
     path("shop/password/", people.password, name="password"),
+    path("shop/me/", people.me, name="me"),
+    path("shop/me/units/", people.other_units, name="other-units"),
     path("shop/<slug:shelf>/", views.equipment, name="equipment-new"),
     path("shop/<slug:shelf>/<int:pk>/", views.equipment, name="equipment"),
 ]

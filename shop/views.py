@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable
+from collections.abc import Callable, Sequence
 from dataclasses import dataclass
 from datetime import UTC, datetime, timedelta
 from pathlib import Path
@@ -14,11 +14,15 @@ from django.core.exceptions import PermissionDenied
 from django.http import Http404, HttpRequest, HttpResponse
 from django.shortcuts import get_object_or_404, redirect, render
 from django.utils import timezone
+from django.utils.translation import gettext as _
 from django.views.decorators.http import require_GET, require_http_methods
 
 from shop import forms as shelf_forms
 from shop.forms import ShopForm
 from shop.models import Person, Shop
+from shopmath.amounts import newtons
+from ui.numbers import between, exact, show, size, spelled_in, trade
+from ui.units import question_unit
 
 
 @dataclass(frozen=True)
@@ -36,11 +40,21 @@ class Shelf:
 
 
 def _screw(d_mm: float, pitch_mm: float) -> str:
-    return f"{d_mm:g} × {pitch_mm:.4g}"
+    return trade(d_mm, pitch_mm)
 
 
-def _unless_unknown(value: float | None, words: str) -> str:
-    return words.format(value) if value is not None else "unknown"
+def _unless_unknown(value: float | None, kind: str) -> str:
+    return show(exact(value, kind)) if value is not None else str(_("unknown"))
+
+
+def _ring(driver: Any) -> str:
+    outside = size(driver.outside_mm)
+    return f"{outside}, {size(driver.inside_mm)}" if driver.inside_mm else str(_("{outside}, solid").format(outside=outside))
+
+
+def _thicknesses(sizes_mm: Sequence[float]) -> str:
+    unit = question_unit("length", 0.0)
+    return f"{' '.join(spelled_in(each, 'length', unit, exact(each).resolution) for each in sizes_mm)} {unit.name}"
 
 
 def _kind(thing: Any) -> str:
@@ -49,8 +63,10 @@ def _kind(thing: Any) -> str:
 
 def _minutes(seconds: float | None) -> str:
     if seconds is None:
-        return "unknown"
-    return f"{seconds / 60:.0f} min" if seconds < 7200 else f"{seconds / 3600:.0f} h"
+        return str(_("unknown"))
+    if seconds < 7200:
+        return str(_("{count} min").format(count=round(seconds / 60)))
+    return str(_("{count} h").format(count=round(seconds / 3600)))
 
 
 SHELVES: dict[str, Shelf] = {
@@ -60,14 +76,14 @@ SHELVES: dict[str, Shelf] = {
         "a heater",
         (
             ("Kind", lambda it: it.get_method_display() + (", fan" if it.fan else "") + (", cooks food" if it.cooks_food else "")),
-            ("Up to", lambda it: _unless_unknown(it.highest_c, "{:.0f} °C")),
+            ("Up to", lambda it: _unless_unknown(it.highest_c, "temperature")),
         ),
     ),
     "chillers": Shelf(
         shelf_forms.ChillerForm,
         "What chills",
         "a chiller",
-        (("Kind", lambda it: it.get_method_display()), ("Inside", lambda it: f"{it.temperature_c:g} °C".replace("-", "−"))),
+        (("Kind", lambda it: it.get_method_display()), ("Inside", lambda it: show(exact(it.temperature_c, "temperature")))),
     ),
     "gauges": Shelf(
         shelf_forms.GaugeForm,
@@ -75,7 +91,7 @@ SHELVES: dict[str, Shelf] = {
         "a gauge",
         (
             ("Kind", _kind),
-            ("Resolves", lambda it: f"{it.resolution:g} {it.unit}"),
+            ("Resolves", lambda it: it.step_shown),
             ("Heard", lambda it: it.port or "typed"),
             ("Last checked", lambda it: f"{it.last_checked:%-d %b %Y}" if it.last_checked else "unknown"),
         ),
@@ -97,7 +113,7 @@ SHELVES: dict[str, Shelf] = {
         "a splitter",
         (
             ("Screws", lambda it: f"{it.screws} of {_screw(it.thread_mm, it.pitch_mm)}"),
-            ("Push screw", lambda it: f"{it.push_pitch_mm:g} a turn"),
+            ("Push screw", lambda it: _("{pitch} a turn").format(pitch=size(it.push_pitch_mm))),
         ),
         "None yet; Split measures the one in your hand.",
     ),
@@ -107,7 +123,7 @@ SHELVES: dict[str, Shelf] = {
         "a driver",
         (
             ("Kind", _kind),
-            ("Outside, inside", lambda it: f"{it.outside_mm:g}, {it.inside_mm:g}" if it.inside_mm else f"{it.outside_mm:g}, solid"),
+            ("Outside, inside", lambda it: _ring(it)),
         ),
         "None yet. Bearings out shows the window and then finds the one that fits.",
     ),
@@ -115,25 +131,28 @@ SHELVES: dict[str, Shelf] = {
         shelf_forms.ExtractorForm,
         "Bearing pullers",
         "a bearing puller",
-        (("Kind", _kind), ("Takes", lambda it: f"{it.low_mm:g} to {it.high_mm:g}")),
+        (("Kind", _kind), ("Takes", lambda it: between(exact(it.low_mm), exact(it.high_mm)))),
     ),
     "pull-in": Shelf(
         shelf_forms.PullInForm,
         "Crank pull-in tools",
         "a pull-in tool",
-        (("Adapter", lambda it: _screw(it.thread_mm, it.thread_pitch_mm)), ("Pulls", lambda it: f"{it.pitch_mm:g} a turn")),
+        (
+            ("Adapter", lambda it: _screw(it.thread_mm, it.thread_pitch_mm)),
+            ("Pulls", lambda it: _("{pitch} a turn").format(pitch=size(it.pitch_mm))),
+        ),
     ),
     "presses": Shelf(
         shelf_forms.PressForm,
         "Presses",
         "a press",
-        (("Capacity", lambda it: it.capacity_text), ("which is", lambda it: f"{it.capacity_n / 1000:.0f} kN")),
+        (("Capacity", lambda it: it.capacity_text), ("which is", lambda it: show(newtons(it.capacity_n, 1000.0)))),
     ),
     "blades": Shelf(
         shelf_forms.BladesForm,
         "Shims and feelers",
         "a set",
-        (("Kind", _kind), ("Thicknesses", lambda it: " ".join(f"{size:g}" for size in it.sizes_mm))),
+        (("Kind", _kind), ("Thicknesses", lambda it: _thicknesses(it.sizes_mm))),
     ),
     "compounds": Shelf(
         shelf_forms.CompoundForm,

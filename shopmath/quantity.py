@@ -8,18 +8,12 @@ understood, so that the words can stand beside the field.
 from __future__ import annotations
 
 import math
-import os
-import pickle
 import re
-import threading
 from dataclasses import dataclass
 from fractions import Fraction
-from typing import TYPE_CHECKING, Any
 
 from shopmath.checks import ABSOLUTE_ZERO_C, BadInput, finite, one_of, positive
-
-if TYPE_CHECKING:
-    from pint import UnitRegistry
+from shopmath.conversion import registry
 
 CANONICAL = {
     "length": "mm",
@@ -132,9 +126,6 @@ _NUMBER = re.compile(rf"(?P<sign>[-+]?)\s*(?:(?P<whole>\d+)\s+(?P<n1>\d+)/(?P<d1
 _DMS = re.compile(r"([-+]?)(\d+(?:[.,]\d+)?)\s*°\s*(\d+(?:[.,]\d+)?)\s*['′](?:\s*(\d+(?:[.,]\d+)?)\s*(?:\"|″|''))?")
 _CLOCK = re.compile(r"(?:(\d+):)?(\d+):(\d{2})")
 
-_lock = threading.Lock()
-_registry: UnitRegistry[Any] | None = None
-
 
 @dataclass(frozen=True)
 class Quantity:
@@ -147,24 +138,6 @@ class Quantity:
     kind: str = ""
 
 
-def _units() -> UnitRegistry[Any]:
-    """The unit registry, made on the first conversion; its definitions come from a cache folder after the first time."""
-    global _registry
-    with _lock:
-        if _registry is None:
-            from pint import UnitRegistry
-
-            try:
-                _registry = UnitRegistry(cache_folder=os.environ.get("STATOR_UNIT_CACHE", ":auto:"))
-            except (OSError, EOFError, pickle.UnpicklingError):
-                # A folder that cannot be written, or a file that another process is still writing, costs a quarter of a
-                # second and not the reading.
-                _registry = UnitRegistry()
-            _registry.define("tonne_force = 1000 * kgf")
-            _registry.define("tenth_thou = 0.1 * thou")
-        return _registry
-
-
 def _convert(value: float, unit: str, to: str) -> float:
     if unit == to:
         return value
@@ -172,7 +145,7 @@ def _convert(value: float, unit: str, to: str) -> float:
         if value <= 0:
             raise BadInput("thread_pitch", f"{value:g} tpi is no pitch; it must be above 0.")
         return 25.4 / value
-    return float(_units().Quantity(value, unit).to(to).magnitude)
+    return float(registry().Quantity(value, unit).to(to).magnitude)
 
 
 def _decimal(text: str, kind: str) -> float:

@@ -24,6 +24,7 @@ from stations.registry import BY_KEY
 from stations.taking import JOB
 from ui.addresses import job_number, station_address
 from ui.partial import is_partial
+from ui.units import Units, read_as_typed, units_now
 
 WHOLE = 0  # in the place of a seat: all of them at once
 SECOND = "{asked}: {stands} from {first} stands. {typed} from {by} came after it and is struck out; to use it, take that reading again."
@@ -42,9 +43,18 @@ def find_work(request: HttpRequest, tag: str, key: str, seat: int | None = None,
     work: BoundStation = bind(BY_KEY[key], job, stage, found, request.user, clock.now(job))  # type: ignore[arg-type]
     paper = request.COOKIES.get("paper", "")
     work.papers = (paper,) if paper in work.papers else work.papers
+    if units_now() == Units.TYPED:
+        read_as_typed(units_typed(work))
     if request.method == "POST":
         work.seen = Seen.of(request.POST.get("seen", ""))
     return work
+
+
+def units_typed(work: BoundStation) -> dict[str, str]:
+    """The unit that each kind of quantity was typed in last at this job; a station's own readings come last."""
+    rows = Reading.objects.filter(entry__job=work.job, withdrawn_at=None, canonical__isnull=False, carried_from=None)
+    found = dict(rows.order_by("pk").values_list("kind", "unit"))
+    return found | {each.kind: each.unit for each in work.readings if each.canonical is not None and not each.withdrawn_at}
 
 
 def page_data(work: BoundStation, ask: str | None = None, error: BadInput | None = None, typed: str = "") -> dict[str, Any]:
@@ -75,6 +85,7 @@ def page_data(work: BoundStation, ask: str | None = None, error: BadInput | None
         "timers": [timer for timer in work.job.timers.all() if not timer.ended_at and not timer.long_over(now)],
         "pictures": [(photo, pinned(photo)) for photo in photos_of(work.stage, work.seat)],
         "commands": COMMANDS,
+        "inches": units_now() == Units.INCH,
         "now": now,
         "onward": _onward(work, seats) if work.signed else None,
         "earlier": work.entry.supersedes if work.entry else None,

@@ -101,6 +101,7 @@ def keep(request: HttpRequest, work: BoundStation) -> Answer:
     command = text.strip().lower()
     if ask is None and ask_key == WORD and (waiting := work.ask_for(None)) and waiting.key == WORD:
         return _command(request, work, waiting, command)
+    ask = ask.asked_in(request.POST.get("unit", "")) if ask else None
     if ask is None:
         error = BadInput(ask_key, "The page has moved on to another reading. What you typed is kept; see what is asked now.")
         return Answer(work, error=error, typed=text)

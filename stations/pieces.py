@@ -3,11 +3,12 @@
 from __future__ import annotations
 
 from collections.abc import Callable, Mapping
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 from typing import Any
 
 from engines.slots import Slot
 from jobs.facts import Fact
+from shopmath.quantity import UNITS
 
 MOST_PIECES = 999
 WORD = "word"  # the ask of a strip that waits for a command alone
@@ -44,7 +45,8 @@ class Question:
     words: str
     where: str = ""
     kind: str = "length"
-    unit: str = "mm"
+    unit: str = "mm"  # in which a bare number is taken
+    unit_name: str = ""  # how it is told to readers, where that is another word
     optional: bool = False
     skip_means: str = ""
     options: tuple[Option, ...] = ()
@@ -69,6 +71,15 @@ class Question:
     @property
     def is_words(self) -> bool:
         return self.kind == "words"
+
+    @property
+    def unit_shown(self) -> str:
+        """The unit as it stands beside the field."""
+        return self.unit_name or self.unit
+
+    def asked_in(self, unit: str) -> Question:
+        """The same question as a page asked it, whose reader may have turned to other units since."""
+        return replace(self, unit=unit) if unit.lower() in UNITS.get(self.kind, {}) else self
 
 
 @dataclass(frozen=True)
@@ -131,16 +142,9 @@ class Told:
     state: str = ""
     slot: str = ""  # the same wherever the same is told
     code: str = ""
-    number: Mapping[str, float | None] | None = None  # value, doubt, low, high, all in one unit
-
-
-def between(low: float | None, high: float | None, unit: str = "") -> str:
-    """Limits in words; empty when there are none."""
-    ends = [f"{value:.6g}" if value is not None else "" for value in (low, high)]
-    if not any(ends):
-        return ""
-    words = f"{ends[0]} to {ends[1]}" if all(ends) else f"at most {ends[1]}" if ends[1] else f"at least {ends[0]}"
-    return f"{words} {unit}".strip()
+    kind: str = ""  # of quantity, where it is a number
+    step: float | None = None  # that it is known to
+    number: Mapping[str, float | None] | None = None  # value, doubt, low, high and what was found, all in the core's unit
 
 
 @dataclass(frozen=True)

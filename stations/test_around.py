@@ -95,7 +95,7 @@ class Cards(Around):
     def test_a_place_off_the_face_is_refused_beside_its_field_and_kept(self):
         headers = {"HX-Request": "true"}
         answer = self.client.post(f"/cards/{self.card.pk}/face/", {"place": "bolt", "mark-x_mm": "300", "mark-y_mm": "0"}, headers=headers)
-        self.assertContains(answer, "300 lies off it")
+        self.assertContains(answer, "300 mm lies off it")
         self.assertContains(answer, 'value="300"')
         self.assertFalse(Mark.objects.exists())
 
@@ -122,7 +122,7 @@ class Cards(Around):
                 "unit of temperature",
             ),
             ({"part": "facts", "facts-name": "", "facts-case_material": "adc12"}, "This field is required"),
-            ({"part": "wheel", "wheel-boss_pitch_mm": "26"}, "It lies above 0.3"),
+            ({"part": "wheel", "wheel-boss_pitch_mm": "26"}, "26 mm was understood; it must be above 0.3 mm"),
         ]:
             with self.subTest(words):
                 self.assertContains(self.client.post("/jobs/0412/card/", fields), words)

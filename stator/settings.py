@@ -67,6 +67,7 @@ MIDDLEWARE = [
     "django.middleware.common.CommonMiddleware",
     "django.middleware.csrf.CsrfViewMiddleware",
     "django.contrib.auth.middleware.AuthenticationMiddleware",
+    "shop.middleware.ReaderMiddleware",
     "django_htmx.middleware.HtmxMiddleware",
     "shop.middleware.SignedInMiddleware",
     "django.contrib.messages.middleware.MessageMiddleware",

@@ -76,7 +76,12 @@ class Released(Shop):
                 self.assertEqual(rows(fresh / "stator.sqlite3"), before)
 
     def test_a_reading_gets_one_address_whether_its_database_is_upgraded_or_its_file_is_read_in(self):
-        for schema, files, fewest in (("schema-10", "jobs-3", 500), ("schema-11", "jobs-3-late", 200), ("schema-12", "jobs-3-last", 200), ("schema-13", "jobs-4", 200)):
+        for schema, files, fewest in (
+            ("schema-10", "jobs-3", 500),
+            ("schema-11", "jobs-3-late", 200),
+            ("schema-12", "jobs-3-last", 200),
+            ("schema-13", "jobs-4", 200),
+        ):
             with self.subTest(schema):
                 self.setUp()
                 self.lay(HERE / "released" / f"{schema}.sqlite3.gz")

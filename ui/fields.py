@@ -6,9 +6,22 @@ import re
 from typing import Any
 
 from django import forms
+from django.utils.translation import gettext as _
 
 from shopmath.checks import BadInput
 from shopmath.quantity import parse
+from ui.numbers import exact, show, typed_number
+from ui.units import Unit, question_unit
+
+THICKEST_MM = 4.0  # of a shim or a feeler, as a rule
+
+
+def typed_again(value: float, kind: str, unit: Unit | None = None) -> str:
+    """A kept number as its reader would type it, with no more digits than it needs."""
+    if kind == "time":
+        return f"{value / 60:g} min"
+    shown = unit or question_unit(kind, THICKEST_MM)
+    return typed_number(value, kind, shown)
 
 
 class SizesField(forms.CharField):
@@ -18,7 +31,7 @@ class SizesField(forms.CharField):
         super().__init__(max_length=600, **kwargs)
 
     def prepare_value(self, value: Any) -> Any:
-        return " ".join(f"{size:g}" for size in value) if isinstance(value, list) else value
+        return " ".join(typed_again(size, "length") for size in value) if isinstance(value, list) else value
 
     def clean(self, value: Any) -> list[float]:
         text = super().clean(value)
@@ -26,42 +39,71 @@ class SizesField(forms.CharField):
         sizes = set()
         for part in parts:
             try:
-                size = round(parse(part, "length", "mm").canonical, 4)
+                size = round(parse(part, "length", question_unit("length", THICKEST_MM).typed).canonical, 4)
             except BadInput as error:
-                raise forms.ValidationError(f"{part}: {error.message}") from error
+                raise forms.ValidationError(_("{part}: {reason}").format(part=part, reason=error.message)) from error
             if not 0 < size <= 20:
-                raise forms.ValidationError(f"{part}: a thickness lies above 0 and up to 20 mm.")
+                most = show(exact(20.0))
+                raise forms.ValidationError(_("{part}: a thickness lies above 0 and up to {most}.").format(part=part, most=most))
             sizes.add(size)
         return sorted(sizes)
 
 
 class QuantityField(forms.CharField):
-    """A quantity of one kind in any unit, kept in the core's own; between two bounds when they are given."""
+    """A quantity of one kind in any unit, kept in the core's own; between two bounds when they are given.
 
-    def __init__(self, kind: str, unit: str, *, low: float | None = None, high: float | None = None, **kwargs: Any) -> None:
+    A bare number is taken in the reader's unit, which stands in the label: `small` lengths are then typed in thou. What has a
+    trade name (a thread, a bearing, a seal) is in mm for everyone: its `unit` is fixed.
+    """
+
+    def __init__(
+        self,
+        kind: str,
+        *,
+        low: float | None = None,
+        high: float | None = None,
+        unit: Unit | None = None,
+        small: bool = False,
+        **kwargs: Any,
+    ) -> None:
         super().__init__(max_length=60, **kwargs)
-        self.kind, self.unit, self.low, self.high = kind, unit, low, high
+        self.kind, self.low, self.high, self.fixed, self.small = kind, low, high, unit, small
+
+    @property
+    def unit(self) -> Unit:
+        """What a bare number is taken in."""
+        return self.fixed or question_unit(self.kind, 0.0 if self.small else None)
 
     def prepare_value(self, value: Any) -> Any:
-        if not isinstance(value, float):
-            return value
-        return f"{value / 60:g} min" if self.kind == "time" else f"{round(value, 4):g}"
+        return typed_again(value, self.kind, self.unit) if isinstance(value, float) else value
 
     def has_changed(self, initial: Any, data: Any) -> bool:
         """Whether another quantity was typed: 240 and 240.0 mm are the same."""
         try:
-            return bool(self.clean(data) != initial)
+            found = self.clean(data)
         except forms.ValidationError:
             return True
+        if found is None or not isinstance(initial, float):
+            return bool(found != initial)
+        return bool(self.prepare_value(found) != self.prepare_value(initial))
 
     def clean(self, value: Any) -> float | None:
         text = super().clean(value)
         if not text:
             return None
         try:
-            found = round(parse(text, self.kind, self.unit).canonical, 6)
+            found = round(parse(text, self.kind, self.unit.typed).canonical, 6)
         except BadInput as error:
             raise forms.ValidationError(error.message) from error
         if (self.low is not None and found <= self.low) or (self.high is not None and found > self.high):
-            raise forms.ValidationError(f"It lies above {self.low:g} and up to {self.high:g} {self.unit}; {found:g} was understood.")
+            raise forms.ValidationError(self._outside(found))
         return found
+
+    def _outside(self, found: float) -> str:
+        said = {name: show(exact(value, self.kind, 1e-3)) for name, value in (("low", self.low), ("high", self.high)) if value is not None}
+        said["found"] = show(exact(found, self.kind, 1e-3))
+        if "low" not in said:
+            return _("{found} was understood; it may be up to {high}.").format(**said)
+        if "high" not in said:
+            return _("{found} was understood; it must be above {low}.").format(**said)
+        return _("{found} was understood; it must be above {low} and may be up to {high}.").format(**said)

@@ -5,6 +5,9 @@ from __future__ import annotations
 import math
 from dataclasses import dataclass
 
+from shopmath.amounts import mm
+from shopmath.quantity import decimals
+from ui.numbers import bare, exact, figure, plain
 from ui.svg import Point, Sheet
 
 
@@ -31,25 +34,25 @@ class Axes:
         across = self.left + self.width * x / self.x_max
         return across, self.top + self.height * (self.y_max - y) / (self.y_max - self.y_min)
 
-    def draw(self, sheet: Sheet, x_scale: float, x_unit: str, digits: int) -> None:
-        """Ticks and rules; `x_scale` numbers make one unit of the labels."""
+    def draw(self, sheet: Sheet, x_scale: float, x_unit: str, per: float = 1.0) -> None:
+        """Ticks and rules; `x_scale` numbers make one unit of the labels across, `per` numbers one of those upward."""
         bottom = self.top + self.height
         sheet.line((self.left, self.top), (self.left, bottom), "axis")
         sheet.line((self.left, bottom), (self.left + self.width, bottom), "axis thin")
-        y_step = step_for(self.y_max - self.y_min, 5)
-        value = math.ceil(self.y_min / y_step) * y_step
-        while value <= self.y_max + 1e-9:
-            _, y = self.at(0, value)
+        y_step = step_for((self.y_max - self.y_min) / per, 5)
+        first, last = math.ceil(self.y_min / per / y_step - 1e-9), math.floor(self.y_max / per / y_step + 1e-9)
+        digits = decimals(exact(y_step, finest=1e-6).resolution)
+        for count_up in range(first, last + 1):
+            _, y = self.at(0, count_up * y_step * per)
             sheet.line((self.left - 5, y), (self.left, y), "axis thin")
-            sheet.text((self.left - 9, y + 4), f"{value + 0.0:.{digits}f}", "tick", "end")
-            value = round(value + y_step, 9)
+            sheet.text((self.left - 9, y + 4), figure(count_up * y_step, digits), "tick", "end")
         x_step = step_for(self.x_max / x_scale, 8)
         count = 0.0
         while count * x_scale <= self.x_max + 1e-9:
             x, _ = self.at(count * x_scale, 0)
             sheet.line((x, bottom), (x, bottom + 5), "axis thin")
             if x < self.left + self.width - 36:
-                sheet.text((x, bottom + 19), f"{count:g}", "tick", "middle")
+                sheet.text((x, bottom + 19), plain(count), "tick", "middle")
             count = round(count + x_step, 9)
         sheet.text((self.left + self.width, bottom + 19), x_unit, "tick", "end")
 
@@ -75,4 +78,4 @@ class Rule:
             sheet.text((self.x(limit) + aside, self.y + 31), words, "tick", anchor)
         sheet.line((self.x(value - doubt), self.y), (self.x(value + doubt), self.y), "ink bold")
         sheet.circle((self.x(value), self.y), 7, "ink solid")
-        sheet.text((self.x(value), self.y - 22), f"{value:.3f}", "halo reading-label ink", "middle")
+        sheet.text((self.x(value), self.y - 22), bare(mm(value)), "halo reading-label ink", "middle")

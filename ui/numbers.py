@@ -1,63 +1,206 @@
-"""Numbers as a reader sees them: the unit of the reader's system, no more digits than are known, the uncertainty beside.
+"""Numbers as a reader sees them: in the units of the reader, no more digits than are known, the uncertainty beside.
 
-Every number on a page, a drawing, the job sheet or in a message comes through here.
+Every number on a page, a drawing, the job sheet or in a message comes through here. The core computes in its own units; here they
+are turned into those of the reader (`ui.units`).
 """
 
 from __future__ import annotations
 
 import math
 from collections.abc import Mapping, Sequence
+from decimal import Decimal
 from typing import Any
 
+from django.utils.formats import get_format
 from django.utils.functional import Promise
 from django.utils.translation import gettext as _
 
-from shopmath.amounts import CHANCE, COUNT, DURATION, SHARE, Amount
+from shopmath.amounts import CHANCE, DURATION, Amount
+from shopmath.quantity import UNITS as WORDS_OF
 from shopmath.quantity import decimals
+from ui.units import (
+    BY_WORD,
+    IN_INCHES,
+    IN_LB,
+    KG,
+    LB,
+    METRIC,
+    MICRON,
+    MM,
+    SHORT_TON,
+    THOU,
+    Unit,
+    Units,
+    question_unit,
+    reader,
+    scale_to,
+    unit_for,
+)
 
 MINUS, PLUS_MINUS = "−", "±"
-SCALED = {  # kind -> factor from the core's unit, unit; metric
-    "length": (1.0, "mm"),
-    "thread_pitch": (1.0, "mm"),
-    "temperature": (1.0, "°C"),
-    "temperature_difference": (1.0, "K"),
-    "torque": (1.0, "N·m"),
-    "force": (1e-3, "kN"),
-    "mass": (1e3, "g"),
-    "angle": (1.0, "°"),
-    "speed": (1.0, "rpm"),
-    "time": (1.0, "s"),
-    "pressure": (1.0, "kPa"),
-    "unbalance": (1.0, "g·mm"),
-    "surface_speed": (1.0, "m/s"),
-    "turns": (1.0, ""),
-    COUNT: (1.0, ""),
-    SHARE: (100.0, "%"),
-}
+DEGREES = ("temperature", "temperature_difference")
+FINE = 1.4  # a step of the shown unit may be this much finer than what is known, and no more
+
+
+def spelled_in(value: float, kind: str, unit: Unit, resolution: float) -> str:
+    """A number without its unit in the unit that a question is asked in."""
+    return _bare(Amount(value, kind, resolution), unit)
+
+
+def typed_number(value: float, kind: str, unit: Unit) -> str:
+    """A kept number as it is typed in a field that takes bare numbers in a unit: exact in the unit that it was given in.
+
+    >>> from ui.units import INCH
+    >>> typed_number(25.4, "length", INCH), typed_number(0.0635, "length", THOU), typed_number(25.0, "length", INCH)
+    ('1', '2.5', '25 mm')
+    """
+    factor, offset = scale_to(kind, unit)
+    shown = value * factor + offset
+    short = float(f"{shown:.5g}")
+    if abs(short - shown) <= 1e-6 * max(abs(shown), 1.0):
+        return plain(short, 9)
+    usual = METRIC[kind]
+    factor, offset = scale_to(kind, usual)
+    return f"{plain(value * factor + offset, 9)} {usual.name}".strip()
+
+
+def as_asked(amount: Amount, typed: str) -> str:
+    """A number with its unit in the unit that a question takes bare numbers in; in the reader's usual one where that is none here."""
+    known = (*METRIC.values(), *IN_INCHES.values(), MICRON, THOU, IN_LB, SHORT_TON)
+    word = WORDS_OF.get(amount.kind, {}).get(typed.lower(), "")
+    unit = next((each for each in known if each.word == word), None) if word else None
+    return _show(amount, unit) if unit else show(amount)
 
 
 def figure(value: float, digits: int) -> str:
-    """A number with so many digits after the point; a minus that is one."""
-    text = f"{value:.{digits}f}"
+    """A number with so many digits after the point, with the reader's decimal sign; a minus that is one."""
+    text = f"{value:.{max(digits, 0)}f}" if digits >= 0 else f"{round(value, digits):.0f}"
     if not text.strip("-0."):
         text = text.lstrip("-")
-    return text.replace("-", MINUS)
+    sign = str(get_format("DECIMAL_SEPARATOR"))
+    return text.replace(".", sign).replace("-", MINUS)
+
+
+def plain(value: float, digits: int = 6) -> str:
+    """A number with no more digits than it needs: a trade size, a count, a ratio.
+
+    >>> plain(25.0), plain(1.25), plain(-3.5), plain(0.00012345, 2)
+    ('25', '1.25', '−3.5', '0.00012')
+    """
+    rounded = float(f"{value:.{digits}g}")
+    return figure(rounded, max(0, -Decimal(repr(rounded)).normalize().as_tuple().exponent))  # type: ignore[operator]
+
+
+def significant(value: float, digits: int) -> float:
+    """A number cut to so many digits that count, as it is kept."""
+    return float(f"{value:.{digits}g}")
+
+
+def trade(*sizes_mm: float) -> str:
+    """A size by its trade name, which is metric whoever reads: `25 × 52 × 15`."""
+    return " × ".join(plain(size) for size in sizes_mm)
+
+
+def exact(value: float, kind: str = "length", finest: float = 1e-5) -> Amount:
+    """A number that is just what it says, such as a limit on a card: with as many digits as it has, in another unit with three.
+
+    >>> exact(0.25).resolution, exact(110.0, "temperature").resolution
+    (0.01, 1.0)
+    """
+    unit = unit_for(kind, value)
+    if value and not math.isinf(value) and unit not in (METRIC.get(kind), MICRON) and kind not in DEGREES:
+        factor, offset = scale_to(kind, unit)
+        return Amount(value, kind, 10.0 ** (math.floor(math.log10(abs(value * factor + offset))) - 2) / factor)
+    for step in (1.0, 0.1, 0.01, 1e-3, 1e-4, 1e-5, 1e-6):
+        if step >= finest and abs(value / step - round(value / step)) < 1e-6:
+            return Amount(value, kind, step)
+    return Amount(value, kind, finest)
+
+
+def size(value_mm: float) -> str:
+    """A length that somebody wrote down, in the reader's unit."""
+    return show(exact(value_mm))
+
+
+def thicknesses(sizes_mm: Sequence[float], joined: str = " + ") -> str:
+    """Shims or blades laid on one another, the unit once: `0.10 + 0.25 mm`, in thou for one who works in inches."""
+    unit = question_unit("length", 0.0)
+    spelled = (plain(each) if unit == MM else _bare(Amount(each, "length", 0.01), unit) for each in sizes_mm)
+    return with_unit(joined.join(spelled), unit)
+
+
+def signed(value: float) -> str:
+    """A whole number with its sign, for an axis on both sides of zero."""
+    return f"{'+' if value > 0 else ''}{figure(value, 0)}"
+
+
+def minutes(seconds: float) -> str:
+    """A time to the minute."""
+    return _("{count} min").format(count=figure(seconds / 60, 0))
+
+
+def pull(force_n: float) -> str:
+    """A small force, such as that of an unbalance: in N, or in lbf."""
+    if reader.get().system("force") == Units.INCH:
+        return show(Amount(force_n, "force", 1.0))
+    return f"{figure(force_n, 0)} N"
+
+
+def weigh(mass_kg: float) -> str:
+    """A mass as it is felt in the hand: in kg, or in lb."""
+    unit = LB if reader.get().system("force") == Units.INCH else KG
+    shown = mass_kg * scale_to("mass", unit)[0]
+    return with_unit(plain(shown, 2 if shown < 10 else 3), unit)
+
+
+def stress(mpa: float) -> str:
+    """A stress: in MPa, or in thousands of pounds to the square inch."""
+    if reader.get().system("force") == Units.INCH:
+        return f"{figure(mpa * 0.1450377, 0)} ksi"
+    return f"{figure(mpa, 0)} MPa"
 
 
 def unit_of(kind: str) -> str:
     """The unit a reader sees for a kind of quantity."""
-    return SCALED[kind][1]
+    return unit_for(kind).name
 
 
 def scaled(value: float, kind: str) -> float:
     """A value of the core in the unit a reader sees."""
-    return value * SCALED[kind][0]
+    factor, offset = scale_to(kind, unit_for(kind))
+    return value * factor + offset
+
+
+def digits_of(resolution: float, kind: str, unit: Unit) -> int:
+    """Digits of a value known to a step of the core's unit: in another unit as many as lose nothing of it.
+
+    >>> [digits_of(step, "length", THOU) for step in (0.01, 0.001, 0.0127)]
+    [1, 2, 1]
+    """
+    step = resolution * scale_to(kind, unit)[0]
+    whole = decimals(step)
+    if METRIC.get(kind) == unit or unit == MICRON:
+        return whole
+    even = 10.0**-whole
+    return whole if abs(step / even - round(step / even)) < 1e-3 else math.ceil(-math.log10(FINE * step))
+
+
+def _bare(amount: Amount, unit: Unit) -> str:
+    factor, offset = scale_to(amount.kind, unit)
+    return figure(amount.value * factor + offset, digits_of(amount.resolution, amount.kind, unit))
 
 
 def bare(amount: Amount) -> str:
-    """A number without its unit, for a drawing whose unit is said once."""
-    factor, _unit = SCALED[amount.kind]
-    return figure(amount.value * factor, decimals(amount.resolution * factor))
+    """A number for a drawing, without its unit where the kind has one only: mm are understood, thou are said."""
+    unit = unit_for(amount.kind, amount.value, amount.resolution)
+    return with_unit(_bare(amount, unit), unit) if unit == THOU else _bare(amount, unit_for(amount.kind))
+
+
+def with_unit(text: str, unit: Unit) -> str:
+    """A number and its unit."""
+    if not unit.name:
+        return text
+    return f"{text}{'' if unit.name == '°' else ' '}{unit.name}"
 
 
 def lasting(seconds: float | None) -> str:
@@ -92,26 +235,35 @@ def show(amount: Amount) -> str:
     """
     if amount.kind in IN_WORDS:
         return IN_WORDS[amount.kind](amount.value)
-    factor, unit = SCALED[amount.kind]
     if math.isinf(amount.value):
         return _("no limit")
-    text = bare(amount)
+    return _show(amount, unit_for(amount.kind, amount.value, amount.resolution))
+
+
+def _show(amount: Amount, unit: Unit) -> str:
+    text = _bare(amount, unit)
     if amount.uncertainty is not None:
-        text = f"{text} {PLUS_MINUS} {figure(amount.uncertainty * factor, _told(amount.uncertainty * factor, amount.resolution * factor))}"
-    space = "" if unit == "°" else " "
-    return f"{text}{space}{unit}" if unit else text
+        text = f"{text} {PLUS_MINUS} {_uncertainty(amount.uncertainty, amount, unit)}"
+    return with_unit(text, unit)
 
 
-def _told(uncertainty: float, resolution: float) -> int:
-    """Digits of an uncertainty: the value's own, or as many more as it takes for it not to read as none."""
-    digits = decimals(resolution)
-    return next((more for more in range(digits, digits + 3) if round(uncertainty, more)), digits)
+def _uncertainty(uncertainty: float, amount: Amount, unit: Unit) -> str:
+    """With the digits of the value, or as many more as it takes for it not to read as none."""
+    wide, digits = uncertainty * scale_to(amount.kind, unit)[0], digits_of(amount.resolution, amount.kind, unit)
+    return figure(wide, next((more for more in range(digits, digits + 3) if round(wide, more)), digits))
+
+
+def _pair(low: Amount, high: Amount) -> tuple[str, str]:
+    """Two ends in one unit, that of the larger."""
+    wide = max((end for end in (low, high) if not math.isinf(end.value)), key=lambda end: abs(end.value), default=high)
+    unit = unit_for(high.kind, wide.value, max(low.resolution, high.resolution))
+    return _bare(low, unit), _show(high, unit) if not math.isinf(high.value) else show(high)
 
 
 def between(low: Amount | None, high: Amount | None) -> str:
     """Limits in words: `0.10 to 0.20 mm`, `max 0.030 mm`, `min 0.10 mm`; empty where there are none."""
     if low is not None and high is not None:
-        return _("{low} to {high}").format(low=bare(low), high=show(high))
+        return band(low, high)
     if high is not None:
         return _("max {high}").format(high=show(high))
     return _("min {low}").format(low=show(low)) if low is not None else ""
@@ -119,7 +271,26 @@ def between(low: Amount | None, high: Amount | None) -> str:
 
 def band(low: Amount, high: Amount) -> str:
     """A range of what is not known better: `1.0 to 9.0 kN`."""
-    return _("{low} to {high}").format(low=bare(low), high=show(high))
+    first, last = _pair(low, high)
+    return _("{low} to {high}").format(low=first, high=last)
+
+
+def as_read(value: float, kind: str, typed: str, resolution: float) -> str:
+    """A reading in the reader's unit; a thread's pitch in threads per inch where it was read so."""
+    if typed == "tpi":
+        return _("{count} tpi").format(count=plain(25.4 / value, 4))
+    if reader.get().units == Units.TYPED and typed in BY_WORD.get(kind, {}):
+        return _show(Amount(value, kind, resolution), BY_WORD[kind][typed])
+    return show(Amount(value, kind, resolution))
+
+
+def beside(recorded: str, units: str, amount: Amount | None, low: Amount | None = None, high: Amount | None = None) -> str:
+    """What a record says in the units of its shop, with the same beside it for one who reads in others."""
+    own = show(amount) if amount else between(low, high)
+    differs = reader.get().system((amount or high or low or Amount(0.0, "length", 1.0)).kind) != (units or Units.METRIC)
+    if not recorded or not own or own == recorded or not differs:
+        return recorded
+    return _("{recorded} ({own})").format(recorded=recorded, own=own)
 
 
 def listed(names: Sequence[str]) -> str:
@@ -130,13 +301,23 @@ def listed(names: Sequence[str]) -> str:
 
 
 def shown(values: Mapping[str, Any]) -> dict[str, Any]:
-    """Values for a sentence: amounts spelled for the reader, names listed, words as they are."""
-    return {name: _shown(value) for name, value in values.items()}
+    """Values for a sentence: amounts spelled for the reader, names listed, words as they are.
+
+    A small length is told in µm only where every other length of the sentence is as small: nobody compares µm with mm.
+
+    >>> from shopmath.amounts import mm
+    >>> shown({"runout": mm(0.007), "limit": mm(0.03)}), shown({"margin": mm(0.007)})
+    ({'runout': '0.007 mm', 'limit': '0.030 mm'}, {'margin': '7 µm'})
+    """
+    lengths = [each for each in values.values() if isinstance(each, Amount) and each.kind == "length" and each.value]
+    units = {unit_for("length", each.value, each.resolution) for each in lengths}
+    usual = MM if MICRON in units and len(units) > 1 else None
+    return {name: _shown(value, usual) for name, value in values.items()}
 
 
-def _shown(value: Any) -> Any:
+def _shown(value: Any, length: Unit | None = None) -> Any:
     if isinstance(value, Amount):
-        return show(value)
+        return _show(value, length) if length and value.kind == "length" and not math.isinf(value.value) else show(value)
     if isinstance(value, (tuple, list)):
-        return listed([str(_shown(each)) for each in value])
+        return listed([str(_shown(each, length)) for each in value])
     return str(value) if isinstance(value, Promise) else value

@@ -83,9 +83,16 @@ class Graphs(SimpleTestCase):
 
     def test_zero_is_written_without_a_sign(self):
         sheet = Sheet(200, 100, "", "")
-        Axes(10, 20, 100, 50, 10, -0.02, 0.08).draw(sheet, 1, "min", 3)
-        self.assertIn(">0.000<", sheet.render())
-        self.assertNotIn(">−0.000<", sheet.render())
+        Axes(10, 20, 100, 50, 10, -0.02, 0.08).draw(sheet, 1, "min")
+        self.assertIn(">0.00<", sheet.render())
+        self.assertNotIn(">−0.00<", sheet.render())
+
+    def test_ticks_are_written_with_all_their_digits_in_the_unit_of_the_axis(self):
+        metric, inch = Sheet(200, 100, "", ""), Sheet(200, 100, "", "")
+        Axes(10, 20, 100, 50, 10, 0.0, 0.11).draw(metric, 1, "min")
+        self.assertIn(">0.025<", metric.render())
+        Axes(10, 20, 100, 50, 10, 0.0, 0.11).draw(inch, 1, "min", 0.0254)
+        self.assertIn(">4<", inch.render())
 
 
 class SmallWords(SimpleTestCase):

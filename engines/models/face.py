@@ -10,6 +10,7 @@ from django.utils.functional import cached_property
 from engines.models.card import EngineCard, OfCard
 from engines.parts import Kind, Part
 from engines.properties import LIMITS
+from ui.numbers import plain
 
 
 class Mark(OfCard):
@@ -61,7 +62,7 @@ class Mark(OfCard):
 
     @property
     def thread(self) -> str:
-        return f"M{self.d_mm:g}×{self.pitch_mm:g}"
+        return f"M{plain(self.d_mm)}×{plain(self.pitch_mm)}"
 
 
 class Spec(models.Model):

@@ -2,14 +2,17 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterable, Mapping
+from collections.abc import Iterable, Iterator, Mapping
 from dataclasses import dataclass
 from typing import Any
 
 from exchange.report import words
 from exchange.report.recorded import Recorded
+from shopmath.amounts import Amount
 from stations.registry import BY_KEY
 from ui.marks import state_words
+from ui.numbers import beside, exact
+from ui.units import METRIC
 
 MOST = 14
 BAD = ("stop", "out", "too_close")
@@ -74,9 +77,30 @@ def figures(stand: Iterable[Recorded]) -> list[Figure]:
     """Every figure once, in working order."""
     found: dict[tuple[str, str, str], list[Line]] = {}
     for each in stand:
-        for line in each.content["figures"]:
+        for line in in_both_units(each):
             found.setdefault((each.entry.station.key, line["part"], line["key"]), []).append(line)
     return [_figure(station, lines[-1]) for (station, _part, _key), lines in found.items()]
+
+
+def in_both_units(each: Recorded) -> Iterator[Line]:
+    """The figures of a record, with each value beside in the units of whoever reads."""
+    units = each.content.get("units", "")
+    for line in each.content["figures"]:
+        number, kind, step = line.get("number") or {}, line.get("kind", ""), line.get("step") or 0.001
+        if kind not in METRIC:
+            yield line
+            continue
+
+        def of(name: str, number: Line = number, kind: str = kind, step: float = step) -> Amount | None:
+            return Amount(number[name], kind, step) if number.get(name) is not None else None
+
+        low, high = (exact(number[end], kind) if number.get(end) is not None else None for end in ("low", "high"))
+        yield {
+            **line,
+            "value": beside(line["value"], units, of("found")),
+            "left": beside(line["left"], units, of("value")),
+            "limits": beside(line["limits"], units, None, low, high),
+        }
 
 
 def _figure(station: str, line: Line) -> Figure:
@@ -97,7 +121,7 @@ def mattering(stand: Iterable[Recorded]) -> list[Matters]:
     """
     places: dict[str, list[tuple[Recorded, Line]]] = {}
     for each in stand:
-        for line in each.content["figures"]:
+        for line in in_both_units(each):
             places.setdefault(_place(each, line), []).append((each, line))
     chosen = [_mattering(lines) for lines in places.values() if any(_matters(each, line) for each, line in lines)]
     first = sorted(chosen, key=lambda each: each.weight)[:MOST]

@@ -109,5 +109,5 @@ class UnitCache(TestCase):
 
     def read_anew(self) -> float:
         """As a process does that has read no unit yet."""
-        with mock.patch("shopmath.quantity._registry", None):
+        with mock.patch("shopmath.conversion._registry", None):
             return parse("1/2 in", "length").canonical

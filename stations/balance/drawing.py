@@ -13,7 +13,7 @@ from stations.balance.facts import BalanceFacts
 from stations.balance.places import Phase, turning
 from stations.base import Canvas
 from stations.base.words import fill
-from ui.numbers import bare, show
+from ui.numbers import bare, show, trade
 from ui.svg import Point, Sheet
 
 Place = Callable[[float, float], Point]
@@ -107,7 +107,7 @@ def _holes(found: BalanceFacts, canvas: Canvas, at: Place, scale: float) -> None
         sheet.circle(centre, drawn + 9, "place")
         if canvas.is_wide:
             x, y = at(hole.angle_deg, scale * hole.radius_mm - 42)
-            said = fill(words.ON_DRAWING["hole"], {"drill": f"{hole.diameter_mm:g}", "depth": bare(mm(hole.depth_mm, 0.1))})
+            said = fill(words.ON_DRAWING["hole"], {"drill": trade(hole.diameter_mm), "depth": bare(mm(hole.depth_mm, 0.1))})
             sheet.text((x, y - 12), said, "halo strong hot", "middle")
     if found.rest and found.made:
         sheet.arrow(at(found.rest.deg, 90), at(0, 0), "hot bold", 12)

@@ -125,4 +125,4 @@ def methods(found: BalanceFacts) -> tuple[Method, ...]:
     if not found.to_touch:
         return ()
     metals: list[OptionRow] = [(key, materials.get(key).name) for key in METALS]
-    return (method(words, "grade", f"{found.grade:g}"), method(words, "metal", found.metal, metals))
+    return (method(words, "grade", str(found.grade).removesuffix(".0")), method(words, "metal", found.metal, metals))

@@ -17,7 +17,7 @@ from stations.balance.places import FEWEST_STOPS, Code, Phase, at
 from stations.base import Caution, Question, Result, Said, Scale, State, Trace, Verdict, asking, of_call
 from stations.base.limits import limit_values
 from stations.base.words import fill
-from ui.numbers import show
+from ui.numbers import plain, pull, show, weigh
 
 source = partial(asking.source, words)
 G = 9.81
@@ -69,10 +69,9 @@ def felt(found: BalanceFacts, gmm: float) -> tuple[str, dict[str, Any]]:
     if force is None or found.rpm is None:
         return "", {}
     weight = force / G
-    shown = Amount(weight, "mass", 1.0 if weight >= 2 else 0.1)
     turns = count(found.rpm / 60)
     speed = Amount(found.rpm, "speed", 1.0)
-    return "felt", {"force": f"{force:.0f} N", "speed": speed, "weight": f"{shown.value:.{0 if weight >= 2 else 1}f} kg", "turns": turns}
+    return "felt", {"force": pull(force), "speed": speed, "weight": weigh(weight), "turns": turns}
 
 
 def _amount(of: Unbalance) -> Amount:
@@ -205,21 +204,21 @@ def results(found: BalanceFacts) -> Iterator[Result]:
     verdict: Call | None = found.judged(*last) if last and found.proof else None
     state = verdict.state if verdict else ""
     high = gram_millimetres(found.permitted_gmm, 0.1) if found.permitted_gmm else None
-    limit_from = Said("grade", {"grade": f"{found.grade:g}"}) if found.permitted_gmm else None
+    limit_from = Said("grade", {"grade": plain(found.grade)}) if found.permitted_gmm else None
     yield Result(at(Property.UNBALANCE), Property.UNBALANCE, gram_millimetres(first[0], 1.0, first[1]), left, None, high, limit_from, state)
 
 
 def sources(found: BalanceFacts) -> Iterator[Trace]:
     if found.permitted_gmm and found.mass_kg and found.rpm:
-        values = {"grade": f"{found.grade:g}", "mass": f"{found.mass_kg:g} kg", "speed": Amount(found.rpm, "speed", 1.0)}
+        values = {"grade": plain(found.grade), "mass": weigh(found.mass_kg), "speed": Amount(found.rpm, "speed", 1.0)}
         yield source("permitted", show(gram_millimetres(found.permitted_gmm, 0.1)), values)
     if found.stops:
         spread = degrees(found.stops.spread_deg)
-        told = {"stops": len(found.marks), "spread": spread, "p": f"{found.stops.p_value:.2g}"}
+        told = {"stops": len(found.marks), "spread": spread, "p": plain(found.stops.p_value, 2)}
         yield source("heavy", show(degrees(found.stops.mean_deg)), told)
     if found.amount:
         yield source("proof" if found.proof else "unbalance", show(_amount(found.amount)))
-        yield source("pulls", f"{found.force_n(found.amount.gmm) or 0:.0f} N")
+        yield source("pulls", pull(found.force_n(found.amount.gmm) or 0.0))
     if found.proof:
         varies = {"varies": gram_millimetres(found.proof.varies_gmm)}
         yield source("friction", show(gram_millimetres(found.proof.friction_gmm)), varies, estimated=True)

@@ -6,25 +6,17 @@ from collections.abc import Iterable, Mapping
 from types import ModuleType
 from typing import Any
 
+from engines.plausible import USUAL
 from engines.properties import Property
 from engines.slots import Slot
+from shopmath.checks import BadInput
+from shopmath.quantity import parse
 from stations.base.words import OptionRow, Sentence, fill, say
 from stations.pieces import Caution, Method, Option, Question, Trace
+from ui.numbers import plain, spelled_in
+from ui.units import METRIC, Unit, question_unit
 
-UNITS = {  # what a bare number at a question means
-    "words": "",
-    "count": "",
-    "length": "mm",
-    "thread_pitch": "mm",
-    "angle": "deg",
-    "torque": "Nm",
-    "temperature": "C",
-    "force": "kN",
-    "mass": "g",
-    "time": "min",
-    "pressure": "kPa",
-    "speed": "rpm",
-}
+UNITLESS = ("words", "count")
 
 
 def options(rows: Iterable[OptionRow], values: Mapping[str, Any] | None = None) -> tuple[Option, ...]:
@@ -46,8 +38,23 @@ def question(words: ModuleType, slot: Slot, values: Mapping[str, Any] | None = N
     rows = words.OPTIONS.get(what, ()) if rows is None else rows
     more.setdefault("skip_means", fill(words.SKIP.get(what, ""), filled))
     kind = slot.about.kind
-    unit = more.pop("unit", UNITS[kind])
-    return Question(slot.key, fill(text, filled), fill(where, filled), kind, unit, slot=slot, options=options(rows, filled), **more)
+    if kind not in UNITLESS and "unit" not in more:
+        unit = question_unit(kind, USUAL[what][1] if what in USUAL else None)
+        more |= {"unit": unit.typed, "unit_name": unit.name}
+        if "example" in more and unit != METRIC[kind]:
+            more["example"] = _converted(more["example"], kind, unit, more.get("resolution", 0.001))
+    else:
+        more.setdefault("unit", "")
+    return Question(slot.key, fill(text, filled), fill(where, filled), kind, slot=slot, options=options(rows, filled), **more)
+
+
+def _converted(example: str, kind: str, unit: Unit, resolution: float) -> str:
+    """An example in the reader's unit; as it is where it is no number."""
+    try:
+        value = parse(example, kind, METRIC[kind].typed).canonical
+    except BadInput:
+        return example
+    return spelled_in(value, kind, unit, resolution)
 
 
 def method(words: ModuleType, key: str, chosen: str, rows: Iterable[OptionRow] | None = None) -> Method:
@@ -80,7 +87,7 @@ def label(words: ModuleType, slot: Slot, code: str = "", side: str = "") -> str:
     `side` is what the engine calls the end that the reading is at.
     """
     at = slot.at
-    angle = "" if at.angle_deg is None else f"{at.angle_deg:g}"
+    angle = "" if at.angle_deg is None else plain(at.angle_deg)
     values = {"part": slot.part.name, "at": side or at.end, "stage": at.stage, "clock": at.clock, "angle": angle, "depth": at.depth}
     return say(words.LABEL, code or slot.what, values, slot.part.name)
 

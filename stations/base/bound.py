@@ -24,7 +24,7 @@ from jobs.models import Entry, Job, Reading, RunStation, Timer
 from shop.models import Equipment, Gauge, Person, Shop
 from shop.shelves import shelves
 from shopmath.checks import BadInput
-from shopmath.quantity import Quantity, decimals
+from shopmath.quantity import Quantity
 from stations.answers import understood
 from stations.base.marked import beside
 from stations.base.station import Station
@@ -33,6 +33,8 @@ from stations.kept import Kept
 from stations.pieces import WORD, Action, Caution, Method, Option, Question, Row, SaidVerdict, Told, Trace
 from stations.seen import SAID_FOR, Seen
 from ui.addresses import station_address
+from ui.numbers import as_read, figure
+from ui.units import units_now
 
 
 @dataclass
@@ -55,6 +57,7 @@ class Bound(Kept, ABC):
     seen: Seen | None = None  # what the page showed on which something is done now; None where no page is involved
 
     def __post_init__(self) -> None:
+        self.reader_units = units_now()
         if self.entry:
             self.now = self.entry.signed_at or self.now  # a signed entry stands as it stood
             self.readings = list(self.entry.readings.select_related("gauge", "by", "subject"))
@@ -233,7 +236,7 @@ class Bound(Kept, ABC):
             found = [gauge for gauge in shelves(self.shop).gauges if gauge.kind == kind]
             if len(found) > 1:
                 using = self.gauge_for(Question("", "", gauges=(kind,)))
-                options = tuple(Option(str(each.pk), each.name, f"{each.resolution:g} {each.unit}") for each in found)
+                options = tuple(Option(str(each.pk), each.name, each.step_shown) for each in found)
                 methods.append(Method(f"gauge-{kind}", found[0].get_kind_display().capitalize(), options, str(using.pk if using else "")))
         return tuple(methods)
 
@@ -276,18 +279,14 @@ class Bound(Kept, ABC):
         return quantity
 
     def shown(self, reading: Reading, ask: Question | None = None) -> str:
-        """A reading in the shop's own unit, with no more digits than it has."""
+        """A reading in the reader's unit, with no more digits than it has."""
         if reading.canonical is None:
             options = {option.key: option.words for option in ask.options} if ask else {}
             return options.get(reading.text, reading.text)
         if reading.kind == "count":
-            return f"{reading.canonical:.0f}"
+            return figure(reading.canonical, 0)
         step = reading.gauge.resolution if reading.gauge else (ask.resolution if ask else 0.001)
-        if reading.kind in ("force", "mass"):  # kept in N and kg, read in kN and g
-            scaled, step, unit = (1e-3, step / 1000, "kN") if reading.kind == "force" else (1e3, 1.0, "g")
-            return f"{reading.canonical * scaled:.{decimals(step)}f} {unit}"
-        unit = {"temperature": " °C", "length": " mm", "time": " s", "angle": "°"}.get(reading.kind, "")
-        return f"{reading.canonical:.{decimals(step)}f}{unit}"
+        return as_read(reading.canonical, reading.kind, reading.unit, step)
 
     def sheet(self) -> list[Row]:
         rows = []

@@ -22,7 +22,8 @@ from stations.base import words as shared
 from stations.base.bound import Bound
 from stations.base.words import fill
 from stations.pieces import Told
-from ui.numbers import SCALED, between
+from ui.numbers import between, exact, show
+from ui.units import METRIC as SCALED
 
 NUMBER = re.compile(r"[+\-−]?[\d.,]+")
 GAUGELESS_MM = 0.04  # what a reading may be out by whose gauge nobody named, estimate
@@ -46,6 +47,8 @@ class RecordedFigure:
     at: str
     slot: str = ""
     code: str = ""
+    kind: str = ""
+    step: float | None = None
     number: Mapping[str, float | None] | None = None
 
     def plain(self) -> dict[str, Any]:
@@ -85,7 +88,9 @@ def _told(work: Bound, told: Told) -> RecordedFigure:
     part = told.part or (work.seat.name if work.seat else "")
     name, by, at = _line(told.words), work.person.called, f"{work.now:%d %b %H:%M}"
     key, limits = f"told {part} {told.words}", (told.limits, told.source, told.state)
-    return RecordedFigure(key, name, part, told.found, told.left, *limits, "", by, at, told.slot, told.code, told.number)
+    return RecordedFigure(
+        key, name, part, told.found, told.left, *limits, "", by, at, told.slot, told.code, told.kind, told.step, told.number
+    )
 
 
 def _line(words: str) -> str:
@@ -114,7 +119,9 @@ def _shown(work: Bound, reading: Reading) -> str:
         said = work.shown(reading, ask)
         return fill(shared.TURNS, {"turns": said}) if reading.unit == "turn" else said
     number = NUMBER.match(reading.text)
-    return f"{number[0]} {SHOWN[reading.unit]}" if number and reading.unit in SHOWN else reading.text
+    if number is None or reading.unit not in SHOWN or reading.canonical is None or reading.kind not in SCALED:
+        return reading.text
+    return show(exact(reading.canonical, reading.kind))
 
 
 def _limits(spec: Spec | None, kind: str) -> tuple[Amount | None, Amount | None]:
@@ -135,7 +142,13 @@ def _figure(work: Bound, readings: list[Reading]) -> RecordedFigure:
     limits = between(low, high)
     several = first.attempt != last.attempt
     words, part = work.called(last), work.part_called(last.ask)
-    number = {"value": last.canonical, "doubt": _unsure(last), "low": low.value if low else None, "high": high.value if high else None}
+    number = {
+        "value": last.canonical,
+        "doubt": _unsure(last),
+        "low": low.value if low else None,
+        "high": high.value if high else None,
+        "found": first.canonical,
+    }
     return RecordedFigure(
         last.ask,
         _line(words),
@@ -150,5 +163,7 @@ def _figure(work: Bound, readings: list[Reading]) -> RecordedFigure:
         f"{last.taken_at:%d %b %H:%M}",
         slot=slot.key if slot else "",
         code=slot.what.value if slot else "",
+        kind=last.kind if last.kind in SCALED else "",
+        step=last.gauge.resolution if last.gauge else None,
         number=number if last.kind == "length" else None,
     )

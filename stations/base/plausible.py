@@ -14,7 +14,7 @@ from stations.base.bound import Bound
 from stations.base.marked import CONFIRMED, DOUBTFUL
 from stations.base.words import fill
 from stations.pieces import Question
-from ui.numbers import band, show
+from ui.numbers import band, exact, show
 
 __all__ = ["CONFIRMED", "DOUBTFUL", "TYPO", "doubt_of", "said"]
 
@@ -43,7 +43,7 @@ def said(doubt: Doubt, ask: Question, quantity: Quantity) -> str:
     kind = ask.slot.about.kind
 
     def amount(value: float) -> Amount:
-        return Amount(value, kind, _step(value, ask.resolution))
+        return exact(value, kind)
 
     values = {"typed": show(amount(quantity.canonical))}
     if doubt.meant is not None:
@@ -55,11 +55,3 @@ def said(doubt: Doubt, ask: Question, quantity: Quantity) -> str:
         code = "usual"
         values["range"] = band(amount(doubt.low or 0.0), amount(doubt.high or 0.0))
     return fill(shared.TYPO[f"{code}_meant" if doubt.meant is not None else code], values)
-
-
-def _step(value: float, resolution: float) -> float:
-    """As many digits as the number has, or as the question wants."""
-    for step in (1.0, 0.1, 0.01, 0.001, 0.0001, 0.00001):
-        if abs(value / step - round(value / step)) < 1e-6:
-            return step
-    return min(resolution, 0.001)

@@ -20,6 +20,7 @@ from stations.base.named import called
 from stations.base.verdict import plain_values
 from stations.pieces import Row, SaidVerdict
 from ui.inked import inked
+from ui.units import METRIC, units_now
 
 VERSION = 2
 
@@ -31,6 +32,7 @@ def frozen(work: Bound, plate: SaidVerdict) -> Frozen:
     content = {
         "version": VERSION,
         "core_version": core_version,
+        "units": units_now().value,
         "station": str(work.station.name),
         "part": work.seat.name if work.seat else "",
         "by": work.person.called,
@@ -81,7 +83,17 @@ def _reading(work: Bound, row: Row) -> dict[str, Any]:
         "by": reading.by.called,
         "at": reading.taken_at.isoformat(timespec="seconds"),
         "attempt": reading.attempt,
+        **_number(work, row),
     }
+
+
+def _number(work: Bound, row: Row) -> dict[str, Any]:
+    """A reading as a plain number, for a reader who wants it in other units."""
+    reading = row.reading
+    if reading is None or reading.canonical is None or reading.kind not in METRIC:
+        return {}
+    step = reading.gauge.resolution if reading.gauge else row.ask.resolution
+    return {"kind": reading.kind, "value": reading.canonical, "step": step}
 
 
 def _fact(fact: Fact) -> dict[str, Any]:

@@ -9,19 +9,22 @@ from stations.base import words as shared
 from stations.base.station import Result
 from stations.base.words import say
 from stations.pieces import Told
-from ui.numbers import between, show, shown
+from ui.numbers import between, shown
 
 
 def told_of(words: Any, result: Result, name: str) -> Told:
     """A result of a station, in words and as plain numbers."""
     origins = {**shared.LIMIT_FROM, **getattr(words, "LIMIT_FROM", {})}
     source = say(origins, result.source.code, result.source.values) if result.source else ""
-    left = str(shown({"left": result.left})["left"]) if result.left else ""
+    compared = {"low": result.low or "", "high": result.high or ""}
+    said = {name: str(each) for name, each in shown({"found": result.found, "left": result.left or "", **compared}).items()}
+    left = said["left"]
     part = "" if result.slot.part.name.lower() in name.lower() else result.slot.part.name
     last = result.left if isinstance(result.left, Amount) else None if left else result.found
-    number = numbered(last, result.low, result.high) if last else None
+    number = {**numbered(last, result.low, result.high), "found": result.found.value} if last else None
     limits, slot = between(result.low, result.high), f"{result.slot.key} {result.code}"
-    return Told(name, show(result.found), left, part, limits, source, result.state, slot, str(result.code), number)
+    kind, step = result.found.kind, result.found.resolution
+    return Told(name, said["found"], left, part, limits, source, result.state, slot, str(result.code), kind, step, number)
 
 
 def numbered(value: Amount, low: Amount | None, high: Amount | None) -> dict[str, float | None]:

@@ -37,7 +37,7 @@ from stations.base.verdict import Verdict
 from stations.base.words import fill, say, sentence
 from stations.base.work import BoundStation
 from stations.pieces import Action, Caution, Method, Question, Row, SaidVerdict, Told, Trace
-from ui.numbers import band
+from ui.numbers import as_read, band, show
 from ui.numbers import shown as spelled
 from ui.svg import Sheet, on_papers
 
@@ -262,7 +262,10 @@ class Room(BoundStation):
             options = {option.key: option.words for option in ask.options} if ask else {}
             return str(options.get(reading.text) or self.answered(reading))
         own = self.definition.spelled(self.found, slot, reading.canonical) if self.definition.spelled else ""
-        return own or _spelled(self.amount(reading, ask))
+        if own:
+            return own
+        amount = self.amount(reading, ask)
+        return as_read(amount.value, amount.kind, reading.unit, amount.resolution) if amount.kind == reading.kind else show(amount)
 
     def note(self, reading: Reading) -> str:
         taken = taken_of(reading) if self.definition.note else None

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import zlib
+from collections.abc import Mapping
 from dataclasses import dataclass
 from datetime import datetime
 from typing import Any
@@ -13,12 +14,15 @@ from django.utils.safestring import SafeString
 from django.utils.translation import gettext as _
 
 from jobs.models import Origin, Record
+from shopmath.amounts import Amount
 from stations.base import standing
 from stations.base import words as shared
 from stations.base.words import fill
 from stations.base.work import BoundStation
 from stations.pieces import Caution, Method, Option, Question, Row, SaidVerdict, Scale, Trace
 from ui.inked import in_page
+from ui.numbers import beside
+from ui.units import METRIC
 
 
 @dataclass(frozen=True)
@@ -39,6 +43,12 @@ class WasRead:
 
 
 FRAME = '<div class="recorded-frame" role="group" tabindex="0" aria-label="{}">{}</div>'  # on a phone the drawing is pushed along in it
+
+
+def number_of(recorded: Mapping[str, Any], name: str = "value") -> Amount | None:
+    """A number of a record with its kind; None of a record made before it was kept so."""
+    kind, value = recorded.get("kind", ""), recorded.get(name)
+    return Amount(value, kind, recorded.get("step") or 0.001) if kind in METRIC and value is not None else None
 
 
 class Signed(BoundStation):
@@ -105,7 +115,7 @@ class Signed(BoundStation):
             Row(
                 Question("", each["words"]),
                 WasRead(each["typed"], datetime.fromisoformat(each["at"]), Taker(each["by"]), each["gauge"]),
-                each["shown"],
+                beside(each["shown"], self.content.get("units", ""), number_of(each)),
                 each["note"],
             )
             for each in self.content["readings"]

@@ -52,6 +52,11 @@ def fill(sentence: Sentence, values: Mapping[str, Any]) -> str:
     return str(sentence.format(**shown(values)))  # type: ignore[union-attr]
 
 
+def fixed(sentence: Sentence, **values: Any) -> Any:
+    """A sentence whose values never change, told in the reader's units when it is said: `fixed(_("under {limit}"), limit=celsius(100))`."""
+    return lazy(lambda: fill(sentence, values), str)()
+
+
 lazily = lazy(say, str)  # a sentence inside another one's values: made when that one is
 
 

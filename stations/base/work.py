@@ -8,6 +8,7 @@ from stations.base.bound import Bound
 from stations.base.recording import frozen
 from stations.base.verdict import plain_values
 from stations.seen import Moved
+from ui.units import reading_in, units_now
 
 
 class BoundStation(Bound):
@@ -18,6 +19,14 @@ class BoundStation(Bound):
             raise BadInput("sign", self.may_sign())
         if self.seen is not None and self.seen != self.shows:
             raise Moved(self.seen.revision)
-        plate = self.verdict()
-        call = log.Call(plate.state, plate.words, plate.line or plate.move, plate.code, plain_values(plate.values))
-        self.entry = log.sign(self.entry, self.person, call, self.result(), self.findings(), frozen(self, plate), at=self.now)
+        with reading_in(self.shop.units):
+            told = self if units_now() == self.reader_units else self.anew()
+            plate = told.verdict()
+            call = log.Call(plate.state, plate.words, plate.line or plate.move, plate.code, plain_values(plate.values))
+            self.entry = log.sign(self.entry, self.person, call, told.result(), told.findings(), frozen(told, plate), at=self.now)
+
+    def anew(self) -> BoundStation:
+        """The same work with nothing said yet: a record is in the units of the shop, whoever signs it."""
+        again = type(self)(self.station, self.job, self.stage, self.seat, self.entry, self.person, self.now, self.shop)
+        again.papers, again.seen = self.papers, self.seen
+        return again

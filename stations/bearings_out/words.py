@@ -5,7 +5,8 @@ from __future__ import annotations
 from django.utils.translation import gettext_lazy as _
 
 from engines.properties import Property
-from stations.base.words import BY_LIMIT, Methods, Options, plural
+from shopmath.amounts import celsius
+from stations.base.words import BY_LIMIT, Methods, Options, fixed, plural
 from stations.bearings_out.facts import Code
 
 NAME = _("Bearings out")
@@ -165,7 +166,10 @@ FACES = {  # way round, by the key of the card
 }
 OPTIONS: Options = {
     Property.SEAL_LIP: (("inside", _("to the inside")), ("outside", _("to the outside"))),
-    Property.SEAL_OUT: (("yes", _("yes")), ("no", _("stays in for the heat"), _("80 to 100 °C is then the limit"))),
+    Property.SEAL_OUT: (
+        ("yes", _("yes")),
+        ("no", _("stays in for the heat"), fixed(_("the limit is then {low} to {high}"), low=celsius(80), high=celsius(100))),
+    ),
     Property.RETAINED_BY: (
         ("none", _("nothing")),
         ("circlip", _("a circlip")),
@@ -234,7 +238,7 @@ WARNINGS = {
 }
 SOURCE = {
     "together": (_("Comes free, ring hot too"), _("{basis}; the case grows more than the ring")),
-    "sprayed": (_("Comes free, ring sprayed"), _("ring held near 0 °C")),
+    "sprayed": (_("Comes free, ring sprayed"), fixed(_("ring held near {ring}"), ring=celsius(0))),
     "limit": (_("Limit"), _("{what}: {reason}")),
     "driver_outside": (_("Driver, outside"), _("on the {on}; {basis}")),
     "driver_inside": (_("Driver, inside"), _("clear of the other ring")),

@@ -6,6 +6,7 @@ from typing import Any
 
 from django import forms
 from django.forms.models import model_to_dict
+from django.utils.translation import gettext_lazy as _
 
 from engines.models import EngineCard, Fitted, Mark, Seal, Spec, case_metals
 from engines.properties import LIMITS
@@ -15,19 +16,19 @@ from shopmath.iso286 import limits
 from shopmath.notation import metric_thread, three_sizes
 from shopmath.quantity import parse
 from stations.book_in.notation import spread
-from ui.fields import QuantityField
+from ui.fields import QuantityField, typed_again
+from ui.numbers import exact, show, size, trade
 from ui.plain_text import PlainTextMixin
-
-UNITS = {"length": "mm", "torque": "Nm", "temperature": "C", "mass": "kg", "angle": "deg", "speed": "rpm", "force": "N"}
+from ui.units import KG, MM, Unit, question_unit
 
 
 class FactsForm(PlainTextMixin, forms.ModelForm):
     """What the engine is."""
 
     prefix = "facts"
-    stroke_mm = QuantityField("length", "mm", low=10, high=200, required=False, label="Stroke", help_text="54 mm; empty if unknown")
-    face_w_mm = QuantityField("length", "mm", low=40, high=900, label="Joint face, across")
-    face_h_mm = QuantityField("length", "mm", low=40, high=900, label="Joint face, up and down")
+    stroke_mm = QuantityField("length", low=10, high=200, required=False, label="Stroke", help_text="54 mm; empty if unknown")
+    face_w_mm = QuantityField("length", low=40, high=900, label="Joint face, across")
+    face_h_mm = QuantityField("length", low=40, high=900, label="Joint face, up and down")
     case_material = forms.ChoiceField(choices=case_metals, label="Case metal")
 
     class Meta:
@@ -71,15 +72,15 @@ class FlywheelForm(PlainTextMixin, forms.ModelForm):
 
     prefix = "wheel"
     taper_ratio = forms.FloatField(required=False, min_value=2, max_value=30, label="Taper, 1 in", help_text="8 for 1:8; empty if unknown")
-    nut_d_mm = QuantityField("length", "mm", low=4, high=60, required=False, label="Nut thread", help_text="12 mm, 1/2 in")
-    nut_torque_nm = QuantityField("torque", "Nm", low=1, high=600, required=False, label="Nut torque", help_text="55 Nm, 40 ft-lb")
-    shaft_d_mm = QuantityField("length", "mm", low=4, high=80, required=False, label="Shaft at the key")
+    nut_d_mm = QuantityField("length", unit=MM, low=4, high=60, required=False, label="Nut thread", help_text="12 mm, 1/2 in")
+    nut_torque_nm = QuantityField("torque", low=1, high=600, required=False, label="Nut torque", help_text="55 Nm, 40 ft-lb")
+    shaft_d_mm = QuantityField("length", low=4, high=80, required=False, label="Shaft at the key")
     boss_d_mm = QuantityField(
-        "length", "mm", low=8, high=80, required=False, label="Puller thread in the boss, its size", help_text="27 mm, or M27x1"
+        "length", unit=MM, low=8, high=80, required=False, label="Puller thread in the boss, its size", help_text="27 mm, or M27x1"
     )
-    boss_pitch_mm = QuantityField("thread_pitch", "mm", low=0.3, high=6, required=False, label="Its pitch", help_text="1 mm or 26 tpi")
-    wheel_kg = QuantityField("mass", "kg", low=0.05, high=200, required=False, label="Flywheel mass")
-    wheel_rpm = QuantityField("speed", "rpm", low=100, high=30000, required=False, label="Working speed")
+    boss_pitch_mm = QuantityField("thread_pitch", unit=MM, low=0.3, high=6, required=False, label="Its pitch", help_text="1 mm or 26 tpi")
+    wheel_kg = QuantityField("mass", unit=KG, low=0.05, high=200, required=False, label="Flywheel mass")
+    wheel_rpm = QuantityField("speed", low=100, high=30000, required=False, label="Working speed")
 
     class Meta:
         model = EngineCard
@@ -108,14 +109,14 @@ class MarkForm(PlainTextMixin, forms.ModelForm):
     """A bolt, dowel or gap place put on the face."""
 
     prefix = "mark"
-    x_mm = QuantityField("length", "mm", low=-5000, high=5000, label="x", help_text="to the right of the middle")
-    y_mm = QuantityField("length", "mm", low=-5000, high=5000, label="y", help_text="up from the middle")
-    d_mm = QuantityField("length", "mm", low=1.99, high=30, required=False, label="Thread", initial="6", help_text="6 mm, M6 or M8x1")
-    pitch_mm = QuantityField("thread_pitch", "mm", low=0.29, high=4, required=False, label="Pitch", initial="1")
-    length_mm = QuantityField("length", "mm", low=2.9, high=400, required=False, label="Length under the head")
-    torque_nm = QuantityField("torque", "Nm", low=0.49, high=400, required=False, label="Torque")
-    clearance_mm = QuantityField("length", "mm", low=-0.001, high=1, required=False, label="Dowel's clearance")
-    engaged_mm = QuantityField("length", "mm", low=0.49, high=60, required=False, label="Dowel's depth in the other half")
+    x_mm = QuantityField("length", low=-5000, high=5000, label="x", help_text="to the right of the middle")
+    y_mm = QuantityField("length", low=-5000, high=5000, label="y", help_text="up from the middle")
+    d_mm = QuantityField("length", unit=MM, low=1.99, high=30, required=False, label="Thread", initial=6.0, help_text="6 mm, M6 or M8x1")
+    pitch_mm = QuantityField("thread_pitch", unit=MM, low=0.29, high=4, required=False, label="Pitch", initial=1.0)
+    length_mm = QuantityField("length", low=2.9, high=400, required=False, label="Length under the head")
+    torque_nm = QuantityField("torque", low=0.49, high=400, required=False, label="Torque")
+    clearance_mm = QuantityField("length", small=True, low=-0.001, high=1, required=False, label="Dowel's clearance")
+    engaged_mm = QuantityField("length", low=0.49, high=60, required=False, label="Dowel's depth in the other half")
 
     class Meta:
         model = Mark
@@ -147,7 +148,10 @@ class MarkForm(PlainTextMixin, forms.ModelForm):
         for name, half in (("x_mm", self.card.face_w_mm / 2), ("y_mm", self.card.face_h_mm / 2)):
             if data.get(name) is not None and abs(data[name]) > half + 0.01:
                 self.add_error(
-                    name, f"The face reaches {half:g} mm from its middle; {data[name]:g} lies off it. Make the face larger first."
+                    name,
+                    _("The face reaches {half} from its middle; {place} lies off it. Make the face larger first.").format(
+                        half=size(half), place=size(data[name])
+                    ),
                 )
         return data
 
@@ -163,11 +167,11 @@ class SealForm(PlainTextMixin, forms.ModelForm):
     """A shaft seal."""
 
     prefix = "seal"
-    shaft_mm = QuantityField("length", "mm", low=3, high=200, label="Shaft", help_text="25 mm, or all three: 25x40x7")
-    bore_mm = QuantityField("length", "mm", low=5, high=250, label="Its bore in the case")
-    width_mm = QuantityField("length", "mm", low=1.9, high=40, label="Width")
+    shaft_mm = QuantityField("length", unit=MM, low=3, high=200, label="Shaft", help_text="25 mm, or all three: 25x40x7")
+    bore_mm = QuantityField("length", unit=MM, low=5, high=250, label="Its bore in the case")
+    width_mm = QuantityField("length", unit=MM, low=1.9, high=40, label="Width")
     depth_mm = QuantityField(
-        "length", "mm", low=-5, high=60, required=False, label="Depth below the face", help_text="empty: flush, marked as taken"
+        "length", low=-5, high=60, required=False, label="Depth below the face", help_text="empty: flush, marked as taken"
     )
 
     class Meta:
@@ -192,7 +196,12 @@ class SealForm(PlainTextMixin, forms.ModelForm):
     def clean(self) -> dict[str, Any]:
         data = super().clean() or {}
         if data.get("shaft_mm") and data.get("bore_mm") and data["bore_mm"] <= data["shaft_mm"]:
-            self.add_error("bore_mm", f"The bore ({data['bore_mm']:g} mm) is larger than the shaft ({data['shaft_mm']:g} mm).")
+            self.add_error(
+                "bore_mm",
+                _("The bore ({bore} mm) is larger than the shaft ({shaft} mm).").format(
+                    bore=trade(data["bore_mm"]), shaft=trade(data["shaft_mm"])
+                ),
+            )
         self.instance.depth_assumed = data.get("depth_mm") is None
         data["depth_mm"] = data.get("depth_mm") or 0.0
         return data
@@ -207,11 +216,11 @@ class FittedForm(PlainTextMixin, forms.ModelForm):
     """A pin, bush, plug or rubber bush: how it fits, how it is turned, what goes on it."""
 
     prefix = "fitted"
-    d_mm = QuantityField("length", "mm", low=0.9, high=200, label="Outside")
-    bore_mm = QuantityField("length", "mm", low=-0.001, high=199, required=False, label="Inside", help_text="empty when it is solid")
-    length_mm = QuantityField("length", "mm", low=0.9, high=300, label="Length")
-    depth_mm = QuantityField("length", "mm", low=-60, high=60, required=False, label="Its end below the face", help_text="0 is flush")
-    depth_within_mm = QuantityField("length", "mm", low=0.009, high=10, required=False, label="within", initial="0.3")
+    d_mm = QuantityField("length", low=0.9, high=200, label="Outside")
+    bore_mm = QuantityField("length", low=-0.001, high=199, required=False, label="Inside", help_text="empty when it is solid")
+    length_mm = QuantityField("length", low=0.9, high=300, label="Length")
+    depth_mm = QuantityField("length", low=-60, high=60, required=False, label="Its end below the face", help_text="0 is flush")
+    depth_within_mm = QuantityField("length", small=True, low=0.009, high=10, required=False, label="within", initial=0.3)
     metal = forms.ChoiceField(choices=[(key, materials.get(key).name) for key in Fitted.METALS], label="Metal", required=False)
 
     class Meta:
@@ -270,7 +279,12 @@ class FittedForm(PlainTextMixin, forms.ModelForm):
         for name in ("depth_within_mm", "hole_code", "part_code", "angle_within_deg", "metal"):
             data[name] = data.get(name) or usual[name]
         if data.get("d_mm") and data["bore_mm"] >= data["d_mm"]:
-            self.add_error("bore_mm", f"The inside ({data['bore_mm']:g} mm) is smaller than the outside ({data['d_mm']:g} mm).")
+            self.add_error(
+                "bore_mm",
+                _("The inside ({inside}) is smaller than the outside ({outside}).").format(
+                    inside=size(data["bore_mm"]), outside=size(data["d_mm"])
+                ),
+            )
         for name in ("hole_code", "part_code") if data.get("d_mm") and data.get("kind") != Fitted.Kind.RUBBER else ():
             try:
                 limits(data[name], data["d_mm"])
@@ -284,6 +298,11 @@ class FittedForm(PlainTextMixin, forms.ModelForm):
         self.instance.card = self.card
         found: Fitted = super().save(commit)
         return found
+
+
+def limit_unit(kind: str) -> Unit:
+    """The unit of a limit that is typed bare: small lengths, as limits are, in thou for one who works in inches."""
+    return KG if kind == "mass" else question_unit(kind, 0.0)
 
 
 class SpecForm(PlainTextMixin, forms.ModelForm):
@@ -309,6 +328,10 @@ class SpecForm(PlainTextMixin, forms.ModelForm):
     def __init__(self, *args: Any, card: EngineCard, **kwargs: Any) -> None:
         super().__init__(*args, **kwargs)
         self.card = card
+        for name in ("low", "high"):
+            value = getattr(self.instance, name)
+            if value is not None and name not in (kwargs.get("initial") or {}):
+                self.initial[name] = typed_again(value, self.instance.kind, limit_unit(self.instance.kind))
         limited = self.fields["property"]
         assert isinstance(limited, forms.ChoiceField)
         limited.choices = [("", "another figure, recorded only"), *((key.value, words) for key, words in LIMITS.items())]
@@ -334,11 +357,12 @@ class SpecForm(PlainTextMixin, forms.ModelForm):
             data[name] = None
             if text:
                 try:
-                    data[name] = round(parse(text, kind, UNITS[kind]).canonical, 6)
+                    data[name] = round(parse(text, kind, limit_unit(kind).typed).canonical, 6)
                 except BadInput as error:
                     self.add_error(name, error.message)
         if data.get("low") is not None and data.get("high") is not None and data["low"] > data["high"]:
-            self.add_error("high", f"At most ({data['high']:g}) lies under at least ({data['low']:g}).")
+            low, high = (show(exact(data[name], kind)) for name in ("low", "high"))
+            self.add_error("high", _("At most ({high}) lies under at least ({low}).").format(high=high, low=low))
         return data
 
     def save(self, commit: bool = True) -> Spec:

@@ -26,6 +26,7 @@ from stations.book_in.drawing import AREA, draw_card_face, face_of
 from stations.book_in.forms import SeatForm
 from ui.addresses import row_number
 from ui.partial import is_partial
+from ui.units import Units, core_per_shown, units_now
 
 REMOVABLE = {"seat": "seats", "seal": "seals", "fitted": "fitted", "spec": "specs", "mark": "marks"}
 
@@ -182,19 +183,30 @@ def face_data(
     return {
         "card": card,
         "drawing": draw_card_face(card, marks, seats, chosen, underlay),
-        "face": {"scale": face.scale, "x": face.middle[0], "y": face.middle[1], "area": AREA},
+        "face": {
+            "scale": face.scale * core_per_shown("length"),
+            "digits": 3 if units_now() == Units.INCH else 1,
+            "x": face.middle[0],
+            "y": face.middle[1],
+            "area": AREA,
+        },
         "mark": chosen,
         "mark_form": form or MarkForm(card=card, instance=chosen),
         "wrong": form is not None and not form.is_valid(),
         "whats": Mark.What.choices,
         "placing": (kept or {}).get("place", "bolt"),
         "next": {
-            name: (kept or {}).get(f"mark-{name}", "") or (f"{getattr(last, name):g}" if last and getattr(last, name) else "")
-            for name in ("d_mm", "pitch_mm", "length_mm", "torque_nm")
+            name: (kept or {}).get(f"mark-{name}", "") or _again(last, name) for name in ("d_mm", "pitch_mm", "length_mm", "torque_nm")
         },
         "marks": marks,
         "unplaced": [seat for seat in seats if seat.on != Seat.On.SHAFT],
     }
+
+
+def _again(last: Mark | None, name: str) -> str:
+    """What the fastener before had, as its reader would type it."""
+    value = getattr(last, name, None)
+    return str(MarkForm.base_fields[name].prepare_value(value)) if value else ""
 
 
 @require_http_methods(["GET", "POST"])

@@ -6,12 +6,15 @@ from collections.abc import Sequence
 
 from django.urls import reverse
 from django.utils.safestring import SafeString
+from django.utils.translation import gettext as _
 
 from engines.fits import bearing_of
 from engines.models import EngineCard, Mark, Seat
 from stations.common.face import Face, draw_dowel, draw_fastener, draw_gap_place, draw_outline, draw_reach, draw_seats, label, seen_from
 from ui.graph import step_for
+from ui.numbers import size
 from ui.svg import Sheet
+from ui.units import core_per_shown
 
 WIDTH, HEIGHT = 640.0, 540.0
 AREA = (40.0, 26.0, 560.0, 470.0)  # of the sheet that the face may fill
@@ -55,12 +58,13 @@ def draw_card_face(card: EngineCard, marks: Sequence[Mark], seats: Sequence[Seat
             else:
                 (draw_dowel if mark.what == Mark.What.DOWEL else draw_gap_place)(sheet, face, mark)
                 label(sheet, face, mark, mark.name)
-    sheet.text((AREA[0], HEIGHT - 10), f"{seen_from(card)}; squares of {_square(card):g} mm", "quiet")
+    sheet.text((AREA[0], HEIGHT - 10), _("{seen}; squares of {size}").format(seen=seen_from(card), size=size(_square(card))), "quiet")
     return sheet.render()
 
 
 def _square(card: EngineCard) -> float:
-    return step_for(card.face_w_mm, 14)
+    per = core_per_shown("length")
+    return step_for(card.face_w_mm / per, 14) * per
 
 
 def _grid(sheet: Sheet, face: Face, card: EngineCard) -> None:

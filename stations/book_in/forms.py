@@ -5,6 +5,7 @@ from __future__ import annotations
 from typing import Any
 
 from django import forms
+from django.utils.translation import gettext_lazy as _
 
 from engines.copies import reusable
 from engines.fits import bearing_of, nominal_of
@@ -16,11 +17,13 @@ from shopmath.notation import size_and_code
 from shopmath.thermal.limits import LEFT_IN
 from stations.registry import WORK_ORDERS
 from ui.fields import QuantityField
+from ui.numbers import size, trade
 from ui.plain_text import PlainTextMixin, check_plain
+from ui.units import MM
 
 
 def _size(label: str) -> QuantityField:
-    return QuantityField("length", "mm", low=0, high=LARGEST_MM, required=False, label=label)
+    return QuantityField("length", unit=MM, low=0, high=LARGEST_MM, required=False, label=label)
 
 
 def _card_words(obj: Any) -> str:
@@ -167,7 +170,12 @@ class SeatForm(PlainTextMixin, forms.ModelForm):
         if not data.get("designation") and "designation" not in self.errors and not all(sizes):
             self.add_error("designation", "Type the marking on the ring, or its bore, outside and width.")
         if all(sizes) and not 0 < sizes[0] < sizes[1]:  # type: ignore[operator]
-            self.add_error("outside_mm", f"The outside ({sizes[1]:g} mm) must be larger than the bore ({sizes[0]:g} mm).")
+            self.add_error(
+                "outside_mm",
+                _("The outside ({outside} mm) must be larger than the bore ({bore} mm).").format(
+                    outside=trade(sizes[1] or 0.0), bore=trade(sizes[0] or 0.0)
+                ),
+            )
         if not data.get("code") and not data.get("measured_mm") and not self.errors:
             data["code"], self.instance.code_assumed = ("k5" if data.get("on") == Seat.On.SHAFT else "N7"), True
         if not self.errors:
@@ -179,7 +187,12 @@ class SeatForm(PlainTextMixin, forms.ModelForm):
         nominal = nominal_of(trial)
         code = data.get("code", "")
         if self.size_typed and abs(self.size_typed - nominal) > 0.01:
-            self.add_error("code", f"{self.size_typed:g} {code} is not the fit of this bearing: it measures {nominal:g} mm there.")
+            self.add_error(
+                "code",
+                _("{size} {code} is not the fit of this bearing: it measures {nominal} mm there.").format(
+                    size=trade(self.size_typed), code=code, nominal=trade(nominal)
+                ),
+            )
         if code:
             try:
                 limits(code, nominal)
@@ -193,5 +206,8 @@ class SeatForm(PlainTextMixin, forms.ModelForm):
                 )
         if data.get("measured_mm") and abs(data["measured_mm"] - nominal) > 0.5:
             self.add_error(
-                "measured_mm", f"{data['measured_mm']:g} mm is more than 0.5 mm from {bearing_of(trial).designation}'s {nominal:g} mm."
+                "measured_mm",
+                _("{measured} is more than {most} from the nominal {nominal} of {bearing}.").format(
+                    measured=size(data["measured_mm"]), most=size(0.5), nominal=size(nominal), bearing=bearing_of(trial).designation
+                ),
             )

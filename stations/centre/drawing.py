@@ -7,7 +7,7 @@ from stations.base import Canvas
 from stations.base.words import fill
 from stations.centre import words
 from stations.centre.facts import END, GAPS, START, TESTS, CentreFacts
-from ui.numbers import bare, unit_of
+from ui.numbers import bare, plain, unit_of
 from ui.svg import bar
 
 GAP_PX = 46.0  # the larger gap as drawn
@@ -60,7 +60,7 @@ def _test(found: CentreFacts, canvas: Canvas) -> None:
     left, right = canvas.width * 0.14, canvas.width * 0.86
     sheet.line((left, top), (left, bottom), "axis")
     sheet.line((left, bottom), (right, bottom), "axis thin")
-    minutes = fill(words.ON_DRAWING["minutes"], {"minutes": f"{(found.held_s or USUAL_S) / 60:g}"})
+    minutes = fill(words.ON_DRAWING["minutes"], {"minutes": plain((found.held_s or USUAL_S) / 60)})
     sheet.text((right, bottom + 20), minutes, "tick", "end")
     sheet.text((left + 8, top + 4), fill(words.ON_DRAWING["held"], {"unit": unit_of("pressure")}), "quiet")
     for test, cls in zip(TESTS, ("curve", "ring"), strict=True):

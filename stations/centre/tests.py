@@ -45,7 +45,7 @@ class Centring(CentreCase):
         plate = self.plate()
         self.assertEqual((plate.state, plate.words), ("out", "Crank is off centre"))
         self.assertEqual(plate.move, "Move it 0.12 mm toward the magneto side: 0.08 of a turn.")
-        self.assertEqual(plate.detail, "Then 0.22 mm on both sides: blades 0.2 + 0.03.")
+        self.assertEqual(plate.detail, "Then 0.22 mm on both sides: blades 0.2 + 0.03 mm.")
         self.assertIn("shop rule", [trace.source for trace in self.hands.work().traces()])
 
     def test_nothing_more_is_asked_before_it_stands_in_the_middle(self):

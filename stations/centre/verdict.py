@@ -16,7 +16,7 @@ from stations.base.limits import limit_values
 from stations.base.words import fill
 from stations.centre import words
 from stations.centre.facts import DRAG, END, GAPS, CentreFacts, Code, warmth
-from ui.numbers import show
+from ui.numbers import show, thicknesses
 
 source = partial(asking.source, words)
 GAP_STEP = 0.01
@@ -60,7 +60,7 @@ def _off_centre(found: CentreFacts) -> Verdict:
     values: dict[str, Any] = {
         **limit_values(middle, "length", GAP_STEP),
         "goal": mm(goal, GAP_STEP),
-        "blades": " + ".join(f"{size:g}" for size in blades),
+        "blades": thicknesses(blades),
         "move": mm(move.move_mm, GAP_STEP),
         "side": found.card.side(move.toward),
         "turns": count(move.turns, 0.01 if move.turns < 1 else 0.1),
@@ -122,7 +122,7 @@ def sources(found: CentreFacts) -> Iterator[Trace]:
         yield source("pitch" if found.tool else "pitch_assumed", show(mm(found.pitch_mm, 0.01)), tool, estimated=found.tool is None)
         for slot, gap in zip(GAPS, found.gaps, strict=True):
             blades = found.blades_for(gap)
-            values = {"side": found.card.side(slot.at.end), "blades": " + ".join(f"{size:g}" for size in blades)}
+            values = {"side": found.card.side(slot.at.end), "blades": thicknesses(blades)}
             yield source("gap" if blades else "gap_no_blades", show(mm(gap, GAP_STEP)), values)
     if found.predicted and found.predicted.value is not None:
         yield source("predicted", show(mm(found.predicted.value)), {"uncertainty": mm(found.predicted.uncertainty or 0.0)})

@@ -5,7 +5,8 @@ from __future__ import annotations
 from django.utils.translation import gettext_lazy as _
 
 from engines.properties import Property
-from stations.base.words import BY_LIMIT, Methods, Options
+from shopmath.amounts import Amount
+from stations.base.words import BY_LIMIT, Methods, Options, fixed
 from stations.centre.facts import Code
 
 NAME = _("Centre")
@@ -83,7 +84,7 @@ WHERE = {
     Property.TEST_PRESSURE: _("{how}"),
     Property.TEST_TEMPERATURE: _("air that cools loses pressure without a leak"),
 }
-HOW = {1: _("ports plugged, 40 kPa"), 2: _("the same gauge")}
+HOW = {1: fixed(_("ports plugged, {pressure}"), pressure=Amount(40.0, "pressure", 1.0)), 2: _("the same gauge")}
 SKIP = {Property.END_FLOAT: _("not measured"), Property.TEST_TEMPERATURE: _("the same at both ends, assumed")}
 OPTIONS: Options = {Property.SPIN: (("free", _("spins free")), ("drags", _("drags")))}
 GAINED = _("It has gained: the part warms or the gauge has moved. Let it stand and begin again.")
@@ -116,7 +117,9 @@ METHOD: Methods = {
 AGAIN = _("Crank moved: measure both gaps again")
 CHECKS = {"closed": (_("Case closed to its torque, nothing hangs on the crank."), False)}
 WARNINGS = {
-    "blow": _("Low pressure only, 0.5 bar at most; ports plugged and the plugs held: they fly."),
+    "blow": fixed(
+        _("Low pressure only, {pressure} at most; ports plugged and the plugs held: they fly."), pressure=Amount(50.0, "pressure", 1.0)
+    ),
     "manual": _("The manual's method comes first: some cranks stand hard on one side."),
 }
 STATE = {"in": _("in"), "out": _("out"), "too_close": _("too close")}

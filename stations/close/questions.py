@@ -13,6 +13,7 @@ from stations.base.asking import method, question
 from stations.base.words import OptionRow, fill
 from stations.close import words
 from stations.close.facts import CloseFacts, of_joint, torque_of
+from ui.numbers import plain
 
 ask = partial(question, words)
 
@@ -37,7 +38,7 @@ def _bolt(found: CloseFacts, mark: Mark, number: int) -> Question:
     size = fill(words.SIZE_LONG, {"thread": mark.thread, "length": mm(mark.length_mm, 1.0)}) if mark.length_mm else mark.thread
     values: dict[str, Any] = {"torque": torque, "round": number, "rounds": len(found.rounds), "size": size}
     return ask(
-        torque_of(mark, number), values, optional=True, as_asked=True, expects=torque.value, example=f"{torque.value:.3g}", resolution=0.5
+        torque_of(mark, number), values, optional=True, as_asked=True, expects=torque.value, example=plain(torque.value, 3), resolution=0.5
     )
 
 

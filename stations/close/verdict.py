@@ -18,7 +18,7 @@ from stations.base.words import fill
 from stations.close import words
 from stations.close.facts import DRY, ENGAGED_D, GASKET, CloseFacts, Code
 from stations.close.questions import nm
-from ui.numbers import band, listed, show
+from ui.numbers import band, listed, minutes, show
 
 source = partial(asking.source, words)
 MOST_PLACES = 4
@@ -76,7 +76,7 @@ def _forces(call: Call) -> dict[str, Any]:
 
 
 def _times(call: Call) -> dict[str, Any]:
-    return {name: f"{value / 60:.0f} min" for name, value in call.values.items()}
+    return {name: minutes(value) for name, value in call.values.items()}
 
 
 def _before(found: CloseFacts, asked: list[Question]) -> Verdict:
@@ -124,5 +124,5 @@ def sources(found: CloseFacts) -> Iterator[Trace]:
         rounds = ", ".join(show(share(each)) for each in found.rounds)
         yield source("rounds", rounds, {"origin": fill(words.ORIGIN[code], {"why": why})})
     if found.sealant:
-        opens = f"{found.sealant.open_s / 60:.0f} min" if found.sealant.open_s else words.UNKNOWN
+        opens = minutes(found.sealant.open_s) if found.sealant.open_s else words.UNKNOWN
         yield source("open", opens, {"sealant": found.sealant.name})

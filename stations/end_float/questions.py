@@ -14,6 +14,7 @@ from stations.base.asking import method, question
 from stations.base.words import OptionRow, fill
 from stations.end_float import words
 from stations.end_float.facts import LINKS, STACK, EndFloatFacts, crank, read_table, row_key, shim
+from ui.numbers import size
 
 ask = partial(question, words)
 NEAR_MM = 0.06  # further from what its bag says a shim is another one
@@ -62,7 +63,7 @@ def _table(found: EndFloatFacts) -> list[Question]:
     read = found.table
     if read and read.between:
         rows: list[OptionRow] = [
-            (row_key(row), f"{row.shim_mm:g}", fill(words.ROW_LEAVES, {"left": mm(left, 0.01)}))
+            (row_key(row), size(row.shim_mm), fill(words.ROW_LEAVES, {"left": mm(left, 0.01)}))
             for row, left in zip(read.rows, read.floats_mm, strict=True)
         ]
         asked.append(ask(crank(Property.TABLE_ROW), choices=rows))

@@ -16,7 +16,7 @@ from stations.base import Caution, Question, Result, Said, Scale, State, Trace, 
 from stations.base.limits import limit_values
 from stations.end_float import words
 from stations.end_float.facts import STACK, Code, EndFloatFacts, crank
-from ui.numbers import band, bare, show
+from ui.numbers import band, show, thicknesses
 
 source = partial(asking.source, words)
 
@@ -38,7 +38,7 @@ def verdict(found: EndFloatFacts, asked: list[Question]) -> Verdict:
         nearer = ""
         if found.choice and found.choice.nearer_float_mm is not None:
             nearer = "nearer"
-            others = " + ".join(f"{piece:g}" for piece in found.choice.nearer_mm)
+            others = thicknesses(found.choice.nearer_mm)
             values |= {"others": others, "others_left": mm(found.choice.nearer_float_mm)}
         return Verdict(State.WAIT, Code.MEASURE_SHIM, values, next=move, detail=nearer, scale=_scale(found, left, found.uncertainty))
     return Verdict(State.WAIT, Code.MEASURE, next=Code.MEASURE if asked else "limits")
@@ -50,7 +50,7 @@ def _trouble(found: EndFloatFacts) -> dict[str, Any]:
 
 
 def _shims(found: EndFloatFacts) -> str:
-    return " + ".join(f"{piece:g}" for piece in found.pieces)
+    return thicknesses(found.pieces)
 
 
 def _scale(found: EndFloatFacts, value: float, uncertainty: float) -> Scale | None:
@@ -106,7 +106,7 @@ def derived(found: EndFloatFacts) -> Iterator[Finding]:
 def sources(found: EndFloatFacts) -> Iterator[Trace]:
     for link, fact in found.links or ():
         values = {"link": asking.label(words, link.slot), "uncertainty": mm(fact.uncertainty or 0.0)}
-        yield source("makes" if link.sign > 0 else "takes", bare(mm(fact.value or 0.0)), values)
+        yield source("makes" if link.sign > 0 else "takes", show(mm(fact.value or 0.0)), values)
     if found.free:
         values = {"squares": mm(found.free.rss_mm), "worst": mm(found.free.worst_mm)}
         yield source("free", show(mm(found.free.value_mm)), values)
@@ -117,7 +117,7 @@ def sources(found: EndFloatFacts) -> Iterator[Trace]:
         case, crank_c = (celsius(each) for each in (RUNNING_C[0], RUNNING_C[-1]))
         yield source("warm", show(mm(found.warm_mm, 0.01)), {"case": case, "crank": crank_c}, estimated=True)
     if found.kit and found.how == STACK:
-        yield source("kit", found.kit.name, {"sizes": " ".join(f"{size:g}" for size in sorted(found.kit.sizes_mm))})
+        yield source("kit", found.kit.name, {"sizes": thicknesses(sorted(found.kit.sizes_mm), " ")})
     if found.table:
         for row, left in zip(found.table.rows, found.table.floats_mm, strict=True):
             values = {"low": mm(row.from_mm, 0.01), "high": mm(row.to_mm, 0.01), "left": mm(left)}

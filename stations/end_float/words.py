@@ -5,7 +5,8 @@ from __future__ import annotations
 from django.utils.translation import gettext_lazy as _
 
 from engines.properties import Property
-from stations.base.words import BY_LIMIT, Methods, Options
+from shopmath.amounts import kelvin
+from stations.base.words import BY_LIMIT, Methods, Options, fixed
 from stations.end_float.facts import SQUARES, STACK, TABLE, WORST, Code
 
 NAME = _("End float")
@@ -17,7 +18,7 @@ HEADLINE = {
     Code.TOO_WARM: _("Too warm to judge"),
     Code.NO_SHIM: _("No shim fits"),
     Code.MEASURE_SHIM: _("Measure the shim"),
-    Code.FIT: _("Fit {shims} mm"),
+    Code.FIT: _("Fit {shims}"),
     Code.FIT_NONE: _("No shim needed"),
     Code.OUT: _("End float is out"),
     Code.TOO_CLOSE: _("Too close to call"),
@@ -25,8 +26,8 @@ HEADLINE = {
 REASON = {
     **BY_LIMIT,
     Code.MEASURE: _("Each link counts, and so does its uncertainty."),
-    Code.TOO_WARM: _("The case is more than 15 °C from the room: it is longer than it will be."),
-    Code.MEASURE_SHIM: _("{shims} mm of the {whose} leaves {left} in {low} to {high}."),
+    Code.TOO_WARM: fixed(_("The case is more than {far} from the room: it is longer than it will be."), far=kelvin(15)),
+    Code.MEASURE_SHIM: _("{shims} of the {whose} leaves {left} in {low} to {high}."),
     "kit_empty": _("No shim kit on the shelf: add one with its thicknesses first."),
     "none_fits": _("No {most} shims of this kit bring {free} into {low} to {high}: the nearest leaves {leaves}."),
     "outside_table": _("{distance} lies outside the table, which goes from {low} to {high}."),
@@ -46,7 +47,7 @@ NEXT = {
 DETAIL = {
     "dial": _("± {uncertainty}; by dial again when the case is closed."),
     "dial_warm": _("± {uncertainty} cold; about {warm} when the engine is warm. By dial again when the case is closed."),
-    "nearer": _("{others} mm would leave {others_left}, nearer the middle, with more pieces."),
+    "nearer": _("{others} would leave {others_left}, nearer the middle, with more pieces."),
 }
 ASSUMED: dict[str, str] = {}
 WHOSE = {STACK: _("kit"), TABLE: _("table")}

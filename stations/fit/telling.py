@@ -24,7 +24,7 @@ from stations.fit import words
 from stations.fit.heat import Heated
 from stations.fit.setup import ROOM_C
 from stations.fit.thermometers import CONTACT, DROP, Means, means_of
-from ui.numbers import lasting
+from ui.numbers import band, lasting, plain, show
 
 SOON_S = 120.0
 
@@ -89,7 +89,7 @@ def times(found: Estimate) -> str:
 
 def means_values(means: Means) -> dict[str, Any]:
     gauge = means.gauge
-    return {"gauge": gauge.name if gauge else "", "setting": f"{gauge.emissivity or 0:g}" if gauge else ""}
+    return {"gauge": gauge.name if gauge else "", "setting": plain(gauge.emissivity or 0) if gauge else ""}
 
 
 def means_rows(heated: Heated) -> list[OptionRow]:
@@ -121,10 +121,9 @@ def note(reading: Taken) -> str:
         return ""
     by = str(told["means"])
     values = {
-        "low": f"{told['low_c']:.0f}",
-        "high": celsius(told["high_c"]),
+        "range": band(celsius(told["low_c"]), celsius(told["high_c"])),
         "true": celsius(told["true_c"]),
-        "shown": f"{reading.value:.0f}" if reading.value is not None else "",
+        "shown": show(celsius(reading.value)) if reading.value is not None else "",
         "by": say(words.READ_BY, by, {}, by),
     }
     code = CONTACT if by == CONTACT else DROP if reading.value is None else "sure" if told["trusted"] else "unsure"
@@ -136,7 +135,7 @@ def note(reading: Taken) -> str:
 
 def wanted_method(chosen: str) -> Method:
     """How much clearance is wanted."""
-    rows: list[OptionRow] = [(key, key, fill(words.WANTED_HINT, {"part": f"{value:.0f}"})) for key, value in WANTED.items()]
+    rows: list[OptionRow] = [(key, key, fill(words.WANTED_HINT, {"part": plain(value)})) for key, value in WANTED.items()]
     return Method("wanted", str(words.METHOD_LABEL["wanted"]), options(rows), chosen)
 
 

@@ -5,7 +5,8 @@ from __future__ import annotations
 from django.utils.translation import gettext_lazy as _
 
 from engines.properties import Property
-from stations.base.words import OptionRow
+from shopmath.amounts import celsius
+from stations.base.words import OptionRow, fixed
 
 CHECKS = {  # the line, and whether it opens the heat
     "dry": (_("Washed, dry, no oil or fuel left. Residue burns, and chlorinated cleaner turns to poison gas when hot."), True),
@@ -95,17 +96,17 @@ COARSE_BY = {  # the same as the subject of a sentence
     "drop": _("a water drop"),
 }
 TEMPERATURE_NOTE = {
-    "contact": _("{low} to {high} by contact"),
-    "sure": _("{shown} shown → {true} true ({low} to {high}) {by}"),
-    "unsure": _("{shown} shown → {true} true ({low} to {high}) {by}, too coarse for a call"),
-    "drop": _("{true} true ({low} to {high}) {by}, too coarse for a call"),
+    "contact": _("{range} by contact"),
+    "sure": _("{shown} shown → {true} true ({range}) {by}"),
+    "unsure": _("{shown} shown → {true} true ({range}) {by}, too coarse for a call"),
+    "drop": _("{true} true ({range}) {by}, too coarse for a call"),
 }
 COARSE = _("{by} says only {low} to {high}.")
 COARSE_NEXT = _("Put a dot of matt paint or tape on the boss, or hold a contact probe to it.")
 DROP_ROWS: tuple[OptionRow, ...] = (
-    ("sits", _("sits and dries slowly"), _("under 100 °C")),
-    ("sizzles", _("sizzles and is gone"), _("100 to 150 °C")),
-    ("dances", _("rolls about as a ball"), _("over 150 °C")),
+    ("sits", _("sits and dries slowly"), fixed(_("under {limit}"), limit=celsius(100))),
+    ("sizzles", _("sizzles and is gone"), fixed(_("{low} to {high}"), low=celsius(100), high=celsius(150))),
+    ("dances", _("rolls about as a ball"), fixed(_("over {limit}"), limit=celsius(150))),
 )
 OUTCOME_ROWS: tuple[OptionRow, ...] = (
     ("dropped", _("dropped in"), _("home under its own weight or a push")),
@@ -137,7 +138,7 @@ WHERE = {
     Property.CHILL_STAY: _("in place of the plan's"),
 }
 SKIP = {
-    Property.AIR_TEMPERATURE: _("taken as 20 °C"),
+    Property.AIR_TEMPERATURE: fixed(_("assumed {air}"), air=celsius(20)),
     Property.HEATER_SETTING: _("as the plan says"),
     Property.NOTE: _("nothing noted"),
 }

@@ -8,7 +8,9 @@ from stations.base import Canvas
 from stations.base.words import fill
 from stations.flywheel_off import words
 from stations.flywheel_off.facts import FlywheelOffFacts, at
-from ui.numbers import bare, unit_of
+from ui.graph import step_for
+from ui.numbers import bare, plain, unit_of
+from ui.units import core_per_shown
 
 DEPTH_TURNS = 9.0  # of thread drawn in the boss
 TOP_PX = 150.0
@@ -95,10 +97,13 @@ def _rule(found: FlywheelOffFacts, canvas: Canvas) -> None:
     said = fill(words.ON_DRAWING["stop"], {"torque": bare(newton_metres(pull.stop_nm))})
     labels.at([((stop + 8, y - 24), "start"), ((stop - 8, y - 24), "end"), ((stop - 8, y - 42), "end")], said, "strong hot", rank=2)
     sheet.line((left, y), (right, y), "axis")
-    for torque in range(0, int(top_nm) + 1, 10 if top_nm < 120 else 50):
-        sheet.line((x(torque), y), (x(torque), y + 6), "axis thin")
-        if torque % (20 if top_nm < 120 else 100) == 0:
-            labels.at([((x(torque), y + 22), "middle")], f"{torque}", "tick", rank=1)
+    per = core_per_shown("torque")
+    step = step_for(top_nm / per, 12)
+    for number in range(int(top_nm / per / step) + 1):
+        at_nm = number * step * per
+        sheet.line((x(at_nm), y), (x(at_nm), y + 6), "axis thin")
+        if number % 2 == 0:
+            labels.at([((x(at_nm), y + 22), "middle")], plain(number * step), "tick", rank=1)
     if found.torque_nm is not None:
         now = min(x(found.torque_nm), right)
         sheet.shape([(now, y - 2), (now - 8, y - 20), (now + 8, y - 20)], "ink solid")

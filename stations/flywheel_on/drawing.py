@@ -10,7 +10,7 @@ from stations.base import Canvas
 from stations.base.words import fill
 from stations.flywheel_on import words
 from stations.flywheel_on.facts import FlywheelOnFacts, at
-from ui.numbers import show
+from ui.numbers import figure, plain, show
 
 AXIS_PX = 222.0
 
@@ -39,7 +39,7 @@ def _section(found: FlywheelOnFacts, canvas: Canvas) -> None:
         sheet.hatched([(x * unit, axis + up * y) for x, y in ((474, 24), (540, 24), (540, 58), (474, 58))], "plain", 6)
     _contact(found, canvas, (large, small), (high, low))
     _spots(canvas, large, small, unit)
-    ratio = fill(words.ON_DRAWING["ratio"], {"ratio": f"{found.card.taper_ratio:g}"}) if found.card.taper_ratio else ""
+    ratio = fill(words.ON_DRAWING["ratio"], {"ratio": plain(found.card.taper_ratio)}) if found.card.taper_ratio else ""
     said = (ratio or str(words.ON_DRAWING["taper_unknown"])) if found.is_on_taper else str(words.ON_DRAWING["straight"])
     canvas.labels.at([((left, axis + 84), "start")], said, "quiet", rank=2)
     if found.nut_torque_nm:
@@ -88,4 +88,4 @@ def _end(found: FlywheelOnFacts, canvas: Canvas) -> None:
         turn = math.radians(90 + turned)
         sheet.line(centre, (centre[0] + (radius + 20) * math.cos(turn), centre[1] - (radius + 20) * math.sin(turn)), cls)
     canvas.labels.at([((canvas.width * 0.44, 478), "start")], show(degrees(shift, 0.1)), "big ink", rank=1)
-    canvas.labels.at([((canvas.width * 0.44, 504), "start")], fill(words.ON_DRAWING["step"], {"times": f"{factor:.0f}"}), "quiet", rank=2)
+    canvas.labels.at([((canvas.width * 0.44, 504), "start")], fill(words.ON_DRAWING["step"], {"times": figure(factor, 0)}), "quiet", rank=2)

@@ -13,7 +13,7 @@ from stations.base.limits import limit_values
 from stations.base.words import fill
 from stations.flywheel_on import words
 from stations.flywheel_on.facts import CONE, TIMING_DEG, Code, FlywheelOnFacts, Judged, at
-from ui.numbers import band, between, show
+from ui.numbers import band, between, plain, show
 
 source = partial(asking.source, words)
 KINDS = {Code.TIMING: ("angle", 0.1), Code.NUT: ("torque", 1.0), Code.RIM: ("length", 0.01), Code.AIR_GAP: ("length", 0.01)}
@@ -91,7 +91,7 @@ def sources(found: FlywheelOnFacts) -> Iterator[Trace]:
         yield source("seats", band(newtons(seats.low, 1000), newtons(seats.high, 1000)), {"basis": seats.basis}, estimated=True)
         yield source("carries", band(newton_metres(carries.low), newton_metres(carries.high)), estimated=True)
         if found.value(Property.CONE_DIAMETER) is None and found.cone_mm:
-            yield source("cone", show(mm(found.cone_mm, 0.1)), {"factor": f"{CONE:g}"}, estimated=True)
+            yield source("cone", show(mm(found.cone_mm, 0.1)), {"factor": plain(CONE)}, estimated=True)
     if found.shift_deg is not None:
         yield source("shift", show(degrees(found.shift_deg, 0.1)), {"allowed": degrees(TIMING_DEG)})
     for code, what in (("rim", Property.RIM_RUNOUT), ("gap", Property.AIR_GAP)):

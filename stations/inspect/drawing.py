@@ -15,7 +15,7 @@ from stations.inspect import words
 from stations.inspect.facts import MASSES, WIDTHS, InspectFacts
 from stations.inspect.seats import SeatFound
 from ui.graph import Rule
-from ui.numbers import bare, figure, show
+from ui.numbers import bare, figure, plain, show, trade
 from ui.svg import Point
 
 SHAPE_PX = 15.0  # the largest error of form as drawn
@@ -131,7 +131,7 @@ def _seat(of: SeatFound, canvas: Canvas) -> None:
         read = [fact for fact in of.around if fact.slot.at.depth == depth]
         said = bare(mm(sum(fact.value or 0.0 for fact in read) / len(read), read[-1].amount.resolution)) if read else UNKNOWN
         sheet.text((x, y + 6), said, f"halo reading-label{' ink' if read else ''}", "middle")
-    size = {"size": f"{of.nominal:g}", "code": of.seat.code} if of.nominal else {}
+    size = {"size": trade(of.nominal), "code": of.seat.code} if of.nominal else {}
     name = ("journal" if of.on_shaft else "bore") if of.nominal else "size_unknown"
     sheet.text((x, low + 78), fill(words.ON_DRAWING[name], size).strip(), "strong", "middle")
     sheet.text((x, top - 34), str(words.ON_DRAWING["mouth"]), "quiet", "middle")
@@ -150,7 +150,7 @@ def _round(of: SeatFound, canvas: Canvas, centre: Point, radius: float) -> None:
         out = (centre[0] + right * 1.42, centre[1] - up * 1.42 + 5)
         if canvas.asked and canvas.asked.what == Property.SEAT_DIAMETER and canvas.asked.at.angle_deg == angle:
             sheet.circle((out[0], out[1] - 5), 21, "place")
-        sheet.text(out, f"{angle:.0f}°", "tick", "middle")
+        sheet.text(out, f"{plain(angle)}°", "tick", "middle")
     if not read or not shape:
         sheet.text((centre[0], centre[1] + radius + 34), str(words.ON_DRAWING["shape_later"]), "quiet", "middle")
         return
@@ -161,7 +161,7 @@ def _round(of: SeatFound, canvas: Canvas, centre: Point, radius: float) -> None:
         reaches = [(math.radians(angle), radius + factor * (ring.across(angle) - shape.mean_mm)) for angle in range(0, 361, 6)]
         sheet.trace([(centre[0] + reach * math.sin(turn), centre[1] - reach * math.cos(turn)) for turn, reach in reaches], cls)
     larger = factor * shape.mean_mm / 2 / radius  # than the circle itself is drawn
-    sizes = {"ovality": bare(mm(shape.ovality_mm)), "taper": bare(mm(shape.taper_mm)), "times": f"{float(f'{larger:.2g}'):g}"}
+    sizes = {"ovality": bare(mm(shape.ovality_mm)), "taper": bare(mm(shape.taper_mm)), "times": plain(larger, 2)}
     said = fill(words.ON_DRAWING["shape" if canvas.is_wide else "oval"], sizes)
     sheet.text((centre[0], centre[1] + radius + 40), said, "strong", "middle")
     if canvas.is_wide:

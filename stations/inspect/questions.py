@@ -16,6 +16,7 @@ from stations.inspect import words
 from stations.inspect.facts import MASSES, PLAYS, TAB, WHOLE, WIDTHS, InspectFacts
 from stations.inspect.seats import ROUND, SeatFound
 from stations.pieces import Option
+from ui.numbers import plain
 
 NEAR_MM = 1.0  # a diameter further from its nominal size is not believed
 CALLIPERS = ("micrometer", "calliper")
@@ -120,7 +121,7 @@ def _diameters(found: InspectFacts, of: SeatFound, ask: Any) -> list[Question]:
 
 
 def _place(place: At) -> dict[str, Any]:
-    return {"depth": words.DEPTH[place.depth], "angle": f"{place.angle_deg:g}"}
+    return {"depth": words.DEPTH[place.depth], "angle": plain(place.angle_deg or 0.0)}
 
 
 def _mends(of: SeatFound) -> list[OptionRow]:

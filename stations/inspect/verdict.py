@@ -24,7 +24,7 @@ from stations.inspect.facts import MASSES, Code, InspectFacts, worst_of
 from stations.inspect.figures import Figure
 from stations.inspect.questions import next_tab, tab_name
 from stations.inspect.seats import SeatFound
-from ui.numbers import band, between, figure, show
+from ui.numbers import band, between, exact, figure, show, trade
 
 source = partial(asking.source, words)
 KEEPING = {KEEP: (State.IN, Code.KEEP), MAY_STAY: (State.TOO_CLOSE, Code.MAY_STAY)}
@@ -126,7 +126,7 @@ def _figure(found: InspectFacts, of: Figure) -> Verdict:
     settle, finer = found.settling, of.settles(found.own)
     gauge = mm(finer.resolution, 0.0001) if finer and finer.resolution else None
     if gauge:
-        values["gauge"] = f"{gauge.value:g} mm"
+        values["gauge"] = show(exact(gauge.value))
     if settle and settle[0].code == of.code:
         values["readings"] = count(settle[1])
     move = "readings_or_gauge" if "readings" in values and gauge else "readings" if "readings" in values else "gauge"
@@ -271,7 +271,7 @@ def _seat_sources(of: SeatFound) -> Iterator[Trace]:
         for code, left in zip(("cold", "warm"), of.clearance_left, strict=True):
             yield source(code, band(mm(left.low_um / 1000), mm(left.high_um / 1000)), other, estimated=True)
     if of.bearing:
-        sizes_mm = {name: f"{getattr(of.bearing, f'{name}_mm'):g}" for name in ("bore", "outside", "width")}
+        sizes_mm = {name: trade(getattr(of.bearing, f"{name}_mm")) for name in ("bore", "outside", "width")}
         yield source("bearing", of.bearing.designation, {**sizes_mm, "understood": ", ".join(of.bearing.understood[:3])})
     for way in of.mends if of.is_out else ():
         yield source("can", words.CAN if way.fits else words.CANNOT, _way(of, way))

@@ -5,7 +5,8 @@ from __future__ import annotations
 from django.utils.translation import gettext_lazy as _
 
 from engines.properties import Property
-from stations.base.words import BY_LIMIT, Options, Sentences
+from shopmath.amounts import celsius, kelvin
+from stations.base.words import BY_LIMIT, Options, Sentences, fixed
 from stations.inspect.facts import MASSES, WHOLE, Code
 
 NAME = _("Inspect")
@@ -52,7 +53,9 @@ REASON = {
     "no_limits": _("The card gives no limits for what was measured here."),
     "no_limits_at_all": _("No limits on the card: nothing was judged."),
     "nothing": _("Nothing was measured here."),
-    "too_warm": _("Measured more than 15 °C from the room: no verdict on its size. Let it come to the room's temperature."),
+    "too_warm": fixed(
+        _("Measured more than {far} from the room: no verdict on its size. Let it come to the room's temperature."), far=kelvin(15)
+    ),
     "figure": _("{figure}: {verdict}"),
     "keeping": _("{reasons}."),
     "keeping_unknown": _("{reasons}. Not known: {unknown}."),
@@ -188,7 +191,7 @@ SKIP = {
     Property.WIDTH_OVER_WEBS: _("not measured"),
     Property.RECIPROCATING_MASS_BEFORE: _("unknown"),
     Property.BEARING_MARKING: _("as on the card"),
-    Property.SEAT_TEMPERATURE: _("as the room, 20 °C"),
+    Property.SEAT_TEMPERATURE: fixed(_("as the room, {room}"), room=celsius(20)),
     Property.SEAT_DIAMETER: _("not measured"),
     Property.VEE_RUNOUT: _("not tried"),
     Property.RING_DIAMETER: _("by its class"),

@@ -11,7 +11,7 @@ from stations.base import Canvas
 from stations.base.words import fill
 from stations.seals import words
 from stations.seals.facts import SealFound, SealsFacts, depth_of
-from ui.numbers import bare
+from ui.numbers import bare, trade
 from ui.svg import Point, bar
 
 PX = 9.0  # a mm of depth as drawn
@@ -68,7 +68,7 @@ def _lip(of: SealFound, canvas: Canvas, left: float, thick: float) -> None:
 
 def _sizes(of: SealFound, canvas: Canvas, x: float) -> None:
     sheet, seal, seat = canvas.sheet, of.seal, of.seating
-    sheet.text((x, 420), f"{seal.shaft_mm:g} × {seal.bore_mm:g} × {seal.width_mm:g}", "reading-label", "middle")
+    sheet.text((x, 420), trade(seal.shaft_mm, seal.bore_mm, seal.width_mm), "reading-label", "middle")
     code = "deep" if seat else "wanted" if seal.depth_mm else "flush"
     said = fill(words.ON_DRAWING[code], {"depth": bare(mm(seat.depth_mm if seat else seal.depth_mm, 0.01))})
     sheet.text((x, 446), said, "reading-label ink" if seat else "quiet", "middle")

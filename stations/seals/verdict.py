@@ -15,7 +15,7 @@ from stations.base.limits import limit_values
 from stations.seals import words
 from stations.seals.facts import Code, SealFound, SealsFacts
 from stations.seals.questions import is_open, next_seal
-from ui.numbers import band, show
+from ui.numbers import band, show, trade
 
 source = partial(asking.source, words)
 STEP = 0.01
@@ -42,7 +42,7 @@ def _of(found: SealsFacts, of: SealFound, asked: bool) -> Verdict:
     if of.found_as is None:
         return Verdict(State.WAIT, Code.MEASURE, next=move)
     if not of.is_the_one:
-        sizes = {"shaft": f"{seal.shaft_mm:g}", "bore": f"{seal.bore_mm:g}"}
+        sizes = {"shaft": trade(seal.shaft_mm), "bore": trade(seal.bore_mm)}
         values = {"seal": seal.name, "other": of.belongs_at, **sizes}
         return Verdict(State.STOP, Code.NOT_THIS_ONE, values, "belongs_at" if of.belongs_at else "belongs_nowhere")
     if of.against_rule and not of.page:
@@ -124,7 +124,7 @@ def results(found: SealsFacts) -> Iterator[Result]:
 def sources(found: SealsFacts) -> Iterator[Trace]:
     of = found.in_hand
     seal, origin = of.seal, {"origin": of.seal.source or words.UNKNOWN}
-    yield source("sizes", f"{seal.shaft_mm:g} × {seal.bore_mm:g} × {seal.width_mm:g}", origin)
+    yield source("sizes", trade(seal.shaft_mm, seal.bore_mm, seal.width_mm), origin)
     if seal.lip:
         yield source("lip", words.FACING[seal.lip], origin)
     outside = band(mm(of.window.outside_low_mm, 0.1), mm(of.window.outside_high_mm, 0.1))

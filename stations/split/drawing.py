@@ -10,7 +10,7 @@ from stations.common.face import Face, draw_dowel, draw_fastener, draw_outline, 
 from stations.split import words
 from stations.split.facts import GapPlace, SplitFacts, length_of
 from stations.split.verdict import MOST_LIKELY, half
-from ui.numbers import bare, show
+from ui.numbers import bare, plain, show
 
 OPEN_PX = 62.0  # the widest gap as drawn
 BASE_PX = 520.0  # of the joint from the side
@@ -95,6 +95,4 @@ def _side(found: SplitFacts, canvas: Canvas) -> None:
         said = fill(words.ON_DRAWING["gap_of"], {"name": name, "gap": show(mm(gap, 0.01))})
         labels.at([((x + inset, y - 38), anchor), ((x + inset, y - 58), anchor)], said, "reading-label ink", rank=1)
     times = factor * found.span_mm / (right - left)
-    labels.at(
-        [((canvas.width / 2, BASE_PX - 8), "middle")], fill(words.ON_DRAWING["scale"], {"times": f"{float(f'{times:.2g}'):g}"}), "quiet"
-    )
+    labels.at([((canvas.width / 2, BASE_PX - 8), "middle")], fill(words.ON_DRAWING["scale"], {"times": plain(times, 2)}), "quiet")

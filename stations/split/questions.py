@@ -11,6 +11,7 @@ from stations.base.asking import method, question
 from stations.base.words import OptionRow, fill
 from stations.split import words
 from stations.split.facts import MOST_LOOSE, UNCERTAIN_MM, Loose, SplitFacts, length_of, of_joint
+from ui.numbers import plain, size
 
 ask = partial(question, words)
 
@@ -42,7 +43,7 @@ def _fasteners(found: SplitFacts, past: bool) -> list[Question]:
         values = {"kind": mark.get_what_display().capitalize()}
         on_card = words.ON_CARD if mark.length_mm else words.NOT_ON_CARD
         where = fill(on_card, {"thread": mark.thread, "length": mm(mark.length_mm or 0, 0.5)})
-        example = f"{mark.length_mm:g}" if mark.length_mm else "35"
+        example = plain(mark.length_mm) if mark.length_mm else "35"
         asked.append(ask(length_of(mark), values, where=where, optional=True, quiet=past, resolution=0.5, example=example))
     if not found.fasteners:
         asked.append(ask(of_joint(Property.FASTENERS_EXPECTED), optional=True, quiet=past, example="14"))
@@ -88,7 +89,7 @@ def methods(found: SplitFacts) -> tuple[Method, ...]:
     if found.is_apart:
         return ()
     shelf: list[OptionRow] = [*words.METHOD["splitter"][1], *((str(each.pk), each.name) for each in found.splitters)]
-    hows: list[OptionRow] = [(key, how[0], f"±{UNCERTAIN_MM[key]:g} mm") for key, how in words.HOW.items()]
+    hows: list[OptionRow] = [(key, how[0], f"± {size(UNCERTAIN_MM[key])}") for key, how in words.HOW.items()]
     return (
         method(words, "splitter", str(found.splitter.pk) if found.splitter else "", shelf),
         method(words, "how", found.how, hows),

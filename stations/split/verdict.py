@@ -17,7 +17,7 @@ from stations.base.asking import warnings as all_warnings
 from stations.base.words import Sentence, fill
 from stations.split import words
 from stations.split.facts import Code, SplitFacts, length_of, of_joint
-from ui.numbers import band, show
+from ui.numbers import band, plain, show
 
 MOST_LIKELY = 3  # places to look at first
 
@@ -151,7 +151,7 @@ def contradictions(found: SplitFacts) -> Iterator[Contradiction]:
         if length is not None:
             yield Contradiction(length_of(mark), mm(length, 0.5), mm(mark.length_mm or 0, 0.5))
     if found.counted and found.fasteners and found.counted > len(found.fasteners):
-        yield Contradiction(of_joint(Property.FASTENERS_COUNTED), f"{found.counted:.0f}", str(len(found.fasteners)))
+        yield Contradiction(of_joint(Property.FASTENERS_COUNTED), plain(found.counted), str(len(found.fasteners)))
 
 
 def derived(found: SplitFacts) -> Iterator[Finding]:

@@ -13,7 +13,7 @@ from stations.base.words import fill
 from stations.true import words
 from stations.true.facts import SIDES, TurnedFacts, crank, reading
 from stations.true.single_facts import SingleFacts
-from ui.numbers import bare, show
+from ui.numbers import bare, plain, show
 from ui.svg import Point, Sheet
 
 BEND_PX = 34.0  # the largest bend as drawn
@@ -66,7 +66,7 @@ def _side(found: SingleFacts, canvas: Canvas) -> None:
             dial(found, canvas, side, (x(z), 62), middle - 22)
     times = factor / ((width - 2 * edge) / (high - low))
     code = ("across" if across else "in_plane") if mis else "later"
-    sheet.text((width / 2, 276), fill(words.ON_DRAWING[code], {"times": f"{float(f'{times:.2g}'):g}"}), "quiet", "middle")
+    sheet.text((width / 2, 276), fill(words.ON_DRAWING[code], {"times": plain(times, 2)}), "quiet", "middle")
 
 
 def dial(found: TurnedFacts, canvas: Canvas, side: str, at: Point, down_to: float) -> None:

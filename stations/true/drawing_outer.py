@@ -11,6 +11,7 @@ from stations.true import words
 from stations.true.drawing import dial, end_view, ends, on_circle
 from stations.true.facts import SIDES
 from stations.true.outer_facts import OuterFacts
+from ui.numbers import plain
 from ui.svg import Point, Sheet
 
 LEAN_PX = 30.0
@@ -59,7 +60,7 @@ def _side(found: OuterFacts, canvas: Canvas) -> None:
         _throw(sheet, (x(webs[0]), x(webs[1])), middle, pin.imag if across else pin.real)
         dial(found, canvas, side, (x(0.08 if side == "left" else 0.92), 60), middle + off * 0.6 - 16)
     sheet.line((x(0), middle), (x(1), middle), "chain")
-    times = {"times": f"{float(f'{factor / (span / 200):.2g}'):g}"}
+    times = {"times": plain(factor / (span / 200), 2)}
     sheet.text((width / 2, 284), fill(words.ON_DRAWING["lean" if factor else "lean_later"], times), "quiet", "middle")
 
 

@@ -16,6 +16,7 @@ from stations.true import words
 from stations.true.facts import BY_SWING, CLOSING, DIAL, SIDES, TurnedFacts, crank, reading
 from stations.true.outer_facts import THROW_ANGLE, OuterFacts
 from stations.true.single_facts import SingleFacts
+from ui.numbers import plain
 
 ask = partial(question, words)
 DIALS = (DIAL,)
@@ -100,7 +101,7 @@ def _readings(found: TurnedFacts, side: str, pin: str) -> list[Question]:
     asked = []
     times = found.turns_asked(side)
     for angle in found.angles():
-        said = {**named, "angle": f"{angle:g}", "count": times}
+        said = {**named, "angle": plain(angle), "count": times}
         where = fill(words.UNDER_GAUGE if angle == 0 else words.TURNED_ON, said)
         if found.is_coarse and angle == 0:
             where = fill(

@@ -78,7 +78,7 @@ class True1(TestCase):
         plate = self.plate()
         self.assertEqual((plate.state, plate.words), ("out", "Webs are twisted"))
         self.assertIn("Strike the rim of the magneto side web at 270°, toward the axis.", plate.move)
-        self.assertRegex(plate.detail, r"The needles should then read 0\.00\d mm and 0\.00\d mm")
+        self.assertRegex(plate.detail, r"The needles should then read \d µm and \d µm")
         self.assertIn("over the limit of 0.030 mm", plate.line)
 
     def test_the_zero_of_the_gauge_and_an_oval_seat_change_no_move(self):

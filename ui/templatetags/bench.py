@@ -8,10 +8,14 @@ from datetime import datetime
 from typing import Protocol
 
 from django import template
-from django.utils.html import format_html
+from django.utils.html import escape, format_html
 from django.utils.safestring import SafeString, mark_safe
+from django.utils.translation import gettext as _
+from django.utils.translation import ngettext
 
-from ui.numbers import figure
+from shopmath.amounts import Amount
+from ui.numbers import bare, exact, figure, listed, show, trade
+from ui.numbers import size as in_reader_unit
 
 register = template.Library()
 
@@ -43,11 +47,11 @@ def mark(state: str) -> SafeString:
 
 @register.filter
 def clock(seconds: float | None) -> str:
-    """Seconds as 6:52 or 1:04:10; a dash when nobody knows."""
+    """Seconds as 6:52 or 1:04:10; in words when nobody knows."""
     if seconds is None or math.isnan(seconds):
-        return "unknown"
+        return _("unknown")
     if math.isinf(seconds):
-        return "no end"
+        return _("no end")
     whole = round(abs(seconds))
     hours, rest = divmod(whole, 3600)
     minutes, left = divmod(rest, 60)
@@ -84,6 +88,22 @@ class _Scale(Protocol):
     digits: int
 
 
+KIND_OF = {"mm": "length", "N·m": "torque", "kN": "force", "°": "angle", "g·mm": "unbalance", "°C": "temperature"}  # of a scale's unit
+PER_CORE_UNIT = {"kN": 1000.0}
+
+
+def _told(value: float, scale: _Scale, kind: str) -> str:
+    """A number of a scale in the reader's unit, its unit left out; as it is in a unit of a press's own."""
+    if not kind:
+        return figure(value, scale.digits)
+    per = PER_CORE_UNIT.get(scale.unit, 1.0)
+    return bare(Amount(value * per, kind, 10.0**-scale.digits * per))
+
+
+def _one_limit(limit: str, highest: bool) -> str:
+    return _("{limit} at most").format(limit=limit) if highest else _("{limit} at least").format(limit=limit)
+
+
 @register.simple_tag
 def margin_scale(scale: _Scale) -> SafeString:
     """The margin drawn: limits as posts, the value as a line, its doubt as a bar."""
@@ -97,24 +117,25 @@ def margin_scale(scale: _Scale) -> SafeString:
     def x(value: float) -> float:
         return 4 + 292 * (value - low) / (high - low)
 
-    words = f"{figure(scale.value, scale.digits)} ± {scale.doubt:.{scale.digits}f} {scale.unit}"
-    limit_words = " and ".join(figure(limit, scale.digits) for limit in limits)
+    kind = KIND_OF.get(scale.unit, "")
+    value_words, limit_words = _told(scale.value, scale, kind), [_told(limit, scale, kind) for limit in limits]
+    words = show(Amount(scale.value, kind, 10.0**-scale.digits, scale.doubt)) if kind else f"{value_words} {scale.unit}"
     parts = ['<line x1="4" y1="22" x2="296" y2="22"/>']
     parts += [f'<line class="limit" x1="{x(limit):.1f}" y1="8" x2="{x(limit):.1f}" y2="34"/>' for limit in limits]
     parts.append(f'<line class="doubt" x1="{x(scale.value - scale.doubt):.1f}" y1="22" x2="{x(scale.value + scale.doubt):.1f}" y2="22"/>')
     parts.append(f'<line class="at" x1="{x(scale.value):.1f}" y1="11" x2="{x(scale.value):.1f}" y2="33"/>')
     label_x = x(scale.value)
     if len(limits) == 2:
-        for limit, anchor in zip(limits, ("start", "end"), strict=True):
-            parts.append(f'<text class="label" x="{x(limit):.1f}" y="46" text-anchor="{anchor}">{figure(limit, scale.digits)}</text>')
+        for limit, said, anchor in zip(limits, limit_words, ("start", "end"), strict=True):
+            parts.append(f'<text class="label" x="{x(limit):.1f}" y="46" text-anchor="{anchor}">{said}</text>')
     else:
         limit_x = x(limits[0]) if limits else 0.0
-        meant, anchor = "at most" if scale.low is None else "at least", "start" if limit_x < 220 else "end"
-        parts.append(f'<text class="label" x="{limit_x:.1f}" y="46" text-anchor="{anchor}">{limit_words} {meant}</text>')
+        said, anchor = _one_limit(limit_words[0], scale.low is None) if limits else "", "start" if limit_x < 220 else "end"
+        parts.append(f'<text class="label" x="{limit_x:.1f}" y="46" text-anchor="{anchor}">{escape(said)}</text>')
         text_x = min(label_x, 200.0)
         if abs(text_x - limit_x) > 115 or label_x < limit_x - 60:
-            parts.append(f'<text class="label" x="{text_x:.1f}" y="46" text-anchor="start">{figure(scale.value, scale.digits)}</text>')
-    title = f"{words}; limit {limit_words}"
+            parts.append(f'<text class="label" x="{text_x:.1f}" y="46" text-anchor="start">{value_words}</text>')
+    title = escape(_("{value}; limit {limits}").format(value=words, limits=listed(limit_words)))
     return mark_safe(f'<svg class="scale" viewBox="0 0 300 50" role="img" aria-label="{title}">{"".join(parts)}</svg>')  # noqa: S308  numbers only
 
 
@@ -129,10 +150,31 @@ def ago(moment: datetime, now: datetime) -> str:
     """How long ago, in the coarsest words that help."""
     seconds = (now - moment).total_seconds()
     if seconds < 45:
-        return "just now"
+        return _("just now")
     if seconds < 5400:
-        return f"{round(seconds / 60)} min ago"
-    return f"{round(seconds / 3600)} h ago" if seconds < 129600 else f"{round(seconds / 86400)} days ago"
+        return _("{count} min ago").format(count=round(seconds / 60))
+    if seconds < 129600:
+        return _("{count} h ago").format(count=round(seconds / 3600))
+    days = round(seconds / 86400)
+    return ngettext("{count} day ago", "{count} days ago", days).format(count=days)
+
+
+@register.filter
+def as_length(value_mm: float | None) -> str:
+    """A length that somebody wrote down, in the reader's unit; a dash where there is none."""
+    return "–" if value_mm is None else in_reader_unit(value_mm)
+
+
+@register.filter
+def mm_name(value_mm: float | None) -> str:
+    """A size by its trade name, metric whoever reads: of a bearing, a seal, a thread."""
+    return "–" if value_mm is None else trade(value_mm)
+
+
+@register.filter
+def as_quantity(value: float | None, kind: str) -> str:
+    """A number of a kind that somebody wrote down, in the reader's unit."""
+    return "–" if value is None else show(exact(value, kind))
 
 
 @register.filter

@@ -11,7 +11,7 @@ from stations.base.words import fill
 from stations.common.press_joint import words
 from stations.common.press_joint.facts import JointFacts, at
 from ui.graph import step_for
-from ui.numbers import bare
+from ui.numbers import bare, plain
 from ui.svg import Point, Sheet
 
 TOP, BOTTOM = 56.0, 500.0  # of the scale
@@ -106,16 +106,16 @@ def _scale(found: JointFacts, canvas: Canvas, x: float) -> None:
         sheet.line((x - 6, y(index * step)), (x, y(index * step)), "axis thin")
         if press and abs(y(index * step) - y(press.capacity_n / per)) < 12:
             continue  # the press's own mark stands there
-        sheet.text((x - 10, y(index * step) + 5), f"{index * step:g}", "tick", "end")
+        sheet.text((x - 10, y(index * step) + 5), plain(index * step), "tick", "end")
     sheet.text((x, TOP - 22), unit, "strong", "middle")
     _band(found, canvas, x, y)
     if press:
         height = y(press.capacity_n / per)
         sheet.line((x - 26, height), (x + 62, height), "hot bold")
         sheet.text((x + 42, height - 8), str(words.ON_DRAWING["press"]) if canvas.is_wide else "", "hot strong")
-        sheet.text((x - 32, height + 5), f"{press.capacity_n / per:.3g}", "hot strong", "end")
+        sheet.text((x - 32, height + 5), plain(press.capacity_n / per, 3), "hot strong", "end")
     if peak is not None:
-        _peak(canvas, x, y(peak / per), f"{peak / per:.3g}")
+        _peak(canvas, x, y(peak / per), plain(peak / per, 3))
     if canvas.asked == at(Property.PRESS_PEAK):
         _needle(sheet, x, (BOTTOM - TOP) / most / per)
 
@@ -130,7 +130,7 @@ def _band(found: JointFacts, canvas: Canvas, x: float, y: Callable[[float], floa
     sheet.rect(x + 1, y(band.high / per), 30, max(y(band.low / per) - y(band.high / per), 2), "band")
     sheet.line((x, y(band.likely / per)), (x + 38, y(band.likely / per)), "ink bold")
     for code, value in (("low", band.low), ("likely", band.likely), ("high", band.high)):
-        force = f"{value / per:.3g}"
+        force = plain(value / per, 3)
         said = fill(words.ON_DRAWING[code], {"force": force}) if canvas.is_wide else force
         sheet.text((x + 42, y(value / per) + 5), said, "reading-label ink" if code == "likely" else "tick")
 

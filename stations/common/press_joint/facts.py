@@ -18,6 +18,7 @@ from shopmath.joints import JointPlan, PressJoint, heat_call, joint_plan, press_
 from shopmath.quantity import parse
 from shopmath.verdict import STOP, Call, combined
 from stations.base import Given
+from ui.numbers import plain
 
 PIN = throw(1)
 CHOICES = {  # what may be chosen of a joint, the usual first
@@ -114,7 +115,7 @@ class JointFacts:
     def in_unit(self, force_n: float) -> str:
         """A force as the press's own gauge shows it."""
         unit, per = self.press_unit
-        return f"{force_n / per:.3g} {unit}"
+        return f"{plain(force_n / per, 3)} {unit}"
 
     # the joint
 

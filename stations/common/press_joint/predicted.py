@@ -7,6 +7,7 @@ import statistics
 from stations.base.predicted import Held, Prediction, Results
 from stations.base.words import fill
 from stations.common.press_joint import words
+from ui.numbers import figure
 
 
 def forces(results: Results) -> list[Held]:
@@ -16,7 +17,7 @@ def forces(results: Results) -> list[Held]:
         return []
     inside = sum(band[0] <= peak <= band[2] for band, peak in found)
     middle = statistics.median(peak / band[1] for band, peak in found)
-    values = {"inside": inside, "count": len(found), "middle": f"{middle:.2f}"}
+    values = {"inside": inside, "count": len(found), "middle": figure(middle, 2)}
     return [Held(str(words.BAND), len(found), fill(words.BAND_HELD, values))]
 
 

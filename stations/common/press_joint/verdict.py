@@ -14,7 +14,7 @@ from shopmath.verdict import Call
 from stations.base import Action, Caution, Question, Said, Scale, State, Trace, Verdict, asking
 from stations.common.press_joint import words
 from stations.common.press_joint.facts import Code, JointFacts
-from ui.numbers import show
+from ui.numbers import band, show, stress
 
 
 def before(found: JointFacts, asked: list[Question], sizing: str) -> Verdict | None:
@@ -44,7 +44,7 @@ def ready(found: JointFacts, checks: tuple[Caution, ...], first: str, how: str, 
     said = {**forces(found, call), **values}
     detail = ""
     if found.plan and found.plan.past_yield:
-        said["stress"] = f"{found.plan.hub_stress_mpa:.0f}"
+        said["stress"] = stress(found.plan.hub_stress_mpa)
         detail = "past_yield" if found.grip and found.grip.origin == "measured" else "perhaps_past_yield"
     more: dict[str, Any] = {"detail": detail, "scale": scale(found), "assumed": assumed(found)}
     left = [each.words for each in checks if each.gate and each.key not in found.own.ticked]
@@ -92,14 +92,14 @@ def sources(station: ModuleType, found: JointFacts) -> Iterator[Trace]:
         values = {"uncertainty": mm(grip.uncertainty), "origin": found.card_grip.source if found.card_grip else ""}
         yield source(f"grip_{grip.origin}", show(mm(grip.value)), values, grip.origin != "measured")
     if plan and joint:
-        band = plan.force_n
-        values = {"low": found.in_unit(band.low), "high": found.in_unit(band.high), "basis": band.basis}
-        yield source("force", found.in_unit(band.likely), values)
+        force = plan.force_n
+        values = {"low": found.in_unit(force.low), "high": found.in_unit(force.high), "basis": force.basis}
+        yield source("force", found.in_unit(force.likely), values)
         if plan.compound_n.high:
             yield source("compound", found.in_unit(plan.compound_n.likely), {"basis": plan.compound_n.basis})
-        stress = {"yield_mpa": f"{plan.yield_mpa:.0f}"}
-        yield source("stress_past" if plan.past_yield else "stress", f"{plan.hub_stress_mpa:.0f} MPa", stress)
-        yield source("ring", f"{joint.diameter_mm + 2 * joint.wall_mm:.0f} to {joint.web_mm:.0f} mm")
+        yields = {"yield_mpa": stress(plan.yield_mpa)}
+        yield source("stress_past" if plan.past_yield else "stress", stress(plan.hub_stress_mpa), yields)
+        yield source("ring", band(mm(joint.diameter_mm + 2 * joint.wall_mm, 1.0), mm(joint.web_mm, 1.0)))
     if found.press:
         values = {"force": newtons(found.press.capacity_n, 1000.0), "name": found.press.name}
         yield source("press", found.press.capacity_text, values, False)

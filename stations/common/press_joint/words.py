@@ -36,9 +36,9 @@ NEXT = {
     "required": _("{required}"),
 }
 DETAIL = {
-    "past_yield": _("The web's hole is at {stress} MPa, past its yield: the force is an upper bound, and the hole has stretched."),
+    "past_yield": _("The web's hole is at {stress}, past its yield: the force is an upper bound, and the hole has stretched."),
     "perhaps_past_yield": _(
-        "With the interference assumed, the web's hole may be at {stress} MPa, past its yield: it may have stretched. Measure pin and hole."
+        "With the interference assumed, the web's hole may be at {stress}, past its yield: it may have stretched. Measure pin and hole."
     ),
 }
 ASSUMED = {"usual_grip": _("interference of a crankpin of this size"), "solid": _("pin without a hole")}
@@ -116,8 +116,8 @@ SOURCE = {
     "grip_usual": (_("Interference"), _("± {uncertainty}; typical crankpin, shop rule")),
     "force": (_("Force"), _("{low} to {high}; {basis}")),
     "compound": (_("Compound's share"), _("{basis}")),
-    "stress": (_("Stress at the hole"), _("yield from {yield_mpa} MPa; Lamé, von Mises")),
-    "stress_past": (_("Stress at the hole"), _("past its yield of {yield_mpa} MPa, the force is an upper bound; Lamé, von Mises")),
+    "stress": (_("Stress at the hole"), _("yield from {yield_mpa}; Lamé, von Mises")),
+    "stress_past": (_("Stress at the hole"), _("past its yield of {yield_mpa}, the force is an upper bound; Lamé, von Mises")),
     "ring": (_("The web holds like"), _("ring round the pin")),
     "press": (_("Press"), _("{force}; {name}")),
     "peak": (_("Peak reached"), _("load cell or typed")),

@@ -7,7 +7,7 @@ from dataclasses import dataclass
 
 from engines.models import Seat
 from engines.properties import Property
-from shopmath.amounts import celsius, duration, mm
+from shopmath.amounts import Amount, celsius, duration, kelvin, mm
 from shopmath.thermal.seat import Moment, Setup, curve, moment_after, sure_until_s
 from shopmath.verdict import IN
 from stations.base import Canvas
@@ -16,8 +16,9 @@ from stations.fit.one_seat import words
 from stations.fit.one_seat.facts import OneSeat, Phase
 from stations.fit.one_seat.questions import names, stop_name
 from ui.graph import Axes
-from ui.numbers import bare, lasting, show
+from ui.numbers import bare, lasting, show, spelled_in, trade
 from ui.svg import Sheet
+from ui.units import core_per, question_unit
 
 SEAT_TOP, SEAT_DEEP = 166.0, 116.0
 WIDEST_GAP_PX = 15.0
@@ -154,7 +155,7 @@ def _section(found: OneSeat, canvas: Canvas, now: Scene, frame: Frame) -> None:
             sheet.text((x, below + 18 + 17 * index), str(line), "quiet", anchor)
     code = found.seat.code or str(words.DRAWN["measured"])
     measured = found.seat_known.measured_here
-    size = f"⌀ {bare(mm(measured[0]))}" if measured else f"⌀ {setup.nominal_mm:g} {code}"
+    size = f"⌀ {bare(mm(measured[0]))}" if measured else f"⌀ {trade(setup.nominal_mm)} {code}"
     bottom = SEAT_TOP + SEAT_DEEP + 44 + 36 + (14 if frame.narrow else 0)
     for x in (frame.middle - frame.half_bore, frame.middle + frame.half_bore):
         sheet.line((x, bottom - 32), (x, bottom + 6), "dim")
@@ -260,12 +261,12 @@ def _labels(found: OneSeat, canvas: Canvas, now: Scene, ring: tuple[float, float
         places = [((right, SEAT_TOP - 30), "start"), ((right, SEAT_TOP - 50), "start")]
         canvas.labels.at(places, name, "strong", 2, link, [(str(words.DRAWN["in"]), "quiet")])
     else:
-        warmth = f"{show(celsius(bearing_c))} ± {2 * bearing_u:.0f}"
+        warmth = show(Amount(bearing_c, "temperature", 1.0, 2 * bearing_u))
         places = [((right, top + 16 - up + down), "start") for down in (0, -20, 20, -40)]
         canvas.labels.at(places, name, f"strong {bearing_ink}", 2, link, [(warmth, f"quiet {bearing_ink}")])
     x, y = (left - 60, SEAT_TOP + 104) if onto_shaft else (left - frame.wall - 12, SEAT_TOP + 58)
     link = canvas.link(seat_slot) if jump else None
-    lines = (str(words.DRAWN["shaft" if onto_shaft else "case"]), show(celsius(seat_c)), f"± {2 * seat_u:.0f}")
+    lines = (str(words.DRAWN["shaft" if onto_shaft else "case"]), show(celsius(seat_c)), f"± {bare(kelvin(2 * seat_u))}")
     if frame.narrow:
         places = [((8, SEAT_TOP + SEAT_DEEP + 58 + down), "start") for down in (0, 18)]
         canvas.labels.at(places, " ".join(lines), f"strong {seat_ink}", 2, link)
@@ -321,7 +322,8 @@ def _graph(sheet: Sheet, found: OneSeat, now: Scene, shape: list[Moment], frame:
     low = min(-0.2 * top, max(min(each.low_mm for each in shape), -0.05))
     left = 52 if frame.narrow else 84
     axes = Axes(left, 436, frame.width - left - (8 if frame.narrow else 46), 128, until, low, top)
-    sheet.text((8 if frame.narrow else left, 422), now.title, "strong")
+    unit = question_unit("length", 0.0)  # as small as a clearance is
+    sheet.text((8 if frame.narrow else left, 422), fill(words.DRAWN["plot"], {"title": now.title, "unit": unit.name}), "strong")
     sure = min(now.sure_s, until)
     if sure > 0:
         x, _ = axes.at(sure, 0)
@@ -329,10 +331,15 @@ def _graph(sheet: Sheet, found: OneSeat, now: Scene, shape: list[Moment], frame:
     band = [axes.at(each.time_s, min(each.high_mm, top)) for each in shape]
     band += [axes.at(each.time_s, max(each.low_mm, low)) for each in reversed(shape)]
     sheet.shape(band, "band")
-    axes.draw(sheet, 60.0, "min", 3 if top < 0.1 else 2)
+    axes.draw(sheet, 60.0, "min", core_per("length", unit))
     zero, wanted = axes.at(0, 0)[1], axes.at(0, now.setup.wanted_mm)[1]
     sheet.line((axes.left, wanted), (axes.left + axes.width, wanted), "wanted")
-    sheet.text((axes.left + axes.width, wanted - 6), fill(words.DRAWN["wanted"], {"wanted": bare(mm(now.setup.wanted_mm))}), "quiet", "end")
+    sheet.text(
+        (axes.left + axes.width, wanted - 6),
+        fill(words.DRAWN["wanted"], {"wanted": spelled_in(now.setup.wanted_mm, "length", unit, 0.001)}),
+        "quiet",
+        "end",
+    )
     sheet.line((axes.left, zero), (axes.left + axes.width, zero), "axis")
     sheet.text((axes.left + axes.width, zero + 15), str(words.DRAWN["touches"]), "quiet", "end")
     sheet.trace([axes.at(each.time_s, each.clearance_mm) for each in shape if each.clearance_mm >= low], "curve")

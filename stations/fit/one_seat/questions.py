@@ -76,7 +76,7 @@ def _sizes(found: OneSeat, quiet: bool) -> list[Question]:
 
 def _near(key: str, nominal: float, value: float) -> None:
     if abs(value - nominal) > FAR_MM:
-        raise BadInput(key, fill(words.TOO_FAR, {"value": mm(value, 0.01), "nominal": mm(nominal, 1.0)}))
+        raise BadInput(key, fill(words.TOO_FAR, {"value": mm(value, 0.01), "nominal": mm(nominal, 1.0), "far": mm(FAR_MM, 0.1)}))
 
 
 def _temperatures(found: OneSeat, named: dict[str, Any]) -> list[Question]:

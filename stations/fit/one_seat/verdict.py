@@ -24,7 +24,7 @@ from stations.fit.one_seat import words
 from stations.fit.one_seat.facts import Code, OneSeat, Phase
 from stations.fit.one_seat.questions import names, stop_name
 from stations.fit.seat_known import COMPOUND
-from ui.numbers import band, lasting, show
+from ui.numbers import band, figure, lasting, show
 
 source = partial(asking.source, words)
 READY_K = 1.5
@@ -255,7 +255,7 @@ def _of_the_fit(found: OneSeat) -> Iterator[Trace]:
         pulls = {"case": _pull(stays.case_n), "crank": _pull(stays.crank_n)}
         yield source("stays", fill(shared.STAYS[stays.where], {}), pulls, estimated=True)
     boss = bool(setup.heating and setup.heating.opening < 1)
-    metal = {**named, "metal": seat_fit.outer_material.name, "rate": f"{1e6 * setup.outer_alpha:.1f}"}
+    metal = {**named, "metal": seat_fit.outer_material.name, "rate": figure(1e6 * setup.outer_alpha, 1)}
     if setup.heating:
         metal["share"] = share(setup.heating.opening)
     yield source("boss_opens" if boss else "opens", show(mm(found.opens_mm)), metal, estimated=boss)

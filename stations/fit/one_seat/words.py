@@ -5,7 +5,8 @@ from __future__ import annotations
 from django.utils.translation import gettext_lazy as _
 
 from engines.properties import Property
-from stations.base.words import BY_LIMIT, Options, Sentence, plural
+from shopmath.amounts import celsius
+from stations.base.words import BY_LIMIT, Options, Sentence, fixed, plural
 from stations.fit import words as shared
 from stations.fit.one_seat.facts import Code
 
@@ -159,7 +160,7 @@ OPTIONS: Options = {
     Property.FIT_OUTCOME: shared.OUTCOME_ROWS,
     Property.CIRCLIP: shared.CIRCLIP_ROWS,
 }
-TOO_FAR = _("{value} is more than 0.5 mm from the nominal {nominal}. Measure again, or correct the engine card.")
+TOO_FAR = _("{value} is more than {far} from the nominal {nominal}. Measure again, or correct the engine card.")
 TOO_WARM = _("The {outer} is still about {here}: too warm for a verdict. Wait until it is within {warm} of the shop.")
 LABEL = {
     **shared.LABEL,
@@ -190,7 +191,7 @@ SOURCE = {
     "opens": (_("{Outer} opens"), _("{metal}, {rate} µm/m·K")),
     "boss_opens": (_("{Outer} opens"), _("{metal}, {rate} µm/m·K, boss alone opens {share}")),
     "shrinks": (_("{Partner} shrinks"), _("{metal}")),
-    "warm": (_("Grip when warm"), _("case at 90 °C and ring at 95 °C; negative is play")),
+    "warm": (_("Grip when warm"), fixed(_("case at {case} and ring at {ring}; negative is play"), case=celsius(90), ring=celsius(95))),
     "stays": (_("When the hot half is lifted it"), _("pull that frees it: {case} in the case, {crank} on the crank")),
     "wanted": (_("Wanted"), _("{wanted}, after DIN 7190-1")),
     "doubt": (_("Combined uncertainty (k = 2)"), _("sizes; {outer} ± {outer_u}, {partner} ± {partner_u}")),
@@ -207,9 +208,10 @@ SOURCE = {
 DRAWN = {
     "nothing": _("Nothing to draw until the sizes are settled."),
     "described": _("{Partner} at {inner_c}, {outer} at {outer_c}, {time} after coming out: {side} a side."),
-    "since": _("Clearance since it came out, mm"),
-    "now": _("Clearance if it comes out now, mm"),
-    "after": _("Clearance after it comes out at {target}, mm"),
+    "plot": _("{title}, {unit}"),
+    "since": _("Clearance since it came out"),
+    "now": _("Clearance if it comes out now"),
+    "after": _("Clearance after it comes out at {target}"),
     "overlap": _("overlap a side"),
     "apart": _("a side"),
     "scale": _("drawn ×{factor}"),

@@ -15,7 +15,7 @@ from stations.fit.whole_half.facts import Phase, WholeHalf
 from stations.fit.whole_half.parts import HotPart
 from stations.fit.whole_half.verdict import how_words, short_words, support_words, tool_words, way_words
 from ui.graph import step_for
-from ui.numbers import lasting, show
+from ui.numbers import lasting, show, signed
 from ui.svg import Sheet, bar, wrapped
 
 HIGH = 604.0
@@ -95,7 +95,7 @@ def _time(sheet: Sheet, found: WholeHalf, line: Line, top: float, bottom: float)
         for count in range(1, int(abs(end) / step) + 1):
             time = math.copysign(count * step, end)
             sheet.line((line.at(time), bottom), (line.at(time), bottom + 5), "axis thin")
-            sheet.text((line.at(time), bottom + 20), f"{time / 60:+.0f}", "tick", "middle")
+            sheet.text((line.at(time), bottom + 20), signed(time / 60), "tick", "middle")
     sheet.line((line.door, top - 14), (line.door, bottom), "axis")
     sheet.text((line.door, bottom + 20), str(words.DRAWN["door"]), "tick", "middle")
     sheet.text((line.right, bottom + 38), str(words.DRAWN["minutes"]), "tick", "end")

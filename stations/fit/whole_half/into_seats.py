@@ -50,7 +50,7 @@ def write(bound: Any, part: HotPart, reading: Reading) -> None:
     if entry.readings.filter(ask=part.slot.key, attempt=attempt, withdrawn_at=None).exists():
         attempt += 1
     target_c = found.plan.target_c
-    target = Quantity(target_c, "degC", target_c, f"{target_c:.0f} °C", "temperature")
+    target = Quantity(target_c, "degC", target_c, f"{round(target_c)} °C", "temperature")
     planned = Carried(Slot(ENGINE, Property.HEAT_TARGET), target, reading.taken_at, reading.pk)
     carried = [planned, *_of_the_heat(found, part, bound.readings), outcome]
     heat, cold, opened = found.timer("heat"), found.cold_since.get(part.key), found.door_at

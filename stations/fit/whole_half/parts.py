@@ -24,6 +24,7 @@ from shopmath.thermal.limits import case_limits, method_refusal, shaft_cold_limi
 from shopmath.thermal.plan import HeatPlan, plan
 from shopmath.thermal.seat import HEATED_BY_U_K, HEATED_U_K, Chilling, Heating, Setup
 from stations.fit import setup
+from ui.numbers import size
 
 NEAR_K = 10.0  # nearer to the oven's own temperature a case takes for ever
 CIRCLIP_S = 15.0  # to seat a circlip, pliers in hand
@@ -116,7 +117,7 @@ def parts_of(seats: Iterable[Seat], fitted: Iterable[Fitted], half: str, choice:
         if each.half != half or each.kind == Fitted.Kind.RUBBER or not chosen.taken:
             continue
         after = (each.after.uid,) if each.after and each.after.uid in here else ()
-        marking = f"⌀ {each.d_mm:g} × {each.length_mm:g}"
+        marking = f"⌀ {size(each.d_mm)} × {size(each.length_mm)}"
         found.append(HotPart(key, each.name, marking, None, each, chosen.chiller, chosen.must, after))
     return found
 

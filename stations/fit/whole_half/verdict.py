@@ -21,7 +21,7 @@ from stations.fit.heat import HOME
 from stations.fit.whole_half import words
 from stations.fit.whole_half.facts import LAID, NO_PARTS, STUCK, Code, Phase, WholeHalf
 from stations.fit.whole_half.parts import HotPart
-from ui.numbers import lasting, show
+from ui.numbers import band, lasting, show
 
 source = partial(asking.source, words)
 READY_S, EARLY_S, HOTTER_K = 1.0, 60.0, 5.0
@@ -225,7 +225,7 @@ def tool_words(part: HotPart, shelf: Iterable[Driver]) -> str:
     if part.is_circlip:
         return str(words.PLIERS)
     driver = part.driver(shelf)
-    ends = {"low": f"{part.window.outside_low_mm:.0f}", "high": mm(part.window.outside_high_mm, 1.0)}
+    ends = {"sizes": band(mm(part.window.outside_low_mm, 1.0), mm(part.window.outside_high_mm, 1.0))}
     return driver.name if driver else fill(words.DRIVER_WANTED, ends)
 
 

@@ -139,7 +139,7 @@ WAY = {  # which way round, and by whose word
     "unknown": _("way round unknown"),
 }
 GOES = _("{from_side}, {way}")
-DRIVER_WANTED = _("driver {low} to {high}")
+DRIVER_WANTED = _("driver {sizes}")
 PLIERS = _("circlip pliers")
 SUPPORT = {"inside": _("block behind the boss"), "outside": _("face down on blocks")}
 TOOL = _("{tool}; {support}")

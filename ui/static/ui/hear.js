@@ -24,8 +24,8 @@
   })();
 
   const ask = async (here) => {
-    const { gauge, ask: wanted, place, mark = "" } = here.dataset;
-    const query = new URLSearchParams({ device, ask: wanted, place, mark, since: heardFrom === gauge && !refused ? pressed : "" });
+    const { gauge, ask: wanted, place, unit = "", mark = "" } = here.dataset;
+    const query = new URLSearchParams({ device, ask: wanted, place, unit, mark, since: heardFrom === gauge && !refused ? pressed : "" });
     if (taking) query.set("take", "1");
     taking = false;
     try {

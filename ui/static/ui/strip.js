@@ -152,6 +152,12 @@
   document.addEventListener("keydown", (event) => {
     if (event.ctrlKey || event.metaKey || event.altKey || !document.getElementById("work")) return;
     const input = field();
+    const units = document.getElementById("units-form");
+    if (event.key === "=" && units && !(input && input.value) && !typesText(document.activeElement) && !under) { // metric to inch and back
+      event.preventDefault();
+      units.requestSubmit();
+      return;
+    }
     if (input) withField(event, input);
     else withoutField(event);
   });

@@ -7,8 +7,8 @@
     const at = new DOMPoint(event.clientX, event.clientY).matrixTransform(svg.getScreenCTM().inverse());
     const { width, height } = svg.viewBox.baseVal;
     if (tap.dataset.share) return { x: at.x / width, y: at.y / height, digits: 4 };
-    const { scale, midX, midY } = tap.dataset;
-    return { x: (at.x - Number(midX)) / Number(scale), y: (Number(midY) - at.y) / Number(scale), digits: 1 };
+    const { scale, midX, midY, digits = 1 } = tap.dataset;
+    return { x: (at.x - Number(midX)) / Number(scale), y: (Number(midY) - at.y) / Number(scale), digits: Number(digits) };
   };
 
   document.addEventListener("click", (event) => {

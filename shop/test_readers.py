@@ -1,0 +1,113 @@
+"""How each person reads: units and language of one's own, else the shop's; the shop's time zone; what stays the shop's."""
+
+from __future__ import annotations
+
+import csv
+import io
+import json
+
+from django.test import TestCase
+
+from engines.models import Mark, Spec
+from exchange.card_files import read_csv
+from exchange.job_zip import readings_csv
+from jobs.models import Record
+from shop.models import Gauge, Person, Shop
+from stations.end_float.tests import STACK, FloatCase
+from tests.shed import Hands, job
+
+
+class Readers(TestCase):
+    def setUp(self):
+        self.made = job()
+        self.hands = Hands(self.made)
+        Gauge.objects.update(port="")
+
+    def inches(self):
+        Person.objects.update(units="inch")
+
+    def test_one_key_turns_every_number_and_what_a_bare_one_means(self):
+        self.hands.tick_all()
+        self.assertIn('name="unit" value="C"', self.hands.page())
+        answer = self.hands.client.post("/shop/me/units/", {"next": self.hands.address, "units": "inch"})
+        self.assertRedirects(answer, self.hands.address, fetch_redirect_response=False)
+        self.assertIn('name="unit" value="F"', self.hands.page())
+        self.hands.post("keep", ask=self.hands.key("room"), text="70", unit="F", client_key="a")
+        reading = self.hands.entry.readings.get()
+        self.assertAlmostEqual(reading.canonical, 21.11, 2)
+        self.assertEqual((reading.text, reading.unit), ("70", "degF"))
+        self.assertIn("70 °F", self.hands.readings())
+        self.hands.client.post("/shop/me/units/", {"next": self.hands.address, "units": "metric"})
+        self.assertIn("21 °C", self.hands.readings())
+
+    def test_what_a_page_asked_in_counts_though_its_reader_turned_to_other_units_on_another_device(self):
+        self.hands.tick_all()
+        self.inches()
+        self.hands.post("keep", ask=self.hands.key("room"), text="21", unit="C", client_key="a")
+        self.assertEqual(self.hands.entry.readings.get().canonical, 21.0)
+
+    def test_a_stranger_s_address_is_not_gone_back_to(self):
+        answer = self.hands.client.post("/shop/me/units/", {"next": "https://elsewhere.example/", "units": "inch"})
+        self.assertRedirects(answer, "/", fetch_redirect_response=False)
+
+    def test_own_settings_are_kept_and_empty_ones_are_the_shop_s(self):
+        Shop(name="Net Loft", units="inch").save()
+        self.assertContains(self.hands.client.get("/shop/chillers/"), "Temperature inside, °F")
+        self.hands.client.post("/shop/me/", {"units": "metric", "language": ""})
+        self.assertContains(self.hands.client.get("/shop/chillers/"), "Temperature inside, °C")
+        self.assertContains(self.hands.client.post("/shop/me/", {"units": "furlongs", "language": ""}), "not one of the available choices")
+
+    def test_times_are_in_the_shop_s_zone(self):
+        Shop(name="Net Loft", time_zone="America/St_Johns").save()
+        self.hands.keep("room", "21")
+        taken = self.hands.entry.readings.get().taken_at
+        self.assertIn(
+            f"{taken.astimezone(Shop.current().zone):%H:%M}", self.hands.client.get(f"/jobs/{self.made.tag}/log/").content.decode()
+        )
+
+    def test_a_gauge_s_step_is_typed_in_any_unit(self):
+        gauge = {"name": "Half-thou dial", "kind": "dial", "resolution": "0.5 thou", "repeatability": "", "baud": "9600"}
+        self.hands.client.post("/shop/gauges/", gauge)
+        made = Gauge.objects.get(name="Half-thou dial")
+        self.assertEqual(made.resolution, 0.0127)
+        self.assertContains(self.hands.client.post("/shop/gauges/", {**gauge, "name": "b", "resolution": "1 C"}), "a unit of temperature")
+
+    def test_a_file_says_mm_whoever_reads_it_in(self):
+        self.inches()
+        self.hands.client.get("/")
+        read_csv(self.made.card, b"what,name,x_mm,y_mm,length_mm\nbolt,1,40,30,35\n")
+        mark = Mark.objects.get(card=self.made.card)
+        self.assertEqual((mark.x_mm, mark.length_mm), (40.0, 35.0))
+
+    def test_a_limit_of_the_card_is_typed_and_shown_in_the_reader_s_units(self):
+        self.inches()
+        fields = {"spec-name": "End float", "spec-property": "end-float", "spec-kind": "length", "spec-low": "4", "spec-high": "8"}
+        fields |= {"spec-source_kind": "manual", "spec-source": "page 3", "client_key": "k"}
+        self.hands.client.post(f"/jobs/{self.made.tag}/card/", {"part": "spec", **fields})
+        spec = Spec.objects.get()
+        self.assertEqual((spec.low, spec.high), (0.1016, 0.2032))
+        self.assertContains(self.hands.client.get(f"/jobs/{self.made.tag}/card/?part=spec&id={spec.pk}"), 'value="4"')
+
+    def test_a_reading_leaves_in_the_core_s_unit_and_in_the_reader_s(self):
+        self.hands.keep("room", "70 F")
+        row = next(csv.DictReader(io.StringIO(readings_csv(self.made))))
+        self.assertEqual((row["canonical"], row["unit"], row["shown"], row["shown_unit"]), ("21.1111111", "degC", "21.1111", "°C"))
+
+
+class Records(FloatCase):
+    def test_a_record_is_in_the_shop_s_units_whoever_signs_and_shows_the_reader_s_beside(self):
+        Person.objects.update(units="inch")
+        in_mm = {ask: f"{text} mm" for ask, text in STACK if text}
+        self.hands.stack(*in_mm.items())
+        self.hands.shim("0.298 mm")
+        self.hands.answer("shim-side", "right")
+        self.assertIn("4.80 ± 0.12 thou", self.hands.page())
+        self.hands.act("sign")
+        content = Record.objects.get().content
+        self.assertEqual(content["units"], "metric")
+        self.assertIn("0.122 ± 0.003 mm", content["call"]["reason"])
+        self.assertEqual([key for key, part in content.items() if " thou" in json.dumps(part)], [])
+        page = f"/jobs/{self.made.tag}/sheet/"
+        self.assertContains(self.hands.client.get(page), "0.122 ± 0.003 mm (4.80 thou)")
+        Person.objects.update(units="metric")
+        self.assertNotContains(self.hands.client.get(page), "thou)")
