@@ -8,7 +8,7 @@ import threading
 from functools import lru_cache
 from typing import TYPE_CHECKING, Any
 
-from shopmath.checks import BadInput
+from shopmath.checks import BadInput, number
 
 if TYPE_CHECKING:
     from pint import UnitRegistry
@@ -17,7 +17,7 @@ _lock = threading.Lock()
 _registry: UnitRegistry[Any] | None = None
 
 
-def registry() -> UnitRegistry[Any]:
+def _units() -> UnitRegistry[Any]:
     """The unit registry, made on the first conversion; its definitions come from a cache folder after the first time."""
     global _registry
     with _lock:
@@ -67,10 +67,49 @@ def scale_of(unit: str, to: str) -> tuple[float, float]:
         return _BY_TENS[unit, to], 0.0
     from pint import PintError
 
-    units = registry()
+    units = _units()
     try:
         offset = float(units.Quantity(0.0, unit).to(to).magnitude)
         factor = float(units.Quantity(1.0, unit).to(to).magnitude) - offset
     except (PintError, AttributeError, TypeError) as error:
         raise BadInput("unit", f"{unit} cannot be turned into {to}.") from error
     return float(f"{factor:.15g}"), float(f"{offset:.12g}")
+
+
+def convert(value: float, unit: str, to: str) -> float:
+    """A value in another unit of its kind; threads per inch become a pitch.
+
+    Parameters
+    ----------
+    value : float
+        In `unit`.
+    unit, to : str
+        As the unit registry names them, or `tpi`.
+
+    Raises
+    ------
+    BadInput
+        No number, a pitch of no threads, units of two kinds, or one that is not known.
+
+    Source
+    ------
+    NIST SP 811 (conversion factors, through Pint's definitions).
+
+    Examples
+    --------
+    >>> convert(2.5, "thou", "mm"), convert(20, "tpi", "mm"), round(convert(300, "degF", "degC"), 3)
+    (0.0635, 1.27, 148.889)
+    """
+    number("value", value)
+    if unit == to:
+        return value
+    if unit == "tpi":
+        if value <= 0:
+            raise BadInput("thread_pitch", f"{value:g} tpi is no pitch; it must be above 0.")
+        return 25.4 / value
+    from pint import PintError
+
+    try:
+        return float(_units().Quantity(value, unit).to(to).magnitude)
+    except (PintError, AttributeError, TypeError) as error:
+        raise BadInput("unit", f"{unit} cannot be turned into {to}.") from error

@@ -13,7 +13,7 @@ from dataclasses import dataclass
 from fractions import Fraction
 
 from shopmath.checks import ABSOLUTE_ZERO_C, BadInput, finite, one_of, positive
-from shopmath.conversion import registry
+from shopmath.conversion import convert
 
 CANONICAL = {
     "length": "mm",
@@ -136,16 +136,6 @@ class Quantity:
     canonical: float
     text: str
     kind: str = ""
-
-
-def _convert(value: float, unit: str, to: str) -> float:
-    if unit == to:
-        return value
-    if unit == "tpi":
-        if value <= 0:
-            raise BadInput("thread_pitch", f"{value:g} tpi is no pitch; it must be above 0.")
-        return 25.4 / value
-    return float(registry().Quantity(value, unit).to(to).magnitude)
 
 
 def _decimal(text: str, kind: str) -> float:
@@ -279,7 +269,7 @@ def parse(text: str, kind: str, default_unit: str | None = None, *, ton: str | N
     if not rest and default_unit is None:
         raise BadInput(kind, f"{number} of what? Add the unit, such as {_example(kind)}.")
     unit = _unit(rest or default_unit or "", kind, number, ton, kind)
-    canonical = _convert(value, unit, CANONICAL[kind])
+    canonical = convert(value, unit, CANONICAL[kind])
     if not math.isfinite(canonical):
         raise BadInput(kind, f"{number} is too large to be a reading.")
     if kind == "temperature" and canonical < ABSOLUTE_ZERO_C:
@@ -350,10 +340,10 @@ def show(quantity: Quantity, system: str, resolution: float) -> str:
     unit = {"metric": canonical, "imperial": IMPERIAL.get(quantity.kind, canonical), "typed": quantity.unit}[system]
     if unit == "tpi":
         return f"{quantity.value:g} tpi"
-    value = _convert(finite("canonical", quantity.canonical), canonical, unit)
+    value = convert(finite("canonical", quantity.canonical), canonical, unit)
     step = resolution
     if unit != canonical:
-        step = abs(_convert(quantity.canonical + positive("resolution", resolution), canonical, unit) - value)
+        step = abs(convert(quantity.canonical + positive("resolution", resolution), canonical, unit) - value)
     digits = decimals(step)
     word = {"delta_degF": "°F", "inch*lbf": "in-lb"}.get(unit) or SHOWN.get(unit, unit)
     return f"{value:.{digits}f}{'' if word == '°' else ' '}{word}"
