@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from django.utils.translation import gettext_lazy as _
+
 from engines.fits import bearing_of, fit_of
 from engines.models import Seat
 from shopmath.bearings import Bearing, MountedClearance, mounted_clearance
@@ -9,7 +11,7 @@ from shopmath.checks import BadInput
 from shopmath.iso286 import Fit, fit, limits
 from shopmath.materials import get
 
-PARTNER = {"case": ("k5", "k5 on the shaft"), "shaft": ("M7", "M7 in the case")}
+PARTNER = {"case": ("k5", _("k5 on the shaft")), "shaft": ("M7", _("M7 in the case"))}
 RUNNING_C = (90.0, 95.0, 105.0, 105.0)  # case, outer ring, inner ring, shaft: estimate
 
 

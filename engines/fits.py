@@ -4,6 +4,8 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
+from django.utils.translation import gettext as _
+
 from engines.models import Seat
 from shopmath import materials
 from shopmath.bearings import Bearing, bore_limits_um, lookup, outside_limits_um
@@ -48,7 +50,7 @@ def bearing_of(seat: Seat) -> Bearing:
     if seat.designation:
         return lookup(seat.designation)
     bore, outside, width = seat.bore_mm or 0.0, seat.outside_mm or 0.0, seat.width_mm or 0.0
-    words = f"measured: {trade(bore, outside, width)} mm"
+    words = _("measured: {bore} mm").format(bore=trade(bore, outside, width))
     return Bearing("unmarked", _whole(bore), _whole(outside), width, None, "N", (words,), source="measured")
 
 
@@ -66,7 +68,9 @@ def fit_of(seat: Seat, seat_mm: tuple[float, float] | None = None, ring_mm: tupl
     """The fit of a seat; a measured pair (size and its uncertainty, mm) replaces code or tolerance."""
     bearing = bearing_of(seat)
     if bearing.kind == "needle_shell":
-        message = f"{bearing.designation} is a drawn cup: it has no size of its own until it is in its seat. Press it in cold, oiled."
+        message = _("{designation} is a drawn cup: it has no size of its own until it is in its seat. Press it in cold, oiled.").format(
+            designation=bearing.designation
+        )
         raise BadInput("designation", message, "drawn_cup")
     onto_shaft = seat.on == Seat.On.SHAFT
     nominal = bearing.bore_mm if onto_shaft else bearing.outside_mm

@@ -6,25 +6,26 @@ import uuid
 from dataclasses import dataclass, field
 
 from django.db import models
+from django.utils.translation import gettext_lazy as _
 
 
 class Kind(models.TextChoices):
     """Kinds of parts and places."""
 
-    SEAT = "seat", "bearing seat"
-    SEAL = "seal", "seal"
-    FASTENER = "fastener", "fastener"
-    DOWEL = "dowel", "dowel"
-    GAP = "gap", "place to measure the gap"
-    FITTED = "fitted", "fitted part"
-    TRAY = "tray", "place on the tray"
-    CASE = "case", "case half"
-    JOINT = "joint", "joint of the halves"
-    CRANK = "crank", "crank"
-    THROW = "throw", "throw"
-    ROD = "rod", "connecting rod"
-    FLYWHEEL = "flywheel", "flywheel"
-    ENGINE = "engine", "engine"
+    SEAT = "seat", _("bearing seat")
+    SEAL = "seal", _("seal")
+    FASTENER = "fastener", _("fastener")
+    DOWEL = "dowel", _("dowel")
+    GAP = "gap", _("place to measure the gap")
+    FITTED = "fitted", _("fitted part")
+    TRAY = "tray", _("place on the tray")
+    CASE = "case", _("case half")
+    JOINT = "joint", _("joint of the halves")
+    CRANK = "crank", _("crank")
+    THROW = "throw", _("throw")
+    ROD = "rod", _("connecting rod")
+    FLYWHEEL = "flywheel", _("flywheel")
+    ENGINE = "engine", _("engine")
 
 
 @dataclass(frozen=True, order=True)

@@ -3,6 +3,9 @@
 from __future__ import annotations
 
 from enum import StrEnum
+from typing import Any
+
+from django.utils.translation import gettext_lazy as _
 
 
 class Property(StrEnum):
@@ -227,17 +230,17 @@ class Property(StrEnum):
     NOTE = "note"
 
 
-LIMITS: dict[Property, str] = {  # what a figure of the card may limit, in the trade's words
-    Property.END_FLOAT: "end float of the crank",
-    Property.BIG_END_SIDE_PLAY: "big-end side play",
-    Property.BIG_END_RADIAL_PLAY: "big-end radial play",
-    Property.SMALL_END_PLAY: "play of the small end",
-    Property.SMALL_END_BORE: "small-end bore",
-    Property.WIDTH_OVER_WEBS: "width over the webs",
-    Property.PIN_INTERFERENCE: "interference of the crankpin",
-    Property.CRANK_RUNOUT: "runout of the crank",
-    Property.CENTRING: "crank off centre between the halves",
-    Property.LEAK: "leak of the closed case, a minute",
-    Property.RIM_RUNOUT: "runout of the flywheel's rim",
-    Property.AIR_GAP: "air gap of the ignition",
+LIMITS: dict[Property, Any] = {  # what a figure of the card may limit, in the trade's words
+    Property.END_FLOAT: _("end float of the crank"),
+    Property.BIG_END_SIDE_PLAY: _("big-end side play"),
+    Property.BIG_END_RADIAL_PLAY: _("big-end radial play"),
+    Property.SMALL_END_PLAY: _("play of the small end"),
+    Property.SMALL_END_BORE: _("small-end bore"),
+    Property.WIDTH_OVER_WEBS: _("width over the webs"),
+    Property.PIN_INTERFERENCE: _("interference of the crankpin"),
+    Property.CRANK_RUNOUT: _("runout of the crank"),
+    Property.CENTRING: _("crank off centre between the halves"),
+    Property.LEAK: _("leak of the closed case, a minute"),
+    Property.RIM_RUNOUT: _("runout of the flywheel's rim"),
+    Property.AIR_GAP: _("air gap of the ignition"),
 }

@@ -15,6 +15,7 @@ from typing import Any
 
 from django import forms
 from django.db import transaction
+from django.utils.translation import gettext as _
 
 from engines.models import EngineCard, Mark, Seat, Spec
 from engines.properties import Property
@@ -83,11 +84,13 @@ def card_as_csv(card: EngineCard, what: str) -> str:
 
 def _text(data: bytes) -> str:
     if len(data) > LARGEST_BYTES:
-        raise BadInput("file", "That file is over 1 MB: no engine card is that large.")
+        raise BadInput("file", _("That file is over 1 MB: no engine card is that large."))
     try:
         return data.decode("utf-8-sig")
     except UnicodeDecodeError as error:
-        raise BadInput("file", f"That file is no UTF-8 text (byte {error.start}). Save it as UTF-8 and send it again.") from error
+        raise BadInput(
+            "file", _("That file is no UTF-8 text (byte {start}). Save it as UTF-8 and send it again.").format(start=error.start)
+        ) from error
 
 
 def _children(text: str, start: int) -> Iterator[tuple[str | int, int]]:
@@ -130,20 +133,22 @@ class _Reader:
 
     def refuse(self, words: str, *path: str | int) -> BadInput:
         where = ".".join(f"{step + 1}" if isinstance(step, int) else step for step in path)
-        return BadInput("file", f"Line {line_of(self.text, *path)}{f', {where}' if where else ''}: {words}")
+        return BadInput(
+            "file", _("Line {text}{it}: {words}").format(text=line_of(self.text, *path), it=f", {where}" if where else "", words=words)
+        )
 
     def table(self, name: str) -> list[dict[str, Any]]:
         found = self.data.get(name, [])
         if not isinstance(found, list) or not all(isinstance(each, dict) for each in found):
-            raise self.refuse("a list of objects is wanted.", name)
+            raise self.refuse(_("a list of objects is wanted."), name)
         if len(found) > MOST:
-            raise self.refuse(f"{len(found)} entries; a card holds {MOST} at most.", name)
+            raise self.refuse(_("{found} entries; a card holds {most} at most.").format(found=len(found), most=MOST), name)
         return found
 
     def thing(self, name: str) -> dict[str, Any]:
         found = self.data.get(name, {})
         if not isinstance(found, dict):
-            raise self.refuse("an object is wanted.", name)
+            raise self.refuse(_("an object is wanted."), name)
         return found
 
     def save(self, form: Any, *path: str | int) -> Any:
@@ -151,7 +156,7 @@ class _Reader:
             return form.save()
         for field, errors in form.errors.items():
             raise self.refuse(str(errors[0]), *path, *([field] if field != "__all__" else []))
-        raise self.refuse("it cannot be kept.", *path)
+        raise self.refuse(_("it cannot be kept."), *path)
 
 
 def bound(kind: type[forms.ModelForm], values: dict[str, Any], **more: Any) -> forms.ModelForm:
@@ -172,10 +177,13 @@ def card_from_json(data: bytes) -> EngineCard:
     """A card read from a file and put on the shelf; nothing is kept when anything is wrong."""
     reader = _Reader(data)
     if not isinstance(reader.data, dict) or reader.data.get("schema") != SCHEMA:
-        raise BadInput("file", f'Line 1: this is no engine card; "schema" should be "{SCHEMA}".')
+        raise BadInput("file", _('Line 1: this is no engine card; "schema" should be "{schema}".').format(schema=SCHEMA))
     if not isinstance(reader.data.get("version"), int) or reader.data["version"] not in READS:
         raise reader.refuse(
-            f"version {reader.data.get('version')!r} is not known here; this Stator reads up to version {VERSION}.", "version"
+            _("version {get!r} is not known here; this Stator reads up to version {version}.").format(
+                get=reader.data.get("version"), version=VERSION
+            ),
+            "version",
         )
     engine = reader.thing("engine")
     with transaction.atomic():
@@ -193,9 +201,9 @@ def card_from_json(data: bytes) -> EngineCard:
             if uid is None:
                 return
             if not isinstance(uid, str) or not re.fullmatch(r"[0-9a-z-]{1,32}", uid):
-                raise reader.refuse("an identity is up to 32 small letters, digits and hyphens.", *path, "uid")
+                raise reader.refuse(_("an identity is up to 32 small letters, digits and hyphens."), *path, "uid")
             if type(thing).objects.filter(card=card, uid=uid).exclude(pk=thing.pk).exists():
-                raise reader.refuse(f"{uid} stands twice.", *path, "uid")
+                raise reader.refuse(_("{uid} stands twice.").format(uid=uid), *path, "uid")
             type(thing).objects.filter(pk=thing.pk).update(uid=uid)
 
         for index, values in enumerate(reader.table("seats")):
@@ -204,7 +212,7 @@ def card_from_json(data: bytes) -> EngineCard:
             seat = reader.save(form, "seats", index)
             places = {name: values.get(name) for name in ("x_mm", "y_mm")}
             if not all(value is None or (isinstance(value, (int, float)) and abs(value) <= 500) for value in places.values()):
-                raise reader.refuse("a place on the face is a number of mm, at most 500 from its middle.", "seats", index, "x_mm")
+                raise reader.refuse(_("a place on the face is a number of mm, at most 500 from its middle."), "seats", index, "x_mm")
             guessed: dict[str, Any] = {} if "role" in values else {"role": role_of(seat.name), "role_assumed": True}
             marked = {name: bool(values.get(name, getattr(seat, name))) for name in ("code_assumed", "role_assumed")}
             Seat.objects.filter(pk=seat.pk).update(**places, **{**marked, **guessed})
@@ -215,7 +223,7 @@ def card_from_json(data: bytes) -> EngineCard:
         def seat_of(values: dict[str, Any], field: str, *path: str | int) -> str | None:
             name = values.get(field)
             if name and (not isinstance(name, str) or name not in by_name):
-                raise reader.refuse(f"there is no seat {name!r} on this card.", *path, field)
+                raise reader.refuse(_("there is no seat {name!r} on this card.").format(name=name), *path, field)
             return by_name.get(name or "")
 
         for index, values in enumerate(reader.table("seals")):
@@ -264,7 +272,7 @@ def _names(reader: csv.DictReader) -> list[str]:
     try:
         return list(reader.fieldnames or [])
     except csv.Error as error:
-        raise BadInput("file", f"Line 1: this is no CSV ({error}).") from error
+        raise BadInput("file", _("Line 1: this is no CSV ({error}).").format(error=error)) from error
 
 
 def _rows(reader: csv.DictReader) -> Iterator[dict[str, str]]:
@@ -276,7 +284,7 @@ def _rows(reader: csv.DictReader) -> Iterator[dict[str, str]]:
                     strict_json.check_text(value)
             yield row
     except csv.Error as error:
-        raise BadInput("file", f"Line {reader.line_num}: this is no CSV ({error}).") from error
+        raise BadInput("file", _("Line {line_num}: this is no CSV ({error}).").format(line_num=reader.line_num, error=error)) from error
 
 
 @reading_in(Units.METRIC)
@@ -287,17 +295,27 @@ def read_csv(card: EngineCard, data: bytes) -> tuple[str, int]:
     names = [(name or "").strip() for name in _names(reader)]
     what = "bolts" if "x_mm" in names else "figures" if "low" in names or "high" in names else ""
     if not what or "name" not in names:
-        raise BadInput("file", f"Line 1: the columns are {', '.join(CSV_COLUMNS['figures'])}, or {', '.join(CSV_COLUMNS['bolts'])}.")
+        raise BadInput(
+            "file",
+            _("Line 1: the columns are {join}, or {join2}.").format(
+                join=", ".join(CSV_COLUMNS["figures"]), join2=", ".join(CSV_COLUMNS["bolts"])
+            ),
+        )
     unknown = [name for name in names if name not in CSV_COLUMNS[what]]
     if unknown:
-        raise BadInput("file", f"Line 1: no column is called {', '.join(map(repr, unknown))}. Known: {', '.join(CSV_COLUMNS[what])}.")
+        raise BadInput(
+            "file",
+            _("Line 1: no column is called {join}. Known: {join2}.").format(
+                join=", ".join(map(repr, unknown)), join2=", ".join(CSV_COLUMNS[what])
+            ),
+        )
     kind, things = (MarkForm, card.marks) if what == "bolts" else (SpecForm, card.specs)
     usual = {"what": "bolt"} if what == "bolts" else {"kind": "length", "source_kind": "manual"}
     count = 0
     with transaction.atomic():
         for row in _rows(reader):
             if None in row or None in row.values():
-                raise BadInput("file", f"Line {reader.line_num}: {len(names)} columns are wanted.")
+                raise BadInput("file", _("Line {line_num}: {names} columns are wanted.").format(line_num=reader.line_num, names=len(names)))
             values = {name.strip(): value.strip() for name, value in row.items() if value.strip()}
             if not values:
                 continue
@@ -306,7 +324,7 @@ def read_csv(card: EngineCard, data: bytes) -> tuple[str, int]:
             form = bound(kind, {**usual, **kept, **values}, card=card, instance=old)
             if not form.is_valid():
                 field, errors = next(iter(form.errors.items()))
-                raise BadInput("file", f"Line {reader.line_num}, {field}: {errors[0]}")
+                raise BadInput("file", _("Line {line_num}, {name}: {it}").format(line_num=reader.line_num, name=field, it=errors[0]))
             thing = form.save()
             if what == "figures" and "property" not in names and not thing.property:
                 _guess_limit(thing)
@@ -314,5 +332,5 @@ def read_csv(card: EngineCard, data: bytes) -> tuple[str, int]:
                 _guess_held(thing)
             count += 1
             if count > MOST:
-                raise BadInput("file", f"Line {reader.line_num}: more than {MOST} lines.")
+                raise BadInput("file", _("Line {line_num}: more than {most} lines.").format(line_num=reader.line_num, most=MOST))
     return what, count

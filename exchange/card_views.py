@@ -9,6 +9,7 @@ from django.contrib import messages
 from django.http import Http404, HttpRequest, HttpResponse, JsonResponse
 from django.shortcuts import get_object_or_404, redirect
 from django.utils.text import slugify
+from django.utils.translation import gettext as _
 from django.views.decorators.http import require_GET, require_POST
 
 from engines.models import EngineCard
@@ -42,12 +43,12 @@ def _taken(request: HttpRequest, read: Callable[[bytes], Any]) -> Any:
     """What was read from the file sent; None, and the reason said, when it was refused."""
     upload = request.FILES.get("file")
     if upload is None:
-        messages.error(request, "No file was chosen.")
+        messages.error(request, _("No file was chosen."))
         return None
     try:
         return read(upload.read())
     except BadInput as error:
-        messages.error(request, f"{upload.name} was refused, nothing of it is kept. {error.message}")
+        messages.error(request, _("{name} was refused, nothing of it is kept. {reason}").format(name=upload.name, reason=error.message))
         return None
 
 
@@ -57,7 +58,7 @@ def card_json_in(request: HttpRequest) -> HttpResponse:
     card = _taken(request, card_from_json)
     if card is None:
         return redirect("cards")
-    messages.success(request, f"{card.name} is on the shelf.")
+    messages.success(request, _("{name} is on the shelf.").format(name=card.name))
     return redirect("shelf-card", pk=card.pk)
 
 
@@ -69,6 +70,9 @@ def card_csv_in(request: HttpRequest, pk: int) -> HttpResponse:
     if found:
         changed(card)
         messages.success(
-            request, f"{found[1]} line{'s' if found[1] != 1 else ''} read: {'figures' if found[0] == 'figures' else 'the face'}."
+            request,
+            _("{it} line{it2} read: {it3}.").format(
+                it=found[1], it2="s" if found[1] != 1 else "", it3="figures" if found[0] == "figures" else _("the face")
+            ),
         )
     return redirect("shelf-card", pk=card.pk)

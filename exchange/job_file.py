@@ -7,6 +7,7 @@ import re
 import zipfile
 from typing import Any
 
+from django.utils.translation import gettext as _
 from pydantic import ValidationError
 
 from exchange import strict_json
@@ -22,7 +23,7 @@ NAMES = re.compile(r"^(job\.json|readings\.csv|sheet\.pdf|drawings/[\w.-]{1,80}\
 
 
 def refused(words: str) -> BadInput:
-    return BadInput("file", f"{words} Nothing was taken.")
+    return BadInput("file", _("{words} Nothing was taken.").format(words=words))
 
 
 def opened(data: bytes) -> dict[str, bytes]:
@@ -31,9 +32,13 @@ def opened(data: bytes) -> dict[str, bytes]:
         with zipfile.ZipFile(io.BytesIO(data)) as found:
             infos = found.infolist()
             if len(infos) > MOST_FILES or sum(info.file_size for info in infos) > MOST_BYTES:
-                raise refused(f"That file unpacks to more than {MOST_FILES} files or {MOST_BYTES // 1_000_000} MB.")
+                raise refused(
+                    _("That file unpacks to more than {most_files} files or {it} MB.").format(
+                        most_files=MOST_FILES, it=MOST_BYTES // 1000000
+                    )
+                )
             if len({info.filename for info in infos}) != len(infos):
-                raise refused("It holds two files of one name.")
+                raise refused(_("It holds two files of one name."))
             for info in infos:
                 _check(info)
             wanted = [info for info in infos if info.filename == "job.json" or info.filename.startswith("photos/")]
@@ -41,20 +46,20 @@ def opened(data: bytes) -> dict[str, bytes]:
     except BadInput:
         raise
     except UNREADABLE as error:
-        raise refused("That file is damaged, or no ZIP.") from error
+        raise refused(_("That file is damaged, or no ZIP.")) from error
 
 
 def _check(info: zipfile.ZipInfo) -> None:
     if not NAMES.match(info.filename):
-        raise refused(f"{strict_json.shown(info.filename)} has no place in a job.")
+        raise refused(_("{filename} has no place in a job.").format(filename=strict_json.shown(info.filename)))
     if info.file_size > 1_000_000 and info.file_size > MOST_RATIO * max(info.compress_size, 1):
-        raise refused(f"{info.filename} would unpack to a hundred times its size.")
+        raise refused(_("{filename} would unpack to a hundred times its size.").format(filename=info.filename))
     if info.filename.startswith("photos/") and info.file_size > LARGEST_BYTES:
-        raise refused(f"{info.filename} is over 25 MB.")
+        raise refused(_("{filename} is over 25 MB.").format(filename=info.filename))
     if info.flag_bits & 1:
-        raise refused("It is locked with a password.")
+        raise refused(_("It is locked with a password."))
     if info.compress_type not in (zipfile.ZIP_STORED, zipfile.ZIP_DEFLATED):
-        raise refused(f"{info.filename} is packed in a way that is not read here.")
+        raise refused(_("{filename} is packed in a way that is not read here.").format(filename=info.filename))
 
 
 def said_in(files: dict[str, bytes]) -> tuple[JobFile, dict[str, Any]]:
@@ -62,11 +67,15 @@ def said_in(files: dict[str, bytes]) -> tuple[JobFile, dict[str, Any]]:
     try:
         value = strict_json.read(files.get("job.json", b""), MOST_JSON)
     except BadInput as error:
-        raise refused(f"There is no readable job.json in it. {error.message}") from error
+        raise refused(_("There is no readable job.json in it. {reason}").format(reason=error.message)) from error
     if not isinstance(value, dict) or value.get("schema") != SCHEMA:
-        raise refused("This is no job of Stator's.")
+        raise refused(_("This is no job of Stator's."))
     if value.get("version") not in READS:
-        raise refused(f"Version {str(value.get('version'))[:20]} of a job; this Stator reads versions {READS[0]} to {READS[-1]}.")
+        raise refused(
+            _("Version {it} of a job; this Stator reads versions {it2} to {it3}.").format(
+                it=str(value.get("version"))[:20], it2=READS[0], it3=READS[-1]
+            )
+        )
     try:
         said = JobFile.model_validate(value)
     except ValidationError as error:

@@ -14,6 +14,7 @@ from typing import Any
 from django.core.exceptions import ValidationError as Unfit
 from django.db import transaction
 from django.utils import timezone
+from django.utils.translation import gettext as _
 
 from engines.models import EngineCard
 from engines.parts import Part
@@ -37,7 +38,7 @@ from shopmath.checks import BadInput
 from stations.late import derive_late, record_all
 from ui.inked import inked
 
-OWNERS = "Only an owner of the shop reads in a job that was handed over."
+OWNERS = _("Only an owner of the shop reads in a job that was handed over.")
 
 
 class Reader:
@@ -57,7 +58,7 @@ class Reader:
 
     def named(self, called: str) -> Person:
         """Someone the file names: never a person of this shop, and nobody who can sign in."""
-        name = " ".join(called.split()) or "someone unnamed"
+        name = " ".join(called.split()) or _("someone unnamed")
         if name not in self.people:
             found = Person(username=f"from-file-{uuid.uuid4().hex[:12]}", first_name=name[:150], is_active=False, from_file=self.mark[:120])
             found.set_unusable_password()
@@ -73,7 +74,7 @@ class Reader:
             self.gauges[each.name] = gauge
         for index, thing in enumerate(self.said.equipment, 1):
             if thing.kind not in KINDS or thing.kind == "gauges":
-                raise refused(f"equipment {index}, kind: {thing.kind[:40]!r} is not known here.")
+                raise refused(_("equipment {index}, kind: {it!r} is not known here.").format(index=index, it=thing.kind[:40]))
             self._shelved(thing.kind, thing.name, thing.figures, f"equipment {index}")
 
     def _shelved(self, kind: str, name: str, figures: dict[str, Any], where: str) -> Any:
@@ -87,7 +88,11 @@ class Reader:
                 known.full_clean()
                 known.save()
             except (Unfit, TypeError, ValueError) as error:
-                raise refused(f"{where}, {name[:40]!r}: its figures are not those of {model._meta.verbose_name}.") from error
+                raise refused(
+                    _("{where}, {it!r}: its figures are not those of {verbose_name}.").format(
+                        where=where, it=name[:40], verbose_name=model._meta.verbose_name
+                    )
+                ) from error
         self.shelf[kind, name] = known.pk
         return known
 
@@ -126,7 +131,7 @@ class Reader:
         try:
             card = card_from_json(json.dumps(self.said.engine_card).encode())
         except BadInput as error:
-            raise refused(f"Its engine card: {error.message}") from error
+            raise refused(_("Its engine card: {reason}").format(reason=error.message)) from error
         EngineCard.objects.filter(pk=card.pk).update(on_shelf=False)
         return card
 
@@ -134,7 +139,7 @@ class Reader:
         run: dict[str, RunStation] = {}
         for order, each in enumerate(self.said.run):
             if each.station in run or (each.state == RunStation.State.SKIPPED and not each.because):
-                raise refused(f"run {order + 1}: a station comes once, and one left out says why.")
+                raise refused(_("run {it}: a station comes once, and one left out says why.").format(it=order + 1))
             more = {"state": each.state, "call_state": each.call_state, "waits_for": each.waits_for, "because": each.because}
             run[each.station] = RunStation.objects.create(job=job, order=order, key=each.station, **more)
         return run
@@ -147,14 +152,16 @@ class Reader:
         for index, each in enumerate(self.said.entries, 1):
             where = f"entries {index}"
             if each.seat and each.seat not in seats:
-                raise refused(f"{where}, seat: {each.seat!r} is not on the card.")
+                raise refused(_("{where}, seat: {seat!r} is not on the card.").format(where=where, seat=each.seat))
             if each.station not in run:
-                raise refused(f"{where}, station: {each.station!r} is not in its run.")
+                raise refused(_("{where}, station: {station!r} is not in its run.").format(where=where, station=each.station))
             before = by_number.get(each.supersedes) if each.supersedes is not None else None
             if each.supersedes is not None and (before is None or not before.is_signed):
-                raise refused(f"{where}, supersedes: {each.supersedes} is no signed entry before it.")
+                raise refused(
+                    _("{where}, supersedes: {supersedes} is no signed entry before it.").format(where=where, supersedes=each.supersedes)
+                )
             if each.number in by_number:
-                raise refused(f"{where}, number: {each.number} stands twice.")
+                raise refused(_("{where}, number: {number} stands twice.").format(where=where, number=each.number))
             choices, left = refs.choices_in(each.station, each.choices)
             done = first_edition.moves_in(each.station, choices, job.card, each.attempt or 1)
             choices = first_edition.choices_of(each.station, choices, job.card, seats.get(each.seat))
@@ -175,7 +182,9 @@ class Reader:
         choices, done = brought_up
         heads = Entry.objects.filter(station=stage, seat=seat, superseded_by=None).exclude(pk=before.pk if before else 0)
         if heads.exists():
-            raise refused(f"{where}: another entry of that station stands already, and this one does not supersede it.")
+            raise refused(
+                _("{where}: another entry of that station stands already, and this one does not supersede it.").format(where=where)
+            )
         opened_by = self.named(each.opened_by)
         entry = Entry.objects.create(
             job=job,
@@ -200,7 +209,7 @@ class Reader:
             Timer.objects.create(job=job, entry=entry, by=opened_by, **timer.model_dump())
         if each.signed_at:
             if each.call is None:
-                raise refused(f"{where}, call: a signed entry has one.")
+                raise refused(_("{where}, call: a signed entry has one.").format(where=where))
             entry.call_state, entry.call_words, entry.reason = each.call.state, each.call.words, each.call.reason
             entry.result, entry.core_version, entry.signed_at = each.result, each.core_version, each.signed_at
             entry.signed_by = self.named(each.signed_by)
@@ -220,7 +229,7 @@ class Reader:
         try:
             return zlib.compress(inked(svg).encode(), 9) if svg else b""
         except BadInput as error:
-            raise refused(f"{where}, record: its drawing is none.") from error
+            raise refused(_("{where}, record: its drawing is none.").format(where=where)) from error
 
     def _where(self, row: PlacedIn, job: Job) -> dict[str, Any]:
         """Columns of the address that a row has in its file; none where it has none."""
@@ -234,11 +243,11 @@ class Reader:
             typed = first_edition.answer_of(kind, ask, row.typed)
             ask, placed = (slot.key, columns(entry.job.card_id, slot)) if slot else (ask, {})
         if not ask or len(ask) > 80:
-            raise refused(f"{where}, ask: it belongs to nothing on the card.")
+            raise refused(_("{where}, ask: it belongs to nothing on the card.").format(where=where))
         if row.gauge and row.gauge not in self.gauges:
-            raise refused(f"{where}, gauge: {row.gauge[:40]!r} is not among the file's gauges.")
+            raise refused(_("{where}, gauge: {it!r} is not among the file's gauges.").format(where=where, it=row.gauge[:40]))
         if len(row.kind) > 25:
-            raise refused(f"{where}, kind: it is not known here.")
+            raise refused(_("{where}, kind: it is not known here.").format(where=where))
         reading = Reading.objects.create(
             entry=entry,
             **placed,
@@ -273,7 +282,7 @@ class Reader:
     def _tray(self, job: Job) -> None:
         numbers = [each.number for each in self.said.tray]
         if len(set(numbers)) != len(numbers):
-            raise refused("tray: a place stands twice.")
+            raise refused(_("tray: a place stands twice."))
         for each in self.said.tray:
             TrayPlace.objects.create(job=job, by=self.named(""), client_key=uuid.uuid4().hex, **each.model_dump())
 
@@ -285,7 +294,7 @@ class Reader:
         numbers = [pin.number for pin in said.pins]
         for pin in said.pins:
             if not (0 <= pin.x <= 1 and 0 <= pin.y <= 1) or numbers.count(pin.number) > 1:
-                raise refused(f"{said.file}: a pin lies on its picture, x and y from 0 to 1, each number once.")
+                raise refused(_("{file}: a pin lies on its picture, x and y from 0 to 1, each number once.").format(file=said.file))
             Pin.objects.create(photo=photo, number=pin.number, x=pin.x, y=pin.y, note=pin.note, by=self.named(""))
 
     def forget_pictures(self) -> None:
@@ -328,7 +337,7 @@ def job_from_zip(data: bytes, person: Person, tell: Tell = quietly) -> Job:
     if said.job.gone_at and not person.is_owner:
         raise refused(OWNERS)
     pictures = _pictures(said, files, tell)
-    tell("Writing it into this shop's books", 0.9)
+    tell(_("Writing it into this shop's books"), 0.9)
     reader = Reader(said, sha256(data).hexdigest(), person, agrees)
     try:
         with transaction.atomic():
@@ -345,8 +354,8 @@ def _pictures(said: JobFile, files: dict[str, bytes], tell: Tell) -> dict[str, C
     found: dict[str, Cleaned] = {}
     for index, each in enumerate(said.photos):
         if each.file not in files:
-            raise refused(f"photos {index + 1}: its picture {each.file[:40]!r} is not in the file.")
-        tell(f"Looking at picture {index + 1} of {len(said.photos)}", 0.1 + 0.8 * index / len(said.photos))
+            raise refused(_("photos {it}: its picture {it2!r} is not in the file.").format(it=index + 1, it2=each.file[:40]))
+        tell(_("Looking at picture {it} of {photos}").format(it=index + 1, photos=len(said.photos)), 0.1 + 0.8 * index / len(said.photos))
         if each.file in found:
             continue
         try:

@@ -9,6 +9,8 @@ import re
 import zipfile
 from datetime import datetime
 
+from django.utils.translation import gettext as _
+
 from exchange.job_json import job_as_json
 from exchange.making import Tell, quietly
 from exchange.report.data import report_of
@@ -71,7 +73,7 @@ def job_as_zip(job: Job, person: Person, now: datetime, tell: Tell = quietly) ->
     with zipfile.ZipFile(out, "w", zipfile.ZIP_DEFLATED) as found:
         found.writestr("job.json", json.dumps(job_as_json(job), indent=2, ensure_ascii=False))
         found.writestr("readings.csv", readings_csv(job))
-        tell("Setting the pages", 0.7)
+        tell(_("Setting the pages"), 0.7)
         found.writestr("sheet.pdf", report_pdf(report))
         for index, each in enumerate(report.drawings, 1):
             name = re.sub(r"[^a-z0-9]+", "-", each.title.lower()).strip("-")

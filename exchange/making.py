@@ -13,12 +13,13 @@ from dataclasses import dataclass, field
 from typing import IO
 
 from django.db import connections
+from django.utils.translation import gettext_lazy as _
 
 from shopmath.checks import BadInput
 
 Tell = Callable[[str, float], None]  # what is being done, and how much of all is done, 0 to 1
 KEPT_S, MOST = 600.0, 24  # finished ones are kept for so long, and so many at most
-BROKEN = "It could not be made; the reason is in the server's log."
+BROKEN = _("It could not be made; the reason is in the server's log.")
 LOG = logging.getLogger(__name__)
 
 
@@ -72,7 +73,7 @@ class Making:
             self.refused = error.message
         except Exception:
             LOG.exception("making %s", self.what)
-            self.refused = BROKEN
+            self.refused = str(BROKEN)
         finally:
             self.at = time.monotonic()
             connections.close_all()
@@ -98,7 +99,7 @@ class Bench:
             if same:
                 return same
             if sum(not each.over for each in self._all.values()) >= MOST:
-                raise BadInput("making", "Too much is being made at once. Wait a moment and ask again.")
+                raise BadInput("making", str(_("Too much is being made at once. Wait a moment and ask again.")))
             making = Making(asker, what)
             self._all[making.token] = making
         threading.Thread(target=making.run, args=(make,), daemon=True).start()

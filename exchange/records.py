@@ -9,6 +9,7 @@ from typing import Any
 from django.http import Http404, HttpRequest, HttpResponse
 from django.shortcuts import get_object_or_404, render
 from django.utils import timezone
+from django.utils.translation import gettext_lazy as _
 from django.views.decorators.http import require_GET
 
 from jobs import clock
@@ -23,7 +24,7 @@ from stations.registry import BY_KEY
 ENTRY = Entry.objects.select_related("job__card", "station", "seat__card", "signed_by", "supersedes", "record")
 LOG = logging.getLogger(__name__)
 SANDBOX = "default-src 'none'; style-src 'unsafe-inline'; sandbox"
-UNFIT = "Today's core cannot compute this entry again: what it rests on is no longer there, or is read differently now."
+UNFIT = _("Today's core cannot compute this entry again: what it rests on is no longer there, or is read differently now.")
 CALL = (("state", "State"), ("headline", "Call"), ("reason", "Reason"))
 
 

@@ -4,6 +4,8 @@ from __future__ import annotations
 
 import logging
 
+from django.utils.translation import gettext as _
+
 from exchange.job_json import job_as_json
 from exchange.report.data import report_of
 from exchange.report.views import JOB
@@ -40,11 +42,11 @@ def rehearse(job: Job, person: Person) -> None:
                 shown += (work.cautions(), work.open_asks(), work.latest(), work.history(), work.tabs(), work.slider())  # type: ignore[assignment]
             except Exception as error:
                 LOG.warning("a job read in breaks %s", stage.key, exc_info=True)
-                raise BadInput("file", f"Its station {station.name} cannot be shown. {UNFIT}") from error
+                raise BadInput("file", _("Its station {name} cannot be shown. {unfit}").format(name=station.name, unfit=UNFIT)) from error
             del shown
     try:
         report_of(fresh, person, now)
         job_as_json(fresh)
     except Exception as error:
         LOG.warning("the sheet of a job read in cannot be laid out", exc_info=True)
-        raise BadInput("file", f"Its sheet cannot be laid out. {UNFIT}") from error
+        raise BadInput("file", _("Its sheet cannot be laid out. {unfit}").format(unfit=UNFIT)) from error

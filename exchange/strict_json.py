@@ -6,6 +6,8 @@ import json
 import math
 from typing import Any
 
+from django.utils.translation import gettext as _
+
 from shopmath.checks import BadInput
 from ui.plain_text import strange_in
 
@@ -22,15 +24,17 @@ def read(data: bytes, most_bytes: int) -> Any:
         with control characters or half a character in it.
     """
     if len(data) > most_bytes:
-        raise BadInput("file", f"That file is over {most_bytes // 1_000_000} MB.")
+        raise BadInput("file", _("That file is over {it} MB.").format(it=most_bytes // 1000000))
     try:
         text = data.decode("utf-8-sig")
     except UnicodeDecodeError as error:
-        raise BadInput("file", f"That file is no UTF-8 text (byte {error.start}). Save it as UTF-8 and send it again.") from error
+        raise BadInput(
+            "file", _("That file is no UTF-8 text (byte {start}). Save it as UTF-8 and send it again.").format(start=error.start)
+        ) from error
     try:
         found = json.loads(text, object_pairs_hook=_once, parse_int=_whole, parse_float=_number, parse_constant=_no_constant)
     except json.JSONDecodeError as error:
-        raise BadInput("file", f"Line {error.lineno}: this is no JSON ({error.msg}).") from error
+        raise BadInput("file", _("Line {lineno}: this is no JSON ({msg}).").format(lineno=error.lineno, msg=error.msg)) from error
     except RecursionError as error:
         raise BadInput("file", TOO_DEEP) from error
     _walk(found)
@@ -45,25 +49,25 @@ def _once(pairs: list[tuple[str, Any]]) -> dict[str, Any]:
     if len(found) != len(pairs):
         names = [name for name, _ in pairs]
         twice = next(name for name in names if names.count(name) > 1)
-        raise BadInput("file", f"{shown(twice)} stands twice in one object.")
+        raise BadInput("file", _("{twice} stands twice in one object.").format(twice=shown(twice)))
     return found
 
 
 def _whole(text: str) -> int:
     if len(text) > 15:
-        raise BadInput("file", f"{text[:15]}… is no number that anything here could have.")
+        raise BadInput("file", _("{it}… is no number that anything here could have.").format(it=text[:15]))
     return int(text)
 
 
 def _number(text: str) -> float:
     found = float(text) if len(text) <= LONGEST_NUMBER else math.inf
     if not math.isfinite(found):
-        raise BadInput("file", f"{text[:15]}… is no number that anything here could have.")
+        raise BadInput("file", _("{it}… is no number that anything here could have.").format(it=text[:15]))
     return found
 
 
 def _no_constant(text: str) -> float:
-    raise BadInput("file", f"{text} is no number.")
+    raise BadInput("file", _("{text} is no number.").format(text=text))
 
 
 def _walk(value: Any) -> None:
@@ -75,7 +79,7 @@ def _walk(value: Any) -> None:
         if depth > DEEPEST:
             raise BadInput("file", TOO_DEEP)
         if seen > MOST_VALUES:
-            raise BadInput("file", f"It holds more than {MOST_VALUES} values.")
+            raise BadInput("file", _("It holds more than {most_values} values.").format(most_values=MOST_VALUES))
         if isinstance(each, str):
             check_text(each)
         elif isinstance(each, dict):
@@ -90,7 +94,9 @@ def check_text(text: str) -> None:
     """Refuse what no page, file name or PDF can show: control characters but tabs and line ends, and halves of characters."""
     strange = strange_in(text)
     if strange:
-        raise BadInput("file", f"{shown(text)} has a character in it that cannot be shown ({strange}).")
+        raise BadInput(
+            "file", _("{text} has a character in it that cannot be shown ({strange}).").format(text=shown(text), strange=strange)
+        )
 
 
 def shown(text: str) -> str:

@@ -10,6 +10,7 @@ from django.contrib import messages
 from django.http import HttpRequest, HttpResponse, JsonResponse
 from django.shortcuts import get_object_or_404, redirect
 from django.urls import reverse
+from django.utils.translation import gettext as _
 from django.views.decorators.http import require_GET, require_POST
 
 from exchange.job_file import MOST_BYTES
@@ -41,9 +42,11 @@ def job_in(request: HttpRequest) -> HttpResponse:
 
     def make(tell: Tell) -> Made:
         if not data:
-            raise BadInput("file", "That file is over 400 MB: no job is that large." if large else "No file was chosen.")
+            raise BadInput("file", _("That file is over 400 MB: no job is that large.") if large else _("No file was chosen."))
         job = job_from_zip(data, request.user, tell)  # type: ignore[arg-type]
-        return Made(goes=reverse("job-log", args=[job.tag]), words=f"{job.card.name} is here as job {job.tag}.")
+        return Made(
+            goes=reverse("job-log", args=[job.tag]), words=_("{name} is here as job {tag}.").format(name=job.card.name, tag=job.tag)
+        )
 
     if request.headers.get("X-Partial"):
         return made_or_making(request, f"reading {sha256(data).hexdigest()}", make)

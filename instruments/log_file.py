@@ -18,6 +18,7 @@ from datetime import datetime, tzinfo
 
 from django.utils import timezone
 from django.utils.dateparse import parse_date, parse_datetime, parse_time
+from django.utils.translation import gettext as _
 
 from instruments.line import Garbage, WrongUnit, read_line
 from shopmath.checks import BadInput
@@ -68,9 +69,14 @@ def read_log(text: str, kind: str, unit: str, zone: tzinfo) -> list[LogLine]:
     """
     rows = _rows(text)
     if not rows:
-        raise BadInput("file", "There is no line in that file.")
+        raise BadInput("file", _("There is no line in that file."))
     if len(rows) > MOST_LINES:
-        raise BadInput("file", f"That file has over {MOST_LINES} lines: a log that runs on cannot say which reading belongs where.")
+        raise BadInput(
+            "file",
+            _("That file has over {most_lines} lines: a log that runs on cannot say which reading belongs where.").format(
+                most_lines=MOST_LINES
+            ),
+        )
     whole = [_spoken(number, ",".join(cells), kind, unit) for number, cells in rows]
     if all(len(cells) == 1 for _, cells in rows) or not any(line.refused for line in whole):
         found = whole  # plain lines, a decimal comma among them
@@ -79,17 +85,25 @@ def read_log(text: str, kind: str, unit: str, zone: tzinfo) -> list[LogLine]:
         found = [columns.line(number, cells, kind, unit, zone) for number, cells in rows[1:]] if columns.named else []
         if not columns.named:
             raise BadInput(
-                "file", f"Line {rows[0][0]}: no column is called {' or '.join(VALUE)}, so it cannot be told which is the reading."
+                "file",
+                _("Line {it}: no column is called {value}, so it cannot be told which is the reading.").format(
+                    it=rows[0][0], value=" or ".join(VALUE)
+                ),
             )
     if all(line.refused for line in found):
-        raise BadInput("file", f"Line {found[0].number}: {found[0].refused}" if found else "There is no reading below its first line.")
+        raise BadInput(
+            "file",
+            _("Line {number}: {refused}").format(number=found[0].number, refused=found[0].refused)
+            if found
+            else _("There is no reading below its first line."),
+        )
     return found
 
 
 def text_of(data: bytes) -> str:
     """The file as text: UTF-8, UTF-16 with its mark, or Windows-1252."""
     if len(data) > LARGEST_BYTES:
-        raise BadInput("file", "That file is over 100 kB. Cut out the part that belongs here.")
+        raise BadInput("file", _("That file is over 100 kB. Cut out the part that belongs here."))
     for code in ("utf-16",) if data[:2] in (b"\xff\xfe", b"\xfe\xff") else ("utf-8-sig", "cp1252"):
         try:
             text = data.decode(code)
@@ -97,7 +111,7 @@ def text_of(data: bytes) -> str:
             continue
         if "\0" not in text:
             return text
-    raise BadInput("file", "That file is no text.")
+    raise BadInput("file", _("That file is no text."))
 
 
 def _rows(text: str) -> list[tuple[int, list[str]]]:
@@ -108,7 +122,7 @@ def _rows(text: str) -> list[tuple[int, list[str]]]:
     try:
         rows = [(reader.line_num, [cell.strip() for cell in cells]) for cells in reader]
     except csv.Error as error:
-        raise BadInput("file", f"Line {reader.line_num}: it cannot be cut into columns.") from error
+        raise BadInput("file", _("Line {line_num}: it cannot be cut into columns.").format(line_num=reader.line_num)) from error
     return [(number, cells) for number, cells in rows if any(cells) and not cells[0].startswith("#")]
 
 

@@ -10,6 +10,7 @@ from django.db import transaction
 from django.http import HttpRequest, HttpResponse
 from django.shortcuts import redirect, render
 from django.utils import timezone
+from django.utils.translation import gettext as _
 from django.views.decorators.http import require_POST
 
 from instruments.line import OWN_UNIT
@@ -23,7 +24,7 @@ from stations.base import BoundStation, Question
 from stations.doing import on_work
 from stations.taking import again, opened, take
 
-BY_CLOCK = "Here the clock counts: each reading is taken as it happens. A log read in afterwards would start no clock in time."
+BY_CLOCK = _("Here the clock counts: each reading is taken as it happens. A log read in afterwards would start no clock in time.")
 
 
 @dataclass(frozen=True)
@@ -44,9 +45,9 @@ def _ask_of(work: BoundStation, line: LogLine) -> Question:
     named = line.place.casefold()
     found = next((ask for ask in work.wanted if named and named in (ask.key.casefold(), ask.words.casefold())), None) or work.next_ask
     if found is None:
-        raise BadInput("line", "Nothing more is asked.")
+        raise BadInput("line", _("Nothing more is asked."))
     if found.options or found.is_words or found.kind == "count":
-        raise BadInput("line", f"{found.words!r} is asked now, and that is no gauge's to answer.")
+        raise BadInput("line", _("{words!r} is asked now, and that is no gauge's to answer.").format(words=found.words))
     return found
 
 
@@ -69,7 +70,7 @@ def place(work: BoundStation, lines: list[LogLine], chosen: set[int], gauge: Gau
             reading = take(work, ask, line.text, f"{key}-{line.number}", gauge=gauge, at=at, extra=extra)
         except BadInput as error:
             found.append(Placed(line, True, waits=error.message if halted else "", why_not="" if halted else error.message))
-            halted = halted or f"waits for line {line.number}"
+            halted = halted or _("waits for line {number}").format(number=line.number)
             continue
         found.append(Placed(line, True, ask.words, work.shown(reading, ask), at))
         work = again(work)
@@ -89,13 +90,13 @@ def log_file(request: HttpRequest, work: BoundStation) -> HttpResponse | Answer:
         if not work.from_log:
             raise BadInput("file", BY_CLOCK)
         if gauge is None:
-            raise BadInput("gauge", "Say which gauge wrote the log.")
+            raise BadInput("gauge", _("Say which gauge wrote the log."))
         if upload is None and not post.get("log"):
-            raise BadInput("file", "No file was chosen.")
+            raise BadInput("file", _("No file was chosen."))
         text = text_of(upload.read() if upload else post["log"].encode())
         lines = read_log(text, gauge.measures, OWN_UNIT[gauge.measures], timezone.get_current_timezone())
     except BadInput as error:
-        return Answer(work, error=BadInput(error.field, f"The log was not read. {error.message}"))
+        return Answer(work, error=BadInput(error.field, _("The log was not read. {reason}").format(reason=error.message)))
     picked = {int(each) for each in post.getlist("line") if each.isdigit()}
     chosen = picked if not upload else {line.number for line in lines}
     keep = post.get("do") == "keep"
@@ -107,7 +108,9 @@ def log_file(request: HttpRequest, work: BoundStation) -> HttpResponse | Answer:
             transaction.set_rollback(True)  # only to show what would be
     if keep and kept:
         again(work).settle()
-        messages.success(request, f"{len(kept)} reading{'s' if len(kept) != 1 else ''} kept from {name}.")
+        messages.success(
+            request, _("{kept} reading{it} kept from {name}.").format(kept=len(kept), it="s" if len(kept) != 1 else "", name=name)
+        )
         return redirect(work.address)
     data_of = {"work": work, "job": work.job, "gauge": gauge, "gauges": gauges, "name": name, "found": found, "kept": len(kept)}
     return render(request, "instruments/log_file.html", {**data_of, "log": text})

@@ -10,6 +10,7 @@ from dataclasses import dataclass
 
 import serial
 from django.core.exceptions import ValidationError
+from django.utils.translation import gettext as _
 
 from instruments.line import LONGEST, Garbage, Line, WrongUnit, read_line
 from shop.ports import check_port
@@ -86,23 +87,31 @@ class Reader(threading.Thread):
         now, last = self.clock(), self.last
         if self._opened_at is None:
             return (
-                Standing(LOST, f"No line to {self.called}. {self._lost}") if self._lost else Standing(STARTING, f"{self.called}: opening.")
+                Standing(LOST, _("No line to {called}. {lost}").format(called=self.called, lost=self._lost))
+                if self._lost
+                else Standing(STARTING, f"{self.called}: opening.")
             )
         fresh = last is not None and last.at >= self._opened_at
         if self._wrong and now - self._wrong[0] < SILENT_S and (last is None or last.at <= self._wrong[0]):
             return self._wrong[1]
         if self.on_button:
-            return Standing(LIVE, f"{self.called} is heard: its button keeps the reading.")
+            return Standing(LIVE, _("{called} is heard: its button keeps the reading.").format(called=self.called))
         quiet = now - (last.at if last and fresh else self._opened_at)
         if quiet > SILENT_S:
             return Standing(
-                SILENT, f"{self.called} has said nothing for {round(quiet)} s: look at its cable and battery, or type the reading."
+                SILENT,
+                _("{called} has said nothing for {quiet} s: look at its cable and battery, or type the reading.").format(
+                    called=self.called, quiet=round(quiet)
+                ),
             )
         if not fresh:
-            return Standing(STARTING, f"{self.called} is open, nothing said yet.")
+            return Standing(STARTING, _("{called} is open, nothing said yet.").format(called=self.called))
         if now - self.flooded_at < SILENT_S:
-            return Standing(LIVE, f"{self.called} speaks faster than {FLOOD} lines a second: only its latest counts.")
-        return Standing(LIVE, f"{self.called} is live.")
+            return Standing(
+                LIVE,
+                _("{called} speaks faster than {flood} lines a second: only its latest counts.").format(called=self.called, flood=FLOOD),
+            )
+        return Standing(LIVE, _("{called} is live.").format(called=self.called))
 
     def since(self, seq: int) -> list[Heard]:
         """Readings after a number, oldest first."""
@@ -141,7 +150,7 @@ class Reader(threading.Thread):
             except ValidationError as error:
                 self._lost = error.messages[0]
             except (serial.SerialException, OSError, ValueError) as error:
-                self._lost = f"{_plainly(error)} Type the reading meanwhile; it is tried every second."
+                self._lost = _("{error} Type the reading meanwhile; it is tried every second.").format(error=_plainly(error))
             finally:
                 if raw is not None:
                     raw.close()  # pyserial leaves a socket open that the far end has shut
@@ -182,7 +191,10 @@ class Reader(threading.Thread):
         except (Garbage, WrongUnit) as error:
             self.bad_lines += 1
             key = WRONG if isinstance(error, WrongUnit) else GARBAGE
-            self._wrong = (self.clock(), Standing(key, f"{error} Nothing was kept; type the reading, or set the gauge right."))
+            self._wrong = (
+                self.clock(),
+                Standing(key, _("{error} Nothing was kept; type the reading, or set the gauge right.").format(error=error)),
+            )
             return
         with self._lock:
             self._seq += 1
@@ -203,9 +215,9 @@ def _plainly(error: Exception) -> str:
     """What went wrong with a line, without the library's own words."""
     said = str(error).lower()
     if "refused" in said:
-        return "Nobody answers there."
+        return _("Nobody answers there.")
     if "no such file" in said or "could not open port" in said or "cannot find" in said:
-        return "There is no such port: is it plugged in?"
+        return _("There is no such port: is it plugged in?")
     if "denied" in said:
-        return "This machine may not open that port."
-    return "The connection was lost."
+        return _("This machine may not open that port.")
+    return _("The connection was lost.")

@@ -6,6 +6,7 @@ from typing import Any
 
 from django.http import Http404, HttpRequest, HttpResponse, JsonResponse
 from django.shortcuts import redirect, render
+from django.utils.translation import gettext_lazy as _
 from django.views.decorators.http import require_GET, require_POST
 
 from instruments.listener import LISTENER
@@ -15,7 +16,7 @@ from shop.shelves import shelves
 from shopmath.amounts import Amount
 from ui.numbers import as_asked
 
-DEAF = "Nobody listens to gauges in this process: it was not started with manage.py serve. Type the reading."
+DEAF = _("Nobody listens to gauges in this process: it was not started with manage.py serve. Type the reading.")
 
 
 def shown(gauge: Gauge, canonical: float, unit: str = "") -> str:
@@ -38,7 +39,7 @@ def live(request: HttpRequest, pk: int) -> HttpResponse:
     gauge = _gauge(pk)
     reader = LISTENER.reader(pk)
     if reader is None:
-        return JsonResponse({"state": "deaf", "words": DEAF if not LISTENER.on else "This gauge has no line.", "seq": 0})
+        return JsonResponse({"state": "deaf", "words": DEAF if not LISTENER.on else _("This gauge has no line."), "seq": 0})
     get = {name: request.GET.get(name, "")[:120] for name in ("device", "place", "ask", "mark")}
     held = LISTENER.hold(pk, get["device"], get["place"], get["ask"], take=request.GET.get("take") == "1")
     standing, last = reader.standing(), reader.last
@@ -48,7 +49,7 @@ def live(request: HttpRequest, pk: int) -> HttpResponse:
     said: dict[str, Any] = {"state": standing.key, "words": standing.words, "seq": last.seq if last else 0}
     said["mine"] = held.device == get["device"]
     if not said["mine"]:
-        said.update(state="elsewhere", words=f"{gauge.name} feeds another page: {held.place}.")
+        said.update(state="elsewhere", words=_("{name} feeds another page: {place}.").format(name=gauge.name, place=held.place))
         return JsonResponse(said)
     if last and standing.key == LIVE:
         said.update(

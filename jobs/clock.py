@@ -7,6 +7,7 @@ from collections.abc import Iterable
 from datetime import datetime, timedelta
 
 from django.utils import timezone
+from django.utils.translation import gettext as _
 
 NOTICED = timedelta(minutes=2)  # less is the network's time service at work
 
@@ -45,11 +46,14 @@ def notes(now: datetime, taken: Iterable[datetime]) -> list[str]:
     last = max(taken, default=None)
     if last is not None and last - now > NOTICED:
         return [
-            f"The clock of the shop's machine stands at {now:%H:%M} UTC, {_about(last - now)} before the last thing written here. "
-            "Set it right; what is written keeps its order, but clocks that run are counted by it."
+            _(
+                "The clock of the shop's machine stands at {now:%H:%M} UTC, {about} before the last entry written here. Set it right; "
+                "what is written keeps its order, but clocks that run are counted by it."
+            ).format(now=now, about=_about(last - now))
         ]
     jumped = DRIFT.jumped()
     if abs(jumped) > NOTICED:
-        way = "forward" if jumped > timedelta(0) else "back"
-        return [f"The clock of the shop's machine was set {way} by {_about(jumped)} while Stator ran: clocks that run are out by that."]
+        forward = _("The clock of the shop's machine was set forward by {time} while Stator ran: clocks that run are wrong by that.")
+        back = _("The clock of the shop's machine was set back by {time} while Stator ran: clocks that run are wrong by that.")
+        return [(forward if jumped > timedelta(0) else back).format(time=_about(jumped))]
     return []

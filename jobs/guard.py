@@ -2,18 +2,22 @@
 
 from __future__ import annotations
 
+from django.utils.translation import gettext_lazy
+
 from engines.models import EngineCard
 from jobs.models import Job
 from shopmath.checks import BadInput
 
-CLOSED = "This job has been handed over and is closed: nothing in it changes. An owner opens it again at Hand over, with the reason."
+CLOSED = gettext_lazy(
+    "This job has been handed over and is closed: nothing in it changes. An owner opens it again at Hand over, with the reason."
+)
 
 
 class Closed(BadInput):
     """The job was handed over."""
 
     def __init__(self) -> None:
-        super().__init__("closed", CLOSED)
+        super().__init__("closed", str(CLOSED))
 
 
 def changeable(job: Job) -> Job:

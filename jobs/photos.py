@@ -10,6 +10,7 @@ from hashlib import file_digest, sha256
 
 from django.core.files.base import ContentFile
 from django.core.files.uploadedfile import UploadedFile
+from django.utils.translation import gettext as _
 from pi_heif import register_heif_opener
 from PIL import Image, ImageOps, UnidentifiedImageError
 
@@ -37,7 +38,9 @@ def clean(data: bytes, side_px: int = SIDE_PX) -> tuple[bytes, tuple[int, int]]:
         with _one_at_a_time, Image.open(io.BytesIO(data), formats=FORMATS) as source:
             most = LARGEST_PX[source.format or "PNG"]
             if source.width * source.height > most:
-                raise BadInput("photo", f"That picture has more than {most // 1_000_000} million pixels. Take it at a smaller size.")
+                raise BadInput(
+                    "photo", _("That picture has more than {it} million pixels. Take it at a smaller size.").format(it=most // 1000000)
+                )
             profile = source.info.get("icc_profile")
             source.draft("RGB", (2 * side_px, 2 * side_px))
             small = source if source.mode in ("RGB", "L") else source.convert("RGB")
@@ -50,7 +53,7 @@ def clean(data: bytes, side_px: int = SIDE_PX) -> tuple[bytes, tuple[int, int]]:
     except (UnidentifiedImageError, OSError, SyntaxError, ValueError, Image.DecompressionBombError) as error:
         if isinstance(error, BadInput):
             raise
-        raise BadInput("photo", "That file is no picture Stator can read. Send a JPEG, PNG, WebP or HEIC photo.") from error
+        raise BadInput("photo", _("That file is no picture Stator can read. Send a JPEG, PNG, WebP or HEIC photo.")) from error
 
 
 @dataclass(frozen=True)
@@ -65,7 +68,7 @@ class Cleaned:
 def cleaned(data: bytes) -> Cleaned:
     """Check and clean one picture. Takes a moment: never inside a transaction."""
     if len(data) > LARGEST_BYTES:
-        raise BadInput("photo", "That file is over 25 MB. Send a smaller picture.")
+        raise BadInput("photo", _("That file is over 25 MB. Send a smaller picture."))
     image, size = clean(data)
     return Cleaned(image, clean(image, THUMB_PX)[0], size)
 
@@ -102,7 +105,7 @@ def keep_photo(
 def cleaned_upload(upload: UploadedFile) -> Cleaned:
     """Check and clean one upload."""
     if (upload.size or 0) > LARGEST_BYTES:
-        raise BadInput("photo", "That file is over 25 MB. Send a smaller picture.")
+        raise BadInput("photo", _("That file is over 25 MB. Send a smaller picture."))
     return cleaned(upload.read())
 
 

@@ -294,7 +294,7 @@ class Closed(TestCase):
         for page in ("run", "tray", "tray/1", "pictures"):
             with self.subTest(page):
                 answer = self.bram.get(f"/jobs/0412/{page}/")
-                self.assertContains(answer, "this job is closed")
+                self.assertContains(answer, "nothing in this job changes any more")
                 self.assertNotContains(answer, 'method="post"')
         self.assertNotContains(self.bram.get(f"/photos/{self.photo.pk}/"), 'method="post"')
 

@@ -8,6 +8,7 @@ from django.http import Http404, HttpRequest, HttpResponse
 from django.shortcuts import get_object_or_404, redirect
 from django.urls import reverse
 from django.utils.http import url_has_allowed_host_and_scheme
+from django.utils.translation import gettext as _
 from django.views.decorators.http import require_GET, require_POST
 
 from jobs.acts import sent
@@ -34,9 +35,14 @@ def add(request: HttpRequest, tag: str) -> HttpResponse:
     goes = back if url_has_allowed_host_and_scheme(back, None) else reverse("job-log", args=[job.tag])
     uploads = request.FILES.getlist("photo")
     if not uploads:
-        messages.error(request, "No picture was chosen.")
+        messages.error(request, _("No picture was chosen."))
     if len(uploads) > MOST_AT_ONCE:
-        messages.error(request, f"{MOST_AT_ONCE} pictures at once are taken; {len(uploads) - MOST_AT_ONCE} were left out.")
+        messages.error(
+            request,
+            _("{most_at_once} pictures at once are taken; {it} were left out.").format(
+                most_at_once=MOST_AT_ONCE, it=len(uploads) - MOST_AT_ONCE
+            ),
+        )
     try:
         changeable(job)
         pictures = _cleaned(request, uploads[:MOST_AT_ONCE])  # takes a moment: outside the transaction

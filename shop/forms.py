@@ -39,18 +39,19 @@ from ui.units import MM
 
 class SignInForm(AuthenticationForm):
     error_messages = {
-        "invalid_login": "That name and password do not belong together. Capitals count.",
-        "inactive": "This sign-in is switched off.",
+        "invalid_login": _("That name and password do not belong together. Capitals count."),
+        "inactive": _("This sign-in is switched off."),
     }
 
 
+TON_NAMES = {"short ton": _("short ton (US)"), "tonne": _("tonne (metric)"), "long ton": _("long ton (UK)")}
 STEP_UNITS = {"length": "mm", "temperature_difference": "K", "force": "N", "angle": "deg"}
 LARGEST_STEP = 100_000.0
 
 
 class ShopForm(PlainTextMixin, forms.ModelForm):
     ton = forms.ChoiceField(
-        choices=[("", _("ask each time")), *((ton, ton) for ton in TONS)], required=False, label=_("A bare ton here is a")
+        choices=[("", _("ask each time")), *((ton, TON_NAMES[ton]) for ton in TONS)], required=False, label=_("A bare ton here is a")
     )
     time_zone = forms.ChoiceField(required=False, label=_("Time zone"))
 
@@ -98,7 +99,7 @@ def zones() -> list[tuple[str, Any]]:
 
 
 class HeaterForm(PlainTextMixin, forms.ModelForm):
-    highest_c = QuantityField("temperature", low=39, high=700, required=False, label="Highest setting")
+    highest_c = QuantityField("temperature", low=39, high=700, required=False, label=_("Highest setting"))
 
     class Meta:
         model = Heater
@@ -106,7 +107,7 @@ class HeaterForm(PlainTextMixin, forms.ModelForm):
 
 
 class ChillerForm(PlainTextMixin, forms.ModelForm):
-    temperature_c = QuantityField("temperature", low=-101, high=10, label="Temperature inside")
+    temperature_c = QuantityField("temperature", low=-101, high=10, label=_("Temperature inside"))
 
     class Meta:
         model = Chiller
@@ -126,14 +127,15 @@ class GaugeForm(PlainTextMixin, forms.ModelForm):
     tried = forms.CharField(
         required=False,
         max_length=1500,
-        label="Or a repeatability check: ten readings of one thing",
-        help_text="take the gauge off and set it anew each time; spaces between. The scatter becomes its repeatability.",
+        label=_("Or a repeatability check: ten readings of one thing"),
+        help_text=_("take the gauge off and set it anew each time; spaces between. The scatter becomes its repeatability."),
         widget=forms.TextInput(attrs={"placeholder": "20.001 20.003 20.002 …", "autocomplete": "off"}),
     )
 
     class Meta:
         model = Gauge
         fields = ("name", "kind", "resolution", "repeatability", "emissivity", "last_checked", "port", "baud", "on_button", "retired")
+        labels = {"last_checked": _("Last checked"), "baud": _("Speed of its line, baud"), "port": _("Connected at")}
         widgets = {"last_checked": forms.DateInput(attrs={"type": "date"})}
 
     def __init__(self, *args: Any, **kwargs: Any) -> None:
@@ -169,7 +171,7 @@ class GaugeForm(PlainTextMixin, forms.ModelForm):
             if name in data:
                 self._step(data, name)
         if data.get("kind") == Gauge.Kind.INFRARED and not data.get("emissivity"):
-            self.add_error("emissivity", "An infrared gun needs the emissivity it is set to; most are fixed at 0.95.")
+            self.add_error("emissivity", _("An infrared gun needs the emissivity it is set to; most are fixed at 0.95."))
         return data
 
     def clean_tried(self) -> str:
@@ -181,7 +183,7 @@ class GaugeForm(PlainTextMixin, forms.ModelForm):
         except BadInput as error:
             raise forms.ValidationError(error.message) from error
         except ValueError as error:
-            raise forms.ValidationError("Type plain numbers with spaces between, all in the gauge's unit.") from error
+            raise forms.ValidationError(_("Type plain numbers with spaces between, all in the gauge's unit.")) from error
         return " ".join(typed)
 
     def save(self, commit: bool = True) -> Any:
@@ -191,11 +193,11 @@ class GaugeForm(PlainTextMixin, forms.ModelForm):
 
 
 class PullerForm(PlainTextMixin, forms.ModelForm):
-    thread_mm = QuantityField("length", unit=MM, low=8, high=80, label="Thread, over the crests")
-    pitch_mm = QuantityField("thread_pitch", unit=MM, low=0.3, high=6, label="Its pitch", help_text="1 mm or 26 tpi")
-    screw_mm = QuantityField("length", unit=MM, low=5, high=40, label="Centre screw", initial=12.0)
-    screw_pitch_mm = QuantityField("thread_pitch", unit=MM, low=0.5, high=4, label="Pitch of the centre screw", initial=1.25)
-    tip_radius_mm = QuantityField("length", low=0.5, high=20, label="Radius its tip rubs at", initial=3.0)
+    thread_mm = QuantityField("length", unit=MM, low=8, high=80, label=_("Thread, over the crests"))
+    pitch_mm = QuantityField("thread_pitch", unit=MM, low=0.3, high=6, label=_("Its pitch"), help_text=_("1 mm or 26 tpi"))
+    screw_mm = QuantityField("length", unit=MM, low=5, high=40, label=_("Centre screw"), initial=12.0)
+    screw_pitch_mm = QuantityField("thread_pitch", unit=MM, low=0.5, high=4, label=_("Pitch of the centre screw"), initial=1.25)
+    tip_radius_mm = QuantityField("length", low=0.5, high=20, label=_("Radius its tip rubs at"), initial=3.0)
 
     class Meta:
         model = Puller
@@ -206,13 +208,13 @@ class PersonForm(PlainTextMixin, BaseUserCreationForm):
     class Meta:
         model = Person
         fields = ("username", "first_name", "role")
-        labels = {"username": "Sign-in name", "first_name": "Name in the log"}
-        help_texts = {"username": "letters, figures and . - _"}
+        labels = {"username": _("Sign-in name"), "first_name": _("Name in the log")}
+        help_texts = {"username": _("letters, figures and . - _")}
 
     def __init__(self, *args: Any, **kwargs: Any) -> None:
         super().__init__(*args, **kwargs)
         self.fields["username"].widget.attrs.pop("autofocus", None)
-        self.fields["password1"].label, self.fields["password2"].label = "First password", "First password once more"
+        self.fields["password1"].label, self.fields["password2"].label = _("First password"), _("First password once more")
         self.fields["password2"].help_text = ""
 
 
@@ -223,13 +225,13 @@ class FirstPasswordForm(SetPasswordForm):
 
     def __init__(self, *args: Any, **kwargs: Any) -> None:
         super().__init__(*args, **kwargs)
-        self.fields["new_password1"].label, self.fields["new_password2"].label = "First password", "Once more"
+        self.fields["new_password1"].label, self.fields["new_password2"].label = _("First password"), _("Once more")
         self.auto_id = f"id_{self.user.pk}_%s"
 
 
 class DriverForm(PlainTextMixin, forms.ModelForm):
-    outside_mm = QuantityField("length", low=4, high=250, label="Outside diameter")
-    inside_mm = QuantityField("length", low=-1, high=249, label="Inside diameter", initial=0.0, help_text="0 when it is solid")
+    outside_mm = QuantityField("length", low=4, high=250, label=_("Outside diameter"))
+    inside_mm = QuantityField("length", low=-1, high=249, label=_("Inside diameter"), initial=0.0, help_text=_("0 when it is solid"))
 
     class Meta:
         model = Driver
@@ -238,14 +240,16 @@ class DriverForm(PlainTextMixin, forms.ModelForm):
     def clean(self) -> dict[str, Any]:
         data = super().clean() or {}
         if data.get("outside_mm") and data.get("inside_mm") is not None and not 0 <= data["inside_mm"] < data["outside_mm"]:
-            self.add_error("inside_mm", "The inside is smaller than the outside, and 0 when it is solid.")
+            self.add_error("inside_mm", _("The inside is smaller than the outside, and 0 when it is solid."))
         return data
 
 
 class SplitterForm(PlainTextMixin, forms.ModelForm):
-    thread_mm = QuantityField("length", unit=MM, low=3.9, high=20, label="Screws into the case", initial=6.0, help_text="6 mm, 1/4 in")
-    pitch_mm = QuantityField("thread_pitch", unit=MM, low=0.49, high=3, label="Their pitch", initial=1.0)
-    push_pitch_mm = QuantityField("thread_pitch", unit=MM, low=0.49, high=4, label="Pitch of the push screw", initial=1.5)
+    thread_mm = QuantityField(
+        "length", unit=MM, low=3.9, high=20, label=_("Screws into the case"), initial=6.0, help_text=_("6 mm, 1/4 in")
+    )
+    pitch_mm = QuantityField("thread_pitch", unit=MM, low=0.49, high=3, label=_("Their pitch"), initial=1.0)
+    push_pitch_mm = QuantityField("thread_pitch", unit=MM, low=0.49, high=4, label=_("Pitch of the push screw"), initial=1.5)
 
     class Meta:
         model = Splitter
@@ -253,9 +257,9 @@ class SplitterForm(PlainTextMixin, forms.ModelForm):
 
 
 class PullInForm(PlainTextMixin, forms.ModelForm):
-    thread_mm = QuantityField("length", unit=MM, low=4.9, high=60, label="Adapter thread")
-    thread_pitch_mm = QuantityField("thread_pitch", unit=MM, low=0.49, high=4, label="Its pitch")
-    pitch_mm = QuantityField("thread_pitch", unit=MM, low=0.49, high=6, label="Pitch of the pulling screw")
+    thread_mm = QuantityField("length", unit=MM, low=4.9, high=60, label=_("Adapter thread"))
+    thread_pitch_mm = QuantityField("thread_pitch", unit=MM, low=0.49, high=4, label=_("Its pitch"))
+    pitch_mm = QuantityField("thread_pitch", unit=MM, low=0.49, high=6, label=_("Pitch of the pulling screw"))
 
     class Meta:
         model = PullIn
@@ -263,7 +267,7 @@ class PullInForm(PlainTextMixin, forms.ModelForm):
 
 
 class PressForm(PlainTextMixin, forms.ModelForm):
-    capacity_text = forms.CharField(max_length=40, label="Capacity", help_text="12 t, 20 short ton, 100 kN")
+    capacity_text = forms.CharField(max_length=40, label=_("Capacity"), help_text=_("12 t, 20 short ton, 100 kN"))
 
     class Meta:
         model = Press
@@ -283,8 +287,8 @@ class PressForm(PlainTextMixin, forms.ModelForm):
 
 
 class ExtractorForm(PlainTextMixin, forms.ModelForm):
-    low_mm = QuantityField("length", low=1.9, high=250, label="Takes from", initial=8.0)
-    high_mm = QuantityField("length", low=2.9, high=400, label="up to", initial=60.0)
+    low_mm = QuantityField("length", low=1.9, high=250, label=_("Takes from"), initial=8.0)
+    high_mm = QuantityField("length", low=2.9, high=400, label=_("up to"), initial=60.0)
 
     class Meta:
         model = Extractor
@@ -292,7 +296,7 @@ class ExtractorForm(PlainTextMixin, forms.ModelForm):
 
 
 class BladesForm(PlainTextMixin, forms.ModelForm):
-    sizes_mm = SizesField(label="Thicknesses", help_text="with spaces between: 0.05 0.10 0.15, or 2 thou 4 thou")
+    sizes_mm = SizesField(label=_("Thicknesses"), help_text=_("with spaces between: 0.05 0.10 0.15, or 2 thou 4 thou"))
 
     class Meta:
         model = Blades
@@ -300,11 +304,12 @@ class BladesForm(PlainTextMixin, forms.ModelForm):
 
 
 class CompoundForm(PlainTextMixin, forms.ModelForm):
-    open_s = QuantityField("time", low=9, high=86400, required=False, label="Open time", help_text="off its own sheet: 10 min")
-    cure_s = QuantityField("time", low=59, high=604800, required=False, label="Cured in", help_text="24 h")
-    gap_mm = QuantityField("length", low=0.009, high=3, required=False, label="Fills gaps up to")
+    open_s = QuantityField("time", low=9, high=86400, required=False, label=_("Open time"), help_text=_("off its own sheet: 10 min"))
+    cure_s = QuantityField("time", low=59, high=604800, required=False, label=_("Cured in"), help_text="24 h")
+    gap_mm = QuantityField("length", low=0.009, high=3, required=False, label=_("Fills gaps up to"))
 
     class Meta:
         model = Compound
         fields = ("name", "kind", "strength", "open_s", "cure_s", "gap_mm", "good_until", "retired")
+        labels = {"good_until": _("Good until")}
         widgets = {"good_until": forms.DateInput(attrs={"type": "date"})}

@@ -37,16 +37,18 @@ class Person(AbstractUser):
     """Someone who signs in. Owners may change the shop's figures; everyone works at the bench."""
 
     class Role(models.TextChoices):
-        OWNER = "owner", "owner"
-        MECHANIC = "mechanic", "mechanic"
+        OWNER = "owner", _("owner")
+        MECHANIC = "mechanic", _("mechanic")
 
     role = models.CharField(max_length=10, choices=Role, default=Role.MECHANIC)
     from_file = models.CharField(
-        max_length=120, blank=True, editable=False, help_text="Of a person named in a file that was read in: which."
+        max_length=120, blank=True, editable=False, help_text=_("Of a person named in a file that was read in: which.")
     )
-    units = models.CharField(max_length=8, blank=True, choices=UNIT_CHOICES, help_text="Empty: the shop's.")
-    language = models.CharField(max_length=12, blank=True, help_text="Empty: the browser's.")
-    must_change = models.BooleanField(default=False, help_text="The password was set by someone else and is changed at the next sign-in.")
+    units = models.CharField(max_length=8, blank=True, choices=UNIT_CHOICES, help_text=_("Empty: the shop's."))
+    language = models.CharField(max_length=12, blank=True, help_text=_("Empty: the browser's."))
+    must_change = models.BooleanField(
+        default=False, help_text=_("The password was set by someone else and is changed at the next sign-in.")
+    )
 
     @property
     def is_owner(self) -> bool:
@@ -63,17 +65,17 @@ class Shop(models.Model):
     """What holds for the whole shop. One row."""
 
     name = models.CharField(max_length=80, default="The shop")
-    ton = models.CharField(max_length=10, blank=True, help_text="What a bare ton means on the presses here.")
+    ton = models.CharField(max_length=10, blank=True, help_text=_("What a bare ton means on the presses here."))
     local_opening = models.FloatField(
         default=LOCAL_OPENING.likely,
         validators=[MinValueValidator(0.1), MaxValueValidator(1.0)],
-        help_text="How much of its full opening a boss reaches when it is heated alone (estimate).",
+        help_text=_("How much of its full opening a boss reaches when it is heated alone (estimate)."),
     )
     handling_s = models.FloatField(default=20.0, validators=[MinValueValidator(1), MaxValueValidator(600)])
     units = models.CharField(max_length=8, default=Units.METRIC, choices=UNIT_CHOICES[:2])
-    time_zone = models.CharField(max_length=64, blank=True, help_text="Empty: the server's.")
+    time_zone = models.CharField(max_length=64, blank=True, help_text=_("Empty: the server's."))
     first_weekday = models.PositiveSmallIntegerField(default=1, choices=WEEK_BEGINS)
-    stocked = models.CharField(max_length=32, blank=True, editable=False, help_text="Changes with every change on the shelves.")
+    stocked = models.CharField(max_length=32, blank=True, editable=False, help_text=_("Changes with every change on the shelves."))
 
     class Meta:
         constraints = [models.CheckConstraint(condition=models.Q(pk=1), name="one_shop")]
@@ -113,7 +115,7 @@ class Equipment(models.Model):
 
     name = models.CharField(max_length=60, unique=True)
     retired = models.BooleanField(default=False)
-    from_file = models.CharField(max_length=120, blank=True, editable=False, help_text="Of equipment described in a file: which file.")
+    from_file = models.CharField(max_length=120, blank=True, editable=False, help_text=_("Of equipment described in a file: which file."))
 
     class Meta:
         abstract = True
@@ -127,56 +129,56 @@ class Heater(Equipment):
     """What heats cases."""
 
     class Method(models.TextChoices):
-        OVEN = "oven", "oven"
-        HOT_PLATE = "hot_plate", "hot plate"
-        TORCH = "torch", "torch"
-        HEAT_GUN = "heat_gun", "heat gun"
+        OVEN = "oven", _("oven")
+        HOT_PLATE = "hot_plate", _("hot plate")
+        TORCH = "torch", _("torch")
+        HEAT_GUN = "heat_gun", _("heat gun")
 
     method = models.CharField(max_length=10, choices=Method)
-    highest_c = models.FloatField("highest setting", null=True, blank=True, validators=[MinValueValidator(40), MaxValueValidator(700)])
-    fan = models.BooleanField("fan oven", default=False)
-    cooks_food = models.BooleanField("also cooks food", default=False)
+    highest_c = models.FloatField(_("highest setting"), null=True, blank=True, validators=[MinValueValidator(40), MaxValueValidator(700)])
+    fan = models.BooleanField(_("fan oven"), default=False)
+    cooks_food = models.BooleanField(_("also cooks food"), default=False)
 
 
 class Chiller(Equipment):
     """What chills bearings and shafts."""
 
     class Method(models.TextChoices):
-        FREEZER = "freezer", "freezer"
-        DRY_ICE = "dry_ice", "dry ice"
-        SPRAY = "spray", "freeze spray"
+        FREEZER = "freezer", _("freezer")
+        DRY_ICE = "dry_ice", _("dry ice")
+        SPRAY = "spray", _("freeze spray")
 
     method = models.CharField(max_length=10, choices=Method)
-    places = models.PositiveSmallIntegerField("parts it holds", default=6, validators=[MinValueValidator(1), MaxValueValidator(99)])
-    temperature_c = models.FloatField("temperature", validators=[MinValueValidator(-100), MaxValueValidator(10)])
+    places = models.PositiveSmallIntegerField(_("parts it holds"), default=6, validators=[MinValueValidator(1), MaxValueValidator(99)])
+    temperature_c = models.FloatField(_("temperature"), validators=[MinValueValidator(-100), MaxValueValidator(10)])
 
 
 class Puller(Equipment):
     """A flywheel puller: its thread in the boss, and its centre screw."""
 
     class Hand(models.TextChoices):
-        RIGHT = "right", "right-hand"
-        LEFT = "left", "left-hand"
+        RIGHT = "right", _("right-hand")
+        LEFT = "left", _("left-hand")
 
-    thread_mm = models.FloatField("thread, outside", validators=[MinValueValidator(8), MaxValueValidator(80)])
-    pitch_mm = models.FloatField("its pitch", validators=[MinValueValidator(0.3), MaxValueValidator(6)])
+    thread_mm = models.FloatField(_("thread, outside"), validators=[MinValueValidator(8), MaxValueValidator(80)])
+    pitch_mm = models.FloatField(_("its pitch"), validators=[MinValueValidator(0.3), MaxValueValidator(6)])
     hand = models.CharField(max_length=5, choices=Hand, default=Hand.RIGHT)
-    screw_mm = models.FloatField("centre screw", default=12.0, validators=[MinValueValidator(5), MaxValueValidator(40)])
-    screw_pitch_mm = models.FloatField("its pitch", default=1.25, validators=[MinValueValidator(0.5), MaxValueValidator(4)])
-    tip_radius_mm = models.FloatField("tip radius", default=3.0, validators=[MinValueValidator(0.5), MaxValueValidator(20)])
+    screw_mm = models.FloatField(_("centre screw"), default=12.0, validators=[MinValueValidator(5), MaxValueValidator(40)])
+    screw_pitch_mm = models.FloatField(_("its pitch"), default=1.25, validators=[MinValueValidator(0.5), MaxValueValidator(4)])
+    tip_radius_mm = models.FloatField(_("tip radius"), default=3.0, validators=[MinValueValidator(0.5), MaxValueValidator(20)])
 
 
 class Driver(Equipment):
     """What pushes a ring or a seal home or out: a tube, a socket, an old outer ring."""
 
     class Kind(models.TextChoices):
-        TUBE = "tube", "tube or driver"
-        SOCKET = "socket", "socket"
-        RING = "ring", "old ring"
+        TUBE = "tube", _("tube or driver")
+        SOCKET = "socket", _("socket")
+        RING = "ring", _("old ring")
 
     kind = models.CharField(max_length=8, choices=Kind, default=Kind.TUBE)
-    outside_mm = models.FloatField("outside", validators=[MinValueValidator(4), MaxValueValidator(250)])
-    inside_mm = models.FloatField("inside", default=0.0, validators=[MinValueValidator(0), MaxValueValidator(249)])
+    outside_mm = models.FloatField(_("outside"), validators=[MinValueValidator(4), MaxValueValidator(250)])
+    inside_mm = models.FloatField(_("inside"), default=0.0, validators=[MinValueValidator(0), MaxValueValidator(249)])
 
     class Meta(Equipment.Meta):
         constraints = [models.CheckConstraint(condition=models.Q(inside_mm__lt=models.F("outside_mm")), name="driver_is_hollow")]
@@ -185,72 +187,72 @@ class Driver(Equipment):
 class Splitter(Equipment):
     """A case splitter: its screws into the case, and the screw that pushes the crank."""
 
-    thread_mm = models.FloatField("screws into the case", default=6.0, validators=[MinValueValidator(4), MaxValueValidator(20)])
-    pitch_mm = models.FloatField("their pitch", default=1.0, validators=[MinValueValidator(0.5), MaxValueValidator(3)])
-    screws = models.PositiveSmallIntegerField("how many", default=2, validators=[MinValueValidator(1), MaxValueValidator(8)])
-    push_pitch_mm = models.FloatField("pitch of the push screw", default=1.5, validators=[MinValueValidator(0.5), MaxValueValidator(4)])
+    thread_mm = models.FloatField(_("screws into the case"), default=6.0, validators=[MinValueValidator(4), MaxValueValidator(20)])
+    pitch_mm = models.FloatField(_("their pitch"), default=1.0, validators=[MinValueValidator(0.5), MaxValueValidator(3)])
+    screws = models.PositiveSmallIntegerField(_("how many"), default=2, validators=[MinValueValidator(1), MaxValueValidator(8)])
+    push_pitch_mm = models.FloatField(_("pitch of the push screw"), default=1.5, validators=[MinValueValidator(0.5), MaxValueValidator(4)])
 
 
 class PullIn(Equipment):
     """A tool that pulls the crank in through the inner ring."""
 
-    thread_mm = models.FloatField("adapter thread", validators=[MinValueValidator(5), MaxValueValidator(60)])
-    thread_pitch_mm = models.FloatField("its pitch", validators=[MinValueValidator(0.5), MaxValueValidator(4)])
-    pitch_mm = models.FloatField("pitch of the pulling screw", validators=[MinValueValidator(0.5), MaxValueValidator(6)])
+    thread_mm = models.FloatField(_("adapter thread"), validators=[MinValueValidator(5), MaxValueValidator(60)])
+    thread_pitch_mm = models.FloatField(_("its pitch"), validators=[MinValueValidator(0.5), MaxValueValidator(4)])
+    pitch_mm = models.FloatField(_("pitch of the pulling screw"), validators=[MinValueValidator(0.5), MaxValueValidator(6)])
 
 
 class Press(Equipment):
     """A press and what it can do, kept in newtons, shown in its own unit."""
 
-    capacity_n = models.FloatField("capacity in newtons", validators=[MinValueValidator(1000), MaxValueValidator(5_000_000)])
-    capacity_text = models.CharField("capacity", max_length=40)
+    capacity_n = models.FloatField(_("capacity in newtons"), validators=[MinValueValidator(1000), MaxValueValidator(5_000_000)])
+    capacity_text = models.CharField(_("capacity"), max_length=40)
 
 
 class Extractor(Equipment):
     """What pulls bearings: a collet in the bore, arms behind a ring, a pump of grease."""
 
     class Kind(models.TextChoices):
-        COLLET = "collet", "collet puller"
-        PULLER = "puller", "bearing puller"
-        HYDRAULIC = "hydraulic", "grease pin or pump"
+        COLLET = "collet", _("collet puller")
+        PULLER = "puller", _("bearing puller")
+        HYDRAULIC = "hydraulic", _("grease pin or pump")
 
     kind = models.CharField(max_length=10, choices=Kind)
-    low_mm = models.FloatField("from", default=8.0, validators=[MinValueValidator(2), MaxValueValidator(250)])
-    high_mm = models.FloatField("up to", default=60.0, validators=[MinValueValidator(3), MaxValueValidator(400)])
+    low_mm = models.FloatField(_("from"), default=8.0, validators=[MinValueValidator(2), MaxValueValidator(250)])
+    high_mm = models.FloatField(_("up to"), default=60.0, validators=[MinValueValidator(3), MaxValueValidator(400)])
 
 
 class Blades(Equipment):
     """A set of thicknesses: shims to leave in, or feelers to measure with."""
 
     class Kind(models.TextChoices):
-        SHIM = "shim", "shim kit"
-        FEELER = "feeler", "feeler blades"
+        SHIM = "shim", _("shim kit")
+        FEELER = "feeler", _("feeler blades")
 
     kind = models.CharField(max_length=8, choices=Kind)
-    sizes_mm = models.JSONField("thicknesses", default=list)
+    sizes_mm = models.JSONField(_("thicknesses"), default=list)
 
 
 class Compound(Equipment):
     """What glues or seals, by its generic kind, with the figures off its own data sheet."""
 
     class Kind(models.TextChoices):
-        RETAINING = "retaining", "retaining compound"
-        THREADLOCK = "threadlock", "thread locking"
-        ANAEROBIC = "anaerobic", "sealant, anaerobic"
-        SOLVENT = "solvent", "sealant, solvent-based"
-        SILICONE = "silicone", "sealant, silicone"
+        RETAINING = "retaining", _("retaining compound")
+        THREADLOCK = "threadlock", _("thread locking")
+        ANAEROBIC = "anaerobic", _("sealant, anaerobic")
+        SOLVENT = "solvent", _("sealant, solvent-based")
+        SILICONE = "silicone", _("sealant, silicone")
 
     class Strength(models.TextChoices):
-        UNKNOWN = "", "unknown"
-        MEDIUM = "medium", "medium"
-        HIGH = "high", "high"
-        HOT = "high temperature", "high, for heat"
+        UNKNOWN = "", _("unknown")
+        MEDIUM = "medium", _("medium")
+        HIGH = "high", _("high")
+        HOT = "high temperature", _("high, for heat")
 
     kind = models.CharField(max_length=10, choices=Kind)
-    strength = models.CharField(max_length=16, choices=Strength, blank=True, help_text="Of a retaining compound.")
-    open_s = models.FloatField("open time", null=True, blank=True, validators=[MinValueValidator(10), MaxValueValidator(86400)])
-    cure_s = models.FloatField("cures in", null=True, blank=True, validators=[MinValueValidator(60), MaxValueValidator(604800)])
-    gap_mm = models.FloatField("fills up to", null=True, blank=True, validators=[MinValueValidator(0.01), MaxValueValidator(3)])
+    strength = models.CharField(max_length=16, choices=Strength, blank=True, help_text=_("Of a retaining compound."))
+    open_s = models.FloatField(_("open time"), null=True, blank=True, validators=[MinValueValidator(10), MaxValueValidator(86400)])
+    cure_s = models.FloatField(_("cures in"), null=True, blank=True, validators=[MinValueValidator(60), MaxValueValidator(604800)])
+    gap_mm = models.FloatField(_("fills up to"), null=True, blank=True, validators=[MinValueValidator(0.01), MaxValueValidator(3)])
     good_until = models.DateField(null=True, blank=True)
 
 
@@ -258,15 +260,15 @@ class Gauge(Equipment):
     """What measures: what it can resolve, when it was last checked, and where it can be heard."""
 
     class Kind(models.TextChoices):
-        CONTACT = "contact", "contact thermometer"
-        INFRARED = "infrared", "infrared gun"
-        BORE = "bore", "bore gauge"
-        MICROMETER = "micrometer", "micrometer"
-        CALLIPER = "calliper", "calliper"
-        FEELER = "feeler", "feeler blades"
-        DIAL = "dial", "dial gauge"
-        LOAD = "load", "load cell"
-        STAND = "stand", "balance stand"
+        CONTACT = "contact", _("contact thermometer")
+        INFRARED = "infrared", _("infrared gun")
+        BORE = "bore", _("bore gauge")
+        MICROMETER = "micrometer", _("micrometer")
+        CALLIPER = "calliper", _("calliper")
+        FEELER = "feeler", _("feeler blades")
+        DIAL = "dial", _("dial gauge")
+        LOAD = "load", _("load cell")
+        STAND = "stand", _("balance stand")
 
     TEMPERATURE = ("contact", "infrared")
     OF_SIZE = ("bore", "micrometer", "calliper")  # a dial shows differences, which an old check spoils little
@@ -275,21 +277,21 @@ class Gauge(Equipment):
     CHECK_DAYS = 365
 
     kind = models.CharField(max_length=12, choices=Kind)
-    resolution = models.FloatField(help_text="Smallest step shown: mm, K, N or °.", validators=[MinValueValidator(1e-6)])
-    repeatability = models.FloatField(null=True, blank=True, help_text="Sample standard deviation, same unit; empty if unknown.")
+    resolution = models.FloatField(help_text=_("Smallest step shown: mm, K, N or °."), validators=[MinValueValidator(1e-6)])
+    repeatability = models.FloatField(null=True, blank=True, help_text=_("Sample standard deviation, same unit; empty if unknown."))
     emissivity = models.FloatField(null=True, blank=True, validators=[MinValueValidator(0.05), MaxValueValidator(1.0)])
     last_checked = models.DateField(null=True, blank=True)
     port = models.CharField(
-        "heard at",
+        _("heard at"),
         max_length=120,
         blank=True,
         validators=[check_port],
-        help_text="/dev/ttyUSB0, COM3, socket://127.0.0.1:5331; empty: typed.",
+        help_text=_("/dev/ttyUSB0, COM3, socket://127.0.0.1:5331; empty: typed."),
     )
     baud = models.PositiveIntegerField(default=9600, validators=[MinValueValidator(300), MaxValueValidator(4_000_000)])
-    on_button = models.BooleanField("sends only on its button", default=False, help_text="Then each line it sends is kept at once.")
+    on_button = models.BooleanField(_("sends only on its button"), default=False, help_text=_("Then each line it sends is kept at once."))
 
-    wrong_from = models.DateField(null=True, blank=True, help_text="The first day on which its readings are not trusted.")
+    wrong_from = models.DateField(null=True, blank=True, help_text=_("The first day on which its readings are not trusted."))
     wrong_because = models.CharField(max_length=160, blank=True)
 
     class Meta(Equipment.Meta):

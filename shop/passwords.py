@@ -5,6 +5,7 @@ from __future__ import annotations
 import re
 
 from django.core.exceptions import ValidationError
+from django.utils.translation import gettext as _
 
 from shop.models import Person, Shop
 
@@ -25,10 +26,10 @@ class ShopWordsValidator:
         for word in sorted(words, key=len, reverse=True):
             left = left.replace(word, "")
         if left != password.casefold() and len(set(re.sub(r"\W", "", left))) < LEAST_LEFT:
-            raise ValidationError("That is made of the shop's own words, which anyone here would try first.", code="shop_words")
+            raise ValidationError(_("That is made of the shop's own words, which anyone here would try first."), code="shop_words")
 
     def get_help_text(self) -> str:
-        return "Not the shop's name or anyone's here."
+        return _("Not the shop's name or anyone's here.")
 
 
 def _words(text: str) -> list[str]:

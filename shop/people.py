@@ -29,7 +29,12 @@ def people(request: HttpRequest) -> HttpResponse:
         made = form.save(commit=False)
         made.must_change = True
         made.save()
-        messages.success(request, f"{made.called} may sign in as {made.username}, and chooses a password of their own then.")
+        messages.success(
+            request,
+            _("{called} may sign in as {username}, and chooses a password of their own then.").format(
+                called=made.called, username=made.username
+            ),
+        )
         return redirect("people")
     return render(request, "shop/people.html", {"form": form, "rows": _rows(), "wrong": None})
 
@@ -50,10 +55,12 @@ def person(request: HttpRequest, pk: int) -> HttpResponse:
         _off(request, who)
     elif act == "on":
         Person.objects.filter(pk=who.pk).update(is_active=True)
-        messages.success(request, f"{who.called} may sign in again.")
+        messages.success(request, _("{called} may sign in again.").format(called=who.called))
     elif act == "out":
         count = sessions.end(who, but=request.session.session_key or "" if who == request.user else "")
-        messages.success(request, f"{who.called} was signed out in {count} place{'s' if count != 1 else ''}.")
+        messages.success(
+            request, _("{called} was signed out in {count} place{it}.").format(called=who.called, count=count, it="s" if count != 1 else "")
+        )
     elif act == "password":
         form = FirstPasswordForm(who, request.POST)
         if not form.is_valid():
@@ -62,18 +69,25 @@ def person(request: HttpRequest, pk: int) -> HttpResponse:
         form.save()
         Person.objects.filter(pk=who.pk).update(must_change=who != request.user)
         sessions.end(who)
-        messages.success(request, f"{who.called} has a new first password, and chooses another at the next sign-in.")
+        messages.success(
+            request, _("{called} has a new first password, and chooses another at the next sign-in.").format(called=who.called)
+        )
     return redirect("people")
 
 
 def _off(request: HttpRequest, who: Person) -> None:
     """Whoever is signed in is an owner and stays, so there is always one."""
     if who == request.user:
-        messages.error(request, "You cannot switch off yourself; another owner can.")
+        messages.error(request, _("You cannot switch off yourself; another owner can."))
     else:
         Person.objects.filter(pk=who.pk).update(is_active=False)
         count = sessions.end(who)
-        messages.success(request, f"{who.called} cannot sign in any more, and was signed out in {count} place{'s' if count != 1 else ''}.")
+        messages.success(
+            request,
+            _("{called} cannot sign in any more, and was signed out in {count} place{it}.").format(
+                called=who.called, count=count, it="s" if count != 1 else ""
+            ),
+        )
 
 
 @require_http_methods(["GET", "POST"])
@@ -107,6 +121,8 @@ def password(request: HttpRequest) -> HttpResponse:
         Person.objects.filter(pk=me.pk).update(must_change=False)
         update_session_auth_hash(request, me)
         count = sessions.end(me, but=request.session.session_key or "")
-        messages.success(request, f"Your password is changed; {count} other session{'s' if count != 1 else ''} ended.")
+        messages.success(
+            request, _("Your password is changed; {count} other session{it} ended.").format(count=count, it="s" if count != 1 else "")
+        )
         return redirect("bench")
     return render(request, "shop/password.html", {"form": form, "must": me.must_change})

@@ -11,6 +11,7 @@ from django.contrib.sessions.models import Session
 from django.http import HttpRequest
 from django.utils import timezone
 from django.utils.dateparse import parse_datetime
+from django.utils.translation import gettext as _
 
 from shop.models import Person
 from shop.told import tell
@@ -68,6 +69,6 @@ def _browser(agent: str) -> str:
         ("Linux", "Linux"),
     )
     browsers = (("Edg", "Edge"), ("Firefox", "Firefox"), ("Chrome", "Chrome"), ("Safari", "Safari"))
-    system = next((name for mark, name in systems if mark in agent), "unknown device")
+    system = next((name for mark, name in systems if mark in agent), _("unknown device"))
     browser = next((name for mark, name in browsers if mark in agent), "")
     return f"{system}{f', {browser}' if browser else ''}"

@@ -14,7 +14,9 @@ from django.core.exceptions import PermissionDenied
 from django.http import Http404, HttpRequest, HttpResponse
 from django.shortcuts import get_object_or_404, redirect, render
 from django.utils import timezone
+from django.utils.functional import Promise
 from django.utils.translation import gettext as _
+from django.utils.translation import gettext_lazy
 from django.views.decorators.http import require_GET, require_http_methods
 
 from shop import forms as shelf_forms
@@ -24,16 +26,18 @@ from shopmath.amounts import newtons
 from ui.numbers import between, exact, show, size, spelled_in, trade
 from ui.units import question_unit
 
+NONE_YET = gettext_lazy("None yet.")
+
 
 @dataclass(frozen=True)
 class Shelf:
     """One kind of equipment: its form, its words, and what the shop's page says of each thing."""
 
     form: type[forms.ModelForm]
-    title: str
-    one: str
-    columns: tuple[tuple[str, Callable[[Any], str]], ...]
-    none: str = "None yet."
+    title: str | Promise
+    one: str | Promise
+    columns: tuple[tuple[str | Promise, Callable[[Any], str]], ...]
+    none: str | Promise = NONE_YET
 
     def lines(self) -> list[tuple[Any, list[str]]]:
         return [(thing, [say(thing) for _, say in self.columns]) for thing in self.form._meta.model.objects.filter(from_file="")]
@@ -72,93 +76,106 @@ def _minutes(seconds: float | None) -> str:
 SHELVES: dict[str, Shelf] = {
     "heaters": Shelf(
         shelf_forms.HeaterForm,
-        "What heats",
-        "a heater",
+        gettext_lazy("What heats"),
+        gettext_lazy("a heater"),
         (
-            ("Kind", lambda it: it.get_method_display() + (", fan" if it.fan else "") + (", cooks food" if it.cooks_food else "")),
-            ("Up to", lambda it: _unless_unknown(it.highest_c, "temperature")),
+            (
+                gettext_lazy("Kind"),
+                lambda it: it.get_method_display() + (_(", fan") if it.fan else "") + (_(", cooks food") if it.cooks_food else ""),
+            ),
+            (gettext_lazy("Up to"), lambda it: _unless_unknown(it.highest_c, "temperature")),
         ),
     ),
     "chillers": Shelf(
         shelf_forms.ChillerForm,
-        "What chills",
-        "a chiller",
-        (("Kind", lambda it: it.get_method_display()), ("Inside", lambda it: show(exact(it.temperature_c, "temperature")))),
+        gettext_lazy("What chills"),
+        gettext_lazy("a chiller"),
+        (
+            (gettext_lazy("Kind"), lambda it: it.get_method_display()),
+            (gettext_lazy("Inside"), lambda it: show(exact(it.temperature_c, "temperature"))),
+        ),
     ),
     "gauges": Shelf(
         shelf_forms.GaugeForm,
-        "Gauges",
-        "a gauge",
+        gettext_lazy("Gauges"),
+        gettext_lazy("a gauge"),
         (
-            ("Kind", _kind),
-            ("Resolves", lambda it: it.step_shown),
-            ("Heard", lambda it: it.port or "typed"),
-            ("Last checked", lambda it: f"{it.last_checked:%-d %b %Y}" if it.last_checked else "unknown"),
+            (gettext_lazy("Kind"), _kind),
+            (gettext_lazy("Resolves"), lambda it: it.step_shown),
+            (gettext_lazy("Heard"), lambda it: it.port or _("typed")),
+            (gettext_lazy("Last checked"), lambda it: f"{it.last_checked:%-d %b %Y}" if it.last_checked else _("unknown")),
         ),
     ),
     "pullers": Shelf(
         shelf_forms.PullerForm,
-        "Flywheel pullers",
-        "a puller",
+        gettext_lazy("Flywheel pullers"),
+        gettext_lazy("a puller"),
         (
-            ("Thread", lambda it: _screw(it.thread_mm, it.pitch_mm)),
-            ("Hand", lambda it: it.get_hand_display()),
-            ("Centre screw", lambda it: _screw(it.screw_mm, it.screw_pitch_mm)),
+            (gettext_lazy("Thread"), lambda it: _screw(it.thread_mm, it.pitch_mm)),
+            (gettext_lazy("Hand"), lambda it: it.get_hand_display()),
+            (gettext_lazy("Centre screw"), lambda it: _screw(it.screw_mm, it.screw_pitch_mm)),
         ),
-        "None yet; Flywheel off measures the one in your hand.",
+        gettext_lazy("None yet; Flywheel off measures the one in your hand."),
     ),
     "splitters": Shelf(
         shelf_forms.SplitterForm,
-        "Case splitters",
-        "a splitter",
+        gettext_lazy("Case splitters"),
+        gettext_lazy("a splitter"),
         (
-            ("Screws", lambda it: f"{it.screws} of {_screw(it.thread_mm, it.pitch_mm)}"),
-            ("Push screw", lambda it: _("{pitch} a turn").format(pitch=size(it.push_pitch_mm))),
+            (gettext_lazy("Screws"), lambda it: f"{it.screws} of {_screw(it.thread_mm, it.pitch_mm)}"),
+            (gettext_lazy("Push screw"), lambda it: _("{pitch} a turn").format(pitch=size(it.push_pitch_mm))),
         ),
-        "None yet; Split measures the one in your hand.",
+        gettext_lazy("None yet; Split measures the one in your hand."),
     ),
     "drivers": Shelf(
         shelf_forms.DriverForm,
-        "Drivers, sockets, old rings",
-        "a driver",
+        gettext_lazy("Drivers, sockets, old rings"),
+        gettext_lazy("a driver"),
         (
-            ("Kind", _kind),
-            ("Outside, inside", lambda it: _ring(it)),
+            (gettext_lazy("Kind"), _kind),
+            (gettext_lazy("Outside, inside"), lambda it: _ring(it)),
         ),
-        "None yet. Bearings out shows the window and then finds the one that fits.",
+        gettext_lazy("None yet. Bearings out shows the window and then finds the one that fits."),
     ),
     "extractors": Shelf(
         shelf_forms.ExtractorForm,
-        "Bearing pullers",
-        "a bearing puller",
-        (("Kind", _kind), ("Takes", lambda it: between(exact(it.low_mm), exact(it.high_mm)))),
+        gettext_lazy("Bearing pullers"),
+        gettext_lazy("a bearing puller"),
+        ((gettext_lazy("Kind"), _kind), (gettext_lazy("Takes"), lambda it: between(exact(it.low_mm), exact(it.high_mm)))),
     ),
     "pull-in": Shelf(
         shelf_forms.PullInForm,
-        "Crank pull-in tools",
-        "a pull-in tool",
+        gettext_lazy("Crank pull-in tools"),
+        gettext_lazy("a pull-in tool"),
         (
-            ("Adapter", lambda it: _screw(it.thread_mm, it.thread_pitch_mm)),
-            ("Pulls", lambda it: _("{pitch} a turn").format(pitch=size(it.pitch_mm))),
+            (gettext_lazy("Adapter"), lambda it: _screw(it.thread_mm, it.thread_pitch_mm)),
+            (gettext_lazy("Pulls"), lambda it: _("{pitch} a turn").format(pitch=size(it.pitch_mm))),
         ),
     ),
     "presses": Shelf(
         shelf_forms.PressForm,
-        "Presses",
-        "a press",
-        (("Capacity", lambda it: it.capacity_text), ("which is", lambda it: show(newtons(it.capacity_n, 1000.0)))),
+        gettext_lazy("Presses"),
+        gettext_lazy("a press"),
+        (
+            (gettext_lazy("Capacity"), lambda it: it.capacity_text),
+            (gettext_lazy("which is"), lambda it: show(newtons(it.capacity_n, 1000.0))),
+        ),
     ),
     "blades": Shelf(
         shelf_forms.BladesForm,
-        "Shims and feelers",
-        "a set",
-        (("Kind", _kind), ("Thicknesses", lambda it: _thicknesses(it.sizes_mm))),
+        gettext_lazy("Shims and feelers"),
+        gettext_lazy("a set"),
+        ((gettext_lazy("Kind"), _kind), (gettext_lazy("Thicknesses"), lambda it: _thicknesses(it.sizes_mm))),
     ),
     "compounds": Shelf(
         shelf_forms.CompoundForm,
-        "Compounds and sealants",
-        "a compound",
-        (("Kind", _kind), ("Open time", lambda it: _minutes(it.open_s)), ("Cured in", lambda it: _minutes(it.cure_s))),
+        gettext_lazy("Compounds and sealants"),
+        gettext_lazy("a compound"),
+        (
+            (gettext_lazy("Kind"), _kind),
+            (gettext_lazy("Open time"), lambda it: _minutes(it.open_s)),
+            (gettext_lazy("Cured in"), lambda it: _minutes(it.cure_s)),
+        ),
     ),
 }
 PAGES = {
@@ -169,7 +186,7 @@ PAGES = {
 
 def owner_only(request: HttpRequest) -> None:
     if not getattr(request.user, "is_owner", False):
-        raise PermissionDenied("The shop's figures are changed by its owner. Ask for it, or sign in as owner.")
+        raise PermissionDenied(_("The shop's figures are changed by its owner. Ask for it, or sign in as owner."))
 
 
 def _columns(page: str) -> list[list[tuple[str, Shelf, list[tuple[Any, list[str]]]]]]:

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import dataclasses
-from collections.abc import Sized
+from collections.abc import Callable, Sized
 from typing import Any
 
 ABSOLUTE_ZERO_C = -273.15
@@ -21,12 +21,36 @@ class BadInput(ValueError):
     """
 
     def __init__(self, field: str, message: str, code: str = "", **values: Any) -> None:
-        """`code` and `values` say the same as the message, for whoever words it anew; the message is the core's own English."""
-        super().__init__(message)
+        """`code` and `values` say the same as the message, which may name the values to be set into it."""
+        super().__init__(message.format(**values) if values else message)
         self.field = field
-        self.message = message
+        self.template = message
         self.code = code
         self.values = values
+
+    @property
+    def message(self) -> str:
+        """The sentence in the reader's language, where the interface has one for it (`in_other_words`)."""
+        return _translate[0](self.template).format(**self.values) if self.values else _translate[0](self.template)
+
+
+_translate: list[Callable[[str], str]] = [str]
+
+
+def in_other_words(translate: Callable[[str], str]) -> None:
+    """Let an interface word the core's refusals in its reader's language: `translate` turns a sentence before its values are set in."""
+    _translate[0] = translate
+
+
+def gettext_noop(sentence: str) -> str:
+    """A sentence that an interface may translate; the name is the one that tools look for.
+
+    Examples
+    --------
+    >>> gettext_noop("A size must be above 0.")
+    'A size must be above 0.'
+    """
+    return sentence
 
 
 def words(field: str) -> str:
@@ -39,31 +63,41 @@ def words(field: str) -> str:
 def finite(field: str, value: float) -> float:
     """Refuse NaN, infinity and what is no number."""
     if isinstance(value, bool) or not isinstance(value, (int, float)):
-        raise BadInput(field, f"The {words(field)} must be a plain number, not {value!r:.40}.", "not_finite", value=value)
+        raise BadInput(
+            field, gettext_noop("The {name} must be a plain number, not {value!r:.40}."), "not_finite", value=value, name=words(field)
+        )
     if not abs(value) <= LARGEST:  # NaN and infinity too; a whole number may be larger than any float
         told = "far too large" if isinstance(value, int) else repr(value)
-        raise BadInput(field, f"The {words(field)} must be a plain number, not {told}.", "not_finite")
+        raise BadInput(field, gettext_noop("The {name} must be a plain number, not {told}."), "not_finite", name=words(field), told=told)
     return float(value)
 
 
 def positive(field: str, value: float) -> float:
     """Refuse zero and less, and what is so near it that nothing is measured by it."""
     if finite(field, value) < SMALLEST:
-        raise BadInput(field, f"The {words(field)} must be above 0, not {value:g}.", "not_positive", value=value)
+        raise BadInput(field, gettext_noop("The {name} must be above 0, not {value:g}."), "not_positive", value=value, name=words(field))
     return float(value)
 
 
 def not_negative(field: str, value: float) -> float:
     """Refuse less than zero."""
     if finite(field, value) < 0:
-        raise BadInput(field, f"The {words(field)} cannot be negative; {value:g} was given.", "negative", value=value)
+        raise BadInput(
+            field, gettext_noop("The {name} cannot be negative; {value:g} was given."), "negative", value=value, name=words(field)
+        )
     return float(value)
 
 
 def temperature(field: str, value_c: float) -> float:
     """Refuse what is colder than absolute zero."""
     if finite(field, value_c) < ABSOLUTE_ZERO_C:
-        raise BadInput(field, f"{value_c:g} °C is below absolute zero (-273.15 °C).", "below_absolute_zero", value=value_c)
+        raise BadInput(
+            field,
+            gettext_noop("{value_c:g} °C is below absolute zero (-273.15 °C)."),
+            "below_absolute_zero",
+            value=value_c,
+            value_c=value_c,
+        )
     return float(value_c)
 
 
@@ -85,7 +119,14 @@ def number(field: str, value: float) -> float:
 def at_most(field: str, things: Sized, most: int) -> None:
     """Refuse more of something than anybody measures."""
     if len(things) > most:
-        raise BadInput(field, f"At most {most} {words(field)} are looked at; {len(things)} were given.", "too_many", most=most)
+        raise BadInput(
+            field,
+            gettext_noop("At most {most} {name} are looked at; {things} were given."),
+            "too_many",
+            most=most,
+            name=words(field),
+            things=len(things),
+        )
 
 
 def ordered(field: str, low: float, high: float) -> None:
@@ -93,11 +134,20 @@ def ordered(field: str, low: float, high: float) -> None:
     if not low <= high:
         finite(field, low)
         finite(field, high)
-        raise BadInput(field, f"The lower limit {low:g} is above the upper limit {high:g}.", "limits_crossed", low=low, high=high)
+        raise BadInput(
+            field, gettext_noop("The lower limit {low:g} is above the upper limit {high:g}."), "limits_crossed", low=low, high=high
+        )
 
 
 def one_of(field: str, value: str, allowed: tuple[str, ...]) -> str:
     """Refuse a word that is not on the list."""
     if value not in allowed:
-        raise BadInput(field, f"{value!r} is not known here. Known: {', '.join(allowed)}.", "not_known", value=value, allowed=allowed)
+        raise BadInput(
+            field,
+            gettext_noop("{value!r} is not known here. Known: {allowed2}."),
+            "not_known",
+            value=value,
+            allowed=allowed,
+            allowed2=", ".join(allowed),
+        )
     return value

@@ -6,7 +6,7 @@ import math
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 
-from shopmath.checks import BadInput, finite, not_negative, positive, temperature
+from shopmath.checks import BadInput, finite, gettext_noop, not_negative, positive, temperature
 from shopmath.estimate import Estimate
 from shopmath.threads import AS_RECEIVED, full_turns, nut_factor, preload_n, stripping_force_n
 from shopmath.verdict import IN, STOP, TOO_CLOSE, Call, call, combined
@@ -55,12 +55,14 @@ def bolt_order(bolts: Sequence[Bolt]) -> tuple[str, ...]:
     ('middle', 7)
     """
     if not bolts:
-        raise BadInput("bolts", "There are no bolts to put in order.")
+        raise BadInput("bolts", gettext_noop("There are no bolts to put in order."))
     if len(bolts) > MOST_BOLTS:
-        raise BadInput("bolts", f"At most {MOST_BOLTS} bolts are put in order.", "too_many", most=MOST_BOLTS)
+        raise BadInput(
+            "bolts", gettext_noop("At most {most_bolts} bolts are put in order."), "too_many", most=MOST_BOLTS, most_bolts=MOST_BOLTS
+        )
     names = [each.name for each in bolts]
     if len(set(names)) != len(names):
-        raise BadInput("bolts", "Two bolts have one name.")
+        raise BadInput("bolts", gettext_noop("Two bolts have one name."))
     at = {each.name: complex(finite("x_mm", each.x_mm), finite("y_mm", each.y_mm)) for each in bolts}
     middle = sum(at.values()) / len(at)
     reach = max(abs(place - middle) for place in at.values()) or 1.0
@@ -170,12 +172,19 @@ def bolt_load(
     (9.3, 'in', 'stop')
     """
     if bolt_class not in PROOF_MPA:
-        raise BadInput("bolt_class", f"{bolt_class!r} is not known. Known: {', '.join(PROOF_MPA)}.")
+        raise BadInput(
+            "bolt_class",
+            gettext_noop("{bolt_class!r} is not known. Known: {proof_mpa}."),
+            bolt_class=bolt_class,
+            proof_mpa=", ".join(PROOF_MPA),
+        )
     factor = nut_factor(state)
     band = factor.map(lambda each: preload_n(torque_nm, each, d_mm))
     whole = full_turns(engaged_mm, pitch_mm)
     if whole < 1:
-        raise BadInput("engaged_mm", f"{engaged_mm:g} mm is not one whole turn of this thread.", "no_whole_turn")
+        raise BadInput(
+            "engaged_mm", gettext_noop("{engaged_mm:g} mm is not one whole turn of this thread."), "no_whole_turn", engaged_mm=engaged_mm
+        )
     stress_area = math.pi / 4 * (d_mm - 0.9382 * positive("pitch_mm", pitch_mm)) ** 2
     proof = PROOF_MPA[bolt_class] * stress_area
     strip = stripping_force_n(d_mm, pitch_mm, whole * pitch_mm, case_uts_mpa, bolt_uts_mpa, tolerance_loss=0.29)
@@ -230,7 +239,14 @@ def open_time_left(open_s: float, elapsed_s: float, remaining_steps_s: Sequence[
 def _gauge_pressure(field: str, kpa: float) -> float:
     """Refuse what is emptier than empty."""
     if finite(field, kpa) <= -ATMOSPHERE_KPA:
-        raise BadInput(field, f"{kpa:g} kPa is below a perfect vacuum, which is -{ATMOSPHERE_KPA:g} kPa.", "below_vacuum", value=kpa)
+        raise BadInput(
+            field,
+            gettext_noop("{kpa:g} kPa is below a perfect vacuum, which is -{atmosphere_kpa:g} kPa."),
+            "below_vacuum",
+            value=kpa,
+            kpa=kpa,
+            atmosphere_kpa=ATMOSPHERE_KPA,
+        )
     return float(kpa)
 
 
@@ -312,18 +328,20 @@ def leak(
     first, second = _gauge_pressure("first_kpa", first_kpa), _gauge_pressure("second_kpa", second_kpa)
     if (before_c is None) != (after_c is None):
         missing = "before_c" if before_c is None else "after_c"
-        raise BadInput(missing, "The temperature is wanted at both ends of the test, or at neither.", "one_temperature")
+        raise BadInput(missing, gettext_noop("The temperature is wanted at both ends of the test, or at neither."), "one_temperature")
     warmth = 0.0
     if before_c is not None and after_c is not None:
         before, after = (temperature(name, value) + 273.15 for name, value in (("before_c", before_c), ("after_c", after_c)))
         second = (second + ATMOSPHERE_KPA) * positive("before_c", before) / positive("after_c", after) - ATMOSPHERE_KPA
         warmth = (second + ATMOSPHERE_KPA) * THERMOMETER_U_K / after
     if first * second < 0 or first == 0:
-        raise BadInput("second_kpa", "A test stays on one side of the room's pressure.")
+        raise BadInput("second_kpa", gettext_noop("A test stays on one side of the room's pressure."))
     drop, unsure = abs(first) - abs(second), not_negative("uncertainty_kpa", uncertainty_kpa)
     doubt = combined(unsure, unsure, warmth, warmth)
     if drop < -max(2 * unsure, doubt):
-        raise BadInput("second_kpa", "It has gained: the part warms or the gauge has moved. Let it stand and begin again.", "gained")
+        raise BadInput(
+            "second_kpa", gettext_noop("It has gained: the part warms or the gauge has moved. Let it stand and begin again."), "gained"
+        )
     rate = max(0.0, drop) / positive("minutes", minutes)
     limit = positive("limit_kpa_min", limit_kpa_min) if limit_kpa_min is not None else CAUTIOUS_DROP_KPA_MIN
     found = call(rate, high=limit, uncertainty=doubt / minutes)

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-from shopmath.checks import BadInput, finite, not_negative, positive
+from shopmath.checks import BadInput, finite, gettext_noop, not_negative, positive
 from shopmath.compounds import seat_friction
 from shopmath.estimate import Estimate
 from shopmath.materials import Material
@@ -71,7 +71,7 @@ def cold_force(fit: ColdFit) -> Estimate:
     """
     low, likely, high = (finite("interference_mm", value) for value in fit.interference_mm)
     if not low <= likely <= high:
-        raise BadInput("interference_mm", "Interference goes from the least to the greatest.", "limits_crossed")
+        raise BadInput("interference_mm", gettext_noop("Interference goes from the least to the greatest."), "limits_crossed")
     friction = seat_friction(fit.metal.key, "oiled" if fit.oiled else "dry")
 
     def force(overlap: float, rub: float) -> float:

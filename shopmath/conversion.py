@@ -8,7 +8,7 @@ import threading
 from functools import lru_cache
 from typing import TYPE_CHECKING, Any
 
-from shopmath.checks import BadInput, number
+from shopmath.checks import BadInput, gettext_noop, number
 
 if TYPE_CHECKING:
     from pint import UnitRegistry
@@ -72,7 +72,7 @@ def scale_of(unit: str, to: str) -> tuple[float, float]:
         offset = float(units.Quantity(0.0, unit).to(to).magnitude)
         factor = float(units.Quantity(1.0, unit).to(to).magnitude) - offset
     except (PintError, AttributeError, TypeError) as error:
-        raise BadInput("unit", f"{unit} cannot be turned into {to}.") from error
+        raise BadInput("unit", gettext_noop("{unit} cannot be turned into {to}."), unit=unit, to=to) from error
     return float(f"{factor:.15g}"), float(f"{offset:.12g}")
 
 
@@ -105,11 +105,11 @@ def convert(value: float, unit: str, to: str) -> float:
         return value
     if unit == "tpi":
         if value <= 0:
-            raise BadInput("thread_pitch", f"{value:g} tpi is no pitch; it must be above 0.")
+            raise BadInput("thread_pitch", gettext_noop("{value:g} tpi is no pitch; it must be above 0."), value=value)
         return 25.4 / value
     from pint import PintError
 
     try:
         return float(_units().Quantity(value, unit).to(to).magnitude)
     except (PintError, AttributeError, TypeError) as error:
-        raise BadInput("unit", f"{unit} cannot be turned into {to}.") from error
+        raise BadInput("unit", gettext_noop("{unit} cannot be turned into {to}."), unit=unit, to=to) from error

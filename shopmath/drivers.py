@@ -9,7 +9,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 from shopmath.bearings import Bearing
-from shopmath.checks import BadInput, not_negative, positive
+from shopmath.checks import BadInput, gettext_noop, not_negative, positive
 
 SHOULDER = 0.19  # of (outside − bore), from the pitch circle
 CLEAR_MM = 0.3  # a driver's diameter off the bore it runs in, or the shaft it runs over
@@ -38,7 +38,7 @@ class Window:
         ('', 'its 20.0 mm bore would press on the inner ring; 33.5 mm clears it')
         """
         if not_negative("inside_mm", inside_mm) >= positive("outside_mm", outside_mm):
-            raise BadInput("inside_mm", "A driver is hollow: its inside is smaller than its outside.")
+            raise BadInput("inside_mm", gettext_noop("A driver is hollow: its inside is smaller than its outside."))
         if outside_mm > self.outside_high_mm:
             return f"its {outside_mm:.1f} mm would rub; {self.outside_high_mm:.1f} mm clears"
         if outside_mm < self.outside_low_mm:
@@ -123,6 +123,11 @@ def seal(shaft_mm: float, bore_mm: float) -> Window:
     (39.7, 32.5)
     """
     if positive("bore_mm", bore_mm) <= positive("shaft_mm", shaft_mm):
-        raise BadInput("bore_mm", f"A seal's bore ({bore_mm:g} mm) is larger than its shaft ({shaft_mm:g} mm).")
+        raise BadInput(
+            "bore_mm",
+            gettext_noop("A seal's bore ({bore_mm:g} mm) is larger than its shaft ({shaft_mm:g} mm)."),
+            bore_mm=bore_mm,
+            shaft_mm=shaft_mm,
+        )
     spring, high = shaft_mm + SPRING * (bore_mm - shaft_mm), bore_mm - CLEAR_MM
     return Window("seal's rim", spring + LAND_MM, high, spring, high - LAND_MM, "lip and spring by half the section, estimate")

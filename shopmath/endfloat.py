@@ -7,7 +7,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from itertools import combinations_with_replacement, pairwise
 
-from shopmath.checks import BadInput, finite, not_negative, ordered, positive
+from shopmath.checks import BadInput, finite, gettext_noop, not_negative, ordered, positive
 
 MOST_SHIMS = 4
 MOST_SETS = 200_000  # combinations that are tried
@@ -62,10 +62,12 @@ def stack(dimensions: Sequence[Dimension]) -> Float:
     (0.42, 0.05, 0.03)
     """
     if not dimensions:
-        raise BadInput("dimensions", "A stack wants at least one dimension.")
+        raise BadInput("dimensions", gettext_noop("A stack wants at least one dimension."))
     for each in dimensions:
         if each.sign not in (1, -1):
-            raise BadInput("sign", f"{each.name} makes room (+1) or takes it (-1); {each.sign!r} was given.")
+            raise BadInput(
+                "sign", gettext_noop("{name} makes room (+1) or takes it (-1); {sign!r} was given."), name=each.name, sign=each.sign
+            )
         not_negative("value_mm", each.value_mm)
         not_negative("uncertainty_mm", each.uncertainty_mm)
     doubts = [each.uncertainty_mm for each in dimensions]
@@ -126,12 +128,14 @@ def choose_shims(
     ordered("low_mm", finite("low_mm", low_mm), finite("high_mm", high_mm))
     doubt = not_negative("uncertainty_mm", uncertainty_mm)
     if not kit_mm:
-        raise BadInput("kit_mm", "The kit is empty: put the shims on the shelf first.", "kit_empty")
+        raise BadInput("kit_mm", gettext_noop("The kit is empty: put the shims on the shelf first."), "kit_empty")
     if not 1 <= most <= MOST_SHIMS:
-        raise BadInput("most", f"Between 1 and {MOST_SHIMS} shims are looked at, not {most}.")
+        raise BadInput(
+            "most", gettext_noop("Between 1 and {most_shims} shims are looked at, not {most}."), most_shims=MOST_SHIMS, most=most
+        )
     kit = sorted({positive("kit_mm", each) for each in kit_mm}, reverse=True)
     if math.comb(len(kit) + most, most) > MOST_SETS:
-        words = f"{len(kit)} thicknesses, {most} at a time, are too many to try: leave some out, or fewer at a time."
+        words = gettext_noop("{given} thicknesses, {most} at a time, are too many to try: leave some out, or fewer at a time.")
         raise BadInput("kit_mm", words, "kit_too_large", most=most, given=len(kit))
     middle, slack = (low_mm + high_mm) / 2, 1e-9
     sets = [tuple(pieces) for count in range(most + 1) for pieces in combinations_with_replacement(kit, count)]
@@ -151,7 +155,7 @@ def choose_shims(
         near = min(sets, key=lambda pieces: abs(left[pieces] - middle))
         words = f"No {most} shim{'s' if most > 1 else ''} of this kit bring {free:.3f} into {low_mm:g} to {high_mm:g}"
         values = {"most": most, "free": free, "low": low_mm, "high": high_mm, "leaves": left[near]}
-        raise BadInput("kit_mm", f"{words}: the nearest leaves {left[near]:.3f}.", "none_fits", **values)
+        raise BadInput("kit_mm", gettext_noop("{words}: the nearest leaves {it:.3f}."), "none_fits", **values, words=words, it=left[near])
     nearest = min(sure or plain, key=lambda pieces: rank(pieces, False))
     if abs(left[nearest] - middle) < abs(left[best] - middle) - NEARER_MM:
         return ShimChoice(best, left[best], nearest, left[nearest])
@@ -190,10 +194,15 @@ def _rows(rows: Sequence[Row | Sequence[float]]) -> list[Row]:
         elif len(row) == 3:
             found.append(Row(finite("rows", row[0]), finite("rows", row[1]), finite("rows", row[2])))
         else:
-            raise BadInput("rows", f"A row is a distance and a shim, or from, up to and a shim; {row!r} was given.")
+            raise BadInput("rows", gettext_noop("A row is a distance and a shim, or from, up to and a shim; {row!r} was given."), row=row)
     for before, after in pairwise(found):
         if after.from_mm < before.to_mm - 1e-9:
-            raise BadInput("rows", f"The table's rows must rise: {after.from_mm:g} comes after {before.to_mm:g}.")
+            raise BadInput(
+                "rows",
+                gettext_noop("The table's rows must rise: {from_mm:g} comes after {to_mm:g}."),
+                from_mm=after.from_mm,
+                to_mm=before.to_mm,
+            )
     return found
 
 
@@ -231,10 +240,10 @@ def from_table(distance_mm: float, rows: Sequence[Row | Sequence[float]]) -> Tab
     """
     at, table = finite("distance_mm", distance_mm), _rows(rows)
     if not table:
-        raise BadInput("rows", "The table is empty.")
+        raise BadInput("rows", gettext_noop("The table is empty."))
     if not table[0].from_mm - 1e-9 <= at <= table[-1].to_mm + 1e-9:
         values = {"distance": at, "low": table[0].from_mm, "high": table[-1].to_mm}
-        words = f"{at:.3f} mm lies outside the table, {values['low']:g} to {values['high']:g}."
+        words = gettext_noop("{distance:.3f} mm lies outside the table, {low:g} to {high:g}.")
         raise BadInput("distance_mm", words, "outside_table", **values)
     found = [row for row in table if row.from_mm - 1e-9 <= at <= row.to_mm + 1e-9][:1]
     if not found:

@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Callable
 from dataclasses import dataclass
 
-from shopmath.checks import BadInput, numbers
+from shopmath.checks import BadInput, gettext_noop, numbers
 
 
 @dataclass(frozen=True)
@@ -27,7 +27,9 @@ class Estimate:
     def __post_init__(self) -> None:
         numbers(self)
         if not self.low <= self.likely <= self.high:
-            raise BadInput("estimate", f"A band must rise: {self.low}, {self.likely}, {self.high}.")
+            raise BadInput(
+                "estimate", gettext_noop("A band must rise: {low}, {likely}, {high}."), low=self.low, likely=self.likely, high=self.high
+            )
 
     def map(self, function: Callable[[float], float], basis: str = "") -> Estimate:
         """The band seen through a rising or falling function.

@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Sequence
 from itertools import combinations
 
-from shopmath.checks import BadInput, positive
+from shopmath.checks import BadInput, gettext_noop, positive
 
 
 def stack(target_mm: float, blades_mm: Sequence[float], most: int = 3) -> tuple[float, ...]:
@@ -39,9 +39,9 @@ def stack(target_mm: float, blades_mm: Sequence[float], most: int = 3) -> tuple[
     """
     positive("target_mm", target_mm)
     if most < 1:
-        raise BadInput("most", f"At least one blade, not {most}.")
+        raise BadInput("most", gettext_noop("At least one blade, not {most}."), most=most)
     blades = sorted({positive("blades_mm", each) for each in blades_mm}, reverse=True)
     if not blades:
-        raise BadInput("blades_mm", "There are no blades on the shelf.")
+        raise BadInput("blades_mm", gettext_noop("There are no blades on the shelf."))
     sets = [pieces for count in range(1, min(most, len(blades)) + 1) for pieces in combinations(blades, count)]
     return min(sets, key=lambda pieces: (round(abs(sum(pieces) - target_mm), 6), len(pieces)))

@@ -10,7 +10,7 @@ import math
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, field
 
-from shopmath.checks import BadInput, finite, not_negative, one_of, positive
+from shopmath.checks import BadInput, finite, gettext_noop, not_negative, one_of, positive
 
 MOST_LOBES = 99
 ANGLES_DEG = (0.0, 60.0, 120.0)
@@ -66,7 +66,11 @@ def oval(diameters_mm: Sequence[float]) -> Oval:
     [52.0, 52.003, 52.006]
     """
     if len(diameters_mm) != len(ANGLES_DEG):
-        raise BadInput("diameters_mm", f"Three diameters at 0°, 60° and 120° are wanted; {len(diameters_mm)} given.")
+        raise BadInput(
+            "diameters_mm",
+            gettext_noop("Three diameters at 0°, 60° and 120° are wanted; {diameters_mm} given."),
+            diameters_mm=len(diameters_mm),
+        )
     for value in diameters_mm:
         positive("diameters_mm", value)
     mean = sum(diameters_mm) / 3
@@ -149,9 +153,11 @@ def vee_factor(lobes: int, vee_deg: float = 90.0) -> float:
     (1.0, 2.0, 3.0, 2.0)
     """
     if not isinstance(lobes, int) or not 2 <= lobes <= MOST_LOBES:
-        raise BadInput("lobes", f"A round part has 2 to {MOST_LOBES} lobes, not {lobes!r:.20}.")
+        raise BadInput(
+            "lobes", gettext_noop("A round part has 2 to {most_lobes} lobes, not {lobes!r:.20}."), most_lobes=MOST_LOBES, lobes=lobes
+        )
     if not 0 < finite("vee_deg", vee_deg) < 180:
-        raise BadInput("vee_deg", f"A vee is between 0 and 180°, not {vee_deg:g}.")
+        raise BadInput("vee_deg", gettext_noop("A vee is between 0 and 180°, not {vee_deg:g}."), vee_deg=vee_deg)
     half = math.radians(vee_deg / 2)
     return abs(1 + math.cos(lobes * (math.pi / 2 + half)) / math.sin(half))
 
@@ -185,7 +191,7 @@ def lobing_mm(swing_mm: float, ovality_mm: float, vee_deg: float = 90.0, lobes: 
     """
     factor = vee_factor(lobes, vee_deg)
     if factor < 0.1:
-        raise BadInput("vee_deg", f"A {vee_deg:g}° vee does not see {lobes} lobes.")
+        raise BadInput("vee_deg", gettext_noop("A {vee_deg:g}° vee does not see {lobes} lobes."), vee_deg=vee_deg, lobes=lobes)
     return max(0.0, not_negative("swing_mm", swing_mm) - not_negative("ovality_mm", ovality_mm) * vee_factor(2, vee_deg)) / factor
 
 

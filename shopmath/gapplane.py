@@ -10,7 +10,7 @@ import math
 from collections.abc import Sequence
 from dataclasses import dataclass
 
-from shopmath.checks import BadInput, finite, not_negative, numbers, positive
+from shopmath.checks import BadInput, finite, gettext_noop, not_negative, numbers, positive
 from shopmath.spread import chi_square
 
 IN_LINE = 1e-6
@@ -76,10 +76,12 @@ def fit(points: Sequence[Point]) -> GapPlane:
     (0.003523, 9.6, 'c', 'a')
     """
     if len(points) < 3:
-        raise BadInput("points", f"A plane wants three points; {len(points)} given.", "too_few_points", given=len(points))
+        raise BadInput(
+            "points", gettext_noop("A plane wants three points; {points} given."), "too_few_points", given=len(points), points=len(points)
+        )
     names = [point.name for point in points]
     if len(set(names)) < len(names):
-        raise BadInput("points", "Two points have the same name.", "same_name")
+        raise BadInput("points", gettext_noop("Two points have the same name."), "same_name")
     count = len(points)
     for point in points:
         for field in ("x_mm", "y_mm", "gap_mm"):
@@ -92,7 +94,7 @@ def fit(points: Sequence[Point]) -> GapPlane:
     xg, yg = (sum(a * b for a, b in zip(left, gaps, strict=True)) for left in (xs, ys))
     determinant = xx * yy - xy**2
     if determinant <= IN_LINE * max(xx + yy, 1e-9) ** 2:
-        raise BadInput("points", "The points lie in line: they tell nothing across it. Take one to the side.", "in_line")
+        raise BadInput("points", gettext_noop("The points lie in line: they tell nothing across it. Take one to the side."), "in_line")
     tilt_x, tilt_y = (xg * yy - yg * xy) / determinant, (yg * xx - xg * xy) / determinant
     fitted = [tilt_x * x + tilt_y * y for x, y in zip(xs, ys, strict=True)]
     widest, narrowest = max(range(count), key=fitted.__getitem__), min(range(count), key=fitted.__getitem__)
@@ -162,7 +164,9 @@ def doubt(points: Sequence[Point], sigma_mm: float) -> GapDoubt:
     left = fit(points).residuals
     count, sigma = len(points), positive("sigma_mm", sigma_mm)
     if count > MOST_PLACES:
-        raise BadInput("points", f"At most {MOST_PLACES} places are looked at.", "too_many", most=MOST_PLACES)
+        raise BadInput(
+            "points", gettext_noop("At most {most_places} places are looked at."), "too_many", most=MOST_PLACES, most_places=MOST_PLACES
+        )
     free = _free(points)
     blind = tuple(point.name for point, share in zip(points, free, strict=True) if share < BLIND)
     if count == 3 or sum(off**2 for off in left) / sigma**2 <= chi_square(SURE, count - 3):

@@ -9,7 +9,7 @@ from __future__ import annotations
 import re
 from dataclasses import dataclass
 
-from shopmath.checks import BadInput, finite, not_negative, numbers, ordered, positive
+from shopmath.checks import BadInput, finite, gettext_noop, not_negative, numbers, ordered, positive
 from shopmath.tables import number, rows
 
 GRADES = range(4, 12)
@@ -65,13 +65,18 @@ def tolerance_um(grade: int, nominal_mm: float) -> float:
     """
     _check_size(nominal_mm)
     if grade not in GRADES:
-        raise BadInput("code", f"Grade {grade} is outside what is known here (4 to 11).")
+        raise BadInput("code", gettext_noop("Grade {grade} is outside what is known here (4 to 11)."), grade=grade)
     return float(_row_for("iso286_it", nominal_mm)[0][f"IT{grade}_um"])
 
 
 def _check_size(nominal_mm: float) -> None:
     if positive("nominal_mm", nominal_mm) > LARGEST_MM:
-        raise BadInput("nominal_mm", f"{nominal_mm:g} mm is beyond the table, which ends at {LARGEST_MM:g} mm.")
+        raise BadInput(
+            "nominal_mm",
+            gettext_noop("{nominal_mm:g} mm is beyond the table, which ends at {largest_mm:g} mm."),
+            nominal_mm=nominal_mm,
+            largest_mm=LARGEST_MM,
+        )
 
 
 def limits(code: str, nominal_mm: float) -> Limits:
@@ -112,12 +117,20 @@ def limits(code: str, nominal_mm: float) -> Limits:
     found = _CODE.fullmatch(str(code).strip())
     if not found:
         raise BadInput(
-            "code", f"{str(code).strip()!r} is no fit code. It is a letter and a grade, such as N7 for a bore or k5 for a shaft."
+            "code",
+            gettext_noop("{strip!r} is no fit code. It is a letter and a grade, such as N7 for a bore or k5 for a shaft."),
+            strip=str(code).strip(),
         )
     letter, grade = found[1], int(found[2])
     _check_size(nominal_mm)
     if grade not in GRADES:
-        raise BadInput("code", f"{code} was read as letter {letter}, grade {grade}; grades 4 to 11 are known here.")
+        raise BadInput(
+            "code",
+            gettext_noop("{the_code} was read as letter {letter}, grade {grade}; grades 4 to 11 are known here."),
+            the_code=code,
+            letter=letter,
+            grade=grade,
+        )
     band = tolerance_um(grade, nominal_mm)
     kind = "hole" if letter[0].isupper() else "shaft"
     found_rows = [
@@ -128,8 +141,20 @@ def limits(code: str, nominal_mm: float) -> Limits:
     if not found_rows:
         known = sorted({row["letter"] for row in rows("iso286_deviations") if row["kind"] == kind})
         if letter not in known:
-            raise BadInput("code", f"{letter} is no {kind} letter in the table. Known for a {kind}: {' '.join(known)}.")
-        raise BadInput("code", f"The table has no {letter}{grade} at {nominal_mm:g} mm.")
+            raise BadInput(
+                "code",
+                gettext_noop("{letter} is no {kind} letter in the table. Known for a {kind}: {known}."),
+                letter=letter,
+                kind=kind,
+                known=" ".join(known),
+            )
+        raise BadInput(
+            "code",
+            gettext_noop("The table has no {letter}{grade} at {nominal_mm:g} mm."),
+            letter=letter,
+            grade=grade,
+            nominal_mm=nominal_mm,
+        )
     row = found_rows[0]
     if row["deviation"] == "+-IT/2":
         return Limits(-band / 2, band / 2)

@@ -9,7 +9,7 @@ from __future__ import annotations
 import math
 from dataclasses import dataclass, replace
 
-from shopmath.checks import BadInput, finite, not_negative, numbers, one_of, positive, temperature
+from shopmath.checks import BadInput, finite, gettext_noop, not_negative, numbers, one_of, positive, temperature
 from shopmath.compounds import compound_shear_mpa, joint_friction
 from shopmath.estimate import Estimate, exactly
 from shopmath.materials import Material, get
@@ -49,12 +49,14 @@ class PressJoint:
         finite("interference_mm", self.interference_mm)
         not_negative("interference_u_mm", self.interference_u_mm)
         if self.web_mm < self.diameter_mm + 2 * self.wall_mm - 1e-9:
-            words = (
-                f"A web {self.web_mm:g} mm wide cannot hold a {self.diameter_mm:g} mm pin with {self.wall_mm:g} mm of wall on each side."
-            )
-            raise BadInput("web_mm", words)
+            words = gettext_noop("A web {web:g} mm wide cannot hold a {pin:g} mm pin with {wall:g} mm of wall on each side.")
+            raise BadInput("web_mm", words, web=self.web_mm, pin=self.diameter_mm, wall=self.wall_mm)
         if self.taper_ratio and self.taper_ratio < 2:
-            raise BadInput("taper_ratio", f"A taper of 1 in {self.taper_ratio:g} does not hold: 1 in 2 or slimmer.")
+            raise BadInput(
+                "taper_ratio",
+                gettext_noop("A taper of 1 in {taper_ratio:g} does not hold: 1 in 2 or slimmer."),
+                taper_ratio=self.taper_ratio,
+            )
         for field in ("web_c", "pin_c"):
             temperature(field, getattr(self, field))
 

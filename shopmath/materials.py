@@ -5,7 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 from functools import cache
 
-from shopmath.checks import BadInput
+from shopmath.checks import BadInput, gettext_noop
 from shopmath.tables import number, rows
 
 
@@ -89,7 +89,7 @@ def get(key: str) -> Material:
     2.1e-05
     """
     if key not in _table():
-        raise BadInput("material", f"{key!r} is not in the materials table. Known: {', '.join(known())}.")
+        raise BadInput("material", gettext_noop("{key!r} is not in the materials table. Known: {join}."), key=key, join=", ".join(known()))
     return _table()[key]
 
 

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import re
 
-from shopmath.checks import BadInput, positive
+from shopmath.checks import BadInput, gettext_noop, positive
 from shopmath.tables import rows
 
 LONGEST = 40  # characters
@@ -23,7 +23,14 @@ def _matched(pattern: re.Pattern[str], field: str, text: str, example: str) -> r
     said = str(text).strip()
     found = pattern.fullmatch(said) if len(said) <= LONGEST else None
     if found is None:
-        raise BadInput(field, f"{said[:LONGEST]!r} is not read here: write it as {example}.", "not_read", typed=said[:LONGEST])
+        raise BadInput(
+            field,
+            gettext_noop("{it!r} is not read here: write it as {example}."),
+            "not_read",
+            typed=said[:LONGEST],
+            it=said[:LONGEST],
+            example=example,
+        )
     return found
 
 
@@ -43,7 +50,13 @@ def three_sizes(text: str) -> tuple[float, float, float]:
     found = _matched(_SIZES, "sizes", text, "25x52x15")
     first, second, width = (positive("sizes", _number(each)) for each in found.groups())
     if first == second:
-        raise BadInput("sizes", f"A bore of {first:g} mm in an outside of {second:g} mm leaves nothing between.", "nothing_between")
+        raise BadInput(
+            "sizes",
+            gettext_noop("A bore of {first:g} mm in an outside of {second:g} mm leaves nothing between."),
+            "nothing_between",
+            first=first,
+            second=second,
+        )
     return min(first, second), max(first, second), width
 
 
@@ -88,6 +101,9 @@ def metric_thread(text: str) -> tuple[float, float]:
     pitches = [float(row["pitch_mm"]) for row in rows("threads") if row["designation"] == f"M{diameter:g}"]
     if not pitches:
         raise BadInput(
-            "thread", f"The coarse pitch of M{diameter:g} is not known here: write it with its pitch, such as M27x1.", "no_pitch"
+            "thread",
+            gettext_noop("The coarse pitch of M{diameter:g} is not known here: write it with its pitch, such as M27x1."),
+            "no_pitch",
+            diameter=diameter,
         )
     return diameter, pitches[0]

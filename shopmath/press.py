@@ -8,7 +8,7 @@ from __future__ import annotations
 
 import math
 
-from shopmath.checks import BadInput, finite, not_negative, positive
+from shopmath.checks import BadInput, finite, gettext_noop, not_negative, positive
 
 MOST_POISSON = 0.5
 
@@ -16,7 +16,12 @@ MOST_POISSON = 0.5
 def _share(hub_outside_mm: float, diameter_mm: float) -> float:
     """(Do² + D²)/(Do² − D²) of the hub."""
     if hub_outside_mm <= diameter_mm:
-        raise BadInput("hub_outside_mm", f"A hub of {hub_outside_mm:g} mm cannot hold a {diameter_mm:g} mm fit: it must be larger.")
+        raise BadInput(
+            "hub_outside_mm",
+            gettext_noop("A hub of {hub_outside_mm:g} mm cannot hold a {diameter_mm:g} mm fit: it must be larger."),
+            hub_outside_mm=hub_outside_mm,
+            diameter_mm=diameter_mm,
+        )
     return (hub_outside_mm**2 + diameter_mm**2) / (hub_outside_mm**2 - diameter_mm**2)
 
 
@@ -69,10 +74,22 @@ def interference_pressure_mpa(
     grip = finite("interference_mm", interference_mm) - not_negative("smoothing_mm", smoothing_mm)
     positive("diameter_mm", diameter_mm)
     if not_negative("shaft_bore_mm", shaft_bore_mm) >= diameter_mm:
-        raise BadInput("shaft_bore_mm", f"A shaft of {diameter_mm:g} mm cannot have a bore of {shaft_bore_mm:g} mm.")
+        raise BadInput(
+            "shaft_bore_mm",
+            gettext_noop("A shaft of {diameter_mm:g} mm cannot have a bore of {shaft_bore_mm:g} mm."),
+            diameter_mm=diameter_mm,
+            shaft_bore_mm=shaft_bore_mm,
+        )
     for field, ratio in (("hub_nu", hub_nu), ("shaft_nu", shaft_nu)):
         if not 0 <= finite(field, ratio) <= MOST_POISSON:
-            raise BadInput(field, f"Poisson's ratio lies between 0 and {MOST_POISSON:g}, not at {ratio:g}.", "not_poisson", value=ratio)
+            raise BadInput(
+                field,
+                gettext_noop("Poisson's ratio lies between 0 and {most_poisson:g}, not at {ratio:g}."),
+                "not_poisson",
+                value=ratio,
+                most_poisson=MOST_POISSON,
+                ratio=ratio,
+            )
     hub = (_share(positive("hub_outside_mm", hub_outside_mm), diameter_mm) + hub_nu) / positive("hub_e_mpa", hub_e_mpa)
     thin = (diameter_mm**2 + shaft_bore_mm**2) / (diameter_mm**2 - shaft_bore_mm**2)
     shaft = (thin - shaft_nu) / positive("shaft_e_mpa", shaft_e_mpa)

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-from shopmath.checks import BadInput, not_negative, positive
+from shopmath.checks import BadInput, gettext_noop, not_negative, positive
 from shopmath.compounds import joint_friction
 from shopmath.estimate import Estimate
 from shopmath.press import interference_pressure_mpa, press_force_n
@@ -73,7 +73,7 @@ def pull_force_n(interference_mm: tuple[float, float], bore_mm: float, width_mm:
     """
     low, high = interference_mm
     if low > high:
-        raise BadInput("interference_mm", f"The least overlap {low:g} is above the greatest {high:g}.")
+        raise BadInput("interference_mm", gettext_noop("The least overlap {low:g} is above the greatest {high:g}."), low=low, high=high)
     friction = joint_friction("assembling", "oiled")
     positive("bore_mm", bore_mm)
 

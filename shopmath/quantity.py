@@ -12,7 +12,7 @@ import re
 from dataclasses import dataclass
 from fractions import Fraction
 
-from shopmath.checks import ABSOLUTE_ZERO_C, BadInput, finite, one_of, positive
+from shopmath.checks import ABSOLUTE_ZERO_C, BadInput, finite, gettext_noop, one_of, positive
 from shopmath.conversion import convert
 
 CANONICAL = {
@@ -143,12 +143,16 @@ def _decimal(text: str, kind: str) -> float:
     whole, _, rest = text.partition(",")
     if commas == 1 and not points:
         if len(rest) == 3 and whole.strip("0"):
-            raise BadInput(kind, f"{text} can be read two ways. Type {whole}{rest} or {whole}.{rest}.")
+            raise BadInput(
+                kind, gettext_noop("{text} can be read two ways. Type {whole}{rest} or {whole}.{rest}."), text=text, whole=whole, rest=rest
+            )
         return float(f"{whole or '0'}.{rest}")
     if commas:
-        raise BadInput(kind, f"{text} has commas and points mixed. Type it with one decimal point and nothing else.")
+        raise BadInput(
+            kind, gettext_noop("{text} has commas and points mixed. Type it with one decimal point and nothing else."), text=text
+        )
     if points > 1:
-        raise BadInput(kind, f"{text} has more than one decimal point.")
+        raise BadInput(kind, gettext_noop("{text} has more than one decimal point."), text=text)
     return float(text)
 
 
@@ -158,7 +162,7 @@ def _number(match: re.Match[str], kind: str) -> float:
     else:
         top, bottom = int(match["n1"] or match["n2"]), int(match["d1"] or match["d2"])
         if bottom == 0:
-            raise BadInput(kind, f"{match[0].strip()} divides by zero.")
+            raise BadInput(kind, gettext_noop("{strip} divides by zero."), strip=match[0].strip())
         value = float(Fraction(int(match["whole"] or 0)) + Fraction(top, bottom))
     return -value if match["sign"] == "-" else value
 
@@ -178,18 +182,38 @@ def _unit(typed: str, kind: str, number: str, ton: str | None, field: str) -> st
     if kind == "force" and word in ("ton", "tons"):
         if ton is None:
             meanings = " / ".join(f"{number} {name}" for name in TONS)
-            raise BadInput(field, f"{number} ton can be three things: {meanings}. Type the one on the press's plate.")
+            raise BadInput(
+                field,
+                gettext_noop("{number} ton can be three things: {meanings}. Type the one on the press's plate."),
+                number=number,
+                meanings=meanings,
+            )
         word = one_of("ton", ton, TONS)
     if word in known:
         return known[word]
     if kind == "force" and word == "kg":
-        raise BadInput(field, f"{number} kg is a mass. For a force type {number} kgf.")
+        raise BadInput(field, gettext_noop("{number} kg is a mass. For a force type {number} kgf."), number=number)
     other = _other_kind(word)
     wanted = ", ".join(dict.fromkeys(SHOWN.get(unit, unit) for unit in known.values()))
     if other:
         meant = other.replace("_", " ")
-        raise BadInput(field, f"{number} was understood, but {typed} is a unit of {meant}; {_a(kind)} is wanted here ({wanted}).")
-    raise BadInput(field, f"{number} was understood, but {typed!r} is no unit known here. For {_a(kind)}: {wanted}.")
+        raise BadInput(
+            field,
+            gettext_noop("{number} was understood, but {typed} is a unit of {meant}; {kind} is wanted here ({wanted})."),
+            number=number,
+            typed=typed,
+            meant=meant,
+            kind=_a(kind),
+            wanted=wanted,
+        )
+    raise BadInput(
+        field,
+        gettext_noop("{number} was understood, but {typed!r} is no unit known here. For {kind}: {wanted}."),
+        number=number,
+        typed=typed,
+        kind=_a(kind),
+        wanted=wanted,
+    )
 
 
 _FRACTIONS = {"½": "1/2", "¼": "1/4", "¾": "3/4", "⅛": "1/8", "⅜": "3/8", "⅝": "5/8", "⅞": "7/8", "⅓": "1/3", "⅔": "2/3"}
@@ -244,36 +268,50 @@ def parse(text: str, kind: str, default_unit: str | None = None, *, ton: str | N
     one_of("kind", kind, KINDS)
     tidy = _tidied(str(text))
     if not tidy:
-        raise BadInput(kind, f"Nothing was typed; {_a(kind)} is wanted.")
+        raise BadInput(kind, gettext_noop("Nothing was typed; {kind} is wanted."), kind=_a(kind))
     if len(tidy) > LONGEST:
-        raise BadInput(kind, f"{tidy[:20]}… is {len(tidy)} characters long; a reading has a number and a unit.")
+        raise BadInput(
+            kind, gettext_noop("{it}… is {tidy} characters long; a reading has a number and a unit."), it=tidy[:20], tidy=len(tidy)
+        )
     if kind == "angle" and (found := _DMS.fullmatch(tidy)):
         degrees, minutes, seconds = (_decimal(part, kind) if part else 0.0 for part in found.groups()[1:])
         if minutes >= 60 or seconds >= 60:
-            raise BadInput(kind, f"{tidy} has 60 minutes or seconds of arc, or more: it cannot be meant so.", "past_sixty")
+            raise BadInput(
+                kind, gettext_noop("{tidy} has 60 minutes or seconds of arc, or more: it cannot be meant so."), "past_sixty", tidy=tidy
+            )
         value = (degrees + minutes / 60 + seconds / 3600) * (-1 if found[1] == "-" else 1)
         return Quantity(value, "deg", value, text, kind)
     if kind == "time" and (found := _CLOCK.fullmatch(tidy)):
         hours, minutes, seconds = (int(part or 0) for part in found.groups())
         if seconds >= 60 or (found[1] and minutes >= 60):
-            raise BadInput(kind, f"{tidy} has 60 seconds or minutes, or more: it cannot be meant so.", "past_sixty")
+            raise BadInput(kind, gettext_noop("{tidy} has 60 seconds or minutes, or more: it cannot be meant so."), "past_sixty", tidy=tidy)
         value = float(3600 * hours + 60 * minutes + seconds)
         return Quantity(value, "s", value, text, kind)
     match = _NUMBER.match(tidy)
     if not match:
-        raise BadInput(kind, f"{tidy!r} does not start with a number; {_a(kind)} such as {_example(kind)} is wanted.")
+        raise BadInput(
+            kind,
+            gettext_noop("{tidy!r} does not start with a number; {kind} such as {kind2} is wanted."),
+            tidy=tidy,
+            kind=_a(kind),
+            kind2=_example(kind),
+        )
     number, rest = match[0].strip(), tidy[match.end() :].strip()
     value = _number(match, kind)
     if re.search(r"\d", rest) and rest.lower() not in UNITS[kind]:
-        raise BadInput(kind, f"Two numbers were typed: {number} and {rest}. Type one reading at a time.")
+        raise BadInput(
+            kind, gettext_noop("Two numbers were typed: {number} and {rest}. Type one reading at a time."), number=number, rest=rest
+        )
     if not rest and default_unit is None:
-        raise BadInput(kind, f"{number} of what? Add the unit, such as {_example(kind)}.")
+        raise BadInput(kind, gettext_noop("{number} of what? Add the unit, such as {kind}."), number=number, kind=_example(kind))
     unit = _unit(rest or default_unit or "", kind, number, ton, kind)
     canonical = convert(value, unit, CANONICAL[kind])
     if not math.isfinite(canonical):
-        raise BadInput(kind, f"{number} is too large to be a reading.")
+        raise BadInput(kind, gettext_noop("{number} is too large to be a reading."), number=number)
     if kind == "temperature" and canonical < ABSOLUTE_ZERO_C:
-        raise BadInput(kind, f"{tidy} is below absolute zero ({ABSOLUTE_ZERO_C} °C).")
+        raise BadInput(
+            kind, gettext_noop("{tidy} is below absolute zero ({absolute_zero_c} °C)."), tidy=tidy, absolute_zero_c=ABSOLUTE_ZERO_C
+        )
     return Quantity(value, unit, round(canonical, 12), text, kind)
 
 

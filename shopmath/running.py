@@ -9,7 +9,7 @@ from collections.abc import Callable
 from dataclasses import dataclass
 
 from shopmath.bearings import Bearing, raceway_diameters_mm
-from shopmath.checks import BadInput, finite, positive
+from shopmath.checks import BadInput, finite, gettext_noop, positive
 from shopmath.compounds import seat_friction
 from shopmath.estimate import Estimate
 from shopmath.iso286 import Fit
@@ -25,7 +25,7 @@ CASE, CRANK, EITHER = "case", "crank", "either"
 
 def _alpha(name: str, alpha: float) -> float:
     if not 0 <= finite(name, alpha) <= MOST_ALPHA:
-        raise BadInput(name, f"{alpha:g} is no coefficient of expansion in 1/K (aluminium: 21e-6).", "no_alpha")
+        raise BadInput(name, gettext_noop("{alpha:g} is no coefficient of expansion in 1/K (aluminium: 21e-6)."), "no_alpha", alpha=alpha)
     return alpha
 
 

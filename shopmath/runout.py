@@ -12,7 +12,7 @@ from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, field
 from typing import Any
 
-from shopmath.checks import BadInput, finite, positive
+from shopmath.checks import BadInput, finite, gettext_noop, positive
 from shopmath.spread import chi_square
 
 FEWEST = 5
@@ -65,17 +65,27 @@ def fit(angles_deg: Sequence[float], readings_mm: Sequence[float]) -> RunoutFit:
     (0.0648, 60.9, 0.0018, 0.061)
     """
     if len(angles_deg) != len(readings_mm):
-        raise BadInput("readings_mm", f"{len(angles_deg)} angles and {len(readings_mm)} readings do not pair up.")
+        raise BadInput(
+            "readings_mm",
+            gettext_noop("{angles_deg} angles and {readings_mm} readings do not pair up."),
+            angles_deg=len(angles_deg),
+            readings_mm=len(readings_mm),
+        )
     import numpy as np  # a fifth of a second, paid by the first turn and not by every start
 
     turns = np.radians([finite("angles_deg", angle) for angle in angles_deg])
     values = np.array([finite("readings_mm", reading) for reading in readings_mm])
     different = {round(math.degrees(turn) % 360, 3) for turn in turns}
     if len(different) < FEWEST:
-        raise BadInput("angles_deg", f"A turn wants at least {FEWEST} different angles; {len(different)} given.")
+        raise BadInput(
+            "angles_deg",
+            gettext_noop("A turn wants at least {fewest} different angles; {different} given."),
+            fewest=FEWEST,
+            different=len(different),
+        )
     shape = np.column_stack([np.ones_like(turns), np.cos(turns), np.sin(turns), np.cos(2 * turns), np.sin(2 * turns)])
     if np.linalg.cond(shape) > SPREAD:
-        raise BadInput("angles_deg", "The angles lie bunched together: spread them round the whole turn.")
+        raise BadInput("angles_deg", gettext_noop("The angles lie bunched together: spread them round the whole turn."))
     found, *_ = np.linalg.lstsq(shape, values, rcond=None)
     left = values - shape @ found
     return RunoutFit(

@@ -6,7 +6,7 @@ import math
 from collections.abc import Sequence
 from dataclasses import dataclass
 
-from shopmath.checks import BadInput, finite, not_negative, one_of, positive
+from shopmath.checks import BadInput, finite, gettext_noop, not_negative, one_of, positive
 from shopmath.gapplane import Point, fit
 from shopmath.verdict import Call, call
 
@@ -69,7 +69,12 @@ def seat_of_seal(
     (0.8, '6', 'out', 'too_close')
     """
     if len(depths_mm) != len(CLOCKS):
-        raise BadInput("depths_mm", f"Four depths are wanted, at {', '.join(CLOCKS)} o'clock; {len(depths_mm)} given.")
+        raise BadInput(
+            "depths_mm",
+            gettext_noop("Four depths are wanted, at {clocks} o'clock; {depths_mm} given."),
+            clocks=", ".join(CLOCKS),
+            depths_mm=len(depths_mm),
+        )
     radius = positive("seat_mm", seat_mm) / 2
     finite("wanted_mm", wanted_mm)
     not_negative("uncertainty_mm", uncertainty_mm)
@@ -134,7 +139,12 @@ def identify_seal(shaft_mm: float, bore_mm: float, candidates: Sequence[Candidat
     ['drive side']
     """
     if positive("bore_mm", bore_mm) <= positive("shaft_mm", shaft_mm):
-        raise BadInput("bore_mm", f"A seal's bore ({bore_mm:g} mm) is larger than its shaft ({shaft_mm:g} mm).")
+        raise BadInput(
+            "bore_mm",
+            gettext_noop("A seal's bore ({bore_mm:g} mm) is larger than its shaft ({shaft_mm:g} mm)."),
+            bore_mm=bore_mm,
+            shaft_mm=shaft_mm,
+        )
     off = {place: max(abs(place.shaft_mm - shaft_mm), abs(place.bore_mm - bore_mm)) for place in candidates}
     return tuple(sorted((place for place in off if off[place] <= SAME_MM), key=lambda place: off[place]))
 

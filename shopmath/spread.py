@@ -6,7 +6,7 @@ import math
 from collections.abc import Callable
 from functools import cache
 
-from shopmath.checks import BadInput, finite
+from shopmath.checks import BadInput, finite, gettext_noop
 
 TWO_SIGMA = 0.9544997361036416  # share of a normal distribution within two standard deviations
 MOST_FREEDOM = 1000
@@ -14,13 +14,19 @@ MOST_FREEDOM = 1000
 
 def _freedom(value: int) -> int:
     if isinstance(value, bool) or not isinstance(value, int) or not 1 <= value <= MOST_FREEDOM:
-        raise BadInput("freedom", f"Degrees of freedom run from 1 to {MOST_FREEDOM}, not {value!r}.", "not_freedom", value=value)
+        raise BadInput(
+            "freedom",
+            gettext_noop("Degrees of freedom run from 1 to {most_freedom}, not {value!r}."),
+            "not_freedom",
+            value=value,
+            most_freedom=MOST_FREEDOM,
+        )
     return value
 
 
 def _share(value: float) -> float:
     if not 0 < finite("share", value) < 1:
-        raise BadInput("share", f"A share lies between 0 and 1, not at {value:g}.", "not_share", value=value)
+        raise BadInput("share", gettext_noop("A share lies between 0 and 1, not at {value:g}."), "not_share", value=value)
     return value
 
 

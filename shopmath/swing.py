@@ -9,7 +9,7 @@ import cmath
 import math
 from dataclasses import dataclass
 
-from shopmath.checks import BadInput, finite, not_negative, positive
+from shopmath.checks import BadInput, finite, gettext_noop, not_negative, positive
 
 NEAR_MM = 0.5  # a gauge this close to a support measures nothing
 
@@ -22,7 +22,9 @@ def refuse_on_support(side: str, support_mm: float, gauge_mm: float) -> None:
     >>> refuse_on_support("left", 92, 34)
     """
     if abs(finite("support_mm", support_mm) - finite("gauge_mm", gauge_mm)) < NEAR_MM:
-        raise BadInput(f"gauge_{side}_mm", f"The {side} gauge stands on its support: it measures nothing there. Move it.")
+        raise BadInput(
+            f"gauge_{side}_mm", gettext_noop("The {side} gauge stands on its support: it measures nothing there. Move it."), side=side
+        )
 
 
 @dataclass(frozen=True)
@@ -43,7 +45,13 @@ class PressedCrank:
             support, gauge = getattr(self, f"support_{side}_mm"), getattr(self, f"gauge_{side}_mm")
             for name, value in ((f"support_{side}_mm", support), (f"gauge_{side}_mm", gauge)):
                 if sign * value <= 0:
-                    raise BadInput(name, f"The {side} half lies at {'negative' if sign < 0 else 'positive'} z; {value:g} was given.")
+                    raise BadInput(
+                        name,
+                        gettext_noop("The {side} half lies at {it} z; {value:g} was given."),
+                        side=side,
+                        it="negative" if sign < 0 else "positive",
+                        value=value,
+                    )
             refuse_on_support(side, support, gauge)
 
 

@@ -6,7 +6,7 @@ import csv
 from functools import cache
 from pathlib import Path
 
-from shopmath.checks import BadInput
+from shopmath.checks import BadInput, gettext_noop
 
 FOLDER = Path(__file__).parent / "data"
 
@@ -29,4 +29,4 @@ def number(text: str) -> float | None:
     try:
         return float(text) if text else None
     except ValueError as error:
-        raise BadInput("table", f"{text!r:.40} is no number.", "no_number") from error
+        raise BadInput("table", gettext_noop("{text!r:.40} is no number."), "no_number", text=text) from error

@@ -8,7 +8,7 @@ from __future__ import annotations
 
 import math
 
-from shopmath.checks import BadInput, finite, not_negative, positive
+from shopmath.checks import BadInput, finite, gettext_noop, not_negative, positive
 from shopmath.estimate import Estimate
 from shopmath.tables import rows
 
@@ -134,10 +134,12 @@ def key_shift_deg(offset_mm: float, shaft_diameter_mm: float) -> float:
     if abs(finite("offset_mm", offset_mm)) > positive("shaft_diameter_mm", shaft_diameter_mm):
         raise BadInput(
             "offset_mm",
-            f"A step of {offset_mm:g} mm is wider than the {shaft_diameter_mm:g} mm shaft.",
+            gettext_noop("A step of {offset_mm:g} mm is wider than the {shaft_diameter_mm:g} mm shaft."),
             "step_too_wide",
             step=offset_mm,
             shaft=shaft_diameter_mm,
+            offset_mm=offset_mm,
+            shaft_diameter_mm=shaft_diameter_mm,
         )
     return math.degrees(2 * math.asin(offset_mm / shaft_diameter_mm))
 
@@ -171,4 +173,4 @@ def taper_friction(condition: str) -> Estimate:
     for row in rows("friction_and_compounds"):
         if row["group"] == "taper_friction" and row["item"] == "steel cone in steel hub" and row["condition"].startswith(condition):
             return Estimate(float(row["low"]), float(row["typical"]), float(row["high"]), f"steel taper, {row['condition']}")
-    raise BadInput("condition", f"{condition!r} is none of clean, oiled, fretted.")
+    raise BadInput("condition", gettext_noop("{condition!r} is none of clean, oiled, fretted."), condition=condition)

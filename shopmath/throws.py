@@ -6,7 +6,7 @@ import cmath
 import math
 from dataclasses import dataclass
 
-from shopmath.checks import BadInput, finite, not_negative, one_of
+from shopmath.checks import BadInput, finite, gettext_noop, not_negative, one_of
 from shopmath.truing import OuterTurn, Swing, outer_turn
 
 HOLDS = ("centre", "outer", "centres")
@@ -33,7 +33,11 @@ def refuse_hold(held: str) -> None:
     if one_of("held", held, HOLDS) == "centre":
         return
     where = "the outer journals" if held == "outer" else "the centre holes of the outer shafts"
-    raise BadInput("held", f"Held on {where} a bent crank looks straight: they are what is measured. Hold it on its centre bearings.")
+    raise BadInput(
+        "held",
+        gettext_noop("Held on {where} a bent crank looks straight: they are what is measured. Hold it on its centre bearings."),
+        where=where,
+    )
 
 
 def phase_error_deg(measured_deg: float, wanted_deg: float) -> float:

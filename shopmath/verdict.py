@@ -13,7 +13,7 @@ from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, field
 from typing import Any
 
-from shopmath.checks import BadInput, finite, not_negative, ordered, positive, temperature
+from shopmath.checks import BadInput, finite, gettext_noop, not_negative, ordered, positive, temperature
 from shopmath.spread import TWO_SIGMA, chi_square, student
 
 IN, TOO_CLOSE, OUT, STOP = "in", "too_close", "out", "stop"
@@ -76,9 +76,14 @@ def call(
     finite("value", value)
     not_negative("uncertainty", uncertainty)
     if not isinstance(digits, int) or not 0 <= digits <= MOST_DIGITS:
-        raise BadInput("digits", f"Between 0 and {MOST_DIGITS} digits are shown, not {digits!r:.20}.")
+        raise BadInput(
+            "digits",
+            gettext_noop("Between 0 and {most_digits} digits are shown, not {digits!r:.20}."),
+            most_digits=MOST_DIGITS,
+            digits=digits,
+        )
     if low is None and high is None:
-        raise BadInput("low", "A call needs at least one limit.")
+        raise BadInput("low", gettext_noop("A call needs at least one limit."))
     if low is not None and high is not None:
         ordered("low", finite("low", low), finite("high", high))
     to_low = math.inf if low is None else value - finite("low", low)
@@ -180,7 +185,14 @@ def repeatability_of(readings: Sequence[float]) -> float:
     """
     values = [finite("readings", each) for each in readings]
     if not CHECKED <= len(values) <= MOST_CHECKED:
-        raise BadInput("readings", f"A check is {CHECKED} to {MOST_CHECKED} readings of one thing; {len(values)} were given.", "not_ten")
+        raise BadInput(
+            "readings",
+            gettext_noop("A check is {checked} to {most_checked} readings of one thing; {values} were given."),
+            "not_ten",
+            checked=CHECKED,
+            most_checked=MOST_CHECKED,
+            values=len(values),
+        )
     return statistics.stdev(values) * student(TWO_SIGMA, len(values) - 1) / 2
 
 
@@ -242,7 +254,13 @@ def gauge_uncertainty(
     positive("resolution", resolution)
     not_negative("calibration", calibration)
     if len(repeats) > MOST_REPEATS:
-        raise BadInput("repeats", f"At most {MOST_REPEATS} readings of one place are taken together.", "too_many", most=MOST_REPEATS)
+        raise BadInput(
+            "repeats",
+            gettext_noop("At most {most_repeats} readings of one place are taken together."),
+            "too_many",
+            most=MOST_REPEATS,
+            most_repeats=MOST_REPEATS,
+        )
     values = [finite("repeats", value) for value in repeats]
     seen = statistics.stdev(values) if len(values) > 1 else 0.0
     if repeatability is not None:
@@ -379,7 +397,13 @@ def at_20c(value_mm: float, part_alpha: float, part_c: float, gauge_alpha: float
     positive("value_mm", value_mm)
     for name, alpha in (("part_alpha", part_alpha), ("gauge_alpha", gauge_alpha)):
         if positive(name, alpha) > MOST_ALPHA:
-            raise BadInput(name, f"Expansion is given per kelvin, as 21e-6 is: {alpha:g} is no solid's.", "not_alpha", value=alpha)
+            raise BadInput(
+                name,
+                gettext_noop("Expansion is given per kelvin, as 21e-6 is: {alpha:g} is no solid's."),
+                "not_alpha",
+                value=alpha,
+                alpha=alpha,
+            )
     part = 1 + positive("part_alpha", part_alpha) * (temperature("part_c", part_c) - 20)
     gauge = 1 + positive("gauge_alpha", gauge_alpha) * (temperature("gauge_c", gauge_c) - 20)
     return value_mm * gauge / part

@@ -6,7 +6,7 @@ from dataclasses import dataclass
 
 from shopmath.amounts import newton_metres
 from shopmath.amounts import share as part
-from shopmath.checks import BadInput, finite, positive
+from shopmath.checks import BadInput, finite, gettext_noop, positive
 from shopmath.estimate import Estimate
 from shopmath.taper import taper_friction, torque_capacity_nm
 from shopmath.threads import UNKNOWN, nut_factor, preload_n
@@ -122,7 +122,7 @@ def contact(share: float, at_large_end: bool) -> Call:
     ('in', 'too_close', 'out')
     """
     if not 0 <= finite("share", share) <= 1:
-        raise BadInput("share", f"A share of the cone lies between 0 and 100 %; {100 * share:g} % was understood.")
+        raise BadInput("share", gettext_noop("A share of the cone lies between 0 and 100 %; {it:g} % was understood."), it=100 * share)
     values = {"share": part(share), "wanted": part(CONTACT_GOOD)}
     if not at_large_end:
         return Call(OUT, share - CONTACT_GOOD, f"{share:.0%} of it, hollow at the large end: the wheel would rock.", "hollow", values)

@@ -56,7 +56,7 @@ def delete(job: Job, person: Person) -> None:
     tag = job.tag
     job.entries.all().delete()
     job.delete()
-    tell(person, "deleted, never begun,", tag)
+    tell(person, _("deleted, never begun,"), tag)
 
 
 def end(job: Job, person: Person, because: str) -> None:

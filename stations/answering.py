@@ -8,6 +8,7 @@ from typing import Any
 from django.contrib import messages
 from django.http import Http404, HttpRequest, HttpResponse
 from django.shortcuts import get_object_or_404, redirect, render
+from django.utils.translation import gettext_lazy
 from django_htmx.http import HttpResponseClientRedirect, trigger_client_event
 
 from engines.models import Seat
@@ -27,7 +28,9 @@ from ui.partial import is_partial
 from ui.units import Units, read_as_typed, units_now
 
 WHOLE = 0  # in the place of a seat: all of them at once
-SECOND = "{asked}: {stands} from {first} stands. {typed} from {by} came after it and is struck out; to use it, take that reading again."
+SECOND = gettext_lazy(
+    "{asked}: {stands} from {first} stands. {typed} from {by} came after it and was withdrawn; to use it, take that reading again."
+)
 
 
 def find_work(request: HttpRequest, tag: str, key: str, seat: int | None = None, *, landing: bool = False) -> BoundStation:
@@ -126,7 +129,7 @@ def _onward(work: BoundStation, seats: list[Seat]) -> tuple[str, str] | None:
     if seat:
         return station_address(work.job.tag, work.station.key, seat.pk), seat.name
     stage = next((each for each in work.job.run.all() if each.state in ("now", "ahead", "waits") and each.pk != work.stage.pk), None)
-    return (station_address(work.job.tag, stage.key), BY_KEY[stage.key].name) if stage else None
+    return (station_address(work.job.tag, stage.key), str(BY_KEY[stage.key].name)) if stage else None
 
 
 @dataclass(frozen=True)

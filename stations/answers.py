@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from django.utils.translation import gettext as _
+
 from jobs import log
 from shopmath.checks import BadInput
 from shopmath.quantity import Quantity, parse
@@ -19,17 +21,21 @@ def understood(ask: Question, text: str, ton: str | None) -> Quantity:
     """
     strange = strange_in(text)
     if strange:
-        raise BadInput(ask.key, f"There is a character in it that cannot be shown ({strange}). Type it again without.")
+        raise BadInput(
+            ask.key, _("There is a character in it that cannot be shown ({strange}). Type it again without.").format(strange=strange)
+        )
     if ask.options:
         return _option(ask, text.strip().lower(), text)
     if ask.kind == "count":
         counted = text.strip()
         if not (counted.isascii() and counted.isdecimal()) or len(counted) > 9 or int(counted) > MOST_PIECES:
-            raise BadInput(ask.key, f"A whole number is wanted, such as {ask.example or 12}; {counted[:40]!r} was typed.")
+            raise BadInput(
+                ask.key, _("A whole number is wanted, such as {it}; {it2!r} was typed.").format(it=ask.example or 12, it2=counted[:40])
+            )
         return Quantity(float(counted), "", float(counted), counted, "count")
     if ask.is_words:
         if not text.strip():
-            raise BadInput(ask.key, "Nothing was typed.")
+            raise BadInput(ask.key, _("Nothing was typed."))
         return log.words(" ".join(text.split())[:1000])
     return parse(text, ask.kind, ask.unit, ton=ton)
 
@@ -40,5 +46,5 @@ def _option(ask: Question, typed: str, text: str) -> Quantity:
     ]
     if len(found) != 1:
         words = ", ".join(option.words for option in ask.options)
-        raise BadInput(ask.key, f"{text.strip()[:40]!r} is none of these, or more than one: {words}.")
+        raise BadInput(ask.key, _("{it!r} is none of these, or more than one: {words}.").format(it=text.strip()[:40], words=words))
     return log.words(found[0].key)

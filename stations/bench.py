@@ -10,6 +10,7 @@ from django.http import HttpRequest, HttpResponse
 from django.shortcuts import render
 from django.utils import timezone
 from django.utils.safestring import SafeString
+from django.utils.translation import gettext as _
 from django.views.decorators.http import require_GET
 
 from jobs.models import Job, RunStation, Timer
@@ -62,7 +63,7 @@ def _tone(stage: RunStation, due: Timer | None) -> str:
 
 def _track(run: list[RunStation], here: RunStation | None, move: str, tone: str, many: bool) -> SafeString:
     high, y = (MANY_PX, 28.0) if many else (84.0, 40.0)
-    sheet = Sheet(TRACK, high, "Where the engine stands", move, f"track{run[0].pk if run else 0}")
+    sheet = Sheet(TRACK, high, _("Where the engine stands"), move, f"track{run[0].pk if run else 0}")
     if not run or not here:
         return sheet.render()
     first, stand, last = _x(run[0].key), _x(here.key), _x(run[-1].key)
@@ -92,7 +93,7 @@ def _clock(timers: list[Timer], now: datetime) -> SafeString | None:
     said = "; ".join(
         f"{timer.job.tag} {words_of(timer)} in {lasting((timer.due_at - now).total_seconds())}" for timer in due if timer.due_at
     )
-    sheet = Sheet(TRACK, 96, f"What comes due in the next {HOURS} hours", said, "clock")
+    sheet = Sheet(TRACK, 96, _("What comes due in the next {hours} hours").format(hours=HOURS), said, "clock")
     wide = TRACK - LEFT - 20
     sheet.line((LEFT, 66), (LEFT + wide, 66), "axis")
     for quarter in range(4 * HOURS + 1):
@@ -132,11 +133,16 @@ def bench(request: HttpRequest) -> HttpResponse:
     for job in jobs:
         run = [stage for stage in job.run.all() if stage.key in BY_KEY]
         here = _standing(run)
-        name = BY_KEY[here.key].name if here else ""
-        move = f"Waits for {here.waits_for}." if here and here.state == "waits" else (next_of(here) if here else "") or f"{name} is next."
+        name = str(BY_KEY[here.key].name) if here else ""
+        move = (
+            _("Waits for {waits_for}.").format(waits_for=here.waits_for)
+            if here and here.state == "waits"
+            else (next_of(here) if here else "") or _("{name} is next.").format(name=name)
+        )
         due = first.get(job.pk)
         if due and due.due_at and here and here.state == "now":
-            move = f"{capital(words_of(due))} in {lasting((due.due_at - now).total_seconds())}. {move}"
+            time = lasting((due.due_at - now).total_seconds())
+            move = _("{what} in {time}. {move}").format(what=capital(words_of(due)), time=time, move=move)
         move = move if len(move) <= 110 else move[:108].rsplit(" ", 1)[0] + " …"
         tone = _tone(here, due) if here else "ink"
         lines.append(Line(job, name, move, tone, _track(run, here, move, tone, many), due))

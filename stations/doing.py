@@ -8,6 +8,8 @@ from typing import Any
 
 from django.http import HttpRequest, HttpResponse
 from django.urls import reverse
+from django.utils.translation import gettext as _
+from django.utils.translation import gettext_lazy
 from django.views.decorators.http import require_POST
 
 from jobs import log
@@ -20,11 +22,15 @@ from stations.base import COMMANDS, WORD, BoundStation, Moved, Question, plausib
 from stations.taking import again, opened, take, take_over, take_second
 from ui.addresses import row_number
 
-BROUGHT_OVER = "Everything that was read is here again, with who read it and when. Change what was wrong, then sign."
-MOVED_ON = "This was signed meanwhile, perhaps on another device. What you typed is still here; supersede the entry to change it."
-ANOTHER_ATTEMPT = "Attempt {attempt} was begun meanwhile, on another device. What you typed is still here: look, then press Enter again."
-CORRECTED = "{old} had been kept here before; {new} stands in its place."
-ANOTHER_LAST = "Meanwhile {by} kept {typed}. Undo once more to strike that out."
+BROUGHT_OVER = gettext_lazy("Everything that was read is here again, with who read it and when. Change what was wrong, then sign.")
+MOVED_ON = gettext_lazy(
+    "This was signed meanwhile, perhaps on another device. What you typed is still here; supersede the entry to change it."
+)
+ANOTHER_ATTEMPT = gettext_lazy(
+    "Attempt {attempt} was begun meanwhile, on another device. What you typed is still here: look, then press Enter again."
+)
+CORRECTED = gettext_lazy("{old} had been kept here before; {new} stands in its place.")
+ANOTHER_LAST = gettext_lazy("Meanwhile {by} kept {typed}. Undo once more to strike that out.")
 View = Callable[..., Any]
 
 
@@ -44,7 +50,7 @@ def on_work(view: View) -> View:
             try:
                 answer = _known(work, doing.repeats) if doing.repeats else _allowed(view, request, work, **more)
             except log.Signed:
-                answer = Answer(work, error=BadInput("signed", MOVED_ON), typed=typed)
+                answer = Answer(work, error=BadInput("signed", str(MOVED_ON)), typed=typed)
             except Moved as error:
                 answer = Answer(work, error=BadInput("sign", _what_changed(work, error)), typed=typed)
             except BadInput as error:
@@ -79,8 +85,8 @@ def _what_changed(work: BoundStation, moved: Moved) -> str:
     """Why a call is not signed: who did what since the page was shown, and what the call is now."""
     since = Act.objects.filter(job=work.job, revision__gt=moved.revision).select_related("person").order_by("-pk")[:4]
     done = [f"{act.person.called}: {act.outcome['did']}" for act in reversed(since) if act.outcome.get("did")]
-    what = f"Since this page was shown something changed ({'; '.join(done)})." if done else moved.message
-    return f"Not signed. {what} The call now: {work.call.words}. Look at it, then sign."
+    what = _("Since this page was shown something changed ({done}).").format(done="; ".join(done)) if done else moved.message
+    return _("Not signed. {what} The call now: {words}. Look at it, then sign.").format(what=what, words=work.call.words)
 
 
 def _did(request: HttpRequest, words: str) -> None:
@@ -103,7 +109,7 @@ def keep(request: HttpRequest, work: BoundStation) -> Answer:
         return _command(request, work, waiting, command)
     ask = ask.asked_in(request.POST.get("unit", "")) if ask else None
     if ask is None:
-        error = BadInput(ask_key, "The page has moved on to another reading. What you typed is kept; see what is asked now.")
+        error = BadInput(ask_key, _("The page has moved on to another reading. What you typed is kept; see what is asked now."))
         return Answer(work, error=error, typed=text)
     if command and _is_command(work, ask, command):
         return _command(request, work, ask, command)
@@ -132,7 +138,7 @@ def _keep_reading(request: HttpRequest, work: BoundStation, ask: Question, text:
     corrected = _corrected(work, ask, doing)
     if corrected is None and _came_second(work, ask, row_number(request.POST.get("saw", ""))):
         reading = take_second(work, ask, text, doing.key, **more)
-        _did(request, f"typed {reading.text} ({ask.words}) after another answer")
+        _did(request, _("typed {text} ({words}) after another answer").format(text=reading.text, words=ask.words))
         return _settled(work, reading=reading)
     doubt = None if request.POST.get("heard") else _doubt(work, ask, text)
     if doubt and request.POST.get("doubted", "").strip() != text.strip():
@@ -188,13 +194,13 @@ def _skip(request: HttpRequest, work: BoundStation, ask: Question) -> Answer:
     if ask.repeats and not ask.optional:
         return Answer(work)
     if not ask.optional:
-        return Answer(work, ask.key, BadInput(ask.key, f"{ask.words}: this one is needed."))
+        return Answer(work, ask.key, BadInput(ask.key, _("{words}: this one is needed.").format(words=ask.words)))
     if _came_second(work, ask, row_number(request.POST.get("saw", ""))):
         return Answer(work)  # answered meanwhile: there is nothing left to leave out
     work = opened(work)
     if work.entry:
         log.choose(work.entry, skipped=[*(key for key in work.skipped() if key != ask.key), ask.key])
-    _did(request, f"left out {ask.words}")
+    _did(request, _("left out {words}").format(words=ask.words))
     return _settled(work)
 
 
@@ -218,7 +224,10 @@ def _command(request: HttpRequest, work: BoundStation, ask: Question, command: s
     if word in ("sheet", "timer", "?"):
         return Answer(work, ask.key, event={"?": "keys"}.get(word, word))
     known = ", ".join([*(each.word for each in work.actions()), *COMMANDS])
-    error = BadInput("command", f"{command!r} is no word known here. Known: {known}. A reading starts with a digit.")
+    error = BadInput(
+        "command",
+        _("{command!r} is no word known here. Known: {known}. A reading starts with a digit.").format(command=command, known=known),
+    )
     return Answer(work, ask.key, error, command)
 
 
@@ -234,7 +243,7 @@ def _undo(request: HttpRequest, work: BoundStation) -> Answer:
     """Strike out the last reading: the one the page shows as the last."""
     standing = [reading for reading in work.readings if not reading.withdrawn_at]
     if not standing:
-        return Answer(work, error=BadInput("undo", "There is no reading to strike out."))
+        return Answer(work, error=BadInput("undo", _("There is no reading to strike out.")))
     last, shown = standing[-1], row_number(request.POST.get("latest", ""))
     if shown is not None and shown != last.pk:
         raise BadInput("undo", ANOTHER_LAST.format(by=last.by.called, typed=last.text))
@@ -243,7 +252,7 @@ def _undo(request: HttpRequest, work: BoundStation) -> Answer:
 
 def _struck_out(request: HttpRequest, work: BoundStation, reading: Reading) -> Answer:
     log.withdraw(reading, work.person)
-    _did(request, f"struck out {reading.text}")
+    _did(request, _("struck out {text}").format(text=reading.text))
     return _settled(work, reading.ask)
 
 
@@ -262,7 +271,7 @@ def undo(request: HttpRequest, work: BoundStation) -> Answer:
         return _undo(request, work)
     chosen = next((reading for reading in work.readings if str(reading.pk) == number), None)
     if chosen is None:
-        raise BadInput("undo", "That reading is not in this entry.")
+        raise BadInput("undo", _("That reading is not in this entry."))
     return Answer(work, chosen.ask) if chosen.withdrawn_at else _struck_out(request, work, chosen)
 
 
@@ -277,7 +286,7 @@ def choose(request: HttpRequest, work: BoundStation) -> Answer:
         if value is not None:
             option = next((option for option in method.options if option.key == value), None)
             if option is None:
-                raise BadInput(method.key, f"{method.words}: that is not on the shelf any more.")
+                raise BadInput(method.key, _("{words}: that is not on the shelf any more.").format(words=method.words))
             chosen[method.key] = value
             said.append(f"{method.words}: {option.words}")
     work = opened(work)
@@ -308,11 +317,11 @@ def go_on(request: HttpRequest, work: BoundStation) -> Answer:
     if said is None:
         return Answer(work)
     if not reason:
-        raise BadInput("need", "Give the reason in a few words; the job sheet carries it.")
+        raise BadInput("need", _("Give the reason in a few words; the job sheet carries it."))
     work = opened(work)
     if work.entry:
         log.choose(work.entry, against={**work.choices.get("against", {}), code: reason})
-    _did(request, f"goes on: {reason}")
+    _did(request, _("goes on: {reason}").format(reason=reason))
     return _settled(work)
 
 
@@ -324,7 +333,7 @@ def supersede(request: HttpRequest, work: BoundStation) -> Answer:
     if not work.entry or not work.entry.is_signed:
         return Answer(work)
     if not reason:
-        raise BadInput("reason", "Say in a few words why the signed entry no longer holds.")
+        raise BadInput("reason", _("Say in a few words why the signed entry no longer holds."))
     work.supersede(reason)
-    _did(request, f"superseded the entry: {reason}")
-    return _settled(work, note=BROUGHT_OVER)
+    _did(request, _("superseded the entry: {reason}").format(reason=reason))
+    return _settled(work, note=str(BROUGHT_OVER))

@@ -8,6 +8,7 @@ from django.db.models import Max
 from django.http import HttpRequest, HttpResponse
 from django.shortcuts import get_object_or_404, redirect, render
 from django.utils.safestring import SafeString
+from django.utils.translation import gettext as _
 from django.views.decorators.http import require_GET, require_http_methods
 
 from jobs.acts import about, one_act
@@ -45,7 +46,7 @@ def photos(request: HttpRequest, tag: str) -> HttpResponse:
     names = {stage.pk: BY_KEY[stage.key].name for stage in run}
     taken = list(job.photos.select_related("subject").prefetch_related("pins"))
     groups = [(names[stage.pk], [photo for photo in taken if photo.station_id == stage.pk]) for stage in run]
-    groups.append(("Of no station", [photo for photo in taken if photo.station_id not in names]))
+    groups.append((_("Of no station"), [photo for photo in taken if photo.station_id not in names]))
     here = request.GET.get("station", "")
     data = {
         "job": job,
@@ -91,11 +92,11 @@ def _pin(photo: Photo, request: HttpRequest, typed: dict[str, str]) -> str:
     try:
         x, y = float(typed["x"][:40]), float(typed["y"][:40])
     except ValueError:
-        return "Tap the place on the picture, or give it as shares of its width and height, 0 to 1."
+        return _("Tap the place on the picture, or give it as shares of its width and height, 0 to 1.")
     if not (0 <= x <= 1 and 0 <= y <= 1):
-        return "That place is off the picture: shares run from 0 to 1."
+        return _("That place is off the picture: shares run from 0 to 1.")
     if not typed["note"]:
-        return "Say what is there: washer stuck here."
+        return _("Say what is there: washer stuck here.")
     with transaction.atomic():
         last = photo.pins.aggregate(last=Max("number"))["last"] or 0
         Pin.objects.create(photo=photo, number=last + 1, x=x, y=y, note=typed["note"][:160], by=request.user)  # type: ignore[misc]
@@ -118,14 +119,16 @@ def photo_remove(request: HttpRequest, pk: int) -> HttpResponse:
     photo = get_object_or_404(Photo.objects.select_related("job"), pk=pk)
     about(request, changeable(photo.job))
     if kept := kept_with(photo):
-        messages.error(request, f"The signed entry of {kept} names this picture: it is kept with it.")
+        messages.error(request, _("The signed entry of {kept} names this picture: it is kept with it.").format(kept=kept))
         return redirect("photo-page", pk=pk)
     if request.POST.get("sure") != "1":
-        words = "The picture and its pins cannot be brought back."
+        words = _("The picture and its pins cannot be brought back.")
         return render(
-            request, "stations/sure.html", {"title": "Throw it away?", "words": words, "does": "Throw it away", "back": f"/photos/{pk}/"}
+            request,
+            "stations/sure.html",
+            {"title": _("Throw it away?"), "words": words, "does": _("Throw it away"), "back": f"/photos/{pk}/"},
         )
     photo.delete()
     photo.job.touch()
-    messages.success(request, "The picture is gone.")
+    messages.success(request, _("The picture is gone."))
     return redirect("photos", tag=photo.job.tag)

@@ -6,6 +6,8 @@ from collections.abc import Callable, Mapping
 from dataclasses import dataclass, field, replace
 from typing import Any
 
+from django.utils.translation import gettext_lazy
+
 from engines.slots import Slot
 from jobs.facts import Fact
 from shopmath.quantity import UNITS
@@ -14,13 +16,13 @@ MOST_PIECES = 999
 WORD = "word"  # the ask of a strip that waits for a command alone
 
 COMMANDS = {
-    "back": "to the reading before",
-    "sheet": "all readings",
-    "skip": "leave this one out",
-    "timer": "sound and flash of the timers",
-    "log": "the job's log",
-    "undo": "strike out the last reading",
-    "?": "these keys",
+    "back": gettext_lazy("to the reading before"),
+    "sheet": gettext_lazy("all readings"),
+    "skip": gettext_lazy("leave this one out"),
+    "timer": gettext_lazy("sound and flash of the timers"),
+    "log": gettext_lazy("the job's log"),
+    "undo": gettext_lazy("strike out the last reading"),
+    "?": gettext_lazy("these keys"),
 }
 
 

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from django.utils.translation import gettext_lazy
+
 from jobs.models import Job, RunStation
 from stations.apart.station import STATION as APART
 from stations.balance.station import STATION as BALANCE
@@ -9,6 +11,7 @@ from stations.base import Station
 from stations.base.named import DESCRIBED
 from stations.base.standing import said
 from stations.base.station import NAMES
+from stations.base.words import Sentence
 from stations.bearings_out.station import STATION as BEARINGS_OUT
 from stations.by_hand.station import by_hand
 from stations.centre.station import STATION as CENTRE
@@ -28,7 +31,7 @@ from stations.true.station import STATION as TRUE
 
 BOOK_IN = "book-in"
 STATIONS: tuple[Station, ...] = (
-    by_hand(BOOK_IN, "Book in"),
+    by_hand(BOOK_IN, gettext_lazy("Book in")),
     FLYWHEEL_OFF,
     SPLIT,
     STRIP,
@@ -59,12 +62,12 @@ def next_of(stage: RunStation) -> str:
 
 
 _WHOLE = [station.key for station in STATIONS]
-WORK_ORDERS: dict[str, tuple[str, list[str]]] = {
-    "bottom-end": ("Bottom end with crank rebuild", [key for key in _WHOLE if key != "balance"]),
-    "bearings": ("Bearings and seals only", [key for key in _WHOLE if key not in ("apart", "together", "true", "balance")]),
-    "heat": ("One bearing, cases already bare", [BOOK_IN, "heat-and-drop", "seals", "hand-over"]),
-    "crank": ("Crank truing only", [BOOK_IN, "inspect", "apart", "together", "true", "hand-over"]),
-    "flywheel": ("Flywheel only", [BOOK_IN, "flywheel-off", "balance", "flywheel-on", "hand-over"]),
+WORK_ORDERS: dict[str, tuple[Sentence, list[str]]] = {
+    "bottom-end": (gettext_lazy("Bottom end with crank rebuild"), [key for key in _WHOLE if key != "balance"]),
+    "bearings": (gettext_lazy("Bearings and seals only"), [key for key in _WHOLE if key not in ("apart", "together", "true", "balance")]),
+    "heat": (gettext_lazy("One bearing, cases already bare"), [BOOK_IN, "heat-and-drop", "seals", "hand-over"]),
+    "crank": (gettext_lazy("Crank truing only"), [BOOK_IN, "inspect", "apart", "together", "true", "hand-over"]),
+    "flywheel": (gettext_lazy("Flywheel only"), [BOOK_IN, "flywheel-off", "balance", "flywheel-on", "hand-over"]),
 }
 
 

@@ -25,16 +25,16 @@ class FoundWrong(forms.ModelForm):
     class Meta:
         model = Gauge
         fields = ("wrong_from", "wrong_because")
-        labels = {"wrong_from": "Not to be trusted from", "wrong_because": "What is wrong with it"}
+        labels = {"wrong_from": _("Not to be trusted from"), "wrong_because": _("What is wrong with it")}
         widgets = {"wrong_from": forms.DateInput(attrs={"type": "date"})}
-        help_texts = {"wrong_from": "The day after it was last known to be right.", "wrong_because": "reads 0.02 high, dropped"}
+        help_texts = {"wrong_from": _("The day after it was last known to be right."), "wrong_because": _("reads 0.02 high, dropped")}
 
     def clean(self) -> dict[str, Any]:
         data = super().clean() or {}
         if not data.get("wrong_from") and "wrong_from" not in self.errors:
-            self.add_error("wrong_from", "Say from which day on its readings are not trusted.")
+            self.add_error("wrong_from", _("Say from which day on its readings are not trusted."))
         if not data.get("wrong_because"):
-            self.add_error("wrong_because", "Say what is wrong with it: it stands on every sheet that rests on it.")
+            self.add_error("wrong_because", _("Say what is wrong with it: it stands on every sheet that rests on it."))
         return data
 
 

@@ -8,6 +8,7 @@ from django.db import transaction
 from django.http import Http404, HttpRequest, HttpResponse
 from django.shortcuts import get_object_or_404, redirect, render
 from django.urls import reverse
+from django.utils.translation import gettext as _
 from django.views.decorators.http import require_http_methods
 
 from jobs.acts import about, one_act
@@ -34,12 +35,12 @@ def _said(words: str, field: str, missing: str) -> str:
 def leave_out(stage: RunStation, person: Person, because: str) -> None:
     """Leave a station out, with the reason and who said so."""
     if stage.key == BOOK_IN:
-        raise BadInput("because", "Booking in is done; it cannot be left out.")
+        raise BadInput("because", _("Booking in is done; it cannot be left out."))
     if stage.state == State.DONE:
-        raise BadInput("because", "This one is signed. What is done cannot be left out; supersede its entry if it no longer holds.")
+        raise BadInput("because", _("This one is signed. What is done cannot be left out; supersede its entry if it no longer holds."))
     if Entry.objects.filter(station=stage, signed_at=None, readings__withdrawn_at=None, readings__isnull=False).exists():
-        raise BadInput("because", "Readings are open here. Sign them, or strike them out, before it is left out.")
-    reason = _said(because, "because", "Say in a few words why it is left out; the sheet will carry it.")
+        raise BadInput("because", _("Readings are open here. Sign them, or strike them out, before it is left out."))
+    reason = _said(because, "because", _("Say in a few words why it is left out; the sheet will carry it."))
     _set(stage, state=State.SKIPPED, because=f"{reason[:160]} ({person.called})", waits_for="")
 
 
@@ -52,21 +53,25 @@ def take_up(stage: RunStation) -> None:
 def wait_for(stage: RunStation, what: str) -> None:
     """The work waits at this station for something: parts, a cure, a word from the owner."""
     if stage.state in (State.DONE, State.SKIPPED):
-        raise BadInput("waits_for", "Only what is still to be done can wait.")
-    _set(stage, state=State.WAITS, waits_for=_said(what, "waits_for", "Say what it waits for: parts, a cure, a word from the owner.")[:100])
+        raise BadInput("waits_for", _("Only what is still to be done can wait."))
+    _set(
+        stage,
+        state=State.WAITS,
+        waits_for=_said(what, "waits_for", _("Say what it waits for: parts, a cure, a word from the owner."))[:100],
+    )
 
 
 def add_station(job: Job, key: str, person: Person, because: str) -> None:
     """Put a station into the run at its place in working order."""
-    reason = _said(because, "because", "Say in a few words why it is added.")
+    reason = _said(because, "because", _("Say in a few words why it is added."))
     order = [station.key for station in STATIONS]
     if key not in order:
-        raise BadInput("key", "There is no such station.")
+        raise BadInput("key", _("There is no such station."))
     with transaction.atomic():
         changeable(job)
         run = list(job.run.all())
         if any(stage.key == key for stage in run):
-            raise BadInput("key", f"{BY_KEY[key].name} is in the run already.")
+            raise BadInput("key", _("{name} is in the run already.").format(name=BY_KEY[key].name))
         added = RunStation(job=job, key=key, because=f"added: {reason[:150]} ({person.called})")
         run = sorted([*run, added], key=lambda stage: order.index(stage.key))
         for stage in reversed(run):  # from the last, so that two never share a place
@@ -129,7 +134,7 @@ def run_page(request: HttpRequest, tag: str) -> HttpResponse:
             still = stage.state not in (State.DONE, State.SKIPPED)
             address = reverse("station", args=[job.tag, stage.key])
             first = [sentence for _, sentence in unmet(BY_KEY[stage.key].needs, job, facts, None)] if still else []
-            lines.append(Line(stage, BY_KEY[stage.key].name, address, still and stage.key != BOOK_IN, still, first, said, typed))
+            lines.append(Line(stage, str(BY_KEY[stage.key].name), address, still and stage.key != BOOK_IN, still, first, said, typed))
     here = {line.stage.key for line in lines}
     data = {
         "job": job,

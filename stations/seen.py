@@ -6,6 +6,8 @@ import re
 from dataclasses import dataclass
 from datetime import timedelta
 
+from django.utils.translation import gettext as _
+
 from shopmath.checks import BadInput
 
 _FIGURES = re.compile(r"[-+−]?\d+(?:[.,:]\d+)*")
@@ -44,5 +46,5 @@ class Moved(BadInput):
     """The call that would be signed is not the one that the page showed."""
 
     def __init__(self, revision: int) -> None:
-        super().__init__("sign", "Since this page was shown the work has moved on.")
+        super().__init__("sign", _("Since this page was shown the work has moved on."))
         self.revision = revision

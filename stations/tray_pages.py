@@ -11,6 +11,8 @@ from django.http import HttpRequest, HttpResponse
 from django.shortcuts import get_object_or_404, redirect, render
 from django.urls import reverse
 from django.utils.safestring import SafeString, mark_safe
+from django.utils.translation import gettext as _
+from django.utils.translation import gettext_lazy
 from django.views.decorators.http import require_GET, require_http_methods
 
 from engines.models import EngineCard
@@ -29,20 +31,28 @@ class PlaceForm(PlainTextMixin, forms.ModelForm):
     class Meta:
         model = TrayPlace
         fields = ("name", "count", "where_from", "half", "way_round", "wear")
-        labels = {"name": "What lies here", "count": "How many", "where_from": "From which shaft or place", "half": "It hung on the"}
-        help_texts = {"way_round": "marked side out, chamfer inward", "where_from": "gearbox output, 2nd from the case"}
+        labels = {
+            "name": gettext_lazy("What lies here"),
+            "count": gettext_lazy("How many"),
+            "where_from": gettext_lazy("From which shaft or place"),
+            "half": gettext_lazy("It hung on the"),
+        }
+        help_texts = {
+            "way_round": gettext_lazy("marked side out, chamfer inward"),
+            "where_from": gettext_lazy("gearbox output, 2nd from the case"),
+        }
 
     def __init__(self, *args: object, card: EngineCard, **kwargs: object) -> None:
         super().__init__(*args, **kwargs)
-        halves = [("", "neither, or unknown"), ("left", f"{card.left_name} half"), ("right", f"{card.right_name} half")]
-        self.fields["half"] = forms.ChoiceField(choices=halves, required=False, label="It hung on the")
+        halves = [("", _("neither, or unknown")), ("left", f"{card.left_name} half"), ("right", f"{card.right_name} half")]
+        self.fields["half"] = forms.ChoiceField(choices=halves, required=False, label=_("It hung on the"))
         self.fields["count"].required = False
 
     def clean_count(self) -> int:
         count = self.cleaned_data.get("count")
         count = 1 if count is None else count
         if not 1 <= count <= 200:
-            raise forms.ValidationError(f"A place holds 1 to 200 pieces; {count} was understood.")
+            raise forms.ValidationError(_("A place holds 1 to 200 pieces; {count} was understood.").format(count=count))
         return int(count)
 
 
@@ -72,10 +82,15 @@ def tray(request: HttpRequest, tag: str) -> HttpResponse:
         if form.is_valid():
             doing: Doing = request.act  # type: ignore[attr-defined]
             laid = put(job, request.user, new_key(), **form.cleaned_data)  # type: ignore[arg-type]
-            doing.outcome["did"] = f"laid {laid.name} in place {laid.number}"
+            doing.outcome["did"] = _("laid {name} in place {number}").format(name=laid.name, number=laid.number)
             if doing.corrects:  # the same form came again, filled in otherwise
                 before = doing.corrects.outcome.get("did", "")
-                messages.info(request, f"That form had {before} already. {laid.name} lies in place {laid.number}.")
+                messages.info(
+                    request,
+                    _("That form had {before} already. {name} lies in place {number}.").format(
+                        before=before, name=laid.name, number=laid.number
+                    ),
+                )
             return redirect("tray", tag=job.tag)
     data = {"job": job, "places": job.tray.select_related("photo"), "form": form}
     return render(request, "stations/tray.html", data)
@@ -100,7 +115,7 @@ def place(request: HttpRequest, tag: str, number: int) -> HttpResponse:
             upload = request.FILES.get("photo")
             try:
                 if upload is None:
-                    raise BadInput("photo", "No picture was chosen.")
+                    raise BadInput("photo", _("No picture was chosen."))
                 found.photo = add_photo(job, found.station, upload, f"Tray {found.number}: {found.name}", request.user)  # type: ignore[arg-type]
                 found.save(update_fields=["photo"])
             except BadInput as refused:
@@ -108,9 +123,9 @@ def place(request: HttpRequest, tag: str, number: int) -> HttpResponse:
         elif act == "gone":
             if request.POST.get("sure") != "1":
                 ask = {
-                    "title": f"Place {number}: nothing there?",
-                    "words": f"{found.name} leaves the tray for good; the other places keep their numbers.",
-                    "does": "Take the place away",
+                    "title": _("Place {number}: nothing there?").format(number=number),
+                    "words": _("{name} leaves the tray for good; the other places keep their numbers.").format(name=found.name),
+                    "does": _("Take the place away"),
                     "back": reverse("tray-place", args=[job.tag, number]),
                     "fields": {"act": "gone"},
                 }

@@ -86,7 +86,7 @@ TEMPLATES = [
                 "django.contrib.auth.context_processors.auth",
                 "django.contrib.messages.context_processors.messages",
             ],
-            "builtins": ["ui.templatetags.bench"],
+            "builtins": ["django.templatetags.i18n", "ui.templatetags.bench"],
         },
     }
 ]

@@ -13,6 +13,7 @@ from pathlib import Path
 from xml.etree import ElementTree as Tree
 
 from django.utils.safestring import SafeString, mark_safe
+from django.utils.translation import gettext as _
 
 from shopmath.checks import BadInput
 
@@ -125,11 +126,11 @@ def inked(svg: str) -> str:
     """
     found = re.search(r"<svg\b.*?</svg>", svg, re.DOTALL)
     if not found or len(svg) > LARGEST or "<!" in svg or "<?" in found[0]:
-        raise BadInput("drawing", "That is no drawing.", "no_drawing")
+        raise BadInput("drawing", _("That is no drawing."), "no_drawing")
     try:
         root = Tree.fromstring(found[0])  # noqa: S314  neither a document type nor entities get this far
     except Tree.ParseError as error:
-        raise BadInput("drawing", "That is no drawing.", "no_drawing") from error
+        raise BadInput("drawing", _("That is no drawing."), "no_drawing") from error
     on_a_page = "sheet" in root.get("class", "").split()  # one that is inked already keeps its looks
     made = _inked(root, rules() if on_a_page else [])
     assert made is not None

@@ -7,6 +7,7 @@ from typing import Any
 
 from django import forms
 from django.core.exceptions import ValidationError
+from django.utils.translation import gettext as _
 
 ALLOWED = "\t\n\r"
 
@@ -28,7 +29,9 @@ def check_plain(text: str) -> None:
     """A form's validator."""
     strange = strange_in(text) if isinstance(text, str) else ""
     if strange:
-        raise ValidationError(f"There is a character in it that cannot be shown ({strange}). Type it again without.")
+        raise ValidationError(
+            _("There is a character in it that cannot be shown ({strange}). Type it again without.").format(strange=strange)
+        )
 
 
 class PlainTextMixin:

@@ -1,16 +1,11 @@
-"""Numbers in the reader's own units: what is shown, what a bare number means, and how a question is asked."""
+"""Numbers in the reader's own units: what is shown, what a bare number means, and what a field takes it for."""
 
 from __future__ import annotations
 
 from django.test import SimpleTestCase
 from django.utils import translation
 
-from engines.parts import CRANK, JOINT
-from engines.properties import Property
-from engines.slots import Slot
 from shopmath.amounts import Amount, celsius, gram_millimetres, kelvin, mm, newton_metres, newtons
-from stations.base.asking import question
-from stations.true import words
 from ui.fields import QuantityField, SizesField
 from ui.numbers import as_read, band, bare, between, show, shown, thicknesses
 from ui.units import Units, read_as_typed, reading_in
@@ -57,22 +52,6 @@ class Shown(SimpleTestCase):
     def test_a_decimal_comma_where_the_language_has_one(self):
         with translation.override("de"):
             self.assertEqual((show(mm(0.06, 0.01)), show(mm(-1.5, 0.1))), ("0,06 mm", "−1,5 mm"))
-
-
-class Asked(SimpleTestCase):
-    def test_a_question_says_the_unit_that_a_bare_number_is_taken_in_and_converts_its_example(self):
-        small = {"example": "0.02", "resolution": 0.01}
-        asked = question(words, Slot(CRANK, Property.SHAFT_READING), {"Side": "Left", "angle": "0"}, text="Reading", where="", **small)
-        self.assertEqual((asked.unit, asked.unit_shown, asked.example), ("mm", "mm", "0.02"))
-        with reading_in(Units.INCH):
-            asked = question(words, Slot(CRANK, Property.SHAFT_READING), text="Reading", where="", **small)
-            long = question(words, Slot(JOINT, Property.BOLT_LENGTH), text="Length", where="", example="35", resolution=0.5)
-        self.assertEqual((asked.unit, asked.example, long.unit, long.example), ("thou", "0.8", "in", "1.38"))
-
-    def test_the_page_that_asked_says_what_its_bare_number_meant(self):
-        with reading_in(Units.INCH):
-            asked = question(words, Slot(CRANK, Property.SHAFT_READING), text="Reading", where="")
-        self.assertEqual((asked.asked_in("mm").unit, asked.asked_in("furlong").unit), ("mm", "thou"))
 
 
 class Fields(SimpleTestCase):

@@ -6,15 +6,17 @@ import errno
 
 from django.db import DatabaseError
 from django.http import HttpResponse
+from django.utils.functional import Promise
 from django.utils.html import format_html
+from django.utils.translation import gettext_lazy as _
 
-DISK_FULL = "The disk of the shop's machine is full: nothing was kept. Free some space on it, then send it again."
-READ_ONLY = "The data folder of the shop's machine cannot be written to: nothing was kept. Whoever looks after the machine must open it."
-DAMAGED = "The database of the shop's machine is damaged: nothing was kept. Stop the server and put the last backup back."
-BUSY = "The shop's machine is too busy to write: nothing was kept. Wait a moment, then send it again."
+DISK_FULL = _("The disk of the shop's machine is full: nothing was kept. Free some space on it, then send it again.")
+READ_ONLY = _("The data folder of the shop's machine cannot be written to: nothing was kept. Whoever looks after the machine must open it.")
+DAMAGED = _("The database of the shop's machine is damaged: nothing was kept. Stop the server and put the last backup back.")
+BUSY = _("The shop's machine is too busy to write: nothing was kept. Wait a moment, then send it again.")
 
 
-def trouble(error: BaseException) -> tuple[int, str] | None:
+def trouble(error: BaseException) -> tuple[int, str | Promise] | None:
     """Status and words for what the machine cannot do; None for what is a fault of ours."""
     said = str(error).lower()
     if isinstance(error, OSError) and error.errno in (errno.ENOSPC, errno.EDQUOT):
@@ -37,7 +39,7 @@ def trouble(error: BaseException) -> tuple[int, str] | None:
     return None
 
 
-def page_of(status: int, words: str) -> HttpResponse:
+def page_of(status: int, words: str | Promise) -> HttpResponse:
     """A page that needs neither database nor disk."""
     page = format_html(
         "<!doctype html><html lang='en'><meta charset='utf-8'><title>Not kept · Stator</title>"

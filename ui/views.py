@@ -6,6 +6,7 @@ import sys
 
 from django.http import HttpRequest, HttpResponse
 from django.shortcuts import render
+from django.utils.translation import gettext as _
 
 from ui.trouble import page_of, trouble
 
@@ -16,21 +17,21 @@ def _plain(request: HttpRequest, status: int, title: str, words: str) -> HttpRes
 
 def not_found(request: HttpRequest, exception: Exception | None = None) -> HttpResponse:
     return _plain(
-        request, 404, "Not here", "There is no such page. The link may be old: the job, seat or entry it named is not in this shop."
+        request, 404, _("Not here"), _("There is no such page. The link may be old: the job, seat or entry it named is not in this shop.")
     )
 
 
 def refused(request: HttpRequest, exception: Exception | None = None) -> HttpResponse:
-    return _plain(request, 403, "Not for this sign-in", str(exception or "") or "This needs the owner's sign-in.")
+    return _plain(request, 403, _("Not for this sign-in"), str(exception or "") or _("This needs the owner's sign-in."))
 
 
 def not_understood(request: HttpRequest, exception: Exception | None = None) -> HttpResponse:
-    return _plain(request, 400, "Not understood", "No page of Stator's sends that. Go back and send it from the page.")
+    return _plain(request, 400, _("Not understood"), _("No page of Stator's sends that. Go back and send it from the page."))
 
 
 def stale_form(request: HttpRequest, reason: str = "") -> HttpResponse:
-    words = "This page was open for too long, or was signed in anew elsewhere. Go back, load it again, and send it once more."
-    return _plain(request, 403, "The page is out of date", words)
+    words = _("This page was open for too long, or was signed in anew elsewhere. Go back, load it again, and send it once more.")
+    return _plain(request, 403, _("The page is out of date"), words)
 
 
 def broken(request: HttpRequest) -> HttpResponse:
@@ -41,6 +42,6 @@ def broken(request: HttpRequest) -> HttpResponse:
     return _plain(
         request,
         500,
-        "Stator broke",
-        "That was our fault, not yours. What was signed and every reading kept is safe; go back and try once more.",
+        _("Stator broke"),
+        _("That was our fault, not yours. What was signed and every reading kept is safe; go back and try once more."),
     )

@@ -8,90 +8,96 @@ from typing import TYPE_CHECKING, Any
 from django.core.validators import MaxValueValidator, MinValueValidator
 from django.db import models
 from django.db.models import Q
+from django.utils.translation import gettext_lazy as _
 
 from engines.parts import Kind, Part, counted_name, new_uid, of_every_engine
 from shopmath import materials
+from ui.tables import from_table_lazily
 
 if TYPE_CHECKING:
     from engines.models.places import Seal, Seat
 
 
-def case_metals() -> list[tuple[str, str]]:
-    return [(key, materials.get(key).name) for key in ("al-si7-mg", "al-si9-cu3", "adc12", "al-6082", "al-7075", "az91d", "gjl-250")]
+def case_metals() -> list[tuple[str, Any]]:
+    """Metals that cases are made of."""
+    metals = ("al-si7-mg", "al-si9-cu3", "adc12", "al-6082", "al-7075", "az91d", "gjl-250")
+    return [(key, from_table_lazily(materials.get(key).name)) for key in metals]
 
 
 class Hand(models.TextChoices):
-    UNKNOWN = "", "unknown"
-    RIGHT = "right", "right-hand"
-    LEFT = "left", "left-hand"
+    UNKNOWN = "", _("unknown")
+    RIGHT = "right", _("right-hand")
+    LEFT = "left", _("left-hand")
 
 
 class EngineCard(models.Model):
     """One engine type, as known. `family` ties the card on the shelf to its copies on jobs; `version` says which one was copied."""
 
     class Layout(models.TextChoices):
-        SINGLE = "single", "single"
-        TWIN = "twin", "twin"
-        FLAT_TWIN = "flat_twin", "flat twin"
+        SINGLE = "single", _("single")
+        TWIN = "twin", _("twin")
+        FLAT_TWIN = "flat_twin", _("flat twin")
         VEE = "vee", "V"
-        MULTI = "multi", "multi"
+        MULTI = "multi", _("multi")
 
     class Crank(models.TextChoices):
-        UNKNOWN = "", "unknown"
-        BUILT_UP = "built_up", "built up, pressed"
-        ONE_PIECE = "one_piece", "one piece"
+        UNKNOWN = "", _("unknown")
+        BUILT_UP = "built_up", _("built up, pressed")
+        ONE_PIECE = "one_piece", _("one piece")
 
     class Side(models.TextChoices):
-        UNKNOWN = "", "unknown"
-        LEFT = "left", "left"
-        RIGHT = "right", "right"
+        UNKNOWN = "", _("unknown")
+        LEFT = "left", _("left")
+        RIGHT = "right", _("right")
 
     class Cone(models.TextChoices):
-        UNKNOWN = "", "unknown"
-        TAPER = "taper", "taper"
-        STRAIGHT = "straight", "straight"
+        UNKNOWN = "", _("unknown")
+        TAPER = "taper", _("taper")
+        STRAIGHT = "straight", _("straight")
 
     class Key(models.TextChoices):
-        UNKNOWN = "", "unknown"
-        NONE = "none", "no key"
-        WOODRUFF = "woodruff", "half-moon key"
-        STRAIGHT = "straight", "straight key"
-        STEPPED = "stepped", "stepped key"
+        UNKNOWN = "", _("unknown")
+        NONE = "none", _("no key")
+        WOODRUFF = "woodruff", _("half-moon key")
+        STRAIGHT = "straight", _("straight key")
+        STEPPED = "stepped", _("stepped key")
 
     family = models.UUIDField(default=uuid.uuid4, editable=False, db_index=True)
-    on_shelf = models.BooleanField(default=False, help_text="Kept to be copied for the next job.")
+    on_shelf = models.BooleanField(default=False, help_text=_("Kept to be copied for the next job."))
     name = models.CharField(max_length=60)
-    summary = models.CharField(max_length=80, blank=True, help_text="In trade words: trials single, two-stroke.")
+    summary = models.CharField(max_length=80, blank=True, help_text=_("In trade words: trials single, two-stroke."))
     layout = models.CharField(max_length=10, choices=Layout, default=Layout.SINGLE)
     case_material = models.CharField(max_length=20, default="al-si7-mg")
-    case_material_assumed = models.BooleanField(default=True, help_text="Taken as usual, not read off a drawing.")
-    left_name = models.CharField("left side", max_length=30, default="drive side")
-    right_name = models.CharField("right side", max_length=30, default="magneto side")
+    case_material_assumed = models.BooleanField(default=True, help_text=_("Taken as usual, not read off a drawing."))
+    left_name = models.CharField(_("left side"), max_length=30, default="drive side")
+    right_name = models.CharField(_("right side"), max_length=30, default="magneto side")
     painted = models.BooleanField(default=False)
     crank = models.CharField(max_length=10, choices=Crank, blank=True)
-    stroke_mm = models.FloatField("stroke", null=True, blank=True, validators=[MinValueValidator(10), MaxValueValidator(200)])
-    lifts = models.CharField("the half that lifts off", max_length=5, choices=Side, blank=True)
-    crank_stays = models.CharField("the crank stays in the", max_length=5, choices=Side, blank=True)
-    face_w_mm = models.FloatField("joint face, across", default=240.0, validators=[MinValueValidator(40), MaxValueValidator(900)])
-    face_h_mm = models.FloatField("joint face, up", default=200.0, validators=[MinValueValidator(40), MaxValueValidator(900)])
+    stroke_mm = models.FloatField(_("stroke"), null=True, blank=True, validators=[MinValueValidator(10), MaxValueValidator(200)])
+    lifts = models.CharField(_("the half that lifts off"), max_length=5, choices=Side, blank=True)
+    crank_stays = models.CharField(_("the crank stays in the"), max_length=5, choices=Side, blank=True)
+    face_w_mm = models.FloatField(_("joint face, across"), default=240.0, validators=[MinValueValidator(40), MaxValueValidator(900)])
+    face_h_mm = models.FloatField(_("joint face, up"), default=200.0, validators=[MinValueValidator(40), MaxValueValidator(900)])
     face_assumed = models.BooleanField(default=True)
-    underlay = models.FileField("picture of the face", upload_to="faces/", max_length=120, blank=True)
-    cone = models.CharField("flywheel sits on a", max_length=8, choices=Cone, blank=True)
-    taper_ratio = models.FloatField("flywheel taper, 1 in", null=True, blank=True, validators=[MinValueValidator(2), MaxValueValidator(30)])
-    nut_d_mm = models.FloatField("flywheel nut thread", null=True, blank=True, validators=[MinValueValidator(4), MaxValueValidator(60)])
+    underlay = models.FileField(_("picture of the face"), upload_to="faces/", max_length=120, blank=True)
+    cone = models.CharField(_("flywheel sits on a"), max_length=8, choices=Cone, blank=True)
+    taper_ratio = models.FloatField(
+        _("flywheel taper, 1 in"), null=True, blank=True, validators=[MinValueValidator(2), MaxValueValidator(30)]
+    )
+    nut_d_mm = models.FloatField(_("flywheel nut thread"), null=True, blank=True, validators=[MinValueValidator(4), MaxValueValidator(60)])
     nut_torque_nm = models.FloatField(
-        "flywheel nut torque", null=True, blank=True, validators=[MinValueValidator(1), MaxValueValidator(600)]
+        _("flywheel nut torque"), null=True, blank=True, validators=[MinValueValidator(1), MaxValueValidator(600)]
     )
-    shaft_d_mm = models.FloatField("shaft at the key", null=True, blank=True, validators=[MinValueValidator(4), MaxValueValidator(80)])
-    boss_d_mm = models.FloatField("boss thread, size", null=True, blank=True, validators=[MinValueValidator(8), MaxValueValidator(80)])
+    shaft_d_mm = models.FloatField(_("shaft at the key"), null=True, blank=True, validators=[MinValueValidator(4), MaxValueValidator(80)])
+    boss_d_mm = models.FloatField(_("boss thread, size"), null=True, blank=True, validators=[MinValueValidator(8), MaxValueValidator(80)])
     boss_pitch_mm = models.FloatField(
-        "boss thread, pitch", null=True, blank=True, validators=[MinValueValidator(0.3), MaxValueValidator(6)]
+        _("boss thread, pitch"), null=True, blank=True, validators=[MinValueValidator(0.3), MaxValueValidator(6)]
     )
-    boss_hand = models.CharField("boss thread, hand", max_length=5, choices=Hand, blank=True)
-    key = models.CharField("key", max_length=10, choices=Key, blank=True)
-    wheel_kg = models.FloatField("flywheel mass", null=True, blank=True, validators=[MinValueValidator(0.05), MaxValueValidator(200)])
-    wheel_rpm = models.FloatField("working speed", null=True, blank=True, validators=[MinValueValidator(100), MaxValueValidator(30000)])
-    flywheel_source = models.CharField("where these are from", max_length=80, blank=True)
+    boss_hand = models.CharField(_("boss thread, hand"), max_length=5, choices=Hand, blank=True)
+    key = models.CharField(_("key"), max_length=10, choices=Key, blank=True)
+    wheel_kg = models.FloatField(_("flywheel mass"), null=True, blank=True, validators=[MinValueValidator(0.05), MaxValueValidator(200)])
+    wheel_rpm = models.FloatField(_("working speed"), null=True, blank=True, validators=[MinValueValidator(100), MaxValueValidator(30000)])
+    flywheel_source = models.CharField(_("where these are from"), max_length=80, blank=True)
     version = models.PositiveIntegerField(default=1)
     made_at = models.DateTimeField(auto_now_add=True)
 
@@ -137,7 +143,7 @@ class Subject(models.Model):
     card = models.ForeignKey(EngineCard, on_delete=models.CASCADE, related_name="subjects")
     kind = models.CharField(max_length=10, choices=Kind)
     uid = models.SlugField(max_length=32)
-    name = models.CharField(max_length=80, blank=True, help_text="As it was called when the first reading was taken.")
+    name = models.CharField(max_length=80, blank=True, help_text=_("As it was called when the first reading was taken."))
 
     class Meta:
         ordering = ["pk"]

@@ -5,6 +5,7 @@ from __future__ import annotations
 from django.core.validators import MaxValueValidator, MinValueValidator
 from django.db import models
 from django.db.models import Q
+from django.utils.translation import gettext_lazy as _
 
 from engines.models.card import EngineCard, OfCard
 from engines.parts import Kind, Part
@@ -14,67 +15,67 @@ class Seat(OfCard):
     """A place a bearing sits: in a bore of the case, or on a shaft."""
 
     class Role(models.TextChoices):
-        MAIN = "main", "main bearing of the crank"
-        GEARBOX = "gearbox", "gearbox shaft"
-        CAM = "cam", "camshaft"
-        OTHER = "other", "something else"
+        MAIN = "main", _("main bearing of the crank")
+        GEARBOX = "gearbox", _("gearbox shaft")
+        CAM = "cam", _("camshaft")
+        OTHER = "other", _("something else")
 
     class On(models.TextChoices):
-        CASE = "case", "into the case"
-        SHAFT = "shaft", "onto a shaft"
+        CASE = "case", _("into the case")
+        SHAFT = "shaft", _("onto a shaft")
 
     class Half(models.TextChoices):
-        LEFT = "left", "left half"
-        RIGHT = "right", "right half"
-        CRANK = "crank", "crank"
+        LEFT = "left", _("left half")
+        RIGHT = "right", _("right half")
+        CRANK = "crank", _("crank")
 
     class From(models.TextChoices):
-        INSIDE = "inside", "from inside"
-        OUTSIDE = "outside", "from outside"
+        INSIDE = "inside", _("from inside")
+        OUTSIDE = "outside", _("from outside")
 
     class Stop(models.TextChoices):
-        SHOULDER = "shoulder", "shoulder"
-        CIRCLIP = "circlip", "circlip"
-        PLATE = "plate", "plate"
-        THROUGH = "through", "through bore"
+        SHOULDER = "shoulder", _("shoulder")
+        CIRCLIP = "circlip", _("circlip")
+        PLATE = "plate", _("plate")
+        THROUGH = "through", _("through bore")
 
     class Bottom(models.TextChoices):
-        UNKNOWN = "", "unknown"
-        OPEN = "open", "open: reached from behind"
-        BLIND = "blind", "blind"
+        UNKNOWN = "", _("unknown")
+        OPEN = "open", _("open: reached from behind")
+        BLIND = "blind", _("blind")
 
     class Faces(models.TextChoices):
-        UNKNOWN = "", "unknown"
-        MARKING_IN = "marking_in", "its marking to the inside"
-        MARKING_OUT = "marking_out", "its marking to the outside"
-        CAGE_IN = "cage_in", "its open cage side to the inside"
-        CAGE_OUT = "cage_out", "its open cage side to the outside"
-        SHIELD_IN = "shield_in", "its shield to the inside"
-        SHIELD_OUT = "shield_out", "its shield to the outside"
+        UNKNOWN = "", _("unknown")
+        MARKING_IN = "marking_in", _("its marking to the inside")
+        MARKING_OUT = "marking_out", _("its marking to the outside")
+        CAGE_IN = "cage_in", _("its open cage side to the inside")
+        CAGE_OUT = "cage_out", _("its open cage side to the outside")
+        SHIELD_IN = "shield_in", _("its shield to the inside")
+        SHIELD_OUT = "shield_out", _("its shield to the outside")
 
     card = models.ForeignKey(EngineCard, on_delete=models.CASCADE, related_name="seats")
     name = models.CharField(max_length=60)
-    role = models.CharField("what turns in it", max_length=8, choices=Role, default=Role.OTHER)
-    role_assumed = models.BooleanField(default=False, help_text="Guessed from its name.")
+    role = models.CharField(_("what turns in it"), max_length=8, choices=Role, default=Role.OTHER)
+    role_assumed = models.BooleanField(default=False, help_text=_("Guessed from its name."))
     on = models.CharField(max_length=6, choices=On, default=On.CASE)
     half = models.CharField(max_length=6, choices=Half, default=Half.LEFT)
     loads_from = models.CharField(max_length=8, choices=From, default=From.INSIDE)
     stop = models.CharField(max_length=10, choices=Stop, default=Stop.SHOULDER)
-    designation = models.CharField("bearing marking", max_length=40, blank=True)
+    designation = models.CharField(_("bearing marking"), max_length=40, blank=True)
     bore_mm = models.FloatField(null=True, blank=True)
     outside_mm = models.FloatField(null=True, blank=True)
     width_mm = models.FloatField(null=True, blank=True)
-    code = models.CharField("fit code of the seat", max_length=6, blank=True)
+    code = models.CharField(_("fit code of the seat"), max_length=6, blank=True)
     code_assumed = models.BooleanField(default=False)
-    measured_mm = models.FloatField("seat measured", null=True, blank=True)
-    bottom = models.CharField("behind it", max_length=8, choices=Bottom, blank=True)
-    thin_wall = models.BooleanField("thin wall behind it", default=False)
-    faces = models.CharField("the bearing sits with", max_length=12, choices=Faces, blank=True)
+    measured_mm = models.FloatField(_("seat measured"), null=True, blank=True)
+    bottom = models.CharField(_("behind it"), max_length=8, choices=Bottom, blank=True)
+    thin_wall = models.BooleanField(_("thin wall behind it"), default=False)
+    faces = models.CharField(_("the bearing sits with"), max_length=12, choices=Faces, blank=True)
     x_mm = models.FloatField(null=True, blank=True)
     y_mm = models.FloatField(null=True, blank=True)
     left_in = models.JSONField(default=list, blank=True)
     shaft_material = models.CharField(max_length=20, default="42crmo4")
-    source = models.CharField(max_length=80, blank=True, help_text="Manual page, drawing, measured, shop rule.")
+    source = models.CharField(max_length=80, blank=True, help_text=_("Manual page, drawing, measured, shop rule."))
 
     class Meta:
         ordering = ["pk"]
@@ -91,12 +92,12 @@ class Seat(OfCard):
                     width_mm__gt=0,
                 ),
                 name="seat_bearing_known",
-                violation_error_message="Give the bearing's marking, or its bore, outside and width.",
+                violation_error_message=_("Give the bearing's marking, or its bore, outside and width."),
             ),
             models.CheckConstraint(
                 condition=~Q(code="") | Q(measured_mm__isnull=False, measured_mm__gt=0),
                 name="seat_size_known",
-                violation_error_message="Give the fit code of the seat, or its measured size.",
+                violation_error_message=_("Give the fit code of the seat, or its measured size."),
             ),
             models.UniqueConstraint(fields=["card", "name"], name="seat_named_once"),
             models.UniqueConstraint(fields=["card", "uid"], name="seat_uid_once"),
@@ -123,22 +124,22 @@ class Seal(OfCard):
     """A shaft seal and its seat. Where the lip faces is what it keeps in; an exception cites its page."""
 
     class Lip(models.TextChoices):
-        UNKNOWN = "", "unknown"
-        INSIDE = "inside", "lip and spring to the inside"
-        OUTSIDE = "outside", "lip and spring to the outside"
+        UNKNOWN = "", _("unknown")
+        INSIDE = "inside", _("lip and spring to the inside")
+        OUTSIDE = "outside", _("lip and spring to the outside")
 
     card = models.ForeignKey(EngineCard, on_delete=models.CASCADE, related_name="seals")
     name = models.CharField(max_length=60)
     half = models.CharField(max_length=6, choices=Seat.Half, default=Seat.Half.LEFT)
-    seat = models.ForeignKey(Seat, on_delete=models.SET_NULL, null=True, blank=True, related_name="seals", verbose_name="in front of")
-    shaft_mm = models.FloatField("shaft", validators=[MinValueValidator(3), MaxValueValidator(200)])
-    bore_mm = models.FloatField("its bore", validators=[MinValueValidator(5), MaxValueValidator(250)])
-    width_mm = models.FloatField("width", validators=[MinValueValidator(2), MaxValueValidator(40)])
-    lip = models.CharField("lip faces", max_length=8, choices=Lip, blank=True)
-    loads_from = models.CharField("goes in", max_length=8, choices=Seat.From, default=Seat.From.OUTSIDE)
-    depth_mm = models.FloatField("depth below the face", default=0.0, validators=[MinValueValidator(-5), MaxValueValidator(60)])
+    seat = models.ForeignKey(Seat, on_delete=models.SET_NULL, null=True, blank=True, related_name="seals", verbose_name=_("in front of"))
+    shaft_mm = models.FloatField(_("shaft"), validators=[MinValueValidator(3), MaxValueValidator(200)])
+    bore_mm = models.FloatField(_("its bore"), validators=[MinValueValidator(5), MaxValueValidator(250)])
+    width_mm = models.FloatField(_("width"), validators=[MinValueValidator(2), MaxValueValidator(40)])
+    lip = models.CharField(_("lip faces"), max_length=8, choices=Lip, blank=True)
+    loads_from = models.CharField(_("goes in"), max_length=8, choices=Seat.From, default=Seat.From.OUTSIDE)
+    depth_mm = models.FloatField(_("depth below the face"), default=0.0, validators=[MinValueValidator(-5), MaxValueValidator(60)])
     depth_assumed = models.BooleanField(default=True)
-    source = models.CharField("where these are from", max_length=80, blank=True)
+    source = models.CharField(_("where these are from"), max_length=80, blank=True)
 
     class Meta:
         ordering = ["pk"]
@@ -160,35 +161,35 @@ class Fitted(OfCard):
     """A part other than a bearing or a seal that is fitted into a half: how it is turned, what goes on it in which order."""
 
     class Kind(models.TextChoices):
-        PIN = "pin", "pin or spindle"
-        BUSH = "bush", "bush"
-        PLUG = "plug", "plug"
-        RUBBER = "rubber", "rubber bush"
+        PIN = "pin", _("pin or spindle")
+        BUSH = "bush", _("bush")
+        PLUG = "plug", _("plug")
+        RUBBER = "rubber", _("rubber bush")
 
     METALS = ("42crmo4", "c45", "100cr6", "bronze-wrought", "bronze-cast", "brass", "al-6082")
 
     card = models.ForeignKey(EngineCard, on_delete=models.CASCADE, related_name="fitted")
     name = models.CharField(max_length=60)
-    kind = models.CharField("what it is", max_length=8, choices=Kind, default=Kind.PIN)
+    kind = models.CharField(_("what it is"), max_length=8, choices=Kind, default=Kind.PIN)
     half = models.CharField(max_length=6, choices=Seat.Half, default=Seat.Half.LEFT)
-    loads_from = models.CharField("goes in", max_length=8, choices=Seat.From, default=Seat.From.INSIDE)
-    d_mm = models.FloatField("outside", validators=[MinValueValidator(1), MaxValueValidator(200)])
-    bore_mm = models.FloatField("inside", default=0.0, validators=[MinValueValidator(0), MaxValueValidator(199)])
-    length_mm = models.FloatField("length", validators=[MinValueValidator(1), MaxValueValidator(300)])
+    loads_from = models.CharField(_("goes in"), max_length=8, choices=Seat.From, default=Seat.From.INSIDE)
+    d_mm = models.FloatField(_("outside"), validators=[MinValueValidator(1), MaxValueValidator(200)])
+    bore_mm = models.FloatField(_("inside"), default=0.0, validators=[MinValueValidator(0), MaxValueValidator(199)])
+    length_mm = models.FloatField(_("length"), validators=[MinValueValidator(1), MaxValueValidator(300)])
     metal = models.CharField(max_length=20, default="42crmo4")
-    hole_code = models.CharField("fit code of the hole", max_length=6, default="H7")
-    part_code = models.CharField("fit code of the part", max_length=6, default="p6")
-    depth_mm = models.FloatField("end below the face", default=0.0, validators=[MinValueValidator(-60), MaxValueValidator(60)])
-    depth_within_mm = models.FloatField("within", default=0.3, validators=[MinValueValidator(0.01), MaxValueValidator(10)])
-    turned = models.CharField("what is turned", max_length=30, blank=True, help_text="flat, groove, oil hole")
-    angle_deg = models.FloatField("points to", null=True, blank=True, validators=[MinValueValidator(-360), MaxValueValidator(360)])
-    angle_within_deg = models.FloatField("within", default=5.0, validators=[MinValueValidator(0.1), MaxValueValidator(45)])
-    either_end = models.BooleanField("half a turn looks the same", default=False)
-    order = models.CharField("on it, in order", max_length=200, blank=True, help_text="washer, rocker, spring washer")
+    hole_code = models.CharField(_("fit code of the hole"), max_length=6, default="H7")
+    part_code = models.CharField(_("fit code of the part"), max_length=6, default="p6")
+    depth_mm = models.FloatField(_("end below the face"), default=0.0, validators=[MinValueValidator(-60), MaxValueValidator(60)])
+    depth_within_mm = models.FloatField(_("within"), default=0.3, validators=[MinValueValidator(0.01), MaxValueValidator(10)])
+    turned = models.CharField(_("what is turned"), max_length=30, blank=True, help_text=_("flat, groove, oil hole"))
+    angle_deg = models.FloatField(_("points to"), null=True, blank=True, validators=[MinValueValidator(-360), MaxValueValidator(360)])
+    angle_within_deg = models.FloatField(_("within"), default=5.0, validators=[MinValueValidator(0.1), MaxValueValidator(45)])
+    either_end = models.BooleanField(_("half a turn looks the same"), default=False)
+    order = models.CharField(_("on it, in order"), max_length=200, blank=True, help_text=_("washer, rocker, spring washer"))
     after = models.ForeignKey(
-        Seat, on_delete=models.SET_NULL, null=True, blank=True, related_name="followed_by", verbose_name="goes in after"
+        Seat, on_delete=models.SET_NULL, null=True, blank=True, related_name="followed_by", verbose_name=_("goes in after")
     )
-    source = models.CharField("where these are from", max_length=80, blank=True)
+    source = models.CharField(_("where these are from"), max_length=80, blank=True)
 
     class Meta:
         ordering = ["pk"]

@@ -11,6 +11,7 @@ from datetime import datetime
 from itertools import chain
 
 from django.utils.safestring import SafeString
+from django.utils.translation import gettext as _
 
 from exchange.making import Tell, quietly
 from exchange.report import words
@@ -93,7 +94,7 @@ class Report:
 
 def report_of(job: Job, person: Person, now: datetime, tell: Tell = quietly) -> Report:
     """Gather a job's sheet; only what stands counts."""
-    tell("Gathering what was read and judged", 0.05)
+    tell(_("Gathering what was read and judged"), 0.05)
     signed = recorded(job, person)
     stand = standing(signed)
     handed = next((each for each in reversed(stand) if each.entry.station.key == HAND_OVER), None)

@@ -11,6 +11,7 @@ from itertools import groupby
 from pathlib import Path
 from typing import Any
 
+from django.utils.translation import gettext as _
 from PIL import Image
 
 from exchange.report.data import Drawn, Report
@@ -48,19 +49,24 @@ def _origin(report: Report) -> str:
     if origin is None:
         return ""
     shop = f" of {origin.shop}" if origin.shop else ""
-    return f"Read in from file {origin.digest[:8]}{shop}, {origin.read_at:%-d %b %Y}. {provenance.said(origin)}"
+    return _("Read in from file {it}{shop}, {read_at:%-d %b %Y}. {origin}").format(
+        it=origin.digest[:8], shop=shop, read_at=origin.read_at, origin=provenance.said(origin)
+    )
 
 
 def _data(report: Report, paper: str) -> dict[str, Any]:
     job, card = report.job, report.job.card
     by = f" by {report.signed.by}" if report.signed else ""
-    facts = [["Booked in", f"{job.booked_in_at:%-d %b %Y %H:%M}"]]
-    facts += [["Must come back", job.comes_back]] if job.comes_back else []
-    raised = [f"{row['what']}: found {row['found']}, the card said {row['card']}" for row in report.otherwise]
+    facts = [[_("Booked in"), f"{job.booked_in_at:%-d %b %Y %H:%M}"]]
+    facts += [[_("Must come back"), job.comes_back]] if job.comes_back else []
+    raised = [
+        _("{what}: found {found}, the card said {card}").format(what=row["what"], found=row["found"], card=row["card"])
+        for row in report.otherwise
+    ]
     lists = [
-        ["Found otherwise than the card said", raised],
-        ["Entries that were replaced, and why", report.replaced],
-        ["Left out, and why", [f"{name}: {because}" for name, because in report.left_out]],
+        [_("Found otherwise than the card said"), raised],
+        [_("Entries that were replaced, and why"), report.replaced],
+        [_("Left out, and why"), [f"{name}: {because}" for name, because in report.left_out]],
     ]
     return {
         "paper": PAPERS[paper],
@@ -69,7 +75,7 @@ def _data(report: Report, paper: str) -> dict[str, Any]:
         "engine": f"{card.name}, {card.summary}" if card.summary else card.name,
         "whose": job.whose,
         "shop": report.shop,
-        "state": f"handed over {job.gone_at:%-d %b %Y}{by}" if job.gone_at else "not handed over yet",
+        "state": _("handed over {gone_at:%-d %b %Y}{by}").format(gone_at=job.gone_at, by=by) if job.gone_at else _("not handed over yet"),
         "origin": _origin(report),
         "closing": str(CLOSING),
         "first": _first(report),
@@ -107,12 +113,12 @@ def _first(report: Report) -> dict[str, Any]:
             alt = photo.caption or "without a caption"
             shown.append({"file": f"{name}.jpg", "title": title, "when": f"{photo.taken_at:%-d %b}", "alt": alt})
     paragraphs = [
-        ["Parts fitted", f"{'; '.join(report.parts)}." if report.parts else ""],
-        ["Still unknown", " ".join(line if line.endswith(".") else f"{line}." for line in report.unknown)],
-        ["A word to the owner", report.note],
+        [_("Parts fitted"), f"{'; '.join(report.parts)}." if report.parts else ""],
+        [_("Still unknown"), " ".join(line if line.endswith(".") else f"{line}." for line in report.unknown)],
+        [_("A word to the owner"), report.note],
     ]
     return {
-        "wrong": report.job.complaint or "Nothing was said.",
+        "wrong": report.job.complaint or _("Nothing was said."),
         "done": first.done,
         "state": first.state,
         "headline": first.headline,

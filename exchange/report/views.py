@@ -9,6 +9,7 @@ from django.http import Http404, HttpRequest, HttpResponse
 from django.shortcuts import get_object_or_404, redirect, render
 from django.urls import reverse
 from django.utils import timezone
+from django.utils.translation import gettext as _
 from django.views.decorators.cache import never_cache
 from django.views.decorators.http import require_GET, require_POST
 
@@ -44,7 +45,7 @@ def _page(request: HttpRequest, report: Report, **more: Any) -> HttpResponse:
 
 
 def _pdf(report: Report, paper: str, tell: Tell) -> Made:
-    tell("Setting the pages", 0.75)
+    tell(_("Setting the pages"), 0.75)
     return Made(report_pdf(report, paper), f"job-{report.job.tag}.pdf", "application/pdf", inline=True)
 
 
@@ -71,7 +72,7 @@ def pdf(request: HttpRequest, tag: str, paper: str) -> HttpResponse:
     def make(tell: Tell) -> Made:
         return _pdf(report_of(job, person, timezone.now(), tell), paper, tell)  # type: ignore[arg-type]
 
-    return made_or_making(request, f"the sheet of {tag} on {paper}", make)
+    return made_or_making(request, _("the sheet of {tag} on {paper}").format(tag=tag, paper=paper), make)
 
 
 @require_GET
@@ -93,7 +94,7 @@ def give_link(request: HttpRequest, tag: str) -> HttpResponse:
     about(request, job)
     days = request.POST.get("days", "")
     if days not in [str(each) for each in links.DAYS]:
-        messages.error(request, "Choose how long the link lasts.")
+        messages.error(request, _("Choose how long the link lasts."))
         return redirect("report", tag=tag)
     token = links.give(job, request.user, int(days))  # type: ignore[arg-type]
     told = request.build_absolute_uri(reverse("owner-sheet", args=[token]))
@@ -107,7 +108,7 @@ def give_link(request: HttpRequest, tag: str) -> HttpResponse:
 @one_act
 def take_link(request: HttpRequest, tag: str, pk: int) -> HttpResponse:
     links.take_back(get_object_or_404(OwnerLink, pk=pk, job=_job(tag)))
-    messages.success(request, "That link opens nothing any more.")
+    messages.success(request, _("That link opens nothing any more."))
     return redirect("report", tag=tag)
 
 
@@ -138,7 +139,7 @@ def owner_sheet(request: HttpRequest, token: str) -> HttpResponse:
 @never_cache
 def owner_pdf(request: HttpRequest, token: str) -> HttpResponse:
     links.opened(token)
-    return _private(made_or_making(request, "the sheet", lambda tell: _pdf(_owners(token, tell)[1], "a4", tell), token))
+    return _private(made_or_making(request, _("the sheet"), lambda tell: _pdf(_owners(token, tell)[1], "a4", tell), token))
 
 
 @require_GET

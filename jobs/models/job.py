@@ -8,6 +8,7 @@ from django.conf import settings
 from django.db import models
 from django.db.models import F, Q
 from django.utils import timezone
+from django.utils.translation import gettext_lazy as _
 
 from engines.models import EngineCard
 
@@ -20,11 +21,11 @@ class Job(models.Model):
     number = models.PositiveIntegerField(unique=True)
     card = models.ForeignKey(EngineCard, on_delete=models.PROTECT, related_name="jobs")
     complaint = models.CharField(max_length=200)
-    comes_back = models.CharField("must come back", max_length=200, blank=True)
-    customer = models.CharField("owner of the engine", max_length=80, blank=True, default="")
-    registration = models.CharField("registration", max_length=30, blank=True, default="")
-    frame_number = models.CharField("frame number", max_length=40, blank=True, default="")
-    engine_number = models.CharField("engine number", max_length=40, blank=True, default="")
+    comes_back = models.CharField(_("must come back"), max_length=200, blank=True)
+    customer = models.CharField(_("owner of the engine"), max_length=80, blank=True, default="")
+    registration = models.CharField(_("registration"), max_length=30, blank=True, default="")
+    frame_number = models.CharField(_("frame number"), max_length=40, blank=True, default="")
+    engine_number = models.CharField(_("engine number"), max_length=40, blank=True, default="")
     ended_because = models.CharField(max_length=240, blank=True, default="")  # of one that was closed without being finished
     work_order = models.CharField(max_length=40)
     revision = models.PositiveIntegerField(default=0)
@@ -66,12 +67,12 @@ class Origin(models.Model):
     """Where a job read in from a file came from. What the file says of people and equipment is that shop's word, not this one's."""
 
     job = models.OneToOneField(Job, on_delete=models.CASCADE, related_name="origin")
-    shop = models.CharField(max_length=80, blank=True, help_text="As the file names it; empty when it does not.")
-    digest = models.CharField(max_length=64, help_text="SHA-256 of the file.")
+    shop = models.CharField(max_length=80, blank=True, help_text=_("As the file names it; empty when it does not."))
+    digest = models.CharField(max_length=64, help_text=_("SHA-256 of the file."))
     read_at = models.DateTimeField(default=timezone.now)
     read_by = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.PROTECT, related_name="+")
-    told = models.JSONField(default=dict, help_text="Whether its digests agree, as a code, and what they say was changed.")
-    left_out = models.JSONField(default=list, help_text="What the file names that could not be brought along, a sentence each.")
+    told = models.JSONField(default=dict, help_text=_("Whether its digests agree, as a code, and what they say was changed."))
+    left_out = models.JSONField(default=list, help_text=_("What the file names that could not be brought along, a sentence each."))
 
     def __str__(self) -> str:
         return f"{self.job.tag} from {self.shop or 'an unnamed shop'}, file {self.digest[:8]}"
@@ -81,11 +82,11 @@ class RunStation(models.Model):
     """One station in a job's run, and where it stands. The bench page reads these lines alone."""
 
     class State(models.TextChoices):
-        AHEAD = "ahead", "ahead"
-        NOW = "now", "on it"
-        WAITS = "waits", "waits"
-        DONE = "done", "done"
-        SKIPPED = "skipped", "skipped"
+        AHEAD = "ahead", _("ahead")
+        NOW = "now", _("on it")
+        WAITS = "waits", _("waits")
+        DONE = "done", _("done")
+        SKIPPED = "skipped", _("skipped")
 
     job = models.ForeignKey(Job, on_delete=models.CASCADE, related_name="run")
     order = models.PositiveSmallIntegerField()
@@ -141,8 +142,8 @@ class Act(models.Model):
     address = models.CharField(max_length=200)
     person = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.PROTECT, related_name="+")
     job = models.ForeignKey(Job, on_delete=models.CASCADE, null=True, blank=True, related_name="acts")
-    revision = models.PositiveIntegerField(default=0, help_text="Of the job, after it.")
-    outcome = models.JSONField(default=dict, help_text="What was done, and where the answer led.")
+    revision = models.PositiveIntegerField(default=0, help_text=_("Of the job, after it."))
+    outcome = models.JSONField(default=dict, help_text=_("What was done, and where the answer led."))
     at = models.DateTimeField(default=timezone.now)
 
     class Meta:

@@ -8,6 +8,7 @@ from django.conf import settings
 from django.db import models
 from django.db.models import Q
 from django.utils import timezone
+from django.utils.translation import gettext_lazy as _
 
 from engines.models import Seat, Subject
 from jobs.models.job import Job, RunStation
@@ -21,7 +22,7 @@ class Entry(models.Model):
     station = models.ForeignKey(RunStation, on_delete=models.PROTECT, related_name="entries")
     seat = models.ForeignKey(Seat, on_delete=models.PROTECT, null=True, blank=True, related_name="entries")
     subject = models.ForeignKey(Subject, on_delete=models.PROTECT, null=True, blank=True, related_name="entries")
-    attempt = models.PositiveSmallIntegerField(default=1, help_text="The attempt or round that is open.")
+    attempt = models.PositiveSmallIntegerField(default=1, help_text=_("The attempt or round that is open."))
     choices = models.JSONField(default=dict)
     ticks = models.JSONField(default=dict)
     opened_at = models.DateTimeField(default=timezone.now)
@@ -63,11 +64,11 @@ class Placed(models.Model):
 
     subject = models.ForeignKey(Subject, on_delete=models.PROTECT, null=True, blank=True, related_name="+")
     property = models.CharField(max_length=30, blank=True)
-    end = models.CharField(max_length=20, blank=True, help_text="Which end, side or row of the part.")
+    end = models.CharField(max_length=20, blank=True, help_text=_("Which end, side or row of the part."))
     angle_deg = models.FloatField(null=True, blank=True)
-    clock = models.PositiveSmallIntegerField(null=True, blank=True, help_text="12, 3, 6 or 9 o'clock.")
-    depth = models.CharField(max_length=12, blank=True, help_text="How deep in a bore or how far along a shaft.")
-    stage = models.PositiveSmallIntegerField(null=True, blank=True, help_text="Which stage of several, such as a round of torque.")
+    clock = models.PositiveSmallIntegerField(null=True, blank=True, help_text=_("12, 3, 6 or 9 o'clock."))
+    depth = models.CharField(max_length=12, blank=True, help_text=_("How deep in a bore or how far along a shaft."))
+    stage = models.PositiveSmallIntegerField(null=True, blank=True, help_text=_("Which stage of several, such as a round of torque."))
 
     class Meta:
         abstract = True
@@ -77,10 +78,10 @@ class Reading(Placed):
     """One value as typed, with its unit, gauge and place. A reading without a number (a choice, a note) keeps its words in `text`."""
 
     entry = models.ForeignKey(Entry, on_delete=models.PROTECT, related_name="readings")
-    ask = models.CharField(max_length=80, help_text="Key of the question that it answers.")
+    ask = models.CharField(max_length=80, help_text=_("Key of the question that it answers."))
     attempt = models.PositiveSmallIntegerField(default=1)
-    repeat = models.PositiveSmallIntegerField(default=1, help_text="Which of several readings at one place.")
-    turn = models.PositiveSmallIntegerField(default=1, help_text="Which revolution of a part that is turned.")
+    repeat = models.PositiveSmallIntegerField(default=1, help_text=_("Which of several readings at one place."))
+    turn = models.PositiveSmallIntegerField(default=1, help_text=_("Which revolution of a part that is turned."))
     carried_from = models.ForeignKey("self", on_delete=models.PROTECT, null=True, blank=True, related_name="carried_to")
     text = models.CharField(max_length=1000)
     kind = models.CharField(max_length=25)
@@ -93,7 +94,7 @@ class Reading(Placed):
     client_key = models.CharField(max_length=64, unique=True)
     withdrawn_at = models.DateTimeField(null=True, blank=True)
     withdrawn_by = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.PROTECT, null=True, blank=True, related_name="+")
-    came_second = models.BooleanField(default=False, help_text="Another device had answered the same question already.")
+    came_second = models.BooleanField(default=False, help_text=_("Another device had answered the same question already."))
 
     class Meta:
         ordering = ["pk"]
@@ -106,17 +107,17 @@ class Timer(models.Model):
     """A clock on the server. Pages only show it."""
 
     class Tone(models.TextChoices):
-        HEAT = "heat", "heat"
-        COLD = "cold", "cold"
-        WINDOW = "window", "window"
-        WAIT = "wait", "wait"
+        HEAT = "heat", _("heat")
+        COLD = "cold", _("cold")
+        WINDOW = "window", _("window")
+        WAIT = "wait", _("wait")
 
     job = models.ForeignKey(Job, on_delete=models.CASCADE, related_name="timers")
     entry = models.ForeignKey(Entry, on_delete=models.CASCADE, related_name="timers")
     key = models.SlugField(max_length=30)
     attempt = models.PositiveSmallIntegerField(default=1)
-    label = models.CharField(max_length=80, blank=True, help_text="In words, where no code says it.")
-    said = models.JSONField(default=dict, blank=True, help_text="What it counts, by code and values.")
+    label = models.CharField(max_length=80, blank=True, help_text=_("In words, where no code says it."))
+    said = models.JSONField(default=dict, blank=True, help_text=_("What it counts, by code and values."))
     tone = models.CharField(max_length=8, choices=Tone)
     started_at = models.DateTimeField(default=timezone.now)
     due_at = models.DateTimeField(null=True, blank=True)
@@ -148,8 +149,8 @@ class Move(Placed):
     amount = models.FloatField(null=True, blank=True)
     amount_kind = models.CharField(max_length=25, blank=True)
     text = models.CharField(max_length=200, blank=True)
-    detail = models.JSONField(default=dict, blank=True, help_text="Numbers that go with it, by name with their unit.")
-    at = models.DateTimeField(null=True, blank=True, help_text="Empty where the time was not kept.")
+    detail = models.JSONField(default=dict, blank=True, help_text=_("Numbers that go with it, by name with their unit."))
+    at = models.DateTimeField(null=True, blank=True, help_text=_("Empty where the time was not kept."))
     by = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.PROTECT, related_name="+")
 
     class Meta:
@@ -166,9 +167,9 @@ class DerivedFact(Placed):
     value = models.FloatField(null=True, blank=True)
     text = models.CharField(max_length=200, blank=True)
     kind = models.CharField(max_length=25, blank=True)
-    uncertainty = models.FloatField(null=True, blank=True, help_text="Expanded (k = 2), in the unit of the value.")
+    uncertainty = models.FloatField(null=True, blank=True, help_text=_("Expanded (k = 2), in the unit of the value."))
     resolution = models.FloatField(null=True, blank=True)
-    assumed = models.BooleanField(default=False, help_text="Whether something assumed went into it.")
+    assumed = models.BooleanField(default=False, help_text=_("Whether something assumed went into it."))
 
     class Meta:
         ordering = ["pk"]
@@ -181,9 +182,9 @@ class Digest(models.Model):
     """What a signed entry and its record come to, SHA-256, over what the entry signed before it came to. Made once, never changed."""
 
     entry = models.OneToOneField(Entry, on_delete=models.PROTECT, related_name="digest")
-    previous = models.CharField(max_length=64, blank=True, help_text="Of the entry signed before it; empty for the first of a job.")
+    previous = models.CharField(max_length=64, blank=True, help_text=_("Of the entry signed before it; empty for the first of a job."))
     value = models.CharField(max_length=64)
-    late = models.BooleanField(default=False, help_text="Made after the entry was signed: by an upgrade, or when a job was read in.")
+    late = models.BooleanField(default=False, help_text=_("Made after the entry was signed: by an upgrade, or when a job was read in."))
 
     class Meta:
         ordering = ["pk"]
@@ -197,9 +198,9 @@ class Record(models.Model):
 
     entry = models.OneToOneField(Entry, on_delete=models.PROTECT, related_name="record")
     content = models.JSONField(default=dict)
-    drawing = models.BinaryField(default=bytes, help_text="SVG, compressed with zlib.")
+    drawing = models.BinaryField(default=bytes, help_text=_("SVG, compressed with zlib."))
     made_at = models.DateTimeField(default=timezone.now)
-    late = models.BooleanField(default=False, help_text="Made after the entry was signed: by an upgrade, or when a job was read in.")
+    late = models.BooleanField(default=False, help_text=_("Made after the entry was signed: by an upgrade, or when a job was read in."))
 
     class Meta:
         ordering = ["pk"]

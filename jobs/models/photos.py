@@ -8,6 +8,7 @@ from django.conf import settings
 from django.db import models, transaction
 from django.db.models import Q
 from django.utils import timezone
+from django.utils.translation import gettext_lazy as _
 
 from engines.models import Subject
 from jobs.models.job import Job, RunStation
@@ -28,7 +29,9 @@ class Photo(models.Model):
     width = models.PositiveIntegerField()
     height = models.PositiveIntegerField()
     caption = models.CharField(max_length=120, blank=True)
-    digest = models.CharField(max_length=64, blank=True, help_text="SHA-256 of the picture as it was first kept; records name it by this.")
+    digest = models.CharField(
+        max_length=64, blank=True, help_text=_("SHA-256 of the picture as it was first kept; records name it by this.")
+    )
     taken_at = models.DateTimeField(default=timezone.now)
     by = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.PROTECT, related_name="+")
 
@@ -77,10 +80,10 @@ class TrayPlace(models.Model):
     number = models.PositiveSmallIntegerField()
     name = models.CharField(max_length=80)
     count = models.PositiveSmallIntegerField(default=1)
-    where_from = models.CharField("from", max_length=80, blank=True, help_text="Which shaft or place, and the order on it.")
-    half = models.CharField("hung on the", max_length=6, blank=True)
-    way_round = models.CharField("which way round", max_length=80, blank=True)
-    wear = models.CharField("wear seen", max_length=120, blank=True)
+    where_from = models.CharField(_("from"), max_length=80, blank=True, help_text=_("Which shaft or place, and the order on it."))
+    half = models.CharField(_("hung on the"), max_length=6, blank=True)
+    way_round = models.CharField(_("which way round"), max_length=80, blank=True)
+    wear = models.CharField(_("wear seen"), max_length=120, blank=True)
     photo = models.ForeignKey(Photo, on_delete=models.SET_NULL, null=True, blank=True, related_name="+")
     station = models.ForeignKey(RunStation, on_delete=models.SET_NULL, null=True, blank=True, related_name="+")
     client_key = models.CharField(max_length=64, unique=True)

@@ -12,7 +12,7 @@ from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
 
 from shopmath.balance.unbalance import Unbalance, after_holes
-from shopmath.checks import BadInput, not_negative, positive
+from shopmath.checks import BadInput, gettext_noop, not_negative, positive
 
 POINT_DEG = 118.0
 MOST_HOLES, MOST_DRILLS, MOST_ARCS, WIDEST_MM = 12, 30, 60, 1000.0  # what a plan is made for
@@ -214,10 +214,16 @@ def _can_be(limits: DrillLimits) -> None:
     """Refuse a rim that no flywheel has, and more arcs and holes than anybody would mark."""
     for field in ("radius_mm", "thickness_mm", "deepest_mm", *(("finish_radius_mm",) if limits.finish_radius_mm is not None else ())):
         if not 0 < positive(field, getattr(limits, field)) <= WIDEST_MM:
-            raise BadInput(field, f"No flywheel measures {getattr(limits, field):g} mm there.", "too_large")
+            raise BadInput(field, gettext_noop("No flywheel measures {limits:g} mm there."), "too_large", limits=getattr(limits, field))
     not_negative("wall_mm", limits.wall_mm)
     if len(limits.keep_out_deg) > MOST_ARCS or len(limits.earlier) > MOST_ARCS:
-        raise BadInput("keep_out_deg", f"At most {MOST_ARCS} arcs and {MOST_ARCS} earlier holes are looked at.", "too_many", most=MOST_ARCS)
+        raise BadInput(
+            "keep_out_deg",
+            gettext_noop("At most {most_arcs} arcs and {most_arcs} earlier holes are looked at."),
+            "too_many",
+            most=MOST_ARCS,
+            most_arcs=MOST_ARCS,
+        )
 
 
 def drill_plan(
@@ -270,11 +276,13 @@ def drill_plan(
     """
     drills = sorted({positive("diameters_mm", d) for d in diameters_mm})
     if not drills:
-        raise BadInput("diameters_mm", "At least one drill is wanted.")
+        raise BadInput("diameters_mm", gettext_noop("At least one drill is wanted."))
     if not 1 <= most <= MOST_HOLES:
-        raise BadInput("most", f"A plan has 1 to {MOST_HOLES} holes.")
+        raise BadInput("most", gettext_noop("A plan has 1 to {most_holes} holes."), most_holes=MOST_HOLES)
     if len(drills) > MOST_DRILLS:
-        raise BadInput("diameters_mm", f"At most {MOST_DRILLS} drills are tried.", "too_many", most=MOST_DRILLS)
+        raise BadInput(
+            "diameters_mm", gettext_noop("At most {most_drills} drills are tried."), "too_many", most=MOST_DRILLS, most_drills=MOST_DRILLS
+        )
     _can_be(limits)
     need, _ = positive("unbalance_gmm", found.gmm), not_negative("within_gmm", within_gmm)
     wanted = need * SHARE if within_gmm and need > NEAR * within_gmm else need

@@ -12,7 +12,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 
 from shopmath.balance.unbalance import Unbalance
-from shopmath.checks import BadInput, not_negative, positive
+from shopmath.checks import BadInput, gettext_noop, not_negative, positive
 
 MARKS = (0.0, 90.0, 180.0, 270.0)
 STEP_G = 0.1
@@ -72,13 +72,18 @@ def by_turning_masses(masses_g: Sequence[float], radius_mm: float, *, step_g: fl
     """
     masses = [not_negative("masses_g", mass) for mass in masses_g]
     if len(masses) != len(MARKS):
-        raise BadInput("masses_g", f"Four masses are wanted, at 0, 90, 180 and 270 degrees; {len(masses)} given.", "not_four")
+        raise BadInput(
+            "masses_g",
+            gettext_noop("Four masses are wanted, at 0, 90, 180 and 270 degrees; {masses} given."),
+            "not_four",
+            masses=len(masses),
+        )
     arm, step = positive("radius_mm", radius_mm), positive("step_g", step_g)
     by_itself = tuple(mark for mark, mass in zip(MARKS, masses, strict=True) if mass == 0)
     pairs = [(masses[0], masses[2]), (masses[1], masses[3])]
     alone = [0 in pair for pair in pairs]
     if all(alone) or any(pair == (0, 0) for pair in pairs):
-        words = "It turns by itself at too many marks: let it roll, and take its heavy spot off first."
+        words = gettext_noop("It turns by itself at too many marks: let it roll, and take its heavy spot off first.")
         raise BadInput("masses_g", words, "turns_by_itself")
     frictions = [arm * sum(pair) / 2 for pair, by in zip(pairs, alone, strict=True) if not by]
     friction = sum(frictions) / len(frictions)

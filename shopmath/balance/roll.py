@@ -10,7 +10,7 @@ import math
 from collections.abc import Iterable
 from dataclasses import dataclass
 
-from shopmath.checks import BadInput, finite
+from shopmath.checks import BadInput, finite, gettext_noop
 
 TELLING = 0.05  # p under which the marks are not chance, when they are tested once
 LOOKS = ((1, TELLING), (7, 0.0155), (9, 0.0135), (13, 0.0108), (37, 0.0065))  # tests one after another, and p for 5 in 100 over them all
@@ -57,14 +57,14 @@ def looks_for(most: int) -> int:
     (7, 1, 1)
     """
     if isinstance(most, bool) or not isinstance(most, int) or not 1 <= most <= MOST:
-        raise BadInput("most", f"1 to {MOST} stops are looked at, not {most!r:.20}.")
+        raise BadInput("most", gettext_noop("1 to {most} stops are looked at, not {most2!r:.20}."), most=MOST, most2=most)
     return max(1, most - FIRST_LOOK + 1)
 
 
 def _threshold(looks: int) -> float:
     """The p under which marks tell, for 5 in 100 balanced wheels over all the looks."""
     if isinstance(looks, bool) or not isinstance(looks, int) or not 1 <= looks <= LOOKS[-1][0]:
-        raise BadInput("looks", f"1 to {LOOKS[-1][0]} looks are allowed for, not {looks!r:.20}.")
+        raise BadInput("looks", gettext_noop("1 to {it} looks are allowed for, not {looks!r:.20}."), it=LOOKS[-1][0], looks=looks)
     return next(p for most, p in LOOKS if looks <= most)
 
 
@@ -102,7 +102,7 @@ def stops(angles: Iterable[float], looks: int = 1) -> Stops:
     """
     marks = [math.radians(finite("angles", angle)) for angle in angles]
     if len(marks) < 2:
-        raise BadInput("angles", "Two stops at least: one alone tells nothing.")
+        raise BadInput("angles", gettext_noop("Two stops at least: one alone tells nothing."))
     across, up = sum(map(math.cos, marks)) / len(marks), sum(map(math.sin, marks)) / len(marks)
     resultant = min(1.0, math.hypot(across, up))
     chance = _p_value(resultant, len(marks))

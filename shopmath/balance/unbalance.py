@@ -10,7 +10,7 @@ import math
 from collections.abc import Iterable
 from dataclasses import dataclass
 
-from shopmath.checks import BadInput, finite, not_negative, positive
+from shopmath.checks import BadInput, finite, gettext_noop, not_negative, positive
 from shopmath.estimate import Estimate
 
 
@@ -104,7 +104,12 @@ def by_trial_mass(stays_g: float, turns_g: float, radius_mm: float, heavy_deg: f
     """
     first, second = not_negative("stays_g", stays_g), not_negative("turns_g", turns_g)
     if second < first:
-        raise BadInput("turns_g", f"It turns the other way with more than keeps it still ({first:g} g), not with {second:g} g.")
+        raise BadInput(
+            "turns_g",
+            gettext_noop("It turns the other way with more than keeps it still ({first:g} g), not with {second:g} g."),
+            first=first,
+            second=second,
+        )
     arm = positive("radius_mm", radius_mm)
     doubt = arm * math.hypot((second - first) / 4, positive("scale_g", scale_g) / 2)
     return Unbalance(arm * (first + second) / 2, finite("heavy_deg", heavy_deg), doubt)
@@ -143,11 +148,11 @@ def from_hole(before_deg: float, after_deg: float, hole_gmm: float, hole_deg: fl
     aside = math.radians(after_deg - finite("hole_deg", hole_deg))
     limit = math.sin(math.radians(min(max(not_negative("unsure_deg", unsure_deg), 0.1), 90.0)))
     if abs(math.sin(moved)) <= limit:
-        raise BadInput("after_deg", "The heavy spot did not move enough to tell the amount: a trial mass does.")
+        raise BadInput("after_deg", gettext_noop("The heavy spot did not move enough to tell the amount: a trial mass does."))
     amount = took * math.sin(aside) / math.sin(moved)
     rest = cmath.rect(amount, math.radians(before_deg)) - cmath.rect(took, math.radians(hole_deg))
     if amount <= 0 or math.cos(cmath.phase(rest) - math.radians(after_deg)) < 0:
-        raise BadInput("after_deg", "No hole there moves the heavy spot like that: mark the stops again.")
+        raise BadInput("after_deg", gettext_noop("No hole there moves the heavy spot like that: mark the stops again."))
     return Unbalance(amount, before_deg % 360, abs(amount) * limit / abs(math.sin(moved)))
 
 

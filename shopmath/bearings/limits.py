@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from shopmath.checks import BadInput, one_of, positive
+from shopmath.checks import BadInput, gettext_noop, one_of, positive
 from shopmath.iso286 import Limits
 from shopmath.tables import number, rows
 
@@ -19,7 +19,12 @@ def _ring_limits(ring: str, size_mm: float, tolerance_class: str) -> Limits:
             continue
         if float(row["over_mm"]) < size_mm <= float(row["upto_incl_mm"]):
             return Limits(float(row["mean_dia_deviation_lower_um"]), float(row["mean_dia_deviation_upper_um"]))
-    raise BadInput(f"{ring}_mm", f"The bearing tolerance table has no {size_mm:g} mm {ring.replace('_', ' ')}.")
+    raise BadInput(
+        f"{ring}_mm",
+        gettext_noop("The bearing tolerance table has no {size_mm:g} mm {replace}."),
+        size_mm=size_mm,
+        replace=ring.replace("_", " "),
+    )
 
 
 def bore_limits_um(bore_mm: float, tolerance_class: str = "Normal") -> Limits:
@@ -127,4 +132,6 @@ def radial_clearance_um(bore_mm: float, group: str, kind: str = "ball") -> Limit
             if low is None or high is None:
                 break
             return Limits(low, high)
-    raise BadInput("bore_mm", f"No clearance of group {group} is tabled for a {bore_mm:g} mm bore.")
+    raise BadInput(
+        "bore_mm", gettext_noop("No clearance of group {group} is tabled for a {bore_mm:g} mm bore."), group=group, bore_mm=bore_mm
+    )

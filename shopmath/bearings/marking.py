@@ -7,7 +7,7 @@ from dataclasses import dataclass, field
 from functools import cache
 
 from shopmath.bearings.limits import bore_limits_um, outside_limits_um, radial_clearance_um
-from shopmath.checks import BadInput
+from shopmath.checks import BadInput, gettext_noop
 from shopmath.iso286 import Limits
 from shopmath.notation import three_sizes
 from shopmath.tables import number, rows
@@ -84,7 +84,12 @@ class Bearing:
     def clearance_um(self) -> Limits:
         if not self.clearance_group:
             strange = ", ".join(self.not_understood)
-            raise BadInput("clearance_group", f"{strange} was not understood: what clearance it has is not known.", "clearance_unknown")
+            raise BadInput(
+                "clearance_group",
+                gettext_noop("{strange} was not understood: what clearance it has is not known."),
+                "clearance_unknown",
+                strange=strange,
+            )
         return radial_clearance_um(self.bore_mm, self.clearance_group, self.kind)
 
 
@@ -201,10 +206,18 @@ def lookup(designation: str) -> Bearing:
         known = f" Understood: {'; '.join(understood)}." if understood else ""
         raise BadInput(
             "designation",
-            f"{str(designation).strip()!r} has no bearing size known here.{known} Measure bore, outside and width and type those instead.",
+            gettext_noop("{strip!r} has no bearing size known here.{known} Measure bore, outside and width and type those instead."),
+            strip=str(designation).strip(),
+            known=known,
         )
     if len(set(groups)) > 1:
-        raise BadInput("designation", f"{text} states two clearance groups: {' and '.join(groups)}. Read the ring again.", "two_groups")
+        raise BadInput(
+            "designation",
+            gettext_noop("{text} states two clearance groups: {groups}. Read the ring again."),
+            "two_groups",
+            text=text,
+            groups=" and ".join(groups),
+        )
     row = _dimensions()[size]
     bore, outside, width = float(row["d_mm"]), float(row["D_mm"]), float(row["B_mm"])
     seal = traits.get("seal") or ("sealed" if row["series"] in ("622", "623") else "unknown" if unknown else "open")

@@ -9,7 +9,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 from shopmath.bearings.marking import Bearing
-from shopmath.checks import BadInput, finite, positive, temperature
+from shopmath.checks import BadInput, finite, gettext_noop, positive, temperature
 from shopmath.iso286 import Fit
 from shopmath.materials import Material, get
 
@@ -23,7 +23,12 @@ def raceway_diameters_mm(bore_mm: float, outside_mm: float) -> tuple[float, floa
     (26.75, 40.25)
     """
     if positive("outside_mm", outside_mm) <= positive("bore_mm", bore_mm):
-        raise BadInput("outside_mm", f"The outside {outside_mm:g} mm is not larger than the bore {bore_mm:g} mm.")
+        raise BadInput(
+            "outside_mm",
+            gettext_noop("The outside {outside_mm:g} mm is not larger than the bore {bore_mm:g} mm."),
+            outside_mm=outside_mm,
+            bore_mm=bore_mm,
+        )
     return (3 * bore_mm + outside_mm) / 4, (bore_mm + 3 * outside_mm) / 4
 
 
@@ -74,7 +79,9 @@ def outer_raceway_shrink_mm(
     _, raceway = raceway_diameters_mm(bore_mm, outside_mm)
     boss = 1.5 * outside_mm if housing_outside_mm is None else positive("housing_outside_mm", housing_outside_mm)
     if boss <= outside_mm:
-        raise BadInput("housing_outside_mm", f"A {boss:g} mm boss cannot hold a {outside_mm:g} mm ring.")
+        raise BadInput(
+            "housing_outside_mm", gettext_noop("A {boss:g} mm boss cannot hold a {outside_mm:g} mm ring."), boss=boss, outside_mm=outside_mm
+        )
     steel = get("100cr6")
     pressure = _pressure(interference_mm, outside_mm, boss, housing, raceway, steel)
     return 2 * pressure * raceway / steel.e_mpa / (1 - (raceway / outside_mm) ** 2)
@@ -117,7 +124,12 @@ def inner_raceway_growth_mm(
     finite("interference_mm", interference_mm)
     raceway, _ = raceway_diameters_mm(bore_mm, outside_mm)
     if not 0 <= finite("shaft_bore_mm", shaft_bore_mm) < bore_mm:
-        raise BadInput("shaft_bore_mm", f"A {bore_mm:g} mm shaft cannot have a {shaft_bore_mm:g} mm hole.")
+        raise BadInput(
+            "shaft_bore_mm",
+            gettext_noop("A {bore_mm:g} mm shaft cannot have a {shaft_bore_mm:g} mm hole."),
+            bore_mm=bore_mm,
+            shaft_bore_mm=shaft_bore_mm,
+        )
     steel = get("100cr6")
     pressure = _pressure(interference_mm, bore_mm, raceway, steel, shaft_bore_mm, shaft)
     ratio = (bore_mm / raceway) ** 2

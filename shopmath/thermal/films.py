@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import math
 
-from shopmath.checks import BadInput, positive
+from shopmath.checks import BadInput, gettext_noop, positive
 from shopmath.estimate import Estimate
 from shopmath.materials import Material
 from shopmath.tables import rows
@@ -25,7 +25,7 @@ def film_w_m2k(item: str) -> Estimate:
     for row in rows("thermal"):
         if row["group"] == "film" and row["item"].startswith(item):
             return Estimate(float(row["low"]), float(row["typical"]), float(row["high"]), f"{row['item']} (thermal table)")
-    raise BadInput("film_w_m2k", f"The thermal table has no film for {item!r}.")
+    raise BadInput("film_w_m2k", gettext_noop("The thermal table has no film for {item!r}."), item=item)
 
 
 def casting_time_constant_s(material: Material, film: Estimate, wall: Estimate = CASTING_WALL_MM) -> Estimate:
@@ -72,7 +72,9 @@ def ring_surface_m2(bore_mm: float, outside_mm: float, width_mm: float) -> float
     """
     bore, outside, width = (positive(n, v) for n, v in (("bore_mm", bore_mm), ("outside_mm", outside_mm), ("width_mm", width_mm)))
     if outside <= bore:
-        raise BadInput("outside_mm", f"The outside {outside:g} mm is not larger than the bore {bore:g} mm.")
+        raise BadInput(
+            "outside_mm", gettext_noop("The outside {outside:g} mm is not larger than the bore {bore:g} mm."), outside=outside, bore=bore
+        )
     return math.pi * ((outside + bore) * width + (outside**2 - bore**2) / 2) / 1e6
 
 

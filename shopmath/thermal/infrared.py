@@ -5,7 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 from functools import cache
 
-from shopmath.checks import ABSOLUTE_ZERO_C, BadInput, finite, one_of, temperature
+from shopmath.checks import ABSOLUTE_ZERO_C, BadInput, finite, gettext_noop, one_of, temperature
 from shopmath.estimate import Estimate
 from shopmath.tables import rows
 
@@ -31,7 +31,7 @@ class Surface:
 
 def _emissivity(field: str, value: float) -> float:
     if not 0 < finite(field, value) <= 1:
-        raise BadInput(field, f"An emissivity lies above 0 up to 1; {value:g} was given.")
+        raise BadInput(field, gettext_noop("An emissivity lies above 0 up to 1; {value:g} was given."), value=value)
     return value
 
 
@@ -76,7 +76,12 @@ def infrared_true_c(shown_c: float, gun_emissivity: float, surface_emissivity: f
     around = temperature("surroundings_c", surroundings_c) - ABSOLUTE_ZERO_C
     fourth = (gun * shown**4 + (real - gun) * around**4) / real
     if fourth <= 0:
-        raise BadInput("shown_c", f"{shown_c:g} °C cannot be shown with surroundings of {surroundings_c:g} °C. Check the gun's emissivity.")
+        raise BadInput(
+            "shown_c",
+            gettext_noop("{shown_c:g} °C cannot be shown with surroundings of {surroundings_c:g} °C. Check the gun's emissivity."),
+            shown_c=shown_c,
+            surroundings_c=surroundings_c,
+        )
     return float(fourth**0.25 + ABSOLUTE_ZERO_C)
 
 

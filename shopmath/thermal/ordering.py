@@ -7,7 +7,7 @@ from collections.abc import Iterable
 from dataclasses import dataclass
 from itertools import combinations
 
-from shopmath.checks import BadInput, finite, not_negative
+from shopmath.checks import BadInput, finite, gettext_noop, not_negative
 
 MOST_PARTS, MOST_CHAINED = 40, 12  # in one heat: each further part that follows another doubles the work
 
@@ -38,14 +38,21 @@ def _check(parts: list[HeatPart]) -> dict[str, HeatPart]:
         not_negative("handling_s", part.handling_s)
         not_negative("diameter_mm", part.diameter_mm)
         if math.isnan(part.closes_s) or part.closes_s < 0:
-            raise BadInput("closes_s", f"{part.name}: a window closes at 0 s or later, not {part.closes_s!r}.")
+            raise BadInput(
+                "closes_s",
+                gettext_noop("{name}: a window closes at 0 s or later, not {closes_s!r}."),
+                name=part.name,
+                closes_s=part.closes_s,
+            )
         if part.name in named:
-            raise BadInput("name", f"Two parts are called {part.name!r}.")
+            raise BadInput("name", gettext_noop("Two parts are called {name!r}."), name=part.name)
         named[part.name] = part
     for part in parts:
         for before in part.after:
             if before not in named:
-                raise BadInput("after", f"{part.name} comes after {before!r}, which is not in this heat.")
+                raise BadInput(
+                    "after", gettext_noop("{name} comes after {before!r}, which is not in this heat."), name=part.name, before=before
+                )
     return named
 
 
@@ -55,7 +62,9 @@ def _before(named: dict[str, HeatPart]) -> dict[str, frozenset[str]]:
 
     def walk(name: str, trail: tuple[str, ...]) -> frozenset[str]:
         if name in trail:
-            raise BadInput("after", f"{' after '.join((*trail[trail.index(name) :], name))}: that goes in a circle.")
+            raise BadInput(
+                "after", gettext_noop("{join}: that goes in a circle."), join=" after ".join((*trail[trail.index(name) :], name))
+            )
         if name not in found:
             direct = named[name].after
             found[name] = frozenset(direct).union(*(walk(each, (*trail, name)) for each in direct))
@@ -124,7 +133,7 @@ def one_heat(parts: Iterable[HeatPart]) -> HeatOrder:
     before = _before(named)
     chained = [name for name in named if before[name]]
     if len(named) > MOST_PARTS or len(chained) > MOST_CHAINED:
-        words = f"At most {MOST_PARTS} parts go into one heat, {MOST_CHAINED} of them after others; split it into two heats."
+        words = gettext_noop("At most {most} parts go into one heat, {most_chained} of them after others; split it into two heats.")
         raise BadInput("parts", words, "too_many", most=MOST_PARTS, most_chained=MOST_CHAINED)
     best: tuple[tuple[int, int, float, float], tuple[HeatPart, ...]] | None = None
     for size in range(len(chained) + 1):

@@ -13,7 +13,7 @@ from dataclasses import dataclass, field, replace
 from typing import Any
 
 from shopmath.amounts import celsius, kelvin, mm
-from shopmath.checks import BadInput, not_negative, positive, temperature
+from shopmath.checks import BadInput, gettext_noop, not_negative, positive, temperature
 from shopmath.estimate import Estimate
 from shopmath.iso286 import Limits
 from shopmath.thermal.expansion import outer_temperature_needed_c
@@ -71,7 +71,12 @@ def _chilled(setup: Setup) -> tuple[float, Estimate | None]:
     if chilling is None:
         return setup.room_c, None
     if chilling.surroundings_c >= setup.room_c:
-        raise BadInput("chill_c", f"A chiller at {chilling.surroundings_c:g} °C is no colder than the room ({setup.room_c:g} °C).")
+        raise BadInput(
+            "chill_c",
+            gettext_noop("A chiller at {surroundings_c:g} °C is no colder than the room ({room_c:g} °C)."),
+            surroundings_c=chilling.surroundings_c,
+            room_c=setup.room_c,
+        )
     if chilling.for_s is not None:
         not_negative("chill_for_s", chilling.for_s)
         reached = temperature_at_c(chilling.for_s, setup.room_c, chilling.surroundings_c, chilling.time_constant.likely)
@@ -111,10 +116,20 @@ def _soak(setup: Setup, target_c: float) -> Estimate | None:
     source_c = heating.surroundings_c
     if source_c <= setup.room_c:
         raise BadInput(
-            "heat_c", f"An oven at {source_c:g} °C is colder than the {setup.outer_name} ({setup.room_c:g} °C): it cannot heat it."
+            "heat_c",
+            gettext_noop("An oven at {source_c:g} °C is colder than the {outer_name} ({room_c:g} °C): it cannot heat it."),
+            source_c=source_c,
+            outer_name=setup.outer_name,
+            room_c=setup.room_c,
         )
     if target_c >= source_c:
-        raise BadInput("heat_c", f"At {source_c:g} °C the oven never brings the {setup.outer_name} to {target_c:g} °C. Set it higher.")
+        raise BadInput(
+            "heat_c",
+            gettext_noop("At {source_c:g} °C the oven never brings the {outer_name} to {target_c:g} °C. Set it higher."),
+            source_c=source_c,
+            outer_name=setup.outer_name,
+            target_c=target_c,
+        )
     return heating.time_constant.map(lambda tau: soak_time_s(setup.room_c, target_c, source_c, tau))
 
 

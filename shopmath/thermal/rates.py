@@ -10,7 +10,7 @@ import math
 from collections.abc import Callable
 from dataclasses import dataclass
 
-from shopmath.checks import BadInput, finite, not_negative, positive, temperature
+from shopmath.checks import BadInput, finite, gettext_noop, not_negative, positive, temperature
 from shopmath.estimate import Estimate
 from shopmath.thermal.expansion import clearance_mm as clearance_at
 
@@ -97,7 +97,13 @@ def soak_time_s(start_c: float, target_c: float, surroundings_c: float, time_con
         return 0.0
     share = (surroundings - start) / (surroundings - target) if surroundings != target else math.inf
     if not math.isfinite(share) or share < 1:
-        raise BadInput("target_c", f"A part at {start:g} °C never gets to {target:g} °C in surroundings of {surroundings:g} °C.")
+        raise BadInput(
+            "target_c",
+            gettext_noop("A part at {start:g} °C never gets to {target:g} °C in surroundings of {surroundings:g} °C."),
+            start=start,
+            target=target,
+            surroundings=surroundings,
+        )
     return time_constant_s * math.log(share)
 
 
@@ -165,7 +171,11 @@ def time_constant_from_readings(first_c: float, second_c: float, interval_s: flo
     first, second = (temperature("first_c", first_c) - surroundings, temperature("second_c", second_c) - surroundings)
     if first * second <= 0 or abs(second) >= abs(first):
         raise BadInput(
-            "second_c", f"From {first_c:g} to {second_c:g} °C the part does not move toward its surroundings ({surroundings_c:g} °C)."
+            "second_c",
+            gettext_noop("From {first_c:g} to {second_c:g} °C the part does not move toward its surroundings ({surroundings_c:g} °C)."),
+            first_c=first_c,
+            second_c=second_c,
+            surroundings_c=surroundings_c,
         )
     return interval_s / math.log(first / second)
 

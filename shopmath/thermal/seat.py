@@ -5,7 +5,7 @@ from __future__ import annotations
 import math
 from dataclasses import dataclass
 
-from shopmath.checks import BadInput, positive
+from shopmath.checks import BadInput, gettext_noop, positive
 from shopmath.estimate import Estimate
 from shopmath.iso286 import Limits
 from shopmath.thermal.confidence import clearance_reach_mm, evenly_spread, normal_cdf
@@ -179,7 +179,9 @@ def curve(setup: Setup, outer_c: float, inner_c: float, until_s: float, points: 
     61
     """
     if isinstance(points, bool) or not isinstance(points, int) or not 2 <= points <= MOST_POINTS:
-        raise BadInput("points", f"A curve has 2 to {MOST_POINTS} points, not {points!r:.20}.")
+        raise BadInput(
+            "points", gettext_noop("A curve has 2 to {most_points} points, not {points!r:.20}."), most_points=MOST_POINTS, points=points
+        )
     step = positive("until_s", until_s) / (points - 1)
     moment(setup, 0.0, outer_c, inner_c)  # refuses what cannot be
     grip, room = setup.interference_mm, setup.room_c

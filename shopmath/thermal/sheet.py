@@ -7,7 +7,7 @@ import math
 from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import dataclass, replace
 
-from shopmath.checks import BadInput, not_negative, positive
+from shopmath.checks import BadInput, gettext_noop, not_negative, positive
 from shopmath.estimate import Estimate
 from shopmath.thermal.ordering import HeatOrder, HeatPart, finish_times_s, one_heat
 from shopmath.thermal.rates import temperature_at_c
@@ -114,11 +114,16 @@ def heat_sheet(parts: Sequence[SheetPart], soak_s: float, places: Mapping[str, i
     soak_s = not_negative("soak_s", soak_s)
     for name, count in places.items():
         if count < 1:
-            raise BadInput("places", f"{name} has no place: it holds at least one part.")
+            raise BadInput("places", gettext_noop("{name} has no place: it holds at least one part."), name=name)
     for each in parts:
         not_negative("chill_s", each.chill_s)
         if each.chiller and each.chiller not in places:
-            raise BadInput("chiller", f"{each.part.name} wants the {each.chiller}, which is not on this sheet.")
+            raise BadInput(
+                "chiller",
+                gettext_noop("{name} wants the {chiller}, which is not on this sheet."),
+                name=each.part.name,
+                chiller=each.chiller,
+            )
     found = one_heat([each.part for each in parts])
     home = finish_times_s([each.part for each in parts], found.order)
     by_name = {each.part.name: each for each in parts}
@@ -183,7 +188,7 @@ def replan(parts: Iterable[HeatPart], done: Iterable[str], elapsed_s: float, *, 
     gone = set(done)
     known = {part.name for part in whole}
     for name in gone - known:
-        raise BadInput("done", f"{name!r} is not in this heat.")
+        raise BadInput("done", gettext_noop("{name!r} is not in this heat."), name=name)
     not_negative("elapsed_s", elapsed_s)
     positive("slower", slower)
     left = {part.name: part.closes_s * slower - elapsed_s for part in whole if part.name not in gone}

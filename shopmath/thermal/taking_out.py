@@ -7,7 +7,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-from shopmath.checks import BadInput, finite, positive, temperature
+from shopmath.checks import BadInput, finite, gettext_noop, positive, temperature
 from shopmath.estimate import Estimate
 from shopmath.thermal.expansion import REFERENCE_C, outer_temperature_needed_c
 from shopmath.thermal.limits import Limit
@@ -52,7 +52,9 @@ def frees_at_c(nominal_mm: float, interference_mm: float, outer_alpha: float, in
         return outer_temperature_needed_c(nominal_mm, interference_mm, 0.0, outer_alpha, inner_alpha, temperature("ring_c", ring_c))
     difference = positive("outer_alpha", outer_alpha) - positive("inner_alpha", inner_alpha)
     if difference <= 0:
-        raise BadInput("outer_alpha", "A case that grows no more than its ring never lets it go by heat alone: chill or spray the ring.")
+        raise BadInput(
+            "outer_alpha", gettext_noop("A case that grows no more than its ring never lets it go by heat alone: chill or spray the ring.")
+        )
     return REFERENCE_C + finite("interference_mm", interference_mm) / (nominal_mm * difference)
 
 

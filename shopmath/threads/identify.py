@@ -5,7 +5,7 @@ from __future__ import annotations
 import math
 from dataclasses import dataclass
 
-from shopmath.checks import BadInput, finite, not_negative, one_of, positive
+from shopmath.checks import BadInput, finite, gettext_noop, not_negative, one_of, positive
 from shopmath.tables import rows
 
 HANDS = ("right", "left")
@@ -127,7 +127,7 @@ def turns_to_jam(pitch_error_mm: float, diametral_play_mm: float, flank_deg: flo
     finite("pitch_error_mm", pitch_error_mm)
     not_negative("diametral_play_mm", diametral_play_mm)
     if not 0 < finite("flank_deg", flank_deg) < 90:
-        raise BadInput("flank_deg", f"A flank angle lies between 0 and 90°, not {flank_deg:g}.")
+        raise BadInput("flank_deg", gettext_noop("A flank angle lies between 0 and 90°, not {flank_deg:g}."), flank_deg=flank_deg)
     if pitch_error_mm == 0:
         return math.inf
     return diametral_play_mm * math.tan(math.radians(flank_deg)) / abs(pitch_error_mm)

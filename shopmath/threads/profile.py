@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from shopmath.checks import BadInput, positive
+from shopmath.checks import BadInput, gettext_noop, positive
 
 
 def pitch_diameter_mm(d_mm: float, pitch_mm: float) -> float:
@@ -26,5 +26,7 @@ def minor_diameter_mm(d_mm: float, pitch_mm: float) -> float:
     """
     minor = positive("d_mm", d_mm) - 1.082532 * positive("pitch_mm", pitch_mm)
     if minor <= 0:
-        raise BadInput("pitch_mm", f"A pitch of {pitch_mm:g} mm does not fit on a {d_mm:g} mm thread.")
+        raise BadInput(
+            "pitch_mm", gettext_noop("A pitch of {pitch_mm:g} mm does not fit on a {d_mm:g} mm thread."), pitch_mm=pitch_mm, d_mm=d_mm
+        )
     return minor

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import math
 
-from shopmath.checks import BadInput, finite, not_negative, one_of, positive
+from shopmath.checks import BadInput, finite, gettext_noop, not_negative, one_of, positive
 from shopmath.threads.profile import minor_diameter_mm, pitch_diameter_mm
 
 SHEAR_SHARE = 0.6  # of the tensile strength
@@ -120,7 +120,9 @@ def stripping_force_n(
     71.3
     """
     if not 0 <= finite("tolerance_loss", tolerance_loss) < 1:
-        raise BadInput("tolerance_loss", f"A loss is a share from 0 to under 1, not {tolerance_loss:g}.")
+        raise BadInput(
+            "tolerance_loss", gettext_noop("A loss is a share from 0 to under 1, not {tolerance_loss:g}."), tolerance_loss=tolerance_loss
+        )
     inside = internal_shear_area_mm2(d_mm, pitch_mm, engaged_mm) * positive("internal_uts_mpa", internal_uts_mpa)
     outside = external_shear_area_mm2(d_mm, pitch_mm, engaged_mm) * positive("external_uts_mpa", external_uts_mpa)
     return SHEAR_SHARE * min(inside, outside) * (1 - tolerance_loss)

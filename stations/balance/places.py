@@ -8,7 +8,7 @@ from enum import StrEnum
 from engines.parts import FLYWHEEL
 from engines.properties import Property
 from engines.slots import At, Slot
-from shopmath.checks import BadInput
+from shopmath.checks import BadInput, gettext_noop
 
 GRADES = ("6.3", "2.5", "16")
 METALS = ("c45", "gjl-250", "gjs-500-7", "al-si9-cu3")
@@ -83,8 +83,8 @@ def arcs(text: str) -> tuple[tuple[float, float], ...]:
     for part in filter(str.strip, text.split(",")):
         match = ARC.match(part)
         if not match:
-            message = f"{part.strip()!r} is no arc. Type from-to in degrees, commas between: 350-20, 90-110."
-            raise BadInput("keep-out", message, "no_arc", arc=part.strip())
+            sentence = gettext_noop("{arc!r} is no arc. Type from-to in degrees, commas between: 350-20, 90-110.")
+            raise BadInput("keep-out", sentence, "no_arc", arc=part.strip())
         found.append((float(match[1]) % 360, float(match[2]) % 360))
     return tuple(found)
 
@@ -96,6 +96,6 @@ def drills(text: str) -> list[float]:
     except ValueError:
         found = []
     if not found or not 1 <= found[0] <= found[-1] <= 25:
-        message = f"{text.strip()!r}: type the drills in mm, spaces between, such as 4 6 8; from 1 to 25."
-        raise BadInput("drills", message, "no_drills", drills=text.strip())
+        sentence = gettext_noop("{drills!r}: type the drills in mm, spaces between, such as 4 6 8; from 1 to 25.")
+        raise BadInput("drills", sentence, "no_drills", drills=text.strip())
     return found

@@ -15,6 +15,7 @@ from stations.balance.places import METALS, WALL_MM, Phase, arcs, at, drills, ho
 from stations.base import Method, Question
 from stations.base.asking import method, question
 from stations.base.words import OptionRow, fill
+from ui.tables import from_table
 
 ask = partial(question, words)
 
@@ -124,5 +125,5 @@ def _hole(found: BalanceFacts, number: int) -> Question:
 def methods(found: BalanceFacts) -> tuple[Method, ...]:
     if not found.to_touch:
         return ()
-    metals: list[OptionRow] = [(key, materials.get(key).name) for key in METALS]
+    metals: list[OptionRow] = [(key, from_table(materials.get(key).name)) for key in METALS]
     return (method(words, "grade", str(found.grade).removesuffix(".0")), method(words, "metal", found.metal, metals))

@@ -18,6 +18,7 @@ from stations.base import Caution, Question, Result, Said, Scale, State, Trace, 
 from stations.base.limits import limit_values
 from stations.base.words import fill
 from ui.numbers import plain, pull, show, weigh
+from ui.tables import from_table
 
 source = partial(asking.source, words)
 G = 9.81
@@ -226,4 +227,4 @@ def sources(found: BalanceFacts) -> Iterator[Trace]:
         said = fill(words.REASON[found.speed.code], limit_values(found.speed, "surface_speed", 1.0))
         yield source("rim", words.STATE[found.speed.state], {"said": said}, estimated=True)
     if found.earlier or found.made:
-        yield source("removed", show(kilograms(found.removed_g / 1000, 0.00001)), {"metal": materials.get(found.metal).name})
+        yield source("removed", show(kilograms(found.removed_g / 1000, 0.00001)), {"metal": from_table(materials.get(found.metal).name)})

@@ -14,6 +14,7 @@ from functools import cached_property
 from typing import Any, ClassVar
 
 from django.utils.safestring import SafeString
+from django.utils.translation import gettext as _
 
 from engines.models import Seat, Spec
 from engines.properties import Property
@@ -269,7 +270,9 @@ class Bound(Kept, ABC):
     def word_wanted(self) -> Question | None:
         """Nothing is left to measure: the strip waits for a word that does the next thing."""
         words = [action.word for action in self.actions() if not action.refused]
-        return Question(WORD, "Nothing more to measure", f"type {' or '.join(words)}", "words", "") if words else None
+        return (
+            Question(WORD, _("Nothing more to measure"), _("type {words}").format(words=" or ".join(words)), "words", "") if words else None
+        )
 
     def read(self, ask: Question, text: str) -> Quantity:
         """What was typed, as a quantity of the ask's kind; refused in words."""
@@ -314,19 +317,19 @@ class Bound(Kept, ABC):
         """The call as it was signed; it stands whatever the core says today."""
         assert self.entry is not None
         by = self.entry.signed_by.called if self.entry.signed_by else ""
-        return SaidVerdict(self.entry.call_state, self.entry.call_words, self.entry.reason, f"Signed by {by}.")
+        return SaidVerdict(self.entry.call_state, self.entry.call_words, self.entry.reason, _("Signed by {by}.").format(by=by))
 
     def opened(self, key: str) -> Entry:
         """The open entry in which one of `actions` may be done now; refused in words when it may not."""
         action = next((each for each in self.actions() if each.key == key), None)
         if self.entry is None or action is None or action.refused:
-            raise BadInput(key, action.refused if action else "That cannot be done at this point; the page has moved on.")
+            raise BadInput(key, action.refused if action else _("That cannot be done at this point; the page has moved on."))
         return self.entry
 
     def still_to_say(self) -> str:
         """What must be answered before this is signed; empty when nothing is."""
         missing = [ask.words.lower().rstrip("?") for ask in self.open_asks() if not ask.optional]
-        return f"Still to say: {', '.join(missing)}." if missing else ""
+        return _("Still to say: {missing}.").format(missing=", ".join(missing)) if missing else ""
 
     def contradictions(self) -> list[dict[str, str]]:
         """What was found otherwise than the card says: what, found, card, where."""
@@ -346,7 +349,10 @@ class Bound(Kept, ABC):
         """The contradictions as cautions, and gauges that are not trusted any more."""
         found = tuple(
             Caution(
-                f"otherwise{index}", f"{line['what'].capitalize()}: found {line['found']}, the card says {line['card']}. Raised, and kept."
+                f"otherwise{index}",
+                _("{capitalize}: found {found}, the card says {card}. Raised, and kept.").format(
+                    capitalize=line["what"].capitalize(), found=line["found"], card=line["card"]
+                ),
             )
             for index, line in enumerate(self.contradictions())
         )
@@ -354,7 +360,7 @@ class Bound(Kept, ABC):
 
     def may_sign(self) -> str:
         """Why the entry cannot be signed yet; empty when it can."""
-        return "" if self.entry and any(not reading.withdrawn_at for reading in self.readings) else "Nothing is written down yet."
+        return "" if self.entry and any(not reading.withdrawn_at for reading in self.readings) else _("Nothing is written down yet.")
 
     @cached_property
     def known(self) -> Facts:
@@ -369,7 +375,7 @@ class Bound(Kept, ABC):
         """Begin a new entry in place of the signed one; at the last station that opens a job that was handed over."""
         if self.station.open_when_closed and self.job.is_closed:
             if not self.person.is_owner:
-                raise BadInput("reason", "Only an owner of the shop opens a closed job again.")
+                raise BadInput("reason", _("Only an owner of the shop opens a closed job again."))
             log.reopen(self.job)
         if self.entry:
             replacing.supersede(self.entry, self.person, reason)

@@ -144,7 +144,7 @@ class Room(BoundStation):
             elif ask.limits:
                 ends = (Amount(end, about.kind, 0.1) for end in ask.limits)
                 message = f"{message} {fill(shared.BELIEVABLE, {'range': band(*ends)})}"
-            raise BadInput(ask.key, message, "not_believable", typed=quantity.text)
+            raise BadInput(ask.key, message, "not_believable")
 
         if ask.check:
             ask.check(quantity.canonical)

@@ -11,6 +11,8 @@ from datetime import datetime
 from types import ModuleType
 from typing import Any
 
+from django.utils.functional import Promise
+
 from engines.models import EngineCard, Seat
 from engines.properties import Property
 from engines.slots import Slot
@@ -106,7 +108,7 @@ class Station:
     """
 
     key: str
-    name: str
+    name: str | Promise
     binds: Callable[..., Any]
     by_seat: bool = False
     built: bool = True

@@ -18,6 +18,7 @@ from stations.base.words import fill
 from stations.bearings_out import words
 from stations.bearings_out.facts import FIRST, WAY_CODES, BearingsOutFacts, Code
 from ui.numbers import band, bare, show
+from ui.tables import from_table
 
 source = partial(asking.source, words)
 ROOM_C = 20.0
@@ -189,13 +190,17 @@ def sources(found: BearingsOutFacts) -> Iterator[Trace]:
     if freed:
         if freed.together:
             low, high = celsius(max(ROOM_C, freed.together.low)), celsius(freed.together.high)
-            yield source("together", band(low, high), {"basis": freed.together.basis})
+            yield source("together", band(low, high), {"basis": from_table(freed.together.basis)})
         yield source("sprayed", band(celsius(max(ROOM_C, freed.sprayed.low)), celsius(freed.sprayed.high)), estimated=True)
         if freed.limit:
-            yield source("limit", show(celsius(freed.limit.limit_c)), {"what": freed.limit.what, "reason": freed.limit.reason})
+            yield source(
+                "limit",
+                show(celsius(freed.limit.limit_c)),
+                {"what": from_table(freed.limit.what), "reason": from_table(freed.limit.reason)},
+            )
     window = found.window
     outside = band(mm(window.outside_low_mm, 0.1), mm(window.outside_high_mm, 0.1))
-    yield source("driver_outside", outside, {"on": words.RING[window.presses_on], "basis": window.basis}, estimated=True)
+    yield source("driver_outside", outside, {"on": words.RING[window.presses_on], "basis": from_table(window.basis)}, estimated=True)
     inside = fill(words.OR_MORE, {"size": mm(window.inside_low_mm, 0.1)})
     yield source("driver_inside", inside, estimated=True)
     named = [

@@ -19,6 +19,7 @@ from stations.book_in.notation import spread
 from ui.fields import QuantityField, typed_again
 from ui.numbers import exact, show, size, trade
 from ui.plain_text import PlainTextMixin
+from ui.tables import from_table_lazily
 from ui.units import KG, MM, Unit, question_unit
 
 
@@ -26,10 +27,10 @@ class FactsForm(PlainTextMixin, forms.ModelForm):
     """What the engine is."""
 
     prefix = "facts"
-    stroke_mm = QuantityField("length", low=10, high=200, required=False, label="Stroke", help_text="54 mm; empty if unknown")
-    face_w_mm = QuantityField("length", low=40, high=900, label="Joint face, across")
-    face_h_mm = QuantityField("length", low=40, high=900, label="Joint face, up and down")
-    case_material = forms.ChoiceField(choices=case_metals, label="Case metal")
+    stroke_mm = QuantityField("length", low=10, high=200, required=False, label=_("Stroke"), help_text=_("54 mm; empty if unknown"))
+    face_w_mm = QuantityField("length", low=40, high=900, label=_("Joint face, across"))
+    face_h_mm = QuantityField("length", low=40, high=900, label=_("Joint face, up and down"))
+    case_material = forms.ChoiceField(choices=case_metals, label=_("Case metal"))
 
     class Meta:
         model = EngineCard
@@ -49,13 +50,13 @@ class FactsForm(PlainTextMixin, forms.ModelForm):
             "face_h_mm",
         )
         labels = {
-            "name": "Engine",
-            "summary": "In a few words",
-            "left_name": "Its left is the",
-            "right_name": "Its right is the",
-            "lifts": "The half that lifts off",
-            "crank_stays": "The crank stays in the",
-            "painted": "The case is painted",
+            "name": _("Engine"),
+            "summary": _("In a few words"),
+            "left_name": _("Its left is the"),
+            "right_name": _("Its right is the"),
+            "lifts": _("The half that lifts off"),
+            "crank_stays": _("The crank stays in the"),
+            "painted": _("The case is painted"),
         }
 
     def save(self, commit: bool = True) -> EngineCard:
@@ -71,16 +72,20 @@ class FlywheelForm(PlainTextMixin, forms.ModelForm):
     """What the flywheel sits on. Unknown stays empty and is shown as unknown where it is needed."""
 
     prefix = "wheel"
-    taper_ratio = forms.FloatField(required=False, min_value=2, max_value=30, label="Taper, 1 in", help_text="8 for 1:8; empty if unknown")
-    nut_d_mm = QuantityField("length", unit=MM, low=4, high=60, required=False, label="Nut thread", help_text="12 mm, 1/2 in")
-    nut_torque_nm = QuantityField("torque", low=1, high=600, required=False, label="Nut torque", help_text="55 Nm, 40 ft-lb")
-    shaft_d_mm = QuantityField("length", low=4, high=80, required=False, label="Shaft at the key")
-    boss_d_mm = QuantityField(
-        "length", unit=MM, low=8, high=80, required=False, label="Puller thread in the boss, its size", help_text="27 mm, or M27x1"
+    taper_ratio = forms.FloatField(
+        required=False, min_value=2, max_value=30, label=_("Taper ratio, 1 to"), help_text=_("8 for 1:8; empty if unknown")
     )
-    boss_pitch_mm = QuantityField("thread_pitch", unit=MM, low=0.3, high=6, required=False, label="Its pitch", help_text="1 mm or 26 tpi")
-    wheel_kg = QuantityField("mass", unit=KG, low=0.05, high=200, required=False, label="Flywheel mass")
-    wheel_rpm = QuantityField("speed", low=100, high=30000, required=False, label="Working speed")
+    nut_d_mm = QuantityField("length", unit=MM, low=4, high=60, required=False, label=_("Nut thread"), help_text=_("12 mm, 1/2 in"))
+    nut_torque_nm = QuantityField("torque", low=1, high=600, required=False, label=_("Nut torque"), help_text=_("55 Nm, 40 ft-lb"))
+    shaft_d_mm = QuantityField("length", low=4, high=80, required=False, label=_("Shaft at the key"))
+    boss_d_mm = QuantityField(
+        "length", unit=MM, low=8, high=80, required=False, label=_("Puller thread in the boss, its size"), help_text=_("27 mm, or M27x1")
+    )
+    boss_pitch_mm = QuantityField(
+        "thread_pitch", unit=MM, low=0.3, high=6, required=False, label=_("Its pitch"), help_text=_("1 mm or 26 tpi")
+    )
+    wheel_kg = QuantityField("mass", unit=KG, low=0.05, high=200, required=False, label=_("Flywheel mass"))
+    wheel_rpm = QuantityField("speed", low=100, high=30000, required=False, label=_("Working speed"))
 
     class Meta:
         model = EngineCard
@@ -98,8 +103,8 @@ class FlywheelForm(PlainTextMixin, forms.ModelForm):
             "wheel_rpm",
             "flywheel_source",
         )
-        labels = {"flywheel_source": "Where these are from", "cone": "It sits on a", "boss_hand": "Its hand"}
-        help_texts = {"flywheel_source": "manual page, drawing, measured"}
+        labels = {"flywheel_source": _("Where these are from"), "cone": _("It sits on a"), "boss_hand": _("Its hand")}
+        help_texts = {"flywheel_source": _("manual page, drawing, measured")}
 
     def __init__(self, data: Any = None, *args: Any, **kwargs: Any) -> None:
         super().__init__(spread(data, self.prefix, ("boss_d_mm", "boss_pitch_mm"), metric_thread), *args, **kwargs)
@@ -109,19 +114,21 @@ class MarkForm(PlainTextMixin, forms.ModelForm):
     """A bolt, dowel or gap place put on the face."""
 
     prefix = "mark"
-    x_mm = QuantityField("length", low=-5000, high=5000, label="x", help_text="to the right of the middle")
-    y_mm = QuantityField("length", low=-5000, high=5000, label="y", help_text="up from the middle")
-    d_mm = QuantityField("length", unit=MM, low=1.99, high=30, required=False, label="Thread", initial=6.0, help_text="6 mm, M6 or M8x1")
-    pitch_mm = QuantityField("thread_pitch", unit=MM, low=0.29, high=4, required=False, label="Pitch", initial=1.0)
-    length_mm = QuantityField("length", low=2.9, high=400, required=False, label="Length under the head")
-    torque_nm = QuantityField("torque", low=0.49, high=400, required=False, label="Torque")
-    clearance_mm = QuantityField("length", small=True, low=-0.001, high=1, required=False, label="Dowel's clearance")
-    engaged_mm = QuantityField("length", low=0.49, high=60, required=False, label="Dowel's depth in the other half")
+    x_mm = QuantityField("length", low=-5000, high=5000, label="x", help_text=_("to the right of the middle"))
+    y_mm = QuantityField("length", low=-5000, high=5000, label="y", help_text=_("up from the middle"))
+    d_mm = QuantityField(
+        "length", unit=MM, low=1.99, high=30, required=False, label=_("Thread"), initial=6.0, help_text=_("6 mm, M6 or M8x1")
+    )
+    pitch_mm = QuantityField("thread_pitch", unit=MM, low=0.29, high=4, required=False, label=_("Pitch"), initial=1.0)
+    length_mm = QuantityField("length", low=2.9, high=400, required=False, label=_("Length under the head"))
+    torque_nm = QuantityField("torque", low=0.49, high=400, required=False, label=_("Torque"))
+    clearance_mm = QuantityField("length", small=True, low=-0.001, high=1, required=False, label=_("Dowel's clearance"))
+    engaged_mm = QuantityField("length", low=0.49, high=60, required=False, label=_("Dowel's depth in the other half"))
 
     class Meta:
         model = Mark
         fields = ("what", "name", "x_mm", "y_mm", "d_mm", "pitch_mm", "length_mm", "torque_nm", "clearance_mm", "engaged_mm", "source")
-        labels = {"source": "Where these are from"}
+        labels = {"source": _("Where these are from")}
 
     def __init__(self, data: Any = None, *args: Any, card: EngineCard, **kwargs: Any) -> None:
         super().__init__(spread(data, self.prefix, ("d_mm", "pitch_mm"), metric_thread), *args, **kwargs)
@@ -137,7 +144,7 @@ class MarkForm(PlainTextMixin, forms.ModelForm):
             word = {"dowel": "dowel ", "gap": "gap "}.get(what, "")
             name = next(f"{word}{number}" for number in range(1, 400) if f"{word}{number}" not in taken)
         if name in taken:
-            raise forms.ValidationError(f"There is a {name!r} on this face already.")
+            raise forms.ValidationError(_("There is a {name!r} on this face already.").format(name=name))
         return name
 
     def clean(self) -> dict[str, Any]:
@@ -167,17 +174,22 @@ class SealForm(PlainTextMixin, forms.ModelForm):
     """A shaft seal."""
 
     prefix = "seal"
-    shaft_mm = QuantityField("length", unit=MM, low=3, high=200, label="Shaft", help_text="25 mm, or all three: 25x40x7")
-    bore_mm = QuantityField("length", unit=MM, low=5, high=250, label="Its bore in the case")
-    width_mm = QuantityField("length", unit=MM, low=1.9, high=40, label="Width")
+    shaft_mm = QuantityField("length", unit=MM, low=3, high=200, label=_("Shaft"), help_text=_("25 mm, or all three: 25x40x7"))
+    bore_mm = QuantityField("length", unit=MM, low=5, high=250, label=_("Its bore in the case"))
+    width_mm = QuantityField("length", unit=MM, low=1.9, high=40, label=_("Width"))
     depth_mm = QuantityField(
-        "length", low=-5, high=60, required=False, label="Depth below the face", help_text="empty: flush, marked as taken"
+        "length", low=-5, high=60, required=False, label=_("Depth below the face"), help_text=_("empty: flush, marked as taken")
     )
 
     class Meta:
         model = Seal
         fields = ("name", "half", "seat", "shaft_mm", "bore_mm", "width_mm", "lip", "loads_from", "depth_mm", "source")
-        labels = {"name": "Which seal", "half": "It sits in the", "seat": "In front of the bearing of", "source": "Where these are from"}
+        labels = {
+            "name": _("Which seal"),
+            "half": _("It sits in the"),
+            "seat": _("In front of the bearing of"),
+            "source": _("Where these are from"),
+        }
 
     def __init__(self, data: Any = None, *args: Any, card: EngineCard, **kwargs: Any) -> None:
         super().__init__(spread(data, self.prefix, ("shaft_mm", "bore_mm", "width_mm"), three_sizes), *args, **kwargs)
@@ -190,7 +202,7 @@ class SealForm(PlainTextMixin, forms.ModelForm):
     def clean_name(self) -> str:
         name = (self.cleaned_data.get("name") or "Crank seal").strip()
         if self.card.seals.filter(name=name).exclude(pk=self.instance.pk).exists():
-            raise forms.ValidationError(f"This engine has a seal called {name!r} already.")
+            raise forms.ValidationError(_("This engine has a seal called {name!r} already.").format(name=name))
         return name
 
     def clean(self) -> dict[str, Any]:
@@ -216,12 +228,14 @@ class FittedForm(PlainTextMixin, forms.ModelForm):
     """A pin, bush, plug or rubber bush: how it fits, how it is turned, what goes on it."""
 
     prefix = "fitted"
-    d_mm = QuantityField("length", low=0.9, high=200, label="Outside")
-    bore_mm = QuantityField("length", low=-0.001, high=199, required=False, label="Inside", help_text="empty when it is solid")
-    length_mm = QuantityField("length", low=0.9, high=300, label="Length")
-    depth_mm = QuantityField("length", low=-60, high=60, required=False, label="Its end below the face", help_text="0 is flush")
-    depth_within_mm = QuantityField("length", small=True, low=0.009, high=10, required=False, label="within", initial=0.3)
-    metal = forms.ChoiceField(choices=[(key, materials.get(key).name) for key in Fitted.METALS], label="Metal", required=False)
+    d_mm = QuantityField("length", low=0.9, high=200, label=_("Outside"))
+    bore_mm = QuantityField("length", low=-0.001, high=199, required=False, label=_("Inside"), help_text=_("empty when it is solid"))
+    length_mm = QuantityField("length", low=0.9, high=300, label=_("Length"))
+    depth_mm = QuantityField("length", low=-60, high=60, required=False, label=_("Its end below the face"), help_text=_("0 is flush"))
+    depth_within_mm = QuantityField("length", small=True, low=0.009, high=10, required=False, label=_("within"), initial=0.3)
+    metal = forms.ChoiceField(
+        choices=[(key, from_table_lazily(materials.get(key).name)) for key in Fitted.METALS], label=_("Metal"), required=False
+    )
 
     class Meta:
         model = Fitted
@@ -247,14 +261,14 @@ class FittedForm(PlainTextMixin, forms.ModelForm):
             "source",
         )
         labels = {
-            "name": "Which part",
-            "half": "It sits in the",
-            "after": "It goes in after the bearing of",
-            "turned": "What is turned",
-            "angle_deg": "It points to, degrees",
-            "source": "Where these are from",
+            "name": _("Which part"),
+            "half": _("It sits in the"),
+            "after": _("It goes in after the bearing of"),
+            "turned": _("What is turned"),
+            "angle_deg": _("It points to, degrees"),
+            "source": _("Where these are from"),
         }
-        help_texts = {"angle_deg": "counter-clockwise from the right, as the face is drawn; empty when it has no direction"}
+        help_texts = {"angle_deg": _("counter-clockwise from the right, as the face is drawn; empty when it has no direction")}
 
     def __init__(self, *args: Any, card: EngineCard, **kwargs: Any) -> None:
         super().__init__(*args, **kwargs)
@@ -268,7 +282,7 @@ class FittedForm(PlainTextMixin, forms.ModelForm):
     def clean_name(self) -> str:
         name = str(self.cleaned_data["name"]).strip()
         if self.card.fitted.filter(name=name).exclude(pk=self.instance.pk).exists():
-            raise forms.ValidationError(f"This engine has a part called {name!r} already.")
+            raise forms.ValidationError(_("This engine has a part called {name!r} already.").format(name=name))
         return name
 
     def clean(self) -> dict[str, Any]:
@@ -291,7 +305,7 @@ class FittedForm(PlainTextMixin, forms.ModelForm):
             except BadInput as error:
                 self.add_error(name, error.message)
         if data.get("angle_deg") is not None and not data.get("turned"):
-            self.add_error("turned", "Say what points there: the flat, a groove, the oil hole.")
+            self.add_error("turned", _("Say what points there: the flat, a groove, the oil hole."))
         return data
 
     def save(self, commit: bool = True) -> Fitted:
@@ -309,21 +323,21 @@ class SpecForm(PlainTextMixin, forms.ModelForm):
     """A figure with its limits, in any unit, and where it is from."""
 
     prefix = "spec"
-    low = forms.CharField(max_length=40, required=False, label="At least", help_text="0.10 mm, 4 thou; empty when there is none")
-    high = forms.CharField(max_length=40, required=False, label="At most")
+    low = forms.CharField(max_length=40, required=False, label=_("At least"), help_text=_("0.10 mm, 4 thou; empty when there is none"))
+    high = forms.CharField(max_length=40, required=False, label=_("At most"))
 
     class Meta:
         model = Spec
         fields = ("name", "property", "kind", "low", "high", "setup", "held", "source_kind", "source")
         labels = {
-            "name": "Figure",
-            "property": "What it limits",
-            "setup": "Measured how",
-            "held": "Crank held, for its runout",
-            "source_kind": "From",
-            "source": "Which page, drawing, day",
+            "name": _("Figure"),
+            "property": _("What it limits"),
+            "setup": _("Measured how"),
+            "held": _("Crank held, for its runout"),
+            "source_kind": _("From"),
+            "source": _("Which page, drawing, day"),
         }
-        help_texts = {"name": "as the manual calls it", "property": "only a figure that says what it limits is used to judge"}
+        help_texts = {"name": _("as the manual calls it"), "property": _("only a figure that says what it limits is used to judge")}
 
     def __init__(self, *args: Any, card: EngineCard, **kwargs: Any) -> None:
         super().__init__(*args, **kwargs)
@@ -334,19 +348,21 @@ class SpecForm(PlainTextMixin, forms.ModelForm):
                 self.initial[name] = typed_again(value, self.instance.kind, limit_unit(self.instance.kind))
         limited = self.fields["property"]
         assert isinstance(limited, forms.ChoiceField)
-        limited.choices = [("", "another figure, recorded only"), *((key.value, words) for key, words in LIMITS.items())]
+        limited.choices = [("", _("another figure, recorded only")), *((key.value, words) for key, words in LIMITS.items())]
 
     def clean_property(self) -> str:
         limited = str(self.cleaned_data.get("property") or "")
         other = self.card.specs.filter(property=limited).exclude(pk=self.instance.pk).first() if limited else None
         if other:
-            raise forms.ValidationError(f"The figure {other.name!r} limits this already. Change that one, or choose another meaning.")
+            raise forms.ValidationError(
+                _("The figure {name!r} limits this already. Change that one, or choose another meaning.").format(name=other.name)
+            )
         return limited
 
     def clean_name(self) -> str:
         name = str(self.cleaned_data["name"]).strip()
         if self.card.specs.filter(name=name).exclude(pk=self.instance.pk).exists():
-            raise forms.ValidationError(f"This card has a figure called {name!r} already.")
+            raise forms.ValidationError(_("This card has a figure called {name!r} already.").format(name=name))
         return name
 
     def clean(self) -> dict[str, Any]:

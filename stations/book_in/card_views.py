@@ -12,6 +12,8 @@ from django.db.models import ProtectedError
 from django.http import Http404, HttpRequest, HttpResponse, HttpResponseRedirect
 from django.shortcuts import get_object_or_404, redirect, render
 from django.urls import reverse
+from django.utils.translation import gettext as _
+from django.utils.translation import gettext_lazy
 from django.views.decorators.http import require_GET, require_http_methods, require_POST
 
 from engines.copies import reusable, shelve
@@ -21,6 +23,7 @@ from jobs.guard import Closed, changeable_card, job_of
 from jobs.models import Entry, Job
 from jobs.photos import LARGEST_BYTES, clean
 from shopmath.checks import BadInput
+from stations.base.words import Sentence
 from stations.book_in.card_forms import FactsForm, FittedForm, FlywheelForm, MarkForm, SealForm, SpecForm
 from stations.book_in.drawing import AREA, draw_card_face, face_of
 from stations.book_in.forms import SeatForm
@@ -54,13 +57,13 @@ def changed(card: EngineCard) -> None:
         EngineCard.objects.filter(pk=card.pk).update(version=card.version + 1)
 
 
-PARTS: dict[str, tuple[str, str]] = {
-    "facts": ("The engine", "Keep the engine's facts"),
-    "wheel": ("Flywheel", "Keep the flywheel's figures"),
-    "seat": ("A seat", "Put it on the card"),
-    "seal": ("A seal", "Put the seal on the card"),
-    "fitted": ("A pin or bush", "Put the part on the card"),
-    "spec": ("A figure", "Put the figure on the card"),
+PARTS: dict[str, tuple[Sentence, Sentence]] = {
+    "facts": (gettext_lazy("The engine"), gettext_lazy("Keep the engine's facts")),
+    "wheel": (gettext_lazy("Flywheel"), gettext_lazy("Keep the flywheel's figures")),
+    "seat": (gettext_lazy("A seat"), gettext_lazy("Put it on the card")),
+    "seal": (gettext_lazy("A seal"), gettext_lazy("Put the seal on the card")),
+    "fitted": (gettext_lazy("A pin or bush"), gettext_lazy("Put the part on the card")),
+    "spec": (gettext_lazy("A figure"), gettext_lazy("Put the figure on the card")),
 }
 
 
@@ -141,7 +144,12 @@ def to_shelf(request: HttpRequest, pk: int) -> HttpResponse:
     """Keep this card for the next engine of its kind."""
     found = get_object_or_404(EngineCard, pk=pk)
     kept = shelve(found)
-    messages.success(request, f"{kept.name} is on the shelf, version {kept.version}. The next one of its kind starts from it.")
+    messages.success(
+        request,
+        _("{name} is on the shelf, version {version}. The next one of its kind starts from it.").format(
+            name=kept.name, version=kept.version
+        ),
+    )
     return _home(found)
 
 
@@ -150,14 +158,14 @@ def to_shelf(request: HttpRequest, pk: int) -> HttpResponse:
 def remove(request: HttpRequest, pk: int) -> HttpResponse:
     """Take a seat, seal or figure off a card."""
     found = card_to_change(request, pk)
-    _, thing = _editing(request, found)
+    _part, thing = _editing(request, found)
     if thing is None:
         raise Http404
     if request.POST.get("sure") != "1":
         ask: dict[str, Any] = {
-            "title": f"Take {thing.name} off?",
-            "words": "What the card says of it is gone then; it would have to be typed again.",
-            "does": "Take it off the card",
+            "title": _("Take {name} off the card?").format(name=thing.name),
+            "words": _("What the card says of it is gone then; it would have to be typed again."),
+            "does": _("Take it off the card"),
             "back": _home(found).url,
             "fields": {"part": request.POST.get("part", ""), "id": thing.pk},
         }
@@ -166,7 +174,7 @@ def remove(request: HttpRequest, pk: int) -> HttpResponse:
         thing.delete()
         changed(found)
     except ProtectedError:
-        messages.error(request, f"{thing} stays: work on it is written in the log.")
+        messages.error(request, _("{thing} stays: work on it is written in the log.").format(thing=thing))
     return _home(found)
 
 
@@ -242,7 +250,7 @@ def _put(card: EngineCard, request: HttpRequest, chosen: Mark | None) -> MarkFor
     if number is not None:
         seat = get_object_or_404(card.seats, pk=number)
         form = MarkForm(
-            {**data, "mark-what": Mark.What.GAP, "mark-name": f"place of {seat.name}"}, card=card
+            {**data, "mark-what": Mark.What.GAP, "mark-name": _("place of {name}").format(name=seat.name)}, card=card
         )  # judged like a mark, not kept
         if form.is_valid():
             Seat.objects.filter(pk=seat.pk).update(x_mm=form.cleaned_data["x_mm"], y_mm=form.cleaned_data["y_mm"])
@@ -271,11 +279,11 @@ def underlay(request: HttpRequest, pk: int) -> HttpResponse:
     card_to_change(request, pk)
     upload = request.FILES.get("underlay")
     if upload is None:
-        messages.error(request, "No picture was chosen.")
+        messages.error(request, _("No picture was chosen."))
         return _home(EngineCard(pk=pk))
     try:
         if (upload.size or 0) > LARGEST_BYTES:
-            raise BadInput("underlay", "That file is over 25 MB. Send a smaller picture.")
+            raise BadInput("underlay", _("That file is over 25 MB. Send a smaller picture."))
         picture, size = clean(upload.read(), 1400)
     except BadInput as error:
         messages.error(request, f"{upload.name}: {error.message}")

@@ -27,10 +27,10 @@ def face_of(card: EngineCard) -> Face:
 def draw_card_face(card: EngineCard, marks: Sequence[Mark], seats: Sequence[Seat], chosen: Mark | None, underlay: str = "") -> SafeString:
     face = face_of(card)
     fasteners = sum(mark.is_fastener for mark in marks)
-    said = (
-        f"{fasteners} fasteners, {sum(m.what == 'dowel' for m in marks)} dowels, {sum(m.what == 'gap' for m in marks)} places for the gap"
+    said = _("Fasteners: {fasteners}; dowels: {dowels}; places for the gap: {gaps}").format(
+        fasteners=fasteners, dowels=sum(m.what == "dowel" for m in marks), gaps=sum(m.what == "gap" for m in marks)
     )
-    sheet = Sheet(WIDTH, HEIGHT, "The joint face", f"{said}, {seen_from(card)}", "face")
+    sheet = Sheet(WIDTH, HEIGHT, _("The joint face"), f"{said}, {seen_from(card)}", "face")
     left, top = face.at(-card.face_w_mm / 2, card.face_h_mm / 2)
     wide, high = face.scale * card.face_w_mm, face.scale * card.face_h_mm
     if underlay:

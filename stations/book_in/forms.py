@@ -5,6 +5,7 @@ from __future__ import annotations
 from typing import Any
 
 from django import forms
+from django.utils.functional import Promise
 from django.utils.translation import gettext_lazy as _
 
 from engines.copies import reusable
@@ -19,10 +20,11 @@ from stations.registry import WORK_ORDERS
 from ui.fields import QuantityField
 from ui.numbers import size, trade
 from ui.plain_text import PlainTextMixin, check_plain
+from ui.tables import from_table_lazily
 from ui.units import MM
 
 
-def _size(label: str) -> QuantityField:
+def _size(label: str | Promise) -> QuantityField:
     return QuantityField("length", unit=MM, low=0, high=LARGEST_MM, required=False, label=label)
 
 
@@ -33,20 +35,25 @@ def _card_words(obj: Any) -> str:
 class EngineForm(PlainTextMixin, forms.Form):
     """The engine and its job."""
 
-    known = forms.ModelChoiceField(EngineCard.objects.none(), required=False, label="Seen here before", empty_label="no, a new one")
-    name = forms.CharField(max_length=60, required=False, label="Engine", help_text="What you call it: Corrie 272.")
-    summary = forms.CharField(max_length=80, required=False, label="In a few words", help_text="trials single, two-stroke")
-    complaint = forms.CharField(max_length=200, label="What is wrong with it")
-    comes_back = forms.CharField(max_length=200, required=False, label="What must come back", help_text="bolts in a tin, carburettor")
+    known = forms.ModelChoiceField(EngineCard.objects.none(), required=False, label=_("Seen here before"), empty_label=_("no, a new one"))
+    name = forms.CharField(max_length=60, required=False, label=_("Engine"), help_text=_("What you call it: Corrie 272."))
+    summary = forms.CharField(max_length=80, required=False, label=_("In a few words"), help_text=_("trials single, two-stroke"))
+    complaint = forms.CharField(max_length=200, label=_("What is wrong with it"))
+    comes_back = forms.CharField(max_length=200, required=False, label=_("What must come back"), help_text=_("bolts in a tin, carburettor"))
     work_order = forms.ChoiceField(
-        choices=[(key, words) for key, (words, _) in WORK_ORDERS.items()], label="Work order", initial="bearings", widget=forms.RadioSelect
+        choices=[(key, words) for key, (words, _) in WORK_ORDERS.items()],
+        label=_("Work order"),
+        initial="bearings",
+        widget=forms.RadioSelect,
     )
     case_material = forms.ChoiceField(
-        choices=case_metals, label="Case metal", help_text="Usual for cast cases; mark it if you know better."
+        choices=case_metals, label=_("Case metal"), help_text=_("Usual for cast cases; mark it if you know better.")
     )
-    painted = forms.BooleanField(required=False, label="The case is painted")
-    left_name = forms.CharField(max_length=30, initial="drive side", label="Its left is the", help_text="as the rider or operator sits")
-    right_name = forms.CharField(max_length=30, initial="magneto side", label="Its right is the")
+    painted = forms.BooleanField(required=False, label=_("The case is painted"))
+    left_name = forms.CharField(
+        max_length=30, initial="drive side", label=_("Its left is the"), help_text=_("as the rider or operator sits")
+    )
+    right_name = forms.CharField(max_length=30, initial="magneto side", label=_("Its right is the"))
 
     def __init__(self, *args: Any, **kwargs: Any) -> None:
         super().__init__(*args, **kwargs)
@@ -58,7 +65,7 @@ class EngineForm(PlainTextMixin, forms.Form):
     def clean(self) -> dict[str, Any]:
         data = super().clean() or {}
         if not data.get("known") and not data.get("name"):
-            self.add_error("name", "Give the engine a name, or pick one seen before.")
+            self.add_error("name", _("Give the engine a name, or pick one seen before."))
         return data
 
 
@@ -67,14 +74,14 @@ class SeatForm(PlainTextMixin, forms.ModelForm):
 
     prefix = "seat"
 
-    bore_mm = _size("or its bore")
+    bore_mm = _size(_("or its bore"))
     outside_mm = _size("outside")
     width_mm = _size("width")
-    measured_mm = _size("or the seat measured, cold")
+    measured_mm = _size(_("or the seat measured, cold"))
     left_in = forms.MultipleChoiceField(
-        choices=[(key, limit.what) for key, limit in LEFT_IN.items() if key != "paint"],
+        choices=[(key, from_table_lazily(limit.what)) for key, limit in LEFT_IN.items() if key != "paint"],
         required=False,
-        label="Left in while it is heated",
+        label=_("Left in while it is heated"),
         widget=forms.CheckboxSelectMultiple,
     )
 
@@ -102,24 +109,24 @@ class SeatForm(PlainTextMixin, forms.ModelForm):
             "source",
         )
         labels = {
-            "name": "Which seat",
-            "role": "What turns in it",
-            "on": "The bearing goes",
-            "half": "It sits in the",
-            "loads_from": "It goes in",
-            "stop": "It stops against a",
-            "bottom": "Behind the bearing it is",
-            "thin_wall": "The wall behind it is thin",
-            "faces": "The bearing sits with",
-            "designation": "Bearing marking",
-            "code": "Fit code of the seat",
-            "source": "Where the fit is from",
+            "name": _("Which seat"),
+            "role": _("What turns in it"),
+            "on": _("The bearing goes"),
+            "half": _("It sits in the"),
+            "loads_from": _("It goes in"),
+            "stop": _("It stops against a"),
+            "bottom": _("Behind the bearing it is"),
+            "thin_wall": _("The wall behind it is thin"),
+            "faces": _("The bearing sits with"),
+            "designation": _("Bearing marking"),
+            "code": _("Fit code of the seat"),
+            "source": _("Where the fit is from"),
         }
         help_texts = {
-            "name": "Main bearing, drive side",
-            "designation": "As stamped: 6205 C3; or its sizes, 25x52x15",
-            "code": "N7 or 52 N7 for a bore, k5 for a shaft",
-            "source": "manual page, drawing, measured",
+            "name": _("Main bearing, drive side"),
+            "designation": _("As stamped: 6205 C3; or its sizes, 25x52x15"),
+            "code": _("N7 or 52 N7 for a bore, k5 for a shaft"),
+            "source": _("manual page, drawing, measured"),
         }
 
     def __init__(self, *args: Any, card: EngineCard | None = None, **kwargs: Any) -> None:
@@ -139,7 +146,7 @@ class SeatForm(PlainTextMixin, forms.ModelForm):
     def clean_name(self) -> str:
         name = (self.cleaned_data.get("name") or "Main bearing").strip()
         if self.card and self.card.seats.filter(name=name).exclude(pk=self.instance.pk).exists():
-            raise forms.ValidationError(f"This engine has a seat called {name!r} already.")
+            raise forms.ValidationError(_("This engine has a seat called {name!r} already.").format(name=name))
         return name
 
     def clean_role(self) -> str:
@@ -168,7 +175,7 @@ class SeatForm(PlainTextMixin, forms.ModelForm):
         self.instance.role_assumed = False
         sizes = [data.get(name) for name in ("bore_mm", "outside_mm", "width_mm")]
         if not data.get("designation") and "designation" not in self.errors and not all(sizes):
-            self.add_error("designation", "Type the marking on the ring, or its bore, outside and width.")
+            self.add_error("designation", _("Type the marking on the ring, or its bore, outside and width."))
         if all(sizes) and not 0 < sizes[0] < sizes[1]:  # type: ignore[operator]
             self.add_error(
                 "outside_mm",
@@ -202,7 +209,9 @@ class SeatForm(PlainTextMixin, forms.ModelForm):
             if letter.isupper() == (data["on"] == Seat.On.SHAFT) and "code" not in self.errors:
                 self.add_error(
                     "code",
-                    f"{code} is a {'bore' if letter.isupper() else 'shaft'} code: capitals are bores, small letters shafts.",
+                    _("{the_code} is a {it} code: capitals are bores, small letters shafts.").format(
+                        the_code=code, it="bore" if letter.isupper() else "shaft"
+                    ),
                 )
         if data.get("measured_mm") and abs(data["measured_mm"] - nominal) > 0.5:
             self.add_error(

@@ -7,6 +7,7 @@ from typing import Any
 
 from stations.base import AS_SIGNED, Action, Canvas, Question, Room, State, Station, Verdict
 from stations.base.asking import question, warnings
+from stations.base.words import Sentence
 from stations.by_hand import words
 from stations.by_hand.facts import NOTE, ByHandFacts, Code, facts_for
 from ui.svg import wrapped
@@ -53,7 +54,7 @@ def result(found: ByHandFacts) -> dict[str, Any]:
     return {"schema": "by-hand/1", "notes": found.notes}
 
 
-def by_hand(key: str, name: str) -> Station:
+def by_hand(key: str, name: Sentence) -> Station:
     """A station whose work is written down."""
     return Station(
         key=key,

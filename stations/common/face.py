@@ -6,6 +6,8 @@ import math
 from collections.abc import Sequence
 from dataclasses import dataclass
 
+from django.utils.translation import gettext as _
+
 from engines.fits import bearing_of
 from engines.models import EngineCard, Mark, Seat
 from ui.svg import Point, Sheet
@@ -109,4 +111,6 @@ def label(sheet: Sheet, face: Face, mark: Mark, words: str, off: float = 10.0, c
 def seen_from(card: EngineCard) -> str:
     """From where the face is seen, printed on every drawing of it."""
     stays = {"left": "right", "right": "left"}.get(card.lifts) or card.crank_stays
-    return f"seen on the face of the {card.side(stays)} half" if stays else "seen on the face of the half that stays"
+    return (
+        _("seen on the face of the {stays} half").format(stays=card.side(stays)) if stays else _("seen on the face of the half that stays")
+    )

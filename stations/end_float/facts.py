@@ -16,7 +16,7 @@ from engines.slots import At, Slot
 from jobs.facts import Fact, Facts, Own
 from shop.models import Blades
 from shop.shelves import Shelves
-from shopmath.checks import BadInput
+from shopmath.checks import BadInput, gettext_noop
 from shopmath.endfloat import Dimension, Float, Row, ShimChoice, TableChoice, choose_shims, from_table, stack
 from shopmath.materials import get
 from shopmath.running import warm_float_mm
@@ -259,8 +259,8 @@ def read_table(text: str) -> list[tuple[float, ...]]:
         if not part:
             continue
         if not ROW.fullmatch(part):
-            message = f"{part!r} is no row: a distance and a shim, such as 1.0-1.1 0.9, with ; between rows."
-            raise BadInput("table", message, "no_row", row=part)
+            sentence = gettext_noop("{row!r} is no row: a distance and a shim in mm, such as 1.0-1.1 0.9, with ; between rows.")
+            raise BadInput("table", sentence, "no_row", row=part)
         numbers = [float(number.replace(",", ".")) for number in re.findall(r"\d*[.,]?\d+", part)]
         rows.append(tuple(numbers))
     from_table(rows[0][0] if rows else 0.0, rows)  # refuses what falls or is empty

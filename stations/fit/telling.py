@@ -25,6 +25,7 @@ from stations.fit.heat import Heated
 from stations.fit.setup import ROOM_C
 from stations.fit.thermometers import CONTACT, DROP, Means, means_of
 from ui.numbers import band, lasting, plain, show
+from ui.tables import from_table
 
 SOON_S = 120.0
 
@@ -46,8 +47,8 @@ def gates(heater: Heater | None, chilled_by: Iterable[str]) -> list[Caution]:
 def of_limit(limit: Limit) -> dict[str, Any]:
     """What sets a limit, at what, and why; a metal's own words stand in its table."""
     return {
-        "what": lazily(words.LIMIT_WHAT, limit.code, {}, limit.what),
-        "why": lazily(words.LIMIT_WHY, limit.code, {}, limit.reason),
+        "what": lazily(words.LIMIT_WHAT, limit.code, {}, from_table(limit.what)),
+        "why": lazily(words.LIMIT_WHY, limit.code, {}, from_table(limit.reason)),
         "limit": celsius(limit.limit_c),
     }
 
@@ -73,7 +74,7 @@ def assumed(heated: Heated, card: EngineCard, *, of_the_case: bool = True) -> li
     """What any heat rests on that nobody measured: the metal of the case, the air."""
     found = []
     if of_the_case and card.case_material_assumed:
-        found.append(Said("metal", {"metal": materials.get(card.case_material).name}))
+        found.append(Said("metal", {"metal": from_table(materials.get(card.case_material).name)}))
     if heated.value(Property.AIR_TEMPERATURE) is None:
         found.append(Said("air", {"air": celsius(ROOM_C)}))
     return found

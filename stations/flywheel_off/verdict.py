@@ -19,6 +19,7 @@ from stations.base.words import fill
 from stations.flywheel_off import words
 from stations.flywheel_off.facts import WARM_C, Code, FlywheelOffFacts, at
 from ui.numbers import band, show
+from ui.tables import from_table
 
 source = partial(asking.source, words)
 
@@ -159,9 +160,11 @@ def sources(found: FlywheelOffFacts) -> Iterator[Trace]:
         yield source("play", show(mm(PLAY_MM, 0.01)), estimated=True)
     if found.pull:
         strength, wanted = found.pull.strength, found.pull.wanted
-        yield source("strength", _band(strength.low, strength.high), {"turns": found.pull.turns, "basis": strength.basis}, estimated=True)
+        yield source(
+            "strength", _band(strength.low, strength.high), {"turns": found.pull.turns, "basis": from_table(strength.basis)}, estimated=True
+        )
         if wanted:
-            basis = {"basis": wanted.basis, "source": found.card.flywheel_source or words.CARD}
+            basis = {"basis": from_table(wanted.basis), "source": found.card.flywheel_source or words.CARD}
             yield source("wanted", _band(wanted.low, wanted.high), basis, estimated=True)
         yield source("stop" if found.pull.stop_by == BOSS else "stop_screw", show(newton_metres(found.pull.stop_nm)), estimated=True)
 

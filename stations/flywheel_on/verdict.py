@@ -14,6 +14,7 @@ from stations.base.words import fill
 from stations.flywheel_on import words
 from stations.flywheel_on.facts import CONE, TIMING_DEG, Code, FlywheelOnFacts, Judged, at
 from ui.numbers import band, between, plain, show
+from ui.tables import from_table
 
 source = partial(asking.source, words)
 KINDS = {Code.TIMING: ("angle", 0.1), Code.NUT: ("torque", 1.0), Code.RIM: ("length", 0.01), Code.AIR_GAP: ("length", 0.01)}
@@ -88,7 +89,7 @@ def derived(found: FlywheelOnFacts) -> Iterator[Finding]:
 def sources(found: FlywheelOnFacts) -> Iterator[Trace]:
     if found.holds:
         carries, seats = found.holds.torque_nm, found.holds.seating_n
-        yield source("seats", band(newtons(seats.low, 1000), newtons(seats.high, 1000)), {"basis": seats.basis}, estimated=True)
+        yield source("seats", band(newtons(seats.low, 1000), newtons(seats.high, 1000)), {"basis": from_table(seats.basis)}, estimated=True)
         yield source("carries", band(newton_metres(carries.low), newton_metres(carries.high)), estimated=True)
         if found.value(Property.CONE_DIAMETER) is None and found.cone_mm:
             yield source("cone", show(mm(found.cone_mm, 0.1)), {"factor": plain(CONE)}, estimated=True)

@@ -25,6 +25,7 @@ from stations.inspect.figures import Figure
 from stations.inspect.questions import next_tab, tab_name
 from stations.inspect.seats import SeatFound
 from ui.numbers import band, between, exact, figure, show, trade
+from ui.tables import from_table
 
 source = partial(asking.source, words)
 KEEPING = {KEEP: (State.IN, Code.KEEP), MAY_STAY: (State.TOO_CLOSE, Code.MAY_STAY)}
@@ -212,7 +213,7 @@ def note(found: InspectFacts, reading: Taken) -> str:
     except BadInput:
         return ""
     strange = ", ".join(marked.not_understood)
-    values = {"found": ", ".join(marked.understood), "strange": strange}
+    values = {"found": ", ".join(map(from_table, marked.understood)), "strange": strange}
     return fill(words.NOT_UNDERSTOOD if strange else words.UNDERSTOOD, values)
 
 
@@ -272,6 +273,6 @@ def _seat_sources(of: SeatFound) -> Iterator[Trace]:
             yield source(code, band(mm(left.low_um / 1000), mm(left.high_um / 1000)), other, estimated=True)
     if of.bearing:
         sizes_mm = {name: trade(getattr(of.bearing, f"{name}_mm")) for name in ("bore", "outside", "width")}
-        yield source("bearing", of.bearing.designation, {**sizes_mm, "understood": ", ".join(of.bearing.understood[:3])})
+        yield source("bearing", of.bearing.designation, {**sizes_mm, "understood": ", ".join(map(from_table, of.bearing.understood[:3]))})
     for way in of.mends if of.is_out else ():
         yield source("can", words.CAN if way.fits else words.CANNOT, _way(of, way))

@@ -18,6 +18,7 @@ from stations.base.words import Sentence, fill
 from stations.split import words
 from stations.split.facts import Code, SplitFacts, length_of, of_joint
 from ui.numbers import band, plain, show
+from ui.tables import from_table
 
 MOST_LIKELY = 3  # places to look at first
 
@@ -164,9 +165,9 @@ def sources(found: SplitFacts) -> Iterator[Trace]:
     """Where the numbers on the page come from."""
     if found.screws:
         strength = found.screws.strength
-        values = {"turns": found.screws.turns, "basis": strength.basis}
+        values = {"turns": found.screws.turns, "basis": from_table(strength.basis)}
         yield source("screws", _band(strength.low, strength.high), values, estimated=True)
-        yield source("grip", _band(found.grip_n.low, found.grip_n.high), {"basis": found.grip_n.basis}, estimated=True)
+        yield source("grip", _band(found.grip_n.low, found.grip_n.high), {"basis": from_table(found.grip_n.basis)}, estimated=True)
     if found.plane:
         tight = found.tightest
         if math.isinf(found.allowed_mm):

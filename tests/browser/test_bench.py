@@ -106,7 +106,7 @@ class Forms(BrowserCase):
         self.assertEqual(self.page.get_by_label("Bearing marking").input_value(), "69999 2RS")
         self.assertEqual(self.page.get_by_label("Engine", exact=True).input_value(), "Plover 125")
         self.page.click("text=No marking? Type its sizes")
-        for label, size in (("or its bore", "25"), ("outside", "2.047 in"), ("width", "15")):
+        for label, size in (("or its bore, mm", "25"), ("outside, mm", "2.047 in"), ("width, mm", "15")):
             self.page.get_by_label(label, exact=True).fill(size)
         self.page.get_by_label("Bearing marking").fill("")
         self.assertAccessible()
@@ -141,10 +141,10 @@ class Forms(BrowserCase):
         self.go("/shop/")
         self.page.click("text=Freezer >> nth=0")
         self.page.get_by_label("Temperature inside").fill("-20 furlong")
-        self.page.click("text=Keep it")
+        self.page.get_by_role("button", name="Save").click()
         self.sees("is no unit known here")
         self.page.get_by_label("Temperature inside").fill("-4F")
-        self.page.click("text=Keep it")
+        self.page.get_by_role("button", name="Save").click()
         self.sees("What chills")
         self.assertEqual(Chiller.objects.get(name="Freezer").temperature_c, -20)
         self.assertQuiet()

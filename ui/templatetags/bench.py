@@ -16,6 +16,7 @@ from django.utils.translation import ngettext
 from shopmath.amounts import Amount
 from ui.numbers import bare, exact, figure, listed, show, trade
 from ui.numbers import size as in_reader_unit
+from ui.tables import from_table
 
 register = template.Library()
 
@@ -175,6 +176,12 @@ def mm_name(value_mm: float | None) -> str:
 def as_quantity(value: float | None, kind: str) -> str:
     """A number of a kind that somebody wrote down, in the reader's unit."""
     return "–" if value is None else show(exact(value, kind))
+
+
+@register.filter
+def table_text(text: str) -> str:
+    """A text out of the core's tables in the reader's language."""
+    return from_table(str(text))
 
 
 @register.filter

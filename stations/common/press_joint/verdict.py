@@ -15,6 +15,7 @@ from stations.base import Action, Caution, Question, Said, Scale, State, Trace, 
 from stations.common.press_joint import words
 from stations.common.press_joint.facts import Code, JointFacts
 from ui.numbers import band, show, stress
+from ui.tables import from_table
 
 
 def before(found: JointFacts, asked: list[Question], sizing: str) -> Verdict | None:
@@ -93,10 +94,10 @@ def sources(station: ModuleType, found: JointFacts) -> Iterator[Trace]:
         yield source(f"grip_{grip.origin}", show(mm(grip.value)), values, grip.origin != "measured")
     if plan and joint:
         force = plan.force_n
-        values = {"low": found.in_unit(force.low), "high": found.in_unit(force.high), "basis": force.basis}
+        values = {"low": found.in_unit(force.low), "high": found.in_unit(force.high), "basis": from_table(force.basis)}
         yield source("force", found.in_unit(force.likely), values)
         if plan.compound_n.high:
-            yield source("compound", found.in_unit(plan.compound_n.likely), {"basis": plan.compound_n.basis})
+            yield source("compound", found.in_unit(plan.compound_n.likely), {"basis": from_table(plan.compound_n.basis)})
         yields = {"yield_mpa": stress(plan.yield_mpa)}
         yield source("stress_past" if plan.past_yield else "stress", stress(plan.hub_stress_mpa), yields)
         yield source("ring", band(mm(joint.diameter_mm + 2 * joint.wall_mm, 1.0), mm(joint.web_mm, 1.0)))

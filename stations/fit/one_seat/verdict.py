@@ -25,6 +25,7 @@ from stations.fit.one_seat.facts import Code, OneSeat, Phase
 from stations.fit.one_seat.questions import names, stop_name
 from stations.fit.seat_known import COMPOUND
 from ui.numbers import band, figure, lasting, show
+from ui.tables import from_table
 
 source = partial(asking.source, words)
 READY_K = 1.5
@@ -232,7 +233,7 @@ def sources(found: OneSeat) -> Iterator[Trace]:
         yield telling.limit_trace(found.plan.binding_limit)
     if setup.cold_limits and setup.chilling:
         yield telling.limit_trace(setup.cold_limits[0])
-    told = {"understood": "; ".join(bearing.understood), "unknown": ", ".join(bearing.not_understood)}
+    told = {"understood": from_table("; ".join(bearing.understood)), "unknown": ", ".join(bearing.not_understood)}
     yield source("bearing_partly" if bearing.not_understood else "bearing", bearing.designation, told)
     if found.value(Property.AIR_TEMPERATURE) is None:
         yield source("air", show(celsius(setup.room_c)), estimated=True)
@@ -255,11 +256,11 @@ def _of_the_fit(found: OneSeat) -> Iterator[Trace]:
         pulls = {"case": _pull(stays.case_n), "crank": _pull(stays.crank_n)}
         yield source("stays", fill(shared.STAYS[stays.where], {}), pulls, estimated=True)
     boss = bool(setup.heating and setup.heating.opening < 1)
-    metal = {**named, "metal": seat_fit.outer_material.name, "rate": figure(1e6 * setup.outer_alpha, 1)}
+    metal = {**named, "metal": from_table(seat_fit.outer_material.name), "rate": figure(1e6 * setup.outer_alpha, 1)}
     if setup.heating:
         metal["share"] = share(setup.heating.opening)
     yield source("boss_opens" if boss else "opens", show(mm(found.opens_mm)), metal, estimated=boss)
-    yield source("shrinks", show(mm(found.shrinks_mm)), {**named, "metal": seat_fit.inner_material.name})
+    yield source("shrinks", show(mm(found.shrinks_mm)), {**named, "metal": from_table(seat_fit.inner_material.name)})
     yield source("wanted", show(mm(setup.wanted_mm)), {"wanted": setup.wanted})
     doubts = {**named, "outer_u": kelvin(2 * setup.outer_u_k), "partner_u": kelvin(2 * setup.inner_u_k)}
     yield source("doubt", f"± {show(mm(2 * plan.offering.spread_mm))}", doubts)
@@ -279,14 +280,14 @@ def _of_the_times(found: OneSeat) -> Iterator[Trace]:
         drift = found.run.outer_out or found.run.outer_in
         if drift and drift.tau.likely < FOR_GOOD_S:
             rate = drift.rate()
-            yield source("rate", lasting(rate.likely), {**named, "basis": rate.basis}, estimated=rate.estimated)
+            yield source("rate", lasting(rate.likely), {**named, "basis": from_table(rate.basis)}, estimated=rate.estimated)
     else:
         if plan.soak:
-            yield source("soak", telling.times(plan.soak), {"basis": plan.soak.basis}, estimated=True)
+            yield source("soak", telling.times(plan.soak), {"basis": from_table(plan.soak.basis)}, estimated=True)
         if plan.chill:
-            yield source("chill", telling.times(plan.chill), {"basis": plan.chill.basis}, estimated=plan.chill.estimated)
-    yield source("window", telling.times(plan.window), {"basis": plan.window.basis}, estimated=True)
-    yield source("home", telling.times(plan.seating), {"basis": plan.seating.basis}, estimated=True)
+            yield source("chill", telling.times(plan.chill), {"basis": from_table(plan.chill.basis)}, estimated=plan.chill.estimated)
+    yield source("window", telling.times(plan.window), {"basis": from_table(plan.window.basis)}, estimated=True)
+    yield source("home", telling.times(plan.seating), {"basis": from_table(plan.seating.basis)}, estimated=True)
 
 
 def derived(found: OneSeat) -> Iterator[Finding]:

@@ -213,7 +213,7 @@ def _case_heat(parts: list[HotPart], wishes: setup.Wishes, shop: Shop) -> CaseHe
     """Plan every part in one case temperature: the hottest that any of them wants, under the lowest limit of all of them."""
     heater = wishes.heater
     if heater is None or heater.method != Heater.Method.OVEN:
-        raise BadInput("heater", "A whole half wants an oven: a flame, a gun or a plate warms one boss at a time.")
+        raise BadInput("heater", _("A whole half wants an oven: a flame, a gun or a plate warms one boss at a time."))
     hot = [part for part in parts if not part.is_circlip]
     card = hot[0].thing.card
     shared = [limit for part in hot if part.seat for limit in case_limits(materials.get(card.case_material), tuple(part.seat.left_in))]

@@ -22,6 +22,7 @@ from stations.fit.whole_half import words
 from stations.fit.whole_half.facts import LAID, NO_PARTS, STUCK, Code, Phase, WholeHalf
 from stations.fit.whole_half.parts import HotPart
 from ui.numbers import band, lasting, show
+from ui.tables import from_table
 
 source = partial(asking.source, words)
 READY_S, EARLY_S, HOTTER_K = 1.0, 60.0, 5.0
@@ -275,7 +276,7 @@ def sources(found: WholeHalf) -> Iterator[Trace]:
     what = lazily(shared.LIMIT_WHAT, plan.ceiling_code, {}, plan.ceiling_why)
     yield source("oven", show(celsius(plan.heat_c)), {"limit": celsius(plan.ceiling_c), "what": what})
     if plan.soak:
-        yield source("soak", telling.times(plan.soak), {"basis": plan.soak.basis}, estimated=True)
+        yield source("soak", telling.times(plan.soak), {"basis": from_table(plan.soak.basis)}, estimated=True)
     for part in plan.parts:
         if part.planned:
             yield from _of_part(found, part)
@@ -293,4 +294,4 @@ def _of_part(found: WholeHalf, part: HotPart) -> Iterator[Trace]:
     yield source("part", by, values, estimated=True)
     if made.chill:
         to = fill(words.TO_COLD, {"time": lasting(made.chill.likely), "cold": celsius(made.chill_c)})
-        yield source("part_cold", to, {"part": part.name, "basis": made.chill.basis}, estimated=True)
+        yield source("part_cold", to, {"part": part.name, "basis": from_table(made.chill.basis)}, estimated=True)

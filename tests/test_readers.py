@@ -6,15 +6,37 @@ import csv
 import io
 import json
 
-from django.test import TestCase
+from django.test import SimpleTestCase, TestCase
 
 from engines.models import Mark, Spec
+from engines.parts import CRANK, JOINT
+from engines.properties import Property
+from engines.slots import Slot
 from exchange.card_files import read_csv
 from exchange.job_zip import readings_csv
 from jobs.models import Record
 from shop.models import Gauge, Person, Shop
+from stations.base.asking import question
 from stations.end_float.tests import STACK, FloatCase
+from stations.true import words
 from tests.shed import Hands, job
+from ui.units import Units, reading_in
+
+
+class Asked(SimpleTestCase):
+    def test_a_question_says_the_unit_that_a_bare_number_is_taken_in_and_converts_its_example(self):
+        small = {"example": "0.02", "resolution": 0.01}
+        asked = question(words, Slot(CRANK, Property.SHAFT_READING), {"Side": "Left", "angle": "0"}, text="Reading", where="", **small)
+        self.assertEqual((asked.unit, asked.unit_shown, asked.example), ("mm", "mm", "0.02"))
+        with reading_in(Units.INCH):
+            asked = question(words, Slot(CRANK, Property.SHAFT_READING), text="Reading", where="", **small)
+            long = question(words, Slot(JOINT, Property.BOLT_LENGTH), text="Length", where="", example="35", resolution=0.5)
+        self.assertEqual((asked.unit, asked.example, long.unit, long.example), ("thou", "0.8", "in", "1.38"))
+
+    def test_the_page_that_asked_says_what_its_bare_number_meant(self):
+        with reading_in(Units.INCH):
+            asked = question(words, Slot(CRANK, Property.SHAFT_READING), text="Reading", where="")
+        self.assertEqual((asked.asked_in("mm").unit, asked.asked_in("furlong").unit), ("mm", "thou"))
 
 
 class Readers(TestCase):

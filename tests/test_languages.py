@@ -1,0 +1,112 @@
+"""Everything a reader sees goes through gettext: under a test language no sentence is left as it stands in the code."""
+
+from __future__ import annotations
+
+import re
+from html import unescape
+
+from django.apps import apps
+from django.db.models import CharField, JSONField, TextField
+from django.test import TestCase
+from django.utils import timezone, translation
+
+from engines.models import EngineCard
+from jobs.models import Entry, Job
+from shop.models import Person
+from stations.demo.shed import Shed
+from tests.pseudo import CODE, everything_accented
+
+NAMES = re.compile(r"^[A-Z][a-z]+/[A-Z]\w+")  # of time zones
+PASSAGE = re.compile(r"(?<![\w'])[a-z]{3,} [a-z]{3,}(?![\w'])", re.IGNORECASE)
+HIDDEN = re.compile(r"<(script|style|kbd)\b.*?</\1>|<!--.*?-->", re.S)
+SAID = re.compile(r'\b(?:aria-label|placeholder|title|alt)="([^"]*)"')
+
+
+def told(page: str) -> list[str]:
+    """Every piece of text that a page shows or reads out."""
+    page = HIDDEN.sub(" ", page)
+    found = [*SAID.findall(page), *re.split(r"<[^>]*>", page)]
+    return [" ".join(unescape(each).split()) for each in found]
+
+
+def typed() -> set[str]:
+    """Whatever somebody typed, which no language changes: names, complaints, notes, and the texts of records."""
+    found: set[str] = set()
+    for model in apps.get_models():
+        fields = [field.attname for field in model._meta.concrete_fields if isinstance(field, CharField | TextField)]
+        for row in model._default_manager.values_list(*fields) if fields else ():
+            found.update(str(each) for each in row if each)
+        for field in model._meta.concrete_fields:
+            if isinstance(field, JSONField):
+                for value in model._default_manager.values_list(field.attname, flat=True):
+                    found.update(_texts(value))
+    return {each for each in found if " " in each}
+
+
+def _texts(value: object) -> set[str]:
+    if isinstance(value, str):
+        return {value}
+    if isinstance(value, dict):
+        return set().union(*(_texts(each) for each in value.values())) if value else set()
+    return set().union(*(_texts(each) for each in value)) if isinstance(value, list) and value else set()
+
+
+def pages() -> list[str]:
+    """Every kind of page there is, at least once."""
+    found = [
+        "/",
+        "/book-in/",
+        "/cards/",
+        "/shop/",
+        "/shop/tools/",
+        "/shop/people/",
+        "/shop/password/",
+        "/shop/me/",
+        "/held/",
+        "/find/?q=0412",
+        "/gauges/",
+    ]
+    found += [
+        f"/shop/{shelf}/"
+        for shelf in ("heaters", "chillers", "gauges", "pullers", "drivers", "presses", "blades", "compounds", "splitters")
+    ]
+    for card in EngineCard.objects.all()[:3]:
+        found += [f"/cards/{card.pk}/", f"/cards/{card.pk}/trend/"]
+    for job in Job.objects.prefetch_related("run"):
+        at = f"/jobs/{job.tag}/"
+        found += [f"{at}{page}/" for page in ("log", "sheet", "tray", "run", "card", "about", "pictures", "parts")]
+        found += [f"{at}card/?part={part}" for part in ("facts", "wheel", "seat", "seal", "fitted", "spec")] if job.number == 412 else []
+        seat = job.card.seats.first()
+        for stage in job.run.all():
+            found.append(f"{at}{stage.key}/")
+            found += [f"{at}{stage.key}/{seat.pk}/"] if seat and stage.key in ("heat-and-drop", "bearings-out") else []
+    found += [f"/entries/{entry.pk}/sheet/" for entry in Entry.objects.all()[:6]]
+    return found
+
+
+class EveryPage(TestCase):
+    @classmethod
+    def setUpTestData(cls):
+        with everything_accented(), translation.override(CODE):
+            Shed("gannet-and-gull-7").fill(timezone.now())
+        Person.objects.update(language=CODE)
+
+    def test_no_sentence_is_left_unaccented(self):
+        self.client.force_login(Person.objects.get(username="skipper"))
+        known = sorted(typed(), key=len, reverse=True)
+        left: dict[str, str] = {}
+        with everything_accented():
+            for page in pages():
+                answer = self.client.get(page, follow=True)
+                if not answer.get("Content-Type", "").startswith("text/html"):
+                    continue
+                for text in told(answer.content.decode()):
+                    if NAMES.search(text):
+                        continue
+                    rest = text
+                    for each in known:
+                        if each in rest:
+                            rest = rest.replace(each, "")
+                    if "~" not in rest and any(all(each not in name for name in known) for each in PASSAGE.findall(rest)):
+                        left.setdefault(text, page)
+        self.assertEqual(left, {}, "\n".join(f"{page}: {text}" for text, page in left.items()))
