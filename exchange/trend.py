@@ -68,7 +68,7 @@ def _name(reading: Reading) -> str:
         return f"{station.name}, {label(station.words, slot)}"
     asked = reading.extra.get("asked")
     seat = entry.seat.name if entry.seat else ""
-    return ", ".join(filter(None, (NAMES.get(entry.station.key, entry.station.key), seat, asked))) if asked else ""
+    return ", ".join(filter(None, (str(NAMES.get(entry.station.key, entry.station.key)), seat, asked))) if asked else ""
 
 
 def draw(name: str, kind: str, points: list[Point]) -> SafeString:

@@ -252,7 +252,7 @@ class TheListener(TestCase):
         self.assertFalse(self.live("phone")["mine"])
         LISTENER._holds[self.dial.pk].at -= LETS_GO_S + 1  # the laptop was shut
         self.assertTrue(self.live("phone")["mine"])
-        self.assertContains(self.client.get("/gauges/"), "Feeds 0412 True")
+        self.assertContains(self.client.get("/gauges/"), "Sends to 0412 True")
 
     def test_a_peak_is_told_in_the_gauges_unit(self):
         self.on(kind="load", resolution=100)

@@ -20,7 +20,7 @@ from engines.parts import Part
 from engines.properties import Property
 from engines.slots import ANYWHERE, At, Slot
 from shopmath.amounts import Amount
-from shopmath.verdict import gauge_uncertainty
+from shopmath.gauges import gauge_uncertainty
 
 NO_GAUGE_MM = 0.02  # resolution assumed for a reading whose gauge is not known
 

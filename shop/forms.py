@@ -29,8 +29,8 @@ from shop.models import (
 )
 from shopmath.amounts import newtons
 from shopmath.checks import BadInput
+from shopmath.gauges import repeatability_of
 from shopmath.quantity import TONS, parse
-from shopmath.verdict import repeatability_of
 from ui.fields import QuantityField, SizesField
 from ui.numbers import exact, show, significant
 from ui.plain_text import PlainTextMixin

@@ -16,8 +16,8 @@ from django.db import models
 from django.utils.translation import gettext_lazy as _
 
 from shop.ports import check_port
+from shopmath.gauges import gauge_uncertainty
 from shopmath.thermal.seat import LOCAL_OPENING
-from shopmath.verdict import gauge_uncertainty
 from ui.numbers import exact, show
 from ui.units import Units
 

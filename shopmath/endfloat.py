@@ -153,9 +153,9 @@ def choose_shims(
         best = min(plain, key=lambda pieces: rank(pieces, False))
     else:
         near = min(sets, key=lambda pieces: abs(left[pieces] - middle))
-        words = f"No {most} shim{'s' if most > 1 else ''} of this kit bring {free:.3f} into {low_mm:g} to {high_mm:g}"
+        words = gettext_noop("No {most} shims of this kit bring {free:.3f} into {low:g} to {high:g}: the nearest leaves {leaves:.3f}.")
         values = {"most": most, "free": free, "low": low_mm, "high": high_mm, "leaves": left[near]}
-        raise BadInput("kit_mm", gettext_noop("{words}: the nearest leaves {it:.3f}."), "none_fits", **values, words=words, it=left[near])
+        raise BadInput("kit_mm", words, "none_fits", **values)
     nearest = min(sure or plain, key=lambda pieces: rank(pieces, False))
     if abs(left[nearest] - middle) < abs(left[best] - middle) - NEARER_MM:
         return ShimChoice(best, left[best], nearest, left[nearest])

@@ -7,9 +7,9 @@ import random
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass, replace
 
+from shopmath.gauges import gauge_uncertainty
 from shopmath.runout import doubt_of_turn, fit
 from shopmath.truing import Misalignment, PressedCrank, Swing, bend_at, best_reachable, decompose, next_move, runout_from
-from shopmath.verdict import gauge_uncertainty
 from simulations.share import Share
 
 MOVES = 12

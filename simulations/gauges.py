@@ -5,7 +5,8 @@ from __future__ import annotations
 import random
 from collections.abc import Iterator
 
-from shopmath.verdict import IN, call, gauge_uncertainty, usual_spread
+from shopmath.gauges import gauge_uncertainty, usual_spread
+from shopmath.verdict import IN, call
 from simulations.share import Share
 
 KINDS = (("micrometer", 0.001), ("bore", 0.001), ("dial", 0.01), ("dial", 0.001))

@@ -6,8 +6,8 @@ import math
 import random
 from collections.abc import Iterator
 
+from shopmath.gauges import gauge_uncertainty
 from shopmath.runout import doubt_of_turn
-from shopmath.verdict import gauge_uncertainty
 from simulations.share import Share
 
 SLIPS = ((0.03, 8, 0.75), (0.03, 12, 0.90), (0.045, 8, 0.97), (0.045, 12, 0.99))  # slip on a 0.01 dial, mm, angles, share doubted

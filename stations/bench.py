@@ -23,7 +23,8 @@ from ui.svg import Sheet
 
 TRACK, LEFT = 974.0, 12.0
 STEP = 918.0 / (len(STATIONS) - 1)  # the last one keeps room for its name
-NEAR_PX = 6.6  # a letter of the next move
+NEAR_PX = 7.4  # a letter of the next move, in the widest language
+LETTERS = 104  # of the next move, at most
 HOURS = 3
 FEW = 5  # engines that have room for tall lines
 MANY_PX = 70.0
@@ -143,7 +144,7 @@ def bench(request: HttpRequest) -> HttpResponse:
         if due and due.due_at and here and here.state == "now":
             time = lasting((due.due_at - now).total_seconds())
             move = _("{what} in {time}. {move}").format(what=capital(words_of(due)), time=time, move=move)
-        move = move if len(move) <= 110 else move[:108].rsplit(" ", 1)[0] + " …"
+        move = move if len(move) <= LETTERS else move[: LETTERS - 2].rsplit(" ", 1)[0] + " …"
         tone = _tone(here, due) if here else "ink"
         lines.append(Line(job, name, move, tone, _track(run, here, move, tone, many), due))
     soonest = min((timer for timer in first.values()), key=lambda timer: timer.due_at or now, default=None)

@@ -6,8 +6,8 @@ from datetime import datetime
 from typing import Any
 
 from jobs.models import Entry, Reading, Timer
+from shopmath.gauges import gauge_uncertainty
 from shopmath.quantity import decimals
-from shopmath.verdict import gauge_uncertainty
 from stations.pieces import Question
 
 NO_GAUGE_MM = 0.02  # taken for a reading whose gauge is not on the shelf

@@ -52,7 +52,7 @@ STATIONS: tuple[Station, ...] = (
 )
 BY_KEY = {station.key: station for station in STATIONS}
 DESCRIBED.update(BY_KEY)
-NAMES.update({station.key: str(station.name) for station in STATIONS})
+NAMES.update({station.key: station.name for station in STATIONS})
 
 
 def next_of(stage: RunStation) -> str:

@@ -131,7 +131,7 @@ class Cards(Around):
         hands = Hands(self.job)
         hands.keep("room", "18")
         fields = {"part": "seat", "id": hands.seat.pk}
-        self.assertContains(self.client.post(f"/cards/{self.card.pk}/remove/", fields), "Take Main, drive side off?")
+        self.assertContains(self.client.post(f"/cards/{self.card.pk}/remove/", fields), "Take Main, drive side off the card?")
         answer = self.client.post(f"/cards/{self.card.pk}/remove/", {**fields, "sure": "1"}, follow=True)
         self.assertContains(answer, "work on it is written in the log")
         self.assertTrue(Seat.objects.exists())

@@ -167,4 +167,4 @@ class Signed(TestCase):
         page = split.post("supersede", reason="counted again")
         self.assertIn("Everything that was read is here again", page)
         self.assertEqual(split.work().entry.supersedes.result["counted"], 5)
-        self.assertContains(split.client.get("/jobs/0412/log/"), "Superseded by a later entry")
+        self.assertContains(split.client.get("/jobs/0412/log/"), "Replaced by a later entry")

@@ -11,10 +11,8 @@ from contextlib import nullcontext
 from dataclasses import dataclass, field
 from typing import Any
 
-from ui.svg import Point, Sheet
+from ui.svg import Point, Sheet, size_of, width_of
 
-SIZES = {"big": 25.0, "huge": 56.0, "reading-label": 16.0, "quiet": 14.0, "tick": 13.5, "note": 20.0}
-EM, MONO_EM = 0.53, 0.61  # mean width of a letter, of its size
 LINE = 18.0  # from one line of a label to the next, px
 GAP = 3.0  # kept free between two labels, px
 
@@ -37,8 +35,7 @@ class Box:
 
 def box_of(at: Point, words: str, cls: str, anchor: str) -> Box:
     """The rectangle that a label takes when its text begins, ends or has its middle at a point of its base line."""
-    size = next((SIZES[name] for name in cls.split() if name in SIZES), 15.0)
-    wide = len(words) * size * (MONO_EM if "reading-label" in cls else EM)
+    size, wide = size_of(cls), width_of(words, cls)
     left = {"start": at[0], "middle": at[0] - wide / 2, "end": at[0] - wide}[anchor]
     return Box(left - GAP, at[1] - 0.8 * size - GAP, left + wide + GAP, at[1] + 0.25 * size + GAP)
 

@@ -11,6 +11,20 @@ from django.utils.safestring import SafeString, mark_safe
 
 Point = tuple[float, float]
 
+SIZES = {"big": 25.0, "huge": 56.0, "reading-label": 16.0, "quiet": 14.0, "tick": 13.5, "note": 20.0}  # of letters, px
+EM, MONO_EM = 0.53, 0.61  # mean width of a letter, of its size
+OVER = 0.95  # of its estimated width a line must have
+
+
+def size_of(cls: str) -> float:
+    """How large the letters of a label are."""
+    return next((SIZES[name] for name in cls.split() if name in SIZES), 15.0)
+
+
+def width_of(words: str, cls: str) -> float:
+    """About how wide a label is."""
+    return len(words) * size_of(cls) * (MONO_EM if "reading-label" in cls else EM)
+
 
 def _n(value: float) -> str:
     return f"{value:.1f}"
@@ -54,8 +68,19 @@ class Sheet:
         self.add("circle", cx=float(centre[0]), cy=float(centre[1]), r=float(radius), class_=cls)
 
     def text(self, at: Point, words: str, cls: str = "", anchor: str = "start") -> None:
+        """Words on the paper; in two lines or more where they would run off it."""
         words = words.replace("-", "−") if words[:1] == "-" else words
-        self.add("text", words, x=float(at[0]), y=float(at[1]), class_=f"label {cls}".strip(), text_anchor=anchor)
+        (x, y), lines = at, self._lines(at[0], words, cls, anchor)
+        lead = 1.2 * size_of(cls)
+        top = min(y, max(self.height - 4 - lead * (len(lines) - 1), 0)) if len(lines) > 1 else y
+        for number, line in enumerate(lines):
+            self.add("text", line, x=float(x), y=float(top + number * lead), class_=f"label {cls}".strip(), text_anchor=anchor)
+
+    def _lines(self, x: float, words: str, cls: str, anchor: str) -> list[str]:
+        room = {"start": self.width - x, "middle": 2 * min(x, self.width - x), "end": x}[anchor]
+        if "move" in cls.split() or room < 40 or OVER * width_of(words, cls) <= room:
+            return [words]
+        return wrapped(words, max(8, int(room / (width_of(words, cls) / len(words)))))
 
     def hatched(self, points: list[Point], cls: str, step: float = 9.0, rising: bool = True) -> None:
         """A cut face: outline filled with 45° lines. `cls` names the ink: `hot`, `cold`, `plain`."""

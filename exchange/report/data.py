@@ -118,7 +118,7 @@ def report_of(job: Job, person: Person, now: datetime, tell: Tell = quietly) -> 
         otherwise=list(chain.from_iterable(each.content["otherwise"] for each in stand)),
         unknown=[*_unknown(stand, str(last.get("unknown", ""))), *_gauges(stand)],
         replaced=_replaced(signed),
-        left_out=[(NAMES.get(stage.key, stage.key), stage.because) for stage in skipped],
+        left_out=[(str(NAMES.get(stage.key, stage.key)), stage.because) for stage in skipped],
         note=str(last.get("note", "")),
         signed=handed,
     )

@@ -13,7 +13,7 @@ from stations.base.recording import frozen
 from stations.base.station import Station
 from stations.registry import BY_KEY, STATIONS
 
-NAMES = {station.key: str(station.name) for station in STATIONS}
+NAMES = {station.key: station.name for station in STATIONS}
 HAND_OVER = "hand-over"
 
 
@@ -31,7 +31,7 @@ class Recorded:
 
     @property
     def name(self) -> str:
-        return NAMES.get(self.entry.station.key, self.entry.station.key)
+        return str(NAMES.get(self.entry.station.key, self.entry.station.key))
 
     @property
     def part(self) -> str:

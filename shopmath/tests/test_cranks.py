@@ -13,6 +13,7 @@ from shopmath.checks import BadInput
 from shopmath.compounds import STRENGTHS, compound_shear_mpa, joint_friction, lets_go_c
 from shopmath.estimate import Estimate
 from shopmath.form import ANGLES_DEG, form, lobing_mm, mends, vee_factor
+from shopmath.gauges import gauge_uncertainty
 from shopmath.joints import (
     PressJoint,
     heat_call,
@@ -25,7 +26,7 @@ from shopmath.joints import (
 from shopmath.runout import fit, turn_doubt
 from shopmath.throws import outer_shaft, phase_error_deg, refuse_hold
 from shopmath.truing import Swing
-from shopmath.verdict import call, gauge_uncertainty, what_settles
+from shopmath.verdict import call, what_settles
 
 PIN = PressJoint(22, 16, 0.060, 0.004, wall_mm=10, web_mm=80)
 TURN = list(range(0, 360, 45))

@@ -7,8 +7,9 @@ from hypothesis import strategies as st
 
 from shopmath import bearings, iso286, materials
 from shopmath.checks import BadInput
+from shopmath.gauges import gauge_uncertainty
 from shopmath.iso286 import Limits, fit, limits
-from shopmath.verdict import at_20c, call, gauge_uncertainty, too_warm_to_judge
+from shopmath.verdict import at_20c, call, too_warm_to_judge
 
 
 class FitCodes(TestCase):

@@ -14,6 +14,7 @@ from shopmath.closure import Bolt, bolt_load, bolt_order, leak
 from shopmath.coldfit import ColdFit, cold_force, drawn_in
 from shopmath.endfloat import choose_shims
 from shopmath.form import mends
+from shopmath.gauges import gauge_uncertainty, usual_spread
 from shopmath.iso286 import Limits
 from shopmath.joints import PressJoint, heat_call
 from shopmath.materials import get
@@ -30,7 +31,7 @@ from shopmath.thermal.ordering import HeatPart, one_heat
 from shopmath.thermal.rates import Body, window_s
 from shopmath.threads import STATES, preload_n
 from shopmath.truing import Swing, outer_turn
-from shopmath.verdict import IN, at_20c, call, gauge_uncertainty, usual_spread, what_settles
+from shopmath.verdict import IN, at_20c, call, what_settles
 from shopmath.wheelfit import holds
 
 CASES = 100

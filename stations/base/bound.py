@@ -30,6 +30,7 @@ from stations.answers import understood
 from stations.base.marked import beside
 from stations.base.station import Station
 from stations.base.trust import untrusted
+from stations.base.words import capital
 from stations.kept import Kept
 from stations.pieces import WORD, Action, Caution, Method, Option, Question, Row, SaidVerdict, Told, Trace
 from stations.seen import SAID_FOR, Seen
@@ -269,10 +270,9 @@ class Bound(Kept, ABC):
 
     def word_wanted(self) -> Question | None:
         """Nothing is left to measure: the strip waits for a word that does the next thing."""
-        words = [action.word for action in self.actions() if not action.refused]
-        return (
-            Question(WORD, _("Nothing more to measure"), _("type {words}").format(words=" or ".join(words)), "words", "") if words else None
-        )
+        words = ", ".join(action.word for action in self.actions() if not action.refused)
+        said = _("Type one of: {words}").format(words=words)
+        return Question(WORD, _("Nothing more to measure"), said, "words", "") if words else None
 
     def read(self, ask: Question, text: str) -> Quantity:
         """What was typed, as a quantity of the ask's kind; refused in words."""
@@ -316,8 +316,8 @@ class Bound(Kept, ABC):
     def signed_plate(self) -> SaidVerdict:
         """The call as it was signed; it stands whatever the core says today."""
         assert self.entry is not None
-        by = self.entry.signed_by.called if self.entry.signed_by else ""
-        return SaidVerdict(self.entry.call_state, self.entry.call_words, self.entry.reason, _("Signed by {by}.").format(by=by))
+        said = _("Signed by {by}.").format(by=self.entry.signed_by.called if self.entry.signed_by else "")
+        return SaidVerdict(self.entry.call_state, self.entry.call_words, self.entry.reason, said)
 
     def opened(self, key: str) -> Entry:
         """The open entry in which one of `actions` may be done now; refused in words when it may not."""
@@ -328,8 +328,7 @@ class Bound(Kept, ABC):
 
     def still_to_say(self) -> str:
         """What must be answered before this is signed; empty when nothing is."""
-        missing = [ask.words.lower().rstrip("?") for ask in self.open_asks() if not ask.optional]
-        return _("Still to say: {missing}.").format(missing=", ".join(missing)) if missing else ""
+        return ""
 
     def contradictions(self) -> list[dict[str, str]]:
         """What was found otherwise than the card says: what, found, card, where."""
@@ -347,15 +346,9 @@ class Bound(Kept, ABC):
 
     def raised(self) -> tuple[Caution, ...]:
         """The contradictions as cautions, and gauges that are not trusted any more."""
-        found = tuple(
-            Caution(
-                f"otherwise{index}",
-                _("{capitalize}: found {found}, the card says {card}. Raised, and kept.").format(
-                    capitalize=line["what"].capitalize(), found=line["found"], card=line["card"]
-                ),
-            )
-            for index, line in enumerate(self.contradictions())
-        )
+        lines = [{**line, "what": capital(line["what"])} for line in self.contradictions()]
+        said = _("{what}: found {found}, the card says {card}. Recorded.")
+        found = tuple(Caution(f"otherwise{index}", said.format(**line)) for index, line in enumerate(lines))
         return (*found, *untrusted(self.readings))
 
     def may_sign(self) -> str:

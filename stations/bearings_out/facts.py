@@ -16,12 +16,12 @@ from shop.models import Driver
 from shop.shelves import Shelves
 from shopmath import drivers, materials
 from shopmath.bearings import Bearing
+from shopmath.gauges import gauge_uncertainty
 from shopmath.iso286 import fit as fit_of_limits
 from shopmath.removal import SeatPicture, Way, ways
 from shopmath.seals import CLOCKS, SealSeat, seat_of_seal
 from shopmath.thermal.limits import case_limits, method_refusal, ring_hot_limits
 from shopmath.thermal.taking_out import Freeing, freeing
-from shopmath.verdict import gauge_uncertainty
 from stations.base import Given
 
 CALLIPER_U_MM = 0.05

@@ -25,7 +25,7 @@ from jobs.photos import LARGEST_BYTES, clean
 from shopmath.checks import BadInput
 from stations.base.words import Sentence
 from stations.book_in.card_forms import FactsForm, FittedForm, FlywheelForm, MarkForm, SealForm, SpecForm
-from stations.book_in.drawing import AREA, draw_card_face, face_of
+from stations.book_in.drawing import DESK, PHONE, Paper, draw_card_face, face_of
 from stations.book_in.forms import SeatForm
 from ui.addresses import row_number
 from ui.partial import is_partial
@@ -101,7 +101,7 @@ def card_page(request: HttpRequest, card: EngineCard, job: Job | None) -> HttpRe
             changed(card)
             return _home(card)
     data = {
-        **face_data(card, marks, seats),
+        **face_data(card, marks, seats, paper=_paper(request)),
         "job": job,
         "form": form,
         "part": part,
@@ -181,22 +181,32 @@ def remove(request: HttpRequest, pk: int) -> HttpResponse:
 # the face
 
 
+def _paper(request: HttpRequest) -> Paper:
+    return PHONE if request.COOKIES.get("paper") == "narrow" else DESK
+
+
 def face_data(
-    card: EngineCard, marks: list[Mark], seats: list[Seat], chosen: Mark | None = None, form: MarkForm | None = None, kept: Any = None
+    card: EngineCard,
+    marks: list[Mark],
+    seats: list[Seat],
+    chosen: Mark | None = None,
+    form: MarkForm | None = None,
+    kept: Any = None,
+    *,
+    paper: Paper = DESK,
 ) -> dict[str, Any]:
     """What the face and its form show; `kept` is what was placed last, offered again for the next tap."""
     underlay = reverse("card-underlay-picture", args=[card.pk]) if card.underlay else ""
-    face = face_of(card)
+    face = face_of(card, paper)
     last = next((mark for mark in reversed(marks) if mark.is_fastener), None)
     return {
         "card": card,
-        "drawing": draw_card_face(card, marks, seats, chosen, underlay),
+        "drawing": draw_card_face(card, marks, seats, chosen, underlay, paper),
         "face": {
             "scale": face.scale * core_per_shown("length"),
             "digits": 3 if units_now() == Units.INCH else 1,
             "x": face.middle[0],
             "y": face.middle[1],
-            "area": AREA,
         },
         "mark": chosen,
         "mark_form": form or MarkForm(card=card, instance=chosen),
@@ -234,7 +244,7 @@ def face(request: HttpRequest, pk: int) -> HttpResponse:
         if form is None:
             chosen = None
             changed(card)
-    shown = face_data(card, list(card.marks.all()), list(card.seats.all()), chosen, form, request.POST or None)
+    shown = face_data(card, list(card.marks.all()), list(card.seats.all()), chosen, form, request.POST or None, paper=_paper(request))
     shown["taken"] = taken
     if is_partial(request):
         response = render(request, "stations/book_in/face.html", shown)

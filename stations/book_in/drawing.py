@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
+from dataclasses import dataclass
 
 from django.urls import reverse
 from django.utils.safestring import SafeString
@@ -12,25 +13,40 @@ from engines.fits import bearing_of
 from engines.models import EngineCard, Mark, Seat
 from stations.common.face import Face, draw_dowel, draw_fastener, draw_gap_place, draw_outline, draw_reach, draw_seats, label, seen_from
 from ui.graph import step_for
+from ui.labels import Labels
 from ui.numbers import size
 from ui.svg import Sheet
 from ui.units import core_per_shown
 
-WIDTH, HEIGHT = 640.0, 540.0
-AREA = (40.0, 26.0, 560.0, 470.0)  # of the sheet that the face may fill
+
+@dataclass(frozen=True)
+class Paper:
+    """How large the drawing of a face is, and which part of it the face may fill."""
+
+    width: float
+    height: float
+    area: tuple[float, float, float, float]
 
 
-def face_of(card: EngineCard) -> Face:
-    return Face.inside(card, *AREA)
+DESK = Paper(640.0, 540.0, (40.0, 26.0, 560.0, 470.0))
+PHONE = Paper(370.0, 440.0, (16.0, 20.0, 338.0, 370.0))
 
 
-def draw_card_face(card: EngineCard, marks: Sequence[Mark], seats: Sequence[Seat], chosen: Mark | None, underlay: str = "") -> SafeString:
-    face = face_of(card)
+def face_of(card: EngineCard, paper: Paper = DESK) -> Face:
+    return Face.inside(card, *paper.area)
+
+
+def draw_card_face(
+    card: EngineCard, marks: Sequence[Mark], seats: Sequence[Seat], chosen: Mark | None, underlay: str = "", paper: Paper = DESK
+) -> SafeString:
+    """The joint face with its marks and seats; a tap on it puts another there."""
+    face = face_of(card, paper)
     fasteners = sum(mark.is_fastener for mark in marks)
     said = _("Fasteners: {fasteners}; dowels: {dowels}; places for the gap: {gaps}").format(
         fasteners=fasteners, dowels=sum(m.what == "dowel" for m in marks), gaps=sum(m.what == "gap" for m in marks)
     )
-    sheet = Sheet(WIDTH, HEIGHT, _("The joint face"), f"{said}, {seen_from(card)}", "face")
+    sheet = Sheet(paper.width, paper.height, _("The joint face"), f"{said}, {seen_from(card)}", "face")
+    labels = Labels(sheet)
     left, top = face.at(-card.face_w_mm / 2, card.face_h_mm / 2)
     wide, high = face.scale * card.face_w_mm, face.scale * card.face_h_mm
     if underlay:
@@ -46,9 +62,12 @@ def draw_card_face(card: EngineCard, marks: Sequence[Mark], seats: Sequence[Seat
         place = (seat.x_mm, seat.y_mm)
         below[place] = below.get(place, 0) + 1  # the mains of both halves share a place
         x, y = face.at(*place)
-        at = (x, y + face.scale * bearing_of(seat).outside_mm / 2 + 4 + 18 * below[place])
-        sheet.text(at, seat.name if len(seat.name) < 26 else f"{seat.name[:24]} …", "halo quiet", "middle")
+        far = face.scale * bearing_of(seat).outside_mm / 2
+        places = [(x, y + far + 4 + 18 * below[place]), (x, y - far - 18 * below[place]), (x, y + far + 22 + 18 * below[place])]
+        name = seat.name if len(seat.name) < 26 else f"{seat.name[:24]} …"
+        labels.at([(at, "middle") for at in places], name, "halo quiet")
     for mark in marks:
+        labels.keep_clear(face.at(mark.x_mm, mark.y_mm), 16)
         with sheet.link(f"{reverse('card-face', args=[card.pk])}?mark={mark.pk}", f"{mark.get_what_display()} {mark.name}", "#face"):
             draw_reach(sheet, face, mark.x_mm, mark.y_mm)
             if mark == chosen:
@@ -58,7 +77,10 @@ def draw_card_face(card: EngineCard, marks: Sequence[Mark], seats: Sequence[Seat
             else:
                 (draw_dowel if mark.what == Mark.What.DOWEL else draw_gap_place)(sheet, face, mark)
                 label(sheet, face, mark, mark.name)
-    sheet.text((AREA[0], HEIGHT - 10), _("{seen}; squares of {size}").format(seen=seen_from(card), size=size(_square(card))), "quiet")
+    sheet.text(
+        (paper.area[0], paper.height - 10), _("{seen}; squares of {size}").format(seen=seen_from(card), size=size(_square(card))), "quiet"
+    )
+    labels.put()
     return sheet.render()
 
 

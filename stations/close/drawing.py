@@ -6,7 +6,7 @@ from engines.properties import Property
 from stations.base import Canvas
 from stations.close import words
 from stations.close.facts import CloseFacts, torque_of
-from stations.common.face import Face, draw_dowel, draw_fastener, draw_outline, draw_reach, draw_seats, label, seen_from
+from stations.common.face import Face, draw_dowel, draw_fastener, draw_outline, draw_reach, draw_seats, seen_from
 from ui.svg import Point
 
 
@@ -31,7 +31,7 @@ def draw(found: CloseFacts, canvas: Canvas) -> None:
             draw_fastener(sheet, face, mark, "bolt" if done == len(found.rounds) else "bolt taken")
             for each in range(done):
                 sheet.circle(at[mark.part.uid], 12.0 + 3.5 * each, "ring")
-            label(sheet, face, mark, f"{number}.", 22.0, "strong")
+            canvas.labels.around(at[mark.part.uid], 22.0, f"{number}.", "halo strong", 3, left=mark.x_mm > 0)
     if not found.ordered:
         sheet.text((width / 2, 260), str(words.ON_DRAWING["no_bolts"]), "quiet", "middle")
     sheet.text((width / 2, 478), str(words.ON_DRAWING["order_rings" if found.ordered else "order"]), "quiet", "middle")

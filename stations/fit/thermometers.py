@@ -6,8 +6,8 @@ from dataclasses import dataclass
 from typing import Any
 
 from shop.models import Gauge
+from shopmath.gauges import gauge_uncertainty
 from shopmath.thermal.infrared import Surface, infrared_band_c, surface, water_drop_c
-from shopmath.verdict import gauge_uncertainty
 
 CONTACT, DROP = "contact", "drop"
 SURFACES = {  # where a gun is pointed -> surface of the table

@@ -262,7 +262,7 @@ class TheSeats(InspectCase):
         self.assertEqual(work.contradictions()[0]["found"], "6204-2RS C4")
         self.assertIn(Property.SLOW_AND_HIDDEN, [ask.slot.what for ask in work.asks()])  # sealed: slow and hard to reach is asked
         self.assertIn("sealed both sides", work.note(work.last(marking.key)))
-        self.assertIn("the card says 6204 C3. Raised, and kept", self.hands.page())
+        self.assertIn("the card says 6204 C3. Recorded", self.hands.page())
         self.assertIn("strip-words", self.hands.say(marking, "qqq"))
         self.assertEqual(self.hands.found.own.said(marking), "6204-2RS C4")
 

@@ -20,9 +20,10 @@ from shop.models import Compound, Gauge
 from shop.shelves import Shelves
 from shopmath.bearings import MountedClearance
 from shopmath.estimate import Estimate
+from shopmath.gauges import gauge_uncertainty
 from shopmath.runout import RunoutFit, TurnDoubt, doubt_of_turn, fit
 from shopmath.truing import Swing
-from shopmath.verdict import IN, OUT, TOO_CLOSE, Call, call, gauge_uncertainty, what_settles
+from shopmath.verdict import IN, OUT, TOO_CLOSE, Call, call, what_settles
 from stations.base import Given
 
 DIAL = "dial"

@@ -1,0 +1,20 @@
+"""What is wrong with how a page lies: cut text, labels over one another, small targets, what the strip covers.
+
+`bin/look` runs it over every page at every size, in English and in the test language; the browser tests over some of them.
+"""
+
+from __future__ import annotations
+
+from pathlib import Path
+from typing import Any
+
+SIZES = ((1280, 800), (1024, 768), (390, 844), (360, 740))
+CHECK = (Path(__file__).parent / "layout.js").read_text()
+
+
+def faults(page: Any, address: str) -> list[str]:
+    """What is wrong with a page at the size it has now."""
+    page.goto(address)
+    page.evaluate("document.fonts.ready")
+    found: list[str] = page.evaluate(CHECK)
+    return found
