@@ -21,4 +21,17 @@ environment() {
   fi
 }
 
+# gettext_tools: Debian's gettext, for the catalogues of other languages
+gettext_tools() {
+  if ! command -v msgfmt >/dev/null || ! command -v xgettext >/dev/null; then
+    if [ "$(id -u)" = 0 ] && command -v apt-get >/dev/null; then
+      echo "Installing Debian's gettext ..." >&2
+      { apt-get update -qq && DEBIAN_FRONTEND=noninteractive apt-get install -y -qq --no-install-recommends gettext; } >/dev/null
+    else
+      echo "Catalogues need gettext: sudo apt-get install gettext" >&2
+      return 1
+    fi
+  fi
+}
+
 manage() { "$venv/bin/python" manage.py "$@"; }

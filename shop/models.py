@@ -46,6 +46,7 @@ class Person(AbstractUser):
     )
     units = models.CharField(max_length=8, blank=True, choices=UNIT_CHOICES, help_text=_("Empty: the shop's."))
     language = models.CharField(max_length=12, blank=True, help_text=_("Empty: the browser's."))
+    welcomed = models.BooleanField(default=False, editable=False, help_text=_("Has seen what Stator does and how to begin."))
     must_change = models.BooleanField(
         default=False, help_text=_("The password was set by someone else and is changed at the next sign-in.")
     )

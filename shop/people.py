@@ -102,6 +102,13 @@ def me(request: HttpRequest) -> HttpResponse:
 
 
 @require_POST
+def welcomed(request: HttpRequest) -> HttpResponse:
+    """The welcome was read and is not shown again."""
+    Person.objects.filter(pk=request.user.pk or 0).update(welcomed=True)
+    return redirect("bench")
+
+
+@require_POST
 def other_units(request: HttpRequest) -> HttpResponse:
     """To metric or to inch units, on whatever page one is."""
     if request.POST.get("units") not in {each.value for each in Units}:

@@ -12,6 +12,7 @@ urlpatterns = [
     path("shop/people/<int:pk>/", people.person, name="person"),
     path("shop/password/", people.password, name="password"),
     path("shop/me/", people.me, name="me"),
+    path("shop/me/welcomed/", people.welcomed, name="welcomed"),
     path("shop/me/units/", people.other_units, name="other-units"),
     path("shop/<slug:shelf>/", views.equipment, name="equipment-new"),
     path("shop/<slug:shelf>/<int:pk>/", views.equipment, name="equipment"),

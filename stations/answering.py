@@ -24,6 +24,7 @@ from stations.photo_pages import pinned
 from stations.registry import BY_KEY
 from stations.taking import JOB
 from ui.addresses import job_number, station_address
+from ui.glossary import GLOSSARY
 from ui.partial import is_partial
 from ui.units import Units, read_as_typed, units_now
 
@@ -88,11 +89,19 @@ def page_data(work: BoundStation, ask: str | None = None, error: BadInput | None
         "timers": [timer for timer in work.job.timers.all() if not timer.ended_at and not timer.long_over(now)],
         "pictures": [(photo, pinned(photo)) for photo in photos_of(work.stage, work.seat)],
         "commands": COMMANDS,
+        "example": _example(work),
+        "glossary": GLOSSARY,
         "inches": units_now() == Units.INCH,
         "now": now,
         "onward": _onward(work, seats) if work.signed else None,
         "earlier": work.entry.supersedes if work.entry else None,
     }
+
+
+def _example(work: BoundStation) -> str:
+    """What an answer of this station looks like, while nothing is measured yet."""
+    begun = work.signed or any(not each.withdrawn_at for each in work.readings)
+    return "" if begun else str(getattr(work.station.words, "EXAMPLE", ""))
 
 
 def notes(work: BoundStation) -> list[str]:

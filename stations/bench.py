@@ -17,13 +17,16 @@ from jobs.models import Job, RunStation, Timer
 from shop.models import Shop
 from stations.base.named import words_of
 from stations.base.words import capital
+from stations.pieces import COMMANDS
 from stations.registry import BY_KEY, STATIONS, next_of
+from ui.glossary import GLOSSARY
 from ui.numbers import lasting
 from ui.svg import Sheet
 
 TRACK, LEFT = 974.0, 12.0
 STEP = 918.0 / (len(STATIONS) - 1)  # the last one keeps room for its name
 NEAR_PX = 7.4  # a letter of the next move, in the widest language
+DEMO_JOB, DEMO_ENGINE = 412, "Corrie 272"  # of the demo, to practise on where it is loaded
 LETTERS = 104  # of the next move, at most
 HOURS = 3
 FEW = 5  # engines that have room for tall lines
@@ -156,5 +159,15 @@ def bench(request: HttpRequest) -> HttpResponse:
         "now": now,
         "shop": Shop.current(),
         "track_width": TRACK,
+        "welcome": not getattr(request.user, "welcomed", True),
+        "demo": Job.objects.filter(number=DEMO_JOB, card__name=DEMO_ENGINE).first()
+        if not getattr(request.user, "welcomed", True)
+        else None,
     }
     return render(request, "stations/bench.html", data)
+
+
+@require_GET
+def keys(request: HttpRequest) -> HttpResponse:
+    """Keys, states and terms on a page that prints."""
+    return render(request, "stations/keys_page.html", {"commands": COMMANDS, "glossary": GLOSSARY})

@@ -11,6 +11,7 @@ _ON_A_STATION = {
 
 urlpatterns = [
     path("", bench.bench, name="bench"),
+    path("keys/", bench.keys, name="keys"),
     path("book-in/", book_in.book_in, name="book-in"),
     path("book-in/read-marking/", book_in.read_marking, name="read-marking"),
     path("cards/", card_views.cards, name="cards"),

@@ -17,6 +17,7 @@ from pathlib import Path
 
 from csp.constants import NONE, SELF
 
+from stator.catalogues import catalogues
 from stator.data_folder import finish_swap
 from stator.secret import NoSecret, secret_key
 
@@ -83,6 +84,7 @@ TEMPLATES = [
         "OPTIONS": {
             "context_processors": [
                 "django.template.context_processors.request",
+                "django.template.context_processors.i18n",
                 "django.contrib.auth.context_processors.auth",
                 "django.contrib.messages.context_processors.messages",
             ],
@@ -134,8 +136,8 @@ AXES_VERBOSE = False
 LANGUAGE_CODE = "en-gb"
 TIME_ZONE = os.environ.get("STATOR_TIME_ZONE", "UTC")
 USE_I18N = True
-LANGUAGES = [("en-gb", "English")]  # each one more has its catalogue under locale/
 LOCALE_PATHS = [BASE_DIR / "locale"]
+LANGUAGES = [("en-gb", "English"), *catalogues(LOCALE_PATHS[0])]
 USE_TZ = True
 
 STATIC_URL = "static/"

@@ -14,7 +14,7 @@ from unittest import mock
 from django.core.management import call_command
 from django.test import SimpleTestCase, TestCase
 
-from shop.models import Heater, Person
+from shop.models import Heater, Person, Shop
 from stator.secret import secret_key
 
 ROOT = Path(__file__).resolve().parent.parent
@@ -66,11 +66,13 @@ class FirstAccount(TestCase):
         return out.getvalue()
 
     def test_the_owner_is_made_at_the_prompt_and_the_shelves_are_stocked(self):
-        said = self.start(["", "una"], ["short", "gannet-and-gull-7", "gannet-and-gul", "gannet-and-gull-7", "gannet-and-gull-7"])
+        said = self.start(["", "una", "Lilliput", "Europe/Oslo", "x", "i", ""], ["short", "gannet-and-gull-7", "gannet-and-gul", "gannet-and-gull-7", "gannet-and-gull-7"])
         self.assertIn("too short", said)
         self.assertIn("not the same", said)
         self.assertTrue(Person.objects.get().is_owner)
         self.assertTrue(Heater.objects.filter(method="oven").exists())
+        shop = Shop.current()
+        self.assertEqual((shop.time_zone, shop.units, shop.first_weekday), ("Europe/Oslo", "inch", 1))
 
     def test_it_asks_nobody_when_there_is_someone(self):
         Person.objects.create_user("una")

@@ -5,12 +5,18 @@ from __future__ import annotations
 from django.utils.translation import gettext_lazy as _
 
 from engines.properties import Property
+from shopmath.amounts import newtons
 from stations.apart.facts import Code
-from stations.base.words import Methods, Options, Sentences
+from stations.base.words import Methods, Options, Sentences, fixed
 from stations.common.press_joint import words as joint
 
 NAME = _("Apart")
 DRAWING = _("The joint under the press, to be parted")
+EXAMPLE = fixed(
+    _("Press is strong enough. Pump to {low}, look, then on slowly; stop at {stop}."),
+    low=newtons(18_000),
+    stop=newtons(46_000),
+)
 DONE = _("crank pressed apart")
 
 HEADLINE: Sentences = {

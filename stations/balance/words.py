@@ -5,11 +5,17 @@ from __future__ import annotations
 from django.utils.translation import gettext_lazy as _
 
 from engines.properties import Property
+from shopmath.amounts import gram_millimetres
 from stations.balance.places import Code
-from stations.base.words import BY_LIMIT, Methods, Options
+from stations.base.words import BY_LIMIT, Methods, Options, fixed
 
 NAME = _("Balance")
 DRAWING = _("The wheel on its face, as seen when mounted")
+EXAMPLE = fixed(
+    _("Wheel is balanced. {amount} left, {permitted} permitted."),
+    amount=gram_millimetres(12, 1.0, 5.0),
+    permitted=gram_millimetres(40),
+)
 DONE = _("flywheel balanced")
 
 HEADLINE = {

@@ -11,6 +11,11 @@ from stations.bearings_out.facts import Code
 
 NAME = _("Bearings out")
 DRAWING = _("The seat, its bearing and what holds it")
+EXAMPLE = fixed(
+    _("Comes free at {low} to {high}. Case in the oven, mouth down; the bearing falls out or takes a light tap."),
+    low=celsius(85),
+    high=celsius(110),
+)
 DONE = plural("{count} bearing taken out", "{count} bearings taken out", "count")
 
 HEADLINE = {

@@ -17,7 +17,7 @@ from stations import provenance
 from stations.base.named import answered, called
 from stations.book_in.card_views import card_page
 from stations.book_in.forms import EngineForm, SeatForm
-from stations.registry import BY_KEY, lay_run
+from stations.registry import BY_KEY, WORK_ORDERS, lay_run
 from ui.addresses import job_number
 
 
@@ -29,7 +29,9 @@ def _seat_wanted(request: HttpRequest) -> bool:
 @one_act
 def book_in(request: HttpRequest) -> HttpResponse:
     """A new job: its engine, what is wrong, and its first seat."""
-    engine, seat = EngineForm(request.POST or None), SeatForm(request.POST or None)
+    order = request.GET.get("order", "")
+    first = {"work_order": order} if order in WORK_ORDERS else None
+    engine, seat = EngineForm(request.POST or None, initial=first), SeatForm(request.POST or None)
     if request.method == "POST":
         known = engine.is_valid() and engine.cleaned_data["known"]
         with_seat = _seat_wanted(request) or (not known and request.POST.get("work_order") == "heat")

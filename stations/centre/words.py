@@ -5,12 +5,17 @@ from __future__ import annotations
 from django.utils.translation import gettext_lazy as _
 
 from engines.properties import Property
-from shopmath.amounts import Amount
+from shopmath.amounts import Amount, count, mm
 from stations.base.words import BY_LIMIT, Methods, Options, fixed
 from stations.centre.facts import Code
 
 NAME = _("Centre")
 DRAWING = _("The crank between its bearings")
+EXAMPLE = fixed(
+    _("Crank is off centre. Move it {move} toward the drive side: {turns} of a turn."),
+    move=mm(0.09, 0.01),
+    turns=count(0.06, 0.01),
+)
 DONE = _("crank centred")
 
 HEADLINE = {

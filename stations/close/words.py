@@ -5,11 +5,16 @@ from __future__ import annotations
 from django.utils.translation import gettext_lazy as _
 
 from engines.properties import Property
-from stations.base.words import ON_THREADS, Methods, Options, plural
+from shopmath.amounts import newton_metres
+from stations.base.words import ON_THREADS, Methods, Options, fixed, plural
 from stations.close.facts import DRY, GASKET, OPEN, Code
 
 NAME = _("Close")
 DRAWING = _("The joint face and the order of its bolts")
+EXAMPLE = fixed(
+    _("Close it. The sealant stays open for 10 min; all bolts in three rounds to {torque}."),
+    torque=newton_metres(10),
+)
 DONE = _("case closed")
 
 HEADLINE = {

@@ -5,11 +5,16 @@ from __future__ import annotations
 from django.utils.translation import gettext_lazy as _
 
 from engines.properties import Property
-from stations.base.words import Methods, Options, plural
+from shopmath.amounts import newton_metres
+from stations.base.words import Methods, Options, fixed, plural
 from stations.crank_in.facts import DROP, PULL, Code
 
 NAME = _("Crank in")
 DRAWING = _("The crank going into its bearing")
+EXAMPLE = fixed(
+    _("Crank is home. Stop at {torque}: what is felt beyond is the shoulder."),
+    torque=newton_metres(35),
+)
 DONE = _("crank pulled in")
 
 HEADLINE = {

@@ -5,12 +5,19 @@ from __future__ import annotations
 from django.utils.translation import gettext_lazy as _
 
 from engines.properties import Property
-from shopmath.amounts import kelvin
+from shopmath.amounts import kelvin, mm
 from stations.base.words import BY_LIMIT, Methods, Options, fixed
 from stations.end_float.facts import SQUARES, STACK, TABLE, WORST, Code
 
 NAME = _("End float")
 DRAWING = _("The stack across the crankcase")
+EXAMPLE = fixed(
+    _("Fit {shims}. {float} is above the limit of {limit}, with {margin} to spare."),
+    shims=mm(0.3, 0.1),
+    float=mm(0.122, 0.001, 0.003),
+    limit=mm(0.1, 0.01),
+    margin=mm(0.022),
+)
 DONE = _("end float set")
 
 HEADLINE = {
@@ -74,7 +81,7 @@ WHERE = {
     Property.CRANK_SHOULDERS: _("where its rings stand"),
     Property.SHIMS_FITTED: _("measured, together"),
     Property.TABLE_DISTANCE: _("how it says"),
-    Property.TABLE: _("distance shim; distance shim"),
+    Property.TABLE: _("distance shim; distance shim, in mm"),
     Property.END_FLOAT_LEAST: _("manual; better on the card, with its page"),
     Property.END_FLOAT_MOST: _("manual"),
     Property.SHIM_THICKNESS: _("clean, off the bag, three places"),

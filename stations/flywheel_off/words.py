@@ -5,11 +5,16 @@ from __future__ import annotations
 from django.utils.translation import gettext_lazy as _
 
 from engines.properties import Property
-from stations.base.words import Methods, Options, plural
+from shopmath.amounts import newton_metres
+from stations.base.words import Methods, Options, fixed, plural
 from stations.flywheel_off.facts import LOADED, Code
 
 NAME = _("Flywheel off")
 DRAWING = _("Puller in the boss of the flywheel")
+EXAMPLE = fixed(
+    _("Thread matches and holds. Stop at {torque} on the centre screw; the taper should release before."),
+    torque=newton_metres(48),
+)
 DONE = _("flywheel taken off")
 
 HEADLINE = {

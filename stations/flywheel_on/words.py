@@ -5,11 +5,17 @@ from __future__ import annotations
 from django.utils.translation import gettext_lazy as _
 
 from engines.properties import Property
-from stations.base.words import BY_LIMIT, ON_THREADS, Methods, Options
+from shopmath.amounts import newton_metres
+from stations.base.words import BY_LIMIT, ON_THREADS, Methods, Options, fixed
 from stations.flywheel_on.facts import Code
 
 NAME = _("Flywheel on")
 DRAWING = _("The flywheel on its taper")
+EXAMPLE = fixed(
+    _("Taper holds. It carries {carries} by friction; the nut wants {nut}."),
+    carries=newton_metres(210),
+    nut=newton_metres(55),
+)
 DONE = _("flywheel fitted")
 
 HEADLINE = {

@@ -10,6 +10,7 @@ from stations.hand_over.facts import Code
 
 NAME = _("Hand over")
 DRAWING = _("Every station as it was signed")
+EXAMPLE = _("Ready to hand over. Every station is signed or skipped with a reason.")
 
 HEADLINE = {
     Code.NOT_FINISHED: _("Not finished"),

@@ -5,12 +5,17 @@ from __future__ import annotations
 from django.utils.translation import gettext_lazy as _
 
 from engines.properties import Property
-from shopmath.amounts import celsius, kelvin
+from shopmath.amounts import celsius, kelvin, mm
 from stations.base.words import BY_LIMIT, Options, Sentences, fixed
 from stations.inspect.facts import MASSES, WHOLE, Code
 
 NAME = _("Inspect")
 DRAWING = _("The part in hand and where it is measured")
+EXAMPLE = fixed(
+    _("Seat holds the bearing. The bore is {size}; {margin} inside its limit."),
+    size=mm(46.984, 0.001, 0.003),
+    margin=mm(0.004),
+)
 DONE = _("parts measured")
 IN_HAND = _("In hand")
 TABS = {WHOLE: _("Crank"), MASSES: _("Balance factor")}

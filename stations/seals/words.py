@@ -5,11 +5,17 @@ from __future__ import annotations
 from django.utils.translation import gettext_lazy as _
 
 from engines.properties import Property
-from stations.base.words import BY_LIMIT, Methods, Options
+from shopmath.amounts import mm
+from stations.base.words import BY_LIMIT, Methods, Options, fixed
 from stations.seals.facts import Code
 
 NAME = _("Seals")
 DRAWING = _("The seal in its seat")
+EXAMPLE = fixed(
+    _("Right seal, right way round. Depth {depth}, square within {lean}."),
+    depth=mm(0.8, 0.1),
+    lean=mm(0.05, 0.01),
+)
 DONE = _("seals fitted")
 IN_HAND = _("In hand")
 

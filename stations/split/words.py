@@ -5,11 +5,16 @@ from __future__ import annotations
 from django.utils.translation import gettext_lazy as _
 
 from engines.properties import Property
-from stations.base.words import Methods, Options, Sentence, plural
+from shopmath.amounts import mm
+from stations.base.words import Methods, Options, Sentence, fixed, plural
 from stations.split.facts import Code
 
 NAME = _("Split")
 DRAWING = _("The joint face and how the halves part")
+EXAMPLE = fixed(
+    _("Level the halves first. The rear leads by {lead}; tap the front."),
+    lead=mm(0.6, 0.01),
+)
 DONE = _("case opened")
 
 HEADLINE = {

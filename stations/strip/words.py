@@ -10,6 +10,7 @@ from stations.strip.facts import Code
 
 NAME = _("Strip")
 DRAWING = _("The parts tray")
+EXAMPLE = _("The half is bare. Eleven parts are on the tray, numbered as they came out.")
 DONE = _("case stripped")
 
 HEADLINE = {

@@ -5,12 +5,17 @@ from __future__ import annotations
 from django.utils.translation import gettext_lazy as _
 
 from engines.properties import Property
-from stations.base.words import BY_LIMIT, Methods, Options, Sentences
+from shopmath.amounts import newtons
+from stations.base.words import BY_LIMIT, Methods, Options, Sentences, fixed
 from stations.common.press_joint import words as joint
 from stations.together.facts import Code
 
 NAME = _("Together")
 DRAWING = _("The joint under the press, to be pressed together")
+EXAMPLE = fixed(
+    _("Joint is tight and square. The peak of {peak} lies in the predicted band."),
+    peak=newtons(31_000),
+)
 DONE = _("crank pressed together")
 
 HEADLINE: Sentences = {

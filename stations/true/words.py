@@ -5,11 +5,17 @@ from __future__ import annotations
 from django.utils.translation import gettext_lazy as _
 
 from engines.properties import Property
-from stations.base.words import BY_LIMIT, Methods, Options, plural
+from shopmath.amounts import mm
+from stations.base.words import BY_LIMIT, Methods, Options, fixed, plural
 from stations.true.facts import Code
 
 NAME = _("True")
 DRAWING = _("The crank between its supports")
+EXAMPLE = fixed(
+    _("Strike the right web at 270°, toward the axis. Runout (TIR) is {runout}; {best} is the best that truing can reach."),
+    runout=mm(0.048),
+    best=mm(0.012),
+)
 DONE = _("crank trued")
 
 HEADLINE = {

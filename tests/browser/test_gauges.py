@@ -52,7 +52,7 @@ class Heard(BrowserCase):
         until(lambda: reader.last and reader.last.line.label == where)
         seq = reader.last.seq + 1
         until(lambda: reader.last.seq > seq)
-        self.sees("Live: Enter takes it", where="#live")
+        self.sees("Live: press Enter to keep it", where="#live")
 
     def lever(self, words):
         self.page.locator("#live").get_by_role("button", name=words).click()
@@ -126,7 +126,7 @@ class WordsOfAGauge(Heard):
     def test_a_lost_gauge_is_said_typing_goes_on_and_it_is_heard_again(self):
         self.set_up()
         self.saying.say("+0.012 mm")
-        self.sees("Live: Enter takes it", where="#live")
+        self.sees("Live: press Enter to keep it", where="#live")
         self.page.keyboard.type("0.01")
         self.saying.hang_up()
         self.sees("No line to Dial gauge", where="#live")
@@ -134,7 +134,7 @@ class WordsOfAGauge(Heard):
         self.enter("4", then="Drive side at 45°")
         self.saying.answer(self.reader)
         self.saying.say("+0.020 mm")
-        self.sees("Live: Enter takes it", where="#live")
+        self.sees("Live: press Enter to keep it", where="#live")
         self.assertEqual(self.page.get_attribute("#strip-field", "placeholder"), "0.020")
         self.assertQuiet()
 
@@ -151,12 +151,12 @@ class WordsOfAGauge(Heard):
     def test_two_devices_do_not_share_a_gauge_until_one_takes_it(self):
         self.set_up()
         self.saying.say("+0.012 mm")
-        self.sees("Live: Enter takes it", where="#live")
+        self.sees("Live: press Enter to keep it", where="#live")
         laptop = self.page
         self.page = self.device("bram").pages[0]
         self.go("/jobs/0412/true/")
         self.sees("Dial gauge feeds another page: 0412 True: Drive side at 0°", where="#live")
-        self.page.get_by_role("button", name="Take it here").click()
+        self.page.get_by_role("button", name="Use the gauge here").click()
         self.saying.say("+0.014 mm", "+0.014 mm")
         self.page.locator("#strip-field.hearing").wait_for()
         self.page = laptop
@@ -201,7 +201,7 @@ class AtThePress(Heard):
         reader = LISTENER.reader(Gauge.objects.get(kind="load").pk)
         until(lambda: any(each.line.canonical > 0.98 * ram.breaks_n for each in reader.since(0)))  # it has said where it let go
         until(lambda: reader.last.line.canonical < 0.9 * ram.breaks_n)  # and slides now
-        self.sees("Enter keeps its peak", where="#live")
+        self.sees("press Enter to keep its peak", where="#live")
         self.page.locator("#strip-field[placeholder^='31.'], #strip-field[placeholder^='32.']").wait_for()
         self.page.locator("#strip-field").focus()
         self.page.keyboard.press("Enter")

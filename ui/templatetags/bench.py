@@ -8,7 +8,7 @@ from datetime import datetime
 from typing import Protocol
 
 from django import template
-from django.utils.html import escape, format_html
+from django.utils.html import escape, format_html, json_script
 from django.utils.safestring import SafeString, mark_safe
 from django.utils.translation import gettext as _
 from django.utils.translation import ngettext
@@ -16,6 +16,7 @@ from django.utils.translation import ngettext
 from shopmath.amounts import Amount
 from ui.numbers import bare, exact, figure, listed, show, trade
 from ui.numbers import size as in_reader_unit
+from ui.page_words import PAGE_WORDS
 from ui.tables import from_table
 
 register = template.Library()
@@ -37,6 +38,12 @@ _MARKS = {
 def act_key() -> SafeString:
     """The key under which a form's act is written down, so that it is done once however often it is sent."""
     return format_html('<input type="hidden" name="client_key" value="{}">', uuid.uuid4().hex)
+
+
+@register.simple_tag
+def page_words() -> SafeString:
+    """What scripts may have to say, in the reader's language."""
+    return json_script({name: str(said) for name, said in PAGE_WORDS.items()}, "page-words")
 
 
 @register.simple_tag

@@ -3,14 +3,31 @@
 from __future__ import annotations
 
 import getpass
+import os
+from pathlib import Path
 from typing import Any
+from zoneinfo import available_timezones
 
+from django.conf import settings
 from django.contrib.auth.password_validation import validate_password
 from django.core.exceptions import ValidationError
 from django.core.management.base import BaseCommand
 
 from shop.defaults import stock_shelves
-from shop.models import Person
+from shop.models import Person, Shop
+from ui.units import Units
+
+UNITS = {"m": Units.METRIC, "i": Units.INCH}
+WEEKS = {"mon": 1, "sat": 6, "sun": 0}
+
+
+def zone_here() -> str:
+    """The time zone of this machine, where it can be told; else the one of the settings."""
+    named = os.environ.get("TZ", "").lstrip(":")
+    if not named:
+        found = Path("/etc/localtime").resolve().as_posix().partition("zoneinfo/")[2]
+        named = found.removeprefix("posix/").removeprefix("right/")
+    return named if named in available_timezones() else settings.TIME_ZONE
 
 
 class Command(BaseCommand):
@@ -36,5 +53,22 @@ class Command(BaseCommand):
             self.stdout.write("The two were not the same.")
         person.set_password(password)
         person.save()
+        self._settings()
         stock_shelves()
         self.stdout.write(f"{name} may sign in.")
+
+    def _settings(self) -> None:
+        """Where the shop is and how it measures; Enter takes what stands in brackets."""
+        shop, zones = Shop.current(), available_timezones()
+        usual = zone_here()
+        zone = input(f"Time zone of the shop [{usual}]: ").strip() or usual
+        while zone not in zones:
+            zone = input(f"{zone} is no time zone; one is called such as Europe/Oslo [{usual}]: ").strip() or usual
+        units = input("Units, m for metric or i for inch [m]: ").strip().lower()[:1] or "m"
+        while units not in UNITS:
+            units = input("m for mm, °C and N·m, or i for inches, °F and ft-lb [m]: ").strip().lower()[:1] or "m"
+        week = input("The week begins on mon, sat or sun [mon]: ").strip().lower()[:3] or "mon"
+        while week not in WEEKS:
+            week = input("mon, sat or sun [mon]: ").strip().lower()[:3] or "mon"
+        shop.time_zone, shop.units, shop.first_weekday = zone, UNITS[units], WEEKS[week]
+        shop.save()

@@ -5,13 +5,18 @@ from __future__ import annotations
 from django.utils.translation import gettext_lazy as _
 
 from engines.properties import Property
-from shopmath.amounts import celsius
+from shopmath.amounts import celsius, mm
 from stations.base.words import BY_LIMIT, Options, Sentence, fixed, plural
 from stations.fit import words as shared
 from stations.fit.one_seat.facts import Code
 
 NAME = _("Heat and drop")
 DRAWING = _("Seat and ring in section, clearance against time")
+EXAMPLE = fixed(
+    _("Will drop in. More than 99.9 % sure at {heat}; at least {clearance} clearance for 2:38."),
+    heat=celsius(110),
+    clearance=mm(0.037),
+)
 DONE = plural("{count} bearing fitted", "{count} bearings fitted", "count")
 
 HEADLINE = {

@@ -5,13 +5,18 @@ from __future__ import annotations
 from django.utils.translation import gettext_lazy as _
 
 from engines.properties import Property
-from stations.base.words import Options, Sentence
+from shopmath.amounts import celsius
+from stations.base.words import Options, Sentence, fixed
 from stations.fit import words as shared
 from stations.fit.assembly import words as assembly
 from stations.fit.whole_half.facts import LAID, Code
 
 NAME = _("Heat and drop")
 DRAWING = _("One heat, part by part")
+EXAMPLE = fixed(
+    _("All five in one heat at {heat}. Largest first; the last has 0:40 to spare."),
+    heat=celsius(115),
+)
 
 HEADLINE: dict[str, Sentence] = {
     **assembly.HEADLINE,

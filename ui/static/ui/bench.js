@@ -19,7 +19,16 @@
     if (open) fill(open);
     else focusStrip();
   };
+  /* behind ?, the terms of the glossary that stand on this page */
+  const terms = (panel) => {
+    const page = [...document.querySelectorAll(".picture, .call, .strip")].map((part) => part.textContent).join(" ").toLowerCase();
+    panel.querySelectorAll("[data-term]").forEach((term) => {
+      const word = term.dataset.term.replace(/\s*\(.*\)/, "").replace(/[.*+?^${}()|[\]\\]/g, "\\$&");
+      term.hidden = !new RegExp(`(^|[^\\p{L}])${word}`, "u").test(page);
+    });
+  };
   const fill = (panel) => {
+    terms(panel);
     const empty = panel.querySelector("[data-fetch]");
     if (empty) htmx.trigger(empty, "opened");
   };
@@ -121,7 +130,7 @@
     document.querySelectorAll("[data-alarm]").forEach((key) => {
       const on = alarmOn(key.dataset.alarm);
       key.setAttribute("aria-pressed", String(on));
-      key.querySelector("span").textContent = on ? "on" : "off";
+      key.querySelector("span").textContent = window.pageWords(on ? "on" : "off");
     });
   };
   document.addEventListener("click", (event) => {

@@ -30,9 +30,9 @@
     taking = false;
     try {
       const answer = await fetch(`/gauges/${gauge}/?${query}`, { headers: { "X-Partial": "1" } });
-      return answer.ok ? await answer.json() : { state: "lost", words: "The gauge cannot be heard here; sign in again." };
+      return answer.ok ? await answer.json() : { state: "lost", words: window.pageWords("gauge_sign_in") };
     } catch (error) {
-      return { state: "lost", words: "No connection to the shop's machine; what you type stays here." };
+      return { state: "lost", words: window.pageWords("no_connection_gauge") };
     }
   };
 
@@ -53,7 +53,7 @@
     here.dataset.button = said.button ? "yes" : "";
     const peak = here.dataset.mark !== undefined && said.peak;
     let words = said.words;
-    if (live && !said.button) words = peak ? `Live ${said.shown}: Enter keeps its peak.` : "Live: Enter takes it.";
+    if (live && !said.button) words = peak ? window.pageWords("live_peak", { value: said.shown }) : window.pageWords("live");
     const place = here.querySelector(".live-words");
     if (place.textContent !== words) place.textContent = words;
     if (input) {
@@ -86,7 +86,7 @@
       return;
     }
     if (refused) {
-      const words = "What the gauge sent meanwhile was not taken: it was for the next place.";
+      const words = window.pageWords("gauge_not_for_this");
       if (said.button && said.seq > pressed) document.dispatchEvent(new CustomEvent("strip:note", { detail: words }));
       pressed = Math.max(pressed, said.seq || 0);
       refused = false;
@@ -134,7 +134,7 @@
   };
 
   const levers = (here, said) => {
-    const offered = said.state === "elsewhere" ? [["", "Take it here"]] : (said.levers || []).slice(0, LEVERS);
+    const offered = said.state === "elsewhere" ? [["", window.pageWords("take_here")]] : (said.levers || []).slice(0, LEVERS);
     const name = JSON.stringify(offered);
     if (here.dataset.offered === name) return;
     here.dataset.offered = name;

@@ -19,6 +19,7 @@
   const field = () => document.getElementById("strip-field");
   const fine = () => window.matchMedia("(pointer: fine)").matches;
   const store = window.onThisDevice;
+  const words = window.pageWords;
 
   /* what is typed survives a reload, a lost network and a signed-out session */
   const draftName = (input) => `draft ${input.form.action} ${input.dataset.ask}`;
@@ -48,9 +49,9 @@
     showRest();
   };
 
-  const say = (words) => {
+  const say = (sentence) => {
     const place = document.getElementById("strip-words");
-    if (place) place.replaceChildren(Object.assign(document.createElement("p"), { textContent: words }));
+    if (place) place.replaceChildren(Object.assign(document.createElement("p"), { textContent: sentence }));
     showRest();
   };
 
@@ -60,16 +61,16 @@
     keepRest();
     place?.querySelectorAll(".not-sent, .in-line").forEach((old) => old.remove());
     if (place && lines().length) {
-      place.append(Object.assign(document.createElement("p"), { className: "note in-line", textContent: `Waiting to be kept: ${lines().join(", ")}` }));
+      place.append(Object.assign(document.createElement("p"), { className: "note in-line", textContent: words("in_line", { lines: lines().join(", ") }) }));
     }
     if (!place || rest.length === 0) return;
-    const line = Object.assign(document.createElement("p"), { className: "note not-sent", textContent: "Typed, not sent: " });
+    const line = Object.assign(document.createElement("p"), { className: "note not-sent", textContent: `${words("not_sent")} ` });
     rest.forEach((text, index) => {
       const key = Object.assign(document.createElement("button"), { type: "button", className: "button", textContent: text });
       key.addEventListener("click", () => takeBack(index));
       line.append(key);
     });
-    const away = Object.assign(document.createElement("button"), { type: "button", className: "textlink", textContent: "Forget these" });
+    const away = Object.assign(document.createElement("button"), { type: "button", className: "textlink", textContent: words("forget") });
     away.addEventListener("click", () => {
       rest = [];
       showRest();
@@ -122,7 +123,7 @@
     if (gauge) {
       rest.push(gauge);
       gauge = "";
-      say("A choice is asked here, no number.");
+      say(words("a_choice"));
       event.preventDefault();
       return;
     }
@@ -237,7 +238,7 @@
     if (task.halt || !input) { // an Enter alone answers no question that was not yet asked, and no number answers a choice
       rest.push(...(task.text ? [task.text] : []), ...lines());
       waiting = [];
-      if (task.halt) say("Enter came while a reading was on its way. Look what is asked now, and press it again.");
+      if (task.halt) say(words("enter_on_its_way"));
       else showRest();
       return;
     }
@@ -301,16 +302,16 @@
     if (lost) {
       const typed = field() ? field().value : "";
       giveBack(text, typed);
-      if (xhr.status === 0) say("Not kept: no connection to the shop's machine. What you typed stays here; press Enter again.");
+      if (xhr.status === 0) say(words("no_connection"));
       else if (xhr.getResponseHeader("HX-Retarget")) showRest(); // the server has said why
-      else say("Not kept: Stator broke on that. What you typed stays here; press Enter again.");
+      else say(words("broke"));
       return;
     }
     if (!kept && waiting.length) {
       rest.push(...lines());
       const acts = waiting.filter((each) => each.address).length;
       waiting = [];
-      if (acts) say("What was pressed meanwhile was not done, since that was refused. Look, and press it again.");
+      if (acts) say(words("not_done"));
     }
     showRest();
     next();
