@@ -95,7 +95,7 @@ class Reader(threading.Thread):
         if self._wrong and now - self._wrong[0] < SILENT_S and (last is None or last.at <= self._wrong[0]):
             return self._wrong[1]
         if self.on_button:
-            return Standing(LIVE, _("{called} is heard: its button keeps the reading.").format(called=self.called))
+            return Standing(LIVE, _("{called} is connected: its button keeps the reading.").format(called=self.called))
         quiet = now - (last.at if last and fresh else self._opened_at)
         if quiet > SILENT_S:
             return Standing(

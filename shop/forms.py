@@ -128,7 +128,7 @@ class GaugeForm(PlainTextMixin, forms.ModelForm):
         required=False,
         max_length=1500,
         label=_("Or a repeatability check: ten readings of one thing"),
-        help_text=_("take the gauge off and set it anew each time; spaces between. The scatter becomes its repeatability."),
+        help_text=_("take the gauge off and set it again each time; spaces between. The scatter becomes its repeatability."),
         widget=forms.TextInput(attrs={"placeholder": "20.001 20.003 20.002 …", "autocomplete": "off"}),
     )
 

@@ -102,7 +102,7 @@ SHELVES: dict[str, Shelf] = {
         (
             (gettext_lazy("Kind"), _kind),
             (gettext_lazy("Resolves"), lambda it: it.step_shown),
-            (gettext_lazy("Heard"), lambda it: it.port or _("typed")),
+            (gettext_lazy("Connected"), lambda it: it.port or _("typed")),
             (gettext_lazy("Last checked"), lambda it: f"{it.last_checked:%-d %b %Y}" if it.last_checked else _("unknown")),
         ),
     ),

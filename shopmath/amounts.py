@@ -42,6 +42,17 @@ def mm(value: float, resolution: float = 0.001, uncertainty: float | None = None
     return Amount(value, "length", resolution, uncertainty)
 
 
+def thread_size(value: float, resolution: float = 0.01) -> Amount:
+    """A diameter or a pitch of a thread, mm: a trade size, which stays metric for every reader.
+
+    Examples
+    --------
+    >>> thread_size(1.0, 0.001).kind
+    'thread_pitch'
+    """
+    return Amount(value, "thread_pitch", resolution)
+
+
 def newton_metres(value: float, resolution: float = 1.0) -> Amount:
     """A torque, N·m."""
     return Amount(value, "torque", resolution)

@@ -9,7 +9,7 @@ from __future__ import annotations
 import math
 from dataclasses import dataclass
 
-from shopmath.amounts import mm, newton_metres, newtons
+from shopmath.amounts import newton_metres, newtons, thread_size
 from shopmath.checks import not_negative, numbers, one_of, positive
 from shopmath.estimate import Estimate
 from shopmath.taper import release_force_n, taper_friction
@@ -99,7 +99,7 @@ def same_thread(puller_pitch_mm: float, boss_pitch_mm: float, puller_hand: str, 
     jams = turns_to_jam(difference, PLAY_MM)
     turns = "at once" if jams < 1 else f"after about {jams:.0f} turn{'s' if round(jams) != 1 else ''}"
     words = f"Pitch {puller_pitch_mm:.3f} mm in a boss of {boss_pitch_mm:.3f} mm: not the same thread. It jams {turns}."
-    values = {"puller": mm(puller_pitch_mm, 0.001), "boss": mm(boss_pitch_mm, 0.001), "jams": round(jams)}
+    values = {"puller": thread_size(puller_pitch_mm, 0.001), "boss": thread_size(boss_pitch_mm, 0.001), "jams": round(jams)}
     return Call(STOP, SAME_PITCH_MM - abs(difference), words, "other_pitch" if jams >= 1 else "other_pitch_at_once", values)
 
 
@@ -136,7 +136,7 @@ def same_size(puller_d_mm: float, boss_bore_mm: float, pitch_mm: float) -> Call:
     wanted = positive("boss_bore_mm", boss_bore_mm) + depth
     short = wanted - positive("puller_d_mm", puller_d_mm)
     margin = SMALL_SHARE * depth - abs(short)
-    values = {"puller": mm(puller_d_mm, 0.01), "wanted": mm(wanted, 0.01), "off": mm(abs(short), 0.01)}
+    values = {"puller": thread_size(puller_d_mm), "wanted": thread_size(wanted), "off": thread_size(abs(short))}
     if short > SMALL_SHARE * depth:
         words = f"{puller_d_mm:.2f} mm in a boss for {wanted:.2f}: {short:.2f} mm too small, little more than its crests hold."
         return Call(STOP, margin, words, "too_small", values)

@@ -24,13 +24,13 @@ from ui.addresses import row_number
 
 BROUGHT_OVER = gettext_lazy("Everything that was read is here again, with who read it and when. Change what was wrong, then sign.")
 MOVED_ON = gettext_lazy(
-    "This was signed meanwhile, perhaps on another device. What you typed is still here; supersede the entry to change it."
+    "This was signed meanwhile, perhaps on another device. What you typed is still here; replace the entry to change it."
 )
 ANOTHER_ATTEMPT = gettext_lazy(
     "Attempt {attempt} was begun meanwhile, on another device. What you typed is still here: look, then press Enter again."
 )
 CORRECTED = gettext_lazy("{old} had been kept here before; {new} stands in its place.")
-ANOTHER_LAST = gettext_lazy("Meanwhile {by} kept {typed}. Undo once more to strike that out.")
+ANOTHER_LAST = gettext_lazy("Meanwhile {by} kept {typed}. Undo once more to withdraw that.")
 View = Callable[..., Any]
 
 
@@ -200,7 +200,7 @@ def _skip(request: HttpRequest, work: BoundStation, ask: Question) -> Answer:
     work = opened(work)
     if work.entry:
         log.choose(work.entry, skipped=[*(key for key in work.skipped() if key != ask.key), ask.key])
-    _did(request, _("left out {words}").format(words=ask.words))
+    _did(request, _("skipped {words}").format(words=ask.words))
     return _settled(work)
 
 
@@ -243,7 +243,7 @@ def _undo(request: HttpRequest, work: BoundStation) -> Answer:
     """Strike out the last reading: the one the page shows as the last."""
     standing = [reading for reading in work.readings if not reading.withdrawn_at]
     if not standing:
-        return Answer(work, error=BadInput("undo", _("There is no reading to strike out.")))
+        return Answer(work, error=BadInput("undo", _("There is no reading to withdraw.")))
     last, shown = standing[-1], row_number(request.POST.get("latest", ""))
     if shown is not None and shown != last.pk:
         raise BadInput("undo", ANOTHER_LAST.format(by=last.by.called, typed=last.text))
@@ -252,7 +252,7 @@ def _undo(request: HttpRequest, work: BoundStation) -> Answer:
 
 def _struck_out(request: HttpRequest, work: BoundStation, reading: Reading) -> Answer:
     log.withdraw(reading, work.person)
-    _did(request, _("struck out {text}").format(text=reading.text))
+    _did(request, _("withdrew {text}").format(text=reading.text))
     return _settled(work, reading.ask)
 
 
@@ -335,5 +335,5 @@ def supersede(request: HttpRequest, work: BoundStation) -> Answer:
     if not reason:
         raise BadInput("reason", _("Say in a few words why the signed entry no longer holds."))
     work.supersede(reason)
-    _did(request, _("superseded the entry: {reason}").format(reason=reason))
+    _did(request, _("replaced the entry: {reason}").format(reason=reason))
     return _settled(work, note=str(BROUGHT_OVER))

@@ -21,7 +21,7 @@ COMMANDS = {
     "skip": gettext_lazy("leave this one out"),
     "timer": gettext_lazy("sound and flash of the timers"),
     "log": gettext_lazy("the job's log"),
-    "undo": gettext_lazy("strike out the last reading"),
+    "undo": gettext_lazy("withdraw the last reading"),
     "?": gettext_lazy("these keys"),
 }
 

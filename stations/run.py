@@ -39,7 +39,7 @@ def leave_out(stage: RunStation, person: Person, because: str) -> None:
     if stage.state == State.DONE:
         raise BadInput("because", _("This one is signed. What is done cannot be left out; supersede its entry if it no longer holds."))
     if Entry.objects.filter(station=stage, signed_at=None, readings__withdrawn_at=None, readings__isnull=False).exists():
-        raise BadInput("because", _("Readings are open here. Sign them, or strike them out, before it is left out."))
+        raise BadInput("because", _("Readings are open here. Sign them, or withdraw them, before this station is skipped."))
     reason = _said(because, "because", _("Say in a few words why it is left out; the sheet will carry it."))
     _set(stage, state=State.SKIPPED, because=f"{reason[:160]} ({person.called})", waits_for="")
 

@@ -106,9 +106,9 @@ class InTheStrip(Around):
         self.client.post(f"{self.page}tick/", {"key": "tray", "on": "1"})
         self.client.post(f"{self.page}go_on/", {"need": "halves_apart", "reason": "came apart"})
         page = self.client.get(self.page).content.decode()
-        self.assertIn("type sign", page)
+        self.assertIn("Type one of: sign", page)
         self.assertIn("is no word known here", self.keep("word", "7.2"))
-        self.assertIn("type sign", self.keep("word", ""))
+        self.assertIn("Type one of: sign", self.keep("word", ""))
         self.assertIn("Signed by Una", self.keep("word", "sig"))
 
     def test_a_length_in_the_wrong_unit_keeps_what_was_typed(self):

@@ -35,7 +35,7 @@ class PlaceForm(PlainTextMixin, forms.ModelForm):
             "name": gettext_lazy("What lies here"),
             "count": gettext_lazy("How many"),
             "where_from": gettext_lazy("From which shaft or place"),
-            "half": gettext_lazy("It hung on the"),
+            "half": gettext_lazy("Found on the"),
         }
         help_texts = {
             "way_round": gettext_lazy("marked side out, chamfer inward"),
@@ -45,7 +45,7 @@ class PlaceForm(PlainTextMixin, forms.ModelForm):
     def __init__(self, *args: object, card: EngineCard, **kwargs: object) -> None:
         super().__init__(*args, **kwargs)
         halves = [("", _("neither, or unknown")), ("left", f"{card.left_name} half"), ("right", f"{card.right_name} half")]
-        self.fields["half"] = forms.ChoiceField(choices=halves, required=False, label=_("It hung on the"))
+        self.fields["half"] = forms.ChoiceField(choices=halves, required=False, label=_("Found on the"))
         self.fields["count"].required = False
 
     def clean_count(self) -> int:

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import os
+import re
 import subprocess
 import sys
 import tempfile
@@ -21,7 +22,7 @@ PORT = 8918
 def shots() -> list[dict[str, Any]]:
     """Name, address, what to do first, and on which device."""
     return [
-        {"name": "bench", "path": "/"},
+        {"name": "bench", "path": "/", "click": ["text=Do not show this again"]},
         {"name": "bench-phone", "path": "/", "phone": True},
         {"name": "card", "path": "/jobs/0423/card/"},
         {"name": "flywheel-off", "path": "/jobs/0412/flywheel-off/"},
@@ -31,12 +32,12 @@ def shots() -> list[dict[str, Any]]:
         {"name": "heat-running", "path": "/jobs/0412/"},
         {"name": "one-heat", "path": "/jobs/0428/"},
         {"name": "inspect", "path": "/jobs/0425/"},
-        {"name": "true", "path": "/jobs/0424/"},
+        {"name": "true", "path": "/jobs/0424/", "inches": True},
         {"name": "seals", "path": "/jobs/0427/seals/"},
         {"name": "end-float", "path": "/jobs/0427/end-float/"},
         {"name": "crank-in", "path": "/jobs/0427/crank-in/"},
         {"name": "close", "path": "/jobs/0427/close/"},
-        {"name": "centre", "path": "/jobs/0427/centre/"},
+        {"name": "centre", "path": "/jobs/0427/centre/", "inches": True},
         {"name": "balance", "path": "/jobs/0429/"},
         {"name": "flywheel-on", "path": "/jobs/0427/flywheel-on/"},
         {"name": "sheet", "path": "/jobs/0427/sheet/"},
@@ -66,10 +67,16 @@ def take(base: str) -> None:
             page.locator("h1").first.wait_for()
             for target in shot.get("click", []):
                 page.click(target)
+            if shot.get("inches"):
+                page.keyboard.press("=")
+                page.get_by_text(re.compile(r"\d (thou|in|ft-lb)\b")).first.wait_for(state="attached")
             if "until" in shot:
                 page.locator(shot["until"]).wait_for()
             page.evaluate("document.fonts.ready")
             page.screenshot(path=FOLDER / f"{shot['name']}.png", full_page=shot.get("full", False))
+            if shot.get("inches"):
+                page.keyboard.press("=")
+                page.get_by_text(re.compile(r"\d (mm|N·m)\b")).first.wait_for(state="attached")
             context.close()
         browser.close()
 

@@ -66,7 +66,10 @@ class FirstAccount(TestCase):
         return out.getvalue()
 
     def test_the_owner_is_made_at_the_prompt_and_the_shelves_are_stocked(self):
-        said = self.start(["", "una", "Lilliput", "Europe/Oslo", "x", "i", ""], ["short", "gannet-and-gull-7", "gannet-and-gul", "gannet-and-gull-7", "gannet-and-gull-7"])
+        said = self.start(
+            ["", "una", "Lilliput", "Europe/Oslo", "x", "i", ""],
+            ["short", "gannet-and-gull-7", "gannet-and-gul", "gannet-and-gull-7", "gannet-and-gull-7"],
+        )
         self.assertIn("too short", said)
         self.assertIn("not the same", said)
         self.assertTrue(Person.objects.get().is_owner)

@@ -115,9 +115,9 @@ class Labels:
             self.taken.append(label.box(place))
             frame: Any = self.sheet.link(*label.link) if label.link else nullcontext()
             with frame:
-                self.sheet.text(at, label.words, label.cls, anchor)
+                self.sheet.text(at, label.words, label.cls, anchor, wrap=False)
                 for index, (words, cls) in enumerate(label.beneath, 1):
-                    self.sheet.text((at[0], at[1] + LINE * index), words, cls, anchor)
+                    self.sheet.text((at[0], at[1] + LINE * index), words, cls, anchor, wrap=False)
         self.wanted.clear()
 
     def _cost(self, box: Box) -> float:

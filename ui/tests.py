@@ -2,12 +2,14 @@ from __future__ import annotations
 
 import math
 from datetime import UTC, datetime, timedelta
+from pathlib import Path
 from types import SimpleNamespace
 from xml.etree import ElementTree
 
 from django.template import Context, Template
 from django.test import SimpleTestCase
 
+from ui.glossary import GLOSSARY
 from ui.graph import Axes, step_for
 from ui.svg import Sheet, papers
 from ui.templatetags.bench import ago, clock, get, margin_scale, mark
@@ -120,3 +122,10 @@ class SmallWords(SimpleTestCase):
 
     def test_templates_know_these_words(self):
         self.assertEqual(Template("{{ s|clock }}").render(Context({"s": 412})), "6:52")
+
+
+class Glossary(SimpleTestCase):
+    def test_every_term_that_a_page_explains_stands_in_the_docs_with_the_same_meaning(self):
+        written = (Path(__file__).parent.parent / "docs" / "glossary.md").read_text()
+        for term in GLOSSARY:
+            self.assertIn(f"| {term.word} | {term.meaning} |", written)

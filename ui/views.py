@@ -30,7 +30,7 @@ def not_understood(request: HttpRequest, exception: Exception | None = None) -> 
 
 
 def stale_form(request: HttpRequest, reason: str = "") -> HttpResponse:
-    words = _("This page was open for too long, or was signed in anew elsewhere. Go back, load it again, and send it once more.")
+    words = _("This page was open for too long, or you signed in again elsewhere. Go back, load it again, and send it once more.")
     return _plain(request, 403, _("The page is out of date"), words)
 
 

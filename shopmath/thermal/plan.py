@@ -186,11 +186,11 @@ def _wideners(setup: Setup, target_c: float, chill_c: float, offering: Moment) -
             sure = Limits(band.mean_um - 4, band.mean_um + 4)
             measured = replace(setup, bore_um=sure) if name == "bore" else replace(setup, inner_um=sure)
             gain = 2 * (offering.spread_mm - moment(measured, 0.0, offering.outer_c, offering.inner_c).spread_mm)
-            found.append(Widener(f"measuring the {name} (less doubt, not more room)", gain, f"measure_{name}"))
+            found.append(Widener(f"measuring the {name} (less uncertainty, not more room)", gain, f"measure_{name}"))
     if setup.outer_u_k > 3:
         probed = replace(setup, outer_u_k=2.0)
         gain = 2 * (offering.spread_mm - moment(probed, 0.0, offering.outer_c, offering.inner_c).spread_mm)
-        found.append(Widener("a contact probe on the boss (less doubt, not more room)", gain, "probe"))
+        found.append(Widener("a contact probe on the boss (less uncertainty, not more room)", gain, "probe"))
     return tuple(sorted((each for each in found if each.gain_mm > 0.0005), key=lambda each: -each.gain_mm))
 
 

@@ -91,7 +91,7 @@ def result(found: JointFacts) -> dict[str, Any]:
 
 STATION = Station(
     key="apart",
-    name=str(words.NAME),
+    name=words.NAME,
     binds=Room,
     words=words,
     done=words.DONE,

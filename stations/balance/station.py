@@ -34,7 +34,7 @@ def result(found: BalanceFacts) -> dict[str, Any]:
 PROVING = (Property.TURNING_MASS, Property.ADDED_RADIUS, Property.ADDED_MASS)
 STATION = Station(
     key="balance",
-    name=str(words.NAME),
+    name=words.NAME,
     binds=Room,
     words=words,
     done=words.DONE,

@@ -33,7 +33,7 @@ def result(found: BearingsOutFacts) -> dict[str, Any]:
 
 STATION = Station(
     key="bearings-out",
-    name=str(words.NAME),
+    name=words.NAME,
     binds=Room,
     by_seat=True,
     as_found=True,

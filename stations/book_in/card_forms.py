@@ -178,7 +178,7 @@ class SealForm(PlainTextMixin, forms.ModelForm):
     bore_mm = QuantityField("length", unit=MM, low=5, high=250, label=_("Its bore in the case"))
     width_mm = QuantityField("length", unit=MM, low=1.9, high=40, label=_("Width"))
     depth_mm = QuantityField(
-        "length", low=-5, high=60, required=False, label=_("Depth below the face"), help_text=_("empty: flush, marked as taken")
+        "length", low=-5, high=60, required=False, label=_("Depth below the face"), help_text=_("empty: flush, marked as assumed")
     )
 
     class Meta:

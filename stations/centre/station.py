@@ -29,7 +29,7 @@ def result(found: CentreFacts) -> dict[str, Any]:
 
 STATION = Station(
     key="centre",
-    name=str(words.NAME),
+    name=words.NAME,
     binds=Room,
     words=words,
     done=words.DONE,

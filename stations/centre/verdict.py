@@ -9,7 +9,7 @@ from typing import Any
 from engines.parts import JOINT
 from engines.properties import Property
 from engines.slots import At, Slot
-from shopmath.amounts import Amount, count, mm
+from shopmath.amounts import Amount, count, mm, thread_size
 from shopmath.verdict import Call, severity
 from stations.base import Caution, Question, Result, Said, Scale, State, Trace, Verdict, asking, of_call
 from stations.base.limits import limit_values
@@ -119,7 +119,7 @@ def sources(found: CentreFacts) -> Iterator[Trace]:
         origin = {"origin": limit.source if limit else ""}
         yield source("limit_card" if limit else "limit_rule", show(mm(found.limit_mm, GAP_STEP)), origin)
         tool = {"tool": found.tool.name if found.tool else ""}
-        yield source("pitch" if found.tool else "pitch_assumed", show(mm(found.pitch_mm, 0.01)), tool, estimated=found.tool is None)
+        yield source("pitch" if found.tool else "pitch_assumed", show(thread_size(found.pitch_mm)), tool, estimated=found.tool is None)
         for slot, gap in zip(GAPS, found.gaps, strict=True):
             blades = found.blades_for(gap)
             values = {"side": found.card.side(slot.at.end), "blades": thicknesses(blades)}

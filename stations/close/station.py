@@ -33,7 +33,7 @@ def result(found: CloseFacts) -> dict[str, Any]:
 
 STATION = Station(
     key="close",
-    name=str(words.NAME),
+    name=words.NAME,
     binds=Room,
     words=words,
     done=words.DONE,

@@ -54,7 +54,7 @@ NEXT = {
     Code.ON_THE_TRAY: _("Put each back and empty its place; then close."),
     Code.GEAR: _("Drum, forks, shims: put it right now, while it is open."),
     Code.NO_BOLTS: _("Tap them onto the joint face of the card."),
-    Code.JOINT_DIFFERS: _("Choose what End float counted, or work End float out anew for this joint."),
+    Code.JOINT_DIFFERS: _("Choose what End float counted, or do End float again for this joint."),
     Code.TOO_MUCH: _("Go back to the manual's torque: a thread or a bolt would fail."),
     Code.SETTING: _("Apart again, both faces clean; fresh sealant, thin."),
     "ask": _("{question}"),

@@ -7,7 +7,7 @@ from typing import Any
 
 from engines.about import ABOUT
 from engines.properties import Property
-from shopmath.amounts import count, mm
+from shopmath.amounts import count, thread_size
 from stations.base import Method, Question
 from stations.base.asking import method, question
 from stations.base.words import OptionRow, fill
@@ -59,5 +59,5 @@ def methods(found: CrankInFacts) -> tuple[Method, ...]:
     way = method(words, "school", found.way)
     if not found.tool or found.way != PULL:
         return (way,)
-    tools: list[OptionRow] = [(str(each.pk), each.name, fill(words.A_TURN, {"pitch": mm(each.pitch_mm, 0.01)})) for each in found.tools]
+    tools: list[OptionRow] = [(str(each.pk), each.name, fill(words.A_TURN, {"pitch": thread_size(each.pitch_mm)})) for each in found.tools]
     return (way, method(words, "tool", str(found.tool.pk), tools))

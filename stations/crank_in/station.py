@@ -28,7 +28,7 @@ def result(found: CrankInFacts) -> dict[str, Any]:
 
 STATION = Station(
     key="crank-in",
-    name=str(words.NAME),
+    name=words.NAME,
     binds=Room,
     words=words,
     done=words.DONE,

@@ -10,7 +10,7 @@ from engines.parts import CRANK
 from engines.properties import Property
 from engines.slots import Slot
 from jobs.facts import Finding
-from shopmath.amounts import Amount, count, mm, newton_metres
+from shopmath.amounts import Amount, count, mm, newton_metres, thread_size
 from shopmath.verdict import Call
 from stations.base import Caution, Question, Said, State, Trace, Verdict, asking, of_call
 from stations.crank_in import words
@@ -62,7 +62,7 @@ def sides_said(found: CrankInFacts, call: Call) -> dict[str, Any]:
 
 def thread_said(call: Call) -> dict[str, Any]:
     """Why a thread is another, for a sentence."""
-    return {name: mm(value, 0.01) if name in ("adapter", "end") else value for name, value in call.values.items()}
+    return {name: thread_size(value) if name in ("adapter", "end") else value for name, value in call.values.items()}
 
 
 def wrench_said(call: Call) -> dict[str, Amount]:
@@ -139,8 +139,8 @@ def sources(found: CrankInFacts) -> Iterator[Trace]:
         values = {"system": found.end_thread.system, "off": mm(found.end_thread.diameter_error_mm, 0.01)}
         yield source("end", found.end_thread.designation, values)
     if found.tool:
-        adapter = {"diameter": mm(found.tool.thread_mm, 0.1), "pitch": mm(found.tool.thread_pitch_mm, 0.01)}
-        yield source("tool", show(mm(found.tool.pitch_mm, 0.01)), {"tool": found.tool.name, **adapter})
+        adapter = {"diameter": thread_size(found.tool.thread_mm, 0.1), "pitch": thread_size(found.tool.thread_pitch_mm)}
+        yield source("tool", show(thread_size(found.tool.pitch_mm)), {"tool": found.tool.name, **adapter})
     if found.torque and found.bearing and found.way == PULL:
         band = found.torque.expected
         values = {"low": newton_metres(band.low), "high": newton_metres(band.high), "code": JOURNAL, "bearing": found.bearing.designation}

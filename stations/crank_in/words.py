@@ -60,7 +60,7 @@ REASON = {
     "felt_nothing": _("The turns are done and the wrench feels only {now}: measure before it is called home."),
     Code.DROP: _("Bearing hot, shaft cold: Heat and drop has the plan and its timers."),
     Code.IS_IT_HOME: _("Measure both sides before it is called home."),
-    "against_float": _("The gaps add up to {both}; the end float was worked out as {float} ± {unsure}. One of them is wrong."),
+    "against_float": _("The gaps add up to {both}; End float found {float} ± {unsure}. One of them is wrong."),
     "one_side": _("{gap} on the side it lies in, and {float} of end float in all."),
     "one_side_unknown": _("{gap} on the side it lies in; the end float is not known, so nothing tells whether that is home."),
     "over_float": _("{gap} on the side it lies in is more than the end float of {float}: it is not home."),

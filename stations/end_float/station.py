@@ -29,7 +29,7 @@ def result(found: EndFloatFacts) -> dict[str, Any]:
 
 STATION = Station(
     key="end-float",
-    name=str(words.NAME),
+    name=words.NAME,
     binds=Room,
     words=words,
     done=words.DONE,

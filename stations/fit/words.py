@@ -65,9 +65,9 @@ HELPS = {  # what would widen a fit
     "colder": _("the {partner} left in until {target}: +{gain}"),
     "freezer": _("the {partner} out of a freezer at {target}: +{gain}"),
     "dry_ice": _("dry ice, out at {target}: +{gain}"),
-    "measure_bore": _("measuring the bore (less doubt, not more room): +{gain}"),
-    "measure_ring": _("measuring the ring (less doubt, not more room): +{gain}"),
-    "probe": _("a contact probe on the boss (less doubt, not more room): +{gain}"),
+    "measure_bore": _("measuring the bore (less uncertainty, not more room): +{gain}"),
+    "measure_ring": _("measuring the ring (less uncertainty, not more room): +{gain}"),
+    "probe": _("a contact probe on the boss (less uncertainty, not more room): +{gain}"),
 }
 MEANS = {  # a way to take a temperature: on the list; in a question
     "contact": (_("{gauge}"), _("held on bare metal"), _("{gauge}")),

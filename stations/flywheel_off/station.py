@@ -47,7 +47,7 @@ def result(found: FlywheelOffFacts) -> dict[str, Any]:
 
 STATION = Station(
     key="flywheel-off",
-    name=str(words.NAME),
+    name=words.NAME,
     binds=Room,
     words=words,
     done=words.DONE,

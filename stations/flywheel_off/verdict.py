@@ -10,7 +10,7 @@ from engines.parts import FLYWHEEL
 from engines.properties import Property
 from engines.slots import Slot
 from jobs.facts import Taken
-from shopmath.amounts import Amount, celsius, count, degrees, mm, newton_metres, newtons, quarters
+from shopmath.amounts import Amount, celsius, count, degrees, mm, newton_metres, newtons, quarters, thread_size
 from shopmath.pulling import BOSS, PLAY_MM, Pull
 from shopmath.taper import key_shift_deg
 from shopmath.verdict import Call
@@ -154,7 +154,7 @@ def sources(found: FlywheelOffFacts) -> Iterator[Trace]:
     for side in ("puller", "boss"):
         match = found.match(side)
         if match:
-            off = {"diameter": mm(match.diameter_error_mm, 0.01), "pitch": mm(match.pitch_error_mm, 0.001)}
+            off = {"diameter": thread_size(match.diameter_error_mm), "pitch": thread_size(match.pitch_error_mm, 0.001)}
             yield source(side, match.designation, {"system": match.system, **off})
     if found.is_wrong:
         yield source("play", show(mm(PLAY_MM, 0.01)), estimated=True)

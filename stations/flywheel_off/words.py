@@ -73,7 +73,7 @@ NEXT = {
     "measure": _("Measure puller and boss."),
     "other_puller": _("Do not turn it further. Find the puller with this thread; clean the boss with a thread file, take off no metal."),
     "other_size": _("Find the puller of this size. A thread held by its crests strips at a fraction of the pull."),
-    "clean": _("Take it out again. Clean the boss with a thread file, take off no metal; then count the turns anew."),
+    "clean": _("Take it out again. Clean the boss with a thread file, take off no metal; then count the turns again."),
     "unload": _("Take the load off. Get more turns in, or use another puller."),
     "warm": _("Leave it loaded, warm the boss by hand heat, try again. No blows."),
     "quarter_turn": _("Leave it loaded, stand clear, then turn a quarter turn more."),

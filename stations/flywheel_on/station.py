@@ -32,7 +32,7 @@ def result(found: FlywheelOnFacts) -> dict[str, Any]:
 
 STATION = Station(
     key="flywheel-on",
-    name=str(words.NAME),
+    name=words.NAME,
     binds=Room,
     words=words,
     done=words.DONE,

@@ -98,7 +98,7 @@ def result(found: HandOverFacts) -> dict[str, Any]:
 
 STATION = Station(
     key="hand-over",
-    name=str(words.NAME),
+    name=words.NAME,
     binds=Room,
     words=words,
     open_when_closed=True,

@@ -39,7 +39,7 @@ def result(found: InspectFacts) -> dict[str, Any]:
 
 STATION = Station(
     key="inspect",
-    name=str(words.NAME),
+    name=words.NAME,
     binds=Room,
     words=words,
     done=words.DONE,

@@ -39,7 +39,7 @@ def bind(station: Station, *more: Any) -> Any:
 
 STATION = Station(
     key="seals",
-    name=str(words.NAME),
+    name=words.NAME,
     binds=bind,
     words=words,
     done=words.DONE,

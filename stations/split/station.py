@@ -37,7 +37,7 @@ def result(found: SplitFacts) -> dict[str, Any]:
 
 STATION = Station(
     key="split",
-    name=str(words.NAME),
+    name=words.NAME,
     binds=Room,
     words=words,
     done=words.DONE,

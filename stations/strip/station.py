@@ -32,7 +32,7 @@ def result(found: StripFacts) -> dict[str, Any]:
 
 STATION = Station(
     key="strip",
-    name=str(words.NAME),
+    name=words.NAME,
     binds=Room,
     words=words,
     done=words.DONE,

@@ -29,7 +29,7 @@ REASON = {
 NEXT = {
     "ask": _("{question}"),
     "sign": _("Sign this entry."),
-    "begin_again": _("Ease the screw, centre it on the end of the crank, warm the boss and begin again; then answer anew."),
+    "begin_again": _("Ease the screw, centre it on the end of the crank, warm the boss and begin again; then answer again."),
 }
 DETAIL = {"worn": _("{parts}.")}
 ASSUMED: dict[str, str] = {}

@@ -109,7 +109,7 @@ def result(found: TogetherFacts) -> dict[str, Any]:
 
 STATION = Station(
     key="together",
-    name=str(words.NAME),
+    name=words.NAME,
     binds=Room,
     words=words,
     done=words.DONE,

@@ -72,7 +72,7 @@ def bind(station: Station, job: Job, *more: Any) -> Any:
 
 STATION = Station(
     key="true",
-    name=str(words.NAME),
+    name=words.NAME,
     binds=bind,
     words=words,
     done=words.DONE,

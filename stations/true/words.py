@@ -94,7 +94,7 @@ DIRECTION = {"counter-clockwise": _("counter-clockwise"), "clockwise": _("clockw
 DETAIL = {"told": _("{told}")}
 TOLD = {  # sentences of the detail
     "expected": _("The needles should then read {left} and {right}."),
-    "expected_one": _("Its needle should then swing {expected}."),
+    "expected_one": _("Its needle should then move {expected}."),
     "softer": _("The last blow went {took} times as far as the {part} it was for: softer."),
     "harder": _("The last blow took {took} of the {part} it was for: a little harder."),
     "as_hard": _("The last blow took {took} of the {part}: as hard again."),

@@ -37,7 +37,7 @@ class InInches(FloatCase):
         ):
             self.enter(text, then=then)
         self.sees("Fit 11.8 thou", where="#plate")
-        self.sees("4.78 ± 0.12 thou is above the limit of 3.94 thou", where="#plate")
+        self.sees("4.77 ± 0.12 thou is above the limit of 3.94 thou", where="#plate")
         self.assertNotIn(" mm", self.page.text_content("#plate"))
         self.page.keyboard.press("r")
         self.page.keyboard.press("Enter")

@@ -75,7 +75,7 @@ def result(found: OneSeat) -> dict[str, Any]:
 
 ONE_SEAT = Station(
     key="heat-and-drop",
-    name=str(words.NAME),
+    name=words.NAME,
     binds=Room,
     by_seat=True,
     drawn=True,

@@ -61,7 +61,7 @@ def result(found: WholeHalf) -> dict[str, Any]:
 
 WHOLE = Station(
     key="heat-and-drop",
-    name=str(words.NAME),
+    name=words.NAME,
     binds=Room,
     drawn=True,
     from_log=False,
