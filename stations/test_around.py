@@ -168,7 +168,7 @@ class TheRun(Around):
 
     def test_what_is_signed_or_open_is_not_left_out(self):
         self.client.post("/jobs/0412/flywheel-on/keep/", {"ask": "key-condition", "text": "sound", "client_key": "n"})
-        self.assertContains(self.post(key="flywheel-on", act="leave", words="no"), "Sign them, or strike them out")
+        self.assertContains(self.post(key="flywheel-on", act="leave", words="no"), "Sign them, or withdraw them")
         self.job.run.filter(key="flywheel-on").update(state="done")
         self.assertContains(self.post(key="flywheel-on", act="leave", words="no"), "What is done cannot be left out")
         self.assertContains(self.post(key="book-in", act="leave", words="no"), "cannot be left out")

@@ -43,7 +43,7 @@ class Words(TestCase):
         self.assertIn('data-ask="air-temperature"', self.hands.keep("seat", "back"))
         self.hands.keep("seat", "undo")
         self.assertIsNone(self.hands.work().last("air-temperature"))
-        self.assertIn("no reading to strike out", self.hands.keep("seat", "undo"))
+        self.assertIn("no reading to withdraw", self.hands.keep("seat", "undo"))
 
     def test_panels_open_by_word(self):
         for word, panel in (("sheet", "sheet"), ("?", "keys"), ("timer", "timer")):

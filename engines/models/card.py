@@ -68,7 +68,7 @@ class EngineCard(models.Model):
     summary = models.CharField(max_length=80, blank=True, help_text=_("In trade words: trials single, two-stroke."))
     layout = models.CharField(max_length=10, choices=Layout, default=Layout.SINGLE)
     case_material = models.CharField(max_length=20, default="al-si7-mg")
-    case_material_assumed = models.BooleanField(default=True, help_text=_("Assumed (typical value), not read off a drawing."))
+    case_material_assumed = models.BooleanField(default=True, help_text=_("Taken as usual, not read off a drawing."))
     left_name = models.CharField(_("left side"), max_length=30, default="drive side")
     right_name = models.CharField(_("right side"), max_length=30, default="magneto side")
     painted = models.BooleanField(default=False)
@@ -143,7 +143,7 @@ class Subject(models.Model):
     card = models.ForeignKey(EngineCard, on_delete=models.CASCADE, related_name="subjects")
     kind = models.CharField(max_length=10, choices=Kind)
     uid = models.SlugField(max_length=32)
-    name = models.CharField(max_length=80, blank=True, help_text=_("As it was called at the first reading."))
+    name = models.CharField(max_length=80, blank=True, help_text=_("As it was called when the first reading was taken."))
 
     class Meta:
         ordering = ["pk"]
