@@ -37,6 +37,7 @@ from shop.models import Gauge, Person
 from shopmath.checks import BadInput
 from stations.late import derive_late, record_all
 from ui.inked import inked
+from ui.times import day
 
 OWNERS = _("Only an owner of the shop reads in a job that was handed over.")
 
@@ -46,7 +47,7 @@ class Reader:
 
     def __init__(self, said: JobFile, digest: str, person: Person, agrees: dict[str, Any]) -> None:
         self.said, self.digest, self.person, self.agrees = said, digest, person, agrees
-        self.mark = f"{f'{said.shop.name}, ' if said.shop.name else ''}file {digest[:8]}, read in {timezone.now():%-d %b %Y}"
+        self.mark = f"{f'{said.shop.name}, ' if said.shop.name else ''}file {digest[:8]}, read in {day(timezone.now())}"
         self.people: dict[str, Person] = {}
         self.shelf: dict[tuple[str, str], int] = {}
         self.gauges: dict[str, Gauge] = {}

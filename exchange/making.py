@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import contextlib
+import contextvars
 import logging
 import secrets
 import tempfile
@@ -102,7 +103,8 @@ class Bench:
                 raise BadInput("making", str(_("Too much is being made at once. Wait a moment and ask again.")))
             making = Making(asker, what)
             self._all[making.token] = making
-        threading.Thread(target=making.run, args=(make,), daemon=True).start()
+        as_asked = contextvars.copy_context()  # in the language, the units and the time zone of who asked
+        threading.Thread(target=as_asked.run, args=(making.run, make), daemon=True).start()
         return making
 
     def found(self, asker: str, token: str) -> Making | None:

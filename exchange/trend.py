@@ -10,6 +10,7 @@ from datetime import datetime
 from django.http import Http404, HttpRequest, HttpResponse
 from django.shortcuts import get_object_or_404, render
 from django.utils.safestring import SafeString
+from django.utils.translation import gettext as _
 from django.views.decorators.http import require_GET
 
 from engines.models import EngineCard
@@ -20,6 +21,7 @@ from stations.base.asking import label
 from stations.registry import BY_KEY
 from ui.numbers import exact, show, spelled_in
 from ui.svg import Sheet
+from ui.times import day, month
 from ui.units import unit_for
 
 MOST = 4000  # readings looked at, the newest
@@ -73,7 +75,9 @@ def _name(reading: Reading) -> str:
 
 def draw(name: str, kind: str, points: list[Point]) -> SafeString:
     """One figure over its jobs, evenly spaced: what matters is from job to job."""
-    said = "; ".join(f"job {point.tag}, {point.at:%d %b %Y}: {show(exact(point.value, kind))}" for point in points)
+    said = "; ".join(
+        _("job {tag}, {day}: {value}").format(tag=point.tag, day=day(point.at), value=show(exact(point.value, kind))) for point in points
+    )
     sheet = Sheet(760, 320, name, said, "trend")
     values = [point.value for point in points]
     unit = unit_for(kind, max(abs(value) for value in values))
@@ -98,7 +102,7 @@ def draw(name: str, kind: str, points: list[Point]) -> SafeString:
         sheet.circle((x, y), 6, "ink solid")
         sheet.text((x, y - 14), spelled_in(point.value, kind, unit, step), "halo reading-label ink", "middle")
         sheet.text((x, 284), point.tag, "tick", "middle")
-        sheet.text((x, 304), f"{point.at:%b %y}", "tick", "middle")
+        sheet.text((x, 304), month(point.at), "tick", "middle")
     return sheet.render()
 
 

@@ -24,6 +24,7 @@ from shop.forms import ShopForm
 from shop.models import Person, Shop
 from shopmath.amounts import newtons
 from ui.numbers import between, exact, show, size, spelled_in, trade
+from ui.times import day
 from ui.units import question_unit
 
 NONE_YET = gettext_lazy("None yet.")
@@ -103,7 +104,7 @@ SHELVES: dict[str, Shelf] = {
             (gettext_lazy("Kind"), _kind),
             (gettext_lazy("Resolves"), lambda it: it.step_shown),
             (gettext_lazy("Connected"), lambda it: it.port or _("typed")),
-            (gettext_lazy("Last checked"), lambda it: f"{it.last_checked:%-d %b %Y}" if it.last_checked else _("unknown")),
+            (gettext_lazy("Last checked"), lambda it: day(it.last_checked) if it.last_checked else _("unknown")),
         ),
     ),
     "pullers": Shelf(

@@ -44,7 +44,11 @@ class PlaceForm(PlainTextMixin, forms.ModelForm):
 
     def __init__(self, *args: object, card: EngineCard, **kwargs: object) -> None:
         super().__init__(*args, **kwargs)
-        halves = [("", _("neither, or unknown")), ("left", f"{card.left_name} half"), ("right", f"{card.right_name} half")]
+        halves = [
+            ("", _("neither, or unknown")),
+            ("left", _("{side} half").format(side=card.left_name)),
+            ("right", _("{side} half").format(side=card.right_name)),
+        ]
         self.fields["half"] = forms.ChoiceField(choices=halves, required=False, label=_("Found on the"))
         self.fields["count"].required = False
 

@@ -115,7 +115,8 @@ class Labels:
             self.taken.append(label.box(place))
             frame: Any = self.sheet.link(*label.link) if label.link else nullcontext()
             with frame:
-                self.sheet.text(at, label.words, label.cls, anchor, wrap=False)
+                too_long = not label.beneath and width_of(label.words, label.cls) > self.sheet.width  # fits in one line nowhere
+                self.sheet.text(at, label.words, label.cls, anchor, wrap=too_long)
                 for index, (words, cls) in enumerate(label.beneath, 1):
                     self.sheet.text((at[0], at[1] + LINE * index), words, cls, anchor, wrap=False)
         self.wanted.clear()

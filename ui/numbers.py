@@ -113,8 +113,13 @@ def exact(value: float, kind: str = "length", finest: float = 1e-5) -> Amount:
         return Amount(value, kind, 10.0 ** (math.floor(math.log10(abs(value * factor + offset))) - 2) / factor)
     for step in (1.0, 0.1, 0.01, 1e-3, 1e-4, 1e-5, 1e-6):
         if step >= finest and abs(value / step - round(value / step)) < 1e-6:
-            return Amount(value, kind, step)
-    return Amount(value, kind, finest)
+            return Amount(value, kind, max(step, _four_digits(value)))
+    return Amount(value, kind, max(finest, _four_digits(value)))
+
+
+def _four_digits(value: float) -> float:
+    """The step of a number's fourth digit; a whole number loses none."""
+    return min(1.0, 10.0 ** (math.floor(math.log10(abs(value))) - 3)) if value else 0.0
 
 
 def size(value_mm: float) -> str:

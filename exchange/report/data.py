@@ -22,6 +22,7 @@ from shop.models import Gauge, Person, Shop
 from stations.base.words import capital, fill
 from stations.registry import BY_KEY, STATIONS
 from ui.inked import in_page
+from ui.times import day_time
 
 MOST_DRAWINGS, MOST_NAMED = 12, 4
 NOT_DONE = ("stop",)
@@ -201,7 +202,7 @@ def _replaced(signed: list[Recorded]) -> list[str]:
         old = by_pk.get(each.entry.supersedes_id or 0)
         if old is not None:
             at = old.entry.signed_at or old.entry.opened_at
-            values = {"name": _named(each), "because": each.because, "by": old.by, "at": f"{at:%d %b %H:%M}"}
+            values = {"name": _named(each), "because": each.because, "by": old.by, "at": day_time(at)}
             found.append(fill(words.REPLACED, {**values, "call": old.content["call"]["headline"]}))
     return found
 

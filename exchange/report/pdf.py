@@ -19,6 +19,7 @@ from exchange.report.figures import Figure, Matters
 from exchange.report.words import CLOSING
 from jobs.models import Photo
 from stations import provenance
+from ui.times import day, day_time, long_day_time, short_day
 
 HERE = Path(__file__).resolve().parent
 FONTS = HERE.parent / "fonts"
@@ -48,16 +49,22 @@ def _origin(report: Report) -> str:
     origin = report.origin
     if origin is None:
         return ""
-    shop = f" of {origin.shop}" if origin.shop else ""
-    return _("Read in from file {it}{shop}, {read_at:%-d %b %Y}. {origin}").format(
-        it=origin.digest[:8], shop=shop, read_at=origin.read_at, origin=provenance.said(origin)
-    )
+    values = {"digest": origin.digest[:8], "shop": origin.shop, "day": day(origin.read_at), "said": provenance.said(origin)}
+    if origin.shop:
+        return _("Read in from file {digest} of {shop}, {day}. {said}").format(**values)
+    return _("Read in from file {digest}, {day}. {said}").format(**values)
+
+
+def _state(report: Report) -> str:
+    if not report.job.gone_at:
+        return _("Not handed over yet")
+    values = {"day": day(report.job.gone_at), "by": report.signed.by if report.signed else ""}
+    return (_("Handed over {day} by {by}") if report.signed else _("Handed over {day}")).format(**values)
 
 
 def _data(report: Report, paper: str) -> dict[str, Any]:
     job, card = report.job, report.job.card
-    by = f" by {report.signed.by}" if report.signed else ""
-    facts = [[_("Booked in"), f"{job.booked_in_at:%-d %b %Y %H:%M}"]]
+    facts = [[_("Booked in"), long_day_time(job.booked_in_at)]]
     facts += [[_("Must come back"), job.comes_back]] if job.comes_back else []
     raised = [
         _("{what}: found {found}, the card said {card}").format(what=row["what"], found=row["found"], card=row["card"])
@@ -75,7 +82,7 @@ def _data(report: Report, paper: str) -> dict[str, Any]:
         "engine": f"{card.name}, {card.summary}" if card.summary else card.name,
         "whose": job.whose,
         "shop": report.shop,
-        "state": _("handed over {gone_at:%-d %b %Y}{by}").format(gone_at=job.gone_at, by=by) if job.gone_at else _("not handed over yet"),
+        "state": _state(report),
         "origin": _origin(report),
         "closing": str(CLOSING),
         "first": _first(report),
@@ -87,7 +94,7 @@ def _data(report: Report, paper: str) -> dict[str, Any]:
                 "state": each.state,
                 "words": each.words,
                 "reason": "; assumed: ".join([each.reason, *([", ".join(each.assumed)] if each.assumed else [])]),
-                "by": f"{each.by}, {each.at:%-d %b %H:%M}",
+                "by": f"{each.by}, {day_time(each.at)}",
             }
             for each in report.calls
         ],
@@ -111,7 +118,7 @@ def _first(report: Report) -> dict[str, Any]:
     for name, title, photo in (("before", "Before", first.before), ("after", "After", first.after)):
         if photo:
             alt = photo.caption or "without a caption"
-            shown.append({"file": f"{name}.jpg", "title": title, "when": f"{photo.taken_at:%-d %b}", "alt": alt})
+            shown.append({"file": f"{name}.jpg", "title": title, "when": short_day(photo.taken_at), "alt": alt})
     paragraphs = [
         [_("Parts fitted"), f"{'; '.join(report.parts)}." if report.parts else ""],
         [_("Still unknown"), " ".join(line if line.endswith(".") else f"{line}." for line in report.unknown)],

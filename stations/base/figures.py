@@ -23,6 +23,7 @@ from stations.base.bound import Bound
 from stations.base.words import fill
 from stations.pieces import Told
 from ui.numbers import between, exact, show
+from ui.times import day_time
 from ui.units import METRIC as SCALED
 
 NUMBER = re.compile(r"[+\-−]?[\d.,]+")
@@ -76,7 +77,7 @@ def _as_asked(work: Bound) -> list[RecordedFigure]:
     """What was done as asked and not read, a line for all that went alike."""
     skipped, read = set(work.skipped()), {reading.ask for reading in work.readings if not reading.withdrawn_at}
     alike = Counter(ask.skip_means for ask in work.wanted if ask.as_asked and ask.key in skipped - read)
-    by, at = work.person.called, f"{work.now:%d %b %H:%M}"
+    by, at = work.person.called, day_time(work.now)
     return [
         RecordedFigure(f"as asked {means}", fill(shared.AS_ASKED, {"count": count}), "", means, "", "", "", "", "", by, at)
         for means, count in alike.items()
@@ -86,7 +87,7 @@ def _as_asked(work: Bound) -> list[RecordedFigure]:
 def _told(work: Bound, told: Told) -> RecordedFigure:
     """What readings came to; its gauges stand with the readings."""
     part = told.part or (work.seat.name if work.seat else "")
-    name, by, at = _line(told.words), work.person.called, f"{work.now:%d %b %H:%M}"
+    name, by, at = _line(told.words), work.person.called, day_time(work.now)
     key, limits = f"told {part} {told.words}", (told.limits, told.source, told.state)
     return RecordedFigure(
         key, name, part, told.found, told.left, *limits, "", by, at, told.slot, told.code, told.kind, told.step, told.number
@@ -160,7 +161,7 @@ def _figure(work: Bound, readings: list[Reading]) -> RecordedFigure:
         _state(spec, last),
         last.gauge.name if last.gauge else "",
         last.by.called,
-        f"{last.taken_at:%d %b %H:%M}",
+        day_time(last.taken_at),
         slot=slot.key if slot else "",
         code=slot.what.value if slot else "",
         kind=last.kind if last.kind in SCALED else "",

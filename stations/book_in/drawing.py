@@ -63,11 +63,16 @@ def draw_card_face(
         below[place] = below.get(place, 0) + 1  # the mains of both halves share a place
         x, y = face.at(*place)
         far = face.scale * bearing_of(seat).outside_mm / 2
-        places = [(x, y + far + 4 + 18 * below[place]), (x, y - far - 18 * below[place]), (x, y + far + 22 + 18 * below[place])]
+        row = 18 * below[place]
+        beneath = [((x + aside, y + far + 4 + row), anchor) for aside, anchor in ((0, "middle"), (-30, "start"), (30, "end"))]
+        above = [((x + aside, y - far - row), anchor) for aside, anchor in ((0, "middle"), (-30, "start"), (30, "end"))]
+        places = [*beneath, *above, ((x, y + far + 22 + row), "middle"), ((x + far + 6, y + 5), "start"), ((x - far - 6, y + 5), "end")]
         name = seat.name if len(seat.name) < 26 else f"{seat.name[:24]} …"
-        labels.at([(at, "middle") for at in places], name, "halo quiet")
+        labels.at(places, name, "halo quiet")
     for mark in marks:
-        labels.keep_clear(face.at(mark.x_mm, mark.y_mm), 16)
+        x, y = face.at(mark.x_mm, mark.y_mm)
+        beside = 18 + 8 * len(mark.name)  # its name stands toward the middle
+        labels.keep_clear_box(x - (16 if mark.x_mm < 0 else beside), y - 14, x + (beside if mark.x_mm < 0 else 16), y + 14)
         with sheet.link(f"{reverse('card-face', args=[card.pk])}?mark={mark.pk}", f"{mark.get_what_display()} {mark.name}", "#face"):
             draw_reach(sheet, face, mark.x_mm, mark.y_mm)
             if mark == chosen:

@@ -38,7 +38,9 @@ def _plan(found: SplitFacts, canvas: Canvas, face: Face) -> None:
             _gap_place(found, canvas, face, place)
     if not found.fasteners:
         labels.at([((canvas.width / 2, face.middle[1] + 5), "middle")], str(words.ON_DRAWING["no_bolts"]), "quiet")
-    said = fill(words.ON_DRAWING["lifts"], {"seen": seen_from(found.card), "half": half(found)})
+    seen, lifting = seen_from(found.card), half(found)
+    known = lifting != str(words.UNKNOWN_HALF)
+    said = fill(words.ON_DRAWING["lifts"], {"seen": seen, "half": lifting}) if known else seen
     labels.at([((canvas.width / 2, 396), "middle")], said, "quiet", rank=1)
 
 

@@ -164,6 +164,6 @@ class Superseding(BrowserCase):
         self.page.click("text=Replace this entry")
         self.sees("Bore of the seat")  # the air was read before, and is here again
         self.go("/jobs/0412/log/")
-        self.sees("Superseded by a later entry")
+        self.sees("Replaced by a later entry")
         self.assertAccessible()
         self.assertQuiet()

@@ -112,7 +112,7 @@ class TheCard(BrowserCase):
         self.page.get_by_label("Taper ratio, 1 to").fill("8")
         self.page.get_by_label("Nut torque").fill("40 ft-lb")
         self.page.click("text=Keep the flywheel's figures")
-        self.sees("54 N·m")
+        self.sees("54.23 N·m")
         self.assertAccessible()
         hands.job.card.refresh_from_db()
         self.assertAlmostEqual(hands.job.card.nut_torque_nm, 54.2, delta=0.1)

@@ -274,7 +274,7 @@ class AnswersAnotherQuestion(Heard):
         self.page.wait_for_function("() => document.body.dataset.sending")
         self.saying.say("+0.016 mm")
         self.sees("is no unit known here", where=".strip-words")
-        self.sees("What the gauge sent meanwhile was not taken", where=".strip-words")
+        self.sees("What the gauge sent meanwhile was not kept", where=".strip-words")
         self.page.locator("#strip-field").fill("0.01")
         self.page.keyboard.press("Enter")
         self.sees("Drive side at 30°", where=".strip")

@@ -18,7 +18,7 @@ class AtTheDoor(BrowserCase):
         self.page.get_by_label("Engine", exact=True).fill("Corrie 272")
         self.page.get_by_label("What is wrong with it").fill("Seized once.")
         self.page.click("text=Book it in")
-        self.sees("Each tap on the face puts a")
+        self.sees("Tap the joint face to add a")
         self.page.get_by_label("Length", exact=True).fill("40")
         box = self.page.locator("#face svg").bounding_box()
         for index, (across, down) in enumerate(((0.3, 0.3), (0.7, 0.3), (0.5, 0.7)), 1):
@@ -32,7 +32,7 @@ class AtTheDoor(BrowserCase):
         self.sees("Take it off")
         self.assertAccessible()
         self.page.get_by_label("Name").fill("long one")
-        self.page.get_by_role("button", name="Save").click()
+        self.page.get_by_role("button", name="Save", exact=True).click()
         self.page.locator("#face a[aria-label='bolt long one']").wait_for()
         self.assertQuiet()
 

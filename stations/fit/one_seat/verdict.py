@@ -26,6 +26,7 @@ from stations.fit.one_seat.questions import names, stop_name
 from stations.fit.seat_known import COMPOUND
 from ui.numbers import band, figure, lasting, show
 from ui.tables import from_table
+from ui.times import short_day
 
 source = partial(asking.source, words)
 READY_K = 1.5
@@ -312,7 +313,7 @@ def history(found: OneSeat) -> list[dict[str, str]]:
         happened = words.HAPPENED.get(heat.outcome, heat.outcome)
         rows.append(
             {
-                "when": f"{heat.signed_at:%d %b}" if heat.signed_at else "",
+                "when": short_day(heat.signed_at) if heat.signed_at else "",
                 "tag": heat.tag,
                 "entry": str(heat.entry),
                 "predicted": show(chance(heat.confidence)),
