@@ -160,7 +160,7 @@ def bench(request: HttpRequest) -> HttpResponse:
         "shop": Shop.current(),
         "track_width": TRACK,
         "welcome": not getattr(request.user, "welcomed", True),
-        "demo": Job.objects.filter(number=DEMO_JOB, card__name=DEMO_ENGINE).first()
+        "demo": Job.objects.filter(number=DEMO_JOB, card__name=DEMO_ENGINE, gone_at=None).first()
         if not getattr(request.user, "welcomed", True)
         else None,
     }

@@ -160,7 +160,7 @@ class FlywheelOff(WheelCase):
         self.hands.tick_all()
         self.hands.measure(torque="45")
         self.hands.act("free")
-        self.assertIn("It let go at 45 N·m; 29 N·m at most was expected.", self.plate().detail)
+        self.assertIn("It released at 45 N·m; 29 N·m at most was expected.", self.plate().detail)
         self.assertTrue(self.hands.work().found.released_hard)
 
     def test_a_puller_too_small_for_the_boss_is_stop_though_its_pitch_agrees(self):

@@ -90,7 +90,7 @@ NEXT = {
     "sign": _("Nut and washer into the tray. Sign this entry."),
 }
 DETAIL = {
-    "released_hard": _("It let go at {torque}; {expected} at most was expected. Look for fretting, rust or compound on the taper."),
+    "released_hard": _("It released at {torque}; {expected} at most was expected. Look for fretting, rust or compound on the taper."),
     "more_turns": NEXT["more_turns"],
     "further_in": NEXT["further_in"],
     "releases": _("It may release from {from_nm}, likely at {likely_nm}; stop at {stop}."),

@@ -95,7 +95,7 @@ BEARING_UNKNOWN = {
 }
 NEXT = {
     "measure": _("{question}"),
-    "sign": _("Everything is looked at: sign this entry."),
+    "sign": _("Everything is inspected: sign this entry."),
     "on_to": _("Go on to {part}."),
     "decide": _("Decide on the part before anything is fitted to it."),
     "worn": _("Measure that before it goes back: {fault}."),

@@ -50,7 +50,7 @@ NEXT = {
     "nothing": "",
     Code.NOT_THIS_ONE: _("Take the right one, or measure again."),
     Code.WRONG_WAY: _("Turn it round, or give the page."),
-    "out_a_little": _("Out a little: it must not run on the bearing's ring."),
+    "out_a_little": _("Draw it out a little: it must not run on the bearing's ring."),
     "other_side": _("It is deepest at {deepest} o'clock: drive the other side, square."),
     "deeper": _("Drive it on, or pull it and begin with a new one."),
     "on_to": _("Go on to {part}."),

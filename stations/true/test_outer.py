@@ -54,7 +54,7 @@ class OuterTruing(TestCase):
         self.assertEqual((plate.state, plate.words), ("out", "A web has turned"))
         self.assertIn("drive side web has turned 0.042", plate.line)
         self.assertIn("Turn the drive side web counter-clockwise, seen from the right end: its witness line 0.069 mm", plate.move)
-        self.assertIn("should then swing 0.000 mm", plate.detail)
+        self.assertIn("should then move 0.000 mm", plate.detail)
 
     def test_the_right_web_is_judged_from_its_own_pin(self):
         self.swing("left", 0.004, 0)

@@ -30,14 +30,14 @@ REASON = {
     "card": _("By the card."),
 }
 NEXT = {
-    Code.OILED: _("Out with it, wash it, soapy water."),
+    Code.OILED: _("Take it out, wash it, and use soapy water."),
     Code.OTHER_ORDER: _("Take it apart and lay it in the drawn order, or correct the card with its page."),
     Code.BINDS: _("Tap the spindle back until it turns freely."),
     Code.KNOCKS: _("Look for a washer left out, or one that is worn."),
     "ask": _("{question}"),
     "measure": _("Measure it."),
     "on": _("On to the next."),
-    Code.UNSURE: _("Measure again, finer."),
+    Code.UNSURE: _("Measure again with a finer gauge."),
     "short_side": _("Push it toward the short side, half the difference."),
     "turn": _("Turn it until the {turned} points to {angle}; a tight one is drawn and heated again."),
     "to_depth": _("Draw it or push it to its depth while it still moves."),

@@ -196,7 +196,7 @@ class Running(TestCase):
         self.wait(plan.soak.likely + 5)
         plate = self.hands.work().plate()
         self.assertEqual(plate.words, "It drops in")
-        self.assertIn("push home", plate.move)
+        self.assertIn("push it home", plate.move)
 
     def test_two_readings_refit_the_case_and_move_its_clock(self):
         plan = self.begin()

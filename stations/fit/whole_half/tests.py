@@ -103,7 +103,7 @@ class Planning(AtTheSheet):
         Chiller.objects.filter(method="freezer").update(places=3)
         restock()
         plate = self.work().plate()
-        self.assertEqual((plate.state, plate.words), ("out", "Too many for the cold"))
+        self.assertEqual((plate.state, plate.words), ("out", "Chiller is too small"))
 
     def test_a_part_left_out_or_a_must(self):
         drum = self.keys["Selector drum"]
