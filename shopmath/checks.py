@@ -31,7 +31,8 @@ class BadInput(ValueError):
     @property
     def message(self) -> str:
         """The sentence in the reader's language, where the interface has one for it (`in_other_words`)."""
-        return _translate[0](self.template).format(**self.values) if self.values else _translate[0](self.template)
+        said = _translate[0](self.template) if self.template else ""
+        return said.format(**self.values) if self.values else said
 
 
 _translate: list[Callable[[str], str]] = [str]

@@ -121,7 +121,7 @@ class Cards(Around):
                 {"part": "spec", "spec-name": "End float", "spec-kind": "length", "spec-low": "20 C", "spec-source_kind": "manual"},
                 "unit of temperature",
             ),
-            ({"part": "facts", "facts-name": "", "facts-case_material": "adc12"}, "This field is required"),
+            ({"part": "facts", "facts-name": "", "facts-case_material": "adc12"}, "Fill this in; it is needed."),
             ({"part": "wheel", "wheel-boss_pitch_mm": "26"}, "26 mm was understood; it must be above 0.3 mm"),
         ]:
             with self.subTest(words):

@@ -61,7 +61,7 @@ class BookIn(TestCase):
             ({"measured_mm": "47"}, "more than 0.5 mm from"),
             ({"designation": "", "bore_mm": "52", "outside_mm": "25", "width_mm": "15"}, "must be larger than the bore"),
             ({"bore_mm": "-3"}, "it must be above 0 mm"),
-            ({"complaint": ""}, "This field is required"),
+            ({"complaint": ""}, "Fill this in; it is needed."),
             ({"name": ""}, "Give the engine a name"),
         ]:
             with self.subTest(changes):

@@ -35,12 +35,13 @@ def check_plain(text: str) -> None:
 
 
 class PlainTextMixin:
-    """A form whose text fields refuse what cannot be shown."""
+    """A form whose text fields refuse what cannot be shown, and whose needed fields say so plainly."""
 
     fields: dict[str, forms.Field]
 
     def __init__(self, *args: Any, **kwargs: Any) -> None:
         super().__init__(*args, **kwargs)
         for field in self.fields.values():
+            field.error_messages = {**field.error_messages, "required": _("Fill this in; it is needed.")}
             if isinstance(field, forms.CharField):
                 field.validators.append(check_plain)
