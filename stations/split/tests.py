@@ -17,6 +17,7 @@ from stations.base import State, bind
 from stations.registry import BY_KEY
 from stations.split.facts import Code, GapPlace, SplitFacts, gap_places, length_of
 from stations.split.facts import Done as Hand
+from stations.split.questions import questions
 from stations.split.verdict import verdict
 from tests.shed import Hands, job, person, without_what_comes_first
 
@@ -109,6 +110,12 @@ class Gaps(SimpleTestCase):
         self.assertEqual((found.state, found.code, found.next), (State.IN, Code.LEVEL, "go_on"))
         self.assertAlmostEqual(found.values["lead"].value, 0.10)
         self.assertEqual((found.values["leading"], found.values["lagging"]), ("rear", "front"))
+
+    def test_nothing_is_tapped_by_three_gaps_while_a_fourth_place_can_check_them(self):
+        found = a_split(0.9, 1.5, 2.1)
+        asked = [each for each in questions(found) if each.slot == found.places[3].slot]
+        self.assertEqual((verdict(found, asked).code, verdict(found, asked).reason), (Code.MEASURE, "one_more"))
+        self.assertEqual(verdict(found, []).code, Code.UNEVEN)  # there is no fourth, or it was left out
 
     def test_a_leading_side_is_levelled_where_it_lags_before_another_turn(self):
         found = self.judged(0.9, 1.5, 2.1, 1.5)

@@ -37,7 +37,15 @@ def verdict(found: SplitFacts, asked: list[Question]) -> Verdict:
         return Verdict(State.WAIT, Code.MEASURE, values, reason, "ask" if asked else "measure_aside")
     if found.doubted and not math.isinf(found.allowed_mm):
         return _disagree(found)
+    if _is_unchecked(found, asked):
+        return Verdict(State.WAIT, Code.MEASURE, {"round": found.own.attempt}, "one_more", "ask")
     return _led(found)
+
+
+def _is_unchecked(found: SplitFacts, asked: list[Question]) -> bool:
+    """Three gaps always lie on a plane: nothing is tapped by them while a fourth place is there to check them."""
+    another = bool(asked and asked[0].slot and asked[0].slot.what == Property.GAP)
+    return another and found.taken_now == 3 and found.move is not None and found.move.kind in ("tap", "back")
 
 
 def _disagree(found: SplitFacts) -> Verdict:

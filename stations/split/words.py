@@ -68,6 +68,7 @@ REASON = {
     ),
     "not_checked": _("{fasteners} What the splitter's screws stand is unknown."),
     "measured": plural("{taken} of at least three places is measured.", "{taken} of at least three places are measured.", "taken"),
+    "one_more": _("Three gaps always make a plane: one more place checks them before a tap."),
     "load_and_measure": _("Apply just enough load to move it, then measure round the joint."),
     "one_again": _("No flat half reads so: {places} is {off} off the plane of the others."),
     "all_again": _("No flat half reads so: they are {off} off any plane. One of them is misread."),
