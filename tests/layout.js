@@ -28,7 +28,7 @@
   }
 
   // drawings: letters too small, labels over one another or off the paper
-  for (const svg of document.querySelectorAll("svg.sheet, .picture svg, .heads")) {
+  for (const svg of document.querySelectorAll("svg.sheet, .picture svg, .scale, .heads")) {
     if (!shown(svg)) continue;
     const paper = svg.getBoundingClientRect();
     const labels = [...svg.querySelectorAll("text")].filter((t) => shown(t) && t.textContent.trim());

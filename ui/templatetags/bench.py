@@ -98,6 +98,7 @@ class _Scale(Protocol):
 
 KIND_OF = {"mm": "length", "N·m": "torque", "kN": "force", "°": "angle", "g·mm": "unbalance", "°C": "temperature"}  # of a scale's unit
 PER_CORE_UNIT = {"kN": 1000.0}
+LETTER = 7.3  # width of one on a scale, px
 
 
 def _told(value: float, scale: _Scale, kind: str) -> str:
@@ -138,10 +139,13 @@ def margin_scale(scale: _Scale) -> SafeString:
             parts.append(f'<text class="label" x="{x(limit):.1f}" y="46" text-anchor="{anchor}">{said}</text>')
     else:
         limit_x = x(limits[0]) if limits else 0.0
-        said, anchor = _one_limit(limit_words[0], scale.low is None) if limits else "", "start" if limit_x < 220 else "end"
+        said = _one_limit(limit_words[0], scale.low is None) if limits else ""
+        wide, own = LETTER * len(said), LETTER * len(value_words)
+        anchor = "start" if limit_x + wide <= 298 else "end"
+        first = limit_x if anchor == "start" else limit_x - wide
         parts.append(f'<text class="label" x="{limit_x:.1f}" y="46" text-anchor="{anchor}">{escape(said)}</text>')
-        text_x = min(label_x, 200.0)
-        if abs(text_x - limit_x) > 115 or label_x < limit_x - 60:
+        text_x = min(label_x, 298 - own)
+        if text_x > first + wide + 8 or text_x + own < first - 8:
             parts.append(f'<text class="label" x="{text_x:.1f}" y="46" text-anchor="start">{value_words}</text>')
     title = escape(_("{value}; limit {limits}").format(value=words, limits=listed(limit_words)))
     return mark_safe(f'<svg class="scale" viewBox="0 0 300 50" role="img" aria-label="{title}">{"".join(parts)}</svg>')  # noqa: S308  numbers only
