@@ -91,7 +91,7 @@ def draw(name: str, kind: str, points: list[Point]) -> SafeString:
 
     sheet.line((84, 30), (84, 264), "axis")
     sheet.line((84, 264), (730, 264), "axis thin")
-    for value in (low, high):
+    for value in dict.fromkeys((low, high)):
         y = at(0, value)[1]
         sheet.line((78, y), (730, y), "rule")
         sheet.text((74, y + 5), spelled_in(value, kind, unit, step), "tick", "end")

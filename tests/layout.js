@@ -24,7 +24,7 @@
     const range = document.createRange();
     range.selectNodeContents(e);
     const box = range.getBoundingClientRect();
-    if (box.right > innerWidth + 1 && !e.closest("[tabindex='0'], .run, nav")) faults.push(`off the right edge: ${name(e)} “${said(e)}”`);
+    if (box.right > innerWidth + 1 && !e.closest("[tabindex='0'], .run, .seat-tabs, nav")) faults.push(`off the right edge: ${name(e)} “${said(e)}”`);
   }
 
   // drawings: letters too small, labels over one another or off the paper
