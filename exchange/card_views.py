@@ -10,6 +10,7 @@ from django.http import Http404, HttpRequest, HttpResponse, JsonResponse
 from django.shortcuts import get_object_or_404, redirect
 from django.utils.text import slugify
 from django.utils.translation import gettext as _
+from django.utils.translation import ngettext
 from django.views.decorators.http import require_GET, require_POST
 
 from engines.models import EngineCard
@@ -71,8 +72,10 @@ def card_csv_in(request: HttpRequest, pk: int) -> HttpResponse:
         changed(card)
         messages.success(
             request,
-            _("{it} line{it2} read: {it3}.").format(
-                it=found[1], it2="s" if found[1] != 1 else "", it3="figures" if found[0] == "figures" else _("the face")
-            ),
+            (
+                ngettext("{count} line read: figures.", "{count} lines read: figures.", found[1])
+                if found[0] == "figures"
+                else ngettext("{count} line read: the face.", "{count} lines read: the face.", found[1])
+            ).format(count=found[1]),
         )
     return redirect("shelf-card", pk=card.pk)

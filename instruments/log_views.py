@@ -11,6 +11,7 @@ from django.http import HttpRequest, HttpResponse
 from django.shortcuts import redirect, render
 from django.utils import timezone
 from django.utils.translation import gettext as _
+from django.utils.translation import ngettext
 from django.views.decorators.http import require_POST
 
 from instruments.line import OWN_UNIT
@@ -109,7 +110,8 @@ def log_file(request: HttpRequest, work: BoundStation) -> HttpResponse | Answer:
     if keep and kept:
         again(work).settle()
         messages.success(
-            request, _("{kept} reading{it} kept from {name}.").format(kept=len(kept), it="s" if len(kept) != 1 else "", name=name)
+            request,
+            ngettext("{kept} reading kept from {name}.", "{kept} readings kept from {name}.", len(kept)).format(kept=len(kept), name=name),
         )
         return redirect(work.address)
     data_of = {"work": work, "job": work.job, "gauge": gauge, "gauges": gauges, "name": name, "found": found, "kept": len(kept)}

@@ -11,6 +11,7 @@ from django.http import HttpRequest, HttpResponse, HttpResponseBadRequest
 from django.shortcuts import get_object_or_404, redirect, render
 from django.utils.http import url_has_allowed_host_and_scheme
 from django.utils.translation import gettext as _
+from django.utils.translation import ngettext
 from django.views.decorators.http import require_http_methods, require_POST
 
 from shop import sessions
@@ -59,7 +60,10 @@ def person(request: HttpRequest, pk: int) -> HttpResponse:
     elif act == "out":
         count = sessions.end(who, but=request.session.session_key or "" if who == request.user else "")
         messages.success(
-            request, _("{called} was signed out in {count} place{it}.").format(called=who.called, count=count, it="s" if count != 1 else "")
+            request,
+            ngettext("{called} was signed out in {count} place.", "{called} was signed out in {count} places.", count).format(
+                called=who.called, count=count
+            ),
         )
     elif act == "password":
         form = FirstPasswordForm(who, request.POST)
@@ -84,9 +88,11 @@ def _off(request: HttpRequest, who: Person) -> None:
         count = sessions.end(who)
         messages.success(
             request,
-            _("{called} cannot sign in any more, and was signed out in {count} place{it}.").format(
-                called=who.called, count=count, it="s" if count != 1 else ""
-            ),
+            ngettext(
+                "{called} cannot sign in any more, and was signed out in {count} place.",
+                "{called} cannot sign in any more, and was signed out in {count} places.",
+                count,
+            ).format(called=who.called, count=count),
         )
 
 
@@ -129,7 +135,12 @@ def password(request: HttpRequest) -> HttpResponse:
         update_session_auth_hash(request, me)
         count = sessions.end(me, but=request.session.session_key or "")
         messages.success(
-            request, _("Your password is changed; {count} other session{it} ended.").format(count=count, it="s" if count != 1 else "")
+            request,
+            ngettext(
+                "Your password is changed; {count} other session ended.",
+                "Your password is changed; {count} other sessions ended.",
+                count,
+            ).format(count=count),
         )
         return redirect("bench")
     return render(request, "shop/password.html", {"form": form, "must": me.must_change})

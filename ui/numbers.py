@@ -170,12 +170,6 @@ def unit_of(kind: str) -> str:
     return unit_for(kind).name
 
 
-def scaled(value: float, kind: str) -> float:
-    """A value of the core in the unit a reader sees."""
-    factor, offset = scale_to(kind, unit_for(kind))
-    return value * factor + offset
-
-
 def digits_of(resolution: float, kind: str, unit: Unit) -> int:
     """Digits of a value known to a step of the core's unit: in another unit as many as lose nothing of it.
 

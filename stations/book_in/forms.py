@@ -209,9 +209,11 @@ class SeatForm(PlainTextMixin, forms.ModelForm):
             if letter.isupper() == (data["on"] == Seat.On.SHAFT) and "code" not in self.errors:
                 self.add_error(
                     "code",
-                    _("{the_code} is a {it} code: capitals are bores, small letters shafts.").format(
-                        the_code=code, it="bore" if letter.isupper() else "shaft"
-                    ),
+                    (
+                        _("{code} is a bore code: capitals are bores, small letters shafts.")
+                        if letter.isupper()
+                        else _("{code} is a shaft code: capitals are bores, small letters shafts.")
+                    ).format(code=code),
                 )
         if data.get("measured_mm") and abs(data["measured_mm"] - nominal) > 0.5:
             self.add_error(
