@@ -25,7 +25,9 @@ from exchange.spreadsheets import plain
 from shopmath.checks import BadInput
 from stations.book_in.card_forms import FactsForm, FittedForm, FlywheelForm, MarkForm, SealForm, SpecForm
 from stations.book_in.forms import SeatForm
-from ui.units import Units, reading_in
+from ui.fields import QuantityField
+from ui.numbers import exact, show
+from ui.units import METRIC, Units, reading_in
 
 SCHEMA, VERSION = "stator-card", 3
 READS = (1, 2, 3)  # the second has pins and bushes; the third says what turns in a seat and what a figure limits, and identities
@@ -36,6 +38,11 @@ SEAT = (*SeatForm.base_fields, "x_mm", "y_mm")
 SEAL, MARK, SPEC = tuple(SealForm.base_fields), tuple(MarkForm.base_fields), tuple(SpecForm.base_fields)
 FITTED = tuple(FittedForm.base_fields)
 CSV_COLUMNS = {"figures": SPEC, "bolts": MARK}
+SHOWN = "_shown"  # ends the name of a column that says a value in the units of whoever takes the file; not read in
+MEASURED = {
+    "figures": {"low": "", "high": ""},  # of the figure's own kind
+    "bolts": {name: field.kind for name, field in MarkForm.base_fields.items() if isinstance(field, QuantityField) and not field.fixed},
+}
 
 
 # out
@@ -72,11 +79,17 @@ def card_as_csv(card: EngineCard, what: str) -> str:
     things: list[Spec] | list[Mark] = list(card.specs.all()) if what == "figures" else list(card.marks.all())
     out = io.StringIO()
     writer = csv.writer(out, lineterminator="\r\n")
-    writer.writerow(CSV_COLUMNS[what])
+    measured = MEASURED[what]
+    writer.writerow([*CSV_COLUMNS[what], *(f"{name}{SHOWN}" for name in measured)])
     for thing in things:
         found = [getattr(thing, name) for name in CSV_COLUMNS[what]]
-        writer.writerow(["" if value is None else f"{value:g}" if isinstance(value, float) else plain(str(value)) for value in found])
+        cells = ["" if value is None else f"{value:g}" if isinstance(value, float) else plain(str(value)) for value in found]
+        writer.writerow([*cells, *(_shown(getattr(thing, name), kind or getattr(thing, "kind", "")) for name, kind in measured.items())])
     return out.getvalue()
+
+
+def _shown(value: float | None, kind: str) -> str:
+    return "" if value is None or kind not in METRIC else show(exact(value, kind))
 
 
 # in
@@ -133,9 +146,8 @@ class _Reader:
 
     def refuse(self, words: str, *path: str | int) -> BadInput:
         where = ".".join(f"{step + 1}" if isinstance(step, int) else step for step in path)
-        return BadInput(
-            "file", _("Line {text}{it}: {words}").format(text=line_of(self.text, *path), it=f", {where}" if where else "", words=words)
-        )
+        said = _("Line {line}, {where}: {reason}") if where else _("Line {line}: {reason}")
+        return BadInput("file", said.format(line=line_of(self.text, *path), where=where, reason=words))
 
     def table(self, name: str) -> list[dict[str, Any]]:
         found = self.data.get(name, [])
@@ -297,16 +309,16 @@ def read_csv(card: EngineCard, data: bytes) -> tuple[str, int]:
     if not what or "name" not in names:
         raise BadInput(
             "file",
-            _("Line 1: the columns are {join}, or {join2}.").format(
-                join=", ".join(CSV_COLUMNS["figures"]), join2=", ".join(CSV_COLUMNS["bolts"])
+            _("Line 1: the columns are {figures}, or {bolts}.").format(
+                figures=", ".join(CSV_COLUMNS["figures"]), bolts=", ".join(CSV_COLUMNS["bolts"])
             ),
         )
-    unknown = [name for name in names if name not in CSV_COLUMNS[what]]
+    unknown = [name for name in names if name not in CSV_COLUMNS[what] and not name.endswith(SHOWN)]
     if unknown:
         raise BadInput(
             "file",
-            _("Line 1: no column is called {join}. Known: {join2}.").format(
-                join=", ".join(map(repr, unknown)), join2=", ".join(CSV_COLUMNS[what])
+            _("Line 1: no column is called {names}. Known: {known}.").format(
+                names=", ".join(map(repr, unknown)), known=", ".join(CSV_COLUMNS[what])
             ),
         )
     kind, things = (MarkForm, card.marks) if what == "bolts" else (SpecForm, card.specs)
@@ -316,7 +328,7 @@ def read_csv(card: EngineCard, data: bytes) -> tuple[str, int]:
         for row in _rows(reader):
             if None in row or None in row.values():
                 raise BadInput("file", _("Line {line_num}: {names} columns are wanted.").format(line_num=reader.line_num, names=len(names)))
-            values = {name.strip(): value.strip() for name, value in row.items() if value.strip()}
+            values = {name.strip(): value.strip() for name, value in row.items() if value.strip() and not name.strip().endswith(SHOWN)}
             if not values:
                 continue
             old = things.filter(name=values.get("name", "")).first()
@@ -324,7 +336,7 @@ def read_csv(card: EngineCard, data: bytes) -> tuple[str, int]:
             form = bound(kind, {**usual, **kept, **values}, card=card, instance=old)
             if not form.is_valid():
                 field, errors = next(iter(form.errors.items()))
-                raise BadInput("file", _("Line {line_num}, {name}: {it}").format(line_num=reader.line_num, name=field, it=errors[0]))
+                raise BadInput("file", _("Line {line}, {name}: {reason}").format(line=reader.line_num, name=field, reason=errors[0]))
             thing = form.save()
             if what == "figures" and "property" not in names and not thing.property:
                 _guess_limit(thing)

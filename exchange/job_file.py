@@ -33,8 +33,8 @@ def opened(data: bytes) -> dict[str, bytes]:
             infos = found.infolist()
             if len(infos) > MOST_FILES or sum(info.file_size for info in infos) > MOST_BYTES:
                 raise refused(
-                    _("That file unpacks to more than {most_files} files or {it} MB.").format(
-                        most_files=MOST_FILES, it=MOST_BYTES // 1000000
+                    _("That file unpacks to more than {most_files} files or {most} MB.").format(
+                        most_files=MOST_FILES, most=MOST_BYTES // 1000000
                     )
                 )
             if len({info.filename for info in infos}) != len(infos):
@@ -72,8 +72,8 @@ def said_in(files: dict[str, bytes]) -> tuple[JobFile, dict[str, Any]]:
         raise refused(_("This is no job of Stator's."))
     if value.get("version") not in READS:
         raise refused(
-            _("Version {it} of a job; this Stator reads versions {it2} to {it3}.").format(
-                it=str(value.get("version"))[:20], it2=READS[0], it3=READS[-1]
+            _("Version {found} of a job; this Stator reads versions {first} to {last}.").format(
+                found=str(value.get("version"))[:20], first=READS[0], last=READS[-1]
             )
         )
     try:

@@ -75,7 +75,7 @@ class Reader:
             self.gauges[each.name] = gauge
         for index, thing in enumerate(self.said.equipment, 1):
             if thing.kind not in KINDS or thing.kind == "gauges":
-                raise refused(_("equipment {index}, kind: {it!r} is not known here.").format(index=index, it=thing.kind[:40]))
+                raise refused(_("equipment {index}, kind: {kind!r} is not known here.").format(index=index, kind=thing.kind[:40]))
             self._shelved(thing.kind, thing.name, thing.figures, f"equipment {index}")
 
     def _shelved(self, kind: str, name: str, figures: dict[str, Any], where: str) -> Any:
@@ -90,8 +90,8 @@ class Reader:
                 known.save()
             except (Unfit, TypeError, ValueError) as error:
                 raise refused(
-                    _("{where}, {it!r}: its figures are not those of {verbose_name}.").format(
-                        where=where, it=name[:40], verbose_name=model._meta.verbose_name
+                    _("{where}, {name!r}: its figures are not those of {verbose_name}.").format(
+                        where=where, name=name[:40], verbose_name=model._meta.verbose_name
                     )
                 ) from error
         self.shelf[kind, name] = known.pk
@@ -140,7 +140,7 @@ class Reader:
         run: dict[str, RunStation] = {}
         for order, each in enumerate(self.said.run):
             if each.station in run or (each.state == RunStation.State.SKIPPED and not each.because):
-                raise refused(_("run {it}: a station comes once, and one left out says why.").format(it=order + 1))
+                raise refused(_("run {number}: a station comes once, and one left out says why.").format(number=order + 1))
             more = {"state": each.state, "call_state": each.call_state, "waits_for": each.waits_for, "because": each.because}
             run[each.station] = RunStation.objects.create(job=job, order=order, key=each.station, **more)
         return run
@@ -246,7 +246,7 @@ class Reader:
         if not ask or len(ask) > 80:
             raise refused(_("{where}, ask: it belongs to nothing on the card.").format(where=where))
         if row.gauge and row.gauge not in self.gauges:
-            raise refused(_("{where}, gauge: {it!r} is not among the file's gauges.").format(where=where, it=row.gauge[:40]))
+            raise refused(_("{where}, gauge: {gauge!r} is not among the file's gauges.").format(where=where, gauge=row.gauge[:40]))
         if len(row.kind) > 25:
             raise refused(_("{where}, kind: it is not known here.").format(where=where))
         reading = Reading.objects.create(
@@ -355,8 +355,11 @@ def _pictures(said: JobFile, files: dict[str, bytes], tell: Tell) -> dict[str, C
     found: dict[str, Cleaned] = {}
     for index, each in enumerate(said.photos):
         if each.file not in files:
-            raise refused(_("photos {it}: its picture {it2!r} is not in the file.").format(it=index + 1, it2=each.file[:40]))
-        tell(_("Looking at picture {it} of {photos}").format(it=index + 1, photos=len(said.photos)), 0.1 + 0.8 * index / len(said.photos))
+            raise refused(_("photos {number}: its picture {file!r} is not in the file.").format(number=index + 1, file=each.file[:40]))
+        tell(
+            _("Looking at picture {number} of {photos}").format(number=index + 1, photos=len(said.photos)),
+            0.1 + 0.8 * index / len(said.photos),
+        )
         if each.file in found:
             continue
         try:

@@ -24,7 +24,7 @@ def read(data: bytes, most_bytes: int) -> Any:
         with control characters or half a character in it.
     """
     if len(data) > most_bytes:
-        raise BadInput("file", _("That file is over {it} MB.").format(it=most_bytes // 1000000))
+        raise BadInput("file", _("That file is over {most} MB.").format(most=most_bytes // 1000000))
     try:
         text = data.decode("utf-8-sig")
     except UnicodeDecodeError as error:
@@ -55,14 +55,14 @@ def _once(pairs: list[tuple[str, Any]]) -> dict[str, Any]:
 
 def _whole(text: str) -> int:
     if len(text) > 15:
-        raise BadInput("file", _("{it}… is no number that anything here could have.").format(it=text[:15]))
+        raise BadInput("file", _("{number}… is no number that anything here could have.").format(number=text[:15]))
     return int(text)
 
 
 def _number(text: str) -> float:
     found = float(text) if len(text) <= LONGEST_NUMBER else math.inf
     if not math.isfinite(found):
-        raise BadInput("file", _("{it}… is no number that anything here could have.").format(it=text[:15]))
+        raise BadInput("file", _("{number}… is no number that anything here could have.").format(number=text[:15]))
     return found
 
 

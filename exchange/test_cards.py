@@ -12,6 +12,7 @@ from exchange.card_files import card_as_csv, card_as_json, card_from_json, line_
 from shopmath.checks import BadInput
 from stations.split.tests import face
 from tests.shed import Hands, job
+from ui.units import Units, reading_in
 
 
 class CardFiles(TestCase):
@@ -75,6 +76,8 @@ class CardFiles(TestCase):
                 text = card_as_csv(self.card, what)
                 self.assertEqual(read_csv(self.card, text.encode())[0], what)
                 self.assertEqual(card_as_csv(self.card, what), text)
+        with reading_in(Units.INCH):
+            self.assertIn("3.54 in", card_as_csv(self.card, "bolts"))
         self.assertEqual(read_csv(self.card, b"name;low;high;kind\nBig-end side play;6 thou;0,55 mm;length\n"), ("figures", 1))
         self.assertAlmostEqual(Spec.objects.get(name="Big-end side play").low, 0.1524)
 

@@ -86,8 +86,8 @@ def read_log(text: str, kind: str, unit: str, zone: tzinfo) -> list[LogLine]:
         if not columns.named:
             raise BadInput(
                 "file",
-                _("Line {it}: no column is called {value}, so it cannot be told which is the reading.").format(
-                    it=rows[0][0], value=" or ".join(VALUE)
+                _("Line {line}: no column is called {names}, so it cannot be told which is the reading.").format(
+                    line=rows[0][0], names=" or ".join(VALUE)
                 ),
             )
     if all(line.refused for line in found):

@@ -39,7 +39,7 @@ def clean(data: bytes, side_px: int = SIDE_PX) -> tuple[bytes, tuple[int, int]]:
             most = LARGEST_PX[source.format or "PNG"]
             if source.width * source.height > most:
                 raise BadInput(
-                    "photo", _("That picture has more than {it} million pixels. Take it at a smaller size.").format(it=most // 1000000)
+                    "photo", _("That picture has more than {most} million pixels. Take it at a smaller size.").format(most=most // 1000000)
                 )
             profile = source.info.get("icc_profile")
             source.draft("RGB", (2 * side_px, 2 * side_px))

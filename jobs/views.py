@@ -39,8 +39,8 @@ def add(request: HttpRequest, tag: str) -> HttpResponse:
     if len(uploads) > MOST_AT_ONCE:
         messages.error(
             request,
-            _("{most_at_once} pictures at once are taken; {it} were left out.").format(
-                most_at_once=MOST_AT_ONCE, it=len(uploads) - MOST_AT_ONCE
+            _("At most {most} pictures are added at once; {left_out} were left out.").format(
+                most=MOST_AT_ONCE, left_out=len(uploads) - MOST_AT_ONCE
             ),
         )
     try:

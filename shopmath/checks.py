@@ -32,7 +32,21 @@ class BadInput(ValueError):
     def message(self) -> str:
         """The sentence in the reader's language, where the interface has one for it (`in_other_words`)."""
         said = _translate[0](self.template) if self.template else ""
-        return said.format(**self.values) if self.values else said
+        if not self.values:
+            return said
+        return said.format(**{name: _translate[0](each) if isinstance(each, Word) else each for name, each in self.values.items()})
+
+
+class Word(str):
+    """A word among the values of a refusal that is translated with its sentence, such as the name of a kind of quantity.
+
+    Examples
+    --------
+    >>> BadInput("size", "Nothing was typed; {kind} is wanted.", kind=Word("a length")).message
+    'Nothing was typed; a length is wanted.'
+    """
+
+    __slots__ = ()
 
 
 _translate: list[Callable[[str], str]] = [str]
@@ -145,10 +159,10 @@ def one_of(field: str, value: str, allowed: tuple[str, ...]) -> str:
     if value not in allowed:
         raise BadInput(
             field,
-            gettext_noop("{value!r} is not known here. Known: {allowed2}."),
+            gettext_noop("{value!r} is not known here. Known: {allowed_words}."),
             "not_known",
             value=value,
             allowed=allowed,
-            allowed2=", ".join(allowed),
+            allowed_words=", ".join(allowed),
         )
     return value

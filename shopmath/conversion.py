@@ -107,9 +107,5 @@ def convert(value: float, unit: str, to: str) -> float:
         if value <= 0:
             raise BadInput("thread_pitch", gettext_noop("{value:g} tpi is no pitch; it must be above 0."), value=value)
         return 25.4 / value
-    from pint import PintError
-
-    try:
-        return float(_units().Quantity(value, unit).to(to).magnitude)
-    except (PintError, AttributeError, TypeError) as error:
-        raise BadInput("unit", gettext_noop("{unit} cannot be turned into {to}."), unit=unit, to=to) from error
+    factor, offset = scale_of(unit, to)
+    return value * factor + offset

@@ -126,8 +126,8 @@ def limits(code: str, nominal_mm: float) -> Limits:
     if grade not in GRADES:
         raise BadInput(
             "code",
-            gettext_noop("{the_code} was read as letter {letter}, grade {grade}; grades 4 to 11 are known here."),
-            the_code=code,
+            gettext_noop("{typed} was read as letter {letter}, grade {grade}; grades 4 to 11 are known here."),
+            typed=code,
             letter=letter,
             grade=grade,
         )

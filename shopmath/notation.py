@@ -25,10 +25,9 @@ def _matched(pattern: re.Pattern[str], field: str, text: str, example: str) -> r
     if found is None:
         raise BadInput(
             field,
-            gettext_noop("{it!r} is not read here: write it as {example}."),
+            gettext_noop("{typed!r} is not read here: write it as {example}."),
             "not_read",
             typed=said[:LONGEST],
-            it=said[:LONGEST],
             example=example,
         )
     return found

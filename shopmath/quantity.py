@@ -12,7 +12,7 @@ import re
 from dataclasses import dataclass
 from fractions import Fraction
 
-from shopmath.checks import ABSOLUTE_ZERO_C, BadInput, finite, gettext_noop, one_of, positive
+from shopmath.checks import ABSOLUTE_ZERO_C, BadInput, Word, finite, gettext_noop, one_of, positive
 from shopmath.conversion import convert
 
 CANONICAL = {
@@ -171,8 +171,37 @@ def _other_kind(unit: str) -> str | None:
     return next((kind for kind in KINDS if unit in UNITS[kind]), None)
 
 
-def _a(kind: str) -> str:
-    return f"{'an' if kind[0] in 'aeiou' else 'a'} {kind.replace('_', ' ')}"
+A_KIND = {
+    "length": gettext_noop("a length"),
+    "temperature": gettext_noop("a temperature"),
+    "temperature_difference": gettext_noop("a temperature difference"),
+    "torque": gettext_noop("a torque"),
+    "force": gettext_noop("a force"),
+    "mass": gettext_noop("a mass"),
+    "angle": gettext_noop("an angle"),
+    "speed": gettext_noop("a speed"),
+    "time": gettext_noop("a time"),
+    "thread_pitch": gettext_noop("a thread pitch"),
+    "pressure": gettext_noop("a pressure"),
+}
+
+OF_KIND = {
+    "length": gettext_noop("length"),
+    "temperature": gettext_noop("temperature"),
+    "temperature_difference": gettext_noop("temperature difference"),
+    "torque": gettext_noop("torque"),
+    "force": gettext_noop("force"),
+    "mass": gettext_noop("mass"),
+    "angle": gettext_noop("angle"),
+    "speed": gettext_noop("speed"),
+    "time": gettext_noop("time"),
+    "thread_pitch": gettext_noop("thread pitch"),
+    "pressure": gettext_noop("pressure"),
+}
+
+
+def _a(kind: str) -> Word:
+    return Word(A_KIND[kind])
 
 
 def _unit(typed: str, kind: str, number: str, ton: str | None, field: str) -> str:
@@ -196,13 +225,12 @@ def _unit(typed: str, kind: str, number: str, ton: str | None, field: str) -> st
     other = _other_kind(word)
     wanted = ", ".join(dict.fromkeys(SHOWN.get(unit, unit) for unit in known.values()))
     if other:
-        meant = other.replace("_", " ")
         raise BadInput(
             field,
             gettext_noop("{number} was understood, but {typed} is a unit of {meant}; {kind} is wanted here ({wanted})."),
             number=number,
             typed=typed,
-            meant=meant,
+            meant=Word(OF_KIND[other]),
             kind=_a(kind),
             wanted=wanted,
         )
@@ -271,7 +299,10 @@ def parse(text: str, kind: str, default_unit: str | None = None, *, ton: str | N
         raise BadInput(kind, gettext_noop("Nothing was typed; {kind} is wanted."), kind=_a(kind))
     if len(tidy) > LONGEST:
         raise BadInput(
-            kind, gettext_noop("{it}… is {tidy} characters long; a reading has a number and a unit."), it=tidy[:20], tidy=len(tidy)
+            kind,
+            gettext_noop("{start}… is {length} characters long; a reading has a number and a unit."),
+            start=tidy[:20],
+            length=len(tidy),
         )
     if kind == "angle" and (found := _DMS.fullmatch(tidy)):
         degrees, minutes, seconds = (_decimal(part, kind) if part else 0.0 for part in found.groups()[1:])
@@ -291,10 +322,10 @@ def parse(text: str, kind: str, default_unit: str | None = None, *, ton: str | N
     if not match:
         raise BadInput(
             kind,
-            gettext_noop("{tidy!r} does not start with a number; {kind} such as {kind2} is wanted."),
+            gettext_noop("{tidy!r} does not start with a number; {kind} such as {example} is wanted."),
             tidy=tidy,
             kind=_a(kind),
-            kind2=_example(kind),
+            example=_example(kind),
         )
     number, rest = match[0].strip(), tidy[match.end() :].strip()
     value = _number(match, kind)

@@ -9,9 +9,18 @@ import cmath
 import math
 from dataclasses import dataclass
 
-from shopmath.checks import BadInput, finite, gettext_noop, not_negative, positive
+from shopmath.checks import BadInput, finite, gettext_noop, not_negative, one_of, positive
 
 NEAR_MM = 0.5  # a gauge this close to a support measures nothing
+SIDES = ("left", "right")
+ON_SUPPORT = {
+    "left": gettext_noop("The left gauge stands on its support: it measures nothing there. Move it."),
+    "right": gettext_noop("The right gauge stands on its support: it measures nothing there. Move it."),
+}
+WRONG_SIDE = {
+    "left": gettext_noop("The left half lies at negative z; {value:g} was given."),
+    "right": gettext_noop("The right half lies at positive z; {value:g} was given."),
+}
 
 
 def refuse_on_support(side: str, support_mm: float, gauge_mm: float) -> None:
@@ -22,9 +31,7 @@ def refuse_on_support(side: str, support_mm: float, gauge_mm: float) -> None:
     >>> refuse_on_support("left", 92, 34)
     """
     if abs(finite("support_mm", support_mm) - finite("gauge_mm", gauge_mm)) < NEAR_MM:
-        raise BadInput(
-            f"gauge_{side}_mm", gettext_noop("The {side} gauge stands on its support: it measures nothing there. Move it."), side=side
-        )
+        raise BadInput(f"gauge_{side}_mm", ON_SUPPORT[one_of("side", side, SIDES)])
 
 
 @dataclass(frozen=True)
@@ -45,13 +52,7 @@ class PressedCrank:
             support, gauge = getattr(self, f"support_{side}_mm"), getattr(self, f"gauge_{side}_mm")
             for name, value in ((f"support_{side}_mm", support), (f"gauge_{side}_mm", gauge)):
                 if sign * value <= 0:
-                    raise BadInput(
-                        name,
-                        gettext_noop("The {side} half lies at {it} z; {value:g} was given."),
-                        side=side,
-                        it="negative" if sign < 0 else "positive",
-                        value=value,
-                    )
+                    raise BadInput(name, WRONG_SIDE[side], value=value)
             refuse_on_support(side, support, gauge)
 
 

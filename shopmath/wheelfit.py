@@ -122,7 +122,9 @@ def contact(share: float, at_large_end: bool) -> Call:
     ('in', 'too_close', 'out')
     """
     if not 0 <= finite("share", share) <= 1:
-        raise BadInput("share", gettext_noop("A share of the cone lies between 0 and 100 %; {it:g} % was understood."), it=100 * share)
+        raise BadInput(
+            "share", gettext_noop("A share of the cone lies between 0 and 100 %; {percent:g} % was understood."), percent=100 * share
+        )
     values = {"share": part(share), "wanted": part(CONTACT_GOOD)}
     if not at_large_end:
         return Call(OUT, share - CONTACT_GOOD, f"{share:.0%} of it, hollow at the large end: the wheel would rock.", "hollow", values)

@@ -30,7 +30,10 @@ def understood(ask: Question, text: str, ton: str | None) -> Quantity:
         counted = text.strip()
         if not (counted.isascii() and counted.isdecimal()) or len(counted) > 9 or int(counted) > MOST_PIECES:
             raise BadInput(
-                ask.key, _("A whole number is wanted, such as {it}; {it2!r} was typed.").format(it=ask.example or 12, it2=counted[:40])
+                ask.key,
+                _("A whole number is wanted, such as {example}; {typed!r} was typed.").format(
+                    example=ask.example or 12, typed=counted[:40]
+                ),
             )
         return Quantity(float(counted), "", float(counted), counted, "count")
     if ask.is_words:
@@ -46,5 +49,5 @@ def _option(ask: Question, typed: str, text: str) -> Quantity:
     ]
     if len(found) != 1:
         words = ", ".join(option.words for option in ask.options)
-        raise BadInput(ask.key, _("{it!r} is none of these, or more than one: {words}.").format(it=text.strip()[:40], words=words))
+        raise BadInput(ask.key, _("{typed!r} is none of these, or more than one: {words}.").format(typed=text.strip()[:40], words=words))
     return log.words(found[0].key)

@@ -57,14 +57,14 @@ def looks_for(most: int) -> int:
     (7, 1, 1)
     """
     if isinstance(most, bool) or not isinstance(most, int) or not 1 <= most <= MOST:
-        raise BadInput("most", gettext_noop("1 to {most} stops are looked at, not {most2!r:.20}."), most=MOST, most2=most)
+        raise BadInput("most", gettext_noop("1 to {largest} stops are looked at, not {given!r:.20}."), largest=MOST, given=most)
     return max(1, most - FIRST_LOOK + 1)
 
 
 def _threshold(looks: int) -> float:
     """The p under which marks tell, for 5 in 100 balanced wheels over all the looks."""
     if isinstance(looks, bool) or not isinstance(looks, int) or not 1 <= looks <= LOOKS[-1][0]:
-        raise BadInput("looks", gettext_noop("1 to {it} looks are allowed for, not {looks!r:.20}."), it=LOOKS[-1][0], looks=looks)
+        raise BadInput("looks", gettext_noop("1 to {largest} looks are allowed for, not {given!r:.20}."), largest=LOOKS[-1][0], given=looks)
     return next(p for most, p in LOOKS if looks <= most)
 
 

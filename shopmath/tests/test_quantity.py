@@ -10,6 +10,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from shopmath.checks import BadInput
+from shopmath.conversion import scale_of
 from shopmath.quantity import parse, show
 
 
@@ -109,5 +110,6 @@ class UnitCache(TestCase):
 
     def read_anew(self) -> float:
         """As a process does that has read no unit yet."""
+        scale_of.cache_clear()
         with mock.patch("shopmath.conversion._registry", None):
             return parse("1/2 in", "length").canonical
