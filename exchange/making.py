@@ -14,13 +14,15 @@ from dataclasses import dataclass, field
 from typing import IO
 
 from django.db import connections
-from django.utils.translation import gettext_lazy as _
+from django.utils import timezone, translation
+from django.utils.translation import gettext as _
+from django.utils.translation import gettext_lazy
 
 from shopmath.checks import BadInput
 
 Tell = Callable[[str, float], None]  # what is being done, and how much of all is done, 0 to 1
 KEPT_S, MOST = 600.0, 24  # finished ones are kept for so long, and so many at most
-BROKEN = _("It could not be made; the reason is in the server's log.")
+BROKEN = gettext_lazy("It could not be made; the reason is in the server's log.")
 LOG = logging.getLogger(__name__)
 
 
@@ -47,7 +49,7 @@ class Making:
     asker: str
     what: str
     token: str = field(default_factory=lambda: secrets.token_urlsafe(18))
-    words: str = "Beginning"
+    words: str = field(default_factory=lambda: _("Beginning"))
     share: float = 0.0
     made: Made | None = None
     refused: str = ""
@@ -100,11 +102,17 @@ class Bench:
             if same:
                 return same
             if sum(not each.over for each in self._all.values()) >= MOST:
-                raise BadInput("making", str(_("Too much is being made at once. Wait a moment and ask again.")))
+                raise BadInput("making", _("Too much is being made at once. Wait a moment and ask again."))
             making = Making(asker, what)
             self._all[making.token] = making
-        as_asked = contextvars.copy_context()  # in the language, the units and the time zone of who asked
-        threading.Thread(target=as_asked.run, args=(making.run, make), daemon=True).start()
+        as_asked = contextvars.copy_context()  # in the units of who asked
+        spoken, zone = translation.get_language(), timezone.get_current_timezone()  # which Django does not carry into a thread
+
+        def run() -> None:
+            with translation.override(spoken), timezone.override(zone):
+                making.run(make)
+
+        threading.Thread(target=as_asked.run, args=(run,), daemon=True).start()
         return making
 
     def found(self, asker: str, token: str) -> Making | None:

@@ -6,12 +6,15 @@ import threading
 from unittest import mock
 
 from django.test import SimpleTestCase, TestCase
+from django.utils import timezone, translation
 
 from exchange import making
 from exchange.making import Bench, Made
 from shopmath.checks import BadInput
 from tests.shed import person
 from tests.standins import until
+from ui.numbers import size
+from ui.units import Units, reading_in
 
 
 class AtTheBench(SimpleTestCase):
@@ -40,6 +43,15 @@ class AtTheBench(SimpleTestCase):
         go_on.set()
         until(lambda: first.over)
         self.assertIsNot(self.made(), first)
+
+    def test_it_is_made_in_the_units_the_language_and_the_time_zone_of_who_asked(self):
+        def make(tell):
+            return Made(goes=f"{size(2.54)} {translation.get_language()} {timezone.get_current_timezone()}")
+
+        with reading_in(Units.INCH), translation.override("eo"), timezone.override("America/St_Johns"):
+            found = self.bench.begin("person 1", "the sheet", make)
+        until(lambda: found.over)
+        self.assertEqual(found.made.goes, "0,100 in eo America/St_Johns")
 
     def test_only_its_asker_finds_it(self):
         found = self.made(asker="owner abc")

@@ -20,11 +20,12 @@ from jobs.models import Reading
 from stations.base.asking import label
 from stations.registry import BY_KEY
 from ui.numbers import exact, show, spelled_in
-from ui.svg import Sheet
+from ui.svg import Sheet, papers
 from ui.times import day, month
 from ui.units import unit_for
 
 MOST = 4000  # readings looked at, the newest
+WIDTHS = {"wide": 760.0, "narrow": 330.0}  # of the drawing on a desk and on a phone
 
 
 @dataclass(frozen=True)
@@ -75,10 +76,14 @@ def _name(reading: Reading) -> str:
 
 def draw(name: str, kind: str, points: list[Point]) -> SafeString:
     """One figure over its jobs, evenly spaced: what matters is from job to job."""
+    return papers({paper: _drawn(name, kind, points, f"trend-{paper}", width) for paper, width in WIDTHS.items()})
+
+
+def _drawn(name: str, kind: str, points: list[Point], drawing: str, width: float) -> SafeString:
     said = "; ".join(
         _("job {tag}, {day}: {value}").format(tag=point.tag, day=day(point.at), value=show(exact(point.value, kind))) for point in points
     )
-    sheet = Sheet(760, 320, name, said, "trend")
+    sheet, right = Sheet(width, 320, name, said, drawing), width - 30
     values = [point.value for point in points]
     unit = unit_for(kind, max(abs(value) for value in values))
     low, high = min(values), max(values)
@@ -86,14 +91,14 @@ def draw(name: str, kind: str, points: list[Point]) -> SafeString:
     step = 10.0 ** min(0, math.floor(math.log10(2 * pad)) - 2)
 
     def at(index: int, value: float) -> tuple[float, float]:
-        across = 90 + 620 * (index + 0.5) / len(points)
+        across = 90 + (right - 110) * (index + 0.5) / len(points)
         return across, 260 - 220 * (value - low + pad) / (high - low + 2 * pad)
 
     sheet.line((84, 30), (84, 264), "axis")
-    sheet.line((84, 264), (730, 264), "axis thin")
+    sheet.line((84, 264), (right, 264), "axis thin")
     for value in dict.fromkeys((low, high)):
         y = at(0, value)[1]
-        sheet.line((78, y), (730, y), "rule")
+        sheet.line((78, y), (right, y), "rule")
         sheet.text((74, y + 5), spelled_in(value, kind, unit, step), "tick", "end")
     sheet.text((84, 20), unit.name, "tick", "middle")
     sheet.trace([at(index, point.value) for index, point in enumerate(points)], "ink")

@@ -182,7 +182,7 @@ def carry(
 
 
 def words(text: str) -> Quantity:
-    """A note or a choice in the clothes of a reading."""
+    """A note or a choice, kept as a reading."""
     return Quantity(0.0, "", 0.0, text, "words")
 
 

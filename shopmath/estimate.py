@@ -45,5 +45,5 @@ class Estimate:
 
 
 def exactly(value: float, basis: str) -> Estimate:
-    """A measured value in the clothes of a band, marked as not estimated."""
+    """A measured value as a band of no width, marked as not estimated."""
     return Estimate(value, value, value, basis, estimated=False)

@@ -14,6 +14,7 @@ from fractions import Fraction
 
 from shopmath.checks import ABSOLUTE_ZERO_C, BadInput, Word, finite, gettext_noop, one_of, positive
 from shopmath.conversion import convert
+from shopmath.kinds import A_KIND, OF_KIND
 
 CANONICAL = {
     "length": "mm",
@@ -169,35 +170,6 @@ def _number(match: re.Match[str], kind: str) -> float:
 
 def _other_kind(unit: str) -> str | None:
     return next((kind for kind in KINDS if unit in UNITS[kind]), None)
-
-
-A_KIND = {
-    "length": gettext_noop("a length"),
-    "temperature": gettext_noop("a temperature"),
-    "temperature_difference": gettext_noop("a temperature difference"),
-    "torque": gettext_noop("a torque"),
-    "force": gettext_noop("a force"),
-    "mass": gettext_noop("a mass"),
-    "angle": gettext_noop("an angle"),
-    "speed": gettext_noop("a speed"),
-    "time": gettext_noop("a time"),
-    "thread_pitch": gettext_noop("a thread pitch"),
-    "pressure": gettext_noop("a pressure"),
-}
-
-OF_KIND = {
-    "length": gettext_noop("length"),
-    "temperature": gettext_noop("temperature"),
-    "temperature_difference": gettext_noop("temperature difference"),
-    "torque": gettext_noop("torque"),
-    "force": gettext_noop("force"),
-    "mass": gettext_noop("mass"),
-    "angle": gettext_noop("angle"),
-    "speed": gettext_noop("speed"),
-    "time": gettext_noop("time"),
-    "thread_pitch": gettext_noop("thread pitch"),
-    "pressure": gettext_noop("pressure"),
-}
 
 
 def _a(kind: str) -> Word:

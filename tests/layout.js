@@ -64,7 +64,7 @@
   const strip = document.querySelector("section.strip");
   if (strip) {
     const edge = strip.getBoundingClientRect();
-    if (edge.bottom > innerHeight + 1 || edge.height < 40) faults.push(`the strip ends at ${Math.round(edge.bottom)}`);
+    if (edge.bottom > innerHeight + 1 || (edge.height < 30)) faults.push(`the strip ends at ${Math.round(edge.bottom)}`);
     for (const e of document.querySelectorAll("#picture svg, .time-slider")) {
       const box = e.getBoundingClientRect();
       const frame = document.getElementById("drawing").getBoundingClientRect();

@@ -14,6 +14,7 @@ from unittest import mock
 from django.core.management import call_command
 from django.test import SimpleTestCase, TestCase
 
+from shop.management.commands.first_account import zone_here
 from shop.models import Heater, Person, Shop
 from stator.secret import secret_key
 
@@ -76,6 +77,11 @@ class FirstAccount(TestCase):
         self.assertTrue(Heater.objects.filter(method="oven").exists())
         shop = Shop.current()
         self.assertEqual((shop.time_zone, shop.units, shop.first_weekday), ("Europe/Oslo", "inch", 1))
+
+    def test_what_is_no_answer_is_asked_again(self):
+        self.start(["una", "Atlantis/Here", "", "furlongs", "", "Someday", "Sunday"], ["gannet-and-gull-7", "gannet-and-gull-7"])
+        shop = Shop.current()
+        self.assertEqual((shop.units, shop.first_weekday, shop.time_zone), ("metric", 0, zone_here()))
 
     def test_it_asks_nobody_when_there_is_someone(self):
         Person.objects.create_user("una")

@@ -8,19 +8,21 @@ import json
 
 from django.test import SimpleTestCase, TestCase
 
-from engines.models import Mark, Spec
+from engines.models import Mark, Seal, Spec
 from engines.parts import CRANK, JOINT
 from engines.properties import Property
 from engines.slots import Slot
 from exchange.card_files import read_csv
 from exchange.job_zip import readings_csv
 from jobs.models import Record
-from shop.models import Gauge, Person, Shop
+from shop.models import Blades, Gauge, Person, Shop
+from shopmath.quantity import parse
 from stations.base.asking import question
 from stations.end_float.tests import STACK, FloatCase
 from stations.true import words
 from tests.shed import Hands, job
-from ui.units import Units, reading_in
+from ui.numbers import spelled_in
+from ui.units import Units, question_unit, reading_in, scale_to
 
 
 class Asked(SimpleTestCase):
@@ -109,6 +111,48 @@ class Readers(TestCase):
         spec = Spec.objects.get()
         self.assertEqual((spec.low, spec.high), (0.1016, 0.2032))
         self.assertContains(self.hands.client.get(f"/jobs/{self.made.tag}/card/?part=spec&id={spec.pk}"), 'value="4"')
+
+    def test_a_card_is_filled_in_inches_and_its_trade_sizes_stay_what_they_are(self):
+        self.inches()
+        seal = {
+            "name": "Output",
+            "half": "left",
+            "lip": "inside",
+            "loads_from": "outside",
+            "shaft_mm": "25",
+            "bore_mm": "40",
+            "width_mm": "7",
+            "depth_mm": "0.02",
+        }
+        page = f"/jobs/{self.made.tag}/card/"
+        self.hands.client.post(page, {"part": "seal", **{f"seal-{name}": value for name, value in seal.items()}, "client_key": "k"})
+        self.assertEqual(round(Seal.objects.get().depth_mm, 3), 0.508)
+        self.assertContains(self.hands.client.get(page), "25 × 40 × 7")
+        facts = self.hands.client.get(f"{page}?part=facts").content.decode()
+        self.assertIn("Stroke, in", facts)
+
+    def test_every_kind_is_asked_told_and_kept_in_one_unit(self):
+        """A bare number typed in the unit of the question comes back as it was typed, and is kept in the core's."""
+        for kind, typed, core in (
+            ("length", "1.5", 38.1),
+            ("temperature", "212", 100.0),
+            ("torque", "30", 40.675),
+            ("force", "4500", 20017.0),
+            ("pressure", "10", 68.948),
+        ):
+            with self.subTest(kind), reading_in(Units.INCH):
+                unit = question_unit(kind)
+                kept = parse(typed, kind, default_unit=unit.typed).canonical
+                self.assertAlmostEqual(kept, core, delta=core * 1e-4)
+                self.assertEqual(spelled_in(kept, kind, unit, 0.1 / scale_to(kind, unit)[0]).rstrip("0").rstrip("."), typed)
+
+    def test_a_shelf_is_typed_in_inches_and_told_in_both(self):
+        self.inches()
+        self.hands.client.post("/shop/blades/", {"name": "Thou blades", "kind": "feeler", "sizes_mm": "1.5 2 4", "client_key": "k"})
+        kept = Blades.objects.get(name="Thou blades").sizes_mm
+        self.assertEqual([round(each, 4) for each in kept], [0.0381, 0.0508, 0.1016])
+        Person.objects.update(units="metric")
+        self.assertContains(self.hands.client.get("/shop/"), "0.0381")
 
     def test_a_reading_leaves_in_the_core_s_unit_and_in_the_reader_s(self):
         self.hands.keep("room", "70 F")

@@ -81,6 +81,7 @@ class Released(Shop):
             ("schema-11", "jobs-3-late", 200),
             ("schema-12", "jobs-3-last", 200),
             ("schema-13", "jobs-4", 200),
+            ("schema-14", "jobs-5", 200),
         ):
             with self.subTest(schema):
                 self.setUp()

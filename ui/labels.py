@@ -15,6 +15,7 @@ from ui.svg import Point, Sheet, size_of, width_of
 
 LINE = 18.0  # from one line of a label to the next, px
 GAP = 3.0  # kept free between two labels, px
+WIDER = 1.1  # than at its usual size a label may be: a narrow desk draws its letters larger
 
 
 @dataclass(frozen=True)
@@ -35,7 +36,7 @@ class Box:
 
 def box_of(at: Point, words: str, cls: str, anchor: str) -> Box:
     """The rectangle that a label takes when its text begins, ends or has its middle at a point of its base line."""
-    size, wide = size_of(cls), width_of(words, cls)
+    size, wide = size_of(cls), WIDER * width_of(words, cls)
     left = {"start": at[0], "middle": at[0] - wide / 2, "end": at[0] - wide}[anchor]
     return Box(left - GAP, at[1] - 0.8 * size - GAP, left + wide + GAP, at[1] + 0.25 * size + GAP)
 
@@ -111,7 +112,7 @@ class Labels:
     def put(self) -> None:
         """Write every label that was asked for."""
         for label in sorted(self.wanted, key=lambda each: each.rank):
-            at, anchor = place = min(label.places, key=lambda each: self._cost(label.box(each)))
+            at, anchor = place = self._best(label)
             self.taken.append(label.box(place))
             frame: Any = self.sheet.link(*label.link) if label.link else nullcontext()
             with frame:
@@ -120,6 +121,24 @@ class Labels:
                 for index, (words, cls) in enumerate(label.beneath, 1):
                     self.sheet.text((at[0], at[1] + LINE * index), words, cls, anchor, wrap=False)
         self.wanted.clear()
+
+    def _best(self, label: Wanted) -> tuple[Point, str]:
+        """The first of its places that is free; where none is, one near by: moved onto the paper, then up or down by a line or two."""
+        best = min(label.places, key=lambda each: self._cost(label.box(each)))
+        if self._cost(label.box(best)) <= 0:
+            return best
+        onto = [self._onto_paper(label, place) for place in label.places]
+        near = [((x, y + rows * LINE), anchor) for rows in (0, -1, 1, -2, 2, -3, 3) for (x, y), anchor in onto]
+        return min([best, *near], key=lambda each: round(self._cost(label.box(each))))
+
+    def _onto_paper(self, label: Wanted, place: tuple[Point, str]) -> tuple[Point, str]:
+        box, ((x, y), anchor) = label.box(place), place
+        right, down = max(-box.left, 0.0), max(-box.top, 0.0)
+        right = right or min(self.sheet.width - box.right, 0.0)
+        if box.right - box.left > self.sheet.width:  # it will be written in two lines
+            right = -box.left if anchor == "start" else 0.0
+        down = down or min(self.sheet.height - box.bottom, 0.0)
+        return (x + right, y + down), anchor
 
     def _cost(self, box: Box) -> float:
         """How much of a label would lie over something else or off the paper, px²."""

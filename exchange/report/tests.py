@@ -22,6 +22,7 @@ from exchange.report.views import JOB
 from jobs.models import Job, OwnerLink
 from jobs.photos import add_photo
 from jobs.tests import picture
+from shop.models import Person, Shop
 from stations.balance.tests import Balancer
 from stations.bearings_out.tests import Puller
 from stations.centre.tests import Centrer
@@ -242,6 +243,16 @@ class TheOwnersLink(Leaving):
         self.assertEqual(self.see("photos/999.jpg").status_code, 404)
         for path in ("/jobs/0412/", "/jobs/0412/sheet/", "/", f"/photos/{photo.pk}/large.jpg"):
             self.assertEqual(self.stranger.get(path).status_code, 302, path)
+
+    def test_it_is_in_the_units_of_the_shop_whoever_gave_the_link(self):
+        Person.objects.update(units="inch")
+        page = self.see().content.decode()
+        self.assertIn("0.15 mm", page)
+        self.assertNotRegex(page, r"\d (in|thou)\b")
+        self.assertIn("0.15 mm (5.9 thou)", self.hands.client.get("/jobs/0412/sheet/").content.decode())
+        Person.objects.update(units="")
+        Shop.objects.update_or_create(pk=Shop.current().pk, defaults={"units": "inch"})
+        self.assertIn("thou", self.see().content.decode())
 
     def test_it_is_shown_once_and_only_its_digest_is_kept(self):
         self.assertNotIn(self.link, self.hands.client.get("/jobs/0412/sheet/").content.decode())

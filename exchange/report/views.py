@@ -83,7 +83,7 @@ def whole_job(request: HttpRequest, tag: str) -> HttpResponse:
     def make(tell: Tell) -> Made:
         return Made(job_as_zip(job, person, timezone.now(), tell), f"job-{job.tag}.zip", "application/zip")  # type: ignore[arg-type]
 
-    return made_or_making(request, f"all of {tag}", make)
+    return made_or_making(request, _("all of {tag}").format(tag=tag), make)
 
 
 @require_POST

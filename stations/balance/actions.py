@@ -1,4 +1,4 @@
-"""What may be done at Balance: go on all the same, roll it again, sign."""
+"""What may be done at Balance: balance a wheel that did not shake, roll it again, sign."""
 
 from __future__ import annotations
 
@@ -31,7 +31,7 @@ def actions(bound: Any) -> tuple[Action, ...]:
 
 
 def go_on(bound: Any) -> None:
-    """It did not shake, and is balanced all the same."""
+    """Balance the wheel although it did not shake."""
     log.choose(bound.entry, anyway=True)
 
 

@@ -195,7 +195,7 @@ def _driver(found: BearingsOutFacts, canvas: Canvas) -> None:
         return left + (right - left) * (size - low) / (high - low)
 
     name = fill(words.ON_DRAWING["driver"], {"on": words.RING[window.presses_on]})
-    sheet.text((left, y - 40), name, "strong")
+    sheet.text((left, y - (40 if canvas.is_wide else 62)), name, "strong")
     sheet.rect(x(window.outside_low_mm), y - 18, x(window.outside_high_mm) - x(window.outside_low_mm), 18, "window")
     sheet.line((left, y), (right, y), "axis")
     anchors = {"bore": "middle" if canvas.is_wide else "start", "outside": "end"}

@@ -6,6 +6,7 @@ from typing import Any
 
 from django import forms
 from django.forms.models import model_to_dict
+from django.utils.translation import gettext
 from django.utils.translation import gettext_lazy as _
 
 from engines.models import EngineCard, Fitted, Mark, Seal, Spec, case_metals
@@ -200,7 +201,7 @@ class SealForm(PlainTextMixin, forms.ModelForm):
         seats.queryset = card.seats.all()
 
     def clean_name(self) -> str:
-        name = (self.cleaned_data.get("name") or "Crank seal").strip()
+        name = (self.cleaned_data.get("name") or gettext("Crank seal")).strip()
         if self.card.seals.filter(name=name).exclude(pk=self.instance.pk).exists():
             raise forms.ValidationError(_("This engine has a seal called {name!r} already.").format(name=name))
         return name
@@ -210,7 +211,7 @@ class SealForm(PlainTextMixin, forms.ModelForm):
         if data.get("shaft_mm") and data.get("bore_mm") and data["bore_mm"] <= data["shaft_mm"]:
             self.add_error(
                 "bore_mm",
-                _("The bore ({bore} mm) is larger than the shaft ({shaft} mm).").format(
+                _("The bore ({bore} mm) must be larger than the shaft ({shaft} mm).").format(
                     bore=trade(data["bore_mm"]), shaft=trade(data["shaft_mm"])
                 ),
             )

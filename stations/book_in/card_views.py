@@ -28,9 +28,11 @@ from stations.book_in.card_forms import FactsForm, FittedForm, FlywheelForm, Mar
 from stations.book_in.drawing import DESK, PHONE, Paper, draw_card_face, face_of
 from stations.book_in.forms import SeatForm
 from ui.addresses import row_number
+from ui.fields import QuantityField
 from ui.partial import is_partial
 from ui.units import Units, core_per_shown, units_now
 
+TYPED_BESIDE = {"pitch": "pitch_mm", "length": "length_mm", "torque": "torque_nm", "place": "x_mm"}  # of the next mark, beside the face
 REMOVABLE = {"seat": "seats", "seal": "seals", "fitted": "fitted", "spec": "specs", "mark": "marks"}
 
 
@@ -211,6 +213,7 @@ def face_data(
         "mark": chosen,
         "mark_form": form or MarkForm(card=card, instance=chosen),
         "wrong": form is not None and not form.is_valid(),
+        "units": _units(),
         "whats": Mark.What.choices,
         "placing": (kept or {}).get("place", "bolt"),
         "next": {
@@ -219,6 +222,12 @@ def face_data(
         "marks": marks,
         "unplaced": [seat for seat in seats if seat.on != Seat.On.SHAFT],
     }
+
+
+def _units() -> dict[str, str]:
+    """What bare numbers beside the face are taken in."""
+    fields = {name: MarkForm.base_fields[field] for name, field in TYPED_BESIDE.items()}
+    return {name: field.unit.name for name, field in fields.items() if isinstance(field, QuantityField)}
 
 
 def _again(last: Mark | None, name: str) -> str:

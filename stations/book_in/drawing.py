@@ -11,7 +11,7 @@ from django.utils.translation import gettext as _
 
 from engines.fits import bearing_of
 from engines.models import EngineCard, Mark, Seat
-from stations.common.face import Face, draw_dowel, draw_fastener, draw_gap_place, draw_outline, draw_reach, draw_seats, label, seen_from
+from stations.common.face import Face, draw_dowel, draw_fastener, draw_gap_place, draw_outline, draw_reach, draw_seats, seen_from
 from ui.graph import step_for
 from ui.labels import Labels
 from ui.numbers import size
@@ -71,17 +71,16 @@ def draw_card_face(
         labels.at(places, name, "halo quiet")
     for mark in marks:
         x, y = face.at(mark.x_mm, mark.y_mm)
-        beside = 18 + 8 * len(mark.name)  # its name stands toward the middle
-        labels.keep_clear_box(x - (16 if mark.x_mm < 0 else beside), y - 14, x + (beside if mark.x_mm < 0 else 16), y + 14)
+        labels.keep_clear((x, y), 10)
         with sheet.link(f"{reverse('card-face', args=[card.pk])}?mark={mark.pk}", f"{mark.get_what_display()} {mark.name}", "#face"):
             draw_reach(sheet, face, mark.x_mm, mark.y_mm)
             if mark == chosen:
                 sheet.circle(face.at(mark.x_mm, mark.y_mm), 19, "place")
             if mark.is_fastener:
-                draw_fastener(sheet, face, mark, "bolt taken" if mark.assumed else "bolt", mark.name)
+                draw_fastener(sheet, face, mark, "bolt taken" if mark.assumed else "bolt")
             else:
                 (draw_dowel if mark.what == Mark.What.DOWEL else draw_gap_place)(sheet, face, mark)
-                label(sheet, face, mark, mark.name)
+        labels.around((x, y), 12, mark.name, "halo quiet", rank=2, left=mark.x_mm >= 0)  # first toward the middle
     sheet.text(
         (paper.area[0], paper.height - 10), _("{seen}; squares of {size}").format(seen=seen_from(card), size=size(_square(card))), "quiet"
     )

@@ -75,15 +75,13 @@ def draw_seats(sheet: Sheet, face: Face, seats: Sequence[Seat]) -> None:
             sheet.line((centre[0] - dx, centre[1] - dy), (centre[0] + dx, centre[1] + dy), "chain")
 
 
-def draw_fastener(sheet: Sheet, face: Face, mark: Mark, cls: str = "bolt", words: str = "") -> None:
-    """A bolt to scale where it can be seen, with its name beside it."""
+def draw_fastener(sheet: Sheet, face: Face, mark: Mark, cls: str = "bolt") -> None:
+    """A bolt to scale where it can be seen."""
     centre, radius = face.at(mark.x_mm, mark.y_mm), max(8.0, face.scale * mark.d_mm * 0.85)
     sheet.circle(centre, radius, cls)
     arm = radius * 0.55
     sheet.line((centre[0] - arm, centre[1]), (centre[0] + arm, centre[1]), f"cross {cls}")
     sheet.line((centre[0], centre[1] - arm), (centre[0], centre[1] + arm), f"cross {cls}")
-    if words:
-        label(sheet, face, mark, words, radius)
 
 
 def draw_reach(sheet: Sheet, face: Face, x_mm: float, y_mm: float) -> None:
@@ -99,13 +97,6 @@ def draw_dowel(sheet: Sheet, face: Face, mark: Mark) -> None:
 def draw_gap_place(sheet: Sheet, face: Face, mark: Mark, cls: str = "ink solid") -> None:
     x, y = face.at(mark.x_mm, mark.y_mm)
     sheet.shape([(x, y - 9), (x + 9, y + 7), (x - 9, y + 7)], cls)
-
-
-def label(sheet: Sheet, face: Face, mark: Mark, words: str, off: float = 10.0, cls: str = "quiet") -> None:
-    """Words beside a mark, on the side toward the middle."""
-    x, y = face.at(mark.x_mm, mark.y_mm)
-    right = mark.x_mm < 0
-    sheet.text((x + (off + 5 if right else -off - 5), y + 5), words, f"halo {cls}", "start" if right else "end")
 
 
 def seen_from(card: EngineCard) -> str:

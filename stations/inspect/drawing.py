@@ -87,8 +87,9 @@ def _plays(found: InspectFacts, canvas: Canvas, at: Point, unit: float) -> None:
         _place(canvas, radial, (right, y - 112 * unit + dy), said)
         said = fill(words.ON_DRAWING["sideways"], {"of": of, "value": _value(found, side)})
         _place(canvas, side, (x - 100 * unit, y + 176 * unit + dy), said)
-    canvas.sheet.text((right, y - 134 * unit), str(words.ON_DRAWING["wear"]), "quiet")
-    canvas.sheet.text((x - 100 * unit, y + (200 if count == 1 else 226) * unit), str(words.ON_DRAWING["design"]), "quiet")
+    canvas.labels.at([((right, y - 112 * unit - 26), "start")], str(words.ON_DRAWING["wear"]), "quiet")
+    below = y + (200 if count == 1 else 226) * unit
+    canvas.labels.at([((x - 100 * unit, below), "start"), ((8, below + 24), "start")], str(words.ON_DRAWING["design"]), "quiet")
     small = Slot(rod(1), Property.SMALL_END_PLAY)
     said = fill(words.ON_DRAWING["small"], {"value": _value(found, small)})
     _place(canvas, small, (x + 44 * unit, y - 258 * unit), said)
@@ -105,6 +106,7 @@ def _widths(found: InspectFacts, canvas: Canvas, centre: Point, radius: float) -
         angle = math.radians(slot.at.angle_deg or 0.0)
         sheet.circle((centre[0] - radius * math.sin(angle), centre[1] - radius * math.cos(angle)), 5, "ink solid")
         _place(canvas, slot, (centre[0] + dx, centre[1] + dy), _value(found, slot), anchor)
+    canvas.labels.keep_clear(centre, radius + 30)
     said = str(words.ON_DRAWING["width_seen" if wide else "width"])
     sheet.text((centre[0], centre[1] + radius + 56), said, "quiet", "middle")
 

@@ -48,7 +48,7 @@ FIGURE = {
 }
 REASON = {
     **BY_LIMIT,
-    "radial": _("Up and down along the throw is wear: there should be none to feel. Side play is made so."),
+    "radial": _("Up and down along the throw is wear: there should be none to feel. Side play is there by design."),
     "side": _("Side to side is design: the card says how much. Up and down was wear."),
     "first": _("Measure before you judge: a clean part can be worn out."),
     "bearing_first": _("The bearing first, while it is in the hand: it stays or goes by rule, not by feel."),

@@ -41,7 +41,7 @@ def _plan(found: SplitFacts, canvas: Canvas, face: Face) -> None:
     seen, lifting = seen_from(found.card), half(found)
     known = lifting != str(words.UNKNOWN_HALF)
     said = fill(words.ON_DRAWING["lifts"], {"seen": seen, "half": lifting}) if known else seen
-    labels.at([((canvas.width / 2, 396), "middle")], said, "quiet", rank=1)
+    labels.at([((canvas.width / 2, 396), "middle")], said, "quiet", rank=2)
 
 
 def _fastener(found: SplitFacts, canvas: Canvas, face: Face, mark: Mark) -> None:

@@ -81,10 +81,11 @@ def dial(found: TurnedFacts, canvas: Canvas, side: str, at: Point, down_to: floa
     if swing is None:
         return
     fitted = bare(mm(swing.tir_mm))
-    sheet.text((at[0], at[1] - 26), fitted, "reading-label ink", "middle")
+    canvas.labels.at([((at[0], at[1] - 26), "middle")], fitted, "reading-label ink", rank=1)
     # over it how far the needle itself went, where that is not the same: a limit means the needle
     if needle is not None and bare(mm(needle)) != fitted:
-        sheet.text((at[0], at[1] - 45), fill(words.ON_DRAWING["needle"], {"needle": bare(mm(needle))}), "quiet", "middle")
+        said = fill(words.ON_DRAWING["needle"], {"needle": bare(mm(needle))})
+        canvas.labels.at([((at[0], at[1] - 45), "middle")], said, "quiet", rank=2)
 
 
 def on_circle(centre: Point, radius: float, angle_deg: float) -> Point:

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from engines.models import EngineCard, Mark, Seal, Spec
 from jobs.models import Photo, TrayPlace
-from shop.models import Driver
+from shop.models import Driver, Person
 from stations.split.tests import face
 from stations.test_around import photo_file
 from tests.browser.base import BrowserCase
@@ -27,7 +27,7 @@ class TheCard(BrowserCase):
         self.page.get_by_label("Its bore in the case").fill("20")
         self.page.get_by_label("Width, mm", exact=True).fill("7")
         self.page.get_by_text("Put the seal on the card").click()
-        self.sees("is larger than the shaft")
+        self.sees("must be larger than the shaft")
         self.assertEqual(self.page.get_by_label("Shaft, mm", exact=True).input_value(), "1 in")
         self.assertAccessible()
         self.page.get_by_label("Its bore in the case").fill("40 mm")
@@ -42,6 +42,26 @@ class TheCard(BrowserCase):
         self.page.get_by_text("Put the figure on the card").click()
         self.sees("0.1016")
         self.assertAlmostEqual(Spec.objects.get().low, 0.1016)
+        self.assertQuiet()
+
+    def test_a_bolt_is_put_on_in_inches_where_the_face_is_tapped(self):
+        Person.objects.update(units="inch")
+        Mark.objects.all().delete()
+        self.go("/jobs/0412/card/")
+        box = self.page.locator("#face svg").bounding_box()
+        self.page.mouse.click(box["x"] + 0.6 * box["width"], box["y"] + 0.35 * box["height"])
+        self.page.locator("#face a[aria-label='bolt 1']").wait_for()
+        tapped = Mark.objects.get()
+        self.page.locator("#face a[aria-label='bolt 1']").click()
+        self.page.locator("#face:not(.htmx-added) input[name=mark]").wait_for(state="attached")
+        self.assertAlmostEqual(float(self.page.get_by_label("x, in", exact=True).input_value()), tapped.x_mm / 25.4, 2)
+        self.page.get_by_label("Length under the head, in").fill("1.5")
+        self.page.get_by_label("Torque, ft-lb").fill("7.5")
+        self.page.locator("#face form button.button").first.click()
+        self.page.get_by_label("Length, in", exact=True).wait_for()
+        self.assertEqual(self.page.get_by_label("Length, in", exact=True).input_value(), "1.5")  # offered for the next bolt
+        mark = Mark.objects.get()
+        self.assertEqual((round(mark.length_mm, 3), round(mark.torque_nm, 2), mark.x_mm), (38.1, 10.17, tapped.x_mm))
         self.assertQuiet()
 
     def test_a_mark_taken_off_is_put_back_and_a_seat_asks_first(self):

@@ -82,8 +82,9 @@ def _sizes(found: JointFacts, canvas: Canvas, middle: float, web: float) -> None
         _place(found, canvas, Property.PIN_HOLE, "hole", ((middle, 200), "middle"))
     else:
         _place(found, canvas, Property.PIN_SHOWN, "pin", ((middle, 306), "middle"))
-    _place(found, canvas, Property.PIN_LENGTH, "length", ((middle - web + 8, 240), "start"))
-    _place(found, canvas, Property.WEB_WALL, "wall", ((middle + web - 6, 240), "end"))
+    level = 240.0 if canvas.is_wide else 222.0  # beside one another, or on a phone one above the other
+    _place(found, canvas, Property.PIN_LENGTH, "length", ((middle - web + 8, level), "start"))
+    _place(found, canvas, Property.WEB_WALL, "wall", ((middle + web - 6, 246 if level < 240 else level), "end"))
     _place(found, canvas, Property.WEB_WIDTH, "web", ((middle, 486), "middle"))
     if found.is_warm:
         _place(found, canvas, Property.WEB_TEMPERATURE, "web_c", ((middle - web + 8, 168), "start"))

@@ -17,7 +17,7 @@ from exchange import backup
 from shop.told import tell
 from stator import data_folder
 
-CARRIED = ("secret", "demo-sign-in.txt")  # of the folder as it is: sessions end all the same
+CARRIED = ("secret", "demo-sign-in.txt")  # of the folder as it is: sessions end in any case
 
 
 class Command(BaseCommand):

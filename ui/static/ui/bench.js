@@ -116,7 +116,7 @@
         await wake.release();
       }
     } catch (error) {
-      wake = null; // refused on a flat battery or without TLS; the timers ring all the same
+      wake = null; // refused on a flat battery or without TLS; the timers ring without it
     }
   };
 

@@ -4,7 +4,6 @@
 
   const FAST_MS = 200;
   const SLOW_MS = 1000; // when it is silent, lost, or feeds another page
-  const LEVERS = 2; // the strip has room for so many; the gauges' own page shows all
   let pressed = 0; // the last line of a gauge with a button that was kept or was there before the page
   let heardFrom = "";
   let taking = false;
@@ -133,16 +132,31 @@
     input.form.requestSubmit();
   };
 
+  let opened = false; // the controls of a simulated gauge stay open while one works with them
+
   const levers = (here, said) => {
-    const offered = said.state === "elsewhere" ? [["", window.pageWords("take_here")]] : (said.levers || []).slice(0, LEVERS);
+    buttons(here, here, said.state === "elsewhere" ? [["", window.pageWords("take_here")]] : []);
+    const panel = document.getElementById("simulated");
+    if (!panel) return;
+    const offered = said.state === "elsewhere" ? [] : said.levers || [];
+    buttons(panel.querySelector("div"), here, offered);
+    if (panel.hidden === Boolean(offered.length)) panel.hidden = !offered.length;
+    if (!panel.dataset.ready) {
+      panel.dataset.ready = "yes";
+      panel.open = opened;
+      panel.addEventListener("toggle", () => { if (panel.isConnected) opened = panel.open; });
+    }
+  };
+
+  const buttons = (place, here, offered) => {
     const name = JSON.stringify(offered);
-    if (here.dataset.offered === name) return;
-    here.dataset.offered = name;
-    here.querySelectorAll("button").forEach((old) => old.remove());
+    if ((place.dataset.offered || "[]") === name) return;
+    place.dataset.offered = name;
+    place.querySelectorAll("button").forEach((old) => old.remove());
     offered.forEach(([word, does]) => {
       const button = Object.assign(document.createElement("button"), { type: "button", className: "button", textContent: does });
       button.addEventListener("click", () => pull(here.dataset.gauge, word));
-      here.append(button);
+      place.append(button);
     });
   };
 
