@@ -84,6 +84,7 @@ class OwnSettingsForm(forms.ModelForm):
         model = Person
         fields = ("units", "language")
         labels = {"units": _("Show numbers in")}
+        help_texts = {"units": ""}
 
     def __init__(self, *args: Any, **kwargs: Any) -> None:
         super().__init__(*args, **kwargs)

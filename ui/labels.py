@@ -113,30 +113,35 @@ class Labels:
         """Write every label that was asked for."""
         for label in sorted(self.wanted, key=lambda each: each.rank):
             at, anchor = place = self._best(label)
-            self.taken.append(label.box(place))
+            self.taken.append(self._box(label, place))
             frame: Any = self.sheet.link(*label.link) if label.link else nullcontext()
             with frame:
-                too_long = not label.beneath and width_of(label.words, label.cls) > self.sheet.width  # fits in one line nowhere
-                self.sheet.text(at, label.words, label.cls, anchor, wrap=too_long)
+                self.sheet.text(at, label.words, label.cls, anchor, wrap=self._too_long(label))
                 for index, (words, cls) in enumerate(label.beneath, 1):
                     self.sheet.text((at[0], at[1] + LINE * index), words, cls, anchor, wrap=False)
         self.wanted.clear()
 
+    def _too_long(self, label: Wanted) -> bool:
+        """It fits in one line nowhere, and is written in two."""
+        return not label.beneath and width_of(label.words, label.cls) > self.sheet.width
+
+    def _box(self, label: Wanted, place: tuple[Point, str]) -> Box:
+        box = label.box(place)
+        return Box(0.0, box.top, self.sheet.width, box.bottom + LINE) if self._too_long(label) else box
+
     def _best(self, label: Wanted) -> tuple[Point, str]:
         """The first of its places that is free; where none is, one near by: moved onto the paper, then up or down by a line or two."""
-        best = min(label.places, key=lambda each: self._cost(label.box(each)))
-        if self._cost(label.box(best)) <= 0:
+        best = min(label.places, key=lambda each: self._cost(self._box(label, each)))
+        if self._cost(self._box(label, best)) <= 0:
             return best
         onto = [self._onto_paper(label, place) for place in label.places]
         near = [((x, y + rows * LINE), anchor) for rows in (0, -1, 1, -2, 2, -3, 3) for (x, y), anchor in onto]
-        return min([best, *near], key=lambda each: round(self._cost(label.box(each))))
+        return min([best, *near], key=lambda each: round(self._cost(self._box(label, each))))
 
     def _onto_paper(self, label: Wanted, place: tuple[Point, str]) -> tuple[Point, str]:
-        box, ((x, y), anchor) = label.box(place), place
+        box, ((x, y), anchor) = self._box(label, place), place
         right, down = max(-box.left, 0.0), max(-box.top, 0.0)
         right = right or min(self.sheet.width - box.right, 0.0)
-        if box.right - box.left > self.sheet.width:  # it will be written in two lines
-            right = -box.left if anchor == "start" else 0.0
         down = down or min(self.sheet.height - box.bottom, 0.0)
         return (x + right, y + down), anchor
 

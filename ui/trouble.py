@@ -43,7 +43,7 @@ def page_of(status: int, words: str | Promise) -> HttpResponse:
     """A page that needs neither database nor disk."""
     page = format_html(
         "<!doctype html><html lang='en'><meta charset='utf-8'><title>Not kept · Stator</title>"
-        "<h1>Not kept</h1><p>{}</p><p><a href='/'>To the bench</a></p></html>",
+        "<h1>Not kept</h1><p>{}</p><p><a href='/'>Workbench</a></p></html>",
         words,
     )
     return HttpResponse(page, status=status)

@@ -57,6 +57,7 @@ class Heard(BrowserCase):
     def lever(self, words):
         """Work a simulated gauge; its controls stand in a panel that opens above the strip."""
         panel = self.page.locator("#simulated")
+        panel.locator("summary").wait_for()
         if panel.get_attribute("open") is None:
             panel.locator("summary").click()
         panel.get_by_role("button", name=words).click()
