@@ -116,7 +116,7 @@ class Cards(Around):
 
     def test_parts_of_the_card_are_judged_in_words(self):
         for fields, words in [
-            ({"part": "seal", "seal-shaft_mm": "40", "seal-bore_mm": "25", "seal-width_mm": "7"}, "is larger than the shaft"),
+            ({"part": "seal", "seal-shaft_mm": "40", "seal-bore_mm": "25", "seal-width_mm": "7"}, "must be larger than the shaft"),
             (
                 {"part": "spec", "spec-name": "End float", "spec-kind": "length", "spec-low": "20 C", "spec-source_kind": "manual"},
                 "unit of temperature",

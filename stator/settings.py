@@ -58,6 +58,7 @@ INSTALLED_APPS = [
     "stations",
     "exchange",
     "instruments",
+    "quick",
     "stator",
 ]
 MIDDLEWARE = [

@@ -7,6 +7,7 @@ urlpatterns = [
     path("", include("shop.urls")),
     path("", include("exchange.urls")),
     path("", include("instruments.urls")),
+    path("", include("quick.urls")),
     path("", include("stations.urls")),
 ]
 handler404 = "ui.views.not_found"

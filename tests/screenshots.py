@@ -24,6 +24,7 @@ def shots() -> list[dict[str, Any]]:
     return [
         {"name": "bench", "path": "/", "click": ["text=Do not show this again"]},
         {"name": "bench-phone", "path": "/", "phone": True},
+        {"name": "quick-check", "path": "/check/fit/?designation=6205+C3&code=N7"},
         {"name": "card", "path": "/jobs/0423/card/"},
         {"name": "flywheel-off", "path": "/jobs/0412/flywheel-off/"},
         {"name": "split", "path": "/jobs/0423/"},
@@ -33,7 +34,6 @@ def shots() -> list[dict[str, Any]]:
         {"name": "one-heat", "path": "/jobs/0428/"},
         {"name": "inspect", "path": "/jobs/0425/"},
         {"name": "true", "path": "/jobs/0424/", "inches": True},
-        {"name": "seals", "path": "/jobs/0427/seals/"},
         {"name": "end-float", "path": "/jobs/0427/end-float/"},
         {"name": "crank-in", "path": "/jobs/0427/crank-in/"},
         {"name": "close", "path": "/jobs/0427/close/"},

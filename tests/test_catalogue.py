@@ -14,7 +14,7 @@ from django.test import TestCase, override_settings
 from stator.catalogues import catalogues
 from tests.shed import person
 
-APPS = ("engines", "exchange", "instruments", "jobs", "shop", "shopmath", "stations", "stator", "ui")
+APPS = ("engines", "exchange", "instruments", "jobs", "quick", "shop", "shopmath", "stations", "stator", "ui")
 FILLED = {"Next three hours": "La sekvaj tri horoj", "{count} min": "{count} minutoj", "ductile cast iron": "nodula fero"}
 
 

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import re
 from html import unescape
+from urllib.parse import urlencode
 
 from django.apps import apps
 from django.db.models import CharField, JSONField, TextField
@@ -12,6 +13,7 @@ from django.utils import timezone, translation
 
 from engines.models import EngineCard
 from jobs.models import Entry, Job
+from quick.registry import CHECKS
 from shop.models import Person
 from stations.demo.shed import Shed
 from tests.pseudo import CODE, everything_accented
@@ -65,7 +67,10 @@ def pages() -> list[str]:
         "/held/",
         "/find/?q=0412",
         "/gauges/",
+        "/keys/",
     ]
+    found += [f"/check/{check.key}/?{urlencode(check.example)}" for check in CHECKS]
+    found.append("/check/fit/")
     found += [
         f"/shop/{shelf}/"
         for shelf in ("heaters", "chillers", "gauges", "pullers", "drivers", "presses", "blades", "compounds", "splitters")

@@ -5,8 +5,11 @@ from __future__ import annotations
 import csv
 import io
 import json
+from datetime import UTC, datetime, timedelta
 
+import time_machine
 from django.test import SimpleTestCase, TestCase
+from django.utils import translation
 
 from engines.models import Mark, Seal, Spec
 from engines.parts import CRANK, JOINT
@@ -14,7 +17,7 @@ from engines.properties import Property
 from engines.slots import Slot
 from exchange.card_files import read_csv
 from exchange.job_zip import readings_csv
-from jobs.models import Record
+from jobs.models import Job, Record
 from shop.models import Blades, Gauge, Person, Shop
 from shopmath.quantity import parse
 from stations.base.asking import question
@@ -22,6 +25,7 @@ from stations.end_float.tests import STACK, FloatCase
 from stations.true import words
 from tests.shed import Hands, job
 from ui.numbers import spelled_in
+from ui.times import day, day_time, short_day
 from ui.units import Units, question_unit, reading_in, scale_to
 
 
@@ -88,6 +92,20 @@ class Readers(TestCase):
         self.assertIn(
             f"{taken.astimezone(Shop.current().zone):%H:%M}", self.hands.client.get(f"/jobs/{self.made.tag}/log/").content.decode()
         )
+
+    def test_jobs_stand_under_the_week_in_which_they_came_as_the_shop_counts_it(self):
+        sunday = datetime(2026, 11, 29, 10, 0, tzinfo=UTC)
+        Job.objects.update(booked_in_at=sunday - timedelta(days=1))
+        with time_machine.travel(sunday):
+            self.assertContains(self.hands.client.get("/find/"), "Booked in this week")
+            Shop(name="Net Loft", first_weekday=0).save()  # on Sunday another week has begun
+            self.assertContains(self.hands.client.get("/find/"), "Booked in last week")
+
+    def test_a_day_is_said_in_the_order_of_the_language(self):
+        on = datetime(2026, 11, 5, 14, 5, tzinfo=UTC)
+        self.assertEqual((day(on), short_day(on), day_time(on)), ("5 Nov 2026", "5 Nov", "5 Nov, 14:05"))
+        with translation.override("hu"):
+            self.assertTrue(day(on).startswith("2026"), day(on))
 
     def test_a_gauge_s_step_is_typed_in_any_unit(self):
         gauge = {"name": "Half-thou dial", "kind": "dial", "resolution": "0.5 thou", "repeatability": "", "baud": "9600"}

@@ -13,7 +13,7 @@ Point = tuple[float, float]
 
 SIZES = {"big": 25.0, "huge": 56.0, "reading-label": 16.0, "quiet": 14.0, "tick": 14.0, "note": 20.0}  # of letters, px
 EM, MONO_EM = 0.53, 0.61  # mean width of a letter, of its size
-OVER = 0.95  # of its estimated width a line must have
+OVER = 1.04  # of its estimated width a line must have: a narrow desk draws its letters larger
 
 
 def size_of(cls: str) -> float:

@@ -1,38 +1,59 @@
-"""Days and times as a reader sees them: in the shop's time zone and the reader's language."""
+"""Days and times as a reader sees them: in the shop's time zone, in the order and the words of the reader's language."""
 
 from __future__ import annotations
 
-from datetime import date, datetime
+from datetime import date, datetime, timedelta
 
 from django.utils import timezone
-from django.utils.formats import date_format
+from django.utils.formats import date_format, get_format
+
+TIME = "H:i"
+
+
+def _local(moment: date | datetime) -> date | datetime:
+    return timezone.localtime(moment) if isinstance(moment, datetime) and timezone.is_aware(moment) else moment
 
 
 def _said(moment: date | datetime, form: str) -> str:
-    local = timezone.localtime(moment) if isinstance(moment, datetime) and timezone.is_aware(moment) else moment
-    return str(date_format(local, form))
+    return str(date_format(_local(moment), form))
+
+
+def _form(name: str) -> str:
+    """A format of the language with its month cut short: `j F Y` becomes `j M Y`."""
+    return str(get_format(name)).replace("F", "M").replace("N", "M")
 
 
 def day(moment: date | datetime) -> str:
     """`5 Nov 2026`."""
-    return _said(moment, "j M Y")
+    return _said(moment, _form("DATE_FORMAT"))
 
 
 def short_day(moment: date | datetime) -> str:
     """`5 Nov`."""
-    return _said(moment, "j M")
+    return _said(moment, _form("MONTH_DAY_FORMAT"))
 
 
 def day_time(moment: datetime) -> str:
-    """`5 Nov 14:05`."""
-    return _said(moment, "j M H:i")
+    """`5 Nov, 14:05`."""
+    return f"{short_day(moment)}, {_said(moment, TIME)}"
 
 
 def long_day_time(moment: datetime) -> str:
-    """`5 Nov 2026 14:05`."""
-    return _said(moment, "j M Y H:i")
+    """`5 Nov 2026, 14:05`."""
+    return f"{day(moment)}, {_said(moment, TIME)}"
 
 
 def month(moment: date | datetime) -> str:
-    """`Nov 26`."""
-    return _said(moment, "M y")
+    """`Nov 2026`."""
+    return _said(moment, _form("YEAR_MONTH_FORMAT"))
+
+
+def week_of(moment: date | datetime, first_weekday: int) -> date:
+    """The first day of the week that a moment lies in; weekdays are counted from Sunday, 0.
+
+    >>> week_of(date(2026, 11, 27), 1), week_of(date(2026, 11, 29), 0)
+    (datetime.date(2026, 11, 23), datetime.date(2026, 11, 29))
+    """
+    local = _local(moment)
+    on = local.date() if isinstance(local, datetime) else local
+    return on - timedelta(days=(on.isoweekday() - first_weekday) % 7)

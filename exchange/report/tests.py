@@ -159,7 +159,7 @@ class WhatTheSheetTells(Leaving):
         (said,) = [each for each in report.calls if each.station == "Centre"]
         self.assertIn("No pressure test", said.reason)
         (replaced,) = report.replaced
-        self.assertRegex(replaced, r"^Centre: the dial had slipped\. The entry of Una, \d\d \w+ \d\d:\d\d, said: Crank is centred$")
+        self.assertRegex(replaced, r"^Centre: the dial had slipped\. The entry of Una, \d\d? \w+, \d\d:\d\d, said: Crank is centred$")
         line = next(each for each in report.figures if each.words.startswith("End float"))
         self.assertEqual((line.found, line.left), ("", "0.17 mm"))  # what was replaced does not count
 

@@ -29,17 +29,17 @@ from shopmath.quantity import Quantity
 from stations.base import standing
 from stations.base import words as shared
 from stations.base.asking import answer, label
-from stations.base.canvas import Canvas
 from stations.base.needs import unmet
 from stations.base.results import told_of
+from stations.base.saying import drawn, said_verdict
 from stations.base.station import Given, Station, station_name
 from stations.base.verdict import Verdict
-from stations.base.words import fill, say, sentence
+from stations.base.words import fill
 from stations.base.work import BoundStation
 from stations.pieces import Action, Caution, Method, Question, Row, SaidVerdict, Told, Trace
 from ui.numbers import as_read, band, show
 from ui.numbers import shown as spelled
-from ui.svg import Sheet, on_papers
+from ui.times import short_day
 
 REASONS = (Property.REASON.value, Property.PAGE.value)  # why something was done against advice, and the page it goes by
 GAUGELESS = {"length": 0.001, "temperature": 1.0, "torque": 1.0, "angle": 1.0, "force": 100.0, "mass": 0.0001, "time": 1.0}
@@ -109,7 +109,7 @@ class Room(BoundStation):
         if ask.options and fact.text not in [option.key for option in ask.options]:
             return ask
         said = self.fact_words(fact, ask)
-        at = fact.at.strftime("%-d %b") if fact.at else ""
+        at = short_day(fact.at) if fact.at else ""
         where = fill(shared.OFFERED, {"station": station_name(fact.station), "value": said, "when": at})
         return replace(ask, where=where, offer=fact, enter=fact.text if ask.options else "")
 
@@ -171,20 +171,7 @@ class Room(BoundStation):
 
     def said_of(self, verdict: Verdict) -> SaidVerdict:
         """A verdict in words."""
-        values = {"question": self._asked, **verdict.values}
-        words = self.words
-        return SaidVerdict(
-            verdict.state,
-            sentence(words.HEADLINE, verdict.code, values, str(verdict.code)),
-            sentence(words.REASON, verdict.reason or verdict.code, values),
-            sentence(words.NEXT, verdict.next or verdict.code, values),
-            sentence(words.DETAIL, verdict.detail, values) if verdict.detail else "",
-            verdict.scale,
-            sentence(words.NEXT, verdict.standing, values) if verdict.standing else "",
-            tuple(say(words.ASSUMED, each.code, each.values) for each in verdict.assumed),
-            str(verdict.code),
-            dict(verdict.values),
-        )
+        return said_verdict(self.words, verdict, self._asked)
 
     def is_live(self) -> bool:
         return not self.signed and self.definition.live(self.found)
@@ -224,16 +211,9 @@ class Room(BoundStation):
         ]
 
     def drawing(self, at_s: float | None = None) -> SafeString:
-        return on_papers(self.papers, lambda name, width: self._drawn(name, width, at_s))
-
-    def _drawn(self, name: str, width: float, at_s: float | None) -> SafeString:
-        call, ask = self.call, self.next_ask
-        sheet = Sheet(width, self.definition.height, str(self.words.DRAWING), f"{call.words}. {call.line} {call.move}", name)
-        canvas = Canvas(sheet, width, call, self.address, self.words, ask.slot if ask else None, not self.signed, at_s)
-        assert self.definition.draw is not None
-        self.definition.draw(self.found, canvas)
-        canvas.labels.put()
-        return sheet.render()
+        ask = self.next_ask
+        more: dict[str, Any] = {"address": self.address, "asked": ask.slot if ask else None, "tappable": not self.signed, "at_s": at_s}
+        return drawn(self.definition, self.found, self.call, self.papers, **more)
 
     def slider(self) -> tuple[float, float] | None:
         return (not self.signed and self.definition.slider(self.found)) or None

@@ -22,7 +22,8 @@ def draw(found: HandOverFacts, canvas: Canvas) -> None:
     sheet.circle((44, 58), 9, "bore")
     sheet.text((78, 46), f"{found.job.tag} {found.card.name}", "big")
     row = min(30.0, 470.0 / max(len(found.lines), 1))
-    letters = int((width - 264) / 7.2)
+    beside = 230.0 if canvas.is_wide else 206.0
+    letters = int((width - beside - 54) / 7.2)
     for index, line in enumerate(found.lines):
         y, name = 86 + row * index, station_name(line.key)
         done = line.state == RunStation.State.DONE
@@ -34,7 +35,7 @@ def draw(found: HandOverFacts, canvas: Canvas) -> None:
             sheet.text((62, y), name, "strong" if line.words else "quiet")
         lines = wrapped(_said(line, done), letters) or [""]
         said = fill(words.ON_DRAWING["cut"], {"line": lines[0]}) if len(lines) > 1 else lines[0]
-        sheet.text((210, y), said, "" if line.words else "quiet")
+        sheet.text((beside, y), said, "" if line.words else "quiet")
 
 
 def _said(line: Line, done: bool) -> str:

@@ -5,7 +5,7 @@ from __future__ import annotations
 import math
 import uuid
 from datetime import datetime
-from typing import Protocol
+from typing import Any, Protocol
 
 from django import template
 from django.utils.html import escape, format_html, json_script
@@ -18,6 +18,7 @@ from ui.numbers import bare, exact, figure, listed, show, trade
 from ui.numbers import size as in_reader_unit
 from ui.page_words import PAGE_WORDS
 from ui.tables import from_table
+from ui.times import day, day_time, long_day_time, short_day
 
 register = template.Library()
 
@@ -155,6 +156,15 @@ def margin_scale(scale: _Scale) -> SafeString:
 def epoch(moment: datetime | None) -> str:
     """Milliseconds since 1970 for the page's clocks."""
     return str(int(moment.timestamp() * 1000)) if moment else ""
+
+
+def _moment(say: Any) -> Any:
+    """A filter for a time that may be missing."""
+    return lambda moment: say(moment) if moment else ""
+
+
+for _name, _say in (("day", day), ("short_day", short_day), ("day_time", day_time), ("long_day_time", long_day_time)):
+    register.filter(_name, _moment(_say))
 
 
 @register.filter

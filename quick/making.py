@@ -1,0 +1,57 @@
+"""The job that a check becomes: its card, its seat, and every number as a reading where the station asks for it."""
+
+from __future__ import annotations
+
+from django.utils import timezone
+
+from engines.models import Seat
+from jobs import log
+from jobs.models import Job
+from quick.base import Check, CheckForm, Desk
+from shop.models import Person
+from shopmath.checks import BadInput
+from shopmath.quantity import CANONICAL
+from stations.base import BoundStation, bind
+from stations.registry import BY_KEY, lay_run
+from stations.taking import again, opened, take
+
+
+def job_from(check: Check, form: CheckForm, name: str, complaint: str, person: Person, key: str) -> tuple[Job, Seat | None]:
+    """Book in an engine with what the check knows; what was typed is kept as if it had been typed at the station."""
+    assert check.known is not None
+    known = check.known(form.cleaned_data, Desk.here())
+    card, seat = known.card, known.seat
+    card.name = name
+    card.save()
+    if seat is not None:
+        seat.card = card
+        seat.name = seat.name or "Main bearing"
+        seat.save()
+    job = Job.objects.create(number=Job.next_number(), card=card, complaint=complaint, work_order=check.order, booked_in_by=person)
+    lay_run(job)
+    stage = job.run.select_related("job__card").get(key=check.station)
+    work: BoundStation = opened(bind(BY_KEY[check.station], job, stage, seat, person, timezone.now()))
+    assert work.entry is not None
+    chosen = {each: value for each, value in known.chosen.items() if value and value != "-1"}  # what is on no shelf is chosen there
+    skipped = [slot.key for slot in known.skipped]
+    log.choose(work.entry, **chosen, **({"skipped": skipped} if skipped else {}))
+    work = again(work)
+    for number, each in enumerate(known.said):
+        ask = next((one for one in work.wanted if one.slot == each.slot), None)
+        if ask is None:
+            continue
+        text = each.value if isinstance(each.value, str) else f"{each.value:.6g} {CANONICAL[each.slot.about.kind]}"
+        try:
+            take(work, ask, _spelled(text), f"{key[:40]}-{number}")
+        except BadInput:
+            continue  # what the station would refuse is asked there
+        work = again(work)
+    work.settle()
+    return job, seat
+
+
+def _spelled(text: str) -> str:
+    """A value in the core's unit as a bench types it."""
+    for word, spelled in (("degC", "C"), ("N*m", "Nm")):
+        text = text.replace(word, spelled)
+    return text

@@ -1,0 +1,9 @@
+"""The quick checks, in the order in which they stand on the page."""
+
+from __future__ import annotations
+
+from quick import crank, figures, fit, threads
+from quick.base import Check
+
+CHECKS: tuple[Check, ...] = (fit.CHECK, *threads.CHECKS, *crank.CHECKS, *figures.CHECKS)
+BY_KEY = {check.key: check for check in CHECKS}
