@@ -37,7 +37,7 @@ class FitForm(CheckForm):
     code = forms.CharField(
         max_length=14, required=False, label=_("Fit code of the seat"), widget=forms.TextInput(attrs={"placeholder": "N7"})
     )
-    measured_mm = quantity("length", _("or measured, cold"), low=0)
+    measured_mm = quantity("length", _("or measured, cold"), low=-1)
     on = forms.ChoiceField(label=_("It goes"), choices=Seat.On.choices, widget=forms.RadioSelect, initial=Seat.On.CASE)
     case_material = forms.ChoiceField(label=_("Case metal"), choices=case_metals)
     heat = forms.ChoiceField(

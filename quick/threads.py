@@ -20,6 +20,7 @@ from stations.base.words import fill
 from stations.flywheel_off.facts import at
 from stations.flywheel_off.station import STATION
 from stations.flywheel_off.words import METHOD
+from ui.fields import RatioField
 from ui.numbers import show
 from ui.svg import Sheet, on_papers
 from ui.units import MM
@@ -119,7 +120,7 @@ class PullerForm(CheckForm):
     screw = ThreadField(label=_("Centre screw"), widget=forms.TextInput(attrs={"placeholder": "M12x1.25"}))
     nut_torque_nm = quantity("torque", _("The nut was tightened to"), low=1, high=500)
     nut = ThreadField(label=_("Nut thread"), widget=forms.TextInput(attrs={"placeholder": "M12x1.25"}))
-    taper = forms.FloatField(label=_("Taper, 1 in"), min_value=3, max_value=50, required=False)
+    taper = RatioField(label=_("Taper"), low=2, high=30, required=False, widget=forms.TextInput(attrs={"placeholder": "1:5"}))
     condition = forms.ChoiceField(
         label=_("Taper"), choices=[(row[0], row[1]) for row in METHOD["condition"][1]], widget=forms.RadioSelect, initial="clean"
     )
@@ -174,7 +175,7 @@ CHECKS = (
             "screw": "M12x1.25",
             "nut_torque_nm": "55 Nm",
             "nut": "M12x1.25",
-            "taper": "5",
+            "taper": "1:5",
             "condition": "clean",
         },
         known=known_of_puller,

@@ -4,7 +4,7 @@ from django.core.exceptions import ValidationError
 from django.test import TestCase, override_settings
 
 from shop.defaults import stock_shelves
-from shop.models import Chiller, Gauge, Heater, Person, Shop
+from shop.models import Chiller, Driver, Gauge, Heater, Person, Shop
 from tests.shed import PASSWORD, Hands, job, person
 
 SHOP = {"units": "metric", "time_zone": "", "first_weekday": "1", "ton": "", "local_opening": "0.5", "handling_s": "25"}
@@ -78,3 +78,27 @@ class Shelves(TestCase):
         fields = {"username": "wren", "first_name": "Wren", "role": "mechanic", "password1": PASSWORD, "password2": PASSWORD}
         self.client.post("/shop/people/", fields)
         self.assertTrue(Person.objects.get(username="wren").check_password(PASSWORD))
+
+
+class UsualTools(TestCase):
+    def setUp(self):
+        self.client.force_login(person())
+
+    def test_they_are_added_in_one_act_once_and_by_an_owner_only(self):
+        self.assertContains(self.client.get("/shop/tools/"), "Add the usual tools")
+        self.assertContains(self.client.post("/shop/tools/usual/", follow=True), "23 tools were added.")
+        self.assertNotContains(self.client.get("/shop/tools/"), "Add the usual tools")
+        self.assertContains(self.client.post("/shop/tools/usual/", follow=True), "0 tools were added.")
+        self.assertEqual(Driver.objects.get(name="Tube driver 46").inside_mm, 40)
+        self.client.force_login(person("bram", "mechanic"))
+        self.assertEqual(self.client.post("/shop/tools/usual/").status_code, 403)
+
+    def test_one_is_saved_and_another_begun_and_what_is_wrong_stands_at_the_top(self):
+        answer = self.client.post(
+            "/shop/drivers/", {"name": "Old socket", "kind": "socket", "outside_mm": "27", "another": "1"}, follow=True
+        )
+        self.assertContains(answer, "Old socket was added.")
+        self.assertContains(answer, "Save and add another")
+        answer = self.client.post("/shop/drivers/", {"name": "", "kind": "socket", "outside_mm": "wide"})
+        self.assertContains(answer, "Not saved yet. Look at:")
+        self.assertContains(answer, 'href="#id_outside_mm"')

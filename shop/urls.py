@@ -8,6 +8,7 @@ urlpatterns = [
     path("sign-out/", LogoutView.as_view(), name="sign-out"),
     path("shop/", views.shop, name="shop"),
     path("shop/tools/", views.tools, name="tools"),
+    path("shop/tools/usual/", views.usual_tools, name="usual-tools"),
     path("shop/people/", people.people, name="people"),
     path("shop/people/<int:pk>/", people.person, name="person"),
     path("shop/password/", people.password, name="password"),

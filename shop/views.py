@@ -10,16 +10,18 @@ from typing import Any
 
 from django import forms
 from django.conf import settings
+from django.contrib import messages
 from django.core.exceptions import PermissionDenied
 from django.http import Http404, HttpRequest, HttpResponse
 from django.shortcuts import get_object_or_404, redirect, render
 from django.utils import timezone
 from django.utils.functional import Promise
 from django.utils.translation import gettext as _
-from django.utils.translation import gettext_lazy
-from django.views.decorators.http import require_GET, require_http_methods
+from django.utils.translation import gettext_lazy, ngettext
+from django.views.decorators.http import require_GET, require_http_methods, require_POST
 
 from shop import forms as shelf_forms
+from shop.defaults import add_usual_tools, lacks_tools
 from shop.forms import ShopForm
 from shop.models import Person, Shop
 from shopmath.amounts import newtons
@@ -220,7 +222,16 @@ def backups() -> dict[str, Any]:
 @require_GET
 def tools(request: HttpRequest) -> HttpResponse:
     """Pullers, splitters, presses, drivers."""
-    return render(request, "shop/tools.html", {"columns": _columns("tools")})
+    return render(request, "shop/tools.html", {"columns": _columns("tools"), "lacks_tools": lacks_tools()})
+
+
+@require_POST
+def usual_tools(request: HttpRequest) -> HttpResponse:
+    """The usual tools of such a shop, in one act."""
+    owner_only(request)
+    count = add_usual_tools()
+    messages.success(request, ngettext("{count} tool was added.", "{count} tools were added.", count).format(count=count))
+    return redirect("tools")
 
 
 @require_http_methods(["GET", "POST"])
@@ -233,6 +244,9 @@ def equipment(request: HttpRequest, shelf: str, pk: int | None = None) -> HttpRe
     instance = get_object_or_404(kind._meta.model, pk=pk) if pk else None
     form = kind(request.POST or None, instance=instance)
     if request.method == "POST" and form.is_valid():
-        form.save()
+        kept = form.save()
+        if "another" in request.POST:
+            messages.success(request, _("{name} was added.").format(name=kept.name))
+            return redirect("equipment-new", shelf=shelf)
         return redirect("tools" if shelf in sum(PAGES["tools"], ()) else "shop")
     return render(request, "shop/form.html", {"form": form, "title": title, "thing": instance, "shelf": shelf})

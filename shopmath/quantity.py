@@ -301,9 +301,13 @@ def parse(text: str, kind: str, default_unit: str | None = None, *, ton: str | N
         )
     number, rest = match[0].strip(), tidy[match.end() :].strip()
     value = _number(match, kind)
-    if re.search(r"\d", rest) and rest.lower() not in UNITS[kind]:
+    second = re.search(r"(?:^|\s)([-+]?[\d.,]*\d\S*)", rest)
+    if second and rest.lower() not in UNITS[kind]:
         raise BadInput(
-            kind, gettext_noop("Two numbers were typed: {number} and {rest}. Type one reading at a time."), number=number, rest=rest
+            kind,
+            gettext_noop("Two numbers were typed: {number} and {second}. Type one reading at a time."),
+            number=number,
+            second=second[1],
         )
     if not rest and default_unit is None:
         raise BadInput(kind, gettext_noop("{number} of what? Add the unit, such as {kind}."), number=number, kind=_example(kind))

@@ -28,6 +28,8 @@ def understood(ask: Question, text: str, ton: str | None) -> Quantity:
         return _option(ask, text.strip().lower(), text)
     if ask.kind == "count":
         counted = text.strip()
+        if ask.slot and ask.slot.about.unit == "%":
+            counted = counted.removesuffix("%").strip()
         if not (counted.isascii() and counted.isdecimal()) or len(counted) > 9 or int(counted) > MOST_PIECES:
             raise BadInput(
                 ask.key,

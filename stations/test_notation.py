@@ -31,6 +31,25 @@ class AsTheTradeWritesThem(TestCase):
         self.assertFalse(form.is_valid(), form.errors)
         self.assertIn("47 N7 is not the fit of this bearing: it measures 52 mm there.", form.errors["code"])
 
+    def test_a_small_code_for_a_bore_is_corrected_in_words(self):
+        form = self.seat(designation="6205 C3", code="n7")
+        self.assertFalse(form.is_valid())
+        self.assertIn("For a bore write N7.", form.errors["code"][0])
+
+    def test_a_deviation_is_a_size(self):
+        form = self.seat(designation="6205 C3", measured_mm="-0.022")
+        self.assertTrue(form.is_valid(), form.errors)
+        self.assertEqual((form.cleaned_data["measured_mm"], form.instance.measured_mm), (51.978, 51.978))
+
+    def test_a_taper_is_written_as_a_ratio(self):
+        for typed, kept in (("1:5", 5.0), ("1 in 8", 8.0), ("10", 10.0), ("1:7,5", 7.5)):
+            self.client.post("/jobs/0412/card/", {"part": "wheel", "wheel-taper_ratio": typed})
+            self.card.refresh_from_db()
+            self.assertEqual(self.card.taper_ratio, kept)
+        answer = self.client.post("/jobs/0412/card/", {"part": "wheel", "wheel-taper_ratio": "5:1"})
+        self.assertContains(answer, "5:1 is no ratio from 1:2 to 1:30. Write it as 1:5.")
+        self.assertContains(self.client.get("/jobs/0412/card/?part=wheel"), 'value="1:7.5"')
+
     def test_the_sizes_of_a_bearing_stand_for_its_marking(self):
         form = self.seat(designation="25x52x15", code="N7")
         form.is_valid()

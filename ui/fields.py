@@ -10,7 +10,7 @@ from django.utils.translation import gettext as _
 
 from shopmath.checks import BadInput
 from shopmath.quantity import parse
-from ui.numbers import exact, show, typed_number
+from ui.numbers import exact, plain, show, typed_number
 from ui.units import Unit, question_unit
 
 THICKEST_MM = 4.0  # of a shim or a feeler, as a rule
@@ -47,6 +47,34 @@ class SizesField(forms.CharField):
                 raise forms.ValidationError(_("{part}: a thickness lies above 0 and up to {most}.").format(part=part, most=most))
             sizes.add(size)
         return sorted(sizes)
+
+
+class RatioField(forms.CharField):
+    """A ratio of one to something, as `1:5`, `1 in 5` or `5`; kept as what it is one to."""
+
+    WRITTEN = re.compile(r"(?:1\s*(?::|/|in|to)\s*)?(\d+(?:[.,]\d+)?)", re.IGNORECASE)
+
+    def __init__(self, *, low: float, high: float, **kwargs: Any) -> None:
+        super().__init__(max_length=20, **kwargs)
+        self.low, self.high = low, high
+
+    def prepare_value(self, value: Any) -> Any:
+        return f"1:{plain(value)}" if isinstance(value, float) else value
+
+    def has_changed(self, initial: Any, data: Any) -> bool:
+        """Whether another ratio was typed: 1:8 and 8 are the same."""
+        return super().has_changed(self.prepare_value(initial), data)
+
+    def clean(self, value: Any) -> float | None:
+        text = str(super().clean(value)).strip()
+        if not text:
+            return None
+        found = self.WRITTEN.fullmatch(text)
+        ratio = float(found[1].replace(",", ".")) if found else 0.0
+        if not self.low <= ratio <= self.high:
+            said = {"typed": text, "low": f"1:{plain(self.low)}", "high": f"1:{plain(self.high)}"}
+            raise forms.ValidationError(_("{typed} is no ratio from {low} to {high}. Write it as 1:5.").format(**said))
+        return ratio
 
 
 class QuantityField(forms.CharField):

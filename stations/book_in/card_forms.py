@@ -17,7 +17,7 @@ from shopmath.iso286 import limits
 from shopmath.notation import metric_thread, three_sizes
 from shopmath.quantity import parse
 from stations.book_in.notation import spread
-from ui.fields import QuantityField, typed_again
+from ui.fields import QuantityField, RatioField, typed_again
 from ui.numbers import exact, show, size, trade
 from ui.plain_text import PlainTextMixin
 from ui.tables import from_table_lazily
@@ -73,9 +73,7 @@ class FlywheelForm(PlainTextMixin, forms.ModelForm):
     """What the flywheel sits on. Unknown stays empty and is shown as unknown where it is needed."""
 
     prefix = "wheel"
-    taper_ratio = forms.FloatField(
-        required=False, min_value=2, max_value=30, label=_("Taper ratio, 1 to"), help_text=_("8 for 1:8; empty if unknown")
-    )
+    taper_ratio = RatioField(low=2, high=30, required=False, label=_("Taper ratio"), help_text=_("1:5; empty if unknown"))
     nut_d_mm = QuantityField("length", unit=MM, low=4, high=60, required=False, label=_("Nut thread"), help_text=_("12 mm, 1/2 in"))
     nut_torque_nm = QuantityField("torque", low=1, high=600, required=False, label=_("Nut torque"), help_text=_("55 Nm, 40 ft-lb"))
     shaft_d_mm = QuantityField("length", low=4, high=80, required=False, label=_("Shaft at the key"))

@@ -101,7 +101,8 @@ def card_page(request: HttpRequest, card: EngineCard, job: Job | None) -> HttpRe
                 form.instance.card = card
             form.save()
             changed(card)
-            return _home(card)
+            home = _home(card)
+            return HttpResponseRedirect(f"{home.url}?part={part}#{part}-form") if "another" in request.POST else home
     data = {
         **face_data(card, marks, seats, paper=_paper(request)),
         "job": job,

@@ -23,6 +23,8 @@ from ui.plain_text import PlainTextMixin, check_plain
 from ui.tables import from_table_lazily
 from ui.units import MM
 
+DEVIATION_MM = 1.0  # a size smaller than this is how far a seat is off its nominal
+
 
 def _size(label: str | Promise) -> QuantityField:
     return QuantityField("length", unit=MM, low=0, high=LARGEST_MM, required=False, label=label)
@@ -77,7 +79,9 @@ class SeatForm(PlainTextMixin, forms.ModelForm):
     bore_mm = _size(_("or its bore"))
     outside_mm = _size("outside")
     width_mm = _size("width")
-    measured_mm = _size(_("or the seat measured, cold"))
+    measured_mm = QuantityField(
+        "length", unit=MM, low=-1, high=LARGEST_MM, required=False, label=_("or the seat measured, cold"), help_text=_("51.978, or -0.022")
+    )
     left_in = forms.MultipleChoiceField(
         choices=[(key, from_table_lazily(limit.what)) for key, limit in LEFT_IN.items() if key != "paint"],
         required=False,
@@ -183,7 +187,7 @@ class SeatForm(PlainTextMixin, forms.ModelForm):
                     outside=trade(sizes[1] or 0.0), bore=trade(sizes[0] or 0.0)
                 ),
             )
-        if not data.get("code") and not data.get("measured_mm") and not self.errors:
+        if not data.get("code") and data.get("measured_mm") is None and not self.errors:
             data["code"], self.instance.code_assumed = ("k5" if data.get("on") == Seat.On.SHAFT else "N7"), True
         if not self.errors:
             self._check_fit(data)
@@ -210,11 +214,14 @@ class SeatForm(PlainTextMixin, forms.ModelForm):
                 self.add_error(
                     "code",
                     (
-                        _("{code} is a bore code: capitals are bores, small letters shafts.")
+                        _("{code} is a bore code: capitals are bores, small letters shafts. For a shaft write {other}.")
                         if letter.isupper()
-                        else _("{code} is a shaft code: capitals are bores, small letters shafts.")
-                    ).format(code=code),
+                        else _("{code} is a shaft code: capitals are bores, small letters shafts. For a bore write {other}.")
+                    ).format(code=code, other=code.swapcase()),
                 )
+        measured = data.get("measured_mm")
+        if measured is not None and abs(measured) < DEVIATION_MM:  # a deviation, as a bore gauge shows it
+            data["measured_mm"] = self.instance.measured_mm = round(nominal + measured, 6)
         if data.get("measured_mm") and abs(data["measured_mm"] - nominal) > 0.5:
             self.add_error(
                 "measured_mm",

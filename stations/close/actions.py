@@ -6,8 +6,9 @@ from typing import Any
 
 from jobs import log
 from stations.base import Action, State, clocks
+from stations.base.words import fill
 from stations.close import words
-from stations.close.facts import EACH_CLOSING, OPEN, CloseFacts, Code, Hands
+from stations.close.facts import EACH_CLOSING, OPEN, CloseFacts, Code, Hands, torque_of
 
 
 def actions(bound: Any) -> tuple[Action, ...]:
@@ -16,12 +17,31 @@ def actions(bound: Any) -> tuple[Action, ...]:
     if found.all_tight:
         return (bound.sign_action(), again)
     if found.is_closing:
-        return (again,)
+        return (*_round(bound), again)
     if not found.bolts_can_be_asked:
         return ()
     stopped = bound.call.line if bound.call.state == State.STOP else ""
     name = str(words.ACTION["sealed" if found.sealant else "close"])
     return (Action("close", name, "close", True, bound.refused() or stopped or bound.still_to_say(), close),)
+
+
+def _round(bound: Any) -> tuple[Action, ...]:
+    """One key for a round in which all bolts went alike; a bolt that did not is tapped, and its torque typed, before."""
+    found: CloseFacts = bound.found
+    number = found.round_now
+    if number is None or not found.bolts_can_be_asked:
+        return ()
+    stopped = bound.call.line if bound.call.state == State.STOP else ""
+    said = fill(words.ACTION["round"], {"round": number, "rounds": len(found.rounds), "bolts": len(found.left_in(number))})
+    return (Action("round", said, "round", False, stopped, do=round_done),)
+
+
+def round_done(bound: Any) -> None:
+    """Every bolt left in this round was tightened as the round says, at the wrench: done, and not measured."""
+    found: CloseFacts = bound.found
+    number = found.round_now or 1
+    done = [torque_of(mark, number).key for mark in found.left_in(number)]
+    log.choose(bound.entry, skipped=[*bound.skipped(), *done])
 
 
 def close(bound: Any) -> None:

@@ -145,6 +145,15 @@ class CloseFacts:
         return len(self.rounds) * len(self.ordered)
 
     @property
+    def round_now(self) -> int | None:
+        """The first round in which a bolt is still to be tightened, counted from 1."""
+        return next((number for number in range(1, len(self.rounds) + 1) if self.left_in(number)), None)
+
+    def left_in(self, number: int) -> list[Mark]:
+        """Bolts still to be tightened in a round, in their order."""
+        return [mark for mark in self.ordered if not self.is_done(mark, number)]
+
+    @property
     def all_tight(self) -> bool:
         return bool(self.ordered) and self.done == self.to_do
 

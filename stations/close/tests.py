@@ -62,6 +62,29 @@ class Close(CloseCase):
         self.assertIn("Both faces clean", self.hands.act("close"))
         self.assertFalse(self.hands.work().found.is_closing)
 
+    def test_a_round_in_which_all_went_alike_is_one_act_and_a_bolt_that_did_not_is_measured(self):
+        self.ready()
+        self.hands.act("close")
+        self.hands.act("round")
+        self.assertEqual(self.hands.work().found.done, 5)
+        odd = self.hands.work().found.ordered[2]
+        self.hands.answer(torque_of(odd, 2).key, "6 Nm")
+        self.hands.act("round")
+        self.assertIn("Round 3 of 3: all 5 bolts are done", self.hands.page())
+        self.hands.act("round")
+        work = self.hands.work()
+        self.assertEqual((work.plate().words, len(work.readings)), ("Case is closed", 2))  # the gears, and the odd one
+        self.hands.act("sign")
+        self.assertEqual(set(self.hands.entry.result["torque_nm"].values()), {10.0})
+
+    def test_no_round_is_done_once_the_sealant_has_set(self):
+        self.ready()
+        self.hands.choose(sealant=str(self.sealant.pk))
+        self.hands.act("close")
+        Timer.objects.update(started_at=timezone.now() - timedelta(hours=2), due_at=timezone.now() - timedelta(hours=1))
+        self.assertIn("set", self.hands.act("round"))
+        self.assertEqual(self.hands.work().found.done, 0)
+
     def test_bolts_come_in_the_computed_order_round_after_round(self):
         self.ready()
         self.hands.act("close")

@@ -109,7 +109,12 @@ METHOD: Methods = {
         (("manual", _("the manual's torque"), _("usual")), ("more", _("more than the manual"), _("needs a reason"))),
     ),
 }
-ACTION = {"sealed": _("Sealant is on: close the case"), "close": _("Close the case"), "again": _("Open it and begin again")}
+ACTION = {
+    "round": plural("Round {round} of {rounds}: the last bolt is done", "Round {round} of {rounds}: all {bolts} bolts are done", "bolts"),
+    "sealed": _("Sealant is on: close the case"),
+    "close": _("Close the case"),
+    "again": _("Open it and begin again"),
+}
 NOT_ALL = _("Every bolt, every round.")
 TIMER = {OPEN: _("sealant sets")}
 CHECKS = {

@@ -19,22 +19,22 @@ def actions(bound: Any) -> tuple[Action, ...]:
 
 
 def kept(bound: Any, reading: Reading) -> None:
-    """A part that is fully described lies in its place of the tray; an answer given again corrects it there."""
+    """A part that is fully described lies in its place of the tray, each of a list in one of its own; an answer given again corrects it."""
     if reading.subject is None or reading.subject.kind != Kind.TRAY:
         return
     found: StripFacts = bound.found
     each = next((part for number in range(1, MOST_PARTS + 1) if (part := found.part_number(number)).part == reading.subject.part), None)
     if each is None or not each.is_described:
         return
-    count, name = each.counted
-    tray.put(
-        bound.job,
-        bound.person,
-        f"{reading.entry_id}-{each.part.uid}",
-        name=name,
-        count=count,
-        station=bound.stage,
-        where_from=each.from_where[:80],
-        way_round=answer(words, Property.PART_WAY, each.way),
-        wear=str(words.WEAR.get(each.wear, "")),
-    )
+    for index, (count, name) in enumerate(each.items):
+        tray.put(
+            bound.job,
+            bound.person,
+            f"{reading.entry_id}-{each.part.uid}{f'-{index}' if index else ''}",
+            name=name,
+            count=count,
+            station=bound.stage,
+            where_from=each.from_where[:80],
+            way_round=answer(words, Property.PART_WAY, each.way),
+            wear=str(words.WEAR.get(each.wear, "")),
+        )

@@ -18,6 +18,9 @@ MOST_PARTS = 80
 CRANK_OUT, CAME_EVENLY = Slot(CRANK, Property.CRANK_OUT), Slot(CRANK, Property.CAME_EVENLY)
 NOTE = Slot(JOINT, Property.NOTE)
 _COUNTED = re.compile(r"^\s*(\d{1,3})\s*[x×]\s*(\S.*)$", re.IGNORECASE)
+_SEVERAL = re.compile(r"^\s*(\d{1,2})\s+([^\W\d]+s\b.*)$", re.IGNORECASE)  # 3 forks; not 12 mm spacer
+_COMMA = re.compile(r"\s*[,;]\s+|\s*;\s*")
+_LINE = re.compile(r"\s*;\s*")
 
 
 class Code(StrEnum):
@@ -47,10 +50,21 @@ class TakenOut:
         return bool(self.what and self.way and self.wear)
 
     @property
-    def counted(self) -> tuple[int, str]:
-        """How many, and the name: `2 x washer` is two washers."""
-        found = _COUNTED.match(self.what)
-        return (max(1, int(found[1])), found[2]) if found else (1, self.what)
+    def items(self) -> list[tuple[int, str]]:
+        """What lies there, with how many: `2 x washer 1.0, fork shaft, 3 forks` is a list of three.
+
+        A comma parts a list only where something in it is counted: `gear cluster, output` is one part.
+        """
+        found = [_counted(each) for each in _COMMA.split(self.what) if each.strip()]
+        if not any(counted for _count, _name, counted in found):
+            found = [_counted(each) for each in _LINE.split(self.what) if each.strip()]
+        return [(count, name) for count, name, _counted_ in found]
+
+
+def _counted(text: str) -> tuple[int, str, bool]:
+    """How many, the name, and whether a number was said: `2 x washer` is two washers."""
+    found = _COUNTED.match(text) or _SEVERAL.match(text)
+    return (max(1, int(found[1])), found[2].strip(), True) if found else (1, text.strip(), False)
 
 
 @dataclass(frozen=True)

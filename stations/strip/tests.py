@@ -4,7 +4,7 @@ from django.test import TestCase
 
 from jobs.models import TrayPlace
 from stations.split.tests import Halves
-from stations.strip.facts import Code
+from stations.strip.facts import CRANK_OUT, Code, TakenOut
 from tests.shed import job
 
 
@@ -40,6 +40,14 @@ class Strip(TestCase):
         self.assertEqual(rows[1], (2, "washer 1.0", 2, "output, 2nd", "either way", "wear seen: check"))
         self.assertEqual((len(rows), rows[0][1]), (2, "gear cluster, mainshaft"))
         self.assertIn("washer 1.0", self.hands.page())
+
+    def test_several_parts_are_told_as_a_list_and_lie_each_in_a_place_of_its_own(self):
+        self.hands.part(1, "2 x washer 1,0, fork shaft, 3 forks")
+        self.hands.part(2, "gear cluster, output")
+        rows = TrayPlace.objects.values_list("number", "name", "count")
+        told = [(1, "washer 1,0", 2), (2, "fork shaft", 1), (3, "forks", 3), (4, "gear cluster, output", 1)]
+        self.assertEqual(list(rows), told)
+        self.assertEqual([each[1] for each in TakenOut(CRANK_OUT.part, "12 mm spacer; drum", "", "", "").items], ["12 mm spacer", "drum"])
 
     def test_bare_with_wear_is_signed_as_too_close_and_names_it(self):
         self.hands.answer("crank-out", "lifted")

@@ -48,7 +48,7 @@ FIRST_PART = _("What comes out first?")
 WHERE = {
     Property.CRANK_OUT: _("screw centred on its end, pushed evenly"),
     Property.CAME_EVENLY: _("watch the gap round the web as it moves"),
-    Property.TRAY_PART: _("with its count: 2 x washer"),
+    Property.TRAY_PART: _("with its count; several at once as a list: 2 x washer, fork shaft"),
     Property.PART_FROM: _("and its order there"),
     Property.PART_WEAR: _("look now, before it is wiped"),
     Property.NOTE: _("for whoever assembles it"),

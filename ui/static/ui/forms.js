@@ -1,4 +1,10 @@
 /* Small manners of the forms, as Alpine components. */
+document.addEventListener("DOMContentLoaded", () => {
+  const wrong = document.querySelector(".field.wrong input, .field.wrong select, .field.wrong textarea");
+  if (!wrong) return; // what was refused is in hand: typing replaces it
+  wrong.focus();
+  if (wrong.select && wrong.type !== "file") wrong.select();
+});
 document.addEventListener("alpine:init", () => {
   Alpine.data("bookIn", () => ({
     known: "",

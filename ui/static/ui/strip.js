@@ -96,7 +96,7 @@
     const active = document.activeElement;
     if (!active || active === document.body || active === input || active.closest(".not-sent")) {
       input.focus({ preventScroll: true });
-      if (input.hasAttribute("data-doubted")) input.select(); // typing replaces what is doubted, Enter keeps it
+      if (input.hasAttribute("data-doubted") || input.dataset.refused) input.select(); // typing replaces what is doubted or was refused
       else input.setSelectionRange(input.value.length, input.value.length);
     }
   };
@@ -164,7 +164,10 @@
   });
 
   document.addEventListener("input", (event) => {
-    if (event.target.id === "strip-field") keepDraft(event.target);
+    if (event.target.id === "strip-field") {
+      keepDraft(event.target);
+      delete event.target.dataset.refused;
+    }
     if (event.target.id === "time-slider") sliderAt = Date.now();
   });
   document.addEventListener("pointerdown", (event) => {
@@ -258,6 +261,7 @@
     waiting = [];
     if (input) {
       input.value = text;
+      if (text) input.dataset.refused = "yes";
       keepDraft(input);
     } else if (text) rest.unshift(text);
   };
