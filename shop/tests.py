@@ -94,9 +94,8 @@ class UsualTools(TestCase):
         self.assertEqual(self.client.post("/shop/tools/usual/").status_code, 403)
 
     def test_one_is_saved_and_another_begun_and_what_is_wrong_stands_at_the_top(self):
-        answer = self.client.post(
-            "/shop/drivers/", {"name": "Old socket", "kind": "socket", "outside_mm": "27", "another": "1"}, follow=True
-        )
+        socket = {"name": "Old socket", "kind": "socket", "outside_mm": "27", "inside_mm": "0"}
+        answer = self.client.post("/shop/drivers/", {**socket, "another": "1"}, follow=True)
         self.assertContains(answer, "Old socket was added.")
         self.assertContains(answer, "Save and add another")
         answer = self.client.post("/shop/drivers/", {"name": "", "kind": "socket", "outside_mm": "wide"})
