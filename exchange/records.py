@@ -57,7 +57,7 @@ def svg_of(record: Record) -> HttpResponse:
 
 @require_GET
 def drawing(request: HttpRequest, pk: int) -> HttpResponse:
-    return svg_of(get_object_or_404(Record, entry=pk))
+    return svg_of(get_object_or_404(Record, entry=get_object_or_404(Entry, pk=pk)))  # a number past all rows is no row
 
 
 @require_GET

@@ -11,6 +11,7 @@ import time
 import urllib.request
 from pathlib import Path
 from typing import Any
+from urllib.parse import quote
 
 from tests.browser.chromium import ARGS, CHROMIUM
 
@@ -60,7 +61,7 @@ def take(base: str) -> None:
                 reduced_motion="reduce",
             )
             page = context.new_page()
-            page.goto(f"{base}/sign-in/?next={shot['path']}")
+            page.goto(f"{base}/sign-in/?next={quote(shot['path'])}")
             page.fill("#id_username", "skipper")
             page.fill("#id_password", PASSWORD)
             page.click("button.main")

@@ -18,7 +18,7 @@ from exchange import backup
 
 HERE = Path(__file__).parent
 ROOT = HERE.parent
-RELEASED = sorted((HERE / "released").glob("schema-*.sqlite3.gz"))
+RELEASED = sorted((HERE / "released").glob("schema-*.sqlite3.gz"), key=lambda path: int(path.name.split(".")[0].split("-")[1]))
 FROZEN = HERE / "released" / "migrations.sha256"
 COMPILED = Path(tempfile.gettempdir()) / f"stator-test-{os.getuid()}"
 UP_TO_DATE = ("jobs_record", "jobs_derivedfact")
@@ -64,11 +64,14 @@ class Released(Shop):
                 before = rows(self.database)
                 done = self.manage("upgrade")
                 self.assertEqual(done.returncode, 0, done.stderr)
-                self.assertIn("Backed up as", done.stdout)
+                as_it_was = released == RELEASED[-1] and not done.stdout  # nothing has changed in the database since it was released
+                self.assertTrue(as_it_was or "Backed up as" in done.stdout, done.stdout)
                 self.assertEqual({name: count for name, count in rows(self.database).items() if count < before[name]}, {})
                 backup.check_database(self.database)
                 walked = self.run_on_it("-m", "tests.walk_released")
                 self.assertEqual(walked.returncode, 0, walked.stdout + walked.stderr[-2000:])
+                if as_it_was:
+                    continue
                 kept = next(self.backups.glob("*before-upgrade.zip"))
                 fresh = self.data.parent / "unpacked"
                 fresh.mkdir()

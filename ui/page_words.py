@@ -21,6 +21,7 @@ PAGE_WORDS = {
     "not_sent": _("Typed, not sent:"),
     "off": _("off"),
     "on": _("on"),
+    "below": _("Below: {names}"),
     "broke": _("Not kept: an error in Stator. What you typed stays here; press Enter again."),
     "take_here": _("Use the gauge here"),
 }

@@ -241,6 +241,9 @@ class TheOwnersLink(Leaving):
         photo = self.made.photos.get()
         self.assertEqual(self.see(f"photos/{photo.pk}.jpg")["Content-Type"], "image/jpeg")
         self.assertEqual(self.see("photos/999.jpg").status_code, 404)
+        past_all_rows = 2**63
+        self.assertEqual(self.see(f"drawings/{past_all_rows}.svg").status_code, 404)
+        self.assertEqual(self.hands.client.get(f"/entries/{past_all_rows}/drawing.svg").status_code, 404)
         for path in ("/jobs/0412/", "/jobs/0412/sheet/", "/", f"/photos/{photo.pk}/large.jpg"):
             self.assertEqual(self.stranger.get(path).status_code, 302, path)
 

@@ -22,7 +22,7 @@ from exchange.report.data import Report, report_of
 from exchange.report.pdf import PAPERS, report_pdf
 from exchange.report.words import CLOSING
 from jobs.acts import about, one_act
-from jobs.models import Job, OwnerLink, Photo, Record
+from jobs.models import Entry, Job, OwnerLink, Photo, Record
 from stations import provenance
 from ui.addresses import job_number
 
@@ -146,7 +146,7 @@ def owner_pdf(request: HttpRequest, token: str) -> HttpResponse:
 @never_cache
 def owner_drawing(request: HttpRequest, token: str, pk: int) -> HttpResponse:
     """A recorded drawing of this very job."""
-    record = get_object_or_404(Record, entry=pk, entry__job=links.opened(token).job_id)
+    record = get_object_or_404(Record, entry=get_object_or_404(Entry, pk=pk, job=links.opened(token).job_id))
     response = svg_of(record)
     response["Referrer-Policy"] = "no-referrer"
     return response

@@ -63,7 +63,7 @@ def _side(found: SingleFacts, canvas: Canvas) -> None:
         sheet.shape([(x(z), middle + 15), (x(z) + 12, middle + 38), (x(z) - 12, middle + 38)], "cut paper")
     for z, side in zip(gauges, SIDES, strict=True):
         with canvas.question(crank(Property.GAUGE_PLACE, side)):
-            dial(found, canvas, side, (x(z), 62), middle - 22)
+            dial(found, canvas, side, (x(z), 70), middle - 22)
     times = factor / ((width - 2 * edge) / (high - low))
     code = ("across" if across else "in_plane") if mis else "later"
     sheet.text((width / 2, 276), fill(words.ON_DRAWING[code], {"times": plain(times, 2)}), "quiet", "middle")
@@ -76,6 +76,7 @@ def dial(found: TurnedFacts, canvas: Canvas, side: str, at: Point, down_to: floa
     if here:
         sheet.circle(at, 22, "place")
     sheet.circle(at, 14, "bore")
+    canvas.labels.keep_clear(at, 16)
     sheet.line((at[0], at[1] + 14), (at[0], down_to), "ink bold" if here else "ink")
     swing, needle = found.swing(side), found.needle_mm(side)
     if swing is None:
@@ -85,7 +86,7 @@ def dial(found: TurnedFacts, canvas: Canvas, side: str, at: Point, down_to: floa
     # over it how far the needle itself went, where that is not the same: a limit means the needle
     if needle is not None and bare(mm(needle)) != fitted:
         said = fill(words.ON_DRAWING["needle"], {"needle": bare(mm(needle))})
-        canvas.labels.at([((at[0], at[1] - 45), "middle")], said, "quiet", rank=2)
+        canvas.labels.at([((at[0], at[1] - 49), "middle")], said, "quiet", rank=2)
 
 
 def on_circle(centre: Point, radius: float, angle_deg: float) -> Point:

@@ -58,7 +58,7 @@ def _side(found: OuterFacts, canvas: Canvas) -> None:
         sheet.shape([(x(far), middle + off - 9), (x(near), middle - 9), (x(near), middle + 9), (x(far), middle + off + 9)], "cut paper")
         pin = cmath.rect(52.0, math.radians(turned))
         _throw(sheet, (x(webs[0]), x(webs[1])), middle, pin.imag if across else pin.real)
-        dial(found, canvas, side, (x(0.08 if side == "left" else 0.92), 60), middle + off * 0.6 - 16)
+        dial(found, canvas, side, (x(0.08 if side == "left" else 0.92), 72), middle + off * 0.6 - 16)
     sheet.line((x(0), middle), (x(1), middle), "chain")
     times = {"times": plain(factor / (span / 200), 2)}
     sheet.text((width / 2, 284), fill(words.ON_DRAWING["lean" if factor else "lean_later"], times), "quiet", "middle")

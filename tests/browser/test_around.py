@@ -160,4 +160,8 @@ class WithTheThumb(BrowserCase):
         self.page.locator(".side").get_by_text("Photos").tap()
         self.sees("None of this station yet")
         self.assertAccessible()
+        picture = {"name": "now.jpg", "mimeType": "image/jpeg", "buffer": photo_file().read()}
+        self.page.locator("[data-snap]").set_input_files(files=[picture])  # one tap and the camera: it is sent by itself
+        self.page.locator(".side", has_text="Photos 1").wait_for()
+        self.assertEqual(Photo.objects.get().station.key, "split")
         self.assertQuiet()

@@ -51,7 +51,36 @@
     if (event.target.closest("#flash-off")) hideFlash();
   });
 
+  /* one tap takes a picture: chosen, it is sent */
+  document.addEventListener("change", (event) => {
+    if (event.target.matches("[data-snap]") && event.target.files.length) event.target.form.requestSubmit();
+  });
+
+  /* what the right column holds below its fold, named at its foot; a tap goes there */
+  const hidden = () => {
+    const call = document.querySelector(".call");
+    const edge = call ? call.getBoundingClientRect().bottom - 44 : 0;
+    return call ? [...call.querySelectorAll("section > h3")].filter((head) => head.offsetParent && head.getBoundingClientRect().top > edge) : [];
+  };
+  const tellBelow = () => {
+    const line = document.getElementById("below");
+    if (!line) return;
+    const names = hidden().map((head) => head.textContent.trim());
+    line.hidden = names.length === 0;
+    const said = names.length ? window.pageWords("below", { names: names.join(", ") }) : "";
+    if (line.textContent !== said) line.textContent = said;
+  };
+  document.addEventListener("scroll", tellBelow, true);
+  window.addEventListener("resize", tellBelow);
+  document.fonts?.ready.then(tellBelow);
+  document.addEventListener("click", (event) => {
+    if (!event.target.closest("#below")) return;
+    hidden()[0]?.scrollIntoView({ block: "start" });
+    focusStrip();
+  });
+
   document.addEventListener("htmx:afterSettle", () => {
+    tellBelow();
     restorePanel();
     restoreDrawer();
     watchTimers();
@@ -176,6 +205,7 @@
   });
 
   document.addEventListener("DOMContentLoaded", () => {
+    tellBelow();
     paper();
     const clock = document.querySelector("[data-server-now]");
     if (clock) skew = Number(clock.dataset.serverNow) - Date.now();
