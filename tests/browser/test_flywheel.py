@@ -109,7 +109,7 @@ class TheCard(BrowserCase):
         hands = Hands(job(order="flywheel"))
         self.go("/jobs/0412/card/")
         self.page.locator(".part-link", has_text="Flywheel").click()
-        self.page.get_by_label("Taper ratio, 1 to").fill("8")
+        self.page.get_by_label("Taper ratio").fill("8")
         self.page.get_by_label("Nut torque").fill("40 ft-lb")
         self.page.click("text=Keep the flywheel's figures")
         self.sees("54.23 N·m")

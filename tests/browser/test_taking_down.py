@@ -19,7 +19,7 @@ class AtTheDoor(BrowserCase):
         self.page.get_by_label("What is wrong with it").fill("Seized once.")
         self.page.click("text=Book it in")
         self.sees("Tap the joint face to add a")
-        self.page.get_by_label("Length", exact=True).fill("40")
+        self.page.get_by_label("Length, mm", exact=True).fill("40")
         box = self.page.locator("#face svg").bounding_box()
         for index, (across, down) in enumerate(((0.3, 0.3), (0.7, 0.3), (0.5, 0.7)), 1):
             self.page.mouse.click(box["x"] + across * box["width"], box["y"] + down * box["height"])

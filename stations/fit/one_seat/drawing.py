@@ -323,7 +323,7 @@ def _graph(sheet: Sheet, found: OneSeat, now: Scene, shape: list[Moment], frame:
     left = 52 if frame.narrow else 84
     axes = Axes(left, 436, frame.width - left - (8 if frame.narrow else 46), 128, until, low, top)
     unit = question_unit("length", 0.0)  # as small as a clearance is
-    sheet.text((8 if frame.narrow else left, 422), fill(words.DRAWN["plot"], {"title": now.title, "unit": unit.name}), "strong")
+    sheet.text((left, 412 if frame.narrow else 422), fill(words.DRAWN["plot"], {"title": now.title, "unit": unit.name}), "strong")
     sure = min(now.sure_s, until)
     if sure > 0:
         x, _ = axes.at(sure, 0)
