@@ -5,6 +5,7 @@ from __future__ import annotations
 import csv
 import io
 import json
+import re
 import zipfile
 from datetime import timedelta
 
@@ -241,6 +242,10 @@ class TheOwnersLink(Leaving):
         photo = self.made.photos.get()
         self.assertEqual(self.see(f"photos/{photo.pk}.jpg")["Content-Type"], "image/jpeg")
         self.assertEqual(self.see("photos/999.jpg").status_code, 404)
+        shown = re.findall(rf"/owner/{self.link}/(drawings/\d+\.svg)", page.content.decode())
+        self.assertTrue(shown)
+        for drawing in shown:
+            self.assertEqual(self.see(drawing)["Content-Type"], "image/svg+xml")
         past_all_rows = 2**63
         self.assertEqual(self.see(f"drawings/{past_all_rows}.svg").status_code, 404)
         self.assertEqual(self.hands.client.get(f"/entries/{past_all_rows}/drawing.svg").status_code, 404)
