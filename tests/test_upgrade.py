@@ -19,6 +19,7 @@ from exchange import backup
 HERE = Path(__file__).parent
 ROOT = HERE.parent
 RELEASED = sorted((HERE / "released").glob("schema-*.sqlite3.gz"), key=lambda path: int(path.name.split(".")[0].split("-")[1]))
+OLDER = HERE / "released" / "schema-9.sqlite3.gz"  # one that an upgrade has much to do on
 FROZEN = HERE / "released" / "migrations.sha256"
 COMPILED = Path(tempfile.gettempdir()) / f"stator-test-{os.getuid()}"
 UP_TO_DATE = ("jobs_record", "jobs_derivedfact")
@@ -105,7 +106,7 @@ class Released(Shop):
 
 class RefusedStarts(Shop):
     def test_a_newer_database_is_refused(self):
-        self.lay(RELEASED[-1])
+        self.lay(OLDER)
         with closing(sqlite3.connect(self.database)) as found, found:
             found.execute("INSERT INTO django_migrations (app, name, applied) VALUES ('jobs', '0999_of_tomorrow', '2027-01-01')")
         done = self.manage("upgrade")
@@ -113,7 +114,7 @@ class RefusedStarts(Shop):
         self.assertEqual(done.returncode, 1)
 
     def test_a_damaged_database_is_named_with_what_to_do(self):
-        self.lay(RELEASED[-1])
+        self.lay(OLDER)
         whole = bytearray(self.database.read_bytes())
         whole[:4096] = b"\x00" * 4096
         self.database.write_bytes(bytes(whole))
@@ -121,13 +122,13 @@ class RefusedStarts(Shop):
         self.assertIn("Put a backup back", done.stderr)
 
     def test_an_empty_secret_is_named_with_what_to_do(self):
-        self.lay(RELEASED[-1])
+        self.lay(OLDER)
         (self.data / "secret").write_text("")
         done = self.manage("upgrade")
         self.assertIn("is empty or cut short. Delete it", done.stderr)
 
     def test_no_upgrade_without_a_backup_first(self):
-        self.lay(RELEASED[-1])
+        self.lay(OLDER)
         self.backups.write_text("a file where the folder should be")
         done = self.manage("upgrade")
         self.assertIn("Nothing was upgraded", done.stderr)
@@ -147,7 +148,7 @@ class PutBack(Shop):
         self.assertEqual((done.returncode, self.file.exists()), (1, False))
 
     def test_what_was_backed_up_comes_back_whole_with_links_ended(self):
-        self.lay(RELEASED[-1])
+        self.lay(OLDER)
         self.manage("upgrade")
         (self.data / "photos" / "0412").mkdir(parents=True)
         (self.data / "photos" / "0412" / "a.jpg").write_bytes(b"picture")
@@ -173,7 +174,7 @@ class PutBack(Shop):
         self.assertEqual(self.manage("upgrade").returncode, 0)
 
     def test_refused_while_a_server_runs(self):
-        self.lay(RELEASED[-1])
+        self.lay(OLDER)
         self.manage("backup", str(self.file))
         holder = "from stator.data_folder import held; from pathlib import Path; import sys\n"
         holder += "with held(Path(sys.argv[1]), 'a server'):\n  print('held', flush=True)\n  sys.stdin.read()"
@@ -189,7 +190,7 @@ class PutBack(Shop):
         self.assertEqual(self.manage("restore", str(self.file), "--yes").returncode, 0)
 
     def test_another_program_s_database_is_not_taken(self):
-        self.lay(RELEASED[-1])
+        self.lay(OLDER)
         self.manage("backup", str(self.file))
         strange = self.data.parent / "strange.sqlite3"
         with closing(sqlite3.connect(strange)) as made, made:

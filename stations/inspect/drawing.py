@@ -165,9 +165,8 @@ def _round(of: SeatFound, canvas: Canvas, centre: Point, radius: float) -> None:
     larger = factor * shape.mean_mm / 2 / radius  # than the circle itself is drawn
     sizes = {"ovality": bare(mm(shape.ovality_mm)), "taper": bare(mm(shape.taper_mm)), "times": plain(larger, 2)}
     said = fill(words.ON_DRAWING["shape" if canvas.is_wide else "oval"], sizes)
-    sheet.text((centre[0], centre[1] + radius + 40), said, "strong", "middle")
-    if canvas.is_wide:
-        sheet.text((centre[0], centre[1] + radius + 60), str(words.ON_DRAWING["rings"]), "quiet", "middle")
+    rings = [(str(words.ON_DRAWING["rings"]), "quiet")] if canvas.is_wide else []
+    canvas.labels.at([((centre[0], centre[1] + radius + 40), "middle")], said, "strong", rank=1, beneath=rings)
 
 
 def _band(of: SeatFound, canvas: Canvas) -> None:
