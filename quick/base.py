@@ -58,6 +58,7 @@ class Known:
     seat: Seat | None = None
     skipped: tuple[Slot, ...] = ()
     facts: Facts = field(default_factory=Facts)
+    station: str = ""  # that takes it up on a job, where the check's own is not always the one
 
 
 @dataclass(frozen=True)

@@ -6,10 +6,13 @@ from dataclasses import replace
 from typing import Any
 
 from django import forms
+from django.utils import timezone
 from django.utils.translation import gettext_lazy as _
 
 from engines.models import EngineCard
 from engines.properties import Property
+from jobs.facts import GaugeSeen
+from jobs.gather import seen
 from quick import words
 from quick.base import Answer, Check, CheckForm, Desk, Known, Row, Said, by_station, given, quantity
 from shop.models import Blades, Press
@@ -25,6 +28,7 @@ from stations.together.station import STATION as TOGETHER
 from ui.fields import SizesField
 from ui.numbers import band, show, size
 
+DIAL_MM = 0.01  # step of a dial where the shop has none on its shelf
 CALLIPERS = ("micrometer", "calliper")
 
 
@@ -98,7 +102,8 @@ SIZES = (
 
 def known_of_press(data: dict[str, Any], desk: Desk) -> Known:
     said = tuple(Said(joint.at(what), data[name], gauges=CALLIPERS) for name, what in SIZES)
-    return Known(EngineCard(name=""), said, {"sizes": "measured", "condition": data["condition"]})
+    station = "together" if data["moving"] == "in" else "apart"
+    return Known(EngineCard(name=""), said, {"sizes": "measured", "condition": data["condition"]}, station=station)
 
 
 def press(data: dict[str, Any], desk: Desk) -> Answer:
@@ -131,8 +136,8 @@ def runout(data: dict[str, Any], desk: Desk) -> Answer:
     rows = (Row(words.RUNOUT_ROWS["sure"], show(low)), Row(words.RUNOUT_ROWS["never"], show(high)))
     if read is None:
         return Answer(words.said("runout", State.WAIT, "band", values), rows=rows)
-    gauge = desk.gauge(("dial",))
-    unsure = 2 * (gauge.resolution if gauge else 0.01) / 12**0.5
+    gauge = seen(desk.gauge(("dial",)), timezone.now().date()) or GaugeSeen("", DIAL_MM, kind="dial")
+    unsure = gauge.uncertainty()
     state = State.IN if read + unsure <= here.low else State.OUT if read - unsure > here.high else State.TOO_CLOSE
     scale = Scale(read, unsure, None, here.low, "mm")
     return Answer(words.said("runout", state, state.value, {**values, "read": mm(read, 0.001, unsure)}, scale), rows=rows)
@@ -172,7 +177,7 @@ CHECKS = (
             "support_mm": "60 mm",
             "gauge_mm": "80 mm",
             "stroke_mm": "58 mm",
-            "read_mm": "0.01 mm",
+            "read_mm": "0.004 mm",
         },
     ),
     Check(

@@ -16,7 +16,7 @@ from stations.registry import BY_KEY, lay_run
 from stations.taking import again, opened, take
 
 
-def job_from(check: Check, form: CheckForm, name: str, complaint: str, person: Person, key: str) -> tuple[Job, Seat | None]:
+def job_from(check: Check, form: CheckForm, name: str, complaint: str, person: Person, key: str) -> tuple[Job, Seat | None, str]:
     """Book in an engine with what the check knows; what was typed is kept as if it had been typed at the station."""
     assert check.known is not None
     known = check.known(form.cleaned_data, Desk.here())
@@ -29,8 +29,9 @@ def job_from(check: Check, form: CheckForm, name: str, complaint: str, person: P
         seat.save()
     job = Job.objects.create(number=Job.next_number(), card=card, complaint=complaint, work_order=check.order, booked_in_by=person)
     lay_run(job)
-    stage = job.run.select_related("job__card").get(key=check.station)
-    work: BoundStation = opened(bind(BY_KEY[check.station], job, stage, seat, person, timezone.now()))
+    key_of = known.station or check.station
+    stage = job.run.select_related("job__card").get(key=key_of)
+    work: BoundStation = opened(bind(BY_KEY[key_of], job, stage, seat, person, timezone.now()))
     assert work.entry is not None
     chosen = {each: value for each, value in known.chosen.items() if value and value != "-1"}  # what is on no shelf is chosen there
     skipped = [slot.key for slot in known.skipped]
@@ -47,7 +48,7 @@ def job_from(check: Check, form: CheckForm, name: str, complaint: str, person: P
             continue  # what the station would refuse is asked there
         work = again(work)
     work.settle()
-    return job, seat
+    return job, seat, key_of
 
 
 def _spelled(text: str) -> str:

@@ -78,7 +78,7 @@ class Checks(TestCase):
         self.assertEqual(self.example("bolt", torque_nm="16 Nm").state, "stop")
         self.assertEqual(self.example("bolt", torque_nm="12 Nm").state, "too_close")
         self.assertEqual(self.example("runout", read_mm="0.02 mm").state, "too_close")
-        self.assertEqual(self.example("runout", read_mm="0.01 mm").state, "in")
+        self.assertEqual(self.example("runout", read_mm="0.004 mm").state, "in")
         self.assertEqual(self.example("runout", read_mm="0.04 mm").state, "out")
 
     def test_unbalance_and_conversion(self):
@@ -107,6 +107,16 @@ class Checks(TestCase):
         self.assertEqual((seat.code, seat.designation, job.card.name), ("N7", "6205 C3", "Corrie 272"))
         self.client.post("/check/fit/job/", {**inputs, "engine": "Corrie 272", "complaint": "Rumbles.", "client_key": "k"})
         self.assertEqual(Job.objects.count(), 1)
+
+    def test_a_pin_that_is_pressed_out_is_taken_up_where_it_is_and_dry_ice_stays_dry_ice(self):
+        posted = {**BY_KEY["press"].example, "moving": "out", "engine": "Kart", "complaint": "Rod.", "client_key": "p"}
+        self.assertIn("/apart/", self.client.post("/check/press/job/", posted)["Location"])
+        posted = {**FIT, "chill": "dry_ice", "chiller_c": "-60", "engine": "Kart", "complaint": "Rumbles.", "client_key": "d"}
+        page = self.client.get(self.client.post("/check/fit/job/", posted)["Location"]).content.decode()
+        self.assertIn("dry ice", page.lower())
+
+    def test_an_untried_dial_counts_with_what_its_kind_repeats_to(self):
+        self.assertEqual(self.example("runout", read_mm="0.012 mm").state, "too_close")
 
     def test_each_of_them_that_can_becomes_one(self):
         for check in CHECKS:

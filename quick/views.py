@@ -128,6 +128,6 @@ def make_job(request: HttpRequest, key: str) -> HttpResponse:
     name, complaint = (request.POST.get(each, "").strip()[:most] for each, most in (("engine", 60), ("complaint", 200)))
     if found.known is None or not form.is_valid() or not name or not complaint:
         raise Http404
-    job, seat = job_from(found, form, name, complaint, request.user, str(request.POST.get("client_key") or uuid.uuid4().hex))  # type: ignore[arg-type]
+    job, seat, station = job_from(found, form, name, complaint, request.user, str(request.POST.get("client_key") or uuid.uuid4().hex))  # type: ignore[arg-type]
     about(request, job)
-    return redirect(station_address(job.tag, found.station, seat.pk if seat else None))
+    return redirect(station_address(job.tag, station, seat.pk if seat else None))
