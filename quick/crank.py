@@ -22,7 +22,7 @@ from shopmath.truing import convert_runout
 from stations.apart.station import STATION as APART
 from stations.base import Scale, State
 from stations.common.press_joint import facts as joint
-from stations.end_float.facts import LINKS, EndFloatFacts, crank, end_float_facts, shim
+from stations.end_float.facts import LINKS, crank, end_float_facts, shim
 from stations.end_float.station import STATION as END_FLOAT
 from stations.together.station import STATION as TOGETHER
 from ui.fields import SizesField
@@ -59,17 +59,12 @@ def shims(data: dict[str, Any], desk: Desk) -> Answer:
     if data.get("kit_mm"):
         desk = desk.with_shelf(blades=(Blades(name="", kind=Blades.Kind.SHIM, sizes_mm=data["kit_mm"]),))
     known = known_of_shims(data, desk)
-    first = by_station_facts(known, desk)
+    first = end_float_facts(given(known, desk))  # before a shim is measured
     bagged = tuple(Said(shim(number), each, gauges=CALLIPERS) for number, each in enumerate(first.pieces, 1))
     found = by_station(END_FLOAT, replace(known, said=(*known.said, *bagged)), desk)
     rows = [Row(words.SHIM_ROWS["free"], show(mm(first.free.value_mm, 0.001, first.uncertainty)))] if first.free else []
     rows += [Row(words.SHIM_ROWS["shim"], size(each), words.AS_BAGGED) for each in first.pieces]
     return replace(found, rows=tuple(rows))
-
-
-def by_station_facts(known: Known, desk: Desk) -> EndFloatFacts:
-    """What End float computes of it before a shim is measured."""
-    return end_float_facts(given(known, desk))
 
 
 class PressForm(CheckForm):

@@ -19,8 +19,9 @@ from shopmath.closure import PROOF_MPA, bolt_load
 from shopmath.conversion import convert
 from shopmath.materials import get
 from shopmath.quantity import CANONICAL, KINDS, parse
-from shopmath.threads import STATES, UNKNOWN
+from shopmath.threads import UNKNOWN
 from stations.base import Scale, State
+from stations.base.words import ON_THREADS
 from ui.numbers import band, plain, pull, show
 from ui.units import KG, METRIC, reader
 
@@ -37,7 +38,7 @@ class BoltForm(CheckForm):
     bolt_class = forms.ChoiceField(
         label=_("Property class"), choices=[(each, each) for each in PROOF_MPA], widget=forms.RadioSelect, initial="8.8"
     )
-    state = forms.ChoiceField(label=_("On the thread"), choices=[(each, words.ON_THREAD[each]) for each in STATES], initial=UNKNOWN)
+    state = forms.ChoiceField(label=_("On the thread"), choices=[(row[0], row[1]) for row in ON_THREADS], initial=UNKNOWN)
 
     def clean_thread(self) -> tuple[float, float]:
         found = self.cleaned_data.get("thread")

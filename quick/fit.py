@@ -116,7 +116,7 @@ def _call(data: dict[str, Any], desk: Desk) -> SaidVerdict:
     return by_station(ONE_SEAT, of, replace(at, papers=())).call
 
 
-def _changes(data: dict[str, Any], desk: Desk, now: SaidVerdict) -> tuple[str, ...]:
+def _changes(data: dict[str, Any], desk: Desk) -> tuple[str, ...]:
     """What the call would be without the chiller, heated otherwise, or in a tighter seat."""
     tried: list[tuple[str, dict[str, Any]]] = []
     if data["chill"] != NONE:
@@ -144,7 +144,7 @@ def answer(data: dict[str, Any], desk: Desk) -> Answer:
     of, at = laid(data, desk)
     found = by_station(ONE_SEAT, of, at)
     try:
-        changes = _changes(data, desk, found.call)
+        changes = _changes(data, desk)
     except BadInput:
         changes = ()
     return replace(found, changes=changes)

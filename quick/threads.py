@@ -100,16 +100,11 @@ def _profile(match: Match, call: SaidVerdict, desk: Desk) -> Any:
         points.append((40 + teeth * step, 240.0))
         sheet.hatched(points, "plain", 9)
         middle = 40 + (teeth // 2) * step + step / 2
-        sheet.dimension((middle - step, 60), (middle, 60), thread_label(match), "dim")
+        sheet.dimension((middle - step, 60), (middle, 60), show(mm(match.pitch_mm, 0.001)), "dim")
         sheet.text((width / 2, 286), f"{match.designation}, {match.angle_deg:g}°", "strong", "middle")
         return sheet.render()
 
     return on_papers(desk.papers, draw)
-
-
-def thread_label(match: Match) -> str:
-    """The pitch as it stands on the drawing."""
-    return show(mm(match.pitch_mm, 0.001))
 
 
 class PullerForm(CheckForm):

@@ -22,14 +22,6 @@ THREAD_OFF = _("pitch off by {pitch}, diameter by {diameter}, flanks {flank}°")
 SHIM_ROWS = {"free": _("End float without shims"), "shim": _("Shim")}
 AS_BAGGED = _("as marked on its bag; measure it before it goes in")
 RUNOUT_ROWS = {"sure": _("Surely within the limit up to"), "never": _("Surely over the limit above")}
-ON_THREAD = {
-    "as received": _("as received"),
-    "dry": _("dry"),
-    "oiled": _("oiled"),
-    "thread locker": _("thread locker"),
-    "anti-seize": _("anti-seize"),
-    "unknown": _("unknown"),
-}
 WEAK = {"bolt": _("the bolt"), "thread": _("the thread in the case")}
 BOLT_ROWS = {
     "preload": _("Preload"),
