@@ -1,4 +1,4 @@
-"""All gauges that can be heard, and which page each one feeds. Lives in the process that serves the pages."""
+"""Connected gauges, and the page that each of them feeds. Runs in the process that serves the pages."""
 
 from __future__ import annotations
 

@@ -1,4 +1,4 @@
-"""One gauge, one thread: what it says, kept in memory, and how it is doing, in words."""
+"""One gauge, one thread: its last readings, kept in memory, and the state of its connection, in words."""
 
 from __future__ import annotations
 

@@ -1,4 +1,4 @@
-"""What the gauges say: to the page that waits for a reading, and on a page of their own."""
+"""Readings of the connected gauges: for the page that waits for one, and on a page of their own."""
 
 from __future__ import annotations
 

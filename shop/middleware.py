@@ -1,4 +1,4 @@
-"""Nobody works here unsigned; and what the machine cannot do is said in words."""
+"""Sign-in is required on every page; and what the machine cannot do is said in words."""
 
 from __future__ import annotations
 

@@ -1,4 +1,4 @@
-"""What people did that matters later, a line each in the server's log: who, what, of which job. No secrets, no words of the work itself."""
+"""Audit lines in the server's log for what matters later: who, what, of which job. No secrets, no words of the work itself."""
 
 from __future__ import annotations
 

@@ -1,4 +1,4 @@
-"""The door, and the shop's shelves."""
+"""Sign-in, and the shop's equipment."""
 
 from __future__ import annotations
 

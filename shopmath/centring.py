@@ -77,6 +77,6 @@ def centred(left_gap_mm: float, right_gap_mm: float, pitch_mm: float, limit_mm: 
     ('in', 'out')
     """
     off = abs(finite("left_gap_mm", left_gap_mm) - finite("right_gap_mm", right_gap_mm))
-    doubt = combined(uncertainty_mm, uncertainty_mm)
-    found = call(off, high=positive("limit_mm", limit_mm), uncertainty=doubt, unit="mm", digits=2)
+    uncertainty = combined(uncertainty_mm, uncertainty_mm)
+    found = call(off, high=positive("limit_mm", limit_mm), uncertainty=uncertainty, unit="mm", digits=2)
     return Centred(found, move(left_gap_mm, right_gap_mm, pitch_mm))

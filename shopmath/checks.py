@@ -1,4 +1,4 @@
-"""The door of the core: what every public function refuses, and in which words."""
+"""Input checks of the core: what every public function refuses, and in which words."""
 
 from __future__ import annotations
 

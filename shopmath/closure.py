@@ -337,16 +337,16 @@ def leak(
     if first * second < 0 or first == 0:
         raise BadInput("second_kpa", gettext_noop("A test stays on one side of the room's pressure."))
     drop, unsure = abs(first) - abs(second), not_negative("uncertainty_kpa", uncertainty_kpa)
-    doubt = combined(unsure, unsure, warmth, warmth)
-    if drop < -max(2 * unsure, doubt):
+    uncertainty = combined(unsure, unsure, warmth, warmth)
+    if drop < -max(2 * unsure, uncertainty):
         raise BadInput(
             "second_kpa", gettext_noop("It has gained: the part warms or the gauge has moved. Let it stand and begin again."), "gained"
         )
     rate = max(0.0, drop) / positive("minutes", minutes)
     limit = positive("limit_kpa_min", limit_kpa_min) if limit_kpa_min is not None else CAUTIOUS_DROP_KPA_MIN
-    found = call(rate, high=limit, uncertainty=doubt / minutes)
+    found = call(rate, high=limit, uncertainty=uncertainty / minutes)
     rule = "" if limit_kpa_min is not None else ", a cautious shop rule"
     code = "by_card" if limit_kpa_min is not None else "by_rule"
-    within = abs(drop) <= doubt
+    within = abs(drop) <= uncertainty
     values = {"rate": rate, "limit": limit, "second": second, "within": int(within)}
     return Call(found.state, found.margin, f"{rate:.2f} kPa a minute against {limit:g}{rule}.", code, values)

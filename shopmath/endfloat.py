@@ -70,8 +70,8 @@ def stack(dimensions: Sequence[Dimension]) -> Float:
             )
         not_negative("value_mm", each.value_mm)
         not_negative("uncertainty_mm", each.uncertainty_mm)
-    doubts = [each.uncertainty_mm for each in dimensions]
-    return Float(sum(each.sign * each.value_mm for each in dimensions), sum(doubts), math.hypot(*doubts))
+    uncertainties = [each.uncertainty_mm for each in dimensions]
+    return Float(sum(each.sign * each.value_mm for each in dimensions), sum(uncertainties), math.hypot(*uncertainties))
 
 
 @dataclass(frozen=True)
@@ -126,7 +126,7 @@ def choose_shims(
     """
     free = finite("float_without_mm", float_without_mm)
     ordered("low_mm", finite("low_mm", low_mm), finite("high_mm", high_mm))
-    doubt = not_negative("uncertainty_mm", uncertainty_mm)
+    uncertainty = not_negative("uncertainty_mm", uncertainty_mm)
     if not kit_mm:
         raise BadInput("kit_mm", gettext_noop("The kit is empty: put the shims on the shelf first."), "kit_empty")
     if not 1 <= most <= MOST_SHIMS:
@@ -145,7 +145,7 @@ def choose_shims(
         off = round(abs(left[pieces] - middle), 9)
         return (len(pieces) if by_count else 0, off, len(pieces), -(pieces[0] if pieces else 0.0))
 
-    sure = [pieces for pieces in sets if low_mm + doubt - slack <= left[pieces] <= high_mm - doubt + slack]
+    sure = [pieces for pieces in sets if low_mm + uncertainty - slack <= left[pieces] <= high_mm - uncertainty + slack]
     plain = [pieces for pieces in sets if low_mm - slack <= left[pieces] <= high_mm + slack]
     if sure:
         best = min(sure, key=lambda pieces: rank(pieces, True))

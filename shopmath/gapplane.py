@@ -110,19 +110,19 @@ def fit(points: Sequence[Point]) -> GapPlane:
 
 
 @dataclass(frozen=True)
-class GapDoubt:
+class GapCheck:
     """Whether gaps disagree with any plane, and the places to measure again: all of four, the one to blame of five or more.
 
     `blind` are the places whose misreading the others would not show; then another place, well apart, is wanted.
     """
 
-    doubted: bool
+    suspect: bool
     again: tuple[str, ...] = ()
     off_mm: float = 0.0
     blind: tuple[str, ...] = ()
 
 
-def doubt(points: Sequence[Point], sigma_mm: float) -> GapDoubt:
+def check_gaps(points: Sequence[Point], sigma_mm: float) -> GapCheck:
     """Whether one of the gaps must be wrong.
 
     Parameters
@@ -133,7 +133,7 @@ def doubt(points: Sequence[Point], sigma_mm: float) -> GapDoubt:
 
     Returns
     -------
-    GapDoubt
+    GapCheck
         Three places make a plane whatever they say: all three are blind.
 
     Raises
@@ -145,7 +145,7 @@ def doubt(points: Sequence[Point], sigma_mm: float) -> GapDoubt:
     -----
     What is left of the gaps after the plane, over sigma, has n − 3 degrees of freedom; good gaps leave more than its 99 % point in 1 of
     100 rounds. With four places that is |Σ w·gap| > 2.58 σ, w being the unit contrast orthogonal to the plane. With five or more the place
-    whose misfit stands out most, over √(1 − h), is the one to blame. A gap misread by 0.5 mm is doubted in 95 of 100 rounds at 0.02 mm.
+    whose misfit stands out most, over √(1 − h), is the one to blame. A gap misread by 0.5 mm is suspected in 95 of 100 rounds at 0.02 mm.
 
     Source
     ------
@@ -155,10 +155,10 @@ def doubt(points: Sequence[Point], sigma_mm: float) -> GapDoubt:
     --------
     >>> square = [("right", 80, 0), ("top", 0, 80), ("left", -80, 0), ("bottom", 0, -80)]
     >>> good = [Point(name, x, y, 1.2 + 0.001 * x) for name, x, y in square]
-    >>> doubt(good, 0.02).doubted
+    >>> check_gaps(good, 0.02).suspect
     False
     >>> wrong = [*good[:3], Point("bottom", 0, -80, 1.7)]
-    >>> doubt(wrong, 0.02).again
+    >>> check_gaps(wrong, 0.02).again
     ('right', 'top', 'left', 'bottom')
     """
     left = fit(points).residuals
@@ -170,11 +170,11 @@ def doubt(points: Sequence[Point], sigma_mm: float) -> GapDoubt:
     free = _free(points)
     blind = tuple(point.name for point, share in zip(points, free, strict=True) if share < BLIND)
     if count == 3 or sum(off**2 for off in left) / sigma**2 <= chi_square(SURE, count - 3):
-        return GapDoubt(False, blind=blind)
+        return GapCheck(False, blind=blind)
     stands_out = [abs(off) / math.sqrt(max(share, 1e-9)) for off, share in zip(left, free, strict=True)]
     worst = max(range(count), key=stands_out.__getitem__)
     again = tuple(point.name for point in points) if count == 4 else (points[worst].name,)
-    return GapDoubt(True, again, max(abs(off) for off in left), blind)
+    return GapCheck(True, again, max(abs(off) for off in left), blind)
 
 
 def _free(points: Sequence[Point]) -> list[float]:

@@ -81,8 +81,8 @@ def _grip(joint: PressJoint, web: Material, pin: Material) -> Estimate:
     """Interference at the joint's temperatures, mm: a web hotter than its pin lets go of some."""
     opened = joint.diameter_mm * (web.alpha * (joint.web_c - 20) - pin.alpha * (joint.pin_c - 20))
     likely = joint.interference_mm - opened
-    doubt = joint.interference_u_mm
-    return Estimate(max(0.0, likely - doubt), max(0.0, likely), max(0.0, likely + doubt), "interference at these temperatures")
+    uncertainty = joint.interference_u_mm
+    return Estimate(max(0.0, likely - uncertainty), max(0.0, likely), max(0.0, likely + uncertainty), "interference at these temperatures")
 
 
 def joint_plan(joint: PressJoint, moving: str = "parting") -> JointPlan:

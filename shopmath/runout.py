@@ -104,29 +104,28 @@ STANDS_OUT = (
     (12, 2.7),
     (13, 2.75),
     (24, 2.85),
-)  # readings, and how far one may stand out of their fit, in its own doubt
+)  # readings, and how far one may stand out of their fit, in its own standard uncertainty
 SURE = 0.995  # share of good turns whose scatter as a whole is no more than this
 FEW = 9  # with no more readings than this the one to blame may be its neighbour
 
 
 @dataclass(frozen=True)
-class TurnDoubt:
-    """Why a turn cannot come from a shaft on its supports, in words and as code and values (mm, °), and the angle to blame, if it is one.
+class TurnCheck:
+    """Why a turn cannot come from a shaft on its supports, as code and values (mm, °), and the angle to blame, if it is one.
 
     The code is `slipped`, `one_reading` or `scatter`; empty when nothing is wrong. `again` are the angles to read again: with few readings
     the one to blame and both its neighbours.
     """
 
-    words: str = ""
-    angle_deg: float | None = None
     code: str = ""
+    angle_deg: float | None = None
     values: Mapping[str, Any] = field(default_factory=dict, hash=False)
     again: tuple[float, ...] = ()
 
 
-def turn_doubt(
+def check_turn(
     angles_deg: Sequence[float], readings_mm: Sequence[float], reading_u_mm: float, closing_mm: float | None = None
-) -> tuple[str, float | None]:
+) -> TurnCheck:
     """Why a turn of readings cannot come from a shaft that turns on its supports, and the angle to blame.
 
     Parameters
@@ -139,8 +138,8 @@ def turn_doubt(
 
     Returns
     -------
-    tuple
-        Words, empty when nothing is wrong, and the angle of the one reading that does not fit, if it is one.
+    TurnCheck
+        Its code is empty when nothing is wrong.
 
     Raises
     ------
@@ -150,35 +149,20 @@ def turn_doubt(
     Notes
     -----
     A turn ends where it began. What is left after swing and ovality is noise, and how much of it a gauge makes is known: a reading that
-    stands out of the fit by 2.6 times (8 readings) to 2.85 times (24) its own doubt is a wrong one, and more scatter all round than 995
-    good turns in 1000 have is a loose support, dirt, or a seat that is neither round nor oval. Of good turns at most 2 in 100 are doubted;
-    on a 0.01 mm dial a slip of 0.03 mm is found in 75 of 100 at 8 angles and 90 at 12, one of 0.045 in 97 and 99.
+    stands out of the fit by 2.6 times (8 readings) to 2.85 times (24) its own standard uncertainty is a wrong one, and more scatter all
+    round than 995 good turns in 1000 have is a loose support, dirt, or a seat that is neither round nor oval. Of good turns at most 2 in
+    100 are suspected; on a 0.01 mm dial a slip of 0.03 mm is found in 75 of 100 at 8 angles and 90 at 12, one of 0.045 in 97 and 99.
 
     Examples
     --------
     >>> turn = range(0, 360, 45)
     >>> good = [0.021, 0.034, 0.031, 0.012, -0.013, -0.027, -0.025, -0.008]
-    >>> turn_doubt(turn, good, 0.004)
-    ('', None)
-    >>> turn_doubt(turn, good, 0.004, closing_mm=0.055)[0]
-    'Back at the start it reads 0.034 mm higher: the gauge or a support has slipped.'
-    >>> turn_doubt(turn, [*good[:4], 0.030, *good[5:]], 0.004)[1]
-    180.0
-    """
-    found = doubt_of_turn(angles_deg, readings_mm, reading_u_mm, closing_mm)
-    return found.words, found.angle_deg
-
-
-def doubt_of_turn(
-    angles_deg: Sequence[float], readings_mm: Sequence[float], reading_u_mm: float, closing_mm: float | None = None
-) -> TurnDoubt:
-    """The same as `turn_doubt`, with its code and values.
-
-    Examples
-    --------
-    >>> good = [0.021, 0.034, 0.031, 0.012, -0.013, -0.027, -0.025, -0.008]
-    >>> doubt_of_turn(range(0, 360, 45), good, 0.004, closing_mm=0.055).code
+    >>> check_turn(turn, good, 0.004).code
+    ''
+    >>> check_turn(turn, good, 0.004, closing_mm=0.055).code
     'slipped'
+    >>> check_turn(turn, [*good[:4], 0.030, *good[5:]], 0.004).angle_deg
+    180.0
     """
     angles, readings = [finite("angles_deg", angle) for angle in angles_deg], [finite("readings_mm", reading) for reading in readings_mm]
     fit(angles, readings)
@@ -186,22 +170,19 @@ def doubt_of_turn(
     if closing_mm is not None:
         off = finite("closing_mm", closing_mm) - readings[0]
         if abs(off) > SLIPS * reading_u_mm:
-            which = "higher" if off > 0 else "lower"
-            words = f"Back at the start it reads {abs(off):.3f} mm {which}: the gauge or a support has slipped."
-            return TurnDoubt(words, None, "slipped", {"off": off})
+            return TurnCheck("slipped", None, {"off": off})
         angles, readings = [*angles, angles[0]], [*readings, closing_mm]
     most, scatter, index = _stands_out(angles, readings, sigma)
     allowed = _may_stand_out(len(readings))
     if most <= allowed and scatter <= chi_square(SURE, len(readings) - 5):
-        return TurnDoubt()
+        return TurnCheck()
     rest = [(a, r) for i, (a, r) in enumerate(zip(angles, readings, strict=True)) if i != index]
     if len({a % 360 for a, _ in rest}) > FEWEST:
         left, left_scatter, _ = _stands_out([a for a, _ in rest], [r for _, r in rest], sigma)
         if most > allowed and left <= allowed and left_scatter <= chi_square(SURE, len(rest) - 5):
             return _one_reading(angles, index)
     rms = math.sqrt(scatter / len(readings)) * sigma
-    words = f"Scatter of {rms:.3f} mm is more than the gauge's own: a loose support, dirt, or a seat not round."
-    return TurnDoubt(words, None, "scatter", {"scatter": rms})
+    return TurnCheck("scatter", None, {"scatter": rms})
 
 
 def _may_stand_out(count: int) -> float:
@@ -210,7 +191,7 @@ def _may_stand_out(count: int) -> float:
 
 
 def _stands_out(angles_deg: Sequence[float], readings_mm: Sequence[float], sigma: float) -> tuple[float, float, int]:
-    """The largest misfit in its own doubt, the sum of squares in that of a reading, and whose misfit it is."""
+    """The largest misfit in its own standard uncertainty, the sum of squares in that of a reading, and whose misfit it is."""
     import numpy as np
 
     turns, values = np.radians(angles_deg), np.array(readings_mm)
@@ -223,12 +204,11 @@ def _stands_out(angles_deg: Sequence[float], readings_mm: Sequence[float], sigma
     return float(misfits[index]), float((left**2).sum() / sigma**2), index
 
 
-def _one_reading(angles: Sequence[float], index: int) -> TurnDoubt:
+def _one_reading(angles: Sequence[float], index: int) -> TurnCheck:
     angle = angles[index] % 360
     again: tuple[float, ...] = (angle,)
     if len(angles) <= FEW:
         ring = sorted({each % 360 for each in angles})
         at = ring.index(angle)
         again = (ring[at - 1], angle, ring[(at + 1) % len(ring)])
-    words = f"The reading at {angle:.0f}° does not fit the rest of its turn."
-    return TurnDoubt(words, angle, "one_reading", {"angle": angle}, again)
+    return TurnCheck("one_reading", angle, {"angle": angle}, again)

@@ -83,7 +83,7 @@ def census(
     counted : int, optional
         Pieces lying on the tray.
     seen_only : sequence of str
-        Ticked out without having been measured: the first to be doubted when the count is short.
+        Ticked out without having been measured: the first to be suspected when the count is short.
     lagging : (x, y), optional
         Where the gap stays narrow, mm: a fastener left in holds it there.
 
@@ -126,10 +126,10 @@ def census(
         return Census((), (), Call(TOO_CLOSE, 0.0, "Every place is ticked. Count the pieces on the tray.", "not_counted"))
     numbers = {"counted": counted, "places": len(places)}
     if counted < len(places):
-        doubted = [name for name in seen_only if name in {place.name for place in places}] or [place.name for place in places]
+        suspects = [name for name in seen_only if name in {place.name for place in places}] or [place.name for place in places]
         short = len(places) - counted
         words = f"{counted} on the tray for {len(places)} places: {short} still in, or lost."
-        return Census((), near(doubted), Call(STOP, float(-short), words, "too_few", {**numbers, "short": short}))
+        return Census((), near(suspects), Call(STOP, float(-short), words, "too_few", {**numbers, "short": short}))
     if counted > len(places):
         words = f"{counted} on the tray for {len(places)} places: the card lacks {counted - len(places)}. Put the place on the card."
         return Census((), (), Call(TOO_CLOSE, float(len(places) - counted), words, "too_many", {**numbers, "over": counted - len(places)}))

@@ -50,7 +50,7 @@ __all__ = [
 ]
 
 REVERSALS = 2  # sign changes of a component that halve the blow on it, each time
-HIDES_MM = 0.02  # a doubt this large between the two axes hides what is to be cured
+HIDES_MM = 0.02  # an uncertainty this large between the two axes hides what is to be cured
 WORTH_MM = 0.002  # a move that lowers the worse swing by less is left
 
 
@@ -329,7 +329,7 @@ def next_move(mis: Misalignment, geometry: PressedCrank, history: Sequence[Misal
     ('strike', 'right', 270.0, 0.016)
     >>> good = next_move(decompose(Swing(0.006, 75), Swing(0.005, 262), setup, 0.004), setup, limit_mm=0.03)
     >>> good.kind, good.code
-    ('leave', 'within_doubt')
+    ('leave', 'within_uncertainty')
     """
     now, best = runout_from(mis, geometry), best_reachable(mis, geometry)
     unsure = mis.uncertainty
@@ -372,7 +372,7 @@ def _no_move(mis: Misalignment, now: tuple[Swing, Swing], best: tuple[Swing, Swi
         return Move("remeasure", "", 0.0, *now, words, code="blind", values={"twist": mis.uncertainty.twist_deg})
     values = {"now": _worse(now), "best": _worse(best)}
     if worth:
-        code, words = "within_doubt", f"{_worse(now):.3f} mm, and what could still be cured is smaller than its uncertainty."
+        code, words = "within_uncertainty", f"{_worse(now):.3f} mm, and what could still be cured is smaller than its uncertainty."
     else:
         code, words = "best", f"{_worse(now):.3f} mm, and {_worse(best):.3f} is the best that truing can reach."
     if limit_mm is not None:

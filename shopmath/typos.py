@@ -15,7 +15,7 @@ MOST = 500
 
 
 @dataclass(frozen=True)
-class Doubt:
+class Unlikely:
     """Why a number looks mistyped: what it was expected near, or the usual range, and what was probably meant; all in one unit."""
 
     expected: float | None = None
@@ -24,9 +24,9 @@ class Doubt:
     meant: float | None = None
 
 
-def doubtful(
+def why_unlikely(
     value: float, expected: Sequence[float] = (), *, factor: float = 0.0, low: float = -math.inf, high: float = math.inf
-) -> Doubt | None:
+) -> Unlikely | None:
     """Whether a number that can be believed was probably not meant.
 
     Parameters
@@ -42,7 +42,7 @@ def doubtful(
 
     Returns
     -------
-    Doubt or None
+    Unlikely or None
         `meant` is the same digits with the point moved, or the fraction after the whole part of what is expected; None where neither fits.
 
     Raises
@@ -52,13 +52,13 @@ def doubtful(
 
     Examples
     --------
-    >>> doubtful(350, [35, 35, 40], factor=4).meant
+    >>> why_unlikely(350, [35, 35, 40], factor=4).meant
     35.0
-    >>> doubtful(0.35, [55.03], factor=1.5).meant
+    >>> why_unlikely(0.35, [55.03], factor=1.5).meant
     55.35
-    >>> doubtful(650, low=-20, high=300).meant, doubtful(110, low=-20, high=300)
+    >>> why_unlikely(650, low=-20, high=300).meant, why_unlikely(110, low=-20, high=300)
     (65.0, None)
-    >>> doubtful(40, [10], factor=2.5).meant is None
+    >>> why_unlikely(40, [10], factor=2.5).meant is None
     True
     """
     finite("value", value)
@@ -67,9 +67,9 @@ def doubtful(
     middle = statistics.median(abs(finite("expected", each)) for each in expected) if expected else 0.0
     allowed = number("factor", factor)
     if allowed > 1 and middle > 0 and not middle / allowed <= abs(value) <= middle * allowed:
-        return Doubt(expected=middle, meant=_meant(value, middle / NEAR, middle * NEAR, middle))
+        return Unlikely(expected=middle, meant=_meant(value, middle / NEAR, middle * NEAR, middle))
     if not low <= value <= high:
-        return Doubt(low=low, high=high, meant=_meant(value, low, high, 0.0))
+        return Unlikely(low=low, high=high, meant=_meant(value, low, high, 0.0))
     return None
 
 

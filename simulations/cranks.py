@@ -8,7 +8,7 @@ from collections.abc import Iterator, Sequence
 from dataclasses import dataclass, replace
 
 from shopmath.gauges import gauge_uncertainty
-from shopmath.runout import doubt_of_turn, fit
+from shopmath.runout import check_turn, fit
 from shopmath.truing import Misalignment, PressedCrank, Swing, bend_at, best_reachable, decompose, next_move, runout_from
 from simulations.share import Share
 
@@ -89,7 +89,7 @@ def true_it(dice: random.Random, dial: Dial, trouble: Trouble = Trouble()) -> En
 
 
 def _turned(dice: random.Random, truth: Misalignment, setup: PressedCrank, side: str, dial: Dial, slip_mm: float, zero_deg: float) -> Swing:
-    """One end's turn as read with the gauge; what the core doubts is read again."""
+    """One end's turn as read with the gauge; what the core suspects is read again."""
     at = bend_at(truth, setup, getattr(setup, f"gauge_{side}_mm"))
     step = 360 / dial.angles
     angles = [step * index for index in range(dial.angles)]
@@ -109,16 +109,16 @@ def _turned(dice: random.Random, truth: Misalignment, setup: PressedCrank, side:
 
 
 def _fitted(angles: Sequence[float], rows: list[list[float]], dial: Dial, read: object) -> Swing:
-    """The swing once the core doubts nothing, or has had its readings again twice."""
+    """The runout once the core suspects nothing, or has had its readings again twice."""
     assert callable(read)
     u = gauge_uncertainty(dial.resolution, kind="dial")
     for _ in range(3):
         flat = [(angle, value) for angle, values in zip(angles, rows, strict=True) for value in values]
-        doubt = doubt_of_turn([angle for angle, _ in flat], [value for _, value in flat], u)
-        if not doubt.code:
+        suspect = check_turn([angle for angle, _ in flat], [value for _, value in flat], u)
+        if not suspect.code:
             break
         for index, angle in enumerate(angles):
-            if not doubt.again or angle in doubt.again:
+            if not suspect.again or angle in suspect.again:
                 rows[index] = [read(angle) for _ in range(dial.turns)]
     flat = [(angle, value) for angle, values in zip(angles, rows, strict=True) for value in values]
     found = fit([angle for angle, _ in flat], [value for _, value in flat])

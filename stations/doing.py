@@ -140,10 +140,10 @@ def _keep_reading(request: HttpRequest, work: BoundStation, ask: Question, text:
         reading = take_second(work, ask, text, doing.key, **more)
         _did(request, _("typed {text} ({words}) after another answer").format(text=reading.text, words=ask.words))
         return _settled(work, reading=reading)
-    doubt = None if request.POST.get("heard") else _doubt(work, ask, text)
-    if doubt and request.POST.get("doubted", "").strip() != text.strip():
-        return Answer(work, ask.key, BadInput(ask.key, doubt, plausible.TYPO), text)
-    if doubt:
+    unlikely = None if request.POST.get("heard") else _unlikely(work, ask, text)
+    if unlikely and request.POST.get("suspect", "").strip() != text.strip():
+        return Answer(work, ask.key, BadInput(ask.key, unlikely, plausible.TYPO), text)
+    if unlikely:
         more["extra"][plausible.CONFIRMED] = True
     reading = take(work, ask, text, doing.key, **more)
     note = ""
@@ -155,10 +155,10 @@ def _keep_reading(request: HttpRequest, work: BoundStation, ask: Question, text:
     return _settled(work, note=note, reading=reading)
 
 
-def _doubt(work: BoundStation, ask: Question, text: str) -> str:
+def _unlikely(work: BoundStation, ask: Question, text: str) -> str:
     """Why what was typed looks mistyped, as a sentence; empty where it does not."""
     quantity = work.read(ask, text)
-    found = plausible.doubt_of(work, ask, quantity)
+    found = plausible.why_unlikely(work, ask, quantity)
     return plausible.said(found, ask, quantity) if found else ""
 
 

@@ -1,4 +1,4 @@
-"""What was kept in an entry, and how a room reads it back: by ask, by attempt, with the doubt of its gauge."""
+"""What was kept in an entry, and how a room reads it back: by ask, by attempt, with the uncertainty of its gauge."""
 
 from __future__ import annotations
 

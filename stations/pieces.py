@@ -1,4 +1,4 @@
-"""What a station is said in: asks, plates, cautions, methods, actions, and where each number comes from."""
+"""What a station's page is made of: questions, verdicts, warnings, methods, actions, and the sources of its numbers."""
 
 from __future__ import annotations
 
@@ -86,14 +86,19 @@ class Question:
 
 @dataclass(frozen=True)
 class Scale:
-    """The margin as a small scale: value with its doubt against the limits, all in one unit."""
+    """The margin as a small scale: value with its uncertainty against the limits, all in one unit."""
 
     value: float
-    doubt: float
+    uncertainty: float
     low: float | None
     high: float | None
     unit: str
     digits: int = 3
+
+    def plain(self) -> dict[str, Any]:
+        """As a record keeps it; records have called the uncertainty `doubt` from their first version."""
+        kept = {"value": self.value, "doubt": self.uncertainty, "low": self.low, "high": self.high}
+        return {**kept, "unit": self.unit, "digits": self.digits}
 
 
 @dataclass(frozen=True)
@@ -146,7 +151,7 @@ class Told:
     code: str = ""
     kind: str = ""  # of quantity, where it is a number
     step: float | None = None  # that it is known to
-    number: Mapping[str, float | None] | None = None  # value, doubt, low, high and what was found, all in the core's unit
+    number: Mapping[str, float | None] | None = None  # value, uncertainty, low, high and what was found, all in the core's unit
 
 
 @dataclass(frozen=True)

@@ -50,8 +50,8 @@ def take(
     quantity = work.read(ask, text)
     usual, corrected = work.extra_for(ask, quantity, data or {})
     kept = {**corrected, **(extra or {})}
-    if not kept.get(plausible.CONFIRMED) and plausible.doubt_of(work, ask, quantity):
-        kept[plausible.DOUBTFUL] = True
+    if not kept.get(plausible.CONFIRMED) and plausible.why_unlikely(work, ask, quantity):
+        kept[plausible.UNCONFIRMED] = True
     reading = log.keep_reading(
         work.entry, work.person, ask.key, quantity, client_key, attempt=work.attempt, gauge=gauge or usual, extra=kept, at=at, slot=ask.slot
     )

@@ -1,4 +1,4 @@
-"""The door, who may what, and the words that the strip takes."""
+"""Sign-in, permissions, and the words that the strip takes."""
 
 from __future__ import annotations
 

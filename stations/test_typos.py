@@ -42,12 +42,12 @@ class ABoltOfThirtyFive(TestCase):
 
     def test_enter_on_the_same_value_keeps_it_marked_as_confirmed(self):
         self.send("350")
-        self.send("350", doubted="350")
+        self.send("350", suspect="350")
         self.assertEqual(self.kept(), [("350", True, None)])
         self.assertIn("unusual; confirmed as typed", [row.note for row in self.hands.work().sheet()])
 
     def test_a_gauge_s_next_pulse_confirms_nothing(self):
         self.send("350", heard="1")
         self.assertEqual(self.kept(), [("350", None, True)])
-        self.send("350", heard="1", doubted="350")
+        self.send("350", heard="1", suspect="350")
         self.assertEqual(self.kept()[-1], ("350", None, True))

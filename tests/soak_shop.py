@@ -1,4 +1,4 @@
-"""A shop to be ill-treated by `bin/soak`: a data folder with one job, and its server."""
+"""The shop that `bin/soak` works on: a data folder with one job, and its server."""
 
 from __future__ import annotations
 

@@ -1,4 +1,4 @@
-"""The working screen's doors, sent to as a page, a gauge or an old tab would."""
+"""Requests to the working screen as a page, a gauge or an old tab would send them."""
 
 from __future__ import annotations
 

@@ -59,7 +59,7 @@ class Axes:
 
 @dataclass(frozen=True)
 class Rule:
-    """A figure between its limits on a rule: the window they leave, the value with its doubt. From `low` to `high` on the paper."""
+    """A figure between its limits on a rule: the window they leave, the value with its uncertainty. From `low` to `high` on the paper."""
 
     y: float
     left: float
@@ -70,12 +70,12 @@ class Rule:
     def x(self, value: float) -> float:
         return self.left + (self.right - self.left) * (value - self.low) / (self.high - self.low)
 
-    def draw(self, sheet: Sheet, limits: tuple[float, float], value: float, doubt: float, limit_words: tuple[str, str]) -> None:
+    def draw(self, sheet: Sheet, limits: tuple[float, float], value: float, uncertainty: float, limit_words: tuple[str, str]) -> None:
         sheet.line((self.left, self.y), (self.right, self.y), "axis thin")
         sheet.rect(self.x(limits[0]), self.y - 12, self.x(limits[1]) - self.x(limits[0]), 24, "window")
         for limit, words, anchor, aside in zip(limits, limit_words, ("end", "start"), (-6, 6), strict=True):
             sheet.line((self.x(limit), self.y - 20), (self.x(limit), self.y + 20), "axis")
             sheet.text((self.x(limit) + aside, self.y + 31), words, "tick", anchor)
-        sheet.line((self.x(value - doubt), self.y), (self.x(value + doubt), self.y), "ink bold")
+        sheet.line((self.x(value - uncertainty), self.y), (self.x(value + uncertainty), self.y), "ink bold")
         sheet.circle((self.x(value), self.y), 7, "ink solid")
         sheet.text((self.x(value), self.y - 22), bare(mm(value)), "halo reading-label ink", "middle")

@@ -116,7 +116,7 @@ class SmallWords(SimpleTestCase):
         self.assertEqual((get({"a": 1}, "a"), get({}, "a"), get("", "a")), (1, "", ""))
 
     def test_the_margin_is_said_as_well_as_drawn(self):
-        drawn = margin_scale(SimpleNamespace(value=0.048, doubt=0.012, low=0.024, high=None, unit="mm", digits=3))
+        drawn = margin_scale(SimpleNamespace(value=0.048, uncertainty=0.012, low=0.024, high=None, unit="mm", digits=3))
         self.assertIn("0.048 ± 0.012 mm; limit 0.024", drawn)
         ElementTree.fromstring(drawn)
 

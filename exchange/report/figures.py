@@ -45,7 +45,7 @@ class Lies:
     """Where a value lies against its limits, each as a share of the width of the scale."""
 
     at: float
-    doubt: float
+    uncertainty: float
     limits: tuple[float, ...]
 
 
@@ -163,12 +163,12 @@ def _lies(number: Mapping[str, float | None] | None) -> Lies | None:
     """A value on a scale that just holds it and its limits; from zero where there is one limit only."""
     if not number or number["value"] is None:
         return None
-    value, doubt = float(number["value"]), float(number["doubt"] or 0.0)
+    value, uncertainty = float(number["value"]), float(number["doubt"] or 0.0)
     limits = [float(end) for end in (number["low"], number["high"]) if end is not None]
     if not limits:
         return None
-    ends = [value - doubt, value + doubt, *limits, *([0.0] if len(limits) == 1 else [])]
+    ends = [value - uncertainty, value + uncertainty, *limits, *([0.0] if len(limits) == 1 else [])]
     low, high = min(ends), max(ends)
     pad = 0.15 * (high - low or 1.0)
     low, wide = low - pad, high - low + 2 * pad
-    return Lies(round((value - low) / wide, 4), round(doubt / wide, 4), tuple(round((end - low) / wide, 4) for end in limits))
+    return Lies(round((value - low) / wide, 4), round(uncertainty / wide, 4), tuple(round((end - low) / wide, 4) for end in limits))

@@ -38,9 +38,9 @@
     let wide = 34mm
     box(width: wide, height: 9pt, {
       place(dx: 0pt, dy: 4.5pt, line(length: wide, stroke: 0.6pt + quiet))
-      if lies.doubt > 0 {
-        let from = calc.max(0, lies.at - lies.doubt)
-        place(dx: from * wide, dy: 2.5pt, rect(width: (calc.min(1, lies.at + lies.doubt) - from) * wide, height: 4pt, fill: violet.transparentize(65%), stroke: none))
+      if lies.uncertainty > 0 {
+        let from = calc.max(0, lies.at - lies.uncertainty)
+        place(dx: from * wide, dy: 2.5pt, rect(width: (calc.min(1, lies.at + lies.uncertainty) - from) * wide, height: 4pt, fill: violet.transparentize(65%), stroke: none))
       }
       for end in lies.limits { place(dx: end * wide, dy: 0.5pt, line(length: 8pt, angle: 90deg, stroke: 1pt + ink)) }
       place(dx: lies.at * wide, dy: 1.2pt, line(length: 6.6pt, angle: 90deg, stroke: 1.8pt + violet))

@@ -111,8 +111,8 @@ def by_trial_mass(stays_g: float, turns_g: float, radius_mm: float, heavy_deg: f
             second=second,
         )
     arm = positive("radius_mm", radius_mm)
-    doubt = arm * math.hypot((second - first) / 4, positive("scale_g", scale_g) / 2)
-    return Unbalance(arm * (first + second) / 2, finite("heavy_deg", heavy_deg), doubt)
+    uncertainty = arm * math.hypot((second - first) / 4, positive("scale_g", scale_g) / 2)
+    return Unbalance(arm * (first + second) / 2, finite("heavy_deg", heavy_deg), uncertainty)
 
 
 def from_hole(before_deg: float, after_deg: float, hole_gmm: float, hole_deg: float, unsure_deg: float = 3.0) -> Unbalance:

@@ -1,4 +1,4 @@
-"""Every public function of the core, called with everything: numbers that cannot be, in each place, alone and all at once."""
+"""Every public function of the core, called with impossible numbers: in each argument, alone and all at once."""
 
 from __future__ import annotations
 

@@ -28,16 +28,16 @@ class Shims(unittest.TestCase):
         dice = random.Random(5)
         for _ in range(300):
             free, low = dice.uniform(0.05, 1.0), dice.uniform(0.02, 0.2)
-            high, doubt = low + dice.uniform(0.03, 0.3), dice.choice((0.0, 0.01, 0.03))
+            high, uncertainty = low + dice.uniform(0.03, 0.3), dice.choice((0.0, 0.01, 0.03))
             sets = [pieces for count in range(3) for pieces in combinations_with_replacement(KIT, count)]
             middle = (low + high) / 2
-            sure = [p for p in sets if low + doubt - 1e-9 <= free - sum(p) <= high - doubt + 1e-9]
+            sure = [p for p in sets if low + uncertainty - 1e-9 <= free - sum(p) <= high - uncertainty + 1e-9]
             plain = [p for p in sets if low - 1e-9 <= free - sum(p) <= high + 1e-9]
             if not plain:
                 with self.assertRaises(BadInput):
-                    choose_shims(free, low, high, KIT, uncertainty_mm=doubt)
+                    choose_shims(free, low, high, KIT, uncertainty_mm=uncertainty)
                 continue
-            found = choose_shims(free, low, high, KIT, uncertainty_mm=doubt)
+            found = choose_shims(free, low, high, KIT, uncertainty_mm=uncertainty)
             if sure:
                 fewest = min(len(p) for p in sure)
                 best = min(abs(free - sum(p) - middle) for p in sure if len(p) == fewest)
@@ -54,7 +54,7 @@ class Shims(unittest.TestCase):
         with self.assertRaises(BadInput):
             choose_shims(0.4, 0.1, 0.2, [])
 
-    def test_a_stack_adds_room_and_takes_it_with_both_doubts(self):
+    def test_a_stack_adds_room_and_takes_it_with_both_uncertainties(self):
         links = [Dimension("left", 38.42, 0.02, 1), Dimension("right", 31.1, 0.02, 1), Dimension("crank", 69.1, 0.01, -1)]
         found = endfloat.stack(links)
         self.assertAlmostEqual(found.value_mm, 0.42)

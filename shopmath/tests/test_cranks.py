@@ -23,7 +23,7 @@ from shopmath.joints import (
     usual_interference,
     web_heat_for,
 )
-from shopmath.runout import fit, turn_doubt
+from shopmath.runout import TurnCheck, check_turn, fit
 from shopmath.throws import outer_shaft, phase_error_deg, refuse_hold
 from shopmath.truing import Swing
 from shopmath.verdict import call, what_settles
@@ -180,21 +180,20 @@ class Turns(unittest.TestCase):
     def shaft(self, tir, high, oval=0.0):
         return [tir / 2 * math.cos(math.radians(a - high)) + oval / 2 * math.cos(2 * math.radians(a)) for a in TURN]
 
-    def test_a_bent_and_oval_shaft_is_no_reason_for_doubt(self):
-        self.assertEqual(turn_doubt(TURN, self.shaft(0.08, 33, 0.02), 0.003, self.shaft(0.08, 33, 0.02)[0]), ("", None))
+    def test_a_bent_and_oval_shaft_is_not_suspect(self):
+        self.assertEqual(check_turn(TURN, self.shaft(0.08, 33, 0.02), 0.003, self.shaft(0.08, 33, 0.02)[0]), TurnCheck())
 
     def test_a_loose_support_scatters_all_round(self):
         shakes = (0.01, -0.01, 0.012, 0.0, -0.011, 0.01, -0.012, 0.009)
         shaken = [value + off for value, off in zip(self.shaft(0.06, 75), shakes, strict=True)]
-        words, angle = turn_doubt(TURN, shaken, 0.003)
-        self.assertIn("a loose support, dirt", words)
-        self.assertIsNone(angle)
+        found = check_turn(TURN, shaken, 0.003)
+        self.assertEqual(("scatter", None), (found.code, found.angle_deg))
 
     def test_each_single_wrong_reading_is_named(self):
         for index in range(8):
             turn = self.shaft(0.06, 75)
             turn[index] += 0.04
-            self.assertEqual(turn_doubt(TURN, turn, 0.003)[1], TURN[index])
+            self.assertEqual(check_turn(TURN, turn, 0.003).angle_deg, TURN[index])
 
     def test_three_fold_lobes_are_left_over_not_swing(self):
         lobes = [0.01 * math.cos(3 * math.radians(a)) for a in TURN]
@@ -210,7 +209,7 @@ class Turns(unittest.TestCase):
             moved = at + arm * cmath.rect(1, sign * math.radians(shaft.turn.turn_deg)) - arm
             self.assertAlmostEqual(2 * abs(moved), shaft.best_mm, places=4)
 
-    def test_a_turn_under_its_own_doubt_is_not_worth_a_blow(self):
+    def test_a_turn_under_its_own_uncertainty_is_not_worth_a_blow(self):
         self.assertFalse(outer_shaft(Swing(0.006, 90), 34, 0, 60, vector_u_mm=0.002).worth_it)
         self.assertTrue(outer_shaft(Swing(0.030, 90), 34, 0, 60, vector_u_mm=0.002).worth_it)
 

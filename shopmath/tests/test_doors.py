@@ -1,4 +1,4 @@
-"""No public function of the core answers what cannot be: NaN, or an error that is no word to the user."""
+"""No public function of the core answers impossible input with NaN or with an error that no user could read."""
 
 from __future__ import annotations
 

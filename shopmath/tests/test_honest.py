@@ -22,7 +22,7 @@ from shopmath.notation import metric_thread, size_and_code, three_sizes
 from shopmath.press import interference_pressure_mpa, press_force_n
 from shopmath.pulling import Screw, pull, screw_stop_nm, torque_call
 from shopmath.quantity import parse
-from shopmath.runout import doubt_of_turn
+from shopmath.runout import check_turn
 from shopmath.splitting import DowelFit, lead_allowed_mm
 from shopmath.spread import TWO_SIGMA, chi_square, student
 from shopmath.thermal.confidence import drop_confidence
@@ -83,9 +83,9 @@ class AGauge(TestCase):
 
 
 class OneWrongReading(TestCase):
-    def doubted(self, step, scatter, slip, angles, seed=3):
-        """Turns of a shaft on a dial that are doubted, of 100, and those in which the right angle is asked again."""
-        chance, doubted, right = random.Random(seed), 0, 0
+    def suspected(self, step, scatter, slip, angles, seed=3):
+        """Turns of a shaft on a dial that are suspected, of 100, and those in which the right angle is asked again."""
+        chance, suspected, right = random.Random(seed), 0, 0
         unsure = gauge_uncertainty(step, kind="dial")
         for _ in range(CASES):
             swing, high, oval = chance.uniform(0, 0.06), chance.uniform(0, 360), chance.uniform(0, 0.004)
@@ -94,28 +94,28 @@ class OneWrongReading(TestCase):
             read = [round((each + chance.gauss(0, scatter)) / step) * step for each in shaft]
             bad = chance.randrange(angles)
             read[bad] += chance.choice((-1, 1)) * slip
-            found = doubt_of_turn(turn, read, unsure)
-            doubted, right = doubted + bool(found.code), right + (turn[bad] in found.again)
-        return doubted, right
+            found = check_turn(turn, read, unsure)
+            suspected, right = suspected + bool(found.code), right + (turn[bad] in found.again)
+        return suspected, right
 
     def test_a_slip_on_a_coarse_dial_is_found_and_more_surely_with_twelve_angles(self):
         for slip, angles, least in ((0.03, 8, 75), (0.03, 12, 90), (0.045, 8, 97), (0.045, 12, 99)):
             with self.subTest(slip=slip, angles=angles):
-                doubted, right = self.doubted(0.01, 0.003, slip, angles)
-                self.assertGreaterEqual(doubted, least)
-                self.assertGreaterEqual(right, 0.9 * doubted)
+                suspected, right = self.suspected(0.01, 0.003, slip, angles)
+                self.assertGreaterEqual(suspected, least)
+                self.assertGreaterEqual(right, 0.9 * suspected)
 
     def test_a_good_turn_is_left_alone_by_a_coarse_and_by_a_fine_dial(self):
         for step, scatter in ((0.01, 0.0033), (0.001, 0.002)):
             for angles in (8, 12):
-                self.assertLessEqual(self.doubted(step, scatter, 0.0, angles)[0], 2)
+                self.assertLessEqual(self.suspected(step, scatter, 0.0, angles)[0], 2)
 
     def test_with_few_angles_its_neighbours_are_read_again_too(self):
         turn = [float(at) for at in range(0, 360, 45)]
         good = [0.03 * math.cos(math.radians(at - 60)) for at in turn]
-        found = doubt_of_turn(turn, [*good[:2], good[2] + 0.08, *good[3:]], 0.0115)
+        found = check_turn(turn, [*good[:2], good[2] + 0.08, *good[3:]], 0.0115)
         self.assertEqual((found.code, found.again), ("one_reading", (45.0, 90.0, 135.0)))
-        self.assertEqual(doubt_of_turn(turn, good, 0.0115, closing_mm=good[0] + 0.05).code, "slipped")
+        self.assertEqual(check_turn(turn, good, 0.0115, closing_mm=good[0] + 0.05).code, "slipped")
 
 
 class HowSureItDropsIn(TestCase):

@@ -85,7 +85,7 @@ class Counting(TestCase):
         self.assertEqual(set(found.missing), set(NAMES) - out)
         self.assertTrue(set(found.missing) <= set(found.likely) or not found.missing)
 
-    def test_the_place_nearest_to_where_it_lags_is_doubted_first(self):
+    def test_the_place_nearest_to_where_it_lags_is_suspected_first(self):
         self.assertEqual(census(FACE, ["1", "2", "5"], lagging=(95, 20)).likely, ("4", "3"))
         self.assertEqual(census(FACE, NAMES, 4, seen_only=["2", "5"], lagging=(0, 95)).likely, ("5", "2"))
         self.assertEqual(census(FACE, NAMES, 4).likely, tuple(NAMES))

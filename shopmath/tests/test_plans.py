@@ -1,4 +1,4 @@
-"""The plan of a seat, bent in every direction a bench bends it."""
+"""The plan of a seat under every variation that a bench brings."""
 
 from __future__ import annotations
 
@@ -59,7 +59,7 @@ class MomentsAndCurves(TestCase):
         )
         self.assertAlmostEqual(found.confidence, again, places=12)
 
-    def test_sizes_known_to_the_micron_and_temperatures_to_the_degree_leave_no_doubt(self):
+    def test_sizes_known_to_the_micron_and_temperatures_to_the_degree_leave_no_uncertainty(self):
         sure = replace(SETUP, bore_um=Limits(-20, -20), inner_um=Limits(-5, -5), outer_u_k=0.0, inner_u_k=0.0)
         self.assertEqual(moment(sure, 0, 100, -10).confidence, 1.0)
         self.assertEqual(moment(sure, 0, 20, 20).confidence, 0.0)

@@ -1,4 +1,4 @@
-"""The core against dice: what it says must be what happens when sizes and temperatures are drawn at random."""
+"""The core against random draws: what it predicts must happen when sizes and temperatures are drawn at random."""
 
 from __future__ import annotations
 
@@ -58,12 +58,12 @@ class Simulated(TestCase):
     def test_nineteen_readings_in_twenty_lie_within_the_gauge_s_uncertainty(self):
         dice = random.Random(9)
         resolution, spread = 0.01, 0.006
-        doubt = gauge_uncertainty(resolution, spread)
+        uncertainty = gauge_uncertainty(resolution, spread)
         inside = 0
         for _ in range(4000):
             truth = dice.uniform(12, 13)
             shown = round(dice.gauss(truth, spread) / resolution) * resolution
-            inside += abs(shown - truth) <= doubt
+            inside += abs(shown - truth) <= uncertainty
         self.assertGreater(inside / 4000, 0.94)
 
     def test_fitted_bearings_keep_the_clearance_the_band_says(self):
@@ -82,17 +82,15 @@ class Simulated(TestCase):
 
 class CallsAndDigits(TestCase):
     @given(st.floats(-1, 1), st.floats(-1, 1), st.floats(0, 1), st.floats(0, 0.5))
-    def test_less_doubt_never_turns_a_sure_call_round(self, value, low, width, doubt):
-        sure = call(value, low, low + width, doubt / 2).state
-        doubtful = call(value, low, low + width, doubt).state
-        self.assertIn(
-            (sure, doubtful), {("in", "in"), ("in", "too_close"), ("too_close", "too_close"), ("out", "out"), ("out", "too_close")}
-        )
+    def test_less_uncertainty_never_turns_a_sure_call_round(self, value, low, width, uncertainty):
+        sure = call(value, low, low + width, uncertainty / 2).state
+        unsure = call(value, low, low + width, uncertainty).state
+        self.assertIn((sure, unsure), {("in", "in"), ("in", "too_close"), ("too_close", "too_close"), ("out", "out"), ("out", "too_close")})
 
     @given(st.floats(-1, 1), st.floats(-1, 1), st.floats(0, 0.5))
-    def test_a_limit_seen_from_both_sides_gives_opposite_calls(self, value, limit, doubt):
-        over, under = call(value, low=limit, uncertainty=doubt).state, call(value, high=limit, uncertainty=doubt).state
-        if abs(value - limit) > doubt:
+    def test_a_limit_seen_from_both_sides_gives_opposite_calls(self, value, limit, uncertainty):
+        over, under = call(value, low=limit, uncertainty=uncertainty).state, call(value, high=limit, uncertainty=uncertainty).state
+        if abs(value - limit) > uncertainty:
             self.assertEqual({over, under}, {"in", "out"})
 
     def test_the_reason_names_the_limit_and_the_way(self):
@@ -106,7 +104,7 @@ class CallsAndDigits(TestCase):
         cool = at_20c(size, 12e-6, min(part_c, other_c), 12e-6, 20)
         self.assertLessEqual(warm, cool)
 
-    def test_doubts_add_as_squares_and_never_shrink(self):
+    def test_uncertainties_add_as_squares_and_never_shrink(self):
         self.assertAlmostEqual(combined(0.003, 0.004), 0.005)
         self.assertGreaterEqual(combined(0.003, 0.0), 0.003)
         with self.assertRaises(BadInput):
@@ -120,7 +118,7 @@ class CallsAndDigits(TestCase):
         self.assertLessEqual(len(text.split()[0].partition(".")[2]), digits)
 
     @given(st.floats(20, 200), st.floats(0.001, 0.02), st.floats(-0.2, 0.2))
-    def test_a_measured_size_is_a_band_about_itself(self, nominal, doubt, off):
-        band = measured_um(nominal + off, nominal, doubt)
+    def test_a_measured_size_is_a_band_about_itself(self, nominal, uncertainty, off):
+        band = measured_um(nominal + off, nominal, uncertainty)
         self.assertAlmostEqual(band.mean_um, 1000 * off, delta=0.01)
-        self.assertAlmostEqual(band.width_um, 3000 * doubt, delta=0.01)
+        self.assertAlmostEqual(band.width_um, 3000 * uncertainty, delta=0.01)

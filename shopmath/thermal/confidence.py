@@ -141,7 +141,7 @@ def drop_confidence(
     nominal_mm : float
         Diameter, mm.
     bore_um, inner_um : Limits
-        Deviations of bore and inner part, µm: a measured size with its doubt, or a class.
+        Deviations of bore and inner part, µm: a measured size with its uncertainty, or a class.
     outer_alpha, inner_alpha : float
         Linear expansion, 1/K.
     outer_c, inner_c : float

@@ -1,4 +1,4 @@
-"""What a thermometer really says: infrared guns on bare metal, and a drop of water."""
+"""True temperature behind a thermometer's reading: infrared guns on bare metal, and a drop of water."""
 
 from __future__ import annotations
 

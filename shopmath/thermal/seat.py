@@ -237,8 +237,8 @@ def home_within_s(setup: Setup, outer_c: float, inner_c: float) -> Estimate:
     inner = Body(setup.inner_alpha, inner_c, setup.inner_room.likely)
     spread = moment(setup, 0.0, outer_c, inner_c).spread_mm
     tight, likely, loose = (
-        seating_s(setup.nominal_mm, setup.interference_mm + doubt, outer, inner, setup.room_c, setup.contact)
-        for doubt in (2 * spread, 0.0, -2 * spread)
+        seating_s(setup.nominal_mm, setup.interference_mm + uncertainty, outer, inner, setup.room_c, setup.contact)
+        for uncertainty in (2 * spread, 0.0, -2 * spread)
     )
     return Estimate(tight.low, likely.likely, loose.high, setup.contact.basis)
 

@@ -220,7 +220,7 @@ WARNINGS = {
     "fastened": _(
         "Added mass must never come off: rivet, or screw and locked nut, none of it proud of the rim. No putty, no glue in a run."
     ),
-    "manual": _("The maker's own limits come first; a balancing shop where any doubt is left."),
+    "manual": _("The maker's own limits come first; a balancing shop where anything is unsure."),
 }
 STATE = {"in": _("in"), "out": _("out"), "too_close": _("too close")}
 SOURCE = {

@@ -1,4 +1,4 @@
-"""Readings that are in doubt, withdrawn so that the strip asks for them again."""
+"""Readings that are suspect, withdrawn so that the strip asks for them again."""
 
 from __future__ import annotations
 

@@ -154,7 +154,7 @@ class Bound(Kept, ABC):
         """Refuse a value that cannot be, with `BadInput`."""
 
     def note(self, reading: Reading) -> str:
-        """What the sheet says beside a reading: a correction, a doubt."""
+        """What the sheet says beside a reading: a correction, a number that looks mistyped."""
         return ""
 
     def history(self) -> list[dict[str, str]]:

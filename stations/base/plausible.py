@@ -6,39 +6,39 @@ import math
 
 from engines.about import COUNT, WORDS
 from engines.plausible import ALIKE, ASKED, USUAL
+from shopmath import typos
 from shopmath.amounts import Amount
 from shopmath.quantity import CANONICAL, Quantity
-from shopmath.typos import Doubt, doubtful
 from stations.base import words as shared
 from stations.base.bound import Bound
-from stations.base.marked import CONFIRMED, DOUBTFUL
+from stations.base.marked import CONFIRMED, UNCONFIRMED
 from stations.base.words import fill
 from stations.pieces import Question
 from ui.numbers import band, exact, show
 
-__all__ = ["CONFIRMED", "DOUBTFUL", "TYPO", "doubt_of", "said"]
+__all__ = ["CONFIRMED", "TYPO", "UNCONFIRMED", "said", "why_unlikely"]
 
 TYPO = "typo"  # code of the refusal that is asked once
 
 
-def doubt_of(work: Bound, ask: Question, quantity: Quantity) -> Doubt | None:
+def why_unlikely(work: Bound, ask: Question, quantity: Quantity) -> typos.Unlikely | None:
     """Why a value looks mistyped, from what the question names, from the others of its kind and from what is usual."""
     slot = ask.slot
     if slot is None or slot.about.kind in (WORDS, COUNT) or quantity.kind not in CANONICAL:
         return None
     low, high = USUAL.get(slot.what, (-math.inf, math.inf))
     if ask.expects is not None:
-        return doubtful(quantity.canonical, [ask.expects], factor=ASKED, low=low, high=high)
+        return typos.why_unlikely(quantity.canonical, [ask.expects], factor=ASKED, low=low, high=high)
     others = [
         each.canonical
         for each in work.readings
         if each.property == slot.what and each.canonical is not None and not each.withdrawn_at and each.ask != ask.key
     ]
-    return doubtful(quantity.canonical, others, factor=ALIKE.get(slot.what, 0.0), low=low, high=high)
+    return typos.why_unlikely(quantity.canonical, others, factor=ALIKE.get(slot.what, 0.0), low=low, high=high)
 
 
-def said(doubt: Doubt, ask: Question, quantity: Quantity) -> str:
-    """The doubt as a sentence with both values."""
+def said(found: typos.Unlikely, ask: Question, quantity: Quantity) -> str:
+    """Why a number looks mistyped, as a sentence with both values."""
     assert ask.slot is not None
     kind = ask.slot.about.kind
 
@@ -46,12 +46,12 @@ def said(doubt: Doubt, ask: Question, quantity: Quantity) -> str:
         return exact(value, kind)
 
     values = {"typed": show(amount(quantity.canonical))}
-    if doubt.meant is not None:
-        values["meant"] = show(amount(doubt.meant))
-    if doubt.expected is not None:
+    if found.meant is not None:
+        values["meant"] = show(amount(found.meant))
+    if found.expected is not None:
         code = "beside" if ask.expects is None else "asked"
-        values["expected"] = show(amount(doubt.expected))
+        values["expected"] = show(amount(found.expected))
     else:
         code = "usual"
-        values["range"] = band(amount(doubt.low or 0.0), amount(doubt.high or 0.0))
-    return fill(shared.TYPO[f"{code}_meant" if doubt.meant is not None else code], values)
+        values["range"] = band(amount(found.low or 0.0), amount(found.high or 0.0))
+    return fill(shared.TYPO[f"{code}_meant" if found.meant is not None else code], values)

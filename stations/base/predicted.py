@@ -1,4 +1,4 @@
-"""What a station foretells, and how to hold it against what happened, over every signed entry."""
+"""What a station predicts, and how it compares with what happened, over every signed entry."""
 
 from __future__ import annotations
 

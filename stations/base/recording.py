@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 import zlib
-from dataclasses import asdict
 from hashlib import file_digest
 from typing import Any
 
@@ -45,7 +44,7 @@ def frozen(work: Bound, plate: SaidVerdict) -> Frozen:
             "next": str(plate.move),
             "detail": str(plate.detail),
             "assumed": list(plate.assumed),
-            "scale": asdict(plate.scale) if plate.scale else None,
+            "scale": plate.scale.plain() if plate.scale else None,
         },
         "figures": [each.plain() for each in figures_of(work)],
         "readings": [_reading(work, row) for row in work.sheet() if row.reading],

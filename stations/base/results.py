@@ -29,5 +29,5 @@ def told_of(words: Any, result: Result, name: str) -> Told:
 
 def numbered(value: Amount, low: Amount | None, high: Amount | None) -> dict[str, float | None]:
     """A figure against its limits as plain numbers, for a scale."""
-    doubt = value.uncertainty or 0.0
-    return {"value": value.value, "doubt": doubt, "low": low.value if low else None, "high": high.value if high else None}
+    uncertainty = value.uncertainty or 0.0
+    return {"value": value.value, "doubt": uncertainty, "low": low.value if low else None, "high": high.value if high else None}

@@ -75,11 +75,11 @@ def _seal(found: BearingsOutFacts, asked: list[Question]) -> Verdict:
         lips = {"lip": faces.get(found.lip, found.lip), "card": faces.get(found.seal.lip, found.seal.lip)}
         return Verdict(State.OUT, Code.SEAL_BAD, {**values, **lips}, "lip_wrong", move)
     wanted = found.seal.depth_mm if found.seal else 0.0
-    doubt = call.values.get("uncertainty") or 0.0
+    uncertainty = call.values.get("uncertainty") or 0.0
     if crooked:
-        scale = Scale(sat.lean_mm, doubt, None, SQUARE_MM, "mm", 2)
+        scale = Scale(sat.lean_mm, uncertainty, None, SQUARE_MM, "mm", 2)
     else:
-        scale = Scale(sat.depth_mm, doubt, wanted - DEPTH_MM, wanted + DEPTH_MM, "mm", 2)
+        scale = Scale(sat.depth_mm, uncertainty, wanted - DEPTH_MM, wanted + DEPTH_MM, "mm", 2)
     return Verdict(worst, code, values, "seal_sat", move, scale=scale)
 
 

@@ -1,4 +1,4 @@
-"""What is asked at the door: the engine, what is wrong with it, and the seat to be worked on."""
+"""What is asked when an engine is booked in: the engine, what is wrong with it, and the seat to be worked on."""
 
 from __future__ import annotations
 

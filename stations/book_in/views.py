@@ -1,4 +1,4 @@
-"""The door: book an engine in, read its card, look through its log."""
+"""Book an engine in, read its card, look through its log."""
 
 from __future__ import annotations
 

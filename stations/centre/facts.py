@@ -145,11 +145,11 @@ class CentreFacts:
         dial, said = self.by_dial, self.predicted
         if dial is None or said is None or dial.value is None or said.value is None:
             return None
-        off, doubt = dial.value - said.value, combined(dial.uncertainty or 0.0, said.uncertainty or 0.0)
-        values = {"dial": dial.value, "stack": said.value, "off": abs(off), "uncertainty": doubt}
-        if abs(off) <= doubt:
-            return Call(IN, doubt - abs(off), "", "agree", values)
-        return Call(OUT, doubt - abs(off), "", "more" if off > 0 else "less", values)
+        off, uncertainty = dial.value - said.value, combined(dial.uncertainty or 0.0, said.uncertainty or 0.0)
+        values = {"dial": dial.value, "stack": said.value, "off": abs(off), "uncertainty": uncertainty}
+        if abs(off) <= uncertainty:
+            return Call(IN, uncertainty - abs(off), "", "agree", values)
+        return Call(OUT, uncertainty - abs(off), "", "more" if off > 0 else "less", values)
 
     @cached_property
     def float_limit(self) -> Limit | None:

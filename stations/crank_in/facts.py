@@ -216,12 +216,12 @@ class CrankInFacts:
         if self.gaps is None:
             return self._one_side()
         left, right = self.gaps
-        doubt = max(left.uncertainty or 0.0, right.uncertainty or 0.0)
-        found = seated(left.value or 0.0, right.value or 0.0, SEATED_MM, doubt)
+        uncertainty = max(left.uncertainty or 0.0, right.uncertainty or 0.0)
+        found = seated(left.value or 0.0, right.value or 0.0, SEATED_MM, uncertainty)
         both, known = (left.value or 0.0) + (right.value or 0.0), self.float_fact
         if found.state == OUT or known is None or known.value is None:
             return found
-        unsure = combined(doubt, doubt, known.uncertainty or 0.0)
+        unsure = combined(uncertainty, uncertainty, known.uncertainty or 0.0)
         if abs(both - known.value) <= unsure:
             return found
         return Call(

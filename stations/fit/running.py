@@ -115,7 +115,7 @@ class Running:
         return drift.at(when) if drift else Warmth(when, self.setup.room_c, 2.0, True)
 
     def live_setup(self) -> Setup:
-        """The plan's setup with the doubts of now, and the rates the parts have shown."""
+        """The plan's setup with the uncertainties of now, and the rates the parts have shown."""
         changes = {"outer_u_k": self.outer().u_k, "inner_u_k": self.inner().u_k}
         if self.outer_out and self.outer_out.fitted:
             changes["outer_room"] = self.outer_out.rate()  # type: ignore[assignment]

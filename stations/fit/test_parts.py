@@ -36,12 +36,12 @@ class Drifts(SimpleTestCase):
     def drift(self, *readings: Warmth) -> Drift:
         return Drift(read(0, 20), 120.0, OVEN, readings)
 
-    def test_without_a_reading_it_goes_by_the_table_and_doubts_grow(self):
+    def test_without_a_reading_it_goes_by_the_table_and_the_uncertainty_grows(self):
         here = self.drift().at(after(600))
         self.assertAlmostEqual(here.c, temperature_at_c(600, 20, 120, 700))
         self.assertGreater(here.u_k, self.drift().at(after(60)).u_k)
 
-    def test_a_reading_pins_it_and_the_doubt_starts_anew(self):
+    def test_a_reading_pins_it_and_the_uncertainty_starts_anew(self):
         here = self.drift(read(600, 70))
         self.assertEqual(here.at(after(600)).c, 70)
         self.assertLess(here.at(after(620)).u_k, self.drift().at(after(620)).u_k)

@@ -189,7 +189,7 @@ class Under(OneHeat):
         found = self.said(self.hot(100.0, trusted=False, means="bare"), clocks=[clock("chill", 200), clock("heat", 30)])
         self.assertEqual((found.state, found.reason), (State.TOO_CLOSE, "coarse"))
 
-    def test_the_window_is_open_then_doubtful_then_shut(self):
+    def test_the_window_is_open_then_unsure_then_shut(self):
         codes = []
         for minutes in (0.2, 6, 60):
             clocks = [clock("chill", 200 + minutes), clock("heat", 200 + minutes), clock("window", minutes)]

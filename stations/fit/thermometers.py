@@ -53,14 +53,14 @@ def worth(shown_c: float, means: Means, surroundings_c: float) -> dict[str, Any]
     """True temperature, its band and whether it may carry a call, for a reading shown on a gauge."""
     seen, gauge = means.seen, means.gauge
     if seen is None or gauge is None:
-        doubt = CONTACT_U_K + (gauge_uncertainty(gauge.resolution, gauge.repeatability, kind=gauge.kind) if gauge else 1.0)
-        return {"true_c": shown_c, "low_c": shown_c - doubt, "high_c": shown_c + doubt, "trusted": True, "means": CONTACT}
+        uncertainty = CONTACT_U_K + (gauge_uncertainty(gauge.resolution, gauge.repeatability, kind=gauge.kind) if gauge else 1.0)
+        return {"true_c": shown_c, "low_c": shown_c - uncertainty, "high_c": shown_c + uncertainty, "trusted": True, "means": CONTACT}
     band = infrared_band_c(shown_c, gauge.emissivity or GUN_EMISSIVITY, seen, surroundings_c)
-    doubt = gauge_uncertainty(gauge.resolution, gauge.repeatability, kind=gauge.kind) + 1.0
+    uncertainty = gauge_uncertainty(gauge.resolution, gauge.repeatability, kind=gauge.kind) + 1.0
     return {
         "true_c": round(band.likely, 1),
-        "low_c": round(band.low - doubt, 1),
-        "high_c": round(band.high + doubt, 1),
+        "low_c": round(band.low - uncertainty, 1),
+        "high_c": round(band.high + uncertainty, 1),
         "trusted": seen.trusted,
         "means": means.surface,
         "gun_emissivity": gauge.emissivity,

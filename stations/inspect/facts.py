@@ -116,12 +116,12 @@ class InspectFacts:
         if len(facts) < len(WIDTHS):
             return []
         sizes = [fact.value or 0.0 for fact in facts]
-        doubt, step = uncertainty_of(facts), step_of(facts)
+        uncertainty, step = uncertainty_of(facts), step_of(facts)
         width = of_card(self.known.limit(Property.WIDTH_OVER_WEBS))
         parallel = Bounds(None, SPREAD_MM, Said("shop_rule"))
         return [
-            Figure(Property.WIDTH_OVER_WEBS, WIDTHS, sum(sizes) / len(sizes), doubt, width, step),
-            Figure("parallel", WIDTHS, max(sizes) - min(sizes), combined(doubt, doubt), parallel, step),
+            Figure(Property.WIDTH_OVER_WEBS, WIDTHS, sum(sizes) / len(sizes), uncertainty, width, step),
+            Figure("parallel", WIDTHS, max(sizes) - min(sizes), combined(uncertainty, uncertainty), parallel, step),
         ]
 
     # what is judged

@@ -153,7 +153,7 @@ class SeatFound:
         if shape is None or nominal is None:
             return []
         slots = tuple(self.at(Property.SEAT_DIAMETER, place) for place in ROUND)
-        doubt, step = uncertainty_of(self.around), step_of(self.around)
+        uncertainty, step = uncertainty_of(self.around), step_of(self.around)
         size, rounded = NO_LIMIT, NO_LIMIT
         code = self.code_limits
         if code and not self.too_warm:
@@ -161,9 +161,9 @@ class SeatFound:
             size = Bounds(nominal + code.lower_um / 1000, nominal + code.upper_um / 1000, source)
             rounded = Bounds(None, code.width_um / 2000, Said("half_width", {"code": self.seat.code}))
         found = [
-            Figure("size", slots, shape.mean_mm, doubt, size, step),
-            Figure("taper", slots, abs(shape.taper_mm), combined(doubt, doubt) / 1.7, rounded, step),
-            Figure("ovality", slots, shape.ovality_mm, combined(doubt, doubt), rounded, step),
+            Figure("size", slots, shape.mean_mm, uncertainty, size, step),
+            Figure("taper", slots, abs(shape.taper_mm), combined(uncertainty, uncertainty) / 1.7, rounded, step),
+            Figure("ovality", slots, shape.ovality_mm, combined(uncertainty, uncertainty), rounded, step),
         ]
         vee = self.own.fact(self.at(Property.VEE_RUNOUT))
         if vee and vee.value is not None:

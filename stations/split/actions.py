@@ -26,7 +26,7 @@ def actions(bound: Any) -> tuple[Action, ...]:
         refused = bound.refused() or missing or _not_counted(found) or _too_weak(found)
         return (Action("begin", str(words.ACTION["begin"]), "begin", not refused, refused, load),)
     more = "" if found.plane else str(words.THREE_GAPS_FIRST)
-    if found.doubted:
+    if found.suspect:
         name = words.ACTION["these"] if len(found.again) == 1 else words.ACTION["all_these"]
         again = Action("again", fill(name, {"place": found.again[0].part.name}), "again", True, do=measure_again)
         return (again, Action("apart", str(words.ACTION["apart"]), "apart", False, missing, halves_apart))
@@ -52,7 +52,7 @@ def load(bound: Any) -> None:
 
 
 def measure_again(bound: Any) -> None:
-    """The gaps in doubt are withdrawn and asked anew."""
+    """The suspect gaps are withdrawn and asked anew."""
     ask_anew(bound, [place.slot for place in bound.found.again])
 
 

@@ -19,7 +19,7 @@ from shop.models import Splitter
 from shopmath import materials
 from shopmath.checks import BadInput
 from shopmath.estimate import Estimate
-from shopmath.gapplane import GapDoubt, GapPlane, Point, doubt, fit, further_place
+from shopmath.gapplane import GapCheck, GapPlane, Point, check_gaps, fit, further_place
 from shopmath.splitting import (
     Census,
     DowelFit,
@@ -247,15 +247,15 @@ class SplitFacts:
         return found if self.how == "rule" else min(found, MOST_SIGMA_MM)
 
     @cached_property
-    def doubted(self) -> GapDoubt | None:
+    def suspect(self) -> GapCheck | None:
         """Why this round's gaps cannot all be right, with the places to measure again; None where they can."""
-        found = doubt(self.points(self.own.attempt), self.sigma_mm) if self.plane else None
-        return found if found and found.doubted else None
+        found = check_gaps(self.points(self.own.attempt), self.sigma_mm) if self.plane else None
+        return found if found and found.suspect else None
 
     @property
     def again(self) -> list[GapPlace]:
         """Places to measure again."""
-        return [self.place_named(name) for name in self.doubted.again] if self.doubted else []
+        return [self.place_named(name) for name in self.suspect.again] if self.suspect else []
 
     @cached_property
     def dowels(self) -> list[DowelFit]:
@@ -333,7 +333,7 @@ def _further(card: EngineCard, places: Sequence[GapPlace]) -> tuple[GapPlace, ..
     offered = [Point(name, w * x, h * y, 0.0) for name, (x, y) in zip(names, round_it, strict=True)]
     taken = {each.place.name for each in places}
     try:
-        blind = len(points) < 4 or doubt(points, MOST_SIGMA_MM).blind
+        blind = len(points) < 4 or check_gaps(points, MOST_SIGMA_MM).blind
         best = further_place(points, [each for each in offered if each.name not in taken]) if blind else None
     except BadInput:
         return ()

@@ -35,7 +35,7 @@ def verdict(found: SplitFacts, asked: list[Question]) -> Verdict:
         reason = "measured" if found.taken_now else "load_and_measure"
         values = {"round": found.own.attempt, "taken": found.taken_now}
         return Verdict(State.WAIT, Code.MEASURE, values, reason, "ask" if asked else "measure_aside")
-    if found.doubted and not math.isinf(found.allowed_mm):
+    if found.suspect and not math.isinf(found.allowed_mm):
         return _disagree(found)
     if _is_unchecked(found, asked):
         return Verdict(State.WAIT, Code.MEASURE, {"round": found.own.attempt}, "one_more", "ask")
@@ -50,9 +50,9 @@ def _is_unchecked(found: SplitFacts, asked: list[Question]) -> bool:
 
 def _disagree(found: SplitFacts) -> Verdict:
     """No plane goes through these gaps: one is misread, and no tap goes by it."""
-    assert found.doubted is not None
+    assert found.suspect is not None
     again = tuple(each.part.name for each in found.again)
-    values = {"off": mm(found.doubted.off_mm, 0.01), "places": again}
+    values = {"off": mm(found.suspect.off_mm, 0.01), "places": again}
     which = "one_again" if len(again) == 1 else "all_again"
     return Verdict(State.TOO_CLOSE, Code.DISAGREE, values, which, which)
 

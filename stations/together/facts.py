@@ -92,12 +92,12 @@ class TogetherFacts(JointFacts):
     def _webs(self) -> list[Judged]:
         if len(self.widths) < len(WIDTHS):
             return []
-        sizes, doubt = [fact.value or 0.0 for fact in self.widths], self.widths[0].uncertainty or 0.0
-        spread = call(max(sizes) - min(sizes), high=SPREAD_MM, uncertainty=1.4 * doubt)
+        sizes, uncertainty = [fact.value or 0.0 for fact in self.widths], self.widths[0].uncertainty or 0.0
+        spread = call(max(sizes) - min(sizes), high=SPREAD_MM, uncertainty=1.4 * uncertainty)
         found = [Judged(Code.PARALLEL, spread)]
         limit = self.known.limit(Property.WIDTH_OVER_WEBS)
         if limit and limit.is_given:
-            found.append(Judged(Code.WIDTH, call(sum(sizes) / len(sizes), limit.low, limit.high, doubt)))
+            found.append(Judged(Code.WIDTH, call(sum(sizes) / len(sizes), limit.low, limit.high, uncertainty)))
         return found
 
 

@@ -14,7 +14,7 @@ from stations.true import words
 from stations.true.facts import MOVED, TurnedFacts, crank, reading
 from stations.true.outer_facts import OuterFacts
 from stations.true.single_facts import CURES, SingleFacts
-from stations.true.verdict import doubt_said, left_for_the_next
+from stations.true.verdict import left_for_the_next, suspect_said
 
 CURE = log.CURE
 
@@ -24,7 +24,7 @@ def of_single(bound: Any) -> tuple[Action, ...]:
     if found.mis is None:
         return ()
     if found.move is None:
-        return _doubted(found)
+        return _suspect(found)
     first = (*_turn(bound), *_cure(bound))
     sign = bound.sign_action(main=found.is_done and not first)
     if found.move.kind not in (*CURES, "remeasure"):
@@ -38,8 +38,8 @@ def of_several(bound: Any) -> tuple[Action, ...]:
     found: OuterFacts = bound.found
     if not found.shafts or found.is_held_wrong:
         return ()
-    if found.doubt:
-        return _doubted(found)
+    if found.suspect:
+        return _suspect(found)
     first = (*_turn(bound), *_cure(bound))
     sign = bound.sign_action(main=found.is_done and not first)
     if found.worst is None:
@@ -51,9 +51,9 @@ def _again(code: str, main: bool = True, refused: str = "") -> Action:
     return Action("again", str(words.ACTION[code]), "again", main, refused, measure_again)
 
 
-def _doubted(found: TurnedFacts) -> tuple[Action, ...]:
+def _suspect(found: TurnedFacts) -> tuple[Action, ...]:
     """The readings to blame again, or the whole round."""
-    again = found.doubt[1].again if found.doubt else ()
+    again = found.suspect[1].again if found.suspect else ()
     if not again:
         return (_again("round"),)
     name = fill(words.ACTION["these"], {"angles": tuple(degrees(each) for each in again)})
@@ -83,10 +83,10 @@ def turn_more(bound: Any) -> None:
 
 
 def read_again(bound: Any) -> None:
-    """The doubted readings are withdrawn and asked anew."""
-    assert bound.found.doubt is not None
-    side, doubt = bound.found.doubt
-    ask_anew(bound, [reading(side, angle) for angle in doubt.again])
+    """The suspect readings are withdrawn and asked anew."""
+    assert bound.found.suspect is not None
+    side, suspect = bound.found.suspect
+    ask_anew(bound, [reading(side, angle) for angle in suspect.again])
 
 
 def start_cure(bound: Any) -> None:
@@ -106,7 +106,7 @@ def may_sign(bound: Any) -> str:
     found: TurnedFacts = bound.found
     if not found.is_measured:
         return str(words.MEASURE_FIRST)
-    if not found.doubt:
+    if not found.suspect:
         return ""
-    code, values = doubt_said(found)
+    code, values = suspect_said(found)
     return fill(words.REASON[code], values)

@@ -21,7 +21,7 @@ from shop.shelves import Shelves
 from shopmath.bearings import MountedClearance
 from shopmath.estimate import Estimate
 from shopmath.gauges import gauge_uncertainty
-from shopmath.runout import RunoutFit, TurnDoubt, doubt_of_turn, fit
+from shopmath.runout import RunoutFit, TurnCheck, check_turn, fit
 from shopmath.truing import Swing
 from shopmath.verdict import IN, OUT, TOO_CLOSE, Call, call, what_settles
 from stations.base import Given
@@ -200,7 +200,7 @@ class TurnedFacts(ABC):
         return found.tir_mm if found else None
 
     @cached_property
-    def doubt(self) -> tuple[str, TurnDoubt] | None:
+    def suspect(self) -> tuple[str, TurnCheck] | None:
         """Why this round's numbers cannot come from a crank that turns on its supports, with the side; None when they can."""
         if self.how != BY_TURN:
             return None
@@ -210,7 +210,7 @@ class TurnedFacts(ABC):
             read = [(angle, value) for angle in self.angles() for value in self.values(reading(side, angle))]
             closing = self.values(reading(side, CLOSING))
             angles, values = [angle for angle, _ in read], [value for _, value in read]
-            found = doubt_of_turn(angles, values, self.once_u_mm, closing[-1] if closing else None)
+            found = check_turn(angles, values, self.once_u_mm, closing[-1] if closing else None)
             if found.code:
                 return side, found
         return None

@@ -76,12 +76,12 @@ class OuterFacts(TurnedFacts):
     @property
     def is_done(self) -> bool:
         within = self.call is not None and self.call.state == IN
-        return bool(self.shafts) and not self.doubt and (self.worst is None or within)
+        return bool(self.shafts) and not self.suspect and (self.worst is None or within)
 
     def as_written(self) -> dict[str, Any]:
         """A move as it is kept: what was measured, what was done, what was expected."""
         kept = {"kind": "again", "web": "left", "turn_deg": 0.0, "rim_mm": 0.0, "direction": "", "expected_mm": 0.0}
-        if self.worst is None or self.doubt:
+        if self.worst is None or self.suspect:
             return kept
         side, shaft = self.worst
         turn, expected = shaft.turn, round(shaft.best_mm, 4)

@@ -27,7 +27,7 @@ def several(found: OuterFacts, asked: list[Question]) -> Verdict:
         if not found.is_set_up:
             return Verdict(State.WAIT, Code.SET_UP, reason="sizes", next="ask" if asked else "give_sizes")
         return turn_it(found, asked)
-    return disagree(found) if found.doubt else _judged(found)
+    return disagree(found) if found.suspect else _judged(found)
 
 
 def _judged(found: OuterFacts) -> Verdict:

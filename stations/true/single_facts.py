@@ -61,7 +61,7 @@ class SingleFacts(TurnedFacts):
     @cached_property
     def move(self) -> Move | None:
         """The one next move; None while the numbers disagree."""
-        if self.mis is None or self.geometry is None or self.doubt:
+        if self.mis is None or self.geometry is None or self.suspect:
             return None
         return next_move(self.mis, self.geometry, self.before, limit_mm=self.limit_mm)
 

@@ -165,7 +165,7 @@ class True1(TestCase):
         self.assertEqual(self.hands.work().next_ask.key, "shaft-reading.left.120")
         self.hands.answer("shaft-reading.left.120", "0.01")
         self.hands.answer("shaft-reading.left.120", "0.01")
-        self.assertIsNone(self.hands.work().found.doubt)
+        self.assertIsNone(self.hands.work().found.suspect)
         self.assertEqual(self.plate().words, "Webs are twisted")
 
     def test_a_limit_meant_for_other_supports_judges_where_its_band_allows(self):

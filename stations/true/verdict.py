@@ -29,7 +29,7 @@ def single(found: SingleFacts, asked: list[Question]) -> Verdict:
         return Verdict(State.WAIT, Code.SET_UP, reason="places", next="ask" if asked else "give_places")
     if found.mis is None:
         return turn_it(found, asked)
-    return disagree(found) if found.doubt else _judged(found, asked)
+    return disagree(found) if found.suspect else _judged(found, asked)
 
 
 def turn_it(found: TurnedFacts, asked: list[Question]) -> Verdict:
@@ -38,26 +38,26 @@ def turn_it(found: TurnedFacts, asked: list[Question]) -> Verdict:
 
 def disagree(found: TurnedFacts) -> Verdict:
     """Two rigid halves cannot read so: no blow."""
-    assert found.doubt is not None
-    reason, values = doubt_said(found)
-    again = found.doubt[1].again
+    assert found.suspect is not None
+    reason, values = suspect_said(found)
+    again = found.suspect[1].again
     said = {"angles": tuple(degrees(each) for each in again)} if len(again) > 1 else {}
     next_step = "few_again" if len(again) > 1 else "one_again" if again else "round_again"
     return Verdict(State.TOO_CLOSE, Code.DISAGREE, {**values, **said}, reason, next_step)
 
 
-def doubt_said(found: TurnedFacts) -> tuple[str, dict[str, Any]]:
+def suspect_said(found: TurnedFacts) -> tuple[str, dict[str, Any]]:
     """Why a turn's numbers cannot be: code and values."""
-    assert found.doubt is not None
-    side, doubt = found.doubt
+    assert found.suspect is not None
+    side, suspect = found.suspect
     name = found.card.side(side)
     values: dict[str, Any] = {"side": f"{name[:1].upper()}{name[1:]}"}
-    if doubt.code == "slipped":
-        off = doubt.values["off"]
+    if suspect.code == "slipped":
+        off = suspect.values["off"]
         return ("slipped_high" if off > 0 else "slipped_low"), {**values, "off": mm(abs(off))}
-    if doubt.code == "one_reading":
-        return doubt.code, {**values, "angle": degrees(doubt.values["angle"])}
-    return doubt.code, {**values, "scatter": mm(doubt.values["scatter"])}
+    if suspect.code == "one_reading":
+        return suspect.code, {**values, "angle": degrees(suspect.values["angle"])}
+    return suspect.code, {**values, "scatter": mm(suspect.values["scatter"])}
 
 
 def runout_said(found: TurnedFacts) -> str:
@@ -210,8 +210,8 @@ def single_sources(found: SingleFacts) -> Iterator[Trace]:
     mis = found.mis
     if mis:
         unsure = mis.uncertainty
-        for code, value, doubt in (("twist", mis.twist_deg, unsure.twist_deg), ("pinch", mis.pinch_deg, unsure.pinch_deg)):
-            yield source(code, _signed(value, "angle"), {"uncertainty": Amount(2 * doubt, "angle", FINE)})
+        for code, value, sigma in (("twist", mis.twist_deg, unsure.twist_deg), ("pinch", mis.pinch_deg, unsure.pinch_deg)):
+            yield source(code, _signed(value, "angle"), {"uncertainty": Amount(2 * sigma, "angle", FINE)})
         yield source("offset", _signed(mis.offset_mm, "length"), {"uncertainty": mm(2 * unsure.offset_mm)})
         yield source("skew", _signed(mis.skew_deg, "angle"), {"uncertainty": Amount(2 * unsure.skew_deg, "angle", FINE)})
     for done in reversed(found.moves):

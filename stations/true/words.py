@@ -58,7 +58,7 @@ WHY = {  # what two runouts say of the halves
     "not_curable": _("Without twist and pinch {best} is left, over {limit}: offset, skew or a bent half."),
     "blind": _("These gauges would not see a twist of {twist}: move them away from the supports."),
     "best": _("{now}, and {best} is the best that truing can reach."),
-    "within_doubt": _("{now}, and what could still be cured is smaller than its uncertainty."),
+    "within_uncertainty": _("{now}, and what could still be cured is smaller than its uncertainty."),
     "ahead": _("The {web} web stands {turned} ahead."),
     "behind": _("The {web} web stands {turned} behind."),
     "closed": _("The webs are {turned} closed at the pin."),

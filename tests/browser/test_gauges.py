@@ -1,4 +1,4 @@
-"""Gauges that are heard: the stand-in crank turned under the dial, Enter alone; a gauge lost; a call settled by repeats."""
+"""Connected gauges: the stand-in crank turned under the dial, Enter alone; a gauge lost; a call settled by repeats."""
 
 from __future__ import annotations
 

@@ -1,4 +1,4 @@
-"""From the door to the signed sheet, as a person goes."""
+"""One heat from sign-in to the signed record, through the interface."""
 
 from __future__ import annotations
 

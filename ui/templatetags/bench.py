@@ -70,7 +70,7 @@ def clock(seconds: float | None) -> str:
 
 class _Lies(Protocol):
     at: float
-    doubt: float
+    uncertainty: float
     limits: tuple[float, ...]
 
 
@@ -81,8 +81,11 @@ def lies_on(lies: _Lies) -> SafeString:
     def x(share: float) -> float:
         return round(150 * min(max(share, 0.0), 1.0), 1)
 
-    low, high = x(lies.at - lies.doubt), x(lies.at + lies.doubt)
-    parts = ['<line x1="0" y1="9" x2="150" y2="9"/>', f'<rect class="doubt" x="{low}" y="5" width="{round(high - low, 1)}" height="8"/>']
+    low, high = x(lies.at - lies.uncertainty), x(lies.at + lies.uncertainty)
+    parts = [
+        '<line x1="0" y1="9" x2="150" y2="9"/>',
+        f'<rect class="uncertainty" x="{low}" y="5" width="{round(high - low, 1)}" height="8"/>',
+    ]
     parts += [f'<line class="limit" x1="{x(end)}" y1="2" x2="{x(end)}" y2="16"/>' for end in lies.limits]
     parts.append(f'<line class="at" x1="{x(lies.at)}" y1="3" x2="{x(lies.at)}" y2="15"/>')
     return mark_safe(f'<svg class="lies" viewBox="0 0 150 18" aria-hidden="true">{"".join(parts)}</svg>')  # noqa: S308  numbers only
@@ -90,7 +93,7 @@ def lies_on(lies: _Lies) -> SafeString:
 
 class _Scale(Protocol):
     value: float
-    doubt: float
+    uncertainty: float
     low: float | None
     high: float | None
     unit: str
@@ -116,10 +119,10 @@ def _one_limit(limit: str, highest: bool) -> str:
 
 @register.simple_tag
 def margin_scale(scale: _Scale) -> SafeString:
-    """The margin drawn: limits as posts, the value as a line, its doubt as a bar."""
+    """The margin drawn: limits as posts, the value as a line, its uncertainty as a bar."""
     limits = [limit for limit in (scale.low, scale.high) if limit is not None]
     zero = [] if len(limits) == 2 else [0.0]  # between two limits only what lies near them tells
-    values = [scale.value - scale.doubt, scale.value + scale.doubt, *limits, *zero]
+    values = [scale.value - scale.uncertainty, scale.value + scale.uncertainty, *limits, *zero]
     low, high = min(values), max(values)
     pad = 0.08 * (high - low or 1.0)
     low, high = low - pad, high + pad
@@ -129,10 +132,11 @@ def margin_scale(scale: _Scale) -> SafeString:
 
     kind = KIND_OF.get(scale.unit, "")
     value_words, limit_words = _told(scale.value, scale, kind), [_told(limit, scale, kind) for limit in limits]
-    words = show(Amount(scale.value, kind, 10.0**-scale.digits, scale.doubt)) if kind else f"{value_words} {scale.unit}"
+    words = show(Amount(scale.value, kind, 10.0**-scale.digits, scale.uncertainty)) if kind else f"{value_words} {scale.unit}"
     parts = ['<line x1="4" y1="22" x2="296" y2="22"/>']
     parts += [f'<line class="limit" x1="{x(limit):.1f}" y1="8" x2="{x(limit):.1f}" y2="34"/>' for limit in limits]
-    parts.append(f'<line class="doubt" x1="{x(scale.value - scale.doubt):.1f}" y1="22" x2="{x(scale.value + scale.doubt):.1f}" y2="22"/>')
+    left, right = x(scale.value - scale.uncertainty), x(scale.value + scale.uncertainty)
+    parts.append(f'<line class="uncertainty" x1="{left:.1f}" y1="22" x2="{right:.1f}" y2="22"/>')
     parts.append(f'<line class="at" x1="{x(scale.value):.1f}" y1="11" x2="{x(scale.value):.1f}" y2="33"/>')
     label_x = x(scale.value)
     if len(limits) == 2:

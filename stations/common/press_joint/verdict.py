@@ -74,8 +74,8 @@ def scale(found: JointFacts) -> Scale | None:
         return None
     unit, per = found.press_unit
     band = found.plan.force_n
-    doubt = max(band.high - band.likely, band.likely - band.low)
-    return Scale(band.likely / per, doubt / per, None, found.press.capacity_n / per, unit, 1)
+    uncertainty = max(band.high - band.likely, band.likely - band.low)
+    return Scale(band.likely / per, uncertainty / per, None, found.press.capacity_n / per, unit, 1)
 
 
 def warnings(found: JointFacts) -> tuple[Caution, ...]:

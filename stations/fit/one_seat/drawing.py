@@ -47,7 +47,7 @@ NARROW = Frame(430.0, 590.0, 108.0, 70.0, narrow=True)
 
 @dataclass(frozen=True)
 class Scene:
-    """The instant drawn: setup with its doubts, the moment, and the temperatures both parts leave or left with."""
+    """The instant drawn: setup with its uncertainties, the moment, and the temperatures both parts leave or left with."""
 
     setup: Setup
     moment: Moment

@@ -201,13 +201,13 @@ class OneSeat(Heated):
         found = [fact for clock in CLOCKS if (fact := self._at_clock(what, clock)) and fact.value is not None]
         if len(found) < len(CLOCKS):
             return None
-        doubt = max(fact.uncertainty or 0.0 for fact in found)
+        uncertainty = max(fact.uncertainty or 0.0 for fact in found)
         values = [float(fact.value or 0) for fact in found]
         if self.is_through:
-            return call(max(values) - min(values), high=SQUARE_MM, uncertainty=math.sqrt(2) * doubt, unit="mm", digits=2)
+            return call(max(values) - min(values), high=SQUARE_MM, uncertainty=math.sqrt(2) * uncertainty, unit="mm", digits=2)
         cold = self.value(Property.SEATING_GAP_COLD)
         worst = max(values if cold is None else [*values, cold])
-        return call(worst, high=SEATED_MM, uncertainty=doubt, unit="mm", digits=2)
+        return call(worst, high=SEATED_MM, uncertainty=uncertainty, unit="mm", digits=2)
 
     @property
     def is_home(self) -> bool:

@@ -263,8 +263,8 @@ def _of_the_fit(found: OneSeat) -> Iterator[Trace]:
     yield source("boss_opens" if boss else "opens", show(mm(found.opens_mm)), metal, estimated=boss)
     yield source("shrinks", show(mm(found.shrinks_mm)), {**named, "metal": from_table(seat_fit.inner_material.name)})
     yield source("wanted", show(mm(setup.wanted_mm)), {"wanted": setup.wanted})
-    doubts = {**named, "outer_u": kelvin(2 * setup.outer_u_k), "partner_u": kelvin(2 * setup.inner_u_k)}
-    yield source("doubt", f"± {show(mm(2 * plan.offering.spread_mm))}", doubts)
+    uncertainties = {**named, "outer_u": kelvin(2 * setup.outer_u_k), "partner_u": kelvin(2 * setup.inner_u_k)}
+    yield source("combined", f"± {show(mm(2 * plan.offering.spread_mm))}", uncertainties)
 
 
 def _pull(force: Estimate) -> str:

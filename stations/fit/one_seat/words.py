@@ -201,7 +201,7 @@ SOURCE = {
     "warm": (_("Grip when warm"), fixed(_("case at {case} and ring at {ring}; negative is play"), case=celsius(90), ring=celsius(95))),
     "stays": (_("When the hot half is lifted it"), _("pull that frees it: {case} in the case, {crank} on the crank")),
     "wanted": (_("Wanted"), _("{wanted}, after DIN 7190-1")),
-    "doubt": (_("Combined uncertainty (k = 2)"), _("sizes; {outer} ± {outer_u}, {partner} ± {partner_u}")),
+    "combined": (_("Combined uncertainty (k = 2)"), _("sizes; {outer} ± {outer_u}, {partner} ± {partner_u}")),
     "last": (_("Last temperature"), _("{note}")),
     "rate": (_("{Outer}'s own rate"), _("{basis}")),
     "soak": (_("Soak"), _("{basis}")),

@@ -289,7 +289,7 @@ def _of_part(found: WholeHalf, part: HotPart) -> Iterator[Trace]:
     made = part.planned
     assert made is not None
     values = {"part": part.name, "grip": mm(made.setup.interference_mm), "wanted": mm(made.setup.wanted_mm)}
-    values["doubt"] = mm(2 * made.offering.spread_mm)
+    values["uncertainty"] = mm(2 * made.offering.spread_mm)
     by = fill(words.HOME_BY, {"time": lasting(found.closes_s(part, found.plan.target_c))})
     yield source("part", by, values, estimated=True)
     if made.chill:

@@ -237,7 +237,7 @@ SOURCE = {
     "case": (_("Case to"), _("the hottest that any part here asks for, in one case")),
     "oven": (_("Oven at"), _("under {limit}: {what}")),
     "soak": (_("Soak"), _("{basis}")),
-    "part": (_("{part}"), _("mean grip {grip} cold, {wanted} wanted, ± {doubt}")),
+    "part": (_("{part}"), _("mean grip {grip} cold, {wanted} wanted, ± {uncertainty}")),
     "part_cold": (_("{part}, cold"), _("{basis}")),
     "order": (_("Order"), _("Moore and Hodgson: earliest window first, what cannot make it left out")),
     "air": (_("Shop air"), _("assumed, not measured")),

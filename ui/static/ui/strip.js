@@ -96,7 +96,7 @@
     const active = document.activeElement;
     if (!active || active === document.body || active === input || active.closest(".not-sent")) {
       input.focus({ preventScroll: true });
-      if (input.hasAttribute("data-doubted") || input.dataset.refused) input.select(); // typing replaces what is doubted or was refused
+      if (input.hasAttribute("data-suspect") || input.dataset.refused) input.select(); // typing replaces what looks mistyped or was refused
       else input.setSelectionRange(input.value.length, input.value.length);
     }
   };
