@@ -100,6 +100,11 @@ class Scale:
         kept = {"value": self.value, "doubt": self.uncertainty, "low": self.low, "high": self.high}
         return {**kept, "unit": self.unit, "digits": self.digits}
 
+    @classmethod
+    def recorded(cls, kept: Mapping[str, Any]) -> Scale:
+        """As a record has it."""
+        return cls(kept["value"], kept["doubt"], kept["low"], kept["high"], kept["unit"], kept.get("digits", 3))
+
 
 @dataclass(frozen=True)
 class SaidVerdict:

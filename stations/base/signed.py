@@ -73,7 +73,7 @@ class Signed(BoundStation):
             call["reason"],
             fill(shared.SIGNED_BY, {"person": by}),
             call.get("detail", ""),
-            Scale(**call["scale"]) if call.get("scale") else None,
+            Scale.recorded(call["scale"]) if call.get("scale") else None,
             assumed=tuple(call.get("assumed", ())),
             code=call.get("code", ""),
         )
