@@ -24,7 +24,7 @@ class About:
 ABOUT: dict[Property, About] = {
     Property.GAP: About(low=-0.5, high=120),
     Property.BOLT_LENGTH: About(low=3, high=500),
-    Property.BOLT_OUT: About(WORDS),
+    Property.FASTENER_FAULT: About(WORDS),
     Property.FASTENERS_EXPECTED: About(COUNT),
     Property.FASTENERS_COUNTED: About(COUNT),
     Property.LIFTING_HALF: About(WORDS),

@@ -14,7 +14,7 @@ class Property(StrEnum):
     # the joint and its fasteners
     GAP = "gap"
     BOLT_LENGTH = "bolt-length"
-    BOLT_OUT = "bolt-out"
+    FASTENER_FAULT = "fastener-fault"
     FASTENERS_EXPECTED = "expected"
     FASTENERS_COUNTED = "counted"
     LIFTING_HALF = "lifting-half"

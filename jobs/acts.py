@@ -70,10 +70,11 @@ def digest_of(request: HttpRequest) -> str:
 def once(person: Person, key: str, digest: str, address: str, job: Job | None = None) -> Iterator[Doing]:
     """The transaction of one act: written down when it was done, taken back whole when it was refused."""
     with transaction.atomic():
-        last = Act.objects.filter(sent_key=key, address=address[:200], person=person).last()
+        known = list(Act.objects.filter(sent_key=key).order_by("pk"))
+        last = next((each for each in reversed(known) if (each.address, each.person_id) == (address[:200], person.pk)), None)
         same = last if last and last.digest == digest else None
         doing = Doing(key, same, last if last and not same else None, job)
-        if not same and Act.objects.filter(sent_key=key).exists():
+        if not same and known:
             doing.key = f"{key}.{uuid.uuid4().hex[:12]}"
         yield doing
         if doing.refused:

@@ -5,29 +5,41 @@ from __future__ import annotations
 from typing import Any
 
 from shop.models import Blades, Chiller, Compound, Driver, Extractor, Gauge, Heater, Press, Puller, PullIn, Splitter
+from shop.shelves import restock
 
 DRIVERS_MM = (19, 22, 25, 28, 31, 34, 37, 40, 46, 51, 61)  # outside of a usual set of tubes
 FEELERS_MM = [0.03, 0.05, 0.08, 0.1, 0.15, 0.2, 0.25, 0.3, 0.4, 0.5, 0.6, 0.7, 0.8, 1.0]
 SHIMS_MM = [0.05, 0.1, 0.15, 0.2, 0.3, 0.5, 1.0]
 
 
+COMMON: tuple[tuple[Any, str, dict[str, Any]], ...] = (
+    (Heater, "Workshop oven", {"method": Heater.Method.OVEN, "highest_c": 250, "fan": True}),
+    (Heater, "Hot plate", {"method": Heater.Method.HOT_PLATE, "highest_c": 300}),
+    (Heater, "Gas torch", {"method": Heater.Method.TORCH}),
+    (Heater, "Heat gun", {"method": Heater.Method.HEAT_GUN}),
+    (Chiller, "Freezer", {"method": Chiller.Method.FREEZER, "temperature_c": -18}),
+    (Chiller, "Dry ice box", {"method": Chiller.Method.DRY_ICE, "temperature_c": -78.5}),
+    (Chiller, "Freeze spray", {"method": Chiller.Method.SPRAY, "temperature_c": -45}),
+    (Gauge, "Contact probe", {"kind": Gauge.Kind.CONTACT, "resolution": 0.5}),
+    (Gauge, "Infrared gun", {"kind": Gauge.Kind.INFRARED, "resolution": 0.5, "emissivity": 0.95}),
+    (Gauge, "Bore gauge", {"kind": Gauge.Kind.BORE, "resolution": 0.002}),
+    (Gauge, "Micrometer", {"kind": Gauge.Kind.MICROMETER, "resolution": 0.002}),
+    (Gauge, "Feelers", {"kind": Gauge.Kind.FEELER, "resolution": 0.01}),
+    (Gauge, "Dial gauge", {"kind": Gauge.Kind.DIAL, "resolution": 0.01}),
+    (Gauge, "Calliper", {"kind": Gauge.Kind.CALLIPER, "resolution": 0.02}),
+    (Gauge, "Load cell", {"kind": Gauge.Kind.LOAD, "resolution": 100.0}),
+)
+
+
 def stock_shelves() -> None:
     """One of each common thing, marked as usual by its name; the owner renames and corrects them."""
-    Heater.objects.get_or_create(name="Workshop oven", defaults={"method": Heater.Method.OVEN, "highest_c": 250, "fan": True})
-    Heater.objects.get_or_create(name="Hot plate", defaults={"method": Heater.Method.HOT_PLATE, "highest_c": 300})
-    Heater.objects.get_or_create(name="Gas torch", defaults={"method": Heater.Method.TORCH})
-    Heater.objects.get_or_create(name="Heat gun", defaults={"method": Heater.Method.HEAT_GUN})
-    Chiller.objects.get_or_create(name="Freezer", defaults={"method": Chiller.Method.FREEZER, "temperature_c": -18})
-    Chiller.objects.get_or_create(name="Dry ice box", defaults={"method": Chiller.Method.DRY_ICE, "temperature_c": -78.5})
-    Chiller.objects.get_or_create(name="Freeze spray", defaults={"method": Chiller.Method.SPRAY, "temperature_c": -45})
-    Gauge.objects.get_or_create(name="Contact probe", defaults={"kind": Gauge.Kind.CONTACT, "resolution": 0.5})
-    Gauge.objects.get_or_create(name="Infrared gun", defaults={"kind": Gauge.Kind.INFRARED, "resolution": 0.5, "emissivity": 0.95})
-    Gauge.objects.get_or_create(name="Bore gauge", defaults={"kind": Gauge.Kind.BORE, "resolution": 0.002})
-    Gauge.objects.get_or_create(name="Micrometer", defaults={"kind": Gauge.Kind.MICROMETER, "resolution": 0.002})
-    Gauge.objects.get_or_create(name="Feelers", defaults={"kind": Gauge.Kind.FEELER, "resolution": 0.01})
-    Gauge.objects.get_or_create(name="Dial gauge", defaults={"kind": Gauge.Kind.DIAL, "resolution": 0.01})
-    Gauge.objects.get_or_create(name="Calliper", defaults={"kind": Gauge.Kind.CALLIPER, "resolution": 0.02})
-    Gauge.objects.get_or_create(name="Load cell", defaults={"kind": Gauge.Kind.LOAD, "resolution": 100.0})
+    added = 0
+    for kind in dict.fromkeys(kind for kind, *_row in COMMON):
+        known = set(kind.objects.values_list("name", flat=True))
+        missing = [kind(name=name, **figures) for of, name, figures in COMMON if of is kind and name not in known]
+        added += len(kind.objects.bulk_create(missing))
+    if added:
+        restock()
 
 
 def add_usual_tools() -> int:

@@ -4,7 +4,6 @@ from __future__ import annotations
 
 import logging
 from collections.abc import Callable
-from contextlib import nullcontext
 
 from django.contrib.auth.views import redirect_to_login
 from django.http import HttpRequest, HttpResponse
@@ -43,9 +42,9 @@ class ReaderMiddleware:
 
     def __call__(self, request: HttpRequest) -> HttpResponse:
         shop, person = Shop.current(), request.user
-        once = shop.for_this_page() if request.method in ("GET", "HEAD") else nullcontext()
         language = getattr(person, "language", "") or translation.get_language_from_request(request)
-        with once, reading_in(getattr(person, "units", "") or shop.units), timezone.override(shop.zone), translation.override(language):
+        units = getattr(person, "units", "") or shop.units
+        with shop.for_this_page(), reading_in(units), timezone.override(shop.zone), translation.override(language):
             response = self.get_response(request)
             response.headers.setdefault("Content-Language", translation.get_language() or "")
             patch_vary_headers(response, ("Accept-Language",))

@@ -87,6 +87,8 @@ class Shop(models.Model):
     def save(self, *args: Any, **kwargs: Any) -> None:
         self.pk = 1
         super().save(*args, **kwargs)
+        if _read_once.get():
+            _read_once.set(self)
 
     @property
     def zone(self) -> ZoneInfo:
@@ -103,7 +105,7 @@ class Shop(models.Model):
 
     @contextmanager
     def for_this_page(self) -> Iterator[None]:
-        """This row is `current` while a page is made that writes nothing."""
+        """This row, or the one that is saved meanwhile, is `current` while one request is answered."""
         token = _read_once.set(self)
         try:
             yield

@@ -19,8 +19,9 @@ from jobs.models import Act, Reading
 from shopmath.checks import BadInput
 from stations.answering import Answer, find_work
 from stations.base import COMMANDS, WORD, BoundStation, Moved, Question, plausible
-from stations.taking import again, opened, take, take_over, take_second
-from ui.addresses import row_number
+from stations.registry import BY_KEY
+from stations.taking import again, opened, take, take_over, take_second, with_reading
+from ui.addresses import row_number, station_address
 
 BROUGHT_OVER = gettext_lazy("Everything that was read is here again, with who read it and when. Change what was wrong, then sign.")
 MOVED_ON = gettext_lazy(
@@ -40,8 +41,7 @@ def on_work(view: View) -> View:
     The view gives an `Answer`, drawn once the transaction is over; or a response of its own: a page again has kept nothing.
     """
 
-    @wraps(view)
-    def wrapped(request: HttpRequest, tag: str, key: str, seat: int | None = None, **more: Any) -> HttpResponse:
+    def answers(request: HttpRequest, tag: str, key: str, seat: int | None = None, **more: Any) -> Answer | HttpResponse:
         typed = request.POST.get("text", "")
         with sent(request) as doing:
             request.act = doing  # type: ignore[attr-defined]
@@ -61,12 +61,16 @@ def on_work(view: View) -> View:
             else:
                 doing.refused = answer.error is not None
                 doing.outcome.update(ask=answer.ask, goes=answer.goes, reading=answer.reading.pk if answer.reading else None)
-        if isinstance(answer, HttpResponse):
+        if isinstance(answer, HttpResponse) or not answer.error:
             return answer
-        if answer.error:  # what it had opened was taken back
-            answer = Answer(find_work(request, tag, key, seat), answer.ask, answer.error, answer.typed)
-        return answer.render(request)
+        return Answer(find_work(request, tag, key, seat), answer.ask, answer.error, answer.typed)  # what it had opened was taken back
 
+    @wraps(view)
+    def wrapped(request: HttpRequest, *args: Any, **kwargs: Any) -> HttpResponse:
+        answer = answers(request, *args, **kwargs)
+        return answer if isinstance(answer, HttpResponse) else answer.render(request)
+
+    wrapped.answers = answers  # type: ignore[attr-defined]  # what an act led to, before a page is made of it
     return wrapped
 
 
@@ -111,7 +115,7 @@ def keep(request: HttpRequest, work: BoundStation) -> Answer:
     if ask is None:
         error = BadInput(ask_key, _("The page has moved on to another reading. What you typed is kept; see what is asked now."))
         return Answer(work, error=error, typed=text)
-    if command and _is_command(work, ask, command):
+    if command and (request.POST.get("word") or _is_command(work, ask, command)):
         return _command(request, work, ask, command)
     attempt = row_number(request.POST.get("attempt", ""))
     if attempt is not None and attempt != work.attempt:
@@ -152,7 +156,7 @@ def _keep_reading(request: HttpRequest, work: BoundStation, ask: Question, text:
     if corrected and Reading.objects.filter(pk=corrected.pk, withdrawn_at=None).exists():
         log.withdraw(corrected, work.person)
     _did(request, f"{ask.words}, {reading.text}")
-    return _settled(work, note=note, reading=reading)
+    return _settled(work, note=note, reading=reading, only_here=not work.follows_up)
 
 
 def _unlikely(work: BoundStation, ask: Question, text: str) -> str:
@@ -183,9 +187,11 @@ def _is_command(work: BoundStation, ask: Question, typed: str) -> bool:
     return not ask.options and (typed in COMMANDS or typed in {action.word for action in work.actions()})
 
 
-def _settled(work: BoundStation, ask: str | None = None, event: str = "", note: str = "", reading: Reading | None = None) -> Answer:
+def _settled(
+    work: BoundStation, ask: str | None = None, event: str = "", note: str = "", reading: Reading | None = None, *, only_here: bool = False
+) -> Answer:
     """The screen after a write: read afresh once, where it stands written down."""
-    fresh = again(work)
+    fresh = with_reading(work) if reading and only_here else again(work, only_here=only_here)
     fresh.settle()
     return Answer(fresh, ask, event=event, note=note, reading=reading)
 
@@ -201,7 +207,7 @@ def _skip(request: HttpRequest, work: BoundStation, ask: Question) -> Answer:
     if work.entry:
         log.choose(work.entry, skipped=[*(key for key in work.skipped() if key != ask.key), ask.key])
     _did(request, _("skipped {words}").format(words=ask.words))
-    return _settled(work)
+    return _settled(work, only_here=True)
 
 
 def _command(request: HttpRequest, work: BoundStation, ask: Question, command: str) -> Answer:
@@ -215,20 +221,32 @@ def _command(request: HttpRequest, work: BoundStation, ask: Question, command: s
     if word == "skip" and ask.key != WORD:
         return _skip(request, work, ask)
     if word == "back":
-        keys = [*(each.key for each in work.wanted), WORD]
-        return Answer(work, keys[max(0, keys.index(ask.key) - 1)])
+        before = work.asked_before(ask)
+        return Answer(work, before.key) if before else Answer(work, ask.key, BadInput("back", _("This is the first reading here.")))
     if word == "undo":
         return _undo(request, work)
     if word == "log":
         return Answer(work, goes=reverse("job-log", args=[work.job.tag]))
     if word in ("sheet", "timer", "?"):
         return Answer(work, ask.key, event={"?": "keys"}.get(word, word))
+    place = _place(work, command)
+    if place:
+        return Answer(work, goes=place)
     known = ", ".join([*(each.word for each in work.actions()), *COMMANDS])
     error = BadInput(
         "command",
         _("{command!r} is no word known here. Known: {known}. A reading starts with a digit.").format(command=command, known=known),
     )
     return Answer(work, ask.key, error, command)
+
+
+def _place(work: BoundStation, typed: str) -> str:
+    """The address of the station of this run, or of the seat, whose name begins so; empty where none does, or more than one."""
+    run = [(str(BY_KEY[stage.key].name), stage.key, None) for stage in work.job.run.all() if stage.key in BY_KEY]
+    seats = [(each.name, work.station.key, each.pk) for each in work.job.card.seats.all()] if work.station.by_seat else []
+    named = [(name.lower(), key, seat) for name, key, seat in (*run, *seats)]
+    found = [each for each in named if each[0] == typed] or [each for each in named if each[0].startswith(typed)]
+    return station_address(work.job.tag, *found[0][1:]) if len(found) == 1 else ""
 
 
 def _act(request: HttpRequest, work: BoundStation, key: str) -> Answer:
@@ -293,7 +311,7 @@ def choose(request: HttpRequest, work: BoundStation) -> Answer:
     if work.entry and chosen:
         log.choose(work.entry, **chosen)
     _did(request, ", ".join(said))
-    return _settled(work)
+    return _settled(work, only_here=True)
 
 
 @require_POST
@@ -305,7 +323,7 @@ def tick(request: HttpRequest, work: BoundStation) -> Answer:
     if work.entry and check:
         log.tick(work.entry, work.person, key, request.POST.get("on") == "1")
         _did(request, f"{'ticked' if request.POST.get('on') == '1' else 'took back the tick at'}: {check.words}")
-    return _settled(work)
+    return _settled(work, only_here=True)
 
 
 @require_POST

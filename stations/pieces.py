@@ -68,6 +68,7 @@ class Question:
     anew: bool = False  # measured or answered again, whatever another entry knows of it
     expects: float | None = None  # what it should come to, in the kind's own unit: far from it, it is asked once whether it was meant
     as_asked: bool = False  # left out, it was done as the question says, and not left unmeasured
+    aside: bool = False  # no line of the table until it is answered
     offer: Fact | None = None  # what another entry knows already: Enter alone uses it
 
     @property
@@ -104,6 +105,16 @@ class Scale:
     def recorded(cls, kept: Mapping[str, Any]) -> Scale:
         """As a record has it."""
         return cls(kept["value"], kept["doubt"], kept["low"], kept["high"], kept["unit"], kept.get("digits", 3))
+
+
+@dataclass(frozen=True)
+class SaidWay:
+    """A way on from a call, as a key on the page: to a question, a choice or a page; or one option of a choice, taken at once."""
+
+    words: str
+    address: str = ""
+    choice: str = ""
+    option: str = ""
 
 
 @dataclass(frozen=True)

@@ -14,15 +14,32 @@ from shopmath.quantity import CANONICAL, Quantity, decimals
 from stations.base import BoundStation, Question, bind, plausible
 
 TIMERS = Timer.objects.select_related("entry__station")  # what each counts, its station says
-JOB = Job.objects.select_related("card").prefetch_related("run", "card__seats", Prefetch("timers", TIMERS))
+JOB_ALONE = Job.objects.prefetch_related("run", Prefetch("timers", TIMERS))
+JOB = JOB_ALONE.select_related("card").prefetch_related("card__seats")
 
 
-def again(work: BoundStation) -> BoundStation:
-    """The same work read afresh after an act."""
-    job = JOB.get(pk=work.job.pk)
+def again(work: BoundStation, *, only_here: bool = False) -> BoundStation:
+    """The same work read afresh after an act. `only_here`: nothing was written beyond its own entry, so the rest is known already.
+
+    The transaction of an act holds the database for itself: what it has read before stands.
+    """
+    job = (JOB_ALONE if only_here else JOB).get(pk=work.job.pk)
+    if only_here:
+        job.card = work.job.card
     stage = next(each for each in job.run.all() if each.pk == work.stage.pk)
     fresh: BoundStation = bind(work.station, job, stage, work.seat, work.person, clock.now(job))
     fresh.papers, fresh.seen = work.papers, work.seen
+    if only_here and not (fresh.entry and fresh.entry.supersedes_id and work.entry is None):
+        fresh.know(work)
+    return fresh
+
+
+def with_reading(work: BoundStation) -> BoundStation:
+    """The same work after one more reading: its readings are read afresh, and nothing else has changed."""
+    work.job.refresh_from_db(fields=["revision"])
+    fresh = work.anew()
+    fresh.now = work.now
+    fresh.know(work)
     return fresh
 
 
@@ -31,7 +48,7 @@ def opened(work: BoundStation) -> BoundStation:
     if work.entry and not work.entry.is_signed:
         return work
     log.open_entry(work.stage, work.seat, work.person)
-    return again(work)
+    return again(work, only_here=True)
 
 
 def take(

@@ -4,11 +4,21 @@ from __future__ import annotations
 
 from typing import Any
 
-from django.test.runner import DiscoverRunner
+from django.test.runner import DiscoverRunner, ParallelTestSuite
+
+
+class LongestFirst(ParallelTestSuite):
+    """Classes that say what they `cost` begin first, so that no process waits for one of them at the end."""
+
+    def __init__(self, subsuites: Any, *args: Any, **kwargs: Any) -> None:
+        super().__init__(
+            sorted(subsuites, key=lambda suite: -max((getattr(test, "cost", 0) for test in suite), default=0)), *args, **kwargs
+        )
 
 
 class Runner(DiscoverRunner):
     closing = ""
+    parallel_test_suite = LongestFirst
 
     def setup_databases(self, **kwargs: Any) -> Any:
         from django.db import connections

@@ -4,11 +4,16 @@ from __future__ import annotations
 
 import re
 import uuid
+from functools import cache, cached_property
 from html import unescape
 from typing import Any
 
-from django.test import Client
+from django.contrib.auth.hashers import make_password
+from django.http import HttpRequest, HttpResponse
+from django.test import Client, RequestFactory
+from django.urls import resolve
 from django.utils import timezone
+from django_htmx.middleware import HtmxDetails
 
 from engines.models import EngineCard, Fitted, Seat
 from engines.properties import Property
@@ -23,7 +28,12 @@ PASSWORD = "gannet-and-gull-7"
 
 def person(name: str = "una", role: str = "owner") -> Person:
     found = Person.objects.filter(username=name).first()
-    return found or Person.objects.create_user(name, password=PASSWORD, first_name=name.title(), role=role)
+    return found or Person.objects.create(username=name, password=_hashed(), first_name=name.title(), role=role)
+
+
+@cache
+def _hashed() -> str:
+    return make_password(PASSWORD)
 
 
 def job(number: int = 412, order: str = "heat", **seat: Any) -> Job:
@@ -96,15 +106,45 @@ def heat_key(short: str, seat: Seat | None) -> str:
     return ".".join(filter(None, (what.value, "" if of_heat else seat.uid, f"{clock}h" if clock else "")))  # type: ignore[union-attr]
 
 
+class Page:
+    """The page that answers an act, for a test that looks at it; most look only at what the act did."""
+
+    def __init__(self, request: HttpRequest, answer: Any) -> None:
+        self.request, self.answer = request, answer
+
+    def __str__(self) -> str:
+        page = self.answer if isinstance(self.answer, HttpResponse) else self.answer.render(self.request)
+        assert page.status_code == 200, page.status_code
+        return page.content.decode()
+
+    def __contains__(self, words: str) -> bool:
+        return words in str(self)
+
+    def lower(self) -> str:
+        return str(self).lower()
+
+    def count(self, words: str) -> int:
+        return str(self).count(words)
+
+    def __add__(self, other: Page) -> str:
+        return str(self) + str(other)
+
+
 class Hands:
     """One person at one station, through the web. At a heat its questions may be called by their short names."""
 
     def __init__(self, made: Job, who: Person | None = None) -> None:
-        self.client = Client()
-        self.client.force_login(who or person())
-        self.client.cookies["paper"] = "wide"  # as a page on a desk says once it has run
+        self.who = who or person()
         self.job, self.seat = made, made.card.seats.first()
         self.address = f"/jobs/{made.tag}/heat-and-drop/{self.seat.pk}/"
+
+    @cached_property
+    def client(self) -> Client:
+        """A browser that is signed in."""
+        client = Client()
+        client.force_login(self.who)
+        client.cookies["paper"] = "wide"  # as a page on a desk says once it has run
+        return client
 
     def work(self) -> BoundStation:
         stage = self.job.run.select_related("job__card").get(key="heat-and-drop")
@@ -114,10 +154,13 @@ class Hands:
     def entry(self) -> Entry:
         return Entry.objects.filter(job=self.job, seat=self.seat).order_by("-pk")[0]
 
-    def post(self, word: str, **data: Any) -> str:
-        answer = self.client.post(f"{self.address}{word}/", data, headers={"HX-Request": "true"})
-        assert answer.status_code == 200, answer.status_code
-        return answer.content.decode()
+    def post(self, word: str, **data: Any) -> Page:
+        """Send what a page would send; the page that answers is made when somebody looks at it."""
+        address = f"{self.address}{word}/"
+        request = RequestFactory().post(address, data, headers={"HX-Request": "true"})
+        request.user, request.htmx, request.COOKIES["paper"] = self.who, HtmxDetails(request), "wide"  # type: ignore[attr-defined]
+        view = resolve(address)
+        return Page(request, view.func.answers(request, *view.args, **view.kwargs))  # type: ignore[attr-defined]
 
     def key(self, ask: str) -> str:
         """The address of a question that may be called for short."""

@@ -80,7 +80,7 @@ class HandOver(Leaving):
         if self.hands.work().found.against:
             self.hands.answer("against-advice", "Owner wants it back today.")
         mechanic = Leaver(self.made)
-        mechanic.client.force_login(person("bram", "mechanic"))
+        mechanic.who = person("bram", "mechanic")
         self.assertIn("Only an owner", mechanic.act("sign"))
         self.hands.act("sign")
         self.assertIsNotNone(Job.objects.get(pk=self.made.pk).gone_at)

@@ -13,8 +13,8 @@ from shopmath.balance import Unbalance, stops_wanted
 from shopmath.verdict import Call
 from stations.balance import words
 from stations.balance.facts import BalanceFacts
-from stations.balance.places import FEWEST_STOPS, Code, Phase, at
-from stations.base import Caution, Question, Result, Said, Scale, State, Trace, Verdict, asking, of_call
+from stations.balance.places import FEWEST_STOPS, Code, Phase, at, hole
+from stations.base import Caution, Question, Result, Said, Scale, State, Trace, Verdict, Way, asking, of_call
 from stations.base.limits import limit_values
 from stations.base.words import fill
 from ui.numbers import plain, pull, show, weigh
@@ -29,11 +29,13 @@ FIGURES = (Property.WHEEL_MASS, Property.WHEEL_SPEED, Property.RIM_DIAMETER)
 def verdict(found: BalanceFacts, asked: list[Question]) -> Verdict:
     """The call as it stands; `asked` is what is still to be answered."""
     if found.is_refused:
-        return Verdict(State.STOP, Code(found.said(Property.WHEEL_SOUND)), next="sign_off")
+        return Verdict(State.STOP, Code(found.said(Property.WHEEL_SOUND)), next="sign_off", ways=(Way(at(Property.WHEEL_SOUND)),))
     if found.is_left:
         return Verdict(State.IN, Code.LEAVE, detail="only_what_shook")
     if found.speed and found.speed.state == State.OUT and found.phase != Phase.DONE:
-        return of_call(found.speed, Code.TOO_FAST, state=State.STOP, values=limit_values(found.speed, "surface_speed", 1.0), next="shop")
+        values = limit_values(found.speed, "surface_speed", 1.0)
+        ways = (Way(at(Property.WHEEL_SPEED)), Way(at(Property.RIM_DIAMETER)))
+        return of_call(found.speed, Code.TOO_FAST, state=State.STOP, values=values, next="shop", ways=ways)
     if found.phase == Phase.ASK:
         return Verdict(State.WAIT, Code.TOUCH_IT, next="ask")
     by_phase = {
@@ -145,6 +147,10 @@ def _weigh(found: BalanceFacts, asked: list[Question]) -> Verdict:
     return Verdict(State.OUT, Code.TOO_HEAVY, values, reason, "ask" if asked else "where", detail, scale=_scale(found))
 
 
+def _last_hole(found: BalanceFacts) -> tuple[Way, ...]:
+    return (Way(hole(len(found.made))),) if found.made else ()
+
+
 def _drill(found: BalanceFacts, asked: list[Question]) -> Verdict:
     plan, rest = found.plan, found.rest
     assert plan is not None and rest is not None
@@ -155,9 +161,9 @@ def _drill(found: BalanceFacts, asked: list[Question]) -> Verdict:
         **_permitted(found),
     }
     if found.removed_too_much:
-        return Verdict(State.STOP, Code.ENOUGH_OFF, values, scale=_scale(found))
+        return Verdict(State.STOP, Code.ENOUGH_OFF, values, scale=_scale(found), ways=_last_hole(found))
     if found.thinnest < THIN_MM:
-        return Verdict(State.STOP, Code.THIN, {**values, "wall": mm(found.thinnest, 0.1)})
+        return Verdict(State.STOP, Code.THIN, {**values, "wall": mm(found.thinnest, 0.1)}, ways=_last_hole(found))
     if found.is_past:
         detail, said = felt(found, rest.gmm)
         return Verdict(State.OUT, Code.PAST, {**values, **said}, detail=detail, scale=_scale(found))

@@ -32,7 +32,7 @@ from stations.base.station import Station
 from stations.base.trust import untrusted
 from stations.base.words import capital
 from stations.kept import Kept
-from stations.pieces import WORD, Action, Caution, Method, Option, Question, Row, SaidVerdict, Told, Trace
+from stations.pieces import WORD, Action, Caution, Method, Option, Question, Row, SaidVerdict, SaidWay, Told, Trace
 from stations.seen import SAID_FOR, Seen
 from ui.addresses import station_address
 from ui.numbers import as_read, figure
@@ -112,6 +112,10 @@ class Bound(Kept, ABC):
 
     def act(self, key: str) -> None:
         """Do one of `actions`."""
+
+    def ways(self) -> tuple[SaidWay, ...]:
+        """Ways on from a call that is not OK."""
+        return ()
 
     def after_keep(self, reading: Reading) -> None:
         """What a kept reading moves: clocks, mostly."""
@@ -263,6 +267,13 @@ class Bound(Kept, ABC):
         wanted = next((ask for ask in self.wanted if ask.key == key), None)
         return wanted or self.next_ask or self.word_wanted()
 
+    def asked_before(self, ask: Question) -> Question | None:
+        """The question before this one that was answered or left out; only what is asked in turn, so the subject stays the same."""
+        keys = [each.key for each in self.wanted]
+        earlier = self.wanted[: keys.index(ask.key)] if ask.key in keys else self.wanted
+        done = self.skipped()
+        return next((each for each in reversed(earlier) if not each.quiet and (each.key in done or self.live(each.key))), None)
+
     @property
     def next_ask(self) -> Question | None:
         """The next measurement or answer in turn; None when all are in."""
@@ -295,9 +306,8 @@ class Bound(Kept, ABC):
         rows = []
         for ask in self.wanted:
             found = self.live(ask.key)
-            rows += [Row(ask, reading, self.shown(reading, ask), beside(reading, self.note(reading))) for reading in found] or [
-                Row(ask, None, "")
-            ]
+            lines = [Row(ask, reading, self.shown(reading, ask), beside(reading, self.note(reading))) for reading in found]
+            rows += lines or ([] if ask.aside else [Row(ask, None, "")])
         return rows
 
     def latest(self) -> Row | None:
@@ -359,6 +369,11 @@ class Bound(Kept, ABC):
     def known(self) -> Facts:
         """What the rest of the job knows."""
         return facts_of(self.job, self.entry)
+
+    def know(self, other: Bound) -> None:
+        """What the rest of the job knows is as another reading of the same work had it."""
+        if "known" in vars(other):
+            self.known = other.known
 
     def findings(self) -> list[Finding]:
         """What follows from the readings, kept as facts for other stations."""

@@ -34,9 +34,10 @@ from stations.base.results import told_of
 from stations.base.saying import drawn, said_verdict
 from stations.base.station import Given, Station, station_name
 from stations.base.verdict import Verdict
+from stations.base.ways import ways_of
 from stations.base.words import fill
 from stations.base.work import BoundStation
-from stations.pieces import Action, Caution, Method, Question, Row, SaidVerdict, Told, Trace
+from stations.pieces import Action, Caution, Method, Question, Row, SaidVerdict, SaidWay, Told, Trace
 from ui.numbers import as_read, band, show
 from ui.numbers import shown as spelled
 from ui.times import short_day
@@ -313,6 +314,9 @@ class Room(BoundStation):
 
     def actions(self) -> tuple[Action, ...]:
         return () if self.signed else self.definition.actions(self)
+
+    def ways(self) -> tuple[SaidWay, ...]:
+        return () if self.signed or self.job.is_closed else ways_of(self)
 
     def act(self, key: str) -> None:
         self.opened(key)

@@ -8,6 +8,7 @@ from dataclasses import asdict, dataclass, field, fields
 from enum import StrEnum
 from typing import Any
 
+from engines.slots import Slot
 from shopmath.amounts import Amount
 from shopmath.verdict import Call
 from stations.pieces import Scale
@@ -32,11 +33,27 @@ class Said:
 
 
 @dataclass(frozen=True)
+class Way:
+    """A way on from a call that is not OK: a question answered again, another method or one option of it, a page, a station.
+
+    `code` names its sentence among the station's `WAYS`; without one it is said as every station says it.
+    """
+
+    slot: Slot | None = None
+    choice: str = ""
+    option: str = ""
+    page: str = ""
+    station: str = ""
+    code: str = ""
+    values: Mapping[str, Any] = field(default_factory=dict, hash=False)
+
+
+@dataclass(frozen=True)
 class Verdict:
     """The call: its state, the code of its headline, and what the sentences need.
 
     The reason, the next step and the detail are codes too; where one is empty the headline's own code is looked up. `assumed` is what the
-    call rests on that nobody measured and no card says.
+    call rests on that nobody measured and no card says. `ways` are ways on, where what comes next is neither asked nor an action.
     """
 
     state: str
@@ -48,6 +65,7 @@ class Verdict:
     standing: str = ""
     scale: Scale | None = None
     assumed: tuple[Said, ...] = ()
+    ways: tuple[Way, ...] = ()
 
 
 AMOUNT = {each.name for each in fields(Amount)}

@@ -125,3 +125,13 @@ BELIEVABLE = _("About {range} is possible.")
 ROUND_LABEL = _("Round {attempt}: {label}")
 OFFERED = _("{station} has {value}, {when}. Press Enter to use it.")
 SIGN = _("Sign this entry")
+WAY = {  # on from a call that is not OK
+    "again": _("Correct: {label}"),
+    "choice": _("Change: {choice}"),
+    "option": _("{choice}: {option}"),
+    "shop": _("Open shop equipment"),
+    "card": _("Open the engine card"),
+    "tray": _("Open the parts tray"),
+    "run": _("Mark as waiting, or skip this station"),
+    "station": _("Go to {station}"),
+}

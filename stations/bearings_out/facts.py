@@ -25,6 +25,7 @@ from shopmath.thermal.taking_out import Freeing, freeing
 from stations.base import Given
 
 CALLIPER_U_MM = 0.05
+STUCK, TRIED = "stuck", "tried"  # the answer that it is still in; a way that did not bring it out, as a move
 FIRST = ("dry", "side")  # what must be so before the bearing is touched
 
 
@@ -218,7 +219,13 @@ class BearingsOutFacts:
     @property
     def other_ways(self) -> list[Way]:
         """What else may be tried."""
-        return [way for way in self.ways if way.state != "stop" and way.key != self.way.key]
+        usable = [way for way in self.ways if way.state != "stop" and way.key != self.way.key]
+        return [way for way in usable if way.key not in self.tried] or usable
+
+    @property
+    def tried(self) -> list[str]:
+        """Ways that did not bring it out."""
+        return [each.text for each in self.own.done(TRIED)]
 
     @cached_property
     def window(self) -> drivers.Window:
@@ -243,11 +250,11 @@ class BearingsOutFacts:
 
     @property
     def outcome(self) -> str:
-        return self.said(Property.CAME_OUT)
+        return self.own.said(self.at(Property.CAME_OUT), self.own.attempt)
 
     @property
     def is_out(self) -> bool:
-        return self.outcome not in ("", "stuck")
+        return self.outcome not in ("", STUCK)
 
     @property
     def faults(self) -> list[str]:

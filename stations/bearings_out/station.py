@@ -36,6 +36,7 @@ STATION = Station(
     name=words.NAME,
     binds=Room,
     by_seat=True,
+    each_round=frozenset({Property.CAME_OUT}),
     as_found=True,
     words=words,
     done=words.DONE,

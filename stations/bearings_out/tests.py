@@ -147,6 +147,21 @@ class BearingsOut(TestCase):
         self.assertEqual((plate.state, plate.code), ("out", Code.STILL_IN))
         self.assertNotIn("Heat the case, let it drop", plate.move)
 
+    def test_stuck_the_next_way_is_a_key_and_its_answer_is_asked_anew(self):
+        self.hands.facts()
+        first = self.hands.work().found.way.key
+        self.hands.answer("came-out", "stuck")
+        tries = [action for action in self.hands.work().actions() if action.key.startswith("try-")]
+        self.assertTrue(tries[0].main)
+        self.hands.act(tries[0].key)
+        found = self.hands.work().found
+        self.assertEqual((found.way.key, found.tried, found.outcome), (tries[0].word, [first], ""))
+        self.hands.answer("came-out", "stuck")
+        self.assertNotIn(f"try-{first}", [action.key for action in self.hands.work().actions()])
+        self.hands.act(self.hands.work().actions()[0].key)
+        self.hands.answer("came-out", "driven")
+        self.assertEqual(self.plate().state, "wait")
+
     def test_another_marking_is_raised_and_stays_on_the_card_s_page(self):
         self.hands.facts()
         for ask, text in (("came-out", "dropped"), ("seat-condition", "sound"), ("bearing-marking", "6205 C4"), ("note", "")):

@@ -8,15 +8,15 @@ from typing import Any
 
 from engines.properties import Property
 from jobs.facts import Taken
+from shopmath import removal
 from shopmath.amounts import celsius, mm
-from shopmath.removal import Way
 from shopmath.seals import DEPTH_MM, SQUARE_MM
 from shopmath.verdict import Call
-from stations.base import Caution, Contradiction, Finding, Question, Said, Scale, State, Trace, Verdict, asking
+from stations.base import Caution, Contradiction, Finding, Question, Said, Scale, State, Trace, Verdict, Way, asking
 from stations.base.limits import limit_values
 from stations.base.words import fill
 from stations.bearings_out import words
-from stations.bearings_out.facts import FIRST, WAY_CODES, BearingsOutFacts, Code
+from stations.bearings_out.facts import FIRST, STUCK, WAY_CODES, BearingsOutFacts, Code
 from ui.numbers import band, bare, show
 from ui.tables import from_table
 
@@ -26,7 +26,7 @@ ROOM_C = 20.0
 
 def verdict(found: BearingsOutFacts, asked: list[Question]) -> Verdict:
     """The call as it stands; `asked` is what is still to be answered."""
-    if found.outcome == "stuck":
+    if found.outcome == STUCK:
         return _stuck(found)
     if found.outcome:
         return _out(found, asked)
@@ -34,23 +34,25 @@ def verdict(found: BearingsOutFacts, asked: list[Question]) -> Verdict:
         return _seal(found, asked)
     if found.retained:
         what = {"what": found.retained}
-        return Verdict(State.STOP, Code.RETAINED, what, "holds", "take_out")
+        taken_out = Way(found.at(Property.RETAINED_BY), code="taken_out", values=what)
+        return Verdict(State.STOP, Code.RETAINED, what, "holds", "take_out", ways=(taken_out,))
     return _way(found, asked)
 
 
-def reasons(found: BearingsOutFacts, way: Way) -> str:
+def reasons(found: BearingsOutFacts, way: removal.Way) -> str:
     """Why a way is good or bad, in clauses."""
     return "; ".join(fill(words.BECAUSE[code], {"what": found.retained}) for code in way.codes)
 
 
-def _first_reason(found: BearingsOutFacts, way: Way) -> dict[str, Any]:
+def _first_reason(found: BearingsOutFacts, way: removal.Way) -> dict[str, Any]:
     return {"other": words.WAY[way.key], "because": fill(words.BECAUSE[way.codes[0]], {"what": found.retained})}
 
 
 def _stuck(found: BearingsOutFacts) -> Verdict:
     others = found.other_ways
     values = {"way": words.WAY[found.way.key], **(_first_reason(found, others[0]) if others else {})}
-    return Verdict(State.OUT, Code.STILL_IN, values, "not_done", "try" if others else "ask_someone", "choose_next")
+    ways = (Way(found.at(Property.CAME_OUT)), *(() if others else (Way(page="run"),)))
+    return Verdict(State.OUT, Code.STILL_IN, values, "not_done", "try" if others else "ask_someone", ways=ways)
 
 
 def said_of_limit(call: Call) -> str:
@@ -91,7 +93,8 @@ def _way(found: BearingsOutFacts, asked: list[Question]) -> Verdict:
     way = found.way
     values = {"way": words.WAY[way.key], "reasons": reasons(found, way)}
     if way.state == State.STOP:
-        return Verdict(State.STOP, Code.REFUSED, {**values, **_first_reason(found, found.ways[0])}, "way", "gentlest")
+        ways = tuple(Way(choice="way", option=other.key) for other in found.other_ways[:2])
+        return Verdict(State.STOP, Code.REFUSED, {**values, **_first_reason(found, found.ways[0])}, "way", "gentlest", ways=ways)
     move, doing = _what_to_do(found)
     values = {**values, **doing}
     assumed = (Said("code", {"code": found.seat.code}),) if found.seat.code_assumed else ()

@@ -49,6 +49,8 @@ WAY = {
     "press": _("Press the shaft out, ring on split plates"),
     "warm": _("Warm the inner ring, then pull"),
 }
+TRY = _("Next: {way}")
+WAYS = {"taken_out": _("The {what} is out now")}
 BECAUSE = {  # reasons for and against a way, as clauses
     "retained": _("not before the {what} is out"),
     "opens_evenly": _("the whole case opens evenly, nothing is struck"),
@@ -118,7 +120,7 @@ NEXT = {
 HEAT = _("Case to {likely}, {high} for the tightest; ")
 SPRAYED = _("Case to {high}, then spray the ring through its bore; ")
 DRIVER, ANY_DRIVER = _("driver {name}"), _("a driver {low} to {high} over {inside}")
-DETAIL = {"choose_next": _("Choose the next way below; then answer again how it came out."), "so_far": _("So far: {so_far}")}
+DETAIL = {"so_far": _("So far: {so_far}")}
 ASSUMED = {"code": _("fit {code} of the seat")}
 SIDE = {"inside": _("inside"), "outside": _("outside")}
 

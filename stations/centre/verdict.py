@@ -11,11 +11,11 @@ from engines.properties import Property
 from engines.slots import At, Slot
 from shopmath.amounts import Amount, count, mm, thread_size
 from shopmath.verdict import Call, severity
-from stations.base import Caution, Question, Result, Said, Scale, State, Trace, Verdict, asking, of_call
+from stations.base import Caution, Question, Result, Said, Scale, State, Trace, Verdict, Way, asking, of_call
 from stations.base.limits import limit_values
 from stations.base.words import fill
 from stations.centre import words
-from stations.centre.facts import DRAG, END, GAPS, CentreFacts, Code, warmth
+from stations.centre.facts import DRAG, END, GAPS, SPIN, CentreFacts, Code, warmth
 from ui.numbers import show, thicknesses
 
 source = partial(asking.source, words)
@@ -36,7 +36,8 @@ def _wrong(found: CentreFacts) -> Iterator[Verdict]:
         yield _off_centre(found)
     if found.drags:
         where = found.own.said(DRAG)
-        yield Verdict(State.STOP, Code.DRAGS, {"drag": where}, "drags_at" if where else "")
+        ways = (Way(SPIN, code="turns_free"), Way(page="run"))
+        yield Verdict(State.STOP, Code.DRAGS, {"drag": where}, "drags_at" if where else "", ways=ways)
     against = found.against_prediction
     if against and against.state == State.OUT:
         yield of_call(against, Code.DIFFERS, values=_lengths(against), next=Code.DIFFERS)

@@ -93,6 +93,7 @@ HOW = {1: fixed(_("ports plugged, {pressure}"), pressure=Amount(40.0, "pressure"
 SKIP = {Property.END_FLOAT: _("not measured"), Property.TEST_TEMPERATURE: _("the same at both ends, assumed")}
 OPTIONS: Options = {Property.SPIN: (("free", _("spins free")), ("drags", _("drags")))}
 GAINED = _("It has gained: the part warms or the gauge has moved. Let it stand and begin again.")
+WAYS = {"turns_free": _("It turns free now: answer again")}
 LABEL = {
     Property.SIDE_GAP: _("gap at the {at}"),
     Property.SPIN: _("how it spins"),

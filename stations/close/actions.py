@@ -6,9 +6,10 @@ from typing import Any
 
 from jobs import log
 from stations.base import Action, State, clocks
+from stations.base.anew import ask_anew
 from stations.base.words import fill
 from stations.close import words
-from stations.close.facts import EACH_CLOSING, OPEN, CloseFacts, Code, Hands, torque_of
+from stations.close.facts import CANNOT_HOLD, EACH_CLOSING, OPEN, CloseFacts, Code, Hands, fault_of, torque_of
 
 
 def actions(bound: Any) -> tuple[Action, ...]:
@@ -42,6 +43,16 @@ def round_done(bound: Any) -> None:
     number = found.round_now or 1
     done = [torque_of(mark, number).key for mark in found.left_in(number)]
     log.choose(bound.entry, skipped=[*bound.skipped(), *done])
+
+
+def kept(bound: Any, reading: Any) -> None:
+    """A bolt that failed is tightened from its first round once it is put right."""
+    found: CloseFacts = bound.found
+    bolt = next((mark for mark in found.ordered if fault_of(mark).key == reading.ask), None)
+    if bolt and reading.text in CANNOT_HOLD:
+        rounds = [torque_of(bolt, number) for number in range(1, len(found.rounds) + 1)]
+        ask_anew(bound, rounds)
+        log.choose(bound.entry, skipped=[key for key in bound.skipped() if key not in {slot.key for slot in rounds}])
 
 
 def close(bound: Any) -> None:

@@ -25,6 +25,8 @@ USUAL_UTS_MPA = 200.0
 BOLT_S, CLOSE_S = 7.0, 60.0  # seconds a bolt takes a round, and putting the halves together: estimate
 SEALANTS = (Compound.Kind.ANAEROBIC, Compound.Kind.SOLVENT, Compound.Kind.SILICONE)
 GASKET, DRY, SEALANT = "gasket", "dry", "sealant"
+SOUND = "sound"  # a bolt that had a fault, put right
+CANNOT_HOLD = ("snapped", "stripped")
 OPEN = "open"  # the sealant's clock
 EACH_CLOSING = frozenset({Property.GEARS, Property.GEAR_FAULT, Property.BOLT_TORQUE})  # done anew where the case was opened again
 
@@ -38,6 +40,7 @@ class Code(StrEnum):
     JOINT_DIFFERS = "joint differs"
     TOO_MUCH = "too much torque"
     SETTING = "sealant sets"
+    BOLT_FAULT = "bolt fault"
     READY = "ready"
     CLOSE = "close"
     TIGHTEN = "tighten"
@@ -52,6 +55,11 @@ class Hands(StrEnum):
 
 def of_joint(what: Property) -> Slot:
     return Slot(JOINT, what)
+
+
+def fault_of(mark: Mark) -> Slot:
+    """Where it is kept that a bolt snapped or its thread stripped, and that it was put right."""
+    return Slot(mark.part, Property.FASTENER_FAULT)
 
 
 def torque_of(mark: Mark, round_number: int) -> Slot:
@@ -165,6 +173,14 @@ class CloseFacts:
     def reached(self, mark: Mark) -> float:
         """The torque of the last round, as read, else as wanted."""
         return self.own.value(torque_of(mark, len(self.rounds)), self.own.attempt) or self.torque(mark)
+
+    def fault(self, mark: Mark) -> str:
+        """What is wrong with a bolt or its thread: as said here, else as Split found it; empty once it was put right."""
+        said = self.own.said(fault_of(mark)) or self.known.said(mark.part, Property.FASTENER_FAULT)
+        return "" if said == SOUND else said
+
+    def with_fault(self, *faults: str) -> list[Mark]:
+        return [mark for mark in self.ordered if self.fault(mark) in faults]
 
     # between the faces
 

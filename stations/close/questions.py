@@ -12,7 +12,7 @@ from stations.base import Method, Question
 from stations.base.asking import method, question
 from stations.base.words import OptionRow, fill
 from stations.close import words
-from stations.close.facts import CloseFacts, of_joint, torque_of
+from stations.close.facts import CloseFacts, fault_of, of_joint, torque_of
 from ui.numbers import plain
 
 ask = partial(question, words)
@@ -30,7 +30,7 @@ def questions(found: CloseFacts) -> list[Question]:
         asked.append(ask(of_joint(Property.REASON), quiet=past))
     if found.bolts_can_be_asked and found.is_closing:
         asked += [_bolt(found, mark, number) for number in range(1, len(found.rounds) + 1) for mark in found.ordered]
-    return asked
+    return [*asked, *(ask(fault_of(mark), quiet=True, aside=True) for mark in found.ordered)]
 
 
 def _bolt(found: CloseFacts, mark: Mark, number: int) -> Question:

@@ -54,6 +54,7 @@ STATION = Station(
     live=lambda found: found.open_time is not None,
     draw=drawing.draw,
     actions=actions.actions,
+    kept=actions.kept,
     may_sign=actions.may_sign,
     result=result,
 )

@@ -13,10 +13,10 @@ from jobs.facts import Finding
 from shop.models import Compound
 from shopmath.amounts import count, mm, newtons, share
 from shopmath.verdict import Call
-from stations.base import Caution, Question, Said, State, Trace, Verdict, asking, of_call
+from stations.base import Caution, Question, Said, State, Trace, Verdict, Way, asking, of_call
 from stations.base.words import fill
 from stations.close import words
-from stations.close.facts import DRY, ENGAGED_D, GASKET, CloseFacts, Code
+from stations.close.facts import CANNOT_HOLD, DRY, ENGAGED_D, GASKET, CloseFacts, Code, fault_of, of_joint
 from stations.close.questions import nm
 from ui.numbers import band, listed, minutes, show
 
@@ -39,24 +39,35 @@ def verdict(found: CloseFacts, asked: list[Question]) -> Verdict:
         values["open"] = fill(words.REASON[opens.code], _times(opens))
     state = State.TOO_CLOSE if opens and opens.state == State.TOO_CLOSE else State.WAIT
     reason = "progress_open" if opens else "progress"
-    return Verdict(state, Code.TIGHTEN, values, reason, "ask" if asked else "nothing", standing="bolts_left")
+    bolt = next((mark for mark in found.ordered if asked and asked[0].slot and asked[0].slot.part == mark.part), None)
+    ways = (Way(fault_of(bolt), code="fault", values={"bolt": bolt.name}),) if bolt else ()
+    return Verdict(state, Code.TIGHTEN, values, reason, "ask" if asked else "nothing", standing="bolts_left", ways=ways)
 
 
 def stopped(found: CloseFacts) -> Verdict | None:
     """What must be put right before anything else."""
+    failed = found.with_fault(*CANNOT_HOLD)
+    if failed:
+        bolt = failed[0]
+        ways = (Way(fault_of(bolt), code="sound", values={"bolt": bolt.name}), Way(page="run"))
+        return Verdict(State.STOP, Code.BOLT_FAULT, {"bolt": bolt.name}, found.fault(bolt), ways=ways)
     if found.on_the_tray and not found.is_closing:
         return _tray(found)
     if found.said(Property.GEARS) == "not":
         fault = found.said(Property.GEAR_FAULT)
-        return Verdict(State.STOP, Code.GEAR, {"fault": fault}, "" if fault else "gear_unknown")
+        ways = (Way(of_joint(Property.GEARS), code="gears"), Way(page="run"))
+        return Verdict(State.STOP, Code.GEAR, {"fault": fault}, "" if fault else "gear_unknown", ways=ways)
     if not found.ordered:
-        return Verdict(State.WAIT, Code.NO_BOLTS)
+        return Verdict(State.WAIT, Code.NO_BOLTS, ways=(Way(page="card"),))
     if found.joint_differs and not found.is_closing:
         counted = found.gasket_counted
         values = {"gasket": mm(counted.value or 0.0, 0.01)} if counted else {}
-        return Verdict(State.STOP, Code.JOINT_DIFFERS, values, found.joint_differs)
+        return Verdict(State.STOP, Code.JOINT_DIFFERS, values, found.joint_differs, ways=(Way(choice="sealant"), Way(station="end-float")))
     if found.is_stopped and found.worst_load:
-        return of_call(found.worst_load, Code.TOO_MUCH, values=_forces(found.worst_load), next=Code.TOO_MUCH)
+        torque = Property.BOLT_TORQUE_INSTEAD if found.more_than_manual else Property.BOLT_TORQUE_WANTED
+        other = Way(of_joint(torque)) if found.more_than_manual or not found.by_card else Way(page="card")
+        others: tuple[Way, ...] = (Way(choice="school", option="manual"), other, Way(choice="threads"))
+        return of_call(found.worst_load, Code.TOO_MUCH, values=_forces(found.worst_load), next=Code.TOO_MUCH, ways=others)
     if found.open_time and found.open_time.state == State.STOP:
         return of_call(found.open_time, Code.SETTING, values=_times(found.open_time), next=Code.SETTING)
     return None
@@ -66,8 +77,8 @@ def _tray(found: CloseFacts) -> Verdict:
     named = [f"{place.number} {place.name}" for place in found.on_the_tray[:MOST_PLACES]]
     more = len(found.on_the_tray) - len(named)
     if more > 0:
-        return Verdict(State.STOP, Code.ON_THE_TRAY, {"places": ", ".join(named), "more": more}, "more_places")
-    return Verdict(State.STOP, Code.ON_THE_TRAY, {"places": listed(named)})
+        return Verdict(State.STOP, Code.ON_THE_TRAY, {"places": ", ".join(named), "more": more}, "more_places", ways=(Way(page="tray"),))
+    return Verdict(State.STOP, Code.ON_THE_TRAY, {"places": listed(named)}, ways=(Way(page="tray"),))
 
 
 def _forces(call: Call) -> dict[str, Any]:
@@ -103,7 +114,10 @@ def checks(found: CloseFacts) -> tuple[Caution, ...]:
 
 def warnings(found: CloseFacts) -> tuple[Caution, ...]:
     silicone = bool(found.sealant and found.sealant.kind == Compound.Kind.SILICONE)
-    return asking.warnings(words, *(("petrol",) if silicone else ()), "impact", "manual")
+    missing = found.with_fault("missing")
+    named = fill(words.WARNINGS["missing"], {"bolts": listed([mark.name for mark in missing])})
+    usual = asking.warnings(words, *(("petrol",) if silicone else ()), "impact", "manual")
+    return (*((Caution("missing", named),) if missing else ()), *usual)
 
 
 def derived(found: CloseFacts) -> Iterator[Finding]:

@@ -7,7 +7,7 @@ from django.utils.translation import gettext_lazy as _
 from engines.properties import Property
 from shopmath.amounts import newton_metres
 from stations.base.words import ON_THREADS, Methods, Options, fixed, plural
-from stations.close.facts import DRY, GASKET, OPEN, Code
+from stations.close.facts import DRY, GASKET, OPEN, SOUND, Code
 
 NAME = _("Close")
 DRAWING = _("The joint face and the order of its bolts")
@@ -24,6 +24,7 @@ HEADLINE = {
     Code.JOINT_DIFFERS: _("Joint and end float differ"),
     Code.TOO_MUCH: _("Too much torque"),
     Code.SETTING: _("Sealant is setting"),
+    Code.BOLT_FAULT: _("A bolt cannot hold"),
     Code.READY: _("Ready to close?"),
     Code.CLOSE: _("Close it"),
     Code.TIGHTEN: _("Tighten the bolts"),
@@ -43,6 +44,8 @@ REASON = {
     "has_set": _("The sealant has set: wipe it off both faces and begin again."),
     "will_set": _("{left} left before it sets, {needed} of work left: it will set before the last bolt."),
     "open": _("{left} left before it sets, {needed} of work left."),
+    "snapped": _("Bolt {bolt} snapped: its shank is in the case."),
+    "stripped": _("The thread of bolt {bolt} is stripped."),
     "first": _("Faces, dowels, screens and O-rings first; then the sealant, thin."),
     "required": _("{required}"),
     Code.CLOSED: _("{bolts} bolts in {rounds} rounds."),
@@ -57,6 +60,7 @@ NEXT = {
     Code.JOINT_DIFFERS: _("Choose what End float counted, or do End float again for this joint."),
     Code.TOO_MUCH: _("Go back to the manual's torque: a thread or a bolt would fail."),
     Code.SETTING: _("Apart again, both faces clean; fresh sealant, thin."),
+    Code.BOLT_FAULT: _("Turn the shank out or repair the thread, fit a new bolt, then say that it is sound."),
     "ask": _("{question}"),
     "tick": _("Tick the required checks."),
     "with_sealant": _("{sealant} on, thin, then close: the order begins at the middle."),
@@ -76,6 +80,7 @@ QUESTION = {
     Property.BOLT_TORQUE_INSTEAD: _("Torque instead"),
     Property.REASON: _("Why more than the manual?"),
     Property.BOLT_TORQUE: _("Bolt {part} to {torque}"),
+    Property.FASTENER_FAULT: _("Bolt {part}: how is it?"),
 }
 WHERE = {
     Property.BOLT_TORQUE_WANTED: _("manual; better on the card"),
@@ -87,6 +92,16 @@ SIZE, SIZE_LONG = _("{thread}"), _("{thread}, {length} long")
 SKIP = {Property.BOLT_TORQUE: _("done, at {torque}")}
 OPTIONS: Options = {
     Property.GEARS: (("all", _("every gear selects")), ("not", _("one does not")), ("none", _("no gears in it"))),
+    Property.FASTENER_FAULT: (
+        (SOUND, _("sound"), _("a good bolt in a good thread")),
+        ("snapped", _("it snapped"), _("the shank is in the case")),
+        ("stripped", _("its thread is stripped"), _("it turns and does not tighten")),
+    ),
+}
+WAYS = {
+    "fault": _("Bolt {bolt} snapped, or its thread strips"),
+    "sound": _("Bolt {bolt} is put right"),
+    "gears": _("Every gear selects now"),
 }
 LABEL = {
     Property.GEARS: _("gears selected by hand"),
@@ -95,6 +110,7 @@ LABEL = {
     Property.BOLT_TORQUE_INSTEAD: _("torque instead of the manual's"),
     Property.REASON: _("why more than the manual"),
     Property.BOLT_TORQUE: _("bolt {part}, round {stage}"),
+    Property.FASTENER_FAULT: _("bolt {part} and its thread"),
 }
 
 METHOD: Methods = {
@@ -124,6 +140,7 @@ CHECKS = {
 }
 WARNINGS = {
     "petrol": _("Silicone swells in petrol: not for a joint that petrol wets."),
+    "missing": _("Bolt {bolts} was missing when the case came: find one of its thread and length."),
     "impact": _("Nothing run home with an impact tool: the last turns are felt, then measured."),
     "manual": _("The manual's torque and order come first; more only with a reason."),
 }

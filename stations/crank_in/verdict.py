@@ -12,9 +12,9 @@ from engines.slots import Slot
 from jobs.facts import Finding
 from shopmath.amounts import Amount, count, mm, newton_metres, thread_size
 from shopmath.verdict import Call
-from stations.base import Caution, Question, Said, State, Trace, Verdict, asking, of_call
+from stations.base import Caution, Question, Said, State, Trace, Verdict, Way, asking, of_call
 from stations.crank_in import words
-from stations.crank_in.facts import DROP, FEWEST_TURNS, JOURNAL, NUT_RADIUS_MM, PULL, SCREW_MM, SEATED_MM, Code, CrankInFacts
+from stations.crank_in.facts import DROP, FEWEST_TURNS, GAPS, JOURNAL, NUT_RADIUS_MM, PULL, SCREW_MM, SEATED_MM, Code, CrankInFacts, at
 from ui.numbers import show
 
 source = partial(asking.source, words)
@@ -43,10 +43,12 @@ WRENCH = {
 def verdict(found: CrankInFacts, asked: list[Question]) -> Verdict:
     """The call as it stands; `asked` is what is still to be answered."""
     if found.is_refused:
-        return Verdict(State.STOP, Code.NOT_THAT_WAY, {}, found.way, "by_hand" if found.way == "impact" else "pull_or_drop")
+        ways = (Way(choice="school", option=PULL), Way(choice="school", option=DROP))
+        return Verdict(State.STOP, Code.NOT_THAT_WAY, {}, found.way, "by_hand" if found.way == "impact" else "pull_or_drop", ways=ways)
     if found.sides:
         code = SIDES[found.sides.code]
-        return of_call(found.sides, code, values=sides_said(found, found.sides), next=STEPS.get(found.sides.code, code))
+        gaps = () if found.sides.state == State.IN else tuple(Way(slot) for slot in GAPS if found.own.has(slot))
+        return of_call(found.sides, code, values=sides_said(found, found.sides), next=STEPS.get(found.sides.code, code), ways=gaps)
     if found.way == DROP:
         return Verdict(State.WAIT, Code.DROP, next="once_cold" if asked else "nothing")
     if found.called_home:
@@ -71,12 +73,13 @@ def wrench_said(call: Call) -> dict[str, Amount]:
 
 def _pulling(found: CrankInFacts, asked: list[Question]) -> Verdict:
     if found.tool is None:
-        return Verdict(State.STOP, Code.NO_TOOL)
+        return Verdict(State.STOP, Code.NO_TOOL, ways=(Way(page="shop"), Way(choice="school", option=DROP)))
     if found.thread and found.thread_is_wrong:
-        return of_call(found.thread, Code.THREAD_DIFFERS, values=thread_said(found.thread), next=Code.THREAD_DIFFERS)
+        ways = (Way(choice="tool"), Way(at(Property.END_THREAD_DIAMETER)), Way(at(Property.END_THREAD_PITCH)))
+        return of_call(found.thread, Code.THREAD_DIFFERS, values=thread_said(found.thread), next=Code.THREAD_DIFFERS, ways=ways)
     if found.too_shallow:
         values = {"turns": count(found.turns_by_hand or 0.0), "fewest": count(FEWEST_TURNS)}
-        return Verdict(State.STOP, Code.MORE_THREAD, values)
+        return Verdict(State.STOP, Code.MORE_THREAD, values, ways=(Way(at(Property.ADAPTER_TURNS)), Way(choice="tool")))
     if not found.has_begun:
         return Verdict(State.WAIT, Code.SET_UP, next="ask") if asked else _ready(found)
     if found.wrench:

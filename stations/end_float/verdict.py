@@ -12,7 +12,7 @@ from engines.properties import Property
 from engines.slots import Slot
 from jobs.facts import Finding
 from shopmath.amounts import celsius, count, mm
-from stations.base import Caution, Question, Result, Said, Scale, State, Trace, Verdict, asking, of_call
+from stations.base import Caution, Question, Result, Said, Scale, State, Trace, Verdict, Way, asking, of_call
 from stations.base.limits import limit_values
 from stations.end_float import words
 from stations.end_float.facts import STACK, Code, EndFloatFacts, crank
@@ -29,7 +29,7 @@ def verdict(found: EndFloatFacts, asked: list[Question]) -> Verdict:
     if found.call and not (first and first.what == Property.SHIM_THICKNESS):
         return _judged(found)
     if found.trouble:
-        return Verdict(State.STOP, Code.NO_SHIM, _trouble(found), found.trouble.code)
+        return Verdict(State.STOP, Code.NO_SHIM, _trouble(found), found.trouble.code, ways=(Way(page="shop"), Way(page="run")))
     if found.pieces and found.limits:
         low, high = (mm(end, 0.01) for end in found.limits)
         left = found.left_by_bags

@@ -17,7 +17,7 @@ from shopmath.thermal.expansion import WANTED
 from shopmath.thermal.limits import Limit
 from shopmath.thermal.plan import Widener
 from shopmath.verdict import Call
-from stations.base import Caution, Method, Question, Said, Trace
+from stations.base import Caution, Method, Question, Said, Trace, Way
 from stations.base.asking import options, question
 from stations.base.words import OptionRow, fill, lazily, say
 from stations.fit import words
@@ -28,6 +28,8 @@ from ui.numbers import band, lasting, plain, show
 from ui.tables import from_table
 
 SOON_S = 120.0
+
+OTHER_HEAT = (Way(choice="heater"), Way(choice="chiller"), Way(page="card"), Way(page="shop"))  # on from a plan that cannot be
 
 
 def gates(heater: Heater | None, chilled_by: Iterable[str]) -> list[Caution]:

@@ -14,7 +14,7 @@ from shopmath.amounts import Amount, celsius, count, degrees, mm, newton_metres,
 from shopmath.pulling import BOSS, PLAY_MM, Pull
 from shopmath.taper import key_shift_deg
 from shopmath.verdict import Call
-from stations.base import Caution, Finding, Question, Said, State, Trace, Verdict, asking
+from stations.base import Caution, Finding, Question, Said, State, Trace, Verdict, Way, asking
 from stations.base.words import fill
 from stations.flywheel_off import words
 from stations.flywheel_off.facts import WARM_C, Code, FlywheelOffFacts, at
@@ -36,7 +36,8 @@ def verdict(found: FlywheelOffFacts, asked: list[Question]) -> Verdict:
         return Verdict(State.WAIT, Code.WHICH_THREAD, values, "puller_is" if puller else "nothing_measured", "ask" if asked else "measure")
     if found.is_dirty and found.torque_nm is None and found.depth_turns:
         values = {"turns": quarters(found.turns or 0), "depth": count(found.depth_turns), **_more(found.pull)[1]}
-        return Verdict(State.TOO_CLOSE, Code.CLEAN_FIRST, values, "bound_early", "clean", _more(found.pull)[0])
+        cleaned = (Way(at(Property.PULLER_TURNS), code="cleaned"),)
+        return Verdict(State.TOO_CLOSE, Code.CLEAN_FIRST, values, "bound_early", "clean", _more(found.pull)[0], ways=cleaned)
     call = found.torque_call
     return _pulling(found.pull, call) if call else _weighed(found, found.pull)
 
@@ -47,9 +48,11 @@ def _wrong(found: FlywheelOffFacts) -> Verdict:
     bound = fill(words.BOUND, {"turns": quarters(found.turns)}) if found.turns else ""
     hands = {f"{side}_hand": words.HAND_NAME[found.hand(what)] for side, what in _HANDS.items()}
     code, move = (Code.WRONG_SIZE, "other_size") if found.is_wrong_size else (Code.WRONG_THREAD, "other_puller")
-    return Verdict(State.STOP, code, {**same.values, **hands, "bound": bound}, same.code, move, assumed=_assumed(found))
+    ways = (*(Way(at(what)) for what in _SIZES if found.own.has(at(what))), Way(choice="puller"), Way(page="shop"))
+    return Verdict(State.STOP, code, {**same.values, **hands, "bound": bound}, same.code, move, assumed=_assumed(found), ways=ways)
 
 
+_SIZES = (Property.PULLER_DIAMETER, Property.PULLER_PITCH, Property.BOSS_PITCH)
 _HANDS = {"puller": Property.PULLER_HAND, "boss": Property.BOSS_HAND}
 
 
@@ -62,7 +65,7 @@ def _pulling(pull: Pull, call: Call) -> Verdict:
     detail, more = _releases(pull)
     values = {**call.values, **more}
     if call.state == State.STOP:
-        return Verdict(State.STOP, Code.STOP, values, call.code, "unload")
+        return Verdict(State.STOP, Code.STOP, values, call.code, "unload", ways=(Way(at(Property.PULLING_TORQUE)), Way(page="run")))
     if call.state == State.OUT:
         return Verdict(State.TOO_CLOSE, Code.HOLDS_HARD, values, call.code, "warm")
     return Verdict(State.IN, Code.PULLING, values, call.code, "quarter_turn", detail)
@@ -74,7 +77,8 @@ def _weighed(found: FlywheelOffFacts, pull: Pull) -> Verdict:
     detail, releases = _releases(pull)
     values: dict[str, Any] = {**more, **releases, **pull.call.values, "stop": newton_metres(pull.stop_nm)}
     if pull.call.state == State.STOP:
-        return Verdict(State.STOP, Code.MORE_THREAD, values, pull.call.code, move, assumed=_assumed(found))
+        ways = (Way(at(Property.PULLER_TURNS), code="further_in"), Way(choice="puller"))
+        return Verdict(State.STOP, Code.MORE_THREAD, values, pull.call.code, move, assumed=_assumed(found), ways=ways)
     if pull.call.state == State.TOO_CLOSE:
         step = move if pull.turns_wanted else "go_slowly"
         return Verdict(State.TOO_CLOSE, Code.UNSURE, values, pull.call.code, step, detail, assumed=_assumed(found))

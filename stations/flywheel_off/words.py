@@ -187,6 +187,10 @@ LABEL = {
 }
 HAND_NAME = {"right": _("right-hand"), "left": _("left-hand")}
 
+WAYS = {
+    "further_in": _("It goes in further: enter the turns"),
+    "cleaned": _("Threads are clean: enter the turns again"),
+}
 METHOD: Methods = {
     "puller": (_("Puller"), (("", _("the one in hand, measured")),)),
     "condition": (

@@ -9,7 +9,7 @@ from typing import Any
 from engines.properties import Property
 from jobs import log
 from shopmath import __version__ as core_version
-from stations.base import Action, Caution, Question, Room, State, Station, Trace, Verdict, asking
+from stations.base import Action, Caution, Question, Room, State, Station, Trace, Verdict, Way, asking
 from stations.base.station import station_name
 from stations.base.words import fill
 from stations.hand_over import drawing, words
@@ -31,9 +31,10 @@ def verdict(found: HandOverFacts, asked: list[Question]) -> Verdict:
     """The call as it stands; `asked` is what is still to be answered."""
     entries = {"entries": len(found.entries)}
     if found.unsigned:
-        return Verdict(State.STOP, Code.NOT_FINISHED, _still_open(found))
+        ways = tuple(Way(station=key) for key in found.unsigned[:MOST_NAMED])
+        return Verdict(State.STOP, Code.NOT_FINISHED, _still_open(found), ways=ways)
     if found.on_the_tray:
-        return Verdict(State.STOP, Code.ON_THE_TRAY, _on_the_tray(found))
+        return Verdict(State.STOP, Code.ON_THE_TRAY, _on_the_tray(found), ways=(Way(page="tray"),))
     if found.curing:
         return Verdict(State.WAIT, Code.CURING, {"timers": ", ".join(found.curing)})
     if asked:

@@ -7,6 +7,7 @@ from functools import partial
 from typing import Any
 
 from engines.clearance import PARTNER
+from engines.parts import CRANK
 from engines.properties import Property
 from engines.slots import Slot
 from jobs.facts import Finding, Taken
@@ -15,7 +16,7 @@ from shopmath.bearings import lookup
 from shopmath.bearings.keeping import KEEP, MAY_STAY
 from shopmath.checks import BadInput
 from shopmath.form import Mend
-from stations.base import Caution, Contradiction, Question, Result, Said, Scale, State, Trace, Verdict, asking
+from stations.base import Caution, Contradiction, Question, Result, Said, Scale, State, Trace, Verdict, Way, asking
 from stations.base.limits import limit_values
 from stations.base.station import station_name
 from stations.base.words import LIMIT_FROM, fill, say
@@ -41,7 +42,8 @@ def verdict(found: InspectFacts, asked: list[Question]) -> Verdict:
         return _factor(found)
     if found.is_damaged and not found.seat:
         values = {"damage": found.said(Property.DAMAGE_WHERE)}
-        return Verdict(State.STOP, Code.DAMAGED, values, "damage", "decide")
+        ways = (Way(Slot(CRANK, Property.DAMAGE)), Way(page="run"))
+        return Verdict(State.STOP, Code.DAMAGED, values, "damage", "decide", ways=ways)
     if worst and worst.state != State.IN:
         return _figure(found, worst)
     if found.seat:

@@ -4,11 +4,15 @@ from __future__ import annotations
 
 from typing import Any
 
+from engines.properties import Property
 from jobs import log
+from jobs.acts import new_key
+from shopmath.quantity import Quantity
 from stations.base import Action
+from stations.base.anew import ask_anew
 from stations.base.words import fill
 from stations.seals import words
-from stations.seals.facts import TAB, SealsFacts
+from stations.seals.facts import TAB, SealFound, SealsFacts
 from stations.seals.questions import is_open, next_seal
 from stations.seals.verdict import stopped
 
@@ -17,11 +21,37 @@ def actions(bound: Any) -> tuple[Action, ...]:
     found: SealsFacts = bound.found
     if not bound.entry:
         return ()
+    other = other_seal(found)
+    if other:
+        return (Action("other", fill(words.OTHER, {"part": other.seal.name}), "other", True, do=take_as_other),)
     onward, done = next_seal(found), not is_open(found, found.in_hand)
     sign = bound.sign_action(main=done and not onward)
     if onward is None:
         return (sign,)
     return (Action("next", fill(words.ON, {"part": onward.seal.name}), "next", done, do=take_up_next), sign)
+
+
+def other_seal(found: SealsFacts) -> SealFound | None:
+    """The seal that the one in hand is by its sizes, where it is another one of this engine and not measured yet."""
+    of = found.in_hand
+    if of.found_as is None or of.is_the_one:
+        return None
+    other = next((each for each in found.seals if each.seal.name == of.belongs_at), None)
+    return other if other and other.found_as is None else None
+
+
+def take_as_other(bound: Any) -> None:
+    """The seal in hand is another one: its sizes go there, and it is taken up."""
+    found: SealsFacts = bound.found
+    other = other_seal(found)
+    assert other is not None
+    for what in (Property.SEAL_SHAFT, Property.SEAL_BORE):
+        measured = bound.live(found.in_hand.at(what).key)[-1]
+        ask_anew(bound, [found.in_hand.at(what)])
+        size = Quantity(measured.canonical, measured.unit, measured.canonical, measured.text, measured.kind)
+        slot, more = other.at(what), {"gauge": measured.gauge, "at": measured.taken_at, "attempt": bound.attempt}
+        log.keep_reading(bound.entry, measured.by, slot.key, size, new_key(), slot=slot, **more)
+    log.choose(bound.entry, **{TAB: other.seal.uid})
 
 
 def take_up_next(bound: Any) -> None:

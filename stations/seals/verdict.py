@@ -8,12 +8,12 @@ from typing import Any
 
 from engines.properties import Property
 from shopmath.amounts import mm
-from shopmath.seals import DEPTH_MM, SealSeat
+from shopmath.seals import CLOCKS, DEPTH_MM, SealSeat
 from shopmath.verdict import severity
-from stations.base import Caution, Contradiction, Question, Result, Said, Scale, State, Trace, Verdict, asking, of_call
+from stations.base import Caution, Contradiction, Question, Result, Said, Scale, State, Trace, Verdict, Way, asking, of_call
 from stations.base.limits import limit_values
 from stations.seals import words
-from stations.seals.facts import Code, SealFound, SealsFacts
+from stations.seals.facts import Code, SealFound, SealsFacts, depth_of
 from stations.seals.questions import is_open, next_seal
 from ui.numbers import band, show, trade
 
@@ -44,9 +44,13 @@ def _of(found: SealsFacts, of: SealFound, asked: bool) -> Verdict:
     if not of.is_the_one:
         sizes = {"shaft": trade(seal.shaft_mm), "bore": trade(seal.bore_mm)}
         values = {"seal": seal.name, "other": of.belongs_at, **sizes}
-        return Verdict(State.STOP, Code.NOT_THIS_ONE, values, "belongs_at" if of.belongs_at else "belongs_nowhere")
+        ways = (Way(of.at(Property.SEAL_SHAFT)), Way(of.at(Property.SEAL_BORE)), Way(page="card"))
+        if of.belongs_at:
+            return Verdict(State.STOP, Code.NOT_THIS_ONE, values, "belongs_at", ways=ways[:2])
+        return Verdict(State.STOP, Code.NOT_THIS_ONE, values, "belongs_nowhere", ways=ways)
     if of.against_rule and not of.page:
-        return Verdict(State.STOP, Code.WRONG_WAY, {"facing": words.FACING[of.lip_by_rule]})
+        turned = (Way(of.at(Property.SEAL_LIP), code="turned"), Way(of.at(Property.PAGE), code="by_page"))
+        return Verdict(State.STOP, Code.WRONG_WAY, {"facing": words.FACING[of.lip_by_rule]}, ways=turned)
     if of.seating is None:
         return _driving(of, move)
     return _seated(found, of, of.seating)
@@ -78,7 +82,9 @@ def _seated(found: SealsFacts, of: SealFound, seat: SealSeat) -> Verdict:
     call, out, close, move = min(known, key=lambda each: severity(each[0].state))
     if call.state != State.IN:
         values = {**limit_values(call, "length", STEP), "deepest": seat.deepest}
-        return of_call(call, out if call.state == State.OUT else close, values=values, next=move, scale=scale, assumed=_flush(of))
+        code = out if call.state == State.OUT else close
+        ways = tuple(Way(depth_of(of.seal, clock), code="depth", values={"clock": clock}) for clock in CLOCKS)
+        return of_call(call, code, values=values, next=move, scale=scale, assumed=_flush(of), ways=ways)
     onward = next_seal(found)
     values = {"depth": mm(seat.depth_mm, STEP), "lean": mm(seat.lean_mm, STEP)}
     if seat.gap_mm is not None:

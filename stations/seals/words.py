@@ -58,6 +58,11 @@ NEXT = {
 }
 DETAIL: dict[str, str] = {}
 ASSUMED = {"flush": _("flush with its face")}
+WAYS = {
+    "turned": _("It is turned round: answer again"),
+    "by_page": _("The manual shows it so: enter its page"),
+    "depth": _("Measure again at {clock} o'clock"),
+}
 FACING = {"inside": _("to the inside"), "outside": _("to the outside")}
 
 QUESTION = {
@@ -111,6 +116,7 @@ METHOD: Methods = {
     )
 }
 ON = _("Go on to {part}")
+OTHER = _("It is the {part}: use these sizes there")
 STILL_TO_DO = _("Still to do: {seals}.")
 CHECKS = {
     "lip": (_("Lip and shaft greased, bore clean; rubber-covered rims with soapy water, no oil."), False),

@@ -80,6 +80,11 @@ def length_of(mark: Mark) -> Slot:
     return Slot(mark.part, Property.BOLT_LENGTH)
 
 
+def fault_of(mark: Mark) -> Slot:
+    """Where it is kept that a fastener snapped, or that there was none."""
+    return Slot(mark.part, Property.FASTENER_FAULT)
+
+
 @dataclass(frozen=True)
 class GapPlace:
     """Where the gap is measured: on the card, or one of four assumed round the face."""
@@ -144,8 +149,13 @@ class SplitFacts:
         return self.own.value(of_joint(Property.FASTENERS_COUNTED))
 
     def is_out(self, mark: Mark) -> bool:
-        """Ticked out, by its length or by a bare Enter."""
-        return self.own.has(length_of(mark)) or self.own.was_skipped(length_of(mark))
+        """Ticked out, by its length or by a bare Enter; or snapped, or never there."""
+        ticked = self.own.has(length_of(mark)) or self.own.was_skipped(length_of(mark))
+        return ticked or self.own.has(fault_of(mark))
+
+    def with_fault(self, *faults: str) -> list[Mark]:
+        """Fasteners that were found so: `snapped`, `missing`, `stripped`."""
+        return [mark for mark in self.fasteners if self.own.said(fault_of(mark)) in faults]
 
     @property
     def out(self) -> list[str]:
@@ -154,12 +164,13 @@ class SplitFacts:
     @cached_property
     def census(self) -> Census:
         """Fasteners out against those on the card, or against the parts list where the card has none."""
-        counted, out = self.counted, self.out
-        places = [Place(mark.name, mark.x_mm, mark.y_mm) for mark in self.fasteners]
+        counted, out, never = self.counted, self.out, self.with_fault("missing")
+        places = [Place(mark.name, mark.x_mm, mark.y_mm) for mark in self.fasteners if mark not in never]
         if not places:
             expected = self.own.value(of_joint(Property.FASTENERS_EXPECTED))
             places = [Place(str(number), 0.0, 0.0) for number in range(1, int(expected or counted or 0) + 1)]
             out = [place.name for place in places]
+        out = [name for name in out if name in {place.name for place in places}]
         unmeasured = [mark.name for mark in self.fasteners if not self.own.has(length_of(mark))]
         lagging = self.place_named(self.plane.lagging_name).place if self.plane else None
         near = (lagging.x_mm, lagging.y_mm) if lagging else None

@@ -10,7 +10,7 @@ from stations.base import Method, Question
 from stations.base.asking import method, question
 from stations.base.words import OptionRow, fill
 from stations.split import words
-from stations.split.facts import MOST_LOOSE, UNCERTAIN_MM, Loose, SplitFacts, length_of, of_joint
+from stations.split.facts import MOST_LOOSE, UNCERTAIN_MM, Loose, SplitFacts, fault_of, length_of, of_joint
 from ui.numbers import plain, size
 
 ask = partial(question, words)
@@ -44,7 +44,9 @@ def _fasteners(found: SplitFacts, past: bool) -> list[Question]:
         on_card = words.ON_CARD if mark.length_mm else words.NOT_ON_CARD
         where = fill(on_card, {"thread": mark.thread, "length": mm(mark.length_mm or 0, 0.5)})
         example = plain(mark.length_mm) if mark.length_mm else "35"
-        asked.append(ask(length_of(mark), values, where=where, optional=True, quiet=past, resolution=0.5, example=example))
+        quiet = past or found.own.has(fault_of(mark))
+        asked.append(ask(length_of(mark), values, where=where, optional=True, quiet=quiet, resolution=0.5, example=example))
+        asked.append(ask(fault_of(mark), values, where=where, quiet=True, aside=True))
     if not found.fasteners:
         asked.append(ask(of_joint(Property.FASTENERS_EXPECTED), optional=True, quiet=past, example="14"))
     return [*asked, ask(of_joint(Property.FASTENERS_COUNTED), quiet=past, example="14")]

@@ -10,14 +10,14 @@ from engines.parts import JOINT
 from engines.properties import Property
 from engines.slots import Slot
 from shopmath.amounts import mm, newton_metres, newtons
-from stations.base import Caution, Contradiction, Finding, Question, Said, Scale, State, Trace, Verdict
+from stations.base import Caution, Contradiction, Finding, Question, Said, Scale, State, Trace, Verdict, Way
 from stations.base.asking import checks as check_list
 from stations.base.asking import source as named_source
 from stations.base.asking import warnings as all_warnings
 from stations.base.words import Sentence, fill
 from stations.split import words
-from stations.split.facts import Code, SplitFacts, length_of, of_joint
-from ui.numbers import band, plain, show
+from stations.split.facts import Code, SplitFacts, fault_of, length_of, of_joint
+from ui.numbers import band, listed, plain, show
 from ui.tables import from_table
 
 MOST_LIKELY = 3  # places to look at first
@@ -67,7 +67,12 @@ def _still_in(found: SplitFacts) -> Verdict:
     likely = census.likely[:MOST_LIKELY]
     move = "look_again" if not likely else "look_there_it_lags" if found.plane else "look_there_unmeasured"
     code = Code.BOLT_STILL_IN if census.missing or likely else Code.COUNT_AGAIN
-    return Verdict(State.STOP, code, {**found.census_values, "likely": likely}, census.call.code, move)
+    named = {mark.name: mark for mark in found.fasteners}
+    looks = [mark for name in (likely or census.missing[:MOST_LIKELY]) if (mark := named.get(name))]
+    ways = [Way(length_of(mark), code="still_in", values={"part": mark.name}) for mark in looks]
+    ways += [Way(fault_of(mark), code="fault", values={"part": mark.name}) for mark in looks[:1]]
+    ways.append(Way(of_joint(Property.FASTENERS_COUNTED), code="count"))
+    return Verdict(State.STOP, code, {**found.census_values, "likely": likely}, census.call.code, move, ways=tuple(ways))
 
 
 def _before(found: SplitFacts, asked: list[Question]) -> Verdict:
@@ -76,7 +81,9 @@ def _before(found: SplitFacts, asked: list[Question]) -> Verdict:
     counts = found.census_values
     if fasteners and len(found.out) < len(fasteners):
         values = {"out": len(found.out), "all": len(fasteners)}
-        return Verdict(State.WAIT, Code.FASTENERS_OUT, values, "ticked", "ask" if asked else "tick_every_place")
+        mark = next((each for each in fasteners if not found.is_out(each)), fasteners[0])
+        fault = Way(fault_of(mark), code="fault", values={"part": f"{mark.get_what_display().capitalize()} {mark.name}"})
+        return Verdict(State.WAIT, Code.FASTENERS_OUT, values, "ticked", "ask" if asked else "tick_every_place", ways=(fault,))
     if found.counted is None:
         return Verdict(State.WAIT, Code.COUNT, counts, census.call.code if fasteners else "no_bolts", "ask" if asked else "count")
     screws = found.screws
@@ -92,7 +99,9 @@ def _before(found: SplitFacts, asked: list[Question]) -> Verdict:
         State.STOP: (Code.MORE_THREAD, "more_thread"),
         State.TOO_CLOSE: (Code.SCREWS_UNSURE, "go_slowly_to"),
     }.get(State(screws.call.state), (Code.READY, "load_up_to"))
-    return Verdict(screws.call.state, code, known, screws.call.code, move, assumed=_assumed_grip(found))
+    turns = Way(of_joint(Property.SPLITTER_SCREW_TURNS), code="turns")
+    ways = () if screws.call.state == State.IN else (turns, Way(choice="splitter"))
+    return Verdict(screws.call.state, code, known, screws.call.code, move, assumed=_assumed_grip(found), ways=ways)
 
 
 _OF_SCREWS = tuple(
@@ -150,7 +159,12 @@ def checks(found: SplitFacts) -> tuple[Caution, ...]:
 
 
 def warnings(found: SplitFacts) -> tuple[Caution, ...]:
-    return () if found.is_apart else all_warnings(words)
+    snapped = found.with_fault("snapped")
+    if found.is_apart and not snapped:
+        return ()
+    named = fill(words.WARNINGS["snapped"], {"parts": listed([mark.name for mark in snapped])})
+    usual = () if found.is_apart else all_warnings(words, *(key for key in words.WARNINGS if key != "snapped"))
+    return (*((Caution("snapped", named),) if snapped else ()), *usual)
 
 
 def contradictions(found: SplitFacts) -> Iterator[Contradiction]:
@@ -159,6 +173,8 @@ def contradictions(found: SplitFacts) -> Iterator[Contradiction]:
         length = found.length_off(mark)
         if length is not None:
             yield Contradiction(length_of(mark), mm(length, 0.5), mm(mark.length_mm or 0, 0.5))
+    for mark in found.with_fault("missing"):
+        yield Contradiction(fault_of(mark), words.NONE_THERE, mark.thread)
     if found.counted and found.fasteners and found.counted > len(found.fasteners):
         yield Contradiction(of_joint(Property.FASTENERS_COUNTED), plain(found.counted), str(len(found.fasteners)))
 

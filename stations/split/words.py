@@ -128,6 +128,7 @@ UNKNOWN_HALF = _("half that lifts")
 QUESTION = {
     Property.LIFTING_HALF: _("Which half lifts off?"),
     Property.BOLT_LENGTH: _("{kind} {part} out: its length"),
+    Property.FASTENER_FAULT: _("{kind} {part}: what is wrong with it?"),
     Property.FASTENERS_EXPECTED: _("Fasteners by the parts list"),
     Property.FASTENERS_COUNTED: _("Pieces on the tray"),
     Property.SPLITTER_SCREW_DIAMETER: _("Splitter screws, across the crests"),
@@ -169,6 +170,7 @@ SKIP = {
 LABEL = {
     Property.LIFTING_HALF: _("half that lifts off"),
     Property.BOLT_LENGTH: _("length of bolt {part}"),
+    Property.FASTENER_FAULT: _("fault at bolt {part}"),
     Property.FASTENERS_EXPECTED: _("fasteners by the parts list"),
     Property.FASTENERS_COUNTED: _("fasteners counted"),
     Property.SPLITTER_SCREW_DIAMETER: _("splitter screws, diameter"),
@@ -181,7 +183,20 @@ LABEL = {
     Property.NOTE: _("note"),
 }
 
-OPTIONS: Options = {Property.LOOSE_HALF: (("fell", _("fell out"), _("side unknown")),)}  # after the halves, as this engine calls them
+OPTIONS: Options = {
+    Property.LOOSE_HALF: (("fell", _("fell out"), _("side unknown")),),  # after the halves, as this engine calls them
+    Property.FASTENER_FAULT: (
+        ("snapped", _("it snapped"), _("the shank is still in the case")),
+        ("missing", _("there is none"), _("the place was empty")),
+        ("stripped", _("its thread came out with it"), _("the case needs a new thread")),
+    ),
+}
+WAYS = {
+    "fault": _("{part} snapped, or is missing"),
+    "still_in": _("{part} is out: enter its length"),
+    "count": _("Count again"),
+    "turns": _("The screws go in further: enter the turns"),
+}
 
 HOW: dict[str, tuple[Sentence, Sentence]] = {
     "feeler": (_("feeler gauge"), _("feeler gauge, the thickest that goes in")),
@@ -204,6 +219,7 @@ WARNINGS = {
     "lever": _("Do not lever between the faces: a nick there leaks for good."),
     "hammer": _("Soft hammer on lugs only; never on the end of the crank, never on a thin wall."),
     "eyes": _("The halves release suddenly under load: cover your eyes, keep fingers out of the gap."),
+    "snapped": _("Bolt {parts} snapped: its shank may still hold the halves there. Do not lever; warm the boss and turn the shank out."),
     "manual": _("The engine's manual comes first; some halves lift only with a selector turned or a shaft held."),
 }
 
@@ -225,7 +241,7 @@ SOURCE = {  # code: label, where the number comes from
     "round": (_("Round {round}"), _("{leading} was {lead} ahead of {lagging}")),
     "places": (_("Places"), _("four round the face; put the engine's own on its card")),
 }
-ANY, ASSUMED_VALUE = _("any"), _("assumed")
+ANY, ASSUMED_VALUE, NONE_THERE = _("any"), _("assumed"), _("none there")
 
 ON_DRAWING = {
     "no_bolts": _("no bolts on the card yet: tap them onto its face"),

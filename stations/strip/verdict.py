@@ -5,11 +5,11 @@ from __future__ import annotations
 from collections.abc import Iterator
 from typing import Any
 
-from stations.base import Question, State, Trace, Verdict
+from stations.base import Question, State, Trace, Verdict, Way
 from stations.base.asking import source
 from stations.base.words import fill
 from stations.strip import words
-from stations.strip.facts import Code, StripFacts
+from stations.strip.facts import CAME_EVENLY, Code, StripFacts
 
 MOST_NAMED = 4
 
@@ -17,7 +17,7 @@ MOST_NAMED = 4
 def verdict(found: StripFacts, asked: list[Question]) -> Verdict:
     move = "ask" if asked else "sign"
     if found.came == "crooked" and not found.is_bare:
-        return Verdict(State.STOP, Code.STOP_PUSHING, next="begin_again")
+        return Verdict(State.STOP, Code.STOP_PUSHING, next="begin_again", ways=(Way(CAME_EVENLY, code="straight"),))
     values: dict[str, Any] = {"places": len(found.places), "worn": len(found.worn)}
     if not found.is_bare:
         return Verdict(State.WAIT, Code.INTO_THE_TRAY, values, "so_far" if found.places else "nothing", move)

@@ -77,6 +77,9 @@ OPTIONS: Options = {
         ("broken", _("broken")),
     ),
 }
+WAYS = {
+    "straight": _("It is straight again"),
+}
 LABEL = {
     Property.CRANK_OUT: _("how the crank came out"),
     Property.CAME_EVENLY: _("whether it came evenly"),

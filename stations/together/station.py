@@ -7,7 +7,7 @@ from typing import Any
 
 from engines.properties import Property
 from shopmath.amounts import mm
-from stations.base import Caution, Method, Question, Room, State, Station, Trace, Verdict, asking
+from stations.base import Caution, Method, Question, Room, State, Station, Trace, Verdict, Way, asking
 from stations.base.limits import limit_values
 from stations.base.words import fill
 from stations.common.press_joint import drawing, questions, verdict
@@ -44,7 +44,8 @@ def call(found: TogetherFacts, asked: list[Question]) -> Verdict:
     assert found.plan is not None
     if found.evidence is None:
         if found.holds_nothing and found.grip:
-            return Verdict(State.STOP, Code.NO_GRIP, {"interference": mm(found.grip.value, 0.001, found.grip.uncertainty)})
+            ways = (Way(page="run"), Way(station="inspect"))
+            return Verdict(State.STOP, Code.NO_GRIP, {"interference": mm(found.grip.value, 0.001, found.grip.uncertainty)}, ways=ways)
         return verdict.ready(found, checks(found), Code.SQUARE_FIRST, "press_slowly", {})
     return _pressed(found, asked)
 

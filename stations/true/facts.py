@@ -6,7 +6,7 @@ import math
 from abc import ABC, abstractmethod
 from dataclasses import dataclass, replace
 from enum import StrEnum
-from functools import cached_property
+from functools import cache, cached_property
 from typing import Any
 
 from engines.clearance import clearance_left
@@ -59,10 +59,12 @@ class Code(StrEnum):
     WEB_TURNED = "web turned"
 
 
+@cache
 def crank(what: Property, end: str = "", angle: float | None = None) -> Slot:
     return Slot(CRANK, what, At(end, angle))
 
 
+@cache
 def reading(side: str, angle: float) -> Slot:
     """Where the gauge's reading at an end and an angle is kept."""
     return crank(Property.SHAFT_READING, side, angle)
@@ -111,6 +113,15 @@ class TurnedFacts(ABC):
     def angles(self, attempt: int | None = None) -> tuple[float, ...]:
         """Where one end is read in a round: as it was begun, else eight angles, or twelve with a coarse gauge."""
         number = attempt or self.attempt
+        if number not in self._angles:
+            self._angles[number] = self._angles_of(number)
+        return self._angles[number]
+
+    @cached_property
+    def _angles(self) -> dict[int, tuple[float, ...]]:
+        return {}
+
+    def _angles_of(self, number: int) -> tuple[float, ...]:
         begun = {angle for side in SIDES for angle in {*TURN, *FINER_TURN} if self.values(reading(side, angle), number)}
         for turn in (TURN, FINER_TURN):
             if begun - {angle for other in (TURN, FINER_TURN) if other != turn for angle in other}:
@@ -177,10 +188,16 @@ class TurnedFacts(ABC):
 
     def fitted(self, side: str, attempt: int | None = None) -> RunoutFit | None:
         """One end's turn, fitted; None until every angle is read."""
-        values = self.round_of(side, attempt)
-        if self.how != BY_TURN or None in values:
-            return None
-        return fit(self.angles(attempt), [float(value or 0) for value in values])
+        number = attempt or self.attempt
+        if (side, number) not in self._fits:
+            values = self.round_of(side, number)
+            whole = self.how == BY_TURN and None not in values
+            self._fits[side, number] = fit(self.angles(number), [float(value or 0) for value in values]) if whole else None
+        return self._fits[side, number]
+
+    @cached_property
+    def _fits(self) -> dict[tuple[str, int], RunoutFit | None]:
+        return {}
 
     def swing(self, side: str, attempt: int | None = None) -> Swing | None:
         """One end's runout and where it is high."""

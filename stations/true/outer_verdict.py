@@ -8,7 +8,7 @@ from typing import Any
 
 from shopmath.amounts import Amount, mm
 from shopmath.throws import phase_error_deg
-from stations.base import Question, State, Trace, Verdict, asking
+from stations.base import Question, State, Trace, Verdict, Way, asking
 from stations.base.words import fill
 from stations.true import words
 from stations.true.facts import Code
@@ -22,7 +22,7 @@ source = partial(asking.source, words)
 def several(found: OuterFacts, asked: list[Question]) -> Verdict:
     """`asked` is what is still to be answered."""
     if found.is_held_wrong:
-        return Verdict(State.STOP, Code.NOT_HELD_SO, reason=found.held, next="centre_bearings")
+        return Verdict(State.STOP, Code.NOT_HELD_SO, reason=found.held, next="centre_bearings", ways=(Way(choice="held"),))
     if not found.shafts:
         if not found.is_set_up:
             return Verdict(State.WAIT, Code.SET_UP, reason="sizes", next="ask" if asked else "give_sizes")

@@ -44,7 +44,7 @@ class CaseHalf(BrowserCase):
     # hands
 
     def asked(self):
-        found = self.page.locator(".strip [name=ask]")
+        found = self.page.locator(".strip [name=ask] >> nth=0")
         return found.get_attribute("value") if found.count() else ""
 
     def changed(self, before):

@@ -11,9 +11,9 @@ from engines.slots import Slot
 from shopmath import __version__ as core_version
 from shopmath.amounts import celsius, mm, newtons
 from shopmath.verdict import Call
-from stations.base import Action, Caution, Question, Said, Scale, State, Trace, Verdict, asking
+from stations.base import Action, Caution, Question, Said, Scale, State, Trace, Verdict, Way, asking
 from stations.common.press_joint import words
-from stations.common.press_joint.facts import Code, JointFacts
+from stations.common.press_joint.facts import Code, JointFacts, at
 from ui.numbers import band, show, stress
 from ui.tables import from_table
 
@@ -25,16 +25,19 @@ def before(found: JointFacts, asked: list[Question], sizing: str) -> Verdict | N
     hot = found.heat_call
     if hot and hot.state == State.STOP:
         less = "less_heat" if found.chosen("scrap") == "scrap" else "less_heat_or_scrap"
-        return Verdict(State.STOP, Code.TOO_HOT, degrees(hot), hot.code, less)
+        cooler = (Way(at(Property.WEB_TEMPERATURE)), Way(choice="scrap"))
+        return Verdict(State.STOP, Code.TOO_HOT, degrees(hot), hot.code, less, ways=cooler)
     force = found.plan.force_n
     if found.press is None or found.press_call is None:
-        return Verdict(State.STOP, Code.NO_PRESS, {"low": found.in_unit(force.low), "high": found.in_unit(force.high)}, "no_press")
+        wanted = {"low": found.in_unit(force.low), "high": found.in_unit(force.high)}
+        return Verdict(State.STOP, Code.NO_PRESS, wanted, "no_press", ways=(Way(page="shop"),))
     if found.press_call.state == State.STOP:
         values = {**forces(found, found.press_call), "needs": found.in_unit(force.high)}
         web = found.web_heat_c
         values |= {"web": celsius(web)} if web else {}
         move = "larger_press_or_heat" if web else "larger_press"
-        return Verdict(State.STOP, Code.TOO_SMALL, values, found.press_call.code, move, scale=scale(found))
+        ways = (Way(choice="press"), Way(page="shop"), Way(page="run"))
+        return Verdict(State.STOP, Code.TOO_SMALL, values, found.press_call.code, move, scale=scale(found), ways=ways)
     return None
 
 

@@ -14,7 +14,7 @@ from shopmath.estimate import Estimate
 from shopmath.iso286 import fit as fit_of_limits
 from shopmath.thermal.seat import Moment
 from shopmath.verdict import IN, OUT, STOP, TOO_CLOSE
-from stations.base import Caution, Question, Said, Scale, State, Trace, Verdict, asking, of_call
+from stations.base import Caution, Question, Said, Scale, State, Trace, Verdict, Way, asking, of_call
 from stations.base.limits import limit_values
 from stations.base.station import station_name
 from stations.base.words import fill, lazily
@@ -37,7 +37,7 @@ FOR_GOOD_S = 1e5  # a rate slower than this is none
 def verdict(found: OneSeat, asked: list[Question]) -> Verdict:
     """The call as it stands; `asked` is what is still to be answered."""
     if found.trouble:
-        return Verdict(State.STOP, Code.NO_PLAN, {"said": found.trouble.message})
+        return Verdict(State.STOP, Code.NO_PLAN, {"said": found.trouble.message}, ways=telling.OTHER_HEAT)
     by_phase = {Phase.PLAN: _plan, Phase.HEATING: _heating, Phase.WINDOW: _window, Phase.AFTER: _after}
     judged = by_phase[found.phase](found, asked)
     return judged if found.phase == Phase.AFTER else replace(judged, assumed=_assumed(found))
@@ -65,13 +65,13 @@ def _spare(at: Moment) -> dict[str, Any]:
 def _plan(found: OneSeat, asked: list[Question]) -> Verdict:
     plan, named = found.plan, names(found)
     if found.seat_known.is_condemned:
-        return Verdict(State.STOP, Code.SEAT_IS_OUT)
+        return Verdict(State.STOP, Code.SEAT_IS_OUT, ways=(Way(station="inspect"), Way(page="run")))
     if found.seat_known.holds_nothing(found.planned.fit):
         return Verdict(State.OUT, Code.NOTHING_HOLDS, detail="would_turn")
     state = plan.call.state
     values = {**named, **telling.of_call(plan.call), **_spare(plan.offering)}
     if state == STOP:
-        return Verdict(State.STOP, Code.STOP, values, plan.call.code, "change_method")
+        return Verdict(State.STOP, Code.STOP, values, plan.call.code, "change_method", ways=telling.OTHER_HEAT)
     scale = _scale(found, plan.offering.clearance_mm, plan.offering.spread_mm)
     if state != IN:
         gains = telling.helps(plan.wideners[:4], named)
@@ -111,11 +111,15 @@ def _too_far(found: OneSeat) -> Verdict | None:
     for limit in setup.hot_limits:
         if outer_c > limit.limit_c:
             values = {**named, **telling.of_limit(limit), "here": celsius(outer_c)}
-            return Verdict(State.STOP, Code.STOP, values, "too_hot", "out_of_heat", scale=scale)
+            return Verdict(
+                State.STOP, Code.STOP, values, "too_hot", "out_of_heat", scale=scale, ways=(Way(found.slot(Property.HOT_TEMPERATURE)),)
+            )
     for limit in setup.cold_limits:
         if inner_c < limit.limit_c:
             values = {**named, **telling.of_limit(limit), "here": celsius(inner_c)}
-            return Verdict(State.STOP, Code.STOP, values, "too_cold", "out_of_cold", scale=scale)
+            return Verdict(
+                State.STOP, Code.STOP, values, "too_cold", "out_of_cold", scale=scale, ways=(Way(found.slot(Property.COLD_TEMPERATURE)),)
+            )
     return None
 
 

@@ -12,7 +12,7 @@ from engines.models import Seat
 from engines.properties import Property
 from shop.models import Driver
 from shopmath.amounts import celsius, chance, degrees, duration, kelvin, mm
-from stations.base import Caution, Question, Said, State, Trace, Verdict, asking
+from stations.base import Caution, Question, Said, State, Trace, Verdict, Way, asking
 from stations.base.words import capital, fill, lazily
 from stations.fit import setup, telling, when_warm
 from stations.fit import words as shared
@@ -47,7 +47,7 @@ def of_the_heat(found: WholeHalf, asked: list[Question]) -> Verdict:
             home = bool(found.everything) or found.attempt > 1
             return Verdict(State.IN, Code.ALL_HOME, {"side": found.side}, "every_part", "check_each") if home else _nothing()
         reason = "needs_oven" if found.trouble.field == "heater" else ""
-        return Verdict(State.STOP, Code.NO_PLAN, {"said": found.trouble.message}, reason)
+        return Verdict(State.STOP, Code.NO_PLAN, {"said": found.trouble.message}, reason, ways=telling.OTHER_HEAT)
     by_phase = {Phase.PLAN: _plan, Phase.WARMING: _warming, Phase.HOT: _hot, Phase.AFTER: _after}
     judged = by_phase[found.phase](found, asked)
     return replace(judged, assumed=_assumed(found)) if found.phase in (Phase.PLAN, Phase.WARMING) else judged
@@ -79,13 +79,13 @@ def _plan(found: WholeHalf, asked: list[Question]) -> Verdict:
         part = unsettled[0]
         assert part.seat is not None
         values = {"part": part.name, "found": Seat.Faces(found.contradicted(part)).label, "card": part.seat.get_faces_display()}
-        return Verdict(State.STOP, Code.WHICH_WAY, values)
+        return Verdict(State.STOP, Code.WHICH_WAY, values, ways=(Way(page="card"), Way(station="bearings-out")))
     if found.loose:
-        return Verdict(State.STOP, Code.STOP, {"part": found.loose.name}, "loose", "change_method")
+        return Verdict(State.STOP, Code.STOP, {"part": found.loose.name}, "loose", "change_method", ways=telling.OTHER_HEAT)
     if found.stopped:
         call = found.stopped.call
         values = {**telling.of_call(call), "partner": found.stopped.setup.inner_name}
-        return Verdict(State.STOP, Code.STOP, values, call.code, "change_method")
+        return Verdict(State.STOP, Code.STOP, values, call.code, "change_method", ways=telling.OTHER_HEAT)
     return _in_one(found)
 
 
@@ -139,7 +139,7 @@ def _warming(found: WholeHalf, asked: list[Question]) -> Verdict:
     if in_oven and here > found.plan.ceiling_c:
         what = lazily(shared.LIMIT_WHAT, found.plan.ceiling_code, {}, found.plan.ceiling_why)
         values |= {"what": what, "limit": celsius(found.plan.ceiling_c)}
-        return Verdict(State.STOP, Code.STOP, values, "too_hot", "out_of_heat")
+        return Verdict(State.STOP, Code.STOP, values, "too_hot", "out_of_heat", ways=(Way(found.slot(Property.HOT_TEMPERATURE)),))
     if not waits:
         return Verdict(State.IN, Code.OPEN, values, detail="order", standing="open_door")
     door = max(waits.values())

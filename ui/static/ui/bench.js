@@ -106,6 +106,18 @@
     restoreDrawer();
   });
 
+  /* a key that leads to a choice of method opens the column on a phone, and the choice has the focus */
+  document.addEventListener("click", (event) => {
+    const key = event.target.closest("a[href^='#method-']");
+    const choice = key && document.querySelector(key.getAttribute("href"));
+    if (!choice) return;
+    event.preventDefault();
+    call = true;
+    restoreDrawer();
+    choice.scrollIntoView({ block: "center" });
+    choice.focus({ preventScroll: true });
+  });
+
   /* clocks: the server keeps them, the page shows them */
   const text = (ms) => {
     const whole = Math.round(Math.abs(ms) / 1000);
@@ -167,13 +179,18 @@
     if (key) toggleAlarm(key.dataset.alarm);
   });
   const hideFlash = () => {
-    document.getElementById("flash").hidden = true;
-    focusStrip();
+    const flash = document.getElementById("flash");
+    const inHand = flash.contains(document.activeElement) || document.activeElement === document.body;
+    flash.hidden = true;
+    if (inHand) focusStrip();
   };
   const ring = (words) => {
     if (alarmOn("flash")) {
       document.getElementById("flash-words").textContent = words;
-      document.getElementById("flash").hidden = false;
+      const flash = document.getElementById("flash");
+      const strip = document.querySelector(".strip")?.getBoundingClientRect();
+      flash.style.bottom = strip ? `${Math.max(0, window.innerHeight - strip.top)}px` : "0"; // the answer it asks for stays in reach
+      flash.hidden = false;
       setTimeout(hideFlash, 12000);
     }
     if (alarmOn("sound")) tone();

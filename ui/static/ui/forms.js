@@ -5,6 +5,52 @@ document.addEventListener("DOMContentLoaded", () => {
   wrong.focus();
   if (wrong.select && wrong.type !== "file") wrong.select();
 });
+
+/* what is typed into a form and not sent is there again when the browser's Back or a reload brings the page back */
+(() => {
+  const NAME = `typed ${window.location.pathname}`;
+  const fields = () => [...document.querySelectorAll("form[method=post] :is(input, select, textarea)[name]")].filter(
+    (field) => !field.closest("#work, form[hx-trigger]") && !["hidden", "password", "file", "submit"].includes(field.type),
+  );
+  const keyOf = (field, all) => `${field.name} ${all.filter((each) => each.name === field.name).indexOf(field)}`;
+  const valueOf = (field) => (["checkbox", "radio"].includes(field.type) ? field.checked : field.value);
+  const keep = () => {
+    const all = fields();
+    try {
+      sessionStorage.setItem(NAME, JSON.stringify(Object.fromEntries(all.map((field) => [keyOf(field, all), valueOf(field)]))));
+    } catch (error) {
+      return; // private windows have no store; the page works without it
+    }
+  };
+  const bring = () => {
+    const came = performance.getEntriesByType("navigation")[0]?.type;
+    const refused = document.querySelector(".field.wrong");
+    let typed = {};
+    try {
+      typed = JSON.parse(sessionStorage.getItem(NAME) || "{}");
+      if (came !== "back_forward" && came !== "reload" && !refused) sessionStorage.removeItem(NAME);
+    } catch (error) {
+      return;
+    }
+    if (refused || (came !== "back_forward" && came !== "reload")) return;
+    const all = fields();
+    all.forEach((field) => {
+      const value = typed[keyOf(field, all)];
+      if (value === undefined || value === valueOf(field)) return;
+      if (["checkbox", "radio"].includes(field.type)) field.checked = value;
+      else field.value = value;
+      ["input", "change"].forEach((name) => field.dispatchEvent(new Event(name, { bubbles: true })));
+    });
+  };
+  document.addEventListener("input", (event) => {
+    if (event.target.closest("form[method=post]") && !event.target.closest("#work")) keep();
+  });
+  document.addEventListener("alpine:initialized", bring);
+  window.addEventListener("pageshow", (event) => {
+    if (event.persisted && document.getElementById("work")) window.location.reload(); // Back shows the page as it is now
+  });
+})();
+
 document.addEventListener("alpine:init", () => {
   Alpine.data("bookIn", () => ({
     known: "",

@@ -106,14 +106,30 @@
     element.matches("textarea, select, input:not([type=range]):not([type=checkbox]):not([type=radio])") && element.id !== "strip-field";
   const isDigit = (event) => /^[0-9+\-.,−]$/.test(event.key);
 
-  /* a few answers: their first letter goes to one, Enter then takes it; nothing is taken by a stray Enter */
+  /* a few answers: their first letters go to one, Enter then takes it; nothing is taken by a stray Enter. What begins none of them is a
+     word or a station's name, and goes into a field of its own */
+  let letters = "";
   const toOption = (event) => {
-    if (typesText(document.activeElement) || !/^[a-z]$/i.test(event.key)) return;
+    if (event.key === "Escape" || event.key === "Tab") letters = "";
+    if (typesText(document.activeElement) || !/^[a-z?]$/i.test(event.key)) return;
     const options = [...document.querySelectorAll(".strip-options .button")];
-    const found = options.filter((option) => option.textContent.trim().toLowerCase().startsWith(event.key.toLowerCase()));
-    if (found.length === 0) return;
-    found[(found.indexOf(document.activeElement) + 1) % found.length].focus();
+    const starts = (text) => options.filter((option) => option.textContent.trim().toLowerCase().startsWith(text));
+    const letter = event.key.toLowerCase();
+    const again = letters && [...letters].every((each) => each === letter);
+    letters = starts(letters + letter).length || !again ? letters + letter : letter; // the same letter again goes to the next of them
+    const found = starts(letters);
     event.preventDefault();
+    if (found.length) {
+      found[(found.indexOf(document.activeElement) + 1) % found.length].focus();
+      return;
+    }
+    const word = document.getElementById("word-field");
+    if (!word) return;
+    word.form.hidden = false;
+    word.value = letters;
+    letters = "";
+    word.focus({ preventScroll: true });
+    word.setSelectionRange(word.value.length, word.value.length);
   };
 
   /* where the page says so, Enter alone gives the usual answer; a second Enter right behind it gives none, nor does a gauge's */
@@ -127,6 +143,7 @@
       event.preventDefault();
       return;
     }
+    letters = "";
     const usual = document.querySelector("[data-enter]");
     if (!usual || document.activeElement !== document.body) return;
     event.preventDefault();
@@ -151,6 +168,12 @@
   };
 
   document.addEventListener("keydown", (event) => {
+    if (event.target.id === "word-field" && (event.key === "Escape" || (event.key === "Backspace" && event.target.value.length < 2))) {
+      event.target.value = "";
+      event.target.form.hidden = true;
+      event.preventDefault();
+      return;
+    }
     if (event.ctrlKey || event.metaKey || event.altKey || !document.getElementById("work")) return;
     const input = field();
     const units = document.getElementById("units-form");

@@ -1,0 +1,87 @@
+"""Getting about: any place in two keys, a station by its name, back within its subject, and nothing typed into a form lost by Back."""
+
+from __future__ import annotations
+
+from engines.models import Mark
+from stations.split.tests import face
+from tests.browser.base import BrowserCase
+from tests.shed import job
+
+
+class GettingAbout(BrowserCase):
+    def setUp(self):
+        self.made = job(order="bottom-end", x_mm=-30, y_mm=0)
+        face(self.made.card)
+        Mark.objects.filter(what="bolt").update(torque_nm=10)
+        super().setUp()
+
+    def test_a_station_is_two_keys_away_and_its_name_is_a_word(self):
+        self.go("/jobs/0412/split/")
+        self.page.keyboard.type("/")
+        hop = self.page.locator(".run a", has_text="Close").first.get_attribute("data-hop")
+        self.page.keyboard.type(hop)
+        self.page.wait_for_url("**/close/")
+        self.sees("every gear selects")
+        self.page.keyboard.type("spl")  # a choice is asked: what begins none of its answers is a word
+        self.page.locator("#word-field").wait_for()
+        self.page.keyboard.press("Enter")
+        self.page.wait_for_url("**/split/")
+        self.assertQuiet()
+        self.assertAccessible()
+
+    def test_back_stays_within_what_is_asked_in_turn(self):
+        self.go("/jobs/0412/split/")
+        first = self.page.locator("#strip-field").get_attribute("data-ask")
+        self.page.keyboard.type("back")
+        self.page.keyboard.press("Enter")
+        self.sees("This is the first reading here")
+        self.page.locator("#strip-field").fill("40")
+        self.page.keyboard.press("Enter")
+        self.page.wait_for_function("(first) => document.getElementById('strip-field').dataset.ask !== first", arg=first)
+        self.page.keyboard.type("back")
+        self.page.keyboard.press("Enter")
+        self.page.wait_for_function("(first) => document.getElementById('strip-field').dataset.ask === first", arg=first)
+
+    def test_back_in_the_browser_keeps_what_a_form_held(self):
+        self.go("/book-in/")
+        self.page.fill("[name=complaint]", "knocks when warm")
+        self.go("/")
+        self.page.go_back()
+        self.page.wait_for_function("document.querySelector('[name=complaint]').value === 'knocks when warm'")
+        self.assertQuiet()
+
+    def test_a_timer_s_flash_leaves_the_answer_in_reach(self):
+        self.go("/jobs/0412/split/")
+        self.page.evaluate(
+            """() => {
+                const timer = document.createElement("div");
+                Object.assign(timer.dataset, { due: String(Date.now() - 1000), started: "0", timer: "1", words: "0412: sealant sets" });
+                document.querySelector(".tag").append(timer);
+            }"""
+        )
+        self.page.locator("#flash").wait_for()
+        self.page.keyboard.type("35")
+        self.assertEqual("35", self.page.locator("#strip-field").input_value())
+        covered = self.page.evaluate(
+            """() => {
+                const box = document.getElementById("strip-field").getBoundingClientRect();
+                return Boolean(document.elementFromPoint(box.left + 5, box.top + 5).closest("#flash"));
+            }"""
+        )
+        self.assertFalse(covered)
+
+
+class OnThePhone(BrowserCase):
+    mobile = True
+
+    def setUp(self):
+        made = job(order="bottom-end", x_mm=-30, y_mm=0)
+        face(made.card)
+        super().setUp()
+
+    def test_a_snapped_bolt_is_told_with_two_taps(self):
+        self.go("/jobs/0412/split/")
+        self.page.get_by_role("link", name="snapped, or is missing").tap()
+        self.page.get_by_role("button", name="it snapped").tap()
+        self.sees("1 of 5 are ticked out")
+        self.assertAccessible()
