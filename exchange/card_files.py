@@ -17,7 +17,7 @@ from django import forms
 from django.db import transaction
 from django.utils.translation import gettext as _
 
-from engines.models import EngineCard, Mark, Seat, Spec
+from engines.models import EngineCard, Mark, Seal, Seat, Spec
 from engines.properties import Property
 from exchange import strict_json
 from exchange.first_edition import held_for, limits_of, role_of
@@ -35,6 +35,7 @@ LARGEST_BYTES = 1_000_000
 MOST = 500  # of one part on one card
 FACTS, WHEEL = tuple(FactsForm.base_fields), tuple(FlywheelForm.base_fields)
 SEAT = (*SeatForm.base_fields, "x_mm", "y_mm")
+SEAT_MARKED = ("code_assumed", "role_assumed", "marking_assumed")
 SEAL, MARK, SPEC = tuple(SealForm.base_fields), tuple(MarkForm.base_fields), tuple(SpecForm.base_fields)
 FITTED = tuple(FittedForm.base_fields)
 CSV_COLUMNS = {"figures": SPEC, "bolts": MARK}
@@ -60,9 +61,13 @@ def card_as_json(card: EngineCard) -> dict[str, Any]:
         "card_version": card.version,
         "engine": {**values(card, FACTS), "case_material_assumed": card.case_material_assumed, "face_assumed": card.face_assumed},
         "flywheel": values(card, WHEEL),
-        "seats": [{**values(seat, (*SEAT, "uid", "code_assumed", "role_assumed"))} for seat in card.seats.all()],
+        "seats": [{**values(seat, (*SEAT, "uid", *SEAT_MARKED))} for seat in card.seats.all()],
         "seals": [
-            {**values(seal, (*SEAL, "uid")), "seat": seal.seat.name if seal.seat else None, "depth_assumed": seal.depth_assumed}
+            {
+                **values(seal, (*SEAL, "uid")),
+                "seat": seal.seat.name if seal.seat else None,
+                **values(seal, ("depth_assumed", "sizes_assumed")),
+            }
             for seal in card.seals.select_related("seat")
         ],
         "fitted": [
@@ -226,7 +231,7 @@ def card_from_json(data: bytes) -> EngineCard:
             if not all(value is None or (isinstance(value, (int, float)) and abs(value) <= 500) for value in places.values()):
                 raise reader.refuse(_("a place on the face is a number of mm, at most 500 from its middle."), "seats", index, "x_mm")
             guessed: dict[str, Any] = {} if "role" in values else {"role": role_of(seat.name), "role_assumed": True}
-            marked = {name: bool(values.get(name, getattr(seat, name))) for name in ("code_assumed", "role_assumed")}
+            marked = {name: bool(values.get(name, getattr(seat, name))) for name in SEAT_MARKED}
             Seat.objects.filter(pk=seat.pk).update(**places, **{**marked, **guessed})
             identify(seat, values, "seats", index)
 
@@ -242,6 +247,7 @@ def card_from_json(data: bytes) -> EngineCard:
             depth = None if values.get("depth_assumed") else values.get("depth_mm")
             seat_key = seat_of(values, "seat", "seals", index)
             seal = reader.save(bound(SealForm, {**values, "seat": seat_key, "depth_mm": depth}, card=card), "seals", index)
+            Seal.objects.filter(pk=seal.pk).update(sizes_assumed=bool(values.get("sizes_assumed")))
             identify(seal, values, "seals", index)
         for index, values in enumerate(reader.table("fitted")):
             after = seat_of(values, "after", "fitted", index)

@@ -22,6 +22,7 @@ from stations.base import COMMANDS, BoundStation, Question, Seen, bind
 from stations.base.words import capital
 from stations.photo_pages import pinned
 from stations.registry import BY_KEY
+from stations.seen import SAID_FOR
 from stations.taking import JOB
 from ui.addresses import job_number, station_address
 from ui.glossary import GLOSSARY
@@ -107,7 +108,7 @@ def _example(work: BoundStation) -> str:
 def notes(work: BoundStation) -> list[str]:
     """What the page must say whoever looks at it: two answers to one question, a clock that was set back."""
     found = []
-    for late, first in work.second_answers():
+    for late, first in _second_answers(work):
         said = {
             "asked": capital(work.called(late)),
             "by": late.by.called,
@@ -116,7 +117,25 @@ def notes(work: BoundStation) -> list[str]:
             "first": first.by.called,
         }
         found.append(SECOND.format(**said))
-    return found + work.clock_notes()
+    return found + _clock_notes(work)
+
+
+def _second_answers(work: BoundStation) -> list[tuple[Reading, Reading]]:
+    """Answers that came after another device's to the same question, lately, each with the one that stands."""
+    late = [each for each in work.readings if each.came_second and work.now - each.taken_at < SAID_FOR and not work.signed]
+    found = [(each, work.live(each.ask)) for each in late]
+    return [(each, stands[-1]) for each, stands in found if stands and stands[-1].pk < each.pk]
+
+
+def _clock_notes(work: BoundStation) -> list[str]:
+    """What is wrong with the machine's clock, as far as this work tells."""
+    if work.signed:
+        return []
+    taken = [each.taken_at for each in work.readings] + [each.started_at for each in work.timers]
+    if work.entry:
+        before = work.entry.supersedes
+        taken += [work.entry.opened_at, *([before.signed_at] if before and before.signed_at else [])]
+    return clock.notes(work.now, taken)
 
 
 def log_of(work: BoundStation, ask: Question | None) -> dict[str, Any]:

@@ -109,13 +109,15 @@ def keep(request: HttpRequest, work: BoundStation) -> Answer:
     text, ask_key = request.POST.get("text", ""), request.POST.get("ask", "")
     ask = next((each for each in work.wanted if each.key == ask_key), None)
     command = text.strip().lower()
+    if command and request.POST.get("word"):
+        return _command(request, work, ask or Question(WORD, "", kind="words"), command)
     if ask is None and ask_key == WORD and (waiting := work.ask_for(None)) and waiting.key == WORD:
         return _command(request, work, waiting, command)
     ask = ask.asked_in(request.POST.get("unit", "")) if ask else None
     if ask is None:
         error = BadInput(ask_key, _("The page has moved on to another reading. What you typed is kept; see what is asked now."))
         return Answer(work, error=error, typed=text)
-    if command and (request.POST.get("word") or _is_command(work, ask, command)):
+    if command and _is_command(work, ask, command):
         return _command(request, work, ask, command)
     attempt = row_number(request.POST.get("attempt", ""))
     if attempt is not None and attempt != work.attempt:

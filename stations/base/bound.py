@@ -18,7 +18,7 @@ from django.utils.translation import gettext as _
 
 from engines.models import Seat, Spec
 from engines.properties import Property
-from jobs import clock, log, replacing
+from jobs import log, replacing
 from jobs.facts import Facts, Finding
 from jobs.gather import facts_of
 from jobs.models import Entry, Job, Reading, RunStation, Timer
@@ -33,7 +33,7 @@ from stations.base.trust import untrusted
 from stations.base.words import capital
 from stations.kept import Kept
 from stations.pieces import WORD, Action, Caution, Method, Option, Question, Row, SaidVerdict, SaidWay, Told, Trace
-from stations.seen import SAID_FOR, Seen
+from stations.seen import Seen
 from ui.addresses import station_address
 from ui.numbers import as_read, figure
 from ui.units import units_now
@@ -184,22 +184,6 @@ class Bound(Kept, ABC):
     def shows(self) -> Seen:
         """The call of this moment, as a page tells it back."""
         return Seen.now(self.job.revision, self.call.state, self.call.code or self.call.words)
-
-    def second_answers(self) -> list[tuple[Reading, Reading]]:
-        """Answers that came after another device's to the same question, lately, each with the one that stands."""
-        late = [each for each in self.readings if each.came_second and self.now - each.taken_at < SAID_FOR and not self.signed]
-        found = [(each, self.live(each.ask)) for each in late]
-        return [(each, stands[-1]) for each, stands in found if stands and stands[-1].pk < each.pk]
-
-    def clock_notes(self) -> list[str]:
-        """What is wrong with the machine's clock, as far as this work tells."""
-        if self.signed:
-            return []
-        taken = [each.taken_at for each in self.readings] + [each.started_at for each in self.timers]
-        if self.entry:
-            before = self.entry.supersedes
-            taken += [self.entry.opened_at, *([before.signed_at] if before and before.signed_at else [])]
-        return clock.notes(self.now, taken)
 
     @property
     def signed(self) -> bool:

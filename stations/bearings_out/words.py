@@ -121,7 +121,7 @@ HEAT = _("Case to {likely}, {high} for the tightest; ")
 SPRAYED = _("Case to {high}, then spray the ring through its bore; ")
 DRIVER, ANY_DRIVER = _("driver {name}"), _("a driver {low} to {high} over {inside}")
 DETAIL = {"so_far": _("So far: {so_far}")}
-ASSUMED = {"code": _("fit {code} of the seat")}
+ASSUMED = {"code": _("fit {code} of the seat"), "marking": _("bearing {marking}, typical and not read off its ring")}
 SIDE = {"inside": _("inside"), "outside": _("outside")}
 
 QUESTION = {

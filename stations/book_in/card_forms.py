@@ -213,7 +213,7 @@ class SealForm(PlainTextMixin, forms.ModelForm):
                     bore=trade(data["bore_mm"]), shaft=trade(data["shaft_mm"])
                 ),
             )
-        self.instance.depth_assumed = data.get("depth_mm") is None
+        self.instance.depth_assumed, self.instance.sizes_assumed = data.get("depth_mm") is None, False
         data["depth_mm"] = data.get("depth_mm") or 0.0
         return data
 

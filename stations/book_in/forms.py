@@ -10,6 +10,7 @@ from django.utils.translation import gettext_lazy as _
 
 from engines.copies import reusable
 from engines.fits import bearing_of, nominal_of
+from engines.layouts import LAYOUTS
 from engines.models import EngineCard, Seat, case_metals
 from shopmath.bearings import lookup
 from shopmath.checks import BadInput
@@ -39,6 +40,12 @@ class EngineForm(PlainTextMixin, forms.Form):
 
     known = forms.ModelChoiceField(EngineCard.objects.none(), required=False, label=_("Seen here before"), empty_label=_("no, a new one"))
     name = forms.CharField(max_length=60, required=False, label=_("Engine"), help_text=_("What you call it: Corrie 272."))
+    layout = forms.ChoiceField(
+        choices=[("", _("empty card")), *((key, each.name) for key, each in LAYOUTS.items())],
+        required=False,
+        label=_("Start its card from"),
+        help_text=_("Usual bearings and seals, each marked assumed until you read it off the part."),
+    )
     summary = forms.CharField(max_length=80, required=False, label=_("In a few words"), help_text=_("trials single, two-stroke"))
     complaint = forms.CharField(max_length=200, label=_("What is wrong with it"))
     comes_back = forms.CharField(max_length=200, required=False, label=_("What must come back"), help_text=_("bolts in a tin, carburettor"))
@@ -176,7 +183,9 @@ class SeatForm(PlainTextMixin, forms.ModelForm):
 
     def clean(self) -> dict[str, Any]:
         data = super().clean() or {}
-        self.instance.role_assumed = False
+        self.instance.role_assumed = self.instance.marking_assumed = False
+        if "code" in self.changed_data:
+            self.instance.code_assumed = False
         sizes = [data.get(name) for name in ("bore_mm", "outside_mm", "width_mm")]
         if not data.get("designation") and "designation" not in self.errors and not all(sizes):
             self.add_error("designation", _("Type the marking on the ring, or its bore, outside and width."))

@@ -8,6 +8,7 @@ from django.shortcuts import get_object_or_404, redirect, render
 from django.views.decorators.http import require_GET, require_http_methods
 
 from engines.copies import copied
+from engines.layouts import lay_out
 from engines.models import EngineCard
 from jobs.acts import about, one_act
 from jobs.models import Entry, Job, Origin, Reading
@@ -51,6 +52,8 @@ def _make(request: HttpRequest, engine: EngineForm, seat: SeatForm | None) -> Jo
         if card is None:
             fields = ("name", "summary", "case_material", "painted", "left_name", "right_name")
             card = EngineCard.objects.create(**{name: data[name] for name in fields})
+            if data["layout"]:
+                lay_out(card, data["layout"])
         else:
             card = copied(card)
         if seat:

@@ -117,6 +117,8 @@ OUTCOME_ROWS: tuple[OptionRow, ...] = (
 CIRCLIP_ROWS: tuple[OptionRow, ...] = (("in", _("in its groove all round")), ("loose", _("not in its groove")))
 WANTED_HINT = _("1/{part} of the diameter")
 ASSUMED = {  # what a call rests on that nobody measured and no card says
+    "marking": _("bearing {marking}, typical and not read off its ring"),
+    "markings": _("typical bearings, not read off their rings: {parts}"),
     "code": _("fit {code} of the seat"),
     "codes": _("fits of {parts}"),
     "metal": _("a case of {metal}"),

@@ -66,7 +66,11 @@ class SealFound:
 
     @property
     def is_the_one(self) -> bool:
-        return any(place.name == self.seal.uid for place in self.found_as or ())
+        found = self.found_as or ()
+        if self.seal.sizes_assumed:  # what is measured is the first thing known of it, unless it is another one's for certain
+            sure = {each.uid for each in self.others if not each.sizes_assumed}
+            return not any(place.name in sure for place in found)
+        return any(place.name == self.seal.uid for place in found)
 
     @property
     def belongs_at(self) -> str:

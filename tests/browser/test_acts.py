@@ -11,14 +11,14 @@ from unittest import mock
 
 from django.core.management import call_command
 
-from engines.models import Mark
+from engines.models import Mark, Seal, Seat
 from jobs.models import Reading
 from shop.models import Driver, Person
 from stations.close.tests import CloseCase
 from tests.browser.base import PASSWORD, BrowserCase
 from tests.shed import person, without_what_comes_first
 
-WANTED = {"first fit answer": 3, "shop set-up": 20, "three rounds of eleven bolts": 3}
+WANTED = {"first fit answer": 3, "card from a lay-out": 25, "shop set-up": 20, "three rounds of eleven bolts": 3}
 
 
 class Counted(BrowserCase):
@@ -69,6 +69,38 @@ class ShopSetUp(Counted):
         self.sees("tools were added")
         self.assertTrue(Driver.objects.exists())
         self.tells("shop set-up")
+        self.assertQuiet()
+
+
+class CardFromALayout(Counted):
+    def test_every_marking_is_read_off_the_part(self):
+        """Book in with a lay-out, then put each bearing's marking and each seal's sizes right: a tap and an Enter a part."""
+        self.go("/")
+        self.tap("Book in")
+        self.page.fill("[name=name]", "Corrie 272")
+        self.page.select_option("[name=layout]", label="two-stroke single with gearbox")
+        self.page.fill("[name=complaint]", "Rumbles.")
+        self.acts += 3  # into each field, or an option chosen
+        self.tap("Book it in", role="button")
+        self.sees("Gearbox input, drive side")
+        self.assertEqual(6, Seat.objects.filter(marking_assumed=True).count())
+        for seat in Seat.objects.order_by("pk"):
+            self.tap(seat.name)
+            self.page.fill("[name$=designation]", "6303 C3" if seat.is_main else seat.designation)
+            self.acts += 1
+            self.page.keyboard.press("Enter")
+            self.page.wait_for_url("**/card/**")
+            self.sees("6303 C3")
+        for seal in Seal.objects.order_by("pk")[:2]:
+            self.tap(seal.name)
+            self.page.fill("[name=seal-shaft_mm]", "17x35x7")
+            self.acts += 1
+            self.page.keyboard.press("Enter")
+            self.sees("17 × 35 × 7")
+        self.assertFalse(Seat.objects.filter(marking_assumed=True).exists())
+        self.assertEqual(["6303 C3", "6303 C3"], [each.designation for each in Seat.objects.filter(role="main")])
+        self.tells("card from a lay-out")
+        self.assertAccessible()
         self.assertQuiet()
 
 
