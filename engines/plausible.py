@@ -49,4 +49,5 @@ ALIKE: dict[Property, float] = {  # how many times more or less than the others 
     Property.WEB_WALL: 3.0,
     Property.SEATING_DEPTH: 4.0,
 }
+AGAIN = frozenset({*ALIKE, Property.SEAL_SHAFT, Property.SEAL_BORE, Property.BEARING_MARKING})  # often the same at the next of its kind
 ASKED = 2.5  # the same for what the question itself names, such as a torque

@@ -12,13 +12,14 @@ from django.utils.translation import gettext_lazy
 from django_htmx.http import HttpResponseClientRedirect, trigger_client_event
 
 from engines.models import Seat
+from engines.plausible import AGAIN
 from jobs import clock
 from jobs.models import Reading
 from jobs.photos import photos_of
 from shop.models import Gauge
 from shop.shelves import shelves
 from shopmath.checks import BadInput
-from stations.base import COMMANDS, BoundStation, Question, Seen, bind
+from stations.base import COMMANDS, BoundStation, Question, Row, Seen, bind
 from stations.base.words import capital
 from stations.photo_pages import pinned
 from stations.registry import BY_KEY
@@ -78,6 +79,7 @@ def page_data(work: BoundStation, ask: str | None = None, error: BadInput | None
         "asked_at": len(in_turn) - left + 1 if left else len(in_turn),
         "asked_of": len(in_turn),
         "before": work.last(asked.key) if asked else None,
+        "alike": _alike(work, asked),
         "saw": len(work.live(asked.key)) if asked else 0,
         "hears": _heard_by(work, asked),
         **log_of(work, asked),
@@ -97,6 +99,14 @@ def page_data(work: BoundStation, ask: str | None = None, error: BadInput | None
         "onward": _onward(work, seats) if work.signed else None,
         "earlier": work.entry.supersedes if work.entry else None,
     }
+
+
+def _alike(work: BoundStation, ask: Question | None) -> Row | None:
+    """The last reading of the same property at another place, where several of a kind are often the same: it is offered again."""
+    if ask is None or ask.slot is None or ask.options or ask.slot.what not in AGAIN or work.live(ask.key):
+        return None
+    latest = work.latest()
+    return latest if latest and latest.reading.property == ask.slot.what else None
 
 
 def _example(work: BoundStation) -> str:

@@ -61,6 +61,11 @@ class Fasteners(TestCase):
         self.assertIn(f"Bolt {self.bolts[0].name} snapped", " ".join(each.words for each in self.hands.work().cautions()))
         self.assertNotEqual("stop", self.hands.work().plate().state)
 
+    def test_a_length_that_was_just_typed_is_offered_again(self):
+        self.assertNotIn("data-again", self.hands.page())
+        self.hands.bolt(self.bolts[0].name, "40")
+        self.assertIn('data-again="40"', self.hands.page())
+
     def test_a_missing_bolt_is_not_counted_and_close_looks_for_one(self):
         self.hands.answer(fault_of(self.bolts[0]).key, "missing")
         for mark in self.bolts[1:]:

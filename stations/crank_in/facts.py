@@ -94,7 +94,9 @@ class CrankInFacts:
     @cached_property
     def tool(self) -> PullIn | None:
         chosen = self.own.choice("tool")
-        return next((each for each in self.tools if str(each.pk) == chosen), None) or next(iter(self.tools), None)
+        matching = [each for each in self.tools if (found := self._against(each)) and found.state != STOP]
+        named = next((each for each in self.tools if str(each.pk) == chosen), None)
+        return named or (matching[0] if len(matching) == 1 else next(iter(self.tools), None))
 
     @cached_property
     def main(self) -> Seat | None:
@@ -128,13 +130,16 @@ class CrankInFacts:
     @cached_property
     def thread(self) -> Call | None:
         """Whether the tool's adapter is the thread of the crank's end."""
+        return self._against(self.tool) if self.tool else None
+
+    def _against(self, tool: PullIn) -> Call | None:
         d, pitch = self.value(Property.END_THREAD_DIAMETER), self.value(Property.END_THREAD_PITCH)
-        if d is None or pitch is None or self.tool is None:
+        if d is None or pitch is None:
             return None
-        found = same_thread(self.tool.thread_pitch_mm, pitch, "right", "right")
-        off = abs(self.tool.thread_mm - d)
+        found = same_thread(tool.thread_pitch_mm, pitch, "right", "right")
+        off = abs(tool.thread_mm - d)
         if found.state != STOP and off > SAME_D_MM:
-            return Call(STOP, SAME_D_MM - off, "", "other_diameter", {"adapter": self.tool.thread_mm, "end": d})
+            return Call(STOP, SAME_D_MM - off, "", "other_diameter", {"adapter": tool.thread_mm, "end": d})
         return found
 
     @property

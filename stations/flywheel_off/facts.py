@@ -2,7 +2,8 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from collections.abc import Iterable
+from dataclasses import dataclass, replace
 from datetime import datetime
 from enum import StrEnum
 from functools import cached_property
@@ -240,5 +241,23 @@ class FlywheelOffFacts:
 def flywheel_off_facts(given: Given) -> FlywheelOffFacts:
     """What Flywheel off knows, built once for a page or an act."""
     shelf = given.shelves.pullers if given.shelves else ()
-    puller = next((each for each in shelf if str(each.pk) == given.own.choice("puller")), None)
-    return FlywheelOffFacts(given.card, given.own, puller, shelf, given.timers, given.now)
+    found = FlywheelOffFacts(given.card, given.own, None, shelf, given.timers, given.now)
+    if "puller" in given.own.chosen:
+        puller = next((each for each in shelf if str(each.pk) == given.own.choice("puller")), None)
+    else:
+        puller = only_match(found, shelf)
+    return replace(found, puller=puller)
+
+
+def only_match(found: FlywheelOffFacts, shelf: Iterable[Puller]) -> Puller | None:
+    """The one puller on the shelf that has the boss's thread, where that is known and no puller was measured."""
+    d, pitch = found.size(Property.BOSS_DIAMETER), found.size(Property.BOSS_PITCH)
+    if d is None or pitch is None or found.own.has(at(Property.PULLER_PITCH)):
+        return None
+    alike = [each for each in shelf if each.thread_mm and each.pitch_mm and _fits(each, d, pitch, found.hand(Property.BOSS_HAND))]
+    return alike[0] if len(alike) == 1 else None
+
+
+def _fits(puller: Puller, d: float, pitch: float, hand: str) -> bool:
+    same = same_thread(puller.pitch_mm, pitch, puller.hand or "right", hand or "right")
+    return same.state == "in" and same_size(puller.thread_mm, d, pitch).state == "in"

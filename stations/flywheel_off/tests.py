@@ -104,6 +104,19 @@ class FlywheelOff(WheelCase):
         self.assertIn("take off no metal", plate.move)
         self.assertIsNone(self.hands.work().found.pull)
 
+    def test_the_only_puller_that_fits_the_boss_is_chosen_until_another_is(self):
+        self.hands.measure(**BOSS)
+        self.assertEqual(self.puller, self.hands.work().found.puller)
+        self.assertNotIn("puller-diameter", [ask.key for ask in self.hands.work().open_asks()])
+        self.hands.choose(puller=str(self.old.pk))
+        self.assertEqual(self.old, self.hands.work().found.puller)
+        self.hands.choose(puller="")
+        self.assertIsNone(self.hands.work().found.puller)
+        Puller.objects.create(name="Second of the same", thread_mm=26.95, pitch_mm=1.0)
+        other = Wheel(job(number=500, order="flywheel"))
+        other.measure(**BOSS)
+        self.assertIsNone(other.work().found.puller)
+
     def test_a_left_hand_boss_is_told_from_a_right_hand_puller(self):
         self.hands.choose(puller=str(self.puller.pk))
         self.hands.measure(boss_d="25.98", boss_pitch="1", boss_hand="left")

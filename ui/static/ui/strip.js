@@ -161,7 +161,7 @@
     }
     if (event.key === "ArrowUp" && document.activeElement === input && input.value === "") {
       if (rest.length) takeBack(0);
-      else if (input.dataset.before) input.value = input.dataset.before;
+      else input.value = input.dataset.before || document.querySelector("[data-again]")?.dataset.again || "";
       keepDraft(input);
       event.preventDefault();
     }
@@ -196,6 +196,16 @@
   document.addEventListener("pointerdown", (event) => {
     tapped = Boolean(event.target.closest(".phone-keep, [form='strip-form']"));
   }, true);
+
+  /* the same size as at the place before: one tap keeps it */
+  document.addEventListener("click", (event) => {
+    const key = event.target.closest("[data-again]");
+    const input = field();
+    if (!key || !input) return;
+    input.value = key.dataset.again;
+    keepDraft(input);
+    input.form.requestSubmit();
+  });
 
   /* a tap on a drawn dial puts its angle into the strip: counter-clockwise from the right, as drawn */
   document.addEventListener("click", (event) => {
