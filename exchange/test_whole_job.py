@@ -179,6 +179,8 @@ class RoundTrip(Whole):
 
 
 class Refused(Whole):
+    cost = 20
+
     def test_what_would_break_a_page_later(self):
         def entry(said, **changes):
             said["entries"][0].update(changes)

@@ -21,6 +21,8 @@ CALL = ("state", "words", "reason")
 
 
 class Exports(TestCase):
+    cost = 30
+
     def test_every_job_exported_by_the_first_edition_keeps_its_readings_and_its_calls(self):
         self.assertGreaterEqual(len(FILES), 7)
         for path in FILES:

@@ -90,6 +90,8 @@ def pages() -> list[str]:
 
 
 class EveryPage(TestCase):
+    cost = 80
+
     @classmethod
     def setUpTestData(cls):
         with everything_accented(), translation.override(CODE):

@@ -148,6 +148,8 @@ class RefusedStarts(Shop):
 
 
 class PutBack(Shop):
+    cost = 25
+
     def setUp(self):
         super().setUp()
         self.file = self.data.parent / "b.zip"
