@@ -66,6 +66,14 @@ class Fasteners(TestCase):
         self.hands.bolt(self.bolts[0].name, "40")
         self.assertIn('data-again="40"', self.hands.page())
 
+    def test_all_bolts_that_are_left_are_out_with_one_key(self):
+        self.hands.bolt(self.bolts[0].name, "40")
+        self.hands.act("rest")
+        work = self.hands.work()
+        self.assertEqual((len(self.bolts), "wait"), (len(work.found.out), work.plate().state))
+        self.hands.answer("counted", str(len(self.bolts) - 1))
+        self.assertEqual("stop", self.hands.work().plate().state)
+
     def test_a_missing_bolt_is_not_counted_and_close_looks_for_one(self):
         self.hands.answer(fault_of(self.bolts[0]).key, "missing")
         for mark in self.bolts[1:]:

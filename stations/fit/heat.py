@@ -21,6 +21,7 @@ from stations.fit.setup import ROOM_C
 
 LONGEST_S = 7200.0  # a clock never shows more
 OF_THE_HEAT = (Property.AIR_TEMPERATURE, Property.HEATER_SETTING, Property.HEAT_TARGET, Property.CHILL_STAY, Property.NOTE)
+AS_BEFORE = (Property.HEATER_SETTING, Property.HEAT_TARGET, Property.CHILL_STAY)  # what stays set from one heat to the next
 HOME = ("dropped", "tapped", "in")  # answers after which a part is where it belongs
 EACH_HEAT = frozenset(
     {
@@ -139,7 +140,13 @@ class Heated:
 
     def value(self, what: Property, at: At = ANYWHERE) -> float | None:
         slot = self.slot(what, at)
+        if what in AS_BEFORE:
+            return next((value for attempt in range(self.attempt, 0, -1) if (value := self.own.value(slot, attempt)) is not None), None)
         return self.own.value(slot, self.attempt if what in EACH_HEAT else None)
+
+    def is_as_before(self, what: Property) -> bool:
+        """Whether an earlier heat was set so, and this one has not been set otherwise."""
+        return self.attempt > 1 and self.value(what) is not None
 
     def said(self, what: Property, at: At = ANYWHERE) -> str:
         slot = self.slot(what, at)

@@ -12,7 +12,7 @@ from stations.base import Action, State
 from stations.base.anew import ask_anew
 from stations.base.words import fill
 from stations.split import words
-from stations.split.facts import MOST_LOOSE, Done, SplitFacts
+from stations.split.facts import MOST_LOOSE, Done, SplitFacts, length_of
 
 
 def actions(bound: Any) -> tuple[Action, ...]:
@@ -24,7 +24,10 @@ def actions(bound: Any) -> tuple[Action, ...]:
     missing = fill(words.REASON[found.census.call.code], found.census_values) if stopped else ""
     if not found.is_loaded:
         refused = bound.refused() or missing or _not_counted(found) or _too_weak(found)
-        return (Action("begin", str(words.ACTION["begin"]), "begin", not refused, refused, load),)
+        begins = Action("begin", str(words.ACTION["begin"]), "begin", not refused, refused, load)
+        left = len(found.fasteners) - len(found.out)
+        rest = Action("rest", fill(words.ACTION["rest"], {"left": left}), "rest", do=rest_out)
+        return (rest, begins) if left > 1 else (begins,)
     more = "" if found.plane else str(words.THREE_GAPS_FIRST)
     if found.suspect:
         name = words.ACTION["these"] if len(found.again) == 1 else words.ACTION["all_these"]
@@ -35,6 +38,13 @@ def actions(bound: Any) -> tuple[Action, ...]:
         Action("next", str(words.ACTION["next"]), "next", bool(found.plane and not gaps_open), more, next_round),
         Action("apart", str(words.ACTION["apart"]), "apart", False, missing, halves_apart),
     )
+
+
+def rest_out(bound: Any) -> None:
+    """Every fastener left came out and was not measured; the count on the tray still has to agree."""
+    found: SplitFacts = bound.found
+    left = [length_of(mark).key for mark in found.fasteners if not found.is_out(mark)]
+    log.choose(bound.entry, skipped=[*bound.skipped(), *left])
 
 
 def _not_counted(found: SplitFacts) -> str:

@@ -224,6 +224,7 @@ WARNINGS = {
 }
 
 ACTION = {
+    "rest": plural("The last fastener is out, not measured", "The other {left} fasteners are out, not measured", "left"),
     "begin": _("Apply load: first round of gaps"),
     "next": _("Start the next round"),
     "these": _("Measure {place} again"),

@@ -43,7 +43,15 @@ def questions(found: OneSeat) -> list[Question]:
     if found.is_set:
         heats = partial(telling.heats, found.outer, found.room_c, found.slot(Property.HEATER_SETTING).key)
         more: dict[str, Any] = {"resolution": 1.0, "example": "120", "check": heats}
-        asked.append(ask(found.slot(Property.HEATER_SETTING), named, optional=True, quiet=later, **more))
+        asked.append(
+            ask(
+                found.slot(Property.HEATER_SETTING),
+                named,
+                optional=True,
+                quiet=later or found.is_as_before(Property.HEATER_SETTING),
+                **more,
+            )
+        )
     asked.append(ask(found.slot(Property.HEAT_TARGET), named, optional=True, quiet=True, resolution=1.0))
     stay: dict[str, Any] = {"limits": (1.0, 48 * 3600.0), "refusal": str(shared.TOO_SHORT), "resolution": 1.0}
     asked.append(ask(found.slot(Property.CHILL_STAY), named, optional=True, quiet=True, **stay))

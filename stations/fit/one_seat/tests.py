@@ -6,6 +6,7 @@ import time_machine
 from django.test import TestCase
 
 from engines.models import Seat
+from engines.properties import Property
 from jobs import log
 from jobs.models import Reading, Timer
 from shop.models import Chiller, Gauge, Heater
@@ -252,6 +253,7 @@ class Running(TestCase):
         self.assertEqual(self.hands.work().plate().words, "The window is shut")
 
     def test_a_jam_is_stop_and_back_into_the_heat_begins_a_second_try(self):
+        self.hands.keep("heat", "130")
         self.to_the_window()
         self.hands.keep("outcome", "jammed")
         plate = self.hands.work().plate()
@@ -261,6 +263,8 @@ class Running(TestCase):
         work = self.hands.work()
         self.assertEqual((work.attempt, work.found.phase), (2, "plan"))
         self.assertEqual([each.text for each in work.live(self.hands.key("outcome"), every_attempt=True)], ["jammed"])
+        self.assertEqual(130, work.found.value(Property.HEATER_SETTING))
+        self.assertNotIn(self.hands.key("heat"), [ask.key for ask in work.open_asks()])  # it stays set as it was
 
     def home(self, gaps=("0", "0", "0", "0")):
         self.to_the_window()

@@ -34,7 +34,8 @@ def questions(found: WholeHalf) -> list[Question]:
     asked.append(telling.air(words, found, not plan))
     heats = partial(telling.heats, "case", found.room_c, found.slot(Property.HEATER_SETTING).key)
     heater = {"heater": capital(found.heater.name if found.heater else str(shared.HEATED_BY))}
-    more: dict[str, Any] = {"optional": True, "quiet": not plan, "resolution": 1.0, "example": "120", "check": heats}
+    quiet = not plan or found.is_as_before(Property.HEATER_SETTING)
+    more: dict[str, Any] = {"optional": True, "quiet": quiet, "resolution": 1.0, "example": "120", "check": heats}
     asked.append(ask(found.slot(Property.HEATER_SETTING), heater, **more))
     asked.append(ask(found.slot(Property.HEAT_TARGET), optional=True, quiet=True, resolution=1.0))
     if found.phase in (Phase.WARMING, Phase.HOT):
