@@ -25,6 +25,7 @@ from stations.common.press_joint import facts as joint
 from stations.end_float.facts import LINKS, crank, end_float_facts, shim
 from stations.end_float.station import STATION as END_FLOAT
 from stations.together.station import STATION as TOGETHER
+from stations.true import facts as turned
 from ui.fields import SizesField
 from ui.numbers import band, show, size
 
@@ -118,6 +119,13 @@ class RunoutForm(CheckForm):
     read_mm = quantity("length", _("Runout read (TIR)"), small=True, low=-0.001, high=5)
 
 
+def known_of_runout(data: dict[str, Any], desk: Desk) -> Known:
+    """How the crank is held here; the limit is put on the card with what its page says of its own supports."""
+    places = ((Property.SUPPORT_PLACE, data["support_mm"]), (Property.GAUGE_PLACE, data["gauge_mm"]))
+    said = [Said(turned.crank(what, side), place) for side in turned.SIDES for what, place in places]
+    return Known(EngineCard(name="", stroke_mm=data["stroke_mm"]), tuple(said))
+
+
 def runout(data: dict[str, Any], desk: Desk) -> Answer:
     """What a limit meant for one set-up allows at another; a reading against that."""
     throw = data["stroke_mm"] / 2
@@ -132,8 +140,8 @@ def runout(data: dict[str, Any], desk: Desk) -> Answer:
     if read is None:
         return Answer(words.said("runout", State.WAIT, "band", values), rows=rows)
     gauge = seen(desk.gauge(("dial",)), timezone.now().date()) or GaugeSeen("", DIAL_MM, kind="dial")
-    unsure = gauge.uncertainty()
-    state = State.IN if read + unsure <= here.low else State.OUT if read - unsure > here.high else State.TOO_CLOSE
+    unsure = turned.travel_u_mm(gauge.uncertainty())
+    state = State(turned.judge_converted(read, here, unsure).state)
     scale = Scale(read, unsure, None, here.low, "mm")
     return Answer(words.said("runout", state, state.value, {**values, "read": mm(read, 0.001, unsure)}, scale), rows=rows)
 
@@ -169,11 +177,14 @@ CHECKS = (
             "limit_mm": "0.05 mm",
             "its_support_mm": "92 mm",
             "its_gauge_mm": "34 mm",
-            "support_mm": "60 mm",
-            "gauge_mm": "80 mm",
+            "support_mm": "80 mm",
+            "gauge_mm": "40 mm",
             "stroke_mm": "58 mm",
-            "read_mm": "0.004 mm",
+            "read_mm": "0.012 mm",
         },
+        known=known_of_runout,
+        order="crank",
+        station="true",
     ),
     Check(
         "press",

@@ -8,9 +8,9 @@ from typing import Any
 from django import forms
 from django.utils.translation import gettext_lazy as _
 
-from engines.models import case_metals
+from engines.models import EngineCard, case_metals
 from quick import words
-from quick.base import Answer, Check, CheckForm, Desk, Row, quantity
+from quick.base import Answer, Check, CheckForm, Desk, Known, Row, quantity
 from quick.threads import ThreadField
 from shopmath.amounts import Amount, newtons
 from shopmath.balance.unbalance import force_n, permissible_gmm
@@ -76,6 +76,11 @@ class UnbalanceForm(CheckForm):
     rpm = forms.FloatField(label=_("Highest speed, rpm"), min_value=50, max_value=60000)
     grade = forms.ChoiceField(label=_("Balance grade"), choices=GRADES, widget=forms.RadioSelect, initial="6.3")
     radius_mm = quantity("length", _("Drilled at a radius of"), low=1, high=1000)
+
+
+def known_of_wheel(data: dict[str, Any], desk: Desk) -> Known:
+    """The wheel's mass and its speed, on the card; whether it shook and is sound is asked at Balance."""
+    return Known(EngineCard(name="", wheel_kg=data["mass_kg"], wheel_rpm=data["rpm"], flywheel_source=str(words.AS_TYPED)))
 
 
 def unbalance(data: dict[str, Any], desk: Desk) -> Answer:
@@ -165,6 +170,9 @@ CHECKS = (
         unbalance,
         _("Type the wheel's mass and the highest speed that it runs at."),
         {"mass_kg": "1.9 kg", "rpm": "8500", "grade": "6.3", "radius_mm": "62 mm"},
+        known=known_of_wheel,
+        order="flywheel",
+        station="balance",
     ),
     Check(
         "convert",

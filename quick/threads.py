@@ -26,7 +26,6 @@ from ui.svg import Sheet, on_papers
 from ui.units import MM
 
 HANDS = (("right", _("right-hand")), ("left", _("left-hand")))
-SURE_MM, NEXT_MM = 0.03, 0.06  # of pitch: so near is it, and the next one in the table is further off
 
 
 class ThreadField(forms.CharField):
@@ -65,19 +64,23 @@ def which(data: dict[str, Any], desk: Desk) -> Answer:
     if not found:
         return Answer(words.said("thread", State.OUT, "none"))
     first, *others = found
-    other = next((each for each in others if _rivals(first, each)), None)
+    other = next((each for each in others if first.rivals(each)), None)
     rows = tuple(_row(each, each == first) for each in found[:5])
     values = {"thread": first.designation, "off": mm(abs(first.pitch_error_mm), 0.001)}
-    sure = abs(first.pitch_error_mm) <= SURE_MM and other is None
+    sure = first.is_close and other is None
     values["other"] = other.designation if other else ""
     call = words.said("thread", State.IN if sure else State.TOO_CLOSE, "sure" if sure else "two" if other else "off", values)
     return Answer(call, _profile(first, call, desk), rows)
 
 
-def _rivals(first: Match, other: Match) -> bool:
-    """Whether another thread fits nearly as well, with another pitch or flank."""
-    near = abs(abs(other.pitch_error_mm) - abs(first.pitch_error_mm)) < NEXT_MM and abs(other.diameter_error_mm) < 0.35
-    return near and (other.pitch_mm != first.pitch_mm or other.angle_deg != first.angle_deg)
+def known_of_thread(data: dict[str, Any], desk: Desk) -> Known:
+    """What was measured, of the boss where it is inside, else of the puller."""
+    inside = bool(data["inside"])
+    places = (Property.BOSS_DIAMETER, Property.BOSS_PITCH) if inside else (Property.PULLER_DIAMETER, Property.PULLER_PITCH)
+    hand = Property.BOSS_HAND if inside else Property.PULLER_HAND
+    sizes = (data["diameter_mm"], data["pitch_mm"])
+    said = [Said(at(what), size, gauges=("calliper",)) for what, size in zip(places, sizes, strict=True)]
+    return Known(EngineCard(name=""), (*said, Said(at(hand), data["hand"])))
 
 
 def _row(match: Match, best: bool) -> Row:
@@ -155,6 +158,9 @@ CHECKS = (
         which,
         _("Measure over the thread with a calliper, and its pitch with a leaf gauge."),
         {"diameter_mm": "26.9", "pitch_mm": "1", "inside": "", "hand": "right"},
+        known=known_of_thread,
+        order="flywheel",
+        station="flywheel-off",
     ),
     Check(
         "puller",

@@ -20,6 +20,7 @@ FIT_CHANGES = {
 THREAD_DRAWING = _("The thread's flanks")
 THREAD_OFF = _("pitch off by {pitch}, diameter by {diameter}, flanks {flank}°")
 SHIM_ROWS = {"free": _("End float without shims"), "shim": _("Shim")}
+AS_TYPED = _("typed in a quick check")
 AS_BAGGED = _("as marked on its bag; measure it before it goes in")
 RUNOUT_ROWS = {"sure": _("Surely within the limit up to"), "never": _("Surely over the limit above")}
 WEAK = {"bolt": _("the bolt"), "thread": _("the thread in the case")}

@@ -13,6 +13,10 @@ PITCH_REACH_MM, DIAMETER_REACH_MM = 0.15, 0.9
 MATCHES = 8
 
 
+PITCH_TOLD_MM, PITCHES_APART_MM = 0.03, 0.06  # so near is a pitch by leaf gauge, and the next one in the table is further off
+DIAMETER_NEAR_MM = 0.35  # of a worn thread over its crests
+
+
 @dataclass(frozen=True)
 class Match:
     """A thread of the table that a measured one may be; errors are measured less table, mm."""
@@ -25,6 +29,23 @@ class Match:
     major_mm: float = 0.0
     pitch_mm: float = 0.0
     angle_deg: float = 60.0
+
+    @property
+    def is_close(self) -> bool:
+        """Whether the pitch agrees within what a leaf gauge tells."""
+        return abs(self.pitch_error_mm) <= PITCH_TOLD_MM
+
+    def rivals(self, other: Match) -> bool:
+        """Whether another thread fits nearly as well, and is one that would not go: of another pitch or flank.
+
+        >>> metric = Match("M19x1", -0.023, 0.05, "right", "ISO", 19, 1.0)
+        >>> cycle = Match("3/4-26 BSC", 0.0, 0.1, "right", "BSC", 19.05, 0.977)
+        >>> cycle.rivals(metric), cycle.rivals(cycle)
+        (True, False)
+        """
+        near = abs(abs(other.pitch_error_mm) - abs(self.pitch_error_mm)) < PITCHES_APART_MM
+        differs = other.pitch_mm != self.pitch_mm or other.angle_deg != self.angle_deg
+        return near and differs and abs(other.diameter_error_mm) < DIAMETER_NEAR_MM
 
 
 def identify(diameter_mm: float, pitch_mm: float, hand: str, internal: bool = False) -> list[Match]:

@@ -70,6 +70,18 @@ def reading(side: str, angle: float) -> Slot:
     return crank(Property.SHAFT_READING, side, angle)
 
 
+def travel_u_mm(reading_u_mm: float) -> float:
+    """Expanded uncertainty of a needle's whole travel, which is the difference of two readings."""
+    return math.sqrt(2) * reading_u_mm
+
+
+def judge_converted(tir_mm: float, allowed: Estimate, uncertainty_mm: float) -> Call:
+    """A needle's travel against a limit that is meant for other supports: in under the least that it may mean here, out over the most."""
+    least = call(tir_mm, high=allowed.low, uncertainty=uncertainty_mm)
+    most = call(tir_mm, high=allowed.high, uncertainty=uncertainty_mm)
+    return least if least.state == IN else most if most.state == OUT else replace(most, state=TOO_CLOSE, code=BETWEEN)
+
+
 @dataclass(frozen=True)
 class TurnedFacts(ABC):
     """Two places under the gauge, turned once or more, then again after each move. Sizes in mm."""
@@ -171,7 +183,7 @@ class TurnedFacts(ABC):
     @property
     def tir_u_mm(self) -> float:
         """Expanded uncertainty of the needle's whole travel."""
-        return math.sqrt(2) * self.reading_u_mm
+        return travel_u_mm(self.reading_u_mm)
 
     # one round
 
@@ -271,11 +283,7 @@ class TurnedFacts(ABC):
             return None
         if self.limit_mm is not None:
             return call(tir_mm, high=self.limit_mm, uncertainty=self.tir_u_mm)
-        if self.allowed is None:
-            return None
-        least = call(tir_mm, high=self.allowed.low, uncertainty=self.tir_u_mm)
-        most = call(tir_mm, high=self.allowed.high, uncertainty=self.tir_u_mm)
-        return least if least.state == IN else most if most.state == OUT else replace(most, state=TOO_CLOSE, code=BETWEEN)
+        return None if self.allowed is None else judge_converted(tir_mm, self.allowed, self.tir_u_mm)
 
     @cached_property
     def settled_by(self) -> int | None:
