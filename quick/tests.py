@@ -116,7 +116,7 @@ class Checks(TestCase):
         self.assertIn("dry ice", page.lower())
 
     def test_an_untried_dial_counts_with_what_its_kind_repeats_to(self):
-        self.assertEqual(self.example("runout", read_mm="0.012 mm").state, "too_close")
+        self.assertEqual(self.example("runout", read_mm="0.02 mm").state, "too_close")
 
     def test_each_of_them_that_can_becomes_one(self):
         for check in CHECKS:

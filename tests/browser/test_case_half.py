@@ -52,7 +52,7 @@ class CaseHalf(BrowserCase):
         self.page.wait_for_function("(before) => document.querySelector('.strip [name=client_key]')?.value !== before", arg=before)
 
     def stamp(self):
-        found = self.page.locator(".strip [name=client_key]")
+        found = self.page.locator(".strip [name=client_key] >> nth=0")
         return found.get_attribute("value") if found.count() else ""
 
     def answer(self, text):
