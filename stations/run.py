@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from dataclasses import dataclass, field
 
 from django.db import transaction
 from django.http import Http404, HttpRequest, HttpResponse
@@ -17,6 +17,7 @@ from jobs.guard import changeable
 from jobs.models import Entry, Job, RunStation
 from shop.models import Person
 from shopmath.checks import BadInput
+from stations.base import standing
 from stations.base.needs import unmet
 from stations.registry import BOOK_IN, BY_KEY, STATIONS
 from ui.addresses import job_number
@@ -97,8 +98,27 @@ class Line:
     may_leave: bool
     may_wait: bool
     unmet: list[str]
+    gave: list[Entry] = field(default_factory=list)
+    more: int = 0  # signed entries beyond those
     error: str = ""
     typed: str = ""
+
+    @property
+    def move(self) -> str:
+        """The next move there, for the reader who looks."""
+        return standing.said(BY_KEY[self.stage.key], self.stage.next_said) or self.stage.next_move
+
+
+MOST_SHOWN = 4  # signed entries of one station on the run
+
+
+def _signed(job: Job) -> dict[int, list[Entry]]:
+    """What each station was signed with, and nothing that was replaced since."""
+    found: dict[int, list[Entry]] = {}
+    entries = Entry.objects.filter(job=job, signed_at__isnull=False).exclude(superseded_by__signed_at__isnull=False)
+    for entry in entries.select_related("seat", "signed_by").defer("result", "choices", "ticks").order_by("pk"):
+        found.setdefault(entry.station_id, []).append(entry)
+    return found
 
 
 @require_http_methods(["GET", "POST"])
@@ -127,14 +147,17 @@ def run_page(request: HttpRequest, tag: str) -> HttpResponse:
         except BadInput as error:
             wrong["add" if act == "add" else key] = (error.message, words)
     lines = []
-    facts = facts_of(job)
+    facts, signed = facts_of(job), _signed(job)
     for stage in job.run.all():
         if stage.key in BY_KEY:
             said, typed = wrong.get(stage.key, ("", ""))
             still = stage.state not in (State.DONE, State.SKIPPED)
             address = reverse("station", args=[job.tag, stage.key])
             first = [sentence for _, sentence in unmet(BY_KEY[stage.key].needs, job, facts, None)] if still else []
-            lines.append(Line(stage, str(BY_KEY[stage.key].name), address, still and stage.key != BOOK_IN, still, first, said, typed))
+            gave = signed.get(stage.pk, [])
+            shown, more = gave[:MOST_SHOWN], len(gave) - MOST_SHOWN
+            name, leave = str(BY_KEY[stage.key].name), still and stage.key != BOOK_IN
+            lines.append(Line(stage, name, address, leave, still, first, shown, max(0, more), said, typed))
     here = {line.stage.key for line in lines}
     data = {
         "job": job,

@@ -115,3 +115,18 @@ class AtClose(CloseCase):
         way = next(each for each in self.hands.work().ways() if each.option == "manual")
         self.hands.choose(**{way.choice: way.option})
         self.assertNotEqual("stop", self.plate().state)
+
+
+class AfterSigning(TestCase):
+    def test_the_run_says_what_a_station_gave_and_the_log_shows_its_drawing(self):
+        made = job(order="bottom-end", x_mm=-30, y_mm=0)
+        face(made.card)
+        hands = Halves(made)
+        hands.whole()
+        run, log = (hands.client.get(f"/jobs/{made.tag}/{page}/") for page in ("run", "log"))
+        self.assertContains(run, "Halves are apart</b> Rounds of gaps: 1.")
+        self.assertContains(run, f"/entries/{hands.entry.pk}/")
+        self.assertContains(log, f'src="/entries/{hands.entry.pk}/drawing.svg"')
+        self.assertContains(log, "readings</summary>")
+        hands.post("supersede", reason="counted again")
+        self.assertContains(hands.client.get(f"/jobs/{made.tag}/run/"), "Halves are apart</b>")  # until the new one is signed

@@ -2,7 +2,10 @@
 
 from __future__ import annotations
 
+from dataclasses import dataclass, field
+
 from django.db import transaction
+from django.db.models import Exists, OuterRef
 from django.http import HttpRequest, HttpResponse
 from django.shortcuts import get_object_or_404, redirect, render
 from django.views.decorators.http import require_GET, require_http_methods
@@ -11,7 +14,7 @@ from engines.copies import copied
 from engines.layouts import lay_out
 from engines.models import EngineCard
 from jobs.acts import about, one_act
-from jobs.models import Entry, Job, Origin, Reading
+from jobs.models import Entry, Job, Origin, Photo, Reading, Record
 from shopmath.bearings import lookup
 from shopmath.checks import BadInput
 from stations import provenance
@@ -96,6 +99,16 @@ def card(request: HttpRequest, tag: str) -> HttpResponse:
     return card_page(request, job.card, job)
 
 
+@dataclass
+class Line:
+    """An entry on the log: its station, what was read, and the pictures taken there."""
+
+    entry: Entry
+    name: str
+    readings: list[tuple[Reading, str, str]]
+    photos: list[Photo] = field(default_factory=list)
+
+
 def _written(reading: Reading, entry: Entry, job: Job) -> tuple[Reading, str, str]:
     """A reading with what it is of and what it says, in words."""
     return reading, called(reading, entry, job.card), answered(reading, entry)
@@ -109,10 +122,22 @@ def job_log(request: HttpRequest, tag: str) -> HttpResponse:
         Entry.objects.filter(job=job)
         .select_related("station", "seat", "signed_by", "opened_by", "superseded_by")
         .prefetch_related("readings__by", "readings__gauge", "readings__withdrawn_by", "readings__subject")
+        .annotate(drawn=Exists(Record.objects.filter(entry=OuterRef("pk")).exclude(drawing=b"")))
     )
+    photos = list(job.photos.all())
     lines = [
-        (entry, BY_KEY[entry.station.key].name, [_written(reading, entry, job) for reading in entry.readings.all()]) for entry in entries
+        Line(entry, str(BY_KEY[entry.station.key].name), [_written(reading, entry, job) for reading in entry.readings.all()])
+        for entry in entries
     ]
+    last = {line.entry.station_id: line for line in lines}  # a station's pictures stand at the last that was done there
+    for photo in photos:
+        if photo.station_id in last:
+            last[photo.station_id].photos.append(photo)
     origin = Origin.objects.filter(job=job).first()
-    data = {"job": job, "lines": lines, "photos": job.photos.all(), "origin_said": provenance.said(origin) if origin else ""}
+    data = {
+        "job": job,
+        "lines": lines,
+        "photos": [each for each in photos if each.station_id not in last],
+        "origin_said": provenance.said(origin) if origin else "",
+    }
     return render(request, "stations/book_in/log.html", data)
