@@ -13,7 +13,7 @@ from django.utils.safestring import SafeString
 from django.utils.translation import gettext as _
 from django.views.decorators.http import require_GET
 
-from jobs.models import Job, RunStation, Timer
+from jobs.models import Entry, Job, RunStation, Timer
 from shop.models import Shop
 from stations.base.named import words_of
 from stations.base.words import capital
@@ -29,6 +29,7 @@ NEAR_PX = 7.4  # a letter of the next move, in the widest language
 DEMO_JOB, DEMO_ENGINE = 412, "Corrie 272"  # of the demo, to practise on where it is loaded
 LETTERS = 104  # of the next move, at most
 HOURS = 3
+BY = "by "  # before a person's name
 FEW = 5  # engines that have room for tall lines
 MANY_PX = 70.0
 
@@ -43,6 +44,38 @@ class Line:
     state: str
     track: SafeString
     due: Timer | None
+    waits: bool = False
+    people: tuple[str, ...] = ()  # who has work open on it
+
+    def shows(self, show: str) -> bool:
+        """Whether a choice of the bench leaves it in view."""
+        found = {"": True, "waits": self.waits, "due": self.due is not None, "stop": self.state == "stop"}
+        return found.get(show, show.removeprefix(BY) in self.people)
+
+
+@dataclass(frozen=True)
+class Show:
+    """A choice of which engines are in view, with how many they are."""
+
+    key: str
+    words: str
+    count: int
+
+
+def _shows(lines: list[Line]) -> list[Show]:
+    """All, what waits, what is due, what is stopped, and each person with work open; none on a bench that is seen at a glance."""
+    if len(lines) <= FEW:
+        return []
+    people = sorted({who for line in lines for who in line.people})
+    keys = [
+        ("", _("All")),
+        ("due", _("Timer running")),
+        ("waits", _("Waiting")),
+        ("stop", _("Stopped")),
+        *((f"{BY}{who}", who) for who in people),
+    ]
+    found = [Show(key, str(words), sum(line.shows(key) for line in lines)) for key, words in keys]
+    return [each for each in found if each.count]
 
 
 def _x(key: str) -> float:
@@ -117,6 +150,15 @@ def _clock(timers: list[Timer], now: datetime) -> SafeString | None:
     return sheet.render()
 
 
+def _open_by() -> dict[int, set[str]]:
+    """Who began what is open on each job."""
+    found: dict[int, set[str]] = {}
+    entries = Entry.objects.filter(signed_at=None, job__gone_at=None).values_list("job_id", "opened_by__first_name", "opened_by__username")
+    for job, name, username in entries:
+        found.setdefault(job, set()).add(name or username)
+    return found
+
+
 @require_GET
 def bench(request: HttpRequest) -> HttpResponse:
     """All engines that are here."""
@@ -132,8 +174,8 @@ def bench(request: HttpRequest) -> HttpResponse:
         .select_related("card")
         .prefetch_related(Prefetch("run", RunStation.objects.order_by("order")))
     )
-    lines = []
-    many = len(jobs) > FEW
+    lines: list[Line] = []
+    many, open_by = len(jobs) > FEW, _open_by()
     for job in jobs:
         run = [stage for stage in job.run.all() if stage.key in BY_KEY]
         here = _standing(run)
@@ -149,10 +191,16 @@ def bench(request: HttpRequest) -> HttpResponse:
             move = _("{what} in {time}. {move}").format(what=capital(words_of(due)), time=time, move=move)
         move = move if len(move) <= LETTERS else move[: LETTERS - 2].rsplit(" ", 1)[0] + " …"
         tone = _tone(here, due) if here else "ink"
-        lines.append(Line(job, name, move, tone, _track(run, here, move, tone, many), due))
+        waits = bool(here and here.state == "waits")
+        lines.append(Line(job, name, move, tone, _track(run, here, move, tone, many), due, waits, tuple(sorted(open_by.get(job.pk, ())))))
     soonest = min((timer for timer in first.values()), key=lambda timer: timer.due_at or now, default=None)
+    shows, show = _shows(lines), request.GET.get("show", "")
+    show = show if show in [each.key for each in shows] else ""
     data = {
-        "lines": lines,
+        "lines": [line for line in lines if line.shows(show)],
+        "engines": len(lines),
+        "shows": shows,
+        "show": show,
         "heads": [(station.name, _x(station.key)) for station in STATIONS],
         "clock": _clock(timers, now),
         "soonest": soonest,

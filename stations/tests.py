@@ -8,7 +8,7 @@ from django.utils import timezone
 from engines.fits import fit_of
 from engines.models import Seat
 from jobs import log
-from jobs.models import Job
+from jobs.models import Job, RunStation
 from shop.defaults import stock_shelves
 from stations.demo.shed import Shed
 from tests.shed import Hands, job, person, press
@@ -140,6 +140,18 @@ class TheBench(TestCase):
             signed_in.get("/")
         self.assertEqual(len(one), len(fifteen))
         self.assertLessEqual(len(fifteen), 12)
+
+    def test_a_full_bench_is_looked_at_by_who_what_waits_and_what_is_due(self):
+        for number in range(500, 507):
+            hands = Hands(job(number), person("bram", "mechanic") if number < 503 else None)
+            hands.keep("room", "18")
+        RunStation.objects.filter(job__number=506, key="heat-and-drop").update(state="waits", waits_for="shims")
+        hands.job.run.update(call_state="")
+        page = hands.client.get("/?show=by Bram")
+        self.assertContains(page, 'class="bench-line"', 3)
+        self.assertContains(page, "7 engines")
+        self.assertContains(hands.client.get("/?show=waits"), 'class="bench-line"', 1)
+        self.assertContains(hands.client.get("/?show=nonsense"), 'class="bench-line"', 7)
 
 
 class TheDemo(TestCase):
