@@ -71,7 +71,8 @@ class BrowserCase(StaticLiveServerTestCase):
         self.page.goto(f"{self.live_server_url}{path}")
 
     def sees(self, words, where="body"):
-        """Wait until the words can be read."""
+        """Wait until the page is loaded with its scripts and the words can be read."""
+        self.page.wait_for_load_state()
         try:
             self.page.locator(where).get_by_text(re.compile(re.escape(words))).locator("visible=true").first.wait_for()
         except Exception as error:
