@@ -47,8 +47,8 @@ class SeatFit:
 
 def bearing_of(seat: Seat) -> Bearing:
     """The bearing by its marking, or by what was measured of it."""
-    if seat.designation:
-        return lookup(seat.designation)
+    if seat.marking:
+        return lookup(seat.marking)
     bore, outside, width = seat.bore_mm or 0.0, seat.outside_mm or 0.0, seat.width_mm or 0.0
     words = _("measured: {bore} mm").format(bore=trade(bore, outside, width))
     return Bearing("unmarked", _whole(bore), _whole(outside), width, None, "N", (words,), source="measured")

@@ -7,6 +7,7 @@ import json
 from django.core.files.uploadedfile import SimpleUploadedFile
 from django.test import TestCase
 
+from engines.layouts import lay_out
 from engines.models import EngineCard, Seal, Spec
 from exchange.card_files import card_as_csv, card_as_json, card_from_json, line_of, read_csv
 from shopmath.checks import BadInput
@@ -42,6 +43,14 @@ class CardFiles(TestCase):
         self.assertTrue(again.on_shelf)
         first, second = card_as_json(self.card), card_as_json(EngineCard.objects.get(pk=again.pk))
         self.assertEqual(first, second)
+
+    def test_what_is_only_typical_is_only_typical_where_it_is_read_in(self):
+        card = EngineCard.objects.create(name="Skua 125")
+        lay_out(card, "two-stroke-single")
+        again = card_from_json(json.dumps(card_as_json(card)).encode())
+        self.assertEqual([True] * 6, [each.marking_assumed and each.code_assumed for each in again.seats.all()])
+        self.assertEqual([True] * 3, [each.sizes_assumed for each in again.seals.all()])
+        self.assertEqual(card_as_json(card)["seats"], card_as_json(again)["seats"])
 
     def test_units_in_a_file_are_read_like_at_the_bench(self):
         data = card_as_json(self.card)

@@ -120,7 +120,7 @@ class RunoutForm(CheckForm):
 
 
 def known_of_runout(data: dict[str, Any], desk: Desk) -> Known:
-    """How the crank is held here; the limit is put on the card with what its page says of its own supports."""
+    """How the crank is held here. The limit is not carried: how its page holds the crank was not asked."""
     places = ((Property.SUPPORT_PLACE, data["support_mm"]), (Property.GAUGE_PLACE, data["gauge_mm"]))
     said = [Said(turned.crank(what, side), place) for side in turned.SIDES for what, place in places]
     return Known(EngineCard(name="", stroke_mm=data["stroke_mm"]), tuple(said))

@@ -52,7 +52,7 @@ class ReaderMiddleware:
 
 
 class SignedInMiddleware:
-    """Send the unsigned to the door; a partial request gets words beside its field instead, so that nothing typed is lost."""
+    """Send people who are not signed in to the sign-in page; a partial request gets words beside its field, so nothing typed is lost."""
 
     def __init__(self, get_response: Callable[[HttpRequest], HttpResponse]) -> None:
         self.get_response = get_response

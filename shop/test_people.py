@@ -1,4 +1,4 @@
-"""People and the door: who is let in, switched off, signed out; passwords; and how wrong tries are slowed."""
+"""People and signing in: who is added, switched off, signed out; passwords; and how wrong tries are slowed."""
 
 from __future__ import annotations
 

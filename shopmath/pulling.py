@@ -245,7 +245,7 @@ def screw_stop_nm(screw: Screw, screw_class: str = "8.8") -> float:
 
 
 def released_hard(torque_nm: float, frees_nm: Estimate | None) -> bool:
-    """Whether a taper let go at far more than was expected of it.
+    """Whether a taper released at far more than was expected of it.
 
     Examples
     --------
@@ -345,7 +345,7 @@ def pull(
     elif SPARE * least >= wanted.high:
         call = Call(IN, margin, f"{stands}, {wants}.", "thread_holds", values)
     elif SPARE * least >= wanted.likely:
-        call = Call(TOO_CLOSE, margin, f"{stands}, {wants}: it may let go first, it may not.", "thread_may_hold", values)
+        call = Call(TOO_CLOSE, margin, f"{stands}, {wants}: it may release first, it may not.", "thread_may_hold", values)
     else:
         call = Call(STOP, margin, f"{stands}, {wants}: the thread goes before the taper does.", "thread_goes_first", values)
     return Pull(whole, strength, wanted, stop, frees, one, needed, call, stop_by)

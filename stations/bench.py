@@ -2,7 +2,8 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from collections.abc import Mapping
+from dataclasses import dataclass, field
 from datetime import datetime, timedelta
 
 from django.db.models import Prefetch
@@ -29,7 +30,7 @@ NEAR_PX = 7.4  # a letter of the next move, in the widest language
 DEMO_JOB, DEMO_ENGINE = 412, "Corrie 272"  # of the demo, to practise on where it is loaded
 LETTERS = 104  # of the next move, at most
 HOURS = 3
-BY = "by "  # before a person's name
+BY = "by-"  # before a person's number
 FEW = 5  # engines that have room for tall lines
 MANY_PX = 70.0
 
@@ -45,12 +46,12 @@ class Line:
     track: SafeString
     due: Timer | None
     waits: bool = False
-    people: tuple[str, ...] = ()  # who has work open on it
+    people: Mapping[int, str] = field(default_factory=dict, hash=False)  # who has work open on it, by number
 
     def shows(self, show: str) -> bool:
         """Whether a choice of the bench leaves it in view."""
         found = {"": True, "waits": self.waits, "due": self.due is not None, "stop": self.state == "stop"}
-        return found.get(show, show.removeprefix(BY) in self.people)
+        return found.get(show, show in [f"{BY}{who}" for who in self.people])
 
 
 @dataclass(frozen=True)
@@ -66,13 +67,13 @@ def _shows(lines: list[Line]) -> list[Show]:
     """All, what waits, what is due, what is stopped, and each person with work open; none on a bench that is seen at a glance."""
     if len(lines) <= FEW:
         return []
-    people = sorted({who for line in lines for who in line.people})
+    people = {who: name for line in lines for who, name in line.people.items()}
     keys = [
         ("", _("All")),
         ("due", _("Timer running")),
         ("waits", _("Waiting")),
         ("stop", _("Stopped")),
-        *((f"{BY}{who}", who) for who in people),
+        *((f"{BY}{who}", name) for who, name in sorted(people.items(), key=lambda pair: pair[1])),
     ]
     found = [Show(key, str(words), sum(line.shows(key) for line in lines)) for key, words in keys]
     return [each for each in found if each.count]
@@ -150,12 +151,11 @@ def _clock(timers: list[Timer], now: datetime) -> SafeString | None:
     return sheet.render()
 
 
-def _open_by() -> dict[int, set[str]]:
-    """Who began what is open on each job."""
-    found: dict[int, set[str]] = {}
-    entries = Entry.objects.filter(signed_at=None, job__gone_at=None).values_list("job_id", "opened_by__first_name", "opened_by__username")
-    for job, name, username in entries:
-        found.setdefault(job, set()).add(name or username)
+def _open_by() -> dict[int, dict[int, str]]:
+    """Who began what is open on each job: number and name."""
+    found: dict[int, dict[int, str]] = {}
+    for entry in Entry.objects.filter(signed_at=None, job__gone_at=None).select_related("opened_by").only("job_id", "opened_by"):
+        found.setdefault(entry.job_id, {})[entry.opened_by_id] = entry.opened_by.called
     return found
 
 
@@ -192,7 +192,7 @@ def bench(request: HttpRequest) -> HttpResponse:
         move = move if len(move) <= LETTERS else move[: LETTERS - 2].rsplit(" ", 1)[0] + " …"
         tone = _tone(here, due) if here else "ink"
         waits = bool(here and here.state == "waits")
-        lines.append(Line(job, name, move, tone, _track(run, here, move, tone, many), due, waits, tuple(sorted(open_by.get(job.pk, ())))))
+        lines.append(Line(job, name, move, tone, _track(run, here, move, tone, many), due, waits, open_by.get(job.pk, {})))
     soonest = min((timer for timer in first.values()), key=lambda timer: timer.due_at or now, default=None)
     shows, show = _shows(lines), request.GET.get("show", "")
     show = show if show in [each.key for each in shows] else ""

@@ -7,8 +7,12 @@ from django.test import TestCase
 from engines.fits import fit_of
 from engines.layouts import LAYOUTS, lay_out
 from engines.models import EngineCard, Seal, Seat
+from engines.properties import Property
+from engines.slots import Slot
+from jobs import log
+from stations.bearings_out.tests import Puller
 from stations.seals.tests import Sealer
-from tests.shed import Hands, job
+from tests.shed import Hands, job, person
 
 
 class Layouts(TestCase):
@@ -30,6 +34,22 @@ class Layouts(TestCase):
         made = job(designation="6204 C3", marking_assumed=True)
         self.assertIn("typical and not read off its ring", " ".join(Hands(made).work().plate().assumed))
 
+    def test_a_marking_that_was_read_takes_the_place_of_a_typical_one_and_gives_way_when_it_is_withdrawn(self):
+        made = job(order="bottom-end", designation="6204 C3", marking_assumed=True)
+        seat = made.card.seats.get()
+        puller = Puller(made)
+        puller.facts()
+        puller.answer("came-out", "dropped")
+        puller.answer("seat-condition", "sound")
+        puller.answer("bearing-marking", "6303 C3")
+        self.assertEqual("6303 C3", puller.work().found.bearing.designation)
+        self.assertEqual([], puller.work().contradictions())
+        heat = Hands(made)
+        self.assertEqual(47, heat.work().found.planned.fit.nominal_mm)
+        self.assertNotIn("typical", " ".join(heat.work().plate().assumed))
+        log.withdraw(puller.work().live(Slot(seat.part, Property.BEARING_MARKING).key)[-1], person())
+        self.assertIn("6204 C3, typical", " ".join(heat.work().plate().assumed))
+
     def test_a_seal_of_assumed_sizes_is_taken_as_it_is_measured(self):
         made = job(order="bottom-end")
         sizes = {"width_mm": 7, "lip": "inside"}
@@ -37,6 +57,10 @@ class Layouts(TestCase):
         sure = Seal.objects.create(card=made.card, name="Output seal", shaft_mm=17, bore_mm=40, **sizes)
         hands = Sealer(made)
         hands.one(seal, shaft="22", bore="38")
+        found = hands.work().found.in_hand
+        self.assertEqual((22, 38), (found.shaft_mm, found.bore_mm))
+        self.assertLess(found.window.outside_high_mm, 38)
+        self.assertGreater(found.window.outside_high_mm, 35)  # of a driver for this seal, not for the typical one
         self.assertNotEqual("stop", hands.work().plate().state)
         hands.one(seal, shaft=str(sure.shaft_mm), bore=str(sure.bore_mm))
         self.assertEqual("stop", hands.work().plate().state)

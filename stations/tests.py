@@ -147,7 +147,7 @@ class TheBench(TestCase):
             hands.keep("room", "18")
         RunStation.objects.filter(job__number=506, key="heat-and-drop").update(state="waits", waits_for="shims")
         hands.job.run.update(call_state="")
-        page = hands.client.get("/?show=by Bram")
+        page = hands.client.get(f"/?show=by-{person('bram').pk}")
         self.assertContains(page, 'class="bench-line"', 3)
         self.assertContains(page, "7 engines")
         self.assertContains(hands.client.get("/?show=waits"), 'class="bench-line"', 1)

@@ -104,12 +104,24 @@ class Seat(OfCard):
             models.UniqueConstraint(fields=["card", "uid"], name="seat_uid_once"),
         ]
 
+    read_marking = ""  # off the ring, where the card's own is only typical: set from a job's facts, kept in no row
+
     def __str__(self) -> str:
         return self.name
 
     @property
     def part(self) -> Part:
         return Part(Kind.SEAT, self.uid, self.name)
+
+    @property
+    def marking(self) -> str:
+        """The bearing's marking: as it was read where the card's is only typical."""
+        return self.read_marking or self.designation
+
+    @property
+    def marking_is_typical(self) -> bool:
+        """Whether nobody has read the marking off the ring."""
+        return self.marking_assumed and not self.read_marking
 
     @property
     def is_main(self) -> bool:

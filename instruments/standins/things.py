@@ -135,7 +135,7 @@ class Ram(Thing):
     def after(self, seconds: float) -> str:
         said = f"{self.stepped((self.force_n + self.dice.gauss(0, 40)) / 1000, 0.1, 1)} kN"
         if self.slides and self.force_n >= self.breaks_n:
-            self.force_n = 0.75 * self.breaks_n  # it has let go: what is left slides it
+            self.force_n = 0.75 * self.breaks_n  # it has released: what is left slides it
         return said
 
 

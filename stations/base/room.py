@@ -30,6 +30,7 @@ from stations.base import standing
 from stations.base import words as shared
 from stations.base.asking import answer, label
 from stations.base.needs import unmet
+from stations.base.read_off import read_off
 from stations.base.results import told_of
 from stations.base.saying import drawn, said_verdict
 from stations.base.station import Given, Station, station_name
@@ -80,6 +81,7 @@ class Room(BoundStation):
     @cached_property
     def given(self) -> Given:
         on_shelves, timers = shelves(self.shop), tuple(self.timers)
+        read_off([*self.job.card.seats.all(), *([self.seat] if self.seat else [])], self.known, self.own)
         given = Given(self.job.card, self.known, self.own, on_shelves, self.shop, self.seat, self.job, timers, self.person, self.now)
         besides = self.entry.pk if self.entry else 0
         return replace(given, past=self.definition.past(given, besides)) if self.definition.past else given

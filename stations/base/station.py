@@ -156,7 +156,7 @@ class Station:
     height: float = 560.0  # of its drawing, px
     slider: Callable[[Any], tuple[float, float] | None] = _no  # type: ignore[assignment]  # longest time and now, s, where its drawing moves
     past: Callable[[Given, int], Any] | None = None  # what earlier jobs tell, but for one entry
-    prediction: Prediction | None = None  # what it foretells, for the page that holds it against what happened
+    prediction: Prediction | None = None  # what it predicts, for the page that compares it with what happened
     history: Callable[[Any], list[dict[str, str]]] = _none  # that as rows of a table
 
     @property

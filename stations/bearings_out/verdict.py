@@ -97,7 +97,7 @@ def _way(found: BearingsOutFacts, asked: list[Question]) -> Verdict:
         return Verdict(State.STOP, Code.REFUSED, {**values, **_first_reason(found, found.ways[0])}, "way", "gentlest", ways=ways)
     move, doing = _what_to_do(found)
     values = {**values, **doing}
-    marking = (Said("marking", {"marking": found.seat.designation}),) if found.seat.marking_assumed else ()
+    marking = (Said("marking", {"marking": found.seat.marking}),) if found.seat.marking_is_typical else ()
     assumed = (*marking, *((Said("code", {"code": found.seat.code}),) if found.seat.code_assumed else ()))
     first = asked[0].slot if asked else None
     if first is not None and first.what in _TO_BE_KNOWN:

@@ -216,7 +216,7 @@ class FlywheelOffFacts:
 
     @property
     def released_hard(self) -> bool:
-        """Whether it let go at far more than was expected."""
+        """Whether it released at far more than was expected."""
         return bool(self.is_free and self.pull and self.torques_nm and released_hard(max(self.torques_nm), self.pull.frees_nm))
 
     # once it is off

@@ -120,7 +120,7 @@ def _off(found: FlywheelOffFacts, asked: list[Question]) -> Verdict:
 
 
 def _hard(found: FlywheelOffFacts) -> tuple[str, dict[str, Any]]:
-    """A remark where it let go far above what was expected."""
+    """A remark where it released far above what was expected."""
     if not found.released_hard or found.pull is None or found.pull.frees_nm is None:
         return "", {}
     values = {"torque": newton_metres(max(found.torques_nm)), "expected": newton_metres(found.pull.frees_nm.high)}

@@ -73,7 +73,7 @@ class SeatFound:
 
     @property
     def marking_differs(self) -> bool:
-        found, card = self.said(Property.BEARING_MARKING), self.seat.designation
+        found, card = self.said(Property.BEARING_MARKING), self.seat.marking
         return bool(found and card) and "".join(found.upper().split()) != "".join(card.upper().split())
 
     @property

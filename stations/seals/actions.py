@@ -49,7 +49,8 @@ def take_as_other(bound: Any) -> None:
         measured = bound.live(found.in_hand.at(what).key)[-1]
         ask_anew(bound, [found.in_hand.at(what)])
         size = Quantity(measured.canonical, measured.unit, measured.canonical, measured.text, measured.kind)
-        slot, more = other.at(what), {"gauge": measured.gauge, "at": measured.taken_at, "attempt": bound.attempt}
+        slot = other.at(what)
+        more = {"gauge": measured.gauge, "at": measured.taken_at, "attempt": bound.attempt, "extra": measured.extra}
         log.keep_reading(bound.entry, measured.by, slot.key, size, new_key(), slot=slot, **more)
     log.choose(bound.entry, **{TAB: other.seal.uid})
 

@@ -68,7 +68,7 @@ def _lip(of: SealFound, canvas: Canvas, left: float, thick: float) -> None:
 
 def _sizes(of: SealFound, canvas: Canvas, x: float) -> None:
     sheet, seal, seat = canvas.sheet, of.seal, of.seating
-    sheet.text((x, 420), trade(seal.shaft_mm, seal.bore_mm, seal.width_mm), "reading-label", "middle")
+    sheet.text((x, 420), trade(of.shaft_mm, of.bore_mm, seal.width_mm), "reading-label", "middle")
     code = "deep" if seat else "wanted" if seal.depth_mm else "flush"
     said = fill(words.ON_DRAWING[code], {"depth": bare(mm(seat.depth_mm if seat else seal.depth_mm, 0.01))})
     sheet.text((x, 446), said, "reading-label ink" if seat else "quiet", "middle")
@@ -81,7 +81,7 @@ def _clock(of: SealFound, canvas: Canvas, centre: Point, radius: float) -> None:
     """Depth at four places, from the face."""
     sheet, seal = canvas.sheet, of.seal
     sheet.circle(centre, radius, "outline")
-    sheet.circle(centre, radius * seal.shaft_mm / seal.bore_mm, "bore")
+    sheet.circle(centre, radius * of.shaft_mm / of.bore_mm, "bore")
     for index, clock in enumerate(CLOCKS):
         turn = math.radians(90 * index)
         at = (centre[0] + (radius + 30) * math.sin(turn), centre[1] - (radius + 24) * math.cos(turn) + 5)

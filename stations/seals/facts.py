@@ -65,6 +65,19 @@ class SealFound:
         return identify_seal(shaft, bore, [Candidate(each.uid, each.shaft_mm, each.bore_mm) for each in self.others])
 
     @property
+    def shaft_mm(self) -> float:
+        """As measured, once both sizes are, where the card's are only typical."""
+        return self._size(Property.SEAL_SHAFT, self.seal.shaft_mm)
+
+    @property
+    def bore_mm(self) -> float:
+        return self._size(Property.SEAL_BORE, self.seal.bore_mm)
+
+    def _size(self, what: Property, on_card: float) -> float:
+        measured = self.own.value(self.at(what)) if self.seal.sizes_assumed and self.found_as is not None else None
+        return on_card if measured is None else measured
+
+    @property
     def is_the_one(self) -> bool:
         found = self.found_as or ()
         if self.seal.sizes_assumed:  # what is measured is the first thing known of it, unless it is another one's for certain
@@ -117,11 +130,11 @@ class SealFound:
         sizes = [float(depth or 0) for depth in depths]
         behind = self.own.value(self.at(Property.BEARING_FACE_DEPTH))
         width = self.seal.width_mm if behind is not None else None
-        return seat_of_seal(sizes, self.seal.bore_mm, self.seal.depth_mm, self.depth_uncertainty, width_mm=width, bearing_depth_mm=behind)
+        return seat_of_seal(sizes, self.bore_mm, self.seal.depth_mm, self.depth_uncertainty, width_mm=width, bearing_depth_mm=behind)
 
     @cached_property
     def window(self) -> drivers.Window:
-        return drivers.seal(self.seal.shaft_mm, self.seal.bore_mm)
+        return drivers.seal(self.shaft_mm, self.bore_mm)
 
     @cached_property
     def drivers(self) -> list[Driver]:

@@ -130,7 +130,7 @@ def results(found: SealsFacts) -> Iterator[Result]:
 def sources(found: SealsFacts) -> Iterator[Trace]:
     of = found.in_hand
     seal, origin = of.seal, {"origin": of.seal.source or words.UNKNOWN}
-    yield source("sizes", trade(seal.shaft_mm, seal.bore_mm, seal.width_mm), origin)
+    yield source("sizes", trade(of.shaft_mm, of.bore_mm, seal.width_mm), origin, estimated=seal.sizes_assumed)
     if seal.lip:
         yield source("lip", words.FACING[seal.lip], origin)
     outside = band(mm(of.window.outside_low_mm, 0.1), mm(of.window.outside_high_mm, 0.1))

@@ -6,6 +6,7 @@ import math
 from collections.abc import Iterator
 from functools import partial
 
+from engines.models import Mark
 from engines.parts import JOINT
 from engines.properties import Property
 from engines.slots import Slot
@@ -62,6 +63,11 @@ def half(found: SplitFacts) -> Sentence:
     return fill(words.HALF, {"side": found.card.side(found.lifts)}) if found.lifts else words.UNKNOWN_HALF
 
 
+def _named(mark: Mark) -> dict[str, str]:
+    """What a fastener is called, for a sentence that begins with it."""
+    return {"kind": mark.get_what_display().capitalize(), "part": mark.name}
+
+
 def _still_in(found: SplitFacts) -> Verdict:
     census = found.census
     likely = census.likely[:MOST_LIKELY]
@@ -69,8 +75,8 @@ def _still_in(found: SplitFacts) -> Verdict:
     code = Code.BOLT_STILL_IN if census.missing or likely else Code.COUNT_AGAIN
     named = {mark.name: mark for mark in found.fasteners}
     looks = [mark for name in (likely or census.missing[:MOST_LIKELY]) if (mark := named.get(name))]
-    ways = [Way(length_of(mark), code="still_in", values={"part": mark.name}) for mark in looks]
-    ways += [Way(fault_of(mark), code="fault", values={"part": mark.name}) for mark in looks[:1]]
+    ways = [Way(length_of(mark), code="still_in", values=_named(mark)) for mark in looks]
+    ways += [Way(fault_of(mark), code="fault", values=_named(mark)) for mark in looks[:1]]
     ways.append(Way(of_joint(Property.FASTENERS_COUNTED), code="count"))
     return Verdict(State.STOP, code, {**found.census_values, "likely": likely}, census.call.code, move, ways=tuple(ways))
 
@@ -82,7 +88,7 @@ def _before(found: SplitFacts, asked: list[Question]) -> Verdict:
     if fasteners and len(found.out) < len(fasteners):
         values = {"out": len(found.out), "all": len(fasteners)}
         mark = next((each for each in fasteners if not found.is_out(each)), fasteners[0])
-        fault = Way(fault_of(mark), code="fault", values={"part": f"{mark.get_what_display().capitalize()} {mark.name}"})
+        fault = Way(fault_of(mark), code="fault", values=_named(mark))
         return Verdict(State.WAIT, Code.FASTENERS_OUT, values, "ticked", "ask" if asked else "tick_every_place", ways=(fault,))
     if found.counted is None:
         return Verdict(State.WAIT, Code.COUNT, counts, census.call.code if fasteners else "no_bolts", "ask" if asked else "count")

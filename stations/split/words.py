@@ -192,8 +192,8 @@ OPTIONS: Options = {
     ),
 }
 WAYS = {
-    "fault": _("{part} snapped, or is missing"),
-    "still_in": _("{part} is out: enter its length"),
+    "fault": _("{kind} {part} snapped, or is missing"),
+    "still_in": _("{kind} {part} is out: enter its length"),
     "count": _("Count again"),
     "turns": _("The screws go in further: enter the turns"),
 }

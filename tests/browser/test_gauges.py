@@ -204,7 +204,7 @@ class AtThePress(Heard):
             self.lever("Pump")
             until(lambda force=force: ram.force_n != force)
         reader = LISTENER.reader(Gauge.objects.get(kind="load").pk)
-        until(lambda: any(each.line.canonical > 0.98 * ram.breaks_n for each in reader.since(0)))  # it has said where it let go
+        until(lambda: any(each.line.canonical > 0.98 * ram.breaks_n for each in reader.since(0)))  # it has said where it released
         until(lambda: reader.last.line.canonical < 0.9 * ram.breaks_n)  # and slides now
         self.sees("press Enter to keep its peak", where="#live")
         self.page.locator("#strip-field[placeholder^='31.'], #strip-field[placeholder^='32.']").wait_for()

@@ -1,4 +1,4 @@
-"""Open the door again for everyone, or for one name: `manage.py unlock [name]`. For whoever sits at the shop's machine."""
+"""Unlock signing in after wrong passwords, for everyone or one name: `manage.py unlock [name]`."""
 
 from __future__ import annotations
 

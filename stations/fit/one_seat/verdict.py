@@ -45,7 +45,7 @@ def verdict(found: OneSeat, asked: list[Question]) -> Verdict:
 
 def _assumed(found: OneSeat) -> tuple[Said, ...]:
     code = [Said("code", {"code": found.seat.code})] if found.seat.code_assumed and found.seat_known.size is None else []
-    marking = [Said("marking", {"marking": found.seat.designation})] if found.seat.marking_assumed else []
+    marking = [Said("marking", {"marking": found.seat.marking})] if found.seat.marking_is_typical else []
     return (*marking, *code, *telling.assumed(found, found.given.card, of_the_case=not found.onto_shaft))
 
 

@@ -107,7 +107,7 @@ def parts_of(seats: Iterable[Seat], fitted: Iterable[Fitted], half: str, choice:
         key, chosen = seat.uid, choice.get(seat.uid, usual)
         if not chosen.taken:
             continue
-        marking = seat.designation or bearing_of(seat).designation
+        marking = seat.marking or bearing_of(seat).designation
         found.append(HotPart(key, seat.name, marking, seat, None, chosen.chiller, chosen.must))
         if seat.stop == Seat.Stop.CIRCLIP:
             found.append(HotPart(f"{key}.circlip", circlip_of(seat), "", seat, None, None, after=(key,), is_circlip=True))

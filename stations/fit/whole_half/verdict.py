@@ -57,7 +57,7 @@ def _assumed(found: WholeHalf) -> tuple[Said, ...]:
     """Fits that are typical and not read, where the seat was not measured; the metal; the air."""
     by_code = [part.name for part in found.plan.parts if part.is_bearing and part.seat and part.seat.code_assumed and not part.seat_mm]
     codes = [Said("codes", {"parts": by_code})] if by_code else []
-    by_marking = [part.name for part in found.plan.parts if part.is_bearing and part.seat and part.seat.marking_assumed]
+    by_marking = [part.name for part in found.plan.parts if part.is_bearing and part.seat and part.seat.marking_is_typical]
     codes += [Said("markings", {"parts": by_marking})] if by_marking else []
     return (*codes, *telling.assumed(found, found.card))
 

@@ -8,7 +8,7 @@ document.addEventListener("DOMContentLoaded", () => {
 
 /* what is typed into a form and not sent is there again when the browser's Back or a reload brings the page back */
 (() => {
-  const NAME = `typed ${window.location.pathname}`;
+  const NAME = `typed ${document.body.dataset.person} ${window.location.pathname}`; // what one person typed is not shown to another
   const fields = () => [...document.querySelectorAll("form[method=post] :is(input, select, textarea)[name]")].filter(
     (field) => !field.closest("#work, form[hx-trigger]") && !["hidden", "password", "file", "submit"].includes(field.type),
   );
