@@ -102,6 +102,7 @@ class AtClose(CloseCase):
         self.hands.answer(fault_of(bolt).key, "snapped")
         self.assertEqual(("stop", "A bolt cannot hold"), (self.plate().state, self.plate().words))
         self.assertIn(f"Bolt {bolt.name} is put right", [way.words for way in self.hands.work().ways()])
+        self.assertIn(f">bolt {bolt.name}</text>", str(self.hands.work().drawing()))  # not the order's number, which is another bolt's name
         self.hands.answer(fault_of(bolt).key, "sound")
         self.assertEqual("Tighten the bolts", self.plate().words)
         self.assertEqual(0, self.hands.work().found.rounds_done(bolt))

@@ -4,8 +4,9 @@ from __future__ import annotations
 
 from engines.properties import Property
 from stations.base import Canvas
+from stations.base.words import fill
 from stations.close import words
-from stations.close.facts import CloseFacts, torque_of
+from stations.close.facts import CANNOT_HOLD, CloseFacts, torque_of
 from stations.common.face import Face, draw_dowel, draw_fastener, draw_outline, draw_reach, draw_seats, seen_from
 from ui.svg import Point
 
@@ -28,10 +29,13 @@ def draw(found: CloseFacts, canvas: Canvas) -> None:
             draw_reach(sheet, face, mark.x_mm, mark.y_mm)
             if canvas.asked and canvas.asked.part == mark.part:
                 sheet.circle(at[mark.part.uid], 20, "place")
-            draw_fastener(sheet, face, mark, "bolt" if done == len(found.rounds) else "bolt taken")
+            failed = found.fault(mark) in CANNOT_HOLD
+            look = "bolt likely" if failed else "bolt" if done == len(found.rounds) else "bolt taken"
+            draw_fastener(sheet, face, mark, look)
             for each in range(done):
                 sheet.circle(at[mark.part.uid], 12.0 + 3.5 * each, "ring")
-            canvas.labels.around(at[mark.part.uid], 22.0, f"{number}.", "halo strong", 3, left=mark.x_mm > 0)
+            label = fill(words.ON_DRAWING["failed"], {"bolt": mark.name}) if failed else f"{number}."
+            canvas.labels.around(at[mark.part.uid], 22.0, label, "halo hot strong" if failed else "halo strong", 3, left=mark.x_mm > 0)
     if not found.ordered:
         sheet.text((width / 2, 260), str(words.ON_DRAWING["no_bolts"]), "quiet", "middle")
     sheet.text((width / 2, 478), str(words.ON_DRAWING["order_rings" if found.ordered else "order"]), "quiet", "middle")

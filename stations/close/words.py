@@ -74,7 +74,7 @@ DETAIL: dict[str, str] = {}
 ASSUMED = {"engaged": _("thread engaged {times} times its diameter")}
 
 QUESTION = {
-    Property.GEARS: _("Shafts and drum back: by hand,"),
+    Property.GEARS: _("Shafts and drum back: do the gears select by hand?"),
     Property.GEAR_FAULT: _("Which one, and what holds it?"),
     Property.BOLT_TORQUE_WANTED: _("Torque of the case's bolts"),
     Property.BOLT_TORQUE_INSTEAD: _("Torque instead"),
@@ -161,6 +161,7 @@ ORIGIN = {
 UNKNOWN = _("unknown")
 ON_DRAWING = {
     "no_bolts": _("no bolts on the card yet: tap them onto its face"),
+    "failed": _("bolt {bolt}"),
     "order": _("numbers: the order"),
     "order_rings": _("numbers: the order; one ring a round"),
 }
