@@ -94,6 +94,7 @@ class TwoWays(Shop):
             ("schema-12", "jobs-3-last", 200),
             ("schema-13", "jobs-4", 200),
             ("schema-14", "jobs-5", 200),
+            ("schema-15", "jobs-6", 200),
         )[0 if WHOLE else -2 :]:
             with self.subTest(schema):
                 self.setUp()
