@@ -24,7 +24,7 @@ from jobs.models import Act, Job
 from shop.models import Person
 
 FIELD = "client_key"  # of the form
-NOT_SAID = (FIELD, "csrfmiddlewaretoken", "heard")  # what differs between two sendings of the same
+NOT_SAID = (FIELD, "csrfmiddlewaretoken", "heard", "at")  # what differs between two sendings of the same
 MOST = 40
 
 

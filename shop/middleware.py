@@ -16,7 +16,10 @@ from ui.partial import is_partial
 from ui.trouble import page_of, trouble
 from ui.units import reading_in
 
-OPEN_NAMES = {"sign-in", "sign-out", "alive", "owner-sheet", "owner-pdf", "owner-photo", "owner-drawing", "owner-making", "owner-made"}
+OPEN_NAMES = {
+    *("sign-in", "sign-out", "alive", "worker", "offline", "manifest"),
+    *("owner-sheet", "owner-pdf", "owner-photo", "owner-drawing", "owner-making", "owner-made"),
+}
 OWN_PASSWORD = {"password", "sign-out"}
 POLICY = "accelerometer=(), camera=(), display-capture=(), geolocation=(), gyroscope=(), microphone=(), payment=(), usb=()"
 LOG = logging.getLogger(__name__)

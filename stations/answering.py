@@ -6,7 +6,7 @@ from dataclasses import dataclass
 from typing import Any
 
 from django.contrib import messages
-from django.http import Http404, HttpRequest, HttpResponse
+from django.http import Http404, HttpRequest, HttpResponse, JsonResponse
 from django.shortcuts import get_object_or_404, redirect, render
 from django.utils.translation import gettext_lazy
 from django_htmx.http import HttpResponseClientRedirect, trigger_client_event
@@ -21,6 +21,7 @@ from shop.shelves import shelves
 from shopmath.checks import BadInput
 from stations.base import COMMANDS, BoundStation, Question, Row, Seen, bind
 from stations.base.words import capital
+from stations.later import taken_along
 from stations.photo_pages import pinned
 from stations.registry import BY_KEY
 from stations.seen import SAID_FOR
@@ -98,6 +99,7 @@ def page_data(work: BoundStation, ask: str | None = None, error: BadInput | None
         "now": now,
         "onward": _onward(work, seats) if work.signed else None,
         "earlier": work.entry.supersedes if work.entry else None,
+        "along": taken_along(work, asked),
     }
 
 
@@ -185,6 +187,8 @@ class Answer:
 
     def render(self, request: HttpRequest) -> HttpResponse:
         """The screen: whole for a visit, its working part for a partial request."""
+        if request.headers.get("X-Later"):
+            return JsonResponse({"kept": not self.error, "said": str(self.error.message if self.error else self.note)})
         partial = is_partial(request)
         if self.goes:
             there: HttpResponse = HttpResponseClientRedirect(self.goes) if partial else redirect(self.goes)

@@ -19,6 +19,8 @@ from jobs.models import Act, Reading
 from shopmath.checks import BadInput
 from stations.answering import Answer, find_work
 from stations.base import COMMANDS, WORD, BoundStation, Moved, Question, plausible
+from stations.base.marked import SENT_LATER
+from stations.later import typed_at
 from stations.registry import BY_KEY
 from stations.taking import again, opened, take, take_over, take_second, with_reading
 from ui.addresses import row_number, station_address
@@ -146,6 +148,9 @@ def _keep_reading(request: HttpRequest, work: BoundStation, ask: Question, text:
         reading = take_second(work, ask, text, doing.key, **more)
         _did(request, _("typed {text} ({words}) after another answer").format(text=reading.text, words=ask.words))
         return _settled(work, reading=reading)
+    at = typed_at(request.POST.get("at", ""), work.now)
+    if at:
+        more |= {"at": at, "extra": {**more["extra"], SENT_LATER: work.now.isoformat()}}
     unlikely = None if request.POST.get("heard") else _unlikely(work, ask, text)
     if unlikely and request.POST.get("suspect", "").strip() != text.strip():
         return Answer(work, ask.key, BadInput(ask.key, unlikely, plausible.TYPO), text)

@@ -3,6 +3,7 @@
 from django.urls import include, path
 
 urlpatterns = [
+    path("", include("ui.urls")),
     path("", include("jobs.urls")),
     path("", include("shop.urls")),
     path("", include("exchange.urls")),

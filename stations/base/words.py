@@ -119,6 +119,7 @@ TYPO = {  # a number that is probably mistyped
 MARKED = {
     "confirmed": _("unusual; confirmed as typed"),
     "doubtful": _("unusual; sent by the gauge and not confirmed"),
+    "sent_later": _("typed without connection, sent later"),
 }
 NOT_BELIEVABLE = _("{question}: {typed} is not believable. Check the unit and measure again.")
 BELIEVABLE = _("About {range} is possible.")

@@ -68,5 +68,6 @@ STATION = Station(
     draw=drawing.draw,
     actions=actions.actions,
     kept=actions.kept,
+    waits=frozenset({Property.PULLING_TORQUE, Property.MOVED}),
     result=result,
 )

@@ -63,6 +63,7 @@
     if (place && lines().length) {
       place.append(Object.assign(document.createElement("p"), { className: "note in-line", textContent: words("in_line", { lines: lines().join(", ") }) }));
     }
+    window.later.show();
     if (!place || rest.length === 0) return;
     const line = Object.assign(document.createElement("p"), { className: "note not-sent", textContent: `${words("not_sent")} ` });
     rest.forEach((text, index) => {
@@ -318,7 +319,8 @@
     if (requestConfig.verb !== "post" || !target || target.id !== "work") return;
     const fromStrip = elt.id === "strip-form";
     const input = field();
-    under = { text: fromStrip && input ? input.value : "", kept: true };
+    const sent = fromStrip ? Object.fromEntries(requestConfig.formData.entries()) : null;
+    under = { text: fromStrip && input ? input.value : "", kept: true, sent };
     document.body.dataset.sending = "1"; // a gauge's next reading waits
     if (fromStrip) {
       if (under.text.trim() !== "") sentAt = Date.now();
@@ -331,13 +333,19 @@
   });
   const answered = (xhr) => {
     if (!under) return;
-    const { text, kept } = under;
+    const { text, kept, sent } = under;
     const lost = xhr.status === 0 || xhr.status >= 400;
     under = null;
     delete document.body.dataset.sending;
     wroteAt = performance.now();
     if (lost) {
       const typed = field() ? field().value : "";
+      if (xhr.status === 0 && sent && window.later.takes({ ...sent, text }, lines())) { // it waits on this device, and the next is asked
+        waiting = [];
+        if (typed && field()) field().value = typed;
+        showRest();
+        return;
+      }
       giveBack(text, typed);
       if (xhr.status === 0) say(words("no_connection"));
       else if (xhr.getResponseHeader("HX-Retarget")) showRest(); // the server has said why

@@ -1,0 +1,49 @@
+"""What a device keeps of Stator: the worker that serves it, the page for a time without connection, and how it is installed."""
+
+from __future__ import annotations
+
+import json
+from hashlib import sha256
+
+from django.http import HttpRequest, HttpResponse, JsonResponse
+from django.shortcuts import render
+from django.templatetags.static import static
+from django.utils.translation import gettext as _
+
+FILES = (
+    "django_htmx/htmx-2.min.js",
+    "vendor/alpine-csp.min.js",
+    *(f"ui/{name}" for name in ("app.css", "bench.js", "forms.js", "hear.js", "hops.js", "later.js", "store.js", "strip.js", "icon.svg")),
+    "ui/fonts/archivo.woff2",
+    "ui/fonts/sometype-mono.woff2",
+)
+
+
+def worker(request: HttpRequest) -> HttpResponse:
+    """The service worker: served at the root, since it sees no page above its own address. It changes when a static file does."""
+    files = [static(each) for each in FILES]
+    build = sha256(" ".join(files).encode()).hexdigest()[:12]
+    response = render(request, "ui/worker.js", {"files": json.dumps(files), "build": build}, content_type="text/javascript")
+    response["Cache-Control"] = "no-cache"
+    return response
+
+
+def offline(request: HttpRequest) -> HttpResponse:
+    """The page that stands in when the shop's machine does not answer: it holds nobody's data."""
+    return render(request, "ui/offline.html")
+
+
+def manifest(request: HttpRequest) -> JsonResponse:
+    """How Stator is called and drawn where a device installs it."""
+    said = {
+        "name": "Stator",
+        "short_name": "Stator",
+        "description": _("The bench of a motorcycle and small-engine mechanic."),
+        "start_url": "/",
+        "scope": "/",
+        "display": "standalone",
+        "background_color": "#f3efe4",
+        "theme_color": "#f3efe4",
+        "icons": [{"src": static("ui/icon.svg"), "sizes": "any", "type": "image/svg+xml", "purpose": "any"}],
+    }
+    return JsonResponse(said, content_type="application/manifest+json")
