@@ -16,6 +16,7 @@ from jobs.acts import about, one_act
 from quick.base import Answer, Check, CheckForm, Desk
 from quick.making import job_from
 from quick.registry import BY_KEY, CHECKS
+from shop.models import Shop
 from shopmath.checks import BadInput
 from stations.base import SaidVerdict, State
 from ui.addresses import station_address
@@ -114,7 +115,7 @@ def check(request: HttpRequest, key: str) -> HttpResponse:
         "example": f"?{urlencode(found.example)}",
         "becomes_job": bool(found.known) and asked and form.is_valid(),
         "inputs": [(name, value) for name, value in request.GET.items() if value],
-        "link": request.build_absolute_uri(),
+        "link": Shop.current().address_of(request, request.get_full_path()),
     }
     return render(request, "quick/answer.html" if is_partial(request) else "quick/check.html", data)
 

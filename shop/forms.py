@@ -57,15 +57,17 @@ class ShopForm(PlainTextMixin, forms.ModelForm):
 
     class Meta:
         model = Shop
-        fields = ("name", "units", "time_zone", "first_weekday", "ton", "local_opening", "handling_s")
+        fields = ("name", "units", "time_zone", "first_weekday", "address", "ton", "local_opening", "handling_s")
         labels = {
             "name": _("Name of the shop"),
             "units": _("Units of the shop"),
             "first_weekday": _("The week begins on"),
+            "address": _("Address in links and on labels"),
             "local_opening": _("A boss heated alone opens, as a share"),
             "handling_s": _("Seconds from the heat to the seat"),
         }
         help_texts = {
+            "address": _("as phones and owners reach it, such as https://bench.lan:8000; empty: the server's own"),
             "units": _("of records, of the owner's link and of everyone who has not chosen"),
             "local_opening": _("0.5 is half of what the whole case would open (estimate)"),
         }

@@ -17,7 +17,7 @@ from ui.trouble import page_of, trouble
 from ui.units import reading_in
 
 OPEN_NAMES = {
-    *("sign-in", "sign-out", "alive", "worker", "offline", "manifest"),
+    *("sign-in", "sign-out", "alive", "worker", "offline", "manifest", "certificate"),
     *("owner-sheet", "owner-pdf", "owner-photo", "owner-drawing", "owner-making", "owner-made"),
 }
 OWN_PASSWORD = {"password", "sign-out"}

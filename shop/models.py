@@ -11,8 +11,9 @@ from zoneinfo import ZoneInfo, ZoneInfoNotFoundError
 
 from django.conf import settings
 from django.contrib.auth.models import AbstractUser
-from django.core.validators import MaxValueValidator, MinValueValidator
+from django.core.validators import MaxValueValidator, MinValueValidator, URLValidator
 from django.db import models
+from django.http import HttpRequest
 from django.utils.translation import gettext_lazy as _
 
 from shop.ports import check_port
@@ -76,6 +77,7 @@ class Shop(models.Model):
     units = models.CharField(max_length=8, default=Units.METRIC, choices=UNIT_CHOICES[:2])
     time_zone = models.CharField(max_length=64, blank=True, help_text=_("Empty: the server's."))
     first_weekday = models.PositiveSmallIntegerField(default=1, choices=WEEK_BEGINS)
+    address = models.CharField(max_length=200, blank=True, validators=[URLValidator(schemes=["http", "https"])])
     stocked = models.CharField(max_length=32, blank=True, editable=False, help_text=_("Changes with every change on the shelves."))
 
     class Meta:
@@ -97,6 +99,11 @@ class Shop(models.Model):
             return ZoneInfo(self.time_zone or settings.TIME_ZONE)
         except (ZoneInfoNotFoundError, ValueError):
             return ZoneInfo(settings.TIME_ZONE)
+
+    def address_of(self, request: HttpRequest, path: str) -> str:
+        """A page as phones and owners reach it: at the shop's own address, else the server's, else the one it was asked at."""
+        base = self.address or settings.ADDRESS
+        return f"{base.rstrip('/')}{path}" if base else request.build_absolute_uri(path)
 
     @classmethod
     def current(cls) -> Shop:

@@ -1,7 +1,7 @@
 from django.contrib.auth.views import LogoutView
 from django.urls import path
 
-from shop import door, people, views
+from shop import door, people, phones, views
 
 urlpatterns = [
     path("sign-in/", door.SignIn.as_view(), name="sign-in"),
@@ -9,6 +9,8 @@ urlpatterns = [
     path("shop/", views.shop, name="shop"),
     path("shop/tools/", views.tools, name="tools"),
     path("shop/tools/usual/", views.usual_tools, name="usual-tools"),
+    path("shop/phones/", phones.phones, name="phones"),
+    path("certificate/", phones.certificate, name="certificate"),
     path("shop/people/", people.people, name="people"),
     path("shop/people/<int:pk>/", people.person, name="person"),
     path("shop/password/", people.password, name="password"),

@@ -22,6 +22,7 @@ from jobs.guard import changeable
 from jobs.models import Job, TrayPlace
 from jobs.photos import add_photo
 from jobs.tray import put
+from shop.models import Shop
 from shopmath.checks import BadInput
 from ui.addresses import job_number
 from ui.plain_text import PlainTextMixin
@@ -66,7 +67,7 @@ def _job(tag: str) -> Job:
 
 def code(request: HttpRequest, place: TrayPlace) -> SafeString:
     """The QR code that opens a place on a phone."""
-    return _drawn(request.build_absolute_uri(reverse("tray-place", args=[place.job.tag, place.number])))
+    return _drawn(Shop.current().address_of(request, reverse("tray-place", args=[place.job.tag, place.number])))
 
 
 @lru_cache(maxsize=512)

@@ -1,8 +1,9 @@
-"""The daily backup: written by the server itself, beside its work."""
+"""What the server itself does beside its work: the daily backup, and its certificate made anew in time."""
 
 from __future__ import annotations
 
 import logging
+import ssl
 import threading
 from datetime import datetime, timedelta
 from pathlib import Path
@@ -11,6 +12,7 @@ from django.conf import settings
 from django.utils import timezone
 
 from exchange import backup
+from stator.tls import OwnCertificate
 
 LOG = logging.getLogger(__name__)
 EVERY, LOOK_S = timedelta(hours=24), 600.0
@@ -36,15 +38,18 @@ def write_if_wanted(now: datetime) -> bool:
 
 
 class Daily(threading.Thread):
-    """Looks every ten minutes whether a backup is due."""
+    """Looks every ten minutes whether a backup is due, and whether the certificate of a server that speaks TLS ends soon."""
 
-    def __init__(self) -> None:
+    def __init__(self, own: OwnCertificate | None = None, tls: ssl.SSLContext | None = None) -> None:
         super().__init__(name="daily backup", daemon=True)
         self.over = threading.Event()
+        self.own, self.tls = own, tls
 
     def run(self) -> None:
         while not self.over.is_set():
             write_if_wanted(timezone.now())
+            if self.own and self.tls and self.own.bring_up_to_date(timezone.now()):
+                self.own.load(self.tls)
             self.over.wait(LOOK_S)
 
     def stop(self) -> None:

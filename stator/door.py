@@ -7,6 +7,8 @@ here: a time in which a request must have arrived, a share of the connections fo
 from __future__ import annotations
 
 import copy
+import ssl
+import threading
 import time
 from collections import Counter
 from http.cookies import CookieError, SimpleCookie
@@ -22,6 +24,7 @@ BODY_S, LEAST_BYTES_S = 20.0, 20_000.0  # for a body: so long, and longer the mo
 MOST_HEADER, MOST_BODY, MOST_UPLOAD, MOST_UNKNOWN = 32_768, 3_000_000, 320_000_000, 100_000  # bytes
 CONNECTIONS, OF_ONE_ADDRESS = 1_000, 128
 THREADS = 16
+TLS_RECORD = 16_384  # bytes
 UPLOADS = ("/jobs/read/", "/photos/", "/underlay/", "/log-file/", "/tray/")  # in addresses that take files
 TOO_LARGE = (
     "That is more than Stator takes here: 25 MB a picture, 12 pictures at once, 150 MB a job, 1 MB an engine card. Nothing was kept."
@@ -94,9 +97,47 @@ class Channel(HTTPChannel):  # type: ignore[misc]
         return now - self.begun > BODY_S + float(arriving.body_bytes_received) / LEAST_BYTES_S
 
 
-def guarded(application: Any, listen: str, *, threads: int = THREADS, behind_proxy: bool = False) -> Any:
+class TlsChannel(Channel):
+    """A connection whose bytes are TLS. One lock, since a thread that answers may send while the main one reads."""
+
+    def __init__(self, server: Any, sock: Any, address: Any, adj: Any, map: Any = None) -> None:
+        self.turn = threading.Lock()
+        secured = server.tls.wrap_socket(sock, server_side=True, do_handshake_on_connect=False)
+        super().__init__(server, secured, address, adj, map=map)
+
+    def handle_read(self) -> None:
+        while self.connected:
+            try:
+                with self.turn:
+                    data = self.socket.recv(TLS_RECORD)
+                    more = self.socket.pending()
+            except (ssl.SSLWantReadError, ssl.SSLWantWriteError):
+                return
+            except OSError:  # no TLS, a certificate that is not trusted, a connection cut off
+                data, more = b"", 0
+            if not data:
+                self.handle_close()
+                return
+            self.last_activity = time.time()
+            self.received(data)
+            if not more:  # of what is decrypted already no poll tells
+                return
+
+    def send(self, data: bytes, do_close: bool = True) -> int:
+        try:
+            with self.turn:
+                return int(self.socket.send(data))
+        except (ssl.SSLWantReadError, ssl.SSLWantWriteError):
+            return 0
+        except OSError:
+            if do_close:
+                self.handle_close()
+            return 0
+
+
+def guarded(application: Any, listen: str, *, threads: int = THREADS, behind_proxy: bool = False, tls: ssl.SSLContext | None = None) -> Any:
     """A server that is ready to run: `guarded(...).run()`."""
-    proxy: dict[str, Any] = {}
+    proxy: dict[str, Any] = {"url_scheme": "https"} if tls else {}
     if behind_proxy:
         proxy = {"trusted_proxy": "127.0.0.1", "trusted_proxy_headers": {"x-forwarded-proto", "x-forwarded-for"}, "trusted_proxy_count": 1}
     server = create_server(
@@ -116,14 +157,14 @@ def guarded(application: Any, listen: str, *, threads: int = THREADS, behind_pro
     )
     for one in getattr(server, "map", {}).values() if not hasattr(server, "channel_class") else [server]:
         if hasattr(one, "channel_class"):
-            _guard(one, proxied=behind_proxy)
+            _guard(one, proxied=behind_proxy, tls=tls)
     return server
 
 
-def _guard(server: Any, *, proxied: bool) -> None:
+def _guard(server: Any, *, proxied: bool, tls: ssl.SSLContext | None) -> None:
     plain = server.maintenance
     accept = server.handle_accept
-    server.channel_class = Channel
+    server.channel_class, server.tls = (TlsChannel if tls else Channel), tls
 
     def maintenance(now: float) -> None:
         plain(now)

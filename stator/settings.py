@@ -6,6 +6,7 @@ STATOR_BACKUPS_KEPT how many are kept, 14 when not set; 0 writes none
 STATOR_HOSTS        names the shop's machine answers to, comma separated
 STATOR_PLAIN_HTTP   1 to serve without TLS: for this machine alone or a network you trust
 STATOR_GAUGE_NETWORKS networks whose gauges may be listened to, comma separated; this machine and private networks when not set
+STATOR_ADDRESS      where phones and owners reach it, for links and labels, such as https://bench.lan:8000; the shop's page may say another
 STATOR_BEHIND_PROXY 1 when a proxy ends TLS and sets X-Forwarded-Proto
 """
 
@@ -25,6 +26,8 @@ BASE_DIR = Path(__file__).resolve().parent.parent
 _STATE = Path(os.environ.get("XDG_DATA_HOME") or Path.home() / ".local" / "share")
 DATA_DIR = Path(os.environ.get("STATOR_DATA") or _STATE / "stator")
 PLAIN_HTTP = os.environ.get("STATOR_PLAIN_HTTP") == "1"
+TLS_FOLDER = DATA_DIR / "tls"  # the shop's own certificate, where `bin/serve --tls` made one
+ADDRESS = os.environ.get("STATOR_ADDRESS", "")
 
 BACKUPS = Path(os.environ.get("STATOR_BACKUPS") or DATA_DIR.with_name(f"{DATA_DIR.name}-backups"))
 BACKUPS_KEPT = int(os.environ.get("STATOR_BACKUPS_KEPT") or 14)

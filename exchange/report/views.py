@@ -23,6 +23,7 @@ from exchange.report.pdf import PAPERS, report_pdf
 from exchange.report.words import CLOSING
 from jobs.acts import about, one_act
 from jobs.models import Entry, Job, OwnerLink, Photo, Record
+from shop.models import Shop
 from stations import provenance
 from ui.addresses import job_number
 
@@ -97,7 +98,7 @@ def give_link(request: HttpRequest, tag: str) -> HttpResponse:
         messages.error(request, _("Choose how long the link lasts."))
         return redirect("report", tag=tag)
     token = links.give(job, request.user, int(days))  # type: ignore[arg-type]
-    told = request.build_absolute_uri(reverse("owner-sheet", args=[token]))
+    told = Shop.current().address_of(request, reverse("owner-sheet", args=[token]))
     request.act.outcome["goes"] = reverse("report", args=[tag])  # type: ignore[attr-defined]
     response = _with_links(request, report_of(job, request.user, timezone.now()), told)  # type: ignore[arg-type]
     response["X-Kept"] = "yes"

@@ -7,10 +7,12 @@ from typing import Any
 
 from django.conf import settings
 from django.core.management.base import BaseCommand, CommandError, CommandParser
+from django.utils import timezone
 
 from instruments.listener import LISTENER
 from stator import data_folder
 from stator.daily import Daily
+from stator.tls import OwnCertificate
 
 
 class Command(BaseCommand):
@@ -19,16 +21,21 @@ class Command(BaseCommand):
     def add_arguments(self, parser: CommandParser) -> None:
         parser.add_argument("--listen", default="127.0.0.1:8000", help="address and port of the pages")
         parser.add_argument("--threads", type=int, default=16)
+        parser.add_argument("--tls", action="store_true", help="speak TLS with a certificate of the shop's own, made and renewed here")
         parser.add_argument("--behind-proxy", action="store_true", help="believe the scheme and address that a proxy on this machine says")
 
     def handle(self, *args: Any, **options: Any) -> None:
         from stator.door import guarded
         from stator.wsgi import application
 
-        daily = Daily()
+        own = OwnCertificate(settings.TLS_FOLDER, settings.ALLOWED_HOSTS) if options["tls"] else None
+        if own:
+            own.bring_up_to_date(timezone.now())
+        tls = own.context() if own else None
+        daily = Daily(own, tls)
         try:
             with data_folder.held(Path(settings.DATA_DIR), "a server"):
-                server = guarded(application, options["listen"], threads=options["threads"], behind_proxy=options["behind_proxy"])
+                server = guarded(application, options["listen"], threads=options["threads"], behind_proxy=options["behind_proxy"], tls=tls)
                 LISTENER.start()
                 daily.start()
                 try:
