@@ -22,6 +22,7 @@ from shopmath.threads import WORST_LOSS, full_turns, stripping_force_n, torque_f
 from shopmath.verdict import IN, OUT, STOP, TOO_CLOSE, Call, call
 
 USUAL_CLEARANCE_MM, USUAL_ENGAGED_MM = 0.03, 8.0  # of a case dowel, where the card has none: estimates
+SEEN_MM = 0.005  # a lead below this is told as none
 TAP_SHARE = 0.7  # of the lead allowed: from here on the halves are levelled before the next turn
 MOST_TURNS, LEAST_TURNS = 2.0, 0.25
 SPLITTER_UTS_MPA = 800.0
@@ -180,6 +181,9 @@ def split_call(plane: GapPlane, allowed_mm: float, uncertainty_mm: float) -> Cal
     >>> case = [Point("front", -80, 0, 1.0), Point("top", 0, 60, 1.1), Point("rear", 80, 0, 1.2)]
     >>> split_call(fit(case), 0.8, 0.05).state, split_call(fit(case), 0.1, 0.05).state
     ('in', 'stop')
+    >>> alike = [Point("front", -80, 0, 1.2), Point("top", 0, 60, 1.2), Point("rear", 80, 0, 1.2)]
+    >>> split_call(fit(alike), 0.8, 0.05).code
+    'level'
     """
     if math.isinf(number("allowed_mm", allowed_mm)):
         return Call(IN, math.inf, "The dowels are out: nothing binds any more.", "dowels_out")
@@ -191,6 +195,8 @@ def split_call(plane: GapPlane, allowed_mm: float, uncertainty_mm: float) -> Cal
         "allowed": mm(allowed_mm, 0.01),
     }
     lead = f"{plane.leading_name} leads {plane.lagging_name} by {plane.lead_mm:.2f} mm"
+    if found.state == IN and plane.lead_mm < SEEN_MM:
+        return Call(IN, found.margin, f"No side leads; {allowed_mm:.2f} mm is allowed.", "level", values)
     if found.state == IN:
         return Call(IN, found.margin, f"{lead}; {allowed_mm:.2f} mm is allowed.", "under_limit", values)
     if found.state == TOO_CLOSE:

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from engines.models import Mark
 from shopmath.amounts import mm
+from shopmath.splitting import SEEN_MM
 from stations.base import Canvas
 from stations.base.words import fill
 from stations.common.face import Face, draw_dowel, draw_fastener, draw_outline, draw_reach, draw_seats, seen_from
@@ -69,7 +70,7 @@ def _gap_place(found: SplitFacts, canvas: Canvas, face: Face, place: GapPlace) -
     inward = place.place.x_mm > 0.1 * found.card.face_w_mm
     said, cls = (name, "halo quiet") if gap is None else (bare(mm(gap, 0.01)), "halo reading-label ink")
     canvas.labels.around((x, y), 14, said, cls, rank=3, link=canvas.link(place.slot), left=inward)
-    if plane and place.place.name in (plane.leading_name, plane.lagging_name):
+    if plane and plane.lead_mm >= SEEN_MM and place.place.name in (plane.leading_name, plane.lagging_name):
         code = "ahead" if place.place.name == plane.leading_name else "behind"
         canvas.labels.around((x, y), 14, fill(words.ON_DRAWING[code], {"name": name}), "halo strong", rank=4, left=inward)
 

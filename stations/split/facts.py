@@ -7,6 +7,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from enum import StrEnum
 from functools import cached_property
+from itertools import combinations
 from typing import Any
 
 from engines.fits import bearing_of
@@ -287,9 +288,12 @@ class SplitFacts:
 
     @property
     def span_mm(self) -> float:
-        """Across the joint from leader to laggard."""
+        """Across the joint from leader to laggard; where none leads, across its farthest places."""
         if not self.plane:
             return self.card.face_w_mm
+        if self.plane.leading_name == self.plane.lagging_name:
+            pairs = combinations([each.place for each in self.places], 2)
+            return max(math.hypot(a.x_mm - b.x_mm, a.y_mm - b.y_mm) for a, b in pairs)
         a, b = self.place_named(self.plane.leading_name).place, self.place_named(self.plane.lagging_name).place
         return max(math.hypot(a.x_mm - b.x_mm, a.y_mm - b.y_mm), 1.0)
 

@@ -11,6 +11,7 @@ from engines.parts import JOINT
 from engines.properties import Property
 from engines.slots import Slot
 from shopmath.amounts import mm, newton_metres, newtons
+from shopmath.splitting import SEEN_MM
 from stations.base import Caution, Contradiction, Finding, Question, Said, Scale, State, Trace, Verdict, Way
 from stations.base.asking import checks as check_list
 from stations.base.asking import source as named_source
@@ -209,7 +210,7 @@ def sources(found: SplitFacts) -> Iterator[Trace]:
     for number, plane in reversed(found.rounds):
         if number < found.own.attempt:
             values = {"round": number, "leading": plane.leading_name, "lead": mm(plane.lead_mm, 0.01), "lagging": plane.lagging_name}
-            yield source("round", show(mm(plane.mean_mm, 0.01)), values)
+            yield source("round" if plane.lead_mm >= SEEN_MM else "round_level", show(mm(plane.mean_mm, 0.01)), values)
     if found.places_assumed and found.is_loaded:
         yield source("places", words.ASSUMED_VALUE, estimated=True)
 

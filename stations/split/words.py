@@ -73,6 +73,7 @@ REASON = {
     "one_again": _("No flat half reads so: {places} is {off} off the plane of the others."),
     "all_again": _("No flat half reads so: they are {off} off any plane. One of them is misread."),
     "dowels_out": _("The dowels are out of their holes: nothing binds any more."),
+    "level": _("No side leads; up to {allowed} is allowed."),
     "under_limit": _("{leading} is {lead} ahead of {lagging}; up to {allowed} is allowed."),
     "near_limit": _("{leading} is {lead} ahead of {lagging}; the dowels bind at {allowed}."),
     "over_limit": _("{leading} is {lead} ahead of {lagging}, past the {allowed} at which the dowels bind."),
@@ -239,6 +240,7 @@ SOURCE = {  # code: label, where the number comes from
     "allowed": (_("Lead allowed"), _("dowel clearance {clearance} over {engaged}, less the gap, across {span}")),
     "dowels_out": (_("Lead allowed"), _("every dowel is out of its hole")),
     "gap": (_("Mean gap"), _("plane by least squares")),
+    "round_level": (_("Round {round}"), _("no side was ahead")),
     "round": (_("Round {round}"), _("{leading} was {lead} ahead of {lagging}")),
     "places": (_("Places"), _("four round the face; put the engine's own on its card")),
 }
