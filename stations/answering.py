@@ -20,11 +20,13 @@ from shop.models import Gauge
 from shop.shelves import shelves
 from shopmath.checks import BadInput
 from stations.base import COMMANDS, BoundStation, Question, Row, Seen, bind
+from stations.base.marked import OF_ALL
 from stations.base.words import capital
 from stations.later import taken_along
 from stations.photo_pages import pinned
 from stations.registry import BY_KEY
 from stations.seen import SAID_FOR
+from stations.several import as_before, left_out_together, places_left
 from stations.taking import JOB
 from ui.addresses import job_number, station_address
 from ui.glossary import GLOSSARY
@@ -81,6 +83,9 @@ def page_data(work: BoundStation, ask: str | None = None, error: BadInput | None
         "asked_of": len(in_turn),
         "before": work.last(asked.key) if asked else None,
         "alike": _alike(work, asked),
+        "round_alike": _round_alike(work, asked),
+        "together": left_out_together(work, asked),
+        "as_before": as_before(work, asked),
         "saw": len(work.live(asked.key)) if asked else 0,
         "hears": _heard_by(work, asked),
         **log_of(work, asked),
@@ -109,6 +114,14 @@ def _alike(work: BoundStation, ask: Question | None) -> Row | None:
         return None
     latest = work.latest()
     return latest if latest and latest.reading.property == ask.slot.what else None
+
+
+def _round_alike(work: BoundStation, ask: Question | None) -> tuple[Row, int] | None:
+    """The last reading, where it was one of the same round: it is offered for all other places at once, and how many those are."""
+    places = places_left(work, ask)
+    latest = work.latest() if len(places) > 1 else None
+    same = latest and ask and ask.slot and latest.reading.property == ask.slot.what and not latest.reading.extra.get(OF_ALL)
+    return (latest, len(places)) if latest and same else None
 
 
 def _example(work: BoundStation) -> str:
@@ -162,6 +175,21 @@ def _heard_by(work: BoundStation, ask: Question | None) -> Gauge | None:
     return gauge if gauge and gauge.port else None
 
 
+def place_called(work: BoundStation, typed: str) -> str:
+    """The address of the station of this run, or of the seat, whose name begins so; empty where none does, or more than one."""
+    run = [(str(BY_KEY[stage.key].name), stage.key, None) for stage in work.job.run.all() if stage.key in BY_KEY]
+    seats = [(each.name, work.station.key, each.pk) for each in work.job.card.seats.all()] if work.station.by_seat else []
+    named = [(name.lower(), key, seat) for name, key, seat in (*run, *seats)]
+    found = [each for each in named if each[0] == typed] or [each for each in named if each[0].startswith(typed)]
+    return station_address(work.job.tag, *found[0][1:]) if len(found) == 1 else ""
+
+
+def next_seat(work: BoundStation) -> str:
+    """Where the next seat without a signed entry is worked on; empty where the station goes by no seats, or this was the last."""
+    onward = _onward(work, list(work.job.card.seats.all())) if work.station.by_seat and work.seat and work.signed else None
+    return onward[0] if onward and onward[0].startswith(station_address(work.job.tag, work.station.key)) else ""
+
+
 def _onward(work: BoundStation, seats: list[Seat]) -> tuple[str, str] | None:
     """Where to go once this is signed: the next seat without an entry, else the next station ahead."""
     signed = set(work.stage.entries.filter(signed_at__isnull=False).values_list("seat_id", flat=True)) if seats else set()
@@ -191,6 +219,8 @@ class Answer:
             return JsonResponse({"kept": not self.error, "said": str(self.error.message if self.error else self.note)})
         partial = is_partial(request)
         if self.goes:
+            if self.note:
+                messages.info(request, self.note)
             there: HttpResponse = HttpResponseClientRedirect(self.goes) if partial else redirect(self.goes)
             return there
         if request.method == "POST" and not partial and not self.error:

@@ -2,7 +2,8 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable
+from collections.abc import Callable, Sequence
+from dataclasses import replace
 from functools import wraps
 from typing import Any
 
@@ -17,13 +18,23 @@ from jobs.acts import Doing, sent
 from jobs.guard import Closed
 from jobs.models import Act, Reading
 from shopmath.checks import BadInput
-from stations.answering import Answer, find_work
+from stations.answering import Answer, find_work, next_seat, place_called
 from stations.base import COMMANDS, WORD, BoundStation, Moved, Question, plausible
 from stations.base.marked import SENT_LATER
 from stations.later import typed_at
-from stations.registry import BY_KEY
+from stations.several import (
+    SKIP_ALL,
+    as_before,
+    as_thread,
+    left_out_together,
+    places_left,
+    take_all_round,
+    take_as_before,
+    take_thread,
+    without_all,
+)
 from stations.taking import again, opened, take, take_over, take_second, with_reading
-from ui.addresses import row_number, station_address
+from ui.addresses import row_number
 
 BROUGHT_OVER = gettext_lazy("Everything that was read is here again, with who read it and when. Change what was wrong, then sign.")
 MOVED_ON = gettext_lazy(
@@ -115,15 +126,21 @@ def keep(request: HttpRequest, work: BoundStation) -> Answer:
         return _command(request, work, ask or Question(WORD, "", kind="words"), command)
     if ask is None and ask_key == WORD and (waiting := work.ask_for(None)) and waiting.key == WORD:
         return _command(request, work, waiting, command)
+    thread = as_thread(ask, text) if ask else None
+    if ask and thread:
+        reading = take_thread(opened(work), ask, text, thread, _doing(request).key)
+        _did(request, f"{ask.words}, {text.strip()}")
+        return _settled(work, reading=reading)
     ask = ask.asked_in(request.POST.get("unit", "")) if ask else None
     if ask is None:
-        error = BadInput(ask_key, _("The page has moved on to another reading. What you typed is kept; see what is asked now."))
-        return Answer(work, error=error, typed=text)
+        raise BadInput(ask_key, _("The page has moved on to another reading. What you typed is kept; see what is asked now."))
     if command and _is_command(work, ask, command):
         return _command(request, work, ask, command)
     attempt = row_number(request.POST.get("attempt", ""))
     if attempt is not None and attempt != work.attempt:
         raise BadInput(ask.key, ANOTHER_ATTEMPT.format(attempt=work.attempt))
+    if request.POST.get("as_before"):
+        return _as_before(request, opened(work), ask)
     if not command and ask.offer:
         return _use_offered(request, opened(work), ask)
     if not command:
@@ -151,6 +168,12 @@ def _keep_reading(request: HttpRequest, work: BoundStation, ask: Question, text:
     at = typed_at(request.POST.get("at", ""), work.now)
     if at:
         more |= {"at": at, "extra": {**more["extra"], SENT_LATER: work.now.isoformat()}}
+    of_all = without_all(text)
+    places = places_left(work, ask) if of_all else []
+    if of_all and len(places) > 1:
+        reading = take_all_round(work, places, of_all, doing.key, more)
+        _did(request, _("{words} and the other places: {text}").format(words=ask.words, text=reading.text))
+        return _settled(work, reading=reading)
     unlikely = None if request.POST.get("heard") else _unlikely(work, ask, text)
     if unlikely and request.POST.get("suspect", "").strip() != text.strip():
         return Answer(work, ask.key, BadInput(ask.key, unlikely, plausible.TYPO), text)
@@ -164,6 +187,16 @@ def _keep_reading(request: HttpRequest, work: BoundStation, ask: Question, text:
         log.withdraw(corrected, work.person)
     _did(request, f"{ask.words}, {reading.text}")
     return _settled(work, note=note, reading=reading, only_here=not work.follows_up)
+
+
+def _as_before(request: HttpRequest, work: BoundStation, ask: Question) -> Answer:
+    """The answers that are often the same at the next seat, as at the one before."""
+    before = as_before(work, ask)
+    if before is None:
+        return Answer(work, ask.key)
+    take_as_before(work, before, _doing(request).key)
+    _did(request, _("as at {part}: {answers}").format(part=before.name, answers=before.words))
+    return _settled(work)
 
 
 def _unlikely(work: BoundStation, ask: Question, text: str) -> str:
@@ -191,7 +224,7 @@ def _is_command(work: BoundStation, ask: Question, typed: str) -> bool:
     """A word where a number is asked; where words are asked only a whole command alone."""
     if not ask.is_words:
         return typed[0].isalpha() or typed[0] == "?"
-    return not ask.options and (typed in COMMANDS or typed in {action.word for action in work.actions()})
+    return not ask.options and (typed in {*COMMANDS, SKIP_ALL} or typed in {action.word for action in work.actions()})
 
 
 def _settled(
@@ -203,7 +236,8 @@ def _settled(
     return Answer(fresh, ask, event=event, note=note, reading=reading)
 
 
-def _skip(request: HttpRequest, work: BoundStation, ask: Question) -> Answer:
+def _skip(request: HttpRequest, work: BoundStation, ask: Question, together: Sequence[str] = ()) -> Answer:
+    """Leave a question out; `together` with those right behind it."""
     if ask.repeats and not ask.optional:
         return Answer(work)
     if not ask.optional:
@@ -212,7 +246,7 @@ def _skip(request: HttpRequest, work: BoundStation, ask: Question) -> Answer:
         return Answer(work)  # answered meanwhile: there is nothing left to leave out
     work = opened(work)
     if work.entry:
-        log.choose(work.entry, skipped=[*(key for key in work.skipped() if key != ask.key), ask.key])
+        log.choose(work.entry, skipped=list(dict.fromkeys([*(key for key in work.skipped() if key != ask.key), ask.key, *together])))
     _did(request, _("skipped {words}").format(words=ask.words))
     return _settled(work, only_here=True)
 
@@ -225,6 +259,8 @@ def _command(request: HttpRequest, work: BoundStation, ask: Question, command: s
     word = next((each for each in COMMANDS if each.startswith(command)), None)
     if action:
         return _act(request, work, action.key)
+    if command == SKIP_ALL and ask.key != WORD:
+        return _skip(request, work, ask, [each.key for each in left_out_together(work, ask)])
     if word == "skip" and ask.key != WORD:
         return _skip(request, work, ask)
     if word == "back":
@@ -236,7 +272,7 @@ def _command(request: HttpRequest, work: BoundStation, ask: Question, command: s
         return Answer(work, goes=reverse("job-log", args=[work.job.tag]))
     if word in ("sheet", "timer", "?"):
         return Answer(work, ask.key, event={"?": "keys"}.get(word, word))
-    place = _place(work, command)
+    place = place_called(work, command)
     if place:
         return Answer(work, goes=place)
     known = ", ".join([*(each.word for each in work.actions()), *COMMANDS])
@@ -247,21 +283,16 @@ def _command(request: HttpRequest, work: BoundStation, ask: Question, command: s
     return Answer(work, ask.key, error, command)
 
 
-def _place(work: BoundStation, typed: str) -> str:
-    """The address of the station of this run, or of the seat, whose name begins so; empty where none does, or more than one."""
-    run = [(str(BY_KEY[stage.key].name), stage.key, None) for stage in work.job.run.all() if stage.key in BY_KEY]
-    seats = [(each.name, work.station.key, each.pk) for each in work.job.card.seats.all()] if work.station.by_seat else []
-    named = [(name.lower(), key, seat) for name, key, seat in (*run, *seats)]
-    found = [each for each in named if each[0] == typed] or [each for each in named if each[0].startswith(typed)]
-    return station_address(work.job.tag, *found[0][1:]) if len(found) == 1 else ""
-
-
 def _act(request: HttpRequest, work: BoundStation, key: str) -> Answer:
     work = opened(work)
     words = next((action.words for action in work.actions() if action.key == key), key)
     work.act(key)
     _did(request, words)
-    return _settled(work)
+    done = _settled(work)
+    if key == "sign" and (there := next_seat(done.work)):
+        signed = _("{part} is signed: {call}.").format(part=work.seat.name if work.seat else "", call=done.work.call.words)
+        return replace(done, goes=there, note=signed)
+    return done
 
 
 def _undo(request: HttpRequest, work: BoundStation) -> Answer:

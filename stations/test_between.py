@@ -50,9 +50,9 @@ class Between(TestCase):
         puller.outcome(("came-out", "driven"), ("hit-through-balls", "yes"), ("seat-condition", "sound"))
         puller.act("sign")
         self.looker.to(self.seat)
-        self.looker.bearing(self.seat)
+        in_turn = {each.slot.what for each in self.looker.work().open_asks()}
+        self.assertEqual(in_turn, {Property.SEAT_TEMPERATURE, Property.SEAT_DIAMETER})  # of the bearing nothing more
         self.looker.diameters(self.seat, *[46.981] * 6)
-        self.looker.of(self.seat, Property.RING_DIAMETER, "")
         plate = self.looker.work().plate()
         self.assertEqual((plate.state, plate.code), ("out", "replace"))
         self.assertIn("Decided at Bearings out", f"{plate.line} {plate.move} {plate.detail}")

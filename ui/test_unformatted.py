@@ -18,6 +18,7 @@ FOR_MACHINES = {  # numbers that a page, a file or a field's own unit wants as t
     "stations/book_in/notation.py": 1,  # what stands in a field
     "stations/common/press_joint/drawing.py": 1,  # how far a needle moves on the page
     "stations/end_float/facts.py": 1,  # key of an answer
+    "stations/several.py": 2,  # what is kept as the text of a thread told by its name
     "stations/taking.py": 1,  # what is kept as the text of a reading taken over
     "ui/fields.py": 1,
 }

@@ -124,6 +124,7 @@ class Station:
     rebuilds: bool = False  # whether it puts together: a photo taken from here on shows the engine as it is left
     needs: tuple[Need, ...] = ()
     gives: tuple[Property, ...] = ()
+    copies: frozenset[Property] = frozenset()  # choices that are often the same at the next seat: answered in one act as there
     waits: frozenset[Property] = frozenset()  # readings that move a clock: none is taken while the machine cannot be reached
     each_round: frozenset[Property] = frozenset()  # what is read anew in every attempt; everything else is asked once
     # the room

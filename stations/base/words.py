@@ -120,7 +120,10 @@ MARKED = {
     "confirmed": _("unusual; confirmed as typed"),
     "doubtful": _("unusual; sent by the gauge and not confirmed"),
     "sent_later": _("typed without connection, sent later"),
+    "of_all": _("told once for all places"),
 }
+AS_WRITTEN = _("told as {thread}, not measured")
+AS_AT = _("as at {part}, in one answer")
 NOT_BELIEVABLE = _("{question}: {typed} is not believable. Check the unit and measure again.")
 BELIEVABLE = _("About {range} is possible.")
 ROUND_LABEL = _("Round {attempt}: {label}")

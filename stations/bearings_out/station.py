@@ -38,6 +38,7 @@ STATION = Station(
     by_seat=True,
     each_round=frozenset({Property.CAME_OUT}),
     as_found=True,
+    copies=frozenset({Property.RETAINED_BY, Property.REACH, Property.SHIELDS, Property.WAY_ROUND, Property.BEARING_DECISION}),
     words=words,
     done=words.DONE,
     gives=(Property.BEARING_DECISION, Property.SEAT_CONDITION, Property.WAY_ROUND, Property.SEAL_LIP, Property.SEAL_DEPTH),

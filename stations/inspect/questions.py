@@ -83,21 +83,22 @@ def _size(
 
 
 def _seat(found: InspectFacts, of: SeatFound, ask: Any) -> list[Question]:
-    """The bearing first, while it is in the hand; then what it sits in or on."""
+    """The bearing first, while it is in the hand, unless it is scrap already; then what it sits in or on."""
+    in_hand = partial(ask, quiet=True, aside=True) if of.scrapped_at else ask
     marking = of.bearing.designation if of.bearing else "6205 C3"
     asked = [
-        ask(of.at(Property.BEARING_MARKING), optional=True, example=marking, reads=lookup),
-        ask(of.at(Property.HIT_THROUGH_BALLS)),
-        ask(of.at(Property.BEARING_HISTORY)),
-        ask(of.at(Property.BEARING_FEEL)),
-        ask(of.at(Property.RACES)),
+        in_hand(of.at(Property.BEARING_MARKING), optional=True, example=marking, reads=lookup),
+        in_hand(of.at(Property.HIT_THROUGH_BALLS)),
+        in_hand(of.at(Property.BEARING_HISTORY)),
+        in_hand(of.at(Property.BEARING_FEEL)),
+        in_hand(of.at(Property.RACES)),
     ]
     if of.is_shielded:
-        asked.append(ask(of.at(Property.SLOW_AND_HIDDEN)))
-    return [*asked, *_diameters(found, of, ask)]
+        asked.append(in_hand(of.at(Property.SLOW_AND_HIDDEN)))
+    return [*asked, *_diameters(found, of, ask, in_hand)]
 
 
-def _diameters(found: InspectFacts, of: SeatFound, ask: Any) -> list[Question]:
+def _diameters(found: InspectFacts, of: SeatFound, ask: Any, of_ring: Any) -> list[Question]:
     gauges, other = (("micrometer",), ("bore",)) if of.on_shaft else (("bore",), ("micrometer",))
     surface = {"surface": words.SURFACE["journal" if of.on_shaft else "bore"]}
     near: dict[str, Any] = {"example": f"{of.nominal:.3f}" if of.nominal else "47.012"}
@@ -113,7 +114,7 @@ def _diameters(found: InspectFacts, of: SeatFound, ask: Any) -> list[Question]:
     if of.on_shaft:
         asked.append(_size(found, ask, of.at(Property.VEE_RUNOUT), ("dial",), example="0.004"))
     ring = {"surface": words.RING["bore" if of.on_shaft else "outside"]}
-    asked.append(_size(found, ask, of.at(Property.RING_DIAMETER), other, ring, **near))
+    asked.append(_size(found, of_ring, of.at(Property.RING_DIAMETER), other, ring, **near))
     if of.is_out:
         asked.append(_size(found, ask, of.at(Property.WALL_THICKNESS), ("calliper",), example="8"))
         asked.append(ask(of.at(Property.SEAT_MEND), choices=_mends(of)))
