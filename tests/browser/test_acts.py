@@ -18,7 +18,7 @@ from stations.close.tests import CloseCase
 from tests.browser.base import PASSWORD, BrowserCase
 from tests.shed import person, without_what_comes_first
 
-WANTED = {"first fit answer": 3, "card from a lay-out": 25, "shop set-up": 20, "three rounds of eleven bolts": 3}
+WANTED = {"the whole job": 300, "first fit answer": 3, "card from a lay-out": 25, "shop set-up": 20, "three rounds of eleven bolts": 3}
 
 
 class Counted(BrowserCase):
