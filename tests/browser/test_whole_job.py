@@ -141,7 +141,7 @@ class WholeJob(Counted):
             if page["again"].endswith(" all") and (
                 page["again"] != "skip all" or not any(name.startswith(each.rstrip(".")) for each in MEASURED)
             ):
-                return lambda: press(".again")
+                return lambda: press(".again:visible")
             return lambda: self.types_in(
                 "skip" if page["empty"] and name not in {each.rstrip(".") for each in MEASURED} else self.measured(ask, page["example"])
             )
