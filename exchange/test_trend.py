@@ -6,10 +6,14 @@ import io
 from django.test import SimpleTestCase, TestCase
 
 from engines.copies import copied
+from exchange.held import plot
 from exchange.trend import series
 from jobs.models import Job
 from stations.centre.tests import Centrer
+from stations.common.press_joint.predicted import beside as forces_beside
 from stations.common.press_joint.predicted import forces
+from stations.fit.one_seat.predicted import PREDICTION as HEATS
+from stations.fit.one_seat.predicted import beside as heats_beside
 from stations.fit.one_seat.predicted import heats
 from stations.registry import lay_run
 from stations.true.predicted import blows
@@ -79,6 +83,20 @@ class WhatHeld(SimpleTestCase):
         (line,) = blows([{"moves": [{"twist_deg": 0.2}, {"twist_deg": 0.1}], "twist_deg": 0.02}])
         self.assertEqual((line.count, line.came), (2, "the middle blow took 65 % of the twist it was meant for"))
         self.assertEqual(blows([{"moves": [], "twist_deg": 0.0}]), [])
+
+
+class Plots(SimpleTestCase):
+    def test_what_went_in_lies_beside_what_was_promised_with_its_own_uncertainty(self):
+        (line,) = heats_beside([{"confidence": 0.999, "outcome": "dropped"}] * 9 + [{"confidence": 0.995, "outcome": "jammed", "jams": 1}])
+        self.assertEqual((line.low, line.high, line.happened), (0.99, 1.0, 0.9))
+        self.assertEqual([round(end, 2) for end in line.unsure], [0.6, 0.98])
+        drawn = plot(HEATS, [line])
+        self.assertIn("99 % or better (10): predicted 99 % to 100 %, happened 90 %", drawn)
+
+    def test_a_peak_lies_beside_its_band_and_nothing_signed_draws_nothing(self):
+        (line,) = forces_beside([{"force_n": [10, 20, 30], "peak_n": 44, "tag": "0412"}, {"force_n": None, "peak_n": 9}])
+        self.assertEqual((line.label, line.low, line.high, line.happened), ("0412", 0.5, 1.5, 2.2))
+        self.assertEqual(plot(HEATS, []), "")
 
 
 class WhatHeldPage(TestCase):

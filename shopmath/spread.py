@@ -1,4 +1,4 @@
-"""Quantiles of the distributions that a spread of readings is judged by: chi-square and Student's t. Exact, by bisection."""
+"""What a spread of readings is judged by: quantiles of chi-square and Student's t, exact, by bisection; and how sure a share is."""
 
 from __future__ import annotations
 
@@ -6,10 +6,11 @@ import math
 from collections.abc import Callable
 from functools import cache
 
-from shopmath.checks import BadInput, finite, gettext_noop
+from shopmath.checks import BadInput, finite, gettext_noop, positive
 
 TWO_SIGMA = 0.9544997361036416  # share of a normal distribution within two standard deviations
 MOST_FREEDOM = 1000
+Z_95 = 1.959963984540054  # of a normal distribution, 95 % lie within so many standard deviations
 
 
 def _freedom(value: int) -> int:
@@ -150,3 +151,39 @@ def student(share: float, freedom: int) -> float:
     """
     freedom = _freedom(freedom)
     return _bisect(lambda t: _t_share(t, freedom), _share(share), 2.0)
+
+
+def share_band(happened: int, tried: int) -> tuple[float, float]:
+    """Between which shares the true one lies, with 95 % confidence, when something happened so often.
+
+    Parameters
+    ----------
+    happened, tried : int
+        Times.
+
+    Returns
+    -------
+    (float, float)
+        Shares from 0 to 1.
+
+    Raises
+    ------
+    BadInput
+        Nothing was tried, or it happened more often than it was tried.
+
+    Source
+    ------
+    Wilson's score interval, which holds for few tries and at 0 and 1 too.
+
+    Examples
+    --------
+    >>> [round(end, 2) for end in share_band(9, 10)], [round(end, 2) for end in share_band(3, 3)]
+    ([0.6, 0.98], [0.44, 1.0])
+    """
+    positive("tried", tried)
+    if not 0 <= happened <= tried:
+        raise BadInput("happened", gettext_noop("It cannot have happened more often than it was tried."), "too_often")
+    share, z2 = happened / tried, Z_95**2
+    middle = (share + z2 / (2 * tried)) / (1 + z2 / tried)
+    reach = Z_95 / (1 + z2 / tried) * math.sqrt(share * (1 - share) / tried + z2 / (4 * tried**2))
+    return max(0.0, middle - reach), min(1.0, middle + reach)

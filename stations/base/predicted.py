@@ -7,6 +7,8 @@ from dataclasses import dataclass
 from typing import Any
 
 Results = Sequence[Mapping[str, Any]]
+TAG = "tag"  # of the job, put into a result for the plot
+LATEST = 12  # lines of a plot that shows one case a line
 
 
 @dataclass(frozen=True)
@@ -19,9 +21,22 @@ class Held:
 
 
 @dataclass(frozen=True)
+class Beside:
+    """A line of the plot: what was predicted, as a band of shares, and what happened, with its own uncertainty where it has one."""
+
+    label: str
+    low: float
+    high: float
+    happened: float
+    unsure: tuple[float, float] | None = None
+
+
+@dataclass(frozen=True)
 class Prediction:
     """One kind of prediction; stations that make the same one share it."""
 
     name: Any
     predicted: Any
     held: Callable[[Results], list[Held]]
+    beside: Callable[[Results], list[Beside]]
+    axis: Any  # what a share of 100 % means

@@ -5,23 +5,34 @@ from __future__ import annotations
 import statistics
 
 from shopmath.amounts import share
-from stations.base.predicted import Held, Prediction, Results
+from stations.base.predicted import LATEST, TAG, Beside, Held, Prediction, Results
 from stations.base.words import fill
 from stations.true import words
 
 
-def blows(results: Results) -> list[Held]:
-    """Of the truing moves, what share of the twist predicted each took."""
+def _shares(results: Results) -> list[tuple[str, float]]:
+    """Of each truing move, what share of the twist it took; with its job."""
     shares = []
     for each in results:
         moves = each.get("moves") or []
         twists = [*(move.get("twist_deg") for move in moves), each.get("twist_deg")]
         for move, before, after in zip(moves, twists, twists[1:], strict=False):
             if move.get("kind", "strike") == "strike" and isinstance(before, float) and isinstance(after, float) and abs(before) > 1e-6:
-                shares.append((before - after) / before)
+                shares.append((each.get(TAG, ""), (before - after) / before))
+    return shares
+
+
+def beside(results: Results) -> list[Beside]:
+    """Each blow beside the whole of the twist; the newest."""
+    return [Beside(tag, 1.0, 1.0, took) for tag, took in _shares(results)[-LATEST:]]
+
+
+def blows(results: Results) -> list[Held]:
+    """Of the truing moves, what share of the twist predicted each took."""
+    shares = [took for _, took in _shares(results)]
     if not shares:
         return []
     return [Held(str(words.ALL_OF_IT), len(shares), fill(words.BLOW_HELD, {"share": share(statistics.median(shares))}))]
 
 
-PREDICTION = Prediction(words.BLOWS, words.PREDICTED, blows)
+PREDICTION = Prediction(words.BLOWS, words.PREDICTED, blows, beside, words.BLOW_AXIS)

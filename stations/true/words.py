@@ -243,5 +243,6 @@ ON_DRAWING = {
     "strike": _("strike"),
 }
 
+BLOW_AXIS = _("share of the twist that a blow took")
 BLOWS, PREDICTED, ALL_OF_IT = _("Truing blows"), _("predicted"), _("the whole of it")
 BLOW_HELD = _("the middle blow took {share} of the twist it was meant for")

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import statistics
 
-from stations.base.predicted import Held, Prediction, Results
+from stations.base.predicted import LATEST, TAG, Beside, Held, Prediction, Results
 from stations.base.words import fill
 from stations.common.press_joint import words
 from ui.numbers import figure
@@ -21,4 +21,10 @@ def forces(results: Results) -> list[Held]:
     return [Held(str(words.BAND), len(found), fill(words.BAND_HELD, values))]
 
 
-PREDICTION = Prediction(words.FORCES, words.PREDICTED, forces)
+def beside(results: Results) -> list[Beside]:
+    """Each peak beside its band, as shares of what was likeliest; the newest joints."""
+    found = [(each.get(TAG, ""), each["force_n"], each["peak_n"]) for each in results if each.get("force_n") and each.get("peak_n")]
+    return [Beside(tag, band[0] / band[1], band[2] / band[1], peak / band[1]) for tag, band, peak in found[-LATEST:]]
+
+
+PREDICTION = Prediction(words.FORCES, words.PREDICTED, forces, beside, words.FORCE_AXIS)

@@ -141,5 +141,6 @@ ON_DRAWING = {
     "later": _("its force"),
 }
 
+FORCE_AXIS = _("peak, as a share of the likeliest force")
 FORCES, PREDICTED, BAND = _("Press forces"), _("predicted"), _("low to high estimate")
 BAND_HELD = _("{inside} of {count} inside; the middle one {middle} of the likely")

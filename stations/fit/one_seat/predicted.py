@@ -2,7 +2,10 @@
 
 from __future__ import annotations
 
-from stations.base.predicted import Held, Prediction, Results
+from collections.abc import Iterator
+
+from shopmath.spread import share_band
+from stations.base.predicted import Beside, Held, Prediction, Results
 from stations.base.words import fill
 from stations.fit.heat import HOME
 from stations.fit.one_seat import words
@@ -10,16 +13,32 @@ from stations.fit.one_seat import words
 BINS = ((0.0, 0.5, "less"), (0.5, 0.9, "likely"), (0.9, 0.99, "nine"), (0.99, 1.01, "sure"))
 
 
-def heats(results: Results) -> list[Held]:
-    """Of the heats promised so surely, how many went in at the first try, by hand or with a tap; a jam counts, also one reheated since."""
+def _promised(results: Results) -> Iterator[tuple[float, float, str, list[tuple[str, int]]]]:
+    """The heats of each band of promises: outcome and jams."""
     sure = [
-        (each["confidence"], each.get("outcome"), each.get("jams") or 0)
+        (each["confidence"], str(each["outcome"]), int(each.get("jams") or 0))
         for each in results
         if isinstance(each.get("confidence"), int | float) and each.get("outcome")
     ]
-    found = []
     for low, high, code in BINS:
-        here = [(outcome, jams) for confidence, outcome, jams in sure if low <= confidence < high]
+        yield low, min(high, 1.0), code, [(outcome, jams) for confidence, outcome, jams in sure if low <= confidence < high]
+
+
+def beside(results: Results) -> list[Beside]:
+    """The share that went in at the first try beside the share that was promised."""
+    found = []
+    for low, high, code, here in _promised(results):
+        home = sum(not jams and outcome in HOME for outcome, jams in here)
+        if here:
+            label = fill(words.PROMISED_TIMES, {"promised": str(words.PROMISED[code]), "count": len(here)})
+            found.append(Beside(label, low, high, home / len(here), share_band(home, len(here))))
+    return found
+
+
+def heats(results: Results) -> list[Held]:
+    """Of the heats promised so surely, how many went in at the first try, by hand or with a tap; a jam counts, also one reheated since."""
+    found = []
+    for _, _, code, here in _promised(results):
         jammed = sum(bool(jams) or outcome not in HOME for outcome, jams in here)
         dropped = sum(outcome == "dropped" and not jams for outcome, jams in here)
         values = {"home": len(here) - jammed, "count": len(here), "dropped": dropped, "jammed": jammed}
@@ -28,4 +47,4 @@ def heats(results: Results) -> list[Held]:
     return found
 
 
-PREDICTION = Prediction(words.HEATS, words.SAID_TO_GO, heats)
+PREDICTION = Prediction(words.HEATS, words.SAID_TO_GO, heats, beside, words.SHARE_AXIS)

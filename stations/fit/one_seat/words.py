@@ -262,6 +262,7 @@ HAPPENED = {"dropped": _("dropped in"), "tapped": _("tapped home"), "jammed": _(
 SLOWER, QUICKER = _("{share} slower than the tables"), _("{share} quicker than the tables")
 
 HEATS, SAID_TO_GO = _("Heats"), _("said to go in")
+PROMISED_TIMES, SHARE_AXIS = _("{promised} ({count})"), _("share that went in at the first try")
 PROMISED = {
     "less": _("less than even"),
     "likely": _("likely"),
