@@ -1,6 +1,6 @@
 from django.urls import path
 
-from stations import about_job, bench, doing, find, photo_pages, rests_on, run, tray_pages, views
+from stations import about_job, bench, doing, find, missing, photo_pages, rests_on, run, tray_pages, views
 from stations.book_in import card_views
 from stations.book_in import views as book_in
 
@@ -23,6 +23,7 @@ urlpatterns = [
     path("cards/<int:pk>/underlay.jpg", card_views.underlay_picture, name="card-underlay-picture"),
     path("jobs/<str:tag>/", views.job_page, name="job"),
     path("find/", find.find, name="find"),
+    path("missing/", missing.missing, name="missing"),
     path("gauges/<int:pk>/rests/", rests_on.found_wrong, name="gauge-rests"),
     path("photos/<int:pk>/", photo_pages.photo_page, name="photo-page"),
     path("photos/<int:pk>/remove/", photo_pages.photo_remove, name="photo-remove"),
