@@ -20,7 +20,7 @@ from shopmath.amounts import mm
 from shopmath.swing import PressedCrank
 from shopmath.truing import convert_runout
 from stations.apart.station import STATION as APART
-from stations.base import Scale, State
+from stations.base import SaidVerdict, Scale, State
 from stations.common.press_joint import facts as joint
 from stations.end_float.facts import LINKS, crank, end_float_facts, shim
 from stations.end_float.station import STATION as END_FLOAT
@@ -28,6 +28,7 @@ from stations.together.station import STATION as TOGETHER
 from stations.true import facts as turned
 from ui.fields import SizesField
 from ui.numbers import band, show, size
+from ui.svg import Sheet, on_papers
 
 DIAL_MM = 0.01  # step of a dial where the shop has none on its shelf
 CALLIPERS = ("micrometer", "calliper")
@@ -138,12 +139,45 @@ def runout(data: dict[str, Any], desk: Desk) -> Answer:
     values = {"low": low, "high": high, "band": band(low, high)}
     rows = (Row(words.RUNOUT_ROWS["sure"], show(low)), Row(words.RUNOUT_ROWS["never"], show(high)))
     if read is None:
-        return Answer(words.said("runout", State.WAIT, "band", values), rows=rows)
+        said = words.said("runout", State.WAIT, "band", values)
+        return Answer(said, _set_ups(data, said, desk), rows=rows)
     gauge = seen(desk.gauge(("dial",)), timezone.now().date()) or GaugeSeen("", DIAL_MM, kind="dial")
     unsure = turned.travel_u_mm(gauge.uncertainty())
     state = State(turned.judge_converted(read, here, unsure).state)
     scale = Scale(read, unsure, None, here.low, "mm")
-    return Answer(words.said("runout", state, state.value, {**values, "read": mm(read, 0.001, unsure)}, scale), rows=rows)
+    said = words.said("runout", state, state.value, {**values, "read": mm(read, 0.001, unsure)}, scale)
+    return Answer(said, _set_ups(data, said, desk), rows=rows)
+
+
+def _set_ups(data: dict[str, Any], call: SaidVerdict, desk: Desk) -> Any:
+    """The crank as the limit's page holds it above, as it is held here below; both to one scale."""
+    places = (
+        (words.RUNOUT_HELD["its"], data["its_support_mm"], data["its_gauge_mm"]),
+        (words.RUNOUT_HELD["here"], data["support_mm"], data["gauge_mm"]),
+    )
+    farthest = max(max(support, gauge) for _, support, gauge in places)
+
+    def draw(name: str, width: float) -> Any:
+        sheet = Sheet(width, 420, str(words.RUNOUT_DRAWING), f"{call.words}. {call.line}", f"runout-{name}")
+        middle, scale = width / 2, (width / 2 - 46) / farthest
+        for number, (said, support, gauge) in enumerate(places):
+            axis = 96.0 + 200 * number
+            sheet.text((middle, axis - 76), str(said), "strong", "middle")
+            for side in (-1, 1):
+                reach, web = middle + side * (farthest * scale + 18), middle + side * 10
+                sheet.hatched([(web, axis - 40), (web + side * 12, axis - 40), (web + side * 12, axis + 30), (web, axis + 30)], "plain", 7)
+                sheet.shape([(web + side * 12, axis - 9), (reach, axis - 9), (reach, axis + 9), (web + side * 12, axis + 9)], "cut paper")
+                at, dial = middle + side * support * scale, middle + side * gauge * scale
+                sheet.shape([(at, axis + 9), (at - 9, axis + 26), (at + 9, axis + 26)], "cut paper")
+                sheet.line((dial, axis - 9), (dial, axis - 34), "ink")
+                sheet.circle((dial, axis - 46), 12, "bore")
+            sheet.rect(middle - 10, axis - 34, 20, 14, "cut paper")
+            sheet.line((middle, axis - 54), (middle, axis + 92), "chain")
+            for down, place in ((48, gauge), (84, support)):
+                sheet.dimension((middle, axis + down), (middle + place * scale, axis + down), show(mm(place, 0.1)), "dim")
+        return sheet.render()
+
+    return on_papers(desk.papers, draw)
 
 
 CHECKS = (

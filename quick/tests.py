@@ -77,6 +77,8 @@ class Checks(TestCase):
         self.assertEqual(self.example("press", press_n="9 kN").words, "Press too small")
         self.assertEqual(self.example("bolt", torque_nm="16 Nm").state, "stop")
         self.assertEqual(self.example("bolt", torque_nm="12 Nm").state, "too_close")
+        self.example("runout")
+        self.assertIn("As you hold it", self.page)
         self.assertEqual(self.example("runout", read_mm="0.03 mm").state, "too_close")
         self.assertEqual(self.example("runout", read_mm="0.012 mm").state, "in")
         self.assertEqual(self.example("runout", read_mm="0.07 mm").state, "out")
