@@ -1,0 +1,57 @@
+"""What a kept reading and a page ask of the database: bounded, and the same however much is there."""
+
+from __future__ import annotations
+
+from django.db import connection
+from django.test import TestCase
+from django.test.utils import CaptureQueriesContext
+
+from engines.models import EngineCard, Seat
+from tests.shed import job, person
+
+PAGE = "/jobs/0412/true/"
+MOST = 34  # of a kept reading; the aim is 12
+PLACES = [(f"{what}.{side}", at) for side in ("left", "right") for what, at in (("support-place", "92"), ("gauge-place", "34"))]
+
+
+class Asked(TestCase):
+    def setUp(self):
+        self.made = job(order="crank")
+        EngineCard.objects.filter(pk=self.made.card_id).update(stroke_mm=58, crank="built_up")
+        self.client.force_login(person())
+        for ask, text in PLACES:
+            self.keeps(ask, text)
+        self.keeps("shaft-reading.left.0", "0.01")
+
+    def keeps(self, ask, text):
+        with CaptureQueriesContext(connection) as asked:
+            answer = self.client.post(f"{PAGE}keep/", {"ask": ask, "text": text}, headers={"hx-request": "true"})
+        self.assertEqual(answer["X-Kept"], "yes")
+        return len(asked)
+
+    def opens(self, page):
+        self.client.get(page)  # what is read once for a process is read
+        with CaptureQueriesContext(connection) as asked:
+            self.assertEqual(self.client.get(page, follow=True).status_code, 200)
+        return len(asked)
+
+    def test_a_kept_reading_asks_no_more_with_more_readings_seats_and_jobs(self):
+        first = self.keeps("shaft-reading.left.45", "0.02")
+        self.assertLessEqual(first, MOST)
+        for angle in (90, 135, 180, 225):
+            self.keeps(f"shaft-reading.left.{angle}", "0.02")
+        for number in range(6):
+            Seat.objects.create(card=self.made.card, name=f"Gearbox {number}", role="gearbox", half="left", designation="6203", code="N7")
+            job(500 + number)
+        self.assertLessEqual(self.keeps("shaft-reading.left.270", "0.02"), first)
+
+    def test_nor_do_the_pages_that_list(self):
+        pages = ("/", PAGE, "/jobs/0412/run/", "/jobs/0412/log/", "/jobs/0412/card/", "/held/", "/missing/", "/find/?q=corrie")
+        before = {page: self.opens(page) for page in pages}
+        for angle in (45, 90, 135, 180):
+            self.keeps(f"shaft-reading.left.{angle}", "0.02")
+        for number in range(8):
+            Seat.objects.create(card=self.made.card, name=f"Gearbox {number}", role="gearbox", half="left", designation="6203", code="N7")
+            job(500 + number)
+        more = {page: (asked, now) for page, asked in before.items() if (now := self.opens(page)) > asked}
+        self.assertEqual(more, {})
