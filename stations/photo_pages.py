@@ -5,7 +5,7 @@ from __future__ import annotations
 from django.contrib import messages
 from django.db import transaction
 from django.db.models import Max
-from django.http import HttpRequest, HttpResponse
+from django.http import Http404, HttpRequest, HttpResponse
 from django.shortcuts import get_object_or_404, redirect, render
 from django.utils.safestring import SafeString
 from django.utils.translation import gettext as _
@@ -81,6 +81,7 @@ def photo_page(request: HttpRequest, pk: int) -> HttpResponse:
         "picture": pinned(photo),
         "station": BY_KEY[photo.station.key].name if photo.station and photo.station.key in BY_KEY else "",
         "kept_with": kept_with(photo),
+        "beside": beside(photo),
         "error": error,
         "typed": typed,
     }
@@ -102,6 +103,23 @@ def _pin(photo: Photo, request: HttpRequest, typed: dict[str, str]) -> str:
         Pin.objects.create(photo=photo, number=last + 1, x=x, y=y, note=typed["note"][:160], by=request.user)  # type: ignore[misc]
         photo.job.touch()
     return ""
+
+
+def beside(photo: Photo) -> list[Photo]:
+    """Pictures to hold it against: those of the same part first, then the others of the job, in the order they were taken."""
+    others = Photo.objects.filter(job=photo.job_id).exclude(pk=photo.pk).select_related("station", "subject").order_by("taken_at", "pk")
+    return sorted(others, key=lambda other: other.subject_id is None or other.subject_id != photo.subject_id)
+
+
+@require_GET
+def compared(request: HttpRequest, pk: int, other: int) -> HttpResponse:
+    """Two pictures of a job side by side, the older first."""
+    found = {each.pk: each for each in Photo.objects.filter(pk__in=(pk, other)).select_related("job__card", "station", "subject", "by")}
+    if len(found) < 2 or found[pk].job_id != found[other].job_id:
+        raise Http404
+    pair = sorted(found.values(), key=lambda each: (each.taken_at, each.pk))
+    taken = [(each, pinned(each), BY_KEY[each.station.key].name if each.station and each.station.key in BY_KEY else "") for each in pair]
+    return render(request, "stations/compared.html", {"job": pair[0].job, "pair": taken, "title": _("Two photos")})
 
 
 def kept_with(photo: Photo) -> str:

@@ -155,6 +155,21 @@ class Cards(Around):
         self.assertEqual((self.card.name, self.card.case_material_assumed, self.card.face_assumed), ("Corrie", False, True))
 
 
+class TwoPhotos(Around):
+    def test_pictures_of_a_job_are_held_side_by_side_the_older_first_and_those_of_the_same_part_are_offered_first(self):
+        uid = self.card.seats.get().uid
+        for name, part in (("found", f"seat:{uid}"), ("bench", ""), ("left", f"seat:{uid}")):
+            said = {"photo": photo_file(f"{name}.jpg"), "caption": name, "station": "bearings-out", "part": part}
+            self.client.post("/jobs/0412/photos/", said)
+        found, bench, left = Photo.objects.order_by("pk")
+        self.assertEqual([each.caption for each in self.client.get(f"/photos/{found.pk}/").context["beside"]], ["left", "bench"])
+        page = self.client.get(f"/photos/{left.pk}/beside/{found.pk}/")
+        self.assertEqual([photo.caption for photo, _, _ in page.context["pair"]], ["found", "left"])
+        other = job(413)
+        Photo.objects.filter(pk=bench.pk).update(job=other)
+        self.assertEqual(self.client.get(f"/photos/{left.pk}/beside/{bench.pk}/").status_code, 404)
+
+
 class TheRun(Around):
     def post(self, **fields):
         return self.client.post("/jobs/0412/run/", fields, follow=True)

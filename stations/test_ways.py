@@ -62,7 +62,7 @@ class Fasteners(TestCase):
         self.assertNotEqual("stop", self.hands.work().plate().state)
 
     def test_a_length_that_was_just_typed_is_offered_again(self):
-        self.assertNotIn("data-again", self.hands.page())
+        self.assertNotIn('data-again="40"', self.hands.page())
         self.hands.bolt(self.bolts[0].name, "40")
         self.assertIn('data-again="40"', self.hands.page())
 

@@ -26,6 +26,7 @@ urlpatterns = [
     path("missing/", missing.missing, name="missing"),
     path("gauges/<int:pk>/rests/", rests_on.found_wrong, name="gauge-rests"),
     path("photos/<int:pk>/", photo_pages.photo_page, name="photo-page"),
+    path("photos/<int:pk>/beside/<int:other>/", photo_pages.compared, name="photos-compared"),
     path("photos/<int:pk>/remove/", photo_pages.photo_remove, name="photo-remove"),
     path("jobs/<str:tag>/run/", run.run_page, name="run"),
     path("jobs/<str:tag>/about/", about_job.about_job, name="about-job"),
