@@ -119,7 +119,7 @@ def compared(request: HttpRequest, pk: int, other: int) -> HttpResponse:
         raise Http404
     pair = sorted(found.values(), key=lambda each: (each.taken_at, each.pk))
     taken = [(each, pinned(each), BY_KEY[each.station.key].name if each.station and each.station.key in BY_KEY else "") for each in pair]
-    return render(request, "stations/compared.html", {"job": pair[0].job, "pair": taken, "title": _("Two photos")})
+    return render(request, "stations/compared.html", {"job": pair[0].job, "pair": taken, "title": _("two photos")})
 
 
 def kept_with(photo: Photo) -> str:

@@ -162,7 +162,9 @@ class TwoPhotos(Around):
             said = {"photo": photo_file(f"{name}.jpg"), "caption": name, "station": "bearings-out", "part": part}
             self.client.post("/jobs/0412/photos/", said)
         found, bench, left = Photo.objects.order_by("pk")
-        self.assertEqual([each.caption for each in self.client.get(f"/photos/{found.pk}/").context["beside"]], ["left", "bench"])
+        page = self.client.get(f"/photos/{found.pk}/")
+        self.assertEqual([each.caption for each in page.context["beside"]], ["left", "bench"])
+        self.assertEqual(self.client.get(re.findall(r"/photos/\d+/small.jpg", page.content.decode())[0]).status_code, 200)
         page = self.client.get(f"/photos/{left.pk}/beside/{found.pk}/")
         self.assertEqual([photo.caption for photo, _, _ in page.context["pair"]], ["found", "left"])
         other = job(413)
