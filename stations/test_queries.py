@@ -1,7 +1,12 @@
-"""What a kept reading and a page ask of the database: bounded, and the same however much is there."""
+"""What a kept reading and a page ask of the database, bounded and the same however much is there; and what a first load weighs."""
 
 from __future__ import annotations
 
+import gzip
+import re
+from pathlib import Path
+
+from django.contrib.staticfiles import finders
 from django.db import connection
 from django.test import TestCase
 from django.test.utils import CaptureQueriesContext
@@ -12,6 +17,19 @@ from tests.shed import job, person
 PAGE = "/jobs/0412/true/"
 MOST = 34  # of a kept reading; the aim is 12
 PLACES = [(f"{what}.{side}", at) for side in ("left", "right") for what, at in (("support-place", "92"), ("gauge-place", "34"))]
+
+
+class FirstLoad(TestCase):
+    def test_a_station_s_first_load_is_under_200_kb(self):
+        made = job(order="bottom-end")
+        self.client.force_login(person())
+        page = self.client.get(f"/jobs/{made.tag}/split/", headers={"accept-encoding": "gzip"})
+        self.assertEqual(page["Content-Encoding"], "gzip")
+        loads = re.findall(r'(?:src|href)="/static/([^"]+)"', gzip.decompress(page.content).decode())
+        files = [Path(finders.find(each)) for each in {*loads, "ui/fonts/sometype-mono.woff2"}]
+        self.assertTrue({"ui/app.css", "ui/strip.js", "ui/fonts/archivo.woff2"} <= set(loads))
+        sizes = [len(each.read_bytes() if each.suffix == ".woff2" else gzip.compress(each.read_bytes())) for each in files]
+        self.assertLess(len(page.content) + sum(sizes), 200_000)
 
 
 class Asked(TestCase):

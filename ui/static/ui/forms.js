@@ -45,7 +45,7 @@ document.addEventListener("DOMContentLoaded", () => {
   document.addEventListener("input", (event) => {
     if (event.target.closest("form[method=post]") && !event.target.closest("#work")) keep();
   });
-  document.addEventListener("alpine:initialized", bring);
+  document.addEventListener(document.querySelector("[x-data]") ? "alpine:initialized" : "DOMContentLoaded", bring);
   window.addEventListener("pageshow", (event) => {
     if (event.persisted && document.getElementById("work")) window.location.reload(); // Back shows the page as it is now
   });
