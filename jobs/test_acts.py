@@ -249,7 +249,9 @@ class Closed(TestCase):
                 ):
                     continue
                 pk = self.photo.pk if route.startswith("photos/") else self.job.card_id
-                yield "/" + re.sub(r"<(?:\w+:)?(\w+)>", lambda found, pk=pk: str({**values, "pk": pk, "paper": "a4", "other": 1}[found[1]]), route)
+                yield "/" + re.sub(
+                    r"<(?:\w+:)?(\w+)>", lambda found, pk=pk: str({**values, "pk": pk, "paper": "a4", "other": 1}[found[1]]), route
+                )
 
     def test_no_address_changes_anything_in_it(self):
         before = self.everything()
