@@ -21,7 +21,8 @@ from ui.numbers import show
 from ui.svg import Sheet, papers
 
 WIDTHS = {"wide": 760.0, "narrow": 330.0}  # of a plot on a desk and on a phone
-ROW, TOP, FOOT = 34.0, 30.0, 44.0  # px
+ROW, TOP = 34.0, 30.0  # px
+FOOT = {"wide": 44.0, "narrow": 84.0}  # a phone has its axis named in two lines
 
 
 @require_GET
@@ -55,7 +56,8 @@ def _drawn(prediction: Prediction, lines: list[Beside], drawing: str, width: flo
         for each in lines
     )
     over = ROW * (1.7 if narrow else 1.0)  # a phone has the label above its line
-    sheet = Sheet(width, TOP + over * len(lines) + FOOT, str(prediction.name), said, drawing)
+    below = FOOT["narrow" if narrow else "wide"]
+    sheet = Sheet(width, TOP + over * len(lines) + below, str(prediction.name), said, drawing)
     left, right = (16.0, width - 24.0) if narrow else (250.0, width - 40.0)
     most = max(1.0, *(max(each.high, each.happened, *(each.unsure or ())) for each in lines))
     foot = TOP + over * len(lines)
@@ -67,7 +69,7 @@ def _drawn(prediction: Prediction, lines: list[Beside], drawing: str, width: flo
     for tick in ticks:
         sheet.line((x(tick), TOP - 8), (x(tick), foot), "rule" if tick != 1.0 else "thin")
         sheet.text((x(tick), foot + 18), _percent(tick), "tick", "middle")
-    sheet.text(((left + right) / 2, foot + 38), str(prediction.axis), "tick", "middle")
+    sheet.text(((left + right) / 2, foot + (62 if narrow else 38)), str(prediction.axis), "tick", "middle")
     for number, each in enumerate(lines):
         y = TOP + over * (number + 1) - ROW / 2
         label = ((left, y - 20), "start") if narrow else ((left - 14, y + 5), "end")

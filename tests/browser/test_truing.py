@@ -42,7 +42,7 @@ class UnderTheGauge(BrowserCase):
         self.page.get_by_label("Line 5").uncheck()
         self.page.get_by_role("button", name="Look again").click()
         self.page.get_by_role("button", name="Keep 4 readings").click()
-        self.sees("4 readings kept from dial.csv", where=".notice")
+        self.sees("4 readings kept from dial.csv", where="#strip-words")
         self.sees("Drive side at 180°", where=".strip")
         self.assertQuiet()
 
