@@ -25,7 +25,7 @@ from shop.defaults import add_usual_tools, lacks_tools
 from shop.forms import ShopForm
 from shop.models import Person, Shop
 from shopmath.amounts import newtons
-from ui.numbers import between, exact, show, size, spelled_in, trade
+from ui.numbers import between, exact, show, size, spelled_in, thread
 from ui.times import day
 from ui.units import question_unit
 
@@ -44,10 +44,6 @@ class Shelf:
 
     def lines(self) -> list[tuple[Any, list[str]]]:
         return [(thing, [say(thing) for _, say in self.columns]) for thing in self.form._meta.model.objects.filter(from_file="")]
-
-
-def _screw(d_mm: float, pitch_mm: float) -> str:
-    return trade(d_mm, pitch_mm)
 
 
 def _unless_unknown(value: float | None, kind: str) -> str:
@@ -114,9 +110,9 @@ SHELVES: dict[str, Shelf] = {
         gettext_lazy("Flywheel pullers"),
         gettext_lazy("a puller"),
         (
-            (gettext_lazy("Thread"), lambda it: _screw(it.thread_mm, it.pitch_mm)),
+            (gettext_lazy("Thread"), lambda it: thread(it.thread_mm, it.pitch_mm)),
             (gettext_lazy("Hand"), lambda it: it.get_hand_display()),
-            (gettext_lazy("Centre screw"), lambda it: _screw(it.screw_mm, it.screw_pitch_mm)),
+            (gettext_lazy("Centre screw"), lambda it: thread(it.screw_mm, it.screw_pitch_mm)),
         ),
         gettext_lazy("None yet; Flywheel off measures the one in your hand."),
     ),
@@ -125,7 +121,7 @@ SHELVES: dict[str, Shelf] = {
         gettext_lazy("Case splitters"),
         gettext_lazy("a splitter"),
         (
-            (gettext_lazy("Screws"), lambda it: f"{it.screws} of {_screw(it.thread_mm, it.pitch_mm)}"),
+            (gettext_lazy("Screws"), lambda it: f"{it.screws} of {thread(it.thread_mm, it.pitch_mm)}"),
             (gettext_lazy("Push screw"), lambda it: _("{pitch} a turn").format(pitch=size(it.push_pitch_mm))),
         ),
         gettext_lazy("None yet; Split measures the one in your hand."),
@@ -151,7 +147,7 @@ SHELVES: dict[str, Shelf] = {
         gettext_lazy("Crank pull-in tools"),
         gettext_lazy("a pull-in tool"),
         (
-            (gettext_lazy("Adapter"), lambda it: _screw(it.thread_mm, it.thread_pitch_mm)),
+            (gettext_lazy("Adapter"), lambda it: thread(it.thread_mm, it.thread_pitch_mm)),
             (gettext_lazy("Pulls"), lambda it: _("{pitch} a turn").format(pitch=size(it.pitch_mm))),
         ),
     ),

@@ -1,4 +1,4 @@
-"""A shop of many years for `bin/bench`: two thousand jobs, sixty thousand readings, eight thousand photos."""
+"""A shop of many years for `bin/bench`: twenty thousand jobs, two hundred thousand readings, eight thousand photos."""
 
 from __future__ import annotations
 
@@ -17,7 +17,7 @@ from jobs.models import Entry, Job, Photo, Reading, RunStation
 from shop.models import Person
 from stations.registry import WORK_ORDERS
 
-JOBS, READINGS, PHOTOS, ON_BENCH = 2000, 60_000, 8000, 15
+JOBS, READINGS, PHOTOS, ON_BENCH = 20_000, 200_000, 8000, 15
 KINDS = ("Corrie", "Merle", "Skerry", "Haugh", "Bellows", "Plover", "Tarn", "Fulmar", "Sound", "Voe")
 BEARINGS = ("6204 C3", "6205", "6203-2RS", "6305 C3", "6206", "6202-2Z")
 FIRST = 1001

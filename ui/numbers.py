@@ -101,6 +101,17 @@ def trade(*sizes_mm: float) -> str:
     return " × ".join(plain(size) for size in sizes_mm)
 
 
+def thread(diameter_mm: float, pitch_mm: float) -> str:
+    """A thread by its diameter and pitch, a pitch of the inch series in threads per inch.
+
+    >>> thread(26.9, 1.0), thread(18.95, 25.4 / 26)
+    ('26.9 × 1', '18.95 × 26 tpi')
+    """
+    per_inch = round(25.4 / pitch_mm)
+    of_inch = abs(pitch_mm * per_inch - 25.4) < 0.01 and abs(pitch_mm / 0.05 - round(pitch_mm / 0.05)) > 0.01
+    return f"{plain(diameter_mm)} × {per_inch} tpi" if of_inch else trade(diameter_mm, pitch_mm)
+
+
 def exact(value: float, kind: str = "length", finest: float = 1e-5) -> Amount:
     """A number that is just what it says, such as a limit on a card: with as many digits as it has, in another unit with three.
 

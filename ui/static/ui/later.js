@@ -14,6 +14,7 @@
   let notes = []; // what the server said of them
   let offered = false; // a choice is asked, and the machine does not answer
   let order = 0;
+  const storing = new Set(); // ids
 
   const inShell = () => document.body.hasAttribute("data-away");
   const person = () => document.body.dataset.person || (inShell() && store("person")) || "";
@@ -50,11 +51,15 @@
   const readAll = async () => {
     const all = await inStore("waiting", (kept) => kept.getAll());
     if (!all) return;
-    mine = all.filter((each) => each.person === person()).sort((one, other) => one.order - other.order);
+    const onTheirWay = mine.filter((each) => storing.has(each.id)); // into the store: it does not tell of them yet
+    const known = all.filter((each) => each.person === person() && !storing.has(each.id));
+    mine = [...known, ...onTheirWay].sort((one, other) => one.order - other.order);
   };
-  const keep = (entry) => {
-    mine = [...mine.filter((each) => each.id !== entry.id), entry];
-    return inStore("waiting", (kept) => kept.put(entry));
+  const keep = async (entry) => {
+    mine = [...mine.filter((each) => each.id !== entry.id), entry].sort((one, other) => one.order - other.order);
+    storing.add(entry.id);
+    await inStore("waiting", (kept) => kept.put(entry));
+    storing.delete(entry.id);
   };
   const forget = (entry) => {
     mine = mine.filter((each) => each.id !== entry.id);
@@ -353,11 +358,13 @@
   const setUp = async () => {
     const clock = document.querySelector("[data-server-now]");
     if (clock) store("skew", String(Number(clock.dataset.serverNow) - Date.now()));
-    if (!inShell()) store("person", person() || null);
+    if (!inShell()) {
+      store("person", person() || null);
+      take(); // at once: what is typed now may not be sent
+    }
     await readAll();
     if (inShell()) await openShell();
     else {
-      take();
       forgetOld();
       if (along && here().length) ask();
     }
