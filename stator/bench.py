@@ -329,7 +329,7 @@ def served(port: int, data: str) -> None:
 
         client = Client()
         client.force_login(Person.objects.get(username="skipper"))
-        client.get("/book-in/")  # brings the token that a form sends
+        client.get("/book-in/", headers={"host": "127.0.0.1"})  # brings the token that a form sends
         cookie = "; ".join(f"{name}={morsel.value}" for name, morsel in client.cookies.items())
 
         def fetch(path: str) -> tuple[bytes, int]:

@@ -9,7 +9,7 @@ import urllib.request
 import uuid
 from concurrent.futures import ThreadPoolExecutor
 
-WRITERS, EACH_WRITES, OF_JOBS = 8, 40, ("0421", "0423", "0425", "0430")
+WRITERS, EACH_WRITES, OF_JOBS = 8, 40, ("0412", "0421", "0423", "0427")
 
 
 def measure(base: str, cookie: str) -> None:
