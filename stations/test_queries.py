@@ -12,6 +12,8 @@ from django.test import TestCase
 from django.test.utils import CaptureQueriesContext
 
 from engines.models import EngineCard, Seat
+from jobs.models import Photo
+from stations.test_around import photo_file
 from tests.shed import job, person
 
 PAGE = "/jobs/0412/true/"
@@ -30,6 +32,14 @@ class FirstLoad(TestCase):
         self.assertTrue({"ui/app.css", "ui/strip.js", "ui/fonts/archivo.woff2"} <= set(loads))
         sizes = [len(each.read_bytes() if each.suffix == ".woff2" else gzip.compress(each.read_bytes())) for each in files]
         self.assertLess(len(page.content) + sum(sizes), 200_000)
+
+    def test_what_is_compressed_already_is_sent_as_it_is(self):
+        made = job(order="bottom-end")
+        self.client.force_login(person())
+        self.client.post(f"/jobs/{made.tag}/photos/", {"photo": photo_file(size=(640, 480)), "station": "book-in"})
+        for page in (f"/photos/{Photo.objects.get().pk}/full.jpg", f"/jobs/{made.tag}/job.zip"):
+            answer = self.client.get(page, headers={"accept-encoding": "gzip"})
+            self.assertEqual((answer.status_code, answer.get("Content-Encoding")), (200, None), page)
 
 
 class Asked(TestCase):
