@@ -22,6 +22,7 @@ from stations.answering import Answer, find_work, next_seat, place_called
 from stations.base import COMMANDS, WORD, BoundStation, Moved, Question, plausible
 from stations.base.marked import SENT_LATER
 from stations.later import typed_at
+from stations.seen import same_attempt
 from stations.several import (
     SKIP_ALL,
     as_before,
@@ -39,9 +40,6 @@ from ui.addresses import row_number
 BROUGHT_OVER = gettext_lazy("Everything that was read is here again, with who read it and when. Change what was wrong, then sign.")
 MOVED_ON = gettext_lazy(
     "This was signed meanwhile, perhaps on another device. What you typed is still here; replace the entry to change it."
-)
-ANOTHER_ATTEMPT = gettext_lazy(
-    "Attempt {attempt} was begun meanwhile, on another device. What you typed is still here: look, then press Enter again."
 )
 CORRECTED = gettext_lazy("{old} had been kept here before; {new} stands in its place.")
 ANOTHER_LAST = gettext_lazy("Meanwhile {by} kept {typed}. Undo once more to withdraw that.")
@@ -128,6 +126,9 @@ def keep(request: HttpRequest, work: BoundStation) -> Answer:
         return _command(request, work, waiting, command)
     thread = as_thread(ask, text) if ask else None
     if ask and thread:
+        same_attempt(row_number(request.POST.get("attempt", "")), work.attempt, ask.key)
+        if _came_second(work, ask, row_number(request.POST.get("saw", ""))):
+            return Answer(work)  # answered meanwhile, on another device: the first stands
         reading = take_thread(opened(work), ask, text, thread, _doing(request).key)
         _did(request, f"{ask.words}, {text.strip()}")
         return _settled(work, reading=reading)
@@ -136,9 +137,7 @@ def keep(request: HttpRequest, work: BoundStation) -> Answer:
         raise BadInput(ask_key, _("The page has moved on to another reading. What you typed is kept; see what is asked now."))
     if command and _is_command(work, ask, command):
         return _command(request, work, ask, command)
-    attempt = row_number(request.POST.get("attempt", ""))
-    if attempt is not None and attempt != work.attempt:
-        raise BadInput(ask.key, ANOTHER_ATTEMPT.format(attempt=work.attempt))
+    same_attempt(row_number(request.POST.get("attempt", "")), work.attempt, ask.key)
     if request.POST.get("as_before"):
         return _as_before(request, opened(work), ask)
     if not command and ask.offer:

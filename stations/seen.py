@@ -7,10 +7,14 @@ from dataclasses import dataclass
 from datetime import timedelta
 
 from django.utils.translation import gettext as _
+from django.utils.translation import gettext_lazy
 
 from shopmath.checks import BadInput
 
 _FIGURES = re.compile(r"[-+−]?\d+(?:[.,:]\d+)*")
+ANOTHER_ATTEMPT = gettext_lazy(
+    "Attempt {attempt} was begun meanwhile, on another device. What you typed is still here: look, then press Enter again."
+)
 SAID_FOR = timedelta(minutes=10)  # how long a page says that a question was answered twice
 
 
@@ -48,3 +52,9 @@ class Moved(BadInput):
     def __init__(self, revision: int) -> None:
         super().__init__("sign", _("Since this page was shown the work has moved on."))
         self.revision = revision
+
+
+def same_attempt(shown: int | None, attempt: int, key: str) -> None:
+    """Refuse what was typed on a page that shows an attempt before the one under way; a page that says none is believed."""
+    if shown is not None and shown != attempt:
+        raise BadInput(key, ANOTHER_ATTEMPT.format(attempt=attempt))

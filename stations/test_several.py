@@ -97,6 +97,12 @@ class Threads(Several):
         self.sends(text="right")
         self.assertNotIn("stop", self.shown()["plate"].state)
 
+    def test_of_two_devices_that_tell_a_thread_the_first_stands(self):
+        self.page = "/jobs/0412/flywheel-off/"
+        for text in ("M27x1", "M26x1"):
+            self.client.post(f"{self.page}keep/", {"ask": "puller-diameter", "text": text, "saw": "0"}, headers={"hx-request": "true"})
+        self.assertEqual([each.canonical for each in Reading.objects.filter(property="puller-diameter")], [27])
+
 
 class AsBefore(Several):
     def test_the_next_seat_is_described_as_the_one_before_in_one_act_but_not_how_it_came_out(self):

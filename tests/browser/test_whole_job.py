@@ -59,7 +59,6 @@ LOOK = """() => {
     ask: document.querySelector("#strip-field")?.dataset.ask || document.querySelector(".strip-options [name=ask]")?.value || "",
     example: document.querySelector("#strip-field")?.placeholder || "",
     empty: text(".strip-ask p").includes("leaves it out"),
-    enters: Boolean(document.querySelector("[data-enter]")),
     options: [...document.querySelectorAll(".strip-options [name=text]")].map((one) => one.value),
     again: document.querySelector(".again")?.dataset.again || "",
     before: Boolean(document.querySelector(".as-before")),
