@@ -13,6 +13,7 @@ from contextlib import contextmanager
 from dataclasses import dataclass, field
 from functools import wraps
 from hashlib import file_digest, sha256
+from threading import RLock
 from typing import Any
 
 from django.core.exceptions import PermissionDenied
@@ -26,6 +27,7 @@ from shop.models import Person
 FIELD = "client_key"  # of the form
 NOT_SAID = (FIELD, "csrfmiddlewaretoken", "heard", "at")  # what differs between two sendings of the same
 MOST = 40
+_TURN = RLock()  # of this process: who waits here is let in turn, who waits for the database's lock tries again after growing pauses
 
 
 @dataclass
@@ -69,7 +71,7 @@ def digest_of(request: HttpRequest) -> str:
 @contextmanager
 def once(person: Person, key: str, digest: str, address: str, job: Job | None = None) -> Iterator[Doing]:
     """The transaction of one act: written down when it was done, taken back whole when it was refused."""
-    with transaction.atomic():
+    with _TURN, transaction.atomic():
         known = list(Act.objects.filter(sent_key=key).order_by("pk"))
         last = next((each for each in reversed(known) if (each.address, each.person_id) == (address[:200], person.pk)), None)
         same = last if last and last.digest == digest else None
