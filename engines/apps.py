@@ -1,5 +1,11 @@
 from django.apps import AppConfig
+from django.db.models.signals import post_migrate
 
 
 class EnginesConfig(AppConfig):
     name = "engines"
+
+    def ready(self) -> None:
+        from engines.stamps import install
+
+        post_migrate.connect(install, sender=self, dispatch_uid="stamp-the-cards")

@@ -61,15 +61,15 @@ def taken_of(reading: Reading) -> Taken | None:
     )
 
 
-def own_of(entry: Entry | None, readings: list[Reading]) -> Own:
-    """What an entry holds itself, of readings that were fetched with it."""
+def own_of(entry: Entry | None, readings: list[Reading], moves: tuple[Done, ...] | None = None) -> Own:
+    """What an entry holds itself, of readings that were fetched with it; its moves are asked for unless they are known."""
     if entry is None:
         return Own()
     taken = (taken_of(reading) for reading in readings if not reading.withdrawn_at)
-    moves = entry.moves.select_related("subject")
+    moves = tuple(map(_done, entry.moves.select_related("subject"))) if moves is None else moves
     return Own(
         taken=tuple(each for each in taken if each),
-        moves=tuple(_done(move) for move in moves),
+        moves=moves,
         chosen=dict(entry.choices),
         skipped=frozenset(entry.choices.get("skipped", [])),
         attempt=entry.attempt,

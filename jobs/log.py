@@ -66,13 +66,19 @@ def current_entry(station: RunStation, seat: Seat | None) -> Entry | None:
     return entries.select_related("signed_by", "opened_by", "supersedes", "record").order_by("-pk").first()
 
 
-def _refuse_signed(entry: Entry) -> Entry:
-    fresh = Entry.objects.select_related("job").get(pk=entry.pk)
-    if fresh.is_signed:
+def _refuse_signed(entry: Entry) -> None:
+    """Whether it may still be written into is asked of the database; an entry that a page has read may be old."""
+    signed_at, gone_at = Entry.objects.filter(pk=entry.pk).values_list("signed_at", "job__gone_at").get()
+    if signed_at:
         raise Signed
-    if fresh.job.is_closed:
+    if gone_at:
         raise Closed
-    return fresh
+
+
+def _fresh(entry: Entry) -> Entry:
+    """An entry as it stands now, if it may still be written into."""
+    _refuse_signed(entry)
+    return Entry.objects.select_related("job").get(pk=entry.pk)
 
 
 def keep_reading(
@@ -91,9 +97,9 @@ def keep_reading(
 ) -> Reading:
     """Keep a reading. The same one under the same key is kept once; another one under a known key gets a key of its own."""
     with transaction.atomic():
-        known = Reading.objects.filter(client_key=client_key).first()
-        if known and (known.entry_id, known.ask, known.attempt, known.text) == (entry.pk, ask, attempt, quantity.text):
-            return known
+        known = Reading.objects.filter(client_key=client_key).values_list("pk", "entry_id", "ask", "attempt", "text").first()
+        if known and known[1:] == (entry.pk, ask, attempt, quantity.text):
+            return Reading.objects.get(pk=known[0])
         client_key = f"{client_key[:40]}.{uuid.uuid4().hex[:12]}" if known else client_key
         _refuse_signed(entry)
         where: dict[str, Any] = columns(entry.job.card_id, slot) if slot else {}
@@ -139,7 +145,7 @@ def carry(
 ) -> None:
     """Write into an entry what was done at another place: readings, clocks that have run (key, tone, from, to), choices. At once."""
     with transaction.atomic():
-        fresh = _refuse_signed(entry)
+        fresh = _fresh(entry)
         fresh.attempt, fresh.choices = attempt, {**fresh.choices, **choices}
         fresh.save(update_fields=["attempt", "choices"])
         Reading.objects.bulk_create(
@@ -200,7 +206,7 @@ def withdraw(reading: Reading, person: Person, *, came_second: bool = False) -> 
 def choose(entry: Entry, **choices: Any) -> Entry:
     """Change choices; what another device chose meanwhile stays."""
     with transaction.atomic():
-        fresh = _refuse_signed(entry)
+        fresh = _fresh(entry)
         fresh.choices = {**fresh.choices, **choices}
         fresh.save(update_fields=["choices"])
         entry.job.touch()
@@ -210,7 +216,7 @@ def choose(entry: Entry, **choices: Any) -> Entry:
 def next_attempt(entry: Entry, **choices: Any) -> Entry:
     """Close the attempt that is open and begin the next, with the choices that go with it."""
     with transaction.atomic():
-        fresh = _refuse_signed(entry)
+        fresh = _fresh(entry)
         fresh.attempt += 1
         fresh.choices = {**fresh.choices, **choices}
         fresh.save(update_fields=["attempt", "choices"])
@@ -245,7 +251,7 @@ def record_move(
 def tick(entry: Entry, person: Person, key: str, on: bool) -> Entry:
     """Tick or untick one line of a check list, with who and when."""
     with transaction.atomic():
-        fresh = _refuse_signed(entry)
+        fresh = _fresh(entry)
         fresh.ticks.pop(key, None)
         if on:
             fresh.ticks[key] = {"by": person.called, "at": clock.now(entry.job).isoformat(timespec="seconds")}
@@ -257,7 +263,7 @@ def tick(entry: Entry, person: Person, key: str, on: bool) -> Entry:
 def untick(entry: Entry) -> None:
     """Every line of the check list is open again."""
     with transaction.atomic():
-        fresh = _refuse_signed(entry)
+        fresh = _fresh(entry)
         fresh.ticks = {}
         fresh.save(update_fields=["ticks"])
 
@@ -333,7 +339,7 @@ def sign(
 ) -> Entry:
     """Close an entry for good, with the call and everything needed to compute it again."""
     with transaction.atomic():
-        fresh = _refuse_signed(entry)
+        fresh = _fresh(entry)
         now = at or clock.now(entry.job)
         Timer.objects.filter(entry=fresh, ended_at__isnull=True).exclude(key=CURE).update(ended_at=now)  # a joint cures on
         derive(fresh, found)

@@ -83,7 +83,9 @@ def remove(using: str = "default", **kwargs: Any) -> None:
 @contextmanager
 def lifted(using: str = "default") -> Iterator[None]:
     """For filling and emptying a database of tests and measurements only."""
-    remove(using)
+    with connections[using].cursor() as cursor:
+        for name, _, _ in _triggers():
+            cursor.execute(f"DROP TRIGGER IF EXISTS {name}")
     try:
         yield
     finally:

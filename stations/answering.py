@@ -13,6 +13,7 @@ from django_htmx.http import HttpResponseClientRedirect, trigger_client_event
 
 from engines.models import Seat
 from engines.plausible import AGAIN
+from engines.stamps import whole
 from jobs import clock
 from jobs.models import Reading
 from jobs.photos import photos_of
@@ -44,6 +45,7 @@ def find_work(request: HttpRequest, tag: str, key: str, seat: int | None = None,
     if key not in BY_KEY:
         raise Http404
     job = get_object_or_404(JOB, number=job_number(tag))
+    job.card = whole(job.card)
     stage = next((each for each in job.run.all() if each.key == key), None)
     found = next((each for each in job.card.seats.all() if each.pk == seat), None)
     seatless = BY_KEY[key].by_seat and found is None and not BY_KEY[key].goes_whole

@@ -230,7 +230,7 @@ def _settled(
     work: BoundStation, ask: str | None = None, event: str = "", note: str = "", reading: Reading | None = None, *, only_here: bool = False
 ) -> Answer:
     """The screen after a write: read afresh once, where it stands written down."""
-    fresh = with_reading(work) if reading and only_here else again(work, only_here=only_here)
+    fresh = with_reading(work, reading) if reading and only_here else again(work, only_here=only_here)
     fresh.settle()
     return Answer(fresh, ask, event=event, note=note, reading=reading)
 

@@ -7,6 +7,7 @@ from typing import Any
 
 from django.db.models import Prefetch
 
+from engines.stamps import whole
 from jobs import clock, log
 from jobs.models import Job, Reading, Timer
 from shop.models import Gauge
@@ -15,7 +16,7 @@ from stations.base import BoundStation, Question, bind, plausible
 
 TIMERS = Timer.objects.select_related("entry__station")  # what each counts, its station says
 JOB_ALONE = Job.objects.prefetch_related("run", Prefetch("timers", TIMERS))
-JOB = JOB_ALONE.select_related("card").prefetch_related("card__seats")
+JOB = JOB_ALONE.select_related("card")  # its card with all that is on it: `whole`
 
 
 def again(work: BoundStation, *, only_here: bool = False) -> BoundStation:
@@ -24,8 +25,7 @@ def again(work: BoundStation, *, only_here: bool = False) -> BoundStation:
     The transaction of an act holds the database for itself: what it has read before stands.
     """
     job = (JOB_ALONE if only_here else JOB).get(pk=work.job.pk)
-    if only_here:
-        job.card = work.job.card
+    job.card = work.job.card if only_here else whole(job.card)
     stage = next(each for each in job.run.all() if each.pk == work.stage.pk)
     fresh: BoundStation = bind(work.station, job, stage, work.seat, work.person, clock.now(job))
     fresh.papers, fresh.seen = work.papers, work.seen
@@ -34,10 +34,10 @@ def again(work: BoundStation, *, only_here: bool = False) -> BoundStation:
     return fresh
 
 
-def with_reading(work: BoundStation) -> BoundStation:
-    """The same work after one more reading: its readings are read afresh, and nothing else has changed."""
-    work.job.refresh_from_db(fields=["revision"])
-    fresh = work.anew()
+def with_reading(work: BoundStation, reading: Reading) -> BoundStation:
+    """The same work after one more reading, and nothing else has changed; where it took the place of others, all are read afresh."""
+    alone = not work.live(reading.ask) and all(each.pk != reading.pk for each in work.readings)
+    fresh = work.anew([*work.readings, reading] if alone else ())
     fresh.now = work.now
     fresh.know(work)
     return fresh

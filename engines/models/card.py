@@ -99,6 +99,7 @@ class EngineCard(models.Model):
     wheel_rpm = models.FloatField(_("working speed"), null=True, blank=True, validators=[MinValueValidator(100), MaxValueValidator(30000)])
     flywheel_source = models.CharField(_("where these are from"), max_length=80, blank=True)
     version = models.PositiveIntegerField(default=1)
+    stamp = models.BigIntegerField(default=0, editable=False, help_text=_("Another one after every change; `engines.stamps` draws it."))
     made_at = models.DateTimeField(auto_now_add=True)
 
     class Meta:

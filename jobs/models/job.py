@@ -61,6 +61,7 @@ class Job(models.Model):
 
     def touch(self) -> None:
         Job.objects.filter(pk=self.pk).update(revision=F("revision") + 1)
+        self.revision += 1  # the transaction of an act holds the database for itself
 
 
 class Origin(models.Model):

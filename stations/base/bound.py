@@ -62,7 +62,8 @@ class Bound(Kept, ABC):
         self.reader_units = units_now()
         if self.entry:
             self.now = self.entry.signed_at or self.now  # a signed entry stands as it stood
-            self.readings = list(self.entry.readings.select_related("gauge", "by", "subject"))
+            self.readings = self.readings or list(self.entry.readings.select_related("gauge", "by", "subject"))
+            self.entry.job = self.job
             self.timers = [timer for timer in self.job.timers.all() if timer.entry_id == self.entry.pk]
 
     # what rooms override

@@ -5,7 +5,7 @@ Nothing here knows a trade: the definition computes, asks, judges and draws; thi
 
 from __future__ import annotations
 
-from collections.abc import Iterable
+from collections.abc import Iterable, Sequence
 from dataclasses import replace
 from functools import cached_property
 from typing import Any
@@ -18,7 +18,7 @@ from engines.about import ABOUT, WORDS
 from engines.properties import Property
 from engines.slots import Slot
 from jobs import log
-from jobs.facts import Fact, Finding, Origin, Own
+from jobs.facts import Done, Fact, Finding, Origin, Own
 from jobs.gather import own_of, slot_of, taken_of
 from jobs.models import Job, Reading
 from shop.models import Equipment, Gauge
@@ -50,11 +50,19 @@ GAUGELESS = {"length": 0.001, "temperature": 1.0, "torque": 1.0, "angle": 1.0, "
 class Room(BoundStation):
     """A bound station."""
 
+    moves: tuple[Done, ...] | None = None  # that its entry is known to hold; None asks
+
     def __post_init__(self) -> None:
         super().__post_init__()
         prefetch_related_objects([self.job.card], "seats", "seals", "marks", "specs")
         if self.entry:
             self.entry.station = self.stage
+
+    def anew(self, readings: Sequence[Reading] = ()) -> BoundStation:
+        again = super().anew(readings)
+        if readings and isinstance(again, Room):
+            again.moves = self.own.moves  # one more reading moves nothing
+        return again
 
     def afresh(self) -> Room:
         """The same work after something was written, at the same moment."""
@@ -76,7 +84,7 @@ class Room(BoundStation):
     @cached_property
     def own(self) -> Own:
         """What this entry holds itself."""
-        return own_of(self.entry, self.readings)
+        return own_of(self.entry, self.readings, self.moves)
 
     @cached_property
     def given(self) -> Given:

@@ -2,7 +2,10 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
+
 from jobs import log
+from jobs.models import Reading
 from shopmath.checks import BadInput
 from stations.base.bound import Bound
 from stations.base.recording import frozen
@@ -25,8 +28,8 @@ class BoundStation(Bound):
             call = log.Call(plate.state, plate.words, plate.line or plate.move, plate.code, plain_values(plate.values))
             self.entry = log.sign(self.entry, self.person, call, told.result(), told.findings(), frozen(told, plate), at=self.now)
 
-    def anew(self) -> BoundStation:
-        """The same work with nothing said yet: a record is in the units of the shop, whoever signs it."""
-        again = type(self)(self.station, self.job, self.stage, self.seat, self.entry, self.person, self.now, self.shop)
+    def anew(self, readings: Sequence[Reading] = ()) -> BoundStation:
+        """The same work with nothing said yet, its readings read unless given: a record is in the units of the shop, whoever signs."""
+        again = type(self)(self.station, self.job, self.stage, self.seat, self.entry, self.person, self.now, self.shop, list(readings))
         again.papers, again.seen = self.papers, self.seen
         return again
