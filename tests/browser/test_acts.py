@@ -89,13 +89,14 @@ class CardFromALayout(Counted):
             self.page.fill("[name$=designation]", "6303 C3" if seat.is_main else seat.designation)
             self.acts += 1
             self.page.keyboard.press("Enter")
-            self.page.wait_for_url("**/card/**")
+            self.page.locator("#seat-form form[novalidate]").wait_for(state="detached")
             self.sees("6303 C3")
         for seal in Seal.objects.order_by("pk")[:2]:
             self.tap(seal.name)
             self.page.fill("[name=seal-shaft_mm]", "17x35x7")
             self.acts += 1
             self.page.keyboard.press("Enter")
+            self.page.locator("#seal-form form[novalidate]").wait_for(state="detached")
             self.sees("17 × 35 × 7")
         self.assertFalse(Seat.objects.filter(marking_assumed=True).exists())
         self.assertEqual(["6303 C3", "6303 C3"], [each.designation for each in Seat.objects.filter(role="main")])

@@ -1,10 +1,19 @@
 /* Small manners of the forms, as Alpine components. */
-document.addEventListener("DOMContentLoaded", () => {
-  const wrong = document.querySelector(".field.wrong input, .field.wrong select, .field.wrong textarea");
-  if (!wrong) return; // what was refused is in hand: typing replaces it
-  wrong.focus();
-  if (wrong.select && wrong.type !== "file") wrong.select();
-});
+(() => {
+  const hand = (within) => {
+    const wrong = within.querySelector(".field.wrong :is(input, select, textarea)");
+    if (!wrong) return false; // what was refused is in hand: typing replaces it
+    wrong.focus();
+    if (wrong.select && wrong.type !== "file") wrong.select();
+    return true;
+  };
+  document.addEventListener("DOMContentLoaded", () => hand(document));
+  document.addEventListener("htmx:afterSettle", ({ target }) => {
+    if (!target.matches(".part") || hand(target)) return;
+    const first = target.querySelector("form :is(input:not([type=hidden]), select, textarea)") || target.querySelector(".part-link, .textlink");
+    first.focus(); // a form opened in place is gone on with; one that was kept gives the next
+  });
+})();
 
 /* what is typed into a form and not sent is there again when the browser's Back or a reload brings the page back */
 (() => {
