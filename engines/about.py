@@ -113,7 +113,7 @@ ABOUT: dict[Property, About] = {
     Property.FIT_OUTCOME: About(WORDS, shared=False),
     Property.SEATING_GAP: About(low=0, high=60, shared=False),
     Property.SEATING_GAP_COLD: About(low=0, high=60, shared=False),
-    Property.SEATING_DEPTH: About(low=0, high=60, shared=False),
+    Property.SEATING_DEPTH: About(low=-10, high=60, shared=False),
     Property.CIRCLIP: About(WORDS, shared=False),
     Property.BEARING_HOME: About(WORDS),
     Property.WAY_SETTLED: About(WORDS),

@@ -29,10 +29,9 @@ LIKE_ON_THE_CARD = ("on", "designation", "code", "measured_mm")
 TIGHTER = {"N7": "P7", "K7": "N7", "M7": "N7", "H7": "N7", "J7": "N7", "P7": "R7", "k5": "m5", "m5": "n5", "k6": "m6", "m6": "n6"}
 
 
-class FitForm(CheckForm):
-    """A marking or three sizes; a fit code or a measured size; how it is heated and chilled."""
+class OneSeatForm(CheckForm):
+    """A marking or three sizes; a fit code or a measured size; what it goes into or onto."""
 
-    chips = ("on", "heat", "chill")
     designation = forms.CharField(max_length=40, label=_("Bearing or sizes"), widget=forms.TextInput(attrs={"placeholder": "6205 C3"}))
     code = forms.CharField(
         max_length=14, required=False, label=_("Fit code of the seat"), widget=forms.TextInput(attrs={"placeholder": "N7"})
@@ -40,16 +39,6 @@ class FitForm(CheckForm):
     measured_mm = quantity("length", _("or measured, cold"), low=-1)
     on = forms.ChoiceField(label=_("It goes"), choices=Seat.On.choices, widget=forms.RadioSelect, initial=Seat.On.CASE)
     case_material = forms.ChoiceField(label=_("Case metal"), choices=case_metals)
-    heat = forms.ChoiceField(
-        label=_("Heat"), choices=[*Heater.Method.choices, (NONE, _("none"))], widget=forms.RadioSelect, initial=Heater.Method.OVEN
-    )
-    chill = forms.ChoiceField(
-        label=_("Chill"), choices=[(NONE, _("none")), *Chiller.Method.choices], widget=forms.RadioSelect, initial=Chiller.Method.FREEZER
-    )
-    heater_c = quantity("temperature", _("Oven or plate set to"), low=20, high=400)
-    target_c = quantity("temperature", _("Heated part to"), low=20, high=300)
-    chiller_c = quantity("temperature", _("Chiller at"), low=-100, high=10)
-    room_c = quantity("temperature", _("Air"), low=-20, high=45)
 
     def clean(self) -> dict[str, Any]:
         data = super().clean() or {}
@@ -66,6 +55,22 @@ class FitForm(CheckForm):
             return data
         data["seat"] = seat.instance
         return data
+
+
+class FitForm(OneSeatForm):
+    """A bearing in its seat, and how it is heated and chilled."""
+
+    chips = ("on", "heat", "chill")
+    heat = forms.ChoiceField(
+        label=_("Heat"), choices=[*Heater.Method.choices, (NONE, _("none"))], widget=forms.RadioSelect, initial=Heater.Method.OVEN
+    )
+    chill = forms.ChoiceField(
+        label=_("Chill"), choices=[(NONE, _("none")), *Chiller.Method.choices], widget=forms.RadioSelect, initial=Chiller.Method.FREEZER
+    )
+    heater_c = quantity("temperature", _("Oven or plate set to"), low=20, high=400)
+    target_c = quantity("temperature", _("Heated part to"), low=20, high=300)
+    chiller_c = quantity("temperature", _("Chiller at"), low=-100, high=10)
+    room_c = quantity("temperature", _("Air"), low=-20, high=45)
 
 
 def _thing(shelf: tuple[Any, ...], method: str, made: Any) -> tuple[tuple[Any, ...], str]:
@@ -90,11 +95,24 @@ def laid(data: dict[str, Any], desk: Desk) -> tuple[Known, Desk]:
     return known(data, desk, heater, chiller), desk.with_shelf(heaters=heaters, chillers=chillers)
 
 
+def seat_of(data: dict[str, Any]) -> tuple[Seat, EngineCard]:
+    """The seat that was told, on a card of its case's metal."""
+    seat = data["seat"]
+    seat.card = EngineCard(name="", case_material=data["case_material"], case_material_assumed=False)
+    return seat, seat.card
+
+
+def measured(seat: Seat) -> list[Said]:
+    """Its size as a reading, where it was measured."""
+    if seat.measured_mm is None:
+        return []
+    gauges = ("micrometer", "calliper") if seat.on == Seat.On.SHAFT else ("bore", "micrometer", "calliper")
+    return [Said(Slot(seat.part, Property.SEAT_SIZE), seat.measured_mm, gauges=gauges)]
+
+
 def known(data: dict[str, Any], desk: Desk, heater: str = "", chiller: str = "") -> Known:
     """The readings and the choices that the fit is planned with."""
-    seat = data["seat"]
-    card = EngineCard(name="", case_material=data["case_material"], case_material_assumed=False)
-    seat.card = card
+    seat, card = seat_of(data)
     said = [
         Said(Slot(ENGINE, what), data[name])
         for name, what in (
@@ -104,9 +122,7 @@ def known(data: dict[str, Any], desk: Desk, heater: str = "", chiller: str = "")
         )
         if data.get(name) is not None
     ]
-    if seat.measured_mm is not None:
-        gauges = ("micrometer", "calliper") if seat.on == Seat.On.SHAFT else ("bore", "micrometer", "calliper")
-        said.append(Said(Slot(seat.part, Property.SEAT_SIZE), seat.measured_mm, gauges=gauges))
+    said += measured(seat)
     return Known(card, tuple(said), {"heater": heater or NONE, "chiller": chiller or NONE}, seat)
 
 

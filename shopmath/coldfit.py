@@ -4,6 +4,8 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
+from shopmath.bearings import Bearing
+from shopmath.bearings.mounted import raceway_diameters_mm
 from shopmath.checks import BadInput, finite, gettext_noop, not_negative, positive
 from shopmath.compounds import seat_friction
 from shopmath.estimate import Estimate
@@ -13,6 +15,10 @@ from shopmath.pullin import SCREW_FRICTION
 from shopmath.threads import torque_for_force_nm
 
 RISE_SAYS_HOME = 1.5  # a torque that has grown by this on the highest that friction explains is the shoulder: estimate
+TIGHT = 1e-3  # interference over the diameter from which a bore is scored rather than stretched when a ring is pushed in cold: estimate
+STRAINED = 0.5  # share of the boss's yield from which it is better warmed: estimate
+CUP_WALL = 0.3  # wall of a drawn cup, of half its section: estimate
+STARTS_MM, TURNS_U = 0.10, 0.5  # lean that any start may have, mm; what turns are counted to
 STEEL_E_MPA, STEEL_NU = 208e3, 0.30  # of a bearing ring
 
 
@@ -143,3 +149,123 @@ def drawn_in(fit: ColdFit, travel_mm: float, screw_mm: float, pitch_mm: float, b
 
     low, likely, high = (torque(*each) for each in zip((force.low, force.likely, force.high), SCREW_FRICTION, strict=True))
     return Draw(turns, Estimate(low, likely, high, "greased screw"), RISE_SAYS_HOME * high)
+
+
+def inside_of_ring_mm(bearing: Bearing) -> float:
+    """Mean inside of what is pressed in, mm, *estimate*: the raceway of an outer ring, the inside of a drawn cup.
+
+    Examples
+    --------
+    >>> from shopmath.bearings import lookup
+    >>> inside_of_ring_mm(lookup("6204")), round(inside_of_ring_mm(lookup("HK0810")), 1)
+    (40.25, 10.8)
+    """
+    if bearing.kind == "needle_shell":
+        return bearing.outside_mm - CUP_WALL * (bearing.outside_mm - bearing.bore_mm)
+    return raceway_diameters_mm(bearing.bore_mm, bearing.outside_mm)[1]
+
+
+def start_lean_mm(fit: ColdFit) -> float:
+    """How far out of square a ring may stand when it starts, mm across its face.
+
+    Pushed on, a ring that leans is as much wider in the bore as its lean times width over diameter: at most its interference again.
+
+    Examples
+    --------
+    >>> from shopmath.materials import get
+    >>> round(start_lean_mm(ColdFit((0.003, 0.020, 0.033), 47, 14, 67, 40, get("al-si7-mg"))), 2)
+    0.11
+    """
+    own = max(finite("interference_mm", fit.interference_mm[2]), 0.0)
+    return max(STARTS_MM, own * positive("diameter_mm", fit.diameter_mm) / positive("length_mm", fit.length_mm))
+
+
+@dataclass(frozen=True)
+class Instead:
+    """Why heat is the better way, as codes, none where it is not; the case's temperature at which nothing is forced, °C; stress, MPa.
+
+    `beyond_reach`: more force than there is; `tight`: more than a thousandth of the diameter; `strains`: more than half of yield.
+    """
+
+    codes: tuple[str, ...]
+    case_c: float
+    stress_mpa: float
+    yield_mpa: float | None
+
+
+def heat_instead(fit: ColdFit, able_n: float | None = None, room_c: float = 20.0) -> Instead:
+    """Whether a ring should rather go into a warm boss.
+
+    Parameters
+    ----------
+    fit : ColdFit
+        Sizes in mm.
+    able_n : float, optional
+        What the way chosen can push with, N.
+    room_c : float
+        Where both are now, °C; the ring stays there.
+
+    Returns
+    -------
+    Instead
+        Reasons, the temperature of the case at which even the tightest pair is free, stress at the bore and the metal's least yield.
+
+    Raises
+    ------
+    BadInput
+        As `cold_force`.
+
+    Source
+    ------
+    Expansion and strength from the materials table; the thresholds are estimates.
+
+    Examples
+    --------
+    >>> from shopmath.materials import get
+    >>> seat = ColdFit((0.003, 0.020, 0.033), 47, 14, 67, 40, get("al-si7-mg"))
+    >>> found = heat_instead(seat, 2000.0)
+    >>> found.codes, round(found.case_c)
+    (('beyond_reach',), 53)
+    """
+    force, stress = cold_force(fit), cold_stress_mpa(fit)
+    greatest = max(fit.interference_mm[2], 0.0)
+    least_yield = fit.metal.yield_mpa[0] if fit.metal.yield_mpa else None
+    codes = []
+    if able_n is not None and force.high > able_n:
+        codes.append("beyond_reach")
+    if greatest > TIGHT * fit.diameter_mm:
+        codes.append("tight")
+    if least_yield and stress > STRAINED * least_yield:
+        codes.append("strains")
+    return Instead(tuple(codes), room_c + greatest / (fit.diameter_mm * fit.metal.alpha), stress, least_yield)
+
+
+def home_by_screw(draw: Draw, turns: float, torque_nm: float | None = None) -> str:
+    """What turns and torque say of a ring that is drawn in: `home`, `binds` short of its shoulder, `goes_on`, or `counted` alone.
+
+    Examples
+    --------
+    >>> draw = Draw(8.0, Estimate(1.0, 2.0, 4.0, ""), 6.0)
+    >>> home_by_screw(draw, 8, 7), home_by_screw(draw, 5, 7), home_by_screw(draw, 8, 3), home_by_screw(draw, 8)
+    ('home', 'binds', 'goes_on', 'counted')
+    """
+    there = not_negative("turns", turns) >= draw.turns - TURNS_U
+    if torque_nm is None:
+        return "counted" if there else "goes_on"
+    if not_negative("torque_nm", torque_nm) < draw.home_nm:
+        return "goes_on"
+    return "home" if there else "binds"
+
+
+def pushed_with(force: Estimate, peak_n: float) -> str:
+    """What the force of pressing in says of a fit: `loose` below the least expected, `binds` above the most, else `as_expected`.
+
+    Examples
+    --------
+    >>> force = Estimate(200.0, 1400.0, 3900.0, "")
+    >>> [pushed_with(force, peak) for peak in (100, 1500, 5000)]
+    ['loose', 'as_expected', 'binds']
+    """
+    if not_negative("peak_n", peak_n) < force.low:
+        return "loose"
+    return "binds" if peak_n > force.high else "as_expected"

@@ -24,6 +24,7 @@ class SeatPicture:
     frees_by_heat: str = IN
     frees_sprayed: str = IN
     tools: frozenset[str] = frozenset()
+    drawn_cup: bool = False
 
 
 @dataclass(frozen=True)
@@ -42,6 +43,8 @@ REASONS = {  # code: what it says, as a clause
     "retained": "not before the {retained} is out",
     "opens_evenly": "the whole case opens evenly, nothing is struck",
     "frees_most": "frees most pairs, not the tightest, under the limit",
+    "cup_by_heat": "a drawn cup has no size of its own: how hot is not known",
+    "behind_the_shell": "a collet behind the shell and a screw: slow and straight",
     "grows_together": "ring and case grow together: not enough under the limit",
     "no_spray": "no freeze spray on the shelf",
     "sprayed_holds": "even a sprayed ring holds under the limit",
@@ -76,6 +79,8 @@ def _needs(picture: SeatPicture, tool: str, words: str) -> tuple[float, list[str
 
 
 def _heat_drop(seat: SeatPicture) -> tuple[str, float, list[str]]:
+    if seat.drawn_cup:
+        return TOO_CLOSE, 34, ["cup_by_heat"]
     if seat.frees_by_heat == IN:
         return IN, 5, ["opens_evenly"]
     if seat.frees_by_heat == TOO_CLOSE:
@@ -85,6 +90,8 @@ def _heat_drop(seat: SeatPicture) -> tuple[str, float, list[str]]:
 
 def _spray(seat: SeatPicture) -> tuple[str, float, list[str]]:
     cost, reasons = _needs(seat, "spray", "no_spray")
+    if seat.drawn_cup:
+        return TOO_CLOSE, 36 + cost, ["cup_by_heat", *reasons]
     if seat.frees_sprayed != IN:
         return TOO_CLOSE, 40 + cost, ["sprayed_holds", *reasons]
     return IN, 10 + cost, ["cold_ring", *reasons]
@@ -101,6 +108,8 @@ def _heat_drive(seat: SeatPicture) -> tuple[str, float, list[str]]:
 
 def _collet(seat: SeatPicture) -> tuple[str, float, list[str]]:
     cost, reasons = _needs(seat, "collet", "no_collet")
+    if seat.drawn_cup:
+        return IN, 12 + cost, ["behind_the_shell", "scrap_after", *reasons]
     blind = ["grips_from_front"] if seat.blind else ["through_balls"]
     return IN, (20 if seat.blind else 32) + cost, [*blind, "scrap_after", *reasons]
 
@@ -172,6 +181,8 @@ def ways(seat: SeatPicture) -> tuple[Way, ...]:
     --------
     >>> [way.key for way in ways(SeatPicture(blind=True, shields="both", tools=frozenset({"spray"})))][:3]
     ['drop', 'spray', 'hydraulic']
+    >>> ways(SeatPicture(drawn_cup=True, tools=frozenset({"collet"})))[0].key
+    'collet'
     >>> ways(SeatPicture(retained="circlip"))[0].reasons[0]
     'not before the circlip is out'
     """

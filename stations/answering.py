@@ -195,7 +195,7 @@ def next_seat(work: BoundStation) -> str:
 def _onward(work: BoundStation, seats: list[Seat]) -> tuple[str, str] | None:
     """Where to go once this is signed: the next seat without an entry, else the next station ahead."""
     signed = set(work.stage.entries.filter(signed_at__isnull=False).values_list("seat_id", flat=True)) if seats else set()
-    seat = next((each for each in seats if each.pk not in signed), None)
+    seat = next((each for each in seats if each.pk not in signed and not work.fitted_elsewhere(each)), None)
     if seat:
         return station_address(work.job.tag, work.station.key, seat.pk), seat.name
     stage = next((each for each in work.job.run.all() if each.state in ("now", "ahead", "waits") and each.pk != work.stage.pk), None)

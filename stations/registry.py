@@ -16,6 +16,7 @@ from stations.bearings_out.station import STATION as BEARINGS_OUT
 from stations.by_hand.station import by_hand
 from stations.centre.station import STATION as CENTRE
 from stations.close.station import STATION as CLOSE
+from stations.cold.station import STATION as FIT_COLD
 from stations.crank_in.station import STATION as CRANK_IN
 from stations.end_float.station import STATION as END_FLOAT
 from stations.fit.station import STATION as HEAT_AND_DROP
@@ -41,6 +42,7 @@ STATIONS: tuple[Station, ...] = (
     TOGETHER,
     TRUE,
     HEAT_AND_DROP,
+    FIT_COLD,
     SEALS,
     END_FLOAT,
     CRANK_IN,
@@ -61,11 +63,12 @@ def next_of(stage: RunStation) -> str:
     return (said(station, stage.next_said) if station else "") or stage.next_move
 
 
-_WHOLE = [station.key for station in STATIONS]
+_WHOLE = [station.key for station in STATIONS if station is not FIT_COLD]  # one or the other, as the mechanic decides: it can be added
 WORK_ORDERS: dict[str, tuple[Sentence, list[str]]] = {
     "bottom-end": (gettext_lazy("Bottom end with crank rebuild"), [key for key in _WHOLE if key != "balance"]),
     "bearings": (gettext_lazy("Bearings and seals only"), [key for key in _WHOLE if key not in ("apart", "together", "true", "balance")]),
     "heat": (gettext_lazy("One bearing, cases already bare"), [BOOK_IN, "heat-and-drop", "seals", "hand-over"]),
+    "cold": (gettext_lazy("One bearing or bush, fitted cold"), [BOOK_IN, "fit-cold", "seals", "hand-over"]),
     "crank": (gettext_lazy("Crank truing only"), [BOOK_IN, "inspect", "apart", "together", "true", "hand-over"]),
     "flywheel": (gettext_lazy("Flywheel only"), [BOOK_IN, "flywheel-off", "balance", "flywheel-on", "hand-over"]),
 }

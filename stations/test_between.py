@@ -145,8 +145,8 @@ class InOrder(TestCase):
 
     def test_close_with_the_heat_still_open_says_so_at_its_top_and_in_the_run_and_is_not_signed(self):
         self.assertEqual(self.lacking(self.closer), ["bearings_home", "crank_home"])
-        self.assertIn("Not signed as home at Heat and drop: Main, drive side.", self.closer.page())
-        self.assertContains(self.closer.client.get("/jobs/0412/run/"), "Not signed as home at Heat and drop: Main, drive side.")
+        self.assertIn("Not signed as home in their seats: Main, drive side.", self.closer.page())
+        self.assertContains(self.closer.client.get("/jobs/0412/run/"), "Not signed as home in their seats: Main, drive side.")
         self.closed()
         self.assertIn("Main, drive side", self.closer.act("sign"))
         self.assertFalse(self.closer.entry.is_signed)

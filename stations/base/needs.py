@@ -64,7 +64,7 @@ def _crank_is_home(facts: Facts, card: EngineCard, seat: Seat | None) -> list[st
 
 
 HALVES_APART = Need("halves_apart", _said_once(JOINT, Property.HALVES_APART), ("split",))
-EVERY_BEARING_HOME = Need("bearings_home", _every_seat, ("heat-and-drop",))
+EVERY_BEARING_HOME = Need("bearings_home", _every_seat, ("heat-and-drop", "fit-cold"))
 MAINS_HOME = Need("bearings_home", _mains, ("heat-and-drop",))
 HOME_BEHIND_SEALS = Need("bearings_home", _behind_seals, ("heat-and-drop",))
 CRANK_HOME = Need("crank_home", _crank_is_home, ("crank-in",))

@@ -92,7 +92,7 @@ LIMIT_FROM = {  # where a limit comes from
 }
 NEEDS = {  # what should be so first; each ends with what to do about it
     "halves_apart": _("Split is not signed with the halves apart."),
-    "bearings_home": _("Not signed as home at Heat and drop: {parts}."),
+    "bearings_home": _("Not signed as home in their seats: {parts}."),
     "crank_home": _("Crank in is not signed with the crank home."),
     "closed": _("Close is not signed: the case may still be open."),
 }

@@ -6,16 +6,19 @@ from dataclasses import dataclass
 from enum import StrEnum
 from functools import cached_property
 
-from engines.fits import SeatFit, bearing_of, fit_of
+from engines.fits import NEEDLE_SHELL, SeatFit, bearing_of, fit_of
 from engines.models import EngineCard, Seal, Seat
 from engines.parts import Part
 from engines.properties import Property
+from engines.pushed import cold_fit, typical_wall_mm
 from engines.slots import At, Slot
 from jobs.facts import Own
 from shop.models import Driver
 from shop.shelves import Shelves
 from shopmath import drivers, materials
 from shopmath.bearings import Bearing
+from shopmath.coldfit import cold_force
+from shopmath.estimate import Estimate
 from shopmath.gauges import gauge_uncertainty
 from shopmath.iso286 import fit as fit_of_limits
 from shopmath.removal import SeatPicture, Way, ways
@@ -85,9 +88,15 @@ class BearingsOutFacts:
     def bearing(self) -> Bearing:
         return bearing_of(self.seat)
 
+    @property
+    def is_cup(self) -> bool:
+        """Whether it is a drawn cup, which takes its size from its seat."""
+        return self.bearing.kind == NEEDLE_SHELL
+
     @cached_property
-    def fit(self) -> SeatFit:
-        return fit_of(self.seat)
+    def fit(self) -> SeatFit | None:
+        """The fit of a ring that has a size of its own."""
+        return None if self.is_cup else fit_of(self.seat)
 
     @property
     def is_on_shaft(self) -> bool:
@@ -163,8 +172,8 @@ class BearingsOutFacts:
 
     @cached_property
     def freeing(self) -> Freeing | None:
-        """How hot the case must be; None for a ring on a shaft."""
-        if self.fit.onto_shaft:
+        """How hot the case must be; None for a ring on a shaft, and for a drawn cup."""
+        if self.fit is None or self.fit.onto_shaft:
             return None
         grip = fit_of_limits(self.fit.inner.limits, self.fit.outer.limits)
         left_in = tuple(self.seat.left_in) + (("nitrile_seal",) if self.seal and not self.seal_is_out else ())
@@ -178,6 +187,17 @@ class BearingsOutFacts:
             self.fit.inner_material.alpha,
             limits[0] if limits else None,
         )
+
+    @cached_property
+    def holds(self) -> Estimate | None:
+        """What it takes to draw it out cold and dry, N; None where it holds nothing or has no size of its own."""
+        if self.fit is None:
+            return None
+        grip = fit_of_limits(self.fit.inner.limits, self.fit.outer.limits)
+        least, most = grip.min_interference_mm, grip.max_interference_mm
+        wall = typical_wall_mm(self.fit.nominal_mm)
+        pushed = cold_fit(self.card, self.seat, self.bearing, (least, (least + most) / 2, most), wall, oiled=False)
+        return cold_force(pushed) if most > 0 else None
 
     # ways out
 
@@ -207,6 +227,7 @@ class BearingsOutFacts:
                 frees_by_heat=found.call.state if found else "in",
                 frees_sprayed=found.sprayed_call.state if found else "in",
                 tools=self.tools,
+                drawn_cup=self.is_cup,
             )
         )
 

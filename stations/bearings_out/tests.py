@@ -56,6 +56,14 @@ class BearingsOut(TestCase):
         found = {"name": "Crank seal", "shaft_mm": 25, "bore_mm": 40, "width_mm": 7, "lip": "inside", **fields}
         return Seal.objects.create(card=self.made.card, seat=self.hands.seat, **found)
 
+    def test_a_needle_shell_is_drawn_out_by_a_collet_behind_it(self):
+        Seat.objects.update(designation="HK2016", stop="through")
+        self.hands.seat.refresh_from_db()
+        Extractor.objects.create(name="Collets", kind="collet", low_mm=8, high_mm=32)
+        self.hands.facts()
+        self.assertEqual(self.hands.work().found.way.key, "collet")
+        self.assertIn("a collet behind the shell", self.plate().line)
+
     def test_the_gentlest_way_says_how_hot_and_why(self):
         self.hands.facts()
         plate = self.plate()

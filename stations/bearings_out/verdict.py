@@ -9,7 +9,7 @@ from typing import Any
 from engines.properties import Property
 from jobs.facts import Taken
 from shopmath import removal
-from shopmath.amounts import celsius, mm
+from shopmath.amounts import celsius, mm, newtons
 from shopmath.seals import DEPTH_MM, SQUARE_MM
 from shopmath.verdict import Call
 from stations.base import Caution, Contradiction, Finding, Question, Said, Scale, State, Trace, Verdict, Way, asking
@@ -202,6 +202,8 @@ def sources(found: BearingsOutFacts) -> Iterator[Trace]:
                 show(celsius(freed.limit.limit_c)),
                 {"what": from_table(freed.limit.what), "reason": from_table(freed.limit.reason)},
             )
+    if found.holds:
+        yield source("holds", band(newtons(found.holds.low), newtons(found.holds.high)), estimated=True)
     window = found.window
     outside = band(mm(window.outside_low_mm, 0.1), mm(window.outside_high_mm, 0.1))
     yield source("driver_outside", outside, {"on": words.RING[window.presses_on], "basis": from_table(window.basis)}, estimated=True)

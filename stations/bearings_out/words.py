@@ -55,6 +55,8 @@ BECAUSE = {  # reasons for and against a way, as clauses
     "retained": _("not before the {what} is out"),
     "opens_evenly": _("the whole case opens evenly, nothing is struck"),
     "frees_most": _("frees most pairs, not the tightest, under the limit"),
+    "cup_by_heat": _("a drawn cup has no size of its own: how hot is not known"),
+    "behind_the_shell": _("a collet behind the shell and a screw: slow and straight"),
     "grows_together": _("ring and case grow together: not enough under the limit"),
     "no_spray": _("no freeze spray on the shelf"),
     "sprayed_holds": _("even a sprayed ring holds under the limit"),
@@ -246,6 +248,7 @@ WARNINGS = {
 SOURCE = {
     "together": (_("Comes free, ring hot too"), _("{basis}; the case grows more than the ring")),
     "sprayed": (_("Comes free, ring sprayed"), fixed(_("ring held near {ring}"), ring=celsius(0))),
+    "holds": (_("Force to draw it out cold"), _("dry, typical metal round the seat; a screw takes its width over its pitch in turns")),
     "limit": (_("Limit"), _("{what}: {reason}")),
     "driver_outside": (_("Driver, outside"), _("on the {on}; {basis}")),
     "driver_inside": (_("Driver, inside"), _("clear of the other ring")),

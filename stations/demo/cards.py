@@ -200,3 +200,19 @@ def curlew() -> EngineCard:
     for name, limits, low, high, page in figures:
         Spec.objects.create(card=card, name=name, property=limits, low=low, high=high, source_kind="manual", source=page)
     return card
+
+
+def cover() -> EngineCard:
+    """A cover alone, with a ball bearing and a needle shell."""
+    return _card(
+        "Plover 125, kick cover",
+        "kart engine, a cover",
+        [
+            ("Kick shaft, cover", "6202", "N7", {"half": "right", "bottom": "blind", "x_mm": -30, "y_mm": 10}),
+            ("Idler, cover", "HK2016", "N7", {"half": "right", "stop": "through", "bottom": "blind", "x_mm": 40, "y_mm": -6}),
+        ],
+        case_material="al-si9-cu3",
+        face_w_mm=180,
+        face_h_mm=120,
+        face_assumed=False,
+    )

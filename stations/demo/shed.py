@@ -14,7 +14,7 @@ from shop.defaults import stock_shelves
 from shop.models import Blades, Compound, Driver, Extractor, Gauge, Heater, Person, Press, Puller, PullIn, Shop, Splitter
 from shop.shelves import restock
 from stations.base import BoundStation
-from stations.demo import cards, crank, heating, taking_down, truing, wheel
+from stations.demo import cards, crank, heating, pushing, taking_down, truing, wheel
 from stations.demo.hands import Hands
 from stations.registry import lay_run
 
@@ -102,6 +102,8 @@ class Shed(Hands):
         heating.whole_half(self, bare, now)
         turned = self.job(429, kart, "flywheel", "Buzzes in the hands over 7000.", now - timedelta(days=1))
         wheel.on_the_stand(self, turned, now)
+        pressed_in = self.job(431, cards.cover(), "cold", "Kick start slips, its cover sings.", now - timedelta(hours=4))
+        pushing.cover(self, pressed_in, now)
         for card in (corrie, merle, pump, curlew):
             shelve(card)
 

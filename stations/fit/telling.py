@@ -29,7 +29,14 @@ from ui.tables import from_table
 
 SOON_S = 120.0
 
-OTHER_HEAT = (Way(choice="heater"), Way(choice="chiller"), Way(page="card"), Way(page="shop"))  # on from a plan that cannot be
+COLD = Way(station="fit-cold")
+NOT_BY_HEAT = (COLD, Way(page="run"), Way(page="card"))  # on from a part that heat is not for
+OTHER_HEAT = (COLD, Way(choice="heater"), Way(choice="chiller"), Way(page="card"), Way(page="shop"))  # on from a plan that cannot be
+
+
+def ways_on(trouble: BadInput) -> tuple[Way, ...]:
+    """On from what keeps a plan from being made."""
+    return NOT_BY_HEAT if trouble.code == "drawn_cup" else OTHER_HEAT
 
 
 def gates(heater: Heater | None, chilled_by: Iterable[str]) -> list[Caution]:

@@ -52,7 +52,7 @@ class PuttingTogether(BrowserCase):
     def test_out_of_order_with_a_reason_and_put_right_after_signing(self):
         self.made.run.filter(key="heat-and-drop").update(state="ahead", because="")
         self.go("/jobs/0412/end-float/")
-        self.sees("Not signed as home at Heat and drop: Main, drive side.")
+        self.sees("Not signed as home in their seats: Main, drive side.")
         self.assertAccessible()
         self.asked(("Temperature of the case", "skip"), ("Left case", "38.42"), ("Right case", "31.10"), ("Gasket", "skip"))
         self.asked(("Crank, shoulder to shoulder", "69.10"), ("Shims already in", "skip"), ("Shim of 0.300 mm in your hand", "0.300"))

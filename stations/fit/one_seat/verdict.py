@@ -37,7 +37,7 @@ FOR_GOOD_S = 1e5  # a rate slower than this is none
 def verdict(found: OneSeat, asked: list[Question]) -> Verdict:
     """The call as it stands; `asked` is what is still to be answered."""
     if found.trouble:
-        return Verdict(State.STOP, Code.NO_PLAN, {"said": found.trouble.message}, ways=telling.OTHER_HEAT)
+        return Verdict(State.STOP, Code.NO_PLAN, {"said": found.trouble.message}, ways=telling.ways_on(found.trouble))
     by_phase = {Phase.PLAN: _plan, Phase.HEATING: _heating, Phase.WINDOW: _window, Phase.AFTER: _after}
     judged = by_phase[found.phase](found, asked)
     return judged if found.phase == Phase.AFTER else replace(judged, assumed=_assumed(found))

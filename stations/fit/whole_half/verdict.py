@@ -47,7 +47,7 @@ def of_the_heat(found: WholeHalf, asked: list[Question]) -> Verdict:
             home = bool(found.everything) or found.attempt > 1
             return Verdict(State.IN, Code.ALL_HOME, {"side": found.side}, "every_part", "check_each") if home else _nothing()
         reason = "needs_oven" if found.trouble.field == "heater" else ""
-        return Verdict(State.STOP, Code.NO_PLAN, {"said": found.trouble.message}, reason, ways=telling.OTHER_HEAT)
+        return Verdict(State.STOP, Code.NO_PLAN, {"said": found.trouble.message}, reason, ways=telling.ways_on(found.trouble))
     by_phase = {Phase.PLAN: _plan, Phase.WARMING: _warming, Phase.HOT: _hot, Phase.AFTER: _after}
     judged = by_phase[found.phase](found, asked)
     return replace(judged, assumed=_assumed(found)) if found.phase in (Phase.PLAN, Phase.WARMING) else judged
