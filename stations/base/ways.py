@@ -46,8 +46,10 @@ def _said(bound: Any, way: Way) -> SaidWay | None:
         return _choice(bound, way, own)
     if way.station:
         run = {stage.key for stage in bound.job.run.all()}
-        words = own or fill(shared.WAY["station"], {"station": station_name(way.station)})
-        return SaidWay(words, station_address(bound.job.tag, way.station)) if way.station in run else None
+        named = {"station": station_name(way.station)}
+        if way.station not in run:
+            return SaidWay(fill(shared.WAY["add"], named), reverse("run", args=[bound.job.tag]))
+        return SaidWay(own or fill(shared.WAY["station"], named), station_address(bound.job.tag, way.station))
     address = reverse(way.page, args=[bound.job.tag]) if way.page in PAGES else reverse(way.page)
     return SaidWay(own or str(shared.WAY[way.page]), address)
 

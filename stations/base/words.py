@@ -138,4 +138,5 @@ WAY = {  # on from a call that is not OK
     "tray": _("Open the parts tray"),
     "run": _("Mark as waiting, or skip this station"),
     "station": _("Go to {station}"),
+    "add": _("Add {station} to the run"),
 }

@@ -4,6 +4,8 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 
+from engines.models import Seat
+from engines.properties import Property
 from jobs import log
 from jobs.models import Reading
 from shopmath.checks import BadInput
@@ -33,3 +35,16 @@ class BoundStation(Bound):
         again = type(self)(self.station, self.job, self.stage, self.seat, self.entry, self.person, self.now, self.shop, list(readings))
         again.papers, again.seen = self.papers, self.seen
         return again
+
+    def every_seat_signed(self) -> bool:
+        """Whether a station that goes seat by seat has nothing open or unbegun; what another has fitted is not to be fitted here."""
+        signed = set(self.stage.entries.filter(signed_at__isnull=False, seat__isnull=False).values_list("seat_id", flat=True))
+        left = [each for each in self.job.card.seats.all() if each.pk not in signed and not self.fitted_elsewhere(each)]
+        return not left and not self.stage.entries.filter(signed_at__isnull=True).exists()
+
+    def fitted_elsewhere(self, seat: Seat) -> bool:
+        """Whether this station fits bearings, and another of the run has signed this one as home."""
+        if Property.BEARING_HOME not in self.station.gives:
+            return False
+        home = self.known.best(seat.part, Property.BEARING_HOME)
+        return home is not None and home.station != self.station.key

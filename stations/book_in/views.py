@@ -38,7 +38,7 @@ def book_in(request: HttpRequest) -> HttpResponse:
     engine, seat = EngineForm(request.POST or None, initial=first), SeatForm(request.POST or None)
     if request.method == "POST":
         known = engine.is_valid() and engine.cleaned_data["known"]
-        with_seat = _seat_wanted(request) or (not known and request.POST.get("work_order") == "heat")
+        with_seat = _seat_wanted(request) or (not known and request.POST.get("work_order") in ("heat", "cold"))
         if engine.is_valid() and (not with_seat or seat.is_valid()):
             made = _make(request, engine, seat if with_seat else None)
             about(request, made)

@@ -34,7 +34,7 @@ from shopmath.iso286 import limits, measured_um
 from shopmath.threads.strength import proof_force_n
 from shopmath.verdict import OUT, Call, call
 from stations.base import Given
-from stations.fit.seat_known import SeatKnown, Size, seat_known, size_of
+from stations.common.seat_known import SeatKnown, Size, seat_known, size_of
 
 CLOCKS = (12, 3, 6, 9)
 STARTING = 1  # stage of the depths at which it stands when it starts

@@ -19,7 +19,7 @@ from stations.base.words import fill
 from stations.cold import words
 from stations.cold.facts import CLOCKS, DRAW, FAILED, FIRST, LEVEL_MM, LOOSE, PRESS, SEATED_MM, STARTING, Code, ColdFacts
 from stations.cold.questions import whole_turns
-from stations.fit.seat_known import COMPOUND
+from stations.common.seat_known import COMPOUND
 from ui.numbers import band, bare, show, stress
 from ui.tables import from_table
 

@@ -8,7 +8,6 @@ from engines.properties import Property
 from shopmath.amounts import newtons
 from stations.base.words import BY_LIMIT, Methods, Options, Sentences, fixed, plural
 from stations.cold.facts import BY_HAMMER_N, CROOKED, LOOSE, STOPPED, Code
-from stations.fit import words as fitting
 
 NAME = _("Fit cold")
 DRAWING = _("Seat, ring and driver in section, force against what there is")
@@ -154,7 +153,7 @@ OPTIONS: Options = {
         ("crooked", _("crooked"), _("out of square")),
         ("loose", _("went in by hand"), _("nothing held it")),
     ),
-    Property.CIRCLIP: fitting.CIRCLIP_ROWS,
+    Property.CIRCLIP: (("in", _("in its groove all round")), ("loose", _("not in its groove"))),
 }
 LABEL = {
     Property.SEAT_SIZE: _("size of {part}"),

@@ -29,9 +29,8 @@ from ui.tables import from_table
 
 SOON_S = 120.0
 
-COLD = Way(station="fit-cold")
-NOT_BY_HEAT = (COLD, Way(page="run"), Way(page="card"))  # on from a part that heat is not for
-OTHER_HEAT = (COLD, Way(choice="heater"), Way(choice="chiller"), Way(page="card"), Way(page="shop"))  # on from a plan that cannot be
+NOT_BY_HEAT = (Way(station="fit-cold"), Way(page="card"))  # on from a part that heat is not for
+OTHER_HEAT = (Way(choice="heater"), Way(choice="chiller"), Way(page="card"), Way(page="shop"))  # on from a plan that cannot be
 
 
 def ways_on(trouble: BadInput) -> tuple[Way, ...]:

@@ -17,10 +17,10 @@ from shopmath.checks import BadInput
 from shopmath.thermal.plan import HeatPlan
 from shopmath.verdict import OUT, Call, call
 from stations.base import Given
+from stations.common.seat_known import SeatKnown, seat_known, size_of
 from stations.fit import running, setup
 from stations.fit.heat import HOME, Heated
 from stations.fit.one_seat import history
-from stations.fit.seat_known import SeatKnown, seat_known, size_of
 
 CLOCKS = (12, 3, 6, 9)
 SEATED_MM = 0.03  # the thinnest feeler that should not go in

@@ -18,12 +18,12 @@ from stations.base import Caution, Question, Said, Scale, State, Trace, Verdict,
 from stations.base.limits import limit_values
 from stations.base.station import station_name
 from stations.base.words import fill, lazily
+from stations.common.seat_known import COMPOUND
 from stations.fit import telling, when_warm
 from stations.fit import words as shared
 from stations.fit.one_seat import words
 from stations.fit.one_seat.facts import Code, OneSeat, Phase
 from stations.fit.one_seat.questions import names, stop_name
-from stations.fit.seat_known import COMPOUND
 from ui.numbers import band, figure, lasting, show
 from ui.tables import from_table
 from ui.times import short_day

@@ -14,9 +14,9 @@ from engines.properties import Property
 from engines.slots import Slot
 from jobs.facts import Taken
 from shop.models import Chiller, Equipment
+from stations.common.seat_known import SeatKnown, seat_known
 from stations.fit.assembly.facts import Assembly
 from stations.fit.heat import HOME, Heated
-from stations.fit.seat_known import SeatKnown, seat_known
 from stations.fit.whole_half.parts import Choice, HotPart, parts_of
 
 STAYS = (Chiller.Method.FREEZER, Chiller.Method.DRY_ICE)  # a part can lie in these; spray is for one boss

@@ -79,7 +79,7 @@ document.addEventListener("alpine:init", () => {
       return this.known === "";
     },
     get seatWanted() {
-      return this.asked || (this.ordered === "heat" && this.isNew);
+      return this.asked || (["heat", "cold"].includes(this.ordered) && this.isNew);
     },
     get seatLater() {
       return !this.seatWanted && this.isNew;

@@ -12,7 +12,7 @@ from shopmath.iso286 import fit as fit_of_limits
 from shopmath.verdict import OUT
 
 Size = tuple[float, float]  # and its uncertainty, mm
-HERE = "heat-and-drop"  # the station that measures a seat to fit a bearing into it
+FITTED_AT = ("heat-and-drop", "fit-cold")  # the stations that measure a seat to fit a bearing into it
 COMPOUND = "compound"
 FITS_ANEW = ("sleeve", "oversize", "replace")  # mends after which the seat has another size
 TAKEN_U_MM = 0.005
@@ -63,8 +63,8 @@ def _grip_mm(fit: SeatFit) -> float:
 def seat_known(known: Facts, seat: Seat, measured_here: Size | None = None) -> SeatKnown:
     """What the job knows of a seat; what its own page of this station measured counts as measured here."""
     sizes = [fact for fact in known.history(seat.part, Property.SEAT_SIZE) if fact.measured]
-    last_here = next((size_of(fact) for fact in reversed(sizes) if fact.station == HERE), None)
-    before = next((fact for fact in reversed(sizes) if fact.station != HERE), None)
+    last_here = next((size_of(fact) for fact in reversed(sizes) if fact.station in FITTED_AT), None)
+    before = next((fact for fact in reversed(sizes) if fact.station not in FITTED_AT), None)
     if before:
         known.best(seat.part, Property.SEAT_SIZE)  # so that the record says what it rests on
     verdict, mend = known.said(seat.part, Property.SEAT_VERDICT), known.said(seat.part, Property.SEAT_MEND)
