@@ -212,6 +212,10 @@ class Property(StrEnum):
     SMALL_END_PLAY = "small-end-play"
     SMALL_END_BORE = "small-end-bore"
     WIDTH_OVER_WEBS = "width-over-webs"
+    BAR_SPAN = "bar-span"
+    BAR_LEAN = "bar-lean"  # how much higher a bar through an end of the rod stands at one side; upright or flat
+    ROD_BEND = "rod-bend"  # over 100 mm
+    ROD_TWIST = "rod-twist"
     PIN_INTERFERENCE = "pin-interference"
     CRANK_RUNOUT = "crank-runout"
     CENTRING = "centring"
@@ -237,6 +241,8 @@ LIMITS: dict[Property, Any] = {  # what a figure of the card may limit, in the t
     Property.SMALL_END_PLAY: _("play of the small end"),
     Property.SMALL_END_BORE: _("small-end bore"),
     Property.WIDTH_OVER_WEBS: _("width over the webs"),
+    Property.ROD_BEND: _("bend of the rod, over 100 mm"),
+    Property.ROD_TWIST: _("twist of the rod, over 100 mm"),
     Property.PIN_INTERFERENCE: _("interference of the crankpin"),
     Property.CRANK_RUNOUT: _("runout of the crank"),
     Property.CENTRING: _("crank off centre between the halves"),

@@ -12,7 +12,8 @@ from shopmath.form import ANGLES_DEG, DEPTHS, oval
 from stations.base import Canvas
 from stations.base.words import fill
 from stations.inspect import words
-from stations.inspect.facts import MASSES, WIDTHS, InspectFacts
+from stations.inspect.facts import MASSES, ROD, WIDTHS, InspectFacts
+from stations.inspect.rod_drawing import draw_rod
 from stations.inspect.seats import SeatFound
 from ui.graph import Rule
 from ui.numbers import bare, figure, plain, show, trade
@@ -27,6 +28,8 @@ def draw(found: InspectFacts, canvas: Canvas) -> None:
         _seat(found.seat, canvas)
     elif found.tab == MASSES:
         _rails(found, canvas)
+    elif found.tab == ROD:
+        draw_rod(found, canvas)
     else:
         _crank(found, canvas)
 

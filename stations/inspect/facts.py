@@ -14,13 +14,16 @@ from jobs.facts import Facts, Own
 from shop.shelves import Shelves
 from shopmath.balance import balance_factor, hung_for_factor_g
 from shopmath.bearings.keeping import KEEP, MAY_STAY
+from shopmath.rods import BEND_MM, TWIST_MM, lean
 from shopmath.verdict import combined, severity
 from stations.base import Given, Said
 from stations.inspect.figures import Bounds, Figure, of_card, step_of, uncertainty_of
 from stations.inspect.seats import SeatFound
 
 TAB = "part"
-WHOLE, MASSES = "crank", "masses"  # tabs that are not a seat's
+WHOLE, ROD, MASSES = "crank", "rod", "masses"  # tabs that are not a seat's
+SMALL_END, BIG_END, UPRIGHT, FLAT = "small", "big", "upright", "flat"
+BARS = {Property.ROD_BEND: UPRIGHT, Property.ROD_TWIST: FLAT}  # how the rod lies when its bars tell
 SPREAD_MM = 0.05  # width over the webs, one place against another: shop rule
 WIDTHS = tuple(Slot(CRANK, Property.WIDTH_OVER_WEBS, At(angle_deg=angle)) for angle in (0.0, 90.0, 180.0, 270.0))
 PLAYS = (Property.BIG_END_RADIAL_PLAY, Property.BIG_END_SIDE_PLAY)
@@ -71,7 +74,7 @@ class InspectFacts:
     @property
     def tabs(self) -> list[str]:
         """Parts to look at, one at a time."""
-        return [WHOLE, *(each.part.uid for each in self.seats), *([MASSES] if self.masses_change else [])]
+        return [WHOLE, ROD, *(each.part.uid for each in self.seats), *([MASSES] if self.masses_change else [])]
 
     @property
     def tab(self) -> str:
@@ -89,6 +92,33 @@ class InspectFacts:
     def rods(self) -> tuple[Part, ...]:
         """Rods whose play is felt."""
         return (rod(1), rod(2)) if self.card.layout in TWO_RODS else (rod(1),)
+
+    @staticmethod
+    def bar(end: str, lies: str) -> Slot:
+        """Where a bar's lean is read: through which end, with the rod upright or flat."""
+        return Slot(rod(1), Property.BAR_LEAN, At(end=end, depth=lies))
+
+    @property
+    def rod_is_begun(self) -> bool:
+        """Whether the rod is measured over bars: nobody is led to it who does not choose to."""
+        return self.own.has(Slot(rod(1), Property.BAR_SPAN))
+
+    @cached_property
+    def rod_figures(self) -> list[Figure]:
+        """Bend and twist over 100 mm; a bar in the big end that was not read is taken as level."""
+        span = self.own.value(Slot(rod(1), Property.BAR_SPAN))
+        found = []
+        for what, lies in BARS.items() if span else ():
+            small, big = (self.own.fact(self.bar(end, lies)) for end in (SMALL_END, BIG_END))
+            if small is None or small.value is None or span is None:
+                continue
+            read = [each for each in (small, big) if each]
+            leans = lean(small.value, big.value or 0.0 if big else 0.0, span, uncertainty_of(read))
+            limit = self.known.limit(what)
+            bounds = of_card(limit) if limit else Bounds(None, BEND_MM if what == Property.ROD_BEND else TWIST_MM, Said("shop_rule"))
+            slots = tuple(each.slot for each in read)
+            found.append(Figure(what, slots, leans.over_100_mm, leans.uncertainty_mm, bounds, step_of(read)))
+        return found
 
     @property
     def is_damaged(self) -> bool:
@@ -129,11 +159,11 @@ class InspectFacts:
     @property
     def figures(self) -> list[Figure]:
         """Of the part in hand."""
-        return self.seat.figures if self.seat else self.crank_figures if self.tab == WHOLE else []
+        return self.seat.figures if self.seat else {WHOLE: self.crank_figures, ROD: self.rod_figures}.get(self.tab, [])
 
     @property
     def all_figures(self) -> list[Figure]:
-        return [*self.crank_figures, *(figure for each in self.seats for figure in each.figures)]
+        return [*self.crank_figures, *self.rod_figures, *(figure for each in self.seats for figure in each.figures)]
 
     @cached_property
     def factor(self) -> Factor | None:

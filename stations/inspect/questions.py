@@ -13,7 +13,7 @@ from stations.base import Method, Question
 from stations.base.asking import question
 from stations.base.words import OptionRow, fill
 from stations.inspect import words
-from stations.inspect.facts import MASSES, PLAYS, TAB, WHOLE, WIDTHS, InspectFacts
+from stations.inspect.facts import BARS, BIG_END, MASSES, PLAYS, ROD, SMALL_END, TAB, WHOLE, WIDTHS, InspectFacts
 from stations.inspect.seats import ROUND, SeatFound
 from stations.pieces import Option
 from ui.numbers import plain
@@ -33,6 +33,8 @@ def of_tab(found: InspectFacts, tab: str) -> list[Question]:
         return _crank(found, ask)
     if tab == MASSES:
         return _masses(ask)
+    if tab == ROD:
+        return _rod(found, ask)
     return _seat(found, next(each for each in found.seats if each.part.uid == tab), ask)
 
 
@@ -45,6 +47,7 @@ def next_tab(found: InspectFacts) -> str | None:
     """The next part with something still to ask, after the one in hand."""
     at = found.tabs.index(found.tab)
     others = [*found.tabs[at + 1 :], *found.tabs[:at]]
+    others = [tab for tab in others if tab != ROD or found.rod_is_begun]
     return next((tab for tab in others if any(is_open(found, ask) for ask in of_tab(found, tab))), None)
 
 
@@ -131,6 +134,18 @@ def _mends(of: SeatFound) -> list[OptionRow]:
         name = words.MEND_ON_SHAFT.get(way.key, words.MEND[way.key]) if of.on_shaft else words.MEND[way.key]
         rows.append((way.key, name) if way.fits else (way.key, name, words.NOT_HERE))
     return rows
+
+
+def _rod(found: InspectFacts, ask: Any) -> list[Question]:
+    """A bar through each end, with the rod upright, then flat: what differs over the span is bend, then twist."""
+    asked = [ask(Slot(rod(1), Property.BAR_SPAN), optional=True, example="100", resolution=1.0, gauges=("calliper",))]
+    if not found.rod_is_begun:
+        return asked
+    for lies in BARS.values():
+        for end in (SMALL_END, BIG_END):
+            values = {"end": words.ROD_END[end], "lies": words.ROD_LIES[lies]}
+            asked.append(_size(found, ask, found.bar(end, lies), ("dial",), values, example="0.02"))
+    return asked
 
 
 def _masses(ask: Any) -> list[Question]:

@@ -140,6 +140,21 @@ class TheCrank(InspectCase):
             self.hands.answer("damage-where", "hairline at the left dowel")
             self.assertEqual((self.plate().state, self.plate().code), ("stop", "damaged"))
 
+    def test_a_rod_over_two_bars_is_bent_or_not_and_nobody_is_led_to_it(self):
+        self.hands.the_crank()
+        self.assertNotEqual(self.hands.work().actions()[0].key, "rod")
+        self.hands.choose(part="rod")
+        self.hands.answer(Slot(rod(1), Property.BAR_SPAN).key, "80")
+        bars = self.hands.found.bar
+        for end, lies, text in (("small", "upright", "0.09"), ("big", "upright", "0.01"), ("small", "flat", "0.02"), ("big", "flat", "")):
+            self.hands.answer(bars(end, lies).key, text)
+        bend, twist = self.hands.found.rod_figures
+        self.assertAlmostEqual(bend.value, 0.1)
+        self.assertAlmostEqual(twist.value, 0.025)
+        self.assertEqual((bend.state, twist.state, self.plate().state), ("out", "in", "out"))
+        self.assertIn("Bend of the rod", self.plate().words)
+        self.assertIn("rod-kit", [each.text for each in self.hands.work().findings()])
+
     def test_other_masses_give_the_balance_factor_before_the_crank_goes_together(self):
         self.hands.answer("masses", "other")
         self.hands.choose(part="masses")

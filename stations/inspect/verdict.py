@@ -21,7 +21,7 @@ from stations.base.limits import limit_values
 from stations.base.station import station_name
 from stations.base.words import LIMIT_FROM, fill, say
 from stations.inspect import words
-from stations.inspect.facts import MASSES, Code, InspectFacts, worst_of
+from stations.inspect.facts import MASSES, ROD, Code, InspectFacts, worst_of
 from stations.inspect.figures import Figure
 from stations.inspect.questions import next_tab, tab_name
 from stations.inspect.seats import SeatFound
@@ -107,8 +107,8 @@ def limit_from(of: Figure) -> str:
 
 def _measure(found: InspectFacts, ask: Question) -> Verdict:
     what = _what(ask)
-    if found.tab == MASSES:
-        reason = "masses"
+    if found.tab in (MASSES, ROD):
+        reason = found.tab
     elif found.seat is None:
         reason = {Property.BIG_END_RADIAL_PLAY: "radial", Property.BIG_END_SIDE_PLAY: "side"}.get(what or Property.NOTE, "first")
     else:
@@ -239,8 +239,8 @@ def results(found: InspectFacts) -> Iterator[Result]:
 
 def derived(found: InspectFacts) -> Iterator[Finding]:
     """Of each seat its size at 20 °C and whether it holds a bearing; of each bearing whether it stays; of each rod whether it is worn."""
-    for play in found.crank_figures:
-        if play.code == Property.BIG_END_RADIAL_PLAY and play.state == State.OUT:
+    for play in (*found.crank_figures, *found.rod_figures):
+        if play.code in (Property.BIG_END_RADIAL_PLAY, Property.ROD_BEND, Property.ROD_TWIST) and play.state == State.OUT:
             yield Finding(Slot(play.slots[0].part, Property.REPLACED), text="rod-kit")
     for each in found.seats:
         if each.figures:

@@ -7,7 +7,7 @@ from django.utils.translation import gettext_lazy as _
 from engines.properties import Property
 from shopmath.amounts import celsius, kelvin, mm
 from stations.base.words import BY_LIMIT, Options, Sentences, fixed
-from stations.inspect.facts import MASSES, WHOLE, Code
+from stations.inspect.facts import BIG_END, FLAT, MASSES, ROD, SMALL_END, UPRIGHT, WHOLE, Code
 
 NAME = _("Inspect")
 DRAWING = _("The part in hand and where it is measured")
@@ -18,8 +18,10 @@ EXAMPLE = fixed(
 )
 DONE = _("parts measured")
 IN_HAND = _("In hand")
-TABS = {WHOLE: _("Crank"), MASSES: _("Balance factor")}
+TABS = {WHOLE: _("Crank"), ROD: _("Rod"), MASSES: _("Balance factor")}
 OF_ROD = _(" of {rod}")
+ROD_END = {SMALL_END: _("Small end"), BIG_END: _("Big end")}
+ROD_LIES = {UPRIGHT: _("rod upright"), FLAT: _("rod flat")}
 
 HEADLINE = {
     Code.MEASURE: _("Measure it"),
@@ -40,6 +42,8 @@ FIGURE = {
     Property.BIG_END_SIDE_PLAY: _("Big-end side play"),
     Property.SMALL_END_PLAY: _("Small-end play"),
     Property.WIDTH_OVER_WEBS: _("Width over the webs"),
+    Property.ROD_BEND: _("Bend of the rod over 100 mm"),
+    Property.ROD_TWIST: _("Twist of the rod over 100 mm"),
     "parallel": _("Webs out of parallel"),
     "size": _("Size"),
     "taper": _("Taper"),
@@ -53,6 +57,7 @@ REASON = {
     "first": _("Measure before you judge: a clean part can be worn out."),
     "bearing_first": _("The bearing first, while it is in the hand: it stays or goes by rule, not by feel."),
     "around": _("Two depths, three angles: a seat can be oval or bell-mouthed where one reading looks right."),
+    "rod": _("A bent or twisted rod wears its piston and its bearings from the first start. Two bars show it."),
     "masses": _("With other masses the crank balances another share of them."),
     "damage": _("{damage}"),
     "no_limits": _("The card gives no limits for what was measured here."),
@@ -77,6 +82,8 @@ FAULT = {  # what it means when a figure is out
     Property.SMALL_END_PLAY: _("the small-end eye, pin or cage is worn"),
     Property.WIDTH_OVER_WEBS: _("pressed too far, or not far enough"),
     "parallel": _("webs are pinched or spread"),
+    Property.ROD_BEND: _("the rod is bent, and one that is bent back does not stay so"),
+    Property.ROD_TWIST: _("the rod is twisted, and one that is turned back does not stay so"),
 }
 BEARING = {  # why a bearing stays or goes, as clauses
     "hit": _("driven or pulled through its balls: the races are dented where nobody sees it"),
@@ -151,6 +158,8 @@ QUESTION = {
     Property.BIG_END_SIDE_PLAY: _("Side play{of}"),
     Property.SMALL_END_PLAY: _("Small-end play"),
     Property.WIDTH_OVER_WEBS: _("Width over the webs {where}"),
+    Property.BAR_SPAN: _("Between the two places on the bar"),
+    Property.BAR_LEAN: _("{end}, {lies}: one side higher by"),
     Property.DAMAGE: _("Cracks or damage?"),
     Property.DAMAGE_WHERE: _("What, and where?"),
     Property.MASSES: _("Piston and rod go back"),
@@ -176,6 +185,8 @@ WHERE = {
     Property.BIG_END_SIDE_PLAY: _("rod against one web, blade in at the other"),
     Property.SMALL_END_PLAY: _("pin in its eye, rocked"),
     Property.WIDTH_OVER_WEBS: _("rim to rim"),
+    Property.BAR_SPAN: _("where the dial reads it, as far apart as it goes"),
+    Property.BAR_LEAN: _("dial at both ends of its bar; minus where the other side is higher"),
     Property.DAMAGE: _("webs, pin ends, dowel holes, joint faces, oil screens"),
     Property.DAMAGE_WHERE: _("a photo helps"),
     Property.HUNG_MASS: _("from the small end's place, crank on level rails"),
@@ -194,6 +205,8 @@ SKIP = {
     Property.BIG_END_SIDE_PLAY: _("not measured"),
     Property.SMALL_END_PLAY: _("not measured"),
     Property.WIDTH_OVER_WEBS: _("not measured"),
+    Property.BAR_SPAN: _("rod not measured"),
+    Property.BAR_LEAN: _("level, or not measured"),
     Property.RECIPROCATING_MASS_BEFORE: _("unknown"),
     Property.BEARING_MARKING: _("as on the card"),
     Property.SEAT_TEMPERATURE: fixed(_("as the room, {room}"), room=celsius(20)),
@@ -219,6 +232,10 @@ LABEL = {
     Property.BIG_END_SIDE_PLAY: _("side play, {part}"),
     Property.SMALL_END_PLAY: _("small-end play, {part}"),
     Property.WIDTH_OVER_WEBS: _("width over the webs at {angle}°"),
+    Property.BAR_SPAN: _("places on the bars, apart"),
+    Property.BAR_LEAN: _("bar, {at} end, {depth}"),
+    Property.ROD_BEND: _("bend of {part} over 100 mm"),
+    Property.ROD_TWIST: _("twist of {part} over 100 mm"),
     "mean width": _("width over the webs"),
     "parallel": _("webs, most out of parallel"),
     Property.DAMAGE: _("cracks or damage"),
@@ -267,6 +284,10 @@ SOURCE = {
 }
 CAN, CANNOT = _("possible"), _("not here")
 ON_DRAWING = {
+    "rod_upright": _("rod upright: bend"),
+    "rod_flat": _("rod flat: twist"),
+    "span": _("bars read {span} apart"),
+    "over_100": _("{value} over 100 mm"),
     "up_and_down": _("up and down{of} {value}"),
     "sideways": _("sideways{of} {value}"),
     "wear": _("wear: none to be felt"),
