@@ -17,6 +17,7 @@ from stations.true.single_facts import CURES, SingleFacts
 from stations.true.verdict import left_for_the_next, suspect_said
 
 CURE = log.CURE
+WELDED = "welded"  # as a move: what was read before it is of another crank
 
 
 def of_single(bound: Any) -> tuple[Action, ...]:
@@ -25,6 +26,8 @@ def of_single(bound: Any) -> tuple[Action, ...]:
         return ()
     if found.move is None:
         return _suspect(found)
+    if found.is_welded_since:
+        return _welded()
     first = (*_turn(bound), *_cure(bound))
     sign = bound.sign_action(main=found.is_done and not first)
     if found.move.kind not in (*CURES, "remeasure"):
@@ -40,6 +43,8 @@ def of_several(bound: Any) -> tuple[Action, ...]:
         return ()
     if found.suspect:
         return _suspect(found)
+    if found.is_welded_since:
+        return _welded()
     first = (*_turn(bound), *_cure(bound))
     sign = bound.sign_action(main=found.is_done and not first)
     if found.worst is None:
@@ -58,6 +63,16 @@ def _suspect(found: TurnedFacts) -> tuple[Action, ...]:
         return (_again("round"),)
     name = fill(words.ACTION["these"], {"angles": tuple(degrees(each) for each in again)})
     return (Action("these", name, "these", True, do=read_again), _again("round", main=False))
+
+
+def _welded() -> tuple[Action, ...]:
+    return (Action("again", str(words.ACTION["welded"]), "again", True, do=after_weld),)
+
+
+def after_weld(bound: Any) -> None:
+    """A round of its own once it is cold; the joint stays as it was told."""
+    bound.move(WELDED)
+    log.next_attempt(bound.entry, skipped=left_for_the_next(bound.found))
 
 
 def _turn(bound: Any) -> tuple[Action, ...]:
@@ -106,6 +121,8 @@ def may_sign(bound: Any) -> str:
     found: TurnedFacts = bound.found
     if not found.is_measured:
         return str(words.MEASURE_FIRST)
+    if found.is_welded_since:
+        return str(words.WELDED_SINCE)
     if not found.suspect:
         return ""
     code, values = suspect_said(found)

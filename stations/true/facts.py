@@ -57,6 +57,7 @@ class Code(StrEnum):
     REPLACE = "replace"
     NOT_HELD_SO = "not held so"
     WEB_TURNED = "web turned"
+    WELDED = "welded since"
 
 
 @cache
@@ -308,6 +309,11 @@ class TurnedFacts(ABC):
     def joint(self) -> str:
         """How the joint is locked."""
         return self.own.said(crank(Property.JOINT_LOCK))
+
+    @property
+    def is_welded_since(self) -> bool:
+        """Whether the joint was welded after this round was read."""
+        return self.own.said(crank(Property.JOINT_LOCK), self.own.attempt) == "weld"
 
     @property
     def is_measured(self) -> bool:

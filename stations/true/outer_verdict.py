@@ -13,7 +13,7 @@ from stations.base.words import fill
 from stations.true import words
 from stations.true.facts import Code
 from stations.true.outer_facts import OuterFacts
-from stations.true.verdict import FINE, clearance_said, disagree, runout_said, scale, shared_sources, told, turn_it
+from stations.true.verdict import FINE, clearance_said, disagree, runout_said, scale, shared_sources, told, turn_it, welded
 from ui.numbers import show
 
 source = partial(asking.source, words)
@@ -27,7 +27,9 @@ def several(found: OuterFacts, asked: list[Question]) -> Verdict:
         if not found.is_set_up:
             return Verdict(State.WAIT, Code.SET_UP, reason="sizes", next="ask" if asked else "give_sizes")
         return turn_it(found, asked)
-    return disagree(found) if found.suspect else _judged(found)
+    if found.suspect:
+        return disagree(found)
+    return welded(found) if found.is_welded_since else _judged(found)
 
 
 def _judged(found: OuterFacts) -> Verdict:

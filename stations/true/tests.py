@@ -350,6 +350,26 @@ class True1(TestCase):
         self.assertIn("joint has cured", self.hands.page())
         self.assertTrue(timer.long_over(timer.due_at + timedelta(hours=13)))
 
+    def test_a_welded_joint_is_measured_again_before_it_is_signed(self):
+        self.hands.set_up()
+        self.hands.turn(twist=0.01)
+        self.skip_closing()
+        self.hands.answer("joint-lock", "weld")
+        self.assertEqual((self.plate().words, self.plate().state), ("Measure it after the weld", "wait"))
+        self.hands.act("sign")
+        self.assertFalse(self.hands.entry.is_signed)
+        self.hands.act("again")
+        self.hands.turn(twist=0.3)
+        self.assertNotEqual(self.plate().state, "in")  # the weld has pulled it
+        self.assertEqual(self.hands.work().found.joint, "weld")
+        self.hands.tick_all()
+        self.hands.act("again")
+        self.hands.turn(twist=0.01)
+        self.assertEqual(self.plate().state, "in")
+        self.hands.answer("note", "")
+        self.hands.act("sign")
+        self.assertTrue(self.hands.entry.is_signed)
+
     def test_what_was_left_out_of_one_round_is_asked_in_the_next(self):
         self.hands.set_up()
         self.hands.tick_all()

@@ -29,7 +29,14 @@ def single(found: SingleFacts, asked: list[Question]) -> Verdict:
         return Verdict(State.WAIT, Code.SET_UP, reason="places", next="ask" if asked else "give_places")
     if found.mis is None:
         return turn_it(found, asked)
-    return disagree(found) if found.suspect else _judged(found, asked)
+    if found.suspect:
+        return disagree(found)
+    return welded(found) if found.is_welded_since else _judged(found, asked)
+
+
+def welded(found: TurnedFacts) -> Verdict:
+    """What was true before a weld may not be after it."""
+    return Verdict(State.WAIT, Code.WELDED, {"runout": runout_said(found)}, "weld_pulls", "round_after_weld", scale=scale(found))
 
 
 def turn_it(found: TurnedFacts, asked: list[Question]) -> Verdict:

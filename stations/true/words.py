@@ -32,6 +32,7 @@ HEADLINE = {
     Code.REPLACE: _("Truing cannot cure it"),
     Code.NOT_HELD_SO: _("Not held on those"),
     Code.WEB_TURNED: _("A web has turned"),
+    Code.WELDED: _("Measure it after the weld"),
 }
 REASON = {
     **BY_LIMIT,
@@ -44,6 +45,7 @@ REASON = {
     "scatter": _("{side}: a scatter of {scatter} is more than the gauge's own: a loose support, dirt, or a seat not round."),
     "outer": _("Held on the outer journals a bent crank looks straight: they are what is measured."),
     "centres": _("Held on the centre holes of the outer shafts a bent crank looks straight: they are what is measured."),
+    "weld_pulls": _("A weld pulls as it cools. Before it: {runout}"),
     "runout": _("{runout}"),
     "runout_why": _("{runout} {why}"),
 }
@@ -72,6 +74,7 @@ NEXT = {
     "give_places": _("Give the places of supports and gauges."),
     "give_sizes": _("Give its sizes."),
     "read_the_rest": _("Read the rest."),
+    "round_after_weld": _("Let it cool to the room, then read the whole round again."),
     "one_again": _("No blow: take the reading at {angle} again."),
     "few_again": _("No blow: take the readings at {angles} again."),
     "round_again": _("No blow: set gauge and supports fast, then measure the round again."),
@@ -194,10 +197,12 @@ ACTION = {
     "these": _("Read {angles} again"),
     "done": _("Done: measure again"),
     "again": _("Measure again"),
+    "welded": _("Cold again: measure it"),
     "turned": _("Turned: measure again"),
 }
 TIMER = {"cure": _("joint has cured")}
 MEASURE_FIRST = _("Measure both ends first.")
+WELDED_SINCE = _("It was welded after this round: measure it again, cold.")
 CHECKS = {
     "clean_centres": _("Centre holes clean and whole; crank turns freely, nothing rubs."),
     "clean": _("Seats clean, no burr; vees or rollers level; crank turns freely, nothing rubs."),
