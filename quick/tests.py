@@ -83,6 +83,15 @@ class Checks(TestCase):
         self.assertEqual(self.example("runout", read_mm="0.012 mm").state, "in")
         self.assertEqual(self.example("runout", read_mm="0.07 mm").state, "out")
 
+    def test_a_plug_is_turned_so_that_it_holds_hot_and_one_that_breaks_its_boss_is_not(self):
+        own = self.example("plug", wall_mm="20")
+        steel = self.example("plug", metal="c45", wall_mm="20")
+        self.assertLess(own.words, steel.words)  # one of the case's own metal loses nothing
+        self.assertEqual((own.state, steel.state), ("in", "too_close"))
+        self.assertEqual(self.example("plug", metal="c45", hottest_c="200 C", wall_mm="3").words, "Not as a press fit")
+        self.assertIn("threaded plug", self.example("plug", metal="c45", hottest_c="200 C", wall_mm="3").move)
+        self.assertEqual(self.example("plug", hottest_c="20 C").state, "wait")
+
     def test_unbalance_and_conversion(self):
         self.assertIn("13.4 g·mm", self.example("unbalance").words)
         self.assertIn("0.217 g", self.page)

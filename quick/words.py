@@ -7,8 +7,9 @@ from typing import Any
 
 from django.utils.translation import gettext_lazy as _
 
+from shopmath.amounts import celsius
 from stations.base import SaidVerdict, Scale
-from stations.base.words import sentence
+from stations.base.words import fixed, sentence
 
 FIT_CHANGES = {
     "no_chill": _("Without chilling: {call}."),
@@ -38,6 +39,18 @@ UNBALANCE_ROWS = {
     "at_radius": _("Mass at that radius"),
     "hole": _("Depth of one hole in steel"),
     "hole_of": _("6 mm drill, its point not counted"),
+}
+PLUG_TYPICAL = fixed(_("at {typical}, typical: not told"), typical=celsius(110))
+PLUG_DRAWING, PLUG_SIZE = _("The plug over its hole"), _("turn to {size}")
+PLUG_ROWS = {
+    "cold_short": _("Grips cold"),
+    "hot_short": _("Grips hot"),
+    "cold": _("Interference cold"),
+    "hot": _("Interference at its hottest"),
+    "force": _("Force to push it in cold, oiled"),
+    "drops": _("Case at which it drops in, plug cold"),
+    "stress": _("Stress at the bore, tightest"),
+    "too_hot": _("hotter than a cast case is made for a plug: chill the plug too"),
 }
 CONVERT = _("0.0025 in, 52.5 thou, 230 F, 20 kN, 12 psi, 1 1/4 in")
 UNIT_NAMES = {
@@ -133,6 +146,24 @@ CALLS: dict[str, dict[str, tuple[Any, Any, Any]]] = {
     },
     "unbalance": {
         "allowed": (_("{allowed} allowed"), _("By its grade, mass and speed (ISO 21940-11)."), _("The manual's figure goes first.")),
+    },
+    "plug": {
+        "grips": (
+            _("Turn it to {size}"),
+            _("It keeps {hot} of interference at {hottest}; the bore is strained to {stress} of {yields}."),
+            _("Case at {drops}, plug cold: it drops in. Wipe the hole, a film of retaining compound, home in one go."),
+        ),
+        "strained": (
+            _("Turn it to {size}"),
+            _("That strains the bore to {stress} of the {yields} where it gives way: near its limit."),
+            _("Rather a plug of the case's own metal, or a longer one with less grip and compound."),
+        ),
+        "unsure": (_("Turn it to {size}"), _("What this metal stands is not in the tables."), _("Try it on a scrap case first.")),
+        "yields": (
+            _("Not as a press fit"),
+            _("A plug that holds at {hottest} strains the bore to {stress}, over the {yields} where it gives way."),
+            _("Tap the hole and close it with a threaded plug and compound, or turn the plug from the case's own metal."),
+        ),
     },
     "convert": {
         "same": (_("{first}"), _("{text}, in other units below."), ""),
