@@ -5,6 +5,7 @@ from __future__ import annotations
 import math
 from collections.abc import Sequence
 from dataclasses import dataclass
+from itertools import pairwise
 
 from shopmath.checks import BadInput, finite, gettext_noop, not_negative, one_of, positive
 from shopmath.gapplane import Point, fit
@@ -14,6 +15,8 @@ DEPTH_MM = 0.5  # from the depth wanted, shop rule
 SQUARE_MM = 0.3  # deepest less shallowest, shop rule
 TOUCH_MM = 0.3  # the gap a seal wants to the bearing behind it, shop rule
 CLOCKS = ("12", "3", "6", "9")
+LIP_MOST_M_S = {"nitrile": 14.0, "polyacrylate": 18.0, "fluoro-rubber": 35.0}  # thin oil, no pressure; typical of ISO 6194 seals
+RUNOUT_AT = ((1000, 0.20), (2000, 0.16), (3000, 0.13), (4000, 0.11), (5000, 0.09), (6000, 0.08), (8000, 0.06))  # rpm, TIR in mm: estimate
 
 
 @dataclass(frozen=True)
@@ -177,3 +180,42 @@ def lip_side(kept: str) -> str:
     ('inside', 'outside')
     """
     return "outside" if one_of("kept", kept, KEPT) == "dirt" else "inside"
+
+
+def lip_speed_m_s(shaft_mm: float, rpm: float) -> float:
+    """How fast a shaft runs under a lip, m/s.
+
+    Examples
+    --------
+    >>> round(lip_speed_m_s(30, 8500), 2)
+    13.35
+    """
+    return math.pi * positive("shaft_mm", shaft_mm) * positive("rpm", rpm) / 60_000
+
+
+def lips_for(speed_m_s: float) -> tuple[str, ...]:
+    """Lip materials that stand a speed, the plainest first; none where it is past them all.
+
+    Examples
+    --------
+    >>> lips_for(13.4), lips_for(16.0), lips_for(50.0)
+    (('nitrile', 'polyacrylate', 'fluoro-rubber'), ('polyacrylate', 'fluoro-rubber'), ())
+    """
+    return tuple(name for name, most in LIP_MOST_M_S.items() if not_negative("speed_m_s", speed_m_s) <= most)
+
+
+def runout_under_lip_mm(rpm: float) -> float:
+    """Runout (TIR) of a shaft that a rubber lip still follows, mm, *estimate*; the fastest row's beyond it.
+
+    Examples
+    --------
+    >>> runout_under_lip_mm(500), round(runout_under_lip_mm(7000), 3), runout_under_lip_mm(12000)
+    (0.2, 0.07, 0.06)
+    """
+    at = positive("rpm", rpm)
+    if at <= RUNOUT_AT[0][0]:
+        return RUNOUT_AT[0][1]
+    for (slow, most), (fast, least) in pairwise(RUNOUT_AT):
+        if at <= fast:
+            return most + (least - most) * (at - slow) / (fast - slow)
+    return RUNOUT_AT[-1][1]

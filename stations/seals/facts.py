@@ -7,16 +7,28 @@ from enum import StrEnum
 from functools import cached_property
 
 from engines.models import EngineCard, Seal
+from engines.parts import CRANK
 from engines.properties import Property
 from engines.slots import At, Slot
-from jobs.facts import Own
+from jobs.facts import Fact, Own
 from shop.models import Driver
 from shop.shelves import Shelves
 from shopmath import drivers
-from shopmath.seals import CLOCKS, Candidate, SealSeat, identify_seal, lip_side, seat_of_seal
+from shopmath.seals import (
+    CLOCKS,
+    Candidate,
+    SealSeat,
+    identify_seal,
+    lip_side,
+    lip_speed_m_s,
+    lips_for,
+    runout_under_lip_mm,
+    seat_of_seal,
+)
 from stations.base import Given
 
 TAB = "part"
+USUAL_LIP = "nitrile"  # what a seal is of that says nothing else
 
 
 class Code(StrEnum):
@@ -49,6 +61,8 @@ class SealFound:
     own: Own
     others: tuple[Seal, ...]
     shelves: Shelves | None
+    rpm: float | None = None  # of the shaft under its lip, where the card says
+    runs_out: Fact | None = None  # the shaft there, as trued
 
     def at(self, what: Property) -> Slot:
         return Slot(self.seal.part, what)
@@ -76,6 +90,26 @@ class SealFound:
     def _size(self, what: Property, on_card: float) -> float:
         measured = self.own.value(self.at(what)) if self.seal.sizes_assumed and self.found_as is not None else None
         return on_card if measured is None else measured
+
+    @property
+    def lip_speed(self) -> float | None:
+        """m/s."""
+        return lip_speed_m_s(self.shaft_mm, self.rpm) if self.rpm else None
+
+    @property
+    def is_too_fast(self) -> bool:
+        """Whether a plain lip does not stand the speed."""
+        return self.lip_speed is not None and USUAL_LIP not in lips_for(self.lip_speed)
+
+    @property
+    def runout_most_mm(self) -> float | None:
+        return runout_under_lip_mm(self.rpm) if self.rpm else None
+
+    @property
+    def runs_out_too_far(self) -> bool:
+        """Whether the shaft as trued runs out more than a lip follows."""
+        most, fact = self.runout_most_mm, self.runs_out
+        return most is not None and fact is not None and fact.value is not None and fact.value - (fact.uncertainty or 0.0) > most
 
     @property
     def is_the_one(self) -> bool:
@@ -160,4 +194,11 @@ class SealsFacts:
 def seals_facts(given: Given) -> SealsFacts:
     """What Seals knows, built once for a page or an act."""
     seals = tuple(given.card.seals.all())
-    return SealsFacts(given.card, given.own, tuple(SealFound(seal, given.own, seals, given.shelves) for seal in seals))
+    return SealsFacts(given.card, given.own, tuple(_of_one(given, seal, seals) for seal in seals))
+
+
+def _of_one(given: Given, seal: Seal, seals: tuple[Seal, ...]) -> SealFound:
+    """One seal; in front of a main bearing it runs on the crank."""
+    on_crank = any(seat.pk == seal.seat_id and seat.is_main for seat in given.card.seats.all())
+    runs_out = given.facts.best(CRANK, Property.CRANK_RUNOUT, At(end=seal.half)) if on_crank else None
+    return SealFound(seal, given.own, seals, given.shelves, given.card.wheel_rpm if on_crank else None, runs_out)

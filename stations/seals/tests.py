@@ -48,6 +48,19 @@ class SealsCase(TestCase):
         return self.hands.work().plate()
 
 
+class UnderTheLip(SealsCase):
+    def test_a_lip_that_is_too_fast_for_nitrile_and_a_shaft_that_runs_out_are_said(self):
+        seat = self.made.card.seats.get()
+        Seal.objects.filter(pk=self.drive.pk).update(seat=seat, half=seat.half)
+        self.assertEqual([each.key for each in self.hands.work().cautions()], ["manual"])  # no speed on the card: nothing is said
+        type(self.made.card).objects.filter(pk=self.made.card_id).update(wheel_rpm=15000)
+        self.hands = Sealer(self.made)
+        said = {each.key: each.words for each in self.hands.work().cautions()}
+        self.assertIn("At 15.7 m/s a plain nitrile lip burns. What stands it: polyacrylate and fluoro-rubber.", said["fast"])
+        self.assertIn("Runout that a lip follows", [each.name for each in self.hands.work().traces()])
+        self.assertNotIn("runs-out", said)
+
+
 class TheSeals(SealsCase):
     def test_a_seal_of_another_place_is_stop_and_its_place_is_named(self):
         self.hands.one(self.drive, shaft="17", bore="40.1")

@@ -7,11 +7,12 @@ from functools import partial
 from typing import Any
 
 from engines.properties import Property
-from shopmath.amounts import mm
-from shopmath.seals import CLOCKS, DEPTH_MM, SealSeat
+from shopmath.amounts import Amount, mm
+from shopmath.seals import CLOCKS, DEPTH_MM, SealSeat, lips_for
 from shopmath.verdict import severity
 from stations.base import Caution, Contradiction, Question, Result, Said, Scale, State, Trace, Verdict, Way, asking, of_call
 from stations.base.limits import limit_values
+from stations.base.words import fill
 from stations.seals import words
 from stations.seals.facts import Code, SealFound, SealsFacts, depth_of
 from stations.seals.questions import is_open, next_seal
@@ -107,7 +108,20 @@ def checks(found: SealsFacts) -> tuple[Caution, ...]:
 
 
 def warnings(found: SealsFacts) -> tuple[Caution, ...]:
-    return asking.warnings(words)
+    of = found.in_hand
+    values = {"speed": Amount(of.lip_speed or 0.0, "surface_speed", 0.1), "lips": _lips(of)}
+    far = {"runout": mm((of.runs_out.value if of.runs_out else 0.0) or 0.0, STEP), "most": mm(of.runout_most_mm or 0.0, STEP)}
+    said = []
+    if of.is_too_fast:
+        said.append(Caution("fast", fill(words.TOO_FAST, values)))
+    if of.runs_out_too_far:
+        said.append(Caution("runs-out", fill(words.RUNS_OUT, far)))
+    return (*said, *asking.warnings(words))
+
+
+def _lips(of: SealFound) -> list[Any]:
+    """Lip materials that stand its speed, in words."""
+    return [words.LIP[name] for name in lips_for(of.lip_speed or 0.0)] or [words.NO_LIP]
 
 
 def results(found: SealsFacts) -> Iterator[Result]:
@@ -137,6 +151,10 @@ def sources(found: SealsFacts) -> Iterator[Trace]:
     yield source("driver", outside, {"inside": mm(of.window.inside_low_mm, 0.1)}, estimated=True)
     others = ", ".join(each.name for each in of.drivers[1:3]) or words.OF_THE_SHELF
     yield source("drivers", of.drivers[0].name if of.drivers else words.NONE, {"others": others})
+    if of.lip_speed and of.runout_most_mm:
+        rpm = {"rpm": Amount(of.rpm or 0.0, "speed", 1.0), "lips": _lips(of)}
+        yield source("lip_speed", show(Amount(of.lip_speed, "surface_speed", 0.1)), rpm)
+        yield source("lip_runout", show(mm(of.runout_most_mm, STEP)), rpm, estimated=True)
     if of.seating:
         wanted_from = words.FLUSH if seal.depth_assumed and not seal.depth_mm else seal.source or words.UNKNOWN
         yield source("depth", show(mm(of.seating.depth_mm, STEP)), {"wanted": mm(seal.depth_mm, STEP), "origin": wanted_from})

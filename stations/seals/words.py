@@ -123,7 +123,13 @@ CHECKS = {
     "edge": (_("Shaft's edge and keyway covered: a sleeve over them, or tape, thin."), False),
 }
 WARNINGS = {"manual": _("The manual's page comes before the rule: some seals face the other way on purpose.")}
+TOO_FAST = _("At {speed} a plain nitrile lip burns. What stands it: {lips}.")
+RUNS_OUT = _("The shaft runs out {runout} here; a lip follows {most} at this speed: true the crank first, or expect it to weep.")
+LIP = {"nitrile": _("nitrile"), "polyacrylate": _("polyacrylate"), "fluoro-rubber": _("fluoro-rubber")}
+NO_LIP = _("no rubber lip")
 SOURCE = {
+    "lip_speed": (_("Speed under the lip"), _("at {rpm}, the card's working speed; stands it: {lips}")),
+    "lip_runout": (_("Runout that a lip follows"), _("at {rpm}")),
     "sizes": (_("Sizes on the card"), _("{origin}")),
     "lip": (_("Lip on the card"), _("{origin}")),
     "driver": (_("Driver, outside"), _("inside over {inside}: clear of the spring")),
