@@ -3,13 +3,15 @@ from __future__ import annotations
 from django.test import TestCase
 
 from engines.models import Seal
+from engines.parts import CRANK
 from engines.properties import Property
 from engines.slots import Slot
+from jobs.facts import Fact, Origin, Own
 from shop.models import Driver, Gauge
 from shopmath.checks import BadInput
 from shopmath.seals import CLOCKS, Candidate, identify_seal, lip_side
 from stations.bearings_out.tests import Puller
-from stations.seals.facts import depth_of
+from stations.seals.facts import SealFound, depth_of
 from stations.split.tests import Halves
 from tests.shed import job
 
@@ -57,8 +59,12 @@ class UnderTheLip(SealsCase):
         self.hands = Sealer(self.made)
         said = {each.key: each.words for each in self.hands.work().cautions()}
         self.assertIn("At 15.7 m/s a plain nitrile lip burns. What stands it: polyacrylate and fluoro-rubber.", said["fast"])
-        self.assertIn("Runout that a lip follows", [each.name for each in self.hands.work().traces()])
+        self.assertIn("Runout that a lip follows", [each.label for each in self.hands.work().traces()])
         self.assertNotIn("runs-out", said)
+        trued = Slot(CRANK, Property.CRANK_RUNOUT)
+        for runout, far in ((0.05, False), (0.09, True)):
+            fact = Fact(slot=trued, value=runout, text="", origin=Origin.MEASURED, kind="length", uncertainty=0.01)
+            self.assertEqual(SealFound(self.drive, Own(), (), None, 8000, fact).runs_out_too_far, far)
 
 
 class TheSeals(SealsCase):
