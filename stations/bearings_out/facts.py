@@ -29,6 +29,7 @@ from stations.base import Given
 
 CALLIPER_U_MM = 0.05
 STUCK, TRIED = "stuck", "tried"  # the answer that it is still in; a way that did not bring it out, as a move
+WITH_CRANK = "with_crank"  # the answer that it left its seat on the crank
 FIRST = ("dry", "side")  # what must be so before the bearing is touched
 
 
@@ -52,6 +53,7 @@ class Code(StrEnum):
     OUT_DAMAGED = "out, damaged"
     OUT_UNLIKE_CARD = "out, not as the card says"
     OUT = "out"
+    ON_CRANK = "on the crank"
 
 
 WAY_CODES = {"drop": Code.DROP, "spray": Code.SPRAY, "drive": Code.DRIVE, "cut": Code.LAST_RESORT}
@@ -272,6 +274,15 @@ class BearingsOutFacts:
     @property
     def outcome(self) -> str:
         return self.own.said(self.at(Property.CAME_OUT), self.own.attempt)
+
+    @property
+    def may_come_with_crank(self) -> bool:
+        """Whether it may leave its seat in the case on the crank."""
+        return self.seat.is_main and not self.is_on_shaft
+
+    @property
+    def is_on_crank(self) -> bool:
+        return self.outcome == WITH_CRANK
 
     @property
     def is_out(self) -> bool:

@@ -64,6 +64,18 @@ class BearingsOut(TestCase):
         self.assertEqual(self.hands.work().found.way.key, "collet")
         self.assertIn("a collet behind the shell", self.plate().line)
 
+    def test_a_main_bearing_may_come_away_on_the_crank_and_another_may_not(self):
+        self.hands.facts()
+        self.hands.tick_all()
+        self.hands.outcome(("came-out", "with_crank"), ("seat-condition", "sound"))
+        self.assertEqual((self.plate().words, self.plate().state), ("It stayed on the crank", "in"))
+        self.assertIn("Pull it off the crank", self.plate().move)
+        self.assertTrue(self.hands.work().found.is_out)
+        Seat.objects.update(role="gearbox")
+        self.hands.seat.refresh_from_db()
+        asked = next(each for each in self.hands.work().wanted if each.slot and each.slot.what == "came-out")
+        self.assertNotIn("with_crank", [each.key for each in asked.options])
+
     def test_the_gentlest_way_says_how_hot_and_why(self):
         self.hands.facts()
         plate = self.plate()

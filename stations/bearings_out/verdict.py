@@ -137,6 +137,8 @@ def _out(found: BearingsOutFacts, asked: list[Question]) -> Verdict:
         label = fill(words.LABEL[other.code or other.slot.what], {"part": other.slot.part.name})
         values = {"what": label, "found": other.found, "card": other.card}
         return Verdict(State.TOO_CLOSE, Code.OUT_UNLIKE_CARD, values, "unlike_card", "sign")
+    if found.is_on_crank:
+        return Verdict(State.IN, Code.ON_CRANK, values, "on_crank", "off_crank" if found.is_scrap else "stays_on_crank")
     return Verdict(State.IN, Code.OUT, values, "sound", "sign")
 
 

@@ -35,6 +35,7 @@ HEADLINE = {
     Code.LOOK_NOW: _("Out: look at it now"),
     Code.OUT_DAMAGED: _("Out, with damage"),
     Code.OUT_UNLIKE_CARD: _("Out; differs from the card"),
+    Code.ON_CRANK: _("It stayed on the crank"),
     Code.OUT: _("Bearing out, seat sound"),
 }
 WAY = {
@@ -98,6 +99,7 @@ REASON = {
     "faults": _("{faults}."),
     "unlike_card": _("{what}: found {found}, the card says {card}."),
     "sound": _("{way}; the seat is sound."),
+    "on_crank": _("The seat is free and sound; its bearing sits on the crank."),
 }
 FAULT = {
     "hit_through_balls": _("it was driven through its balls, the races are dented: replace it"),
@@ -117,6 +119,8 @@ NEXT = {
     "spray": _("{heat}mouth down."),
     "drive": _("{heat}{driver}, toward the {side}."),
     "other": _("{way}, toward the {side}."),
+    "off_crank": _("Pull it off the crank, puller behind its inner ring, then sign this entry."),
+    "stays_on_crank": _("It may stay there: it goes back into its seat with the crank. Sign this entry."),
     "sign": _("Sign this entry."),
 }
 HEAT = _("Case to {likely}, {high} for the tightest; ")
@@ -200,6 +204,7 @@ OPTIONS: Options = {
         ("dropped", _("dropped out"), _("by heat alone")),
         ("driven", _("driven or pulled"), _("whole")),
         ("broke", _("in pieces"), _("ring left, or cut")),
+        ("with_crank", _("stayed on the crank"), _("came away with it")),
         ("stuck", _("still in")),
     ),
     Property.HIT_THROUGH_BALLS: (("no", _("no"), _("by the tight ring only")), ("yes", _("yes"), _("through the balls"))),
