@@ -59,6 +59,7 @@ class Fasteners(TestCase):
             self.hands.bolt(mark.name)
         self.hands.answer("counted", str(len(self.bolts)))
         self.assertIn(f"Bolt {self.bolts[0].name} snapped", " ".join(each.words for each in self.hands.work().cautions()))
+        self.assertIn(f"{self.bolts[0].name} snapped</text>", self.hands.page())  # named on the drawing, not drawn as one that is out
         self.assertNotEqual("stop", self.hands.work().plate().state)
 
     def test_a_length_that_was_just_typed_is_offered_again(self):

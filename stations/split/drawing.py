@@ -9,11 +9,12 @@ from stations.base import Canvas
 from stations.base.words import fill
 from stations.common.face import Face, draw_dowel, draw_fastener, draw_outline, draw_reach, draw_seats, seen_from
 from stations.split import words
-from stations.split.facts import GapPlace, SplitFacts, length_of
+from stations.split.facts import GapPlace, SplitFacts, fault_of, length_of
 from stations.split.verdict import MOST_LIKELY, half
 from ui.numbers import bare, plain, show
 
 OPEN_PX = 62.0  # the widest gap as drawn
+BROKEN = ("snapped", "stripped")  # what wants work before the halves close again
 BASE_PX = 520.0  # of the joint from the side
 
 
@@ -48,14 +49,16 @@ def _plan(found: SplitFacts, canvas: Canvas, face: Face) -> None:
 def _fastener(found: SplitFacts, canvas: Canvas, face: Face, mark: Mark) -> None:
     slot, at = length_of(mark), face.at(mark.x_mm, mark.y_mm)
     likely = found.census.likely[:MOST_LIKELY] if found.counted is not None else ()
-    state = "likely" if mark.name in likely else "out" if found.is_out(mark) else ""
+    fault = found.own.said(fault_of(mark))
+    state = "likely" if mark.name in likely or fault in BROKEN else "out" if found.is_out(mark) else ""
     with canvas.question(slot):
         draw_reach(canvas.sheet, face, mark.x_mm, mark.y_mm)
         if canvas.asked == slot:
             canvas.sheet.circle(at, 18, "place")
         draw_fastener(canvas.sheet, face, mark, f"bolt {state}".strip())
     canvas.labels.keep_clear(at, 9)
-    canvas.labels.around(at, 11, mark.name, "halo quiet", rank=6, left=mark.x_mm > 0)
+    said = fill(words.ON_DRAWING[fault], {"bolt": mark.name}) if fault else mark.name
+    canvas.labels.around(at, 11, said, "halo hot strong" if fault in BROKEN else "halo quiet", rank=6, left=mark.x_mm > 0)
 
 
 def _gap_place(found: SplitFacts, canvas: Canvas, face: Face, place: GapPlace) -> None:

@@ -247,6 +247,9 @@ SOURCE = {  # code: label, where the number comes from
 ANY, ASSUMED_VALUE, NONE_THERE = _("any"), _("assumed"), _("none there")
 
 ON_DRAWING = {
+    "snapped": _("{bolt} snapped"),
+    "stripped": _("{bolt} stripped"),
+    "missing": _("{bolt} missing"),
     "no_bolts": _("no bolts on the card yet: tap them onto its face"),
     "lifts": _("{seen}; the {half} lifts"),
     "ahead": _("{name} is ahead"),
