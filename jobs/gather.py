@@ -16,7 +16,8 @@ from engines.slots import At, Slot
 from jobs.facts import Done, Fact, Facts, GaugeSeen, Origin, Own, Taken
 from jobs.models import DerivedFact, Entry, Job, Move, Reading
 from jobs.models.log import Placed
-from shop.models import Gauge, Person
+from shop.models import Gauge, Person, Shop
+from shop.shelves import shelves
 
 
 def seen(gauge: Gauge | None, on: date) -> GaugeSeen | None:
@@ -113,8 +114,10 @@ _LONG = tuple(f"entry__{name}" for name in ("choices", "ticks", "result", "call_
 
 
 def _taken(rows: list[tuple[Any, ...]]) -> Iterator[Taken]:
-    """Rows of `READ` as plain values; gauges are asked for once."""
-    gauges = Gauge.objects.in_bulk({row[14] for row in rows if row[14]})
+    """Rows of `READ` as plain values; gauges that are off the shelves are asked for once."""
+    gauges = {each.pk: each for each in shelves(Shop.current()).gauges}
+    gone = {row[14] for row in rows if row[14]} - gauges.keys()
+    gauges |= Gauge.objects.in_bulk(gone) if gone else {}
     kept: dict[tuple[int, date], GaugeSeen | None] = {}
     parts: dict[tuple[str, str], Part] = {}
     people: dict[tuple[str, ...], str] = {}

@@ -200,6 +200,8 @@ def withdraw(reading: Reading, person: Person, *, came_second: bool = False) -> 
         with_it = Q(carried_from=reading.pk, entry__station=reading.entry.station_id, entry__signed_at=None)
         standing = Reading.objects.filter(Q(pk=reading.pk) | with_it, withdrawn_at__isnull=True)
         Reading.objects.filter(pk__in=list(standing.values_list("pk", flat=True))).update(**struck_out)
+        for name, value in struck_out.items():
+            setattr(reading, name, value)  # as it stands now, for whoever holds it
         reading.entry.job.touch()
 
 

@@ -98,7 +98,7 @@ def page_data(work: BoundStation, ask: str | None = None, error: BadInput | None
         "seats": seats,
         "slider": work.slider(),
         "timers": [timer for timer in work.job.timers.all() if not timer.ended_at and not timer.long_over(now)],
-        "pictures": [(photo, pinned(photo)) for photo in photos_of(work.stage, work.seat)],
+        "pictures": [(photo, pinned(photo)) for photo in photos_of(work.stage, work.seat)] if getattr(work.stage, "pictured", True) else [],
         "commands": COMMANDS,
         "example": _example(work),
         "glossary": GLOSSARY,

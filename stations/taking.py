@@ -5,17 +5,18 @@ from __future__ import annotations
 from datetime import datetime
 from typing import Any
 
-from django.db.models import Prefetch
+from django.db.models import Exists, OuterRef, Prefetch
 
 from engines.stamps import whole
 from jobs import clock, log
-from jobs.models import Job, Reading, Timer
+from jobs.models import Job, Photo, Reading, RunStation, Timer
 from shop.models import Gauge
 from shopmath.quantity import CANONICAL, Quantity, decimals
 from stations.base import BoundStation, Question, bind, plausible
 
 TIMERS = Timer.objects.select_related("entry__station")  # what each counts, its station says
-JOB_ALONE = Job.objects.prefetch_related("run", Prefetch("timers", TIMERS))
+STAGES = RunStation.objects.annotate(pictured=Exists(Photo.objects.filter(station=OuterRef("pk"))))
+JOB_ALONE = Job.objects.prefetch_related(Prefetch("run", STAGES), Prefetch("timers", TIMERS))
 JOB = JOB_ALONE.select_related("card")  # its card with all that is on it: `whole`
 
 
@@ -35,9 +36,9 @@ def again(work: BoundStation, *, only_here: bool = False) -> BoundStation:
 
 
 def with_reading(work: BoundStation, reading: Reading) -> BoundStation:
-    """The same work after one more reading, and nothing else has changed; where it took the place of others, all are read afresh."""
-    alone = not work.live(reading.ask) and all(each.pk != reading.pk for each in work.readings)
-    fresh = work.anew([*work.readings, reading] if alone else ())
+    """The same work after one more reading, and nothing else has changed but what it took the place of, struck out where it stands."""
+    known = any(each.pk == reading.pk for each in work.readings)
+    fresh = work.anew(work.readings if known else [*work.readings, reading])
     fresh.now = work.now
     fresh.know(work)
     return fresh

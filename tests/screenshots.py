@@ -33,6 +33,7 @@ def shots() -> list[dict[str, Any]]:
         {"name": "bearings-out", "path": "/jobs/0421/"},
         {"name": "heat-running", "path": "/jobs/0412/"},
         {"name": "one-heat", "path": "/jobs/0428/"},
+        {"name": "fit-cold", "path": "/jobs/0431/fit-cold/"},
         {"name": "inspect", "path": "/jobs/0425/"},
         {"name": "true", "path": "/jobs/0424/", "inches": True},
         {"name": "end-float", "path": "/jobs/0427/end-float/"},
@@ -40,7 +41,6 @@ def shots() -> list[dict[str, Any]]:
         {"name": "close", "path": "/jobs/0427/close/"},
         {"name": "centre", "path": "/jobs/0427/centre/", "inches": True},
         {"name": "balance", "path": "/jobs/0429/"},
-        {"name": "flywheel-on", "path": "/jobs/0427/flywheel-on/"},
         {"name": "sheet", "path": "/jobs/0427/sheet/"},
     ]
 
