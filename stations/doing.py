@@ -169,6 +169,7 @@ def _keep_reading(request: HttpRequest, work: BoundStation, ask: Question, text:
         more |= {"at": at, "extra": {**more["extra"], SENT_LATER: work.now.isoformat()}}
     of_all = without_all(text)
     places = places_left(work, ask) if of_all else []
+    text = of_all if of_all and len(places) == 1 else text  # the last place of a round is all that is left of it
     if of_all and len(places) > 1:
         reading = take_all_round(work, places, of_all, doing.key, more)
         _did(request, _("{words} and the other places: {text}").format(words=ask.words, text=reading.text))

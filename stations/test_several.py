@@ -52,6 +52,14 @@ class AllRound(Several):
         self.sends("undo", latest=depths[3].pk)
         self.assertEqual(depths.filter(withdrawn_at=None).count(), 3)
 
+    def test_where_one_place_is_left_it_is_that_place(self):
+        self.fit()
+        for text in ("0.5", "0.6", "0.5", "0.5 all"):
+            self.sends(text=text)
+        depths = Reading.objects.filter(property="seal-depth").order_by("pk")
+        self.assertEqual([each.text for each in depths], ["0.5", "0.6", "0.5", "0.5"])
+        self.assertFalse(any(each.extra.get("of_all") for each in depths))
+
     def test_what_is_no_round_takes_no_all(self):
         self.at("heat-and-drop", self.first)
         self.assertContains(self.sends(text="20 all"), "20 all")
