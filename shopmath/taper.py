@@ -174,3 +174,41 @@ def taper_friction(condition: str) -> Estimate:
         if row["group"] == "taper_friction" and row["item"] == "steel cone in steel hub" and row["condition"].startswith(condition):
             return Estimate(float(row["low"]), float(row["typical"]), float(row["high"]), f"steel taper, {row['condition']}")
     raise BadInput("condition", gettext_noop("{condition!r} is none of clean, oiled, fretted."), condition=condition)
+
+
+SPREAD_OF_MASS = (0.5, 0.6, 0.8)  # inertia of a wheel over mass times rim radius squared: a disc, usual, heavy-rimmed; estimate
+UNEVEN = (0.005, 0.010, 0.020)  # half of how much a small engine's speed swings within a turn, of the speed itself; estimate
+
+
+def asked_by_wheel_nm(mass_kg: float, rim_mm: float, rpm: float) -> Estimate:
+    """Torque that a wheel's own inertia asks of its taper, N·m, *estimate*: the crank speeds up and slows down within each turn.
+
+    Parameters
+    ----------
+    mass_kg, rim_mm, rpm : float
+        Mass of the wheel, diameter of its rim (mm), highest working speed.
+
+    Returns
+    -------
+    Estimate
+        Inertia times the largest acceleration of a speed that swings once a turn; what a blow or a kick back asks comes on top.
+
+    Raises
+    ------
+    BadInput
+        Sizes not above 0.
+
+    Source
+    ------
+    Rigid body; shares of mass and of speed are estimates.
+
+    Examples
+    --------
+    >>> asked = asked_by_wheel_nm(1.9, 124, 8500)
+    >>> [round(each) for each in (asked.low, asked.likely, asked.high)]
+    [14, 35, 93]
+    """
+    inertia = positive("mass_kg", mass_kg) * (positive("rim_mm", rim_mm) / 2000) ** 2
+    speed = positive("rpm", rpm) * math.tau / 60
+    low, likely, high = (share * inertia * uneven * speed**2 for share, uneven in zip(SPREAD_OF_MASS, UNEVEN, strict=True))
+    return Estimate(low, likely, high, "the wheel's inertia, speed uneven within a turn")

@@ -12,7 +12,8 @@ from engines.parts import FLYWHEEL
 from engines.properties import Property
 from engines.slots import Slot
 from jobs.facts import Fact, Facts, Own
-from shopmath.taper import key_shift_deg
+from shopmath.estimate import Estimate
+from shopmath.taper import asked_by_wheel_nm, key_shift_deg
 from shopmath.threads import STATES, UNKNOWN
 from shopmath.verdict import STOP, TOO_CLOSE, Call, call, severity
 from shopmath.wheelfit import Holds, contact, holds
@@ -129,6 +130,19 @@ class FlywheelOnFacts:
         if not (self.is_on_taper and card.taper_ratio and card.nut_d_mm and torque and cone):
             return None
         return holds(torque, card.nut_d_mm, card.taper_ratio, cone, self.value(Property.TORQUE_TO_CARRY), nut=self.on_nut)
+
+    @cached_property
+    def asks(self) -> Estimate | None:
+        """What the wheel's own inertia asks of the taper; None while its mass, its rim or its speed is unknown."""
+        mass, rim, rpm = (
+            measured.value if (measured := self.known.best(FLYWHEEL, what)) else card
+            for what, card in (
+                (Property.WHEEL_MASS, self.card.wheel_kg),
+                (Property.RIM_DIAMETER, None),
+                (Property.WHEEL_SPEED, self.card.wheel_rpm),
+            )
+        )
+        return asked_by_wheel_nm(mass, rim, rpm) if mass and rim and rpm else None
 
     # the key
 

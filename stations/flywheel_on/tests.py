@@ -4,8 +4,10 @@ from django.test import TestCase
 
 from engines.models import EngineCard, Spec
 from engines.properties import Property
+from jobs.facts import Fact, Facts, Origin
+from stations.base import Given
 from stations.flywheel_off.tests import WheelCase
-from stations.flywheel_on.facts import Code
+from stations.flywheel_on.facts import Code, at, flywheel_on_facts
 from stations.split.tests import Halves
 from tests.shed import job
 
@@ -74,6 +76,14 @@ class GoingOn(TestCase):
         self.hands.answer("asked", "300 Nm")
         self.assertEqual((self.plate().state, self.plate().code), ("out", Code.TAPER_SLIPS))
         self.assertIn("Taper", self.hands.act("sign"))
+
+    def test_what_the_wheel_s_inertia_asks_stands_beside_what_the_taper_carries(self):
+        EngineCard.objects.filter(pk=self.made.card_id).update(wheel_kg=1.9, wheel_rpm=8500)
+        card = EngineCard.objects.get(pk=self.made.card_id)
+        self.assertIsNone(flywheel_on_facts(Given(card)).asks)  # its rim was not measured
+        rim = Fact(slot=at(Property.RIM_DIAMETER), value=124.0, text="", origin=Origin.MEASURED)
+        asks = flywheel_on_facts(Given(card, Facts(derived=[rim]))).asks
+        self.assertEqual([round(each) for each in (asks.low, asks.likely, asks.high)], [14, 35, 93])
 
     def test_a_worn_key_moves_the_spark_and_a_stepped_one_says_by_how_much(self):
         self.hands.blued()

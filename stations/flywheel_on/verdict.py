@@ -61,7 +61,11 @@ def _judged(found: FlywheelOnFacts, worst: Judged) -> Verdict:
 def _so_far(found: FlywheelOnFacts) -> tuple[str, dict[str, Any]]:
     if found.holds:
         carries = found.holds.torque_nm
-        return "carries_band", {"low": newton_metres(carries.low), "high": newton_metres(carries.high)}
+        values = {"low": newton_metres(carries.low), "high": newton_metres(carries.high)}
+        if not found.asks:
+            return "carries_band", values
+        asks = {"asks_low": newton_metres(found.asks.low), "asks_high": newton_metres(found.asks.high)}
+        return "carries_beside" if carries.low > found.asks.likely else "carries_little", {**values, **asks}
     return (found.contact.code, dict(found.contact.values)) if found.contact else ("key_places", {})
 
 
@@ -93,6 +97,9 @@ def sources(found: FlywheelOnFacts) -> Iterator[Trace]:
         yield source("carries", band(newton_metres(carries.low), newton_metres(carries.high)), estimated=True)
         if found.value(Property.CONE_DIAMETER) is None and found.cone_mm:
             yield source("cone", show(mm(found.cone_mm, 0.1)), {"factor": plain(CONE)}, estimated=True)
+    if found.asks:
+        asks = band(newton_metres(found.asks.low), newton_metres(found.asks.high))
+        yield source("asks", asks, {"basis": from_table(found.asks.basis)}, estimated=True)
     if found.shift_deg is not None:
         yield source("shift", show(degrees(found.shift_deg, 0.1)), {"allowed": degrees(TIMING_DEG)})
     for code, what in (("rim", Property.RIM_RUNOUT), ("gap", Property.AIR_GAP)):

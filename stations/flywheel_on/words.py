@@ -39,6 +39,11 @@ REASON = {
     "carries_too_little": _("{share} of the cone carries; {wanted} is needed."),
     "carries": _("The taper carries {low} to {high} by friction; the engine asks {asked}."),
     "carries_band": _("The taper carries {low} to {high} by friction alone; the key only places it."),
+    "carries_beside": _("The taper carries {low} to {high} by friction alone; the wheel's inertia asks about {asks_low} to {asks_high}."),
+    "carries_little": _(
+        "The taper carries {low} to {high} by friction; the wheel's inertia asks about {asks_low} to {asks_high}: lap it, and "
+        "keep to the nut's torque."
+    ),
     "key_places": _("The taper drives; the key only places the wheel."),
     "ahead": _("The step turns the wheel {shift} ahead: the spark moves by as much."),
     "back": _("The step turns the wheel {shift} back: the spark moves by as much."),
@@ -126,6 +131,7 @@ WARNINGS = {
 ACTION = {"lapped": _("Lapped: blue it again")}
 SOURCE = {
     "seats": (_("Nut seats it with"), _("{basis}")),
+    "asks": (_("Asked by the wheel"), _("{basis}; a blow comes on top")),
     "carries": (_("Taper carries"), _("friction, normal force and half the cone's diameter")),
     "cone": (_("Cone"), _("{factor} times the shaft at the key")),
     "shift": (_("Timing"), _("2·asin(step/shaft); {allowed} is allowed, shop rule")),
