@@ -32,6 +32,7 @@ from stations.several import (
     take_all_round,
     take_as_before,
     take_thread,
+    told_with,
     without_all,
 )
 from stations.taking import again, opened, take, take_over, take_second, with_reading
@@ -303,13 +304,14 @@ def _undo(request: HttpRequest, work: BoundStation) -> Answer:
     last, shown = standing[-1], row_number(request.POST.get("latest", ""))
     if shown is not None and shown != last.pk:
         raise BadInput("undo", ANOTHER_LAST.format(by=last.by.called, typed=last.text))
-    return _struck_out(request, work, last)
+    return _struck_out(request, work, *told_with(last, standing))
 
 
-def _struck_out(request: HttpRequest, work: BoundStation, reading: Reading) -> Answer:
-    log.withdraw(reading, work.person)
-    _did(request, _("withdrew {text}").format(text=reading.text))
-    return _settled(work, reading.ask)
+def _struck_out(request: HttpRequest, work: BoundStation, *readings: Reading) -> Answer:
+    for each in readings:
+        log.withdraw(each, work.person)
+    _did(request, _("withdrew {text}").format(text=readings[0].text))
+    return _settled(work, readings[0].ask)
 
 
 @require_POST

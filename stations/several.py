@@ -6,7 +6,7 @@ Each answer is a reading of its own, with the mark of how it was told, and can b
 from __future__ import annotations
 
 import re
-from collections.abc import Mapping
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from typing import Any
 
@@ -112,6 +112,18 @@ def take_all_round(work: BoundStation, asks: list[Question], text: str, key: str
     for number, each in enumerate(asks):
         kept = take(work, each, text, f"{key}.{number}" if number else key, **{**more, "extra": extra})
     return kept
+
+
+def told_with(last: Reading, standing: Sequence[Reading]) -> list[Reading]:
+    """A reading and those that one act told with it, oldest first: all round, as the part before, a thread by its name."""
+    if not any(last.extra.get(mark) for mark in (OF_ALL, AS_AT, AS_WRITTEN)):
+        return [last]
+    return [each for each in standing if _act_of(each) == _act_of(last)]
+
+
+def _act_of(reading: Reading) -> str:
+    head, _, number = reading.client_key.rpartition(".")
+    return head if number.isdigit() else reading.client_key
 
 
 def take_as_before(work: BoundStation, before: Before, key: str) -> BoundStation:

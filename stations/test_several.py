@@ -50,7 +50,19 @@ class AllRound(Several):
         self.assertEqual([bool(each.extra.get("of_all")) for each in depths], [False, True, True, True])
         self.assertContains(self.client.get(self.page, headers={"x-panel": "sheet"}), "told once for all places", count=3)
         self.sends("undo", latest=depths[3].pk)
-        self.assertEqual(depths.filter(withdrawn_at=None).count(), 3)
+        self.assertEqual(depths.filter(withdrawn_at=None).count(), 1)  # what one act told, one undo takes back
+
+    def test_undo_takes_back_all_that_one_act_told_and_one_of_them_may_be_taken_back_alone(self):
+        self.fit()
+        self.sends(text="0.6")
+        self.sends(text="0.5 all")
+        last = Reading.objects.filter(property="seal-depth").order_by("pk").last()
+        self.sends("undo", reading=last.pk)
+        self.assertEqual(Reading.objects.filter(property="seal-depth", withdrawn_at=None).count(), 3)
+        self.sends(text="0.5")
+        self.sends("undo")  # the one just typed, alone
+        self.sends("undo")
+        self.assertEqual([each.text for each in Reading.objects.filter(property="seal-depth", withdrawn_at=None)], ["0.6"])
 
     def test_where_one_place_is_left_it_is_that_place(self):
         self.fit()
