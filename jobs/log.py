@@ -196,12 +196,11 @@ def withdraw(reading: Reading, person: Person, *, came_second: bool = False) -> 
     """Strike a reading out; it stays in the entry, with who struck it out and when. What the same act wrote elsewhere goes with it."""
     with transaction.atomic():
         _refuse_signed(reading.entry)
-        struck_out = {"withdrawn_at": clock.now(reading.entry.job), "withdrawn_by": person, "came_second": came_second}
+        struck_out: dict[str, Any] = {"withdrawn_at": clock.now(reading.entry.job), "withdrawn_by": person, "came_second": came_second}
         with_it = Q(carried_from=reading.pk, entry__station=reading.entry.station_id, entry__signed_at=None)
         standing = Reading.objects.filter(Q(pk=reading.pk) | with_it, withdrawn_at__isnull=True)
         Reading.objects.filter(pk__in=list(standing.values_list("pk", flat=True))).update(**struck_out)
-        for name, value in struck_out.items():
-            setattr(reading, name, value)  # as it stands now, for whoever holds it
+        reading.withdrawn_at, reading.withdrawn_by, reading.came_second = struck_out.values()  # as it stands now
         reading.entry.job.touch()
 
 

@@ -67,14 +67,15 @@ class Sheet:
     def circle(self, centre: Point, radius: float, cls: str) -> None:
         self.add("circle", cx=float(centre[0]), cy=float(centre[1]), r=float(radius), class_=cls)
 
-    def text(self, at: Point, words: str, cls: str = "", anchor: str = "start", *, wrap: bool = True) -> None:
-        """Words on the paper; in two lines or more where they would run off it."""
+    def text(self, at: Point, words: str, cls: str = "", anchor: str = "start", *, wrap: bool = True) -> float:
+        """Words on the paper; in two lines or more where they would run off it. How much lower the last line stands than the first."""
         words = words.replace("-", "−") if words[:1] == "-" else words
         (x, y), lines = at, self._lines(at[0], words, cls, anchor) if wrap else [words]
         lead = 1.2 * size_of(cls)
         top = min(y, max(self.height - 4 - lead * (len(lines) - 1), 0)) if len(lines) > 1 else y
         for number, line in enumerate(lines):
             self.add("text", line, x=float(x), y=float(top + number * lead), class_=f"label {cls}".strip(), text_anchor=anchor)
+        return lead * (len(lines) - 1)
 
     def _lines(self, x: float, words: str, cls: str, anchor: str) -> list[str]:
         room = {"start": self.width - x, "middle": 2 * min(x, self.width - x), "end": x}[anchor]

@@ -204,7 +204,7 @@ OPTIONS: Options = {
         ("dropped", _("dropped out"), _("by heat alone")),
         ("driven", _("driven or pulled"), _("whole")),
         ("broke", _("in pieces"), _("ring left, or cut")),
-        ("with_crank", _("stayed on the crank"), _("came away with it")),
+        ("with_crank", _("on the crank"), _("came away with it")),
         ("stuck", _("still in")),
     ),
     Property.HIT_THROUGH_BALLS: (("no", _("no"), _("by the tight ring only")), ("yes", _("yes"), _("through the balls"))),

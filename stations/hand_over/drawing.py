@@ -20,12 +20,12 @@ def draw(found: HandOverFacts, canvas: Canvas) -> None:
     sheet, width = canvas.sheet, canvas.width
     sheet.shape([(12, 60), (52, 12), (width - 12, 12), (width - 12, BOTTOM), (12, BOTTOM)], "tray-edge")
     sheet.circle((44, 58), 9, "bore")
-    sheet.text((78, 46), f"{found.job.tag} {found.card.name}", "big")
-    row = min(30.0, 470.0 / max(len(found.lines), 1))
+    lower = sheet.text((78, 46), f"{found.job.tag} {found.card.name}", "big")
+    row = min(30.0, (470.0 - lower) / max(len(found.lines), 1))
     beside = 230.0 if canvas.is_wide else 206.0
     letters = int((width - beside - 54) / 7.2)
     for index, line in enumerate(found.lines):
-        y, name = 86 + row * index, station_name(line.key)
+        y, name = 86 + lower + row * index, station_name(line.key)
         done = line.state == RunStation.State.DONE
         _mark(sheet, line.call_state if done else "", (40.0, y - 5))
         if canvas.tappable:
