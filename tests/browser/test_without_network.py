@@ -143,8 +143,7 @@ class Typed(Away):
         self.asked(FIRST[0])  # nothing of hers is sent in his name
         self.assertEqual(self.standing(), {})
         self.ctx.clear_cookies()
-        self.sign_in("una")
-        self.go("/")
+        self.sign_in("una")  # the first page that is hers sends them
         expect(self.page.locator("#later")).to_contain_text("Sent: 1")
         self.assertEqual(self.standing(), {FIRST[0]: "0.01"})
         self.assertEqual(Reading.objects.get(ask=FIRST[0]).by.username, "una")
