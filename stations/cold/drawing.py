@@ -159,6 +159,6 @@ def _force(found: ColdFacts, canvas: Canvas) -> None:
         )
     if found.peak_n:
         canvas.sheet.circle((x(found.peak_n), y), 6, "ink solid")
-    if found.instead and not found.onto_shaft:
+    if found.instead and not found.onto_shaft and not found.is_cup:
         free = fill(words.ON_DRAWING["free"], {"case": celsius(found.instead.case_c)})
         canvas.sheet.text((left, y + 54), free, "quiet")

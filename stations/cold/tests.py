@@ -180,6 +180,8 @@ class ADrawnCup(Cold):
         self.assertIn("its marked end", " ".join(each.words for each in work.checks()))
         self.hands.says(("ring-size", "12.02"))
         self.assertGreater(self.hands.work().found.force.likely, 0)
+        self.assertEqual(self.plate().code, Code.GOES)  # it takes the shape of its seat: how tight it is sends it to no oven
+        self.assertNotIn("Heat and drop", " ".join(str(each.words) for each in self.hands.work().ways()))
 
     def test_flush_or_below_is_home_and_standing_out_is_not(self):
         self.hands.says(("centre-screw-diameter", "M8"))

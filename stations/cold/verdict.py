@@ -10,6 +10,7 @@ from engines.fits import bearing_of
 from engines.properties import Property
 from engines.slots import At
 from jobs.facts import Finding
+from shopmath import __version__ as core_version
 from shopmath.amounts import celsius, mm, newton_metres, newtons
 from shopmath.estimate import Estimate
 from shopmath.verdict import Call
@@ -24,7 +25,7 @@ from ui.numbers import band, bare, show, stress
 from ui.tables import from_table
 
 source = partial(asking.source, words)
-WARM = Way(station="heat-and-drop")
+HEAT = (Way(station="heat-and-drop"),)  # no way on for a drawn cup, which has no size to reckon heat with
 
 
 def verdict(found: ColdFacts, asked: list[Question]) -> Verdict:
@@ -77,17 +78,18 @@ def _plan(found: ColdFacts, asked: list[Question]) -> Verdict:
         values["able"] = newtons(able)
         more["scale"] = Scale(found.force.likely, found.force.high - found.force.likely, None, able, "N", 0)
     warm = "warm_ring" if found.onto_shaft else "warm_case"
-    codes = found.instead.codes
+    codes = () if found.is_cup else found.instead.codes
+    warmer = () if found.is_cup else HEAT
     if able is not None and found.force.likely > able:
-        ways = (WARM, Way(choice="way"), Way(page="run"))
-        return Verdict(State.STOP, Code.NOT_COLD, {**values, "way": words.WAY[found.way]}, "beyond_reach", warm, ways=ways, **more)
+        ways, move = (*warmer, Way(choice="way"), Way(page="run")), "another_way" if found.is_cup else warm
+        return Verdict(State.STOP, Code.NOT_COLD, {**values, "way": words.WAY[found.way]}, "beyond_reach", move, ways=ways, **more)
     if codes:
         values |= {
             "stress": stress(found.instead.stress_mpa),
             "yields": stress(found.instead.yield_mpa or 0.0),
             "way": words.WAY[found.way],
         }
-        return Verdict(State.TOO_CLOSE, Code.WARM_IS_BETTER, values, codes[0], warm, step, ways=(WARM, Way(choice="way")), **more)
+        return Verdict(State.TOO_CLOSE, Code.WARM_IS_BETTER, values, codes[0], warm, step, ways=(*HEAT, Way(choice="way")), **more)
     return Verdict(State.IN, Code.GOES, values, "takes", step, "screw" if found.draw else "", **more)
 
 
@@ -145,11 +147,11 @@ def _after(found: ColdFacts, asked: list[Question]) -> Verdict:
     """Whether it is home, and whether what it took fits what it should take."""
     values: dict[str, Any] = {**_how(found), **(_forces(found.force) if found.force else {}), "way": words.WAY[found.way]}
     if found.outcome in FAILED:
-        ways = (Way(station="inspect"), Way(page="run")) if found.outcome == LOOSE else (WARM,)
+        ways = (Way(station="inspect"), Way(page="run")) if found.outcome == LOOSE else () if found.is_cup else HEAT
         return Verdict(State.OUT, FAILED[found.outcome], values, found.outcome, f"after_{found.outcome}", ways=ways)
     if found.by_screw == "binds" and found.draw:
         values |= {"done": whole_turns(found.turned or 0.0), "felt": newton_metres(found.felt_nm or 0.0)}
-        return Verdict(State.OUT, Code.BINDS, values, "binds", "back_it_out", ways=(Way(found.slot(Property.SCREW_TURNS_DONE)), WARM))
+        return Verdict(State.OUT, Code.BINDS, values, "binds", "back_it_out", ways=(Way(found.slot(Property.SCREW_TURNS_DONE)),))
     if any(not ask.optional for ask in asked):
         detail = "short_turns" if found.by_screw == "goes_on" else ""
         done = {"done": whole_turns(found.turned or 0.0)}
@@ -161,8 +163,8 @@ def _after(found: ColdFacts, asked: list[Question]) -> Verdict:
     seated = found.seated
     assert seated is not None
     values |= _limit(seated)
-    high = LEVEL_MM if found.is_through else SEATED_MM
-    scale = Scale(values["value"].value if "value" in values else 0.0, 0.0, None, high, "mm", 2)
+    value, high = values["value"], LEVEL_MM if found.is_through else SEATED_MM
+    scale = Scale(value.value, value.uncertainty or 0.0, None, high, "mm", 2)
     if seated.state == State.OUT:
         return Verdict(State.OUT, Code.NOT_HOME, values, seated.code, "push_on", scale=scale, ways=(_lies(found),))
     if found.by_force == "loose":
@@ -230,8 +232,6 @@ def sources(found: ColdFacts) -> Iterator[Trace]:
 
 def result(found: ColdFacts) -> dict[str, Any]:
     """Everything it stood on and what came of it, units in the names: `fit-cold/1`."""
-    from shopmath import __version__ as core_version
-
     grip, force, seated, draw = found.grip_mm, found.force, found.seated, found.draw
     return {
         "schema": "fit-cold/1",

@@ -103,6 +103,11 @@ class InspectFacts:
         """Whether the rod is measured over bars: nobody is led to it who does not choose to."""
         return self.own.has(Slot(rod(1), Property.BAR_SPAN))
 
+    @property
+    def big_end_is_assumed(self) -> bool:
+        """Whether bend or twist rests on a bar in the big end that nobody has read."""
+        return any(self.own.has(self.bar(SMALL_END, lies)) and not self.own.has(self.bar(BIG_END, lies)) for lies in BARS.values())
+
     @cached_property
     def rod_figures(self) -> list[Figure]:
         """Bend and twist over 100 mm; a bar in the big end that was not read is taken as level."""

@@ -9,6 +9,7 @@ from engines.slots import Slot
 from jobs.models import DerivedFact, Entry
 from shop.models import Compound, Gauge
 from stations.inspect.facts import WIDTHS
+from stations.inspect.questions import next_tab
 from stations.inspect.seats import ROUND
 from stations.split.tests import Halves
 from tests.shed import job
@@ -142,7 +143,7 @@ class TheCrank(InspectCase):
 
     def test_a_rod_over_two_bars_is_bent_or_not_and_nobody_is_led_to_it(self):
         self.hands.the_crank()
-        self.assertNotEqual(self.hands.work().actions()[0].key, "rod")
+        self.assertNotEqual(next_tab(self.hands.found), "rod")
         self.hands.choose(part="rod")
         self.hands.answer(Slot(rod(1), Property.BAR_SPAN).key, "80")
         bars = self.hands.found.bar
@@ -153,6 +154,7 @@ class TheCrank(InspectCase):
         self.assertAlmostEqual(twist.value, 0.025)
         self.assertEqual((bend.state, twist.state, self.plate().state), ("out", "in", "out"))
         self.assertIn("Bend of the rod", self.plate().words)
+        self.assertIn("bar in the big end level", str(self.plate().assumed))  # of the twist
         self.assertIn("rod-kit", [each.text for each in self.hands.work().findings()])
 
     def test_other_masses_give_the_balance_factor_before_the_crank_goes_together(self):

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
+from dataclasses import replace
 from functools import partial
 from typing import Any
 
@@ -35,6 +36,11 @@ FIRST_ASKED = (Property.BEARING_MARKING, Property.SEAT_DIAMETER)  # a figure tha
 
 def verdict(found: InspectFacts, asked: list[Question]) -> Verdict:
     """Of the part in hand; `asked` is what is still to be answered there."""
+    judged = _in_hand(found, asked)
+    return replace(judged, assumed=(*judged.assumed, Said("big_end_level"))) if found.tab == ROD and found.big_end_is_assumed else judged
+
+
+def _in_hand(found: InspectFacts, asked: list[Question]) -> Verdict:
     worst = worst_of(found.figures)
     if asked and not (worst and worst.state == State.OUT and _what(asked[0]) not in FIRST_ASKED):
         return _measure(found, asked[0])

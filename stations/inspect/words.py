@@ -124,7 +124,7 @@ DETAIL = {
     "bearing_too": _("{bearing}: {bearing_reasons}."),
     "seats_too": _("Bearings to be replaced too: {seats}."),
 }
-ASSUMED = {"code": _("fit {code} of {seat}")}
+ASSUMED = {"code": _("fit {code} of {seat}"), "big_end_level": _("bar in the big end level")}
 LIMIT_FROM: Sentences = {}
 
 MEND = {

@@ -11,7 +11,7 @@
   document.addEventListener("htmx:afterSettle", ({ target }) => {
     if (!target.matches(".part") || hand(target)) return;
     const first = target.querySelector("form :is(input:not([type=hidden]), select, textarea)") || target.querySelector(".part-link, .textlink");
-    first.focus(); // a form opened in place is gone on with; one that was kept gives the next
+    first?.focus(); // a form opened in place is gone on with; one that was kept gives the next
   });
 })();
 
