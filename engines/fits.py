@@ -15,7 +15,6 @@ from shopmath.materials import Material
 from ui.numbers import trade
 
 BEARING_STEEL = "100cr6"
-NEEDLE_SHELL = "needle_shell"  # kind of a drawn cup
 NEAR_MM = 0.06
 CALLIPER_U_MM = 0.005  # taken for sizes on the card, whose gauge is not recorded
 
@@ -68,7 +67,7 @@ def nominal_of(seat: Seat) -> float:
 def fit_of(seat: Seat, seat_mm: tuple[float, float] | None = None, ring_mm: tuple[float, float] | None = None) -> SeatFit:
     """The fit of a seat; a measured pair (size and its uncertainty, mm) replaces code or tolerance."""
     bearing = bearing_of(seat)
-    if bearing.kind == NEEDLE_SHELL:
+    if bearing.is_drawn_cup:
         message = _("{designation} is a drawn cup: it has no size of its own until it is in its seat. Press it in cold, oiled.").format(
             designation=bearing.designation
         )

@@ -160,7 +160,7 @@ def inside_of_ring_mm(bearing: Bearing) -> float:
     >>> inside_of_ring_mm(lookup("6204")), round(inside_of_ring_mm(lookup("HK0810")), 1)
     (40.25, 10.8)
     """
-    if bearing.kind == "needle_shell":
+    if bearing.is_drawn_cup:
         return bearing.outside_mm - CUP_WALL * (bearing.outside_mm - bearing.bore_mm)
     return raceway_diameters_mm(bearing.bore_mm, bearing.outside_mm)[1]
 

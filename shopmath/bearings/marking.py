@@ -73,6 +73,11 @@ class Bearing:
     source: str = field(default="ISO 15", compare=False)
 
     @property
+    def is_drawn_cup(self) -> bool:
+        """Whether it is a needle shell, which has no size of its own until it is in its seat."""
+        return self.kind == "needle_shell"
+
+    @property
     def bore_limits_um(self) -> Limits:
         return bore_limits_um(self.bore_mm, self.tolerance_class)
 

@@ -6,7 +6,7 @@ from dataclasses import dataclass
 from enum import StrEnum
 from functools import cached_property
 
-from engines.fits import NEEDLE_SHELL, SeatFit, bearing_of, fit_of
+from engines.fits import SeatFit, bearing_of, fit_of
 from engines.models import EngineCard, Seal, Seat
 from engines.parts import Part
 from engines.properties import Property
@@ -90,15 +90,10 @@ class BearingsOutFacts:
     def bearing(self) -> Bearing:
         return bearing_of(self.seat)
 
-    @property
-    def is_cup(self) -> bool:
-        """Whether it is a drawn cup, which takes its size from its seat."""
-        return self.bearing.kind == NEEDLE_SHELL
-
     @cached_property
     def fit(self) -> SeatFit | None:
         """The fit of a ring that has a size of its own."""
-        return None if self.is_cup else fit_of(self.seat)
+        return None if self.bearing.is_drawn_cup else fit_of(self.seat)
 
     @property
     def is_on_shaft(self) -> bool:
@@ -229,7 +224,7 @@ class BearingsOutFacts:
                 frees_by_heat=found.call.state if found else "in",
                 frees_sprayed=found.sprayed_call.state if found else "in",
                 tools=self.tools,
-                drawn_cup=self.is_cup,
+                drawn_cup=self.bearing.is_drawn_cup,
             )
         )
 

@@ -1,30 +1,18 @@
 from __future__ import annotations
 
 from django.test import TestCase
-from django.utils import timezone
 
 from engines.models import Seal, Seat
 from shop.models import Chiller, Driver, Extractor, Press
-from stations.base import bind
 from stations.bearings_out.facts import Code
-from stations.registry import BY_KEY
-from stations.split.tests import Halves
-from tests.shed import job, person
+from stations.split.tests import AtSeat
+from tests.shed import job
 
 
-class Puller(Halves):
+class Puller(AtSeat):
     """Hands at one seat."""
 
     key = "bearings-out"
-
-    def __init__(self, made):
-        super().__init__(made)
-        self.seat = made.card.seats.first()
-        self.address = f"/jobs/{made.tag}/{self.key}/{self.seat.pk}/"
-
-    def work(self):
-        stage = self.job.run.select_related("job__card").get(key=self.key)
-        return bind(BY_KEY[self.key], stage.job, stage, self.seat, person(), timezone.now())
 
     def answer(self, ask, text):
         """Ask is a property, with the clock where it has one; here it gets the identity of the seat or its seal."""
@@ -58,7 +46,6 @@ class BearingsOut(TestCase):
 
     def test_a_needle_shell_is_drawn_out_by_a_collet_behind_it(self):
         Seat.objects.update(designation="HK2016", stop="through")
-        self.hands.seat.refresh_from_db()
         Extractor.objects.create(name="Collets", kind="collet", low_mm=8, high_mm=32)
         self.hands.facts()
         self.assertEqual(self.hands.work().found.way.key, "collet")
@@ -72,7 +59,6 @@ class BearingsOut(TestCase):
         self.assertIn("Pull it off the crank", self.plate().move)
         self.assertTrue(self.hands.work().found.is_out)
         Seat.objects.update(role="gearbox")
-        self.hands.seat.refresh_from_db()
         asked = next(each for each in self.hands.work().wanted if each.slot and each.slot.what == "came-out")
         self.assertNotIn("with_crank", [each.key for each in asked.options])
 

@@ -83,7 +83,7 @@ def _ring(found: ColdFacts, canvas: Canvas, middle: float, unit: float, top: flo
             else:
                 canvas.sheet.rect(a, y, b - a, high, cls)
 
-        if found.is_cup:
+        if found.bearing.is_drawn_cup:
             box(outside - 0.3 * section, outside, top, HIGH, "cold")
             box(bore, outside - 0.34 * section, top + 12, HIGH - 24, "ball")
             continue
@@ -159,6 +159,6 @@ def _force(found: ColdFacts, canvas: Canvas) -> None:
         )
     if found.peak_n:
         canvas.sheet.circle((x(found.peak_n), y), 6, "ink solid")
-    if found.instead and not found.onto_shaft and not found.is_cup:
+    if found.instead and not found.onto_shaft and not found.bearing.is_drawn_cup:
         free = fill(words.ON_DRAWING["free"], {"case": celsius(found.instead.case_c)})
         canvas.sheet.text((left, y + 54), free, "quiet")

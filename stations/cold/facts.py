@@ -6,7 +6,7 @@ from dataclasses import dataclass
 from enum import StrEnum
 from functools import cached_property
 
-from engines.fits import NEEDLE_SHELL, SeatFit, bearing_of, fit_of
+from engines.fits import SeatFit, bearing_of, fit_of
 from engines.models import Seat
 from engines.properties import Property
 from engines.pushed import cold_fit, typical_wall_mm
@@ -109,11 +109,6 @@ class ColdFacts:
         return bearing_of(self.seat)
 
     @property
-    def is_cup(self) -> bool:
-        """Whether it is a drawn cup, which takes its size from its seat."""
-        return self.bearing.kind == NEEDLE_SHELL
-
-    @property
     def onto_shaft(self) -> bool:
         return self.seat.on == Seat.On.SHAFT
 
@@ -124,7 +119,7 @@ class ColdFacts:
     @property
     def is_through(self) -> bool:
         """Whether nothing in the seat stops it; a drawn cup goes to a depth."""
-        return self.seat.stop == Seat.Stop.THROUGH or self.is_cup
+        return self.seat.stop == Seat.Stop.THROUGH or self.bearing.is_drawn_cup
 
     @property
     def has_circlip(self) -> bool:
@@ -150,7 +145,7 @@ class ColdFacts:
     @cached_property
     def fit(self) -> SeatFit | None:
         """The fit of a ring that has a size of its own."""
-        return None if self.is_cup else fit_of(self.seat, self.seat_known.size, self.ring_size)
+        return None if self.bearing.is_drawn_cup else fit_of(self.seat, self.seat_known.size, self.ring_size)
 
     @cached_property
     def grip_mm(self) -> tuple[float, float, float] | None:
@@ -336,7 +331,7 @@ class ColdFacts:
     @property
     def stands_proud(self) -> bool:
         """Whether any of it stands out of the face, where it should be flush or below."""
-        found = [self.fact(Property.SEATING_DEPTH, At(clock=clock)) for clock in CLOCKS] if self.is_cup else []
+        found = [self.fact(Property.SEATING_DEPTH, At(clock=clock)) for clock in CLOCKS] if self.bearing.is_drawn_cup else []
         return any(each is not None and each.value is not None and each.value < -self.calliper_u_mm for each in found)
 
     @property

@@ -56,7 +56,7 @@ def _sizes(found: ColdFacts, quiet: bool) -> list[Question]:
         more |= {"example": f"{found.nominal_mm:.3f}", "check": partial(_near, slot.key, found.nominal_mm)}
         if what == Property.SEAT_SIZE and skip:
             more["skip_means"] = fill(words.MEASURED_AT, {"station": station_name(skip)})
-        if what == Property.RING_SIZE and found.is_cup:
+        if what == Property.RING_SIZE and found.bearing.is_drawn_cup:
             more |= {"where": words.CUP_FREE, "skip_means": str(words.CUP_UNKNOWN)}
         asked.append(ask(slot, **more))
     if not found.onto_shaft and not found.given.facts.best(found.seat.part, Property.WALL_THICKNESS):

@@ -5,33 +5,21 @@ from __future__ import annotations
 import math
 
 from django.test import TestCase
-from django.utils import timezone
 
 from engines.models import EngineCard, Seat
 from engines.properties import Property
 from jobs.models import DerivedFact
 from shop.models import Driver, Press
 from shopmath.compounds import seat_friction
-from stations.base import bind
 from stations.cold.facts import Code
-from stations.registry import BY_KEY
-from stations.split.tests import Halves
-from tests.shed import job, person
+from stations.split.tests import AtSeat
+from tests.shed import job
 
 
-class Pusher(Halves):
+class Pusher(AtSeat):
     """Hands at one seat."""
 
     key = "fit-cold"
-
-    def __init__(self, made):
-        super().__init__(made)
-        self.seat = made.card.seats.first()
-        self.address = f"/jobs/{made.tag}/{self.key}/{self.seat.pk}/"
-
-    def work(self):
-        stage = self.job.run.select_related("job__card").get(key=self.key)
-        return bind(BY_KEY[self.key], stage.job, stage, self.job.card.seats.first(), person(), timezone.now())
 
     def slot(self, ask):
         """By its property, with the clock behind an @, and an s where it starts."""

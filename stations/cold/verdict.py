@@ -78,10 +78,10 @@ def _plan(found: ColdFacts, asked: list[Question]) -> Verdict:
         values["able"] = newtons(able)
         more["scale"] = Scale(found.force.likely, found.force.high - found.force.likely, None, able, "N", 0)
     warm = "warm_ring" if found.onto_shaft else "warm_case"
-    codes = () if found.is_cup else found.instead.codes
-    warmer = () if found.is_cup else HEAT
+    codes = () if found.bearing.is_drawn_cup else found.instead.codes
+    warmer = () if found.bearing.is_drawn_cup else HEAT
     if able is not None and found.force.likely > able:
-        ways, move = (*warmer, Way(choice="way"), Way(page="run")), "another_way" if found.is_cup else warm
+        ways, move = (*warmer, Way(choice="way"), Way(page="run")), "another_way" if found.bearing.is_drawn_cup else warm
         return Verdict(State.STOP, Code.NOT_COLD, {**values, "way": words.WAY[found.way]}, "beyond_reach", move, ways=ways, **more)
     if codes:
         values |= {
@@ -147,7 +147,7 @@ def _after(found: ColdFacts, asked: list[Question]) -> Verdict:
     """Whether it is home, and whether what it took fits what it should take."""
     values: dict[str, Any] = {**_how(found), **(_forces(found.force) if found.force else {}), "way": words.WAY[found.way]}
     if found.outcome in FAILED:
-        ways = (Way(station="inspect"), Way(page="run")) if found.outcome == LOOSE else () if found.is_cup else HEAT
+        ways = (Way(station="inspect"), Way(page="run")) if found.outcome == LOOSE else () if found.bearing.is_drawn_cup else HEAT
         return Verdict(State.OUT, FAILED[found.outcome], values, found.outcome, f"after_{found.outcome}", ways=ways)
     if found.by_screw == "binds" and found.draw:
         values |= {"done": whole_turns(found.turned or 0.0), "felt": newton_metres(found.felt_nm or 0.0)}
@@ -182,7 +182,7 @@ def _lies(found: ColdFacts) -> Way:
 
 def _check_values(found: ColdFacts) -> dict[str, Any]:
     ring = {"ring": words.RING[found.window.presses_on]}
-    return {"end": words.CUP_END if found.is_cup else fill(words.RING_END, ring)}
+    return {"end": words.CUP_END if found.bearing.is_drawn_cup else fill(words.RING_END, ring)}
 
 
 def checks(found: ColdFacts) -> tuple[Caution, ...]:
@@ -193,7 +193,7 @@ def checks(found: ColdFacts) -> tuple[Caution, ...]:
 def warnings(found: ColdFacts) -> tuple[Caution, ...]:
     if found.outcome:
         return ()
-    return asking.warnings(words, found.way, *(("cup",) if found.is_cup else ()), "manual")
+    return asking.warnings(words, found.way, *(("cup",) if found.bearing.is_drawn_cup else ()), "manual")
 
 
 def derived(found: ColdFacts) -> Iterator[Finding]:

@@ -90,6 +90,19 @@ class Halves(Hands):
         return self.act("sign")
 
 
+class AtSeat(Halves):
+    """Hands at the first seat of a card, at a station that goes seat by seat."""
+
+    def __init__(self, made):
+        super().__init__(made)
+        self.seat = made.card.seats.first()
+        self.address = f"/jobs/{made.tag}/{self.key}/{self.seat.pk}/"
+
+    def work(self):
+        stage = self.job.run.select_related("job__card").get(key=self.key)
+        return bind(BY_KEY[self.key], stage.job, stage, self.job.card.seats.first(), person(), timezone.now())
+
+
 def a_split(*gaps, how="feeler"):
     """Halves under load, gaps measured at four places, without a database."""
     card = EngineCard(name="Corrie 272", face_w_mm=240, face_h_mm=210, lifts="right")
