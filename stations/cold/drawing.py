@@ -31,7 +31,7 @@ def draw(found: ColdFacts, canvas: Canvas) -> None:
     if not found.went_in:
         _driver(canvas, middle, unit, top)
         _pushed(found, canvas, middle, top)
-    _clocks(found, canvas, (canvas.width - 104, 150.0) if canvas.is_wide else (canvas.width - 70, 196.0))
+    _clocks(found, canvas, (canvas.width - 104, 150.0) if canvas.is_wide else (canvas.width - 77, 196.0))
     _force(found, canvas)
 
 
