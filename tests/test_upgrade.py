@@ -96,6 +96,7 @@ class TwoWays(Shop):
             ("schema-14", "jobs-5", 200),
             ("schema-15", "jobs-6", 200),
             ("schema-16", "jobs-7", 200),
+            ("schema-17", "jobs-8", 200),
         )[0 if WHOLE else -2 :]:
             with self.subTest(schema):
                 self.setUp()
