@@ -139,6 +139,7 @@ ABOUT: dict[Property, About] = {
     Property.GASKET_THICKNESS: About(low=0, high=5),
     Property.CASE_TEMPERATURE: About("temperature", -40, 250),
     Property.FACE_TO_BEARING: About(low=0.5, high=300),
+    Property.SECTION_WIDTH: About(low=2, high=500),
     Property.GASKET_CRUSHED: About(low=0, high=5),
     Property.CRANK_SHOULDERS: About(low=5, high=500),
     Property.SHIMS_FITTED: About(low=0, high=10),

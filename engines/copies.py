@@ -8,8 +8,9 @@ from django.db.models.functions import Coalesce, Lower
 
 from engines.models import EngineCard
 
+GROWN = ("case_parts", "joints")  # a card has some of its own from the start
 REFERS = {"seals": "seat_id", "fitted": "after_id"}  # to a seat of the same card
-PARTS = ("seats", "marks", "specs", "seals", "fitted")
+PARTS = ("case_parts", "joints", "seats", "marks", "specs", "seals", "fitted")
 
 
 def copied(card: EngineCard, *, on_shelf: bool = False, version: int | None = None) -> EngineCard:
@@ -22,6 +23,8 @@ def copied(card: EngineCard, *, on_shelf: bool = False, version: int | None = No
         copy.save()
         seats: dict[int, int] = {}
         for part in PARTS:
+            if part in GROWN:
+                getattr(copy, part).all().delete()
             for each in getattr(card, part).all():
                 old = each.pk
                 each.pk, each.card_id = None, copy.pk

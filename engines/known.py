@@ -5,8 +5,8 @@ from __future__ import annotations
 from collections.abc import Iterator
 from dataclasses import dataclass
 
+from engines.case import joints_of
 from engines.models import EngineCard
-from engines.parts import JOINT
 from engines.properties import Property
 from engines.slots import Slot
 
@@ -43,8 +43,9 @@ class Limit:
 
 def figures_of(card: EngineCard) -> Iterator[CardFigure]:
     """Every figure of the card that a station may ask for."""
-    if card.lifts:
-        yield CardFigure(Slot(JOINT, Property.LIFTING_HALF), None, card.lifts)
+    for joint in joints_of(card):
+        if joint.lifting:
+            yield CardFigure(Slot(joint.part, Property.LIFTING_HALF), None, joint.lifting)
     for mark in card.marks.all():
         if mark.is_fastener and mark.length_mm:
             yield CardFigure(Slot(mark.part, Property.BOLT_LENGTH), mark.length_mm, source=mark.source, assumed=mark.assumed)

@@ -12,21 +12,24 @@ from django.utils.functional import Promise
 from django.utils.translation import gettext, gettext_noop
 from django.utils.translation import gettext_lazy as _
 
-from engines.models import EngineCard, Seal, Seat
+from engines.case import joined_anew
+from engines.models import CasePart, EngineCard, Seal, Seat
 
 LEFT, RIGHT, CRANK = Seat.Half.LEFT, Seat.Half.RIGHT, Seat.Half.CRANK
+CENTRE = "centre"  # stands for the identity of the centre section
 MAIN, GEARBOX, CAM = Seat.Role.MAIN, Seat.Role.GEARBOX, Seat.Role.CAM
 TYPICAL = gettext_noop("typical of this lay-out")
 
 
 @dataclass(frozen=True)
 class Layout:
-    """What a card begins with: the engine's own facts, its seats (name, role, half, marking), its seals (name, half, seat, sizes in mm)."""
+    """What a card begins with: the engine, its seats (name, role, half, marking), its seals (name, half, seat, sizes in mm)."""
 
     name: str | Promise
     engine: dict[str, Any]
     seats: tuple[tuple[str, str, str, str], ...]
     seals: tuple[tuple[str, str, str, tuple[float, float, float]], ...] = field(default=())
+    centre: str = ""  # name of the section between the halves, where the crank lies in one
 
 
 GEARS = (
@@ -70,15 +73,16 @@ LAYOUTS: dict[str, Layout] = {
         ),
     ),
     "three-part-twin": Layout(
-        _("twin with a crank of three parts"),
+        _("twin with a case of three parts"),
         {"layout": EngineCard.Layout.TWIN, "crank": BUILT_UP},
         (
             (DRIVE, MAIN, LEFT, "6206 C3"),
-            (gettext_noop("Main, centre left"), MAIN, LEFT, "6206 C3"),
-            (gettext_noop("Main, centre right"), MAIN, RIGHT, "6206 C3"),
+            (gettext_noop("Main, centre left"), MAIN, CENTRE, "6206 C3"),
+            (gettext_noop("Main, centre right"), MAIN, CENTRE, "6206 C3"),
             (MAGNETO, MAIN, RIGHT, "6206 C3"),
         ),
         ((SEAL_DRIVE, LEFT, DRIVE, (30, 47, 7)), (SEAL_MAGNETO, RIGHT, MAGNETO, (30, 47, 7))),
+        gettext_noop("centre section"),
     ),
     "two-wheel-tractor": Layout(
         _("single of a two-wheel tractor"),
@@ -97,10 +101,20 @@ def lay_out(card: EngineCard, key: str) -> None:
     """Fill an empty card with a usual lay-out: bearings, fits and seals, all marked as assumed."""
     layout = LAYOUTS[key]
     EngineCard.objects.filter(pk=card.pk).update(**layout.engine)
+    centre = CasePart.objects.create(card=card, what=CasePart.What.CENTRE, name=gettext(layout.centre)) if layout.centre else None
+    joined_anew(card)
     made = {}
     for name, role, half, marking in layout.seats:
+        part = centre.uid if centre and half == CENTRE else half
         fits: dict[str, Any] = {"designation": marking, "marking_assumed": True, "code": "N7", "code_assumed": True}
-        made[name] = Seat.objects.create(card=card, name=gettext(name), role=role, half=half, source=gettext(TYPICAL), **fits)
+        made[name] = Seat.objects.create(
+            card=card,
+            name=gettext(name),
+            role=role,
+            half=part,
+            source=gettext(TYPICAL),
+            **fits,
+        )
     for name, half, seat, (shaft, bore, width) in layout.seals:
         sizes = {"shaft_mm": shaft, "bore_mm": bore, "width_mm": width, "sizes_assumed": True}
         Seal.objects.create(card=card, name=gettext(name), half=half, seat=made[seat], source=gettext(TYPICAL), **sizes)

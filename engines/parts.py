@@ -19,8 +19,8 @@ class Kind(models.TextChoices):
     GAP = "gap", _("place to measure the gap")
     FITTED = "fitted", _("fitted part")
     TRAY = "tray", _("place on the tray")
-    CASE = "case", _("case half")
-    JOINT = "joint", _("joint of the halves")
+    CASE = "case", _("part of the case")
+    JOINT = "joint", _("joint of the case")
     CRANK = "crank", _("crank")
     THROW = "throw", _("throw")
     ROD = "rod", _("connecting rod")
@@ -44,6 +44,7 @@ class Part:
 
 CRANK, JOINT, FLYWHEEL = Part(Kind.CRANK, "crank"), Part(Kind.JOINT, "joint"), Part(Kind.FLYWHEEL, "flywheel")
 ENGINE = Part(Kind.ENGINE, "engine")
+HALVES = ("left", "right")  # of every case, by identity
 LEFT_CASE, RIGHT_CASE = Part(Kind.CASE, "left", "left case"), Part(Kind.CASE, "right", "right case")
 
 

@@ -144,6 +144,7 @@ class Property(StrEnum):
     GASKET_THICKNESS = "gasket-thickness"
     CASE_TEMPERATURE = "case-temperature"
     FACE_TO_BEARING = "face-to-bearing"
+    SECTION_WIDTH = "section-width"
     GASKET_CRUSHED = "gasket-crushed"
     CRANK_SHOULDERS = "crank-shoulders"
     SHIMS_FITTED = "shims-fitted"

@@ -17,20 +17,24 @@ from django import forms
 from django.db import transaction
 from django.utils.translation import gettext as _
 
-from engines.models import EngineCard, Mark, Seal, Seat, Spec
+from engines.models import CasePart, EngineCard, Mark, Seal, Seat, Spec
+from engines.parts import HALVES
 from engines.properties import Property
 from exchange import strict_json
 from exchange.first_edition import held_for, limits_of, role_of
 from exchange.spreadsheets import plain
 from shopmath.checks import BadInput
-from stations.book_in.card_forms import FactsForm, FittedForm, FlywheelForm, MarkForm, SealForm, SpecForm
+from stations.book_in.card_forms import FactsForm, FittedForm, FlywheelForm, MarkForm, SealForm
+from stations.book_in.case_forms import CasePartForm, JointForm
+from stations.book_in.figure_form import SpecForm
 from stations.book_in.forms import SeatForm
 from ui.fields import QuantityField
 from ui.numbers import exact, show
 from ui.units import METRIC, Units, reading_in
 
-SCHEMA, VERSION = "stator-card", 3
-READS = (1, 2, 3)  # the second has pins and bushes; the third says what turns in a seat and what a figure limits, and identities
+SCHEMA, VERSION = "stator-card", 4
+# the second has pins and bushes; the third says what turns in a seat and what a figure limits, and identities; the fourth parts and joints
+READS = (1, 2, 3, 4)
 LARGEST_BYTES = 1_000_000
 MOST = 500  # of one part on one card
 FACTS, WHEEL = tuple(FactsForm.base_fields), tuple(FlywheelForm.base_fields)
@@ -38,6 +42,7 @@ SEAT = (*SeatForm.base_fields, "x_mm", "y_mm")
 SEAT_MARKED = ("code_assumed", "role_assumed", "marking_assumed")
 SEAL, MARK, SPEC = tuple(SealForm.base_fields), tuple(MarkForm.base_fields), tuple(SpecForm.base_fields)
 FITTED = tuple(FittedForm.base_fields)
+CASE, JOINT = tuple(CasePartForm.base_fields), tuple(JointForm.base_fields)
 CSV_COLUMNS = {"figures": SPEC, "bolts": MARK}
 SHOWN = "_shown"  # ends the name of a column that says a value in the units of whoever takes the file; not read in
 MEASURED = {
@@ -61,6 +66,8 @@ def card_as_json(card: EngineCard) -> dict[str, Any]:
         "card_version": card.version,
         "engine": {**values(card, FACTS), "case_material_assumed": card.case_material_assumed, "face_assumed": card.face_assumed},
         "flywheel": values(card, WHEEL),
+        "case_parts": [values(part, (*CASE, "uid")) for part in card.case_parts.all() if part.what != CasePart.What.HALF],
+        "joints": [values(joint, (*JOINT, "uid")) for joint in card.joints.all() if not joint.is_first],
         "seats": [{**values(seat, (*SEAT, "uid", *SEAT_MARKED))} for seat in card.seats.all()],
         "seals": [
             {
@@ -168,6 +175,12 @@ class _Reader:
             raise self.refuse(_("an object is wanted."), name)
         return found
 
+    def identity(self, uid: Any, *path: str | int) -> str:
+        """What a file tells a part from others by."""
+        if not isinstance(uid, str) or not re.fullmatch(r"[0-9a-z-]{1,32}", uid):
+            raise self.refuse(_("an identity is up to 32 small letters, digits and hyphens."), *path, "uid")
+        return uid
+
     def save(self, form: Any, *path: str | int) -> Any:
         if form.is_valid():
             return form.save()
@@ -189,6 +202,27 @@ def _said(value: Any) -> Any:
     return [str(each) for each in value] if isinstance(value, list) else str(value)
 
 
+def read_case(reader: _Reader, card: EngineCard, lifts: Any) -> None:
+    """The parts of a case beyond its halves, and what is known of their joints."""
+    for index, values in enumerate(reader.table("case_parts")):
+        form = bound(CasePartForm, values, card=card)
+        if "uid" in values:
+            form.instance.uid = reader.identity(values["uid"], "case_parts", index)
+        if card.case_parts.filter(uid=form.instance.uid).exists():
+            raise reader.refuse(_("{uid} stands twice.").format(uid=form.instance.uid), "case_parts", index, "uid")
+        reader.save(form, "case_parts", index)
+    joints = {joint.uid: joint for joint in card.joints.all()}
+    for index, values in enumerate(reader.table("joints")):
+        joint = joints.get(values.get("uid", ""))
+        if joint is None or joint.is_first:
+            raise reader.refuse(_("these parts make no such joint."), "joints", index, "uid")
+        reader.save(bound(JointForm, values, card=card, instance=joint), "joints", index)
+    if lifts and lifts not in HALVES:
+        if not isinstance(lifts, str) or card.case_part(lifts) is None:
+            raise reader.refuse(_("there is no such part of the case."), "engine", "lifts")
+        EngineCard.objects.filter(pk=card.pk).update(lifts=lifts)
+
+
 @reading_in(Units.METRIC)  # a file says mm and N·m whoever reads it in
 def card_from_json(data: bytes) -> EngineCard:
     """A card read from a file and put on the shelf; nothing is kept when anything is wrong."""
@@ -207,7 +241,8 @@ def card_from_json(data: bytes) -> EngineCard:
         card: EngineCard = EngineCard(on_shelf=True)
         facts = {"layout": "single", "case_material": "al-si7-mg", "left_name": "drive side", "right_name": "magneto side", **engine}
         size = {"face_w_mm": card.face_w_mm, "face_h_mm": card.face_h_mm}
-        card = reader.save(bound(FactsForm, {**size, **facts}, instance=card), "engine")
+        lifts = facts.pop("lifts", "") or ""
+        card = reader.save(bound(FactsForm, {**size, **facts, "lifts": lifts if lifts in HALVES else ""}, instance=card), "engine")
         card = reader.save(bound(FlywheelForm, reader.thing("flywheel"), instance=card), "flywheel")
         assumed = ("case_material_assumed", "face_assumed")
         EngineCard.objects.filter(pk=card.pk).update(**{name: bool(engine.get(name, True)) for name in assumed})
@@ -217,12 +252,12 @@ def card_from_json(data: bytes) -> EngineCard:
             uid = values.get("uid")
             if uid is None:
                 return
-            if not isinstance(uid, str) or not re.fullmatch(r"[0-9a-z-]{1,32}", uid):
-                raise reader.refuse(_("an identity is up to 32 small letters, digits and hyphens."), *path, "uid")
+            reader.identity(uid, *path)
             if type(thing).objects.filter(card=card, uid=uid).exclude(pk=thing.pk).exists():
                 raise reader.refuse(_("{uid} stands twice.").format(uid=uid), *path, "uid")
             type(thing).objects.filter(pk=thing.pk).update(uid=uid)
 
+        read_case(reader, card, lifts)
         for index, values in enumerate(reader.table("seats")):
             form = bound(SeatForm, values, card=card)
             form.instance.card = card

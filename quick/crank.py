@@ -22,7 +22,7 @@ from shopmath.truing import convert_runout
 from stations.apart.station import STATION as APART
 from stations.base import SaidVerdict, Scale, State
 from stations.common.press_joint import facts as joint
-from stations.end_float.facts import LINKS, crank, end_float_facts, shim
+from stations.end_float.facts import crank, end_float_facts, links_of, shim
 from stations.end_float.station import STATION as END_FLOAT
 from stations.together.station import STATION as TOGETHER
 from stations.true import facts as turned
@@ -50,10 +50,11 @@ OF_LINK = ("left_mm", "right_mm", "gasket_mm", "crank_mm", "fitted_mm")
 
 def known_of_shims(data: dict[str, Any], desk: Desk) -> Known:
     """The links of the stack and what the float should be."""
-    links = list(zip(LINKS, OF_LINK, strict=True))
+    card = EngineCard(name="")
+    links = list(zip(links_of(card), OF_LINK, strict=True))
     said = [Said(link.slot, data[name], gauges=CALLIPERS) for link, name in links if data.get(name) is not None]
     said += [Said(crank(Property.END_FLOAT_LEAST), data["least_mm"]), Said(crank(Property.END_FLOAT_MOST), data["most_mm"])]
-    return Known(EngineCard(name=""), tuple(said), skipped=tuple(link.slot for link, name in links if data.get(name) is None))
+    return Known(card, tuple(said), skipped=tuple(link.slot for link, name in links if data.get(name) is None))
 
 
 def shims(data: dict[str, Any], desk: Desk) -> Answer:

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Mapping
 from dataclasses import dataclass
 
 from shopmath.checks import BadInput, gettext_noop, not_negative, positive
@@ -13,6 +14,7 @@ from shopmath.verdict import IN, OUT, STOP, TOO_CLOSE, Call, call, combined
 
 SCREW_FRICTION = (0.08, 0.12, 0.16)  # a greased screw, by the friction table
 EARLY_SHARE = 0.15  # so much travel left is bound, not bottomed
+LEAD_MM = 2.0  # that one end may be pulled in ahead of the other: shop rule, estimate
 RING_SECTION = 1.3  # outside of an inner ring over its bore, usual: estimate
 
 
@@ -173,6 +175,56 @@ def binding(torque_nm: float, expected: PullTorque, turns_done: float, turns_wan
         return Call(TOO_CLOSE, margin, words, "felt_nothing", values)
     words = f"{left:.1f} turns to go; {expected.expected.low:.0f} to {expected.stop_nm:.0f} N·m is as it should be."
     return Call(IN, margin, words, "as_expected", values)
+
+
+@dataclass(frozen=True)
+class InTurn:
+    """Which end of a crank is pulled next, how far the other is ahead in mm, and whether that is more than its bearings should bear."""
+
+    end: str
+    lead_mm: float
+    call: Call
+
+
+def in_turn(to_go_mm: Mapping[str, float], lead_mm: float = LEAD_MM) -> InTurn:
+    """Which end goes on where a crank is pulled through both ends of a case in turn.
+
+    Pulled at one end alone, it is dragged through the bearings of the centre section, and its webs against them.
+
+    Parameters
+    ----------
+    to_go_mm : mapping of str to float
+        What is left to the shoulder at each end, mm.
+    lead_mm : float
+        That one end may be ahead of the other, mm: shop rule, *estimate*.
+
+    Returns
+    -------
+    InTurn
+        The end with most to go. `in` within the lead allowed, `stop` beyond it. Margin in mm.
+
+    Raises
+    ------
+    BadInput
+        No ends, negative travel, a lead not above 0.
+
+    Examples
+    --------
+    >>> found = in_turn({"left": 12.0, "right": 15.5})
+    >>> found.end, found.lead_mm, found.call.state
+    ('right', 3.5, 'stop')
+    >>> in_turn({"left": 12.0, "right": 12.0}).end
+    'left'
+    """
+    if not to_go_mm:
+        raise BadInput("to_go_mm", gettext_noop("There is no end to pull at."))
+    to_go = {end: not_negative("to_go_mm", value) for end, value in to_go_mm.items()}
+    behind = max(to_go, key=lambda end: to_go[end])
+    ahead = min(to_go, key=lambda end: to_go[end])
+    lead, allowed = to_go[behind] - to_go[ahead], positive("lead_mm", lead_mm)
+    state, code = (IN, "together") if lead <= allowed else (STOP, "one_ahead")
+    values = {"ahead": ahead, "behind": behind, "lead": lead, "allowed": allowed}
+    return InTurn(behind, lead, Call(state, allowed - lead, f"The {ahead} end is {lead:.1f} mm ahead of the {behind}.", code, values))
 
 
 def seated(left_gap_mm: float, right_gap_mm: float, limit_mm: float, uncertainty_mm: float = 0.0) -> Call:

@@ -106,7 +106,7 @@ class TheJoint(TestCase):
 
     def test_sealant_in_place_of_a_gasket_that_the_end_float_counts_on_is_stop(self):
         self.stacked("0.30")
-        self.assertEqual(self.closer.work().found.joint, "gasket")
+        self.assertEqual(self.closer.work().found.between, "gasket")
         self.assertNotEqual(self.closer.work().plate().state, "stop")
         self.closer.choose(sealant=str(self.sealant.pk))
         plate = self.closer.work().plate()
@@ -115,7 +115,7 @@ class TheJoint(TestCase):
 
     def test_a_gasket_that_the_end_float_does_not_know_of_is_stop(self):
         self.stacked("")
-        self.assertEqual(self.closer.work().found.joint, "dry")
+        self.assertEqual(self.closer.work().found.between, "dry")
         self.closer.choose(sealant=str(self.sealant.pk))
         self.assertNotEqual(self.closer.work().plate().state, "stop")
         self.closer.choose(sealant="gasket")

@@ -6,6 +6,7 @@ import re
 
 from django.test import TestCase
 
+from engines.case import joints_of
 from engines.models import EngineCard, Mark, Seal, Seat
 from stations.bearings_out.tests import Puller
 from stations.common.face import Face, outline_mm, seen_from
@@ -25,15 +26,16 @@ class TheFace(TestCase):
         self.made = job(order="bottom-end", x_mm=-30, y_mm=10)
         face(self.made.card)
         self.card = EngineCard.objects.get(pk=self.made.card_id)
+        (self.joint,) = joints_of(self.card)
 
     def test_mm_land_where_they_belong_right_and_up(self):
-        found = Face.inside(self.card, 0, 0, 480, 420)
+        found = Face.inside(self.joint, 0, 0, 480, 420)
         self.assertEqual((found.scale, found.at(0, 0)), (2.0, (240, 210)))
         self.assertEqual(found.at(50, 30), (340, 150))
 
     def test_the_outline_runs_round_every_bolt_and_turns_one_way(self):
         marks = list(self.card.marks.all())
-        outline = outline_mm(self.card, marks)
+        outline = outline_mm(self.joint, marks)
         turns = []
         for (ax, ay), (bx, by), (cx, cy) in zip(outline, outline[1:] + outline[:1], outline[2:] + outline[:2], strict=True):
             turns.append((bx - ax) * (cy - by) - (by - ay) * (cx - bx))
@@ -42,13 +44,13 @@ class TheFace(TestCase):
             self.assertTrue(min(x for x, _ in outline) < bolt.x_mm < max(x for x, _ in outline))
 
     def test_without_bolts_it_is_the_size_of_the_face(self):
-        outline = outline_mm(self.card, [])
+        outline = outline_mm(self.joint, [])
         self.assertEqual((max(x for x, _ in outline), max(y for _, y in outline)), (120, 105))
 
     def test_each_drawing_says_from_where_it_is_seen(self):
-        self.assertEqual(seen_from(self.card), "seen on the face of the drive side half")
+        self.assertEqual(seen_from(self.joint), "seen on the face of the drive side half")
         self.card.lifts = self.card.crank_stays = ""
-        self.assertIn("the half that stays", seen_from(self.card))
+        self.assertIn("the half that stays", seen_from(self.joint))
 
 
 class Drawn(TestCase):

@@ -15,6 +15,7 @@ from django.utils.translation import gettext as _
 from django.utils.translation import gettext_lazy
 from django.views.decorators.http import require_GET, require_http_methods
 
+from engines.case import case_choices
 from engines.models import EngineCard
 from jobs import clock
 from jobs.acts import Doing, about, new_key, one_act
@@ -45,11 +46,7 @@ class PlaceForm(PlainTextMixin, forms.ModelForm):
 
     def __init__(self, *args: object, card: EngineCard, **kwargs: object) -> None:
         super().__init__(*args, **kwargs)
-        halves = [
-            ("", _("neither, or unknown")),
-            ("left", _("{side} half").format(side=card.left_name)),
-            ("right", _("{side} half").format(side=card.right_name)),
-        ]
+        halves = [("", _("neither, or unknown")), *case_choices(card)]
         self.fields["half"] = forms.ChoiceField(choices=halves, required=False, label=_("Found on the"))
         self.fields["count"].required = False
 

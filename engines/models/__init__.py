@@ -4,7 +4,8 @@ A card on the shelf is copied for every job, so that a finished job keeps the ca
 """
 
 from engines.models.card import EngineCard, Hand, Subject, case_metals
+from engines.models.case import CasePart, Joint
 from engines.models.face import Mark, Spec
 from engines.models.places import Fitted, Seal, Seat
 
-__all__ = ["EngineCard", "Fitted", "Hand", "Mark", "Seal", "Seat", "Spec", "Subject", "case_metals"]
+__all__ = ["CasePart", "EngineCard", "Fitted", "Hand", "Joint", "Mark", "Seal", "Seat", "Spec", "Subject", "case_metals"]

@@ -8,13 +8,15 @@ from typing import TYPE_CHECKING, Any
 from django.core.validators import MaxValueValidator, MinValueValidator
 from django.db import models
 from django.db.models import Q
+from django.utils.translation import gettext
 from django.utils.translation import gettext_lazy as _
 
-from engines.parts import Kind, Part, counted_name, new_uid, of_every_engine
+from engines.parts import HALVES, JOINT, Kind, Part, counted_name, new_uid, of_every_engine
 from shopmath import materials
 from ui.tables import from_table_lazily
 
 if TYPE_CHECKING:
+    from engines.models.case import CasePart
     from engines.models.places import Seal, Seat
 
 
@@ -74,7 +76,7 @@ class EngineCard(models.Model):
     painted = models.BooleanField(default=False)
     crank = models.CharField(max_length=10, choices=Crank, blank=True)
     stroke_mm = models.FloatField(_("stroke"), null=True, blank=True, validators=[MinValueValidator(10), MaxValueValidator(200)])
-    lifts = models.CharField(_("the half that lifts off"), max_length=5, choices=Side, blank=True)
+    lifts = models.CharField(_("the half that lifts off"), max_length=32, blank=True)
     crank_stays = models.CharField(_("the crank stays in the"), max_length=5, choices=Side, blank=True)
     face_w_mm = models.FloatField(_("joint face, across"), default=240.0, validators=[MinValueValidator(40), MaxValueValidator(900)])
     face_h_mm = models.FloatField(_("joint face, up"), default=200.0, validators=[MinValueValidator(40), MaxValueValidator(900)])
@@ -111,11 +113,15 @@ class EngineCard(models.Model):
         return self.name
 
     def save(self, *args: Any, **kwargs: Any) -> None:
-        """A card has its crank, throws, rods, joint, flywheel and case halves from the start."""
+        """A card has its crank, throws, rods, flywheel, two halves of a case and their joint from the start."""
         super().save(*args, **kwargs)
         known = {(each.kind, each.uid) for each in self.subjects.all()}
         wanted = [part for part in of_every_engine(self.cylinders) if (part.kind, part.uid) not in known]
         Subject.objects.bulk_create(Subject(card=self, kind=part.kind, uid=part.uid) for part in wanted)
+        for uid in HALVES if not self.case_parts.exists() else ():
+            self.case_parts.create(uid=uid)
+        if not self.joints.exists():
+            self.joints.create(uid=JOINT.uid, one=HALVES[0], other=HALVES[1])
 
     @property
     def cylinders(self) -> int:
@@ -131,8 +137,24 @@ class EngineCard(models.Model):
         return here or (loose[0] if len(loose) == 1 and alone else None)
 
     def side(self, half: str) -> str:
-        """A half in the trade's words for this engine; the bare half when it is not named."""
-        return {"left": self.left_name, "right": self.right_name}.get(half, half)
+        """A side of the engine in the trade's words, or another part of its case by name; as it is written when it is not named."""
+        if half in HALVES:
+            return {"left": self.left_name, "right": self.right_name}[half]
+        part = self.case_part(half)
+        return part.name if part else half
+
+    def case_part(self, uid: str) -> CasePart | None:
+        """A part of the case by its identity."""
+        return next((each for each in self.case_parts.all() if each.uid == uid), None) if self.pk else None
+
+    def part_called(self, uid: str) -> str:
+        """A part of the case as a sentence names it: drive side half, centre section."""
+        return gettext("{side} half").format(side=self.side(uid)) if uid in HALVES else self.side(uid)
+
+    @property
+    def centres(self) -> list[CasePart]:
+        """Centre sections, from left to right; empty in a case of two halves."""
+        return [each for each in self.case_parts.all() if each.what == "centre"] if self.pk else []
 
 
 class Subject(models.Model):

@@ -9,7 +9,7 @@ from django.utils.functional import cached_property
 from django.utils.translation import gettext_lazy as _
 
 from engines.models.card import EngineCard, OfCard
-from engines.parts import Kind, Part
+from engines.parts import JOINT, Kind, Part
 from engines.properties import LIMITS
 from ui.numbers import plain
 
@@ -27,6 +27,7 @@ class Mark(OfCard):
     FASTENERS = ("bolt", "screw", "stud")
 
     card = models.ForeignKey(EngineCard, on_delete=models.CASCADE, related_name="marks")
+    joint = models.CharField(max_length=32, default=JOINT.uid, help_text=_("The joint whose face it stands on, by its identity."))
     what = models.CharField(_("what it is"), max_length=6, choices=What, default=What.BOLT)
     name = models.CharField(max_length=40)
     x_mm = models.FloatField(validators=[MinValueValidator(-500), MaxValueValidator(500)])

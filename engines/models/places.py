@@ -25,6 +25,8 @@ class Seat(OfCard):
         SHAFT = "shaft", _("onto a shaft")
 
     class Half(models.TextChoices):
+        """Where every engine has seats; a case of more parts has them there too, by the identity of the part."""
+
         LEFT = "left", _("left half")
         RIGHT = "right", _("right half")
         CRANK = "crank", _("crank")
@@ -58,7 +60,7 @@ class Seat(OfCard):
     role = models.CharField(_("what turns in it"), max_length=8, choices=Role, default=Role.OTHER)
     role_assumed = models.BooleanField(default=False, help_text=_("Guessed from its name."))
     on = models.CharField(max_length=6, choices=On, default=On.CASE)
-    half = models.CharField(max_length=6, choices=Half, default=Half.LEFT)
+    half = models.CharField(max_length=32, default=Half.LEFT, help_text=_("The part of the case, by its identity; or the crank."))
     loads_from = models.CharField(max_length=8, choices=From, default=From.INSIDE)
     stop = models.CharField(max_length=10, choices=Stop, default=Stop.SHOULDER)
     designation = models.CharField(_("bearing marking"), max_length=40, blank=True)
@@ -143,7 +145,7 @@ class Seal(OfCard):
 
     card = models.ForeignKey(EngineCard, on_delete=models.CASCADE, related_name="seals")
     name = models.CharField(max_length=60)
-    half = models.CharField(max_length=6, choices=Seat.Half, default=Seat.Half.LEFT)
+    half = models.CharField(max_length=32, default=Seat.Half.LEFT, help_text=_("The part of the case, by its identity."))
     seat = models.ForeignKey(Seat, on_delete=models.SET_NULL, null=True, blank=True, related_name="seals", verbose_name=_("in front of"))
     shaft_mm = models.FloatField(_("shaft"), validators=[MinValueValidator(3), MaxValueValidator(200)])
     bore_mm = models.FloatField(_("its bore"), validators=[MinValueValidator(5), MaxValueValidator(250)])
@@ -185,7 +187,7 @@ class Fitted(OfCard):
     card = models.ForeignKey(EngineCard, on_delete=models.CASCADE, related_name="fitted")
     name = models.CharField(max_length=60)
     kind = models.CharField(_("what it is"), max_length=8, choices=Kind, default=Kind.PIN)
-    half = models.CharField(max_length=6, choices=Seat.Half, default=Seat.Half.LEFT)
+    half = models.CharField(max_length=32, default=Seat.Half.LEFT, help_text=_("The part of the case, by its identity."))
     loads_from = models.CharField(_("goes in"), max_length=8, choices=Seat.From, default=Seat.From.INSIDE)
     d_mm = models.FloatField(_("outside"), validators=[MinValueValidator(1), MaxValueValidator(200)])
     bore_mm = models.FloatField(_("inside"), default=0.0, validators=[MinValueValidator(0), MaxValueValidator(199)])

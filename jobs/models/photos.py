@@ -81,7 +81,7 @@ class TrayPlace(models.Model):
     name = models.CharField(max_length=80)
     count = models.PositiveSmallIntegerField(default=1)
     where_from = models.CharField(_("from"), max_length=80, blank=True, help_text=_("Which shaft or place, and the order on it."))
-    half = models.CharField(_("hung on the"), max_length=6, blank=True)
+    half = models.CharField(_("hung on the"), max_length=32, blank=True)
     way_round = models.CharField(_("which way round"), max_length=80, blank=True)
     wear = models.CharField(_("wear seen"), max_length=120, blank=True)
     photo = models.ForeignKey(Photo, on_delete=models.SET_NULL, null=True, blank=True, related_name="+")
@@ -100,3 +100,8 @@ class TrayPlace(models.Model):
 
     def __str__(self) -> str:
         return f"{self.number} {self.name}"
+
+    @property
+    def hung_on(self) -> str:
+        """The part of the case that it hung on, as this engine calls it; empty where nobody knows."""
+        return self.job.card.part_called(self.half) if self.half else ""

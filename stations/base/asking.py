@@ -89,7 +89,8 @@ def label(words: ModuleType, slot: Slot, code: str = "", side: str = "") -> str:
     at = slot.at
     angle = "" if at.angle_deg is None else plain(at.angle_deg)
     values = {"part": slot.part.name, "at": side or at.end, "stage": at.stage, "clock": at.clock, "angle": angle, "depth": at.depth}
-    return say(words.LABEL, code or slot.what, values, slot.part.name)
+    by_end = getattr(words, "LABEL_AT", {}) if at.end else {}  # what is only sometimes told apart by its end
+    return say(by_end if slot.what in by_end and not code else words.LABEL, code or slot.what, values, slot.part.name)
 
 
 def answer(words: ModuleType, what: Property, key: str) -> str:

@@ -54,7 +54,7 @@ class Room(BoundStation):
 
     def __post_init__(self) -> None:
         super().__post_init__()
-        prefetch_related_objects([self.job.card], "seats", "seals", "marks", "specs")
+        prefetch_related_objects([self.job.card], "seats", "seals", "marks", "specs", "case_parts", "joints")
         if self.entry:
             self.entry.station = self.stage
 

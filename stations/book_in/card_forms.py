@@ -9,19 +9,19 @@ from django.forms.models import model_to_dict
 from django.utils.translation import gettext
 from django.utils.translation import gettext_lazy as _
 
-from engines.models import EngineCard, Fitted, Mark, Seal, Spec, case_metals
-from engines.properties import LIMITS
+from engines.case import case_choices
+from engines.models import EngineCard, Fitted, Joint, Mark, Seal, case_metals
 from shopmath import materials
 from shopmath.checks import BadInput
 from shopmath.iso286 import limits
 from shopmath.notation import metric_thread, three_sizes
-from shopmath.quantity import parse
+from stations.book_in.case_forms import half_field
 from stations.book_in.notation import spread
-from ui.fields import QuantityField, RatioField, typed_again
-from ui.numbers import exact, show, size, trade
+from ui.fields import QuantityField, RatioField
+from ui.numbers import size, trade
 from ui.plain_text import PlainTextMixin
 from ui.tables import from_table_lazily
-from ui.units import KG, MM, Unit, question_unit
+from ui.units import KG, MM
 
 
 class FactsForm(PlainTextMixin, forms.ModelForm):
@@ -32,6 +32,7 @@ class FactsForm(PlainTextMixin, forms.ModelForm):
     face_w_mm = QuantityField("length", low=40, high=900, label=_("Joint face, across"))
     face_h_mm = QuantityField("length", low=40, high=900, label=_("Joint face, up and down"))
     case_material = forms.ChoiceField(choices=case_metals, label=_("Case metal"))
+    lifts = forms.ChoiceField(required=False, label=_("The half that lifts off"))
 
     class Meta:
         model = EngineCard
@@ -55,10 +56,15 @@ class FactsForm(PlainTextMixin, forms.ModelForm):
             "summary": _("In a few words"),
             "left_name": _("Its left is the"),
             "right_name": _("Its right is the"),
-            "lifts": _("The half that lifts off"),
             "crank_stays": _("The crank stays in the"),
             "painted": _("The case is painted"),
         }
+
+    def __init__(self, *args: Any, **kwargs: Any) -> None:
+        super().__init__(*args, **kwargs)
+        lifts = self.fields["lifts"]
+        assert isinstance(lifts, forms.ChoiceField)
+        lifts.choices = [("", _("unknown")), *case_choices(self.instance)]
 
     def save(self, commit: bool = True) -> EngineCard:
         if "case_material" in self.changed_data:
@@ -123,16 +129,41 @@ class MarkForm(PlainTextMixin, forms.ModelForm):
     torque_nm = QuantityField("torque", low=0.49, high=400, required=False, label=_("Torque"))
     clearance_mm = QuantityField("length", small=True, low=-0.001, high=1, required=False, label=_("Dowel's clearance"))
     engaged_mm = QuantityField("length", low=0.49, high=60, required=False, label=_("Dowel's depth in the other half"))
+    joint = forms.SlugField(required=False, max_length=32, widget=forms.HiddenInput)
 
     class Meta:
         model = Mark
-        fields = ("what", "name", "x_mm", "y_mm", "d_mm", "pitch_mm", "length_mm", "torque_nm", "clearance_mm", "engaged_mm", "source")
+        fields = (
+            "what",
+            "name",
+            "x_mm",
+            "y_mm",
+            "d_mm",
+            "pitch_mm",
+            "length_mm",
+            "torque_nm",
+            "clearance_mm",
+            "engaged_mm",
+            "source",
+            "joint",
+        )
         labels = {"source": _("Where these are from")}
 
     def __init__(self, data: Any = None, *args: Any, card: EngineCard, **kwargs: Any) -> None:
         super().__init__(spread(data, self.prefix, ("d_mm", "pitch_mm"), metric_thread), *args, **kwargs)
         self.card = card
         self.fields["name"].required = False
+
+    @property
+    def face(self) -> Joint | None:
+        """The joint that it stands on."""
+        uid = self.cleaned_data.get("joint") or self.instance.joint
+        return next((joint for joint in self.card.joints.all() if joint.uid == uid), None)
+
+    def clean_joint(self) -> str:
+        if self.face is None:
+            raise forms.ValidationError(_("This card has no joint {name!r}.").format(name=self.cleaned_data.get("joint")))
+        return self.face.uid
 
     def clean_name(self) -> str:
         name = (self.cleaned_data.get("name") or "").strip()
@@ -151,7 +182,8 @@ class MarkForm(PlainTextMixin, forms.ModelForm):
         for name in ("d_mm", "pitch_mm", "clearance_mm", "engaged_mm"):
             if data.get(name) is None:
                 data[name] = getattr(self.instance, name)
-        for name, half in (("x_mm", self.card.face_w_mm / 2), ("y_mm", self.card.face_h_mm / 2)):
+        reaches = self.face.face_mm if self.face else (self.card.face_w_mm, self.card.face_h_mm)
+        for name, half in zip(("x_mm", "y_mm"), (side / 2 for side in reaches), strict=True):
             if data.get(name) is not None and abs(data[name]) > half + 0.01:
                 self.add_error(
                     name,
@@ -185,7 +217,6 @@ class SealForm(PlainTextMixin, forms.ModelForm):
         fields = ("name", "half", "seat", "shaft_mm", "bore_mm", "width_mm", "lip", "loads_from", "depth_mm", "source")
         labels = {
             "name": _("Which seal"),
-            "half": _("It sits in the"),
             "seat": _("In front of the bearing of"),
             "source": _("Where these are from"),
         }
@@ -194,6 +225,7 @@ class SealForm(PlainTextMixin, forms.ModelForm):
         super().__init__(spread(data, self.prefix, ("shaft_mm", "bore_mm", "width_mm"), three_sizes), *args, **kwargs)
         self.card = card
         self.fields["name"].required = False
+        self.fields["half"] = half_field(card)
         seats = self.fields["seat"]
         assert isinstance(seats, forms.ModelChoiceField)
         seats.queryset = card.seats.all()
@@ -261,7 +293,6 @@ class FittedForm(PlainTextMixin, forms.ModelForm):
         )
         labels = {
             "name": _("Which part"),
-            "half": _("It sits in the"),
             "after": _("It goes in after the bearing of"),
             "turned": _("What is turned"),
             "angle_deg": _("It points to, degrees"),
@@ -274,6 +305,7 @@ class FittedForm(PlainTextMixin, forms.ModelForm):
         self.card = card
         for name in ("hole_code", "part_code", "angle_within_deg", "metal"):
             self.fields[name].required = False
+        self.fields["half"] = half_field(card)
         after = self.fields["after"]
         assert isinstance(after, forms.ModelChoiceField)
         after.queryset = card.seats.all()
@@ -310,77 +342,4 @@ class FittedForm(PlainTextMixin, forms.ModelForm):
     def save(self, commit: bool = True) -> Fitted:
         self.instance.card = self.card
         found: Fitted = super().save(commit)
-        return found
-
-
-def limit_unit(kind: str) -> Unit:
-    """The unit of a limit that is typed bare: small lengths, as limits are, in thou for one who works in inches."""
-    return KG if kind == "mass" else question_unit(kind, 0.0)
-
-
-class SpecForm(PlainTextMixin, forms.ModelForm):
-    """A figure with its limits, in any unit, and where it is from."""
-
-    prefix = "spec"
-    low = forms.CharField(max_length=40, required=False, label=_("At least"), help_text=_("0.10 mm, 4 thou; empty when there is none"))
-    high = forms.CharField(max_length=40, required=False, label=_("At most"))
-
-    class Meta:
-        model = Spec
-        fields = ("name", "property", "kind", "low", "high", "setup", "held", "source_kind", "source")
-        labels = {
-            "name": _("Figure"),
-            "property": _("What it limits"),
-            "setup": _("Measured how"),
-            "held": _("Crank held, for its runout"),
-            "source_kind": _("From"),
-            "source": _("Which page, drawing, day"),
-        }
-        help_texts = {"name": _("as the manual calls it"), "property": _("only a figure that says what it limits is used to judge")}
-
-    def __init__(self, *args: Any, card: EngineCard, **kwargs: Any) -> None:
-        super().__init__(*args, **kwargs)
-        self.card = card
-        for name in ("low", "high"):
-            value = getattr(self.instance, name)
-            if value is not None and name not in (kwargs.get("initial") or {}):
-                self.initial[name] = typed_again(value, self.instance.kind, limit_unit(self.instance.kind))
-        limited = self.fields["property"]
-        assert isinstance(limited, forms.ChoiceField)
-        limited.choices = [("", _("another figure, recorded only")), *((key.value, words) for key, words in LIMITS.items())]
-
-    def clean_property(self) -> str:
-        limited = str(self.cleaned_data.get("property") or "")
-        other = self.card.specs.filter(property=limited).exclude(pk=self.instance.pk).first() if limited else None
-        if other:
-            raise forms.ValidationError(
-                _("The figure {name!r} limits this already. Change that one, or choose another meaning.").format(name=other.name)
-            )
-        return limited
-
-    def clean_name(self) -> str:
-        name = str(self.cleaned_data["name"]).strip()
-        if self.card.specs.filter(name=name).exclude(pk=self.instance.pk).exists():
-            raise forms.ValidationError(_("This card has a figure called {name!r} already.").format(name=name))
-        return name
-
-    def clean(self) -> dict[str, Any]:
-        data = super().clean() or {}
-        kind = data.get("kind") or "length"
-        for name in ("low", "high"):
-            text = (data.get(name) or "").strip()
-            data[name] = None
-            if text:
-                try:
-                    data[name] = round(parse(text, kind, limit_unit(kind).typed).canonical, 6)
-                except BadInput as error:
-                    self.add_error(name, error.message)
-        if data.get("low") is not None and data.get("high") is not None and data["low"] > data["high"]:
-            low, high = (show(exact(data[name], kind)) for name in ("low", "high"))
-            self.add_error("high", _("At most ({high}) lies under at least ({low}).").format(high=high, low=low))
-        return data
-
-    def save(self, commit: bool = True) -> Spec:
-        self.instance.card, self.instance.property_assumed, self.instance.held_assumed = self.card, False, False
-        found: Spec = super().save(commit)
         return found

@@ -16,24 +16,31 @@ from django.utils.translation import gettext as _
 from django.utils.translation import gettext_lazy
 from django.views.decorators.http import require_GET, require_http_methods, require_POST
 
+from engines.case import joined_anew, joints_of, keeps
 from engines.copies import reusable, shelve
-from engines.models import EngineCard, Mark, Seat
+from engines.models import CasePart, EngineCard, Joint, Mark, Seat
+from engines.parts import JOINT
+from engines.stamps import whole
 from jobs.acts import about, one_act, sent
 from jobs.guard import Closed, changeable_card, job_of
 from jobs.models import Entry, Job
 from jobs.photos import LARGEST_BYTES, clean
 from shopmath.checks import BadInput
 from stations.base.words import Sentence
-from stations.book_in.card_forms import FactsForm, FittedForm, FlywheelForm, MarkForm, SealForm, SpecForm
+from stations.book_in.card_forms import FactsForm, FittedForm, FlywheelForm, MarkForm, SealForm
+from stations.book_in.case_forms import CasePartForm, JointForm
 from stations.book_in.drawing import DESK, PHONE, Paper, draw_card_face, face_of
+from stations.book_in.figure_form import SpecForm
 from stations.book_in.forms import SeatForm
 from ui.addresses import row_number
 from ui.fields import QuantityField
+from ui.numbers import listed
 from ui.partial import is_partial
 from ui.units import Units, core_per_shown, units_now
 
 TYPED_BESIDE = {"pitch": "pitch_mm", "length": "length_mm", "torque": "torque_nm", "place": "x_mm"}  # of the next mark, beside the face
-REMOVABLE = {"seat": "seats", "seal": "seals", "fitted": "fitted", "spec": "specs", "mark": "marks"}
+REMOVABLE = {"seat": "seats", "seal": "seals", "fitted": "fitted", "spec": "specs", "mark": "marks", "case": "case_parts"}
+CHANGEABLE = {**REMOVABLE, "joint": "joints"}  # a joint goes with its part
 
 
 def _home(card: EngineCard) -> HttpResponseRedirect:
@@ -62,6 +69,8 @@ def changed(card: EngineCard) -> None:
 PARTS: dict[str, tuple[Sentence, Sentence]] = {
     "facts": (gettext_lazy("The engine"), gettext_lazy("Keep the engine's facts")),
     "wheel": (gettext_lazy("Flywheel"), gettext_lazy("Keep the flywheel's figures")),
+    "case": (gettext_lazy("A centre section, gearbox half or cover"), gettext_lazy("Put the part on the card")),
+    "joint": (gettext_lazy("A joint"), gettext_lazy("Keep what is known of the joint")),
     "seat": (gettext_lazy("A seat"), gettext_lazy("Put it on the card")),
     "seal": (gettext_lazy("A seal"), gettext_lazy("Put the seal on the card")),
     "fitted": (gettext_lazy("A pin or bush"), gettext_lazy("Put the part on the card")),
@@ -74,7 +83,8 @@ def part_form(card: EngineCard, part: str, data: Any = None, editing: Any = None
     if part in ("facts", "wheel"):
         kind = FactsForm if part == "facts" else FlywheelForm
         return kind(data, instance=EngineCard.objects.get(pk=card.pk))
-    return {"seat": SeatForm, "seal": SealForm, "fitted": FittedForm, "spec": SpecForm}[part](data, card=card, instance=editing)
+    kinds = {"seat": SeatForm, "seal": SealForm, "fitted": FittedForm, "spec": SpecForm, "case": CasePartForm, "joint": JointForm}
+    return kinds[part](data, card=card, instance=editing)
 
 
 def _editing(request: HttpRequest, card: EngineCard) -> tuple[str, Any]:
@@ -82,14 +92,17 @@ def _editing(request: HttpRequest, card: EngineCard) -> tuple[str, Any]:
     source = request.POST if request.method == "POST" else request.GET
     part, number = source.get("part", "seat"), source.get("id", "")
     pk = row_number(number)
-    if part in REMOVABLE and pk is not None:
-        return part, get_object_or_404(getattr(card, REMOVABLE[part]), pk=pk)
+    if part in CHANGEABLE and pk is not None:
+        return part, get_object_or_404(getattr(card, CHANGEABLE[part]), pk=pk)
+    if part == "joint":
+        raise Http404
     return part, None
 
 
 def card_page(request: HttpRequest, card: EngineCard, job: Job | None) -> HttpResponse:
     """The whole card; a post changes one part of it."""
     part, editing = _editing(request, card)
+    card = whole(card) if request.method == "GET" else card
     marks, seats = list(card.marks.all()), list(card.seats.all())
     if request.method == "GET" and "part" not in request.GET:
         part = "" if seats else "seat"
@@ -104,7 +117,7 @@ def card_page(request: HttpRequest, card: EngineCard, job: Job | None) -> HttpRe
             home = _home(card)
             return HttpResponseRedirect(f"{home.url}?part={part}#{part}-form") if "another" in request.POST else home
     data = {
-        **face_data(card, marks, seats, paper=_paper(request)),
+        **face_data(card, marks, seats, joint=_joint(card, request.GET.get("joint")), paper=_paper(request)),
         "job": job,
         "form": form,
         "part": part,
@@ -115,6 +128,7 @@ def card_page(request: HttpRequest, card: EngineCard, job: Job | None) -> HttpRe
         "seals": card.seals.select_related("seat"),
         "fitted": card.fitted.select_related("after"),
         "specs": card.specs.all(),
+        "further": [each for each in card.case_parts.all() if each.what != CasePart.What.HALF],
         "found_otherwise": found_otherwise(job) if job else [],
         "closed": bool(job and job.is_closed),
         "unpictured": bool(job and not job.photos.exists()),
@@ -163,8 +177,13 @@ def remove(request: HttpRequest, pk: int) -> HttpResponse:
     """Take a seat, seal or figure off a card."""
     found = card_to_change(request, pk)
     _part, thing = _editing(request, found)
-    if thing is None:
+    if thing is None or _part not in REMOVABLE or (isinstance(thing, CasePart) and thing.what == CasePart.What.HALF):
         raise Http404
+    kept = keeps(thing) if isinstance(thing, CasePart) else []
+    if kept:
+        said = _("{name} stays on the card as long as {things} are on it.")
+        messages.error(request, said.format(name=thing.name, things=listed(kept)))
+        return _home(found)
     if request.POST.get("sure") != "1":
         ask: dict[str, Any] = {
             "title": _("Take {name} off the card?").format(name=thing.name),
@@ -176,6 +195,8 @@ def remove(request: HttpRequest, pk: int) -> HttpResponse:
         return render(request, "stations/sure.html", ask)
     try:
         thing.delete()
+        if isinstance(thing, CasePart):
+            joined_anew(found)
         changed(found)
     except ProtectedError:
         messages.error(request, _("{thing} stays: work on it is written in the log.").format(thing=thing))
@@ -189,6 +210,12 @@ def _paper(request: HttpRequest) -> Paper:
     return PHONE if request.COOKIES.get("paper") == "narrow" else DESK
 
 
+def _joint(card: EngineCard, uid: str | None) -> Joint:
+    """The joint whose face is shown: the one meant, else the first along the crank."""
+    found = joints_of(card)
+    return next((joint for joint in found if joint.uid == uid), None) or next(joint for joint in found if joint.is_first)
+
+
 def face_data(
     card: EngineCard,
     marks: list[Mark],
@@ -197,15 +224,20 @@ def face_data(
     form: MarkForm | None = None,
     kept: Any = None,
     *,
+    joint: Joint,
     paper: Paper = DESK,
 ) -> dict[str, Any]:
     """What the face and its form show; `kept` is what was placed last, offered again for the next tap."""
-    underlay = reverse("card-underlay-picture", args=[card.pk]) if card.underlay else ""
-    face = face_of(card, paper)
+    underlay = reverse("card-underlay-picture", args=[card.pk]) if card.underlay and joint.is_first else ""
+    face = face_of(joint, paper)
+    marks = [mark for mark in marks if mark.joint == joint.uid]
+    seats = [seat for seat in seats if seat.half in (joint.one, joint.other, Seat.Half.CRANK)]
     last = next((mark for mark in reversed(marks) if mark.is_fastener), None)
     return {
         "card": card,
-        "drawing": draw_card_face(card, marks, seats, chosen, underlay, paper),
+        "joint": joint,
+        "joints": joints_of(card),
+        "drawing": draw_card_face(joint, marks, seats, chosen, underlay, paper),
         "face": {
             "scale": face.scale * core_per_shown("length"),
             "digits": 3 if units_now() == Units.INCH else 1,
@@ -243,8 +275,10 @@ def _again(last: Mark | None, name: str) -> str:
 def face(request: HttpRequest, pk: int) -> HttpResponse:
     """One act on the face: choose a mark, put one, change one, take one off, move a seat."""
     card = card_to_change(request, pk) if request.method == "POST" else get_object_or_404(EngineCard, pk=pk)
+    card = whole(card) if request.method == "GET" else card
     number = row_number((request.POST or request.GET).get("mark", ""))
     chosen = get_object_or_404(card.marks, pk=number) if number is not None else None
+    meant = chosen.joint if chosen else (request.POST or request.GET).get("mark-joint")
     form: MarkForm | None = None
     taken: dict[str, Any] = {}
     if request.method == "POST" and chosen and request.POST.get("off") == "1":
@@ -255,13 +289,23 @@ def face(request: HttpRequest, pk: int) -> HttpResponse:
         if form is None:
             chosen = None
             changed(card)
-    shown = face_data(card, list(card.marks.all()), list(card.seats.all()), chosen, form, request.POST or None, paper=_paper(request))
+    shown = face_data(
+        card,
+        list(card.marks.all()),
+        list(card.seats.all()),
+        chosen,
+        form,
+        request.POST or None,
+        joint=_joint(card, meant),
+        paper=_paper(request),
+    )
     shown["taken"] = taken
     if is_partial(request):
         response = render(request, "stations/book_in/face.html", shown)
         response["X-Kept"] = "no" if form else "yes"
         return response
-    return _home(card)
+    home = _home(card)
+    return HttpResponseRedirect(f"{home.url}?joint={meant}") if meant and meant != JOINT.uid else home
 
 
 def _put(card: EngineCard, request: HttpRequest, chosen: Mark | None) -> MarkForm | None:

@@ -10,7 +10,7 @@ from django.utils.safestring import SafeString
 from django.utils.translation import gettext as _
 
 from engines.fits import bearing_of
-from engines.models import EngineCard, Mark, Seat
+from engines.models import Joint, Mark, Seat
 from stations.common.face import Face, draw_dowel, draw_fastener, draw_gap_place, draw_outline, draw_reach, draw_seats, seen_from
 from ui.graph import step_for
 from ui.labels import Labels
@@ -32,28 +32,28 @@ DESK = Paper(640.0, 540.0, (40.0, 26.0, 560.0, 470.0))
 PHONE = Paper(370.0, 440.0, (16.0, 20.0, 338.0, 370.0))
 
 
-def face_of(card: EngineCard, paper: Paper = DESK) -> Face:
-    return Face.inside(card, *paper.area)
+def face_of(joint: Joint, paper: Paper = DESK) -> Face:
+    return Face.inside(joint, *paper.area)
 
 
 def draw_card_face(
-    card: EngineCard, marks: Sequence[Mark], seats: Sequence[Seat], chosen: Mark | None, underlay: str = "", paper: Paper = DESK
+    joint: Joint, marks: Sequence[Mark], seats: Sequence[Seat], chosen: Mark | None, underlay: str = "", paper: Paper = DESK
 ) -> SafeString:
     """The joint face with its marks and seats; a tap on it puts another there."""
-    face = face_of(card, paper)
+    face, (across, up) = face_of(joint, paper), joint.face_mm
     fasteners = sum(mark.is_fastener for mark in marks)
     said = _("Fasteners: {fasteners}; dowels: {dowels}; places for the gap: {gaps}").format(
         fasteners=fasteners, dowels=sum(m.what == "dowel" for m in marks), gaps=sum(m.what == "gap" for m in marks)
     )
-    sheet = Sheet(paper.width, paper.height, _("The joint face"), f"{said}, {seen_from(card)}", "face")
+    sheet = Sheet(paper.width, paper.height, _("The joint face"), f"{said}, {seen_from(joint)}", "face")
     labels = Labels(sheet)
-    left, top = face.at(-card.face_w_mm / 2, card.face_h_mm / 2)
-    wide, high = face.scale * card.face_w_mm, face.scale * card.face_h_mm
+    left, top = face.at(-across / 2, up / 2)
+    wide, high = face.scale * across, face.scale * up
     if underlay:
         sheet.add("image", href=underlay, x=left, y=top, width=wide, height=high, preserveAspectRatio="none", class_="underlay")
-    _grid(sheet, face, card)
+    _grid(sheet, face, joint)
     if not underlay:
-        draw_outline(sheet, face, card, marks)
+        draw_outline(sheet, face, joint, marks)
     draw_seats(sheet, face, seats)
     below: dict[tuple[float, float], int] = {}
     for seat in seats:
@@ -72,7 +72,7 @@ def draw_card_face(
     for mark in marks:
         x, y = face.at(mark.x_mm, mark.y_mm)
         labels.keep_clear((x, y), 10)
-        with sheet.link(f"{reverse('card-face', args=[card.pk])}?mark={mark.pk}", f"{mark.get_what_display()} {mark.name}", "#face"):
+        with sheet.link(f"{reverse('card-face', args=[joint.card_id])}?mark={mark.pk}", f"{mark.get_what_display()} {mark.name}", "#face"):
             draw_reach(sheet, face, mark.x_mm, mark.y_mm)
             if mark == chosen:
                 sheet.circle(face.at(mark.x_mm, mark.y_mm), 19, "place")
@@ -82,20 +82,20 @@ def draw_card_face(
                 (draw_dowel if mark.what == Mark.What.DOWEL else draw_gap_place)(sheet, face, mark)
         labels.around((x, y), 12, mark.name, "halo quiet", rank=2, left=mark.x_mm >= 0)  # first toward the middle
     sheet.text(
-        (paper.area[0], paper.height - 10), _("{seen}; squares of {size}").format(seen=seen_from(card), size=size(_square(card))), "quiet"
+        (paper.area[0], paper.height - 10), _("{seen}; squares of {size}").format(seen=seen_from(joint), size=size(_square(joint))), "quiet"
     )
     labels.put()
     return sheet.render()
 
 
-def _square(card: EngineCard) -> float:
+def _square(joint: Joint) -> float:
     per = core_per_shown("length")
-    return step_for(card.face_w_mm / per, 14) * per
+    return step_for(joint.face_mm[0] / per, 14) * per
 
 
-def _grid(sheet: Sheet, face: Face, card: EngineCard) -> None:
+def _grid(sheet: Sheet, face: Face, joint: Joint) -> None:
     """Squared paper, so that a place can be judged by eye."""
-    step, half_w, half_h = _square(card), card.face_w_mm / 2, card.face_h_mm / 2
+    step, (half_w, half_h) = _square(joint), (side / 2 for side in joint.face_mm)
     for axis, half, other in (("x", half_w, half_h), ("y", half_h, half_w)):
         count = int(half // step)
         for index in range(-count, count + 1):

@@ -17,6 +17,7 @@ from shopmath.checks import BadInput
 from shopmath.iso286 import LARGEST_MM, limits
 from shopmath.notation import size_and_code
 from shopmath.thermal.limits import LEFT_IN
+from stations.book_in.case_forms import half_field
 from stations.registry import WORK_ORDERS
 from ui.fields import QuantityField
 from ui.numbers import size, trade
@@ -123,7 +124,6 @@ class SeatForm(PlainTextMixin, forms.ModelForm):
             "name": _("Which seat"),
             "role": _("What turns in it"),
             "on": _("The bearing goes"),
-            "half": _("It sits in the"),
             "loads_from": _("It goes in"),
             "stop": _("It stops against a"),
             "bottom": _("Behind the bearing it is"),
@@ -146,6 +146,7 @@ class SeatForm(PlainTextMixin, forms.ModelForm):
         code = forms.CharField(max_length=14, label=self.fields["code"].label, help_text=self.fields["code"].help_text)
         code.validators.append(check_plain)
         self.fields["code"] = code  # longer than a code, for the size that may stand before it
+        self.fields["half"] = half_field(card, crank=True)
         for name in ("name", "code", "role"):
             self.fields[name].required = False
         if self.instance.pk is None:

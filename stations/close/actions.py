@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from typing import Any
 
+from engines.properties import Property
 from jobs import log
 from stations.base import Action, State, clocks
 from stations.base.anew import ask_anew
@@ -15,14 +16,15 @@ from stations.close.facts import CANNOT_HOLD, EACH_CLOSING, OPEN, CloseFacts, Co
 def actions(bound: Any) -> tuple[Action, ...]:
     found: CloseFacts = bound.found
     again = Action("again", str(words.ACTION["again"]), "again", bound.call.code == Code.SETTING, do=begin_again)
-    if found.all_tight:
+    if all(each.all_tight for each in found.every):
         return (bound.sign_action(), again)
     if found.is_closing:
         return (*_round(bound), again)
     if not found.bolts_can_be_asked:
         return ()
     stopped = bound.call.line if bound.call.state == State.STOP else ""
-    name = str(words.ACTION["sealed" if found.sealant else "close"])
+    beads = "beads" if len(found.joints) > 1 else "sealed"
+    name = str(words.ACTION[beads if found.sealant else "close"])
     return (Action("close", name, "close", True, bound.refused() or stopped or bound.still_to_say(), close),)
 
 
@@ -58,18 +60,32 @@ def kept(bound: Any, reading: Any) -> None:
 def close(bound: Any) -> None:
     """The faces go together; a sealant that sets gets its clock."""
     found: CloseFacts = bound.found
-    bound.move(Hands.CLOSING)
+    bound.move(Hands.CLOSING, None if found.joints[0].is_first else found.of(Property.CASE_CLOSED))
     if found.sealant and found.sealant.open_s:
-        clocks.start(bound, OPEN, "wait", found.sealant.open_s)
+        clocks.start(bound, found.clock_key, "wait", found.sealant.open_s, OPEN)
 
 
 def begin_again(bound: Any) -> None:
     """The case comes apart once more: faces, gears and every bolt are done anew, what was done before stays written."""
     for timer in bound.timers:
         log.stop_timer(timer, bound.now)
-    log.next_attempt(bound.entry, skipped=[key for key in bound.skipped() if key.partition(".")[0] not in EACH_CLOSING])
+    found: CloseFacts = bound.found
+    bolts = {mark.part.key for mark in found.ordered}
+    anew = [key for key in bound.skipped() if _is_done_anew(key, bolts, found)]
+    entry = log.next_attempt(bound.entry, skipped=[key for key in bound.skipped() if key not in anew])
+    if len(found.every) > 1:
+        more: dict[str, Any] = {"slot": found.of(Property.CASE_CLOSED), "attempt": entry.attempt, "at": bound.now}
+        log.record_move(entry, bound.person, Hands.AGAIN, **more)
     log.untick(bound.entry)
 
 
 def may_sign(bound: Any) -> str:
-    return "" if bound.found.all_tight else str(words.NOT_ALL)
+    return "" if all(each.all_tight for each in bound.found.every) else str(words.NOT_ALL)
+
+
+def _is_done_anew(key: str, bolts: set[str], found: CloseFacts) -> bool:
+    """Whether what was left out is asked again: of the joints in hand only."""
+    what, _, rest = key.partition(".")
+    if what == Property.BOLT_TORQUE:
+        return rest.partition(".")[0] in bolts
+    return what in EACH_CLOSING and not found.is_outside

@@ -7,16 +7,16 @@ from stations.base import Canvas
 from stations.base.words import fill
 from stations.close import words
 from stations.close.facts import CANNOT_HOLD, CloseFacts, torque_of
-from stations.common.face import Face, draw_dowel, draw_fastener, draw_outline, draw_reach, draw_seats, seen_from
+from stations.common.face import Face, draw_dowel, draw_fastener, draw_outline, draw_reach, draw_seats, seats_at, seen_from
 from ui.svg import Point
 
 
 def draw(found: CloseFacts, canvas: Canvas) -> None:
     sheet, width = canvas.sheet, canvas.width
     edge = 66.0 if canvas.is_wide else 40.0
-    face = Face.inside(found.card, edge, 20, width - 2 * edge, 430)
-    draw_outline(sheet, face, found.card, found.marks)
-    draw_seats(sheet, face, list(found.card.seats.all()))
+    face = Face.inside(found.joint, edge, 20, width - 2 * edge, 430)
+    draw_outline(sheet, face, found.joint, found.marks)
+    draw_seats(sheet, face, seats_at(found.joint))
     for mark in found.marks:
         if mark.what == "dowel":
             draw_dowel(sheet, face, mark)
@@ -39,7 +39,7 @@ def draw(found: CloseFacts, canvas: Canvas) -> None:
     if not found.ordered:
         sheet.text((width / 2, 260), str(words.ON_DRAWING["no_bolts"]), "quiet", "middle")
     sheet.text((width / 2, 478), str(words.ON_DRAWING["order_rings" if found.ordered else "order"]), "quiet", "middle")
-    sheet.text((width / 2, 498), seen_from(found.card), "quiet", "middle")
+    sheet.text((width / 2, 498), seen_from(found.joint), "quiet", "middle")
     if found.is_closing and found.to_do:
         left, right = width * 0.2, width * 0.8
         sheet.line((left, 530), (right, 530), "axis thin")

@@ -2,12 +2,13 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from datetime import datetime
 from enum import StrEnum
 from functools import cached_property
 
-from engines.models import EngineCard, Mark
+from engines.case import is_outside, joints_of
+from engines.models import EngineCard, Joint, Mark
 from engines.parts import JOINT
 from engines.properties import Property
 from engines.slots import At, Slot
@@ -22,7 +23,7 @@ from stations.base import Given
 
 ENGAGED_D = 1.5  # depth of thread in the case, diameters: estimate where nobody has measured
 USUAL_UTS_MPA = 200.0
-BOLT_S, CLOSE_S = 7.0, 60.0  # seconds a bolt takes a round, and putting the halves together: estimate
+BOLT_S, CLOSE_S, BEAD_S = 7.0, 60.0, 90.0  # seconds a bolt takes a round, putting parts together, a bead round a face: estimate
 SEALANTS = (Compound.Kind.ANAEROBIC, Compound.Kind.SOLVENT, Compound.Kind.SILICONE)
 GASKET, DRY, SEALANT = "gasket", "dry", "sealant"
 SOUND = "sound"  # a bolt that had a fault, put right
@@ -45,16 +46,14 @@ class Code(StrEnum):
     CLOSE = "close"
     TIGHTEN = "tighten"
     CLOSED = "closed"
+    TOO_LONG = "too long"
 
 
 class Hands(StrEnum):
     """What hands do at Close."""
 
     CLOSING = "closing"
-
-
-def of_joint(what: Property) -> Slot:
-    return Slot(JOINT, what)
+    AGAIN = "again"
 
 
 def fault_of(mark: Mark) -> Slot:
@@ -69,29 +68,84 @@ def torque_of(mark: Mark, round_number: int) -> Slot:
 
 @dataclass(frozen=True)
 class CloseFacts:
-    """All that Close computes. Torques in N·m, forces in N, times in s."""
+    """All that Close computes of joints that close together: along the crank, or one cover. Torques in N·m, forces in N, times in s."""
 
-    card: EngineCard
+    joints: tuple[Joint, ...]
     own: Own
     known: Facts
-    marks: tuple[Mark, ...]
     on_the_tray: tuple[TrayPlace, ...]
     compounds: tuple[Compound, ...]
-    clock: Timer | None
+    timers: tuple[Timer, ...]
     now: datetime | None
+    groups: tuple[CloseFacts, ...] = ()  # the same of all that closes together, in the order in which it closes
+
+    @property
+    def card(self) -> EngineCard:
+        return self.joints[0].card
+
+    @property
+    def every(self) -> tuple[CloseFacts, ...]:
+        return self.groups or (self,)
+
+    @property
+    def is_outside(self) -> bool:
+        """Whether it is a cover or a gearbox half that goes on here."""
+        return is_outside(self.joints[0])
+
+    def of(self, what: Property) -> Slot:
+        """The place of an answer about these joints."""
+        return Slot(self.joints[0].part, what)
 
     def said(self, what: Property) -> str:
-        return self.own.said(of_joint(what), self.own.attempt if what in EACH_CLOSING else None)
+        found = [each for each in self.own.all(self.of(what)) if what not in EACH_CLOSING or each.attempt >= self.since]
+        return found[-1].text if found else ""
+
+    # since when it is closed anew
+
+    @property
+    def since(self) -> int:
+        """The attempt from which on what was done counts: of several, each may have been opened again by itself."""
+        if len(self.every) == 1:
+            return self.own.attempt
+        again = (each.attempt for each in self.own.done(Hands.AGAIN) if each.part == self.joints[0].part)
+        return max(again, default=1)
+
+    @property
+    def clock_key(self) -> str:
+        """Of the sealant's clock: one for all that closes together."""
+        return OPEN if self.joints[0].is_first else f"{OPEN}-{self.joints[0].uid}"
+
+    @cached_property
+    def clock(self) -> Timer | None:
+        return next((each for each in self.timers if each.key == self.clock_key and each.attempt >= self.since), None)
+
+    # the face
+
+    @cached_property
+    def marks(self) -> tuple[Mark, ...]:
+        """What stands on these joints."""
+        uids = {joint.uid for joint in self.joints}
+        return tuple(mark for mark in self.card.marks.all() if mark.joint in uids)
+
+    @property
+    def joint(self) -> Joint:
+        """The joint in hand: of the next bolt, else the first that has bolts."""
+        left = self.left_in(self.round_now) if self.round_now else []
+        uid = next((mark.joint for mark in [*left, *self.ordered]), "")
+        return next((joint for joint in self.joints if joint.uid == uid), self.joints[0])
 
     # the bolts
 
     @cached_property
     def ordered(self) -> list[Mark]:
         """Fasteners in the order they are tightened."""
-        by_name = {mark.name: mark for mark in self.marks if mark.is_fastener}
-        if not by_name:
-            return []
-        return [by_name[name] for name in bolt_order([Bolt(mark.name, mark.x_mm, mark.y_mm) for mark in by_name.values()])]
+        found: list[Mark] = []
+        for joint in self.joints:
+            by_name = {mark.name: mark for mark in self.marks if mark.is_fastener and mark.joint == joint.uid}
+            if by_name:
+                order = bolt_order([Bolt(mark.name, mark.x_mm, mark.y_mm) for mark in by_name.values()])
+                found += [by_name[name] for name in order]
+        return found
 
     @property
     def rounds(self) -> tuple[float, ...]:
@@ -109,12 +163,13 @@ class CloseFacts:
 
     def torque(self, mark: Mark) -> float:
         """What one bolt is tightened to in the last round."""
-        instead = self.own.value(of_joint(Property.BOLT_TORQUE_INSTEAD)) if self.more_than_manual else None
-        return instead or mark.torque_nm or self.own.value(of_joint(Property.BOLT_TORQUE_WANTED)) or 0.0
+        instead = self.own.value(self.of(Property.BOLT_TORQUE_INSTEAD)) if self.more_than_manual else None
+        return instead or mark.torque_nm or self.own.value(self.of(Property.BOLT_TORQUE_WANTED)) or 0.0
 
     @property
     def bolts_can_be_asked(self) -> bool:
-        return bool(self.ordered) and all(self.torque(mark) > 0 for mark in self.ordered) and self.said(Property.GEARS) not in ("", "not")
+        geared = self.is_outside or self.said(Property.GEARS) not in ("", "not")
+        return bool(self.ordered) and all(self.torque(mark) > 0 for mark in self.ordered) and geared
 
     @property
     def on_threads(self) -> str:
@@ -139,7 +194,7 @@ class CloseFacts:
 
     def is_done(self, mark: Mark, round_number: int) -> bool:
         slot = torque_of(mark, round_number)
-        return bool(self.own.all(slot, self.own.attempt)) or self.own.was_skipped(slot)
+        return any(each.attempt >= self.since for each in self.own.all(slot)) or self.own.was_skipped(slot)
 
     def rounds_done(self, mark: Mark) -> int:
         return sum(self.is_done(mark, number) for number in range(1, len(self.rounds) + 1))
@@ -172,7 +227,9 @@ class CloseFacts:
 
     def reached(self, mark: Mark) -> float:
         """The torque of the last round, as read, else as wanted."""
-        return self.own.value(torque_of(mark, len(self.rounds)), self.own.attempt) or self.torque(mark)
+        slot = torque_of(mark, len(self.rounds))
+        read = self.own.value(slot) if any(each.attempt >= self.since for each in self.own.all(slot)) else None
+        return read or self.torque(mark)
 
     def fault(self, mark: Mark) -> str:
         """What is wrong with a bolt or its thread: as said here, else as Split found it; empty once it was put right."""
@@ -184,9 +241,14 @@ class CloseFacts:
 
     # between the faces
 
+    @property
+    def sealant_choice(self) -> str:
+        """Key of the choice of what goes between these faces."""
+        return SEALANT if self.joints[0].is_first else f"{SEALANT}-{self.joints[0].uid}"
+
     @cached_property
     def sealant(self) -> Compound | None:
-        chosen = self.own.choice("sealant")
+        chosen = self.own.choice(self.sealant_choice)
         return next((each for each in self.sealants if str(each.pk) == chosen), None)
 
     @property
@@ -197,12 +259,12 @@ class CloseFacts:
     @cached_property
     def gasket_counted(self) -> Fact | None:
         """The crushed gasket that End float counted, mm: 0 for none; None where it counted nothing."""
-        return self.known.as_left(JOINT, Property.GASKET_THICKNESS)
+        return self.known.as_left(self.joints[0].part, Property.GASKET_THICKNESS)
 
     @property
-    def joint(self) -> str:
+    def between(self) -> str:
         """What goes between the faces: a gasket, a sealant, or nothing; a gasket by default where one was counted."""
-        chosen = self.own.choice("sealant")
+        chosen = self.own.choice(self.sealant_choice)
         if self.sealant:
             return SEALANT
         counted = bool(self.gasket_counted and self.gasket_counted.value)
@@ -213,14 +275,15 @@ class CloseFacts:
         """How the joint is other than the one that the end float was worked out with; empty when it is not."""
         if self.gasket_counted is None:
             return ""
-        if self.gasket_counted.value and self.joint != GASKET:
+        if self.gasket_counted.value and self.between != GASKET:
             return "gasket_missing"
-        return "gasket_added" if not self.gasket_counted.value and self.joint == GASKET else ""
+        return "gasket_added" if not self.gasket_counted.value and self.between == GASKET else ""
 
     @property
     def is_closing(self) -> bool:
         """Whether the sealant is on, or there is none and closing has begun."""
-        return self.own.did(Hands.CLOSING, self.own.attempt)
+        begun = (each for each in self.own.done(Hands.CLOSING) if (each.part or JOINT) == self.joints[0].part)
+        return any(each.attempt >= self.since for each in begun)
 
     @cached_property
     def open_time(self) -> Call | None:
@@ -228,10 +291,26 @@ class CloseFacts:
         clock = self.clock
         if clock is None or clock.due_at is None or self.now is None or self.faces_together:
             return None
-        left = sum(not self.is_done(mark, 1) for mark in self.ordered)
         whole = (clock.due_at - clock.started_at).total_seconds()
-        halves = [] if self.done else [CLOSE_S]
-        return open_time_left(whole, max(0.0, (self.now - clock.started_at).total_seconds()), [*halves, BOLT_S * left])
+        return open_time_left(whole, max(0.0, (self.now - clock.started_at).total_seconds()), self.steps_s)
+
+    @property
+    def steps_s(self) -> list[float]:
+        """Seconds of what is left until every joint is drawn together: a bead and the part on, then the first round of its bolts."""
+        steps = []
+        for joint in self.joints:
+            bolts = [mark for mark in self.ordered if mark.joint == joint.uid]
+            begun = any(self.is_done(mark, 1) for mark in bolts) if bolts else self.done > 0
+            steps += [] if begun else [CLOSE_S + (BEAD_S if len(self.joints) > 1 else 0.0)]
+            steps.append(BOLT_S * sum(not self.is_done(mark, 1) for mark in bolts))
+        return steps
+
+    @cached_property
+    def plan(self) -> Call | None:
+        """The sealant's time against all that is to be done, before the first bead goes on; None without a sealant that dries."""
+        if self.is_closing or self.sealant is None or not self.sealant.open_s or not self.ordered:
+            return None
+        return open_time_left(self.sealant.open_s, 0.0, self.steps_s)
 
     @property
     def is_stopped(self) -> bool:
@@ -240,8 +319,25 @@ class CloseFacts:
 
 
 def close_facts(given: Given) -> CloseFacts:
-    """What Close knows, built once for a page or an act."""
+    """What Close knows, built once for a page or an act: of what is closed now."""
     tray = tuple(place for place in given.job.tray.all() if not place.emptied_at) if given.job else ()
-    clock = next((timer for timer in given.timers if timer.key == OPEN and timer.attempt == given.own.attempt), None)
     compounds = tuple(given.shelves.compounds) if given.shelves else ()
-    return CloseFacts(given.card, given.own, given.facts, tuple(given.card.marks.all()), tray, compounds, clock, given.now)
+    groups = []
+    for joints in together(given.card, given.facts):
+        outside = {joint.one for joint in joints_of(given.card) if is_outside(joint)}
+        here = tuple(place for place in tray if place.half not in outside or place.half == joints[0].one)
+        groups.append(CloseFacts(joints, given.own, given.facts, here, compounds, given.timers, given.now))
+    whole = tuple(groups)
+    every = tuple(replace(each, groups=whole) for each in whole)
+    at_hand = next((each for each in every if not each.all_tight), every[-1])
+    return replace(at_hand, groups=every)
+
+
+def together(card: EngineCard, known: Facts) -> list[tuple[Joint, ...]]:
+    """Joints that close at one go: those along the crank, then each cover; none that was left closed."""
+    found = joints_of(card)
+    opened = [joint for joint in found if known.said(joint.part, Property.HALVES_APART)]
+    left = opened or found  # nobody has said which were opened
+    along = tuple(joint for joint in left if not is_outside(joint))
+    covers = [(joint,) for joint in reversed(left) if is_outside(joint)]
+    return [*([along] if along else []), *covers]

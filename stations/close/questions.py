@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from dataclasses import replace
 from functools import partial
 from typing import Any
 
@@ -12,7 +13,7 @@ from stations.base import Method, Question
 from stations.base.asking import method, question
 from stations.base.words import OptionRow, fill
 from stations.close import words
-from stations.close.facts import CloseFacts, fault_of, of_joint, torque_of
+from stations.close.facts import CloseFacts, fault_of, torque_of
 from ui.numbers import plain
 
 ask = partial(question, words)
@@ -20,14 +21,14 @@ ask = partial(question, words)
 
 def questions(found: CloseFacts) -> list[Question]:
     past = found.is_closing
-    asked = [ask(of_joint(Property.GEARS), quiet=past)]
+    asked = [] if found.is_outside else [ask(found.of(Property.GEARS), quiet=past)]
     if found.said(Property.GEARS) == "not":
-        asked.append(ask(of_joint(Property.GEAR_FAULT), quiet=past))
+        asked.append(ask(found.of(Property.GEAR_FAULT), quiet=past))
     if not found.by_card:
-        asked.append(ask(of_joint(Property.BOLT_TORQUE_WANTED), quiet=past, example="10", resolution=0.5))
+        asked.append(ask(found.of(Property.BOLT_TORQUE_WANTED), quiet=past, example="10", resolution=0.5))
     if found.more_than_manual:
-        asked.append(ask(of_joint(Property.BOLT_TORQUE_INSTEAD), quiet=past, example="12", resolution=0.5))
-        asked.append(ask(of_joint(Property.REASON), quiet=past))
+        asked.append(ask(found.of(Property.BOLT_TORQUE_INSTEAD), quiet=past, example="12", resolution=0.5))
+        asked.append(ask(found.of(Property.REASON), quiet=past))
     if found.bolts_can_be_asked and found.is_closing:
         asked += [_bolt(found, mark, number) for number in range(1, len(found.rounds) + 1) for mark in found.ordered]
     return [*asked, *(ask(fault_of(mark), quiet=True, aside=True) for mark in found.ordered)]
@@ -52,8 +53,8 @@ def methods(found: CloseFacts) -> tuple[Method, ...]:
         return ()
     _label, others = words.METHOD["sealant"]
     shelf: list[OptionRow] = [(str(each.pk), each.name, each.get_kind_display()) for each in found.sealants]
-    chosen = str(found.sealant.pk) if found.sealant else found.joint
-    offered = [method(words, "sealant", chosen, [*others, *shelf])]
+    chosen = str(found.sealant.pk) if found.sealant else found.between
+    offered = [replace(method(words, "sealant", chosen, [*others, *shelf]), key=found.sealant_choice)]
     if found.sealant:
         offered.append(method(words, "faces", found.own.choice("faces", "one")))
     offered.append(method(words, "threads", found.on_threads))

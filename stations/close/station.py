@@ -14,19 +14,22 @@ from stations.close.facts import EACH_CLOSING, CloseFacts, close_facts
 
 
 def result(found: CloseFacts) -> dict[str, Any]:
-    """What a file carries of it: `close/1`."""
+    """What a file carries of it: `close/1`; covers that went on after the case each by itself."""
+    first, *covers = found.every
+    more = {"covers": [{"joint": each.joints[0].uid, **_closed(each)} for each in covers]} if covers else {}
+    return {"schema": "close/1", "core_version": core_version, **_closed(first), "gears": first.said(Property.GEARS), **more}
+
+
+def _closed(found: CloseFacts) -> dict[str, Any]:
     margin = found.worst_load.margin if found.worst_load else math.nan
     return {
-        "schema": "close/1",
-        "core_version": core_version,
         "order": [mark.name for mark in found.ordered],
         "rounds": [round(share, 2) for share in found.rounds],
         "torque_nm": {mark.name: round(found.reached(mark), 1) for mark in found.ordered},
         "more_because": found.said(Property.REASON) if found.more_than_manual else "",
-        "joint": found.joint,
+        "joint": found.between,
         "sealant": found.sealant.name if found.sealant else None,
         "faces": found.own.choice("faces", "one") if found.sealant else None,
-        "gears": found.said(Property.GEARS),
         "margin_n": round(margin) if math.isfinite(margin) else None,
     }
 
@@ -40,13 +43,14 @@ STATION = Station(
     rebuilds=True,
     drawn=True,
     each_round=EACH_CLOSING,
-    equipment={"sealant": "compounds"},
+    equipment={"sealant": "compounds", "sealant-": "compounds"},
     needs=(EVERY_BEARING_HOME, CRANK_HOME),
     gives=(Property.CASE_CLOSED, Property.BOLT_TORQUE),
     facts=close_facts,
     questions=questions.questions,
     methods=questions.methods,
     verdict=verdict.verdict,
+    overall=verdict.overall,
     checks=verdict.checks,
     warnings=verdict.warnings,
     sources=verdict.sources,

@@ -6,7 +6,6 @@ from collections.abc import Iterator
 from functools import partial
 from typing import Any
 
-from engines.parts import JOINT
 from engines.properties import Property
 from engines.slots import Slot
 from jobs.facts import Finding
@@ -16,7 +15,7 @@ from shopmath.verdict import Call
 from stations.base import Caution, Question, Said, State, Trace, Verdict, Way, asking, of_call
 from stations.base.words import fill
 from stations.close import words
-from stations.close.facts import CANNOT_HOLD, DRY, ENGAGED_D, GASKET, CloseFacts, Code, fault_of, of_joint
+from stations.close.facts import CANNOT_HOLD, DRY, ENGAGED_D, GASKET, CloseFacts, Code, fault_of
 from stations.close.questions import nm
 from ui.numbers import band, listed, minutes, show
 
@@ -32,7 +31,7 @@ def verdict(found: CloseFacts, asked: list[Question]) -> Verdict:
     if not found.is_closing:
         return _before(found, asked)
     if found.all_tight:
-        return Verdict(State.IN, Code.CLOSED, {"bolts": len(found.ordered), "rounds": len(found.rounds)})
+        return overall(found)
     values: dict[str, Any] = {"done": found.done, "to_do": found.to_do}
     opens = found.open_time
     if opens:
@@ -42,6 +41,12 @@ def verdict(found: CloseFacts, asked: list[Question]) -> Verdict:
     bolt = next((mark for mark in found.ordered if asked and asked[0].slot and asked[0].slot.part == mark.part), None)
     ways = (Way(fault_of(bolt), code="fault", values={"bolt": bolt.name}),) if bolt else ()
     return Verdict(state, Code.TIGHTEN, values, reason, "ask" if asked else "nothing", standing="bolts_left", ways=ways)
+
+
+def overall(found: CloseFacts) -> Verdict:
+    """The call that is signed: of everything that closes."""
+    values = {"bolts": sum(len(each.ordered) for each in found.every), "rounds": len(found.rounds)}
+    return Verdict(State.IN, Code.CLOSED, values)
 
 
 def stopped(found: CloseFacts) -> Verdict | None:
@@ -55,17 +60,19 @@ def stopped(found: CloseFacts) -> Verdict | None:
         return _tray(found)
     if found.said(Property.GEARS) == "not":
         fault = found.said(Property.GEAR_FAULT)
-        ways = (Way(of_joint(Property.GEARS), code="gears"), Way(page="run"))
+        ways = (Way(found.of(Property.GEARS), code="gears"), Way(page="run"))
         return Verdict(State.STOP, Code.GEAR, {"fault": fault}, "" if fault else "gear_unknown", ways=ways)
     if not found.ordered:
         return Verdict(State.WAIT, Code.NO_BOLTS, ways=(Way(page="card"),))
     if found.joint_differs and not found.is_closing:
         counted = found.gasket_counted
         values = {"gasket": mm(counted.value or 0.0, 0.01)} if counted else {}
-        return Verdict(State.STOP, Code.JOINT_DIFFERS, values, found.joint_differs, ways=(Way(choice="sealant"), Way(station="end-float")))
+        return Verdict(
+            State.STOP, Code.JOINT_DIFFERS, values, found.joint_differs, ways=(Way(choice=found.sealant_choice), Way(station="end-float"))
+        )
     if found.is_stopped and found.worst_load:
         torque = Property.BOLT_TORQUE_INSTEAD if found.more_than_manual else Property.BOLT_TORQUE_WANTED
-        other = Way(of_joint(torque)) if found.more_than_manual or not found.by_card else Way(page="card")
+        other = Way(found.of(torque)) if found.more_than_manual or not found.by_card else Way(page="card")
         others: tuple[Way, ...] = (Way(choice="school", option="manual"), other, Way(choice="threads"))
         return of_call(found.worst_load, Code.TOO_MUCH, values=_forces(found.worst_load), next=Code.TOO_MUCH, ways=others)
     if found.open_time and found.open_time.state == State.STOP:
@@ -102,7 +109,12 @@ def _before(found: CloseFacts, asked: list[Question]) -> Verdict:
         return Verdict(State.WAIT, Code.READY, {**values, "required": str(left[0])}, "required", "tick")
     if found.sealant:
         values["sealant"] = found.sealant.name
-    move = {GASKET: "with_gasket", DRY: "with_nothing"}.get(found.joint, "with_sealant")
+    plan = found.plan
+    if plan and plan.state == State.STOP:
+        slow = (Way(choice=found.sealant_choice),)
+        return Verdict(State.TOO_CLOSE, Code.TOO_LONG, {**_times(plan), "sealant": values["sealant"]}, ways=slow)
+    move = {GASKET: "with_gasket", DRY: "with_nothing"}.get(found.between, "with_sealant")
+    move = "beads" if move == "with_sealant" and len(found.joints) > 1 else move
     state = State.TOO_CLOSE if worst and worst.state == State.TOO_CLOSE else State.WAIT
     assumed = (Said("engaged", {"times": count(ENGAGED_D, 0.1)}),) if worst else ()
     return Verdict(state, Code.CLOSE, values, reason, move, assumed=assumed)
@@ -122,8 +134,9 @@ def warnings(found: CloseFacts) -> tuple[Caution, ...]:
 
 def derived(found: CloseFacts) -> Iterator[Finding]:
     """That the case is closed, for what is only done to a closed case."""
-    if found.all_tight:
-        yield Finding(Slot(JOINT, Property.CASE_CLOSED), text="yes")
+    for each in found.every:
+        for joint in each.joints if each.all_tight else ():
+            yield Finding(Slot(joint.part, Property.CASE_CLOSED), text="yes")
 
 
 def sources(found: CloseFacts) -> Iterator[Trace]:

@@ -29,6 +29,7 @@ HEADLINE = {
     Code.CLOSE: _("Close it"),
     Code.TIGHTEN: _("Tighten the bolts"),
     Code.CLOSED: _("Case is closed"),
+    Code.TOO_LONG: _("Too long for this sealant"),
 }
 REASON = {
     Code.ON_THE_TRAY: _("{places}."),
@@ -49,6 +50,7 @@ REASON = {
     "first": _("Faces, dowels, screens and O-rings first; then the sealant, thin."),
     "required": _("{required}"),
     Code.CLOSED: _("{bolts} bolts in {rounds} rounds."),
+    Code.TOO_LONG: _("{sealant} stays open {left}; beads, parts and the first round of every joint take {needed}."),
     "progress": _("{done} of {to_do} done. Crosswise from the middle, by hand first."),
     "progress_open": _("{done} of {to_do} done. {open}"),
 }
@@ -64,6 +66,8 @@ NEXT = {
     "ask": _("{question}"),
     "tick": _("Tick the required checks."),
     "with_sealant": _("{sealant} on, thin, then close: the order begins at the middle."),
+    "beads": _("{sealant} on every joint, thin: its clock runs from the first bead to the last bolt of the first round."),
+    Code.TOO_LONG: _("A slower sealant, or a second pair of hands. Lay no bead before."),
     "with_gasket": _("Gasket in, dry, then close: the order begins at the middle."),
     "with_nothing": _("Nothing between the faces: close; the order begins at the middle."),
     "nothing": "",
@@ -128,6 +132,7 @@ METHOD: Methods = {
 ACTION = {
     "round": plural("Round {round} of {rounds}: the last bolt is done", "Round {round} of {rounds}: all {bolts} bolts are done", "bolts"),
     "sealed": _("Sealant is on: close the case"),
+    "beads": _("The first bead goes on: start its clock"),
     "close": _("Close the case"),
     "again": _("Open it and begin again"),
 }

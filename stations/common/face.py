@@ -9,7 +9,7 @@ from dataclasses import dataclass
 from django.utils.translation import gettext as _
 
 from engines.fits import bearing_of
-from engines.models import EngineCard, Mark, Seat
+from engines.models import Joint, Mark, Seat
 from ui.svg import Point, Sheet
 
 EDGE_MM = 9.0  # of case round a bolt
@@ -24,8 +24,9 @@ class Face:
     scale: float
 
     @classmethod
-    def inside(cls, card: EngineCard, left: float, top: float, width: float, height: float) -> Face:
-        scale = min(width / card.face_w_mm, height / card.face_h_mm)
+    def inside(cls, joint: Joint, left: float, top: float, width: float, height: float) -> Face:
+        wide, high = joint.face_mm
+        scale = min(width / wide, height / high)
         return cls((left + width / 2, top + height / 2), scale)
 
     def at(self, x_mm: float, y_mm: float) -> Point:
@@ -50,18 +51,24 @@ def _hull(points: Sequence[Point]) -> list[Point]:
     return half(ordered) + half(ordered[::-1])
 
 
-def outline_mm(card: EngineCard, marks: Sequence[Mark]) -> list[Point]:
+def outline_mm(joint: Joint, marks: Sequence[Mark]) -> list[Point]:
     """The case's outline: round its fasteners when there are three or more, else the rectangle of the face."""
     bolts = [mark for mark in marks if mark.is_fastener]
     if len(bolts) >= 3:
         ring = [(math.cos(math.radians(angle)), math.sin(math.radians(angle))) for angle in range(0, 360, 20)]
         return _hull([(bolt.x_mm + EDGE_MM * dx, bolt.y_mm + EDGE_MM * dy) for bolt in bolts for dx, dy in ring])
-    w, h, cut = card.face_w_mm / 2, card.face_h_mm / 2, min(card.face_w_mm, card.face_h_mm) * 0.12
+    w, h = (side / 2 for side in joint.face_mm)
+    cut = min(w, h) * 0.24
     return [(-w + cut, -h), (w - cut, -h), (w, -h + cut), (w, h - cut), (w - cut, h), (-w + cut, h), (-w, h - cut), (-w, -h + cut)]
 
 
-def draw_outline(sheet: Sheet, face: Face, card: EngineCard, marks: Sequence[Mark], cls: str = "outline") -> None:
-    sheet.shape([face.at(x, y) for x, y in outline_mm(card, marks)], cls)
+def draw_outline(sheet: Sheet, face: Face, joint: Joint, marks: Sequence[Mark], cls: str = "outline") -> None:
+    sheet.shape([face.at(x, y) for x, y in outline_mm(joint, marks)], cls)
+
+
+def seats_at(joint: Joint) -> list[Seat]:
+    """The seats in the two parts that meet at a joint."""
+    return [seat for seat in joint.card.seats.all() if seat.half in (joint.one, joint.other) and seat.on != Seat.On.SHAFT]
 
 
 def draw_seats(sheet: Sheet, face: Face, seats: Sequence[Seat]) -> None:
@@ -99,9 +106,10 @@ def draw_gap_place(sheet: Sheet, face: Face, mark: Mark, cls: str = "ink solid")
     sheet.shape([(x, y - 9), (x + 9, y + 7), (x - 9, y + 7)], cls)
 
 
-def seen_from(card: EngineCard) -> str:
+def seen_from(joint: Joint) -> str:
     """From where the face is seen, printed on every drawing of it."""
-    stays = {"left": "right", "right": "left"}.get(card.lifts) or card.crank_stays
-    return (
-        _("seen on the face of the {stays} half").format(stays=card.side(stays)) if stays else _("seen on the face of the half that stays")
-    )
+    card = joint.card
+    stays = joint.staying or (card.crank_stays if card.crank_stays in (joint.one, joint.other) else "")
+    if not stays:
+        return _("seen on the face of the part that stays") if card.centres else _("seen on the face of the half that stays")
+    return _("seen on the face of the {part}").format(part=card.part_called(stays))

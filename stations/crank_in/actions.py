@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from typing import Any
 
+from engines.properties import Property
 from stations.base import Action, State
 from stations.base.words import fill
 from stations.crank_in import words
@@ -17,25 +18,32 @@ def actions(bound: Any) -> tuple[Action, ...]:
         return ()
     if found.sides:
         return (bound.sign_action(main=found.sides.state == State.IN),)
-    if found.way == DROP or found.called_home:
+    if found.way == DROP or found.all_home:
         return ()
+    at = "_at" if found.end else ""
+    side = {"side": found.card.side(found.end)}
     if not found.has_begun:
         wrong = fill(words.REASON[found.thread.code], thread_said(found.thread)) if found.thread and found.thread_is_wrong else ""
-        begins = Action("begin", str(words.ACTION["begin"]), "begin", True, bound.refused() or wrong, begin)
+        begins = Action("begin", fill(words.ACTION[f"begin{at}"], side), "begin", True, bound.refused() or wrong, begin)
         return (begins,) if found.can_begin else ()
     binds = found.wrench if found.wrench and found.wrench.state == State.STOP else None
     refused = fill(words.REASON[binds.code], wrench_said(binds)) if binds else ""
     done = bool(found.wrench and found.done_turns >= (found.wanted_turns or 0.0))
-    return (Action("home", str(words.ACTION["home"]), "home", done, refused, call_home),)
+    return (Action("home", fill(words.ACTION[f"home{at}"], side), "home", done, refused, call_home),)
 
 
 def begin(bound: Any) -> None:
-    bound.move(Hands.BEGUN)
+    _move(bound, Hands.BEGUN)
 
 
 def call_home(bound: Any) -> None:
     """The screw is done: both sides are measured."""
-    bound.move(Hands.HOME)
+    _move(bound, Hands.HOME)
+
+
+def _move(bound: Any, kind: Hands) -> None:
+    found: CrankInFacts = bound.found
+    bound.move(kind, found.at(Property.TRAVEL) if found.end else None)
 
 
 def may_sign(bound: Any) -> str:

@@ -33,7 +33,8 @@ def draw(found: CrankInFacts, canvas: Canvas) -> None:
             code = "gap_right" if number else "gap_left"
             said = fill(words.ON_DRAWING[code], {"gap": bare(mm(found.gaps[number].value or 0.0, 0.01))})
             sheet.text((x, AXIS - 130), said, "halo reading-label ink", "middle")
-    _turns(found, canvas)
+    for number, each in enumerate(found.ends):
+        _turns(each, canvas, 400.0 if len(found.ends) == 1 else 366.0 + 56.0 * number)
     _torque(found, canvas)
 
 
@@ -65,16 +66,17 @@ def _tool(sheet: Sheet, ring: float, end: float, unit: float) -> None:
     sheet.text((ring - 230 * unit, AXIS - 122), str(words.ON_DRAWING["nut"]), "quiet", "start" if unit < 0.8 else "middle")
 
 
-def _turns(found: CrankInFacts, canvas: Canvas) -> None:
-    """Turns done of those wanted."""
-    left, right, y, wanted = canvas.width * 0.16, canvas.width * 0.84, 400.0, found.wanted_turns
+def _turns(found: CrankInFacts, canvas: Canvas, y: float) -> None:
+    """Turns done of those wanted, at one end."""
+    left, right, wanted = canvas.width * 0.16, canvas.width * 0.84, found.wanted_turns
     if not wanted:
         return
     done = min(found.done_turns, wanted)
     canvas.sheet.line((left, y), (right, y), "axis thin")
     canvas.sheet.rect(left, y - 9, (right - left) * done / wanted, 18, "ink solid")
     values = {"done": count(done), "wanted": count(wanted, 0.1), "left": count(max(wanted - done, 0.0), 0.1)}
-    canvas.sheet.text((left, y - 18), fill(words.ON_DRAWING["turns"], values), "strong")
+    said = fill(words.ON_DRAWING["turns_at"], {**values, "side": found.card.side(found.end)}) if found.end else ""
+    canvas.sheet.text((left, y - 18), said or fill(words.ON_DRAWING["turns"], values), "strong")
 
 
 def _torque(found: CrankInFacts, canvas: Canvas) -> None:

@@ -2,13 +2,13 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from enum import StrEnum
 from functools import cached_property
 
 from engines.fits import bearing_of
 from engines.models import EngineCard, Seat
-from engines.parts import CRANK
+from engines.parts import CRANK, HALVES
 from engines.properties import Property
 from engines.slots import At, Slot
 from jobs.facts import Fact, Facts, Own
@@ -16,7 +16,7 @@ from shop.models import PullIn
 from shopmath.bearings import Bearing, fit
 from shopmath.checks import BadInput
 from shopmath.iso286 import limits
-from shopmath.pullin import PullTorque, binding, pull_force_n, pull_torque_nm, seated, turns
+from shopmath.pullin import InTurn, PullTorque, binding, in_turn, pull_force_n, pull_torque_nm, seated, turns
 from shopmath.pulling import same_thread
 from shopmath.threads import Match, identify
 from shopmath.verdict import IN, OUT, STOP, TOO_CLOSE, Call, combined
@@ -53,6 +53,7 @@ class Code(StrEnum):
     NOT_HOME = "not home"
     TOO_CLOSE = "too close"
     AGAINST_FLOAT = "against float"
+    OTHER_END = "other end"
 
 
 class Hands(StrEnum):
@@ -62,25 +63,34 @@ class Hands(StrEnum):
     HOME = "home"
 
 
-def at(what: Property) -> Slot:
-    return Slot(CRANK, what)
-
-
 @dataclass(frozen=True)
 class CrankInFacts:
-    """All that Crank in computes. Sizes in mm, torques in N·m."""
+    """All that Crank in computes of one end of the crank. Sizes in mm, torques in N·m."""
 
     card: EngineCard
     own: Own
     known: Facts
     tools: tuple[PullIn, ...]
+    end: str = ""  # which end, where a crank that lies in a centre section is pulled into both outer halves
+    both: tuple[CrankInFacts, ...] = ()  # the same of either end then
+
+    @property
+    def ends(self) -> tuple[CrankInFacts, ...]:
+        return self.both or (self,)
+
+    def at(self, what: Property) -> Slot:
+        """The place of a reading at this end."""
+        return Slot(CRANK, what, At(end=self.end))
 
     def value(self, what: Property) -> float | None:
-        return self.own.value(at(what))
+        return self.own.value(self.at(what))
 
     def every(self, what: Property) -> list[float]:
         """All that was read of a property, oldest first."""
-        return [each.value for each in self.own.all(at(what)) if each.value is not None]
+        return [each.value for each in self.own.all(self.at(what)) if each.value is not None]
+
+    def did(self, kind: Hands) -> bool:
+        return any(each.at.end == self.end for each in self.own.done(kind))
 
     @property
     def way(self) -> str:
@@ -102,7 +112,8 @@ class CrankInFacts:
     def main(self) -> Seat | None:
         """The main bearing it goes into: of the half where the crank stays, else the first."""
         mains = [seat for seat in self.card.seats.all() if seat.on == Seat.On.CASE and seat.is_main]
-        return next((seat for seat in mains if seat.half == self.card.crank_stays), None) or next(iter(mains), None)
+        half = self.end or self.card.crank_stays
+        return next((seat for seat in mains if seat.half == half), None) or next(iter(mains), None)
 
     @cached_property
     def bearing(self) -> Bearing | None:
@@ -113,11 +124,30 @@ class CrankInFacts:
 
     @property
     def has_begun(self) -> bool:
-        return self.own.did(Hands.BEGUN)
+        return self.did(Hands.BEGUN)
 
     @property
     def called_home(self) -> bool:
-        return self.own.did(Hands.HOME)
+        return self.did(Hands.HOME)
+
+    @property
+    def all_home(self) -> bool:
+        """Whether every end was called home."""
+        return all(each.called_home for each in self.ends)
+
+    @property
+    def to_go_mm(self) -> float:
+        """What is left to the shoulder at this end."""
+        travel = self.value(Property.TRAVEL) or 0.0
+        pulled = self.done_turns * (self.tool.pitch_mm if self.tool else 0.0)
+        return 0.0 if self.called_home else max(0.0, travel - pulled)
+
+    @cached_property
+    def turn(self) -> InTurn | None:
+        """Which end is pulled next; None before both are begun, and where there is one only."""
+        if not self.both or not all(each.has_begun for each in self.both) or self.all_home:
+            return None
+        return in_turn({each.end: each.to_go_mm for each in self.both})
 
     # the thread
 
@@ -207,7 +237,7 @@ class CrankInFacts:
     @property
     def open_side(self) -> str:
         """The side whose half is not on yet: its gap cannot be measured before closing. Empty where the card does not say."""
-        return {"left": "right", "right": "left"}.get(self.card.crank_stays, "")
+        return "" if self.both else {"left": "right", "right": "left"}.get(self.card.crank_stays, "")
 
     @cached_property
     def float_fact(self) -> Fact | None:
@@ -252,4 +282,18 @@ class CrankInFacts:
 def crank_in_facts(given: Given) -> CrankInFacts:
     """What Crank in knows, built once for a page or an act."""
     tools = tuple(given.shelves.pull_ins) if given.shelves else ()
-    return CrankInFacts(given.card, given.own, given.facts, tools)
+    one = CrankInFacts(given.card, given.own, given.facts, tools)
+    if not given.card.centres:
+        return one
+    both = tuple(replace(one, end=end) for end in HALVES)
+    both = tuple(replace(each, both=both) for each in both)
+    return _in_hand(both)
+
+
+def _in_hand(both: tuple[CrankInFacts, ...]) -> CrankInFacts:
+    """The end to be worked at: first the tool on each, then the one that has most to go."""
+    left = [each for each in both if not each.has_begun] or [each for each in both if not each.called_home]
+    turn = both[0].turn
+    wanted = next((each for each in left if turn and each.end == turn.end), None)
+    felt = next((each for each in left if len(each.every(Property.SCREW_TURNS_DONE)) > len(each.every(Property.SCREW_TORQUE))), None)
+    return felt or wanted or next(iter(left), both[-1])

@@ -2,17 +2,19 @@
 
 from __future__ import annotations
 
+from dataclasses import replace
 from functools import partial
 from typing import Any
 
 from engines.about import ABOUT
 from engines.properties import Property
+from engines.slots import Slot
 from shopmath.amounts import count, thread_size
 from stations.base import Method, Question
 from stations.base.asking import method, question
 from stations.base.words import OptionRow, fill
 from stations.crank_in import words
-from stations.crank_in.facts import DROP, GAPS, PULL, CrankInFacts, at
+from stations.crank_in.facts import DROP, GAPS, PULL, CrankInFacts
 
 ask = partial(question, words)
 
@@ -20,8 +22,11 @@ ask = partial(question, words)
 def questions(found: CrankInFacts) -> list[Question]:
     if found.is_refused:
         return []
-    asked = _pull(found) if found.way == PULL else []
-    if found.way == DROP or found.called_home:
+    asked = []
+    for each in found.ends if found.way == PULL else ():
+        pulled = _pull(each)
+        asked += pulled if each.end == found.end else [replace(ask, quiet=True) for ask in pulled]
+    if found.way == DROP or found.all_home:
         gap: dict[str, Any] = {"example": "0.30", "resolution": 0.01, "gauges": ("feeler",)}
         first = sorted(GAPS, key=lambda slot: slot.at.end == found.open_side)  # of the half it lies in first
         for slot in first:
@@ -32,24 +37,33 @@ def questions(found: CrankInFacts) -> list[Question]:
 
 def _pull(found: CrankInFacts) -> list[Question]:
     past = found.has_begun
+    side = {"side": found.card.side(found.end)}
+
+    def ask(slot: Slot, **more: Any) -> Question:
+        """By the end it is at, where there are two."""
+        return question(words, slot, side, text=words.QUESTION_AT[slot.what] if found.end else None, **more)
+
     asked = [
-        ask(at(Property.END_THREAD_DIAMETER), quiet=past, example="12", resolution=0.01, gauges=("calliper",)),
-        ask(at(Property.END_THREAD_PITCH), quiet=past, example="1.25", resolution=0.01),
-        ask(at(Property.ADAPTER_TURNS), quiet=past, example="8", resolution=1.0),
-        ask(at(Property.TRAVEL), quiet=past, example="18", resolution=0.1, gauges=("calliper",)),
+        ask(found.at(Property.END_THREAD_DIAMETER), quiet=past, example="12", resolution=0.01, gauges=("calliper",)),
+        ask(found.at(Property.END_THREAD_PITCH), quiet=past, example="1.25", resolution=0.01),
+        ask(found.at(Property.ADAPTER_TURNS), quiet=past, example="8", resolution=1.0),
+        ask(found.at(Property.TRAVEL), quiet=past, example="18", resolution=0.1, gauges=("calliper",)),
     ]
-    if not past or found.called_home:
+    if not past:
         return asked
     turned, felt = len(found.every(Property.SCREW_TURNS_DONE)), len(found.every(Property.SCREW_TORQUE))
     even = turned <= felt  # turns first, then what the wrench felt after them
+    if found.called_home:
+        said = ((Property.SCREW_TURNS_DONE, turned), (Property.SCREW_TORQUE, felt))
+        return [*asked, *(ask(found.at(what), quiet=True, times=times, resolution=1.0) for what, times in said if times)]
     wanted = found.wanted_turns
     turns: dict[str, Any] = {
         "where": fill(words.IN_ALL, {"turns": count(wanted, 0.1)}) if wanted else words.FROM_FIRST,
         "limits": (found.done_turns, ABOUT[Property.SCREW_TURNS_DONE].high),
         "refusal": fill(words.FEWER, {"done": count(found.done_turns)}),
     }
-    asked.append(ask(at(Property.SCREW_TURNS_DONE), quiet=not even, times=turned + 1, example="2", resolution=1.0, **turns))
-    asked.append(ask(at(Property.SCREW_TORQUE), quiet=even, times=felt + 1, example="6", resolution=1.0))
+    asked.append(ask(found.at(Property.SCREW_TURNS_DONE), quiet=not even, times=turned + 1, example="2", resolution=1.0, **turns))
+    asked.append(ask(found.at(Property.SCREW_TORQUE), quiet=even, times=felt + 1, example="6", resolution=1.0))
     return asked
 
 

@@ -13,16 +13,18 @@ from stations.crank_in.facts import CrankInFacts, crank_in_facts
 
 
 def result(found: CrankInFacts) -> dict[str, Any]:
-    """What a file carries of it: `crank-in/1`."""
+    """What a file carries of it: `crank-in/1`; where both ends were pulled, each by itself."""
+    more = {"ends": [{"end": each.end, **_pulled(each)} for each in found.both]} if found.both else {}
+    gaps = [fact.value for fact in found.gaps] if found.gaps else [None, None]
+    return {"schema": "crank-in/1", "core_version": core_version, "school": found.way, **_pulled(found), "gaps_mm": gaps, **more}
+
+
+def _pulled(found: CrankInFacts) -> dict[str, Any]:
     return {
-        "schema": "crank-in/1",
-        "core_version": core_version,
-        "school": found.way,
         "turns": found.done_turns,
         "turns_wanted": round(found.wanted_turns, 2) if found.wanted_turns else None,
         "peak_torque_nm": max(found.every(Property.SCREW_TORQUE), default=None),
         "stop_torque_nm": round(found.torque.stop_nm, 1) if found.torque else None,
-        "gaps_mm": [fact.value for fact in found.gaps] if found.gaps else [None, None],
     }
 
 

@@ -11,10 +11,11 @@ from engines.properties import Property
 from engines.slots import Slot
 from jobs.facts import Finding
 from shopmath.amounts import Amount, count, mm, newton_metres, thread_size
+from shopmath.pullin import LEAD_MM, InTurn
 from shopmath.verdict import Call
 from stations.base import Caution, Question, Said, State, Trace, Verdict, Way, asking, of_call
 from stations.crank_in import words
-from stations.crank_in.facts import DROP, FEWEST_TURNS, GAPS, JOURNAL, NUT_RADIUS_MM, PULL, SCREW_MM, SEATED_MM, Code, CrankInFacts, at
+from stations.crank_in.facts import DROP, FEWEST_TURNS, GAPS, JOURNAL, NUT_RADIUS_MM, PULL, SCREW_MM, SEATED_MM, Code, CrankInFacts
 from ui.numbers import show
 
 source = partial(asking.source, words)
@@ -51,7 +52,7 @@ def verdict(found: CrankInFacts, asked: list[Question]) -> Verdict:
         return of_call(found.sides, code, values=sides_said(found, found.sides), next=STEPS.get(found.sides.code, code), ways=gaps)
     if found.way == DROP:
         return Verdict(State.WAIT, Code.DROP, next="once_cold" if asked else "nothing")
-    if found.called_home:
+    if found.all_home:
         return Verdict(State.WAIT, Code.IS_IT_HOME, next="ask" if asked else "nothing")
     return _pulling(found, asked)
 
@@ -60,6 +61,12 @@ def sides_said(found: CrankInFacts, call: Call) -> dict[str, Any]:
     """The gaps of both sides, for a sentence."""
     sizes = {name: mm(value, 0.01) for name, value in call.values.items() if name != "side"}
     return {**sizes, "side": found.card.side(call.values["side"])} if "side" in call.values else sizes
+
+
+def turn_said(found: CrankInFacts, turn: InTurn) -> dict[str, Any]:
+    """Which end is ahead of which, for a sentence."""
+    ends = {name: found.card.side(turn.call.values[name]) for name in ("ahead", "behind")}
+    return {**ends, "side": found.card.side(turn.end), "lead": mm(turn.lead_mm, 0.1), "allowed": mm(LEAD_MM, 0.1)}
 
 
 def thread_said(call: Call) -> dict[str, Any]:
@@ -75,13 +82,16 @@ def _pulling(found: CrankInFacts, asked: list[Question]) -> Verdict:
     if found.tool is None:
         return Verdict(State.STOP, Code.NO_TOOL, ways=(Way(page="shop"), Way(choice="school", option=DROP)))
     if found.thread and found.thread_is_wrong:
-        ways = (Way(choice="tool"), Way(at(Property.END_THREAD_DIAMETER)), Way(at(Property.END_THREAD_PITCH)))
+        ways = (Way(choice="tool"), Way(found.at(Property.END_THREAD_DIAMETER)), Way(found.at(Property.END_THREAD_PITCH)))
         return of_call(found.thread, Code.THREAD_DIFFERS, values=thread_said(found.thread), next=Code.THREAD_DIFFERS, ways=ways)
     if found.too_shallow:
         values = {"turns": count(found.turns_by_hand or 0.0), "fewest": count(FEWEST_TURNS)}
-        return Verdict(State.STOP, Code.MORE_THREAD, values, ways=(Way(at(Property.ADAPTER_TURNS)), Way(choice="tool")))
+        return Verdict(State.STOP, Code.MORE_THREAD, values, ways=(Way(found.at(Property.ADAPTER_TURNS)), Way(choice="tool")))
     if not found.has_begun:
         return Verdict(State.WAIT, Code.SET_UP, next="ask") if asked else _ready(found)
+    binds = found.wrench is not None and found.wrench.state == State.STOP
+    if found.turn and found.turn.call.state == State.STOP and found.end == found.turn.end and not binds:
+        return Verdict(State.TOO_CLOSE, Code.OTHER_END, turn_said(found, found.turn), found.turn.call.code, Code.OTHER_END)
     if found.wrench:
         return _felt(found, found.wrench, asked)
     reason, values = _expected(found)
@@ -128,7 +138,7 @@ def checks(found: CrankInFacts) -> tuple[Caution, ...]:
 
 
 def warnings(found: CrankInFacts) -> tuple[Caution, ...]:
-    return asking.warnings(words)
+    return asking.warnings(words, *(key for key in words.WARNINGS if found.both or key != "in_turn"))
 
 
 def derived(found: CrankInFacts) -> Iterator[Finding]:
@@ -149,5 +159,7 @@ def sources(found: CrankInFacts) -> Iterator[Trace]:
         values = {"low": newton_metres(band.low), "high": newton_metres(band.high), "code": JOURNAL, "bearing": found.bearing.designation}
         yield source("torque", show(newton_metres(band.likely)), values, estimated=True)
         yield source("screw", show(mm(SCREW_MM, 1.0)), {"radius": mm(NUT_RADIUS_MM, 1.0)}, estimated=True)
+    if found.turn:
+        yield source("in_turn", show(mm(LEAD_MM, 0.1)), turn_said(found, found.turn), estimated=True)
     if found.sides:
         yield source("gaps", show(mm(SEATED_MM, 0.01)))

@@ -35,6 +35,7 @@ HEADLINE = {
     Code.NOT_HOME: _("Crank is not home"),
     Code.TOO_CLOSE: _("Too close to call"),
     Code.AGAINST_FLOAT: _("Gaps contradict the end float"),
+    Code.OTHER_END: _("Now the {side}"),
 }
 REASON = {
     "webs": _("A force through the webs pinches them: the crank is out of true and the rod may bind."),
@@ -58,6 +59,7 @@ REASON = {
     "binds": _("{now} with {left} turns to go, {stop} is the most: crooked, or the rod is caught."),
     "come_home": _("{now} and the turns are done: it has come home."),
     "felt_nothing": _("The turns are done and the wrench feels only {now}: measure before it is called home."),
+    "one_ahead": _("The {ahead} is {lead} ahead of the {behind}; up to {allowed} is allowed, or the centre bearings are pushed."),
     Code.DROP: _("Bearing hot, shaft cold: Heat and drop has the plan and its timers."),
     Code.IS_IT_HOME: _("Measure both sides before it is called home."),
     "against_float": _("The gaps add up to {both}; End float found {float} ± {unsure}. One of them is wrong."),
@@ -82,6 +84,7 @@ NEXT = {
     Code.BINDS: _("Back off, look: rod, squareness, a shim caught. Never on by force."),
     Code.FELT_NOTHING: _("Turn on gently; if the wrench still feels nothing, measure."),
     "once_cold": _("Once it is cold: {question}"),
+    Code.OTHER_END: _("Leave the {ahead} as it is. {question}"),
     Code.AGAINST_FLOAT: _("Measure both gaps again, then the stack at End float."),
     "one_side": _("Rod free, crank turns: go on to closing. Centre measures both sides."),
     "one_side_unknown": _("Set the end float first, or sign it as it is: Centre measures both sides once it is closed."),
@@ -102,6 +105,14 @@ QUESTION = {
     Property.SCREW_TURNS_DONE: _("Turns done in all"),
     Property.SCREW_TORQUE: _("Torque on the screw"),
     Property.HOME_GAP: _("Gap on the {side}"),
+}
+QUESTION_AT = {  # where both ends are pulled, in turn
+    Property.END_THREAD_DIAMETER: _("Thread on the crank's end, {side}"),
+    Property.END_THREAD_PITCH: _("Its pitch, {side}"),
+    Property.ADAPTER_TURNS: _("Adapter in by hand, {side}"),
+    Property.TRAVEL: _("How far it has to go, {side}"),
+    Property.SCREW_TURNS_DONE: _("Turns done in all, {side}"),
+    Property.SCREW_TORQUE: _("Torque on the screw, {side}"),
 }
 WHERE = {
     Property.END_THREAD_DIAMETER: _("over the crests"),
@@ -124,6 +135,14 @@ LABEL = {
     Property.SCREW_TORQUE: _("torque on the screw"),
     Property.HOME_GAP: _("gap at the {at}"),
 }
+LABEL_AT = {  # where both ends are pulled
+    Property.END_THREAD_DIAMETER: _("thread on the crank's end, {at}"),
+    Property.END_THREAD_PITCH: _("pitch of the crank's end, {at}"),
+    Property.ADAPTER_TURNS: _("adapter in by hand, turns, {at}"),
+    Property.TRAVEL: _("how far it has to go, {at}"),
+    Property.SCREW_TURNS_DONE: _("turns done in all, {at}"),
+    Property.SCREW_TORQUE: _("torque on the screw, {at}"),
+}
 
 METHOD: Methods = {
     "school": (
@@ -139,7 +158,12 @@ METHOD: Methods = {
     "tool": (_("Tool"), ()),
 }
 A_TURN = _("{pitch} a turn")
-ACTION = {"begin": _("Begin to pull"), "home": _("The crank is home")}
+ACTION = {
+    "begin": _("Begin to pull"),
+    "home": _("The crank is home"),
+    "begin_at": _("The tool is on: {side}"),
+    "home_at": _("It is home: {side}"),
+}
 CHECKS = {
     "bars": (_("Spacer bars on the case's own wall: the load stays off bosses and gasket."), True),
     "rod": (_("Rod supported, clear of the case mouth all the way."), True),
@@ -148,6 +172,7 @@ CHECKS = {
 CHECKS_DROP = {"rod": (_("Rod supported, its way clear; gloves, the case is hot."), True)}
 WARNINGS = {
     "impact": _("No impact wrench, no hammer on the end: balls dent, webs twist out of true."),
+    "in_turn": _("Both ends in turn, a turn or two each: pulled at one alone, the crank goes through the centre bearings. Then the bolts."),
     "manual": _("The manual's tool and its order come first."),
 }
 SOURCE = {
@@ -155,6 +180,7 @@ SOURCE = {
     "tool": (_("Tool"), _("{tool}; adapter {diameter} × {pitch}")),
     "torque": (_("Torque"), _("{low} to {high}; {code} in {bearing}")),
     "screw": (_("Screw assumed"), _("nut turns on {radius}, greased")),
+    "in_turn": (_("One end may be ahead"), _("shop rule; the {ahead} is {lead} ahead")),
     "gaps": (_("Gaps allowed to differ"), _("shop rule")),
 }
 ON_DRAWING = {
@@ -163,5 +189,6 @@ ON_DRAWING = {
     "gap_right": _("right gap {gap}"),
     "nut": _("nut: this turns"),
     "turns": _("{done} of {wanted} turns, {left} to go"),
+    "turns_at": _("{side}: {done} of {wanted} turns, {left} to go"),
     "stop": _("stop {torque}"),
 }

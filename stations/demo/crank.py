@@ -14,7 +14,7 @@ from jobs.models import Job
 from shopmath.iso286 import limits
 from stations.common.press_joint.facts import at as joint_at
 from stations.demo.hands import Hands
-from stations.end_float.facts import LINKS, shim
+from stations.end_float.facts import links_of, shim
 from stations.inspect.facts import TWO_RODS, WIDTHS
 from stations.inspect.seats import ROUND
 from stations.run import leave_out
@@ -134,7 +134,7 @@ def floated(shed: Hands, job: Job, at: datetime) -> None:
     known = job.card.specs.filter(property=Property.END_FLOAT).exists()
     limits = [] if known else [("end-float-least", "0.10"), ("end-float-most", "0.20")]
     sizes = ("-", "38.42", "31.10", "-", "69.11", "-")
-    keys = ("case-temperature", *(link.slot.key for link in LINKS))
+    keys = ("case-temperature", *(link.slot.key for link in links_of(job.card)))
     shed.answer(job, "end-float", None, at, *zip(keys, sizes, strict=True), *limits)
     pieces: tuple[float, ...] = shed.at(job, "end-float", None, at).found.pieces  # type: ignore[attr-defined]
     shed.answer(job, "end-float", None, at, *((shim(number).key, f"{piece:.3f}") for number, piece in enumerate(pieces, 1)))

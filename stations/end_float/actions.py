@@ -7,7 +7,7 @@ from typing import Any
 from jobs import log
 from stations.base import Action, State
 from stations.end_float import words
-from stations.end_float.facts import LINKS, STACK, EndFloatFacts
+from stations.end_float.facts import STACK, EndFloatFacts, links_of
 
 
 def actions(bound: Any) -> tuple[Action, ...]:
@@ -21,8 +21,9 @@ def actions(bound: Any) -> tuple[Action, ...]:
 
 def measure_again(bound: Any) -> None:
     """Ask each link of the stack once more."""
-    own = bound.found.own
-    log.choose(bound.entry, times={link.slot.key: own.times(link.slot) + 1 for link in LINKS if own.has(link.slot)})
+    found: EndFloatFacts = bound.found
+    measured = [link.slot for link in links_of(found.card) if found.own.has(link.slot)]
+    log.choose(bound.entry, times={slot.key: found.own.times(slot) + 1 for slot in measured})
 
 
 def may_sign(bound: Any) -> str:

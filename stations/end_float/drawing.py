@@ -19,12 +19,17 @@ GASKET, FITTED = Slot(JOINT, Property.GASKET_CRUSHED), Slot(CRANK, Property.SHIM
 def draw(found: EndFloatFacts, canvas: Canvas) -> None:
     unit = canvas.width / 760
     face, left, right = 400.0 * unit, 90.0 * unit, 670.0 * unit  # joint face, and where the rings stand
-    _section(found, canvas.sheet, unit, (face, left, right))
-    links = (
-        ("left", Slot(LEFT_CASE, Property.FACE_TO_BEARING), left, face - 4 * unit, 372.0),
-        ("right", Slot(RIGHT_CASE, Property.FACE_TO_BEARING), face + 4 * unit, right, 372.0),
+    centres, half = found.card.centres, 64.0 * unit if found.card.centres else 4.0 * unit
+    _section(found, canvas.sheet, unit, (face, left, right), half)
+    links = [
+        ("left", Slot(LEFT_CASE, Property.FACE_TO_BEARING), left, face - half, 372.0),
+        ("right", Slot(RIGHT_CASE, Property.FACE_TO_BEARING), face + half, right, 372.0),
         ("crank", Slot(CRANK, Property.CRANK_SHOULDERS), left, right - 26 * unit, 420.0),
-    )
+    ]
+    asked = canvas.asked.part if canvas.asked else None
+    centre = next((each for each in centres if each.part == asked), None) or next(iter(centres), None)
+    if centre:
+        links.append(("centre", Slot(centre.part, Property.SECTION_WIDTH), face - half, face + half, 396.0))
     for code, slot, a, b, y in links:
         _link(found, canvas, code, slot, (a, b, y))
     _small(found, canvas, "gasket", GASKET, (face, 344.0))
@@ -32,10 +37,10 @@ def draw(found: EndFloatFacts, canvas: Canvas) -> None:
     _float(found, canvas)
 
 
-def _section(found: EndFloatFacts, sheet: Sheet, unit: float, x: tuple[float, float, float]) -> None:
+def _section(found: EndFloatFacts, sheet: Sheet, unit: float, x: tuple[float, float, float], half: float) -> None:
     top, low, axis = 70.0, 316.0, 196.0
     face, left, right = x
-    for near, far, sign in ((face - 4 * unit, left - 56 * unit, -1), (face + 4 * unit, right + 56 * unit, 1)):
+    for near, far, sign in ((face - half, left - 56 * unit, -1), (face + half, right + 56 * unit, 1)):
         ring = left if sign < 0 else right
         for up in (True, False):
             edge, inner = (top, axis - 78) if up else (low + 14, axis + 78)
@@ -45,6 +50,9 @@ def _section(found: EndFloatFacts, sheet: Sheet, unit: float, x: tuple[float, fl
             box = [(ring, y), (ring + sign * 32 * unit, y), (ring + sign * 32 * unit, y + 46), (ring, y + 46)]
             sheet.shape(box, "cut paper")
             sheet.circle((ring + sign * 16 * unit, y + 23), 11, "ball")
+    for edge, inner in ((top, axis - 78), (axis + 78, low + 14)) if found.card.centres else ():
+        across = (face - half + 4 * unit, face + half - 4 * unit)
+        sheet.hatched([(across[0], edge), (across[1], edge), (across[1], inner), (across[0], inner)], "plain", 10)
     webs = (left + 96 * unit, right - 122 * unit)
     end = right - 26 * unit
     sheet.shape([(left, axis - 24), (end, axis - 24), (end, axis + 24), (left, axis + 24)], "cut paper")

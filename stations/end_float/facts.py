@@ -7,6 +7,7 @@ from dataclasses import dataclass
 from enum import StrEnum
 from functools import cached_property
 
+from engines.case import along
 from engines.clearance import RUNNING_C
 from engines.known import Limit
 from engines.models import EngineCard
@@ -53,13 +54,16 @@ class Link:
     optional: bool = False
 
 
-LINKS = (
-    Link(Slot(LEFT_CASE, Property.FACE_TO_BEARING), 1),
-    Link(Slot(RIGHT_CASE, Property.FACE_TO_BEARING), 1),
-    Link(Slot(JOINT, Property.GASKET_CRUSHED), 1, optional=True),
-    Link(Slot(CRANK, Property.CRANK_SHOULDERS), -1),
-    Link(Slot(CRANK, Property.SHIMS_FITTED), -1, optional=True),
-)
+def links_of(card: EngineCard) -> tuple[Link, ...]:
+    """The stack across the case: both halves, what lies between them, and the crank."""
+    return (
+        Link(Slot(LEFT_CASE, Property.FACE_TO_BEARING), 1),
+        *(Link(Slot(centre.part, Property.SECTION_WIDTH), 1) for centre in card.centres),
+        Link(Slot(RIGHT_CASE, Property.FACE_TO_BEARING), 1),
+        *(Link(Slot(joint.part, Property.GASKET_CRUSHED), 1, optional=True) for joint in along(card)),
+        Link(Slot(CRANK, Property.CRANK_SHOULDERS), -1),
+        Link(Slot(CRANK, Property.SHIMS_FITTED), -1, optional=True),
+    )
 
 
 def crank(what: Property) -> Slot:
@@ -94,7 +98,7 @@ class EndFloatFacts:
     def links(self) -> list[tuple[Link, Fact]] | None:
         """Links as measured; None until all that are needed are in."""
         found = []
-        for link in LINKS:
+        for link in links_of(self.card):
             fact = self.own.fact(link.slot)
             if fact is None and not (link.optional and self.own.was_skipped(link.slot)):
                 return None

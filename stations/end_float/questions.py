@@ -13,7 +13,7 @@ from stations.base import Method, Question
 from stations.base.asking import method, question
 from stations.base.words import OptionRow, fill
 from stations.end_float import words
-from stations.end_float.facts import LINKS, STACK, EndFloatFacts, crank, read_table, row_key, shim
+from stations.end_float.facts import STACK, EndFloatFacts, crank, links_of, read_table, row_key, shim
 from ui.numbers import size
 
 ask = partial(question, words)
@@ -23,6 +23,7 @@ EXAMPLES = {
     "face-to-bearing.left": "38.42",
     "face-to-bearing.right": "31.10",
     "gasket-crushed": "0.45",
+    "section-width": "62.00",
     "crank-shoulders": "69.10",
     "shims-fitted": "0.30",
 }
@@ -46,12 +47,13 @@ def _links(found: EndFloatFacts) -> list[Question]:
         ask(
             link.slot,
             {"side": words.SIDE.get(link.slot.part.uid, "")},
+            text=words.GASKET_AT if link.slot.what == Property.GASKET_CRUSHED and link.slot.part.name else None,
             optional=link.optional,
             gauges=GAUGES.get(link.slot.what, ("micrometer",)),
-            example=EXAMPLES[link.slot.key],
+            example=EXAMPLES.get(link.slot.key) or EXAMPLES[link.slot.what],
             times=found.own.times(link.slot),
         )
-        for link in LINKS
+        for link in links_of(found.card)
     ]
 
 

@@ -6,8 +6,8 @@ from collections.abc import Iterator
 from functools import partial
 from typing import Any
 
+from engines.case import along
 from engines.clearance import RUNNING_C
-from engines.parts import JOINT
 from engines.properties import Property
 from engines.slots import Slot
 from jobs.facts import Finding
@@ -96,11 +96,12 @@ def derived(found: EndFloatFacts) -> Iterator[Finding]:
     value, uncertainty = found.predicted
     yield Finding(crank(Property.END_FLOAT_PREDICTED), value, uncertainty=uncertainty, resolution=0.001)
     if found.how == STACK:
-        gasket = found.own.fact(Slot(JOINT, Property.GASKET_CRUSHED))
-        thick, unsure = (gasket.value or 0.0, gasket.uncertainty) if gasket else (0.0, None)
-        yield Finding(Slot(JOINT, Property.GASKET_THICKNESS), thick, uncertainty=unsure, resolution=0.01)
-        if thick:
-            yield Finding(Slot(JOINT, Property.REPLACED), text="gasket")
+        for part in (joint.part for joint in along(found.card)):
+            gasket = found.own.fact(Slot(part, Property.GASKET_CRUSHED))
+            thick, unsure = (gasket.value or 0.0, gasket.uncertainty) if gasket else (0.0, None)
+            yield Finding(Slot(part, Property.GASKET_THICKNESS), thick, uncertainty=unsure, resolution=0.01)
+            if thick:
+                yield Finding(Slot(part, Property.REPLACED), text="gasket")
 
 
 def sources(found: EndFloatFacts) -> Iterator[Trace]:

@@ -62,6 +62,7 @@ WHOSE = {STACK: _("kit"), TABLE: _("table")}
 QUESTION = {
     Property.CASE_TEMPERATURE: _("Temperature of the case"),
     Property.FACE_TO_BEARING: _("{side} case, face to bearing"),
+    Property.SECTION_WIDTH: _("Width of the {part}, face to face"),
     Property.GASKET_CRUSHED: _("Gasket, crushed"),
     Property.CRANK_SHOULDERS: _("Crank, shoulder to shoulder"),
     Property.SHIMS_FITTED: _("Shims already in"),
@@ -73,10 +74,12 @@ QUESTION = {
     Property.SHIM_THICKNESS: _("Shim of {piece} in your hand, measured"),
     Property.SHIM_SIDE: _("Which side do the shims go?"),
 }
+GASKET_AT = _("Gasket, crushed: {part}")
 SIDE = {"left": _("Left"), "right": _("Right")}
 WHERE = {
     Property.CASE_TEMPERATURE: _("warm aluminium is long"),
     Property.FACE_TO_BEARING: _("joint face to the ring's face the crank stands on"),
+    Property.SECTION_WIDTH: _("beside the crank, over both faces"),
     Property.GASKET_CRUSHED: _("an old one, between the bolts"),
     Property.CRANK_SHOULDERS: _("where its rings stand"),
     Property.SHIMS_FITTED: _("measured, together"),
@@ -98,6 +101,7 @@ NOT_THAT_SHIM = _("That is not the shim of {piece}: look at its bag, or at what 
 LABEL = {
     Property.CASE_TEMPERATURE: _("temperature of the case"),
     Property.FACE_TO_BEARING: _("{part}, face to bearing"),
+    Property.SECTION_WIDTH: _("width of the {part}"),
     Property.GASKET_CRUSHED: _("gasket, crushed"),
     Property.CRANK_SHOULDERS: _("crank, shoulder to shoulder"),
     Property.SHIMS_FITTED: _("shims already in"),
@@ -141,6 +145,7 @@ ON_DRAWING = {
     "left": _("left case"),
     "right": _("right case"),
     "crank": _("crank"),
+    "centre": _("centre"),
     "gasket": _("gasket"),
     "fitted": _("shims in"),
     "later": _("the end float stands here between its limits"),

@@ -10,24 +10,31 @@ from jobs import log, tray
 from jobs.models import Reading
 from stations.base import Action, State
 from stations.base.anew import ask_anew
-from stations.base.words import fill
+from stations.base.words import capital, fill
 from stations.split import words
 from stations.split.facts import MOST_LOOSE, Done, SplitFacts, length_of
+from stations.split.verdict import half
 
 
 def actions(bound: Any) -> tuple[Action, ...]:
     """Load on, round after round of gaps, apart, sign."""
     found: SplitFacts = bound.found
-    if found.is_apart:
+    if found.all_through:
         return (bound.sign_action(),)
+    if found.is_apart or found.stays_closed:
+        return (bound.sign_action(),) if len(found.every) == 1 else ()
     stopped = found.census.call.state == State.STOP
     missing = fill(words.REASON[found.census.call.code], found.census_values) if stopped else ""
     if not found.is_loaded:
-        refused = bound.refused() or missing or _not_counted(found) or _too_weak(found)
+        refused = bound.refused() or missing or _not_counted(found) or ("" if found.is_outside else _too_weak(found))
         begins = Action("begin", str(words.ACTION["begin"]), "begin", not refused, refused, load)
         left = len(found.fasteners) - len(found.out)
         rest = Action("rest", fill(words.ACTION["rest"], {"left": left}), "rest", do=rest_out)
-        return (rest, begins) if left > 1 else (begins,)
+        leave = Action("leave", str(words.ACTION["leave"]), "leave", do=leave_closed)
+        if found.is_outside:
+            named = fill(words.ACTION["off"], {"Part": capital(str(half(found)))})
+            begins = Action("apart", named, "off", not refused, refused, halves_apart)
+        return (*((rest,) if left > 1 else ()), begins, *((leave,) if len(found.every) > 1 else ()))
     more = "" if found.plane else str(words.THREE_GAPS_FIRST)
     if found.suspect:
         name = words.ACTION["these"] if len(found.again) == 1 else words.ACTION["all_these"]
@@ -48,7 +55,7 @@ def rest_out(bound: Any) -> None:
 
 
 def _not_counted(found: SplitFacts) -> str:
-    return str(words.NEXT["count"]) if not found.counted else ""
+    return str(words.NEXT["count"]) if not found.counted and not found.held_elsewhere else ""
 
 
 def _too_weak(found: SplitFacts) -> str:
@@ -58,7 +65,7 @@ def _too_weak(found: SplitFacts) -> str:
 
 def load(bound: Any) -> None:
     """Load is on the splitter: the first round of gaps begins."""
-    bound.move(Done.LOADED)
+    _move(bound, Done.LOADED)
 
 
 def measure_again(bound: Any) -> None:
@@ -72,7 +79,17 @@ def next_round(bound: Any) -> None:
 
 
 def halves_apart(bound: Any) -> None:
-    bound.move(Done.PARTED)
+    _move(bound, Done.PARTED)
+
+
+def leave_closed(bound: Any) -> None:
+    """This joint is not opened."""
+    _move(bound, Done.LEFT)
+
+
+def _move(bound: Any, kind: Done) -> None:
+    found: SplitFacts = bound.found
+    bound.move(kind, None if found.joint.is_first else found.of(Property.HALVES_APART))
 
 
 def kept(bound: Any, reading: Reading) -> None:
@@ -80,7 +97,8 @@ def kept(bound: Any, reading: Reading) -> None:
     if reading.subject is None or reading.subject.kind != Kind.TRAY:
         return
     found: SplitFacts = bound.found
-    part = next((each for number in range(1, MOST_LOOSE + 1) if (each := found.loose_number(number)).part == reading.subject.part), None)
+    numbered = (at.loose_number(number) for at in found.every for number in range(1, MOST_LOOSE + 1))
+    part = next((each for each in numbered if each.part == reading.subject.part), None)
     if part and part.what and part.from_where and part.half:
         tray.put(
             bound.job,
@@ -89,5 +107,5 @@ def kept(bound: Any, reading: Reading) -> None:
             name=part.what,
             station=bound.stage,
             where_from=part.from_where[:80],
-            half=part.half if part.half in ("left", "right") else "",
+            half=part.half if bound.job.card.case_part(part.half) else "",
         )

@@ -7,9 +7,10 @@ from shopmath.amounts import mm
 from shopmath.splitting import SEEN_MM
 from stations.base import Canvas
 from stations.base.words import fill
-from stations.common.face import Face, draw_dowel, draw_fastener, draw_outline, draw_reach, draw_seats, seen_from
+from stations.common.face import Face, draw_dowel, draw_fastener, draw_outline, draw_reach, draw_seats, seats_at, seen_from
 from stations.split import words
-from stations.split.facts import GapPlace, SplitFacts, fault_of, length_of
+from stations.split.facts import SplitFacts, fault_of, length_of
+from stations.split.places import GapPlace
 from stations.split.verdict import MOST_LIKELY, half
 from ui.numbers import bare, plain, show
 
@@ -20,15 +21,15 @@ BASE_PX = 520.0  # of the joint from the side
 
 def draw(found: SplitFacts, canvas: Canvas) -> None:
     edge = 66.0 if canvas.is_wide else 40.0
-    face = Face.inside(found.card, edge, 14, canvas.width - 2 * edge, 366)
+    face = Face.inside(found.joint, edge, 14, canvas.width - 2 * edge, 366)
     _plan(found, canvas, face)
     _side(found, canvas)
 
 
 def _plan(found: SplitFacts, canvas: Canvas, face: Face) -> None:
     sheet, labels = canvas.sheet, canvas.labels
-    draw_outline(sheet, face, found.card, found.marks)
-    draw_seats(sheet, face, list(found.card.seats.all()))
+    draw_outline(sheet, face, found.joint, found.marks)
+    draw_seats(sheet, face, seats_at(found.joint))
     for mark in found.fasteners:
         _fastener(found, canvas, face, mark)
     for mark in found.marks:
@@ -38,9 +39,9 @@ def _plan(found: SplitFacts, canvas: Canvas, face: Face) -> None:
     if found.is_loaded and not found.is_apart:
         for place in found.places:
             _gap_place(found, canvas, face, place)
-    if not found.fasteners:
+    if not found.fasteners and not found.held_elsewhere:
         labels.at([((canvas.width / 2, face.middle[1] + 5), "middle")], str(words.ON_DRAWING["no_bolts"]), "quiet")
-    seen, lifting = seen_from(found.card), half(found)
+    seen, lifting = seen_from(found.joint), half(found)
     known = lifting != str(words.UNKNOWN_HALF)
     said = fill(words.ON_DRAWING["lifts"], {"seen": seen, "half": lifting}) if known else seen
     labels.at([((canvas.width / 2, 396), "middle")], said, "quiet", rank=2)
@@ -70,7 +71,7 @@ def _gap_place(found: SplitFacts, canvas: Canvas, face: Face, place: GapPlace) -
             canvas.sheet.circle((x, y), 19, "place")
         canvas.sheet.shape([(x, y - 10), (x + 10, y + 8), (x - 10, y + 8)], "ink solid")
     canvas.labels.keep_clear((x, y), 11)
-    inward = place.place.x_mm > 0.1 * found.card.face_w_mm
+    inward = place.place.x_mm > 0.1 * found.joint.face_mm[0]
     said, cls = (name, "halo quiet") if gap is None else (bare(mm(gap, 0.01)), "halo reading-label ink")
     canvas.labels.around((x, y), 14, said, cls, rank=3, link=canvas.link(place.slot), left=inward)
     if plane and plane.lead_mm >= SEEN_MM and place.place.name in (plane.leading_name, plane.lagging_name):

@@ -3,15 +3,15 @@
 from __future__ import annotations
 
 import math
-from collections.abc import Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from enum import StrEnum
 from functools import cached_property
 from itertools import combinations
 from typing import Any
 
+from engines.case import is_outside, joints_of
 from engines.fits import bearing_of
-from engines.models import EngineCard, Mark, Seat
+from engines.models import EngineCard, Joint, Mark, Seat
 from engines.parts import JOINT, Kind, Part
 from engines.properties import Property
 from engines.slots import Slot
@@ -20,7 +20,7 @@ from shop.models import Splitter
 from shopmath import materials
 from shopmath.checks import BadInput
 from shopmath.estimate import Estimate
-from shopmath.gapplane import GapCheck, GapPlane, Point, check_gaps, fit, further_place
+from shopmath.gapplane import GapCheck, GapPlane, Point, check_gaps, fit
 from shopmath.splitting import (
     Census,
     DowelFit,
@@ -36,11 +36,13 @@ from shopmath.splitting import (
 )
 from shopmath.verdict import Call
 from stations.base import Given
+from stations.split.places import MOST_SIGMA_MM, GapPlace, gap_places
 
 LENGTH_OFF_MM = 1.0  # a bolt this much off its card is not that bolt
 UNCERTAIN_MM = {"feeler": 0.03, "calliper": 0.05, "rule": 0.5}  # of a gap, by what it is measured with
-FLATNESS_MM, MOST_SIGMA_MM = 0.02, 0.05  # of a joint face, as a standard uncertainty; and of a gap in all, where a rule is not used
+FLATNESS_MM = 0.02  # of a joint face, as a standard uncertainty
 MOST_LOOSE = 24
+TAB = "tab"  # the choice of the joint in hand
 USUAL_UTS_MPA, USUAL_SCREWS, USUAL_PUSH_PITCH_MM = 200.0, 2, 1.5
 
 
@@ -64,6 +66,9 @@ class Code(StrEnum):
     FREE = "free"
     LOOK_FOR_LOOSE = "look for loose parts"
     APART = "apart"
+    BY_HAND = "by hand"
+    OFF = "off"
+    ALL_APART = "all apart"
 
 
 class Done(StrEnum):
@@ -71,10 +76,7 @@ class Done(StrEnum):
 
     LOADED = "loaded"
     PARTED = "parted"
-
-
-def of_joint(what: Property) -> Slot:
-    return Slot(JOINT, what)
+    LEFT = "left closed"
 
 
 def length_of(mark: Mark) -> Slot:
@@ -84,18 +86,6 @@ def length_of(mark: Mark) -> Slot:
 def fault_of(mark: Mark) -> Slot:
     """Where it is kept that a fastener snapped, or that there was none."""
     return Slot(mark.part, Property.FASTENER_FAULT)
-
-
-@dataclass(frozen=True)
-class GapPlace:
-    """Where the gap is measured: on the card, or one of four assumed round the face."""
-
-    part: Part
-    place: Place
-
-    @property
-    def slot(self) -> Slot:
-        return Slot(self.part, Property.GAP)
 
 
 @dataclass(frozen=True)
@@ -113,25 +103,66 @@ class Loose:
 
 @dataclass(frozen=True)
 class SplitFacts:
-    """All that Split computes. Gaps and lengths in mm, forces in N."""
+    """All that Split computes of one joint. Gaps and lengths in mm, forces in N."""
 
-    card: EngineCard
+    joint: Joint
     own: Own
     marks: tuple[Mark, ...]
     places: tuple[GapPlace, ...]
     splitter: Splitter | None
     splitters: tuple[Splitter, ...]
     lifts: str
+    joints: tuple[SplitFacts, ...] = ()  # the same of every joint, in the order in which they open
+
+    @property
+    def card(self) -> EngineCard:
+        return self.joint.card
+
+    def of(self, what: Property) -> Slot:
+        """The place of a reading about this joint."""
+        return Slot(self.joint.part, what)
+
+    @property
+    def every(self) -> tuple[SplitFacts, ...]:
+        return self.joints or (self,)
+
+    @property
+    def is_outside(self) -> bool:
+        """Whether a cover or a gearbox half comes off here, which no splitter pulls."""
+        return is_outside(self.joint)
 
     # what hands did
 
+    def did(self, kind: Done) -> bool:
+        """Whether hands did it at this joint; a move without a place was at the first."""
+        return any((each.part or JOINT) == self.joint.part for each in self.own.done(kind))
+
     @property
     def is_loaded(self) -> bool:
-        return self.own.did(Done.LOADED)
+        return self.did(Done.LOADED)
 
     @property
     def is_apart(self) -> bool:
-        return self.own.did(Done.PARTED)
+        return self.did(Done.PARTED)
+
+    @property
+    def stays_closed(self) -> bool:
+        return self.did(Done.LEFT) and not self.is_apart
+
+    @property
+    def is_through(self) -> bool:
+        """Whether nothing is left to do at this joint: it stays closed, or is apart and what hung loose is placed."""
+        left = self.loose_number(len(self.loose) + 1)
+        return self.stays_closed or (self.is_apart and self.own.was_skipped(left.slot(Property.LOOSE_PART)))
+
+    @property
+    def all_through(self) -> bool:
+        return all(each.is_through for each in self.every)
+
+    @property
+    def round_now(self) -> int:
+        """Which round of gaps this is, at this joint."""
+        return 1 + sum(bool(self.points(number)) for number in range(1, self.own.attempt))
 
     @property
     def how(self) -> str:
@@ -147,7 +178,7 @@ class SplitFacts:
 
     @property
     def counted(self) -> float | None:
-        return self.own.value(of_joint(Property.FASTENERS_COUNTED))
+        return self.own.value(self.of(Property.FASTENERS_COUNTED))
 
     def is_out(self, mark: Mark) -> bool:
         """Ticked out, by its length or by a bare Enter; or snapped, or never there."""
@@ -159,6 +190,11 @@ class SplitFacts:
         return [mark for mark in self.fasteners if self.own.said(fault_of(mark)) in faults]
 
     @property
+    def held_elsewhere(self) -> bool:
+        """Whether this joint of the case has no bolts of its own because those of another go through it."""
+        return not self.fasteners and not self.is_outside and any(each.fasteners for each in self.every if not each.is_outside)
+
+    @property
     def out(self) -> list[str]:
         return [mark.name for mark in self.fasteners if self.is_out(mark)]
 
@@ -168,7 +204,7 @@ class SplitFacts:
         counted, out, never = self.counted, self.out, self.with_fault("missing")
         places = [Place(mark.name, mark.x_mm, mark.y_mm) for mark in self.fasteners if mark not in never]
         if not places:
-            expected = self.own.value(of_joint(Property.FASTENERS_EXPECTED))
+            expected = self.own.value(self.of(Property.FASTENERS_EXPECTED))
             places = [Place(str(number), 0.0, 0.0) for number in range(1, int(expected or counted or 0) + 1)]
             out = [place.name for place in places]
         out = [name for name in out if name in {place.name for place in places}]
@@ -200,9 +236,9 @@ class SplitFacts:
     @cached_property
     def screws(self) -> Screws | None:
         """None while the splitter is not measured."""
-        turns = self.own.value(of_joint(Property.SPLITTER_SCREW_TURNS))
-        d = self.splitter.thread_mm if self.splitter else self.own.value(of_joint(Property.SPLITTER_SCREW_DIAMETER))
-        pitch = self.splitter.pitch_mm if self.splitter else self.own.value(of_joint(Property.SPLITTER_SCREW_PITCH))
+        turns = self.own.value(self.of(Property.SPLITTER_SCREW_TURNS))
+        d = self.splitter.thread_mm if self.splitter else self.own.value(self.of(Property.SPLITTER_SCREW_DIAMETER))
+        pitch = self.splitter.pitch_mm if self.splitter else self.own.value(self.of(Property.SPLITTER_SCREW_PITCH))
         if turns is None or d is None or pitch is None:
             return None
         metal = materials.get(self.card.case_material)
@@ -290,7 +326,7 @@ class SplitFacts:
     def span_mm(self) -> float:
         """Across the joint from leader to laggard; where none leads, across its farthest places."""
         if not self.plane:
-            return self.card.face_w_mm
+            return self.joint.face_mm[0]
         if self.plane.leading_name == self.plane.lagging_name:
             pairs = combinations([each.place for each in self.places], 2)
             return max(math.hypot(a.x_mm - b.x_mm, a.y_mm - b.y_mm) for a, b in pairs)
@@ -319,7 +355,8 @@ class SplitFacts:
     # what hangs loose
 
     def loose_number(self, number: int) -> Loose:
-        part = Part(Kind.TRAY, f"split-{number}")
+        at = "" if self.joint.is_first else f"{self.joint.uid}-"
+        part = Part(Kind.TRAY, f"split-{at}{number}")
         said = [self.own.said(Slot(part, what)) for what in (Property.LOOSE_PART, Property.LOOSE_FROM, Property.LOOSE_HALF)]
         return Loose(part, *said)
 
@@ -329,37 +366,19 @@ class SplitFacts:
         return [each for number in range(1, MOST_LOOSE + 1) if (each := self.loose_number(number)).what]
 
 
-def gap_places(card: EngineCard, marks: Sequence[Mark]) -> tuple[GapPlace, ...]:
-    """The card's places, else four round the face, assumed; one more where a misreading at one of them would not be seen."""
-    found = [GapPlace(mark.part, Place(mark.name, mark.x_mm, mark.y_mm)) for mark in marks if mark.what == Mark.What.GAP]
-    if found:
-        return (*found, *_further(card, found))
-    w, h = 0.46 * card.face_w_mm, 0.46 * card.face_h_mm
-    usual = (("right", w, 0.0), ("top", 0.0, h), ("left", -w, 0.0), ("bottom", 0.0, -h))
-    return tuple(GapPlace(Part(Kind.GAP, name, name), Place(name, x, y)) for name, x, y in usual)
-
-
-def _further(card: EngineCard, places: Sequence[GapPlace]) -> tuple[GapPlace, ...]:
-    """A place well apart from the card's, where these would not show that one of them is misread."""
-    points = [Point(each.place.name, each.place.x_mm, each.place.y_mm, 0.0) for each in places]
-    w, h = 0.46 * card.face_w_mm, 0.46 * card.face_h_mm
-    names = ("right", "top right", "top", "top left", "left", "bottom left", "bottom", "bottom right")
-    round_it = [(math.cos(math.radians(angle)), math.sin(math.radians(angle))) for angle in range(0, 360, 45)]
-    offered = [Point(name, w * x, h * y, 0.0) for name, (x, y) in zip(names, round_it, strict=True)]
-    taken = {each.place.name for each in places}
-    try:
-        blind = len(points) < 4 or check_gaps(points, MOST_SIGMA_MM).blind
-        best = further_place(points, [each for each in offered if each.name not in taken]) if blind else None
-    except BadInput:
-        return ()
-    return (GapPlace(Part(Kind.GAP, best.name, best.name), Place(best.name, best.x_mm, best.y_mm)),) if best else ()
-
-
 def split_facts(given: Given) -> SplitFacts:
-    """What Split knows, built once for a page or an act."""
-    marks = tuple(given.card.marks.all())
+    """What Split knows, built once for a page or an act: of the joint chosen, else of the first that is not through."""
+    every = tuple(_at_joint(given, joint) for joint in joints_of(given.card))
+    chosen = next((each for each in every if each.joint.uid == given.own.choice(TAB)), None)
+    at_hand = chosen or next((each for each in every if not each.is_through), every[-1])
+    return replace(at_hand, joints=tuple(replace(each, joints=every) for each in every))
+
+
+def _at_joint(given: Given, joint: Joint) -> SplitFacts:
+    marks = tuple(mark for mark in given.card.marks.all() if mark.joint == joint.uid)
     shelf = given.shelves.splitters if given.shelves else ()
     chosen = given.own.choice("splitter", str(shelf[0].pk) if len(shelf) == 1 else "")
-    lifts = given.own.said(of_joint(Property.LIFTING_HALF)) or given.facts.said(JOINT, Property.LIFTING_HALF)
+    lifting = Slot(joint.part, Property.LIFTING_HALF)
+    lifts = given.own.said(lifting) or given.facts.said(joint.part, Property.LIFTING_HALF)
     splitter = next((each for each in shelf if str(each.pk) == chosen), None)
-    return SplitFacts(given.card, given.own, marks, gap_places(given.card, marks), splitter, shelf, lifts)
+    return SplitFacts(joint, given.own, marks, gap_places(joint, marks), splitter, shelf, lifts)

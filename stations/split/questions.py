@@ -4,36 +4,42 @@ from __future__ import annotations
 
 from functools import partial
 
+from engines.case import case_choices
+from engines.parts import JOINT
 from engines.properties import Property
+from engines.slots import Slot
 from shopmath.amounts import mm
-from stations.base import Method, Question
+from stations.base import Method, Option, Question
 from stations.base.asking import method, question
-from stations.base.words import OptionRow, fill
+from stations.base.words import OptionRow, capital, fill
 from stations.split import words
-from stations.split.facts import MOST_LOOSE, UNCERTAIN_MM, Loose, SplitFacts, fault_of, length_of, of_joint
+from stations.split.facts import MOST_LOOSE, TAB, UNCERTAIN_MM, Loose, SplitFacts, fault_of, length_of
 from ui.numbers import plain, size
 
 ask = partial(question, words)
 
 
 def _halves(found: SplitFacts) -> list[tuple[str, str]]:
-    card = found.card
-    return [(key, fill(words.HALF, {"side": side})) for key, side in (("left", card.left_name), ("right", card.right_name))]
+    """The two parts that meet at the joint in hand."""
+    return [(uid, found.card.part_called(uid)) for uid in (found.joint.one, found.joint.other)]
 
 
 def questions(found: SplitFacts) -> list[Question]:
-    """Fasteners first, then the splitter, then gaps round after round, then loose parts."""
-    past = found.is_loaded
+    """Fasteners first, then the splitter, then gaps round after round, then loose parts; joint after joint."""
+    past = found.is_loaded or found.is_apart or found.stays_closed
     asked: list[Question] = []
-    if not found.card.lifts:
-        asked.append(ask(of_joint(Property.LIFTING_HALF), choices=_halves(found), quiet=past))
+    if not found.joint.lifting:
+        text = words.WHICH_PART if found.card.centres or found.is_outside else None
+        asked.append(ask(found.of(Property.LIFTING_HALF), choices=_halves(found), quiet=past, text=text))
     asked += _fasteners(found, past)
-    asked += _screws(found, past)
+    if not found.is_outside:
+        asked += _screws(found, past)
     if found.is_loaded:
         asked += _gaps(found)
     if found.is_apart:
         asked += _loose(found)
-        asked.append(ask(of_joint(Property.NOTE), optional=True))
+    if all(each.is_apart or each.stays_closed for each in found.every):
+        asked.append(ask(Slot(JOINT, Property.NOTE), optional=True))
     return asked
 
 
@@ -47,9 +53,11 @@ def _fasteners(found: SplitFacts, past: bool) -> list[Question]:
         quiet = past or found.own.has(fault_of(mark))
         asked.append(ask(length_of(mark), values, where=where, optional=True, quiet=quiet, resolution=0.5, example=example))
         asked.append(ask(fault_of(mark), values, where=where, quiet=True, aside=True))
+    if found.held_elsewhere:
+        return []
     if not found.fasteners:
-        asked.append(ask(of_joint(Property.FASTENERS_EXPECTED), optional=True, quiet=past, example="14"))
-    return [*asked, ask(of_joint(Property.FASTENERS_COUNTED), quiet=past, example="14")]
+        asked.append(ask(found.of(Property.FASTENERS_EXPECTED), optional=True, quiet=past, example="14"))
+    return [*asked, ask(found.of(Property.FASTENERS_COUNTED), quiet=past, example="14")]
 
 
 def _screws(found: SplitFacts, past: bool) -> list[Question]:
@@ -57,10 +65,10 @@ def _screws(found: SplitFacts, past: bool) -> list[Question]:
     asked = []
     if found.splitter is None:
         asked = [
-            ask(of_joint(Property.SPLITTER_SCREW_DIAMETER), optional=True, quiet=past, example="6", resolution=0.1),
-            ask(of_joint(Property.SPLITTER_SCREW_PITCH), optional=True, quiet=past, example="1.0", resolution=0.01),
+            ask(found.of(Property.SPLITTER_SCREW_DIAMETER), optional=True, quiet=past, example="6", resolution=0.1),
+            ask(found.of(Property.SPLITTER_SCREW_PITCH), optional=True, quiet=past, example="1.0", resolution=0.01),
         ]
-    return [*asked, ask(of_joint(Property.SPLITTER_SCREW_TURNS), unit="turns", optional=True, quiet=past, example="8", resolution=0.25)]
+    return [*asked, ask(found.of(Property.SPLITTER_SCREW_TURNS), unit="turns", optional=True, quiet=past, example="8", resolution=0.25)]
 
 
 def _gaps(found: SplitFacts) -> list[Question]:
@@ -73,7 +81,7 @@ def _gaps(found: SplitFacts) -> list[Question]:
 
 def _loose(found: SplitFacts) -> list[Question]:
     """What it is, which shaft it was on, which half it was found on; one part after the other until none is left."""
-    halves = [*_halves(found), *words.OPTIONS[Property.LOOSE_HALF]]
+    halves = [*_parts(found), *words.OPTIONS[Property.LOOSE_HALF]]
     asked: list[Question] = []
     for number in range(1, MOST_LOOSE + 1):
         each: Loose = found.loose_number(number)
@@ -86,9 +94,23 @@ def _loose(found: SplitFacts) -> list[Question]:
     return asked
 
 
+def _parts(found: SplitFacts) -> list[tuple[str, str]]:
+    """Every part of the case, those of the joint in hand first."""
+    first = _halves(found)
+    return [*first, *(each for each in case_choices(found.card) if each not in first)]
+
+
+def tabs(found: SplitFacts) -> Method | None:
+    """The joints, where a case has more than one."""
+    if len(found.every) == 1:
+        return None
+    options = tuple(Option(each.joint.uid, capital(each.joint.called)) for each in found.every)
+    return Method(TAB, str(words.IN_HAND), options, found.joint.uid)
+
+
 def methods(found: SplitFacts) -> tuple[Method, ...]:
     """Which splitter, and what the gaps are measured with."""
-    if found.is_apart:
+    if found.is_apart or found.is_outside or found.stays_closed:
         return ()
     shelf: list[OptionRow] = [*words.METHOD["splitter"][1], *((str(each.pk), each.name) for each in found.splitters)]
     hows: list[OptionRow] = [(key, how[0], f"± {size(UNCERTAIN_MM[key])}") for key, how in words.HOW.items()]

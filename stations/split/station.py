@@ -8,18 +8,22 @@ from engines.properties import Property
 from shopmath import __version__ as core_version
 from stations.base import Room, Station
 from stations.split import actions, drawing, questions, verdict, words
-from stations.split.facts import SplitFacts, of_joint, split_facts
+from stations.split.facts import SplitFacts, split_facts
 
 
 def result(found: SplitFacts) -> dict[str, Any]:
-    """What a file carries of a split: `split/1`."""
+    """What a file carries of a split: `split/1`; of a case with several joints, each by itself under the first one's figures."""
+    first = next(each for each in found.every if each.joint.is_first)
+    several = {"joints": [{"joint": each.joint.uid, **_of_joint(each)} for each in found.every]} if len(found.every) > 1 else {}
+    return {"schema": "split/1", "core_version": core_version, **_of_joint(first), **several}
+
+
+def _of_joint(found: SplitFacts) -> dict[str, Any]:
     screws = found.screws
     return {
-        "schema": "split/1",
-        "core_version": core_version,
         "lifted": found.lifts or None,
         "fasteners": len(found.fasteners) or None,
-        "counted": found.own.value(of_joint(Property.FASTENERS_COUNTED)),
+        "counted": found.counted,
         "screw_turns": screws.turns if screws else None,
         "screw_strength_n": [round(screws.strength.low), round(screws.strength.high)] if screws else None,
         "rounds": [
@@ -48,7 +52,9 @@ STATION = Station(
     facts=split_facts,
     questions=questions.questions,
     methods=questions.methods,
+    tabs=questions.tabs,
     verdict=verdict.verdict,
+    overall=verdict.overall,
     checks=verdict.checks,
     checks_past=lambda found: found.is_apart,
     warnings=verdict.warnings,

@@ -6,7 +6,7 @@ from dataclasses import replace
 from django.test import SimpleTestCase, TestCase
 from django.utils import timezone
 
-from engines.models import EngineCard, Mark
+from engines.models import EngineCard, Joint, Mark
 from engines.parts import Kind, Part
 from engines.properties import Property
 from jobs.facts import Done, Own, Taken
@@ -15,8 +15,9 @@ from jobs.models import DerivedFact, Entry, TrayPlace
 from shopmath.splitting import Place
 from stations.base import State, bind
 from stations.registry import BY_KEY
-from stations.split.facts import Code, GapPlace, SplitFacts, gap_places, length_of
+from stations.split.facts import Code, SplitFacts, length_of
 from stations.split.facts import Done as Hand
+from stations.split.places import GapPlace, gap_places
 from stations.split.questions import questions
 from stations.split.verdict import verdict
 from tests.shed import Hands, job, person, without_what_comes_first
@@ -111,7 +112,7 @@ def a_split(*gaps, how="feeler"):
     places = tuple(GapPlace(mark.part, Place(mark.name, mark.x_mm, mark.y_mm)) for mark in marks if mark.what == "gap")
     taken = tuple(Taken(place.slot, gap) for place, gap in zip(places, gaps, strict=False))
     own = Own(taken, (Done(Hand.LOADED),), {"how": how})
-    return SplitFacts(card, own, tuple(marks), places, None, (), "right")
+    return SplitFacts(Joint(card=card, uid="joint", one="left", other="right"), own, tuple(marks), places, None, (), "right")
 
 
 class Gaps(SimpleTestCase):
@@ -159,12 +160,12 @@ class Gaps(SimpleTestCase):
         self.assertEqual((found.code, found.next, found.values["places"]), (Code.DISAGREE, "one_again", ("fifth",)))
 
     def test_places_that_would_hide_a_misreading_get_one_more_well_apart(self):
-        card = EngineCard(face_w_mm=240, face_h_mm=210)
+        joint = Joint(card=EngineCard(face_w_mm=240, face_h_mm=210), uid="joint", one="left", other="right")
         marks = [Mark(what="gap", name=name, x_mm=x, y_mm=y) for name, x, y in PLACES]
-        self.assertEqual(len(gap_places(card, marks)), 4)
-        self.assertEqual([place.place.name for place in gap_places(card, marks[:3])][3:], ["bottom"])
+        self.assertEqual(len(gap_places(joint, marks)), 4)
+        self.assertEqual([place.place.name for place in gap_places(joint, marks[:3])][3:], ["bottom"])
         in_line = [Mark(what="gap", name=str(x), x_mm=x, y_mm=0) for x in (-100, 0, 100)]
-        self.assertEqual(len(gap_places(card, [*in_line, Mark(what="gap", name="up", x_mm=0, y_mm=90)])), 5)
+        self.assertEqual(len(gap_places(joint, [*in_line, Mark(what="gap", name="up", x_mm=0, y_mm=90)])), 5)
 
     def test_a_call_on_assumed_dowels_says_so(self):
         found = self.judged(1.00, 1.05, 1.10, 1.05)

@@ -5,20 +5,19 @@ from __future__ import annotations
 import math
 from collections.abc import Iterator
 from functools import partial
+from typing import Any
 
 from engines.models import Mark
-from engines.parts import JOINT
 from engines.properties import Property
-from engines.slots import Slot
 from shopmath.amounts import mm, newton_metres, newtons
 from shopmath.splitting import SEEN_MM
 from stations.base import Caution, Contradiction, Finding, Question, Said, Scale, State, Trace, Verdict, Way
 from stations.base.asking import checks as check_list
 from stations.base.asking import source as named_source
 from stations.base.asking import warnings as all_warnings
-from stations.base.words import Sentence, fill
+from stations.base.words import Sentence, capital, fill
 from stations.split import words
-from stations.split.facts import Code, SplitFacts, fault_of, length_of, of_joint
+from stations.split.facts import Code, SplitFacts, fault_of, length_of
 from ui.numbers import band, listed, plain, show
 from ui.tables import from_table
 
@@ -27,7 +26,7 @@ MOST_LIKELY = 3  # places to look at first
 
 def verdict(found: SplitFacts, asked: list[Question]) -> Verdict:
     """The call as it stands; `asked` is what is still to be answered."""
-    if found.is_apart:
+    if found.is_apart or found.stays_closed:
         return _apart(found, asked)
     if found.counted is not None and found.census.call.state == State.STOP:
         return _still_in(found)
@@ -35,12 +34,12 @@ def verdict(found: SplitFacts, asked: list[Question]) -> Verdict:
         return _before(found, asked)
     if found.plane is None:
         reason = "measured" if found.taken_now else "load_and_measure"
-        values = {"round": found.own.attempt, "taken": found.taken_now}
+        values = {"round": found.round_now, "taken": found.taken_now}
         return Verdict(State.WAIT, Code.MEASURE, values, reason, "ask" if asked else "measure_aside")
     if found.suspect and not math.isinf(found.allowed_mm):
         return _disagree(found)
     if _is_unchecked(found, asked):
-        return Verdict(State.WAIT, Code.MEASURE, {"round": found.own.attempt}, "one_more", "ask")
+        return Verdict(State.WAIT, Code.MEASURE, {"round": found.round_now}, "one_more", "ask")
     return _led(found)
 
 
@@ -61,7 +60,7 @@ def _disagree(found: SplitFacts) -> Verdict:
 
 def half(found: SplitFacts) -> Sentence:
     """The half that lifts, in this engine's words."""
-    return fill(words.HALF, {"side": found.card.side(found.lifts)}) if found.lifts else words.UNKNOWN_HALF
+    return found.card.part_called(found.lifts) if found.lifts else words.UNKNOWN_HALF
 
 
 def _named(mark: Mark) -> dict[str, str]:
@@ -78,7 +77,7 @@ def _still_in(found: SplitFacts) -> Verdict:
     looks = [mark for name in (likely or census.missing[:MOST_LIKELY]) if (mark := named.get(name))]
     ways = [Way(length_of(mark), code="still_in", values=_named(mark)) for mark in looks]
     ways += [Way(fault_of(mark), code="fault", values=_named(mark)) for mark in looks[:1]]
-    ways.append(Way(of_joint(Property.FASTENERS_COUNTED), code="count"))
+    ways.append(Way(found.of(Property.FASTENERS_COUNTED), code="count"))
     return Verdict(State.STOP, code, {**found.census_values, "likely": likely}, census.call.code, move, ways=tuple(ways))
 
 
@@ -86,19 +85,22 @@ def _before(found: SplitFacts, asked: list[Question]) -> Verdict:
     """Fasteners, their count, then the splitter's screws."""
     census, fasteners = found.census, found.fasteners
     counts = found.census_values
+    fastened_code = "held_elsewhere" if found.held_elsewhere else census.call.code
     if fasteners and len(found.out) < len(fasteners):
         values = {"out": len(found.out), "all": len(fasteners)}
         mark = next((each for each in fasteners if not found.is_out(each)), fasteners[0])
         fault = Way(fault_of(mark), code="fault", values=_named(mark))
         return Verdict(State.WAIT, Code.FASTENERS_OUT, values, "ticked", "ask" if asked else "tick_every_place", ways=(fault,))
-    if found.counted is None:
+    if found.counted is None and not found.held_elsewhere:
         return Verdict(State.WAIT, Code.COUNT, counts, census.call.code if fasteners else "no_bolts", "ask" if asked else "count")
+    if found.is_outside:
+        return Verdict(State.WAIT, Code.BY_HAND, {**counts, "part": half(found)}, fastened_code, "ask" if asked else "by_hand")
     screws = found.screws
     if screws is None:
         first = asked[0] if asked else None
-        if first and first.slot in _OF_SCREWS:
-            return Verdict(State.WAIT, Code.ALL_OUT, counts, census.call.code, "ask")
-        fastened = fill(words.REASON[census.call.code], counts)
+        if first and first.slot and first.slot.what in _OF_SCREWS:
+            return Verdict(State.WAIT, Code.ALL_OUT, counts, fastened_code, "ask")
+        fastened = fill(words.REASON[fastened_code], counts)
         unknown = {"fasteners": fastened, "half": half(found)}
         return Verdict(State.TOO_CLOSE, Code.THREAD_NOT_CHECKED, unknown, "not_checked", "go_slowly", assumed=_assumed_grip(found))
     known = {**screws.call.values, "needed": screws.turns_wanted, "stop": newton_metres(screws.stop_nm), "half": half(found)}
@@ -106,19 +108,16 @@ def _before(found: SplitFacts, asked: list[Question]) -> Verdict:
         State.STOP: (Code.MORE_THREAD, "more_thread"),
         State.TOO_CLOSE: (Code.SCREWS_UNSURE, "go_slowly_to"),
     }.get(State(screws.call.state), (Code.READY, "load_up_to"))
-    turns = Way(of_joint(Property.SPLITTER_SCREW_TURNS), code="turns")
+    turns = Way(found.of(Property.SPLITTER_SCREW_TURNS), code="turns")
     ways = () if screws.call.state == State.IN else (turns, Way(choice="splitter"))
     return Verdict(screws.call.state, code, known, screws.call.code, move, assumed=_assumed_grip(found), ways=ways)
 
 
-_OF_SCREWS = tuple(
-    of_joint(what)
-    for what in (
-        Property.SPLITTER_SCREW_DIAMETER,
-        Property.SPLITTER_SCREW_PITCH,
-        Property.SPLITTER_SCREW_TURNS,
-        Property.LIFTING_HALF,
-    )
+_OF_SCREWS = (
+    Property.SPLITTER_SCREW_DIAMETER,
+    Property.SPLITTER_SCREW_PITCH,
+    Property.SPLITTER_SCREW_TURNS,
+    Property.LIFTING_HALF,
 )
 source = partial(named_source, words)
 LED = {"go_on": Code.LEVEL, "tap": Code.UNEVEN, "back": Code.BINDING, "lift": Code.FREE}
@@ -140,10 +139,25 @@ def _led(found: SplitFacts) -> Verdict:
 
 def _apart(found: SplitFacts, asked: list[Question]) -> Verdict:
     loose = len(found.loose)
-    values = {"rounds": found.own.attempt, "loose": loose}
+    values: dict[str, Any] = {"rounds": found.round_now, "loose": loose, "Part": capital(str(half(found)))}
     if asked and asked[0].slot and asked[0].slot.what != Property.NOTE:
         return Verdict(State.WAIT, Code.LOOK_FOR_LOOSE, values, "oil_holds", "ask", "in_the_tray" if loose else "")
-    return Verdict(State.IN, Code.APART, values, "apart", "sign")
+    if found.all_through:
+        return overall(found)
+    if found.stays_closed:
+        return Verdict(State.WAIT, Code.ALL_OUT, values, "stays_closed", "next_joint")
+    code, reason = (Code.OFF, "off") if found.is_outside else (Code.APART, "apart")
+    return Verdict(State.IN, code, values, reason, "sign" if len(found.every) == 1 else "next_joint")
+
+
+def overall(found: SplitFacts) -> Verdict:
+    """The call that is signed: of every joint."""
+    every = found.every
+    if len(every) == 1:
+        values = {"rounds": found.round_now, "loose": len(found.loose)}
+        return Verdict(State.IN, Code.APART, values, "apart", "sign")
+    values = {"opened": sum(each.is_apart for each in every), "all": len(every), "loose": sum(len(each.loose) for each in every)}
+    return Verdict(State.IN, Code.ALL_APART, values, "all_apart", "sign")
 
 
 # what it rests on
@@ -176,20 +190,22 @@ def warnings(found: SplitFacts) -> tuple[Caution, ...]:
 
 def contradictions(found: SplitFacts) -> Iterator[Contradiction]:
     """A bolt that is not the card's, and more fasteners than the card has places."""
-    for mark in found.fasteners:
-        length = found.length_off(mark)
-        if length is not None:
-            yield Contradiction(length_of(mark), mm(length, 0.5), mm(mark.length_mm or 0, 0.5))
-    for mark in found.with_fault("missing"):
-        yield Contradiction(fault_of(mark), words.NONE_THERE, mark.thread)
-    if found.counted and found.fasteners and found.counted > len(found.fasteners):
-        yield Contradiction(of_joint(Property.FASTENERS_COUNTED), plain(found.counted), str(len(found.fasteners)))
+    for at in found.every:
+        for mark in at.fasteners:
+            length = at.length_off(mark)
+            if length is not None:
+                yield Contradiction(length_of(mark), mm(length, 0.5), mm(mark.length_mm or 0, 0.5))
+        for mark in at.with_fault("missing"):
+            yield Contradiction(fault_of(mark), words.NONE_THERE, mark.thread)
+        if at.counted and at.fasteners and at.counted > len(at.fasteners):
+            yield Contradiction(at.of(Property.FASTENERS_COUNTED), plain(at.counted), str(len(at.fasteners)))
 
 
 def derived(found: SplitFacts) -> Iterator[Finding]:
-    """That the halves are apart, for every station that needs them so."""
-    if found.is_apart:
-        yield Finding(Slot(JOINT, Property.HALVES_APART), text="yes")
+    """Which joints are apart, for every station that needs them so."""
+    for each in found.every:
+        if each.is_apart:
+            yield Finding(each.of(Property.HALVES_APART), text="yes")
 
 
 def sources(found: SplitFacts) -> Iterator[Trace]:

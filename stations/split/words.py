@@ -35,6 +35,9 @@ HEADLINE = {
     Code.FREE: _("Dowels are free"),
     Code.LOOK_FOR_LOOSE: _("Apart: look for loose parts"),
     Code.APART: _("Halves are apart"),
+    Code.BY_HAND: _("Ready to come off"),
+    Code.OFF: _("{Part} is off"),
+    Code.ALL_APART: _("The case is apart"),
 }
 
 REASON = {
@@ -79,6 +82,10 @@ REASON = {
     "over_limit": _("{leading} is {lead} ahead of {lagging}, past the {allowed} at which the dowels bind."),
     "oil_holds": _("Oil holds washers and shims to either half. What falls now can no longer be placed."),
     "apart": _("Rounds of gaps: {rounds}. Loose parts in the tray: {loose}."),
+    "held_elsewhere": _("The bolts of the joint before held this one too."),
+    "stays_closed": _("This joint stays closed."),
+    "off": _("Loose parts in the tray: {loose}."),
+    "all_apart": _("Joints opened: {opened} of {all}. Loose parts in the tray: {loose}."),
 }
 
 NEXT = {
@@ -100,6 +107,10 @@ NEXT = {
     "back": _("Ease the screws half a turn. Tap the half back down at {place}, then measure again."),
     "lift": _("Lift the half straight off with both hands; hold the gear shafts down."),
     "sign": _("Sign this entry."),
+    "by_hand": _(
+        "Tick the lines below. Tap {part} loose at its lugs with a soft hammer, draw it off square, and hold each shaft back as it comes."
+    ),
+    "next_joint": _("Go on with the next joint."),
 }
 
 DETAIL = {
@@ -123,7 +134,8 @@ TURNS = {
     8: _("two turns"),
 }
 
-HALF = _("{side} half")
+WHICH_PART = _("Which part comes off?")
+IN_HAND = _("Joint")
 UNKNOWN_HALF = _("half that lifts")
 
 QUESTION = {
@@ -231,6 +243,8 @@ ACTION = {
     "these": _("Measure {place} again"),
     "all_these": _("Measure all gaps again"),
     "apart": _("Halves are apart"),
+    "off": _("{Part} is off"),
+    "leave": _("This joint stays closed"),
 }
 THREE_GAPS_FIRST = _("Measure three gaps first.")
 

@@ -82,7 +82,7 @@ def _end(found: Assembly, sheet: Sheet, width: float) -> None:
     flush = "flush" if part.depth_mm == 0 else "below" if part.depth_mm > 0 else "proud"
     sheet.text((right, 446), fill(words.DRAWN[flush], {"depth": mm(abs(part.depth_mm), 0.1)}), "strong")
     sheet.text((right, 468), fill(words.DRAWN["within"], {"within": mm(part.depth_within_mm, 0.1)}), "quiet")
-    sheet.text((centre[0], 530), fill(words.DRAWN["face"], {"side": found.side}), "quiet", "middle")
+    sheet.text((centre[0], 530), fill(words.DRAWN["face"], {"half": found.half}), "quiet", "middle")
 
 
 def _rubber(sheet: Sheet, width: float) -> None:

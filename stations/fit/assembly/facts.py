@@ -33,11 +33,11 @@ class Code(StrEnum):
 
 @dataclass(frozen=True)
 class Assembly:
-    """One part, what was read of it, and what the engine calls its side. Lengths in mm, angles in °."""
+    """One part, what was read of it, and what the engine calls the part of the case it sits in. Lengths in mm, angles in °."""
 
     fitted: Fitted
     own: Own
-    side: str
+    half: str
 
     @property
     def is_rubber(self) -> bool:

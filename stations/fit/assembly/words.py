@@ -99,7 +99,7 @@ DRAWN = {
     "flush": _("end flush"),
     "below": _("end {depth} below the face"),
     "proud": _("end {depth} proud of the face"),
-    "face": _("seen on the face of the {side} half"),
+    "face": _("seen on the face of the {half}"),
     "inside": ENDS["inside"],
     "outside": ENDS["outside"],
     "rubber": _("soapy water, never oil; the same stands out on both sides"),

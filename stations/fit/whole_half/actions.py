@@ -4,13 +4,14 @@ from __future__ import annotations
 
 from typing import Any
 
+from engines.parts import HALVES
 from engines.properties import Property
 from engines.slots import Slot
 from jobs import log
 from shop.models import Chiller
 from shopmath.verdict import WARM_K
 from stations.base import Action, clocks
-from stations.base.words import fill
+from stations.base.words import capital, fill
 from stations.fit import telling
 from stations.fit.heat import LONGEST_S
 from stations.fit.whole_half import into_seats, words
@@ -63,9 +64,9 @@ def _before(bound: Any, found: WholeHalf) -> list[Action]:
             said = fill(words.ACTION["chill" if len(going) == 1 else "chill_many"], values)
             word = f"chill {chiller.name.lower()}" if offered else "chill"
             offered.append(Action(f"{CHILL}{chiller.pk}", said, word, not offered, shut, _chills(chiller.pk)))
-    side = {"side": str(found.side)}
+    half = {"half": found.called}
     if not found.timer("heat"):
-        offered.append(Action("heat", fill(words.ACTION["heat"], side), "heat", not offered, shut, into_the_oven))
+        offered.append(Action("heat", fill(words.ACTION["heat"], half), "heat", not offered, shut, into_the_oven))
     else:
         laid = "" if LAID in found.own.ticked else str(words.SHUT["lay_out"])
         early = "" if found.may_open else str(words.SHUT["early"])
@@ -79,7 +80,7 @@ def _afterwards(bound: Any, found: WholeHalf) -> list[Action]:
     if found.waiting:
         offered.append(Action("again", fill(words.ACTION["again"], {"count": len(found.waiting)}), "again", True, do=reheat))
     if found.other_left:
-        said = fill(words.ACTION["other"], {"side": str(found.card.side(found.other_half))})
+        said = fill(words.ACTION["other"], {"half": found.card.part_called(found.other_half)})
         offered.append(Action("other", said, "other", not offered, do=the_other_half))
     return [*offered, bound.sign_action(main=not offered)]
 
@@ -105,7 +106,11 @@ def into_the_oven(bound: Any) -> None:
     found: WholeHalf = bound.found
     _fix_half(bound)
     soak = found.plan.soak
-    clocks.start(bound, "heat", "heat", soak.likely if soak else 0.0, side=str(found.side))
+    whole = soak.likely if soak else 0.0
+    if found.half in HALVES:
+        clocks.start(bound, "heat", "heat", whole, side=str(found.card.side(found.half)))
+    else:
+        clocks.start(bound, "heat", "heat", whole, "heat_part", Part=capital(found.called))
 
 
 def open_the_door(bound: Any) -> None:

@@ -51,7 +51,7 @@ class Line:
 
 def _title(sheet: Sheet, found: WholeHalf) -> None:
     code = "half" if found.attempt == 1 else "half_again"
-    sheet.text((12, 26), fill(words.DRAWN[code], {"Side": capital(found.side), "heat": found.attempt}), "big")
+    sheet.text((12, 26), fill(words.DRAWN[code], {"Half": capital(found.called), "heat": found.attempt}), "big")
 
 
 def _sheet(found: WholeHalf, canvas: Canvas) -> None:

@@ -8,6 +8,7 @@ from datetime import datetime
 from enum import StrEnum
 from functools import cached_property
 
+from engines.case import case_choices
 from engines.fits import fit_of
 from engines.models import EngineCard, Fitted, Seat
 from engines.properties import Property
@@ -50,7 +51,7 @@ class Half(Heated):
         """The halves into which something goes hot."""
         hot = [seat.half for seat in self.seats if seat.on == Seat.On.CASE]
         hot += [part.half for part in self.fitted if part.kind != Fitted.Kind.RUBBER]
-        return [half for half in ("left", "right") if half in hot]
+        return [uid for uid, _name in case_choices(self.card) if uid in hot]
 
     @property
     def half(self) -> str:
@@ -59,15 +60,15 @@ class Half(Heated):
         return chosen if chosen in self.halves else next(iter(self.halves), "left")
 
     @property
-    def side(self) -> str:
-        """What the engine calls this half."""
-        return str(self.card.side(self.half))
+    def called(self) -> str:
+        """This half, or another part of the case, as a sentence names it."""
+        return self.card.part_called(self.half)
 
     @cached_property
     def assemblies(self) -> list[Assembly]:
         """Parts with an order, a direction, an end depth or a middle to be found."""
         found = [part for part in self.fitted if part.pieces or part.angle_deg is not None or part.kind == Fitted.Kind.RUBBER]
-        return [Assembly(part, self.own, str(self.card.side(part.half))) for part in found]
+        return [Assembly(part, self.own, self.card.part_called(part.half)) for part in found]
 
     @cached_property
     def stays(self) -> list[Chiller]:

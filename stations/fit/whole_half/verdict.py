@@ -45,7 +45,7 @@ def of_the_heat(found: WholeHalf, asked: list[Question]) -> Verdict:
     if found.trouble:
         if found.trouble.code == NO_PARTS:
             home = bool(found.everything) or found.attempt > 1
-            return Verdict(State.IN, Code.ALL_HOME, {"side": found.side}, "every_part", "check_each") if home else _nothing()
+            return Verdict(State.IN, Code.ALL_HOME, {"half": found.called}, "every_part", "check_each") if home else _nothing()
         reason = "needs_oven" if found.trouble.field == "heater" else ""
         return Verdict(State.STOP, Code.NO_PLAN, {"said": found.trouble.message}, reason, ways=telling.ways_on(found.trouble))
     by_phase = {Phase.PLAN: _plan, Phase.WARMING: _warming, Phase.HOT: _hot, Phase.AFTER: _after}

@@ -44,7 +44,7 @@ REASON: dict[str, Sentence] = {
     Code.NO_PLAN: _("{said}"),
     "needs_oven": _("A whole half wants an oven: a flame, a gun or a plate warms one boss at a time."),
     Code.NOTHING: _("No bearing, pin or bush of this half is on the card."),
-    "every_part": _("Every part of the {side} half is in."),
+    "every_part": _("Every part of the {half} is in."),
     "in_one_heat": _("{home} in one heat."),
     Code.WHICH_WAY: _("{part}: found with {found}, the card says {card}."),
     "loose": _("{part}: the seat is out. Mend it, then measure it on its own page, cold."),
@@ -219,13 +219,14 @@ SHUT = {
 ACTION = {
     "chill": _("Put {part} into the {chiller} (start timer)"),
     "chill_many": _("Put {count} parts into the {chiller} (start timer)"),
-    "heat": _("Put the {side} half into the oven (start timer)"),
+    "heat": _("Put the {half} into the oven (start timer)"),
     "open": _("Take the half out and fit one part after another"),
     "again": _("Reheat for {count}"),
-    "other": _("Now the {side} half"),
+    "other": _("Now the {half}"),
 }
 TIMER = {
     "heat": _("{side} half comes out"),
+    "heat_part": _("{Part} comes out"),
     "door": _("first window closes"),
     "home_by": _("{part}: home by"),
     "cold": _("{part} is cold"),
@@ -245,8 +246,8 @@ SOURCE = {
 HOME_BY, MOST_IN = _("home by {time}"), _("most parts in")
 TO_COLD = _("{time} to {cold}")
 DRAWN = {
-    "half": _("{Side} half"),
-    "half_again": _("{Side} half, heat {heat}"),
+    "half": _("{Half}"),
+    "half_again": _("{Half}, heat {heat}"),
     "nothing": _("nothing of this half is on the card"),
     "the_half": _("The half"),
     "oven": _("{heater} {setting}"),
