@@ -12,6 +12,7 @@ from engines.models import EngineCard, Seal, Spec
 from exchange.card_files import card_as_csv, card_as_json, card_from_json, line_of, read_csv
 from shopmath.checks import BadInput
 from stations.split.tests import face
+from stations.test_case_parts import cover, three_parts
 from tests.shed import Hands, job
 from ui.units import Units, reading_in
 
@@ -51,6 +52,18 @@ class CardFiles(TestCase):
         self.assertEqual([True] * 6, [each.marking_assumed and each.code_assumed for each in again.seats.all()])
         self.assertEqual([True] * 3, [each.sizes_assumed for each in again.seals.all()])
         self.assertEqual(card_as_json(card)["seats"], card_as_json(again)["seats"])
+
+    def test_a_case_of_more_parts_comes_back_with_its_joints_and_their_bolts(self):
+        EngineCard.objects.filter(pk=self.card.pk).update(face_assumed=False)
+        self.card.marks.all().delete()
+        three_parts(self.card)
+        cover(self.card)
+        said = card_as_json(EngineCard.objects.get(pk=self.card.pk))
+        again = card_from_json(json.dumps(said).encode())
+        self.assertEqual(card_as_json(EngineCard.objects.get(pk=again.pk)), said)
+        with self.assertRaises(BadInput) as refused:
+            card_from_json(json.dumps({**said, "joints": [{"uid": "joint-nowhere"}]}).encode())
+        self.assertIn("no such joint", refused.exception.message)
 
     def test_units_in_a_file_are_read_like_at_the_bench(self):
         data = card_as_json(self.card)

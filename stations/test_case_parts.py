@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import json
 from datetime import timedelta
 
 from django.test import TestCase
@@ -14,10 +13,8 @@ from engines.models import CasePart, EngineCard, Joint, Mark, Seat
 from engines.parts import CRANK
 from engines.properties import Property
 from engines.slots import At, Slot
-from exchange.card_files import card_as_json, card_from_json
 from jobs.models import DerivedFact, Timer, TrayPlace
 from shop.models import Compound, PullIn
-from shopmath.checks import BadInput
 from stations.close.tests import Closer
 from stations.crank_in.tests import Puller
 from stations.split.tests import BOLTS, Halves, face
@@ -97,17 +94,6 @@ class OnTheCard(TestCase):
         self.card.marks.filter(joint=f"joint-{part.uid}").delete()
         self.hands.client.post(f"/cards/{self.card.pk}/remove/", said)
         self.assertEqual(self.joints(), ["drive side to magneto side"])
-
-    def test_a_copy_and_a_file_have_the_same_parts_joints_and_bolts(self):
-        three_parts(self.card)
-        cover(self.card)
-        EngineCard.objects.filter(pk=self.card.pk).update(face_assumed=False)
-        said = card_as_json(EngineCard.objects.get(pk=self.card.pk))
-        again = card_from_json(json.dumps(said).encode())
-        self.assertEqual({**card_as_json(again), "card_version": 0}, {**said, "card_version": 0})
-        with self.assertRaises(BadInput) as refused:
-            card_from_json(json.dumps({**said, "joints": [{"uid": "joint-nowhere"}]}).encode())
-        self.assertIn("no such joint", refused.exception.message)
 
     def test_a_lay_out_with_a_centre_section_has_its_middle_bearings_there(self):
         card = EngineCard.objects.create(name="Skerry twin")

@@ -6,6 +6,7 @@ from dataclasses import dataclass
 from enum import StrEnum
 from functools import cached_property
 
+from engines.case import OUTSIDE
 from engines.fits import SeatFit, bearing_of, fit_of
 from engines.models import EngineCard, Seal, Seat
 from engines.parts import Part
@@ -29,7 +30,7 @@ from stations.base import Given
 
 CALLIPER_U_MM = 0.05
 STUCK, TRIED = "stuck", "tried"  # the answer that it is still in; a way that did not bring it out, as a move
-WITH_CRANK = "with_crank"  # the answer that it left its seat on the crank
+WITH_CRANK, WITH_SHAFT = "with_crank", "with_shaft"  # the answers that it left its seat on the crank, or on the shaft of a cover
 FIRST = ("dry", "side")  # what must be so before the bearing is touched
 
 
@@ -54,6 +55,7 @@ class Code(StrEnum):
     OUT_UNLIKE_CARD = "out, not as the card says"
     OUT = "out"
     ON_CRANK = "on the crank"
+    ON_SHAFT = "on its shaft"
 
 
 WAY_CODES = {"drop": Code.DROP, "spray": Code.SPRAY, "drive": Code.DRIVE, "cut": Code.LAST_RESORT}
@@ -276,8 +278,15 @@ class BearingsOutFacts:
         return self.seat.is_main and not self.is_on_shaft
 
     @property
-    def is_on_crank(self) -> bool:
-        return self.outcome == WITH_CRANK
+    def may_come_with_shaft(self) -> bool:
+        """Whether it may leave its seat in a cover on the shaft that ran in it."""
+        part = self.seat.card.case_part(self.seat.half)
+        return part is not None and part.what in OUTSIDE and not self.is_on_shaft and not self.seat.is_main
+
+    @property
+    def stayed(self) -> tuple[str, ...]:
+        """Answers that there are here for a bearing that left its seat and is on something still."""
+        return (*((WITH_CRANK,) if self.may_come_with_crank else ()), *((WITH_SHAFT,) if self.may_come_with_shaft else ()))
 
     @property
     def is_out(self) -> bool:

@@ -11,7 +11,7 @@ from stations.base import Method, Question
 from stations.base.asking import method, question
 from stations.base.words import OptionRow, fill
 from stations.bearings_out import words
-from stations.bearings_out.facts import WITH_CRANK, BearingsOutFacts
+from stations.bearings_out.facts import WITH_CRANK, WITH_SHAFT, BearingsOutFacts
 
 ask = partial(question, words)
 
@@ -20,7 +20,7 @@ def questions(found: BearingsOutFacts) -> list[Question]:
     """Seal, bearing, how it came out; then what is seen."""
     later = bool(found.outcome)
     asked = [*(_seal(found, later) if found.seal else []), *_bearing(found, later)]
-    came = [row for row in words.OPTIONS[Property.CAME_OUT] if row[0] != WITH_CRANK or found.may_come_with_crank]
+    came = [row for row in words.OPTIONS[Property.CAME_OUT] if row[0] not in (WITH_CRANK, WITH_SHAFT) or row[0] in found.stayed]
     asked.append(ask(found.at(Property.CAME_OUT), quiet=bool(found.retained or found.unchecked), choices=came))
     return [*asked, *_afterwards(found)] if later else asked
 

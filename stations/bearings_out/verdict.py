@@ -16,7 +16,7 @@ from stations.base import Caution, Contradiction, Finding, Question, Said, Scale
 from stations.base.limits import limit_values
 from stations.base.words import fill
 from stations.bearings_out import words
-from stations.bearings_out.facts import FIRST, STUCK, WAY_CODES, BearingsOutFacts, Code
+from stations.bearings_out.facts import FIRST, STUCK, WAY_CODES, WITH_CRANK, WITH_SHAFT, BearingsOutFacts, Code
 from ui.numbers import band, bare, show
 from ui.tables import from_table
 
@@ -137,8 +137,9 @@ def _out(found: BearingsOutFacts, asked: list[Question]) -> Verdict:
         label = fill(words.LABEL[other.code or other.slot.what], {"part": other.slot.part.name})
         values = {"what": label, "found": other.found, "card": other.card}
         return Verdict(State.TOO_CLOSE, Code.OUT_UNLIKE_CARD, values, "unlike_card", "sign")
-    if found.is_on_crank:
-        return Verdict(State.IN, Code.ON_CRANK, values, "on_crank", "off_crank" if found.is_scrap else "stays_on_crank")
+    if found.outcome in (WITH_CRANK, WITH_SHAFT):
+        code, on = (Code.ON_CRANK, "on_crank") if found.outcome == WITH_CRANK else (Code.ON_SHAFT, "on_shaft")
+        return Verdict(State.IN, code, values, on, f"off_{on[3:]}" if found.is_scrap else f"stays_{on}")
     return Verdict(State.IN, Code.OUT, values, "sound", "sign")
 
 

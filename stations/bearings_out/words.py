@@ -36,6 +36,7 @@ HEADLINE = {
     Code.OUT_DAMAGED: _("Out, with damage"),
     Code.OUT_UNLIKE_CARD: _("Out; differs from the card"),
     Code.ON_CRANK: _("It stayed on the crank"),
+    Code.ON_SHAFT: _("It stayed on its shaft"),
     Code.OUT: _("Bearing out, seat sound"),
 }
 WAY = {
@@ -99,6 +100,7 @@ REASON = {
     "faults": _("{faults}."),
     "unlike_card": _("{what}: found {found}, the card says {card}."),
     "sound": _("{way}; the seat is sound."),
+    "on_shaft": _("The seat in the cover is free and sound; its bearing sits on the shaft."),
     "on_crank": _("The seat is free and sound; its bearing sits on the crank."),
 }
 FAULT = {
@@ -119,6 +121,8 @@ NEXT = {
     "spray": _("{heat}mouth down."),
     "drive": _("{heat}{driver}, toward the {side}."),
     "other": _("{way}, toward the {side}."),
+    "off_shaft": _("Pull it off the shaft, puller behind its inner ring, then sign this entry."),
+    "stays_on_shaft": _("It may stay there: it goes back into its seat with the cover. Sign this entry."),
     "off_crank": _("Pull it off the crank, puller behind its inner ring, then sign this entry."),
     "stays_on_crank": _("It may stay there: it goes back into its seat with the crank. Sign this entry."),
     "sign": _("Sign this entry."),
@@ -205,6 +209,7 @@ OPTIONS: Options = {
         ("driven", _("driven or pulled"), _("whole")),
         ("broke", _("in pieces"), _("ring left, or cut")),
         ("with_crank", _("on the crank"), _("came away with it")),
+        ("with_shaft", _("on its shaft"), _("the cover came off without it")),
         ("stuck", _("still in")),
     ),
     Property.HIT_THROUGH_BALLS: (("no", _("no"), _("by the tight ring only")), ("yes", _("yes"), _("through the balls"))),

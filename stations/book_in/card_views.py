@@ -32,6 +32,7 @@ from stations.book_in.case_forms import CasePartForm, JointForm
 from stations.book_in.drawing import DESK, PHONE, Paper, draw_card_face, face_of
 from stations.book_in.figure_form import SpecForm
 from stations.book_in.forms import SeatForm
+from stations.common.face import seats_at
 from ui.addresses import row_number
 from ui.fields import QuantityField
 from ui.numbers import listed
@@ -103,7 +104,7 @@ def card_page(request: HttpRequest, card: EngineCard, job: Job | None) -> HttpRe
     """The whole card; a post changes one part of it."""
     part, editing = _editing(request, card)
     card = whole(card) if request.method == "GET" else card
-    marks, seats = list(card.marks.all()), list(card.seats.all())
+    seats = list(card.seats.all())
     if request.method == "GET" and "part" not in request.GET:
         part = "" if seats else "seat"
     form = part_form(card, part, request.POST or None, editing) if part in PARTS else None
@@ -117,7 +118,7 @@ def card_page(request: HttpRequest, card: EngineCard, job: Job | None) -> HttpRe
             home = _home(card)
             return HttpResponseRedirect(f"{home.url}?part={part}#{part}-form") if "another" in request.POST else home
     data = {
-        **face_data(card, marks, seats, joint=_joint(card, request.GET.get("joint")), paper=_paper(request)),
+        **face_data(_joint(card, request.GET.get("joint")), paper=_paper(request)),
         "job": job,
         "form": form,
         "part": part,
@@ -217,21 +218,13 @@ def _joint(card: EngineCard, uid: str | None) -> Joint:
 
 
 def face_data(
-    card: EngineCard,
-    marks: list[Mark],
-    seats: list[Seat],
-    chosen: Mark | None = None,
-    form: MarkForm | None = None,
-    kept: Any = None,
-    *,
-    joint: Joint,
-    paper: Paper = DESK,
+    joint: Joint, chosen: Mark | None = None, form: MarkForm | None = None, kept: Any = None, *, paper: Paper = DESK
 ) -> dict[str, Any]:
     """What the face and its form show; `kept` is what was placed last, offered again for the next tap."""
+    card = joint.card
     underlay = reverse("card-underlay-picture", args=[card.pk]) if card.underlay and joint.is_first else ""
     face = face_of(joint, paper)
-    marks = [mark for mark in marks if mark.joint == joint.uid]
-    seats = [seat for seat in seats if seat.half in (joint.one, joint.other, Seat.Half.CRANK)]
+    marks, seats = [mark for mark in card.marks.all() if mark.joint == joint.uid], seats_at(joint)
     last = next((mark for mark in reversed(marks) if mark.is_fastener), None)
     return {
         "card": card,
@@ -254,7 +247,7 @@ def face_data(
             name: (kept or {}).get(f"mark-{name}", "") or _again(last, name) for name in ("d_mm", "pitch_mm", "length_mm", "torque_nm")
         },
         "marks": marks,
-        "unplaced": [seat for seat in seats if seat.on != Seat.On.SHAFT],
+        "unplaced": seats,
     }
 
 
@@ -289,16 +282,7 @@ def face(request: HttpRequest, pk: int) -> HttpResponse:
         if form is None:
             chosen = None
             changed(card)
-    shown = face_data(
-        card,
-        list(card.marks.all()),
-        list(card.seats.all()),
-        chosen,
-        form,
-        request.POST or None,
-        joint=_joint(card, meant),
-        paper=_paper(request),
-    )
+    shown = face_data(_joint(card, meant), chosen, form, request.POST or None, paper=_paper(request))
     shown["taken"] = taken
     if is_partial(request):
         response = render(request, "stations/book_in/face.html", shown)

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from engines.properties import Property
 from stations.base import Canvas
-from stations.base.words import fill
+from stations.base.words import capital, fill
 from stations.close import words
 from stations.close.facts import CANNOT_HOLD, CloseFacts, torque_of
 from stations.common.face import Face, draw_dowel, draw_fastener, draw_outline, draw_reach, draw_seats, seats_at, seen_from
@@ -15,14 +15,16 @@ def draw(found: CloseFacts, canvas: Canvas) -> None:
     sheet, width = canvas.sheet, canvas.width
     edge = 66.0 if canvas.is_wide else 40.0
     face = Face.inside(found.joint, edge, 20, width - 2 * edge, 430)
-    draw_outline(sheet, face, found.joint, found.marks)
+    marks = [mark for mark in found.marks if mark.joint == found.joint.uid]
+    ordered = [mark for mark in found.ordered if mark.joint == found.joint.uid]
+    draw_outline(sheet, face, found.joint, marks)
     draw_seats(sheet, face, seats_at(found.joint))
-    for mark in found.marks:
+    for mark in marks:
         if mark.what == "dowel":
             draw_dowel(sheet, face, mark)
-    at = {mark.part.uid: face.at(mark.x_mm, mark.y_mm) for mark in found.ordered}
+    at = {mark.part.uid: face.at(mark.x_mm, mark.y_mm) for mark in ordered}
     _way(found, canvas, at)
-    for number, mark in enumerate(found.ordered, 1):
+    for number, mark in enumerate(ordered, 1):
         done = found.rounds_done(mark)
         slot = torque_of(mark, min(done + 1, len(found.rounds)))
         with canvas.question(slot):
@@ -38,8 +40,11 @@ def draw(found: CloseFacts, canvas: Canvas) -> None:
             canvas.labels.around(at[mark.part.uid], 22.0, label, "halo hot strong" if failed else "halo strong", 3, left=mark.x_mm > 0)
     if not found.ordered:
         sheet.text((width / 2, 260), str(words.ON_DRAWING["no_bolts"]), "quiet", "middle")
+    seen = seen_from(found.joint)
+    if len(found.joints) > 1:
+        seen = fill(words.ON_DRAWING["joint"], {"Joint": capital(found.joint.called), "seen": seen})
     sheet.text((width / 2, 478), str(words.ON_DRAWING["order_rings" if found.ordered else "order"]), "quiet", "middle")
-    sheet.text((width / 2, 498), seen_from(found.joint), "quiet", "middle")
+    sheet.text((width / 2, 498), seen, "quiet", "middle")
     if found.is_closing and found.to_do:
         left, right = width * 0.2, width * 0.8
         sheet.line((left, 530), (right, 530), "axis thin")
@@ -51,7 +56,7 @@ def _way(found: CloseFacts, canvas: Canvas, at: dict[str, Point]) -> None:
     asked = canvas.asked
     if asked is None or asked.what != Property.BOLT_TORQUE:
         return
-    order = [mark.part.uid for mark in found.ordered]
+    order = list(at)
     here = order.index(asked.part.uid) if asked.part.uid in order else 0
     if here:
         canvas.sheet.arrow(at[order[here]], at[order[here - 1]], "ink thin", 10)

@@ -167,6 +167,7 @@ UNKNOWN = _("unknown")
 ON_DRAWING = {
     "no_bolts": _("no bolts on the card yet: tap them onto its face"),
     "failed": _("bolt {bolt}"),
+    "joint": _("{Joint}; {seen}"),
     "order": _("numbers: the order"),
     "order_rings": _("numbers: the order; one ring a round"),
 }

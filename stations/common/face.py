@@ -8,6 +8,7 @@ from dataclasses import dataclass
 
 from django.utils.translation import gettext as _
 
+from engines.case import is_outside
 from engines.fits import bearing_of
 from engines.models import Joint, Mark, Seat
 from ui.svg import Point, Sheet
@@ -67,8 +68,9 @@ def draw_outline(sheet: Sheet, face: Face, joint: Joint, marks: Sequence[Mark], 
 
 
 def seats_at(joint: Joint) -> list[Seat]:
-    """The seats in the two parts that meet at a joint."""
-    return [seat for seat in joint.card.seats.all() if seat.half in (joint.one, joint.other) and seat.on != Seat.On.SHAFT]
+    """The seats that have their place on the face of a joint: of both its parts; at a cover of the cover alone, whose face is its own."""
+    parts = (joint.one,) if is_outside(joint) else (joint.one, joint.other)
+    return [seat for seat in joint.card.seats.all() if seat.half in parts and seat.on != Seat.On.SHAFT]
 
 
 def draw_seats(sheet: Sheet, face: Face, seats: Sequence[Seat]) -> None:

@@ -5,7 +5,8 @@ from __future__ import annotations
 import math
 from collections.abc import Sequence
 
-from engines.models import EngineCard, Fitted, Mark, Seal, Seat, Spec
+from engines.case import joined_anew
+from engines.models import CasePart, EngineCard, Fitted, Mark, Seal, Seat, Spec
 
 
 def _card(name: str, summary: str, seats: list[tuple[str, str, str, dict[str, object]]], **more: object) -> EngineCard:
@@ -133,6 +134,40 @@ def skerry() -> EngineCard:
         source="page 31",
         setup="on the centre bearings",
         held="centre",
+    )
+    return card
+
+
+def eider() -> EngineCard:
+    """A twin whose crank lies in a centre section, each outer half bolted to it."""
+    card = _card(
+        "Eider 440",
+        "hovercraft lift engine, case of three parts",
+        [
+            ("Main, thrust side", "6206 C3", "N7", {"x_mm": 0, "y_mm": 0}),
+            ("Centre main, thrust side", "6207 C3", "N7", {"half": "centre", "stop": "plate", "x_mm": 0, "y_mm": 0}),
+            ("Centre main, fan side", "6207 C3", "N7", {"half": "centre", "stop": "plate", "x_mm": 0, "y_mm": 0}),
+            ("Main, fan side", "6206 C3", "N7", {"half": "right", "x_mm": 0, "y_mm": 0}),
+        ],
+        layout="twin",
+        crank="built_up",
+        stroke_mm=61,
+        left_name="thrust side",
+        right_name="fan side",
+        lifts="left",
+        face_w_mm=230,
+        face_h_mm=180,
+        face_assumed=False,
+    )
+    CasePart.objects.create(card=card, uid="centre", what="centre", name="centre section")
+    joined_anew(card)
+    card.joints.exclude(uid="joint").update(lifts="right")
+    _face(card, _ring(9, 96, 74, (45, 45, 60)), "manual page 22")
+    further = card.joints.exclude(uid="joint").get()
+    bolts = enumerate(_ring(9, 96, 74, (45, 60, 45)), 10)
+    Mark.objects.bulk_create(
+        Mark(card=card, joint=further.uid, name=str(number), x_mm=x, y_mm=y, length_mm=length, torque_nm=10, assumed=False)
+        for number, (x, y, length) in bolts
     )
     return card
 

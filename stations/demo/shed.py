@@ -14,7 +14,7 @@ from shop.defaults import stock_shelves
 from shop.models import Blades, Compound, Driver, Extractor, Gauge, Heater, Person, Press, Puller, PullIn, Shop, Splitter
 from shop.shelves import restock
 from stations.base import BoundStation
-from stations.demo import cards, crank, heating, pushing, taking_down, truing, wheel
+from stations.demo import cards, crank, heating, pushing, taking_down, three_parts, truing, wheel
 from stations.demo.hands import Hands
 from stations.registry import lay_run
 
@@ -104,6 +104,8 @@ class Shed(Hands):
         wheel.on_the_stand(self, turned, now)
         pressed_in = self.job(431, cards.cover(), "cold", "Kick start slips, its cover sings.", now - timedelta(hours=4))
         pushing.cover(self, pressed_in, now)
+        three = self.job(432, cards.eider(), "bottom-end", "Howls at lift-off, oil at both joints.", now - timedelta(days=5))
+        three_parts.twin(self, three, now)
         for card in (corrie, merle, pump, curlew):
             shelve(card)
 

@@ -19,7 +19,7 @@ GASKET, FITTED = Slot(JOINT, Property.GASKET_CRUSHED), Slot(CRANK, Property.SHIM
 def draw(found: EndFloatFacts, canvas: Canvas) -> None:
     unit = canvas.width / 760
     face, left, right = 400.0 * unit, 90.0 * unit, 670.0 * unit  # joint face, and where the rings stand
-    centres, half = found.card.centres, 64.0 * unit if found.card.centres else 4.0 * unit
+    centres, half = found.card.centres, 90.0 * unit if found.card.centres else 4.0 * unit
     _section(found, canvas.sheet, unit, (face, left, right), half)
     links = [
         ("left", Slot(LEFT_CASE, Property.FACE_TO_BEARING), left, face - half, 372.0),
