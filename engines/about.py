@@ -137,6 +137,7 @@ ABOUT: dict[Property, About] = {
     Property.RECIPROCATING_MASS: About("mass", 0.001, 20),
     Property.RECIPROCATING_MASS_BEFORE: About("mass", 0.001, 20),
     Property.GASKET_THICKNESS: About(low=0, high=5),
+    Property.SQUEEZED_OUT: About(WORDS, shared=False),
     Property.CASE_TEMPERATURE: About("temperature", -40, 250),
     Property.FACE_TO_BEARING: About(low=0.5, high=300),
     Property.SECTION_WIDTH: About(low=2, high=500),

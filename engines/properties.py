@@ -142,6 +142,7 @@ class Property(StrEnum):
     SPINDLE_PLAY = "spindle-play"
     # between the halves
     GASKET_THICKNESS = "gasket-thickness"
+    SQUEEZED_OUT = "squeezed-out"
     CASE_TEMPERATURE = "case-temperature"
     FACE_TO_BEARING = "face-to-bearing"
     SECTION_WIDTH = "section-width"

@@ -220,6 +220,7 @@ class Together(TestCase):
         self.assertTrue(self.hands.work().found.faces_together)
         self.assertEqual(len(self.hands.work().found.ordered), 10)
         self.assertEqual(Timer.objects.filter(key="open").count(), 1)
+        self.hands.answer("squeezed-out", "wiped")
         for _number in range(2):
             self.hands.act("round")
         self.hands.act("sign")

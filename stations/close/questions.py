@@ -13,7 +13,7 @@ from stations.base import Method, Question
 from stations.base.asking import method, question
 from stations.base.words import OptionRow, fill
 from stations.close import words
-from stations.close.facts import CloseFacts, fault_of, torque_of
+from stations.close.facts import PASSAGES, SEALANT, CloseFacts, fault_of, torque_of
 from ui.numbers import plain
 
 ask = partial(question, words)
@@ -30,7 +30,9 @@ def questions(found: CloseFacts) -> list[Question]:
         asked.append(ask(found.of(Property.BOLT_TORQUE_INSTEAD), quiet=past, example="12", resolution=0.5))
         asked.append(ask(found.of(Property.REASON), quiet=past))
     if found.bolts_can_be_asked and found.is_closing:
-        asked += [_bolt(found, mark, number) for number in range(1, len(found.rounds) + 1) for mark in found.ordered]
+        rounds = [[_bolt(found, mark, number) for mark in found.ordered] for number in range(1, len(found.rounds) + 1)]
+        wiped = [ask(found.of(Property.SQUEEZED_OUT), quiet=not found.faces_together)] if found.films else []
+        asked += [*rounds[0], *wiped, *(each for bolts in rounds[1:] for each in bolts)]
     return [*asked, *(ask(fault_of(mark), quiet=True, aside=True) for mark in found.ordered)]
 
 
@@ -56,6 +58,10 @@ def methods(found: CloseFacts) -> tuple[Method, ...]:
     chosen = str(found.sealant.pk) if found.sealant else found.between
     offered = [replace(method(words, "sealant", chosen, [*others, *shelf]), key=found.sealant_choice)]
     if found.sealant:
-        offered.append(method(words, "faces", found.own.choice("faces", "one")))
+        offered.append(method(words, "faces", found.faces))
+        for place in PASSAGES if not found.is_outside else ():
+            key = f"{SEALANT}-at-{place}"
+            rows: list[OptionRow] = [*words.METHOD[place][1], *(row for row in shelf if row[0] != str(found.sealant.pk))]
+            offered.append(replace(method(words, place, found.own.choice(key), rows), key=key))
     offered.append(method(words, "threads", found.on_threads))
     return (*offered, method(words, "school", "more" if found.more_than_manual else "manual"))

@@ -29,7 +29,8 @@ def _closed(found: CloseFacts) -> dict[str, Any]:
         "more_because": found.said(Property.REASON) if found.more_than_manual else "",
         "joint": found.between,
         "sealant": found.sealant.name if found.sealant else None,
-        "faces": found.own.choice("faces", "one") if found.sealant else None,
+        "faces": found.faces if found.sealant else None,
+        "films": {film.place: film.product.name for film in found.films},
         "margin_n": round(margin) if math.isfinite(margin) else None,
     }
 

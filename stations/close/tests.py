@@ -134,12 +134,44 @@ class Close(CloseCase):
         self.assertIsNone(clock.ended_at)
         for number in range(3):
             self.hands.round(number)
+        self.hands.answer("squeezed-out", "hidden")
         self.hands.act("sign")
         readings = self.hands.entry.readings.filter(property="bolt-torque", withdrawn_at=None)
         self.assertEqual({each.attempt for each in readings}, {1})  # what was read before stays written
         figures = self.hands.entry.record.content["figures"]
         self.assertIn("Done as asked and not read: 5 places", {line["words"] for line in figures})
         self.assertEqual(self.hands.entry.record.content["unmeasured"], 0)
+
+    def test_each_passage_may_have_its_own_sealant_and_the_first_to_skin_sets_the_clock(self):
+        silicone = Compound.objects.create(name="Red silicone", kind="silicone", open_s=480)
+        anaerobic = Compound.objects.create(name="Purple flange", kind="anaerobic")
+        self.ready()
+        self.hands.choose(sealant=str(silicone.pk))
+        self.hands.choose(**{"sealant-at-water": str(anaerobic.pk)})
+        self.assertEqual((self.plate().state, self.plate().words), ("stop", "That sealant does not hold there"))
+        self.hands.choose(sealant=str(anaerobic.pk))
+        self.hands.choose(**{"sealant-at-water": str(silicone.pk)})
+        work = self.hands.work()
+        self.assertEqual(
+            [(film.place, film.product.name) for film in work.found.films], [("crank", "Purple flange"), ("water", "Red silicone")]
+        )
+        self.assertIn("Purple flange and Red silicone", work.plate().move)
+        self.assertIn("must not meet", " ".join(each.words for each in work.cautions()))
+        self.assertIn("rub it off", " ".join(each.source for each in work.traces()))
+        self.hands.act("close")
+        clock = Timer.objects.get(key="open")
+        self.assertEqual((clock.due_at - clock.started_at).total_seconds(), 480)
+
+    def test_what_squeezed_inside_is_asked_for_before_it_skins(self):
+        self.hands.choose(sealant=str(self.sealant.pk))
+        self.ready()
+        self.assertIn("5 min until it is tacky", self.plate().move)
+        self.assertEqual(self.hands.work().found.faces, "both")
+        self.hands.act("close")
+        self.hands.act("round")
+        self.assertEqual(self.hands.work().next_ask.key, "squeezed-out")
+        self.hands.answer("squeezed-out", "skinned")
+        self.assertIn("blocks oil ways", " ".join(each.words for each in self.hands.work().cautions()))
 
     def test_more_than_the_manual_is_weighed_and_wants_its_reason(self):
         self.hands.choose(school="more")

@@ -11,6 +11,7 @@ from engines.slots import Slot
 from jobs.facts import Finding
 from shop.models import Compound
 from shopmath.amounts import count, mm, newtons, share
+from shopmath.sealing import CRANK
 from shopmath.verdict import Call
 from stations.base import Caution, Question, Said, State, Trace, Verdict, Way, asking, of_call
 from stations.base.words import fill
@@ -70,6 +71,9 @@ def stopped(found: CloseFacts) -> Verdict | None:
         return Verdict(
             State.STOP, Code.JOINT_DIFFERS, values, found.joint_differs, ways=(Way(choice=found.sealant_choice), Way(station="end-float"))
         )
+    if found.unfit and not found.is_closing:
+        named = {"sealant": found.unfit.product.name}
+        return Verdict(State.STOP, Code.NOT_THERE, named, found.unfit.call.code, ways=(Way(choice=found.sealant_choice),))
     if found.is_stopped and found.worst_load:
         torque = Property.BOLT_TORQUE_INSTEAD if found.more_than_manual else Property.BOLT_TORQUE_WANTED
         other = Way(found.of(torque)) if found.more_than_manual or not found.by_card else Way(page="card")
@@ -108,13 +112,15 @@ def _before(found: CloseFacts, asked: list[Question]) -> Verdict:
     if left:
         return Verdict(State.WAIT, Code.READY, {**values, "required": str(left[0])}, "required", "tick")
     if found.sealant:
-        values["sealant"] = found.sealant.name
+        values["sealant"] = listed([film.product.name for film in found.films])
     plan = found.plan
     if plan and plan.state == State.STOP:
         slow = (Way(choice=found.sealant_choice),)
         return Verdict(State.TOO_CLOSE, Code.TOO_LONG, {**_times(plan), "sealant": values["sealant"]}, ways=slow)
     move = {GASKET: "with_gasket", DRY: "with_nothing"}.get(found.between, "with_sealant")
-    move = "beads" if move == "with_sealant" and len(found.joints) > 1 else move
+    if move == "with_sealant" and found.wait_s:
+        move, values["wait"] = "with_solvent", minutes(found.wait_s)
+    move = "beads" if move in ("with_sealant", "with_solvent") and len(found.joints) > 1 else move
     state = State.TOO_CLOSE if worst and worst.state == State.TOO_CLOSE else State.WAIT
     assumed = (Said("engaged", {"times": count(ENGAGED_D, 0.1)}),) if worst else ()
     return Verdict(state, Code.CLOSE, values, reason, move, assumed=assumed)
@@ -125,10 +131,14 @@ def checks(found: CloseFacts) -> tuple[Caution, ...]:
 
 
 def warnings(found: CloseFacts) -> tuple[Caution, ...]:
-    silicone = bool(found.sealant and found.sealant.kind == Compound.Kind.SILICONE)
+    silicone = any(film.product.kind == Compound.Kind.SILICONE and film.place == CRANK for film in found.films)
+    softens = any(film.call.code == "softens_in_coolant" for film in found.films)
+    skinned = found.said(Property.SQUEEZED_OUT) == "skinned"
+    sealed = (*(("petrol",) if silicone else ()), *(("coolant",) if softens else ()), *(("meet",) if found.must_not_meet else ()))
     missing = found.with_fault("missing")
     named = fill(words.WARNINGS["missing"], {"bolts": listed([mark.name for mark in missing])})
-    usual = asking.warnings(words, *(("petrol",) if silicone else ()), "impact", "manual")
+    inside = ("skinned",) if skinned else ("wipe",) if found.films and not found.faces_together else ()
+    usual = asking.warnings(words, *sealed, *inside, "impact", "manual")
     return (*((Caution("missing", named),) if missing else ()), *usual)
 
 
@@ -150,6 +160,8 @@ def sources(found: CloseFacts) -> Iterator[Trace]:
         code = ("more" if why else "no_reason") if found.more_than_manual else "card" if found.by_card else "typed"
         rounds = ", ".join(show(share(each)) for each in found.rounds)
         yield source("rounds", rounds, {"origin": fill(words.ORIGIN[code], {"why": why})})
-    if found.sealant:
-        opens = minutes(found.sealant.open_s) if found.sealant.open_s else words.UNKNOWN
-        yield source("open", opens, {"sealant": found.sealant.name})
+    for film in found.films:
+        opens = minutes(film.product.open_s) if film.product.open_s else words.UNKNOWN
+        yield source("open", opens, {"sealant": film.product.name})
+        values = {"place": words.PLACE[film.place], "clean": words.CLEAN[film.product.kind], "gap": mm(film.by_table.gap_mm.likely, 0.01)}
+        yield source("film", film.product.name, values, estimated=True)

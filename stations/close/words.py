@@ -6,6 +6,7 @@ from django.utils.translation import gettext_lazy as _
 
 from engines.properties import Property
 from shopmath.amounts import newton_metres
+from shopmath.sealing import ANAEROBIC, CRANK, GEARS, SILICONE, SOLVENT, WATER
 from stations.base.words import ON_THREADS, Methods, Options, fixed, plural
 from stations.close.facts import DRY, GASKET, OPEN, SOUND, Code
 
@@ -30,6 +31,7 @@ HEADLINE = {
     Code.TIGHTEN: _("Tighten the bolts"),
     Code.CLOSED: _("Case is closed"),
     Code.TOO_LONG: _("Too long for this sealant"),
+    Code.NOT_THERE: _("That sealant does not hold there"),
 }
 REASON = {
     Code.ON_THE_TRAY: _("{places}."),
@@ -50,7 +52,8 @@ REASON = {
     "first": _("Faces, dowels, screens and O-rings first; then the sealant, thin."),
     "required": _("{required}"),
     Code.CLOSED: _("{bolts} bolts in {rounds} rounds."),
-    Code.TOO_LONG: _("{sealant} stays open {left}; beads, parts and the first round of every joint take {needed}."),
+    "swells_in_petrol": _("{sealant} at the crank's chamber: silicone swells in petrol and lets go."),
+    Code.TOO_LONG: _("{sealant} stays open {left}; beads, drying, parts and the first round of every joint take {needed}."),
     "progress": _("{done} of {to_do} done. Crosswise from the middle, by hand first."),
     "progress_open": _("{done} of {to_do} done. {open}"),
 }
@@ -66,6 +69,8 @@ NEXT = {
     "ask": _("{question}"),
     "tick": _("Tick the required checks."),
     "with_sealant": _("{sealant} on, thin, then close: the order begins at the middle."),
+    Code.NOT_THERE: _("Another one for the crank's chamber; this one may stay at the passage."),
+    "with_solvent": _("{sealant} on, thin; {wait} until it is tacky, then close: the order begins at the middle."),
     "beads": _("{sealant} on every joint, thin: its clock runs from the first bead to the last bolt of the first round."),
     Code.TOO_LONG: _("A slower sealant, or a second pair of hands. Lay no bead before."),
     "with_gasket": _("Gasket in, dry, then close: the order begins at the middle."),
@@ -85,17 +90,24 @@ QUESTION = {
     Property.REASON: _("Why more than the manual?"),
     Property.BOLT_TORQUE: _("Bolt {part} to {torque}"),
     Property.FASTENER_FAULT: _("Bolt {part}: how is it?"),
+    Property.SQUEEZED_OUT: _("What squeezed out inside?"),
 }
 WHERE = {
     Property.BOLT_TORQUE_WANTED: _("manual; better on the card"),
     Property.BOLT_TORQUE_INSTEAD: _("checked against bolt and thread"),
     Property.REASON: _("the job sheet carries it"),
+    Property.SQUEEZED_OUT: _("through the case's mouth, before it skins; then on with the bolts"),
     Property.BOLT_TORQUE: _("round {round} of {rounds}; {size}"),
 }
 SIZE, SIZE_LONG = _("{thread}"), _("{thread}, {length} long")
 SKIP = {Property.BOLT_TORQUE: _("done, at {torque}")}
 OPTIONS: Options = {
     Property.GEARS: (("all", _("every gear selects")), ("not", _("one does not")), ("none", _("no gears in it"))),
+    Property.SQUEEZED_OUT: (
+        ("wiped", _("wiped off, still soft")),
+        ("hidden", _("cannot be reached"), _("so it was laid thin")),
+        ("skinned", _("it has skinned"), _("it may come off in strings")),
+    ),
     Property.FASTENER_FAULT: (
         (SOUND, _("sound"), _("a good bolt in a good thread")),
         ("snapped", _("it snapped"), _("the shank is in the case")),
@@ -115,6 +127,7 @@ LABEL = {
     Property.REASON: _("why more than the manual"),
     Property.BOLT_TORQUE: _("bolt {part}, round {stage}"),
     Property.FASTENER_FAULT: _("bolt {part} and its thread"),
+    Property.SQUEEZED_OUT: _("what squeezed out inside"),
 }
 
 METHOD: Methods = {
@@ -123,6 +136,8 @@ METHOD: Methods = {
         ((GASKET, _("a gasket"), _("dry")), (DRY, _("nothing"), _("faces as they are"))),
     ),
     "faces": (_("On"), (("one", _("one face, thin")), ("both", _("both faces")))),
+    WATER: (_("At a water passage"), (("", _("as the rest")),)),
+    GEARS: (_("At the gearbox"), (("", _("as the rest")),)),
     "threads": (_("Threads are"), ON_THREADS),
     "school": (
         _("Torque"),
@@ -144,6 +159,10 @@ CHECKS = {
     "hand": (_("Every bolt in its own place by length, turned in by hand."), False),
 }
 WARNINGS = {
+    "coolant": _("Some solvent-based sealants soften in coolant: look at its sheet before it keeps water."),
+    "meet": _("Anaerobic and silicone must not meet: neither grips over the other. End one before the other begins."),
+    "wipe": _("Thin, and none within 2 mm of an oil way: what squeezes inside is wiped off before it skins."),
+    "skinned": _("Skinned sealant inside comes off in strings and blocks oil ways: wash it out, or open the case again."),
     "petrol": _("Silicone swells in petrol: not for a joint that petrol wets."),
     "missing": _("Bolt {bolts} was missing when the case came: find one of its thread and length."),
     "impact": _("Nothing run home with an impact tool: the last turns are felt, then measured."),
@@ -156,6 +175,7 @@ SOURCE = {
     ),
     "rounds": (_("Rounds"), _("order from the places on the face; torque {origin}")),
     "open": (_("Open time"), _("{sealant}, its own sheet")),
+    "film": (_("Film"), _("{place}; fills up to {gap}; clean with: {clean}")),
 }
 ORIGIN = {
     "card": _("from the card"),
@@ -164,6 +184,12 @@ ORIGIN = {
     "no_reason": _("more than the manual, no reason yet"),
 }
 UNKNOWN = _("unknown")
+PLACE = {CRANK: _("crank's chamber"), WATER: _("water passage"), GEARS: _("gearbox, or a cover")}
+CLEAN = {
+    ANAEROBIC: _("gasket remover or a plastic scraper, then a cleaner that leaves no film"),
+    SOLVENT: _("brake cleaner or acetone, a rag; no scraper"),
+    SILICONE: _("peel and rub it off; no solvent takes it, and none may stay where another kind goes"),
+}
 ON_DRAWING = {
     "no_bolts": _("no bolts on the card yet: tap them onto its face"),
     "failed": _("bolt {bolt}"),
