@@ -68,6 +68,11 @@ def units_typed(work: BoundStation) -> dict[str, str]:
     return found | {each.kind: each.unit for each in work.readings if each.canonical is not None and not each.withdrawn_at}
 
 
+def offers_whole(work: BoundStation) -> bool:
+    """Whether there is work on all seats at once, or on what sits in none."""
+    return work.station.goes_whole and (work.station.at_once or work.job.card.fitted.exists())
+
+
 def page_data(work: BoundStation, ask: str | None = None, error: BadInput | None = None, typed: str = "") -> dict[str, Any]:
     """Everything the working screen shows."""
     run = [(stage, BY_KEY[stage.key].name, station_address(work.job.tag, stage.key)) for stage in work.job.run.all() if stage.key in BY_KEY]
@@ -96,6 +101,7 @@ def page_data(work: BoundStation, ask: str | None = None, error: BadInput | None
         "notes": notes(work),
         "run": run,
         "seats": seats,
+        "offers_whole": offers_whole(work),
         "slider": work.slider(),
         "timers": [timer for timer in work.job.timers.all() if not timer.ended_at and not timer.long_over(now)],
         "pictures": [(photo, pinned(photo)) for photo in photos_of(work.stage, work.seat)] if getattr(work.stage, "pictured", True) else [],

@@ -162,7 +162,7 @@ class TheDemo(TestCase):
         cls.now = timezone.now()
         Shed("gannet-and-gull-7").fill(cls.now)
 
-    def test_it_has_fifteen_engines_a_heat_in_progress_and_every_page_answers_in_few_questions(self):
+    def test_it_has_sixteen_engines_a_heat_in_progress_and_every_page_answers_in_few_questions(self):
         self.assertEqual(Job.objects.filter(gone_at=None).count(), 15)
         self.client.force_login(person("skipper"))
         heat = Job.objects.get(number=412).timers.get(key="heat")

@@ -10,7 +10,7 @@ from django.views.decorators.http import require_GET
 
 from engines.models import Seat
 from jobs.models import Job
-from stations.answering import WHOLE, Answer, find_work, log_of, page_data
+from stations.answering import WHOLE, Answer, find_work, log_of, offers_whole, page_data
 from stations.base import BoundStation
 from stations.registry import BOOK_IN, at_station
 from ui.addresses import job_number
@@ -35,13 +35,15 @@ def station_page(request: HttpRequest, tag: str, key: str, seat: int | None = No
         if _all_at_once(work):
             return redirect("seat", tag=work.job.tag, key=key, seat=WHOLE)
         first = _seat_in_hand(work)
+        if first is None and offers_whole(work):
+            return redirect("seat", tag=work.job.tag, key=key, seat=WHOLE)
         return redirect("seat", tag=work.job.tag, key=key, seat=first.pk) if first else redirect("card", tag=tag)
     return Answer(work, request.GET.get("ask")).render(request)
 
 
 def _all_at_once(work: BoundStation) -> bool:
     """Whether a station that goes seat by seat is best taken up whole: it is begun so, or two seats of one half wait untouched."""
-    if not work.station.whole:
+    if not work.station.at_once:
         return False
     begun: dict[int | None, Any] = dict(work.stage.entries.order_by("pk").values_list("seat_id", "signed_at"))
     if None in begun:

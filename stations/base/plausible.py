@@ -6,6 +6,8 @@ import math
 
 from engines.about import COUNT, WORDS
 from engines.plausible import ALIKE, ASKED, USUAL
+from engines.slots import Slot
+from jobs.models import Reading
 from shopmath import typos
 from shopmath.amounts import Amount
 from shopmath.quantity import CANONICAL, Quantity
@@ -29,12 +31,14 @@ def why_unlikely(work: Bound, ask: Question, quantity: Quantity) -> typos.Unlike
     low, high = USUAL.get(slot.what, (-math.inf, math.inf))
     if ask.expects is not None:
         return typos.why_unlikely(quantity.canonical, [ask.expects], factor=ASKED, low=low, high=high)
-    others = [
-        each.canonical
-        for each in work.readings
-        if each.property == slot.what and each.canonical is not None and not each.withdrawn_at and each.ask != ask.key
-    ]
+    others = [each.canonical for each in work.readings if each.canonical is not None and each.ask != ask.key and _is_alike(each, slot)]
     return typos.why_unlikely(quantity.canonical, others, factor=ALIKE.get(slot.what, 0.0), low=low, high=high)
+
+
+def _is_alike(reading: Reading, slot: Slot) -> bool:
+    """Whether a reading stands for the same property at the same stage; round one part, of that part alone."""
+    alike = reading.property == slot.what and reading.stage == slot.at.stage and not reading.withdrawn_at
+    return alike and (slot.at.clock is None or (reading.subject is not None and reading.subject.uid == slot.part.uid))
 
 
 def said(found: typos.Unlikely, ask: Question, quantity: Quantity) -> str:

@@ -112,7 +112,9 @@ class Station:
     binds: Callable[..., Any]
     by_seat: bool = False
     built: bool = True
-    whole: Station | None = None  # of a station that goes seat by seat: the work on all of them at once
+    whole: Station | None = None  # of a station that goes seat by seat: the work on all of them at once, or on what sits in none
+    whole_name: Sentence = ""  # what its page calls that work
+    at_once: bool = False  # whether that is how it is best taken up, where two seats of one part wait
     from_log: bool = True  # whether readings may be read in afterwards from a gauge's own log
     equipment: Mapping[str, str] = field(default_factory=dict)  # choices that name a thing on the shelves: key, or `key-`, -> shelf
     passing: frozenset[str] = frozenset()  # choices that mean something only while the work runs, and go into no file

@@ -71,6 +71,8 @@ class Code(StrEnum):
     CIRCLIP_LOOSE = "circlip loose"
     TOO_LITTLE_FORCE = "too little force"
     HOME = "home"
+    NO_PARTS = "no parts"
+    PARTS_IN = "parts in"
 
 
 FAILED = {STOPPED: Code.STOPPED, CROOKED: Code.CROOKED, LOOSE: Code.LOOSE}

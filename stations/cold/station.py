@@ -1,46 +1,11 @@
-"""Fitting without heat: a ring tapped, pressed or drawn into its seat, planned, started square, judged by what it took and how it lies."""
+"""Fit cold: ring by ring into its seat; pins, bushes and plugs together in one entry."""
 
 from __future__ import annotations
 
-from engines.properties import Property
-from stations.base import Room, Station
-from stations.cold import actions, drawing, questions, verdict, words
-from stations.cold.facts import cold_facts
+from dataclasses import replace
 
-STATION = Station(
-    key="fit-cold",
-    name=words.NAME,
-    binds=Room,
-    by_seat=True,
-    drawn=True,
-    from_log=False,
-    words=words,
-    done=words.DONE,
-    rebuilds=True,
-    equipment={"press": "presses"},
-    gives=(Property.FIT_OUTCOME, Property.CIRCLIP, Property.BEARING_HOME, Property.SEAT_SIZE, Property.RING_SIZE, Property.WALL_THICKNESS),
-    each_round=frozenset(
-        {
-            Property.SEATING_DEPTH,
-            Property.SEATING_GAP,
-            Property.FIT_OUTCOME,
-            Property.SCREW_TURNS_DONE,
-            Property.SCREW_TORQUE,
-            Property.PRESS_PEAK,
-            Property.CIRCLIP,
-        }
-    ),
-    facts=cold_facts,
-    questions=questions.questions,
-    methods=questions.methods,
-    verdict=verdict.verdict,
-    checks=verdict.checks,
-    checks_past=lambda found: bool(found.outcome),
-    warnings=verdict.warnings,
-    sources=verdict.sources,
-    derived=verdict.derived,
-    draw=drawing.draw,
-    actions=actions.actions,
-    gates_signing=False,
-    result=verdict.result,
-)
+from stations.cold import words
+from stations.cold.one_seat import ONE_SEAT
+from stations.cold.parts.station import PARTS
+
+STATION = replace(ONE_SEAT, whole=PARTS, whole_name=words.PINS)

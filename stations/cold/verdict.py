@@ -6,7 +6,6 @@ from collections.abc import Iterator
 from functools import partial
 from typing import Any
 
-from engines.fits import bearing_of
 from engines.properties import Property
 from engines.slots import At
 from jobs.facts import Finding
@@ -237,7 +236,7 @@ def result(found: ColdFacts) -> dict[str, Any]:
         "schema": "fit-cold/1",
         "core_version": core_version,
         "on": found.seat.on,
-        "bearing": bearing_of(found.seat).designation,
+        "bearing": found.bearing.designation,
         "way": found.way,
         "oiled": found.is_oiled,
         "interference_mm": [round(each, 4) for each in grip] if grip else None,

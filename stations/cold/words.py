@@ -37,6 +37,10 @@ HEADLINE: Sentences = {
     Code.HOME: _("Home"),
 }
 REASON = {
+    "no_parts": _("Pins, bushes and plugs that go into the case stand on its card."),
+    "parts_in": plural("{count} part is at its depth, and even.", "{count} parts are at their depths, and even.", "count"),
+    "parts_close": _("Too close to tell: {parts}."),
+    "parts_out": _("Not as it should be: {parts}."),
     **BY_LIMIT,
     Code.NO_PLAN: _("{said}"),
     Code.SEAT_IS_OUT: _("Inspect signed this seat as out; it has not been measured since."),
@@ -75,6 +79,7 @@ NEXT = {
     "seat_circlip": _("Push the ring home, then seat the circlip."),
     "push_on": _("Push it on where it stands out, then measure again."),
     "measure_or_sign": _("Measure ring and seat, or sign with this call."),
+    "put_on_card": _("Put them on the card, with their fit and their depth."),
     "sign": _("Sign this entry."),
 }
 DETAIL = {
@@ -93,7 +98,9 @@ ASSUMED = {
     "metal": _("metal of the case"),
 }
 WAY = {"tap": _("a driver and a hammer"), "press": _("the press"), "draw": _("the screw")}
-RING = {"outer ring": _("outer ring"), "inner ring": _("inner ring")}
+RING = {"outer ring": _("outer ring"), "inner ring": _("inner ring"), "end": _("end of the part")}
+PINS = _("Pins and bushes")
+PART_IN_HAND, EVERY_PART = _("In hand"), _("Every part in, or left, first.")
 RING_END, CUP_END = _("the flat face of its {ring}"), _("its marked end, which is the hard one")
 DRIVER, ANY_DRIVER = _("driver {name}"), _("a driver {low} to {high} over {inside}")
 TURNS_WANTED = _("{turns} lead to the shoulder")

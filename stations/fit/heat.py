@@ -22,7 +22,7 @@ from stations.fit.setup import ROOM_C
 LONGEST_S = 7200.0  # a clock never shows more
 OF_THE_HEAT = (Property.AIR_TEMPERATURE, Property.HEATER_SETTING, Property.HEAT_TARGET, Property.CHILL_STAY, Property.NOTE)
 AS_BEFORE = (Property.HEATER_SETTING, Property.HEAT_TARGET, Property.CHILL_STAY)  # what stays set from one heat to the next
-HOME = ("dropped", "tapped", "in")  # answers after which a part is where it belongs
+HOME = ("dropped", "tapped", "in", "home")  # answers after which a part is where it belongs
 EACH_HEAT = frozenset(
     {
         Property.HEATER_SETTING,

@@ -190,6 +190,7 @@ NOT_TRIED_ROW = ("later", _("not in"), _("it waits for a reheat"))
 AS_CARD, AS_FOUND = _("as the card says ({source})"), _("as it was found")
 LABEL = {**shared.LABEL, **assembly.LABEL, Property.WAY_SETTLED: _("which way round {part} goes")}
 LIMIT_FROM: dict[str, str] = {}
+WHOLE_NAME = _("One heat")
 HALF_TAB = _("{Side}, one heat")
 METHOD_OVEN, METHOD_TAB = _("Heat the half in"), _("What is in hand")
 CHILLED, NOT_CHILLED = _("chilled: {chiller}"), _("not chilled")
