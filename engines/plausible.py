@@ -32,6 +32,7 @@ USUAL: dict[Property, tuple[float, float]] = {  # in the kind's own unit (mm, NÂ
     Property.BIG_END_SIDE_PLAY: (0, 2),
     Property.BIG_END_RADIAL_PLAY: (0, 0.5),
     Property.SMALL_END_PLAY: (0, 0.5),
+    Property.SMALL_END_TILT: (0, 6),
     Property.KEY_STEP: (-2, 2),
     Property.AIR_GAP: (0, 2),
     Property.RIM_RUNOUT: (0, 2),

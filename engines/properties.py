@@ -212,6 +212,10 @@ class Property(StrEnum):
     BIG_END_SIDE_PLAY = "big-end-side-play"
     BIG_END_RADIAL_PLAY = "big-end-radial-play"
     SMALL_END_PLAY = "small-end-play"
+    SMALL_END_TILT = "small-end-tilt"
+    OIL_SLOT = "oil-slot"
+    BIG_END_WIDTH = "big-end-width"
+    ROD_LENGTH = "rod-length"
     SMALL_END_BORE = "small-end-bore"
     WIDTH_OVER_WEBS = "width-over-webs"
     BAR_SPAN = "bar-span"
@@ -241,6 +245,7 @@ LIMITS: dict[Property, Any] = {  # what a figure of the card may limit, in the t
     Property.BIG_END_SIDE_PLAY: _("big-end side play"),
     Property.BIG_END_RADIAL_PLAY: _("big-end radial play"),
     Property.SMALL_END_PLAY: _("play of the small end"),
+    Property.SMALL_END_TILT: _("tilt of the rod at its small end"),
     Property.SMALL_END_BORE: _("small-end bore"),
     Property.WIDTH_OVER_WEBS: _("width over the webs"),
     Property.ROD_BEND: _("bend of the rod, over 100 mm"),

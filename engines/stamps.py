@@ -15,9 +15,9 @@ from django.db import connections
 
 from engines.models import EngineCard
 
-PARTS = ("seats", "seals", "marks", "specs", "case_parts", "joints")
+PARTS = ("seats", "seals", "marks", "specs", "fitted", "case_parts", "joints")
 KEPT = 128  # cards; about 9 kB each with twenty bolts
-TABLES = ("engines_enginecard", *(f"engines_{part}" for part in ("seat", "seal", "mark", "spec", "casepart", "joint")))
+TABLES = ("engines_enginecard", *(f"engines_{part}" for part in ("seat", "seal", "mark", "spec", "fitted", "casepart", "joint")))
 
 
 def whole(card: EngineCard) -> EngineCard:

@@ -13,7 +13,6 @@ from shopmath.checks import BadInput, gettext_noop, not_negative, positive
 
 SHOULDER = 0.19  # of (outside − bore), from the pitch circle
 CLEAR_MM = 0.3  # a driver's diameter off the bore it runs in, or the shaft it runs over
-END_CLEAR_MM = 0.5  # that a driver stays under the outside of a part it follows into its hole
 LAND_MM = 0.8  # of the ring's face a driver must land on, on diameter
 SPRING = 0.5  # share of a seal's section, from its shaft, that lip and spring take
 
@@ -55,21 +54,6 @@ class Window:
 def _shoulders(bearing: Bearing) -> tuple[float, float, float]:
     pitch, section = (bearing.bore_mm + bearing.outside_mm) / 2, bearing.outside_mm - bearing.bore_mm
     return pitch, pitch - SHOULDER * section, pitch + SHOULDER * section
-
-
-def end_of_part(outside_mm: float, bore_mm: float = 0.0) -> Window:
-    """For a pin, bush or plug: on its whole end, under its outside so that it may follow the part into its hole.
-
-    Examples
-    --------
-    >>> window = end_of_part(20, 14)
-    >>> window.outside_high_mm, window.refusal(19, 12), window.refusal(21, 12)
-    (19.5, '', 'its 21.0 mm would rub; 19.5 mm clears')
-    """
-    positive("outside_mm", outside_mm)
-    not_negative("bore_mm", bore_mm)
-    middle = (outside_mm + bore_mm) / 2
-    return Window("end", middle, outside_mm - END_CLEAR_MM, 0.0, middle, "the whole end, half a millimetre under its outside")
 
 
 def outer_ring(bearing: Bearing) -> Window:

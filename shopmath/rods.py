@@ -58,3 +58,34 @@ def lean(small_end_mm: float, big_end_mm: float, span_mm: float, uncertainty_mm:
     span = positive("span_mm", span_mm)
     difference = abs(finite("small_end_mm", small_end_mm) - finite("big_end_mm", big_end_mm))
     return Lean(difference / span * OVER_MM, math.sqrt(2) * not_negative("uncertainty_mm", uncertainty_mm) / span * OVER_MM)
+
+
+def play_of_tilt_mm(tilt_mm: float, length_mm: float, width_mm: float) -> float:
+    """Radial play at the big end that lets the small end rock by so much along the crank, mm.
+
+    Parameters
+    ----------
+    tilt_mm : float
+        Of the small end, from one stop to the other, mm.
+    length_mm, width_mm : float
+        Of the rod from middle to middle, and of the big end's bearing, mm.
+
+    Returns
+    -------
+    float
+
+    Raises
+    ------
+    BadInput
+        A negative tilt, a length or width not above 0, NaN or infinity.
+
+    Source
+    ------
+    Proportion: the rod rocks about the middle of its bearing, whose edges take up the play.
+
+    Examples
+    --------
+    >>> round(play_of_tilt_mm(1.5, 110, 16), 3)
+    0.218
+    """
+    return not_negative("tilt_mm", tilt_mm) * positive("width_mm", width_mm) / positive("length_mm", length_mm)

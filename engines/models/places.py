@@ -181,6 +181,7 @@ class Fitted(OfCard):
         BUSH = "bush", _("bush")
         PLUG = "plug", _("plug")
         RUBBER = "rubber", _("rubber bush")
+        HOLE = "hole", _("hole left open")
 
     METALS = ("42crmo4", "c45", "100cr6", "bronze-wrought", "bronze-cast", "brass", "al-6082")
 
@@ -225,6 +226,11 @@ class Fitted(OfCard):
     @property
     def side_name(self) -> str:
         return self.card.side(self.half)
+
+    @property
+    def goes_in_tight(self) -> bool:
+        """Whether it is pushed or dropped into its hole by its fit; a hole left open has nothing in it."""
+        return self.kind not in (self.Kind.RUBBER, self.Kind.HOLE)
 
     @property
     def pieces(self) -> list[str]:

@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterator
 from typing import Any
 
-from engines.parts import CRANK
+from engines.parts import CRANK, rod
 from engines.properties import Property
 from engines.slots import Slot
 from shopmath.amounts import celsius
@@ -19,6 +19,7 @@ from stations.common.press_joint.facts import JointFacts
 from stations.common.press_joint.predicted import PREDICTION
 
 ORDER, SCORED = Slot(CRANK, Property.PARTS_ORDER), Slot(CRANK, Property.SCORED)
+OIL_SLOT = Slot(rod(1), Property.OIL_SLOT)
 
 
 def asks(found: JointFacts) -> list[Question]:
@@ -28,6 +29,7 @@ def asks(found: JointFacts) -> list[Question]:
     if found.plan and not found.is_stopped:
         asked.append(questions.peak(words, found))
     if past:
+        asked.append(asking.question(words, OIL_SLOT, questions.sides(found), optional=True))
         asked.append(asking.question(words, ORDER, optional=True))
         asked.append(asking.question(words, SCORED))
     return asked
@@ -85,6 +87,7 @@ def result(found: JointFacts) -> dict[str, Any]:
         **verdict.result(found),
         "phase_deg": found.own.value(questions.THROW_ANGLE),
         "scored": scored == "yes" if scored else None,
+        "oil_slot": found.own.said(OIL_SLOT),
         "order": found.own.said(ORDER),
     }
 
@@ -98,7 +101,15 @@ STATION = Station(
     as_found=True,
     equipment={"press": "presses"},
     prediction=PREDICTION,
-    gives=(Property.THROW_ANGLE, Property.PIN_DIAMETER, Property.PIN_HOLE, Property.PIN_LENGTH, Property.WEB_WALL, Property.WEB_WIDTH),
+    gives=(
+        Property.OIL_SLOT,
+        Property.THROW_ANGLE,
+        Property.PIN_DIAMETER,
+        Property.PIN_HOLE,
+        Property.PIN_LENGTH,
+        Property.WEB_WALL,
+        Property.WEB_WIDTH,
+    ),
     facts=apart_facts,
     questions=asks,
     methods=methods,

@@ -48,19 +48,22 @@ ASSUMED = joint.ASSUMED
 QUESTION = {
     **joint.QUESTION,
     Property.PRESS_PEAK: _("Peak force when it released"),
+    Property.OIL_SLOT: joint.OIL_SLOT,
     Property.PARTS_ORDER: _("Parts, order and sides"),
     Property.SCORED: _("Is a hole or the pin scored?"),
 }
 WHERE = {
     **joint.WHERE,
     Property.PRESS_PEAK: _("pump slowly, watch the needle"),
+    Property.OIL_SLOT: joint.OIL_SLOT_WHERE,
     Property.PARTS_ORDER: _("as they came, left to right"),
     Property.THROW_ANGLE: _("from the first pin, counter-clockwise seen from the right end"),
 }
-SKIP = {**joint.SKIP, Property.PARTS_ORDER: _("nothing noted")}
-OPTIONS: Options = {Property.SCORED: (("yes", _("yes")), ("no", _("no")))}
+SKIP = {**joint.SKIP, Property.OIL_SLOT: _("not looked at"), Property.PARTS_ORDER: _("nothing noted")}
+OPTIONS: Options = {Property.OIL_SLOT: joint.OIL_SLOT_FACES, Property.SCORED: (("yes", _("yes")), ("no", _("no")))}
 LABEL = {
     **joint.LABEL,
+    Property.OIL_SLOT: joint.OIL_SLOT_LABEL,
     Property.PARTS_ORDER: _("parts, order and sides"),
     Property.SCORED: _("hole or pin scored"),
 }

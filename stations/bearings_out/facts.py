@@ -71,6 +71,7 @@ class BearingsOutFacts:
     own: Own
     shelves: Shelves | None
     seal: Seal | None
+    wall_mm: float | None = None  # of its boss, where that was measured
 
     @property
     def part(self) -> Part:
@@ -194,7 +195,7 @@ class BearingsOutFacts:
             return None
         grip = fit_of_limits(self.fit.inner.limits, self.fit.outer.limits)
         least, most = grip.min_interference_mm, grip.max_interference_mm
-        wall = typical_wall_mm(self.fit.nominal_mm)
+        wall = self.wall_mm or typical_wall_mm(self.fit.nominal_mm)
         pushed = cold_fit(self.card, self.seat, self.bearing, (least, (least + most) / 2, most), wall, oiled=False)
         return cold_force(pushed) if most > 0 else None
 
@@ -328,4 +329,6 @@ def bearings_out_facts(given: Given) -> BearingsOutFacts:
     """What Bearings out knows of the seat in hand, built once for a page or an act."""
     assert given.seat is not None
     given.seat.card = given.card
-    return BearingsOutFacts(given.card, given.seat, given.own, given.shelves, given.card.seal_in_front_of(given.seat))
+    wall = given.facts.best(given.seat.part, Property.WALL_THICKNESS)
+    seal = given.card.seal_in_front_of(given.seat)
+    return BearingsOutFacts(given.card, given.seat, given.own, given.shelves, seal, wall.value if wall else None)

@@ -330,7 +330,9 @@ class FittedForm(PlainTextMixin, forms.ModelForm):
                     inside=size(data["bore_mm"]), outside=size(data["d_mm"])
                 ),
             )
-        for name in ("hole_code", "part_code") if data.get("d_mm") and data.get("kind") != Fitted.Kind.RUBBER else ():
+        for name in (
+            ("hole_code", "part_code") if data.get("d_mm") and data.get("kind") not in (Fitted.Kind.RUBBER, Fitted.Kind.HOLE) else ()
+        ):
             try:
                 limits(data[name], data["d_mm"])
             except BadInput as error:

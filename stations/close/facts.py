@@ -8,7 +8,7 @@ from enum import StrEnum
 from functools import cached_property
 
 from engines.case import is_outside, joints_of
-from engines.models import EngineCard, Joint, Mark
+from engines.models import EngineCard, Fitted, Joint, Mark
 from engines.parts import JOINT
 from engines.properties import Property
 from engines.slots import At, Slot
@@ -137,6 +137,14 @@ class CloseFacts:
     @cached_property
     def clock(self) -> Timer | None:
         return next((each for each in self.timers if each.key == self.clock_key and each.attempt >= self.since), None)
+
+    @property
+    def holes(self) -> list[str]:
+        """Holes of these parts that the card has as left open."""
+        parts = {uid for joint in self.joints for uid in (joint.one, joint.other)}
+        return (
+            [each.name for each in self.card.fitted.all() if each.kind == Fitted.Kind.HOLE and each.half in parts] if self.card.pk else []
+        )
 
     # the face
 

@@ -5,7 +5,7 @@ from datetime import timedelta
 from django.test import TestCase
 from django.utils import timezone
 
-from engines.models import EngineCard, Mark
+from engines.models import EngineCard, Fitted, Mark
 from jobs.models import Timer, TrayPlace
 from shop.models import Compound
 from shopmath.closure import Bolt, bolt_order
@@ -161,6 +161,14 @@ class Close(CloseCase):
         self.hands.act("close")
         clock = Timer.objects.get(key="open")
         self.assertEqual((clock.due_at - clock.started_at).total_seconds(), 480)
+
+    def test_a_hole_left_open_is_ticked_before_the_case_is_closed(self):
+        Fitted.objects.create(card=self.made.card, name="Oil gallery, front", kind="hole", d_mm=8, length_mm=10, half="right")
+        self.hands.answer("gears", "all")
+        for key in ("clean", "in"):
+            self.hands.post("tick", key=key, on="1")
+        self.assertIn("meant to stay open: Oil gallery, front", self.plate().line)
+        self.assertIn("Oil gallery", self.hands.act("close"))
 
     def test_what_squeezed_inside_is_asked_for_before_it_skins(self):
         self.hands.choose(sealant=str(self.sealant.pk))

@@ -108,9 +108,9 @@ def _before(found: CloseFacts, asked: list[Question]) -> Verdict:
     reason = worst.code if worst else "first"
     if asked:
         return Verdict(State.WAIT, Code.READY, values, reason, "ask")
-    left = [said for key, (said, required) in words.CHECKS.items() if required and key not in found.own.ticked]
+    left = [caution.words for caution in checks(found) if caution.gate and caution.key not in found.own.ticked]
     if left:
-        return Verdict(State.WAIT, Code.READY, {**values, "required": str(left[0])}, "required", "tick")
+        return Verdict(State.WAIT, Code.READY, {**values, "required": left[0]}, "required", "tick")
     if found.sealant:
         values["sealant"] = listed([film.product.name for film in found.films])
     plan = found.plan
@@ -127,7 +127,9 @@ def _before(found: CloseFacts, asked: list[Question]) -> Verdict:
 
 
 def checks(found: CloseFacts) -> tuple[Caution, ...]:
-    return asking.checks(words)
+    holes = {"holes": listed(found.holes)}
+    rows = ((key, said, required) for key, (said, required) in words.CHECKS.items() if key != "holes" or found.holes)
+    return tuple(Caution(key, fill(said, holes), required) for key, said, required in rows)
 
 
 def warnings(found: CloseFacts) -> tuple[Caution, ...]:

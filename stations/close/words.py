@@ -156,6 +156,7 @@ TIMER = {OPEN: _("sealant sets")}
 CHECKS = {
     "clean": (_("Both faces clean, dry, no old sealant in threads or oil ways."), True),
     "in": (_("Dowels, screens, O-rings and thrust washers in, each seen."), True),
+    "holes": (_("Plugged, or meant to stay open: {holes}."), True),
     "hand": (_("Every bolt in its own place by length, turned in by hand."), False),
 }
 WARNINGS = {

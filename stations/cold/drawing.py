@@ -70,7 +70,7 @@ def _shaft(found: ColdFacts, canvas: Canvas, middle: float, unit: float) -> None
 
 
 def _ring(found: ColdFacts, canvas: Canvas, middle: float, unit: float, top: float) -> None:
-    """Both rings and a ball, or a cup with its needles, to the part's own proportions."""
+    """Both rings and a ball, a cup with its needles, or a plain pin or bush, to the part's own proportions."""
     outside = OUTER_PX * unit
     bore = outside * found.bearing.bore_mm / found.bearing.outside_mm
     section = outside - bore
@@ -83,6 +83,9 @@ def _ring(found: ColdFacts, canvas: Canvas, middle: float, unit: float, top: flo
             else:
                 canvas.sheet.rect(a, y, b - a, high, cls)
 
+        if found.is_plain:
+            box(bore, outside, top, HIGH, "cold")
+            continue
         if found.bearing.is_drawn_cup:
             box(outside - 0.3 * section, outside, top, HIGH, "cold")
             box(bore, outside - 0.34 * section, top + 12, HIGH - 24, "ball")

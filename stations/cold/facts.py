@@ -124,6 +124,11 @@ class ColdFacts:
         return self.seat.stop == Seat.Stop.THROUGH or self.bearing.is_drawn_cup
 
     @property
+    def is_plain(self) -> bool:
+        """Whether it is a pin or a bush, which has no rings."""
+        return False
+
+    @property
     def has_circlip(self) -> bool:
         return self.seat.stop == Seat.Stop.CIRCLIP
 

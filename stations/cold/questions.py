@@ -45,7 +45,7 @@ def questions(found: ColdFacts) -> list[Question]:
 
 
 def _sizes(found: ColdFacts, quiet: bool) -> list[Question]:
-    named = words.OF_A_SHAFT if found.onto_shaft else words.OF_A_CASE
+    named = words.OF_A_SHAFT if found.onto_shaft else words.OF_A_PART if found.is_plain else words.OF_A_CASE
     known = found.seat_known
     skip = known.measured_at if known.measured_here is None and known.is_measured_before else ""
     asked = []

@@ -180,6 +180,8 @@ def _lies(found: ColdFacts) -> Way:
 
 
 def _check_values(found: ColdFacts) -> dict[str, Any]:
+    if found.is_plain:
+        return {"end": words.PLAIN_END}
     ring = {"ring": words.RING[found.window.presses_on]}
     return {"end": words.CUP_END if found.bearing.is_drawn_cup else fill(words.RING_END, ring)}
 

@@ -35,6 +35,8 @@ HEADLINE: Sentences = {
     Code.CIRCLIP_LOOSE: _("Circlip not home"),
     Code.TOO_LITTLE_FORCE: _("Less force than any fit takes"),
     Code.HOME: _("Home"),
+    Code.NO_PARTS: _("Nothing to fit"),
+    Code.PARTS_IN: _("Parts are in"),
 }
 REASON = {
     "no_parts": _("Pins, bushes and plugs that go into the case stand on its card."),
@@ -101,6 +103,7 @@ WAY = {"tap": _("a driver and a hammer"), "press": _("the press"), "draw": _("th
 RING = {"outer ring": _("outer ring"), "inner ring": _("inner ring"), "end": _("end of the part")}
 PINS = _("Pins and bushes")
 PART_IN_HAND, EVERY_PART = _("In hand"), _("Every part in, or left, first.")
+PLAIN_END = _("the whole of its end, a driver a little smaller than the hole")
 RING_END, CUP_END = _("the flat face of its {ring}"), _("its marked end, which is the hard one")
 DRIVER, ANY_DRIVER = _("driver {name}"), _("a driver {low} to {high} over {inside}")
 TURNS_WANTED = _("{turns} lead to the shoulder")
@@ -113,6 +116,7 @@ MEASURED, NONE_FITS = _("measured"), _("none in this range")
 TOO_FAR = _("{value} is more than {far} from the nominal {nominal}. Measure again, or correct the engine card.")
 
 OF_A_CASE = {Property.SEAT_SIZE: _("Bore of the seat"), Property.RING_SIZE: _("Outside of the bearing")}
+OF_A_PART = {Property.SEAT_SIZE: _("Bore of the hole"), Property.RING_SIZE: _("Outside of the part")}
 OF_A_SHAFT = {Property.SEAT_SIZE: _("Shaft at the seat"), Property.RING_SIZE: _("Bore of the bearing")}
 QUESTION = {
     Property.WALL_THICKNESS: _("Metal round the seat"),

@@ -239,7 +239,7 @@ def curlew() -> EngineCard:
 
 def cover() -> EngineCard:
     """A cover alone, with a ball bearing and a needle shell."""
-    return _card(
+    card = _card(
         "Plover 125, kick cover",
         "kart engine, a cover",
         [
@@ -251,3 +251,8 @@ def cover() -> EngineCard:
         face_h_mm=120,
         face_assumed=False,
     )
+    for name, d, bore, length, part_code in (("Kick lever bush", 22, 18, 18, "s6"), ("Return spring pin", 8, 0, 24, "p6")):
+        kind, metal = ("bush", "bronze-wrought") if bore else ("pin", "100cr6")
+        sizes = {"d_mm": d, "bore_mm": bore, "length_mm": length, "part_code": part_code, "metal": metal}
+        Fitted.objects.create(card=card, name=name, kind=kind, half="right", source="drawing", **sizes)
+    return card

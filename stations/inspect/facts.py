@@ -14,7 +14,7 @@ from jobs.facts import Facts, Own
 from shop.shelves import Shelves
 from shopmath.balance import balance_factor, hung_for_factor_g
 from shopmath.bearings.keeping import KEEP, MAY_STAY
-from shopmath.rods import BEND_MM, TWIST_MM, lean
+from shopmath.rods import BEND_MM, TWIST_MM, lean, play_of_tilt_mm
 from shopmath.verdict import combined, severity
 from stations.base import Given, Said
 from stations.inspect.figures import Bounds, Figure, of_card, step_of, uncertainty_of
@@ -27,6 +27,7 @@ BARS = {Property.ROD_BEND: UPRIGHT, Property.ROD_TWIST: FLAT}  # how the rod lie
 SPREAD_MM = 0.05  # width over the webs, one place against another: shop rule
 WIDTHS = tuple(Slot(CRANK, Property.WIDTH_OVER_WEBS, At(angle_deg=angle)) for angle in (0.0, 90.0, 180.0, 270.0))
 PLAYS = (Property.BIG_END_RADIAL_PLAY, Property.BIG_END_SIDE_PLAY)
+TILT = (Property.SMALL_END_TILT, Property.ROD_LENGTH, Property.BIG_END_WIDTH)
 TWO_RODS = (EngineCard.Layout.TWIN, EngineCard.Layout.FLAT_TWIN, EngineCard.Layout.VEE)
 STAYS = (KEEP, MAY_STAY)
 
@@ -137,7 +138,7 @@ class InspectFacts:
     def crank_figures(self) -> list[Figure]:
         """Plays, small end, width over the webs."""
         slots = [Slot(each, what) for each in self.rods for what in PLAYS]
-        slots.append(Slot(rod(1), Property.SMALL_END_PLAY))
+        slots += [Slot(rod(1), Property.SMALL_END_PLAY), Slot(rod(1), Property.SMALL_END_TILT)]
         found = []
         for slot in slots:
             fact = self.own.fact(slot)
@@ -145,6 +146,12 @@ class InspectFacts:
                 bounds = of_card(self.known.limit(slot.what))
                 found.append(Figure(slot.what, (slot,), fact.value, fact.uncertainty or 0.0, bounds, step_of([fact])))
         return [*found, *self._widths()]
+
+    @property
+    def play_by_tilt(self) -> float | None:
+        """The radial play at the big end that the tilt of the rod comes from, mm; None where it was not measured."""
+        tilt, length, width = (self.own.value(Slot(rod(1), each)) for each in TILT)
+        return play_of_tilt_mm(tilt, length, width) if tilt is not None and length and width else None
 
     def _widths(self) -> list[Figure]:
         facts = [fact for slot in WIDTHS if (fact := self.own.fact(slot))]

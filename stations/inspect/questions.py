@@ -70,11 +70,23 @@ def _crank(found: InspectFacts, ask: Any) -> list[Question]:
             example = "0.30" if what == Property.BIG_END_SIDE_PLAY else "0.00"
             asked.append(_size(found, ask, Slot(each, what), gauges[what], {"of": suffix}, example=example))
     asked.append(_size(found, ask, Slot(rod(1), Property.SMALL_END_PLAY), ("dial",), example="0.02"))
+    asked += _tilt(found, ask)
     asked += [_size(found, ask, slot, CALLIPERS, {"where": words.WEB_PLACE[slot.at.angle_deg or 0]}, example="52.05") for slot in WIDTHS]
     asked.append(ask(Slot(CRANK, Property.DAMAGE)))
     if found.is_damaged:
         asked.append(ask(Slot(CRANK, Property.DAMAGE_WHERE)))
     return [*asked, ask(Slot(CRANK, Property.MASSES))]
+
+
+def _tilt(found: InspectFacts, ask: Any) -> list[Question]:
+    """How far the small end rocks sideways: asked where the card limits it, else aside; with the rod's sizes it tells the radial play."""
+    aside = {} if found.known.limit(Property.SMALL_END_TILT) else {"quiet": True, "aside": True}
+    ask = partial(question, words, **{"quiet": ask.keywords.get("quiet", False), **aside})
+    asked = [_size(found, ask, Slot(rod(1), Property.SMALL_END_TILT), ("dial",), example="1.2")]
+    if found.own.has(Slot(rod(1), Property.SMALL_END_TILT)):
+        asked.append(_size(found, ask, Slot(rod(1), Property.ROD_LENGTH), CALLIPERS, example="110"))
+        asked.append(_size(found, ask, Slot(rod(1), Property.BIG_END_WIDTH), CALLIPERS, example="16"))
+    return asked
 
 
 def _size(

@@ -103,6 +103,19 @@ class TheCrank(InspectCase):
         self.hands.say(Slot(rod(1), Property.SMALL_END_PLAY), "0.02")
         self.assertEqual(self.hands.found.crank_figures[0].state, "")
 
+    def test_the_tilt_of_the_small_end_is_asked_where_the_card_limits_it_and_tells_the_radial_play(self):
+        tilt = Slot(rod(1), Property.SMALL_END_TILT)
+        asked = {ask.slot: ask.quiet for ask in self.hands.work().wanted}
+        self.assertTrue(asked[tilt])
+        Spec.objects.create(card=self.made.card, name="Rod tilt", property="small-end-tilt", high=2.0, source="page 64")
+        self.assertFalse(next(ask.quiet for ask in self.hands.work().wanted if ask.slot == tilt))
+        for what, text in ((Property.SMALL_END_TILT, "2.6"), (Property.ROD_LENGTH, "110"), (Property.BIG_END_WIDTH, "16")):
+            self.hands.say(Slot(rod(1), what), text)
+        found = next(each for each in self.hands.found.crank_figures if each.code == Property.SMALL_END_TILT)
+        self.assertEqual(found.state, "out")
+        self.assertAlmostEqual(self.hands.found.play_by_tilt, 0.378, places=3)
+        self.assertIn("0.38 mm", [trace.value for trace in self.hands.work().traces()])
+
     def test_without_a_limit_a_figure_is_recorded_and_not_judged(self):
         self.hands.say(RADIAL, "0.02")
         found = self.hands.found.crank_figures[0]

@@ -22,7 +22,7 @@ from stations.base.limits import limit_values
 from stations.base.station import station_name
 from stations.base.words import LIMIT_FROM, fill, say
 from stations.inspect import words
-from stations.inspect.facts import MASSES, ROD, Code, InspectFacts, worst_of
+from stations.inspect.facts import MASSES, ROD, WHOLE, Code, InspectFacts, worst_of
 from stations.inspect.figures import Figure
 from stations.inspect.questions import next_tab, tab_name
 from stations.inspect.seats import SeatFound
@@ -266,6 +266,8 @@ def sources(found: InspectFacts) -> Iterator[Trace]:
             low, high = ((None if end is None else mm(end, each.step)) for end in (each.bounds.low, each.bounds.high))
             values |= {"verdict": words.STATE[each.state], "limits": between(low, high)}
         yield source("judged" if each.state else "unjudged", show(each.amount), values)
+    if found.play_by_tilt is not None and found.tab == WHOLE:
+        yield source("tilt", show(mm(found.play_by_tilt, 0.01)), estimated=True)
     if found.seat:
         yield from _seat_sources(found.seat)
 

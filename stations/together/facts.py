@@ -6,7 +6,7 @@ from dataclasses import dataclass
 from enum import StrEnum
 from functools import cached_property
 
-from engines.parts import CRANK, rod
+from engines.parts import CRANK, HALVES, rod
 from engines.properties import Property
 from engines.slots import At, Slot
 from jobs.facts import Fact
@@ -19,6 +19,7 @@ from stations.common.press_joint.questions import THROW_ANGLE
 
 WIDTHS = tuple(Slot(CRANK, Property.WIDTH_OVER_WEBS, At(angle_deg=angle)) for angle in (0.0, 90.0, 180.0, 270.0))
 AS_IT_GOES = Slot(CRANK, Property.WIDTH_AS_IT_GOES)
+OIL_SLOT = Slot(rod(1), Property.OIL_SLOT)
 SIDE_PLAY = Slot(rod(1), Property.BIG_END_SIDE_PLAY)
 PHASE_DEG = 0.25  # shop rule where the card says nothing
 PHASE_U_DEG = 0.1
@@ -29,6 +30,7 @@ class Code(StrEnum):
     """What a call at Together can say."""
 
     NO_GRIP = "no grip"
+    ROD_TURNED = "rod turned"
     SQUARE_FIRST = "square first"
     LOOSE = "loose"
     MEASURE_NOW = "measure now"
@@ -64,6 +66,12 @@ class TogetherFacts(JointFacts):
     def holds_nothing(self) -> bool:
         """Whether pin and hole as measured leave no interference at all."""
         return bool(self.grip and self.grip.value + self.grip.uncertainty <= 0)
+
+    @property
+    def rod_turned(self) -> str:
+        """How the rod stood before, where it stands the other way round now; empty where it does not, or nobody looked."""
+        now, was = self.own.said(OIL_SLOT), self.known.said(OIL_SLOT.part, OIL_SLOT.what)
+        return was if now in HALVES and was in HALVES and now != was else ""
 
     @cached_property
     def widths(self) -> list[Fact]:

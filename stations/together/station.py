@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterator
 from typing import Any
 
+from engines.parts import HALVES
 from engines.properties import Property
 from shopmath.amounts import mm
 from stations.base import Caution, Method, Question, Room, State, Station, Trace, Verdict, Way, asking
@@ -14,7 +15,7 @@ from stations.common.press_joint import drawing, questions, verdict
 from stations.common.press_joint.predicted import PREDICTION
 from stations.common.press_joint.questions import THROW_ANGLE
 from stations.together import words
-from stations.together.facts import AS_IT_GOES, SIDE_PLAY, WIDTHS, Code, Judged, TogetherFacts, together_facts
+from stations.together.facts import AS_IT_GOES, OIL_SLOT, SIDE_PLAY, WIDTHS, Code, Judged, TogetherFacts, together_facts
 from ui.numbers import show
 
 MOST_STOPS = 20  # at which the width is measured as it goes
@@ -23,6 +24,8 @@ MOST_STOPS = 20  # at which the width is measured as it goes
 def asks(found: TogetherFacts) -> list[Question]:
     past = found.peak_n is not None
     asked = questions.sizes(words, found, past)
+    noted = found.known.said(OIL_SLOT.part, OIL_SLOT.what) in HALVES
+    asked.append(asking.question(words, OIL_SLOT, questions.sides(found), anew=True, quiet=past or not noted, aside=not noted))
     if not found.plan or found.is_stopped:
         return asked
     thick: dict[str, Any] = {"gauges": ("micrometer", "calliper"), "resolution": 0.01, "example": "52.05"}
@@ -42,6 +45,9 @@ def call(found: TogetherFacts, asked: list[Question]) -> Verdict:
     if before:
         return before
     assert found.plan is not None
+    if found.evidence is None and found.rod_turned:
+        said = {"side": found.card.side(found.rod_turned)}
+        return Verdict(State.STOP, Code.ROD_TURNED, said, ways=(Way(OIL_SLOT),))
     if found.evidence is None:
         if found.holds_nothing and found.grip:
             ways = (Way(page="run"), Way(station="inspect"))
@@ -103,6 +109,7 @@ def result(found: TogetherFacts) -> dict[str, Any]:
         **verdict.result(found),
         "evidence": found.evidence.state if found.evidence else None,
         "widths_mm": [fact.value for fact in found.widths],
+        "oil_slot": found.own.said(OIL_SLOT),
         "side_play_mm": found.own.value(SIDE_PLAY),
         "phase_deg": found.own.value(THROW_ANGLE),
     }

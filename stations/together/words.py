@@ -21,6 +21,7 @@ DONE = _("crank pressed together")
 HEADLINE: Sentences = {
     **joint.HEADLINE,
     Code.NO_GRIP: _("No interference"),
+    Code.ROD_TURNED: _("Rod is the other way round"),
     Code.SQUARE_FIRST: _("Square it first"),
     Code.LOOSE: _("Joint is loose"),
     Code.MEASURE_NOW: _("Measure it now"),
@@ -40,12 +41,14 @@ REASON = {
     **joint.REASON,
     "sizing": _("Pin and hole measured clean tell how it will grip, before any force does."),
     Code.NO_GRIP: _("{interference}: nothing holds it."),
+    Code.ROD_TURNED: _("Its oil slot faced the {side} before it was parted: turned, its big end runs dry."),
     "loose": _("{peak} is under the {low} that even a slack joint takes: loose, not to be used."),
     "tight": _("{peak} is over the {high} expected: crooked, scored, or tighter than measured."),
     "grips": _("{peak} lies between {low} and {high}: it grips as it should."),
 }
 NEXT = {
     **joint.NEXT,
+    Code.ROD_TURNED: _("Turn the rod before anything is pressed."),
     Code.NO_GRIP: _("Take another pin or another web. No compound makes a press joint."),
     "press_slowly": _("Press slowly, stop for width and side play. Under {low} at the end it is loose and must not be used."),
     Code.LOOSE: _("Apart again: another pin or web. It would turn under load."),
@@ -61,6 +64,7 @@ ASSUMED = joint.ASSUMED
 WEB_PLACE = {0.0: _("at the pin"), 90.0: _("at 90°"), 180.0: _("at 180°"), 270.0: _("at 270°")}
 QUESTION = {
     **joint.QUESTION,
+    Property.OIL_SLOT: joint.OIL_SLOT,
     Property.PRESS_PEAK: _("Peak force on the way in"),
     Property.WIDTH_AS_IT_GOES: _("Width over the webs, as it goes"),
     Property.WIDTH_OVER_WEBS: _("Width over the webs {where}"),
@@ -68,16 +72,18 @@ QUESTION = {
 }
 WHERE = {
     **joint.WHERE,
+    Property.OIL_SLOT: joint.OIL_SLOT_WHERE,
     Property.PRESS_PEAK: _("its highest, not its last"),
     Property.WIDTH_AS_IT_GOES: _("stop and measure now and then"),
     Property.WIDTH_OVER_WEBS: _("rim to rim"),
     Property.BIG_END_SIDE_PLAY: _("rod pushed to one side, blade in at the other"),
     Property.THROW_ANGLE: _("as it is now"),
 }
-SKIP = {**joint.SKIP, Property.WIDTH_AS_IT_GOES: _("near enough")}
-OPTIONS: Options = {}
+SKIP = {**joint.SKIP, Property.OIL_SLOT: _("not looked at"), Property.WIDTH_AS_IT_GOES: _("near enough")}
+OPTIONS: Options = {Property.OIL_SLOT: joint.OIL_SLOT_FACES}
 LABEL = {
     **joint.LABEL,
+    Property.OIL_SLOT: joint.OIL_SLOT_LABEL,
     Property.WIDTH_AS_IT_GOES: _("width over the webs, as it went"),
     Property.WIDTH_OVER_WEBS: _("width over the webs at {angle}°"),
     Property.BIG_END_SIDE_PLAY: _("side play, {part}"),

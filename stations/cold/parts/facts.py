@@ -63,7 +63,7 @@ class PartFacts(ColdFacts):
 
     @cached_property
     def window(self) -> drivers.Window:
-        return drivers.end_of_part(self.thing.d_mm, self.thing.bore_mm)
+        return drivers.pin_end(self.thing.d_mm)
 
     @cached_property
     def deep(self) -> Call | None:
@@ -92,6 +92,10 @@ class PartFacts(ColdFacts):
         return True
 
     @property
+    def is_plain(self) -> bool:
+        return True
+
+    @property
     def is_done(self) -> bool:
         """Whether nothing is left to do with it."""
         return bool(self.outcome) and (not self.went_in or self.seated is not None)
@@ -103,7 +107,7 @@ class PartFacts(ColdFacts):
 
 def part_facts(given: Given) -> PartFacts:
     """What is known of every part, and which is in hand: the one chosen, else the first that is not in."""
-    things = [thing for thing in given.card.fitted.all() if thing.kind != Fitted.Kind.RUBBER]
+    things = [thing for thing in given.card.fitted.all() if thing.goes_in_tight]
     every = tuple(_of(given, thing) for thing in things)
     chosen = next((each for each in every if each.thing.uid == given.own.choice(TAB) and not each.is_done), None)
     left = chosen or next((each for each in every if not each.is_done), None) or next(iter(reversed(every)), None)

@@ -5,7 +5,7 @@ from __future__ import annotations
 from types import ModuleType
 from typing import Any
 
-from engines.parts import CRANK
+from engines.parts import CRANK, HALVES
 from engines.properties import Property
 from engines.slots import Slot
 from shop.models import Gauge
@@ -95,3 +95,8 @@ def methods(station: ModuleType, found: JointFacts) -> list[Method]:
     rows: list[OptionRow] = [(str(each.pk), each.name, each.capacity_text) for each in found.presses]
     press = [method(station, "press", str(found.press.pk), rows)] if found.press else []
     return [*press, *(method(station, key, found.chosen(key)) for key in ("joint", "condition", "warmth"))]
+
+
+def sides(found: JointFacts) -> dict[str, str]:
+    """What the engine calls its sides, for an answer that names one."""
+    return {side: found.card.side(side) for side in HALVES}

@@ -9,7 +9,7 @@ from engines.properties import Property
 from shop.models import Gauge, Press
 from stations.common.press_joint.facts import at
 from stations.split.tests import Halves
-from stations.together.facts import SIDE_PLAY, WIDTHS
+from stations.together.facts import OIL_SLOT, SIDE_PLAY, WIDTHS
 from tests.shed import job
 
 SIZES = ((Property.PIN_LENGTH, "16"), (Property.WEB_WALL, "10"), (Property.WEB_WIDTH, "80"), (Property.PIN_BORE, ""))
@@ -277,3 +277,24 @@ class Together(PressCase):
         self.assertEqual((self.plate().state, self.plate().words), ("out", "Throws are turned"))
         self.hands.answer("throw-angle", "180.1")
         self.assertEqual(self.plate().state, "in")
+
+
+class TheRod(PressCase):
+    """Which way the rod's oil slot faces is noted as it comes apart, and asked before it is pressed together."""
+
+    station = "together"
+
+    def test_a_rod_the_other_way_round_is_stop_before_anything_is_pressed(self):
+        apart = Presser(self.made)
+        apart.sizes()
+        apart.tick_all()
+        apart.peak("36 kN")
+        for ask, text in ((OIL_SLOT.key, "left"), ("parts-order", ""), ("scored", "no")):
+            apart.answer(ask, text)
+        apart.act("sign")
+        self.hands.answer(OIL_SLOT.key, "right")
+        self.hands.sizes(*MEASURED)
+        self.assertEqual((self.plate().state, self.plate().words), ("stop", "Rod is the other way round"))
+        self.assertIn("faced the drive side", self.plate().line)
+        self.hands.answer(OIL_SLOT.key, "left")
+        self.assertNotEqual(self.plate().state, "stop")

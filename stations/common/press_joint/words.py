@@ -5,7 +5,7 @@ from __future__ import annotations
 from django.utils.translation import gettext_lazy as _
 
 from engines.properties import Property
-from stations.base.words import Methods, Options, Sentences
+from stations.base.words import Methods, OptionRow, Options, Sentences
 from stations.common.press_joint.facts import Code
 
 HEADLINE: Sentences = {
@@ -144,3 +144,11 @@ ON_DRAWING = {
 FORCE_AXIS = _("peak, as a share of the likeliest force")
 FORCES, PREDICTED, BAND = _("Press forces"), _("predicted"), _("low to high estimate")
 BAND_HELD = _("{inside} of {count} inside; the middle one {middle} of the likely")
+
+OIL_SLOT, OIL_SLOT_WHERE = _("Oil slot of the rod faces"), _("or the mark on its shank")
+OIL_SLOT_LABEL = _("oil slot of {part}")
+OIL_SLOT_FACES: tuple[OptionRow, ...] = (
+    ("left", _("the {left}")),
+    ("right", _("the {right}")),
+    ("none", _("neither: both sides alike")),
+)

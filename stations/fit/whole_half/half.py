@@ -50,7 +50,7 @@ class Half(Heated):
     def halves(self) -> list[str]:
         """The halves into which something goes hot."""
         hot = [seat.half for seat in self.seats if seat.on == Seat.On.CASE]
-        hot += [part.half for part in self.fitted if part.kind != Fitted.Kind.RUBBER]
+        hot += [part.half for part in self.fitted if part.goes_in_tight]
         return [uid for uid, _name in case_choices(self.card) if uid in hot]
 
     @property
@@ -67,7 +67,8 @@ class Half(Heated):
     @cached_property
     def assemblies(self) -> list[Assembly]:
         """Parts with an order, a direction, an end depth or a middle to be found."""
-        found = [part for part in self.fitted if part.pieces or part.angle_deg is not None or part.kind == Fitted.Kind.RUBBER]
+        there = [part for part in self.fitted if part.kind != Fitted.Kind.HOLE]
+        found = [part for part in there if part.pieces or part.angle_deg is not None or part.kind == Fitted.Kind.RUBBER]
         return [Assembly(part, self.own, self.card.part_called(part.half)) for part in found]
 
     @cached_property

@@ -114,7 +114,7 @@ def parts_of(seats: Iterable[Seat], fitted: Iterable[Fitted], half: str, choice:
     here = {part.key for part in found}
     for each in fitted:
         key, chosen = each.uid, choice.get(each.uid, usual)
-        if each.half != half or each.kind == Fitted.Kind.RUBBER or not chosen.taken:
+        if each.half != half or not each.goes_in_tight or not chosen.taken:
             continue
         after = (each.after.uid,) if each.after and each.after.uid in here else ()
         marking = f"⌀ {size(each.d_mm)} × {size(each.length_mm)}"
