@@ -163,7 +163,7 @@ class TheDemo(TestCase):
         Shed("gannet-and-gull-7").fill(cls.now)
 
     def test_it_has_sixteen_engines_a_heat_in_progress_and_every_page_answers_in_few_questions(self):
-        self.assertEqual(Job.objects.filter(gone_at=None).count(), 15)
+        self.assertEqual(Job.objects.filter(gone_at=None).count(), 16)
         self.client.force_login(person("skipper"))
         heat = Job.objects.get(number=412).timers.get(key="heat")
         self.assertGreater(heat.due_at, self.now)

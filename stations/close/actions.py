@@ -61,8 +61,8 @@ def close(bound: Any) -> None:
     """The faces go together; a sealant that sets gets its clock."""
     found: CloseFacts = bound.found
     bound.move(Hands.CLOSING, None if found.joints[0].is_first else found.of(Property.CASE_CLOSED))
-    if found.open_s:
-        clocks.start(bound, found.clock_key, "wait", found.open_s, OPEN)
+    if found.films.open_s:
+        clocks.start(bound, found.clock_key, "wait", found.films.open_s, OPEN)
 
 
 def begin_again(bound: Any) -> None:

@@ -17,17 +17,16 @@ from jobs.models import Timer, TrayPlace
 from shop.models import Compound
 from shopmath.closure import STAGES, Bolt, BoltLoad, bolt_load, bolt_order, open_time_left
 from shopmath.materials import get
-from shopmath.sealing import CRANK, GEARS, WATER, Sealing, must_not_meet, sealing, suits
 from shopmath.threads import AS_RECEIVED, STATES
 from shopmath.verdict import STOP, Call
 from stations.base import Given
+from stations.close.films import Films, films_of
 
 ENGAGED_D = 1.5  # depth of thread in the case, diameters: estimate where nobody has measured
 USUAL_UTS_MPA = 200.0
 BOLT_S, CLOSE_S, BEAD_S = 7.0, 60.0, 90.0  # seconds a bolt takes a round, putting parts together, a bead round a face: estimate
 SEALANTS = (Compound.Kind.ANAEROBIC, Compound.Kind.SOLVENT, Compound.Kind.SILICONE)
 GASKET, DRY, SEALANT = "gasket", "dry", "sealant"
-PASSAGES = (WATER, GEARS)  # stretches of a joint that may carry a sealant of their own
 SOUND = "sound"  # a bolt that had a fault, put right
 CANNOT_HOLD = ("snapped", "stripped")
 OPEN = "open"  # the sealant's clock
@@ -52,20 +51,6 @@ class Code(StrEnum):
     CLOSED = "closed"
     TOO_LONG = "too long"
     NOT_THERE = "not there"
-
-
-@dataclass(frozen=True)
-class Film:
-    """A sealant on a stretch of the joint: what that keeps, the product, and its kind by the table."""
-
-    place: str
-    product: Compound
-    by_table: Sealing
-
-    @property
-    def call(self) -> Call:
-        """Whether it stands what it keeps."""
-        return suits(self.product.kind, self.place)
 
 
 class Hands(StrEnum):
@@ -279,46 +264,14 @@ class CloseFacts:
         return next((each for each in self.sealants if str(each.pk) == chosen), None)
 
     @cached_property
-    def films(self) -> list[Film]:
-        """The sealant of each stretch: of the joint, and of a passage in it that was given one of its own."""
-        if self.sealant is None:
-            return []
-        found = [Film(CRANK, self.sealant, sealing(self.sealant.kind))] if not self.is_outside else []
-        for place in PASSAGES if not self.is_outside else ():
-            chosen = self.own.choice(f"{SEALANT}-at-{place}")
-            other = next((each for each in self.sealants if str(each.pk) == chosen), None)
-            found += [Film(place, other, sealing(other.kind))] if other and other != self.sealant else []
-        return found or [Film(GEARS, self.sealant, sealing(self.sealant.kind))]
-
-    @property
-    def tells_passages(self) -> bool:
-        """Whether the passages of the joint were told apart, so that the first sealant is that of the crank's chamber alone."""
-        return len(self.films) > 1
-
-    @property
-    def unfit(self) -> Film | None:
-        """A sealant that does not stand what it keeps."""
-        return next((film for film in self.films if self.tells_passages and film.call.state == STOP), None)
-
-    @property
-    def must_not_meet(self) -> bool:
-        return bool(must_not_meet([film.product.kind for film in self.films]))
-
-    @property
-    def open_s(self) -> float | None:
-        """How long the shortest-lived of the sealants stays open, by its own sheet; None where none has one."""
-        return min((film.product.open_s for film in self.films if film.product.open_s), default=None)
-
-    @property
-    def wait_s(self) -> float:
-        """How long the slowest film dries before the faces meet: estimate of its kind."""
-        return max((60 * film.by_table.wait_min.likely for film in self.films if film.by_table.wait_min), default=0.0)
+    def films(self) -> Films:
+        """The sealant of each stretch of the joint."""
+        return films_of(self.sealant, self.sealants, lambda place: self.own.choice(f"{SEALANT}-at-{place}"), outside=self.is_outside)
 
     @property
     def faces(self) -> str:
         """On one face or both: as chosen, else as its kind is used."""
-        usual = "both" if self.films and self.films[0].by_table.both_faces else "one"
-        return self.own.choice("faces", usual)
+        return self.own.choice("faces", self.films.usual_faces)
 
     @property
     def sealants(self) -> list[Compound]:
@@ -377,9 +330,9 @@ class CloseFacts:
     @cached_property
     def plan(self) -> Call | None:
         """The sealant's time against all that is to be done, before the first bead goes on; None without a sealant that dries."""
-        if self.is_closing or not self.open_s or not self.ordered:
+        if self.is_closing or not self.films.open_s or not self.ordered:
             return None
-        return open_time_left(self.open_s, 0.0, [self.wait_s, *self.steps_s])
+        return open_time_left(self.films.open_s, 0.0, [self.films.wait_s, *self.steps_s])
 
     @property
     def is_stopped(self) -> bool:

@@ -13,7 +13,8 @@ from stations.base import Method, Question
 from stations.base.asking import method, question
 from stations.base.words import OptionRow, fill
 from stations.close import words
-from stations.close.facts import PASSAGES, SEALANT, CloseFacts, fault_of, torque_of
+from stations.close.facts import SEALANT, CloseFacts, fault_of, torque_of
+from stations.close.films import PASSAGES
 from ui.numbers import plain
 
 ask = partial(question, words)

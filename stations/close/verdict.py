@@ -71,9 +71,9 @@ def stopped(found: CloseFacts) -> Verdict | None:
         return Verdict(
             State.STOP, Code.JOINT_DIFFERS, values, found.joint_differs, ways=(Way(choice=found.sealant_choice), Way(station="end-float"))
         )
-    if found.unfit and not found.is_closing:
-        named = {"sealant": found.unfit.product.name}
-        return Verdict(State.STOP, Code.NOT_THERE, named, found.unfit.call.code, ways=(Way(choice=found.sealant_choice),))
+    if found.films.unfit and not found.is_closing:
+        named = {"sealant": found.films.unfit.product.name}
+        return Verdict(State.STOP, Code.NOT_THERE, named, found.films.unfit.call.code, ways=(Way(choice=found.sealant_choice),))
     if found.is_stopped and found.worst_load:
         torque = Property.BOLT_TORQUE_INSTEAD if found.more_than_manual else Property.BOLT_TORQUE_WANTED
         other = Way(found.of(torque)) if found.more_than_manual or not found.by_card else Way(page="card")
@@ -118,8 +118,8 @@ def _before(found: CloseFacts, asked: list[Question]) -> Verdict:
         slow = (Way(choice=found.sealant_choice),)
         return Verdict(State.TOO_CLOSE, Code.TOO_LONG, {**_times(plan), "sealant": values["sealant"]}, ways=slow)
     move = {GASKET: "with_gasket", DRY: "with_nothing"}.get(found.between, "with_sealant")
-    if move == "with_sealant" and found.wait_s:
-        move, values["wait"] = "with_solvent", minutes(found.wait_s)
+    if move == "with_sealant" and found.films.wait_s:
+        move, values["wait"] = "with_solvent", minutes(found.films.wait_s)
     move = "beads" if move in ("with_sealant", "with_solvent") and len(found.joints) > 1 else move
     state = State.TOO_CLOSE if worst and worst.state == State.TOO_CLOSE else State.WAIT
     assumed = (Said("engaged", {"times": count(ENGAGED_D, 0.1)}),) if worst else ()
@@ -136,7 +136,7 @@ def warnings(found: CloseFacts) -> tuple[Caution, ...]:
     silicone = any(film.product.kind == Compound.Kind.SILICONE and film.place == CRANK for film in found.films)
     softens = any(film.call.code == "softens_in_coolant" for film in found.films)
     skinned = found.said(Property.SQUEEZED_OUT) == "skinned"
-    sealed = (*(("petrol",) if silicone else ()), *(("coolant",) if softens else ()), *(("meet",) if found.must_not_meet else ()))
+    sealed = (*(("petrol",) if silicone else ()), *(("coolant",) if softens else ()), *(("meet",) if found.films.must_not_meet else ()))
     missing = found.with_fault("missing")
     named = fill(words.WARNINGS["missing"], {"bolts": listed([mark.name for mark in missing])})
     inside = ("skinned",) if skinned else ("wipe",) if found.films and not found.faces_together else ()
