@@ -186,6 +186,11 @@ class SealsFacts:
     seals: tuple[SealFound, ...]
 
     @property
+    def case(self) -> str:
+        """What its outside is: rubber, which most are, or bare metal, whose force can be reckoned."""
+        return "metal" if self.own.choice("case") == "metal" else "rubber"
+
+    @property
     def in_hand(self) -> SealFound:
         chosen = self.own.choice(TAB)
         return next((each for each in self.seals if each.seal.uid == chosen), self.seals[0])

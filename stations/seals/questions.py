@@ -73,4 +73,4 @@ def tabs(found: SealsFacts) -> Method:
 
 
 def methods(found: SealsFacts) -> tuple[Method, ...]:
-    return (method(words, "when", found.own.choice("when", "after")),)
+    return (method(words, "when", found.own.choice("when", "after")), method(words, "case", found.case))

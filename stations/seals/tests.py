@@ -68,6 +68,13 @@ class UnderTheLip(SealsCase):
 
 
 class TheSeals(SealsCase):
+    def test_the_force_is_told_of_a_bare_metal_case_and_not_of_rubber(self):
+        self.assertIn(("Force", "not known"), [(trace.label, trace.value) for trace in self.hands.work().traces()])
+        self.hands.choose(case="metal")
+        force = next(trace for trace in self.hands.work().traces() if trace.label == "Force, metal case")
+        self.assertTrue(force.estimated)
+        self.assertIn("kN", force.value)
+
     def test_a_seal_of_another_place_is_stop_and_its_place_is_named(self):
         self.hands.one(self.drive, shaft="17", bore="40.1")
         plate = self.plate()

@@ -7,8 +7,8 @@ from functools import partial
 from typing import Any
 
 from engines.properties import Property
-from shopmath.amounts import Amount, mm
-from shopmath.seals import CLOCKS, DEPTH_MM, SealSeat, lips_for
+from shopmath.amounts import Amount, mm, newtons
+from shopmath.seals import CLOCKS, DEPTH_MM, SealSeat, lips_for, metal_case_force_n
 from shopmath.verdict import severity
 from stations.base import Caution, Contradiction, Question, Result, Said, Scale, State, Trace, Verdict, Way, asking, of_call
 from stations.base.limits import limit_values
@@ -17,6 +17,7 @@ from stations.seals import words
 from stations.seals.facts import Code, SealFound, SealsFacts, depth_of
 from stations.seals.questions import is_open, next_seal
 from ui.numbers import band, show, trade
+from ui.tables import from_table
 
 source = partial(asking.source, words)
 STEP = 0.01
@@ -151,6 +152,11 @@ def sources(found: SealsFacts) -> Iterator[Trace]:
     yield source("driver", outside, {"inside": mm(of.window.inside_low_mm, 0.1)}, estimated=True)
     others = ", ".join(each.name for each in of.drivers[1:3]) or words.OF_THE_SHELF
     yield source("drivers", of.drivers[0].name if of.drivers else words.NONE, {"others": others})
+    if found.case == "metal":
+        force = metal_case_force_n(of.bore_mm, seal.width_mm)
+        yield source("force", band(newtons(force.low), newtons(force.high)), {"basis": from_table(force.basis)}, estimated=True)
+    else:
+        yield source("force_rubber", words.NOT_RECKONED)
     if of.lip_speed and of.runout_most_mm:
         rpm = {"rpm": Amount(of.rpm or 0.0, "speed", 1.0), "lips": _lips(of)}
         yield source("lip_speed", show(Amount(of.lip_speed, "surface_speed", 0.1)), rpm)

@@ -113,13 +113,15 @@ METHOD: Methods = {
             ("before", _("before the crank"), _("sleeve over the shaft")),
             ("after", _("after the crank"), _("the shaft guides it")),
         ),
-    )
+    ),
+    "case": (_("Its outside is"), (("rubber", _("rubber-covered")), ("metal", _("bare metal")))),
 }
 ON = _("Go on to {part}")
 OTHER = _("It is the {part}: use these sizes there")
 STILL_TO_DO = _("Still to do: {seals}.")
 CHECKS = {
     "lip": (_("Lip and shaft greased, bore clean; rubber-covered rims with soapy water, no oil."), False),
+    "support": (_("Case on wood or a tube right behind the seat; the driver on the seal's rim, a little under its bore."), False),
     "edge": (_("Shaft's edge and keyway covered: a sleeve over them, or tape, thin."), False),
 }
 WARNINGS = {"manual": _("The manual's page comes before the rule: some seals face the other way on purpose.")}
@@ -134,9 +136,12 @@ SOURCE = {
     "lip": (_("Lip on the card"), _("{origin}")),
     "driver": (_("Driver, outside"), _("inside over {inside}: clear of the spring")),
     "drivers": (_("Drivers that fit"), _("{others}")),
+    "force": (_("Force, metal case"), _("{basis}; ISO 6194-1 allowances")),
+    "force_rubber": (_("Force"), _("rubber-covered: by hand on the driver; one that needs more is crooked")),
     "depth": (_("Depth"), _("{wanted} wanted, {origin}; limits are shop rules")),
     "exception": (_("Exception"), _("{page}")),
 }
+NOT_RECKONED = _("not known")
 UNKNOWN, NONE, OF_THE_SHELF, FLUSH = _("source unknown"), _("none"), _("of the shelf"), _("assumed flush")
 ON_DRAWING = {
     "spring": _("spring"),
