@@ -14,6 +14,7 @@ from django.utils.translation import gettext_lazy as _
 
 from engines.case import joined_anew
 from engines.models import CasePart, EngineCard, Seal, Seat
+from engines.parts import HALVES, JOINT
 
 LEFT, RIGHT, CRANK = Seat.Half.LEFT, Seat.Half.RIGHT, Seat.Half.CRANK
 CENTRE = "centre"  # stands for the identity of the centre section
@@ -103,6 +104,9 @@ def lay_out(card: EngineCard, key: str) -> None:
     EngineCard.objects.filter(pk=card.pk).update(**layout.engine)
     centre = CasePart.objects.create(card=card, what=CasePart.What.CENTRE, name=gettext(layout.centre)) if layout.centre else None
     joined_anew(card)
+    if centre:  # each half comes off the section
+        EngineCard.objects.filter(pk=card.pk).update(lifts=HALVES[0])
+        card.joints.exclude(uid=JOINT.uid).update(lifts=HALVES[1])
     made = {}
     for name, role, half, marking in layout.seats:
         part = centre.uid if centre and half == CENTRE else half
