@@ -4,8 +4,8 @@ from __future__ import annotations
 
 from django.test import SimpleTestCase
 
-from instruments.standins.things import Wheel
 from shopmath.balance import drilled_mass_g, stops
+from simulators.wheel import Wheel
 
 
 class TheWheel(SimpleTestCase):

@@ -14,12 +14,16 @@ from django.test import Client, SimpleTestCase, TestCase
 from instruments.line import Garbage, WrongUnit, read_line
 from instruments.listener import LETS_GO_S, LISTENER, Listener
 from instruments.reader import FLOOD, PEAKS, SILENT_S, Reader
-from instruments.standins.things import THINGS, Case, Crank, Ram, Wheel
 from shop.models import Gauge, Shop
 from shop.shelves import restock
 from shopmath.runout import fit
 from shopmath.thermal.infrared import infrared_true_c
 from shopmath.truing import Swing, decompose
+from simulators.all import PARTS
+from simulators.case import Case
+from simulators.crank import Crank
+from simulators.ram import Ram
+from simulators.wheel import Wheel
 from tests.shed import job, person
 from tests.standins import Saying, StandIns, until
 
@@ -328,15 +332,15 @@ class Truths(SimpleTestCase):
         crank.pull("other")
         right = self.turn(crank)
         found = decompose(Swing(left.tir_mm, left.high_spot_deg), Swing(right.tir_mm, right.high_spot_deg), crank.geometry)
-        self.assertAlmostEqual(found.twist_deg, crank.bent.twist_deg, places=2)
-        self.assertAlmostEqual(found.offset_mm, crank.bent.offset_mm, places=2)
+        self.assertAlmostEqual(found.twist_deg, crank.truth.bent.twist_deg, places=2)
+        self.assertAlmostEqual(found.offset_mm, crank.truth.bent.offset_mm, places=2)
 
     def test_a_blow_takes_twist_away_and_never_twice_the_same(self):
         crank = Crank(7)
-        twists = [crank.bent.twist_deg]
+        twists = [crank.truth.bent.twist_deg]
         for _ in range(3):
             crank.pull("ahead")
-            twists.append(crank.bent.twist_deg)
+            twists.append(crank.truth.bent.twist_deg)
         blows = [before - after for before, after in pairwise(twists)]
         self.assertTrue(all(0.03 < blow < 0.1 for blow in blows))
         self.assertEqual(len(set(blows)), 3)
@@ -379,7 +383,7 @@ class Truths(SimpleTestCase):
         shed = StandIns()
         self.addCleanup(shed.stop)
         kinds = {"crank": "length", "case": "temperature", "ram": "force", "wheel": "angle"}
-        self.assertEqual([thing.name for thing in THINGS], list(kinds))
+        self.assertEqual([thing.name for thing in PARTS], list(kinds))
         for name, kind in kinds.items():
             reader = Reader(name, shed.port(name), kind, "mm", on_button=name == "wheel")
             self.addCleanup(reader.stop)

@@ -11,7 +11,7 @@ from collections.abc import Callable
 
 from instruments.reader import Reader
 from instruments.standins.program import Speaker, run
-from instruments.standins.things import THINGS
+from simulators.all import PARTS
 
 
 def until(what: Callable[[], object], seconds: float = 10.0) -> object:
@@ -41,7 +41,7 @@ class StandIns:
     async def _both(self) -> None:
         self._loop, self._task = asyncio.get_running_loop(), asyncio.current_task()
         ready = asyncio.Event()
-        program = asyncio.create_task(run([0] * len(THINGS), 7, ready, self.speakers))
+        program = asyncio.create_task(run([0] * len(PARTS), 7, ready, self.speakers))
         await ready.wait()
         self._ready.set()
         await program

@@ -7,15 +7,15 @@ import contextlib
 import sys
 
 from instruments.standins.program import FIRST_PORT, HOST, run
-from instruments.standins.things import THINGS
+from simulators.all import PARTS
 
 
 def main() -> None:
     first = int(sys.argv[1]) if len(sys.argv) > 1 else FIRST_PORT
-    for index, thing in enumerate(THINGS):
+    for index, thing in enumerate(PARTS):
         print(f"socket://{HOST}:{first + index}  {thing.remark}", flush=True)
     with contextlib.suppress(KeyboardInterrupt):
-        asyncio.run(run(range(first, first + len(THINGS))))
+        asyncio.run(run(range(first, first + len(PARTS))))
 
 
 if __name__ == "__main__":

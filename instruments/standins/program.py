@@ -6,7 +6,8 @@ import asyncio
 import contextlib
 from collections.abc import Sequence
 
-from instruments.standins.things import THINGS, Thing
+from simulators.all import PARTS
+from simulators.part import Part
 
 FIRST_PORT = 5331
 HOST = "127.0.0.1"
@@ -16,7 +17,7 @@ GREET_S = 2.0
 class Speaker:
     """One thing on one port."""
 
-    def __init__(self, thing: Thing) -> None:
+    def __init__(self, thing: Part) -> None:
         self.thing = thing
         self.port = 0
         self._writers: dict[asyncio.StreamWriter, float] = {}  # seconds to the next greeting
@@ -62,7 +63,7 @@ class Speaker:
 
 async def run(ports: Sequence[int], seed: int = 7, ready: asyncio.Event | None = None, speakers: list[Speaker] | None = None) -> None:
     """All four, until cancelled. A port of 0 takes any free one."""
-    made = [Speaker(thing(seed)) for thing in THINGS]
+    made = [Speaker(thing(seed)) for thing in PARTS]
     servers = [await speaker.start(port) for speaker, port in zip(made, ports, strict=True)]
     if speakers is not None:
         speakers.extend(made)

@@ -8,10 +8,10 @@ import re
 
 from engines.models import EngineCard, Spec
 from instruments.listener import LISTENER
-from instruments.standins.things import Crank
 from shop.models import Gauge, Press
 from shop.shelves import restock
 from shopmath.truing import Misalignment
+from simulators.crank import Crank, Truth
 from tests.browser.base import BrowserCase
 from tests.shed import job
 from tests.standins import Saying, StandIns, until
@@ -79,7 +79,7 @@ class Heard(BrowserCase):
 class TurningTheStandIn(Heard):
     def test_a_crank_turned_with_enter_alone_names_the_web_and_shows_where_the_reading_came_from(self):
         self.hear("dial", self.shed.port("crank"), resolution=0.002, repeatability=0.0008)
-        self.shed.thing("crank").bent = Misalignment(0.15, -0.002, 0.003, 0.0)
+        self.shed.thing("crank").truth = Truth(Misalignment(0.15, -0.002, 0.003, 0.0))
         self.set_up()
         self.assertAccessible()
         for name, after in (("Drive side", "Magneto side at 0°"), ("Magneto side", "Webs are twisted")):

@@ -1,0 +1,32 @@
+"""What every simulated part shares: a seed, levers that hands pull, and a gauge that speaks in steps."""
+
+from __future__ import annotations
+
+import random
+from abc import ABC, abstractmethod
+from collections.abc import Mapping
+from typing import ClassVar
+
+
+class Part(ABC):
+    """Something measured. `levers` are the words it takes and what they do; `every_s` is how often its gauge speaks."""
+
+    name: ClassVar[str]
+    remark: ClassVar[str]
+    every_s: ClassVar[float] = 0.1
+    levers: ClassVar[Mapping[str, str]]
+
+    def __init__(self, seed: int) -> None:
+        self.dice = random.Random(seed)
+
+    @abstractmethod
+    def pull(self, lever: str) -> None:
+        """Do what a lever says."""
+
+    @abstractmethod
+    def after(self, seconds: float) -> str | None:
+        """Let time pass; the line the gauge says then, if it says one."""
+
+    def stepped(self, value: float, step: float, digits: int) -> str:
+        """A value as a gauge of that step shows it."""
+        return f"{round(value / step) * step + 0.0:+.{digits}f}"
