@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import random
 import sys
 from collections.abc import Callable
 
@@ -13,8 +14,11 @@ from shopmath.truing import Misalignment
 from simulators.all import PARTS
 from simulators.case import Case
 from simulators.crank import LEVELS, STEP_MM, Crank, Fault, Truth, drawn
-from simulators.hands import Outcome, follow_the_calls, strike_where_high
+from simulators.halves import PLACES, Halves, Joint, joined
+from simulators.hands import Outcome, follow_the_calls, free_by_the_torque, part_by_the_calls, push_on, strike_where_high
+from simulators.needle import Needle
 from simulators.ram import Ram
+from simulators.wheel_on_taper import StuckWheel, stuck
 
 LIMIT_MM = 0.03
 SEEDS = range(100)
@@ -109,3 +113,78 @@ class TheOthers(SimpleTestCase):
             ram.after(0.1)
         self.assertLessEqual(max(peaks), ram.breaks_n)
         self.assertLess(peaks[-1], max(peaks))
+
+
+class TheNeedle(SimpleTestCase):
+    @given(st.lists(st.floats(-2, 14), min_size=1, max_size=12), seeds)
+    @settings(max_examples=80, deadline=None)
+    def test_no_reading_lies_outside_its_travel_and_the_small_hand_counts_its_turns(self, pushed, seed):
+        dial = Needle(dice=random.Random(seed))
+        for plunger in pushed:
+            shown = dial.at(plunger)
+            self.assertTrue(0 <= shown <= dial.travel_mm)
+            self.assertAlmostEqual(dial.turns * dial.round_mm + dial.face_mm, shown)
+            self.assertTrue(0 <= dial.angle_deg < 360 + 1e-6)
+
+    def test_turned_back_it_lags_by_its_backlash(self):
+        dial = Needle(step_mm=0.001, backlash_mm=0.02, noise_mm=0.0)
+        dial.at(5.0)
+        up = dial.at(2.0)
+        dial.at(0.5)
+        self.assertAlmostEqual(up - dial.at(2.0), 0.02)
+
+
+class TheHalves(SimpleTestCase):
+    def test_halves_that_are_levelled_part_without_binding_and_pushed_on_they_bind(self):
+        counts = []
+        for hands in (part_by_the_calls, push_on):
+            parted = [(hands(each), each.binds_often) for each in (Halves(seed, joined(seed)) for seed in SEEDS)]
+            self.assertTrue(all(free for free, _ in parted))
+            counts.append(sum(often for _, often in parted))
+        print(f"part a case: levelled it bound {counts[0]} times in 100, pushed on {counts[1]} times", file=sys.stderr)
+        self.assertLess(10 * counts[0], counts[1])
+
+    @given(st.sampled_from(sorted(PLACES)), seeds)
+    @settings(max_examples=30, deadline=None)
+    def test_a_forgotten_bolt_is_seen_before_anything_is_forced(self, place, seed):
+        halves = Halves(seed, Joint(0.1, 30.0, forgotten=place))
+        self.assertFalse(part_by_the_calls(halves))
+        self.assertLess(halves.mean_mm, 3)
+
+    @given(seeds, st.floats(0.05, 2.0))
+    @settings(max_examples=40, deadline=None)
+    def test_no_gap_is_negative_and_easing_closes(self, seed, turns):
+        halves = Halves(seed)
+        halves.push(turns)
+        before = halves.mean_mm
+        halves.pull("ease")
+        self.assertLessEqual(halves.mean_mm, before)
+        self.assertTrue(all(halves.gap_mm(place) >= 0 for place in PLACES))
+
+
+class TheTaper(SimpleTestCase):
+    def test_patience_takes_every_wheel_off_and_force_alone_strips_threads(self):
+        stripped = freed = 0
+        for seed in SEEDS:
+            truth = stuck(seed, "hard")
+            patient, forced = StuckWheel(seed, truth), StuckWheel(seed, truth)
+            freed += free_by_the_torque(patient, 0.5 * truth.strips_nm)
+            for _ in range(60):
+                forced.pull("more")
+            stripped += forced.is_stripped
+        print(f"free a flywheel: by the torque {freed} of 100 came off, by force {stripped} threads were lost", file=sys.stderr)
+        self.assertGreaterEqual(freed, 95)
+        self.assertGreater(stripped, 20)
+
+    @given(seeds)
+    @settings(max_examples=20, deadline=None)
+    def test_without_load_nothing_creeps_and_what_is_off_stays_off(self, seed):
+        wheel = StuckWheel(seed)
+        wheel.pull("wait")
+        wheel.pull("knock")
+        self.assertEqual((wheel.holds, wheel.is_free), (1.0, False))
+        while not (wheel.is_free or wheel.is_stripped):
+            wheel.pull("more")
+        ended = (wheel.is_free, wheel.is_stripped)
+        wheel.pull("more")
+        self.assertEqual((wheel.is_free, wheel.is_stripped), ended)
