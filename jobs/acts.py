@@ -82,7 +82,7 @@ def once(person: Person, key: str, digest: str, address: str, job: Job | None = 
         if doing.refused:
             transaction.set_rollback(True)
         elif not same:
-            revision = Job.objects.filter(pk=doing.job.pk).values_list("revision", flat=True).first() if doing.job else None
+            revision = Job.every.filter(pk=doing.job.pk).values_list("revision", flat=True).first() if doing.job else None
             Act.objects.create(
                 key=doing.key,
                 sent_key=key,

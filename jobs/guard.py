@@ -22,7 +22,7 @@ class Closed(BadInput):
 
 def changeable(job: Job) -> Job:
     """The job as it stands in the database now; refused with `Closed` when it was handed over."""
-    fresh = Job.objects.select_related("card").get(pk=job.pk)
+    fresh = Job.every.select_related("card").get(pk=job.pk)
     if fresh.is_closed:
         raise Closed
     return fresh

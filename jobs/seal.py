@@ -10,6 +10,7 @@ from django.db import connections
 
 SIGNED = "a signed entry is never changed; supersede it with a new one"
 RECORDED = "a picture that a signed entry names is kept with it"
+PRACTICE = "practice is set once, and never signed"
 CLOSED = "a job that was handed over is closed; nothing in it changes"
 
 _SIGNED_ENTRY = "EXISTS (SELECT 1 FROM jobs_entry e WHERE e.id = {row}.entry_id AND e.signed_at IS NOT NULL)"
@@ -18,6 +19,7 @@ _BY_ENTRY = "EXISTS (SELECT 1 FROM jobs_entry e JOIN jobs_job j ON j.id = e.job_
 _BY_PHOTO = "EXISTS (SELECT 1 FROM jobs_photo p JOIN jobs_job j ON j.id = p.job_id WHERE p.id = {row}.photo_id AND j.gone_at IS NOT NULL)"
 _BY_CARD = "EXISTS (SELECT 1 FROM jobs_job j WHERE j.card_id = {row}.card_id AND j.gone_at IS NOT NULL)"
 _THE_CARD = "EXISTS (SELECT 1 FROM jobs_job j WHERE j.card_id = OLD.id AND j.gone_at IS NOT NULL)"
+_OF_PRACTICE = "EXISTS (SELECT 1 FROM jobs_job j WHERE j.id = NEW.job_id AND j.practice)"
 _IN_A_RECORD = (
     "OLD.digest <> '' AND EXISTS (SELECT 1 FROM jobs_record r JOIN jobs_entry e ON e.id = r.entry_id"
     " WHERE e.job_id = OLD.job_id AND instr(r.content, OLD.digest) > 0)"
@@ -54,6 +56,8 @@ def _triggers() -> Iterator[tuple[str, str, str]]:
     yield "recorded_photo_no_change", f"BEFORE UPDATE OF image, digest, job_id ON jobs_photo WHEN {_IN_A_RECORD}", RECORDED
     reopening = "OLD.gone_at IS NOT NULL AND NEW.gone_at IS NOT NULL"
     yield "closed_job_no_change", f"BEFORE UPDATE ON jobs_job WHEN {reopening}", CLOSED
+    yield "practice_is_set_once", "BEFORE UPDATE OF practice ON jobs_job WHEN OLD.practice <> NEW.practice", PRACTICE
+    yield "practice_is_not_signed", f"BEFORE UPDATE OF signed_at ON jobs_entry WHEN NEW.signed_at IS NOT NULL AND {_OF_PRACTICE}", PRACTICE
     yield "closed_job_no_delete", "BEFORE DELETE ON jobs_job WHEN OLD.gone_at IS NOT NULL", CLOSED
     shelved = "NEW.version = OLD.version"  # putting a copy on the shelf counts versions, no more
     yield "closed_card_no_change", f"BEFORE UPDATE ON engines_enginecard WHEN {shelved} AND {_THE_CARD}", CLOSED

@@ -45,6 +45,8 @@ def find_work(request: HttpRequest, tag: str, key: str, seat: int | None = None,
     if key not in BY_KEY:
         raise Http404
     job = get_object_or_404(JOB, number=job_number(tag))
+    if job.practice and job.booked_in_by_id != request.user.pk:
+        raise Http404
     job.card = whole(job.card)
     stage = next((each for each in job.run.all() if each.key == key), None)
     found = next((each for each in job.card.seats.all() if each.pk == seat), None)

@@ -16,7 +16,7 @@ from stations.base import BoundStation, Question, bind, plausible
 
 TIMERS = Timer.objects.select_related("entry__station")  # what each counts, its station says
 STAGES = RunStation.objects.annotate(pictured=Exists(Photo.objects.filter(station=OuterRef("pk"))))
-JOB_ALONE = Job.objects.prefetch_related(Prefetch("run", STAGES), Prefetch("timers", TIMERS))
+JOB_ALONE = Job.every.prefetch_related(Prefetch("run", STAGES), Prefetch("timers", TIMERS))
 JOB = JOB_ALONE.select_related("card")  # its card with all that is on it: `whole`
 
 

@@ -67,7 +67,7 @@ def _seat_in_hand(work: BoundStation) -> Seat | None:
 @require_GET
 def pulse(request: HttpRequest, tag: str, key: str, seat: int | None = None) -> HttpResponse:
     """Has anything changed? 204 when not; the drawing and the call while something cools; the whole when another device wrote."""
-    job = get_object_or_404(Job.objects.only("revision"), number=job_number(tag))
+    job = get_object_or_404(Job.every.only("revision"), number=job_number(tag))
     same = request.GET.get("rev") == str(job.revision)
     if same and request.GET.get("live") != "1":
         return HttpResponse(status=204)

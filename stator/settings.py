@@ -62,6 +62,7 @@ INSTALLED_APPS = [
     "exchange",
     "instruments",
     "quick",
+    "practice",
     "stator",
 ]
 MIDDLEWARE = [

@@ -9,6 +9,7 @@ urlpatterns = [
     path("", include("exchange.urls")),
     path("", include("instruments.urls")),
     path("", include("quick.urls")),
+    path("", include("practice.urls")),
     path("", include("stations.urls")),
 ]
 handler404 = "ui.views.not_found"

@@ -6,6 +6,7 @@ from django.http import Http404
 from django.urls import reverse
 
 LONGEST = 9  # figures; no job has a higher number
+PRACTICE_FROM = 1_000_000_000  # numbers of jobs that are practice
 
 
 def station_address(tag: str, key: str, seat: int | None = None) -> str:
@@ -13,12 +14,23 @@ def station_address(tag: str, key: str, seat: int | None = None) -> str:
     return reverse("station", args=[tag, key]) if seat is None else reverse("seat", args=[tag, key, seat])
 
 
+def job_tag(number: int) -> str:
+    """How a job is called: four figures, or a P and three for one that is practice.
+
+    >>> job_tag(412), job_tag(PRACTICE_FROM + 7)
+    ('0412', 'P007')
+    """
+    return f"P{number - PRACTICE_FROM:03d}" if number >= PRACTICE_FROM else f"{number:04d}"
+
+
 def job_number(tag: str) -> int:
     """The number a job's tag means; 404 for anything else. `isdigit` alone would take ² for a figure and ten thousand of them for a number.
 
-    >>> job_number("0412")
-    412
+    >>> job_number("0412"), job_number("P007") - PRACTICE_FROM
+    (412, 7)
     """
+    if tag.startswith("P") and tag[1:].isascii() and tag[1:].isdecimal() and len(tag) < LONGEST:
+        return PRACTICE_FROM + int(tag[1:])
     if not (tag.isascii() and tag.isdecimal() and len(tag) <= LONGEST):
         raise Http404
     return int(tag)

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from datetime import datetime
+from typing import ClassVar
 
 from django.conf import settings
 from django.db import models
@@ -11,6 +12,14 @@ from django.utils import timezone
 from django.utils.translation import gettext_lazy as _
 
 from engines.models import EngineCard
+from ui.addresses import job_tag
+
+
+class RealJobs(models.Manager["Job"]):
+    """Jobs of the shop: none that is practice."""
+
+    def get_queryset(self) -> models.QuerySet[Job]:
+        return super().get_queryset().filter(practice=False)
 
 
 class Job(models.Model):
@@ -32,6 +41,10 @@ class Job(models.Model):
     booked_in_at = models.DateTimeField(default=timezone.now)
     booked_in_by = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.PROTECT, related_name="+")
     gone_at = models.DateTimeField(null=True, blank=True, db_index=True)
+    practice = models.BooleanField(default=False, editable=False, help_text=_("On an engine that does not exist; set once, as it is made."))
+
+    objects = RealJobs()  # what every list, search, prediction and file sees
+    every: ClassVar[models.Manager[Job]] = models.Manager()  # for pages that name one job
 
     class Meta:
         ordering = ["number"]
@@ -41,7 +54,7 @@ class Job(models.Model):
 
     @property
     def tag(self) -> str:
-        return f"{self.number:04d}"
+        return job_tag(self.number)
 
     @property
     def whose(self) -> str:
@@ -60,7 +73,7 @@ class Job(models.Model):
         return self.gone_at is not None
 
     def touch(self) -> None:
-        Job.objects.filter(pk=self.pk).update(revision=F("revision") + 1)
+        Job.every.filter(pk=self.pk).update(revision=F("revision") + 1)
         self.revision += 1  # the transaction of an act holds the database for itself
 
 

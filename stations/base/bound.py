@@ -348,6 +348,8 @@ class Bound(Kept, ABC):
 
     def may_sign(self) -> str:
         """Why the entry cannot be signed yet; empty when it can."""
+        if self.job.practice:
+            return _("Practice is not signed: finish it, and see what it came to.")
         return "" if self.entry and any(not reading.withdrawn_at for reading in self.readings) else _("Nothing is written down yet.")
 
     @cached_property

@@ -66,7 +66,7 @@ class Room(BoundStation):
 
     def afresh(self) -> Room:
         """The same work after something was written, at the same moment."""
-        job = Job.objects.select_related("card").get(pk=self.job.pk)
+        job = Job.every.select_related("card").get(pk=self.job.pk)
         entry = log.current_entry(self.stage, self.seat)
         return type(self)(self.station, job, self.stage, self.seat, entry, self.person, self.now, self.shop)
 
@@ -323,7 +323,8 @@ class Room(BoundStation):
     # what is done
 
     def actions(self) -> tuple[Action, ...]:
-        return () if self.signed else self.definition.actions(self)
+        found: tuple[Action, ...] = () if self.signed else self.definition.actions(self)
+        return tuple(each for each in found if each.key != "sign") if self.job.practice else found
 
     def ways(self) -> tuple[SaidWay, ...]:
         return () if self.signed or self.job.is_closed else ways_of(self)

@@ -381,6 +381,7 @@
     if (element && element.matches(".strip-options")) sentAt = Date.now();
   });
   document.addEventListener("htmx:afterSettle", () => {
+    if (under && !tail) return; // something else on the page has answered: what was typed is on its way
     const input = field();
     if (tail) {
       const refused = tail.own && !tail.kept && under && under.text;

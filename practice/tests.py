@@ -1,0 +1,145 @@
+"""Practice touches nothing real, behaves as its truth does, and opens it at the end."""
+
+from __future__ import annotations
+
+from django.db import DatabaseError, connection, transaction
+from django.test import TestCase
+from django.utils import timezone
+
+from engines.copies import reusable
+from engines.models import EngineCard
+from jobs.models import Entry, Job, Reading, RunStation
+from practice import acts, crank
+from practice.models import Attempt
+from simulators.crank import ENDS, Fault
+from stations.base import bind
+from stations.registry import BY_KEY
+from tests.shed import Hands, job, person
+
+
+class Learner(Hands):
+    """Hands at a practice crank: they turn it, read its needle, and strike it."""
+
+    def __init__(self, attempt):
+        self.who, self.job, self.attempt, self.seat = attempt.person, attempt.job, attempt, None
+        self.address = f"/jobs/{attempt.job.tag}/true/"
+
+    def work(self):
+        stage = RunStation.objects.get(job=self.job)
+        return bind(BY_KEY["true"], Job.every.get(pk=self.job.pk), stage, None, self.who, timezone.now())
+
+    def key(self, ask):
+        return ask
+
+    def lever(self, lever, share="whole"):
+        answer = self.client.post(
+            f"/practice/{self.attempt.job.tag}/hands/", {"lever": lever, "share": share}, headers={"HX-Request": "true"}
+        )
+        self.attempt.refresh_from_db()
+        return answer.content.decode()
+
+    def stands(self):
+        return crank.standing(self.attempt.seed, self.attempt.state)
+
+    def set_up(self):
+        for ask, text in (
+            ("support-place.left", "92"),
+            ("gauge-place.left", "34"),
+            ("support-place.right", "92"),
+            ("gauge-place.right", "34"),
+        ):
+            self.keep(ask, text)
+        for caution in self.work().checks():
+            self.post("tick", key=caution.key, on="1")
+
+    def one_round(self):
+        """A turn at each end, what the needle shows typed as it stands."""
+        for end in ENDS:
+            while ENDS[self.stands().end] != end:
+                self.lever("other")
+            while self.stands().angle:
+                self.lever("on-30")
+            for angle in range(0, 360, 30):
+                self.keep(f"shaft-reading.{end}.{angle}", f"{self.stands().shows_mm():.3f}")
+                self.lever("on-30")
+
+
+class Practice(TestCase):
+    def begin(self, level="middle", seed=7):
+        return acts.begin(person("bram", "mechanic"), level, seed)
+
+    def test_it_is_hidden_from_everything_that_lists_jobs(self):
+        real, attempt = job(412), self.begin()
+        self.assertEqual(list(Job.objects.values_list("number", flat=True)), [412])
+        self.assertEqual(Job.next_number(), 413)
+        self.assertNotIn("Practice crank", [card.name for card in reusable()])
+        client = Learner(attempt).client
+        for page in ("/", "/find/?q=practice", "/cards/", "/missing/"):
+            self.assertNotIn(attempt.job.tag, client.get(page).content.decode())
+        for page in ("log", "run", "card", "sheet", "pictures", "tray"):
+            self.assertEqual(client.get(f"/jobs/{attempt.job.tag}/{page}/").status_code, 404, page)
+        self.assertEqual(client.get(f"/jobs/{real.tag}/run/").status_code, 200)
+
+    def test_it_is_its_own_learners_and_is_set_once_and_never_signed(self):
+        attempt = self.begin()
+        learner = Learner(attempt)
+        learner.client.force_login(person("una"))
+        self.assertEqual(learner.client.get(learner.address).status_code, 404)
+        for change in ("UPDATE jobs_job SET practice = 0", "UPDATE jobs_entry SET signed_at = '2026-01-01', signed_by_id = opened_by_id"):
+            Learner(attempt).keep("support-place.left", "92")
+            with self.assertRaises(DatabaseError), transaction.atomic(), connection.cursor() as cursor:
+                cursor.execute(change)
+
+    def test_the_needle_shows_what_is_bent_and_the_station_calls_the_blow_that_cures_it(self):
+        attempt = self.begin()
+        learner = Learner(attempt)
+        learner.set_up()
+        learner.one_round()
+        work = learner.work()
+        truth = learner.stands().truth.bent
+        self.assertAlmostEqual(work.found.mis.twist_deg, truth.twist_deg, delta=0.02)
+        self.assertNotIn("sign", [action.key for action in work.actions()])
+        before = learner.stands().truth.worst_mm
+        learner.lever("ahead" if truth.twist_deg > 0 else "behind")
+        self.assertLess(learner.stands().truth.worst_mm, before)
+        self.assertEqual(len(attempt.moves), 1)
+
+    def test_finished_the_truth_is_opened_and_nothing_of_the_job_is_left(self):
+        attempt = self.begin()
+        learner = Learner(attempt)
+        learner.set_up()
+        learner.keep("shaft-reading.left.0", "0.01")
+        learner.lever("ahead")
+        learner.lever("wedge", "half")
+        page = learner.client.post(f"/practice/{attempt.job.tag}/finish/", follow=True).content.decode()
+        self.assertIn("Crank 7, opened", page)
+        self.assertIn("Blow by blow", page)
+        attempt.refresh_from_db()
+        self.assertEqual((attempt.result["blows"], attempt.result["readings"], attempt.job), (2, 5, None))
+        self.assertEqual((Job.every.count(), Entry.objects.count(), Reading.objects.count(), EngineCard.objects.count()), (0, 0, 0, 0))
+        self.assertContains(learner.client.get("/practice/"), "How it went")
+
+    def test_a_number_gives_a_colleague_the_same_crank(self):
+        first, second = self.begin(seed=55), acts.begin(person("una"), "middle", 55)
+        self.assertEqual(first.state, second.state)
+        self.assertNotEqual(first.job_id, second.job_id)
+        client = Learner(first).client
+        self.assertEqual(client.post("/practice/", {"level": "easy", "seed": "55"}).status_code, 302)
+        self.assertContains(client.post("/practice/", {"level": "easy", "seed": "many"}), "whole number")
+
+    def test_advice_names_the_largest_loss(self):
+        beyond = next(seed for seed in range(200) if crank.fault_of(seed, "hard") == Fault.NOT_CURABLE)
+        state = crank.begin(beyond, "hard")
+        self.assertEqual(crank.came_to(beyond, "hard", state, [])["advice"], "given_up_rightly")
+        seed, moves = 7, []
+        state = crank.begin(seed, "middle")
+        wrong = "behind" if state["bent"]["twist_deg"] > 0 else "ahead"
+        for _ in range(3):
+            state, move = crank.pull(seed, state, wrong, 1.0)
+            moves.append(move)
+        self.assertEqual(crank.came_to(seed, "middle", state, moves)["advice"], "wrong_way")
+
+    def test_a_lever_that_is_none_is_not_found(self):
+        attempt = self.begin()
+        self.assertEqual(Learner(attempt).client.post(f"/practice/{attempt.job.tag}/hands/", {"lever": "melt"}).status_code, 404)
+        self.assertEqual(Attempt.objects.get().moves, [])
