@@ -7,7 +7,10 @@ from practice.models import Attempt
 from simulators.crank import ENDS
 from tests.browser.base import BrowserCase
 
-ANSWERED = "() => !document.body.dataset.sending && !document.querySelector('#strip-field')?.value && document.querySelector('.hands form')"
+FORM = ".hands form[hx-post]"
+ANSWERED = f"""() => !document.body.dataset.sending && !document.querySelector("#strip-field")?.value
+  && document.querySelector("{FORM}")"""
+ANOTHER = f"""() => document.querySelector("{FORM}") && !document.querySelector("{FORM}[data-old]")"""
 
 
 class TrueACrank(BrowserCase):
@@ -15,10 +18,10 @@ class TrueACrank(BrowserCase):
 
     def press(self, name):
         """A button by its name, with the keyboard; the part in hand has answered when its form is another."""
-        self.page.locator(".hands form").evaluate("form => form.dataset.old = '1'")
+        self.page.locator(FORM).evaluate("form => form.dataset.old = '1'")
         self.page.get_by_role("button", name=name, exact=True).focus()
         self.page.keyboard.press("Enter")
-        self.page.wait_for_function("() => document.querySelector('.hands form') && !document.querySelector('.hands form[data-old]')")
+        self.page.wait_for_function(ANOTHER)
 
     def attempt(self):
         return Attempt.objects.get()
