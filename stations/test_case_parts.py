@@ -178,6 +178,15 @@ class Apart(TestCase):
         self.hands.answer(f"loose-part.split-joint-{part.uid}-1", "")
         self.assertEqual(self.hands.work().found.joint.uid, "joint")
 
+    def test_a_joint_chosen_by_its_tab_is_left_once_it_is_through(self):
+        face(self.card)
+        part = cover(self.card)
+        self.hands.choose(tab="joint")
+        self.assertEqual(self.hands.work().found.joint.uid, "joint")
+        self.hands.choose(tab=f"joint-{part.uid}")
+        self.hands.act("leave")
+        self.assertEqual(self.hands.work().found.joint.uid, "joint")
+
     def test_a_joint_that_stays_closed_is_none_to_close(self):
         face(self.card)
         cover(self.card)

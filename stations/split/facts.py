@@ -369,8 +369,9 @@ class SplitFacts:
 def split_facts(given: Given) -> SplitFacts:
     """What Split knows, built once for a page or an act: of the joint chosen, else of the first that is not through."""
     every = tuple(_at_joint(given, joint) for joint in joints_of(given.card))
-    chosen = next((each for each in every if each.joint.uid == given.own.choice(TAB)), None)
-    at_hand = chosen or next((each for each in every if not each.is_through), every[-1])
+    left = [each for each in every if not each.is_through]
+    chosen = next((each for each in left or every if each.joint.uid == given.own.choice(TAB)), None)
+    at_hand = chosen or next(iter(left), every[-1])
     return replace(at_hand, joints=tuple(replace(each, joints=every) for each in every))
 
 
