@@ -317,6 +317,37 @@ class InTurn(TestCase):
         self.assertIn("Turns done in all, magneto side", labels)
 
 
+class TwoCranks(InTurn):
+    """Each crank goes into its own half: nothing at one moves the other, and each has its two gaps."""
+
+    def setUp(self):
+        super().setUp()
+        EngineCard.objects.filter(pk=self.made.card_id).update(two_cranks=True)
+
+    def test_the_end_float_of_two_cranks_is_not_taken_from_one_stack(self):
+        hands = Halves(self.made)
+        hands.key, hands.address = "end-float", f"/jobs/{self.made.tag}/end-float/"
+        self.assertEqual((hands.work().asks(), hands.work().plate().words), ([], "Each crank has its own"))
+        self.assertIn("Leave this station out", hands.work().plate().move)
+
+    def test_the_end_that_lags_is_pulled_before_the_other_goes_on(self):
+        """With two cranks neither waits for the other."""
+        self.set_up("left")
+        self.set_up("right")
+        self.feel("left", "12", "40 Nm")
+        self.assertEqual((self.hands.work().found.end, self.hands.work().found.turn), ("left", None))
+        self.hands.act("home")
+        self.feel("right", "12", "40 Nm")
+        self.hands.act("home")
+        for end, gaps in (("left", ("0.20", "0.22")), ("right", ("0.60", "0.20"))):
+            for where, gap in zip(("outer", "inner"), gaps, strict=True):
+                self.hands.answer(f"home-gap.{end}.{where}", gap)
+        self.assertEqual(self.hands.work().plate().words, "Crank is not home")
+        self.assertIn("The gap on the outside, magneto side is 0.40 mm larger", self.hands.work().plate().line)
+        self.hands.answer("home-gap.right.outer", "0.21")
+        self.assertEqual(self.hands.work().plate().words, "Crank is home")
+
+
 class Stack(TestCase):
     def test_the_width_of_the_section_and_both_gaskets_are_links(self):
         made = job(order="bottom-end")

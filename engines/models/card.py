@@ -75,6 +75,7 @@ class EngineCard(models.Model):
     right_name = models.CharField(_("right side"), max_length=30, default="magneto side")
     painted = models.BooleanField(default=False)
     crank = models.CharField(max_length=10, choices=Crank, blank=True)
+    two_cranks = models.BooleanField(default=False, help_text=_("One on each side of the centre section, instead of one through it."))
     stroke_mm = models.FloatField(_("stroke"), null=True, blank=True, validators=[MinValueValidator(10), MaxValueValidator(200)])
     lifts = models.CharField(_("the half that lifts off"), max_length=32, blank=True)
     crank_stays = models.CharField(_("the crank stays in the"), max_length=5, choices=Side, blank=True)

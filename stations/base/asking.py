@@ -90,6 +90,9 @@ def label(words: ModuleType, slot: Slot, code: str = "", side: str = "") -> str:
     angle = "" if at.angle_deg is None else plain(at.angle_deg)
     values = {"part": slot.part.name, "at": side or at.end, "stage": at.stage, "clock": at.clock, "angle": angle, "depth": at.depth}
     by_end = getattr(words, "LABEL_AT", {}) if at.end else {}  # what is only sometimes told apart by its end
+    placed = f"{slot.what} {at.depth}"  # what is told apart by how deep or how far out it lies
+    if not code and placed in words.LABEL:
+        return say(words.LABEL, placed, values, slot.part.name)
     return say(by_end if slot.what in by_end and not code else words.LABEL, code or slot.what, values, slot.part.name)
 
 

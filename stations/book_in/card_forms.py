@@ -41,6 +41,7 @@ class FactsForm(PlainTextMixin, forms.ModelForm):
             "summary",
             "layout",
             "crank",
+            "two_cranks",
             "stroke_mm",
             "case_material",
             "painted",
@@ -58,6 +59,7 @@ class FactsForm(PlainTextMixin, forms.ModelForm):
             "right_name": _("Its right is the"),
             "crank_stays": _("The crank stays in the"),
             "painted": _("The case is painted"),
+            "two_cranks": _("Two cranks, one on each side of the centre section"),
         }
 
     def __init__(self, *args: Any, **kwargs: Any) -> None:

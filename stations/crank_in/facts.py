@@ -19,7 +19,7 @@ from shopmath.iso286 import limits
 from shopmath.pullin import InTurn, PullTorque, binding, in_turn, pull_force_n, pull_torque_nm, seated, turns
 from shopmath.pulling import same_thread
 from shopmath.threads import Match, identify
-from shopmath.verdict import IN, OUT, STOP, TOO_CLOSE, Call, combined
+from shopmath.verdict import IN, OUT, STOP, TOO_CLOSE, Call, combined, severity
 from stations.base import Given
 
 SCREW_MM, NUT_RADIUS_MM = 16.0, 10.0  # of the pulling screw, where the shelf does not say: estimate
@@ -30,6 +30,7 @@ SEATED_MM = 0.05  # gaps of both sides, shop rule
 PULL, DROP = "pull", "drop"
 REFUSED = ("webs", "hammer", "impact")  # ways that no crank goes in by
 WAYS = (PULL, DROP, *REFUSED)
+OUTER, INNER = "outer", "inner"  # gaps of one crank of two, by where they lie
 GAPS = tuple(Slot(CRANK, Property.HOME_GAP, At(end=end)) for end in ("left", "right"))
 
 
@@ -77,6 +78,18 @@ class CrankInFacts:
     @property
     def ends(self) -> tuple[CrankInFacts, ...]:
         return self.both or (self,)
+
+    @property
+    def has_two(self) -> bool:
+        """Whether each end is that of a crank of its own, which nothing at the other moves."""
+        return bool(self.both) and self.card.two_cranks
+
+    @property
+    def gap_slots(self) -> tuple[Slot, ...]:
+        """Where gaps are measured once it is in: on both sides, or on both of each crank."""
+        if not self.has_two:
+            return GAPS
+        return tuple(Slot(CRANK, Property.HOME_GAP, At(end=end, depth=where)) for end in HALVES for where in (OUTER, INNER))
 
     def at(self, what: Property) -> Slot:
         """The place of a reading at this end."""
@@ -145,7 +158,7 @@ class CrankInFacts:
     @cached_property
     def turn(self) -> InTurn | None:
         """Which end is pulled next; None before both are begun, and where there is one only."""
-        if not self.both or not all(each.has_begun for each in self.both) or self.all_home:
+        if not self.both or self.has_two or not all(each.has_begun for each in self.both) or self.all_home:
             return None
         return in_turn({each.end: each.to_go_mm for each in self.both})
 
@@ -248,6 +261,8 @@ class CrankInFacts:
     @cached_property
     def sides(self) -> Call | None:
         """Whether it is home: by the gaps of both sides, or by the one that can be measured; neither may contradict the end float."""
+        if self.has_two:
+            return self._of_two()
         if self.gaps is None:
             return self._one_side()
         left, right = self.gaps
@@ -262,6 +277,19 @@ class CrankInFacts:
         return Call(
             TOO_CLOSE, unsure - abs(both - known.value), "", "against_float", {"both": both, "float": known.value, "unsure": unsure}
         )
+
+    def _of_two(self) -> Call | None:
+        """The worse of the two cranks, each by its own gaps; the larger gap is named by its end and where it lies."""
+        facts = [self.own.fact(slot) for slot in self.gap_slots]
+        found = []
+        for end, (outer, inner) in zip(HALVES, (facts[:2], facts[2:]), strict=True):
+            if outer is None or inner is None:
+                return None
+            unsure = max(outer.uncertainty or 0.0, inner.uncertainty or 0.0)
+            call = seated(outer.value or 0.0, inner.value or 0.0, SEATED_MM, unsure)
+            where = OUTER if call.values["side"] == "left" else INNER
+            found.append(replace(call, values={**call.values, "side": end, "where": where}))
+        return min(found, key=lambda call: severity(call.state))
 
     def _one_side(self) -> Call | None:
         """The gap of the half that the crank lies in: home, it is no more than the end float."""

@@ -26,6 +26,8 @@ def questions(found: CrankInFacts) -> list[Question]:
     for each in found.ends if found.way == PULL else ():
         pulled = _pull(each)
         asked += pulled if each.end == found.end else [replace(ask, quiet=True) for ask in pulled]
+    if found.has_two and (found.way == DROP or found.all_home):
+        return [*asked, *(_gap_of_two(found, slot) for slot in found.gap_slots)]
     if found.way == DROP or found.all_home:
         gap: dict[str, Any] = {"example": "0.30", "resolution": 0.01, "gauges": ("feeler",)}
         first = sorted(GAPS, key=lambda slot: slot.at.end == found.open_side)  # of the half it lies in first
@@ -33,6 +35,12 @@ def questions(found: CrankInFacts) -> list[Question]:
             more = {"optional": True, "where": words.NOT_ON_YET} if slot.at.end == found.open_side else {}
             asked.append(ask(slot, {"side": found.card.side(slot.at.end)}, **gap, **more))
     return asked
+
+
+def _gap_of_two(found: CrankInFacts, slot: Slot) -> Question:
+    """A gap of one crank of two: outside, or toward the centre section."""
+    more: dict[str, Any] = {"example": "0.30", "resolution": 0.01, "gauges": ("feeler",)}
+    return ask(slot, {"side": found.card.side(slot.at.end)}, text=words.GAP_OF[slot.at.depth], **more)
 
 
 def _pull(found: CrankInFacts) -> list[Question]:

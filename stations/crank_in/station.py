@@ -14,7 +14,9 @@ from stations.crank_in.facts import CrankInFacts, crank_in_facts
 
 def result(found: CrankInFacts) -> dict[str, Any]:
     """What a file carries of it: `crank-in/1`; where both ends were pulled, each by itself."""
-    more = {"ends": [{"end": each.end, **_pulled(each)} for each in found.both]} if found.both else {}
+    more: dict[str, Any] = {"ends": [{"end": each.end, **_pulled(each)} for each in found.both]} if found.both else {}
+    if found.has_two:
+        more["cranks_gaps_mm"] = [found.own.value(slot) for slot in found.gap_slots]
     gaps = [fact.value for fact in found.gaps] if found.gaps else [None, None]
     return {"schema": "crank-in/1", "core_version": core_version, "school": found.way, **_pulled(found), "gaps_mm": gaps, **more}
 

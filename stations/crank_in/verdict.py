@@ -14,8 +14,9 @@ from shopmath.amounts import Amount, count, mm, newton_metres, thread_size
 from shopmath.pullin import LEAD_MM, InTurn
 from shopmath.verdict import Call
 from stations.base import Caution, Question, Said, State, Trace, Verdict, Way, asking, of_call
+from stations.base.words import fill
 from stations.crank_in import words
-from stations.crank_in.facts import DROP, FEWEST_TURNS, GAPS, JOURNAL, NUT_RADIUS_MM, PULL, SCREW_MM, SEATED_MM, Code, CrankInFacts
+from stations.crank_in.facts import DROP, FEWEST_TURNS, JOURNAL, NUT_RADIUS_MM, PULL, SCREW_MM, SEATED_MM, Code, CrankInFacts
 from ui.numbers import show
 
 source = partial(asking.source, words)
@@ -48,7 +49,7 @@ def verdict(found: CrankInFacts, asked: list[Question]) -> Verdict:
         return Verdict(State.STOP, Code.NOT_THAT_WAY, {}, found.way, "by_hand" if found.way == "impact" else "pull_or_drop", ways=ways)
     if found.sides:
         code = SIDES[found.sides.code]
-        gaps = () if found.sides.state == State.IN else tuple(Way(slot) for slot in GAPS if found.own.has(slot))
+        gaps = () if found.sides.state == State.IN else tuple(Way(slot) for slot in found.gap_slots if found.own.has(slot))
         return of_call(found.sides, code, values=sides_said(found, found.sides), next=STEPS.get(found.sides.code, code), ways=gaps)
     if found.way == DROP:
         return Verdict(State.WAIT, Code.DROP, next="once_cold" if asked else "nothing")
@@ -59,8 +60,11 @@ def verdict(found: CrankInFacts, asked: list[Question]) -> Verdict:
 
 def sides_said(found: CrankInFacts, call: Call) -> dict[str, Any]:
     """The gaps of both sides, for a sentence."""
-    sizes = {name: mm(value, 0.01) for name, value in call.values.items() if name != "side"}
-    return {**sizes, "side": found.card.side(call.values["side"])} if "side" in call.values else sizes
+    sizes = {name: mm(value, 0.01) for name, value in call.values.items() if name not in ("side", "where")}
+    if "side" not in call.values:
+        return sizes
+    side = found.card.side(call.values["side"])
+    return {**sizes, "side": fill(words.SIDE_OF[call.values["where"]], {"side": side}) if "where" in call.values else side}
 
 
 def turn_said(found: CrankInFacts, turn: InTurn) -> dict[str, Any]:
@@ -138,7 +142,7 @@ def checks(found: CrankInFacts) -> tuple[Caution, ...]:
 
 
 def warnings(found: CrankInFacts) -> tuple[Caution, ...]:
-    return asking.warnings(words, *(key for key in words.WARNINGS if found.both or key != "in_turn"))
+    return asking.warnings(words, *(key for key in words.WARNINGS if (found.both and not found.has_two) or key != "in_turn"))
 
 
 def derived(found: CrankInFacts) -> Iterator[Finding]:

@@ -7,7 +7,7 @@ from django.utils.translation import gettext_lazy as _
 from engines.properties import Property
 from shopmath.amounts import newton_metres
 from stations.base.words import Methods, Options, fixed, plural
-from stations.crank_in.facts import DROP, PULL, Code
+from stations.crank_in.facts import DROP, INNER, OUTER, PULL, Code
 
 NAME = _("Crank in")
 DRAWING = _("The crank going into its bearing")
@@ -106,6 +106,8 @@ QUESTION = {
     Property.SCREW_TORQUE: _("Torque on the screw"),
     Property.HOME_GAP: _("Gap on the {side}"),
 }
+GAP_OF = {OUTER: _("Gap outside, crank of the {side}"), INNER: _("Gap toward the centre, crank of the {side}")}
+SIDE_OF = {OUTER: _("outside, {side}"), INNER: _("side of the centre, {side}")}
 QUESTION_AT = {  # where both ends are pulled, in turn
     Property.END_THREAD_DIAMETER: _("Thread on the crank's end, {side}"),
     Property.END_THREAD_PITCH: _("Its pitch, {side}"),
@@ -134,6 +136,8 @@ LABEL = {
     Property.SCREW_TURNS_DONE: _("turns done in all"),
     Property.SCREW_TORQUE: _("torque on the screw"),
     Property.HOME_GAP: _("gap at the {at}"),
+    f"{Property.HOME_GAP} {OUTER}": _("gap outside, crank of the {at}"),
+    f"{Property.HOME_GAP} {INNER}": _("gap toward the centre, crank of the {at}"),
 }
 LABEL_AT = {  # where both ends are pulled
     Property.END_THREAD_DIAMETER: _("thread on the crank's end, {at}"),

@@ -35,6 +35,7 @@ SQUARES, WORST = "rss", "worst"  # ways to add uncertainties up
 class Code(StrEnum):
     """What a call at End float can say."""
 
+    TWO_CRANKS = "two cranks"
     MEASURE = "measure"
     TOO_WARM = "too warm"
     NO_SHIM = "no shim"

@@ -31,6 +31,8 @@ ROWS_EXAMPLE = "1.0-1.1 0.9; 1.1-1.2 1.0"
 
 
 def questions(found: EndFloatFacts) -> list[Question]:
+    if found.card.two_cranks:
+        return []
     asked = [ask(Slot(JOINT, Property.CASE_TEMPERATURE), optional=True, resolution=1.0, example="20")]
     asked += _links(found) if found.how == STACK else _table(found)
     if found.limit is None:

@@ -23,6 +23,8 @@ source = partial(asking.source, words)
 
 def verdict(found: EndFloatFacts, asked: list[Question]) -> Verdict:
     """The call as it stands; `asked` is what is still to be answered."""
+    if found.card.two_cranks:
+        return Verdict(State.TOO_CLOSE, Code.TWO_CRANKS, ways=(Way(page="run"), Way(page="card")))
     if found.too_warm:
         return Verdict(State.TOO_CLOSE, Code.TOO_WARM)
     first = asked[0].slot if asked else None

@@ -21,6 +21,7 @@ EXAMPLE = fixed(
 DONE = _("end float set")
 
 HEADLINE = {
+    Code.TWO_CRANKS: _("Each crank has its own"),
     Code.MEASURE: _("Measure the stack"),
     Code.TOO_WARM: _("Too warm to judge"),
     Code.NO_SHIM: _("No shim fits"),
@@ -31,6 +32,7 @@ HEADLINE = {
     Code.TOO_CLOSE: _("Too close to call"),
 }
 REASON = {
+    Code.TWO_CRANKS: _("Two cranks do not share one stack: this one would tell nothing of either."),
     **BY_LIMIT,
     Code.MEASURE: _("Each link counts, and so does its uncertainty."),
     Code.TOO_WARM: fixed(_("The case is more than {far} from the room: it is longer than it will be."), far=kelvin(15)),
@@ -40,6 +42,7 @@ REASON = {
     "outside_table": _("{distance} lies outside the table, which goes from {low} to {high}."),
 }
 NEXT = {
+    Code.TWO_CRANKS: _("Leave this station out, and measure the float of each by dial once the case is closed."),
     Code.MEASURE: _("{question}"),
     "limits": _("Give the limits."),
     Code.TOO_WARM: _("Let it come to the room's temperature."),
