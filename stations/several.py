@@ -7,7 +7,7 @@ from __future__ import annotations
 
 import re
 from collections.abc import Mapping, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import Any
 
 from engines.properties import Property
@@ -77,7 +77,8 @@ def take_thread(work: BoundStation, ask: Question, called: str, found: tuple[Pro
     extra = {AS_WRITTEN: called.strip()}
     take(work, ask, f"{diameter:.2f} mm", key, extra=extra)
     work = again(work, only_here=not work.follows_up)
-    other = next((each for each in work.wanted if each.slot and each.slot.what == pitch_of), None)
+    same_thread = replace(ask.slot, what=pitch_of) if ask.slot else None
+    other = next((each for each in work.wanted if each.slot and each.slot == same_thread), None)
     kept = work.live(ask.key)[-1]
     return take(work, other, f"{pitch:g} mm", f"{key}.1", extra=extra) if other else kept
 

@@ -13,7 +13,7 @@ from engines.models import CasePart, EngineCard, Joint, Mark, Seat
 from engines.parts import CRANK
 from engines.properties import Property
 from engines.slots import At, Slot
-from jobs.models import DerivedFact, Timer, TrayPlace
+from jobs.models import DerivedFact, Reading, Timer, TrayPlace
 from shop.models import Compound, PullIn
 from stations.close.tests import Closer
 from stations.crank_in.tests import Puller
@@ -315,6 +315,12 @@ class InTurn(TestCase):
         self.assertEqual([each["end"] for each in self.hands.entry.result["ends"]], ["left", "right"])
         labels = {line["words"] if "words" in line else line["label"] for line in self.hands.entry.record.content["readings"]}
         self.assertIn("Turns done in all, magneto side", labels)
+
+    def test_a_thread_typed_as_it_is_called_keeps_the_pitch_of_its_own_end(self):
+        for end, thread in (("left", "M12x1.5"), ("right", "M12x1.25")):
+            self.hands.answer(f"end-thread-diameter.{end}", thread)
+        kept = {each.ask: each.canonical for each in Reading.objects.filter(property="end-thread-pitch")}
+        self.assertEqual(kept, {"end-thread-pitch.left": 1.5, "end-thread-pitch.right": 1.25})
 
 
 class TwoCranks(InTurn):
