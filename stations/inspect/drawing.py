@@ -53,7 +53,7 @@ def _place(canvas: Canvas, slot: Slot, at: Point, said: str, anchor: str = "star
 def _crank(found: InspectFacts, canvas: Canvas) -> None:
     sheet, width, wide = canvas.sheet, canvas.width, canvas.is_wide
     x, unit = (width * 0.31, 1.0) if wide else (150.0, 0.72)
-    y = 300.0
+    y = 300.0 if wide else 236.0
 
     def box(dx: float, dy: float, w: float, h: float) -> list[Point]:
         left, top = x + dx * unit, y + dy * unit
@@ -75,24 +75,27 @@ def _crank(found: InspectFacts, canvas: Canvas) -> None:
     for sign in (-1, 1):
         sheet.arrow((x + sign * 57 * unit, y + 22 * unit), (x + sign * 36 * unit, y + 22 * unit), across, 9)
     _plays(found, canvas, (x, y), unit)
-    _widths(found, canvas, (width * 0.76, 300.0) if wide else (330.0, 440.0), 96.0 if wide else 56.0)
+    more = len(found.rods) - 1  # their lines reach as far as the crank's end, so it stands below them
+    seen_at = (width * 0.76, y + (22.0 + 26.0 * more if more else 0.0))
+    _widths(found, canvas, seen_at if wide else (300.0, 440.0), (86.0 if more else 96.0) if wide else 56.0)
 
 
 def _plays(found: InspectFacts, canvas: Canvas, at: Point, unit: float) -> None:
     """Both plays of each rod and the small end, where they are felt."""
     x, y = at
     right, count = x + 66 * unit, len(found.rods)
+    above, apart = (112 * unit, 26.0) if canvas.is_wide or count == 1 else (190 * unit, 40.0)  # on a phone each takes two lines
+    left, below = x - 100 * unit if canvas.is_wide else 8.0, y + 176 * unit
     for number, each in enumerate(found.rods):
-        dy = 26.0 * number
         of = fill(words.OF_ROD, {"rod": each.name}) if count > 1 else ""
         radial, side = Slot(each, Property.BIG_END_RADIAL_PLAY), Slot(each, Property.BIG_END_SIDE_PLAY)
         said = fill(words.ON_DRAWING["up_and_down"], {"of": of, "value": _value(found, radial)})
-        _place(canvas, radial, (right, y - 112 * unit + dy), said)
+        _place(canvas, radial, (right, y - above + apart * number), said)
         said = fill(words.ON_DRAWING["sideways"], {"of": of, "value": _value(found, side)})
-        _place(canvas, side, (x - 100 * unit, y + 176 * unit + dy), said)
-    canvas.labels.at([((right, y - 112 * unit - 26), "start")], str(words.ON_DRAWING["wear"]), "quiet")
-    below = y + (200 if count == 1 else 226) * unit
-    canvas.labels.at([((x - 100 * unit, below), "start"), ((8, below + 24), "start")], str(words.ON_DRAWING["design"]), "quiet")
+        _place(canvas, side, (left, below + 26.0 * number), said)
+    canvas.labels.at([((right, y - above - 26), "start")], str(words.ON_DRAWING["wear"]), "quiet")
+    places = [((left, below + 26.0 * count - 2), "start"), ((left, 540.0), "start")]
+    canvas.labels.at(places, str(words.ON_DRAWING["design"]), "quiet")
     small = Slot(rod(1), Property.SMALL_END_PLAY)
     said = fill(words.ON_DRAWING["small"], {"value": _value(found, small)})
     _place(canvas, small, (x + 44 * unit, y - 258 * unit), said)
@@ -104,12 +107,17 @@ def _widths(found: InspectFacts, canvas: Canvas, centre: Point, radius: float) -
     sheet.circle(centre, radius, "outline")
     sheet.circle(centre, 14 if wide else 9, "bore")
     sheet.circle((centre[0], centre[1] - radius * 0.62), 18 if wide else 11, "cut solid")
-    labels = (((0.0, -radius - 14), "middle"), ((-radius + 12, 5.0), "start"), ((0.0, radius + 28), "middle"), ((radius - 12, 5.0), "end"))
+    aside = (
+        (((-radius + 12, 5.0), "start"), ((radius - 12, 5.0), "end"))
+        if wide
+        else (((-radius - 12, 5.0), "end"), ((radius + 12, 5.0), "start"))
+    )
+    labels = (((0.0, -radius - 14), "middle"), aside[0], ((0.0, radius + 28), "middle"), aside[1])
     for slot, ((dx, dy), anchor) in zip(WIDTHS, labels, strict=True):
         angle = math.radians(slot.at.angle_deg or 0.0)
         sheet.circle((centre[0] - radius * math.sin(angle), centre[1] - radius * math.cos(angle)), 5, "ink solid")
         _place(canvas, slot, (centre[0] + dx, centre[1] + dy), _value(found, slot), anchor)
-    canvas.labels.keep_clear(centre, radius + 30)
+    canvas.labels.keep_clear(centre, radius + 30 if wide else 0.75 * radius)
     said = str(words.ON_DRAWING["width_seen" if wide else "width"])
     sheet.text((centre[0], centre[1] + radius + 56), said, "quiet", "middle")
 
