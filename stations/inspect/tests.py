@@ -1,5 +1,8 @@
 from __future__ import annotations
 
+import re
+from itertools import combinations
+
 from django.test import TestCase
 
 from engines.models import EngineCard, Seat, Spec
@@ -13,6 +16,7 @@ from stations.inspect.questions import next_tab
 from stations.inspect.seats import ROUND
 from stations.split.tests import Halves
 from tests.shed import job
+from ui.labels import GAP, Box, box_of
 
 RADIAL, SIDE = Slot(rod(1), Property.BIG_END_RADIAL_PLAY), Slot(rod(1), Property.BIG_END_SIDE_PLAY)
 MASSES = (
@@ -153,6 +157,18 @@ class TheCrank(InspectCase):
             self.hands.the_crank(**{SIDE.key: play, "damage": "found"})
             self.hands.answer("damage-where", "hairline at the left dowel")
             self.assertEqual((self.plate().state, self.plate().code), ("stop", "damaged"))
+
+    def test_what_is_read_of_two_rods_lies_over_nothing_else_on_a_desk_and_on_a_phone(self):
+        EngineCard.objects.update(layout="twin")
+        for each in (1, 2):
+            self.hands.say(Slot(rod(each), Property.BIG_END_RADIAL_PLAY), "0.000")
+        for drawing in str(self.hands.work().drawing()).split("<svg")[1:]:
+            texts = re.findall(r'<text x="([\d.-]+)" y="([\d.-]+)" class="label ([^"]*)" text-anchor="(\w+)">([^<]*)<', drawing)
+            self.assertTrue([said for *_, said in texts if "rod 2" in said])
+            around = [(said, box_of((float(x), float(y)), said, cls, anchor)) for x, y, cls, anchor, said in texts]
+            boxes = [(said, Box(at.left + GAP, at.top + GAP, at.right - GAP, at.bottom - GAP)) for said, at in around]
+            over = [(one, other) for (one, here), (other, there) in combinations(boxes, 2) if here.overlap(there)]
+            self.assertEqual(over, [])
 
     def test_a_rod_over_two_bars_is_bent_or_not_and_nobody_is_led_to_it(self):
         self.hands.the_crank()
