@@ -90,7 +90,7 @@ class Practised(Counted):
         self.acts += 1
         self.page.evaluate("document.getElementById('work').dataset.old = '1'")
         what()
-        self.page.wait_for_function("() => !document.querySelector('#work[data-old]') && !document.body.dataset.sending")
+        self.page.wait_for_function("() => document.body && !document.querySelector('#work[data-old]') && !document.body.dataset.sending")
         self.page.wait_for_load_state()
 
     def types_in(self, text):

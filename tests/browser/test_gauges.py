@@ -276,7 +276,7 @@ class AnswersAnotherQuestion(Heard):
         self.slow(700)
         self.page.keyboard.type("4 furlong")
         self.page.keyboard.press("Enter")
-        self.page.wait_for_function("() => document.body.dataset.sending")
+        self.page.wait_for_function("() => document.body?.dataset.sending")
         self.saying.say("+0.016 mm")
         self.sees("is no unit known here", where=".strip-words")
         self.sees("What the gauge sent meanwhile was not kept", where=".strip-words")

@@ -50,7 +50,7 @@ class Turning(BrowserCase):
 
     def kept(self, latest):
         self.page.locator(f"[data-latest='{latest}']").wait_for()
-        self.page.wait_for_function("() => !document.body.dataset.sending")
+        self.page.wait_for_function("() => document.body && !document.body.dataset.sending")
 
     def standing(self):
         """What stands at the turn, in its order."""

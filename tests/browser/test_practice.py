@@ -8,7 +8,7 @@ from simulators.crank import ENDS
 from tests.browser.base import BrowserCase
 
 FORM = ".hands form[hx-post]"
-ANSWERED = f"""() => !document.body.dataset.sending && !document.querySelector("#strip-field")?.value
+ANSWERED = f"""() => document.body && !document.body.dataset.sending && !document.querySelector("#strip-field")?.value
   && document.querySelector("{FORM}")"""
 ANOTHER = f"""() => document.querySelector("{FORM}") && !document.querySelector("{FORM}[data-old]")"""
 
