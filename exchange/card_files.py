@@ -20,7 +20,6 @@ from django.utils.translation import gettext as _
 from engines.models import CasePart, EngineCard, Mark, Seal, Seat, Spec
 from engines.parts import HALVES
 from engines.properties import Property
-from exchange import strict_json
 from exchange.first_edition import held_for, limits_of, role_of
 from exchange.spreadsheets import plain
 from shopmath.checks import BadInput
@@ -28,6 +27,7 @@ from stations.book_in.card_forms import FactsForm, FittedForm, FlywheelForm, Mar
 from stations.book_in.case_forms import CasePartForm, JointForm
 from stations.book_in.figure_form import SpecForm
 from stations.book_in.forms import SeatForm
+from ui import strict_json
 from ui.fields import QuantityField
 from ui.numbers import exact, show
 from ui.units import METRIC, Units, reading_in

@@ -10,13 +10,13 @@ from typing import Any
 from django.utils.translation import gettext as _
 from pydantic import ValidationError
 
-from exchange import strict_json
 from exchange.chained import held_against
 from exchange.job_json import READS, SCHEMA
 from exchange.schema import Choices, JobFile, check_result, said_of
 from exchange.zips import UNREADABLE
 from jobs.photos import LARGEST_BYTES
 from shopmath.checks import BadInput
+from ui import strict_json
 
 MOST_FILES, MOST_BYTES, MOST_JSON, MOST_RATIO = 400, 150_000_000, 30_000_000, 100
 NAMES = re.compile(r"^(job\.json|readings\.csv|sheet\.pdf|drawings/[\w.-]{1,80}\.svg|photos/\d{3,4}\.jpg)$", re.ASCII)

@@ -31,7 +31,7 @@ class TheWheel(SimpleTestCase):
         for _ in range(8):
             wheel.pull("roll")
             wheel.after(0.1)
-        while abs(wheel.felt) > wheel.rubs_gmm:
+        while abs(wheel.felt) > wheel.truth.rubs_gmm:
             wheel.pull("more")
         marks = []
         for _ in range(12):

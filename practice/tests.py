@@ -9,7 +9,10 @@ from django.utils import timezone
 from engines.copies import reusable
 from engines.models import EngineCard
 from jobs.models import Entry, Job, Reading, RunStation
-from practice import acts, crank
+from practice import acts
+from practice.exercises.all import EXERCISES
+from practice.exercises.base import Pull
+from practice.exercises.true_crank import fault_of
 from practice.models import Attempt
 from simulators.crank import ENDS, Fault
 from stations.base import bind
@@ -39,7 +42,7 @@ class Learner(Hands):
         return answer.content.decode()
 
     def stands(self):
-        return crank.standing(self.attempt.seed, self.attempt.state)
+        return acts.standing(self.attempt)
 
     def set_up(self):
         for ask, text in (
@@ -66,7 +69,7 @@ class Learner(Hands):
 
 class Practice(TestCase):
     def begin(self, level="middle", seed=7):
-        return acts.begin(person("bram", "mechanic"), level, seed)
+        return acts.begin(person("bram", "mechanic"), "true-crank", level, seed)
 
     def test_it_is_hidden_from_everything_that_lists_jobs(self):
         real, attempt = job(412), self.begin()
@@ -102,7 +105,7 @@ class Practice(TestCase):
         before = learner.stands().truth.worst_mm
         learner.lever("ahead" if truth.twist_deg > 0 else "behind")
         self.assertLess(learner.stands().truth.worst_mm, before)
-        self.assertEqual(len(attempt.moves), 1)
+        self.assertEqual([each["lever"] for each in learner.attempt.pulls][-1:], ["ahead" if truth.twist_deg > 0 else "behind"])
 
     def test_finished_the_truth_is_opened_and_nothing_of_the_job_is_left(self):
         attempt = self.begin()
@@ -112,34 +115,33 @@ class Practice(TestCase):
         learner.lever("ahead")
         learner.lever("wedge", "half")
         page = learner.client.post(f"/practice/{attempt.job.tag}/finish/", follow=True).content.decode()
-        self.assertIn("Crank 7, opened", page)
-        self.assertIn("Blow by blow", page)
+        self.assertIn("What it really was", page)
+        self.assertIn("Move by move", page)
         attempt.refresh_from_db()
-        self.assertEqual((attempt.result["blows"], attempt.result["readings"], attempt.job), (2, 5, None))
+        self.assertEqual((len(attempt.result["moves"]), attempt.result["readings"], attempt.job), (2, 5, None))
         self.assertEqual((Job.every.count(), Entry.objects.count(), Reading.objects.count(), EngineCard.objects.count()), (0, 0, 0, 0))
         self.assertContains(learner.client.get("/practice/"), "How it went")
 
     def test_a_number_gives_a_colleague_the_same_crank(self):
-        first, second = self.begin(seed=55), acts.begin(person("una"), "middle", 55)
-        self.assertEqual(first.state, second.state)
+        first, second = self.begin(seed=55), acts.begin(person("una"), "true-crank", "middle", 55)
+        self.assertEqual(acts.standing(first).truth, acts.standing(second).truth)
         self.assertNotEqual(first.job_id, second.job_id)
         client = Learner(first).client
-        self.assertEqual(client.post("/practice/", {"level": "easy", "seed": "55"}).status_code, 302)
-        self.assertContains(client.post("/practice/", {"level": "easy", "seed": "many"}), "whole number")
+        number = {"exercise": "true-crank", "level": "easy"}
+        self.assertEqual(client.post("/practice/", {**number, "seed": "55"}).status_code, 302)
+        self.assertContains(client.post("/practice/", {**number, "seed": "many"}), "whole number")
+        self.assertContains(client.get("/practice/?exercise=true-crank&level=easy&seed=55"), 'value="55"')
 
     def test_advice_names_the_largest_loss(self):
-        beyond = next(seed for seed in range(200) if crank.fault_of(seed, "hard") == Fault.NOT_CURABLE)
-        state = crank.begin(beyond, "hard")
-        self.assertEqual(crank.came_to(beyond, "hard", state, [])["advice"], "given_up_rightly")
-        seed, moves = 7, []
-        state = crank.begin(seed, "middle")
-        wrong = "behind" if state["bent"]["twist_deg"] > 0 else "ahead"
-        for _ in range(3):
-            state, move = crank.pull(seed, state, wrong, 1.0)
-            moves.append(move)
-        self.assertEqual(crank.came_to(seed, "middle", state, moves)["advice"], "wrong_way")
+        kind = EXERCISES["true-crank"]
+        beyond = next(seed for seed in range(200) if fault_of(seed, "hard") == Fault.NOT_CURABLE)
+        self.assertEqual(kind.came_to(beyond, "hard", [], {}, {})["advice"], "given_up_rightly")
+        twist = kind.part(7, "middle").truth.bent.twist_deg
+        wrong = [Pull("behind" if twist > 0 else "ahead")] * 3
+        result = kind.came_to(7, "middle", wrong, {}, {})
+        self.assertEqual((result["advice"], result["right"]), ("wrong_way", 0))
 
     def test_a_lever_that_is_none_is_not_found(self):
         attempt = self.begin()
         self.assertEqual(Learner(attempt).client.post(f"/practice/{attempt.job.tag}/hands/", {"lever": "melt"}).status_code, 404)
-        self.assertEqual(Attempt.objects.get().moves, [])
+        self.assertEqual(Attempt.objects.get().pulls, [])

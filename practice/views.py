@@ -1,41 +1,48 @@
-"""Choosing an exercise, the dial and the hands beside its station, and the debrief."""
+"""Choosing an exercise, what hands have beside its station, what a learner says first, the debrief, and the shop's look at it."""
 
 from __future__ import annotations
 
+from collections import defaultdict
 from typing import Any
 
 from django import forms
-from django.http import Http404, HttpRequest, HttpResponse
+from django.contrib import messages
+from django.http import Http404, HttpRequest, HttpResponse, JsonResponse
 from django.shortcuts import get_object_or_404, redirect, render
 from django.utils.translation import gettext as _
 from django.utils.translation import gettext_lazy
 from django.views.decorators.http import require_GET, require_http_methods, require_POST
+from django_htmx.http import HttpResponseClientRedirect
 
+from jobs import clock
 from jobs.acts import one_act
-from practice import acts, crank, words
-from practice.drawing import curve, dial
-from practice.models import Attempt
-from shopmath.amounts import Amount, mm
-from simulators.crank import ENDS
+from practice import acts, drawing, files, telling, words
+from practice.exercises.all import EXERCISES
+from practice.exercises.base import SHARES
+from practice.exercises.true_crank import TURN_BY
+from practice.models import Attempt, Given, Learner
+from practice.veil import judged_key
+from shop.models import Person
+from shop.views import owner_only
+from shopmath.checks import BadInput
 from ui.addresses import job_number, station_address
-from ui.numbers import show
 from ui.partial import is_partial
 
 SHOWN = 30  # goes in the history
+MOST_STEPS = 72  # that it is turned by hand at a time
+STEPS_S = (60, 300)  # by which a wait may be shortened at once
 
 
-class StartForm(forms.Form):
-    """The level, and a seed where a colleague gave one."""
+class NumberForm(forms.Form):
+    """An exercise by the number that a colleague had."""
 
-    level = forms.ChoiceField(
-        choices=[(key, name) for key, (name, _said) in words.LEVEL.items()], label=gettext_lazy("Level"), initial="easy"
-    )
+    exercise = forms.ChoiceField(choices=[(key, said.name) for key, said in words.SAID.items()], label=gettext_lazy("Exercise"))
+    level = forms.ChoiceField(choices=list(words.LEVEL.items()), label=gettext_lazy("Level"))
     seed = forms.IntegerField(
         min_value=1,
         max_value=acts.LARGEST_SEED,
-        required=False,
         label=gettext_lazy("Number"),
-        help_text=gettext_lazy("of a crank that a colleague had; empty for another one"),
+        help_text=gettext_lazy("of a colleague's: both have the same one"),
     )
 
 
@@ -43,54 +50,190 @@ class StartForm(forms.Form):
 @one_act
 def practice(request: HttpRequest) -> HttpResponse:
     """What may be practised, and how it went before."""
-    form = StartForm(request.POST or request.GET or None) if request.POST or "seed" in request.GET else StartForm()
-    if request.method == "POST" and form.is_valid():
-        attempt = acts.begin(request.user, form.cleaned_data["level"], form.cleaned_data["seed"])  # type: ignore[arg-type]
-        assert attempt.job is not None
-        return redirect(station_address(attempt.job.tag, crank.STATION))
-    mine = Attempt.objects.filter(person=request.user.pk).select_related("job")
-    data = {"form": form, "levels": words.LEVEL.values(), "open": mine.filter(ended_at=None), "done": mine.exclude(ended_at=None)[:SHOWN]}
+    asked = request.POST or request.GET
+    form = NumberForm(asked) if "seed" in asked else NumberForm()
+    if request.method == "POST":
+        begun = _begun(request, form)
+        if begun:
+            assert begun.job is not None
+            return redirect(_station(begun))
+    mine = list(Attempt.objects.filter(person=request.user.pk).select_related("job", "given"))
+    done = [each for each in mine if each.ended_at]
+    data = {
+        "form": form,
+        "exercises": [_offered(key, done) for key in EXERCISES],
+        "given": Given.objects.filter(retired=False),
+        "open": [(each, _station(each), words.SAID[each.exercise].name) for each in mine if each.job],
+        "done": [_row(each) for each in done[:SHOWN]],
+        "shown": Learner.objects.filter(person=request.user.pk, shown=True).exists(),
+    }
     return render(request, "practice/practice.html", data)
 
 
+def _begun(request: HttpRequest, form: NumberForm) -> Attempt | None:
+    """A new go by what was pressed; None where the number form was wrong."""
+    person: Any = request.user
+    judges = request.POST.get("judges") == "1"
+    if given := request.POST.get("given"):
+        found = get_object_or_404(Given.objects.filter(retired=False), pk=given if given.isdecimal() and len(given) < 9 else 0)
+        return acts.begin(person, found.exercise, found.level, found.seed, judges=judges, given=found)
+    if "seed" in request.POST:
+        return acts.begin(person, **form.cleaned_data, judges=judges) if form.is_valid() else None
+    exercise, _colon, level = request.POST.get("start", "").partition(":")
+    if exercise not in EXERCISES or level not in words.LEVEL:
+        raise Http404
+    return acts.begin(person, exercise, level, judges=judges)
+
+
+def _offered(key: str, done: list[Attempt]) -> dict[str, Any]:
+    """An exercise with its levels: how often each was reached, and which is next."""
+    said, levels = words.SAID[key], list(words.LEVEL)
+    reached = {level: sum(each.exercise == key and each.level == level and each.result["reached"] for each in done) for level in levels}
+    following = next((level for level in levels if reached[level] < 2), levels[-1])
+    rows = [
+        {"key": level, "name": words.LEVEL[level], "said": said.levels[level], "reached": reached[level], "next": level == following}
+        for level in levels
+    ]
+    return {"key": key, "said": said, "levels": rows}
+
+
+def _row(attempt: Attempt) -> dict[str, Any]:
+    result = attempt.result
+    return {
+        "attempt": attempt,
+        "name": words.SAID[attempt.exercise].name,
+        "level": words.LEVEL[attempt.level],
+        "reached": result["reached"],
+        "moves": len(result["moves"]),
+        "over": round(telling.over_shortest(attempt)),
+    }
+
+
+def _station(attempt: Attempt) -> str:
+    """The page where it is done."""
+    kind = EXERCISES[attempt.exercise]
+    return station_address(attempt.job.tag, kind.station, kind.seat) if attempt.job else ""
+
+
 def _mine(request: HttpRequest, tag: str) -> Attempt:
-    return get_object_or_404(Attempt.objects.select_related("job"), job__number=job_number(tag), person=request.user.pk, ended_at=None)
+    attempts = Attempt.objects.select_related("job__card", "given", "person")
+    return get_object_or_404(attempts, job__number=job_number(tag), person=request.user.pk, ended_at=None)
 
 
 @require_http_methods(["GET", "POST"])
 @one_act
 def hands(request: HttpRequest, tag: str) -> HttpResponse:
-    """The dial, and what hands do at it: turn, strike, squeeze."""
+    """What hands have of it, and what they do: turn, measure, strike."""
     attempt = _mine(request, tag)
+    kind = acts.exercise_of(attempt)
     if request.method == "POST":
-        lever, share = request.POST.get("lever", ""), request.POST.get("share", "")
-        if lever not in (*crank.TURNS, *crank.BLOWS) or (lever in crank.BLOWS and share not in crank.SHARES):
+        lever, share = request.POST.get("lever", ""), request.POST.get("share", "whole")
+        by_hand = lever == TURN_BY and kind.samples(acts.standing(attempt)) is not None
+        if (lever not in kind.levers and not by_hand) or share not in SHARES:
             raise Http404
-        acts.do(attempt, lever, crank.SHARES.get(share, 1.0))
+        try:
+            typed = _steps(request) if by_hand else _typed(kind, request)
+        except BadInput as error:
+            return _in_hands(request, attempt, tag, str(error.message))
+        acts.do(attempt, lever, SHARES[share] if kind.hard else 1.0, typed)
+        if lever in kind.takes_s:
+            return _back(request, attempt)
         if not is_partial(request):
-            return redirect(station_address(tag, crank.STATION))
-    response = render(request, "practice/hands.html", _hands(attempt, tag))
+            return redirect(_station(attempt))
+    return _in_hands(request, attempt, tag)
+
+
+def _steps(request: HttpRequest) -> dict[str, float]:
+    """How far it was turned by wheel, finger or key."""
+    text = request.POST.get("steps", "")
+    if not text.lstrip("-").isdecimal() or not -MOST_STEPS <= int(text) <= MOST_STEPS:
+        raise Http404
+    return {"steps": int(text)}
+
+
+def _typed(kind: Any, request: HttpRequest) -> dict[str, float]:
+    """The numbers typed beside the levers."""
+    found = {}
+    for each in kind.typed:
+        text = request.POST.get(each.key, "").strip().replace(",", ".")
+        try:
+            value = float(text) if text else each.first
+        except ValueError:
+            value = float("nan")
+        if not each.low <= value <= each.high:
+            said = {"what": words.SAID[kind.key].typed[each.key], "low": f"{each.low:g}", "high": f"{each.high:g}"}
+            raise BadInput(each.key, _("{what}: a number from {low} to {high}.").format(**said))
+        found[each.key] = value
+    return found
+
+
+def _in_hands(request: HttpRequest, attempt: Attempt, tag: str, wrong: str = "") -> HttpResponse:
+    kind = acts.exercise_of(attempt)
+    share = request.POST.get("share", "whole")
+    said = words.SAID[kind.key]
+    typed = [
+        {"key": each.key, "name": said.typed[each.key], "value": request.POST.get(each.key) or f"{each.first:g}"} for each in kind.typed
+    ]
+    data = {
+        "attempt": attempt,
+        "tag": tag,
+        "timed": kind.timed,
+        "fast": bool(attempt.job and attempt.job.fast_since),
+        "pace": clock.PACE,
+        "steps": [(seconds, seconds // 60) for seconds in STEPS_S],
+        "share": share if share in SHARES else "whole",
+        "typed": typed,
+        "wrong": wrong,
+        "moves": sum(each["lever"] in kind.working for each in attempt.pulls),
+        **_seen(attempt, kind),
+    }
+    response = render(request, "practice/hands.html", data)
     if request.method == "POST":
-        response["X-Kept"] = "yes"
+        response["X-Kept"] = "no" if wrong else "yes"
     return response
 
 
-def _hands(attempt: Attempt, tag: str) -> dict[str, Any]:
-    stands = crank.standing(attempt.seed, attempt.state)
-    job = attempt.job
-    assert job is not None
-    where = _("{side}, crank at {angle}°").format(side=job.card.side(ENDS[stands.end]), angle=stands.angle)
-    shows = stands.shows_mm()
-    blows = [(lever, said) for lever, said in words.LEVER.items()]
-    return {
-        "attempt": attempt,
-        "tag": tag,
-        "where": where,
-        "shows": shows,
-        "dial": dial(shows, where),
-        "blows": blows,
-        "shares": words.SHARE.items(),
-    }
+def _seen(attempt: Attempt, kind: Any) -> dict[str, Any]:
+    part = acts.standing(attempt)
+    return telling.in_hands(kind, kind.shows(part), kind.samples(acts.standing(attempt)))
+
+
+def _back(request: HttpRequest, attempt: Attempt) -> HttpResponse:
+    """To the whole station again, for what changes it."""
+    address = _station(attempt)
+    there: HttpResponse = HttpResponseClientRedirect(address) if is_partial(request) else redirect(address)
+    return there
+
+
+@require_POST
+@one_act
+def pace(request: HttpRequest, tag: str) -> HttpResponse:
+    """Waits are shortened: the job's clock runs fast, or as usual again, or goes on at once."""
+    attempt = _mine(request, tag)
+    assert attempt.job is not None
+    on = request.POST.get("on", "")
+    if on in {str(seconds) for seconds in STEPS_S}:
+        acts.go_on(attempt, float(on))
+    elif "fast" in request.POST:
+        clock.set_pace(attempt.job, fast=request.POST["fast"] == "1")
+    else:
+        raise Http404
+    return redirect(_station(attempt))
+
+
+@require_http_methods(["GET", "POST"])
+@one_act
+def judge(request: HttpRequest, tag: str) -> HttpResponse:
+    """What the learner makes of it, before the call is shown."""
+    attempt = _mine(request, tag)
+    if request.method == "POST":
+        said = request.POST.get("said", "")
+        if said not in words.CALL:
+            raise Http404
+        work = acts.bound_work(attempt)
+        acts.judge(attempt, said, judged_key(work), work)
+        return redirect(_station(attempt))
+    return render(request, "practice/judge.html", {"tag": tag, "calls": words.CALL.items()})
 
 
 @require_POST
@@ -102,41 +245,90 @@ def finish(request: HttpRequest, tag: str) -> HttpResponse:
     return redirect("practice-debrief", pk=attempt.pk)
 
 
+def _finished(request: HttpRequest, pk: int) -> Attempt:
+    """A go that is over: one's own, or one that its learner lets the shop see."""
+    attempt = get_object_or_404(Attempt.objects.exclude(ended_at=None).select_related("person", "given"), pk=pk)
+    lets = getattr(request.user, "is_owner", False) and Learner.objects.filter(person=attempt.person_id, shown=True).exists()
+    if attempt.person_id != request.user.pk and not lets:
+        raise Http404
+    return attempt
+
+
 @require_GET
 def debrief(request: HttpRequest, pk: int) -> HttpResponse:
-    attempt = get_object_or_404(Attempt.objects.exclude(ended_at=None), pk=pk, person=request.user.pk)
-    result = attempt.result
-    halves = [(said, *(_halves_said(name, result[when][name]) for when in ("began", "ended"))) for name, said in words.HALVES.items()]
-    moves = [
-        {
-            "before": _swing(move["before_mm"]),
-            "after": _swing(move["after_mm"]),
-            "said": words.LEVER[move["lever"]],
-            "wanted": words.LEVER.get(move["best"], words.NO_BLOW),
-            "right": move["lever"] == move["best"],
-        }
-        for move in result["moves"]
-    ]
-    data = {
-        "attempt": attempt,
-        "result": result,
-        "began": _swing(result["began"]["swing_mm"]),
-        "ended": _swing(result["ended"]["swing_mm"]),
-        "best": _swing(result["best_mm"]),
-        "limit": _swing(result["limit_mm"]),
-        "halves": halves,
-        "moves": moves,
-        "curve": curve(result),
-        "fault": words.FAULT[result["fault"]],
-        "advice": words.ADVICE[result["advice"]],
-        "level": words.LEVEL[attempt.level][0],
-    }
+    attempt = _finished(request, pk)
+    data = telling.debriefed(attempt) | {"mine": attempt.person_id == request.user.pk}
     return render(request, "practice/debrief.html", data)
 
 
-def _swing(value_mm: float) -> str:
-    return show(mm(value_mm, 0.001))
+# the shop
 
 
-def _halves_said(name: str, value: float) -> str:
-    return _swing(value) if name.endswith("_mm") else show(Amount(value, "angle", 0.001))
+@require_POST
+@one_act
+def let_see(request: HttpRequest) -> HttpResponse:
+    """The learner lets the shop's owners see how it goes, or no more."""
+    shown = request.POST.get("shown") == "1"
+    person: Any = request.user
+    Learner.objects.update_or_create(person=person, defaults={"shown": shown})
+    return redirect("practice")
+
+
+@require_GET
+def shop(request: HttpRequest) -> HttpResponse:
+    """How those who agreed get on."""
+    owner_only(request)
+    people = Person.objects.filter(learner__shown=True).order_by("first_name", "username")
+    goes = defaultdict(list)
+    for each in Attempt.objects.filter(person__in=people).exclude(ended_at=None):
+        goes[each.person_id].append(each)
+    rows = [{"person": person, "exercises": _by_exercise(goes[person.pk])} for person in people]
+    return render(request, "practice/shop.html", {"learners": rows})
+
+
+def _by_exercise(goes: list[Attempt]) -> list[dict[str, Any]]:
+    """One learner's goes, newest first, exercise by exercise."""
+    rows = []
+    for key, said in words.SAID.items():
+        of = [each for each in goes if each.exercise == key]
+        if of:
+            over = [telling.over_shortest(each) for each in reversed(of[: telling.LAST])]
+            reached = sum(each.result["reached"] for each in of)
+            rows.append({"name": said.name, "goes": len(of), "reached": reached, "last": of[0], "history": drawing.history(over)})
+    return rows
+
+
+@require_POST
+@one_act
+def bring(request: HttpRequest) -> HttpResponse:
+    """An instructor's file, read in whole or refused whole."""
+    owner_only(request)
+    upload = request.FILES.get("file")
+    if upload is None:
+        messages.error(request, _("No file was chosen."))
+        return redirect("practice")
+    try:
+        given = files.read_in(upload.read(files.LARGEST_BYTES + 1), request.user)  # type: ignore[arg-type]
+    except BadInput as error:
+        messages.error(request, _("{name} was refused, nothing of it is kept. {reason}").format(name=upload.name, reason=error.message))
+    else:
+        messages.info(request, _("{name} can be practised now.").format(name=given.name))
+    return redirect("practice")
+
+
+@require_POST
+@one_act
+def retire(request: HttpRequest, pk: int) -> HttpResponse:
+    """An instructor's exercise is not offered any more; goes at it stay."""
+    owner_only(request)
+    Given.objects.filter(pk=pk).update(retired=True)
+    return redirect("practice")
+
+
+@require_GET
+def file_out(request: HttpRequest, pk: int) -> HttpResponse:
+    """A go that is over, as a file that another shop can read in."""
+    attempt = _finished(request, pk)
+    response = JsonResponse(files.of_attempt(attempt), json_dumps_params={"indent": 2, "ensure_ascii": False})
+    response["Content-Disposition"] = f'attachment; filename="exercise-{attempt.exercise}-{attempt.seed}.json"'
+    return response

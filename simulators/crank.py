@@ -130,6 +130,7 @@ class Crank(Part):
     def __init__(self, seed: int, truth: Truth | None = None) -> None:
         super().__init__(seed)
         self.angle, self.end, self.readings, self.moves = 0, 0, 0, 0
+        self.step_mm, self.noise_mm = STEP_MM, NOISE_MM
         self.truth = truth or Truth(Misalignment(0.15, -0.006, 0.004, 0.001))
 
     # what hands do
@@ -176,10 +177,10 @@ class Crank(Part):
         swing = runout_from(truth.bent, self.geometry)[self.end]
         turned = math.radians(self.angle)
         value = swing.tir_mm / 2 * math.cos(turned - math.radians(swing.high_spot_deg)) + truth.oval_mm / 2 * math.cos(2 * turned)
-        value += ZERO_MM[end] + self.dice.gauss(0, NOISE_MM) + self.dice.uniform(-0.5, 0.5) * truth.rocks_mm
+        value += ZERO_MM[end] + self.dice.gauss(0, self.noise_mm) + self.dice.uniform(-0.5, 0.5) * truth.rocks_mm
         if truth.slips_after and self.readings > truth.slips_after:
             value += truth.slips_mm
-        return round(value / STEP_MM) * STEP_MM + 0.0
+        return round(value / self.step_mm) * self.step_mm + 0.0
 
     def read(self, end: str, angle_deg: float) -> float:
         """Turn it there and read the needle, mm."""

@@ -56,6 +56,7 @@ class Halves(Part):
         super().__init__(seed)
         self.truth = truth or joined(seed)
         self.mean_mm, self.slope, self.blades, self.binds_often = 0.0, 0j, "front", 0
+        self.seen = ""  # what hands looked at last
 
     def gap_mm(self, place: str) -> float:
         """The true gap at a place."""
@@ -103,6 +104,10 @@ class Halves(Part):
         elif lever.startswith("gap-"):
             self.blades = lever.removeprefix("gap-")
 
-    def after(self, seconds: float) -> str:
+    def shown_mm(self) -> float:
+        """The thickest blades that enter where they are held."""
         gap = max(0.0, self.gap_mm(self.blades) + self.dice.gauss(0, 0.01))
-        return f"{math.floor(gap / FEELER_MM + 1e-9) * FEELER_MM:.2f} mm {self.blades}"
+        return math.floor(gap / FEELER_MM + 1e-9) * FEELER_MM
+
+    def after(self, seconds: float) -> str:
+        return f"{self.shown_mm():.2f} mm {self.blades}"

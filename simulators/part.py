@@ -7,6 +7,8 @@ from abc import ABC, abstractmethod
 from collections.abc import Mapping
 from typing import ClassVar
 
+LEVELS = ("easy", "middle", "hard")
+
 
 class Part(ABC):
     """Something measured. `levers` are the words it takes and what they do; `every_s` is how often its gauge speaks."""
@@ -26,6 +28,9 @@ class Part(ABC):
     @abstractmethod
     def after(self, seconds: float) -> str | None:
         """Let time pass; the line the gauge says then, if it says one."""
+
+    def passes(self, seconds: float) -> None:
+        """Let time pass and look at nothing; most parts wait as they are."""
 
     def stepped(self, value: float, step: float, digits: int) -> str:
         """A value as a gauge of that step shows it."""

@@ -11,11 +11,13 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from shopmath.truing import Misalignment
-from simulators.all import PARTS
+from simulators.all import PARTS, PRACTISED
 from simulators.case import Case
 from simulators.crank import LEVELS, STEP_MM, Crank, Fault, Truth, drawn
 from simulators.halves import PLACES, Halves, Joint, joined
-from simulators.hands import Outcome, follow_the_calls, free_by_the_torque, part_by_the_calls, push_on, strike_where_high
+from simulators.hands.crank import Outcome, follow_the_calls, strike_where_high
+from simulators.hands.halves import part_by_the_calls, push_on
+from simulators.hands.taper import free_by_the_torque
 from simulators.needle import Needle
 from simulators.ram import Ram
 from simulators.wheel_on_taper import StuckWheel, stuck
@@ -29,7 +31,7 @@ class TheSeed(SimpleTestCase):
     @given(seeds)
     @settings(max_examples=40, deadline=None)
     def test_a_seed_gives_the_same_truth_and_the_same_needle(self, seed):
-        for part in PARTS:
+        for part in (*PARTS, *PRACTISED):
             lever = next(iter(part.levers))
             said = []
             for each in (part(seed), part(seed)):
@@ -168,7 +170,7 @@ class TheTaper(SimpleTestCase):
         for seed in SEEDS:
             truth = stuck(seed, "hard")
             patient, forced = StuckWheel(seed, truth), StuckWheel(seed, truth)
-            freed += free_by_the_torque(patient, 0.5 * truth.strips_nm)
+            freed += free_by_the_torque(patient)
             for _ in range(60):
                 forced.pull("more")
             stripped += forced.is_stripped

@@ -74,6 +74,7 @@ class StuckWheel(Part):
         super().__init__(seed)
         self.truth = truth or stuck(seed)
         self.torque_nm, self.holds, self.is_free, self.is_stripped, self.peak_nm = 0.0, 1.0, False, False, 0.0
+        self.knocks, self.seen = 0, ""  # blows on the screw, which magnets do not forgive; what hands looked at last
 
     @property
     def pull_n(self) -> float:
@@ -88,8 +89,9 @@ class StuckWheel(Part):
             return
         self.torque_nm = {"more": self.torque_nm + self.MORE_NM, "less": 0.0}.get(lever, self.torque_nm)
         self.peak_nm = max(self.peak_nm, self.torque_nm)
-        if lever == "knock" and self.torque_nm:
-            self.holds *= KNOCK
+        if lever == "knock":
+            self.knocks += 1
+            self.holds *= KNOCK if self.torque_nm else 1.0
         if lever == "wait":
             self.passes(60.0)
         self._gives()
@@ -98,6 +100,7 @@ class StuckWheel(Part):
         """Under load a taper creeps; without it, nothing happens."""
         if self.torque_nm:
             self.holds *= (1 - CREEPS_A_MINUTE * min(1.0, self.pull_n / self.truth.frees_n)) ** (seconds / 60)
+            self._gives()
 
     def _gives(self) -> None:
         if self.pull_n >= self.truth.strips_n:

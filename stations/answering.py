@@ -29,6 +29,7 @@ from stations.registry import BY_KEY
 from stations.seen import SAID_FOR
 from stations.several import as_before, left_out_together, places_left
 from stations.taking import JOB
+from stations.veil import is_veiled
 from ui.addresses import job_number, station_address
 from ui.glossary import GLOSSARY
 from ui.partial import is_partial
@@ -112,6 +113,8 @@ def page_data(work: BoundStation, ask: str | None = None, error: BadInput | None
         "glossary": GLOSSARY,
         "inches": units_now() == Units.INCH,
         "now": now,
+        "pace": clock.pace(work.job),
+        "veiled": is_veiled(work),
         "onward": _onward(work, seats) if work.signed else None,
         "earlier": work.entry.supersedes if work.entry else None,
         "along": taken_along(work, asked),
@@ -180,8 +183,8 @@ def log_of(work: BoundStation, ask: Question | None) -> dict[str, Any]:
 
 
 def _heard_by(work: BoundStation, ask: Question | None) -> Gauge | None:
-    """The gauge whose line feeds the strip now."""
-    gauge = work.gauge_for(ask) if ask and not ask.options else None
+    """The gauge whose line feeds the strip now; at practice none of the shop's, its gauge is in the hands beside the drawing."""
+    gauge = work.gauge_for(ask) if ask and not ask.options and not work.job.practice else None
     return gauge if gauge and gauge.port else None
 
 

@@ -116,6 +116,14 @@ class Sheet:
             self.text((b[0] + 36, a[1] + 5), words, "reading-label")
 
     @contextmanager
+    def turned(self, name: str, degrees: float, about: Point) -> Iterator[None]:
+        """What is drawn inside is turned clockwise about a point; the page may turn it further, by its name."""
+        around = f"{_n(about[0])} {_n(about[1])}"
+        self._parts.append(f'<g data-turns="{escape(name)}" transform="rotate({_n(degrees % 360)} {around})">')
+        yield
+        self._parts.append("</g>")
+
+    @contextmanager
     def link(self, href: str, label: str, target: str = "#work") -> Iterator[None]:
         """What is drawn inside can be tapped; it swaps the working screen in place, or leads elsewhere when nothing is to be swapped."""
         more = f'hx-get="{escape(href)}" hx-target="{target}" hx-swap="outerHTML"' if target else ""

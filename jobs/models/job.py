@@ -42,12 +42,17 @@ class Job(models.Model):
     booked_in_by = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.PROTECT, related_name="+")
     gone_at = models.DateTimeField(null=True, blank=True, db_index=True)
     practice = models.BooleanField(default=False, editable=False, help_text=_("On an engine that does not exist; set once, as it is made."))
+    ahead_s = models.FloatField(default=0.0, editable=False, help_text=_("By how much a practice job's clock is ahead of the machine's."))
+    fast_since = models.DateTimeField(null=True, blank=True, editable=False, help_text=_("Since when a practice job's clock runs fast."))
 
     objects = RealJobs()  # what every list, search, prediction and file sees
     every: ClassVar[models.Manager[Job]] = models.Manager()  # for pages that name one job
 
     class Meta:
         ordering = ["number"]
+        constraints = [
+            models.CheckConstraint(condition=Q(practice=True) | Q(ahead_s=0.0, fast_since=None), name="only_practice_runs_ahead"),
+        ]
 
     def __str__(self) -> str:
         return f"{self.tag} {self.card.name}"

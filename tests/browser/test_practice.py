@@ -1,10 +1,12 @@
-"""A crank that does not exist, trued by keyboard from the list of exercises to its debrief."""
+"""Engines that do not exist, worked at the real stations from the list of exercises to the debrief: by keyboard, and by touch."""
 
 from __future__ import annotations
 
 from jobs.models import Job, Reading
+from practice import acts
 from practice.models import Attempt
 from simulators.crank import ENDS
+from simulators.halves import PLACES
 from tests.browser.base import BrowserCase
 
 FORM = ".hands form[hx-post]"
@@ -13,79 +15,172 @@ ANSWERED = f"""() => document.body && !document.body.dataset.sending && !documen
 ANOTHER = f"""() => document.querySelector("{FORM}") && !document.querySelector("{FORM}[data-old]")"""
 
 
-class TrueACrank(BrowserCase):
+class AtPractice(BrowserCase):
     cost = 40
 
-    def press(self, name):
-        """A button by its name, with the keyboard; the part in hand has answered when its form is another."""
+    def begin(self, exercise, level):
+        """By keyboard: the exercise's button, then its station with what is in hand."""
+        self.go("/practice/")
+        self.page.locator(f"[name=start][value='{exercise}:{level}']").focus()
+        self.page.keyboard.press("Enter")
+        self.page.wait_for_selector(FORM)
+
+    def attempt(self):
+        return Attempt.objects.select_related("job").get()
+
+    def stands(self):
+        return acts.standing(self.attempt())
+
+    def lever(self, lever):
+        """A lever with the keyboard; what is in hand has answered when its form is another."""
         self.page.locator(FORM).evaluate("form => form.dataset.old = '1'")
-        self.page.get_by_role("button", name=name, exact=True).focus()
+        self.page.locator(f".hands [value='{lever}']").focus()
         self.page.keyboard.press("Enter")
         self.page.wait_for_function(ANOTHER)
 
-    def attempt(self):
-        return Attempt.objects.get()
-
     def shows(self):
-        """What the dial says to one who cannot see its needle."""
-        return self.page.locator(".hands .sr").inner_text().removeprefix("the needle shows ")
+        """What the gauge says to one who cannot see it."""
+        return self.page.locator("#hands-reading").inner_text()
 
-    def types(self, text, then):
+    def asked(self):
+        return self.page.evaluate("() => document.querySelector('#strip-field')?.dataset.ask || ''")
+
+    def types(self, text):
+        """A reading, or a bare Enter where it is left out; typed once more where it is asked whether it is meant."""
+        kept, asked = Reading.objects.count(), self.asked()
         self.page.locator("#strip-field").focus()
         self.page.keyboard.type(text)
         self.page.keyboard.press("Enter")
-        self.sees(then, where=".strip-ask")
-
-    def turns_to(self, end, angle):
-        """The crank under the dial at an end and an angle, by the buttons of the hands."""
-        if ENDS[self.attempt().state["end"]] != end:
-            self.press("Other end")
-        while (to_go := (angle - self.attempt().state["angle"]) % 360) and to_go % 30 == 0:
-            self.press("On 30°")
-        while self.attempt().state["angle"] != angle:
-            self.press("On 45°")
-
-    def reads(self):
-        """What the needle shows, into the field; the next question is another, or the same place once more."""
-        kept = Reading.objects.count()
-        self.page.locator("#strip-field").focus()
-        self.page.keyboard.type(self.shows())
-        self.page.keyboard.press("Enter")
         self.page.wait_for_function(ANSWERED)
-        if Reading.objects.count() == kept:  # asked once whether it is meant
-            self.page.keyboard.type(self.shows())
+        if text and Reading.objects.count() == kept and self.asked() == asked:
+            self.page.keyboard.type(text)
             self.page.keyboard.press("Enter")
             self.page.wait_for_function(ANSWERED)
 
-    def test_by_keyboard_to_its_debrief(self):
-        self.go("/practice/")
-        self.page.get_by_label("Number").fill("7")
-        self.assertAccessible()
+    def presses(self, selector):
+        self.page.locator("#work").evaluate("work => work.dataset.old = '1'")
+        self.page.locator(selector).first.focus()
         self.page.keyboard.press("Enter")
-        self.sees("Support on the drive side")
-        for text, then in (
-            ("92", "Gauge on the drive side"),
-            ("34", "Support on the magneto"),
-            ("92", "Gauge on the magneto"),
-            ("34", "Drive side at 0"),
-        ):
-            self.types(text, then)
+        self.page.wait_for_function("() => document.querySelector('#work:not([data-old])')")
+        self.page.wait_for_selector(FORM)
+
+    def finish(self):
+        self.page.locator(".tag-links button").focus()
+        self.page.keyboard.press("Enter")
+        self.sees("What it really was")
+        self.assertAccessible()
+        self.assertEqual(Job.every.count(), 0)
+        self.assertQuiet()
+
+
+class ByKeyboard(AtPractice):
+    def turns_to(self, end, angle):
+        """The crank under the dial at an end and an angle."""
+        if ENDS[self.stands().end] != end:
+            self.lever("other")
+        while (to_go := (angle - self.stands().angle) % 360) and to_go % 30 == 0:
+            self.lever("on-30")
+        while self.stands().angle != angle:
+            self.lever("on-45")
+
+    def test_a_crank_is_read_struck_and_opened(self):
+        self.begin("true-crank", "middle")
         self.assertAccessible()
         for _reading in range(60):
-            asked = self.page.evaluate("() => document.querySelector('#strip-field')?.dataset.ask || ''")
+            asked = self.asked()
             if not asked.startswith("shaft-reading."):
                 break
             _what, end, angle = asked.split(".")
             self.turns_to(end, int(angle) % 360)
-            self.reads()
-        self.assertEqual(self.attempt().state["end"], 1)
-        self.page.get_by_role("button", name="Strike right web, 270°").focus()
-        self.press("Strike right web, 270°")
-        self.sees("1 blow so far")
-        self.page.get_by_role("button", name="Finish: open the truth").focus()
-        self.page.keyboard.press("Enter")
-        self.sees("Crank 7, opened")
+            self.types(self.shows())
+        self.assertEqual(self.stands().end, 1)
+        self.lever(acts.exercise_of(self.attempt()).best(self.stands())[0])
+        self.sees("1 move so far")
+        self.finish()
+        self.sees("Goal")
+        self.assertEqual([move["right"] for move in self.attempt().result["moves"]], [True])
+
+    def test_the_dial_itself_turns_it_by_arrows_and_wheel(self):
+        self.begin("read-dial", "middle")
+        dial, before = self.page.locator("#hands-turns"), self.shows()
+        dial.focus()
+        self.page.locator(FORM).evaluate("form => form.dataset.old = '1'")
+        for _step in range(3):
+            self.page.keyboard.press("ArrowRight")
+        self.assertEqual(dial.get_attribute("aria-valuenow"), "45")  # the page moves between what the server sent
+        self.page.wait_for_function(ANOTHER)
+        self.assertEqual(self.stands().angle, 45)
+        self.assertNotEqual(self.shows(), before)
+        self.page.wait_for_function("() => document.activeElement.id === 'hands-turns'")
+        self.page.locator(FORM).evaluate("form => form.dataset.old = '1'")
+        dial.hover()
+        self.page.mouse.wheel(0, -100)
+        self.page.wait_for_function(ANOTHER)
+        self.assertEqual(self.stands().angle, 30)
+        self.assertQuiet()
+
+    def test_a_case_is_parted_evenly(self):
+        self.begin("split", "middle")
+        self.presses(".actions [value=rest]")
+        self.lever("count")
+        self.types(self.shows())
+        self.types("8")
         self.assertAccessible()
-        self.assertEqual(Job.every.count(), 0)
-        self.assertEqual(self.attempt().result["blows"], 1)
+        for _tick in range(12):
+            if not self.page.locator(".tick.gate[aria-pressed=false]").count():
+                break
+            self.presses(".tick.gate[aria-pressed=false]")
+        self.presses(".actions [value=begin]")
+        self.lever("push")
+        for place in PLACES:
+            self.lever(f"gap-{place}")
+            self.types(self.shows())
+        self.assertEqual(self.page.locator("#plate .plate.wait").count(), 0)  # four gaps are judged
+        for _move in range(80):
+            best = acts.exercise_of(self.attempt()).best(self.stands())
+            if not best:
+                break
+            self.lever(best[0])
+        self.finish()
+        self.sees("Goal reached")
+
+    def test_seals_are_measured_and_judged_first(self):
+        self.go("/practice/")
+        self.page.locator("[name=judges]").check()
+        self.page.locator("[name=start][value='seals:easy']").focus()
+        self.page.keyboard.press("Enter")
+        self.page.wait_for_selector(FORM)
+        other = next(letter for letter in "ABC" if self.stands().made_for(letter) != "drive")
+        self.lever(f"take-{other}")
+        for what in ("shaft", "bore"):
+            self.lever(what)
+            self.types(self.shows())
+        self.sees("You say first")
+        self.assertAccessible()
+        self.assertEqual(self.page.locator("#plate").count(), 0)
+        self.page.locator("#judge [value=stop]").focus()
+        self.page.keyboard.press("Enter")
+        self.sees("Not this seal")
+        self.finish()
+        self.assertEqual(self.attempt().result["calls"], {"right": 1, "unsure": 0, "wrong": 0, "same": 1, "all": 1})
+
+
+class ByTouch(AtPractice):
+    mobile = True
+
+    def test_a_flywheel_is_freed_with_fingers(self):
+        self.go("/practice/")
+        self.page.locator("[name=start][value='free-wheel:easy']").tap()
+        self.page.wait_for_selector(FORM)
+        self.assertAccessible()
+        for _move in range(60):
+            best = acts.exercise_of(self.attempt()).best(self.stands())
+            if not best:
+                break
+            self.page.locator(FORM).evaluate("form => form.dataset.old = '1'")
+            self.page.locator(f".hands [value='{best[0]}']").tap()
+            self.page.wait_for_function(ANOTHER)
+        self.page.locator(".hands .phone-only button").tap()
+        self.sees("Goal reached")
+        self.assertAccessible()
         self.assertQuiet()

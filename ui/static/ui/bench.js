@@ -4,6 +4,8 @@
 
   let openPanel = "";
   let skew = 0; // server clock minus this clock, ms
+  let pace = 1; // times as fast as the machine's clock, in practice
+  let seen = Date.now();
 
   const store = window.onThisDevice;
 
@@ -130,7 +132,7 @@
   let wake = null;
   const watchTimers = () => {
     const timers = document.querySelectorAll("[data-due]");
-    const now = Date.now() + skew;
+    const now = Date.now() + skew + (pace - 1) * (Date.now() - seen);
     let window_open = false;
     timers.forEach((timer) => {
       const due = Number(timer.dataset.due);
@@ -225,7 +227,9 @@
     tellBelow();
     paper();
     const clock = document.querySelector("[data-server-now]");
-    if (clock) skew = Number(clock.dataset.serverNow) - Date.now();
+    seen = Date.now();
+    pace = Number(clock?.dataset.pace || 1);
+    if (clock) skew = Number(clock.dataset.serverNow) - seen;
     watchTimers();
     showAlarm();
     setInterval(watchTimers, 500);

@@ -1,0 +1,264 @@
+"""Every exercise at its real station: what hands find there is understood, the best moves lead to the goal, the debrief says so."""
+
+from __future__ import annotations
+
+import json
+from datetime import timedelta
+from unittest import mock
+
+from django.core.files.uploadedfile import SimpleUploadedFile
+from django.db import DatabaseError, transaction
+from django.test import TestCase
+from django.utils import timezone
+
+from jobs import clock
+from jobs.models import Job, Timer
+from practice import acts, words
+from practice.exercises.all import EXERCISES
+from practice.exercises.balance import where_to_drill
+from practice.exercises.base import Pull
+from practice.models import Attempt, Given, Learner
+from simulators.alike import LETTERS
+from tests.shed import job, person
+
+MOST_MOVES = 120
+SEEDS = range(1, 26)
+
+
+def best_moves(kind, seed, level):
+    """The moves of hands that always do what is best, with what they type beside it."""
+    part, pulls, at_s = kind.part(seed, level), [], 0.0
+    for _ in range(MOST_MOVES):
+        best = kind.best(part)
+        if not best and kind.timed and not kind.reached(part, {}):
+            part.passes(120.0)
+            at_s += 120.0
+            continue
+        if not best and kind.key == "seals" and not kind.reached(part, {}):
+            letter = next(each for each in LETTERS if each not in {seated.letter for seated in part.seated.values()})
+            for lever in (f"take-{letter}", f"place-{part.made_for(letter)}"):
+                pulls.append(Pull(lever))
+                kind.pull(part, pulls[-1])
+            continue
+        if not best:
+            break
+        typed = {"mark": where_to_drill(part), "bit": 4.0, "depth": min(12.0, part.gmm / 8)} if kind.key == "balance" else {}
+        pull = Pull(best[0], 1.0 if not kind.hard else 0.5, at_s, typed)
+        pulls.append(pull)
+        kind.pull(part, pull)
+    return pulls
+
+
+class EveryExercise(TestCase):
+    def test_it_has_its_words(self):
+        for key, kind in EXERCISES.items():
+            said = words.SAID[key]
+            for level in words.LEVEL:
+                self.assertIn(level, said.levels, key)
+                for seed in SEEDS:
+                    part = kind.part(seed, level)
+                    self.assertEqual(set(kind.truth(part)) - set(said.truth), set(), key)
+            for lever in kind.levers:
+                self.assertTrue(lever in said.levers or lever.partition("-")[0] in said.groups, lever)
+            self.assertEqual({each.key for each in kind.typed} - set(said.typed), set(), key)
+
+    def test_a_seed_and_its_moves_give_the_same_part_every_time(self):
+        for key, kind in EXERCISES.items():
+            pulls = [Pull(lever, 0.5, 10.0 * number) for number, lever in enumerate(kind.levers)]
+            one, other = (kind.standing(4, "hard", pulls, at_s=400.0) for _ in range(2))
+            self.assertEqual((kind.truth(one), kind.shows(one)), (kind.truth(other), kind.shows(other)), key)
+
+    def test_the_best_moves_reach_the_goal(self):
+        for key, kind in EXERCISES.items():
+            if not kind.works:
+                continue
+            reached = rightly = 0
+            for seed in SEEDS:
+                pulls = best_moves(kind, seed, "middle")
+                result = kind.came_to(seed, "middle", pulls, {}, {})
+                reached += result["reached"] or result["beyond"]
+                rightly += result["right"] == len(result["moves"])
+            self.assertGreaterEqual((reached, rightly), (len(SEEDS) - 2, len(SEEDS) - 2), key)
+
+    def test_its_page_is_worked_and_debriefed(self):
+        bram = person("bram", "mechanic")
+        self.client.force_login(bram)
+        for key, kind in EXERCISES.items():
+            begun = self.client.post("/practice/", {"start": f"{key}:hard"})
+            address = begun["Location"]
+            self.assertEqual(self.client.get(address).status_code, 200, key)
+            attempt = Attempt.objects.get(person=bram, ended_at=None)
+            self.assertEqual(sorted(acts.read_of(attempt.job)), sorted(ask for ask, _text in kind.presets), key)
+            hands = f"/practice/{attempt.job.tag}/hands/"
+            for lever in kind.levers:
+                answer = self.client.post(hands, {"lever": lever}, headers={"HX-Request": "true"})
+                self.assertEqual(answer.status_code, 200, (key, lever))
+            self.assertEqual(self.client.get(address).status_code, 200, key)
+            page = self.client.post(f"/practice/{attempt.job.tag}/finish/", follow=True)
+            self.assertContains(page, "What it really was")
+            self.assertEqual(Job.every.count(), 0, key)
+        self.assertContains(self.client.get("/practice/"), "How it went")
+
+    def test_a_number_typed_beside_the_levers_is_refused_in_words_and_kept(self):
+        una = person()
+        self.client.force_login(una)
+        attempt = acts.begin(una, "balance", "middle", 3)
+        answer = self.client.post(f"/practice/{attempt.job.tag}/hands/", {"lever": "drill", "mark": "900", "depth": "4"})
+        self.assertContains(answer, "a number from 0 to 360")
+        self.assertContains(answer, 'value="900"')
+        attempt.refresh_from_db()
+        self.assertEqual(attempt.pulls, [])
+
+
+class Waits(TestCase):
+    def begin(self, exercise="hot-half"):
+        self.client.force_login(person("bram", "mechanic"))
+        return acts.begin(person("bram", "mechanic"), exercise, "easy", 5)
+
+    def pace(self, attempt, **data):
+        self.client.post(f"/practice/{attempt.job.tag}/pace/", data)
+        attempt.refresh_from_db()
+        attempt.job.refresh_from_db()
+
+    def test_they_go_on_at_once_and_the_half_warms_by_it(self):
+        attempt = self.begin()
+        acts.do(attempt, "oven", 1.0, {})
+        cold = acts.standing(attempt).true_c
+        for _ in range(3):
+            self.pace(attempt, on="300")
+        self.assertGreater(acts.standing(attempt).true_c, cold + 60)
+        self.assertAlmostEqual((clock.now(attempt.job) - timezone.now()).total_seconds(), 900, delta=5)
+
+    def test_they_run_ten_times_as_fast_and_as_usual_again_without_a_jump(self):
+        attempt = self.begin()
+        self.pace(attempt, fast="1")
+        self.assertContains(self.client.get(f"/jobs/{attempt.job.tag}/heat-and-drop/0/"), f'data-pace="{clock.PACE}"')
+        later = timezone.now() + timedelta(seconds=30)
+        with mock.patch.object(timezone, "now", lambda: later):
+            self.assertAlmostEqual((clock.now(attempt.job) - later).total_seconds(), 270, delta=5)
+            self.pace(attempt, fast="0")
+            self.assertAlmostEqual((clock.now(attempt.job) - later).total_seconds(), 270, delta=5)
+
+    def test_a_job_of_the_shop_never_runs_ahead(self):
+        real = job(412)
+        with self.assertRaises(DatabaseError), transaction.atomic():
+            Job.every.filter(pk=real.pk).update(ahead_s=60)
+
+    def test_a_lever_that_takes_its_time_moves_the_clock(self):
+        attempt = self.begin("free-wheel")
+        acts.do(attempt, "more", 1.0, {})
+        before = clock.now(attempt.job)
+        acts.do(attempt, "wait", 1.0, {})
+        self.assertGreater((clock.now(attempt.job) - before).total_seconds(), 500)
+        self.assertLess(acts.standing(attempt).holds, 1.0)
+        self.assertEqual(Timer.objects.count(), 0)
+
+
+class JudgeFirst(TestCase):
+    def test_the_call_is_hidden_until_the_learner_has_said(self):
+        una = person()
+        self.client.force_login(una)
+        attempt = acts.begin(una, "read-dial", "easy", 8, judges=True)
+        address, tag = f"/jobs/{attempt.job.tag}/true/", attempt.job.tag
+        self.assertContains(self.client.get(address), 'id="plate"')
+        for ask, text in (
+            ("support-place.left", "92"),
+            ("gauge-place.left", "34"),
+            ("support-place.right", "92"),
+            ("gauge-place.right", "34"),
+        ):
+            self.client.post(f"{address}keep/", {"ask": ask, "text": text})
+        for end in ("left", "right"):
+            self.client.post(f"{address}keep/", {"ask": f"shaft-tir.{end}", "text": "0.21"})
+            self.client.post(f"{address}keep/", {"ask": f"high-spot.{end}", "text": "75"})
+        page = self.client.get(address)
+        self.assertNotContains(page, 'id="plate"')
+        self.assertContains(page, "judge/")
+        self.assertContains(self.client.get(f"/practice/{tag}/judge/"), "Out of the limit")
+        shown = self.client.post(f"/practice/{tag}/judge/", {"said": "out"}, follow=True)
+        self.assertContains(shown, 'id="plate"')
+        attempt.refresh_from_db()
+        self.assertEqual([each["said"] for each in attempt.calls], ["out"])
+        self.client.post(f"/practice/{tag}/finish/")
+        attempt.refresh_from_db()
+        self.assertEqual(attempt.result["calls"]["all"], 1)
+
+
+class TheShop(TestCase):
+    def test_it_sees_those_who_agreed_and_no_others(self):
+        bram, una = person("bram", "mechanic"), person()
+        for each in (bram, una):
+            attempt = acts.begin(each, "seals", "easy", 3)
+            acts.finish(attempt)
+        self.client.force_login(una)
+        his = Attempt.objects.get(person=bram)
+        self.assertNotContains(self.client.get("/practice/shop/"), "Bram")
+        self.assertEqual(self.client.get(f"/practice/gone/{his.pk}/").status_code, 404)
+        self.client.force_login(bram)
+        self.assertEqual(self.client.get("/practice/shop/").status_code, 403)
+        self.client.post("/practice/let-see/", {"shown": "1"})
+        self.client.force_login(una)
+        self.assertContains(self.client.get("/practice/shop/"), "Bram")
+        self.assertContains(self.client.get(f"/practice/gone/{his.pk}/"), "Bram")
+        Learner.objects.update(shown=False)
+        self.assertNotContains(self.client.get("/practice/shop/"), "Bram")
+
+    def test_goes_never_finished_are_taken_away_after_a_time(self):
+        attempt = acts.begin(person(), "split", "easy", 3)
+        Attempt.objects.filter(pk=attempt.pk).update(started_at=timezone.now() - timedelta(days=90))
+        self.assertEqual((acts.take_away_old(), Job.every.count(), Attempt.objects.count()), (1, 0, 0))
+
+
+class TheInstructorsFile(TestCase):
+    def sent(self, content):
+        self.client.force_login(person())
+        return self.client.post("/practice/bring/", {"file": SimpleUploadedFile("e.json", content.encode())}, follow=True)
+
+    def test_any_go_comes_out_and_comes_in_again_as_the_same_part(self):
+        for key in EXERCISES:
+            attempt = acts.begin(person(), key, "hard", 11)
+            part = acts.standing(attempt)
+            acts.finish(attempt)
+            self.client.force_login(person())
+            told = self.client.get(f"/practice/gone/{attempt.pk}/file/").content.decode()
+            self.assertContains(self.sent(told), "can be practised now")
+            given = Given.objects.get(exercise=key)
+            again = acts.begin(person(), key, "hard", 11, given=given)
+            self.assertEqual(EXERCISES[key].truth(acts.standing(again)), EXERCISES[key].truth(part), key)
+            acts.finish(again)
+
+    def test_goal_and_gauge_of_a_file_are_what_the_station_and_the_debrief_go_by(self):
+        bent = {"twist_deg": 0.1, "pinch_deg": 0.0, "offset_mm": 0.001, "skew_deg": 0.0}
+        file = {"stator-exercise": 1, "exercise": "true-crank", "name": "A coarse dial", "words": "Mind its step.", "truth": {"bent": bent}}
+        self.sent(json.dumps({**file, "gauge": {"step_mm": 0.01}, "goal": 0.05}))
+        self.client.post("/practice/", {"given": str(Given.objects.get().pk)})
+        attempt = Attempt.objects.get()
+        shown = acts.standing(attempt).shows_mm()
+        self.assertAlmostEqual(shown / 0.01, round(shown / 0.01), places=6)
+        self.assertEqual(attempt.job.card.specs.get().high, 0.05)
+        acts.finish(attempt)
+        self.assertEqual(attempt.result["limit"], 0.05)
+
+    def test_bad_ones_are_refused_with_the_reason(self):
+        head = '{"stator-exercise": 1, "exercise": "%s", "name": "x", "truth": %s%s}'
+        for content, reason in (
+            ("{", "no JSON"),
+            ("{}", "stator-exercise"),
+            (head % ("melt", "{}", ""), "exercise"),
+            (head % ("split", '{"leads": 9, "toward_deg": 0}', ""), "truth.leads"),
+            (head % ("split", '{"leads": 0.5, "toward_deg": 0, "colour": 1}', ""), "truth.colour"),
+            (head % ("split", '{"leads": 0.5, "toward_deg": 0}', ', "goal": 2'), "goal"),
+            (head % ("split", '{"leads": 0.5, "toward_deg": 0}', ', "gauge": {"step_mm": 0.01}'), "gauge"),
+            (
+                head % ("seals", '{"made_for": ["drive", "drive", "output"], "inside_up": [true, true, true], "leans_mm": 0}', ""),
+                "made_for",
+            ),
+            (head % ("hot-half", '{"tight_um": {"A": 20}, "tau_s": 500}', ""), "tight_um"),
+        ):
+            self.assertContains(self.sent(content), "was refused, nothing of it is kept")
+            self.assertContains(self.sent(content), reason)
+        self.assertEqual(Given.objects.count(), 0)
+
+    def test_a_mechanic_brings_none(self):
+        self.client.force_login(person("bram", "mechanic"))
+        self.assertEqual(self.client.post("/practice/bring/").status_code, 403)
