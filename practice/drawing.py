@@ -11,12 +11,13 @@ from django.utils.translation import gettext as _
 
 from shopmath.amounts import Amount
 from ui.numbers import show
-from ui.svg import Sheet
+from ui.svg import Sheet, on_papers
 
 FACE, LINES = 92.0, 50  # radius of the dial's face, px; lines on it
 WIDE, HIGH = 220.0, 220.0
-CURVE, HISTORY = (640.0, 280.0), (300.0, 96.0)
-LABELS = 8  # moves that can be named under the curve
+CURVE_HIGH, HALVES_HIGH = 290.0, 240.0
+HISTORY = (300.0, 96.0)
+TIMES, SHAFT_MM, THROW_MM = 150, 92.0, 29.0  # how much halves are enlarged, px a mm; of the crank
 
 
 def dial(reading_mm: float, said: str, round_mm: float, small_hand: int | None = None) -> SafeString:
@@ -50,64 +51,100 @@ def dial(reading_mm: float, said: str, round_mm: float, small_hand: int | None =
     return sheet.render()
 
 
-def curve(result: dict[str, Any], names: Sequence[str]) -> SafeString:
-    """What is left before and after every move, with the limit and the best that hands could leave; each move named where there is room."""
-    wide, high = CURVE
+def curve(result: dict[str, Any]) -> SafeString:
+    """What is left before and after every move, with the limit and the best that hands could leave; moves are numbered, wrong ones red."""
+    return on_papers(("wide", "narrow"), lambda name, wide: _curve(result, name, (wide, CURVE_HIGH)))
+
+
+def _curve(result: dict[str, Any], name: str, size: tuple[float, float]) -> SafeString:
+    wide, high = size
     kind, step = str(result["kind"]), float(result["step"])
 
     def said(value: float) -> str:
         return show(Amount(value, kind, step))
 
     moves = result["moves"]
-    left_after = [float(result["began"]), *(float(move["after"]) for move in moves)]
+    after = [float(result["began"]), *(float(move["after"]) for move in moves)]
     limit, least = float(result["limit"]), float(result["least"])
-    most = 1.12 * max(*left_after, limit, least, 1e-9)
-    left, right, top, floor = 104.0, wide - 24, 16.0, high - 62
+    most = 1.12 * max(*after, limit, least, 1e-9)
+    left, right, top, floor = 104.0, wide - 24, 22.0, high - 48
     told = _("From {began} to {ended}; the limit is {limit}.")
-    values = {"began": said(left_after[0]), "ended": said(left_after[-1]), "limit": said(limit)}
-    sheet = Sheet(wide, high, _("Move by move"), told.format(**values), "curve")
+    values = {"began": said(after[0]), "ended": said(after[-1]), "limit": said(limit)}
+    sheet = Sheet(wide, high, _("Move by move"), told.format(**values), f"curve-{name}")
 
     def y(value: float) -> float:
         return floor - (floor - top) * value / most
 
     sheet.line((left, floor), (right, floor), "axis")
     sheet.line((left, floor), (left, top), "axis")
-    sheet.text((left - 8, y(left_after[0]) + 5), said(left_after[0]), "quiet", "end", wrap=False)
-    if abs(y(limit) - y(left_after[0])) > 16:
+    sheet.text((left - 8, y(after[0]) + 5), said(after[0]), "quiet", "end", wrap=False)
+    if abs(y(limit) - y(after[0])) > 18:
         sheet.text((left - 8, y(limit) + 5), said(limit), "quiet", "end", wrap=False)
     sheet.line((left, y(limit)), (right, y(limit)), "hot thin")
-    sheet.text((right, y(limit) - 5), _("limit"), "hot halo", "end")
-    if least > 0:
+    sheet.text((left + 8, y(limit) - 6), _("limit"), "hot halo")
+    if least > 0 and y(least) - y(limit) > 20:
         sheet.line((left, y(least)), (right, y(least)), "cold thin")
-        sheet.text((right, y(least) + 16), _("best"), "cold halo", "end")
+        sheet.text((left + 8, y(least) - 5), _("best"), "cold halo")
     along = (right - left) / max(1, len(moves))
-    points = [(left + along * number, y(value)) for number, value in enumerate(left_after)]
+    points = [(left + along * number, y(value)) for number, value in enumerate(after)]
     sheet.trace(points, "ink bold")
+    every = math.ceil(22 / along)
     for number, point in enumerate(points):
         wrong = number > 0 and not moves[number - 1]["right"]
         sheet.circle(point, 5, "hot solid" if wrong else "ink solid")
-    if len(moves) <= LABELS:
-        for number, name in enumerate(names, 1):
-            cls = "quiet" if moves[number - 1]["right"] else "hot"
-            sheet.text((left + along * (number - 0.5), floor + 20 + 17 * (number % 2)), name, cls, "middle", wrap=False)
-    else:
-        sheet.text(((left + right) / 2, floor + 24), _("{moves} moves; red ones went wrong").format(moves=len(moves)), "quiet", "middle")
+        if number and (number % every == 0 or every == 1):
+            sheet.text((point[0], floor + 20), str(number), "hot" if wrong else "quiet", "middle", wrap=False)
+    sheet.text(((left + right) / 2, high - 6), _("moves; red ones went wrong"), "quiet", "middle")
     return sheet.render()
 
 
+Bent = dict[str, float]  # twist, pinch and skew in °, offset in mm; empty where nobody knows
+
+
+def halves(first: Bent, last: Bent, found: Bent) -> SafeString:
+    """A pressed crank's halves as they stood, as they stand and as they were measured, much enlarged: from the side, and from above."""
+    return on_papers(("wide", "narrow"), lambda name, wide: _halves(((first, "thin"), (last, "axis bold"), (found, "ink")), name, wide))
+
+
+def _halves(stands: Sequence[tuple[Bent, str]], name: str, wide: float) -> SafeString:
+    high = HALVES_HIGH
+    said = _("From the side: pinch and offset. From above: twist and skew. {times} times as large.").format(times=TIMES)
+    sheet = Sheet(wide, high, _("The halves as they really stand"), said, f"halves-{name}")
+    long = 0.40 * wide
+    for row, (bends, shifts, view) in enumerate((("pinch", "offset", _("from the side")), ("skew", "twist", _("from above")))):
+        middle = (wide / 2, 50.0 + row * (high - 50) / 2)
+        sheet.line((middle[0] - long - 30, middle[1]), (middle[0] + long + 30, middle[1]), "chain")
+        for of, cls in stands:
+            if of:
+                _shafts(sheet, middle, long, of[bends], of[shifts] if shifts == "offset" else math.radians(of[shifts]) * THROW_MM, cls)
+        sheet.text((middle[0] - long - 30, middle[1] - 30), view, "quiet")
+    sheet.text((wide / 2, high - 6), _("thin: as it was; black: as it is; violet: as you measured it last"), "quiet", "middle")
+    return sheet.render()
+
+
+def _shafts(sheet: Sheet, middle: tuple[float, float], long: float, bend_deg: float, shift_mm: float, cls: str) -> None:
+    """Both shafts, each turned by half the bend, shifted apart at the webs."""
+    rises = TIMES * math.tan(math.radians(bend_deg) / 2) * SHAFT_MM
+    for side in (-1, 1):
+        web = (middle[0] + side * 14, middle[1] - side * TIMES * shift_mm / 2)
+        sheet.line(web, (middle[0] + side * long, web[1] + rises), cls)
+        sheet.line((web[0], web[1] - 20), (web[0], web[1] + 20), cls)
+
+
 def history(over: Sequence[float]) -> SafeString:
-    """Moves over the shortest way, go after go: fewer is better."""
+    """What a go came to, go after go: less is better. The last is told in figures."""
     wide, high = HISTORY
-    said = _("The last {count} goes, moves over the shortest way: {over}.").format(
-        count=len(over), over=", ".join(f"{each:.0f}" for each in over)
-    )
+    told = ", ".join(f"{each:.0f}" if each >= 10 or each == round(each) else f"{each:.1f}" for each in over)
+    said = _("The last {count} goes: {over}.").format(count=len(over), over=told)
     sheet = Sheet(wide, high, _("How goes went"), said, "history")
-    most, floor = max(1.0, *over), high - 14
-    sheet.line((10, floor), (wide - 10, floor), "axis")
-    along = (wide - 20) / max(1, len(over) - 1)
+    most, floor, right = max(1.0, *over), high - 14, wide - 40
+    sheet.line((10, floor), (right, floor), "axis")
+    along = (right - 10) / max(1, len(over) - 1)
     points = [(10 + along * number, floor - (floor - 12) * value / most) for number, value in enumerate(over)]
     if len(points) > 1:
         sheet.trace(points, "ink bold")
     for point in points:
         sheet.circle(point, 4, "ink solid")
+    if points:
+        sheet.text((points[-1][0] + 10, points[-1][1] + 5), told.rpartition(", ")[2], "strong", wrap=False)
     return sheet.render()

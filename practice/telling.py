@@ -8,7 +8,8 @@ from typing import Any
 from django.utils.translation import gettext as _
 
 from practice import words
-from practice.drawing import curve, dial, history
+from practice.drawing import curve, dial, halves, history
+from practice.exercises.all import EXERCISES
 from practice.exercises.base import Exercise, Samples, Shown
 from practice.models import Attempt
 from shopmath.amounts import Amount
@@ -17,6 +18,7 @@ from ui.numbers import show, shown
 
 ENDS_OF = {"end": words.SIDE, "place": words.WORD, "sound": words.WORD, "shook": words.SHOOK}  # values that are codes of words
 LAST = 10  # goes in the small plot
+BENDS = ("twist", "pinch", "offset", "skew")
 
 
 def _values(found: Shown) -> dict[str, Any]:
@@ -103,12 +105,13 @@ def debriefed(attempt: Attempt) -> dict[str, Any]:
     moves = [
         {
             "said": name,
+            "number": number,
             "before": told(move["before"]),
             "after": told(move["after"]),
             "wanted": words.move(attempt.exercise, move["best"]) if move["best"] else words.NO_MOVE,
             "right": move["right"],
         }
-        for name, move in zip(names, result["moves"], strict=True)
+        for number, (name, move) in enumerate(zip(names, result["moves"], strict=True), 1)
     ]
     truth = [(said.truth[code], amount_of(first), amount_of(last), amount_of(found)) for code, first, last, found in result["truth"]]
     return {
@@ -124,23 +127,42 @@ def debriefed(attempt: Attempt) -> dict[str, Any]:
         "measured": any(found for *_rest, found in truth),
         "moves": moves,
         "wrong": len(moves) - result["right"],
-        "curve": curve(result, names) if moves else "",
+        "curve": curve(result) if moves else "",
+        "halves": _halves_of(attempt),
         "fault": words.FAULT.get(result["fault"], ""),
         "advice": words.advice(attempt.exercise, result["advice"]),
         "damage": [words.advice(attempt.exercise, code) for code in result["damage"] if code != result["advice"]],
         "level": words.LEVEL[attempt.level],
         "calls": result["calls"],
         "history": history_of(attempt),
+        "scored": scored(attempt.exercise),
     }
 
 
-def over_shortest(attempt: Attempt) -> float:
-    """Moves over the shortest way."""
-    return float(max(0, len(attempt.result["moves"]) - attempt.result["shortest"]))
+def _halves_of(attempt: Attempt) -> Any:
+    """The halves of a pressed crank drawn over one another; nothing for what is none."""
+    if attempt.exercise != "true-crank":
+        return ""
+    rows = {code: values for code, *values in attempt.result["truth"]}
+    first, last, found = ({code: float(rows[code][at][0]) for code in BENDS if rows[code][at]} for at in range(3))
+    return halves(first, last, found if len(found) == len(BENDS) else {})
+
+
+def score(attempt: Attempt) -> float:
+    """Moves over the shortest way; where there is nothing to move, the error as a share of what is allowed."""
+    result = attempt.result
+    if not EXERCISES[attempt.exercise].works:
+        return float(result["left"]) / float(result["limit"])
+    return float(max(0, len(result["moves"]) - result["shortest"]))
+
+
+def scored(exercise: str) -> str:
+    """What a score is."""
+    return _("moves over the shortest way") if EXERCISES[exercise].works else _("error, against what is allowed")
 
 
 def history_of(attempt: Attempt) -> Any:
     """The last goes at the same exercise up to this one, plotted; nothing for the first."""
     goes = Attempt.objects.filter(person=attempt.person_id, exercise=attempt.exercise, pk__lte=attempt.pk).exclude(ended_at=None)
     last = list(reversed(goes[:LAST]))
-    return history([over_shortest(each) for each in last]) if len(last) > 1 and any(each.result["moves"] for each in last) else ""
+    return history([score(each) for each in last]) if len(last) > 1 else ""

@@ -14,6 +14,7 @@ from django.utils import timezone
 from jobs import clock
 from jobs.models import Job, Timer
 from practice import acts, words
+from practice.demo import month
 from practice.exercises.all import EXERCISES
 from practice.exercises.balance import where_to_drill
 from practice.exercises.base import Pull
@@ -262,3 +263,18 @@ class TheInstructorsFile(TestCase):
     def test_a_mechanic_brings_none(self):
         self.client.force_login(person("bram", "mechanic"))
         self.assertEqual(self.client.post("/practice/bring/").status_code, 403)
+
+
+class TheDemo(TestCase):
+    def test_an_apprentice_gets_better_in_a_month(self):
+        made = month(person("wren", "mechanic"), timezone.now())
+        goes = list(Attempt.objects.order_by("started_at"))
+        self.assertEqual(len(goes), made)
+        early, late = goes[: made // 3], goes[-made // 3 :]
+        self.assertLess(
+            sum(each.result["reached"] for each in early) / len(early), sum(each.result["reached"] for each in late) / len(late)
+        )
+        self.client.force_login(person())
+        self.assertContains(self.client.get("/practice/shop/"), "Wren")
+        for each in goes:
+            self.assertEqual(self.client.get(f"/practice/gone/{each.pk}/").status_code, 200)

@@ -107,6 +107,10 @@ class Practice(TestCase):
         self.assertLess(learner.stands().truth.worst_mm, before)
         self.assertEqual([each["lever"] for each in learner.attempt.pulls][-1:], ["ahead" if truth.twist_deg > 0 else "behind"])
 
+    def test_the_word_for_the_log_is_answered_in_words(self):
+        learner = Learner(self.begin())
+        self.assertIn("Practice keeps no log", learner.keep("shaft-reading.left.0", "log"))
+
     def test_finished_the_truth_is_opened_and_nothing_of_the_job_is_left(self):
         attempt = self.begin()
         learner = Learner(attempt)

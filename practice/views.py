@@ -105,7 +105,7 @@ def _row(attempt: Attempt) -> dict[str, Any]:
         "level": words.LEVEL[attempt.level],
         "reached": result["reached"],
         "moves": len(result["moves"]),
-        "over": round(telling.over_shortest(attempt)),
+        "over": round(telling.score(attempt)) if result["moves"] else "–",
     }
 
 
@@ -292,9 +292,18 @@ def _by_exercise(goes: list[Attempt]) -> list[dict[str, Any]]:
     for key, said in words.SAID.items():
         of = [each for each in goes if each.exercise == key]
         if of:
-            over = [telling.over_shortest(each) for each in reversed(of[: telling.LAST])]
+            over = [telling.score(each) for each in reversed(of[: telling.LAST])]
             reached = sum(each.result["reached"] for each in of)
-            rows.append({"name": said.name, "goes": len(of), "reached": reached, "last": of[0], "history": drawing.history(over)})
+            rows.append(
+                {
+                    "name": said.name,
+                    "goes": len(of),
+                    "reached": reached,
+                    "last": of[0],
+                    "history": drawing.history(over),
+                    "scored": telling.scored(key),
+                }
+            )
     return rows
 
 

@@ -58,7 +58,7 @@ ADVICE: Mapping[str, Sentence] = {
     "wrong_way": _("Most moves went another way than they should. Measure again before each, and take the call before the feeling."),
     "stopped_early": _("It was left short of its goal. Measure again after each move, until nothing is worth one."),
     "overshot": _("Some moves went too far. When it goes back and forth, half the move."),
-    "well_done": _("Each move had its reason. Take the next level."),
+    "well_done": _("Well worked: hardly a move without its reason. Take the next level."),
     "beaten": _("Nothing that hands do cures this: the call said so before the first move."),
     "given_up_rightly": _("Rightly left alone: what was wrong with it is beyond this work."),
 }

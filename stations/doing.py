@@ -269,6 +269,8 @@ def _command(request: HttpRequest, work: BoundStation, ask: Question, command: s
         return Answer(work, before.key) if before else Answer(work, ask.key, BadInput("back", _("This is the first reading here.")))
     if word == "undo":
         return _undo(request, work)
+    if word == "log" and work.job.practice:
+        return Answer(work, ask.key, BadInput("log", _("Practice keeps no log: what was done stands in its debrief.")))
     if word == "log":
         return Answer(work, goes=reverse("job-log", args=[work.job.tag]))
     if word in ("sheet", "timer", "?"):

@@ -208,6 +208,34 @@ def gauge() -> None:
     print(f"{'a gauge asked for its latest':40} {median:7.2f} ms   95 % {high:6.2f}")
 
 
+def needle() -> None:
+    """A practice crank turned by hand: from the turn to the needle on the page, early in a go and after two hundred moves."""
+    import uuid
+
+    from django.test import Client
+
+    from practice import acts
+    from practice.models import Attempt
+    from shop.models import Person
+
+    skipper = Person.objects.get(username="skipper")
+    client = Client()
+    client.force_login(skipper)
+    attempt = acts.begin(skipper, "read-dial", "hard", 7)
+    assert attempt.job is not None
+    address = f"/practice/{attempt.job.tag}/hands/"
+
+    def turn() -> None:
+        said = {"lever": "on", "client_key": uuid.uuid4().hex}
+        assert b"hands-turns" in client.post(address, said, headers={"HX-Request": "true"}).content
+
+    for told in ("a needle turned to its page", "the same after two hundred turns"):
+        median, high = spread(turn)
+        print(f"{told:40} {median:7.2f} ms   95 % {high:6.2f}   (target 50)")
+        Attempt.objects.filter(pk=attempt.pk).update(pulls=[{"lever": "on", "share": 1.0, "at_s": 1.0}] * 200)
+    acts.finish(Attempt.objects.get(pk=attempt.pk))
+
+
 def run_screen() -> None:
     """One heat for a whole half, hot: from Enter on a part to the next one on the screen, and what the page asks for every four seconds."""
     import re
@@ -378,6 +406,7 @@ def main() -> None:
         small = pages()
         facts()
         gauge()
+        needle()
         run_screen()
         leaving()
         served(int(os.environ.get("STATOR_BENCH_PORT", "8917")), data)

@@ -32,7 +32,6 @@ def shots() -> list[dict[str, Any]]:
         {"name": "strip", "path": "/jobs/0422/"},
         {"name": "bearings-out", "path": "/jobs/0421/"},
         {"name": "heat-running", "path": "/jobs/0412/"},
-        {"name": "one-heat", "path": "/jobs/0428/"},
         {"name": "fit-cold", "path": "/jobs/0431/fit-cold/"},
         {"name": "inspect", "path": "/jobs/0425/"},
         {"name": "true", "path": "/jobs/0424/", "inches": True},
@@ -41,6 +40,7 @@ def shots() -> list[dict[str, Any]]:
         {"name": "close", "path": "/jobs/0427/close/"},
         {"name": "centre", "path": "/jobs/0427/centre/", "inches": True},
         {"name": "balance", "path": "/jobs/0429/"},
+        {"name": "practice", "path": "/practice/shop/", "click": [".learners tr:nth-child(3) a"]},
         {"name": "sheet", "path": "/jobs/0427/sheet/"},
     ]
 
@@ -85,7 +85,12 @@ def take(base: str) -> None:
 def main() -> None:
     with tempfile.TemporaryDirectory(prefix="stator-pictures-") as data:
         env = {**os.environ, "STATOR_DATA": data, "STATOR_PLAIN_HTTP": "1", "DJANGO_SETTINGS_MODULE": "stator.settings"}
-        for command in (["migrate", "-v0"], ["load_demo", "--password", PASSWORD], ["collectstatic", "--noinput", "-v0"]):
+        for command in (
+            ["migrate", "-v0"],
+            ["load_demo", "--password", PASSWORD],
+            ["load_practice"],
+            ["collectstatic", "--noinput", "-v0"],
+        ):
             subprocess.run([sys.executable, "manage.py", *command], env=env, check=True)
         stand_ins = subprocess.Popen([sys.executable, "-m", "instruments.standins"], stdout=subprocess.DEVNULL)
         server = subprocess.Popen([sys.executable, "manage.py", "serve", "--listen", f"127.0.0.1:{PORT}"], env=env)

@@ -68,6 +68,7 @@ class Shed(Hands):
         restock()
         self.skipper = self._person("skipper", "Una", Person.Role.OWNER, password)
         self.hand = self._person("hand", "Bram", Person.Role.MECHANIC, password)
+        self._person("apprentice", "Wren", Person.Role.MECHANIC, password)
 
     @staticmethod
     def _person(name: str, called: str, role: str, password: str) -> Person:
