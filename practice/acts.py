@@ -39,6 +39,7 @@ def begin(
 ) -> Attempt:
     """A new go on an engine that does not exist; the seed chooses its truth."""
     seed = seed if seed is not None else random.SystemRandom().randint(1, LARGEST_SEED)
+    take_away_old()
     with transaction.atomic():
         attempt = Attempt(person=person, exercise=exercise, level=level, seed=seed, judges=judges, given=given)
         kind = exercise_of(attempt)

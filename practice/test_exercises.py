@@ -19,6 +19,7 @@ from practice.exercises.all import EXERCISES
 from practice.exercises.balance import where_to_drill
 from practice.exercises.base import Pull
 from practice.models import Attempt, Given, Learner
+from shop.models import Blades
 from simulators.alike import LETTERS
 from tests.shed import job, person
 
@@ -183,6 +184,27 @@ class JudgeFirst(TestCase):
         self.client.post(f"/practice/{tag}/finish/")
         attempt.refresh_from_db()
         self.assertEqual(attempt.result["calls"]["all"], 1)
+
+
+class AnEmptyShop(TestCase):
+    def test_shims_are_lent_to_practice_alone(self):
+        una = person()
+        self.client.force_login(una)
+        attempt = acts.begin(una, "end-float", "easy", 9)
+        address, part = f"/jobs/{attempt.job.tag}/end-float/", acts.standing(attempt)
+        low, high = part.truth.limits_mm
+        for ask, value in (
+            ("face-to-bearing.left", part.truth.left_mm),
+            ("face-to-bearing.right", part.truth.right_mm),
+            ("gasket-crushed", part.truth.gasket_mm),
+            ("crank-shoulders", part.truth.crank_mm),
+        ):
+            self.client.post(f"{address}keep/", {"ask": ask, "text": f"{value:.3f}"})
+        self.client.post(f"{address}keep/", {"ask": "shims-fitted", "text": ""})
+        self.client.post(f"{address}keep/", {"ask": "end-float-least", "text": f"{low:.2f}"})
+        page = self.client.post(f"{address}keep/", {"ask": "end-float-most", "text": f"{high:.2f}"}, follow=True)
+        self.assertContains(page, "Measure the shim")
+        self.assertEqual(Blades.objects.count(), 0)
 
 
 class TheShop(TestCase):

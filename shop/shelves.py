@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import uuid
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import Any
 
 from shop.models import Blades, Chiller, Compound, Driver, Equipment, Extractor, Gauge, Heater, Press, Puller, PullIn, Shop, Splitter
@@ -49,6 +49,16 @@ def shelves(shop: Shop) -> Shelves:
         _kept.clear()
         _kept[shop.stocked] = found
     return found
+
+
+LENT_SHIMS_MM = [0.05, 0.1, 0.15, 0.2, 0.3, 0.5, 1.0]
+
+
+def with_lent(found: Shelves) -> Shelves:
+    """The shelves as practice has them: a box of shims is lent where the shop has none."""
+    if any(each.kind == Blades.Kind.SHIM and each.sizes_mm for each in found.blades):
+        return found
+    return replace(found, blades=(*found.blades, Blades(name="", kind=Blades.Kind.SHIM, sizes_mm=LENT_SHIMS_MM)))
 
 
 def restock(sender: Any = None, **kwargs: Any) -> None:

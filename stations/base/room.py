@@ -22,7 +22,7 @@ from jobs.facts import Done, Fact, Finding, Origin, Own
 from jobs.gather import own_of, slot_of, taken_of
 from jobs.models import Job, Reading
 from shop.models import Equipment, Gauge
-from shop.shelves import shelves
+from shop.shelves import shelves, with_lent
 from shopmath.amounts import Amount, share, turns
 from shopmath.checks import BadInput
 from shopmath.quantity import Quantity
@@ -89,6 +89,7 @@ class Room(BoundStation):
     @cached_property
     def given(self) -> Given:
         on_shelves, timers = shelves(self.shop), tuple(self.timers)
+        on_shelves = with_lent(on_shelves) if self.job.practice else on_shelves
         read_off([*self.job.card.seats.all(), *([self.seat] if self.seat else [])], self.known, self.own)
         given = Given(self.job.card, self.known, self.own, on_shelves, self.shop, self.seat, self.job, timers, self.person, self.now)
         besides = self.entry.pk if self.entry else 0
