@@ -175,6 +175,7 @@ class JudgeFirst(TestCase):
             self.client.post(f"{address}keep/", {"ask": f"high-spot.{end}", "text": "75"})
         page = self.client.get(address)
         self.assertNotContains(page, 'id="plate"')
+        self.assertNotContains(page, "Not OK")
         self.assertContains(page, "judge/")
         self.assertContains(self.client.get(f"/practice/{tag}/judge/"), "Out of the limit")
         shown = self.client.post(f"/practice/{tag}/judge/", {"said": "out"}, follow=True)

@@ -79,6 +79,9 @@ def offers_whole(work: BoundStation) -> bool:
 def page_data(work: BoundStation, ask: str | None = None, error: BadInput | None = None, typed: str = "") -> dict[str, Any]:
     """Everything the working screen shows."""
     run = [(stage, BY_KEY[stage.key].name, station_address(work.job.tag, stage.key)) for stage in work.job.run.all() if stage.key in BY_KEY]
+    veiled = is_veiled(work)
+    for stage, _name, _address in run if veiled else ():
+        stage.call_state = ""  # nothing on the page says beforehand what the learner is to say
     asked = work.ask_for(ask)
     in_turn = [each for each in work.wanted if not each.quiet]
     left = len(work.open_asks())
@@ -114,7 +117,7 @@ def page_data(work: BoundStation, ask: str | None = None, error: BadInput | None
         "inches": units_now() == Units.INCH,
         "now": now,
         "pace": clock.pace(work.job),
-        "veiled": is_veiled(work),
+        "veiled": veiled,
         "onward": _onward(work, seats) if work.signed else None,
         "earlier": work.entry.supersedes if work.entry else None,
         "along": taken_along(work, asked),
