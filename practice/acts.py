@@ -80,7 +80,8 @@ def standing(attempt: Attempt) -> Any:
 
 def do(attempt: Attempt, lever: str, share: float, typed: dict[str, float]) -> None:
     """One lever pulled; some take their time."""
-    attempt.pulls = [*attempt.pulls, Pull(lever, share, passed_s(attempt), typed).row()][-MOST_PULLS:]
+    against = lever in exercise_of(attempt).working and bound_work(attempt).call.state == "stop"
+    attempt.pulls = [*attempt.pulls, Pull(lever, share, passed_s(attempt), typed, against).row()][-MOST_PULLS:]
     attempt.save(update_fields=["pulls"])
     if seconds := exercise_of(attempt).takes_s.get(lever):
         go_on(attempt, seconds)

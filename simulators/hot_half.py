@@ -15,6 +15,7 @@ BEARINGS: Mapping[str, float] = {"A": 62.0, "B": 52.0, "C": 47.0, "D": 42.0, "E"
 CASE_ALPHA, STEEL_ALPHA = 21.5e-6, 11.9e-6  # 1/K
 ROOM_C, HURTS_C = 20.0, 165.0  # above it the case's temper and paint go
 AIR_TAU_S, DROP_S, SETS_C = 900.0, 20.0, (110, 125, 140)
+LAGS_S, STEP_S = 90.0, 15.0  # by which a thick boss lags behind the wall that a gun sees; in such steps
 PAINT, BARE = 0.93, 0.2
 
 
@@ -63,7 +64,8 @@ class HotHalf(Part):
     def __init__(self, seed: int, truth: Oven | None = None) -> None:
         super().__init__(seed)
         self.truth = truth or oven(seed)
-        self.true_c, self.hottest_c, self.set_c, self.heating = ROOM_C, ROOM_C, float(SETS_C[0]), False
+        self.true_c, self.wall_c = ROOM_C, ROOM_C  # of the bosses that bearings go into; of the wall around them
+        self.hottest_c, self.set_c, self.heating = ROOM_C, float(SETS_C[0]), False
         self.home: list[str] = []
         self.jammed: list[str] = []
         self.knocked, self.reading, self.shown_c = 0, "", 0.0
@@ -72,8 +74,12 @@ class HotHalf(Part):
     def passes(self, seconds: float) -> None:
         toward = self.set_c - self.truth.below_k if self.heating else ROOM_C
         tau = self.truth.tau_s if self.heating else AIR_TAU_S
-        self.true_c = toward + (self.true_c - toward) * math.exp(-seconds / tau)
-        self.hottest_c = max(self.hottest_c, self.true_c)
+        while seconds > 0:
+            step = min(seconds, STEP_S)
+            self.wall_c = toward + (self.wall_c - toward) * math.exp(-step / tau)
+            self.true_c = self.wall_c + (self.true_c - self.wall_c) * math.exp(-step / LAGS_S)
+            self.hottest_c = max(self.hottest_c, self.wall_c)
+            seconds -= step
 
     def open_um(self, name: str) -> float:
         """What the seat is wider than the ring now, µm; below 0 it is tighter."""
@@ -103,7 +109,7 @@ class HotHalf(Part):
     def _aim(self, at: str) -> None:
         around = self.set_c if self.heating else ROOM_C
         self.reading = at
-        self.shown_c = round(2 * (seen_c(self.true_c, PAINT if at == "paint" else BARE, around) + self.dice.gauss(0, 0.3))) / 2
+        self.shown_c = round(2 * (seen_c(self.wall_c, PAINT if at == "paint" else BARE, around) + self.dice.gauss(0, 0.3))) / 2
 
     def _at(self, what: str, name: str) -> None:
         self.reading = ""

@@ -163,11 +163,12 @@ class TheHotHalf(SimpleTestCase):
         half.pull(f"set-{set_c}")
         half.pull("oven")
         half.passes(seconds)
-        warm = half.true_c
-        self.assertTrue(ROOM_C <= warm <= set_c < HURTS_C)
+        warm = half.wall_c
+        self.assertTrue(ROOM_C <= half.true_c <= warm <= set_c < HURTS_C)  # a thick boss lags behind the wall
         half.pull("out")
         half.passes(seconds)
-        self.assertTrue(ROOM_C <= half.true_c <= warm)
+        self.assertTrue(ROOM_C <= half.wall_c <= half.true_c + 1e-9 or half.wall_c <= warm)
+        self.assertLessEqual(half.true_c, warm)
         self.assertEqual(half.hottest_c, warm)
 
     @given(seeds, levels)
@@ -183,7 +184,7 @@ class TheHotHalf(SimpleTestCase):
 
     def test_bare_metal_reads_far_too_low(self):
         half = HotHalf(1)
-        half.true_c = 110.0
+        half.true_c = half.wall_c = 110.0
         half.pull("paint")
         self.assertAlmostEqual(half.shown_c, 110, delta=4)
         half.pull("bare")

@@ -25,15 +25,16 @@ class Pull:
     share: float = 1.0
     at_s: float = 0.0
     typed: Mapping[str, float] = field(default_factory=dict)
+    against: bool = False  # done although the call was to stop
 
     def row(self) -> dict[str, Any]:
         """As it is kept."""
-        return {
-            "lever": self.lever,
-            "share": self.share,
-            "at_s": round(self.at_s, 1),
-            **({"typed": dict(self.typed)} if self.typed else {}),
-        }
+        row: dict[str, Any] = {"lever": self.lever, "share": self.share, "at_s": round(self.at_s, 1)}
+        if self.typed:
+            row["typed"] = dict(self.typed)
+        if self.against:
+            row["against"] = True
+        return row
 
 
 @dataclass(frozen=True)
@@ -244,6 +245,7 @@ class Exercise(ABC):
             "beyond": self.beyond(first),
             "moves": moves,
             "right": sum(move["right"] for move in moves),
+            "stops": sum(each.against for each in pulls),
             "shortest": self.shortest(self.part(seed, level, truth)),
             "damage": self.damage(now),
             "truth": [[code, _plain(at_first[code]), _plain(at_last[code]), _plain(found.get(code, ""))] for code in at_first],

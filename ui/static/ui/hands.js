@@ -1,4 +1,4 @@
-/* A crank under a dial, turned by wheel, finger or arrow keys. The server has sent where the needle stands at the next steps either way;
+/* Practice: what is in the hands. A crank under a dial is turned by wheel, finger or arrow keys. The server has sent where the needle stands at the next steps either way;
    the page only moves it between them, and says how far it was turned once the hand rests. */
 (() => {
   "use strict";
@@ -68,6 +68,19 @@
     turn(steps);
   });
   ["pointerup", "pointercancel"].forEach((name) => document.addEventListener(name, () => { held = null; }));
+  /* what a gauge in hand shows goes into the field as a gauge with a button would send it; nothing is kept before Enter */
+  document.addEventListener("click", (event) => {
+    const key = event.target.closest("[data-into-strip]"), field = document.getElementById("strip-field");
+    if (!key || !field) return;
+    field.value = key.dataset.intoStrip;
+    field.dispatchEvent(new Event("input", { bubbles: true }));
+    field.focus();
+  });
+  const offer = () => {
+    const key = document.querySelector("[data-into-strip]");
+    if (key) key.hidden = !document.getElementById("strip-field");
+  };
+  document.addEventListener("htmx:afterSettle", offer);
   document.addEventListener("htmx:afterSwap", () => {
     if (!focused || !dial()) return;
     focused = false;
