@@ -52,5 +52,6 @@ def shelve(card: EngineCard) -> EngineCard:
 def reusable() -> list[EngineCard]:
     """One card of every family to copy from: the one on the shelf, else the latest copy. By name."""
     on_shelf = Max(Case(When(on_shelf=True, then="pk")))
-    families = EngineCard.objects.exclude(jobs__practice=True).values("family").annotate(card=Coalesce(on_shelf, Max("pk")))
+    practised = EngineCard.objects.filter(jobs__practice=True).values("pk")
+    families = EngineCard.objects.exclude(pk__in=practised).values("family").annotate(card=Coalesce(on_shelf, Max("pk")))
     return list(EngineCard.objects.filter(pk__in=families.values("card")).order_by(Lower("name")))

@@ -5,35 +5,43 @@ from __future__ import annotations
 import time
 from collections.abc import Iterable
 from datetime import datetime, timedelta
-from typing import TYPE_CHECKING
+from typing import Any, Protocol
 
 from django.utils import timezone
 from django.utils.translation import gettext as _
-
-if TYPE_CHECKING:
-    from jobs.models import Job
 
 NOTICED = timedelta(minutes=2)  # less is the network's time service at work
 PACE = 10  # times as fast as the machine's clock, where waits of practice are shortened
 
 
-def now(job: Job | None = None) -> datetime:
+class Clocked(Protocol):
+    """A job, as far as its clock goes."""
+
+    practice: bool
+    ahead_s: float
+    fast_since: datetime | None
+
+    def save(self, *, update_fields: Any = None) -> None: ...
+    def touch(self) -> None: ...
+
+
+def now(job: Clocked | None = None) -> datetime:
     """The time at a job's bench: the machine's, but for practice, whose waits may be shortened. What is done to a job asks here alone."""
     machine = timezone.now()
     return machine if job is None or not job.practice else machine + _ahead(job, machine)
 
 
-def _ahead(job: Job, machine: datetime) -> timedelta:
+def _ahead(job: Clocked, machine: datetime) -> timedelta:
     fast = machine - job.fast_since if job.fast_since else timedelta()
     return timedelta(seconds=job.ahead_s) + (PACE - 1) * fast
 
 
-def pace(job: Job) -> int:
+def pace(job: Clocked) -> int:
     """How many times as fast as the machine's a job's clock runs."""
     return PACE if job.fast_since else 1
 
 
-def set_pace(job: Job, *, fast: bool) -> None:
+def set_pace(job: Clocked, *, fast: bool) -> None:
     """Let a practice job's clock run fast, or as usual; what it is ahead by stays."""
     machine = timezone.now()
     job.ahead_s, job.fast_since = _ahead(job, machine).total_seconds(), machine if fast else None

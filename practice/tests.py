@@ -9,6 +9,7 @@ from django.utils import timezone
 from engines.copies import reusable
 from engines.models import EngineCard
 from jobs.models import Entry, Job, Reading, RunStation
+from jobs.search import with_word
 from practice import acts
 from practice.exercises.all import EXERCISES
 from practice.exercises.base import Pull
@@ -106,6 +107,10 @@ class Practice(TestCase):
         learner.lever("ahead" if truth.twist_deg > 0 else "behind")
         self.assertLess(learner.stands().truth.worst_mm, before)
         self.assertEqual([each["lever"] for each in learner.attempt.pulls][-1:], ["ahead" if truth.twist_deg > 0 else "behind"])
+
+    def test_no_word_finds_it(self):
+        self.begin()
+        self.assertEqual(Job.every.filter(with_word("practice")).count(), 0)
 
     def test_the_word_for_the_log_is_answered_in_words(self):
         learner = Learner(self.begin())

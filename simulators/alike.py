@@ -7,11 +7,12 @@ from collections.abc import Mapping
 from dataclasses import dataclass, field
 from typing import ClassVar
 
+from shopmath.seals import CLOCKS, SQUARE_MM
+from shopmath.seals import DEPTH_MM as OFF_MM
 from simulators.part import Part
 
 PLACES: Mapping[str, tuple[float, float]] = {"drive": (25.0, 40.0), "magneto": (25.0, 42.0), "output": (26.0, 40.0)}  # shaft, bore
-WIDTH_MM, DEPTH_MM, SQUARE_MM = 7.0, 0.8, 0.20
-CLOCKS = ("12", "3", "6", "9")
+WIDTH_MM, DEPTH_MM = 7.0, 0.8
 FLAT_MM = 0.01  # of a face that a depth is measured from
 LETTERS = ("A", "B", "C")
 
@@ -93,7 +94,7 @@ class Alike(Part):
         here = self.seated.get(place)
         if here is None or self.made_for(here.letter) != place or not here.inside:
             return False
-        return here.lean_mm <= SQUARE_MM and abs(sum(here.depths_mm.values()) / 4 - DEPTH_MM) <= 0.3
+        return here.lean_mm <= SQUARE_MM and abs(sum(here.depths_mm.values()) / 4 - DEPTH_MM) <= OFF_MM
 
     @property
     def wrong(self) -> int:

@@ -9,7 +9,8 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from shopmath.balance import permissible_gmm
-from simulators.alike import CLOCKS, LETTERS, PLACES, Alike, lot
+from shopmath.seals import CLOCKS
+from simulators.alike import LETTERS, PLACES, Alike, lot
 from simulators.crank import ENDS
 from simulators.hands import alike, hot_half, stack, swinging, twin, wheel
 from simulators.hot_half import BEARINGS, HURTS_C, ROOM_C, SETS_C, HotHalf, oven

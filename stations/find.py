@@ -11,8 +11,8 @@ from django.utils import timezone
 from django.utils.translation import gettext as _
 from django.views.decorators.http import require_GET
 
-from engines.models import Seat
 from jobs.models import Job, Reading
+from jobs.search import with_word
 from shop.models import Shop
 from stations.registry import STATIONS
 from ui.times import week_of
@@ -22,8 +22,8 @@ SHORTEST = 4  # letters of a word that is looked for among the answers
 
 
 def answered(word: str) -> Q:
-    """Readings whose answer has a word in it as the stations say it: an answer is kept by its key."""
-    found = Q(pk__in=[])
+    """Readings whose answer has a word in it as the stations say it: an answer is kept by its key. Empty where none has."""
+    found = Q()
     if len(word) < SHORTEST:
         return found
     for station in (each for one in STATIONS for each in (one, one.whole) if each and each.words):
@@ -41,13 +41,9 @@ def find(request: HttpRequest) -> HttpResponse:
     jobs = Job.objects.select_related("card").order_by("-number")
     if asked:
         for word in asked.split()[:6]:
-            wanted = Q(card__name__icontains=word) | Q(card__summary__icontains=word) | Q(complaint__icontains=word)
-            seats = Seat.objects.filter(Q(designation__icontains=word) | Q(name__icontains=word))
-            notes = Reading.objects.filter(kind="words", text__icontains=word, withdrawn_at=None)
-            notes |= Reading.objects.filter(answered(word), withdrawn_at=None)
-            wanted |= Q(comes_back__icontains=word) | Q(card__in=seats.values("card")) | Q(pk__in=notes.values("entry__job"))
-            for name in Job.WHOSE:
-                wanted |= Q(**{f"{name}__icontains": word})
+            wanted = with_word(word)
+            if keyed := answered(word):
+                wanted |= Q(pk__in=Reading.objects.filter(keyed, withdrawn_at=None).values("entry__job"))
             if word.isdecimal():
                 wanted |= Q(number=int(word))
             jobs = jobs.filter(wanted)

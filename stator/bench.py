@@ -12,23 +12,9 @@ import sys
 import tempfile
 import time
 import urllib.request
-from collections.abc import Callable
 from pathlib import Path
-from typing import Any
 
-ROUNDS = 60
-
-
-def spread(act: Callable[[], Any], rounds: int = ROUNDS) -> tuple[float, float]:
-    """Median and 95th percentile of a call, ms, after a few to warm up."""
-    for _ in range(5):
-        act()
-    times = []
-    for _ in range(rounds):
-        start = time.perf_counter()
-        act()
-        times.append(1000 * (time.perf_counter() - start))
-    return statistics.median(times), statistics.quantiles(times, n=20)[-1]
+from stator.timing import spread
 
 
 def imports() -> None:
@@ -208,34 +194,6 @@ def gauge() -> None:
     print(f"{'a gauge asked for its latest':40} {median:7.2f} ms   95 % {high:6.2f}")
 
 
-def needle() -> None:
-    """A practice crank turned by hand: from the turn to the needle on the page, early in a go and after two hundred moves."""
-    import uuid
-
-    from django.test import Client
-
-    from practice import acts
-    from practice.models import Attempt
-    from shop.models import Person
-
-    skipper = Person.objects.get(username="skipper")
-    client = Client()
-    client.force_login(skipper)
-    attempt = acts.begin(skipper, "read-dial", "hard", 7)
-    assert attempt.job is not None
-    address = f"/practice/{attempt.job.tag}/hands/"
-
-    def turn() -> None:
-        said = {"lever": "on", "client_key": uuid.uuid4().hex}
-        assert b"hands-turns" in client.post(address, said, headers={"HX-Request": "true"}).content
-
-    for told in ("a needle turned to its page", "the same after two hundred turns"):
-        median, high = spread(turn)
-        print(f"{told:40} {median:7.2f} ms   95 % {high:6.2f}   (target 50)")
-        Attempt.objects.filter(pk=attempt.pk).update(pulls=[{"lever": "on", "share": 1.0, "at_s": 1.0}] * 200)
-    acts.finish(Attempt.objects.get(pk=attempt.pk))
-
-
 def run_screen() -> None:
     """One heat for a whole half, hot: from Enter on a part to the next one on the screen, and what the page asks for every four seconds."""
     import re
@@ -399,6 +357,8 @@ def main() -> None:
         from django.core.management import call_command
 
         django.setup()
+        from stator import bench_practice
+
         call_command("migrate", verbosity=0)
         call_command("load_demo")
         call_command("collectstatic", interactive=False, verbosity=0)
@@ -406,7 +366,7 @@ def main() -> None:
         small = pages()
         facts()
         gauge()
-        needle()
+        bench_practice.needle()
         run_screen()
         leaving()
         served(int(os.environ.get("STATOR_BENCH_PORT", "8917")), data)

@@ -106,6 +106,7 @@ class EngineCard(models.Model):
     made_at = models.DateTimeField(auto_now_add=True)
 
     class Meta:
+        indexes = [models.Index(fields=["family", "on_shelf"], name="cards_by_family")]
         constraints = [
             models.UniqueConstraint(fields=["family"], condition=Q(on_shelf=True), name="one_card_of_a_family_on_the_shelf"),
         ]

@@ -53,6 +53,7 @@ class Job(models.Model):
         constraints = [
             models.CheckConstraint(condition=Q(practice=True) | Q(ahead_s=0.0, fast_since=None), name="only_practice_runs_ahead"),
         ]
+        indexes = [models.Index(fields=["card"], condition=Q(practice=True), name="cards_of_practice")]
 
     def __str__(self) -> str:
         return f"{self.tag} {self.card.name}"

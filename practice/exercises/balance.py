@@ -10,13 +10,12 @@ from typing import Any
 from engines.models import EngineCard
 from practice.exercises.base import Exercise, Pull, Read, Shown, Told, Typed
 from shopmath.amounts import degrees, gram_millimetres, mm
-from shopmath.balance import permissible_gmm
+from shopmath.balance import drilled_mass_g, permissible_gmm
 from simulators.hands.wheel import by_the_calls
-from simulators.wheel import Heavy, Wheel, heavy
+from simulators.wheel import ARM_MM, STEEL, Heavy, Wheel, heavy
 
 WHEEL_KG, WHEEL_RPM, GRADE = 1.9, 8500.0, 6.3
 PERMITTED_GMM = permissible_gmm(GRADE, WHEEL_KG, WHEEL_RPM)
-NEAR_DEG = 60.0  # a hole further from the heavy spot than this takes off less than it spoils
 LOOKED = "looked"
 
 
@@ -77,10 +76,11 @@ class Balance(Exercise):
         return () if self._untouchable(part) or part.gmm <= self.limit(part) else ("drill",)
 
     def is_right(self, part: Wheel, pulled: Pull) -> bool:
-        """Near enough to the heavy spot, and not where nothing may be drilled."""
-        at, heavy_deg = pulled.typed.get("mark", 0.0), degrees_of(part)
-        near = abs((at - heavy_deg + 180) % 360 - 180) <= NEAR_DEG
-        return bool(self.best(part)) and near and part.truth.may_be_drilled(at % 360)
+        """A hole that takes off more than it adds, and lies where it may be drilled."""
+        typed = {each.key: pulled.typed.get(each.key, each.first) for each in self.typed}
+        took = drilled_mass_g(typed["bit"], typed["depth"], STEEL) * ARM_MM if typed["depth"] else 0.0
+        after = part.heavy - cmath.rect(took, math.radians(typed["mark"]))
+        return not self._untouchable(part) and abs(after) <= part.gmm and part.truth.may_be_drilled(typed["mark"] % 360)
 
     def damage(self, part: Wheel) -> list[str]:
         if part.holes and self._untouchable(part):

@@ -8,7 +8,8 @@ from typing import Any
 from engines.models import EngineCard, Seal
 from practice.exercises.base import Exercise, Pull, Read, Shown, Told
 from shopmath.amounts import count, mm
-from simulators.alike import CLOCKS, DEPTH_MM, LETTERS, PLACES, SQUARE_MM, WIDTH_MM, Alike, Lot, lot
+from shopmath.seals import CLOCKS, SQUARE_MM
+from simulators.alike import DEPTH_MM, LETTERS, PLACES, WIDTH_MM, Alike, Lot, lot
 from simulators.hands.alike import by_the_sizes
 
 HALF = {"drive": "left", "magneto": "right", "output": "left"}

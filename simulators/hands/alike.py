@@ -2,8 +2,8 @@
 
 from __future__ import annotations
 
-from shopmath.seals import Candidate, identify_seal, seat_of_seal
-from simulators.alike import CLOCKS, DEPTH_MM, LETTERS, PLACES, Alike
+from shopmath.seals import CLOCKS, Candidate, identify_seal, seat_of_seal
+from simulators.alike import DEPTH_MM, LETTERS, PLACES, Alike
 
 CANDIDATES = [Candidate(name, shaft, bore) for name, (shaft, bore) in PLACES.items()]
 SURE_MM = 0.05

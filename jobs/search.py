@@ -1,0 +1,100 @@
+"""What a job is found by, in one table of SQLite's full text (FTS5, trigrams): kept by triggers, so that no writer can forget it.
+
+One row a job: its complaint, whose it is, its engine, its bearings, and every word that was written down. Practice is not in it.
+"""
+
+from __future__ import annotations
+
+from typing import Any
+
+from django.db import connections
+from django.db.models import Q
+from django.db.models.expressions import RawSQL
+
+TABLE = "words_of_jobs"
+SHORTEST = 3  # letters that a trigram has: shorter words are looked for row by row
+
+_OF_JOB = ("complaint", "comes_back", "customer", "registration", "frame_number", "engine_number")
+_LINES = " || char(10) || ".join(
+    (
+        *(f"j.{name}" for name in _OF_JOB),
+        "c.name",
+        "c.summary",
+        "COALESCE((SELECT group_concat(s.name || char(10) || s.designation, char(10)) FROM engines_seat s"
+        " WHERE s.card_id = j.card_id), '')",
+        "COALESCE((SELECT group_concat(r.text, char(10)) FROM jobs_reading r JOIN jobs_entry e ON e.id = r.entry_id"
+        " WHERE e.job_id = j.id AND r.kind = 'words' AND r.withdrawn_at IS NULL), '')",
+    )
+)
+_FILL = (
+    f"INSERT INTO {TABLE}(rowid, words) SELECT j.id, {_LINES} FROM jobs_job j"  # noqa: S608  names of tables alone
+    " JOIN engines_enginecard c ON c.id = j.card_id WHERE NOT j.practice"
+)
+_CREATE = f"CREATE VIRTUAL TABLE IF NOT EXISTS {TABLE} USING fts5(words, tokenize = 'trigram')"
+
+
+def _anew(which: str) -> str:
+    """The rows of some jobs written anew."""
+    gone = f"DELETE FROM {TABLE} WHERE rowid IN (SELECT j.id FROM jobs_job j WHERE {which});"  # noqa: S608
+    return f"{gone} {_FILL} AND {which};"
+
+
+def _differs(*names: str) -> str:
+    return " OR ".join(f"OLD.{name} IS NOT NEW.{name}" for name in names)
+
+
+def _triggers() -> dict[str, str]:
+    """When a job's words change, and what is done then."""
+    by_entry = "j.id = (SELECT e.job_id FROM jobs_entry e WHERE e.id = {row}.entry_id)"
+    of_words = "{row}.kind = 'words'"
+    return {
+        "words_of_a_job": f"AFTER INSERT ON jobs_job BEGIN {_anew('j.id = NEW.id')} END",
+        "words_of_a_job_changed": (f"AFTER UPDATE ON jobs_job WHEN {_differs(*_OF_JOB, 'card_id')} BEGIN {_anew('j.id = NEW.id')} END"),
+        "words_of_a_job_gone": f"AFTER DELETE ON jobs_job BEGIN DELETE FROM {TABLE} WHERE rowid = OLD.id; END",  # noqa: S608
+        "words_of_a_card_changed": (
+            f"AFTER UPDATE ON engines_enginecard WHEN {_differs('name', 'summary')} BEGIN {_anew('j.card_id = NEW.id')} END"
+        ),
+        "words_of_a_seat": f"AFTER INSERT ON engines_seat BEGIN {_anew('j.card_id = NEW.card_id')} END",
+        "words_of_a_seat_changed": (
+            f"AFTER UPDATE ON engines_seat WHEN {_differs('name', 'designation')} BEGIN {_anew('j.card_id = NEW.card_id')} END"
+        ),
+        "words_of_a_seat_gone": f"AFTER DELETE ON engines_seat BEGIN {_anew('j.card_id = OLD.card_id')} END",
+        "words_of_a_reading": (
+            f"AFTER INSERT ON jobs_reading WHEN {of_words.format(row='NEW')} BEGIN {_anew(by_entry.format(row='NEW'))} END"
+        ),
+        "words_of_a_reading_changed": (
+            f"AFTER UPDATE ON jobs_reading WHEN {of_words.format(row='NEW')} AND ({_differs('text', 'withdrawn_at', 'kind')})"
+            f" BEGIN {_anew(by_entry.format(row='NEW'))} END"
+        ),
+        "words_of_a_reading_gone": (
+            f"AFTER DELETE ON jobs_reading WHEN {of_words.format(row='OLD')} BEGIN {_anew(by_entry.format(row='OLD'))} END"
+        ),
+    }
+
+
+WANTED = {"jobs_job", "jobs_reading", "jobs_entry", "engines_seat", "engines_enginecard"}
+
+
+def install(using: str = "default", **kwargs: Any) -> None:
+    """The table and its triggers, after every migration; filled where it has not every job."""
+    connection = connections[using]
+    with connection.cursor() as cursor:
+        if not set(connection.introspection.table_names(cursor)) >= WANTED:
+            return
+        cursor.execute(_CREATE)
+        for name, said in _triggers().items():
+            cursor.execute(f"CREATE TRIGGER IF NOT EXISTS {name} {said}")
+        cursor.execute(f"SELECT (SELECT count(*) FROM jobs_job WHERE NOT practice) <> (SELECT count(*) FROM {TABLE})")  # noqa: S608
+        (lacks,) = cursor.fetchone()
+        if lacks:
+            cursor.execute(f"DELETE FROM {TABLE}")  # noqa: S608
+            cursor.execute(_FILL)
+
+
+def with_word(word: str) -> Q:
+    """Jobs that have a word somewhere, in capitals or not, whole or as part of another."""
+    if len(word) < SHORTEST:
+        like = "".join(f"\\{letter}" if letter in "\\%_" else letter for letter in word)
+        return Q(pk__in=RawSQL(f"SELECT rowid FROM {TABLE} WHERE words LIKE %s ESCAPE '\\'", [f"%{like}%"]))  # noqa: S608, S611
+    phrase = '"{}"'.format(word.replace('"', '""'))
+    return Q(pk__in=RawSQL(f"SELECT rowid FROM {TABLE} WHERE words MATCH %s", [phrase]))  # noqa: S608, S611

@@ -1,0 +1,1 @@
+"""The sentences of each exercise."""

@@ -1,0 +1,28 @@
+"""What the sentences of an exercise are."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from dataclasses import dataclass, field
+
+from django.utils.functional import Promise
+
+Sentence = str | Promise
+
+
+@dataclass(frozen=True)
+class Said:
+    """The sentences of one exercise. `levels` says what each level brings; a lever or a truth that is not here has none."""
+
+    name: Sentence
+    asks: Sentence  # what is to be done
+    take: Sentence
+    levels: Mapping[str, Sentence]
+    begin: Sentence  # what to type where the station asks for what hands cannot see
+    levers: Mapping[str, Sentence]
+    shown: Mapping[str, Sentence]
+    truth: Mapping[str, Sentence]
+    left: Sentence
+    groups: Mapping[str, Sentence] = field(default_factory=dict)  # of levers that differ only in where: what stands before them
+    advice: Mapping[str, Sentence] = field(default_factory=dict)
+    typed: Mapping[str, Sentence] = field(default_factory=dict)
