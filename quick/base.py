@@ -14,7 +14,7 @@ from django.utils import timezone
 from django.utils.functional import Promise
 from django.utils.safestring import SafeString
 
-from engines.models import EngineCard, Seat
+from engines.models import EngineCard, Mark, Seat
 from engines.slots import Slot
 from jobs.facts import Facts, Own, Taken
 from jobs.gather import seen
@@ -59,6 +59,7 @@ class Known:
     skipped: tuple[Slot, ...] = ()
     facts: Facts = field(default_factory=Facts)
     station: str = ""  # that takes it up on a job, where the check's own is not always the one
+    marks: tuple[Mark, ...] = ()  # of the joint face
 
 
 @dataclass(frozen=True)

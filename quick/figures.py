@@ -8,11 +8,11 @@ from typing import Any
 from django import forms
 from django.utils.translation import gettext_lazy as _
 
-from engines.models import EngineCard, case_metals
+from engines.models import EngineCard, Mark, case_metals
 from quick import words
 from quick.base import Answer, Check, CheckForm, Desk, Known, Row, quantity
 from quick.threads import ThreadField
-from shopmath.amounts import Amount, newtons
+from shopmath.amounts import Amount, mm, newtons
 from shopmath.balance.unbalance import force_n, permissible_gmm
 from shopmath.checks import BadInput
 from shopmath.closure import PROOF_MPA, bolt_load
@@ -68,6 +68,15 @@ def bolt(data: dict[str, Any], desk: Desk) -> Answer:
     unsure = max(found.preload_n.high - found.preload_n.likely, found.preload_n.likely - found.preload_n.low) / 1000
     scale = Scale(likely, unsure, None, min(found.proof_n, found.strip_n) / 1000, "kN", 1)
     return Answer(words.said("bolt", found.call.state, found.call.code, values, scale), rows=rows)
+
+
+def known_of_bolt(data: dict[str, Any], desk: Desk) -> Known:
+    """One bolt on the joint face with its torque, and what is on its thread; its class and its depth stand where it is from."""
+    d, pitch = data["thread"]
+    source = words.BOLT_SOURCE.format(bolt_class=data["bolt_class"], engaged=show(mm(data["engaged_mm"], 0.1)))
+    figures = {"d_mm": d, "pitch_mm": pitch, "torque_nm": data["torque_nm"], "assumed": False, "source": source[:80]}
+    card = EngineCard(name="", case_material=data["metal"], case_material_assumed=False)
+    return Known(card, chosen={"threads": data["state"]}, marks=(Mark(name="1", x_mm=0, y_mm=0, **figures),))
 
 
 class UnbalanceForm(CheckForm):
@@ -161,6 +170,9 @@ CHECKS = (
         bolt,
         _("Type the bolt, the torque, and how deep it is screwed into the case."),
         {"thread": "M6", "torque_nm": "10 Nm", "engaged_mm": "12 mm", "bolt_class": "8.8", "state": "as received", "metal": "al-si7-mg"},
+        known=known_of_bolt,
+        order="bottom-end",
+        station="close",
     ),
     Check(
         "unbalance",

@@ -27,6 +27,9 @@ def job_from(check: Check, form: CheckForm, name: str, complaint: str, person: P
         seat.card = card
         seat.name = seat.name or "Main bearing"
         seat.save()
+    for mark in known.marks:
+        mark.card = card
+        mark.save()
     job = Job.objects.create(number=Job.next_number(), card=card, complaint=complaint, work_order=check.order, booked_in_by=person)
     lay_run(job)
     key_of = known.station or check.station

@@ -139,7 +139,15 @@ class Checks(TestCase):
                 answer = self.client.post(f"/check/{check.key}/job/", posted)
                 self.assertEqual(self.client.get(answer["Location"]).status_code, 200)
                 card = EngineCard.objects.get(name=check.key)
-                self.assertTrue(card.wheel_kg or Reading.objects.count() - before >= 3)
+                self.assertTrue(card.wheel_kg or card.marks.exists() or Reading.objects.count() - before >= 3)
+
+    def test_a_bolt_is_taken_up_where_the_case_is_closed(self):
+        posted = {**BY_KEY["bolt"].example, "torque_nm": "16 Nm", "engine": "Pump", "complaint": "Stripped.", "client_key": "b"}
+        page = self.client.get(self.client.post("/check/bolt/job/", posted)["Location"]).content.decode()
+        self.assertIn("/close/", page)
+        bolt = EngineCard.objects.get(name="Pump").marks.get()
+        self.assertEqual((bolt.d_mm, bolt.torque_nm, bolt.assumed), (6.0, 16.0, False))
+        self.assertIn("class 8.8, 12.0 mm in the case", bolt.source)
 
     def test_the_shop_s_own_kit_and_inches_answer_too(self):
         Shop.objects.update_or_create(pk=1, defaults={"units": "inch"})

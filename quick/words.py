@@ -26,6 +26,7 @@ AS_BAGGED = _("as marked on its bag; measure it before it goes in")
 RUNOUT_DRAWING = _("The crank on its supports")
 RUNOUT_HELD = {"its": _("As the limit's page holds it"), "here": _("As you hold it")}
 RUNOUT_ROWS = {"sure": _("Surely within the limit up to"), "never": _("Surely over the limit above")}
+BOLT_SOURCE = _("as typed: class {bolt_class}, {engaged} in the case")
 WEAK = {"bolt": _("the bolt"), "thread": _("the thread in the case")}
 BOLT_ROWS = {
     "preload": _("Preload"),

@@ -271,10 +271,11 @@ class Together(TestCase):
         self.assertEqual(self.hands.entry.result["covers"][0]["order"], ["23", "21", "22"])
 
 
-class InTurn(TestCase):
-    """A crank in a centre section is pulled into both outer halves, a little at each in turn."""
+class BothEnds:
+    """A crank in a centre section, to be pulled into both outer halves."""
 
     def setUp(self):
+        super().setUp()
         self.made = job(order="bottom-end")
         three_parts(self.made.card)
         Seat.objects.create(card=self.made.card, name="Main, far", role="main", half="right", designation="6205 C3", code="N7")
@@ -290,6 +291,10 @@ class InTurn(TestCase):
     def feel(self, end, turns, torque="4 Nm"):
         self.hands.answer(f"screw-turns-done.{end}", turns)
         self.hands.answer(f"screw-torque.{end}", torque)
+
+
+class InTurn(BothEnds, TestCase):
+    """It is pulled a little at each in turn."""
 
     def test_the_end_that_lags_is_pulled_before_the_other_goes_on(self):
         self.set_up("left")
@@ -323,7 +328,7 @@ class InTurn(TestCase):
         self.assertEqual(kept, {"end-thread-pitch.left": 1.5, "end-thread-pitch.right": 1.25})
 
 
-class TwoCranks(InTurn):
+class TwoCranks(BothEnds, TestCase):
     """Each crank goes into its own half: nothing at one moves the other, and each has its two gaps."""
 
     def setUp(self):
@@ -336,8 +341,7 @@ class TwoCranks(InTurn):
         self.assertEqual((hands.work().asks(), hands.work().plate().words), ([], "Each crank has its own"))
         self.assertIn("Leave this station out", hands.work().plate().move)
 
-    def test_the_end_that_lags_is_pulled_before_the_other_goes_on(self):
-        """With two cranks neither waits for the other."""
+    def test_neither_waits_for_the_other(self):
         self.set_up("left")
         self.set_up("right")
         self.feel("left", "12", "40 Nm")

@@ -11,7 +11,7 @@ from engines.properties import Property
 from engines.slots import Slot
 from shopmath.checks import BadInput
 from shopmath.quantity import parse
-from stations.base.words import OptionRow, Sentence, fill, say
+from stations.base.words import AT_END, OptionRow, Sentence, fill, say
 from stations.pieces import Caution, Method, Option, Question, Trace
 from ui.numbers import plain, spelled_in
 from ui.units import METRIC, Unit, question_unit
@@ -89,11 +89,9 @@ def label(words: ModuleType, slot: Slot, code: str = "", side: str = "") -> str:
     at = slot.at
     angle = "" if at.angle_deg is None else plain(at.angle_deg)
     values = {"part": slot.part.name, "at": side or at.end, "stage": at.stage, "clock": at.clock, "angle": angle, "depth": at.depth}
-    by_end = getattr(words, "LABEL_AT", {}) if at.end else {}  # what is only sometimes told apart by its end
-    placed = f"{slot.what} {at.depth}"  # what is told apart by how deep or how far out it lies
-    if not code and placed in words.LABEL:
-        return say(words.LABEL, placed, values, slot.part.name)
-    return say(by_end if slot.what in by_end and not code else words.LABEL, code or slot.what, values, slot.part.name)
+    apart = (f"{slot.what} {at.depth}", f"{slot.what} {AT_END}" if at.end else "", slot.what)  # the narrowest that there is a name for
+    named = code or next((each for each in apart if each in words.LABEL), slot.what)
+    return say(words.LABEL, named, values, slot.part.name)
 
 
 def answer(words: ModuleType, what: Property, key: str) -> str:

@@ -17,6 +17,7 @@ Sentences = Mapping[str, Sentence]
 OptionRow = tuple[str, Sentence] | tuple[str, Sentence, Sentence]  # key of an answer, its words, what choosing it means
 Options = Mapping[Property, tuple[OptionRow, ...]]
 Methods = Mapping[str, tuple[Sentence, tuple[OptionRow, ...]]]
+AT_END = "at an end"  # behind the key of a name: of what is only sometimes told apart by its end
 
 
 class Words(Protocol):

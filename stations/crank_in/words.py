@@ -6,7 +6,7 @@ from django.utils.translation import gettext_lazy as _
 
 from engines.properties import Property
 from shopmath.amounts import newton_metres
-from stations.base.words import Methods, Options, fixed, plural
+from stations.base.words import AT_END, Methods, Options, fixed, plural
 from stations.crank_in.facts import DROP, INNER, OUTER, PULL, Code
 
 NAME = _("Crank in")
@@ -136,16 +136,14 @@ LABEL = {
     Property.SCREW_TURNS_DONE: _("turns done in all"),
     Property.SCREW_TORQUE: _("torque on the screw"),
     Property.HOME_GAP: _("gap at the {at}"),
+    f"{Property.END_THREAD_DIAMETER} {AT_END}": _("thread on the crank's end, {at}"),
+    f"{Property.END_THREAD_PITCH} {AT_END}": _("pitch of the crank's end, {at}"),
+    f"{Property.ADAPTER_TURNS} {AT_END}": _("adapter in by hand, turns, {at}"),
+    f"{Property.TRAVEL} {AT_END}": _("how far it has to go, {at}"),
+    f"{Property.SCREW_TURNS_DONE} {AT_END}": _("turns done in all, {at}"),
+    f"{Property.SCREW_TORQUE} {AT_END}": _("torque on the screw, {at}"),
     f"{Property.HOME_GAP} {OUTER}": _("gap outside, crank of the {at}"),
     f"{Property.HOME_GAP} {INNER}": _("gap toward the centre, crank of the {at}"),
-}
-LABEL_AT = {  # where both ends are pulled
-    Property.END_THREAD_DIAMETER: _("thread on the crank's end, {at}"),
-    Property.END_THREAD_PITCH: _("pitch of the crank's end, {at}"),
-    Property.ADAPTER_TURNS: _("adapter in by hand, turns, {at}"),
-    Property.TRAVEL: _("how far it has to go, {at}"),
-    Property.SCREW_TURNS_DONE: _("turns done in all, {at}"),
-    Property.SCREW_TORQUE: _("torque on the screw, {at}"),
 }
 
 METHOD: Methods = {

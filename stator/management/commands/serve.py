@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import gc
 from pathlib import Path
 from typing import Any
 
@@ -28,6 +29,9 @@ class Command(BaseCommand):
         from stator.door import guarded
         from stator.wsgi import application
 
+        gc.collect()
+        gc.freeze()  # what was loaded stays for as long as the server runs: it is not looked through again after every few hundred rows
+        gc.set_threshold(20_000, 20, 20)
         own = OwnCertificate(settings.TLS_FOLDER, settings.ALLOWED_HOSTS) if options["tls"] else None
         if own:
             own.bring_up_to_date(timezone.now())
