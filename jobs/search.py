@@ -5,6 +5,7 @@ One row a job: its complaint, whose it is, its engine, its bearings, and every w
 
 from __future__ import annotations
 
+from collections.abc import Iterable
 from typing import Any
 
 from django.db import connections
@@ -89,6 +90,19 @@ def install(using: str = "default", **kwargs: Any) -> None:
         if lacks:
             cursor.execute(f"DELETE FROM {TABLE}")  # noqa: S608
             cursor.execute(_FILL)
+
+
+def lines_with(jobs: Iterable[int], words: Iterable[str]) -> dict[int, list[str]]:
+    """What stands written of some jobs, by their row: the lines that have one of the words, each once."""
+    wanted, rows = [word.lower() for word in words], list(jobs)
+    marks = ", ".join(["%s"] * len(rows))
+    with connections["default"].cursor() as cursor:
+        cursor.execute(f"SELECT rowid, words FROM {TABLE} WHERE rowid IN ({marks})", rows)  # noqa: S608
+        told = dict(cursor.fetchall())
+    return {
+        row: [line for line in dict.fromkeys(text.split("\n")) if any(word in line.lower() for word in wanted)]
+        for row, text in told.items()
+    }
 
 
 def with_word(word: str) -> Q:

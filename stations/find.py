@@ -4,20 +4,21 @@ from __future__ import annotations
 
 from datetime import timedelta
 
-from django.db.models import Q
+from django.db.models import Prefetch, Q
 from django.http import HttpRequest, HttpResponse
 from django.shortcuts import render
 from django.utils import timezone
 from django.utils.translation import gettext as _
 from django.views.decorators.http import require_GET
 
-from jobs.models import Job, Reading
-from jobs.search import with_word
+from jobs.models import Job, Reading, RunStation
+from jobs.search import lines_with, with_word
 from shop.models import Shop
-from stations.registry import STATIONS
+from stations.registry import BY_KEY, STATIONS
 from ui.times import week_of
 
 MOST = 20
+LINES = 3  # of what was found, under a job
 SHORTEST = 4  # letters of a word that is looked for among the answers
 
 
@@ -38,7 +39,8 @@ def answered(word: str) -> Q:
 def find(request: HttpRequest) -> HttpResponse:
     """Jobs that have every word asked for somewhere, the newest first."""
     asked = " ".join(request.GET.get("q", "").split())[:80]
-    jobs = Job.objects.select_related("card").order_by("-number")
+    standing = RunStation.objects.filter(state__in=(RunStation.State.NOW, RunStation.State.WAITS))
+    jobs = Job.objects.select_related("card").prefetch_related(Prefetch("run", standing, to_attr="stands_at")).order_by("-number")
     if asked:
         for word in asked.split()[:6]:
             wanted = with_word(word)
@@ -48,6 +50,11 @@ def find(request: HttpRequest) -> HttpResponse:
                 wanted |= Q(number=int(word))
             jobs = jobs.filter(wanted)
     found = list(jobs[: MOST + 1])
+    told = lines_with([job.pk for job in found], asked.split()) if asked else {}
+    for job in found:
+        job.at = [BY_KEY[stage.key].name for stage in job.stands_at if stage.key in BY_KEY]  # type: ignore[attr-defined]
+        shown = f"{job.tag} {job.card.name} {job.card.summary} {job.complaint}"
+        job.found_in = [line for line in told.get(job.pk, []) if line not in shown][:LINES]  # type: ignore[attr-defined]
     data = {"asked": asked, "jobs": found[:MOST], "weeks": _by_week(found[:MOST]), "more": len(found) > MOST}
     return render(request, "stations/find.html", data)
 

@@ -54,6 +54,16 @@ class FoundByItsWords(TestCase):
         Job.every.filter(pk=made.pk).delete()
         self.assertEqual(found("rumbles"), [])
 
+    def test_the_page_says_in_which_line_it_was_found(self):
+        made = job(412)
+        log.keep_reading(
+            log.open_entry(RunStation.objects.filter(job=made).first(), None, person()), person(), "note", log.words("smells of kelp"), "k1"
+        )
+        self.client.force_login(person())
+        page = self.client.get("/find/?q=kelp")
+        self.assertContains(page, "smells of kelp")
+        self.assertNotContains(self.client.get("/find/?q=rumbles"), "found-in")  # it stands there anyway
+
     def test_jobs_of_before_are_taken_in_once(self):
         job(412)
         with connection.cursor() as cursor:
