@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from datetime import timedelta
 
 from django.db.models import Prefetch, Q
@@ -59,7 +60,7 @@ def find(request: HttpRequest) -> HttpResponse:
     return render(request, "stations/find.html", data)
 
 
-def _by_week(jobs: list[Job]) -> list[tuple[str, list[Job]]]:
+def _by_week(jobs: Sequence[Job]) -> list[tuple[str, list[Job]]]:
     """Jobs under the week in which they were booked in, as the shop counts its weeks."""
     first = Shop.current().first_weekday
     now = week_of(timezone.now(), first)
