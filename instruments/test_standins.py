@@ -1,11 +1,27 @@
-"""The stand-in wheel obeys its putty and its drill."""
+"""The stand-in wheel obeys its putty and its drill; parts of practice speak over a line as the others do."""
 
 from __future__ import annotations
+
+import socket
 
 from django.test import SimpleTestCase
 
 from shopmath.balance import drilled_mass_g, stops
+from simulators.all import PRACTISED
 from simulators.wheel import Wheel
+from tests.standins import StandIns
+
+
+class ThePartsOfPractice(SimpleTestCase):
+    def test_each_speaks_over_a_line_and_takes_its_levers_from_it(self):
+        others = StandIns(PRACTISED)
+        self.addCleanup(others.stop)
+        for part in PRACTISED:
+            with socket.create_connection(("127.0.0.1", int(others.port(part.name).rpartition(":")[2])), timeout=10) as line:
+                heard = line.makefile("r", encoding="utf-8")
+                self.assertIn(part.remark, heard.readline())
+                line.sendall(b"melt\r\n")
+                self.assertIn("# cannot melt", next(each for each in heard if each.startswith("# cannot")))
 
 
 class TheWheel(SimpleTestCase):

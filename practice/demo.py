@@ -17,7 +17,7 @@ from simulators.alike import LETTERS, Alike
 from simulators.crank import ENDS
 from simulators.wheel import Wheel
 
-DAYS, MOST_MOVES = 30, 60
+DAYS, MOST_MOVES, SURE = 30, 60, 0.25
 PLAN = (  # what was practised in each week, and at which level
     ("read-dial", "true-crank", "free-wheel"),
     ("true-crank", "seals", "split", "read-dial"),
@@ -75,7 +75,8 @@ def _pulls(kind: Exercise, seed: int, level: str, errs: float, dice: random.Rand
             break
         else:
             lever = dice.choice(working) if dice.random() < errs else best[0]
-            pull = Pull(lever, 0.5 if kind.hard else 1.0, at_s, _hole(part) if isinstance(part, Wheel) else {})
+            share = 1.0 if errs < SURE or not kind.hard else 0.5  # one who is sure strikes once
+            pull = Pull(lever, share, at_s, _hole(part) if isinstance(part, Wheel) else {})
             pulls.append(pull)
             kind.pull(part, pull)
     return pulls

@@ -7,11 +7,12 @@ import contextlib
 import socket
 import threading
 import time
-from collections.abc import Callable
+from collections.abc import Callable, Sequence
 
 from instruments.reader import Reader
 from instruments.standins.program import Speaker, run
 from simulators.all import PARTS
+from simulators.part import Part
 
 
 def until(what: Callable[[], object], seconds: float = 10.0) -> object:
@@ -25,10 +26,11 @@ def until(what: Callable[[], object], seconds: float = 10.0) -> object:
 
 
 class StandIns:
-    """All four, in a thread. `port(name)` is where one is heard; `thing(name)` is the truth behind it."""
+    """The usual four, or others, in a thread. `port(name)` is where one is heard; `thing(name)` is the truth behind it."""
 
-    def __init__(self) -> None:
+    def __init__(self, parts: Sequence[type[Part]] = PARTS) -> None:
         self.speakers: list[Speaker] = []
+        self._parts = parts
         self._ready = threading.Event()
         self._thread = threading.Thread(target=self._run, daemon=True)
         self._thread.start()
@@ -41,7 +43,7 @@ class StandIns:
     async def _both(self) -> None:
         self._loop, self._task = asyncio.get_running_loop(), asyncio.current_task()
         ready = asyncio.Event()
-        program = asyncio.create_task(run([0] * len(PARTS), 7, ready, self.speakers))
+        program = asyncio.create_task(run([0] * len(self._parts), 7, ready, self.speakers, self._parts))
         await ready.wait()
         self._ready.set()
         await program

@@ -61,9 +61,15 @@ class Speaker:
                     writer.write(said)
 
 
-async def run(ports: Sequence[int], seed: int = 7, ready: asyncio.Event | None = None, speakers: list[Speaker] | None = None) -> None:
-    """All four, until cancelled. A port of 0 takes any free one."""
-    made = [Speaker(thing(seed)) for thing in PARTS]
+async def run(
+    ports: Sequence[int],
+    seed: int = 7,
+    ready: asyncio.Event | None = None,
+    speakers: list[Speaker] | None = None,
+    parts: Sequence[type[Part]] = PARTS,
+) -> None:
+    """Each part on its port, until cancelled. A port of 0 takes any free one."""
+    made = [Speaker(thing(seed)) for thing in parts]
     servers = [await speaker.start(port) for speaker, port in zip(made, ports, strict=True)]
     if speakers is not None:
         speakers.extend(made)

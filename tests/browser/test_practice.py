@@ -100,7 +100,7 @@ class ByKeyboard(AtPractice):
         self.sees("Goal")
         self.assertEqual([move["right"] for move in self.attempt().result["moves"]], [True])
 
-    def test_the_dial_itself_turns_it_by_arrows_and_wheel(self):
+    def test_the_dial_itself_turns_it_by_arrows_wheel_and_finger(self):
         self.begin("read-dial", "middle")
         dial, before = self.page.locator("#hands-turns"), self.shows()
         dial.focus()
@@ -117,6 +117,15 @@ class ByKeyboard(AtPractice):
         self.page.mouse.wheel(0, -100)
         self.page.wait_for_function(ANOTHER)
         self.assertEqual(self.stands().angle, 30)
+        self.page.locator(FORM).evaluate("form => form.dataset.old = '1'")
+        box = dial.bounding_box()
+        x, y = box["x"] + box["width"] / 2, box["y"] + box["height"] / 2
+        self.page.mouse.move(x, y)
+        self.page.mouse.down()
+        self.page.mouse.move(x + 28, y, steps=4)  # drawn to the side, three steps
+        self.page.mouse.up()
+        self.page.wait_for_function(ANOTHER)
+        self.assertEqual(self.stands().angle, 75)
         self.assertQuiet()
 
     def test_a_case_is_parted_evenly(self):
