@@ -17,7 +17,7 @@ FACE, LINES = 92.0, 50  # radius of the dial's face, px; lines on it
 WIDE, HIGH = 220.0, 220.0
 CURVE_HIGH, HALVES_HIGH = 290.0, 240.0
 HISTORY = (300.0, 96.0)
-TIMES, SHAFT_MM, THROW_MM = 150, 92.0, 29.0  # how much halves are enlarged, px a mm; of the crank
+TIMES, SHAFT_MM, THROW_MM = 300, 92.0, 29.0  # how much halves are enlarged, px a mm; of the crank
 
 
 def dial(reading_mm: float, said: str, round_mm: float, small_hand: int | None = None) -> SafeString:

@@ -1,4 +1,4 @@
-"""The pictures in docs/screenshots, taken anew from the demo: `bin/screenshots`."""
+"""The pictures in docs/screenshots, taken anew from the demo: `bin/screenshots`, or `bin/screenshots practice split` for some of them."""
 
 from __future__ import annotations
 
@@ -52,6 +52,8 @@ def take(base: str) -> None:
     with sync_playwright() as play:
         browser = play.chromium.launch(executable_path=CHROMIUM, args=ARGS)
         for shot in shots():
+            if sys.argv[1:] and shot["name"] not in sys.argv[1:]:
+                continue
             phone = shot.get("phone", False)
             context = browser.new_context(
                 viewport={"width": 390, "height": 844} if phone else {"width": 1280, "height": 800},
