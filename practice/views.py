@@ -19,7 +19,7 @@ from jobs.acts import one_act
 from practice import acts, drawing, files, telling, words
 from practice.exercises.all import EXERCISES
 from practice.exercises.base import SHARES
-from practice.exercises.true_crank import TURN_BY
+from practice.exercises.under_dial import TURN_BY
 from practice.models import Attempt, Given, Learner
 from practice.veil import judged_key
 from shop.models import Person

@@ -21,7 +21,6 @@ CALL = {
     "too_close": _("Too close to call"),
     "stop": _("Stop: not like this"),
 }
-CALLS = {"in": _("in"), "out": _("out"), "too_close": _("too close"), "stop": _("stop"), "wait": _("wait")}
 NO_MOVE = _("nothing")
 NOTHING_YET = _("Nothing done yet.")
 

@@ -61,10 +61,9 @@ class Samples:
 
 @dataclass(frozen=True)
 class Typed:
-    """A number typed beside the levers: what it is of, from where to where, and what stands there at first."""
+    """A number typed beside the levers: from where to where, and what stands there at first."""
 
     key: str
-    kind: str
     low: float
     high: float
     first: float

@@ -7,8 +7,8 @@ from typing import Any
 
 from engines.models import EngineCard, Spec
 from engines.properties import Property
-from practice.exercises.base import Exercise, Pull, Read, Samples, Shown, Told
-from practice.exercises.true_crank import BY_DEG, TURN_BY, TURNS, angle, around, steps_of
+from practice.exercises.base import Pull, Told
+from practice.exercises.under_dial import UnderDial, angle
 from shopmath.amounts import mm
 from simulators.crank import ENDS
 from simulators.hands.twin import turn_back
@@ -17,13 +17,10 @@ from simulators.twin import RIM_MM, THROW_MM, TwinCrank, Webs, turned
 LIMIT_MM, WORTH_DEG = 0.04, 0.006
 
 
-class OuterWeb(Exercise):
+class OuterWeb(UnderDial):
     key = "outer-web"
-    station = "true"
     usual_limit = LIMIT_MM
-    looks = (("on-30", "on-45", "back-30", "back-45", "other"),)
     works = (("left-ccw", "left-cw", "right-ccw", "right-cw"),)
-    hard = True
     presets = (("rim-radius", f"{RIM_MM:g} mm"), ("throw-angle", "180"))
 
     def card(self) -> EngineCard:
@@ -37,28 +34,9 @@ class OuterWeb(Exercise):
         return TwinCrank(seed, Webs(**truth) if truth else turned(seed, level))
 
     def pull(self, part: TwinCrank, pulled: Pull) -> None:
-        if pulled.lever in TURNS or pulled.lever == TURN_BY:
-            part.angle = (part.angle + TURNS.get(pulled.lever, BY_DEG * steps_of(pulled))) % 360
-        elif pulled.lever == "other":
-            part.pull("other")
-        else:
+        if not self.turned(part, pulled):
             end, _, way = pulled.lever.partition("-")
             part.blow(end, pulled.share if way == "ccw" else -pulled.share)
-
-    def shows(self, part: TwinCrank) -> Shown:
-        shown = part.shows_mm()
-        return Shown(
-            "at_angle", {"end": ENDS[part.end], "angle": part.angle}, mm(shown, part.step_mm), dial_mm=shown, round_mm=50 * part.step_mm
-        )
-
-    def samples(self, part: TwinCrank) -> Samples:
-        return around(part)
-
-    def left(self, part: TwinCrank, read: Read) -> float:
-        return part.truth.worst_mm
-
-    def least(self, part: TwinCrank) -> float:
-        return part.truth.best_mm
 
     def best(self, part: TwinCrank) -> tuple[str, ...]:
         if part.truth.worst_mm <= self.limit(part):

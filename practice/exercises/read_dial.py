@@ -8,7 +8,8 @@ from typing import Any
 
 from engines.models import EngineCard
 from practice.exercises.base import Exercise, Pull, Read, Samples, Shown, Told
-from practice.exercises.true_crank import STANDS, TURN_BY, TrueCrank, steps_of
+from practice.exercises.true_crank import STANDS, TrueCrank
+from practice.exercises.under_dial import TURN_BY, steps_of
 from shopmath.amounts import degrees, mm
 from simulators.crank import ENDS
 from simulators.swinging import BY_DEG, ROUND_MM, STEP_MM, Swinging, Swings, swings

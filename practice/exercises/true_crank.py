@@ -8,14 +8,14 @@ from typing import Any
 
 from engines.models import EngineCard, Spec
 from engines.properties import Property
-from practice.exercises.base import Exercise, Pull, Read, Samples, Shown, Told
-from shopmath.amounts import Amount, mm
+from practice.exercises.base import Pull, Told
+from practice.exercises.under_dial import UnderDial, angle
+from shopmath.amounts import mm
 from shopmath.truing import Misalignment, next_move
 from simulators.crank import ENDS, GEOMETRY, Crank, Fault, Truth, drawn
 from simulators.hands.crank import follow_the_calls
 
 LIMIT_MM = 0.03
-TURNS = {"on-30": 30, "on-45": 45, "back-30": -30, "back-45": -45}  # lever: how far the crank is turned, °
 BLOWS = {"ahead": -1.0, "behind": 1.0, "squeeze": -1.0, "wedge": 1.0}  # lever: which way
 FAULTS = {  # what may be wrong, by level: the harder, the more hides it
     "easy": (Fault.PRESSED,),
@@ -29,38 +29,13 @@ def fault_of(seed: int, level: str) -> Fault:
     return random.Random(f"{seed}-{level}-fault").choice(FAULTS[level])  # noqa: S311  a made-up truth
 
 
-def angle(value_deg: float) -> Amount:
-    return Amount(value_deg, "angle", 0.001)
-
-
 STANDS = tuple((f"{what}-place.{end}", f"{at} mm") for end in ENDS for what, at in (("support", 92), ("gauge", 34)))
 
 
-BY_DEG = 5  # that wheel, finger or key turns it at a time
-TURN_BY = "turn-by"  # turned by hand, so many steps
-
-
-def steps_of(pulled: Pull) -> int:
-    return round(pulled.typed.get("steps", 0))
-
-
-def around(part: Any) -> Samples:
-    """A whole turn of needle positions either way, as they are without the dial's trembling."""
-    shown, here = [], part.angle
-    for step in range(360 // BY_DEG):
-        part.angle = (here + step * BY_DEG) % 360
-        shown.append(round(part.shows_mm(), 4))
-    part.angle = here
-    return Samples(BY_DEG, (*shown, shown[0]), (shown[0], *reversed(shown)))
-
-
-class TrueCrank(Exercise):
+class TrueCrank(UnderDial):
     key = "true-crank"
-    station = "true"
     usual_limit = LIMIT_MM
-    looks = (("on-30", "on-45", "back-30", "back-45", "other"),)
     works = (("ahead", "behind", "squeeze", "wedge"),)
-    hard = True
     presets = STANDS
 
     def card(self) -> EngineCard:
@@ -75,28 +50,10 @@ class TrueCrank(Exercise):
         return Crank(seed, drawn(seed, level, fault_of(seed, level)))
 
     def pull(self, part: Crank, pulled: Pull) -> None:
-        if pulled.lever in TURNS or pulled.lever == TURN_BY:
-            part.angle = (part.angle + TURNS.get(pulled.lever, BY_DEG * steps_of(pulled))) % 360
-        if pulled.lever == "other":
-            part.pull("other")
-        if pulled.lever in BLOWS:
-            (part.squeeze if pulled.lever in ("squeeze", "wedge") else part.strike)(BLOWS[pulled.lever] * pulled.share)
-        else:
+        if self.turned(part, pulled):
             part.readings += 1
-
-    def shows(self, part: Crank) -> Shown:
-        shown = part.shows_mm()
-        values = {"end": ENDS[part.end], "angle": part.angle}
-        return Shown("at_angle", values, mm(shown, part.step_mm), dial_mm=shown, round_mm=50 * part.step_mm)
-
-    def samples(self, part: Crank) -> Samples:
-        return around(part)
-
-    def left(self, part: Crank, read: Read) -> float:
-        return part.truth.worst_mm
-
-    def least(self, part: Crank) -> float:
-        return part.truth.best_mm
+        elif pulled.lever in BLOWS:
+            (part.squeeze if pulled.lever in ("squeeze", "wedge") else part.strike)(BLOWS[pulled.lever] * pulled.share)
 
     def best(self, part: Crank) -> tuple[str, ...]:
         wanted = next_move(part.truth.bent, GEOMETRY, limit_mm=self.limit(part))

@@ -10,7 +10,6 @@ FITTED_SAID: dict[str, Said] = {
     "hot-half": Said(
         name=_("One hot half, five bearings"),
         asks=_("Warm the half, read it with the gun, drop five bearings while it is hot. What jams is lifted out, never knocked."),
-        take=_("Take a half"),
         levels={
             "easy": _("an oven as its dial says"),
             "middle": _("a slow oven, and one seat tighter than its code"),
@@ -51,7 +50,6 @@ FITTED_SAID: dict[str, Said] = {
     "seals": Said(
         name=_("Three seals that look alike"),
         asks=_("Measure each, take it to its own place, lip to the inside, drive it in and tap it square by four depths."),
-        take=_("Take three seals"),
         levels={
             "easy": _("a driver that goes in straight"),
             "middle": _("a driver that leans"),
@@ -96,7 +94,6 @@ FITTED_SAID: dict[str, Said] = {
     "end-float": Said(
         name=_("End float, and two manuals"),
         asks=_("Find which manual is this crank's, measure the stack, put shims in, and close the case once."),
-        take=_("Take a case"),
         levels={
             "easy": _("manuals that nearly agree, shims as their bags say"),
             "middle": _("manuals that differ, shims that differ a little"),
@@ -143,7 +140,6 @@ FITTED_SAID: dict[str, Said] = {
     "balance": Said(
         name=_("Balance a flywheel"),
         asks=_("Is it to be touched at all? Roll it, weigh the heavy spot with a mass, drill where it may be, and prove it."),
-        take=_("Take a wheel"),
         levels={
             "easy": _("a free stand, nothing in the way"),
             "middle": _("a stand that rubs, ribs where nothing may be drilled"),

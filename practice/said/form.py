@@ -16,7 +16,6 @@ class Said:
 
     name: Sentence
     asks: Sentence  # what is to be done
-    take: Sentence
     levels: Mapping[str, Sentence]
     begin: Sentence  # what to type where the station asks for what hands cannot see
     levers: Mapping[str, Sentence]

@@ -19,7 +19,6 @@ TURNED_SAID: dict[str, Said] = {
     "read-dial": Said(
         name=_("Read a dial"),
         asks=_("Tell the runout of a shaft at both ends, and where it is high, with a needle that goes round more than once."),
-        take=_("Take a shaft"),
         levels={
             "easy": _("a needle that stays within a round"),
             "middle": _("more than a round, and gears that lag"),
@@ -45,7 +44,6 @@ TURNED_SAID: dict[str, Said] = {
     "true-crank": Said(
         name=_("True a pressed crank"),
         asks=_("Turn it, read its dial, strike it, measure again, until both ends are within the limit."),
-        take=_("Take a crank"),
         levels={
             "easy": _("even blows, a round journal, twist alone"),
             "middle": _("uneven blows, pinch too, now and then an oval journal"),
@@ -73,7 +71,6 @@ TURNED_SAID: dict[str, Said] = {
     "outer-web": Said(
         name=_("True the outer webs of a twin"),
         asks=_("On its centre bearings: which outer web has turned about its pin, how far, and which way back."),
-        take=_("Take a twin crank"),
         levels={
             "easy": _("one web has turned, blows fall even"),
             "middle": _("both have, blows fall uneven"),
@@ -91,7 +88,6 @@ TURNED_SAID: dict[str, Said] = {
     "free-wheel": Said(
         name=_("Free a flywheel"),
         asks=_("Measure both threads, screw the puller in, tighten as far as the thread stands, and wait. The thread must stay."),
-        take=_("Take a flywheel"),
         levels={
             "easy": _("a taper that lets go early"),
             "middle": _("one that wants time"),
@@ -135,7 +131,6 @@ TURNED_SAID: dict[str, Said] = {
     "split": Said(
         name=_("Part a case evenly"),
         asks=_("Turn the screws, measure the gap at four places, level the halves before a dowel binds, until they are apart."),
-        take=_("Take a case"),
         levels={
             "easy": _("halves that open nearly even"),
             "middle": _("one side leads"),
