@@ -16,7 +16,7 @@ from tests.shed import person
 RELEASED = Path(__file__).parent / "released"
 FILES = sorted(
     path
-    for folder in ("jobs-2", "jobs-3", "jobs-3-late", "jobs-3-last", "jobs-4", "jobs-5", "jobs-6", "jobs-7", "jobs-8")
+    for folder in ("jobs-2", "jobs-3", "jobs-3-late", "jobs-3-last", "jobs-4", "jobs-5", "jobs-6", "jobs-7", "jobs-8", "jobs-9")
     for path in (RELEASED / folder).glob("*.zip")
 )
 CALL = ("state", "words", "reason")
