@@ -4,6 +4,8 @@ cd "$(dirname "${BASH_SOURCE[0]}")/.."
 py="${PYTHON:-python3}"
 "$py" -c 'import sys; sys.exit(0 if sys.version_info[:2] >= (3, 11) else "Stator needs Python 3.11 or newer; set PYTHON to one.")'
 
+export MALLOC_ARENA_MAX="${MALLOC_ARENA_MAX:-2}" # a server of many threads keeps less memory that it does not use
+
 # environment FOLDER REQUIREMENTS: a virtual environment holding exactly these, with their hashes checked
 environment() {
   local folder="$1" wanted="$2" stamp

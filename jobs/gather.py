@@ -2,22 +2,25 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator
+from collections.abc import Iterable, Iterator
 from datetime import date
-from typing import Any
+from typing import Any, TypeVar
 
-from django.db.models import Q
+from django.db.models import Q, QuerySet
 
 from engines.known import figures_of, limits_of
 from engines.models import Subject
 from engines.parts import Part, counted_name
 from engines.properties import Property
 from engines.slots import At, Slot
+from jobs.asked import Asked
 from jobs.facts import Done, Fact, Facts, GaugeSeen, Origin, Own, Taken
 from jobs.models import DerivedFact, Entry, Job, Move, Reading
 from jobs.models.log import Placed
 from shop.models import Gauge, Person, Shop
 from shop.shelves import shelves
+
+Row = TypeVar("Row", bound=Placed)
 
 
 def seen(gauge: Gauge | None, on: date) -> GaugeSeen | None:
@@ -62,6 +65,20 @@ def taken_of(reading: Reading) -> Taken | None:
     )
 
 
+def readings_of(entry: Entry, shop: Shop, person: Person) -> list[Reading]:
+    """Readings of an entry, the oldest first. A gauge or a person that took many of them is one object: most are known already."""
+    found = list(entry.readings.select_related("subject"))
+    gauges = {each.pk: each for each in shelves(shop).gauges}
+    people = {person.pk: person}
+    gone = {each.gauge_id for each in found if each.gauge_id} - gauges.keys()
+    gauges |= Gauge.objects.in_bulk(gone) if gone else {}
+    others = {each.by_id for each in found} - people.keys()
+    people |= Person.objects.in_bulk(others) if others else {}
+    for each in found:
+        each.by, each.gauge = people[each.by_id], gauges[each.gauge_id] if each.gauge_id else None
+    return found
+
+
 def own_of(entry: Entry | None, readings: list[Reading], moves: tuple[Done, ...] | None = None) -> Own:
     """What an entry holds itself, of readings that were fetched with it; its moves are asked for unless they are known."""
     if entry is None:
@@ -83,11 +100,11 @@ def _done(move: Move) -> Done:
     return Done(move.kind, move.attempt, part, place_of(move), move.amount, move.text, move.at, move.detail)
 
 
-def standing(job: Job) -> Q:
+def standing(job_id: int) -> Q:
     """Of rows of a job's entries: those that count. An open replacement does not count yet, a replaced entry not any more."""
     replaced = Q(entry__superseded_by__signed_at__isnull=False)
     not_yet = Q(entry__signed_at__isnull=True, entry__supersedes__isnull=False)
-    return Q(entry__job=job) & ~replaced & ~not_yet
+    return Q(entry__job=job_id) & ~replaced & ~not_yet
 
 
 READ = (  # of a reading that others may know of, as one row; what is long in its entry is left where it is
@@ -97,24 +114,32 @@ READ = (  # of a reading that others may know of, as one row; what is long in it
     *("by__first_name", "by__last_name", "by__username", "by__from_file"),
 )
 
+DERIVED = (  # of what an entry found, as one row
+    *("subject__kind", "subject__uid", "subject__name", "property", "end", "angle_deg", "clock", "depth", "stage"),
+    *("value", "text", "kind", "uncertainty", "resolution", "assumed", "entry__station__key", "entry_id", "entry__signed_at"),
+    *("entry__signed_by__first_name", "entry__signed_by__last_name", "entry__signed_by__username", "entry__signed_by__from_file"),
+)
+
+
+def _placed(rows: QuerySet[Row], job_id: int, own: int, before: int) -> QuerySet[Row]:
+    """Rows with an address that count in a job, without those of one entry and of the one that it replaces."""
+    return rows.filter(standing(job_id), subject__isnull=False).exclude(property="").exclude(entry__in=[own, before]).order_by("pk")
+
+
+_readings = Asked(lambda *of: _placed(Reading.objects.filter(withdrawn_at=None), *of).values_list(*READ), 3)
+_derived = Asked(lambda *of: _placed(DerivedFact.objects.filter(entry__signed_at__isnull=False), *of).values_list(*DERIVED), 3)
+
 
 def facts_of(job: Job, besides: Entry | None = None) -> Facts:
     """All that is known of a job's engine, without what one entry holds itself (and what the one that it replaces held)."""
-    own = Q(pk__in=[])
-    if besides:
-        own = Q(entry=besides) | (Q(entry=besides.supersedes_id) if besides.supersedes_id else Q(pk__in=[]))
-    found = Reading.objects.filter(standing(job), withdrawn_at=None, subject__isnull=False).exclude(property="").exclude(own)
-    rows = list(found.order_by("pk").values_list(*READ))
-    derived = DerivedFact.objects.filter(standing(job), entry__signed_at__isnull=False).exclude(own)
-    facts = [_fact(row) for row in derived.select_related("subject", "entry__station", "entry__signed_by").defer(*_LONG)]
-    return Facts(_taken(rows), (each for each in facts if each), figures_of(job.card), limits_of(job.card))
+    of = (job.pk, besides.pk if besides else 0, (besides.supersedes_id or 0) if besides else 0)
+    derived = (_fact(*row) for row in _derived.rows(*of))
+    return Facts(_taken(_readings.rows(*of)), derived, figures_of(job.card), limits_of(job.card))
 
 
-_LONG = tuple(f"entry__{name}" for name in ("choices", "ticks", "result", "call_values"))
-
-
-def _taken(rows: list[tuple[Any, ...]]) -> Iterator[Taken]:
+def _taken(found: Iterable[tuple[Any, ...]]) -> Iterator[Taken]:
     """Rows of `READ` as plain values; gauges that are off the shelves are asked for once."""
+    rows = list(found)
     gauges = {each.pk: each for each in shelves(Shop.current()).gauges}
     gone = {row[14] for row in rows if row[14]} - gauges.keys()
     gauges |= Gauge.objects.in_bulk(gone) if gone else {}
@@ -125,7 +150,7 @@ def _taken(rows: list[tuple[Any, ...]]) -> Iterator[Taken]:
         value, text, of, attempt, turn, gauge, station, entry, signed_at, at, number, carried_from, uncertainty, *by = rest
         who = tuple(by)
         if who not in people:
-            people[who] = Person(first_name=by[0], last_name=by[1], username=by[2], from_file=by[3]).called
+            people[who] = _called(*by)
         part = parts.setdefault((kind, uid), Part(kind, uid, name or counted_name(kind, uid)))
         day = at.date()
         if gauge and (gauge, day) not in kept:
@@ -149,25 +174,28 @@ def _taken(rows: list[tuple[Any, ...]]) -> Iterator[Taken]:
         )
 
 
-def _fact(row: DerivedFact) -> Fact | None:
-    slot = slot_of(row)
-    if slot is None:
-        return None
-    entry = row.entry
+def _fact(kind: str, uid: str, name: str, what: str, *rest: Any) -> Fact:
+    """A row of `DERIVED` as plain values."""
+    end, angle, clock, depth, stage, value, text, of, uncertainty, resolution, assumed, station, entry, signed_at, *by = rest
     return Fact(
-        slot=slot,
-        value=row.value,
-        text=row.text,
-        origin=Origin.DECIDED if row.value is None else Origin.MEASURED,
-        kind=row.kind,
-        uncertainty=row.uncertainty,
-        resolution=row.resolution,
-        station=entry.station.key,
-        entry=entry.pk,
-        at=entry.signed_at,
-        by=entry.signed_by.called if isinstance(entry.signed_by, Person) else "",
-        assumed=row.assumed,
+        slot=Slot(Part(kind, uid, name or counted_name(kind, uid)), Property(what), At(end, angle, clock, depth, stage)),
+        value=value,
+        text=text,
+        origin=Origin.DECIDED if value is None else Origin.MEASURED,
+        kind=of,
+        uncertainty=uncertainty,
+        resolution=resolution,
+        station=station,
+        entry=entry,
+        at=signed_at,
+        by=_called(*by),
+        assumed=assumed,
     )
+
+
+def _called(first_name: str, last_name: str, username: str, from_file: str) -> str:
+    """What a person is called, of the columns that say it."""
+    return Person(first_name=first_name, last_name=last_name, username=username, from_file=from_file).called
 
 
 def subject_of(card_id: int, part: Part) -> Subject:

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from functools import cache
 from typing import Any
 from zoneinfo import available_timezones
 
@@ -31,7 +32,7 @@ from shopmath.amounts import newtons
 from shopmath.checks import BadInput
 from shopmath.gauges import repeatability_of
 from shopmath.quantity import TONS, parse
-from ui.fields import QuantityField, SizesField
+from ui.fields import LongSelect, QuantityField, SizesField
 from ui.numbers import exact, show, significant
 from ui.plain_text import PlainTextMixin
 from ui.units import MM
@@ -53,7 +54,7 @@ class ShopForm(PlainTextMixin, forms.ModelForm):
     ton = forms.ChoiceField(
         choices=[("", _("ask each time")), *((ton, TON_NAMES[ton]) for ton in TONS)], required=False, label=_("A bare ton here is a")
     )
-    time_zone = forms.ChoiceField(required=False, label=_("Time zone"))
+    time_zone = forms.ChoiceField(required=False, label=_("Time zone"), widget=LongSelect)
 
     class Meta:
         model = Shop
@@ -94,11 +95,18 @@ class OwnSettingsForm(forms.ModelForm):
         self.fields["units"].choices = [("", _("the shop's units")), *UNIT_CHOICES]  # type: ignore[attr-defined]
 
 
+@cache
+def _places() -> tuple[str, ...]:
+    """Time zones of the machine's tables, by region and place."""
+    return tuple(
+        sorted(name for name in available_timezones() if "/" in name and not name.startswith(("Etc/", "SystemV/", "posix/", "right/")))
+    )
+
+
 def zones() -> list[tuple[str, Any]]:
-    """Time zones to choose from, by region and place."""
-    names = sorted(name for name in available_timezones() if "/" in name and not name.startswith(("Etc/", "SystemV/", "posix/", "right/")))
+    """Time zones to choose from."""
     usual = _("the server's own ({zone})").format(zone=settings.TIME_ZONE)
-    return [("", usual), ("UTC", "UTC"), *((name, name.replace("_", " ")) for name in names)]
+    return [("", usual), ("UTC", "UTC"), *((name, name.replace("_", " ")) for name in _places())]
 
 
 class HeaterForm(PlainTextMixin, forms.ModelForm):

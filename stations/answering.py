@@ -247,7 +247,7 @@ class Answer:
         panel = request.headers.get("X-Panel", "")  # what is open over the drawing is filled; else it is fetched when it is opened
         data = page_data(self.work, self.ask, self.error, self.typed)
         data["notes"] = [*([self.note] if self.note else []), *data["notes"]]
-        response = render(request, template, {**data, "panel": panel})
+        response = render(request, template, {**data, "panel": panel, "partial": partial})
         response["X-Kept"] = "no" if self.error else "yes"  # tells the page whether to let go of what was typed
         if self.event:
             trigger_client_event(response, "open-panel", {"value": self.event}, after="settle")

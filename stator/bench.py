@@ -17,6 +17,12 @@ from pathlib import Path
 from stator.timing import spread
 
 
+def pace() -> None:
+    """A fixed piece of Python: machines, and days of one machine, differ by four times, and every number below with them."""
+    median, high = spread(lambda: sum(number * number for number in range(100_000)))
+    print(f"{'this machine: 100 000 squares summed':40} {median:7.2f} ms   95 % {high:6.2f}   (by which days compare)")
+
+
 def imports() -> None:
     def fastest(code: str) -> float:
         times = []
@@ -163,35 +169,6 @@ def facts() -> None:
         transaction.set_rollback(True)
     sizes = sorted(len(json.dumps(each.content)) + len(bytes(each.drawing)) for each in Record.objects.all())
     print(f"{'a record, its drawing packed':40} {sizes[len(sizes) // 2] / 1000:7.1f} kB  largest {sizes[-1] / 1000:.1f} kB of {len(sizes)}")
-
-
-def gauge() -> None:
-    """From a reading kept to the drawing that shows it, ten a second, as a gauge with a button sends them."""
-    import uuid
-
-    from django.test import Client
-
-    from shop.models import Gauge, Person
-
-    client = Client()
-    client.force_login(Person.objects.get(username="skipper"))
-    client.cookies["paper"] = "wide"
-    client.post("/jobs/0424/true/act/", {"action": "again"}, headers={"HX-Request": "true"})
-    times = []
-    for turn in range(3):
-        for key in ("l", "r"):
-            for angle in range(0, 360, 45):
-                begun = time.perf_counter()
-                said = {"ask": f"{key}-{angle}", "text": f"0.0{angle // 10 + turn:02d}", "client_key": uuid.uuid4().hex}
-                answer = client.post("/jobs/0424/true/keep/", said, headers={"HX-Request": "true"})
-                assert b"<svg" in answer.content
-                times.append(1000 * (time.perf_counter() - begun))
-                time.sleep(max(0.0, 0.1 - (time.perf_counter() - begun)))
-    high = statistics.quantiles(times, n=20)[-1]
-    print(f"{'a reading to its drawing, ten a second':40} {statistics.median(times):7.2f} ms   95 % {high:6.2f}   (target 100)")
-    dial = Gauge.objects.get(kind="dial")
-    median, high = spread(lambda: client.get(f"/gauges/{dial.pk}/", {"device": "bench"}))
-    print(f"{'a gauge asked for its latest':40} {median:7.2f} ms   95 % {high:6.2f}")
 
 
 def run_screen() -> None:
@@ -351,13 +328,14 @@ def served(port: int, data: str) -> None:
 def main() -> None:
     with tempfile.TemporaryDirectory(prefix="stator-bench-") as data:
         os.environ.update(STATOR_DATA=data, STATOR_PLAIN_HTTP="1", DJANGO_SETTINGS_MODULE="stator.settings")
+        pace()
         imports()
         core()
         import django
         from django.core.management import call_command
 
         django.setup()
-        from stator import bench_practice
+        from stator import bench_kept, bench_practice
 
         call_command("migrate", verbosity=0)
         call_command("load_demo")
@@ -365,7 +343,7 @@ def main() -> None:
         durable(data)
         small = pages()
         facts()
-        gauge()
+        bench_kept.kept()
         bench_practice.needle()
         run_screen()
         leaving()

@@ -109,7 +109,7 @@ DATABASES = {
             "timeout": 20,
             "init_command": (
                 "PRAGMA journal_mode=WAL; PRAGMA synchronous=FULL; PRAGMA foreign_keys=ON; PRAGMA temp_store=MEMORY;"
-                "PRAGMA cache_size=-16000; PRAGMA mmap_size=134217728; PRAGMA journal_size_limit=27103364;"
+                "PRAGMA cache_size=-4000; PRAGMA journal_size_limit=27103364;"  # of every thread: the system keeps the file in memory once
             ),
         },
     }
@@ -141,9 +141,9 @@ AXES_VERBOSE = False
 
 LANGUAGE_CODE = "en-gb"
 TIME_ZONE = os.environ.get("STATOR_TIME_ZONE", "UTC")
-USE_I18N = True
 LOCALE_PATHS = [BASE_DIR / "locale"]
 LANGUAGES = [("en-gb", "English"), *catalogues(LOCALE_PATHS[0])]
+USE_I18N = len(LANGUAGES) > 1  # with one language no sentence is looked up before it is said
 USE_TZ = True
 
 STATIC_URL = "static/"

@@ -11,6 +11,7 @@ from stator.settings import *  # noqa: F403
 from stator.settings import DATA_DIR, DATABASES, LOGGING, STORAGES
 
 ALLOWED_HOSTS = ["*"]
+USE_I18N = True  # some tests bring a language of their own
 STORAGES = {**STORAGES, "staticfiles": {"BACKEND": "django.contrib.staticfiles.storage.StaticFilesStorage"}}
 PASSWORD_HASHERS = ["django.contrib.auth.hashers.MD5PasswordHasher"]
 AXES_ENABLED = False

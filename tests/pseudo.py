@@ -6,6 +6,7 @@ import gettext
 import re
 from collections.abc import Iterator
 from contextlib import contextmanager
+from functools import cache
 
 from django.test import override_settings
 from django.utils.translation import trans_real
@@ -16,6 +17,7 @@ KEPT = re.compile(r"(\{[^{}]*\}|%\(\w+\)[sd]|%[sd%]|<[^>]*>|&\w+;|\n)")  # value
 LONGER = 0.35
 
 
+@cache
 def accented(message: str) -> str:
     """A message with every vowel accented and a third longer.
 

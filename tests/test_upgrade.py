@@ -114,7 +114,11 @@ class Frozen(Shop):
         for name, digest in said.items():
             with self.subTest(name):
                 self.assertEqual(hashlib.sha256((ROOT / name).read_bytes()).hexdigest(), digest, "add a new migration instead")
-        here = {str(path.relative_to(ROOT)) for app in ("engines", "jobs", "shop", "practice") for path in (ROOT / app / "migrations").glob("0*.py")}
+        here = {
+            str(path.relative_to(ROOT))
+            for app in ("engines", "jobs", "shop", "practice")
+            for path in (ROOT / app / "migrations").glob("0*.py")
+        }
         self.assertLessEqual(set(said), here)
 
 

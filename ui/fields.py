@@ -6,6 +6,9 @@ import re
 from typing import Any
 
 from django import forms
+from django.forms.utils import flatatt
+from django.utils.html import format_html, format_html_join
+from django.utils.safestring import SafeString, mark_safe
 from django.utils.translation import gettext as _
 
 from shopmath.checks import BadInput
@@ -13,6 +16,7 @@ from shopmath.quantity import parse
 from ui.numbers import exact, plain, show, typed_number
 from ui.units import Unit, question_unit
 
+SELECTED = mark_safe(" selected")
 THICKEST_MM = 4.0  # of a shim or a feeler, as a rule
 
 
@@ -135,3 +139,14 @@ class QuantityField(forms.CharField):
         if "high" not in said:
             return _("{found} was understood; it must be above {low}.").format(**said)
         return _("{found} was understood; it must be above {low} and may be up to {high}.").format(**said)
+
+
+class LongSelect(forms.Select):
+    """A choice among hundreds, written in one go: a template for every option takes longer than all else on its page."""
+
+    def render(self, name: str, value: Any, attrs: dict[str, Any] | None = None, renderer: Any = None) -> SafeString:
+        chosen = "" if value is None else str(value)
+        options = format_html_join(
+            "", '<option value="{}"{}>{}</option>', ((key, SELECTED if str(key) == chosen else "", said) for key, said in self.choices)
+        )
+        return format_html("<select{}>{}</select>", flatatt({"name": name, **self.build_attrs(self.attrs, attrs)}), options)

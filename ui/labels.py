@@ -6,7 +6,7 @@ free, the important ones first.
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Iterable, Sequence
 from contextlib import nullcontext
 from dataclasses import dataclass, field
 from typing import Any
@@ -131,12 +131,21 @@ class Labels:
 
     def _best(self, label: Wanted) -> tuple[Point, str]:
         """The first of its places that is free; where none is, one near by: moved onto the paper, then up or down by a line or two."""
-        best = min(label.places, key=lambda each: self._cost(self._box(label, each)))
-        if self._cost(self._box(label, best)) <= 0:
+        best, cost = self._cheapest(label, label.places)
+        if cost <= 0:
             return best
         onto = [self._onto_paper(label, place) for place in label.places]
         near = [((x, y + rows * LINE), anchor) for rows in (0, -1, 1, -2, 2, -3, 3) for (x, y), anchor in onto]
-        return min([best, *near], key=lambda each: round(self._cost(self._box(label, each))))
+        return self._cheapest(label, [best, *near])[0]
+
+    def _cheapest(self, label: Wanted, places: Iterable[tuple[Point, str]]) -> tuple[tuple[Point, str], int]:
+        """The place that covers least, and how much, px²; the first that covers nothing ends the search."""
+        found: list[tuple[tuple[Point, str], int]] = []
+        for place in places:
+            found.append((place, round(self._cost(self._box(label, place)))))
+            if found[-1][1] <= 0:
+                break
+        return min(found, key=lambda each: each[1])
 
     def _onto_paper(self, label: Wanted, place: tuple[Point, str]) -> tuple[Point, str]:
         box, ((x, y), anchor) = self._box(label, place), place

@@ -20,7 +20,7 @@ from engines.models import Seat, Spec
 from engines.properties import Property
 from jobs import log, replacing
 from jobs.facts import Facts, Finding
-from jobs.gather import facts_of
+from jobs.gather import facts_of, readings_of
 from jobs.models import Entry, Job, Reading, RunStation, Timer
 from shop.models import Equipment, Gauge, Person, Shop
 from shop.shelves import shelves
@@ -62,7 +62,7 @@ class Bound(Kept, ABC):
         self.reader_units = units_now()
         if self.entry:
             self.now = self.entry.signed_at or self.now  # a signed entry stands as it stood
-            self.readings = self.readings or list(self.entry.readings.select_related("gauge", "by", "subject"))
+            self.readings = self.readings or readings_of(self.entry, self.shop, self.person)
             self.entry.job = self.job
             self.timers = [timer for timer in self.job.timers.all() if timer.entry_id == self.entry.pk]
 

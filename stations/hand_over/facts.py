@@ -65,7 +65,7 @@ class HandOverFacts:
     def entries(self) -> list[Entry]:
         """Entries of the other stations that stand, oldest first."""
         found = Entry.objects.filter(job=self.job, superseded_by=None).exclude(station__key=HERE)
-        return list(found.select_related("station", "seat", "signed_by"))
+        return list(found.select_related("station").only("station__key", "signed_at", "call_state", "call_words"))
 
     @property
     def signed(self) -> list[Entry]:

@@ -44,6 +44,20 @@ class GettingAbout(BrowserCase):
         self.page.keyboard.press("Enter")
         self.page.wait_for_function("(first) => document.getElementById('strip-field')?.dataset.ask === first", arg=first)
 
+    def test_keys_and_terms_stay_on_the_page_though_only_what_changed_is_sent(self):
+        self.go("/jobs/0412/split/")
+        first = self.page.locator("#strip-field").get_attribute("data-ask")
+        with self.page.expect_response("**/keep/") as kept:
+            self.page.locator("#strip-field").fill("40")
+            self.page.keyboard.press("Enter")
+        self.page.wait_for_function("(first) => document.getElementById('strip-field')?.dataset.ask !== first", arg=first)
+        self.assertNotIn("is a reading, in any unit", kept.value.text())
+        self.page.locator("[data-panel=keys]").last.click()
+        self.sees("is a reading, in any unit")
+        self.assertGreater(self.page.locator("#terms [data-term]:not([hidden])").count(), 0)
+        self.assertQuiet()
+        self.assertAccessible()
+
     def test_back_in_the_browser_keeps_what_a_form_held(self):
         self.go("/book-in/")
         self.page.fill("[name=complaint]", "knocks when warm")

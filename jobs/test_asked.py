@@ -1,0 +1,63 @@
+"""A query that is worded once answers as the ORM does, in whichever thread and for whichever job it is asked."""
+
+from __future__ import annotations
+
+from threading import Thread
+
+from django.db import connection
+from django.test import TestCase, TransactionTestCase
+from django.test.utils import CaptureQueriesContext
+
+from jobs.asked import Asked
+from jobs.models import Reading
+from tests.shed import job, person
+
+READ = ("pk", "text", "taken_at", "extra__heard", "entry__signed_at", "by__username", "withdrawn_at")
+
+
+def told(first: int, second: int):
+    return Reading.objects.exclude(entry=second).filter(entry__job=first).order_by("pk").values_list(*READ)
+
+
+class Kept:
+    """Readings of two jobs, one of them heard and one withdrawn."""
+
+    def setUp(self):
+        super().setUp()
+        self.jobs = [job(number, order="crank") for number in (412, 413)]
+        self.client.force_login(person())
+        for number, made in enumerate(self.jobs):
+            for text in ("92", "93", "undo", "94.5"):
+                said = {"ask": "support-place.left", "text": text, "client_key": f"{made.tag}{text}", "heard": "1" * number}
+                self.client.post(f"/jobs/{made.tag}/true/keep/", said, headers={"HX-Request": "true"})
+        self.asked = Asked(told, 2)
+
+
+class Worded(Kept, TestCase):
+    def test_it_answers_as_the_orm_does(self):
+        for made in self.jobs:
+            for entry in (0, made.entries.get().pk):
+                with self.subTest(made.tag, entry=entry):
+                    self.assertEqual(list(self.asked.rows(made.pk, entry)), list(told(made.pk, entry)))
+        self.assertGreater(len(list(self.asked.rows(self.jobs[0].pk, 0))), 2)
+
+    def test_it_is_one_question_to_the_database(self):
+        made, entry = self.jobs[1], self.jobs[1].entries.get().pk
+        with CaptureQueriesContext(connection) as asked:
+            rows = list(self.asked.rows(made.pk, entry + 1000))
+        self.assertEqual((len(asked), rows), (1, list(told(made.pk, entry + 1000))))
+
+
+class Threads(Kept, TransactionTestCase):
+    def test_it_is_asked_by_the_connection_of_its_own_thread(self):
+        expected = list(self.asked.rows(self.jobs[0].pk, 0))
+        found = []
+
+        def ask() -> None:
+            found.extend(self.asked.rows(self.jobs[0].pk, 0))
+            connection.close()
+
+        other = Thread(target=ask)
+        other.start()
+        other.join()
+        self.assertEqual(found, expected)
