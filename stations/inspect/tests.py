@@ -1,6 +1,7 @@
 from __future__ import annotations
 
 import re
+from datetime import date
 from itertools import combinations
 
 from django.test import TestCase
@@ -271,7 +272,9 @@ class TheSeats(InspectCase):
     def test_a_gauge_not_checked_for_a_year_is_less_sure(self):
         self.hands.diameters(self.seat, 46.980)
         sure = self.hands.found.own.fact(self.across()).uncertainty
-        Gauge.objects.filter(kind="bore").update(last_checked="2024-01-01")
+        bore = Gauge.objects.get(kind="bore")
+        bore.last_checked = date(2024, 1, 1)
+        bore.save()
         self.assertGreater(self.hands.found.own.fact(self.across()).uncertainty, sure)
 
     def test_a_part_measured_warm_is_corrected_and_one_too_warm_gets_no_verdict(self):
