@@ -22,6 +22,7 @@ from practice.models import Attempt, Given, Learner
 from shop.models import Blades
 from simulators.alike import LETTERS
 from tests.shed import job, person
+from ui.units import Units
 
 MOST_MOVES = 120
 SEEDS = range(1, 26)
@@ -106,10 +107,32 @@ class EveryExercise(TestCase):
         self.client.force_login(una)
         attempt = acts.begin(una, "balance", "middle", 3)
         answer = self.client.post(f"/practice/{attempt.job.tag}/hands/", {"lever": "drill", "mark": "900", "depth": "4"})
-        self.assertContains(answer, "a number from 0 to 360")
+        self.assertContains(answer, "Mark: 900° was understood; it may be up to 360°")
         self.assertContains(answer, 'value="900"')
         attempt.refresh_from_db()
         self.assertEqual(attempt.pulls, [])
+
+    def test_sizes_are_told_and_typed_in_the_reader_s_units(self):
+        una = person()
+        una.units = Units.INCH
+        una.save()
+        self.client.force_login(una)
+        wheel, crank = acts.begin(una, "balance", "middle", 3), acts.begin(una, "true-crank", "middle", 3)
+        hands = f"/practice/{wheel.job.tag}/hands/"
+        page = self.client.get(hands).content.decode()
+        self.assertIn("Depth, in", page)
+        self.assertIn("Mass, g", page)
+        self.assertIn("sit 3.15 in out, where the rim is 0.71 in thick", page)
+        self.client.post(hands, {"lever": "drill", "mark": "90", "bit": "0.25", "depth": "5 mm", "mass": ""})
+        wheel.refresh_from_db()
+        self.assertEqual(wheel.pulls[0]["typed"], {"mark": 90.0, "mass": 1.0, "bit": 6.35, "depth": 5.0})
+        self.assertContains(
+            self.client.get(f"/practice/{crank.job.tag}/hands/"), "Supports stand 3.62 in out, gauges 1.34 in; a line: 0.08 thou"
+        )
+        shims = acts.begin(una, "end-float", "easy", 9)
+        self.assertContains(self.client.get(f"/practice/{shims.job.tag}/hands/"), "3.9 thou</button>")
+        half = acts.begin(una, "hot-half", "easy", 5)
+        self.assertContains(self.client.get(f"/practice/{half.job.tag}/hands/"), "230 °F</button>")
 
 
 class Waits(TestCase):

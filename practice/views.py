@@ -21,6 +21,7 @@ from practice.exercises.all import EXERCISES
 from practice.exercises.base import SHARES
 from practice.exercises.under_dial import TURN_BY
 from practice.models import Attempt, Given, Learner
+from practice.typed import TypedForm
 from practice.veil import judged_key
 from shop.models import Person
 from shop.views import owner_only
@@ -131,11 +132,10 @@ def hands(request: HttpRequest, tag: str) -> HttpResponse:
         by_hand = lever == TURN_BY and kind.samples(acts.standing(attempt)) is not None
         if (lever not in kind.levers and not by_hand) or share not in SHARES:
             raise Http404
-        try:
-            typed = _steps(request) if by_hand else _typed(kind, request)
-        except BadInput as error:
-            return _in_hands(request, attempt, tag, str(error.message))
-        acts.do(attempt, lever, SHARES[share] if kind.hard else 1.0, typed)
+        form = TypedForm(kind, request.POST)
+        if wrong := form.wrong():
+            return _in_hands(request, attempt, tag, wrong)
+        acts.do(attempt, lever, SHARES[share] if kind.hard else 1.0, _steps(request) if by_hand else form.values())
         if lever in kind.takes_s:
             return _back(request, attempt)
         if not is_partial(request):
@@ -151,29 +151,9 @@ def _steps(request: HttpRequest) -> dict[str, float]:
     return {"steps": int(text)}
 
 
-def _typed(kind: Any, request: HttpRequest) -> dict[str, float]:
-    """The numbers typed beside the levers."""
-    found = {}
-    for each in kind.typed:
-        text = request.POST.get(each.key, "").strip().replace(",", ".")
-        try:
-            value = float(text) if text else each.first
-        except ValueError:
-            value = float("nan")
-        if not each.low <= value <= each.high:
-            said = {"what": words.SAID[kind.key].typed[each.key], "low": f"{each.low:g}", "high": f"{each.high:g}"}
-            raise BadInput(each.key, _("{what}: a number from {low} to {high}.").format(**said))
-        found[each.key] = value
-    return found
-
-
 def _in_hands(request: HttpRequest, attempt: Attempt, tag: str, wrong: str = "") -> HttpResponse:
     kind = acts.exercise_of(attempt)
     share = request.POST.get("share", "whole")
-    said = words.SAID[kind.key]
-    typed = [
-        {"key": each.key, "name": said.typed[each.key], "value": request.POST.get(each.key) or f"{each.first:g}"} for each in kind.typed
-    ]
     data = {
         "attempt": attempt,
         "tag": tag,
@@ -182,7 +162,7 @@ def _in_hands(request: HttpRequest, attempt: Attempt, tag: str, wrong: str = "")
         "pace": clock.PACE,
         "steps": [(seconds, seconds // 60) for seconds in STEPS_S],
         "share": share if share in SHARES else "whole",
-        "typed": typed,
+        "typed": TypedForm(kind, request.POST if request.method == "POST" else None),
         "wrong": wrong,
         "moves": sum(each["lever"] in kind.working for each in attempt.pulls),
         **_seen(attempt, kind),

@@ -9,6 +9,8 @@ from django.utils.translation import gettext_lazy as _
 from practice.said.fitted import FITTED_SAID
 from practice.said.form import Said, Sentence
 from practice.said.turned import TURNED_SAID
+from shopmath.amounts import Amount
+from ui.numbers import show
 
 SAID: Mapping[str, Said] = {**TURNED_SAID, **FITTED_SAID}
 
@@ -83,8 +85,12 @@ NO_ARCS = _("nowhere")
 
 def lever(exercise: str, key: str) -> str:
     """A lever's name as it stands behind its group, or by itself."""
-    own = SAID[exercise].levers.get(key)
-    return str(own if own is not None else WORD.get(key.partition("-")[2], key.partition("-")[2]))
+    said, (group, _dash, where) = SAID[exercise], key.partition("-")
+    if group in said.counted:
+        kind, step = said.counted[group]
+        return show(Amount(float(where), kind, step))
+    own = said.levers.get(key)
+    return str(own if own is not None else WORD.get(where, where))
 
 
 def move(exercise: str, key: str) -> str:

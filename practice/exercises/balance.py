@@ -28,10 +28,10 @@ class Balance(Exercise):
     looks = (("look", "roll", "let-go"),)
     works = (("drill",),)
     typed = (
-        Typed("mark", 0.0, 360.0, 0.0),
-        Typed("mass", 0.0, 20.0, 1.0),
-        Typed("bit", 3.0, 10.0, 6.0),
-        Typed("depth", 0.0, 17.0, 5.0),
+        Typed("mark", "angle", None, 360.0, 0.0),
+        Typed("mass", "mass", 0.0, 20.0, 1.0, per=1000.0),
+        Typed("bit", "length", 2.9, 10.0, 6.0),
+        Typed("depth", "length", 0.0, 17.0, 5.0),
     )
 
     def card(self) -> EngineCard:

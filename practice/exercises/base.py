@@ -61,12 +61,17 @@ class Samples:
 
 @dataclass(frozen=True)
 class Typed:
-    """A number typed beside the levers: from where to where, and what stands there at first."""
+    """A number typed beside the levers: its kind, above what and up to where, what stands there at first, all in the part's own unit.
+
+    `per`: how many of that unit one of the core's is, 1000 g for a kilogram.
+    """
 
     key: str
-    low: float
+    kind: str
+    low: float | None
     high: float
     first: float
+    per: float = 1.0
 
 
 class Exercise(ABC):

@@ -5,6 +5,8 @@ from __future__ import annotations
 from django.utils.translation import gettext_lazy as _
 
 from practice.said.form import Said
+from shopmath.amounts import mm
+from stations.base.words import fixed
 
 FITTED_SAID: dict[str, Said] = {
     "hot-half": Said(
@@ -22,7 +24,8 @@ FITTED_SAID: dict[str, Said] = {
             "paint": _("Gun at the paint dot"),
             "bare": _("Gun at bare metal"),
         },
-        groups={"set": _("Oven to, °C"), "drop": _("Drop"), "lift": _("Lift out"), "knock": _("Knock down")},
+        groups={"set": _("Oven to"), "drop": _("Drop"), "lift": _("Lift out"), "knock": _("Knock down")},
+        counted={"set": ("temperature", 1.0)},
         shown={
             "paint": _("gun at the paint dot"),
             "bare": _("gun at bare metal"),
@@ -55,7 +58,7 @@ FITTED_SAID: dict[str, Said] = {
             "middle": _("a driver that leans"),
             "hard": _("it leans further, and the calliper wanders"),
         },
-        begin=_("All three keep oil in. Depth wanted 0.8 mm."),
+        begin=fixed(_("All three keep oil in. Depth wanted: {depth}."), depth=mm(0.8, 0.1)),
         levers={
             "shaft": _("Calliper: shaft"),
             "bore": _("Calliper: bore"),
@@ -110,7 +113,8 @@ FITTED_SAID: dict[str, Said] = {
             "close": _("Close it, lift the crank under a dial"),
             "off": _("All off"),
         },
-        groups={"manual": _("Manual"), "measure": _("Measure"), "add": _("Add a shim of, mm")},
+        groups={"manual": _("Manual"), "measure": _("Measure"), "add": _("Add a shim of")},
+        counted={"add": ("length", 0.01)},
         shown={
             "manual_first": _("first manual, cranks up to 4000: {low} to {high}"),
             "manual_second": _("second manual, cranks from 4001: {low} to {high}"),
@@ -145,7 +149,12 @@ FITTED_SAID: dict[str, Said] = {
             "middle": _("a stand that rubs, ribs where nothing may be drilled"),
             "hard": _("more so, and perhaps a wheel that must not be touched"),
         },
-        begin=_("Rim 190, mass and holes sit 80 out, the rim is 18 thick there. Look at it first."),
+        begin=fixed(
+            _("Rim: {rim}. Mass and holes sit {out} out, where the rim is {thick} thick. Look at it first."),
+            rim=mm(190, 1.0),
+            out=mm(80, 1.0),
+            thick=mm(18, 1.0),
+        ),
         levers={
             "look": _("Look it over"),
             "roll": _("Roll it"),
@@ -167,10 +176,10 @@ FITTED_SAID: dict[str, Said] = {
             "cracked": _("The wheel has a crack and was drilled: a cracked wheel is scrap, whatever it weighs."),
             "calm": _("It ran smooth, and was drilled all the same. What does not shake is left alone."),
             "rib": _("A hole went into a rib. Type where nothing may be drilled: the plan goes round it."),
-            "thin": _("A hole went too deep: less than 3 mm of wall is left under it."),
+            "thin": fixed(_("A hole went too deep: less than {wall} of wall is left under it."), wall=mm(3, 0.1)),
             "beaten": _("This wheel was not to be touched, and was."),
             "given_up_rightly": _("Rightly left alone."),
         },
-        typed={"mark": _("Mark, °"), "mass": _("Mass, g"), "bit": _("Drill, mm"), "depth": _("Depth, mm")},
+        typed={"mark": _("Mark"), "mass": _("Mass"), "bit": _("Drill"), "depth": _("Depth")},
     ),
 }

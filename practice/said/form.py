@@ -23,5 +23,6 @@ class Said:
     truth: Mapping[str, Sentence]
     left: Sentence
     groups: Mapping[str, Sentence] = field(default_factory=dict)  # of levers that differ only in where: what stands before them
+    counted: Mapping[str, tuple[str, float]] = field(default_factory=dict)  # groups whose levers are quantities: their kind and step
     advice: Mapping[str, Sentence] = field(default_factory=dict)
     typed: Mapping[str, Sentence] = field(default_factory=dict)

@@ -5,6 +5,8 @@ from __future__ import annotations
 from django.utils.translation import gettext_lazy as _
 
 from practice.said.form import Said, Sentence
+from shopmath.amounts import mm
+from stations.base.words import fixed
 
 TURNED: dict[str, Sentence] = {
     "on-30": _("On 30°"),
@@ -35,7 +37,7 @@ TURNED_SAID: dict[str, Said] = {
         },
         left=_("error"),
         advice={
-            "rounds": _("A round of the needle was lost. The small hand counts them: each is 0.2 mm here."),
+            "rounds": fixed(_("A round of the needle was lost. The small hand counts them: each is {round} here."), round=mm(0.2, 0.1)),
             "stopped_early": _("A runout was told wrong. Turn one way only: turned back, the needle lags by what its gears lose."),
             "high_spot": _("The runouts were right, where they are high was not: it is the angle at the greatest reading."),
             "not_begun": _("Nothing was kept. The greatest reading of a turn less the least is the runout."),
@@ -49,7 +51,12 @@ TURNED_SAID: dict[str, Said] = {
             "middle": _("uneven blows, pinch too, now and then an oval journal"),
             "hard": _("a gauge that slips, a support that rocks, a half that no truing cures"),
         },
-        begin=_("Keys here turn it, or wheel, finger and arrows on the dial. Supports stand 92 out, gauges 34; a line is 2 µm."),
+        begin=fixed(
+            _("Keys here turn it, or wheel, finger and arrows on the dial. Supports stand {support} out, gauges {gauge}; a line: {line}."),
+            support=mm(92, 1.0),
+            gauge=mm(34, 1.0),
+            line=mm(0.002, 0.001),
+        ),
         levers={
             **TURNED,
             "ahead": _("Strike right web, 270°"),
@@ -76,7 +83,7 @@ TURNED_SAID: dict[str, Said] = {
             "middle": _("both have, blows fall uneven"),
             "hard": _("further, and shafts that stand off along the throw"),
         },
-        begin=_("Pins 180° apart, rims 50. A line of the dial is 2 µm."),
+        begin=fixed(_("Pins 180° apart, rims {rim}. A line of the dial is {line}."), rim=mm(50, 1.0), line=mm(0.002, 0.001)),
         levers={
             **TURNED,
         },
