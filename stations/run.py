@@ -11,6 +11,7 @@ from django.urls import reverse
 from django.utils.translation import gettext as _
 from django.views.decorators.http import require_http_methods
 
+from engines.stamps import whole
 from jobs.acts import about, one_act
 from jobs.gather import facts_of
 from jobs.guard import changeable
@@ -23,7 +24,6 @@ from stations.registry import BOOK_IN, BY_KEY, STATIONS
 from ui.addresses import job_number
 
 State = RunStation.State
-SHOWN = ("run", "card__marks", "card__specs")
 
 
 def _said(words: str, field: str, missing: str) -> str:
@@ -125,7 +125,8 @@ def _signed(job: Job) -> dict[int, list[Entry]]:
 @one_act
 def run_page(request: HttpRequest, tag: str) -> HttpResponse:
     """See the run, leave a station out, add one, say what waits."""
-    job = get_object_or_404(Job.objects.select_related("card").prefetch_related(*SHOWN), number=job_number(tag))
+    job = get_object_or_404(Job.objects.select_related("card").prefetch_related("run"), number=job_number(tag))
+    job.card = whole(job.card)
     person: Person = request.user  # type: ignore[assignment]
     wrong: dict[str, tuple[str, str]] = {}
     if request.method == "POST":

@@ -13,6 +13,7 @@ from django.utils.translation import gettext as _
 from django.views.decorators.cache import never_cache
 from django.views.decorators.http import require_GET, require_POST
 
+from engines.stamps import whole
 from exchange import links
 from exchange.job_zip import job_as_zip
 from exchange.making import Made, Tell, quietly
@@ -27,12 +28,13 @@ from shop.models import Shop
 from stations import provenance
 from ui.addresses import job_number
 
-PARTS = ("run", "timers", "card__seats", "card__seals", "card__specs", "card__marks", "card__fitted", "photos__pins")
-JOB = Job.objects.select_related("card", "booked_in_by", "origin").prefetch_related(*PARTS)
+JOB = Job.objects.select_related("card", "booked_in_by", "origin").prefetch_related("run", "timers", "photos__pins")
 
 
 def _job(tag: str) -> Job:
-    return get_object_or_404(JOB, number=job_number(tag))
+    job = get_object_or_404(JOB, number=job_number(tag))
+    job.card = whole(job.card)
+    return job
 
 
 def _origin(report: Report) -> str:
