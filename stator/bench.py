@@ -14,7 +14,7 @@ import time
 import urllib.request
 from pathlib import Path
 
-from stator.timing import spread
+from stator.timing import beside, spread
 
 
 def pace() -> None:
@@ -129,10 +129,9 @@ def pages(heading: str = "") -> dict[str, float]:
         print(f"{'an empty signed-in view':40} {empty:7.2f} ms")
         for page in wanted:
             final = client.get(page, follow=True).request["PATH_INFO"] if "?" not in page else page
-            median, high = spread(lambda final=final: client.get(final))  # type: ignore[misc]
+            median, high, times = beside(lambda final=final: client.get(final), lambda: client.get("/empty/"))  # type: ignore[misc]
             with CaptureQueriesContext(connection) as asked:
                 client.get(final)
-            times = median / empty
             medians[page] = times
             print(f"{page:40} {median:7.2f} ms   95 % {high:6.2f}   {times:4.1f} × empty (target 5)   {len(asked):2d} queries (target 12)")
     return medians

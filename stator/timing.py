@@ -10,6 +10,26 @@ from typing import Any
 ROUNDS = 60
 
 
+def beside(act: Callable[[], Any], yardstick: Callable[[], Any], rounds: int = ROUNDS) -> tuple[float, float, float]:
+    """Median and 95th percentile of a call, ms, and how many times it costs another that is called in turn with it.
+
+    A machine changes its pace within seconds; two calls right after one another meet it at the same one.
+    """
+    for _ in range(5):
+        yardstick()
+        act()
+    times, ratios = [], []
+    for _ in range(rounds):
+        start = time.perf_counter()
+        yardstick()
+        middle = time.perf_counter()
+        act()
+        took = time.perf_counter() - middle
+        times.append(1000 * took)
+        ratios.append(took / (middle - start))
+    return statistics.median(times), statistics.quantiles(times, n=20)[-1], statistics.median(ratios)
+
+
 def spread(act: Callable[[], Any], rounds: int = ROUNDS) -> tuple[float, float]:
     """Median and 95th percentile of a call, ms, after a few to warm up."""
     for _ in range(5):
