@@ -6,7 +6,7 @@ from collections.abc import Iterable, Iterator
 from datetime import date
 from typing import Any, TypeVar
 
-from django.db.models import Q, QuerySet
+from django.db.models import F, Q, QuerySet
 
 from engines.known import figures_of, limits_of
 from engines.models import Subject
@@ -65,16 +65,20 @@ def taken_of(reading: Reading) -> Taken | None:
     )
 
 
-def readings_of(entry: Entry, shop: Shop, person: Person) -> list[Reading]:
-    """Readings of an entry, the oldest first. A gauge or a person that took many of them is one object: most are known already."""
-    found = list(entry.readings.select_related("subject"))
+NAMES = ("username", "first_name", "last_name", "from_file")  # of a person, in the order of the model: `from_db` wants it
+_BY = {f"by_{name}": F(f"by__{name}") for name in NAMES}
+
+
+def readings_of(entry: Entry, shop: Shop) -> list[Reading]:
+    """Readings of an entry, the oldest first. A person or a gauge that took many of them is one object, not one for each."""
+    found = list(entry.readings.select_related("subject").annotate(**_BY))
     gauges = {each.pk: each for each in shelves(shop).gauges}
-    people = {person.pk: person}
     gone = {each.gauge_id for each in found if each.gauge_id} - gauges.keys()
     gauges |= Gauge.objects.in_bulk(gone) if gone else {}
-    others = {each.by_id for each in found} - people.keys()
-    people |= Person.objects.in_bulk(others) if others else {}
+    people: dict[int, Person] = {}
     for each in found:
+        if each.by_id not in people:
+            people[each.by_id] = Person.from_db(None, ("id", *NAMES), (each.by_id, *(getattr(each, name) for name in _BY)))
         each.by, each.gauge = people[each.by_id], gauges[each.gauge_id] if each.gauge_id else None
     return found
 

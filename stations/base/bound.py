@@ -62,7 +62,7 @@ class Bound(Kept, ABC):
         self.reader_units = units_now()
         if self.entry:
             self.now = self.entry.signed_at or self.now  # a signed entry stands as it stood
-            self.readings = self.readings or readings_of(self.entry, self.shop, self.person)
+            self.readings = self.readings or readings_of(self.entry, self.shop)
             self.entry.job = self.job
             self.timers = [timer for timer in self.job.timers.all() if timer.entry_id == self.entry.pk]
 
