@@ -200,7 +200,7 @@ class Bound(Kept, ABC):
         """What a reading is called on the sheet."""
         return str(reading.extra.get("asked", reading.ask))
 
-    @property
+    @cached_property
     def address(self) -> str:
         seat = self.seat.pk if self.seat else 0 if self.station.whole else None
         return station_address(self.job.tag, self.station.key, seat)
