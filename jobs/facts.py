@@ -8,7 +8,7 @@ from __future__ import annotations
 
 import re
 from collections import defaultdict
-from collections.abc import Iterable, Mapping, Sequence
+from collections.abc import Callable, Iterable, Mapping, Sequence
 from dataclasses import dataclass, field
 from datetime import datetime
 from enum import StrEnum
@@ -168,8 +168,11 @@ class Facts:
         derived: Iterable[Fact] = (),
         card: Iterable[CardFigure] = (),
         limits: Iterable[Limit] = (),
+        later: Mapping[Where, Callable[[], Iterable[Taken]]] | None = None,
     ) -> None:
-        self._taken: dict[Where, list[Taken]] = defaultdict(list)  # made into facts when they are asked for
+        """`later`: readings by what they tell, which are made when they are asked for."""
+        self._later = dict(later or {})
+        self._taken: dict[Where, list[Taken]] = defaultdict(list, {where: [] for where in self._later})
         self._given: dict[Where, list[Fact]] = defaultdict(list)
         self._made: dict[Where, dict[At, list[Fact]]] = {}
         self.used: dict[str, Fact] = {}
@@ -198,13 +201,19 @@ class Facts:
     @property
     def taken(self) -> list[Taken]:
         """The readings that it is made of."""
-        return [each for found in self._taken.values() for each in found]
+        return [each for where in list(self._taken) for each in self._taken_at(where)]
+
+    def _taken_at(self, where: Where) -> list[Taken]:
+        """The readings of a property of a part, oldest first."""
+        if make := self._later.pop(where, None):
+            self._taken[where].extend(make())
+        return self._taken.get(where, [])
 
     def _facts(self, where: Where) -> dict[At, list[Fact]]:
         """Everything known of a property of a part, by place, oldest first."""
         if where not in self._made:
             rounds: dict[tuple[int, At, int], list[Taken]] = {}
-            for each in self._taken.get(where, ()):
+            for each in self._taken_at(where):
                 rounds.setdefault((each.entry, each.slot.at, each.attempt), []).append(each)
             places: dict[At, list[Fact]] = defaultdict(list)
             for fact in (*map(fact_of, rounds.values()), *self._given.get(where, ())):

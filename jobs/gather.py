@@ -2,8 +2,9 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterable, Iterator
+from collections.abc import Callable, Iterator
 from datetime import date
+from functools import partial
 from typing import Any, TypeVar
 
 from django.db.models import F, Q, QuerySet
@@ -14,7 +15,7 @@ from engines.parts import Part, counted_name
 from engines.properties import Property
 from engines.slots import At, Slot
 from jobs.asked import Asked
-from jobs.facts import Done, Fact, Facts, GaugeSeen, Origin, Own, Taken
+from jobs.facts import Done, Fact, Facts, GaugeSeen, Origin, Own, Taken, Where
 from jobs.models import DerivedFact, Entry, Job, Move, Reading
 from jobs.models.log import Placed
 from shop.models import Gauge, Person, Shop
@@ -111,10 +112,10 @@ def standing(job_id: int) -> Q:
     return Q(entry__job=job_id) & ~replaced & ~not_yet
 
 
-READ = (  # of a reading that others may know of, as one row; what is long in its entry is left where it is
+READ = (  # of a reading that others may know of, counted where it was taken, as one row; what is long in its entry is left there
     *("subject__kind", "subject__uid", "subject__name", "property", "end", "angle_deg", "clock", "depth", "stage"),
     *("canonical", "text", "kind", "attempt", "turn", "gauge_id", "entry__station__key", "entry_id", "entry__signed_at"),
-    *("taken_at", "pk", "carried_from_id", "extra__uncertainty"),
+    *("taken_at", "pk", "extra__uncertainty"),
     *("by__first_name", "by__last_name", "by__username", "by__from_file"),
 )
 
@@ -130,7 +131,7 @@ def _placed(rows: QuerySet[Row], job_id: int, own: int, before: int) -> QuerySet
     return rows.filter(standing(job_id), subject__isnull=False).exclude(property="").exclude(entry__in=[own, before]).order_by("pk")
 
 
-_readings = Asked(lambda *of: _placed(Reading.objects.filter(withdrawn_at=None), *of).values_list(*READ), 3)
+_readings = Asked(lambda *of: _placed(Reading.objects.filter(withdrawn_at=None, carried_from=None), *of).values_list(*READ), 3)
 _derived = Asked(lambda *of: _placed(DerivedFact.objects.filter(entry__signed_at__isnull=False), *of).values_list(*DERIVED), 3)
 
 
@@ -138,42 +139,42 @@ def facts_of(job: Job, besides: Entry | None = None) -> Facts:
     """All that is known of a job's engine, without what one entry holds itself (and what the one that it replaces held)."""
     of = (job.pk, besides.pk if besides else 0, (besides.supersedes_id or 0) if besides else 0)
     derived = (_fact(*row) for row in _derived.rows(*of))
-    return Facts(_taken(_readings.rows(*of)), derived, figures_of(job.card), limits_of(job.card))
+    return Facts((), derived, figures_of(job.card), limits_of(job.card), _later(list(_readings.rows(*of))))
 
 
-def _taken(found: Iterable[tuple[Any, ...]]) -> Iterator[Taken]:
-    """Rows of `READ` as plain values; gauges that are off the shelves are asked for once."""
-    rows = list(found)
+def _later(rows: list[tuple[Any, ...]]) -> dict[Where, Callable[[], Iterator[Taken]]]:
+    """Rows of `READ` by what they tell, each lot made into plain values when it is asked for: a station asks for few of them."""
     gauges = {each.pk: each for each in shelves(Shop.current()).gauges}
     gone = {row[14] for row in rows if row[14]} - gauges.keys()
-    gauges |= Gauge.objects.in_bulk(gone) if gone else {}
-    kept: dict[tuple[int, date], GaugeSeen | None] = {}
-    parts: dict[tuple[str, str], Part] = {}
-    people: dict[tuple[str, ...], str] = {}
-    for kind, uid, name, what, end, angle, clock, depth, stage, *rest in rows:
-        value, text, of, attempt, turn, gauge, station, entry, signed_at, at, number, carried_from, uncertainty, *by = rest
-        who = tuple(by)
-        if who not in people:
-            people[who] = _called(*by)
-        part = parts.setdefault((kind, uid), Part(kind, uid, name or counted_name(kind, uid)))
-        day = at.date()
-        if gauge and (gauge, day) not in kept:
-            kept[gauge, day] = seen(gauges.get(gauge), day)
+    gauges |= Gauge.objects.in_bulk(gone) if gone else {}  # those that are off the shelves
+    told: dict[Where, list[tuple[Any, ...]]] = {}
+    for row in rows:
+        told.setdefault((row[0], row[1], Property(row[3])), []).append(row)
+    return {where: partial(_taken, where, lot, gauges) for where, lot in told.items()}
+
+
+def _taken(where: Where, rows: list[tuple[Any, ...]], gauges: dict[int, Gauge]) -> Iterator[Taken]:
+    """Rows of one property of one part as plain values."""
+    kind, uid, what = where
+    part = Part(kind, uid, rows[0][2] or counted_name(kind, uid))
+    for row in rows:
+        end, angle, clock, depth, stage, value, text, of, attempt, turn, gauge, station, entry, signed_at, at, number, uncertainty, *by = (
+            row[4:]
+        )
         yield Taken(
-            slot=Slot(part, Property(what), At(end, angle, clock, depth, stage)),
+            slot=Slot(part, what, At(end, angle, clock, depth, stage)),
             value=value,
             text=text,
             kind=of,
             attempt=attempt,
             turn=turn,
-            gauge=kept[gauge, day] if gauge else None,
+            gauge=seen(gauges.get(gauge), at.date()),
             station=station,
             entry=entry,
             signed=signed_at is not None,
             at=at,
-            by=people[who],
+            by=_called(*by),
             number=number,
-            carried=carried_from is not None,
             uncertainty=uncertainty,
         )
 
