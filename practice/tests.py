@@ -124,6 +124,8 @@ class Practice(TestCase):
         learner.lever("ahead")
         learner.lever("wedge", "half")
         page = learner.client.post(f"/practice/{attempt.job.tag}/finish/", follow=True).content.decode()
+        asked = learner.client.get(f"{learner.address}pulse/?rev=0&live=0")  # by a page that is still open, or is being left
+        self.assertEqual((asked.status_code, asked["HX-Reswap"]), (286, "none"))
         self.assertIn("What it really was", page)
         self.assertIn("Move by move", page)
         attempt.refresh_from_db()

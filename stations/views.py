@@ -15,6 +15,8 @@ from stations.base import BoundStation
 from stations.registry import BOOK_IN, at_station
 from ui.addresses import job_number
 
+ASK_NO_MORE = 286  # htmx stops what it repeats
+
 
 @require_GET
 def job_page(request: HttpRequest, tag: str) -> HttpResponse:
@@ -66,8 +68,13 @@ def _seat_in_hand(work: BoundStation) -> Seat | None:
 
 @require_GET
 def pulse(request: HttpRequest, tag: str, key: str, seat: int | None = None) -> HttpResponse:
-    """Has anything changed? 204 when not; the drawing and the call while something cools; the whole when another device wrote."""
-    job = get_object_or_404(Job.every.only("revision"), number=job_number(tag))
+    """Has anything changed? 204 when not; the drawing and the call while something cools; the whole when another device wrote.
+
+    A page of practice that was finished meanwhile is told to ask no more.
+    """
+    job = Job.every.only("revision").filter(number=job_number(tag)).first()
+    if job is None:
+        return HttpResponse(status=ASK_NO_MORE, headers={"HX-Reswap": "none"})
     same = request.GET.get("rev") == str(job.revision)
     if same and request.GET.get("live") != "1":
         return HttpResponse(status=204)
