@@ -43,6 +43,7 @@ class ThreeParts(Practised):
         """Four bolts on a joint, by their places; how long the first is goes for all."""
         self.page.locator(".joints a", has_text=joint).click()
         self.page.locator(".joints a[aria-current]", has_text=joint).wait_for()
+        self.page.wait_for_load_state()  # and its scripts have seen the form
         self.page.locator("#next-t").fill("10 Nm")
         for number, (x, y) in enumerate(AT, first):
             self.page.locator("#next-x").fill(str(x))
