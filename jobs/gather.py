@@ -112,18 +112,23 @@ def standing(job_id: int) -> Q:
     return Q(entry__job=job_id) & ~replaced & ~not_yet
 
 
+PLACED = ("subject__kind", "subject__uid", "subject__name", "property", "end", "angle_deg", "clock", "depth", "stage")  # an address
 READ = (  # of a reading that others may know of, counted where it was taken, as one row; what is long in its entry is left there
-    *("subject__kind", "subject__uid", "subject__name", "property", "end", "angle_deg", "clock", "depth", "stage"),
+    *PLACED,
     *("canonical", "text", "kind", "attempt", "turn", "gauge_id", "entry__station__key", "entry_id", "entry__signed_at"),
-    *("taken_at", "pk", "extra__uncertainty"),
-    *("by__first_name", "by__last_name", "by__username", "by__from_file"),
+    *("taken_at", "pk", "extra__uncertainty", *(f"by__{name}" for name in NAMES)),
 )
-
 DERIVED = (  # of what an entry found, as one row
-    *("subject__kind", "subject__uid", "subject__name", "property", "end", "angle_deg", "clock", "depth", "stage"),
+    *PLACED,
     *("value", "text", "kind", "uncertainty", "resolution", "assumed", "entry__station__key", "entry_id", "entry__signed_at"),
-    *("entry__signed_by__first_name", "entry__signed_by__last_name", "entry__signed_by__username", "entry__signed_by__from_file"),
+    *(f"entry__signed_by__{name}" for name in NAMES),
 )
+GAUGE = READ.index("gauge_id")
+
+
+def _slot(kind: str, uid: str, name: str, what: str, *at: Any) -> Slot:
+    """An address out of its columns."""
+    return Slot(Part(kind, uid, name or counted_name(kind, uid)), Property(what), At(*at))
 
 
 def _placed(rows: QuerySet[Row], job_id: int, own: int, before: int) -> QuerySet[Row]:
@@ -145,24 +150,21 @@ def facts_of(job: Job, besides: Entry | None = None) -> Facts:
 def _later(rows: list[tuple[Any, ...]]) -> dict[Where, Callable[[], Iterator[Taken]]]:
     """Rows of `READ` by what they tell, each lot made into plain values when it is asked for: a station asks for few of them."""
     gauges = {each.pk: each for each in shelves(Shop.current()).gauges}
-    gone = {row[14] for row in rows if row[14]} - gauges.keys()
+    gone = {row[GAUGE] for row in rows if row[GAUGE]} - gauges.keys()
     gauges |= Gauge.objects.in_bulk(gone) if gone else {}  # those that are off the shelves
-    told: dict[Where, list[tuple[Any, ...]]] = {}
+    lots: dict[Where, list[tuple[Any, ...]]] = {}
     for row in rows:
-        told.setdefault((row[0], row[1], Property(row[3])), []).append(row)
-    return {where: partial(_taken, where, lot, gauges) for where, lot in told.items()}
+        kind, uid, _name, what = row[:4]
+        lots.setdefault((kind, uid, Property(what)), []).append(row)
+    return {where: partial(_taken, lot, gauges) for where, lot in lots.items()}
 
 
-def _taken(where: Where, rows: list[tuple[Any, ...]], gauges: dict[int, Gauge]) -> Iterator[Taken]:
-    """Rows of one property of one part as plain values."""
-    kind, uid, what = where
-    part = Part(kind, uid, rows[0][2] or counted_name(kind, uid))
+def _taken(rows: list[tuple[Any, ...]], gauges: dict[int, Gauge]) -> Iterator[Taken]:
+    """Rows of `READ` as plain values."""
     for row in rows:
-        end, angle, clock, depth, stage, value, text, of, attempt, turn, gauge, station, entry, signed_at, at, number, uncertainty, *by = (
-            row[4:]
-        )
+        value, text, of, attempt, turn, gauge, station, entry, signed_at, at, number, uncertainty, *by = row[len(PLACED) :]
         yield Taken(
-            slot=Slot(part, what, At(end, angle, clock, depth, stage)),
+            slot=_slot(*row[: len(PLACED)]),
             value=value,
             text=text,
             kind=of,
@@ -179,11 +181,11 @@ def _taken(where: Where, rows: list[tuple[Any, ...]], gauges: dict[int, Gauge]) 
         )
 
 
-def _fact(kind: str, uid: str, name: str, what: str, *rest: Any) -> Fact:
+def _fact(*row: Any) -> Fact:
     """A row of `DERIVED` as plain values."""
-    end, angle, clock, depth, stage, value, text, of, uncertainty, resolution, assumed, station, entry, signed_at, *by = rest
+    value, text, of, uncertainty, resolution, assumed, station, entry, signed_at, *by = row[len(PLACED) :]
     return Fact(
-        slot=Slot(Part(kind, uid, name or counted_name(kind, uid)), Property(what), At(end, angle, clock, depth, stage)),
+        slot=_slot(*row[: len(PLACED)]),
         value=value,
         text=text,
         origin=Origin.DECIDED if value is None else Origin.MEASURED,
@@ -198,9 +200,9 @@ def _fact(kind: str, uid: str, name: str, what: str, *rest: Any) -> Fact:
     )
 
 
-def _called(first_name: str, last_name: str, username: str, from_file: str) -> str:
-    """What a person is called, of the columns that say it."""
-    return Person(first_name=first_name, last_name=last_name, username=username, from_file=from_file).called
+def _called(*names: str) -> str:
+    """What a person is called, of the columns of `NAMES`."""
+    return Person(**dict(zip(NAMES, names, strict=True))).called
 
 
 def subject_of(card_id: int, part: Part) -> Subject:
