@@ -85,6 +85,27 @@ class Known(SimpleTestCase):
         facts = Facts([taken(GAP, 0.30, entry=1), taken(GAP, 0.30, entry=2, carried=True)])
         self.assertEqual([fact.entry for fact in facts.history(FLYWHEEL, GAP.what)], [1])
 
+    def test_readings_are_made_when_they_are_asked_for_and_come_to_the_same(self):
+        readings = [taken(GAP, 0.30, number=1), taken(LEFT, 0.02, number=2), taken(GAP, 0.32, number=3), taken(RIGHT, 0.05, number=4)]
+        made = []
+
+        def lot(*slots):
+            def make():
+                made.extend(slots)
+                return [each for each in readings if each.slot in slots]
+
+            return make
+
+        at_once = Facts(readings)
+        facts = Facts(later={("flywheel", FLYWHEEL.uid, GAP.what): lot(GAP), ("crank", CRANK.uid, LEFT.what): lot(LEFT, RIGHT)})
+        self.assertEqual((made, facts.best(FLYWHEEL, Property.KEY_CONDITION)), ([], None))
+        self.assertEqual(facts.best(FLYWHEEL, GAP.what), at_once.best(FLYWHEEL, GAP.what))
+        facts.best(FLYWHEEL, GAP.what)
+        self.assertEqual(made, [GAP])
+        self.assertEqual(facts.parts_with(LEFT.what), [CRANK])
+        self.assertEqual(facts.places(CRANK, LEFT.what), [LEFT.at, RIGHT.at])
+        self.assertEqual((facts.taken, made), (at_once.taken, [GAP, LEFT, RIGHT]))
+
     def test_what_follows_from_an_entry_goes_before_what_was_answered_in_it(self):
         decision = Slot(FLYWHEEL, Property.KEY_CONDITION)
         answer = taken(decision, text="sound", entry=1, at=MORNING, number=7)

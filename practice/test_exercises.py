@@ -19,6 +19,7 @@ from practice.exercises.all import EXERCISES
 from practice.exercises.balance import where_to_drill
 from practice.exercises.base import Pull
 from practice.models import Attempt, Given, Learner
+from practice.typed import TypedForm
 from shop.models import Blades
 from simulators.alike import LETTERS
 from tests.shed import job, person
@@ -111,6 +112,24 @@ class EveryExercise(TestCase):
         self.assertContains(answer, 'value="900"')
         attempt.refresh_from_db()
         self.assertEqual(attempt.pulls, [])
+
+    def test_what_a_learner_types_is_any_unit_and_what_is_empty_stays_as_it_was(self):
+        kind = EXERCISES["balance"]
+        for said, values in (
+            ({"mark": "90", "mass": "1.5", "bit": "6", "depth": "4"}, {"mark": 90, "mass": 1.5, "bit": 6, "depth": 4}),
+            ({"mass": "0.0015 kg", "depth": "0.25 in"}, {"mark": 0, "mass": 1.5, "bit": 6, "depth": 6.35}),
+            ({"depth": "4,5"}, {"mark": 0, "mass": 1, "bit": 6, "depth": 4.5}),
+        ):
+            with self.subTest(said):
+                form = TypedForm(kind, said)
+                self.assertEqual((form.wrong(), form.values()), ("", values))
+        for said, refused in (
+            ({"mass": "0"}, "Mass: 0 g was understood; it must be above 0 g and may be up to 20 g."),
+            ({"bit": "2"}, "Drill: 2 mm was understood; it must be above 2.9 mm and may be up to 10 mm."),
+            ({"depth": "deep"}, "Depth: "),
+        ):
+            with self.subTest(said):
+                self.assertIn(refused, TypedForm(kind, said).wrong())
 
     def test_sizes_are_told_and_typed_in_the_reader_s_units(self):
         una = person()

@@ -1,5 +1,7 @@
 from __future__ import annotations
 
+import re
+
 from django.core.exceptions import ValidationError
 from django.test import TestCase, override_settings
 
@@ -61,6 +63,20 @@ class Shelves(TestCase):
         self.assertEqual((oven.name, oven.highest_c), ("Kiln", 248.888889))
         self.client.post("/shop/", {**SHOP, "name": "Net Loft", "ton": "tonne"})
         self.assertEqual((Shop.current().name, Shop.current().ton), ("Net Loft", "tonne"))
+
+    def test_the_time_zone_is_one_of_the_machine_s_and_stands_chosen(self):
+        self.client.force_login(person())
+        page = self.client.get("/shop/").content.decode()
+        self.assertIn('<option value="" selected>the server&#x27;s own', page)
+        self.assertGreater(page.count("<option"), 400)
+        self.client.post("/shop/", {**SHOP, "name": "The shed", "time_zone": "Pacific/Chatham"})
+        self.assertEqual(Shop.current().time_zone, "Pacific/Chatham")
+        page = self.client.get("/shop/").content.decode()
+        self.assertEqual(re.findall(r'<option value="([^"]*)" selected>[^<]*/', page), ["Pacific/Chatham"])
+        wrong = self.client.post("/shop/", {**SHOP, "name": "The shed", "time_zone": "Nowhere/<b>"})
+        self.assertContains(wrong, "is not one of the available choices")
+        self.assertNotContains(wrong, "Nowhere/<b>")
+        self.assertEqual(Shop.current().time_zone, "Pacific/Chatham")
 
     def test_bad_figures_are_answered_beside_their_field(self):
         self.client.force_login(person())

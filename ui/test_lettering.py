@@ -84,6 +84,19 @@ class Placing(SimpleTestCase):
         (box,) = self.placed().values()
         self.assertEqual(box.overlap(self.labels.taken[0]), 0)
 
+    def test_the_first_place_that_is_free_is_taken_and_the_least_bad_where_none_is(self):
+        free = [((100, 100), "start"), ((100, 200), "start"), ((100, 250), "start")]
+        self.labels.keep_clear_box(90, 85, 200, 105)
+        self.labels.at(free, "second of three")
+        self.assertEqual(self.placed()["second of three"], box_of((100, 200), "second of three", "", "start"))
+
+    def test_one_that_is_free_nowhere_moves_up_or_down(self):
+        self.labels.keep_clear_box(0, 85, 400, 105)
+        self.labels.at([((100, 100), "start")], "moved")
+        (moved,) = self.placed().values()
+        self.assertEqual(moved.overlap(self.labels.taken[0]), 0)
+        self.assertNotEqual(moved, box_of((100, 100), "moved", "", "start"))
+
     def test_the_important_one_gets_the_place_that_both_want(self):
         places = [((100, 100), "start"), ((100, 200), "start")]
         self.labels.at(places, "quiet one", rank=5)
