@@ -183,9 +183,7 @@ class Reader:
         choices, done = brought_up
         heads = Entry.objects.filter(station=stage, seat=seat, superseded_by=None).exclude(pk=before.pk if before else 0)
         if heads.exists():
-            raise refused(
-                _("{where}: another entry of that station stands already, and this one does not supersede it.").format(where=where)
-            )
+            raise refused(_("{where}: another entry of that station stands already, and this one does not replace it.").format(where=where))
         opened_by = self.named(each.opened_by)
         entry = Entry.objects.create(
             job=job,

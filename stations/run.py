@@ -38,7 +38,7 @@ def leave_out(stage: RunStation, person: Person, because: str) -> None:
     if stage.key == BOOK_IN:
         raise BadInput("because", _("Booking in is done; it cannot be left out."))
     if stage.state == State.DONE:
-        raise BadInput("because", _("This one is signed. What is done cannot be left out; supersede its entry if it no longer holds."))
+        raise BadInput("because", _("This station is signed and cannot be skipped. Replace its entry if it is no longer right."))
     if Entry.objects.filter(station=stage, signed_at=None, readings__withdrawn_at=None, readings__isnull=False).exists():
         raise BadInput("because", _("Readings are open here. Sign them, or withdraw them, before this station is skipped."))
     reason = _said(because, "because", _("Say in a few words why it is left out; the sheet will carry it."))
@@ -58,7 +58,7 @@ def wait_for(stage: RunStation, what: str) -> None:
     _set(
         stage,
         state=State.WAITS,
-        waits_for=_said(what, "waits_for", _("Say what it waits for: parts, a cure, a word from the owner."))[:100],
+        waits_for=_said(what, "waits_for", _("Say what the station waits for: parts, sealant that cures, an answer from the owner."))[:100],
     )
 
 

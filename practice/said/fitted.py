@@ -134,7 +134,7 @@ FITTED_SAID: dict[str, Said] = {
             "high": _("Limit, to"),
             "closed": _("Closed, times"),
         },
-        left=_("off the middle of its limits"),
+        left=_("distance from the middle of its limits"),
         advice={
             "other_manual": _("The limits were the other manual's: the number on the crank says which one is meant."),
             "binds": _("The crank binds: more shim is in than there is room. Measure the shims themselves, not their bags."),
@@ -158,7 +158,7 @@ FITTED_SAID: dict[str, Said] = {
         levers={
             "look": _("Look it over"),
             "roll": _("Roll it"),
-            "let-go": _("Mass at the mark, mark level, let go"),
+            "let-go": _("Mass at the mark, mark level: release it"),
             "drill": _("Drill at the mark"),
         },
         shown={
@@ -174,7 +174,7 @@ FITTED_SAID: dict[str, Said] = {
         left=_("unbalance"),
         advice={
             "cracked": _("The wheel has a crack and was drilled: a cracked wheel is scrap, whatever it weighs."),
-            "calm": _("It ran smooth, and was drilled all the same. What does not shake is left alone."),
+            "calm": _("It ran smooth and was drilled anyway. A wheel that does not shake is left alone."),
             "rib": _("A hole went into a rib. Type where nothing may be drilled: the plan goes round it."),
             "thin": fixed(_("A hole went too deep: less than {wall} of wall is left under it."), wall=mm(3, 0.1)),
             "beaten": _("This wheel was not to be touched, and was."),

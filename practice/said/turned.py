@@ -26,7 +26,9 @@ TURNED_SAID: dict[str, Said] = {
             "middle": _("more than a round, and gears that lag"),
             "hard": _("several rounds, a needle that trembles"),
         },
-        begin=_("Turn it once round one way, by the keys or on the dial; keep the most and the least in mind, rounds and all."),
+        begin=_(
+            "Turn it once round one way, by the keys or on the dial. Remember the largest and the smallest reading, with their rounds."
+        ),
         levers={"on": _("On 15°"), "on-far": _("On 90°"), "back": _("Back 15°"), "other": _("Other end")},
         shown={"at_angle_rounds": _("{end}, crank at {angle}°; small hand at {rounds}")},
         truth={
@@ -65,8 +67,8 @@ TURNED_SAID: dict[str, Said] = {
             "wedge": _("Wedge"),
         },
         shown={"at_angle": AT_ANGLE},
-        truth={"swing": _("Swing"), "twist": _("Twist"), "pinch": _("Pinch"), "offset": _("Offset"), "skew": _("Skew")},
-        left=_("swing"),
+        truth={"swing": _("Runout (TIR)"), "twist": _("Twist"), "pinch": _("Pinch"), "offset": _("Offset"), "skew": _("Skew")},
+        left=_("runout"),
         advice={
             "wrong_way": _(
                 "Most blows went another way than the halves stood. Where it reads high is not where to strike: the call splits it first."
@@ -89,8 +91,8 @@ TURNED_SAID: dict[str, Said] = {
         },
         groups={"left": _("Left web"), "right": _("Right web")},
         shown={"at_angle": AT_ANGLE},
-        truth={"swing": _("Larger swing"), "web_left": _("Left web turned"), "web_right": _("Right web turned")},
-        left=_("swing"),
+        truth={"swing": _("Larger runout (TIR)"), "web_left": _("Left web turned"), "web_right": _("Right web turned")},
+        left=_("runout"),
     ),
     "free-wheel": Said(
         name=_("Free a flywheel"),

@@ -148,7 +148,7 @@ WHERE = {
     Property.KEEP_OUT: _("magnets, rivets, vanes, marks: from-to in °"),
     Property.DRILLS: _("mm, spaces between"),
     Property.HOLE_DEPTH: _("{radius} out, {depth} deep to the shoulder of the point; depth as made"),
-    Property.NOTE: _("for the next one"),
+    Property.NOTE: _("for whoever opens it next"),
 }
 SKIP = {
     Property.FINISH_RADIUS: _("the same"),

@@ -82,7 +82,7 @@ BECAUSE = {  # reasons for and against a way, as clauses
     "tight_ring_alone": _("pulls on the tight ring alone"),
     "no_press": _("no press on the shelf"),
     "square_and_read": _("square, and the force is read"),
-    "less_force": _("less force where it holds hard"),
+    "less_force": _("less force for a tight bearing"),
     "magnesium": _("magnesium: oven or hot plate only, no flame"),
 }
 REASON = {

@@ -96,7 +96,7 @@ WHERE = {
     Property.BOLT_TORQUE_WANTED: _("manual; better on the card"),
     Property.BOLT_TORQUE_INSTEAD: _("checked against bolt and thread"),
     Property.REASON: _("the job sheet carries it"),
-    Property.SQUEEZED_OUT: _("through the case's mouth, before it skins; then on with the bolts"),
+    Property.SQUEEZED_OUT: _("through the case's mouth, before it starts to set; then on with the bolts"),
     Property.BOLT_TORQUE: _("round {round} of {rounds}; {size}"),
 }
 SIZE, SIZE_LONG = _("{thread}"), _("{thread}, {length} long")
@@ -162,7 +162,7 @@ CHECKS = {
 WARNINGS = {
     "coolant": _("Some solvent-based sealants soften in coolant: look at its sheet before it keeps water."),
     "meet": _("Anaerobic and silicone must not meet: neither grips over the other. End one before the other begins."),
-    "wipe": _("Thin, and none within 2 mm of an oil way: what squeezes inside is wiped off before it skins."),
+    "wipe": _("Thin, and none within 2 mm of an oil way: wipe off what squeezes inside before it starts to set."),
     "skinned": _("Skinned sealant inside comes off in strings and blocks oil ways: wash it out, or open the case again."),
     "petrol": _("Silicone swells in petrol: not for a joint that petrol wets."),
     "missing": _("Bolt {bolts} was missing when the case came: find one of its thread and length."),

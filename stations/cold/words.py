@@ -144,7 +144,7 @@ WHERE = {
     Property.SEATING_GAP: _("thinnest feeler that goes in; 0 for none"),
     Property.SEATING_DEPTH: _("minus where it stands out"),
     Property.CIRCLIP: _("turn it in its groove"),
-    Property.NOTE: _("for the next one who opens it"),
+    Property.NOTE: _("for whoever opens it next"),
 }
 SKIP = {
     Property.SEAT_SIZE: _("by its fit code"),

@@ -30,7 +30,7 @@ REASON = {
     "ready": _("Entries: {entries}; every station is signed or left out."),
 }
 NEXT = {
-    Code.NOT_FINISHED: _("Sign each, or leave it out of the run with a reason."),
+    Code.NOT_FINISHED: _("Sign each, or skip it in the run with a reason."),
     Code.ON_THE_TRAY: _("Find where it belongs first."),
     Code.CURING: _("Let it cure before it runs."),
     "ask": _("{question}"),

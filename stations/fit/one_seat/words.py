@@ -153,7 +153,7 @@ WHERE = {
     Property.SEATING_GAP: _("thinnest feeler that goes in; 0 for none"),
     Property.SEATING_GAP_COLD: _("the {outer} within {warm} of the shop"),
     Property.CIRCLIP: _("turn it in its groove"),
-    Property.NOTE: _("for the next one who opens it"),
+    Property.NOTE: _("for whoever opens it next"),
 }
 SKIP = {
     **shared.SKIP,

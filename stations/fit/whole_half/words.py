@@ -56,8 +56,8 @@ REASON: dict[str, Sentence] = {
     "too_hot": _("The case is at {here}; {what} allows {limit}."),
     Code.OPEN: _("Case at {here}, everything cold."),
     Code.CASE_IN: _("The cold parts have had their head start."),
-    "waits_case": _("The door opens in {door}; it waits for the case."),
-    "waits_part": _("The door opens in {door}; it waits for {part}."),
+    "waits_case": _("Open the oven in {door}: the case is not warm through yet."),
+    "waits_part": _("Open the oven in {door}: {part} is not ready yet."),
     "turn_it": _("Turn it in its groove all round."),
     "from": _("{from_side}."),
     "from_way": _("{from_side}, {way}."),
@@ -166,7 +166,7 @@ WHERE = {
     Property.HOT_TEMPERATURE: _("beside a bore, the thickest boss"),
     Property.WATER_DROP: _("beside a bore, the thickest boss"),
     Property.WAY_SETTLED: _("found and card say otherwise; a page or the drawing settles it, not what was found"),
-    Property.NOTE: _("for the next one"),
+    Property.NOTE: _("for whoever opens it next"),
 }
 NOBODY_SAYS = _("neither card nor strip-down says")
 CLOSED_BEFORE = _("its window closed before it was said")
@@ -185,8 +185,8 @@ OPTIONS: Options = {
         ("shield_in", _("shield to the inside")),
     ),
 }
-LATER_ROW = ("later", _("lay it by"), _("the next one first"))
-NOT_TRIED_ROW = ("later", _("not in"), _("it waits for a reheat"))
+LATER_ROW = ("later", _("set it aside"), _("the next one first"))
+NOT_TRIED_ROW = ("later", _("not in"), _("after a reheat"))
 AS_CARD, AS_FOUND = _("as the card says ({source})"), _("as it was found")
 LABEL = {**shared.LABEL, **assembly.LABEL, Property.WAY_SETTLED: _("which way round {part} goes")}
 LIMIT_FROM: dict[str, str] = {}
