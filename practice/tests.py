@@ -126,6 +126,11 @@ class Practice(TestCase):
         page = learner.client.post(f"/practice/{attempt.job.tag}/finish/", follow=True).content.decode()
         asked = learner.client.get(f"{learner.address}pulse/?rev=0&live=0")  # by a page that is still open, or is being left
         self.assertEqual((asked.status_code, asked["HX-Reswap"]), (286, "none"))
+        pulled = learner.client.post(f"/practice/{attempt.job.tag}/hands/", {"lever": "on"}, headers={"HX-Request": "true"})
+        self.assertEqual(pulled["HX-Redirect"], "/practice/")
+        self.assertContains(learner.client.get("/practice/"), "finished, perhaps on another device")
+        again = learner.client.post(f"/practice/{attempt.job.tag}/finish/", follow=True)
+        self.assertContains(again, "finished, perhaps on another device")
         self.assertIn("What it really was", page)
         self.assertIn("Move by move", page)
         attempt.refresh_from_db()

@@ -3,12 +3,15 @@
 from __future__ import annotations
 
 from collections import defaultdict
+from collections.abc import Callable
+from functools import wraps
 from typing import Any
 
 from django import forms
 from django.contrib import messages
 from django.http import Http404, HttpRequest, HttpResponse, JsonResponse
 from django.shortcuts import get_object_or_404, redirect, render
+from django.urls import reverse
 from django.utils.translation import gettext as _
 from django.utils.translation import gettext_lazy
 from django.views.decorators.http import require_GET, require_http_methods, require_POST
@@ -16,6 +19,7 @@ from django_htmx.http import HttpResponseClientRedirect
 
 from jobs import clock
 from jobs.acts import one_act
+from jobs.models import Job
 from practice import acts, drawing, files, telling, words
 from practice.exercises.all import EXERCISES
 from practice.exercises.base import SHARES
@@ -116,11 +120,33 @@ def _station(attempt: Attempt) -> str:
     return station_address(attempt.job.tag, kind.station, kind.seat) if attempt.job else ""
 
 
+class Over(Exception):
+    """The go was finished meanwhile: its engine is gone."""
+
+
+def while_it_lasts(view: Callable[..., HttpResponse]) -> Callable[..., HttpResponse]:
+    """For what a go's page sends: once the go is over, on another device perhaps, the page leads to the list and says so."""
+
+    @wraps(view)
+    def wrapped(request: HttpRequest, *args: Any, **kwargs: Any) -> HttpResponse:
+        try:
+            return view(request, *args, **kwargs)
+        except Over:
+            messages.info(request, _("That exercise was finished, perhaps on another device. How it went stands below."))
+            return _to(request, reverse("practice"))
+
+    return wrapped
+
+
 def _mine(request: HttpRequest, tag: str) -> Attempt:
+    number = job_number(tag)
+    if not Job.every.filter(number=number).exists():
+        raise Over
     attempts = Attempt.objects.select_related("job__card", "given", "person")
-    return get_object_or_404(attempts, job__number=job_number(tag), person=request.user.pk, ended_at=None)
+    return get_object_or_404(attempts, job__number=number, person=request.user.pk, ended_at=None)
 
 
+@while_it_lasts
 @require_http_methods(["GET", "POST"])
 @one_act
 def hands(request: HttpRequest, tag: str) -> HttpResponse:
@@ -137,7 +163,7 @@ def hands(request: HttpRequest, tag: str) -> HttpResponse:
             return _in_hands(request, attempt, tag, wrong)
         acts.do(attempt, lever, SHARES[share] if kind.hard else 1.0, _steps(request) if by_hand else form.values())
         if lever in kind.takes_s:
-            return _back(request, attempt)
+            return _to(request, _station(attempt))
         if not is_partial(request):
             return redirect(_station(attempt))
     return _in_hands(request, attempt, tag)
@@ -178,13 +204,13 @@ def _seen(attempt: Attempt, kind: Any) -> dict[str, Any]:
     return telling.in_hands(kind, kind.shows(part), kind.samples(acts.standing(attempt)))
 
 
-def _back(request: HttpRequest, attempt: Attempt) -> HttpResponse:
-    """To the whole station again, for what changes it."""
-    address = _station(attempt)
+def _to(request: HttpRequest, address: str) -> HttpResponse:
+    """To another page, or to the whole station again for what changes it."""
     there: HttpResponse = HttpResponseClientRedirect(address) if is_partial(request) else redirect(address)
     return there
 
 
+@while_it_lasts
 @require_POST
 @one_act
 def pace(request: HttpRequest, tag: str) -> HttpResponse:
@@ -201,6 +227,7 @@ def pace(request: HttpRequest, tag: str) -> HttpResponse:
     return redirect(_station(attempt))
 
 
+@while_it_lasts
 @require_http_methods(["GET", "POST"])
 @one_act
 def judge(request: HttpRequest, tag: str) -> HttpResponse:
@@ -216,6 +243,7 @@ def judge(request: HttpRequest, tag: str) -> HttpResponse:
     return render(request, "practice/judge.html", {"tag": tag, "calls": words.CALL.items()})
 
 
+@while_it_lasts
 @require_POST
 @one_act
 def finish(request: HttpRequest, tag: str) -> HttpResponse:
