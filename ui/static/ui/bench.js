@@ -38,6 +38,7 @@
     const panel = openPanel && document.getElementById(openPanel);
     if (!panel) return;
     if (panel.hidden) fill(panel);
+    else terms(panel);
     panel.hidden = false;
   };
 
@@ -80,6 +81,17 @@
     hidden()[0]?.scrollIntoView({ block: "start" });
     focusStrip();
   });
+
+  /* an answer leaves out the parts that this page has already, as the server made them; what changes here is no longer such a part */
+  document.addEventListener("htmx:configRequest", (event) => {
+    if (event.detail.target?.id !== "work") return;
+    event.detail.elt.closest("[data-part]")?.removeAttribute("data-part"); // where it was ticked or chosen, the server says how it stands
+    const parts = [...document.querySelectorAll("#work [data-part]")].map((part) => `${part.id}=${part.dataset.part}`);
+    event.detail.headers["X-Parts"] = parts.join(" ");
+  });
+  const changed = (event) => event.detail.target?.closest("[data-part]")?.removeAttribute("data-part");
+  document.addEventListener("htmx:beforeSwap", changed);
+  document.addEventListener("htmx:oobBeforeSwap", changed);
 
   document.addEventListener("htmx:afterSettle", () => {
     tellBelow();
