@@ -10,6 +10,7 @@ from hashlib import file_digest, sha256
 
 from django.core.files.base import ContentFile
 from django.core.files.uploadedfile import UploadedFile
+from django.db.models import Q, QuerySet
 from django.utils.translation import gettext as _
 from pi_heif import register_heif_opener
 from PIL import Image, ImageOps, UnidentifiedImageError
@@ -138,7 +139,7 @@ def named_by(photo: Photo) -> Entry | None:
     return next((each.entry for each in signed if photo.digest in each.content.get("photos", ())), None)
 
 
-def photos_of(stage: RunStation, seat: Seat | None) -> list[Photo]:
+def photos_of(stage: RunStation, seat: Seat | None) -> QuerySet[Photo]:
     """The pictures of a station; at one seat those of other parts are left out."""
-    taken = Photo.objects.filter(station=stage).select_related("subject").prefetch_related("pins")
-    return [each for each in taken if seat is None or each.subject is None or each.subject.part == seat.part]
+    taken = Photo.objects.filter(station=stage)
+    return taken.filter(Q(subject=None) | Q(subject__kind=seat.part.kind, subject__uid=seat.part.uid)) if seat else taken

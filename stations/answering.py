@@ -8,6 +8,7 @@ from typing import Any
 from django.contrib import messages
 from django.http import Http404, HttpRequest, HttpResponse, JsonResponse
 from django.shortcuts import get_object_or_404, redirect, render
+from django.utils.safestring import SafeString
 from django.utils.translation import gettext_lazy
 from django_htmx.http import HttpResponseClientRedirect, trigger_client_event
 
@@ -15,7 +16,7 @@ from engines.models import Seat
 from engines.plausible import AGAIN
 from engines.stamps import whole
 from jobs import clock
-from jobs.models import Reading
+from jobs.models import Photo, Reading
 from jobs.photos import photos_of
 from shop.models import Gauge
 from shop.shelves import shelves
@@ -110,7 +111,7 @@ def page_data(work: BoundStation, ask: str | None = None, error: BadInput | None
         "offers_whole": offers_whole(work),
         "slider": work.slider(),
         "timers": [timer for timer in work.job.timers.all() if not timer.ended_at and not timer.long_over(now)],
-        "pictures": [(photo, pinned(photo)) for photo in photos_of(work.stage, work.seat)] if getattr(work.stage, "pictured", True) else [],
+        "photographed": _photographed(work),
         "commands": COMMANDS,
         "example": _example(work),
         "glossary": GLOSSARY,
@@ -122,6 +123,19 @@ def page_data(work: BoundStation, ask: str | None = None, error: BadInput | None
         "earlier": work.entry.supersedes if work.entry else None,
         "along": taken_along(work, asked),
     }
+
+
+def pictures_of(work: BoundStation) -> list[tuple[Photo, SafeString]]:
+    """The photos taken here, each with its pins on it."""
+    return [(photo, pinned(photo)) for photo in photos_of(work.stage, work.seat).prefetch_related("pins")]
+
+
+def _photographed(work: BoundStation) -> int:
+    """How many photos were taken here."""
+    at_station: int | None = getattr(work.stage, "photographed", None)  # counted with the run, where the page asked for it
+    if at_station is None or (at_station and work.seat):
+        return photos_of(work.stage, work.seat).count()
+    return at_station
 
 
 def _alike(work: BoundStation, ask: Question | None) -> Row | None:
@@ -247,6 +261,8 @@ class Answer:
         panel = request.headers.get("X-Panel", "")  # what is open over the drawing is filled; else it is fetched when it is opened
         data = page_data(self.work, self.ask, self.error, self.typed)
         data["notes"] = [*([self.note] if self.note else []), *data["notes"]]
+        if panel == "pictures":
+            data["pictures"] = pictures_of(self.work)
         response = render(request, template, {**data, "panel": panel, "partial": partial})
         response["X-Kept"] = "no" if self.error else "yes"  # tells the page whether to let go of what was typed
         if self.event:

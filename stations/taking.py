@@ -5,17 +5,17 @@ from __future__ import annotations
 from datetime import datetime
 from typing import Any
 
-from django.db.models import Exists, OuterRef, Prefetch
+from django.db.models import Count, Prefetch
 
 from engines.stamps import whole
 from jobs import clock, log
-from jobs.models import Job, Photo, Reading, RunStation, Timer
+from jobs.models import Job, Reading, RunStation, Timer
 from shop.models import Gauge
 from shopmath.quantity import CANONICAL, Quantity, decimals
 from stations.base import BoundStation, Question, bind, plausible
 
 TIMERS = Timer.objects.select_related("entry__station")  # what each counts, its station says
-STAGES = RunStation.objects.annotate(pictured=Exists(Photo.objects.filter(station=OuterRef("pk"))))
+STAGES = RunStation.objects.annotate(photographed=Count("photos"))
 JOB_ALONE = Job.every.prefetch_related(Prefetch("run", STAGES), Prefetch("timers", TIMERS))
 JOB = JOB_ALONE.select_related("card")  # its card with all that is on it: `whole`
 

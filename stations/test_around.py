@@ -224,6 +224,8 @@ class Pictures(Around):
         self.assertEqual([photo.station.key for photo in Photo.objects.all()], ["split", "split"])
         self.assertContains(self.client.get("/jobs/0412/split/"), "Photos 2")
         self.assertNotContains(self.client.get("/jobs/0412/strip/"), "Photos 2")
+        self.assertContains(self.client.get("/jobs/0412/split/photographed/"), "<figure", count=2)
+        self.assertContains(self.client.get("/jobs/0412/strip/photographed/"), "None of this station yet")
 
     def test_place_and_camera_are_gone_and_it_stands_upright(self):
         exif = Image.Exif()

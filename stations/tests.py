@@ -177,7 +177,7 @@ class TheDemo(TestCase):
             with self.subTest(page), CaptureQueriesContext(connection) as asked:
                 answer = self.client.get(page)
                 self.assertIn(answer.status_code, (200, 302))
-                self.assertLessEqual(len(asked), 13, [query["sql"][:30] for query in asked])
+                self.assertLessEqual(len(asked), 12, [query["sql"][:30] for query in asked])
 
     def test_its_signed_heat_teaches_the_next_plan(self):
         hands = Hands(Job.objects.get(number=412))

@@ -6,7 +6,7 @@ from stations.book_in import views as book_in
 
 _ON_A_STATION = {
     **{word: getattr(doing, word) for word in ("keep", "act", "undo", "choose", "tick", "supersede", "go_on")},
-    **{word: getattr(views, word) for word in ("pulse", "picture", "readings")},
+    **{word: getattr(views, word) for word in ("pulse", "picture", "readings", "photographed")},
 }
 
 urlpatterns = [

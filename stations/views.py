@@ -10,7 +10,7 @@ from django.views.decorators.http import require_GET
 
 from engines.models import Seat
 from jobs.models import Job
-from stations.answering import WHOLE, Answer, find_work, log_of, offers_whole, page_data
+from stations.answering import WHOLE, Answer, find_work, log_of, offers_whole, page_data, pictures_of
 from stations.base import BoundStation
 from stations.registry import BOOK_IN, at_station
 from ui.addresses import job_number
@@ -91,6 +91,13 @@ def readings(request: HttpRequest, tag: str, key: str, seat: int | None = None) 
     """All readings, for the panel that has just been opened."""
     work = find_work(request, tag, key, seat)
     return render(request, "stations/parts/sheet_rows.html", {"work": work, **log_of(work, work.ask_for(None))})
+
+
+@require_GET
+def photographed(request: HttpRequest, tag: str, key: str, seat: int | None = None) -> HttpResponse:
+    """The photos taken here, for the panel that has just been opened."""
+    work = find_work(request, tag, key, seat)
+    return render(request, "stations/parts/pictures_rows.html", {"work": work, "pictures": pictures_of(work)})
 
 
 @require_GET
