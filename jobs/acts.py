@@ -20,6 +20,7 @@ from django.core.exceptions import PermissionDenied
 from django.db import transaction
 from django.http import HttpRequest, HttpResponse, HttpResponseRedirect
 
+from jobs.asked import Asked
 from jobs.guard import Closed
 from jobs.models import Act, Job
 from shop.models import Person
@@ -68,11 +69,15 @@ def digest_of(request: HttpRequest) -> str:
     return said.hexdigest()
 
 
+_sent_under = Asked(lambda key: Act.objects.filter(sent_key=key).order_by("pk"), 1)
+_revision = Asked(lambda job: Job.every.filter(pk=job).values_list("revision"), 1)
+
+
 @contextmanager
 def once(person: Person, key: str, digest: str, address: str, job: Job | None = None) -> Iterator[Doing]:
     """The transaction of one act: written down when it was done, taken back whole when it was refused."""
     with _TURN, transaction.atomic():
-        known = list(Act.objects.filter(sent_key=key).order_by("pk"))
+        known = _sent_under.models(key)
         last = next((each for each in reversed(known) if (each.address, each.person_id) == (address[:200], person.pk)), None)
         same = last if last and last.digest == digest else None
         doing = Doing(key, same, last if last and not same else None, job)
@@ -82,7 +87,7 @@ def once(person: Person, key: str, digest: str, address: str, job: Job | None = 
         if doing.refused:
             transaction.set_rollback(True)
         elif not same:
-            revision = Job.every.filter(pk=doing.job.pk).values_list("revision", flat=True).first() if doing.job else None
+            revision = next((found for (found,) in _revision.rows(doing.job.pk)), None) if doing.job else None
             Act.objects.create(
                 key=doing.key,
                 sent_key=key,

@@ -10,13 +10,13 @@ from typing import Any, TypeVar
 from django.db.models import F, Q, QuerySet
 
 from engines.known import figures_of, limits_of
-from engines.models import Subject
+from engines.models import Seat, Subject
 from engines.parts import Part, counted_name
 from engines.properties import Property
 from engines.slots import At, Slot
 from jobs.asked import Asked
 from jobs.facts import Done, Fact, Facts, GaugeSeen, Origin, Own, Taken, Where
-from jobs.models import DerivedFact, Entry, Job, Move, Reading
+from jobs.models import DerivedFact, Entry, Job, Move, Reading, RunStation
 from jobs.models.log import Placed
 from shop.models import Gauge, Person, Shop
 from shop.shelves import shelves
@@ -70,9 +70,23 @@ NAMES = ("username", "first_name", "last_name", "from_file")  # of a person, in 
 _BY = {f"by_{name}": F(f"by__{name}") for name in NAMES}
 
 
+_current = Asked(lambda station: Entry.objects.filter(station=station, seat=None, superseded_by=None).order_by("-pk")[:1], 1)
+_current_at = Asked(lambda station, seat: Entry.objects.filter(station=station, seat=seat, superseded_by=None).order_by("-pk")[:1], 2)
+
+
+def current_entry(station: RunStation, seat: Seat | None) -> Entry | None:
+    """The entry that counts: the one that no later one supersedes, whatever any clock says."""
+    found = _current_at.models(station.pk, seat.pk) if seat else _current.models(station.pk)
+    return found[0] if found else None
+
+
+_of_entry = Asked(lambda entry: Reading.objects.filter(entry=entry).select_related("subject").annotate(**_BY), 1)
+_moves = Asked(lambda entry: Move.objects.filter(entry=entry).select_related("subject"), 1)
+
+
 def readings_of(entry: Entry, shop: Shop) -> list[Reading]:
     """Readings of an entry, the oldest first. A person or a gauge that took many of them is one object, not one for each."""
-    found = list(entry.readings.select_related("subject").annotate(**_BY))
+    found = _of_entry.models(entry.pk)
     gauges = {each.pk: each for each in shelves(shop).gauges}
     gone = {each.gauge_id for each in found if each.gauge_id} - gauges.keys()
     gauges |= Gauge.objects.in_bulk(gone) if gone else {}
@@ -80,16 +94,17 @@ def readings_of(entry: Entry, shop: Shop) -> list[Reading]:
     for each in found:
         if each.by_id not in people:
             people[each.by_id] = Person.from_db(None, ("id", *NAMES), (each.by_id, *(getattr(each, name) for name in _BY)))
-        each.by, each.gauge = people[each.by_id], gauges[each.gauge_id] if each.gauge_id else None
+        each.entry, each.by, each.gauge = entry, people[each.by_id], gauges[each.gauge_id] if each.gauge_id else None
     return found
 
 
-def own_of(entry: Entry | None, readings: list[Reading], moves: tuple[Done, ...] | None = None) -> Own:
-    """What an entry holds itself, of readings that were fetched with it; its moves are asked for unless they are known."""
+def own_of(entry: Entry | None, readings: list[Reading], before: Own | None = None) -> Own:
+    """What an entry holds itself, of readings that were fetched with it; `before` is what it held when it had one reading less."""
     if entry is None:
         return Own()
-    taken = (taken_of(reading) for reading in readings if not reading.withdrawn_at)
-    moves = tuple(map(_done, entry.moves.select_related("subject"))) if moves is None else moves
+    known = {each.number: each for each in before.taken} if before else {}
+    taken = (known.get(reading.pk) or taken_of(reading) for reading in readings if not reading.withdrawn_at)
+    moves = before.moves if before else tuple(map(_done, _moves.models(entry.pk)))
     return Own(
         taken=tuple(each for each in taken if each),
         moves=moves,
@@ -205,10 +220,15 @@ def _called(*names: str) -> str:
     return Person(**dict(zip(NAMES, names, strict=True))).called
 
 
+_subject = Asked(lambda card, kind, uid: Subject.objects.filter(card=card, kind=kind, uid=uid), 3)
+
+
 def subject_of(card_id: int, part: Part) -> Subject:
     """The row of a part, made with the first reading there."""
-    found, _ = Subject.objects.get_or_create(card_id=card_id, kind=part.kind, uid=part.uid, defaults={"name": part.name[:80]})
-    return found
+    if found := _subject.models(card_id, part.kind, part.uid):
+        return found[0]
+    made, _ = Subject.objects.get_or_create(card_id=card_id, kind=part.kind, uid=part.uid, defaults={"name": part.name[:80]})
+    return made
 
 
 def columns(card_id: int, slot: Slot) -> dict[str, object]:

@@ -14,6 +14,7 @@ from django.db.models import Q
 from engines.models import Seat
 from engines.slots import Slot
 from jobs import chain, clock
+from jobs.asked import Asked
 from jobs.facts import Finding
 from jobs.gather import columns, subject_of
 from jobs.guard import Closed, changeable
@@ -60,15 +61,13 @@ def record_late(entry: Entry, record: Frozen) -> None:
     Record.objects.get_or_create(entry=entry, defaults={"content": record.content, "drawing": record.drawing, "late": True})
 
 
-def current_entry(station: RunStation, seat: Seat | None) -> Entry | None:
-    """The entry that counts: the one that no later one supersedes, whatever any clock says."""
-    entries = Entry.objects.filter(station=station, seat=seat, superseded_by=None)
-    return entries.order_by("-pk").first()
+_stands = Asked(lambda entry: Entry.objects.filter(pk=entry).values_list("signed_at", "job__gone_at"), 1)
+_under_key = Asked(lambda key: Reading.objects.filter(client_key=key).values_list("pk", "entry_id", "ask", "attempt", "text"), 1)
 
 
 def _refuse_signed(entry: Entry) -> None:
     """Whether it may still be written into is asked of the database; an entry that a page has read may be old."""
-    signed_at, gone_at = Entry.objects.filter(pk=entry.pk).values_list("signed_at", "job__gone_at").get()
+    ((signed_at, gone_at),) = _stands.rows(entry.pk)
     if signed_at:
         raise Signed
     if gone_at:
@@ -97,7 +96,7 @@ def keep_reading(
 ) -> Reading:
     """Keep a reading. The same one under the same key is kept once; another one under a known key gets a key of its own."""
     with transaction.atomic():
-        known = Reading.objects.filter(client_key=client_key).values_list("pk", "entry_id", "ask", "attempt", "text").first()
+        known = next(iter(_under_key.rows(client_key)), None)
         if known and known[1:] == (entry.pk, ask, attempt, quantity.text):
             return Reading.objects.get(pk=known[0])
         client_key = f"{client_key[:40]}.{uuid.uuid4().hex[:12]}" if known else client_key

@@ -14,6 +14,7 @@ from django.utils import timezone
 
 from engines.models import EngineCard, Mark, Spec
 from jobs import log
+from jobs.gather import current_entry
 from jobs.models import Act, Entry, Job, Photo, Pin, Reading, RunStation, TrayPlace
 from shopmath.quantity import parse
 from tests.shed import Hands, job, person, press, shown_on
@@ -186,7 +187,7 @@ class TheClock(TestCase):
             self.keep("One leans.")
             self.assertContains(self.client.get("/jobs/0412/seals/"), "Set it right")
             press(self.client, "/jobs/0412/seals/", "sign")
-            current = log.current_entry(self.stage, None)
+            current = current_entry(self.stage, None)
             self.assertEqual((current.reason, current.supersedes.reason), ("One leans.", "Both in."))
             self.client.post("/jobs/0412/seals/supersede/", {"reason": "again"})
         with time_machine.travel(now):

@@ -8,8 +8,8 @@ from django.db import connection
 from django.test import TestCase, TransactionTestCase
 from django.test.utils import CaptureQueriesContext
 
-from jobs.asked import Asked
-from jobs.models import Reading
+from jobs.asked import Asked, hold
+from jobs.models import Job, Reading
 from tests.shed import job, person
 
 READ = ("pk", "text", "taken_at", "extra__heard", "entry__signed_at", "by__username", "withdrawn_at")
@@ -46,6 +46,27 @@ class Worded(Kept, TestCase):
         with CaptureQueriesContext(connection) as asked:
             rows = list(self.asked.rows(made.pk, entry + 1000))
         self.assertEqual((len(asked), rows), (1, list(told(made.pk, entry + 1000))))
+
+    def test_rows_come_as_models_with_what_was_joined(self):
+        made = self.jobs[1]
+        by_word = Asked(lambda entry, text: Reading.objects.filter(entry=entry, text=text).select_related("entry__station", "by"), 2)
+        entry = made.entries.get()
+        with CaptureQueriesContext(connection) as asked:
+            (found,) = by_word.models(entry.pk, "94.5")
+            said = (found.entry.station.key, found.by.username, found.extra.get("heard"))
+        self.assertEqual((len(asked), found, said), (1, entry.readings.get(text="94.5"), ("true", "una", True)))
+        self.assertEqual(by_word.models(entry.pk, "17"), [])
+        found.text = "95"
+        self.assertEqual(by_word.models(entry.pk, "94.5")[0].text, "94.5")  # read anew each time
+
+    def test_held_rows_know_theirs_and_are_not_taken_for_all_there_are(self):
+        first, second = (Job.objects.get(pk=made.pk) for made in self.jobs)
+        hold(first, "run", list(first.run.filter(key="true")))
+        with CaptureQueriesContext(connection) as asked:
+            self.assertEqual([(stage.key, stage.job is first) for stage in first.run.all()], [("true", True)])
+        self.assertEqual(len(asked), 0)
+        self.assertEqual({stage.job_id for stage in first.run.exclude(key="true")}, {first.pk})
+        self.assertGreater(second.run.count(), 1)
 
 
 class Threads(Kept, TransactionTestCase):

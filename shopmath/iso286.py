@@ -8,6 +8,7 @@ from __future__ import annotations
 
 import re
 from dataclasses import dataclass
+from functools import lru_cache
 
 from shopmath.checks import BadInput, finite, gettext_noop, not_negative, numbers, ordered, positive
 from shopmath.tables import number, rows
@@ -47,12 +48,13 @@ class Fit:
         numbers(self)
 
 
-def _row_for(table: str, nominal_mm: float, **match: str) -> list[dict[str, str]]:
-    return [
+@lru_cache(maxsize=512)
+def _row_for(table: str, nominal_mm: float, **match: str) -> tuple[dict[str, str], ...]:
+    return tuple(
         row
         for row in rows(table)
         if float(row["over_mm"]) < nominal_mm <= float(row["upto_incl_mm"]) and all(row[key] == value for key, value in match.items())
-    ]
+    )
 
 
 def tolerance_um(grade: int, nominal_mm: float) -> float:

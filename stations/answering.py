@@ -7,14 +7,13 @@ from typing import Any
 
 from django.contrib import messages
 from django.http import Http404, HttpRequest, HttpResponse, JsonResponse
-from django.shortcuts import get_object_or_404, redirect, render
+from django.shortcuts import redirect, render
 from django.utils.safestring import SafeString
 from django.utils.translation import gettext_lazy
 from django_htmx.http import HttpResponseClientRedirect, trigger_client_event
 
 from engines.models import Seat
 from engines.plausible import AGAIN
-from engines.stamps import whole
 from jobs import clock
 from jobs.models import Photo, Reading
 from jobs.photos import photos_of
@@ -29,7 +28,7 @@ from stations.photo_pages import pinned
 from stations.registry import BY_KEY
 from stations.seen import SAID_FOR
 from stations.several import as_before, left_out_together, places_left
-from stations.taking import JOB
+from stations.taking import job_of
 from stations.veil import is_veiled
 from ui.addresses import job_number, station_address
 from ui.glossary import GLOSSARY
@@ -46,10 +45,9 @@ def find_work(request: HttpRequest, tag: str, key: str, seat: int | None = None,
     """The work an address names, or 404 in words. `landing` is a visit without a seat, which is then shown the one in hand."""
     if key not in BY_KEY:
         raise Http404
-    job = get_object_or_404(JOB, number=job_number(tag))
-    if job.practice and job.booked_in_by_id != request.user.pk:
+    job = job_of(job_number(tag))
+    if job is None or (job.practice and job.booked_in_by_id != request.user.pk):
         raise Http404
-    job.card = whole(job.card)
     stage = next((each for each in job.run.all() if each.key == key), None)
     found = next((each for each in job.card.seats.all() if each.pk == seat), None)
     seatless = BY_KEY[key].by_seat and found is None and not BY_KEY[key].goes_whole

@@ -2,7 +2,9 @@
 
 from __future__ import annotations
 
+from collections import defaultdict
 from datetime import datetime
+from functools import cached_property
 from typing import Any
 
 from jobs.models import Entry, Reading, Timer
@@ -39,11 +41,16 @@ class Kept:
 
     def live(self, key: str, every_attempt: bool = False) -> list[Reading]:
         """Readings of an ask that still stand, oldest first."""
-        return [
-            reading
-            for reading in self.readings
-            if reading.ask == key and not reading.withdrawn_at and (every_attempt or reading.attempt == self.attempt)
-        ]
+        standing = (reading for reading in self._of_asks[key] if not reading.withdrawn_at)
+        return [reading for reading in standing if every_attempt or reading.attempt == self.attempt]
+
+    @cached_property
+    def _of_asks(self) -> dict[str, list[Reading]]:
+        """Readings by what they answer, also those withdrawn since."""
+        found: dict[str, list[Reading]] = defaultdict(list)
+        for reading in self.readings:
+            found[reading.ask].append(reading)
+        return found
 
     def last(self, key: str) -> Reading | None:
         return next(iter(reversed(self.live(key))), None)

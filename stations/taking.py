@@ -5,19 +5,34 @@ from __future__ import annotations
 from datetime import datetime
 from typing import Any
 
-from django.db.models import Count, Prefetch
+from django.db.models import Count
 
+from engines.models import EngineCard
 from engines.stamps import whole
 from jobs import clock, log
+from jobs.asked import Asked, hold
 from jobs.models import Job, Reading, RunStation, Timer
 from shop.models import Gauge
 from shopmath.quantity import CANONICAL, Quantity, decimals
 from stations.base import BoundStation, Question, bind, plausible
 
-TIMERS = Timer.objects.select_related("entry__station")  # what each counts, its station says
-STAGES = RunStation.objects.annotate(photographed=Count("photos"))
-JOB_ALONE = Job.every.prefetch_related(Prefetch("run", STAGES), Prefetch("timers", TIMERS))
-JOB = JOB_ALONE.select_related("card")  # its card with all that is on it: `whole`
+_numbered = Asked(lambda number: Job.every.filter(number=number).select_related("card"), 1)
+_job = Asked(lambda pk: Job.every.filter(pk=pk).select_related("card"), 1)
+_stages = Asked(lambda job: RunStation.objects.filter(job=job).annotate(photographed=Count("photos")).order_by("order"), 1)
+_timers = Asked(lambda job: Timer.objects.filter(job=job).select_related("entry__station"), 1)  # what each counts, its station says
+
+
+def job_of(number: int) -> Job | None:
+    """The job of a number with its run, its timers and its whole card; None where there is none."""
+    found = _numbered.models(number)
+    return _with_its_run(found[0], whole(found[0].card)) if found else None
+
+
+def _with_its_run(job: Job, card: EngineCard) -> Job:
+    job.card = card
+    hold(job, "run", _stages.models(job.pk))
+    hold(job, "timers", _timers.models(job.pk))
+    return job
 
 
 def again(work: BoundStation, *, only_here: bool = False) -> BoundStation:
@@ -25,8 +40,8 @@ def again(work: BoundStation, *, only_here: bool = False) -> BoundStation:
 
     The transaction of an act holds the database for itself: what it has read before stands.
     """
-    job = (JOB_ALONE if only_here else JOB).get(pk=work.job.pk)
-    job.card = work.job.card if only_here else whole(job.card)
+    (found,) = _job.models(work.job.pk)
+    job = _with_its_run(found, work.job.card if only_here else whole(found.card))
     stage = next(each for each in job.run.all() if each.pk == work.stage.pk)
     fresh: BoundStation = bind(work.station, job, stage, work.seat, work.person, clock.now(job))
     fresh.papers, fresh.seen = work.papers, work.seen

@@ -6,6 +6,7 @@ from datetime import datetime
 
 from engines.models import Seat
 from jobs import log
+from jobs.gather import current_entry
 from jobs.models import Entry, Job, Record, RunStation
 from shop.models import Person, Shop
 from stations.base.recording import frozen
@@ -19,7 +20,7 @@ def bind(
     station: Station, job: Job, stage: RunStation, seat: Seat | None, person: Person, now: datetime, entry: Entry | None = None
 ) -> BoundStation:
     """The work on a seat as it stands: a signed entry as it was recorded, else the one that is open, else none yet."""
-    entry = entry or log.current_entry(stage, seat)
+    entry = entry or current_entry(stage, seat)
     if entry and entry.is_signed and _record_of(entry):
         return Signed(station, job, stage, seat, entry, person, now, Shop.current())
     return computed(station, job, stage, seat, person, now, entry)

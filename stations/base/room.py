@@ -17,9 +17,10 @@ from django.utils.translation import gettext as _
 from engines.about import ABOUT, WORDS
 from engines.properties import Property
 from engines.slots import Slot
+from engines.stamps import whole
 from jobs import log
-from jobs.facts import Done, Fact, Finding, Origin, Own
-from jobs.gather import own_of, slot_of, taken_of
+from jobs.facts import Fact, Finding, Origin, Own
+from jobs.gather import current_entry, own_of, slot_of, taken_of
 from jobs.models import Job, Reading
 from shop.models import Equipment, Gauge
 from shop.shelves import shelves, with_lent
@@ -50,7 +51,7 @@ GAUGELESS = {"length": 0.001, "temperature": 1.0, "torque": 1.0, "angle": 1.0, "
 class Room(BoundStation):
     """A bound station."""
 
-    moves: tuple[Done, ...] | None = None  # that its entry is known to hold; None asks
+    before: Own | None = None  # what its entry held when it had one reading less
 
     def __post_init__(self) -> None:
         super().__post_init__()
@@ -61,13 +62,14 @@ class Room(BoundStation):
     def anew(self, readings: Sequence[Reading] = ()) -> BoundStation:
         again = super().anew(readings)
         if readings and isinstance(again, Room):
-            again.moves = self.own.moves  # one more reading moves nothing
+            again.before = self.own
         return again
 
     def afresh(self) -> Room:
         """The same work after something was written, at the same moment."""
         job = Job.every.select_related("card").get(pk=self.job.pk)
-        entry = log.current_entry(self.stage, self.seat)
+        job.card = whole(job.card)
+        entry = current_entry(self.stage, self.seat)
         return type(self)(self.station, job, self.stage, self.seat, entry, self.person, self.now, self.shop)
 
     # what it knows
@@ -84,7 +86,7 @@ class Room(BoundStation):
     @cached_property
     def own(self) -> Own:
         """What this entry holds itself."""
-        return own_of(self.entry, self.readings, self.moves)
+        return own_of(self.entry, self.readings, self.before)
 
     @cached_property
     def given(self) -> Given:
@@ -138,7 +140,7 @@ class Room(BoundStation):
 
     def live(self, key: str, every_attempt: bool = False) -> list[Reading]:
         """Readings that stand. What is read anew in every round belongs to its round, everything else is asked once."""
-        found = [reading for reading in self.readings if reading.ask == key and not reading.withdrawn_at]
+        found = super().live(key, every_attempt=True)
         if every_attempt or not found or Property(found[0].property or Property.NOTE) not in self.definition.each_round:
             return found
         return [reading for reading in found if reading.attempt == self.attempt]
