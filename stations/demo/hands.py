@@ -12,13 +12,11 @@ from engines.parts import ENGINE
 from engines.properties import Property
 from engines.slots import Slot
 from jobs import log
-from jobs.models import Job, RunStation
+from jobs.models import Job, Reading, RunStation
 from shop.models import Person
 from stations.base import BoundStation, bind
 from stations.registry import BY_KEY
-
-CARD = ("seats", "specs", "marks", "seals")
-STAGE = RunStation.objects.select_related("job__card").prefetch_related(*(f"job__card__{each}" for each in CARD))
+from stations.taking import job_of, with_reading
 
 
 class Hands:
@@ -53,15 +51,16 @@ class Hands:
 
     def answer(self, job: Job, key: str, seat: Seat | None, at: datetime, *answers: tuple[str, str]) -> BoundStation:
         """Open the station and answer its asks one after another, a bare dash leaving one out."""
-        stage = job.run.get(key=key)
-        entry = log.open_entry(stage, seat, self.hand)
-        stage = STAGE.get(pk=stage.pk)  # the card does not change between two answers: read once for all of them
+        log.open_entry(job.run.get(key=key), seat, self.hand)
+        work = self.at(job, key, seat, at)
         for ask, text in answers:
-            work = bind(BY_KEY[key], stage.job, stage, seat, self.hand, at)
             if text == "-":
-                log.choose(entry, skipped=[*work.skipped(), ask])
+                assert work.entry is not None
+                log.choose(work.entry, skipped=[*work.skipped(), ask])
+                work = self.at(job, key, seat, at)
             else:
-                self.read(work, ask, text)
+                reading = self.read(work, ask, text)
+                work = self.at(job, key, seat, at) if work.follows_up else with_reading(work, reading)
         work = self.at(job, key, seat, at)
         work.settle()
         return work
@@ -83,13 +82,15 @@ class Hands:
         return work
 
     def at(self, job: Job, key: str, seat: Seat | None, when: datetime) -> BoundStation:
-        stage = STAGE.get(job=job, key=key)
-        work: BoundStation = bind(BY_KEY[key], stage.job, stage, seat, self.hand, when)
+        found = job_of(job.number)
+        assert found is not None
+        stage = next(each for each in found.run.all() if each.key == key)
+        work: BoundStation = bind(BY_KEY[key], found, stage, seat, self.hand, when)
         return work
 
-    def read(self, work: BoundStation, ask_key: str, text: str) -> None:
+    def read(self, work: BoundStation, ask_key: str, text: str) -> Reading:
         """Keep a reading as the strip would, at the work's own time."""
-        ask = next(each for each in work.asks() if each.key == ask_key)
+        ask = next(each for each in work.wanted if each.key == ask_key)
         quantity = work.read(ask, text)
         gauge, extra = work.extra_for(ask, quantity, {})
         assert work.entry is not None
@@ -107,3 +108,4 @@ class Hands:
         )
         if work.follows_up:
             bind(work.station, work.job, work.stage, work.seat, self.hand, work.now).after_keep(reading)
+        return reading
