@@ -6,10 +6,12 @@ import logging
 from collections.abc import Callable
 
 from django.contrib.auth.views import redirect_to_login
-from django.http import HttpRequest, HttpResponse
+from django.http import Http404, HttpRequest, HttpResponse
 from django.shortcuts import redirect, render
 from django.utils import timezone, translation
 from django.utils.cache import patch_vary_headers
+from django.utils.html import format_html
+from django.utils.translation import gettext_lazy
 
 from shop.models import Shop
 from ui.partial import is_partial
@@ -22,6 +24,7 @@ OPEN_NAMES = {
 }
 OWN_PASSWORD = {"password", "sign-out"}
 POLICY = "accelerometer=(), camera=(), display-capture=(), geolocation=(), gyroscope=(), microphone=(), payment=(), usb=()"
+GONE = gettext_lazy("Not kept: this is not here any more. It was finished or taken away meanwhile, perhaps on another device.")
 LOG = logging.getLogger(__name__)
 
 
@@ -81,7 +84,9 @@ class SignedInMiddleware:
         return redirect_to_login(request.get_full_path())
 
     def process_exception(self, request: HttpRequest, exception: Exception) -> HttpResponse | None:
-        """A full disk, a folder that cannot be written to, a damaged database: named, with what to do."""
+        """A full disk, a folder that cannot be written to, a damaged database: named, with what to do; and what is not here any more."""
+        if isinstance(exception, Http404) and request.method == "POST" and _partial(request):
+            return _beside_field(HttpResponse(format_html('<p role="alert">{}</p>', GONE), status=404))
         found = trouble(exception)
         if found is None:
             return None
