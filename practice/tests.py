@@ -2,19 +2,22 @@
 
 from __future__ import annotations
 
+from datetime import timedelta
+
 from django.db import DatabaseError, connection, transaction
 from django.test import TestCase
 from django.utils import timezone
 
 from engines.copies import reusable
 from engines.models import EngineCard
-from jobs.models import Entry, Job, Reading, RunStation
+from jobs.models import Entry, Job, Reading, RunStation, Timer
 from jobs.search import with_word
 from practice import acts
 from practice.exercises.all import EXERCISES
 from practice.exercises.base import Pull
 from practice.exercises.true_crank import fault_of
 from practice.models import Attempt
+from shop.models import Gauge
 from simulators.crank import ENDS, Fault
 from stations.base import bind
 from stations.registry import BY_KEY
@@ -77,8 +80,15 @@ class Practice(TestCase):
         self.assertEqual(list(Job.objects.values_list("number", flat=True)), [412])
         self.assertEqual(Job.next_number(), 413)
         self.assertNotIn("Practice crank", [card.name for card in reusable()])
-        client = Learner(attempt).client
-        for page in ("/", "/find/?q=practice", "/cards/", "/missing/"):
+        learner = Learner(attempt)
+        learner.keep("support-place.left", "92")
+        soon = timezone.now() + timedelta(minutes=20)
+        running = {"key": "heat", "label": "case comes out", "tone": "heat", "due_at": soon, "by": attempt.person}
+        Timer.objects.create(job=attempt.job, entry=Entry.objects.get(job=attempt.job), **running)
+        client = learner.client
+        gauge = Gauge.objects.create(name="Old dial", kind="dial", resolution=0.01)
+        Reading.objects.filter(entry__job=attempt.job).update(gauge=gauge)
+        for page in ("/", "/find/?q=practice", "/cards/", "/missing/", f"/gauges/{gauge.pk}/rests/"):
             self.assertNotIn(attempt.job.tag, client.get(page).content.decode())
         for page in ("log", "run", "card", "sheet", "pictures", "tray"):
             self.assertEqual(client.get(f"/jobs/{attempt.job.tag}/{page}/").status_code, 404, page)

@@ -6,7 +6,6 @@ from collections.abc import Mapping
 from dataclasses import dataclass, field
 from datetime import datetime, timedelta
 
-from django.db.models import Prefetch
 from django.http import HttpRequest, HttpResponse
 from django.shortcuts import render
 from django.utils import timezone
@@ -14,6 +13,7 @@ from django.utils.safestring import SafeString
 from django.utils.translation import gettext as _
 from django.views.decorators.http import require_GET
 
+from jobs.asked import Asked
 from jobs.models import Entry, Job, RunStation, Timer
 from shop.models import Shop
 from stations.base.named import words_of
@@ -151,10 +151,17 @@ def _clock(timers: list[Timer], now: datetime) -> SafeString | None:
     return sheet.render()
 
 
+HERE = {"job__gone_at": None, "job__practice": False}
+_opened = Asked(lambda: Entry.objects.filter(signed_at=None, **HERE).select_related("opened_by").only("job_id", "opened_by"), 0)
+_timers = Asked(lambda: Timer.objects.filter(ended_at=None, **HERE).select_related("job", "entry__station"), 0)
+_jobs = Asked(lambda: Job.objects.filter(gone_at=None).select_related("card"), 0)
+_stages = Asked(lambda: RunStation.objects.filter(**HERE).order_by("order"), 0)
+
+
 def _open_by() -> dict[int, dict[int, str]]:
     """Who began what is open on each job: number and name."""
     found: dict[int, dict[int, str]] = {}
-    for entry in Entry.objects.filter(signed_at=None, job__gone_at=None).select_related("opened_by").only("job_id", "opened_by"):
+    for entry in _opened.models():
         found.setdefault(entry.job_id, {})[entry.opened_by_id] = entry.opened_by.called
     return found
 
@@ -163,21 +170,21 @@ def _open_by() -> dict[int, dict[int, str]]:
 def bench(request: HttpRequest) -> HttpResponse:
     """All engines that are here."""
     now = timezone.now()
-    timers = list(Timer.objects.filter(ended_at__isnull=True, job__gone_at__isnull=True).select_related("job", "entry__station"))
+    timers = _timers.models()
     first: dict[int, Timer] = {}
     for timer in sorted((each for each in timers if each.due_at), key=lambda each: each.due_at or now):
         if timer.due_at and timer.due_at < now:
             continue
         first.setdefault(timer.job_id, timer)
-    jobs = (
-        Job.objects.filter(gone_at__isnull=True)
-        .select_related("card")
-        .prefetch_related(Prefetch("run", RunStation.objects.order_by("order")))
-    )
+    jobs = _jobs.models()
+    runs: dict[int, list[RunStation]] = {job.pk: [] for job in jobs}
+    for stage in _stages.models():
+        if stage.key in BY_KEY:
+            runs[stage.job_id].append(stage)
     lines: list[Line] = []
     many, open_by = len(jobs) > FEW, _open_by()
     for job in jobs:
-        run = [stage for stage in job.run.all() if stage.key in BY_KEY]
+        run = runs[job.pk]
         here = _standing(run)
         name = str(BY_KEY[here.key].name) if here else ""
         move = (

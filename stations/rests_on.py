@@ -52,7 +52,7 @@ class Rests:
 
 def rests_on(gauge: Gauge) -> list[Rests]:
     """Entries that stand with readings of a gauge in them: all of them, or those since it was wrong; the newest job first."""
-    taken = Reading.objects.filter(gauge=gauge, withdrawn_at=None, entry__superseded_by=None)
+    taken = Reading.objects.filter(gauge=gauge, withdrawn_at=None, entry__superseded_by=None, entry__job__practice=False)
     if gauge.wrong_from:
         taken = taken.filter(taken_at__date__gte=gauge.wrong_from)
     counted = taken.values("entry").annotate(readings=Count("pk"), first=Min("taken_at"), last=Max("taken_at"))
