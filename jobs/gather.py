@@ -131,14 +131,14 @@ PLACED = ("subject__kind", "subject__uid", "subject__name", "property", "end", "
 READ = (  # of a reading that others may know of, counted where it was taken, as one row; what is long in its entry is left there
     *PLACED,
     *("canonical", "text", "kind", "attempt", "turn", "gauge_id", "entry__station__key", "entry_id", "entry__signed_at"),
-    *("taken_at", "pk", "extra__uncertainty", *(f"by__{name}" for name in NAMES)),
+    *("taken_at", "pk", "carried_from_id", "extra__uncertainty", *(f"by__{name}" for name in NAMES)),
 )
 DERIVED = (  # of what an entry found, as one row
     *PLACED,
     *("value", "text", "kind", "uncertainty", "resolution", "assumed", "entry__station__key", "entry_id", "entry__signed_at"),
     *(f"entry__signed_by__{name}" for name in NAMES),
 )
-GAUGE = READ.index("gauge_id")
+GAUGE, CARRIED = READ.index("gauge_id"), READ.index("carried_from_id")
 
 
 def _slot(kind: str, uid: str, name: str, what: str, *at: Any) -> Slot:
@@ -151,7 +151,7 @@ def _placed(rows: QuerySet[Row], job_id: int, own: int, before: int) -> QuerySet
     return rows.filter(standing(job_id), subject__isnull=False).exclude(property="").exclude(entry__in=[own, before]).order_by("pk")
 
 
-_readings = Asked(lambda *of: _placed(Reading.objects.filter(withdrawn_at=None, carried_from=None), *of).values_list(*READ), 3)
+_readings = Asked(lambda *of: _placed(Reading.objects.filter(withdrawn_at=None), *of).values_list(*READ), 3)
 _derived = Asked(lambda *of: _placed(DerivedFact.objects.filter(entry__signed_at__isnull=False), *of).values_list(*DERIVED), 3)
 
 
@@ -159,7 +159,8 @@ def facts_of(job: Job, besides: Entry | None = None) -> Facts:
     """All that is known of a job's engine, without what one entry holds itself (and what the one that it replaces held)."""
     of = (job.pk, besides.pk if besides else 0, (besides.supersedes_id or 0) if besides else 0)
     derived = (_fact(*row) for row in _derived.rows(*of))
-    return Facts((), derived, figures_of(job.card), limits_of(job.card), _later(list(_readings.rows(*of))))
+    first = [row for row in _readings.rows(*of) if row[CARRIED] is None]  # SQLite, asked for those, would go through all that none carried
+    return Facts((), derived, figures_of(job.card), limits_of(job.card), _later(first))
 
 
 def _later(rows: list[tuple[Any, ...]]) -> dict[Where, Callable[[], Iterator[Taken]]]:
@@ -177,7 +178,7 @@ def _later(rows: list[tuple[Any, ...]]) -> dict[Where, Callable[[], Iterator[Tak
 def _taken(rows: list[tuple[Any, ...]], gauges: dict[int, Gauge]) -> Iterator[Taken]:
     """Rows of `READ` as plain values."""
     for row in rows:
-        value, text, of, attempt, turn, gauge, station, entry, signed_at, at, number, uncertainty, *by = row[len(PLACED) :]
+        value, text, of, attempt, turn, gauge, station, entry, signed_at, at, number, _from, uncertainty, *by = row[len(PLACED) :]
         yield Taken(
             slot=_slot(*row[: len(PLACED)]),
             value=value,
