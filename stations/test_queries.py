@@ -75,6 +75,17 @@ class Asked(TestCase):
         self.keeps("shaft-reading.left.270", "0.02")  # the card is read again, once
         self.assertLessEqual(self.keeps("shaft-reading.left.315", "0.02"), first)
 
+    def test_no_page_goes_through_all_rows_of_the_log(self):
+        """As the database would go about each question: by an index that few rows share, never through what all jobs have."""
+        for page in ("/", PAGE, "/jobs/0412/inspect/", "/jobs/0412/run/", "/jobs/0412/log/", "/jobs/0412/sheet/", "/jobs/0412/card/"):
+            with CaptureQueriesContext(connection) as asked:
+                self.client.get(page, follow=True)
+            with connection.cursor() as cursor:
+                for sql in [query["sql"] for query in asked if query["sql"].startswith("SELECT")]:
+                    cursor.execute("EXPLAIN QUERY PLAN " + sql.replace("%", "%%"))
+                    for step in [row[3] for row in cursor.fetchall()]:
+                        self.assertNotRegex(step, r"SCAN jobs_|USING INDEX jobs_reading_carried_from", (page, sql))
+
     def test_nor_do_the_pages_that_list(self):
         pages = ("/", PAGE, "/jobs/0412/run/", "/jobs/0412/log/", "/jobs/0412/card/", "/held/", "/missing/", "/find/?q=corrie")
         before = {page: self.opens(page) for page in pages}
