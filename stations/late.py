@@ -4,6 +4,8 @@ from __future__ import annotations
 
 import logging
 
+from django.db.models import QuerySet
+
 from jobs import log
 from jobs.log import Frozen
 from jobs.models import Entry, Job
@@ -25,10 +27,12 @@ def derive_late(entry: Entry) -> None:
         LOG.warning("entry %s tells others nothing of what followed from it", entry.pk, exc_info=True)
 
 
-def without_record() -> list[Entry]:
+WITH = ("job__card", "job__booked_in_by", "station", "seat", "signed_by", "opened_by", "supersedes")
+
+
+def without_record() -> QuerySet[Entry]:
     """Signed entries that have none, oldest first."""
-    rows = Entry.objects.filter(signed_at__isnull=False, record=None).order_by("pk")
-    return list(rows.select_related("job__card", "job__booked_in_by", "station", "seat", "signed_by", "opened_by", "supersedes"))
+    return Entry.objects.filter(signed_at__isnull=False, record=None).order_by("pk")
 
 
 def record_all(job: Job | None = None) -> int:
@@ -36,8 +40,10 @@ def record_all(job: Job | None = None) -> int:
 
     An entry that today's core cannot lay out any more keeps its call, its reason and its readings as they were typed.
     """
-    entries = [entry for entry in without_record() if job is None or entry.job_id == job.pk]
-    for entry in entries:
+    rows = without_record().filter(job=job) if job else without_record()
+    entries = list(rows.values_list("pk", flat=True))
+    for number in entries:  # one at a time: what each is computed from is let go again
+        entry = Entry.objects.select_related(*WITH).get(pk=number)
         person: Person = entry.signed_by or entry.opened_by
         try:
             freeze_late(BY_KEY[entry.station.key], entry, person)

@@ -53,9 +53,11 @@ class Command(BaseCommand):
                 raise CommandError(f"Nothing was upgraded, since no backup could be written first: {error}") from error
             self.stdout.write(f"Backed up as {kept.path} before {len(plan)} changes to the database.")
         call_command("migrate", interactive=False, verbosity=0)
-        if without_record():
+        if waiting := without_record().count():
+            self.stdout.write(f"Recording {waiting} signed entries of before there were records, a few dozen a second ...")
+            self.stdout.flush()
             with seal.lifted():  # a record is made for entries of closed jobs too
-                self.stdout.write(f"Recorded {record_all()} signed entries of before there were records.")
+                self.stdout.write(f"Recorded {record_all()} signed entries.")
         with seal.lifted():
             photos.digest_late()
             if sealed := chain.seal_late():
