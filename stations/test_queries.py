@@ -58,6 +58,10 @@ class Asked(TestCase):
         self.assertEqual(answer["X-Kept"], "yes")
         return len(asked)
 
+    def pictured(self, count):
+        files = [photo_file(f"{each}.jpg") for each in range(count)]
+        self.client.post("/jobs/0412/photos/", {"photo": files, "station": "true", "caption": "as it stands"})
+
     def opens(self, page):
         self.client.get(page)  # what is read once for a process is read
         with CaptureQueriesContext(connection) as asked:
@@ -87,7 +91,18 @@ class Asked(TestCase):
                         self.assertNotRegex(step, r"SCAN jobs_|USING INDEX jobs_reading_carried_from", (page, sql))
 
     def test_nor_do_the_pages_that_list(self):
-        pages = ("/", PAGE, "/jobs/0412/run/", "/jobs/0412/log/", "/jobs/0412/card/", "/held/", "/missing/", "/find/?q=corrie")
+        pages = (
+            "/",
+            PAGE,
+            "/jobs/0412/run/",
+            "/jobs/0412/log/",
+            "/jobs/0412/card/",
+            "/jobs/0412/sheet/",
+            "/held/",
+            "/missing/",
+            "/find/?q=corrie",
+        )
+        self.pictured(1)
         before = {page: self.opens(page) for page in pages}
         self.assertEqual({page: asked for page, asked in before.items() if asked > PAGE_MOST}, {})
         for angle in (45, 90, 135, 180):
@@ -95,5 +110,6 @@ class Asked(TestCase):
         for number in range(8):
             Seat.objects.create(card=self.made.card, name=f"Gearbox {number}", role="gearbox", half="left", designation="6203", code="N7")
             job(500 + number)
+        self.pictured(3)
         more = {page: (asked, now) for page, asked in before.items() if (now := self.opens(page)) > asked}
         self.assertEqual(more, {})

@@ -100,7 +100,7 @@ def report_of(job: Job, person: Person, now: datetime, tell: Tell = quietly) -> 
     stand = standing(signed)
     handed = next((each for each in reversed(stand) if each.entry.station.key == HAND_OVER), None)
     last = handed.entry.result if handed else {}
-    origin = Origin.objects.filter(job=job).first()
+    origin: Origin | None = getattr(job, "origin", None)
     drawings = _drawings([each for each in stand if each.station.drawn], tell, origin is not None)
     decisions = _decisions(stand, str(last.get("against_advice", "")))
     photos, matter = list(job.photos.all()), mattering(stand)
@@ -132,7 +132,8 @@ def _first(job: Job, stand: list[Recorded], matter: list[Matters], decided: bool
     shaky = decided or any(each.state in BAD for each in matter) or any(each.entry.call_state in BAD for each in stand)
     code = "ended" if job.ended_because else "open" if job.gone_at is None else "reservations" if shaky else "ready"
     state = {"ended": "stop", "open": "wait", "reservations": "too_close", "ready": "in"}[code]
-    late = [photo for photo in photos if photo.station and BY_KEY[photo.station.key].rebuilds]
+    rebuilding = {stage.pk for stage in job.run.all() if stage.key in BY_KEY and BY_KEY[stage.key].rebuilds}
+    late = [photo for photo in photos if photo.station_id in rebuilding]
     early = [photo for photo in photos if photo not in late]
     return FirstPage(
         done=_done(stand),
