@@ -34,6 +34,8 @@ def some(found: list[str]) -> list[str]:
 
 
 class Layout(BrowserCase):
+    cost = 100
+
     def setUp(self):
         with everything_accented(), translation.override(CODE):
             Shed("gannet-and-gull-7").fill(timezone.now())
