@@ -37,7 +37,7 @@ def _shown(reading: Reading) -> tuple[str, str]:
 
 
 def readings_csv(job: Job) -> str:
-    """Every reading of a job, a line each, struck out ones too."""
+    """Every reading of a job, a line each, withdrawn ones too."""
     out = io.StringIO()
     writer = csv.writer(out, lineterminator="\r\n")
     writer.writerow(COLUMNS)

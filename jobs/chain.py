@@ -54,7 +54,7 @@ class Body:
 def reading_row(
     place: Sequence[Any], ask: str, attempt: int, typed: str, unit: str, canonical: float | None, at: datetime, out: bool
 ) -> list[Any]:
-    """A reading as it goes into a digest; `out` when it was struck out."""
+    """A reading as it goes into a digest; `out` when it was withdrawn."""
     return [*place, ask, attempt, typed, unit, canonical, moment(at), out]
 
 

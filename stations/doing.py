@@ -299,7 +299,7 @@ def _act(request: HttpRequest, work: BoundStation, key: str) -> Answer:
 
 
 def _undo(request: HttpRequest, work: BoundStation) -> Answer:
-    """Strike out the last reading: the one the page shows as the last."""
+    """Withdraw the last reading: the one the page shows as the last."""
     standing = [reading for reading in work.readings if not reading.withdrawn_at]
     if not standing:
         return Answer(work, error=BadInput("undo", _("There is no reading to withdraw.")))
@@ -325,7 +325,7 @@ def act(request: HttpRequest, work: BoundStation) -> Answer:
 @require_POST
 @on_work
 def undo(request: HttpRequest, work: BoundStation) -> Answer:
-    """Strike out one reading by its number, or the last."""
+    """Withdraw one reading by its number, or the last."""
     number = request.POST.get("reading", "")
     if not number:
         return _undo(request, work)
@@ -393,7 +393,7 @@ def supersede(request: HttpRequest, work: BoundStation) -> Answer:
     if not work.entry or not work.entry.is_signed:
         return Answer(work)
     if not reason:
-        raise BadInput("reason", _("Say in a few words why the signed entry no longer holds."))
+        raise BadInput("reason", _("Say in a few words why the signed entry is no longer right."))
     work.supersede(reason)
     _did(request, _("replaced the entry: {reason}").format(reason=reason))
     return _settled(work, note=str(BROUGHT_OVER))

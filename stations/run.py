@@ -36,12 +36,12 @@ def _said(words: str, field: str, missing: str) -> str:
 def leave_out(stage: RunStation, person: Person, because: str) -> None:
     """Leave a station out, with the reason and who said so."""
     if stage.key == BOOK_IN:
-        raise BadInput("because", _("Booking in is done; it cannot be left out."))
+        raise BadInput("because", _("Booking in is done; it cannot be skipped."))
     if stage.state == State.DONE:
-        raise BadInput("because", _("This station is signed and cannot be left out. Replace its entry if it is no longer right."))
+        raise BadInput("because", _("This station is signed and cannot be skipped. Replace its entry if it is no longer right."))
     if Entry.objects.filter(station=stage, signed_at=None, readings__withdrawn_at=None, readings__isnull=False).exists():
         raise BadInput("because", _("Readings are open here. Sign them, or withdraw them, before this station is skipped."))
-    reason = _said(because, "because", _("Say in a few words why it is left out; the sheet will carry it."))
+    reason = _said(because, "because", _("Say in a few words why it is skipped; the sheet will carry it."))
     _set(stage, state=State.SKIPPED, because=f"{reason[:160]} ({person.called})", waits_for="")
 
 

@@ -51,7 +51,7 @@ def again(work: BoundStation, *, only_here: bool = False) -> BoundStation:
 
 
 def with_reading(work: BoundStation, reading: Reading) -> BoundStation:
-    """The same work after one more reading, and nothing else has changed but what it took the place of, struck out where it stands."""
+    """The same work after one more reading, and nothing else has changed but what it took the place of, withdrawn."""
     known = any(each.pk == reading.pk for each in work.readings)
     fresh = work.anew(work.readings if known else [*work.readings, reading])
     fresh.now = work.now
@@ -115,7 +115,7 @@ def take_over(work: BoundStation, ask: Question, client_key: str) -> Reading:
 
 
 def take_second(work: BoundStation, ask: Question, text: str, client_key: str, *, data: dict[str, str], extra: dict[str, Any]) -> Reading:
-    """Keep an answer to a question that another device had answered already: struck out at once, with who and when."""
+    """Keep an answer to a question that another device had answered already: withdrawn at once, with who and when."""
     assert work.entry is not None
     quantity = work.read(ask, text)
     usual, corrected = work.extra_for(ask, quantity, data)

@@ -187,8 +187,8 @@ class TheRun(Around):
         self.client.post("/jobs/0412/flywheel-on/keep/", {"ask": "key-condition", "text": "sound", "client_key": "n"})
         self.assertContains(self.post(key="flywheel-on", act="leave", words="no"), "Sign them, or withdraw them")
         self.job.run.filter(key="flywheel-on").update(state="done")
-        self.assertContains(self.post(key="flywheel-on", act="leave", words="no"), "This station is signed and cannot be left out")
-        self.assertContains(self.post(key="book-in", act="leave", words="no"), "cannot be left out")
+        self.assertContains(self.post(key="flywheel-on", act="leave", words="no"), "This station is signed and cannot be skipped")
+        self.assertContains(self.post(key="book-in", act="leave", words="no"), "cannot be skipped")
 
     def test_a_station_is_added_at_its_place_in_working_order(self):
         self.assertContains(self.post(key="balance", act="add", words=""), "Say in a few words why it is added")

@@ -30,7 +30,7 @@ PAGE_WORDS = {
     "away_refused": _("Came back: {question}, {text}. {said}"),
     "away_sent": _("Sent: {count}."),
     "away_sign_in": _("Sign in again to send what waits on this device: {count}."),
-    "away_skips": _("Enter leaves it out: {means}"),
+    "away_skips": _("Enter skips it: {means}"),
     "away_trouble": _("The shop's machine cannot keep it just now. It is tried again."),
     "away_waits": _("No connection to the shop's machine. Waiting to be sent: {count}. It is sent when the machine answers."),
     "away_word": _("That needs the shop's machine. Only skip and undo work without it."),

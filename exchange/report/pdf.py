@@ -73,7 +73,7 @@ def _data(report: Report, paper: str) -> dict[str, Any]:
     lists = [
         [_("Found otherwise than the card said"), raised],
         [_("Entries that were replaced, and why"), report.replaced],
-        [_("Left out, and why"), [f"{name}: {because}" for name, because in report.left_out]],
+        [_("Skipped, and why"), [f"{name}: {because}" for name, because in report.left_out]],
     ]
     return {
         "paper": PAPERS[paper],

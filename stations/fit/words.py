@@ -148,7 +148,7 @@ LABEL = {
     Property.AIR_TEMPERATURE: _("air in the shop"),
     Property.HEATER_SETTING: _("heater set to"),
     Property.HEAT_TARGET: _("temperature to reach"),
-    Property.CHILL_STAY: _("stay in the cold"),
+    Property.CHILL_STAY: _("time to chill"),
     Property.HOT_TEMPERATURE: _("temperature of the hot part"),
     Property.WATER_DROP: _("drop of water on the hot part"),
     Property.COLD_TEMPERATURE: _("temperature of the cold part"),

@@ -26,7 +26,7 @@ HEADLINE = {
     Code.UNSURE: _("Too close to call"),
     Code.THREAD_HOLDS: _("The thread is strong enough"),
     Code.PULLING: _("Pulling within limits"),
-    Code.HOLDS_HARD: _("Taper holds harder than expected"),
+    Code.HOLDS_HARD: _("Taper is holding more than expected"),
     Code.STOP: _("Stop pulling"),
     Code.LOOK_AT_IT: _("The flywheel is off"),
     Code.OFF: _("Flywheel off, sound"),

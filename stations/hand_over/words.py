@@ -27,7 +27,7 @@ REASON = {
     Code.CURING: _("{timers}."),
     Code.LAST_WORDS: plural("{entries} entry signed.", "{entries} entries signed.", "entries"),
     Code.OWNER_SIGNS: _("Only an owner of the shop signs an engine out."),
-    "ready": _("Entries: {entries}; every station is signed or left out."),
+    "ready": _("Entries: {entries}; every station is signed or skipped."),
 }
 NEXT = {
     Code.NOT_FINISHED: _("Sign each, or skip it in the run with a reason."),
@@ -69,10 +69,10 @@ LABEL = {
 SIGN_OUT = _("Sign the engine out")
 WARNINGS = {"manual": _("The sheet says what was measured here; the manual, local codes and licensed practice come first.")}
 SOURCE = {"left_out": (_("{station}"), _("{because}"))}
-LEFT_OUT = _("left out")
+LEFT_OUT = _("skipped")
 ON_DRAWING = {
     "station": _("Station: {station}"),
-    "left_out": _("left out: {because}"),
+    "left_out": _("skipped: {because}"),
     "open": _("open"),
     "done": _("done"),
     "cut": _("{line} …"),

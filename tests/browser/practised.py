@@ -47,7 +47,7 @@ LOOK = """() => {
     plate: text(".plate h2"),
     ask: document.querySelector("#strip-field")?.dataset.ask || document.querySelector(".strip-options [name=ask]")?.value || "",
     example: document.querySelector("#strip-field")?.placeholder || "",
-    empty: text(".strip-ask p").includes("leaves it out"),
+    empty: text(".strip-ask p").includes("skips it"),
     options: [...document.querySelectorAll(".strip-options [name=text]")].map((one) => one.value),
     again: document.querySelector(".again")?.dataset.again || "",
     before: Boolean(document.querySelector(".as-before")),

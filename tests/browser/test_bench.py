@@ -159,7 +159,7 @@ class Superseding(BrowserCase):
         self.go(hands.address)
         self.sees("Signed by Una")
         self.page.click("text=Replace this entry")
-        self.sees("why the signed entry no longer holds")
+        self.sees("why the signed entry is no longer right")
         self.page.get_by_label("Reason for replacing this entry").fill("found it proud next morning")
         self.page.click("text=Replace this entry")
         self.sees("Bore of the seat")  # the air was read before, and is here again

@@ -49,7 +49,7 @@ class ByKeyboard(FlywheelOff):
             self.page.locator(".tick[aria-pressed=true]", has_text=words).wait_for()
         self.enter("25", then="below the limit")
         self.enter("wait", then="turn the puller again")
-        self.enter("35 Nm", then="Taper holds harder than expected")
+        self.enter("35 Nm", then="Taper is holding more than expected")
         self.enter("free", then="The flywheel is off")
         self.option("e", then="The key and its keyway are", where=".strip")
         self.page.keyboard.press("s")

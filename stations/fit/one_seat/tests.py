@@ -297,7 +297,7 @@ class Running(TestCase):
         self.assertEqual(entry.result["outcome"], "dropped")
         self.assertEqual(entry.result["window_used_s"], 30)
         self.assertIn("signed meanwhile", self.hands.keep("note", "too late") + self.hands.post("tick", key="dry", on="0"))
-        self.assertIn("why the signed entry no longer holds", self.hands.post("supersede", reason=" "))
+        self.assertIn("why the signed entry is no longer right", self.hands.post("supersede", reason=" "))
         self.hands.post("supersede", reason="found it proud next morning")
         self.assertEqual(self.hands.entry.supersedes, entry)
         self.assertIn("found it proud", self.hands.client.get(f"/entries/{entry.pk}/sheet/").content.decode())

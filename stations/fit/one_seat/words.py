@@ -124,7 +124,7 @@ WAITS = {  # what a heat still waits for
 }
 NOT_IN = {
     "outer": _("the {outer} is not in the heat yet"),
-    "partner": _("the {partner} is not in the cold yet"),
+    "partner": _("the {partner} is not being chilled yet"),
 }
 NOT_YET_IN = {"outer": _("the {outer}"), "partner": _("the {partner}")}
 ASSUMED = shared.ASSUMED
@@ -230,7 +230,7 @@ DRAWN = {
     "case": _("Case"),
     "wanted": _("wanted {wanted}"),
     "touches": _("metal touches"),
-    "sure": _("sure until {sure}"),
+    "sure": _("fits until {sure}"),
     "always": _("sure all the while"),
 }
 SPOT: dict[str, tuple[Sentence, Sentence]] = {  # where to measure next, in two lines
@@ -243,7 +243,7 @@ SPOT: dict[str, tuple[Sentence, Sentence]] = {  # where to measure next, in two 
     Property.SEATING_DEPTH: (_("look here, 4 places"), _("depth")),
 }
 ACTION = {
-    "chill": _("Put the {partner} in the cold (start timer)"),
+    "chill": _("Start chilling the {partner} (start timer)"),
     "heat": _("Put the {outer} in the heat (start timer)"),
     "flame": _("Start heating (start timer)"),
     "open": _("Take the {outer} out and fit the {partner}"),
