@@ -41,7 +41,7 @@ class AllRound(Several):
 
     def test_the_same_at_every_place_is_one_line_and_a_reading_each(self):
         self.fit()
-        self.assertContains(self.client.get(self.page), "Leave these 4 out")
+        self.assertContains(self.client.get(self.page), "Skip these 4")
         self.sends(text="0.5")
         self.assertContains(self.client.get(self.page), "0.50 mm at the other 3 too")
         self.sends(text="0.5 all")
