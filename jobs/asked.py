@@ -32,25 +32,26 @@ class Asked(Generic[Row]):
         compiler = self._compiler(values)
         with compiler.connection.cursor() as cursor:
             found = cursor.execute(*compiler.as_sql()).fetchall()
-        columns = [each for each, *_ in compiler.select]
-        return map(tuple, compiler.apply_converters(found, compiler.get_converters(columns)))
+        return map(tuple, compiler.apply_converters(found, compiler.get_converters(())))
 
     def models(self, *values: int | str) -> list[Row]:
         """The rows as their models, with what the query joins to them; what it fetches beforehand is left to be fetched."""
         return list(ModelIterable(_Worded(self._compiler(values))))  # type: ignore[arg-type]
 
     def _compiler(self, values: tuple[int | str, ...]) -> Any:
-        worded, sql, params = self._worded
+        worded, sql, params, converters = self._worded
         compiler = copy(worded)
         compiler.connection = connections[DEFAULT_DB_ALIAS]  # of this thread
         given = tuple(values[int(each) - NO_ROWS] if str(each) in self._stand_ins else each for each in params)
         compiler.as_sql = lambda *args, **kwargs: (sql, given)
+        compiler.get_converters = lambda columns: converters
         return compiler
 
     @cached_property
-    def _worded(self) -> tuple[Any, str, tuple[Any, ...]]:
+    def _worded(self) -> tuple[Any, str, tuple[Any, ...], dict[int, Any]]:
         compiler = self.query(*range(NO_ROWS, NO_ROWS + self.values)).query.get_compiler(DEFAULT_DB_ALIAS)
-        return compiler, *compiler.as_sql()
+        sql, params = compiler.as_sql()
+        return compiler, sql, params, compiler.get_converters([each for each, *_ in compiler.select])
 
     @cached_property
     def _stand_ins(self) -> set[str]:

@@ -47,6 +47,14 @@ class Worded(Kept, TestCase):
             rows = list(self.asked.rows(made.pk, entry + 1000))
         self.assertEqual((len(asked), rows), (1, list(told(made.pk, entry + 1000))))
 
+    def test_a_row_that_was_read_in_part_fetches_the_rest_and_is_written_back(self):
+        (found,) = Asked(lambda text: Reading.objects.filter(text=text, entry__job=self.jobs[0]).only("text"), 1).models("94.5")
+        self.assertEqual(found.get_deferred_fields() & {"text", "kind"}, {"kind"})
+        self.assertEqual((found.kind, found._state.adding), ("length", False))
+        found.text = "95.5"
+        found.save()
+        self.assertEqual(Reading.objects.get(pk=found.pk).text, "95.5")
+
     def test_rows_come_as_models_with_what_was_joined(self):
         made = self.jobs[1]
         by_word = Asked(lambda entry, text: Reading.objects.filter(entry=entry, text=text).select_related("entry__station", "by"), 2)

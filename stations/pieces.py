@@ -6,6 +6,7 @@ from collections.abc import Callable, Mapping
 from dataclasses import dataclass, field, replace
 from typing import Any
 
+from django.utils.functional import Promise
 from django.utils.translation import gettext_lazy
 
 from engines.slots import Slot
@@ -35,6 +36,29 @@ class Option:
     hint: str = ""
 
 
+class SaidLater:
+    """A field of words that may be made only when they are read, and then once: of thirty questions a page shows few."""
+
+    def __init__(self, default: str | None = None) -> None:
+        self.default = default
+
+    def __set_name__(self, owner: type, name: str) -> None:
+        self.name = name
+
+    def __get__(self, row: object, owner: type | None = None) -> str:
+        if row is None:
+            if self.default is None:
+                raise AttributeError(self.name)  # which tells the dataclass that it must be given
+            return self.default
+        words = vars(row)[self.name]
+        if isinstance(words, Promise):
+            vars(row)[self.name] = words = str(words)
+        return words  # type: ignore[no-any-return]
+
+    def __set__(self, row: object, words: str | Promise) -> None:
+        vars(row)[self.name] = words
+
+
 @dataclass(frozen=True)
 class Question:
     """One reading wanted: what to measure, where, of what kind. `quiet` ones are not asked in turn but can be jumped to.
@@ -44,13 +68,13 @@ class Question:
     """
 
     key: str
-    words: str
-    where: str = ""
+    words: SaidLater = SaidLater()
+    where: SaidLater = SaidLater("")
     kind: str = "length"
     unit: str = "mm"  # in which a bare number is taken
     unit_name: str = ""  # how it is told to readers, where that is another word
     optional: bool = False
-    skip_means: str = ""
+    skip_means: SaidLater = SaidLater("")
     options: tuple[Option, ...] = ()
     repeats: bool = False
     quiet: bool = False

@@ -12,6 +12,7 @@ from django.utils.translation import gettext
 from django.utils.translation import gettext_lazy as _
 
 from engines.parts import HALVES, JOINT, Kind, Part, counted_name, new_uid, of_every_engine
+from engines.rows import ReadPlainly
 from shopmath import materials
 from ui.tables import from_table_lazily
 
@@ -32,7 +33,7 @@ class Hand(models.TextChoices):
     LEFT = "left", _("left-hand")
 
 
-class EngineCard(models.Model):
+class EngineCard(ReadPlainly):
     """One engine type, as known. `family` ties the card on the shelf to its copies on jobs; `version` says which one was copied."""
 
     class Layout(models.TextChoices):
@@ -159,7 +160,7 @@ class EngineCard(models.Model):
         return [each for each in self.case_parts.all() if each.what == "centre"] if self.pk else []
 
 
-class Subject(models.Model):
+class Subject(ReadPlainly):
     """What readings and entries are about, as a row: a part or a place of one card by its kind and identity.
 
     Seats, seals, fasteners and the like have tables of their own that share the identity; it is made with the first reading there.
@@ -182,7 +183,7 @@ class Subject(models.Model):
         return Part(self.kind, self.uid, self.name or counted_name(self.kind, self.uid))
 
 
-class OfCard(models.Model):
+class OfCard(ReadPlainly):
     """A part of a card with an identity that its copies keep."""
 
     uid = models.SlugField(max_length=32, default=new_uid, editable=False)

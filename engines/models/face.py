@@ -11,6 +11,7 @@ from django.utils.translation import gettext_lazy as _
 from engines.models.card import EngineCard, OfCard
 from engines.parts import JOINT, Kind, Part
 from engines.properties import LIMITS
+from engines.rows import ReadPlainly
 from ui.numbers import plain
 
 
@@ -69,7 +70,7 @@ class Mark(OfCard):
         return f"M{plain(self.d_mm)}×{plain(self.pitch_mm)}"
 
 
-class Spec(models.Model):
+class Spec(ReadPlainly):
     """A limit for this engine, with its source. Without a limit it is a figure to be measured and kept."""
 
     class From(models.TextChoices):

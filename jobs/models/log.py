@@ -11,6 +11,7 @@ from django.utils import timezone
 from django.utils.translation import gettext_lazy as _
 
 from engines.models import Seat, Subject
+from engines.rows import ReadPlainly
 from jobs.models.job import Job, RunStation
 from shop.models import Gauge
 
@@ -22,7 +23,7 @@ class OfAHeater(models.Func):
     output_field = models.BooleanField()
 
 
-class Entry(models.Model):
+class Entry(ReadPlainly):
     """One act in the log: readings, choices, call, who, when."""
 
     job = models.ForeignKey(Job, on_delete=models.PROTECT, related_name="entries")
@@ -67,7 +68,7 @@ class Entry(models.Model):
         return self.signed_at is not None
 
 
-class Placed(models.Model):
+class Placed(ReadPlainly):
     """What something is about and where: the part, the property, and the place on the part, each in a column of its own."""
 
     subject = models.ForeignKey(Subject, on_delete=models.PROTECT, null=True, blank=True, related_name="+")
@@ -111,7 +112,7 @@ class Reading(Placed):
         return f"{self.ask}: {self.text}"
 
 
-class Timer(models.Model):
+class Timer(ReadPlainly):
     """A clock on the server. Pages only show it."""
 
     class Tone(models.TextChoices):

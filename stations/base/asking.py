@@ -11,7 +11,7 @@ from engines.properties import Property
 from engines.slots import Slot
 from shopmath.checks import BadInput
 from shopmath.quantity import parse
-from stations.base.words import AT_END, OptionRow, Sentence, fill, say
+from stations.base.words import AT_END, OptionRow, Sentence, fill, filled_later, say
 from stations.pieces import Caution, Method, Option, Question, Trace
 from ui.numbers import plain, spelled_in
 from ui.units import METRIC, Unit, question_unit
@@ -36,7 +36,7 @@ def question(words: ModuleType, slot: Slot, values: Mapping[str, Any] | None = N
     where = words.WHERE.get(what, "") if where is None else where
     rows = more.pop("choices", None)
     rows = words.OPTIONS.get(what, ()) if rows is None else rows
-    more.setdefault("skip_means", fill(words.SKIP.get(what, ""), filled))
+    more.setdefault("skip_means", filled_later(words.SKIP.get(what, ""), filled))
     kind = slot.about.kind
     if kind not in UNITLESS and "unit" not in more:
         unit = question_unit(kind, USUAL[what][1] if what in USUAL else None)
@@ -45,7 +45,9 @@ def question(words: ModuleType, slot: Slot, values: Mapping[str, Any] | None = N
             more["example"] = _converted(more["example"], kind, unit, more.get("resolution", 0.001))
     else:
         more.setdefault("unit", "")
-    return Question(slot.key, fill(text, filled), fill(where, filled), kind, slot=slot, options=options(rows, filled), **more)
+    return Question(
+        slot.key, filled_later(text, filled), filled_later(where, filled), kind, slot=slot, options=options(rows, filled), **more
+    )
 
 
 def _converted(example: str, kind: str, unit: Unit, resolution: float) -> str:

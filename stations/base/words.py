@@ -58,6 +58,7 @@ def fixed(sentence: Sentence, **values: Any) -> Any:
     return lazy(lambda: fill(sentence, values), str)()
 
 
+filled_later = lazy(fill, str)  # of what is made by the dozen and mostly not shown
 lazily = lazy(say, str)  # a sentence inside another one's values: made when that one is
 
 

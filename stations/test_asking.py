@@ -1,0 +1,32 @@
+"""The words of a question are made when they are read, in the units of whoever reads them."""
+
+from __future__ import annotations
+
+from django.test import SimpleTestCase
+
+from engines.parts import CRANK
+from engines.properties import Property
+from engines.slots import At, Slot
+from shopmath.amounts import mm
+from stations.base.asking import question
+from stations.true import words
+from ui.units import Units, reading_in
+
+
+class Asked(SimpleTestCase):
+    def asked(self, **more):
+        limit = {"step": mm(0.0254), "limit": mm(0.0508), "side": "drive side", "Side": "Drive side", "angle": "0", "count": 1}
+        return question(words, Slot(CRANK, Property.SHAFT_READING, At("left", 0.0)), limit, where="{step} against {limit}", **more)
+
+    def test_words_are_in_the_units_of_the_reader_and_then_stand(self):
+        with reading_in(Units.INCH):
+            read = self.asked()
+            self.assertEqual(read.where, "1.00 thou against 2.00 thou")
+        unread = self.asked()
+        self.assertEqual(read.where, "1.00 thou against 2.00 thou")
+        self.assertIn("mm against", unread.where)
+
+    def test_two_that_say_the_same_are_the_same_question(self):
+        self.assertEqual(self.asked(), self.asked())
+        self.assertNotEqual(self.asked(), self.asked(text="Other words"))
+        self.assertIs(type(self.asked().words), str)
