@@ -1,7 +1,12 @@
 # Shared by the commands in bin/: one environment per requirements file, made when it is missing or out of date.
 set -euo pipefail
 cd "$(dirname "${BASH_SOURCE[0]}")/.."
-py="${PYTHON:-python3}"
+
+new_enough() { "$1" -c 'import sqlite3, ssl, sys, venv; sys.exit(sys.version_info[:2] < (3, 11))' 2>/dev/null; }
+py="${PYTHON:-}"
+if [ -z "$py" ]; then # the system's own first: distributions compile it by what it spends its time on, and it answers a page a fifth sooner
+  if new_enough /usr/bin/python3; then py=/usr/bin/python3; else py=python3; fi
+fi
 "$py" -c 'import sys; sys.exit(0 if sys.version_info[:2] >= (3, 11) else "Stator needs Python 3.11 or newer; set PYTHON to one.")'
 
 export MALLOC_ARENA_MAX="${MALLOC_ARENA_MAX:-2}" # a server of many threads keeps less memory that it does not use
@@ -12,9 +17,11 @@ environment() {
   stamp="$folder/.holds-$(sha256sum "$wanted" | cut -c1-16)"
   if [ ! -e "$stamp" ]; then
     echo "Setting up $folder from $wanted (a minute, once) ..." >&2
-    if "$py" -m pip --version >/dev/null 2>&1; then
+    local installer="$py"
+    "$py" -m pip --version >/dev/null 2>&1 || installer=python3 # Debian's own comes without; pip of another Python installs into it
+    if "$installer" -m pip --version >/dev/null 2>&1; then
       "$py" -m venv --clear --without-pip "$folder"
-      "$py" -m pip --python "$folder/bin/python" install --quiet --no-compile --disable-pip-version-check --require-hashes --only-binary :all: -r "$wanted"
+      "$installer" -m pip --python "$folder/bin/python" install --quiet --no-compile --disable-pip-version-check --require-hashes --only-binary :all: -r "$wanted"
     else
       "$py" -m venv --clear "$folder"
       "$folder/bin/python" -m pip install --quiet --no-compile --disable-pip-version-check --require-hashes --only-binary :all: -r "$wanted"
