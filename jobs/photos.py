@@ -6,13 +6,13 @@ import io
 import secrets
 import threading
 from dataclasses import dataclass
+from functools import cache
 from hashlib import file_digest, sha256
 
 from django.core.files.base import ContentFile
 from django.core.files.uploadedfile import UploadedFile
 from django.db.models import Q, QuerySet
 from django.utils.translation import gettext as _
-from pi_heif import register_heif_opener
 from PIL import Image, ImageOps, UnidentifiedImageError
 
 from engines.models import EngineCard, Seat, Subject
@@ -22,9 +22,6 @@ from jobs.models import Entry, Job, Photo, Record, RunStation
 from shop.models import Person
 from shopmath.checks import BadInput
 
-register_heif_opener()
-Image.init()
-
 LARGEST_BYTES = 25_000_000
 LARGEST_PX = {"JPEG": 110_000_000, "HEIF": 50_000_000, "PNG": 30_000_000, "WEBP": 20_000_000}  # a JPEG is opened smaller than it is
 LARGEST_PROFILE = 64_000  # bytes of colour profile that are carried on; a larger one is left out
@@ -33,9 +30,19 @@ FORMATS = ("JPEG", "PNG", "WEBP", "HEIF")
 _one_at_a_time = threading.Lock()  # a 12 megapixel picture takes some hundred megabytes while it is open
 
 
+@cache
+def _readers() -> None:
+    """What reads each format, loaded with the first picture: it takes a tenth of a server's memory, and some shops send none."""
+    from pi_heif import register_heif_opener
+
+    register_heif_opener()
+    Image.init()
+
+
 def clean(data: bytes, side_px: int = SIDE_PX) -> tuple[bytes, tuple[int, int]]:
     """The picture again as a JPEG, no larger than `side_px`, without any of the file's other content."""
     try:
+        _readers()
         with _one_at_a_time, Image.open(io.BytesIO(data), formats=FORMATS) as source:
             most = LARGEST_PX[source.format or "PNG"]
             if source.width * source.height > most:

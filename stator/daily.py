@@ -7,12 +7,15 @@ import ssl
 import threading
 from datetime import datetime, timedelta
 from pathlib import Path
+from typing import TYPE_CHECKING
 
 from django.conf import settings
 from django.utils import timezone
 
 from exchange import backup
-from stator.tls import OwnCertificate
+
+if TYPE_CHECKING:
+    from stator.tls import OwnCertificate
 
 LOG = logging.getLogger(__name__)
 EVERY, LOOK_S = timedelta(hours=24), 600.0

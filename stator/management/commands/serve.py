@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import gc
 from pathlib import Path
-from typing import Any
+from typing import TYPE_CHECKING, Any
 
 from django.conf import settings
 from django.core.management.base import BaseCommand, CommandError, CommandParser
@@ -13,7 +13,9 @@ from django.utils import timezone
 from instruments.listener import LISTENER
 from stator import data_folder
 from stator.daily import Daily
-from stator.tls import OwnCertificate
+
+if TYPE_CHECKING:
+    from stator.tls import OwnCertificate
 
 
 class Command(BaseCommand):
@@ -32,9 +34,7 @@ class Command(BaseCommand):
         gc.collect()
         gc.freeze()  # what was loaded stays for as long as the server runs: it is not looked through again after every few hundred rows
         gc.set_threshold(20_000, 20, 20)
-        own = OwnCertificate(settings.TLS_FOLDER, settings.ALLOWED_HOSTS) if options["tls"] else None
-        if own:
-            own.bring_up_to_date(timezone.now())
+        own = _certificate() if options["tls"] else None
         tls = own.context() if own else None
         daily = Daily(own, tls)
         try:
@@ -49,3 +49,12 @@ class Command(BaseCommand):
                     LISTENER.stop()
         except (data_folder.Held, OSError) as error:
             raise CommandError(f"Stator does not start: {error}") from error
+
+
+def _certificate() -> OwnCertificate:
+    """The shop's own, up to date. What makes one is loaded here: a server that needs none keeps that memory."""
+    from stator.tls import OwnCertificate
+
+    own = OwnCertificate(settings.TLS_FOLDER, settings.ALLOWED_HOSTS)
+    own.bring_up_to_date(timezone.now())
+    return own
