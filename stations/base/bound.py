@@ -236,14 +236,18 @@ class Bound(Kept, ABC):
 
     def open_asks(self) -> list[Question]:
         """What is still to be asked, in turn: where places are read several times, round after round; a list until it is left."""
+        return list(self._open)
+
+    @cached_property
+    def _open(self) -> tuple[Question, ...]:
         done = self.skipped()
         waiting = (ask for ask in self.wanted if not ask.quiet and ask.key not in done)
         found = [ask for ask in waiting if ask.repeats or len(self.live(ask.key)) < ask.times]
         if not found or found[0].times == 1:
-            return found
+            return tuple(found)
         rounds = [ask for ask in found if ask.times == found[0].times]
         rounds.sort(key=lambda ask: len(self.live(ask.key)))
-        return [*rounds, *(ask for ask in found if ask.times != found[0].times)]
+        return (*rounds, *(ask for ask in found if ask.times != found[0].times))
 
     def ask_for(self, key: str | None) -> Question | None:
         """The ask jumped to, else the next in turn."""
@@ -262,7 +266,7 @@ class Bound(Kept, ABC):
     @property
     def next_ask(self) -> Question | None:
         """The next measurement or answer in turn; None when all are in."""
-        return next(iter(self.open_asks()), None)
+        return next(iter(self._open), None)
 
     def word_wanted(self) -> Question | None:
         """Nothing is left to measure: the strip waits for a word that does the next thing."""

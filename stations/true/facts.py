@@ -6,7 +6,7 @@ import math
 from abc import ABC, abstractmethod
 from dataclasses import dataclass, replace
 from enum import StrEnum
-from functools import cache, cached_property
+from functools import cache, cached_property, lru_cache
 from typing import Any
 
 from engines.clearance import clearance_left
@@ -58,6 +58,9 @@ class Code(StrEnum):
     NOT_HELD_SO = "not held so"
     WEB_TURNED = "web turned"
     WELDED = "welded since"
+
+
+_fit = lru_cache(256)(fit)  # the rounds before this one are fitted with every page, and stay what they are
 
 
 @cache
@@ -189,7 +192,16 @@ class TurnedFacts(ABC):
     # one round
 
     def values(self, slot: Slot, attempt: int | None = None) -> list[float]:
-        return [each.value for each in self.own.all(slot, attempt or self.attempt) if each.value is not None]
+        return self._read.get((slot, attempt or self.attempt), [])
+
+    @cached_property
+    def _read(self) -> dict[tuple[Slot, int], list[float]]:
+        """Numbers by their place and round: a page asks for each place a dozen times."""
+        found: dict[tuple[Slot, int], list[float]] = {}
+        for each in self.own.taken:
+            if each.value is not None:
+                found.setdefault((each.slot, each.attempt), []).append(each.value)
+        return found
 
     def _mean(self, slot: Slot, attempt: int) -> float | None:
         found = self.values(slot, attempt)
@@ -205,7 +217,7 @@ class TurnedFacts(ABC):
         if (side, number) not in self._fits:
             values = self.round_of(side, number)
             whole = self.how == BY_TURN and None not in values
-            self._fits[side, number] = fit(self.angles(number), [float(value or 0) for value in values]) if whole else None
+            self._fits[side, number] = _fit(self.angles(number), tuple(float(value or 0) for value in values)) if whole else None
         return self._fits[side, number]
 
     @cached_property

@@ -11,7 +11,6 @@ from shopmath.amounts import mm
 from shopmath.truing import refuse_on_support
 from stations.base import Method, Question
 from stations.base.asking import method, question
-from stations.base.words import fill
 from stations.true import words
 from stations.true.facts import BY_SWING, CLOSING, DIAL, SIDES, TurnedFacts, crank, reading
 from stations.true.outer_facts import THROW_ANGLE, OuterFacts
@@ -102,11 +101,10 @@ def _readings(found: TurnedFacts, side: str, pin: str) -> list[Question]:
     times = found.turns_asked(side)
     for angle in found.angles():
         said = {**named, "angle": plain(angle), "count": times}
-        where = fill(words.UNDER_GAUGE if angle == 0 else words.TURNED_ON, said)
+        where = words.UNDER_GAUGE if angle == 0 else words.TURNED_ON
         if found.is_coarse and angle == 0:
-            where = fill(
-                words.SECOND_TURN if times > 1 else words.COARSE, {**said, "step": mm(found.resolution), "limit": mm(found.limit_mm or 0.0)}
-            )
+            said |= {"step": mm(found.resolution), "limit": mm(found.limit_mm or 0.0)}
+            where = words.SECOND_TURN if times > 1 else words.COARSE
         asked.append(ask(reading(side, angle), said, where=where, example="0.02", times=times, **dial))
     back = {"text": words.BACK_AT_START, "where": words.ONCE_ROUND, "skip_means": str(words.SLIP_UNSEEN)}
     return [*asked, ask(reading(side, CLOSING), named, optional=True, **back, **dial)]
