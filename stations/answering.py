@@ -24,6 +24,7 @@ from stations.base import COMMANDS, BoundStation, Question, Row, Seen, bind
 from stations.base.marked import OF_ALL
 from stations.base.words import capital
 from stations.later import taken_along
+from stations.made import made
 from stations.photo_pages import pinned
 from stations.registry import BY_KEY
 from stations.seen import SAID_FOR
@@ -120,6 +121,10 @@ def page_data(work: BoundStation, ask: str | None = None, error: BadInput | None
         "onward": _onward(work, seats) if work.signed else None,
         "earlier": work.entry.supersedes if work.entry else None,
         "along": taken_along(work, asked),
+        "actions": work.actions(),
+        "checks": work.checks(),
+        "gate": work.refused(),
+        "methods": work.methods(),
     }
 
 
@@ -261,7 +266,7 @@ class Answer:
         data["notes"] = [*([self.note] if self.note else []), *data["notes"]]
         if panel == "pictures":
             data["pictures"] = pictures_of(self.work)
-        response = render(request, template, {**data, "panel": panel, "partial": partial})
+        response = render(request, template, {**data, "made": made(data, panel), "panel": panel, "partial": partial})
         response["X-Kept"] = "no" if self.error else "yes"  # tells the page whether to let go of what was typed
         if self.event:
             trigger_client_event(response, "open-panel", {"value": self.event}, after="settle")

@@ -17,6 +17,25 @@ class LongestFirst(ParallelTestSuite):
         )
 
 
+def prove_parts() -> None:
+    """Through all tests: two parts that are made of the same say the same, so that a page may keep one for the other."""
+    from ui.templatetags.parts import Part, made_of, once_left_out
+
+    render, said = Part.render, {}
+
+    def proved(part: Any, context: Any) -> Any:
+        key = part.key.resolve(context) if part.key else None
+        if key:
+            html = once_left_out(part.nodelist.render(context))
+            partial = bool(context.get("partial"))  # a partial answer leaves out, of some, what no page ever loses
+            first = said.setdefault((part.opens, made_of(key), partial), html) if part.opens else html
+            if html != first:
+                raise AssertionError(f"Made of the same ({key}), but not the same:\n{first}\n\n{html}")
+        return render(part, context)
+
+    Part.render = proved  # type: ignore[method-assign]
+
+
 class Runner(DiscoverRunner):
     closing = ""
     parallel_test_suite = LongestFirst
@@ -38,6 +57,7 @@ class Runner(DiscoverRunner):
     def run_suite(self, suite: Any, **kwargs: Any) -> Any:
         gc.freeze()  # as the server does: what is loaded by now stays
         gc.set_threshold(20_000, 20, 20)
+        prove_parts()
         result = super().run_suite(suite, **kwargs)
         failed = len(result.failures) + len(result.errors) + len(result.unexpectedSuccesses)
         skipped = len(result.skipped)

@@ -2,28 +2,38 @@
 
 `{% part %}<nav id="run">…</nav>{% endpart %}` marks an element by a digest of what it says. A page that asks for an answer tells which
 parts it has; one that would come out the same is left where it stands.
+
+`{% part made.run %}` tells what the part is made of: where the page holds one made of the same, it is not even made again.
 """
 
 from __future__ import annotations
 
 import re
-from collections.abc import Mapping
+from collections.abc import Hashable, Mapping
 from hashlib import blake2b
 
 from django import template
 from django.http import HttpRequest
-from django.template.base import Node, NodeList, Parser, Token
+from django.template.base import FilterExpression, Node, NodeList, Parser, Token
 from django.template.context import Context
 from django.utils.safestring import SafeString, mark_safe
+from django.utils.translation import get_language
 
 from ui.partial import is_partial
+from ui.units import reader
 
 register = template.Library()
 
 HEADER = "X-Parts"  # of a request: `run=9f2c… picture=…`, each part by its id
+_BITS = 2**64 - 1
 MOST = 40  # parts read of a request
 _OPENS = re.compile(r'\s*<(\w+)(?=[^>]*?\sid="([\w-]+)")')
 _ONCE = re.compile(r'<input type="hidden" name="(?:csrfmiddlewaretoken|client_key)" value="[^"]*">')  # drawn anew for every page
+
+
+def once_left_out(html: str) -> str:
+    """A part without what is drawn anew for every page."""
+    return _ONCE.sub("", html)
 
 
 def parts_held(request: HttpRequest) -> Mapping[str, str]:
@@ -32,29 +42,55 @@ def parts_held(request: HttpRequest) -> Mapping[str, str]:
     return {name: digest for name, _, digest in (each.partition("=") for each in named)}
 
 
-def part_of(html: str, held: Mapping[str, str]) -> str:
-    """An element marked by its digest; where the page holds it already, no more than the place where it stays."""
+def _opens(html: str) -> re.Match[str]:
+    """The element that a part is, and its id."""
     opens = _OPENS.match(html)
     if opens is None:
         raise template.TemplateSyntaxError("A part is one element with an id.")
+    return opens
+
+
+def _stays(element: str, name: str) -> str:
+    return f'<{element} id="{name}" hx-preserve="true"></{element}>'
+
+
+def part_of(html: str, held: Mapping[str, str], digest: str = "") -> str:
+    """An element marked by its digest, or by that of what it is made of; where the page holds it, no more than the place where it stays."""
+    opens = _opens(html)
     element, name = opens.groups()
-    digest = blake2b(_ONCE.sub("", html).encode(), digest_size=6).hexdigest()
+    digest = digest or blake2b(once_left_out(html).encode(), digest_size=6).hexdigest()
     if held.get(name) == digest:
-        return f'<{element} id="{name}" hx-preserve="true"></{element}>'
+        return _stays(element, name)
     return f'{html[: opens.end(1)]} data-part="{digest}"{html[opens.end(1) :]}'
 
 
-class _Part(Node):
-    def __init__(self, inside: NodeList) -> None:
-        self.nodelist = inside
+def made_of(key: Hashable) -> str:
+    """A digest of what a part is made of, and for whom; of this process alone, so that none outlives the template that made it."""
+    told = reader.get()
+    return f"{hash((key, get_language(), told.units, tuple(sorted(told.typed.items())))) & _BITS:016x}"
+
+
+class Part(Node):
+    """The element between the tags."""
+
+    def __init__(self, inside: NodeList, key: FilterExpression | None) -> None:
+        self.nodelist, self.key = inside, key
+        self.opens: tuple[str, str] | None = None  # the element and its id, once it has been made
 
     def render(self, context: Context) -> SafeString:
-        return mark_safe(part_of(self.nodelist.render(context), parts_held(context["request"])))  # noqa: S308  # escaped as it was rendered
+        held, key = parts_held(context["request"]), self.key.resolve(context) if self.key else None
+        digest = made_of(key) if key else ""
+        if self.opens and digest and held.get(self.opens[1]) == digest:
+            return mark_safe(_stays(*self.opens))  # noqa: S308  # an element and an id out of the template
+        html = self.nodelist.render(context)
+        self.opens = _opens(html).groups()  # type: ignore[assignment]  # both are there
+        return mark_safe(part_of(html, held, digest))  # noqa: S308  # escaped as it was rendered
 
 
 @register.tag
-def part(parser: Parser, token: Token) -> _Part:
+def part(parser: Parser, token: Token) -> Part:
     """One element with an id, sent again when it says something else."""
+    _, *key = token.split_contents()
     inside = parser.parse(("endpart",))
     parser.delete_first_token()
-    return _Part(inside)
+    return Part(inside, parser.compile_filter(key[0]) if key else None)

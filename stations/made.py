@@ -1,0 +1,42 @@
+"""What those parts of the working screen are made of that seldom change: a page that holds one made of the same keeps it.
+
+Whatever a part's template says must follow from its values here, from the reader's language and units, and from nothing else.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Hashable, Mapping
+from typing import Any
+
+from jobs.models import Job, Timer
+from stations.base import BoundStation, Caution
+from stations.base.named import words_of
+
+
+def made(data: Mapping[str, Any], panel: str) -> dict[str, Hashable]:
+    """By the id of each part; none for a panel that is open, whose rows are in it."""
+    work, job = data["work"], data["job"]
+    return {
+        "tag": _tag(job, data["timers"]),
+        "run": _run(work, data["run"]),
+        "keys": (work.address, data["inches"], tuple((each.word, each.words) for each in data["actions"])),
+        "checklist": _checklist(work, data["checks"], data["gate"]),
+        "methods": (work.address, data["methods"]),
+        "sheet": panel != "sheet" and (work.address, "sheet"),
+        "pictures": panel != "pictures" and (work.address, work.stage.key, job.tag, job.is_closed, work.seat and work.seat.uid),
+    }
+
+
+def _tag(job: Job, timers: list[Timer]) -> Hashable:
+    clocks = tuple((each.pk, each.tone, each.due_at, each.started_at, words_of(each)) for each in timers)
+    return (job.tag, job.practice, job.card.name, job.card.summary, job.complaint, clocks)
+
+
+def _run(work: BoundStation, run: list[Any]) -> Hashable:
+    stages = tuple((each.pk, each.state, each.call_state, each.waits_for, each.because, address) for each, _, address in run)
+    return (work.job.tag, work.job.practice, work.stage.pk, stages)
+
+
+def _checklist(work: BoundStation, checks: tuple[Caution, ...], gate: str) -> Hashable:
+    ticks = work.entry.ticks if work.entry else {}
+    return (work.address, bool(gate), tuple((each, each.key in ticks and bool(ticks[each.key])) for each in checks))
