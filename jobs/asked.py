@@ -29,10 +29,18 @@ class Asked(Generic[Row]):
 
     def rows(self, *values: int | str) -> Iterable[tuple[Any, ...]]:
         """The rows of a `values_list`."""
+        return self.read(self.stored(*values))
+
+    def stored(self, *values: int | str) -> list[tuple[Any, ...]]:
+        """The same as SQLite stores them: numbers and words as they are, all else still to be `read`."""
         compiler = self._compiler(values)
         with compiler.connection.cursor() as cursor:
-            found = cursor.execute(*compiler.as_sql()).fetchall()
-        return map(tuple, compiler.apply_converters(found, compiler.get_converters(())))
+            return cursor.execute(*compiler.as_sql()).fetchall()  # type: ignore[no-any-return]
+
+    def read(self, rows: Iterable[tuple[Any, ...]]) -> Iterable[tuple[Any, ...]]:
+        """Rows that were `stored`, with their times and the like."""
+        compiler, *_, converters = self._worded
+        return map(tuple, compiler.apply_converters(rows, converters))
 
     def models(self, *values: int | str) -> list[Row]:
         """The rows as their models, with what the query joins to them; what it fetches beforehand is left to be fetched."""

@@ -159,12 +159,14 @@ def facts_of(job: Job, besides: Entry | None = None) -> Facts:
     """All that is known of a job's engine, without what one entry holds itself (and what the one that it replaces held)."""
     of = (job.pk, besides.pk if besides else 0, (besides.supersedes_id or 0) if besides else 0)
     derived = (_fact(*row) for row in _derived.rows(*of))
-    first = [row for row in _readings.rows(*of) if row[CARRIED] is None]  # SQLite, asked for those, would go through all that none carried
+    first = [
+        row for row in _readings.stored(*of) if row[CARRIED] is None
+    ]  # SQLite, asked for those, would go through all that none carried
     return Facts((), derived, figures_of(job.card), limits_of(job.card), _later(first))
 
 
 def _later(rows: list[tuple[Any, ...]]) -> dict[Where, Callable[[], Iterator[Taken]]]:
-    """Rows of `READ` by what they tell, each lot made into plain values when it is asked for: a station asks for few of them."""
+    """Stored rows of `READ` by what they tell, each lot read and made into plain values when it is asked for: a station asks for few."""
     gauges = {each.pk: each for each in shelves(Shop.current()).gauges}
     gone = {row[GAUGE] for row in rows if row[GAUGE]} - gauges.keys()
     gauges |= Gauge.objects.in_bulk(gone) if gone else {}  # those that are off the shelves
@@ -176,8 +178,8 @@ def _later(rows: list[tuple[Any, ...]]) -> dict[Where, Callable[[], Iterator[Tak
 
 
 def _taken(rows: list[tuple[Any, ...]], gauges: dict[int, Gauge]) -> Iterator[Taken]:
-    """Rows of `READ` as plain values."""
-    for row in rows:
+    """Stored rows of `READ` as plain values."""
+    for row in _readings.read(rows):
         value, text, of, attempt, turn, gauge, station, entry, signed_at, at, number, _from, uncertainty, *by = row[len(PLACED) :]
         yield Taken(
             slot=_slot(*row[: len(PLACED)]),

@@ -9,7 +9,7 @@ from datetime import datetime, timedelta
 from typing import Any
 
 from django.db import transaction
-from django.db.models import Q
+from django.db.models import Q, QuerySet
 
 from engines.models import Seat
 from engines.slots import Slot
@@ -191,14 +191,22 @@ def words(text: str) -> Quantity:
     return Quantity(0.0, "", 0.0, text, "words")
 
 
+def _goes_with(reading: int, station: int) -> QuerySet[Reading, Any]:
+    """A reading and what was carried from it within its station, as far as it stands."""
+    with_it = Q(carried_from=reading, entry__station=station, entry__signed_at=None)
+    return Reading.objects.filter(Q(pk=reading) | with_it, withdrawn_at__isnull=True).values_list("pk")
+
+
+_with_it = Asked(_goes_with, 2)
+
+
 def withdraw(reading: Reading, person: Person, *, came_second: bool = False) -> None:
     """Strike a reading out; it stays in the entry, with who struck it out and when. What the same act wrote elsewhere goes with it."""
     with transaction.atomic():
         _refuse_signed(reading.entry)
         struck_out: dict[str, Any] = {"withdrawn_at": clock.now(reading.entry.job), "withdrawn_by": person, "came_second": came_second}
-        with_it = Q(carried_from=reading.pk, entry__station=reading.entry.station_id, entry__signed_at=None)
-        standing = Reading.objects.filter(Q(pk=reading.pk) | with_it, withdrawn_at__isnull=True)
-        Reading.objects.filter(pk__in=list(standing.values_list("pk", flat=True))).update(**struck_out)
+        standing = [number for (number,) in _with_it.rows(reading.pk, reading.entry.station_id)]
+        Reading.objects.filter(pk__in=standing).update(**struck_out)
         reading.withdrawn_at, reading.withdrawn_by, reading.came_second = struck_out.values()  # as it stands now
         reading.entry.job.touch()
 

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from functools import lru_cache
+
 from django.http import Http404
 from django.urls import reverse
 
@@ -9,6 +11,7 @@ LONGEST = 9  # figures; no job has a higher number
 PRACTICE_FROM = 1_000_000_000  # numbers of jobs that are practice
 
 
+@lru_cache(4096)
 def station_address(tag: str, key: str, seat: int | None = None) -> str:
     """The page of a station of a job, or of one of its seats there; 0 stands for all seats at once."""
     return reverse("station", args=[tag, key]) if seat is None else reverse("seat", args=[tag, key, seat])

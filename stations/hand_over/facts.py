@@ -11,6 +11,7 @@ from engines.models import EngineCard
 from engines.parts import ENGINE
 from engines.properties import Property
 from engines.slots import Slot
+from jobs.asked import Asked
 from jobs.facts import Own
 from jobs.models import Entry, Job, RunStation
 from stations.base import Given, State
@@ -19,6 +20,16 @@ from stations.base.named import words_of
 HERE = "hand-over"
 ADVISED_AGAINST = (State.OUT, State.STOP, State.TOO_CLOSE)
 FINISHED = (RunStation.State.DONE, RunStation.State.SKIPPED)
+
+_standing = Asked(
+    lambda job: (
+        Entry.objects.filter(job=job, superseded_by=None)
+        .exclude(station__key=HERE)
+        .select_related("station")
+        .only("station__key", "signed_at", "call_state", "call_words")
+    ),
+    1,
+)
 
 
 class Code(StrEnum):
@@ -64,10 +75,9 @@ class HandOverFacts:
     @cached_property
     def entries(self) -> list[Entry]:
         """Entries of the other stations that stand, oldest first."""
-        found = Entry.objects.filter(job=self.job, superseded_by=None).exclude(station__key=HERE)
-        return list(found.select_related("station").only("station__key", "signed_at", "call_state", "call_words"))
+        return _standing.models(self.job.pk)
 
-    @property
+    @cached_property
     def signed(self) -> list[Entry]:
         return [entry for entry in self.entries if entry.is_signed]
 
@@ -82,7 +92,7 @@ class HandOverFacts:
             found.append(Line(stage.key, stage.state, call_state, words, stage.because))
         return found
 
-    @property
+    @cached_property
     def unsigned(self) -> list[str]:
         """Stations begun and not signed, or ahead and neither done nor left out with a reason."""
         begun = [entry.station.key for entry in self.entries if not entry.is_signed]
@@ -99,7 +109,7 @@ class HandOverFacts:
         timers = self.job.timers.all()
         return [words_of(timer) for timer in timers if not timer.ended_at and timer.due_at and self.now and timer.due_at > self.now]
 
-    @property
+    @cached_property
     def against(self) -> list[Entry]:
         """Signed although the call was not in."""
         return [entry for entry in self.signed if entry.call_state in ADVISED_AGAINST]
