@@ -7,15 +7,12 @@ import ssl
 import threading
 from datetime import datetime, timedelta
 from pathlib import Path
-from typing import TYPE_CHECKING
+from typing import Protocol
 
 from django.conf import settings
 from django.utils import timezone
 
 from exchange import backup
-
-if TYPE_CHECKING:
-    from stator.tls import OwnCertificate
 
 LOG = logging.getLogger(__name__)
 EVERY, LOOK_S = timedelta(hours=24), 600.0
@@ -40,10 +37,18 @@ def write_if_wanted(now: datetime) -> bool:
     return True
 
 
+class Renewed(Protocol):
+    """A certificate that is made anew in time."""
+
+    def bring_up_to_date(self, now: datetime) -> bool: ...
+
+    def load(self, context: ssl.SSLContext) -> None: ...
+
+
 class Daily(threading.Thread):
     """Looks every ten minutes whether a backup is due, and whether the certificate of a server that speaks TLS ends soon."""
 
-    def __init__(self, own: OwnCertificate | None = None, tls: ssl.SSLContext | None = None) -> None:
+    def __init__(self, own: Renewed | None = None, tls: ssl.SSLContext | None = None) -> None:
         super().__init__(name="daily backup", daemon=True)
         self.over = threading.Event()
         self.own, self.tls = own, tls

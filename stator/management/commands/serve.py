@@ -3,8 +3,9 @@
 from __future__ import annotations
 
 import gc
+import ssl
 from pathlib import Path
-from typing import TYPE_CHECKING, Any
+from typing import Any
 
 from django.conf import settings
 from django.core.management.base import BaseCommand, CommandError, CommandParser
@@ -12,10 +13,7 @@ from django.utils import timezone
 
 from instruments.listener import LISTENER
 from stator import data_folder
-from stator.daily import Daily
-
-if TYPE_CHECKING:
-    from stator.tls import OwnCertificate
+from stator.daily import Daily, Renewed
 
 
 class Command(BaseCommand):
@@ -34,8 +32,7 @@ class Command(BaseCommand):
         gc.collect()
         gc.freeze()  # what was loaded stays for as long as the server runs: it is not looked through again after every few hundred rows
         gc.set_threshold(20_000, 20, 20)
-        own = _certificate() if options["tls"] else None
-        tls = own.context() if own else None
+        own, tls = _certificate() if options["tls"] else (None, None)
         daily = Daily(own, tls)
         try:
             with data_folder.held(Path(settings.DATA_DIR), "a server"):
@@ -51,10 +48,10 @@ class Command(BaseCommand):
             raise CommandError(f"Stator does not start: {error}") from error
 
 
-def _certificate() -> OwnCertificate:
+def _certificate() -> tuple[Renewed, ssl.SSLContext]:
     """The shop's own, up to date. What makes one is loaded here: a server that needs none keeps that memory."""
     from stator.tls import OwnCertificate
 
     own = OwnCertificate(settings.TLS_FOLDER, settings.ALLOWED_HOSTS)
     own.bring_up_to_date(timezone.now())
-    return own
+    return own, own.context()
