@@ -9,7 +9,7 @@ from datetime import datetime, timedelta
 from typing import Any
 
 from django.db import transaction
-from django.db.models import Q, QuerySet
+from django.db.models import Q
 
 from engines.models import Seat
 from engines.slots import Slot
@@ -191,13 +191,12 @@ def words(text: str) -> Quantity:
     return Quantity(0.0, "", 0.0, text, "words")
 
 
-def _goes_with(reading: int, station: int) -> QuerySet[Reading, Any]:
-    """A reading and what was carried from it within its station, as far as it stands."""
-    with_it = Q(carried_from=reading, entry__station=station, entry__signed_at=None)
-    return Reading.objects.filter(Q(pk=reading) | with_it, withdrawn_at__isnull=True).values_list("pk")
-
-
-_with_it = Asked(_goes_with, 2)
+_with_it = Asked(  # a reading and what was carried from it within its station, as far as it stands
+    lambda reading, station: Reading.objects.filter(
+        Q(pk=reading) | Q(carried_from=reading, entry__station=station, entry__signed_at=None), withdrawn_at__isnull=True
+    ).values_list("pk"),
+    2,
+)
 
 
 def withdraw(reading: Reading, person: Person, *, came_second: bool = False) -> None:
