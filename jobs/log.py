@@ -166,21 +166,9 @@ def carry(
             )
             for each in readings
         )
+        of: dict[str, Any] = {"job": entry.job, "entry": entry, "attempt": attempt, "by": person}
         Timer.objects.bulk_create(
-            [
-                Timer(
-                    job=entry.job,
-                    entry=entry,
-                    key=key,
-                    attempt=attempt,
-                    said={"code": key},
-                    tone=tone,
-                    started_at=start,
-                    ended_at=end,
-                    by=person,
-                )
-                for key, tone, start, end in ran
-            ],
+            [Timer(**of, key=key, said={"code": key}, tone=tone, started_at=start, ended_at=end) for key, tone, start, end in ran],
             ignore_conflicts=True,
         )
         entry.job.touch()
