@@ -6,6 +6,7 @@ import io
 import json
 import logging
 import tempfile
+from concurrent.futures import ThreadPoolExecutor
 from dataclasses import asdict
 from itertools import groupby
 from pathlib import Path
@@ -25,6 +26,8 @@ HERE = Path(__file__).resolve().parent
 FONTS = HERE.parent / "fonts"
 PAPERS = {"a4": "a4", "letter": "us-letter"}
 DPI = 200
+AT_ONCE = 2  # pictures made smaller, each on a core of its own where there are as many
+SPARE = 1.4  # times the pixels wanted, that a JPEG is opened with at least: half its size is enough for most, and read four times as fast
 FIRST_MM, REST_MM = 58.0, 87.0  # how wide a picture is printed on the first page, and after it
 LOG = logging.getLogger(__name__)
 
@@ -37,9 +40,10 @@ def standalone(svg: str) -> bytes:
 def printed(photo: Photo, wide_mm: float) -> bytes:
     """A picture with as many pixels as its size on paper wants, no more than it has."""
     pixels = round(wide_mm / 25.4 * DPI)
-    with photo.image.open("rb") as file, Image.open(file, formats=["JPEG"]) as picture:
+    stored = photo.image  # opened anew: it may stand on the sheet twice, and two are made at once
+    with stored.storage.open(str(stored.name)) as file, Image.open(file, formats=["JPEG"]) as picture:
         if picture.width > pixels:
-            picture.thumbnail((pixels, 4 * pixels))
+            picture.thumbnail((pixels, 4 * pixels), reducing_gap=SPARE)
         out = io.BytesIO()
         picture.convert("RGB").save(out, "JPEG", quality=88)
     return out.getvalue()
@@ -174,5 +178,6 @@ def _pictures(report: Report, root: Path) -> None:
         (root / name).write_bytes(standalone(drawn.svg))
     photos = [(f"photo{index}.jpg", photo, REST_MM) for index, photo in enumerate(report.photos)]
     photos += [(name, photo, FIRST_MM) for name, photo in (("before.jpg", report.first.before), ("after.jpg", report.first.after)) if photo]
-    for name, photo, wide in photos:
-        (root / name).write_bytes(printed(photo, wide))
+    with ThreadPoolExecutor(AT_ONCE) as hands:
+        for (name, _photo, _wide), picture in zip(photos, hands.map(lambda each: printed(*each[1:]), photos), strict=True):
+            (root / name).write_bytes(picture)
