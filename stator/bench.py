@@ -338,11 +338,13 @@ def main() -> None:
 
         django.setup()
         from stator import bench_kept, bench_practice
+        from stator.memory import sweep_seldom
 
         call_command("migrate", verbosity=0)
         call_command("load_demo")
         call_command("collectstatic", interactive=False, verbosity=0)
         durable(data)
+        sweep_seldom()
         pages()
         facts()
         bench_kept.kept()

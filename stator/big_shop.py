@@ -21,7 +21,7 @@ from jobs.models import Entry, Job, Photo, Reading, RunStation
 from shop.models import Person
 from stations.registry import WORK_ORDERS
 
-AT_FIRST, JOBS, ON_BENCH = 250, 20_000, 15
+AT_FIRST, JOBS, ON_BENCH = 1000, 20_000, 15
 READINGS_EACH, PHOTOS_EACH = 10, 0.4
 KINDS = ("Corrie", "Merle", "Skerry", "Haugh", "Bellows", "Plover", "Tarn", "Fulmar", "Sound", "Voe")
 BEARINGS = ("6204 C3", "6205", "6203-2RS", "6305 C3", "6206", "6202-2Z")

@@ -2,10 +2,11 @@
 
 from __future__ import annotations
 
-import gc
 from typing import Any
 
 from django.test.runner import DiscoverRunner, ParallelTestSuite
+
+from stator.memory import sweep_seldom
 
 
 class LongestFirst(ParallelTestSuite):
@@ -55,8 +56,7 @@ class Runner(DiscoverRunner):
             post_migrate.disconnect(dispatch_uid="wal-checkpoint")
 
     def run_suite(self, suite: Any, **kwargs: Any) -> Any:
-        gc.freeze()  # as the server does: what is loaded by now stays
-        gc.set_threshold(20_000, 20, 20)
+        sweep_seldom()  # as the server does
         prove_parts()
         result = super().run_suite(suite, **kwargs)
         failed = len(result.failures) + len(result.errors) + len(result.unexpectedSuccesses)

@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import gc
 import ssl
 from pathlib import Path
 from typing import Any
@@ -14,6 +13,7 @@ from django.utils import timezone
 from instruments.listener import LISTENER
 from stator import data_folder
 from stator.daily import Daily, Renewed
+from stator.memory import sweep_seldom
 
 
 class Command(BaseCommand):
@@ -29,9 +29,7 @@ class Command(BaseCommand):
         from stator.door import guarded
         from stator.wsgi import application
 
-        gc.collect()
-        gc.freeze()  # what was loaded stays for as long as the server runs: it is not looked through again after every few hundred rows
-        gc.set_threshold(20_000, 20, 20)
+        sweep_seldom()
         own, tls = _certificate() if options["tls"] else (None, None)
         daily = Daily(own, tls)
         try:
