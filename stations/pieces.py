@@ -27,15 +27,6 @@ COMMANDS = {
 }
 
 
-@dataclass(frozen=True)
-class Option:
-    """One of a few answers, with what choosing it means."""
-
-    key: str
-    words: str
-    hint: str = ""
-
-
 class SaidLater:
     """A field of words that may be made only when they are read, and then once: of thirty questions a page shows few."""
 
@@ -57,6 +48,15 @@ class SaidLater:
 
     def __set__(self, row: object, words: str | Promise) -> None:
         vars(row)[self.name] = words
+
+
+@dataclass(frozen=True)
+class Option:
+    """One of a few answers, with what choosing it means."""
+
+    key: str
+    words: SaidLater = SaidLater()
+    hint: SaidLater = SaidLater("")
 
 
 @dataclass(frozen=True)

@@ -21,7 +21,7 @@ UNITLESS = ("words", "count")
 
 def options(rows: Iterable[OptionRow], values: Mapping[str, Any] | None = None) -> tuple[Option, ...]:
     """Answers to choose from: key, words, and what choosing it means."""
-    return tuple(Option(row[0], *(fill(said, values or {}) for said in row[1:])) for row in rows)
+    return tuple(Option(row[0], *(filled_later(said, values or {}) for said in row[1:])) for row in rows)
 
 
 def question(words: ModuleType, slot: Slot, values: Mapping[str, Any] | None = None, **more: Any) -> Question:

@@ -326,6 +326,10 @@ class Room(BoundStation):
     # what is done
 
     def actions(self) -> tuple[Action, ...]:
+        return self._actions
+
+    @cached_property
+    def _actions(self) -> tuple[Action, ...]:
         found: tuple[Action, ...] = () if self.signed else self.definition.actions(self)
         return tuple(each for each in found if each.key != "sign") if self.job.practice else found
 

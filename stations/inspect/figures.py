@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 from dataclasses import dataclass
+from functools import lru_cache
 
 from engines.known import Limit
 from engines.slots import Slot
@@ -13,6 +14,7 @@ from shopmath.verdict import Call, Settles, call, what_settles
 from stations.base import Said
 
 NO_GAUGE_STEP_MM = 0.01
+_what_settles = lru_cache(512)(what_settles)  # the same for a figure however often a page asks
 
 
 @dataclass(frozen=True)
@@ -67,8 +69,8 @@ class Figure:
             return None
         values = [each.value for each in taken if each.value is not None]
         margin = self.call.margin * gauge.uncertainty(values) / self.uncertainty
-        many = what_settles(margin, gauge.resolution, gauge.repeatability, gauge.calibration, kind=gauge.kind)
-        finer = what_settles(self.call.margin, gauge.resolution, gauge.repeatability, kind=gauge.kind)
+        many = _what_settles(margin, gauge.resolution, gauge.repeatability, gauge.calibration, kind=gauge.kind)
+        finer = _what_settles(self.call.margin, gauge.resolution, gauge.repeatability, kind=gauge.kind)
         return Settles(many.readings if many.readings and many.readings > len(values) else None, finer.resolution)
 
 
