@@ -9,6 +9,7 @@ from django.contrib import messages
 from django.http import Http404, HttpRequest, HttpResponse, JsonResponse
 from django.shortcuts import redirect, render
 from django.utils.safestring import SafeString
+from django.utils.translation import gettext as _
 from django.utils.translation import gettext_lazy
 from django_htmx.http import HttpResponseClientRedirect, trigger_client_event
 
@@ -20,7 +21,7 @@ from jobs.photos import photos_of
 from shop.models import Gauge
 from shop.shelves import shelves
 from shopmath.checks import BadInput
-from stations.base import COMMANDS, BoundStation, Question, Row, Seen, bind
+from stations.base import COMMANDS, WORD, BoundStation, Question, Row, Seen, bind
 from stations.base.marked import OF_ALL
 from stations.base.words import capital
 from stations.later import taken_along
@@ -231,6 +232,15 @@ def _onward(work: BoundStation, seats: list[Seat]) -> tuple[str, str] | None:
         return station_address(work.job.tag, work.station.key, seat.pk), seat.name
     stage = next((each for each in work.job.run.all() if each.state in ("now", "ahead", "waits") and each.pk != work.stage.pk), None)
     return (station_address(work.job.tag, stage.key), str(BY_KEY[stage.key].name)) if stage else None
+
+
+def not_a_word(work: BoundStation, ask: Question, typed: str) -> str:
+    """Why what was typed is not taken, and what may be typed here."""
+    if ask.key == WORD and typed[0].isdigit():
+        said = _("No reading is asked for now, so {typed} was not kept. To correct one, open the readings. Words known here: {known}.")
+    else:
+        said = _("{typed!r} is no word known here. Known: {known}. A reading starts with a digit.")
+    return said.format(typed=typed, known=", ".join([*(each.word for each in work.actions()), *COMMANDS]))
 
 
 @dataclass(frozen=True)

@@ -18,7 +18,7 @@ from jobs.acts import Doing, sent
 from jobs.guard import Closed
 from jobs.models import Act, Reading
 from shopmath.checks import BadInput
-from stations.answering import Answer, find_work, next_seat, place_called
+from stations.answering import Answer, find_work, next_seat, not_a_word, place_called
 from stations.base import COMMANDS, WORD, BoundStation, Moved, Question, plausible
 from stations.base.marked import SENT_LATER
 from stations.later import typed_at
@@ -278,12 +278,7 @@ def _command(request: HttpRequest, work: BoundStation, ask: Question, command: s
     place = place_called(work, command)
     if place:
         return Answer(work, goes=place)
-    known = ", ".join([*(each.word for each in work.actions()), *COMMANDS])
-    error = BadInput(
-        "command",
-        _("{command!r} is no word known here. Known: {known}. A reading starts with a digit.").format(command=command, known=known),
-    )
-    return Answer(work, ask.key, error, command)
+    return Answer(work, ask.key, BadInput("command", not_a_word(work, ask, command)), command)
 
 
 def _act(request: HttpRequest, work: BoundStation, key: str) -> Answer:

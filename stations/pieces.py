@@ -19,7 +19,7 @@ WORD = "word"  # the ask of a strip that waits for a command alone
 COMMANDS = {
     "back": gettext_lazy("to the reading before"),
     "sheet": gettext_lazy("all readings"),
-    "skip": gettext_lazy("leave this one out; skip all also those right behind it"),
+    "skip": gettext_lazy("skips what is asked; skip all also what comes right behind it"),
     "timer": gettext_lazy("sound and flash of the timers"),
     "log": gettext_lazy("the job's log"),
     "undo": gettext_lazy("withdraw the last reading"),
