@@ -2,10 +2,10 @@
 set -euo pipefail
 cd "$(dirname "${BASH_SOURCE[0]}")/.."
 
-new_enough() { "$1" -c 'import sqlite3, ssl, sys, venv; sys.exit(sys.version_info[:2] < (3, 11))' 2>/dev/null; }
-py="${PYTHON:-}"
-if [ -z "$py" ]; then # the system's own first: distributions compile it by what it spends its time on, and it answers a page a fifth sooner
-  if new_enough /usr/bin/python3; then py=/usr/bin/python3; else py=python3; fi
+version() { "$1" -c 'import sqlite3, ssl, sys, venv; print("%d.%d" % sys.version_info[:2])' 2>/dev/null || true; }
+py="${PYTHON:-python3}"
+if [ -z "${PYTHON:-}" ] && [ "$(version /usr/bin/python3)" = "$(version python3)" ]; then
+  py=/usr/bin/python3 # the system's own of the same version: distributions compile it by what it spends its time on, and it answers a page a fifth sooner
 fi
 "$py" -c 'import sys; sys.exit(0 if sys.version_info[:2] >= (3, 11) else "Stator needs Python 3.11 or newer; set PYTHON to one.")'
 
