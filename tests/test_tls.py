@@ -6,6 +6,8 @@ import ipaddress
 import json
 import socket
 import ssl
+import subprocess
+import sys
 import tempfile
 import threading
 import urllib.request
@@ -55,6 +57,14 @@ def application(environ, start_response):
     said = {"scheme": environ["wsgi.url_scheme"], "from": environ["REMOTE_ADDR"], "digest": sha256(body).hexdigest()}
     start_response("200 OK", [("Content-Type", "application/json")])
     return [json.dumps(said | {"back": "x" * len(body)}).encode()]
+
+
+class Without(SimpleTestCase):
+    def test_a_server_without_tls_and_photos_keeps_the_memory_of_what_makes_and_reads_them(self):
+        loads = "import sys, django; django.setup(); import stator.urls, stator.wsgi, stator.management.commands.serve"
+        tells = "print(sorted({'cryptography', 'pi_heif', 'typst', 'scipy', 'numpy', 'stations'} & set(sys.modules)))"
+        found = subprocess.run([sys.executable, "-c", f"{loads}; {tells}"], capture_output=True, text=True, check=True)
+        self.assertEqual(found.stdout.strip().splitlines()[-1], "['stations']")
 
 
 class Spoken(SimpleTestCase):
