@@ -159,9 +159,8 @@ def facts_of(job: Job, besides: Entry | None = None) -> Facts:
     """All that is known of a job's engine, without what one entry holds itself (and what the one that it replaces held)."""
     of = (job.pk, besides.pk if besides else 0, (besides.supersedes_id or 0) if besides else 0)
     derived = (_fact(*row) for row in _derived.rows(*of))
-    first = [
-        row for row in _readings.stored(*of) if row[CARRIED] is None
-    ]  # SQLite, asked for those, would go through all that none carried
+    # SQLite, asked for those that none carried, would go through all such there are
+    first = [row for row in _readings.stored(*of) if row[CARRIED] is None]
     return Facts((), derived, figures_of(job.card), limits_of(job.card), _later(first))
 
 
