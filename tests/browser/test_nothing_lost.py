@@ -92,7 +92,7 @@ class OnASlowLine(Turning):
         self.assertEqual(self.standing(), {"shaft-reading.left.0": "0.01", "shaft-reading.left.45": "0.02"})
 
     def test_an_enter_alone_while_a_reading_is_on_its_way_skips_nothing_that_was_not_asked(self):
-        self.slow(1000)
+        self.slow(3000)  # so that all that follows is typed before the answer comes, on a busy machine too
         self.types("0.01")
         self.page.wait_for_function("(at) => performance.now() > at", arg=self.page.evaluate("performance.now()") + 600)
         self.page.keyboard.press("Enter")
