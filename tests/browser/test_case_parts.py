@@ -41,9 +41,11 @@ class ThreeParts(Practised):
 
     def bolts(self, joint, first):
         """Four bolts on a joint, by their places; how long the first is goes for all."""
+        self.page.evaluate("document.querySelector('#face').dataset.before = 'yes'")
         self.page.locator(".joints a", has_text=joint).click()
+        settled = "!document.querySelector('.htmx-swapping, .htmx-settling, .htmx-added')"
+        self.page.wait_for_function(f"() => !document.querySelector('#face').dataset.before && {settled}")  # its scripts have seen it
         self.page.locator(".joints a[aria-current]", has_text=joint).wait_for()
-        self.page.wait_for_load_state()  # and its scripts have seen the form
         self.page.locator("#next-t").fill("10 Nm")
         for number, (x, y) in enumerate(AT, first):
             self.page.locator("#next-x").fill(str(x))
