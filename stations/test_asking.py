@@ -9,6 +9,7 @@ from engines.properties import Property
 from engines.slots import At, Slot
 from shopmath.amounts import mm
 from stations.base.asking import question
+from stations.pieces import Option, Question
 from stations.true import words
 from ui.units import Units, reading_in
 
@@ -25,6 +26,11 @@ class Asked(SimpleTestCase):
         unread = self.asked()
         self.assertEqual(read.where, "1.00 thou against 2.00 thou")
         self.assertIn("mm against", unread.where)
+
+    def test_a_question_without_words_is_none(self):
+        with self.assertRaises(TypeError):
+            Question("key")
+        self.assertEqual((Question("key", "How far?").where, Option("yes", "Yes").hint), ("", ""))
 
     def test_two_that_say_the_same_are_the_same_question(self):
         self.assertEqual(self.asked(), self.asked())

@@ -58,6 +58,24 @@ class OfTheScreen(TestCase):
         self.assertNotIn("checklist", STAYS.findall(answer))
         self.assertIn('aria-pressed="true"', answer)
 
+    def test_the_run_that_was_changed_elsewhere_is_sent(self):
+        held = self.held | parts_of(self.keeps("support-place.left", "92", header(self.held)))
+        self.assertIn("run", STAYS.findall(self.keeps("gauge-place.left", "34", header(held))))
+        stage = self.made.run.exclude(key="true").last()
+        stage.state, stage.waits_for = stage.State.WAITS, "a new pin"
+        stage.save()
+        answer = self.keeps("support-place.right", "92", header(held))
+        self.assertIn("run", parts_of(answer))
+        self.assertIn("Waiting: a new pin", answer)
+
+    def test_a_panel_that_is_open_is_sent_with_its_rows(self):
+        self.keeps("support-place.left", "92", header(self.held))
+        headers = {"HX-Request": "true", "X-Panel": "sheet", "X-Parts": header(self.held)}
+        said = {"ask": "gauge-place.left", "text": "34"}
+        answer = self.client.post(f"{PAGE}keep/", said, headers=headers).content.decode()
+        self.assertIn("sheet", parts_of(answer))
+        self.assertIn("34", answer.partition('id="sheet"')[2].partition("</section>")[0])
+
     def tick_of(self, page):
         return re.findall(r'name="key" value="([^"]+)"', page)[0]
 

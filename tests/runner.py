@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from functools import wraps
 from typing import Any
 
 from django.test.runner import DiscoverRunner, ParallelTestSuite
@@ -24,6 +25,7 @@ def prove_parts() -> None:
 
     render, said = Part.render, {}
 
+    @wraps(render)
     def proved(part: Any, context: Any) -> Any:
         key = part.key.resolve(context) if part.key else None
         if key:

@@ -2,10 +2,15 @@
 
 from __future__ import annotations
 
-from django.template import TemplateSyntaxError
-from django.test import SimpleTestCase
+import inspect
+from unittest.mock import patch
 
-from ui.templatetags.parts import part_of
+from django.template import Context, Template, TemplateSyntaxError
+from django.test import RequestFactory, SimpleTestCase
+from django.utils import translation
+
+from ui.templatetags.parts import Part, part_of
+from ui.units import Units, reading_in
 
 KEY = '<form><input type="hidden" name="client_key" value="{}"><button>Undo</button></form>'
 
@@ -32,3 +37,41 @@ class Parts(SimpleTestCase):
     def test_a_part_has_an_id(self):
         with self.assertRaises(TemplateSyntaxError):
             part_of('<p>Never <b id="inside">here</b></p>', {})
+
+
+class MadeOfTheSame(SimpleTestCase):
+    """A part that tells what it is made of: where the page holds one made of the same, its template is not even run."""
+
+    def setUp(self):
+        plain = inspect.unwrap(Part.render)  # all tests prove what is made of the same, by making it every time
+        self.enterContext(patch.object(Part, "render", plain))
+        self.template = Template('{% load parts %}{% part key %}<p id="a">{{ said }}</p>{% endpart %}')
+        self.made = 0
+
+    def said(self):
+        self.made += 1
+        return "Split"
+
+    def rendered(self, key, held=""):
+        request = RequestFactory().get("/", headers={"HX-Request": "true", "X-Partial": "1", "X-Parts": held})
+        request.htmx = True
+        return self.template.render(Context({"request": request, "key": key, "said": self.said}))
+
+    def test_it_is_left_where_it_stands_and_not_made_again(self):
+        digest = parts(self.rendered(("run", 7)))
+        self.assertEqual(self.rendered(("run", 7), f"a={digest}"), '<p id="a" hx-preserve="true"></p>')
+        self.assertEqual(self.made, 1)
+
+    def test_made_of_something_else_or_for_another_reader_it_is_sent(self):
+        digest = parts(self.rendered(("run", 7)))
+        self.assertIn("Split", self.rendered(("run", 8), f"a={digest}"))
+        with reading_in(Units.INCH):
+            self.assertIn("Split", self.rendered(("run", 7), f"a={digest}"))
+        with translation.override("de"):
+            self.assertIn("Split", self.rendered(("run", 7), f"a={digest}"))
+        self.assertEqual(self.made, 4)
+
+    def test_what_tells_nothing_of_itself_is_compared_by_what_it_says(self):
+        digest = parts(self.rendered(None))
+        self.assertIn("hx-preserve", self.rendered(False, f"a={digest}"))
+        self.assertEqual(self.made, 2)
