@@ -179,5 +179,5 @@ def _pictures(report: Report, root: Path) -> None:
     photos = [(f"photo{index}.jpg", photo, REST_MM) for index, photo in enumerate(report.photos)]
     photos += [(name, photo, FIRST_MM) for name, photo in (("before.jpg", report.first.before), ("after.jpg", report.first.after)) if photo]
     with ThreadPoolExecutor(AT_ONCE) as hands:
-        for (name, _photo, _wide), picture in zip(photos, hands.map(lambda each: printed(*each[1:]), photos), strict=True):
-            (root / name).write_bytes(picture)
+        for name, picture in [(name, hands.submit(printed, photo, wide)) for name, photo, wide in photos]:
+            (root / name).write_bytes(picture.result())
