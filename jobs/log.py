@@ -188,13 +188,13 @@ _with_it = Asked(  # a reading and what was carried from it within its station, 
 
 
 def withdraw(reading: Reading, person: Person, *, came_second: bool = False) -> None:
-    """Strike a reading out; it stays in the entry, with who struck it out and when. What the same act wrote elsewhere goes with it."""
+    """Withdraw a reading; it stays in the entry, with who withdrew it and when. What the same act wrote elsewhere goes with it."""
     with transaction.atomic():
         _refuse_signed(reading.entry)
-        struck_out: dict[str, Any] = {"withdrawn_at": clock.now(reading.entry.job), "withdrawn_by": person, "came_second": came_second}
+        withdrawn: dict[str, Any] = {"withdrawn_at": clock.now(reading.entry.job), "withdrawn_by": person, "came_second": came_second}
         standing = [number for (number,) in _with_it.rows(reading.pk, reading.entry.station_id)]
-        Reading.objects.filter(pk__in=standing).update(**struck_out)
-        reading.withdrawn_at, reading.withdrawn_by, reading.came_second = struck_out.values()  # as it stands now
+        Reading.objects.filter(pk__in=standing).update(**withdrawn)
+        reading.withdrawn_at, reading.withdrawn_by, reading.came_second = withdrawn.values()  # as it stands now
         reading.entry.job.touch()
 
 

@@ -39,7 +39,7 @@ class TheLogKeepsItsPromise(TestCase):
         self.refused(lambda: Reading.objects.all()._raw_delete("default"))
         self.refused(lambda: Reading.objects.create(entry=self.entry, ask="x", text="1", kind="length", by=person(), client_key="k2"))
 
-    def test_its_readings_cannot_be_struck_out_nor_added_to(self):
+    def test_its_readings_cannot_be_withdrawn_nor_added_to(self):
         with self.assertRaises(log.Signed):
             log.withdraw(self.entry.readings.get(), person())
         with self.assertRaises(log.Signed):
@@ -96,7 +96,7 @@ class CarriedFromElsewhere(TestCase):
         self.assertEqual(self.entry.choices["wanted"], "tight")
         self.assertEqual((self.entry.timers.count(), self.entry.readings.count()), (1, 4))
 
-    def test_what_is_struck_out_where_it_was_said_is_struck_out_where_it_was_carried(self):
+    def test_what_is_withdrawn_where_it_was_said_is_withdrawn_where_it_was_carried(self):
         self.carry()
         log.withdraw(self.source, person())
         self.assertEqual([each.withdrawn_by for each in self.entry.readings.all()], [person()] * 2)

@@ -371,7 +371,7 @@ def torque_call(torque_nm: float, found: Pull) -> Call:
         return Call(
             OUT,
             margin,
-            f"{torque_nm:.0f} N·m is more than this taper should want: it holds harder than expected.",
+            f"{torque_nm:.0f} N·m is more than this taper should need: it is holding more than expected.",
             "harder_than_expected",
             values,
         )

@@ -68,7 +68,7 @@ REASONS = {  # code: what it says, as a clause
     "tight_ring_alone": "pulls on the tight ring alone",
     "no_press": "no press on the shelf",
     "square_and_read": "square, and the force is read",
-    "less_force": "less force where it holds hard",
+    "less_force": "less force where the ring is tight",
     "magnesium": "magnesium: oven or hot plate only, no flame",
 }
 _Judge = Callable[[SeatPicture], tuple[str, float, list[str]]]

@@ -301,10 +301,10 @@ def _undo(request: HttpRequest, work: BoundStation) -> Answer:
     last, shown = standing[-1], row_number(request.POST.get("latest", ""))
     if shown is not None and shown != last.pk:
         raise BadInput("undo", ANOTHER_LAST.format(by=last.by.called, typed=last.text))
-    return _struck_out(request, work, *told_with(last, standing))
+    return _withdrawn(request, work, *told_with(last, standing))
 
 
-def _struck_out(request: HttpRequest, work: BoundStation, *readings: Reading) -> Answer:
+def _withdrawn(request: HttpRequest, work: BoundStation, *readings: Reading) -> Answer:
     for each in readings:
         log.withdraw(each, work.person)
     _did(request, _("withdrew {text}").format(text=readings[0].text))
@@ -327,7 +327,7 @@ def undo(request: HttpRequest, work: BoundStation) -> Answer:
     chosen = next((reading for reading in work.readings if str(reading.pk) == number), None)
     if chosen is None:
         raise BadInput("undo", _("That reading is not in this entry."))
-    return Answer(work, chosen.ask) if chosen.withdrawn_at else _struck_out(request, work, chosen)
+    return Answer(work, chosen.ask) if chosen.withdrawn_at else _withdrawn(request, work, chosen)
 
 
 @require_POST

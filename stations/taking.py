@@ -89,7 +89,7 @@ def take(
         work.entry, work.person, ask.key, quantity, client_key, attempt=work.attempt, gauge=gauge or usual, extra=kept, at=at, slot=ask.slot
     )
     if not ask.repeats:
-        standing = [each for each in work.live(ask.key) if each.pk != reading.pk]  # sent twice, it does not strike itself out
+        standing = [each for each in work.live(ask.key) if each.pk != reading.pk]  # sent twice, it does not withdraw itself
         for older in standing if len(standing) >= ask.times else ():
             log.withdraw(older, work.person)
     if work.follows_up:

@@ -66,13 +66,13 @@ class Words(TestCase):
             self.hands.keep("room", text)
         self.assertFalse(self.hands.entry.timers.exists())
 
-    def test_a_measurement_again_replaces_the_one_before_and_keeps_it_struck_out(self):
+    def test_a_measurement_again_replaces_the_one_before_and_keeps_it_withdrawn(self):
         self.hands.keep("room", "18")
         self.hands.keep("room", "19")
         self.assertEqual(self.hands.work().value("air-temperature"), 19)
         self.assertEqual(self.hands.entry.readings.filter(withdrawn_at__isnull=False).get().text, "18")
 
-    def test_one_reading_of_several_is_struck_out_by_its_number(self):
+    def test_one_reading_of_several_is_withdrawn_by_its_number(self):
         self.hands.keep("room", "18")
         self.hands.keep("seat", "46.98")
         first = self.hands.entry.readings.get(ask="air-temperature")

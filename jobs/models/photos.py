@@ -103,5 +103,5 @@ class TrayPlace(models.Model):
 
     @property
     def hung_on(self) -> str:
-        """The part of the case that it hung on, as this engine calls it; empty where nobody knows."""
+        """The part of the case that it was found on, as this engine calls it; empty where nobody knows."""
         return self.job.card.part_called(self.half) if self.half else ""

@@ -29,7 +29,7 @@ HEADLINE: Sentences = {
     Code.STOPPED: _("It stopped short"),
     Code.CROOKED: _("It went in crooked"),
     Code.LOOSE: _("It fell in"),
-    Code.BINDS: _("It binds"),
+    Code.BINDS: _("Screw is binding"),
     Code.IS_IT_HOME: _("Is it home?"),
     Code.NOT_HOME: _("Not home"),
     Code.CIRCLIP_LOOSE: _("Circlip not home"),

@@ -90,7 +90,7 @@ def fault_of(mark: Mark) -> Slot:
 
 @dataclass(frozen=True)
 class Loose:
-    """A washer or shim that hung on a half: its place on the tray, what it is, where it was."""
+    """A washer or shim found on a half: its place on the tray, what it is, where it was."""
 
     part: Part
     what: str

@@ -244,7 +244,7 @@ class True1(TestCase):
         work = self.hands.work()
         self.assertEqual((work.found.mis, work.plate().words, work.actions()), (None, "Turn the crank", ()))
 
-    def test_a_reading_struck_out_takes_the_call_with_it(self):
+    def test_a_reading_withdrawn_takes_the_call_with_it(self):
         self.hands.set_up()
         self.hands.turn(twist=0.15)
         self.assertEqual(self.plate().words, "Webs are twisted")

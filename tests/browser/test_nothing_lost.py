@@ -155,7 +155,7 @@ class BroughtBack(Turning):
 
 
 class TwoDevices(Turning):
-    def test_the_first_answer_stands_the_other_is_kept_struck_out_and_both_pages_say_so(self):
+    def test_the_first_answer_stands_the_other_is_kept_withdrawn_and_both_pages_say_so(self):
         other = self.device("bram").pages[0]
         other.goto(f"{self.live_server_url}{PAGE}")
         other.locator("#strip-field").wait_for()

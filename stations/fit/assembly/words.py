@@ -22,7 +22,7 @@ REASON = {
     **BY_LIMIT,
     Code.OILED: _("Oil swells and rots rubber."),
     Code.OTHER_ORDER: _("The order on it is not as drawn."),
-    Code.BINDS: _("It binds: no side play."),
+    Code.BINDS: _("There is no side play: the parts bind."),
     Code.KNOCKS: _("It knocks: too much side play."),
     "order": _("{order}."),
     "rubber": _("Soapy water, never oil."),
@@ -78,7 +78,7 @@ OPTIONS: Options = {
     Property.PIECES_ORDER: (("drawn", _("as drawn")), ("other", _("otherwise"))),
     Property.SPINDLE_PLAY: (
         ("felt", _("just felt, turns freely")),
-        ("none", _("none, it binds")),
+        ("none", _("none, the parts bind")),
         ("slack", _("slack, it knocks")),
     ),
 }

@@ -304,7 +304,7 @@ class Hot(AtTheSheet):
         after = self.work().found.live_heat
         self.assertTrue(all(after.left_s(part) < before.left_s(part) for part in before.order if part.planned))
 
-    def test_struck_out_on_the_sheet_is_struck_out_at_the_seat(self):
+    def test_withdrawn_on_the_sheet_is_withdrawn_at_the_seat(self):
         self.opened()
         while self.now() == self.spindle:
             self.say()

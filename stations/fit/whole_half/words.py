@@ -260,7 +260,7 @@ DRAWN = {
     "name": _("{part}, {marking}"),
     "in": _("in"),
     "tapped": _("in, tapped"),
-    "later": _("laid by"),
+    "later": _("set aside"),
     "jammed": _("jammed"),
     "crooked": _("crooked"),
     "loose": _("loose"),
