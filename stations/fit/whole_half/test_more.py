@@ -158,7 +158,7 @@ class Assemblies(AtTheSheet):
         self.hands.keep(f"end-depth.{self.spindle}", "0.1")
         self.assertEqual(self.work().plate().state, "in")
         self.hands.keep(f"spindle-play.{self.spindle}", "none")
-        self.assertIn("binds", self.work().plate().line)
+        self.assertIn("the parts bind", self.work().plate().line)
 
     def test_rubber_goes_in_with_soap_in_the_middle(self):
         self.take(self.bush)
