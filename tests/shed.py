@@ -19,9 +19,10 @@ from engines.models import EngineCard, Fitted, Seat
 from engines.properties import Property
 from jobs.models import Entry, Job
 from shop.defaults import stock_shelves
-from shop.models import Person
+from shop.models import Person, Shop
 from stations.base import BoundStation, bind
 from stations.registry import BY_KEY, lay_run
+from stations.taking import job_of
 
 PASSWORD = "gannet-and-gull-7"
 
@@ -106,6 +107,13 @@ def heat_key(short: str, seat: Seat | None) -> str:
     return ".".join(filter(None, (what.value, "" if of_heat else seat.uid, f"{clock}h" if clock else "")))  # type: ignore[union-attr]
 
 
+def work_at(made: Job, key: str, seat: Seat | None = None) -> BoundStation:
+    """The work at a station as a page would read it now."""
+    found = job_of(made.number)
+    assert found is not None
+    return bind(BY_KEY[key], found, next(each for each in found.run.all() if each.key == key), seat, person(), timezone.now())
+
+
 class Page:
     """The page that answers an act, for a test that looks at it; most look only at what the act did."""
 
@@ -147,8 +155,7 @@ class Hands:
         return client
 
     def work(self) -> BoundStation:
-        stage = self.job.run.select_related("job__card").get(key="heat-and-drop")
-        return bind(BY_KEY["heat-and-drop"], stage.job, stage, self.seat, person(), timezone.now())
+        return work_at(self.job, "heat-and-drop", self.seat)
 
     @property
     def entry(self) -> Entry:
@@ -160,7 +167,8 @@ class Hands:
         request = RequestFactory().post(address, data, headers={"HX-Request": "true"})
         request.user, request.htmx, request.COOKIES["paper"] = self.who, HtmxDetails(request), "wide"  # type: ignore[attr-defined]
         view = resolve(address)
-        return Page(request, view.func.answers(request, *view.args, **view.kwargs))  # type: ignore[attr-defined]
+        with Shop.current().for_this_page():
+            return Page(request, view.func.answers(request, *view.args, **view.kwargs))  # type: ignore[attr-defined]
 
     def key(self, ask: str) -> str:
         """The address of a question that may be called for short."""

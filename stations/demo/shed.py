@@ -78,6 +78,10 @@ class Shed(Hands):
         return person
 
     def fill(self, now: datetime) -> None:
+        with Shop.current().for_this_page():
+            self._fill(now)
+
+    def _fill(self, now: datetime) -> None:
         corrie, skerry, haugh, pump, kart = cards.corrie(), cards.skerry(), cards.haugh(), cards.pump(), cards.plover()
         self.signed_heat(pump, now - timedelta(days=9), 409, "Weeps at the pump end, noisy when hot.")
         self.fire_pump(409, now)

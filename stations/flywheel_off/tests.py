@@ -4,17 +4,14 @@ import re
 import uuid
 
 from django.test import TestCase
-from django.utils import timezone
 
 from engines.models import EngineCard
 from jobs.models import Entry
 from shop.models import Puller
 from shopmath.pulling import CONDITIONS, Screw, pull, same_thread, torque_call, wanted_force_n
-from stations.base import bind
 from stations.base.named import words_of
 from stations.flywheel_off.facts import Code
-from stations.registry import BY_KEY
-from tests.shed import Hands, job, person
+from tests.shed import Hands, job, work_at
 
 KEY = "flywheel-off"
 KEYS = {  # short names for the questions
@@ -46,8 +43,7 @@ class Wheel(Hands):
         self.address = f"/jobs/{made.tag}/{KEY}/"
 
     def work(self):
-        stage = self.job.run.select_related("job__card").get(key=KEY)
-        return bind(BY_KEY[KEY], stage.job, stage, None, person(), timezone.now())
+        return work_at(self.job, KEY)
 
     @property
     def entry(self):

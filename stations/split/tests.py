@@ -4,7 +4,6 @@ import uuid
 from dataclasses import replace
 
 from django.test import SimpleTestCase, TestCase
-from django.utils import timezone
 
 from engines.models import EngineCard, Joint, Mark
 from engines.parts import Kind, Part
@@ -13,14 +12,13 @@ from jobs.facts import Done, Own, Taken
 from jobs.gather import facts_of
 from jobs.models import DerivedFact, Entry, TrayPlace
 from shopmath.splitting import Place
-from stations.base import State, bind
-from stations.registry import BY_KEY
+from stations.base import State
 from stations.split.facts import Code, SplitFacts, length_of
 from stations.split.facts import Done as Hand
 from stations.split.places import GapPlace, gap_places
 from stations.split.questions import questions
 from stations.split.verdict import verdict
-from tests.shed import Hands, job, person, without_what_comes_first
+from tests.shed import Hands, job, without_what_comes_first, work_at
 
 BOLTS = ((-100, 40, 40), (-60, -80, 40), (60, -80, 50), (100, 30, 50), (0, 90, 60))
 PLACES = (("front", -110, 0), ("top", 0, 95), ("rear", 110, 0), ("sump", 0, -95))
@@ -50,8 +48,7 @@ class Halves(Hands):
             without_what_comes_first(made, self.key)
 
     def work(self):
-        stage = self.job.run.select_related("job__card").get(key=self.key)
-        return bind(BY_KEY[self.key], stage.job, stage, None, person(), timezone.now())
+        return work_at(self.job, self.key)
 
     @property
     def entry(self):
@@ -100,8 +97,7 @@ class AtSeat(Halves):
         self.address = f"/jobs/{made.tag}/{self.key}/{self.seat.pk}/"
 
     def work(self):
-        stage = self.job.run.select_related("job__card").get(key=self.key)
-        return bind(BY_KEY[self.key], stage.job, stage, self.job.card.seats.first(), person(), timezone.now())
+        return work_at(self.job, self.key, self.job.card.seats.first())
 
 
 def a_split(*gaps, how="feeler"):
