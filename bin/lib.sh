@@ -30,6 +30,9 @@ environment() {
   fi
 }
 
+# a_chromium: Debian's that shows pages alone, before its whole browser, whose windows nobody sees cost a quarter more
+a_chromium() { command -v chromium-headless-shell || command -v chromium; }
+
 # gettext_tools: Debian's gettext, for the catalogues of other languages
 gettext_tools() {
   if ! command -v msgfmt >/dev/null || ! command -v xgettext >/dev/null; then

@@ -49,7 +49,7 @@ print("shows", client.get(page).status_code)
 
 class AFullDisk(Shop):
     def test_it_is_named_and_looking_goes_on(self):
-        self.lay(RELEASED[0])
+        self.lay(RELEASED[-1])
         self.manage("upgrade")
         done = self.run_on_it("-c", ON_FULL)
         self.assertIn("507 #strip-words", done.stdout, done.stderr[-1500:])

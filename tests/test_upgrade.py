@@ -22,8 +22,8 @@ RELEASED = sorted((HERE / "released").glob("schema-*.sqlite3.gz"), key=lambda pa
 OLDER = HERE / "released" / "schema-9.sqlite3.gz"  # one that an upgrade has much to do on
 FROZEN = HERE / "released" / "migrations.sha256"
 COMPILED = Path(tempfile.gettempdir()) / f"stator-test-{os.getuid()}"
-WHOLE = bool(os.environ.get("STATOR_WHOLE"))  # every released schema, or the first, one in the middle and the newest ones
-TRIED = RELEASED if WHOLE else [RELEASED[0], OLDER, *RELEASED[-2:]]
+WHOLE = bool(os.environ.get("STATOR_WHOLE"))  # every released schema, or the first and the newest one
+TRIED = RELEASED if WHOLE else [RELEASED[0], RELEASED[-1]]
 UP_TO_DATE = ("jobs_record", "jobs_derivedfact")
 
 
@@ -58,7 +58,7 @@ class Shop(SimpleTestCase):
 
 
 class Released(Shop):
-    cost = 90  # seconds, about
+    cost = 45  # seconds, about
 
     def test_every_released_schema_is_brought_up_to_date_and_all_its_pages_answer(self):
         self.assertGreaterEqual(len(RELEASED), 8)
@@ -85,7 +85,7 @@ class Released(Shop):
 
 
 class TwoWays(Shop):
-    cost = 30
+    cost = 10
 
     def test_a_reading_gets_one_address_whether_its_database_is_upgraded_or_its_file_is_read_in(self):
         for schema, files, fewest in (
@@ -98,7 +98,7 @@ class TwoWays(Shop):
             ("schema-16", "jobs-7", 200),
             ("schema-17", "jobs-8", 200),
             ("schema-18", "jobs-9", 200),
-        )[0 if WHOLE else -2 :]:
+        )[0 if WHOLE else -1 :]:
             with self.subTest(schema):
                 self.setUp()
                 self.lay(HERE / "released" / f"{schema}.sqlite3.gz")
@@ -156,7 +156,7 @@ class RefusedStarts(Shop):
 
 
 class PutBack(Shop):
-    cost = 25
+    cost = 12
 
     def setUp(self):
         super().setUp()
@@ -168,7 +168,7 @@ class PutBack(Shop):
         self.assertEqual((done.returncode, self.file.exists()), (1, False))
 
     def test_what_was_backed_up_comes_back_whole_with_links_ended(self):
-        self.lay(OLDER)
+        self.lay(RELEASED[-1])
         self.manage("upgrade")
         (self.data / "photos" / "0412").mkdir(parents=True)
         (self.data / "photos" / "0412" / "a.jpg").write_bytes(b"picture")

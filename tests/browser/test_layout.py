@@ -1,4 +1,5 @@
-"""No page cuts its text, lays labels over one another, has targets too small for a thumb, or hides its drawing under the strip.
+"""No page cuts its text, lays labels over one another, has targets too small for a thumb, or hides its drawing under the strip;
+and everything a reader sees goes through gettext: under a test language no sentence is left as it stands in the code.
 
 Here some sizes; `STATOR_LOOK=all`, which `bin/look` sets, takes every page at every size.
 """
@@ -14,9 +15,9 @@ from django.utils import timezone, translation
 from shop.models import Person
 from stations.demo.shed import Shed
 from tests.browser.base import BrowserCase
+from tests.languages import pages, unaccented
 from tests.layout import SIZES, faults
 from tests.pseudo import CODE, everything_accented
-from tests.test_languages import pages
 
 LOOK = os.environ.get("STATOR_LOOK", "")  # "all", or parts of addresses with commas between them
 ALL = bool(LOOK)
@@ -33,13 +34,20 @@ def some(found: list[str]) -> list[str]:
     return list(kinds.values())
 
 
-class Layout(BrowserCase):
-    cost = 100
+class EveryPage(BrowserCase):
+    """Of the demo, laid out once: its pages are only looked at."""
 
-    def setUp(self):
+    cost = 150
+
+    @classmethod
+    def setUpClass(cls):
+        super().setUpClass()
+        cls.addClassCleanup(BrowserCase._fixture_teardown, cls("test_lies_well"))
         with everything_accented(), translation.override(CODE):
             Shed("gannet-and-gull-7").fill(timezone.now())
-        super().setUp()
+
+    def _fixture_teardown(self):
+        """What one test has looked at, the next one does too."""
 
     def seen_by(self, language, units):
         Person.objects.update(language=language, units=units)
@@ -48,7 +56,14 @@ class Layout(BrowserCase):
         session = client.cookies[settings.SESSION_COOKIE_NAME].value
         self.ctx.add_cookies([{"name": settings.SESSION_COOKIE_NAME, "value": session, "url": self.live_server_url}])
 
-    def test_every_page_lies_well(self):
+    def test_is_in_the_language_of_its_reader(self):
+        Person.objects.update(language=CODE)
+        client = Client()
+        client.force_login(Person.objects.get(username="skipper"))
+        left = unaccented(client)
+        self.assertEqual(left, {}, "\n".join(f"{page}: {text}" for text, page in left.items()))
+
+    def test_lies_well(self):
         found = {}
         addresses = pages() if ALL else some(pages())
         if ALL and LOOK != "all":
