@@ -145,6 +145,7 @@ class TheOwner(Leaving):
         with owner.expect_response(lambda answer: answer.url.endswith("/file")) as made:
             owner.get_by_role("link", name="The same as PDF").click()
         self.assertEqual((made.value.status, made.value.headers["content-type"]), (200, "application/pdf"))
+        owner = stranger.new_page()  # one browser shows a PDF, another puts it among its downloads
         owner.goto(f"{self.live_server_url}/jobs/0412/")
         owner.get_by_label("Sign-in name").or_(owner.locator("#id_username")).first.wait_for()
         self.page.reload()
