@@ -9,7 +9,7 @@ from django.template import Context, Template, TemplateSyntaxError
 from django.test import RequestFactory, SimpleTestCase
 from django.utils import translation
 
-from ui.templatetags.parts import Part, part_of
+from ui.templatetags.parts import MOST_MADE, Part, part_of
 from ui.units import Units, reading_in
 
 KEY = '<form><input type="hidden" name="client_key" value="{}"><button>Undo</button></form>'
@@ -52,10 +52,10 @@ class MadeOfTheSame(SimpleTestCase):
         self.made += 1
         return "Split"
 
-    def rendered(self, key, held=""):
+    def rendered(self, key, held="", **more):
         request = RequestFactory().get("/", headers={"HX-Request": "true", "X-Partial": "1", "X-Parts": held})
         request.htmx = True
-        return self.template.render(Context({"request": request, "key": key, "said": self.said}))
+        return self.template.render(Context({"request": request, "key": key, "said": self.said, **more}))
 
     def test_it_is_left_where_it_stands_and_not_made_again(self):
         digest = parts(self.rendered(("run", 7)))
@@ -75,3 +75,23 @@ class MadeOfTheSame(SimpleTestCase):
         digest = parts(self.rendered(None))
         self.assertIn("hx-preserve", self.rendered(False, f"a={digest}"))
         self.assertEqual(self.made, 2)
+
+    def test_for_another_page_it_is_taken_as_it_was_made_with_keys_of_its_own(self):
+        self.template = Template(
+            '{% load parts bench %}{% part key %}<form id="a">{% csrf_token %}{% act_key %}{{ said }}</form>{% endpart %}'
+        )
+        pages = [self.rendered(("run", 7), csrf_token=token) for token in ("hers", "his")]
+        self.assertEqual(self.made, 1)
+        for page, token in zip(pages, ("hers", "his"), strict=True):
+            self.assertIn(f'name="csrfmiddlewaretoken" value="{token}"', page)
+            self.assertIn("Split</form>", page)
+        keys = {page.partition('name="client_key" value="')[2].partition('"')[0] for page in pages}
+        self.assertEqual([len(key) for key in keys], [32, 32])
+
+    def test_few_are_kept(self):
+        for number in range(MOST_MADE + 2):
+            self.rendered(("run", number))
+        self.rendered(("run", MOST_MADE + 1))
+        self.assertEqual(self.made, MOST_MADE + 2)
+        self.rendered(("run", 0))
+        self.assertEqual(self.made, MOST_MADE + 3)

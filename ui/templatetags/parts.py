@@ -3,7 +3,8 @@
 `{% part %}<nav id="run">…</nav>{% endpart %}` marks an element by a digest of what it says. A page that asks for an answer tells which
 parts it has; one that would come out the same is left where it stands.
 
-`{% part made.run %}` tells what the part is made of: where the page holds one made of the same, it is not even made again.
+`{% part made.run %}` tells what the part is made of: where the page holds one made of the same, it is not even made again; for any other
+page it is taken as it was made last, with keys of its own.
 """
 
 from __future__ import annotations
@@ -16,10 +17,12 @@ from django import template
 from django.http import HttpRequest
 from django.template.base import FilterExpression, Node, NodeList, Parser, Token
 from django.template.context import Context
+from django.template.defaulttags import CsrfTokenNode
 from django.utils.safestring import SafeString, mark_safe
 from django.utils.translation import get_language
 
 from ui.partial import is_partial
+from ui.templatetags.bench import act_key
 from ui.units import reader
 
 register = template.Library()
@@ -28,7 +31,8 @@ HEADER = "X-Parts"  # of a request: `run=9f2c… picture=…`, each part by its 
 _BITS = 2**64 - 1
 MOST = 40  # parts read of a request
 _OPENS = re.compile(r'\s*<(\w+)(?=[^>]*?\sid="([\w-]+)")')
-_ONCE = re.compile(r'<input type="hidden" name="(?:csrfmiddlewaretoken|client_key)" value="[^"]*">')  # drawn anew for every page
+_ONCE = re.compile(r'<input type="hidden" name="(csrfmiddlewaretoken|client_key)" value="[^"]*">')  # drawn anew for every page
+MOST_MADE = 64  # of one part, kept as they were made
 
 
 def once_left_out(html: str) -> str:
@@ -64,10 +68,15 @@ def part_of(html: str, held: Mapping[str, str], digest: str = "") -> str:
     return f'{html[: opens.end(1)]} data-part="{digest}"{html[opens.end(1) :]}'
 
 
+def made_for(key: Hashable) -> Hashable:
+    """What a part is made of, and for whom."""
+    told = reader.get()
+    return key, get_language(), told.units, tuple(sorted(told.typed.items()))
+
+
 def made_of(key: Hashable) -> str:
     """A digest of what a part is made of, and for whom; of this process alone, so that none outlives the template that made it."""
-    told = reader.get()
-    return f"{hash((key, get_language(), told.units, tuple(sorted(told.typed.items())))) & _BITS:016x}"
+    return f"{hash(made_for(key)) & _BITS:016x}"
 
 
 class Part(Node):
@@ -76,15 +85,33 @@ class Part(Node):
     def __init__(self, inside: NodeList, key: FilterExpression | None) -> None:
         self.nodelist, self.key = inside, key
         self.opens: tuple[str, str] | None = None  # the element and its id, once it has been made
+        self.made: dict[Hashable, list[str]] = {}  # by what they are made of, cut where something is drawn anew; the latest last
 
     def render(self, context: Context) -> SafeString:
         held, key = parts_held(context["request"]), self.key.resolve(context) if self.key else None
         digest = made_of(key) if key else ""
         if self.opens and digest and held.get(self.opens[1]) == digest:
             return mark_safe(_stays(*self.opens))  # noqa: S308  # an element and an id out of the template
-        html = self.nodelist.render(context)
+        html = self._as_made(context, key) if key else self.nodelist.render(context)
         self.opens = _opens(html).groups()  # type: ignore[assignment]  # both are there
         return mark_safe(part_of(html, held, digest))  # noqa: S308  # escaped as it was rendered
+
+    def _as_made(self, context: Context, key: Hashable) -> str:
+        whole = made_for(key), bool(context.get("partial"))
+        pieces = self.made.pop(whole, None)
+        if pieces is None:
+            html = self.nodelist.render(context)
+            self.made[whole] = _ONCE.split(html)
+            for oldest in list(self.made)[:-MOST_MADE]:
+                self.made.pop(oldest, None)
+            return html
+        self.made[whole] = pieces
+        return "".join(piece if not at % 2 else _drawn(piece, context) for at, piece in enumerate(pieces))
+
+
+def _drawn(name: str, context: Context) -> str:
+    """The input of a form that no two pages have in common."""
+    return act_key() if name == "client_key" else CsrfTokenNode().render(context)
 
 
 @register.tag
