@@ -60,6 +60,11 @@ def card_as_json(card: EngineCard) -> dict[str, Any]:
     def values(thing: Any, names: Any) -> dict[str, Any]:
         return {name: getattr(thing, name) for name in names}
 
+    seats, seals, fitted = {seat.pk: seat for seat in card.seats.all()}, list(card.seals.all()), list(card.fitted.all())
+    for seal in seals:
+        seal.seat = seats.get(seal.seat_id or 0)
+    for part in fitted:
+        part.after = seats.get(part.after_id or 0)
     return {
         "schema": SCHEMA,
         "version": VERSION,
@@ -75,12 +80,9 @@ def card_as_json(card: EngineCard) -> dict[str, Any]:
                 "seat": seal.seat.name if seal.seat else None,
                 **values(seal, ("depth_assumed", "sizes_assumed")),
             }
-            for seal in card.seals.select_related("seat")
+            for seal in seals
         ],
-        "fitted": [
-            {**values(part, (*FITTED, "uid")), "after": part.after.name if part.after else None}
-            for part in card.fitted.select_related("after")
-        ],
+        "fitted": [{**values(part, (*FITTED, "uid")), "after": part.after.name if part.after else None} for part in fitted],
         "marks": [values(mark, (*MARK, "uid", "assumed")) for mark in card.marks.all()],
         "figures": [values(spec, (*SPEC, "property_assumed", "held_assumed")) for spec in card.specs.all()],
     }

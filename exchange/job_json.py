@@ -10,6 +10,7 @@ from typing import Any
 from django.db.models import Prefetch
 
 from engines.models import EngineCard
+from engines.stamps import whole
 from exchange.card_files import card_as_json
 from exchange.chained import MARK, mark_of
 from exchange.refs import KINDS, NAMED, Refs
@@ -162,7 +163,8 @@ def job_as_json(job: Job) -> dict[str, Any]:
             "timers",
         )
     )
-    run, refs = list(job.run.all()), Refs(job.card)
+    card = whole(job.card)
+    run, refs = list(job.run.all()), Refs(card)
     stations = {stage.pk: stage.key for stage in run}
     numbers = {entry.pk: index for index, entry in enumerate(entries, 1)}
     keys = {reading.pk: reading.client_key for entry in entries for reading in entry.readings.all()}
@@ -182,7 +184,7 @@ def job_as_json(job: Job) -> dict[str, Any]:
             "booked_in_by": job.booked_in_by.called,
             "gone_at": _when(job.gone_at),
         },
-        "engine_card": card_as_json(job.card),
+        "engine_card": card_as_json(card),
         "run": [
             {"station": s.key, "state": s.state, "call_state": s.call_state, "waits_for": s.waits_for, "because": s.because} for s in run
         ],

@@ -7,8 +7,10 @@ from __future__ import annotations
 
 import json
 import re
-from collections.abc import Mapping
+from collections.abc import Iterable, Mapping
 from typing import Any
+
+from django.db.models import Value
 
 from engines.models import EngineCard
 from shop.models import Blades, Chiller, Compound, Gauge, Heater, Press, Puller, PullIn, Splitter
@@ -39,6 +41,14 @@ def kind_of(station: str, key: str) -> str:
     return found.replace("_", "-")
 
 
+def _on_shelves() -> Iterable[tuple[str, int, str]]:
+    """Everything that the shop has or had, by kind, number and name."""
+    first, *rest = (
+        model._default_manager.order_by().annotate(shelf=Value(kind)).values_list("shelf", "pk", "name") for kind, model in KINDS.items()
+    )
+    return first.union(*rest, all=True)
+
+
 class Refs:
     """Numbers and names of one card's parts and of the shop's shelves."""
 
@@ -52,9 +62,8 @@ class Refs:
                 self._know(kind, each.pk, each.name)
         for (kind, name), pk in (shelf or {}).items():
             self._know(kind, pk, name)
-        for kind, model in KINDS.items() if shelf is None else ():
-            for pk, name in model._default_manager.values_list("pk", "name"):
-                self._know(kind, pk, name)
+        for kind, pk, name in _on_shelves() if shelf is None else ():
+            self._know(kind, pk, name)
 
     def _know(self, kind: str, pk: int, name: str) -> None:
         self.names[kind, str(pk)] = f"@{{{kind}/{name}}}"

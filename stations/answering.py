@@ -16,7 +16,7 @@ from django_htmx.http import HttpResponseClientRedirect, trigger_client_event
 from engines.models import Seat
 from engines.plausible import AGAIN
 from jobs import clock
-from jobs.models import Photo, Reading
+from jobs.models import Job, Photo, Reading
 from jobs.photos import photos_of
 from shop.models import Gauge
 from shop.shelves import shelves
@@ -43,11 +43,14 @@ SECOND = gettext_lazy(
 )
 
 
-def find_work(request: HttpRequest, tag: str, key: str, seat: int | None = None, *, landing: bool = False) -> BoundStation:
-    """The work an address names, or 404 in words. `landing` is a visit without a seat, which is then shown the one in hand."""
+def find_work(
+    request: HttpRequest, tag: str, key: str, seat: int | None = None, *, landing: bool = False, job: Job | None = None
+) -> BoundStation:
+    """The work an address names, or 404 in words. `landing` is a visit without a seat, which is then shown the one in hand; `job`, its
+    job where that has been read already."""
     if key not in BY_KEY:
         raise Http404
-    job = job_of(job_number(tag))
+    job = job_of(job_number(tag), job)
     if job is None or (job.practice and job.booked_in_by_id != request.user.pk):
         raise Http404
     stage = next((each for each in job.run.all() if each.key == key), None)

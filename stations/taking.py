@@ -22,10 +22,15 @@ _stages = Asked(lambda job: RunStation.objects.filter(job=job).annotate(photogra
 _timers = Asked(lambda job: Timer.objects.filter(job=job).select_related("entry__station"), 1)  # what each counts, its station says
 
 
-def job_of(number: int) -> Job | None:
-    """The job of a number with its run, its timers and its whole card; None where there is none."""
-    found = _numbered.models(number)
-    return _with_its_run(found[0], whole(found[0].card)) if found else None
+def numbered(number: int) -> Job | None:
+    """The job of a number, by itself; None where there is none."""
+    return next(iter(_numbered.models(number)), None)
+
+
+def job_of(number: int, found: Job | None = None) -> Job | None:
+    """The job of a number with its run, its timers and its whole card; None where there is none. `found`: as it has been read already."""
+    found = found or numbered(number)
+    return _with_its_run(found, whole(found.card)) if found else None
 
 
 def _with_its_run(job: Job, card: EngineCard) -> Job:

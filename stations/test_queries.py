@@ -11,7 +11,7 @@ from django.db import connection
 from django.test import TestCase
 from django.test.utils import CaptureQueriesContext
 
-from engines.models import EngineCard, Seat
+from engines.models import EngineCard, Seal, Seat
 from jobs.models import Photo
 from stations.test_around import photo_file
 from tests.shed import job, person
@@ -19,6 +19,7 @@ from tests.shed import job, person
 PAGE = "/jobs/0412/true/"
 MOST = 24  # of a kept reading; the aim is 12
 PAGE_MOST = 12
+FILE_MOST = 18  # of all there is of a job
 PLACES = [(f"{what}.{side}", at) for side in ("left", "right") for what, at in (("support-place", "92"), ("gauge-place", "34"))]
 
 
@@ -113,3 +114,17 @@ class Asked(TestCase):
         self.pictured(3)
         more = {page: (asked, now) for page, asked in before.items() if (now := self.opens(page)) > asked}
         self.assertEqual(more, {})
+
+    def test_a_job_as_a_file_asks_no_more_with_more_readings_seats_and_seals(self):
+        Seal.objects.create(card=self.made.card, name="Crank seal", seat=self.made.card.seats.get(), shaft_mm=30, bore_mm=47, width_mm=7)
+        first = self.opens("/jobs/0412/export.json")
+        self.assertLessEqual(first, FILE_MOST)
+        for number in range(4):
+            seat = Seat.objects.create(card=self.made.card, name=f"Gearbox {number}", role="gearbox", designation="6203", code="N7")
+            Seal.objects.create(card=self.made.card, name=f"Seal {number}", seat=seat, shaft_mm=20, bore_mm=35, width_mm=7)
+            self.keeps(f"shaft-reading.left.{45 * (number + 1)}", "0.02")
+        self.assertLessEqual(self.opens("/jobs/0412/export.json"), first)
+
+    def test_a_page_that_asks_what_has_changed_asks_no_more_than_a_page(self):
+        for page in ("pulse/?rev=0", "pulse/?rev=0&live=1"):
+            self.assertLessEqual(self.opens(f"{PAGE}{page}"), PAGE_MOST)

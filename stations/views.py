@@ -13,6 +13,7 @@ from jobs.models import Job
 from stations.answering import WHOLE, Answer, find_work, log_of, offers_whole, page_data, pictures_of
 from stations.base import BoundStation
 from stations.registry import BOOK_IN, at_station
+from stations.taking import numbered
 from ui.addresses import job_number
 
 ASK_NO_MORE = 286  # htmx stops what it repeats
@@ -72,13 +73,13 @@ def pulse(request: HttpRequest, tag: str, key: str, seat: int | None = None) -> 
 
     A page of practice that was finished meanwhile is told to ask no more.
     """
-    job = Job.every.only("revision").filter(number=job_number(tag)).first()
+    job = numbered(job_number(tag))
     if job is None:
         return HttpResponse(status=ASK_NO_MORE, headers={"HX-Reswap": "none"})
     same = request.GET.get("rev") == str(job.revision)
     if same and request.GET.get("live") != "1":
         return HttpResponse(status=204)
-    work = find_work(request, tag, key, seat)
+    work = find_work(request, tag, key, seat, job=job)
     if not same:
         return Answer(work, request.GET.get("ask")).render(request)
     response = render(request, "stations/live.html", page_data(work))
