@@ -3,15 +3,12 @@ from __future__ import annotations
 from django.db import connection
 from django.test import TestCase
 from django.test.utils import CaptureQueriesContext
-from django.utils import timezone
 
 from engines.fits import fit_of
 from engines.models import Seat
-from engines.stamps import whole
 from jobs import log
 from jobs.models import Job, RunStation
 from shop.defaults import stock_shelves
-from stations.demo.shed import Shed
 from tests.shed import Hands, job, person, press
 
 
@@ -153,32 +150,3 @@ class TheBench(TestCase):
         self.assertContains(page, "7 engines")
         self.assertContains(hands.client.get("/?show=waits"), 'class="bench-line"', 1)
         self.assertContains(hands.client.get("/?show=nonsense"), 'class="bench-line"', 7)
-
-
-class TheDemo(TestCase):
-    cost = 70
-
-    @classmethod
-    def setUpTestData(cls):
-        cls.now = timezone.now()
-        Shed("gannet-and-gull-7").fill(cls.now)
-
-    def test_it_has_sixteen_engines_a_heat_in_progress_and_every_page_answers_in_few_questions(self):
-        self.assertEqual(Job.objects.filter(gone_at=None).count(), 16)
-        self.client.force_login(person("skipper"))
-        heat = Job.objects.get(number=412).timers.get(key="heat")
-        self.assertGreater(heat.due_at, self.now)
-        pages = ["/", "/shop/", "/shop/tools/", "/book-in/", "/cards/", "/find/?q=corrie+6204", "/photos/1/"]
-        pages += [f"/jobs/0423/{page}/" for page in ("log", "card", "run", "sheet", "pictures", "tray", "tray/labels")]
-        pages += [f"/jobs/{made.tag}/{stage.key}/" for made in Job.objects.all() for stage in made.run.all()]
-        for made in Job.objects.select_related("card"):
-            whole(made.card)  # a card is read once for as long as it stands
-        for page in pages:
-            with self.subTest(page), CaptureQueriesContext(connection) as asked:
-                answer = self.client.get(page)
-                self.assertIn(answer.status_code, (200, 302))
-                self.assertLessEqual(len(asked), 12, [query["sql"][:30] for query in asked])
-
-    def test_its_signed_heat_teaches_the_next_plan(self):
-        hands = Hands(Job.objects.get(number=412))
-        self.assertAlmostEqual(hands.work().found.past[0].tau_ratio, 1.13, delta=0.03)

@@ -1,5 +1,5 @@
-"""No page cuts its text, lays labels over one another, has targets too small for a thumb, or hides its drawing under the strip;
-and everything a reader sees goes through gettext: under a test language no sentence is left as it stands in the code.
+"""Every page of the demo: none cuts its text, lays labels over one another, has targets too small for a thumb, or hides its drawing
+under the strip; under a test language no sentence is left as it stands in the code; each asks the database little.
 
 Here some sizes; `STATOR_LOOK=all`, which `bin/look` sets, takes every page at every size.
 """
@@ -9,15 +9,20 @@ from __future__ import annotations
 import os
 
 from django.conf import settings
+from django.db import connection
 from django.test import Client
+from django.test.utils import CaptureQueriesContext
 from django.utils import timezone, translation
 
+from engines.stamps import whole
+from jobs.models import Job
 from shop.models import Person
 from stations.demo.shed import Shed
 from tests.browser.base import BrowserCase
 from tests.languages import pages, unaccented
 from tests.layout import SIZES, faults
 from tests.pseudo import CODE, everything_accented
+from tests.shed import Hands, person
 
 LOOK = os.environ.get("STATOR_LOOK", "")  # "all", or parts of addresses with commas between them
 ALL = bool(LOOK)
@@ -35,7 +40,7 @@ def some(found: list[str]) -> list[str]:
 
 
 class EveryPage(BrowserCase):
-    """Of the demo, laid out once: its pages are only looked at."""
+    """Of a shop laid out once, in the longest words: its pages are only looked at."""
 
     cost = 150
 
@@ -44,7 +49,12 @@ class EveryPage(BrowserCase):
         super().setUpClass()
         cls.addClassCleanup(BrowserCase._fixture_teardown, cls("test_lies_well"))
         with everything_accented(), translation.override(CODE):
-            Shed("gannet-and-gull-7").fill(timezone.now())
+            cls.now = timezone.now()
+            Shed("gannet-and-gull-7").fill(cls.now)
+
+    def setUp(self):
+        super().setUp()
+        self.seen_by("", "")
 
     def _fixture_teardown(self):
         """What one test has looked at, the next one does too."""
@@ -79,3 +89,22 @@ class EveryPage(BrowserCase):
                         for fault in faults(self.page, f"{self.live_server_url}{address}"):
                             found.setdefault(fault, f"{language} {width} {address}")
         self.assertEqual(found, {}, "\n" + "\n".join(f"{where}: {fault}" for fault, where in found.items()))
+
+    def test_answers_in_few_questions(self):
+        self.client.force_login(person("skipper"))
+        pages = ["/", "/shop/", "/shop/tools/", "/book-in/", "/cards/", "/find/?q=corrie+6204", "/photos/1/"]
+        pages += [f"/jobs/0423/{page}/" for page in ("log", "card", "run", "sheet", "pictures", "tray", "tray/labels")]
+        pages += [f"/jobs/{made.tag}/{stage.key}/" for made in Job.objects.all() for stage in made.run.all()]
+        for made in Job.objects.select_related("card"):
+            whole(made.card)  # a card is read once for as long as it stands
+        for page in pages:
+            with self.subTest(page), CaptureQueriesContext(connection) as asked:
+                answer = self.client.get(page)
+                self.assertIn(answer.status_code, (200, 302))
+                self.assertLessEqual(len(asked), 12, [query["sql"][:30] for query in asked])
+
+    def test_shows_sixteen_engines_and_a_heat_in_progress_that_an_earlier_one_has_taught(self):
+        self.assertEqual(Job.objects.filter(gone_at=None).count(), 16)
+        started = Job.objects.get(number=412)
+        self.assertGreater(started.timers.get(key="heat").due_at, self.now)
+        self.assertAlmostEqual(Hands(started).work().found.past[0].tau_ratio, 1.13, delta=0.03)
