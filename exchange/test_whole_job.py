@@ -44,28 +44,29 @@ def told(job: Job) -> dict:
 
 
 class Whole(TestCase):
-    def setUp(self):
-        self.made = half_job()
-        face(self.made.card)
-        self.seal = Seal.objects.create(card=self.made.card, name="Crank seal", shaft_mm=30, bore_mm=47, width_mm=7, lip="inside")
-        sealer = Sealer(self.made)
-        sealer.one(self.seal, kept="pressure")
-        sealer.depths(self.seal, "0.1", "0.1", "0.1", "0.1")
-        self.made.run.create(order=98, key="split")
-        halves = Halves(self.made)
+    @classmethod
+    def setUpTestData(cls):
+        cls.made = half_job()
+        face(cls.made.card)
+        cls.seal = Seal.objects.create(card=cls.made.card, name="Crank seal", shaft_mm=30, bore_mm=47, width_mm=7, lip="inside")
+        sealer = Sealer(cls.made)
+        sealer.one(cls.seal, kept="pressure")
+        sealer.depths(cls.seal, "0.1", "0.1", "0.1", "0.1")
+        cls.made.run.create(order=98, key="split")
+        halves = Halves(cls.made)
         halves.bolt("1", "40")
         halves.bolt("2", "41")
-        heat = SheetHands(self.made)
-        drum = self.made.card.seats.get(name="Selector drum")
+        heat = SheetHands(cls.made)
+        drum = cls.made.card.seats.get(name="Selector drum")
         heat.post("choose", heater=str(Heater.objects.get(method="oven").pk))
         heat.post("choose", **{f"part-{drum.uid}": f"must-{Chiller.objects.get(method='freezer').pk}"})
         heat.keep(f"way-settled.{drum.uid}", "marking_out")
         sealer.act("sign")
         for number, (what, where, _, wear) in enumerate(CLUSTER[:2], 1):
-            self.made.tray.create(number=number, name=what, where_from=where, wear=wear, client_key=f"t{number}", by=person())
-        photo = add_photo(self.made, None, SimpleUploadedFile("a.jpg", picture("JPEG")), "As it came", person())
+            cls.made.tray.create(number=number, name=what, where_from=where, wear=wear, client_key=f"t{number}", by=person())
+        photo = add_photo(cls.made, None, SimpleUploadedFile("a.jpg", picture("JPEG")), "As it came", person())
         photo.pins.create(number=1, x=0.5, y=0.25, note="stuck", by=person())
-        self.data = job_as_zip(JOB.get(pk=self.made.pk), person(), timezone.now())
+        cls.data = job_as_zip(JOB.get(pk=cls.made.pk), person(), timezone.now())
 
     def spoilt(self, change=None, **files):
         """The file with its JSON changed, or with other files in it."""

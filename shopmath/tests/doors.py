@@ -12,6 +12,7 @@ import types
 import typing
 from collections.abc import Callable, Iterator, Mapping, Sequence
 from enum import Enum
+from functools import cache
 from typing import Any
 
 import shopmath
@@ -21,6 +22,7 @@ from shopmath.materials import get
 
 STRANGE = (math.nan, math.inf, -math.inf, 10**400, 1e300, -1e300, 0.0, -1.0, 1e-300)
 PLAIN = 10.0
+_hints = cache(typing.get_type_hints)
 GIVEN = {"Material": lambda: get("al-si7-mg"), "Bearing": lambda: lookup("6205 C3")}
 
 
@@ -70,14 +72,14 @@ def made(wanted: Any, number: float, depth: int = 0, length: int = 4) -> Any:
     if isinstance(wanted, type) and dataclasses.is_dataclass(wanted):
         if wanted.__name__ in GIVEN:
             return GIVEN[wanted.__name__]()
-        hints = typing.get_type_hints(wanted)
+        hints = _hints(wanted)
         return wanted(**{each.name: made(hints[each.name], number, depth + 1, length) for each in dataclasses.fields(wanted) if each.init})
     raise Skip
 
 
 def calls(function: Callable[..., Any]) -> Iterator[tuple[str, dict[str, Any]]]:
     """Arguments to try: every number strange at once, then one argument at a time among plain ones."""
-    hints = typing.get_type_hints(function)
+    hints = _hints(function)
     names = [name for name in inspect.signature(function).parameters if name in hints]
     for strange in STRANGE:
         yield f"all {strange!r:.12}", {name: (hints[name], strange) for name in names}
@@ -90,7 +92,7 @@ LENGTHS = (0, 1, 2, 5000)
 
 def by_length(function: Callable[..., Any]) -> Iterator[tuple[int, dict[str, Any]]]:
     """Arguments among plain numbers, with every sequence empty, short, or very long; without those that refuse to be made."""
-    hints = typing.get_type_hints(function)
+    hints = _hints(function)
     names = [name for name in inspect.signature(function).parameters if name in hints]
     for length in LENGTHS:
         with contextlib.suppress(Skip, BadInput):
