@@ -32,16 +32,13 @@ ELSEWHERE = override_settings(SECRET_KEY="another shop's own secret, long enough
 
 class Chained(Whole):
     @classmethod
-    def setUpTestData(cls):  # once for all tests of a class: nothing of it is changed but in a test's own transaction
-        Whole.setUp(cls)
+    def setUpTestData(cls):
+        super().setUpTestData()
         cls.made.run.create(order=97, key="centre")
         add_photo(cls.made, cls.made.run.get(key="centre"), SimpleUploadedFile("c.jpg", picture("JPEG", (80, 40))), "Gap", person())
         Spec.objects.create(card=cls.made.card, name="End float", property="end-float", low=0.10, high=0.20, source="page 61")
         cls.centre(cls, "0.15")
         cls.data = job_as_zip(JOB.get(pk=cls.made.pk), person(), timezone.now())
-
-    def setUp(self):
-        """What every test starts from is made already."""
 
     def centre(self, value):
         hands = Centrer(self.made)
