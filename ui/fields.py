@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import re
+from functools import lru_cache
 from typing import Any
 
 from django import forms
@@ -16,7 +17,7 @@ from shopmath.quantity import parse
 from ui.numbers import exact, plain, show, typed_number
 from ui.units import Unit, question_unit
 
-SELECTED = mark_safe(" selected")
+OPTION = '<option value="{}">'
 THICKEST_MM = 4.0  # of a shim or a feeler, as a rule
 
 
@@ -142,11 +143,15 @@ class QuantityField(forms.CharField):
 
 
 class LongSelect(forms.Select):
-    """A choice among hundreds, written in one go: a template for every option takes longer than all else on its page."""
+    """A choice among hundreds, written in one go and once: a template for every option takes longer than all else on its page."""
 
     def render(self, name: str, value: Any, attrs: dict[str, Any] | None = None, renderer: Any = None) -> SafeString:
-        chosen = "" if value is None else str(value)
-        options = format_html_join(
-            "", '<option value="{}"{}>{}</option>', ((key, SELECTED if str(key) == chosen else "", said) for key, said in self.choices)
-        )
-        return format_html("<select{}>{}</select>", flatatt({"name": name, **self.build_attrs(self.attrs, attrs)}), options)
+        options = _options(tuple((str(key), str(said)) for key, said in self.choices))
+        chosen = format_html(OPTION, "" if value is None else value)
+        marked = options.replace(chosen, f"{chosen[:-1]} selected>", 1)
+        return format_html("<select{}>{}</select>", flatatt({"name": name, **self.build_attrs(self.attrs, attrs)}), mark_safe(marked))  # noqa: S308  # both written by format_html
+
+
+@lru_cache(8)
+def _options(choices: tuple[tuple[str, str], ...]) -> str:
+    return format_html_join("", OPTION + "{}</option>", choices)
