@@ -14,4 +14,5 @@ ARGS = [
     "--disable-background-networking",
     "--disable-component-update",
     "--disable-sync",
+    "--font-render-hinting=none",  # letters as wide as a screen's, whichever of Debian's two it is
 ]
