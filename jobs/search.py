@@ -107,8 +107,18 @@ def lines_with(jobs: Iterable[int], words: Iterable[str]) -> dict[int, list[str]
 
 def with_word(word: str) -> Q:
     """Jobs that have a word somewhere, in capitals or not, whole or as part of another."""
-    if len(word) < SHORTEST:
+    return with_words([word])
+
+
+def with_words(words: Iterable[str]) -> Q:
+    """Jobs that have every one of some words somewhere: the long ones are asked for at once, so that few jobs are gone through."""
+    found, long = Q(), []
+    for word in words:
+        if len(word) >= SHORTEST:
+            long.append('"{}"'.format(word.replace('"', '""')))
+            continue
         like = "".join(f"\\{letter}" if letter in "\\%_" else letter for letter in word)
-        return Q(pk__in=RawSQL(f"SELECT rowid FROM {TABLE} WHERE words LIKE %s ESCAPE '\\'", [f"%{like}%"]))  # noqa: S608, S611
-    phrase = '"{}"'.format(word.replace('"', '""'))
-    return Q(pk__in=RawSQL(f"SELECT rowid FROM {TABLE} WHERE words MATCH %s", [phrase]))  # noqa: S608, S611
+        found &= Q(pk__in=RawSQL(f"SELECT rowid FROM {TABLE} WHERE words LIKE %s ESCAPE '\\'", [f"%{like}%"]))  # noqa: S608, S611
+    if long:
+        found &= Q(pk__in=RawSQL(f"SELECT rowid FROM {TABLE} WHERE words MATCH %s", [" AND ".join(long)]))  # noqa: S608, S611
+    return found

@@ -13,7 +13,7 @@ from django.utils.translation import gettext as _
 from django.views.decorators.http import require_GET
 
 from jobs.models import Job, Reading, RunStation
-from jobs.search import lines_with, with_word
+from jobs.search import lines_with, with_word, with_words
 from shop.models import Shop
 from stations.registry import BY_KEY, STATIONS
 from ui.times import week_of
@@ -41,16 +41,9 @@ def find(request: HttpRequest) -> HttpResponse:
     """Jobs that have every word asked for somewhere, the newest first."""
     asked = " ".join(request.GET.get("q", "").split())[:80]
     standing = RunStation.objects.filter(state__in=(RunStation.State.NOW, RunStation.State.WAITS))
-    jobs = Job.objects.select_related("card").prefetch_related(Prefetch("run", standing, to_attr="stands_at")).order_by("-number")
-    if asked:
-        for word in asked.split()[:6]:
-            wanted = with_word(word)
-            if keyed := answered(word):
-                wanted |= Q(pk__in=Reading.objects.filter(keyed, withdrawn_at=None).values("entry__job"))
-            if word.isdecimal():
-                wanted |= Q(number=int(word))
-            jobs = jobs.filter(wanted)
-    found = list(jobs[: MOST + 1])
+    newest = Job.objects.filter(_having(asked.split()[:6])).order_by("-number").values("pk")[: MOST + 1]
+    jobs = Job.objects.filter(pk__in=newest).select_related("card").prefetch_related(Prefetch("run", standing, to_attr="stands_at"))
+    found = list(jobs.order_by("-number"))
     told = lines_with([job.pk for job in found], asked.split()) if asked else {}
     for job in found:
         job.at = [BY_KEY[stage.key].name for stage in job.stands_at if stage.key in BY_KEY]  # type: ignore[attr-defined]
@@ -58,6 +51,18 @@ def find(request: HttpRequest) -> HttpResponse:
         job.found_in = [line for line in told.get(job.pk, []) if line not in shown][:LINES]  # type: ignore[attr-defined]
     data = {"asked": asked, "jobs": found[:MOST], "weeks": _by_week(found[:MOST]), "more": len(found) > MOST}
     return render(request, "stations/find.html", data)
+
+
+def _having(words: list[str]) -> Q:
+    """Jobs that have every word: written down, or, of a word that is an answer or a number, in that way."""
+    keyed = {word: found for word in words if (found := answered(word))}
+    plain = [word for word in words if word not in keyed]
+    having = with_words(plain)
+    for number in {int(word) for word in plain if word.isdecimal()}:
+        having |= Q(number=number) & with_words(each for each in plain if not each.isdecimal() or int(each) != number)
+    for word, found in keyed.items():
+        having &= with_word(word) | Q(pk__in=Reading.objects.filter(found, withdrawn_at=None).values("entry__job"))
+    return having
 
 
 def _by_week(jobs: Sequence[Job]) -> list[tuple[str, list[Job]]]:

@@ -12,9 +12,7 @@ from tests.shed import job, person
 
 
 def found(*words):
-    jobs = Job.objects.all()
-    for word in words:
-        jobs = jobs.filter(search.with_word(word))
+    jobs = Job.objects.filter(search.with_words(words))
     return list(jobs.order_by("number").values_list("number", flat=True))
 
 
@@ -53,6 +51,24 @@ class FoundByItsWords(TestCase):
         RunStation.objects.filter(job=made).delete()
         Job.every.filter(pk=made.pk).delete()
         self.assertEqual(found("rumbles"), [])
+
+    def test_by_its_number_among_other_words(self):
+        self.client.force_login(person())
+        job(412)
+        job(413)
+        for asked, numbers in (
+            ("412", ["0412"]),
+            ("0412 rumbles", ["0412"]),
+            ("412 0412 412", ["0412"]),
+            ("6204 rumbles 413 c3", ["0413"]),
+            ("corrie 6204", ["0413", "0412"]),
+            ("412 413", []),
+            ("412 howls", []),
+            ("1 2 3 4 5 6", []),
+            ("9" * 60, []),
+        ):
+            page = self.client.get("/find/", {"q": asked}).context
+            self.assertEqual([each.tag for each in page["jobs"]], numbers, asked)
 
     def test_the_page_says_in_which_line_it_was_found(self):
         made = job(412)
