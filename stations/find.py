@@ -54,15 +54,20 @@ def find(request: HttpRequest) -> HttpResponse:
 
 
 def _having(words: list[str]) -> Q:
-    """Jobs that have every word: written down, or, of a word that is an answer or a number, in that way."""
-    keyed = {word: found for word in words if (found := answered(word))}
-    plain = [word for word in words if word not in keyed]
-    having = with_words(plain)
-    for number in {int(word) for word in plain if word.isdecimal()}:
-        having |= Q(number=number) & with_words(each for each in plain if not each.isdecimal() or int(each) != number)
-    for word, found in keyed.items():
-        having &= with_word(word) | Q(pk__in=Reading.objects.filter(found, withdrawn_at=None).values("entry__job"))
+    """Jobs that have every word: as `_written`, or one of them is the job's number."""
+    having = _written(words)
+    for number in {int(word) for word in words if word.isdecimal()}:
+        having |= Q(number=number) & _written([each for each in words if not each.isdecimal() or int(each) != number])
     return having
+
+
+def _written(words: list[str]) -> Q:
+    """Jobs in which every word was written down, or is part of an answer as its station says it."""
+    keyed = {word: found for word in words if (found := answered(word))}
+    written = with_words(word for word in words if word not in keyed)
+    for word, found in keyed.items():
+        written &= with_word(word) | Q(pk__in=Reading.objects.filter(found, withdrawn_at=None).values("entry__job"))
+    return written
 
 
 def _by_week(jobs: Sequence[Job]) -> list[tuple[str, list[Job]]]:
