@@ -61,7 +61,7 @@ def card_as_json(card: EngineCard) -> dict[str, Any]:
         return {name: getattr(thing, name) for name in names}
 
     seats, seals, fitted = {seat.pk: seat for seat in card.seats.all()}, list(card.seals.all()), list(card.fitted.all())
-    for seal in seals:
+    for seal in seals:  # the seats that have been read already, not each asked for once more
         seal.seat = seats.get(seal.seat_id or 0)
     for part in fitted:
         part.after = seats.get(part.after_id or 0)
