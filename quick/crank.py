@@ -42,7 +42,7 @@ class ShimForm(CheckForm):
     fitted_mm = quantity("length", _("Shims already in"), small=True, low=0, high=10)
     least_mm = quantity("length", _("End float, at least"), small=True, low=-0.001, high=4, required=True)
     most_mm = quantity("length", _("At most"), small=True, low=0, high=4, required=True)
-    kit_mm = SizesField(label=_("Shims at hand"), required=False, help_text=_("0.05 0.1 0.2 0.3; empty: the shop's kit"))
+    kit_mm = SizesField(label=_("Shims available"), required=False, help_text=_("0.05 0.1 0.2 0.3; empty: the shop's kit"))
 
 
 OF_LINK = ("left_mm", "right_mm", "gasket_mm", "crank_mm", "fitted_mm")

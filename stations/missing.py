@@ -1,4 +1,4 @@
-"""What the engines at hand will want that is not on the shelves: drivers for their bearings and seals, gauges, heat, a splitter."""
+"""What the engines on the workbench will want that is not on the shelves: drivers for bearings and seals, gauges, heat, a splitter."""
 
 from __future__ import annotations
 

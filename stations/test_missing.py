@@ -1,4 +1,4 @@
-"""What the engines at hand want that is not on the shelves."""
+"""What the engines on the workbench want that is not on the shelves."""
 
 from __future__ import annotations
 

@@ -246,7 +246,7 @@ def drill_plan(
     density : float
         Of the wheel's rim, kg/m³.
     diameters_mm : iterable of float
-        Drills at hand.
+        Drills available.
     within_gmm : float
         Permitted. While more than three times that is to go, nine tenths are taken and the rest after the next check.
     most : int

@@ -258,7 +258,7 @@ def _sure_for_the_handling(setup: Setup, found: Call, sure_s: float) -> Call:
     """A plan is in only when it is sure for the whole handling, the parts drifting at their quickest."""
     if found.state != IN or sure_s >= setup.handling_s:
         return found
-    reason = f"It is sure for {sure_s:.0f} s, and {setup.handling_s:.0f} s of handling are wanted."
+    reason = f"It fits for {sure_s:.0f} s, and {setup.handling_s:.0f} s of handling are needed."
     return Call(TOO_CLOSE, found.margin, reason, "sure_too_short", {**found.values, "handling_s": setup.handling_s, "sure_s": sure_s})
 
 
@@ -286,4 +286,4 @@ def judge(setup: Setup, at: Moment, sure_s: float) -> Call:
     if verdict.state == TOO_CLOSE:
         reason = f"{at.clearance_mm:.3f} ± {2 * at.spread_mm:.3f} mm reaches under the {wanted} wanted."
         return Call(TOO_CLOSE, verdict.margin, reason, "room_unsure", values)
-    return Call(IN, verdict.margin, f"{at.low_mm:.3f} mm at the least, {wanted} wanted; sure for {sure_s:.0f} s.", "room", values)
+    return Call(IN, verdict.margin, f"{at.low_mm:.3f} mm at the least, {wanted} wanted; fits for {sure_s:.0f} s.", "room", values)

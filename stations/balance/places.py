@@ -90,7 +90,7 @@ def arcs(text: str) -> tuple[tuple[float, float], ...]:
 
 
 def drills(text: str) -> list[float]:
-    """Drills at hand, as typed: 4 6 8."""
+    """Drills available, as typed: 4 6 8."""
     try:
         found = sorted({float(part) for part in text.replace(",", " ").split()})
     except ValueError:

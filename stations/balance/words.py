@@ -125,7 +125,7 @@ QUESTION = {
     Property.FINISH_RADIUS: _("And for the last small hole, at"),
     Property.RIM_DEPTH: _("Metal there is"),
     Property.KEEP_OUT: _("Keep out of"),
-    Property.DRILLS: _("Drills at hand"),
+    Property.DRILLS: _("Drills available"),
     Property.HOLE_DEPTH: _("Hole {number}: {drill} at {angle}"),
     Property.NOTE: _("Anything to remember?"),
 }
@@ -187,7 +187,7 @@ LABEL = {
     Property.FINISH_RADIUS: _("radius for the last hole"),
     Property.RIM_DEPTH: _("depth of the rim"),
     Property.KEEP_OUT: _("arcs to keep out of"),
-    Property.DRILLS: _("drills at hand"),
+    Property.DRILLS: _("drills available"),
     Property.HOLE_DEPTH: _("depth of hole {stage}"),
     Property.NOTE: _("note"),
     Property.UNBALANCE: _("unbalance"),

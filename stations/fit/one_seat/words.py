@@ -49,7 +49,7 @@ REASON = {
     "no_room": _("{clearance} of clearance where {wanted} is wanted: it will not go in by hand."),
     "room_unsure": _("{clearance} reaches under the {wanted} wanted."),
     "chance_no_room": _("{chance} sure: {clearance} of clearance where {wanted} is wanted: it will not go in by hand."),
-    "sure_too_short": _("{clearance} at first, but sure for {sure} only; {handling} of handling are wanted."),
+    "sure_too_short": _("{clearance} at first, but it fits for {sure} only; {handling} of handling are needed."),
     "chance_unsure": _("{chance} sure. {clearance} reaches under the {wanted} wanted."),
     "too_hot": _("The {outer} is at {here}; {what} allows {limit}: {why}."),
     "too_cold": _("The {partner} is at {here}; {what} allows {limit}: {why}."),
@@ -183,12 +183,12 @@ NO_HEAT, NO_CHILL = _("no heat"), _("no chilling")
 CHECKS = {
     "tools": (_("Laid out: driver, gloves, support behind the seat."), False),
     "tools_circlip": (_("Laid out: driver, gloves, support behind the seat, circlip and pliers."), False),
-    "bagged": (_("Bearing bagged against frost, oil at hand for after."), False),
+    "bagged": (_("Bearing bagged against frost, oil ready for afterwards."), False),
 }
 WARNINGS = {
     "hot": _("{Outer} and tray burn at a touch: gloves, eyes covered, a clear path to the bench."),
     "frost": _("Wipe the frost off the {partner} before it goes in; oil it at once after."),
-    "magnesium": _("Magnesium: no flame, no chips about; sand at hand, never water."),
+    "magnesium": _("Magnesium: no flame, no chips about; sand ready, never water."),
     "jam": _("If it jams or cocks: stop, no hammer. Lift it off or pull it, heat again, start square."),
     "creeps": shared.CREEPS,
     "manual": _("The engine's manual and the bearing maker's limits come before these numbers."),

@@ -202,7 +202,7 @@ CHECKS = {
         _("Laid out in the order drawn: each part its way round, its driver beside it, supports, gloves, circlip pliers."),
         False,
     ),
-    "bagged": (_("Bearings bagged against frost, oil at hand for after."), False),
+    "bagged": (_("Bearings bagged against frost, oil ready for afterwards."), False),
 }
 WARNINGS = {
     "hot": _("Case and tray burn at a touch: gloves, eyes covered, a clear path to the bench."),
