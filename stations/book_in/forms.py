@@ -69,8 +69,9 @@ class EngineForm(PlainTextMixin, forms.Form):
         super().__init__(*args, **kwargs)
         field = self.fields["known"]
         assert isinstance(field, forms.ModelChoiceField)
-        field.queryset = EngineCard.objects.filter(pk__in=[card.pk for card in reusable()]).order_by("name")
-        field.label_from_instance = _card_words  # type: ignore[method-assign]
+        cards = reusable()
+        field.queryset = EngineCard.objects.filter(pk__in=[card.pk for card in cards])
+        field.choices = [("", field.empty_label), *((card.pk, _card_words(card)) for card in cards)]
 
     def clean(self) -> dict[str, Any]:
         data = super().clean() or {}

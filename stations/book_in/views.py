@@ -45,7 +45,9 @@ def book_in(request: HttpRequest) -> HttpResponse:
             return redirect("job" if with_seat or known else "card", tag=made.tag)
         if not with_seat:
             seat = SeatForm()
-    return render(request, "stations/book_in/book_in.html", {"engine": engine, "seat": seat})
+    # a form that nothing was typed into follows from the order and from the engines to choose from
+    made = (order, tuple(engine.fields["known"].choices)) if not engine.is_bound else None  # type: ignore[attr-defined]
+    return render(request, "stations/book_in/book_in.html", {"engine": engine, "seat": seat, "made": made})
 
 
 def _make(request: HttpRequest, engine: EngineForm, seat: SeatForm | None) -> Job:
