@@ -12,6 +12,8 @@ from django.db import DEFAULT_DB_ALIAS, connections
 from django.db.models import Model, QuerySet
 from django.db.models.query import ModelIterable
 
+from engines.rows import holds
+
 NO_ROWS = 2_147_480_000  # and what follows: numbers that no row will ever have, but might
 Row = TypeVar("Row", bound=Model)
 
@@ -86,7 +88,7 @@ def hold(row: Model, relation: str, rows: list[Any]) -> None:
     """Take rows for those of a row's relation, as if they had been prefetched; each of them knows the row."""
     manager = getattr(row, relation)
     for each in rows:
-        setattr(each, manager.field.name, row)
+        holds(each, **{manager.field.name: row})
     held = manager.get_queryset()
     held._result_cache, held._prefetch_done = rows, True
     vars(row).setdefault("_prefetched_objects_cache", {})[relation] = held

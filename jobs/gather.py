@@ -13,6 +13,7 @@ from engines.known import figures_of, limits_of
 from engines.models import Seat, Subject
 from engines.parts import Part, counted_name
 from engines.properties import Property
+from engines.rows import holds
 from engines.slots import At, Slot
 from jobs.asked import Asked
 from jobs.facts import Done, Fact, Facts, GaugeSeen, Origin, Own, Taken, Where
@@ -87,15 +88,39 @@ _moves = Asked(lambda entry: Move.objects.filter(entry=entry).select_related("su
 def readings_of(entry: Entry, shop: Shop) -> list[Reading]:
     """Readings of an entry, the oldest first. A person or a gauge that took many of them is one object, not one for each."""
     found = _of_entry.models(entry.pk)
-    gauges = {each.pk: each for each in shelves(shop).gauges}
-    gone = {each.gauge_id for each in found if each.gauge_id} - gauges.keys()
-    gauges |= Gauge.objects.in_bulk(gone) if gone else {}
+    gauges = _gauges({each.gauge_id for each in found}, shop)
     people: dict[int, Person] = {}
     for each in found:
         if each.by_id not in people:
             people[each.by_id] = Person.from_db(None, ("id", *NAMES), (each.by_id, *(getattr(each, name) for name in _BY)))
-        each.entry, each.by, each.gauge = entry, people[each.by_id], gauges[each.gauge_id] if each.gauge_id else None
+        holds(each, entry=entry, by=people[each.by_id], gauge=gauges.get(each.gauge_id))
     return found
+
+
+_of_job = Asked(lambda job: Reading.objects.filter(entry__job=job), 1)
+_subjects = Asked(lambda card: Subject.objects.filter(card=card), 1)
+
+
+def all_readings_of(job: Job, shop: Shop) -> dict[int, list[Reading]]:
+    """Every reading of a job by its entry, the oldest first, the withdrawn among them."""
+    found = _of_job.models(job.pk)
+    gauges = _gauges({each.gauge_id for each in found}, shop)
+    subjects: dict[int | None, Subject] = {each.pk: each for each in _subjects.models(job.card_id)}
+    named = {each.by_id for each in found} | {each.withdrawn_by_id for each in found}
+    people: dict[int | None, Person] = {**Person.objects.in_bulk(named - {None})}
+    by_entry: dict[int, list[Reading]] = {}
+    for each in found:
+        more = {"gauge": gauges.get(each.gauge_id), "subject": subjects.get(each.subject_id)}
+        holds(each, by=people[each.by_id], withdrawn_by=people.get(each.withdrawn_by_id), **more)
+        by_entry.setdefault(each.entry_id, []).append(each)
+    return by_entry
+
+
+def _gauges(wanted: set[int | None], shop: Shop) -> dict[int | None, Gauge]:
+    """Gauges by their numbers, those on the shelves as they are known already."""
+    gauges: dict[int | None, Gauge] = {each.pk: each for each in shelves(shop).gauges}
+    gone = wanted - gauges.keys() - {None}
+    return gauges | (Gauge.objects.in_bulk(gone) if gone else {})
 
 
 def own_of(entry: Entry | None, readings: list[Reading], before: Own | None = None) -> Own:
@@ -166,9 +191,7 @@ def facts_of(job: Job, besides: Entry | None = None) -> Facts:
 
 def _later(rows: list[tuple[Any, ...]]) -> dict[Where, Callable[[], Iterator[Taken]]]:
     """Stored rows of `READ` by what they tell, each lot read and made into plain values when it is asked for: a station asks for few."""
-    gauges = {each.pk: each for each in shelves(Shop.current()).gauges}
-    gone = {row[GAUGE] for row in rows if row[GAUGE]} - gauges.keys()
-    gauges |= Gauge.objects.in_bulk(gone) if gone else {}  # those that are off the shelves
+    gauges = _gauges({row[GAUGE] for row in rows}, Shop.current())
     lots: dict[Where, list[tuple[Any, ...]]] = {}
     for row in rows:
         kind, uid, _name, what = row[:4]
@@ -176,7 +199,7 @@ def _later(rows: list[tuple[Any, ...]]) -> dict[Where, Callable[[], Iterator[Tak
     return {where: partial(_taken, lot, gauges) for where, lot in lots.items()}
 
 
-def _taken(rows: list[tuple[Any, ...]], gauges: dict[int, Gauge]) -> Iterator[Taken]:
+def _taken(rows: list[tuple[Any, ...]], gauges: dict[int | None, Gauge]) -> Iterator[Taken]:
     """Stored rows of `READ` as plain values."""
     for row in _readings.read(rows):
         value, text, of, attempt, turn, gauge, station, entry, signed_at, at, number, _from, uncertainty, *by = row[len(PLACED) :]

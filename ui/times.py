@@ -3,11 +3,11 @@
 from __future__ import annotations
 
 from datetime import date, datetime, timedelta
+from functools import lru_cache
 
 from django.utils import timezone
 from django.utils.formats import date_format, get_format
-
-TIME = "H:i"
+from django.utils.translation import get_language
 
 
 def _local(moment: date | datetime) -> date | datetime:
@@ -15,37 +15,49 @@ def _local(moment: date | datetime) -> date | datetime:
 
 
 def _said(moment: date | datetime, form: str) -> str:
-    return str(date_format(_local(moment), form))
+    """A day in one of the formats of the language, its month cut short: `j F Y` becomes `j M Y`."""
+    local = _local(moment)
+    return _day_said(local.date() if isinstance(local, datetime) else local, form, get_language())
 
 
-def _form(name: str) -> str:
-    """A format of the language with its month cut short: `j F Y` becomes `j M Y`."""
-    return str(get_format(name)).replace("F", "M").replace("N", "M")
+@lru_cache(512)
+def _day_said(on: date, form: str, language: str | None) -> str:
+    return str(date_format(on, str(get_format(form, lang=language)).replace("F", "M").replace("N", "M")))
+
+
+def time_of_day(moment: datetime) -> str:
+    """`14:05`."""
+    return f"{_local(moment):%H:%M}"
+
+
+def to_the_second(moment: datetime) -> str:
+    """`14:05:09`."""
+    return f"{_local(moment):%H:%M:%S}"
 
 
 def day(moment: date | datetime) -> str:
     """`5 Nov 2026`."""
-    return _said(moment, _form("DATE_FORMAT"))
+    return _said(moment, "DATE_FORMAT")
 
 
 def short_day(moment: date | datetime) -> str:
     """`5 Nov`."""
-    return _said(moment, _form("MONTH_DAY_FORMAT"))
+    return _said(moment, "MONTH_DAY_FORMAT")
 
 
 def day_time(moment: datetime) -> str:
     """`5 Nov, 14:05`."""
-    return f"{short_day(moment)}, {_said(moment, TIME)}"
+    return f"{short_day(moment)}, {time_of_day(moment)}"
 
 
 def long_day_time(moment: datetime) -> str:
     """`5 Nov 2026, 14:05`."""
-    return f"{day(moment)}, {_said(moment, TIME)}"
+    return f"{day(moment)}, {time_of_day(moment)}"
 
 
 def month(moment: date | datetime) -> str:
     """`Nov 2026`."""
-    return _said(moment, _form("YEAR_MONTH_FORMAT"))
+    return _said(moment, "YEAR_MONTH_FORMAT")
 
 
 def week_of(moment: date | datetime, first_weekday: int) -> date:

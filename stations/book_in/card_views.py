@@ -3,12 +3,14 @@
 from __future__ import annotations
 
 import secrets
+from collections.abc import Hashable, Iterable
+from functools import partial
 from typing import Any
 
 from django.contrib import messages
 from django.core.exceptions import PermissionDenied
 from django.core.files.base import ContentFile
-from django.db.models import ProtectedError
+from django.db.models import Model, ProtectedError
 from django.http import Http404, HttpRequest, HttpResponse, HttpResponseRedirect
 from django.shortcuts import get_object_or_404, redirect, render
 from django.urls import reverse
@@ -20,8 +22,10 @@ from engines.case import joined_anew, joints_of, keeps
 from engines.copies import reusable, shelve
 from engines.models import CasePart, EngineCard, Joint, Mark, Seat
 from engines.parts import JOINT
+from engines.rows import holds
 from engines.stamps import whole
 from jobs.acts import about, one_act, sent
+from jobs.asked import Asked
 from jobs.guard import Closed, changeable_card, job_of
 from jobs.models import Entry, Job
 from jobs.photos import LARGEST_BYTES, clean
@@ -117,7 +121,7 @@ def card_page(request: HttpRequest, card: EngineCard, job: Job | None) -> HttpRe
             changed(card)
             home = _home(card)
             return HttpResponseRedirect(f"{home.url}?part={part}#{part}-form") if "another" in request.POST else home
-    data = {
+    shown = {
         **face_data(_joint(card, request.GET.get("joint")), paper=_paper(request)),
         "job": job,
         "form": form,
@@ -126,21 +130,42 @@ def card_page(request: HttpRequest, card: EngineCard, job: Job | None) -> HttpRe
         "keep": PARTS[part][1] if part in PARTS else "",
         "editing": editing,
         "seats": seats,
-        "seals": card.seals.select_related("seat"),
-        "fitted": card.fitted.select_related("after"),
+        "seals": _known_among(seats, card.seals.all(), "seat"),
+        "fitted": _known_among(card.fitted.all(), card.fitted.all(), "after"),
         "specs": card.specs.all(),
         "further": [each for each in card.case_parts.all() if each.what != CasePart.What.HALF],
         "found_otherwise": found_otherwise(job) if job else [],
         "closed": bool(job and job.is_closed),
         "unpictured": bool(job and not job.photos.exists()),
     }
-    return render(request, "stations/book_in/card.html", data)
+    return render(request, "stations/book_in/card.html", {**shown, "made": _made(request, shown)})
+
+
+def _made(request: HttpRequest, shown: dict[str, Any]) -> dict[str, Hashable]:
+    """What the sections of a card that nothing is changed on follow from: its stamp, as it was read with the whole card."""
+    card, joint, editing = shown["card"], shown["joint"].uid, shown["part"]
+    if request.method != "GET" or not card.stamp:
+        return {}
+    face = "face", card.stamp, joint, _paper(request)
+    return {"face": face, **{part: (part, card.stamp, joint) for part in PARTS if part != editing}}
+
+
+def _known_among(known: Iterable[Model], rows: Iterable[Model], relation: str) -> list[Model]:
+    """Rows of a whole card, each with the one that it leads to out of those that were read with it."""
+    found, rows = {each.pk: each for each in known}, list(rows)
+    for row in rows:
+        holds(row, **{relation: found.get(getattr(row, f"{relation}_id"))})
+    return rows
+
+
+_contradicting = Asked(
+    lambda job: Entry.objects.filter(job=job, signed_at__isnull=False, superseded_by=None).values_list("result__contradicts"), 1
+)
 
 
 def found_otherwise(job: Job) -> list[dict[str, str]]:
     """What signed entries found that the card says otherwise."""
-    entries = Entry.objects.filter(job=job, signed_at__isnull=False, superseded_by=None).select_related("station")
-    return [line for entry in entries for line in entry.result.get("contradicts", [])]
+    return [line for (lines,) in _contradicting.rows(job.pk) for line in lines or []]
 
 
 @require_GET
@@ -230,7 +255,7 @@ def face_data(
         "card": card,
         "joint": joint,
         "joints": joints_of(card),
-        "drawing": draw_card_face(joint, marks, seats, chosen, underlay, paper),
+        "drawing": partial(draw_card_face, joint, marks, seats, chosen, underlay, paper),
         "face": {
             "scale": face.scale * core_per_shown("length"),
             "digits": 3 if units_now() == Units.INCH else 1,

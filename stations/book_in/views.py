@@ -2,19 +2,26 @@
 
 from __future__ import annotations
 
+from collections.abc import Hashable
 from dataclasses import dataclass, field
+from functools import cached_property
 
 from django.db import transaction
 from django.db.models import Exists, OuterRef
-from django.http import HttpRequest, HttpResponse
-from django.shortcuts import get_object_or_404, redirect, render
+from django.http import Http404, HttpRequest, HttpResponse
+from django.shortcuts import redirect, render
+from django.utils import timezone
+from django.utils.translation import gettext as _
 from django.views.decorators.http import require_GET, require_http_methods
 
 from engines.copies import copied
 from engines.layouts import lay_out
 from engines.models import EngineCard
 from jobs.acts import about, one_act
-from jobs.models import Entry, Job, Origin, Photo, Reading, Record
+from jobs.asked import Asked
+from jobs.gather import all_readings_of
+from jobs.models import Entry, Job, Photo, Reading, Record
+from shop.models import Shop
 from shopmath.bearings import lookup
 from shopmath.checks import BadInput
 from stations import provenance
@@ -23,6 +30,7 @@ from stations.book_in.card_views import card_page
 from stations.book_in.forms import EngineForm, SeatForm
 from stations.registry import BY_KEY, WORK_ORDERS, lay_run
 from ui.addresses import job_number
+from ui.times import time_of_day, to_the_second
 
 
 def _seat_wanted(request: HttpRequest) -> bool:
@@ -46,8 +54,8 @@ def book_in(request: HttpRequest) -> HttpResponse:
         if not with_seat:
             seat = SeatForm()
     # a form that nothing was typed into follows from the order and from the engines to choose from
-    made = (order, tuple(engine.fields["known"].choices)) if not engine.is_bound else None  # type: ignore[attr-defined]
-    return render(request, "stations/book_in/book_in.html", {"engine": engine, "seat": seat, "made": made})
+    kept = (order, tuple(engine.fields["known"].choices)) if not engine.is_bound else None  # type: ignore[attr-defined]
+    return render(request, "stations/book_in/book_in.html", {"engine": engine, "seat": seat, "made": kept})
 
 
 def _make(request: HttpRequest, engine: EngineForm, seat: SeatForm | None) -> Job:
@@ -89,8 +97,14 @@ def read_marking(request: HttpRequest) -> HttpResponse:
     return render(request, "stations/book_in/marking.html", {"found": found, "words": words})
 
 
+_numbered = Asked(lambda number: Job.objects.filter(number=number).select_related("card", "booked_in_by", "origin__read_by"), 1)
+_photos = Asked(lambda job: Photo.objects.filter(job=job), 1)
+
+
 def _job(tag: str) -> Job:
-    return get_object_or_404(Job.objects.select_related("card", "booked_in_by", "origin__read_by"), number=job_number(tag))
+    for job in _numbered.models(job_number(tag)):
+        return job
+    raise Http404
 
 
 @require_http_methods(["GET", "POST"])
@@ -106,36 +120,75 @@ class Line:
     """An entry on the log: its station, what was read, and the pictures taken there."""
 
     entry: Entry
-    name: str
-    readings: list[tuple[Reading, str, str]]
+    job: Job
+    taken: list[Reading]
     photos: list[Photo] = field(default_factory=list)
 
+    @property
+    def name(self) -> str:
+        return str(BY_KEY[self.entry.station.key].name)
 
-def _written(reading: Reading, entry: Entry, job: Job) -> tuple[Reading, str, str]:
-    """A reading with what it is of and what it says, in words."""
-    return reading, called(reading, entry, job.card), answered(reading, entry)
+    @property
+    def replaced(self) -> bool:
+        return getattr(self.entry, "superseded_by", None) is not None
+
+    def readings(self) -> list[Written]:
+        return [_written(reading, self.entry, self.job) for reading in self.taken]
+
+    @cached_property
+    def made(self) -> Hashable:
+        """What the words of a signed entry follow from: its readings never change, but those that they name may be called otherwise."""
+        entry, card = self.entry, self.job.card
+        if not entry.is_signed or entry.signed_by is None or not card.stamp:
+            return None
+        said = [(each.pk, each.by.called, each.gauge and each.gauge.name) for each in self.taken]
+        gone = [(each.withdrawn_at, each.withdrawn_by and each.withdrawn_by.called) for each in self.taken if each.withdrawn_at]
+        photos = tuple((photo.pk, photo.caption) for photo in self.photos)
+        zone = str(timezone.get_current_timezone())
+        return entry.pk, entry.signed_at, entry.signed_by.called, self.replaced, card.stamp, photos, tuple(said), tuple(gone), zone
+
+
+@dataclass(frozen=True)
+class Written:
+    """A reading of the log in words: what it is of, what it says, when and by whom."""
+
+    called: str
+    said: str
+    taken: str
+    withdrawn: bool
+
+
+def _written(reading: Reading, entry: Entry, job: Job) -> Written:
+    taken = [to_the_second(reading.taken_at), reading.by.called, *([str(reading.gauge)] if reading.gauge else [])]
+    told = "; ".join((", ".join(taken), *([_withdrawn(reading)] if reading.withdrawn_at else [])))
+    return Written(called(reading, entry, job.card), answered(reading, entry), told, reading.withdrawn_at is not None)
+
+
+def _withdrawn(reading: Reading) -> str:
+    assert reading.withdrawn_at is not None
+    at, by = time_of_day(reading.withdrawn_at), reading.withdrawn_by
+    if reading.came_second:
+        return _("withdrawn {at}: another answer came first").format(at=at)
+    return _("withdrawn {at} by {who}").format(at=at, who=by.called) if by else _("withdrawn {at}").format(at=at)
+
+
+_drawn = Exists(Record.objects.filter(entry=OuterRef("pk")).exclude(drawing=b""))
+_entries = Asked(
+    lambda job: Entry.objects.filter(job=job).select_related("station", "seat", "signed_by", "superseded_by").annotate(drawn=_drawn), 1
+)
 
 
 @require_GET
 def job_log(request: HttpRequest, tag: str) -> HttpResponse:
     """Everything written down about a job, oldest first; superseded entries stay, marked."""
     job = _job(tag)
-    entries = (
-        Entry.objects.filter(job=job)
-        .select_related("station", "seat", "signed_by", "opened_by", "superseded_by")
-        .prefetch_related("readings__by", "readings__gauge", "readings__withdrawn_by", "readings__subject")
-        .annotate(drawn=Exists(Record.objects.filter(entry=OuterRef("pk")).exclude(drawing=b"")))
-    )
-    photos = list(job.photos.all())
-    lines = [
-        Line(entry, str(BY_KEY[entry.station.key].name), [_written(reading, entry, job) for reading in entry.readings.all()])
-        for entry in entries
-    ]
+    readings, photos = all_readings_of(job, Shop.current()), _photos.models(job.pk)
+    lines = [Line(entry, job, readings.get(entry.pk, [])) for entry in _entries.models(job.pk)]
     last = {line.entry.station_id: line for line in lines}  # a station's pictures stand at the last that was done there
     for photo in photos:
         if photo.station_id in last:
             last[photo.station_id].photos.append(photo)
-    origin = Origin.objects.filter(job=job).first()
+    origin = getattr(job, "origin", None)
     data = {
         "job": job,
         "lines": lines,

@@ -18,7 +18,7 @@ from ui.numbers import bare, exact, figure, listed, show, trade
 from ui.numbers import size as in_reader_unit
 from ui.page_words import PAGE_WORDS
 from ui.tables import from_table
-from ui.times import day, day_time, long_day_time, short_day
+from ui.times import day, day_time, long_day_time, short_day, time_of_day, to_the_second
 
 register = template.Library()
 
@@ -167,8 +167,8 @@ def _moment(say: Any) -> Any:
     return lambda moment: say(moment) if moment else ""
 
 
-for _name, _say in (("day", day), ("short_day", short_day), ("day_time", day_time), ("long_day_time", long_day_time)):
-    register.filter(_name, _moment(_say))
+for _say in (day, short_day, day_time, long_day_time, time_of_day, to_the_second):
+    register.filter(_say.__name__, _moment(_say))
 
 
 @register.filter
