@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Mapping
 from dataclasses import dataclass, field
 from datetime import datetime, timedelta
+from functools import lru_cache
 
 from django.http import HttpRequest, HttpResponse
 from django.shortcuts import render
@@ -99,29 +100,45 @@ def _tone(stage: RunStation, due: Timer | None) -> str:
     return {"stop": "stop", "out": "stop", "too_close": "waits"}.get(stage.call_state, "ink")
 
 
-def _track(run: list[RunStation], here: RunStation | None, move: str, tone: str, many: bool) -> SafeString:
-    high, y = (MANY_PX, 28.0) if many else (84.0, 40.0)
-    sheet = Sheet(TRACK, high, _("Where the engine stands"), move, f"track{run[0].pk if run else 0}")
-    if not run or not here:
+@dataclass(frozen=True)
+class Track:
+    """Where an engine stands in its run, drawn; what it follows from is hashed, so that it is drawn once until it moves on."""
+
+    pk: int
+    stations: tuple[tuple[str, bool], ...]  # by key, and whether it is done with
+    here: str
+    move: str
+    tone: str
+    many: bool
+    title: str
+
+    @lru_cache(256)  # noqa: B019  small, and of values alone
+    def drawn(self) -> SafeString:
+        high, y = (MANY_PX, 28.0) if self.many else (84.0, 40.0)
+        sheet = Sheet(TRACK, high, self.title, self.move, f"track{self.pk}")
+        if not self.here:
+            return sheet.render()
+        first, stand, last = _x(self.stations[0][0]), _x(self.here), _x(self.stations[-1][0])
+        sheet.line((first, y), (stand, y), "track done")
+        sheet.line((stand, y), (last, y), "track ahead")
+        for key, done in self.stations:
+            if key != self.here:
+                sheet.circle((_x(key), y), 4.5 if done else 5.5, "stop-done" if done else "stop-ahead")
+        sheet.shape([(stand, y - 13), (stand + 11, y), (stand, y + 13), (stand - 11, y)], f"here {self.tone}")
+        half = NEAR_PX * len(self.move) / 2
+        x, anchor = stand, "middle"
+        if stand - half < 0:
+            x, anchor = max(0.0, min(stand - 11, TRACK - 2 * half)), "start"
+        elif stand + half > TRACK:
+            x, anchor = min(TRACK, stand + 11), "end"
+        sheet.text((x, y + 36), self.move, f"move {self.tone}", anchor)
         return sheet.render()
-    first, stand, last = _x(run[0].key), _x(here.key), _x(run[-1].key)
-    sheet.line((first, y), (stand, y), "track done")
-    sheet.line((stand, y), (last, y), "track ahead")
-    for stage in run:
-        x = _x(stage.key)
-        if stage.pk == here.pk:
-            continue
-        done = stage.state in ("done", "skipped")
-        sheet.circle((x, y), 4.5 if done else 5.5, "stop-done" if done else "stop-ahead")
-    sheet.shape([(stand, y - 13), (stand + 11, y), (stand, y + 13), (stand - 11, y)], f"here {tone}")
-    half = NEAR_PX * len(move) / 2
-    x, anchor = stand, "middle"
-    if stand - half < 0:
-        x, anchor = max(0.0, min(stand - 11, TRACK - 2 * half)), "start"
-    elif stand + half > TRACK:
-        x, anchor = min(TRACK, stand + 11), "end"
-    sheet.text((x, y + 36), move, f"move {tone}", anchor)
-    return sheet.render()
+
+
+def _track(run: list[RunStation], here: RunStation | None, move: str, tone: str, many: bool) -> SafeString:
+    stations = tuple((stage.key, stage.state in ("done", "skipped")) for stage in run)
+    at, pk = (here.key, run[0].pk) if here and run else ("", 0)
+    return Track(pk, stations, at, move, tone, many, _("Where the engine stands")).drawn()
 
 
 def _clock(timers: list[Timer], now: datetime) -> SafeString | None:
@@ -152,9 +169,10 @@ def _clock(timers: list[Timer], now: datetime) -> SafeString | None:
 
 
 HERE = {"job__gone_at": None, "job__practice": False}
+TOLD = ("job__number", "entry__station__key", "label", "said", "tone", "started_at", "due_at")  # of a clock that runs
 _opened = Asked(lambda: Entry.objects.filter(signed_at=None, **HERE).select_related("opened_by").only("job_id", "opened_by"), 0)
-_timers = Asked(lambda: Timer.objects.filter(ended_at=None, **HERE).select_related("job", "entry__station"), 0)
-_jobs = Asked(lambda: Job.objects.filter(gone_at=None).select_related("card"), 0)
+_timers = Asked(lambda: Timer.objects.filter(ended_at=None, **HERE).select_related("job", "entry__station").only(*TOLD), 0)
+_jobs = Asked(lambda: Job.objects.filter(gone_at=None).select_related("card").only("number", "card__name", "card__summary"), 0)
 _stages = Asked(lambda: RunStation.objects.filter(**HERE).order_by("order"), 0)
 
 
@@ -200,6 +218,7 @@ def bench(request: HttpRequest) -> HttpResponse:
         tone = _tone(here, due) if here else "ink"
         waits = bool(here and here.state == "waits")
         lines.append(Line(job, name, move, tone, _track(run, here, move, tone, many), due, waits, open_by.get(job.pk, {})))
+    welcome = not getattr(request.user, "welcomed", True)
     soonest = min((timer for timer in first.values()), key=lambda timer: timer.due_at or now, default=None)
     shows, show = _shows(lines), request.GET.get("show", "")
     show = show if show in [each.key for each in shows] else ""
@@ -214,10 +233,8 @@ def bench(request: HttpRequest) -> HttpResponse:
         "now": now,
         "shop": Shop.current(),
         "track_width": TRACK,
-        "welcome": not getattr(request.user, "welcomed", True),
-        "demo": Job.objects.filter(number=DEMO_JOB, card__name=DEMO_ENGINE, gone_at=None).first()
-        if not getattr(request.user, "welcomed", True)
-        else None,
+        "welcome": welcome,
+        "demo": next((job for job in jobs if (job.number, job.card.name) == (DEMO_JOB, DEMO_ENGINE)), None) if welcome else None,
     }
     return render(request, "stations/bench.html", data)
 

@@ -2,7 +2,9 @@
 
 from __future__ import annotations
 
+from collections.abc import Hashable
 from dataclasses import dataclass, field
+from functools import cached_property
 
 from django.db import transaction
 from django.http import Http404, HttpRequest, HttpResponse
@@ -13,6 +15,7 @@ from django.views.decorators.http import require_http_methods
 
 from engines.stamps import whole
 from jobs.acts import about, one_act
+from jobs.asked import Asked
 from jobs.gather import facts_of
 from jobs.guard import changeable
 from jobs.models import Entry, Job, RunStation
@@ -88,7 +91,7 @@ def _set(stage: RunStation, **fields: str) -> None:
         stage.job.touch()
 
 
-@dataclass(frozen=True)
+@dataclass
 class Line:
     """A station as the run page shows it."""
 
@@ -102,6 +105,15 @@ class Line:
     more: int = 0  # signed entries beyond those
     error: str = ""
     typed: str = ""
+    closed: bool = False
+
+    @cached_property
+    def made(self) -> Hashable:
+        """What it says follows from this, its reader and nothing else."""
+        stage = self.stage
+        gave = tuple((each.pk, each.signed_by and each.signed_by.called, each.seat and each.seat.name) for each in self.gave)
+        said = (stage.call_state, stage.waits_for, stage.because, self.move if stage.state == State.NOW else "", *self.unmet)
+        return stage.pk, stage.state, said, gave, self.more, self.error, self.typed, self.closed
 
     @property
     def move(self) -> str:
@@ -112,11 +124,22 @@ class Line:
 MOST_SHOWN = 4  # signed entries of one station on the run
 
 
+_standing = Asked(
+    lambda job: (
+        Entry.objects.filter(job=job, signed_at__isnull=False)
+        .exclude(superseded_by__signed_at__isnull=False)
+        .select_related("seat", "signed_by")
+        .defer("result", "choices", "ticks")
+        .order_by("pk")
+    ),
+    1,
+)
+
+
 def _signed(job: Job) -> dict[int, list[Entry]]:
     """What each station was signed with, and nothing that was replaced since."""
     found: dict[int, list[Entry]] = {}
-    entries = Entry.objects.filter(job=job, signed_at__isnull=False).exclude(superseded_by__signed_at__isnull=False)
-    for entry in entries.select_related("seat", "signed_by").defer("result", "choices", "ticks").order_by("pk"):
+    for entry in _standing.models(job.pk):
         found.setdefault(entry.station_id, []).append(entry)
     return found
 
@@ -158,7 +181,7 @@ def run_page(request: HttpRequest, tag: str) -> HttpResponse:
             gave = signed.get(stage.pk, [])
             shown, more = gave[:MOST_SHOWN], len(gave) - MOST_SHOWN
             name, leave = str(BY_KEY[stage.key].name), still and stage.key != BOOK_IN
-            lines.append(Line(stage, name, address, leave, still, first, shown, max(0, more), said, typed))
+            lines.append(Line(stage, name, address, leave, still, first, shown, max(0, more), said, typed, job.is_closed))
     here = {line.stage.key for line in lines}
     data = {
         "job": job,

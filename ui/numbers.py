@@ -294,13 +294,18 @@ def as_read(value: float, kind: str, typed: str, resolution: float) -> str:
     return show(Amount(value, kind, resolution))
 
 
+def reads_otherwise(kind: str, units: str) -> bool:
+    """Whether the reader has a kind of quantity in other units than those of a record."""
+    return kind in METRIC and reader.get().system(kind) != (units or Units.METRIC)
+
+
 def beside(recorded: str, units: str, amount: Amount | None, low: Amount | None = None, high: Amount | None = None) -> str:
     """What a record says in the units of its shop, with the same beside it for one who reads in others."""
-    own = show(amount) if amount else between(low, high)
-    differs = reader.get().system((amount or high or low or Amount(0.0, "length", 1.0)).kind) != (units or Units.METRIC)
-    if not recorded or not own or own == recorded or not differs:
+    of = amount or high or low
+    if of is None or not recorded or not reads_otherwise(of.kind, units):
         return recorded
-    return _("{recorded} ({own})").format(recorded=recorded, own=own)
+    own = show(amount) if amount else between(low, high)
+    return recorded if own in ("", recorded) else _("{recorded} ({own})").format(recorded=recorded, own=own)
 
 
 def listed(names: Sequence[str]) -> str:

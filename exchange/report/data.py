@@ -6,6 +6,7 @@ It is made of the records of signed entries alone, so that it is the same in wha
 from __future__ import annotations
 
 import zlib
+from collections.abc import Hashable
 from dataclasses import dataclass
 from datetime import datetime
 from itertools import chain
@@ -17,6 +18,7 @@ from exchange.making import Tell, quietly
 from exchange.report import words
 from exchange.report.figures import BAD, Figure, Matters, figures, mattering
 from exchange.report.recorded import HAND_OVER, NAMES, Recorded, recorded, standing
+from jobs.asked import Asked
 from jobs.models import Job, Origin, Photo, Reading, RunStation
 from shop.models import Gauge, Person, Shop
 from stations.base.words import capital, fill
@@ -37,7 +39,7 @@ class Said:
     state: str
     words: str
     reason: str
-    assumed: list[str]
+    assumed: tuple[str, ...]
     by: str
     at: datetime
 
@@ -87,6 +89,16 @@ class Report:
     left_out: list[tuple[str, str]]
     note: str
     signed: Recorded | None
+
+    @property
+    def figures_made(self) -> Hashable:
+        """What the table of figures follows from."""
+        return tuple(self.figures)
+
+    @property
+    def calls_made(self) -> Hashable:
+        """What the table of calls follows from."""
+        return tuple(self.calls)
 
     @property
     def sealed(self) -> bool:
@@ -182,7 +194,7 @@ def _as_left(drawings: list[Drawn], stand: list[Recorded]) -> Drawn | None:
 def _said(each: Recorded) -> Said:
     call, entry = each.content["call"], each.entry
     at = entry.signed_at or entry.opened_at
-    return Said(each.name, each.part, entry.call_state, call["headline"], call["reason"], call.get("assumed", []), each.by, at)
+    return Said(each.name, each.part, entry.call_state, call["headline"], call["reason"], tuple(call.get("assumed", ())), each.by, at)
 
 
 def _decisions(stand: list[Recorded], advice: str) -> list[str]:
@@ -222,12 +234,14 @@ def _unknown(stand: list[Recorded], said: str) -> list[str]:
     return found
 
 
+_wrong = Asked(lambda: Gauge.objects.exclude(wrong_from=None), 0)
+
+
 def _gauges(stand: list[Recorded]) -> list[str]:
     """Gauges that were found wrong after something here had been measured with them."""
     entries = {each.entry.pk: each for each in stand}
-    wrong = Gauge.objects.exclude(wrong_from=None)
     found = []
-    for gauge in wrong:
+    for gauge in _wrong.models():
         taken = Reading.objects.filter(entry__in=entries, gauge=gauge, withdrawn_at=None, taken_at__date__gte=gauge.wrong_from)
         rests = dict.fromkeys(_named(entries[pk]) for pk in taken.values_list("entry", flat=True))
         if rests:

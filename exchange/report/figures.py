@@ -11,8 +11,7 @@ from exchange.report.recorded import Recorded
 from shopmath.amounts import Amount
 from stations.registry import BY_KEY
 from ui.marks import state_words
-from ui.numbers import beside, exact
-from ui.units import METRIC
+from ui.numbers import beside, exact, reads_otherwise
 
 MOST = 14
 BAD = ("stop", "out", "too_close")
@@ -87,7 +86,7 @@ def in_both_units(each: Recorded) -> Iterator[Line]:
     units = each.content.get("units", "")
     for line in each.content["figures"]:
         number, kind, step = line.get("number") or {}, line.get("kind", ""), line.get("step") or 0.001
-        if kind not in METRIC:
+        if not reads_otherwise(kind, units):
             yield line
             continue
 

@@ -6,6 +6,7 @@ from dataclasses import dataclass
 from typing import Any
 
 from engines.models import Seat
+from jobs.asked import Asked
 from jobs.models import Entry, Job
 from shop.models import Person
 from stations.base.binding import computed
@@ -49,10 +50,20 @@ class Recorded:
         return str(self.entry.choices.get("because", "")) if self.entry.supersedes_id else ""
 
 
+_signed = Asked(
+    lambda job: (
+        Entry.objects.filter(job=job, signed_at__isnull=False)
+        .select_related("station", "seat", "signed_by", "record")
+        .defer("result", "ticks")
+        .order_by("station__order", "opened_at", "pk")
+    ),
+    1,
+)
+
+
 def recorded(job: Job, person: Person) -> list[Recorded]:
     """Every signed entry of a job, in working order."""
-    rows = job.entries.filter(signed_at__isnull=False).select_related("station", "seat", "signed_by", "supersedes", "record")
-    return [_recorded(job, entry, person) for entry in rows.order_by("station__order", "opened_at", "pk")]
+    return [_recorded(job, entry, person) for entry in _signed.models(job.pk)]
 
 
 def _recorded(job: Job, entry: Entry, person: Person) -> Recorded:

@@ -23,18 +23,28 @@ from exchange.report.data import Report, report_of
 from exchange.report.pdf import PAPERS, report_pdf
 from exchange.report.words import CLOSING
 from jobs.acts import about, one_act
-from jobs.models import Entry, Job, OwnerLink, Photo, Record
+from jobs.asked import Asked, hold
+from jobs.models import Entry, Job, OwnerLink, Photo, Record, RunStation
 from shop.models import Shop
 from stations import provenance
 from ui.addresses import job_number
 
-JOB = Job.objects.select_related("card", "booked_in_by", "origin").prefetch_related("run", "timers", "photos__pins")
+JOB = Job.objects.select_related("card", "booked_in_by", "origin").prefetch_related("run", "photos")
+
+
+_numbered = Asked(lambda number: Job.objects.filter(number=number).select_related("card", "booked_in_by", "origin"), 1)
+_run = Asked(lambda job: RunStation.objects.filter(job=job).order_by("order"), 1)
+_photos = Asked(lambda job: Photo.objects.filter(job=job), 1)
+_links = Asked(lambda job: OwnerLink.objects.filter(job=job).select_related("made_by"), 1)
 
 
 def _job(tag: str) -> Job:
-    job = get_object_or_404(JOB, number=job_number(tag))
-    job.card = whole(job.card)
-    return job
+    for job in _numbered.models(job_number(tag)):
+        job.card = whole(job.card)
+        hold(job, "run", _run.models(job.pk))
+        hold(job, "photos", _photos.models(job.pk))
+        return job
+    raise Http404
 
 
 def _origin(report: Report) -> str:
@@ -62,7 +72,7 @@ def sheet(request: HttpRequest, tag: str) -> HttpResponse:
 
 def _with_links(request: HttpRequest, report: Report, told: str = "") -> HttpResponse:
     now = timezone.now()
-    held = [link for link in report.job.links.select_related("made_by") if link.holds(now)]
+    held = [link for link in _links.models(report.job.pk) if link.holds(now)]
     return _page(request, report, links=held, told=told, days=links.DAYS)
 
 

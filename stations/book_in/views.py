@@ -10,7 +10,6 @@ from django.db import transaction
 from django.db.models import Exists, OuterRef
 from django.http import Http404, HttpRequest, HttpResponse
 from django.shortcuts import redirect, render
-from django.utils import timezone
 from django.utils.translation import gettext as _
 from django.views.decorators.http import require_GET, require_http_methods
 
@@ -144,8 +143,7 @@ class Line:
         said = [(each.pk, each.by.called, each.gauge and each.gauge.name) for each in self.taken]
         gone = [(each.withdrawn_at, each.withdrawn_by and each.withdrawn_by.called) for each in self.taken if each.withdrawn_at]
         photos = tuple((photo.pk, photo.caption) for photo in self.photos)
-        zone = str(timezone.get_current_timezone())
-        return entry.pk, entry.signed_at, entry.signed_by.called, self.replaced, card.stamp, photos, tuple(said), tuple(gone), zone
+        return entry.pk, entry.signed_at, entry.signed_by.called, self.replaced, card.stamp, photos, tuple(said), tuple(gone)
 
 
 @dataclass(frozen=True)
