@@ -2,18 +2,19 @@
 
 from __future__ import annotations
 
-import json
 import zlib
 from datetime import date, datetime
 from typing import Any
 
 from django.db.models import Prefetch
+from pydantic_core import to_json
 
 from engines.models import EngineCard
 from engines.stamps import whole
 from exchange.card_files import card_as_json
 from exchange.chained import MARK, mark_of
 from exchange.refs import KINDS, NAMED, Refs
+from jobs.gather import all_readings_of
 from jobs.models import DerivedFact, Entry, Job, Move, Origin, Reading
 from jobs.models.log import Placed
 from shop.models import Gauge, Shop
@@ -81,7 +82,7 @@ def _digest(entry: Entry) -> dict[str, str] | None:
     return {"previous": digest.previous, "value": digest.value} if digest else None
 
 
-def _entry(entry: Entry, numbers: dict[int, int], keys: dict[int, str], refs: Refs) -> dict[str, Any]:
+def _entry(entry: Entry, taken: list[Reading], numbers: dict[int, int], keys: dict[int, str], refs: Refs) -> dict[str, Any]:
     station = entry.station.key
     return {
         "number": numbers[entry.pk],
@@ -100,7 +101,7 @@ def _entry(entry: Entry, numbers: dict[int, int], keys: dict[int, str], refs: Re
         "result": entry.result,
         "core_version": entry.core_version,
         "supersedes": numbers.get(entry.supersedes_id or 0),
-        "readings": [_reading(reading, entry, refs.card, keys) for reading in entry.readings.all()],
+        "readings": [_reading(reading, entry, refs.card, keys) for reading in taken],
         "derived": [
             {**_where(d), **{name: getattr(d, name) for name in ("value", "text", "uncertainty", "resolution", "assumed")}}
             for d in entry.derived.all()
@@ -136,7 +137,7 @@ def _entry(entry: Entry, numbers: dict[int, int], keys: dict[int, str], refs: Re
 
 def _equipment(told: list[dict[str, Any]], read_with: set[str]) -> dict[str, Any]:
     """What the entries name of the shop's shelves, with its figures: gauges, and everything else."""
-    named = set(NAMED.findall(json.dumps(told, ensure_ascii=False)))
+    named = set(NAMED.findall(to_json(told).decode()))
     gauges = Gauge.objects.filter(name__in=read_with | {name for kind, name in named if kind == "gauges"})
     others = []
     for kind, model in KINDS.items():
@@ -157,23 +158,23 @@ def job_as_json(job: Job) -> dict[str, Any]:
     """Job, card, run and log as plain values."""
     entries = list(
         job.entries.select_related("station", "seat", "opened_by", "signed_by", "record", "digest").prefetch_related(
-            Prefetch("readings", Reading.objects.select_related("by", "withdrawn_by", "gauge", "subject")),
             Prefetch("moves", Move.objects.select_related("by", "subject")),
             Prefetch("derived", DerivedFact.objects.select_related("subject")),
             "timers",
         )
     )
-    card = whole(job.card)
+    card, shop = whole(job.card), Shop.current()
+    readings = all_readings_of(job, shop)
     run, refs = list(job.run.all()), Refs(card)
     stations = {stage.pk: stage.key for stage in run}
     numbers = {entry.pk: index for index, entry in enumerate(entries, 1)}
-    keys = {reading.pk: reading.client_key for entry in entries for reading in entry.readings.all()}
+    keys = {reading.pk: reading.client_key for taken in readings.values() for reading in taken}
     foreign = Origin.objects.filter(job=job).exists()
-    told = [_entry(entry, numbers, keys, refs) for entry in entries]
+    told = [_entry(entry, readings.get(entry.pk, []), numbers, keys, refs) for entry in entries]
     document = {
         "schema": SCHEMA,
         "version": VERSION,
-        "shop": {"name": Shop.current().name},
+        "shop": {"name": shop.name},
         "job": {
             "number": job.number,
             "complaint": job.complaint,
@@ -189,7 +190,7 @@ def job_as_json(job: Job) -> dict[str, Any]:
             {"station": s.key, "state": s.state, "call_state": s.call_state, "waits_for": s.waits_for, "because": s.because} for s in run
         ],
         "entries": told,
-        **_equipment(told, {each.gauge.name for entry in entries for each in entry.readings.all() if each.gauge}),
+        **_equipment(told, {each.gauge.name for taken in readings.values() for each in taken if each.gauge}),
         "tray": [
             {
                 **{name: getattr(place, name) for name in ("number", "name", "count", "where_from", "half", "way_round", "wear")},

@@ -7,11 +7,12 @@ import io
 from hashlib import sha256
 
 from django.contrib import messages
-from django.http import HttpRequest, HttpResponse, JsonResponse
+from django.http import HttpRequest, HttpResponse
 from django.shortcuts import get_object_or_404, redirect
 from django.urls import reverse
 from django.utils.translation import gettext as _
 from django.views.decorators.http import require_GET, require_POST
+from pydantic_core import to_json
 
 from exchange.job_file import MOST_BYTES
 from exchange.job_in import job_from_zip
@@ -28,7 +29,7 @@ from ui.addresses import job_number
 @require_GET
 def export(request: HttpRequest, tag: str) -> HttpResponse:
     job = get_object_or_404(Job.objects.select_related("card", "booked_in_by"), number=job_number(tag))
-    response = JsonResponse(job_as_json(job), json_dumps_params={"indent": 2, "ensure_ascii": False})
+    response = HttpResponse(to_json(job_as_json(job), indent=2), content_type="application/json")
     response["Content-Disposition"] = f'attachment; filename="job-{job.tag}.json"'
     return response
 
