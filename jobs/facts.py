@@ -8,7 +8,7 @@ from __future__ import annotations
 
 import re
 from collections import defaultdict
-from collections.abc import Callable, Iterable, Mapping, Sequence
+from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import dataclass, field
 from datetime import datetime
 from enum import StrEnum
@@ -159,6 +159,52 @@ def _where(slot: Slot) -> Where:
     return slot.part.kind, slot.part.uid, slot.what
 
 
+class Account:
+    """What one entry, or a card, tells of an engine, by what it is about. Nothing in it changes, so that it may be kept as it is."""
+
+    def __init__(self, taken: Iterable[Taken] = (), given: Iterable[Fact] = ()) -> None:
+        """`taken`: its readings; `given`: what follows from them, or what the card says."""
+        self.taken: dict[Where, list[Taken]] = defaultdict(list)
+        self.given: dict[Where, list[Fact]] = defaultdict(list)
+        self._facts: dict[Where, list[Fact]] = {}
+        for each in taken:
+            if not each.carried:  # counted where it was taken
+                self.taken[_where(each.slot)].append(each)
+        for fact in given:
+            self.given[_where(fact.slot)].append(fact)
+        self.tells = {**self.taken, **self.given}.keys()
+
+    def facts(self, where: Where) -> list[Fact]:
+        """What it tells of a property of a part: its readings, each round of them one fact, then what follows."""
+        if where not in self.tells:
+            return []
+        if where not in self._facts:
+            rounds: dict[tuple[int, At, int], list[Taken]] = {}
+            for each in self.taken.get(where, ()):
+                rounds.setdefault((each.entry, each.slot.at, each.attempt), []).append(each)
+            self._facts[where] = [*map(fact_of, rounds.values()), *self.given.get(where, ())]
+        return self._facts[where]
+
+
+def account_of(card: Iterable[CardFigure]) -> Account:
+    """What a card tells."""
+    return Account(
+        given=(
+            Fact(
+                slot=figure.slot,
+                value=figure.value,
+                text=figure.text,
+                origin=Origin.ASSUMED if figure.assumed else Origin.CARD,
+                kind=figure.slot.about.kind,
+                uncertainty=figure.uncertainty,
+                source=figure.source,
+                assumed=figure.assumed,
+            )
+            for figure in card
+        )
+    )
+
+
 class Facts:
     """All that is known of one engine. It notes what was asked of it, so that a record can say what a call rests on."""
 
@@ -168,56 +214,27 @@ class Facts:
         derived: Iterable[Fact] = (),
         card: Iterable[CardFigure] = (),
         limits: Iterable[Limit] = (),
-        later: Mapping[Where, Callable[[], Iterable[Taken]]] | None = None,
+        accounts: Iterable[Account] = (),
     ) -> None:
-        """`later`: readings by what they tell, which are made when they are asked for."""
-        self._later = dict(later or {})
-        self._taken: dict[Where, list[Taken]] = defaultdict(list, {where: [] for where in self._later})
-        self._given: dict[Where, list[Fact]] = defaultdict(list)
+        """`accounts`: what entries tell that are kept as they are, the oldest first; the readings `taken` come after them."""
+        self._accounts = [*accounts, Account(taken, derived), account_of(card)]
         self._made: dict[Where, dict[At, list[Fact]]] = {}
         self.used: dict[str, Fact] = {}
         self.limits_used: dict[str, Limit] = {}
-        for each in taken:
-            if not each.carried:  # counted where it was taken
-                self._taken[_where(each.slot)].append(each)
-        for fact in derived:
-            self._given[_where(fact.slot)].append(fact)
-        for figure in card:
-            origin = Origin.ASSUMED if figure.assumed else Origin.CARD
-            self._given[_where(figure.slot)].append(
-                Fact(
-                    slot=figure.slot,
-                    value=figure.value,
-                    text=figure.text,
-                    origin=origin,
-                    kind=figure.slot.about.kind,
-                    uncertainty=figure.uncertainty,
-                    source=figure.source,
-                    assumed=figure.assumed,
-                )
-            )
         self._limits = {limit.what: limit for limit in limits}
 
     @property
     def taken(self) -> list[Taken]:
         """The readings that it is made of."""
-        return [each for where in list(self._taken) for each in self._taken_at(where)]
-
-    def _taken_at(self, where: Where) -> list[Taken]:
-        """The readings of a property of a part, oldest first."""
-        if make := self._later.pop(where, None):
-            self._taken[where].extend(make())
-        return self._taken.get(where, [])
+        return [each for account in self._accounts for lot in account.taken.values() for each in lot]
 
     def _facts(self, where: Where) -> dict[At, list[Fact]]:
         """Everything known of a property of a part, by place, oldest first."""
         if where not in self._made:
-            rounds: dict[tuple[int, At, int], list[Taken]] = {}
-            for each in self._taken_at(where):
-                rounds.setdefault((each.entry, each.slot.at, each.attempt), []).append(each)
             places: dict[At, list[Fact]] = defaultdict(list)
-            for fact in (*map(fact_of, rounds.values()), *self._given.get(where, ())):
-                places[fact.slot.at].append(fact)
+            for account in self._accounts:
+                for fact in account.facts(where):
+                    places[fact.slot.at].append(fact)
             self._made[where] = {at: sorted(facts, key=_when) for at, facts in places.items()}
         return self._made[where]
 
@@ -261,7 +278,7 @@ class Facts:
 
     def all_of(self, known: Property) -> list[Fact]:
         """Every fact of one property, whatever part it is of, oldest first."""
-        wanted = [where for where in {**self._taken, **self._given} if where[2] == known]
+        wanted = dict.fromkeys(where for account in self._accounts for where in account.tells if where[2] == known)
         found = [fact for where in wanted for facts in self._facts(where).values() for fact in facts]
         return sorted(found, key=_when)
 

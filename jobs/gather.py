@@ -2,12 +2,13 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable, Iterator
+from collections import defaultdict
+from collections.abc import Iterable, Iterator
 from datetime import date
-from functools import partial
+from functools import lru_cache
 from typing import Any, TypeVar
 
-from django.db.models import F, Q, QuerySet
+from django.db.models import F, QuerySet
 
 from engines.known import figures_of, limits_of
 from engines.models import Seat, Subject
@@ -16,7 +17,7 @@ from engines.properties import Property
 from engines.rows import holds
 from engines.slots import At, Slot
 from jobs.asked import Asked
-from jobs.facts import Done, Fact, Facts, GaugeSeen, Origin, Own, Taken, Where
+from jobs.facts import Account, Done, Fact, Facts, GaugeSeen, Origin, Own, Taken
 from jobs.models import DerivedFact, Entry, Job, Move, Reading, RunStation
 from jobs.models.log import Placed
 from shop.models import Gauge, Person, Shop
@@ -145,25 +146,19 @@ def _done(move: Move) -> Done:
     return Done(move.kind, move.attempt, part, place_of(move), move.amount, move.text, move.at, move.detail)
 
 
-def standing(job_id: int) -> Q:
-    """Of rows of a job's entries: those that count. An open replacement does not count yet, a replaced entry not any more."""
-    replaced = Q(entry__superseded_by__signed_at__isnull=False)
-    not_yet = Q(entry__signed_at__isnull=True, entry__supersedes__isnull=False)
-    return Q(entry__job=job_id) & ~replaced & ~not_yet
-
-
 PLACED = ("subject__kind", "subject__uid", "subject__name", "property", "end", "angle_deg", "clock", "depth", "stage")  # an address
-READ = (  # of a reading that others may know of, counted where it was taken, as one row; what is long in its entry is left there
+OF_ENTRY = ("entry__station__key", "entry_id", "entry__signed_at")
+READ = (  # of a reading that others may know of, as one row; what is long in its entry is left there
     *PLACED,
-    *("canonical", "text", "kind", "attempt", "turn", "gauge_id", "entry__station__key", "entry_id", "entry__signed_at"),
+    *("canonical", "text", "kind", "attempt", "turn", "gauge_id", *OF_ENTRY),
     *("taken_at", "pk", "carried_from_id", "extra__uncertainty", *(f"by__{name}" for name in NAMES)),
 )
 DERIVED = (  # of what an entry found, as one row
     *PLACED,
-    *("value", "text", "kind", "uncertainty", "resolution", "assumed", "entry__station__key", "entry_id", "entry__signed_at"),
+    *("value", "text", "kind", "uncertainty", "resolution", "assumed", *OF_ENTRY),
     *(f"entry__signed_by__{name}" for name in NAMES),
 )
-GAUGE, CARRIED = READ.index("gauge_id"), READ.index("carried_from_id")
+GAUGE, CARRIED, READ_IN, FOUND_IN = *map(READ.index, ("gauge_id", "carried_from_id", "entry_id")), DERIVED.index("entry_id")
 
 
 def _slot(kind: str, uid: str, name: str, what: str, *at: Any) -> Slot:
@@ -171,37 +166,70 @@ def _slot(kind: str, uid: str, name: str, what: str, *at: Any) -> Slot:
     return Slot(Part(kind, uid, name or counted_name(kind, uid)), Property(what), At(*at))
 
 
-def _placed(rows: QuerySet[Row], job_id: int, own: int, before: int) -> QuerySet[Row]:
-    """Rows with an address that count in a job, without those of one entry and of the one that it replaces."""
-    return rows.filter(standing(job_id), subject__isnull=False).exclude(property="").exclude(entry__in=[own, before]).order_by("pk")
+def _placed(rows: QuerySet[Row]) -> QuerySet[Row]:
+    """Rows with an address."""
+    return rows.filter(subject__isnull=False).exclude(property="").order_by("pk")
 
 
-_readings = Asked(lambda *of: _placed(Reading.objects.filter(withdrawn_at=None), *of).values_list(*READ), 3)
-_derived = Asked(lambda *of: _placed(DerivedFact.objects.filter(entry__signed_at__isnull=False), *of).values_list(*DERIVED), 3)
+_entries = Asked(
+    lambda job: Entry.objects.filter(job=job).order_by("pk").values_list("pk", "signed_at", "supersedes_id", "digest__value"),
+    1,
+)
+_of_open = Asked(
+    lambda job: _placed(Reading.objects.filter(entry__job=job, entry__signed_at=None, withdrawn_at=None)).values_list(*READ),
+    1,
+)
+MOST_KEPT = 256  # accounts of signed entries, about 8 kB each
+_kept: dict[tuple[int, str, str], Account] = {}  # the one asked for last, last
 
 
 def facts_of(job: Job, besides: Entry | None = None) -> Facts:
-    """All that is known of a job's engine, without what one entry holds itself (and what the one that it replaces held)."""
-    of = (job.pk, besides.pk if besides else 0, (besides.supersedes_id or 0) if besides else 0)
-    derived = (_fact(*row) for row in _derived.rows(*of))
-    # SQLite, asked for those that none carried, would go through all such there are
-    first = [row for row in _readings.stored(*of) if row[CARRIED] is None]
-    return Facts((), derived, figures_of(job.card), limits_of(job.card), _later(first))
+    """All that is known of a job's engine, without what one entry holds itself (and what the one that it replaces held).
+
+    What counts is what stands: an open replacement does not count yet, a replaced entry not any more. What a signed entry tells never
+    changes: it is read once, and kept by its digest for as long as gauges and people are called as they are.
+    """
+    rows = _entries.stored(job.pk)
+    left_out = {besides.pk, besides.supersedes_id} if besides else set()
+    replaced = {supersedes for _, signed, supersedes, _ in rows if signed}
+    counts = [row for row in rows if row[0] not in left_out | replaced]
+    signed = [(pk, digest or "") for pk, signed, _, digest in counts if signed]
+    still_open = {pk for pk, signed, supersedes, _ in counts if not (signed or supersedes)}
+    read = [row for row in _of_open.rows(job.pk) if row[READ_IN] in still_open] if still_open else []
+    return Facts((), (), figures_of(job.card), limits_of(job.card), [*_signed_accounts(signed), *_accounts(read).values()])
 
 
-def _later(rows: list[tuple[Any, ...]]) -> dict[Where, Callable[[], Iterator[Taken]]]:
-    """Stored rows of `READ` by what they tell, each lot read and made into plain values when it is asked for: a station asks for few."""
-    gauges = _gauges({row[GAUGE] for row in rows}, Shop.current())
-    lots: dict[Where, list[tuple[Any, ...]]] = {}
+def _signed_accounts(entries: list[tuple[int, str]]) -> list[Account]:
+    """What signed entries tell, by their numbers and digests; those that are not kept yet are read together."""
+    stocked = Shop.current().stocked
+    found = {pk: kept for pk, digest in entries if (kept := _kept.pop((pk, digest, stocked), None))}
+    new = [pk for pk, _ in entries if pk not in found]
+    if new:
+        read = _placed(Reading.objects.filter(entry__in=new, withdrawn_at=None)).values_list(*READ)
+        found |= _accounts(read, _placed(DerivedFact.objects.filter(entry__in=new)).values_list(*DERIVED))
+    accounts = [(pk, digest, found.get(pk) or Account()) for pk, digest in entries]
+    if stocked:
+        _kept.update({(pk, digest, stocked): account for pk, digest, account in accounts if digest})
+    for oldest in list(_kept)[:-MOST_KEPT]:
+        _kept.pop(oldest, None)
+    return [account for _, _, account in accounts]
+
+
+def _accounts(read: Iterable[tuple[Any, ...]], found: Iterable[tuple[Any, ...]] = ()) -> dict[int, Account]:
+    """Rows of `READ` and `DERIVED` as what each entry tells. What was carried into one was counted where it was taken."""
+    taken, given = defaultdict(list), defaultdict(list)
+    for row in read:
+        if row[CARRIED] is None:
+            taken[row[READ_IN]].append(row)
+    for row in found:
+        given[row[FOUND_IN]].append(_fact(*row))
+    gauges = _gauges({row[GAUGE] for lot in taken.values() for row in lot}, Shop.current())
+    return {pk: Account(_taken(taken[pk], gauges), given[pk]) for pk in sorted(taken.keys() | given.keys())}
+
+
+def _taken(rows: Iterable[tuple[Any, ...]], gauges: dict[int | None, Gauge]) -> Iterator[Taken]:
+    """Rows of `READ` as plain values."""
     for row in rows:
-        kind, uid, _name, what = row[:4]
-        lots.setdefault((kind, uid, Property(what)), []).append(row)
-    return {where: partial(_taken, lot, gauges) for where, lot in lots.items()}
-
-
-def _taken(rows: list[tuple[Any, ...]], gauges: dict[int | None, Gauge]) -> Iterator[Taken]:
-    """Stored rows of `READ` as plain values."""
-    for row in _readings.read(rows):
         value, text, of, attempt, turn, gauge, station, entry, signed_at, at, number, _from, uncertainty, *by = row[len(PLACED) :]
         yield Taken(
             slot=_slot(*row[: len(PLACED)]),
@@ -240,6 +268,7 @@ def _fact(*row: Any) -> Fact:
     )
 
 
+@lru_cache(256)
 def _called(*names: str) -> str:
     """What a person is called, of the columns of `NAMES`."""
     return Person(**dict(zip(NAMES, names, strict=True))).called

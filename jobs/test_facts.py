@@ -10,7 +10,7 @@ from engines.known import CardFigure, Limit
 from engines.parts import CRANK, FLYWHEEL, rod
 from engines.properties import Property
 from engines.slots import At, Slot
-from jobs.facts import Fact, Facts, GaugeSeen, Origin, Own, Taken, fact_of
+from jobs.facts import Account, Fact, Facts, GaugeSeen, Origin, Own, Taken, fact_of
 
 MORNING = datetime(2026, 5, 4, 9, 0, tzinfo=UTC)
 GAP = Slot(FLYWHEEL, Property.AIR_GAP)
@@ -85,26 +85,14 @@ class Known(SimpleTestCase):
         facts = Facts([taken(GAP, 0.30, entry=1), taken(GAP, 0.30, entry=2, carried=True)])
         self.assertEqual([fact.entry for fact in facts.history(FLYWHEEL, GAP.what)], [1])
 
-    def test_readings_are_made_when_they_are_asked_for_and_come_to_the_same(self):
-        readings = [taken(GAP, 0.30, number=1), taken(LEFT, 0.02, number=2), taken(GAP, 0.32, number=3), taken(RIGHT, 0.05, number=4)]
-        made = []
-
-        def lot(*slots):
-            def make():
-                made.extend(slots)
-                return [each for each in readings if each.slot in slots]
-
-            return make
-
-        at_once = Facts(readings)
-        facts = Facts(later={("flywheel", FLYWHEEL.uid, GAP.what): lot(GAP), ("crank", CRANK.uid, LEFT.what): lot(LEFT, RIGHT)})
-        self.assertEqual((made, facts.best(FLYWHEEL, Property.KEY_CONDITION)), ([], None))
-        self.assertEqual(facts.best(FLYWHEEL, GAP.what), at_once.best(FLYWHEEL, GAP.what))
-        facts.best(FLYWHEEL, GAP.what)
-        self.assertEqual(made, [GAP])
+    def test_what_entries_tell_comes_to_the_same_one_by_one(self):
+        readings = [taken(GAP, 0.30, entry=1), taken(LEFT, 0.02, entry=1), taken(GAP, 0.32, entry=2), taken(RIGHT, 0.05, entry=2)]
+        at_once, facts = Facts(readings), Facts(readings[2:], accounts=[Account(readings[:2])])
+        for known in (at_once, facts):
+            self.assertEqual([each.value for each in known.history(FLYWHEEL, GAP.what)], [0.30, 0.32])
         self.assertEqual(facts.parts_with(LEFT.what), [CRANK])
-        self.assertEqual(facts.places(CRANK, LEFT.what), [LEFT.at, RIGHT.at])
-        self.assertEqual((facts.taken, made), (at_once.taken, [GAP, LEFT, RIGHT]))
+        self.assertEqual(facts.places(CRANK, LEFT.what), at_once.places(CRANK, LEFT.what))
+        self.assertCountEqual(facts.taken, readings)
 
     def test_what_follows_from_an_entry_goes_before_what_was_answered_in_it(self):
         decision = Slot(FLYWHEEL, Property.KEY_CONDITION)

@@ -13,7 +13,7 @@ from engines.slots import At, Slot
 from jobs import log
 from jobs.facts import Origin
 from jobs.gather import facts_of, readings_of
-from jobs.models import DerivedFact, Entry, Reading
+from jobs.models import DerivedFact, Digest, Entry, Reading
 from jobs.replacing import supersede
 from shop.models import Gauge, Person, Shop
 from shopmath.quantity import parse
@@ -91,6 +91,50 @@ class Standing(Gathered):
         self.dial.save()
         after = facts_of(self.job).best(CRANK, LEFT.what, LEFT.at)
         self.assertEqual((after.uncertainty, after.resolution), (before.uncertainty, self.dial.resolution))
+
+
+class Kept(Gathered):
+    """What a signed entry tells is read once."""
+
+    def setUp(self):
+        super().setUp()
+        self.read(self.true, "0.04", gauge=self.dial, who=self.bram)
+        self.sign(self.true)
+        Digest.objects.create(entry=self.true, value="a" * 64)
+        self.fact()
+
+    def fact(self):
+        return facts_of(self.job).best(CRANK, LEFT.what, LEFT.at)
+
+    def test_it_is_not_read_again(self):
+        Shop.current()
+        with CaptureQueriesContext(connection) as asked:
+            self.assertEqual(self.fact().value, 0.04)
+        self.assertEqual([each["sql"] for each in asked if "jobs_reading" in each["sql"]], [])
+
+    def test_what_an_open_entry_tells_is_read_each_time(self):
+        self.read(self.entry("together"), "0.06", RIGHT)
+        self.assertEqual(self.known(RIGHT), [0.06])
+        self.read(self.entry("together"), "0.08", RIGHT)
+        self.assertEqual(self.known(RIGHT), [0.07])
+
+    def test_it_is_as_sure_as_its_gauge_is_now(self):
+        before = self.fact().uncertainty
+        self.dial.repeatability = 0.5
+        self.dial.save()
+        self.assertGreater(self.fact().uncertainty, before)
+
+    def test_who_took_it_is_called_as_now(self):
+        self.assertEqual(self.fact().by, self.bram.called)
+        Person.objects.filter(pk=self.bram.pk).update(first_name="Bram", last_name="Tolley")
+        self.assertEqual(self.fact().by, "Bram Tolley")
+
+    def test_it_counts_until_its_replacement_is_signed(self):
+        again = supersede(self.true, self.una, "another dial")
+        self.assertEqual(self.known(), [0.04])
+        log.withdraw(again.readings.get(), self.una)
+        self.sign(again)
+        self.assertEqual(self.known(), [])
 
 
 class OfAnEntry(Gathered):

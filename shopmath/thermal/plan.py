@@ -10,6 +10,7 @@ from __future__ import annotations
 import math
 from collections.abc import Mapping
 from dataclasses import dataclass, field, replace
+from functools import lru_cache
 from typing import Any
 
 from shopmath.amounts import celsius, kelvin, mm
@@ -194,6 +195,7 @@ def _wideners(setup: Setup, target_c: float, chill_c: float, offering: Moment) -
     return tuple(sorted((each for each in found if each.gain_mm > 0.0005), key=lambda each: -each.gain_mm))
 
 
+@lru_cache(256)
 def plan(setup: Setup) -> HeatPlan:
     """Work out one seat.
 

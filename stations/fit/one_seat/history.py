@@ -2,12 +2,14 @@
 
 from __future__ import annotations
 
+import json
 import statistics
 from dataclasses import dataclass
 from datetime import datetime
 
 from django.db.models import Q
 
+from jobs.asked import Asked
 from jobs.models import Entry
 from jobs.models.log import OfAHeater
 from shop.models import Heater
@@ -29,17 +31,23 @@ class Heat:
     tau_ratio: float | None
 
 
+_heats = Asked(
+    lambda heater, on, besides: (
+        Entry.objects.filter(HEATED, superseded_by__isnull=True, result__heater_id=heater, result__on=on)
+        .exclude(pk=besides)
+        .select_related("job")
+        .only("result", "signed_at", "job__number")
+        .order_by("-signed_at")[:SHOWN]
+    ),
+    3,
+)
+
+
 def heats(heater: Heater | None, on: str, besides: int) -> list[Heat]:
     """The latest signed heats with this heater but for one entry, newest first; replaced ones left out."""
     if heater is None:
         return []
-    entries = (
-        Entry.objects.filter(HEATED, superseded_by__isnull=True, result__heater_id=heater.pk, result__on=on)
-        .exclude(pk=besides)
-        .select_related("job")
-        .order_by("-signed_at")[:SHOWN]
-    )
-    return [_heat(entry) for entry in entries]
+    return [_heat(entry) for entry in _heats.models(heater.pk, json.dumps(on), besides)]
 
 
 def _heat(entry: Entry) -> Heat:
