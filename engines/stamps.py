@@ -27,6 +27,11 @@ def whole(card: EngineCard) -> EngineCard:
     return pickle.loads(_kept(card.pk, card.stamp))  # type: ignore[no-any-return]  # noqa: S301  # what this process has put there
 
 
+def is_whole(card: EngineCard) -> bool:
+    """Whether a card was read with all its parts."""
+    return set(PARTS) <= set(vars(card).get("_prefetched_objects_cache", ()))
+
+
 @lru_cache(KEPT)
 def _kept(number: int, stamp: int) -> bytes:
     return pickle.dumps(_read(number))

@@ -323,17 +323,20 @@ class Own:
             found[each.slot].append(each)
         return found
 
+    @cached_property
+    def _facts(self) -> dict[tuple[Slot, int | None], Fact | None]:
+        return {}  # filled as they are asked for
+
     def all(self, slot: Slot, attempt: int | None = None) -> list[Taken]:
         """Readings of a place, oldest first; of one attempt, or of all."""
         return [each for each in self._by_slot.get(slot, []) if attempt is None or each.attempt == attempt]
 
     def fact(self, slot: Slot, attempt: int | None = None) -> Fact | None:
         """What the readings of a place come to, of one attempt or of the last that has any."""
-        found = self.all(slot, attempt)
-        if not found:
-            return None
-        last = found[-1].attempt
-        return fact_of([each for each in found if each.attempt == last])
+        if (slot, attempt) not in self._facts:
+            found = self.all(slot, attempt)
+            self._facts[slot, attempt] = fact_of([each for each in found if each.attempt == found[-1].attempt]) if found else None
+        return self._facts[slot, attempt]
 
     def value(self, slot: Slot, attempt: int | None = None) -> float | None:
         """The mean of what was read."""

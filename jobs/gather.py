@@ -11,13 +11,13 @@ from typing import Any, TypeVar
 from django.db.models import F, QuerySet
 
 from engines.known import figures_of, limits_of
-from engines.models import Seat, Subject
+from engines.models import EngineCard, Seat, Subject
 from engines.parts import Part, counted_name
 from engines.properties import Property
 from engines.rows import holds
 from engines.slots import At, Slot
 from jobs.asked import Asked
-from jobs.facts import Account, Done, Fact, Facts, GaugeSeen, Origin, Own, Taken
+from jobs.facts import Account, Done, Fact, Facts, GaugeSeen, Origin, Own, Taken, account_of
 from jobs.models import DerivedFact, Entry, Job, Move, Reading, RunStation
 from jobs.models.log import Placed
 from shop.models import Gauge, Person, Shop
@@ -196,7 +196,18 @@ def facts_of(job: Job, besides: Entry | None = None) -> Facts:
     signed = [(pk, digest or "") for pk, signed, _, digest in counts if signed]
     still_open = {pk for pk, signed, supersedes, _ in counts if not (signed or supersedes)}
     read = [row for row in _of_open.rows(job.pk) if row[READ_IN] in still_open] if still_open else []
-    return Facts((), (), figures_of(job.card), limits_of(job.card), [*_signed_accounts(signed), *_accounts(read).values()])
+    accounts = [*_signed_accounts(signed), *_accounts(read).values(), _of_card(job.card)]
+    return Facts(limits=limits_of(job.card), accounts=accounts)
+
+
+def _of_card(card: EngineCard) -> Account:
+    """What a card tells, kept by its stamp."""
+    key = (card.pk, str(card.stamp), "card")
+    kept = _kept.pop(key, None) if card.stamp else None
+    found = kept or account_of(figures_of(card))
+    if card.stamp:
+        _kept[key] = found
+    return found
 
 
 def _signed_accounts(entries: list[tuple[int, str]]) -> list[Account]:

@@ -10,6 +10,7 @@ from __future__ import annotations
 import math
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, field
+from functools import lru_cache
 from typing import Any
 
 from shopmath.checks import BadInput, finite, gettext_noop, positive
@@ -28,6 +29,30 @@ class RunoutFit:
     ovality_mm: float
     raw_swing_mm: float
     residual_mm: float
+
+
+@dataclass(frozen=True)
+class _Turn:
+    """What a fit needs of its angles: most cranks are read at the same eight."""
+
+    numpy: Any
+    shape: Any  # (n, 5): 1, cos, sin, cos of twice the angle, sin of it
+    inverse: Any  # (5, n), pseudo-inverse of the shape
+    free: Any  # (n,), how much of each reading's own scatter is left in its misfit
+    different: int
+    bunched: bool
+
+
+@lru_cache(64)
+def _turn(angles_deg: tuple[float, ...]) -> _Turn:
+    import numpy as np  # a fifth of a second, paid by the first turn and not by every start
+
+    turns = np.radians(angles_deg)
+    different = {round(math.degrees(turn) % 360, 3) for turn in turns}
+    shape = np.column_stack([np.ones_like(turns), np.cos(turns), np.sin(turns), np.cos(2 * turns), np.sin(2 * turns)])
+    inverse = np.linalg.pinv(shape)
+    free = np.sqrt(np.clip(1 - np.diag(shape @ inverse), 1e-9, None))
+    return _Turn(np, shape, inverse, free, len(different), len(different) >= FEWEST and bool(np.linalg.cond(shape) > SPREAD))
 
 
 def fit(angles_deg: Sequence[float], readings_mm: Sequence[float]) -> RunoutFit:
@@ -71,29 +96,25 @@ def fit(angles_deg: Sequence[float], readings_mm: Sequence[float]) -> RunoutFit:
             angles_deg=len(angles_deg),
             readings_mm=len(readings_mm),
         )
-    import numpy as np  # a fifth of a second, paid by the first turn and not by every start
-
-    turns = np.radians([finite("angles_deg", angle) for angle in angles_deg])
-    values = np.array([finite("readings_mm", reading) for reading in readings_mm])
-    different = {round(math.degrees(turn) % 360, 3) for turn in turns}
-    if len(different) < FEWEST:
+    turn = _turn(tuple(finite("angles_deg", angle) for angle in angles_deg))
+    values = turn.numpy.array([finite("readings_mm", reading) for reading in readings_mm])
+    if turn.different < FEWEST:
         raise BadInput(
             "angles_deg",
             gettext_noop("A turn wants at least {fewest} different angles; {different} given."),
             fewest=FEWEST,
-            different=len(different),
+            different=turn.different,
         )
-    shape = np.column_stack([np.ones_like(turns), np.cos(turns), np.sin(turns), np.cos(2 * turns), np.sin(2 * turns)])
-    if np.linalg.cond(shape) > SPREAD:
+    if turn.bunched:
         raise BadInput("angles_deg", gettext_noop("The angles lie bunched together: spread them round the whole turn."))
-    found, *_ = np.linalg.lstsq(shape, values, rcond=None)
-    left = values - shape @ found
+    found = turn.inverse @ values
+    left = values - turn.shape @ found
     return RunoutFit(
         tir_mm=2 * math.hypot(found[1], found[2]),
         high_spot_deg=math.degrees(math.atan2(found[2], found[1])) % 360,
         ovality_mm=2 * math.hypot(found[3], found[4]),
         raw_swing_mm=float(values.max() - values.min()),
-        residual_mm=float(math.sqrt(np.mean(left**2))),
+        residual_mm=math.sqrt(float((left**2).mean())),
     )
 
 
@@ -192,14 +213,10 @@ def _may_stand_out(count: int) -> float:
 
 def _stands_out(angles_deg: Sequence[float], readings_mm: Sequence[float], sigma: float) -> tuple[float, float, int]:
     """The largest misfit in its own standard uncertainty, the sum of squares in that of a reading, and whose misfit it is."""
-    import numpy as np
-
-    turns, values = np.radians(angles_deg), np.array(readings_mm)
-    shape = np.column_stack([np.ones_like(turns), np.cos(turns), np.sin(turns), np.cos(2 * turns), np.sin(2 * turns)])
-    onto = shape @ np.linalg.pinv(shape)
-    left = values - onto @ values
-    free = np.sqrt(np.clip(1 - np.diag(onto), 1e-9, None))
-    misfits = np.abs(left) / (sigma * free)
+    turn = _turn(tuple(angles_deg))
+    values = turn.numpy.array(readings_mm)
+    left = values - turn.shape @ (turn.inverse @ values)
+    misfits = abs(left) / (sigma * turn.free)
     index = int(misfits.argmax())
     return float(misfits[index]), float((left**2).sum() / sigma**2), index
 

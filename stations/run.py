@@ -111,7 +111,9 @@ class Line:
     def made(self) -> Hashable:
         """What it says follows from this, its reader and nothing else."""
         stage = self.stage
-        gave = tuple((each.pk, each.signed_at, each.signed_by and each.signed_by.called, each.seat and each.seat.name) for each in self.gave)
+        gave = tuple(
+            (each.pk, each.signed_at, each.signed_by and each.signed_by.called, each.seat and each.seat.name) for each in self.gave
+        )
         said = (stage.call_state, stage.waits_for, stage.because, self.move if stage.state == State.NOW else "", *self.unmet)
         return self.address, self.name, stage.state, said, gave, self.more, self.error, self.typed, self.closed
 

@@ -159,4 +159,6 @@ class Labels:
         paper = Box(0, 0, self.sheet.width, self.sheet.height)
         size = (box.right - box.left) * (box.bottom - box.top)
         off = size - box.overlap(paper)
-        return sum(box.overlap(other) for other in self.taken) + 4 * off
+        left, top, right, bottom = box.left, box.top, box.right, box.bottom
+        met = (each for each in self.taken if each.left < right and left < each.right and each.top < bottom and top < each.bottom)
+        return sum(box.overlap(other) for other in met) + 4 * off

@@ -7,7 +7,7 @@ are turned into those of the reader (`ui.units`).
 from __future__ import annotations
 
 import math
-from collections.abc import Mapping, Sequence
+from collections.abc import Collection, Mapping, Sequence
 from decimal import Decimal
 from typing import Any
 
@@ -315,8 +315,8 @@ def listed(names: Sequence[str]) -> str:
     return _("{first} and {last}").format(first=", ".join(names[:-1]), last=names[-1])
 
 
-def shown(values: Mapping[str, Any]) -> dict[str, Any]:
-    """Values for a sentence: amounts spelled for the reader, names listed, words as they are.
+def shown(values: Mapping[str, Any], names: Collection[str] | None = None) -> dict[str, Any]:
+    """Values for a sentence, all or those of some names: amounts spelled for the reader, names listed, words as they are.
 
     A small length is told in µm only where every other length of the sentence is as small: nobody compares µm with mm.
 
@@ -327,7 +327,7 @@ def shown(values: Mapping[str, Any]) -> dict[str, Any]:
     lengths = [each for each in values.values() if isinstance(each, Amount) and each.kind == "length" and each.value]
     units = {unit_for("length", each.value, each.resolution) for each in lengths}
     usual = MM if MICRON in units and len(units) > 1 else None
-    return {name: _shown(value, usual) for name, value in values.items()}
+    return {name: _shown(value, usual) for name, value in values.items() if names is None or name in names}
 
 
 def _shown(value: Any, length: Unit | None = None) -> Any:

@@ -5,6 +5,7 @@ from __future__ import annotations
 import math
 from collections.abc import Callable, Iterable, Iterator
 from contextlib import contextmanager
+from functools import lru_cache
 from html import escape
 
 from django.utils.safestring import SafeString, mark_safe
@@ -16,6 +17,7 @@ EM, MONO_EM = 0.53, 0.61  # mean width of a letter, of its size
 OVER = 1.04  # of its estimated width a line must have: a narrow desk draws its letters larger
 
 
+@lru_cache(256)
 def size_of(cls: str) -> float:
     """How large the letters of a label are."""
     return next((SIZES[name] for name in cls.split() if name in SIZES), 15.0)
@@ -28,6 +30,15 @@ def width_of(words: str, cls: str) -> float:
 
 def _n(value: float) -> str:
     return f"{value:.1f}"
+
+
+_escaped = lru_cache(1024)(escape)  # looks, mostly: the same few all over a drawing
+
+
+@lru_cache(64)
+def _attribute(name: str) -> str:
+    """The name of an attribute as it is written in a call: `text_anchor`, `class_`."""
+    return name.rstrip("_").replace("_", "-")
 
 
 def _points(points: Iterable[Point]) -> str:
@@ -46,14 +57,17 @@ class Sheet:
 
     def add(self, tag: str, text: str | None = None, **attributes: object) -> None:
         named = "".join(
-            f' {name.rstrip("_").replace("_", "-")}="{_n(value) if isinstance(value, float) else escape(str(value))}"'
-            for name, value in attributes.items()
-            if value is not None and value != ""
+            [
+                f' {_attribute(name)}="{_n(value) if isinstance(value, float) else _escaped(str(value))}"'
+                for name, value in attributes.items()
+                if value is not None and value != ""
+            ]
         )
         self._parts.append(f"<{tag}{named}/>" if text is None else f"<{tag}{named}>{escape(text)}</{tag}>")
 
     def line(self, a: Point, b: Point, cls: str) -> None:
-        self.add("line", x1=float(a[0]), y1=float(a[1]), x2=float(b[0]), y2=float(b[1]), class_=cls)
+        looks = f' class="{_escaped(cls)}"' if cls else ""
+        self._parts.append(f'<line x1="{_n(a[0])}" y1="{_n(a[1])}" x2="{_n(b[0])}" y2="{_n(b[1])}"{looks}/>')
 
     def shape(self, points: Iterable[Point], cls: str) -> None:
         self.add("polygon", points=_points(points), class_=cls)

@@ -9,6 +9,7 @@ from __future__ import annotations
 import math
 from collections.abc import Callable
 from dataclasses import dataclass
+from functools import lru_cache
 
 from shopmath.checks import BadInput, finite, gettext_noop, not_negative, positive, temperature
 from shopmath.estimate import Estimate
@@ -201,6 +202,7 @@ def _first_below(value: Callable[[float], float], floor: float, turns_at: float 
     return math.inf
 
 
+@lru_cache(512, typed=True)
 def window_s(nominal_mm: float, interference_mm: float, clearance_mm: float, outer: Body, inner: Body, surroundings_c: float) -> float:
     """How long the wanted clearance lasts with both parts drifting toward the room.
 

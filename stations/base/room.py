@@ -17,7 +17,7 @@ from django.utils.translation import gettext as _
 from engines.about import ABOUT, WORDS
 from engines.properties import Property
 from engines.slots import Slot
-from engines.stamps import whole
+from engines.stamps import PARTS, is_whole, whole
 from jobs import log
 from jobs.facts import Fact, Finding, Origin, Own
 from jobs.gather import current_entry, own_of, slot_of, taken_of
@@ -55,7 +55,8 @@ class Room(BoundStation):
 
     def __post_init__(self) -> None:
         super().__post_init__()
-        prefetch_related_objects([self.job.card], "seats", "seals", "marks", "specs", "case_parts", "joints")
+        if not is_whole(self.job.card):
+            prefetch_related_objects([self.job.card], *PARTS)
         if self.entry:
             self.entry.station = self.stage
 

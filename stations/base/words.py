@@ -3,6 +3,8 @@
 from __future__ import annotations
 
 from collections.abc import Mapping
+from functools import lru_cache
+from string import Formatter
 from typing import Any, Protocol
 
 from django.utils.functional import Promise, lazy
@@ -49,8 +51,17 @@ def capital(text: str) -> str:
 
 
 def fill(sentence: Sentence, values: Mapping[str, Any]) -> str:
-    """A sentence with its values, in the reader's language and units."""
-    return str(sentence.format(**shown(values)))  # type: ignore[union-attr]
+    """A sentence with those of the values that it names, in the reader's language and units."""
+    said = str(sentence)
+    if not said:  # one that depends on how many, which it learns from its values
+        return str(sentence.format(**shown(values)))  # type: ignore[union-attr]
+    return said.format(**shown(values, _names(said)))
+
+
+@lru_cache(2048)
+def _names(sentence: str) -> frozenset[str]:
+    """The values that a sentence names."""
+    return frozenset(name for _before, name, _form, _as in Formatter().parse(sentence) if name)
 
 
 def fixed(sentence: Sentence, **values: Any) -> Any:

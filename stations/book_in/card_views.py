@@ -3,14 +3,14 @@
 from __future__ import annotations
 
 import secrets
-from collections.abc import Hashable, Iterable
+from collections.abc import Hashable
 from functools import partial
 from typing import Any
 
 from django.contrib import messages
 from django.core.exceptions import PermissionDenied
 from django.core.files.base import ContentFile
-from django.db.models import Model, ProtectedError
+from django.db.models import ProtectedError
 from django.http import Http404, HttpRequest, HttpResponse, HttpResponseRedirect
 from django.shortcuts import get_object_or_404, redirect, render
 from django.urls import reverse
@@ -22,7 +22,7 @@ from engines.case import joined_anew, joints_of, keeps
 from engines.copies import reusable, shelve
 from engines.models import CasePart, EngineCard, Joint, Mark, Seat
 from engines.parts import JOINT
-from engines.rows import holds
+from engines.rows import among
 from engines.stamps import whole
 from jobs.acts import about, one_act, sent
 from jobs.asked import Asked
@@ -130,8 +130,8 @@ def card_page(request: HttpRequest, card: EngineCard, job: Job | None) -> HttpRe
         "keep": PARTS[part][1] if part in PARTS else "",
         "editing": editing,
         "seats": seats,
-        "seals": _known_among(seats, card.seals.all(), "seat"),
-        "fitted": _known_among(card.fitted.all(), card.fitted.all(), "after"),
+        "seals": among(card.seals.all(), "seat", seats),
+        "fitted": among(card.fitted.all(), "after", card.fitted.all()),
         "specs": card.specs.all(),
         "further": [each for each in card.case_parts.all() if each.what != CasePart.What.HALF],
         "found_otherwise": found_otherwise(job) if job else [],
@@ -148,14 +148,6 @@ def _made(request: HttpRequest, shown: dict[str, Any]) -> dict[str, Hashable]:
         return {}
     face = "face", card.stamp, joint, _paper(request)
     return {"face": face, **{part: (part, card.stamp, joint) for part in PARTS if part != editing}}
-
-
-def _known_among(known: Iterable[Model], rows: Iterable[Model], relation: str) -> list[Model]:
-    """Rows of a whole card, each with the one that it leads to out of those that were read with it."""
-    found, rows = {each.pk: each for each in known}, list(rows)
-    for row in rows:
-        holds(row, **{relation: found.get(getattr(row, f"{relation}_id"))})
-    return rows
 
 
 _contradicting = Asked(

@@ -5,6 +5,7 @@ from __future__ import annotations
 import math
 from collections.abc import Sequence
 from dataclasses import dataclass
+from functools import lru_cache
 
 from django.utils.translation import gettext as _
 
@@ -52,12 +53,18 @@ def _hull(points: Sequence[Point]) -> list[Point]:
     return half(ordered) + half(ordered[::-1])
 
 
+@lru_cache(64)
+def _round(bolts: tuple[Point, ...]) -> tuple[Point, ...]:
+    """The edge of a case round its bolts."""
+    ring = [(math.cos(math.radians(angle)), math.sin(math.radians(angle))) for angle in range(0, 360, 20)]
+    return tuple(_hull([(x + EDGE_MM * dx, y + EDGE_MM * dy) for x, y in bolts for dx, dy in ring]))
+
+
 def outline_mm(joint: Joint, marks: Sequence[Mark]) -> list[Point]:
     """The case's outline: round its fasteners when there are three or more, else the rectangle of the face."""
     bolts = [mark for mark in marks if mark.is_fastener]
     if len(bolts) >= 3:
-        ring = [(math.cos(math.radians(angle)), math.sin(math.radians(angle))) for angle in range(0, 360, 20)]
-        return _hull([(bolt.x_mm + EDGE_MM * dx, bolt.y_mm + EDGE_MM * dy) for bolt in bolts for dx, dy in ring])
+        return list(_round(tuple((bolt.x_mm, bolt.y_mm) for bolt in bolts)))
     w, h = (side / 2 for side in joint.face_mm)
     cut = min(w, h) * 0.24
     return [(-w + cut, -h), (w - cut, -h), (w, -h + cut), (w, h - cut), (w - cut, h), (-w + cut, h), (-w, h - cut), (-w, -h + cut)]

@@ -5,6 +5,7 @@ from __future__ import annotations
 import math
 from dataclasses import dataclass, replace
 from datetime import datetime
+from functools import cached_property
 
 from jobs.facts import Taken
 from jobs.models import Timer
@@ -114,6 +115,7 @@ class Running:
         drift = self.inner_out if self.opened_at and when >= self.opened_at else self.inner_in
         return drift.at(when) if drift else Warmth(when, self.setup.room_c, 2.0, True)
 
+    @cached_property
     def live_setup(self) -> Setup:
         """The plan's setup with the uncertainties of now, and the rates the parts have shown."""
         changes = {"outer_u_k": self.outer().u_k, "inner_u_k": self.inner().u_k}
@@ -121,15 +123,18 @@ class Running:
             changes["outer_room"] = self.outer_out.rate()  # type: ignore[assignment]
         return replace(self.setup, **changes)  # type: ignore[arg-type]
 
+    @cached_property
     def here(self) -> Moment:
         passed = (self.now - self.opened_at).total_seconds() if self.opened_at else 0.0
-        return moment(self.live_setup(), passed, self.outer().c, self.inner().c)
+        return moment(self.live_setup, passed, self.outer().c, self.inner().c)
 
+    @cached_property
     def sure_for_s(self) -> float:
-        return sure_until_s(self.live_setup(), self.outer().c, self.inner().c)
+        return sure_until_s(self.live_setup, self.outer().c, self.inner().c)
 
+    @cached_property
     def call(self) -> Call:
-        return judge(self.live_setup(), self.here(), self.sure_for_s())
+        return judge(self.live_setup, self.here, self.sure_for_s)
 
     def ready_in_s(self) -> float | None:
         """Seconds until the case is at its target; None when only a thermometer can tell."""

@@ -5,13 +5,14 @@ from __future__ import annotations
 import math
 import uuid
 from datetime import datetime
+from functools import cache
 from typing import Any, Protocol
 
 from django import template
 from django.utils.html import escape, format_html, json_script
 from django.utils.safestring import SafeString, mark_safe
+from django.utils.translation import get_language, ngettext
 from django.utils.translation import gettext as _
-from django.utils.translation import ngettext
 
 from shopmath.amounts import Amount
 from ui.numbers import bare, exact, figure, listed, show, trade
@@ -44,6 +45,11 @@ def act_key() -> SafeString:
 @register.simple_tag
 def page_words() -> SafeString:
     """What scripts may have to say, in the reader's language."""
+    return _page_words(get_language())
+
+
+@cache
+def _page_words(language: str | None) -> SafeString:
     return json_script({name: str(said) for name, said in PAGE_WORDS.items()}, "page-words")
 
 

@@ -63,7 +63,7 @@ def to_the_cold(bound: Any) -> None:
 def out(bound: Any) -> None:
     """Both come out: their clocks stop, the window opens."""
     found: OneSeat = bound.found
-    lasts = min(found.run.sure_for_s(), LONGEST_S)
+    lasts = min(found.run.sure_for_s, LONGEST_S)
     for timer in filter(None, (found.timer("heat"), found.timer("chill"))):
         log.stop_timer(timer, found.now)
     _start(bound, "window", "window", lasts)
@@ -94,7 +94,7 @@ def kept(bound: Any, reading: Any) -> None:
         if left is not None:
             clocks.move(bound, heat, left)
     if found.phase == Phase.WINDOW and window:
-        clocks.move(bound, window, min(found.run.sure_for_s(), LONGEST_S))
+        clocks.move(bound, window, min(found.run.sure_for_s, LONGEST_S))
 
 
 def _said_what_happened(bound: Any, window: Any, outcome: str) -> None:

@@ -67,18 +67,18 @@ def scene(found: OneSeat, at_s: float | None) -> Scene:
     plan, run = found.plan, found.run
     if run.opened_at:
         outer_c, inner_c = run.outer(run.opened_at).c, run.inner(run.opened_at).c
-        setup = run.live_setup()
-        here = run.here() if at_s is None else moment_after(setup, at_s, outer_c, inner_c)
+        setup = run.live_setup
+        here = run.here if at_s is None else moment_after(setup, at_s, outer_c, inner_c)
         return Scene(setup, here, outer_c, inner_c, sure_until_s(setup, outer_c, inner_c), fill(words.DRAWN["since"], {}))
     setup, outer_c, inner_c = plan.setup, plan.target_c, plan.chill_c
-    if found.phase == Phase.HEATING and run.call().state == IN:
-        setup, outer_c, inner_c = run.live_setup(), run.outer().c, run.inner().c
+    if found.phase == Phase.HEATING and run.call.state == IN:
+        setup, outer_c, inner_c = run.live_setup, run.outer().c, run.inner().c
         title = fill(words.DRAWN["now"], {})
     else:
         title = fill(words.DRAWN["after"], {"target": celsius(plan.target_c)})
     here = moment_after(setup, at_s or 0.0, outer_c, inner_c)
     if found.phase == Phase.HEATING and at_s is None:
-        here = run.here()
+        here = run.here
     return Scene(setup, here, outer_c, inner_c, sure_until_s(setup, outer_c, inner_c), title)
 
 
@@ -86,7 +86,7 @@ def slider(found: OneSeat) -> tuple[float, float] | None:
     """Longest time and the present one, s: the drawing moves through time until it is said what happened."""
     if found.trouble or found.phase == Phase.AFTER:
         return None
-    now = found.run.here().time_s if found.phase == Phase.WINDOW else 0.0
+    now = found.run.here.time_s if found.phase == Phase.WINDOW else 0.0
     return span_s(found), min(now, span_s(found))
 
 

@@ -62,7 +62,7 @@ def result(found: OneSeat) -> dict[str, Any]:
         "soak_tau_ratio": soak_ratio,
         "cool_time_constant_s": round(run.outer_out.rate().likely) if run.outer_out and run.outer_out.fitted else None,
         "offered_outer_c": round(run.outer().c, 1),
-        "offered_clearance_mm": round(run.here().clearance_mm, 4),
+        "offered_clearance_mm": round(run.here.clearance_mm, 4),
         "window_predicted_s": round(plan.sure_for_s) if plan.sure_for_s < 1e6 else None,
         "window_used_s": round(window.ran_s(found.now)) if window else None,
         "outcome": found.outcome,

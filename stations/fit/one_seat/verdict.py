@@ -106,7 +106,7 @@ def _how(found: OneSeat) -> tuple[str, dict[str, Any]]:
 
 def _too_far(found: OneSeat) -> Verdict | None:
     """A part hotter or colder than something in it allows."""
-    setup, named, here = found.plan.setup, names(found), found.run.here()
+    setup, named, here = found.plan.setup, names(found), found.run.here
     scale = _scale(found, here.clearance_mm, here.spread_mm)
     outer_c, inner_c = found.run.outer().c, found.run.inner().c
     for limit in setup.hot_limits:
@@ -148,13 +148,13 @@ def _heating(found: OneSeat, asked: list[Question]) -> Verdict:
     if stopped:
         return stopped
     run, plan, named = found.run, found.plan, names(found)
-    here, call = run.here(), run.call()
+    here, call = run.here, run.call
     scale = _scale(found, here.clearance_mm, here.spread_mm)
     if found.coarse:
         return Verdict(State.TOO_CLOSE, Code.UNSURE, telling.coarse(found.coarse), "coarse", "coarse", scale=scale)
     lay_out = "lay_out_circlip" if found.has_circlip else "lay_out"
     not_in, waits = _waits(found, named)
-    values = {**named, **_spare(here), "sure": duration(run.sure_for_s()), "seating": telling.soon(plan.seating.low), "waits": waits}
+    values = {**named, **_spare(here), "sure": duration(run.sure_for_s), "seating": telling.soon(plan.seating.low), "waits": waits}
     if not_in or waits:
         values["not_in"] = [lazily(words.NOT_IN, each, named) for each in not_in]
         values["not_yet"] = [lazily(words.NOT_YET_IN, each, named) for each in not_in]
@@ -174,9 +174,9 @@ def _heating(found: OneSeat, asked: list[Question]) -> Verdict:
 
 def _window(found: OneSeat, asked: list[Question]) -> Verdict:
     run = found.run
-    here, call = run.here(), run.call()
+    here, call = run.here, run.call
     scale = _scale(found, here.clearance_mm, here.spread_mm)
-    values = {**_spare(here), "sure": duration(run.sure_for_s())}
+    values = {**_spare(here), "sure": duration(run.sure_for_s)}
     if call.state == IN:
         return Verdict(State.IN, _goes(found, IN), values, "to_spare", "push_home", "say_jam", scale=scale)
     if call.state == TOO_CLOSE:
@@ -187,7 +187,7 @@ def _window(found: OneSeat, asked: list[Question]) -> Verdict:
 def _after(found: OneSeat, asked: list[Question]) -> Verdict:
     if not found.went_in:
         code = Code.JAMMED if found.outcome == Code.JAMMED else Code.CROOKED
-        return Verdict(State.OUT, code, {"clearance": mm(found.run.here().clearance_mm)}, detail="peels")
+        return Verdict(State.OUT, code, {"clearance": mm(found.run.here.clearance_mm)}, detail="peels")
     if found.said(Property.CIRCLIP) == "loose":
         return Verdict(State.OUT, Code.CIRCLIP_LOOSE)
     seated = found.seated

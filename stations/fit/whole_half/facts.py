@@ -120,7 +120,7 @@ class WholeHalf(Half):
             return float("inf")
         made = part.planned.setup
         if self.timer("heat"):
-            made = replace(made, outer_u_k=self.run.outer().u_k, outer_room=self.run.live_setup().outer_room)
+            made = replace(made, outer_u_k=self.run.outer().u_k, outer_room=self.run.live_setup.outer_room)
         return home_by_s(made, outer_c, part.planned.chill_c if inner_c is None else inner_c)
 
     @cached_property

@@ -12,6 +12,7 @@ from engines.case import case_choices
 from engines.fits import fit_of
 from engines.models import EngineCard, Fitted, Seat
 from engines.properties import Property
+from engines.rows import among
 from engines.slots import Slot
 from jobs.facts import Taken
 from shop.models import Chiller, Equipment
@@ -44,7 +45,7 @@ class Half(Heated):
 
     @cached_property
     def fitted(self) -> list[Fitted]:
-        return list(self.card.fitted.select_related("after"))
+        return among(self.card.fitted.all(), "after", self.card.fitted.all())
 
     @cached_property
     def halves(self) -> list[str]:

@@ -224,7 +224,7 @@ class Hot(AtTheSheet):
         self.assertEqual((hands.work().found.phase, hands.work().found.outcome), ("after", "dropped"))
         self.assertEqual(hands.work().said(hands.key("circlip")), "in")
         self.assertEqual(next(ask.key for ask in hands.work().open_asks()), hands.key("gap12"))
-        self.assertGreater(hands.work().found.run.here().clearance_mm, 0)
+        self.assertGreater(hands.work().found.run.here.clearance_mm, 0)
 
     def test_the_clock_in_the_tag_runs_for_the_part_that_closes_first(self):
         self.opened()
