@@ -8,7 +8,7 @@ from __future__ import annotations
 
 import re
 from collections import defaultdict
-from collections.abc import Iterable, Mapping, Sequence
+from collections.abc import Hashable, Iterable, Mapping, Sequence
 from dataclasses import dataclass, field
 from datetime import datetime
 from enum import StrEnum
@@ -174,6 +174,18 @@ class Account:
             self.given[_where(fact.slot)].append(fact)
         self.tells = {**self.taken, **self.given}.keys()
 
+    def __eq__(self, other: object) -> bool:
+        if not isinstance(other, Account):
+            return NotImplemented
+        return self is other or (self.taken == other.taken and self.given == other.given)
+
+    def __hash__(self) -> int:
+        return self._hash
+
+    @cached_property
+    def _hash(self) -> int:
+        return hash((tuple(map(tuple, self.taken.values())), tuple(map(tuple, self.given.values()))))
+
     def facts(self, where: Where) -> list[Fact]:
         """What it tells of a property of a part: its readings, each round of them one fact, then what follows."""
         if where not in self.tells:
@@ -222,6 +234,11 @@ class Facts:
         self.used: dict[str, Fact] = {}
         self.limits_used: dict[str, Limit] = {}
         self._limits = {limit.what: limit for limit in limits}
+
+    @property
+    def made_of(self) -> Hashable:
+        """All that is known, by value."""
+        return tuple(self._accounts), tuple(self._limits.values())
 
     @property
     def taken(self) -> list[Taken]:

@@ -6,11 +6,14 @@ Who reads is set once a request (`reading_in`). Conversion itself is `shopmath.c
 from __future__ import annotations
 
 import math
-from collections.abc import Iterator, Mapping
+from collections.abc import Hashable, Iterator, Mapping
 from contextlib import contextmanager
 from contextvars import ContextVar
 from dataclasses import dataclass, field
 from enum import StrEnum
+
+from django.utils.timezone import get_current_timezone
+from django.utils.translation import get_language
 
 from shopmath.amounts import COUNT, SHARE
 from shopmath.conversion import scale_of
@@ -46,6 +49,13 @@ class Reader:
 
 
 reader: ContextVar[Reader] = ContextVar("reader", default=Reader())  # noqa: B039  frozen
+
+
+def told_to() -> Hashable:
+    """Whom a page is for, as far as its words and numbers go: the language, the time zone, the units."""
+    told = reader.get()
+    return get_language(), str(get_current_timezone()), told.units, tuple(sorted(told.typed.items()))
+
 
 MM, MICRON, INCH, THOU = Unit("mm", "mm", "mm"), Unit("µm", "um", "um"), Unit("in", "inch", "in"), Unit("thou", "thou", "thou")
 FT_LB, IN_LB = Unit("ft-lb", "ft_lb", "ft-lb"), Unit("in-lb", "inch*lbf", "in-lb")

@@ -31,6 +31,7 @@ from stations.base import standing
 from stations.base import words as shared
 from stations.base.asking import answer, label
 from stations.base.needs import unmet
+from stations.base.once import Once, once
 from stations.base.read_off import read_off
 from stations.base.results import told_of
 from stations.base.saying import drawn, said_verdict
@@ -104,6 +105,13 @@ class Room(BoundStation):
         assert self.definition.facts is not None
         return self.definition.facts(self.given)
 
+    @cached_property
+    def _once(self) -> Once:
+        """What its questions, its drawing, numbers and warnings follow from."""
+        if self.definition.sees_more:
+            return Once(self.given, None)
+        return once(self.given, self.station.key if self.definition is self.station else f"{self.station.key}, all seats")
+
     @property
     def words(self) -> Any:
         return self.definition.words
@@ -111,7 +119,11 @@ class Room(BoundStation):
     # what it asks
 
     def asks(self) -> list[Question]:
-        return [self._offered(ask) for ask in self.definition.questions(self.found)]
+        asked = self._once.ask(self._questions) if self.only_shows else self._questions()
+        return [self._offered(ask) for ask in asked]
+
+    def _questions(self) -> list[Question]:
+        return self.definition.questions(self.found)
 
     def _offered(self, ask: Question) -> Question:
         """A question whose answer another entry knows already: it is offered, and Enter alone uses it."""
@@ -198,7 +210,7 @@ class Room(BoundStation):
         return self.definition.checks(self.found)
 
     def cautions(self) -> tuple[Caution, ...]:
-        return (*self.raised(), *self.definition.warnings(self.found))
+        return (*self.raised(), *self._once.say("warnings", lambda: self.definition.warnings(self.found)))
 
     def methods(self) -> tuple[Method, ...]:
         return () if self.signed else (*self.definition.methods(self.found), *self.gauge_methods())
@@ -212,7 +224,7 @@ class Room(BoundStation):
         return slot.part.name if slot else ""
 
     def traces(self) -> tuple[Trace, ...]:
-        return tuple(self.definition.sources(self.found))
+        return self._once.say("sources", lambda: tuple(self.definition.sources(self.found)))
 
     def contradictions(self) -> list[dict[str, str]]:
         return [
@@ -222,19 +234,20 @@ class Room(BoundStation):
                 "card": str(_spelled(each.card)),
                 "where": str(self.station.name),
             }
-            for each in self.definition.contradictions(self.found)
+            for each in self._once.say("contradictions", lambda: tuple(self.definition.contradictions(self.found)))
         ]
 
     def drawing(self, at_s: float | None = None) -> SafeString:
         ask = self.next_ask
         more: dict[str, Any] = {"address": self.address, "asked": ask.slot if ask else None, "tappable": not self.signed, "at_s": at_s}
-        return drawn(self.definition, self.found, self.call, self.papers, **more)
+        told = (*more.values(), tuple(self.papers), self.call.words, self.call.line, self.call.move)
+        return self._once.say(told, lambda: drawn(self.definition, self.found, self.call, self.papers, **more))
 
     def slider(self) -> tuple[float, float] | None:
         return (not self.signed and self.definition.slider(self.found)) or None
 
     def history(self) -> list[dict[str, str]]:
-        return self.definition.history(self.found)
+        return self._once.say("history", lambda: self.definition.history(self.found))
 
     def uses(self) -> Iterable[tuple[str, Equipment]]:
         return self.definition.uses(self.found)

@@ -50,6 +50,26 @@ class Given:
         """A clock of this attempt, running or run down."""
         return next((each for each in self.timers if each.key == key and each.attempt == self.own.attempt), None)
 
+    @property
+    def looked(self) -> bool:
+        """Whether anybody has looked at the moment yet: what is said from then on may hold for that moment alone."""
+        return bool(vars(self).get("_looked"))
+
+
+class _Moment:
+    """The moment that was given, and a note of every look at it."""
+
+    def __get__(self, given: Given, of: type[Given]) -> datetime | None:
+        vars(given)["_looked"] = True
+        found: datetime | None = vars(given)["_now"]
+        return found
+
+    def __set__(self, given: Given, now: datetime | None) -> None:
+        vars(given)["_now"] = now
+
+
+Given.now = _Moment()  # type: ignore[assignment]  # the field's default is none, as it says
+
 
 @dataclass(frozen=True)
 class Contradiction:
@@ -159,6 +179,7 @@ class Station:
     uses: Callable[[Any], Iterable[tuple[str, Equipment]]] = _nothing  # shelf and thing that it rests on, besides the gauges that read
     height: float = 560.0  # of its drawing, px
     slider: Callable[[Any], tuple[float, float] | None] = _no  # type: ignore[assignment]  # longest time and now, s, where its drawing moves
+    sees_more: bool = False  # whether it looks at the job besides what it was given: at its tray, its run
     past: Callable[[Given, int], Any] | None = None  # what earlier jobs tell, but for one entry
     prediction: Prediction | None = None  # what it predicts, for the page that compares it with what happened
     history: Callable[[Any], list[dict[str, str]]] = _none  # that as rows of a table

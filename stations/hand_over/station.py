@@ -99,6 +99,7 @@ def result(found: HandOverFacts) -> dict[str, Any]:
 
 STATION = Station(
     key="hand-over",
+    sees_more=True,
     name=words.NAME,
     binds=Room,
     words=words,

@@ -32,6 +32,7 @@ def result(found: StripFacts) -> dict[str, Any]:
 
 STATION = Station(
     key="strip",
+    sees_more=True,
     name=words.NAME,
     binds=Room,
     words=words,

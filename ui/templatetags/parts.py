@@ -19,12 +19,10 @@ from django.template.base import FilterExpression, Node, NodeList, Parser, Token
 from django.template.context import Context
 from django.template.defaulttags import CsrfTokenNode
 from django.utils.safestring import SafeString, mark_safe
-from django.utils.timezone import get_current_timezone
-from django.utils.translation import get_language
 
 from ui.partial import is_partial
 from ui.templatetags.bench import act_key
-from ui.units import reader
+from ui.units import told_to
 
 register = template.Library()
 
@@ -71,8 +69,7 @@ def part_of(html: str, held: Mapping[str, str], digest: str = "") -> str:
 
 def made_for(key: Hashable) -> Hashable:
     """What a part is made of, and for whom."""
-    told = reader.get()
-    return key, get_language(), str(get_current_timezone()), told.units, tuple(sorted(told.typed.items()))
+    return key, told_to()
 
 
 def made_of(key: Hashable) -> str:

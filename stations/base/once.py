@@ -1,0 +1,85 @@
+"""What a station says follows from what it was given and from who reads: it is said once, and the same again is taken as it was said.
+
+Nobody need remember to throw anything away: what was given is held by value, so that whatever changes in it is another thing given.
+The moment is not among it: where that was looked at, nothing is kept.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Hashable
+from dataclasses import dataclass
+from typing import Any, TypeVar
+
+from django.db.models import Model
+
+from stations.base.station import Given
+from ui.units import told_to
+
+Told = TypeVar("Told")
+MOST = 128  # drawings, numbers, warnings: about 6 kB each
+MOST_GIVEN = 16  # that questions are kept of, which hold on to what they are asked of: about 150 kB each
+_said: dict[Hashable, Any] = {}  # the one asked for last, last
+_asked: dict[Hashable, Any] = {}
+_marks: dict[Mark, Mark] = {}
+
+
+class Mark:
+    """Something given, by value. Two of the same value are one object, so that they are compared once."""
+
+    def __init__(self, value: Hashable) -> None:
+        self.value, self._hash = value, hash(value)
+
+    def __hash__(self) -> int:
+        return self._hash
+
+    def __eq__(self, other: object) -> bool:
+        return self is other or (isinstance(other, Mark) and self._hash == other._hash and self.value == other.value)
+
+
+def _kept(among: dict[Hashable, Any], most: int, key: Hashable, make: Callable[[], Told], may_keep: Callable[[], bool]) -> Told:
+    if key in among:
+        found: Told = among.pop(key)
+    else:
+        found = make()
+        if not may_keep():
+            return found
+    among[key] = found
+    for oldest in list(among)[:-most]:
+        among.pop(oldest, None)
+    return found
+
+
+@dataclass(frozen=True)
+class Once:
+    """What follows from something given, told once; each time where it has no mark, and where the moment was looked at."""
+
+    given: Given
+    mark: Mark | None
+
+    def say(self, what: Hashable, say: Callable[[], Told]) -> Told:
+        """A drawing, its numbers, its warnings."""
+        return _kept(_said, MOST, (self.mark, what, told_to()), say, self._may_keep) if self.mark else say()
+
+    def ask(self, ask: Callable[[], Told]) -> Told:
+        """Questions, for a page that only shows them: what checks an answer may look at the clock."""
+        return _kept(_asked, MOST_GIVEN, (self.mark, told_to()), ask, self._may_keep) if self.mark else ask()
+
+    def _may_keep(self) -> bool:
+        return not self.given.looked
+
+
+def once(given: Given, station: str) -> Once:
+    """By the value of all that a station was given, but for the moment; nothing is kept at practice."""
+    card, shop, own, job = given.card, given.shop, given.own, given.job
+    if job is None or shop is None or not (card.stamp and shop.stocked) or job.practice:
+        return Once(given, None)
+    held = (own.taken, own.moves, repr(own.chosen), own.skipped, own.attempt, own.ticked)
+    rows = (_values(shop), _values(job), tuple(map(_values, given.timers)))
+    seat = given.seat and given.seat.pk
+    mark = Mark((station, card.pk, card.stamp, seat, given.facts.made_of, held, rows, tuple(given.past)))
+    return Once(given, _kept(_marks, MOST, mark, lambda: mark, lambda: True))  # type: ignore[arg-type]
+
+
+def _values(row: Model) -> tuple[str, ...]:
+    """A row by its columns; a job's count of acts is none of what it says."""
+    return tuple(repr(vars(row).get(each.attname)) for each in row._meta.concrete_fields if each.attname != "revision")
