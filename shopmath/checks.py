@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import dataclasses
 from collections.abc import Callable, Sized
+from functools import cache
 from typing import Any
 
 ABSOLUTE_ZERO_C = -273.15
@@ -118,10 +119,15 @@ def temperature(field: str, value_c: float) -> float:
 
 def numbers(of: Any) -> None:
     """Refuse NaN, and a whole number that no float holds, among the fields of a dataclass; infinity may be an answer."""
-    for each in dataclasses.fields(of):
-        value = getattr(of, each.name)
-        if isinstance(value, int | float):
-            number(each.name, value)
+    for name in _fields(type(of)):  # type: ignore[arg-type]  # a class is hashable
+        value = getattr(of, name)
+        if isinstance(value, (int, float)):
+            number(name, value)
+
+
+@cache
+def _fields(kind: type) -> tuple[str, ...]:
+    return tuple(each.name for each in dataclasses.fields(kind))
 
 
 def number(field: str, value: float) -> float:

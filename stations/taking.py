@@ -16,8 +16,9 @@ from shop.models import Gauge
 from shopmath.quantity import CANONICAL, Quantity, decimals
 from stations.base import BoundStation, Question, bind, plausible
 
-_numbered = Asked(lambda number: Job.every.filter(number=number).select_related("card"), 1)
-_job = Asked(lambda pk: Job.every.filter(pk=pk).select_related("card"), 1)
+_OF_JOB = (*(each.name for each in Job._meta.concrete_fields), "card__stamp")  # the rest of its card is read with its parts, or kept
+_numbered = Asked(lambda number: Job.every.filter(number=number).select_related("card").only(*_OF_JOB), 1)
+_job = Asked(lambda pk: Job.every.filter(pk=pk).select_related("card").only(*_OF_JOB), 1)
 _stages = Asked(lambda job: RunStation.objects.filter(job=job).annotate(photographed=Count("photos")).order_by("order"), 1)
 _timers = Asked(lambda job: Timer.objects.filter(job=job).select_related("entry__station"), 1)  # what each counts, its station says
 

@@ -151,7 +151,7 @@ STATIC_ROOT = Path(os.environ.get("STATOR_STATIC") or DATA_DIR / "static")
 MEDIA_ROOT = DATA_DIR / "photos"
 STORAGES = {
     "default": {"BACKEND": "django.core.files.storage.FileSystemStorage"},
-    "staticfiles": {"BACKEND": "whitenoise.storage.CompressedManifestStaticFilesStorage"},
+    "staticfiles": {"BACKEND": "stator.static_files.Released"},
 }
 FORM_RENDERER = "django.forms.renderers.DjangoTemplates"
 DATA_UPLOAD_MAX_MEMORY_SIZE = 2_500_000

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import re
 from dataclasses import dataclass, field
-from functools import cache
+from functools import cache, lru_cache
 
 from shopmath.bearings.limits import bore_limits_um, outside_limits_um, radial_clearance_um
 from shopmath.checks import BadInput, gettext_noop
@@ -150,6 +150,7 @@ def _measured(designation: str) -> Bearing:
     return Bearing(" ".join(designation.split()), bore, outside, width, None, "", (words,), unread, seal="unknown", source="measured")
 
 
+@lru_cache(512)
 def lookup(designation: str) -> Bearing:
     """Read a bearing's marking.
 

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import math
+from functools import cache, lru_cache
 
 from shopmath.checks import BadInput, gettext_noop, positive
 from shopmath.estimate import Estimate
@@ -14,6 +15,7 @@ CASTING_WALL_MM = Estimate(4.5, 6.0, 9.0, "wall of a small engine's casting, its
 CONTACT_W_M2K = Estimate(500.0, 1500.0, 4000.0, "dry ring touching its bore, no pressure yet")
 
 
+@cache
 def film_w_m2k(item: str) -> Estimate:
     """Film coefficient of the thermal table whose item starts with these words.
 
@@ -28,6 +30,7 @@ def film_w_m2k(item: str) -> Estimate:
     raise BadInput("film_w_m2k", gettext_noop("The thermal table has no film for {item!r}."), item=item)
 
 
+@lru_cache(256, typed=True)
 def casting_time_constant_s(material: Material, film: Estimate, wall: Estimate = CASTING_WALL_MM) -> Estimate:
     """Time constant of a case from its wall alone: its mass and its surface grow together.
 
@@ -90,6 +93,7 @@ def ring_mass_kg(bore_mm: float, outside_mm: float, width_mm: float) -> float:
     return 0.8 * 7.81e-6 * math.pi / 4 * (outside_mm**2 - bore_mm**2) * width_mm
 
 
+@lru_cache(256, typed=True)
 def ring_time_constant_s(bore_mm: float, outside_mm: float, width_mm: float, film: Estimate, mass_kg: float | None = None) -> Estimate:
     """Time constant of a bearing in air, in a freezer or in an ice box.
 

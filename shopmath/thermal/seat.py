@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import math
 from dataclasses import dataclass
+from functools import lru_cache
 
 from shopmath.checks import BadInput, gettext_noop, positive
 from shopmath.estimate import Estimate
@@ -156,7 +157,8 @@ def moment_after(setup: Setup, time_s: float, outer_c: float, inner_c: float) ->
     )
 
 
-def curve(setup: Setup, outer_c: float, inner_c: float, until_s: float, points: int = 61) -> list[Moment]:
+@lru_cache(64, typed=True)
+def curve(setup: Setup, outer_c: float, inner_c: float, until_s: float, points: int = 61) -> tuple[Moment, ...]:
     """Clearance against time after the door opens, evenly spaced.
 
     Parameters
@@ -171,7 +173,7 @@ def curve(setup: Setup, outer_c: float, inner_c: float, until_s: float, points: 
 
     Returns
     -------
-    list of Moment, length points
+    tuple of Moment, length points
 
     Examples
     --------
@@ -192,7 +194,7 @@ def curve(setup: Setup, outer_c: float, inner_c: float, until_s: float, points: 
         inner = room + (inner_c - room) * math.exp(-time / setup.inner_room.likely)
         mean = setup.nominal_mm * (setup.opening_alpha * (outer - REFERENCE_C) - setup.inner_alpha * (inner - REFERENCE_C)) - grip
         found.append(_moment(setup, time, outer, inner, mean))
-    return found
+    return tuple(found)
 
 
 def sure_until_s(setup: Setup, outer_c: float, inner_c: float) -> float:

@@ -74,7 +74,7 @@ def once(given: Given, station: str) -> Once:
     if job is None or shop is None or not (card.stamp and shop.stocked) or job.practice:
         return Once(given, None)
     held = (own.taken, own.moves, repr(own.chosen), own.skipped, own.attempt, own.ticked)
-    rows = (_values(shop), _values(job), tuple(map(_values, given.timers)))
+    rows = (_values(shop), _values(job), tuple(map(_values, given.timers)), tuple(map(_values, given.tray)))
     seat = given.seat and given.seat.pk
     mark = Mark((station, card.pk, card.stamp, seat, given.facts.made_of, held, rows, tuple(given.past)))
     return Once(given, _kept(_marks, MOST, mark, lambda: mark, lambda: True))  # type: ignore[arg-type]

@@ -96,6 +96,7 @@ class Room(BoundStation):
         on_shelves = with_lent(on_shelves) if self.job.practice else on_shelves
         read_off([*self.job.card.seats.all(), *([self.seat] if self.seat else [])], self.known, self.own)
         given = Given(self.job.card, self.known, self.own, on_shelves, self.shop, self.seat, self.job, timers, self.person, self.now)
+        given = replace(given, tray=tuple(self.job.tray.all())) if self.definition.sees_tray else given
         besides = self.entry.pk if self.entry else 0
         return replace(given, past=self.definition.past(given, besides)) if self.definition.past else given
 
@@ -191,7 +192,16 @@ class Room(BoundStation):
     @cached_property
     def judged(self) -> Verdict:
         assert self.definition.verdict is not None
+        if self.only_shows:
+            self._say_first()
         return self.definition.verdict(self.found, self.open_asks())
+
+    def _say_first(self) -> None:
+        """What is kept is said before a call looks at the moment, after which nothing is."""
+        self.methods()
+        self.traces()
+        self.cautions()
+        self.history()
 
     def plate(self) -> SaidVerdict:
         return self.signed_plate() if self.signed else self.said_of(self.judged)
@@ -213,7 +223,10 @@ class Room(BoundStation):
         return (*self.raised(), *self._once.say("warnings", lambda: self.definition.warnings(self.found)))
 
     def methods(self) -> tuple[Method, ...]:
-        return () if self.signed else (*self.definition.methods(self.found), *self.gauge_methods())
+        return () if self.signed else (*self._methods(), *self.gauge_methods())
+
+    def _methods(self) -> tuple[Method, ...]:
+        return self._once.say("methods", lambda: self.definition.methods(self.found))
 
     def tabs(self) -> Method | None:
         return self.definition.tabs(self.found) if self.definition.tabs else None

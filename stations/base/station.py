@@ -17,7 +17,7 @@ from engines.models import EngineCard, Seat
 from engines.properties import Property
 from engines.slots import Slot
 from jobs.facts import Facts, Finding, Own, Taken
-from jobs.models import Job, Timer
+from jobs.models import Job, Timer, TrayPlace
 from shop.models import Equipment, Gauge, Person, Shop
 from shop.shelves import Shelves
 from shopmath.amounts import Amount
@@ -45,6 +45,7 @@ class Given:
     person: Person | None = None
     now: datetime | None = None
     past: Any = ()  # what earlier jobs tell, where the station looks back
+    tray: tuple[TrayPlace, ...] = ()  # what lies on the parts tray, where the station looks at it
 
     def timer(self, key: str) -> Timer | None:
         """A clock of this attempt, running or run down."""
@@ -179,7 +180,8 @@ class Station:
     uses: Callable[[Any], Iterable[tuple[str, Equipment]]] = _nothing  # shelf and thing that it rests on, besides the gauges that read
     height: float = 560.0  # of its drawing, px
     slider: Callable[[Any], tuple[float, float] | None] = _no  # type: ignore[assignment]  # longest time and now, s, where its drawing moves
-    sees_more: bool = False  # whether it looks at the job besides what it was given: at its tray, its run
+    sees_tray: bool = False  # whether it is given what lies on the parts tray
+    sees_more: bool = False  # whether it looks at the job besides what it was given: at its run, at all clocks
     past: Callable[[Given, int], Any] | None = None  # what earlier jobs tell, but for one entry
     prediction: Prediction | None = None  # what it predicts, for the page that compares it with what happened
     history: Callable[[Any], list[dict[str, str]]] = _none  # that as rows of a table

@@ -342,7 +342,7 @@ class CloseFacts:
 
 def close_facts(given: Given) -> CloseFacts:
     """What Close knows, built once for a page or an act: of what is closed now."""
-    tray = tuple(place for place in given.job.tray.all() if not place.emptied_at) if given.job else ()
+    tray = tuple(place for place in given.tray if not place.emptied_at)
     compounds = tuple(given.shelves.compounds) if given.shelves else ()
     groups = []
     for joints in together(given.card, given.facts):

@@ -37,7 +37,7 @@ def _closed(found: CloseFacts) -> dict[str, Any]:
 
 STATION = Station(
     key="close",
-    sees_more=True,
+    sees_tray=True,
     name=words.NAME,
     binds=Room,
     words=words,

@@ -3,7 +3,8 @@
 from __future__ import annotations
 
 import math
-from dataclasses import dataclass, replace
+from collections.abc import Callable
+from dataclasses import dataclass, field, replace
 from datetime import datetime
 from functools import cached_property
 
@@ -103,7 +104,11 @@ class Running:
     outer_out: Drift | None
     inner_out: Drift | None
     opened_at: datetime | None
-    now: datetime
+    moment: Callable[[], datetime] = field(compare=False)  # looked at only by what depends on it
+
+    @property
+    def now(self) -> datetime:
+        return self.moment()
 
     def outer(self, at: datetime | None = None) -> Warmth:
         when = at or self.now
@@ -144,7 +149,7 @@ class Running:
 def running(
     setup: Setup,
     target_c: float,
-    now: datetime,
+    moment: Callable[[], datetime],
     heat: Timer | None,
     chill: Timer | None,
     window: Timer | None,
@@ -163,7 +168,7 @@ def running(
         if opened:
             start = drift.at(opened) if drift else Warmth(opened, setup.room_c, 2.0, True)
             out[name] = Drift(start, setup.room_c, tau, tuple(each for each in readings if each.at > opened))
-    return Running(setup, target_c, outer_in, inner_in, out.get("outer"), out.get("inner"), opened, now)
+    return Running(setup, target_c, outer_in, inner_in, out.get("outer"), out.get("inner"), opened, moment)
 
 
 def _tau(source: object) -> Estimate | None:

@@ -105,4 +105,4 @@ class StripFacts:
 
 def strip_facts(given: Given) -> StripFacts:
     """What Strip knows, built once for a page or an act."""
-    return StripFacts(given.own, tuple(given.job.tray.all()) if given.job else ())
+    return StripFacts(given.own, given.tray)

@@ -32,7 +32,7 @@ def result(found: StripFacts) -> dict[str, Any]:
 
 STATION = Station(
     key="strip",
-    sees_more=True,
+    sees_tray=True,
     name=words.NAME,
     binds=Room,
     words=words,

@@ -67,14 +67,13 @@ def part_of(html: str, held: Mapping[str, str], digest: str = "") -> str:
     return f'{html[: opens.end(1)]} data-part="{digest}"{html[opens.end(1) :]}'
 
 
-def made_for(key: Hashable) -> Hashable:
-    """What a part is made of, and for whom."""
-    return key, told_to()
-
-
 def made_of(key: Hashable) -> str:
     """A digest of what a part is made of, and for whom; of this process alone, so that none outlives the template that made it."""
-    return f"{hash(made_for(key)) & _BITS:016x}"
+    return _digest((key, told_to()))
+
+
+def _digest(made: Hashable) -> str:
+    return f"{hash(made) & _BITS:016x}"
 
 
 class Part(Node):
@@ -87,15 +86,16 @@ class Part(Node):
 
     def render(self, context: Context) -> SafeString:
         held, key = parts_held(context["request"]), self.key.resolve(context) if self.key else None
-        digest = made_of(key) if key else ""
+        made = (key, told_to()) if key else None
+        digest = _digest(made) if made else ""
         if self.opens and digest and held.get(self.opens[1]) == digest:
             return mark_safe(_stays(*self.opens))  # noqa: S308  # an element and an id out of the template
-        html = self._as_made(context, key) if key else self.nodelist.render(context)
+        html = self._as_made(context, made) if made else self.nodelist.render(context)
         self.opens = _opens(html).groups()  # type: ignore[assignment]  # both are there
         return mark_safe(part_of(html, held, digest))  # noqa: S308  # escaped as it was rendered
 
-    def _as_made(self, context: Context, key: Hashable) -> str:
-        whole = made_for(key), bool(context.get("partial"))
+    def _as_made(self, context: Context, made: Hashable) -> str:
+        whole = made, bool(context.get("partial"))
         pieces = self.made.pop(whole, None)
         if pieces is None:
             html = self.nodelist.render(context)

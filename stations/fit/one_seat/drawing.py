@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import math
+from collections.abc import Sequence
 from dataclasses import dataclass
 
 from engines.models import Seat
@@ -64,20 +65,21 @@ def span_s(found: OneSeat) -> float:
 
 
 def scene(found: OneSeat, at_s: float | None) -> Scene:
-    plan, run = found.plan, found.run
-    if run.opened_at:
+    plan = found.plan
+    run = None if found.phase == Phase.PLAN else found.run
+    if run and run.opened_at:
         outer_c, inner_c = run.outer(run.opened_at).c, run.inner(run.opened_at).c
         setup = run.live_setup
         here = run.here if at_s is None else moment_after(setup, at_s, outer_c, inner_c)
         return Scene(setup, here, outer_c, inner_c, sure_until_s(setup, outer_c, inner_c), fill(words.DRAWN["since"], {}))
     setup, outer_c, inner_c = plan.setup, plan.target_c, plan.chill_c
-    if found.phase == Phase.HEATING and run.call.state == IN:
+    if run and found.phase == Phase.HEATING and run.call.state == IN:
         setup, outer_c, inner_c = run.live_setup, run.outer().c, run.inner().c
         title = fill(words.DRAWN["now"], {})
     else:
         title = fill(words.DRAWN["after"], {"target": celsius(plan.target_c)})
     here = moment_after(setup, at_s or 0.0, outer_c, inner_c)
-    if found.phase == Phase.HEATING and at_s is None:
+    if run and found.phase == Phase.HEATING and at_s is None:
         here = run.here
     return Scene(setup, here, outer_c, inner_c, sure_until_s(setup, outer_c, inner_c), title)
 
@@ -316,7 +318,7 @@ def _place(found: OneSeat, canvas: Canvas, what: Property, ring_y: float, frame:
     canvas.labels.at(places, first, f"{halo}strong ink", 1, beneath=[(second, f"{halo}quiet")])
 
 
-def _graph(sheet: Sheet, found: OneSeat, now: Scene, shape: list[Moment], frame: Frame) -> None:
+def _graph(sheet: Sheet, found: OneSeat, now: Scene, shape: Sequence[Moment], frame: Frame) -> None:
     until = span_s(found)
     top = max(max(each.high_mm for each in shape), now.setup.wanted_mm * 1.6)
     low = min(-0.2 * top, max(min(each.low_mm for each in shape), -0.05))

@@ -161,7 +161,7 @@ class OneSeat(Heated):
     @cached_property
     def run(self) -> running.Running:
         heat, chill, window = (self.timer(key) for key in ("heat", "chill", "window"))
-        return running.running(self.plan.setup, self.plan.target_c, self.now, heat, chill, window, self.hot, self.cold)
+        return running.running(self.plan.setup, self.plan.target_c, lambda: self.now, heat, chill, window, self.hot, self.cold)
 
     @property
     def outcome(self) -> str:

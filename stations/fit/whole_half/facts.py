@@ -154,7 +154,7 @@ class WholeHalf(Half):
         any_part = next(part for part in self.plan.parts if part.planned)
         assert any_part.planned is not None
         heat, door = self.timer("heat"), self.timer("door")
-        return running.running(any_part.planned.setup, self.plan.target_c, self.now, heat, None, door, self.hot, [])
+        return running.running(any_part.planned.setup, self.plan.target_c, lambda: self.now, heat, None, door, self.hot, [])
 
     def cold_c(self, part: HotPart, at: datetime) -> float:
         """How cold a part is: where its stay in the chiller has brought it."""

@@ -110,7 +110,7 @@ class Half(Heated):
         """What is known of a part's seat; nothing of a pin or a circlip."""
         return seat_known(self.given.facts, part.seat) if part.seat and part.is_bearing else SeatKnown(None)
 
-    @property
+    @cached_property
     def loose(self) -> HotPart | None:
         """A bearing that its seat would not hold."""
         return next((part for part in self.parts if self.is_loose(part)), None)

@@ -1,0 +1,18 @@
+"""Where the static files of a release lie."""
+
+from __future__ import annotations
+
+from functools import cache
+
+from whitenoise.storage import CompressedManifestStaticFilesStorage
+
+
+class Released(CompressedManifestStaticFilesStorage):  # type: ignore[misc]  # its package says no types
+    """The files of a release do not change while it runs: the address of each is worked out once."""
+
+    def url(self, name: str | None, force: bool = False) -> str:
+        return self._addresses(name, force)
+
+    @cache  # noqa: B019  one for as long as the server runs
+    def _addresses(self, name: str | None, force: bool) -> str:
+        return str(super().url(name, force))
