@@ -130,6 +130,7 @@ def page_data(work: BoundStation, ask: str | None = None, error: BadInput | None
         "checks": work.checks(),
         "gate": work.refused(),
         "methods": work.methods(),
+        "tabs": work.tabs(),
     }
 
 

@@ -22,6 +22,8 @@ def made(data: Mapping[str, Any], panel: str) -> dict[str, Hashable]:
         "keys": (work.address, data["inches"], tuple((each.word, each.words) for each in data["actions"])),
         "checklist": _checklist(work, data["checks"], data["gate"]),
         "methods": (work.address, data["methods"]),
+        "tabs": (work.address, data["tabs"], tuple(each.pk for each in data["seats"][:1])),
+        "seats": (work.address, data["offers_whole"], tuple((each.pk, each.name) for each in data["seats"])),
         "sheet": panel != "sheet" and (work.address, "sheet"),
         "pictures": panel != "pictures" and (work.address, work.stage.key, job.tag, job.is_closed, work.seat and work.seat.uid),
     }

@@ -7,7 +7,7 @@ The moment is not among it: where that was looked at, nothing is kept.
 from __future__ import annotations
 
 from collections.abc import Callable, Hashable
-from dataclasses import dataclass
+from dataclasses import dataclass, field
 from typing import Any, TypeVar
 
 from django.db.models import Model
@@ -21,6 +21,12 @@ MOST_GIVEN = 16  # that questions are kept of, which hold on to what they are as
 _said: dict[Hashable, Any] = {}  # the one asked for last, last
 _asked: dict[Hashable, Any] = {}
 _marks: dict[Mark, Mark] = {}
+
+
+def forget() -> None:
+    """As after a start: nothing was said yet."""
+    for kept in (_said, _asked, _marks):
+        kept.clear()
 
 
 class Mark:
@@ -51,14 +57,19 @@ def _kept(among: dict[Hashable, Any], most: int, key: Hashable, make: Callable[[
 
 @dataclass(frozen=True)
 class Once:
-    """What follows from something given, told once; each time where it has no mark, and where the moment was looked at."""
+    """What follows from something given, told once for all who are given the same; for this work alone where it has no mark, and where
+    the moment was looked at."""
 
     given: Given
     mark: Mark | None
+    here: dict[Hashable, Any] = field(default_factory=dict, compare=False)
 
     def say(self, what: Hashable, say: Callable[[], Told]) -> Told:
         """A drawing, its numbers, its warnings."""
-        return _kept(_said, MOST, (self.mark, what, told_to()), say, self._may_keep) if self.mark else say()
+        if what not in self.here:
+            self.here[what] = _kept(_said, MOST, (self.mark, what, told_to()), say, self._may_keep) if self.mark else say()
+        found: Told = self.here[what]
+        return found
 
     def ask(self, ask: Callable[[], Told]) -> Told:
         """Questions, for a page that only shows them: what checks an answer may look at the clock."""

@@ -12,6 +12,7 @@ from __future__ import annotations
 import re
 from collections.abc import Hashable, Mapping
 from hashlib import blake2b
+from weakref import WeakSet
 
 from django import template
 from django.http import HttpRequest
@@ -76,6 +77,15 @@ def _digest(made: Hashable) -> str:
     return f"{hash(made) & _BITS:016x}"
 
 
+_parts: WeakSet[Part] = WeakSet()
+
+
+def forget() -> None:
+    """As after a start: no part was made yet."""
+    for each in _parts:
+        each.made.clear()
+
+
 class Part(Node):
     """The element between the tags."""
 
@@ -83,6 +93,7 @@ class Part(Node):
         self.nodelist, self.key = inside, key
         self.opens: tuple[str, str] | None = None  # the element and its id, once it has been made
         self.made: dict[Hashable, list[str]] = {}  # by what they are made of, cut where something is drawn anew; the latest last
+        _parts.add(self)
 
     def render(self, context: Context) -> SafeString:
         held, key = parts_held(context["request"]), self.key.resolve(context) if self.key else None

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import math
+from collections.abc import Mapping
 from dataclasses import dataclass
 
 from shopmath.amounts import celsius
@@ -34,6 +35,14 @@ def draw(found: WholeHalf, canvas: Canvas) -> None:
 
 
 @dataclass(frozen=True)
+class Told:
+    """A part in words: from where and which way round it goes in, and what it is pushed with."""
+
+    how: str
+    tool: str
+
+
+@dataclass(frozen=True)
 class Line:
     """Time on paper, s from the door to px: the long warming up to the door and the short minutes behind it each have their own scale."""
 
@@ -60,9 +69,10 @@ def _sheet(found: WholeHalf, canvas: Canvas) -> None:
     if found.trouble:
         sheet.text((width / 2, HIGH / 2), canvas.call.line or str(words.DRAWN["nothing"]), "quiet", "middle")
         return
-    sheet.description = f"{sheet.description} {_said(found)}"
     core = found.core_sheet
     parts = [found.part(key) for key in (*core.order, *core.left_out)]
+    told = {part.key: Told(how_words(found, part), tool_words(part, found.drivers)) for part in parts}
+    sheet.description = f"{sheet.description} {_said(found, told)}"
     wide = canvas.is_wide
     row = min(66.0, (HIGH - 150) / (len(parts) + 1))
     last = max([step.to_s for step in core.steps] + [60.0])
@@ -74,16 +84,16 @@ def _sheet(found: WholeHalf, canvas: Canvas) -> None:
     for index, part in enumerate(parts, 1):
         y = top + row * index
         place = list(core.order).index(part.key) + 1 if part.key in core.order else None
-        _part_row(sheet, found, part, place, y, row, line, wide)
+        _part_row(sheet, found, part, told[part.key], place, y, row, line, wide)
 
 
-def _said(found: WholeHalf) -> str:
+def _said(found: WholeHalf, told: Mapping[str, Told]) -> str:
     """The drawing as words: the order, how each goes in, with what."""
     rows = []
     for place, key in enumerate(found.core_sheet.order, 1):
         part = found.part(key)
-        values = {"place": place, "part": part.name, "marking": part.marking, "how": how_words(found, part)}
-        rows.append(fill(words.DRAWN["row"], {**values, "tool": tool_words(part, found.drivers)}))
+        values = {"place": place, "part": part.name, "marking": part.marking, "how": told[key].how}
+        rows.append(fill(words.DRAWN["row"], {**values, "tool": told[key].tool}))
     return f"{'; '.join(rows)}."
 
 
@@ -120,7 +130,9 @@ def _case_row(sheet: Sheet, found: WholeHalf, line: Line, top: float, row: float
     sheet.line((12, top + row), (line.right, top + row), "rule")
 
 
-def _part_row(sheet: Sheet, found: WholeHalf, part: HotPart, place: int | None, y: float, row: float, line: Line, wide: bool) -> None:
+def _part_row(
+    sheet: Sheet, found: WholeHalf, part: HotPart, told: Told, place: int | None, y: float, row: float, line: Line, wide: bool
+) -> None:
     middle = y + row / 2
     fate = found.fate(part)
     if place is None:
@@ -131,10 +143,10 @@ def _part_row(sheet: Sheet, found: WholeHalf, part: HotPart, place: int | None, 
     letters = int((line.left - 56) / LETTER_PX)
     marked = {"part": part.name, "marking": part.marking}
     first = part.name if not wide or part.is_circlip else fill(words.DRAWN["name"], marked)
-    how = how_words(found, part) if wide else short_words(found, part)
+    how = told.how if wide else short_words(found, part)
     lines = [*wrapped(first, letters)[:1], *wrapped(how, letters)[:1]]
     if row >= 56:
-        lines.append(wrapped(_tool(found, part) if wide else tool_words(part, found.drivers), letters)[0])
+        lines.append(wrapped(_tool(part, told.tool) if wide else told.tool, letters)[0])
     start = middle - 8.5 * (len(lines) - 1) + 5
     for index, text in enumerate(lines):
         sheet.text((48, start + 17 * index), text, "strong" if index == 0 else "quiet")
@@ -225,8 +237,7 @@ def _going_in(sheet: Sheet, part: HotPart, toward: str, at: tuple[float, float])
     sheet.text((x, y + 72), part.from_words, "quiet", "middle")
 
 
-def _tool(found: WholeHalf, part: HotPart) -> str:
-    tool = tool_words(part, found.drivers)
+def _tool(part: HotPart, tool: str) -> str:
     return tool if part.is_circlip else fill(words.TOOL, {"tool": tool, "support": support_words(part)})
 
 
@@ -237,7 +248,10 @@ def _hands(found: WholeHalf, part: HotPart) -> list[tuple[str, str]]:
     way = way_words(found, part)
     code = (found.toward(part) or "way") if way else "unsaid" if part.seat else "from"
     values = {"From": capital(part.from_words), "Way": capital(way)}
-    return [(fill(words.DRAWN["away" if code == "case" else code], values), "note strong"), (_tool(found, part), "note")]
+    return [
+        (fill(words.DRAWN["away" if code == "case" else code], values), "note strong"),
+        (_tool(part, tool_words(part, found.drivers)), "note"),
+    ]
 
 
 def _left(sheet: Sheet, found: WholeHalf, width: float, top: float) -> None:

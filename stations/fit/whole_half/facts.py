@@ -118,10 +118,17 @@ class WholeHalf(Half):
         """How long a part has from now, the case at `outer_c`, the part as cold as planned unless it was caught warmer."""
         if part.planned is None:
             return float("inf")
-        made = part.planned.setup
-        if self.timer("heat"):
-            made = replace(made, outer_u_k=self.run.outer().u_k, outer_room=self.run.live_setup.outer_room)
-        return home_by_s(made, outer_c, part.planned.chill_c if inner_c is None else inner_c)
+        key = (part.key, outer_c, part.planned.chill_c if inner_c is None else inner_c)
+        if key not in self._closes:
+            made = part.planned.setup
+            if self.timer("heat"):
+                made = replace(made, outer_u_k=self.run.outer().u_k, outer_room=self.run.live_setup.outer_room)
+            self._closes[key] = home_by_s(made, *key[1:])
+        return self._closes[key]
+
+    @cached_property
+    def _closes(self) -> dict[tuple[str, float, float], float]:
+        return {}  # filled as they are asked for
 
     @cached_property
     def core_sheet(self) -> CoreSheet:
