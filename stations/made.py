@@ -24,6 +24,7 @@ def made(data: Mapping[str, Any], panel: str) -> dict[str, Hashable]:
         "methods": (work.address, data["methods"]),
         "tabs": (work.address, data["tabs"], tuple(each.pk for each in data["seats"][:1])),
         "seats": (work.address, data["offers_whole"], tuple((each.pk, each.name) for each in data["seats"])),
+        "snap": (work.address, job.tag, work.stage.key, work.seat and work.seat.uid),
         "sheet": panel != "sheet" and (work.address, "sheet"),
         "pictures": panel != "pictures" and (work.address, work.stage.key, job.tag, job.is_closed, work.seat and work.seat.uid),
     }
