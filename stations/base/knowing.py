@@ -82,7 +82,7 @@ class Knowing(BoundStation):
     def found(self) -> Any:
         """Everything the station computes, once for a page or an act."""
         assert self.definition.facts is not None
-        return self.definition.facts(self.given)
+        return self.definition.facts(self._once.given)
 
     @cached_property
     def _once(self) -> Once:

@@ -8,6 +8,7 @@ from __future__ import annotations
 
 from collections.abc import Callable, Hashable
 from dataclasses import dataclass, field
+from functools import partial
 from typing import Any, TypeVar
 
 from django.db.models import Model
@@ -17,15 +18,16 @@ from ui.units import told_to
 
 Told = TypeVar("Told")
 MOST = 128  # drawings, numbers, warnings: about 6 kB each
-MOST_GIVEN = 16  # that questions are kept of, which hold on to what they are asked of: about 150 kB each
+MOST_HELD = 32  # questions, plans: what holds on to what it was made of, about 150 kB for one station
+_NOTHING: Any = object()
 _said: dict[Hashable, Any] = {}  # the one asked for last, last
-_asked: dict[Hashable, Any] = {}
+_held: dict[Hashable, Any] = {}
 _marks: dict[Mark, Mark] = {}
 
 
 def forget() -> None:
     """As after a start: nothing was said yet."""
-    for kept in (_said, _asked, _marks):
+    for kept in (_said, _held, _marks):
         kept.clear()
 
 
@@ -43,9 +45,8 @@ class Mark:
 
 
 def _kept(among: dict[Hashable, Any], most: int, key: Hashable, make: Callable[[], Told], may_keep: Callable[[], bool]) -> Told:
-    if key in among:
-        found: Told = among.pop(key)
-    else:
+    found: Told = among.pop(key, _NOTHING)
+    if found is _NOTHING:
         found = make()
         if not may_keep():
             return found
@@ -64,6 +65,10 @@ class Once:
     mark: Mark | None
     here: dict[Hashable, Any] = field(default_factory=dict, compare=False)
 
+    def __post_init__(self) -> None:
+        if self.mark:
+            vars(self.given)["_held"] = partial(_hold, self.mark)  # for its `keep`; without a way back from there to here
+
     def say(self, what: Hashable, say: Callable[[], Told]) -> Told:
         """A drawing, its numbers, its warnings."""
         if what not in self.here:
@@ -73,10 +78,15 @@ class Once:
 
     def ask(self, ask: Callable[[], Told]) -> Told:
         """Questions, for a page that only shows them: what checks an answer may look at the clock."""
-        return _kept(_asked, MOST_GIVEN, (self.mark, told_to()), ask, self._may_keep) if self.mark else ask()
+        return _hold(self.mark, self.given, "questions", ask) if self.mark else ask()
 
     def _may_keep(self) -> bool:
         return not self.given.looked
+
+
+def _hold(mark: Mark, given: Given, what: str, make: Callable[[], Told]) -> Told:
+    """What holds on to what it was made of."""
+    return _kept(_held, MOST_HELD, (mark, what, told_to()), make, lambda: not given.looked)
 
 
 def once(given: Given, station: str) -> Once:

@@ -51,6 +51,11 @@ class Given:
         """A clock of this attempt, running or run down."""
         return next((each for each in self.timers if each.key == key and each.attempt == self.own.attempt), None)
 
+    def keep(self, what: str, make: Callable[[], Any]) -> Any:
+        """Something large that follows from what was given, worked out once for all who are given the same."""
+        held = vars(self).get("_held")
+        return held(self, what, make) if held else make()
+
     @property
     def looked(self) -> bool:
         """Whether anybody has looked at the moment yet: what is said from then on may hold for that moment alone."""

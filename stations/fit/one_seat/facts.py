@@ -106,6 +106,10 @@ class OneSeat(Heated):
 
     @cached_property
     def planned(self) -> setup.Planned:
+        found: setup.Planned = self.given.keep("planned", self._planned)
+        return found
+
+    def _planned(self) -> setup.Planned:
         wishes = setup.Wishes(
             heater=self.heater,
             chiller=self.chiller,
