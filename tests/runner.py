@@ -2,9 +2,13 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterator
+from contextlib import contextmanager
 from dataclasses import fields, is_dataclass
 from functools import wraps
+from inspect import unwrap
 from typing import Any
+from unittest.mock import patch
 
 from django.test.runner import DiscoverRunner, ParallelTestSuite
 
@@ -46,6 +50,7 @@ def prove_once() -> None:
 
     kept = once._kept
 
+    @wraps(kept)
     def proved(among: Any, most: int, key: Any, make: Any, may_keep: Any) -> Any:
         if key in among and among is not once._marks:
             said, again = _plain(among[key]), _plain(make())
@@ -54,6 +59,16 @@ def prove_once() -> None:
         return kept(among, most, key, make, may_keep)
 
     once._kept = proved
+
+
+@contextmanager
+def unproved() -> Iterator[None]:
+    """As a server answers, without the proofs: for what is counted."""
+    from stations.base import once
+    from ui.templatetags.parts import Part
+
+    with patch.object(Part, "render", unwrap(Part.render)), patch.object(once, "_kept", unwrap(once._kept)):
+        yield
 
 
 def _plain(told: Any) -> Any:

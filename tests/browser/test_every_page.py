@@ -7,7 +7,10 @@ Here some sizes; `STATOR_LOOK=all`, which `bin/look` sets, takes every page at e
 from __future__ import annotations
 
 import os
+import re
+from datetime import timedelta
 
+import time_machine
 from django.conf import settings
 from django.db import connection
 from django.test import Client
@@ -18,14 +21,17 @@ from engines.stamps import whole
 from jobs.models import Job
 from shop.models import Person
 from stations.demo.shed import Shed
+from stator.bench import forget
 from tests.browser.base import BrowserCase
 from tests.languages import pages, unaccented
 from tests.layout import SIZES, faults
 from tests.pseudo import CODE, everything_accented
+from tests.runner import unproved
 from tests.shed import Hands, person
 
 LOOK = os.environ.get("STATOR_LOOK", "")  # "all", or parts of addresses with commas between them
 ALL = bool(LOOK)
+SPENT = re.compile(r'name="(?:csrfmiddlewaretoken|client_key)" value="[^"]*"|data-part="\w+"|"X-CSRFToken": "[^"]*"')  # anew for each page
 SAMPLED = {"en": (SIZES[0],), CODE: (SIZES[2],)}  # the desk in English, the phone in the longest words
 
 
@@ -98,10 +104,26 @@ class EveryPage(BrowserCase):
         for made in Job.objects.select_related("card"):
             whole(made.card)  # a card is read once for as long as it stands
         for page in pages:
-            with self.subTest(page), CaptureQueriesContext(connection) as asked:
+            with self.subTest(page), unproved(), CaptureQueriesContext(connection) as asked:
                 answer = self.client.get(page)
                 self.assertIn(answer.status_code, (200, 302))
                 self.assertLessEqual(len(asked), 12, [query["sql"][:30] for query in asked])
+
+    def test_says_hours_later_from_memory_what_it_would_say_anew(self):
+        self.client.force_login(person("skipper"))
+        pages = [
+            f"/jobs/{made.tag}/{stage.key}/" for made in Job.objects.all() for stage in made.run.exclude(state__in=("ahead", "skipped"))
+        ]
+        self.enterContext(unproved())
+        for page in pages:
+            self.client.get(page, follow=True)
+        with time_machine.travel(self.now + timedelta(hours=3), tick=False):
+            for page in pages:
+                with self.subTest(page):
+                    kept = self.client.get(page, follow=True).content.decode()
+                    forget()
+                    anew = self.client.get(page, follow=True).content.decode()
+                    self.assertEqual(SPENT.sub("", kept), SPENT.sub("", anew))
 
     def test_shows_sixteen_engines_and_a_heat_in_progress_that_an_earlier_one_has_taught(self):
         self.assertEqual(Job.objects.filter(gone_at=None).count(), 16)
