@@ -12,6 +12,7 @@ from django.utils import timezone
 from jobs.models import Reading, Timer
 from shop.models import Gauge, Person, Shop
 from stations.base import once, room
+from stations.true import verdict
 from tests.runner import unproved
 from tests.shed import Hands, job, person, work_at
 
@@ -49,7 +50,7 @@ class OfACrank(Unproved):
         ask = work_at(self.job, "true").next_ask
         self.client.post(f"{self.page}keep/", {"ask": ask.key, "text": "92", "client_key": "one"}, headers={"HX-Request": "true"})
         self.assertEqual((Reading.objects.get().text, self.drawn.call_count), ("92", 1))  # with the answer
-        self.assertEqual(self.visits(), 0)
+        self.assertEqual(self.visits(), 1)
         Reading.objects.update(withdrawn_at=timezone.now())
         self.assertEqual(self.visits(), 0)  # it is again what it was
 
@@ -70,6 +71,15 @@ class OfACrank(Unproved):
         self.assertEqual(self.visits(), 1)
         Person.objects.update(units="metric")
         self.assertEqual(self.visits(), 0)
+
+    def test_what_is_done_and_recorded_is_worked_out_each_time(self):
+        """A record tells what was asked of the facts, so all of it is asked."""
+        self.visits()
+        with patch.object(verdict, "shared_sources", wraps=verdict.shared_sources) as told:
+            self.client.get(self.page)
+            self.assertEqual(told.call_count, 0)
+            self.assertTrue(work_at(self.job, "true").traces())
+            self.assertEqual(told.call_count, 1)
 
 
 class OfAHeat(Unproved):

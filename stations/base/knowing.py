@@ -17,7 +17,7 @@ from jobs.models import Job, Reading
 from shop.shelves import shelves, with_lent
 from shopmath.amounts import Amount
 from stations.base import words as shared
-from stations.base.once import Once, once
+from stations.base.once import Once, mark_of
 from stations.base.read_off import read_off
 from stations.base.station import Given, Station, station_name
 from stations.base.words import fill
@@ -86,10 +86,12 @@ class Knowing(BoundStation):
 
     @cached_property
     def _once(self) -> Once:
-        """What its questions, its drawing, numbers and warnings follow from."""
-        if self.definition.sees_more:
+        """What its questions, its drawing, numbers and warnings follow from. What is done and recorded is worked out each time."""
+        if not self.only_shows or self.definition.sees_more:
             return Once(self.given, None)
-        return once(self.given, self.station.key if self.definition is self.station else f"{self.station.key}, all seats")
+        return Once(
+            self.given, mark_of(self.given, self.station.key if self.definition is self.station else f"{self.station.key}, all seats")
+        )
 
     @property
     def words(self) -> Any:
@@ -98,8 +100,7 @@ class Knowing(BoundStation):
     # what it asks
 
     def asks(self) -> list[Question]:
-        asked = self._once.ask(self._questions) if self.only_shows else self._questions()
-        return [self._offered(ask) for ask in asked]
+        return [self._offered(ask) for ask in self._once.ask(self._questions)]
 
     def _questions(self) -> list[Question]:
         return self.definition.questions(self.found)

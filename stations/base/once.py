@@ -1,7 +1,8 @@
 """What a station says follows from what it was given and from who reads: it is said once, and the same again is taken as it was said.
 
 Nobody need remember to throw anything away: what was given is held by value, so that whatever changes in it is another thing given.
-The moment is not among it: where that was looked at, nothing is kept.
+The moment is not among it: where that was looked at, nothing is kept. Only a page that shows takes anything as it was said. What is done
+and recorded is worked out each time: a record tells what was asked of the facts, so all of it has to be asked.
 """
 
 from __future__ import annotations
@@ -45,6 +46,7 @@ class Mark:
 
 
 def _kept(among: dict[Hashable, Any], most: int, key: Hashable, make: Callable[[], Told], may_keep: Callable[[], bool]) -> Told:
+    """What was made under a key; else it is made now, and kept where it may be."""
     found: Told = among.pop(key, _NOTHING)
     if found is _NOTHING:
         found = make()
@@ -58,11 +60,10 @@ def _kept(among: dict[Hashable, Any], most: int, key: Hashable, make: Callable[[
 
 @dataclass(frozen=True)
 class Once:
-    """What follows from something given, told once for all who are given the same; for this work alone where it has no mark, and where
-    the moment was looked at."""
+    """What follows from something given: for a page that shows, told once for all who are given the same; else once for this work."""
 
     given: Given
-    mark: Mark | None
+    mark: Mark | None  # none where each is to be worked out
     here: dict[Hashable, Any] = field(default_factory=dict, compare=False)
 
     def __post_init__(self) -> None:
@@ -72,16 +73,14 @@ class Once:
     def say(self, what: Hashable, say: Callable[[], Told]) -> Told:
         """A drawing, its numbers, its warnings."""
         if what not in self.here:
-            self.here[what] = _kept(_said, MOST, (self.mark, what, told_to()), say, self._may_keep) if self.mark else say()
+            key = (self.mark, what, told_to())
+            self.here[what] = _kept(_said, MOST, key, say, lambda: not self.given.looked) if self.mark else say()
         found: Told = self.here[what]
         return found
 
     def ask(self, ask: Callable[[], Told]) -> Told:
-        """Questions, for a page that only shows them: what checks an answer may look at the clock."""
+        """Questions, which no answer is held against: what checks one may look at the clock."""
         return _hold(self.mark, self.given, "questions", ask) if self.mark else ask()
-
-    def _may_keep(self) -> bool:
-        return not self.given.looked
 
 
 def _hold(mark: Mark, given: Given, what: str, make: Callable[[], Told]) -> Told:
@@ -89,16 +88,16 @@ def _hold(mark: Mark, given: Given, what: str, make: Callable[[], Told]) -> Told
     return _kept(_held, MOST_HELD, (mark, what, told_to()), make, lambda: not given.looked)
 
 
-def once(given: Given, station: str) -> Once:
-    """By the value of all that a station was given, but for the moment; nothing is kept at practice."""
+def mark_of(given: Given, station: str) -> Mark | None:
+    """All that a station was given but for the moment, by value; none at practice, and where a card or the shelves have no stamp."""
     card, shop, own, job = given.card, given.shop, given.own, given.job
     if job is None or shop is None or not (card.stamp and shop.stocked) or job.practice:
-        return Once(given, None)
+        return None
     held = (own.taken, own.moves, repr(own.chosen), own.skipped, own.attempt, own.ticked)
     rows = (_values(shop), _values(job), tuple(map(_values, given.timers)), tuple(map(_values, given.tray)))
     seat = given.seat and given.seat.pk
     mark = Mark((station, card.pk, card.stamp, seat, given.facts.made_of, held, rows, tuple(given.past)))
-    return Once(given, _kept(_marks, MOST, mark, lambda: mark, lambda: True))  # type: ignore[arg-type]
+    return _kept(_marks, MOST, mark, lambda: mark, lambda: True)  # type: ignore[arg-type]
 
 
 def _values(row: Model) -> tuple[str, ...]:
