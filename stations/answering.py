@@ -151,14 +151,14 @@ def _alike(work: BoundStation, ask: Question | None) -> Row | None:
     """The last reading of the same property at another place, where several of a kind are often the same: it is offered again."""
     if ask is None or ask.slot is None or ask.options or ask.slot.what not in AGAIN or work.live(ask.key):
         return None
-    latest = work.latest()
+    latest = work.latest
     return latest if latest and latest.reading.property == ask.slot.what else None
 
 
 def _round_alike(work: BoundStation, ask: Question | None) -> tuple[Row, int] | None:
     """The last reading, where it was one of the same round: it is offered for all other places at once, and how many those are."""
     places = places_left(work, ask)
-    latest = work.latest() if len(places) > 1 else None
+    latest = work.latest if len(places) > 1 else None
     same = latest and ask and ask.slot and latest.reading.property == ask.slot.what and not latest.reading.extra.get(OF_ALL)
     return (latest, len(places)) if latest and same else None
 

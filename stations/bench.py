@@ -227,7 +227,7 @@ def bench(request: HttpRequest) -> HttpResponse:
         "engines": len(lines),
         "shows": shows,
         "show": show,
-        "heads": [(station.name, _x(station.key)) for station in STATIONS],
+        "heads": tuple((str(station.name), _x(station.key)) for station in STATIONS),
         "clock": _clock(timers, now),
         "soonest": soonest,
         "now": now,

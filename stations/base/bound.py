@@ -300,12 +300,9 @@ class Bound(Kept, ABC):
             rows += lines or ([] if ask.aside else [Row(ask, None, "")])
         return rows
 
+    @cached_property
     def latest(self) -> Row | None:
         """The reading taken last, whatever it was."""
-        return self._latest
-
-    @cached_property
-    def _latest(self) -> Row | None:
         found = next((reading for reading in reversed(self.readings) if not reading.withdrawn_at), None)
         if found is None:
             return None

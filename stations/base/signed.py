@@ -121,7 +121,8 @@ class Signed(BoundStation):
             for each in self.content["readings"]
         ]
 
-    def latest(self) -> Row | None:
+    @property
+    def latest(self) -> Row | None:  # type: ignore[override]
         rows = self.sheet()
         return rows[-1] if rows else None
 

@@ -142,7 +142,7 @@ class TheCrank(InspectCase):
         self.assertIn(Slot(rod(2), Property.BIG_END_RADIAL_PLAY), asked)
         self.assertIn(Slot(rod(2), Property.BIG_END_SIDE_PLAY), asked)
         self.hands.say(Slot(rod(2), Property.BIG_END_SIDE_PLAY), "0.40")
-        self.assertEqual(self.hands.work().latest().ask.words, "Side play of rod 2")
+        self.assertEqual(self.hands.work().latest.ask.words, "Side play of rod 2")
 
     def test_damage_is_stop_until_it_is_decided(self):
         self.hands.the_crank(damage="found")
