@@ -122,7 +122,7 @@ class Signed(BoundStation):
         ]
 
     @property
-    def latest(self) -> Row | None:  # type: ignore[override]
+    def latest(self) -> Row | None:
         rows = self.sheet()
         return rows[-1] if rows else None
 
