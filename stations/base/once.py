@@ -80,12 +80,19 @@ class Once:
 
     def ask(self, ask: Callable[[], Told]) -> Told:
         """Questions, which no answer is held against: what checks one may look at the clock."""
-        return _hold(self.mark, self.given, "questions", ask) if self.mark else ask()
+        if self.mark is None:
+            return ask()
+        return _kept(_held, MOST_HELD, (self.mark, "questions", told_to()), ask, lambda: not self.given.looked)
 
 
 def _hold(mark: Mark, given: Given, what: str, make: Callable[[], Told]) -> Told:
-    """What holds on to what it was made of."""
-    return _kept(_held, MOST_HELD, (mark, what, told_to()), make, lambda: not given.looked)
+    """What holds on to what it was made of, and looks at no clock while it is made, whoever has looked before."""
+    before = given.looked
+    vars(given)["_looked"] = False
+    try:
+        return _kept(_held, MOST_HELD, (mark, what, told_to()), make, lambda: not given.looked)
+    finally:
+        vars(given)["_looked"] = before or given.looked
 
 
 def mark_of(given: Given, station: str) -> Mark | None:

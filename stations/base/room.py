@@ -85,9 +85,9 @@ class Room(Knowing):
     def _say_first(self) -> None:
         """What is kept is said before a call looks at the moment, after which nothing is."""
         self.methods()
-        self.traces()
         self.cautions()
         self.history()
+        self.traces()
 
     def plate(self) -> SaidVerdict:
         return self.signed_plate() if self.signed else self.said_of(self.judged)

@@ -52,7 +52,10 @@ class Given:
         return next((each for each in self.timers if each.key == key and each.attempt == self.own.attempt), None)
 
     def keep(self, what: str, make: Callable[[], Any]) -> Any:
-        """Something large that follows from what was given, worked out once for all who are given the same."""
+        """Something large that follows from what was given, worked out once for all who are given the same.
+
+        It must rest neither on the moment nor on anything that was worked out from it before.
+        """
         held = vars(self).get("_held")
         return held(self, what, make) if held else make()
 
