@@ -197,8 +197,10 @@ def curve(setup: Setup, outer_c: float, inner_c: float, until_s: float, points: 
     return tuple(found)
 
 
-def sure_until_s(setup: Setup, outer_c: float, inner_c: float) -> float:
+def sure_until_s(setup: Setup, outer_c: float, inner_c: float, inner_s: float | None = None) -> float:
     """How long the wanted clearance is sure: its low end (2σ) with both parts drifting at their quickest.
+
+    `inner_s` is the inner part's time constant where it lies elsewhere than in the room.
 
     Examples
     --------
@@ -206,7 +208,7 @@ def sure_until_s(setup: Setup, outer_c: float, inner_c: float) -> float:
     True
     """
     spread = moment(setup, 0.0, outer_c, inner_c).spread_mm
-    return _window(setup, outer_c, inner_c, setup.outer_room.low, setup.inner_room.low, 2 * spread)
+    return _window(setup, outer_c, inner_c, setup.outer_room.low, inner_s or setup.inner_room.low, 2 * spread)
 
 
 def open_for_s(setup: Setup, outer_c: float, inner_c: float) -> Estimate:

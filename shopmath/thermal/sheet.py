@@ -8,12 +8,11 @@ from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import dataclass, replace
 
 from shopmath.checks import BadInput, gettext_noop, not_negative, positive
-from shopmath.estimate import Estimate
 from shopmath.thermal.ordering import HeatOrder, HeatPart, finish_times_s, one_heat
 from shopmath.thermal.rates import temperature_at_c
 from shopmath.thermal.seat import Setup, sure_until_s
 
-HELD = Estimate(1e9, 1e9, 1e9)  # a part that stays in its chiller until its turn does not drift
+HELD_S = 1e9  # time constant: a part that stays in its chiller until its turn does not drift
 
 
 def home_by_s(setup: Setup, outer_c: float, inner_c: float) -> float:
@@ -38,7 +37,7 @@ def home_by_s(setup: Setup, outer_c: float, inner_c: float) -> float:
     True
     """
     carried_c = temperature_at_c(setup.handling_s, inner_c, setup.room_c, setup.inner_room.low)
-    return sure_until_s(replace(setup, inner_room=HELD), outer_c, carried_c)
+    return sure_until_s(setup, outer_c, carried_c, HELD_S)
 
 
 @dataclass(frozen=True)

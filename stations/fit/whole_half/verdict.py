@@ -12,6 +12,7 @@ from engines.models import Seat
 from engines.properties import Property
 from shop.models import Driver
 from shopmath.amounts import celsius, chance, degrees, duration, kelvin, mm
+from shopmath.thermal.plan import HeatPlan
 from stations.base import Caution, Question, Said, State, Trace, Verdict, Way, asking
 from stations.base.words import capital, fill, lazily
 from stations.fit import setup, telling, when_warm
@@ -273,27 +274,34 @@ def _creeps(part: HotPart) -> bool:
 def sources(found: WholeHalf) -> Iterator[Trace]:
     if found.trouble or found.in_hand:
         return
+    for part, told in found.given.keep("sources", lambda: list(_sources(found))):
+        yield replace(told, value=_home_by(found, part)) if part else told
+
+
+def _home_by(found: WholeHalf, part: HotPart) -> str:
+    return fill(words.HOME_BY, {"time": lasting(found.closes_s(part, found.plan.target_c))})
+
+
+def _sources(found: WholeHalf) -> Iterator[tuple[HotPart | None, Trace]]:
+    """What holds for the whole heat; of a part, whose line says by when it must be home, how long that is is left to be told."""
     plan = found.plan
-    yield source("case", show(celsius(plan.target_c)))
+    yield None, source("case", show(celsius(plan.target_c)))
     what = lazily(shared.LIMIT_WHAT, plan.ceiling_code, {}, plan.ceiling_why)
-    yield source("oven", show(celsius(plan.heat_c)), {"limit": celsius(plan.ceiling_c), "what": what})
+    yield None, source("oven", show(celsius(plan.heat_c)), {"limit": celsius(plan.ceiling_c), "what": what})
     if plan.soak:
-        yield source("soak", telling.times(plan.soak), {"basis": from_table(plan.soak.basis)}, estimated=True)
+        yield None, source("soak", telling.times(plan.soak), {"basis": from_table(plan.soak.basis)}, estimated=True)
     for part in plan.parts:
         if part.planned:
-            yield from _of_part(found, part)
-    yield source("order", str(words.MOST_IN))
+            yield from _of_part(part, part.planned)
+    yield None, source("order", str(words.MOST_IN))
     if found.value(Property.AIR_TEMPERATURE) is None:
-        yield source("air", show(celsius(setup.ROOM_C)), estimated=True)
+        yield None, source("air", show(celsius(setup.ROOM_C)), estimated=True)
 
 
-def _of_part(found: WholeHalf, part: HotPart) -> Iterator[Trace]:
-    made = part.planned
-    assert made is not None
+def _of_part(part: HotPart, made: HeatPlan) -> Iterator[tuple[HotPart | None, Trace]]:
     values = {"part": part.name, "grip": mm(made.setup.interference_mm), "wanted": mm(made.setup.wanted_mm)}
     values["uncertainty"] = mm(2 * made.offering.spread_mm)
-    by = fill(words.HOME_BY, {"time": lasting(found.closes_s(part, found.plan.target_c))})
-    yield source("part", by, values, estimated=True)
+    yield part, source("part", "", values, estimated=True)
     if made.chill:
         to = fill(words.TO_COLD, {"time": lasting(made.chill.likely), "cold": celsius(made.chill_c)})
-        yield source("part_cold", to, {"part": part.name, "basis": from_table(made.chill.basis)}, estimated=True)
+        yield None, source("part_cold", to, {"part": part.name, "basis": from_table(made.chill.basis)}, estimated=True)
