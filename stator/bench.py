@@ -144,10 +144,11 @@ def pages(heading: str = "") -> dict[str, float]:
             median, high, times = beside(lambda final=final: client.get(final), lambda: client.get("/empty/"))  # type: ignore[misc]
             with CaptureQueriesContext(connection) as asked:
                 client.get(final)
+            count = len(asked)  # which the next visit forgets
             medians[page] = times
             first = anew(lambda final=final: client.get(final), forget)  # type: ignore[misc]
             print(
-                f"{page:40} {median:7.2f} ms   95 % {high:6.2f}   {times:4.1f} × empty (target 5)   {len(asked):2d} queries (target 12)"
+                f"{page:40} {median:7.2f} ms   95 % {high:6.2f}   {times:4.1f} × empty (target 5)   {count:2d} queries (target 12)"
                 f"   after a change {first:6.2f} ms"
             )
         median, high = spread(lambda: client.get("/jobs/0412/export.json"), 20)
