@@ -11,13 +11,24 @@ from collections.abc import Iterator
 from functools import lru_cache
 from typing import Any
 
-from django.db import connections
+from django.db import connections, models
 
-from engines.models import EngineCard
+from engines.models import CasePart, EngineCard, Fitted, Joint, Mark, Seal, Seat, Spec, Subject
+from engines.parts import HALVES, Kind
 
 PARTS = ("seats", "seals", "marks", "specs", "fitted", "case_parts", "joints")
 KEPT = 128  # cards; about 9 kB each with twenty bolts
-TABLES = ("engines_enginecard", *(f"engines_{part}" for part in ("seat", "seal", "mark", "spec", "fitted", "casepart", "joint")))
+CARD = EngineCard._meta.db_table
+MODELS: tuple[type[models.Model], ...] = (EngineCard, Seat, Seal, Mark, Spec, Fitted, CasePart, Joint)
+NAMED: dict[
+    type[models.Model], tuple[Kind, ...]
+] = {  # parts whose name is repeated in the row of `Subject` with the same uid, which readings point at
+    Seat: (Kind.SEAT,),
+    Seal: (Kind.SEAL,),
+    Fitted: (Kind.FITTED,),
+    Mark: (Kind.FASTENER, Kind.DOWEL, Kind.GAP),
+    CasePart: (Kind.CASE,),
+}
 
 
 def whole(card: EngineCard) -> EngineCard:
@@ -42,19 +53,24 @@ def _read(number: int) -> EngineCard:
 
 
 def _triggers() -> Iterator[tuple[str, str]]:
-    """Name, and what it does after what."""
-    for table in TABLES:
-        for act, rows in (("INSERT", ("NEW",)), ("UPDATE", ("OLD", "NEW")), ("DELETE", ("OLD",))):
-            column = "id" if table == TABLES[0] else "card_id"
+    """Yield the name of each trigger, and its event and statement."""
+    for model in MODELS:
+        table = model._meta.db_table
+        for event, rows in (("INSERT", ("NEW",)), ("UPDATE", ("OLD", "NEW")), ("DELETE", ("OLD",))):
+            column = "id" if model is EngineCard else "card_id"
             cards = ", ".join(f"{row}.{column}" for row in rows)
-            then = f"UPDATE engines_enginecard SET stamp = random() WHERE id IN ({cards})"  # noqa: S608  # names from above
-            yield f"stamp_{table}_{act.lower()}", f"AFTER {act} ON {table} BEGIN {then}; END"
+            statement = f"UPDATE {CARD} SET stamp = random() WHERE id IN ({cards})"  # noqa: S608
+            yield f"stamp_{table}_{event.lower()}", f"AFTER {event} ON {table} BEGIN {statement}; END"
+    for model, kinds in NAMED.items():
+        table = model._meta.db_table
+        same = f"card_id = NEW.card_id AND uid = NEW.uid AND kind IN ({', '.join(repr(str(kind.value)) for kind in kinds)})"
+        statement = f"UPDATE {Subject._meta.db_table} SET name = NEW.name WHERE {same}"  # noqa: S608
+        changed = "OLD.name IS NOT NEW.name" + (f" AND NEW.uid NOT IN {HALVES}" if model is CasePart else "")
+        yield f"rename_{table}", f"AFTER UPDATE OF name ON {table} WHEN {changed} BEGIN {statement}; END"
 
 
 def install(using: str = "default", **kwargs: Any) -> None:
-    """Put the triggers in place, after every migration."""
+    """Create the triggers, after every migration."""
     with connections[using].cursor() as cursor:
-        if not set(connections[using].introspection.table_names(cursor)) >= set(TABLES):
-            return
         for name, does in _triggers():
             cursor.execute(f"CREATE TRIGGER IF NOT EXISTS {name} {does}")

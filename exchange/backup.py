@@ -17,11 +17,12 @@ from pathlib import Path
 from django.utils import timezone
 
 from exchange.zips import UNREADABLE
+from shop.data_format import FORMAT, MARKER, OldFolder, check_folder
 
-SCHEMA, VERSION = "stator-backup", 1
-DATABASE, MANIFEST = "stator.sqlite3", "manifest.json"
+SCHEMA, VERSION = "stator-backup", 2
+DATABASE, MANIFEST, SIGNING_KEY = "stator.sqlite3", "manifest.json", "signing-key"
 PHOTOS = "photos/"
-OURS = ("jobs_job", "jobs_entry", "jobs_reading", "shop_person", "engines_enginecard", "django_migrations")
+OURS = ("jobs_job", "jobs_entry", "jobs_reading", "shop_person", "engines_enginecard", "django_migrations", MARKER)
 MOST_BYTES = 200 * 1024**3
 Progress = Callable[[int, int], None]
 
@@ -82,8 +83,14 @@ def write(database: Path, photos: Path, target: Path, progress: Progress = lambd
     Damaged
         There is no database of Stator's at that place: an empty backup would look like one.
     """
-    if not database.is_file():
-        raise Damaged(f"There is no database at {database}. Is STATOR_DATA the shop's data folder?")
+    if not database.is_file() or not database.stat().st_size:
+        raise Damaged(f"There is no database at {database}, or it is empty. Is STATOR_DATA the shop's data folder?")
+    try:
+        check_folder(database, photos)
+    except OldFolder as error:
+        raise Damaged(str(error)) from error
+    except sqlite3.DatabaseError as error:
+        raise Damaged(f"The database at {database} cannot be read: {error}.") from error
     if not target.parent.is_dir():
         raise Damaged(f"There is no folder {target.parent} to write into.")
     for left in target.parent.glob(".backup-*"):  # of one that was killed
@@ -97,15 +104,19 @@ def write(database: Path, photos: Path, target: Path, progress: Progress = lambd
         check_database(copied)
         found = sorted(path for path in photos.rglob("*") if path.is_file()) if photos.exists() else []
         sums = {DATABASE: _digest(copied)}
+        key = database.with_name(SIGNING_KEY)
         with zipfile.ZipFile(whole, "w", zipfile.ZIP_DEFLATED, allowZip64=True) as out:
             out.write(copied, DATABASE)
+            if key.is_file():
+                sums[SIGNING_KEY] = _digest(key)
+                out.write(key, SIGNING_KEY)
             for index, path in enumerate(found, 1):
                 name = f"{PHOTOS}{path.relative_to(photos).as_posix()}"
                 sums[name] = _digest(path)
                 out.write(path, name, zipfile.ZIP_STORED)
                 progress(index, len(found))
             made = timezone.now().isoformat(timespec="seconds")
-            manifest = {"schema": SCHEMA, "version": VERSION, "made_at": made, "sha256": sums}
+            manifest = {"schema": SCHEMA, "version": VERSION, MARKER: FORMAT, "made_at": made, "sha256": sums}
             out.writestr(MANIFEST, json.dumps(manifest, indent=1))
         whole.replace(target)
     return len(sums)
@@ -149,7 +160,8 @@ def _manifest(found: zipfile.ZipFile) -> dict[str, str]:
     if not isinstance(said, dict) or said.get("schema") != SCHEMA:
         raise Damaged("This is no backup of Stator's.")
     if said.get("version") != VERSION:
-        raise Damaged(f"Version {said.get('version')} of a backup; this Stator reads version {VERSION}.")
+        found_version = str(said.get("version"))[:20]
+        raise Damaged(f"The file has version {found_version} of a backup. This Stator reads version {VERSION}.")
     sums = said.get("sha256")
     if not isinstance(sums, dict) or DATABASE not in sums:
         raise Damaged("Its manifest names no database.")
@@ -162,7 +174,9 @@ def _check_names(found: zipfile.ZipFile, sums: dict[str, str]) -> None:
         raise Damaged("It does not hold what its manifest says.")
     for name in sums:
         parts = Path(name).parts
-        if name != DATABASE and (not name.startswith(PHOTOS) or ".." in parts or Path(name).is_absolute() or "\\" in name):
+        if name not in (DATABASE, SIGNING_KEY) and (
+            not name.startswith(PHOTOS) or ".." in parts or Path(name).is_absolute() or "\\" in name
+        ):
             raise Damaged(f"{name!r} is no place of a backup.")
     if sum(info.file_size for info in found.infolist()) > MOST_BYTES:
         raise Damaged("It would unpack to more than any shop has.")
@@ -193,6 +207,8 @@ def unpack(source: Path, folder: Path, known: Iterable[tuple[str, str]] | None =
                 raise Damaged(f"{name} in it is damaged, or there is no room for it here ({error}).") from error
             if _digest(path) != digest:
                 raise Damaged(f"{name} in it is not what was backed up.")
+            if name == SIGNING_KEY:
+                path.chmod(0o600)
     check_database(folder / DATABASE, known)
     return len(sums)
 

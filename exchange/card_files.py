@@ -20,8 +20,9 @@ from django.utils.translation import gettext as _
 from engines.models import CasePart, EngineCard, Mark, Seal, Seat, Spec
 from engines.parts import HALVES
 from engines.properties import Property
-from exchange.first_edition import held_for, limits_of, role_of
+from exchange.limit_names import held_for, limits_of
 from exchange.spreadsheets import plain
+from shop.data_format import FORMAT
 from shopmath.checks import BadInput
 from stations.book_in.card_forms import FactsForm, FittedForm, FlywheelForm, MarkForm, SealForm
 from stations.book_in.case_forms import CasePartForm, JointForm
@@ -32,9 +33,7 @@ from ui.fields import QuantityField
 from ui.numbers import exact, show
 from ui.units import METRIC, Units, reading_in
 
-SCHEMA, VERSION = "stator-card", 4
-# the second has pins and bushes; the third says what turns in a seat and what a figure limits, and identities; the fourth parts and joints
-READS = (1, 2, 3, 4)
+SCHEMA, VERSION = "stator-card", 5
 LARGEST_BYTES = 1_000_000
 MOST = 500  # of one part on one card
 FACTS, WHEEL = tuple(FactsForm.base_fields), tuple(FlywheelForm.base_fields)
@@ -68,6 +67,7 @@ def card_as_json(card: EngineCard) -> dict[str, Any]:
     return {
         "schema": SCHEMA,
         "version": VERSION,
+        "stator_format": FORMAT,
         "card_version": card.version,
         "engine": {**values(card, FACTS), "case_material_assumed": card.case_material_assumed, "face_assumed": card.face_assumed},
         "flywheel": values(card, WHEEL),
@@ -231,13 +231,10 @@ def card_from_json(data: bytes) -> EngineCard:
     reader = _Reader(data)
     if not isinstance(reader.data, dict) or reader.data.get("schema") != SCHEMA:
         raise BadInput("file", _('Line 1: this is no engine card; "schema" should be "{schema}".').format(schema=SCHEMA))
-    if not isinstance(reader.data.get("version"), int) or reader.data["version"] not in READS:
-        raise reader.refuse(
-            _("version {get!r} is not known here; this Stator reads up to version {version}.").format(
-                get=reader.data.get("version"), version=VERSION
-            ),
-            "version",
-        )
+    if reader.data.get("version") != VERSION:
+        found = str(reader.data.get("version"))[:20]
+        words = _("the file has version {found} of an engine card. This Stator reads version {version}.")
+        raise reader.refuse(words.format(found=found, version=VERSION), "version")
     engine = reader.thing("engine")
     with transaction.atomic():
         card: EngineCard = EngineCard(on_shelf=True)
@@ -267,9 +264,8 @@ def card_from_json(data: bytes) -> EngineCard:
             places = {name: values.get(name) for name in ("x_mm", "y_mm")}
             if not all(value is None or (isinstance(value, (int, float)) and abs(value) <= 500) for value in places.values()):
                 raise reader.refuse(_("a place on the face is a number of mm, at most 500 from its middle."), "seats", index, "x_mm")
-            guessed: dict[str, Any] = {} if "role" in values else {"role": role_of(seat.name), "role_assumed": True}
             marked = {name: bool(values.get(name, getattr(seat, name))) for name in SEAT_MARKED}
-            Seat.objects.filter(pk=seat.pk).update(**places, **{**marked, **guessed})
+            Seat.objects.filter(pk=seat.pk).update(**places, **marked)
             identify(seat, values, "seats", index)
 
         by_name = {seat.name: str(seat.pk) for seat in card.seats.all()}
@@ -296,14 +292,8 @@ def card_from_json(data: bytes) -> EngineCard:
             identify(mark, values, "marks", index)
         for index, values in enumerate(reader.table("figures")):
             spec = reader.save(bound(SpecForm, {"kind": "length", "source_kind": "manual", **values}, card=card), "figures", index)
-            if "property" not in values:
-                _guess_limit(spec)
-            elif values.get("property_assumed"):
-                Spec.objects.filter(pk=spec.pk).update(property_assumed=True)
-            if "held" not in values:
-                _guess_held(spec)
-            elif values.get("held_assumed"):
-                Spec.objects.filter(pk=spec.pk).update(held_assumed=True)
+            assumed_of_spec = {name: bool(values.get(name)) for name in ("property_assumed", "held_assumed")}
+            Spec.objects.filter(pk=spec.pk).update(**assumed_of_spec)
     return card
 
 

@@ -10,8 +10,8 @@ from typing import Any
 from django.utils.translation import gettext as _
 from pydantic import ValidationError
 
-from exchange.chained import held_against
-from exchange.job_json import READS, SCHEMA
+from exchange.chained import check_file
+from exchange.job_json import SCHEMA, VERSION
 from exchange.schema import Choices, JobFile, check_result, said_of
 from exchange.zips import UNREADABLE
 from jobs.photos import LARGEST_BYTES
@@ -70,12 +70,9 @@ def said_in(files: dict[str, bytes]) -> tuple[JobFile, dict[str, Any]]:
         raise refused(_("There is no readable job.json in it. {reason}").format(reason=error.message)) from error
     if not isinstance(value, dict) or value.get("schema") != SCHEMA:
         raise refused(_("This is no job of Stator's."))
-    if value.get("version") not in READS:
-        raise refused(
-            _("Version {found} of a job; this Stator reads versions {first} to {last}.").format(
-                found=str(value.get("version"))[:20], first=READS[0], last=READS[-1]
-            )
-        )
+    if value.get("version") != VERSION:
+        words = _("The file has version {found} of a job. This Stator reads version {version}.")
+        raise refused(words.format(found=str(value.get("version"))[:20], version=VERSION))
     try:
         said = JobFile.model_validate(value)
     except ValidationError as error:
@@ -87,4 +84,4 @@ def said_in(files: dict[str, bytes]) -> tuple[JobFile, dict[str, Any]]:
             except ValidationError as error:
                 raise refused(said_of(error, f"entries {index}, {what}")) from error
     pictures = {name: data for name, data in files.items() if name.startswith("photos/")}
-    return said, held_against(value, pictures)
+    return said, check_file(value, pictures)

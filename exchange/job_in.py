@@ -9,33 +9,33 @@ import json
 import uuid
 import zlib
 from hashlib import sha256
+from itertools import count
 from typing import Any
 
 from django.core.exceptions import ValidationError as Unfit
 from django.db import transaction
+from django.db.models import Max
 from django.utils import timezone
 from django.utils.translation import gettext as _
 
 from engines.models import EngineCard
-from engines.parts import Part
+from engines.parts import HALVES, Part
 from engines.properties import Property
 from engines.slots import At, Slot
-from exchange import first_edition, old_keys, rehearsal
+from exchange import rehearsal
 from exchange.card_files import card_from_json
 from exchange.job_file import opened, refused, said_in
 from exchange.making import Tell, quietly
 from exchange.refs import KINDS, Refs
-from exchange.schema import DerivedIn, EntryIn, JobFile, MoveIn, PartIn, PhotoIn, PlacedIn, ReadingIn
-from jobs import chain, log
+from exchange.schema import DerivedIn, EntryIn, JobFile, PartIn, PhotoIn, PlacedIn, ReadingIn
+from jobs import log
 from jobs.facts import Finding
 from jobs.gather import columns, subject_of
-from jobs.log import Frozen
-from jobs.models import Digest, Entry, Job, Move, Origin, Photo, Pin, Reading, RunStation, Timer, TrayPlace
+from jobs.models import Digest, Entry, Job, Move, Origin, Photo, Pin, Reading, Record, RunStation, Timer, TrayPlace
 from jobs.photos import Cleaned, cleaned, keep_photo
 from shop import told
 from shop.models import Gauge, Person
 from shopmath.checks import BadInput
-from stations.late import derive_late, record_all
 from ui.inked import inked
 from ui.times import day
 
@@ -52,9 +52,8 @@ class Reader:
         self.shelf: dict[tuple[str, str], int] = {}
         self.gauges: dict[str, Gauge] = {}
         self.left_out: list[str] = []
-        self.read: dict[str, Reading] = {}  # by the key that each has in the file
-        self.carried: list[tuple[Reading, str]] = []
-        self.from_sheet: list[Reading] = []  # of versions that say no more than that one was carried
+        self.free_rows = count(1)  # rows of readings in the database, in the order of the file
+        self.by_key: dict[str, int] = {}  # row of a reading by its key in the file
         self.made: list[Photo] = []
 
     def named(self, called: str) -> Person:
@@ -114,15 +113,13 @@ class Reader:
             booked_in_by=self.named(said.job.booked_in_by),
         )
         run = self._run(job)
+        self._number_readings()
         self._entries(job, run)
-        self._linked()
         self._tray(job)
         for photo in said.photos:
             self._photo(job, run, photo, pictures[photo.file])
         told = {"told": self.agrees, "left_out": self.left_out[:100]}
         Origin.objects.create(job=job, shop=said.shop.name, digest=self.digest, read_by=self.person, **told)
-        record_all(job)
-        chain.seal_late(job)
         rehearsal.rehearse(job, self.person)
         if said.job.gone_at:
             Job.objects.filter(pk=job.pk).update(gone_at=said.job.gone_at)
@@ -164,10 +161,8 @@ class Reader:
             if each.number in by_number:
                 raise refused(_("{where}, number: {number} stands twice.").format(where=where, number=each.number))
             choices, left = refs.choices_in(each.station, each.choices)
-            done = first_edition.moves_in(each.station, choices, job.card, each.attempt or 1)
-            choices = first_edition.choices_of(each.station, choices, job.card, seats.get(each.seat))
             self.left_out += [f"{each.station}: {words}" for words in left]
-            by_number[each.number] = self._entry(job, run[each.station], seats.get(each.seat), each, (choices, done), before, refs, where)
+            by_number[each.number] = self._entry(job, run[each.station], seats.get(each.seat), each, choices, before, where)
 
     def _entry(
         self,
@@ -175,12 +170,10 @@ class Reader:
         stage: RunStation,
         seat: Any,
         each: EntryIn,
-        brought_up: tuple[dict[str, Any], list[MoveIn]],
+        choices: dict[str, Any],
         before: Entry | None,
-        refs: Refs,
         where: str,
     ) -> Entry:
-        choices, done = brought_up
         heads = Entry.objects.filter(station=stage, seat=seat, superseded_by=None).exclude(pk=before.pk if before else 0)
         if heads.exists():
             raise refused(_("{where}: another entry of that station stands already, and this one does not replace it.").format(where=where))
@@ -189,38 +182,31 @@ class Reader:
             job=job,
             station=stage,
             seat=seat,
-            attempt=each.attempt or int(choices.pop("heat", 1)),
+            attempt=each.attempt,
             choices=choices,
             ticks=each.ticks,
             opened_at=each.opened_at,
             opened_by=opened_by,
             supersedes=before,
         )
-        by_hand = str((each.result or {}).get("schema", "")).startswith(old_keys.BY_HAND)
         for number, row in enumerate(each.readings, 1):
-            self._reading(row, entry, old_keys.BY_HAND if by_hand else stage.key, refs, f"{where}, readings {number}")
-        moves = [(move, opened_by) for move in done]
-        moves += [(move, self.named(move.by)) for move in each.moves]
-        for move, by in moves:
+            self._reading(row, entry, f"{where}, readings {number}")
+        for move in each.moves:
             more = {"amount": move.amount, "text": move.text, "detail": move.detail, "attempt": move.attempt, "at": move.at}
-            Move.objects.create(entry=entry, kind=move.kind, by=by, **self._where(move, job), **more)
+            Move.objects.create(entry=entry, kind=move.kind, by=self.named(move.by), **self._where(move, job), **more)
         for timer in each.timers:
             Timer.objects.create(job=job, entry=entry, by=opened_by, **timer.model_dump())
         if each.signed_at:
-            if each.call is None:
-                raise refused(_("{where}, call: a signed entry has one.").format(where=where))
+            assert each.call and each.record and each.digest  # the schema refuses a signed entry without them
             entry.call_state, entry.call_words, entry.reason = each.call.state, each.call.words, each.call.reason
             entry.result, entry.core_version, entry.signed_at = each.result, each.core_version, each.signed_at
             entry.signed_by = self.named(each.signed_by)
             entry.call_code, entry.call_values = each.call.code, each.call.values
-            if each.derived is None:
-                derive_late(entry)  # before it is sealed
-            log.derive(entry, [finding for row in each.derived or () if (finding := _finding(row))])
+            log.derive(entry, [finding for row in each.derived if (finding := _finding(row))])
             entry.save()
-            if each.record:
-                log.record_late(entry, Frozen(each.record.content.model_dump(exclude_unset=True), self._drawn(each.record.drawing, where)))
-            if each.digest:
-                Digest.objects.create(entry=entry, late=True, previous=each.digest.previous, value=each.digest.value)
+            content = each.record.content.model_dump(exclude_unset=True)
+            Record.objects.create(entry=entry, content=content, drawing=self._drawn(each.record.drawing, where))
+            Digest.objects.create(entry=entry, previous=each.digest.previous, value=each.digest.value)
         return entry
 
     def _drawn(self, svg: str, where: str) -> bytes:
@@ -234,55 +220,52 @@ class Reader:
         """Columns of the address that a row has in its file; none where it has none."""
         return columns(job.card_id, _slot(row, row.part)) if row.part and row.property else {}
 
-    def _reading(self, row: ReadingIn, entry: Entry, kind: str, refs: Refs, where: str) -> None:
-        ask = refs.into(row.ask)
-        placed, typed = self._where(row, entry.job), row.typed
-        if ask and not placed and first_edition.has_slots(kind):
-            slot = first_edition.slot_of_key(kind, ask, entry.job.card, entry.seat, words=row.kind == "words")
-            typed = first_edition.answer_of(kind, ask, row.typed)
-            ask, placed = (slot.key, columns(entry.job.card_id, slot)) if slot else (ask, {})
-        if not ask or len(ask) > 80:
+    def _reading(self, row: ReadingIn, entry: Entry, where: str) -> None:
+        if not row.ask or len(row.ask) > 80:
             raise refused(_("{where}, ask: it belongs to nothing on the card.").format(where=where))
         if row.gauge and row.gauge not in self.gauges:
             raise refused(_("{where}, gauge: {gauge!r} is not among the file's gauges.").format(where=where, gauge=row.gauge[:40]))
         if len(row.kind) > 25:
             raise refused(_("{where}, kind: it is not known here.").format(where=where))
-        reading = Reading.objects.create(
+        placed = self._where(row, entry.job)
+        if row.part and placed and _slot(row, row.part).key != row.ask:
+            raise refused(_("{where}, ask: it belongs to nothing on the card.").format(where=where))
+        Reading.objects.create(
+            pk=next(self.free_rows),
             entry=entry,
             **placed,
-            ask=ask,
+            ask=row.ask,
             attempt=row.attempt,
-            text=typed,
+            text=row.typed,
             kind=row.kind,
             unit=row.unit,
             canonical=row.canonical,
             gauge=self.gauges.get(row.gauge),
-            extra={**first_edition.correction_of(row.correction), **({"asked": row.asked} if row.asked and not placed else {})},
+            extra={**row.correction, **({"asked": row.asked} if row.asked and not placed else {})},
             taken_at=row.taken_at,
             by=self.named(row.by),
             client_key=uuid.uuid4().hex,
             withdrawn_at=row.withdrawn_at,
             withdrawn_by=self.named(row.withdrawn_by) if row.withdrawn_at and row.withdrawn_by else None,
             came_second=row.came_second,
+            carried_from_id=self.by_key.get(row.carried_from) if row.carried_from else None,
         )
-        self.read[row.client_key or reading.client_key] = reading
-        if first_edition.was_carried(row.correction):
-            self.from_sheet.append(reading)
-        if row.carried_from:
-            self.carried.append((reading, row.carried_from))
 
-    def _linked(self) -> None:
-        """Readings that one act wrote into several entries, each with the one it comes from."""
-        for reading, key in self.carried:
-            Reading.objects.filter(pk=reading.pk).update(carried_from=self.read.get(key))
-        for reading in self.from_sheet:
-            Reading.objects.filter(pk=reading.pk).update(carried_from=first_edition.source_of(reading, self.read.values()))
+    def _number_readings(self) -> None:
+        """Choose the rows of all readings in advance: a signed entry takes no change, and a reading may come from a later one."""
+        first = (Reading.objects.aggregate(last=Max("pk"))["last"] or 0) + 1
+        rows = [row for entry in self.said.entries for row in entry.readings]
+        self.free_rows = count(first)
+        self.by_key = {row.client_key: number for number, row in enumerate(rows, first) if row.client_key}
 
     def _tray(self, job: Job) -> None:
         numbers = [each.number for each in self.said.tray]
         if len(set(numbers)) != len(numbers):
             raise refused(_("tray: a place stands twice."))
+        parts = {part.uid for part in job.card.case_parts.all()} | {*HALVES, ""}
         for each in self.said.tray:
+            if each.half not in parts:
+                raise refused(_("tray {number}, half: {half!r} is not on the card.").format(number=each.number, half=each.half))
             TrayPlace.objects.create(job=job, by=self.named(""), client_key=uuid.uuid4().hex, **each.model_dump())
 
     def _photo(self, job: Job, run: dict[str, RunStation], said: PhotoIn, picture: Cleaned) -> None:

@@ -3,7 +3,9 @@
 from __future__ import annotations
 
 import zlib
+from collections.abc import Mapping
 from datetime import date, datetime
+from hashlib import file_digest
 from typing import Any
 
 from django.db.models import Prefetch
@@ -11,19 +13,20 @@ from pydantic_core import to_json
 
 from engines.models import EngineCard
 from engines.stamps import whole
+from exchange import signing
 from exchange.card_files import card_as_json
-from exchange.chained import MARK, mark_of
 from exchange.refs import KINDS, NAMED, Refs
+from jobs.chain import correction_of, names_of, summary_of
 from jobs.gather import all_readings_of
-from jobs.models import DerivedFact, Entry, Job, Move, Origin, Reading
+from jobs.models import DerivedFact, Entry, Job, Move, Origin, Photo, Reading
 from jobs.models.log import Placed
+from shop.data_format import FORMAT
 from shop.models import Gauge, Shop
 from shopmath.quantity import CANONICAL
 from stations.base.named import called, words_of
 
-GAUGE = ("name", "kind", "resolution", "repeatability", "emissivity")
-SCHEMA, VERSION = "stator-job", 4
-READS = (2, 3, 4)
+GAUGE = ("kind", "resolution", "repeatability", "emissivity", "wrong_from", "wrong_because")
+SCHEMA, VERSION = "stator-job", 5
 
 
 def _when(moment: datetime | None) -> str | None:
@@ -39,7 +42,7 @@ def _where(row: Placed) -> dict[str, Any]:
     return {"part": part, "property": row.property, **{name: value for name, value in place.items() if value not in ("", None)}}
 
 
-def _reading(reading: Reading, entry: Entry, card: EngineCard, keys: dict[int, str]) -> dict[str, Any]:
+def _reading(reading: Reading, names: Mapping[str, str], entry: Entry, card: EngineCard, keys: dict[int, str]) -> dict[str, Any]:
     return {
         **_where(reading),
         "ask": reading.ask,
@@ -50,12 +53,12 @@ def _reading(reading: Reading, entry: Entry, card: EngineCard, keys: dict[int, s
         "unit": reading.unit,
         "canonical": reading.canonical,
         "canonical_unit": CANONICAL.get(reading.kind, ""),
-        "gauge": reading.gauge.name if reading.gauge else None,
-        "correction": {name: value for name, value in reading.extra.items() if name != "asked"},
+        "gauge": names["gauge"] or None,
+        "correction": correction_of(reading),
         "taken_at": _when(reading.taken_at),
-        "by": reading.by.called,
+        "by": names["by"],
         "withdrawn_at": _when(reading.withdrawn_at),
-        "withdrawn_by": reading.withdrawn_by.called if reading.withdrawn_by else None,
+        "withdrawn_by": names["withdrawn_by"] or None,
         "came_second": reading.came_second,
         "client_key": reading.client_key,
         "carried_from": keys.get(reading.carried_from_id or 0),
@@ -83,15 +86,15 @@ def _digest(entry: Entry) -> dict[str, str] | None:
 
 
 def _entry(entry: Entry, taken: list[Reading], numbers: dict[int, int], keys: dict[int, str], refs: Refs) -> dict[str, Any]:
-    station = entry.station.key
+    station, names = entry.station.key, names_of(entry, taken)
     return {
         "number": numbers[entry.pk],
         "station": entry.station.key,
         "seat": entry.seat.name if entry.seat else None,
         "opened_at": _when(entry.opened_at),
-        "opened_by": entry.opened_by.called,
+        "opened_by": names["opened_by"],
         "signed_at": _when(entry.signed_at),
-        "signed_by": entry.signed_by.called if entry.signed_by else None,
+        "signed_by": names["signed_by"] or None,
         "call": _call(entry) if entry.is_signed else None,
         "record": _record(entry),
         "digest": _digest(entry),
@@ -101,7 +104,7 @@ def _entry(entry: Entry, taken: list[Reading], numbers: dict[int, int], keys: di
         "result": entry.result,
         "core_version": entry.core_version,
         "supersedes": numbers.get(entry.supersedes_id or 0),
-        "readings": [_reading(reading, entry, refs.card, keys) for reading in taken],
+        "readings": [_reading(each, name, entry, refs.card, keys) for each, name in zip(taken, names["readings"], strict=True)],
         "derived": [
             {**_where(d), **{name: getattr(d, name) for name in ("value", "text", "uncertainty", "resolution", "assumed")}}
             for d in entry.derived.all()
@@ -128,17 +131,18 @@ def _entry(entry: Entry, taken: list[Reading], numbers: dict[int, int], keys: di
                 "text": move.text,
                 "detail": move.detail,
                 "at": _when(move.at),
-                "by": move.by.called,
+                "by": by,
             }
-            for move in entry.moves.all()
+            for move, by in zip(entry.moves.all(), names["moves"], strict=True)
         ],
     }
 
 
-def _equipment(told: list[dict[str, Any]], read_with: set[str]) -> dict[str, Any]:
-    """What the entries name of the shop's shelves, with its figures: gauges, and everything else."""
-    named = set(NAMED.findall(to_json(told).decode()))
-    gauges = Gauge.objects.filter(name__in=read_with | {name for kind, name in named if kind == "gauges"})
+def _equipment(entries: list[dict[str, Any]], gauges: Mapping[str, Gauge]) -> dict[str, Any]:
+    """Return what the entries name of the shop's equipment, with its figures: `gauges` by the name in the file, and everything else."""
+    named = set(NAMED.findall(to_json(entries).decode()))
+    chosen = {name for kind, name in named if kind == "gauges"} - gauges.keys()
+    gauges = {**gauges, **{gauge.name: gauge for gauge in Gauge.objects.filter(name__in=chosen)}}
     others = []
     for kind, model in KINDS.items():
         wanted = {name for of, name in named if of == kind}
@@ -147,15 +151,25 @@ def _equipment(told: list[dict[str, Any]], read_with: set[str]) -> dict[str, Any
         fields = [field.name for field in model._meta.concrete_fields if field.name not in ("id", "name", "retired", "from_file")]
         for thing in model._default_manager.filter(name__in=wanted):
             others.append({"kind": kind, "name": thing.name, "figures": {name: _plain(getattr(thing, name)) for name in fields}})
-    return {"gauges": [{name: getattr(gauge, name) for name in GAUGE} for gauge in gauges], "equipment": others}
+    described = [{"name": name, **{field: _plain(getattr(gauge, field)) for field in GAUGE}} for name, gauge in gauges.items()]
+    return {"gauges": described, "equipment": others}
 
 
 def _plain(value: Any) -> Any:
     return value.isoformat() if isinstance(value, date) else value
 
 
+def _sha256(photo: Photo) -> str:
+    """Return the SHA-256 of a picture as it is stored here; empty if its file cannot be read."""
+    try:
+        with photo.image.open("rb") as file:
+            return file_digest(file, "sha256").hexdigest()
+    except OSError:
+        return ""
+
+
 def job_as_json(job: Job) -> dict[str, Any]:
-    """Job, card, run and log as plain values."""
+    """Return job, card, run and log as plain values, signed with the key of this shop."""
     entries = list(
         job.entries.select_related("station", "seat", "opened_by", "signed_by", "record", "digest").prefetch_related(
             Prefetch("moves", Move.objects.select_related("by", "subject")),
@@ -171,9 +185,16 @@ def job_as_json(job: Job) -> dict[str, Any]:
     keys = {reading.pk: reading.client_key for taken in readings.values() for reading in taken}
     foreign = Origin.objects.filter(job=job).exists()
     told = [_entry(entry, readings.get(entry.pk, []), numbers, keys, refs) for entry in entries]
+    gauges = {
+        row["gauge"]: reading.gauge
+        for entry, each in zip(entries, told, strict=True)
+        for reading, row in zip(readings.get(entry.pk, []), each["readings"], strict=True)
+        if reading.gauge
+    }
     document = {
         "schema": SCHEMA,
         "version": VERSION,
+        "stator_format": FORMAT,
         "shop": {"name": shop.name},
         "job": {
             "number": job.number,
@@ -190,7 +211,8 @@ def job_as_json(job: Job) -> dict[str, Any]:
             {"station": s.key, "state": s.state, "call_state": s.call_state, "waits_for": s.waits_for, "because": s.because} for s in run
         ],
         "entries": told,
-        **_equipment(told, {each.gauge.name for taken in readings.values() for each in taken if each.gauge}),
+        "chain": summary_of(job),
+        **_equipment(told, gauges),
         "tray": [
             {
                 **{name: getattr(place, name) for name in ("number", "name", "count", "where_from", "half", "way_round", "wear")},
@@ -209,10 +231,10 @@ def job_as_json(job: Job) -> dict[str, Any]:
                 "station": stations.get(photo.station_id or 0),
                 "part": {"kind": photo.subject.kind, "uid": photo.subject.uid, "name": photo.subject.name} if photo.subject else None,
                 "digest": photo.digest,
-                "saved_again": foreign,
+                "sha256": _sha256(photo) if foreign else photo.digest,
                 "pins": [{"number": pin.number, "x": pin.x, "y": pin.y, "note": pin.note} for pin in photo.pins.all()],
             }
             for index, photo in enumerate(job.photos.select_related("subject").prefetch_related("pins"), 1)
         ],
     }
-    return {**document, MARK: mark_of(document)}
+    return signing.signed(document)

@@ -117,6 +117,23 @@ class Otherwise(Part):
     where: Text200 = ""
 
 
+class RecordedNames(Part):
+    """Who took a reading with which gauge, and who withdrew it."""
+
+    by: Text150 = ""
+    gauge: Text100 = ""
+    withdrawn_by: Text150 = ""
+
+
+class EntryNames(Part):
+    """Names in an entry, in the order of its readings and actions."""
+
+    opened_by: Text150 = ""
+    signed_by: Text150 = ""
+    readings: list[RecordedNames] = Field(default_factory=list, max_length=5000)
+    moves: list[Text150] = Field(default_factory=list, max_length=2000)
+
+
 class RecordContent(Part):
     """A record as it was frozen. What is not read here is left out."""
 
@@ -139,6 +156,7 @@ class RecordContent(Part):
     facts: list[dict[str, Any]] = Field(default_factory=list, max_length=2000)
     equipment: list[dict[str, Any]] = Field(default_factory=list, max_length=200)
     photos: list[Text80] = Field(default_factory=list, max_length=300)
+    names: EntryNames = Field(default_factory=EntryNames)
 
 
 class RecordIn(Part):

@@ -16,7 +16,6 @@ from engines.models import EngineCard
 from shop.models import Blades, Chiller, Compound, Gauge, Heater, Press, Puller, PullIn, Splitter
 from stations.registry import BY_KEY
 
-PARTS = ("seats", "seals", "marks", "fitted")  # which files of earlier versions name
 KINDS = {  # shelves, as a file calls them
     "heaters": Heater,
     "chillers": Chiller,
@@ -50,16 +49,13 @@ def _on_shelves() -> Iterable[tuple[str, int, str]]:
 
 
 class Refs:
-    """Numbers and names of one card's parts and of the shop's shelves."""
+    """Numbers and names of the shop's equipment."""
 
     def __init__(self, card: EngineCard, shelf: dict[tuple[str, str], int] | None = None) -> None:
         """With `shelf` the equipment is that of a file, by kind and name; else the shop's own."""
         self.card = card
         self.names: dict[tuple[str, str], str] = {}
         self.numbers: dict[tuple[str, str], str] = {}
-        for kind in PARTS:
-            for each in getattr(card, kind).all():
-                self._know(kind, each.pk, each.name)
         for (kind, name), pk in (shelf or {}).items():
             self._know(kind, pk, name)
         for kind, pk, name in _on_shelves() if shelf is None else ():

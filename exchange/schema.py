@@ -1,10 +1,10 @@
-"""A job's file as typed models: the reader of `stator-job` versions 2 and 3. Described for people in docs/data-formats.md."""
+"""A job's file as typed models: the reader of `stator-job`. docs/data-formats.md describes the format."""
 
 from __future__ import annotations
 
-from typing import Annotated, Any, Literal
+from typing import Annotated, Any, Literal, Self
 
-from pydantic import AliasChoices, ConfigDict, Field, ValidationError
+from pydantic import ConfigDict, Field, ValidationError, model_validator
 
 from engines.parts import Kind
 from engines.properties import Property
@@ -12,6 +12,7 @@ from exchange.record_schema import RecordIn
 from exchange.typed import (
     Attempt,
     Count,
+    MaybeDate,
     MaybeTime,
     Number,
     Part,
@@ -35,6 +36,8 @@ from exchange.typed import (
 from jobs.models import RunStation, Timer
 from shop.models import Gauge
 from stations.registry import BY_KEY, WORK_ORDERS
+
+MOST_READINGS, MOST_READINGS_OF_A_JOB = 1000, 10_000
 
 Station = Annotated[str, one_of(tuple(BY_KEY))]
 
@@ -82,7 +85,7 @@ class PartIn(Part):
 
 
 class PlacedIn(Part):
-    """Where something belongs. Files of version 2 have no addresses."""
+    """Address of a row: part, property and place."""
 
     part: PartIn | None = None
     property: Annotated[str, one_of(("", *Property))] = ""
@@ -116,7 +119,7 @@ class DerivedIn(PlacedIn):
 class ReadingIn(PlacedIn):
     ask: Text120
     asked: Text300 = ""
-    attempt: Attempt = Field(1, validation_alias=AliasChoices("attempt", "heat"))
+    attempt: Attempt = 1
     typed: Text1000 = ""
     kind: Text30 = ""
     unit: Text20 = ""
@@ -134,7 +137,7 @@ class ReadingIn(PlacedIn):
 
 class TimerIn(Part):
     key: Text30
-    attempt: Attempt = Field(1, validation_alias=AliasChoices("attempt", "heat"))
+    attempt: Attempt = 1
     label: Text80 = ""
     said: dict[str, Any] = Field(default_factory=dict, max_length=4)
     tone: Annotated[str, one_of(Timer.Tone.values)]
@@ -157,15 +160,10 @@ class Choices(Part):
     """The choices of an entry that the program counts with; the others are words."""
 
     model_config = ConfigDict(strict=True, extra="allow", frozen=True)
-    heat: Attempt = 1  # where versions up to 2 keep the open attempt
     skipped: list[Text120] = Field(default_factory=list, max_length=500)
     times: dict[str, Annotated[int, Field(ge=1, le=99)]] = Field(default_factory=dict, max_length=500)
-    moves: list[dict[str, Any]] = Field(default_factory=list, max_length=200)
     turns: dict[str, Any] = Field(default_factory=dict, max_length=200)
-    cold: dict[str, dict[str, Any]] = Field(default_factory=dict, max_length=99)
     lapped: Count = 0
-    holes: dict[str, list[Any]] = Field(default_factory=dict, max_length=99)
-    amounts: dict[str, Any] = Field(default_factory=dict, max_length=99)
 
 
 OUTCOMES = ("dropped", "tapped", "jammed", "crooked")
@@ -205,7 +203,7 @@ class EntryIn(Part):
     signed_at: MaybeTime = None
     signed_by: Text150 = ""
     call: Call | None = None
-    attempt: Attempt | None = None
+    attempt: Attempt = 1
     record: RecordIn | None = None
     digest: DigestIn | None = None
     choices: dict[str, Any] = Field(default_factory=dict, max_length=500)
@@ -213,10 +211,18 @@ class EntryIn(Part):
     result: dict[str, Any] = Field(default_factory=dict, max_length=200)
     core_version: Text20 = ""
     supersedes: Count | None = None
-    readings: list[ReadingIn] = Field(default_factory=list, max_length=5000)
+    readings: list[ReadingIn] = Field(default_factory=list, max_length=MOST_READINGS)
     timers: list[TimerIn] = Field(default_factory=list, max_length=200)
     moves: list[MoveIn] = Field(default_factory=list, max_length=2000)
-    derived: list[DerivedIn] | None = Field(None, max_length=500)  # None: a file of before they were told
+    derived: list[DerivedIn] = Field(default_factory=list, max_length=500)
+
+    @model_validator(mode="after")
+    def _signed_completely(self) -> Self:
+        """A signed entry has a verdict, a record and a digest."""
+        missing = [name for name in ("call", "record", "digest") if self.signed_at and getattr(self, name) is None]
+        if missing:
+            raise ValueError(f"a signed entry has a {missing[0]}.")
+        return self
 
 
 class GaugeIn(Part):
@@ -225,6 +231,8 @@ class GaugeIn(Part):
     resolution: Annotated[float, Field(gt=0, le=1e6)] = 0.01
     repeatability: Annotated[float, Field(ge=0, le=1e6)] | None = None
     emissivity: Annotated[float, Field(ge=0.05, le=1)] | None = None
+    wrong_from: MaybeDate = None
+    wrong_because: Text160 = ""
 
 
 class EquipmentIn(Part):
@@ -240,7 +248,7 @@ class TrayIn(Part):
     name: Text80
     count: Annotated[int, Field(ge=1, le=999)] = 1
     where_from: Text80 = ""
-    half: Annotated[str, one_of(("left", "right", ""))] = ""
+    half: Annotated[str, Field(pattern=r"^[0-9a-z-]{0,32}$")] = ""  # uid of a part of the case
     way_round: Text80 = ""
     wear: Text120 = ""
     taken_at: Time
@@ -275,11 +283,17 @@ class JobFile(Part):
     job: JobHead
     engine_card: dict[str, Any]
     run: list[Stage] = Field(default_factory=list, max_length=60)
-    entries: list[EntryIn] = Field(default_factory=list, max_length=5000)
+    entries: list[EntryIn] = Field(default_factory=list, max_length=1000)
     gauges: list[GaugeIn] = Field(default_factory=list, max_length=200)
     equipment: list[EquipmentIn] = Field(default_factory=list, max_length=200)
     tray: list[TrayIn] = Field(default_factory=list, max_length=500)
     photos: list[PhotoIn] = Field(default_factory=list, max_length=300)
+
+    @model_validator(mode="after")
+    def _not_too_many(self) -> Self:
+        if sum(len(entry.readings) for entry in self.entries) > MOST_READINGS_OF_A_JOB:
+            raise ValueError(f"a job has at most {MOST_READINGS_OF_A_JOB} readings.")
+        return self
 
 
 _WANTED = {

@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import gzip
 import hashlib
 import json
 import shutil
@@ -18,7 +17,7 @@ from pathlib import Path
 from django.test import SimpleTestCase
 
 from exchange import backup
-from tests.test_upgrade import RELEASED
+from tests.folders import new_database
 
 WRITER = """
     import sqlite3, sys
@@ -43,7 +42,7 @@ class Backups(SimpleTestCase):
         self.addCleanup(folder.cleanup)
         self.root = Path(folder.name)
         self.database, self.photos, self.file = self.root / "stator.sqlite3", self.root / "photos", self.root / "b.zip"
-        self.database.write_bytes(gzip.decompress(RELEASED[0].read_bytes()))
+        self.database.write_bytes(new_database())
         (self.photos / "0412").mkdir(parents=True)
         (self.photos / "0412" / "a.jpg").write_bytes(b"picture")
         self.fresh = self.root / "fresh"
@@ -120,8 +119,8 @@ class Backups(SimpleTestCase):
         self.spoil(lambda files: files.update({"extra.txt": b"x"}))
         self.assertIn("does not hold", self.refused())
         backup.write(self.database, self.photos, self.file)
-        self.spoil(lambda files: files.update({backup.MANIFEST: files[backup.MANIFEST].replace(b'"version": 1', b'"version": 9')}))
-        self.assertIn("Version 9", self.refused())
+        self.spoil(lambda files: files.update({backup.MANIFEST: files[backup.MANIFEST].replace(b'"version": 2', b'"version": 9')}))
+        self.assertIn("version 9 of a backup. This Stator reads version 2.", self.refused())
 
     def test_a_backup_that_was_killed_leaves_nothing_for_long(self):
         (self.root / ".backup-killed").mkdir()

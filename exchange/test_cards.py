@@ -81,7 +81,7 @@ class CardFiles(TestCase):
         self.assertRegex(self.refused(bad), rf"^Line {line}, seats.1.code: .*no hole letter")
         self.assertRegex(self.refused(self.text()[:-40]), r"^Line \d+: this is no JSON")
         self.assertIn("this is no engine card", self.refused("[1, 2]"))
-        self.assertIn("version 9 is not known", self.refused(self.text(version=9)))
+        self.assertIn("the file has version 9 of an engine card. This Stator reads version 5.", self.refused(self.text(version=9)))
         self.assertIn("no seat 'Main 7'", self.refused(self.text(seals=[{**card_as_json(self.card)["seals"][0], "seat": "Main 7"}])))
         self.assertIn("a list of objects is wanted", self.refused(self.text(marks={"a": 1})))
         self.assertIn("already", self.refused(self.text(marks=[card_as_json(self.card)["marks"][0]] * 2)))

@@ -2,8 +2,12 @@
 
 from __future__ import annotations
 
+import io
 import json
 import re
+import tempfile
+import zipfile
+from pathlib import Path
 
 from django.core.files.uploadedfile import SimpleUploadedFile
 from django.db import connection, transaction
@@ -17,17 +21,21 @@ from exchange.job_zip import job_as_zip
 from exchange.report.data import report_of
 from exchange.report.pdf import _data
 from exchange.report.views import JOB
+from exchange.signing import own_fingerprint
 from exchange.test_whole_job import Whole
 from jobs import seal
 from jobs.chain import broken, links_of
 from jobs.models import Entry, Photo, Reading
 from jobs.photos import add_photo
 from jobs.tests import picture
+from shop.models import Gauge, Person
 from stations.centre.tests import Centrer
 from stations.provenance import said
 from tests.shed import job, person
 
-ELSEWHERE = override_settings(SECRET_KEY="another shop's own secret, long enough to be one")
+AGREES = re.compile(r"The file is complete and unchanged since it was signed with the key ([0-9A-F]{4} ){7}[0-9A-F]{4}\.")
+KEYS = Path(tempfile.mkdtemp(prefix="stator-keys-"))
+ELSEWHERE = override_settings(SIGNING_KEY=KEYS / "another-shop")
 
 
 class Chained(Whole):
@@ -39,6 +47,7 @@ class Chained(Whole):
         Spec.objects.create(card=cls.made.card, name="End float", property="end-float", low=0.10, high=0.20, source="page 61")
         cls.centre(cls, "0.15")
         cls.data = job_as_zip(JOB.get(pk=cls.made.pk), person(), timezone.now())
+        cls.fingerprint = own_fingerprint()
 
     def centre(self, value):
         hands = Centrer(self.made)
@@ -60,19 +69,111 @@ class InAFile(Chained):
     def test_a_shop_knows_its_own_file_again(self):
         self.assertEqual(self.told(), "This shop wrote the file, and it is unchanged.")
 
-    def test_another_shop_is_told_that_the_digests_agree_and_no_more(self):
+    def test_another_shop_sees_whose_key_signed_it_and_that_it_is_complete(self):
         with ELSEWHERE:
-            self.assertEqual(self.told(), "Its digests agree; authorship unproven.")
+            self.assertRegex(self.told(), AGREES)
+            self.assertIn(self.fingerprint, self.told())
             page = Centrer(self.made).client.get(f"/jobs/{Entry.objects.latest('pk').job.tag}/log/").content.decode()
-        self.assertIn("authorship unproven", page)
+        self.assertIn(self.fingerprint, page)
         self.assertIn("end float by dial", page)
 
-    def test_it_still_agrees_when_it_is_handed_on(self):
+    def test_a_file_that_is_handed_on_is_signed_by_the_shop_that_hands_it_on(self):
         with ELSEWHERE:
             second = job_from_zip(self.data, person())
             handed_on = job_as_zip(JOB.get(pk=second.pk), person(), timezone.now())
-        with override_settings(SECRET_KEY="a third shop's own secret, long enough to be one"):
-            self.assertEqual(self.told(handed_on), "Its digests agree; authorship unproven.")
+            key = own_fingerprint()
+        with override_settings(SIGNING_KEY=KEYS / "a-third-shop"):
+            self.assertIn(key, self.told(handed_on))
+            self.assertRegex(self.told(handed_on), AGREES)
+
+    def test_the_key_is_made_once_and_only_its_owner_can_read_it(self):
+        with override_settings(SIGNING_KEY=KEYS / "new-shop"):
+            self.assertEqual(own_fingerprint(), own_fingerprint())
+            self.assertEqual((KEYS / "new-shop").stat().st_mode & 0o777, 0o600)
+        self.assertEqual([path.name for path in KEYS.glob(".*")], [])
+
+    def test_another_signer_in_the_file_is_reported_as_changed(self):
+        def forge(document):
+            for entry in document["entries"]:
+                if entry["signed_at"]:
+                    entry["signed_by"] = "Somebody Else"
+
+        self.assertIn("Centre (signed by Somebody Else, recorded as Una)", self.told(self.spoilt(forge)))
+
+    def test_another_person_or_gauge_at_a_reading_is_reported_as_changed(self):
+        for name, stated, words in (
+            ("by", "Somebody Else", "measured by Somebody Else, recorded as Una"),
+            ("gauge", "Best gauge", "measured with Best gauge, recorded as"),
+        ):
+
+            def forge(document, name=name, stated=stated):
+                document["gauges"].append({**document["gauges"][0], "name": "Best gauge"})
+                for reading in self.entry(document)["readings"]:
+                    reading[name] = stated
+
+            with self.subTest(name):
+                self.assertIn(words, self.told(self.spoilt(forge)))
+
+    def test_everything_that_a_page_shows_of_an_entry_is_covered(self):
+        def change_time(document):
+            self.entry(document)["readings"][0]["taken_at"] = "2026-11-25T10:00:00+00:00"
+
+        def change_result(document):
+            self.entry(document)["result"]["spin"] = "binds"
+
+        def change_opener(document):
+            self.entry(document)["opened_by"] = "Somebody Else"
+
+        def change_core(document):
+            self.entry(document)["core_version"] = "9.9"
+
+        def add_fact(document):
+            entry = self.entry(document)
+            entry["derived"].append({**entry["readings"][0], "value": 0.1, "text": ""})
+
+        for forge in (change_time, change_result, change_opener, change_core, add_fact):
+            with self.subTest(forge.__name__):
+                self.assertIn("Changed after it was signed: Centre", self.told(self.spoilt(forge)))
+
+    def test_signed_entries_cut_off_the_end_are_reported(self):
+        def cut(document):
+            document["entries"].remove(self.entry(document))
+
+        self.assertIn("the file (signed entries: 1 in the file, 2 stated)", self.told(self.spoilt(cut)))
+
+        def cut_and_state(document):
+            cut(document)
+            document["chain"] = {"entries": 1, "last": self.entry(document, "seals")["digest"]["value"]}
+
+        self.assertEqual(
+            self.told(self.spoilt(cut_and_state)), "Changed after it was signed: the file (its signature does not match its content)."
+        )
+
+    def test_a_replacement_that_was_taken_out_is_reported(self):
+        hands = Centrer(self.made)
+        hands.post("supersede", reason="Read again.")
+        hands.act("sign")
+        self.assertEqual(Entry.objects.filter(job=self.made, station__key="centre").exclude(signed_at=None).count(), 2)
+        self.data = job_as_zip(JOB.get(pk=self.made.pk), person(), timezone.now())
+
+        def cut(document):
+            document["entries"].remove(next(each for each in document["entries"] if each["supersedes"]))
+
+        self.assertIn("the file (signed entries: 2 in the file, 3 stated)", self.told(self.spoilt(cut)))
+
+    def test_a_file_without_a_signature_proves_nothing_and_says_so(self):
+        self.assertIn("The file has no signature.", self.told(self.spoilt(lambda document: document.pop("signature"))))
+
+    def test_who_is_renamed_later_changes_nothing_that_was_signed(self):
+        Person.objects.filter(pk=person().pk).update(first_name="Renamed")
+        Gauge.objects.filter(kind="feeler").update(name="Renamed gauge")
+        self.assertEqual(broken(links_of(self.made)), [])
+        self.data = job_as_zip(JOB.get(pk=self.made.pk), person(), timezone.now())
+        self.assertEqual(self.told(), "This shop wrote the file, and it is unchanged.")
+        with zipfile.ZipFile(io.BytesIO(self.data)) as found:
+            centre = self.entry(json.loads(found.read("job.json")))
+        self.assertEqual({reading["by"] for reading in centre["readings"]}, {"Una"})
+        self.assertEqual(centre["signed_by"], "Una")
 
     def test_a_reading_changed_after_signing_is_named_with_both_values(self):
         def flatter(document):
@@ -107,25 +208,18 @@ class InAFile(Chained):
         self.assertIn(photo.digest, Entry.objects.get(station__key="centre", job=self.made).record.content["photos"])
         name = f"photos/{list(self.made.photos.order_by('pk')).index(photo) + 1:03d}.jpg"
         told = self.told(self.spoilt(**{name: picture("JPEG", (90, 40))}))
-        self.assertIn("Centre (a picture is missing or another one)", told)
+        self.assertIn("Centre (a picture is missing or was replaced)", told)
 
-    def test_a_file_of_its_own_with_another_picture_is_not_known_again(self):
+    def test_a_picture_that_no_entry_names_is_covered_too(self):
         name = f"photos/{list(self.made.photos.order_by('pk').values_list('caption', flat=True)).index('As it came') + 1:03d}.jpg"
-        self.assertEqual(self.told(self.spoilt(**{name: picture("JPEG", (90, 40))})), "Its digests agree; authorship unproven.")
-
-    def test_of_a_file_without_digests_nothing_is_claimed(self):
-        def older(document):
-            document["version"] = 3
-            for entry in document["entries"]:
-                del entry["digest"]
-
-        self.assertEqual(self.told(self.spoilt(older)), "It carries no digests: whether it was changed cannot be told.")
+        told = self.told(self.spoilt(**{name: picture("JPEG", (90, 40))}))
+        self.assertEqual(told, "Changed after it was signed: the file (a picture is missing or was replaced).")
 
 
 class InTheDatabase(Chained):
     def test_every_signed_entry_is_a_link_and_the_chain_holds(self):
         links = links_of(self.made)
-        self.assertEqual([link.previous for link in links], ["", links[0].told])
+        self.assertEqual([link.previous for link in links], ["", links[0].stated])
         self.assertEqual(broken(links), [])
         with ELSEWHERE:
             self.assertEqual(broken(links_of(job_from_zip(self.data, person()))), [])
@@ -160,11 +254,44 @@ class InTheDatabase(Chained):
         self.assertIn(f"<b>{seat.name}</b>", client.get(f"/jobs/{made.tag}/pictures/").content.decode())
 
 
+class Replaced(Chained):
+    """`INSERT OR REPLACE` runs no delete trigger."""
+
+    def test_no_final_row_is_replaced(self):
+        entry = Entry.objects.get(job=self.made, station__key="centre")
+        reading = entry.readings.first()
+        statements = {
+            "digest by entry": self.copy("jobs_digest", entry.digest.pk, id=None, value="x"),
+            "digest by row": self.copy("jobs_digest", entry.digest.pk, entry_id=0, value="x"),
+            "record by entry": self.copy("jobs_record", entry.record.pk, id=None, content="{}"),
+            "record by row": self.copy("jobs_record", entry.record.pk, entry_id=0, content="{}"),
+            "reading by row": self.copy("jobs_reading", reading.pk, text="0.01", client_key="new"),
+            "reading by key": self.copy("jobs_reading", reading.pk, id=None, text="0.01"),
+            "entry by row": self.copy("jobs_entry", entry.pk, reason="Better."),
+        }
+        for name, statement in statements.items():
+            with self.subTest(name), connection.cursor() as cursor, self.assertRaises(DatabaseError) as refusal:
+                cursor.execute("SAVEPOINT one")
+                try:
+                    cursor.execute(statement)
+                finally:
+                    cursor.execute("ROLLBACK TO one")
+            self.assertIn(seal.SIGNED, str(refusal.exception))
+
+    def copy(self, table: str, row: int, **changes) -> str:
+        """Return the statement that replaces a row by a changed copy of itself."""
+        with connection.cursor() as cursor:
+            columns = [column.name for column in connection.introspection.get_table_description(cursor, table)]
+        values = [f'"{name}"' if name not in changes else "NULL" if changes[name] is None else repr(changes[name]) for name in columns]
+        names = ", ".join(f'"{name}"' for name in columns)
+        return f"INSERT OR REPLACE INTO {table} ({names}) SELECT {', '.join(values)} FROM {table} WHERE id = {row}"
+
+
 class TheSameSheet(Chained):
     def plain(self, made):
         page = Centrer(self.made).client.get(f"/jobs/{made.tag}/sheet/").content.decode()
         body = re.sub(r"<style.*?</style>|<svg.*?</svg>|<img[^>]*>|<form.*?</form>|<[^>]+>", " ", page[page.index("<main") :], flags=re.S)
-        body = re.sub(r"Read in from file.*?unproven\.", "", body.replace(made.tag, "NUMBER"), flags=re.S)
+        body = re.sub(r"Read in from file.*?signed with the key [0-9A-F ]+\.", "", body.replace(made.tag, "NUMBER"), flags=re.S)
         return " ".join(body.split())
 
     def test_sheet_and_pdf_are_the_same_to_the_letter_but_for_where_it_came_from(self):

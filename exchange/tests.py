@@ -19,7 +19,7 @@ class Export(TestCase):
         log.keep_reading(hands.entry, person(), "room", parse("64.4 F", "temperature"), "f1", at=timezone.now() - timedelta(hours=1))
         answer = hands.client.get("/jobs/0412/export.json")
         data = json.loads(answer.content)
-        self.assertEqual((data["schema"], data["version"]), ("stator-job", 4))
+        self.assertEqual((data["schema"], data["version"]), ("stator-job", 5))
         self.assertEqual((data["engine_card"]["schema"], data["engine_card"]["seats"][0]["code"], data["tray"]), ("stator-card", "N7", []))
         seat, room = data["entries"][0]["readings"]  # in the order they were kept, whatever the clock said
         self.assertEqual((room["typed"], round(room["canonical"], 1), room["canonical_unit"]), ("64.4 F", 18.0, "degC"))

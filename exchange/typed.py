@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
-from datetime import UTC, datetime
+from datetime import UTC, date, datetime
 from typing import Annotated, Any
 
 from pydantic import BaseModel, BeforeValidator, ConfigDict, Field
@@ -23,6 +23,17 @@ def _time(value: Any) -> Any:
     except (ValueError, OverflowError):
         pass
     raise ValueError("a time with its zone is wanted, such as 2026-11-25T14:05:00+00:00.")
+
+
+def _date(value: Any) -> Any:
+    """Parse a date in the same years."""
+    try:
+        found = None if value is None else date.fromisoformat(value) if isinstance(value, str) and len(value) <= 10 else date.min
+    except ValueError:
+        found = date.min
+    if found is not None and not EARLIEST.date() <= found <= LATEST.date():
+        raise ValueError("a date is wanted, such as 2026-11-25.")
+    return found
 
 
 def said_time(value: str) -> str:
@@ -60,6 +71,7 @@ Text200 = Annotated[str, ANY_TEXT, Field(max_length=200)]
 Text300 = Annotated[str, ANY_TEXT, Field(max_length=300)]
 Text1000 = Annotated[str, ANY_TEXT, Field(max_length=1000)]
 Time = Annotated[datetime, BeforeValidator(_time)]
+MaybeDate = Annotated[date | None, BeforeValidator(_date)]
 MaybeTime = Annotated[datetime | None, BeforeValidator(_time)]
 Number = Annotated[float, Field(allow_inf_nan=False, ge=-1e12, le=1e12)]
 Count = Annotated[int, Field(ge=0, le=1_000_000)]

@@ -15,7 +15,6 @@ from instruments.line import Garbage, WrongUnit, read_line
 from instruments.listener import LETS_GO_S, LISTENER, Listener
 from instruments.reader import FLOOD, PEAKS, SILENT_S, Reader
 from shop.models import Gauge, Shop
-from shop.shelves import restock
 from shopmath.runout import fit
 from shopmath.thermal.infrared import infrared_true_c
 from shopmath.truing import Swing, decompose
@@ -194,7 +193,6 @@ class TheListener(TestCase):
 
     def on(self, **fields):
         Gauge.objects.filter(pk=self.dial.pk).update(**{"port": self.saying.address, **fields})
-        restock()
         LISTENER.start()
 
     def reader(self):
@@ -220,14 +218,12 @@ class TheListener(TestCase):
         listener.start()
         self.assertIsNone(listener.reader(self.dial.pk))
         Gauge.objects.filter(pk=self.dial.pk).update(port=self.saying.address)
-        restock()
         listener.sync(Shop.current())
         first = listener.reader(self.dial.pk)
         self.assertTrue(first.is_alive())
         listener.sync(Shop.current())
         self.assertIs(listener.reader(self.dial.pk), first)
         Gauge.objects.filter(pk=self.dial.pk).update(retired=True)
-        restock()
         listener.sync(Shop.current())
         self.assertIsNone(listener.reader(self.dial.pk))
 

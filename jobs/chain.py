@@ -1,6 +1,8 @@
-"""What a signed entry comes to: a digest over its readings, its call and its record, and over the digest of the entry signed before it.
+"""Hash chain of the signed entries of a job.
 
-Whoever changes one of them later, in a file or in the database, has to change every digest after it as well.
+The digest of an entry covers what its pages and the job report show: readings with who took them, with which gauge and when, actions,
+facts, result, verdict, signer and record. It also covers the digest of the entry that was signed before it, so a later change of one
+entry invalidates every digest after it.
 """
 
 from __future__ import annotations
@@ -9,72 +11,58 @@ import hashlib
 import json
 import zlib
 from collections.abc import Iterable, Mapping, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, fields
 from datetime import UTC, datetime
 from typing import Any
 
-from jobs.models import Digest, Entry, Job
+from jobs.models import Digest, Entry, Job, Reading
 from jobs.models.log import Placed
+from shop.models import Person
+
+NAMES = "names"  # key in the content of a record
 
 
 def moment(at: datetime | None) -> str:
-    """A time as it goes into a digest: to the second, the same in every time zone."""
+    """Return a time in UTC to the second; an empty text for None."""
     return at.astimezone(UTC).strftime("%Y-%m-%dT%H:%M:%S") if at else ""
 
 
 @dataclass(frozen=True)
 class Body:
-    """What one digest is made over. Rows are plain values, in the order in which they were written."""
+    """Content of one digest. Rows are plain values in the order in which they were written."""
 
     station: str
     part: str
     opened_at: datetime
+    opened_by: str
     signed_at: datetime | None
+    signed_by: str
     call: Sequence[str]  # state, code, headline, reason
-    readings: Sequence[Sequence[Any]]
-    moves: Sequence[Sequence[Any]]
-    derived: Sequence[Sequence[Any]]
+    values: Mapping[str, Any]  # of the call
+    attempt: int
+    ticks: Mapping[str, Any]
+    result: Mapping[str, Any]
+    core_version: str
+    because: str  # reason for replacing another entry
+    readings: Sequence[Mapping[str, Any]]
+    moves: Sequence[Mapping[str, Any]]
+    derived: Sequence[Mapping[str, Any]]
     record: Mapping[str, Any]
     drawing: str
-    replaces: str  # digest of the entry that this one took the place of
+    replaces: str  # digest of the entry that this one replaces
 
     def digest(self, previous: str) -> str:
-        plain = {
-            **{name: getattr(self, name) for name in ("station", "part", "readings", "moves", "derived", "record", "replaces")},
-            "opened_at": moment(self.opened_at),
-            "signed_at": moment(self.signed_at),
-            "call": list(self.call),
-            "drawing": hashlib.sha256(self.drawing.encode()).hexdigest(),
-            "previous": previous,
-        }
-        text = json.dumps(_plain(plain), sort_keys=True, ensure_ascii=False, separators=(",", ":"))
+        """Return the SHA-256 of the body and of the digest before it."""
+        plain = {field.name: getattr(self, field.name) for field in fields(self)}
+        plain["drawing"] = hashlib.sha256(self.drawing.encode()).hexdigest()
+        text = json.dumps(_plain({**plain, "previous": previous}), sort_keys=True, ensure_ascii=False, separators=(",", ":"))
         return hashlib.sha256(text.encode()).hexdigest()
 
 
-def reading_row(
-    place: Sequence[Any], ask: str, attempt: int, typed: str, unit: str, canonical: float | None, at: datetime, out: bool
-) -> list[Any]:
-    """A reading as it goes into a digest; `out` when it was withdrawn."""
-    return [*place, ask, attempt, typed, unit, canonical, moment(at), out]
-
-
-def move_row(
-    place: Sequence[Any], kind: str, attempt: int, amount: float | None, text: str, detail: Mapping[str, Any], at: datetime | None
-) -> list[Any]:
-    return [*place, kind, attempt, amount, text, dict(detail), moment(at)]
-
-
-def derived_row(place: Sequence[Any], value: float | None, text: str, uncertainty: float | None, assumed: bool) -> list[Any]:
-    return [*place, value, text, uncertainty, assumed]
-
-
-def place_row(kind: str, uid: str, what: str, end: str, angle: float | None, clock: int | None, depth: str, stage: int | None) -> list[Any]:
-    """Which part, which property, where on it."""
-    return [kind, uid, what, end, angle, clock, depth, stage]
-
-
 def _plain(value: Any) -> Any:
-    """A value with its numbers in one spelling: 1.0 and 1 are the same."""
+    """Return a value with one spelling for each number and time: 1.0 and 1 are the same."""
+    if isinstance(value, datetime):
+        return moment(value)
     if isinstance(value, float) and value.is_integer():
         return int(value)
     if isinstance(value, Mapping):
@@ -82,74 +70,156 @@ def _plain(value: Any) -> Any:
     return [_plain(each) for each in value] if isinstance(value, list | tuple) else value
 
 
+def place_values(
+    kind: str = "",
+    uid: str = "",
+    what: str = "",
+    end: str = "",
+    angle: float | None = None,
+    clock: int | None = None,
+    depth: str = "",
+    stage: int | None = None,
+) -> list[Any]:
+    """Return the part, the property and the place on the part."""
+    return [kind, uid, what, end, angle, clock, depth, stage]
+
+
 def _place(row: Placed) -> list[Any]:
     if row.subject is None:
-        return place_row("", "", "", "", None, None, "", None)
-    return place_row(row.subject.kind, row.subject.uid, row.property, row.end, row.angle_deg, row.clock, row.depth, row.stage)
+        return place_values()
+    return place_values(row.subject.kind, row.subject.uid, row.property, row.end, row.angle_deg, row.clock, row.depth, row.stage)
 
 
-def body_of(entry: Entry) -> Body:
-    """A signed entry of the database."""
-    replaced = Digest.objects.filter(entry=entry.supersedes_id).first() if entry.supersedes_id else None
-    drawing = bytes(entry.record.drawing)
+# names of people and gauges, as they were when the entry was signed
+
+
+def _names_of_reading(reading: Reading) -> dict[str, str]:
+    return {
+        "by": reading.by.called,
+        "gauge": reading.gauge.name if reading.gauge else "",
+        "withdrawn_by": reading.withdrawn_by.called if reading.withdrawn_by else "",
+    }
+
+
+def current_names(entry: Entry, readings: Iterable[Reading], signer: Person | None) -> dict[str, Any]:
+    """Return the names in an entry as they are now: who opened and signed it, and for each reading and action who and with which gauge."""
+    return {
+        "opened_by": entry.opened_by.called,
+        "signed_by": signer.called if signer else "",
+        "readings": [_names_of_reading(reading) for reading in readings],
+        "moves": [move.by.called for move in entry.moves.all()],
+    }
+
+
+def names_of(entry: Entry, readings: Sequence[Reading]) -> dict[str, Any]:
+    """Return the names in an entry: as recorded if it is signed, so that a person renamed later changes nothing in it."""
+    record = getattr(entry, "record", None)
+    recorded: dict[str, Any] = record.content.get(NAMES, {}) if record else {}
+    complete = len(recorded.get("readings", ())) == len(readings) and len(recorded.get("moves", ())) == len(entry.moves.all())
+    return recorded if recorded and complete else current_names(entry, readings, entry.signed_by)
+
+
+def names_to_record(entry: Entry, signer: Person) -> dict[str, Any]:
+    """Return the names that are frozen when an entry is signed."""
+    return current_names(entry, list(entry.readings.select_related("by", "gauge", "withdrawn_by")), signer)
+
+
+# bodies
+
+
+def reading_values(
+    place: Sequence[Any], values: Mapping[str, Any], correction: Mapping[str, Any], names: Mapping[str, Any]
+) -> dict[str, Any]:
+    """Return a reading as it goes into a digest; `values` are its columns by name."""
+    columns = ("ask", "attempt", "typed", "kind", "unit", "canonical", "taken_at", "withdrawn_at", "came_second")
+    named = {name: names.get(name) or "" for name in ("by", "gauge", "withdrawn_by")}
+    return {"place": list(place), **{name: values.get(name) for name in columns}, "correction": dict(correction), **named}
+
+
+def move_values(place: Sequence[Any], values: Mapping[str, Any], by: str) -> dict[str, Any]:
+    """Return an action as it goes into a digest."""
+    return {"place": list(place), **{name: values.get(name) for name in ("kind", "attempt", "amount", "text", "detail", "at")}, "by": by}
+
+
+def derived_values(place: Sequence[Any], values: Mapping[str, Any]) -> dict[str, Any]:
+    """Return a derived fact as it goes into a digest."""
+    return {"place": list(place), **{name: values.get(name) for name in ("value", "text", "uncertainty", "resolution", "assumed")}}
+
+
+def correction_of(reading: Reading) -> dict[str, Any]:
+    """Return what was computed when a reading was taken, without the words of its question, which may be rendered anew."""
+    return {name: value for name, value in reading.extra.items() if name != "asked"}
+
+
+def _body(entry: Entry, replaces: str) -> Body:
+    readings = list(entry.readings.select_related("subject", "by", "gauge", "withdrawn_by"))
+    names, record = names_of(entry, readings), entry.record
     return Body(
-        entry.station.key,
-        entry.seat.name if entry.seat else "",
-        entry.opened_at,
-        entry.signed_at,
-        (entry.call_state, entry.call_code, entry.call_words, entry.reason),
-        [
-            reading_row(_place(r), r.ask, r.attempt, r.text, r.unit, r.canonical, r.taken_at, r.withdrawn_at is not None)
-            for r in entry.readings.select_related("subject")
+        station=entry.station.key,
+        part=entry.seat.name if entry.seat else "",
+        opened_at=entry.opened_at,
+        opened_by=names["opened_by"],
+        signed_at=entry.signed_at,
+        signed_by=names["signed_by"],
+        call=(entry.call_state, entry.call_code, entry.call_words, entry.reason),
+        values=entry.call_values,
+        attempt=entry.attempt,
+        ticks=entry.ticks,
+        result=entry.result,
+        core_version=entry.core_version,
+        because=str(entry.choices.get("because", "")),
+        readings=[
+            reading_values(_place(each), {**vars(each), "typed": each.text}, correction_of(each), name)
+            for each, name in zip(readings, names["readings"], strict=True)
         ],
-        [move_row(_place(m), m.kind, m.attempt, m.amount, m.text, m.detail, m.at) for m in entry.moves.select_related("subject")],
-        [derived_row(_place(d), d.value, d.text, d.uncertainty, d.assumed) for d in entry.derived.select_related("subject")],
-        entry.record.content,
-        zlib.decompress(drawing).decode() if drawing else "",
-        replaced.value if replaced else "",
+        moves=[
+            move_values(_place(each), vars(each), by)
+            for each, by in zip(entry.moves.select_related("subject"), names["moves"], strict=True)
+        ],
+        derived=[derived_values(_place(each), vars(each)) for each in entry.derived.select_related("subject")],
+        record=record.content,
+        drawing=zlib.decompress(bytes(record.drawing)).decode() if record.drawing else "",
+        replaces=replaces,
     )
 
 
-ENTRY = Entry.objects.select_related("station", "seat", "record")
+def body_of(entry: Entry) -> Body:
+    """Return the body of a signed entry of the database."""
+    replaced = Digest.objects.filter(entry=entry.supersedes_id).first() if entry.supersedes_id else None
+    return _body(entry, replaced.value if replaced else "")
 
 
-def seal(entry: Entry, *, late: bool = False) -> Digest:
-    """Make the digest of an entry that has just been signed and recorded: the next link of its job's chain."""
+ENTRY = Entry.objects.select_related("station", "seat", "record", "opened_by", "signed_by")
+
+
+def seal(entry: Entry) -> Digest:
+    """Write the digest of an entry that has just been signed and recorded."""
     last = Digest.objects.filter(entry__job=entry.job_id).order_by("-pk").first()
     previous = last.value if last else ""
-    value = body_of(ENTRY.get(pk=entry.pk)).digest(previous)
-    return Digest.objects.create(entry=entry, previous=previous, value=value, late=late)
-
-
-def seal_late(job: Job | None = None) -> int:
-    """The digests of entries signed before there were digests, or read in without any; how many."""
-    entries = Entry.objects.filter(signed_at__isnull=False, digest=None).exclude(record=None).order_by("signed_at", "pk")
-    entries = entries.filter(job=job) if job else entries
-    for entry in entries:
-        seal(entry, late=True)
-    return len(entries)
+    return Digest.objects.create(entry=entry, previous=previous, value=body_of(ENTRY.get(pk=entry.pk)).digest(previous))
 
 
 @dataclass(frozen=True)
 class Link:
-    """One entry of a chain as somebody tells it: its digest and the one before, and what it really comes to."""
+    """One entry of a chain: its digest and the one before it as stated, and its body as it is."""
 
     name: str
     previous: str
-    told: str
+    stated: str
     body: Body
 
     @property
     def agrees(self) -> bool:
-        return self.body.digest(self.previous) == self.told
+        """Return True if the body has the stated digest."""
+        return self.body.digest(self.previous) == self.stated
 
 
 def broken(links: Iterable[Link]) -> list[Link]:
-    """The links that do not hold: changed since they were signed, or with the one before them missing."""
-    found, known = [], {""}
+    """Return the links that were changed after they were signed, or whose predecessor is missing."""
+    links = list(links)
+    known = {"", *(link.stated for link in links)}
+    found: list[Link] = []
     followed: set[str] = set()
-    for link in links:
-        known.add(link.told)
     for link in links:
         if not link.agrees or link.previous not in known or link.previous in followed:
             found.append(link)
@@ -158,6 +228,13 @@ def broken(links: Iterable[Link]) -> list[Link]:
 
 
 def links_of(job: Job) -> list[Link]:
-    """The chain of a job as the database has it."""
-    rows = Digest.objects.filter(entry__job=job).select_related("entry__station", "entry__seat", "entry__record").order_by("pk")
-    return [Link(str(each.entry), each.previous, each.value, body_of(each.entry)) for each in rows]
+    """Return the chain of a job as the database has it."""
+    rows = Digest.objects.filter(entry__job=job).order_by("pk").values_list("entry", "previous", "value")
+    entries = ENTRY.in_bulk([entry for entry, _, _ in rows])
+    return [Link(str(entries[entry]), previous, value, body_of(entries[entry])) for entry, previous, value in rows]
+
+
+def summary_of(job: Job) -> dict[str, Any]:
+    """Return the number of signed entries of a job and the digest of the last one, which a file states."""
+    values = list(Digest.objects.filter(entry__job=job).order_by("pk").values_list("value", flat=True))
+    return {"entries": len(values), "last": values[-1] if values else ""}

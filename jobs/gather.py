@@ -196,7 +196,7 @@ def facts_of(job: Job, besides: Entry | None = None) -> Facts:
     signed = [(pk, digest or "") for pk, signed, _, digest in counts if signed]
     still_open = {pk for pk, signed, supersedes, _ in counts if not (signed or supersedes)}
     read = [row for row in _of_open.rows(job.pk) if row[READ_IN] in still_open] if still_open else []
-    accounts = [*_signed_accounts(signed), *_accounts(read).values(), _of_card(job.card)]
+    accounts = [*_signed_accounts(signed, job.card), *_accounts(read).values(), _of_card(job.card)]
     return Facts(limits=limits_of(job.card), accounts=accounts)
 
 
@@ -210,9 +210,12 @@ def _of_card(card: EngineCard) -> Account:
     return found
 
 
-def _signed_accounts(entries: list[tuple[int, str]]) -> list[Account]:
-    """What signed entries tell, by their numbers and digests; those that are not kept yet are read together."""
-    stocked = Shop.current().stocked
+def _signed_accounts(entries: list[tuple[int, str]], card: EngineCard) -> list[Account]:
+    """What signed entries tell, by their numbers and digests; those that are not kept yet are read together.
+
+    They name gauges and people (the shop's token changes with these names) and parts of the card (its stamp does).
+    """
+    stocked = f"{Shop.current().stocked} {card.stamp}" if Shop.current().stocked and card.stamp else ""
     found = {pk: kept for pk, digest in entries if (kept := _kept.pop((pk, digest, stocked), None))}
     new = [pk for pk, _ in entries if pk not in found]
     if new:

@@ -56,11 +56,6 @@ class Frozen:
     drawing: bytes
 
 
-def record_late(entry: Entry, record: Frozen) -> None:
-    """Freeze an entry that was signed before there were records, or elsewhere."""
-    Record.objects.get_or_create(entry=entry, defaults={"content": record.content, "drawing": record.drawing, "late": True})
-
-
 _stands = Asked(lambda entry: Entry.objects.filter(pk=entry).values_list("signed_at", "job__gone_at"), 1)
 _under_key = Asked(lambda key: Reading.objects.filter(client_key=key).values_list("pk", "entry_id", "ask", "attempt", "text"), 1)
 
@@ -339,7 +334,8 @@ def sign(
         Timer.objects.filter(entry=fresh, ended_at__isnull=True).exclude(key=CURE).update(ended_at=now)  # a joint cures on
         derive(fresh, found)
         if record:
-            Record.objects.create(entry=fresh, content=record.content, drawing=record.drawing, made_at=now)
+            content = {**record.content, chain.NAMES: chain.names_to_record(fresh, person)}
+            Record.objects.create(entry=fresh, content=content, drawing=record.drawing, made_at=now)
         fresh.call_state, fresh.call_words, fresh.reason = call.state, call.words[:80], call.reason[:300]
         fresh.call_code, fresh.call_values = call.code, call.values
         fresh.result, fresh.core_version = result, core_version

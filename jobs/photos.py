@@ -7,7 +7,7 @@ import secrets
 import threading
 from dataclasses import dataclass
 from functools import cache
-from hashlib import file_digest, sha256
+from hashlib import sha256
 
 from django.core.files.base import ContentFile
 from django.core.files.uploadedfile import UploadedFile
@@ -120,16 +120,6 @@ def cleaned_upload(upload: UploadedFile) -> Cleaned:
 def add_photo(job: Job, station: RunStation | None, upload: UploadedFile, caption: str, person: Person) -> Photo:
     """Check, clean and keep one upload."""
     return keep_photo(job, station, cleaned_upload(upload), caption, person)
-
-
-def digest_late() -> None:
-    """Name pictures of before they had digests by what is in their files."""
-    for photo in Photo.objects.filter(digest=""):
-        try:
-            with photo.image.open("rb") as file:
-                Photo.objects.filter(pk=photo.pk).update(digest=file_digest(file, "sha256").hexdigest())
-        except OSError:
-            continue
 
 
 def parts_of(card: EngineCard) -> list[Part]:

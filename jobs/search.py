@@ -12,31 +12,35 @@ from django.db import connections
 from django.db.models import Q
 from django.db.models.expressions import RawSQL
 
+from engines.models import EngineCard, Seat
+from jobs.models import Entry, Job, Reading
+
 TABLE = "words_of_jobs"
 SHORTEST = 3  # letters that a trigram has: shorter words are looked for row by row
 
+JOB, CARD, SEAT, ENTRY, READING = (model._meta.db_table for model in (Job, EngineCard, Seat, Entry, Reading))
 _OF_JOB = ("complaint", "comes_back", "customer", "registration", "frame_number", "engine_number")
 _LINES = " || char(10) || ".join(
     (
         *(f"j.{name}" for name in _OF_JOB),
         "c.name",
         "c.summary",
-        "COALESCE((SELECT group_concat(s.name || char(10) || s.designation, char(10)) FROM engines_seat s"
+        f"COALESCE((SELECT group_concat(s.name || char(10) || s.designation, char(10)) FROM {SEAT} s"  # noqa: S608
         " WHERE s.card_id = j.card_id), '')",
-        "COALESCE((SELECT group_concat(r.text, char(10)) FROM jobs_reading r JOIN jobs_entry e ON e.id = r.entry_id"
+        f"COALESCE((SELECT group_concat(r.text, char(10)) FROM {READING} r JOIN {ENTRY} e ON e.id = r.entry_id"  # noqa: S608
         " WHERE e.job_id = j.id AND r.kind = 'words' AND r.withdrawn_at IS NULL), '')",
     )
 )
 _FILL = (
-    f"INSERT INTO {TABLE}(rowid, words) SELECT j.id, {_LINES} FROM jobs_job j"  # noqa: S608  names of tables alone
-    " JOIN engines_enginecard c ON c.id = j.card_id WHERE NOT j.practice"
+    f"INSERT INTO {TABLE}(rowid, words) SELECT j.id, {_LINES} FROM {JOB} j"  # noqa: S608  names of tables alone
+    f" JOIN {CARD} c ON c.id = j.card_id WHERE NOT j.practice"
 )
 _CREATE = f"CREATE VIRTUAL TABLE IF NOT EXISTS {TABLE} USING fts5(words, tokenize = 'trigram')"
 
 
 def _anew(which: str) -> str:
     """The rows of some jobs written anew."""
-    gone = f"DELETE FROM {TABLE} WHERE rowid IN (SELECT j.id FROM jobs_job j WHERE {which});"  # noqa: S608
+    gone = f"DELETE FROM {TABLE} WHERE rowid IN (SELECT j.id FROM {JOB} j WHERE {which});"  # noqa: S608
     return f"{gone} {_FILL} AND {which};"
 
 
@@ -46,46 +50,38 @@ def _differs(*names: str) -> str:
 
 def _triggers() -> dict[str, str]:
     """When a job's words change, and what is done then."""
-    by_entry = "j.id = (SELECT e.job_id FROM jobs_entry e WHERE e.id = {row}.entry_id)"
+    by_entry = f"j.id = (SELECT e.job_id FROM {ENTRY} e WHERE e.id = {{row}}.entry_id)"  # noqa: S608
     of_words = "{row}.kind = 'words'"
     return {
-        "words_of_a_job": f"AFTER INSERT ON jobs_job BEGIN {_anew('j.id = NEW.id')} END",
-        "words_of_a_job_changed": (f"AFTER UPDATE ON jobs_job WHEN {_differs(*_OF_JOB, 'card_id')} BEGIN {_anew('j.id = NEW.id')} END"),
-        "words_of_a_job_gone": f"AFTER DELETE ON jobs_job BEGIN DELETE FROM {TABLE} WHERE rowid = OLD.id; END",  # noqa: S608
-        "words_of_a_card_changed": (
-            f"AFTER UPDATE ON engines_enginecard WHEN {_differs('name', 'summary')} BEGIN {_anew('j.card_id = NEW.id')} END"
-        ),
-        "words_of_a_seat": f"AFTER INSERT ON engines_seat BEGIN {_anew('j.card_id = NEW.card_id')} END",
+        "words_of_a_job": f"AFTER INSERT ON {JOB} BEGIN {_anew('j.id = NEW.id')} END",
+        "words_of_a_job_changed": (f"AFTER UPDATE ON {JOB} WHEN {_differs(*_OF_JOB, 'card_id')} BEGIN {_anew('j.id = NEW.id')} END"),
+        "words_of_a_job_gone": f"AFTER DELETE ON {JOB} BEGIN DELETE FROM {TABLE} WHERE rowid = OLD.id; END",  # noqa: S608
+        "words_of_a_card_changed": (f"AFTER UPDATE ON {CARD} WHEN {_differs('name', 'summary')} BEGIN {_anew('j.card_id = NEW.id')} END"),
+        "words_of_a_seat": f"AFTER INSERT ON {SEAT} BEGIN {_anew('j.card_id = NEW.card_id')} END",
         "words_of_a_seat_changed": (
-            f"AFTER UPDATE ON engines_seat WHEN {_differs('name', 'designation')} BEGIN {_anew('j.card_id = NEW.card_id')} END"
+            f"AFTER UPDATE ON {SEAT} WHEN {_differs('name', 'designation')} BEGIN {_anew('j.card_id = NEW.card_id')} END"
         ),
-        "words_of_a_seat_gone": f"AFTER DELETE ON engines_seat BEGIN {_anew('j.card_id = OLD.card_id')} END",
+        "words_of_a_seat_gone": f"AFTER DELETE ON {SEAT} BEGIN {_anew('j.card_id = OLD.card_id')} END",
         "words_of_a_reading": (
-            f"AFTER INSERT ON jobs_reading WHEN {of_words.format(row='NEW')} BEGIN {_anew(by_entry.format(row='NEW'))} END"
+            f"AFTER INSERT ON {READING} WHEN {of_words.format(row='NEW')} BEGIN {_anew(by_entry.format(row='NEW'))} END"
         ),
         "words_of_a_reading_changed": (
-            f"AFTER UPDATE ON jobs_reading WHEN {of_words.format(row='NEW')} AND ({_differs('text', 'withdrawn_at', 'kind')})"
+            f"AFTER UPDATE ON {READING} WHEN {of_words.format(row='NEW')} AND ({_differs('text', 'withdrawn_at', 'kind')})"
             f" BEGIN {_anew(by_entry.format(row='NEW'))} END"
         ),
         "words_of_a_reading_gone": (
-            f"AFTER DELETE ON jobs_reading WHEN {of_words.format(row='OLD')} BEGIN {_anew(by_entry.format(row='OLD'))} END"
+            f"AFTER DELETE ON {READING} WHEN {of_words.format(row='OLD')} BEGIN {_anew(by_entry.format(row='OLD'))} END"
         ),
     }
 
 
-WANTED = {"jobs_job", "jobs_reading", "jobs_entry", "engines_seat", "engines_enginecard"}
-
-
 def install(using: str = "default", **kwargs: Any) -> None:
-    """The table and its triggers, after every migration; filled where it has not every job."""
-    connection = connections[using]
-    with connection.cursor() as cursor:
-        if not set(connection.introspection.table_names(cursor)) >= WANTED:
-            return
+    """Create the search table and its triggers, after every migration, and fill the table if it does not have every job."""
+    with connections[using].cursor() as cursor:
         cursor.execute(_CREATE)
         for name, said in _triggers().items():
             cursor.execute(f"CREATE TRIGGER IF NOT EXISTS {name} {said}")
-        cursor.execute(f"SELECT (SELECT count(*) FROM jobs_job WHERE NOT practice) <> (SELECT count(*) FROM {TABLE})")  # noqa: S608
+        cursor.execute(f"SELECT (SELECT count(*) FROM {JOB} WHERE NOT practice) <> (SELECT count(*) FROM {TABLE})")  # noqa: S608
         (lacks,) = cursor.fetchone()
         if lacks:
             cursor.execute(f"DELETE FROM {TABLE}")  # noqa: S608

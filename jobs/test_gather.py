@@ -98,6 +98,8 @@ class Kept(Gathered):
 
     def setUp(self):
         super().setUp()
+        Shop.objects.get_or_create(pk=1)
+        self.job.card.refresh_from_db()  # with the stamp that a trigger drew
         self.read(self.true, "0.04", gauge=self.dial, who=self.bram)
         self.sign(self.true)
         Digest.objects.create(entry=self.true, value="a" * 64)

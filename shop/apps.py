@@ -1,5 +1,5 @@
 from django.apps import AppConfig
-from django.db.models.signals import post_delete, post_migrate, post_save
+from django.db.models.signals import post_migrate
 
 
 class ShopConfig(AppConfig):
@@ -7,9 +7,7 @@ class ShopConfig(AppConfig):
 
     def ready(self) -> None:
         from shop.sessions import listen
-        from shop.shelves import install, restock
+        from shop.shelves import install
 
         listen()
-        for signal in (post_save, post_delete):
-            signal.connect(restock, dispatch_uid=f"restock-{id(signal)}")
         post_migrate.connect(install, sender=self, dispatch_uid="people-renamed")

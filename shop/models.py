@@ -16,6 +16,7 @@ from django.db import models
 from django.http import HttpRequest
 from django.utils.translation import gettext_lazy as _
 
+from shop.data_format import MARKER
 from shop.ports import check_port
 from shopmath.gauges import gauge_uncertainty
 from shopmath.thermal.seat import LOCAL_OPENING
@@ -61,6 +62,18 @@ class Person(AbstractUser):
         """The name that goes into the log; of someone named in a file, with the file."""
         name = self.get_full_name() or self.username
         return f"{name} ({self.from_file})" if self.from_file else name
+
+
+class DataFormat(models.Model):
+    """Marker of the data format: one row, written by the initial migration."""
+
+    version = models.PositiveSmallIntegerField()
+
+    class Meta:
+        db_table = MARKER
+
+    def __str__(self) -> str:
+        return f"format {self.version}"
 
 
 class Shop(models.Model):

@@ -2,13 +2,28 @@
 
 from __future__ import annotations
 
-import uuid
+from collections.abc import Iterator
 from dataclasses import dataclass, replace
 from typing import Any
 
 from django.db import connections
 
-from shop.models import Blades, Chiller, Compound, Driver, Equipment, Extractor, Gauge, Heater, Press, Puller, PullIn, Shop, Splitter
+from shop.models import (
+    Blades,
+    Chiller,
+    Compound,
+    Driver,
+    Equipment,
+    Extractor,
+    Gauge,
+    Heater,
+    Person,
+    Press,
+    Puller,
+    PullIn,
+    Shop,
+    Splitter,
+)
 
 
 @dataclass(frozen=True)
@@ -28,13 +43,14 @@ class Shelves:
     pull_ins: tuple[PullIn, ...]
 
 
+EQUIPMENT: tuple[type[Equipment], ...] = (*(Heater, Chiller, Gauge, Puller, Driver, Splitter, Extractor, Press, Compound, Blades, PullIn),)
 _NAMED = ("username", "first_name", "last_name", "from_file")  # what a person is called by
 _kept: dict[str, Shelves] = {}
 
 
 def shelves(shop: Shop) -> Shelves:
-    """The shelves as of the shop's last stocktaking; another process that changes them changes its token too."""
-    found = _kept.get(shop.stocked)
+    """Return the equipment in use; triggers draw a new token for the shop with every change, and a shop without a token is read anew."""
+    found = _kept.get(shop.stocked) if shop.stocked else None
     if found is None:
         found = Shelves(
             tuple(Heater.objects.filter(retired=False).order_by("method", "name")),
@@ -49,8 +65,9 @@ def shelves(shop: Shop) -> Shelves:
             tuple(Blades.objects.filter(retired=False)),
             tuple(PullIn.objects.filter(retired=False)),
         )
-        _kept.clear()
-        _kept[shop.stocked] = found
+        if shop.stocked:
+            _kept.clear()
+            _kept[shop.stocked] = found
     return found
 
 
@@ -64,16 +81,20 @@ def with_lent(found: Shelves) -> Shelves:
     return replace(found, blades=(*found.blades, Blades(name="", kind=Blades.Kind.SHIM, sizes_mm=LENT_SHIMS_MM)))
 
 
-def restock(sender: Any = None, **kwargs: Any) -> None:
-    """Something on the shelves has changed."""
-    if sender is None or issubclass(sender, Equipment):
-        Shop.objects.update_or_create(pk=1, defaults={"stocked": uuid.uuid4().hex})
+def _triggers() -> Iterator[tuple[str, str]]:
+    """Yield the name of each trigger, and its event and statement."""
+    person, shop = Person._meta.db_table, Shop._meta.db_table
+    statement = f"UPDATE {shop} SET stocked = lower(hex(randomblob(16)))"  # noqa: S608
+    changed = " OR ".join(f"OLD.{name} IS NOT NEW.{name}" for name in _NAMED)
+    yield "people_renamed", f"AFTER UPDATE ON {person} WHEN {changed} BEGIN {statement}; END"
+    for model in EQUIPMENT:
+        table = model._meta.db_table
+        for event in ("INSERT", "UPDATE", "DELETE"):
+            yield f"stock_{table}_{event.lower()}", f"AFTER {event} ON {table} BEGIN {statement}; END"
 
 
 def install(using: str = "default", **kwargs: Any) -> None:
-    """Put a trigger in place: whoever keeps what names gauges and people goes by the shop's token, so that it changes with a name."""
-    changed = " OR ".join(f"OLD.{name} IS NOT NEW.{name}" for name in _NAMED)
-    then = "UPDATE shop_shop SET stocked = lower(hex(randomblob(16)))"
+    """Create the triggers that draw a new token for the shop whenever equipment changes or a person is renamed."""
     with connections[using].cursor() as cursor:
-        if {"shop_person", "shop_shop"} <= set(connections[using].introspection.table_names(cursor)):
-            cursor.execute(f"CREATE TRIGGER IF NOT EXISTS people_renamed AFTER UPDATE ON shop_person WHEN {changed} BEGIN {then}; END")
+        for name, does in _triggers():
+            cursor.execute(f"CREATE TRIGGER IF NOT EXISTS {name} {does}")

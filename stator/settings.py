@@ -27,6 +27,7 @@ _STATE = Path(os.environ.get("XDG_DATA_HOME") or Path.home() / ".local" / "share
 DATA_DIR = Path(os.environ.get("STATOR_DATA") or _STATE / "stator")
 PLAIN_HTTP = os.environ.get("STATOR_PLAIN_HTTP") == "1"
 TLS_FOLDER = DATA_DIR / "tls"  # the shop's own certificate, where `bin/serve --tls` made one
+SIGNING_KEY = DATA_DIR / "signing-key"  # of exported job files
 ADDRESS = os.environ.get("STATOR_ADDRESS", "")
 
 BACKUPS = Path(os.environ.get("STATOR_BACKUPS") or DATA_DIR.with_name(f"{DATA_DIR.name}-backups"))

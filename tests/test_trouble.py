@@ -18,8 +18,8 @@ from jobs.models import Reading
 from jobs.tests import picture
 from stator.door import MOST_UNKNOWN, Channel, Parser
 from stator.logs import NoTokens
+from tests.folders import FolderCase, run_on
 from tests.shed import Hands, job, person
-from tests.test_upgrade import RELEASED, Shop
 from ui.trouble import trouble
 
 ON_FULL = """
@@ -47,11 +47,10 @@ print("shows", client.get(page).status_code)
 """
 
 
-class AFullDisk(Shop):
+class AFullDisk(FolderCase):
     def test_it_is_named_and_looking_goes_on(self):
-        self.lay(RELEASED[-1])
-        self.manage("upgrade")
-        done = self.run_on_it("-c", ON_FULL)
+        self.new_shop()
+        done = run_on(self.data, "-c", ON_FULL)
         self.assertIn("507 #strip-words", done.stdout, done.stderr[-1500:])
         self.assertIn("The disk of the shop's machine is full: nothing was kept", done.stdout)
         self.assertIn("shows 200", done.stdout)

@@ -1,10 +1,7 @@
-"""Every database that main has ever made comes up to date and shows all its pages; what is released is never edited."""
+"""Start, upgrade, backup and restore of a data folder: what is refused, and that nothing is changed then."""
 
 from __future__ import annotations
 
-import gzip
-import hashlib
-import os
 import sqlite3
 import subprocess
 import sys
@@ -12,19 +9,10 @@ import tempfile
 from contextlib import closing
 from pathlib import Path
 
-from django.test import SimpleTestCase
-
 from exchange import backup
+from tests.folders import ROOT, FolderCase
 
-HERE = Path(__file__).parent
-ROOT = HERE.parent
-RELEASED = sorted((HERE / "released").glob("schema-*.sqlite3.gz"), key=lambda path: int(path.name.split(".")[0].split("-")[1]))
-OLDER = HERE / "released" / "schema-9.sqlite3.gz"  # one that an upgrade has much to do on
-FROZEN = HERE / "released" / "migrations.sha256"
-COMPILED = Path(tempfile.gettempdir()) / f"stator-test-{os.getuid()}"
-WHOLE = bool(os.environ.get("STATOR_WHOLE"))  # every released schema, or the first and the newest one
-TRIED = RELEASED if WHOLE else [RELEASED[0], RELEASED[-1]]
-UP_TO_DATE = ("jobs_record", "jobs_derivedfact")
+OLD = "This folder was made by Stator 0.x and cannot be upgraded. Run `bin/demo --fresh`."
 
 
 def rows(path: Path) -> dict[str, int]:
@@ -33,98 +21,48 @@ def rows(path: Path) -> dict[str, int]:
         return {table: found.execute(f"SELECT count(*) FROM {table}").fetchone()[0] for table in tables}
 
 
-class Shop(SimpleTestCase):
-    """A data folder of its own, and commands run on it as a shop runs them."""
+def one_link(database: sqlite3.Connection) -> None:
+    """Add a customer link to the job."""
+    (person,), (job,) = (database.execute(f"SELECT id FROM {table}").fetchone() for table in ("shop_person", "jobs_job"))
+    values = ("d" * 64, "2026-11-25", "2027-11-25", job, person)
+    database.execute("INSERT INTO jobs_ownerlink (digest, made_at, expires_at, job_id, made_by_id) VALUES (?, ?, ?, ?, ?)", values)
+
+
+class OldFolders(FolderCase):
+    """Stator 0.x had no marker in its database."""
 
     def setUp(self):
-        folder = tempfile.TemporaryDirectory()
-        self.addCleanup(folder.cleanup)
-        self.data = Path(folder.name) / "stator"
-        self.backups = Path(folder.name) / "stator-backups"
-        self.database = self.data / "stator.sqlite3"
-
-    def lay(self, released: Path) -> None:
+        super().setUp()
         self.data.mkdir()
-        self.database.write_bytes(gzip.decompress(released.read_bytes()))
+        with closing(sqlite3.connect(self.database)) as made, made:
+            for table in ("django_migrations", "shop_person", "jobs_job", "engines_enginecard"):
+                made.execute(f"CREATE TABLE {table} (id INTEGER PRIMARY KEY, app TEXT, name TEXT)")
+            made.execute("INSERT INTO django_migrations (app, name) VALUES ('jobs', '0031_found_quickly')")
+        (self.data / "secret").write_text("s" * 64)
+        self.before = self.content()
 
-    def run_on_it(self, *words: str) -> subprocess.CompletedProcess:
-        env = {**os.environ, "STATOR_DATA": str(self.data), "STATOR_PLAIN_HTTP": "1", "DJANGO_SETTINGS_MODULE": "stator.settings"}
-        env.update(PYTHONDONTWRITEBYTECODE="", PYTHONPYCACHEPREFIX=str(COMPILED))  # each start compiles nothing anew
-        env.pop("STATOR_BACKUPS", None)
-        return subprocess.run([sys.executable, "-W", "ignore", *words], env=env, cwd=ROOT, capture_output=True, text=True, check=False)
+    def content(self) -> dict[str, bytes]:
+        return {str(path.relative_to(self.data)): path.read_bytes() for path in self.data.rglob("*") if path.is_file()}
 
-    def manage(self, *words: str) -> subprocess.CompletedProcess:
-        return self.run_on_it("manage.py", *words)
+    def test_every_command_recognizes_it_before_anything_is_written(self):
+        serve = OLD.replace("Run `bin/demo --fresh`.", "Choose an empty folder in STATOR_DATA.")
+        commands = {("upgrade",): OLD, ("load_demo",): OLD, ("restore", "b.zip", "--yes"): OLD, ("serve", "--listen", "127.0.0.1:0"): serve}
+        for words, sentence in commands.items():
+            with self.subTest(words[0]):
+                done = self.manage(*words)
+                self.assertEqual(done.returncode, 1)
+                self.assertIn(sentence, done.stderr)
+                self.assertNotIn("Traceback", done.stderr)
+                self.assertEqual(self.content(), self.before)
 
-
-class Released(Shop):
-    cost = 45  # seconds, about
-
-    def test_every_released_schema_is_brought_up_to_date_and_all_its_pages_answer(self):
-        self.assertGreaterEqual(len(RELEASED), 8)
-        for released in TRIED:
-            with self.subTest(released.name):
-                self.setUp()
-                self.lay(released)
-                before = rows(self.database)
-                done = self.manage("upgrade")
-                self.assertEqual(done.returncode, 0, done.stderr)
-                as_it_was = released == RELEASED[-1] and not done.stdout  # nothing has changed in the database since it was released
-                self.assertTrue(as_it_was or "Backed up as" in done.stdout, done.stdout)
-                self.assertEqual({name: count for name, count in rows(self.database).items() if count < before[name]}, {})
-                backup.check_database(self.database)
-                walked = self.run_on_it("-m", "tests.walk_released")
-                self.assertEqual(walked.returncode, 0, walked.stdout + walked.stderr[-2000:])
-                if as_it_was:
-                    continue
-                kept = next(self.backups.glob("*before-upgrade.zip"))
-                fresh = self.data.parent / "unpacked"
-                fresh.mkdir()
-                backup.unpack(kept, fresh)
-                self.assertEqual(rows(fresh / "stator.sqlite3"), before)
+    def test_it_is_not_backed_up_as_if_it_were_this_version(self):
+        done = self.manage("backup", str(self.data.parent / "b.zip"))
+        self.assertIn("made by Stator 0.x", done.stderr)
 
 
-class TwoWays(Shop):
-    cost = 10
-
-    def test_a_reading_gets_one_address_whether_its_database_is_upgraded_or_its_file_is_read_in(self):
-        for schema, files, fewest in (
-            ("schema-10", "jobs-3", 500),
-            ("schema-11", "jobs-3-late", 200),
-            ("schema-12", "jobs-3-last", 200),
-            ("schema-13", "jobs-4", 200),
-            ("schema-14", "jobs-5", 200),
-            ("schema-15", "jobs-6", 200),
-            ("schema-16", "jobs-7", 200),
-            ("schema-17", "jobs-8", 200),
-            ("schema-18", "jobs-9", 200),
-        )[0 if WHOLE else -1 :]:
-            with self.subTest(schema):
-                self.setUp()
-                self.lay(HERE / "released" / f"{schema}.sqlite3.gz")
-                self.assertEqual(self.manage("upgrade").returncode, 0)
-                done = self.run_on_it("-m", "tests.two_ways", files)
-                self.assertEqual(done.returncode, 0, done.stdout[-2000:] + done.stderr[-2000:])
-                self.assertGreater(int(done.stdout.split()[0]), fewest)
-
-
-class Frozen(Shop):
-    def test_what_is_released_is_never_edited(self):
-        said = dict(reversed(line.split()) for line in FROZEN.read_text().splitlines())
-        for name, digest in said.items():
-            with self.subTest(name):
-                self.assertEqual(hashlib.sha256((ROOT / name).read_bytes()).hexdigest(), digest, "add a new migration instead")
-        here = {
-            str(path.relative_to(ROOT))
-            for app in ("engines", "jobs", "shop", "practice")
-            for path in (ROOT / app / "migrations").glob("0*.py")
-        }
-        self.assertLessEqual(set(said), here)
-
-
-class RefusedStarts(Shop):
+class Refused(FolderCase):
     def test_a_newer_database_is_refused(self):
-        self.lay(OLDER)
+        self.new_shop()
         with closing(sqlite3.connect(self.database)) as found, found:
             found.execute("INSERT INTO django_migrations (app, name, applied) VALUES ('jobs', '0999_of_tomorrow', '2027-01-01')")
         done = self.manage("upgrade")
@@ -132,30 +70,74 @@ class RefusedStarts(Shop):
         self.assertEqual(done.returncode, 1)
 
     def test_a_damaged_database_is_named_with_what_to_do(self):
-        self.lay(OLDER)
+        self.new_shop()
         whole = bytearray(self.database.read_bytes())
         whole[:4096] = b"\x00" * 4096
         self.database.write_bytes(bytes(whole))
-        done = self.manage("upgrade")
-        self.assertIn("Put a backup back", done.stderr)
+        for words in (("upgrade",), ("serve", "--listen", "127.0.0.1:0")):
+            with self.subTest(words[0]):
+                done = self.manage(*words)
+                self.assertIn("Restore a backup: manage.py restore FILE.zip --yes", done.stderr)
+                self.assertNotIn("Traceback", done.stderr)
+
+    def test_a_database_that_is_damaged_further_in_does_not_end_the_server_in_a_traceback(self):
+        self.new_shop()
+        whole = bytearray(self.database.read_bytes())
+        for at in range(4096, len(whole) - 4096, 4096):
+            whole[at : at + 64] = b"\xff" * 64
+        self.database.write_bytes(bytes(whole))
+        done = self.manage("serve", "--listen", "127.0.0.1:0")
+        self.assertEqual(done.returncode, 1)
+        self.assertIn("Stator does not start", done.stderr)
+        self.assertNotIn("Traceback", done.stderr)
 
     def test_an_empty_secret_is_named_with_what_to_do(self):
-        self.lay(OLDER)
+        self.new_shop()
         (self.data / "secret").write_text("")
         done = self.manage("upgrade")
         self.assertIn("is empty or cut short. Delete it", done.stderr)
 
+    def test_a_folder_that_cannot_be_written_to_is_named_with_what_to_do(self):
+        self.new_shop()
+        (self.data / "secret").write_text("s" * 64)
+        (self.data / "lock").mkdir()  # writing fails for the superuser too, as on a read-only mount
+        for words in (("upgrade",), ("serve", "--listen", "127.0.0.1:0"), ("restore", "b.zip", "--yes")):
+            with self.subTest(words[0]):
+                done = self.manage(*words)
+                self.assertEqual(done.returncode, 1)
+                self.assertIn(str(self.data), done.stderr)
+                self.assertNotIn("Traceback", done.stderr)
+
+    def test_an_empty_database_next_to_photos_is_no_new_shop(self):
+        (self.data / "photos" / "0412").mkdir(parents=True)
+        (self.data / "photos" / "0412" / "a.jpg").write_bytes(b"picture")
+        for content in (b"", None):
+            with self.subTest(content=content):
+                self.database.unlink(missing_ok=True)
+                if content is not None:
+                    self.database.write_bytes(content)
+                for words in (("upgrade",), ("load_demo",), ("serve", "--listen", "127.0.0.1:0")):
+                    self.assertIn("but there are photos of jobs", self.manage(*words).stderr)
+                self.assertIn("or it is empty", self.manage("backup", str(self.data.parent / "b.zip")).stderr)
+                self.assertEqual(self.database.read_bytes() if self.database.exists() else None, content)
+
     def test_no_upgrade_without_a_backup_first(self):
-        self.lay(OLDER)
+        self.new_shop()
+        with closing(sqlite3.connect(self.database)) as found, found:
+            found.execute("DELETE FROM django_migrations WHERE app = 'practice'")
+            found.executescript("DROP TABLE practice_attempt; DROP TABLE practice_learner; DROP TABLE practice_given")
         self.backups.write_text("a file where the folder should be")
         done = self.manage("upgrade")
         self.assertIn("Nothing was upgraded", done.stderr)
         with closing(sqlite3.connect(self.database)) as found:
             tables = {name for (name,) in found.execute("SELECT name FROM sqlite_master")}
-        self.assertFalse(tables & set(UP_TO_DATE))
+        self.assertNotIn("practice_attempt", tables)
+        self.backups.unlink()
+        done = self.manage("upgrade")
+        self.assertIn("Backed up as", done.stdout, done.stderr)
 
 
-class PutBack(Shop):
+class Restore(FolderCase):
     cost = 12
 
     def setUp(self):
@@ -168,14 +150,11 @@ class PutBack(Shop):
         self.assertEqual((done.returncode, self.file.exists()), (1, False))
 
     def test_what_was_backed_up_comes_back_whole_with_links_ended(self):
-        self.lay(RELEASED[-1])
-        self.manage("upgrade")
+        self.new_shop()
         (self.data / "photos" / "0412").mkdir(parents=True)
         (self.data / "photos" / "0412" / "a.jpg").write_bytes(b"picture")
         with closing(sqlite3.connect(self.database)) as found, found:
-            made_by, job = found.execute("SELECT id FROM shop_person").fetchone()[0], found.execute("SELECT id FROM jobs_job").fetchone()[0]
-            values = ("d" * 64, "2026-11-25", "2027-11-25", job, made_by)
-            found.execute("INSERT INTO jobs_ownerlink (digest, made_at, expires_at, job_id, made_by_id) VALUES (?, ?, ?, ?, ?)", values)
+            one_link(found)
         before = rows(self.database)
         self.assertIn("2 files in", self.manage("backup", str(self.file)).stdout)
         with closing(sqlite3.connect(self.database)) as found, found:
@@ -194,7 +173,7 @@ class PutBack(Shop):
         self.assertEqual(self.manage("upgrade").returncode, 0)
 
     def test_refused_while_a_server_runs(self):
-        self.lay(OLDER)
+        self.new_shop()
         self.manage("backup", str(self.file))
         holder = "from stator.data_folder import held; from pathlib import Path; import sys\n"
         holder += "with held(Path(sys.argv[1]), 'a server'):\n  print('held', flush=True)\n  sys.stdin.read()"
@@ -210,7 +189,7 @@ class PutBack(Shop):
         self.assertEqual(self.manage("restore", str(self.file), "--yes").returncode, 0)
 
     def test_another_program_s_database_is_not_taken(self):
-        self.lay(OLDER)
+        self.new_shop()
         self.manage("backup", str(self.file))
         strange = self.data.parent / "strange.sqlite3"
         with closing(sqlite3.connect(strange)) as made, made:

@@ -193,7 +193,6 @@ class Digest(models.Model):
     entry = models.OneToOneField(Entry, on_delete=models.PROTECT, related_name="digest")
     previous = models.CharField(max_length=64, blank=True, help_text=_("Of the entry signed before it; empty for the first of a job."))
     value = models.CharField(max_length=64)
-    late = models.BooleanField(default=False, help_text=_("Made after the entry was signed: by an upgrade, or when a job was read in."))
 
     class Meta:
         ordering = ["pk"]
@@ -209,7 +208,6 @@ class Record(models.Model):
     content = models.JSONField(default=dict)
     drawing = models.BinaryField(default=bytes, help_text=_("SVG, compressed with zlib."))
     made_at = models.DateTimeField(default=timezone.now)
-    late = models.BooleanField(default=False, help_text=_("Made after the entry was signed: by an upgrade, or when a job was read in."))
 
     class Meta:
         ordering = ["pk"]

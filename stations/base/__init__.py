@@ -6,14 +6,13 @@ from stations.base.binding import bind
 from stations.base.canvas import Canvas
 from stations.base.needs import Need
 from stations.base.room import Room
-from stations.base.station import AS_SIGNED, Contradiction, Given, Result, Station
+from stations.base.station import Contradiction, Given, Result, Station
 from stations.base.verdict import Said, State, Verdict, Way, of_call
 from stations.base.work import BoundStation
 from stations.pieces import COMMANDS, WORD, Action, Caution, Method, Option, Question, Row, SaidVerdict, Scale, Told, Trace
 from stations.seen import Moved, Seen
 
 __all__ = [
-    "AS_SIGNED",
     "COMMANDS",
     "WORD",
     "Action",

@@ -5,15 +5,12 @@ from __future__ import annotations
 from datetime import datetime
 
 from engines.models import Seat
-from jobs import log
 from jobs.gather import current_entry
 from jobs.models import Entry, Job, Record, RunStation
 from shop.models import Person, Shop
-from stations.base.recording import frozen
 from stations.base.signed import Signed
-from stations.base.station import AS_SIGNED, Station
+from stations.base.station import Station
 from stations.base.work import BoundStation
-from stations.pieces import SaidVerdict
 
 
 def bind(
@@ -30,8 +27,7 @@ def computed(
     station: Station, job: Job, stage: RunStation, seat: Seat | None, person: Person, now: datetime, entry: Entry | None
 ) -> BoundStation:
     """The work computed by today's core, also that of a signed entry."""
-    signed_as = AS_SIGNED.get(str(entry.result.get("schema"))) if entry and entry.is_signed else None
-    work: BoundStation = (signed_as or station.at(seat).binds)(station, job, stage, seat, entry, person, now, Shop.current())
+    work: BoundStation = station.at(seat).binds(station, job, stage, seat, entry, person, now, Shop.current())
     return work
 
 
@@ -45,10 +41,3 @@ def again(station: Station, entry: Entry, person: Person) -> BoundStation:
     work = computed(station, entry.job, entry.station, entry.seat, person, entry.signed_at, entry)
     work.computes_again = True
     return work
-
-
-def freeze_late(station: Station, entry: Entry, person: Person) -> None:
-    """Record an entry that was signed before there were records, by today's core; its call stays as it was signed."""
-    work = computed(station, entry.job, entry.station, entry.seat, person, entry.signed_at or entry.opened_at, entry)
-    plate = SaidVerdict(entry.call_state, entry.call_words, entry.reason, "", code=entry.call_code)
-    log.record_late(entry, frozen(work, plate))

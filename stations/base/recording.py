@@ -3,19 +3,16 @@
 from __future__ import annotations
 
 import zlib
-from hashlib import file_digest
 from typing import Any
 
 from jobs.facts import Fact, Facts
 from jobs.log import Frozen
-from jobs.models import Entry, Photo
 from jobs.photos import photos_of
 from shop.models import Equipment
 from shop.shelves import shelves
 from shopmath import __version__ as core_version
 from stations.base.bound import Bound
 from stations.base.figures import figures_of
-from stations.base.named import called
 from stations.base.verdict import plain_values
 from stations.pieces import Row, SaidVerdict
 from ui.inked import inked
@@ -57,7 +54,7 @@ def frozen(work: Bound, plate: SaidVerdict) -> Frozen:
         "unmeasured_what": unmeasured,
         "facts": [_fact(each) for each in known.used.values()] if known else [],
         "equipment": _equipment(work),
-        "photos": [_digest(photo) for photo in photos_of(work.stage, work.seat)],
+        "photos": [photo.digest for photo in photos_of(work.stage, work.seat)],
     }
     return Frozen(content, zlib.compress(_drawing(work).encode(), 9))
 
@@ -137,52 +134,3 @@ def _unmeasured(work: Bound) -> list[str]:
     read, skipped = {reading.ask for reading in work.readings if not reading.withdrawn_at}, set(work.skipped())
     left = [ask for ask in work.wanted if ask.key in skipped - read and not ask.as_asked and not ask.is_words]
     return [work.name_of(ask) for ask in left]
-
-
-def _digest(photo: Photo) -> str:
-    if photo.digest:
-        return photo.digest
-    try:
-        with photo.image.open("rb") as file:
-            return file_digest(file, "sha256").hexdigest()
-    except OSError:
-        return ""
-
-
-def bare(entry: Entry, station: str) -> dict[str, Any]:
-    """The least that a record holds: the call as it was signed, and the readings as they were typed."""
-    readings = entry.readings.filter(withdrawn_at=None).select_related("by", "gauge")
-    return {
-        "version": VERSION,
-        "core_version": entry.core_version,
-        "station": station,
-        "part": entry.seat.name if entry.seat else "",
-        "call": {
-            "state": entry.call_state,
-            "code": entry.call_code,
-            "values": entry.call_values,
-            "headline": entry.call_words,
-            "reason": entry.reason,
-            "next": "",
-            "detail": "",
-            "assumed": [],
-            "scale": None,
-        },
-        "readings": [
-            {
-                "words": called(reading, entry, entry.job.card),
-                "shown": reading.text,
-                "typed": reading.text,
-                "note": "",
-                "gauge": reading.gauge.name if reading.gauge else "",
-                "by": reading.by.called,
-                "at": reading.taken_at.isoformat(timespec="seconds"),
-                "attempt": reading.attempt,
-            }
-            for reading in readings
-        ],
-        **{name: [] for name in ("figures", "sources", "checks", "methods", "otherwise", "decisions", "facts", "equipment", "photos")},
-        "unmeasured": 0,
-        "unmeasured_what": [],
-        "by": entry.signed_by.called if entry.signed_by else "",
-    }

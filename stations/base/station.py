@@ -124,9 +124,6 @@ def _none(found: Any) -> list[Any]:
     return []
 
 
-AS_SIGNED: dict[str, Callable[..., Any]] = {}  # by the schema of a result: what an entry signed before its station was built is shown as
-
-
 @dataclass(frozen=True)
 class Station:
     """One kind of work in the run. `binds` makes the bound station; everything after it is for stations described by their definition.

@@ -5,7 +5,7 @@ from __future__ import annotations
 from functools import partial
 from typing import Any
 
-from stations.base import AS_SIGNED, Action, Canvas, Question, Room, State, Station, Verdict
+from stations.base import Action, Canvas, Question, Room, State, Station, Verdict
 from stations.base.asking import question, warnings
 from stations.base.words import Sentence
 from stations.by_hand import words
@@ -71,11 +71,3 @@ def by_hand(key: str, name: Sentence) -> Station:
         actions=actions,
         result=result,
     )
-
-
-def written_down(station: Station, *more: Any) -> Room:
-    """An entry of a station bound as notes: of a card that has nothing to compute, or of the time before it was built."""
-    return Room(by_hand(station.key, station.name), *more)
-
-
-AS_SIGNED["by-hand/1"] = written_down

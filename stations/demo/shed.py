@@ -12,7 +12,6 @@ from jobs import log
 from jobs.models import Job
 from shop.defaults import stock_shelves
 from shop.models import Blades, Compound, Driver, Extractor, Gauge, Heater, Person, Press, Puller, PullIn, Shop, Splitter
-from shop.shelves import restock
 from stations.base import BoundStation
 from stations.demo import cards, crank, heating, pushing, taking_down, three_parts, truing, wheel
 from stations.demo.hands import Hands
@@ -65,7 +64,6 @@ class Shed(Hands):
         Blades.objects.create(name="Long feelers", kind="feeler", sizes_mm=[0.03, 0.04, 0.05, 0.06, 0.08, 0.1, 0.15, 0.2, 0.3, 0.5])
         Compound.objects.create(name="Green retaining", kind="retaining", cure_s=86400, gap_mm=0.1, good_until=date(2027, 5, 1))
         Compound.objects.create(name="Case sealant", kind="solvent", open_s=600, cure_s=43200)
-        restock()
         self.skipper = self._person("skipper", "Una", Person.Role.OWNER, password)
         self.hand = self._person("hand", "Bram", Person.Role.MECHANIC, password)
         self._person("apprentice", "Wren", Person.Role.MECHANIC, password)

@@ -10,7 +10,6 @@ from django.utils import timezone
 
 from engines.models import Seat
 from shop.models import Chiller, Gauge, Heater, Shop
-from shop.shelves import restock
 from shopmath.estimate import Estimate
 from shopmath.thermal import temperature_at_c
 from stations.fit import telling, thermometers
@@ -154,7 +153,6 @@ class Choices(TestCase):
 
     def test_an_oven_that_also_cooks_food_asks_before_it_opens(self):
         Heater.objects.filter(method="oven").update(cooks_food=True)
-        restock()
         self.assertTrue(any(caution.key == "food" and caution.gate for caution in self.hands.work().checks()))
 
     def test_a_choice_that_is_not_on_the_shelf_is_refused(self):

@@ -8,7 +8,7 @@ from engines.properties import Property
 from shopmath import __version__ as core_version
 from stations.base import Room, Station
 from stations.base.needs import HOME_BEHIND_SEALS
-from stations.by_hand.station import written_down
+from stations.by_hand.station import by_hand
 from stations.seals import actions, drawing, questions, verdict, words
 from stations.seals.facts import SealFound, SealsFacts, seals_facts
 
@@ -34,7 +34,7 @@ def _one(of: SealFound) -> dict[str, Any]:
 def bind(station: Station, *more: Any) -> Any:
     """By the card's seals; without any on it, in the mechanic's own words."""
     job = more[0]
-    return Room(station, *more) if job.card.seals.all() else written_down(station, *more)
+    return Room(station, *more) if job.card.seals.all() else Room(by_hand(station.key, station.name), *more)
 
 
 STATION = Station(

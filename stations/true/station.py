@@ -11,7 +11,7 @@ from jobs.models import Job
 from shopmath import __version__ as core_version
 from shopmath.throws import OuterShaft
 from stations.base import Room, Station
-from stations.by_hand.station import written_down
+from stations.by_hand.station import by_hand
 from stations.true import actions, drawing, drawing_outer, outer_verdict, questions, verdict, words
 from stations.true.facts import TurnedFacts
 from stations.true.outer_facts import OuterFacts, outer_facts
@@ -66,7 +66,7 @@ def _written(side: str, shaft: OuterShaft) -> dict[str, Any]:
 def bind(station: Station, job: Job, *more: Any) -> Any:
     """By what the card says of the crank: one throw, several built up, or one piece, which no blow trues."""
     if job.card.crank == EngineCard.Crank.ONE_PIECE:
-        return written_down(station, job, *more)
+        return Room(by_hand(station.key, station.name), job, *more)
     return Room(station if job.card.layout == EngineCard.Layout.SINGLE else OF_SEVERAL, job, *more)
 
 

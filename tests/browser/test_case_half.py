@@ -7,7 +7,6 @@ from datetime import timedelta
 from engines.models import Mark, Seal
 from jobs.models import Entry, Move, Reading, RunStation, Timer
 from shop.models import Blades, Gauge, PullIn
-from shop.shelves import restock
 from stations.split.tests import face
 from tests.browser.base import BrowserCase
 from tests.shed import half_job
@@ -28,7 +27,6 @@ def bare_half():
     PullIn.objects.create(name="Crank puller", thread_mm=12, thread_pitch_mm=1.25, pitch_mm=1.5)
     Blades.objects.create(name="Feelers", kind="feeler", sizes_mm=[0.03, 0.05, 0.08, 0.1, 0.15, 0.2])
     Gauge.objects.filter(kind__in=("feeler", "calliper")).update(repeatability=0.003, last_checked="2026-11-01")
-    restock()
     made.run.all().delete()
     RunStation.objects.bulk_create(RunStation(job=made, order=order, key=key) for order, key in enumerate(RUN))
     return made

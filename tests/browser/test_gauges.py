@@ -9,7 +9,6 @@ import re
 from engines.models import EngineCard, Spec
 from instruments.listener import LISTENER
 from shop.models import Gauge, Press
-from shop.shelves import restock
 from shopmath.truing import Misalignment
 from simulators.crank import Crank, Truth
 from tests.browser.base import BrowserCase
@@ -33,7 +32,6 @@ class Heard(BrowserCase):
 
     def hear(self, kind, port, **fields):
         Gauge.objects.filter(kind=kind).update(port=port, **fields)
-        restock()
         LISTENER.start()
 
     def reader(self):
@@ -221,7 +219,6 @@ class OnTheStand(Heard):
         made = job(413, order="flywheel")
         EngineCard.objects.filter(pk=made.card_id).update(wheel_kg=1.9, wheel_rpm=8500)
         Gauge.objects.create(name="Balance stand", kind="stand", resolution=1, port=self.shed.port("wheel"), on_button=True)
-        restock()
         LISTENER.start()
         self.go("/jobs/0413/balance/")
         self.page.get_by_role("button", name="yes, it shook").click()

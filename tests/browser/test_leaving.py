@@ -12,7 +12,6 @@ from engines.models import EngineCard, Spec
 from jobs.models import Job, OwnerLink
 from jobs.photos import add_photo
 from jobs.tests import picture
-from shop.shelves import restock
 from tests.browser.base import BrowserCase
 from tests.shed import job, person
 
@@ -24,7 +23,6 @@ class Leaving(BrowserCase):
         self.made = job(order="flywheel")
         EngineCard.objects.filter(pk=self.made.card_id).update(**WHEEL)
         Spec.objects.create(card=self.made.card, name="Air gap", property="air-gap", low=0.3, high=0.4, source="page 70")
-        restock()
         super().setUp()
 
     def pick(self, question, answer):

@@ -5,7 +5,6 @@ from __future__ import annotations
 from engines.models import Mark, Seal, Spec
 from jobs.models import Act
 from shop.models import Blades, Gauge, PullIn
-from shop.shelves import restock
 from stations.split.tests import face
 from tests.browser.base import BrowserCase
 from tests.shed import job
@@ -25,7 +24,6 @@ class PuttingTogether(BrowserCase):
         Gauge.objects.filter(kind="calliper").update(resolution=0.005, repeatability=0.001, last_checked="2026-11-01")
         Gauge.objects.filter(kind="feeler").update(repeatability=0.003)
         self.made.run.filter(key="heat-and-drop").update(state="skipped", because="bearings stayed in (Una)")
-        restock()
         super().setUp()
 
     def pick(self, question, answer):

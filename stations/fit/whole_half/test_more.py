@@ -7,7 +7,6 @@ from django.test.utils import CaptureQueriesContext
 
 from engines.models import Fitted, Seat
 from shop.models import Driver, Heater
-from shop.shelves import restock
 from stations.fit.whole_half.tests import AtTheSheet
 from tests.shed import Hands
 
@@ -73,7 +72,6 @@ class WhatElseCanHappen(AtTheSheet):
         self.hands.keep("note", "went well")
         self.hands.act("sign")
         Heater.objects.filter(method="oven").update(retired=True)
-        restock()
         self.assertIn("Signed by Una", self.hands.page())
         self.assertIn("dropped in", self.hands.readings())
 
@@ -103,7 +101,6 @@ class WhatElseCanHappen(AtTheSheet):
     def test_a_driver_of_the_shop_is_named_and_one_that_is_missing_said_by_its_size(self):
         self.assertIn("driver 53 to 62 mm", str(self.work().drawing()))
         Driver.objects.create(name="60 tube", outside_mm=60, inside_mm=48)
-        restock()
         self.assertIn("60 tube", str(self.work().drawing()))
 
     def test_the_run_screen_says_where_the_marking_looks(self):

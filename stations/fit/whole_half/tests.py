@@ -15,7 +15,6 @@ from engines.slots import Slot
 from jobs import log
 from jobs.models import Entry, Reading, Timer
 from shop.models import Chiller, Gauge, Heater
-from shop.shelves import restock
 from stations.base.named import words_of
 from tests.shed import Hands, SheetHands, half_job, person
 
@@ -94,14 +93,12 @@ class Planning(AtTheSheet):
 
     def test_no_oven_no_sheet(self):
         Heater.objects.filter(method="oven").update(retired=True)
-        restock()
         plate = self.work().plate()
         self.assertEqual((plate.state, plate.words), ("stop", "No plan"))
         self.assertIn("wants an oven", plate.line)
 
     def test_more_parts_than_the_freezer_holds(self):
         Chiller.objects.filter(method="freezer").update(places=3)
-        restock()
         plate = self.work().plate()
         self.assertEqual((plate.state, plate.words), ("out", "Chiller is too small"))
 

@@ -3,14 +3,16 @@
 from __future__ import annotations
 
 import secrets
+from pathlib import Path
 from typing import Any
 
 from django.conf import settings
-from django.core.management.base import BaseCommand, CommandParser
-from django.db import transaction
+from django.core.management.base import BaseCommand, CommandError, CommandParser
+from django.db import connection, transaction
 from django.utils import timezone
 
 from jobs.models import Job
+from shop.data_format import EmptyDatabase, OldFolder, check_folder
 from stations.demo.shed import Shed
 
 SIGN_IN_FILE = "demo-sign-in.txt"
@@ -23,6 +25,10 @@ class Command(BaseCommand):
         parser.add_argument("--password", default="", help="Sign-in of the demo people; made up when not given.")
 
     def handle(self, *args: Any, **options: Any) -> None:
+        try:
+            check_folder(Path(connection.settings_dict["NAME"]), Path(settings.MEDIA_ROOT))
+        except (OldFolder, EmptyDatabase) as error:
+            raise CommandError(str(error)) from error
         if Job.objects.exists():
             self.stdout.write("The bench is not empty; the demo is left as it is.")
             return

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import shutil
+import sqlite3
 import tempfile
 from argparse import ArgumentParser
 from pathlib import Path
@@ -14,10 +15,11 @@ from django.db import connections
 from django.db.migrations.loader import MigrationLoader
 
 from exchange import backup
+from shop.data_format import EmptyDatabase, OldFolder, check_folder
 from shop.told import tell
 from stator import data_folder
 
-CARRIED = ("secret", "demo-sign-in.txt")  # of the folder as it is: sessions end in any case
+CARRIED = ("secret", "demo-sign-in.txt", "signing-key")  # of the folder as it is, unless the backup has it; sessions end in any case
 
 
 class Command(BaseCommand):
@@ -29,6 +31,12 @@ class Command(BaseCommand):
 
     def handle(self, *args: Any, **options: Any) -> None:
         folder = Path(settings.DATA_DIR)
+        try:
+            check_folder(folder / backup.DATABASE, folder / "photos")
+        except OldFolder as error:
+            raise CommandError(str(error)) from error
+        except (EmptyDatabase, sqlite3.DatabaseError):
+            pass  # a restore is the remedy
         if (folder / backup.DATABASE).exists() and not options["yes"]:
             raise CommandError(f"{folder} holds a shop already. Say --yes to put the backup in its place; the folder is kept aside.")
         connections.close_all()
@@ -41,7 +49,7 @@ class Command(BaseCommand):
                     count = backup.unpack(options["file"], fresh, known)
                     ended = backup.end_links(fresh / backup.DATABASE)
                     for name in CARRIED:
-                        if (folder / name).exists():
+                        if (folder / name).exists() and not (fresh / name).exists():
                             shutil.copy2(folder / name, fresh / name)
                     aside = data_folder.swap_in(folder, fresh)
                 finally:

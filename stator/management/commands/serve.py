@@ -2,15 +2,19 @@
 
 from __future__ import annotations
 
+import sqlite3
 import ssl
 from pathlib import Path
 from typing import Any
 
 from django.conf import settings
 from django.core.management.base import BaseCommand, CommandError, CommandParser
+from django.db import DatabaseError
 from django.utils import timezone
 
+from exchange import backup
 from instruments.listener import LISTENER
+from shop.data_format import EmptyDatabase, OldFolder, check_folder
 from stator import data_folder
 from stator.daily import Daily, Renewed
 from stator.memory import sweep_seldom
@@ -29,6 +33,7 @@ class Command(BaseCommand):
         from stator.door import guarded
         from stator.wsgi import application
 
+        self._check(Path(settings.DATA_DIR))
         sweep_seldom()
         own, tls = _certificate() if options["tls"] else (None, None)
         daily = Daily(own, tls)
@@ -42,8 +47,20 @@ class Command(BaseCommand):
                 finally:
                     daily.stop()
                     LISTENER.stop()
-        except (data_folder.Held, OSError) as error:
+        except (data_folder.Held, OSError, DatabaseError) as error:
             raise CommandError(f"Stator does not start: {error}") from error
+
+    def _check(self, folder: Path) -> None:
+        database = folder / backup.DATABASE
+        try:
+            check_folder(database, folder / "photos", advice="Choose an empty folder in STATOR_DATA.")
+        except (OldFolder, EmptyDatabase) as error:
+            raise CommandError(str(error)) from error
+        except sqlite3.DatabaseError as error:
+            raise CommandError(
+                f"Stator does not start: the database {database} cannot be read ({error})."
+                " Restore a backup: manage.py restore FILE.zip --yes"
+            ) from error
 
 
 def _certificate() -> tuple[Renewed, ssl.SSLContext]:

@@ -15,9 +15,11 @@ from django.db.migrations.executor import MigrationExecutor
 from django.utils import timezone
 
 from exchange import backup
-from jobs import chain, photos, seal
-from stations.late import record_all, without_record
+from shop.data_format import EmptyDatabase, OldFolder, check_folder
 from stator import data_folder
+
+GIVE_ACCESS = "Give this account write access to the folder, or choose another folder in STATOR_DATA."
+RESTORE = "Restore a backup: manage.py restore FILE.zip --yes"
 
 
 class Command(BaseCommand):
@@ -26,23 +28,32 @@ class Command(BaseCommand):
     def handle(self, *args: Any, **options: Any) -> None:
         folder = Path(settings.DATA_DIR)
         database = folder / backup.DATABASE
+        self._check(folder, database)
         try:
             with data_folder.held(folder, "an upgrade"):
                 data_folder.clear_leftovers(folder)
                 self._upgrade(folder, database)
         except data_folder.Held as error:
             raise CommandError(str(error)) from error
+        except OSError as error:
+            raise CommandError(f"{folder} cannot be written to ({error}). {GIVE_ACCESS}") from error
+
+    def _check(self, folder: Path, database: Path) -> None:
+        try:
+            check_folder(database, folder / "photos")
+        except (OldFolder, EmptyDatabase) as error:
+            raise CommandError(str(error)) from error
+        except sqlite3.DatabaseError as error:
+            raise CommandError(f"The database {database} cannot be read ({error}). {RESTORE}") from error
 
     def _upgrade(self, folder: Path, database: Path) -> None:
         if not os.access(folder, os.W_OK) or (database.exists() and not os.access(database, os.W_OK)):
-            raise CommandError(f"{folder} cannot be written to by this account. Give it the folder, or name another in STATOR_DATA.")
+            raise CommandError(f"{folder} cannot be written to. {GIVE_ACCESS}")
         try:
             executor = MigrationExecutor(connection)
             newer = backup.newer_than_known(executor.loader.applied_migrations, executor.loader.disk_migrations)
         except (DatabaseError, sqlite3.DatabaseError) as error:
-            raise CommandError(
-                f"The database {database} cannot be read ({error}). Put a backup back: manage.py restore FILE.zip --yes"
-            ) from error
+            raise CommandError(f"The database {database} cannot be read ({error}). {RESTORE}") from error
         if newer:
             raise CommandError(f"The database was written by a newer Stator ({newer[0]}). Start that one, or put an older backup back.")
         plan = executor.migration_plan(executor.loader.graph.leaf_nodes())
@@ -53,12 +64,3 @@ class Command(BaseCommand):
                 raise CommandError(f"Nothing was upgraded, since no backup could be written first: {error}") from error
             self.stdout.write(f"Backed up as {kept.path} before {len(plan)} changes to the database.")
         call_command("migrate", interactive=False, verbosity=0)
-        if waiting := without_record().count():
-            self.stdout.write(f"Recording {waiting} signed entries of before there were records, a few dozen a second ...")
-            self.stdout.flush()
-            with seal.lifted():  # a record is made for entries of closed jobs too
-                self.stdout.write(f"Recorded {record_all()} signed entries.")
-        with seal.lifted():
-            photos.digest_late()
-            if sealed := chain.seal_late():
-                self.stdout.write(f"Chained {sealed} signed entries of before there were digests.")

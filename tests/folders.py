@@ -1,0 +1,54 @@
+"""Data folders for tests, and commands run on them in a process of their own, as a shop runs them."""
+
+from __future__ import annotations
+
+import os
+import subprocess
+import sys
+import tempfile
+from functools import cache
+from pathlib import Path
+
+from django.test import SimpleTestCase
+
+ROOT = Path(__file__).parent.parent
+COMPILED = Path(tempfile.gettempdir()) / f"stator-test-{os.getuid()}"
+
+
+def run_on(data: Path, *words: str) -> subprocess.CompletedProcess:
+    """Run Python on a data folder with the settings of the product."""
+    env = {**os.environ, "STATOR_DATA": str(data), "STATOR_PLAIN_HTTP": "1", "DJANGO_SETTINGS_MODULE": "stator.settings"}
+    env.update(PYTHONDONTWRITEBYTECODE="", PYTHONPYCACHEPREFIX=str(COMPILED))  # each start uses compiled files
+    env.pop("STATOR_BACKUPS", None)
+    return subprocess.run([sys.executable, "-W", "ignore", *words], env=env, cwd=ROOT, capture_output=True, text=True, check=False)
+
+
+@cache
+def new_database() -> bytes:
+    """Return the database of a new shop with one person and one job, as one file."""
+    with tempfile.TemporaryDirectory() as folder:
+        data = Path(folder) / "stator"
+        run_on(data, "manage.py", "upgrade")
+        add = "import django; django.setup(); from django.db import connection; from tests.shed import job; job()"
+        done = run_on(data, "-c", f"{add}; connection.cursor().execute('PRAGMA journal_mode=DELETE')")
+        if done.returncode:
+            raise AssertionError(done.stderr)
+        return (data / "stator.sqlite3").read_bytes()
+
+
+class FolderCase(SimpleTestCase):
+    """A data folder of its own."""
+
+    def setUp(self):
+        folder = tempfile.TemporaryDirectory()
+        self.addCleanup(folder.cleanup)
+        self.data = Path(folder.name) / "stator"
+        self.backups = Path(folder.name) / "stator-backups"
+        self.database = self.data / "stator.sqlite3"
+
+    def new_shop(self) -> None:
+        self.data.mkdir()
+        self.database.write_bytes(new_database())
+
+    def manage(self, *words: str) -> subprocess.CompletedProcess:
+        return run_on(self.data, "manage.py", *words)
