@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import atexit
 import os
 import subprocess
 import sys
@@ -52,3 +53,16 @@ class FolderCase(SimpleTestCase):
 
     def manage(self, *words: str) -> subprocess.CompletedProcess:
         return run_on(self.data, "manage.py", *words)
+
+
+@cache
+def demo_folder() -> Path:
+    """Return a data folder with the demo, made once per process and removed with it. Tests copy what they change."""
+    folder = tempfile.TemporaryDirectory()
+    atexit.register(folder.cleanup)
+    data = Path(folder.name) / "stator"
+    for words in (("upgrade",), ("load_demo", "--password", "gannet-and-gull-7")):
+        done = run_on(data, "manage.py", *words)
+        if done.returncode:
+            raise AssertionError(done.stderr)
+    return data

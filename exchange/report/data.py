@@ -18,6 +18,7 @@ from exchange.making import Tell, quietly
 from exchange.report import words
 from exchange.report.figures import BAD, Figure, Matters, figures, mattering
 from exchange.report.recorded import HAND_OVER, NAMES, Recorded, recorded, standing
+from exchange.signing import own_fingerprint
 from jobs.asked import Asked
 from jobs.models import Job, Origin, Photo, Reading, RunStation
 from shop.models import Gauge, Person, Shop
@@ -76,6 +77,7 @@ class Report:
     shop: str
     job: Job
     origin: Origin | None
+    fingerprint: str  # of the key that signs files of this job; of the file's signer if the job was imported
     first: FirstPage
     figures: list[Figure]
     calls: list[Said]
@@ -121,6 +123,7 @@ def report_of(job: Job, person: Person, now: datetime, tell: Tell = quietly) -> 
         shop=(origin.shop if origin else "") or Shop.current().name,
         job=job,
         origin=origin,
+        fingerprint=origin.told.get("fingerprint", "") if origin else own_fingerprint(),
         first=_first(job, stand, matter, bool(decisions), photos, drawings),
         figures=figures(stand),
         calls=[_said(each) for each in stand if each.entry.station.key != HAND_OVER],

@@ -17,9 +17,10 @@ from PIL import Image
 
 from exchange.report.data import Drawn, Report
 from exchange.report.figures import Figure, Matters
-from exchange.report.words import CLOSING
+from exchange.report.words import CLOSING, KEY
 from jobs.models import Photo
 from stations import provenance
+from stations.base.words import fill
 from ui.times import day, day_time, long_day_time, short_day
 
 HERE = Path(__file__).resolve().parent
@@ -89,6 +90,7 @@ def _data(report: Report, paper: str) -> dict[str, Any]:
         "state": _state(report),
         "origin": _origin(report),
         "closing": str(CLOSING),
+        "key": fill(KEY, {"fingerprint": report.fingerprint}) if report.fingerprint else "",
         "first": _first(report),
         "facts": facts,
         "calls": [

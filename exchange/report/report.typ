@@ -15,7 +15,7 @@
     set text(7.5pt, fill: quiet)
     line(length: 100%, stroke: 0.6pt + ink)
     if counter(page).get().first() == 1 {
-      grid(columns: (1fr, auto), column-gutter: 8pt, [#d.closing], if last > 1 [Readings and sources: page#if last > 2 [s] 2#if last > 2 [ to #last]])
+      grid(columns: (1fr, auto), column-gutter: 8pt, [#d.closing#if d.key != "" [ #linebreak() #text(6.5pt, d.key)]], if last > 1 [Readings and sources: page#if last > 2 [s] 2#if last > 2 [ to #last]])
     } else {
       grid(columns: (1fr, auto), [#d.shop, job #d.tag], [page #counter(page).display() of #last])
     }

@@ -26,3 +26,4 @@ COUNT_UNMEASURED = plural("{name}: {count} place not measured", "{name}: {count}
 AND_MORE = plural("and {count} more", "and {count} more", "count")
 GAUGE_WRONG = _("{gauge} was found wrong later ({because}). It was used at {stations}.")
 CLOSING = _("Stator advises. The engine's manual, local codes and licensed or certified practice come first.")
+KEY = _("Key that signs files of this job: {fingerprint}")

@@ -182,34 +182,7 @@ class CaseHeat:
     parts: tuple[HotPart, ...]
 
 
-_kept: dict[tuple[object, ...], CaseHeat] = {}
-MOST_KEPT = 32
-
-
-def _facts(thing: Seat | Fitted) -> tuple[object, ...]:
-    return tuple(str(value) for name, value in sorted(vars(thing).items()) if not name.startswith("_"))
-
-
 def case_heat(parts: list[HotPart], wishes: setup.Wishes, shop: Shop) -> CaseHeat:
-    """The plan of all parts in one case; kept while nothing that it stands on changes, since a hot page asks for it again and again."""
-    card = parts[0].thing.card
-    stands_on: tuple[object, ...] = (
-        *(
-            (part.key, part.must, part.after, part.seat_mm, part.chiller and (part.chiller.pk, shop.stocked), _facts(part.thing))
-            for part in parts
-        ),
-        (card.case_material, card.painted, shop.handling_s, shop.stocked),
-        (wishes.heater and wishes.heater.pk, wishes.room_c, wishes.heat_c, wishes.target_c, wishes.wanted, wishes.slower),
-    )
-    if stands_on not in _kept:
-        found = _case_heat(parts, wishes, shop)
-        if len(_kept) >= MOST_KEPT:
-            _kept.clear()
-        _kept[stands_on] = found
-    return _kept[stands_on]
-
-
-def _case_heat(parts: list[HotPart], wishes: setup.Wishes, shop: Shop) -> CaseHeat:
     """Plan every part in one case temperature: the hottest that any of them wants, under the lowest limit of all of them."""
     heater = wishes.heater
     if heater is None or heater.method != Heater.Method.OVEN:

@@ -83,15 +83,6 @@ class WhatElseCanHappen(AtTheSheet):
         self.hands.choose(**{f"part-{lost.key}": "must-"})
         self.assertTrue(self.work().found.part(lost.key).must)
 
-    def test_the_plan_is_kept_until_something_it_stands_on_changes(self):
-        first = self.work().found.plan
-        self.assertIs(self.work().found.plan, first)
-        self.hands.keep("room", "5 C")
-        second = self.work().found.plan
-        self.assertIsNot(second, first)
-        Seat.objects.filter(name="Selector drum").update(code="P7")
-        self.assertIsNot(self.work().found.plan, second)
-
     def test_a_painted_case_is_kept_under_what_paint_stands(self):
         type(self.job.card).objects.update(painted=True)
         self.job.refresh_from_db()
