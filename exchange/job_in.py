@@ -8,6 +8,8 @@ from __future__ import annotations
 import json
 import uuid
 import zlib
+from collections.abc import Mapping
+from functools import partial
 from hashlib import sha256
 from itertools import count
 from typing import Any
@@ -43,15 +45,18 @@ OWNERS = _("Only an owner of the shop reads in a job that was handed over.")
 
 
 class Reader:
-    """One job being written from a file."""
+    """One job being written from a file. Without `pictures` it is a rehearsal, which saves no file."""
 
-    def __init__(self, said: JobFile, digest: str, person: Person, agrees: dict[str, Any]) -> None:
-        self.said, self.digest, self.person, self.agrees = said, digest, person, agrees
+    def __init__(
+        self, said: JobFile, digest: str, person: Person, agrees: dict[str, Any], pictures: Mapping[str, Cleaned] | None = None
+    ) -> None:
+        self.said, self.digest, self.person, self.agrees, self.pictures = said, digest, person, agrees, pictures
         self.mark = f"{f'{said.shop.name}, ' if said.shop.name else ''}file {digest[:8]}, read in {day(timezone.now())}"
         self.people: dict[str, Person] = {}
         self.shelf: dict[tuple[str, str], int] = {}
         self.gauges: dict[str, Gauge] = {}
         self.left_out: list[str] = []
+        self.places: dict[Slot, dict[str, Any]] = {}  # columns of each address
         self.free_rows = count(1)  # rows of readings in the database, in the order of the file
         self.by_key: dict[str, int] = {}  # row of a reading by its key in the file
         self.made: list[Photo] = []
@@ -96,7 +101,8 @@ class Reader:
         self.shelf[kind, name] = known.pk
         return known
 
-    def job(self, pictures: dict[str, Cleaned]) -> Job:
+    def job(self) -> Job:
+        """Write the job and everything that belongs to it."""
         said = self.said
         card = self._card()
         self.equip()
@@ -117,10 +123,9 @@ class Reader:
         self._entries(job, run)
         self._tray(job)
         for photo in said.photos:
-            self._photo(job, run, photo, pictures[photo.file])
+            self._photo(job, run, photo)
         told = {"told": self.agrees, "left_out": self.left_out[:100]}
         Origin.objects.create(job=job, shop=said.shop.name, digest=self.digest, read_by=self.person, **told)
-        rehearsal.rehearse(job, self.person)
         if said.job.gone_at:
             Job.objects.filter(pk=job.pk).update(gone_at=said.job.gone_at)
         return Job.objects.get(pk=job.pk)
@@ -189,8 +194,7 @@ class Reader:
             opened_by=opened_by,
             supersedes=before,
         )
-        for number, row in enumerate(each.readings, 1):
-            self._reading(row, entry, f"{where}, readings {number}")
+        Reading.objects.bulk_create(self._reading(row, entry, f"{where}, readings {number}") for number, row in enumerate(each.readings, 1))
         for move in each.moves:
             more = {"amount": move.amount, "text": move.text, "detail": move.detail, "attempt": move.attempt, "at": move.at}
             Move.objects.create(entry=entry, kind=move.kind, by=self.named(move.by), **self._where(move, job), **more)
@@ -218,9 +222,14 @@ class Reader:
 
     def _where(self, row: PlacedIn, job: Job) -> dict[str, Any]:
         """Columns of the address that a row has in its file; none where it has none."""
-        return columns(job.card_id, _slot(row, row.part)) if row.part and row.property else {}
+        if row.part is None or not row.property:
+            return {}
+        slot = _slot(row, row.part)
+        if slot not in self.places:
+            self.places[slot] = columns(job.card_id, slot)
+        return self.places[slot]
 
-    def _reading(self, row: ReadingIn, entry: Entry, where: str) -> None:
+    def _reading(self, row: ReadingIn, entry: Entry, where: str) -> Reading:
         if not row.ask or len(row.ask) > 80:
             raise refused(_("{where}, ask: it belongs to nothing on the card.").format(where=where))
         if row.gauge and row.gauge not in self.gauges:
@@ -230,7 +239,7 @@ class Reader:
         placed = self._where(row, entry.job)
         if row.part and placed and _slot(row, row.part).key != row.ask:
             raise refused(_("{where}, ask: it belongs to nothing on the card.").format(where=where))
-        Reading.objects.create(
+        return Reading(
             pk=next(self.free_rows),
             entry=entry,
             **placed,
@@ -268,10 +277,24 @@ class Reader:
                 raise refused(_("tray {number}, half: {half!r} is not on the card.").format(number=each.number, half=each.half))
             TrayPlace.objects.create(job=job, by=self.named(""), client_key=uuid.uuid4().hex, **each.model_dump())
 
-    def _photo(self, job: Job, run: dict[str, RunStation], said: PhotoIn, picture: Cleaned) -> None:
+    def _photo(self, job: Job, run: dict[str, RunStation], said: PhotoIn) -> None:
         about = subject_of(job.card_id, Part(said.part.kind, said.part.uid, said.part.name)) if said.part else None
-        photo = keep_photo(job, run.get(said.station), picture, said.caption, self.named(""), subject=about, digest=said.digest)
-        self.made.append(photo)
+        more: dict[str, Any] = {"subject": about, "digest": said.digest}
+        if self.pictures is None:
+            photo = Photo.objects.create(
+                job=job,
+                station=run.get(said.station),
+                caption=said.caption,
+                width=1,
+                height=1,
+                image="none.jpg",
+                thumb="none.jpg",
+                by=self.named(""),
+                **more,
+            )
+        else:
+            photo = keep_photo(job, run.get(said.station), self.pictures[said.file], said.caption, self.named(""), **more)
+            self.made.append(photo)
         Photo.objects.filter(pk=photo.pk).update(taken_at=said.taken_at)
         numbers = [pin.number for pin in said.pins]
         for pin in said.pins:
@@ -319,13 +342,16 @@ def job_from_zip(data: bytes, person: Person, tell: Tell = quietly) -> Job:
     if said.job.gone_at and not person.is_owner:
         raise refused(OWNERS)
     pictures = _pictures(said, files, tell)
-    tell(_("Writing it into this shop's books"), 0.9)
-    reader = Reader(said, sha256(data).hexdigest(), person, agrees)
+    reader = partial(Reader, said, sha256(data).hexdigest(), person, agrees)
+    with rehearsal.copy_of_database(), transaction.atomic():
+        rehearsal.rehearse(reader().job(), person, lambda words, share: tell(words, 0.5 + 0.4 * share))
+    tell(_("Saving the job"), 0.9)
+    saving = reader(pictures)
     try:
         with transaction.atomic():
-            made = reader.job(pictures)
+            made = saving.job()
     except BaseException:
-        reader.forget_pictures()
+        saving.forget_pictures()
         raise
     told.tell(person, "read in", made.tag)
     return made
@@ -339,7 +365,7 @@ def _pictures(said: JobFile, files: dict[str, bytes], tell: Tell) -> dict[str, C
             raise refused(_("photos {number}: its picture {file!r} is not in the file.").format(number=index + 1, file=each.file[:40]))
         tell(
             _("Looking at picture {number} of {photos}").format(number=index + 1, photos=len(said.photos)),
-            0.1 + 0.8 * index / len(said.photos),
+            0.1 + 0.4 * index / len(said.photos),
         )
         if each.file in found:
             continue

@@ -37,7 +37,7 @@ from jobs.models import RunStation, Timer
 from shop.models import Gauge
 from stations.registry import BY_KEY, WORK_ORDERS
 
-MOST_READINGS, MOST_READINGS_OF_A_JOB = 1000, 10_000
+MOST_READINGS, MOST_ENTRIES, MOST_ROWS = 1000, 300, 10_000  # of an entry, of a job, of all entries of a job
 
 Station = Annotated[str, one_of(tuple(BY_KEY))]
 
@@ -283,7 +283,7 @@ class JobFile(Part):
     job: JobHead
     engine_card: dict[str, Any]
     run: list[Stage] = Field(default_factory=list, max_length=60)
-    entries: list[EntryIn] = Field(default_factory=list, max_length=1000)
+    entries: list[EntryIn] = Field(default_factory=list, max_length=MOST_ENTRIES)
     gauges: list[GaugeIn] = Field(default_factory=list, max_length=200)
     equipment: list[EquipmentIn] = Field(default_factory=list, max_length=200)
     tray: list[TrayIn] = Field(default_factory=list, max_length=500)
@@ -291,8 +291,9 @@ class JobFile(Part):
 
     @model_validator(mode="after")
     def _not_too_many(self) -> Self:
-        if sum(len(entry.readings) for entry in self.entries) > MOST_READINGS_OF_A_JOB:
-            raise ValueError(f"a job has at most {MOST_READINGS_OF_A_JOB} readings.")
+        rows = sum(len(entry.readings) + len(entry.moves) + len(entry.derived) + len(entry.timers) for entry in self.entries)
+        if rows > MOST_ROWS:
+            raise ValueError(f"the entries of a job have at most {MOST_ROWS} readings, actions, facts and timers together.")
         return self
 
 

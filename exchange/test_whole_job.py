@@ -226,6 +226,19 @@ class Refused(Whole):
     def test_another_version_is_refused_with_both_versions(self):
         self.assertIn("version 9 of a job. This Stator reads version 5.", self.refused(self.spoilt(lambda said: said.update(version=9))))
 
+    def test_more_readings_than_any_job_has(self):
+        def many(said, count):
+            entry = said["entries"][0]
+            entry["readings"] = [{**entry["readings"][0], "client_key": f"k{number}"} for number in range(count)]
+
+        self.assertIn("at most 1000 entries are wanted", self.refused(self.spoilt(lambda said: many(said, 1001))))
+
+        def entries(said):
+            many(said, 1000)
+            said["entries"] = [{**said["entries"][0], "number": number} for number in range(1, 12)]
+
+        self.assertIn("at most 10000 readings, actions, facts and timers", self.refused(self.spoilt(entries)))
+
     def test_a_path_that_climbs_out(self):
         self.assertIn("has no place in a job", self.refused(self.spoilt(**{"../../evil.jpg": b"x"})))
 

@@ -9,7 +9,9 @@ from __future__ import annotations
 import json
 import os
 import re
+import sqlite3
 import sys
+from contextlib import closing
 from datetime import UTC, datetime
 from pathlib import Path
 from typing import Any
@@ -48,12 +50,30 @@ def differences(name: str, made: Any, person: Any, report: list[Any], code: str)
     return found + [f"{name}: {line}" for line in made.origin.left_out]
 
 
+def _watch_for_locks(found: list[str]) -> None:
+    """Note when another writer would have to wait while a file is rehearsed."""
+    from django.conf import settings
+
+    from exchange import rehearsal
+
+    rehearse = rehearsal.rehearse
+
+    def watched(job: Any, *more: Any) -> None:
+        rehearse(job, *more)
+        with closing(sqlite3.connect(settings.DATABASES["default"]["NAME"], timeout=0)) as other:
+            try:
+                other.execute("BEGIN IMMEDIATE")
+            except sqlite3.OperationalError as error:
+                found.append(f"{job.tag}: another writer waits while it is rehearsed ({error})")
+
+    rehearsal.rehearse = watched
+
+
 def main(what: str, folder: Path) -> list[str]:
     import django
 
     django.setup()
     from django.conf import settings
-    from django.db import transaction
 
     from exchange.job_in import job_from_zip
     from exchange.job_zip import job_as_zip
@@ -69,17 +89,16 @@ def main(what: str, folder: Path) -> list[str]:
         for job in Job.objects.all():
             (folder / f"{job.tag}.zip").write_bytes(job_as_zip(JOB.get(pk=job.pk), person, NOW))
             (folder / f"{job.tag}.json").write_text(json.dumps(plain(JOB.get(pk=job.pk), person)))
-    found = []
+    found: list[str] = []
+    _watch_for_locks(found)
     for path in sorted(folder.glob("*.zip")):
-        with transaction.atomic():
-            try:
-                made = job_from_zip(path.read_bytes(), person)
-            except BadInput as error:
-                found.append(f"{path.stem}: {error.message}")
-            else:
-                report = json.loads(path.with_suffix(".json").read_text())
-                found += differences(path.stem, made, person, report, "own" if what == "out" else "agrees")
-            transaction.set_rollback(True)
+        try:
+            made = job_from_zip(path.read_bytes(), person)
+        except BadInput as error:
+            found.append(f"{path.stem}: {error.message}")
+        else:
+            report = json.loads(path.with_suffix(".json").read_text())
+            found += differences(path.stem, made, person, report, "own" if what == "out" else "agrees")
     return found
 
 

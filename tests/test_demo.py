@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import difflib
 import json
+import shutil
 import tempfile
 from pathlib import Path
 
@@ -48,7 +49,8 @@ class OutAndIn(SimpleTestCase):
         with tempfile.TemporaryDirectory() as folder:
             exported, empty = Path(folder) / "jobs", Path(folder) / "stator"
             exported.mkdir()
-            done = run_on(demo_folder(), "-m", "tests.exchange_jobs", "out", str(exported))
+            same = Path(shutil.copytree(demo_folder(), Path(folder) / "same" / "stator"))
+            done = run_on(same, "-m", "tests.exchange_jobs", "out", str(exported))
             self.assertEqual((done.stdout.strip(), done.returncode), ("", 0), done.stderr[-3000:])
             self.assertGreaterEqual(len(list(exported.glob("*.zip"))), 17)
             run_on(empty, "manage.py", "upgrade")
