@@ -39,14 +39,14 @@ class RecordedScale(Part):
 
 class RecordedCall(Part):
     state: State
-    code: Text40 = ""
-    values: dict[str, Any] = Field(default_factory=dict, max_length=60)
-    headline: Text200 = ""
-    reason: Text2000 = ""
-    next: Text2000 = ""
-    detail: Text2000 = ""
-    assumed: list[Text300] = Field(default_factory=list, max_length=40)
-    scale: RecordedScale | None = None
+    code: Text40
+    values: Annotated[dict[str, Any], Field(max_length=60)]
+    headline: Text200
+    reason: Text2000
+    next: Text2000
+    detail: Text2000
+    assumed: Annotated[list[Text300], Field(max_length=40)]
+    scale: RecordedScale | None
 
 
 class RecordedNumber(Part):
@@ -64,31 +64,31 @@ class RecordedLine(Part):
 
     key: Text200
     words: Text300
-    part: Text100 = ""
-    value: Text100 = ""
-    left: Text100 = ""
-    limits: Text100 = ""
-    source: Text300 = ""
-    state: State = ""
-    gauge: Text100 = ""
-    by: Text150 = ""
-    at: Text40 = ""
-    slot: Text200 = ""
-    code: Text40 = ""
-    kind: Text40 = ""
+    part: Text100
+    value: Text100
+    left: Text100
+    limits: Text100
+    source: Text300
+    state: State
+    gauge: Text100
+    by: Text150
+    at: Text40
+    slot: Text200
+    code: Text40
+    kind: Text40
     step: Number | None = None
     number: RecordedNumber | None = None
 
 
 class RecordedReading(Part):
     words: Text300
-    shown: Text1000 = ""
-    typed: Text1000 = ""
-    note: Text300 = ""
-    gauge: Text100 = ""
-    by: Text150 = ""
+    shown: Text1000
+    typed: Text1000
+    note: Text300
+    gauge: Text100
+    by: Text150
     at: Annotated[str, AfterValidator(said_time)]
-    attempt: Attempt = 1
+    attempt: Attempt
     kind: Text40 = ""
     value: Number | None = None
     step: Number | None = None
@@ -98,7 +98,7 @@ class RecordedSource(Part):
     label: Text300
     value: Text300
     source: Text1000
-    estimated: bool = False
+    estimated: bool
 
 
 class RecordedWords(Part):
@@ -114,7 +114,7 @@ class Otherwise(Part):
     what: Text200
     found: Text200
     card: Text200
-    where: Text200 = ""
+    where: Text200
 
 
 class RecordedNames(Part):
@@ -135,28 +135,28 @@ class EntryNames(Part):
 
 
 class RecordContent(Part):
-    """A record as it was frozen. What is not read here is left out."""
+    """A record as it was frozen: complete, because pages compute nothing in its place. Unknown keys are left out."""
 
-    version: Annotated[int, Field(ge=1, le=2)] = 1
-    core_version: Text20 = ""
-    units: Text20 = ""
-    station: Text60 = ""
-    part: Text80 = ""
-    by: Text300 = ""
+    version: Annotated[int, Field(ge=3, le=3)]
+    core_version: Text20
+    units: Text20
+    station: Text60
+    part: Text80
+    by: Text300
     call: RecordedCall
-    figures: list[RecordedLine] = Field(default_factory=list, max_length=2000)
-    readings: list[RecordedReading] = Field(default_factory=list, max_length=5000)
-    sources: list[RecordedSource] = Field(default_factory=list, max_length=300)
-    checks: list[RecordedWords] = Field(default_factory=list, max_length=100)
-    methods: list[RecordedWords] = Field(default_factory=list, max_length=100)
-    otherwise: list[Otherwise] = Field(default_factory=list, max_length=200)
-    decisions: list[Text1000] = Field(default_factory=list, max_length=200)
-    unmeasured: Count = 0
-    unmeasured_what: list[Text300] = Field(default_factory=list, max_length=500)
-    facts: list[dict[str, Any]] = Field(default_factory=list, max_length=2000)
-    equipment: list[dict[str, Any]] = Field(default_factory=list, max_length=200)
-    photos: list[Text80] = Field(default_factory=list, max_length=300)
-    names: EntryNames = Field(default_factory=EntryNames)
+    figures: Annotated[list[RecordedLine], Field(max_length=2000)]
+    readings: Annotated[list[RecordedReading], Field(max_length=5000)]
+    sources: Annotated[list[RecordedSource], Field(max_length=300)]
+    checks: Annotated[list[RecordedWords], Field(max_length=100)]
+    methods: Annotated[list[RecordedWords], Field(max_length=100)]
+    otherwise: Annotated[list[Otherwise], Field(max_length=200)]
+    decisions: Annotated[list[Text1000], Field(max_length=200)]
+    unmeasured: Count
+    unmeasured_what: Annotated[list[Text300], Field(max_length=500)]
+    facts: Annotated[list[dict[str, Any]], Field(max_length=2000)]
+    equipment: Annotated[list[dict[str, Any]], Field(max_length=200)]
+    photos: Annotated[list[Text80], Field(max_length=300)]
+    names: EntryNames
 
 
 class RecordIn(Part):

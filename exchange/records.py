@@ -48,7 +48,9 @@ def sheet(request: HttpRequest, pk: int) -> HttpResponse:
 
 
 def svg_of(record: Record) -> HttpResponse:
-    """A recorded drawing, which can do nothing wherever it is opened."""
+    """Return a recorded drawing, which can do nothing wherever it is opened; 404 for a record without one."""
+    if not record.drawing:
+        raise Http404
     response = HttpResponse(zlib.decompress(bytes(record.drawing)), content_type="image/svg+xml")
     response["Content-Security-Policy"] = SANDBOX
     response["X-Content-Type-Options"] = "nosniff"
@@ -57,7 +59,7 @@ def svg_of(record: Record) -> HttpResponse:
 
 @require_GET
 def drawing(request: HttpRequest, pk: int) -> HttpResponse:
-    return svg_of(get_object_or_404(Record, entry=get_object_or_404(Entry, pk=pk)))  # a number past all rows is no row
+    return svg_of(get_object_or_404(Record, entry=get_object_or_404(Entry, pk=pk)))
 
 
 @require_GET

@@ -5,5 +5,5 @@ from jobs import views
 urlpatterns = [
     path("alive/", views.alive, name="alive"),
     path("jobs/<str:tag>/photos/", views.add, name="photo-add"),
-    path("photos/<int:pk>/<str:size>.jpg", views.photo, name="photo"),
+    path("photos/<row:pk>/<str:size>.jpg", views.photo, name="photo"),
 ]

@@ -7,7 +7,6 @@ from django.core.files.uploadedfile import UploadedFile
 from django.http import Http404, HttpRequest, HttpResponse
 from django.shortcuts import get_object_or_404, redirect
 from django.urls import reverse
-from django.utils.http import url_has_allowed_host_and_scheme
 from django.utils.translation import gettext as _
 from django.views.decorators.http import require_GET, require_POST
 
@@ -17,7 +16,7 @@ from jobs.guard import Closed, changeable
 from jobs.models import Job, Photo
 from jobs.photos import Cleaned, cleaned_upload, keep_photo, parts_of
 from shopmath.checks import BadInput
-from ui.addresses import job_number
+from ui.addresses import job_number, local_address
 
 MOST_AT_ONCE = 12
 
@@ -31,8 +30,7 @@ def alive(request: HttpRequest) -> HttpResponse:
 def add(request: HttpRequest, tag: str) -> HttpResponse:
     """Keep the pictures that are pictures; say which were not."""
     job = get_object_or_404(Job, number=job_number(tag))
-    back = request.POST.get("back", "")
-    goes = back if url_has_allowed_host_and_scheme(back, None) else reverse("job-log", args=[job.tag])
+    goes = local_address(request.POST.get("back", ""), reverse("job-log", args=[job.tag]))
     uploads = request.FILES.getlist("photo")
     if not uploads:
         messages.error(request, _("No picture was chosen."))

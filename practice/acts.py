@@ -152,6 +152,7 @@ def take_away(job: Job) -> None:
     assert job.practice
     entries = Entry.objects.filter(job=job)
     Move.objects.filter(entry__in=entries).delete()
+    Reading.objects.filter(entry__in=entries).update(carried_from=None)  # a row that another one comes from is protected
     Reading.objects.filter(entry__in=entries).delete()
     Timer.objects.filter(job=job).delete()
     entries.delete()

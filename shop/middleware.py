@@ -28,11 +28,12 @@ GONE = gettext_lazy("Not kept: this is not here any more. It was finished or tak
 LOG = logging.getLogger(__name__)
 
 
-def _partial(request: HttpRequest) -> bool:
+def wants_part(request: HttpRequest) -> bool:
+    """Return True if a script waits for a part of a page."""
     return bool(is_partial(request) or request.headers.get("X-Partial"))
 
 
-def _beside_field(response: HttpResponse) -> HttpResponse:
+def beside_field(response: HttpResponse) -> HttpResponse:
     """Words for the strip, so that nothing typed is lost."""
     response["HX-Retarget"] = "#strip-words"
     response["HX-Reswap"] = "innerHTML"
@@ -78,20 +79,20 @@ class SignedInMiddleware:
             if getattr(request.user, "must_change", False) and name not in OWN_PASSWORD:
                 return redirect("password")
             return None
-        if _partial(request):
+        if wants_part(request):
             page = request.headers.get("HX-Current-URL", "")
-            return _beside_field(render(request, "shop/signed_out.html", {"back_to": page}, status=401))
+            return beside_field(render(request, "shop/signed_out.html", {"back_to": page}, status=401))
         return redirect_to_login(request.get_full_path())
 
     def process_exception(self, request: HttpRequest, exception: Exception) -> HttpResponse | None:
         """A full disk, a folder that cannot be written to, a damaged database: named, with what to do; and what is not here any more."""
-        if isinstance(exception, Http404) and request.method == "POST" and _partial(request):
-            return _beside_field(HttpResponse(format_html('<p role="alert">{}</p>', GONE), status=404))
+        if isinstance(exception, Http404) and request.method == "POST" and wants_part(request):
+            return beside_field(HttpResponse(format_html('<p role="alert">{}</p>', GONE), status=404))
         found = trouble(exception)
         if found is None:
             return None
         status, words = found
         LOG.error("%s %s: %s (%s)", request.method, request.resolver_match.url_name if request.resolver_match else "", words, exception)
-        if _partial(request):
-            return _beside_field(HttpResponse(f'<p role="alert">{words}</p>', status=status))
+        if wants_part(request):
+            return beside_field(HttpResponse(f'<p role="alert">{words}</p>', status=status))
         return page_of(status, words)

@@ -9,7 +9,7 @@ from django.contrib.auth import update_session_auth_hash
 from django.contrib.auth.forms import PasswordChangeForm
 from django.http import HttpRequest, HttpResponse, HttpResponseBadRequest
 from django.shortcuts import get_object_or_404, redirect, render
-from django.utils.http import url_has_allowed_host_and_scheme
+from django.urls import reverse
 from django.utils.translation import gettext as _
 from django.utils.translation import ngettext
 from django.views.decorators.http import require_http_methods, require_POST
@@ -18,6 +18,7 @@ from shop import sessions
 from shop.forms import FirstPasswordForm, OwnSettingsForm, PersonForm
 from shop.models import Person
 from shop.views import owner_only
+from ui.addresses import local_address
 from ui.units import Units
 
 
@@ -120,8 +121,7 @@ def other_units(request: HttpRequest) -> HttpResponse:
     if request.POST.get("units") not in {each.value for each in Units}:
         return HttpResponseBadRequest(_("There are no such units."))
     Person.objects.filter(pk=request.user.pk or 0).update(units=request.POST["units"])
-    there = request.POST.get("next", "")
-    return redirect(there if url_has_allowed_host_and_scheme(there, None) else "bench")
+    return redirect(local_address(request.POST.get("next", ""), reverse("bench")))
 
 
 @require_http_methods(["GET", "POST"])

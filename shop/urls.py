@@ -12,11 +12,11 @@ urlpatterns = [
     path("shop/phones/", phones.phones, name="phones"),
     path("certificate/", phones.certificate, name="certificate"),
     path("shop/people/", people.people, name="people"),
-    path("shop/people/<int:pk>/", people.person, name="person"),
+    path("shop/people/<row:pk>/", people.person, name="person"),
     path("shop/password/", people.password, name="password"),
     path("shop/me/", people.me, name="me"),
     path("shop/me/welcomed/", people.welcomed, name="welcomed"),
     path("shop/me/units/", people.other_units, name="other-units"),
     path("shop/<slug:shelf>/", views.equipment, name="equipment-new"),
-    path("shop/<slug:shelf>/<int:pk>/", views.equipment, name="equipment"),
+    path("shop/<slug:shelf>/<row:pk>/", views.equipment, name="equipment"),
 ]

@@ -78,6 +78,7 @@ MIDDLEWARE = [
     "shop.middleware.ReaderMiddleware",
     "django_htmx.middleware.HtmxMiddleware",
     "shop.middleware.SignedInMiddleware",
+    "jobs.middleware.RefusalMiddleware",
     "django.contrib.messages.middleware.MessageMiddleware",
     "django.middleware.clickjacking.XFrameOptionsMiddleware",
     "axes.middleware.AxesMiddleware",

@@ -1,6 +1,10 @@
 """Every address of the shop."""
 
-from django.urls import include, path
+from django.urls import include, path, register_converter
+
+from ui.addresses import RowConverter
+
+register_converter(RowConverter, "row")  # before the addresses of the apps are imported
 
 urlpatterns = [
     path("", include("ui.urls")),

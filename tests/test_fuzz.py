@@ -3,10 +3,14 @@
 from __future__ import annotations
 
 import os
+import random
 import re
 from urllib.parse import quote
 
+import django.test
 from django.core.files.uploadedfile import SimpleUploadedFile
+from django.db import transaction
+from django.forms.forms import BaseForm
 from django.test import Client
 from django.urls import get_resolver
 from django.utils import timezone
@@ -15,13 +19,19 @@ from hypothesis import strategies as st
 from hypothesis.extra.django import TestCase
 
 from engines.models import Seal
-from jobs.models import Photo, TrayPlace
+from jobs import log
+from jobs.models import Entry, Photo, TrayPlace
+from practice import acts
+from shop.models import Person
 from stations.base import bind
+from stations.base.recording import frozen
 from stations.registry import BY_KEY, STATIONS
 from stations.split.tests import face
 from tests.shed import Hands, half_job, person
 
-EXAMPLES = 5000 if os.environ.get("STATOR_WHOLE") else 250
+WHOLE = bool(os.environ.get("STATOR_WHOLE"))
+EXAMPLES = 5000 if WHOLE else 250
+SAMPLE = 1 if WHOLE else 40  # one of so many requests to each address with each reader
 NASTY = [
     *("", " ", "²", "٣", "5" * 5000, "-1", "0", "1e999", "NaN", "-inf", "∞", "1/0", "0,5", "1.2.3", "2.5 thou", "300F", "18 furlong"),
     *("\x00", "bell \x07", "\u202e", "\ufeff18", "<script>alert(1)</script>", "{{ 7*7 }}", "%s%d", "../../etc/passwd", "=1+1", "🦀"),
@@ -46,6 +56,114 @@ def routes() -> list[str]:
         for each in pattern.url_patterns  # type: ignore[union-attr]
         if each.name not in SKIPPED
     ]
+
+
+HUGE = "99999999999999999999"  # 20 digits, beyond 64 bit
+WORDS = "word"
+SYSTEMATIC = [  # what is sent to every address
+    {},
+    {"text": HUGE, "ask": "room", "number": HUGE, "count": HUGE, "days": HUGE, "reading": HUGE, "id": HUGE, "photo": HUGE, "x": HUGE},
+    {"next": WORDS, "back": WORDS, "part": WORDS, "kind": WORDS, "order": WORDS, "act": WORDS, "action": WORDS, "key": WORDS, "on": "1"},
+    {"part": "seat", "id": "1", "sure": "1", "reason": "x", "note": "x", "words": "x", "station": "seals", "name": "washer"},
+]
+
+
+def form_fields() -> dict[str, str]:
+    """Every field of every form, with its prefix, filled with a number beyond 64 bit."""
+
+    def kinds(kind):
+        for each in kind.__subclasses__():
+            yield each
+            yield from kinds(each)
+
+    return {f"{kind.prefix}-{name}" if kind.prefix else name: HUGE for kind in kinds(BaseForm) for name in getattr(kind, "base_fields", {})}
+
+
+class EveryAddress(django.test.TestCase):
+    """Every address with every role, unit system and state of a job: no request ends in a fault of the server."""
+
+    cost = 40
+
+    @classmethod
+    def setUpTestData(cls):
+        cls.jobs = {}
+        for number, state in ((412, "open"), (413, "closed"), (414, "practice")):
+            made = half_job(number)
+            face(made.card)
+            Seal.objects.create(card=made.card, name="Crank seal", shaft_mm=30, bore_mm=47, width_mm=7)
+            for order, station in enumerate(STATIONS, 40):
+                if not made.run.filter(key=station.key).exists():
+                    made.run.create(order=order, key=station.key)
+            hands = Hands(made)
+            hands.keep("room", "18")
+            Photo.objects.create(job=made, image="a.jpg", thumb="b.jpg", width=4, height=4, by=person())
+            TrayPlace.objects.create(job=made, number=1, name="thin washer", client_key=f"t{number}", by=person())
+            cls.jobs[state] = made
+        cls.sign(cls.jobs["closed"])
+        cls.attempt = acts.begin(person("wren", "mechanic"), "read-dial", "plain", 1)
+        readers = [(role, units) for role in ("owner", "mechanic") for units in ("metric", "inch", "typed")]
+        cls.readers = {(role, units): person(f"{role}-{units}", role) for role, units in readers}
+        for (_, units), reader in cls.readers.items():
+            Person.objects.filter(pk=reader.pk).update(units=units)
+
+    @classmethod
+    def sign(cls, made):
+        """Sign an entry with a bare record and an empty drawing, as a file may have it, and hand the job over."""
+        entry = log.open_entry(made.run.get(key="hand-over"), None, person())
+        log.keep_reading(entry, person(), "note", log.words("Fetched."), f"fuzz-{made.number}")
+        content = bind(BY_KEY["hand-over"], made, entry.station, None, person(), timezone.now())
+        content = frozen(content, content.plate()).content
+        record = log.Frozen(content, b"")
+        log.sign(entry, person(), log.Call("in", "Handed over", ""), {"schema": "hand-over/1"}, record=record)
+        log.close(made, entry.opened_at)
+
+    def addresses(self, state):
+        """Each address filled in as for a job in a state; the last two with numbers beyond 64 bit and with words."""
+        made = self.jobs[state]
+        usual = {
+            "tag": made.tag,
+            "key": "seals",
+            "seat": str(made.card.seats.first().pk),
+            "number": "1",
+            "shelf": "gauges",
+            "what": "figures",
+            "size": "full",
+            "token": "x",
+            "owner": "x",
+            "paper": "a4",
+        }
+        for route in routes():
+            first = Entry.objects.filter(job=made).first()
+            keys = {"cards": made.card_id, "entries": first.pk, "photos": made.photos.first().pk}
+            pk = str(keys.get(route.split("/")[0], 1))
+            for odd in (False, True):
+
+                def value(found, odd=odd, pk=pk):
+                    return (HUGE if found[1] == "row:" else WORDS) if odd and found[2] != "tag" else usual.get(found[2], pk)
+
+                address = "/" + re.sub(r"<(\w+:)?(\w+)>", value, route)
+                stations = [address.replace("/seals/", f"/{station.key}/") for station in STATIONS] if "/seals/" in address else [address]
+                yield from stations
+
+    def test_no_request_ends_in_a_fault_of_the_server(self):
+        clients = {}
+        for reader, who in self.readers.items():
+            clients[reader] = Client(raise_request_exception=False)
+            clients[reader].force_login(who)
+        requests = [
+            (reader, state, address, how, said)
+            for state in self.jobs
+            for address in dict.fromkeys(self.addresses(state))
+            for reader in clients
+            for how, said in [("get", {}), *(("post", said) for said in (*SYSTEMATIC, {**form_fields(), **SYSTEMATIC[-1]}))]
+        ]
+        dice = random.Random(33)
+        for reader, state, address, how, said in requests if SAMPLE == 1 else dice.sample(requests, len(requests) // SAMPLE):
+            with self.subTest(reader=reader, state=state, address=address, how=how, said=str(said)[:300]), transaction.atomic():
+                headers = dice.choice([{}, {"HX-Request": "true"}, {"X-Partial": "1"}])
+                answer = getattr(clients[reader], how)(address, said, headers=headers)
+                self.assertLess(answer.status_code, 500)
+                transaction.set_rollback(True)
 
 
 class Fuzz(TestCase):
@@ -96,7 +214,7 @@ class Fuzz(TestCase):
 
         def filled(found):
             usual = st.sampled_from(self.known(found[2], route))
-            odd = VALUES.map(lambda text: quote(text[:2000], safe="") or "x") if found[1] != "int:" else st.integers(0, 10**30).map(str)
+            odd = VALUES.map(lambda text: quote(text[:2000], safe="") or "x") if found[1] != "row:" else st.integers(0, 10**30).map(str)
             return data.draw(st.one_of(usual, usual, usual, odd))
 
         address = "/" + re.sub(r"<(\w+:)?(\w+)>", filled, route)

@@ -1,4 +1,4 @@
-"""Numbers as they stand in an address."""
+"""Numbers in addresses, and addresses that a page may lead to."""
 
 from __future__ import annotations
 
@@ -6,6 +6,8 @@ from functools import lru_cache
 
 from django.http import Http404
 from django.urls import reverse
+from django.urls.converters import IntConverter
+from django.utils.http import url_has_allowed_host_and_scheme
 
 LONGEST = 9  # figures; no job has a higher number
 PRACTICE_FROM = 1_000_000_000  # numbers of jobs that are practice
@@ -46,3 +48,14 @@ def row_number(text: str) -> int | None:
     (17, None, None)
     """
     return int(text) if text.isascii() and text.isdecimal() and len(text) <= LONGEST else None
+
+
+def local_address(text: str, otherwise: str) -> str:
+    """Return an address of this site that a page sent, or another address if it is not one."""
+    return text if text.startswith("/") and url_has_allowed_host_and_scheme(text, None) else otherwise
+
+
+class RowConverter(IntConverter):
+    """A row number in an address: at most 18 digits, because SQLite has no larger integers. A longer one is no address."""
+
+    regex = "[0-9]{1,18}"

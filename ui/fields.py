@@ -17,6 +17,7 @@ from shopmath.quantity import parse
 from ui.numbers import exact, plain, show, typed_number
 from ui.units import Unit, question_unit
 
+LARGEST = 1e9  # in the core's unit; nothing in a shop is larger
 OPTION = '<option value="{}">'
 THICKEST_MM = 4.0  # of a shim or a feeler, as a rule
 
@@ -128,6 +129,8 @@ class QuantityField(forms.CharField):
             found = round(parse(text, self.kind, self.unit.typed).canonical, 6)
         except BadInput as error:
             raise forms.ValidationError(error.message) from error
+        if abs(found) > LARGEST:
+            raise forms.ValidationError(_("{typed} is too large. Check the number and its unit.").format(typed=text))
         if (self.low is not None and found <= self.low) or (self.high is not None and found > self.high):
             raise forms.ValidationError(self._outside(found))
         return found

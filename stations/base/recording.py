@@ -18,7 +18,7 @@ from stations.pieces import Row, SaidVerdict
 from ui.inked import inked
 from ui.units import METRIC, units_now
 
-VERSION = 2
+VERSION = 3
 
 
 def frozen(work: Bound, plate: SaidVerdict) -> Frozen:
