@@ -51,7 +51,7 @@ INSTALLED_APPS = [
     "django.contrib.contenttypes",
     "django.contrib.sessions",
     "django.contrib.messages",
-    "django.contrib.staticfiles",
+    "stator.static_files.ReleasedFiles",
     "axes",
     "csp",
     "django_htmx",

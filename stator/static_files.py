@@ -1,9 +1,10 @@
-"""Where the static files of a release lie."""
+"""Static files of a release: which are collected, and their addresses."""
 
 from __future__ import annotations
 
 from functools import cache
 
+from django.contrib.staticfiles.apps import StaticFilesConfig
 from whitenoise.storage import CompressedManifestStaticFilesStorage
 
 
@@ -16,3 +17,9 @@ class Released(CompressedManifestStaticFilesStorage):  # type: ignore[misc]  # i
     @cache  # noqa: B019  one for as long as the server runs
     def _addresses(self, name: str | None, force: bool) -> str:
         return str(super().url(name, force))
+
+
+class ReleasedFiles(StaticFilesConfig):
+    """Static files without those of packages that no page uses: each would be one more large file that anyone can request."""
+
+    ignore_patterns = [*StaticFilesConfig.ignore_patterns, "htmax-*", "htmx-4*", "htmx-2.js", "django_htmx/ext/*"]

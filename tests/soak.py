@@ -9,11 +9,14 @@ import shutil
 import socket
 import subprocess
 import sys
+import tempfile
 import threading
 import time
 import uuid
+from collections import Counter
 from collections.abc import Callable
 from contextlib import closing, suppress
+from pathlib import Path
 
 from tests.soak_shop import PORT, ROOT, Shop
 
@@ -252,6 +255,58 @@ def slow(shop: Shop) -> None:
     shop.kill()
 
 
+def unread(shop: Shop) -> None:
+    """Connections that send many requests and read nothing: a normal request goes on being answered, and they are closed."""
+    shop.start()
+    files = [path for path in (shop.data / "static").rglob("*") if path.suffix in (".js", ".css", ".woff2")]
+    largest = max(files, key=lambda path: path.stat().st_size)
+    path = f"/static/{largest.relative_to(shop.data / 'static').as_posix()}"
+    lines = []
+    for _ in range(40):
+        line = socket.socket()
+        line.setsockopt(socket.SOL_SOCKET, socket.SO_RCVBUF, 4096)
+        line.connect(("127.0.0.1", PORT))
+        line.sendall(f"GET {path} HTTP/1.1\r\nHost: 127.0.0.1\r\n\r\n".encode() * 103)
+        lines.append(line)
+    worst, asked, end = 0.0, 0, time.monotonic() + max(40 * SCALE, 5)
+    while time.monotonic() < end:
+        start = time.monotonic()
+        shop.ask("GET", "/", timeout=30)
+        worst, asked = max(worst, time.monotonic() - start), asked + 1
+        time.sleep(0.2)
+    for line in lines:
+        line.close()
+    row("40 connections that send 103 requests and read nothing", f"{asked} normal requests", f"slowest {worst:.2f} s")
+    shop.kill()
+
+
+def uploads(shop: Shop) -> None:
+    """Large bodies from made-up sessions, and more than one address may send: what reaches the disk stays bounded."""
+    shop.start()
+    temporary = Path(tempfile.gettempdir())
+    before = shutil.disk_usage(temporary).free
+    answers: Counter[str] = Counter()
+    lines = []
+    for number in range(8):
+        cookie = f"sessionid={'a' * 32}" if number < 4 else f"sessionid={shop.cookies[0]}"
+        line = socket.create_connection(("127.0.0.1", PORT), timeout=10)
+        head = f"POST /jobs/read/ HTTP/1.1\r\nHost: 127.0.0.1\r\nCookie: {cookie}\r\nContent-Length: 310000000\r\n\r\n"
+        line.sendall(head.encode())
+        lines.append(line)
+        line.settimeout(2)
+        try:
+            answers[line.recv(60).split(b"\r\n")[0].decode()] += 1
+        except TimeoutError:
+            answers["taken"] += 1
+    status = shop.ask("GET", "/")[0]
+    used = before - shutil.disk_usage(temporary).free
+    for line in lines:
+        line.close()
+    said = ", ".join(f"{count} {answer}" for answer, count in sorted(answers.items()))
+    row("8 uploads of 310 MB, 4 with made-up sessions", "1", f"{said}; a page meanwhile: {status}; {used / 1e6:.0f} MB used")
+    shop.kill()
+
+
 def syncs(shop: Shop) -> None:
     """How often the disk is asked to hold on, per reading that is acknowledged."""
     if not shutil.which("strace"):
@@ -313,7 +368,7 @@ def strip(shop: Shop) -> None:
     row("two values with Enter at 0, 150, 400 and 1000 ms", f"{tries} tries", f"{dropped} dropped, {misplaced} at another question")
 
 
-PARTS = {part.__name__: part for part in (kills, signing, devices, slow, syncs, strip, restores)}
+PARTS = {part.__name__: part for part in (kills, signing, devices, slow, unread, uploads, syncs, strip, restores)}
 
 
 def main(words: list[str]) -> None:

@@ -11,12 +11,11 @@ from django.core.files.storage import FileSystemStorage, default_storage
 from django.core.files.uploadedfile import SimpleUploadedFile
 from django.db import DatabaseError
 from django.test import Client, TestCase
-from waitress.adjustments import Adjustments
 
 from exchange import links
 from jobs.models import Reading
 from jobs.tests import picture
-from stator.door import MOST_UNKNOWN, Channel, Parser
+from stator.door import Channel
 from stator.logs import NoTokens
 from tests.folders import FolderCase, run_on
 from tests.shed import Hands, job, person
@@ -132,25 +131,9 @@ class NoPageSendsThat(TestCase):
 class TheServersDoor(TestCase):
     """What is refused before it is read, and who is shown out."""
 
-    def parsed(self, head):
-        parser = Parser(Adjustments(max_request_body_size=320_000_000, max_request_header_size=32_768))
-        parser.received(head.encode() + b"\r\n\r\n")
-        return parser
-
-    def test_a_large_body_is_refused_by_its_headers_from_someone_not_signed_in(self):
-        head = "POST /jobs/read/ HTTP/1.1\r\nHost: x\r\nContent-Length: {}"
-        refused = self.parsed(head.format(MOST_UNKNOWN + 1))
-        self.assertEqual((refused.completed, refused.error.code), (True, 413))
-        self.assertIn(b"Sign in first", refused.error.to_response()[2])
-        known = f"{head}\r\nCookie: sessionid=abc"
-        self.assertIsNone(self.parsed(known.format(100_000_000)).error)
-        self.assertIn(b"25 MB a picture", self.parsed(known.format(400_000_000)).error.to_response()[2])
-        elsewhere = known.replace("/jobs/read/", "/jobs/0412/true/keep/")
-        self.assertEqual(self.parsed(elsewhere.format(4_000_000)).error.code, 413)
-
     def test_a_request_that_drips_is_shown_out_and_one_that_gets_on_is_not(self):
         channel = Channel.__new__(Channel)
-        channel.requests, channel.request, channel.begun, channel.last_activity = [], None, 0.0, 1000.0
+        channel.requests, channel.request, channel.begun, channel.last_activity, channel.total_outbufs_len = [], None, 0.0, 1000.0, 0
         self.assertTrue(channel.late(1011))
         channel.begun = 1000.0
         self.assertFalse(channel.late(1011))  # between two requests

@@ -188,7 +188,7 @@ def digits_of(resolution: float, kind: str, unit: Unit) -> int:
     [1, 2, 1]
     """
     step = resolution * scale_to(kind, unit)[0]
-    whole = decimals(step)
+    whole = decimals(min(step, 1.0))  # no digits after the point for any larger step, however large
     if METRIC.get(kind) == unit or unit == MICRON:
         return whole
     even = 10.0**-whole
