@@ -7,15 +7,15 @@ from typing import Any
 
 from django.contrib import messages
 from django.http import Http404, HttpRequest, HttpResponse, JsonResponse
-from django.shortcuts import get_object_or_404, redirect
+from django.shortcuts import redirect
 from django.utils.text import slugify
 from django.utils.translation import gettext as _
 from django.utils.translation import ngettext
 from django.views.decorators.http import require_GET, require_POST
 
-from engines.models import EngineCard
 from exchange.card_files import CSV_COLUMNS, card_as_csv, card_as_json, card_from_json, read_csv
 from jobs.acts import one_act
+from jobs.guard import visible_card
 from shopmath.checks import BadInput
 from stations.book_in.card_views import card_to_change, changed
 
@@ -27,7 +27,7 @@ def _named(response: HttpResponse, name: str) -> HttpResponse:
 
 @require_GET
 def card_json(request: HttpRequest, pk: int) -> HttpResponse:
-    card = get_object_or_404(EngineCard, pk=pk)
+    card = visible_card(pk, request.user)  # type: ignore[arg-type]
     answer = JsonResponse(card_as_json(card), json_dumps_params={"indent": 2, "ensure_ascii": False})
     return _named(answer, f"card-{slugify(card.name)}.json")
 
@@ -36,7 +36,7 @@ def card_json(request: HttpRequest, pk: int) -> HttpResponse:
 def card_csv(request: HttpRequest, pk: int, what: str) -> HttpResponse:
     if what not in CSV_COLUMNS:
         raise Http404
-    card = get_object_or_404(EngineCard, pk=pk)
+    card = visible_card(pk, request.user)  # type: ignore[arg-type]
     return _named(HttpResponse(card_as_csv(card, what), content_type="text/csv; charset=utf-8"), f"{what}-{slugify(card.name)}.csv")
 
 

@@ -13,6 +13,7 @@ from django.utils.translation import gettext_lazy as _
 from django.views.decorators.http import require_GET
 
 from jobs import clock
+from jobs.guard import hide_practice_of_others
 from jobs.models import Entry, Record
 from shop.models import Shop
 from shopmath import __version__ as core_version
@@ -32,6 +33,7 @@ CALL = (("state", "State"), ("headline", "Call"), ("reason", "Reason"))
 def sheet(request: HttpRequest, pk: int) -> HttpResponse:
     """One entry on paper."""
     entry = get_object_or_404(ENTRY, pk=pk)
+    hide_practice_of_others(entry.job, request.user)  # type: ignore[arg-type]
     station = BY_KEY[entry.station.key]
     work = bind(station, entry.job, entry.station, entry.seat, request.user, clock.now(entry.job), entry=entry)  # type: ignore[arg-type]
     later = Entry.objects.filter(supersedes=entry).first()

@@ -8,7 +8,7 @@ from dataclasses import dataclass
 from datetime import datetime
 
 from django.http import Http404, HttpRequest, HttpResponse
-from django.shortcuts import get_object_or_404, render
+from django.shortcuts import render
 from django.utils.safestring import SafeString
 from django.utils.translation import gettext as _
 from django.views.decorators.http import require_GET
@@ -16,6 +16,7 @@ from django.views.decorators.http import require_GET
 from engines.models import EngineCard
 from exchange.report.recorded import NAMES
 from jobs.gather import slot_of
+from jobs.guard import visible_card
 from jobs.models import Reading
 from stations.base.asking import label
 from stations.registry import BY_KEY
@@ -114,7 +115,7 @@ def _drawn(name: str, kind: str, points: list[Point], drawing: str, width: float
 @require_GET
 def trend(request: HttpRequest, pk: int) -> HttpResponse:
     """What this engine measured last time, and the times before."""
-    card = get_object_or_404(EngineCard, pk=pk)
+    card = visible_card(pk, request.user)  # type: ignore[arg-type]
     found = series(card)
     name = request.GET.get("figure", "") or next(iter(found), "")
     if name and name not in found:

@@ -7,6 +7,7 @@ import io
 from hashlib import sha256
 
 from django.contrib import messages
+from django.db.models import Case, F, OuterRef, Subquery, When
 from django.http import HttpRequest, HttpResponse
 from django.shortcuts import get_object_or_404, redirect
 from django.urls import reverse
@@ -20,10 +21,10 @@ from exchange.job_json import job_as_json
 from exchange.making import Made, Tell, quietly
 from exchange.making_views import made_or_making
 from exchange.spreadsheets import plain
-from jobs.models import Job
+from jobs.models import Job, RunStation
 from shopmath.checks import BadInput
-from stations.registry import at_station, next_of
-from ui.addresses import job_number
+from stations.registry import next_of
+from ui.addresses import job_number, job_tag
 
 
 @require_GET
@@ -65,16 +66,23 @@ COLUMNS = ("job", "engine", "complaint", "work_order", "booked_in", "gone", "sta
 
 @require_GET
 def bench_csv(request: HttpRequest) -> HttpResponse:
-    """Every job, a line each, with where it stands."""
+    """Return every job, a line each, with its current station. Two queries, whatever the number of jobs."""
+    ahead = (RunStation.State.NOW, RunStation.State.WAITS, RunStation.State.AHEAD)  # in this order, as `at_station` chooses
+    rank = Case(*(When(state=state, then=index) for index, state in enumerate(ahead)), default=len(ahead))
+    place = Case(When(state__in=ahead, then=F("order")), default=-F("order"))
+    current = RunStation.objects.filter(job=OuterRef("pk")).order_by(rank, place).values("pk")[:1]
+    columns = ("number", "card__name", "complaint", "work_order", "booked_in_at", "gone_at", "current")
+    found = Job.objects.annotate(current=Subquery(current))
+    jobs = list(found.values_list(*columns))
+    stations = {stage.pk: stage for stage in RunStation.objects.filter(pk__in=found.values("current"))}
     out = io.StringIO()
     writer = csv.writer(out, lineterminator="\r\n")
     writer.writerow(COLUMNS)
-    for job in Job.objects.select_related("card").prefetch_related("run"):
-        stage = at_station(job)
+    for number, name, complaint, work_order, booked_in_at, gone_at, station in jobs:
+        stage = stations.get(station)
         here = (stage.key, stage.state, stage.call_state, plain(next_of(stage)), plain(stage.waits_for)) if stage else ("",) * 5
-        gone = job.gone_at.date().isoformat() if job.gone_at else ""
-        head = (job.tag, plain(job.card.name), plain(job.complaint), job.work_order, job.booked_in_at.date().isoformat(), gone)
-        writer.writerow([*head, *here])
+        gone = gone_at.date().isoformat() if gone_at else ""
+        writer.writerow([job_tag(number), plain(name), plain(complaint), work_order, booked_in_at.date().isoformat(), gone, *here])
     response = HttpResponse(out.getvalue(), content_type="text/csv; charset=utf-8")
     response["Content-Disposition"] = 'attachment; filename="bench.csv"'
     return response

@@ -2,15 +2,32 @@
 
 from __future__ import annotations
 
+from django.http import Http404
+from django.shortcuts import get_object_or_404
 from django.utils.translation import gettext_lazy
 
 from engines.models import EngineCard
 from jobs.models import Job
+from shop.models import Person
 from shopmath.checks import BadInput
 
 CLOSED = gettext_lazy(
     "This job has been handed over and is closed: nothing in it changes. An owner opens it again at Hand over, with the reason."
 )
+
+
+def hide_practice_of_others(job: Job, person: Person) -> None:
+    """Answer as if a job did not exist if it is the practice of another person. Raises Http404."""
+    if job.practice and job.booked_in_by_id != person.pk:
+        raise Http404
+
+
+def visible_card(pk: int, person: Person) -> EngineCard:
+    """Return an engine card; Http404 if there is none, or if it belongs to the practice of another person."""
+    card = get_object_or_404(EngineCard, pk=pk)
+    if Job.every.filter(card=card, practice=True).exclude(booked_in_by=person.pk).exists():
+        raise Http404
+    return card
 
 
 class Closed(BadInput):

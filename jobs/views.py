@@ -12,7 +12,7 @@ from django.views.decorators.http import require_GET, require_POST
 
 from jobs.acts import sent
 from jobs.gather import subject_of
-from jobs.guard import Closed, changeable
+from jobs.guard import Closed, changeable, hide_practice_of_others
 from jobs.models import Job, Photo
 from jobs.photos import Cleaned, cleaned_upload, keep_photo, parts_of
 from shopmath.checks import BadInput
@@ -82,7 +82,8 @@ def _keep(request: HttpRequest, job: Job, pictures: list[Cleaned]) -> None:
 
 @require_GET
 def photo(request: HttpRequest, pk: int, size: str) -> HttpResponse:
-    found = get_object_or_404(Photo, pk=pk)
+    found = get_object_or_404(Photo.objects.select_related("job"), pk=pk)
+    hide_practice_of_others(found.job, request.user)  # type: ignore[arg-type]
     if size not in ("full", "small"):
         raise Http404
     try:

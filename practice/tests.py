@@ -5,12 +5,12 @@ from __future__ import annotations
 from datetime import timedelta
 
 from django.db import DatabaseError, connection, transaction
-from django.test import TestCase
+from django.test import Client, TestCase
 from django.utils import timezone
 
 from engines.copies import reusable
 from engines.models import EngineCard
-from jobs.models import Entry, Job, Reading, RunStation, Timer
+from jobs.models import Entry, Job, Photo, Reading, RunStation, Timer
 from jobs.search import with_word
 from practice import acts
 from practice.exercises.all import EXERCISES
@@ -117,6 +117,32 @@ class Practice(TestCase):
         learner.lever("ahead" if truth.twist_deg > 0 else "behind")
         self.assertLess(learner.stands().truth.worst_mm, before)
         self.assertEqual([each["lever"] for each in learner.attempt.pulls][-1:], ["ahead" if truth.twist_deg > 0 else "behind"])
+
+    def test_neither_its_card_nor_its_entries_are_shown_to_another_person(self):
+        attempt = self.begin()
+        Learner(attempt).keep("support-place.left", "92")
+        entry, card = Entry.objects.get(job=attempt.job), attempt.job.card
+        photo = Photo.objects.create(job=attempt.job, image="a.jpg", thumb="b.jpg", width=4, height=4, by=attempt.person)
+        pages = [f"/entries/{entry.pk}/sheet/", f"/cards/{card.pk}/", f"/cards/{card.pk}/card.json", f"/cards/{card.pk}/trend/"]
+        pages += [f"/cards/{card.pk}/figures.csv", f"/photos/{photo.pk}/", f"/photos/{photo.pk}/full.jpg"]
+        own, other = Client(), Client()
+        own.force_login(attempt.person)
+        other.force_login(person("una"))
+        for page in pages:
+            with self.subTest(page):
+                self.assertEqual(other.get(page).status_code, 404)
+        self.assertEqual([own.get(page).status_code for page in pages[:3]], [200, 200, 200])
+
+    def test_one_with_readings_that_come_from_another_reading_can_be_finished(self):
+        attempt = self.begin()
+        learner = Learner(attempt)
+        learner.keep("support-place.left", "92")
+        source = Reading.objects.filter(entry__job=attempt.job).first()
+        values = {"entry": source.entry, "text": "92", "kind": "length", "by": source.by, "carried_from": source}
+        for number in range(5):
+            Reading.objects.create(ask=f"x{number}", client_key=f"c{number}", **values)
+        acts.finish(attempt)
+        self.assertFalse(Reading.objects.exists())
 
     def test_no_word_finds_it(self):
         self.begin()

@@ -16,6 +16,7 @@ from django.shortcuts import render
 from django.utils import timezone
 
 from shop.forms import SignInForm
+from shop.models import Person
 
 KNOWN, SALT = "known-here", "shop.door"
 KNOWN_AGE_S = 365 * 24 * 3600
@@ -36,12 +37,12 @@ def wait_s(address: str) -> float:
 
 
 def known_here(request: HttpRequest) -> bool:
-    """Whether somebody has signed in from this browser before."""
+    """Return True if somebody who may still sign in has signed in from this browser before."""
     try:
-        signing.loads(request.COOKIES.get(KNOWN, ""), salt=SALT, max_age=KNOWN_AGE_S)
+        person = signing.loads(request.COOKIES.get(KNOWN, ""), salt=SALT, max_age=KNOWN_AGE_S)
     except signing.BadSignature:
         return False
-    return True
+    return isinstance(person, int) and Person.objects.filter(pk=person, is_active=True).exists()
 
 
 def locked_out(request: HttpRequest, *args: Any, **kwargs: Any) -> HttpResponse:
@@ -67,7 +68,7 @@ class SignIn(LoginView):
 
     def form_valid(self, form: Any) -> HttpResponse:
         response = super().form_valid(form)
-        mark = signing.dumps("1", salt=SALT)
+        mark = signing.dumps(form.get_user().pk, salt=SALT)
         secure = settings.SESSION_COOKIE_SECURE
         response.set_cookie(KNOWN, mark, max_age=KNOWN_AGE_S, httponly=True, samesite="Lax", secure=secure)
         return response

@@ -1,4 +1,4 @@
-"""A password is not made of the shop's own words."""
+"""Password rules: not made of the shop's own words, and not easy to guess."""
 
 from __future__ import annotations
 
@@ -10,6 +10,8 @@ from django.utils.translation import gettext as _
 from shop.models import Person, Shop
 
 LEAST_LEFT = 6  # letters and figures that must be left when the shop's own words are taken out
+LEAST_GUESSES = 9.0  # power of ten; as many tries as the limits on signing in allow in centuries
+LONGEST = 72  # letters that are looked at
 _OWN = ("stator", "password", "workshop")
 
 
@@ -34,3 +36,19 @@ class ShopWordsValidator:
 
 def _words(text: str) -> list[str]:
     return [word for word in re.split(r"\W+", text.casefold()) if len(word) >= 4]
+
+
+class GuessableValidator:
+    """Refuse a password that a program guesses quickly: a common one, a word with digits after it, a word twice, a row of keys."""
+
+    def validate(self, password: str, user: Person | None = None) -> None:
+        from zxcvbn import zxcvbn  # loaded with the first password that is set: its word lists take memory
+
+        if float(zxcvbn(password[:LONGEST])["guesses_log10"]) < LEAST_GUESSES:
+            raise ValidationError(
+                _("This password is easy to guess: it is a common word, perhaps with digits or repeated. Use several unrelated words."),
+                code="guessable",
+            )
+
+    def get_help_text(self) -> str:
+        return _("Several unrelated words, not one word with digits.")

@@ -12,7 +12,7 @@ from django.test import Client, TestCase, override_settings
 from django.utils import timezone
 
 from shop.models import Person, Shop
-from shop.passwords import ShopWordsValidator
+from shop.passwords import GuessableValidator, ShopWordsValidator
 from shop.ports import check_port
 from tests.shed import PASSWORD, person
 
@@ -84,7 +84,14 @@ class People(TestCase):
                 ShopWordsValidator().validate(bad, self.una)
         ShopWordsValidator().validate(NEW, self.una)
         said = {"username": "piet", "first_name": "Piet", "role": "mechanic", "password1": "password123", "password2": "password123"}
-        self.assertContains(self.client.post("/shop/people/", said), "too common")
+        self.assertContains(self.client.post("/shop/people/", said), "easy to guess")
+
+    def test_a_common_word_with_digits_or_twice_is_no_password(self):
+        for bad in ("crankshaft1", "trustno1trustno1", "motorcycle2026", "flywheelflywheel", "qwertyuiop1", "Sparkplug12"):
+            with self.subTest(bad), self.assertRaisesMessage(ValidationError, "easy to guess"):
+                GuessableValidator().validate(bad)
+        for good in (NEW, "gannet-and-gull-7", "x9#kL2mQ7pV4", "otter lantern kelp " * 9):
+            GuessableValidator().validate(good)
 
 
 @override_settings(AXES_ENABLED=True)
@@ -117,6 +124,16 @@ class TheDoor(TestCase):
         self.assertGreater(int(slowed["Retry-After"]), 0)
         self.assertEqual(self.try_it(PASSWORD, client=known).status_code, 302)
         self.assertEqual(self.try_it(PASSWORD, address="10.0.0.10", client=Client()).status_code, 302)
+
+    def test_a_browser_is_no_longer_known_when_its_person_may_not_sign_in(self):
+        known = Client()
+        self.try_it(PASSWORD, client=known)
+        known.post("/sign-out/")
+        for number in range(14):
+            self.try_it(name=f"name{number}")
+        self.assertEqual(self.try_it(name="other", client=known).status_code, 200)
+        Person.objects.filter(username="una").update(is_active=False)
+        self.assertEqual(self.try_it(name="other", client=known).status_code, 429)
 
     def test_an_owner_at_the_machine_opens_it(self):
         for _ in range(5):

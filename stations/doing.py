@@ -72,7 +72,8 @@ def on_work(view: View) -> View:
                 doing.outcome["goes"] = answer.headers.get("Location", "")
             else:
                 doing.refused = answer.error is not None
-                doing.outcome.update(ask=answer.ask, goes=answer.goes, reading=answer.reading.pk if answer.reading else None)
+                reading = answer.reading.pk if answer.reading else None
+                doing.outcome.update(ask=answer.ask, goes=answer.goes, note=str(answer.note), reading=reading)
         if isinstance(answer, HttpResponse) or not answer.error:
             return answer
         return Answer(find_work(request, tag, key, seat), answer.ask, answer.error, answer.typed)  # what it had opened was taken back
@@ -94,7 +95,7 @@ def _allowed(view: View, request: HttpRequest, work: BoundStation, **more: Any) 
 
 def _known(work: BoundStation, act: Act) -> Answer:
     """The answer to something that has been done already."""
-    return Answer(work, act.outcome.get("ask"), goes=str(act.outcome.get("goes") or ""))
+    return Answer(work, act.outcome.get("ask"), note=str(act.outcome.get("note", "")), goes=str(act.outcome.get("goes") or ""))
 
 
 def _what_changed(work: BoundStation, moved: Moved) -> str:

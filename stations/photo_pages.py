@@ -12,7 +12,7 @@ from django.utils.translation import gettext as _
 from django.views.decorators.http import require_GET, require_http_methods
 
 from jobs.acts import about, one_act
-from jobs.guard import changeable
+from jobs.guard import changeable, hide_practice_of_others
 from jobs.models import Job, Photo, Pin
 from jobs.photos import named_by, parts_of
 from stations.registry import BY_KEY
@@ -63,6 +63,7 @@ def photos(request: HttpRequest, tag: str) -> HttpResponse:
 def photo_page(request: HttpRequest, pk: int) -> HttpResponse:
     """One photo: tap a place, say what is there."""
     photo = get_object_or_404(Photo.objects.select_related("job__card", "station", "subject").prefetch_related("pins"), pk=pk)
+    hide_practice_of_others(photo.job, request.user)  # type: ignore[arg-type]
     error, typed = "", {"note": "", "x": "", "y": ""}
     if request.method == "POST":
         about(request, changeable(photo.job))
@@ -135,6 +136,7 @@ def kept_with(photo: Photo) -> str:
 @one_act
 def photo_remove(request: HttpRequest, pk: int) -> HttpResponse:
     photo = get_object_or_404(Photo.objects.select_related("job"), pk=pk)
+    hide_practice_of_others(photo.job, request.user)  # type: ignore[arg-type]
     about(request, changeable(photo.job))
     if kept := kept_with(photo):
         messages.error(request, _("The signed entry of {kept} names this picture: it is kept with it.").format(kept=kept))

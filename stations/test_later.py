@@ -56,6 +56,15 @@ class Along(Around):
         self.assertEqual(self.client.get(page).context["ask"].key, "pulling-torque")
         self.assertNotIn("pulling-torque", self.along(page)["questions"])  # its reading begins a wait
 
+    def test_what_a_correction_replaced_is_said_again_when_its_answer_was_lost(self):
+        self.crank()
+        values = {"ask": "shaft-reading.left.0", "saw": "0", "attempt": "1", "client_key": "k1"}
+        later = {"X-Later": "1", "X-Partial": "1"}
+        self.client.post("/jobs/0413/true/keep/", {**values, "text": "0.01"}, headers=later)
+        first, again = (self.client.post("/jobs/0413/true/keep/", {**values, "text": "0.011"}, headers=later).json() for _ in range(2))
+        self.assertEqual(first["said"], "0.01 had been kept here before; 0.011 stands in its place.")
+        self.assertEqual(again, first)
+
     def test_a_job_that_was_handed_over_takes_nothing_along(self):
         made = self.crank()
         Job.objects.filter(pk=made.pk).update(gone_at=timezone.now())

@@ -26,7 +26,7 @@ from engines.rows import among
 from engines.stamps import whole
 from jobs.acts import about, one_act, sent
 from jobs.asked import Asked
-from jobs.guard import Closed, changeable_card, job_of
+from jobs.guard import Closed, changeable_card, job_of, visible_card
 from jobs.models import Entry, Job
 from jobs.photos import LARGEST_BYTES, clean
 from shopmath.checks import BadInput
@@ -55,7 +55,7 @@ def _home(card: EngineCard) -> HttpResponseRedirect:
 
 def card_to_change(request: HttpRequest, pk: int) -> EngineCard:
     """A card that may still be changed."""
-    card = get_object_or_404(EngineCard, pk=pk)
+    card = visible_card(pk, request.user)  # type: ignore[arg-type]
     try:
         about(request, changeable_card(card))
     except Closed as error:
@@ -169,7 +169,7 @@ def cards(request: HttpRequest) -> HttpResponse:
 @require_http_methods(["GET", "POST"])
 @one_act
 def shelf_card(request: HttpRequest, pk: int) -> HttpResponse:
-    found = get_object_or_404(EngineCard, pk=pk)
+    found = visible_card(pk, request.user)  # type: ignore[arg-type]
     job = job_of(found)
     return redirect("card", tag=job.tag) if job else card_page(request, found, None)
 
@@ -178,7 +178,7 @@ def shelf_card(request: HttpRequest, pk: int) -> HttpResponse:
 @one_act
 def to_shelf(request: HttpRequest, pk: int) -> HttpResponse:
     """Keep this card for the next engine of its kind."""
-    found = get_object_or_404(EngineCard, pk=pk)
+    found = visible_card(pk, request.user)  # type: ignore[arg-type]
     kept = shelve(found)
     messages.success(
         request,
@@ -284,7 +284,7 @@ def _again(last: Mark | None, name: str) -> str:
 @one_act
 def face(request: HttpRequest, pk: int) -> HttpResponse:
     """One act on the face: choose a mark, put one, change one, take one off, move a seat."""
-    card = card_to_change(request, pk) if request.method == "POST" else get_object_or_404(EngineCard, pk=pk)
+    card = card_to_change(request, pk) if request.method == "POST" else visible_card(pk, request.user)  # type: ignore[arg-type]
     card = whole(card) if request.method == "GET" else card
     number = row_number((request.POST or request.GET).get("mark", ""))
     chosen = get_object_or_404(card.marks, pk=number) if number is not None else None
@@ -355,7 +355,7 @@ def underlay(request: HttpRequest, pk: int) -> HttpResponse:
         messages.error(request, f"{upload.name}: {error.message}")
         return _home(EngineCard(pk=pk))
     with sent(request) as doing:
-        card = get_object_or_404(EngineCard, pk=pk)
+        card = visible_card(pk, request.user)  # type: ignore[arg-type]
         doing.job = changeable_card(card)
         if not doing.repeats:
             card.underlay.save(f"{secrets.token_urlsafe(12)}.jpg", ContentFile(picture), save=False)
@@ -368,7 +368,7 @@ def underlay(request: HttpRequest, pk: int) -> HttpResponse:
 
 @require_GET
 def underlay_picture(request: HttpRequest, pk: int) -> HttpResponse:
-    card = get_object_or_404(EngineCard, pk=pk)
+    card = visible_card(pk, request.user)  # type: ignore[arg-type]
     if not card.underlay:
         raise Http404
     with card.underlay.open("rb") as file:

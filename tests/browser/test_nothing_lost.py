@@ -153,6 +153,29 @@ class BroughtBack(Turning):
         self.sees("0.01 had been kept here before; 0.011 stands in its place.")
         self.assertEqual(self.standing(), {"shaft-reading.left.0": "0.011"})
 
+    def test_a_value_corrected_while_the_old_one_is_on_its_way_is_kept(self):
+        held = []
+
+        def answer(route):
+            if len(held) < 2:
+                held.append(route)
+            if len(held) == 1:
+                route.abort()  # the first sending fails; the second is on its way until the value is corrected
+            elif route is not held[1]:
+                route.continue_()
+
+        self.page.route("**/keep/", answer)
+        self.types("0.01")
+        self.sees("Waiting to be sent: 1.")
+        with self.page.expect_request("**/keep/"):
+            pass
+        self.page.locator(".later .button", has_text="0.01").click()
+        self.page.locator("#strip-field").fill("0.011")
+        self.page.keyboard.press("Enter")
+        held[1].continue_()
+        self.sees("0.01 had been kept here before; 0.011 stands in its place.")
+        self.assertEqual(self.standing(), {"shaft-reading.left.0": "0.011"})
+
 
 class TwoDevices(Turning):
     def test_the_first_answer_stands_the_other_is_kept_withdrawn_and_both_pages_say_so(self):

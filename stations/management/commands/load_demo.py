@@ -32,7 +32,7 @@ class Command(BaseCommand):
         if Job.objects.exists():
             self.stdout.write("The bench is not empty; the demo is left as it is.")
             return
-        password = options["password"] or f"harbour-{secrets.token_hex(4)}"
+        password = options["password"] or f"harbour-{secrets.token_hex(6)}"
         self.stdout.write("Laying out the demo shed (half a minute, once) ...")
         self.stdout.flush()
         with transaction.atomic():  # broken off, it is begun anew the next time

@@ -237,6 +237,8 @@
     headers: { ...JSON.parse(document.body.getAttribute("hx-headers")), "X-Later": "1", "X-Partial": "1" },
     body: new URLSearchParams(entry.values),
   });
+  /* whether a reading that was sent still waits as it was sent: it may have been corrected while its answer was on its way */
+  const isUnchanged = (entry) => mine.some((each) => each.id === entry.id && each.order === entry.order);
   const send = async () => {
     await readAll();
     if (busy || document.body.dataset.sending || !unsent().length) return show();
@@ -246,14 +248,15 @@
     for (let entry = unsent()[0]; entry && !problem; entry = unsent()[0]) {
       try {
         const answer = await post(entry);
-        if (answer.status === 404) await keep({ ...entry, refused: words("away_gone") });
+        if (answer.status === 404 && isUnchanged(entry)) await keep({ ...entry, refused: words("away_gone") });
+        else if (answer.status === 404) arrived = true;
         else if (answer.status === 401 || answer.status === 403 || answer.type === "opaqueredirect") problem = words("away_sign_in", { count: unsent().length });
         else if (answer.status !== 200) problem = words("away_trouble");
         else {
           const said = await answer.json();
           if (said.kept) sent += 1;
           if (said.kept && said.said) notes.push(said.said);
-          await (said.kept ? forget(entry) : keep({ ...entry, refused: said.said }));
+          if (isUnchanged(entry)) await (said.kept ? forget(entry) : keep({ ...entry, refused: said.said }));
           arrived = true;
         }
       } catch (error) {
