@@ -50,6 +50,7 @@ _IN_A_RECORD = (
     " WHERE e.job_id = {row}.job_id AND instr(r.content, {row}.digest) > 0)"
 )
 _ALWAYS = "1"
+COUNTED = ("version", "stamp")  # columns of a card that change when a copy of it is put on the shelf
 
 OF_AN_ENTRY: tuple[Model, ...] = (Reading, Move, DerivedFact, Record, Digest)
 MADE_AFTER: tuple[Model, ...] = (Record, Digest)  # written for an entry that is signed already; they never change
@@ -118,8 +119,8 @@ def _triggers() -> Iterator[tuple[str, str, str]]:
     yield "practice_is_set_once", f"BEFORE UPDATE OF practice ON {JOB} WHEN OLD.practice <> NEW.practice", PRACTICE
     yield "practice_is_not_signed", f"BEFORE UPDATE OF signed_at ON {ENTRY} WHEN NEW.signed_at IS NOT NULL AND {_OF_PRACTICE}", PRACTICE
     yield "closed_job_no_delete", f"BEFORE DELETE ON {JOB} WHEN {_JOB_IS_CLOSED.format(row='OLD')}", CLOSED
-    shelved = "NEW.version = OLD.version"  # a copy put on the shelf only counts versions
-    yield "closed_card_no_change", f"BEFORE UPDATE ON {CARD} WHEN {shelved} AND {_CARD_IS_CLOSED.format(row='OLD')}", CLOSED
+    fixed = ", ".join(f'"{field.column}"' for field in EngineCard._meta.concrete_fields if field.name not in COUNTED)
+    yield "closed_card_no_change", f"BEFORE UPDATE OF {fixed} ON {CARD} WHEN {_CARD_IS_CLOSED.format(row='OLD')}", CLOSED
     yield "closed_card_no_delete", f"BEFORE DELETE ON {CARD} WHEN {_CARD_IS_CLOSED.format(row='OLD')}", CLOSED
 
 

@@ -7,6 +7,7 @@ import re
 from pathlib import Path
 
 from django.core.files.uploadedfile import SimpleUploadedFile
+from django.db import DatabaseError, transaction
 from django.test import TestCase
 from django.utils import timezone
 from PIL import Image
@@ -60,6 +61,13 @@ class Cards(Around):
         self.assertEqual((first.version, second.version), (1, 2))
         self.assertEqual([card.pk for card in EngineCard.objects.filter(on_shelf=True)], [second.pk])
         self.assertContains(self.client.post(f"/cards/{self.card.pk}/to-shelf/", follow=True), "on the shelf, version 3")
+
+    def test_the_card_of_a_job_that_was_handed_over_can_still_be_copied_to_the_shelf(self):
+        Job.objects.filter(card=self.card).update(gone_at=timezone.now())
+        for version in (1, 2):
+            self.assertContains(self.client.post(f"/cards/{self.card.pk}/to-shelf/", follow=True), f"on the shelf, version {version}")
+        with self.assertRaises(DatabaseError), transaction.atomic():
+            EngineCard.objects.filter(pk=self.card.pk).update(version=9, name="Changed")
 
     def test_a_tap_puts_a_bolt_with_the_figures_of_the_last_and_a_name_of_its_own(self):
         for x in ("-40", "35.5"):
