@@ -15,7 +15,7 @@ class LettingPeopleIn(BrowserCase):
         self.page.get_by_role("link", name="People").click()
         self.page.get_by_label("Sign-in name").fill("piet")
         self.page.get_by_label("Name in the log").fill("Piet")
-        tries = (("short", "too short"), ("password123", "too common"), ("tarred-rope-417", "chooses a password of their own"))
+        tries = (("short", "too short"), ("password123", "easy to guess"), ("tarred-rope-417", "chooses a password of their own"))
         for password, words in tries:
             self.page.get_by_label("First password", exact=True).fill(password)
             self.page.get_by_label("First password once more").fill(password)
