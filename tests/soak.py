@@ -153,7 +153,7 @@ def races(shop: Shop) -> None:
     more_jobs(shop, 2000, tries, "strip")
     for number in range(tries):
         page = f"/jobs/{2000 + number}/strip/"
-        for ask, text in (("crank", "lifted"), ("part1", ""), ("note", "one")):
+        for ask, text in (("crank-out", "lifted"), ("part.strip-1", ""), ("note", "one")):
             shop.ask("POST", f"{page}keep/", {"ask": ask, "text": text})
         shop.ask("POST", f"{page}tick/", {"key": "tray", "on": "1"})
         seen = shop.seen(page)
