@@ -108,7 +108,7 @@ def halves(first: Bent, last: Bent, found: Bent) -> SafeString:
 
 def _halves(stands: Sequence[tuple[Bent, str]], name: str, wide: float) -> SafeString:
     high = HALVES_HIGH
-    said = _("From the side: pinch and offset. From above: twist and skew. {times} times as large.").format(times=TIMES)
+    said = _("From the side: web opening and offset. From above: twist and skew. {times} times as large.").format(times=TIMES)
     sheet = Sheet(wide, high, _("The halves as they really stand"), said, f"halves-{name}")
     long = 0.40 * wide
     for row, (bends, shifts, view) in enumerate((("pinch", "offset", _("from the side")), ("skew", "twist", _("from above")))):

@@ -66,7 +66,7 @@ ADVICE: Mapping[str, Sentence] = {
     "given_up_rightly": _("Rightly left alone: what was wrong with it is beyond this work."),
 }
 FAULT: Mapping[str, Sentence] = {
-    "pressed": _("twisted and pinched, no more"),
+    "pressed": _("twist and web opening only"),
     "not curable": _("a half bent beyond truing"),
     "oval": _("a journal that was not round"),
     "slipped": _("a gauge that slipped in its holder"),

@@ -26,7 +26,7 @@ class ColdForm(OneSeatForm):
     """A bearing and its seat, the metal round it, and what pushes it in."""
 
     chips = ("on", "way", "oil")
-    wall_mm = quantity("length", _("Metal round the seat, thinnest"), low=1, high=100)
+    wall_mm = quantity("length", _("Thinnest wall around the bore"), low=1, high=100)
     way = forms.ChoiceField(label=_("Pushed in by"), choices=WAYS, widget=forms.RadioSelect, initial=DRAW)
     oil = forms.ChoiceField(label=_("Seat and ring"), choices=OIL, widget=forms.RadioSelect, initial="oiled")
     screw = forms.CharField(max_length=20, required=False, label=_("Its screw"), widget=forms.TextInput(attrs={"placeholder": "M12x1.75"}))

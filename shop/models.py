@@ -260,7 +260,7 @@ class Compound(Equipment):
 
     class Kind(models.TextChoices):
         RETAINING = "retaining", _("retaining compound")
-        THREADLOCK = "threadlock", _("thread locking")
+        THREADLOCK = "threadlock", _("threadlocker")
         ANAEROBIC = "anaerobic", _("sealant, anaerobic")
         SOLVENT = "solvent", _("sealant, solvent-based")
         SILICONE = "silicone", _("sealant, silicone")

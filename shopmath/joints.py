@@ -17,7 +17,7 @@ from shopmath.press import hub_stress_mpa, interference_pressure_mpa, press_forc
 from shopmath.taper import half_angle_deg
 from shopmath.verdict import IN, STOP, TOO_CLOSE, Call
 
-FLUORO_RUBBER_C = 300.0  # past this, fluoro-rubber leaves an acid that eats flesh and bone
+FLUORO_RUBBER_C = 300.0  # above this, fluoro-rubber (FKM) decomposes and leaves hydrofluoric acid
 
 
 @dataclass(frozen=True)
@@ -216,7 +216,7 @@ def heat_call(joint: PressJoint, *, scrap: bool) -> Call:
     web = get(joint.web)
     stands, pin_stands = web.max_heating_c or math.inf, get(joint.pin).max_heating_c or math.inf
     if joint.web_c > FLUORO_RUBBER_C:
-        words = f"{joint.web_c:.0f} °C is past {FLUORO_RUBBER_C:.0f} °C: fluoro-rubber left in becomes an acid."
+        words = f"{joint.web_c:.0f} °C is above {FLUORO_RUBBER_C:.0f} °C: fluoro-rubber (FKM) left in the part gives off hydrofluoric acid."
         return Call(STOP, FLUORO_RUBBER_C - joint.web_c, words, "fluoro_rubber", {"at": joint.web_c, "most": FLUORO_RUBBER_C})
     if joint.web_c > stands:
         words = f"{joint.web_c:.0f} °C is past the {stands:.0f} °C this web stands."

@@ -153,14 +153,14 @@ _CASE: tuple[tuple[str, str, _Judge], ...] = (
     ("drop", "Heat the case, let it drop", _heat_drop),
     ("spray", "Heat the case, spray the ring", _spray),
     ("drive", "Heat the case, drive the outer ring", _heat_drive),
-    ("collet", "Collet puller in the bore", _collet),
+    ("collet", "Blind bearing puller", _collet),
     ("hydraulic", "Push it out with packed grease", _hydraulic),
     ("punch", "Walk it out with a brass punch", _punch),
     ("cut", "Cut it out", _cut),
 )
 _SHAFT: tuple[tuple[str, str, _Judge], ...] = (
     ("pull", "Puller behind the inner ring", _pull),
-    ("press", "Press the shaft out, ring on split plates", _press),
+    ("press", "Press the shaft out, bearing on a separator plate", _press),
     ("warm", "Warm the inner ring, then pull", _warm),
     ("cut", "Cut it off", _cut),
 )

@@ -69,7 +69,7 @@ WORK_ORDERS: dict[str, tuple[Sentence, list[str]]] = {
     "bearings": (gettext_lazy("Bearings and seals only"), [key for key in _WHOLE if key not in ("apart", "together", "true", "balance")]),
     "heat": (gettext_lazy("One bearing, cases already bare"), [BOOK_IN, "heat-and-drop", "seals", "hand-over"]),
     "cold": (gettext_lazy("One bearing or bush, fitted cold"), [BOOK_IN, "fit-cold", "seals", "hand-over"]),
-    "top-end": (gettext_lazy("Top end: spindles and bearings"), [BOOK_IN, "bearings-out", "heat-and-drop", "hand-over"]),
+    "top-end": (gettext_lazy("Top end: rocker shafts and bearings"), [BOOK_IN, "bearings-out", "heat-and-drop", "hand-over"]),
     "crank": (gettext_lazy("Crank truing only"), [BOOK_IN, "inspect", "apart", "together", "true", "hand-over"]),
     "flywheel": (gettext_lazy("Flywheel only"), [BOOK_IN, "flywheel-off", "balance", "flywheel-on", "hand-over"]),
 }

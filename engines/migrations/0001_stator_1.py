@@ -46,7 +46,7 @@ class Migration(migrations.Migration):
                 ('boss_d_mm', models.FloatField(blank=True, null=True, validators=[django.core.validators.MinValueValidator(8), django.core.validators.MaxValueValidator(80)], verbose_name='boss thread, size')),
                 ('boss_pitch_mm', models.FloatField(blank=True, null=True, validators=[django.core.validators.MinValueValidator(0.3), django.core.validators.MaxValueValidator(6)], verbose_name='boss thread, pitch')),
                 ('boss_hand', models.CharField(blank=True, choices=[('', 'unknown'), ('right', 'right-hand'), ('left', 'left-hand')], max_length=5, verbose_name='boss thread, hand')),
-                ('key', models.CharField(blank=True, choices=[('', 'unknown'), ('none', 'no key'), ('woodruff', 'half-moon key'), ('straight', 'straight key'), ('stepped', 'stepped key')], max_length=10, verbose_name='key')),
+                ('key', models.CharField(blank=True, choices=[('', 'unknown'), ('none', 'no key'), ('woodruff', 'Woodruff key'), ('straight', 'straight key'), ('stepped', 'offset key')], max_length=10, verbose_name='key')),
                 ('wheel_kg', models.FloatField(blank=True, null=True, validators=[django.core.validators.MinValueValidator(0.05), django.core.validators.MaxValueValidator(200)], verbose_name='flywheel mass')),
                 ('wheel_rpm', models.FloatField(blank=True, null=True, validators=[django.core.validators.MinValueValidator(100), django.core.validators.MaxValueValidator(30000)], verbose_name='working speed')),
                 ('flywheel_source', models.CharField(blank=True, max_length=80, verbose_name='where these are from')),

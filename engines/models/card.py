@@ -61,9 +61,9 @@ class EngineCard(ReadPlainly):
     class Key(models.TextChoices):
         UNKNOWN = "", _("unknown")
         NONE = "none", _("no key")
-        WOODRUFF = "woodruff", _("half-moon key")
+        WOODRUFF = "woodruff", _("Woodruff key")
         STRAIGHT = "straight", _("straight key")
-        STEPPED = "stepped", _("stepped key")
+        STEPPED = "stepped", _("offset key")
 
     family = models.UUIDField(default=uuid.uuid4, editable=False, db_index=True)
     on_shelf = models.BooleanField(default=False, help_text=_("Kept to be copied for the next job."))

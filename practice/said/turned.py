@@ -50,7 +50,7 @@ TURNED_SAID: dict[str, Said] = {
         asks=_("Turn it, read its dial, strike it, measure again, until both ends are within the limit."),
         levels={
             "easy": _("even blows, a round journal, twist alone"),
-            "middle": _("uneven blows, pinch too, now and then an oval journal"),
+            "middle": _("uneven blows, web opening too, sometimes an oval journal"),
             "hard": _("a gauge that slips, a support that rocks, a half that no truing cures"),
         },
         begin=fixed(
@@ -67,7 +67,7 @@ TURNED_SAID: dict[str, Said] = {
             "wedge": _("Wedge"),
         },
         shown={"at_angle": AT_ANGLE},
-        truth={"swing": _("Runout (TIR)"), "twist": _("Twist"), "pinch": _("Pinch"), "offset": _("Offset"), "skew": _("Skew")},
+        truth={"swing": _("Runout (TIR)"), "twist": _("Twist"), "pinch": _("Web opening"), "offset": _("Offset"), "skew": _("Skew")},
         left=_("runout"),
         advice={
             "wrong_way": _(

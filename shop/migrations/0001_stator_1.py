@@ -60,7 +60,7 @@ class Migration(migrations.Migration):
                 ('name', models.CharField(max_length=60, unique=True)),
                 ('retired', models.BooleanField(default=False)),
                 ('from_file', models.CharField(blank=True, editable=False, help_text='Of equipment described in a file: which file.', max_length=120)),
-                ('kind', models.CharField(choices=[('retaining', 'retaining compound'), ('threadlock', 'thread locking'), ('anaerobic', 'sealant, anaerobic'), ('solvent', 'sealant, solvent-based'), ('silicone', 'sealant, silicone')], max_length=10)),
+                ('kind', models.CharField(choices=[('retaining', 'retaining compound'), ('threadlock', 'threadlocker'), ('anaerobic', 'sealant, anaerobic'), ('solvent', 'sealant, solvent-based'), ('silicone', 'sealant, silicone')], max_length=10)),
                 ('strength', models.CharField(blank=True, choices=[('', 'unknown'), ('medium', 'medium'), ('high', 'high'), ('high temperature', 'high, for heat')], help_text='Of a retaining compound.', max_length=16)),
                 ('open_s', models.FloatField(blank=True, null=True, validators=[django.core.validators.MinValueValidator(10), django.core.validators.MaxValueValidator(86400)], verbose_name='open time')),
                 ('cure_s', models.FloatField(blank=True, null=True, validators=[django.core.validators.MinValueValidator(60), django.core.validators.MaxValueValidator(604800)], verbose_name='cures in')),

@@ -43,12 +43,12 @@ WAY = {
     "drop": _("Heat the case, let it drop"),
     "spray": _("Heat the case, spray the ring"),
     "drive": _("Heat the case, drive the outer ring"),
-    "collet": _("Collet puller in the bore"),
+    "collet": _("Blind bearing puller"),
     "hydraulic": _("Push it out with packed grease"),
     "punch": _("Drive it out with a brass punch"),
     "cut": _("Cut it out"),
     "pull": _("Puller behind the inner ring"),
-    "press": _("Press the shaft out, ring on split plates"),
+    "press": _("Press the shaft out, bearing on a separator plate"),
     "warm": _("Warm the inner ring, then pull"),
 }
 TRY = _("Next: {way}")
@@ -246,11 +246,11 @@ CHECKS = {
     "support": _("Case supported right behind the seat, on wood, not on its joint face."),
 }
 WARNINGS = {
-    "metal": _("Magnesium burns: no flame near this case, no water on it; oven or hot plate only."),
+    "metal": _("Magnesium case: fire risk. Use no flame, only an oven or a hot plate. Never use water on a magnesium fire."),
     "spray": _("Freeze spray burns skin, and its gas is dangerous with a flame or hot metal: no flame in the room, air moving."),
-    "hydraulic": _("Cover your eyes: grease under pressure cuts, and a thin wall breaks out without warning."),
+    "hydraulic": _("Wear safety glasses. Grease under pressure can pierce skin, and a thin wall breaks without warning."),
     "cut": _("Cover every opening: hard swarf. Protect eyes and ears; the seat is soft, stop short of it."),
-    "punch": _("Cover your eyes: hard rings splinter. Brass, small steps, opposite corners."),
+    "punch": _("Wear safety glasses: hardened rings splinter. Use a brass punch and light blows on alternate sides."),
     "press": _("Press joints release suddenly: use the guard and stand aside."),
     "hot": _("Hot case: gloves, a clear path, nobody else's hands near."),
     "manual": _("The engine's manual comes first."),

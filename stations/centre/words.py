@@ -82,7 +82,7 @@ QUESTION = {
 }
 WHEN = {1: _("start"), 2: _("end")}
 WHERE = {
-    Property.SIDE_GAP: _("web to bearing, blades that just go"),
+    Property.SIDE_GAP: _("web to bearing, feeler gauge with light drag"),
     Property.DRAG: _("once a turn, or all round"),
     Property.END_FLOAT: _("dial on the shaft's end, pushed and pulled"),
     Property.TEST_TIME: _("5 min usually"),
@@ -124,7 +124,8 @@ AGAIN = _("Crank moved: measure both gaps again")
 CHECKS = {"closed": (_("Case closed to its torque, nothing hangs on the crank."), False)}
 WARNINGS = {
     "blow": fixed(
-        _("Low pressure only, {pressure} at most; ports plugged and the plugs held: they fly."), pressure=Amount(50.0, "pressure", 1.0)
+        _("Use low pressure only, at most {pressure}. Plug the ports and secure the plugs: they can fly out."),
+        pressure=Amount(50.0, "pressure", 1.0),
     ),
     "manual": _("The manual's method comes first: some cranks stand hard on one side."),
 }

@@ -106,7 +106,7 @@ OPTIONS: Options = {
     Property.SQUEEZED_OUT: (
         ("wiped", _("wiped off, still soft")),
         ("hidden", _("cannot be reached"), _("so it was laid thin")),
-        ("skinned", _("it has skinned"), _("it may come off in strings")),
+        ("skinned", _("a skin has formed on it"), _("it may come off in strings")),
     ),
     Property.FASTENER_FAULT: (
         (SOUND, _("sound"), _("a good bolt in a good thread")),

@@ -119,8 +119,8 @@ OF_A_CASE = {Property.SEAT_SIZE: _("Bore of the seat"), Property.RING_SIZE: _("O
 OF_A_PART = {Property.SEAT_SIZE: _("Bore of the hole"), Property.RING_SIZE: _("Outside of the part")}
 OF_A_SHAFT = {Property.SEAT_SIZE: _("Shaft at the seat"), Property.RING_SIZE: _("Bore of the bearing")}
 QUESTION = {
-    Property.WALL_THICKNESS: _("Metal round the seat"),
-    Property.CENTRE_SCREW_DIAMETER: _("Screw that draws it in"),
+    Property.WALL_THICKNESS: _("Wall thickness around the bore"),
+    Property.CENTRE_SCREW_DIAMETER: _("Draw-in screw"),
     Property.CENTRE_SCREW_PITCH: _("Pitch of that screw"),
     Property.TRAVEL: _("From the start to the shoulder"),
     Property.SCREW_TURNS_DONE: _("Turns when it stopped"),
@@ -141,7 +141,7 @@ WHERE = {
     Property.SCREW_TORQUE: _("what the wrench read when it stopped"),
     Property.PRESS_PEAK: _("the highest on its way, before the shoulder"),
     Property.FIT_OUTCOME: _("{part}"),
-    Property.SEATING_GAP: _("thinnest feeler that goes in; 0 for none"),
+    Property.SEATING_GAP: _("thickest feeler gauge that fits; 0 if none fits"),
     Property.SEATING_DEPTH: _("minus where it stands out"),
     Property.CIRCLIP: _("turn it in its groove"),
     Property.NOTE: _("for whoever opens it next"),
@@ -201,7 +201,7 @@ CHECKS = {
     "square": (_("Started by hand and square, measured at four places before it is pushed on."), False),
 }
 WARNINGS = {
-    "tap": _("Eyes covered: a hardened ring splinters. Never strike it directly."),
+    "tap": _("Wear safety glasses: a hardened ring can splinter. Never hit it directly."),
     "press": _("A ring that jumps flies: guard in place, stand aside, stop when the force climbs and nothing moves."),
     "draw": _("Turn by hand, not with an impact tool: it hides the rise that says home and strips the screw."),
     "cup": _("A drawn cup dents under a driver wider than its lip or on its soft end; a closed one must not bottom on the shaft."),

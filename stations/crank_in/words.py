@@ -122,7 +122,7 @@ WHERE = {
     Property.ADAPTER_TURNS: _("whole turns, no wrench"),
     Property.TRAVEL: _("shoulder to ring"),
     Property.SCREW_TORQUE: _("as it is now"),
-    Property.HOME_GAP: _("web to bearing, blades that just go"),
+    Property.HOME_GAP: _("web to bearing, feeler gauge with light drag"),
 }
 IN_ALL, FROM_FIRST = _("{turns} in all"), _("from the first resistance")
 FEWER = _("{done} turns were done already: the turns in all, not since the last time.")

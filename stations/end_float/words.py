@@ -124,7 +124,7 @@ METHOD: Methods = {
     "how": (_("End float found"), ((STACK, _("from the stack")), (TABLE, _("by the manual's table")))),
     "sum": (
         _("Uncertainties added up"),
-        ((SQUARES, _("root sum of squares"), _("usual")), (WORST, _("all against it"), _("cautious"))),
+        ((SQUARES, _("root sum of squares"), _("usual")), (WORST, _("worst case"), _("cautious"))),
     ),
 }
 AGAIN = _("Measure each link once more")
@@ -137,7 +137,7 @@ WARNINGS = {"manual": _("The manual's method and its side for the shim come befo
 SOURCE = {
     "makes": (_("{link}"), _("makes room; ± {uncertainty}")),
     "takes": (_("{link}"), _("takes room; ± {uncertainty}")),
-    "free": (_("End float without shims"), _("± {squares} by root sum of squares, {worst} all against it")),
+    "free": (_("End float without shims"), _("± {squares} by root sum of squares, ± {worst} in the worst case")),
     "wanted": (_("End float wanted"), _("{origin}")),
     "warm": (_("End float when warm"), _("case at {case}, crank at {crank}; the case grows more")),
     "kit": (_("Kit"), _("{sizes}")),

@@ -12,8 +12,8 @@ CHECKS = {  # the line, and whether it opens the heat
     "dry": (_("Washed, dry, no oil or fuel left. Residue burns, and chlorinated cleaner turns to poison gas when hot."), True),
     "food": (_("This oven cooks food: bare washed metal only, air the kitchen, wipe it out after."), True),
     "flame": (_("No spray cans, thinner or duster near the flame. Keep it moving."), True),
-    "ice": (_("Dry ice: gloves, open window, never a closed box. It burns skin and drives out the air."), True),
-    "spray": (_("Freeze spray burns: heat source off and away before you spray."), True),
+    "ice": (_("Dry ice can suffocate and cause frostbite. Ventilate the room, wear gloves, and never use a closed container."), True),
+    "spray": (_("Freeze spray causes frostbite and may be flammable. Switch off and remove heat sources before you spray."), True),
 }
 LIMIT_WHAT = {  # what sets a limit, by its code in `shopmath.thermal.limits`; a metal by its own name
     "nitrile_seal": _("nitrile seal left in"),
@@ -32,7 +32,7 @@ LIMIT_WHAT = {  # what sets a limit, by its code in `shopmath.thermal.limits`; a
 }
 LIMIT_WHY = {
     "nitrile_seal": _("nitrile rubber hardens above it"),
-    "fluoro_seal": _("fluoro-rubber gives off corrosive fumes when overheated"),
+    "fluoro_seal": _("overheated fluoro-rubber (FKM) gives off hydrofluoric acid"),
     "rubber_mount": _("bonded rubber lets go above it"),
     "plastic_part": _("switches, guides and sensors warp above it"),
     "paint": _("ordinary paint browns and lifts above it"),

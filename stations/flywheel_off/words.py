@@ -30,7 +30,7 @@ HEADLINE = {
     Code.STOP: _("Stop pulling"),
     Code.LOOK_AT_IT: _("The flywheel is off"),
     Code.OFF: _("Flywheel off, sound"),
-    Code.OFF_STEPPED: _("Off; the key is stepped"),
+    Code.OFF_STEPPED: _("Flywheel is off; key is offset or part-sheared"),
     Code.OFF_DAMAGED: _("Off, with damage"),
 }
 REASON = {
@@ -60,7 +60,7 @@ REASON = {
     "under_stop": _("{torque} now, {left} below the limit."),
     "look_first": _("Look at it before it is wiped clean."),
     "all_looked_at": _("Taper, key, magnets and coils have been looked at."),
-    "stepped": _("The stepped key shifts the ignition timing by {shift}."),
+    "stepped": _("The offset or part-sheared key shifts the ignition timing by {shift}."),
     "stepped_unknown": _("The key is stepped by {step}; without the shaft diameter the shift of the timing is unknown."),
     "taper_picked_up": _("The taper has picked up metal: blue it and lap it before it goes back."),
     "key_sheared": _("The key is sheared: find out why before a new one goes in."),

@@ -38,15 +38,15 @@ REASON = {
     "carries_enough": _("{share} of the cone carries; {wanted} is needed."),
     "carries_too_little": _("{share} of the cone carries; {wanted} is needed."),
     "carries": _("The taper carries {low} to {high} by friction; the engine asks {asked}."),
-    "carries_band": _("The taper carries {low} to {high} by friction alone; the key only places it."),
+    "carries_band": _("The taper carries {low} to {high} by friction alone. The key only locates the flywheel."),
     "carries_beside": _("The taper carries {low} to {high} by friction alone; the wheel's inertia asks about {asks_low} to {asks_high}."),
     "carries_little": _(
         "The taper carries {low} to {high} by friction; the wheel's inertia asks about {asks_low} to {asks_high}: lap it, and "
         "keep to the nut's torque."
     ),
     "key_places": _("The taper drives; the key only places the wheel."),
-    "ahead": _("The step turns the wheel {shift} ahead: the spark moves by as much."),
-    "back": _("The step turns the wheel {shift} back: the spark moves by as much."),
+    "ahead": _("The offset key advances the ignition by {shift}."),
+    "back": _("The offset key retards the ignition by {shift}."),
 }
 STEP = _(", stepped by {step}")
 FOUND_KEY = {"stepped": _("stepped"), "sheared": _("sheared or worn")}

@@ -231,7 +231,7 @@ CHECKS = {  # key: words, whether it must be ticked first
 WARNINGS = {
     "lever": _("Do not lever between the faces: a nick there leaks for good."),
     "hammer": _("Soft hammer on lugs only; never on the end of the crank, never on a thin wall."),
-    "eyes": _("The halves release suddenly under load: cover your eyes, keep fingers out of the gap."),
+    "eyes": _("The halves release suddenly under load. Wear safety glasses and keep fingers out of the gap."),
     "snapped": _("Bolt {parts} snapped: its shank may still hold the halves there. Do not lever; warm the boss and turn the shank out."),
     "manual": _("The engine's manual comes first; some halves lift only with a selector turned or a shaft held."),
 }

@@ -31,7 +31,7 @@ HEADLINE: Sentences = {
     Code.WIDTH: _("Width is out"),
     Code.THROWS: _("Throws are turned"),
     Code.DONE: _("Joint is tight and square"),
-    "side play close": _("Side play too close"),
+    "side play close": _("Side clearance: too close to call"),
     "webs parallel close": _("Webs too close to call"),
     "width close": _("Width too close"),
     "throws close": _("Throws too close to call"),

@@ -17,6 +17,8 @@ from ui.numbers import bare, plain, show
 from ui.svg import Point, Sheet
 
 BEND_PX = 34.0  # the largest bend as drawn
+LEAN_PX = 9.0  # of a web that is not parallel to the other, at its rim opposite the crankpin
+OPENING = {"squeeze": 1, "wedge": -1}  # move -> whether the webs are open (1) or closed (-1) opposite the crankpin
 POLAR_PX = 26.0  # the largest reading as drawn
 
 
@@ -47,7 +49,8 @@ def _side(found: SingleFacts, canvas: Canvas) -> None:
 
     bent = {z: bend_at(mis, geometry, z) if mis and geometry else 0j for z in (low, -10.0, 10.0, high)}
     # drawn in the plane where it bends most: the throw's for offset and pinch, the one across it for twist and skew
-    across = sum(value.imag**2 for value in bent.values()) > sum(value.real**2 for value in bent.values())
+    opening = OPENING.get(found.move.kind, 0) if found.move else 0
+    across = not opening and sum(value.imag**2 for value in bent.values()) > sum(value.real**2 for value in bent.values())
     seen = {z: (value.imag if across else value.real) for z, value in bent.items()}
     factor = BEND_PX / max(max(abs(value) for value in seen.values()), 1e-9) if mis else 0.0
     y = {z: middle - factor * off for z, off in seen.items()}
@@ -55,9 +58,14 @@ def _side(found: SingleFacts, canvas: Canvas) -> None:
     for near, far in ((-10.0, low), (10.0, high)):
         sheet.shape([(x(far), y[far] - 11), (x(near), y[near] - 11), (x(near), y[near] + 11), (x(far), y[far] + 11)], "cut paper")
         outer, top = x(near) + 9 * (1 if near > 0 else -1), y[near] - throw - 30
-        sheet.hatched([(x(near), top), (outer, top), (outer, y[near] + 58), (x(near), y[near] + 58)], "plain", 8)
+        lean, bottom = math.copysign(LEAN_PX, near) * opening, y[near] + 58
+        sheet.hatched([(x(near), top), (outer, top), (outer + lean, bottom), (x(near) + lean, bottom)], "plain", 8)
+        if opening:
+            _at_the_rims(sheet, x(near) + lean if opening < 0 else outer + lean, bottom - 10, math.copysign(1, near), opening)
     pin = [(x(z), y[z] - throw + dy) for z, dy in ((-10.0, -11), (10.0, -11), (10.0, 11), (-10.0, 11))]
     sheet.hatched(pin, "cold", 7)
+    if opening and found.move:
+        sheet.text((x(0), max(y[-10.0], y[10.0]) + 78), str(words.ON_DRAWING[found.move.kind]), "strong hot", "middle")
     sheet.line((x(low), middle), (x(high), middle), "chain")
     for z in (a, b):
         sheet.shape([(x(z), middle + 15), (x(z) + 12, middle + 38), (x(z) - 12, middle + 38)], "cut paper")
@@ -67,6 +75,13 @@ def _side(found: SingleFacts, canvas: Canvas) -> None:
     times = factor / ((width - 2 * edge) / (high - low))
     code = ("across" if across else "in_plane") if mis else "later"
     sheet.text((width / 2, 276), fill(words.ON_DRAWING[code], {"times": plain(times, 2)}), "quiet", "middle")
+
+
+def _at_the_rims(sheet: Sheet, face: float, y: float, side: float, opening: int) -> None:
+    """Arrow that moves the rim of one web opposite the crankpin: inward to squeeze, outward to wedge."""
+    reach = 30.0 if opening > 0 else 18.0
+    tail = face + side * reach if opening > 0 else face - side * reach
+    sheet.arrow((face, y), (tail, y), "hot bold", 10)
 
 
 def dial(found: TurnedFacts, canvas: Canvas, side: str, at: Point, down_to: float) -> None:
@@ -116,7 +131,7 @@ def end_view(found: TurnedFacts, canvas: Canvas, side: str, centre: Point, radiu
 
 
 def _strike(found: SingleFacts, sheet: Sheet, side: str, centre: Point, radius: float) -> None:
-    """Where to strike, squeeze or wedge."""
+    """Where to strike; where the rims are squeezed or wedged, opposite the crankpin."""
     move = found.move
     if move and move.kind == "strike" and move.web == side:
         reach = 66 if radius > 60 else 52  # a phone's edge is near
@@ -125,8 +140,7 @@ def _strike(found: SingleFacts, sheet: Sheet, side: str, centre: Point, radius: 
         outward = "start" if tail[0] < centre[0] else "end"
         sheet.text((tail[0], tail[1] - 12), str(words.ON_DRAWING["strike"]), "strong hot", outward)
     elif move and move.kind in ("squeeze", "wedge"):
-        tip, tail = on_circle(centre, radius + 12, 180), on_circle(centre, radius + 32, 180)
-        sheet.arrow(tip, tail, "hot bold", 12)
+        sheet.circle(on_circle(centre, radius + 9, 180), 6, "hot solid")
 
 
 def _fitted(sheet: Sheet, centre: Point, radius: float, swing: Swing) -> None:

@@ -2,14 +2,16 @@ from __future__ import annotations
 
 import math
 from datetime import timedelta
-from types import MappingProxyType
+from types import MappingProxyType, SimpleNamespace
 
 from django.test import TestCase
 
 from engines.models import EngineCard, Spec
 from shop.models import Gauge
-from shopmath.truing import Misalignment, PressedCrank, runout_from
+from shopmath.truing import Misalignment, PressedCrank, bend_at, runout_from
+from simulators.crank import Crank, Truth
 from stations.split.tests import Halves
+from stations.true.drawing import _at_the_rims
 from stations.true.facts import TURN, reading
 from tests.shed import job
 
@@ -89,14 +91,43 @@ class True1(TestCase):
         self.assertAlmostEqual(work.found.fitted("left").ovality_mm, 0.01, places=4)
         self.assertIn("at 90°", work.plate().move)
 
-    def test_pinched_and_spread_are_cured_opposite_the_pin(self):
+    def gap_opposite_mm(self, crank, rim_mm=60.0):
+        """How much wider than parallel the webs are at their rims opposite the crankpin: a web is square to its shaft."""
+
+        def slope(near, far):
+            return (bend_at(crank.truth.bent, crank.geometry, far).real - bend_at(crank.truth.bent, crank.geometry, near).real) / (
+                far - near
+            )
+
+        return rim_mm * (slope(20.0, 80.0) - slope(-80.0, -20.0))  # a shaft that rises toward the pin swings its web open opposite
+
+    def test_webs_open_or_closed_opposite_the_crankpin_are_moved_at_that_place(self):
         self.hands.set_up()
-        self.hands.turn(pinch=0.06)
-        self.assertIn("Squeeze the rims together opposite the pin", self.plate().move)
-        self.hands.tick_all()
-        self.hands.act("again")
-        self.hands.turn(pinch=-0.06)
-        self.assertIn("Wedge the rims apart opposite the pin", self.plate().move)
+        for pinch, headline, move, lever in (
+            (0.06, "Webs are open opposite the crankpin", "Squeeze the rims together opposite the crankpin", "squeeze"),
+            (-0.06, "Webs are closed opposite the crankpin", "Wedge the rims apart opposite the crankpin", "wedge"),
+        ):
+            with self.subTest(headline):
+                self.hands.turn(pinch=pinch)
+                plate = self.plate()
+                self.assertEqual(plate.words, headline)
+                self.assertIn(move, plate.move)
+                self.assertIn(f"{'open' if pinch > 0 else 'closed'} opposite the crankpin: {lever} here", str(self.hands.work().drawing()))
+                crank = Crank(1, Truth(Misalignment(0.0, pinch, 0.0, 0.0)))
+                before = self.gap_opposite_mm(crank)
+                crank.pull(lever)
+                self.assertEqual(before > 0, pinch > 0)
+                self.assertLess(abs(self.gap_opposite_mm(crank)), abs(before))
+                self.hands.tick_all()
+                self.hands.act("again")
+
+    def test_the_arrows_at_the_rims_point_the_way_that_closes_the_place(self):
+        drawn = []
+        sheet = SimpleNamespace(arrow=lambda tip, tail, *more: drawn.append((tip[0], tail[0])))
+        for opening, side in ((1, -1), (1, 1), (-1, -1), (-1, 1)):
+            _at_the_rims(sheet, 100.0 * side, 0.0, side, opening)
+        inward = [abs(tip) < abs(tail) for tip, tail in drawn]
+        self.assertEqual(inward, [True, True, False, False])
 
     def test_no_blow_before_gauges_are_lifted_and_each_is_written_with_what_was_expected(self):
         self.hands.set_up()

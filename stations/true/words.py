@@ -25,8 +25,8 @@ HEADLINE = {
     Code.WITHIN: _("Runout within limit"),
     Code.TOO_CLOSE: _("Too close to call"),
     Code.STRIKE: _("Webs are twisted"),
-    Code.SQUEEZE: _("Webs are pinched"),
-    Code.WEDGE: _("Webs are spread"),
+    Code.SQUEEZE: _("Webs are open opposite the crankpin"),
+    Code.WEDGE: _("Webs are closed opposite the crankpin"),
     Code.LEAVE: _("As true as it gets"),
     Code.REMEASURE: _("Cannot tell yet"),
     Code.REPLACE: _("Truing cannot cure it"),
@@ -57,15 +57,15 @@ RUNOUT = {
     "no_limit": _("{runout} runout (TIR); no limit on the card: no verdict here."),
 }
 WHY = {  # what two runouts say of the halves
-    "not_curable": _("Without twist and pinch {best} is left, over {limit}: offset, skew or a bent half."),
+    "not_curable": _("Without twist and web opening, {best} is left, above {limit}: offset, skew or a bent half."),
     "blind": _("These gauges would not see a twist of {twist}: move them away from the supports."),
     "best": _("{now}, and {best} is the best that truing can reach."),
     "within_uncertainty": _("{now}, and what could still be cured is smaller than its uncertainty."),
     "ahead": _("The {web} web stands {turned} ahead."),
     "behind": _("The {web} web stands {turned} behind."),
-    "closed": _("The webs are {turned} closed at the pin."),
-    "spread": _("The webs are {turned} open at the pin."),
-    "across": _("Most of the spread, {skew}, lies at 90° and 270°: no wedge or squeeze cures that."),
+    "closed": _("The webs are open opposite the crankpin by {turned}."),
+    "spread": _("The webs are closed opposite the crankpin by {turned}."),
+    "across": _("Most of the misalignment, {skew}, is at 90° and 270°. A wedge or a squeeze does not correct it."),
     "turned": _("The {web} web has turned {turned} about its pin."),
 }
 HALF = _("A smaller blow: it has gone back and forth.")
@@ -82,10 +82,10 @@ NEXT = {
     "turns_settle": _("{turns} turns in all at each end settle it; or a finer gauge."),
     Code.STRIKE: _("Strike the rim of the {web} web at {at}, toward the axis."),
     "strike_half": _("Strike the rim of the {web} web at {at}, toward the axis, {share} of the usual blow."),
-    Code.SQUEEZE: _("Squeeze the rims together opposite the pin."),
-    "squeeze_half": _("Squeeze the rims together opposite the pin, {share} as hard."),
-    Code.WEDGE: _("Wedge the rims apart opposite the pin."),
-    "wedge_half": _("Wedge the rims apart opposite the pin, {share} as hard."),
+    Code.SQUEEZE: _("Squeeze the rims together opposite the crankpin."),
+    "squeeze_half": _("Squeeze the rims together opposite the crankpin with {share} of the usual force."),
+    Code.WEDGE: _("Wedge the rims apart opposite the crankpin."),
+    "wedge_half": _("Wedge the rims apart opposite the crankpin with {share} of the usual force."),
     Code.LEAVE: _("Leave it. Lock the joint as planned, then sign."),
     Code.REMEASURE: _("No blow yet."),
     Code.REPLACE: _("Apart again: no blow cures this."),
@@ -100,7 +100,7 @@ TOLD = {  # sentences of the detail
     "expected_one": _("Its needle should then move {expected}."),
     "softer": _("The last blow went {took} times as far as the {part} it was for: softer."),
     "harder": _("The last blow took {took} of the {part} it was for: a little harder."),
-    "as_hard": _("The last blow took {took} of the {part}: as hard again."),
+    "as_hard": _("The last blow corrected {took} of the {part}. Strike with the same force."),
     "reach": _("{best} is the best that truing can reach."),
     "rest": _("Turning the webs leaves {rest}: it lies along the throws, no turning cures it."),
     "no_clearance": _("The bearing may have no clearance left warm: any runout loads it."),
@@ -108,7 +108,7 @@ TOLD = {  # sentences of the detail
     "near_clearance": _("The bearing has {low} to {high} left warm: a tight one is loaded at every turn."),
     "within_clearance": _("Within the {low} the tightest bearing has left warm."),
 }
-PART = {"twist": _("twist"), "pinch": _("pinch")}
+PART = {"twist": _("twist"), "pinch": _("web opening")}
 ASSUMED: dict[str, str] = {}
 
 PIN, LEFT_OUTER_PIN = _("pin"), _("the left outer pin")
@@ -177,8 +177,8 @@ METHOD: Methods = {
         _("Crank held"),
         (
             ("centres", _("between centres"), _("clean, whole centre holes")),
-            ("seats", _("on the main bearing seats"), _("vees or rollers")),
-            ("centre", _("on its centre bearings"), _("vees or rollers")),
+            ("seats", _("on the main bearing seats"), _("V-blocks or rollers")),
+            ("centre", _("on its centre bearings"), _("V-blocks or rollers")),
             ("outer", _("on the outer journals")),
         ),
     ),
@@ -205,12 +205,15 @@ MEASURE_FIRST = _("Measure both ends first.")
 WELDED_SINCE = _("It was welded after this round: measure it again, cold.")
 CHECKS = {
     "clean_centres": _("Centre holes clean and whole; crank turns freely, nothing rubs."),
-    "clean": _("Seats clean, no burr; vees or rollers level; crank turns freely, nothing rubs."),
+    "clean": _("Seats are clean and without burrs. V-blocks or rollers are level. The crank turns freely and nothing rubs."),
     "lifted": _("Before any blow: gauges lifted, crank off its supports, on wood."),
 }
 WARNINGS = {
     "rims": _("Soft heavy hammer, web rims only; never a shaft, never a threaded end."),
-    "wedge": _("A wedge or a squeeze can jump: eyes covered, hands clear. Side play of the rod again after each."),
+    "wedge": _(
+        "A wedge or a squeeze tool can jump out. Wear safety glasses and keep hands clear. "
+        "Measure the side clearance of the rod again after each one."
+    ),
     "manual": _("The limit is the manual's, at the manual's supports; elsewhere it is no verdict."),
 }
 SOURCE = {
@@ -246,6 +249,8 @@ ON_DRAWING = {
     "lean_later": _("it will lean here as the needles say"),
     "needle": _("needle {needle}"),
     "strike": _("strike"),
+    "squeeze": _("open opposite the crankpin: squeeze here"),
+    "wedge": _("closed opposite the crankpin: wedge here"),
 }
 
 BLOW_AXIS = _("share of the twist that a blow took")

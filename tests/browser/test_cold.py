@@ -36,8 +36,8 @@ class ANeedleShell(BrowserCase):
             self.page.locator(".tick[aria-pressed=true]", has_text=line).wait_for()
         self.answers(
             ("", "Outside of the bearing"),
-            ("26.01", "Metal round the seat"),
-            ("7", "Screw that draws it in"),
+            ("26.01", "Wall thickness around the bore"),
+            ("7", "Draw-in screw"),
             ("M10x1.5", "From the start to the shoulder"),
             ("skip", "Stands out of the seat at 12"),
             ("15.2 all", "Turns when it stopped"),

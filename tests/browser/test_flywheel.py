@@ -65,7 +65,7 @@ class ByKeyboard(FlywheelOff):
         self.page.keyboard.press("Enter")
         self.sees("Signed by Una")
         self.go("/jobs/0412/log/")
-        self.sees("The stepped key shifts the ignition timing by 2.9°")
+        self.sees("The offset or part-sheared key shifts the ignition timing by 2.9°")
         self.assertQuiet()
 
     def test_a_torque_past_the_stop_is_barred_in_words_and_on_the_scale(self):

@@ -21,7 +21,7 @@ REASON = {
     "enough_for_most": _("It takes {low} to {high}, likely {likely}; the press has {has}: enough for most, not for the tightest."),
     "too_small": _("It takes {low} to {high}, likely {likely}; the press has only {has}."),
     "no_press": _("It takes {low} to {high}. No press on the shelf."),
-    "fluoro_rubber": _("{at} is past {most}: fluoro-rubber left in becomes an acid."),
+    "fluoro_rubber": _("{at} is above {most}: fluoro-rubber (FKM) left in the part gives off hydrofluoric acid."),
     "web_too_hot": _("{at} is past the {most} this web stands."),
     "pin_too_hot": _("A hardened pin at {at} goes soft: {most} at most, unless it is scrap."),
 }
@@ -44,8 +44,8 @@ DETAIL = {
 ASSUMED = {"usual_grip": _("interference of a crankpin of this size"), "solid": _("pin without a hole")}
 
 QUESTION = {
-    Property.PIN_SHOWN: _("Pin, across"),
-    Property.PIN_DIAMETER: _("Pin, across"),
+    Property.PIN_SHOWN: _("Crankpin diameter"),
+    Property.PIN_DIAMETER: _("Crankpin diameter"),
     Property.PIN_HOLE: _("Hole in the web"),
     Property.PIN_LENGTH: _("Length of the pin in the web"),
     Property.WEB_WALL: _("Thinnest wall round the hole"),
@@ -105,9 +105,12 @@ METHOD: Methods = {
     ),
 }
 WARNINGS = {
-    "fumes": _("Hot compound fumes: door open, not over the work. Fluoro-rubber left in: hands off the residue."),
+    "fumes": _(
+        "Hot retaining compound gives off fumes. Ventilate the room and keep your face away from the work. "
+        "Burnt fluoro-rubber (FKM) leaves hydrofluoric acid: do not touch the residue."
+    ),
     "taper": _("A taper releases all at once: chain or strap the parts, stand aside, never over it."),
-    "go": _("A press joint releases suddenly and throws parts: guard shut, nobody in line, eyes covered."),
+    "go": _("A press joint releases suddenly and throws parts. Close the guard, keep everyone out of line, and wear safety glasses."),
     "manual": _("The engine's and the press's manual come first; what is beyond them goes to a crank shop."),
 }
 SOURCE = {

@@ -150,7 +150,7 @@ WHERE = {
     Property.SEAT_SIZE: _("cold, two places"),
     Property.RING_SIZE: _("cold"),
     Property.FIT_OUTCOME: _("{part}"),
-    Property.SEATING_GAP: _("thinnest feeler that goes in; 0 for none"),
+    Property.SEATING_GAP: _("thickest feeler gauge that fits; 0 if none fits"),
     Property.SEATING_GAP_COLD: _("the {outer} within {warm} of the shop"),
     Property.CIRCLIP: _("turn it in its groove"),
     Property.NOTE: _("for whoever opens it next"),
@@ -188,7 +188,10 @@ CHECKS = {
 WARNINGS = {
     "hot": _("{Outer} and tray burn at a touch: gloves, eyes covered, a clear path to the bench."),
     "frost": _("Wipe the frost off the {partner} before it goes in; oil it at once after."),
-    "magnesium": _("Magnesium: no flame, no chips about; sand ready, never water."),
+    "magnesium": _(
+        "Magnesium: fire risk. Use no flame and clear away chips. Have dry sand or a class "
+        "D extinguisher ready. Never use water on a magnesium fire."
+    ),
     "jam": _("If it jams or cocks: stop, no hammer. Lift it off or pull it, heat again, start square."),
     "creeps": shared.CREEPS,
     "manual": _("The engine's manual and the bearing maker's limits come before these numbers."),
