@@ -12,7 +12,7 @@ from engines.models import EngineCard, Mark, case_metals
 from quick import words
 from quick.base import Answer, Check, CheckForm, Desk, Known, Row, quantity
 from quick.threads import ThreadField
-from shopmath.amounts import Amount, mm, newtons
+from shopmath.amounts import Amount, mm, newtons, rough
 from shopmath.balance.unbalance import force_n, permissible_gmm
 from shopmath.checks import BadInput
 from shopmath.closure import PROOF_MPA, bolt_load
@@ -55,7 +55,7 @@ def bolt(data: dict[str, Any], desk: Desk) -> Answer:
         found = bolt_load(data["torque_nm"], d, pitch, data["engaged_mm"], uts, data["bolt_class"], state=data["state"])
     except BadInput as error:
         return Answer(words.said("bolt", State.WAIT, "cannot", {"reason": error.message}))
-    low, high = newtons(found.preload_n.low), newtons(found.preload_n.high)
+    low, high = rough(newtons(found.preload_n.low)), rough(newtons(found.preload_n.high))
     weak = newtons(min(found.proof_n, found.strip_n))
     part = words.WEAK["bolt" if found.proof_n <= found.strip_n else "thread"]
     values = {"low": low, "high": high, "band": band(low, high), "weak": weak, "part": part}

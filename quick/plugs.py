@@ -17,7 +17,7 @@ from shopmath.gauges import gauge_uncertainty
 from shopmath.plugs import LIGHTEST_C, Plug, plug_for
 from stations.base import SaidVerdict, State
 from stations.base.words import fill
-from ui.numbers import band, bare, show, stress
+from ui.numbers import band, bare, rough_band, show, stress
 from ui.svg import Sheet, bar, on_papers
 from ui.tables import from_table_lazily
 
@@ -57,7 +57,7 @@ def plug(data: dict[str, Any], desk: Desk) -> Answer:
     rows = (
         Row(words.PLUG_ROWS["cold"], band(mm(found.cold_mm[0]), mm(found.cold_mm[1]))),
         Row(words.PLUG_ROWS["hot"], band(mm(found.hot_mm[0]), mm(found.hot_mm[1])), "" if data.get("hottest_c") else words.PLUG_TYPICAL),
-        Row(words.PLUG_ROWS["force"], band(newtons(found.force_n.low), newtons(found.force_n.high))),
+        Row(words.PLUG_ROWS["force"], rough_band(newtons(found.force_n.low), newtons(found.force_n.high))),
         Row(words.PLUG_ROWS["drops"], show(celsius(found.drops_in_c)), words.PLUG_ROWS["too_hot"] if found.drops_in_c > LIGHTEST_C else ""),
         Row(words.PLUG_ROWS["stress"], stress(found.stress_mpa)),
     )

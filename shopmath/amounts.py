@@ -6,14 +6,16 @@ A rule or a judgement hands these on; which unit and how many digits a reader se
 from __future__ import annotations
 
 import math
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 from shopmath.checks import number, numbers
 
 COUNT = "count"  # a plain number: pieces, turns, rounds
 SHARE = "share"  # 0 to 1
 CHANCE = "chance"  # 0 to 1, said as so many in a hundred, never rounded up to certain
-DURATION = "duration"  # s, said in minutes and seconds
+DURATION = "duration"  # s, shown in minutes or seconds, no finer than it is known
+NEAREST, DOWN, UP = "nearest", "down", "up"  # how a number is rounded when it is shown: a promise down, a minimum up
+FINE, COARSE = 0.01, 0.05  # steps of a chance
 
 
 @dataclass(frozen=True)
@@ -21,17 +23,19 @@ class Amount:
     """One number in the core's unit of its kind (mm, N, N·m, °C, s, °, kg, rpm; see `quantity.CANONICAL`).
 
     `resolution` is the step it is known to, in the same unit; `uncertainty` the expanded one (k = 2), None where nobody knows it.
+    `toward` states how it is rounded when it is shown: `nearest`, `down` (a promise, a limit not to exceed) or `up` (a minimum).
 
     Examples
     --------
     >>> mm(0.0391, 0.001, 0.004)
-    Amount(value=0.0391, kind='length', resolution=0.001, uncertainty=0.004)
+    Amount(value=0.0391, kind='length', resolution=0.001, uncertainty=0.004, toward='nearest')
     """
 
     value: float
     kind: str
     resolution: float
     uncertainty: float | None = None
+    toward: str = NEAREST
 
     def __post_init__(self) -> None:
         numbers(self)
@@ -120,11 +124,64 @@ def share(value: float, resolution: float = 0.01) -> Amount:
     return Amount(value, SHARE, resolution)
 
 
-def chance(value: float) -> Amount:
-    """How likely something is, 0 to 1."""
-    return Amount(value, CHANCE, 0.01)
+def chance(value: float, *, measured: bool = False) -> Amount:
+    """Return a probability, 0 to 1, for display in steps of 5 %.
+
+    Parameters
+    ----------
+    value : float
+        The probability.
+    measured : bool
+        Whether a contact thermometer read a temperature that it depends on: only then may more than 99 % be claimed.
+
+    Examples
+    --------
+    >>> chance(0.97).resolution, chance(0.97, measured=True).resolution
+    (0.05, 0.01)
+    """
+    return Amount(value, CHANCE, FINE if measured else COARSE)
 
 
-def duration(seconds: float) -> Amount:
-    """How long something lasts, s."""
-    return Amount(seconds, DURATION, 1.0)
+def duration(seconds: float, half_width: float | None = None, toward: str = NEAREST) -> Amount:
+    """Return a time, s, for display no finer than it is known.
+
+    Parameters
+    ----------
+    seconds : float
+        The time; infinity if there is no limit.
+    half_width : float, optional
+        Half of the width of its uncertainty interval, s. 0 for a time that is known exactly; a fifth of the time if it is not given.
+    toward : str
+        `down` for a promise, `up` for a minimum.
+
+    Examples
+    --------
+    >>> duration(900, 510).uncertainty, duration(900).uncertainty
+    (510, 180.0)
+    """
+    wide = 0.2 * abs(seconds) if half_width is None else half_width
+    return Amount(seconds, DURATION, 1.0, wide if math.isfinite(wide) else None, toward)
+
+
+def mounted_clearance(value_mm: float, toward: str = NEAREST) -> Amount:
+    """Return the clearance that a mounted bearing has left, mm, for display in steps of 5 µm.
+
+    Examples
+    --------
+    >>> mounted_clearance(0.0123).resolution
+    0.005
+    """
+    return Amount(value_mm, "length", 0.005, None, toward)
+
+
+def rough(amount: Amount, toward: str = NEAREST) -> Amount:
+    """Return an estimate that is known within a factor of 2 to 3, such as a force from friction, for display with two digits.
+
+    Examples
+    --------
+    >>> rough(newtons(12_340)).resolution, rough(newton_metres(48.0), DOWN).resolution
+    (1000.0, 1.0)
+    """
+    size = abs(amount.value)
+    step = 10.0 ** (math.floor(math.log10(size)) - 1) if size and math.isfinite(size) else amount.resolution
+    return replace(amount, resolution=step, toward=toward)

@@ -17,12 +17,13 @@ from django.views.decorators.http import require_GET
 from jobs.asked import Asked
 from jobs.models import Entry, Job, RunStation, Timer
 from shop.models import Shop
+from shopmath.amounts import duration
 from stations.base.named import words_of
 from stations.base.words import capital
 from stations.pieces import COMMANDS
 from stations.registry import BY_KEY, STATIONS, next_of
 from ui.glossary import GLOSSARY
-from ui.numbers import lasting
+from ui.numbers import show as spelled
 from ui.svg import Sheet
 
 TRACK, LEFT = 974.0, 12.0
@@ -141,13 +142,16 @@ def _track(run: list[RunStation], here: RunStation | None, move: str, tone: str,
     return Track(pk, stations, at, move, tone, many, _("Where the engine stands")).drawn()
 
 
+def _soon(due_at: datetime, now: datetime) -> str:
+    """Return the time until a timer is due, no finer than the estimate that it was set by."""
+    return spelled(duration(max(0.0, (due_at - now).total_seconds()), 300.0))
+
+
 def _clock(timers: list[Timer], now: datetime) -> SafeString | None:
     due = [timer for timer in timers if timer.due_at and now - timedelta(minutes=2) <= timer.due_at <= now + timedelta(hours=HOURS)]
     if not due:
         return None
-    said = "; ".join(
-        f"{timer.job.tag} {words_of(timer)} in {lasting((timer.due_at - now).total_seconds())}" for timer in due if timer.due_at
-    )
+    said = "; ".join(f"{timer.job.tag} {words_of(timer)} in {_soon(timer.due_at, now)}" for timer in due if timer.due_at)
     sheet = Sheet(TRACK, 96, _("What comes due in the next {hours} hours").format(hours=HOURS), said, "clock")
     wide = TRACK - LEFT - 20
     sheet.line((LEFT, 66), (LEFT + wide, 66), "axis")
@@ -212,7 +216,7 @@ def bench(request: HttpRequest) -> HttpResponse:
         )
         due = first.get(job.pk)
         if due and due.due_at and here and here.state == "now":
-            time = lasting((due.due_at - now).total_seconds())
+            time = _soon(due.due_at, now)
             move = _("{what} in {time}. {move}").format(what=capital(words_of(due)), time=time, move=move)
         move = move if len(move) <= LETTERS else move[: LETTERS - 2].rsplit(" ", 1)[0] + " …"
         tone = _tone(here, due) if here else "ink"

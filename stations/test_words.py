@@ -104,7 +104,7 @@ class KeptValues(SimpleTestCase):
     def test_a_next_move_is_said_anew_and_left_to_its_words_where_a_value_is_missing(self):
         station = BY_KEY["heat-and-drop"]
         move = standing.kept("push_home", {"sure": duration(412)}, whole=False)
-        self.assertEqual(standing.said(station, move), "Start it square and push it home. You have 6:52.")
+        self.assertEqual(standing.said(station, move), "Start it square and push it home. You have 6:50.")
         self.assertEqual(standing.said(station, standing.kept("push_home", {}, whole=False)), "")
         self.assertEqual(standing.said(station, standing.kept("lay_bench", {}, whole=True)), "Lay the bench out in the order drawn.")
         self.assertEqual(standing.said(station, standing.kept(standing.SIGNED, {"person": "Una"}, whole=False)), "Signed by Una.")

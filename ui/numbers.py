@@ -15,7 +15,9 @@ from django.utils.formats import get_format
 from django.utils.functional import Promise
 from django.utils.translation import gettext as _
 
-from shopmath.amounts import CHANCE, DURATION, Amount
+from shopmath.amounts import CHANCE, DOWN, DURATION, NEAREST, UP, Amount, rough
+from shopmath.amounts import COARSE as COARSE_CHANCE
+from shopmath.amounts import FINE as FINEST_CHANCE
 from shopmath.quantity import UNITS as WORDS_OF
 from shopmath.quantity import decimals
 from ui.units import (
@@ -195,9 +197,52 @@ def digits_of(resolution: float, kind: str, unit: Unit) -> int:
     return whole if abs(step / even - round(step / even)) < 1e-3 else math.ceil(-math.log10(FINE * step))
 
 
+COARSE_STEPS = (0.005, 2.0, 5.0)  # to which a number is rounded, not only cut
+TIME_STEPS_S = (5.0, 10.0, 30.0, 60.0, 120.0, 300.0, 600.0, 1800.0, 3600.0)
+
+
+def step_of(half_width: float) -> float:
+    """Return the step for an uncertain number: the largest of 1, 2 and 5 times a power of ten up to a fifth of its half-width.
+
+    >>> step_of(0.004), step_of(0.5), step_of(12), step_of(25)
+    (0.0005, 0.1, 2.0, 5.0)
+    """
+    most = half_width / 5 * (1 + 1e-9)
+    power = 10.0 ** math.floor(math.log10(most))
+    return next(digit for digit in (5, 2, 1) if digit * power <= most) * power
+
+
+def time_step_of(half_width_s: float) -> float:
+    """Return the step to which an uncertain time is shown, s: 5, 10 or 30 s, or 1, 2, 5 min and so on; 1 s for a time known exactly.
+
+    >>> time_step_of(0), time_step_of(20), time_step_of(50), time_step_of(510), time_step_of(300)
+    (1.0, 5.0, 10.0, 60.0, 60.0)
+    """
+    if not half_width_s:
+        return 1.0
+    return max((step for step in TIME_STEPS_S if step <= half_width_s / 5 * (1 + 1e-9)), default=TIME_STEPS_S[0])
+
+
+def to_step(value: float, step: float, toward: str = NEAREST) -> float:
+    """Return a number rounded to a step: to the nearest one, down or up.
+
+    >>> to_step(24.4, 5), to_step(24.4, 5, "down"), to_step(21.0, 5, "up"), to_step(20.0, 5, "up")
+    (25.0, 20.0, 25.0, 20.0)
+    """
+    steps = value / step
+    whole = math.floor(steps + 1e-9) if toward == DOWN else math.ceil(steps - 1e-9) if toward == UP else round(steps)
+    return float(whole * step)
+
+
 def _bare(amount: Amount, unit: Unit) -> str:
     factor, offset = scale_to(amount.kind, unit)
-    return figure(amount.value * factor + offset, digits_of(amount.resolution, amount.kind, unit))
+    value, digits = amount.value * factor + offset, digits_of(amount.resolution, amount.kind, unit)
+    known = step_of(amount.uncertainty * factor) if amount.uncertainty else 0.0
+    if known > amount.resolution * factor * (1 + 1e-9):
+        return figure(to_step(value, known, amount.toward), decimals(min(known, 1.0)))
+    if amount.toward != NEAREST or amount.resolution in COARSE_STEPS:
+        value = to_step(amount.value, amount.resolution, amount.toward) * factor + offset
+    return figure(value, digits)
 
 
 def bare(amount: Amount) -> str:
@@ -224,16 +269,44 @@ def lasting(seconds: float | None) -> str:
     return f"{hours}:{rest // 60:02d}:{rest % 60:02d}" if hours else f"{rest // 60}:{rest % 60:02d}"
 
 
-def odds(chance: float) -> str:
-    """A chance as a mechanic says it, never rounded up to certain."""
-    if chance > 0.999:
-        return _("more than 99.9 %")
-    if chance < 0.01:
-        return _("less than 1 %")
-    return _("{count} %").format(count=math.floor(100 * chance))
+def odds(amount: Amount) -> str:
+    """Return a probability in steps of 5 %, rounded down; more than 99 % only if it is known that finely.
+
+    >>> from shopmath.amounts import chance
+    >>> odds(chance(0.934)), odds(chance(0.999)), odds(chance(0.999, measured=True)), odds(chance(0.02))
+    ('90 %', 'more than 95 %', 'more than 99 %', 'less than 5 %')
+    """
+    if amount.value > 0.99 and amount.resolution <= FINEST_CHANCE:
+        return _("more than 99 %")
+    if amount.value > 0.95:
+        return _("more than 95 %")
+    if amount.value < 0.05:
+        return _("less than 5 %")
+    return _("{count} %").format(count=round(100 * to_step(amount.value, COARSE_CHANCE, DOWN)))
 
 
-IN_WORDS = {CHANCE: odds, DURATION: lasting}  # kinds that are not said as a number with a unit
+def spelled_time(amount: Amount) -> str:
+    """Return a time no finer than it is known; only a time that is known exactly shows every second.
+
+    >>> from shopmath.amounts import duration
+    >>> [spelled_time(duration(*each)) for each in ((1471, 750), (233, 50, "down"), (17, 3), (90, 0), (9000, 3000))]
+    ['24 min', '3:50', '15 s', '1:30', '2 h 30 min']
+    """
+    if math.isinf(amount.value):
+        return lasting(amount.value)
+    half = amount.uncertainty or 0.0
+    seconds = max(0.0, to_step(amount.value, time_step_of(min(half, abs(amount.value))), amount.toward))
+    if seconds < 60 and half:
+        return _("{count} s").format(count=figure(seconds, 0))
+    if seconds % 60 or not half:
+        return lasting(seconds)
+    hours, rest = divmod(round(seconds / 60), 60)
+    if hours < 2:
+        return _("{count} min").format(count=figure(seconds / 60, 0))
+    return _("{hours} h {minutes} min").format(hours=hours, minutes=rest) if rest else _("{hours} h").format(hours=hours)
+
+
+IN_WORDS = {CHANCE: odds, DURATION: spelled_time}  # kinds that are not shown as a number with a unit
 
 
 def show(amount: Amount) -> str:
@@ -244,7 +317,7 @@ def show(amount: Amount) -> str:
     ('0.039 ± 0.004 mm', '−0.50 mm', '4.2 kN', '9 ± 0.4 mm')
     """
     if amount.kind in IN_WORDS:
-        return IN_WORDS[amount.kind](amount.value)
+        return IN_WORDS[amount.kind](amount)
     if math.isinf(amount.value):
         return _("no limit")
     return _show(amount, unit_for(amount.kind, amount.value, amount.resolution))
@@ -260,6 +333,8 @@ def _show(amount: Amount, unit: Unit) -> str:
 def _uncertainty(uncertainty: float, amount: Amount, unit: Unit) -> str:
     """With the digits of the value, or as many more as it takes for it not to read as none."""
     wide, digits = uncertainty * scale_to(amount.kind, unit)[0], digits_of(amount.resolution, amount.kind, unit)
+    if wide:
+        digits = min(digits, decimals(min(step_of(wide), 1.0)))
     return figure(wide, next((more for more in range(digits, digits + 3) if round(wide, more)), digits))
 
 
@@ -283,6 +358,11 @@ def band(low: Amount, high: Amount) -> str:
     """A range of what is not known better: `1.0 to 9.0 kN`."""
     first, last = _pair(low, high)
     return _("{low} to {high}").format(low=first, high=last)
+
+
+def rough_band(low: Amount, high: Amount) -> str:
+    """Return a range of an estimate that is known within a factor of 2 to 3, with two digits."""
+    return band(rough(low), rough(high))
 
 
 def as_read(value: float, kind: str, typed: str, resolution: float) -> str:

@@ -26,7 +26,9 @@ class Limit:
 
 LEFT_IN = {
     "nitrile_seal": Limit(100, "nitrile seal left in", "nitrile rubber hardens above 100 °C", code="nitrile_seal"),
-    "fluoro_seal": Limit(200, "fluoro-rubber seal left in", "overheated fluoro-rubber (FKM) gives off hydrofluoric acid", code="fluoro_seal"),
+    "fluoro_seal": Limit(
+        200, "fluoro-rubber seal left in", "overheated fluoro-rubber (FKM) gives off hydrofluoric acid", code="fluoro_seal"
+    ),
     "rubber_mount": Limit(80, "rubber bush left in", "bonded rubber lets go above 80 °C", code="rubber_mount"),
     "plastic_part": Limit(80, "plastic part left in", "switches, guides and sensors warp above 80 °C", code="plastic_part"),
     "paint": Limit(140, "paint", "ordinary paint browns and lifts above 140 °C", code="paint"),

@@ -95,7 +95,8 @@ def again(value: Any) -> Any:
     if not isinstance(value, dict) or value.keys() != AMOUNT:
         return value
     uncertainty = value["uncertainty"]
-    return Amount(float(value["value"]), value["kind"], value["resolution"], None if uncertainty is None else float(uncertainty))
+    known = None if uncertainty is None else float(uncertainty)
+    return Amount(float(value["value"]), value["kind"], value["resolution"], known, value["toward"])
 
 
 def of_call(call: Call, code: str, **more: Any) -> Verdict:

@@ -17,7 +17,7 @@ from stations.base.limits import limit_values
 from stations.base.words import fill
 from stations.bearings_out import words
 from stations.bearings_out.facts import FIRST, STUCK, WAY_CODES, WITH_CRANK, WITH_SHAFT, BearingsOutFacts, Code
-from ui.numbers import band, bare, show
+from ui.numbers import band, bare, rough_band, show
 from ui.tables import from_table
 
 source = partial(asking.source, words)
@@ -206,7 +206,7 @@ def sources(found: BearingsOutFacts) -> Iterator[Trace]:
                 {"what": from_table(freed.limit.what), "reason": from_table(freed.limit.reason)},
             )
     if found.holds:
-        yield source("holds", band(newtons(found.holds.low), newtons(found.holds.high)), estimated=True)
+        yield source("holds", rough_band(newtons(found.holds.low), newtons(found.holds.high)), estimated=True)
     window = found.window
     outside = band(mm(window.outside_low_mm, 0.1), mm(window.outside_high_mm, 0.1))
     yield source("driver_outside", outside, {"on": words.RING[window.presses_on], "basis": from_table(window.basis)}, estimated=True)

@@ -10,7 +10,7 @@ from engines.properties import Property
 from engines.slots import Slot
 from jobs.facts import Finding
 from shop.models import Compound
-from shopmath.amounts import count, mm, newtons, share
+from shopmath.amounts import count, mm, newtons, rough, share
 from shopmath.sealing import CRANK
 from shopmath.verdict import Call
 from stations.base import Caution, Question, Said, State, Trace, Verdict, Way, asking, of_call
@@ -18,7 +18,7 @@ from stations.base.words import fill
 from stations.close import words
 from stations.close.facts import CANNOT_HOLD, DRY, ENGAGED_D, GASKET, CloseFacts, Code, fault_of
 from stations.close.questions import nm
-from ui.numbers import band, listed, minutes, show
+from ui.numbers import listed, minutes, rough_band, show
 
 source = partial(asking.source, words)
 MOST_PLACES = 4
@@ -93,7 +93,7 @@ def _tray(found: CloseFacts) -> Verdict:
 
 
 def _forces(call: Call) -> dict[str, Any]:
-    forces = {name: newtons(value) for name, value in call.values.items() if name != "part"}
+    forces = {name: rough(newtons(value)) for name, value in call.values.items() if name != "part"}
     return {**forces, "part": words.PART[call.values["part"]]}
 
 
@@ -153,7 +153,7 @@ def derived(found: CloseFacts) -> Iterator[Finding]:
 
 def sources(found: CloseFacts) -> Iterator[Trace]:
     for mark, load in found.loads:
-        forces = band(newtons(load.preload_n.low), newtons(load.preload_n.high))
+        forces = rough_band(newtons(load.preload_n.low), newtons(load.preload_n.high))
         values = {"thread": mark.thread, "torque": nm(found.torque(mark)), "times": count(ENGAGED_D, 0.1)}
         values |= {"proof": newtons(load.proof_n), "strip": newtons(load.strip_n)}
         yield source("load", forces, values, estimated=True)

@@ -4,12 +4,12 @@ from __future__ import annotations
 
 from engines.properties import Property
 from engines.slots import At
-from shopmath.amounts import celsius, mm, newtons
+from shopmath.amounts import DOWN, celsius, mm, newtons, rough
 from stations.base import Canvas
 from stations.base.words import fill
 from stations.cold import words
 from stations.cold.facts import CLOCKS, STARTING, ColdFacts
-from ui.numbers import band, bare
+from ui.numbers import bare, rough_band
 from ui.svg import Point
 
 OUTER_PX = 128.0  # half the outside of the ring, as drawn
@@ -148,7 +148,7 @@ def _force(found: ColdFacts, canvas: Canvas) -> None:
 
     canvas.sheet.rect(x(force.low), y - 18, max(x(force.high) - x(force.low), 2.0), 18, "window")
     canvas.sheet.line((x(force.likely), y - 22), (x(force.likely), y + 4), "ink bold")
-    said = band(newtons(force.low), newtons(force.high))
+    said = rough_band(newtons(force.low), newtons(force.high))
     canvas.sheet.text(((x(force.low) + x(force.high)) / 2, y - 26), said, "reading-label ink", "middle")
     if able:
         at = x(able)
@@ -156,7 +156,7 @@ def _force(found: ColdFacts, canvas: Canvas) -> None:
             canvas.sheet.shape([(at, y), (at - 7, y + 14), (at + 7, y + 14)], "ink solid")
         else:
             canvas.sheet.arrow((right, y + 12), (right - 34, y + 12), "ink bold", 10)
-        has = fill(words.ON_DRAWING["able"], {"way": words.WAY[found.way], "able": newtons(able)})
+        has = fill(words.ON_DRAWING["able"], {"way": words.WAY[found.way], "able": rough(newtons(able), DOWN)})
         canvas.sheet.text(
             (at, y + 34), has, "strong", "end" if at > canvas.width * 0.6 else "start" if at < canvas.width * 0.3 else "middle"
         )

@@ -10,7 +10,7 @@ from engines.properties import Property
 from engines.slots import At
 from jobs.facts import Finding
 from shopmath import __version__ as core_version
-from shopmath.amounts import celsius, mm, newton_metres, newtons
+from shopmath.amounts import DOWN, celsius, mm, newton_metres, newtons, rough
 from shopmath.estimate import Estimate
 from shopmath.verdict import Call
 from stations.base import Caution, Question, Said, Scale, State, Trace, Verdict, Way, asking
@@ -20,7 +20,7 @@ from stations.cold import words
 from stations.cold.facts import CLOCKS, DRAW, FAILED, FIRST, LEVEL_MM, LOOSE, PRESS, SEATED_MM, STARTING, Code, ColdFacts
 from stations.cold.questions import whole_turns
 from stations.common.seat_known import COMPOUND
-from ui.numbers import band, bare, show, stress
+from ui.numbers import band, bare, rough_band, show, stress
 from ui.tables import from_table
 
 source = partial(asking.source, words)
@@ -44,7 +44,7 @@ def verdict(found: ColdFacts, asked: list[Question]) -> Verdict:
 
 
 def _forces(force: Estimate) -> dict[str, Any]:
-    return {"low": newtons(force.low), "likely": newtons(force.likely), "high": newtons(force.high)}
+    return {"low": rough(newtons(force.low)), "likely": rough(newtons(force.likely)), "high": rough(newtons(force.high))}
 
 
 def _grip(found: ColdFacts) -> dict[str, Any]:
@@ -74,7 +74,7 @@ def _plan(found: ColdFacts, asked: list[Question]) -> Verdict:
         return Verdict(State.STOP, Code.NO_PRESS, values, "takes", "another_way", ways=(Way(choice="way"), Way(page="shop")), **more)
     able = found.able_n
     if able is not None:
-        values["able"] = newtons(able)
+        values["able"] = rough(newtons(able), DOWN)
         more["scale"] = Scale(found.force.likely, found.force.high - found.force.likely, None, able, "N", 0)
     warm = "warm_ring" if found.onto_shaft else "warm_case"
     codes = () if found.bearing.is_drawn_cup else found.instead.codes
@@ -113,8 +113,8 @@ def _how(found: ColdFacts) -> dict[str, Any]:
         torque = found.draw.torque_nm
         values |= {
             "turns": whole_turns(found.draw.turns),
-            "torque_high": newton_metres(torque.high),
-            "home": newton_metres(found.draw.home_nm),
+            "torque_high": rough(newton_metres(torque.high)),
+            "home": rough(newton_metres(found.draw.home_nm)),
         }
     return values
 
@@ -210,7 +210,7 @@ def sources(found: ColdFacts) -> Iterator[Trace]:
     if grip and cold and found.force and found.instead:
         by = found.fit.outer.words if found.fit else found.seat.code
         yield source("grip", band(mm(grip[0]), mm(grip[2])), {"seat": by, "ring": found.fit.inner.words if found.fit else words.MEASURED})
-        yield source("force", band(newtons(found.force.low), newtons(found.force.high)), {"basis": from_table(found.force.basis)})
+        yield source("force", rough_band(newtons(found.force.low), newtons(found.force.high)), {"basis": from_table(found.force.basis)})
         measured = found.known_wall is not None or found.onto_shaft
         yield source("boss", show(mm(cold.boss_outside_mm, 0.1)), estimated=not measured)
         yield source("inside", show(mm(cold.raceway_mm, 0.1)), estimated=True)
@@ -221,8 +221,8 @@ def sources(found: ColdFacts) -> Iterator[Trace]:
     if found.draw:
         torque = found.draw.torque_nm
         yield source("turns", bare(whole_turns(found.draw.turns)), {"travel": mm(found.travel_mm, 0.1)})
-        yield source("torque", band(newton_metres(torque.low), newton_metres(torque.high)), {"basis": from_table(torque.basis)})
-        yield source("home", show(newton_metres(found.draw.home_nm)), estimated=True)
+        yield source("torque", rough_band(newton_metres(torque.low), newton_metres(torque.high)), {"basis": from_table(torque.basis)})
+        yield source("home", show(rough(newton_metres(found.draw.home_nm))), estimated=True)
     yield source("lean", show(mm(found.lean_limit_mm, 0.01)), estimated=True)
     window = found.window
     outside = band(mm(window.outside_low_mm, 0.1), mm(window.outside_high_mm, 0.1))

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from engines.properties import Property
-from shopmath.amounts import count, mm, newton_metres
+from shopmath.amounts import DOWN, count, mm, newton_metres, rough
 from stations.base import Canvas
 from stations.base.words import fill
 from stations.crank_in import words
@@ -93,7 +93,7 @@ def _torque(found: CrankInFacts, canvas: Canvas) -> None:
     sheet.line((left, y), (right, y), "axis thin")
     sheet.rect(x(found.torque.expected.low), y - 9, x(stop) - x(found.torque.expected.low), 18, "band")
     sheet.line((x(stop), y - 22), (x(stop), y + 14), "hot bold")
-    sheet.text((x(stop), y - 28), fill(words.ON_DRAWING["stop"], {"torque": newton_metres(stop)}), "hot strong", "middle")
+    sheet.text((x(stop), y - 28), fill(words.ON_DRAWING["stop"], {"torque": rough(newton_metres(stop), DOWN)}), "hot strong", "middle")
     felt = found.every(Property.SCREW_TORQUE)
     if felt:
         sheet.circle((x(felt[-1]), y), 8, "ink solid")

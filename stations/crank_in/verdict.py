@@ -10,7 +10,7 @@ from engines.parts import CRANK
 from engines.properties import Property
 from engines.slots import Slot
 from jobs.facts import Finding
-from shopmath.amounts import Amount, count, mm, newton_metres, thread_size
+from shopmath.amounts import DOWN, Amount, count, mm, newton_metres, rough, thread_size
 from shopmath.pullin import LEAD_MM, InTurn
 from shopmath.verdict import Call
 from stations.base import Caution, Question, Said, State, Trace, Verdict, Way, asking, of_call
@@ -123,7 +123,10 @@ def _expected(found: CrankInFacts) -> tuple[str, dict[str, Any]]:
     """What the wrench should feel, before it has felt anything."""
     if found.torque is None:
         return "bearing_unknown", {}
-    values: dict[str, Any] = {"low": newton_metres(found.torque.expected.low), "stop": newton_metres(found.torque.stop_nm)}
+    values: dict[str, Any] = {
+        "low": rough(newton_metres(found.torque.expected.low)),
+        "stop": rough(newton_metres(found.torque.stop_nm), DOWN),
+    }
     if not found.wanted_turns:
         return "expected", values
     return "expected_turns", {**values, "wanted": count(found.wanted_turns, 0.1)}
@@ -160,8 +163,13 @@ def sources(found: CrankInFacts) -> Iterator[Trace]:
         yield source("tool", show(thread_size(found.tool.pitch_mm)), {"tool": found.tool.name, **adapter})
     if found.torque and found.bearing and found.way == PULL:
         band = found.torque.expected
-        values = {"low": newton_metres(band.low), "high": newton_metres(band.high), "code": JOURNAL, "bearing": found.bearing.designation}
-        yield source("torque", show(newton_metres(band.likely)), values, estimated=True)
+        values = {
+            "low": rough(newton_metres(band.low)),
+            "high": rough(newton_metres(band.high)),
+            "code": JOURNAL,
+            "bearing": found.bearing.designation,
+        }
+        yield source("torque", show(rough(newton_metres(band.likely))), values, estimated=True)
         yield source("screw", show(mm(SCREW_MM, 1.0)), {"radius": mm(NUT_RADIUS_MM, 1.0)}, estimated=True)
     if found.turn:
         yield source("in_turn", show(mm(LEAD_MM, 0.1)), turn_said(found, found.turn), estimated=True)

@@ -18,6 +18,7 @@ from shopmath.quantity import Quantity
 from stations.base import Given
 from stations.fit import thermometers
 from stations.fit.setup import ROOM_C
+from stations.fit.thermometers import CONTACT
 
 LONGEST_S = 7200.0  # a clock never shows more
 OF_THE_HEAT = (Property.AIR_TEMPERATURE, Property.HEATER_SETTING, Property.HEAT_TARGET, Property.CHILL_STAY, Property.NOTE)
@@ -163,6 +164,11 @@ class Heated:
     def coarse(self) -> Taken | None:
         """The last temperature, when it is too coarse to judge by."""
         return self.hot[-1] if self.hot and self.hot[-1].corrected.get("trusted") is False else None
+
+    @property
+    def read_by_contact(self) -> bool:
+        """Return True if a contact thermometer read the latest temperature of the hot part."""
+        return bool(self.hot) and self.hot[-1].corrected.get("means") == CONTACT
 
     def taken_with(self, slot: Slot) -> Gauge | None:
         """The thermometer in use, for the hot part; anything else is taken with the usual one."""

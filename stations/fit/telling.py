@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Iterable, Mapping
+from dataclasses import replace
 from typing import Any
 
 from engines.models import EngineCard
@@ -10,7 +11,7 @@ from engines.properties import Property
 from jobs.facts import Taken
 from shop.models import Chiller, Heater
 from shopmath import materials
-from shopmath.amounts import Amount, celsius, duration, mm, seconds
+from shopmath.amounts import DOWN, UP, Amount, celsius, duration, mm
 from shopmath.checks import BadInput
 from shopmath.estimate import Estimate
 from shopmath.thermal.expansion import WANTED
@@ -24,10 +25,10 @@ from stations.fit import words
 from stations.fit.heat import Heated
 from stations.fit.setup import ROOM_C
 from stations.fit.thermometers import CONTACT, DROP, Means, means_of
-from ui.numbers import band, lasting, plain, show
+from ui.numbers import band, plain, show
 from ui.tables import from_table
 
-SOON_S = 120.0
+INFRARED_STEP_C = 5.0  # of a temperature that an infrared thermometer read on bare metal, or a drop of water showed
 
 NOT_BY_HEAT = (Way(station="fit-cold"), Way(page="card"))  # on from a part that heat is not for
 OTHER_HEAT = (Way(choice="heater"), Way(choice="chiller"), Way(page="card"), Way(page="shop"))  # on from a plan that cannot be
@@ -74,8 +75,24 @@ def helps(found: Iterable[Widener], names: Mapping[str, Any]) -> list[Any]:
 
 
 def soon(time_s: float) -> Amount:
-    """How long one has once it touches, to five seconds."""
-    return seconds(max(5.0 * round(time_s / 5), 5.0)) if time_s <= SOON_S else duration(time_s)
+    """Return how long one has once it touches: a promise, so rounded down."""
+    return duration(max(time_s, 5.0), toward=DOWN)
+
+
+def half(found: Estimate) -> float:
+    """Return half of the width of an estimate."""
+    return (found.high - found.low) / 2
+
+
+def promised(time_s: float, found: Estimate) -> Amount:
+    """Return a time that one has for certain, as uncertain as the window that it is taken from: rounded down."""
+    return duration(time_s, half(found), DOWN)
+
+
+def lasts(found: Estimate, name: str) -> dict[str, Amount]:
+    """Return an estimated time as values of a sentence: likely, and from least to most."""
+    wide = half(found)
+    return {name: duration(found.likely, wide), f"{name}_low": duration(found.low, wide), f"{name}_high": duration(found.high, wide)}
 
 
 def assumed(heated: Heated, card: EngineCard, *, of_the_case: bool = True) -> list[Said]:
@@ -90,7 +107,8 @@ def assumed(heated: Heated, card: EngineCard, *, of_the_case: bool = True) -> li
 
 def times(found: Estimate) -> str:
     """A time that is only known within bounds."""
-    return fill(words.RANGE, {"low": lasting(found.low), "high": lasting(found.high)})
+    wide = half(found)
+    return fill(words.RANGE, {"low": duration(found.low, wide), "high": duration(found.high, wide)})
 
 
 # thermometers
@@ -120,7 +138,8 @@ def coarse(reading: Taken) -> dict[str, Any]:
     """A temperature that is too coarse to judge by."""
     told = reading.corrected
     by = str(told["means"])
-    return {"by": lazily(words.COARSE_BY, by, {}, by), "low": celsius(told["low_c"]), "high": celsius(told["high_c"])}
+    low, high = celsius(told["low_c"], INFRARED_STEP_C), celsius(told["high_c"], INFRARED_STEP_C)
+    return {"by": lazily(words.COARSE_BY, by, {}, by), "low": replace(low, toward=DOWN), "high": replace(high, toward=UP)}
 
 
 def note(reading: Taken) -> str:
@@ -129,9 +148,10 @@ def note(reading: Taken) -> str:
     if "true_c" not in told:
         return ""
     by = str(told["means"])
+    step = 1.0 if told["trusted"] else INFRARED_STEP_C
     values = {
-        "range": band(celsius(told["low_c"]), celsius(told["high_c"])),
-        "true": celsius(told["true_c"]),
+        "range": band(celsius(told["low_c"], step), celsius(told["high_c"], step)),
+        "true": celsius(told["true_c"], step),
         "shown": show(celsius(reading.value)) if reading.value is not None else "",
         "by": say(words.READ_BY, by, {}, by),
     }

@@ -10,6 +10,7 @@ from django.utils import timezone
 
 from engines.models import Seat
 from shop.models import Chiller, Gauge, Heater, Shop
+from shopmath.amounts import chance, duration, mm, newton_metres, newtons, rough
 from shopmath.estimate import Estimate
 from shopmath.thermal import temperature_at_c
 from stations.fit import telling, thermometers
@@ -17,7 +18,7 @@ from stations.fit.one_seat import drawing
 from stations.fit.running import Drift, Warmth
 from stations.fit.thermometers import Means
 from tests.shed import Hands, job, person
-from ui.numbers import lasting, odds, show
+from ui.numbers import lasting, show, step_of, time_step_of
 
 START = datetime(2026, 5, 4, 9, tzinfo=UTC)
 OVEN = Estimate(500, 700, 900, "oven")
@@ -100,9 +101,48 @@ class Thermometers(TestCase):
 
 class TradeWords(SimpleTestCase):
     def test_sureness_is_never_rounded_up(self):
-        cases = {1.0: "more than 99.9 %", 0.9989: "99 %", 0.9899: "98 %", 0.5: "50 %", 0.001: "less than 1 %"}
+        cases = {1.0: "more than 95 %", 0.951: "more than 95 %", 0.95: "95 %", 0.9499: "90 %", 0.5: "50 %", 0.001: "less than 5 %"}
         for confidence, words in cases.items():
-            self.assertEqual(odds(confidence), words)
+            self.assertEqual(show(chance(confidence)), words)
+
+    def test_more_than_99_percent_needs_a_temperature_read_by_contact(self):
+        said = [show(chance(value, measured=True)) for value in (1.0, 0.991, 0.99, 0.96, 0.93)]
+        self.assertEqual(said, ["more than 99 %", "more than 99 %", "more than 95 %", "more than 95 %", "90 %"])
+
+    def test_a_time_is_shown_no_finer_than_a_fifth_of_its_half_width(self):
+        for seconds, half, words in (
+            (1471, 750, "24 min"),
+            (1471, 125, "24:30"),
+            (1471, 50, "24:30"),
+            (1471, 49, "24:30"),
+            (1471, 24, "24:30"),
+            (233, 50, "3:50"),
+            (90, 0, "1:30"),
+            (1800, 300, "30 min"),
+            (9000, 3000, "2 h 30 min"),
+            (7200, 3000, "2 h"),
+        ):
+            self.assertEqual(show(duration(seconds, half)), words, (seconds, half))
+
+    def test_a_promise_is_rounded_down_and_a_minimum_up(self):
+        self.assertEqual([show(duration(239, 60, way)) for way in ("down", "nearest", "up")], ["3:50", "4 min", "4 min"])
+        self.assertEqual([show(duration(231, 60, way)) for way in ("down", "nearest", "up")], ["3:50", "3:50", "4 min"])
+        self.assertEqual([show(rough(newton_metres(48.6), way)) for way in ("down", "up")], ["48 N·m", "49 N·m"])
+
+    def test_the_steps_at_their_edges(self):
+        self.assertEqual(
+            [step_of(half) for half in (0.0049, 0.005, 0.0099, 0.01, 0.0249, 0.025, 25.0)], [0.0005, 0.001, 0.001, 0.002, 0.002, 0.005, 5.0]
+        )
+        halves = (1, 25, 49, 50, 149, 150, 299, 300, 599, 600, 1499, 1500)
+        self.assertEqual([time_step_of(half) for half in halves], [5, 5, 5, 10, 10, 30, 30, 60, 60, 120, 120, 300])
+
+    def test_forces_from_friction_have_two_digits(self):
+        self.assertEqual([show(rough(newtons(value))) for value in (1_234, 12_340, 98_700, 455)], ["1.2 kN", "12 kN", "99 kN", "0.46 kN"])
+
+    def test_an_uncertain_size_has_no_digit_finer_than_its_uncertainty_allows(self):
+        self.assertEqual(
+            [show(mm(0.1234, 0.001, half)) for half in (0.004, 0.03, 0.12)], ["0.123 ± 0.004 mm", "0.125 ± 0.030 mm", "0.12 ± 0.12 mm"]
+        )
 
     def test_times_and_temperatures(self):
         self.assertEqual((lasting(412), lasting(3850), lasting(None)), ("6:52", "1:04:10", "an unknown time"))

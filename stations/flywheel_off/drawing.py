@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from engines.properties import Property
-from shopmath.amounts import newton_metres, quarters
+from shopmath.amounts import DOWN, newton_metres, quarters, rough
 from stations.base import Canvas
 from stations.base.words import fill
 from stations.flywheel_off import words
@@ -94,7 +94,7 @@ def _rule(found: FlywheelOffFacts, canvas: Canvas) -> None:
     stop = x(pull.stop_nm)
     sheet.rect(stop, y - 16, right - stop, 16, "barred")
     sheet.line((stop, y - 30), (stop, y + 8), "hot bold")
-    said = fill(words.ON_DRAWING["stop"], {"torque": bare(newton_metres(pull.stop_nm))})
+    said = fill(words.ON_DRAWING["stop"], {"torque": bare(rough(newton_metres(pull.stop_nm), DOWN))})
     labels.at([((stop + 8, y - 24), "start"), ((stop - 8, y - 24), "end"), ((stop - 8, y - 42), "end")], said, "strong hot", rank=2)
     sheet.line((left, y), (right, y), "axis")
     per = core_per_shown("torque")

@@ -130,7 +130,7 @@ class FlywheelOff(WheelCase):
         self.hands.choose(condition="fretted")
         plate = self.plate()
         self.assertEqual((plate.state, plate.code), ("stop", Code.MORE_THREAD))
-        self.assertRegex(plate.move, r"Get \d+ more turns? in, \d+ whole ones; each whole turn adds 1\d\.\d kN")
+        self.assertRegex(plate.move, r"Get \d+ more turns? in, \d+ whole ones; each whole turn adds 1\d kN")
         self.hands.tick_all()
         self.assertIn("the thread goes before the taper", self.hands.act("free"))
 

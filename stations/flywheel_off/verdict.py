@@ -10,7 +10,7 @@ from engines.parts import FLYWHEEL
 from engines.properties import Property
 from engines.slots import Slot
 from jobs.facts import Taken
-from shopmath.amounts import Amount, celsius, count, degrees, mm, newton_metres, newtons, quarters, thread_size
+from shopmath.amounts import DOWN, Amount, celsius, count, degrees, mm, newton_metres, newtons, quarters, rough, thread_size
 from shopmath.pulling import BOSS, PLAY_MM, Pull
 from shopmath.taper import key_shift_deg
 from shopmath.verdict import Call
@@ -18,7 +18,7 @@ from stations.base import Caution, Finding, Question, Said, State, Trace, Verdic
 from stations.base.words import fill
 from stations.flywheel_off import words
 from stations.flywheel_off.facts import WARM_C, Code, FlywheelOffFacts, at
-from ui.numbers import band, show
+from ui.numbers import rough_band, show
 from ui.tables import from_table
 
 source = partial(asking.source, words)
@@ -75,20 +75,20 @@ def _weighed(found: FlywheelOffFacts, pull: Pull) -> Verdict:
     """The thread against the taper, before anything is loaded."""
     move, more = _more(pull)
     detail, releases = _releases(pull)
-    values: dict[str, Any] = {**more, **releases, **pull.call.values, "stop": newton_metres(pull.stop_nm)}
+    values: dict[str, Any] = {**more, **releases, **pull.call.values, "stop": rough(newton_metres(pull.stop_nm), DOWN)}
     if pull.call.state == State.STOP:
         ways = (Way(at(Property.PULLER_TURNS), code="further_in"), Way(choice="puller"))
         return Verdict(State.STOP, Code.MORE_THREAD, values, pull.call.code, move, assumed=_assumed(found), ways=ways)
     if pull.call.state == State.TOO_CLOSE:
         step = move if pull.turns_wanted else "go_slowly"
         return Verdict(State.TOO_CLOSE, Code.UNSURE, values, pull.call.code, step, detail, assumed=_assumed(found))
-    values["frees"] = newton_metres(pull.frees_nm.high) if pull.frees_nm else ""
+    values["frees"] = rough(newton_metres(pull.frees_nm.high)) if pull.frees_nm else ""
     return Verdict(State.IN, Code.THREAD_HOLDS, values, pull.call.code, "load_in_steps", detail, assumed=_assumed(found))
 
 
 def _more(pull: Pull) -> tuple[str, dict[str, Any]]:
     """What more turns would add."""
-    values = {"per_turn": newtons(pull.per_turn_n)}
+    values = {"per_turn": rough(newtons(pull.per_turn_n), DOWN)}
     if pull.turns_wanted and pull.turns_wanted > pull.turns:
         return "more_turns", {**values, "more": pull.turns_wanted - pull.turns, "needed": pull.turns_wanted}
     return "further_in", values
@@ -96,11 +96,11 @@ def _more(pull: Pull) -> tuple[str, dict[str, Any]]:
 
 def _releases(pull: Pull) -> tuple[str, dict[str, Amount]]:
     """Where it may release, and where to stop; its values have names of their own beside those of the reason."""
-    stop = {"stop": newton_metres(pull.stop_nm)}
+    stop = {"stop": rough(newton_metres(pull.stop_nm), DOWN)}
     if not pull.frees_nm:
         return "stop_at", stop
     frees = pull.frees_nm
-    return "releases", {**stop, "from_nm": newton_metres(frees.low), "likely_nm": newton_metres(frees.likely)}
+    return "releases", {**stop, "from_nm": rough(newton_metres(frees.low)), "likely_nm": rough(newton_metres(frees.likely))}
 
 
 def _off(found: FlywheelOffFacts, asked: list[Question]) -> Verdict:
@@ -123,7 +123,7 @@ def _hard(found: FlywheelOffFacts) -> tuple[str, dict[str, Any]]:
     """A remark where it released far above what was expected."""
     if not found.released_hard or found.pull is None or found.pull.frees_nm is None:
         return "", {}
-    values = {"torque": newton_metres(max(found.torques_nm)), "expected": newton_metres(found.pull.frees_nm.high)}
+    values = {"torque": newton_metres(max(found.torques_nm)), "expected": rough(newton_metres(found.pull.frees_nm.high))}
     return "released_hard", values
 
 
@@ -170,8 +170,10 @@ def sources(found: FlywheelOffFacts) -> Iterator[Trace]:
         if wanted:
             basis = {"basis": from_table(wanted.basis), "source": found.card.flywheel_source or words.CARD}
             yield source("wanted", _band(wanted.low, wanted.high), basis, estimated=True)
-        yield source("stop" if found.pull.stop_by == BOSS else "stop_screw", show(newton_metres(found.pull.stop_nm)), estimated=True)
+        yield source(
+            "stop" if found.pull.stop_by == BOSS else "stop_screw", show(rough(newton_metres(found.pull.stop_nm), DOWN)), estimated=True
+        )
 
 
 def _band(low_n: float, high_n: float) -> str:
-    return band(newtons(low_n, 1000), newtons(high_n, 1000))
+    return rough_band(newtons(low_n), newtons(high_n))

@@ -7,13 +7,13 @@ from functools import partial
 from typing import Any
 
 from engines.properties import Property
-from shopmath.amounts import degrees, mm, newton_metres, newtons
+from shopmath.amounts import degrees, mm, newton_metres, newtons, rough
 from stations.base import Finding, Question, Said, Scale, State, Trace, Verdict, asking
 from stations.base.limits import limit_values
 from stations.base.words import fill
 from stations.flywheel_on import words
 from stations.flywheel_on.facts import CONE, TIMING_DEG, Code, FlywheelOnFacts, Judged, at
-from ui.numbers import band, between, plain, show
+from ui.numbers import between, plain, rough_band, show
 from ui.tables import from_table
 
 source = partial(asking.source, words)
@@ -61,10 +61,10 @@ def _judged(found: FlywheelOnFacts, worst: Judged) -> Verdict:
 def _so_far(found: FlywheelOnFacts) -> tuple[str, dict[str, Any]]:
     if found.holds:
         carries = found.holds.torque_nm
-        values = {"low": newton_metres(carries.low), "high": newton_metres(carries.high)}
+        values = {"low": rough(newton_metres(carries.low)), "high": rough(newton_metres(carries.high))}
         if not found.asks:
             return "carries_band", values
-        asks = {"asks_low": newton_metres(found.asks.low), "asks_high": newton_metres(found.asks.high)}
+        asks = {"asks_low": rough(newton_metres(found.asks.low)), "asks_high": rough(newton_metres(found.asks.high))}
         return "carries_beside" if carries.low > found.asks.likely else "carries_little", {**values, **asks}
     return (found.contact.code, dict(found.contact.values)) if found.contact else ("key_places", {})
 
@@ -93,12 +93,12 @@ def derived(found: FlywheelOnFacts) -> Iterator[Finding]:
 def sources(found: FlywheelOnFacts) -> Iterator[Trace]:
     if found.holds:
         carries, seats = found.holds.torque_nm, found.holds.seating_n
-        yield source("seats", band(newtons(seats.low, 1000), newtons(seats.high, 1000)), {"basis": from_table(seats.basis)}, estimated=True)
-        yield source("carries", band(newton_metres(carries.low), newton_metres(carries.high)), estimated=True)
+        yield source("seats", rough_band(newtons(seats.low), newtons(seats.high)), {"basis": from_table(seats.basis)}, estimated=True)
+        yield source("carries", rough_band(newton_metres(carries.low), newton_metres(carries.high)), estimated=True)
         if found.value(Property.CONE_DIAMETER) is None and found.cone_mm:
             yield source("cone", show(mm(found.cone_mm, 0.1)), {"factor": plain(CONE)}, estimated=True)
     if found.asks:
-        asks = band(newton_metres(found.asks.low), newton_metres(found.asks.high))
+        asks = rough_band(newton_metres(found.asks.low), newton_metres(found.asks.high))
         yield source("asks", asks, {"basis": from_table(found.asks.basis)}, estimated=True)
     if found.shift_deg is not None:
         yield source("shift", show(degrees(found.shift_deg, 0.1)), {"allowed": degrees(TIMING_DEG)})

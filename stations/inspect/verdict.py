@@ -12,7 +12,7 @@ from engines.parts import CRANK
 from engines.properties import Property
 from engines.slots import Slot
 from jobs.facts import Finding, Taken
-from shopmath.amounts import count, kilograms, mm
+from shopmath.amounts import DOWN, count, kilograms, mm, mounted_clearance
 from shopmath.bearings import lookup
 from shopmath.bearings.keeping import KEEP, MAY_STAY
 from shopmath.checks import BadInput
@@ -280,7 +280,9 @@ def _seat_sources(of: SeatFound) -> Iterator[Trace]:
     if of.clearance_left:
         other = {"other": PARTNER[of.seat.on][1]}
         for code, left in zip(("cold", "warm"), of.clearance_left, strict=True):
-            yield source(code, band(mm(left.low_um / 1000), mm(left.high_um / 1000)), other, estimated=True)
+            yield source(
+                code, band(mounted_clearance(left.low_um / 1000, DOWN), mounted_clearance(left.high_um / 1000)), other, estimated=True
+            )
     if of.bearing:
         sizes_mm = {name: trade(getattr(of.bearing, f"{name}_mm")) for name in ("bore", "outside", "width")}
         yield source("bearing", of.bearing.designation, {**sizes_mm, "understood": ", ".join(map(from_table, of.bearing.understood[:3]))})

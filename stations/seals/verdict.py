@@ -16,7 +16,7 @@ from stations.base.words import fill
 from stations.seals import words
 from stations.seals.facts import Code, SealFound, SealsFacts, depth_of
 from stations.seals.questions import is_open, next_seal
-from ui.numbers import band, show, trade
+from ui.numbers import band, rough_band, show, trade
 from ui.tables import from_table
 
 source = partial(asking.source, words)
@@ -154,7 +154,7 @@ def sources(found: SealsFacts) -> Iterator[Trace]:
     yield source("drivers", of.drivers[0].name if of.drivers else words.NONE, {"others": others})
     if found.case == "metal":
         force = metal_case_force_n(of.bore_mm, seal.width_mm)
-        yield source("force", band(newtons(force.low), newtons(force.high)), {"basis": from_table(force.basis)}, estimated=True)
+        yield source("force", rough_band(newtons(force.low), newtons(force.high)), {"basis": from_table(force.basis)}, estimated=True)
     else:
         yield source("force_rubber", words.NOT_RECKONED)
     if of.lip_speed and of.runout_most_mm:

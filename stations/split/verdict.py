@@ -9,7 +9,7 @@ from typing import Any
 
 from engines.models import Mark
 from engines.properties import Property
-from shopmath.amounts import mm, newton_metres, newtons
+from shopmath.amounts import DOWN, mm, newton_metres, newtons, rough
 from shopmath.splitting import SEEN_MM
 from stations.base import Caution, Contradiction, Finding, Question, Said, Scale, State, Trace, Verdict, Way
 from stations.base.asking import checks as check_list
@@ -18,7 +18,7 @@ from stations.base.asking import warnings as all_warnings
 from stations.base.words import Sentence, capital, fill
 from stations.split import words
 from stations.split.facts import Code, SplitFacts, fault_of, length_of
-from ui.numbers import band, listed, plain, show
+from ui.numbers import listed, plain, rough_band, show
 from ui.tables import from_table
 
 MOST_LIKELY = 3  # places to look at first
@@ -103,7 +103,7 @@ def _before(found: SplitFacts, asked: list[Question]) -> Verdict:
         fastened = fill(words.REASON[fastened_code], counts)
         unknown = {"fasteners": fastened, "half": half(found)}
         return Verdict(State.TOO_CLOSE, Code.THREAD_NOT_CHECKED, unknown, "not_checked", "go_slowly", assumed=_assumed_grip(found))
-    known = {**screws.call.values, "needed": screws.turns_wanted, "stop": newton_metres(screws.stop_nm), "half": half(found)}
+    known = {**screws.call.values, "needed": screws.turns_wanted, "stop": rough(newton_metres(screws.stop_nm), DOWN), "half": half(found)}
     code, move = {
         State.STOP: (Code.MORE_THREAD, "more_thread"),
         State.TOO_CLOSE: (Code.SCREWS_UNSURE, "go_slowly_to"),
@@ -171,7 +171,7 @@ def _assumed_dowels(found: SplitFacts) -> tuple[Said, ...]:
 
 
 def _assumed_grip(found: SplitFacts) -> tuple[Said, ...]:
-    return (Said("grip", {"low": newtons(found.grip_n.low), "high": newtons(found.grip_n.high)}),)
+    return (Said("grip", {"low": rough(newtons(found.grip_n.low)), "high": rough(newtons(found.grip_n.high))}),)
 
 
 def checks(found: SplitFacts) -> tuple[Caution, ...]:
@@ -232,4 +232,4 @@ def sources(found: SplitFacts) -> Iterator[Trace]:
 
 
 def _band(low_n: float, high_n: float) -> str:
-    return band(newtons(low_n), newtons(high_n))
+    return rough_band(newtons(low_n), newtons(high_n))

@@ -8,7 +8,7 @@ from typing import Any
 
 from engines.properties import Property
 from jobs.facts import Finding
-from shopmath.amounts import Amount, count, degrees, mm, share
+from shopmath.amounts import DOWN, Amount, count, degrees, mm, mounted_clearance, share
 from stations.base import Caution, Question, Result, Said, Scale, State, Trace, Verdict, asking
 from stations.base.limits import limit_values
 from stations.base.words import fill
@@ -91,7 +91,7 @@ def clearance_said(found: TurnedFacts) -> str:
     if found.clearance is None or found.raw_mm is None:
         return ""
     low, high = found.clearance[1].low_um / 1000, found.clearance[1].high_um / 1000
-    values = {"runout": mm(found.raw_mm), "low": mm(max(low, 0.0)), "high": mm(high)}
+    values = {"runout": mm(found.raw_mm), "low": mounted_clearance(max(low, 0.0), DOWN), "high": mounted_clearance(high)}
     code = "within_clearance"
     if high <= 0:
         code = "no_clearance"
@@ -204,7 +204,7 @@ def shared_sources(found: TurnedFacts) -> Iterator[Trace]:
         yield source("converted", band(mm(found.allowed.low), mm(found.allowed.high)), meant)
     if found.clearance:
         seat, left = found.clearance
-        warm = band(mm(left.low_um / 1000), mm(left.high_um / 1000))
+        warm = band(mounted_clearance(left.low_um / 1000, DOWN), mounted_clearance(left.high_um / 1000))
         yield source("clearance", warm, {"seat": seat.name}, estimated=True)
     if found.gauge:
         tried = {"gauge": found.gauge.name, "turns": found.turns}

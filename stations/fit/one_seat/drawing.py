@@ -8,16 +8,17 @@ from dataclasses import dataclass
 
 from engines.models import Seat
 from engines.properties import Property
-from shopmath.amounts import Amount, celsius, duration, kelvin, mm
+from shopmath.amounts import DOWN, Amount, celsius, duration, kelvin, mm
 from shopmath.thermal.seat import Moment, Setup, curve, moment_after, sure_until_s
 from shopmath.verdict import IN
 from stations.base import Canvas
 from stations.base.words import fill
+from stations.fit import telling
 from stations.fit.one_seat import words
 from stations.fit.one_seat.facts import OneSeat, Phase
 from stations.fit.one_seat.questions import names, stop_name
 from ui.graph import Axes
-from ui.numbers import bare, lasting, show, spelled_in, trade
+from ui.numbers import bare, show, spelled_in, trade
 from ui.svg import Sheet
 from ui.units import core_per, question_unit
 
@@ -101,7 +102,7 @@ def draw(found: OneSeat, canvas: Canvas) -> None:
     now = scene(found, canvas.at_s)
     shape = curve(now.setup, now.outer_c, now.inner_c, span_s(found), POINTS)
     said = {**names(found), "inner_c": celsius(now.moment.inner_c), "outer_c": celsius(now.moment.outer_c)}
-    said |= {"time": duration(now.moment.time_s), "side": mm(now.moment.clearance_mm / 2)}
+    said |= {"time": duration(now.moment.time_s, 0.0), "side": mm(now.moment.clearance_mm / 2)}
     canvas.sheet.description = f"{fill(words.DRAWN['described'], said)} {canvas.sheet.description}"
     _section(found, canvas, now, frame)
     _graph(canvas.sheet, found, now, shape, frame)
@@ -349,7 +350,9 @@ def _graph(sheet: Sheet, found: OneSeat, now: Scene, shape: Sequence[Moment], fr
         x, _ = axes.at(sure, 0)
         sheet.line((x, axes.top - 4), (x, axes.top + axes.height), "hot bold")
         far = x > axes.left + axes.width * 0.7
-        text = fill(words.DRAWN["sure" if now.sure_s <= until else "always"], {"sure": lasting(now.sure_s)})
+        text = fill(
+            words.DRAWN["sure" if now.sure_s <= until else "always"], {"sure": duration(now.sure_s, telling.half(found.plan.window), DOWN)}
+        )
         sheet.text((x - 8 if far else x + 8, axes.top + 8), text, "strong hot", "end" if far else "start")
     time = now.moment.time_s
     if (time > 0 or found.phase == Phase.WINDOW) and time <= until:

@@ -9,7 +9,7 @@ from typing import Any
 
 from engines.properties import Property
 from jobs.facts import Finding, Taken
-from shopmath.amounts import celsius, chance, duration, kelvin, mm, newtons, share
+from shopmath.amounts import UP, celsius, chance, duration, kelvin, mm, newtons, share
 from shopmath.estimate import Estimate
 from shopmath.iso286 import fit as fit_of_limits
 from shopmath.thermal.seat import Moment
@@ -24,7 +24,7 @@ from stations.fit import words as shared
 from stations.fit.one_seat import words
 from stations.fit.one_seat.facts import Code, OneSeat, Phase
 from stations.fit.one_seat.questions import names, stop_name
-from ui.numbers import band, figure, lasting, show
+from ui.numbers import band, figure, rough_band, show
 from ui.tables import from_table
 from ui.times import short_day
 
@@ -59,8 +59,8 @@ def _goes(found: OneSeat, state: str) -> Code:
     return onto.get(state) or {IN: Code.GOES, TOO_CLOSE: Code.UNSURE, OUT: Code.WONT, STOP: Code.STOP}[state]
 
 
-def _spare(at: Moment) -> dict[str, Any]:
-    return {"chance": chance(at.confidence), "least": mm(max(at.low_mm, 0.0))}
+def _spare(at: Moment, *, measured: bool = False) -> dict[str, Any]:
+    return {"chance": chance(at.confidence, measured=measured), "least": mm(max(at.low_mm, 0.0))}
 
 
 def _plan(found: OneSeat, asked: list[Question]) -> Verdict:
@@ -79,14 +79,14 @@ def _plan(found: OneSeat, asked: list[Question]) -> Verdict:
         reason = "chance_no_room" if state == OUT else "chance_unsure"
         if plan.call.code == "sure_too_short":
             reason = plan.call.code
-            values |= {"sure": duration(plan.sure_for_s), "handling": duration(plan.setup.handling_s)}
+            values |= {"sure": telling.promised(plan.sure_for_s, plan.window), "handling": duration(plan.setup.handling_s, 0.0)}
         detail = "helps" if gains else "jam"
         return Verdict(state, _goes(found, state), {**values, "helps": gains}, reason, "widen", detail, scale=scale)
     step, how = _how(found)
-    values |= {**how, "sure": duration(plan.sure_for_s), "seating": telling.soon(plan.seating.low)}
+    values |= {**how, "sure": telling.promised(plan.sure_for_s, plan.window), "seating": telling.soon(plan.seating.low)}
     detail = "sure"
     if plan.soak and plan.chill and plan.chill.likely > plan.soak.likely + SOONER_S:
-        detail, values["later"] = "cold_first", duration(plan.chill.likely - plan.soak.likely)
+        detail, values["later"] = "cold_first", duration(plan.chill.likely - plan.soak.likely, telling.half(plan.chill))
     return Verdict(State.IN, _goes(found, IN), values, "to_spare", step, detail, scale=scale)
 
 
@@ -96,11 +96,12 @@ def _how(found: OneSeat) -> tuple[str, dict[str, Any]]:
     values: dict[str, Any] = {"target": celsius(plan.target_c)}
     heat = ""
     if found.heater and plan.soak and heat_c:
-        heat, values["setting"], values["soak"] = "oven", celsius(heat_c), duration(plan.soak.likely)
+        heat, values["setting"] = "oven", celsius(heat_c)
+        values |= telling.lasts(plan.soak, "soak")
     elif found.heater:
         heat = "flame"
     if plan.chill:
-        values |= {"cold": celsius(plan.chill_c), "stay": duration(plan.chill.likely)}
+        values |= {"cold": celsius(plan.chill_c), "stay": duration(plan.chill.low, telling.half(plan.chill), UP)}
     return "_".join(filter(None, (heat, "chill" if plan.chill else ""))) or "push", values
 
 
@@ -133,13 +134,13 @@ def _waits(found: OneSeat, named: dict[str, Any]) -> tuple[list[str], list[Any]]
         not_in.append("outer")
     elif run.outer().c < plan.target_c - READY_K:
         left = run.ready_in_s()
-        values = {**named, "left": duration(left or 0.0), "target": celsius(plan.target_c)}
+        values = {**named, "left": duration(left or 0.0, telling.half(plan.soak) if plan.soak else None), "target": celsius(plan.target_c)}
         waits.append(lazily(words.WAITS, "outer" if left else "outer_reads", values))
     if plan.chill and not found.timer("chill"):
         not_in.append("partner")
     elif plan.chill and run.inner().c > plan.chill_c + READY_K and run.inner_in:
         left = run.inner_in.reaches_in_s(plan.chill_c, found.now) or 0.0
-        waits.append(lazily(words.WAITS, "partner", {**named, "left": duration(left)}))
+        waits.append(lazily(words.WAITS, "partner", {**named, "left": duration(left, telling.half(plan.chill))}))
     return not_in, waits
 
 
@@ -154,12 +155,19 @@ def _heating(found: OneSeat, asked: list[Question]) -> Verdict:
         return Verdict(State.TOO_CLOSE, Code.UNSURE, telling.coarse(found.coarse), "coarse", "coarse", scale=scale)
     lay_out = "lay_out_circlip" if found.has_circlip else "lay_out"
     not_in, waits = _waits(found, named)
-    values = {**named, **_spare(here), "sure": duration(run.sure_for_s), "seating": telling.soon(plan.seating.low), "waits": waits}
+    sure = telling.promised(run.sure_for_s, plan.window)
+    values = {
+        **named,
+        **_spare(here, measured=found.read_by_contact),
+        "sure": sure,
+        "seating": telling.soon(plan.seating.low),
+        "waits": waits,
+    }
     if not_in or waits:
         values["not_in"] = [lazily(words.NOT_IN, each, named) for each in not_in]
         values["not_yet"] = [lazily(words.NOT_YET_IN, each, named) for each in not_in]
         if call.state == IN:
-            values["later"] = duration(plan.sure_for_s)
+            values["later"] = telling.promised(plan.sure_for_s, plan.window)
             step = "now_or_in" if not_in else "now_or_later"
             return Verdict(State.IN, _goes(found, IN), values, "already", step, lay_out, lay_out, scale)
         values |= {"now": mm(here.clearance_mm), "wanted": mm(plan.setup.wanted_mm)}
@@ -176,7 +184,7 @@ def _window(found: OneSeat, asked: list[Question]) -> Verdict:
     run = found.run
     here, call = run.here, run.call
     scale = _scale(found, here.clearance_mm, here.spread_mm)
-    values = {**_spare(here), "sure": duration(run.sure_for_s)}
+    values = {**_spare(here, measured=found.read_by_contact), "sure": telling.promised(run.sure_for_s, found.plan.window)}
     if call.state == IN:
         return Verdict(State.IN, _goes(found, IN), values, "to_spare", "push_home", "say_jam", scale=scale)
     if call.state == TOO_CLOSE:
@@ -273,7 +281,7 @@ def _of_the_fit(found: OneSeat) -> Iterator[Trace]:
 
 
 def _pull(force: Estimate) -> str:
-    return band(newtons(force.low), newtons(force.high))
+    return rough_band(newtons(force.low), newtons(force.high))
 
 
 def _of_the_times(found: OneSeat) -> Iterator[Trace]:
@@ -286,7 +294,12 @@ def _of_the_times(found: OneSeat) -> Iterator[Trace]:
         drift = found.run.outer_out or found.run.outer_in
         if drift and drift.tau.likely < FOR_GOOD_S:
             rate = drift.rate()
-            yield source("rate", lasting(rate.likely), {**named, "basis": from_table(rate.basis)}, estimated=rate.estimated)
+            yield source(
+                "rate",
+                show(duration(rate.likely, telling.half(rate))),
+                {**named, "basis": from_table(rate.basis)},
+                estimated=rate.estimated,
+            )
     else:
         if plan.soak:
             yield source("soak", telling.times(plan.soak), {"basis": from_table(plan.soak.basis)}, estimated=True)

@@ -66,11 +66,14 @@ NEXT = {
     Code.NOTHING_HOLDS: _("Mend the seat first; Inspect lists the ways."),
     "change_method": _("Change the method, or take out what sets the limit."),
     "widen": _("Get more clearance first."),
-    "oven": _("{heater} at {setting}, {outer} to {target} in {soak}."),
-    "oven_chill": _("{heater} at {setting}, {outer} to {target} in {soak}. Chill the {partner}: {chiller} to {cold} in {stay}."),
-    "flame": _("{outer} to {target}, by thermometer."),
-    "flame_chill": _("{outer} to {target}, by thermometer. Chill the {partner}: {chiller} to {cold} in {stay}."),
-    "chill": _("Chill the {partner}: {chiller} to {cold} in {stay}."),
+    "oven": _("{heater} at {setting}. {Outer} to {target} in about {soak} ({soak_low} to {soak_high})."),
+    "oven_chill": _(
+        "{heater} at {setting}. {Outer} to {target} in about {soak} ({soak_low} to {soak_high}). "
+        "{Partner}: {chiller} for {stay}, then read the temperature ({cold})."
+    ),
+    "flame": _("{Outer} to {target}, by thermometer."),
+    "flame_chill": _("{Outer} to {target}, by thermometer. {Partner}: {chiller} for {stay}, then read the temperature ({cold})."),
+    "chill": _("{Partner}: {chiller} for {stay}, then read the temperature ({cold})."),
     "push": _("Nothing to heat or chill: push it home."),
     "out_of_heat": _("Take the {outer} out of the heat now."),
     "out_of_cold": _("Take the {partner} out of the cold now."),
@@ -108,7 +111,7 @@ DETAIL = {
     ),
     "sure": _("You have {sure} once it is out; when it touches, about {seating}."),
     "cold_first": _(
-        "Chill first: the {outer} goes into the heat {later} later. You have {sure} once it is out; when it touches, about {seating}."
+        "Chill first: the {outer} goes into the heat about {later} later. You have {sure} once it is out; when it touches, about {seating}."
     ),
     "within": _("Fit it within {sure}; once it touches, you have about {seating}."),
     "lay_out": NEXT["lay_out"],
@@ -118,9 +121,9 @@ DETAIL = {
     "agree_tapped": _("All four places agree. It needed the driver: turn it by hand and feel for a rough spot."),
 }
 WAITS = {  # what a heat still waits for
-    "outer": _("the {outer} for another {left}"),
+    "outer": _("the {outer} for about another {left}"),
     "outer_reads": _("the {outer} to read {target}"),
-    "partner": _("the {partner} for another {left}"),
+    "partner": _("the {partner} for about another {left}"),
 }
 NOT_IN = {
     "outer": _("the {outer} is not in the heat yet"),

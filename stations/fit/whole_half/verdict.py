@@ -11,7 +11,7 @@ from engines.fits import fit_of
 from engines.models import Seat
 from engines.properties import Property
 from shop.models import Driver
-from shopmath.amounts import celsius, chance, degrees, duration, kelvin, mm
+from shopmath.amounts import DOWN, UP, celsius, chance, degrees, duration, kelvin, mm
 from shopmath.thermal.plan import HeatPlan
 from stations.base import Caution, Question, Said, State, Trace, Verdict, Way, asking
 from stations.base.words import capital, fill, lazily
@@ -22,7 +22,7 @@ from stations.fit.heat import HOME
 from stations.fit.whole_half import words
 from stations.fit.whole_half.facts import LAID, NO_PARTS, STUCK, Code, Phase, WholeHalf
 from stations.fit.whole_half.parts import HotPart
-from ui.numbers import band, lasting, show
+from ui.numbers import band, show
 from ui.tables import from_table
 
 source = partial(asking.source, words)
@@ -104,7 +104,7 @@ def _in_one(found: WholeHalf) -> Verdict:
         chiller = crowded[0].chiller
         values |= {"chiller": str(chiller), "places": chiller.places if chiller else 0, "parts": named(crowded)}
         return Verdict(State.OUT, Code.TOO_MANY, values, "no_place", detail="some_in_one")
-    values["chance"] = chance(min((part.planned.confidence for part in fits if part.planned), default=1.0))
+    values["chance"] = chance(min((part.planned.confidence for part in fits if part.planned), default=1.0), measured=found.read_by_contact)
     if left:
         hotter = plan.ceiling_c - plan.target_c
         values["more"] = kelvin(min(hotter, 20.0))
@@ -113,7 +113,7 @@ def _in_one(found: WholeHalf) -> Verdict:
     closes = [(found.closes_s(part, plan.target_c), part) for part in plan.parts if part.planned]
     soonest, first = min(closes, key=lambda pair: pair[0])
     last = max((step.to_s for step in sheet.steps if step.where == "in"), default=0.0)
-    values |= {"last": duration(last), "first": duration(soonest), "part": first.name}
+    values |= {"last": duration(last, toward=UP), "first": duration(soonest, toward=DOWN), "part": first.name}
     return Verdict(State.IN, Code.IN_ONE if total > 1 else Code.ONE, values, "each_sure", step, "all_home_by")
 
 
@@ -126,11 +126,16 @@ def _start(found: WholeHalf) -> tuple[str, dict[str, Any]]:
         "heater": str(found.heater),
         "setting": celsius(plan.heat_c),
         "target": celsius(plan.target_c),
-        "soak": duration(soak),
+        **(telling.lasts(plan.soak, "soak") if plan.soak else {}),
         "cold": [capital(name) if index == 0 else name for index, name in enumerate(cold)],
-        "later": duration(begins - soak),
+        "later": duration(begins - soak, telling.half(plan.soak) if plan.soak else None),
     }
     return "cold_first" if cold and begins > soak + EARLY_S else "oven_meanwhile" if cold else "oven", values
+
+
+def _half(found: WholeHalf) -> float | None:
+    """Return half of the width of the time that the case takes, which every other wait is added to."""
+    return telling.half(found.plan.soak) if found.plan.soak else None
 
 
 def _warming(found: WholeHalf, asked: list[Question]) -> Verdict:
@@ -148,13 +153,13 @@ def _warming(found: WholeHalf, asked: list[Question]) -> Verdict:
     door = max(waits.values())
     if not in_oven and waits.get("case", 0.0) >= door - EARLY_S:
         return Verdict(State.WAIT, Code.CASE_IN, values, detail="order", standing="case_standing")
-    values["door"] = duration(door)
+    values["door"] = duration(door, _half(found))
     last = max(waits, key=lambda key: waits[key])
     if waits.get("case") != door:
         values["part"] = found.part(last).name
     step = "lay_bench"
     if not in_oven and "case" in waits:
-        step, values["later"] = "half_later", duration(door - waits["case"])
+        step, values["later"] = "half_later", duration(door - waits["case"], _half(found))
     reason = "waits_case" if waits.get("case") == door else "waits_part"
     return Verdict(State.WAIT, Code.NOT_YET, values, reason, step, "order", "lay_bench")
 
@@ -167,7 +172,7 @@ def _hot(found: WholeHalf, asked: list[Question]) -> Verdict:
     lost = [each for each in found.plan.parts if each.key in live.remaining.left_out and each.key != part.key]
     stuck = [lazily(words.STUCK, found.fate(each), {"part": each.name}) for each in live.jammed]
     detail = "jam_waits" if stuck and lost else "jam" if stuck else "waits" if lost else ""
-    values: dict[str, Any] = {"part": part.name, "from_side": capital(part.from_words), "way": way, "left": duration(left)}
+    values: dict[str, Any] = {"part": part.name, "from_side": capital(part.from_words), "way": way, "left": duration(left, toward=DOWN)}
     values |= {"lost": named(lost), "stuck": stuck}
     more: dict[str, Any] = {"detail": detail, "standing": "parts_go_in"}
     if part.is_circlip:
@@ -279,7 +284,7 @@ def sources(found: WholeHalf) -> Iterator[Trace]:
 
 
 def _home_by(found: WholeHalf, part: HotPart) -> str:
-    return fill(words.HOME_BY, {"time": lasting(found.closes_s(part, found.plan.target_c))})
+    return fill(words.HOME_BY, {"time": duration(found.closes_s(part, found.plan.target_c), toward=DOWN)})
 
 
 def _sources(found: WholeHalf) -> Iterator[tuple[HotPart | None, Trace]]:
@@ -303,5 +308,5 @@ def _of_part(part: HotPart, made: HeatPlan) -> Iterator[tuple[HotPart | None, Tr
     values["uncertainty"] = mm(2 * made.offering.spread_mm)
     yield part, source("part", "", values, estimated=True)
     if made.chill:
-        to = fill(words.TO_COLD, {"time": lasting(made.chill.likely), "cold": celsius(made.chill_c)})
+        to = fill(words.TO_COLD, {"time": duration(made.chill.low, telling.half(made.chill), UP), "cold": celsius(made.chill_c)})
         yield None, source("part_cold", to, {"part": part.name, "basis": from_table(made.chill.basis)}, estimated=True)
