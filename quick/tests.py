@@ -43,7 +43,7 @@ class Checks(TestCase):
     def test_a_fit_is_answered_as_the_station_answers_it_with_what_would_change_it(self):
         plate = self.see("fit", **FIT)
         self.assertEqual((plate.state, plate.words), ("in", "It drops in"))
-        self.assertIn("at least 0.052 mm clearance", plate.line)
+        self.assertIn("at least 0.050 mm clearance", plate.line)
         self.assertIn("Without chilling: it drops in.", self.page)
         self.assertIn("52 N7", self.page)
         self.assertIn("gloves", self.page)

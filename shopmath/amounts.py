@@ -14,7 +14,7 @@ COUNT = "count"  # a plain number: pieces, turns, rounds
 SHARE = "share"  # 0 to 1
 CHANCE = "chance"  # 0 to 1, said as so many in a hundred, never rounded up to certain
 DURATION = "duration"  # s, shown in minutes or seconds, no finer than it is known
-NEAREST, DOWN, UP = "nearest", "down", "up"  # how a number is rounded when it is shown: a promise down, a minimum up
+AS_GIVEN, NEAREST, DOWN, UP = "", "nearest", "down", "up"  # how a number is rounded when it is shown: a promise down, a minimum up
 FINE, COARSE = 0.01, 0.05  # steps of a chance
 
 
@@ -23,19 +23,20 @@ class Amount:
     """One number in the core's unit of its kind (mm, N, N·m, °C, s, °, kg, rpm; see `quantity.CANONICAL`).
 
     `resolution` is the step it is known to, in the same unit; `uncertainty` the expanded one (k = 2), None where nobody knows it.
-    `toward` states how it is rounded when it is shown: `nearest`, `down` (a promise, a limit not to exceed) or `up` (a minimum).
+    `toward` states how it is rounded when it is shown: as it is, with its uncertainty behind it (``""``), or without its uncertainty
+    to the `nearest` step, `down` (a promise, a limit not to exceed) or `up` (a minimum).
 
     Examples
     --------
     >>> mm(0.0391, 0.001, 0.004)
-    Amount(value=0.0391, kind='length', resolution=0.001, uncertainty=0.004, toward='nearest')
+    Amount(value=0.0391, kind='length', resolution=0.001, uncertainty=0.004, toward='')
     """
 
     value: float
     kind: str
     resolution: float
     uncertainty: float | None = None
-    toward: str = NEAREST
+    toward: str = AS_GIVEN
 
     def __post_init__(self) -> None:
         numbers(self)
@@ -159,7 +160,8 @@ def duration(seconds: float, half_width: float | None = None, toward: str = NEAR
     >>> duration(900, 510).uncertainty, duration(900).uncertainty
     (510, 180.0)
     """
-    wide = 0.2 * abs(seconds) if half_width is None else half_width
+    seconds = number("seconds", seconds)
+    wide = 0.2 * abs(seconds) if half_width is None or math.isinf(number("half_width", half_width)) else half_width
     return Amount(seconds, DURATION, 1.0, wide if math.isfinite(wide) else None, toward)
 
 
@@ -172,6 +174,26 @@ def mounted_clearance(value_mm: float, toward: str = NEAREST) -> Amount:
     0.005
     """
     return Amount(value_mm, "length", 0.005, None, toward)
+
+
+def estimate(amount: Amount, half_width: float, toward: str = NEAREST) -> Amount:
+    """Return an estimate for display without its uncertainty, rounded to what is known.
+
+    Parameters
+    ----------
+    amount : Amount
+        The estimate.
+    half_width : float
+        Half of the width of its uncertainty interval, in the unit of the amount.
+    toward : str
+        `down` for a promise, `up` for a minimum.
+
+    Examples
+    --------
+    >>> estimate(celsius(94), 12).uncertainty
+    12
+    """
+    return replace(amount, uncertainty=half_width if math.isfinite(number("half_width", half_width)) else None, toward=toward)
 
 
 def rough(amount: Amount, toward: str = NEAREST) -> Amount:

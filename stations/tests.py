@@ -119,8 +119,8 @@ class TheBench(TestCase):
         hands.keep("room", "18")
         log.start_timer(hands.entry, person(), "heat", {"code": "heat", "values": {"outer": "case"}}, "heat", 600)
         page = hands.client.get("/").content.decode()
-        self.assertIn("Case comes out in 10 min", page)
-        self.assertIn("0412 case comes out", page)
+        self.assertIn("Case: read the temperature in 10 min", page)
+        self.assertIn("0412 case: read the temperature", page)
 
     def test_an_empty_bench_says_what_to_do(self):
         self.client.force_login(person())

@@ -1,6 +1,7 @@
 """Open every page of a data folder for one or two readers in a new process and save them: `python -m tests.open_pages FOLDER READER ...`.
 
-The readers are `metric` (the owner, in English) and `inch` (a mechanic, in the test language).
+The readers are `metric` (the owner, in English) and `inch` (a mechanic, in the test language). What the formatter of numbers made of each
+estimate is saved beside the pages, in `FOLDER/estimates.json`.
 """
 
 from __future__ import annotations
@@ -9,8 +10,12 @@ import json
 import os
 import re
 import sys
+from collections.abc import Iterator
+from contextlib import contextmanager
 from datetime import UTC, datetime, timedelta
+from functools import partial
 from pathlib import Path
+from typing import Any
 from unittest.mock import patch
 
 os.environ.setdefault("DJANGO_SETTINGS_MODULE", "stator.settings")
@@ -40,7 +45,8 @@ def open_pages(folder: Path, readers: list[str]) -> None:
     made = datetime.fromtimestamp((settings.DATA_DIR / "demo-sign-in.txt").stat().st_mtime, UTC)
     addresses = pages()
     unmoved = patch("jobs.clock.DRIFT.jumped", return_value=timedelta())  # the frozen clock falls behind the running time of the process
-    with everything_accented(), time_machine.travel(made, tick=False), unmoved:
+    estimates: list[dict[str, Any]] = []
+    with everything_accented(), time_machine.travel(made, tick=False), unmoved, recorded(estimates):
         Session.objects.all().delete()
         clients = {}
         for reader, (name, units, language) in READERS.items():  # both, so that a list of people shows the same in every run
@@ -54,6 +60,29 @@ def open_pages(folder: Path, readers: list[str]) -> None:
                 answer = clients[reader].get(address, follow=True)
                 text = SPENT.sub("", answer.content.decode(errors="replace"))
                 (place / f"{number}.json").write_text(json.dumps({"address": address, "status": answer.status_code, "text": text}))
+    (folder / "estimates.json").write_text(json.dumps(estimates))
+
+
+@contextmanager
+def recorded(estimates: list[dict[str, Any]]) -> Iterator[None]:
+    """Record each estimate that is formatted: what is known of it, and its text."""
+    from shopmath.amounts import Amount
+    from ui import numbers
+
+    spell, spell_in_words = numbers._bare, dict(numbers.IN_WORDS)
+
+    def record(amount: Amount, factor: float, text: str) -> str:
+        half = amount.uncertainty * factor if amount.uncertainty else amount.uncertainty
+        estimates.append({"kind": amount.kind, "half": half, "step": amount.resolution * factor, "toward": amount.toward, "text": text})
+        return text
+
+    def spelled(amount: Amount, unit: numbers.Unit) -> str:
+        text = spell(amount, unit)
+        return record(amount, numbers.scale_to(amount.kind, unit)[0], text) if amount.uncertainty or amount.toward else text
+
+    in_words = {kind: partial(lambda write, amount: record(amount, 1.0, write(amount)), write) for kind, write in spell_in_words.items()}
+    with patch.object(numbers, "_bare", spelled), patch.dict(numbers.IN_WORDS, in_words):
+        yield
 
 
 if __name__ == "__main__":

@@ -3,7 +3,10 @@
 from __future__ import annotations
 
 import difflib
+import html
 import json
+import math
+import re
 import shutil
 import tempfile
 from pathlib import Path
@@ -11,6 +14,8 @@ from pathlib import Path
 from django.test import SimpleTestCase
 
 from tests.folders import demo_folder, run_on
+
+CLOCK = r"[A-Z][a-z]{2} \d+,( \d{4},)? \d+:\d\d|\d+ [A-Z][a-z]{2},( \d{4},)? \d+:\d\d|\d\d:\d\d:\d\d|Now \d+:\d\d"  # times of day
 
 
 class TwoReaders(SimpleTestCase):
@@ -38,6 +43,65 @@ class TwoReaders(SimpleTestCase):
                 for first, page in zip(alone[reader], together[reader], strict=True):
                     with self.subTest(reader=reader, order=order, address=page["address"]):
                         self.assertEqual(page["text"] == first["text"], True, _difference(first["text"], page["text"]))
+
+
+class Precision(SimpleTestCase):
+    """No page of the demo shows an estimate finer than it is known."""
+
+    cost = 30
+
+    @classmethod
+    def setUpClass(cls):
+        super().setUpClass()
+        with tempfile.TemporaryDirectory() as folder:
+            done = run_on(demo_folder(), "-m", "tests.open_pages", folder, "metric")
+            if done.returncode:
+                raise AssertionError(done.stderr[-3000:])
+            cls.estimates = json.loads((Path(folder) / "estimates.json").read_text())
+            cls.pages = [json.loads(path.read_text()) for path in (Path(folder) / "metric").iterdir()]
+
+    def of(self, *kinds):
+        found = [each for each in self.estimates if each["kind"] in kinds]
+        self.assertGreater(len(found), 20)
+        return found
+
+    def test_a_number_is_a_multiple_of_a_step_that_its_uncertainty_allows(self):
+        shown = [each for each in self.estimates if each["kind"] not in ("duration", "chance")]
+        self.assertGreater(len(shown), 300)
+        for each in shown:
+            number = float(each["text"].replace("\N{MINUS SIGN}", "-"))
+            resolution = each["step"] if each["toward"] else 10.0 ** math.floor(math.log10(each["step"]) + 1e-9)  # of a reading: its digits
+            most = max(each["half"] / 5 if each["half"] else 0.0, resolution)
+            allowed = [digit * 10.0**power for power in range(-6, 7) for digit in (1, 2, 5) if digit * 10.0**power <= most * (1 + 1e-6)]
+            with self.subTest(each):
+                self.assertAlmostEqual(number, round(number / allowed[-1]) * allowed[-1], places=7)
+
+    def test_a_time_shows_no_seconds_that_are_not_known(self):
+        for each in self.of("duration"):
+            half, times = each["half"], re.findall(r"(\d+):(\d\d)|(\d+) s|(\d+) min", each["text"])
+            if half == 0 or not times or "h" in each["text"]:
+                continue
+            minutes, rest, seconds, whole = (float(part or 0) for part in times[0])
+            shown = 60 * (minutes + whole) + rest + seconds
+            step = max(step for step in (5, 10, 30, 60, 120, 300) if step == 5 or step <= min(half / 5, shown / 2))
+            with self.subTest(each):
+                self.assertEqual(shown % step, 0)
+
+    def test_a_probability_is_shown_in_steps_of_five_percent(self):
+        for each in self.of("chance"):
+            with self.subTest(each):
+                percent = int(re.findall(r"\d+", each["text"])[0])
+                self.assertTrue(percent % 5 == 0 or (each["text"] == "more than 99 %" and each["step"] == 0.01), each["text"])
+
+    def test_seconds_are_in_multiples_of_five_in_every_sentence(self):
+        seen = set()
+        for page in self.pages:
+            text = re.sub(r"<(script|style|time)\b.*?</\1>|<[^>]+>", "|", page["text"], flags=re.DOTALL)
+            text = re.sub(CLOCK, "", " ".join(html.unescape(text).split()))
+            for found in re.finditer(r"(?<![\d:.])\d+:(\d\d)(?!\d|:\d)", text):
+                if int(found[1]) % 5:
+                    seen.add((page["address"], text[max(0, found.start() - 40) : found.end() + 20]))
+        self.assertEqual(seen, set())
 
 
 class OutAndIn(SimpleTestCase):

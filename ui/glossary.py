@@ -30,7 +30,7 @@ GLOSSARY = (
         _("twist"),
         _("The webs of a pressed crank stand turned to one another about the pin's axis direction: the shafts point past each other."),
     ),
-    Term(_("pinch"), _("The webs of a pressed crank are closed or open opposite the pin.")),
+    Term(_("web opening"), _("The webs of a pressed crank are open or closed opposite the crankpin: they are not parallel.")),
     Term(_("web"), _("The disc or arm of a crank between shaft and crankpin.")),
     Term(_("joint face"), _("The faces on which the crankcase halves meet.")),
     Term(_("dowel"), _("Pin or sleeve that places the halves to one another.")),

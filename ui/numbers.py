@@ -197,7 +197,7 @@ def digits_of(resolution: float, kind: str, unit: Unit) -> int:
     return whole if abs(step / even - round(step / even)) < 1e-3 else math.ceil(-math.log10(FINE * step))
 
 
-COARSE_STEPS = (0.005, 2.0, 5.0)  # to which a number is rounded, not only cut
+LARGEST_STEP = 0.5  # of a time, as a share of it
 TIME_STEPS_S = (5.0, 10.0, 30.0, 60.0, 120.0, 300.0, 600.0, 1800.0, 3600.0)
 
 
@@ -230,7 +230,7 @@ def to_step(value: float, step: float, toward: str = NEAREST) -> float:
     (25.0, 20.0, 25.0, 20.0)
     """
     steps = value / step
-    whole = math.floor(steps + 1e-9) if toward == DOWN else math.ceil(steps - 1e-9) if toward == UP else round(steps)
+    whole = math.floor(steps + 1e-9) if toward == DOWN else math.ceil(steps - 1e-9) if toward == UP else math.floor(steps + 0.5)
     return float(whole * step)
 
 
@@ -240,7 +240,7 @@ def _bare(amount: Amount, unit: Unit) -> str:
     known = step_of(amount.uncertainty * factor) if amount.uncertainty else 0.0
     if known > amount.resolution * factor * (1 + 1e-9):
         return figure(to_step(value, known, amount.toward), decimals(min(known, 1.0)))
-    if amount.toward != NEAREST or amount.resolution in COARSE_STEPS:
+    if amount.toward:
         value = to_step(amount.value, amount.resolution, amount.toward) * factor + offset
     return figure(value, digits)
 
@@ -294,8 +294,7 @@ def spelled_time(amount: Amount) -> str:
     """
     if math.isinf(amount.value):
         return lasting(amount.value)
-    half = amount.uncertainty or 0.0
-    seconds = max(0.0, to_step(amount.value, time_step_of(min(half, abs(amount.value))), amount.toward))
+    half, seconds = amount.uncertainty or 0.0, _rounded_s(amount)
     if seconds < 60 and half:
         return _("{count} s").format(count=figure(seconds, 0))
     if seconds % 60 or not half:
@@ -304,6 +303,12 @@ def spelled_time(amount: Amount) -> str:
     if hours < 2:
         return _("{count} min").format(count=figure(seconds / 60, 0))
     return _("{hours} h {minutes} min").format(hours=hours, minutes=rest) if rest else _("{hours} h").format(hours=hours)
+
+
+def _rounded_s(amount: Amount) -> float:
+    """Return a time rounded to what is known of it, s; the step is at most half of the time, or a short one would vanish."""
+    half_width = min(amount.uncertainty or 0.0, 5 * LARGEST_STEP * abs(amount.value))
+    return max(0.0, to_step(amount.value, time_step_of(half_width), amount.toward or NEAREST))
 
 
 IN_WORDS = {CHANCE: odds, DURATION: spelled_time}  # kinds that are not shown as a number with a unit
@@ -325,7 +330,7 @@ def show(amount: Amount) -> str:
 
 def _show(amount: Amount, unit: Unit) -> str:
     text = _bare(amount, unit)
-    if amount.uncertainty is not None:
+    if amount.uncertainty is not None and not amount.toward:
         text = f"{text} {PLUS_MINUS} {_uncertainty(amount.uncertainty, amount, unit)}"
     return with_unit(text, unit)
 
@@ -355,8 +360,19 @@ def between(low: Amount | None, high: Amount | None) -> str:
 
 
 def band(low: Amount, high: Amount) -> str:
-    """A range of what is not known better: `1.0 to 9.0 kN`."""
-    first, last = _pair(low, high)
+    """Return a range of what is not known better: `1.0 to 9.0 kN`; both ends of a range of times in the same notation.
+
+    >>> from shopmath.amounts import duration, newtons
+    >>> band(newtons(1000), newtons(9000)), band(duration(390, 150), duration(900, 150)), band(duration(600, 300), duration(900, 300))
+    ('1.0 to 9.0 kN', '6:30 to 15:00', '10 to 15 min')
+    """
+    first, last = (show(low), show(high)) if low.kind == DURATION else _pair(low, high)
+    if low.kind == DURATION and not math.isinf(high.value):
+        least, most = _rounded_s(low), _rounded_s(high)
+        if (":" in first) != (":" in last):
+            first, last = lasting(least), lasting(most)
+        elif least >= 60 and not least % 60 and most < 7200 and not most % 60:
+            first = figure(least / 60, 0)
     return _("{low} to {high}").format(low=first, high=last)
 
 

@@ -6,7 +6,7 @@ import math
 from collections.abc import Callable
 
 from engines.properties import Property
-from shopmath.amounts import degrees, kilograms, mm
+from shopmath.amounts import degrees, estimate, kilograms, mm
 from shopmath.balance import MARKS
 from stations.balance import words
 from stations.balance.facts import BalanceFacts
@@ -77,7 +77,7 @@ def _heavy(found: BalanceFacts, sheet: Sheet, at: Place, radius: float) -> None:
     sheet.arrow(at(told.mean_deg, reach), at(0, 0), "ink bold" if told.telling else "ink", 14)
     if told.telling:
         x, y = at(told.mean_deg, radius * 0.34)
-        sheet.text((x, y - 8), show(degrees(told.mean_deg)), "halo reading-label ink", "middle")
+        sheet.text((x, y - 8), show(estimate(degrees(told.mean_deg), told.unsure_deg)), "halo reading-label ink", "middle")
 
 
 def _masses(found: BalanceFacts, canvas: Canvas, at: Place, radius: float) -> None:

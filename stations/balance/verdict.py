@@ -8,7 +8,7 @@ from typing import Any
 
 from engines.properties import Property
 from shopmath import materials
-from shopmath.amounts import Amount, count, degrees, gram_millimetres, kilograms, mm, share
+from shopmath.amounts import Amount, chance, count, degrees, estimate, gram_millimetres, kilograms, mm
 from shopmath.balance import Unbalance, stops_wanted
 from shopmath.verdict import Call
 from stations.balance import words
@@ -56,7 +56,7 @@ def _roll(found: BalanceFacts, asked: list[Question]) -> Verdict:
     told = found.stops
     if told is None:
         return Verdict(State.WAIT, Code.ROLL, next="push")
-    values: dict[str, Any] = {"angle": degrees(told.mean_deg), "chance": share(told.p_value)}
+    values: dict[str, Any] = {"angle": estimate(degrees(told.mean_deg), told.unsure_deg), "chance": chance(told.p_value)}
     if told.telling:
         values["more"] = count(FEWEST_STOPS - len(found.marks))
         return Verdict(State.WAIT, Code.HEAVY_THERE, values, next="another")
@@ -137,7 +137,11 @@ def _weigh(found: BalanceFacts, asked: list[Question]) -> Verdict:
     values: dict[str, Any] = {"angle": degrees(found.heavy_deg), "light": degrees(found.light_deg)}
     if amount is None:
         assert told is not None
-        values |= {"uncertainty": degrees(told.unsure_deg), "chance": share(told.p_value, 0.001)}
+        values |= {
+            "angle": estimate(degrees(told.mean_deg), told.unsure_deg),
+            "uncertainty": degrees(told.unsure_deg),
+            "chance": chance(told.p_value),
+        }
         return Verdict(State.WAIT, Code.HOW_MUCH, values, next="putty", detail="direction")
     detail, said = felt(found, amount.gmm)
     values = {**values, **said, "amount": _amount(amount), **_permitted(found)}
@@ -222,7 +226,7 @@ def sources(found: BalanceFacts) -> Iterator[Trace]:
     if found.stops:
         spread = degrees(found.stops.spread_deg)
         told = {"stops": len(found.marks), "spread": spread, "p": plain(found.stops.p_value, 2)}
-        yield source("heavy", show(degrees(found.stops.mean_deg)), told)
+        yield source("heavy", show(estimate(degrees(found.stops.mean_deg), found.stops.unsure_deg)), told)
     if found.amount:
         yield source("proof" if found.proof else "unbalance", show(_amount(found.amount)))
         yield source("pulls", pull(found.force_n(found.amount.gmm) or 0.0))

@@ -385,12 +385,17 @@ class Bound(Kept, ABC):
         """Write where the station stands, for the run and the bench page; of a closed job nothing changes any more."""
         if self.job.is_closed:
             return
+        if self.entry and not self.signed:
+            self.move_timers()
         plate = self.call
         state = RunStation.State.DONE if self.whole_station_signed() else RunStation.State.NOW
         if self.entry or self.stage.state != RunStation.State.AHEAD:
             said = self.next_said()
             words = "" if said else (plate.standing or plate.move)[:200]
             log.set_station(self.stage, state=state, call_state=plate.state, next_move=words, next_said=said)
+
+    def move_timers(self) -> None:
+        """Set the ends of the running timers to what is known now."""
 
     def next_said(self) -> dict[str, Any]:
         """The next move by its code and values; empty where only words can say it."""

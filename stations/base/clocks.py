@@ -9,6 +9,8 @@ from jobs import log
 from jobs.models import Timer
 from stations.base import standing
 
+SAME = timedelta(seconds=1)  # two ends of a timer that are no farther apart are the same
+
 
 def start(bound: Any, key: str, tone: str, lasts_s: float | None, code: str = "", *, attempt: int | None = None, **values: Any) -> None:
     """Start a clock of this attempt; `code` names its sentence where its key does not."""
@@ -18,6 +20,10 @@ def start(bound: Any, key: str, tone: str, lasts_s: float | None, code: str = ""
 
 
 def move(bound: Any, timer: Timer, in_s: float, code: str = "", **values: Any) -> None:
-    """It comes due sooner or later than thought; with a code it now counts for something else."""
-    said = standing.kept(code, values, whole=bound.definition is not bound.station) if code else None
-    log.move_due(timer, bound.now + timedelta(seconds=in_s), said)
+    """Move the end of a timer to `in_s` seconds from now if that differs; with a code it also changes what the timer counts."""
+    said = standing.kept(code, values, whole=bound.definition is not bound.station) if code else timer.said
+    due_at = bound.now + timedelta(seconds=in_s)
+    if timer.ended_at or (said == timer.said and timer.due_at and abs(due_at - timer.due_at) < SAME):
+        return
+    log.move_due(timer, due_at, said if code else None)
+    timer.due_at, timer.said = due_at, said  # the page is made of this object

@@ -270,6 +270,10 @@ class Room(Knowing):
         if self.definition.kept:
             self.definition.kept(self, reading)
 
+    def move_timers(self) -> None:
+        if self.definition.move_timers:
+            self.definition.move_timers(self)
+
     def still_to_say(self) -> str:
         wanted = [ask for ask in self.open_asks() if not ask.optional and not (ask.repeats and self.live(ask.key))]
         missing = [ask.words.lower().rstrip("?") for ask in wanted]

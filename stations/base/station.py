@@ -129,8 +129,8 @@ class Station:
     """One kind of work in the run. `binds` makes the bound station; everything after it is for stations described by their definition.
 
     Each function is given what `facts` computed, and nothing else: `questions`, `methods`, `verdict`, `checks`, `warnings`, `sources`,
-    `results`, `derived`, `contradictions`, `result`, `slider`, `history`. Only `actions` and `kept` are given the bound station, because
-    they write.
+    `results`, `derived`, `contradictions`, `result`, `slider`, `history`. Only `actions`, `kept` and `move_timers` are given the bound
+    station, because they write.
     """
 
     key: str
@@ -180,6 +180,7 @@ class Station:
     note: Callable[[Any, Taken], str] | None = None  # what stands beside a reading in the table
     spelled: Callable[[Any, Slot, float], str] | None = None  # how a reading is shown where that is not in its usual unit; empty: as usual
     kept: Callable[[Any, Any], None] | None = None  # after a reading was kept
+    move_timers: Callable[[Any], None] | None = None  # sets the ends of its timers to what is known now; called after each write
     taken_with: Callable[[Any, Slot], Gauge | None] | None = None  # the gauge of a reading that is not taken with the usual one
     corrected: Callable[[Any, Slot, Quantity], Mapping[str, Any]] | None = None  # what is worked out and kept with a reading as it is taken
     uses: Callable[[Any], Iterable[tuple[str, Equipment]]] = _nothing  # shelf and thing that it rests on, besides the gauges that read

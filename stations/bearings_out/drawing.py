@@ -5,12 +5,12 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 from engines.properties import Property
-from shopmath.amounts import celsius, mm
+from shopmath.amounts import UP, mm
 from shopmath.seals import CLOCKS
 from stations.base import Canvas
 from stations.base.words import fill
 from stations.bearings_out import words
-from stations.bearings_out.facts import BearingsOutFacts
+from stations.bearings_out.facts import BearingsOutFacts, estimated_c
 from ui.numbers import band, bare, show
 from ui.svg import Point
 
@@ -95,7 +95,7 @@ def _in_case(found: BearingsOutFacts, canvas: Canvas, place: Place) -> None:
     canvas.labels.at([((place.middle + outside * 0.1, below), "start")], behind, known, rank=2, link=canvas.link(reach))
     freed = found.freeing
     if freed and freed.together and not found.is_out:
-        degrees = {"likely": bare(celsius(freed.together.likely)), "high": show(celsius(freed.together.high))}
+        degrees = {"likely": bare(estimated_c(freed.together)), "high": show(estimated_c(freed.together, UP))}
         hot = fill(words.ON_DRAWING["case_c"], degrees)
         canvas.labels.at([((place.margin, below), "start")], hot, "strong hot", rank=2)
 

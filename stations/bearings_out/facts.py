@@ -17,6 +17,7 @@ from jobs.facts import Own
 from shop.models import Driver
 from shop.shelves import Shelves
 from shopmath import drivers, materials
+from shopmath.amounts import NEAREST, Amount, celsius, estimate
 from shopmath.bearings import Bearing
 from shopmath.coldfit import cold_force
 from shopmath.estimate import Estimate
@@ -332,3 +333,8 @@ def bearings_out_facts(given: Given) -> BearingsOutFacts:
     wall = given.facts.best(given.seat.part, Property.WALL_THICKNESS)
     seal = given.card.seal_in_front_of(given.seat)
     return BearingsOutFacts(given.card, given.seat, given.own, given.shelves, seal, wall.value if wall else None)
+
+
+def estimated_c(found: Estimate, toward: str = "") -> Amount:
+    """Return an estimated temperature as it is shown: the likely one, or the high end rounded up."""
+    return estimate(celsius(found.high if toward else found.likely), (found.high - found.low) / 2, toward or NEAREST)

@@ -9,14 +9,15 @@ from typing import Any
 from engines.properties import Property
 from jobs.facts import Taken
 from shopmath import removal
-from shopmath.amounts import celsius, mm, newtons
+from shopmath.amounts import DOWN, UP, celsius, estimate, mm, newtons
+from shopmath.estimate import Estimate
 from shopmath.seals import DEPTH_MM, SQUARE_MM
 from shopmath.verdict import Call
 from stations.base import Caution, Contradiction, Finding, Question, Said, Scale, State, Trace, Verdict, Way, asking
 from stations.base.limits import limit_values
 from stations.base.words import fill
 from stations.bearings_out import words
-from stations.bearings_out.facts import FIRST, STUCK, WAY_CODES, WITH_CRANK, WITH_SHAFT, BearingsOutFacts, Code
+from stations.bearings_out.facts import FIRST, STUCK, WAY_CODES, WITH_CRANK, WITH_SHAFT, BearingsOutFacts, Code, estimated_c
 from ui.numbers import band, bare, rough_band, show
 from ui.tables import from_table
 
@@ -112,9 +113,9 @@ def _what_to_do(found: BearingsOutFacts) -> tuple[str, dict[str, Any]]:
     way, freed = found.way, found.freeing
     heat = ""
     if freed and way.key in ("drop", "drive") and freed.together:
-        heat = fill(words.HEAT, {"likely": celsius(freed.together.likely), "high": celsius(freed.together.high)})
+        heat = fill(words.HEAT, {"likely": estimated_c(freed.together), "high": estimated_c(freed.together, UP)})
     if freed and way.key == "spray":
-        heat = fill(words.SPRAYED, {"high": celsius(freed.sprayed.high)})
+        heat = fill(words.SPRAYED, {"high": estimated_c(freed.sprayed, UP)})
     window = found.window
     sizes = {"low": mm(window.outside_low_mm, 1), "high": mm(window.outside_high_mm, 1), "inside": mm(window.inside_low_mm, 1)}
     driver = fill(words.DRIVER, {"name": found.fitting[0].name}) if found.fitting else fill(words.ANY_DRIVER, sizes)
@@ -192,13 +193,17 @@ def derived(found: BearingsOutFacts) -> Iterator[Finding]:
         yield Finding(found.at(Property.BEARING_DECISION), text="scrap")
 
 
+def _band_c(found: Estimate) -> str:
+    half = (found.high - found.low) / 2
+    return band(estimate(celsius(max(ROOM_C, found.low)), half, DOWN), estimate(celsius(found.high), half, UP))
+
+
 def sources(found: BearingsOutFacts) -> Iterator[Trace]:
     freed = found.freeing
     if freed:
         if freed.together:
-            low, high = celsius(max(ROOM_C, freed.together.low)), celsius(freed.together.high)
-            yield source("together", band(low, high), {"basis": from_table(freed.together.basis)})
-        yield source("sprayed", band(celsius(max(ROOM_C, freed.sprayed.low)), celsius(freed.sprayed.high)), estimated=True)
+            yield source("together", _band_c(freed.together), {"basis": from_table(freed.together.basis)})
+        yield source("sprayed", _band_c(freed.sprayed), estimated=True)
         if freed.limit:
             yield source(
                 "limit",

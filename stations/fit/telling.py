@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import math
 from collections.abc import Iterable, Mapping
 from dataclasses import replace
 from typing import Any
@@ -11,7 +12,7 @@ from engines.properties import Property
 from jobs.facts import Taken
 from shop.models import Chiller, Heater
 from shopmath import materials
-from shopmath.amounts import DOWN, UP, Amount, celsius, duration, mm
+from shopmath.amounts import DOWN, NEAREST, UP, Amount, celsius, duration, mm
 from shopmath.checks import BadInput
 from shopmath.estimate import Estimate
 from shopmath.thermal.expansion import WANTED
@@ -80,8 +81,8 @@ def soon(time_s: float) -> Amount:
 
 
 def half(found: Estimate) -> float:
-    """Return half of the width of an estimate."""
-    return (found.high - found.low) / 2
+    """Return half of the width of an estimate; infinity if it has no end."""
+    return math.inf if math.isinf(found.high) else (found.high - found.low) / 2
 
 
 def promised(time_s: float, found: Estimate) -> Amount:
@@ -108,7 +109,7 @@ def assumed(heated: Heated, card: EngineCard, *, of_the_case: bool = True) -> li
 def times(found: Estimate) -> str:
     """A time that is only known within bounds."""
     wide = half(found)
-    return fill(words.RANGE, {"low": duration(found.low, wide), "high": duration(found.high, wide)})
+    return band(duration(found.low, wide), duration(found.high, wide))
 
 
 # thermometers
@@ -138,8 +139,13 @@ def coarse(reading: Taken) -> dict[str, Any]:
     """A temperature that is too coarse to judge by."""
     told = reading.corrected
     by = str(told["means"])
-    low, high = celsius(told["low_c"], INFRARED_STEP_C), celsius(told["high_c"], INFRARED_STEP_C)
-    return {"by": lazily(words.COARSE_BY, by, {}, by), "low": replace(low, toward=DOWN), "high": replace(high, toward=UP)}
+    low, high = (_read(told[end], INFRARED_STEP_C, toward) for end, toward in (("low_c", DOWN), ("high_c", UP)))
+    return {"by": lazily(words.COARSE_BY, by, {}, by), "low": low, "high": high}
+
+
+def _read(temperature_c: float, step: float, toward: str = NEAREST) -> Amount:
+    """Return a temperature as it was read by a thermometer that is good to `step`."""
+    return replace(celsius(temperature_c, step), toward=toward)
 
 
 def note(reading: Taken) -> str:
@@ -150,8 +156,8 @@ def note(reading: Taken) -> str:
     by = str(told["means"])
     step = 1.0 if told["trusted"] else INFRARED_STEP_C
     values = {
-        "range": band(celsius(told["low_c"], step), celsius(told["high_c"], step)),
-        "true": celsius(told["true_c"], step),
+        "range": band(_read(told["low_c"], step, DOWN), _read(told["high_c"], step, UP)),
+        "true": _read(told["true_c"], step),
         "shown": show(celsius(reading.value)) if reading.value is not None else "",
         "by": say(words.READ_BY, by, {}, by),
     }

@@ -161,4 +161,3 @@ METHOD_LABEL = {
     "means": _("Temperature by"),
 }
 LIMIT_LABEL, LIMIT_SOURCE = _("Limit, {what}"), _("{why} ({source})")
-RANGE = _("{low} to {high}")

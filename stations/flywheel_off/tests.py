@@ -122,7 +122,7 @@ class FlywheelOff(WheelCase):
         self.ready()
         work = self.hands.work()
         self.assertEqual((work.plate().state, work.found.pull.turns), ("in", 6))
-        self.assertRegex(work.plate().move, r"release by \d+ N·m; stop at 50")
+        self.assertRegex(work.plate().move, r"release by \d+ N·m; stop at 49")
         self.assertIn("manual page 41", next(each.source for each in work.traces() if each.label == "Taper needs"))
 
     def test_one_turn_is_stop_and_says_how_many_more_and_what_they_buy(self):
@@ -140,7 +140,7 @@ class FlywheelOff(WheelCase):
         plate = self.plate()
         self.assertEqual(plate.state, "too_close")
         self.assertIn("unknown", plate.line)
-        self.assertRegex(plate.move, r"stop at 50 N·m")
+        self.assertRegex(plate.move, r"stop at 49 N·m")
         self.hands.measure(nut_torque="40 ft-lb")
         self.assertEqual(self.plate().state, "in")
 

@@ -93,7 +93,7 @@ class GoingOn(TestCase):
         self.assertIn("Fit a new key", self.plate().move)
         self.hands.answer("key", "stepped")
         self.assertEqual(self.plate().state, "too_close")
-        self.assertIn("2.9° ahead", self.plate().line)
+        self.assertIn("advances the ignition by 2.9°", self.plate().line)
         self.assertIn("2.9°", str(self.hands.work().drawing()))
 
     def test_a_nut_off_its_torque_and_a_gap_off_its_figure(self):

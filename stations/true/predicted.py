@@ -4,10 +4,11 @@ from __future__ import annotations
 
 import statistics
 
-from shopmath.amounts import share
+from shopmath.amounts import estimate, share
 from stations.base.predicted import LATEST, TAG, Beside, Held, Prediction, Results
 from stations.base.words import fill
 from stations.true import words
+from stations.true.verdict import TOOK_HALF_WIDTH
 
 
 def _shares(results: Results) -> list[tuple[str, float]]:
@@ -32,7 +33,11 @@ def blows(results: Results) -> list[Held]:
     shares = [took for _, took in _shares(results)]
     if not shares:
         return []
-    return [Held(str(words.ALL_OF_IT), len(shares), fill(words.BLOW_HELD, {"share": share(statistics.median(shares))}))]
+    return [
+        Held(
+            str(words.ALL_OF_IT), len(shares), fill(words.BLOW_HELD, {"share": estimate(share(statistics.median(shares)), TOOK_HALF_WIDTH)})
+        )
+    ]
 
 
 PREDICTION = Prediction(words.BLOWS, words.PREDICTED, blows, beside, words.BLOW_AXIS)

@@ -8,7 +8,7 @@ from typing import Any
 
 from engines.properties import Property
 from jobs.facts import Finding
-from shopmath.amounts import DOWN, Amount, count, degrees, mm, mounted_clearance, share
+from shopmath.amounts import DOWN, Amount, count, degrees, estimate, mm, mounted_clearance, share
 from stations.base import Caution, Question, Result, Said, Scale, State, Trace, Verdict, asking
 from stations.base.limits import limit_values
 from stations.base.words import fill
@@ -20,6 +20,7 @@ from ui.numbers import band, show
 
 source = partial(asking.source, words)
 SOFT, HARD = 0.7, 1.15  # share of a fault that a blow took: under it a harder one is wanted, over it a softer
+TOOK_HALF_WIDTH = 0.25  # of the share that a blow took
 FINE = 0.001
 
 
@@ -150,7 +151,7 @@ def _taught(found: SingleFacts) -> str:
     if found.response is None:
         return ""
     took, part = found.response
-    values: dict[str, Any] = {"part": words.PART[part], "took": share(max(took, 0.0))}
+    values: dict[str, Any] = {"part": words.PART[part], "took": estimate(share(max(took, 0.0)), TOOK_HALF_WIDTH)}
     if took > HARD:
         return fill(words.TOLD["softer"], {**values, "took": count(took, 0.1)})
     return fill(words.TOLD["harder" if took < SOFT else "as_hard"], values)

@@ -75,8 +75,8 @@ class TwoDevices(BrowserCase):
         other = self.device("bram").pages[0]
         other.goto(f"{self.live_server_url}{hands.address}")
         self.page.click("button[value=chill]")
-        self.sees("bearing is cold", where=".tag")
-        other.locator(".tag-timers", has_text="bearing is cold").wait_for(timeout=9000)
+        self.sees("bearing: read the temperature", where=".tag")
+        other.locator(".tag-timers", has_text="bearing: read the temperature").wait_for(timeout=9000)
         mine, theirs = (page.inner_text(".timer b") for page in (self.page, other))
         self.assertEqual(mine.split(":")[0], theirs.split(":")[0])
         self.assertEqual(Timer.objects.count(), 1)

@@ -70,7 +70,7 @@ class ByKeyboard(FlywheelOff):
 
     def test_a_torque_past_the_stop_is_barred_in_words_and_on_the_scale(self):
         self.pull_ready()
-        self.enter("95", then="past the 50 N·m")
+        self.enter("95", then="past the 49 N·m")
         self.assertIn("stop", self.page.get_attribute(".plate", "class"))
         self.assertIn("95 now", self.page.text_content("#picture svg"))
         self.enter("undo", then="The thread is strong enough")

@@ -65,8 +65,8 @@ class TheWholeSlice(BrowserCase):
         self.tab_to("Washed, dry")
         self.page.keyboard.press("Enter")
         self.page.locator(".tick[aria-pressed=true]").wait_for()
-        self.enter("chill", then="bearing is cold")
-        self.enter("heat", then="case comes out")
+        self.enter("chill", then="bearing: read the temperature")
+        self.enter("heat", then="case: read the temperature")
         self.age(minutes=55)
         self.page.reload()
         self.sees("It drops in")  # the clocks are the server's: a reload loses nothing
@@ -111,7 +111,7 @@ class OnThePhone(BrowserCase):
         self.page.locator("button[value=chill]:not([aria-disabled])").wait_for()
         self.page.tap("button[value=chill]")
         self.page.locator("button[value=heat]").tap()  # at once: the second act's answer finds the page changed
-        self.sees("case comes out")
+        self.sees("case: read the temperature")
         self.page.fill("#strip-field", "61")
         self.page.tap(".phone-keep")
         self.sees("61.0 °C", where=".side")

@@ -73,7 +73,7 @@ class TheWheel(Leaving):
         self.pick("The key is", "stepped on purpose")
         self.page.locator("#strip-field").focus()
         self.enter("0.4", then="Middle of the cone")
-        self.sees("2.9° ahead")
+        self.sees("advances the ignition by 2.9°")
         for text, then in (
             ("skip", "Torque it must carry"),
             ("60 Nm", "Nut tightened to"),

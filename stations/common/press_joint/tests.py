@@ -121,7 +121,7 @@ class Apart(PressCase):
         self.hands.choose(scrap="scrap")
         self.hands.tick_all()
         self.assertNotEqual(self.plate().state, "stop")
-        self.assertIn("Hot compound fumes", self.hands.page())
+        self.assertIn("Hot retaining compound gives off fumes", self.hands.page())
 
     def test_a_taper_is_restrained_because_it_lets_go_at_once(self):
         self.hands.choose(joint="taper")

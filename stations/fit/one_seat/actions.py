@@ -57,7 +57,7 @@ def to_the_heat(bound: Any) -> None:
 
 
 def to_the_cold(bound: Any) -> None:
-    _start(bound, "chill", "cold", bound.found.plan.chill.likely)
+    _start(bound, "chill", "cold", bound.found.plan.chill.low)
 
 
 def out(bound: Any) -> None:
@@ -81,19 +81,22 @@ def may_sign(bound: Any) -> str:
 
 
 def kept(bound: Any, reading: Any) -> None:
-    """A reading moves the clocks: the soak to when this case will really be there, the window to its own cooling."""
-    found: OneSeat = bound.found
-    heat, window = found.timer("heat"), found.timer("window")
+    """Stop the window timer when the outcome is recorded."""
+    window = bound.found.timer("window")
     if reading.property == Property.FIT_OUTCOME and window:
         _said_what_happened(bound, window, reading.text)
+
+
+def move_timers(bound: Any) -> None:
+    """Set the end of the soak to when this case will be hot enough, and the end of the window to how it cools."""
+    found: OneSeat = bound.found
+    if found.trouble:
         return
-    if reading.property not in (Property.HOT_TEMPERATURE, Property.WATER_DROP):
-        return
-    if found.phase == Phase.HEATING and heat and not heat.ended_at:
-        left = found.run.ready_in_s()
-        if left is not None:
-            clocks.move(bound, heat, left)
-    if found.phase == Phase.WINDOW and window:
+    heat, window = found.timer("heat"), found.timer("window")
+    left = found.run.ready_in_s() if heat and found.phase == Phase.HEATING else None
+    if heat and left is not None:
+        clocks.move(bound, heat, left)
+    if window and found.phase == Phase.WINDOW:
         clocks.move(bound, window, min(found.run.sure_for_s, LONGEST_S))
 
 

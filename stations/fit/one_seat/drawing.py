@@ -8,7 +8,7 @@ from dataclasses import dataclass
 
 from engines.models import Seat
 from engines.properties import Property
-from shopmath.amounts import DOWN, Amount, celsius, duration, kelvin, mm
+from shopmath.amounts import DOWN, Amount, celsius, duration, estimate, kelvin, mm
 from shopmath.thermal.seat import Moment, Setup, curve, moment_after, sure_until_s
 from shopmath.verdict import IN
 from stations.base import Canvas
@@ -101,11 +101,18 @@ def draw(found: OneSeat, canvas: Canvas) -> None:
         return
     now = scene(found, canvas.at_s)
     shape = curve(now.setup, now.outer_c, now.inner_c, span_s(found), POINTS)
-    said = {**names(found), "inner_c": celsius(now.moment.inner_c), "outer_c": celsius(now.moment.outer_c)}
-    said |= {"time": duration(now.moment.time_s, 0.0), "side": mm(now.moment.clearance_mm / 2)}
+    inner_c = estimate(celsius(now.moment.inner_c), 2 * now.setup.inner_u_k)
+    outer_c = estimate(celsius(now.moment.outer_c), 2 * now.setup.outer_u_k)
+    said = {**names(found), "inner_c": inner_c, "outer_c": outer_c}
+    said |= {"time": duration(now.moment.time_s, 0.0), "side": _side(now.moment)}
     canvas.sheet.description = f"{fill(words.DRAWN['described'], said)} {canvas.sheet.description}"
     _section(found, canvas, now, frame)
     _graph(canvas.sheet, found, now, shape, frame)
+
+
+def _side(now: Moment) -> Amount:
+    """Return half of a clearance as it is shown."""
+    return estimate(mm(now.clearance_mm / 2), now.spread_mm)
 
 
 def exaggeration(largest_mm: float, px_per_mm: float) -> int:
@@ -150,7 +157,7 @@ def _section(found: OneSeat, canvas: Canvas, now: Scene, frame: Frame) -> None:
         aside = frame.narrow or fit.onto_shaft  # where a bearing's own section is in the way
         anchor, x = ("start", 8.0) if aside else ("end", min(left, ring) - 44)
         below = SEAT_TOP + 40 if fit.onto_shaft else 48.0 if frame.narrow else y + 2
-        sheet.text((x, below), bare(mm(side_mm)), "reading-label ink big", anchor)
+        sheet.text((x, below), bare(_side(now.moment)), "reading-label ink big", anchor)
         which = "overlap" if side_mm < 0 else "apart"
         split = frame.narrow and fit.onto_shaft
         lines = (words.DRAWN[which], fill(words.DRAWN["scale"], drawn)) if split else (fill(words.DRAWN[f"{which}_scale"], drawn),)
@@ -269,7 +276,11 @@ def _labels(found: OneSeat, canvas: Canvas, now: Scene, ring: tuple[float, float
         canvas.labels.at(places, name, f"strong {bearing_ink}", 2, link, [(warmth, f"quiet {bearing_ink}")])
     x, y = (left - 60, SEAT_TOP + 104) if onto_shaft else (left - frame.wall - 12, SEAT_TOP + 58)
     link = canvas.link(seat_slot) if jump else None
-    lines = (str(words.DRAWN["shaft" if onto_shaft else "case"]), show(celsius(seat_c)), f"± {bare(kelvin(2 * seat_u))}")
+    lines = (
+        str(words.DRAWN["shaft" if onto_shaft else "case"]),
+        show(estimate(celsius(seat_c), 2 * seat_u)),
+        f"± {bare(kelvin(2 * seat_u))}",
+    )
     if frame.narrow:
         places = [((8, SEAT_TOP + SEAT_DEEP + 58 + down), "start") for down in (0, 18)]
         canvas.labels.at(places, " ".join(lines), f"strong {seat_ink}", 2, link)

@@ -108,6 +108,7 @@ ONE_SEAT = Station(
     gates_signing=False,
     may_sign=actions.may_sign,
     kept=actions.kept,
+    move_timers=actions.move_timers,
     taken_with=OneSeat.taken_with,
     corrected=corrected,
     uses=OneSeat.uses,

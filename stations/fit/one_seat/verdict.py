@@ -9,7 +9,7 @@ from typing import Any
 
 from engines.properties import Property
 from jobs.facts import Finding, Taken
-from shopmath.amounts import UP, celsius, chance, duration, kelvin, mm, newtons, share
+from shopmath.amounts import DOWN, UP, celsius, chance, duration, estimate, kelvin, mm, newtons, share
 from shopmath.estimate import Estimate
 from shopmath.iso286 import fit as fit_of_limits
 from shopmath.thermal.seat import Moment
@@ -31,6 +31,7 @@ from ui.times import short_day
 source = partial(asking.source, words)
 READY_K = 1.5
 SOONER_S = 60.0  # a cold that starts this much before the heat is said
+PACE_HALF_WIDTH = 0.25  # of how much slower or quicker than the tables an earlier heat was
 FOR_GOOD_S = 1e5  # a rate slower than this is none
 
 
@@ -60,7 +61,7 @@ def _goes(found: OneSeat, state: str) -> Code:
 
 
 def _spare(at: Moment, *, measured: bool = False) -> dict[str, Any]:
-    return {"chance": chance(at.confidence, measured=measured), "least": mm(max(at.low_mm, 0.0))}
+    return {"chance": chance(at.confidence, measured=measured), "least": estimate(mm(max(at.low_mm, 0.0)), 2 * at.spread_mm, DOWN)}
 
 
 def _plan(found: OneSeat, asked: list[Question]) -> Verdict:
@@ -273,8 +274,14 @@ def _of_the_fit(found: OneSeat) -> Iterator[Trace]:
     metal = {**named, "metal": from_table(seat_fit.outer_material.name), "rate": figure(1e6 * setup.outer_alpha, 1)}
     if setup.heating:
         metal["share"] = share(setup.heating.opening)
-    yield source("boss_opens" if boss else "opens", show(mm(found.opens_mm)), metal, estimated=boss)
-    yield source("shrinks", show(mm(found.shrinks_mm)), {**named, "metal": from_table(seat_fit.inner_material.name)})
+    yield source(
+        "boss_opens" if boss else "opens",
+        show(estimate(mm(found.opens_mm), 2 * setup.nominal_mm * setup.opening_alpha * setup.outer_u_k)),
+        metal,
+        estimated=boss,
+    )
+    shrinks = estimate(mm(found.shrinks_mm), 2 * setup.nominal_mm * setup.inner_alpha * setup.inner_u_k)
+    yield source("shrinks", show(shrinks), {**named, "metal": from_table(seat_fit.inner_material.name)})
     yield source("wanted", show(mm(setup.wanted_mm)), {"wanted": setup.wanted})
     uncertainties = {**named, "outer_u": kelvin(2 * setup.outer_u_k), "partner_u": kelvin(2 * setup.inner_u_k)}
     yield source("combined", f"± {show(mm(2 * plan.offering.spread_mm))}", uncertainties)
@@ -327,7 +334,7 @@ def history(found: OneSeat) -> list[dict[str, str]]:
         speed = ""
         if heat.tau_ratio:
             table = words.SLOWER if heat.tau_ratio > 1 else words.QUICKER
-            speed = fill(table, {"share": share(abs(heat.tau_ratio - 1))})
+            speed = fill(table, {"share": estimate(share(abs(heat.tau_ratio - 1)), PACE_HALF_WIDTH)})
         happened = words.HAPPENED.get(heat.outcome, heat.outcome)
         rows.append(
             {

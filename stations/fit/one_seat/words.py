@@ -13,9 +13,9 @@ from stations.fit.one_seat.facts import Code
 NAME = _("Heat and drop")
 DRAWING = _("Seat and ring in section, clearance against time")
 EXAMPLE = fixed(
-    _("Will drop in. More than 99.9 % sure at {heat}; at least {clearance} clearance for 2:38."),
+    _("Will drop in. More than 95 % sure at {heat}; at least {clearance} clearance for 2:30."),
     heat=celsius(110),
-    clearance=mm(0.037),
+    clearance=mm(0.035),
 )
 DONE = plural("{count} bearing fitted", "{count} bearings fitted", "count")
 
@@ -84,7 +84,7 @@ NEXT = {
     "now_or_later": _("If you take it out now, you have {sure}. Wait for {waits} and you have {later}."),
     "now_or_in": _("If you take it out now, you have {sure}. With {not_yet} in, you have {later}."),
     "longer": _("Leave it in longer, or gain clearance as listed below."),
-    "out_oven": _("Switch the oven off, take it out, start it square, push it home. Hold it down 0:30."),
+    "out_oven": _("Switch the oven off, take it out, start it square, push it home. Hold it down for 30 s."),
     "out": _("Take it out, start it square, push it home."),
     "lay_out": _("Lay out driver, gloves and a support behind the seat."),
     "lay_out_circlip": _("Lay out driver, gloves, circlip pliers and a support behind the seat."),
@@ -258,8 +258,8 @@ ACTION = {
     "again": _("Heat it again"),
 }
 TIMER = {
-    "heat": _("{outer} comes out"),
-    "chill": _("{partner} is cold"),
+    "heat": _("{outer}: read the temperature"),
+    "chill": _("{partner}: read the temperature"),
     "window": _("window closes"),
     "cold": _("cold enough to check"),
 }

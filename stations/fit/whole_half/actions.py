@@ -150,6 +150,13 @@ def take_turn(bound: Any) -> None:
         log.stop_timer(door, found.now)
         _cooling(bound)
         return
+    _move_window(bound)
+
+
+def _move_window(bound: Any) -> None:
+    found: WholeHalf = bound.found
+    door, live = found.timer("door"), found.live_heat
+    assert door is not None
     first = min(live.order, key=live.left_s)
     clocks.move(bound, door, min(live.left_s(first), LONGEST_S), "home_by", part=first.name)
 
@@ -162,20 +169,27 @@ def _cooling(bound: Any) -> None:
 
 
 def kept(bound: Any, reading: Any) -> None:
-    """A temperature moves the clocks; what happened to a part goes into its own seat's entry too."""
+    """Write what happened to a part into the entry of its own seat too, and take the next part."""
     found: WholeHalf = bound.found
-    heat, door = found.timer("heat"), found.timer("door")
-    warm = reading.property in (Property.HOT_TEMPERATURE, Property.WATER_DROP)
-    if warm and found.phase == Phase.WARMING and heat and not heat.ended_at:
-        left = found.run.ready_in_s()
-        if left is not None:
-            clocks.move(bound, heat, left)
     if not found.trouble:
         part = next((each for each in found.plan.parts if each.slot.key == reading.ask), None)
         if part:
             into_seats.write(bound, part, reading)
-    if door:
+    if found.timer("door"):
         take_turn(bound)
+
+
+def move_timers(bound: Any) -> None:
+    """Set the end of the soak to when the case will be hot enough, and the end of the window to the part that closes first."""
+    found: WholeHalf = bound.found
+    if found.trouble:
+        return
+    heat = found.timer("heat")
+    left = found.run.ready_in_s() if heat and found.phase == Phase.WARMING else None
+    if heat and left is not None:
+        clocks.move(bound, heat, left)
+    if found.phase == Phase.HOT:
+        _move_window(bound)
 
 
 def may_sign(bound: Any) -> str:

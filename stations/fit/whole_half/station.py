@@ -87,6 +87,7 @@ WHOLE = Station(
     gates_signing=False,
     may_sign=actions.may_sign,
     kept=actions.kept,
+    move_timers=actions.move_timers,
     waits=frozenset({Property.HOT_TEMPERATURE, Property.WATER_DROP}),
     taken_with=WholeHalf.taken_with,
     corrected=corrected,

@@ -304,9 +304,10 @@ def _sources(found: WholeHalf) -> Iterator[tuple[HotPart | None, Trace]]:
 
 
 def _of_part(part: HotPart, made: HeatPlan) -> Iterator[tuple[HotPart | None, Trace]]:
-    values = {"part": part.name, "grip": mm(made.setup.interference_mm), "wanted": mm(made.setup.wanted_mm)}
+    grip = mm(made.setup.interference_mm, uncertainty=(made.setup.bore_um.width_um + made.setup.inner_um.width_um) / 2000)
+    values = {"part": part.name, "grip": grip, "wanted": mm(made.setup.wanted_mm)}
     values["uncertainty"] = mm(2 * made.offering.spread_mm)
     yield part, source("part", "", values, estimated=True)
     if made.chill:
-        to = fill(words.TO_COLD, {"time": duration(made.chill.low, telling.half(made.chill), UP), "cold": celsius(made.chill_c)})
+        to = fill(words.TO_COLD, {"time": telling.times(made.chill), "cold": celsius(made.chill_c)})
         yield None, source("part_cold", to, {"part": part.name, "basis": from_table(made.chill.basis)}, estimated=True)

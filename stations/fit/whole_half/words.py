@@ -14,7 +14,7 @@ from stations.fit.whole_half.facts import LAID, Code
 NAME = _("Heat and drop")
 DRAWING = _("One heat, part by part")
 EXAMPLE = fixed(
-    _("All five in one heat at {heat}. Largest first; the last has 0:40 to spare."),
+    _("All five in one heat at {heat}. Largest first; the last has 40 s to spare."),
     heat=celsius(115),
 )
 
@@ -228,8 +228,8 @@ ACTION = {
     "other": _("Now the {half}"),
 }
 TIMER = {
-    "heat": _("{side} half comes out"),
-    "heat_part": _("{Part} comes out"),
+    "heat": _("{side} half: read the temperature"),
+    "heat_part": _("{Part}: read the temperature"),
     "door": _("first window closes"),
     "home_by": _("{part}: home by"),
     "cold": _("{part} is cold"),
@@ -241,7 +241,7 @@ SOURCE = {
     "case": (_("Case to"), _("the hottest that any part here asks for, in one case")),
     "oven": (_("Oven at"), _("under {limit}: {what}")),
     "soak": (_("Soak"), _("{basis}")),
-    "part": (_("{part}"), _("mean grip {grip} cold, {wanted} wanted, ± {uncertainty}")),
+    "part": (_("{part}"), _("grip when cold {grip}; clearance wanted {wanted}, known to ± {uncertainty}")),
     "part_cold": (_("{part}, cold"), _("{basis}")),
     "order": (_("Order"), _("Moore and Hodgson: earliest window first, what cannot make it left out")),
     "air": (_("Shop air"), _("assumed, not measured")),

@@ -202,9 +202,10 @@
     if (alarmOn("flash")) {
       document.getElementById("flash-words").textContent = words;
       const flash = document.getElementById("flash");
-      const strip = document.querySelector(".strip")?.getBoundingClientRect();
-      flash.style.bottom = strip ? `${Math.max(0, window.innerHeight - strip.top)}px` : "0"; // the answer it asks for stays in reach
+      const top = document.elementFromPoint(window.innerWidth / 2, 1);
+      const before = top?.getBoundingClientRect().top;
       flash.hidden = false;
+      if (window.scrollY) window.scrollBy(0, top.getBoundingClientRect().top - before - flash.offsetHeight); // nothing under the message
       setTimeout(hideFlash, 12000);
     }
     if (alarmOn("sound")) tone();
