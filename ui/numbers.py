@@ -93,6 +93,16 @@ def plain(value: float, digits: int = 6) -> str:
     return figure(rounded, max(0, -Decimal(repr(rounded)).normalize().as_tuple().exponent))  # type: ignore[operator]
 
 
+def two_digits(value: float, toward: str = NEAREST) -> str:
+    """Return an estimate that is known within a factor of 2 to 3 with two digits.
+
+    >>> two_digits(5.56), two_digits(5.56, "down"), two_digits(737), two_digits(0.0931), two_digits(0.0)
+    ('5.6', '5.5', '740', '0.093', '0')
+    """
+    step = 10.0 ** (math.floor(math.log10(abs(value))) - 1) if value else 1.0
+    return plain(to_step(value, step, toward))
+
+
 def significant(value: float, digits: int) -> float:
     """A number cut to so many digits that count, as it is kept."""
     return float(f"{value:.{digits}g}")
@@ -172,10 +182,10 @@ def weigh(mass_kg: float) -> str:
 
 
 def stress(mpa: float) -> str:
-    """A stress: in MPa, or in thousands of pounds to the square inch."""
+    """Return a stress with two digits: in MPa, or in thousands of pounds per square inch."""
     if reader.get().system("force") == Units.INCH:
-        return f"{figure(mpa * 0.1450377, 0)} ksi"
-    return f"{figure(mpa, 0)} MPa"
+        return f"{two_digits(mpa * 0.1450377)} ksi"
+    return f"{two_digits(mpa)} MPa"
 
 
 def unit_of(kind: str) -> str:
@@ -241,7 +251,8 @@ def _bare(amount: Amount, unit: Unit) -> str:
     if known > amount.resolution * factor * (1 + 1e-9):
         return figure(to_step(value, known, amount.toward), decimals(min(known, 1.0)))
     if amount.toward:
-        value = to_step(amount.value, amount.resolution, amount.toward) * factor + offset
+        step = step_of(5 * amount.resolution * factor)
+        return figure(to_step(value, step, amount.toward), decimals(min(step, 1.0)))
     return figure(value, digits)
 
 

@@ -8,7 +8,7 @@ from typing import Any
 from engines.parts import CRANK, rod
 from engines.properties import Property
 from engines.slots import Slot
-from shopmath.amounts import celsius
+from shopmath.amounts import DOWN, celsius
 from shopmath.compounds import lets_go_c
 from stations.apart import words
 from stations.apart.facts import Code, apart_facts
@@ -45,13 +45,13 @@ def call(found: JointFacts, asked: list[Question]) -> Verdict:
     if found.peak_n is None:
         stop = min(force.high, found.press.capacity_n if found.press else 0.0)
         how = "pump_taper" if found.plan.lets_go_at_once else "pump"
-        return verdict.ready(found, checks(found), Code.MARK_FIRST, how, {"stop": found.in_unit(stop)})
+        return verdict.ready(found, checks(found), Code.MARK_FIRST, how, {"stop": found.estimated(stop, DOWN)})
     code, state = Code.PARTED, State.IN
     if found.peak_n < force.low:
         code, state = Code.LOOSE, State.OUT
     elif found.peak_n > force.high:
         code, state = Code.HARDER, State.TOO_CLOSE
-    values = {"peak": found.in_unit(found.peak_n), "low": found.in_unit(force.low), "high": found.in_unit(force.high)}
+    values = {"peak": found.in_unit(found.peak_n), "low": found.estimated(force.low), "high": found.estimated(force.high)}
     return Verdict(state, code, values, scale=verdict.scale(found))
 
 

@@ -212,7 +212,7 @@ NOT_YET = _("Not balanced yet: what is asked comes first.")
 CHECKS = {
     "arbor": (_("Arbor runs true in the bore, stand level both ways, knife edges or bearings clean, no draught."), True),
     "zero": (_("Mark 0 at the keyway, degrees counter-clockwise on the outer face."), False),
-    "eyes": (_("Drilling: wheel clamped, eyes covered, chips kept off the magnets."), False),
+    "eyes": (_("For drilling: wear safety glasses, clamp the wheel, and keep chips off the magnets."), False),
 }
 WARNINGS = {
     "burst": _("A cracked or mended wheel bursts at speed: out of use, whatever it says on the stand."),

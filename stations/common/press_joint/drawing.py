@@ -11,7 +11,7 @@ from stations.base.words import fill
 from stations.common.press_joint import words
 from stations.common.press_joint.facts import JointFacts, at
 from ui.graph import step_for
-from ui.numbers import bare, plain
+from ui.numbers import bare, plain, two_digits
 from ui.svg import Point, Sheet
 
 TOP, BOTTOM = 56.0, 500.0  # of the scale
@@ -131,7 +131,7 @@ def _band(found: JointFacts, canvas: Canvas, x: float, y: Callable[[float], floa
     sheet.rect(x + 1, y(band.high / per), 30, max(y(band.low / per) - y(band.high / per), 2), "band")
     sheet.line((x, y(band.likely / per)), (x + 38, y(band.likely / per)), "ink bold")
     for code, value in (("low", band.low), ("likely", band.likely), ("high", band.high)):
-        force = plain(value / per, 3)
+        force = two_digits(value / per)
         said = fill(words.ON_DRAWING[code], {"force": force}) if canvas.is_wide else force
         sheet.text((x + 42, y(value / per) + 5), said, "reading-label ink" if code == "likely" else "tick")
 

@@ -14,11 +14,12 @@ from engines.properties import Property
 from engines.slots import Slot
 from jobs.facts import Facts, Own
 from shop.models import Press
+from shopmath.amounts import NEAREST
 from shopmath.joints import JointPlan, PressJoint, heat_call, joint_plan, press_call, usual_interference, web_heat_for
 from shopmath.quantity import parse
 from shopmath.verdict import STOP, Call, combined
 from stations.base import Given
-from ui.numbers import plain
+from ui.numbers import plain, two_digits
 
 PIN = throw(1)
 CHOICES = {  # what may be chosen of a joint, the usual first
@@ -116,6 +117,11 @@ class JointFacts:
         """A force as the press's own gauge shows it."""
         unit, per = self.press_unit
         return f"{plain(force_n / per, 3)} {unit}"
+
+    def estimated(self, force_n: float, toward: str = NEAREST) -> str:
+        """Return an estimated force with two digits, in the unit of the press's gauge."""
+        unit, per = self.press_unit
+        return f"{two_digits(force_n / per, toward)} {unit}"
 
     # the joint
 

@@ -9,13 +9,15 @@ from typing import Any
 from engines.properties import Property
 from engines.slots import Slot
 from shopmath import __version__ as core_version
-from shopmath.amounts import celsius, mm, newtons
+from shopmath.amounts import UP, celsius, mm, newtons
 from shopmath.verdict import Call
 from stations.base import Action, Caution, Question, Said, Scale, State, Trace, Verdict, Way, asking
 from stations.common.press_joint import words
 from stations.common.press_joint.facts import Code, JointFacts, at
 from ui.numbers import band, show, stress
 from ui.tables import from_table
+
+KNOWN_FORCES = ("has", "peak")  # what the press can do and what its gauge showed; all other forces are estimates
 
 
 def before(found: JointFacts, asked: list[Question], sizing: str) -> Verdict | None:
@@ -29,10 +31,10 @@ def before(found: JointFacts, asked: list[Question], sizing: str) -> Verdict | N
         return Verdict(State.STOP, Code.TOO_HOT, degrees(hot), hot.code, less, ways=cooler)
     force = found.plan.force_n
     if found.press is None or found.press_call is None:
-        wanted = {"low": found.in_unit(force.low), "high": found.in_unit(force.high)}
+        wanted = {"low": found.estimated(force.low), "high": found.estimated(force.high)}
         return Verdict(State.STOP, Code.NO_PRESS, wanted, "no_press", ways=(Way(page="shop"),))
     if found.press_call.state == State.STOP:
-        values = {**forces(found, found.press_call), "needs": found.in_unit(force.high)}
+        values = {**forces(found, found.press_call), "needs": found.estimated(force.high, UP)}
         web = found.web_heat_c
         values |= {"web": celsius(web)} if web else {}
         move = "larger_press_or_heat" if web else "larger_press"
@@ -60,7 +62,7 @@ def ready(found: JointFacts, checks: tuple[Caution, ...], first: str, how: str, 
 
 def forces(found: JointFacts, call: Call) -> dict[str, Any]:
     """The forces of a call, in the press's own unit."""
-    return {name: found.in_unit(value) for name, value in call.values.items()}
+    return {name: found.in_unit(value) if name in KNOWN_FORCES else found.estimated(value) for name, value in call.values.items()}
 
 
 def degrees(call: Call) -> dict[str, Any]:
@@ -97,10 +99,10 @@ def sources(station: ModuleType, found: JointFacts) -> Iterator[Trace]:
         yield source(f"grip_{grip.origin}", show(mm(grip.value)), values, grip.origin != "measured")
     if plan and joint:
         force = plan.force_n
-        values = {"low": found.in_unit(force.low), "high": found.in_unit(force.high), "basis": from_table(force.basis)}
-        yield source("force", found.in_unit(force.likely), values)
+        values = {"low": found.estimated(force.low), "high": found.estimated(force.high), "basis": from_table(force.basis)}
+        yield source("force", found.estimated(force.likely), values)
         if plan.compound_n.high:
-            yield source("compound", found.in_unit(plan.compound_n.likely), {"basis": from_table(plan.compound_n.basis)})
+            yield source("compound", found.estimated(plan.compound_n.likely), {"basis": from_table(plan.compound_n.basis)})
         yields = {"yield_mpa": stress(plan.yield_mpa)}
         yield source("stress_past" if plan.past_yield else "stress", stress(plan.hub_stress_mpa), yields)
         yield source("ring", band(mm(joint.diameter_mm + 2 * joint.wall_mm, 1.0), mm(joint.web_mm, 1.0)))

@@ -101,8 +101,8 @@ def draw(found: OneSeat, canvas: Canvas) -> None:
         return
     now = scene(found, canvas.at_s)
     shape = curve(now.setup, now.outer_c, now.inner_c, span_s(found), POINTS)
-    inner_c = estimate(celsius(now.moment.inner_c), 2 * now.setup.inner_u_k)
-    outer_c = estimate(celsius(now.moment.outer_c), 2 * now.setup.outer_u_k)
+    inner_c = _warmth(found, now.moment.inner_c, now.setup.inner_u_k)
+    outer_c = _warmth(found, now.moment.outer_c, now.setup.outer_u_k)
     said = {**names(found), "inner_c": inner_c, "outer_c": outer_c}
     said |= {"time": duration(now.moment.time_s, 0.0), "side": _side(now.moment)}
     canvas.sheet.description = f"{fill(words.DRAWN['described'], said)} {canvas.sheet.description}"
@@ -113,6 +113,12 @@ def draw(found: OneSeat, canvas: Canvas) -> None:
 def _side(now: Moment) -> Amount:
     """Return half of a clearance as it is shown."""
     return estimate(mm(now.clearance_mm / 2), now.spread_mm)
+
+
+def _warmth(found: OneSeat, temperature_c: float, u_k: float) -> Amount:
+    """Return a temperature as it is shown: rounded to what is known of it, but as it is where it is the planned one."""
+    planned = temperature_c in (found.plan.target_c, found.plan.chill_c)
+    return celsius(temperature_c) if planned else estimate(celsius(temperature_c), 2 * u_k)
 
 
 def exaggeration(largest_mm: float, px_per_mm: float) -> int:
@@ -278,7 +284,7 @@ def _labels(found: OneSeat, canvas: Canvas, now: Scene, ring: tuple[float, float
     link = canvas.link(seat_slot) if jump else None
     lines = (
         str(words.DRAWN["shaft" if onto_shaft else "case"]),
-        show(estimate(celsius(seat_c), 2 * seat_u)),
+        show(_warmth(found, seat_c, seat_u)),
         f"± {bare(kelvin(2 * seat_u))}",
     )
     if frame.narrow:

@@ -211,6 +211,30 @@ class Running(TestCase):
         self.assertAlmostEqual(run.outer_in.rate().likely / slow, 1, delta=0.03)
         self.assertGreater(self.hands.entry.timers.get(key="heat").due_at, due)
 
+    def test_a_temperature_that_is_taken_back_takes_the_timer_back_with_it(self):
+        self.begin()
+        due = self.hands.entry.timers.get(key="heat").due_at
+        self.wait(300)
+        self.hands.keep("case", "21")
+        self.assertGreater(self.hands.entry.timers.get(key="heat").due_at - due, timedelta(minutes=2))
+        self.hands.post("undo")
+        self.assertAlmostEqual(self.hands.entry.timers.get(key="heat").due_at, due, delta=timedelta(seconds=2))
+
+    def test_the_timers_and_the_plate_do_not_contradict_each_other(self):
+        plan = self.begin()
+        self.wait(plan.soak.likely + 18)
+        self.hands.keep("case", "40")
+        self.assertEqual(self.hands.work().plate().words, "Not yet")
+        self.assertIn("case: read the temperature", self.hands.page())
+        heat, left = self.hands.entry.timers.get(key="heat"), self.hands.work().found.run.ready_in_s()
+        self.assertAlmostEqual((heat.due_at - self.hands.work().now).total_seconds(), left, delta=2)
+
+    def test_the_chill_timer_rings_at_the_shortest_time_to_read_the_temperature(self):
+        plan = self.begin()
+        chill = self.hands.entry.timers.get(key="chill")
+        self.assertAlmostEqual((chill.due_at - chill.started_at).total_seconds(), plan.chill.low, delta=1)
+        self.assertIn("bearing: read the temperature", self.hands.page())
+
     def test_a_gun_on_bare_aluminium_never_carries_the_call(self):
         plan = self.begin()
         self.hands.choose(means=means("infrared", "bare"))

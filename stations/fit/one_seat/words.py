@@ -189,7 +189,7 @@ CHECKS = {
     "bagged": (_("Bearing bagged against frost, oil ready for afterwards."), False),
 }
 WARNINGS = {
-    "hot": _("{Outer} and tray burn at a touch: gloves, eyes covered, a clear path to the bench."),
+    "hot": _("The hot {outer} and tray cause burns. Wear gloves and safety glasses, and keep the path to the bench clear."),
     "frost": _("Wipe the frost off the {partner} before it goes in; oil it at once after."),
     "magnesium": _(
         "Magnesium: fire risk. Use no flame and clear away chips. Have dry sand or a class "

@@ -207,7 +207,7 @@ CHECKS = {
     "bagged": (_("Bearings bagged against frost, oil ready for afterwards."), False),
 }
 WARNINGS = {
-    "hot": _("Case and tray burn at a touch: gloves, eyes covered, a clear path to the bench."),
+    "hot": _("The hot case and tray cause burns. Wear gloves and safety glasses, and keep the path to the bench clear."),
     "jam": _("If one jams or cocks: stop, no hammer. Say so, take the next; it is lifted off or pulled, and reheated."),
     "frost": _("Wipe the frost off each part before it goes in; oil it at once after."),
     "seals": _("Seals come after, in a cold case: {seals}. In the heat they would harden."),
