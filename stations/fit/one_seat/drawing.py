@@ -277,7 +277,7 @@ def _labels(found: OneSeat, canvas: Canvas, now: Scene, ring: tuple[float, float
         places = [((right, SEAT_TOP - 30), "start"), ((right, SEAT_TOP - 50), "start")]
         canvas.labels.at(places, name, "strong", 2, link, [(str(words.DRAWN["in"]), "quiet")])
     else:
-        warmth = show(Amount(bearing_c, "temperature", 1.0, 2 * bearing_u))
+        warmth = f"{show(_warmth(found, bearing_c, bearing_u))} ± {bare(kelvin(2 * bearing_u))}"
         places = [((right, top + 16 - up + down), "start") for down in (0, -20, 20, -40)]
         canvas.labels.at(places, name, f"strong {bearing_ink}", 2, link, [(warmth, f"quiet {bearing_ink}")])
     x, y = (left - 60, SEAT_TOP + 104) if onto_shaft else (left - frame.wall - 12, SEAT_TOP + 58)
