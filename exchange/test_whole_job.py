@@ -161,7 +161,13 @@ class RoundTrip(Whole):
         upload = io.BytesIO(self.data)
         upload.name = "job.zip"
         answer = client.post("/jobs/read/", {"file": upload}, follow=True)
-        self.assertContains(answer, "is here as job")
+        self.assertContains(answer, "was imported as job 0429. This shop wrote the file, and it is unchanged.")
+        changed = io.BytesIO(self.spoilt(lambda document: document.update(complaint="runs well")))
+        changed.name = "job.zip"
+        answer = client.post("/jobs/read/", {"file": changed}, follow=True)
+        self.assertContains(
+            answer, "was imported as job 0430. Changed after it was signed: the file (its signature does not match its content)."
+        )
         bad = io.BytesIO(b"junk")
         bad.name = "job.zip"
         self.assertContains(client.post("/jobs/read/", {"file": bad}, follow=True), "damaged, or no ZIP")

@@ -23,6 +23,7 @@ from exchange.making_views import made_or_making
 from exchange.spreadsheets import plain
 from jobs.models import Job, RunStation
 from shopmath.checks import BadInput
+from stations import provenance
 from stations.registry import next_of
 from ui.addresses import job_number, job_tag
 
@@ -46,9 +47,8 @@ def job_in(request: HttpRequest) -> HttpResponse:
         if not data:
             raise BadInput("file", _("That file is over 400 MB: no job is that large.") if large else _("No file was chosen."))
         job = job_from_zip(data, request.user, tell)  # type: ignore[arg-type]
-        return Made(
-            goes=reverse("job-log", args=[job.tag]), words=_("{name} is here as job {tag}.").format(name=job.card.name, tag=job.tag)
-        )
+        imported = _("{name} was imported as job {tag}.").format(name=job.card.name, tag=job.tag)
+        return Made(goes=reverse("job-log", args=[job.tag]), words=f"{imported} {provenance.said(job.origin)}")
 
     if request.headers.get("X-Partial"):
         return made_or_making(request, f"reading {sha256(data).hexdigest()}", make)

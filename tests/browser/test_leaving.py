@@ -168,7 +168,7 @@ class TheOwner(Leaving):
         self.sees("damaged, or no ZIP. Nothing was taken.", where="#waiting")
         self.page.set_input_files("#job-file", {"name": "job.zip", "mimeType": "application/zip", "buffer": data})
         self.page.get_by_role("button", name="Read the file").click()
-        self.sees("Corrie 272 is here as job 0413.")
+        self.sees("Corrie 272 was imported as job 0413. This shop wrote the file, and it is unchanged.")
         self.assertEqual(Job.objects.get(number=413).photos.get().caption, "As it came")
         self.assertQuiet()
 
