@@ -8,7 +8,7 @@ from __future__ import annotations
 import math
 from dataclasses import dataclass, replace
 
-from shopmath.checks import number, numbers
+from shopmath.validation import number, numbers
 
 COUNT = "count"  # a plain number: pieces, turns, rounds
 SHARE = "share"  # 0 to 1

@@ -5,7 +5,7 @@ Angles in degrees, counter-clockwise from the right as the joint face is drawn. 
 
 from __future__ import annotations
 
-from shopmath.checks import finite, not_negative, positive
+from shopmath.validation import finite, not_negative, positive
 from shopmath.verdict import Call, call
 
 

@@ -4,9 +4,9 @@ from __future__ import annotations
 
 from itertools import pairwise
 
-from shopmath.checks import one_of, temperature
 from shopmath.estimate import Estimate, exactly
 from shopmath.tables import rows
+from shopmath.validation import one_of, temperature
 
 STRENGTHS = ("medium", "high", "high temperature")
 HELD_BY_HEAT_C = (100.0, 150.0, 200.0, 250.0)

@@ -8,7 +8,7 @@ import threading
 from functools import lru_cache
 from typing import TYPE_CHECKING, Any
 
-from shopmath.checks import BadInput, gettext_noop, number
+from shopmath.validation import BadInput, gettext_noop, number
 
 if TYPE_CHECKING:
     from pint import UnitRegistry

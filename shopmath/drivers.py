@@ -9,7 +9,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 from shopmath.bearings import Bearing
-from shopmath.checks import BadInput, gettext_noop, not_negative, positive
+from shopmath.validation import BadInput, gettext_noop, not_negative, positive
 
 SHOULDER = 0.19  # of (outside − bore), from the pitch circle
 CLEAR_MM = 0.3  # a driver's diameter off the bore it runs in, or the shaft it runs over

@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Callable
 from dataclasses import dataclass
 
-from shopmath.checks import BadInput, gettext_noop, numbers
+from shopmath.validation import BadInput, gettext_noop, numbers
 
 
 @dataclass(frozen=True)

@@ -10,7 +10,7 @@ import math
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, field
 
-from shopmath.checks import BadInput, finite, gettext_noop, not_negative, one_of, positive
+from shopmath.validation import BadInput, finite, gettext_noop, not_negative, one_of, positive
 
 MOST_LOBES = 99
 ANGLES_DEG = (0.0, 60.0, 120.0)

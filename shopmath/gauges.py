@@ -6,8 +6,8 @@ import math
 import statistics
 from collections.abc import Sequence
 
-from shopmath.checks import BadInput, finite, gettext_noop, not_negative, positive
-from shopmath.spread import TWO_SIGMA, chi_square, student
+from shopmath.quantiles import TWO_SIGMA, chi_square, student
+from shopmath.validation import BadInput, finite, gettext_noop, not_negative, positive
 
 SPREAD = {  # usual high end of what a kind of gauge repeats to in a mechanic's hands, mm or K: estimate
     "micrometer": 0.003,

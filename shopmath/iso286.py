@@ -10,8 +10,8 @@ import re
 from dataclasses import dataclass
 from functools import lru_cache
 
-from shopmath.checks import BadInput, finite, gettext_noop, not_negative, numbers, ordered, positive
 from shopmath.tables import number, rows
+from shopmath.validation import BadInput, finite, gettext_noop, not_negative, numbers, ordered, positive
 
 GRADES = range(4, 12)
 LARGEST_MM = 250.0

@@ -9,12 +9,12 @@ from __future__ import annotations
 import math
 from dataclasses import dataclass, replace
 
-from shopmath.checks import BadInput, finite, gettext_noop, not_negative, numbers, one_of, positive, temperature
 from shopmath.compounds import compound_shear_mpa, joint_friction
 from shopmath.estimate import Estimate, exactly
 from shopmath.materials import Material, get
 from shopmath.press import hub_stress_mpa, interference_pressure_mpa, press_force_n
 from shopmath.taper import half_angle_deg
+from shopmath.validation import BadInput, finite, gettext_noop, not_negative, numbers, one_of, positive, temperature
 from shopmath.verdict import IN, STOP, TOO_CLOSE, Call
 
 FLUORO_RUBBER_C = 300.0  # above this, fluoro-rubber (FKM) decomposes and leaves hydrofluoric acid

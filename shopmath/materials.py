@@ -5,8 +5,8 @@ from __future__ import annotations
 from dataclasses import dataclass
 from functools import cache
 
-from shopmath.checks import BadInput, gettext_noop
 from shopmath.tables import number, rows
+from shopmath.validation import BadInput, gettext_noop
 
 
 @dataclass(frozen=True)

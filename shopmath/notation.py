@@ -4,8 +4,8 @@ from __future__ import annotations
 
 import re
 
-from shopmath.checks import BadInput, gettext_noop, positive
 from shopmath.tables import rows
+from shopmath.validation import BadInput, gettext_noop, positive
 
 LONGEST = 40  # characters
 _TIMES = r"\s*[x×*]\s*"

@@ -5,11 +5,11 @@ from __future__ import annotations
 import math
 from dataclasses import dataclass
 
-from shopmath.checks import BadInput, gettext_noop, not_negative, positive, temperature
-from shopmath.coldfit import ColdFit, cold_force
+from shopmath.cold_installation import ColdFit, cold_force
 from shopmath.estimate import Estimate
 from shopmath.materials import Material
 from shopmath.press import hub_stress_mpa, interference_pressure_mpa
+from shopmath.validation import BadInput, gettext_noop, not_negative, positive, temperature
 from shopmath.verdict import IN, OUT, TOO_CLOSE
 
 HOLDS = 0.3e-3  # interference that a plug keeps at its hottest, of its diameter: estimate

@@ -8,7 +8,7 @@ from __future__ import annotations
 
 import math
 
-from shopmath.checks import BadInput, finite, gettext_noop, not_negative, positive
+from shopmath.validation import BadInput, finite, gettext_noop, not_negative, positive
 
 MOST_POISSON = 0.5
 

@@ -12,9 +12,9 @@ import re
 from dataclasses import dataclass
 from fractions import Fraction
 
-from shopmath.checks import ABSOLUTE_ZERO_C, BadInput, Word, finite, gettext_noop, one_of, positive
 from shopmath.conversion import convert
-from shopmath.kinds import A_KIND, OF_KIND
+from shopmath.quantity_names import A_KIND, OF_KIND
+from shopmath.validation import ABSOLUTE_ZERO_C, BadInput, Word, finite, gettext_noop, one_of, positive
 
 CANONICAL = {
     "length": "mm",

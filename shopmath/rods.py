@@ -5,7 +5,7 @@ from __future__ import annotations
 import math
 from dataclasses import dataclass
 
-from shopmath.checks import finite, not_negative, positive
+from shopmath.validation import finite, not_negative, positive
 
 OVER_MM = 100.0  # the length that bend and twist are told over
 BEND_MM, TWIST_MM = 0.05, 0.10  # over that length, where the manual gives none: shop rule

@@ -13,8 +13,8 @@ from dataclasses import dataclass, field
 from functools import lru_cache
 from typing import Any
 
-from shopmath.checks import BadInput, finite, gettext_noop, positive
-from shopmath.spread import chi_square
+from shopmath.quantiles import chi_square
+from shopmath.validation import BadInput, finite, gettext_noop, positive
 
 FEWEST = 5
 SPREAD = 40.0  # condition of the fit past which the angles lie too close together

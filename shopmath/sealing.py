@@ -6,9 +6,9 @@ from collections.abc import Iterable
 from dataclasses import dataclass
 from itertools import combinations
 
-from shopmath.checks import one_of
 from shopmath.estimate import Estimate
 from shopmath.tables import rows
+from shopmath.validation import one_of
 from shopmath.verdict import IN, STOP, TOO_CLOSE, Call
 
 ANAEROBIC, SOLVENT, SILICONE = "anaerobic", "solvent", "silicone"

@@ -7,9 +7,9 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from itertools import pairwise
 
-from shopmath.checks import BadInput, finite, gettext_noop, not_negative, one_of, positive
 from shopmath.estimate import Estimate
-from shopmath.gapplane import Point, fit
+from shopmath.gap_plane import Point, fit
+from shopmath.validation import BadInput, finite, gettext_noop, not_negative, one_of, positive
 from shopmath.verdict import Call, call
 
 DEPTH_MM = 0.5  # from the depth wanted, shop rule

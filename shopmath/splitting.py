@@ -12,13 +12,13 @@ from dataclasses import dataclass
 
 from shopmath.amounts import mm, newtons
 from shopmath.bearings import Bearing, bore_limits_um
-from shopmath.checks import at_most, not_negative, number, positive
 from shopmath.estimate import Estimate
-from shopmath.gapplane import GapPlane, bind_lead_mm
+from shopmath.gap_plane import GapPlane, bind_lead_mm
 from shopmath.iso286 import fit as fit_of_limits
 from shopmath.iso286 import limits
 from shopmath.press import interference_pressure_mpa, press_force_n
-from shopmath.threads import WORST_LOSS, full_turns, stripping_force_n, torque_for_force_nm
+from shopmath.screw_threads import WORST_LOSS, full_turns, stripping_force_n, torque_for_force_nm
+from shopmath.validation import at_most, not_negative, number, positive
 from shopmath.verdict import IN, OUT, STOP, TOO_CLOSE, Call, call
 
 USUAL_CLEARANCE_MM, USUAL_ENGAGED_MM = 0.03, 8.0  # of a case dowel, where the card has none: estimates

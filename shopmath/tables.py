@@ -6,7 +6,7 @@ import csv
 from functools import cache
 from pathlib import Path
 
-from shopmath.checks import BadInput, gettext_noop
+from shopmath.validation import BadInput, gettext_noop
 
 FOLDER = Path(__file__).parent / "data"
 

@@ -8,9 +8,9 @@ from __future__ import annotations
 
 import math
 
-from shopmath.checks import BadInput, finite, gettext_noop, not_negative, positive
 from shopmath.estimate import Estimate
 from shopmath.tables import rows
+from shopmath.validation import BadInput, finite, gettext_noop, not_negative, positive
 
 
 def half_angle_deg(ratio: float) -> float:

@@ -27,9 +27,9 @@ from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, field, replace
 from itertools import pairwise
 
-from shopmath.checks import finite, not_negative, positive
+from shopmath.crank_runout import OuterTurn, PressedCrank, Swing, outer_turn, refuse_on_support
 from shopmath.estimate import Estimate
-from shopmath.swing import OuterTurn, PressedCrank, Swing, outer_turn, refuse_on_support
+from shopmath.validation import finite, not_negative, positive
 
 __all__ = [
     "Misalignment",

@@ -12,8 +12,8 @@ from collections.abc import Mapping
 from dataclasses import dataclass, field
 from typing import Any
 
-from shopmath.checks import BadInput, finite, gettext_noop, not_negative, ordered, positive, temperature
 from shopmath.gauges import MOST_REPEATS, gauge_uncertainty, usual_spread
+from shopmath.validation import BadInput, finite, gettext_noop, not_negative, ordered, positive, temperature
 
 IN, TOO_CLOSE, OUT, STOP = "in", "too_close", "out", "stop"
 MOST_DIGITS = 9

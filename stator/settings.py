@@ -18,9 +18,9 @@ from pathlib import Path
 
 from csp.constants import NONE, SELF
 
-from stator.catalogues import catalogues
-from stator.data_folder import finish_swap
-from stator.secret import NoSecret, secret_key
+from stator.server.data_folder import finish_swap
+from stator.server.languages import catalogues
+from stator.server.secret import NoSecret, secret_key
 
 BASE_DIR = Path(__file__).resolve().parent.parent
 _STATE = Path(os.environ.get("XDG_DATA_HOME") or Path.home() / ".local" / "share")
@@ -51,34 +51,36 @@ INSTALLED_APPS = [
     "django.contrib.contenttypes",
     "django.contrib.sessions",
     "django.contrib.messages",
-    "stator.static_files.ReleasedFiles",
+    "stator.server.static_files.ReleasedFiles",
     "axes",
     "csp",
     "django_htmx",
-    "ui",
-    "shop",
-    "engines",
-    "jobs",
-    "stations",
-    "exchange",
-    "instruments",
-    "quick",
-    "practice",
+    "stator.ui",
+    "stator.shop",
+    "stator.engines",
+    "stator.jobs",
+    "stator.stations",
+    "stator.workbench",
+    "stator.exchange",
+    "stator.instruments",
+    "stator.quick_checks",
+    "stator.practice",
+    "stator.demo",
     "stator",
 ]
 MIDDLEWARE = [
     "django.middleware.security.SecurityMiddleware",
     "whitenoise.middleware.WhiteNoiseMiddleware",
-    "ui.compressing.CompressedTextMiddleware",
+    "stator.ui.response_compression.CompressedTextMiddleware",
     "csp.middleware.CSPMiddleware",
     "django.contrib.sessions.middleware.SessionMiddleware",
     "django.middleware.common.CommonMiddleware",
     "django.middleware.csrf.CsrfViewMiddleware",
     "django.contrib.auth.middleware.AuthenticationMiddleware",
-    "shop.middleware.ReaderMiddleware",
+    "stator.shop.middleware.ReaderMiddleware",
     "django_htmx.middleware.HtmxMiddleware",
-    "shop.middleware.SignedInMiddleware",
-    "jobs.middleware.RefusalMiddleware",
+    "stator.shop.middleware.SignedInMiddleware",
+    "stator.jobs.middleware.RefusalMiddleware",
     "django.contrib.messages.middleware.MessageMiddleware",
     "django.middleware.clickjacking.XFrameOptionsMiddleware",
     "axes.middleware.AxesMiddleware",
@@ -96,7 +98,7 @@ TEMPLATES = [
                 "django.contrib.auth.context_processors.auth",
                 "django.contrib.messages.context_processors.messages",
             ],
-            "builtins": ["django.templatetags.i18n", "ui.templatetags.bench"],
+            "builtins": ["django.templatetags.i18n", "stator.ui.templatetags.stator_tags"],
         },
     }
 ]
@@ -126,17 +128,17 @@ AUTHENTICATION_BACKENDS = ["axes.backends.AxesStandaloneBackend", "django.contri
 AUTH_PASSWORD_VALIDATORS = [
     {"NAME": "django.contrib.auth.password_validation.UserAttributeSimilarityValidator"},
     {"NAME": "django.contrib.auth.password_validation.MinimumLengthValidator", "OPTIONS": {"min_length": 10}},
-    {"NAME": "shop.passwords.GuessableValidator"},
-    {"NAME": "shop.passwords.ShopWordsValidator"},
+    {"NAME": "stator.shop.passwords.GuessableValidator"},
+    {"NAME": "stator.shop.passwords.ShopWordsValidator"},
 ]
-CSRF_FAILURE_VIEW = "ui.views.stale_form"
+CSRF_FAILURE_VIEW = "stator.ui.views.stale_form"
 LOGIN_URL = "sign-in"
 LOGIN_REDIRECT_URL = "bench"
 LOGOUT_REDIRECT_URL = "sign-in"
 AXES_FAILURE_LIMIT = 5
 AXES_COOLOFF_TIME = 0.25  # hours
 AXES_LOCKOUT_PARAMETERS = [["username", "ip_address"]]
-AXES_LOCKOUT_CALLABLE = "shop.door.locked_out"
+AXES_LOCKOUT_CALLABLE = "stator.shop.sign_in.locked_out"
 AXES_RESET_COOL_OFF_ON_FAILURE_DURING_LOCKOUT = False  # the right password works after the wait, whoever tries meanwhile
 AXES_RESET_ON_SUCCESS = True
 AXES_VERBOSE = False
@@ -153,7 +155,7 @@ STATIC_ROOT = Path(os.environ.get("STATOR_STATIC") or DATA_DIR / "static")
 MEDIA_ROOT = DATA_DIR / "photos"
 STORAGES = {
     "default": {"BACKEND": "django.core.files.storage.FileSystemStorage"},
-    "staticfiles": {"BACKEND": "stator.static_files.Released"},
+    "staticfiles": {"BACKEND": "stator.server.static_files.Released"},
 }
 FORM_RENDERER = "django.forms.renderers.DjangoTemplates"
 DATA_UPLOAD_MAX_MEMORY_SIZE = 2_500_000
@@ -188,7 +190,7 @@ if os.environ.get("STATOR_BEHIND_PROXY") == "1":
 LOGGING = {
     "version": 1,
     "disable_existing_loggers": False,
-    "filters": {"no_tokens": {"()": "stator.logs.NoTokens"}},
+    "filters": {"no_tokens": {"()": "stator.server.log_filters.NoTokens"}},
     "formatters": {"plain": {"format": "{asctime} {levelname} {name} {message}", "style": "{"}},
     "handlers": {"console": {"class": "logging.StreamHandler", "formatter": "plain", "filters": ["no_tokens"]}},
     "root": {"handlers": ["console"], "level": "WARNING"},

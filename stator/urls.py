@@ -2,21 +2,21 @@
 
 from django.urls import include, path, register_converter
 
-from ui.addresses import RowConverter
+from stator.ui.url_values import RowConverter
 
 register_converter(RowConverter, "row")  # before the addresses of the apps are imported
 
 urlpatterns = [
-    path("", include("ui.urls")),
-    path("", include("jobs.urls")),
-    path("", include("shop.urls")),
-    path("", include("exchange.urls")),
-    path("", include("instruments.urls")),
-    path("", include("quick.urls")),
-    path("", include("practice.urls")),
-    path("", include("stations.urls")),
+    path("", include("stator.ui.urls")),
+    path("", include("stator.jobs.urls")),
+    path("", include("stator.shop.urls")),
+    path("", include("stator.exchange.urls")),
+    path("", include("stator.instruments.urls")),
+    path("", include("stator.quick_checks.urls")),
+    path("", include("stator.practice.urls")),
+    path("", include("stator.workbench.urls")),
 ]
-handler404 = "ui.views.not_found"
-handler403 = "ui.views.refused"
-handler400 = "ui.views.not_understood"
-handler500 = "ui.views.broken"
+handler404 = "stator.ui.views.not_found"
+handler403 = "stator.ui.views.refused"
+handler400 = "stator.ui.views.not_understood"
+handler500 = "stator.ui.views.broken"

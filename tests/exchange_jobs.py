@@ -25,9 +25,9 @@ def plain(job: Any, person: Any) -> tuple[str, dict[str, Any]]:
     """Return the report of a job as page and as PDF data, without what depends on the shop."""
     from django.test import Client
 
-    from exchange.report.data import report_of
-    from exchange.report.pdf import _data
-    from exchange.report.views import JOB
+    from stator.exchange.report.data import report_of
+    from stator.exchange.report.pdf import _data
+    from stator.exchange.report.views import JOB
 
     client = Client()
     client.force_login(person, backend="django.contrib.auth.backends.ModelBackend")
@@ -54,7 +54,7 @@ def _watch_for_locks(found: list[str]) -> None:
     """Note when another writer would have to wait while a file is rehearsed."""
     from django.conf import settings
 
-    from exchange import rehearsal
+    from stator.exchange import import_dry_run as rehearsal
 
     rehearse = rehearsal.rehearse
 
@@ -75,12 +75,12 @@ def main(what: str, folder: Path) -> list[str]:
     django.setup()
     from django.conf import settings
 
-    from exchange.job_in import job_from_zip
-    from exchange.job_zip import job_as_zip
-    from exchange.report.views import JOB
-    from jobs.models import Job
-    from shop.models import Person
-    from shopmath.checks import BadInput
+    from shopmath.validation import BadInput
+    from stator.exchange.job_import import job_from_zip
+    from stator.exchange.job_zip import job_as_zip
+    from stator.exchange.report.views import JOB
+    from stator.jobs.models import Job
+    from stator.shop.models import Person
 
     settings.ALLOWED_HOSTS = ["*"]
     settings.STORAGES = {**settings.STORAGES, "staticfiles": {"BACKEND": "django.contrib.staticfiles.storage.StaticFilesStorage"}}

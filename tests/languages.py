@@ -10,9 +10,9 @@ from django.apps import apps
 from django.db.models import CharField, JSONField, TextField
 from django.test import Client
 
-from engines.models import EngineCard
-from jobs.models import Entry, Job
-from quick.registry import CHECKS
+from stator.engines.models import EngineCard
+from stator.jobs.models import Entry, Job
+from stator.quick_checks.registry import CHECKS
 from tests.pseudo import everything_accented
 
 NAMES = re.compile(r"^[A-Z][a-z]+/[A-Z]\w+")  # of time zones

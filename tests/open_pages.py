@@ -36,7 +36,7 @@ def open_pages(folder: Path, readers: list[str]) -> None:
     from django.contrib.sessions.models import Session
     from django.test import Client
 
-    from shop.models import Person
+    from stator.shop.models import Person
     from tests.languages import pages
     from tests.pseudo import everything_accented
 
@@ -44,7 +44,9 @@ def open_pages(folder: Path, readers: list[str]) -> None:
     settings.STORAGES = {**settings.STORAGES, "staticfiles": {"BACKEND": "django.contrib.staticfiles.storage.StaticFilesStorage"}}
     made = datetime.fromtimestamp((settings.DATA_DIR / "demo-sign-in.txt").stat().st_mtime, UTC)
     addresses = pages()
-    unmoved = patch("jobs.clock.DRIFT.jumped", return_value=timedelta())  # the frozen clock falls behind the running time of the process
+    unmoved = patch(
+        "stator.jobs.clock.DRIFT.jumped", return_value=timedelta()
+    )  # the frozen clock falls behind the running time of the process
     estimates: list[dict[str, Any]] = []
     with everything_accented(), time_machine.travel(made, tick=False), unmoved, recorded(estimates):
         Session.objects.all().delete()
@@ -67,7 +69,7 @@ def open_pages(folder: Path, readers: list[str]) -> None:
 def recorded(estimates: list[dict[str, Any]]) -> Iterator[None]:
     """Record each estimate that is formatted: what is known of it, and its text."""
     from shopmath.amounts import Amount
-    from ui import numbers
+    from stator.ui import number_format as numbers
 
     spell, spell_in_words = numbers._bare, dict(numbers.IN_WORDS)
 

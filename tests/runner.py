@@ -12,7 +12,7 @@ from unittest.mock import patch
 
 from django.test.runner import DiscoverRunner, ParallelTestSuite
 
-from stator.memory import sweep_seldom
+from stator.server.gc_tuning import sweep_seldom
 
 
 class LongestFirst(ParallelTestSuite):
@@ -26,7 +26,7 @@ class LongestFirst(ParallelTestSuite):
 
 def prove_parts() -> None:
     """Through all tests: two parts that are made of the same say the same, so that a page may keep one for the other."""
-    from ui.templatetags.parts import Part, made_of, once_left_out
+    from stator.ui.templatetags.parts import Part, made_of, once_left_out
 
     render, said = Part.render, {}
 
@@ -46,7 +46,7 @@ def prove_parts() -> None:
 
 def prove_once() -> None:
     """Through all tests: what was said of something given is what would be said of it again."""
-    from stations.base import once
+    from stator.stations.framework import once
 
     kept = once._kept
 
@@ -64,8 +64,8 @@ def prove_once() -> None:
 @contextmanager
 def unproved() -> Iterator[None]:
     """As a server answers, without the proofs: for what is counted."""
-    from stations.base import once
-    from ui.templatetags.parts import Part
+    from stator.stations.framework import once
+    from stator.ui.templatetags.parts import Part
 
     with patch.object(Part, "render", unwrap(Part.render)), patch.object(once, "_kept", unwrap(once._kept)):
         yield

@@ -94,7 +94,7 @@ def main() -> None:
             ["collectstatic", "--noinput", "-v0"],
         ):
             subprocess.run([sys.executable, "manage.py", *command], env=env, check=True)
-        stand_ins = subprocess.Popen([sys.executable, "-m", "instruments.standins"], stdout=subprocess.DEVNULL)
+        stand_ins = subprocess.Popen([sys.executable, "-m", "stator.instruments.simulated"], stdout=subprocess.DEVNULL)
         server = subprocess.Popen([sys.executable, "manage.py", "serve", "--listen", f"127.0.0.1:{PORT}"], env=env)
         try:
             for _ in range(100):

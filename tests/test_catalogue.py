@@ -11,8 +11,8 @@ from django.conf import settings
 from django.core.management import call_command
 from django.test import TestCase, override_settings
 
-from stator.catalogues import catalogues
-from tests.shed import person
+from stator.server.languages import catalogues
+from tests.factories import person
 
 APPS = ("engines", "exchange", "instruments", "jobs", "quick", "shop", "shopmath", "stations", "stator", "ui")
 FILLED = {"Next three hours": "La sekvaj tri horoj", "{count} min": "{count} minutoj", "ductile cast iron": "nodula fero"}

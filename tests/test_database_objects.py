@@ -9,12 +9,12 @@ from django.db import connection
 from django.db.utils import DatabaseError, OperationalError
 from django.test import TestCase
 
-from engines import stamps
-from engines.models import EngineCard, Seat, Subject
-from jobs import seal, search
-from jobs.models import Digest, Job
-from shop import shelves
-from shop.models import Heater, Shop
+from stator.engines import card_loader
+from stator.engines.models import EngineCard, Seat, Subject
+from stator.jobs import immutability, search
+from stator.jobs.models import Digest, Job
+from stator.shop import equipment_snapshot
+from stator.shop.models import Heater, Shop
 
 SAVED = Path(__file__).parent / "data" / "database_objects.txt"
 RENAMED: dict[str, str] = {}  # table or column in the saved list -> its name now
@@ -58,7 +58,7 @@ class DatabaseObjects(TestCase):
         self.assertEqual((sorted(saved - found), sorted(found - saved)), ([], []))
 
     def test_an_installer_fails_if_a_table_is_missing(self):
-        for installer, model in ((seal, Digest), (stamps, Seat), (search, Job), (shelves, Heater)):
+        for installer, model in ((immutability, Digest), (card_loader, Seat), (search, Job), (equipment_snapshot, Heater)):
             with self.subTest(installer.__name__), connection.cursor() as cursor:
                 cursor.execute("SAVEPOINT missing")
                 cursor.execute(f"SELECT name FROM sqlite_master WHERE type = 'trigger' AND tbl_name = '{model._meta.db_table}'")
@@ -82,15 +82,15 @@ class RenamedPart(TestCase):
     def test_equipment_changed_in_bulk_is_read_anew(self):
         Shop.objects.get_or_create(pk=1)
         oven = Heater.objects.create(name="Galley oven", method="oven", highest_c=250)
-        self.assertEqual([each.highest_c for each in shelves.shelves(Shop.current()).heaters], [250])
+        self.assertEqual([each.highest_c for each in equipment_snapshot.shelves(Shop.current()).heaters], [250])
         Heater.objects.filter(pk=oven.pk).update(highest_c=180)
-        self.assertEqual([each.highest_c for each in shelves.shelves(Shop.current()).heaters], [180])
+        self.assertEqual([each.highest_c for each in equipment_snapshot.shelves(Shop.current()).heaters], [180])
         with connection.cursor() as cursor:
             cursor.execute("UPDATE shop_heater SET highest_c = 150")
-        self.assertEqual([each.highest_c for each in shelves.shelves(Shop.current()).heaters], [150])
+        self.assertEqual([each.highest_c for each in equipment_snapshot.shelves(Shop.current()).heaters], [150])
 
     def test_equipment_of_a_shop_without_a_row_is_read_each_time(self):
         Heater.objects.create(name="Galley oven", method="oven", highest_c=250)
-        shelves.shelves(Shop.current())
+        equipment_snapshot.shelves(Shop.current())
         Heater.objects.update(highest_c=180)
-        self.assertEqual([each.highest_c for each in shelves.shelves(Shop.current()).heaters], [180])
+        self.assertEqual([each.highest_c for each in equipment_snapshot.shelves(Shop.current()).heaters], [180])

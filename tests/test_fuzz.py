@@ -18,16 +18,16 @@ from hypothesis import HealthCheck, given, settings
 from hypothesis import strategies as st
 from hypothesis.extra.django import TestCase
 
-from engines.models import Seal
-from jobs import log
-from jobs.models import Entry, Photo, TrayPlace
-from practice import acts
-from shop.models import Person
-from stations.base import bind
-from stations.base.recording import frozen
-from stations.registry import BY_KEY, STATIONS
-from stations.split.tests import face
-from tests.shed import Hands, half_job, person
+from stator.engines.models import Seal
+from stator.jobs import log
+from stator.jobs.models import Entry, Photo, TrayPlace
+from stator.practice import attempts
+from stator.shop.models import Person
+from stator.stations.framework import bind
+from stator.stations.framework.record_snapshot import frozen
+from stator.stations.split_crankcase.tests import face
+from stator.workbench.registry import BY_KEY, STATIONS
+from tests.factories import Hands, half_job, person
 
 WHOLE = bool(os.environ.get("STATOR_WHOLE"))
 EXAMPLES = 5000 if WHOLE else 250
@@ -100,7 +100,7 @@ class EveryAddress(django.test.TestCase):
             TrayPlace.objects.create(job=made, number=1, name="thin washer", client_key=f"t{number}", by=person())
             cls.jobs[state] = made
         cls.sign(cls.jobs["closed"])
-        cls.attempt = acts.begin(person("wren", "mechanic"), "read-dial", "plain", 1)
+        cls.attempt = attempts.begin(person("wren", "mechanic"), "read-dial", "plain", 1)
         readers = [(role, units) for role in ("owner", "mechanic") for units in ("metric", "inch", "typed")]
         cls.readers = {(role, units): person(f"{role}-{units}", role) for role, units in readers}
         for (_, units), reader in cls.readers.items():

@@ -11,37 +11,37 @@ import time_machine
 from django.test import SimpleTestCase, TestCase
 from django.utils import translation
 
-from engines.models import Mark, Seal, Spec
-from engines.parts import CRANK, JOINT
-from engines.properties import Property
-from engines.slots import Slot
-from exchange.card_files import read_csv
-from exchange.job_zip import readings_csv
-from jobs.models import Job, Record
-from shop.models import Blades, Gauge, Person, Shop
 from shopmath.quantity import parse
-from stations.base.asking import question
-from stations.end_float.tests import STACK, FloatCase
-from stations.true import words
-from tests.shed import Hands, job
-from ui.numbers import spelled_in
-from ui.times import day, day_time, short_day
-from ui.units import Units, question_unit, reading_in, scale_to
+from stator.engines.fact_keys import Slot
+from stator.engines.models import Mark, Seal, Spec
+from stator.engines.parts import CRANK, JOINT
+from stator.engines.properties import Property
+from stator.exchange.card_files import read_csv
+from stator.exchange.job_zip import readings_csv
+from stator.jobs.models import Job, Record
+from stator.shop.models import Blades, Gauge, Person, Shop
+from stator.stations.framework.question_factory import question
+from stator.stations.set_end_play.tests import STACK, FloatCase
+from stator.stations.true_crank import messages
+from stator.ui.number_format import spelled_in
+from stator.ui.times import day, day_time, short_day
+from stator.ui.units import Units, question_unit, reading_in, scale_to
+from tests.factories import Hands, job
 
 
 class Asked(SimpleTestCase):
     def test_a_question_says_the_unit_that_a_bare_number_is_taken_in_and_converts_its_example(self):
         small = {"example": "0.02", "resolution": 0.01}
-        asked = question(words, Slot(CRANK, Property.SHAFT_READING), {"Side": "Left", "angle": "0"}, text="Reading", where="", **small)
+        asked = question(messages, Slot(CRANK, Property.SHAFT_READING), {"Side": "Left", "angle": "0"}, text="Reading", where="", **small)
         self.assertEqual((asked.unit, asked.unit_shown, asked.example), ("mm", "mm", "0.02"))
         with reading_in(Units.INCH):
-            asked = question(words, Slot(CRANK, Property.SHAFT_READING), text="Reading", where="", **small)
-            long = question(words, Slot(JOINT, Property.BOLT_LENGTH), text="Length", where="", example="35", resolution=0.5)
+            asked = question(messages, Slot(CRANK, Property.SHAFT_READING), text="Reading", where="", **small)
+            long = question(messages, Slot(JOINT, Property.BOLT_LENGTH), text="Length", where="", example="35", resolution=0.5)
         self.assertEqual((asked.unit, asked.example, long.unit, long.example), ("thou", "0.8", "in", "1.38"))
 
     def test_the_page_that_asked_says_what_its_bare_number_meant(self):
         with reading_in(Units.INCH):
-            asked = question(words, Slot(CRANK, Property.SHAFT_READING), text="Reading", where="")
+            asked = question(messages, Slot(CRANK, Property.SHAFT_READING), text="Reading", where="")
         self.assertEqual((asked.asked_in("mm").unit, asked.asked_in("furlong").unit), ("mm", "thou"))
 
 

@@ -10,18 +10,18 @@ import zipfile
 from django.test import SimpleTestCase, TestCase
 from django.utils import timezone
 
-from engines.models import Mark, Spec
-from exchange.job_in import job_from_zip
-from exchange.job_zip import job_as_zip
-from exchange.report.data import report_of
-from exchange.report.views import JOB
-from jobs.models import Entry
-from shop.models import Blades, Splitter
-from shopmath.checks import BadInput
-from stations.end_float.tests import Stacker
-from stations.split.tests import Halves, face
-from tests.shed import job, person
-from ui.inked import inked
+from shopmath.validation import BadInput
+from stator.engines.models import Mark, Spec
+from stator.exchange.job_import import job_from_zip
+from stator.exchange.job_zip import job_as_zip
+from stator.exchange.report.data import report_of
+from stator.exchange.report.views import JOB
+from stator.jobs.models import Entry
+from stator.shop.models import Blades, Splitter
+from stator.stations.set_end_play.tests import Stacker
+from stator.stations.split_crankcase.tests import Halves, face
+from stator.ui.static_svg import inked
+from tests.factories import job, person
 
 
 class Frozen(TestCase):

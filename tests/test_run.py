@@ -8,13 +8,13 @@ from django.db import IntegrityError, transaction
 from django.test import TestCase
 from django.utils import timezone
 
-from jobs import log
-from jobs.models import Job, RunStation, Timer
-from shop.defaults import stock_shelves
-from shop.models import Chiller, Gauge, Heater, Shop
-from shop.shelves import shelves
-from stations.registry import BY_KEY, STATIONS, WORK_ORDERS, at_station
-from tests.shed import Hands, job, person, press
+from stator.jobs import log
+from stator.jobs.models import Job, RunStation, Timer
+from stator.shop.defaults import stock_shelves
+from stator.shop.equipment_snapshot import shelves
+from stator.shop.models import Chiller, Gauge, Heater, Shop
+from stator.workbench.registry import BY_KEY, STATIONS, WORK_ORDERS, at_station
+from tests.factories import Hands, job, person, press
 
 
 class Runs(TestCase):

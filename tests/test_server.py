@@ -11,9 +11,9 @@ from unittest.mock import patch
 from django.test import Client, SimpleTestCase, TestCase
 from waitress.adjustments import Adjustments
 
-from stator import door
-from stator.door import MOST_BODY, MOST_UNKNOWN, MOST_UPLOAD, Channel, Parser, guarded, most_body, unread
-from tests.shed import person
+from stator.server import limits
+from stator.server.limits import MOST_BODY, MOST_UNKNOWN, MOST_UPLOAD, Channel, Parser, guarded, most_body, unread
+from tests.factories import person
 
 LARGE = b"x" * 201_000
 REQUEST = b"GET /large/ HTTP/1.1\r\nHost: 127.0.0.1\r\n\r\n"
@@ -154,11 +154,11 @@ class Uploads(TestCase):
         self.assertEqual(self.parsed(0, self.cookie, chunked=True).declared, MOST_UPLOAD)
 
     def test_uploads_wait_where_too_many_are_on_their_way_and_where_the_disk_is_full(self):
-        busy = self.parsed(100_000_000, self.cookie, refuses=lambda size: door.BUSY)
+        busy = self.parsed(100_000_000, self.cookie, refuses=lambda size: limits.BUSY)
         self.assertEqual((busy.completed, busy.error.code), (True, 503))
         self.assertIn(b"Too many large files are being sent.", busy.error.to_response()[2])
-        self.assertIsNone(self.parsed(2_000, self.cookie, refuses=lambda size: door.BUSY).error)
-        self.assertEqual(self.parsed(100_000_000, "sessionid=abc", refuses=lambda size: door.BUSY).error.code, 413)
+        self.assertIsNone(self.parsed(2_000, self.cookie, refuses=lambda size: limits.BUSY).error)
+        self.assertEqual(self.parsed(100_000_000, "sessionid=abc", refuses=lambda size: limits.BUSY).error.code, 413)
 
     def test_bodies_of_one_address_and_of_all_are_counted(self):
         def line(host, size):
@@ -169,11 +169,11 @@ class Uploads(TestCase):
 
         server = type("Server", (), {"proxied": False, "active_channels": {}})()
         server.active_channels = dict(enumerate([line("10.0.0.1", 320_000_000), line("10.0.0.1", 320_000_000)]))
-        self.assertEqual(line("10.0.0.1", 0)._refuses(200_000), door.BUSY)
+        self.assertEqual(line("10.0.0.1", 0)._refuses(200_000), limits.BUSY)
         self.assertEqual(line("10.0.0.2", 0)._refuses(200_000), "")
         server.active_channels = {number: line(f"10.0.0.{number}", 320_000_000) for number in range(4)}
-        self.assertEqual(line("10.0.0.9", 0)._refuses(200_000), door.BUSY)
+        self.assertEqual(line("10.0.0.9", 0)._refuses(200_000), limits.BUSY)
         server.active_channels = {}
         usage = type("Usage", (), {"free": 100_000_000})()
-        with patch("stator.door.shutil.disk_usage", return_value=usage):
-            self.assertEqual(line("10.0.0.1", 0)._refuses(200_000), door.DISK_FULL)
+        with patch("stator.server.limits.shutil.disk_usage", return_value=usage):
+            self.assertEqual(line("10.0.0.1", 0)._refuses(200_000), limits.DISK_FULL)

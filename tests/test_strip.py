@@ -8,11 +8,11 @@ import uuid
 from django.db import connection
 from django.test import TestCase, TransactionTestCase
 
-from jobs import log
-from jobs.models import Reading
-from jobs.seal import lifted
 from shopmath.quantity import parse
-from tests.shed import Hands, job, person
+from stator.jobs import log
+from stator.jobs.immutability import lifted
+from stator.jobs.models import Reading
+from tests.factories import Hands, job, person
 
 
 class Words(TestCase):

@@ -19,11 +19,11 @@ from unittest.mock import patch
 from django.test import SimpleTestCase, TestCase, override_settings
 from django.utils import timezone
 
-from shop.models import Shop
-from stator import addresses
-from stator.door import guarded
-from stator.tls import OwnCertificate
-from tests.shed import job, person
+from stator.server import network_addresses
+from stator.server.limits import guarded
+from stator.server.tls import OwnCertificate
+from stator.shop.models import Shop
+from tests.factories import job, person
 
 NAMES = ["localhost", "127.0.0.1", "192.168.7.20", "bench.local"]
 
@@ -70,7 +70,7 @@ class Without(SimpleTestCase):
 
 class Spoken(SimpleTestCase):
     def setUp(self):
-        self.enterContext(patch("stator.door.signed_in", return_value=True))  # this server has no sessions
+        self.enterContext(patch("stator.server.limits.signed_in", return_value=True))  # this server has no sessions
         folder = Path(self.enterContext(tempfile.TemporaryDirectory()))
         self.own = OwnCertificate(folder, NAMES)
         self.own.bring_up_to_date(timezone.now())
@@ -112,13 +112,13 @@ class Spoken(SimpleTestCase):
 
 class Addresses(TestCase):
     def test_those_of_this_machine_come_private_first_and_the_first_is_drawn(self):
-        found = addresses.of_this_machine()
+        found = network_addresses.of_this_machine()
         self.assertFalse(any(each.startswith("127.") for each in found))
         numbers = [ipaddress.ip_address(each).is_private for each in found if each[0].isdigit()]
         self.assertEqual(numbers, sorted(numbers, reverse=True))
-        said = addresses.told("https", 8000, ["localhost", "127.0.0.1", "192.168.7.20", "bench.local"])
+        said = network_addresses.told("https", 8000, ["localhost", "127.0.0.1", "192.168.7.20", "bench.local"])
         self.assertIn("On a phone (https://192.168.7.20:8000/)", said)
-        self.assertIn("this machine alone", addresses.told("http", 8000, ["localhost", "127.0.0.1"]))
+        self.assertIn("this machine alone", network_addresses.told("http", 8000, ["localhost", "127.0.0.1"]))
 
     def test_links_and_labels_use_the_shops_address_then_the_servers_then_the_one_asked(self):
         self.client.force_login(person())

@@ -9,7 +9,7 @@ import tempfile
 from contextlib import closing
 from pathlib import Path
 
-from exchange import backup
+from stator.exchange import backup
 from tests.folders import ROOT, FolderCase
 
 OLD = "This folder was made by Stator 0.x and cannot be upgraded. Run `bin/demo --fresh`."
@@ -225,7 +225,7 @@ data_folder.swap_in(folder, fresh)
                     for name in ("a", "b"):
                         (made / name).write_text(word)
                 subprocess.run([sys.executable, "-c", script, str(folder), str(fresh), str(at)], cwd=ROOT, check=False)
-                from stator.data_folder import clear_leftovers, finish_swap
+                from stator.server.data_folder import clear_leftovers, finish_swap
 
                 finish_swap(folder)
                 clear_leftovers(folder)

@@ -2,8 +2,8 @@
 
 from shopmath.balance.drilling import Drilled, DrillLimits, DrillPlan, Hole, drill_plan, drilled_mass_g, wall_left_mm
 from shopmath.balance.factor import balance_factor, hung_for_factor_g
-from shopmath.balance.proof import MARKS, Proof, added_mass_g, by_turning_masses
-from shopmath.balance.roll import Stops, looks_for, stops, stops_wanted
+from shopmath.balance.residual_check import MARKS, Proof, added_mass_g, by_turning_masses
+from shopmath.balance.static_rolls import Stops, looks_for, stops, stops_wanted
 from shopmath.balance.unbalance import (
     Unbalance,
     after_holes,

@@ -12,7 +12,7 @@ from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
 
 from shopmath.balance.unbalance import Unbalance, after_holes
-from shopmath.checks import BadInput, gettext_noop, not_negative, positive
+from shopmath.validation import BadInput, gettext_noop, not_negative, positive
 
 POINT_DEG = 118.0
 MOST_HOLES, MOST_DRILLS, MOST_ARCS, WIDEST_MM = 12, 30, 60, 1000.0  # what a plan is made for

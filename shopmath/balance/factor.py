@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from shopmath.checks import not_negative, positive
+from shopmath.validation import not_negative, positive
 
 
 def balance_factor(hung_g: float, small_end_g: float, reciprocating_g: float) -> float:

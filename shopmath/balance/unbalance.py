@@ -10,8 +10,8 @@ import math
 from collections.abc import Iterable
 from dataclasses import dataclass
 
-from shopmath.checks import BadInput, finite, gettext_noop, not_negative, positive
 from shopmath.estimate import Estimate
+from shopmath.validation import BadInput, finite, gettext_noop, not_negative, positive
 
 
 @dataclass(frozen=True)

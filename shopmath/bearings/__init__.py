@@ -1,15 +1,15 @@
 """Ball and cylindrical roller bearings: what a marking says, the limits they are made to, the clearance left once fitted."""
 
-from shopmath.bearings.keeping import Found, Keeping, keep_or_replace
-from shopmath.bearings.limits import bore_limits_um, outside_limits_um, radial_clearance_um
-from shopmath.bearings.marking import Bearing, lookup
-from shopmath.bearings.mounted import (
+from shopmath.bearings.internal_clearance import (
     MountedClearance,
     inner_raceway_growth_mm,
     mounted_clearance,
     outer_raceway_shrink_mm,
     raceway_diameters_mm,
 )
+from shopmath.bearings.limits import bore_limits_um, outside_limits_um, radial_clearance_um
+from shopmath.bearings.marking import Bearing, lookup
+from shopmath.bearings.reuse import Found, Keeping, keep_or_replace
 from shopmath.iso286 import Fit, Limits, fit
 
 __all__ = [

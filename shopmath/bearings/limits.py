@@ -2,9 +2,9 @@
 
 from __future__ import annotations
 
-from shopmath.checks import BadInput, gettext_noop, one_of, positive
 from shopmath.iso286 import Limits
 from shopmath.tables import number, rows
+from shopmath.validation import BadInput, gettext_noop, one_of, positive
 
 GROUPS = ("2", "N", "3", "4", "5")
 KINDS = ("ball", "cylindrical_roller")

@@ -7,10 +7,10 @@ from dataclasses import dataclass, field
 from functools import cache, lru_cache
 
 from shopmath.bearings.limits import bore_limits_um, outside_limits_um, radial_clearance_um
-from shopmath.checks import BadInput, gettext_noop
 from shopmath.iso286 import Limits
 from shopmath.notation import three_sizes
 from shopmath.tables import number, rows
+from shopmath.validation import BadInput, gettext_noop
 
 # suffix -> (words, what it settles: a seal, or trait:value)
 _SUFFIXES: dict[str, tuple[str, str]] = {

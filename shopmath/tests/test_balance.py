@@ -29,7 +29,7 @@ from shopmath.balance import (
     stops_wanted,
     wall_left_mm,
 )
-from shopmath.checks import BadInput
+from shopmath.validation import BadInput
 
 STEEL = 7850.0
 OPEN = DrillLimits(radius_mm=80, thickness_mm=18, finish_radius_mm=45)

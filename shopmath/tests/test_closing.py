@@ -7,10 +7,10 @@ import random
 import unittest
 from itertools import combinations_with_replacement, pairwise
 
-from shopmath import centring, endfloat, feelers, pullin
-from shopmath.checks import BadInput
-from shopmath.closure import Bolt, bolt_load, bolt_order, leak, open_time_left, stages_nm
-from shopmath.endfloat import Dimension, choose_shims, from_table
+from shopmath import centering, crank_installation, end_play, feeler_gauges
+from shopmath.case_closing import Bolt, bolt_load, bolt_order, leak, open_time_left, stages_nm
+from shopmath.end_play import Dimension, choose_shims, from_table
+from shopmath.validation import BadInput
 
 KIT = [0.05, 0.1, 0.15, 0.2, 0.3]
 
@@ -56,13 +56,13 @@ class Shims(unittest.TestCase):
 
     def test_a_stack_adds_room_and_takes_it_with_both_uncertainties(self):
         links = [Dimension("left", 38.42, 0.02, 1), Dimension("right", 31.1, 0.02, 1), Dimension("crank", 69.1, 0.01, -1)]
-        found = endfloat.stack(links)
+        found = end_play.stack(links)
         self.assertAlmostEqual(found.value_mm, 0.42)
         self.assertAlmostEqual(found.worst_mm, 0.05)
         self.assertAlmostEqual(found.rss_mm, 0.03)
         for wrong in ([], [Dimension("left", 38, 0.02, 0)], [Dimension("left", -1, 0.02, 1)]):
             with self.assertRaises(BadInput):
-                endfloat.stack(wrong)
+                end_play.stack(wrong)
 
     def test_between_two_rows_of_a_table_both_come_back_with_what_they_leave(self):
         table = [(1.0, 0.9), (1.1, 1.0), (1.2, 1.1)]
@@ -81,7 +81,7 @@ class Blades(unittest.TestCase):
     def test_no_other_blades_come_nearer(self):
         blades = [0.03, 0.04, 0.05, 0.06, 0.08, 0.1, 0.15, 0.2, 0.3, 0.5]
         for target in (0.07, 0.13, 0.27, 0.44, 0.9):
-            found = feelers.stack(target, blades)
+            found = feeler_gauges.stack(target, blades)
             nearest = min(
                 abs(sum(blades[i] for i in range(10) if bits >> i & 1) - target) for bits in range(1, 1024) if bits.bit_count() <= 3
             )
@@ -91,31 +91,33 @@ class Blades(unittest.TestCase):
 
 class Middle(unittest.TestCase):
     def test_half_the_difference_toward_the_larger_gap(self):
-        size, toward, turns = centring.move(0.10, 0.34, 1.5)
+        size, toward, turns = centering.move(0.10, 0.34, 1.5)
         self.assertEqual((round(size, 3), toward, round(turns, 3)), (0.12, "right", 0.08))
-        self.assertEqual(centring.move(0.2, 0.2, 1.5), (0.0, "", 0.0))
+        self.assertEqual(centering.move(0.2, 0.2, 1.5), (0.0, "", 0.0))
 
     def test_moving_by_it_centres(self):
         for left, right in ((0.3, 0.1), (0.05, 0.4)):
-            size, toward, _ = centring.move(left, right, 1.5)
+            size, toward, _ = centering.move(left, right, 1.5)
             left, right = (left - size, right + size) if toward == "left" else (left + size, right - size)
             self.assertAlmostEqual(left, right)
 
     def test_blades_that_cannot_tell_say_so(self):
-        self.assertEqual(centring.centred(0.15, 0.10, 1.5, 0.05, 0.01).call.state, "too_close")
+        self.assertEqual(centering.centred(0.15, 0.10, 1.5, 0.05, 0.01).call.state, "too_close")
 
 
 class PullingIn(unittest.TestCase):
     def test_turns_and_the_wrench(self):
-        self.assertEqual(pullin.turns(18, 1.5), 12)
-        slack = pullin.pull_force_n((-0.01, -0.002), 25, 15)
+        self.assertEqual(crank_installation.turns(18, 1.5), 12)
+        slack = crank_installation.pull_force_n((-0.01, -0.002), 25, 15)
         self.assertEqual(slack.high, 0)
-        tight, loose = (pullin.pull_force_n(fit, 25, 15).likely for fit in ((0.01, 0.02), (0.002, 0.01)))
+        tight, loose = (crank_installation.pull_force_n(fit, 25, 15).likely for fit in ((0.01, 0.02), (0.002, 0.01)))
         self.assertGreater(tight, loose)
 
     def test_a_side_with_the_larger_gap_is_not_home(self):
-        self.assertEqual([pullin.seated(0.3, right, 0.05, 0.01).state for right in (0.29, 0.25, 0.1)], ["in", "too_close", "out"])
-        self.assertIn("right gap", pullin.seated(0.1, 0.5, 0.05).reason)
+        self.assertEqual(
+            [crank_installation.seated(0.3, right, 0.05, 0.01).state for right in (0.29, 0.25, 0.1)], ["in", "too_close", "out"]
+        )
+        self.assertIn("right gap", crank_installation.seated(0.1, 0.5, 0.05).reason)
 
 
 class Closing(unittest.TestCase):

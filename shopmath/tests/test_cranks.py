@@ -9,7 +9,6 @@ from dataclasses import replace
 
 from shopmath.balance import balance_factor, hung_for_factor_g
 from shopmath.bearings import Found, keep_or_replace
-from shopmath.checks import BadInput
 from shopmath.compounds import STRENGTHS, compound_shear_mpa, joint_friction, lets_go_c
 from shopmath.estimate import Estimate
 from shopmath.form import ANGLES_DEG, form, lobing_mm, mends, vee_factor
@@ -23,9 +22,10 @@ from shopmath.joints import (
     usual_interference,
     web_heat_for,
 )
+from shopmath.multi_throw import outer_shaft, phase_error_deg, refuse_hold
 from shopmath.runout import TurnCheck, check_turn, fit
-from shopmath.throws import outer_shaft, phase_error_deg, refuse_hold
 from shopmath.truing import Swing
+from shopmath.validation import BadInput
 from shopmath.verdict import call, what_settles
 
 PIN = PressJoint(22, 16, 0.060, 0.004, wall_mm=10, web_mm=80)

@@ -6,8 +6,8 @@ import contextlib
 import inspect
 from unittest import TestCase
 
-from shopmath.checks import BadInput
-from shopmath.tests.doors import Skip, by_length, calls, functions, impossible, made
+from shopmath.tests.public_functions import Skip, by_length, calls, functions, impossible, made
+from shopmath.validation import BadInput
 
 REFUSED = (BadInput, TypeError)  # a wrong type may stay a TypeError
 

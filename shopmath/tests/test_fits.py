@@ -6,9 +6,9 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from shopmath import bearings, iso286, materials
-from shopmath.checks import BadInput
 from shopmath.gauges import gauge_uncertainty
 from shopmath.iso286 import Limits, fit, limits
+from shopmath.validation import BadInput
 from shopmath.verdict import at_20c, call, too_warm_to_judge
 
 

@@ -11,14 +11,14 @@ from hypothesis import strategies as st
 
 from shopmath import drivers
 from shopmath.bearings import lookup
-from shopmath.checks import BadInput
 from shopmath.clocking import clocked, off_by_deg
+from shopmath.flywheel_fit import contact, holds
 from shopmath.taper import key_shift_deg, torque_capacity_nm
 from shopmath.thermal.rates import temperature_at_c
+from shopmath.thermal.schedule import home_by_s
 from shopmath.thermal.seat import example_setup, moment, sure_until_s
-from shopmath.thermal.sheet import home_by_s
+from shopmath.validation import BadInput
 from shopmath.verdict import severity
-from shopmath.wheelfit import contact, holds
 
 DEGREES = st.floats(-720, 720)
 

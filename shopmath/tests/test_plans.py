@@ -10,13 +10,12 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from shopmath.bearings import lookup
-from shopmath.checks import BadInput
 from shopmath.estimate import Estimate, exactly
 from shopmath.iso286 import Limits
 from shopmath.materials import get
 from shopmath.thermal import Body, casting_time_constant_s, ring_contact_s, ring_time_constant_s, seating_s, wanted_clearance_mm
 from shopmath.thermal.confidence import drop_confidence
-from shopmath.thermal.films import film_w_m2k, ring_mass_kg, ring_surface_m2
+from shopmath.thermal.convection import film_w_m2k, ring_mass_kg, ring_surface_m2
 from shopmath.thermal.infrared import infrared_true_c, surface, water_drop_c
 from shopmath.thermal.limits import LEFT_IN, case_limits, ring_cold_limits, ring_hot_limits
 from shopmath.thermal.plan import judge, plan
@@ -32,6 +31,7 @@ from shopmath.thermal.seat import (
     open_for_s,
     sure_until_s,
 )
+from shopmath.validation import BadInput
 
 SETUP = example_setup()
 

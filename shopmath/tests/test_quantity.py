@@ -9,9 +9,9 @@ from unittest import TestCase, mock
 from hypothesis import given
 from hypothesis import strategies as st
 
-from shopmath.checks import BadInput
 from shopmath.conversion import scale_of
 from shopmath.quantity import parse, show
+from shopmath.validation import BadInput
 
 
 class TypedQuantities(TestCase):

@@ -6,9 +6,9 @@ import random
 import unittest
 from itertools import permutations
 
-from shopmath.checks import BadInput
 from shopmath.thermal.ordering import HeatPart, finish_times_s
-from shopmath.thermal.sheet import SheetPart, heat_sheet, replan
+from shopmath.thermal.schedule import SheetPart, heat_sheet, replan
+from shopmath.validation import BadInput
 
 
 def heat(dice, count):

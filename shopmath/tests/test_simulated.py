@@ -11,13 +11,13 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from shopmath.bearings import fit, lookup, mounted_clearance
-from shopmath.checks import BadInput
 from shopmath.gauges import gauge_uncertainty
 from shopmath.iso286 import Limits, limits, measured_um
 from shopmath.materials import get
 from shopmath.quantity import decimals, parse, show
 from shopmath.thermal import Body, clearance_mm, drop_confidence, temperature_at_c, window_s
 from shopmath.thermal.confidence import clearance_spread_mm
+from shopmath.validation import BadInput
 from shopmath.verdict import at_20c, call, combined
 
 BORE, RING = Limits(-33, -8), Limits(-11, 0)

@@ -5,10 +5,10 @@ from __future__ import annotations
 from unittest import TestCase
 
 from shopmath import materials
-from shopmath.checks import BadInput
 from shopmath.iso286 import GRADES, limits, tolerance_um
 from shopmath.tables import FOLDER, number, rows
 from shopmath.thermal import surfaces
+from shopmath.validation import BadInput
 
 
 class Tables(TestCase):

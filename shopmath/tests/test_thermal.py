@@ -12,7 +12,6 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from shopmath.bearings import lookup
-from shopmath.checks import BadInput
 from shopmath.estimate import Estimate
 from shopmath.iso286 import Limits
 from shopmath.materials import get
@@ -36,6 +35,7 @@ from shopmath.thermal.limits import case_limits, method_refusal, ring_cold_limit
 from shopmath.thermal.ordering import finish_times_s
 from shopmath.thermal.plan import plan
 from shopmath.thermal.seat import Chilling, Heating, example_setup
+from shopmath.validation import BadInput
 
 CASE, RING = Body(21e-6, 110, 700), Body(11.5e-6, -18, 900)
 

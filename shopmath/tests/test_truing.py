@@ -10,7 +10,6 @@ from unittest import TestCase
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from shopmath.checks import BadInput
 from shopmath.runout import fit
 from shopmath.truing import (
     Misalignment,
@@ -24,6 +23,7 @@ from shopmath.truing import (
     reversals,
     runout_from,
 )
+from shopmath.validation import BadInput
 
 TURN = [45.0 * step for step in range(8)]
 NOISE_MM = 0.001

@@ -6,13 +6,13 @@ The files, in the order a reader needs them: `expansion` (clearance), `rates` (s
 """
 
 from shopmath.thermal.confidence import drop_confidence
+from shopmath.thermal.convection import casting_time_constant_s, ring_contact_s, ring_time_constant_s
 from shopmath.thermal.expansion import (
     clearance_mm,
     freeing_difference_k,
     outer_temperature_needed_c,
     wanted_clearance_mm,
 )
-from shopmath.thermal.films import casting_time_constant_s, ring_contact_s, ring_time_constant_s
 from shopmath.thermal.infrared import Surface, infrared_band_c, infrared_true_c, surface, surfaces, water_drop_c
 from shopmath.thermal.ordering import HeatOrder, HeatPart, one_heat
 from shopmath.thermal.rates import (

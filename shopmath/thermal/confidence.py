@@ -4,9 +4,9 @@ from __future__ import annotations
 
 import math
 
-from shopmath.checks import finite, not_negative, number, one_of, positive
 from shopmath.iso286 import Limits
 from shopmath.thermal.expansion import clearance_mm as clearance_at
+from shopmath.validation import finite, not_negative, number, one_of, positive
 
 NORMAL, UNIFORM = "normal", "uniform"
 

@@ -9,7 +9,7 @@ from __future__ import annotations
 
 import math
 
-from shopmath.checks import finite, one_of, positive, temperature
+from shopmath.validation import finite, one_of, positive, temperature
 
 REFERENCE_C = 20.0
 WANTED = {"tight start": 4000.0, "usual": 2000.0, "generous": 1000.0}

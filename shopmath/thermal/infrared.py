@@ -5,9 +5,9 @@ from __future__ import annotations
 from dataclasses import dataclass
 from functools import cache
 
-from shopmath.checks import ABSOLUTE_ZERO_C, BadInput, finite, gettext_noop, one_of, temperature
 from shopmath.estimate import Estimate
 from shopmath.tables import rows
+from shopmath.validation import ABSOLUTE_ZERO_C, BadInput, finite, gettext_noop, one_of, temperature
 
 TRUSTED_EMISSIVITY = 0.5  # below this a reading never passes a call
 WATER_DROP = {

@@ -5,8 +5,8 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 from shopmath.bearings import Bearing
-from shopmath.checks import numbers, one_of
 from shopmath.materials import Material
+from shopmath.validation import numbers, one_of
 
 
 @dataclass(frozen=True)

@@ -7,7 +7,7 @@ from collections.abc import Iterable
 from dataclasses import dataclass
 from itertools import combinations
 
-from shopmath.checks import BadInput, finite, gettext_noop, not_negative
+from shopmath.validation import BadInput, finite, gettext_noop, not_negative
 
 MOST_PARTS, MOST_CHAINED = 40, 12  # in one heat: each further part that follows another doubles the work
 

@@ -14,13 +14,13 @@ from functools import lru_cache
 from typing import Any
 
 from shopmath.amounts import celsius, kelvin, mm
-from shopmath.checks import BadInput, gettext_noop, not_negative, positive, temperature
 from shopmath.estimate import Estimate
 from shopmath.iso286 import Limits
 from shopmath.thermal.expansion import outer_temperature_needed_c
 from shopmath.thermal.limits import LOCAL_METHODS, Limit
 from shopmath.thermal.rates import soak_time_s, temperature_at_c
 from shopmath.thermal.seat import Moment, Setup, home_within_s, moment, moment_after, open_for_s, sure_until_s
+from shopmath.validation import BadInput, gettext_noop, not_negative, positive, temperature
 from shopmath.verdict import IN, OUT, STOP, TOO_CLOSE, Call, call
 
 USUAL_HEAT_C = 100.0  # what is offered where nothing is heated yet

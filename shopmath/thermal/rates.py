@@ -11,9 +11,9 @@ from collections.abc import Callable
 from dataclasses import dataclass
 from functools import lru_cache
 
-from shopmath.checks import BadInput, finite, gettext_noop, not_negative, positive, temperature
 from shopmath.estimate import Estimate
 from shopmath.thermal.expansion import clearance_mm as clearance_at
+from shopmath.validation import BadInput, finite, gettext_noop, not_negative, positive, temperature
 
 
 @dataclass(frozen=True)

@@ -6,13 +6,13 @@ import math
 from dataclasses import dataclass
 from functools import lru_cache
 
-from shopmath.checks import BadInput, gettext_noop, positive
 from shopmath.estimate import Estimate
 from shopmath.iso286 import Limits
 from shopmath.thermal.confidence import clearance_reach_mm, evenly_spread, normal_cdf
 from shopmath.thermal.expansion import REFERENCE_C, clearance_mm, wanted_clearance_mm
 from shopmath.thermal.limits import Limit
 from shopmath.thermal.rates import Body, seating_s, temperature_at_c, window_s
+from shopmath.validation import BadInput, gettext_noop, positive
 
 MOST_POINTS = 2000
 LOCAL_OPENING = Estimate(0.4, 0.6, 0.8, "a boss heated alone is held by the cold case round it")

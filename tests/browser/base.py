@@ -10,9 +10,9 @@ from django.conf import settings
 from django.contrib.staticfiles.testing import StaticLiveServerTestCase
 from django.test import Client, tag
 
-from jobs.seal import lifted
+from stator.jobs.immutability import lifted
 from tests.browser.chromium import ARGS, CHROMIUM
-from tests.shed import PASSWORD, person
+from tests.factories import PASSWORD, person
 
 
 class _Browser:

@@ -11,12 +11,12 @@ from unittest import mock
 
 from django.core.management import call_command
 
-from engines.models import Mark, Seal, Seat
-from jobs.models import Reading
-from shop.models import Driver, Person
-from stations.close.tests import CloseCase
+from stator.engines.models import Mark, Seal, Seat
+from stator.jobs.models import Reading
+from stator.shop.models import Driver, Person
+from stator.stations.close_crankcase.tests import CloseCase
 from tests.browser.base import PASSWORD, BrowserCase
-from tests.shed import person, without_what_comes_first
+from tests.factories import person, without_what_comes_first
 
 WANTED = {"the whole job": 300, "first fit answer": 3, "card from a lay-out": 25, "shop set-up": 20, "three rounds of eleven bolts": 3}
 

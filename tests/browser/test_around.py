@@ -2,13 +2,13 @@
 
 from __future__ import annotations
 
-from engines.models import EngineCard, Mark, Seal, Spec
-from jobs.models import Photo, TrayPlace
-from shop.models import Driver, Person
-from stations.split.tests import face
-from stations.test_around import photo_file
+from stator.engines.models import EngineCard, Mark, Seal, Spec
+from stator.jobs.models import Photo, TrayPlace
+from stator.shop.models import Driver, Person
+from stator.stations.split_crankcase.tests import face
+from stator.workbench.test_navigation import photo_file
 from tests.browser.base import BrowserCase
-from tests.shed import job, person
+from tests.factories import job, person
 
 
 class TheCard(BrowserCase):

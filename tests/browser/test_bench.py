@@ -7,12 +7,12 @@ from pathlib import Path
 
 from django.utils import timezone
 
-from engines.models import EngineCard
-from jobs import log
-from jobs.models import Photo, Timer
-from shop.models import Chiller
+from stator.engines.models import EngineCard
+from stator.jobs import log
+from stator.jobs.models import Photo, Timer
+from stator.shop.models import Chiller
 from tests.browser.base import BrowserCase
-from tests.shed import Hands, job, person
+from tests.factories import Hands, job, person
 
 LONG = "Hovercraft lift engine of the ferry company, rebuilt twice"
 

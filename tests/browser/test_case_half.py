@@ -4,12 +4,12 @@ from __future__ import annotations
 
 from datetime import timedelta
 
-from engines.models import Mark, Seal
-from jobs.models import Entry, Move, Reading, RunStation, Timer
-from shop.models import Blades, Gauge, PullIn
-from stations.split.tests import face
+from stator.engines.models import Mark, Seal
+from stator.jobs.models import Entry, Move, Reading, RunStation, Timer
+from stator.shop.models import Blades, Gauge, PullIn
+from stator.stations.split_crankcase.tests import face
 from tests.browser.base import BrowserCase
-from tests.shed import half_job
+from tests.factories import half_job
 
 RUN = ("heat-and-drop", "seals", "crank-in", "close", "centre")
 SKIP = ""

@@ -2,13 +2,13 @@
 
 from __future__ import annotations
 
-from engines.models import EngineCard, Seat
-from jobs.models import DerivedFact, Entry, Job, Timer
-from shop.defaults import add_usual_tools
-from shop.models import Compound
-from stations.test_case_parts import cover
-from tests.browser.practised import MEASURED, Practised
-from tests.shed import job
+from stator.engines.models import EngineCard, Seat
+from stator.jobs.models import DerivedFact, Entry, Job, Timer
+from stator.shop.defaults import add_usual_tools
+from stator.shop.models import Compound
+from stator.workbench.test_case_parts import cover
+from tests.browser.practice_steps import MEASURED, Practised
+from tests.factories import job
 
 AT = ((-80, 50), (80, 50), (80, -50), (-80, -50))
 STATIONS = ("split", "end-float", "crank-in", "close")

@@ -2,11 +2,11 @@
 
 from __future__ import annotations
 
-from engines.properties import Property
-from jobs.models import DerivedFact
-from shop.models import Extractor
+from stator.engines.properties import Property
+from stator.jobs.models import DerivedFact
+from stator.shop.models import Extractor
 from tests.browser.base import BrowserCase
-from tests.shed import job
+from tests.factories import job
 
 
 class ANeedleShell(BrowserCase):

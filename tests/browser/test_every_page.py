@@ -17,17 +17,17 @@ from django.test import Client
 from django.test.utils import CaptureQueriesContext
 from django.utils import timezone, translation
 
-from engines.stamps import whole
-from jobs.models import Job
-from shop.models import Person
-from stations.demo.shed import Shed
-from stator.bench import forget
+from stator.benchmarks.page_times import forget
+from stator.demo.demo_shop import Shed
+from stator.engines.card_loader import whole
+from stator.jobs.models import Job
+from stator.shop.models import Person
 from tests.browser.base import BrowserCase
+from tests.factories import Hands, person
 from tests.languages import pages, unaccented
 from tests.layout import SIZES, faults
 from tests.pseudo import CODE, everything_accented
 from tests.runner import unproved
-from tests.shed import Hands, person
 
 LOOK = os.environ.get("STATOR_LOOK", "")  # "all", or parts of addresses with commas between them
 ALL = bool(LOOK)

@@ -2,10 +2,10 @@
 
 from __future__ import annotations
 
-from engines.models import EngineCard
-from shop.models import Puller
+from stator.engines.models import EngineCard
+from stator.shop.models import Puller
 from tests.browser.base import BrowserCase
-from tests.shed import Hands, job
+from tests.factories import Hands, job
 
 PAGE = "/jobs/0412/flywheel-off/"
 

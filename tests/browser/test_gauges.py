@@ -6,14 +6,14 @@ import cmath
 import math
 import re
 
-from engines.models import EngineCard, Spec
-from instruments.listener import LISTENER
-from shop.models import Gauge, Press
 from shopmath.truing import Misalignment
-from simulators.crank import Crank, Truth
+from stator.engines.models import EngineCard, Spec
+from stator.instruments.gauge_hub import LISTENER
+from stator.shop.models import Gauge, Press
+from stator.simulators.crank import Crank, Truth
 from tests.browser.base import BrowserCase
-from tests.shed import job
-from tests.standins import Saying, StandIns, until
+from tests.factories import job
+from tests.simulated_gauges import Saying, StandIns, until
 
 
 class Heard(BrowserCase):

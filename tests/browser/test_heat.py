@@ -7,10 +7,10 @@ from datetime import timedelta
 from django.contrib.sessions.models import Session
 from django.utils import timezone
 
-from jobs.models import Entry, Reading, Timer
-from shop.defaults import stock_shelves
+from stator.jobs.models import Entry, Reading, Timer
+from stator.shop.defaults import stock_shelves
 from tests.browser.base import PASSWORD, BrowserCase
-from tests.shed import Hands, job, person
+from tests.factories import Hands, job, person
 
 
 class TheWholeSlice(BrowserCase):

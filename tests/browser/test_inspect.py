@@ -2,13 +2,13 @@
 
 from __future__ import annotations
 
-from engines.properties import Property
-from engines.slots import Slot
-from shop.models import Gauge
-from stations.inspect.seats import ROUND
-from stations.inspect.words import DEPTH
+from stator.engines.fact_keys import Slot
+from stator.engines.properties import Property
+from stator.shop.models import Gauge
+from stator.stations.inspect_parts.messages import DEPTH
+from stator.stations.inspect_parts.seats import ROUND
 from tests.browser.base import BrowserCase
-from tests.shed import job
+from tests.factories import job
 
 
 class Inspecting(BrowserCase):

@@ -2,9 +2,9 @@
 
 from __future__ import annotations
 
-from shop.models import Person
+from stator.shop.models import Person
 from tests.browser.base import BrowserCase
-from tests.shed import job
+from tests.factories import job
 
 
 class LettingPeopleIn(BrowserCase):

@@ -2,11 +2,11 @@
 
 from __future__ import annotations
 
-from jobs.models import Job, Reading
-from practice import acts
-from practice.models import Attempt
-from simulators.crank import ENDS
-from simulators.halves import PLACES
+from stator.jobs.models import Job, Reading
+from stator.practice import attempts
+from stator.practice.models import Attempt
+from stator.simulators.case_halves import PLACES
+from stator.simulators.crank import ENDS
 from tests.browser.base import BrowserCase
 
 FORM = ".hands form[hx-post]"
@@ -29,7 +29,7 @@ class AtPractice(BrowserCase):
         return Attempt.objects.select_related("job").get()
 
     def stands(self):
-        return acts.standing(self.attempt())
+        return attempts.standing(self.attempt())
 
     def lever(self, lever):
         """A lever with the keyboard; what is in hand has answered when its form is another."""
@@ -94,7 +94,7 @@ class ByKeyboard(AtPractice):
             self.turns_to(end, int(angle) % 360)
             self.types(self.shows())
         self.assertEqual(self.stands().end, 1)
-        self.lever(acts.exercise_of(self.attempt()).best(self.stands())[0])
+        self.lever(attempts.exercise_of(self.attempt()).best(self.stands())[0])
         self.sees("1 move so far")
         self.finish()
         self.sees("Goal")
@@ -146,7 +146,7 @@ class ByKeyboard(AtPractice):
             self.types(self.shows())
         self.assertEqual(self.page.locator("#plate .plate.wait").count(), 0)  # four gaps are judged
         for _move in range(80):
-            best = acts.exercise_of(self.attempt()).best(self.stands())
+            best = attempts.exercise_of(self.attempt()).best(self.stands())
             if not best:
                 break
             self.lever(best[0])
@@ -185,7 +185,7 @@ class ByTouch(AtPractice):
         self.page.wait_for_selector(FORM)
         self.assertAccessible()
         for _move in range(60):
-            best = acts.exercise_of(self.attempt()).best(self.stands())
+            best = attempts.exercise_of(self.attempt()).best(self.stands())
             if not best:
                 break
             self.page.locator(FORM).evaluate("form => form.dataset.old = '1'")

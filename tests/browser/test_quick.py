@@ -4,8 +4,8 @@ from __future__ import annotations
 
 from urllib.parse import urlencode
 
-from jobs.models import Job, Reading
-from quick.registry import CHECKS
+from stator.jobs.models import Job, Reading
+from stator.quick_checks.registry import CHECKS
 from tests.browser.base import BrowserCase
 from tests.layout import CHECK
 

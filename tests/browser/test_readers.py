@@ -2,12 +2,12 @@
 
 from __future__ import annotations
 
-from engines.models import Spec
-from shop.models import Blades, Gauge, Person
+from stator.engines.models import Spec
+from stator.shop.models import Blades, Gauge, Person
 from tests.browser.base import BrowserCase
+from tests.factories import job, without_what_comes_first
 from tests.layout import CHECK
 from tests.pseudo import CODE, accented, everything_accented
-from tests.shed import job, without_what_comes_first
 
 
 class FloatCase(BrowserCase):

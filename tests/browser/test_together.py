@@ -2,12 +2,12 @@
 
 from __future__ import annotations
 
-from engines.models import Mark, Seal, Spec
-from jobs.models import Act
-from shop.models import Blades, Gauge, PullIn
-from stations.split.tests import face
+from stator.engines.models import Mark, Seal, Spec
+from stator.jobs.models import Act
+from stator.shop.models import Blades, Gauge, PullIn
+from stator.stations.split_crankcase.tests import face
 from tests.browser.base import BrowserCase
-from tests.shed import job
+from tests.factories import job
 
 
 class PuttingTogether(BrowserCase):

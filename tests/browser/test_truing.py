@@ -4,12 +4,12 @@ from __future__ import annotations
 
 import math
 
-from engines.models import EngineCard, Spec
-from shop.models import Gauge
 from shopmath.truing import Misalignment, PressedCrank, runout_from
-from stations.true.facts import TURN
+from stator.engines.models import EngineCard, Spec
+from stator.shop.models import Gauge
+from stator.stations.true_crank.analysis import TURN
 from tests.browser.base import BrowserCase
-from tests.shed import job
+from tests.factories import job
 
 
 class UnderTheGauge(BrowserCase):

@@ -8,13 +8,13 @@ from __future__ import annotations
 
 import sys
 
-from engines.layouts import lay_out
-from engines.models import EngineCard, Mark, Seal, Seat
-from jobs.models import Job
-from shop.defaults import add_usual_tools
-from stations.registry import WORK_ORDERS
-from tests.browser.practised import Practised
-from tests.shed import job
+from stator.engines.layouts import lay_out
+from stator.engines.models import EngineCard, Mark, Seal, Seat
+from stator.jobs.models import Job
+from stator.shop.defaults import add_usual_tools
+from stator.workbench.registry import WORK_ORDERS
+from tests.browser.practice_steps import Practised
+from tests.factories import job
 
 ENGINE = {"stroke_mm": 54, "taper_ratio": 8, "cone": "taper", "nut_d_mm": 12, "nut_torque_nm": 55, "shaft_d_mm": 20}
 

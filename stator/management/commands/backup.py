@@ -9,7 +9,7 @@ from typing import Any
 from django.conf import settings
 from django.core.management.base import BaseCommand, CommandError
 
-from exchange import backup
+from stator.exchange import backup
 
 
 class Command(BaseCommand):

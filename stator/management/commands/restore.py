@@ -14,10 +14,10 @@ from django.core.management.base import BaseCommand, CommandError
 from django.db import connections
 from django.db.migrations.loader import MigrationLoader
 
-from exchange import backup
-from shop.data_format import EmptyDatabase, OldFolder, check_folder
-from shop.told import tell
-from stator import data_folder
+from stator.exchange import backup
+from stator.server import data_folder
+from stator.shop.audit_log import tell
+from stator.shop.data_format import EmptyDatabase, OldFolder, check_folder
 
 CARRIED = ("secret", "demo-sign-in.txt", "signing-key")  # of the folder as it is, unless the backup has it; sessions end in any case
 

@@ -12,12 +12,12 @@ from django.core.management.base import BaseCommand, CommandError, CommandParser
 from django.db import DatabaseError
 from django.utils import timezone
 
-from exchange import backup
-from instruments.listener import LISTENER
-from shop.data_format import EmptyDatabase, OldFolder, check_folder
-from stator import data_folder
-from stator.daily import Daily, Renewed
-from stator.memory import sweep_seldom
+from stator.exchange import backup
+from stator.instruments.gauge_hub import LISTENER
+from stator.server import data_folder
+from stator.server.daily_jobs import Daily, Renewed
+from stator.server.gc_tuning import sweep_seldom
+from stator.shop.data_format import EmptyDatabase, OldFolder, check_folder
 
 
 class Command(BaseCommand):
@@ -30,7 +30,7 @@ class Command(BaseCommand):
         parser.add_argument("--behind-proxy", action="store_true", help="believe the scheme and address that a proxy on this machine says")
 
     def handle(self, *args: Any, **options: Any) -> None:
-        from stator.door import guarded
+        from stator.server.limits import guarded
         from stator.wsgi import application
 
         self._check(Path(settings.DATA_DIR))
@@ -65,7 +65,7 @@ class Command(BaseCommand):
 
 def _certificate() -> tuple[Renewed, ssl.SSLContext]:
     """The shop's own, up to date. What makes one is loaded here: a server that needs none keeps that memory."""
-    from stator.tls import OwnCertificate
+    from stator.server.tls import OwnCertificate
 
     own = OwnCertificate(settings.TLS_FOLDER, settings.ALLOWED_HOSTS)
     own.bring_up_to_date(timezone.now())

@@ -14,9 +14,9 @@ from django.db import DatabaseError, connection
 from django.db.migrations.executor import MigrationExecutor
 from django.utils import timezone
 
-from exchange import backup
-from shop.data_format import EmptyDatabase, OldFolder, check_folder
-from stator import data_folder
+from stator.exchange import backup
+from stator.server import data_folder
+from stator.shop.data_format import EmptyDatabase, OldFolder, check_folder
 
 GIVE_ACCESS = "Give this account write access to the folder, or choose another folder in STATOR_DATA."
 RESTORE = "Restore a backup: manage.py restore FILE.zip --yes"

@@ -1,5 +1,0 @@
-from django.apps import AppConfig
-
-
-class ExchangeConfig(AppConfig):
-    name = "exchange"

@@ -1,9 +1,0 @@
-from django.urls import path
-
-from quick import views
-
-urlpatterns = [
-    path("check/", views.first, name="checks"),
-    path("check/<slug:key>/", views.check, name="check"),
-    path("check/<slug:key>/job/", views.make_job, name="check-job"),
-]

@@ -1,5 +1,0 @@
-from django.apps import AppConfig
-
-
-class StationsConfig(AppConfig):
-    name = "stations"

@@ -1,0 +1,111 @@
+"""What the demo's people do: answer, choose, tick, act, through the same doors that a mechanic uses."""
+
+from __future__ import annotations
+
+import uuid
+from collections.abc import Callable, Mapping
+from datetime import datetime, timedelta
+from typing import Any, ClassVar
+
+from stator.engines.fact_keys import Slot
+from stator.engines.models import Seat
+from stator.engines.parts import ENGINE
+from stator.engines.properties import Property
+from stator.jobs import log
+from stator.jobs.models import Job, Reading, RunStation
+from stator.shop.models import Person
+from stator.stations.framework import BoundStation, bind
+from stator.workbench.reading_commands import job_of, with_reading
+from stator.workbench.registry import BY_KEY
+
+
+class Hands:
+    """Two people at the stations of a job, at a time of one's choosing."""
+
+    skipper: Person
+    hand: Person
+    done: ClassVar[Mapping[str, Callable[..., None]]] = {}  # how a station is gone through when it is only passed
+
+    def note(self, job: Job, key: str, text: str, at: datetime, sign: bool = True) -> None:
+        stage = job.run.get(key=key)
+        entry = log.open_entry(stage, None, self.hand)
+        more: dict[str, Any] = {"at": at, "slot": Slot(ENGINE, Property.NOTE)}
+        log.keep_reading(entry, self.hand, Property.NOTE, log.words(text), uuid.uuid4().hex, **more)
+        work = bind(BY_KEY[key], job, stage, None, self.hand, at)
+        if sign:
+            work.sign()
+        bind(BY_KEY[key], job, stage, None, self.hand, at).settle()
+
+    def done_before(self, job: Job, key: str, now: datetime, **instead: Callable[..., None]) -> None:
+        """Go through every station before one; `instead` are other ways of doing some, by station with its hyphens as underscores."""
+        done = {**self.done, **{station.replace("_", "-"): does for station, does in instead.items()}}
+        stages = list(job.run.all())
+        for index, stage in enumerate(stages[1 : [each.key for each in stages].index(key)]):
+            at = now - timedelta(hours=30 - index)
+            if stage.state == RunStation.State.SKIPPED:
+                continue
+            if stage.key in done:
+                done[stage.key](self, job, at)
+            else:
+                self.note(job, stage.key, f"{BY_KEY[stage.key].name} done, nothing out of the way.", at)
+
+    def answer(self, job: Job, key: str, seat: Seat | None, at: datetime, *answers: tuple[str, str]) -> BoundStation:
+        """Open the station and answer its asks one after another, a bare dash leaving one out."""
+        log.open_entry(job.run.get(key=key), seat, self.hand)
+        work = self.at(job, key, seat, at)
+        for ask, text in answers:
+            if text == "-":
+                assert work.entry is not None
+                log.choose(work.entry, skipped=[*work.skipped(), ask])
+                work = self.at(job, key, seat, at)
+            else:
+                reading = self.read(work, ask, text)
+                work = self.at(job, key, seat, at) if work.follows_up else with_reading(work, reading)
+        work = self.at(job, key, seat, at)
+        work.settle()
+        return work
+
+    def choose(self, work: BoundStation, **chosen: str) -> None:
+        assert work.entry is not None
+        log.choose(work.entry, **chosen)
+
+    def tick(self, work: BoundStation) -> None:
+        for caution in work.checks():
+            assert work.entry is not None
+            log.tick(work.entry, self.hand, caution.key, True)
+
+    def act(self, job: Job, key: str, seat: Seat | None, at: datetime, *acts: str) -> BoundStation:
+        for act in acts:
+            self.at(job, key, seat, at).act(act)
+        work = self.at(job, key, seat, at)
+        work.settle()
+        return work
+
+    def at(self, job: Job, key: str, seat: Seat | None, when: datetime) -> BoundStation:
+        found = job_of(job.number)
+        assert found is not None
+        stage = next(each for each in found.run.all() if each.key == key)
+        work: BoundStation = bind(BY_KEY[key], found, stage, seat, self.hand, when)
+        return work
+
+    def read(self, work: BoundStation, ask_key: str, text: str) -> Reading:
+        """Keep a reading as the strip would, at the work's own time."""
+        ask = next(each for each in work.wanted if each.key == ask_key)
+        quantity = work.read(ask, text)
+        gauge, extra = work.extra_for(ask, quantity, {})
+        assert work.entry is not None
+        reading = log.keep_reading(
+            work.entry,
+            self.hand,
+            ask.key,
+            quantity,
+            uuid.uuid4().hex,
+            attempt=work.attempt,
+            gauge=gauge,
+            extra=dict(extra),
+            at=work.now,
+            slot=ask.slot,
+        )
+        if work.follows_up:
+            bind(work.station, work.job, work.stage, work.seat, self.hand, work.now).after_keep(reading)
+        return reading

@@ -1,0 +1,76 @@
+"""A card read once for as long as it stands: triggers give it a new stamp whenever it, or a part of it, changes.
+
+A card is read at every act of a job and hardly ever changes. A stamp is drawn at random, so that none comes twice, in whatever
+database; a card without one has never been written since there are stamps, and is read anew.
+"""
+
+from __future__ import annotations
+
+import pickle
+from collections.abc import Iterator
+from functools import lru_cache
+from typing import Any
+
+from django.db import connections, models
+
+from stator.engines.models import CasePart, EngineCard, Fitted, Joint, Mark, Seal, Seat, Spec, Subject
+from stator.engines.parts import HALVES, Kind
+
+PARTS = ("seats", "seals", "marks", "specs", "fitted", "case_parts", "joints")
+KEPT = 128  # cards; about 9 kB each with twenty bolts
+CARD = EngineCard._meta.db_table
+MODELS: tuple[type[models.Model], ...] = (EngineCard, Seat, Seal, Mark, Spec, Fitted, CasePart, Joint)
+NAMED: dict[
+    type[models.Model], tuple[Kind, ...]
+] = {  # parts whose name is repeated in the row of `Subject` with the same uid, which readings point at
+    Seat: (Kind.SEAT,),
+    Seal: (Kind.SEAL,),
+    Fitted: (Kind.FITTED,),
+    Mark: (Kind.FASTENER, Kind.DOWEL, Kind.GAP),
+    CasePart: (Kind.CASE,),
+}
+
+
+def whole(card: EngineCard) -> EngineCard:
+    """A card of its own with its seats, seals, marks and limits, as they stand."""
+    if not card.stamp:
+        return _read(card.pk)
+    return pickle.loads(_kept(card.pk, card.stamp))  # type: ignore[no-any-return]  # noqa: S301  # what this process has put there
+
+
+def is_whole(card: EngineCard) -> bool:
+    """Whether a card was read with all its parts."""
+    return set(PARTS) <= set(vars(card).get("_prefetched_objects_cache", ()))
+
+
+@lru_cache(KEPT)
+def _kept(number: int, stamp: int) -> bytes:
+    return pickle.dumps(_read(number))
+
+
+def _read(number: int) -> EngineCard:
+    return EngineCard.objects.prefetch_related(*PARTS).get(pk=number)
+
+
+def _triggers() -> Iterator[tuple[str, str]]:
+    """Yield the name of each trigger, and its event and statement."""
+    for model in MODELS:
+        table = model._meta.db_table
+        for event, rows in (("INSERT", ("NEW",)), ("UPDATE", ("OLD", "NEW")), ("DELETE", ("OLD",))):
+            column = "id" if model is EngineCard else "card_id"
+            cards = ", ".join(f"{row}.{column}" for row in rows)
+            statement = f"UPDATE {CARD} SET stamp = random() WHERE id IN ({cards})"  # noqa: S608
+            yield f"stamp_{table}_{event.lower()}", f"AFTER {event} ON {table} BEGIN {statement}; END"
+    for model, kinds in NAMED.items():
+        table = model._meta.db_table
+        same = f"card_id = NEW.card_id AND uid = NEW.uid AND kind IN ({', '.join(repr(str(kind.value)) for kind in kinds)})"
+        statement = f"UPDATE {Subject._meta.db_table} SET name = NEW.name WHERE {same}"  # noqa: S608
+        changed = "OLD.name IS NOT NEW.name" + (f" AND NEW.uid NOT IN {HALVES}" if model is CasePart else "")
+        yield f"rename_{table}", f"AFTER UPDATE OF name ON {table} WHEN {changed} BEGIN {statement}; END"
+
+
+def install(using: str = "default", **kwargs: Any) -> None:
+    """Create the triggers, after every migration."""
+    with connections[using].cursor() as cursor:
+        for name, does in _triggers():
+            cursor.execute(f"CREATE TRIGGER IF NOT EXISTS {name} {does}")

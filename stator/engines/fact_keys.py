@@ -1,0 +1,53 @@
+"""The address of one thing that can be known: which part, which property of it, and where on it."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass, field
+
+from stator.engines.parts import Part
+from stator.engines.properties import Property
+from stator.engines.property_specs import ABOUT, About
+
+
+@dataclass(frozen=True)
+class At:
+    """A place on a part, as far as a property has places: an end, an angle, a clock position, a depth, a stage."""
+
+    end: str = ""
+    angle_deg: float | None = None
+    clock: int | None = None
+    depth: str = ""
+    stage: int | None = None
+
+    @property
+    def key(self) -> str:
+        angle = "" if self.angle_deg is None else f"{self.angle_deg:g}"
+        clock = "" if self.clock is None else f"{self.clock}h"
+        stage = "" if self.stage is None else f"s{self.stage}"
+        return ".".join(filter(None, (self.end, angle, clock, self.depth, stage)))
+
+
+ANYWHERE = At()
+
+
+@dataclass(frozen=True)
+class Slot:
+    """Where a reading belongs.
+
+    >>> from engines.parts import CRANK
+    >>> Slot(CRANK, Property.CRANK_RUNOUT, At("left", 45)).key
+    'crank-runout.left.45'
+    """
+
+    part: Part
+    what: Property
+    at: At = field(default=ANYWHERE)
+
+    @property
+    def key(self) -> str:
+        """How it stands in an address and in a list of what was left out."""
+        return ".".join(filter(None, (self.what.value, self.part.key, self.at.key)))
+
+    @property
+    def about(self) -> About:
+        return ABOUT[self.what]

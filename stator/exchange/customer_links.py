@@ -1,0 +1,41 @@
+"""The link an owner of an engine is given: unguessable, ends by itself, can be taken back, and opens one sheet only."""
+
+from __future__ import annotations
+
+import hashlib
+import secrets
+from datetime import timedelta
+
+from django.http import Http404
+from django.utils import timezone
+
+from stator.jobs.models import Job, OwnerLink
+from stator.shop.audit_log import tell
+from stator.shop.models import Person
+
+DAYS = (7, 30, 90)
+
+
+def _digest(token: str) -> str:
+    return hashlib.sha256(token.encode()).hexdigest()
+
+
+def give(job: Job, person: Person, days: int) -> str:
+    """A new link's token. It is told once; only its digest is kept."""
+    token = secrets.token_urlsafe(32)
+    OwnerLink.objects.create(job=job, digest=_digest(token), made_by=person, expires_at=timezone.now() + timedelta(days=days))
+    tell(person, f"gave a link for {days} days to the sheet of", job.tag)
+    return token
+
+
+def take_back(link: OwnerLink) -> None:
+    OwnerLink.objects.filter(pk=link.pk, revoked_at=None).update(revoked_at=timezone.now())
+    tell("the shop", "took back a link to the sheet of", link.job.tag)
+
+
+def opened(token: str) -> OwnerLink:
+    """The link of a token while it holds; nothing otherwise, with no word why."""
+    link = OwnerLink.objects.filter(digest=_digest(token)).first()
+    if link is None or not link.holds(timezone.now()):
+        raise Http404
+    return link

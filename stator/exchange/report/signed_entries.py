@@ -1,0 +1,81 @@
+"""The signed entries of a job with their records, which are all that its sheet is made of."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from typing import Any
+
+from stator.engines.models import Seat
+from stator.jobs.asked import Asked
+from stator.jobs.models import Entry, Job
+from stator.shop.models import Person
+from stator.stations.framework.binding import computed
+from stator.stations.framework.definition import Station
+from stator.stations.framework.record_snapshot import frozen
+from stator.workbench.registry import BY_KEY, STATIONS
+
+NAMES = {station.key: station.name for station in STATIONS}
+HAND_OVER = "hand-over"
+
+
+@dataclass(frozen=True)
+class Recorded:
+    """A signed entry with its record."""
+
+    entry: Entry
+    content: dict[str, Any]
+    drawing: bytes
+
+    @property
+    def station(self) -> Station:
+        return BY_KEY[self.entry.station.key]
+
+    @property
+    def name(self) -> str:
+        return str(NAMES.get(self.entry.station.key, self.entry.station.key))
+
+    @property
+    def part(self) -> str:
+        return self.entry.seat.name if isinstance(self.entry.seat, Seat) else ""
+
+    @property
+    def by(self) -> str:
+        """Who signed it, as the record says it: the same in whatever shop it is read."""
+        person = self.entry.signed_by
+        return str(self.content.get("by") or (person.get_full_name() or person.username if person else ""))
+
+    @property
+    def because(self) -> str:
+        """Why it took the place of another."""
+        return str(self.entry.choices.get("because", "")) if self.entry.supersedes_id else ""
+
+
+_signed = Asked(
+    lambda job: (
+        Entry.objects.filter(job=job, signed_at__isnull=False)
+        .select_related("station", "seat", "signed_by", "record")
+        .defer("result", "ticks")
+        .order_by("station__order", "opened_at", "pk")
+    ),
+    1,
+)
+
+
+def recorded(job: Job, person: Person) -> list[Recorded]:
+    """Every signed entry of a job, in working order."""
+    return [_recorded(job, entry, person) for entry in _signed.models(job.pk)]
+
+
+def _recorded(job: Job, entry: Entry, person: Person) -> Recorded:
+    record = getattr(entry, "record", None)
+    if record is None:  # signed before there were records, and not upgraded yet: nothing is written here
+        entry.job = job
+        work = computed(BY_KEY[entry.station.key], job, entry.station, entry.seat, person, entry.signed_at or entry.opened_at, entry)
+        record = frozen(work, work.plate())
+    return Recorded(entry, record.content, bytes(record.drawing))
+
+
+def standing(signed: list[Recorded]) -> list[Recorded]:
+    """Those that no later entry has replaced."""
+    replaced = {each.entry.supersedes_id for each in signed if each.entry.supersedes_id}
+    return [each for each in signed if each.entry.pk not in replaced]

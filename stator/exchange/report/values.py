@@ -1,0 +1,173 @@
+"""Figures of the job sheet: each as it was found and as it was left, out of the entries that stand."""
+
+from __future__ import annotations
+
+from collections.abc import Iterable, Iterator, Mapping
+from dataclasses import dataclass
+from typing import Any
+
+from shopmath.amounts import Amount
+from stator.exchange.report import messages as words
+from stator.exchange.report.signed_entries import Recorded
+from stator.ui.number_format import beside, exact, reads_otherwise
+from stator.ui.state_labels import state_words
+from stator.workbench.registry import BY_KEY
+
+MOST = 14
+BAD = ("stop", "out", "too_close")
+Line = Mapping[str, Any]  # a figure as its record has it
+
+
+@dataclass(frozen=True)
+class Figure:
+    """One line of the appendix: as it was found, as it was left, against what, by whom."""
+
+    station: str
+    part: str
+    words: str
+    found: str
+    left: str
+    limits: str
+    source: str
+    state: str
+    gauge: str
+    by: str
+    at: str
+
+    @property
+    def call(self) -> str:
+        return state_words(self.state)
+
+
+@dataclass(frozen=True)
+class Lies:
+    """Where a value lies against its limits, each as a share of the width of the scale."""
+
+    at: float
+    uncertainty: float
+    limits: tuple[float, ...]
+
+
+@dataclass(frozen=True)
+class Matters:
+    """One figure of the first page."""
+
+    name: str
+    found: str
+    left: str
+    limits: str
+    lies: Lies | None
+    state: str
+
+    came: bool = True  # whether it was measured as it came
+    again: bool = True  # whether it was measured as it is left
+
+    @property
+    def call(self) -> str:
+        return state_words(self.state) if self.state else str(words.NO_LIMIT)
+
+    @property
+    def weight(self) -> int:
+        """The smaller, the sooner it goes on the page."""
+        return 0 if self.state in BAD else 1 if self.again and self.state else 2 if self.again else 3 if self.state else 4
+
+
+def figures(stand: Iterable[Recorded]) -> list[Figure]:
+    """Every figure once, in working order."""
+    found: dict[tuple[str, str, str], list[Line]] = {}
+    for each in stand:
+        for line in in_both_units(each):
+            found.setdefault((each.entry.station.key, line["part"], line["key"]), []).append(line)
+    return [_figure(station, lines[-1]) for (station, _part, _key), lines in found.items()]
+
+
+def in_both_units(each: Recorded) -> Iterator[Line]:
+    """The figures of a record, with each value beside in the units of whoever reads."""
+    units = each.content.get("units", "")
+    for line in each.content["figures"]:
+        number, kind, step = line.get("number") or {}, line.get("kind", ""), line.get("step") or 0.001
+        if not reads_otherwise(kind, units):
+            yield line
+            continue
+
+        def of(name: str, number: Line = number, kind: str = kind, step: float = step) -> Amount | None:
+            return Amount(number[name], kind, step) if number.get(name) is not None else None
+
+        low, high = (exact(number[end], kind) if number.get(end) is not None else None for end in ("low", "high"))
+        yield {
+            **line,
+            "value": beside(line["value"], units, of("found")),
+            "left": beside(line["left"], units, of("value")),
+            "limits": beside(line["limits"], units, None, low, high),
+        }
+
+
+def _figure(station: str, line: Line) -> Figure:
+    found, left = line["value"], line["left"]
+    if not left and not BY_KEY[station].as_found and not line["key"].startswith("as asked"):
+        found, left = "", found
+    kept = ("part", "words", "limits", "source", "state", "gauge", "by", "at")
+    return Figure(station=str(BY_KEY[station].name), found=found, left=left, **{name: line[name] for name in kept})
+
+
+# the first page
+
+
+def mattering(stand: Iterable[Recorded]) -> list[Matters]:
+    """The figures that matter, one a place wherever it was measured: those of the registry, and whatever is not as it should be.
+
+    In working order; where there are too many, what is not as it should be and what was changed go before the rest.
+    """
+    places: dict[str, list[tuple[Recorded, Line]]] = {}
+    for each in stand:
+        for line in in_both_units(each):
+            places.setdefault(_place(each, line), []).append((each, line))
+    chosen = [_mattering(lines) for lines in places.values() if any(_matters(each, line) for each, line in lines)]
+    first = sorted(chosen, key=lambda each: each.weight)[:MOST]
+    return [each for each in chosen if each in first]
+
+
+def _place(each: Recorded, line: Line) -> str:
+    """The same for the same place of the same part, whichever station measured it."""
+    return str(line.get("slot") or f"{each.entry.station.key} {line['part']} {line['key']}")
+
+
+def _matters(each: Recorded, line: Line) -> bool:
+    if line["state"] in BAD:
+        return True
+    if line.get("code"):
+        return line["code"] in each.station.sheet
+    told, _, _where = str(line["key"]).partition(".")  # of a record made before figures had codes
+    return told in each.station.sheet or (told.startswith("told ") and bool(line["limits"]))
+
+
+def _mattering(lines: list[tuple[Recorded, Line]]) -> Matters:
+    (first, as_found), (last, as_left) = lines[0], lines[-1]
+    came = as_found["value"] if first.station.as_found or as_found["left"] else ""
+    left = as_left["left"] or ("" if last.station.as_found else as_left["value"])
+    name, part = str(as_left["words"]), str(as_left["part"])
+    return Matters(
+        f"{name}, {part}" if part and part.lower() not in name.lower() else name,
+        came or str(words.NOT_MEASURED),
+        left or str(words.NOT_AGAIN),
+        str(as_left["limits"]),
+        _lies(as_left.get("number")),
+        str(as_left["state"]),
+        bool(came),
+        bool(left),
+    )
+
+
+def _lies(number: Mapping[str, float | None] | None) -> Lies | None:
+    """A value on a scale that just holds it and its limits; from zero where there is one limit only."""
+    if not number or number["value"] is None:
+        return None
+    value, uncertainty = float(number["value"]), float(number["doubt"] or 0.0)
+    limits = [float(end) for end in (number["low"], number["high"]) if end is not None]
+    if not limits:
+        return None
+    ends = [value - uncertainty, value + uncertainty, *limits, *([0.0] if len(limits) == 1 else [])]
+    low, high = min(ends), max(ends)
+    pad = 0.15 * (high - low or 1.0)
+    low, wide = low - pad, high - low + 2 * pad
+    return Lies(round((value - low) / wide, 4), round(uncertainty / wide, 4), tuple(round((end - low) / wide, 4) for end in limits))

@@ -1,0 +1,5 @@
+from django.apps import AppConfig
+
+
+class InstrumentsConfig(AppConfig):
+    name = "stator.instruments"

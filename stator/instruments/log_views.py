@@ -1,0 +1,118 @@
+"""Readings out of a gauge's own log: shown first where each would go, then kept together."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from datetime import datetime
+
+from django.contrib import messages
+from django.db import transaction
+from django.http import HttpRequest, HttpResponse
+from django.shortcuts import redirect, render
+from django.utils import timezone
+from django.utils.translation import gettext as _
+from django.utils.translation import ngettext
+from django.views.decorators.http import require_POST
+
+from shopmath.validation import BadInput
+from stator.instruments.log_file import LogLine, read_log, text_of
+from stator.instruments.protocol import OWN_UNIT
+from stator.jobs.idempotency import Doing
+from stator.shop.equipment_snapshot import shelves
+from stator.shop.models import Gauge
+from stator.stations.framework import BoundStation, Question
+from stator.workbench.reading_commands import again, opened, take
+from stator.workbench.station_commands import on_work
+from stator.workbench.station_page import Answer
+
+BY_CLOCK = _("Here the clock counts: each reading is taken as it happens. A log read in afterwards would start no clock in time.")
+
+
+@dataclass(frozen=True)
+class Placed:
+    """A line with what becomes of it."""
+
+    line: LogLine
+    chosen: bool
+    asked: str = ""
+    shown: str = ""
+    at: datetime | None = None
+    why_not: str = ""
+    waits: str = ""  # for a line before it that has no place
+
+
+def _ask_of(work: BoundStation, line: LogLine) -> Question:
+    """The question a line answers: the one it names, else the next in turn."""
+    named = line.place.casefold()
+    found = next((ask for ask in work.wanted if named and named in (ask.key.casefold(), ask.words.casefold())), None) or work.next_ask
+    if found is None:
+        raise BadInput("line", _("Nothing more is asked."))
+    if found.options or found.is_words or found.kind == "count":
+        raise BadInput("line", _("{words!r} is asked now, and that is no gauge's to answer.").format(words=found.words))
+    return found
+
+
+def place(work: BoundStation, lines: list[LogLine], chosen: set[int], gauge: Gauge, name: str, key: str) -> list[Placed]:
+    """Keep the lines chosen, each where it belongs. Once one has no place nothing more goes in: all after it would be one place off."""
+    found: list[Placed] = []
+    halted, now = "", timezone.now()
+    work = opened(work)
+    for line in lines:
+        if line.number not in chosen:
+            found.append(Placed(line, False))
+            continue
+        try:
+            if halted or line.refused:
+                raise BadInput("line", halted or line.refused)
+            ask = _ask_of(work, line)
+            since = max([work.job.booked_in_at, *(reading.taken_at for reading in work.readings if not reading.withdrawn_at)])
+            at = line.at if line.at and since <= line.at <= now else None
+            extra = {"heard": True, "log": name[:80]}
+            reading = take(work, ask, line.text, f"{key}-{line.number}", gauge=gauge, at=at, extra=extra)
+        except BadInput as error:
+            found.append(Placed(line, True, waits=error.message if halted else "", why_not="" if halted else error.message))
+            halted = halted or _("waits for line {number}").format(number=line.number)
+            continue
+        found.append(Placed(line, True, ask.words, work.shown(reading, ask), at))
+        work = again(work)
+    return found
+
+
+@require_POST
+@on_work
+def log_file(request: HttpRequest, work: BoundStation) -> HttpResponse | Answer:
+    """First the file, then what is to be kept of it. Until then nothing is."""
+    upload = request.FILES.get("file")
+    gauges = shelves(work.shop).gauges
+    post = request.POST
+    gauge = next((each for each in gauges if str(each.pk) == post.get("gauge")), None)
+    name = (upload.name if upload else post.get("name", "")) or "log"
+    try:
+        if not work.from_log:
+            raise BadInput("file", BY_CLOCK)
+        if gauge is None:
+            raise BadInput("gauge", _("Say which gauge wrote the log."))
+        if upload is None and not post.get("log"):
+            raise BadInput("file", _("No file was chosen."))
+        text = text_of(upload.read() if upload else post["log"].encode())
+        lines = read_log(text, gauge.measures, OWN_UNIT[gauge.measures], timezone.get_current_timezone())
+    except BadInput as error:
+        return Answer(work, error=BadInput(error.field, _("The log was not read. {reason}").format(reason=error.message)))
+    picked = {int(each) for each in post.getlist("line") if each.isdigit()}
+    chosen = picked if not upload else {line.number for line in lines}
+    keep = post.get("do") == "keep"
+    with transaction.atomic():
+        doing: Doing = request.act  # type: ignore[attr-defined]
+        found = place(work, lines, chosen, gauge, name, doing.key)
+        kept = [each for each in found if each.shown]
+        if not keep or not kept:
+            transaction.set_rollback(True)  # only to show what would be
+    if keep and kept:
+        again(work).settle()
+        messages.success(
+            request,
+            ngettext("{kept} reading kept from {name}.", "{kept} readings kept from {name}.", len(kept)).format(kept=len(kept), name=name),
+        )
+        return redirect(work.address)
+    data_of = {"work": work, "job": work.job, "gauge": gauge, "gauges": gauges, "name": name, "found": found, "kept": len(kept)}
+    return render(request, "instruments/log_file.html", {**data_of, "log": text})

@@ -1,0 +1,388 @@
+"""What is known of an engine: every reading and decision of its job and the figures of its card, by part and property.
+
+Only what stands counts: not withdrawn, and not of an entry whose replacement is signed. An entry begun in place of a signed one
+tells nothing to others until it is signed itself.
+"""
+
+from __future__ import annotations
+
+import re
+from collections import defaultdict
+from collections.abc import Hashable, Iterable, Mapping, Sequence
+from dataclasses import dataclass, field
+from datetime import datetime
+from enum import StrEnum
+from functools import cached_property
+from typing import Any
+
+from shopmath.amounts import Amount
+from shopmath.gauges import gauge_uncertainty
+from stator.engines.card_facts import CardFigure, Limit
+from stator.engines.fact_keys import ANYWHERE, At, Slot
+from stator.engines.parts import Part
+from stator.engines.properties import Property
+
+NO_GAUGE_MM = 0.02  # resolution assumed for a reading whose gauge is not known
+
+
+class Origin(StrEnum):
+    """Where a fact comes from, the most trusted first."""
+
+    MEASURED = "measured"
+    DECIDED = "decided"
+    CARD = "card"
+    ASSUMED = "assumed"
+
+
+TRUST = list(Origin)
+
+
+@dataclass(frozen=True)
+class GaugeSeen:
+    """What a reading's uncertainty needs of its gauge."""
+
+    name: str
+    resolution: float
+    repeatability: float | None = None
+    calibration: float = 0.0
+    kind: str = ""
+
+    def uncertainty(self, repeats: Sequence[float] = ()) -> float:
+        """Expanded (k = 2), of the mean of the repeats."""
+        return gauge_uncertainty(self.resolution, self.repeatability, repeats, self.calibration, kind=self.kind)
+
+
+@dataclass(frozen=True)
+class Taken:
+    """One reading that stands, as plain values in the core's units."""
+
+    slot: Slot
+    value: float | None
+    text: str = ""
+    kind: str = "length"
+    attempt: int = 1
+    turn: int = 1
+    gauge: GaugeSeen | None = None
+    station: str = ""
+    entry: int = 0
+    signed: bool = True
+    at: datetime | None = None
+    by: str = ""
+    number: int = 0
+    carried: bool = False
+    uncertainty: float | None = None  # of a value taken over from elsewhere, whose gauge is not at hand
+    corrected: Mapping[str, Any] = field(default_factory=dict, hash=False)  # what was worked out as it was taken
+
+    @property
+    def step(self) -> float | None:
+        """The step it was read to: the gauge's, else as many digits as were typed."""
+        if self.gauge:
+            return self.gauge.resolution
+        digits = re.match(r"\s*[-+]?\d+(?:[.,](\d+))?", self.text)
+        return 10.0 ** -len(digits[1] or "") if digits and self.kind == "length" else None
+
+
+@dataclass(frozen=True)
+class Fact:
+    """One thing known, with how sure it is and where it comes from."""
+
+    slot: Slot
+    value: float | None
+    text: str
+    origin: Origin
+    kind: str = "length"
+    uncertainty: float | None = None
+    resolution: float | None = None
+    station: str = ""
+    source: str = ""
+    entry: int = 0
+    signed: bool = True
+    at: datetime | None = None
+    by: str = ""
+    reading: int = 0
+    assumed: bool = False
+
+    @property
+    def amount(self) -> Amount:
+        """As a number for a sentence; only of a fact that has a value."""
+        assert self.value is not None
+        return Amount(self.value, self.kind, self.resolution or 0.001, self.uncertainty)
+
+    @property
+    def measured(self) -> bool:
+        return self.origin == Origin.MEASURED
+
+
+def fact_of(readings: Sequence[Taken]) -> Fact:
+    """Readings of one place in one attempt as a fact: their mean, and how sure it is."""
+    last = readings[-1]
+    values = [each.value for each in readings if each.value is not None]
+    words = last.value is None
+    gauge = last.gauge
+    known = last.uncertainty
+    if known is None and not words and last.kind == "length":
+        known = (gauge or GaugeSeen("", NO_GAUGE_MM)).uncertainty(values)
+    return Fact(
+        slot=last.slot,
+        value=None if words else sum(values) / len(values),
+        text=last.text,
+        origin=Origin.DECIDED if words else Origin.MEASURED,
+        kind=last.kind,
+        uncertainty=known,
+        resolution=last.step,
+        station=last.station,
+        source=gauge.name if gauge else "",
+        entry=last.entry,
+        signed=last.signed,
+        at=last.at,
+        by=last.by,
+        reading=last.number,
+    )
+
+
+@dataclass(frozen=True)
+class Finding:
+    """What follows from an entry's readings, kept as a fact for other stations when it is signed."""
+
+    slot: Slot
+    value: float | None = None
+    text: str = ""
+    uncertainty: float | None = None
+    resolution: float | None = None
+    assumed: bool = False
+
+
+Where = tuple[str, str, Property]  # kind and identity of a part, and what is known of it
+
+
+def _where(slot: Slot) -> Where:
+    return slot.part.kind, slot.part.uid, slot.what
+
+
+class Account:
+    """What one entry, or a card, tells of an engine, by what it is about. Nothing in it changes, so that it may be kept as it is."""
+
+    def __init__(self, taken: Iterable[Taken] = (), given: Iterable[Fact] = ()) -> None:
+        """`taken`: its readings; `given`: what follows from them, or what the card says."""
+        self.taken: dict[Where, list[Taken]] = defaultdict(list)
+        self.given: dict[Where, list[Fact]] = defaultdict(list)
+        self._facts: dict[Where, list[Fact]] = {}
+        for each in taken:
+            if not each.carried:  # counted where it was taken
+                self.taken[_where(each.slot)].append(each)
+        for fact in given:
+            self.given[_where(fact.slot)].append(fact)
+        self.tells = {**self.taken, **self.given}.keys()
+
+    def __eq__(self, other: object) -> bool:
+        if not isinstance(other, Account):
+            return NotImplemented
+        return self is other or (self.taken == other.taken and self.given == other.given)
+
+    def __hash__(self) -> int:
+        return self._hash
+
+    @cached_property
+    def _hash(self) -> int:
+        return hash((tuple(map(tuple, self.taken.values())), tuple(map(tuple, self.given.values()))))
+
+    def facts(self, where: Where) -> list[Fact]:
+        """What it tells of a property of a part: its readings, each round of them one fact, then what follows."""
+        if where not in self.tells:
+            return []
+        if where not in self._facts:
+            rounds: dict[tuple[int, At, int], list[Taken]] = {}
+            for each in self.taken.get(where, ()):
+                rounds.setdefault((each.entry, each.slot.at, each.attempt), []).append(each)
+            self._facts[where] = [*map(fact_of, rounds.values()), *self.given.get(where, ())]
+        return self._facts[where]
+
+
+def account_of(card: Iterable[CardFigure]) -> Account:
+    """What a card tells."""
+    return Account(
+        given=(
+            Fact(
+                slot=figure.slot,
+                value=figure.value,
+                text=figure.text,
+                origin=Origin.ASSUMED if figure.assumed else Origin.CARD,
+                kind=figure.slot.about.kind,
+                uncertainty=figure.uncertainty,
+                source=figure.source,
+                assumed=figure.assumed,
+            )
+            for figure in card
+        )
+    )
+
+
+class Facts:
+    """All that is known of one engine. It notes what was asked of it, so that a record can say what a call rests on."""
+
+    def __init__(
+        self,
+        taken: Iterable[Taken] = (),
+        derived: Iterable[Fact] = (),
+        card: Iterable[CardFigure] = (),
+        limits: Iterable[Limit] = (),
+        accounts: Iterable[Account] = (),
+    ) -> None:
+        """`accounts`: what entries tell that are kept as they are, the oldest first; the readings `taken` come after them."""
+        self._accounts = [*accounts, Account(taken, derived), account_of(card)]
+        self._made: dict[Where, dict[At, list[Fact]]] = {}
+        self.used: dict[str, Fact] = {}
+        self.limits_used: dict[str, Limit] = {}
+        self._limits = {limit.what: limit for limit in limits}
+
+    @property
+    def made_of(self) -> Hashable:
+        """All that is known, by value."""
+        return tuple(self._accounts), tuple(self._limits.values())
+
+    @property
+    def taken(self) -> list[Taken]:
+        """The readings that it is made of."""
+        return [each for account in self._accounts for lot in account.taken.values() for each in lot]
+
+    def _facts(self, where: Where) -> dict[At, list[Fact]]:
+        """Everything known of a property of a part, by place, oldest first."""
+        if where not in self._made:
+            places: dict[At, list[Fact]] = defaultdict(list)
+            for account in self._accounts:
+                for fact in account.facts(where):
+                    places[fact.slot.at].append(fact)
+            self._made[where] = {at: sorted(facts, key=_when) for at, facts in places.items()}
+        return self._made[where]
+
+    def history(self, part: Part, known: Property, at: At = ANYWHERE) -> list[Fact]:
+        """Everything known of one place, oldest first, the card's word before all."""
+        return list(self._facts((part.kind, part.uid, known)).get(at, ()))
+
+    def best(self, part: Part, known: Property, at: At = ANYWHERE) -> Fact | None:
+        """The most trusted fact, the latest of those; None where nothing is known."""
+        found = self.history(part, known, at)
+        if not found:
+            return None
+        best = min(reversed(found), key=lambda fact: TRUST.index(fact.origin))
+        self.used[best.slot.key] = best
+        return best
+
+    def said(self, part: Part, known: Property, at: At = ANYWHERE) -> str:
+        """What was decided or seen, as the key of its answer; empty where nothing is known."""
+        best = self.best(part, known, at)
+        return best.text if best else ""
+
+    def places(self, part: Part, known: Property) -> list[At]:
+        """Where on a part a property is known."""
+        return list(self._facts((part.kind, part.uid, known)))
+
+    def as_found(self, part: Part, known: Property, at: At = ANYWHERE) -> Fact | None:
+        """The first that was measured or decided."""
+        return next((fact for fact in self.history(part, known, at) if fact.origin in (Origin.MEASURED, Origin.DECIDED)), None)
+
+    def as_left(self, part: Part, known: Property, at: At = ANYWHERE) -> Fact | None:
+        """The last that was measured or decided."""
+        found = [fact for fact in self.history(part, known, at) if fact.origin in (Origin.MEASURED, Origin.DECIDED)]
+        return found[-1] if found else None
+
+    def limit(self, known: Property) -> Limit | None:
+        """What the card allows; None where it says nothing."""
+        found = self._limits.get(known)
+        if found:
+            self.limits_used[known.value] = found
+        return found
+
+    def all_of(self, known: Property) -> list[Fact]:
+        """Every fact of one property, whatever part it is of, oldest first."""
+        wanted = dict.fromkeys(where for account in self._accounts for where in account.tells if where[2] == known)
+        found = [fact for where in wanted for facts in self._facts(where).values() for fact in facts]
+        return sorted(found, key=_when)
+
+    def parts_with(self, known: Property) -> list[Part]:
+        """Parts of which a property is known."""
+        return list({fact.slot.part: None for fact in self.all_of(known)})
+
+
+def _when(fact: Fact) -> tuple[int, float, int]:
+    return (fact.entry, fact.at.timestamp() if fact.at else 0.0, fact.reading)
+
+
+@dataclass(frozen=True)
+class Done:
+    """One thing that hands did, as plain values."""
+
+    kind: str
+    attempt: int = 1
+    part: Part | None = None
+    at: At = ANYWHERE
+    amount: float | None = None
+    text: str = ""
+    when: datetime | None = None
+    detail: Mapping[str, Any] = field(default_factory=dict, hash=False)  # numbers that go with it
+
+
+@dataclass(frozen=True)
+class Own:
+    """What one entry holds itself: its readings that stand, what hands did, what was chosen and left out."""
+
+    taken: tuple[Taken, ...] = ()
+    moves: tuple[Done, ...] = ()
+    chosen: dict[str, object] = field(default_factory=dict)
+    skipped: frozenset[str] = frozenset()
+    attempt: int = 1
+    ticked: frozenset[str] = frozenset()  # lines of the check list
+
+    @cached_property
+    def _by_slot(self) -> dict[Slot, list[Taken]]:
+        found: dict[Slot, list[Taken]] = defaultdict(list)
+        for each in self.taken:
+            found[each.slot].append(each)
+        return found
+
+    @cached_property
+    def _facts(self) -> dict[tuple[Slot, int | None], Fact | None]:
+        return {}  # filled as they are asked for
+
+    def all(self, slot: Slot, attempt: int | None = None) -> list[Taken]:
+        """Readings of a place, oldest first; of one attempt, or of all."""
+        return [each for each in self._by_slot.get(slot, []) if attempt is None or each.attempt == attempt]
+
+    def fact(self, slot: Slot, attempt: int | None = None) -> Fact | None:
+        """What the readings of a place come to, of one attempt or of the last that has any."""
+        if (slot, attempt) not in self._facts:
+            found = self.all(slot, attempt)
+            self._facts[slot, attempt] = fact_of([each for each in found if each.attempt == found[-1].attempt]) if found else None
+        return self._facts[slot, attempt]
+
+    def value(self, slot: Slot, attempt: int | None = None) -> float | None:
+        """The mean of what was read."""
+        fact = self.fact(slot, attempt)
+        return fact.value if fact else None
+
+    def said(self, slot: Slot, attempt: int | None = None) -> str:
+        """What was answered; empty where nothing was."""
+        fact = self.fact(slot, attempt)
+        return fact.text if fact else ""
+
+    def has(self, slot: Slot) -> bool:
+        return bool(self._by_slot.get(slot))
+
+    def times(self, slot: Slot) -> int:
+        """How often a place is read: once, or as often as a call that was too close wanted."""
+        wanted = self.chosen.get("times", {})
+        return int(wanted.get(slot.key, 1)) if isinstance(wanted, dict) else 1
+
+    def was_skipped(self, slot: Slot) -> bool:
+        return slot.key in self.skipped
+
+    def choice(self, key: str, default: str = "") -> str:
+        return str(self.chosen.get(key, default))
+
+    def done(self, kind: str, attempt: int | None = None) -> list[Done]:
+        """What hands have done of one kind, in its order; in one attempt, or in all."""
+        return [each for each in self.moves if each.kind == kind and (attempt is None or each.attempt == attempt)]
+
+    def did(self, kind: str, attempt: int | None = None) -> bool:
+        """Whether hands have done something."""
+        return bool(self.done(kind, attempt))

@@ -1,0 +1,135 @@
+"""One act, one transaction, done once however often it is sent.
+
+A page sends a key with every POST. The transaction that does the act writes an `Act` row under that key, with a digest of what was
+sent. The same content again is answered with what was done. Other content under a known key is an act of its own, kept under a key of
+its own: a page brought back by the browser, or a value corrected after its answer was lost, is never taken for what was sent before.
+"""
+
+from __future__ import annotations
+
+import uuid
+from collections.abc import Callable, Iterator
+from contextlib import contextmanager
+from dataclasses import dataclass, field
+from functools import wraps
+from hashlib import file_digest, sha256
+from threading import RLock
+from typing import Any
+
+from django.core.exceptions import PermissionDenied
+from django.db import transaction
+from django.http import HttpRequest, HttpResponse, HttpResponseRedirect
+
+from stator.jobs.asked import Asked
+from stator.jobs.models import Act, Job
+from stator.jobs.permissions import Closed
+from stator.shop.models import Person
+
+FIELD = "client_key"  # of the form
+NOT_SAID = (FIELD, "csrfmiddlewaretoken", "heard", "at")  # what differs between two sendings of the same
+MOST = 40
+_TURN = RLock()  # of this process: who waits here is let in turn, who waits for the database's lock tries again after growing pauses
+
+
+@dataclass
+class Doing:
+    """An act under way. `repeats` is the act that has done the same already, `corrects` the one whose key came again with other content."""
+
+    key: str
+    repeats: Act | None = None
+    corrects: Act | None = None
+    job: Job | None = None
+    outcome: dict[str, Any] = field(default_factory=dict)
+    refused: bool = False
+
+    @property
+    def led_to(self) -> str:
+        """Where the answer to the act that this one repeats led."""
+        return str(self.repeats.outcome.get("goes", "")) if self.repeats else ""
+
+
+def new_key() -> str:
+    return uuid.uuid4().hex
+
+
+def key_of(request: HttpRequest) -> str:
+    """The key that the page sent; one made now for a sender that knows of none."""
+    return request.POST.get(FIELD, "")[:MOST] or new_key()
+
+
+def digest_of(request: HttpRequest) -> str:
+    """What was sent, by whom, to which address; without what differs between two sendings of the same."""
+    said = sha256(f"{request.user.pk} {request.path}".encode())
+    for name in sorted(set(request.POST) - set(NOT_SAID)):
+        said.update(repr((name, request.POST.getlist(name))).encode())
+    for name in sorted(request.FILES):
+        for file in request.FILES.getlist(name):
+            said.update(repr((name, file.name, file_digest(file.file, "sha256").hexdigest())).encode())  # type: ignore[arg-type]
+            file.seek(0)
+    return said.hexdigest()
+
+
+_sent_under = Asked(lambda key: Act.objects.filter(sent_key=key).order_by("pk"), 1)
+_revision = Asked(lambda job: Job.every.filter(pk=job).values_list("revision"), 1)
+
+
+@contextmanager
+def once(person: Person, key: str, digest: str, address: str, job: Job | None = None) -> Iterator[Doing]:
+    """The transaction of one act: written down when it was done, taken back whole when it was refused."""
+    with _TURN, transaction.atomic():
+        known = _sent_under.models(key)
+        last = next((each for each in reversed(known) if (each.address, each.person_id) == (address[:200], person.pk)), None)
+        same = last if last and last.digest == digest else None
+        doing = Doing(key, same, last if last and not same else None, job)
+        if not same and known:
+            doing.key = f"{key}.{uuid.uuid4().hex[:12]}"
+        yield doing
+        if doing.refused:
+            transaction.set_rollback(True)
+        elif not same:
+            revision = next((found for (found,) in _revision.rows(doing.job.pk)), None) if doing.job else None
+            Act.objects.create(
+                key=doing.key,
+                sent_key=key,
+                digest=digest,
+                address=address[:200],
+                person=person,
+                job=doing.job if revision is not None else None,
+                revision=revision or 0,
+                outcome=doing.outcome,
+            )
+
+
+def sent(request: HttpRequest) -> Any:
+    """`once` for what a page has sent."""
+    return once(request.user, key_of(request), digest_of(request), request.path)  # type: ignore[arg-type]
+
+
+def one_act(view: Callable[..., HttpResponse]) -> Callable[..., HttpResponse]:
+    """For a page whose POST leads elsewhere once it is done; an answer that is the page again has kept nothing."""
+
+    @wraps(view)
+    def wrapped(request: HttpRequest, *args: Any, **kwargs: Any) -> HttpResponse:
+        if request.method != "POST":
+            return view(request, *args, **kwargs)
+        with sent(request) as doing:
+            if doing.led_to:
+                return HttpResponseRedirect(doing.led_to)
+            request.act = doing  # type: ignore[attr-defined]
+            try:
+                response = view(request, *args, **kwargs)
+            except Closed as error:
+                raise PermissionDenied(error.message) from error
+            led_to = response.headers.get("Location", "")
+            doing.refused = not led_to and response.headers.get("X-Kept") != "yes"
+            doing.outcome.setdefault("goes", led_to or request.path)  # sent again, the page as it is now
+        return response
+
+    return wrapped
+
+
+def about(request: HttpRequest, job: Job | None) -> None:
+    """Say which job an act concerns."""
+    doing: Doing | None = getattr(request, "act", None)
+    if doing is not None:
+        doing.job = job

@@ -1,0 +1,390 @@
+"""The only way into the log. Each function checks whether it may still write; `idempotency` makes them one transaction."""
+
+from __future__ import annotations
+
+import uuid
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass, field
+from datetime import datetime, timedelta
+from typing import Any
+
+from django.db import transaction
+from django.db.models import Q
+
+from shopmath import __version__ as core_version
+from shopmath.quantity import Quantity
+from stator.engines.fact_keys import Slot
+from stator.engines.models import Seat
+from stator.jobs import clock, hash_chain
+from stator.jobs.asked import Asked
+from stator.jobs.fact_loader import columns, subject_of
+from stator.jobs.facts import Finding
+from stator.jobs.models import DerivedFact, Entry, Job, Move, Reading, Record, RunStation, Timer
+from stator.jobs.permissions import Closed, changeable
+from stator.shop.audit_log import tell
+from stator.shop.models import Gauge, Person
+
+CURE = "cure"  # the one clock that runs on after its entry is signed
+
+
+class Signed(Exception):
+    """The entry is signed: it can only be superseded."""
+
+
+def open_entry(station: RunStation, seat: Seat | None, person: Person) -> Entry:
+    """The open entry of a station and seat, begun now when there is none and nothing is signed yet."""
+    with transaction.atomic():
+        changeable(station.job)
+        entries = Entry.objects.filter(station=station, seat=seat)
+        found = entries.filter(signed_at__isnull=True).first()
+        if found:
+            return found
+        if entries.exists():
+            raise Signed
+        if station.state == RunStation.State.AHEAD:
+            station.state = RunStation.State.NOW
+            station.save(update_fields=["state"])
+        subject = subject_of(station.job.card_id, seat.part) if seat else None
+        return Entry.objects.create(job=station.job, station=station, seat=seat, subject=subject, opened_by=person)
+
+
+@dataclass(frozen=True)
+class Frozen:
+    """What an entry is recorded as: plain values, and its drawing compressed."""
+
+    content: dict[str, Any]
+    drawing: bytes
+
+
+_stands = Asked(lambda entry: Entry.objects.filter(pk=entry).values_list("signed_at", "job__gone_at"), 1)
+_under_key = Asked(lambda key: Reading.objects.filter(client_key=key).values_list("pk", "entry_id", "ask", "attempt", "text"), 1)
+
+
+def _refuse_signed(entry: Entry) -> None:
+    """Whether it may still be written into is asked of the database; an entry that a page has read may be old."""
+    ((signed_at, gone_at),) = _stands.rows(entry.pk)
+    if signed_at:
+        raise Signed
+    if gone_at:
+        raise Closed
+
+
+def _fresh(entry: Entry) -> Entry:
+    """An entry as it stands now, if it may still be written into."""
+    _refuse_signed(entry)
+    return Entry.objects.select_related("job").get(pk=entry.pk)
+
+
+def keep_reading(
+    entry: Entry,
+    person: Person,
+    ask: str,
+    quantity: Quantity,
+    client_key: str,
+    *,
+    attempt: int = 1,
+    gauge: Gauge | None = None,
+    extra: dict[str, Any] | None = None,
+    at: datetime | None = None,
+    slot: Slot | None = None,
+    carried_from: int | None = None,
+) -> Reading:
+    """Keep a reading. The same one under the same key is kept once; another one under a known key gets a key of its own."""
+    with transaction.atomic():
+        known = next(iter(_under_key.rows(client_key)), None)
+        if known and known[1:] == (entry.pk, ask, attempt, quantity.text):
+            return Reading.objects.get(pk=known[0])
+        client_key = f"{client_key[:40]}.{uuid.uuid4().hex[:12]}" if known else client_key
+        _refuse_signed(entry)
+        where: dict[str, Any] = columns(entry.job.card_id, slot) if slot else {}
+        reading = Reading.objects.create(
+            entry=entry,
+            **where,
+            carried_from_id=carried_from,
+            ask=ask,
+            attempt=attempt,
+            text=quantity.text,
+            kind=quantity.kind,
+            unit=quantity.unit,
+            canonical=quantity.canonical if quantity.kind != "words" else None,
+            gauge=gauge,
+            extra=extra or {},
+            taken_at=at or clock.now(entry.job),
+            by=person,
+            client_key=client_key,
+        )
+        entry.job.touch()
+        return reading
+
+
+@dataclass(frozen=True)
+class Carried:
+    """Something that happened elsewhere and belongs into another entry too: a reading, with its own time and the one it comes from."""
+
+    slot: Slot
+    quantity: Quantity
+    at: datetime
+    source: int
+    gauge: Gauge | None = None
+    extra: dict[str, Any] = field(default_factory=dict)
+
+
+def carry(
+    entry: Entry,
+    person: Person,
+    attempt: int,
+    readings: Sequence[Carried],
+    ran: Sequence[tuple[str, str, datetime, datetime]] = (),
+    **choices: Any,
+) -> None:
+    """Write into an entry what was done at another place: readings, clocks that have run (key, tone, from, to), choices. At once."""
+    with transaction.atomic():
+        fresh = _fresh(entry)
+        fresh.attempt, fresh.choices = attempt, {**fresh.choices, **choices}
+        fresh.save(update_fields=["attempt", "choices"])
+        Reading.objects.bulk_create(
+            Reading(
+                entry=entry,
+                **columns(entry.job.card_id, each.slot),
+                carried_from_id=each.source,
+                ask=each.slot.key,
+                attempt=attempt,
+                text=each.quantity.text,
+                kind=each.quantity.kind,
+                unit=each.quantity.unit,
+                canonical=each.quantity.canonical if each.quantity.kind != "words" else None,
+                gauge=each.gauge,
+                extra=each.extra,
+                taken_at=each.at,
+                by=person,
+                client_key=uuid.uuid4().hex,
+            )
+            for each in readings
+        )
+        of: dict[str, Any] = {"job": entry.job, "entry": entry, "attempt": attempt, "by": person}
+        Timer.objects.bulk_create(
+            [Timer(**of, key=key, said={"code": key}, tone=tone, started_at=start, ended_at=end) for key, tone, start, end in ran],
+            ignore_conflicts=True,
+        )
+        entry.job.touch()
+
+
+def words(text: str) -> Quantity:
+    """A note or a choice, kept as a reading."""
+    return Quantity(0.0, "", 0.0, text, "words")
+
+
+_with_it = Asked(  # a reading and what was carried from it within its station, as far as it stands
+    lambda reading, station: Reading.objects.filter(
+        Q(pk=reading) | Q(carried_from=reading, entry__station=station, entry__signed_at=None), withdrawn_at__isnull=True
+    ).values_list("pk"),
+    2,
+)
+
+
+def withdraw(reading: Reading, person: Person, *, came_second: bool = False) -> None:
+    """Withdraw a reading; it stays in the entry, with who withdrew it and when. What the same act wrote elsewhere goes with it."""
+    with transaction.atomic():
+        _refuse_signed(reading.entry)
+        withdrawn: dict[str, Any] = {"withdrawn_at": clock.now(reading.entry.job), "withdrawn_by": person, "came_second": came_second}
+        standing = [number for (number,) in _with_it.rows(reading.pk, reading.entry.station_id)]
+        Reading.objects.filter(pk__in=standing).update(**withdrawn)
+        reading.withdrawn_at, reading.withdrawn_by, reading.came_second = withdrawn.values()  # as it stands now
+        reading.entry.job.touch()
+
+
+def choose(entry: Entry, **choices: Any) -> Entry:
+    """Change choices; what another device chose meanwhile stays."""
+    with transaction.atomic():
+        fresh = _fresh(entry)
+        fresh.choices = {**fresh.choices, **choices}
+        fresh.save(update_fields=["choices"])
+        entry.job.touch()
+    return fresh
+
+
+def next_attempt(entry: Entry, **choices: Any) -> Entry:
+    """Close the attempt that is open and begin the next, with the choices that go with it."""
+    with transaction.atomic():
+        fresh = _fresh(entry)
+        fresh.attempt += 1
+        fresh.choices = {**fresh.choices, **choices}
+        fresh.save(update_fields=["attempt", "choices"])
+        entry.job.touch()
+    return fresh
+
+
+def record_move(
+    entry: Entry,
+    person: Person,
+    kind: str,
+    *,
+    slot: Slot | None = None,
+    amount: float | None = None,
+    text: str = "",
+    detail: Mapping[str, Any] | None = None,
+    attempt: int = 1,
+    at: datetime | None = None,
+) -> Move:
+    """Write down something that hands did between readings."""
+    with transaction.atomic():
+        _refuse_signed(entry)
+        where = columns(entry.job.card_id, slot) if slot else {}
+        kind_of = slot.about.kind if slot and amount is not None else ""
+        more: dict[str, Any] = {"amount": amount, "amount_kind": kind_of, "text": text[:200], "attempt": attempt}
+        more |= {"detail": dict(detail or {}), "at": at or clock.now(entry.job)}
+        move = Move.objects.create(entry=entry, kind=kind, by=person, **where, **more)
+        entry.job.touch()
+    return move
+
+
+def tick(entry: Entry, person: Person, key: str, on: bool) -> Entry:
+    """Tick or untick one line of a check list, with who and when."""
+    with transaction.atomic():
+        fresh = _fresh(entry)
+        fresh.ticks.pop(key, None)
+        if on:
+            fresh.ticks[key] = {"by": person.called, "at": clock.now(entry.job).isoformat(timespec="seconds")}
+        fresh.save(update_fields=["ticks"])
+        entry.job.touch()
+    return fresh
+
+
+def untick(entry: Entry) -> None:
+    """Every line of the check list is open again."""
+    with transaction.atomic():
+        fresh = _fresh(entry)
+        fresh.ticks = {}
+        fresh.save(update_fields=["ticks"])
+
+
+def start_timer(
+    entry: Entry,
+    person: Person,
+    key: str,
+    said: Mapping[str, Any],
+    tone: str,
+    lasts_s: float | None,
+    *,
+    attempt: int = 1,
+    at: datetime | None = None,
+) -> Timer:
+    """Start a clock, once; starting it again leaves it running. `said` is what it counts, by code and values."""
+    with transaction.atomic():
+        _refuse_signed(entry)
+        started = at or clock.now(entry.job)
+        timer, made = Timer.objects.get_or_create(
+            entry=entry,
+            key=key,
+            attempt=attempt,
+            defaults={
+                "job": entry.job,
+                "said": dict(said),
+                "tone": tone,
+                "started_at": started,
+                "due_at": started + timedelta(seconds=lasts_s) if lasts_s is not None else None,
+                "by": person,
+            },
+        )
+        if made:
+            entry.job.touch()
+        return timer
+
+
+def stop_timer(timer: Timer, at: datetime | None = None) -> None:
+    with transaction.atomic():
+        _refuse_signed(timer.entry)
+        Timer.objects.filter(pk=timer.pk, ended_at__isnull=True).update(ended_at=at or clock.now(timer.job))
+        timer.job.touch()
+
+
+def move_due(timer: Timer, due_at: datetime, said: Mapping[str, Any] | None = None) -> None:
+    """A reading has shown that it takes longer, or not so long; or it now counts for something else."""
+    named = {"said": dict(said), "label": ""} if said else {}
+    with transaction.atomic():
+        _refuse_signed(timer.entry)
+        Timer.objects.filter(pk=timer.pk, ended_at__isnull=True).update(due_at=due_at, **named)
+        timer.job.touch()
+
+
+@dataclass(frozen=True)
+class Call:
+    """A call as it is signed: its state, its words, and the code and values they were made from."""
+
+    state: str
+    words: str
+    reason: str
+    code: str = ""
+    values: dict[str, Any] = field(default_factory=dict, hash=False)
+
+
+def sign(
+    entry: Entry,
+    person: Person,
+    call: Call,
+    result: dict[str, Any],
+    found: Sequence[Finding] = (),
+    record: Frozen | None = None,
+    at: datetime | None = None,
+) -> Entry:
+    """Close an entry for good, with the call and everything needed to compute it again."""
+    with transaction.atomic():
+        fresh = _fresh(entry)
+        now = at or clock.now(entry.job)
+        Timer.objects.filter(entry=fresh, ended_at__isnull=True).exclude(key=CURE).update(ended_at=now)  # a joint cures on
+        derive(fresh, found)
+        if record:
+            content = {**record.content, hash_chain.NAMES: hash_chain.names_to_record(fresh, person)}
+            Record.objects.create(entry=fresh, content=content, drawing=record.drawing, made_at=now)
+        fresh.call_state, fresh.call_words, fresh.reason = call.state, call.words[:80], call.reason[:300]
+        fresh.call_code, fresh.call_values = call.code, call.values
+        fresh.result, fresh.core_version = result, core_version
+        fresh.signed_at, fresh.signed_by = now, person
+        fresh.save()
+        if record:
+            hash_chain.seal(fresh)
+        fresh.job.touch()
+    tell(person, f"signed {fresh.station.key}, {call.state}", fresh.job.tag)
+    return fresh
+
+
+def derive(entry: Entry, found: Sequence[Finding]) -> None:
+    """What follows from the readings, as facts of their own."""
+    DerivedFact.objects.bulk_create(
+        DerivedFact(
+            entry=entry,
+            **columns(entry.job.card_id, each.slot),
+            value=each.value,
+            text=each.text,
+            kind=each.slot.about.kind,
+            uncertainty=each.uncertainty,
+            resolution=each.resolution,
+            assumed=each.assumed,
+        )
+        for each in found
+    )
+
+
+def set_station(station: RunStation, **fields: Any) -> None:
+    """Where a station stands now, for the run and the bench page."""
+    if any(getattr(station, name) != value for name, value in fields.items()):
+        RunStation.objects.filter(pk=station.pk).update(**fields)
+        for name, value in fields.items():
+            setattr(station, name, value)
+
+
+def close(job: Job, at: datetime) -> None:
+    """Hand a job over: from here on nothing in it changes."""
+    with transaction.atomic():
+        job.touch()
+        Job.objects.filter(pk=job.pk).update(gone_at=at)
+    job.gone_at = at
+    tell("the log", "closed", job.tag)
+
+
+def reopen(job: Job) -> None:
+    """Take a job back onto the bench."""
+    Job.objects.filter(pk=job.pk).update(gone_at=None)
+    job.gone_at = None
+    job.touch()
+    tell("the log", "opened again", job.tag)

@@ -1,0 +1,56 @@
+"""Who may change what: the one question that every write asks. `stator.jobs.immutability` backs it in the database."""
+
+from __future__ import annotations
+
+from django.http import Http404
+from django.shortcuts import get_object_or_404
+from django.utils.translation import gettext_lazy
+
+from shopmath.validation import BadInput
+from stator.engines.models import EngineCard
+from stator.jobs.models import Job
+from stator.shop.models import Person
+
+CLOSED = gettext_lazy(
+    "This job has been handed over and is closed: nothing in it changes. An owner opens it again at Hand over, with the reason."
+)
+
+
+def hide_practice_of_others(job: Job, person: Person) -> None:
+    """Answer as if a job did not exist if it is the practice of another person. Raises Http404."""
+    if job.practice and job.booked_in_by_id != person.pk:
+        raise Http404
+
+
+def visible_card(pk: int, person: Person) -> EngineCard:
+    """Return an engine card; Http404 if there is none, or if it belongs to the practice of another person."""
+    card = get_object_or_404(EngineCard, pk=pk)
+    if Job.every.filter(card=card, practice=True).exclude(booked_in_by=person.pk).exists():
+        raise Http404
+    return card
+
+
+class Closed(BadInput):
+    """The job was handed over."""
+
+    def __init__(self) -> None:
+        super().__init__("closed", str(CLOSED))
+
+
+def changeable(job: Job) -> Job:
+    """The job as it stands in the database now; refused with `Closed` when it was handed over."""
+    fresh = Job.every.select_related("card").get(pk=job.pk)
+    if fresh.is_closed:
+        raise Closed
+    return fresh
+
+
+def job_of(card: EngineCard) -> Job | None:
+    """The job whose own copy a card is."""
+    return Job.objects.filter(card=card).order_by("-pk").first()
+
+
+def changeable_card(card: EngineCard) -> Job | None:
+    """The job a card belongs to, if it may still be changed; None for a card on the shelf."""
+    job = job_of(card)
+    return changeable(job) if job else None

@@ -1,0 +1,27 @@
+"""The parts tray: places in the order the parts came out."""
+
+from __future__ import annotations
+
+from django.db import transaction
+from django.db.models import Max
+
+from stator.jobs.models import Job, RunStation, TrayPlace
+from stator.jobs.permissions import changeable
+from stator.shop.models import Person
+
+
+def put(
+    job: Job, person: Person, client_key: str, *, name: str, station: RunStation | None = None, count: int = 1, **words: str
+) -> TrayPlace:
+    """Lay a part into the next free place. The same key again in this job corrects the words of the same part."""
+    with transaction.atomic():
+        changeable(job)
+        told = {"name": name[:80], "count": count, **words}
+        known = TrayPlace.objects.filter(job=job, client_key=client_key)
+        if known.update(**told):
+            job.touch()
+            return known.get()
+        last = TrayPlace.objects.filter(job=job).aggregate(last=Max("number"))["last"] or 0
+        place = TrayPlace.objects.create(job=job, number=last + 1, station=station, by=person, client_key=client_key, **told)
+        job.touch()
+        return place

@@ -1,0 +1,185 @@
+"""Exercises with something that is fitted or balanced, in words."""
+
+from __future__ import annotations
+
+from django.utils.translation import gettext_lazy as _
+
+from shopmath.amounts import mm
+from stator.practice.exercise_messages.form import Said
+from stator.stations.framework.messages import fixed
+
+FITTED_SAID: dict[str, Said] = {
+    "hot-half": Said(
+        name=_("One hot half, five bearings"),
+        asks=_("Warm the half, read it with the gun, drop five bearings while it is hot. What jams is lifted out, never knocked."),
+        levels={
+            "easy": _("an oven as its dial says"),
+            "middle": _("a slow oven, and one seat tighter than its code"),
+            "hard": _("slower still, and colder than its dial"),
+        },
+        begin=_("The gun is set to 0.95; a dot of matt paint is on the half. Waits can be shortened."),
+        levers={
+            "oven": _("Into the oven"),
+            "out": _("Out of it"),
+            "paint": _("Gun at the paint dot"),
+            "bare": _("Gun at bare metal"),
+        },
+        groups={"set": _("Oven to"), "drop": _("Drop"), "lift": _("Lift out"), "knock": _("Knock down")},
+        counted={"set": ("temperature", 1.0)},
+        shown={
+            "paint": _("gun at the paint dot"),
+            "bare": _("gun at bare metal"),
+            "home": _("{name} is home; {home} of 5 are"),
+            "jammed": _("{name} has jammed"),
+            "in_oven": _("the half is in the oven"),
+            "lifted": _("{name} is out again"),
+            "heating": _("in the oven, set to {set}"),
+            "on_bench": _("on the bench, the oven set to {set}"),
+        },
+        truth={
+            **{f"wants_{name}": words for name, words in (("A", _("A falls from")), ("B", _("B falls from")), ("C", _("C falls from")))},
+            **{f"wants_{name}": words for name, words in (("D", _("D falls from")), ("E", _("E falls from")))},
+            "hottest": _("Hottest that it was"),
+            "home": _("Home"),
+            "knocked": _("Knocked"),
+        },
+        left=_("bearings left"),
+        advice={
+            "too_hot": _("The half was hotter than its metal stands. A gun at bare metal reads far too low: aim at the dot."),
+            "knocked": _("A bearing was knocked down cold: it is marked. Lift it out, warm the half further, drop it again."),
+            "stopped_early": _("Not all are home. Warm it on; the call says what the tightest seat wants."),
+        },
+    ),
+    "seals": Said(
+        name=_("Three seals that look alike"),
+        asks=_("Measure each, take it to its own place, lip to the inside, drive it in and tap it square by four depths."),
+        levels={
+            "easy": _("a driver that goes in straight"),
+            "middle": _("a driver that leans"),
+            "hard": _("it leans further, and the calliper wanders"),
+        },
+        begin=fixed(_("All three keep oil in. Depth wanted: {depth}."), depth=mm(0.8, 0.1)),
+        levers={
+            "shaft": _("Calliper: shaft"),
+            "bore": _("Calliper: bore"),
+            "lip": _("See its lip"),
+            "round": _("Turn it round"),
+            "drive": _("Drive it in"),
+            "draw": _("Draw it out"),
+        },
+        groups={"take": _("Take seal"), "place": _("Go to"), "depth": _("Depth at"), "tap": _("Tap at")},
+        shown={
+            "does_not_enter": _("seal {letter} does not enter at the {place}"),
+            "lip": _("lip of seal {letter}: {said}"),
+            "shaft": _("seal {letter}, shaft it is for"),
+            "bore": _("seal {letter}, bore it is for"),
+            "depth": _("{place}, depth at {clock}"),
+            "in_hand": _("seal {letter} in hand, before the {place}"),
+            "not_in_hand": _("seal {letter} sits already"),
+            "seated": _("seal {letter} sits in the {place}"),
+            "empty": _("{place}: empty"),
+        },
+        truth={
+            "seal_A": _("Seal A belongs at"),
+            "seal_B": _("Seal B belongs at"),
+            "seal_C": _("Seal C belongs at"),
+            "at_drive": _("Crank, drive side"),
+            "at_magneto": _("Crank, magneto side"),
+            "at_output": _("Gearbox output"),
+            "spoiled": _("Spoiled"),
+        },
+        left=_("places wrong"),
+        advice={
+            "drawn": _("A seal was drawn out again, and is spoiled. Measure before it is driven: two sizes tell the three apart."),
+            "stopped_early": _("A place is not right. Four depths tell a crooked seal; its lip faces what it keeps in."),
+        },
+    ),
+    "end-float": Said(
+        name=_("End float, and two manuals"),
+        asks=_("Find which manual is this crank's, measure the stack, put shims in, and close the case once."),
+        levels={
+            "easy": _("manuals that nearly agree, shims as their bags say"),
+            "middle": _("manuals that differ, shims that differ a little"),
+            "hard": _("manuals that exclude each other, shims that are not what their bags say"),
+        },
+        begin=_("No shims are fitted at first. Type the limits of the manual that is right for this crank."),
+        levers={
+            "number": _("Crank's number"),
+            "measure-left": _("left half"),
+            "measure-right": _("right half"),
+            "measure-gasket": _("gasket, crushed"),
+            "measure-crank": _("crank's shoulders"),
+            "measure-shims": _("shims that are on"),
+            "close": _("Close it, lift the crank under a dial"),
+            "off": _("All off"),
+        },
+        groups={"manual": _("Manual"), "measure": _("Measure"), "add": _("Add a shim of")},
+        counted={"add": ("length", 0.01)},
+        shown={
+            "manual_first": _("first manual, cranks up to 4000: {low} to {high}"),
+            "manual_second": _("second manual, cranks from 4001: {low} to {high}"),
+            "number": _("on the crank: {number}"),
+            "measure-left": _("face to bearing, left half"),
+            "measure-right": _("face to bearing, right half"),
+            "measure-gasket": _("gasket, crushed"),
+            "measure-crank": _("over the crank's shoulders"),
+            "measure-shims": _("the shims together"),
+            "close": _("float, by dial"),
+            "shims": _("shims on, by their bags: {bags}"),
+        },
+        truth={
+            "room": _("Room without shims"),
+            "float": _("Float"),
+            "low": _("Limit, from"),
+            "high": _("Limit, to"),
+            "closed": _("Closed, times"),
+        },
+        left=_("distance from the middle of its limits"),
+        advice={
+            "other_manual": _("The limits were the other manual's: the number on the crank says which one is meant."),
+            "binds": _("The crank binds: more shim is in than there is room. Measure the shims themselves, not their bags."),
+            "stopped_early": _("The float is outside its limits. Add up the stack, then choose."),
+        },
+    ),
+    "balance": Said(
+        name=_("Balance a flywheel"),
+        asks=_("Is it to be touched at all? Roll it, weigh the heavy spot with a mass, drill where it may be, and prove it."),
+        levels={
+            "easy": _("a free stand, nothing in the way"),
+            "middle": _("a stand that rubs, ribs where nothing may be drilled"),
+            "hard": _("more so, and perhaps a wheel that must not be touched"),
+        },
+        begin=fixed(
+            _("Rim: {rim}. Mass and holes sit {out} out, where the rim is {thick} thick. Look at it first."),
+            rim=mm(190, 1.0),
+            out=mm(80, 1.0),
+            thick=mm(18, 1.0),
+        ),
+        levers={
+            "look": _("Look it over"),
+            "roll": _("Roll it"),
+            "let-go": _("Mass at the mark, mark level: release it"),
+            "drill": _("Drill at the mark"),
+        },
+        shown={
+            "": _("on its arbor"),
+            "looked": _("{sound}; {shook}; ribs at {arcs}"),
+            "rolled": _("at the bottom"),
+            "stays": _("it stays, mark level"),
+            "turns": _("it turns down with the mass, mark level"),
+            "back": _("it turns back, mark level"),
+            "drilled": _("deep, as it came"),
+        },
+        truth={"heavy": _("Heavy by"), "heavy_at": _("Heavy at"), "wheel": _("The wheel is")},
+        left=_("unbalance"),
+        advice={
+            "cracked": _("The wheel has a crack and was drilled: a cracked wheel is scrap, whatever it weighs."),
+            "calm": _("It ran smooth and was drilled anyway. A wheel that does not shake is left alone."),
+            "rib": _("A hole went into a rib. Type where nothing may be drilled: the plan goes round it."),
+            "thin": fixed(_("A hole went too deep: less than {wall} of wall is left under it."), wall=mm(3, 0.1)),
+            "beaten": _("This wheel was not to be touched, and was."),
+            "given_up_rightly": _("Rightly left alone."),
+        },
+        typed={"mark": _("Mark"), "mass": _("Mass"), "bit": _("Drill"), "depth": _("Depth")},
+    ),
+}

@@ -1,0 +1,86 @@
+"""Truing a pressed crank: its dial is read, it is struck, squeezed and wedged, and some cranks are beyond that."""
+
+from __future__ import annotations
+
+import random
+from collections.abc import Mapping
+from typing import Any
+
+from shopmath.amounts import mm
+from shopmath.truing import Misalignment, next_move
+from stator.engines.models import EngineCard, Spec
+from stator.engines.properties import Property
+from stator.practice.exercises.base import Pull, Told
+from stator.practice.exercises.dial_indicator_base import UnderDial, angle
+from stator.simulators.crank import ENDS, GEOMETRY, Crank, Fault, Truth, drawn
+from stator.simulators.operators.crank import follow_the_calls
+
+LIMIT_MM = 0.03
+BLOWS = {"ahead": -1.0, "behind": 1.0, "squeeze": -1.0, "wedge": 1.0}  # lever: which way
+FAULTS = {  # what may be wrong, by level: the harder, the more hides it
+    "easy": (Fault.PRESSED,),
+    "middle": (Fault.PRESSED, Fault.PRESSED, Fault.OVAL),
+    "hard": (Fault.PRESSED, Fault.OVAL, Fault.SLIPPED, Fault.LOOSE, Fault.NOT_CURABLE),
+}
+
+
+def fault_of(seed: int, level: str) -> Fault:
+    """What is wrong with the crank of a seed at a level."""
+    return random.Random(f"{seed}-{level}-fault").choice(FAULTS[level])  # noqa: S311  a made-up truth
+
+
+STANDS = tuple((f"{what}-place.{end}", f"{at} mm") for end in ENDS for what, at in (("support", 92), ("gauge", 34)))
+
+
+class TrueCrank(UnderDial):
+    key = "true-crank"
+    usual_limit = LIMIT_MM
+    works = (("ahead", "behind", "squeeze", "wedge"),)
+    presets = STANDS
+
+    def card(self) -> EngineCard:
+        made = EngineCard.objects.create(name="Practice crank", crank=EngineCard.Crank.BUILT_UP, stroke_mm=2 * GEOMETRY.throw_mm)
+        limit = {"property": Property.CRANK_RUNOUT, "high": self.limit(None), "held": Spec.Held.CENTRES, "setup": "between centres"}
+        Spec.objects.create(card=made, name="Crank runout", source_kind=Spec.From.RULE, source="practice", **limit)
+        return made
+
+    def part(self, seed: int, level: str, truth: Mapping[str, Any] | None = None) -> Crank:
+        if truth:
+            return Crank(seed, Truth(**{**truth, "bent": Misalignment(**truth["bent"])}))
+        return Crank(seed, drawn(seed, level, fault_of(seed, level)))
+
+    def pull(self, part: Crank, pulled: Pull) -> None:
+        if self.turned(part, pulled):
+            part.readings += 1
+        elif pulled.lever in BLOWS:
+            (part.squeeze if pulled.lever in ("squeeze", "wedge") else part.strike)(BLOWS[pulled.lever] * pulled.share)
+
+    def best(self, part: Crank) -> tuple[str, ...]:
+        wanted = next_move(part.truth.bent, GEOMETRY, limit_mm=self.limit(part))
+        if wanted.kind == "strike":
+            return ("ahead" if wanted.at_deg == 270.0 else "behind",)
+        return (wanted.kind,) if wanted.kind in BLOWS else ()
+
+    def truth(self, part: Crank) -> dict[str, Told]:
+        bent = part.truth.bent
+        told: dict[str, Told] = {"swing": mm(part.truth.worst_mm), "twist": angle(bent.twist_deg), "pinch": angle(bent.pinch_deg)}
+        return {**told, "offset": mm(bent.offset_mm), "skew": angle(bent.skew_deg)}
+
+    def found(self, found: Any) -> dict[str, Told]:
+        mis = getattr(found, "mis", None)
+        if mis is None:
+            return {}
+        told: dict[str, Told] = {"twist": angle(mis.twist_deg), "pinch": angle(mis.pinch_deg)}
+        swings = [swing.tir_mm for side in ENDS if (swing := found.swing(side))]
+        return {**told, "offset": mm(mis.offset_mm), "skew": angle(mis.skew_deg), **({"swing": mm(max(swings))} if swings else {})}
+
+    def fault(self, part: Crank) -> str:
+        truth = part.truth
+        if truth.best_mm > self.limit(part):
+            return str(Fault.NOT_CURABLE)
+        if truth.slips_after:
+            return str(Fault.SLIPPED)
+        return str(Fault.LOOSE if truth.rocks_mm else Fault.OVAL if truth.oval_mm > 0.01 else Fault.PRESSED)
+
+    def shortest(self, part: Crank) -> int:
+        return follow_the_calls(part, self.limit(part)).moves

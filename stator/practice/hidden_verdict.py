@@ -1,0 +1,20 @@
+"""The call of a practice job is hidden until the learner has said what they make of it, where they chose to judge first."""
+
+from __future__ import annotations
+
+from stator.practice.attempts import JUDGED
+from stator.practice.models import Attempt
+from stator.stations.framework import BoundStation
+
+
+def judged_key(work: BoundStation) -> str:
+    """What a judgement is of: a call, in its round."""
+    return f"{work.attempt} {work.call.code or work.call.words}"
+
+
+def hides(work: BoundStation) -> bool:
+    """Whether the learner is to say first."""
+    attempt = Attempt.objects.filter(job=work.job, judges=True).only("calls").first()
+    if attempt is None or work.call.state not in JUDGED:
+        return False
+    return judged_key(work) not in {each["of"] for each in attempt.calls}

@@ -1,0 +1,5 @@
+from django.apps import AppConfig
+
+
+class QuickConfig(AppConfig):
+    name = "stator.quick_checks"

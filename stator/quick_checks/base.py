@@ -1,0 +1,166 @@
+"""What every quick check shares: its form, what is known from it, and the answer of the station that judges the same on a job.
+
+A check stores nothing. What was typed becomes readings at their slots, and the station's own facts, verdict and drawing answer.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Iterable, Mapping
+from dataclasses import dataclass, field, replace
+from typing import Any
+
+from django import forms
+from django.utils import timezone
+from django.utils.functional import Promise
+from django.utils.safestring import SafeString
+
+from stator.engines.fact_keys import Slot
+from stator.engines.models import EngineCard, Mark, Seat
+from stator.jobs.fact_loader import seen
+from stator.jobs.facts import Facts, Own, Taken
+from stator.shop.equipment_snapshot import Shelves, shelves
+from stator.shop.models import Gauge, Shop
+from stator.stations.framework import Caution, Given, SaidVerdict, Station, Trace
+from stator.stations.framework.renderer import drawn, said_verdict
+from stator.ui.fields import QuantityField
+from stator.ui.plain_text import PlainTextMixin
+
+Sentence = str | Promise
+
+
+class CheckForm(PlainTextMixin, forms.Form):
+    """What a check asks. Choices of a few stand as keys side by side (`chips`)."""
+
+    chips: tuple[str, ...] = ()
+
+    def rows(self) -> list[tuple[Any, bool]]:
+        """Fields in their order, each with whether it is a row of keys."""
+        return [(field, field.name in self.chips) for field in self]
+
+
+@dataclass(frozen=True)
+class Said:
+    """A reading that a check was given: where it belongs, its value in the core's unit or its answer, and how it was typed."""
+
+    slot: Slot
+    value: float | str
+    text: str = ""
+    gauges: tuple[str, ...] = ()  # kinds that it is read with, as a rule
+
+
+@dataclass(frozen=True)
+class Known:
+    """What a check is worked out from, and what becomes of it on a job."""
+
+    card: EngineCard
+    said: tuple[Said, ...] = ()
+    chosen: Mapping[str, str] = field(default_factory=dict)
+    seat: Seat | None = None
+    skipped: tuple[Slot, ...] = ()
+    facts: Facts = field(default_factory=Facts)
+    station: str = ""  # that takes it up on a job, where the check's own is not always the one
+    marks: tuple[Mark, ...] = ()  # of the joint face
+
+
+@dataclass(frozen=True)
+class Row:
+    """A line of a table: what it is, its number, and a remark."""
+
+    name: Sentence
+    value: str
+    note: Sentence = ""
+    best: bool = False
+
+
+@dataclass(frozen=True)
+class Answer:
+    """What a check says."""
+
+    call: SaidVerdict
+    drawing: SafeString | str = ""
+    rows: tuple[Row, ...] = ()
+    changes: tuple[Sentence, ...] = ()  # what would change the answer
+    warnings: tuple[Caution, ...] = ()
+    sources: tuple[Trace, ...] = ()
+
+
+@dataclass(frozen=True)
+class Desk:
+    """Where a check is worked out: the shop with its shelves, and the papers that the page may need."""
+
+    shop: Shop
+    shelves: Shelves
+    papers: tuple[str, ...] = ("narrow",)  # the drawing stands beside what is asked, on a desk too
+
+    @classmethod
+    def here(cls) -> Desk:
+        shop = Shop.current()
+        return cls(shop, shelves(shop))
+
+    def gauge(self, kinds: Iterable[str]) -> Gauge | None:
+        """The shop's first gauge of the kinds that a size is read with."""
+        return next((each for kind in kinds for each in self.shelves.gauges if each.kind == kind), None)
+
+    def with_shelf(self, **more: Any) -> Desk:
+        """With a thing that may not be on the shelves, such as an oven that nobody has entered."""
+        return replace(self, shelves=replace(self.shelves, **more))
+
+
+@dataclass(frozen=True)
+class Check:
+    """One quick check: its question, its form, its answer; and the work it becomes on a job, where it becomes any."""
+
+    key: str
+    name: Sentence  # among the others
+    question: Sentence
+    form: type[CheckForm]
+    answer: Callable[[dict[str, Any], Desk], Answer]
+    begin: Sentence  # what is said before anything is typed
+    example: Mapping[str, str]  # a whole set of answers to try
+    known: Callable[[dict[str, Any], Desk], Known] | None = None
+    order: str = ""  # the work order of the job it becomes
+    station: str = ""
+
+
+def given(known: Known, desk: Desk, ticked: Iterable[str] = ()) -> Given:
+    """What a station's facts are built from, without a job. The check list is ticked: its lines stand among the warnings."""
+    now = timezone.now()
+    taken = []
+    for number, each in enumerate(known.said, 1):
+        words = isinstance(each.value, str)
+        gauge = None if words else seen(desk.gauge(each.gauges), now.date())
+        value = None if words else float(each.value)
+        text = str(each.value) if words else each.text
+        taken.append(Taken(each.slot, value, text, each.slot.about.kind, gauge=gauge, at=now, number=number))
+    own = Own(
+        tuple(taken),
+        chosen=dict(known.chosen),
+        skipped=frozenset(slot.key for slot in known.skipped),
+        ticked=frozenset(ticked),
+    )
+    return Given(known.card, known.facts, own, desk.shelves, desk.shop, known.seat, now=now)
+
+
+def by_station(definition: Station, known: Known, desk: Desk) -> Answer:
+    """The call, the drawing, the warnings and the sources that the station has for what is known."""
+    assert definition.facts is not None
+    assert definition.verdict is not None
+    assert definition.words is not None
+    of = given(known, desk, definition.words.CHECKS)
+    found = definition.facts(of)
+    waiting = [
+        ask
+        for ask in definition.questions(found)
+        if not ask.quiet and ask.slot and not of.own.has(ask.slot) and ask.slot.key not in of.own.skipped
+    ]
+    asked = waiting[0].words if waiting else ""
+    call = said_verdict(definition.words, definition.verdict(found, waiting), asked if asked.endswith("?") or not asked else f"{asked}.")
+    drawing = drawn(definition, found, call, desk.papers)
+    warnings = (*definition.warnings(found), *(each for each in definition.checks(found) if each.gate))
+    return Answer(call, drawing, warnings=warnings, sources=tuple(definition.sources(found)))
+
+
+def quantity(kind: str, label: Sentence, **more: Any) -> QuantityField:
+    """A number that may be left out."""
+    more.setdefault("required", False)
+    return QuantityField(kind, label=label, **more)

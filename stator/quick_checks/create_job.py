@@ -1,0 +1,61 @@
+"""The job that a check becomes: its card, its seat, and every number as a reading where the station asks for it."""
+
+from __future__ import annotations
+
+from django.utils import timezone
+
+from shopmath.quantity import CANONICAL
+from shopmath.validation import BadInput
+from stator.engines.models import Seat
+from stator.jobs import log
+from stator.jobs.models import Job
+from stator.quick_checks.base import Check, CheckForm, Desk
+from stator.shop.models import Person
+from stator.stations.framework import BoundStation, bind
+from stator.workbench.reading_commands import again, opened, take
+from stator.workbench.registry import BY_KEY, lay_run
+
+
+def job_from(check: Check, form: CheckForm, name: str, complaint: str, person: Person, key: str) -> tuple[Job, Seat | None, str]:
+    """Book in an engine with what the check knows; what was typed is kept as if it had been typed at the station."""
+    assert check.known is not None
+    known = check.known(form.cleaned_data, Desk.here())
+    card, seat = known.card, known.seat
+    card.name = name
+    card.save()
+    if seat is not None:
+        seat.card = card
+        seat.name = seat.name or "Main bearing"
+        seat.save()
+    for mark in known.marks:
+        mark.card = card
+        mark.save()
+    job = Job.objects.create(number=Job.next_number(), card=card, complaint=complaint, work_order=check.order, booked_in_by=person)
+    lay_run(job)
+    key_of = known.station or check.station
+    stage = job.run.select_related("job__card").get(key=key_of)
+    work: BoundStation = opened(bind(BY_KEY[key_of], job, stage, seat, person, timezone.now()))
+    assert work.entry is not None
+    chosen = {each: value for each, value in known.chosen.items() if value and value != "-1"}  # what is on no shelf is chosen there
+    skipped = [slot.key for slot in known.skipped]
+    log.choose(work.entry, **chosen, **({"skipped": skipped} if skipped else {}))
+    work = again(work)
+    for number, each in enumerate(known.said):
+        ask = next((one for one in work.wanted if one.slot == each.slot), None)
+        if ask is None:
+            continue
+        text = each.value if isinstance(each.value, str) else f"{each.value:.6g} {CANONICAL[each.slot.about.kind]}"
+        try:
+            take(work, ask, _spelled(text), f"{key[:40]}-{number}")
+        except BadInput:
+            continue  # what the station would refuse is asked there
+        work = again(work)
+    work.settle()
+    return job, seat, key_of
+
+
+def _spelled(text: str) -> str:
+    """A value in the core's unit as a bench types it."""
+    for word, spelled in (("degC", "C"), ("N*m", "Nm")):
+        text = text.replace(word, spelled)
+    return text

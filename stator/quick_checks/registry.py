@@ -1,0 +1,9 @@
+"""The quick checks, in the order in which they stand on the page."""
+
+from __future__ import annotations
+
+from stator.quick_checks import bolts_and_units, cold, crank, fit, plugs, threads
+from stator.quick_checks.base import Check
+
+CHECKS: tuple[Check, ...] = (fit.CHECK, cold.CHECK, plugs.CHECK, *threads.CHECKS, *crank.CHECKS, *bolts_and_units.CHECKS)
+BY_KEY = {check.key: check for check in CHECKS}

@@ -1,0 +1,100 @@
+"""What stands on the shelves, read once and kept until something on them changes."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from dataclasses import dataclass, replace
+from typing import Any
+
+from django.db import connections
+
+from stator.shop.models import (
+    Blades,
+    Chiller,
+    Compound,
+    Driver,
+    Equipment,
+    Extractor,
+    Gauge,
+    Heater,
+    Person,
+    Press,
+    Puller,
+    PullIn,
+    Shop,
+    Splitter,
+)
+
+
+@dataclass(frozen=True)
+class Shelves:
+    """Everything in use, retired things left out."""
+
+    heaters: tuple[Heater, ...]
+    chillers: tuple[Chiller, ...]
+    gauges: tuple[Gauge, ...]
+    pullers: tuple[Puller, ...]
+    drivers: tuple[Driver, ...]
+    splitters: tuple[Splitter, ...]
+    extractors: tuple[Extractor, ...]
+    presses: tuple[Press, ...]
+    compounds: tuple[Compound, ...]
+    blades: tuple[Blades, ...]
+    pull_ins: tuple[PullIn, ...]
+
+
+EQUIPMENT: tuple[type[Equipment], ...] = (*(Heater, Chiller, Gauge, Puller, Driver, Splitter, Extractor, Press, Compound, Blades, PullIn),)
+_NAMED = ("username", "first_name", "last_name", "from_file")  # what a person is called by
+_kept: dict[str, Shelves] = {}
+
+
+def shelves(shop: Shop) -> Shelves:
+    """Return the equipment in use; triggers draw a new token for the shop with every change, and a shop without a token is read anew."""
+    found = _kept.get(shop.stocked) if shop.stocked else None
+    if found is None:
+        found = Shelves(
+            tuple(Heater.objects.filter(retired=False).order_by("method", "name")),
+            tuple(Chiller.objects.filter(retired=False).order_by("method", "name")),
+            tuple(Gauge.objects.filter(retired=False)),
+            tuple(Puller.objects.filter(retired=False)),
+            tuple(Driver.objects.filter(retired=False).order_by("outside_mm")),
+            tuple(Splitter.objects.filter(retired=False)),
+            tuple(Extractor.objects.filter(retired=False)),
+            tuple(Press.objects.filter(retired=False)),
+            tuple(Compound.objects.filter(retired=False)),
+            tuple(Blades.objects.filter(retired=False)),
+            tuple(PullIn.objects.filter(retired=False)),
+        )
+        if shop.stocked:
+            _kept.clear()
+            _kept[shop.stocked] = found
+    return found
+
+
+LENT_SHIMS_MM = [0.05, 0.1, 0.15, 0.2, 0.3, 0.5, 1.0]
+
+
+def with_lent(found: Shelves) -> Shelves:
+    """The shelves as practice has them: a box of shims is lent where the shop has none."""
+    if any(each.kind == Blades.Kind.SHIM and each.sizes_mm for each in found.blades):
+        return found
+    return replace(found, blades=(*found.blades, Blades(name="", kind=Blades.Kind.SHIM, sizes_mm=LENT_SHIMS_MM)))
+
+
+def _triggers() -> Iterator[tuple[str, str]]:
+    """Yield the name of each trigger, and its event and statement."""
+    person, shop = Person._meta.db_table, Shop._meta.db_table
+    statement = f"UPDATE {shop} SET stocked = lower(hex(randomblob(16)))"  # noqa: S608
+    changed = " OR ".join(f"OLD.{name} IS NOT NEW.{name}" for name in _NAMED)
+    yield "people_renamed", f"AFTER UPDATE ON {person} WHEN {changed} BEGIN {statement}; END"
+    for model in EQUIPMENT:
+        table = model._meta.db_table
+        for event in ("INSERT", "UPDATE", "DELETE"):
+            yield f"stock_{table}_{event.lower()}", f"AFTER {event} ON {table} BEGIN {statement}; END"
+
+
+def install(using: str = "default", **kwargs: Any) -> None:
+    """Create the triggers that draw a new token for the shop whenever equipment changes or a person is renamed."""
+    with connections[using].cursor() as cursor:
+        for name, does in _triggers():
+            cursor.execute(f"CREATE TRIGGER IF NOT EXISTS {name} {does}")

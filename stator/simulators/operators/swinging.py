@@ -1,0 +1,38 @@
+"""Eyes on a swinging needle: ones that count its rounds and turn one way, and ones that take the face for the reading."""
+
+from __future__ import annotations
+
+from stator.simulators.crank import ENDS
+from stator.simulators.shaft_runout import BY_DEG, Swinging
+
+
+def off(part: Swinging, end: str, read_mm: float) -> float:
+    """How far a runout that was read is from the true one."""
+    return abs(read_mm - part.truth.tir_mm(end))
+
+
+def count_rounds(part: Swinging) -> float:
+    """A run-up against the backlash, then once round one way, counting rounds; the larger error of the two ends, mm."""
+    worst = 0.0
+    for end in ENDS:
+        seen = []
+        part.turn(360)
+        for _ in range(360 // BY_DEG):
+            part.pull("on")
+            seen.append(part.shown_mm)
+        worst = max(worst, off(part, end, max(seen) - min(seen)))
+        part.pull("other")
+    return worst
+
+
+def face_alone(part: Swinging) -> float:
+    """What the needle points at on the face, its rounds not counted; the larger error of the two ends, mm."""
+    worst = 0.0
+    for end in ENDS:
+        seen = []
+        for _ in range(360 // BY_DEG):
+            part.pull("on")
+            seen.append(part.dial.face_mm)
+        worst = max(worst, off(part, end, max(seen) - min(seen)))
+        part.pull("other")
+    return worst

@@ -1,0 +1,19 @@
+"""Every simulated part: those that the stand-ins speak for, in their order, and those that only practice has."""
+
+from __future__ import annotations
+
+from stator.simulators.base import Part
+from stator.simulators.case import Case
+from stator.simulators.case_halves import Halves
+from stator.simulators.crank import Crank
+from stator.simulators.flywheel_balance import Wheel
+from stator.simulators.flywheel_on_taper import StuckWheel
+from stator.simulators.heated_case_half import HotHalf
+from stator.simulators.press import Ram
+from stator.simulators.seals import Alike
+from stator.simulators.shaft_runout import Swinging
+from stator.simulators.stack import Stack
+from stator.simulators.twin_crank import TwinCrank
+
+PARTS: tuple[type[Part], ...] = (Crank, Case, Ram, Wheel)
+PRACTISED: tuple[type[Part], ...] = (TwinCrank, Swinging, StuckWheel, Halves, HotHalf, Alike, Stack)  # those that only practice has

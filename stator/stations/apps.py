@@ -1,0 +1,5 @@
+from django.apps import AppConfig
+
+
+class StationsConfig(AppConfig):
+    name = "stator.stations"

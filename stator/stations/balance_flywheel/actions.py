@@ -1,0 +1,64 @@
+"""What may be done at Balance: balance a wheel that did not shake, roll it again, sign."""
+
+from __future__ import annotations
+
+from typing import Any
+
+from shopmath.balance import MARKS
+from stator.engines.properties import Property
+from stator.jobs import log
+from stator.stations.balance_flywheel import messages
+from stator.stations.balance_flywheel.analysis import BalanceFacts
+from stator.stations.balance_flywheel.locations import ADDED, DRILLED, ROLLED, Phase, at, turning
+from stator.stations.framework import Action
+from stator.stations.framework.remeasure import ask_anew
+
+
+def actions(bound: Any) -> tuple[Action, ...]:
+    found: BalanceFacts = bound.found
+    offered: list[Action] = []
+    if found.is_left:
+        offered.append(Action("anyway", str(messages.ACTION["anyway"]), "anyway", do=go_on))
+    nowhere = found.phase == Phase.WEIGH and found.plan and not found.plan.holes
+    if nowhere:
+        offered.append(Action("add", str(messages.ACTION["add"]), "add", True, do=add_mass))
+    if found.all_drilled or found.added or nowhere or found.turns_by_itself:
+        offered.append(Action("again", str(messages.ACTION["again"]), "again", not nowhere, do=roll_again))
+    if found.phase == Phase.UNPROVED:
+        offered.append(Action("prove", str(messages.ACTION["prove"]), "prove", True, do=prove_again))
+    ready = found.is_refused or found.is_left or found.phase == Phase.DONE
+    return (*offered, bound.sign_action(main=bool(ready) and not offered))
+
+
+def go_on(bound: Any) -> None:
+    """Balance the wheel although it did not shake."""
+    log.choose(bound.entry, anyway=True)
+
+
+def add_mass(bound: Any) -> None:
+    """Mass is added in this go, where drilling is refused."""
+    log.choose(bound.entry, adding=bound.found.attempt)
+
+
+def prove_again(bound: Any) -> None:
+    """The four masses are withdrawn and asked anew, with a finer step or a freer stand."""
+    ask_anew(bound, [turning(mark) for mark in MARKS])
+
+
+def roll_again(bound: Any) -> None:
+    """The next go; what this one drilled and found is kept with it."""
+    found: BalanceFacts = bound.found
+    for hole in found.made:
+        bound.move(DRILLED, at(Property.HOLE_DEPTH, hole.pop("deg")), hole.pop("depth_mm"), **hole)
+    if found.added:
+        mass = dict(found.added)
+        bound.move(ADDED, at(Property.ADDED_MASS, mass.pop("deg")), mass.pop("mass_g"), **mass)
+    gmm, uncertainty = found.amount_now or (None, None)
+    bound.move(ROLLED, at(Property.UNBALANCE), gmm, uncertainty=uncertainty)
+    log.next_attempt(bound.entry)
+
+
+def may_sign(bound: Any) -> str:
+    found: BalanceFacts = bound.found
+    settled = found.is_refused or found.is_left or not found.to_touch or found.phase in (Phase.DONE, Phase.UNPROVED)
+    return "" if settled else str(messages.NOT_YET)

@@ -1,0 +1,37 @@
+"""What may be done at Centre: measure again after the crank was moved, sign."""
+
+from __future__ import annotations
+
+from typing import Any
+
+from stator.jobs import log
+from stator.stations.center_crank import messages
+from stator.stations.center_crank.analysis import CentreFacts
+from stator.stations.center_crank.verdict import GAP_STEP
+from stator.stations.framework import Action, State
+from stator.stations.framework.limits import limit_values
+from stator.stations.framework.messages import fill
+
+
+def actions(bound: Any) -> tuple[Action, ...]:
+    found: CentreFacts = bound.found
+    if not bound.entry:
+        return ()
+    sign = bound.sign_action(main=bound.call.state == State.IN)
+    if found.gaps and not found.is_centred:
+        return (Action("again", str(messages.AGAIN), "again", True, do=measure_again), sign)
+    return (sign,)
+
+
+def measure_again(bound: Any) -> None:
+    """The crank was moved: a new attempt, with new gaps."""
+    log.next_attempt(bound.entry)
+
+
+def may_sign(bound: Any) -> str:
+    """Not while it stands off centre."""
+    found: CentreFacts = bound.found
+    if not found.middle or found.is_centred:
+        return ""
+    off = found.middle.call
+    return fill(messages.REASON[f"gaps_{off.state}"], limit_values(off, "length", GAP_STEP))

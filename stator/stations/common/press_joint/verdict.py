@@ -1,0 +1,141 @@
+"""The call on a press joint before it moves: too hot, too small a press, or how it will go."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from types import ModuleType
+from typing import Any
+
+from shopmath import __version__ as core_version
+from shopmath.amounts import UP, celsius, mm, newtons
+from shopmath.verdict import Call
+from stator.engines.fact_keys import Slot
+from stator.engines.properties import Property
+from stator.stations.common.press_joint import messages
+from stator.stations.common.press_joint.analysis import Code, JointFacts, at
+from stator.stations.framework import Action, Caution, Question, Said, Scale, State, Trace, Verdict, Way, question_factory
+from stator.ui.number_format import band, show, stress
+from stator.ui.table_texts import from_table
+
+KNOWN_FORCES = ("has", "peak")  # what the press can do and what its gauge showed; all other forces are estimates
+
+
+def before(found: JointFacts, asked: list[Question], sizing: str) -> Verdict | None:
+    """The call until the joint may be pressed; None then. `sizing` is the code of why it is measured."""
+    if found.plan is None:
+        return Verdict(State.WAIT, Code.MEASURE, reason=sizing, next="ask" if asked else "sizes", assumed=assumed(found))
+    hot = found.heat_call
+    if hot and hot.state == State.STOP:
+        less = "less_heat" if found.chosen("scrap") == "scrap" else "less_heat_or_scrap"
+        cooler = (Way(at(Property.WEB_TEMPERATURE)), Way(choice="scrap"))
+        return Verdict(State.STOP, Code.TOO_HOT, degrees(hot), hot.code, less, ways=cooler)
+    force = found.plan.force_n
+    if found.press is None or found.press_call is None:
+        wanted = {"low": found.estimated(force.low), "high": found.estimated(force.high)}
+        return Verdict(State.STOP, Code.NO_PRESS, wanted, "no_press", ways=(Way(page="shop"),))
+    if found.press_call.state == State.STOP:
+        values = {**forces(found, found.press_call), "needs": found.estimated(force.high, UP)}
+        web = found.web_heat_c
+        values |= {"web": celsius(web)} if web else {}
+        move = "larger_press_or_heat" if web else "larger_press"
+        ways = (Way(choice="press"), Way(page="shop"), Way(page="run"))
+        return Verdict(State.STOP, Code.TOO_SMALL, values, found.press_call.code, move, scale=scale(found), ways=ways)
+    return None
+
+
+def ready(found: JointFacts, checks: tuple[Caution, ...], first: str, how: str, values: dict[str, Any]) -> Verdict:
+    """The call once the press is strong enough: first what must be ticked, then how it is pressed."""
+    call = found.press_call
+    assert call is not None
+    said = {**forces(found, call), **values}
+    detail = ""
+    if found.plan and found.plan.past_yield:
+        said["stress"] = stress(found.plan.hub_stress_mpa)
+        detail = "past_yield" if found.grip and found.grip.origin == "measured" else "perhaps_past_yield"
+    more: dict[str, Any] = {"detail": detail, "scale": scale(found), "assumed": assumed(found)}
+    left = [each.words for each in checks if each.gate and each.key not in found.own.ticked]
+    if left:
+        return Verdict(State.WAIT, first, {**said, "required": left[0]}, call.code, "required", **more)
+    code = Code.STRONG_ENOUGH if call.state == State.IN else Code.MAY_NOT_DO
+    return Verdict(call.state, code, said, call.code, how, **more)
+
+
+def forces(found: JointFacts, call: Call) -> dict[str, Any]:
+    """The forces of a call, in the press's own unit."""
+    return {name: found.in_unit(value) if name in KNOWN_FORCES else found.estimated(value) for name, value in call.values.items()}
+
+
+def degrees(call: Call) -> dict[str, Any]:
+    return {name: celsius(value) for name, value in call.values.items()}
+
+
+def assumed(found: JointFacts) -> tuple[Said, ...]:
+    return (Said("usual_grip"),) if found.grip and found.grip.origin == "usual" else ()
+
+
+def scale(found: JointFacts) -> Scale | None:
+    """Likely force and its band against the press."""
+    if found.plan is None or found.press is None:
+        return None
+    unit, per = found.press_unit
+    band = found.plan.force_n
+    uncertainty = max(band.high - band.likely, band.likely - band.low)
+    return Scale(band.likely / per, uncertainty / per, None, found.press.capacity_n / per, unit, 1)
+
+
+def warnings(found: JointFacts) -> tuple[Caution, ...]:
+    fumes = ("fumes",) if found.chosen("compound") and found.is_warm else ()
+    taper = ("taper",) if found.is_tapered else ()
+    return question_factory.warnings(messages, *fumes, *taper, "go", "manual")
+
+
+def sources(station: ModuleType, found: JointFacts) -> Iterator[Trace]:
+    def source(code: str, value: str, values: dict[str, Any] | None = None, estimated: bool = True) -> Trace:
+        return question_factory.source(station, code, value, values, estimated=estimated)
+
+    grip, plan, joint = found.grip, found.plan, found.joint
+    if grip:
+        values = {"uncertainty": mm(grip.uncertainty), "origin": found.card_grip.source if found.card_grip else ""}
+        yield source(f"grip_{grip.origin}", show(mm(grip.value)), values, grip.origin != "measured")
+    if plan and joint:
+        force = plan.force_n
+        values = {"low": found.estimated(force.low), "high": found.estimated(force.high), "basis": from_table(force.basis)}
+        yield source("force", found.estimated(force.likely), values)
+        if plan.compound_n.high:
+            yield source("compound", found.estimated(plan.compound_n.likely), {"basis": from_table(plan.compound_n.basis)})
+        yields = {"yield_mpa": stress(plan.yield_mpa)}
+        yield source("stress_past" if plan.past_yield else "stress", stress(plan.hub_stress_mpa), yields)
+        yield source("ring", band(mm(joint.diameter_mm + 2 * joint.wall_mm, 1.0), mm(joint.web_mm, 1.0)))
+    if found.press:
+        values = {"force": newtons(found.press.capacity_n, 1000.0), "name": found.press.name}
+        yield source("press", found.press.capacity_text, values, False)
+    if found.peak_n is not None:
+        yield source("peak", found.in_unit(found.peak_n), None, False)
+
+
+def result(found: JointFacts) -> dict[str, Any]:
+    """What a file carries of the joint."""
+    plan, grip = found.plan, found.grip
+    return {
+        "core_version": core_version,
+        "interference_mm": round(grip.value, 4) if grip else None,
+        "interference_measured": grip.origin == "measured" if grip else None,
+        "force_n": [round(value) for value in (plan.force_n.low, plan.force_n.likely, plan.force_n.high)] if plan else None,
+        "hub_stress_mpa": round(plan.hub_stress_mpa) if plan else None,
+        "press": found.press.name if found.press else None,
+        "peak_n": round(found.peak_n) if found.peak_n is not None else None,
+        "web_c": found.value(Property.WEB_TEMPERATURE),
+        "pin_c": found.value(Property.PIN_TEMPERATURE),
+        "compound": found.chosen("compound"),
+        "scrap": found.chosen("scrap") == "scrap",
+    }
+
+
+def spelled(found: JointFacts, slot: Slot, value: float) -> str:
+    """A force is read as the press's own gauge shows it."""
+    return found.in_unit(value) if slot.what == Property.PRESS_PEAK else ""
+
+
+def actions(bound: Any) -> tuple[Action, ...]:
+    """It is signed once the peak is in."""
+    return (bound.sign_action(),) if bound.found.peak_n is not None else ()

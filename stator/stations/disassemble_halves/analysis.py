@@ -1,0 +1,108 @@
+"""What is known of a half being stripped: how the crank came out, what lies on the tray in which order, with what wear."""
+
+from __future__ import annotations
+
+import re
+from dataclasses import dataclass
+from enum import StrEnum
+from functools import cached_property
+
+from stator.engines.fact_keys import Slot
+from stator.engines.parts import CRANK, JOINT, Kind, Part
+from stator.engines.properties import Property
+from stator.jobs.facts import Own
+from stator.jobs.models import TrayPlace
+from stator.stations.framework import Given
+
+MOST_PARTS = 80
+CRANK_OUT, CAME_EVENLY = Slot(CRANK, Property.CRANK_OUT), Slot(CRANK, Property.CAME_EVENLY)
+NOTE = Slot(JOINT, Property.NOTE)
+_COUNTED = re.compile(r"^\s*(\d{1,3})\s*[x×]\s*(\S.*)$", re.IGNORECASE)
+_SEVERAL = re.compile(r"^\s*(\d{1,2})\s+([^\W\d]+s\b.*)$", re.IGNORECASE)  # 3 forks; not 12 mm spacer
+_COMMA = re.compile(r"\s*[,;]\s+|\s*;\s*")
+_LINE = re.compile(r"\s*;\s*")
+
+
+class Code(StrEnum):
+    """What a call at Strip can say."""
+
+    STOP_PUSHING = "stop pushing"
+    INTO_THE_TRAY = "into the tray"
+    BARE = "bare"
+    BARE_WITH_WEAR = "bare with wear"
+
+
+@dataclass(frozen=True)
+class TakenOut:
+    """One part on its way to the tray, with what was said of it so far."""
+
+    part: Part
+    what: str
+    from_where: str
+    way: str
+    wear: str
+
+    def slot(self, what: Property) -> Slot:
+        return Slot(self.part, what)
+
+    @property
+    def is_described(self) -> bool:
+        return bool(self.what and self.way and self.wear)
+
+    @property
+    def items(self) -> list[tuple[int, str]]:
+        """What lies there, with how many: `2 x washer 1.0, fork shaft, 3 forks` is a list of three.
+
+        A comma parts a list only where something in it is counted: `gear cluster, output` is one part.
+        """
+        found = [_counted(each) for each in _COMMA.split(self.what) if each.strip()]
+        if not any(counted for _count, _name, counted in found):
+            found = [_counted(each) for each in _LINE.split(self.what) if each.strip()]
+        return [(count, name) for count, name, _counted_ in found]
+
+
+def _counted(text: str) -> tuple[int, str, bool]:
+    """How many, the name, and whether a number was said: `2 x washer` is two washers."""
+    found = _COUNTED.match(text) or _SEVERAL.match(text)
+    return (max(1, int(found[1])), found[2].strip(), True) if found else (1, text.strip(), False)
+
+
+@dataclass(frozen=True)
+class StripFacts:
+    """All that Strip knows."""
+
+    own: Own
+    places: tuple[TrayPlace, ...]
+
+    def part_number(self, number: int) -> TakenOut:
+        part = Part(Kind.TRAY, f"strip-{number}")
+        asked = (Property.TRAY_PART, Property.PART_FROM, Property.PART_WAY, Property.PART_WEAR)
+        return TakenOut(part, *(self.own.said(Slot(part, what)) for what in asked))
+
+    @cached_property
+    def parts(self) -> list[TakenOut]:
+        """Parts named so far, in order."""
+        return [each for number in range(1, MOST_PARTS + 1) if (each := self.part_number(number)).what]
+
+    @property
+    def is_bare(self) -> bool:
+        """Whether the mechanic has said that nothing is left."""
+        return self.own.was_skipped(self.part_number(len(self.parts) + 1).slot(Property.TRAY_PART))
+
+    @property
+    def crank(self) -> str:
+        return self.own.said(CRANK_OUT)
+
+    @property
+    def came(self) -> str:
+        """How it came: `even` or `crooked`; empty where it was not pushed."""
+        return self.own.said(CAME_EVENLY)
+
+    @property
+    def worn(self) -> list[TrayPlace]:
+        return [place for place in self.places if place.wear]
+
+
+def strip_facts(given: Given) -> StripFacts:
+    """What Strip knows, built once for a page or an act."""
+    return StripFacts(given.own, given.tray)

@@ -1,0 +1,38 @@
+"""What things in the log are called by the station that wrote them, whoever asks: exchange, search, the log."""
+
+from __future__ import annotations
+
+from stator.engines.models import EngineCard
+from stator.engines.properties import Property
+from stator.jobs.fact_loader import slot_of
+from stator.jobs.models import Entry, Reading, Timer
+from stator.stations.framework import next_step
+from stator.stations.framework.definition import Station
+from stator.stations.framework.question_factory import answer, label
+
+DESCRIBED: dict[str, Station] = {}  # stations by their key, once the registry has them
+
+
+def words_of(timer: Timer) -> str:
+    """What a clock counts; in the words of its time where it was started before clocks had codes."""
+    station = DESCRIBED.get(timer.entry.station.key)
+    return (next_step.said(station, timer.said, "TIMER", first_large=False) if station and timer.said else "") or timer.label
+
+
+def called(reading: Reading, entry: Entry, card: EngineCard) -> str:
+    """What a reading is of; in the words of its time where it has no address."""
+    slot, station = slot_of(reading), DESCRIBED.get(entry.station.key)
+    if slot is None or station is None:
+        return str(reading.extra.get("asked", "")) or reading.ask
+    definition = station.whole if station.whole and entry.seat_id is None else station
+    side = card.side(slot.at.end) if slot.at.end else ""
+    return (label(definition.words, slot, side=side) if definition.words else "") or slot.what.value.replace("-", " ")
+
+
+def answered(reading: Reading, entry: Entry) -> str:
+    """What was typed; of a choice between answers the words of the one that was chosen."""
+    station = DESCRIBED.get(entry.station.key)
+    if reading.canonical is not None or not reading.property or station is None:
+        return reading.text
+    definition = station.whole if station.whole and entry.seat_id is None else station
+    return answer(definition.words, Property(reading.property), reading.text) if definition.words else reading.text

@@ -1,0 +1,230 @@
+"""What a station's page is made of: questions, verdicts, warnings, methods, actions, and the sources of its numbers."""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Mapping
+from dataclasses import dataclass, field, replace
+from typing import Any
+
+from django.utils.functional import Promise
+from django.utils.translation import gettext_lazy
+
+from shopmath.quantity import UNITS
+from stator.engines.fact_keys import Slot
+from stator.jobs.facts import Fact
+
+MOST_PIECES = 999
+WORD = "word"  # the ask of a strip that waits for a command alone
+
+COMMANDS = {
+    "back": gettext_lazy("to the reading before"),
+    "sheet": gettext_lazy("all readings"),
+    "skip": gettext_lazy("skips what is asked; skip all also what comes right behind it"),
+    "timer": gettext_lazy("sound and flash of the timers"),
+    "log": gettext_lazy("the job's log"),
+    "undo": gettext_lazy("withdraw the last reading"),
+    "?": gettext_lazy("these keys"),
+}
+
+
+class SaidLater:
+    """A field of words that may be made only when they are read, and then once: of thirty questions a page shows few."""
+
+    def __init__(self, default: str | None = None) -> None:
+        self.default = default
+
+    def __set_name__(self, owner: type, name: str) -> None:
+        self.name = name
+
+    def __get__(self, row: object, owner: type | None = None) -> str:
+        if row is None:
+            if self.default is None:
+                raise AttributeError(self.name)  # which tells the dataclass that it must be given
+            return self.default
+        words = vars(row)[self.name]
+        if isinstance(words, Promise):
+            vars(row)[self.name] = words = str(words)
+        return words  # type: ignore[no-any-return]
+
+    def __set__(self, row: object, words: str | Promise) -> None:
+        vars(row)[self.name] = words
+
+
+@dataclass(frozen=True)
+class Option:
+    """One of a few answers, with what choosing it means."""
+
+    key: str
+    words: SaidLater = SaidLater()
+    hint: SaidLater = SaidLater("")
+
+
+@dataclass(frozen=True)
+class Question:
+    """One reading wanted: what to measure, where, of what kind. `quiet` ones are not asked in turn but can be jumped to.
+
+    `gauges` are the kinds of gauge it is taken with. `times` readings at one place are averaged. `peak` takes a gauge's highest so far.
+    `enter` is the answer that Enter alone gives, for hands that are full.
+    """
+
+    key: str
+    words: SaidLater = SaidLater()
+    where: SaidLater = SaidLater("")
+    kind: str = "length"
+    unit: str = "mm"  # in which a bare number is taken
+    unit_name: str = ""  # how it is told to readers, where that is another word
+    optional: bool = False
+    skip_means: SaidLater = SaidLater("")
+    options: tuple[Option, ...] = ()
+    repeats: bool = False
+    quiet: bool = False
+    resolution: float = 0.001
+    example: str = ""
+    gauges: tuple[str, ...] = ()
+    times: int = 1
+    peak: bool = False
+    enter: str = ""  # the answer that Enter alone gives
+    limits: tuple[float, float] | None = None  # closer than the property's own, where the part says what can be believed
+    refusal: str = ""  # what is said outside those, where the usual sentence says too little
+    check: Callable[[float], None] | None = field(default=None, compare=False)  # refuses a number that cannot be beside another
+    reads: Callable[[str], object] | None = field(default=None, compare=False)  # refuses words that cannot be understood
+    slot: Slot | None = None  # where the answer belongs, for a station whose readings have addresses
+    anew: bool = False  # measured or answered again, whatever another entry knows of it
+    expects: float | None = None  # what it should come to, in the kind's own unit: far from it, it is asked once whether it was meant
+    as_asked: bool = False  # left out, it was done as the question says, and not left unmeasured
+    aside: bool = False  # no line of the table until it is answered
+    offer: Fact | None = None  # what another entry knows already: Enter alone uses it
+
+    @property
+    def is_words(self) -> bool:
+        return self.kind == "words"
+
+    @property
+    def unit_shown(self) -> str:
+        """The unit as it stands beside the field."""
+        return self.unit_name or self.unit
+
+    def asked_in(self, unit: str) -> Question:
+        """The same question as a page asked it, whose reader may have turned to other units since."""
+        return replace(self, unit=unit) if unit.lower() in UNITS.get(self.kind, {}) else self
+
+
+@dataclass(frozen=True)
+class Scale:
+    """The margin as a small scale: value with its uncertainty against the limits, all in one unit."""
+
+    value: float
+    uncertainty: float
+    low: float | None
+    high: float | None
+    unit: str
+    digits: int = 3
+
+    def plain(self) -> dict[str, Any]:
+        """As a record keeps it; records have called the uncertainty `doubt` from their first version."""
+        kept = {"value": self.value, "doubt": self.uncertainty, "low": self.low, "high": self.high}
+        return {**kept, "unit": self.unit, "digits": self.digits}
+
+    @classmethod
+    def recorded(cls, kept: Mapping[str, Any]) -> Scale:
+        """As a record has it."""
+        return cls(kept["value"], kept["doubt"], kept["low"], kept["high"], kept["unit"], kept.get("digits", 3))
+
+
+@dataclass(frozen=True)
+class SaidWay:
+    """A way on from a call, as a key on the page: to a question, a choice or a page; or one option of a choice, taken at once."""
+
+    words: str
+    address: str = ""
+    choice: str = ""
+    option: str = ""
+
+
+@dataclass(frozen=True)
+class SaidVerdict:
+    """The call as it stands on the page."""
+
+    state: str
+    words: str
+    line: str
+    move: str
+    detail: str = ""
+    scale: Scale | None = None
+    standing: str = ""  # the move as the bench page says it, where times would go stale
+    assumed: tuple[str, ...] = ()  # what it rests on that nobody measured, in words
+    code: str = ""  # the headline's, where the station has codes
+    values: Mapping[str, Any] = field(default_factory=dict, hash=False)
+
+
+@dataclass(frozen=True)
+class Caution:
+    """What can hurt, and why. A `gate` must be ticked before the step opens."""
+
+    key: str
+    words: str
+    gate: bool = False
+
+
+@dataclass(frozen=True)
+class Trace:
+    """Where one number on the page comes from."""
+
+    label: str
+    value: str
+    source: str
+    estimated: bool = False
+
+
+@dataclass(frozen=True)
+class Told:
+    """What readings came to, for the job's sheet: as found, as left, against what."""
+
+    words: str
+    found: str
+    left: str = ""
+    part: str = ""
+    limits: str = ""
+    source: str = ""
+    state: str = ""
+    slot: str = ""  # the same wherever the same is told
+    code: str = ""
+    kind: str = ""  # of quantity, where it is a number
+    step: float | None = None  # that it is known to
+    number: Mapping[str, float | None] | None = None  # value, uncertainty, low, high and what was found, all in the core's unit
+
+
+@dataclass(frozen=True)
+class Method:
+    """A choice between schools, with the one in force."""
+
+    key: str
+    words: str
+    options: tuple[Option, ...]
+    chosen: str
+
+    @property
+    def chosen_words(self) -> str:
+        return next((option.words for option in self.options if option.key == self.chosen), self.chosen)
+
+
+@dataclass(frozen=True)
+class Action:
+    """Something to do now besides measuring. `word` is what may be typed for it."""
+
+    key: str
+    words: str
+    word: str
+    main: bool = False
+    refused: str = ""
+    do: Callable[[Any], None] | None = None  # what it writes, given the bound station
+
+
+@dataclass(frozen=True)
+class Row:
+    """A line of the readings sheet."""
+
+    ask: Question
+    reading: Any  # a Reading, or as the record has it; None where none was taken
+    shown: str
+    note: str = ""

@@ -1,0 +1,101 @@
+"""Questions, sources and check lists out of a station's tables of sentences."""
+
+from __future__ import annotations
+
+from collections.abc import Iterable, Mapping
+from types import ModuleType
+from typing import Any
+
+from shopmath.quantity import parse
+from shopmath.validation import BadInput
+from stator.engines.fact_keys import Slot
+from stator.engines.properties import Property
+from stator.engines.typical_ranges import USUAL
+from stator.stations.framework.messages import AT_END, OptionRow, Sentence, fill, filled_later, say
+from stator.stations.framework.page_components import Caution, Method, Option, Question, Trace
+from stator.ui.number_format import plain, spelled_in
+from stator.ui.units import METRIC, Unit, question_unit
+
+UNITLESS = ("words", "count")
+
+
+def options(rows: Iterable[OptionRow], values: Mapping[str, Any] | None = None) -> tuple[Option, ...]:
+    """Answers to choose from: key, words, and what choosing it means."""
+    return tuple(Option(row[0], *(filled_later(said, values or {}) for said in row[1:])) for row in rows)
+
+
+def question(words: ModuleType, slot: Slot, values: Mapping[str, Any] | None = None, **more: Any) -> Question:
+    """What is asked at an address, in the station's words.
+
+    `text`, `where`, `choices` and `unit` replace what the tables say; everything else is a field of the question.
+    """
+    what = slot.what
+    filled = {"part": slot.part.name, **(values or {})}
+    text = more.pop("text", None) or words.QUESTION[what]
+    where = more.pop("where", None)
+    where = words.WHERE.get(what, "") if where is None else where
+    rows = more.pop("choices", None)
+    rows = words.OPTIONS.get(what, ()) if rows is None else rows
+    more.setdefault("skip_means", filled_later(words.SKIP.get(what, ""), filled))
+    kind = slot.about.kind
+    if kind not in UNITLESS and "unit" not in more:
+        unit = question_unit(kind, USUAL[what][1] if what in USUAL else None)
+        more |= {"unit": unit.typed, "unit_name": unit.name}
+        if "example" in more and unit != METRIC[kind]:
+            more["example"] = _converted(more["example"], kind, unit, more.get("resolution", 0.001))
+    else:
+        more.setdefault("unit", "")
+    return Question(
+        slot.key, filled_later(text, filled), filled_later(where, filled), kind, slot=slot, options=options(rows, filled), **more
+    )
+
+
+def _converted(example: str, kind: str, unit: Unit, resolution: float) -> str:
+    """An example in the reader's unit; as it is where it is no number."""
+    try:
+        value = parse(example, kind, METRIC[kind].typed).canonical
+    except BadInput:
+        return example
+    return spelled_in(value, kind, unit, resolution)
+
+
+def method(words: ModuleType, key: str, chosen: str, rows: Iterable[OptionRow] | None = None) -> Method:
+    """A choice between ways of working."""
+    label, usual = words.METHOD[key]
+    return Method(key, str(label), options(usual if rows is None else rows), chosen)
+
+
+def source(
+    words: ModuleType, code: str, value: str | Sentence, values: Mapping[str, Any] | None = None, *, estimated: bool = False
+) -> Trace:
+    """Where a number on the page comes from."""
+    label, said = words.SOURCE[code]
+    return Trace(fill(label, values or {}), str(value), fill(said, values or {}), estimated)
+
+
+def checks(words: ModuleType, *keys: str) -> tuple[Caution, ...]:
+    """Lines of the check list; all of them where none is named."""
+    return tuple(Caution(key, str(said), required) for key, (said, required) in words.CHECKS.items() if not keys or key in keys)
+
+
+def warnings(words: ModuleType, *keys: str) -> tuple[Caution, ...]:
+    """Warnings; all of them where none is named."""
+    return tuple(Caution(key, str(words.WARNINGS[key])) for key in keys or words.WARNINGS)
+
+
+def label(words: ModuleType, slot: Slot, code: str = "", side: str = "") -> str:
+    """What a reading is called in a table or a link; by a code of its own where it is not just one reading.
+
+    `side` is what the engine calls the end that the reading is at.
+    """
+    at = slot.at
+    angle = "" if at.angle_deg is None else plain(at.angle_deg)
+    values = {"part": slot.part.name, "at": side or at.end, "stage": at.stage, "clock": at.clock, "angle": angle, "depth": at.depth}
+    apart = (f"{slot.what} {at.depth}", f"{slot.what} {AT_END}" if at.end else "", slot.what)  # the narrowest that there is a name for
+    named = code or next((each for each in apart if each in words.LABEL), slot.what)
+    return say(words.LABEL, named, values, slot.part.name)
+
+
+def answer(words: ModuleType, what: Property, key: str) -> str:
+    """An answer by its key, in words."""
+    return next((str(row[1]) for row in words.OPTIONS.get(what, ()) if row[0] == key), key)

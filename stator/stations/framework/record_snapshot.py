@@ -1,0 +1,136 @@
+"""What is frozen when an entry is signed: the call, its sentences, figures, facts and equipment with their origin, the drawing."""
+
+from __future__ import annotations
+
+import zlib
+from typing import Any
+
+from shopmath import __version__ as core_version
+from stator.jobs.facts import Fact, Facts
+from stator.jobs.log import Frozen
+from stator.jobs.photos import photos_of
+from stator.shop.equipment_snapshot import shelves
+from stator.shop.models import Equipment
+from stator.stations.framework.bound import Bound
+from stator.stations.framework.page_components import Row, SaidVerdict
+from stator.stations.framework.report_values import figures_of
+from stator.stations.framework.verdict import plain_values
+from stator.ui.static_svg import inked
+from stator.ui.units import METRIC, units_now
+
+VERSION = 3
+
+
+def frozen(work: Bound, plate: SaidVerdict) -> Frozen:
+    """Everything of a bound station as it stands, in plain values; with its drawing."""
+    known: Facts | None = getattr(work, "known", None)
+    unmeasured = _unmeasured(work)
+    content = {
+        "version": VERSION,
+        "core_version": core_version,
+        "units": units_now().value,
+        "station": str(work.station.name),
+        "part": work.seat.name if work.seat else "",
+        "by": work.person.called,
+        "call": {
+            "state": str(plate.state),
+            "code": plate.code,
+            "values": plain_values(plate.values),
+            "headline": str(plate.words),
+            "reason": str(plate.line),
+            "next": str(plate.move),
+            "detail": str(plate.detail),
+            "assumed": list(plate.assumed),
+            "scale": plate.scale.plain() if plate.scale else None,
+        },
+        "figures": [each.plain() for each in figures_of(work)],
+        "readings": [_reading(work, row) for row in work.sheet() if row.reading],
+        "sources": [{"label": t.label, "value": t.value, "source": t.source, "estimated": t.estimated} for t in work.traces()],
+        "checks": [{"words": check.words, **work.ticks(check.key)} for check in work.every_check() if work.ticks(check.key)],
+        "methods": [{"words": method.words, "chosen": str(method.chosen_words)} for method in work.methods()],
+        "otherwise": work.contradictions(),
+        "decisions": work.decisions(),
+        "unmeasured": len(unmeasured),
+        "unmeasured_what": unmeasured,
+        "facts": [_fact(each) for each in known.used.values()] if known else [],
+        "equipment": _equipment(work),
+        "photos": [photo.digest for photo in photos_of(work.stage, work.seat)],
+    }
+    return Frozen(content, zlib.compress(_drawing(work).encode(), 9))
+
+
+def _drawing(work: Bound) -> str:
+    papers, work.papers = work.papers, ("wide",)
+    try:
+        return inked(str(work.drawing()))
+    finally:
+        work.papers = papers
+
+
+def _reading(work: Bound, row: Row) -> dict[str, Any]:
+    reading = row.reading
+    assert reading is not None
+    return {
+        "words": row.ask.words,
+        "shown": row.shown,
+        "typed": reading.text,
+        "note": row.note,
+        "gauge": reading.gauge.name if reading.gauge else "",
+        "by": reading.by.called,
+        "at": reading.taken_at.isoformat(timespec="seconds"),
+        "attempt": reading.attempt,
+        **_number(work, row),
+    }
+
+
+def _number(work: Bound, row: Row) -> dict[str, Any]:
+    """A reading as a plain number, for a reader who wants it in other units."""
+    reading = row.reading
+    if reading is None or reading.canonical is None or reading.kind not in METRIC:
+        return {}
+    step = reading.gauge.resolution if reading.gauge else row.ask.resolution
+    return {"kind": reading.kind, "value": reading.canonical, "step": step}
+
+
+def _fact(fact: Fact) -> dict[str, Any]:
+    return {
+        "part": {"kind": str(fact.slot.part.kind), "uid": fact.slot.part.uid, "name": fact.slot.part.name},
+        "property": fact.slot.what.value,
+        "place": fact.slot.at.key,
+        "value": fact.value,
+        "text": fact.text,
+        "uncertainty": fact.uncertainty,
+        "origin": fact.origin.value,
+        "source": fact.source or fact.station,
+        "assumed": fact.assumed,
+    }
+
+
+def _equipment(work: Bound) -> list[dict[str, Any]]:
+    """Gauges that read, and what was chosen of the shelves, with their figures as they are now."""
+    used: dict[tuple[str, str], Equipment] = {}
+    for reading in work.readings:
+        if reading.gauge and not reading.withdrawn_at:
+            used["gauges", reading.gauge.name] = reading.gauge
+    for shelf, thing in work.uses():
+        used[shelf, thing.name] = thing
+    for key, shelf in work.station.equipment.items():
+        chosen = str(work.choices.get(key, ""))
+        for thing in getattr(shelves(work.shop), shelf):
+            if str(thing.pk) == chosen:
+                used[shelf, thing.name] = thing
+    return [{"kind": kind, "name": name, "figures": _figures(thing)} for (kind, name), thing in used.items()]
+
+
+def _figures(thing: Equipment) -> dict[str, Any]:
+    leave = ("id", "name", "retired", "from_file", "port", "baud", "on_button")
+    values = {field.name: getattr(thing, field.name) for field in thing._meta.concrete_fields if field.name not in leave}
+    plain = (int, float, str, bool, list, type(None))
+    return {name: value if isinstance(value, plain) else str(value) for name, value in values.items()}
+
+
+def _unmeasured(work: Bound) -> list[str]:
+    """What was asked and left unmeasured, as the questions call it."""
+    read, skipped = {reading.ask for reading in work.readings if not reading.withdrawn_at}, set(work.skipped())
+    left = [ask for ask in work.wanted if ask.key in skipped - read and not ask.as_asked and not ask.is_words]
+    return [work.name_of(ask) for ask in left]

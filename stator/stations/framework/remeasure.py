@@ -1,0 +1,16 @@
+"""Readings that are suspect, withdrawn so that the strip asks for them again."""
+
+from __future__ import annotations
+
+from collections.abc import Iterable
+from typing import Any
+
+from stator.engines.fact_keys import Slot
+from stator.jobs import log
+
+
+def ask_anew(bound: Any, slots: Iterable[Slot]) -> None:
+    """Withdraw what stands at each address in this attempt."""
+    for slot in slots:
+        for each in bound.live(slot.key):
+            log.withdraw(each, bound.person)

@@ -1,0 +1,170 @@
+"""The figures of one entry for the job sheet: what its readings came to, then each reading, against what, by whom.
+
+Only readings that stand are shown. An entry tells one value a place; as found and as left are told apart by the entries of a job.
+"""
+
+from __future__ import annotations
+
+import re
+from collections import Counter
+from collections.abc import Mapping
+from dataclasses import asdict, dataclass, replace
+from typing import Any
+
+from shopmath.amounts import Amount
+from shopmath.quantity import SHOWN
+from shopmath.validation import BadInput
+from shopmath.verdict import call
+from stator.engines.models import Spec
+from stator.jobs.fact_loader import slot_of
+from stator.jobs.models import Reading
+from stator.stations.framework import messages as shared
+from stator.stations.framework.bound import Bound
+from stator.stations.framework.messages import fill
+from stator.stations.framework.page_components import Told
+from stator.ui.number_format import between, exact, show
+from stator.ui.times import day_time
+from stator.ui.units import METRIC as SCALED
+
+NUMBER = re.compile(r"[+\-−]?[\d.,]+")
+GAUGELESS_MM = 0.04  # what a reading may be out by whose gauge nobody named, estimate
+NOT_FIGURES = ("words", "count", "time")
+
+
+@dataclass(frozen=True)
+class RecordedFigure:
+    """One line of the sheet, as one entry tells it. `slot` is the same wherever the same is measured, `key` within one station."""
+
+    key: str
+    words: str
+    part: str
+    value: str
+    left: str
+    limits: str
+    source: str
+    state: str
+    gauge: str
+    by: str
+    at: str
+    slot: str = ""
+    code: str = ""
+    kind: str = ""
+    step: float | None = None
+    number: Mapping[str, float | None] | None = None
+
+    def plain(self) -> dict[str, Any]:
+        return asdict(self)
+
+
+def figures_of(work: Bound) -> list[RecordedFigure]:
+    """Every figure of an entry."""
+    told = [_told(work, each) for each in work.told()]
+    taken: dict[str, list[Reading]] = {}
+    for reading in work.readings:
+        if reading.kind not in NOT_FIGURES and reading.canonical is not None and not reading.withdrawn_at:
+            taken.setdefault(reading.ask, []).append(reading)
+    lines = [(_figure(work, readings), readings[-1]) for readings in taken.values()]
+    named = Counter((line.part, line.words) for line, _ in lines)
+    where = {ask.key: ask.where for ask in work.wanted}
+    apart = [
+        replace(line, words=f"{line.words}: {where[reading.ask]}") if named[line.part, line.words] > 1 and where.get(reading.ask) else line
+        for line, reading in lines
+    ]
+    return [*told, *apart, *_as_asked(work)]
+
+
+def _as_asked(work: Bound) -> list[RecordedFigure]:
+    """What was done as asked and not read, a line for all that went alike."""
+    skipped, read = set(work.skipped()), {reading.ask for reading in work.readings if not reading.withdrawn_at}
+    alike = Counter(ask.skip_means for ask in work.wanted if ask.as_asked and ask.key in skipped - read)
+    by, at = work.person.called, day_time(work.now)
+    return [
+        RecordedFigure(f"as asked {means}", fill(shared.AS_ASKED, {"count": count}), "", means, "", "", "", "", "", by, at)
+        for means, count in alike.items()
+    ]
+
+
+def _told(work: Bound, told: Told) -> RecordedFigure:
+    """What readings came to; its gauges stand with the readings."""
+    part = told.part or (work.seat.name if work.seat else "")
+    name, by, at = _line(told.words), work.person.called, day_time(work.now)
+    key, limits = f"told {part} {told.words}", (told.limits, told.source, told.state)
+    return RecordedFigure(
+        key, name, part, told.found, told.left, *limits, "", by, at, told.slot, told.code, told.kind, told.step, told.number
+    )
+
+
+def _line(words: str) -> str:
+    """What a line is called, its first letter large."""
+    return words[:1].upper() + words[1:]
+
+
+def _state(spec: Spec | None, reading: Reading) -> str:
+    if spec is None or (spec.low is None and spec.high is None) or reading.canonical is None or reading.kind != "length":
+        return ""
+    try:
+        return call(reading.canonical, spec.low, spec.high, _unsure(reading), unit="mm").state
+    except BadInput:
+        return ""
+
+
+def _unsure(reading: Reading) -> float:
+    """Expanded uncertainty of a length, mm."""
+    return reading.gauge.unsure(reading.taken_at.date()) if reading.gauge else GAUGELESS_MM
+
+
+def _shown(work: Bound, reading: Reading) -> str:
+    """With the digits of its gauge; as it was typed where neither gauge nor question says how many it has."""
+    ask = next((each for each in work.wanted if each.key == reading.ask), None)
+    if ask or reading.gauge or reading.subject_id:
+        said = work.shown(reading, ask)
+        return fill(shared.TURNS, {"turns": said}) if reading.unit == "turn" else said
+    number = NUMBER.match(reading.text)
+    if number is None or reading.unit not in SHOWN or reading.canonical is None or reading.kind not in SCALED:
+        return reading.text
+    return show(exact(reading.canonical, reading.kind))
+
+
+def _limits(spec: Spec | None, kind: str) -> tuple[Amount | None, Amount | None]:
+    """A limit of the card with as many digits as it has."""
+    ends = [end for end in (spec.low, spec.high) if end is not None] if spec else []
+    steps = (0.01, 0.001) if kind == "length" else (1.0, 0.1, 0.01, 0.001)
+    step = next((step for step in steps if all(abs(end / step - round(end / step)) < 1e-6 for end in ends)), 0.0001)
+    low, high = (None if end is None else Amount(end, kind, step) for end in ((spec.low, spec.high) if spec else (None, None)))
+    return low, high
+
+
+def _figure(work: Bound, readings: list[Reading]) -> RecordedFigure:
+    """Readings of one place: as found the first of them where rounds follow one another, the last as it stands."""
+    first, last = readings[0], readings[-1]
+    slot = slot_of(last)
+    spec = work.spec(slot.what) if slot else None
+    low, high = _limits(spec, last.kind) if last.kind in SCALED else (None, None)
+    limits = between(low, high)
+    several = first.attempt != last.attempt
+    words, part = work.called(last), work.part_called(last.ask)
+    number = {
+        "value": last.canonical,
+        "doubt": _unsure(last),
+        "low": low.value if low else None,
+        "high": high.value if high else None,
+        "found": first.canonical,
+    }
+    return RecordedFigure(
+        last.ask,
+        _line(words),
+        "" if part.lower() in words.lower() else part,
+        _shown(work, first if several else last),
+        _shown(work, last) if several else "",
+        limits,
+        spec.origin if spec and limits else "",
+        _state(spec, last),
+        last.gauge.name if last.gauge else "",
+        last.by.called,
+        day_time(last.taken_at),
+        slot=slot.key if slot else "",
+        code=slot.what.value if slot else "",
+        kind=last.kind if last.kind in SCALED else "",
+        step=last.gauge.resolution if last.gauge else None,
+        number=number if last.kind == "length" else None,
+    )

@@ -1,0 +1,33 @@
+"""What readings came to, as the job sheet tells it."""
+
+from __future__ import annotations
+
+from typing import Any
+
+from shopmath.amounts import Amount
+from stator.stations.framework import messages as shared
+from stator.stations.framework.definition import Result
+from stator.stations.framework.messages import say
+from stator.stations.framework.page_components import Told
+from stator.ui.number_format import between, shown
+
+
+def told_of(words: Any, result: Result, name: str) -> Told:
+    """A result of a station, in words and as plain numbers."""
+    origins = {**shared.LIMIT_FROM, **getattr(words, "LIMIT_FROM", {})}
+    source = say(origins, result.source.code, result.source.values) if result.source else ""
+    compared = {"low": result.low or "", "high": result.high or ""}
+    said = {name: str(each) for name, each in shown({"found": result.found, "left": result.left or "", **compared}).items()}
+    left = said["left"]
+    part = "" if result.slot.part.name.lower() in name.lower() else result.slot.part.name
+    last = result.left if isinstance(result.left, Amount) else None if left else result.found
+    number = {**numbered(last, result.low, result.high), "found": result.found.value} if last else None
+    limits, slot = between(result.low, result.high), f"{result.slot.key} {result.code}"
+    kind, step = result.found.kind, result.found.resolution
+    return Told(name, said["found"], left, part, limits, source, result.state, slot, str(result.code), kind, step, number)
+
+
+def numbered(value: Amount, low: Amount | None, high: Amount | None) -> dict[str, float | None]:
+    """A figure against its limits as plain numbers, for a scale."""
+    uncertainty = value.uncertainty or 0.0
+    return {"value": value.value, "doubt": uncertainty, "low": low.value if low else None, "high": high.value if high else None}

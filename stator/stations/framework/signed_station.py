@@ -1,0 +1,137 @@
+"""A signed entry: shown as it was recorded, never computed anew."""
+
+from __future__ import annotations
+
+import zlib
+from collections.abc import Mapping
+from dataclasses import dataclass
+from datetime import datetime
+from typing import Any
+
+from django.urls import reverse
+from django.utils.html import format_html
+from django.utils.safestring import SafeString
+from django.utils.translation import gettext as _
+
+from shopmath.amounts import Amount
+from stator.jobs.models import Origin, Record
+from stator.stations.framework import messages as shared
+from stator.stations.framework import next_step
+from stator.stations.framework.messages import fill
+from stator.stations.framework.page_components import Caution, Method, Option, Question, Row, SaidVerdict, Scale, Trace
+from stator.stations.framework.work import BoundStation
+from stator.ui.number_format import beside
+from stator.ui.static_svg import in_page
+from stator.ui.units import METRIC
+
+
+@dataclass(frozen=True)
+class Taker:
+    """Who took a reading, by name."""
+
+    called: str
+
+
+@dataclass(frozen=True)
+class WasRead:
+    """A reading as the record has it."""
+
+    text: str
+    taken_at: datetime
+    by: Taker
+    gauge: str = ""
+
+
+FRAME = '<div class="recorded-frame" role="group" tabindex="0" aria-label="{}">{}</div>'  # on a phone the drawing is pushed along in it
+
+
+def number_of(recorded: Mapping[str, Any], name: str = "value") -> Amount | None:
+    """A number of a record with its kind; None of a record made before it was kept so."""
+    kind, value = recorded.get("kind", ""), recorded.get(name)
+    return Amount(value, kind, recorded.get("step") or 0.001) if kind in METRIC and value is not None else None
+
+
+class Signed(BoundStation):
+    """Bound to an entry that has a record."""
+
+    @property
+    def record(self) -> Record:
+        assert self.entry is not None
+        return self.entry.record
+
+    @property
+    def content(self) -> dict[str, Any]:
+        content: dict[str, Any] = self.record.content
+        return content
+
+    def plate(self) -> SaidVerdict:
+        call = self.content["call"]
+        by = self.entry.signed_by.called if self.entry and self.entry.signed_by else ""
+        return SaidVerdict(
+            call["state"],
+            call["headline"],
+            call["reason"],
+            fill(shared.SIGNED_BY, {"person": by}),
+            call.get("detail", ""),
+            Scale.recorded(call["scale"]) if call.get("scale") else None,
+            assumed=tuple(call.get("assumed", ())),
+            code=call.get("code", ""),
+        )
+
+    def drawing(self, at_s: float | None = None) -> SafeString:
+        """The recorded drawing; one that was drawn in another shop only as a picture, which can do nothing."""
+        call = self.content["call"]
+        if Origin.objects.filter(job=self.job).exists() or not self.record.drawing:
+            words = f"{self.station.name}: {call['headline']}. {call['reason']}"
+            drawn = format_html('<img class="recorded" src="{}" alt="{}">', self.drawing_address, words)
+        else:
+            drawn = in_page(zlib.decompress(bytes(self.record.drawing)).decode(), f"record{self.record.entry_id}")
+        return format_html(FRAME, _("Drawing as it was signed"), drawn)
+
+    @property
+    def drawing_address(self) -> str:
+        return reverse("record-drawing", args=[self.record.entry_id])
+
+    def traces(self) -> tuple[Trace, ...]:
+        return tuple(Trace(each["label"], each["value"], each["source"], each["estimated"]) for each in self.content["sources"])
+
+    def recorded_methods(self) -> tuple[Method, ...]:
+        """What was chosen, as words."""
+        return tuple(Method("", each["words"], (Option("", each["chosen"]),), "") for each in self.content["methods"])
+
+    def recorded_checks(self) -> list[dict[str, Any]]:
+        checks: list[dict[str, Any]] = self.content["checks"]
+        return checks
+
+    def contradictions(self) -> list[dict[str, str]]:
+        rows: list[dict[str, str]] = self.content["otherwise"]
+        return rows
+
+    def cautions(self) -> tuple[Caution, ...]:
+        return self.raised()
+
+    def sheet(self) -> list[Row]:
+        return [
+            Row(
+                Question("", each["words"]),
+                WasRead(each["typed"], datetime.fromisoformat(each["at"]), Taker(each["by"]), each["gauge"]),
+                beside(each["shown"], self.content.get("units", ""), number_of(each)),
+                each["note"],
+            )
+            for each in self.content["readings"]
+        ]
+
+    @property
+    def latest(self) -> Row | None:
+        rows = self.sheet()
+        return rows[-1] if rows else None
+
+    def actions(self) -> tuple[()]:
+        return ()
+
+    def next_said(self) -> dict[str, Any]:
+        by = self.entry.signed_by.called if self.entry and self.entry.signed_by else ""
+        return next_step.kept(next_step.SIGNED, {"person": by}, whole=False)
+
+    def whole_station_signed(self) -> bool:
+        return self.every_seat_signed() if self.station.by_seat else True

@@ -1,0 +1,125 @@
+"""What is known of an engine that goes back: what is still open, what lies on the tray, what was signed against the call."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from datetime import datetime
+from enum import StrEnum
+from functools import cached_property
+
+from stator.engines.fact_keys import Slot
+from stator.engines.models import EngineCard
+from stator.engines.parts import ENGINE
+from stator.engines.properties import Property
+from stator.jobs.asked import Asked
+from stator.jobs.facts import Own
+from stator.jobs.models import Entry, Job, RunStation
+from stator.stations.framework import Given, State
+from stator.stations.framework.log_labels import words_of
+
+HERE = "hand-over"
+ADVISED_AGAINST = (State.OUT, State.STOP, State.TOO_CLOSE)
+FINISHED = (RunStation.State.DONE, RunStation.State.SKIPPED)
+
+_standing = Asked(
+    lambda job: (
+        Entry.objects.filter(job=job, superseded_by=None)
+        .exclude(station__key=HERE)
+        .select_related("station")
+        .only("station__key", "signed_at", "call_state", "call_words")
+    ),
+    1,
+)
+
+
+class Code(StrEnum):
+    """What a call at Hand over can say."""
+
+    NOT_FINISHED = "not finished"
+    ON_THE_TRAY = "on the tray"
+    CURING = "curing"
+    LAST_WORDS = "last words"
+    OWNER_SIGNS = "owner signs"
+    READY = "ready"
+    RESERVATIONS = "reservations"
+
+
+def of_engine(what: Property) -> Slot:
+    return Slot(ENGINE, what)
+
+
+@dataclass(frozen=True)
+class Line:
+    """One station as it stands: its key, the call signed last, and why it was left out if it was."""
+
+    key: str
+    state: str
+    call_state: str
+    words: str
+    because: str
+
+
+@dataclass(frozen=True)
+class HandOverFacts:
+    """All that Hand over looks at."""
+
+    card: EngineCard
+    job: Job
+    own: Own
+    now: datetime | None
+    by_owner: bool
+
+    def said(self, what: Property) -> str:
+        return self.own.said(of_engine(what))
+
+    @cached_property
+    def entries(self) -> list[Entry]:
+        """Entries of the other stations that stand, oldest first."""
+        return _standing.models(self.job.pk)
+
+    @cached_property
+    def signed(self) -> list[Entry]:
+        return [entry for entry in self.entries if entry.is_signed]
+
+    @cached_property
+    def lines(self) -> list[Line]:
+        found = []
+        for stage in self.job.run.all():
+            if stage.key == HERE:
+                continue
+            last = next((entry for entry in reversed(self.signed) if entry.station_id == stage.pk), None)
+            call_state, words = (last.call_state, last.call_words) if last else ("", "")
+            found.append(Line(stage.key, stage.state, call_state, words, stage.because))
+        return found
+
+    @cached_property
+    def unsigned(self) -> list[str]:
+        """Stations begun and not signed, or ahead and neither done nor left out with a reason."""
+        begun = [entry.station.key for entry in self.entries if not entry.is_signed]
+        ahead = [line.key for line in self.lines if line.state not in FINISHED]
+        return list(dict.fromkeys([*begun, *ahead]))
+
+    @cached_property
+    def on_the_tray(self) -> list[str]:
+        return [f"{place.number} {place.name}" for place in self.job.tray.all() if not place.emptied_at]
+
+    @cached_property
+    def curing(self) -> list[str]:
+        """Clocks that still run."""
+        timers = self.job.timers.all()
+        return [words_of(timer) for timer in timers if not timer.ended_at and timer.due_at and self.now and timer.due_at > self.now]
+
+    @cached_property
+    def against(self) -> list[Entry]:
+        """Signed although the call was not in."""
+        return [entry for entry in self.signed if entry.call_state in ADVISED_AGAINST]
+
+    @property
+    def parts(self) -> list[str]:
+        return [each.text for each in self.own.all(of_engine(Property.PARTS_USED))]
+
+
+def hand_over_facts(given: Given) -> HandOverFacts:
+    """What Hand over knows, built once for a page or an act."""
+    assert given.job is not None
+    return HandOverFacts(given.card, given.job, given.own, given.now, bool(given.person and given.person.is_owner))

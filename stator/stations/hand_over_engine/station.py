@@ -1,0 +1,120 @@
+"""Hand over: what is still open, parts used, what was decided against advice, what stays unknown; then the job is closed."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from functools import partial
+from typing import Any
+
+from shopmath import __version__ as core_version
+from stator.engines.properties import Property
+from stator.jobs import log
+from stator.stations.framework import Action, Caution, Question, Room, State, Station, Trace, Verdict, Way, question_factory
+from stator.stations.framework.definition import station_name
+from stator.stations.framework.messages import fill
+from stator.stations.hand_over_engine import drawing, messages
+from stator.stations.hand_over_engine.analysis import FINISHED, Code, HandOverFacts, hand_over_facts, of_engine
+
+ask = partial(question_factory.question, messages)
+MOST_NAMED = 4
+
+
+def questions(found: HandOverFacts) -> list[Question]:
+    asked = [ask(of_engine(Property.PARTS_USED), optional=True, repeats=True)]
+    if found.against:
+        calls = [
+            fill(messages.STATION_CALL, {"station": station_name(each.station.key), "call": each.call_words}) for each in found.against
+        ]
+        asked.append(ask(of_engine(Property.AGAINST_ADVICE), {"calls": ", ".join(calls[:3])}))
+    return [*asked, ask(of_engine(Property.STAYS_UNKNOWN), optional=True), ask(of_engine(Property.NOTE), optional=True)]
+
+
+def verdict(found: HandOverFacts, asked: list[Question]) -> Verdict:
+    """The call as it stands; `asked` is what is still to be answered."""
+    entries = {"entries": len(found.entries)}
+    if found.unsigned:
+        ways = tuple(Way(station=key) for key in found.unsigned[:MOST_NAMED])
+        return Verdict(State.STOP, Code.NOT_FINISHED, _still_open(found), ways=ways)
+    if found.on_the_tray:
+        return Verdict(State.STOP, Code.ON_THE_TRAY, _on_the_tray(found), ways=(Way(page="tray"),))
+    if found.curing:
+        return Verdict(State.WAIT, Code.CURING, {"timers": ", ".join(found.curing)})
+    if asked:
+        return Verdict(State.WAIT, Code.LAST_WORDS, entries, next="ask")
+    if not found.by_owner:
+        return Verdict(State.WAIT, Code.OWNER_SIGNS)
+    if found.against:
+        return Verdict(State.TOO_CLOSE, Code.RESERVATIONS, entries, "ready", "sign")
+    return Verdict(State.IN, Code.READY, entries, "ready", "sign")
+
+
+def _still_open(found: HandOverFacts) -> dict[str, str]:
+    return {"stations": ", ".join(station_name(key) for key in found.unsigned[:MOST_NAMED])}
+
+
+def _on_the_tray(found: HandOverFacts) -> dict[str, str]:
+    return {"places": ", ".join(found.on_the_tray[:MOST_NAMED])}
+
+
+def warnings(found: HandOverFacts) -> tuple[Caution, ...]:
+    return question_factory.warnings(messages)
+
+
+def sources(found: HandOverFacts) -> Iterator[Trace]:
+    for line in found.lines:
+        if line.state in FINISHED and line.because:
+            yield question_factory.source(
+                messages, "left_out", messages.LEFT_OUT, {"station": station_name(line.key), "because": line.because}
+            )
+
+
+def actions(bound: Any) -> tuple[Action, ...]:
+    return (Action("sign", str(messages.SIGN_OUT), "sign", not bound.open_asks(), bound.may_sign(), sign_out),)
+
+
+def sign_out(bound: Any) -> None:
+    """Sign the entry; the job is closed with it."""
+    bound.sign()
+    bound.__dict__.pop("call", None)  # the call is now the one that was signed
+    bound.settle()
+    log.close(bound.job, bound.now)
+
+
+def may_sign(bound: Any) -> str:
+    found: HandOverFacts = bound.found
+    if found.unsigned:
+        return fill(messages.REASON[Code.NOT_FINISHED], _still_open(found))
+    if found.on_the_tray:
+        return fill(messages.STILL_ON_THE_TRAY, _on_the_tray(found))
+    return "" if found.by_owner else str(messages.REASON[Code.OWNER_SIGNS])
+
+
+def result(found: HandOverFacts) -> dict[str, Any]:
+    """What a file carries of it: `hand-over/1`."""
+    return {
+        "schema": "hand-over/1",
+        "core_version": core_version,
+        "parts": found.parts,
+        "against_advice": found.said(Property.AGAINST_ADVICE),
+        "unknown": found.said(Property.STAYS_UNKNOWN),
+        "note": found.said(Property.NOTE),
+    }
+
+
+STATION = Station(
+    key="hand-over",
+    sees_more=True,
+    name=messages.NAME,
+    binds=Room,
+    words=messages,
+    open_when_closed=True,
+    facts=hand_over_facts,
+    questions=questions,
+    verdict=verdict,
+    warnings=warnings,
+    sources=sources,
+    draw=drawing.draw,
+    actions=actions,
+    may_sign=may_sign,
+    result=result,
+)

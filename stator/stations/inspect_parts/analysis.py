@@ -1,0 +1,224 @@
+"""What is known of a crank and its seats before anything is decided: each figure against its limit, or recorded where none is known."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from enum import StrEnum
+from functools import cached_property
+
+from shopmath.balance import balance_factor, hung_for_factor_g
+from shopmath.bearings.reuse import KEEP, MAY_STAY
+from shopmath.rods import BEND_MM, TWIST_MM, lean, play_of_tilt_mm
+from shopmath.verdict import combined, severity
+from stator.engines.fact_keys import At, Slot
+from stator.engines.models import EngineCard
+from stator.engines.parts import CRANK, Part, rod
+from stator.engines.properties import Property
+from stator.jobs.facts import Facts, Own
+from stator.shop.equipment_snapshot import Shelves
+from stator.stations.framework import Given, Said
+from stator.stations.inspect_parts.figures import Bounds, Figure, of_card, step_of, uncertainty_of
+from stator.stations.inspect_parts.seats import SeatFound
+
+TAB = "part"
+WHOLE, ROD, MASSES = "crank", "rod", "masses"  # tabs that are not a seat's
+SMALL_END, BIG_END, UPRIGHT, FLAT = "small", "big", "upright", "flat"
+BARS = {Property.ROD_BEND: UPRIGHT, Property.ROD_TWIST: FLAT}  # how the rod lies when its bars tell
+SPREAD_MM = 0.05  # width over the webs, one place against another: shop rule
+WIDTHS = tuple(Slot(CRANK, Property.WIDTH_OVER_WEBS, At(angle_deg=angle)) for angle in (0.0, 90.0, 180.0, 270.0))
+PLAYS = (Property.BIG_END_RADIAL_PLAY, Property.BIG_END_SIDE_PLAY)
+TILT = (Property.SMALL_END_TILT, Property.ROD_LENGTH, Property.BIG_END_WIDTH)
+TWO_RODS = (EngineCard.Layout.TWIN, EngineCard.Layout.FLAT_TWIN, EngineCard.Layout.VEE)
+STAYS = (KEEP, MAY_STAY)
+
+
+class Code(StrEnum):
+    """What a call at Inspect can say."""
+
+    MEASURE = "measure"
+    DAMAGED = "damaged"
+    RECORDED = "recorded"
+    WITHIN = "within"
+    FIGURE_OUT = "figure out"
+    TOO_CLOSE = "too close"
+    KEEP = "keep"
+    MAY_STAY = "may stay"
+    REPLACE = "replace"
+    WEIGH = "weigh"
+    FACTOR = "factor"
+    REPLACED = "bearings replaced"
+
+
+@dataclass(frozen=True)
+class Factor:
+    """The balance factor with the new masses, with the old, and the mass that would hang it level with the old factor, kg."""
+
+    new: float
+    old: float | None
+    hung_kg: float | None
+
+
+@dataclass(frozen=True)
+class InspectFacts:
+    """All that Inspect computes. Sizes in mm."""
+
+    card: EngineCard
+    own: Own
+    known: Facts
+    seats: tuple[SeatFound, ...]
+
+    def said(self, what: Property) -> str:
+        return self.own.said(Slot(CRANK, what))
+
+    # the part in hand
+
+    @property
+    def tabs(self) -> list[str]:
+        """Parts to look at, one at a time."""
+        return [WHOLE, ROD, *(each.part.uid for each in self.seats), *([MASSES] if self.masses_change else [])]
+
+    @property
+    def tab(self) -> str:
+        chosen = self.own.choice(TAB)
+        return chosen if chosen in self.tabs else WHOLE
+
+    @property
+    def seat(self) -> SeatFound | None:
+        """The seat in hand."""
+        return next((each for each in self.seats if each.part.uid == self.tab), None)
+
+    # the crank
+
+    @property
+    def rods(self) -> tuple[Part, ...]:
+        """Rods whose play is felt."""
+        return (rod(1), rod(2)) if self.card.layout in TWO_RODS else (rod(1),)
+
+    @staticmethod
+    def bar(end: str, lies: str) -> Slot:
+        """Where a bar's lean is read: through which end, with the rod upright or flat."""
+        return Slot(rod(1), Property.BAR_LEAN, At(end=end, depth=lies))
+
+    @property
+    def rod_is_begun(self) -> bool:
+        """Whether the rod is measured over bars: nobody is led to it who does not choose to."""
+        return self.own.has(Slot(rod(1), Property.BAR_SPAN))
+
+    @property
+    def big_end_is_assumed(self) -> bool:
+        """Whether bend or twist rests on a bar in the big end that nobody has read."""
+        return any(self.own.has(self.bar(SMALL_END, lies)) and not self.own.has(self.bar(BIG_END, lies)) for lies in BARS.values())
+
+    @cached_property
+    def rod_figures(self) -> list[Figure]:
+        """Bend and twist over 100 mm; a bar in the big end that was not read is taken as level."""
+        span = self.own.value(Slot(rod(1), Property.BAR_SPAN))
+        found = []
+        for what, lies in BARS.items() if span else ():
+            small, big = (self.own.fact(self.bar(end, lies)) for end in (SMALL_END, BIG_END))
+            if small is None or small.value is None or span is None:
+                continue
+            read = [each for each in (small, big) if each]
+            leans = lean(small.value, big.value or 0.0 if big else 0.0, span, uncertainty_of(read))
+            limit = self.known.limit(what)
+            bounds = of_card(limit) if limit else Bounds(None, BEND_MM if what == Property.ROD_BEND else TWIST_MM, Said("shop_rule"))
+            slots = tuple(each.slot for each in read)
+            found.append(Figure(what, slots, leans.over_100_mm, leans.uncertainty_mm, bounds, step_of(read)))
+        return found
+
+    @property
+    def is_damaged(self) -> bool:
+        return self.said(Property.DAMAGE) == "found"
+
+    @property
+    def masses_change(self) -> bool:
+        return self.said(Property.MASSES) == "other"
+
+    @cached_property
+    def crank_figures(self) -> list[Figure]:
+        """Plays, small end, width over the webs."""
+        slots = [Slot(each, what) for each in self.rods for what in PLAYS]
+        slots += [Slot(rod(1), Property.SMALL_END_PLAY), Slot(rod(1), Property.SMALL_END_TILT)]
+        found = []
+        for slot in slots:
+            fact = self.own.fact(slot)
+            if fact and fact.value is not None:
+                bounds = of_card(self.known.limit(slot.what))
+                found.append(Figure(slot.what, (slot,), fact.value, fact.uncertainty or 0.0, bounds, step_of([fact])))
+        return [*found, *self._widths()]
+
+    @property
+    def play_by_tilt(self) -> float | None:
+        """The radial play at the big end that the tilt of the rod comes from, mm; None where it was not measured."""
+        tilt, length, width = (self.own.value(Slot(rod(1), each)) for each in TILT)
+        return play_of_tilt_mm(tilt, length, width) if tilt is not None and length and width else None
+
+    def _widths(self) -> list[Figure]:
+        facts = [fact for slot in WIDTHS if (fact := self.own.fact(slot))]
+        if len(facts) < len(WIDTHS):
+            return []
+        sizes = [fact.value or 0.0 for fact in facts]
+        uncertainty, step = uncertainty_of(facts), step_of(facts)
+        width = of_card(self.known.limit(Property.WIDTH_OVER_WEBS))
+        parallel = Bounds(None, SPREAD_MM, Said("shop_rule"))
+        return [
+            Figure(Property.WIDTH_OVER_WEBS, WIDTHS, sum(sizes) / len(sizes), uncertainty, width, step),
+            Figure("parallel", WIDTHS, max(sizes) - min(sizes), combined(uncertainty, uncertainty), parallel, step),
+        ]
+
+    # what is judged
+
+    @property
+    def figures(self) -> list[Figure]:
+        """Of the part in hand."""
+        return self.seat.figures if self.seat else {WHOLE: self.crank_figures, ROD: self.rod_figures}.get(self.tab, [])
+
+    @property
+    def all_figures(self) -> list[Figure]:
+        return [*self.crank_figures, *self.rod_figures, *(figure for each in self.seats for figure in each.figures)]
+
+    @cached_property
+    def factor(self) -> Factor | None:
+        wanted = (
+            Slot(CRANK, Property.HUNG_MASS),
+            Slot(rod(1), Property.SMALL_END_MASS),
+            Slot(CRANK, Property.RECIPROCATING_MASS),
+            Slot(CRANK, Property.RECIPROCATING_MASS_BEFORE),
+        )
+        hung, small, new, old = (None if (kg := self.own.value(slot)) is None else 1000 * kg for slot in wanted)
+        if hung is None or small is None or new is None:
+            return None
+        was = balance_factor(hung, small, old) if old else None
+        hangs = hung_for_factor_g(was, small, new) / 1000 if was is not None else None
+        return Factor(balance_factor(hung, small, new), was, hangs)
+
+    @property
+    def settling(self) -> tuple[Figure, int] | None:
+        """A figure of this part that is too close, and how many readings in all would settle it."""
+        for figure in self.figures:
+            found = figure.settles(self.own)
+            if found and found.readings:
+                return figure, found.readings
+        return None
+
+    @property
+    def replaced(self) -> list[SeatFound]:
+        """Seats whose bearing goes."""
+        return [each for each in self.seats if each.keeping and each.keeping.verdict not in STAYS]
+
+
+def worst_of(figures: list[Figure]) -> Figure | None:
+    """The figure with the worst call; None where nothing was judged."""
+    return min((each for each in figures if each.state), key=lambda each: severity(each.state), default=None)
+
+
+def inspect_facts(given: Given) -> InspectFacts:
+    """What Inspect knows, built once for a page or an act."""
+    return InspectFacts(given.card, given.own, given.facts, tuple(_seats(given, given.shelves)))
+
+
+def _seats(given: Given, shelves: Shelves | None) -> list[SeatFound]:
+    seats = list(given.card.seats.all())
+    for seat in seats:
+        seat.card = given.card
+    return [SeatFound(given.card, seat, given.own, given.facts, shelves) for seat in seats]

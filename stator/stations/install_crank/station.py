@@ -1,0 +1,56 @@
+"""Crank in: dropped into a hot bearing, or pulled in by the inner ring: turns counted, the wrench judged, both sides measured."""
+
+from __future__ import annotations
+
+from typing import Any
+
+from shopmath import __version__ as core_version
+from stator.engines.properties import Property
+from stator.stations.framework import Room, Station
+from stator.stations.framework.prerequisites import MAINS_HOME
+from stator.stations.install_crank import actions, drawing, messages, questions, verdict
+from stator.stations.install_crank.analysis import CrankInFacts, crank_in_facts
+
+
+def result(found: CrankInFacts) -> dict[str, Any]:
+    """What a file carries of it: `crank-in/1`; where both ends were pulled, each by itself."""
+    more: dict[str, Any] = {"ends": [{"end": each.end, **_pulled(each)} for each in found.both]} if found.both else {}
+    if found.has_two:
+        more["cranks_gaps_mm"] = [found.own.value(slot) for slot in found.gap_slots]
+    gaps = [fact.value for fact in found.gaps] if found.gaps else [None, None]
+    return {"schema": "crank-in/1", "core_version": core_version, "school": found.way, **_pulled(found), "gaps_mm": gaps, **more}
+
+
+def _pulled(found: CrankInFacts) -> dict[str, Any]:
+    return {
+        "turns": found.done_turns,
+        "turns_wanted": round(found.wanted_turns, 2) if found.wanted_turns else None,
+        "peak_torque_nm": max(found.every(Property.SCREW_TORQUE), default=None),
+        "stop_torque_nm": round(found.torque.stop_nm, 1) if found.torque else None,
+    }
+
+
+STATION = Station(
+    key="crank-in",
+    name=messages.NAME,
+    binds=Room,
+    words=messages,
+    done=messages.DONE,
+    rebuilds=True,
+    drawn=True,
+    equipment={"tool": "pull_ins"},
+    needs=(MAINS_HOME,),
+    gives=(Property.CRANK_HOME,),
+    facts=crank_in_facts,
+    questions=questions.questions,
+    methods=questions.methods,
+    verdict=verdict.verdict,
+    checks=verdict.checks,
+    warnings=verdict.warnings,
+    sources=verdict.sources,
+    derived=verdict.derived,
+    draw=drawing.draw,
+    actions=actions.actions,
+    may_sign=actions.may_sign,
+    result=result,
+)

@@ -1,0 +1,179 @@
+"""The call at Crank in: whether it may be pulled, how the pull goes, whether it is home."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from functools import partial
+from typing import Any
+
+from shopmath.amounts import DOWN, Amount, count, mm, newton_metres, rough, thread_size
+from shopmath.crank_installation import LEAD_MM, InTurn
+from shopmath.verdict import Call
+from stator.engines.fact_keys import Slot
+from stator.engines.parts import CRANK
+from stator.engines.properties import Property
+from stator.jobs.facts import Finding
+from stator.stations.framework import Caution, Question, Said, State, Trace, Verdict, Way, of_call, question_factory
+from stator.stations.framework.messages import fill
+from stator.stations.install_crank import messages
+from stator.stations.install_crank.analysis import DROP, FEWEST_TURNS, JOURNAL, NUT_RADIUS_MM, PULL, SCREW_MM, SEATED_MM, Code, CrankInFacts
+from stator.ui.number_format import show
+
+source = partial(question_factory.source, messages)
+SIDES = {
+    "home": Code.HOME,
+    "not_home": Code.NOT_HOME,
+    "too_close": Code.TOO_CLOSE,
+    "against_float": Code.AGAINST_FLOAT,
+    "one_side": Code.HOME,
+    "one_side_unknown": Code.IS_IT_HOME,
+    "over_float": Code.NOT_HOME,
+}
+STEPS = {
+    "over_float": "over_float",
+    "one_side": "one_side",
+    "one_side_unknown": "one_side_unknown",
+}
+WRENCH = {
+    "as_expected": (Code.AS_EXPECTED, "ask"),
+    "binds": (Code.BINDS, Code.BINDS),
+    "come_home": (Code.COME_HOME, "ask"),
+    "felt_nothing": (Code.FELT_NOTHING, Code.FELT_NOTHING),
+}
+
+
+def verdict(found: CrankInFacts, asked: list[Question]) -> Verdict:
+    """The call as it stands; `asked` is what is still to be answered."""
+    if found.is_refused:
+        ways = (Way(choice="school", option=PULL), Way(choice="school", option=DROP))
+        return Verdict(State.STOP, Code.NOT_THAT_WAY, {}, found.way, "by_hand" if found.way == "impact" else "pull_or_drop", ways=ways)
+    if found.sides:
+        code = SIDES[found.sides.code]
+        gaps = () if found.sides.state == State.IN else tuple(Way(slot) for slot in found.gap_slots if found.own.has(slot))
+        return of_call(found.sides, code, values=sides_said(found, found.sides), next=STEPS.get(found.sides.code, code), ways=gaps)
+    if found.way == DROP:
+        return Verdict(State.WAIT, Code.DROP, next="once_cold" if asked else "nothing")
+    if found.all_home:
+        return Verdict(State.WAIT, Code.IS_IT_HOME, next="ask" if asked else "nothing")
+    return _pulling(found, asked)
+
+
+def sides_said(found: CrankInFacts, call: Call) -> dict[str, Any]:
+    """The gaps of both sides, for a sentence."""
+    sizes = {name: mm(value, 0.01) for name, value in call.values.items() if name not in ("side", "where")}
+    if "side" not in call.values:
+        return sizes
+    side = found.card.side(call.values["side"])
+    return {**sizes, "side": fill(messages.SIDE_OF[call.values["where"]], {"side": side}) if "where" in call.values else side}
+
+
+def turn_said(found: CrankInFacts, turn: InTurn) -> dict[str, Any]:
+    """Which end is ahead of which, for a sentence."""
+    ends = {name: found.card.side(turn.call.values[name]) for name in ("ahead", "behind")}
+    return {**ends, "side": found.card.side(turn.end), "lead": mm(turn.lead_mm, 0.1), "allowed": mm(LEAD_MM, 0.1)}
+
+
+def thread_said(call: Call) -> dict[str, Any]:
+    """Why a thread is another, for a sentence."""
+    return {name: thread_size(value) if name in ("adapter", "end") else value for name, value in call.values.items()}
+
+
+def wrench_said(call: Call) -> dict[str, Amount]:
+    return {name: count(max(value, 0.0), 0.1) if name == "left" else newton_metres(value) for name, value in call.values.items()}
+
+
+def _pulling(found: CrankInFacts, asked: list[Question]) -> Verdict:
+    if found.tool is None:
+        return Verdict(State.STOP, Code.NO_TOOL, ways=(Way(page="shop"), Way(choice="school", option=DROP)))
+    if found.thread and found.thread_is_wrong:
+        ways = (Way(choice="tool"), Way(found.at(Property.END_THREAD_DIAMETER)), Way(found.at(Property.END_THREAD_PITCH)))
+        return of_call(found.thread, Code.THREAD_DIFFERS, values=thread_said(found.thread), next=Code.THREAD_DIFFERS, ways=ways)
+    if found.too_shallow:
+        values = {"turns": count(found.turns_by_hand or 0.0), "fewest": count(FEWEST_TURNS)}
+        return Verdict(State.STOP, Code.MORE_THREAD, values, ways=(Way(found.at(Property.ADAPTER_TURNS)), Way(choice="tool")))
+    if not found.has_begun:
+        return Verdict(State.WAIT, Code.SET_UP, next="ask") if asked else _ready(found)
+    binds = found.wrench is not None and found.wrench.state == State.STOP
+    if found.turn and found.turn.call.state == State.STOP and found.end == found.turn.end and not binds:
+        return Verdict(State.TOO_CLOSE, Code.OTHER_END, turn_said(found, found.turn), found.turn.call.code, Code.OTHER_END)
+    if found.wrench:
+        return _felt(found, found.wrench, asked)
+    reason, values = _expected(found)
+    return Verdict(State.WAIT, Code.PULL, values, reason, "ask" if asked else "nothing", assumed=_assumed(found))
+
+
+def _ready(found: CrankInFacts) -> Verdict:
+    reason, values = _expected(found)
+    left = [said for key, (said, required) in messages.CHECKS.items() if required and key not in found.own.ticked]
+    if left:
+        values["required"] = str(left[0])
+    return Verdict(State.WAIT, Code.READY, values, reason, "required" if left else "begin", assumed=_assumed(found))
+
+
+def _felt(found: CrankInFacts, wrench: Call, asked: list[Question]) -> Verdict:
+    """What the wrench says of the pull."""
+    code, move = WRENCH[wrench.code]
+    if wrench.state == State.IN and found.wanted_turns and found.done_turns >= found.wanted_turns:
+        code = Code.COME_HOME
+    move = "call_it_home" if move == "ask" and not asked else move
+    return of_call(wrench, code, values=wrench_said(wrench), next=move)
+
+
+def _expected(found: CrankInFacts) -> tuple[str, dict[str, Any]]:
+    """What the wrench should feel, before it has felt anything."""
+    if found.torque is None:
+        return "bearing_unknown", {}
+    values: dict[str, Any] = {
+        "low": rough(newton_metres(found.torque.expected.low)),
+        "stop": rough(newton_metres(found.torque.stop_nm), DOWN),
+    }
+    if not found.wanted_turns:
+        return "expected", values
+    return "expected_turns", {**values, "wanted": count(found.wanted_turns, 0.1)}
+
+
+def _assumed(found: CrankInFacts) -> tuple[Said, ...]:
+    if found.torque is None:
+        return ()
+    screw = {"screw": mm(SCREW_MM, 1.0), "radius": mm(NUT_RADIUS_MM, 1.0)}
+    return Said("screw", screw), Said("journal", {"code": JOURNAL})
+
+
+def checks(found: CrankInFacts) -> tuple[Caution, ...]:
+    rows = messages.CHECKS_DROP if found.way == DROP else messages.CHECKS
+    return tuple(Caution(key, str(said), required) for key, (said, required) in rows.items())
+
+
+def warnings(found: CrankInFacts) -> tuple[Caution, ...]:
+    return question_factory.warnings(
+        messages, *(key for key in messages.WARNINGS if (found.both and not found.has_two) or key != "in_turn")
+    )
+
+
+def derived(found: CrankInFacts) -> Iterator[Finding]:
+    """That the crank is home in its half, for the stations that need it there."""
+    if found.sides and found.sides.state == State.IN:
+        yield Finding(Slot(CRANK, Property.CRANK_HOME), text="yes")
+
+
+def sources(found: CrankInFacts) -> Iterator[Trace]:
+    if found.end_thread:
+        values = {"system": found.end_thread.system, "off": mm(found.end_thread.diameter_error_mm, 0.01)}
+        yield source("end", found.end_thread.designation, values)
+    if found.tool:
+        adapter = {"diameter": thread_size(found.tool.thread_mm, 0.1), "pitch": thread_size(found.tool.thread_pitch_mm)}
+        yield source("tool", show(thread_size(found.tool.pitch_mm)), {"tool": found.tool.name, **adapter})
+    if found.torque and found.bearing and found.way == PULL:
+        band = found.torque.expected
+        values = {
+            "low": rough(newton_metres(band.low)),
+            "high": rough(newton_metres(band.high)),
+            "code": JOURNAL,
+            "bearing": found.bearing.designation,
+        }
+        yield source("torque", show(rough(newton_metres(band.likely))), values, estimated=True)
+        yield source("screw", show(mm(SCREW_MM, 1.0)), {"radius": mm(NUT_RADIUS_MM, 1.0)}, estimated=True)
+    if found.turn:
+        yield source("in_turn", show(mm(LEAD_MM, 0.1)), turn_said(found, found.turn), estimated=True)
+    if found.sides:
+        yield source("gaps", show(mm(SEATED_MM, 0.01)))

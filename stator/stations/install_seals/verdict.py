@@ -1,0 +1,181 @@
+"""The call on the seal in hand, and the worst of all when it is signed."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from functools import partial
+from typing import Any
+
+from shopmath.amounts import Amount, mm, newtons
+from shopmath.seals import CLOCKS, DEPTH_MM, SealSeat, lips_for, metal_case_force_n
+from shopmath.verdict import severity
+from stator.engines.properties import Property
+from stator.stations.framework import (
+    Caution,
+    Contradiction,
+    Question,
+    Result,
+    Said,
+    Scale,
+    State,
+    Trace,
+    Verdict,
+    Way,
+    of_call,
+    question_factory,
+)
+from stator.stations.framework.limits import limit_values
+from stator.stations.framework.messages import fill
+from stator.stations.install_seals import messages
+from stator.stations.install_seals.analysis import Code, SealFound, SealsFacts, depth_of
+from stator.stations.install_seals.questions import is_open, next_seal
+from stator.ui.number_format import band, rough_band, show, trade
+from stator.ui.table_texts import from_table
+
+source = partial(question_factory.source, messages)
+STEP = 0.01
+
+
+def verdict(found: SealsFacts, asked: list[Question]) -> Verdict:
+    """Of the seal in hand; `asked` is what is still to be answered."""
+    return _of(found, found.in_hand, bool(asked))
+
+
+def overall(found: SealsFacts) -> Verdict:
+    """The worst seal stands for all."""
+    return min((_of(found, each, is_open(found, each)) for each in found.seals), key=lambda each: severity(each.state))
+
+
+def stopped(found: SealsFacts) -> Verdict | None:
+    """The first seal that may not go in as it is."""
+    calls = (_of(found, each, is_open(found, each)) for each in found.seals)
+    return next((each for each in calls if each.state == State.STOP), None)
+
+
+def _of(found: SealsFacts, of: SealFound, asked: bool) -> Verdict:
+    seal, move = of.seal, "ask" if asked else "nothing"
+    if of.found_as is None:
+        return Verdict(State.WAIT, Code.MEASURE, next=move)
+    if not of.is_the_one:
+        sizes = {"shaft": trade(seal.shaft_mm), "bore": trade(seal.bore_mm)}
+        values = {"seal": seal.name, "other": of.belongs_at, **sizes}
+        ways = (Way(of.at(Property.SEAL_SHAFT)), Way(of.at(Property.SEAL_BORE)), Way(page="card"))
+        if of.belongs_at:
+            return Verdict(State.STOP, Code.NOT_THIS_ONE, values, "belongs_at", ways=ways[:2])
+        return Verdict(State.STOP, Code.NOT_THIS_ONE, values, "belongs_nowhere", ways=ways)
+    if of.against_rule and not of.page:
+        turned = (Way(of.at(Property.SEAL_LIP), code="turned"), Way(of.at(Property.PAGE), code="by_page"))
+        return Verdict(State.STOP, Code.WRONG_WAY, {"facing": messages.FACING[of.lip_by_rule]}, ways=turned)
+    if of.seating is None:
+        return _driving(of, move)
+    return _seated(found, of, of.seating)
+
+
+def _driving(of: SealFound, move: str) -> Verdict:
+    facing = of.lip or of.lip_by_rule
+    values: dict[str, Any] = {"facing": messages.FACING[facing] if facing else ""}
+    if not of.way_settled:
+        return Verdict(State.WAIT, Code.LIP, values, "facing" if facing else "rule_unknown", move)
+    if of.drivers:
+        values["driver"] = of.drivers[0].name
+    return Verdict(State.WAIT, Code.DRIVE, values, "drive_with" if of.drivers else "facing", move, assumed=_flush(of))
+
+
+def _flush(of: SealFound) -> tuple[Said, ...]:
+    return (Said("flush"),) if of.seal.depth_assumed and not of.seal.depth_mm else ()
+
+
+def _seated(found: SealsFacts, of: SealFound, seat: SealSeat) -> Verdict:
+    wanted = of.seal.depth_mm
+    scale = Scale(seat.depth_mm, of.depth_uncertainty, wanted - DEPTH_MM, wanted + DEPTH_MM, "mm", 2)
+    judged = (
+        (seat.clear, Code.TOUCHES, Code.TOUCH_CLOSE, "out_a_little"),
+        (seat.square, Code.CROOKED, Code.SQUARE_CLOSE, "other_side"),
+        (seat.depth, Code.DEPTH_OUT, Code.DEPTH_CLOSE, "deeper"),
+    )
+    known = [(call, out, close, move) for call, out, close, move in judged if call]
+    call, out, close, move = min(known, key=lambda each: severity(each[0].state))
+    if call.state != State.IN:
+        values = {**limit_values(call, "length", STEP), "deepest": seat.deepest}
+        code = out if call.state == State.OUT else close
+        ways = tuple(Way(depth_of(of.seal, clock), code="depth", values={"clock": clock}) for clock in CLOCKS)
+        return of_call(call, code, values=values, next=move, scale=scale, assumed=_flush(of), ways=ways)
+    onward = next_seal(found)
+    values = {"depth": mm(seat.depth_mm, STEP), "lean": mm(seat.lean_mm, STEP)}
+    if seat.gap_mm is not None:
+        values["gap"] = mm(seat.gap_mm, STEP)
+    reason = "seated_clear" if seat.gap_mm is not None else "seated"
+    if onward:
+        return Verdict(State.IN, Code.SEATED, {**values, "part": onward.seal.name}, reason, "on_to", scale=scale, assumed=_flush(of))
+    return Verdict(State.IN, Code.SEATED, values, reason, "sign", scale=scale, assumed=_flush(of))
+
+
+def contradictions(found: SealsFacts) -> Iterator[Contradiction]:
+    """Seals that go in otherwise than the card says."""
+    for each in found.seals:
+        if each.lip and each.seal.lip and each.lip != each.seal.lip:
+            yield Contradiction(each.at(Property.SEAL_LIP), str(messages.FACING[each.lip]), str(messages.FACING[each.seal.lip]))
+
+
+def checks(found: SealsFacts) -> tuple[Caution, ...]:
+    return question_factory.checks(messages)
+
+
+def warnings(found: SealsFacts) -> tuple[Caution, ...]:
+    of = found.in_hand
+    values = {"speed": Amount(of.lip_speed or 0.0, "surface_speed", 0.1), "lips": _lips(of)}
+    far = {"runout": mm((of.runs_out.value if of.runs_out else 0.0) or 0.0, STEP), "most": mm(of.runout_most_mm or 0.0, STEP)}
+    said = []
+    if of.is_too_fast:
+        said.append(Caution("fast", fill(messages.TOO_FAST, values)))
+    if of.runs_out_too_far:
+        said.append(Caution("runs-out", fill(messages.RUNS_OUT, far)))
+    return (*said, *question_factory.warnings(messages))
+
+
+def _lips(of: SealFound) -> list[Any]:
+    """Lip materials that stand its speed, in words."""
+    return [messages.LIP[name] for name in lips_for(of.lip_speed or 0.0)] or [messages.NO_LIP]
+
+
+def results(found: SealsFacts) -> Iterator[Result]:
+    """Depth, squareness and gap of each seal that is in."""
+    for each in found.seals:
+        seat, slot = each.seating, each.at(Property.SEAL_DEPTH)
+        if seat is None:
+            continue
+        wanted = each.seal.depth_mm
+        low, high = mm(wanted - DEPTH_MM, STEP), mm(wanted + DEPTH_MM, STEP)
+        rule = Said("shop_rule")
+        yield Result(slot, "mean depth", mm(seat.depth_mm, STEP), None, low, high, rule, seat.depth.state)
+        limit = mm(seat.square.values["limit"], STEP)
+        yield Result(slot, "lean", mm(seat.lean_mm, STEP), None, None, limit, rule, seat.square.state)
+        if seat.gap_mm is not None and seat.clear:
+            limit = mm(seat.clear.values["limit"], STEP)
+            yield Result(slot, "gap", mm(seat.gap_mm, STEP), None, limit, None, rule, seat.clear.state)
+
+
+def sources(found: SealsFacts) -> Iterator[Trace]:
+    of = found.in_hand
+    seal, origin = of.seal, {"origin": of.seal.source or messages.UNKNOWN}
+    yield source("sizes", trade(of.shaft_mm, of.bore_mm, seal.width_mm), origin, estimated=seal.sizes_assumed)
+    if seal.lip:
+        yield source("lip", messages.FACING[seal.lip], origin)
+    outside = band(mm(of.window.outside_low_mm, 0.1), mm(of.window.outside_high_mm, 0.1))
+    yield source("driver", outside, {"inside": mm(of.window.inside_low_mm, 0.1)}, estimated=True)
+    others = ", ".join(each.name for each in of.drivers[1:3]) or messages.OF_THE_SHELF
+    yield source("drivers", of.drivers[0].name if of.drivers else messages.NONE, {"others": others})
+    if found.case == "metal":
+        force = metal_case_force_n(of.bore_mm, seal.width_mm)
+        yield source("force", rough_band(newtons(force.low), newtons(force.high)), {"basis": from_table(force.basis)}, estimated=True)
+    else:
+        yield source("force_rubber", messages.NOT_RECKONED)
+    if of.lip_speed and of.runout_most_mm:
+        rpm = {"rpm": Amount(of.rpm or 0.0, "speed", 1.0), "lips": _lips(of)}
+        yield source("lip_speed", show(Amount(of.lip_speed, "surface_speed", 0.1)), rpm)
+        yield source("lip_runout", show(mm(of.runout_most_mm, STEP)), rpm, estimated=True)
+    if of.seating:
+        wanted_from = messages.FLUSH if seal.depth_assumed and not seal.depth_mm else seal.source or messages.UNKNOWN
+        yield source("depth", show(mm(of.seating.depth_mm, STEP)), {"wanted": mm(seal.depth_mm, STEP), "origin": wanted_from})
+    if of.page:
+        yield source("exception", messages.FACING[of.lip], {"page": of.page})

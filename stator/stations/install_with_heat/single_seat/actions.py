@@ -1,0 +1,110 @@
+"""What may be done in one seat's heat: into the cold, into the heat, out and offered up, back again; and what that does to the clocks."""
+
+from __future__ import annotations
+
+from typing import Any
+
+from shopmath.verdict import STOP, WARM_K
+from stator.engines.properties import Property
+from stator.jobs import log
+from stator.stations.framework import Action, timers
+from stator.stations.framework.messages import fill
+from stator.stations.install_with_heat import shared_messages
+from stator.stations.install_with_heat.heat import HOME, LONGEST_S
+from stator.stations.install_with_heat.single_seat import messages
+from stator.stations.install_with_heat.single_seat.analysis import Code, OneSeat, Phase
+from stator.stations.install_with_heat.single_seat.questions import names
+
+
+def _shut(bound: Any) -> str:
+    """Why nothing may be heated; empty when it may."""
+    found: OneSeat = bound.found
+    gate: str = bound.refused()
+    if gate:
+        return gate
+    if found.plan.call.state == STOP:
+        return fill(messages.REASON[found.plan.call.code], {**names(found), **shared_messages.of_call(found.plan.call)})
+    return str(messages.REASON[Code.SEAT_IS_OUT]) if found.seat_known.is_condemned else ""
+
+
+def actions(bound: Any) -> tuple[Action, ...]:
+    found: OneSeat = bound.found
+    if found.trouble:
+        return ()
+    shut, offered = _shut(bound), []
+    said = {key: fill(text, names(found)) for key, text in messages.ACTION.items()}
+    if found.phase in (Phase.PLAN, Phase.HEATING):
+        if found.plan.chill and not found.timer("chill"):
+            offered.append(Action("chill", said["chill"], "chill", True, shut, to_the_cold))
+        if found.heater and not found.timer("heat"):
+            offered.append(Action("heat", said["heat" if found.plan.soak else "flame"], "heat", not offered, shut, to_the_heat))
+        if found.phase == Phase.HEATING or (not found.heater and not found.plan.chill):
+            how = "open_shaft" if found.onto_shaft else "open" if found.heater or found.plan.chill else "open_cold"
+            offered.append(Action("open", said[how], "open", not offered, shut, out))
+    if found.phase == Phase.WINDOW or (found.phase == Phase.AFTER and not found.went_in):
+        offered.append(Action("again", said["again"], "again", found.phase == Phase.AFTER, do=back))
+    return (*offered, bound.sign_action()) if found.phase == Phase.AFTER else tuple(offered)
+
+
+def _start(bound: Any, key: str, tone: str, lasts_s: float | None) -> None:
+    said = names(bound.found)
+    timers.start(bound, key, tone, lasts_s, outer=said["outer"], partner=said["partner"])
+
+
+def to_the_heat(bound: Any) -> None:
+    soak = bound.found.plan.soak
+    _start(bound, "heat", "heat", soak.likely if soak else None)
+
+
+def to_the_cold(bound: Any) -> None:
+    _start(bound, "chill", "cold", bound.found.plan.chill.low)
+
+
+def out(bound: Any) -> None:
+    """Both come out: their clocks stop, the window opens."""
+    found: OneSeat = bound.found
+    lasts = min(found.run.sure_for_s, LONGEST_S)
+    for timer in filter(None, (found.timer("heat"), found.timer("chill"))):
+        log.stop_timer(timer, found.now)
+    _start(bound, "window", "window", lasts)
+
+
+def back(bound: Any) -> None:
+    """Into the heat once more."""
+    for timer in bound.timers:
+        log.stop_timer(timer)
+    log.next_attempt(bound.entry)
+
+
+def may_sign(bound: Any) -> str:
+    return "" if bound.found.outcome else str(messages.NOT_SAID)
+
+
+def kept(bound: Any, reading: Any) -> None:
+    """Stop the window timer when the outcome is recorded."""
+    window = bound.found.timer("window")
+    if reading.property == Property.FIT_OUTCOME and window:
+        _said_what_happened(bound, window, reading.text)
+
+
+def move_timers(bound: Any) -> None:
+    """Set the end of the soak to when this case will be hot enough, and the end of the window to how it cools."""
+    found: OneSeat = bound.found
+    if found.trouble:
+        return
+    heat, window = found.timer("heat"), found.timer("window")
+    left = found.run.ready_in_s() if heat and found.phase == Phase.HEATING else None
+    if heat and left is not None:
+        timers.move(bound, heat, left)
+    if window and found.phase == Phase.WINDOW:
+        timers.move(bound, window, min(found.run.sure_for_s, LONGEST_S))
+
+
+def _said_what_happened(bound: Any, window: Any, outcome: str) -> None:
+    """The window is over; what is home cools until it can be checked cold."""
+    found: OneSeat = bound.found
+    log.stop_timer(window, found.now)
+    if outcome in HOME and found.run.outer_out:
+        cold = found.run.outer_out.reaches_in_s(found.plan.setup.room_c + WARM_K - 1, found.now)
+        if cold:
+            _start(bound, "cold", "wait", cold)

@@ -1,0 +1,50 @@
+"""Heats predicted, held against how the bearing went in."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+
+from shopmath.quantiles import share_band
+from stator.stations.framework.messages import fill
+from stator.stations.framework.predictions import Beside, Held, Prediction, Results
+from stator.stations.install_with_heat.heat import HOME
+from stator.stations.install_with_heat.single_seat import messages
+
+BINS = ((0.0, 0.5, "less"), (0.5, 0.9, "likely"), (0.9, 0.99, "nine"), (0.99, 1.01, "sure"))
+
+
+def _promised(results: Results) -> Iterator[tuple[float, float, str, list[tuple[str, int]]]]:
+    """The heats of each band of promises: outcome and jams."""
+    sure = [
+        (each["confidence"], str(each["outcome"]), int(each.get("jams") or 0))
+        for each in results
+        if isinstance(each.get("confidence"), int | float) and each.get("outcome")
+    ]
+    for low, high, code in BINS:
+        yield low, min(high, 1.0), code, [(outcome, jams) for confidence, outcome, jams in sure if low <= confidence < high]
+
+
+def beside(results: Results) -> list[Beside]:
+    """The share that went in at the first try beside the share that was promised."""
+    found = []
+    for low, high, code, here in _promised(results):
+        home = sum(not jams and outcome in HOME for outcome, jams in here)
+        if here:
+            label = fill(messages.PROMISED_TIMES, {"promised": str(messages.PROMISED[code]), "count": len(here)})
+            found.append(Beside(label, low, high, home / len(here), share_band(home, len(here))))
+    return found
+
+
+def heats(results: Results) -> list[Held]:
+    """Of the heats promised so surely, how many went in at the first try, by hand or with a tap; a jam counts, also one reheated since."""
+    found = []
+    for _, _, code, here in _promised(results):
+        jammed = sum(bool(jams) or outcome not in HOME for outcome, jams in here)
+        dropped = sum(outcome == "dropped" and not jams for outcome, jams in here)
+        values = {"home": len(here) - jammed, "count": len(here), "dropped": dropped, "jammed": jammed}
+        if here:
+            found.append(Held(str(messages.PROMISED[code]), len(here), fill(messages.WENT_IN, values)))
+    return found
+
+
+PREDICTION = Prediction(messages.HEATS, messages.SAID_TO_GO, heats, beside, messages.SHARE_AXIS)

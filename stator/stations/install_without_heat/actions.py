@@ -1,0 +1,26 @@
+"""What may be done where a ring goes in cold: start again where it went wrong; sign once it is in, or is left."""
+
+from __future__ import annotations
+
+from typing import Any
+
+from shopmath.verdict import OUT
+from stator.jobs import log
+from stator.stations.framework import Action
+from stator.stations.install_without_heat import messages
+from stator.stations.install_without_heat.analysis import FAILED, ColdFacts
+
+
+def actions(bound: Any) -> tuple[Action, ...]:
+    found: ColdFacts = bound.found
+    again = Action("again", str(messages.ACTION["again"]), "again", True, do=start_again)
+    if not found.outcome:
+        return (again,) if found.starts and found.starts.state == OUT else ()
+    if found.outcome in FAILED or not found.is_home:
+        return (again, bound.sign_action())
+    return (bound.sign_action(),)
+
+
+def start_again(bound: Any) -> None:
+    """Another attempt at the same ring; what was read before stays written."""
+    log.next_attempt(bound.entry)

@@ -1,0 +1,94 @@
+"""Fitting without heat: pins, bushes and plugs of a case, one after the other in one entry."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from dataclasses import replace
+from typing import Any
+
+from stator.engines.properties import Property
+from stator.jobs.facts import Finding
+from stator.stations.framework import Action, Method, Option, Question
+from stator.stations.framework.page_components import Caution, Trace
+from stator.stations.framework.remeasure import ask_anew
+from stator.stations.install_without_heat import drawing, messages, questions
+from stator.stations.install_without_heat import verdict as of_ring
+from stator.stations.install_without_heat.analysis import FAILED
+from stator.stations.install_without_heat.one_seat import EACH_TIME, ONE_SEAT
+from stator.stations.install_without_heat.press_in_parts.analysis import TAB, PartFacts, part_facts
+from stator.stations.install_without_heat.press_in_parts.verdict import overall, result, verdict
+
+
+def asks(found: PartFacts) -> list[Question]:
+    """Of the part in hand in turn, of the others aside; what they are known by is named in each."""
+    asked: list[Question] = []
+    for each in found.things:
+        of_part = [ask for ask in questions.questions(each) if ask.slot is None or ask.slot.what != Property.NOTE]
+        here = each.thing.uid == found.thing.uid
+        asked += of_part if here else [replace(ask, quiet=True) for ask in of_part]
+    return asked
+
+
+def tabs(found: PartFacts) -> Method | None:
+    options = tuple(Option(each.thing.uid, each.thing.name) for each in found.things)
+    return Method(TAB, str(messages.PART_IN_HAND), options, found.thing.uid) if options else None
+
+
+def actions(bound: Any) -> tuple[Action, ...]:
+    found: PartFacts = bound.found
+    if not found.things:
+        return ()
+    again = Action("again", str(messages.ACTION["again"]), "again", True, do=start_again)
+    signs = (bound.sign_action(),) if found.all_done else ()
+    crooked = found.starts is not None and found.starts.state == "out" and not found.outcome
+    failed = found.outcome in FAILED or (found.is_done and not found.is_home)
+    return (*((again,) if crooked or failed else ()), *signs)
+
+
+def start_again(bound: Any) -> None:
+    """The part in hand once more: what was read of it going in is withdrawn and asked anew."""
+    found: PartFacts = bound.found
+    ask_anew(bound, [ask.slot for ask in questions.questions(found) if ask.slot and ask.slot.what in EACH_TIME])
+
+
+def may_sign(bound: Any) -> str:
+    return "" if bound.found.all_done else str(messages.EVERY_PART)
+
+
+def _nothing(found: PartFacts) -> tuple[Finding, ...]:
+    return ()
+
+
+def checks(found: PartFacts) -> tuple[Caution, ...]:
+    return of_ring.checks(found) if found.things else ()
+
+
+def warnings(found: PartFacts) -> tuple[Caution, ...]:
+    return of_ring.warnings(found) if found.things else ()
+
+
+def sources(found: PartFacts) -> Iterator[Trace]:
+    return of_ring.sources(found) if found.things else iter(())
+
+
+PARTS = replace(
+    ONE_SEAT,
+    by_seat=False,
+    gives=(Property.FIT_OUTCOME,),
+    each_round=frozenset(),
+    facts=part_facts,
+    questions=asks,
+    tabs=tabs,
+    methods=lambda found: questions.methods(found) if found.things else (),
+    verdict=verdict,
+    overall=overall,
+    checks=checks,
+    checks_past=lambda found: found.all_done,
+    warnings=warnings,
+    sources=sources,
+    derived=_nothing,
+    draw=drawing.draw,
+    actions=actions,
+    may_sign=may_sign,
+    result=result,
+)

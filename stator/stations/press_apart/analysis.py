@@ -1,0 +1,22 @@
+"""What Apart says beyond the joint itself."""
+
+from __future__ import annotations
+
+from enum import StrEnum
+
+from stator.stations.common.press_joint.analysis import JointFacts, joint_facts
+from stator.stations.framework import Given
+
+
+class Code(StrEnum):
+    """What a call at Apart can say of the parting."""
+
+    MARK_FIRST = "mark first"
+    LOOSE = "loose"
+    HARDER = "harder than planned"
+    PARTED = "parted"
+
+
+def apart_facts(given: Given) -> JointFacts:
+    """What Apart knows, built once for a page or an act."""
+    return joint_facts(given, "parting")

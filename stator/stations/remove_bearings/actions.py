@@ -1,0 +1,34 @@
+"""What may be done at Bearings out: the next way where it is still in; it is signed once the bearing is out."""
+
+from __future__ import annotations
+
+from typing import Any
+
+from stator.jobs import log
+from stator.stations.framework import Action
+from stator.stations.framework.messages import fill
+from stator.stations.remove_bearings import messages
+from stator.stations.remove_bearings.analysis import STUCK, TRIED, BearingsOutFacts
+
+MOST_OFFERED = 3
+
+
+def actions(bound: Any) -> tuple[Action, ...]:
+    found: BearingsOutFacts = bound.found
+    if found.outcome == STUCK:
+        return tuple(
+            Action(f"try-{way.key}", fill(messages.TRY, {"way": messages.WAY[way.key]}), way.key, first, do=_tries(way.key))
+            for first, way in ((number == 0, way) for number, way in enumerate(found.other_ways[:MOST_OFFERED]))
+        )
+    return (bound.sign_action(),) if found.is_out else ()
+
+
+def _tries(way: str) -> Any:
+    """Another attempt at the same bearing, by another way; what was tried stays written."""
+
+    def tries(bound: Any) -> None:
+        found: BearingsOutFacts = bound.found
+        bound.move(TRIED, text=found.way.key)
+        log.next_attempt(bound.entry, way=way)
+
+    return tries

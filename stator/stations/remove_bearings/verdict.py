@@ -1,0 +1,234 @@
+"""The call at a seat: what to do first, how hot, with which driver; what the seal and the bearing tell when they are out."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from functools import partial
+from typing import Any
+
+from shopmath import bearing_removal
+from shopmath.amounts import DOWN, UP, celsius, estimate, mm, newtons
+from shopmath.estimate import Estimate
+from shopmath.seals import DEPTH_MM, SQUARE_MM
+from shopmath.verdict import Call
+from stator.engines.properties import Property
+from stator.jobs.facts import Taken
+from stator.stations.framework import Caution, Contradiction, Finding, Question, Said, Scale, State, Trace, Verdict, Way, question_factory
+from stator.stations.framework.limits import limit_values
+from stator.stations.framework.messages import fill
+from stator.stations.remove_bearings import messages
+from stator.stations.remove_bearings.analysis import FIRST, STUCK, WAY_CODES, WITH_CRANK, WITH_SHAFT, BearingsOutFacts, Code, estimated_c
+from stator.ui.number_format import band, bare, rough_band, show
+from stator.ui.table_texts import from_table
+
+source = partial(question_factory.source, messages)
+ROOM_C = 20.0
+
+
+def verdict(found: BearingsOutFacts, asked: list[Question]) -> Verdict:
+    """The call as it stands; `asked` is what is still to be answered."""
+    if found.outcome == STUCK:
+        return _stuck(found)
+    if found.outcome:
+        return _out(found, asked)
+    if found.seal and not found.seal_answered:
+        return _seal(found, asked)
+    if found.retained:
+        what = {"what": found.retained}
+        taken_out = Way(found.at(Property.RETAINED_BY), code="taken_out", values=what)
+        return Verdict(State.STOP, Code.RETAINED, what, "holds", "take_out", ways=(taken_out,))
+    return _way(found, asked)
+
+
+def reasons(found: BearingsOutFacts, way: bearing_removal.Way) -> str:
+    """Why a way is good or bad, in clauses."""
+    return "; ".join(fill(messages.BECAUSE[code], {"what": found.retained}) for code in way.codes)
+
+
+def _first_reason(found: BearingsOutFacts, way: bearing_removal.Way) -> dict[str, Any]:
+    return {"other": messages.WAY[way.key], "because": fill(messages.BECAUSE[way.codes[0]], {"what": found.retained})}
+
+
+def _stuck(found: BearingsOutFacts) -> Verdict:
+    others = found.other_ways
+    values = {"way": messages.WAY[found.way.key], **(_first_reason(found, others[0]) if others else {})}
+    ways = (Way(found.at(Property.CAME_OUT)), *(() if others else (Way(page="run"),)))
+    return Verdict(State.OUT, Code.STILL_IN, values, "not_done", "try" if others else "ask_someone", ways=ways)
+
+
+def said_of_limit(call: Call) -> str:
+    """A depth or gap against its limit, as a sentence."""
+    return fill(messages.REASON[call.code], limit_values(call, "length", 0.01))
+
+
+def _seal(found: BearingsOutFacts, asked: list[Question]) -> Verdict:
+    """The seal as found, before it is destroyed."""
+    sat = found.seal_seat
+    move = "ask" if asked else "pull_seal"
+    if sat is None:
+        return Verdict(State.WAIT, Code.SEAL_FIRST, reason="seal_tells", next=move)
+    states = (sat.depth.state, sat.square.state)
+    worst = next((state for state in (State.OUT, State.TOO_CLOSE) if state in states), State.IN)
+    code = {State.OUT: Code.SEAL_BAD, State.TOO_CLOSE: Code.SEAL_UNSURE, State.IN: Code.SEAL_GOOD}[worst]
+    crooked = sat.square.state == worst and worst != State.IN
+    call = sat.square if crooked else sat.depth
+    values = {"depth": mm(sat.depth_mm, 0.01), "lean": mm(sat.lean_mm, 0.01), "deepest": sat.deepest, "verdict": said_of_limit(call)}
+    if found.lip_is_wrong and found.seal:
+        faces = {key: str(said) for key, said, *_more in messages.OPTIONS[Property.SEAL_LIP]}
+        lips = {"lip": faces.get(found.lip, found.lip), "card": faces.get(found.seal.lip, found.seal.lip)}
+        return Verdict(State.OUT, Code.SEAL_BAD, {**values, **lips}, "lip_wrong", move)
+    wanted = found.seal.depth_mm if found.seal else 0.0
+    uncertainty = call.values.get("uncertainty") or 0.0
+    if crooked:
+        scale = Scale(sat.lean_mm, uncertainty, None, SQUARE_MM, "mm", 2)
+    else:
+        scale = Scale(sat.depth_mm, uncertainty, wanted - DEPTH_MM, wanted + DEPTH_MM, "mm", 2)
+    return Verdict(worst, code, values, "seal_sat", move, scale=scale)
+
+
+_TO_BE_KNOWN = (Property.RETAINED_BY, Property.REACH, Property.SHIELDS, Property.BEARING_DECISION)
+
+
+def _way(found: BearingsOutFacts, asked: list[Question]) -> Verdict:
+    """The way chosen, else the gentlest: what to do, how hot, with what."""
+    way = found.way
+    values = {"way": messages.WAY[way.key], "reasons": reasons(found, way)}
+    if way.state == State.STOP:
+        ways = tuple(Way(choice="way", option=other.key) for other in found.other_ways[:2])
+        return Verdict(State.STOP, Code.REFUSED, {**values, **_first_reason(found, found.ways[0])}, "way", "gentlest", ways=ways)
+    move, doing = _what_to_do(found)
+    values = {**values, **doing}
+    marking = (Said("marking", {"marking": found.seat.marking}),) if found.seat.marking_is_typical else ()
+    assumed = (*marking, *((Said("code", {"code": found.seat.code}),) if found.seat.code_assumed else ()))
+    first = asked[0].slot if asked else None
+    if first is not None and first.what in _TO_BE_KNOWN:
+        so_far = fill(messages.NEXT[move], values)
+        values["so_far"] = so_far[:1].lower() + so_far[1:]
+        return Verdict(State.WAIT, Code.LOOK_FIRST, values, "way", "ask", "so_far", assumed=assumed)
+    return Verdict(way.state, WAY_CODES.get(way.key, Code.OTHER_WAY), values, "way", move, assumed=assumed)
+
+
+def _what_to_do(found: BearingsOutFacts) -> tuple[str, dict[str, Any]]:
+    """The next step of a way, and what it needs."""
+    way, freed = found.way, found.freeing
+    heat = ""
+    if freed and way.key in ("drop", "drive") and freed.together:
+        heat = fill(messages.HEAT, {"likely": estimated_c(freed.together), "high": estimated_c(freed.together, UP)})
+    if freed and way.key == "spray":
+        heat = fill(messages.SPRAYED, {"high": estimated_c(freed.sprayed, UP)})
+    window = found.window
+    sizes = {"low": mm(window.outside_low_mm, 1), "high": mm(window.outside_high_mm, 1), "inside": mm(window.inside_low_mm, 1)}
+    driver = fill(messages.DRIVER, {"name": found.fitting[0].name}) if found.fitting else fill(messages.ANY_DRIVER, sizes)
+    code = way.key if way.key in ("drop", "spray", "drive") else "other"
+    return code, {"heat": heat, "driver": driver, "side": messages.SIDE[found.seat.loads_from], "way": messages.WAY[way.key]}
+
+
+def _out(found: BearingsOutFacts, asked: list[Question]) -> Verdict:
+    """It is out: what is wrong, or how it differs from the card."""
+    needed = any(not ask.optional for ask in asked)
+    values: dict[str, Any] = {"way": messages.WAY[found.way.key]}
+    if found.faults:
+        values["faults"] = "; ".join(str(messages.FAULT[fault]) for fault in found.faults)
+    if needed:
+        return Verdict(State.WAIT, Code.LOOK_NOW, values, "faults" if found.faults else "look_before_wiping", "ask")
+    if found.faults:
+        return Verdict(State.OUT, Code.OUT_DAMAGED, values, "faults", "sign")
+    other = next(iter(contradictions(found)), None)
+    if other:
+        label = fill(messages.LABEL[other.code or other.slot.what], {"part": other.slot.part.name})
+        values = {"what": label, "found": other.found, "card": other.card}
+        return Verdict(State.TOO_CLOSE, Code.OUT_UNLIKE_CARD, values, "unlike_card", "sign")
+    if found.outcome in (WITH_CRANK, WITH_SHAFT):
+        code, on = (Code.ON_CRANK, "on_crank") if found.outcome == WITH_CRANK else (Code.ON_SHAFT, "on_shaft")
+        return Verdict(State.IN, code, values, on, f"off_{on[3:]}" if found.is_scrap else f"stays_{on}")
+    return Verdict(State.IN, Code.OUT, values, "sound", "sign")
+
+
+def contradictions(found: BearingsOutFacts) -> Iterator[Contradiction]:
+    """What was found otherwise than the card says."""
+    seat, seal = found.seat, found.seal
+    lip = found.lip
+    if seal and lip and seal.lip and lip != seal.lip:
+        faces = {key: str(said) for key, said in messages.OPTIONS[Property.SEAL_LIP]}  # type: ignore[misc]
+        yield Contradiction(found.of_seal(Property.SEAL_LIP), faces[lip], faces[seal.lip])
+    held = found.said(Property.RETAINED_BY)
+    if held not in ("", "removed", found.stop_on_card):
+        yield Contradiction(
+            found.at(Property.RETAINED_BY), question_factory.answer(messages, Property.RETAINED_BY, held), seat.get_stop_display()
+        )
+    reach = found.said(Property.REACH)
+    if reach and seat.bottom and reach != seat.bottom:
+        yield Contradiction(found.at(Property.REACH), question_factory.answer(messages, Property.REACH, reach), seat.get_bottom_display())
+    if found.way_round_differs():
+        faced = dict(type(seat).Faces.choices)[found.said(Property.WAY_ROUND)]
+        yield Contradiction(found.at(Property.WAY_ROUND), str(faced), seat.get_faces_display())
+    if found.marking_differs():
+        yield Contradiction(found.at(Property.BEARING_MARKING), found.said(Property.BEARING_MARKING), found.bearing.designation)
+    sat = found.seal_seat
+    if seal and sat and sat.depth.state == State.OUT:
+        yield Contradiction(found.of_seal(Property.SEAL_DEPTH), mm(sat.depth_mm, 0.01), mm(seal.depth_mm, 0.01), "mean seal depth")
+
+
+def note(found: BearingsOutFacts, reading: Taken) -> str:
+    """Beside a reading: that the card says otherwise."""
+    return str(messages.UNLIKE) if any(each.slot == reading.slot for each in contradictions(found)) else ""
+
+
+def checks(found: BearingsOutFacts) -> tuple[Caution, ...]:
+    side = {"side": messages.SIDE[found.seat.loads_from]}
+    return tuple(Caution(key, fill(said, side), key in FIRST) for key, said in messages.CHECKS.items())
+
+
+def warnings(found: BearingsOutFacts) -> tuple[Caution, ...]:
+    if found.outcome:
+        return ()
+    metal = ("metal",) if found.torch_is_refused else ()
+    way = (found.way.key,) if found.way.key in messages.WARNINGS else ()
+    return question_factory.warnings(messages, *metal, *way, "hot", "manual")
+
+
+def derived(found: BearingsOutFacts) -> Iterator[Finding]:
+    """What becomes of the bearing, for the stations that fit one: driven through its balls or in pieces it is scrap. A pulled seal is."""
+    if found.seal and found.seal_is_out:
+        yield Finding(found.of_seal(Property.REPLACED), text="seal")
+    if found.is_out and found.is_replaced:
+        yield Finding(found.at(Property.BEARING_DECISION), text="scrap")
+
+
+def _band_c(found: Estimate) -> str:
+    half = (found.high - found.low) / 2
+    return band(estimate(celsius(max(ROOM_C, found.low)), half, DOWN), estimate(celsius(found.high), half, UP))
+
+
+def sources(found: BearingsOutFacts) -> Iterator[Trace]:
+    freed = found.freeing
+    if freed:
+        if freed.together:
+            yield source("together", _band_c(freed.together), {"basis": from_table(freed.together.basis)})
+        yield source("sprayed", _band_c(freed.sprayed), estimated=True)
+        if freed.limit:
+            yield source(
+                "limit",
+                show(celsius(freed.limit.limit_c)),
+                {"what": from_table(freed.limit.what), "reason": from_table(freed.limit.reason)},
+            )
+    if found.holds:
+        yield source("holds", rough_band(newtons(found.holds.low), newtons(found.holds.high)), estimated=True)
+    window = found.window
+    outside = band(mm(window.outside_low_mm, 0.1), mm(window.outside_high_mm, 0.1))
+    yield source("driver_outside", outside, {"on": messages.RING[window.presses_on], "basis": from_table(window.basis)}, estimated=True)
+    inside = fill(messages.OR_MORE, {"size": mm(window.inside_low_mm, 0.1)})
+    yield source("driver_inside", inside, estimated=True)
+    named = [
+        fill(messages.DRIVER_SIZES, {"name": each.name, "outside": bare(mm(each.outside_mm, 0.1)), "inside": bare(mm(each.inside_mm, 0.1))})
+        for each in found.fitting[:3]
+    ]
+    yield source("shelf", str(len(found.fitting)), {"names": ", ".join(named) or messages.NONE_FITS})
+    sat = found.seal_seat
+    if sat:
+        yield source("square", show(mm(sat.lean_mm, 0.01)), {"verdict": said_of_limit(sat.square)})
+        if sat.gap_mm is not None and sat.clear:
+            yield source("gap", show(mm(sat.gap_mm, 0.01)), {"verdict": said_of_limit(sat.clear)})
+    for number, way in enumerate(found.ways, 1):
+        values = {"number": number, "way": messages.WAY[way.key], "reasons": reasons(found, way)}
+        yield source("way", messages.WAY_STATE[way.state], values)

@@ -1,0 +1,59 @@
+"""What may be done at Flywheel off, and what it writes."""
+
+from __future__ import annotations
+
+from datetime import timedelta
+from typing import Any
+
+from stator.engines.properties import Property
+from stator.jobs import log
+from stator.jobs.models import Reading
+from stator.stations.framework import Action, State, timers
+from stator.stations.framework.messages import fill
+from stator.stations.remove_flywheel import messages
+from stator.stations.remove_flywheel.analysis import LOADED, LOADED_S, FlywheelOffFacts, Hands
+
+
+def actions(bound: Any) -> tuple[Action, ...]:
+    found: FlywheelOffFacts = bound.found
+    if found.is_free:
+        return (bound.sign_action(),)
+    if found.pull is None:
+        return ()
+    call = found.pull.call
+    refused = bound.refused() or (fill(messages.REASON[call.code], call.values) if call.state == State.STOP else "")
+    offered = [Action("free", str(messages.ACTION["free"]), "free", bool(found.torque_nm), refused, freed)]
+    waits = found.loaded is not None and not found.loaded.ended_at
+    if found.torque_nm and not waits:
+        offered.append(Action("wait", str(messages.ACTION["wait"]), "wait", False, refused, leave_loaded))
+    if found.torque_nm:
+        offered.append(Action("moved", str(messages.ACTION["moved"]), "moved", do=ask_whether_it_moved))
+    return tuple(offered)
+
+
+def freed(bound: Any) -> None:
+    """The taper has released: clocks stop, the wheel is looked at."""
+    for timer in bound.timers:
+        log.stop_timer(timer, bound.now)
+    bound.move(Hands.FREED)
+
+
+def leave_loaded(bound: Any) -> None:
+    number = len([timer for timer in bound.timers if timer.key == LOADED]) + 1
+    timers.start(bound, LOADED, "wait", LOADED_S, attempt=number)
+
+
+def ask_whether_it_moved(bound: Any) -> None:
+    log.choose(bound.entry, asking="moved")
+
+
+def kept(bound: Any, reading: Reading) -> None:
+    """A new torque begins a new wait; once it is said whether it moved, the torque is asked again."""
+    found: FlywheelOffFacts = bound.found
+    if reading.property == Property.MOVED:
+        log.choose(bound.entry, asking="")
+    loaded = found.loaded
+    if reading.property != Property.PULLING_TORQUE or loaded is None or loaded.ended_at:
+        return
+    if bound.now - loaded.started_at > timedelta(seconds=5):
+        log.stop_timer(loaded, bound.now)

@@ -1,0 +1,30 @@
+"""What may be done at End float: measure the links once more where the call is too close, sign."""
+
+from __future__ import annotations
+
+from typing import Any
+
+from stator.jobs import log
+from stator.stations.framework import Action, State
+from stator.stations.set_end_play import messages
+from stator.stations.set_end_play.analysis import STACK, EndFloatFacts, links_of
+
+
+def actions(bound: Any) -> tuple[Action, ...]:
+    found: EndFloatFacts = bound.found
+    if found.call is None:
+        return ()
+    close = found.call.state == State.TOO_CLOSE and found.how == STACK and not bound.open_asks()
+    more = (Action("more", str(messages.AGAIN), "more", True, do=measure_again),) if close else ()
+    return (*more, bound.sign_action(main=not close))
+
+
+def measure_again(bound: Any) -> None:
+    """Ask each link of the stack once more."""
+    found: EndFloatFacts = bound.found
+    measured = [link.slot for link in links_of(found.card) if found.own.has(link.slot)]
+    log.choose(bound.entry, times={slot.key: found.own.times(slot) + 1 for slot in measured})
+
+
+def may_sign(bound: Any) -> str:
+    return "" if bound.found.call else str(messages.NOT_YET)

@@ -1,0 +1,54 @@
+"""End float: the stack from case to case, how sure it is, the shims that put it right, and the shim measured again."""
+
+from __future__ import annotations
+
+from typing import Any
+
+from shopmath import __version__ as core_version
+from stator.engines.properties import Property
+from stator.stations.framework import Room, Station
+from stator.stations.framework.prerequisites import MAINS_HOME
+from stator.stations.set_end_play import actions, drawing, messages, questions, verdict
+from stator.stations.set_end_play.analysis import EndFloatFacts, end_float_facts
+
+
+def result(found: EndFloatFacts) -> dict[str, Any]:
+    """What a file carries of it: `end-float/1`."""
+    return {
+        "schema": "end-float/1",
+        "core_version": core_version,
+        "how": found.how,
+        "free_mm": round(found.free.value_mm, 4) if found.free else None,
+        "shims_mm": [round(fact.value or 0.0, 4) for fact in found.measured],
+        "side": found.side,
+        "float_mm": round(found.predicted[0], 4) if found.predicted else None,
+        "float_u_mm": round(found.predicted[1], 4) if found.predicted else None,
+        "limits_mm": list(found.limits) if found.limits else None,
+    }
+
+
+STATION = Station(
+    key="end-float",
+    name=messages.NAME,
+    binds=Room,
+    words=messages,
+    done=messages.DONE,
+    rebuilds=True,
+    sheet=(Property.END_FLOAT_PREDICTED, "by table"),
+    drawn=True,
+    needs=(MAINS_HOME,),
+    gives=(Property.END_FLOAT_PREDICTED, Property.GASKET_THICKNESS, Property.SHIM_SIDE),
+    facts=end_float_facts,
+    questions=questions.questions,
+    methods=questions.methods,
+    verdict=verdict.verdict,
+    checks=verdict.checks,
+    warnings=verdict.warnings,
+    sources=verdict.sources,
+    results=verdict.results,
+    derived=verdict.derived,
+    draw=drawing.draw,
+    actions=actions.actions,
+    may_sign=actions.may_sign,
+    result=result,
+)

@@ -1,0 +1,127 @@
+"""The call on the end float: which shims, what they leave, and whether that can be told."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from functools import partial
+from typing import Any
+
+from shopmath.amounts import celsius, count, mm
+from stator.engines.case import along
+from stator.engines.clearance import RUNNING_C
+from stator.engines.fact_keys import Slot
+from stator.engines.properties import Property
+from stator.jobs.facts import Finding
+from stator.stations.framework import Caution, Question, Result, Said, Scale, State, Trace, Verdict, Way, of_call, question_factory
+from stator.stations.framework.limits import limit_values
+from stator.stations.set_end_play import messages
+from stator.stations.set_end_play.analysis import STACK, Code, EndFloatFacts, crank
+from stator.ui.number_format import band, show, thicknesses
+
+source = partial(question_factory.source, messages)
+
+
+def verdict(found: EndFloatFacts, asked: list[Question]) -> Verdict:
+    """The call as it stands; `asked` is what is still to be answered."""
+    if found.card.two_cranks:
+        return Verdict(State.TOO_CLOSE, Code.TWO_CRANKS, ways=(Way(page="run"), Way(page="card")))
+    if found.too_warm:
+        return Verdict(State.TOO_CLOSE, Code.TOO_WARM)
+    first = asked[0].slot if asked else None
+    if found.call and not (first and first.what == Property.SHIM_THICKNESS):
+        return _judged(found)
+    if found.trouble:
+        return Verdict(State.STOP, Code.NO_SHIM, _trouble(found), found.trouble.code, ways=(Way(page="shop"), Way(page="run")))
+    if found.pieces and found.limits:
+        low, high = (mm(end, 0.01) for end in found.limits)
+        left = found.left_by_bags
+        values = {"shims": _shims(found), "whose": messages.WHOSE[found.how], "left": mm(left), "low": low, "high": high}
+        move = Code.MEASURE_SHIM if asked else "measure_it"
+        nearer = ""
+        if found.choice and found.choice.nearer_float_mm is not None:
+            nearer = "nearer"
+            others = thicknesses(found.choice.nearer_mm)
+            values |= {"others": others, "others_left": mm(found.choice.nearer_float_mm)}
+        return Verdict(State.WAIT, Code.MEASURE_SHIM, values, next=move, detail=nearer, scale=_scale(found, left, found.uncertainty))
+    return Verdict(State.WAIT, Code.MEASURE, next=Code.MEASURE if asked else "limits")
+
+
+def _trouble(found: EndFloatFacts) -> dict[str, Any]:
+    values = found.trouble.values if found.trouble else {}
+    return {name: count(value) if name == "most" else mm(value) for name, value in values.items()}
+
+
+def _shims(found: EndFloatFacts) -> str:
+    return thicknesses(found.pieces)
+
+
+def _scale(found: EndFloatFacts, value: float, uncertainty: float) -> Scale | None:
+    return Scale(value, uncertainty, *found.limits, "mm", 3) if found.limits else None
+
+
+def _judged(found: EndFloatFacts) -> Verdict:
+    assert found.call is not None
+    assert found.predicted is not None
+    value, uncertainty = found.predicted
+    inside = Code.FIT if found.pieces else Code.FIT_NONE
+    code = {State.IN: inside, State.OUT: Code.OUT}.get(State(found.call.state), Code.TOO_CLOSE)
+    values = {**limit_values(found.call), "shims": _shims(found), "uncertainty": mm(uncertainty)}
+    detail = "dial"
+    if found.warm_mm is not None:
+        detail, values["warm"] = "dial_warm", mm(found.warm_mm, 0.01)
+    return of_call(found.call, code, values=values, next=code, detail=detail, scale=_scale(found, value, uncertainty))
+
+
+def checks(found: EndFloatFacts) -> tuple[Caution, ...]:
+    return question_factory.checks(messages)
+
+
+def warnings(found: EndFloatFacts) -> tuple[Caution, ...]:
+    return question_factory.warnings(messages)
+
+
+def results(found: EndFloatFacts) -> Iterator[Result]:
+    """The float that the stack or the table predicts."""
+    if found.predicted and found.limits:
+        low, high = (mm(end, 0.01) for end in found.limits)
+        limit_from = Said("card", {"origin": found.limit.source}) if found.limit else Said("typed")
+        code = Property.END_FLOAT_PREDICTED if found.how == STACK else "by table"
+        value, uncertainty = found.predicted
+        state = found.call.state if found.call else ""
+        yield Result(crank(Property.END_FLOAT_PREDICTED), code, mm(value, 0.001, uncertainty), None, low, high, limit_from, state)
+
+
+def derived(found: EndFloatFacts) -> Iterator[Finding]:
+    """What the float will be, and the gasket that it was worked out with; none is a thickness of 0."""
+    if found.predicted is None:
+        return
+    value, uncertainty = found.predicted
+    yield Finding(crank(Property.END_FLOAT_PREDICTED), value, uncertainty=uncertainty, resolution=0.001)
+    if found.how == STACK:
+        for part in (joint.part for joint in along(found.card)):
+            gasket = found.own.fact(Slot(part, Property.GASKET_CRUSHED))
+            thick, unsure = (gasket.value or 0.0, gasket.uncertainty) if gasket else (0.0, None)
+            yield Finding(Slot(part, Property.GASKET_THICKNESS), thick, uncertainty=unsure, resolution=0.01)
+            if thick:
+                yield Finding(Slot(part, Property.REPLACED), text="gasket")
+
+
+def sources(found: EndFloatFacts) -> Iterator[Trace]:
+    for link, fact in found.links or ():
+        values = {"link": question_factory.label(messages, link.slot), "uncertainty": mm(fact.uncertainty or 0.0)}
+        yield source("makes" if link.sign > 0 else "takes", show(mm(fact.value or 0.0)), values)
+    if found.free:
+        values = {"squares": mm(found.free.rss_mm), "worst": mm(found.free.worst_mm)}
+        yield source("free", show(mm(found.free.value_mm)), values)
+    if found.limits:
+        low, high = (mm(end, 0.01) for end in found.limits)
+        yield source("wanted", band(low, high), {"origin": found.limit.source if found.limit else messages.TYPED})
+    if found.warm_mm is not None:
+        case, crank_c = (celsius(each) for each in (RUNNING_C[0], RUNNING_C[-1]))
+        yield source("warm", show(mm(found.warm_mm, 0.01)), {"case": case, "crank": crank_c}, estimated=True)
+    if found.kit and found.how == STACK:
+        yield source("kit", found.kit.name, {"sizes": thicknesses(sorted(found.kit.sizes_mm), " ")})
+    if found.table:
+        for row, left in zip(found.table.rows, found.table.floats_mm, strict=True):
+            values = {"low": mm(row.from_mm, 0.01), "high": mm(row.to_mm, 0.01), "left": mm(left)}
+            yield source("row", show(mm(row.shim_mm)), values)

@@ -1,0 +1,111 @@
+"""What may be done at Split, and what it writes."""
+
+from __future__ import annotations
+
+from typing import Any
+
+from stator.engines.parts import Kind
+from stator.engines.properties import Property
+from stator.jobs import log, tray
+from stator.jobs.models import Reading
+from stator.stations.framework import Action, State
+from stator.stations.framework.messages import capital, fill
+from stator.stations.framework.remeasure import ask_anew
+from stator.stations.split_crankcase import messages
+from stator.stations.split_crankcase.analysis import MOST_LOOSE, Done, SplitFacts, length_of
+from stator.stations.split_crankcase.verdict import half
+
+
+def actions(bound: Any) -> tuple[Action, ...]:
+    """Load on, round after round of gaps, apart, sign."""
+    found: SplitFacts = bound.found
+    if found.all_through:
+        return (bound.sign_action(),)
+    if found.is_apart or found.stays_closed:
+        return (bound.sign_action(),) if len(found.every) == 1 else ()
+    stopped = found.census.call.state == State.STOP
+    missing = fill(messages.REASON[found.census.call.code], found.census_values) if stopped else ""
+    if not found.is_loaded:
+        refused = bound.refused() or missing or _not_counted(found) or ("" if found.is_outside else _too_weak(found))
+        begins = Action("begin", str(messages.ACTION["begin"]), "begin", not refused, refused, load)
+        left = len(found.fasteners) - len(found.out)
+        rest = Action("rest", fill(messages.ACTION["rest"], {"left": left}), "rest", do=rest_out)
+        leave = Action("leave", str(messages.ACTION["leave"]), "leave", do=leave_closed)
+        if found.is_outside:
+            named = fill(messages.ACTION["off"], {"Part": capital(str(half(found)))})
+            begins = Action("apart", named, "off", not refused, refused, halves_apart)
+        return (*((rest,) if left > 1 else ()), begins, *((leave,) if len(found.every) > 1 else ()))
+    more = "" if found.plane else str(messages.THREE_GAPS_FIRST)
+    if found.suspect:
+        name = messages.ACTION["these"] if len(found.again) == 1 else messages.ACTION["all_these"]
+        again = Action("again", fill(name, {"place": found.again[0].part.name}), "again", True, do=measure_again)
+        return (again, Action("apart", str(messages.ACTION["apart"]), "apart", False, missing, halves_apart))
+    gaps_open = any(ask.slot and ask.slot.what == Property.GAP for ask in bound.open_asks())
+    return (
+        Action("next", str(messages.ACTION["next"]), "next", bool(found.plane and not gaps_open), more, next_round),
+        Action("apart", str(messages.ACTION["apart"]), "apart", False, missing, halves_apart),
+    )
+
+
+def rest_out(bound: Any) -> None:
+    """Every fastener left came out and was not measured; the count on the tray still has to agree."""
+    found: SplitFacts = bound.found
+    left = [length_of(mark).key for mark in found.fasteners if not found.is_out(mark)]
+    log.choose(bound.entry, skipped=[*bound.skipped(), *left])
+
+
+def _not_counted(found: SplitFacts) -> str:
+    return str(messages.NEXT["count"]) if not found.counted and not found.held_elsewhere else ""
+
+
+def _too_weak(found: SplitFacts) -> str:
+    screws = found.screws
+    return fill(messages.REASON[screws.call.code], screws.call.values) if screws and screws.call.state == State.STOP else ""
+
+
+def load(bound: Any) -> None:
+    """Load is on the splitter: the first round of gaps begins."""
+    _move(bound, Done.LOADED)
+
+
+def measure_again(bound: Any) -> None:
+    """The suspect gaps are withdrawn and asked anew."""
+    ask_anew(bound, [place.slot for place in bound.found.again])
+
+
+def next_round(bound: Any) -> None:
+    """Close this round of gaps and begin the next."""
+    log.next_attempt(bound.entry)
+
+
+def halves_apart(bound: Any) -> None:
+    _move(bound, Done.PARTED)
+
+
+def leave_closed(bound: Any) -> None:
+    """This joint is not opened."""
+    _move(bound, Done.LEFT)
+
+
+def _move(bound: Any, kind: Done) -> None:
+    found: SplitFacts = bound.found
+    bound.move(kind, None if found.joint.is_first else found.of(Property.HALVES_APART))
+
+
+def kept(bound: Any, reading: Reading) -> None:
+    """A loose part whose half is known goes into the tray."""
+    if reading.subject is None or reading.subject.kind != Kind.TRAY:
+        return
+    found: SplitFacts = bound.found
+    numbered = (at.loose_number(number) for at in found.every for number in range(1, MOST_LOOSE + 1))
+    part = next((each for each in numbered if each.part == reading.subject.part), None)
+    if part and part.what and part.from_where and part.half:
+        tray.put(
+            bound.job,
+            bound.person,
+            f"{reading.entry_id}-{part.part.uid}",
+            name=part.what,
+            station=bound.stage,
+            where_from=part.from_where[:80],
+            half=part.half if bound.job.card.case_part(part.half) else "",
+        )

@@ -1,0 +1,129 @@
+"""What may be done at True: another turn, the cure timer, measure again after a move, sign."""
+
+from __future__ import annotations
+
+from typing import Any
+
+from shopmath.amounts import degrees
+from stator.engines.properties import Property
+from stator.jobs import log
+from stator.stations.framework import Action, timers
+from stator.stations.framework.messages import fill
+from stator.stations.framework.remeasure import ask_anew
+from stator.stations.true_crank import messages
+from stator.stations.true_crank.analysis import MOVED, TurnedFacts, crank, reading
+from stator.stations.true_crank.outer_analysis import OuterFacts
+from stator.stations.true_crank.single_analysis import CURES, SingleFacts
+from stator.stations.true_crank.verdict import left_for_the_next, suspect_said
+
+CURE = log.CURE
+WELDED = "welded"  # as a move: what was read before it is of another crank
+
+
+def of_single(bound: Any) -> tuple[Action, ...]:
+    found: SingleFacts = bound.found
+    if found.mis is None:
+        return ()
+    if found.move is None:
+        return _suspect(found)
+    if found.is_welded_since:
+        return _welded()
+    first = (*_turn(bound), *_cure(bound))
+    sign = bound.sign_action(main=found.is_done and not first)
+    if found.move.kind not in (*CURES, "remeasure"):
+        return (*first, sign)
+    cures = found.move.kind in CURES
+    again = _again("done" if cures else "again", not found.is_done and not _turn(bound), bound.refused() if cures else "")
+    return (*first, again, sign)
+
+
+def of_several(bound: Any) -> tuple[Action, ...]:
+    found: OuterFacts = bound.found
+    if not found.shafts or found.is_held_wrong:
+        return ()
+    if found.suspect:
+        return _suspect(found)
+    if found.is_welded_since:
+        return _welded()
+    first = (*_turn(bound), *_cure(bound))
+    sign = bound.sign_action(main=found.is_done and not first)
+    if found.worst is None:
+        return (*first, sign)
+    return (*first, _again("turned", not found.is_done and not _turn(bound), bound.refused()), sign)
+
+
+def _again(code: str, main: bool = True, refused: str = "") -> Action:
+    return Action("again", str(messages.ACTION[code]), "again", main, refused, measure_again)
+
+
+def _suspect(found: TurnedFacts) -> tuple[Action, ...]:
+    """The readings to blame again, or the whole round."""
+    again = found.suspect[1].again if found.suspect else ()
+    if not again:
+        return (_again("round"),)
+    name = fill(messages.ACTION["these"], {"angles": tuple(degrees(each) for each in again)})
+    return (Action("these", name, "these", True, do=read_again), _again("round", main=False))
+
+
+def _welded() -> tuple[Action, ...]:
+    return (Action("again", str(messages.ACTION["welded"]), "again", True, do=after_weld),)
+
+
+def after_weld(bound: Any) -> None:
+    """A round of its own once it is cold; the joint stays as it was told."""
+    bound.move(WELDED)
+    log.next_attempt(bound.entry, skipped=left_for_the_next(bound.found))
+
+
+def _turn(bound: Any) -> tuple[Action, ...]:
+    """Another turn where that settles the call."""
+    found: TurnedFacts = bound.found
+    if found.settled_by is None or bound.open_asks():
+        return ()
+    name = fill(messages.ACTION["turn"], {"more": found.settled_by - found.turns})
+    return (Action("turn", name, "turn", True, do=turn_more),)
+
+
+def _cure(bound: Any) -> tuple[Action, ...]:
+    """The clock of a compound that locks the joint."""
+    if bound.found.joint != "compound" or any(timer.key == CURE for timer in bound.timers):
+        return ()
+    return (Action("cure", str(messages.ACTION["cure"]), "cure", True, do=start_cure),)
+
+
+def turn_more(bound: Any) -> None:
+    found: TurnedFacts = bound.found
+    if found.settled_by:
+        log.choose(bound.entry, turns={**bound.choices.get("turns", {}), str(found.attempt): found.settled_by})
+
+
+def read_again(bound: Any) -> None:
+    """The suspect readings are withdrawn and asked anew."""
+    assert bound.found.suspect is not None
+    side, suspect = bound.found.suspect
+    ask_anew(bound, [reading(side, angle) for angle in suspect.again])
+
+
+def start_cure(bound: Any) -> None:
+    timers.start(bound, CURE, "wait", bound.found.cures_s, attempt=1)
+
+
+def measure_again(bound: Any) -> None:
+    """The move was made, or the round is taken anew: what was expected of it is kept."""
+    found = bound.found
+    done = found.as_written()
+    slot = crank(Property.CRANK_RUNOUT, done.pop("web"), done.get("at_deg"))
+    bound.move(MOVED, slot, text=done.pop("kind"), **done)
+    log.next_attempt(bound.entry, skipped=left_for_the_next(found))
+
+
+def may_sign(bound: Any) -> str:
+    found: TurnedFacts = bound.found
+    if not found.is_measured:
+        return str(messages.MEASURE_FIRST)
+    if found.is_welded_since:
+        return str(messages.WELDED_SINCE)
+    if not found.suspect:
+        return ""
+    code, values = suspect_said(found)
+    return fill(messages.REASON[code], values)

@@ -1,0 +1,94 @@
+"""A built-up crank of several throws, held on its centre bearings: each outer shaft, and how far its web has turned about its pin."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from functools import cached_property
+from typing import Any
+
+from shopmath.multi_throw import OuterShaft, outer_shaft, refuse_hold
+from shopmath.validation import BadInput
+from shopmath.verdict import IN
+from stator.engines.fact_keys import Slot
+from stator.engines.parts import CRANK
+from stator.engines.properties import Property
+from stator.stations.framework import Given
+from stator.stations.true_crank.analysis import SIDES, TurnedFacts, cures_s, gauge_of
+
+THROW_ANGLE = Slot(CRANK, Property.THROW_ANGLE)
+
+
+@dataclass(frozen=True)
+class OuterFacts(TurnedFacts):
+    """One crank of several throws. Angles in °."""
+
+    @property
+    def is_held_wrong(self) -> bool:
+        """Whether it is held on what is to be measured."""
+        try:
+            refuse_hold(self.held)
+        except BadInput:
+            return True
+        return False
+
+    @property
+    def rim_mm(self) -> float | None:
+        return self.value(Property.RIM_RADIUS)
+
+    @cached_property
+    def phase_deg(self) -> float | None:
+        """Angle of the right outer pin from the left one: read here, else as it was left when it was pressed together."""
+        here = self.own.value(THROW_ANGLE)
+        if here is not None:
+            return here
+        known = self.known.as_left(CRANK, Property.THROW_ANGLE)
+        return known.value if known else None
+
+    @property
+    def asks_phase(self) -> bool:
+        """Whether nobody else has said the angle between the throws."""
+        return self.phase_deg is None or self.own.has(THROW_ANGLE)
+
+    @property
+    def is_set_up(self) -> bool:
+        return bool(self.throw() and self.rim_mm and self.phase_deg is not None)
+
+    def shaft(self, side: str, attempt: int | None = None) -> OuterShaft | None:
+        """One outer shaft as measured; None until its turn is whole."""
+        swing, throw, rim = self.swing(side, attempt), self.throw(), self.rim_mm
+        pin = 0.0 if side == "left" else self.phase_deg
+        if swing is None or throw is None or rim is None or pin is None:
+            return None
+        return outer_shaft(swing, throw, pin, rim, self.vector_u_mm)
+
+    @cached_property
+    def shafts(self) -> list[tuple[str, OuterShaft]]:
+        """Side and shaft, the one with the larger runout first; empty until both are read."""
+        found = [(side, shaft) for side in SIDES if (shaft := self.shaft(side))]
+        return sorted(found, key=lambda pair: -pair[1].swing.tir_mm) if len(found) == len(SIDES) else []
+
+    @cached_property
+    def worst(self) -> tuple[str, OuterShaft] | None:
+        """The web to turn: the one whose turning takes off most."""
+        worth = [pair for pair in self.shafts if pair[1].worth_it]
+        return max(worth, key=lambda pair: pair[1].swing.tir_mm - pair[1].best_mm, default=None)
+
+    @property
+    def is_done(self) -> bool:
+        within = self.call is not None and self.call.state == IN
+        return bool(self.shafts) and not self.suspect and (self.worst is None or within)
+
+    def as_written(self) -> dict[str, Any]:
+        """A move as it is kept: what was measured, what was done, what was expected."""
+        kept = {"kind": "again", "web": "left", "turn_deg": 0.0, "rim_mm": 0.0, "direction": "", "expected_mm": 0.0}
+        if self.worst is None or self.suspect:
+            return kept
+        side, shaft = self.worst
+        turn, expected = shaft.turn, round(shaft.best_mm, 4)
+        measured = {"turn_deg": round(turn.turn_deg, 4), "rim_mm": round(turn.rim_mm, 4), "direction": turn.direction}
+        return {**kept, "kind": "turn", "web": side, **measured, "expected_mm": expected}
+
+
+def outer_facts(given: Given) -> OuterFacts:
+    """What True knows of a crank of several throws, built once for a page or an act."""
+    return OuterFacts(given.card, given.own, given.facts, gauge_of(given), cures_s(given.shelves))

@@ -1,0 +1,116 @@
+"""What is asked at True: how the crank is held, one turn of readings at each end, then again after each move."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from functools import partial
+from typing import Any
+
+from shopmath.amounts import mm
+from shopmath.truing import refuse_on_support
+from stator.engines.properties import Property
+from stator.stations.framework import Method, Question
+from stator.stations.framework.question_factory import method, question
+from stator.stations.true_crank import messages
+from stator.stations.true_crank.analysis import BY_SWING, CLOSING, DIAL, SIDES, TurnedFacts, crank, reading
+from stator.stations.true_crank.outer_analysis import THROW_ANGLE, OuterFacts
+from stator.stations.true_crank.single_analysis import SingleFacts
+from stator.ui.number_format import plain
+
+ask = partial(question, messages)
+DIALS = (DIAL,)
+
+
+def of_single(found: SingleFacts) -> list[Question]:
+    """Where supports and gauges stand, then one turn at each end."""
+    past = found.attempt > 1
+    asked: list[Question] = []
+    for side in SIDES:
+        said = {"side": found.card.side(side)}
+        support, gauge = crank(Property.SUPPORT_PLACE, side), crank(Property.GAUGE_PLACE, side)
+        place: dict[str, Any] = {"quiet": past, "resolution": 1.0}
+        asked.append(ask(support, said, example="92", check=_apart(side, found.own.value(gauge)), **place))
+        asked.append(ask(gauge, said, example="34", check=_apart(side, found.own.value(support)), **place))
+    asked += _stroke(found, past)
+    if found.limit_is_elsewhere:
+        asked += _limit_places(found, past)
+    if found.geometry is not None:
+        for side in SIDES:
+            asked += _readings(found, side, str(messages.PIN))
+    return [*asked, *_ends(found)] if found.mis is not None else asked
+
+
+def _limit_places(found: SingleFacts, past: bool) -> list[Question]:
+    """Where the limit's own supports and gauges stand: what it allows here follows from that."""
+    support, gauge = crank(Property.LIMIT_SUPPORT_PLACE), crank(Property.LIMIT_GAUGE_PLACE)
+    said = {"setup": setup_of(found)}
+    more: dict[str, Any] = {"optional": True, "quiet": past, "resolution": 1.0}
+    asked = [ask(support, said, example="92", check=_apart("left", found.own.value(gauge)), **more)]
+    if found.own.value(support) is not None or found.own.value(gauge) is not None:
+        asked.append(ask(gauge, said, example="34", check=_apart("left", found.own.value(support)), **more))
+    return asked
+
+
+def setup_of(found: TurnedFacts) -> str:
+    """The set-up that the card's limit is meant for, in words."""
+    if found.limit is None:
+        return ""
+    return found.limit.setup or next((str(row[1]) for row in messages.METHOD["held"][1] if row[0] == found.limit.held), "")
+
+
+def _apart(side: str, other_mm: float | None) -> Callable[[float], None] | None:
+    """A gauge on its support measures nothing."""
+    return None if other_mm is None else lambda value: refuse_on_support(side, value, other_mm)
+
+
+def _stroke(found: TurnedFacts, past: bool) -> list[Question]:
+    return [ask(crank(Property.STROKE), quiet=past, example="58", resolution=0.1)] if found.card.stroke_mm is None else []
+
+
+def of_several(found: OuterFacts) -> list[Question]:
+    """Throw, rim and the angle between the throws, then one turn at each outer shaft."""
+    past = found.attempt > 1
+    if found.is_held_wrong:
+        return []
+    asked = _stroke(found, past)
+    asked.append(ask(crank(Property.RIM_RADIUS), quiet=past, example="60", resolution=0.5))
+    if found.asks_phase:
+        asked.append(ask(THROW_ANGLE, quiet=past, example="180", resolution=0.5))
+    if found.is_set_up:
+        for side in SIDES:
+            asked += _readings(found, side, str(messages.LEFT_OUTER_PIN))
+    return [*asked, *_ends(found)] if found.shafts else asked
+
+
+def _ends(found: TurnedFacts) -> list[Question]:
+    done = found.is_done
+    return [ask(crank(Property.JOINT_LOCK), quiet=not done), ask(crank(Property.NOTE), optional=True, quiet=not done)]
+
+
+def _readings(found: TurnedFacts, side: str, pin: str) -> list[Question]:
+    """One end: a turn of readings or two and back to the first, or the runout with where it is high."""
+    name = found.card.side(side)
+    named = {"side": name, "Side": f"{name[:1].upper()}{name[1:]}", "pin": pin}
+    dial: dict[str, Any] = {"resolution": found.resolution, "gauges": DIALS}
+    if found.how == BY_SWING:
+        return [
+            ask(crank(Property.SHAFT_TIR, side), named, example="0.06", times=found.turns, **dial),
+            ask(crank(Property.HIGH_SPOT, side), named, example="75", resolution=1.0),
+        ]
+    asked = []
+    times = found.turns_asked(side)
+    for angle in found.angles():
+        said = {**named, "angle": plain(angle), "count": times}
+        where = messages.UNDER_GAUGE if angle == 0 else messages.TURNED_ON
+        if found.is_coarse and angle == 0:
+            said |= {"step": mm(found.resolution), "limit": mm(found.limit_mm or 0.0)}
+            where = messages.SECOND_TURN if times > 1 else messages.COARSE
+        asked.append(ask(reading(side, angle), said, where=where, example="0.02", times=times, **dial))
+    back = {"text": messages.BACK_AT_START, "where": messages.ONCE_ROUND, "skip_means": str(messages.SLIP_UNSEEN)}
+    return [*asked, ask(reading(side, CLOSING), named, optional=True, **back, **dial)]
+
+
+def methods(found: TurnedFacts) -> tuple[Method, ...]:
+    rows = [row for row in messages.METHOD["held"][1] if row[0] in found.ways_held]
+    held = method(messages, "held", found.held, sorted(rows, key=lambda row: found.ways_held.index(row[0])))
+    return (held, method(messages, "how", found.how)) if found.attempt == 1 else (held,)

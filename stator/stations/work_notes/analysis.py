@@ -1,0 +1,44 @@
+"""What was written down of work that is not computed: notes, one after another."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from dataclasses import dataclass
+from enum import StrEnum
+
+from stator.engines.fact_keys import Slot
+from stator.engines.parts import ENGINE
+from stator.engines.properties import Property
+from stator.jobs.facts import Own
+from stator.stations.framework import Given
+
+NOTE = Slot(ENGINE, Property.NOTE)
+
+
+class Code(StrEnum):
+    """What a call on work by hand can say."""
+
+    NOTHING_YET = "nothing yet"
+    WRITTEN = "written"
+    DONE = "done"
+
+
+@dataclass(frozen=True)
+class ByHandFacts:
+    """The notes of one entry."""
+
+    own: Own
+    station: str
+
+    @property
+    def notes(self) -> list[str]:
+        return [each.text for each in self.own.all(NOTE)]
+
+
+def facts_for(station: str) -> Callable[[Given], ByHandFacts]:
+    """What makes the facts of a station of this key."""
+
+    def by_hand_facts(given: Given) -> ByHandFacts:
+        return ByHandFacts(given.own, station)
+
+    return by_hand_facts

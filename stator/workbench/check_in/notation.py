@@ -1,0 +1,26 @@
+"""Several sizes typed into one field as the trade writes them: `25x40x7` for a seal, `M27x1` for a thread."""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Sequence
+from typing import Any
+
+from shopmath.validation import BadInput
+
+
+def spread(data: Any, prefix: str, names: Sequence[str], read: Callable[[str], Sequence[float]]) -> Any:
+    """What was typed, with sizes that stand together in the first of some fields put into all of them.
+
+    `data` is a form's own, or None; it is returned as it is where the first field holds anything else.
+    """
+    keys = [f"{prefix}-{name}" if prefix else name for name in names]
+    try:
+        sizes = read(str(data.get(keys[0]) or "")) if data is not None else None
+    except BadInput:
+        return data
+    if sizes is None:
+        return data
+    found = data.copy()
+    for key, size in zip(keys, sizes, strict=True):
+        found[key] = f"{size:g}"
+    return found

@@ -1,0 +1,196 @@
+"""Book an engine in, read its card, look through its log."""
+
+from __future__ import annotations
+
+from collections.abc import Hashable
+from dataclasses import dataclass, field
+from functools import cached_property
+
+from django.db import transaction
+from django.db.models import Exists, OuterRef
+from django.http import Http404, HttpRequest, HttpResponse
+from django.shortcuts import redirect, render
+from django.utils.translation import gettext as _
+from django.views.decorators.http import require_GET, require_http_methods
+
+from shopmath.bearings import lookup
+from shopmath.validation import BadInput
+from stator.engines.card_copy import copied
+from stator.engines.layouts import lay_out
+from stator.engines.models import EngineCard
+from stator.jobs.asked import Asked
+from stator.jobs.fact_loader import all_readings_of
+from stator.jobs.idempotency import about, one_act
+from stator.jobs.models import Entry, Job, Photo, Reading, Record
+from stator.shop.models import Shop
+from stator.stations.framework import provenance
+from stator.stations.framework.log_labels import answered, called
+from stator.ui.times import time_of_day, to_the_second
+from stator.ui.url_values import job_number
+from stator.workbench.check_in.card_views import card_page
+from stator.workbench.check_in.forms import EngineForm, SeatForm
+from stator.workbench.registry import BY_KEY, WORK_ORDERS, lay_run
+
+
+def _seat_wanted(request: HttpRequest) -> bool:
+    return any(request.POST.get(f"{SeatForm.prefix}-{name}") for name in ("designation", "bore_mm", "outside_mm", "code", "measured_mm"))
+
+
+@require_http_methods(["GET", "POST"])
+@one_act
+def book_in(request: HttpRequest) -> HttpResponse:
+    """A new job: its engine, what is wrong, and its first seat."""
+    order = request.GET.get("order", "")
+    first = {"work_order": order} if order in WORK_ORDERS else None
+    engine, seat = EngineForm(request.POST or None, initial=first), SeatForm(request.POST or None)
+    if request.method == "POST":
+        known = engine.is_valid() and engine.cleaned_data["known"]
+        with_seat = _seat_wanted(request) or (not known and request.POST.get("work_order") in ("heat", "cold"))
+        if engine.is_valid() and (not with_seat or seat.is_valid()):
+            made = _make(request, engine, seat if with_seat else None)
+            about(request, made)
+            return redirect("job" if with_seat or known else "card", tag=made.tag)
+        if not with_seat:
+            seat = SeatForm()
+    # a form that nothing was typed into follows from the order and from the engines to choose from
+    kept = (order, tuple(engine.fields["known"].choices)) if not engine.is_bound else None  # type: ignore[attr-defined]
+    return render(request, "workbench/check_in/check_in.html", {"engine": engine, "seat": seat, "made": kept})
+
+
+def _make(request: HttpRequest, engine: EngineForm, seat: SeatForm | None) -> Job:
+    data = engine.cleaned_data
+    with transaction.atomic():
+        card = data["known"]
+        if card is None:
+            fields = ("name", "summary", "case_material", "painted", "left_name", "right_name")
+            card = EngineCard.objects.create(**{name: data[name] for name in fields})
+            if data["layout"]:
+                lay_out(card, data["layout"])
+        else:
+            card = copied(card)
+        if seat:
+            seat.instance.card = card
+            seat.save()
+        job = Job.objects.create(
+            number=Job.next_number(),
+            card=card,
+            complaint=data["complaint"],
+            comes_back=data["comes_back"],
+            work_order=data["work_order"],
+            booked_in_by=request.user,  # type: ignore[misc]
+        )
+        lay_run(job)
+    return job
+
+
+@require_GET
+def read_marking(request: HttpRequest) -> HttpResponse:
+    """What a bearing's marking was understood as, while it is typed."""
+    text = request.GET.get(f"{SeatForm.prefix}-designation", "").strip()
+    found, words = None, ""
+    if text:
+        try:
+            found = lookup(text)
+        except BadInput as error:
+            words = error.message
+    return render(request, "workbench/check_in/marking.html", {"found": found, "words": words})
+
+
+_numbered = Asked(lambda number: Job.objects.filter(number=number).select_related("card", "booked_in_by", "origin__read_by"), 1)
+_photos = Asked(lambda job: Photo.objects.filter(job=job), 1)
+
+
+def _job(tag: str) -> Job:
+    for job in _numbered.models(job_number(tag)):
+        return job
+    raise Http404
+
+
+@require_http_methods(["GET", "POST"])
+@one_act
+def card(request: HttpRequest, tag: str) -> HttpResponse:
+    """The engine card of a job."""
+    job = _job(tag)
+    return card_page(request, job.card, job)
+
+
+@dataclass
+class Line:
+    """An entry on the log: its station, what was read, and the pictures taken there."""
+
+    entry: Entry
+    job: Job
+    taken: list[Reading]
+    photos: list[Photo] = field(default_factory=list)
+
+    @property
+    def name(self) -> str:
+        return str(BY_KEY[self.entry.station.key].name)
+
+    @property
+    def replaced(self) -> bool:
+        return getattr(self.entry, "superseded_by", None) is not None
+
+    def readings(self) -> list[Written]:
+        return [_written(reading, self.entry, self.job) for reading in self.taken]
+
+    @cached_property
+    def made(self) -> Hashable:
+        """What the words of a signed entry follow from: its readings never change, but those that they name may be called otherwise."""
+        entry, card = self.entry, self.job.card
+        if not entry.is_signed or entry.signed_by is None or not card.stamp:
+            return None
+        said = [(each.pk, each.by.called, each.gauge and each.gauge.name) for each in self.taken]
+        gone = [(each.withdrawn_at, each.withdrawn_by and each.withdrawn_by.called) for each in self.taken if each.withdrawn_at]
+        photos = tuple((photo.pk, photo.caption) for photo in self.photos)
+        return entry.pk, entry.signed_at, entry.signed_by.called, self.replaced, card.stamp, photos, tuple(said), tuple(gone)
+
+
+@dataclass(frozen=True)
+class Written:
+    """A reading of the log in words: what it is of, what it says, when and by whom."""
+
+    called: str
+    said: str
+    taken: str
+    withdrawn: bool
+
+
+def _written(reading: Reading, entry: Entry, job: Job) -> Written:
+    taken = [to_the_second(reading.taken_at), reading.by.called, *([str(reading.gauge)] if reading.gauge else [])]
+    told = "; ".join((", ".join(taken), *([_withdrawn(reading)] if reading.withdrawn_at else [])))
+    return Written(called(reading, entry, job.card), answered(reading, entry), told, reading.withdrawn_at is not None)
+
+
+def _withdrawn(reading: Reading) -> str:
+    assert reading.withdrawn_at is not None
+    at, by = time_of_day(reading.withdrawn_at), reading.withdrawn_by
+    if reading.came_second:
+        return _("withdrawn {at}: another answer came first").format(at=at)
+    return _("withdrawn {at} by {who}").format(at=at, who=by.called) if by else _("withdrawn {at}").format(at=at)
+
+
+_drawn = Exists(Record.objects.filter(entry=OuterRef("pk")).exclude(drawing=b""))
+_entries = Asked(
+    lambda job: Entry.objects.filter(job=job).select_related("station", "seat", "signed_by", "superseded_by").annotate(drawn=_drawn), 1
+)
+
+
+@require_GET
+def job_log(request: HttpRequest, tag: str) -> HttpResponse:
+    """Everything written down about a job, oldest first; superseded entries stay, marked."""
+    job = _job(tag)
+    readings, photos = all_readings_of(job, Shop.current()), _photos.models(job.pk)
+    lines = [Line(entry, job, readings.get(entry.pk, [])) for entry in _entries.models(job.pk)]
+    last = {line.entry.station_id: line for line in lines}  # a station's pictures stand at the last that was done there
+    for photo in photos:
+        if photo.station_id in last:
+            last[photo.station_id].photos.append(photo)
+    origin = getattr(job, "origin", None)
+    data = {
+        "job": job,
+        "lines": lines,
+        "photos": [each for each in photos if each.station_id not in last],
+        "origin_said": provenance.said(origin) if origin else "",
+    }
+    return render(request, "workbench/check_in/log.html", data)

@@ -1,0 +1,133 @@
+"""One reading into an entry, whichever way it comes: typed on the strip, sent by a gauge, or out of a gauge's own log."""
+
+from __future__ import annotations
+
+from datetime import datetime
+from typing import Any
+
+from django.db.models import Count
+
+from shopmath.quantity import CANONICAL, Quantity, decimals
+from stator.engines.card_loader import whole
+from stator.engines.models import EngineCard
+from stator.jobs import clock, log
+from stator.jobs.asked import Asked, hold
+from stator.jobs.models import Job, Reading, RunStation, Timer
+from stator.shop.models import Gauge
+from stator.stations.framework import BoundStation, Question, bind, plausibility
+
+_OF_JOB = (*(each.name for each in Job._meta.concrete_fields), "card__stamp")  # the rest of its card is read with its parts, or kept
+_numbered = Asked(lambda number: Job.every.filter(number=number).select_related("card").only(*_OF_JOB), 1)
+_job = Asked(lambda pk: Job.every.filter(pk=pk).select_related("card").only(*_OF_JOB), 1)
+_stages = Asked(lambda job: RunStation.objects.filter(job=job).annotate(photographed=Count("photos")).order_by("order"), 1)
+_timers = Asked(lambda job: Timer.objects.filter(job=job).select_related("entry__station"), 1)  # what each counts, its station says
+
+
+def numbered(number: int) -> Job | None:
+    """The job of a number, by itself; None where there is none."""
+    return next(iter(_numbered.models(number)), None)
+
+
+def job_of(number: int, found: Job | None = None) -> Job | None:
+    """The job of a number with its run, its timers and its whole card; None where there is none. `found`: as it has been read already."""
+    found = found or numbered(number)
+    return _with_its_run(found, whole(found.card)) if found else None
+
+
+def _with_its_run(job: Job, card: EngineCard) -> Job:
+    job.card = card
+    hold(job, "run", _stages.models(job.pk))
+    hold(job, "timers", _timers.models(job.pk))
+    return job
+
+
+def again(work: BoundStation, *, only_here: bool = False) -> BoundStation:
+    """The same work read afresh after an act. `only_here`: nothing was written beyond its own entry, so the rest is known already.
+
+    The transaction of an act holds the database for itself: what it has read before stands.
+    """
+    (found,) = _job.models(work.job.pk)
+    job = _with_its_run(found, work.job.card if only_here else whole(found.card))
+    stage = next(each for each in job.run.all() if each.pk == work.stage.pk)
+    fresh: BoundStation = bind(work.station, job, stage, work.seat, work.person, clock.now(job))
+    fresh.papers, fresh.seen = work.papers, work.seen
+    if only_here and not (fresh.entry and fresh.entry.supersedes_id and work.entry is None):
+        fresh.know(work)
+    return fresh
+
+
+def with_reading(work: BoundStation, reading: Reading) -> BoundStation:
+    """The same work after one more reading, and nothing else has changed but what it took the place of, withdrawn."""
+    known = any(each.pk == reading.pk for each in work.readings)
+    fresh = work.anew(work.readings if known else [*work.readings, reading])
+    fresh.now = work.now
+    fresh.know(work)
+    return fresh
+
+
+def opened(work: BoundStation) -> BoundStation:
+    """The work with an open entry to write into."""
+    if work.entry and not work.entry.is_signed:
+        return work
+    log.open_entry(work.stage, work.seat, work.person)
+    return again(work, only_here=True)
+
+
+def take(
+    work: BoundStation,
+    ask: Question,
+    text: str,
+    client_key: str,
+    *,
+    data: dict[str, str] | None = None,
+    gauge: Gauge | None = None,
+    at: datetime | None = None,
+    extra: dict[str, Any] | None = None,
+) -> Reading:
+    """Keep what was said to an ask of an open entry, in the place of what stood there; refused with `BadInput` when it cannot be."""
+    assert work.entry is not None
+    quantity = work.read(ask, text)
+    usual, corrected = work.extra_for(ask, quantity, data or {})
+    kept = {**corrected, **(extra or {})}
+    if not kept.get(plausibility.CONFIRMED) and plausibility.why_unlikely(work, ask, quantity):
+        kept[plausibility.UNCONFIRMED] = True
+    reading = log.keep_reading(
+        work.entry, work.person, ask.key, quantity, client_key, attempt=work.attempt, gauge=gauge or usual, extra=kept, at=at, slot=ask.slot
+    )
+    if not ask.repeats:
+        standing = [each for each in work.live(ask.key) if each.pk != reading.pk]  # sent twice, it does not withdraw itself
+        for older in standing if len(standing) >= ask.times else ():
+            log.withdraw(older, work.person)
+    if work.follows_up:
+        again(work).after_keep(reading)
+    return reading
+
+
+def take_over(work: BoundStation, ask: Question, client_key: str) -> Reading:
+    """Keep what another entry knows already: the same value with its uncertainty, counted once where it was measured."""
+    fact = ask.offer
+    assert work.entry is not None
+    assert fact is not None
+    kind = fact.slot.about.kind
+    text = fact.text if fact.value is None else f"{fact.value:.{decimals(fact.resolution or ask.resolution)}f}"
+    unit = "" if fact.value is None else CANONICAL.get(kind, "")
+    quantity = Quantity(fact.value or 0.0, unit, fact.value or 0.0, text, kind)
+    extra = {"from": fact.station, **({"uncertainty": fact.uncertainty} if fact.uncertainty else {})}
+    more: dict[str, Any] = {"slot": ask.slot, "carried_from": fact.reading or None, "attempt": work.attempt, "extra": extra}
+    reading = log.keep_reading(work.entry, work.person, ask.key, quantity, client_key, **more)
+    if work.follows_up:
+        again(work).after_keep(reading)
+    return reading
+
+
+def take_second(work: BoundStation, ask: Question, text: str, client_key: str, *, data: dict[str, str], extra: dict[str, Any]) -> Reading:
+    """Keep an answer to a question that another device had answered already: withdrawn at once, with who and when."""
+    assert work.entry is not None
+    quantity = work.read(ask, text)
+    usual, corrected = work.extra_for(ask, quantity, data)
+    kept = {**corrected, **extra}
+    reading = log.keep_reading(
+        work.entry, work.person, ask.key, quantity, client_key, attempt=work.attempt, gauge=usual, extra=kept, slot=ask.slot
+    )
+    log.withdraw(reading, work.person, came_second=True)
+    return reading

@@ -1,0 +1,94 @@
+"""Every station in working order, and the runs that work orders lay. Adding a station is a folder and a line here."""
+
+from __future__ import annotations
+
+from django.utils.translation import gettext_lazy
+
+from stator.jobs.models import Job, RunStation
+from stator.stations.balance_flywheel.station import STATION as BALANCE
+from stator.stations.center_crank.station import STATION as CENTRE
+from stator.stations.close_crankcase.station import STATION as CLOSE
+from stator.stations.disassemble_halves.station import STATION as STRIP
+from stator.stations.framework import Station
+from stator.stations.framework.definition import NAMES
+from stator.stations.framework.log_labels import DESCRIBED
+from stator.stations.framework.messages import Sentence
+from stator.stations.framework.next_step import said
+from stator.stations.hand_over_engine.station import STATION as HAND_OVER
+from stator.stations.inspect_parts.station import STATION as INSPECT
+from stator.stations.install_crank.station import STATION as CRANK_IN
+from stator.stations.install_flywheel.station import STATION as FLYWHEEL_ON
+from stator.stations.install_seals.station import STATION as SEALS
+from stator.stations.install_with_heat.station import STATION as HEAT_AND_DROP
+from stator.stations.install_without_heat.station import STATION as FIT_COLD
+from stator.stations.press_apart.station import STATION as APART
+from stator.stations.press_together.station import STATION as TOGETHER
+from stator.stations.remove_bearings.station import STATION as BEARINGS_OUT
+from stator.stations.remove_flywheel.station import STATION as FLYWHEEL_OFF
+from stator.stations.set_end_play.station import STATION as END_FLOAT
+from stator.stations.split_crankcase.station import STATION as SPLIT
+from stator.stations.true_crank.station import STATION as TRUE
+from stator.stations.work_notes.station import by_hand
+
+BOOK_IN = "book-in"
+STATIONS: tuple[Station, ...] = (
+    by_hand(BOOK_IN, gettext_lazy("Book in")),
+    FLYWHEEL_OFF,
+    SPLIT,
+    STRIP,
+    BEARINGS_OUT,
+    INSPECT,
+    APART,
+    TOGETHER,
+    TRUE,
+    HEAT_AND_DROP,
+    FIT_COLD,
+    SEALS,
+    END_FLOAT,
+    CRANK_IN,
+    CLOSE,
+    CENTRE,
+    BALANCE,
+    FLYWHEEL_ON,
+    HAND_OVER,
+)
+BY_KEY = {station.key: station for station in STATIONS}
+DESCRIBED.update(BY_KEY)
+NAMES.update({station.key: station.name for station in STATIONS})
+
+
+def next_of(stage: RunStation) -> str:
+    """The next move at a station of a run, in words."""
+    station = BY_KEY.get(stage.key)
+    return (said(station, stage.next_said) if station else "") or stage.next_move
+
+
+_WHOLE = [station.key for station in STATIONS if station is not FIT_COLD]  # one or the other, as the mechanic decides: it can be added
+WORK_ORDERS: dict[str, tuple[Sentence, list[str]]] = {
+    "bottom-end": (gettext_lazy("Bottom end with crank rebuild"), [key for key in _WHOLE if key != "balance"]),
+    "bearings": (gettext_lazy("Bearings and seals only"), [key for key in _WHOLE if key not in ("apart", "together", "true", "balance")]),
+    "heat": (gettext_lazy("One bearing, cases already bare"), [BOOK_IN, "heat-and-drop", "seals", "hand-over"]),
+    "cold": (gettext_lazy("One bearing or bush, fitted cold"), [BOOK_IN, "fit-cold", "seals", "hand-over"]),
+    "top-end": (gettext_lazy("Top end: rocker shafts and bearings"), [BOOK_IN, "bearings-out", "heat-and-drop", "hand-over"]),
+    "crank": (gettext_lazy("Crank truing only"), [BOOK_IN, "inspect", "apart", "together", "true", "hand-over"]),
+    "flywheel": (gettext_lazy("Flywheel only"), [BOOK_IN, "flywheel-off", "balance", "flywheel-on", "hand-over"]),
+}
+
+
+def lay_run(job: Job) -> None:
+    """Lay the stations of a job's work order; booking in is done by the act of making the job."""
+    _, keys = WORK_ORDERS[job.work_order]
+    RunStation.objects.bulk_create(
+        RunStation(job=job, order=order, key=key, state=RunStation.State.DONE if key == BOOK_IN else RunStation.State.AHEAD)
+        for order, key in enumerate(keys)
+    )
+
+
+def at_station(job: Job) -> RunStation | None:
+    """Where the engine stands: the station being worked on, else the next one ahead."""
+    run = list(job.run.all())
+    for state in (RunStation.State.NOW, RunStation.State.WAITS, RunStation.State.AHEAD):
+        found = next((stage for stage in run if stage.state == state), None)
+        if found:
+            return found
+    return run[-1] if run else None

@@ -1,0 +1,16 @@
+"""What a clock counts, for templates."""
+
+from __future__ import annotations
+
+from django import template
+
+from stator.jobs.models import Timer
+from stator.stations.framework.log_labels import words_of
+
+register = template.Library()
+
+
+@register.filter
+def counts(timer: Timer) -> str:
+    """What a clock counts, in words."""
+    return words_of(timer)

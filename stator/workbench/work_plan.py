@@ -1,0 +1,194 @@
+"""The run of a job: set by its work order, changed with a reason. A station's log stays whatever happens to its place in the run."""
+
+from __future__ import annotations
+
+from collections.abc import Hashable
+from dataclasses import dataclass, field
+from functools import cached_property
+
+from django.db import transaction
+from django.http import Http404, HttpRequest, HttpResponse
+from django.shortcuts import get_object_or_404, redirect, render
+from django.urls import reverse
+from django.utils.translation import gettext as _
+from django.views.decorators.http import require_http_methods
+
+from shopmath.validation import BadInput
+from stator.engines.card_loader import whole
+from stator.jobs.asked import Asked
+from stator.jobs.fact_loader import facts_of
+from stator.jobs.idempotency import about, one_act
+from stator.jobs.models import Entry, Job, RunStation
+from stator.jobs.permissions import changeable
+from stator.shop.models import Person
+from stator.stations.framework import next_step
+from stator.stations.framework.prerequisites import unmet
+from stator.ui.url_values import job_number
+from stator.workbench.registry import BOOK_IN, BY_KEY, STATIONS
+
+State = RunStation.State
+
+
+def _said(words: str, field: str, missing: str) -> str:
+    found = " ".join(words.split())
+    if not found:
+        raise BadInput(field, missing)
+    return found
+
+
+def leave_out(stage: RunStation, person: Person, because: str) -> None:
+    """Leave a station out, with the reason and who said so."""
+    if stage.key == BOOK_IN:
+        raise BadInput("because", _("Booking in is done; it cannot be skipped."))
+    if stage.state == State.DONE:
+        raise BadInput("because", _("This station is signed and cannot be skipped. Replace its entry if it is no longer right."))
+    if Entry.objects.filter(station=stage, signed_at=None, readings__withdrawn_at=None, readings__isnull=False).exists():
+        raise BadInput("because", _("Readings are open here. Sign them, or withdraw them, before this station is skipped."))
+    reason = _said(because, "because", _("Say in a few words why it is skipped; the sheet will carry it."))
+    _set(stage, state=State.SKIPPED, because=f"{reason[:160]} ({person.called})", waits_for="")
+
+
+def take_up(stage: RunStation) -> None:
+    """A station left out or waiting is to be done after all."""
+    begun = stage.entries.exists()
+    _set(stage, state=State.NOW if begun else State.AHEAD, because="", waits_for="")
+
+
+def wait_for(stage: RunStation, what: str) -> None:
+    """The work waits at this station for something: parts, a cure, a word from the owner."""
+    if stage.state in (State.DONE, State.SKIPPED):
+        raise BadInput("waits_for", _("Only what is still to be done can wait."))
+    _set(
+        stage,
+        state=State.WAITS,
+        waits_for=_said(what, "waits_for", _("Say what the station waits for: parts, sealant that cures, an answer from the owner."))[:100],
+    )
+
+
+def add_station(job: Job, key: str, person: Person, because: str) -> None:
+    """Put a station into the run at its place in working order."""
+    reason = _said(because, "because", _("Say in a few words why it is added."))
+    order = [station.key for station in STATIONS]
+    if key not in order:
+        raise BadInput("key", _("There is no such station."))
+    with transaction.atomic():
+        changeable(job)
+        run = list(job.run.all())
+        if any(stage.key == key for stage in run):
+            raise BadInput("key", _("{name} is in the run already.").format(name=BY_KEY[key].name))
+        added = RunStation(job=job, key=key, because=f"added: {reason[:150]} ({person.called})")
+        run = sorted([*run, added], key=lambda stage: order.index(stage.key))
+        for stage in reversed(run):  # from the last, so that two never share a place
+            stage.order = run.index(stage)
+            stage.save()
+        job.touch()
+
+
+def _set(stage: RunStation, **fields: str) -> None:
+    with transaction.atomic():
+        changeable(stage.job)
+        RunStation.objects.filter(pk=stage.pk).update(**fields)
+        stage.job.touch()
+
+
+@dataclass
+class Line:
+    """A station as the run page shows it."""
+
+    stage: RunStation
+    name: str
+    address: str
+    may_leave: bool
+    may_wait: bool
+    unmet: list[str]
+    gave: list[Entry] = field(default_factory=list)
+    more: int = 0  # signed entries beyond those
+    error: str = ""
+    typed: str = ""
+    closed: bool = False
+
+    @cached_property
+    def made(self) -> Hashable:
+        """What it says follows from this, its reader and nothing else."""
+        stage = self.stage
+        gave = tuple(
+            (each.pk, each.signed_at, each.signed_by and each.signed_by.called, each.seat and each.seat.name) for each in self.gave
+        )
+        said = (stage.call_state, stage.waits_for, stage.because, self.move if stage.state == State.NOW else "", *self.unmet)
+        return self.address, self.name, stage.state, said, gave, self.more, self.error, self.typed, self.closed
+
+    @property
+    def move(self) -> str:
+        """The next move there, for the reader who looks."""
+        return next_step.said(BY_KEY[self.stage.key], self.stage.next_said) or self.stage.next_move
+
+
+MOST_SHOWN = 4  # signed entries of one station on the run
+
+
+_standing = Asked(
+    lambda job: (
+        Entry.objects.filter(job=job, signed_at__isnull=False)
+        .exclude(superseded_by__signed_at__isnull=False)
+        .select_related("seat", "signed_by")
+        .defer("result", "choices", "ticks")
+        .order_by("pk")
+    ),
+    1,
+)
+
+
+def _signed(job: Job) -> dict[int, list[Entry]]:
+    """What each station was signed with, and nothing that was replaced since."""
+    found: dict[int, list[Entry]] = {}
+    for entry in _standing.models(job.pk):
+        found.setdefault(entry.station_id, []).append(entry)
+    return found
+
+
+@require_http_methods(["GET", "POST"])
+@one_act
+def run_page(request: HttpRequest, tag: str) -> HttpResponse:
+    """See the run, leave a station out, add one, say what waits."""
+    job = get_object_or_404(Job.objects.select_related("card").prefetch_related("run"), number=job_number(tag))
+    job.card = whole(job.card)
+    person: Person = request.user  # type: ignore[assignment]
+    wrong: dict[str, tuple[str, str]] = {}
+    if request.method == "POST":
+        key, act, words = request.POST.get("key", ""), request.POST.get("act", ""), request.POST.get("words", "")
+        stage = next((each for each in job.run.all() if each.key == key), None)
+        try:
+            about(request, changeable(job))
+            if act == "add":
+                add_station(job, key, person, words)
+            elif stage is None:
+                raise Http404
+            elif act == "leave":
+                leave_out(stage, person, words)
+            elif act == "wait":
+                wait_for(stage, words)
+            else:
+                take_up(stage)
+            return redirect("run", tag=job.tag)
+        except BadInput as error:
+            wrong["add" if act == "add" else key] = (error.message, words)
+    lines = []
+    facts, signed = facts_of(job), _signed(job)
+    for stage in job.run.all():
+        if stage.key in BY_KEY:
+            said, typed = wrong.get(stage.key, ("", ""))
+            still = stage.state not in (State.DONE, State.SKIPPED)
+            address = reverse("station", args=[job.tag, stage.key])
+            first = [sentence for _, sentence in unmet(BY_KEY[stage.key].needs, job, facts, None)] if still else []
+            gave = signed.get(stage.pk, [])
+            shown, more = gave[:MOST_SHOWN], len(gave) - MOST_SHOWN
+            name, leave = str(BY_KEY[stage.key].name), still and stage.key != BOOK_IN
+            lines.append(Line(stage, name, address, leave, still, first, shown, max(0, more), said, typed, job.is_closed))
+    here = {line.stage.key for line in lines}
+    data = {
+        "job": job,
+        "lines": lines,
+        "others": [(station.key, station.name) for station in STATIONS if station.key not in here],
+        "add_error": wrong.get("add", ("", "")),
+    }
+    return render(request, "workbench/work_plan.html", data)
