@@ -177,7 +177,7 @@ def split_call(plane: GapPlane, allowed_mm: float, uncertainty_mm: float) -> Cal
 
     Examples
     --------
-    >>> from shopmath.gapplane import Point, fit
+    >>> from shopmath.gap_plane import Point, fit
     >>> case = [Point("front", -80, 0, 1.0), Point("top", 0, 60, 1.1), Point("rear", 80, 0, 1.2)]
     >>> split_call(fit(case), 0.8, 0.05).state, split_call(fit(case), 0.1, 0.05).state
     ('in', 'stop')
@@ -230,7 +230,7 @@ def next_move(plane: GapPlane, allowed_mm: float, call_state: str, pitch_mm: flo
 
     Examples
     --------
-    >>> from shopmath.gapplane import Point, fit
+    >>> from shopmath.gap_plane import Point, fit
     >>> case = [Point("front", -80, 0, 1.0), Point("top", 0, 60, 1.1), Point("rear", 80, 0, 1.2)]
     >>> next_move(fit(case), 0.8, "in").words
     'Go on one turn and three quarters, then measure again.'

@@ -30,7 +30,7 @@ def new_database() -> bytes:
     with tempfile.TemporaryDirectory() as folder:
         data = Path(folder) / "stator"
         run_on(data, "manage.py", "upgrade")
-        add = "import django; django.setup(); from django.db import connection; from tests.shed import job; job()"
+        add = "import django; django.setup(); from django.db import connection; from tests.factories import job; job()"
         done = run_on(data, "-c", f"{add}; connection.cursor().execute('PRAGMA journal_mode=DELETE')")
         if done.returncode:
             raise AssertionError(done.stderr)

@@ -68,8 +68,8 @@ def more_jobs(shop: Shop, first: int, tries: int, station: str) -> None:
     """As many jobs, each with one station before it is handed over."""
     code = f"""
 import django; django.setup()
-from jobs.models import Job, RunStation
-from tests.shed import person
+from stator.jobs.models import Job, RunStation
+from tests.factories import person
 card = Job.objects.get(number=412).card
 for number in range({first}, {first + tries}):
     made = Job.objects.create(number=number, card=card, complaint="x", work_order="crank", booked_in_by=person())

@@ -49,8 +49,8 @@ call_command("migrate", verbosity=0)
 call_command("collectstatic", interactive=False, verbosity=0)
 from django.conf import settings
 from django.test import Client
-from engines.models import EngineCard
-from tests.shed import job, person
+from stator.engines.models import EngineCard
+from tests.factories import job, person
 made = job(412, order="crank")
 EngineCard.objects.update(stroke_mm=58, crank="built_up")
 for name in ("una", "bram"):

@@ -28,8 +28,8 @@ settings.STORAGES = {**settings.STORAGES, "staticfiles": {"BACKEND": "django.con
 settings.ALLOWED_HOSTS = ["*"]
 from django.db import connection
 from django.test import Client
-from jobs.models import Job
-from shop.models import Person
+from stator.jobs.models import Job
+from stator.shop.models import Person
 client = Client(raise_request_exception=False)
 client.force_login(Person.objects.filter(role="owner")[0], backend="django.contrib.auth.backends.ModelBackend")
 page = f"/jobs/{Job.objects.filter(gone_at=None)[0].tag}/tray/"

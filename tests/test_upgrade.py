@@ -175,7 +175,7 @@ class Restore(FolderCase):
     def test_refused_while_a_server_runs(self):
         self.new_shop()
         self.manage("backup", str(self.file))
-        holder = "from stator.data_folder import held; from pathlib import Path; import sys\n"
+        holder = "from stator.server.data_folder import held; from pathlib import Path; import sys\n"
         holder += "with held(Path(sys.argv[1]), 'a server'):\n  print('held', flush=True)\n  sys.stdin.read()"
         with subprocess.Popen(
             [sys.executable, "-c", holder, str(self.data)], cwd=ROOT, stdin=subprocess.PIPE, stdout=subprocess.PIPE, text=True

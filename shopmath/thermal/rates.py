@@ -282,7 +282,7 @@ def seating_s(nominal_mm: float, interference_mm: float, outer: Body, inner: Bod
 
     Examples
     --------
-    >>> from shopmath.thermal.films import ring_contact_s
+    >>> from shopmath.thermal.convection import ring_contact_s
     >>> home = seating_s(47, 0.030, Body(21e-6, 90, 700), Body(12e-6, -10, 900), 20, ring_contact_s(47, 14, 0.106))
     >>> [round(value) for value in (home.low, home.likely, home.high)]
     [23, 50, 117]

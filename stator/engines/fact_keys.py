@@ -34,7 +34,7 @@ ANYWHERE = At()
 class Slot:
     """Where a reading belongs.
 
-    >>> from engines.parts import CRANK
+    >>> from stator.engines.parts import CRANK
     >>> Slot(CRANK, Property.CRANK_RUNOUT, At("left", 45)).key
     'crank-runout.left.45'
     """

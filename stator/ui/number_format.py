@@ -52,7 +52,7 @@ def spelled_in(value: float, kind: str, unit: Unit, resolution: float) -> str:
 def typed_number(value: float, kind: str, unit: Unit) -> str:
     """A kept number as it is typed in a field that takes bare numbers in a unit: exact in the unit that it was given in.
 
-    >>> from ui.units import INCH
+    >>> from stator.ui.units import INCH
     >>> typed_number(25.4, "length", INCH), typed_number(0.0635, "length", THOU), typed_number(25.0, "length", INCH)
     ('1', '2.5', '25 mm')
     """
