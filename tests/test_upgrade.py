@@ -203,7 +203,7 @@ class Restore(FolderCase):
         script = """
 import os, sys
 from pathlib import Path
-from stator import data_folder
+from stator.server import data_folder
 folder, fresh, at = Path(sys.argv[1]), Path(sys.argv[2]), int(sys.argv[3])
 step = 0
 plain = Path.rename

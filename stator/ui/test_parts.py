@@ -78,7 +78,7 @@ class MadeOfTheSame(SimpleTestCase):
 
     def test_for_another_page_it_is_taken_as_it_was_made_with_keys_of_its_own(self):
         self.template = Template(
-            '{% load parts bench %}{% part key %}<form id="a">{% csrf_token %}{% act_key %}{{ said }}</form>{% endpart %}'
+            '{% load parts stator_tags %}{% part key %}<form id="a">{% csrf_token %}{% act_key %}{{ said }}</form>{% endpart %}'
         )
         pages = [self.rendered(("run", 7), csrf_token=token) for token in ("hers", "his")]
         self.assertEqual(self.made, 1)
