@@ -200,7 +200,7 @@ def bolt_load(
 
 
 def open_time_left(open_s: float, elapsed_s: float, remaining_steps_s: Sequence[float]) -> Call:
-    """Whether the sealant stays open long enough for what is left to do.
+    """Return whether the sealant stays open long enough for what is left to do.
 
     Parameters
     ----------
@@ -251,7 +251,7 @@ def _gauge_pressure(field: str, kpa: float) -> float:
 
 
 def warmed_kpa(gauge_kpa: float, before_c: float, after_c: float) -> float:
-    """What a pressure test gains, or loses, because the air in the case has warmed or cooled, kPa.
+    """Return what a pressure test gains, or loses, because the air in the case has warmed or cooled, kPa.
 
     Examples
     --------
@@ -263,7 +263,7 @@ def warmed_kpa(gauge_kpa: float, before_c: float, after_c: float) -> float:
 
 
 def leak_settled_min(rate_kpa_min: float, limit_kpa_min: float, uncertainty_kpa: float) -> int | None:
-    """How long a leak test must be held to tell a rate from its limit, whole minutes; None where no reasonable time does.
+    """Return how long a leak test must be held to tell a rate from its limit, whole minutes; None where no reasonable time does.
 
     Examples
     --------

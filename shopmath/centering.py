@@ -56,7 +56,7 @@ class Centred:
 
 
 def centred(left_gap_mm: float, right_gap_mm: float, pitch_mm: float, limit_mm: float, uncertainty_mm: float = 0.0) -> Centred:
-    """Whether a crank stands in the middle.
+    """Return whether a crank stands in the middle.
 
     Parameters
     ----------

@@ -10,7 +10,7 @@ from shopmath.verdict import Call, call
 
 
 def off_by_deg(measured_deg: float, wanted_deg: float, *, either_end: bool = False) -> float:
-    """How far a part is turned from where it should point, counter-clockwise positive, the short way round.
+    """Return how far a part is turned from where it should point, counter-clockwise positive, the short way round.
 
     Parameters
     ----------

@@ -109,7 +109,7 @@ class Draw:
 
 
 def drawn_in(fit: ColdFit, travel_mm: float, screw_mm: float, pitch_mm: float, bearing_radius_mm: float) -> Draw:
-    """What a screw takes that draws a ring to its shoulder.
+    """Return what a screw takes that draws a ring to its shoulder.
 
     Parameters
     ----------
@@ -166,7 +166,7 @@ def inside_of_ring_mm(bearing: Bearing) -> float:
 
 
 def start_lean_mm(fit: ColdFit) -> float:
-    """How far out of square a ring may stand when it starts, mm across its face.
+    """Return how far out of square a ring may stand when it starts, mm across its face.
 
     Pushed on, a ring that leans is as much wider in the bore as its lean times width over diameter: at most its interference again.
 
@@ -194,7 +194,7 @@ class Instead:
 
 
 def heat_instead(fit: ColdFit, able_n: float | None = None, room_c: float = 20.0) -> Instead:
-    """Whether a ring should rather go into a warm boss.
+    """Return whether a ring should rather go into a warm boss.
 
     Parameters
     ----------
@@ -241,7 +241,7 @@ def heat_instead(fit: ColdFit, able_n: float | None = None, room_c: float = 20.0
 
 
 def home_by_screw(draw: Draw, turns: float, torque_nm: float | None = None) -> str:
-    """What turns and torque say of a ring that is drawn in: `home`, `binds` short of its shoulder, `goes_on`, or `counted` alone.
+    """Return what turns and torque say of a ring that is drawn in: `home`, `binds` short of its shoulder, `goes_on`, or `counted` alone.
 
     Examples
     --------
@@ -258,7 +258,7 @@ def home_by_screw(draw: Draw, turns: float, torque_nm: float | None = None) -> s
 
 
 def pushed_with(force: Estimate, peak_n: float) -> str:
-    """What the force of pressing in says of a fit: `loose` below the least expected, `binds` above the most, else `as_expected`.
+    """Return what the force of pressing in says of a fit: `loose` below the least expected, `binds` above the most, else `as_expected`.
 
     Examples
     --------

@@ -133,7 +133,7 @@ def pull_torque_nm(force_n: Estimate, screw_mm: float, pitch_mm: float, bearing_
 
 
 def binding(torque_nm: float, expected: PullTorque, turns_done: float, turns_wanted: float) -> Call:
-    """What the wrench says while it pulls.
+    """Return what the wrench says while it pulls.
 
     Parameters
     ----------
@@ -187,7 +187,7 @@ class InTurn:
 
 
 def in_turn(to_go_mm: Mapping[str, float], lead_mm: float = LEAD_MM) -> InTurn:
-    """Which end goes on where a crank is pulled through both ends of a case in turn.
+    """Return which end goes on where a crank is pulled through both ends of a case in turn.
 
     Pulled at one end alone, it is dragged through the bearings of the centre section, and its webs against them.
 
@@ -228,7 +228,7 @@ def in_turn(to_go_mm: Mapping[str, float], lead_mm: float = LEAD_MM) -> InTurn:
 
 
 def seated(left_gap_mm: float, right_gap_mm: float, limit_mm: float, uncertainty_mm: float = 0.0) -> Call:
-    """Whether a crank is home on both sides: gaps equal within a limit, else the side with the larger gap is not.
+    """Return whether a crank is home on both sides: gaps equal within a limit, else the side with the larger gap is not.
 
     Examples
     --------

@@ -88,7 +88,7 @@ def _seen(swing: Swing) -> None:
 
 
 def outer_turn(swing: Swing, throw_mm: float, pin_deg: float, rim_radius_mm: float) -> OuterTurn:
-    """How far an outer web of a multi-cylinder crank has turned, the crank held on its centre bearings.
+    """Return how far an outer web of a multi-cylinder crank has turned, the crank held on its centre bearings.
 
     Parameters
     ----------

@@ -29,7 +29,7 @@ class Window:
     basis: str
 
     def refusal(self, outside_mm: float, inside_mm: float) -> str:
-        """Why a driver does not fit; empty when it does.
+        """Return why a driver does not fit; empty when it does.
 
         Examples
         --------

@@ -207,7 +207,7 @@ def _rows(rows: Sequence[Row | Sequence[float]]) -> list[Row]:
 
 
 def from_table(distance_mm: float, rows: Sequence[Row | Sequence[float]]) -> TableChoice:
-    """What a manual's table says of a distance.
+    """Return what a manual's table says of a distance.
 
     Parameters
     ----------

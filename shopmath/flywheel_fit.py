@@ -93,7 +93,7 @@ def holds(
 
 
 def contact(share: float, at_large_end: bool) -> Call:
-    """Whether a blued taper carries as it is, or wants lapping.
+    """Return whether a blued taper carries as it is, or wants lapping.
 
     Parameters
     ----------

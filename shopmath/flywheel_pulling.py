@@ -65,7 +65,7 @@ class Pull:
 
 
 def same_thread(puller_pitch_mm: float, boss_pitch_mm: float, puller_hand: str, boss_hand: str) -> Call:
-    """Whether a puller's thread is the boss's.
+    """Return whether a puller's thread is the boss's.
 
     Parameters
     ----------
@@ -104,7 +104,7 @@ def same_thread(puller_pitch_mm: float, boss_pitch_mm: float, puller_hand: str, 
 
 
 def same_size(puller_d_mm: float, boss_bore_mm: float, pitch_mm: float) -> Call:
-    """Whether a puller's thread fills the boss's, when the pitches agree.
+    """Return whether a puller's thread fills the boss's, when the pitches agree.
 
     Parameters
     ----------
@@ -152,7 +152,7 @@ def same_size(puller_d_mm: float, boss_bore_mm: float, pitch_mm: float) -> Call:
 
 
 def bound_early(turns: float, free_turns: float) -> bool:
-    """Whether a puller of the right thread bound before it should: coating or damage in the boss, not a wrong thread.
+    """Return True if a puller of the right thread bound before it should: coating or damage in the boss, not a wrong thread.
 
     Examples
     --------
@@ -245,7 +245,7 @@ def screw_stop_nm(screw: Screw, screw_class: str = "8.8") -> float:
 
 
 def released_hard(torque_nm: float, frees_nm: Estimate | None) -> bool:
-    """Whether a taper released at far more than was expected of it.
+    """Return True if a taper released at far more than was expected of it.
 
     Examples
     --------

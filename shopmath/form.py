@@ -120,7 +120,7 @@ def form(mouth_mm: Sequence[float], bottom_mm: Sequence[float]) -> Form:
 
 
 def vee_factor(lobes: int, vee_deg: float = 90.0) -> float:
-    """How much more than the true out-of-roundness a gauge over a vee swings, for so many lobes.
+    """Return how much more than the true out-of-roundness a gauge over a vee swings, for so many lobes.
 
     Parameters
     ----------

@@ -123,7 +123,7 @@ class GapCheck:
 
 
 def check_gaps(points: Sequence[Point], sigma_mm: float) -> GapCheck:
-    """Whether one of the gaps must be wrong.
+    """Return whether one of the gaps must be wrong.
 
     Parameters
     ----------

@@ -86,7 +86,7 @@ def _grip(joint: PressJoint, web: Material, pin: Material) -> Estimate:
 
 
 def joint_plan(joint: PressJoint, moving: str = "parting") -> JointPlan:
-    """What a joint takes to part, or to press together.
+    """Return what a joint takes to part, or to press together.
 
     Parameters
     ----------
@@ -153,7 +153,7 @@ def joint_plan(joint: PressJoint, moving: str = "parting") -> JointPlan:
 
 
 def press_call(force_n: Estimate, press_n: float, *, unit: str = "kN", per_unit_n: float = 1000.0) -> Call:
-    """Whether a press is enough for a joint.
+    """Return whether a press is enough for a joint.
 
     Parameters
     ----------
@@ -192,7 +192,7 @@ def press_call(force_n: Estimate, press_n: float, *, unit: str = "kN", per_unit_
 
 
 def heat_call(joint: PressJoint, *, scrap: bool) -> Call:
-    """Whether a joint may be made this hot.
+    """Return whether a joint may be made this hot.
 
     Parameters
     ----------
@@ -234,7 +234,7 @@ def heat_call(joint: PressJoint, *, scrap: bool) -> Call:
 
 
 def joint_evidence(peak_n: float, plan: JointPlan, *, unit: str = "kN", per_unit_n: float = 1000.0) -> Call:
-    """What the peak force of pressing together says about the joint.
+    """Return what the peak force of pressing together says about the joint.
 
     Parameters
     ----------

@@ -41,7 +41,7 @@ def refuse_hold(held: str) -> None:
 
 
 def phase_error_deg(measured_deg: float, wanted_deg: float) -> float:
-    """How far one throw stands ahead of where it should be from another, -180 to 180.
+    """Return how far one throw stands ahead of where it should be from another, -180 to 180.
 
     Parameters
     ----------
@@ -78,7 +78,7 @@ class OuterShaft:
 
 
 def outer_shaft(swing: Swing, throw_mm: float, pin_deg: float, rim_radius_mm: float, vector_u_mm: float = 0.0) -> OuterShaft:
-    """What an outer shaft's swing says of its web.
+    """Return what an outer shaft's swing says of its web.
 
     Parameters
     ----------

@@ -32,7 +32,7 @@ def _share(value: float) -> float:
 
 
 def _bisect(below: Callable[[float], float], wanted: float, high: float) -> float:
-    """Where a rising function reaches what is wanted, above 0."""
+    """Return where a rising function reaches what is wanted, above 0."""
     low = 0.0
     while below(high) < wanted:
         low, high = high, 2 * high
@@ -122,7 +122,7 @@ def _t_share(t: float, freedom: int) -> float:
 
 @cache
 def student(share: float, freedom: int) -> float:
-    """How many standard deviations either side hold a share, when the deviation itself comes from few readings.
+    """Return how many standard deviations either side hold a share, when the deviation itself comes from few readings.
 
     Parameters
     ----------

@@ -24,7 +24,7 @@ class Lean:
 
 
 def lean(small_end_mm: float, big_end_mm: float, span_mm: float, uncertainty_mm: float = 0.0) -> Lean:
-    """How far the bar in the small end is out of parallel with the one in the big end.
+    """Return how far the bar in the small end is out of parallel with the one in the big end.
 
     Parameters
     ----------

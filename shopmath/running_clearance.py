@@ -126,7 +126,7 @@ def stays_with(
     crank_c: float = ROOM_C,
     boss_wall_mm: float = BOSS_WALL_MM,
 ) -> Stays:
-    """Which of a main bearing's two fits lets go first when a half is lifted off the crank.
+    """Return which of a main bearing's two fits lets go first when a half is lifted off the crank.
 
     Parameters
     ----------
@@ -197,7 +197,7 @@ def _pull(holds: Holds) -> Estimate:
 
 
 def _where(case: Holds, crank: Holds) -> str:
-    """Which fit holds more, whatever it is within its limits."""
+    """Return which fit holds more, whatever it is within its limits."""
     for name, one, other in ((CASE, case, crank), (CRANK, crank, case)):
         surely = all(least > most for (least, _), (_, most) in zip(one, other, strict=True))
         if surely or (_pull(other).high == 0 < _pull(one).high):

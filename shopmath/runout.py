@@ -147,7 +147,7 @@ class TurnCheck:
 def check_turn(
     angles_deg: Sequence[float], readings_mm: Sequence[float], reading_u_mm: float, closing_mm: float | None = None
 ) -> TurnCheck:
-    """Why a turn of readings cannot come from a shaft that turns on its supports, and the angle to blame.
+    """Return why a turn of readings cannot come from a shaft that turns on its supports, and the angle to blame.
 
     Parameters
     ----------
@@ -207,7 +207,7 @@ def check_turn(
 
 
 def _may_stand_out(count: int) -> float:
-    """How far one of so many readings may stand out of their fit."""
+    """Return how far one of so many readings may stand out of their fit."""
     return next((allowed for readings, allowed in STANDS_OUT if count <= readings), STANDS_OUT[-1][1])
 
 

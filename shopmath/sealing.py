@@ -78,7 +78,7 @@ def sealing(kind: str) -> Sealing:
 
 
 def suits(kind: str, place: str) -> Call:
-    """Whether a kind of sealant stands what a stretch of the joint keeps.
+    """Return whether a kind of sealant stands what a stretch of the joint keeps.
 
     Parameters
     ----------

@@ -116,7 +116,7 @@ class Candidate:
 
 
 def identify_seal(shaft_mm: float, bore_mm: float, candidates: Sequence[Candidate]) -> tuple[Candidate, ...]:
-    """Which of several places a measured seal belongs to.
+    """Return which of several places a measured seal belongs to.
 
     Parameters
     ----------
@@ -156,7 +156,7 @@ def identify_seal(shaft_mm: float, bore_mm: float, candidates: Sequence[Candidat
 
 
 def lip_side(kept: str) -> str:
-    """Which way lip and spring face, by what the seal is for: pressure and medium stand on the spring side.
+    """Return which way lip and spring face, by what the seal is for: pressure and medium stand on the spring side.
 
     Parameters
     ----------
@@ -186,7 +186,7 @@ def lip_side(kept: str) -> str:
 
 
 def lip_speed_m_s(shaft_mm: float, rpm: float) -> float:
-    """How fast a shaft runs under a lip, m/s.
+    """Return how fast a shaft runs under a lip, m/s.
 
     Examples
     --------

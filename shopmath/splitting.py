@@ -138,7 +138,7 @@ def census(
 
 
 def lead_allowed_mm(dowels: Sequence[DowelFit], gap_mm: float, span_mm: float) -> float:
-    """How far one side may lead before the first dowel binds.
+    """Return how far one side may lead before the first dowel binds.
 
     Parameters
     ----------
@@ -206,7 +206,7 @@ def split_call(plane: GapPlane, allowed_mm: float, uncertainty_mm: float) -> Cal
 
 
 def next_move(plane: GapPlane, allowed_mm: float, call_state: str, pitch_mm: float = 1.0) -> Move:
-    """What to do now.
+    """Return what to do now.
 
     Parameters
     ----------

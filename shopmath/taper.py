@@ -107,7 +107,7 @@ def torque_capacity_nm(seating_n: float, ratio: float, friction: float, mean_dia
 
 
 def key_shift_deg(offset_mm: float, shaft_diameter_mm: float) -> float:
-    """How far a stepped key turns the flywheel on its shaft.
+    """Return how far a stepped key turns the flywheel on its shaft.
 
     Parameters
     ----------

@@ -99,7 +99,7 @@ class Move:
 
 
 def decompose(left: Swing, right: Swing, geometry: PressedCrank, gauge_u_mm: float = 0.0) -> Misalignment:
-    """What two swings say about the halves.
+    """Return what two swings say about the halves.
 
     Parameters
     ----------
@@ -171,7 +171,7 @@ def runout_from(mis: Misalignment, geometry: PressedCrank) -> tuple[Swing, Swing
 
 
 def bend_at(mis: Misalignment, geometry: PressedCrank, z_mm: float) -> complex:
-    """How far the shaft's axis lies off the line of turning at a place.
+    """Return how far the shaft's axis lies off the line of turning at a place.
 
     Parameters
     ----------
@@ -225,7 +225,7 @@ def best_reachable(mis: Misalignment, geometry: PressedCrank) -> tuple[Swing, Sw
 
 
 def convert_runout(limit_mm: float, taken: PressedCrank, held: PressedCrank) -> Estimate:
-    """What a run-out limit meant for one set-up allows at another.
+    """Return what a run-out limit meant for one set-up allows at another.
 
     Parameters
     ----------

@@ -27,7 +27,7 @@ class Unlikely:
 def why_unlikely(
     value: float, expected: Sequence[float] = (), *, factor: float = 0.0, low: float = -math.inf, high: float = math.inf
 ) -> Unlikely | None:
-    """Whether a number that can be believed was probably not meant.
+    """Return whether a number that can be believed was probably not meant.
 
     Parameters
     ----------

@@ -125,7 +125,7 @@ def what_settles(
     kind: str | None = None,
     of: float | None = None,
 ) -> Settles:
-    """How many readings, or what gauge, would bring the uncertainty under the margin.
+    """Return how many readings, or what gauge, would bring the uncertainty under the margin.
 
     Parameters
     ----------
@@ -185,7 +185,7 @@ SEVERITY = (STOP, OUT, TOO_CLOSE, IN)
 
 
 def severity(state: str) -> int:
-    """How grave a call is: 0 is stop. What is no call yet stands between too close and in.
+    """Return how grave a call is: 0 is stop. What is no call yet stands between too close and in.
 
     Examples
     --------
@@ -242,7 +242,7 @@ def at_20c(value_mm: float, part_alpha: float, part_c: float, gauge_alpha: float
 
 
 def too_warm_to_judge(part_c: float, room_c: float) -> bool:
-    """Whether a part is too far from the room for a verdict on end float or fit.
+    """Return True if a part is too far from the room for a verdict on end float or fit.
 
     Examples
     --------

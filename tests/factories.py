@@ -72,7 +72,7 @@ def without_what_comes_first(made: Job, key: str) -> None:
 
 
 def shown_on(page: str) -> str:
-    """What a page tells back of the call it shows."""
+    """Return what a page tells back of the call it shows."""
     return unescape(re.findall(r'data-seen="([^"]*)"', page)[0])
 
 

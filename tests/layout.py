@@ -13,7 +13,7 @@ CHECK = (Path(__file__).parent / "layout.js").read_text()
 
 
 def faults(page: Any, address: str) -> list[str]:
-    """What is wrong with a page at the size it has now."""
+    """Return what is wrong with a page at the size it has now."""
     page.goto("about:blank")  # so that nothing of the page before is still under way
     page.goto(address)
     page.evaluate("document.fonts.ready")

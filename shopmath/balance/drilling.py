@@ -118,7 +118,7 @@ class DrillLimits:
         return min(self.deepest_mm, self.thickness_mm - self.wall_mm - _tip_mm(diameter_mm, point_deg))
 
     def refusal(self, angle_deg: float, radius_mm: float, diameter_mm: float) -> str:
-        """Why a hole may not be here; empty when it may.
+        """Return why a hole may not be here; empty when it may.
 
         Examples
         --------

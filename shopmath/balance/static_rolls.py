@@ -49,7 +49,7 @@ def _p_value(resultant: float, count: int) -> float:
 
 
 def looks_for(most: int) -> int:
-    """How often marks are tested that are looked at after every stop, from the fourth to the last.
+    """Return how often marks are tested that are looked at after every stop, from the fourth to the last.
 
     Examples
     --------
@@ -112,7 +112,7 @@ def stops(angles: Iterable[float], looks: int = 1) -> Stops:
 
 
 def stops_wanted(found: Stops) -> int | None:
-    """How many stops more would tell, if they came as these did; 0 when these tell, None when no reasonable number would.
+    """Return how many stops more would tell, if they came as these did; 0 when these tell, None when no reasonable number would.
 
     Examples
     --------

@@ -62,7 +62,7 @@ def permissible_gmm(grade: float, mass_kg: float, rpm: float) -> float:
 
 
 def force_n(unbalance_gmm: float, rpm: float) -> float:
-    """What an unbalance pulls at a speed, N: U·ω².
+    """Return what an unbalance pulls at a speed, N: U·ω².
 
     Examples
     --------
@@ -157,7 +157,7 @@ def from_hole(before_deg: float, after_deg: float, hole_gmm: float, hole_deg: fl
 
 
 def after_holes(found: Unbalance, took: Iterable[tuple[float, float]]) -> Unbalance:
-    """What is left after holes, each as (g·mm, °).
+    """Return what is left after holes, each as (g·mm, °).
 
     Examples
     --------

@@ -43,7 +43,7 @@ def _pressure(interference_mm: float, diameter_mm: float, outside_mm: float, hub
 def outer_raceway_shrink_mm(
     interference_mm: float, bore_mm: float, outside_mm: float, housing: Material, housing_outside_mm: float | None = None
 ) -> float:
-    """How far a boss squeezes the outer raceway, on diameter.
+    """Return how far a boss squeezes the outer raceway, on diameter.
 
     Parameters
     ----------
@@ -90,7 +90,7 @@ def outer_raceway_shrink_mm(
 def inner_raceway_growth_mm(
     interference_mm: float, bore_mm: float, outside_mm: float, shaft: Material, shaft_bore_mm: float = 0.0
 ) -> float:
-    """How far a shaft stretches the inner raceway, on diameter.
+    """Return how far a shaft stretches the inner raceway, on diameter.
 
     Parameters
     ----------

@@ -74,7 +74,7 @@ class Bearing:
 
     @property
     def is_drawn_cup(self) -> bool:
-        """Whether it is a needle shell, which has no size of its own until it is in its seat."""
+        """Return True if it is a needle shell, which has no size of its own until it is in its seat."""
         return self.kind == "needle_shell"
 
     @property

@@ -51,7 +51,7 @@ OTHERWISE = {
 
 
 def keep_or_replace(found: Found) -> Keeping:
-    """Whether a bearing stays, by rule.
+    """Return whether a bearing stays, by rule.
 
     Parameters
     ----------

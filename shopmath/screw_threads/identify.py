@@ -32,11 +32,11 @@ class Match:
 
     @property
     def is_close(self) -> bool:
-        """Whether the pitch agrees within what a leaf gauge tells."""
+        """Return True if the pitch agrees within what a leaf gauge tells."""
         return abs(self.pitch_error_mm) <= PITCH_TOLD_MM
 
     def rivals(self, other: Match) -> bool:
-        """Whether another thread fits nearly as well, and is one that would not go: of another pitch or flank.
+        """Return True if another thread fits nearly as well, and is one that would not go: of another pitch or flank.
 
         >>> metric = Match("M19x1", -0.023, 0.05, "right", "ISO", 19, 1.0)
         >>> cycle = Match("3/4-26 BSC", 0.0, 0.1, "right", "BSC", 19.05, 0.977)

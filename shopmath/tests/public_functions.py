@@ -100,7 +100,7 @@ def by_length(function: Callable[..., Any]) -> Iterator[tuple[int, dict[str, Any
 
 
 def impossible(value: Any, depth: int = 0) -> bool:
-    """Whether a NaN stands anywhere in an answer."""
+    """Return True if a NaN stands anywhere in an answer."""
     if isinstance(value, float):
         return math.isnan(value)
     if depth > 5 or isinstance(value, str):

@@ -78,7 +78,7 @@ def freeing(
     limit: Limit | None,
     sprayed_ring_c: float = 0.0,
 ) -> Freeing:
-    """How hot the case must be for the bearing to fall out, with the ring hot too and with it sprayed.
+    """Return how hot the case must be for the bearing to fall out, with the ring hot too and with it sprayed.
 
     Parameters
     ----------

@@ -133,7 +133,7 @@ def wanted_clearance_mm(nominal_mm: float, preset: str = "usual") -> float:
 
 
 def freeing_difference_k(nominal_mm: float, interference_mm: float, outer_alpha: float, inner_alpha: float) -> float:
-    """How far above 20 °C both parts must go together until the outer lets go of the inner.
+    """Return how far above 20 °C both parts must go together until the outer lets go of the inner.
 
     Parameters
     ----------

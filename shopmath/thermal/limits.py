@@ -144,7 +144,7 @@ def shaft_cold_limits() -> tuple[Limit, ...]:
 
 
 def method_refusal(material: Material, method: str) -> str | None:
-    """Why a heat source must not be used on a material; None when it may.
+    """Return why a heat source must not be used on a material; None when it may.
 
     Examples
     --------

@@ -204,7 +204,7 @@ def _first_below(value: Callable[[float], float], floor: float, turns_at: float 
 
 @lru_cache(512, typed=True)
 def window_s(nominal_mm: float, interference_mm: float, clearance_mm: float, outer: Body, inner: Body, surroundings_c: float) -> float:
-    """How long the wanted clearance lasts with both parts drifting toward the room.
+    """Return how long the wanted clearance lasts with both parts drifting toward the room.
 
     Parameters
     ----------

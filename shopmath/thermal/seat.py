@@ -123,7 +123,7 @@ def moment(setup: Setup, time_s: float, outer_c: float, inner_c: float) -> Momen
 
 
 def _moment(setup: Setup, time_s: float, outer_c: float, inner_c: float, mean_mm: float) -> Moment:
-    """How sure a clearance is: sizes by class or as measured, temperatures, and how far a boss heated alone opens."""
+    """Return how sure a clearance is: sizes by class or as measured, temperatures, and how far a boss heated alone opens."""
     opens = setup.outer_alpha * setup.heating.opening_u * (outer_c - REFERENCE_C) if setup.heating else 0.0
     warmth = setup.nominal_mm * math.hypot(setup.opening_alpha * setup.outer_u_k, setup.inner_alpha * setup.inner_u_k, opens)
     reach = clearance_reach_mm(setup.bore_um, setup.inner_um, warmth, setup.bore_even, setup.inner_even)
@@ -198,7 +198,7 @@ def curve(setup: Setup, outer_c: float, inner_c: float, until_s: float, points: 
 
 
 def sure_until_s(setup: Setup, outer_c: float, inner_c: float, inner_s: float | None = None) -> float:
-    """How long the wanted clearance is sure: its low end (2σ) with both parts drifting at their quickest.
+    """Return how long the wanted clearance is sure: its low end (2σ) with both parts drifting at their quickest.
 
     `inner_s` is the inner part's time constant where it lies elsewhere than in the room.
 

@@ -39,7 +39,7 @@ def whole(card: EngineCard) -> EngineCard:
 
 
 def is_whole(card: EngineCard) -> bool:
-    """Whether a card was read with all its parts."""
+    """Return True if a card was read with all its parts."""
     return set(PARTS) <= set(vars(card).get("_prefetched_objects_cache", ()))
 
 

@@ -51,13 +51,13 @@ def along(card: EngineCard) -> list[Joint]:
 
 
 def is_outside(joint: Joint) -> bool:
-    """Whether it is that of a cover or a gearbox half, which is no joint along the crank."""
+    """Return True if it is that of a cover or a gearbox half, which is no joint along the crank."""
     part = joint.card.case_part(joint.one)
     return part is not None and part.what in OUTSIDE
 
 
 def case_choices(card: EngineCard | None, *, crank: bool = False) -> list[tuple[str, str]]:
-    """What something may sit in: the parts of the case, as this engine calls them; and the crank."""
+    """Return what something may sit in: the parts of the case, as this engine calls them; and the crank."""
     if card is None:
         found = [(half.value, str(half.label)) for half in Seat.Half if half != Seat.Half.CRANK]
     else:

@@ -20,7 +20,7 @@ def typical_wall_mm(nominal_mm: float) -> float:
 def cold_fit(
     card: EngineCard, seat: Seat, bearing: Bearing, grip_mm: tuple[float, float, float], wall_mm: float, *, oiled: bool
 ) -> ColdFit:
-    """What goes into what, without heat: into the case, or the bearing onto a solid shaft."""
+    """Return what goes into what, without heat: into the case, or the bearing onto a solid shaft."""
     if seat.on == Seat.On.SHAFT:
         raceway, shaft = raceway_diameters_mm(bearing.bore_mm, bearing.outside_mm)[0], materials.get(seat.shaft_material)
         steel = materials.get(BEARING_STEEL)

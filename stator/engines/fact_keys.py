@@ -45,7 +45,7 @@ class Slot:
 
     @property
     def key(self) -> str:
-        """How it stands in an address and in a list of what was left out."""
+        """Return how it stands in an address and in a list of what was left out."""
         return ".".join(filter(None, (self.what.value, self.part.key, self.at.key)))
 
     @property

@@ -38,7 +38,7 @@ class Part:
 
     @property
     def key(self) -> str:
-        """How it stands in an address; empty for what an engine has one of."""
+        """Return how it stands in an address; empty for what an engine has one of."""
         return "" if self.uid == self.kind else self.uid
 
 
@@ -59,7 +59,7 @@ def throw(number: int = 1) -> Part:
 
 
 def counted_name(kind: str, uid: str) -> str:
-    """What a part is called that every engine has, told apart by its number or its side only."""
+    """Return what a part is called that every engine has, told apart by its number or its side only."""
     if kind == Kind.CASE:
         return f"{uid} case"
     return f"{Kind(kind).value} {uid}" if kind in (Kind.ROD, Kind.THROW) else ""

@@ -17,7 +17,7 @@ from stator.exchange.background_tasks import BENCH, Made, Making, Tell, quietly
 
 
 def asker_of(request: HttpRequest, owner: str = "") -> str:
-    """Who may see it: the person signed in, or whoever holds the owner's link."""
+    """Return who may see it: the person signed in, or whoever holds the owner's link."""
     return f"owner {owner}" if owner else f"person {request.user.pk}"
 
 

@@ -178,7 +178,7 @@ class _Reader:
         return found
 
     def identity(self, uid: Any, *path: str | int) -> str:
-        """What a file tells a part from others by."""
+        """Return what a file tells a part from others by."""
         if not isinstance(uid, str) or not re.fullmatch(r"[0-9a-z-]{1,32}", uid):
             raise self.refuse(_("an identity is up to 32 small letters, digits and hyphens."), *path, "uid")
         return uid

@@ -27,7 +27,7 @@ def refused(words: str) -> BadInput:
 
 
 def opened(data: bytes) -> dict[str, bytes]:
-    """What is in a job's ZIP, by name; refused when it is damaged, hostile or something else."""
+    """Return what is in a job's ZIP, by name; refused when it is damaged, hostile or something else."""
     try:
         with zipfile.ZipFile(io.BytesIO(data)) as found:
             infos = found.infolist()

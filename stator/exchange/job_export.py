@@ -71,7 +71,7 @@ def _call(entry: Entry) -> dict[str, Any]:
 
 
 def _record(entry: Entry) -> dict[str, Any] | None:
-    """What was frozen when it was signed, its drawing as SVG."""
+    """Return what was frozen when it was signed, its drawing as SVG."""
     record = getattr(entry, "record", None)
     if record is None:
         return None
@@ -80,7 +80,7 @@ def _record(entry: Entry) -> dict[str, Any] | None:
 
 
 def _digest(entry: Entry) -> dict[str, str] | None:
-    """What it came to when it was signed."""
+    """Return what it came to when it was signed."""
     digest = getattr(entry, "digest", None)
     return {"previous": digest.previous, "value": digest.value} if digest else None
 

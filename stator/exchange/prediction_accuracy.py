@@ -41,7 +41,7 @@ def held(request: HttpRequest) -> HttpResponse:
 
 
 def plot(prediction: Prediction, lines: list[Beside]) -> SafeString:
-    """What was predicted, a band to a line, and what happened, a dot; empty where nothing is signed yet."""
+    """Return what was predicted, a band to a line, and what happened, a dot; empty where nothing is signed yet."""
     if not lines:
         return SafeString("")
     return papers({paper: _drawn(prediction, lines, f"{paper}-{slugify(prediction.name)}", width) for paper, width in WIDTHS.items()})

@@ -114,7 +114,7 @@ def _drawn(name: str, kind: str, points: list[Point], drawing: str, width: float
 
 @require_GET
 def trend(request: HttpRequest, pk: int) -> HttpResponse:
-    """What this engine measured last time, and the times before."""
+    """Return what this engine measured last time, and the times before."""
     card = visible_card(pk, request.user)  # type: ignore[arg-type]
     found = series(card)
     name = request.GET.get("figure", "") or next(iter(found), "")

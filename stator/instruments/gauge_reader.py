@@ -83,7 +83,7 @@ class Reader(threading.Thread):
         return self._opened_at is not None
 
     def standing(self) -> Standing:
-        """How it is doing now."""
+        """Return how it is doing now."""
         now, last = self.clock(), self.last
         if self._opened_at is None:
             return (
@@ -212,7 +212,7 @@ class Reader(threading.Thread):
 
 
 def _plainly(error: Exception) -> str:
-    """What went wrong with a line, without the library's own words."""
+    """Return what went wrong with a line, without the library's own words."""
     said = str(error).lower()
     if "refused" in said:
         return _("Nobody answers there.")

@@ -37,7 +37,7 @@ def _ahead(job: Clocked, machine: datetime) -> timedelta:
 
 
 def pace(job: Clocked) -> int:
-    """How many times as fast as the machine's a job's clock runs."""
+    """Return how many times as fast as the machine's a job's clock runs."""
     return PACE if job.fast_since else 1
 
 
@@ -74,7 +74,7 @@ def _about(by: timedelta) -> str:
 
 
 def notes(now: datetime, taken: Iterable[datetime]) -> list[str]:
-    """What a page says of the clock: set back behind what is written down already, or set while the server runs."""
+    """Return what a page says of the clock: set back behind what is written down already, or set while the server runs."""
     last = max(taken, default=None)
     if last is not None and last - now > NOTICED:
         return [

@@ -125,7 +125,7 @@ def _gauges(wanted: set[int | None], shop: Shop) -> dict[int | None, Gauge]:
 
 
 def own_of(entry: Entry | None, readings: list[Reading], before: Own | None = None) -> Own:
-    """What an entry holds itself, of readings that were fetched with it; `before` is what it held when it had one reading less."""
+    """Return what an entry holds itself, of readings that were fetched with it; `before` is what it held when it had one reading less."""
     if entry is None:
         return Own()
     known = {each.number: each for each in before.taken} if before else {}
@@ -201,7 +201,7 @@ def facts_of(job: Job, besides: Entry | None = None) -> Facts:
 
 
 def _of_card(card: EngineCard) -> Account:
-    """What a card tells, kept by its stamp."""
+    """Return what a card tells, kept by its stamp."""
     key = (card.pk, str(card.stamp), "card")
     kept = _kept.pop(key, None) if card.stamp else None
     found = kept or account_of(figures_of(card))
@@ -211,7 +211,7 @@ def _of_card(card: EngineCard) -> Account:
 
 
 def _signed_accounts(entries: list[tuple[int, str]], card: EngineCard) -> list[Account]:
-    """What signed entries tell, by their numbers and digests; those that are not kept yet are read together.
+    """Return what signed entries tell, by their numbers and digests; those that are not kept yet are read together.
 
     They name gauges and people (the shop's token changes with these names) and parts of the card (its stamp does).
     """
@@ -284,7 +284,7 @@ def _fact(*row: Any) -> Fact:
 
 @lru_cache(256)
 def _called(*names: str) -> str:
-    """What a person is called, of the columns of `NAMES`."""
+    """Return what a person is called, of the columns of `NAMES`."""
     return Person(**dict(zip(NAMES, names, strict=True))).called
 
 

@@ -187,7 +187,7 @@ class Account:
         return hash((tuple(map(tuple, self.taken.values())), tuple(map(tuple, self.given.values()))))
 
     def facts(self, where: Where) -> list[Fact]:
-        """What it tells of a property of a part: its readings, each round of them one fact, then what follows."""
+        """Return what it tells of a property of a part: its readings, each round of them one fact, then what follows."""
         if where not in self.tells:
             return []
         if where not in self._facts:
@@ -199,7 +199,7 @@ class Account:
 
 
 def account_of(card: Iterable[CardFigure]) -> Account:
-    """What a card tells."""
+    """Return what a card tells."""
     return Account(
         given=(
             Fact(
@@ -269,12 +269,12 @@ class Facts:
         return best
 
     def said(self, part: Part, known: Property, at: At = ANYWHERE) -> str:
-        """What was decided or seen, as the key of its answer; empty where nothing is known."""
+        """Return what was decided or seen, as the key of its answer; empty where nothing is known."""
         best = self.best(part, known, at)
         return best.text if best else ""
 
     def places(self, part: Part, known: Property) -> list[At]:
-        """Where on a part a property is known."""
+        """Return where on a part a property is known."""
         return list(self._facts((part.kind, part.uid, known)))
 
     def as_found(self, part: Part, known: Property, at: At = ANYWHERE) -> Fact | None:
@@ -287,7 +287,7 @@ class Facts:
         return found[-1] if found else None
 
     def limit(self, known: Property) -> Limit | None:
-        """What the card allows; None where it says nothing."""
+        """Return what the card allows; None where it says nothing."""
         found = self._limits.get(known)
         if found:
             self.limits_used[known.value] = found
@@ -349,7 +349,7 @@ class Own:
         return [each for each in self._by_slot.get(slot, []) if attempt is None or each.attempt == attempt]
 
     def fact(self, slot: Slot, attempt: int | None = None) -> Fact | None:
-        """What the readings of a place come to, of one attempt or of the last that has any."""
+        """Return what the readings of a place come to, of one attempt or of the last that has any."""
         if (slot, attempt) not in self._facts:
             found = self.all(slot, attempt)
             self._facts[slot, attempt] = fact_of([each for each in found if each.attempt == found[-1].attempt]) if found else None
@@ -361,7 +361,7 @@ class Own:
         return fact.value if fact else None
 
     def said(self, slot: Slot, attempt: int | None = None) -> str:
-        """What was answered; empty where nothing was."""
+        """Return what was answered; empty where nothing was."""
         fact = self.fact(slot, attempt)
         return fact.text if fact else ""
 
@@ -369,7 +369,7 @@ class Own:
         return bool(self._by_slot.get(slot))
 
     def times(self, slot: Slot) -> int:
-        """How often a place is read: once, or as often as a call that was too close wanted."""
+        """Return how often a place is read: once, or as often as a call that was too close wanted."""
         wanted = self.chosen.get("times", {})
         return int(wanted.get(slot.key, 1)) if isinstance(wanted, dict) else 1
 
@@ -380,9 +380,9 @@ class Own:
         return str(self.chosen.get(key, default))
 
     def done(self, kind: str, attempt: int | None = None) -> list[Done]:
-        """What hands have done of one kind, in its order; in one attempt, or in all."""
+        """Return what hands have done of one kind, in its order; in one attempt, or in all."""
         return [each for each in self.moves if each.kind == kind and (attempt is None or each.attempt == attempt)]
 
     def did(self, kind: str, attempt: int | None = None) -> bool:
-        """Whether hands have done something."""
+        """Return True if hands have done something."""
         return bool(self.done(kind, attempt))

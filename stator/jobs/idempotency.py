@@ -44,7 +44,7 @@ class Doing:
 
     @property
     def led_to(self) -> str:
-        """Where the answer to the act that this one repeats led."""
+        """Return where the answer to the act that this one repeats led."""
         return str(self.repeats.outcome.get("goes", "")) if self.repeats else ""
 
 
@@ -58,7 +58,7 @@ def key_of(request: HttpRequest) -> str:
 
 
 def digest_of(request: HttpRequest) -> str:
-    """What was sent, by whom, to which address; without what differs between two sendings of the same."""
+    """Return what was sent, by whom, to which address; without what differs between two sendings of the same."""
     said = sha256(f"{request.user.pk} {request.path}".encode())
     for name in sorted(set(request.POST) - set(NOT_SAID)):
         said.update(repr((name, request.POST.getlist(name))).encode())

@@ -123,7 +123,7 @@ def add_photo(job: Job, station: RunStation | None, upload: UploadedFile, captio
 
 
 def parts_of(card: EngineCard) -> list[Part]:
-    """What a picture can be of: seats, seals and fitted parts of the card, and what every engine has."""
+    """Return what a picture can be of: seats, seals and fitted parts of the card, and what every engine has."""
     places = [each.part for kind in ("seats", "seals", "fitted") for each in getattr(card, kind).all()]
     return [*places, *of_every_engine(card.cylinders)]
 

@@ -29,7 +29,7 @@ JUDGED = ("in", "out", "too_close", "stop")  # states of a call that a learner c
 
 
 def exercise_of(attempt: Attempt) -> Exercise:
-    """What is practised, aimed as the instructor's file has it."""
+    """Return what is practised, aimed as the instructor's file has it."""
     found = EXERCISES[attempt.exercise]
     return found.aimed(attempt.given.content) if attempt.given else found
 
@@ -115,7 +115,7 @@ def judge(attempt: Attempt, said: str, shown: str, work: BoundStation) -> None:
 
 
 def calls_said(calls: list[dict[str, str]]) -> dict[str, int]:
-    """How many of a learner's calls were right by the truth, wrong, or unsure; and in how many Stator said the same."""
+    """Return how many of a learner's calls were right by the truth, wrong, or unsure; and in how many Stator said the same."""
     right = sum(each["said"] == each["true"] or (each["said"] == "stop" and each["true"] == "out") for each in calls)
     unsure = sum(each["said"] == "too_close" for each in calls)
     same = sum(each["said"] == each["stator"] for each in calls)
@@ -126,7 +126,7 @@ def calls_said(calls: list[dict[str, str]]) -> dict[str, int]:
 
 
 def read_of(job: Job) -> dict[str, list[float]]:
-    """What was kept at the station, by question."""
+    """Return what was kept at the station, by question."""
     found = defaultdict(list)
     for ask, value in Reading.objects.filter(entry__job=job, withdrawn_at=None, canonical__isnull=False).values_list("ask", "canonical"):
         found[ask].append(float(value or 0.0))

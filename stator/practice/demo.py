@@ -89,7 +89,7 @@ def _measured(kind: Exercise, part: Any, dice: random.Random) -> dict[str, Told]
 
 
 def _read(value: float, dice: random.Random) -> float:
-    """What is measured of it, a few µm or a few parts of a hundred beside it."""
+    """Return what is measured of it, a few µm or a few parts of a hundred beside it."""
     return value + dice.gauss(0, 0.003) if abs(value) < 0.02 else value * dice.gauss(1, 0.04)
 
 

@@ -132,7 +132,7 @@ def _shafts(sheet: Sheet, middle: tuple[float, float], long: float, bend_deg: fl
 
 
 def history(over: Sequence[float]) -> SafeString:
-    """What a go came to, go after go: less is better. The last is told in figures."""
+    """Return what a go came to, go after go: less is better. The last is told in figures."""
     wide, high = HISTORY
     told = ", ".join(f"{each:.0f}" if each >= 10 or each == round(each) else f"{each:.1f}" for each in over)
     said = _("The last {count} goes: {over}.").format(count=len(over), over=told)

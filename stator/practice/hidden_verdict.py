@@ -8,12 +8,12 @@ from stator.stations.framework import BoundStation
 
 
 def judged_key(work: BoundStation) -> str:
-    """What a judgement is of: a call, in its round."""
+    """Return what a judgement is of: a call, in its round."""
     return f"{work.attempt} {work.call.code or work.call.words}"
 
 
 def hides(work: BoundStation) -> bool:
-    """Whether the learner is to say first."""
+    """Return True if the learner is to say first."""
     attempt = Attempt.objects.filter(job=work.job, judges=True).only("calls").first()
     if attempt is None or work.call.state not in JUDGED:
         return False

@@ -32,7 +32,7 @@ def _values(found: Shown) -> dict[str, Any]:
 
 
 def where_said(exercise: str, found: Shown) -> str:
-    """What is looked at, in words; what has no sentence says what is to be typed where hands cannot see."""
+    """Return what is looked at, in words; what has no sentence says what is to be typed where hands cannot see."""
     sentence = messages.SAID[exercise].shown.get(found.where)
     return capital(str(sentence).format(**_values(found))) if sentence else str(messages.NOTHING_YET)
 
@@ -61,7 +61,7 @@ def in_hands(kind: Exercise, found: Shown, samples: Samples | None) -> dict[str,
 
 
 def _sampled(kind: Exercise, found: Shown, samples: Samples) -> dict[str, Any]:
-    """What the page moves the needle by, and the line above it with its angle left open."""
+    """Return what the page moves the needle by, and the line above it with its angle left open."""
     where = where_said(kind.key, replace(found, values={**found.values, "angle": "{angle}"}))
     return {
         "by": samples.by_deg,
@@ -157,7 +157,7 @@ def score(attempt: Attempt) -> float:
 
 
 def scored(exercise: str) -> str:
-    """What a score is."""
+    """Return what a score is."""
     return _("moves over the shortest way") if EXERCISES[exercise].works else _("error, against what is allowed")
 
 

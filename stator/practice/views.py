@@ -56,7 +56,7 @@ class NumberForm(forms.Form):
 @require_http_methods(["GET", "POST"])
 @one_act
 def practice(request: HttpRequest) -> HttpResponse:
-    """What may be practised, and how it went before."""
+    """Return what may be practised, and how it went before."""
     asked = request.POST or request.GET
     form = NumberForm(asked) if "seed" in asked else NumberForm()
     if request.method == "POST":
@@ -152,7 +152,7 @@ def _mine(request: HttpRequest, tag: str) -> Attempt:
 @require_http_methods(["GET", "POST"])
 @one_act
 def hands(request: HttpRequest, tag: str) -> HttpResponse:
-    """What hands have of it, and what they do: turn, measure, strike."""
+    """Return what hands have of it, and what they do: turn, measure, strike."""
     attempt = _mine(request, tag)
     kind = acts.exercise_of(attempt)
     if request.method == "POST":
@@ -172,7 +172,7 @@ def hands(request: HttpRequest, tag: str) -> HttpResponse:
 
 
 def _steps(request: HttpRequest) -> dict[str, float]:
-    """How far it was turned by wheel, finger or key."""
+    """Return how far it was turned by wheel, finger or key."""
     text = request.POST.get("steps", "")
     if not text.lstrip("-").isdecimal() or not -MOST_STEPS <= int(text) <= MOST_STEPS:
         raise Http404
@@ -233,7 +233,7 @@ def pace(request: HttpRequest, tag: str) -> HttpResponse:
 @require_http_methods(["GET", "POST"])
 @one_act
 def judge(request: HttpRequest, tag: str) -> HttpResponse:
-    """What the learner makes of it, before the call is shown."""
+    """Return what the learner makes of it, before the call is shown."""
     attempt = _mine(request, tag)
     if request.method == "POST":
         said = request.POST.get("said", "")
@@ -286,7 +286,7 @@ def let_see(request: HttpRequest) -> HttpResponse:
 
 @require_GET
 def shop(request: HttpRequest) -> HttpResponse:
-    """How those who agreed get on."""
+    """Return how those who agreed get on."""
     owner_only(request)
     people = Person.objects.filter(learner__shown=True).order_by("first_name", "username")
     goes = defaultdict(list)

@@ -93,7 +93,7 @@ def known_of_wheel(data: dict[str, Any], desk: Desk) -> Known:
 
 
 def unbalance(data: dict[str, Any], desk: Desk) -> Answer:
-    """What a grade permits, what that pulls at speed, and what it is at the radius where one drills."""
+    """Return what a grade permits, what that pulls at speed, and what it is at the radius where one drills."""
     allowed = permissible_gmm(float(data["grade"]), data["mass_kg"], data["rpm"])
     amount = Amount(allowed, "unbalance", 0.1)
     rows = [Row(messages.UNBALANCE_ROWS["pulls"], pull(force_n(allowed, data["rpm"])), messages.UNBALANCE_ROWS["pulls_at"])]

@@ -122,14 +122,14 @@ class RunoutForm(CheckForm):
 
 
 def known_of_runout(data: dict[str, Any], desk: Desk) -> Known:
-    """How the crank is held here. The limit is not carried: how its page holds the crank was not asked."""
+    """Return how the crank is held here. The limit is not carried: how its page holds the crank was not asked."""
     places = ((Property.SUPPORT_PLACE, data["support_mm"]), (Property.GAUGE_PLACE, data["gauge_mm"]))
     said = [Said(turned.crank(what, side), place) for side in turned.SIDES for what, place in places]
     return Known(EngineCard(name="", stroke_mm=data["stroke_mm"]), tuple(said))
 
 
 def runout(data: dict[str, Any], desk: Desk) -> Answer:
-    """What a limit meant for one set-up allows at another; a reading against that."""
+    """Return what a limit meant for one set-up allows at another; a reading against that."""
     throw = data["stroke_mm"] / 2
 
     def held(support: float, gauge: float) -> PressedCrank:

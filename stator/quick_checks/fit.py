@@ -85,7 +85,7 @@ def _thing(shelf: tuple[Any, ...], method: str, made: Any) -> tuple[tuple[Any, .
 
 
 def laid(data: dict[str, Any], desk: Desk) -> tuple[Known, Desk]:
-    """What is known of the fit, and the desk with what heats and chills it."""
+    """Return what is known of the fit, and the desk with what heats and chills it."""
     heat, chill = data["heat"], data["chill"]
     heaters, heater = _thing(desk.shelves.heaters, heat, Heater(method=heat, name=str(dict(Heater.Method.choices).get(heat, heat))))
     at_c = data.get("chiller_c")
@@ -133,7 +133,7 @@ def _call(data: dict[str, Any], desk: Desk) -> SaidVerdict:
 
 
 def _changes(data: dict[str, Any], desk: Desk) -> tuple[str, ...]:
-    """What the call would be without the chiller, heated otherwise, or in a tighter seat."""
+    """Return what the call would be without the chiller, heated otherwise, or in a tighter seat."""
     tried: list[tuple[str, dict[str, Any]]] = []
     if data["chill"] != NONE:
         tried.append(("no_chill", {"chill": NONE, "chiller_c": None}))

@@ -74,7 +74,7 @@ def which(data: dict[str, Any], desk: Desk) -> Answer:
 
 
 def known_of_thread(data: dict[str, Any], desk: Desk) -> Known:
-    """What was measured, of the boss where it is inside, else of the puller."""
+    """Return what was measured, of the boss where it is inside, else of the puller."""
     inside = bool(data["inside"])
     places = (Property.BOSS_DIAMETER, Property.BOSS_PITCH) if inside else (Property.PULLER_DIAMETER, Property.PULLER_PITCH)
     hand = Property.BOSS_HAND if inside else Property.PULLER_HAND

@@ -44,7 +44,7 @@ def _bound(check: Check, data: Any) -> CheckForm:
 
 
 def _asked(check: Check, request: HttpRequest) -> bool:
-    """Whether anything was typed."""
+    """Return True if anything was typed."""
     chips = check.form.chips
     plain = [name for name, field in check.form.base_fields.items() if name not in chips and not isinstance(field, forms.ChoiceField)]
     return any(request.GET.get(name, "").strip() for name in plain)

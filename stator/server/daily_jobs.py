@@ -19,7 +19,7 @@ EVERY, LOOK_S = timedelta(hours=24), 600.0
 
 
 def wanted(folder: Path, now: datetime) -> bool:
-    """Whether the last daily backup is a day old, or there is none; one dated after now counts as none."""
+    """Return True if the last daily backup is a day old, or there is none; one dated after now counts as none."""
     kept = [each for each in backup.Kept.all_in(folder) if each.at <= now + timedelta(minutes=5)] if folder.exists() else []
     return not kept or now - max(each.at for each in kept) >= EVERY
 

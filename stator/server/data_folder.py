@@ -23,7 +23,7 @@ class Held(Exception):
 
 
 def ready_beside(folder: Path) -> Path:
-    """Where a whole new folder waits to be swapped in."""
+    """Return where a whole new folder waits to be swapped in."""
     return folder.with_name(f".{folder.name}.restored")
 
 

@@ -34,7 +34,7 @@ def _names() -> Iterator[str]:
 
 
 def told(scheme: str, port: int, hosts: list[str]) -> str:
-    """What the terminal says: each address, and the first as a code for a phone's camera."""
+    """Return what the terminal says: each address, and the first as a code for a phone's camera."""
     reached = [each for each in hosts if each not in HERE and "*" not in each] or ["127.0.0.1"]
     addresses = [f"{scheme}://{each}:{port}/" for each in reached]
     lines = ["Stator answers at", *(f"  {each}" for each in addresses)]

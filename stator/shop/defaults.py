@@ -60,5 +60,5 @@ def add_usual_tools() -> int:
 
 
 def lacks_tools() -> bool:
-    """Whether there is nothing yet of what the usual tools bring."""
+    """Return True if there is nothing yet of what the usual tools bring."""
     return not any(kind.objects.exists() for kind in (Driver, Press, Puller, Splitter))

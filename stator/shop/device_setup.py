@@ -24,7 +24,7 @@ def authority() -> bytes | None:
 
 @require_GET
 def phones(request: HttpRequest) -> HttpResponse:
-    """How a phone gets here and comes to trust this machine."""
+    """Return how a phone gets here and comes to trust this machine."""
     address = Shop.current().address_of(request, "/")
     drawn = segno.make(address, error="m", micro=False).svg_inline(scale=5, border=2, omitsize=True, svgclass="qr", lineclass=None)
     own = authority() if request.is_secure() else None

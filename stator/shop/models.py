@@ -338,11 +338,11 @@ class Gauge(Equipment):
         return show(exact(self.resolution, STEP_KINDS.get(self.measures, self.measures), finest=1e-6))
 
     def was_wrong(self, on: date) -> bool:
-        """Whether what it read on a day is not trusted any more."""
+        """Return True if what it read on a day is not trusted any more."""
         return self.wrong_from is not None and on >= self.wrong_from
 
     def check_due(self, on: date) -> bool:
-        """Whether its last check is unknown or older than a year."""
+        """Return True if its last check is unknown or older than a year."""
         return self.last_checked is None or (on - self.last_checked).days > self.CHECK_DAYS
 
     def calibration(self, on: date) -> float:

@@ -219,7 +219,7 @@ def shop(request: HttpRequest) -> HttpResponse:
 
 
 def backups() -> dict[str, Any]:
-    """How the daily backups are doing: the last one, how many, where."""
+    """Return how the daily backups are doing: the last one, how many, where."""
     folder = Path(settings.BACKUPS)
     found = sorted(folder.glob("stator-*.zip")) if folder.is_dir() else []
     last = max((datetime.fromtimestamp(path.stat().st_mtime, UTC) for path in found), default=None)

@@ -126,7 +126,7 @@ def _fitted(angles: Sequence[float], rows: list[list[float]], dial: Dial, read: 
 
 
 def _struck(dice: random.Random, truth: Misalignment, seen: Misalignment, kind: str, share: float, trouble: Trouble) -> Misalignment:
-    """What a blow did: about what it was meant to, more or less, and a little of the other fault with it."""
+    """Return what a blow did: about what it was meant to, more or less, and a little of the other fault with it."""
     part, other = ("twist", "pinch") if kind == "strike" else ("pinch", "twist")
     aim = getattr(seen, f"{part}_deg")
     by = math.copysign(STEADY_DEG[part], aim) * dice.uniform(0.85, 1.15) if trouble.steady else aim * dice.uniform(0.5, 1.3)

@@ -47,7 +47,7 @@ class Wheel:
         return max(0.0, self.dice.gauss(self.rubs, VARIES * self.rubs))
 
     def stop(self) -> float:
-        """Where it comes to rest: anywhere that friction holds it, about its heavy spot."""
+        """Return where it comes to rest: anywhere that friction holds it, about its heavy spot."""
         share = self.rubs / abs(self.heavy) if self.heavy else 2.0
         dead = math.asin(share) if share < 1 else math.pi
         return math.degrees(cmath.phase(self.heavy) + self.dice.uniform(-dead, dead)) + self.dice.gauss(0, 3)
@@ -90,7 +90,7 @@ def random_wheel(dice: random.Random, rubs: tuple[float, float] = (5, 20)) -> Wh
 
 
 def _could(wheel: Wheel) -> bool:
-    """Whether six holes placed and drilled to perfection bring it within its grade."""
+    """Return True if six holes placed and drilled to perfection bring it within its grade."""
     found = Unbalance(abs(wheel.heavy), math.degrees(cmath.phase(wheel.heavy)) % 360)
     if found.gmm <= wheel.permitted:
         return True
@@ -159,7 +159,7 @@ def wheels(dice: random.Random, cases: int) -> Iterator[Share]:
 
 
 def _ever_tells(dice: random.Random, most: int) -> bool:
-    """Whether the stops of a wheel without a heavy side ever tell one."""
+    """Return True if the stops of a wheel without a heavy side ever tell one."""
     marks = [dice.uniform(0, 360) for _ in range(most)]
     looks = looks_for(most)
     return any(stops(marks[:count], looks).telling for count in range(FEWEST, most + 1))

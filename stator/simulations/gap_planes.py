@@ -13,7 +13,7 @@ NOISE_MM, MISREAD_MM = 0.02, 0.5
 
 
 def _round(dice: random.Random, places: int, misread_mm: float) -> tuple[bool, bool]:
-    """Whether one round of gaps was suspected, and whether the misread place is among those asked again."""
+    """Return whether one round of gaps was suspected, and whether the misread place is among those asked again."""
     start, tilt, toward = dice.uniform(0, 360), dice.uniform(0, 0.005), dice.uniform(0, 360)
     points = []
     for index in range(places):

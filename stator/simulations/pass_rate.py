@@ -24,7 +24,7 @@ class Share:
 
     @property
     def holds(self) -> bool:
-        """Whether it is what is wanted, but for chance."""
+        """Return True if it is what is wanted, but for chance."""
         slack = SLACK * math.sqrt(self.wanted * (1 - self.wanted) / max(self.cases, 1))
         return self.part <= self.wanted + slack if self.at_most else self.part >= self.wanted - slack
 

@@ -15,7 +15,7 @@ GOOD = ((0.01, 0.002, 8), (0.01, 0.002, 12), (0.001, 0.002, 8), (0.001, 0.002, 1
 
 
 def _turn(dice: random.Random, step: float, scatter: float, angles: int, slip: float) -> tuple[bool, bool]:
-    """Whether one turn was suspected, and whether the slipped angle was among those asked again."""
+    """Return whether one turn was suspected, and whether the slipped angle was among those asked again."""
     swing, high, oval = dice.uniform(0, 0.06), dice.uniform(0, 360), dice.uniform(0, 0.004)
     turn = [360 * index / angles for index in range(angles)]
     shaft = [swing * math.cos(math.radians(at - high)) + oval * math.cos(2 * math.radians(at)) for at in turn]

@@ -12,7 +12,7 @@ GUN = 0.95  # what the gun is set to
 
 
 def seen_c(true_c: float, emits: float, around_c: float, gun: float = GUN) -> float:
-    """What an infrared gun shows of a surface that emits a share and mirrors the rest of what is around it.
+    """Return what an infrared gun shows of a surface that emits a share and mirrors the rest of what is around it.
 
     >>> round(seen_c(100.0, 0.93, 20.0), 1), round(seen_c(100.0, 0.2, 20.0), 1)
     (98.6, 41.8)

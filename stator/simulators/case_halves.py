@@ -66,7 +66,7 @@ class Halves(Part):
 
     @property
     def binds(self) -> bool:
-        """Whether it leans more than its dowels let it, as far as they are still in their holes."""
+        """Return True if it leans more than its dowels let it, as far as they are still in their holes."""
         left = max(0.5, ENGAGED_MM - self.mean_mm)
         return self.mean_mm < ENGAGED_MM and abs(self.slope) > self.truth.tight * DOWEL_MM / left
 

@@ -146,7 +146,7 @@ class Crank(Part):
         self._bend(replace(bent, pinch_deg=bent.pinch_deg + self._given(share * SQUEEZE_DEG, SPRINGS_DEG / 4)))
 
     def _given(self, meant_deg: float, springs_deg: float = SPRINGS_DEG) -> float:
-        """What is left of a blow: it falls harder or softer than it was meant, and the joint springs back."""
+        """Return what is left of a blow: it falls harder or softer than it was meant, and the joint springs back."""
         fell = meant_deg * self.truth.uneven ** self.dice.uniform(-1, 1)
         return math.copysign(max(0.0, abs(fell) - springs_deg), fell)
 

@@ -49,10 +49,10 @@ class Needle:
 
     @property
     def face_mm(self) -> float:
-        """What the needle points at on the face alone."""
+        """Return what the needle points at on the face alone."""
         return self._shown - self.turns * self.round_mm
 
     @property
     def angle_deg(self) -> float:
-        """Where the needle points, clockwise from the top."""
+        """Return where the needle points, clockwise from the top."""
         return 360.0 * self.face_mm / self.round_mm

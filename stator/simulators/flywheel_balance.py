@@ -80,7 +80,7 @@ class Wheel(Part):
 
     @property
     def gmm(self) -> float:
-        """What is heavy now."""
+        """Return what is heavy now."""
         return abs(self.heavy)
 
     @property

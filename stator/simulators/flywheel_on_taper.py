@@ -28,7 +28,7 @@ class Stuck:
 
     @property
     def strips_n(self) -> float:
-        """What the thread stands, N: a puller of another pitch hangs on its first turns alone."""
+        """Return what the thread stands, N: a puller of another pitch hangs on its first turns alone."""
         turns = self.turns if not self.off_pitch_mm else min(self.turns, 0.05 * self.boss_pitch_mm / self.off_pitch_mm)
         deep = max(0.5, turns) * self.boss_pitch_mm
         return stripping_force_n(self.boss_d_mm, self.boss_pitch_mm, deep, BOSS_UTS_MPA, PULLER_UTS_MPA, 0.2)
@@ -78,7 +78,7 @@ class StuckWheel(Part):
 
     @property
     def pull_n(self) -> float:
-        """What the screw pulls with now."""
+        """Return what the screw pulls with now."""
         return self.torque_nm / torque_nm(1.0)
 
     def pull(self, lever: str) -> None:

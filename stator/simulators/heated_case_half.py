@@ -82,7 +82,7 @@ class HotHalf(Part):
             seconds -= step
 
     def open_um(self, name: str) -> float:
-        """What the seat is wider than the ring now, µm; below 0 it is tighter."""
+        """Return what the seat is wider than the ring now, µm; below 0 it is tighter."""
         grown = 1000 * BEARINGS[name] * CASE_ALPHA * (self.true_c - ROOM_C)
         return grown - self.truth.tight_um[name]
 

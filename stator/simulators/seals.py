@@ -90,7 +90,7 @@ class Alike(Part):
         return "" if self.hand in {each.letter for each in self.seated.values()} else self.hand
 
     def is_right(self, place: str) -> bool:
-        """Whether the place has its own seal, its lip inside, square and deep enough."""
+        """Return True if the place has its own seal, its lip inside, square and deep enough."""
         here = self.seated.get(place)
         if here is None or self.made_for(here.letter) != place or not here.inside:
             return False

@@ -81,7 +81,7 @@ class Stack(Part):
 
     @property
     def float_mm(self) -> float:
-        """What is left with the shims that are on; below 0 it binds."""
+        """Return what is left with the shims that are on; below 0 it binds."""
         return self.truth.room_mm - sum(self.shims)
 
     @property

@@ -32,7 +32,7 @@ class Webs:
         return self.left_deg if end == "left" else self.right_deg
 
     def swing(self, end: str) -> Swing:
-        """What a gauge at an outer shaft reads."""
+        """Return what a gauge at an outer shaft reads."""
         along = self.left_along_mm if end == "left" else self.right_along_mm
         off = complex(along, THROW_MM * math.radians(self.turned_deg(end))) * cmath.exp(1j * math.radians(PIN_DEG[end]))
         return Swing(2 * abs(off), math.degrees(cmath.phase(off)) % 360)
@@ -44,7 +44,7 @@ class Webs:
 
     @property
     def best_mm(self) -> float:
-        """What no turning takes away: what stands off along the throw."""
+        """Return what no turning takes away: what stands off along the throw."""
         return 2 * max(abs(self.left_along_mm), abs(self.right_along_mm))
 
     def turned(self, end: str, by_deg: float) -> Webs:

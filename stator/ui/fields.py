@@ -68,7 +68,7 @@ class RatioField(forms.CharField):
         return f"1:{plain(value)}" if isinstance(value, float) else value
 
     def has_changed(self, initial: Any, data: Any) -> bool:
-        """Whether another ratio was typed: 1:8 and 8 are the same."""
+        """Return True if another ratio was typed: 1:8 and 8 are the same."""
         return super().has_changed(self.prepare_value(initial), data)
 
     def clean(self, value: Any) -> float | None:
@@ -105,14 +105,14 @@ class QuantityField(forms.CharField):
 
     @property
     def unit(self) -> Unit:
-        """What a bare number is taken in."""
+        """Return what a bare number is taken in."""
         return self.fixed or question_unit(self.kind, 0.0 if self.small else None)
 
     def prepare_value(self, value: Any) -> Any:
         return typed_again(value, self.kind, self.unit) if isinstance(value, float) else value
 
     def has_changed(self, initial: Any, data: Any) -> bool:
-        """Whether another quantity was typed: 240 and 240.0 mm are the same."""
+        """Return True if another quantity was typed: 240 and 240.0 mm are the same."""
         try:
             found = self.clean(data)
         except forms.ValidationError:

@@ -53,7 +53,7 @@ class Wanted:
     beneath: tuple[tuple[str, str], ...] = ()  # lines under it that go where it goes, each with its looks
 
     def box(self, place: tuple[Point, str]) -> Box:
-        """What it covers at one of its places, its lines beneath with it."""
+        """Return what it covers at one of its places, its lines beneath with it."""
         (x, y), anchor = place
         boxes = [box_of((x, y), self.words, self.cls, anchor)]
         boxes += [box_of((x, y + LINE * index), words, cls, anchor) for index, (words, cls) in enumerate(self.beneath, 1)]
@@ -155,7 +155,7 @@ class Labels:
         return (x + right, y + down), anchor
 
     def _cost(self, box: Box) -> float:
-        """How much of a label would lie over something else or off the paper, px²."""
+        """Return how much of a label would lie over something else or off the paper, px²."""
         paper = Box(0, 0, self.sheet.width, self.sheet.height)
         size = (box.right - box.left) * (box.bottom - box.top)
         off = size - box.overlap(paper)

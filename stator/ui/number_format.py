@@ -402,12 +402,12 @@ def as_read(value: float, kind: str, typed: str, resolution: float) -> str:
 
 
 def reads_otherwise(kind: str, units: str) -> bool:
-    """Whether the reader has a kind of quantity in other units than those of a record."""
+    """Return True if the reader has a kind of quantity in other units than those of a record."""
     return kind in METRIC and reader.get().system(kind) != (units or Units.METRIC)
 
 
 def beside(recorded: str, units: str, amount: Amount | None, low: Amount | None = None, high: Amount | None = None) -> str:
-    """What a record says in the units of its shop, with the same beside it for one who reads in others."""
+    """Return what a record says in the units of its shop, with the same beside it for one who reads in others."""
     of = amount or high or low
     if of is None or not recorded or not reads_otherwise(of.kind, units):
         return recorded

@@ -34,7 +34,7 @@ def offline(request: HttpRequest) -> HttpResponse:
 
 
 def manifest(request: HttpRequest) -> JsonResponse:
-    """How Stator is called and drawn where a device installs it."""
+    """Return how Stator is called and drawn where a device installs it."""
     said = {
         "name": "Stator",
         "short_name": "Stator",

@@ -7,6 +7,6 @@ from django_htmx.middleware import HtmxDetails
 
 
 def is_partial(request: HttpRequest) -> bool:
-    """Whether a script swaps in what is answered."""
+    """Return True if a script swaps in what is answered."""
     asked: HtmxDetails | None = getattr(request, "htmx", None)
     return bool(asked)

@@ -19,7 +19,7 @@ OVER = 1.04  # of its estimated width a line must have: a narrow desk draws its 
 
 @lru_cache(256)
 def size_of(cls: str) -> float:
-    """How large the letters of a label are."""
+    """Return how large the letters of a label are."""
     return next((SIZES[name] for name in cls.split() if name in SIZES), 15.0)
 
 
@@ -131,7 +131,7 @@ class Sheet:
 
     @contextmanager
     def turned(self, name: str, degrees: float, about: Point) -> Iterator[None]:
-        """What is drawn inside is turned clockwise about a point; the page may turn it further, by its name."""
+        """Yield what is drawn inside is turned clockwise about a point; the page may turn it further, by its name."""
         around = f"{_n(about[0])} {_n(about[1])}"
         self._parts.append(f'<g data-turns="{escape(name)}" transform="rotate({_n(degrees % 360)} {around})">')
         yield

@@ -125,7 +125,7 @@ INCH_WORDS = {"inch", "thou", "tenth_thou", "foot", "degF", "delta_degF", "ft_lb
 
 
 def units_now() -> Units:
-    """What the reader wants numbers in."""
+    """Return what the reader wants numbers in."""
     return reader.get().units
 
 
@@ -162,10 +162,10 @@ def question_unit(kind: str, largest: float | None = None) -> Unit:
 
 
 def core_per_shown(kind: str) -> float:
-    """How much of the core's unit one unit that a reader sees is: 25.4 for a length in inches."""
+    """Return how much of the core's unit one unit that a reader sees is: 25.4 for a length in inches."""
     return 1 / scale_to(kind, unit_for(kind))[0]
 
 
 def core_per(kind: str, unit: Unit) -> float:
-    """How much of the core's unit one of a unit is."""
+    """Return how much of the core's unit one of a unit is."""
     return 1 / scale_to(kind, unit)[0]

@@ -20,7 +20,7 @@ def station_address(tag: str, key: str, seat: int | None = None) -> str:
 
 
 def job_tag(number: int) -> str:
-    """How a job is called: four figures, or a P and three for one that is practice.
+    """Return how a job is called: four figures, or a P and three for one that is practice.
 
     >>> job_tag(412), job_tag(PRACTICE_FROM + 7)
     ('0412', 'P007')

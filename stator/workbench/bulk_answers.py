@@ -31,7 +31,7 @@ ALL, SKIP_ALL = "all", "skip all"  # typed behind a reading; and in the place of
 
 
 def without_all(text: str) -> str | None:
-    """What was typed for every place; None where it was for one.
+    """Return what was typed for every place; None where it was for one.
 
     >>> without_all("0.05 all"), without_all("0.05")
     ('0.05', None)

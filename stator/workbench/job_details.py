@@ -43,7 +43,7 @@ class JobForm(PlainTextMixin, forms.ModelForm):
 
 
 def never_began(job: Job) -> bool:
-    """Whether nothing was ever written down about it: then it may be deleted."""
+    """Return True if nothing was ever written down about it: then it may be deleted."""
     read, moved = (model.objects.filter(entry__job=job) for model in (Reading, Move))
     decided = job.entries.filter(Q(signed_at__isnull=False) | Q(choices__has_key="against"))
     return not any(rows.exists() for rows in (read, moved, decided, job.timers, job.photos, job.tray))

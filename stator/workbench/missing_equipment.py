@@ -84,7 +84,7 @@ def _drivers(job: Job, ahead: set[str], shelf: Shelves) -> Iterator[tuple[str, s
 
 
 def _for(wanted: list[str]) -> str:
-    """What it is wanted for; of many the first few."""
+    """Return what it is wanted for; of many the first few."""
     left = len(wanted) - MOST_NAMED
     return listed(wanted if left < 2 else [*wanted[:MOST_NAMED], _("{count} more").format(count=left)])
 

@@ -51,7 +51,7 @@ class Line:
     people: Mapping[int, str] = field(default_factory=dict, hash=False)  # who has work open on it, by number
 
     def shows(self, show: str) -> bool:
-        """Whether a choice of the bench leaves it in view."""
+        """Return True if a choice of the bench leaves it in view."""
         found = {"": True, "waits": self.waits, "due": self.due is not None, "stop": self.state == "stop"}
         return found.get(show, show in [f"{BY}{who}" for who in self.people])
 
@@ -181,7 +181,7 @@ _stages = Asked(lambda: RunStation.objects.filter(**HERE).order_by("order"), 0)
 
 
 def _open_by() -> dict[int, dict[int, str]]:
-    """Who began what is open on each job: number and name."""
+    """Return who began what is open on each job: number and name."""
     found: dict[int, dict[int, str]] = {}
     for entry in _opened.models():
         found.setdefault(entry.job_id, {})[entry.opened_by_id] = entry.opened_by.called

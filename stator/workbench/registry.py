@@ -85,7 +85,7 @@ def lay_run(job: Job) -> None:
 
 
 def at_station(job: Job) -> RunStation | None:
-    """Where the engine stands: the station being worked on, else the next one ahead."""
+    """Return where the engine stands: the station being worked on, else the next one ahead."""
     run = list(job.run.all())
     for state in (RunStation.State.NOW, RunStation.State.WAITS, RunStation.State.AHEAD):
         found = next((stage for stage in run if stage.state == state), None)

@@ -99,7 +99,7 @@ def _known(work: BoundStation, act: Act) -> Answer:
 
 
 def _what_changed(work: BoundStation, moved: Moved) -> str:
-    """Why a call is not signed: who did what since the page was shown, and what the call is now."""
+    """Return why a call is not signed: who did what since the page was shown, and what the call is now."""
     since = Act.objects.filter(job=work.job, revision__gt=moved.revision).select_related("person").order_by("-pk")[:4]
     done = [f"{act.person.called}: {act.outcome['did']}" for act in reversed(since) if act.outcome.get("did")]
     what = _("Since this page was shown something changed ({done}).").format(done="; ".join(done)) if done else moved.message
@@ -202,7 +202,7 @@ def _as_before(request: HttpRequest, work: BoundStation, ask: Question) -> Answe
 
 
 def _unlikely(work: BoundStation, ask: Question, text: str) -> str:
-    """Why what was typed looks mistyped, as a sentence; empty where it does not."""
+    """Return why what was typed looks mistyped, as a sentence; empty where it does not."""
     quantity = work.read(ask, text)
     found = plausibility.why_unlikely(work, ask, quantity)
     return plausibility.said(found, ask, quantity) if found else ""
@@ -217,7 +217,7 @@ def _corrected(work: BoundStation, ask: Question, doing: Doing) -> Reading | Non
 
 
 def _came_second(work: BoundStation, ask: Question, saw: int | None) -> bool:
-    """Whether the question was answered since the page that answers it was shown, and wants no repeat."""
+    """Return True if the question was answered since the page that answers it was shown, and wants no repeat."""
     standing = len(work.live(ask.key))
     return saw is not None and standing > saw and standing >= ask.times and not ask.repeats
 

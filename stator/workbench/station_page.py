@@ -77,7 +77,7 @@ def units_typed(work: BoundStation) -> dict[str, str]:
 
 
 def offers_whole(work: BoundStation) -> bool:
-    """Whether there is work on all seats at once, or on what sits in none."""
+    """Return True if there is work on all seats at once, or on what sits in none."""
     return work.station.goes_whole and (work.station.at_once or work.job.card.fitted.exists())
 
 
@@ -140,7 +140,7 @@ def pictures_of(work: BoundStation) -> list[tuple[Photo, SafeString]]:
 
 
 def _photographed(work: BoundStation) -> int:
-    """How many photos were taken here."""
+    """Return how many photos were taken here."""
     at_station: int | None = getattr(work.stage, "photographed", None)  # counted with the run, where the page asked for it
     if at_station is None or (at_station and work.seat):
         return photos_of(work.stage, work.seat).count()
@@ -164,13 +164,13 @@ def _round_alike(work: BoundStation, ask: Question | None) -> tuple[Row, int] | 
 
 
 def _example(work: BoundStation) -> str:
-    """What an answer of this station looks like, while nothing is measured yet."""
+    """Return what an answer of this station looks like, while nothing is measured yet."""
     begun = work.signed or any(not each.withdrawn_at for each in work.readings)
     return "" if begun else str(getattr(work.station.words, "EXAMPLE", ""))
 
 
 def notes(work: BoundStation) -> list[str]:
-    """What the page must say whoever looks at it: two answers to one question, a clock that was set back."""
+    """Return what the page must say whoever looks at it: two answers to one question, a clock that was set back."""
     found = []
     for late, first in _second_answers(work):
         said = {
@@ -192,7 +192,7 @@ def _second_answers(work: BoundStation) -> list[tuple[Reading, Reading]]:
 
 
 def _clock_notes(work: BoundStation) -> list[str]:
-    """What is wrong with the machine's clock, as far as this work tells."""
+    """Return what is wrong with the machine's clock, as far as this work tells."""
     if work.signed:
         return []
     taken = [each.taken_at for each in work.readings] + [each.started_at for each in work.timers]
@@ -224,13 +224,13 @@ def place_called(work: BoundStation, typed: str) -> str:
 
 
 def next_seat(work: BoundStation) -> str:
-    """Where the next seat without a signed entry is worked on; empty where the station goes by no seats, or this was the last."""
+    """Return where the next seat without a signed entry is worked on; empty where the station goes by no seats, or this was the last."""
     onward = _onward(work, list(work.job.card.seats.all())) if work.station.by_seat and work.seat and work.signed else None
     return onward[0] if onward and onward[0].startswith(station_address(work.job.tag, work.station.key)) else ""
 
 
 def _onward(work: BoundStation, seats: list[Seat]) -> tuple[str, str] | None:
-    """Where to go once this is signed: the next seat without an entry, else the next station ahead."""
+    """Return where to go once this is signed: the next seat without an entry, else the next station ahead."""
     signed = set(work.stage.entries.filter(signed_at__isnull=False).values_list("seat_id", flat=True)) if seats else set()
     seat = next((each for each in seats if each.pk not in signed and not work.fitted_elsewhere(each)), None)
     if seat:
@@ -240,7 +240,7 @@ def _onward(work: BoundStation, seats: list[Seat]) -> tuple[str, str] | None:
 
 
 def not_a_word(work: BoundStation, ask: Question, typed: str) -> str:
-    """Why what was typed is not taken, and what may be typed here."""
+    """Return why what was typed is not taken, and what may be typed here."""
     if ask.key == WORD and typed[0].isdigit():
         said = _("No reading is asked for now, so {typed} was not kept. To correct one, open the readings. Words known here: {known}.")
     else:

@@ -45,7 +45,7 @@ def station_page(request: HttpRequest, tag: str, key: str, seat: int | None = No
 
 
 def _all_at_once(work: BoundStation) -> bool:
-    """Whether a station that goes seat by seat is best taken up whole: it is begun so, or two seats of one half wait untouched."""
+    """Return True if a station that goes seat by seat is best taken up whole: it is begun so, or two seats of one half wait untouched."""
     if not work.station.at_once:
         return False
     begun: dict[int | None, Any] = dict(work.stage.entries.order_by("pk").values_list("seat_id", "signed_at"))

@@ -109,7 +109,7 @@ class Line:
 
     @cached_property
     def made(self) -> Hashable:
-        """What it says follows from this, its reader and nothing else."""
+        """Return what it says follows from this, its reader and nothing else."""
         stage = self.stage
         gave = tuple(
             (each.pk, each.signed_at, each.signed_by and each.signed_by.called, each.seat and each.seat.name) for each in self.gave
@@ -139,7 +139,7 @@ _standing = Asked(
 
 
 def _signed(job: Job) -> dict[int, list[Entry]]:
-    """What each station was signed with, and nothing that was replaced since."""
+    """Return what each station was signed with, and nothing that was replaced since."""
     found: dict[int, list[Entry]] = {}
     for entry in _standing.models(job.pk):
         found.setdefault(entry.station_id, []).append(entry)

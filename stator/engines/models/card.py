@@ -130,7 +130,7 @@ class EngineCard(ReadPlainly):
 
     @property
     def cylinders(self) -> int:
-        """How many throws and rods it has, as far as its layout tells."""
+        """Return how many throws and rods it has, as far as its layout tells."""
         return 1 if self.layout == self.Layout.SINGLE else 2
 
     def seal_in_front_of(self, seat: Seat) -> Seal | None:

@@ -71,7 +71,7 @@ class Joint(OfCard):
 
     @property
     def is_first(self) -> bool:
-        """Whether it is the one that every card has."""
+        """Return True if it is the one that every card has."""
         return self.uid == JOINT.uid
 
     @property
@@ -97,7 +97,7 @@ class Joint(OfCard):
 
     @property
     def face_mm(self) -> tuple[float, float]:
-        """How far its face reaches, across and up."""
+        """Return how far its face reaches, across and up."""
         return self.face_w_mm or self.card.face_w_mm, self.face_h_mm or self.card.face_h_mm
 
     @property

@@ -114,7 +114,7 @@ class Spec(ReadPlainly):
 
     @cached_property
     def origin(self) -> str:
-        """Where it comes from, in words: manual page 44."""
+        """Return where it comes from, in words: manual page 44."""
         kind: str = self.get_source_kind_display()
         source = self.source.removeprefix("page ") if kind.endswith("page") else self.source
         return f"{kind} {source}".strip()

@@ -122,7 +122,7 @@ class Seat(OfCard):
 
     @property
     def marking_is_typical(self) -> bool:
-        """Whether nobody has read the marking off the ring."""
+        """Return True if nobody has read the marking off the ring."""
         return self.marking_assumed and not self.read_marking
 
     @property
@@ -229,10 +229,10 @@ class Fitted(OfCard):
 
     @property
     def goes_in_tight(self) -> bool:
-        """Whether it is pushed or dropped into its hole by its fit; a hole left open has nothing in it."""
+        """Return True if it is pushed or dropped into its hole by its fit; a hole left open has nothing in it."""
         return self.kind not in (self.Kind.RUBBER, self.Kind.HOLE)
 
     @property
     def pieces(self) -> list[str]:
-        """What goes on it, first to last."""
+        """Return what goes on it, first to last."""
         return [piece.strip() for piece in self.order.split(",") if piece.strip()]

@@ -94,12 +94,12 @@ class Report:
 
     @property
     def figures_made(self) -> Hashable:
-        """What the table of figures follows from."""
+        """Return what the table of figures follows from."""
         return tuple(self.figures)
 
     @property
     def calls_made(self) -> Hashable:
-        """What the table of calls follows from."""
+        """Return what the table of calls follows from."""
         return tuple(self.calls)
 
     @property
@@ -173,7 +173,7 @@ def _counted(matter: list[Matters], job: Job) -> str:
 
 
 def _done(stand: list[Recorded]) -> str:
-    """What was done, in a sentence: the putting together, where there was any."""
+    """Return what was done, in a sentence: the putting together, where there was any."""
     counts: dict[str, int] = {}
     for each in stand:
         if each.entry.call_state not in NOT_DONE and each.entry.station.key != HAND_OVER:
@@ -201,7 +201,7 @@ def _said(each: Recorded) -> Said:
 
 
 def _decisions(stand: list[Recorded], advice: str) -> list[str]:
-    """What was decided against advice, with the reason given for it."""
+    """Return what was decided against advice, with the reason given for it."""
     found = [fill(words.AGAINST, {"reason": advice})] if advice else []
     return found + [f"{each.name}: {line}" for each in stand for line in each.content.get("decisions", [])]
 
@@ -224,7 +224,7 @@ def _replaced(signed: list[Recorded]) -> list[str]:
 
 
 def _unknown(stand: list[Recorded], said: str) -> list[str]:
-    """What was left unmeasured, and what the mechanic says stays unknown."""
+    """Return what was left unmeasured, and what the mechanic says stays unknown."""
     found = [said] if said else []
     for each in stand:
         what = [str(name) for name in each.content.get("unmeasured_what", [])]

@@ -40,13 +40,13 @@ class Recorded:
 
     @property
     def by(self) -> str:
-        """Who signed it, as the record says it: the same in whatever shop it is read."""
+        """Return who signed it, as the record says it: the same in whatever shop it is read."""
         person = self.entry.signed_by
         return str(self.content.get("by") or (person.get_full_name() or person.username if person else ""))
 
     @property
     def because(self) -> str:
-        """Why it took the place of another."""
+        """Return why it took the place of another."""
         return str(self.entry.choices.get("because", "")) if self.entry.supersedes_id else ""
 
 

@@ -28,7 +28,7 @@ class Speaker:
         return server
 
     def greeting(self) -> bytes:
-        """What it is and what it can; said again and again, since a line just opened may throw away its first bytes."""
+        """Return what it is and what it can; said again and again, since a line just opened may throw away its first bytes."""
         levers = "".join(f"#can {word} = {does}\r\n" for word, does in self.thing.levers.items())
         return f"# {self.thing.remark}\r\n{levers}".encode()
 

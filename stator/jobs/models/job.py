@@ -76,7 +76,7 @@ class Job(ReadPlainly):
 
     @property
     def is_closed(self) -> bool:
-        """Whether it was handed over: nothing in it changes until an owner of the shop opens it again."""
+        """Return True if it was handed over: nothing in it changes until an owner of the shop opens it again."""
         return self.gone_at is not None
 
     def touch(self) -> None:

@@ -142,7 +142,7 @@ class Timer(ReadPlainly):
         return f"{self.job.tag} {self.key}"
 
     def long_over(self, at: datetime) -> bool:
-        """Whether it came due so long ago that nobody waits for it."""
+        """Return True if it came due so long ago that nobody waits for it."""
         return self.due_at is not None and at - self.due_at > timedelta(hours=12)
 
     def ran_s(self, at: datetime) -> float:

@@ -104,7 +104,7 @@ class Balance(Exercise):
 
 
 def degrees_of(part: Wheel) -> float:
-    """Where the wheel is heavy."""
+    """Return where the wheel is heavy."""
     return math.degrees(cmath.phase(part.heavy)) % 360
 
 

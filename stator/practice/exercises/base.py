@@ -146,18 +146,18 @@ class Exercise(ABC):
 
     @abstractmethod
     def shows(self, part: Any) -> Shown:
-        """What a gauge or an eye says now."""
+        """Return what a gauge or an eye says now."""
 
     def samples(self, part: Any) -> Samples | None:
-        """What a page needs to move the needle as it is turned by hand; None where nothing is turned."""
+        """Return what a page needs to move the needle as it is turned by hand; None where nothing is turned."""
         return None
 
     @abstractmethod
     def left(self, part: Any, read: Read) -> float:
-        """What is to be made small, as it really is."""
+        """Return what is to be made small, as it really is."""
 
     def limit(self, part: Any) -> float:
-        """How small it is to be."""
+        """Return how small it is to be."""
         return self.usual_limit if self.goal is None else self.goal
 
     def least(self, part: Any) -> float:
@@ -168,7 +168,7 @@ class Exercise(ABC):
         return self.left(part, read) <= self.limit(part) + 1e-9
 
     def beyond(self, part: Any) -> bool:
-        """Whether no hands could reach the goal, so that giving it up is right."""
+        """Return True if no hands could reach the goal, so that giving it up is right."""
         return self.least(part) > self.limit(part)
 
     @abstractmethod
@@ -176,11 +176,11 @@ class Exercise(ABC):
         """Levers that would do good now; empty where the part is best left alone."""
 
     def is_right(self, part: Any, pulled: Pull) -> bool:
-        """Whether a move helps, before it is made."""
+        """Return True if a move helps, before it is made."""
         return pulled.lever in self.best(part)
 
     def damage(self, part: Any) -> list[str]:
-        """What was spoiled, as codes, the gravest first."""
+        """Return what was spoiled, as codes, the gravest first."""
         return []
 
     @abstractmethod
@@ -193,14 +193,14 @@ class Exercise(ABC):
 
     @abstractmethod
     def shortest(self, part: Any) -> int:
-        """How many moves hands that follow the calls need for an untouched part; it is spent by asking."""
+        """Return how many moves hands that follow the calls need for an untouched part; it is spent by asking."""
 
     def fault(self, part: Any) -> str:
-        """What was wrong with it, as a code; empty where that is no question."""
+        """Return what was wrong with it, as a code; empty where that is no question."""
         return ""
 
     def verdict(self, part: Any) -> str:
-        """What the truth would say to the call: `in` or `out`."""
+        """Return what the truth would say to the call: `in` or `out`."""
         return "in" if self.reached(part, {}) else "out"
 
     def advice(self, first: Any, now: Any, moves: list[dict[str, Any]], read: Read) -> str:

@@ -27,7 +27,7 @@ class UnderDial(Exercise):
     hard = True
 
     def turned(self, part: Any, pulled: Pull) -> bool:
-        """Whether a lever only turned it, or went to its other end."""
+        """Return True if a lever only turned it, or went to its other end."""
         if pulled.lever in TURNS or pulled.lever == TURN_BY:
             part.angle = (part.angle + TURNS.get(pulled.lever, BY_DEG * steps_of(pulled))) % 360
             return True

@@ -99,7 +99,7 @@ class HotHalfExercise(Exercise):
         return "tight_seat" if max(part.truth.tight_um.values()) > 60 + SPARE_UM / 2 else ""
 
     def verdict(self, part: HotHalf) -> str:
-        """Whether all that is not home yet would fall now."""
+        """Return whether all that is not home yet would fall now."""
         return "in" if all(part.open_um(name) > 0 for name in BEARINGS if name not in part.home) and part.true_c < HURTS_C else "out"
 
     def shortest(self, part: HotHalf) -> int:

@@ -49,7 +49,7 @@ class EndFloat(Exercise):
         return Shown("shims", {"bags": " + ".join(f"{bag:.2f}" for bag in part.bags) or "0"})
 
     def left(self, part: Stack, read: Read) -> float:
-        """How far the float is from the middle of its limits."""
+        """Return how far the float is from the middle of its limits."""
         low, high = part.truth.limits_mm
         return abs(part.float_mm - (low + high) / 2)
 

@@ -58,7 +58,7 @@ class Split(Exercise):
         return Shown("bound" if part.binds else "moved" if part.mean_mm else "closed")
 
     def left(self, part: Halves, read: Read) -> float:
-        """How far one side leads, across the joint."""
+        """Return how far one side leads, across the joint."""
         return abs(part.slope) * SPAN_MM
 
     def limit(self, part: Halves) -> float:

@@ -25,7 +25,7 @@ FAULTS = {  # what may be wrong, by level: the harder, the more hides it
 
 
 def fault_of(seed: int, level: str) -> Fault:
-    """What is wrong with the crank of a seed at a level."""
+    """Return what is wrong with the crank of a seed at a level."""
     return random.Random(f"{seed}-{level}-fault").choice(FAULTS[level])  # noqa: S311  a made-up truth
 
 

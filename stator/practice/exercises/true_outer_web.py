@@ -59,5 +59,5 @@ class OuterWeb(UnderDial):
 
 
 def _signed(turn: Any) -> float:
-    """What the call would turn back, as the truth counts it."""
+    """Return what the call would turn back, as the truth counts it."""
     return float(turn.turn_deg if turn.direction == "counter-clockwise" else -turn.turn_deg)

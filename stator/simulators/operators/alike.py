@@ -10,7 +10,7 @@ SURE_MM = 0.05
 
 
 def belongs(part: Alike, letter: str) -> str:
-    """Where a seal belongs, by its sizes."""
+    """Return where a seal belongs, by its sizes."""
     part.pull(f"take-{letter}")
     sizes = []
     for what in ("shaft", "bore"):

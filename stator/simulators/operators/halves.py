@@ -10,7 +10,7 @@ SPAN_MM = 220.0  # across the joint
 
 
 def call_on(halves: Halves) -> tuple[Move, GapPlane]:
-    """What Split would say of the gaps as they are, and the plane that it sees."""
+    """Return what Split would say of the gaps as they are, and the plane that it sees."""
     plane = fit([Point(name, x, y, halves.gap_mm(name)) for name, (x, y) in PLACES.items()])
     allowed = lead_allowed_mm([DowelFit(DOWEL_MM, ENGAGED_MM)], max(0.0, plane.mean_mm), SPAN_MM)
     return next_move(plane, allowed, split_call(plane, allowed, FEELER_MM).state, PUSH_MM), plane

@@ -10,7 +10,7 @@ LOOKS_S = 60.0
 
 
 def shown_when_warm(true_c: float, around_c: float) -> float:
-    """What the gun shows of the paint dot then."""
+    """Return what the gun shows of the paint dot then."""
     return seen_c(true_c, PAINT, around_c)
 
 

@@ -7,7 +7,7 @@ from stator.simulators.shaft_runout import BY_DEG, Swinging
 
 
 def off(part: Swinging, end: str, read_mm: float) -> float:
-    """How far a runout that was read is from the true one."""
+    """Return how far a runout that was read is from the true one."""
     return abs(read_mm - part.truth.tir_mm(end))
 
 
@@ -26,7 +26,7 @@ def count_rounds(part: Swinging) -> float:
 
 
 def face_alone(part: Swinging) -> float:
-    """What the needle points at on the face, its rounds not counted; the larger error of the two ends, mm."""
+    """Return what the needle points at on the face, its rounds not counted; the larger error of the two ends, mm."""
     worst = 0.0
     for end in ENDS:
         seen = []

@@ -28,7 +28,7 @@ def least_that(part: Wheel, mark_deg: float, answers: tuple[str, ...]) -> float:
 
 
 def proved(part: Wheel) -> Unbalance | None:
-    """What four masses show; None where it turns by itself at too many marks."""
+    """Return what four masses show; None where it turns by itself at too many marks."""
     try:
         return by_turning_masses([least_that(part, mark, ("turns",)) for mark in MARKS], ARM_MM, step_g=STEP_G).unbalance
     except BadInput:
@@ -36,7 +36,7 @@ def proved(part: Wheel) -> Unbalance | None:
 
 
 def heavy_there(part: Wheel) -> Unbalance | None:
-    """Where the stops say, and how much a trial mass says; None where the stops tell nothing."""
+    """Return where the stops say, and how much a trial mass says; None where the stops tell nothing."""
     marks: list[float] = []
     while len(marks) < ENOUGH:
         marks.append(part.rolled_deg())

@@ -74,7 +74,7 @@ class BalanceFacts:
         return self.own.value(at(what))
 
     def now(self, slot: Slot) -> float | None:
-        """What was measured last in this go."""
+        """Return what was measured last in this go."""
         taken = self.own.all(slot, self.attempt)
         return taken[-1].value if taken else None
 
@@ -134,12 +134,12 @@ class BalanceFacts:
 
     @cached_property
     def marks(self) -> list[float]:
-        """Where it stopped in this go, °."""
+        """Return where it stopped in this go, °."""
         return [each.value for each in self.own.all(at(Property.STOP_ANGLE), self.attempt) if each.value is not None]
 
     @cached_property
     def stops(self) -> Stops | None:
-        """Whether the marks tell, corrected for looking at them after every stop."""
+        """Return whether the marks tell, corrected for looking at them after every stop."""
         looks = looks_for(min(max(MOST_STOPS, len(self.marks)), 40))
         return stops(self.marks, looks) if len(self.marks) >= 2 else None
 
@@ -149,7 +149,7 @@ class BalanceFacts:
 
     @property
     def heavy_deg(self) -> float:
-        """Where it is heavy: by the proof, else by the stops."""
+        """Return where it is heavy: by the proof, else by the stops."""
         if self.proof:
             return self.proof.unbalance.deg
         return self.stops.mean_deg if self.stops else 0.0
@@ -161,12 +161,12 @@ class BalanceFacts:
 
     @property
     def amount(self) -> Unbalance | None:
-        """How much, by the proof, else by the trial mass; None before either."""
+        """Return how much, by the proof, else by the trial mass; None before either."""
         return self.proof.unbalance if self.proof else self.weighed
 
     @cached_property
     def weighed(self) -> Unbalance | None:
-        """How much, once the trial mass has said it."""
+        """Return how much, once the trial mass has said it."""
         stays, turns = self.now(at(Property.TRIAL_STAYS)), self.now(at(Property.TRIAL_TURNS))
         arm = self.value(Property.TRIAL_RADIUS)
         if not self.marks_tell or arm is None or stays is None or turns is None:
@@ -183,7 +183,7 @@ class BalanceFacts:
 
     @cached_property
     def proof(self) -> Proof | None:
-        """What the four masses show; None until they are in, or where it turns by itself."""
+        """Return what the four masses show; None until they are in, or where it turns by itself."""
         arm, masses = self.value(Property.TRIAL_RADIUS), [each for each in self.turning if each is not None]
         if arm is None or len(masses) < len(MARKS):
             return None
@@ -195,12 +195,12 @@ class BalanceFacts:
 
     @property
     def turns_by_itself(self) -> bool:
-        """Whether it turned without a mass at so many marks that it must be rolled again."""
+        """Return True if it turned without a mass at so many marks that it must be rolled again."""
         return None not in self.turning and self.value(Property.TRIAL_RADIUS) is not None and self.proof is None
 
     @property
     def needs_proof(self) -> bool:
-        """Whether nothing heavy is found any more: by the stops, or by the trial mass."""
+        """Return True if nothing heavy is found any more: by the stops, or by the trial mass."""
         if self.weighed is not None:
             judged = self.judged(self.weighed.gmm, self.weighed.uncertainty_gmm)
             return bool(judged and judged.state == IN)
@@ -208,7 +208,7 @@ class BalanceFacts:
 
     @property
     def is_unproved(self) -> bool:
-        """Whether what the proof shows could be nothing, and is not surely permitted either."""
+        """Return True if what the proof shows could be nothing, and is not surely permitted either."""
         return bool(self.proof and self.proof.unbalance.gmm <= self.proof.unbalance.uncertainty_gmm)
 
     def judged(self, gmm: float, uncertainty: float) -> Call | None:
@@ -236,7 +236,7 @@ class BalanceFacts:
 
     @cached_property
     def limits(self) -> DrillLimits | None:
-        """Where it may be drilled."""
+        """Return where it may be drilled."""
         radius, thick = self.value(Property.DRILL_RADIUS), self.value(Property.RIM_DEPTH)
         if radius is None or thick is None:
             return None
@@ -246,7 +246,7 @@ class BalanceFacts:
 
     @cached_property
     def plan(self) -> DrillPlan | None:
-        """Where to drill in this go; None while it is not known how much or where it may be done, or nothing need be."""
+        """Return where to drill in this go; None while it is not known how much or where it may be done, or nothing need be."""
         sizes = self.said(Property.DRILLS)
         unsaid = not sizes and not self.own.was_skipped(at(Property.DRILLS))
         if self.amount is None or self.limits is None or unsaid or self.amount.gmm <= 0:
@@ -257,7 +257,7 @@ class BalanceFacts:
         return drill_plan(self.amount, self.limits, self.density, drills(sizes or USUAL_DRILLS), within_gmm=within)
 
     def wall_under(self, number: int, depth_mm: float) -> float:
-        """What is left under a hole's tip."""
+        """Return what is left under a hole's tip."""
         thick = self.value(Property.RIM_DEPTH)
         if self.plan is None or thick is None or number > len(self.plan.holes):
             return math.inf
@@ -287,7 +287,7 @@ class BalanceFacts:
 
     @cached_property
     def rest(self) -> Unbalance | None:
-        """What is expected to be left after the holes made so far."""
+        """Return what is expected to be left after the holes made so far."""
         if self.amount is None:
             return None
         took = [(each["gmm"], each["deg"]) for each in self.made]
@@ -337,7 +337,7 @@ class BalanceFacts:
 
     @property
     def is_adding(self) -> bool:
-        """Whether mass is added in this go instead of drilled."""
+        """Return True if mass is added in this go instead of drilled."""
         return bool(self.amount and self.own.chosen.get("adding") == self.attempt)
 
     @property
@@ -355,7 +355,7 @@ class BalanceFacts:
         return {"deg": self.light_deg, "radius_mm": radius, "mass_g": 1000 * mass}
 
     def force_n(self, gmm: float) -> float | None:
-        """What an unbalance pulls with at working speed."""
+        """Return what an unbalance pulls with at working speed."""
         return force_n(gmm, self.rpm) if self.rpm else None
 
     @property
@@ -369,5 +369,5 @@ class BalanceFacts:
 
 
 def balance_facts(given: Given) -> BalanceFacts:
-    """What Balance knows, built once for a page or an act."""
+    """Return what Balance knows, built once for a page or an act."""
     return BalanceFacts(given.card, given.own)

@@ -68,12 +68,12 @@ def at(what: Property, angle: float | None = None) -> Slot:
 
 
 def hole(number: int) -> Slot:
-    """Where the depth of a hole is kept, counted from 1."""
+    """Return where the depth of a hole is kept, counted from 1."""
     return Slot(FLYWHEEL, Property.HOLE_DEPTH, At(stage=number))
 
 
 def turning(mark_deg: float) -> Slot:
-    """Where the least mass that turns it with a mark level is kept."""
+    """Return where the least mass that turns it with a mark level is kept."""
     return at(Property.TURNING_MASS, mark_deg)
 
 

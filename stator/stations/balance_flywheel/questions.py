@@ -75,7 +75,7 @@ def _proof(found: BalanceFacts) -> list[Question]:
 
 
 def _adding(found: BalanceFacts) -> list[Question]:
-    """Where a mass is fastened instead of drilling, and what it weighs."""
+    """Return where a mass is fastened instead of drilling, and what it weighs."""
     light, wanted = {"light": degrees(found.light_deg)}, found.to_add_g
     asked = [ask(at(Property.ADDED_RADIUS), light, resolution=0.5, example="60", **_within_rim(found))]
     if wanted is not None:

@@ -12,7 +12,7 @@ from stator.stations.framework import Room, Station
 
 
 def result(found: BalanceFacts) -> dict[str, Any]:
-    """What a file carries of it: `balance/1`."""
+    """Return what a file carries of it: `balance/1`."""
     return {
         "schema": "balance/1",
         "core_version": core_version,

@@ -67,7 +67,7 @@ def _roll(found: BalanceFacts, asked: list[Question]) -> Verdict:
 
 
 def felt(found: BalanceFacts, gmm: float) -> tuple[str, dict[str, Any]]:
-    """What an unbalance does at speed, as a mechanic feels it: code and values."""
+    """Return what an unbalance does at speed, as a mechanic feels it: code and values."""
     force = found.force_n(gmm)
     if force is None or found.rpm is None:
         return "", {}
@@ -112,7 +112,7 @@ def _proved(found: BalanceFacts) -> dict[str, Any]:
 
 
 def _unproved(found: BalanceFacts, asked: list[Question]) -> Verdict:
-    """What the stand and the step of the masses leave open reaches past what is permitted."""
+    """Return what the stand and the step of the masses leave open reaches past what is permitted."""
     assert found.proof is not None
     values = {"amount": _amount(found.proof.unbalance), **_proved(found), **_permitted(found)}
     return Verdict(State.TOO_CLOSE, Code.UNPROVED, values, next="finer", detail="friction", scale=_scale(found))

@@ -34,12 +34,12 @@ NOT_PROVED = Slot(JOINT, Property.REASON)
 
 
 def pressure(test: str, stage: int) -> Slot:
-    """Where the gauge stood in a test, at its start or its end."""
+    """Return where the gauge stood in a test, at its start or its end."""
     return Slot(JOINT, Property.TEST_PRESSURE, At(depth=test, stage=stage))
 
 
 def warmth(test: str, stage: int) -> Slot:
-    """Where the temperature of the air in the case is kept, at a test's start or its end."""
+    """Return where the temperature of the air in the case is kept, at a test's start or its end."""
     return Slot(JOINT, Property.TEST_TEMPERATURE, At(depth=test, stage=stage))
 
 
@@ -72,7 +72,7 @@ class CentreFacts:
 
     @property
     def stands_hard(self) -> bool:
-        """Whether this crank stands hard on one side, as some manuals have it."""
+        """Return True if this crank stands hard on one side, as some manuals have it."""
         return self.own.choice("school") == "hard"
 
     @property
@@ -93,7 +93,7 @@ class CentreFacts:
 
     @property
     def limit_mm(self) -> float:
-        """How much the gaps may differ."""
+        """Return how much the gaps may differ."""
         return self.card_limit.high if self.card_limit and self.card_limit.high else GAP_LIMIT_MM
 
     @cached_property
@@ -136,7 +136,7 @@ class CentreFacts:
 
     @cached_property
     def predicted(self) -> Fact | None:
-        """What End float said it would be."""
+        """Return what End float said it would be."""
         return self.known.as_left(CRANK, Property.END_FLOAT_PREDICTED)
 
     @cached_property
@@ -169,7 +169,7 @@ class CentreFacts:
         return self.own.value(pressure(test, stage))
 
     def warmed_kpa(self, test: str) -> float:
-        """What a test may gain because the air in the case has warmed."""
+        """Return what a test may gain because the air in the case has warmed."""
         first, before, after = self.kpa(test, START), self.own.value(warmth(test, START)), self.own.value(warmth(test, END))
         if first is None or before is None or after is None:
             return 0.0
@@ -193,7 +193,7 @@ class CentreFacts:
             return None
 
     def settled_in_min(self, found: Call) -> int | None:
-        """How long a test must be held to tell a leak that is too close to call; None where no reasonable time does."""
+        """Return how long a test must be held to tell a leak that is too close to call; None where no reasonable time does."""
         return leak_settled_min(found.values["rate"], found.values["limit"], PRESSURE_U_KPA)
 
     @cached_property
@@ -202,7 +202,7 @@ class CentreFacts:
 
 
 def centre_facts(given: Given) -> CentreFacts:
-    """What Centre knows, built once for a page or an act."""
+    """Return what Centre knows, built once for a page or an act."""
     shelves = given.shelves
     blades = [each for each in shelves.blades if each.kind == Blades.Kind.FEELER and each.sizes_mm] if shelves else []
     tools = list(shelves.pull_ins) if shelves else []

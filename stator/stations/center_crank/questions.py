@@ -70,7 +70,7 @@ def _tests(found: CentreFacts) -> list[Question]:
 
 
 def _between(low: float, high: float, test: str) -> tuple[float, float]:
-    """What a gauge may show: a vacuum is typed with or without its minus."""
+    """Return what a gauge may show: a vacuum is typed with or without its minus."""
     return (low, high) if test == "pressure" else (-high, high)
 
 

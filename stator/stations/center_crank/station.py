@@ -13,7 +13,7 @@ from stator.stations.framework.prerequisites import CLOSED
 
 
 def result(found: CentreFacts) -> dict[str, Any]:
-    """What a file carries of it: `centre/2`."""
+    """Return what a file carries of it: `centre/2`."""
     return {
         "schema": "centre/2",
         "core_version": core_version,

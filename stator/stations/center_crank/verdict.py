@@ -75,7 +75,7 @@ def _off_centre(found: CentreFacts) -> Verdict:
 
 
 def _tested(found: CentreFacts, asked: list[Question]) -> Verdict:
-    """What is still to be tested, or that all is well."""
+    """Return what is still to be tested, or that all is well."""
     against = found.against_prediction
     if asked:
         return Verdict(State.WAIT, Code.TEST, reason="hard" if found.stands_hard else "in_the_middle", next="ask")
@@ -106,7 +106,7 @@ def warnings(found: CentreFacts) -> tuple[Caution, ...]:
 
 
 def results(found: CentreFacts) -> Iterator[Result]:
-    """What the case loses a minute in each test."""
+    """Yield what the case loses a minute in each test."""
     for test, leaked in found.leaks:
         rate, limit = (Amount(leaked.values[name], "pressure", 0.1) for name in ("rate", "limit"))
         given = found.known.limit(Property.LEAK)

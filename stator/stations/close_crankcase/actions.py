@@ -84,7 +84,7 @@ def may_sign(bound: Any) -> str:
 
 
 def _is_done_anew(key: str, bolts: set[str], found: CloseFacts) -> bool:
-    """Whether what was left out is asked again: of the joints in hand only."""
+    """Return True if what was left out is asked again: of the joints in hand only."""
     what, _, rest = key.partition(".")
     if what == Property.BOLT_TORQUE:
         return rest.partition(".")[0] in bolts

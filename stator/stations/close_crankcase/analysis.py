@@ -61,12 +61,12 @@ class Hands(StrEnum):
 
 
 def fault_of(mark: Mark) -> Slot:
-    """Where it is kept that a bolt snapped or its thread stripped, and that it was put right."""
+    """Return where it is kept that a bolt snapped or its thread stripped, and that it was put right."""
     return Slot(mark.part, Property.FASTENER_FAULT)
 
 
 def torque_of(mark: Mark, round_number: int) -> Slot:
-    """Where the torque of a bolt in a round is kept, rounds counted from 1."""
+    """Return where the torque of a bolt in a round is kept, rounds counted from 1."""
     return Slot(mark.part, Property.BOLT_TORQUE, At(stage=round_number))
 
 
@@ -93,7 +93,7 @@ class CloseFacts:
 
     @property
     def is_outside(self) -> bool:
-        """Whether it is a cover or a gearbox half that goes on here."""
+        """Return True if it is a cover or a gearbox half that goes on here."""
         return is_outside(self.joints[0])
 
     def of(self, what: Property) -> Slot:
@@ -135,7 +135,7 @@ class CloseFacts:
 
     @cached_property
     def marks(self) -> tuple[Mark, ...]:
-        """What stands on these joints."""
+        """Return what stands on these joints."""
         uids = {joint.uid for joint in self.joints}
         return tuple(mark for mark in self.card.marks.all() if mark.joint in uids)
 
@@ -170,11 +170,11 @@ class CloseFacts:
 
     @property
     def by_card(self) -> bool:
-        """Whether every fastener on the card has its torque."""
+        """Return True if every fastener on the card has its torque."""
         return bool(self.ordered) and all(mark.torque_nm for mark in self.ordered)
 
     def torque(self, mark: Mark) -> float:
-        """What one bolt is tightened to in the last round."""
+        """Return what one bolt is tightened to in the last round."""
         instead = self.own.value(self.of(Property.BOLT_TORQUE_INSTEAD)) if self.more_than_manual else None
         return instead or mark.torque_nm or self.own.value(self.of(Property.BOLT_TORQUE_WANTED)) or 0.0
 
@@ -185,13 +185,13 @@ class CloseFacts:
 
     @property
     def on_threads(self) -> str:
-        """What is on the bolts' threads."""
+        """Return what is on the bolts' threads."""
         chosen = self.own.choice("threads", AS_RECEIVED)
         return chosen if chosen in STATES else AS_RECEIVED
 
     @cached_property
     def loads(self) -> list[tuple[Mark, BoltLoad]]:
-        """What the torque puts on each kind of fastener, the worst first."""
+        """Return what the torque puts on each kind of fastener, the worst first."""
         case = get(self.card.case_material)
         uts = case.uts_mpa[0] if case.uts_mpa else USUAL_UTS_MPA
         kinds = {(mark.d_mm, mark.pitch_mm, self.torque(mark)): mark for mark in self.ordered if self.torque(mark) > 0}
@@ -234,7 +234,7 @@ class CloseFacts:
 
     @property
     def faces_together(self) -> bool:
-        """Whether the first round is through."""
+        """Return True if the first round is through."""
         return bool(self.ordered) and all(self.is_done(mark, 1) for mark in self.ordered)
 
     def reached(self, mark: Mark) -> float:
@@ -244,7 +244,7 @@ class CloseFacts:
         return read or self.torque(mark)
 
     def fault(self, mark: Mark) -> str:
-        """What is wrong with a bolt or its thread: as said here, else as Split found it; empty once it was put right."""
+        """Return what is wrong with a bolt or its thread: as said here, else as Split found it; empty once it was put right."""
         said = self.own.said(fault_of(mark)) or self.known.said(mark.part, Property.FASTENER_FAULT)
         return "" if said == SOUND else said
 
@@ -285,7 +285,7 @@ class CloseFacts:
 
     @property
     def between(self) -> str:
-        """What goes between the faces: a gasket, a sealant, or nothing; a gasket by default where one was counted."""
+        """Return what goes between the faces: a gasket, a sealant, or nothing; a gasket by default where one was counted."""
         chosen = self.own.choice(self.sealant_choice)
         if self.sealant:
             return SEALANT
@@ -294,7 +294,7 @@ class CloseFacts:
 
     @property
     def joint_differs(self) -> str:
-        """How the joint is other than the one that the end float was worked out with; empty when it is not."""
+        """Return how the joint is other than the one that the end float was worked out with; empty when it is not."""
         if self.gasket_counted is None:
             return ""
         if self.gasket_counted.value and self.between != GASKET:
@@ -303,7 +303,7 @@ class CloseFacts:
 
     @property
     def is_closing(self) -> bool:
-        """Whether the sealant is on, or there is none and closing has begun."""
+        """Return True if the sealant is on, or there is none and closing has begun."""
         begun = (each for each in self.own.done(Hands.CLOSING) if (each.part or JOINT) == self.joints[0].part)
         return any(each.attempt >= self.since for each in begun)
 
@@ -336,12 +336,12 @@ class CloseFacts:
 
     @property
     def is_stopped(self) -> bool:
-        """Whether the torque asked for would strip a thread or stretch a bolt."""
+        """Return True if the torque asked for would strip a thread or stretch a bolt."""
         return bool(self.worst_load and self.worst_load.state == STOP)
 
 
 def close_facts(given: Given) -> CloseFacts:
-    """What Close knows, built once for a page or an act: of what is closed now."""
+    """Return what Close knows, built once for a page or an act: of what is closed now."""
     tray = tuple(place for place in given.tray if not place.emptied_at)
     compounds = tuple(given.shelves.compounds) if given.shelves else ()
     groups = []

@@ -22,7 +22,7 @@ class Film:
 
     @property
     def call(self) -> Call:
-        """Whether it stands what it keeps."""
+        """Return whether it stands what it keeps."""
         return suits(self.product.kind, self.place)
 
 
@@ -33,7 +33,7 @@ class Films(tuple[Film, ...]):
 
     @property
     def tells_passages(self) -> bool:
-        """Whether the passages of the joint were told apart, so that the first sealant is that of the crank's chamber alone."""
+        """Return True if the passages of the joint were told apart, so that the first sealant is that of the crank's chamber alone."""
         return len(self) > 1
 
     @property
@@ -47,12 +47,12 @@ class Films(tuple[Film, ...]):
 
     @property
     def open_s(self) -> float | None:
-        """How long the shortest-lived of the sealants stays open, by its own sheet; None where none has one."""
+        """Return how long the shortest-lived of the sealants stays open, by its own sheet; None where none has one."""
         return min((film.product.open_s for film in self if film.product.open_s), default=None)
 
     @property
     def wait_s(self) -> float:
-        """How long the slowest film dries before the faces meet: estimate of its kind."""
+        """Return how long the slowest film dries before the faces meet: estimate of its kind."""
         return max((60 * film.by_table.wait_min.likely for film in self if film.by_table.wait_min), default=0.0)
 
     @property

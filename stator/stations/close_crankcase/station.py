@@ -14,7 +14,7 @@ from stator.stations.framework.prerequisites import CRANK_HOME, EVERY_BEARING_HO
 
 
 def result(found: CloseFacts) -> dict[str, Any]:
-    """What a file carries of it: `close/1`; covers that went on after the case each by itself."""
+    """Return what a file carries of it: `close/1`; covers that went on after the case each by itself."""
     first, *covers = found.every
     more = {"covers": [{"joint": each.joints[0].uid, **_closed(each)} for each in covers]} if covers else {}
     return {"schema": "close/1", "core_version": core_version, **_closed(first), "gears": first.said(Property.GEARS), **more}

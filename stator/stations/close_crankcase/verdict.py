@@ -51,7 +51,7 @@ def overall(found: CloseFacts) -> Verdict:
 
 
 def stopped(found: CloseFacts) -> Verdict | None:
-    """What must be put right before anything else."""
+    """Return what must be put right before anything else."""
     failed = found.with_fault(*CANNOT_HOLD)
     if failed:
         bolt = failed[0]

@@ -40,16 +40,16 @@ class SeatKnown:
 
     @property
     def is_measured_before(self) -> bool:
-        """Whether another station's size is planned with when it is not measured here."""
+        """Return True if another station's size is planned with when it is not measured here."""
         return bool(self.measured_before) and self.mend not in FITS_ANEW
 
     @property
     def is_condemned(self) -> bool:
-        """Whether it was signed as out and nobody has measured it since; a retaining compound holds where the fit does not."""
+        """Return True if it was signed as out and nobody has measured it since; a retaining compound holds where the fit does not."""
         return self.verdict == OUT and self.measured_here is None and self.mend != COMPOUND
 
     def holds_nothing(self, fit: SeatFit) -> bool:
-        """Whether as measured it is looser than its fit allows, so that the ring would turn in it."""
+        """Return True if as measured it is looser than its fit allows, so that the ring would turn in it."""
         if self.size is None or self.mend == COMPOUND or _grip_mm(fit) > 0:
             return False
         return not fit.seat.code or _grip_mm(fit_of(fit.seat)) > 0
@@ -61,7 +61,7 @@ def _grip_mm(fit: SeatFit) -> float:
 
 
 def seat_known(known: Facts, seat: Seat, measured_here: Size | None = None) -> SeatKnown:
-    """What the job knows of a seat; what its own page of this station measured counts as measured here."""
+    """Return what the job knows of a seat; what its own page of this station measured counts as measured here."""
     sizes = [fact for fact in known.history(seat.part, Property.SEAT_SIZE) if fact.measured]
     last_here = next((size_of(fact) for fact in reversed(sizes) if fact.station in FITTED_AT), None)
     before = next((fact for fact in reversed(sizes) if fact.station not in FITTED_AT), None)

@@ -51,7 +51,7 @@ class TakenOut:
 
     @property
     def items(self) -> list[tuple[int, str]]:
-        """What lies there, with how many: `2 x washer 1.0, fork shaft, 3 forks` is a list of three.
+        """Return what lies there, with how many: `2 x washer 1.0, fork shaft, 3 forks` is a list of three.
 
         A comma parts a list only where something in it is counted: `gear cluster, output` is one part.
         """
@@ -62,7 +62,7 @@ class TakenOut:
 
 
 def _counted(text: str) -> tuple[int, str, bool]:
-    """How many, the name, and whether a number was said: `2 x washer` is two washers."""
+    """Return how many, the name, and whether a number was said: `2 x washer` is two washers."""
     found = _COUNTED.match(text) or _SEVERAL.match(text)
     return (max(1, int(found[1])), found[2].strip(), True) if found else (1, text.strip(), False)
 
@@ -86,7 +86,7 @@ class StripFacts:
 
     @property
     def is_bare(self) -> bool:
-        """Whether the mechanic has said that nothing is left."""
+        """Return True if the mechanic has said that nothing is left."""
         return self.own.was_skipped(self.part_number(len(self.parts) + 1).slot(Property.TRAY_PART))
 
     @property
@@ -95,7 +95,7 @@ class StripFacts:
 
     @property
     def came(self) -> str:
-        """How it came: `even` or `crooked`; empty where it was not pushed."""
+        """Return how it came: `even` or `crooked`; empty where it was not pushed."""
         return self.own.said(CAME_EVENLY)
 
     @property
@@ -104,5 +104,5 @@ class StripFacts:
 
 
 def strip_facts(given: Given) -> StripFacts:
-    """What Strip knows, built once for a page or an act."""
+    """Return what Strip knows, built once for a page or an act."""
     return StripFacts(given.own, given.tray)

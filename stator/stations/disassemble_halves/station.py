@@ -14,7 +14,7 @@ from stator.stations.framework.question_factory import checks, warnings
 
 
 def result(found: StripFacts) -> dict[str, Any]:
-    """What a file carries of a strip: `strip/1`."""
+    """Return what a file carries of a strip: `strip/1`."""
     tray = [
         {
             "number": place.number,

@@ -136,23 +136,23 @@ class Bound(Kept, ABC):
 
     @property
     def follows_up(self) -> bool:
-        """Whether something is done after a reading was kept."""
+        """Return True if something is done after a reading was kept."""
         return type(self).after_keep is not Bound.after_keep
 
     def result(self) -> dict[str, Any]:
-        """What is kept beside the call so that it can be computed again."""
+        """Return what is kept beside the call so that it can be computed again."""
         return {}
 
     def part_called(self, ask: str) -> str:
-        """Which part a reading belongs to, for the job's sheet."""
+        """Return which part a reading belongs to, for the job's sheet."""
         return self.seat.name if self.seat else ""
 
     def told(self) -> list[Told]:
-        """What the readings came to, for the job's sheet, beside the readings themselves."""
+        """Return what the readings came to, for the job's sheet, beside the readings themselves."""
         return []
 
     def is_live(self) -> bool:
-        """Whether the page changes by itself, because something cools or cures."""
+        """Return True if the page changes by itself, because something cools or cures."""
         return False
 
     def extra_for(self, ask: Question, quantity: Quantity, data: dict[str, str]) -> tuple[Gauge | None, dict[str, Any]]:
@@ -172,7 +172,7 @@ class Bound(Kept, ABC):
         """Refuse a value that cannot be, with `BadInput`."""
 
     def note(self, reading: Reading) -> str:
-        """What the sheet says beside a reading: a correction, a number that looks mistyped."""
+        """Return what the sheet says beside a reading: a correction, a number that looks mistyped."""
         return ""
 
     def history(self) -> list[dict[str, str]]:
@@ -201,16 +201,16 @@ class Bound(Kept, ABC):
 
     @property
     def signed(self) -> bool:
-        """Whether the entry is shown as signed; one that is computed again is not."""
+        """Return True if the entry is shown as signed; one that is computed again is not."""
         return bool(self.entry and self.entry.is_signed) and not self.computes_again
 
     def ticks(self, key: str) -> dict[str, str]:
-        """Who ticked a line of the check list, and when; empty where nobody did."""
+        """Return who ticked a line of the check list, and when; empty where nobody did."""
         found: dict[str, str] = (self.entry.ticks if self.entry else {}).get(key, {})
         return found
 
     def called(self, reading: Reading) -> str:
-        """What a reading is called on the sheet."""
+        """Return what a reading is called on the sheet."""
         return str(reading.extra.get("asked", reading.ask))
 
     @cached_property
@@ -219,7 +219,7 @@ class Bound(Kept, ABC):
         return station_address(self.job.tag, self.station.key, seat)
 
     def signed_result(self, station: str) -> dict[str, Any]:
-        """What another station of this job was signed with last; empty when it was not."""
+        """Return what another station of this job was signed with last; empty when it was not."""
         entries = Entry.objects.filter(job=self.job, station__key=station, signed_at__isnull=False)
         entry = entries.order_by("-pk").first()
         return entry.result if entry else {}
@@ -234,7 +234,7 @@ class Bound(Kept, ABC):
         return next((each for each in self.specs if each.property == limited), None)
 
     def gauge_methods(self) -> tuple[Method, ...]:
-        """Which gauge is in use, where the shelf has more than one of a kind."""
+        """Return which gauge is in use, where the shelf has more than one of a kind."""
         methods = []
         for kind in dict.fromkeys(kind for ask in self.wanted for kind in ask.gauges):
             found = [gauge for gauge in shelves(self.shop).gauges if gauge.kind == kind]
@@ -248,7 +248,7 @@ class Bound(Kept, ABC):
         return list(self.choices.get("skipped", []))
 
     def open_asks(self) -> list[Question]:
-        """What is still to be asked, in turn: where places are read several times, round after round; a list until it is left."""
+        """Return what is still to be asked, in turn: where places are read several times, round after round; a list until it is left."""
         return list(self._open)
 
     @cached_property
@@ -288,7 +288,7 @@ class Bound(Kept, ABC):
         return Question(WORD, _("Nothing more to measure"), said, "words", "") if words else None
 
     def read(self, ask: Question, text: str) -> Quantity:
-        """What was typed, as a quantity of the ask's kind; refused in words."""
+        """Return what was typed, as a quantity of the ask's kind; refused in words."""
         quantity = understood(ask, text, self.shop.ton or None)
         if quantity.kind != "words":
             self.check(ask, quantity)
@@ -340,20 +340,20 @@ class Bound(Kept, ABC):
         return self.entry
 
     def still_to_say(self) -> str:
-        """What must be answered before this is signed; empty when nothing is."""
+        """Return what must be answered before this is signed; empty when nothing is."""
         return ""
 
     def contradictions(self) -> list[dict[str, str]]:
-        """What was found otherwise than the card says: what, found, card, where."""
+        """Return what was found otherwise than the card says: what, found, card, where."""
         return []
 
     @property
     def unmet(self) -> list[tuple[str, str]]:
-        """What this station needs of others and does not have."""
+        """Return what this station needs of others and does not have."""
         return []
 
     def decisions(self) -> list[str]:
-        """What was decided against advice or the card, with the reason given."""
+        """Return what was decided against advice or the card, with the reason given."""
         given = [each for each in self.readings if not each.withdrawn_at and each.ask.rpartition("-")[2] in ("why", "cite")]
         return [f"{self.called(each)} {each.text}" for each in given]
 
@@ -365,14 +365,14 @@ class Bound(Kept, ABC):
         return (*found, *untrusted(self.readings))
 
     def may_sign(self) -> str:
-        """Why the entry cannot be signed yet; empty when it can."""
+        """Return why the entry cannot be signed yet; empty when it can."""
         if self.job.practice:
             return _("Practice is not signed: finish it, and see what it came to.")
         return "" if self.entry and any(not reading.withdrawn_at for reading in self.readings) else _("Nothing is written down yet.")
 
     @cached_property
     def known(self) -> Facts:
-        """What the rest of the job knows."""
+        """Return what the rest of the job knows."""
         return facts_of(self.job, self.entry)
 
     def know(self, other: Bound) -> None:
@@ -381,7 +381,7 @@ class Bound(Kept, ABC):
             self.known = other.known
 
     def findings(self) -> list[Finding]:
-        """What follows from the readings, kept as facts for other stations."""
+        """Return what follows from the readings, kept as facts for other stations."""
         return []
 
     def supersede(self, reason: str) -> None:

@@ -47,7 +47,7 @@ class Canvas:
 
     @contextmanager
     def question(self, slot: Slot) -> Iterator[None]:
-        """What is drawn inside leads to a question when it is tapped."""
+        """Yield what is drawn inside leads to a question when it is tapped."""
         link = self.link(slot)
         if link is None:
             yield

@@ -61,7 +61,7 @@ class Given:
 
     @property
     def looked(self) -> bool:
-        """Whether anybody has looked at the moment yet: what is said from then on may hold for that moment alone."""
+        """Return True if anybody has looked at the moment yet: what is said from then on may hold for that moment alone."""
         return bool(vars(self).get("_looked"))
 
 

@@ -25,11 +25,11 @@ class Kept:
 
     @property
     def attempt(self) -> int:
-        """Which attempt this is."""
+        """Return which attempt this is."""
         return self.entry.attempt if self.entry else 1
 
     def name_of(self, ask: Question) -> str:
-        """What a question asks for, for a list."""
+        """Return what a question asks for, for a list."""
         return ask.words.rstrip("?")
 
     @property
@@ -65,7 +65,7 @@ class Kept:
         return reading.text if reading else ""
 
     def wanted_times(self, key: str) -> int:
-        """How often a place is to be read: once, or as often as a close call wants."""
+        """Return how often a place is to be read: once, or as often as a close call wants."""
         return int(self.choices.get("times", {}).get(key, 1))
 
     def unsure(self, key: str) -> float:

@@ -10,5 +10,5 @@ HIDES: list[Callable[[BoundStation], bool]] = []
 
 
 def is_veiled(work: BoundStation) -> bool:
-    """Whether the call of this moment is to be judged by the learner first."""
+    """Return True if the call of this moment is to be judged by the learner first."""
     return work.job.practice and any(hides(work) for hides in HIDES)

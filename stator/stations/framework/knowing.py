@@ -56,7 +56,7 @@ class Knowing(BoundStation):
 
     @property
     def definition(self) -> Station:
-        """What describes this work: the station's, or that of all its seats at once."""
+        """Return what describes this work: the station's, or that of all its seats at once."""
         return self.station.at(self.seat)
 
     @property
@@ -65,7 +65,7 @@ class Knowing(BoundStation):
 
     @cached_property
     def own(self) -> Own:
-        """What this entry holds itself."""
+        """Return what this entry holds itself."""
         return own_of(self.entry, self.readings, self.before)
 
     @cached_property
@@ -86,7 +86,7 @@ class Knowing(BoundStation):
 
     @cached_property
     def _once(self) -> Once:
-        """What its questions, its drawing, numbers and warnings follow from. What is done and recorded is worked out each time."""
+        """Return what its questions, its drawing, numbers and warnings follow from. What is done and recorded is worked out each time."""
         if not self.only_shows or self.definition.sees_more:
             return Once(self.given, None)
         return Once(

@@ -14,13 +14,13 @@ DESCRIBED: dict[str, Station] = {}  # stations by their key, once the registry h
 
 
 def words_of(timer: Timer) -> str:
-    """What a clock counts; in the words of its time where it was started before clocks had codes."""
+    """Return what a clock counts; in the words of its time where it was started before clocks had codes."""
     station = DESCRIBED.get(timer.entry.station.key)
     return (next_step.said(station, timer.said, "TIMER", first_large=False) if station and timer.said else "") or timer.label
 
 
 def called(reading: Reading, entry: Entry, card: EngineCard) -> str:
-    """What a reading is of; in the words of its time where it has no address."""
+    """Return what a reading is of; in the words of its time where it has no address."""
     slot, station = slot_of(reading), DESCRIBED.get(entry.station.key)
     if slot is None or station is None:
         return str(reading.extra.get("asked", "")) or reading.ask
@@ -30,7 +30,7 @@ def called(reading: Reading, entry: Entry, card: EngineCard) -> str:
 
 
 def answered(reading: Reading, entry: Entry) -> str:
-    """What was typed; of a choice between answers the words of the one that was chosen."""
+    """Return what was typed; of a choice between answers the words of the one that was chosen."""
     station = DESCRIBED.get(entry.station.key)
     if reading.canonical is not None or not reading.property or station is None:
         return reading.text

@@ -46,7 +46,7 @@ class Mark:
 
 
 def _kept(among: dict[Hashable, Any], most: int, key: Hashable, make: Callable[[], Told], may_keep: Callable[[], bool]) -> Told:
-    """What was made under a key; else it is made now, and kept where it may be."""
+    """Return what was made under a key; else it is made now, and kept where it may be."""
     found: Told = among.pop(key, _NOTHING)
     if found is _NOTHING:
         found = make()
@@ -86,7 +86,7 @@ class Once:
 
 
 def _hold(mark: Mark, given: Given, what: str, make: Callable[[], Told]) -> Told:
-    """What holds on to what it was made of, and looks at no clock while it is made, whoever has looked before."""
+    """Return what holds on to what it was made of, and looks at no clock while it is made, whoever has looked before."""
     before = given.looked
     vars(given)["_looked"] = False
     try:

@@ -24,7 +24,7 @@ TYPO = "typo"  # code of the refusal that is asked once
 
 
 def why_unlikely(work: Bound, ask: Question, quantity: Quantity) -> typing_errors.Unlikely | None:
-    """Why a value looks mistyped, from what the question names, from the others of its kind and from what is usual."""
+    """Return why a value looks mistyped, from what the question names, from the others of its kind and from what is usual."""
     slot = ask.slot
     if slot is None or slot.about.kind in (WORDS, COUNT) or quantity.kind not in CANONICAL:
         return None
@@ -36,13 +36,13 @@ def why_unlikely(work: Bound, ask: Question, quantity: Quantity) -> typing_error
 
 
 def _is_alike(reading: Reading, slot: Slot) -> bool:
-    """Whether a reading stands for the same property at the same stage; round one part, of that part alone."""
+    """Return True if a reading stands for the same property at the same stage; round one part, of that part alone."""
     alike = reading.property == slot.what and reading.stage == slot.at.stage and not reading.withdrawn_at
     return alike and (slot.at.clock is None or (reading.subject is not None and reading.subject.uid == slot.part.uid))
 
 
 def said(found: typing_errors.Unlikely, ask: Question, quantity: Quantity) -> str:
-    """Why a number looks mistyped, as a sentence with both values."""
+    """Return why a number looks mistyped, as a sentence with both values."""
     assert ask.slot is not None
     kind = ask.slot.about.kind
 

@@ -25,7 +25,7 @@ def options(rows: Iterable[OptionRow], values: Mapping[str, Any] | None = None) 
 
 
 def question(words: ModuleType, slot: Slot, values: Mapping[str, Any] | None = None, **more: Any) -> Question:
-    """What is asked at an address, in the station's words.
+    """Return what is asked at an address, in the station's words.
 
     `text`, `where`, `choices` and `unit` replace what the tables say; everything else is a field of the question.
     """
@@ -68,7 +68,7 @@ def method(words: ModuleType, key: str, chosen: str, rows: Iterable[OptionRow] |
 def source(
     words: ModuleType, code: str, value: str | Sentence, values: Mapping[str, Any] | None = None, *, estimated: bool = False
 ) -> Trace:
-    """Where a number on the page comes from."""
+    """Return where a number on the page comes from."""
     label, said = words.SOURCE[code]
     return Trace(fill(label, values or {}), str(value), fill(said, values or {}), estimated)
 
@@ -84,7 +84,7 @@ def warnings(words: ModuleType, *keys: str) -> tuple[Caution, ...]:
 
 
 def label(words: ModuleType, slot: Slot, code: str = "", side: str = "") -> str:
-    """What a reading is called in a table or a link; by a code of its own where it is not just one reading.
+    """Return what a reading is called in a table or a link; by a code of its own where it is not just one reading.
 
     `side` is what the engine calls the end that the reading is at.
     """

@@ -13,7 +13,7 @@ SENT_LATER = "sent_later"  # typed while the machine could not be reached
 
 
 def beside(reading: Reading, note: str) -> str:
-    """What stands beside a reading: the station's note, and its marks."""
+    """Return what stands beside a reading: the station's note, and its marks."""
     marks = [str(shared.MARKED[each]) for each in (CONFIRMED, UNCONFIRMED, SENT_LATER, OF_ALL) if reading.extra.get(each)]
     alike = fill(shared.AS_AT, {"part": reading.extra[AS_AT]}) if reading.extra.get(AS_AT) else ""
     written = fill(shared.AS_WRITTEN, {"thread": reading.extra[AS_WRITTEN]}) if reading.extra.get(AS_WRITTEN) else ""

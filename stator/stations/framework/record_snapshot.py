@@ -130,7 +130,7 @@ def _figures(thing: Equipment) -> dict[str, Any]:
 
 
 def _unmeasured(work: Bound) -> list[str]:
-    """What was asked and left unmeasured, as the questions call it."""
+    """Return what was asked and left unmeasured, as the questions call it."""
     read, skipped = {reading.ask for reading in work.readings if not reading.withdrawn_at}, set(work.skipped())
     left = [ask for ask in work.wanted if ask.key in skipped - read and not ask.as_asked and not ask.is_words]
     return [work.name_of(ask) for ask in left]

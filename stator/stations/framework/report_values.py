@@ -74,7 +74,7 @@ def figures_of(work: Bound) -> list[RecordedFigure]:
 
 
 def _as_asked(work: Bound) -> list[RecordedFigure]:
-    """What was done as asked and not read, a line for all that went alike."""
+    """Return what was done as asked and not read, a line for all that went alike."""
     skipped, read = set(work.skipped()), {reading.ask for reading in work.readings if not reading.withdrawn_at}
     alike = Counter(ask.skip_means for ask in work.wanted if ask.as_asked and ask.key in skipped - read)
     by, at = work.person.called, day_time(work.now)
@@ -85,7 +85,7 @@ def _as_asked(work: Bound) -> list[RecordedFigure]:
 
 
 def _told(work: Bound, told: Told) -> RecordedFigure:
-    """What readings came to; its gauges stand with the readings."""
+    """Return what readings came to; its gauges stand with the readings."""
     part = told.part or (work.seat.name if work.seat else "")
     name, by, at = _line(told.words), work.person.called, day_time(work.now)
     key, limits = f"told {part} {told.words}", (told.limits, told.source, told.state)
@@ -95,7 +95,7 @@ def _told(work: Bound, told: Told) -> RecordedFigure:
 
 
 def _line(words: str) -> str:
-    """What a line is called, its first letter large."""
+    """Return what a line is called, its first letter large."""
     return words[:1].upper() + words[1:]
 
 

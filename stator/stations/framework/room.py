@@ -69,7 +69,7 @@ class Room(Knowing):
         return super().read(ask, text)
 
     def label(self, slot: Slot, code: str = "") -> str:
-        """What a reading is called in a table; by a code of its own where it is not just one reading."""
+        """Return what a reading is called in a table; by a code of its own where it is not just one reading."""
         side = self.job.card.side(slot.at.end) if slot.at.end else ""
         return label(self.words, slot, code, side)
 

@@ -96,7 +96,7 @@ class Signed(BoundStation):
         return tuple(Trace(each["label"], each["value"], each["source"], each["estimated"]) for each in self.content["sources"])
 
     def recorded_methods(self) -> tuple[Method, ...]:
-        """What was chosen, as words."""
+        """Return what was chosen, as words."""
         return tuple(Method("", each["words"], (Option("", each["chosen"]),), "") for each in self.content["methods"])
 
     def recorded_checks(self) -> list[dict[str, Any]]:

@@ -37,13 +37,13 @@ class BoundStation(Bound):
         return again
 
     def every_seat_signed(self) -> bool:
-        """Whether a station that goes seat by seat has nothing open or unbegun; what another has fitted is not to be fitted here."""
+        """Return True if a station that goes seat by seat has nothing open or unbegun; what another has fitted is not to be fitted here."""
         signed = set(self.stage.entries.filter(signed_at__isnull=False, seat__isnull=False).values_list("seat_id", flat=True))
         left = [each for each in self.job.card.seats.all() if each.pk not in signed and not self.fitted_elsewhere(each)]
         return not left and not self.stage.entries.filter(signed_at__isnull=True).exists()
 
     def fitted_elsewhere(self, seat: Seat) -> bool:
-        """Whether this station fits bearings, and another of the run has signed this one as home."""
+        """Return True if this station fits bearings, and another of the run has signed this one as home."""
         if Property.BEARING_HOME not in self.station.gives:
             return False
         home = self.known.best(seat.part, Property.BEARING_HOME)

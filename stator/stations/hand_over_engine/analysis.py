@@ -120,6 +120,6 @@ class HandOverFacts:
 
 
 def hand_over_facts(given: Given) -> HandOverFacts:
-    """What Hand over knows, built once for a page or an act."""
+    """Return what Hand over knows, built once for a page or an act."""
     assert given.job is not None
     return HandOverFacts(given.card, given.job, given.own, given.now, bool(given.person and given.person.is_owner))

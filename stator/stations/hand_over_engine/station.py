@@ -90,7 +90,7 @@ def may_sign(bound: Any) -> str:
 
 
 def result(found: HandOverFacts) -> dict[str, Any]:
-    """What a file carries of it: `hand-over/1`."""
+    """Return what a file carries of it: `hand-over/1`."""
     return {
         "schema": "hand-over/1",
         "core_version": core_version,

@@ -96,17 +96,17 @@ class InspectFacts:
 
     @staticmethod
     def bar(end: str, lies: str) -> Slot:
-        """Where a bar's lean is read: through which end, with the rod upright or flat."""
+        """Return where a bar's lean is read: through which end, with the rod upright or flat."""
         return Slot(rod(1), Property.BAR_LEAN, At(end=end, depth=lies))
 
     @property
     def rod_is_begun(self) -> bool:
-        """Whether the rod is measured over bars: nobody is led to it who does not choose to."""
+        """Return True if the rod is measured over bars: nobody is led to it who does not choose to."""
         return self.own.has(Slot(rod(1), Property.BAR_SPAN))
 
     @property
     def big_end_is_assumed(self) -> bool:
-        """Whether bend or twist rests on a bar in the big end that nobody has read."""
+        """Return True if bend or twist rests on a bar in the big end that nobody has read."""
         return any(self.own.has(self.bar(SMALL_END, lies)) and not self.own.has(self.bar(BIG_END, lies)) for lies in BARS.values())
 
     @cached_property
@@ -213,7 +213,7 @@ def worst_of(figures: list[Figure]) -> Figure | None:
 
 
 def inspect_facts(given: Given) -> InspectFacts:
-    """What Inspect knows, built once for a page or an act."""
+    """Return what Inspect knows, built once for a page or an act."""
     return InspectFacts(given.card, given.own, given.facts, tuple(_seats(given, given.shelves)))
 
 

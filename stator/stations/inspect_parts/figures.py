@@ -62,7 +62,7 @@ class Figure:
         return mm(self.value, self.step, self.uncertainty)
 
     def settles(self, own: Own) -> Settles | None:
-        """What would settle a call that is too close; None where it is not, or no gauge is known."""
+        """Return what would settle a call that is too close; None where it is not, or no gauge is known."""
         taken = own.all(self.slots[0])
         gauge = taken[-1].gauge if taken else None
         if self.call is None or self.state != "too_close" or gauge is None:

@@ -84,7 +84,7 @@ class SeatFound:
 
     @cached_property
     def keeping(self) -> Keeping | None:
-        """Whether the bearing stays, once it has been looked at."""
+        """Return whether the bearing stays, once it has been looked at."""
         if self.scrapped_at:
             return Keeping(REPLACE, (), (), ("scrapped",))
         answers = {what: self.said(what) for what in LOOKED_AT}
@@ -114,7 +114,7 @@ class SeatFound:
 
     @cached_property
     def around(self) -> list[Fact]:
-        """What was read across it, at both depths."""
+        """Return what was read across it, at both depths."""
         facts = (self.own.fact(self.at(Property.SEAT_DIAMETER, place)) for place in ROUND)
         return [each for each in facts if each is not None]
 
@@ -140,7 +140,7 @@ class SeatFound:
 
     @cached_property
     def code_limits(self) -> Limits | None:
-        """What its fit code allows."""
+        """Return what its fit code allows."""
         try:
             return limits(self.seat.code, fit_of(self.seat).nominal_mm) if self.seat.code else None
         except BadInput:

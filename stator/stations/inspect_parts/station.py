@@ -12,7 +12,7 @@ from stator.stations.inspect_parts.analysis import InspectFacts, inspect_facts
 
 
 def result(found: InspectFacts) -> dict[str, Any]:
-    """What a file carries of it: `inspect/2`."""
+    """Return what a file carries of it: `inspect/2`."""
     kept = {each.seat.name: each.keeping for each in found.seats}
     return {
         "schema": "inspect/2",

@@ -144,7 +144,7 @@ def _figure(found: InspectFacts, of: Figure) -> Verdict:
 
 
 def _bearing_too(of: SeatFound | None) -> dict[str, Any]:
-    """What is to become of the bearing, where its seat's call would cover it."""
+    """Return what is to become of the bearing, where its seat's call would cover it."""
     if of is None or of.keeping is None or of.keeping.verdict == KEEP:
         return {}
     code = KEEPING.get(of.keeping.verdict, (State.OUT, Code.REPLACE))[1]
@@ -154,7 +154,7 @@ def _bearing_too(of: SeatFound | None) -> dict[str, Any]:
 
 
 def _mended(found: InspectFacts, of: Figure) -> tuple[str, dict[str, Any]]:
-    """What to do about a figure that is out."""
+    """Return what to do about a figure that is out."""
     seat = found.seat
     if seat is None:
         fault = messages.FAULT.get(of.code)
@@ -234,7 +234,7 @@ def warnings(found: InspectFacts) -> tuple[Caution, ...]:
 
 
 def results(found: InspectFacts) -> Iterator[Result]:
-    """What the readings of several places came to."""
+    """Yield what the readings of several places came to."""
     for each in found.all_figures:
         if len(each.slots) > 1 or each.code == "lobes":
             low, high = ((None if end is None else mm(end, each.step)) for end in (each.bounds.low, each.bounds.high))

@@ -81,12 +81,12 @@ class CrankInFacts:
 
     @property
     def has_two(self) -> bool:
-        """Whether each end is that of a crank of its own, which nothing at the other moves."""
+        """Return True if each end is that of a crank of its own, which nothing at the other moves."""
         return bool(self.both) and self.card.two_cranks
 
     @property
     def gap_slots(self) -> tuple[Slot, ...]:
-        """Where gaps are measured once it is in: on both sides, or on both of each crank."""
+        """Return where gaps are measured once it is in: on both sides, or on both of each crank."""
         if not self.has_two:
             return GAPS
         return tuple(Slot(CRANK, Property.HOME_GAP, At(end=end, depth=where)) for end in HALVES for where in (OUTER, INNER))
@@ -145,19 +145,19 @@ class CrankInFacts:
 
     @property
     def all_home(self) -> bool:
-        """Whether every end was called home."""
+        """Return True if every end was called home."""
         return all(each.called_home for each in self.ends)
 
     @property
     def to_go_mm(self) -> float:
-        """What is left to the shoulder at this end."""
+        """Return what is left to the shoulder at this end."""
         travel = self.value(Property.TRAVEL) or 0.0
         pulled = self.done_turns * (self.tool.pitch_mm if self.tool else 0.0)
         return 0.0 if self.called_home else max(0.0, travel - pulled)
 
     @cached_property
     def turn(self) -> InTurn | None:
-        """Which end is pulled next; None before both are begun, and where there is one only."""
+        """Return which end is pulled next; None before both are begun, and where there is one only."""
         if not self.both or self.has_two or not all(each.has_begun for each in self.both) or self.all_home:
             return None
         return in_turn({each.end: each.to_go_mm for each in self.both})
@@ -172,7 +172,7 @@ class CrankInFacts:
 
     @cached_property
     def thread(self) -> Call | None:
-        """Whether the tool's adapter is the thread of the crank's end."""
+        """Return whether the tool's adapter is the thread of the crank's end."""
         return self._against(self.tool) if self.tool else None
 
     def _against(self, tool: PullIn) -> Call | None:
@@ -201,7 +201,7 @@ class CrankInFacts:
 
     @cached_property
     def torque(self) -> PullTorque | None:
-        """What the wrench should feel; None while the bearing is not known."""
+        """Return what the wrench should feel; None while the bearing is not known."""
         if self.bearing is None or self.tool is None:
             return None
         try:
@@ -308,7 +308,7 @@ class CrankInFacts:
 
 
 def crank_in_facts(given: Given) -> CrankInFacts:
-    """What Crank in knows, built once for a page or an act."""
+    """Return what Crank in knows, built once for a page or an act."""
     tools = tuple(given.shelves.pull_ins) if given.shelves else ()
     one = CrankInFacts(given.card, given.own, given.facts, tools)
     if not given.card.centres:

@@ -13,7 +13,7 @@ from stator.stations.install_crank.analysis import CrankInFacts, crank_in_facts
 
 
 def result(found: CrankInFacts) -> dict[str, Any]:
-    """What a file carries of it: `crank-in/1`; where both ends were pulled, each by itself."""
+    """Return what a file carries of it: `crank-in/1`; where both ends were pulled, each by itself."""
     more: dict[str, Any] = {"ends": [{"end": each.end, **_pulled(each)} for each in found.both]} if found.both else {}
     if found.has_two:
         more["cranks_gaps_mm"] = [found.own.value(slot) for slot in found.gap_slots]

@@ -68,13 +68,13 @@ def sides_said(found: CrankInFacts, call: Call) -> dict[str, Any]:
 
 
 def turn_said(found: CrankInFacts, turn: InTurn) -> dict[str, Any]:
-    """Which end is ahead of which, for a sentence."""
+    """Return which end is ahead of which, for a sentence."""
     ends = {name: found.card.side(turn.call.values[name]) for name in ("ahead", "behind")}
     return {**ends, "side": found.card.side(turn.end), "lead": mm(turn.lead_mm, 0.1), "allowed": mm(LEAD_MM, 0.1)}
 
 
 def thread_said(call: Call) -> dict[str, Any]:
-    """Why a thread is another, for a sentence."""
+    """Return why a thread is another, for a sentence."""
     return {name: thread_size(value) if name in ("adapter", "end") else value for name, value in call.values.items()}
 
 
@@ -111,7 +111,7 @@ def _ready(found: CrankInFacts) -> Verdict:
 
 
 def _felt(found: CrankInFacts, wrench: Call, asked: list[Question]) -> Verdict:
-    """What the wrench says of the pull."""
+    """Return what the wrench says of the pull."""
     code, move = WRENCH[wrench.code]
     if wrench.state == State.IN and found.wanted_turns and found.done_turns >= found.wanted_turns:
         code = Code.COME_HOME
@@ -120,7 +120,7 @@ def _felt(found: CrankInFacts, wrench: Call, asked: list[Question]) -> Verdict:
 
 
 def _expected(found: CrankInFacts) -> tuple[str, dict[str, Any]]:
-    """What the wrench should feel, before it has felt anything."""
+    """Return what the wrench should feel, before it has felt anything."""
     if found.torque is None:
         return "bearing_unknown", {}
     values: dict[str, Any] = {

@@ -28,7 +28,7 @@ def lapped(bound: Any) -> None:
 
 
 def may_sign(bound: Any) -> str:
-    """What is out is put right first."""
+    """Return what is out is put right first."""
     found: FlywheelOnFacts = bound.found
     worst = found.judged[0] if found.judged else None
     if worst is None or worst.call.state not in (State.OUT, State.STOP):

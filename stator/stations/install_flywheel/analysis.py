@@ -87,7 +87,7 @@ class FlywheelOnFacts:
 
     @property
     def cone_assumed(self) -> bool:
-        """Whether nobody said that it sits on a taper."""
+        """Return True if nobody said that it sits on a taper."""
         return not self.card.cone
 
     @property
@@ -104,7 +104,7 @@ class FlywheelOnFacts:
 
     @property
     def lapped(self) -> int:
-        """How often it was lapped."""
+        """Return how often it was lapped."""
         return sum(move.kind == Hands.LAPPED for move in self.own.moves)
 
     @property
@@ -119,13 +119,13 @@ class FlywheelOnFacts:
 
     @property
     def on_nut(self) -> str:
-        """What is on the nut's thread."""
+        """Return what is on the nut's thread."""
         chosen = self.own.choice("nut", UNKNOWN)
         return chosen if chosen in STATES else UNKNOWN
 
     @cached_property
     def holds(self) -> Holds | None:
-        """What the cone carries; None while something of it is unknown."""
+        """Return what the cone carries; None while something of it is unknown."""
         card, torque, cone = self.card, self.nut_torque_nm, self.cone_mm
         if not (self.is_on_taper and card.taper_ratio and card.nut_d_mm and torque and cone):
             return None
@@ -133,7 +133,7 @@ class FlywheelOnFacts:
 
     @cached_property
     def asks(self) -> Estimate | None:
-        """What the wheel's own inertia asks of the taper; None while its mass, its rim or its speed is unknown."""
+        """Return what the wheel's own inertia asks of the taper; None while its mass, its rim or its speed is unknown."""
         mass, rim, rpm = (
             measured.value if (measured := self.known.best(FLYWHEEL, what)) else card
             for what, card in (
@@ -152,7 +152,7 @@ class FlywheelOnFacts:
 
     @property
     def key_found(self) -> Fact | None:
-        """What Flywheel off said of the key; None where it said nothing."""
+        """Return what Flywheel off said of the key; None where it said nothing."""
         return self.known.best(FLYWHEEL, Property.KEY_CONDITION)
 
     @property
@@ -161,7 +161,7 @@ class FlywheelOnFacts:
 
     @property
     def key_differs(self) -> bool:
-        """Whether the key is called sound that came off stepped or sheared, and was not replaced."""
+        """Return True if the key is called sound that came off stepped or sheared, and was not replaced."""
         found = self.key_found
         return self.key == "sound" and found is not None and found.text in DAMAGED
 
@@ -172,7 +172,7 @@ class FlywheelOnFacts:
 
     @property
     def shift_deg(self) -> float | None:
-        """How far the key turns the wheel on its shaft."""
+        """Return how far the key turns the wheel on its shaft."""
         shaft = self.card.shaft_d_mm
         return key_shift_deg(self.step_mm, shaft) if self.step_mm is not None and shaft else None
 
@@ -199,7 +199,7 @@ class FlywheelOnFacts:
 
     @cached_property
     def judged(self) -> list[Judged]:
-        """What has something to be judged by, the worst first."""
+        """Return what has something to be judged by, the worst first."""
         found: list[Judged] = []
         if self.key_differs:
             found.append(Judged(Code.KEY_DIFFERS, Call(STOP, 0.0, "", "key_differs"), "look_at_key"))
@@ -222,5 +222,5 @@ class FlywheelOnFacts:
 
 
 def flywheel_on_facts(given: Given) -> FlywheelOnFacts:
-    """What Flywheel on knows, built once for a page or an act."""
+    """Return what Flywheel on knows, built once for a page or an act."""
     return FlywheelOnFacts(given.card, given.own, given.facts)

@@ -21,7 +21,7 @@ def ask(what: Property, **more: Any) -> Question:
 
 
 def methods(found: FlywheelOnFacts) -> tuple[Method, ...]:
-    """What is on the nut's thread: it decides how much of a torque seats the taper."""
+    """Return what is on the nut's thread: it decides how much of a torque seats the taper."""
     return (method(messages, "nut", found.on_nut),) if found.is_on_taper else ()
 
 

@@ -13,7 +13,7 @@ from stator.stations.install_flywheel.analysis import FlywheelOnFacts, flywheel_
 
 
 def result(found: FlywheelOnFacts) -> dict[str, Any]:
-    """What a file carries of it: `flywheel-on/1`."""
+    """Return what a file carries of it: `flywheel-on/1`."""
     carries = found.holds.torque_nm if found.holds else None
     return {
         "schema": "flywheel-on/1",

@@ -49,7 +49,7 @@ class Code(StrEnum):
 
 
 def depth_of(seal: Seal, clock: str) -> Slot:
-    """Where the depth of a seal at one place is kept."""
+    """Return where the depth of a seal at one place is kept."""
     return Slot(seal.part, Property.SEAL_DEPTH, At(clock=int(clock)))
 
 
@@ -72,7 +72,7 @@ class SealFound:
 
     @cached_property
     def found_as(self) -> tuple[Candidate, ...] | None:
-        """Where a seal of the measured sizes belongs; None until it is measured."""
+        """Return where a seal of the measured sizes belongs; None until it is measured."""
         shaft, bore = self.own.value(self.at(Property.SEAL_SHAFT)), self.own.value(self.at(Property.SEAL_BORE))
         if shaft is None or bore is None:
             return None
@@ -98,7 +98,7 @@ class SealFound:
 
     @property
     def is_too_fast(self) -> bool:
-        """Whether a plain lip does not stand the speed."""
+        """Return True if a plain lip does not stand the speed."""
         return self.lip_speed is not None and USUAL_LIP not in lips_for(self.lip_speed)
 
     @property
@@ -107,7 +107,7 @@ class SealFound:
 
     @property
     def runs_out_too_far(self) -> bool:
-        """Whether the shaft as trued runs out more than a lip follows."""
+        """Return True if the shaft as trued runs out more than a lip follows."""
         most, fact = self.runout_most_mm, self.runs_out
         return most is not None and fact is not None and fact.value is not None and fact.value - (fact.uncertainty or 0.0) > most
 
@@ -127,12 +127,12 @@ class SealFound:
 
     @property
     def lip(self) -> str:
-        """Which way the lip faces, in the hand."""
+        """Return which way the lip faces, in the hand."""
         return self.said(Property.SEAL_LIP)
 
     @property
     def lip_by_rule(self) -> str:
-        """Which way it faces by what is kept; empty until said."""
+        """Return which way it faces by what is kept; empty until said."""
         kept = self.said(Property.SEAL_KEEPS)
         return lip_side(kept) if kept else ""
 
@@ -157,7 +157,7 @@ class SealFound:
 
     @cached_property
     def seating(self) -> SealSeat | None:
-        """How it sits, once its four depths are in."""
+        """Return how it sits, once its four depths are in."""
         depths = [self.own.value(depth_of(self.seal, clock)) for clock in CLOCKS]
         if None in depths:
             return None
@@ -187,7 +187,7 @@ class SealsFacts:
 
     @property
     def case(self) -> str:
-        """What its outside is: rubber, which most are, or bare metal, whose force can be reckoned."""
+        """Return what its outside is: rubber, which most are, or bare metal, whose force can be reckoned."""
         return "metal" if self.own.choice("case") == "metal" else "rubber"
 
     @property
@@ -197,7 +197,7 @@ class SealsFacts:
 
 
 def seals_facts(given: Given) -> SealsFacts:
-    """What Seals knows, built once for a page or an act."""
+    """Return what Seals knows, built once for a page or an act."""
     seals = tuple(given.card.seals.all())
     return SealsFacts(given.card, given.own, tuple(_of_one(given, seal, seals) for seal in seals))
 

@@ -56,7 +56,7 @@ def _over_shaft(of: SealFound) -> dict[str, Any]:
 
 
 def is_open(found: SealsFacts, of: SealFound) -> bool:
-    """Whether something is still to be asked of a seal."""
+    """Return True if something is still to be asked of a seal."""
     return any(ask.slot and not found.own.has(ask.slot) and ask.key not in found.own.skipped for ask in of_seal(found, of))
 
 

@@ -14,7 +14,7 @@ from stator.stations.work_notes.station import by_hand
 
 
 def result(found: SealsFacts) -> dict[str, Any]:
-    """What a file carries of it: `seals/1`."""
+    """Return what a file carries of it: `seals/1`."""
     seals = {each.seal.name: _one(each) for each in found.seals}
     return {"schema": "seals/1", "core_version": core_version, "when": found.own.choice("when", "after"), "seals": seals}
 

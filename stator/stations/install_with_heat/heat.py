@@ -49,7 +49,7 @@ class Heated:
 
     @property
     def hot_part(self) -> Part:
-        """What the temperatures are of."""
+        """Return what the temperatures are of."""
         return ENGINE
 
     @property
@@ -121,7 +121,7 @@ class Heated:
 
     @property
     def wanted(self) -> str:
-        """How much clearance is wanted."""
+        """Return how much clearance is wanted."""
         return self.own.choice("wanted", "usual")
 
     # temperatures
@@ -146,7 +146,7 @@ class Heated:
         return self.own.value(slot, self.attempt if what in EACH_HEAT else None)
 
     def is_as_before(self, what: Property) -> bool:
-        """Whether an earlier heat was set so, and this one has not been set otherwise."""
+        """Return True if an earlier heat was set so, and this one has not been set otherwise."""
         return self.attempt > 1 and self.value(what) is not None
 
     def said(self, what: Property, at: At = ANYWHERE) -> str:

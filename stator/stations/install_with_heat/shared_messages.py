@@ -41,7 +41,7 @@ def ways_on(trouble: BadInput) -> tuple[Way, ...]:
 
 
 def gates(heater: Heater | None, chilled_by: Iterable[str]) -> list[Caution]:
-    """What must be so before anything is hot or cold."""
+    """Return what must be so before anything is hot or cold."""
     wanted = ["dry"]
     if heater and heater.cooks_food:
         wanted.append("food")
@@ -55,7 +55,7 @@ def gates(heater: Heater | None, chilled_by: Iterable[str]) -> list[Caution]:
 
 
 def of_limit(limit: Limit) -> dict[str, Any]:
-    """What sets a limit, at what, and why; a metal's own words stand in its table."""
+    """Return what sets a limit, at what, and why; a metal's own words stand in its table."""
     return {
         "what": lazily(messages.LIMIT_WHAT, limit.code, {}, from_table(limit.what)),
         "why": lazily(messages.LIMIT_WHY, limit.code, {}, from_table(limit.reason)),
@@ -71,7 +71,7 @@ def of_call(call: Call) -> dict[str, Any]:
 
 
 def helps(found: Iterable[Widener], names: Mapping[str, Any]) -> list[Any]:
-    """What would widen it, each with what it gains."""
+    """Return what would widen it, each with what it gains."""
     return [lazily(messages.HELPS, each.code, {**names, **each.values, "gain": mm(each.gain_mm)}, each.what) for each in found]
 
 
@@ -97,7 +97,7 @@ def lasts(found: Estimate, name: str) -> dict[str, Amount]:
 
 
 def assumed(heated: Heated, card: EngineCard, *, of_the_case: bool = True) -> list[Said]:
-    """What any heat rests on that nobody measured: the metal of the case, the air."""
+    """Return what any heat rests on that nobody measured: the metal of the case, the air."""
     found = []
     if of_the_case and card.case_material_assumed:
         found.append(Said("metal", {"metal": from_table(materials.get(card.case_material).name)}))
@@ -131,7 +131,7 @@ def means_rows(heated: Heated) -> list[OptionRow]:
 
 
 def with_what(means: Means) -> str:
-    """What a temperature is read with, inside a sentence."""
+    """Return what a temperature is read with, inside a sentence."""
     return fill(messages.MEANS[means.surface][2], means_values(means))
 
 
@@ -149,7 +149,7 @@ def _read(temperature_c: float, step: float, toward: str = NEAREST) -> Amount:
 
 
 def note(reading: Taken) -> str:
-    """What stands beside a temperature in the table: its true value with its band."""
+    """Return what stands beside a temperature in the table: its true value with its band."""
     told = reading.corrected
     if "true_c" not in told:
         return ""
@@ -169,7 +169,7 @@ def note(reading: Taken) -> str:
 
 
 def wanted_method(chosen: str) -> Method:
-    """How much clearance is wanted."""
+    """Return how much clearance is wanted."""
     rows: list[OptionRow] = [(key, key, fill(messages.WANTED_HINT, {"part": plain(value)})) for key, value in WANTED.items()]
     return Method("wanted", str(messages.METHOD_LABEL["wanted"]), options(rows), chosen)
 

@@ -70,6 +70,6 @@ def worth(shown_c: float, means: Means, surroundings_c: float) -> dict[str, Any]
 
 
 def drop_worth(behaviour: str) -> dict[str, Any]:
-    """What a drop of water tells: a wide band that never carries a call by itself."""
+    """Return what a drop of water tells: a wide band that never carries a call by itself."""
     band = water_drop_c(behaviour)
     return {"true_c": band.likely, "low_c": band.low, "high_c": band.high, "trusted": False, "means": DROP}

@@ -26,7 +26,7 @@ def warm_fit(fit: SeatFit) -> Fit:
 
 
 def may_creep(fit: SeatFit) -> bool:
-    """Whether the loosest pair holds cold and has play when warm."""
+    """Return True if the loosest pair holds cold and has play when warm."""
     return not fit.onto_shaft and warm_fit(fit).min_interference_mm < 0 < cold_fit(fit).max_interference_mm
 
 
@@ -35,7 +35,7 @@ def band_of(fit: Fit) -> dict[str, Amount]:
 
 
 def stays(fit: SeatFit) -> Stays | None:
-    """Which way a main bearing goes when its half is lifted hot off the crank; None where it is no such bearing."""
+    """Return which way a main bearing goes when its half is lifted hot off the crank; None where it is no such bearing."""
     if fit.onto_shaft or not fit.seat.is_main or fit.bearing.designation == "unmarked":
         return None
     try:

@@ -87,11 +87,11 @@ class ColdFacts:
         return self.given.own.value(self.slot(what, at))
 
     def fact(self, what: Property, at: At | None = None) -> Fact | None:
-        """What was read in this attempt."""
+        """Return what was read in this attempt."""
         return self.given.own.fact(self.slot(what, at), self.given.own.attempt)
 
     def size(self, what: Property) -> Fact | None:
-        """What was measured once, whatever the attempt."""
+        """Return what was measured once, whatever the attempt."""
         return self.given.own.fact(self.slot(what))
 
     # the parts
@@ -110,12 +110,12 @@ class ColdFacts:
 
     @property
     def is_through(self) -> bool:
-        """Whether nothing in the seat stops it; a drawn cup goes to a depth."""
+        """Return True if nothing in the seat stops it; a drawn cup goes to a depth."""
         return self.seat.stop == Seat.Stop.THROUGH or self.bearing.is_drawn_cup
 
     @property
     def is_plain(self) -> bool:
-        """Whether it is a pin or a bush, which has no rings."""
+        """Return True if it is a pin or a bush, which has no rings."""
         return False
 
     @property
@@ -132,7 +132,7 @@ class ColdFacts:
 
     @cached_property
     def trouble(self) -> BadInput | None:
-        """What keeps the fit from being worked out at all."""
+        """Return what keeps the fit from being worked out at all."""
         try:
             _ = self.grip_mm, self.cold
         except BadInput as error:
@@ -180,7 +180,7 @@ class ColdFacts:
 
     @cached_property
     def cold(self) -> ColdFit | None:
-        """What goes into what; None where the grip is not known."""
+        """Return what goes into what; None where the grip is not known."""
         grip = self.grip_mm
         if grip is None:
             return None
@@ -213,7 +213,7 @@ class ColdFacts:
 
     @property
     def able_n(self) -> float | None:
-        """What the way chosen can push with; None where that is not known."""
+        """Return what the way chosen can push with; None where that is not known."""
         if self.way == TAP:
             return BY_HAMMER_N
         if self.way == PRESS:
@@ -222,7 +222,7 @@ class ColdFacts:
 
     @cached_property
     def instead(self) -> Instead | None:
-        """Whether heat is the better way."""
+        """Return whether heat is the better way."""
         return heat_instead(self.cold, self.able_n) if self.cold else None
 
     @property
@@ -256,7 +256,7 @@ class ColdFacts:
         return set() if self.outcome else set(FIRST) - self.given.own.ticked
 
     def _even(self, what: Property, stage: int | None, high: float) -> Call | None:
-        """How even the depths at the four clocks are, once all are read."""
+        """Return how even the depths at the four clocks are, once all are read."""
         found = [self.fact(what, At(clock=clock, stage=stage)) for clock in CLOCKS]
         values = [each.value for each in found if each and each.value is not None]
         if len(values) < len(CLOCKS):
@@ -276,7 +276,7 @@ class ColdFacts:
 
     @cached_property
     def starts(self) -> Call | None:
-        """Whether it stands square enough to be pushed on."""
+        """Return whether it stands square enough to be pushed on."""
         return self._even(Property.SEATING_DEPTH, STARTING, self.lean_limit_mm)
 
     @property
@@ -305,12 +305,12 @@ class ColdFacts:
 
     @property
     def by_screw(self) -> str:
-        """What turns and torque say; empty where they were not told."""
+        """Return what turns and torque say; empty where they were not told."""
         return home_by_screw(self.draw, self.turned, self.felt_nm) if self.draw and self.turned is not None else ""
 
     @property
     def by_force(self) -> str:
-        """What the force of the press says; empty where it was not read."""
+        """Return what the force of the press says; empty where it was not read."""
         return pushed_with(self.force, self.peak_n) if self.force and self.peak_n is not None and self.way == PRESS else ""
 
     @cached_property
@@ -327,19 +327,19 @@ class ColdFacts:
 
     @property
     def stands_proud(self) -> bool:
-        """Whether any of it stands out of the face, where it should be flush or below."""
+        """Return True if any of it stands out of the face, where it should be flush or below."""
         found = [self.fact(Property.SEATING_DEPTH, At(clock=clock)) for clock in CLOCKS] if self.bearing.is_drawn_cup else []
         return any(each is not None and each.value is not None and each.value < -self.calliper_u_mm for each in found)
 
     @property
     def is_home(self) -> bool:
-        """Whether it went in and nothing says that it does not sit."""
+        """Return True if it went in and nothing says that it does not sit."""
         sits = self.seated is None or self.seated.state != OUT
         return self.went_in and sits and not self.stands_proud and self.said(Property.CIRCLIP) != "loose" and self.by_screw != "binds"
 
 
 def cold_facts(given: Given) -> ColdFacts:
-    """What is known of the seat in hand, built once for a page or an act."""
+    """Return what is known of the seat in hand, built once for a page or an act."""
     assert given.seat is not None
     given.seat.card = given.card
     return ColdFacts(given, given.seat)

@@ -36,7 +36,7 @@ def draw(found: ColdFacts, canvas: Canvas) -> None:
 
 
 def _top(found: ColdFacts) -> float:
-    """Where the ring's upper face is drawn: out of the seat, started, or home."""
+    """Return where the ring's upper face is drawn: out of the seat, started, or home."""
     if found.went_in:
         return FLOOR - HIGH
     return FLOOR - HIGH - (OUT_PX if found.starts is None else OUT_PX * 0.7)

@@ -88,7 +88,7 @@ def _screw(found: ColdFacts, quiet: bool) -> list[Question]:
 
 
 def _what_it_took(found: ColdFacts) -> list[Question]:
-    """What hands or press read on the way, as evidence of the fit."""
+    """Return what hands or press read on the way, as evidence of the fit."""
     quiet = bool(found.unchecked) or bool(found.outcome)
     more: dict[str, Any] = {"optional": True, "quiet": quiet}
     if found.way == PRESS:
@@ -117,7 +117,7 @@ def _home(found: ColdFacts) -> list[Question]:
 
 
 def methods(found: ColdFacts) -> tuple[Method, ...]:
-    """How it is pushed, with what, and whether the seat is oiled."""
+    """Return how it is pushed, with what, and whether the seat is oiled."""
     if found.outcome:
         return ()
     chosen = [method(messages, "way", found.way)]

@@ -105,7 +105,7 @@ def _plan(found: ColdFacts, asked: list[Question]) -> Verdict:
 
 
 def _sizes_open(asked: list[Question]) -> bool:
-    """Whether sizes or a screw are asked, before anything is pushed."""
+    """Return True if sizes or a screw are asked, before anything is pushed."""
     first = asked[0].slot if asked else None
     return bool(first and not (first.what == Property.SEATING_DEPTH or first.what == Property.FIT_OUTCOME))
 
@@ -116,7 +116,7 @@ def _required(found: ColdFacts) -> str:
 
 
 def _how(found: ColdFacts) -> dict[str, Any]:
-    """What it is pushed with, and where the driver lands."""
+    """Return what it is pushed with, and where the driver lands."""
     window = found.window
     sizes = {"low": mm(window.outside_low_mm, 1), "high": mm(window.outside_high_mm, 1), "inside": mm(window.inside_low_mm, 1)}
     driver = fill(messages.DRIVER, {"name": found.fitting[0].name}) if found.fitting else fill(messages.ANY_DRIVER, sizes)
@@ -136,7 +136,7 @@ def _limit(call: Call) -> dict[str, Any]:
 
 
 def _started(found: ColdFacts, asked: list[Question]) -> Verdict:
-    """How it stands at the start."""
+    """Return how it stands at the start."""
     call = found.starts
     assert call is not None
     values = {**_how(found), **_limit(call), "required": _required(found), "high_at": _highest(found)}
@@ -155,7 +155,7 @@ def _highest(found: ColdFacts) -> int:
 
 
 def _after(found: ColdFacts, asked: list[Question]) -> Verdict:
-    """Whether it is home, and whether what it took fits what it should take."""
+    """Return whether it is home, and whether what it took fits what it should take."""
     values: dict[str, Any] = {**_how(found), **(_forces(found.force) if found.force else {}), "way": messages.WAY[found.way]}
     if found.outcome in FAILED:
         ways = (Way(station="inspect"), Way(page="run")) if found.outcome == LOOSE else () if found.bearing.is_drawn_cup else HEAT

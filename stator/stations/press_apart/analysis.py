@@ -18,5 +18,5 @@ class Code(StrEnum):
 
 
 def apart_facts(given: Given) -> JointFacts:
-    """What Apart knows, built once for a page or an act."""
+    """Return what Apart knows, built once for a page or an act."""
     return joint_facts(given, "parting")

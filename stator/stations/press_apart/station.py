@@ -83,7 +83,7 @@ def sources(found: JointFacts) -> Iterator[Trace]:
 
 
 def result(found: JointFacts) -> dict[str, Any]:
-    """What a file carries of it: `apart/1`."""
+    """Return what a file carries of it: `apart/1`."""
     scored = found.own.said(SCORED)
     return {
         "schema": "apart/1",

@@ -58,18 +58,18 @@ class TogetherFacts(JointFacts):
 
     @cached_property
     def evidence(self) -> Call | None:
-        """What the peak force says of the joint."""
+        """Return what the peak force says of the joint."""
         unit, per = self.press_unit
         return joint_evidence(self.peak_n, self.plan, unit=unit, per_unit_n=per) if self.plan and self.peak_n is not None else None
 
     @property
     def holds_nothing(self) -> bool:
-        """Whether pin and hole as measured leave no interference at all."""
+        """Return True if pin and hole as measured leave no interference at all."""
         return bool(self.grip and self.grip.value + self.grip.uncertainty <= 0)
 
     @property
     def rod_turned(self) -> str:
-        """How the rod stood before, where it stands the other way round now; empty where it does not, or nobody looked."""
+        """Return how the rod stood before, where it stands the other way round now; empty where it does not, or nobody looked."""
         now, was = self.own.said(OIL_SLOT), self.known.said(OIL_SLOT.part, OIL_SLOT.what)
         return was if now in HALVES and was in HALVES and now != was else ""
 
@@ -110,6 +110,6 @@ class TogetherFacts(JointFacts):
 
 
 def together_facts(given: Given) -> TogetherFacts:
-    """What Together knows, built once for a page or an act."""
+    """Return what Together knows, built once for a page or an act."""
     joint = joint_facts(given, "assembling")
     return TogetherFacts(joint.card, joint.own, joint.known, joint.presses, joint.ton, joint.moving, joint.is_heard)

@@ -60,7 +60,7 @@ def call(found: TogetherFacts, asked: list[Question]) -> Verdict:
 
 
 def _pressed(found: TogetherFacts, asked: list[Question]) -> Verdict:
-    """What the joint says once it is pressed."""
+    """Return what the joint says once it is pressed."""
     evidence = found.evidence
     assert evidence is not None
     values = verdict.forces(found, evidence)
@@ -77,7 +77,7 @@ def _pressed(found: TogetherFacts, asked: list[Question]) -> Verdict:
 
 
 def _said(found: TogetherFacts, judged: Judged) -> dict[str, Any]:
-    """What stands in the sentence of one judgement."""
+    """Return what stands in the sentence of one judgement."""
     if judged.kind == "force":
         return verdict.forces(found, judged.call)
     return limit_values(judged.call, judged.kind, judged.step)
@@ -110,7 +110,7 @@ def sources(found: TogetherFacts) -> Iterator[Trace]:
 
 
 def result(found: TogetherFacts) -> dict[str, Any]:
-    """What a file carries of it: `together/1`."""
+    """Return what a file carries of it: `together/1`."""
     return {
         "schema": "together/1",
         **verdict.result(found),

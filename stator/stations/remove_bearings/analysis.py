@@ -115,12 +115,12 @@ class BearingsOutFacts:
 
     @property
     def lip_is_wrong(self) -> bool:
-        """Whether its lip faced the other way than the card has it."""
+        """Return True if its lip faced the other way than the card has it."""
         return bool(self.seal and self.lip and self.seal.lip and self.lip != self.seal.lip)
 
     @property
     def lip(self) -> str:
-        """Which way its lip faced, as found; empty where nobody looked."""
+        """Return which way its lip faced, as found; empty where nobody looked."""
         return self.own.said(self.of_seal(Property.SEAL_LIP)) if self.seal else ""
 
     def depth(self, clock: str) -> float | None:
@@ -135,7 +135,7 @@ class BearingsOutFacts:
 
     @cached_property
     def seal_seat(self) -> SealSeat | None:
-        """How the seal sat, once its depth is known at four places."""
+        """Return how the seal sat, once its depth is known at four places."""
         depths = [self.depth(clock) for clock in CLOCKS]
         if not self.seal or None in depths:
             return None
@@ -149,7 +149,7 @@ class BearingsOutFacts:
 
     @property
     def retained(self) -> str:
-        """What still holds the ring, as found; by the card until somebody looked."""
+        """Return what still holds the ring, as found; by the card until somebody looked."""
         found = self.said(Property.RETAINED_BY)
         if found:
             return "" if found in ("none", "removed") else found
@@ -173,7 +173,7 @@ class BearingsOutFacts:
 
     @cached_property
     def freeing(self) -> Freeing | None:
-        """How hot the case must be; None for a ring on a shaft, and for a drawn cup."""
+        """Return how hot the case must be; None for a ring on a shaft, and for a drawn cup."""
         if self.fit is None or self.fit.onto_shaft:
             return None
         grip = fit_of_limits(self.fit.inner.limits, self.fit.outer.limits)
@@ -191,7 +191,7 @@ class BearingsOutFacts:
 
     @cached_property
     def holds(self) -> Estimate | None:
-        """What it takes to draw it out cold and dry, N; None where it holds nothing or has no size of its own."""
+        """Return what it takes to draw it out cold and dry, N; None where it holds nothing or has no size of its own."""
         if self.fit is None:
             return None
         grip = fit_of_limits(self.fit.inner.limits, self.fit.outer.limits)
@@ -240,7 +240,7 @@ class BearingsOutFacts:
 
     @property
     def other_ways(self) -> list[Way]:
-        """What else may be tried."""
+        """Return what else may be tried."""
         usable = [way for way in self.ways if way.state != "stop" and way.key != self.way.key]
         return [way for way in usable if way.key not in self.tried] or usable
 
@@ -276,12 +276,12 @@ class BearingsOutFacts:
 
     @property
     def may_come_with_crank(self) -> bool:
-        """Whether it may leave its seat in the case on the crank."""
+        """Return True if it may leave its seat in the case on the crank."""
         return self.seat.is_main and not self.is_on_shaft
 
     @property
     def may_come_with_shaft(self) -> bool:
-        """Whether it may leave its seat in a cover on the shaft that ran in it."""
+        """Return True if it may leave its seat in a cover on the shaft that ran in it."""
         part = self.seat.card.case_part(self.seat.half)
         return part is not None and part.what in OUTSIDE and not self.is_on_shaft and not self.seat.is_main
 
@@ -296,7 +296,7 @@ class BearingsOutFacts:
 
     @property
     def faults(self) -> list[str]:
-        """What is wrong with bearing, seat and seal, as codes."""
+        """Return what is wrong with bearing, seat and seal, as codes."""
         found = []
         if self.said(Property.HIT_THROUGH_BALLS) == "yes":
             found.append("hit_through_balls")
@@ -310,7 +310,7 @@ class BearingsOutFacts:
 
     @property
     def is_replaced(self) -> bool:
-        """Whether the bearing cannot go back: scrap, in pieces, or driven through its balls."""
+        """Return True if the bearing cannot go back: scrap, in pieces, or driven through its balls."""
         return self.is_scrap or self.outcome == "broke" or self.said(Property.HIT_THROUGH_BALLS) == "yes"
 
     def way_round_differs(self) -> bool:
@@ -327,7 +327,7 @@ class BearingsOutFacts:
 
 
 def bearings_out_facts(given: Given) -> BearingsOutFacts:
-    """What Bearings out knows of the seat in hand, built once for a page or an act."""
+    """Return what Bearings out knows of the seat in hand, built once for a page or an act."""
     assert given.seat is not None
     given.seat.card = given.card
     wall = given.facts.best(given.seat.part, Property.WALL_THICKNESS)

@@ -33,7 +33,7 @@ class Place:
 
     @property
     def margin(self) -> float:
-        """Where the labels at the left begin."""
+        """Return where the labels at the left begin."""
         return 8.0 if self.unit < 1 else self.middle - self.outside - 92
 
     def x(self, side: int, offset: float) -> float:

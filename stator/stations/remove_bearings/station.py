@@ -12,7 +12,7 @@ from stator.stations.remove_bearings.analysis import BearingsOutFacts, bearings_
 
 
 def result(found: BearingsOutFacts) -> dict[str, Any]:
-    """What a file carries of it: `bearings-out/1`."""
+    """Return what a file carries of it: `bearings-out/1`."""
     freed, sat = found.freeing, found.seal_seat
     return {
         "schema": "bearings-out/1",

@@ -41,7 +41,7 @@ def verdict(found: BearingsOutFacts, asked: list[Question]) -> Verdict:
 
 
 def reasons(found: BearingsOutFacts, way: bearing_removal.Way) -> str:
-    """Why a way is good or bad, in clauses."""
+    """Return why a way is good or bad, in clauses."""
     return "; ".join(fill(messages.BECAUSE[code], {"what": found.retained}) for code in way.codes)
 
 
@@ -145,7 +145,7 @@ def _out(found: BearingsOutFacts, asked: list[Question]) -> Verdict:
 
 
 def contradictions(found: BearingsOutFacts) -> Iterator[Contradiction]:
-    """What was found otherwise than the card says."""
+    """Yield what was found otherwise than the card says."""
     seat, seal = found.seat, found.seal
     lip = found.lip
     if seal and lip and seal.lip and lip != seal.lip:

@@ -95,12 +95,12 @@ class FlywheelOffFacts:
 
     @property
     def is_free(self) -> bool:
-        """Whether the taper has released."""
+        """Return True if the taper has released."""
         return self.own.did(Hands.FREED)
 
     @property
     def condition(self) -> str:
-        """How the taper was assembled or stood."""
+        """Return how the taper was assembled or stood."""
         chosen = self.own.choice("condition", "clean")
         return chosen if chosen in CONDITIONS else "clean"
 
@@ -138,7 +138,7 @@ class FlywheelOffFacts:
 
     @property
     def hand_assumed(self) -> bool:
-        """Whether nobody said which way the boss's thread turns."""
+        """Return True if nobody said which way the boss's thread turns."""
         return not self.own.said(at(Property.BOSS_HAND)) and not self.card.boss_hand
 
     def match(self, side: str) -> Match | None:
@@ -153,7 +153,7 @@ class FlywheelOffFacts:
 
     @cached_property
     def same(self) -> Call | None:
-        """Whether puller and boss have one thread; None while a pitch is unknown."""
+        """Return whether puller and boss have one thread; None while a pitch is unknown."""
         mine, its = self.size(Property.PULLER_PITCH), self.size(Property.BOSS_PITCH)
         if mine is None or its is None:
             return None
@@ -227,14 +227,14 @@ class FlywheelOffFacts:
 
     @property
     def released_hard(self) -> bool:
-        """Whether it released at far more than was expected."""
+        """Return True if it released at far more than was expected."""
         return bool(self.is_free and self.pull and self.torques_nm and released_hard(max(self.torques_nm), self.pull.frees_nm))
 
     # once it is off
 
     @property
     def faults(self) -> list[str]:
-        """What is wrong with it, the gravest first."""
+        """Return what is wrong with it, the gravest first."""
         return [fault for (what, answer), fault in FAULTS.items() if self.own.said(at(what)) == answer]
 
     @property
@@ -244,13 +244,13 @@ class FlywheelOffFacts:
 
     @property
     def shift_deg(self) -> float | None:
-        """How far the stepped key turns the flywheel on its shaft."""
+        """Return how far the stepped key turns the flywheel on its shaft."""
         shaft = self.card.shaft_d_mm
         return key_shift_deg(self.step_mm, shaft) if self.step_mm and shaft else None
 
 
 def flywheel_off_facts(given: Given) -> FlywheelOffFacts:
-    """What Flywheel off knows, built once for a page or an act."""
+    """Return what Flywheel off knows, built once for a page or an act."""
     shelf = given.shelves.pullers if given.shelves else ()
     found = FlywheelOffFacts(given.card, given.own, None, shelf, given.timers, given.now)
     if "puller" in given.own.chosen:

@@ -47,7 +47,7 @@ def _threads(found: FlywheelOffFacts) -> list[Question]:
 
 
 def _nut(found: FlywheelOffFacts) -> list[Question]:
-    """What seated the taper, where the card does not say."""
+    """Return what seated the taper, where the card does not say."""
     asked = []
     if found.card.nut_torque_nm is None:
         asked.append(ask(Property.NUT_TORQUE_WANTED, optional=True, quiet=found.is_wrong, example="55", resolution=1.0))
@@ -69,7 +69,7 @@ def _once_off(found: FlywheelOffFacts) -> list[Question]:
 
 
 def asks_first(found: FlywheelOffFacts) -> str | None:
-    """Whether it moved is asked once after that was offered, then the torque again."""
+    """Return whether it moved is asked once after that was offered, then the torque again."""
     return at(Property.MOVED).key if found.own.chosen.get("asking") == "moved" and not found.is_free else None
 
 

@@ -12,7 +12,7 @@ from stator.stations.remove_flywheel.analysis import FlywheelOffFacts, at, flywh
 
 
 def result(found: FlywheelOffFacts) -> dict[str, Any]:
-    """What a file carries of a pull: `flywheel-off/1`."""
+    """Return what a file carries of a pull: `flywheel-off/1`."""
     pull, own = found.pull, found.own
     puller, boss = found.match("puller"), found.match("boss")
     wanted = pull.wanted if pull else None

@@ -87,7 +87,7 @@ def _weighed(found: FlywheelOffFacts, pull: Pull) -> Verdict:
 
 
 def _more(pull: Pull) -> tuple[str, dict[str, Any]]:
-    """What more turns would add."""
+    """Return what more turns would add."""
     values = {"per_turn": rough(newtons(pull.per_turn_n), DOWN)}
     if pull.turns_wanted and pull.turns_wanted > pull.turns:
         return "more_turns", {**values, "more": pull.turns_wanted - pull.turns, "needed": pull.turns_wanted}
@@ -95,7 +95,7 @@ def _more(pull: Pull) -> tuple[str, dict[str, Any]]:
 
 
 def _releases(pull: Pull) -> tuple[str, dict[str, Amount]]:
-    """Where it may release, and where to stop; its values have names of their own beside those of the reason."""
+    """Return where it may release, and where to stop; its values have names of their own beside those of the reason."""
     stop = {"stop": rough(newton_metres(pull.stop_nm), DOWN)}
     if not pull.frees_nm:
         return "stop_at", stop

@@ -72,7 +72,7 @@ def crank(what: Property) -> Slot:
 
 
 def shim(number: int) -> Slot:
-    """Where the thickness of a shim is kept, counted from 1."""
+    """Return where the thickness of a shim is kept, counted from 1."""
     return Slot(CRANK, Property.SHIM_THICKNESS, At(stage=number))
 
 
@@ -169,12 +169,12 @@ class EndFloatFacts:
 
     @property
     def table(self) -> TableChoice | None:
-        """What the manual's table says of the distance."""
+        """Return what the manual's table says of the distance."""
         return self._looked_up if isinstance(self._looked_up, TableChoice) else None
 
     @property
     def trouble(self) -> BadInput | None:
-        """Why there is no shim to fit."""
+        """Return why there is no shim to fit."""
         found = self._chosen if self.how == STACK else self._looked_up
         return found if isinstance(found, BadInput) else None
 
@@ -208,7 +208,7 @@ class EndFloatFacts:
 
     @property
     def left_by_bags(self) -> float:
-        """What the pieces leave if they are what their bags say."""
+        """Return what the pieces leave if they are what their bags say."""
         if self.choice:
             return self.choice.float_mm
         return (self.distance.value if self.distance and self.distance.value else 0.0) - sum(self.pieces)
@@ -273,7 +273,7 @@ def read_table(text: str) -> list[tuple[float, ...]]:
 
 
 def end_float_facts(given: Given) -> EndFloatFacts:
-    """What End float knows, built once for a page or an act."""
+    """Return what End float knows, built once for a page or an act."""
     return EndFloatFacts(given.card, given.own, given.facts, _kit(given.shelves))
 
 

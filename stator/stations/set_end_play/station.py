@@ -13,7 +13,7 @@ from stator.stations.set_end_play.analysis import EndFloatFacts, end_float_facts
 
 
 def result(found: EndFloatFacts) -> dict[str, Any]:
-    """What a file carries of it: `end-float/1`."""
+    """Return what a file carries of it: `end-float/1`."""
     return {
         "schema": "end-float/1",
         "core_version": core_version,

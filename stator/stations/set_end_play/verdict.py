@@ -92,7 +92,7 @@ def results(found: EndFloatFacts) -> Iterator[Result]:
 
 
 def derived(found: EndFloatFacts) -> Iterator[Finding]:
-    """What the float will be, and the gasket that it was worked out with; none is a thickness of 0."""
+    """Yield what the float will be, and the gasket that it was worked out with; none is a thickness of 0."""
     if found.predicted is None:
         return
     value, uncertainty = found.predicted

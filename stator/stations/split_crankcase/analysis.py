@@ -84,7 +84,7 @@ def length_of(mark: Mark) -> Slot:
 
 
 def fault_of(mark: Mark) -> Slot:
-    """Where it is kept that a fastener snapped, or that there was none."""
+    """Return where it is kept that a fastener snapped, or that there was none."""
     return Slot(mark.part, Property.FASTENER_FAULT)
 
 
@@ -128,13 +128,13 @@ class SplitFacts:
 
     @property
     def is_outside(self) -> bool:
-        """Whether a cover or a gearbox half comes off here, which no splitter pulls."""
+        """Return True if a cover or a gearbox half comes off here, which no splitter pulls."""
         return is_outside(self.joint)
 
     # what hands did
 
     def did(self, kind: Done) -> bool:
-        """Whether hands did it at this joint; a move without a place was at the first."""
+        """Return True if hands did it at this joint; a move without a place was at the first."""
         return any((each.part or JOINT) == self.joint.part for each in self.own.done(kind))
 
     @property
@@ -151,7 +151,7 @@ class SplitFacts:
 
     @property
     def is_through(self) -> bool:
-        """Whether nothing is left to do at this joint: it stays closed, or is apart and what hung loose is placed."""
+        """Return True if nothing is left to do at this joint: it stays closed, or is apart and what hung loose is placed."""
         left = self.loose_number(len(self.loose) + 1)
         return self.stays_closed or (self.is_apart and self.own.was_skipped(left.slot(Property.LOOSE_PART)))
 
@@ -161,12 +161,12 @@ class SplitFacts:
 
     @property
     def round_now(self) -> int:
-        """Which round of gaps this is, at this joint."""
+        """Return which round of gaps this is, at this joint."""
         return 1 + sum(bool(self.points(number)) for number in range(1, self.own.attempt))
 
     @property
     def how(self) -> str:
-        """What the gaps are measured with."""
+        """Return what the gaps are measured with."""
         chosen = self.own.choice("how", "feeler")
         return chosen if chosen in UNCERTAIN_MM else "feeler"
 
@@ -191,7 +191,7 @@ class SplitFacts:
 
     @property
     def held_elsewhere(self) -> bool:
-        """Whether this joint of the case has no bolts of its own because those of another go through it."""
+        """Return True if this joint of the case has no bolts of its own because those of another go through it."""
         return not self.fasteners and not self.is_outside and any(each.fasteners for each in self.every if not each.is_outside)
 
     @property
@@ -229,7 +229,7 @@ class SplitFacts:
 
     @cached_property
     def grip_n(self) -> Estimate:
-        """What the mains of the lifting half may hold the crank with."""
+        """Return what the mains of the lifting half may hold the crank with."""
         mains = [seat for seat in self.card.seats.all() if seat.on == Seat.On.CASE and seat.half == self.lifts and seat.is_main]
         return journal_grip_n([bearing_of(seat) for seat in mains])
 
@@ -296,7 +296,7 @@ class SplitFacts:
 
     @cached_property
     def suspect(self) -> GapCheck | None:
-        """Why this round's gaps cannot all be right, with the places to measure again; None where they can."""
+        """Return why this round's gaps cannot all be right, with the places to measure again; None where they can."""
         found = check_gaps(self.points(self.own.attempt), self.sigma_mm) if self.plane else None
         return found if found and found.suspect else None
 
@@ -335,7 +335,7 @@ class SplitFacts:
 
     @property
     def allowed_mm(self) -> float:
-        """How far one side may lead before a dowel binds."""
+        """Return how far one side may lead before a dowel binds."""
         return lead_allowed_mm(self.dowels, max(0.0, self.plane.mean_mm) if self.plane else 0.0, self.span_mm)
 
     @property
@@ -367,7 +367,7 @@ class SplitFacts:
 
 
 def split_facts(given: Given) -> SplitFacts:
-    """What Split knows, built once for a page or an act: of the joint chosen, else of the first that is not through."""
+    """Return what Split knows, built once for a page or an act: of the joint chosen, else of the first that is not through."""
     every = tuple(_at_joint(given, joint) for joint in joints_of(given.card))
     left = [each for each in every if not each.is_through]
     chosen = next((each for each in left or every if each.joint.uid == given.own.choice(TAB)), None)

@@ -80,7 +80,7 @@ def _gaps(found: SplitFacts) -> list[Question]:
 
 
 def _loose(found: SplitFacts) -> list[Question]:
-    """What it is, which shaft it was on, which half it was found on; one part after the other until none is left."""
+    """Return what it is, which shaft it was on, which half it was found on; one part after the other until none is left."""
     halves = [*_parts(found), *messages.OPTIONS[Property.LOOSE_HALF]]
     asked: list[Question] = []
     for number in range(1, MOST_LOOSE + 1):
@@ -109,7 +109,7 @@ def tabs(found: SplitFacts) -> Method | None:
 
 
 def methods(found: SplitFacts) -> tuple[Method, ...]:
-    """Which splitter, and what the gaps are measured with."""
+    """Return which splitter, and what the gaps are measured with."""
     if found.is_apart or found.is_outside or found.stays_closed:
         return ()
     shelf: list[OptionRow] = [*messages.METHOD["splitter"][1], *((str(each.pk), each.name) for each in found.splitters)]

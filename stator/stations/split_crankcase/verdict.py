@@ -64,7 +64,7 @@ def half(found: SplitFacts) -> Sentence:
 
 
 def _named(mark: Mark) -> dict[str, str]:
-    """What a fastener is called, for a sentence that begins with it."""
+    """Return what a fastener is called, for a sentence that begins with it."""
     return {"kind": mark.get_what_display().capitalize(), "part": mark.name}
 
 
@@ -175,7 +175,7 @@ def _assumed_grip(found: SplitFacts) -> tuple[Said, ...]:
 
 
 def checks(found: SplitFacts) -> tuple[Caution, ...]:
-    """What must be so before load is applied."""
+    """Return what must be so before load is applied."""
     return check_list(messages)
 
 
@@ -202,14 +202,14 @@ def contradictions(found: SplitFacts) -> Iterator[Contradiction]:
 
 
 def derived(found: SplitFacts) -> Iterator[Finding]:
-    """Which joints are apart, for every station that needs them so."""
+    """Yield which joints are apart, for every station that needs them so."""
     for each in found.every:
         if each.is_apart:
             yield Finding(each.of(Property.HALVES_APART), text="yes")
 
 
 def sources(found: SplitFacts) -> Iterator[Trace]:
-    """Where the numbers on the page come from."""
+    """Yield where the numbers on the page come from."""
     if found.screws:
         strength = found.screws.strength
         values = {"turns": found.screws.turns, "basis": from_table(strength.basis)}

@@ -70,7 +70,7 @@ def crank(what: Property, end: str = "", angle: float | None = None) -> Slot:
 
 @cache
 def reading(side: str, angle: float) -> Slot:
-    """Where the gauge's reading at an end and an angle is kept."""
+    """Return where the gauge's reading at an end and an angle is kept."""
     return crank(Property.SHAFT_READING, side, angle)
 
 
@@ -105,7 +105,7 @@ class TurnedFacts(ABC):
 
     @property
     def held(self) -> str:
-        """How it is held: the first way where nobody chose."""
+        """Return how it is held: the first way where nobody chose."""
         chosen = self.own.choice("held")
         return chosen if chosen in self.ways_held else self.ways_held[0]
 
@@ -123,11 +123,11 @@ class TurnedFacts(ABC):
 
     @property
     def is_coarse(self) -> bool:
-        """Whether one step of the gauge is more than a tenth of the limit."""
+        """Return True if one step of the gauge is more than a tenth of the limit."""
         return self.how == BY_TURN and self.limit_mm is not None and self.resolution * COARSE > self.limit_mm
 
     def angles(self, attempt: int | None = None) -> tuple[float, ...]:
-        """Where one end is read in a round: as it was begun, else eight angles, or twelve with a coarse gauge."""
+        """Return where one end is read in a round: as it was begun, else eight angles, or twelve with a coarse gauge."""
         number = attempt or self.attempt
         if number not in self._angles:
             self._angles[number] = self._angles_of(number)
@@ -146,18 +146,18 @@ class TurnedFacts(ABC):
 
     @property
     def turns(self) -> int:
-        """How many turns this round wants at each place."""
+        """Return how many turns this round wants at each place."""
         wanted: Any = self.own.chosen.get("turns", {})
         return int(wanted.get(str(self.attempt), 2 if self.angles() == FINER_TURN else 1))
 
     def turns_asked(self, side: str) -> int:
-        """How many readings each angle of an end wants now: turn after turn, not several at one angle."""
+        """Return how many readings each angle of an end wants now: turn after turn, not several at one angle."""
         read = min(len(self.values(reading(side, angle))) for angle in self.angles())
         return min(read + 1, self.turns)
 
     @property
     def moves(self) -> list[dict[str, Any]]:
-        """What was done after each earlier round, and what was measured and expected before it."""
+        """Return what was done after each earlier round, and what was measured and expected before it."""
         return [{"round": each.attempt, "kind": each.text, "web": each.at.end, **each.detail} for each in self.own.done(MOVED)]
 
     # how sure
@@ -243,7 +243,7 @@ class TurnedFacts(ABC):
 
     @cached_property
     def suspect(self) -> tuple[str, TurnCheck] | None:
-        """Why this round's numbers cannot come from a crank that turns on its supports, with the side; None when they can."""
+        """Return why this round's numbers cannot come from a crank that turns on its supports, with the side; None when they can."""
         if self.how != BY_TURN:
             return None
         for side in SIDES:
@@ -271,7 +271,7 @@ class TurnedFacts(ABC):
 
     @property
     def limit_is_elsewhere(self) -> bool:
-        """Whether the limit is meant for a crank held otherwise than this one: it then gives no verdict."""
+        """Return True if the limit is meant for a crank held otherwise than this one: it then gives no verdict."""
         return bool(self.limit and self.limit.held and self.limit.held != self.held)
 
     @property
@@ -282,7 +282,7 @@ class TurnedFacts(ABC):
 
     @property
     def allowed(self) -> Estimate | None:
-        """What the card's limit allows at this set-up, where it is meant for another; None where that cannot be said."""
+        """Return what the card's limit allows at this set-up, where it is meant for another; None where that cannot be said."""
         return None
 
     @cached_property
@@ -319,17 +319,17 @@ class TurnedFacts(ABC):
 
     @property
     def joint(self) -> str:
-        """How the joint is locked."""
+        """Return how the joint is locked."""
         return self.own.said(crank(Property.JOINT_LOCK))
 
     @property
     def is_welded_since(self) -> bool:
-        """Whether the joint was welded after this round was read."""
+        """Return True if the joint was welded after this round was read."""
         return self.own.said(crank(Property.JOINT_LOCK), self.own.attempt) == "weld"
 
     @property
     def is_measured(self) -> bool:
-        """Whether a whole round is in."""
+        """Return True if a whole round is in."""
         return all(self.swing(side) for side in SIDES)
 
     @property
@@ -352,7 +352,7 @@ def gauge_of(given: Given) -> GaugeSeen | None:
 
 
 def cures_s(shelves: Shelves | None) -> float:
-    """How long the shop's retaining compound cures."""
+    """Return how long the shop's retaining compound cures."""
     compounds = shelves.compounds if shelves else ()
     compound = next((each for each in compounds if each.kind == Compound.Kind.RETAINING), None)
     return compound.cure_s if compound and compound.cure_s else CURE_S

@@ -31,7 +31,7 @@ def draw(found: SingleFacts, canvas: Canvas) -> None:
 
 
 def ends(width: float) -> list[tuple[str, Point, float]]:
-    """Where the end views stand: side, middle and radius."""
+    """Return where the end views stand: side, middle and radius."""
     radius = 84.0 if width > 500 else 50.0
     return [(side, (width * at, 408.0), radius) for side, at in zip(SIDES, (0.27, 0.73), strict=True)]
 

@@ -24,7 +24,7 @@ class OuterFacts(TurnedFacts):
 
     @property
     def is_held_wrong(self) -> bool:
-        """Whether it is held on what is to be measured."""
+        """Return True if it is held on what is to be measured."""
         try:
             refuse_hold(self.held)
         except BadInput:
@@ -46,7 +46,7 @@ class OuterFacts(TurnedFacts):
 
     @property
     def asks_phase(self) -> bool:
-        """Whether nobody else has said the angle between the throws."""
+        """Return True if nobody else has said the angle between the throws."""
         return self.phase_deg is None or self.own.has(THROW_ANGLE)
 
     @property
@@ -90,5 +90,5 @@ class OuterFacts(TurnedFacts):
 
 
 def outer_facts(given: Given) -> OuterFacts:
-    """What True knows of a crank of several throws, built once for a page or an act."""
+    """Return what True knows of a crank of several throws, built once for a page or an act."""
     return OuterFacts(given.card, given.own, given.facts, gauge_of(given), cures_s(given.shelves))

@@ -22,7 +22,7 @@ DIALS = (DIAL,)
 
 
 def of_single(found: SingleFacts) -> list[Question]:
-    """Where supports and gauges stand, then one turn at each end."""
+    """Return where supports and gauges stand, then one turn at each end."""
     past = found.attempt > 1
     asked: list[Question] = []
     for side in SIDES:
@@ -41,7 +41,7 @@ def of_single(found: SingleFacts) -> list[Question]:
 
 
 def _limit_places(found: SingleFacts, past: bool) -> list[Question]:
-    """Where the limit's own supports and gauges stand: what it allows here follows from that."""
+    """Return where the limit's own supports and gauges stand: what it allows here follows from that."""
     support, gauge = crank(Property.LIMIT_SUPPORT_PLACE), crank(Property.LIMIT_GAUGE_PLACE)
     said = {"setup": setup_of(found)}
     more: dict[str, Any] = {"optional": True, "quiet": past, "resolution": 1.0}

@@ -23,7 +23,7 @@ class SingleFacts(TurnedFacts):
 
     @cached_property
     def geometry(self) -> PressedCrank | None:
-        """Where it is held and measured; None until all places are known."""
+        """Return where it is held and measured; None until all places are known."""
         places = [self.value(what, side) for what in (Property.SUPPORT_PLACE, Property.GAUGE_PLACE) for side in SIDES]
         throw = self.throw()
         if throw is None or any(value is None for value in places):
@@ -33,7 +33,7 @@ class SingleFacts(TurnedFacts):
 
     @cached_property
     def allowed(self) -> Estimate | None:
-        """What the card's limit allows here, once it is said where the limit's supports and gauges stand."""
+        """Return what the card's limit allows here, once it is said where the limit's supports and gauges stand."""
         support, gauge = self.value(Property.LIMIT_SUPPORT_PLACE), self.value(Property.LIMIT_GAUGE_PLACE)
         if not self.limit_is_elsewhere or self.geometry is None or support is None or gauge is None:
             return None
@@ -50,7 +50,7 @@ class SingleFacts(TurnedFacts):
 
     @cached_property
     def mis(self) -> Misalignment | None:
-        """How the halves stand to each other now."""
+        """Return how the halves stand to each other now."""
         return self.misalignment(self.attempt)
 
     @cached_property
@@ -67,7 +67,7 @@ class SingleFacts(TurnedFacts):
 
     @property
     def response(self) -> tuple[float, str] | None:
-        """How much of what the last move was to take away it took, and what it was: 1 is all, more is too far."""
+        """Return how much of what the last move was to take away it took, and what it was: 1 is all, more is too far."""
         if not self.moves or self.mis is None or not self.before:
             return None
         part = TWIST if self.moves[-1]["kind"] == "strike" else PINCH
@@ -97,5 +97,5 @@ class SingleFacts(TurnedFacts):
 
 
 def single_facts(given: Given) -> SingleFacts:
-    """What True knows of a crank of one throw, built once for a page or an act."""
+    """Return what True knows of a crank of one throw, built once for a page or an act."""
     return SingleFacts(given.card, given.own, given.facts, gauge_of(given), cures_s(given.shelves))

@@ -20,7 +20,7 @@ from stator.stations.work_notes.station import by_hand
 
 
 def _turned(found: TurnedFacts) -> dict[str, Any]:
-    """What is kept of the measuring beside the call."""
+    """Return what is kept of the measuring beside the call."""
     return {
         "core_version": core_version,
         "held": found.held,
@@ -34,7 +34,7 @@ def _turned(found: TurnedFacts) -> dict[str, Any]:
 
 
 def result(found: SingleFacts) -> dict[str, Any]:
-    """What a file carries of a single crank: `true/1`."""
+    """Return what a file carries of a single crank: `true/1`."""
     mis = found.mis
     return {
         "schema": "true/1",
@@ -48,7 +48,7 @@ def result(found: SingleFacts) -> dict[str, Any]:
 
 
 def outer_result(found: OuterFacts) -> dict[str, Any]:
-    """What a file carries of a crank of several throws: `true-outer/1`."""
+    """Return what a file carries of a crank of several throws: `true-outer/1`."""
     shafts = [_written(side, shaft) for side, shaft in found.shafts]
     return {"schema": "true-outer/1", **_turned(found), "phase_deg": found.phase_deg, "shafts": shafts}
 

@@ -36,7 +36,7 @@ def single(found: SingleFacts, asked: list[Question]) -> Verdict:
 
 
 def welded(found: TurnedFacts) -> Verdict:
-    """What was true before a weld may not be after it."""
+    """Return what was true before a weld may not be after it."""
     return Verdict(State.WAIT, Code.WELDED, {"runout": runout_said(found)}, "weld_pulls", "round_after_weld", scale=scale(found))
 
 
@@ -55,7 +55,7 @@ def disagree(found: TurnedFacts) -> Verdict:
 
 
 def suspect_said(found: TurnedFacts) -> tuple[str, dict[str, Any]]:
-    """Why a turn's numbers cannot be: code and values."""
+    """Return why a turn's numbers cannot be: code and values."""
     assert found.suspect is not None
     side, suspect = found.suspect
     name = found.card.side(side)
@@ -69,7 +69,7 @@ def suspect_said(found: TurnedFacts) -> tuple[str, dict[str, Any]]:
 
 
 def runout_said(found: TurnedFacts) -> str:
-    """What the runout is against, as a sentence."""
+    """Return what the runout is against, as a sentence."""
     runout = {"runout": mm(found.raw_mm or 0.0)}
     if found.call and found.allowed and found.limit:
         band = {"low": mm(found.allowed.low), "high": mm(found.allowed.high), "limit": mm(found.limit.high or 0.0)}
@@ -88,7 +88,7 @@ def scale(found: TurnedFacts) -> Scale | None:
 
 
 def clearance_said(found: TurnedFacts) -> str:
-    """What the runout means in the bearing; empty when nothing is known."""
+    """Return what the runout means in the bearing; empty when nothing is known."""
     if found.clearance is None or found.raw_mm is None:
         return ""
     low, high = found.clearance[1].low_um / 1000, found.clearance[1].high_um / 1000
@@ -109,7 +109,7 @@ def told(*sentences: str) -> dict[str, str]:
 
 
 def _why(found: SingleFacts) -> str:
-    """What the two runouts say of the halves."""
+    """Return what the two runouts say of the halves."""
     move = found.move
     assert move is not None
     angles = ("twist", "turned")
@@ -147,7 +147,7 @@ def _judged(found: SingleFacts, asked: list[Question]) -> Verdict:
 
 
 def _taught(found: SingleFacts) -> str:
-    """What the last blow teaches the next one."""
+    """Return what the last blow teaches the next one."""
     if found.response is None:
         return ""
     took, part = found.response
@@ -251,6 +251,6 @@ def _move(found: SingleFacts, done: dict[str, Any]) -> Trace:
 
 
 def left_for_the_next(found: TurnedFacts) -> list[str]:
-    """What was left out and stays so in the next round: nothing of the round itself."""
+    """Return what was left out and stays so in the next round: nothing of the round itself."""
     own = {crank(Property.SHAFT_READING, side, CLOSING).key for side in SIDES}
     return [key for key in found.own.skipped if key not in own and not key.startswith(Property.SHAFT_READING)]

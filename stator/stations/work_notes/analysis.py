@@ -36,7 +36,7 @@ class ByHandFacts:
 
 
 def facts_for(station: str) -> Callable[[Given], ByHandFacts]:
-    """What makes the facts of a station of this key."""
+    """Return what makes the facts of a station of this key."""
 
     def by_hand_facts(given: Given) -> ByHandFacts:
         return ByHandFacts(given.own, station)

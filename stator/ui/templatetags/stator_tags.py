@@ -44,7 +44,7 @@ def act_key() -> SafeString:
 
 @register.simple_tag
 def page_words() -> SafeString:
-    """What scripts may have to say, in the reader's language."""
+    """Return what scripts may have to say, in the reader's language."""
     return _page_words(get_language())
 
 
@@ -82,7 +82,7 @@ class _Lies(Protocol):
 
 @register.simple_tag
 def lies_on(lies: _Lies) -> SafeString:
-    """Where a figure lies between its limits, small enough for a line of a table."""
+    """Return where a figure lies between its limits, small enough for a line of a table."""
 
     def x(share: float) -> float:
         return round(150 * min(max(share, 0.0), 1.0), 1)
@@ -179,7 +179,7 @@ for _say in (day, short_day, day_time, long_day_time, time_of_day, to_the_second
 
 @register.filter
 def ago(moment: datetime, now: datetime) -> str:
-    """How long ago, in the coarsest words that help."""
+    """Return how long ago, in the coarsest words that help."""
     seconds = (now - moment).total_seconds()
     if seconds < 45:
         return _("just now")

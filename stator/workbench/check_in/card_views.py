@@ -93,7 +93,7 @@ def part_form(card: EngineCard, part: str, data: Any = None, editing: Any = None
 
 
 def _editing(request: HttpRequest, card: EngineCard) -> tuple[str, Any]:
-    """Which part is meant, and the thing on it that is being changed."""
+    """Return which part is meant, and the thing on it that is being changed."""
     source = request.POST if request.method == "POST" else request.GET
     part, number = source.get("part", "seat"), source.get("id", "")
     pk = row_number(number)
@@ -142,7 +142,7 @@ def card_page(request: HttpRequest, card: EngineCard, job: Job | None) -> HttpRe
 
 
 def _made(request: HttpRequest, shown: dict[str, Any]) -> dict[str, Hashable]:
-    """What the sections of a card that nothing is changed on follow from: its stamp, as it was read with the whole card."""
+    """Return what the sections of a card that nothing is changed on follow from: its stamp, as it was read with the whole card."""
     card, joint, editing = shown["card"], shown["joint"].uid, shown["part"]
     if request.method != "GET" or not card.stamp:
         return {}
@@ -156,7 +156,7 @@ _contradicting = Asked(
 
 
 def found_otherwise(job: Job) -> list[dict[str, str]]:
-    """What signed entries found that the card says otherwise."""
+    """Return what signed entries found that the card says otherwise."""
     return [line for (lines,) in _contradicting.rows(job.pk) for line in lines or []]
 
 
@@ -237,7 +237,7 @@ def _joint(card: EngineCard, uid: str | None) -> Joint:
 def face_data(
     joint: Joint, chosen: Mark | None = None, form: MarkForm | None = None, kept: Any = None, *, paper: Paper = DESK
 ) -> dict[str, Any]:
-    """What the face and its form show; `kept` is what was placed last, offered again for the next tap."""
+    """Return what the face and its form show; `kept` is what was placed last, offered again for the next tap."""
     card = joint.card
     underlay = reverse("card-underlay-picture", args=[card.pk]) if card.underlay and joint.is_first else ""
     face = face_of(joint, paper)
@@ -269,13 +269,13 @@ def face_data(
 
 
 def _units() -> dict[str, str]:
-    """What bare numbers beside the face are taken in."""
+    """Return what bare numbers beside the face are taken in."""
     fields = {name: MarkForm.base_fields[field] for name, field in TYPED_BESIDE.items()}
     return {name: field.unit.name for name, field in fields.items() if isinstance(field, QuantityField)}
 
 
 def _again(last: Mark | None, name: str) -> str:
-    """What the fastener before had, as its reader would type it."""
+    """Return what the fastener before had, as its reader would type it."""
     value = getattr(last, name, None)
     return str(MarkForm.base_fields[name].prepare_value(value)) if value else ""
 

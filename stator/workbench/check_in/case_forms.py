@@ -15,7 +15,7 @@ from stator.ui.plain_text import PlainTextMixin
 
 
 def half_field(card: EngineCard | None, *, crank: bool = False) -> forms.ChoiceField:
-    """Which part of the case something sits in."""
+    """Return which part of the case something sits in."""
     return forms.ChoiceField(choices=case_choices(card, crank=crank), label=_("It sits in the"), initial=HALVES[0])
 
 

@@ -9,7 +9,7 @@ from shopmath.validation import BadInput
 
 
 def spread(data: Any, prefix: str, names: Sequence[str], read: Callable[[str], Sequence[float]]) -> Any:
-    """What was typed, with sizes that stand together in the first of some fields put into all of them.
+    """Return what was typed, with sizes that stand together in the first of some fields put into all of them.
 
     `data` is a form's own, or None; it is returned as it is where the first field holds anything else.
     """

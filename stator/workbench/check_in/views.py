@@ -85,7 +85,7 @@ def _make(request: HttpRequest, engine: EngineForm, seat: SeatForm | None) -> Jo
 
 @require_GET
 def read_marking(request: HttpRequest) -> HttpResponse:
-    """What a bearing's marking was understood as, while it is typed."""
+    """Return what a bearing's marking was understood as, while it is typed."""
     text = request.GET.get(f"{SeatForm.prefix}-designation", "").strip()
     found, words = None, ""
     if text:

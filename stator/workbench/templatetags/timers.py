@@ -12,5 +12,5 @@ register = template.Library()
 
 @register.filter
 def counts(timer: Timer) -> str:
-    """What a clock counts, in words."""
+    """Return what a clock counts, in words."""
     return words_of(timer)

@@ -45,7 +45,7 @@ class Code(StrEnum):
 
 
 def at(what: Property) -> Slot:
-    """Where something of the joint is kept."""
+    """Return where something of the joint is kept."""
     return Slot(PIN, what)
 
 
@@ -88,7 +88,7 @@ class JointFacts:
 
     @property
     def is_measured(self) -> bool:
-        """Whether pin and hole can be got at."""
+        """Return True if pin and hole can be got at."""
         return self.moving == "assembling" or self.own.choice("sizes") == "measured"
 
     @property
@@ -183,7 +183,7 @@ class JointFacts:
 
     @cached_property
     def press_call(self) -> Call | None:
-        """Whether the press is strong enough."""
+        """Return whether the press is strong enough."""
         if self.plan is None or self.press is None:
             return None
         unit, per = self.press_unit
@@ -206,7 +206,7 @@ class JointFacts:
 
     @property
     def is_stopped(self) -> bool:
-        """Whether nothing may be pressed as it stands."""
+        """Return True if nothing may be pressed as it stands."""
         return self.press is None or any(call is not None and call.state == STOP for call in (self.heat_call, self.press_call))
 
     @cached_property

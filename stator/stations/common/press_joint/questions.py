@@ -98,5 +98,5 @@ def methods(station: ModuleType, found: JointFacts) -> list[Method]:
 
 
 def sides(found: JointFacts) -> dict[str, str]:
-    """What the engine calls its sides, for an answer that names one."""
+    """Return what the engine calls its sides, for an answer that names one."""
     return {side: found.card.side(side) for side in HALVES}

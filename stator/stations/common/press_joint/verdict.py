@@ -114,7 +114,7 @@ def sources(station: ModuleType, found: JointFacts) -> Iterator[Trace]:
 
 
 def result(found: JointFacts) -> dict[str, Any]:
-    """What a file carries of the joint."""
+    """Return what a file carries of the joint."""
     plan, grip = found.plan, found.grip
     return {
         "core_version": core_version,

@@ -23,7 +23,7 @@ CHILL = "chill-"
 
 
 def to_chill(found: WholeHalf, chiller: Chiller) -> list[HotPart]:
-    """What goes into a chiller now: everything into a freezer; the next one alone into dry ice, which would chill it too deep."""
+    """Return what goes into a chiller now: everything into a freezer; the next one alone into dry ice, which would chill it too deep."""
     waiting = [part for part in found.plan.parts if part.chiller == chiller and part.planned and part.planned.chill]
     begins = {step.part: step.from_s for step in found.core_sheet.steps if step.where == chiller.name}
     ahead = [part for part in waiting if part.key in begins and part.key not in found.cold_since]
@@ -32,7 +32,7 @@ def to_chill(found: WholeHalf, chiller: Chiller) -> list[HotPart]:
 
 
 def _shut(bound: Any) -> str:
-    """Why nothing may be heated; empty when it may."""
+    """Return why nothing may be heated; empty when it may."""
     found: WholeHalf = bound.found
     gate: str = bound.refused()
     if gate:

@@ -115,7 +115,7 @@ class WholeHalf(Half):
         return HeatPart(part.key, handling, closes_s, part.diameter_mm, part.must, after)
 
     def closes_s(self, part: HotPart, outer_c: float, inner_c: float | None = None) -> float:
-        """How long a part has from now, the case at `outer_c`, the part as cold as planned unless it was caught warmer."""
+        """Return how long a part has from now, the case at `outer_c`, the part as cold as planned unless it was caught warmer."""
         if part.planned is None:
             return float("inf")
         key = (part.key, outer_c, part.planned.chill_c if inner_c is None else inner_c)
@@ -164,7 +164,7 @@ class WholeHalf(Half):
         return live_temperatures.running(any_part.planned.setup, self.plan.target_c, lambda: self.now, heat, None, door, self.hot, [])
 
     def cold_c(self, part: HotPart, at: datetime) -> float:
-        """How cold a part is: where its stay in the chiller has brought it."""
+        """Return how cold a part is: where its stay in the chiller has brought it."""
         assert part.planned is not None
         found, room_c = part.planned.setup.chilling, part.planned.setup.room_c
         since = self.cold_since.get(part.key)
@@ -174,7 +174,7 @@ class WholeHalf(Half):
 
     @cached_property
     def ready_in(self) -> dict[str, float]:
-        """What the door still waits for, and how many seconds; `case`, or a part's key."""
+        """Return what the door still waits for, and how many seconds; `case`, or a part's key."""
         waits: dict[str, float] = {}
         if self.plan.soak:
             left = self.run.ready_in_s() if self.timer("heat") else self.plan.soak.likely
@@ -218,13 +218,13 @@ class WholeHalf(Half):
 
     @property
     def turns(self) -> dict[str, str]:
-        """Which part was in hand after each answer of this heat."""
+        """Return which part was in hand after each answer of this heat."""
         found = self.own.chosen.get("turns", {})
         return dict(found) if isinstance(found, dict) else {}
 
     @property
     def turn_key(self) -> str:
-        """What the part in hand was chosen by: the last answer that stands in this heat, or the door."""
+        """Return what the part in hand was chosen by: the last answer that stands in this heat, or the door."""
         slots = {part.slot for part in self.everything}
         said = [each.number for each in self.own.taken if each.attempt == self.attempt and each.slot in slots]
         return str(max(said)) if said else f"door{self.attempt}"
@@ -247,7 +247,7 @@ class WholeHalf(Half):
 
     @property
     def other_left(self) -> bool:
-        """Whether something of the other half is still to go in."""
+        """Return True if something of the other half is still to go in."""
         whole = parts_of(self.seats, self.fitted, self.other_half, {}, self.usual)
         return any(not self.is_home(part) for part in whole)
 
@@ -258,13 +258,13 @@ class WholeHalf(Half):
 
     @property
     def may_open(self) -> bool:
-        """Whether any part would go in if the door opened now."""
+        """Return True if any part would go in if the door opened now."""
         outer_c = self.run.outer().c
         return any(self.closes_s(part, outer_c, self.cold_c(part, self.now)) > 0 for part in self.plan.parts if part.planned)
 
     @property
     def waiting(self) -> list[HotPart]:
-        """What is not home yet, of this heat."""
+        """Return what is not home yet, of this heat."""
         return [part for part in self.parts if self.fate(part) not in HOME]
 
     @property

@@ -111,7 +111,7 @@ class Half(Heated):
                 yield "chillers", part.chiller
 
     def seat_known(self, part: HotPart) -> SeatKnown:
-        """What is known of a part's seat; nothing of a pin or a circlip."""
+        """Return what is known of a part's seat; nothing of a pin or a circlip."""
         return seat_known(self.given.facts, part.seat) if part.seat and part.is_bearing else SeatKnown(None)
 
     @cached_property
@@ -127,16 +127,16 @@ class Half(Heated):
         return known.is_condemned or known.holds_nothing(fit_of(part.seat, known.size))
 
     def fates(self, part: HotPart, attempt: int | None = None) -> list[Taken]:
-        """What was said of a part in one heat, or in all of them, oldest first."""
+        """Return what was said of a part in one heat, or in all of them, oldest first."""
         return self.own.all(part.slot, attempt)
 
     def fate(self, part: HotPart) -> str:
-        """What happened to a part in this heat."""
+        """Return what happened to a part in this heat."""
         found = self.fates(part, self.attempt)
         return found[-1].text if found else ""
 
     def went_elsewhere(self, part: HotPart) -> bool:
-        """Whether it went home on its seat's own page."""
+        """Return True if it went home on its seat's own page."""
         return any(fact.text in HOME for fact in self.given.facts.history(part.slot.part, part.slot.what))
 
     def is_home(self, part: HotPart) -> bool:
@@ -145,7 +145,7 @@ class Half(Heated):
 
     @cached_property
     def parts(self) -> list[HotPart]:
-        """What this heat is about: everything of the half that was not home before it."""
+        """Return what this heat is about: everything of the half that was not home before it."""
 
         def gone(part: HotPart) -> bool:
             earlier = [each for each in self.fates(part) if each.attempt != self.attempt and each.text in HOME]
@@ -164,15 +164,15 @@ class Half(Heated):
     # which way round
 
     def settled(self, part: HotPart) -> str:
-        """Which way round it goes, as it was settled here."""
+        """Return which way round it goes, as it was settled here."""
         return self.own.said(way_slot(part)) if part.is_bearing else ""
 
     def found_facing(self, part: HotPart) -> str:
-        """Which way round it was found, as written down when it came out."""
+        """Return which way round it was found, as written down when it came out."""
         return self.given.facts.said(part.slot.part, Property.WAY_ROUND) if part.is_bearing else ""
 
     def contradicted(self, part: HotPart) -> str:
-        """What was found, where the card says otherwise and nobody has settled it yet."""
+        """Return what was found, where the card says otherwise and nobody has settled it yet."""
         if part.seat is None or part.is_circlip or self.settled(part):
             return ""
         found, on_card = self.found_facing(part), part.seat.faces
@@ -183,17 +183,17 @@ class Half(Heated):
         return [part for part in self.parts if self.contradicted(part)]
 
     def facing(self, part: HotPart) -> str:
-        """Which way round it goes, by what was settled, the card, or how it was found; empty when nobody knows."""
+        """Return which way round it goes, by what was settled, the card, or how it was found; empty when nobody knows."""
         return self.settled(part) or (part.seat.faces if part.seat and part.is_bearing else "") or self.found_facing(part)
 
     def toward(self, part: HotPart) -> str:
-        """Where its marking looks as it goes in: at `you`, or at the `case`; empty when nobody knows."""
+        """Return where its marking looks as it goes in: at `you`, or at the `case`; empty when nobody knows."""
         side = {"in": "inside", "out": "outside"}.get(self.facing(part).partition("_")[2], "")
         return "" if not side or part.seat is None else "you" if side == part.seat.loads_from else "case"
 
 
 def way_slot(part: HotPart) -> Slot:
-    """Where it is written which way round a bearing goes."""
+    """Return where it is written which way round a bearing goes."""
     return Slot(part.thing.part, Property.WAY_SETTLED)
 
 

@@ -242,7 +242,7 @@ def _tool(part: HotPart, tool: str) -> str:
 
 
 def _hands(found: WholeHalf, part: HotPart) -> list[tuple[str, str]]:
-    """What the hands must know: from where, which way round, with what, on what."""
+    """Return what the hands must know: from where, which way round, with what, on what."""
     if part.is_circlip:
         return [(str(messages.DRAWN["pliers"]), "note")]
     way = way_words(found, part)

@@ -54,7 +54,7 @@ class HotPart:
 
     @property
     def slot(self) -> Slot:
-        """Where it is written what became of it."""
+        """Return where it is written what became of it."""
         return Slot(self.thing.part, Property.CIRCLIP if self.is_circlip else Property.FIT_OUTCOME)
 
     @property
@@ -76,7 +76,7 @@ class HotPart:
 
     @property
     def window(self) -> drivers.Window:
-        """What a driver must measure to land where it may push."""
+        """Return what a driver must measure to land where it may push."""
         return drivers.pin_end(self.fitted.d_mm) if self.fitted else drivers.outer_ring(self.bearing)
 
     def driver(self, shelf: Iterable[Driver]) -> Driver | None:
@@ -94,7 +94,7 @@ class Choice:
 
 
 def circlip_of(seat: Seat) -> str:
-    """What the circlip of a seat is called."""
+    """Return what the circlip of a seat is called."""
     return _("Circlip, {part}").format(part=seat.name)
 
 

@@ -81,7 +81,7 @@ def _case(found: WholeHalf) -> Question:
 
 
 def _home(found: WholeHalf, part: HotPart) -> Question:
-    """What became of a part. The one in hand is asked; Enter says that it dropped in."""
+    """Return what became of a part. The one in hand is asked; Enter says that it dropped in."""
     rows = list(shared.CIRCLIP_ROWS if part.is_circlip else shared.OUTCOME_ROWS)
     hot, shut = found.phase == Phase.HOT, found.phase == Phase.AFTER and part in found.unsaid
     here = found.live_heat.here if hot else None
@@ -119,7 +119,7 @@ def methods(found: WholeHalf) -> tuple[Method, ...]:
 
 
 def _of_part(found: WholeHalf, part: HotPart) -> Method:
-    """Whether a part goes into this heat, at any price or not, and out of which chiller."""
+    """Return whether a part goes into this heat, at any price or not, and out of which chiller."""
     cold = [(str(each.pk), fill(messages.CHILLED, {"chiller": each.name})) for each in found.stays] + [("", str(messages.NOT_CHILLED))]
     rows = [Option(f"in-{pk}", how) for pk, how in cold]
     rows += [Option(f"must-{pk}", fill(messages.MUST, {"how": how})) for pk, how in cold]

@@ -18,7 +18,7 @@ from stator.stations.install_with_heat.shaft_assembly.analysis import Assembly
 
 
 def corrected(found: WholeHalf, slot: Slot, quantity: Quantity) -> Mapping[str, Any]:
-    """What a temperature is worth; how long after the door a part went in, and how long it still had."""
+    """Return what a temperature is worth; how long after the door a part went in, and how long it still had."""
     if slot.what in (Property.FIT_OUTCOME, Property.CIRCLIP) and found.timer("door") and not found.trouble:
         part = next((each for each in found.plan.parts if each.slot == slot), None)
         gone = (found.now - found.door_at).total_seconds()
@@ -41,7 +41,7 @@ def of_assembly(found: Assembly) -> dict[str, Any]:
 
 
 def result(found: WholeHalf) -> dict[str, Any]:
-    """What a file carries of it: `one-heat/1`."""
+    """Return what a file carries of it: `one-heat/1`."""
     order = []
     for part in found.everything:
         for said in found.fates(part):

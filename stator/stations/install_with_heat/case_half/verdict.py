@@ -38,7 +38,7 @@ def verdict(found: WholeHalf, asked: list[Question]) -> Verdict:
 
 
 def overall(found: WholeHalf) -> Verdict:
-    """What is signed: the heat, whatever part is in hand."""
+    """Return what is signed: the heat, whatever part is in hand."""
     return of_the_heat(found, [])
 
 
@@ -72,7 +72,7 @@ def named(parts: Iterable[HotPart]) -> list[str]:
 
 
 def number(count: int, *, small: bool = False) -> Any:
-    """How many, as a word where there is one."""
+    """Return how many, as a word where there is one."""
     return messages.NUMBERS[count][1 if small else 0] if count < len(messages.NUMBERS) else str(count)
 
 
@@ -93,7 +93,7 @@ def _plan(found: WholeHalf, asked: list[Question]) -> Verdict:
 
 
 def _in_one(found: WholeHalf) -> Verdict:
-    """How many of the parts one heat takes, and what goes in first."""
+    """Return how many of the parts one heat takes, and what goes in first."""
     sheet, plan = found.core_sheet, found.plan
     fits, left, crowded = ([found.part(key) for key in keys] for keys in (sheet.order, sheet.left_out, sheet.crowded))
     total = len(plan.parts)
@@ -118,7 +118,7 @@ def _in_one(found: WholeHalf) -> Verdict:
 
 
 def _start(found: WholeHalf) -> tuple[str, dict[str, Any]]:
-    """What goes in first, and how much later the rest: code and values."""
+    """Return what goes in first, and how much later the rest: code and values."""
     plan, begins = found.plan, -found.core_sheet.begins_s
     soak = plan.soak.likely if plan.soak else 0.0
     cold = sorted({part.chiller.name for part in plan.parts if part.chiller})
@@ -199,7 +199,7 @@ def _after(found: WholeHalf, asked: list[Question]) -> Verdict:
 
 
 def way_words(found: WholeHalf, part: HotPart) -> str:
-    """Which way round it goes; empty when nobody knows."""
+    """Return which way round it goes; empty when nobody knows."""
     if part.is_circlip:
         return str(messages.WAY["circlip"])
     if part.fitted:
@@ -239,7 +239,7 @@ def tool_words(part: HotPart, shelf: Iterable[Driver]) -> str:
 
 
 def support_words(part: HotPart) -> str:
-    """What the case stands on while it is pushed: right behind the seat."""
+    """Return what the case stands on while it is pushed: right behind the seat."""
     return "" if part.is_circlip else str(messages.SUPPORT["inside" if part.thing.loads_from == Seat.From.INSIDE else "outside"])
 
 
@@ -288,7 +288,7 @@ def _home_by(found: WholeHalf, part: HotPart) -> str:
 
 
 def _sources(found: WholeHalf) -> Iterator[tuple[HotPart | None, Trace]]:
-    """What holds for the whole heat; of a part, whose line says by when it must be home, how long that is is left to be told."""
+    """Yield what holds for the whole heat; of a part, whose line says by when it must be home, how long that is is left to be told."""
     plan = found.plan
     yield None, source("case", show(celsius(plan.target_c)))
     what = lazily(shared.LIMIT_WHAT, plan.ceiling_code, {}, plan.ceiling_why)

@@ -58,7 +58,7 @@ class Assembly:
 
     @property
     def faults(self) -> list[Code]:
-        """What is wrong that needs no measuring, worst first."""
+        """Return what is wrong that needs no measuring, worst first."""
         found = {
             Code.OILED: self.said(Property.BUSH_LUBRICANT) == "oil",
             Code.OTHER_ORDER: self.said(Property.PIECES_ORDER) == "other",
@@ -81,7 +81,7 @@ class Assembly:
 
     @property
     def off_middle_mm(self) -> float | None:
-        """How far the middle of a rubber bush is off the boss's."""
+        """Return how far the middle of a rubber bush is off the boss's."""
         one, two = self.value(Property.STANDS_OUT, INSIDE), self.value(Property.STANDS_OUT, OUTSIDE)
         return None if one is None or two is None else (one - two) / 2
 

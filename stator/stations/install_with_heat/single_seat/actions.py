@@ -17,7 +17,7 @@ from stator.stations.install_with_heat.single_seat.questions import names
 
 
 def _shut(bound: Any) -> str:
-    """Why nothing may be heated; empty when it may."""
+    """Return why nothing may be heated; empty when it may."""
     found: OneSeat = bound.found
     gate: str = bound.refused()
     if gate:

@@ -76,7 +76,7 @@ class OneSeat(Heated):
 
     @property
     def outer(self) -> str:
-        """What is heated, by its key in `fit.words.NAMES`."""
+        """Return what is heated, by its key in `fit.words.NAMES`."""
         return "bearing" if self.onto_shaft else "case"
 
     @property
@@ -85,7 +85,7 @@ class OneSeat(Heated):
 
     @property
     def is_through(self) -> bool:
-        """Whether nothing in the seat stops the ring."""
+        """Return True if nothing in the seat stops the ring."""
         return self.seat.stop == Seat.Stop.THROUGH
 
     @property
@@ -94,7 +94,7 @@ class OneSeat(Heated):
 
     @property
     def is_set(self) -> bool:
-        """Whether its heater has a temperature to be set to."""
+        """Return True if its heater has a temperature to be set to."""
         return self.heater is not None and self.heater.method in (Heater.Method.OVEN, Heater.Method.HOT_PLATE)
 
     # the plan
@@ -136,7 +136,7 @@ class OneSeat(Heated):
 
     @cached_property
     def trouble(self) -> BadInput | None:
-        """What keeps the plan from being made at all."""
+        """Return what keeps the plan from being made at all."""
         try:
             _ = self.planned
         except BadInput as error:
@@ -145,13 +145,13 @@ class OneSeat(Heated):
 
     @property
     def opens_mm(self) -> float:
-        """How much the heated part opens at the plan's temperature, from 20 °C."""
+        """Return how much the heated part opens at the plan's temperature, from 20 °C."""
         setup = self.plan.setup
         return setup.nominal_mm * setup.opening_alpha * (self.plan.target_c - COLD_C)
 
     @property
     def shrinks_mm(self) -> float:
-        """How much the chilled part shrinks at the plan's temperature, from 20 °C."""
+        """Return how much the chilled part shrinks at the plan's temperature, from 20 °C."""
         setup = self.plan.setup
         return setup.nominal_mm * setup.inner_alpha * (COLD_C - self.plan.chill_c)
 
@@ -173,7 +173,7 @@ class OneSeat(Heated):
 
     @property
     def jams(self) -> int:
-        """How often it jammed or cocked, in this heat and those before it."""
+        """Return how often it jammed or cocked, in this heat and those before it."""
         said = [each.text for each in self.own.all(self.slot(Property.FIT_OUTCOME))]
         return sum(each not in HOME for each in said)
 
@@ -215,7 +215,7 @@ class OneSeat(Heated):
 
     @property
     def is_home(self) -> bool:
-        """Whether it went in and nothing says that it does not sit."""
+        """Return True if it went in and nothing says that it does not sit."""
         sits = self.seated is None or self.seated.state != OUT
         return self.went_in and sits and self.said(Property.CIRCLIP) != "loose"
 

@@ -57,6 +57,6 @@ def _heat(entry: Entry) -> Heat:
 
 
 def slower(past: list[Heat]) -> float:
-    """How much slower this oven is than the tables: the median of the heats that measured it, once there are enough."""
+    """Return how much slower this oven is than the tables: the median of the heats that measured it, once there are enough."""
     ratios = [heat.tau_ratio for heat in past if heat.tau_ratio]
     return statistics.median(ratios) if len(ratios) >= ENOUGH else 1.0

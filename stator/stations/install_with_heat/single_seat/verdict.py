@@ -92,7 +92,7 @@ def _plan(found: OneSeat, asked: list[Question]) -> Verdict:
 
 
 def _how(found: OneSeat) -> tuple[str, dict[str, Any]]:
-    """What goes where, how warm or cold, for how long: code and values."""
+    """Return what goes where, how warm or cold, for how long: code and values."""
     plan, heat_c = found.plan, found.planned.heat_c
     values: dict[str, Any] = {"target": celsius(plan.target_c)}
     heat = ""
@@ -127,7 +127,7 @@ def _too_far(found: OneSeat) -> Verdict | None:
 
 
 def _waits(found: OneSeat, named: dict[str, Any]) -> tuple[list[str], list[Any]]:
-    """Which parts are not where they should be yet, and what must be waited for."""
+    """Return which parts are not where they should be yet, and what must be waited for."""
     run, plan = found.run, found.plan
     not_in: list[str] = []
     waits: list[Any] = []
@@ -217,7 +217,7 @@ def _after(found: OneSeat, asked: list[Question]) -> Verdict:
 
 
 def checks(found: OneSeat) -> tuple[Caution, ...]:
-    """What must be so before the heat, and what should lie ready."""
+    """Return what must be so before the heat, and what should lie ready."""
     gates = shared_messages.gates(found.heater, [found.chiller.method] if found.chiller else [])
     return (*gates, *question_factory.checks(messages, "tools_circlip" if found.has_circlip else "tools", "bagged"))
 
@@ -242,7 +242,7 @@ def warnings(found: OneSeat) -> tuple[Caution, ...]:
 
 
 def sources(found: OneSeat) -> Iterator[Trace]:
-    """Where the numbers come from, in the order they build up."""
+    """Yield where the numbers come from, in the order they build up."""
     if found.trouble:
         return
     yield from _of_the_fit(found)
@@ -329,7 +329,7 @@ def derived(found: OneSeat) -> Iterator[Finding]:
 
 
 def note(found: OneSeat, reading: Taken) -> str:
-    """What stands beside a temperature in the table of readings."""
+    """Return what stands beside a temperature in the table of readings."""
     return shared_messages.note(reading)
 
 

@@ -78,7 +78,7 @@ class PartFacts(ColdFacts):
 
     @cached_property
     def seated(self) -> Call | None:
-        """How even it lies, or, where that is well, how deep."""
+        """Return how even it lies, or, where that is well, how deep."""
         even = self._even(Property.SEATING_DEPTH, None, LEVEL_MM)
         return even if even is None or even.state == OUT or self.deep is None else self.deep
 
@@ -97,7 +97,7 @@ class PartFacts(ColdFacts):
 
     @property
     def is_done(self) -> bool:
-        """Whether nothing is left to do with it."""
+        """Return True if nothing is left to do with it."""
         return bool(self.outcome) and (not self.went_in or self.seated is not None)
 
     @property
@@ -106,7 +106,7 @@ class PartFacts(ColdFacts):
 
 
 def part_facts(given: Given) -> PartFacts:
-    """What is known of every part, and which is in hand: the one chosen, else the first that is not in."""
+    """Return what is known of every part, and which is in hand: the one chosen, else the first that is not in."""
     things = [thing for thing in given.card.fitted.all() if thing.goes_in_tight]
     every = tuple(_of(given, thing) for thing in things)
     chosen = next((each for each in every if each.thing.uid == given.own.choice(TAB) and not each.is_done), None)

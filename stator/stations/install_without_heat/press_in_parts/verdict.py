@@ -33,7 +33,7 @@ def overall(found: PartFacts) -> Verdict:
 
 
 def result(found: PartFacts) -> dict[str, Any]:
-    """What a file carries of it: `fit-cold-parts/1`."""
+    """Return what a file carries of it: `fit-cold-parts/1`."""
     parts = [{**of_ring.result(each), "part": each.thing.name} for each in found.things]
     return {
         "schema": "fit-cold-parts/1",
