@@ -28,7 +28,7 @@ class SeatPicture:
 
 
 @dataclass(frozen=True)
-class Way:
+class RemovalMethod:
     """A way to do it: its state (`in`, `too_close`, `stop`), cost (lower is kinder), the reasons in clauses, and their codes."""
 
     key: str
@@ -166,7 +166,7 @@ _SHAFT: tuple[tuple[str, str, _Judge], ...] = (
 )
 
 
-def ways(seat: SeatPicture) -> tuple[Way, ...]:
+def ways(seat: SeatPicture) -> tuple[RemovalMethod, ...]:
     """Every way out of a seat, the kindest first, those refused last.
 
     Parameters
@@ -194,5 +194,5 @@ def ways(seat: SeatPicture) -> tuple[Way, ...]:
         if seat.magnesium and key in ("drop", "spray", "drive") and state != STOP:
             reasons = [*reasons, "magnesium"]
         said = tuple(REASONS[code].format(retained=seat.retained) for code in reasons)
-        found.append(Way(key, words, state, cost, said, tuple(reasons)))
+        found.append(RemovalMethod(key, words, state, cost, said, tuple(reasons)))
     return tuple(sorted(found, key=lambda way: (way.state == STOP, way.cost)))

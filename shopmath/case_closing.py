@@ -9,7 +9,7 @@ from dataclasses import dataclass
 from shopmath.estimate import Estimate
 from shopmath.screw_threads import AS_RECEIVED, full_turns, nut_factor, preload_n, stripping_force_n
 from shopmath.validation import BadInput, finite, gettext_noop, not_negative, positive, temperature
-from shopmath.verdict import IN, STOP, TOO_CLOSE, Call, call, combined
+from shopmath.verdict import IN, STOP, TOO_CLOSE, Conformity, combined, judge
 
 MOST_BOLTS, MOST_STEPS = 100, 2000  # what is tried before the order is given up as it comes, where bolts lie upon one another
 RECENT = 3  # the next bolt keeps away from the last few
@@ -124,7 +124,7 @@ class BoltLoad:
     preload_n: Estimate
     proof_n: float
     strip_n: float
-    call: Call
+    call: Conformity
 
 
 def bolt_load(
@@ -194,12 +194,12 @@ def bolt_load(
     said = f"{band.low / 1000:.1f} to {band.high / 1000:.1f} kN against {weak / 1000:.1f} kN, {what}"
     values = {"low": band.low, "high": band.high, "weak": weak, "part": part}
     if margin >= 0:
-        return BoltLoad(band, proof, strip, Call(IN, margin, f"{said}.", "holds", values))
+        return BoltLoad(band, proof, strip, Conformity(IN, margin, f"{said}.", "holds", values))
     state, code, word = (TOO_CLOSE, "near", "near it") if band.likely <= weak else (STOP, "past", "past it")
-    return BoltLoad(band, proof, strip, Call(state, margin, f"{said}: {word}.", code, values))
+    return BoltLoad(band, proof, strip, Conformity(state, margin, f"{said}: {word}.", code, values))
 
 
-def open_time_left(open_s: float, elapsed_s: float, remaining_steps_s: Sequence[float]) -> Call:
+def open_time_left(open_s: float, elapsed_s: float, remaining_steps_s: Sequence[float]) -> Conformity:
     """Return whether the sealant stays open long enough for what is left to do.
 
     Parameters
@@ -229,11 +229,13 @@ def open_time_left(open_s: float, elapsed_s: float, remaining_steps_s: Sequence[
     needed = sum(not_negative("remaining_steps_s", each) for each in remaining_steps_s)
     margin = left - needed
     if left <= 0:
-        return Call(STOP, margin, "It has skinned: wipe it off both faces and begin again.", "has_set", {"left": left, "needed": needed})
+        return Conformity(
+            STOP, margin, "It has skinned: wipe it off both faces and begin again.", "has_set", {"left": left, "needed": needed}
+        )
     said = f"{left / 60:.0f} min open, {needed / 60:.0f} min of work left"
     if margin < 0:
-        return Call(STOP, margin, f"{said}: it will skin before the last bolt.", "will_set", {"left": left, "needed": needed})
-    return Call(IN if margin >= 0.2 * whole else TOO_CLOSE, margin, f"{said}.", "open", {"left": left, "needed": needed})
+        return Conformity(STOP, margin, f"{said}: it will skin before the last bolt.", "will_set", {"left": left, "needed": needed})
+    return Conformity(IN if margin >= 0.2 * whole else TOO_CLOSE, margin, f"{said}.", "open", {"left": left, "needed": needed})
 
 
 def _gauge_pressure(field: str, kpa: float) -> float:
@@ -286,7 +288,7 @@ def leak(
     *,
     before_c: float | None = None,
     after_c: float | None = None,
-) -> Call:
+) -> Conformity:
     """A pressure or vacuum test: drop per minute against the limit.
 
     Parameters
@@ -344,9 +346,9 @@ def leak(
         )
     rate = max(0.0, drop) / positive("minutes", minutes)
     limit = positive("limit_kpa_min", limit_kpa_min) if limit_kpa_min is not None else CAUTIOUS_DROP_KPA_MIN
-    found = call(rate, high=limit, uncertainty=uncertainty / minutes)
+    found = judge(rate, high=limit, uncertainty=uncertainty / minutes)
     rule = "" if limit_kpa_min is not None else ", a cautious shop rule"
     code = "by_card" if limit_kpa_min is not None else "by_rule"
     within = abs(drop) <= uncertainty
     values = {"rate": rate, "limit": limit, "second": second, "within": int(within)}
-    return Call(found.state, found.margin, f"{rate:.2f} kPa a minute against {limit:g}{rule}.", code, values)
+    return Conformity(found.state, found.margin, f"{rate:.2f} kPa a minute against {limit:g}{rule}.", code, values)

@@ -6,7 +6,7 @@ from dataclasses import dataclass
 from typing import NamedTuple
 
 from shopmath.validation import finite, not_negative, positive
-from shopmath.verdict import Call, call, combined
+from shopmath.verdict import Conformity, combined, judge
 
 
 class CentringMove(NamedTuple):
@@ -51,7 +51,7 @@ def move(left_gap_mm: float, right_gap_mm: float, pitch_mm: float) -> CentringMo
 class Centred:
     """The verdict on two gaps, and the move that is left."""
 
-    call: Call
+    call: Conformity
     move: CentringMove
 
 
@@ -78,5 +78,5 @@ def centred(left_gap_mm: float, right_gap_mm: float, pitch_mm: float, limit_mm: 
     """
     off = abs(finite("left_gap_mm", left_gap_mm) - finite("right_gap_mm", right_gap_mm))
     uncertainty = combined(uncertainty_mm, uncertainty_mm)
-    found = call(off, high=positive("limit_mm", limit_mm), uncertainty=uncertainty, unit="mm", digits=2)
+    found = judge(off, high=positive("limit_mm", limit_mm), uncertainty=uncertainty, unit="mm", digits=2)
     return Centred(found, move(left_gap_mm, right_gap_mm, pitch_mm))

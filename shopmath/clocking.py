@@ -6,7 +6,7 @@ Angles in degrees, counter-clockwise from the right as the joint face is drawn. 
 from __future__ import annotations
 
 from shopmath.validation import finite, not_negative, positive
-from shopmath.verdict import Call, call
+from shopmath.verdict import Conformity, judge
 
 
 def off_by_deg(measured_deg: float, wanted_deg: float, *, either_end: bool = False) -> float:
@@ -39,7 +39,9 @@ def off_by_deg(measured_deg: float, wanted_deg: float, *, either_end: bool = Fal
     return off - whole if off > whole / 2 else off
 
 
-def clocked(measured_deg: float, wanted_deg: float, within_deg: float, uncertainty_deg: float = 0.0, *, either_end: bool = False) -> Call:
+def clocked(
+    measured_deg: float, wanted_deg: float, within_deg: float, uncertainty_deg: float = 0.0, *, either_end: bool = False
+) -> Conformity:
     """The call on a direction.
 
     Parameters
@@ -73,4 +75,4 @@ def clocked(measured_deg: float, wanted_deg: float, within_deg: float, uncertain
     """
     limit = positive("within_deg", within_deg)
     off = off_by_deg(measured_deg, wanted_deg, either_end=either_end)
-    return call(off, low=-limit, high=limit, uncertainty=not_negative("uncertainty_deg", uncertainty_deg), unit="°", digits=1)
+    return judge(off, low=-limit, high=limit, uncertainty=not_negative("uncertainty_deg", uncertainty_deg), unit="°", digits=1)

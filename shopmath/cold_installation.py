@@ -240,7 +240,7 @@ def heat_instead(fit: ColdFit, able_n: float | None = None, room_c: float = 20.0
     return Instead(tuple(codes), room_c + greatest / (fit.diameter_mm * fit.metal.alpha), stress, least_yield)
 
 
-def home_by_screw(draw: Draw, turns: float, torque_nm: float | None = None) -> str:
+def seated_by_screw(draw: Draw, turns: float, torque_nm: float | None = None) -> str:
     """Return what turns and torque say of a ring that is drawn in: `home`, `binds` short of its shoulder, `goes_on`, or `counted` alone.
 
     Examples

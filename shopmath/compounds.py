@@ -152,7 +152,7 @@ def compound_shear_mpa(strength: str, joint_c: float = 20.0) -> Estimate:
     return Estimate(left("low"), left("likely"), left("high"), f"{strength} strength compound at {joint_c:.0f} °C")
 
 
-def lets_go_c(strength: str) -> Estimate:
+def release_temperature_c(strength: str) -> Estimate:
     """Temperature at which a retaining compound lets go, *estimate*, °C.
 
     Examples

@@ -10,7 +10,7 @@ from shopmath.estimate import Estimate
 from shopmath.press import interference_pressure_mpa, press_force_n
 from shopmath.screw_threads import torque_for_force_nm
 from shopmath.validation import BadInput, gettext_noop, not_negative, positive
-from shopmath.verdict import IN, OUT, STOP, TOO_CLOSE, Call, call, combined
+from shopmath.verdict import IN, OUT, STOP, TOO_CLOSE, Conformity, combined, judge
 
 SCREW_FRICTION = (0.08, 0.12, 0.16)  # a greased screw, by the friction table
 EARLY_SHARE = 0.15  # so much travel left is bound, not bottomed
@@ -132,7 +132,7 @@ def pull_torque_nm(force_n: Estimate, screw_mm: float, pitch_mm: float, bearing_
     return PullTorque(Estimate(low, likely, high, "greased screw and nut"))
 
 
-def binding(torque_nm: float, expected: PullTorque, turns_done: float, turns_wanted: float) -> Call:
+def binding(torque_nm: float, expected: PullTorque, turns_done: float, turns_wanted: float) -> Conformity:
     """Return what the wrench says while it pulls.
 
     Parameters
@@ -167,14 +167,14 @@ def binding(torque_nm: float, expected: PullTorque, turns_done: float, turns_wan
     values = {"now": now, "left": left, "low": expected.expected.low, "stop": expected.stop_nm}
     if high and left > EARLY_SHARE * wanted:
         words = f"{now:.0f} N·m with {left:.1f} turns to go, {expected.stop_nm:.0f} is the most: crooked, or the rod is caught."
-        return Call(STOP, margin, words, "binds", values)
+        return Conformity(STOP, margin, words, "binds", values)
     if high:
-        return Call(IN, margin, f"{now:.0f} N·m and the turns are done: it has come home.", "come_home", values)
+        return Conformity(IN, margin, f"{now:.0f} N·m and the turns are done: it has come home.", "come_home", values)
     if left <= 0:
         words = f"The turns are done and the wrench feels only {now:.0f} N·m: measure before it is called home."
-        return Call(TOO_CLOSE, margin, words, "felt_nothing", values)
+        return Conformity(TOO_CLOSE, margin, words, "felt_nothing", values)
     words = f"{left:.1f} turns to go; {expected.expected.low:.0f} to {expected.stop_nm:.0f} N·m is as it should be."
-    return Call(IN, margin, words, "as_expected", values)
+    return Conformity(IN, margin, words, "as_expected", values)
 
 
 @dataclass(frozen=True)
@@ -183,7 +183,7 @@ class InTurn:
 
     end: str
     lead_mm: float
-    call: Call
+    call: Conformity
 
 
 def in_turn(to_go_mm: Mapping[str, float], lead_mm: float = LEAD_MM) -> InTurn:
@@ -224,10 +224,10 @@ def in_turn(to_go_mm: Mapping[str, float], lead_mm: float = LEAD_MM) -> InTurn:
     lead, allowed = to_go[behind] - to_go[ahead], positive("lead_mm", lead_mm)
     state, code = (IN, "together") if lead <= allowed else (STOP, "one_ahead")
     values = {"ahead": ahead, "behind": behind, "lead": lead, "allowed": allowed}
-    return InTurn(behind, lead, Call(state, allowed - lead, f"The {ahead} end is {lead:.1f} mm ahead of the {behind}.", code, values))
+    return InTurn(behind, lead, Conformity(state, allowed - lead, f"The {ahead} end is {lead:.1f} mm ahead of the {behind}.", code, values))
 
 
-def seated(left_gap_mm: float, right_gap_mm: float, limit_mm: float, uncertainty_mm: float = 0.0) -> Call:
+def seated(left_gap_mm: float, right_gap_mm: float, limit_mm: float, uncertainty_mm: float = 0.0) -> Conformity:
     """Return whether a crank is home on both sides: gaps equal within a limit, else the side with the larger gap is not.
 
     Examples
@@ -238,7 +238,7 @@ def seated(left_gap_mm: float, right_gap_mm: float, limit_mm: float, uncertainty
     ('not_home', 'left')
     """
     off = abs(not_negative("left_gap_mm", left_gap_mm) - not_negative("right_gap_mm", right_gap_mm))
-    found = call(off, high=positive("limit_mm", limit_mm), uncertainty=combined(uncertainty_mm, uncertainty_mm))
+    found = judge(off, high=positive("limit_mm", limit_mm), uncertainty=combined(uncertainty_mm, uncertainty_mm))
     side = "left" if left_gap_mm > right_gap_mm else "right"
     words = {
         IN: f"The gaps are equal within {limit_mm:g} mm: home on both sides.",
@@ -246,4 +246,4 @@ def seated(left_gap_mm: float, right_gap_mm: float, limit_mm: float, uncertainty
         TOO_CLOSE: f"The {side} gap is {off:.2f} mm larger, too near the limit {limit_mm:g} to tell.",
     }
     code = {IN: "home", OUT: "not_home", TOO_CLOSE: "too_close"}[found.state]
-    return Call(found.state, found.margin, words[found.state], code, {"side": side, "difference": off, "limit": limit_mm})
+    return Conformity(found.state, found.margin, words[found.state], code, {"side": side, "difference": off, "limit": limit_mm})

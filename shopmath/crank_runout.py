@@ -57,7 +57,7 @@ class PressedCrank:
 
 
 @dataclass(frozen=True)
-class Swing:
+class RunoutVector:
     """Fitted swing, peak to peak, mm, and the angle where the shaft is toward the gauge."""
 
     tir_mm: float
@@ -68,7 +68,7 @@ class Swing:
         return cmath.rect(self.tir_mm / 2, math.radians(self.high_spot_deg))
 
     @classmethod
-    def of(cls, vector: complex) -> Swing:
+    def of(cls, vector: complex) -> RunoutVector:
         return cls(2 * abs(vector), math.degrees(cmath.phase(vector)) % 360)
 
 
@@ -81,13 +81,13 @@ class OuterTurn:
     direction: str
 
 
-def _seen(swing: Swing) -> None:
+def _seen(swing: RunoutVector) -> None:
     """Refuse a swing that no gauge has shown."""
     not_negative("tir_mm", swing.tir_mm)
     finite("high_spot_deg", swing.high_spot_deg)
 
 
-def outer_turn(swing: Swing, throw_mm: float, pin_deg: float, rim_radius_mm: float) -> OuterTurn:
+def outer_turn(swing: RunoutVector, throw_mm: float, pin_deg: float, rim_radius_mm: float) -> OuterTurn:
     """Return how far an outer web of a multi-cylinder crank has turned, the crank held on its centre bearings.
 
     Parameters

@@ -25,7 +25,7 @@ class Dimension:
 
 
 @dataclass(frozen=True)
-class Float:
+class EndPlay:
     """End float, mm, and how unsure it is: all errors against it, and by root sum of squares."""
 
     value_mm: float
@@ -33,7 +33,7 @@ class Float:
     rss_mm: float
 
 
-def stack(dimensions: Sequence[Dimension]) -> Float:
+def stack(dimensions: Sequence[Dimension]) -> EndPlay:
     """End float from its links.
 
     Parameters
@@ -71,7 +71,7 @@ def stack(dimensions: Sequence[Dimension]) -> Float:
         not_negative("value_mm", each.value_mm)
         not_negative("uncertainty_mm", each.uncertainty_mm)
     uncertainties = [each.uncertainty_mm for each in dimensions]
-    return Float(sum(each.sign * each.value_mm for each in dimensions), sum(uncertainties), math.hypot(*uncertainties))
+    return EndPlay(sum(each.sign * each.value_mm for each in dimensions), sum(uncertainties), math.hypot(*uncertainties))
 
 
 @dataclass(frozen=True)

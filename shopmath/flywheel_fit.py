@@ -10,19 +10,19 @@ from shopmath.estimate import Estimate
 from shopmath.screw_threads import UNKNOWN, nut_factor, preload_n
 from shopmath.taper import taper_friction, torque_capacity_nm
 from shopmath.validation import BadInput, finite, gettext_noop, positive
-from shopmath.verdict import IN, OUT, TOO_CLOSE, Call
+from shopmath.verdict import IN, OUT, TOO_CLOSE, Conformity
 
 UNKNOWN_NUT = Estimate(0.14, 0.18, 0.28, "what is on the nut's thread is unknown: oiled to dry")
 CONTACT_GOOD, CONTACT_POOR = 0.70, 0.50  # share of the cone that shows blue, shop rule
 
 
 @dataclass(frozen=True)
-class Holds:
+class TaperCapacity:
     """Seating force, N, and the torque that friction alone carries, N·m; the call against what is asked, None when nobody knows that."""
 
     seating_n: Estimate
     torque_nm: Estimate
-    call: Call | None
+    call: Conformity | None
 
 
 def holds(
@@ -34,7 +34,7 @@ def holds(
     condition: str = "clean",
     *,
     nut: str = UNKNOWN,
-) -> Holds:
+) -> TaperCapacity:
     """Torque that a taper carries once its nut is tight.
 
     Parameters
@@ -84,15 +84,15 @@ def holds(
     )
     carries = Estimate(low, likely, high, f"{seating.basis}; {rub.basis}")
     if asked_nm is None:
-        return Holds(seating, carries, None)
+        return TaperCapacity(seating, carries, None)
     asked = positive("asked_nm", asked_nm)
     words = f"{low:.0f} to {high:.0f} N·m by friction, {asked:.0f} asked"
     values = {"low": newton_metres(low), "high": newton_metres(high), "asked": newton_metres(asked)}
     state = IN if low >= asked else TOO_CLOSE if likely >= asked else OUT
-    return Holds(seating, carries, Call(state, low - asked, f"{words}.", "carries", values))
+    return TaperCapacity(seating, carries, Conformity(state, low - asked, f"{words}.", "carries", values))
 
 
-def contact(share: float, at_large_end: bool) -> Call:
+def contact(share: float, at_large_end: bool) -> Conformity:
     """Return whether a blued taper carries as it is, or wants lapping.
 
     Parameters
@@ -127,8 +127,8 @@ def contact(share: float, at_large_end: bool) -> Call:
         )
     values = {"share": part(share), "wanted": part(CONTACT_GOOD)}
     if not at_large_end:
-        return Call(OUT, share - CONTACT_GOOD, f"{share:.0%} of it, hollow at the large end: the wheel would rock.", "hollow", values)
+        return Conformity(OUT, share - CONTACT_GOOD, f"{share:.0%} of it, hollow at the large end: the wheel would rock.", "hollow", values)
     if share >= CONTACT_GOOD:
-        return Call(IN, share - CONTACT_GOOD, f"{share:.0%} of the cone carries; 70 % is wanted.", "carries_enough", values)
+        return Conformity(IN, share - CONTACT_GOOD, f"{share:.0%} of the cone carries; 70 % is wanted.", "carries_enough", values)
     state = TOO_CLOSE if share >= CONTACT_POOR else OUT
-    return Call(state, share - CONTACT_GOOD, f"{share:.0%} of the cone carries; 70 % is wanted.", "carries_too_little", values)
+    return Conformity(state, share - CONTACT_GOOD, f"{share:.0%} of the cone carries; 70 % is wanted.", "carries_too_little", values)

@@ -22,7 +22,7 @@ from shopmath.screw_threads import (
 )
 from shopmath.taper import release_force_n, taper_friction
 from shopmath.validation import not_negative, numbers, one_of, positive
-from shopmath.verdict import IN, OUT, STOP, TOO_CLOSE, Call
+from shopmath.verdict import IN, OUT, STOP, TOO_CLOSE, Conformity
 
 NUT_FACTOR = Estimate(0.14, 0.16, 0.19, "lightly oiled nut (friction table)")
 SCREW_FRICTION = Estimate(0.09, 0.12, 0.16, "greased centre screw")
@@ -47,7 +47,7 @@ class Screw:
 
 
 @dataclass(frozen=True)
-class Pull:
+class PullerLoad:
     """Forces in N, torques in N·m; `wanted` and its torque are None when the nut's torque is unknown."""
 
     turns: int
@@ -57,14 +57,14 @@ class Pull:
     frees_nm: Estimate | None
     per_turn_n: float
     turns_wanted: int | None
-    call: Call
+    call: Conformity
     stop_by: str = BOSS  # which of the two sets the torque to stop at: the thread in the boss, or the centre screw itself
 
     def __post_init__(self) -> None:
         numbers(self)
 
 
-def same_thread(puller_pitch_mm: float, boss_pitch_mm: float, puller_hand: str, boss_hand: str) -> Call:
+def same_thread(puller_pitch_mm: float, boss_pitch_mm: float, puller_hand: str, boss_hand: str) -> Conformity:
     """Return whether a puller's thread is the boss's.
 
     Parameters
@@ -93,17 +93,17 @@ def same_thread(puller_pitch_mm: float, boss_pitch_mm: float, puller_hand: str, 
     """
     difference = positive("puller_pitch_mm", puller_pitch_mm) - positive("boss_pitch_mm", boss_pitch_mm)
     if puller_hand != boss_hand:
-        return Call(STOP, -math.inf, f"The puller's thread is {puller_hand}-hand, the boss's {boss_hand}-hand.", "other_hand")
+        return Conformity(STOP, -math.inf, f"The puller's thread is {puller_hand}-hand, the boss's {boss_hand}-hand.", "other_hand")
     if abs(difference) <= SAME_PITCH_MM:
-        return Call(IN, SAME_PITCH_MM - abs(difference), "Same pitch, same hand.", "same_thread")
+        return Conformity(IN, SAME_PITCH_MM - abs(difference), "Same pitch, same hand.", "same_thread")
     jams = turns_to_jam(difference, PLAY_MM)
     turns = "at once" if jams < 1 else f"after about {jams:.0f} turn{'s' if round(jams) != 1 else ''}"
     words = f"Pitch {puller_pitch_mm:.3f} mm in a boss of {boss_pitch_mm:.3f} mm: not the same thread. It jams {turns}."
     values = {"puller": thread_size(puller_pitch_mm, 0.001), "boss": thread_size(boss_pitch_mm, 0.001), "jams": round(jams)}
-    return Call(STOP, SAME_PITCH_MM - abs(difference), words, "other_pitch" if jams >= 1 else "other_pitch_at_once", values)
+    return Conformity(STOP, SAME_PITCH_MM - abs(difference), words, "other_pitch" if jams >= 1 else "other_pitch_at_once", values)
 
 
-def same_size(puller_d_mm: float, boss_bore_mm: float, pitch_mm: float) -> Call:
+def same_size(puller_d_mm: float, boss_bore_mm: float, pitch_mm: float) -> Conformity:
     """Return whether a puller's thread fills the boss's, when the pitches agree.
 
     Parameters
@@ -139,16 +139,16 @@ def same_size(puller_d_mm: float, boss_bore_mm: float, pitch_mm: float) -> Call:
     values = {"puller": thread_size(puller_d_mm), "wanted": thread_size(wanted), "off": thread_size(abs(short))}
     if short > SMALL_SHARE * depth:
         words = f"{puller_d_mm:.2f} mm in a boss for {wanted:.2f}: {short:.2f} mm too small, little more than its crests hold."
-        return Call(STOP, margin, words, "too_small", values)
+        return Conformity(STOP, margin, words, "too_small", values)
     if short < -SMALL_SHARE * depth:
-        return Call(
+        return Conformity(
             STOP,
             margin,
             f"{puller_d_mm:.2f} mm in a boss for {wanted:.2f}: {-short:.2f} mm too large, it cannot go in.",
             "too_large",
             values,
         )
-    return Call(IN, margin, "Same size.", "same_size", values)
+    return Conformity(IN, margin, "Same size.", "same_size", values)
 
 
 def bound_early(turns: float, free_turns: float) -> bool:
@@ -244,7 +244,7 @@ def screw_stop_nm(screw: Screw, screw_class: str = "8.8") -> float:
     return 0.9 * YIELD_MPA[screw_class] / max(stress_of_one_nm(rub) for rub in (SCREW_FRICTION.low, SCREW_FRICTION.high))
 
 
-def released_hard(torque_nm: float, frees_nm: Estimate | None) -> bool:
+def released_late(torque_nm: float, frees_nm: Estimate | None) -> bool:
     """Return True if a taper released at far more than was expected of it.
 
     Examples
@@ -264,7 +264,7 @@ def pull(
     *,
     boss_uts_mpa: float = BOSS_UTS_MPA,
     screw_class: str = "8.8",
-) -> Pull:
+) -> PullerLoad:
     """Weigh what the engaged threads stand against what the taper wants.
 
     Parameters
@@ -314,7 +314,7 @@ def pull(
     stop, stop_by = min((by_boss, BOSS), (by_screw, SCREW))  # the least friction makes the most pull
     if wanted is None:
         words = f"{whole} whole turns stand {least / 1000:.0f} kN. What the taper wants is unknown without nut torque and taper."
-        return Pull(
+        return PullerLoad(
             whole,
             strength,
             None,
@@ -322,7 +322,7 @@ def pull(
             None,
             one,
             None,
-            Call(TOO_CLOSE, 0.0, words, "wanted_unknown", {"turns": whole, "stands": newtons(least, 1000)}),
+            Conformity(TOO_CLOSE, 0.0, words, "wanted_unknown", {"turns": whole, "stands": newtons(least, 1000)}),
             stop_by,
         )
     frees = Estimate(
@@ -341,17 +341,17 @@ def pull(
     if SPARE * least >= wanted.high and by_screw < frees.high:
         words = f"{stands}, {wants}; the centre screw itself stands {by_screw:.0f} N·m, and up to {frees.high:.0f} may be needed."
         screwed = {**values, "screw": newton_metres(by_screw), "needed": newton_metres(frees.high)}
-        call = Call(TOO_CLOSE, margin, words, "screw_may_give", screwed)
+        call = Conformity(TOO_CLOSE, margin, words, "screw_may_give", screwed)
     elif SPARE * least >= wanted.high:
-        call = Call(IN, margin, f"{stands}, {wants}.", "thread_holds", values)
+        call = Conformity(IN, margin, f"{stands}, {wants}.", "thread_holds", values)
     elif SPARE * least >= wanted.likely:
-        call = Call(TOO_CLOSE, margin, f"{stands}, {wants}: it may release first, it may not.", "thread_may_hold", values)
+        call = Conformity(TOO_CLOSE, margin, f"{stands}, {wants}: it may release first, it may not.", "thread_may_hold", values)
     else:
-        call = Call(STOP, margin, f"{stands}, {wants}: the thread goes before the taper does.", "thread_goes_first", values)
-    return Pull(whole, strength, wanted, stop, frees, one, needed, call, stop_by)
+        call = Conformity(STOP, margin, f"{stands}, {wants}: the thread goes before the taper does.", "thread_goes_first", values)
+    return PullerLoad(whole, strength, wanted, stop, frees, one, needed, call, stop_by)
 
 
-def torque_call(torque_nm: float, found: Pull) -> Call:
+def torque_call(torque_nm: float, found: PullerLoad) -> Conformity:
     """The call on a torque now on the centre screw.
 
     Examples
@@ -366,13 +366,13 @@ def torque_call(torque_nm: float, found: Pull) -> Call:
     if margin < 0:
         what = "thread" if found.stop_by == BOSS else "centre screw"
         words = f"{torque_nm:.0f} N·m is past the {found.stop_nm:.0f} N·m at which the {what} may go."
-        return Call(STOP, margin, words, "past_stop" if found.stop_by == BOSS else "past_screw", values)
+        return Conformity(STOP, margin, words, "past_stop" if found.stop_by == BOSS else "past_screw", values)
     if found.frees_nm and torque_nm >= found.frees_nm.high:
-        return Call(
+        return Conformity(
             OUT,
             margin,
             f"{torque_nm:.0f} N·m is more than this taper should need: it is holding more than expected.",
             "harder_than_expected",
             values,
         )
-    return Call(IN, margin, f"{torque_nm:.0f} N·m, {margin:.0f} N·m under where to stop.", "under_stop", values)
+    return Conformity(IN, margin, f"{torque_nm:.0f} N·m, {margin:.0f} N·m under where to stop.", "under_stop", values)

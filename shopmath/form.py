@@ -119,7 +119,7 @@ def form(mouth_mm: Sequence[float], bottom_mm: Sequence[float]) -> Form:
     return Form((mouth.mean_mm + bottom.mean_mm) / 2, taper, worse.ovality_mm, worse.long_at_deg, min(every), max(every))
 
 
-def vee_factor(lobes: int, vee_deg: float = 90.0) -> float:
+def v_block_factor(lobes: int, vee_deg: float = 90.0) -> float:
     """Return how much more than the true out-of-roundness a gauge over a vee swings, for so many lobes.
 
     Parameters
@@ -189,14 +189,14 @@ def lobing_mm(swing_mm: float, ovality_mm: float, vee_deg: float = 90.0, lobes: 
     >>> round(lobing_mm(0.012, 0.004), 4)
     0.004
     """
-    factor = vee_factor(lobes, vee_deg)
+    factor = v_block_factor(lobes, vee_deg)
     if factor < 0.1:
         raise BadInput("vee_deg", gettext_noop("A {vee_deg:g}° vee does not see {lobes} lobes."), vee_deg=vee_deg, lobes=lobes)
-    return max(0.0, not_negative("swing_mm", swing_mm) - not_negative("ovality_mm", ovality_mm) * vee_factor(2, vee_deg)) / factor
+    return max(0.0, not_negative("swing_mm", swing_mm) - not_negative("ovality_mm", ovality_mm) * v_block_factor(2, vee_deg)) / factor
 
 
 @dataclass(frozen=True)
-class Mend:
+class Repair:
     """A way on for a seat that is out: whether it can be taken, and why, in words and as code and values (mm)."""
 
     key: str
@@ -211,9 +211,9 @@ SLEEVE_WALL_MM = 2.0  # thinner sleeves work loose in a light casting, shop rule
 COMPOUND_SHAPE_MM = 0.02  # compound fills a gap, it does not round a seat: shop rule
 
 
-def mends(
+def repair_options(
     loose_mm: float, form_mm: float, wall_mm: float | None, compound_gap_mm: float | None, on: str = "case", *, hot: bool = False
-) -> tuple[Mend, ...]:
+) -> tuple[Repair, ...]:
     """Ways on for a seat that holds its bearing no more, the kindest first.
 
     Parameters
@@ -277,8 +277,8 @@ def mends(
         sleeve = (True, f"{wall_mm:g} mm of metal takes a {SLEEVE_WALL_MM:g} mm sleeve; bored and pressed by a machine shop", "wall_takes")
     part = "half" if on == "case" else "shaft"
     return (
-        Mend("compound", "Retaining compound", *compound, gap),
-        Mend("sleeve", "Bore and sleeve" if on == "case" else "Build up and grind", *sleeve, metal),
-        Mend("oversize", "A ring made to fit", True, "a plated or oversize ring, where one is to be had", "made_to_fit"),
-        Mend("replace", f"Another {part}", True, "always right, rarely cheap", "another"),
+        Repair("compound", "Retaining compound", *compound, gap),
+        Repair("sleeve", "Bore and sleeve" if on == "case" else "Build up and grind", *sleeve, metal),
+        Repair("oversize", "A ring made to fit", True, "a plated or oversize ring, where one is to be had", "made_to_fit"),
+        Repair("replace", f"Another {part}", True, "always right, rarely cheap", "another"),
     )

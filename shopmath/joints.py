@@ -15,7 +15,7 @@ from shopmath.materials import Material, get
 from shopmath.press import hub_stress_mpa, interference_pressure_mpa, press_force_n
 from shopmath.taper import half_angle_deg
 from shopmath.validation import BadInput, finite, gettext_noop, not_negative, numbers, one_of, positive, temperature
-from shopmath.verdict import IN, STOP, TOO_CLOSE, Call
+from shopmath.verdict import IN, STOP, TOO_CLOSE, Conformity
 
 FLUORO_RUBBER_C = 300.0  # above this, fluoro-rubber (FKM) decomposes and leaves hydrofluoric acid
 
@@ -152,7 +152,7 @@ def joint_plan(joint: PressJoint, moving: str = "parting") -> JointPlan:
     return JointPlan(force, glued, grip, stress, allowed, stress > allowed, joint.taper_ratio > 0)
 
 
-def press_call(force_n: Estimate, press_n: float, *, unit: str = "kN", per_unit_n: float = 1000.0) -> Call:
+def press_call(force_n: Estimate, press_n: float, *, unit: str = "kN", per_unit_n: float = 1000.0) -> Conformity:
     """Return whether a press is enough for a joint.
 
     Parameters
@@ -184,14 +184,14 @@ def press_call(force_n: Estimate, press_n: float, *, unit: str = "kN", per_unit_
     band = f"{low} to {high} {unit}, likely {likely}"
     values = {"low": force_n.low, "likely": force_n.likely, "high": force_n.high, "has": press_n}
     if margin >= 0:
-        return Call(IN, margin, f"It takes {band}; the press has {has}.", "enough", values)
+        return Conformity(IN, margin, f"It takes {band}; the press has {has}.", "enough", values)
     if press_n >= force_n.likely:
         words = f"It takes {band}; the press has {has}: enough for most, not for the tightest."
-        return Call(TOO_CLOSE, margin, words, "enough_for_most", values)
-    return Call(STOP, press_n - force_n.likely, f"It takes {band}; the press has only {has}.", "too_small", values)
+        return Conformity(TOO_CLOSE, margin, words, "enough_for_most", values)
+    return Conformity(STOP, press_n - force_n.likely, f"It takes {band}; the press has only {has}.", "too_small", values)
 
 
-def heat_call(joint: PressJoint, *, scrap: bool) -> Call:
+def heat_call(joint: PressJoint, *, scrap: bool) -> Conformity:
     """Return whether a joint may be made this hot.
 
     Parameters
@@ -217,23 +217,23 @@ def heat_call(joint: PressJoint, *, scrap: bool) -> Call:
     stands, pin_stands = web.max_heating_c or math.inf, get(joint.pin).max_heating_c or math.inf
     if joint.web_c > FLUORO_RUBBER_C:
         words = f"{joint.web_c:.0f} °C is above {FLUORO_RUBBER_C:.0f} °C: fluoro-rubber (FKM) left in the part gives off hydrofluoric acid."
-        return Call(STOP, FLUORO_RUBBER_C - joint.web_c, words, "fluoro_rubber", {"at": joint.web_c, "most": FLUORO_RUBBER_C})
+        return Conformity(STOP, FLUORO_RUBBER_C - joint.web_c, words, "fluoro_rubber", {"at": joint.web_c, "most": FLUORO_RUBBER_C})
     if joint.web_c > stands:
         words = f"{joint.web_c:.0f} °C is past the {stands:.0f} °C this web stands."
-        return Call(STOP, stands - joint.web_c, words, "web_too_hot", {"at": joint.web_c, "most": stands})
+        return Conformity(STOP, stands - joint.web_c, words, "web_too_hot", {"at": joint.web_c, "most": stands})
     if scrap:
         lost = joint.pin_c > pin_stands
         words = "Pin and bearing are lost at this heat; they are down as scrap." if lost else "Pin and bearing are down as scrap."
-        return Call(TOO_CLOSE if lost else IN, FLUORO_RUBBER_C - joint.web_c, words, "lost" if lost else "scrap", {"at": joint.pin_c})
+        return Conformity(TOO_CLOSE if lost else IN, FLUORO_RUBBER_C - joint.web_c, words, "lost" if lost else "scrap", {"at": joint.pin_c})
     margin = pin_stands - joint.pin_c
     if margin < 0:
         words = f"A hardened pin at {joint.pin_c:.0f} °C goes soft: {pin_stands:.0f} °C at most, unless it is scrap."
-        return Call(STOP, margin, words, "pin_too_hot", {"at": joint.pin_c, "most": pin_stands})
+        return Conformity(STOP, margin, words, "pin_too_hot", {"at": joint.pin_c, "most": pin_stands})
     words = f"Pin {joint.pin_c:.0f} °C, {margin:.0f} K under what it stands."
-    return Call(IN, margin, words, "pin_stands", {"at": joint.pin_c, "most": pin_stands})
+    return Conformity(IN, margin, words, "pin_stands", {"at": joint.pin_c, "most": pin_stands})
 
 
-def joint_evidence(peak_n: float, plan: JointPlan, *, unit: str = "kN", per_unit_n: float = 1000.0) -> Call:
+def joint_evidence(peak_n: float, plan: JointPlan, *, unit: str = "kN", per_unit_n: float = 1000.0) -> Conformity:
     """Return what the peak force of pressing together says about the joint.
 
     Parameters
@@ -262,12 +262,12 @@ def joint_evidence(peak_n: float, plan: JointPlan, *, unit: str = "kN", per_unit
     values = {"peak": peak, "low": force.low, "high": force.high}
     if peak < force.low:
         words = f"{got} is under the {low} that even a slack joint takes: loose, not to be used."
-        return Call("out", peak - force.low, words, "loose", values)
+        return Conformity("out", peak - force.low, words, "loose", values)
     if peak > force.high:
         words = f"{got} is over the {high} expected: crooked, scored, or tighter than measured."
-        return Call(TOO_CLOSE, force.high - peak, words, "tight", values)
+        return Conformity(TOO_CLOSE, force.high - peak, words, "tight", values)
     words = f"{got} lies between {low} and {high}: it grips as it should."
-    return Call(IN, min(peak - force.low, force.high - peak), words, "grips", values)
+    return Conformity(IN, min(peak - force.low, force.high - peak), words, "grips", values)
 
 
 def web_heat_for(joint: PressJoint, press_n: float, moving: str = "parting") -> float | None:

@@ -6,7 +6,7 @@ import cmath
 import math
 from dataclasses import dataclass
 
-from shopmath.truing import OuterTurn, Swing, outer_turn
+from shopmath.truing import OuterTurn, RunoutVector, outer_turn
 from shopmath.validation import BadInput, finite, gettext_noop, not_negative, one_of
 
 HOLDS = ("centre", "outer", "centres")
@@ -70,14 +70,14 @@ def phase_error_deg(measured_deg: float, wanted_deg: float) -> float:
 class OuterShaft:
     """An outer shaft, the crank on its centre bearings. Swings in mm: what is read, what turning the web would leave."""
 
-    swing: Swing
+    swing: RunoutVector
     turn: OuterTurn
     turn_u_deg: float
     best_mm: float
     worth_it: bool
 
 
-def outer_shaft(swing: Swing, throw_mm: float, pin_deg: float, rim_radius_mm: float, vector_u_mm: float = 0.0) -> OuterShaft:
+def outer_shaft(swing: RunoutVector, throw_mm: float, pin_deg: float, rim_radius_mm: float, vector_u_mm: float = 0.0) -> OuterShaft:
     """Return what an outer shaft's swing says of its web.
 
     Parameters

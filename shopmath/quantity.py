@@ -14,7 +14,7 @@ from fractions import Fraction
 
 from shopmath.conversion import convert
 from shopmath.quantity_names import A_KIND, OF_KIND
-from shopmath.validation import ABSOLUTE_ZERO_C, BadInput, Word, finite, gettext_noop, one_of, positive
+from shopmath.validation import ABSOLUTE_ZERO_C, BadInput, MessageText, finite, gettext_noop, one_of, positive
 
 CANONICAL = {
     "length": "mm",
@@ -172,8 +172,8 @@ def _other_kind(unit: str) -> str | None:
     return next((kind for kind in KINDS if unit in UNITS[kind]), None)
 
 
-def _a(kind: str) -> Word:
-    return Word(A_KIND[kind])
+def _a(kind: str) -> MessageText:
+    return MessageText(A_KIND[kind])
 
 
 def _unit(typed: str, kind: str, number: str, ton: str | None, field: str) -> str:
@@ -202,7 +202,7 @@ def _unit(typed: str, kind: str, number: str, ton: str | None, field: str) -> st
             gettext_noop("{number} was understood, but {typed} is a unit of {meant}; {kind} is wanted here ({wanted})."),
             number=number,
             typed=typed,
-            meant=Word(OF_KIND[other]),
+            meant=MessageText(OF_KIND[other]),
             kind=_a(kind),
             wanted=wanted,
         )

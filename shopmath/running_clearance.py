@@ -106,7 +106,7 @@ def warm_float_mm(cold_mm: float, length_mm: float, case_alpha: float, case_c: f
 
 
 @dataclass(frozen=True)
-class Stays:
+class BearingRetention:
     """With which part a bearing stays when the halves part: `case`, `crank`, or `either`; the pull that frees each fit, N."""
 
     where: str
@@ -125,7 +125,7 @@ def stays_with(
     ring_c: float = ROOM_C,
     crank_c: float = ROOM_C,
     boss_wall_mm: float = BOSS_WALL_MM,
-) -> Stays:
+) -> BearingRetention:
     """Return which of a main bearing's two fits lets go first when a half is lifted off the crank.
 
     Parameters
@@ -178,7 +178,7 @@ def stays_with(
 
     holds_case = _holds(outside, in_the_case, bearing.outside_mm, bearing.width_mm, case.key)
     holds_crank = _holds(inside, on_the_crank, bearing.bore_mm, bearing.width_mm, crank.key)
-    return Stays(_where(holds_case, holds_crank), _pull(holds_case), _pull(holds_crank))
+    return BearingRetention(_where(holds_case, holds_crank), _pull(holds_case), _pull(holds_crank))
 
 
 Holds = list[tuple[float, float]]  # pull at the least and at the greatest interference, N, oiled and dry

@@ -9,7 +9,7 @@ from itertools import combinations
 from shopmath.estimate import Estimate
 from shopmath.tables import rows
 from shopmath.validation import one_of
-from shopmath.verdict import IN, STOP, TOO_CLOSE, Call
+from shopmath.verdict import IN, STOP, TOO_CLOSE, Conformity
 
 ANAEROBIC, SOLVENT, SILICONE = "anaerobic", "solvent", "silicone"
 KINDS = (ANAEROBIC, SOLVENT, SILICONE)
@@ -77,7 +77,7 @@ def sealing(kind: str) -> Sealing:
     return Sealing(kind, opens, _band(kind, "wait before closing"), gap, kind in BOTH_FACES)
 
 
-def suits(kind: str, place: str) -> Call:
+def suits(kind: str, place: str) -> Conformity:
     """Return whether a kind of sealant stands what a stretch of the joint keeps.
 
     Parameters
@@ -101,7 +101,7 @@ def suits(kind: str, place: str) -> Call:
     one_of("place", place, PLACES)
     state, code = _SUITS.get((kind, place), (IN, "suits"))
     words = {IN: "it stands that", TOO_CLOSE: "some of its kind soften there", STOP: "it swells there and lets go"}
-    return Call(state, 0.0, words[state], code, {"kind": kind, "place": place})
+    return Conformity(state, 0.0, words[state], code, {"kind": kind, "place": place})
 
 
 def must_not_meet(kinds: Iterable[str]) -> list[tuple[str, str]]:

@@ -10,7 +10,7 @@ from itertools import pairwise
 from shopmath.estimate import Estimate
 from shopmath.gap_plane import Point, fit
 from shopmath.validation import BadInput, finite, gettext_noop, not_negative, one_of, positive
-from shopmath.verdict import Call, call
+from shopmath.verdict import Conformity, judge
 
 DEPTH_MM = 0.5  # from the depth wanted, shop rule
 SQUARE_MM = 0.3  # deepest less shallowest, shop rule
@@ -30,9 +30,9 @@ class SealSeat:
     lean_mm: float
     deepest: str
     gap_mm: float | None
-    depth: Call
-    square: Call
-    clear: Call | None
+    depth: Conformity
+    square: Conformity
+    clear: Conformity | None
 
 
 def seat_of_seal(
@@ -93,12 +93,12 @@ def seat_of_seal(
     ]
     plane = fit(points)
     lean, mean, deepest = max(depths_mm) - min(depths_mm), plane.mean_mm, CLOCKS[max(range(4), key=depths_mm.__getitem__)]
-    deep = call(mean, wanted_mm - DEPTH_MM, wanted_mm + DEPTH_MM, uncertainty_mm / 2, unit="mm", digits=2)
-    square = call(lean, high=SQUARE_MM, uncertainty=math.sqrt(2) * uncertainty_mm, unit="mm", digits=2)
+    deep = judge(mean, wanted_mm - DEPTH_MM, wanted_mm + DEPTH_MM, uncertainty_mm / 2, unit="mm", digits=2)
+    square = judge(lean, high=SQUARE_MM, uncertainty=math.sqrt(2) * uncertainty_mm, unit="mm", digits=2)
     if width_mm is None or bearing_depth_mm is None:
         return SealSeat(mean, lean, deepest, None, deep, square, None)
     gap = finite("bearing_depth_mm", bearing_depth_mm) - (max(depths_mm) + positive("width_mm", width_mm))
-    clear = call(gap, low=0.0, uncertainty=TOUCH_MM + uncertainty_mm, unit="mm", digits=2)
+    clear = judge(gap, low=0.0, uncertainty=TOUCH_MM + uncertainty_mm, unit="mm", digits=2)
     return SealSeat(mean, lean, deepest, gap, deep, square, clear)
 
 

@@ -19,7 +19,7 @@ from shopmath.iso286 import limits
 from shopmath.press import interference_pressure_mpa, press_force_n
 from shopmath.screw_threads import WORST_LOSS, full_turns, stripping_force_n, torque_for_force_nm
 from shopmath.validation import at_most, not_negative, number, positive
-from shopmath.verdict import IN, OUT, STOP, TOO_CLOSE, Call, call
+from shopmath.verdict import IN, OUT, STOP, TOO_CLOSE, Conformity, judge
 
 USUAL_CLEARANCE_MM, USUAL_ENGAGED_MM = 0.03, 8.0  # of a case dowel, where the card has none: estimates
 SEEN_MM = 0.005  # a lead below this is told as none
@@ -45,7 +45,7 @@ class Census:
 
     missing: tuple[str, ...]
     likely: tuple[str, ...]
-    call: Call
+    call: Conformity
 
 
 @dataclass(frozen=True)
@@ -121,20 +121,22 @@ def census(
     if missing:
         verb = "is" if len(missing) == 1 else "are"
         words = f"{len(missing)} of {len(places)} fasteners {verb} not ticked out: {', '.join(missing)}."
-        found = Call(STOP, float(-len(missing)), words, "not_ticked", {"missing": missing, "places": len(places)})
+        found = Conformity(STOP, float(-len(missing)), words, "not_ticked", {"missing": missing, "places": len(places)})
         return Census(missing, near(missing), found)
     if counted is None:
-        return Census((), (), Call(TOO_CLOSE, 0.0, "Every place is ticked. Count the pieces on the tray.", "not_counted"))
+        return Census((), (), Conformity(TOO_CLOSE, 0.0, "Every place is ticked. Count the pieces on the tray.", "not_counted"))
     numbers = {"counted": counted, "places": len(places)}
     if counted < len(places):
         suspects = [name for name in seen_only if name in {place.name for place in places}] or [place.name for place in places]
         short = len(places) - counted
         words = f"{counted} on the tray for {len(places)} places: {short} still in, or lost."
-        return Census((), near(suspects), Call(STOP, float(-short), words, "too_few", {**numbers, "short": short}))
+        return Census((), near(suspects), Conformity(STOP, float(-short), words, "too_few", {**numbers, "short": short}))
     if counted > len(places):
         words = f"{counted} on the tray for {len(places)} places: the card lacks {counted - len(places)}. Put the place on the card."
-        return Census((), (), Call(TOO_CLOSE, float(len(places) - counted), words, "too_many", {**numbers, "over": counted - len(places)}))
-    return Census((), (), Call(IN, 0.0, f"All {counted} fasteners out, by place and by count.", "all_out", numbers))
+        return Census(
+            (), (), Conformity(TOO_CLOSE, float(len(places) - counted), words, "too_many", {**numbers, "over": counted - len(places)})
+        )
+    return Census((), (), Conformity(IN, 0.0, f"All {counted} fasteners out, by place and by count.", "all_out", numbers))
 
 
 def lead_allowed_mm(dowels: Sequence[DowelFit], gap_mm: float, span_mm: float) -> float:
@@ -172,7 +174,7 @@ def lead_allowed_mm(dowels: Sequence[DowelFit], gap_mm: float, span_mm: float) -
     return min(limits, default=math.inf)
 
 
-def split_call(plane: GapPlane, allowed_mm: float, uncertainty_mm: float) -> Call:
+def split_call(plane: GapPlane, allowed_mm: float, uncertainty_mm: float) -> Conformity:
     """The call on a lead: `stop` once a dowel must bind.
 
     Examples
@@ -186,8 +188,8 @@ def split_call(plane: GapPlane, allowed_mm: float, uncertainty_mm: float) -> Cal
     'level'
     """
     if math.isinf(number("allowed_mm", allowed_mm)):
-        return Call(IN, math.inf, "The dowels are out: nothing binds any more.", "dowels_out")
-    found = call(plane.lead_mm, high=allowed_mm, uncertainty=uncertainty_mm, unit="mm", digits=2)
+        return Conformity(IN, math.inf, "The dowels are out: nothing binds any more.", "dowels_out")
+    found = judge(plane.lead_mm, high=allowed_mm, uncertainty=uncertainty_mm, unit="mm", digits=2)
     values = {
         "leading": plane.leading_name,
         "lagging": plane.lagging_name,
@@ -196,13 +198,13 @@ def split_call(plane: GapPlane, allowed_mm: float, uncertainty_mm: float) -> Cal
     }
     lead = f"{plane.leading_name} leads {plane.lagging_name} by {plane.lead_mm:.2f} mm"
     if found.state == IN and plane.lead_mm < SEEN_MM:
-        return Call(IN, found.margin, f"No side leads; {allowed_mm:.2f} mm is allowed.", "level", values)
+        return Conformity(IN, found.margin, f"No side leads; {allowed_mm:.2f} mm is allowed.", "level", values)
     if found.state == IN:
-        return Call(IN, found.margin, f"{lead}; {allowed_mm:.2f} mm is allowed.", "under_limit", values)
+        return Conformity(IN, found.margin, f"{lead}; {allowed_mm:.2f} mm is allowed.", "under_limit", values)
     if found.state == TOO_CLOSE:
         words = f"{lead} ± {uncertainty_mm:.2f}; the dowels bind at {allowed_mm:.2f} mm."
-        return Call(TOO_CLOSE, found.margin, words, "near_limit", values)
-    return Call(STOP, found.margin, f"{lead}: past the {allowed_mm:.2f} mm at which the dowels bind.", "over_limit", values)
+        return Conformity(TOO_CLOSE, found.margin, words, "near_limit", values)
+    return Conformity(STOP, found.margin, f"{lead}: past the {allowed_mm:.2f} mm at which the dowels bind.", "over_limit", values)
 
 
 def next_move(plane: GapPlane, allowed_mm: float, call_state: str, pitch_mm: float = 1.0) -> Move:
@@ -324,7 +326,7 @@ class Screws:
     strength: Estimate
     stop_nm: float
     turns_wanted: int
-    call: Call
+    call: Conformity
 
 
 def splitter_screws(d_mm: float, pitch_mm: float, turns: float, case_uts_mpa: float, screws: int, wanted: Estimate) -> Screws:
@@ -387,11 +389,11 @@ def splitter_screws(d_mm: float, pitch_mm: float, turns: float, case_uts_mpa: fl
         "needed": needed,
     }
     if margin >= 0:
-        found = Call(IN, margin, f"{stands} at half strength; {wants}.", "strong_enough", values)
+        found = Conformity(IN, margin, f"{stands} at half strength; {wants}.", "strong_enough", values)
     elif SPARE * least >= wanted.likely:
         words = f"{stands} at half strength; {wants}. {needed} turns would do."
-        found = Call(TOO_CLOSE, margin, words, "perhaps_strong_enough", values)
+        found = Conformity(TOO_CLOSE, margin, words, "perhaps_strong_enough", values)
     else:
         words = f"{stands} at half strength; {wants}: the case's threads may pull out. {needed} turns are wanted."
-        found = Call(STOP, margin, words, "too_weak", values)
+        found = Conformity(STOP, margin, words, "too_weak", values)
     return Screws(whole, strength, stop, needed, found)

@@ -27,17 +27,17 @@ from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, field, replace
 from itertools import pairwise
 
-from shopmath.crank_runout import OuterTurn, PressedCrank, Swing, outer_turn, refuse_on_support
+from shopmath.crank_runout import OuterTurn, PressedCrank, RunoutVector, outer_turn, refuse_on_support
 from shopmath.estimate import Estimate
 from shopmath.validation import finite, not_negative, positive
 
 __all__ = [
     "Misalignment",
-    "Move",
+    "MisalignmentUncertainty",
     "OuterTurn",
     "PressedCrank",
-    "Swing",
-    "Unsure",
+    "RunoutVector",
+    "TruingStep",
     "bend_at",
     "best_reachable",
     "convert_runout",
@@ -55,7 +55,7 @@ WORTH_MM = 0.002  # a move that lowers the worse swing by less is left
 
 
 @dataclass(frozen=True)
-class Unsure:
+class MisalignmentUncertainty:
     """Uncertainty of each part of a misalignment, in its own unit."""
 
     twist_deg: float = 0.0
@@ -76,7 +76,7 @@ class Misalignment:
     pinch_deg: float
     offset_mm: float
     skew_deg: float
-    uncertainty: Unsure = Unsure()
+    uncertainty: MisalignmentUncertainty = MisalignmentUncertainty()
 
     def __post_init__(self) -> None:
         for name in ("twist_deg", "pinch_deg", "offset_mm", "skew_deg"):
@@ -84,21 +84,21 @@ class Misalignment:
 
 
 @dataclass(frozen=True)
-class Move:
+class TruingStep:
     """The one next move. `share` is how much of the usual blow; the swings are what is expected after it."""
 
     kind: str
     web: str
     at_deg: float
-    expect_left: Swing
-    expect_right: Swing
+    expect_left: RunoutVector
+    expect_right: RunoutVector
     reason: str
     share: float = 1.0
     code: str = ""  # says the same as the reason, with the values
     values: Mapping[str, float] = field(default_factory=dict, hash=False)
 
 
-def decompose(left: Swing, right: Swing, geometry: PressedCrank, gauge_u_mm: float = 0.0) -> Misalignment:
+def decompose(left: RunoutVector, right: RunoutVector, geometry: PressedCrank, gauge_u_mm: float = 0.0) -> Misalignment:
     """Return what two swings say about the halves.
 
     Parameters
@@ -145,7 +145,7 @@ def decompose(left: Swing, right: Swing, geometry: PressedCrank, gauge_u_mm: flo
         pinch_deg=math.degrees(s.real),
         offset_mm=d.real,
         skew_deg=math.degrees(s.imag),
-        uncertainty=Unsure(u_d * turned, math.degrees(u_s), u_d, math.degrees(u_s)),
+        uncertainty=MisalignmentUncertainty(u_d * turned, math.degrees(u_s), u_d, math.degrees(u_s)),
     )
 
 
@@ -157,7 +157,7 @@ def _halves(e_left: complex, e_right: complex, geometry: PressedCrank) -> tuple[
     return k - s * b, s
 
 
-def runout_from(mis: Misalignment, geometry: PressedCrank) -> tuple[Swing, Swing]:
+def runout_from(mis: Misalignment, geometry: PressedCrank) -> tuple[RunoutVector, RunoutVector]:
     """The swings that a misalignment makes: the model forward.
 
     Examples
@@ -167,7 +167,7 @@ def runout_from(mis: Misalignment, geometry: PressedCrank) -> tuple[Swing, Swing
     >>> round(left.tir_mm, 4), round(left.high_spot_deg, 1), round(right.tir_mm, 4), round(right.high_spot_deg, 1)
     (0.06, 75.0, 0.05, 262.0)
     """
-    return Swing.of(bend_at(mis, geometry, geometry.gauge_left_mm)), Swing.of(bend_at(mis, geometry, geometry.gauge_right_mm))
+    return RunoutVector.of(bend_at(mis, geometry, geometry.gauge_left_mm)), RunoutVector.of(bend_at(mis, geometry, geometry.gauge_right_mm))
 
 
 def bend_at(mis: Misalignment, geometry: PressedCrank, z_mm: float) -> complex:
@@ -209,7 +209,7 @@ def _off_line(d: complex, s: complex, geometry: PressedCrank, z_mm: float) -> co
     return axis - (d + s * b) * (z_mm - a) / (b - a)
 
 
-def best_reachable(mis: Misalignment, geometry: PressedCrank) -> tuple[Swing, Swing]:
+def best_reachable(mis: Misalignment, geometry: PressedCrank) -> tuple[RunoutVector, RunoutVector]:
     """The swings left when twist and pinch are gone: offset and skew stay.
 
     Examples
@@ -280,7 +280,7 @@ def _most(taken: PressedCrank, held: PressedCrank) -> float:
     return float(max(sum(row) for row in zip(*columns, strict=True)))
 
 
-def _worse(swings: tuple[Swing, Swing]) -> float:
+def _worse(swings: tuple[RunoutVector, RunoutVector]) -> float:
     return max(swing.tir_mm for swing in swings)
 
 
@@ -295,7 +295,9 @@ def reversals(values: Sequence[float]) -> int:
     return sum(earlier * later < 0 for earlier, later in pairwise(values))
 
 
-def next_move(mis: Misalignment, geometry: PressedCrank, history: Sequence[Misalignment] = (), *, limit_mm: float | None = None) -> Move:
+def next_move(
+    mis: Misalignment, geometry: PressedCrank, history: Sequence[Misalignment] = (), *, limit_mm: float | None = None
+) -> TruingStep:
     """The one next move, from twist and pinch alone, never from where the needle reads high.
 
     Parameters
@@ -335,7 +337,7 @@ def next_move(mis: Misalignment, geometry: PressedCrank, history: Sequence[Misal
     unsure = mis.uncertainty
     if limit_mm is not None and _worse(best) > positive("limit_mm", limit_mm):
         words = f"Without twist and pinch {_worse(best):.3f} mm is left, over {limit_mm:.3f}: offset, skew or a bent half."
-        return Move("replace", "", 0.0, *best, words, code="not_curable", values={"best": _worse(best), "limit": limit_mm})
+        return TruingStep("replace", "", 0.0, *best, words, code="not_curable", values={"best": _worse(best), "limit": limit_mm})
     without = {
         "twist": runout_from(replace(mis, twist_deg=0.0), geometry),
         "pinch": runout_from(replace(mis, pinch_deg=0.0), geometry),
@@ -355,21 +357,23 @@ def next_move(mis: Misalignment, geometry: PressedCrank, history: Sequence[Misal
         ahead = mis.twist_deg > 0
         words = f"The right web stands {abs(mis.twist_deg):.3f}° {'ahead' if ahead else 'behind'}.{half}"
         values = {"turned": abs(mis.twist_deg)}
-        return Move(
+        return TruingStep(
             "strike", "right", 270.0 if ahead else 90.0, *without["twist"], words, share, code="ahead" if ahead else "behind", values=values
         )
     closed = mis.pinch_deg > 0
     words = f"The webs are {abs(mis.pinch_deg):.3f}° {'closed' if closed else 'open'} at the pin.{half}"
     values = {"turned": abs(mis.pinch_deg)}
     kind, code = ("squeeze", "closed") if closed else ("wedge", "spread")
-    return Move(kind, "both", 180.0, *without["pinch"], words, share, code=code, values=values)
+    return TruingStep(kind, "both", 180.0, *without["pinch"], words, share, code=code, values=values)
 
 
-def _no_move(mis: Misalignment, now: tuple[Swing, Swing], best: tuple[Swing, Swing], worth: bool, limit_mm: float | None) -> Move:
+def _no_move(
+    mis: Misalignment, now: tuple[RunoutVector, RunoutVector], best: tuple[RunoutVector, RunoutVector], worth: bool, limit_mm: float | None
+) -> TruingStep:
     """Nothing to strike: blind gauges, or the end of truing, with what the swing is against its limit."""
     if 2 * mis.uncertainty.offset_mm > HIDES_MM:
         words = f"These gauges would not see a twist of {mis.uncertainty.twist_deg:.2f}°: move them away from the supports."
-        return Move("remeasure", "", 0.0, *now, words, code="blind", values={"twist": mis.uncertainty.twist_deg})
+        return TruingStep("remeasure", "", 0.0, *now, words, code="blind", values={"twist": mis.uncertainty.twist_deg})
     values = {"now": _worse(now), "best": _worse(best)}
     if worth:
         code, words = "within_uncertainty", f"{_worse(now):.3f} mm, and what could still be cured is smaller than its uncertainty."
@@ -378,4 +382,4 @@ def _no_move(mis: Misalignment, now: tuple[Swing, Swing], best: tuple[Swing, Swi
     if limit_mm is not None:
         words += f" It is {'within' if _worse(now) <= limit_mm else 'over'} the limit {limit_mm:.3f}."
         values["limit"] = limit_mm
-    return Move("leave", "", 0.0, *now, words, code=code, values=values)
+    return TruingStep("leave", "", 0.0, *now, words, code=code, values=values)

@@ -35,10 +35,10 @@ class BadInput(ValueError):
         said = _translate[0](self.template) if self.template else ""
         if not self.values:
             return said
-        return said.format(**{name: _translate[0](each) if isinstance(each, Word) else each for name, each in self.values.items()})
+        return said.format(**{name: _translate[0](each) if isinstance(each, MessageText) else each for name, each in self.values.items()})
 
 
-class Word(str):
+class MessageText(str):
     """A word among the values of a refusal that is translated with its sentence, such as the name of a kind of quantity.
 
     Examples

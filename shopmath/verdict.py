@@ -22,7 +22,7 @@ WARM_K = 15.0  # a part further from the room than this gets no verdict on size
 
 
 @dataclass(frozen=True)
-class Call:
+class Conformity:
     """The judgement: `in`, `too_close`, `out` or `stop`; margin to the nearest limit, positive inside; the reason in words.
 
     `code` and `values` say the same as the reason: a page makes its sentence from these, in its reader's language and units.
@@ -35,9 +35,9 @@ class Call:
     values: Mapping[str, Any] = field(default_factory=dict, hash=False)
 
 
-def call(
+def judge(
     value: float, low: float | None = None, high: float | None = None, uncertainty: float = 0.0, *, unit: str = "", digits: int = 3
-) -> Call:
+) -> Conformity:
     """Judge a value against one or two limits.
 
     Parameters
@@ -98,24 +98,24 @@ def call(
     if margin >= uncertainty:
         inside = "above" if side == "under" else "under"
         words = f"{spell(value)} is {inside} the limit {spell(limit)} with {spell(margin)} to spare."
-        return Call(IN, margin, words, f"inside_{end}", values)
+        return Conformity(IN, margin, words, f"inside_{end}", values)
     if margin < -uncertainty:
-        return Call(OUT, margin, f"{spell(value)} is {side} the limit {spell(limit)} by {spell(-margin)}.", f"outside_{end}", values)
+        return Conformity(OUT, margin, f"{spell(value)} is {side} the limit {spell(limit)} by {spell(-margin)}.", f"outside_{end}", values)
     while digits < MOST_DIGITS and 0 < uncertainty < 0.95 * 10**-digits:
         digits += 1  # as many as show why it cannot be told
     words = f"{spell(value)} ± {spell(uncertainty)} reaches across the limit {spell(limit)}."
-    return Call(TOO_CLOSE, margin, words, f"across_{end}", values)
+    return Conformity(TOO_CLOSE, margin, words, f"across_{end}", values)
 
 
 @dataclass(frozen=True)
-class Settles:
+class SufficientMeasurement:
     """What would settle a call that is too close: readings in all at this place, or a gauge of this resolution; None where it would not."""
 
     readings: int | None
     resolution: float | None
 
 
-def what_settles(
+def sufficient_measurement(
     margin: float,
     resolution: float,
     repeatability: float | None = None,
@@ -124,7 +124,7 @@ def what_settles(
     most: int = 10,
     kind: str | None = None,
     of: float | None = None,
-) -> Settles:
+) -> SufficientMeasurement:
     """Return how many readings, or what gauge, would bring the uncertainty under the margin.
 
     Parameters
@@ -167,7 +167,7 @@ def what_settles(
     readings = next((count for count in range(1, min(most, MOST_REPEATS) + 1) if unsure(count) <= room), None)
     steps = [factor * 10.0**power for power in (0, -1, -2, -3, -4) for factor in (5, 2, 1)]
     finer = next((step for step in steps if step <= resolution and gauge_uncertainty(step, kind=kind, of=of) <= room), None)
-    return Settles(readings, finer)
+    return SufficientMeasurement(readings, finer)
 
 
 def combined(*uncertainties: float) -> float:

@@ -155,7 +155,7 @@ STATIC_ROOT = Path(os.environ.get("STATOR_STATIC") or DATA_DIR / "static")
 MEDIA_ROOT = DATA_DIR / "photos"
 STORAGES = {
     "default": {"BACKEND": "django.core.files.storage.FileSystemStorage"},
-    "staticfiles": {"BACKEND": "stator.server.static_files.Released"},
+    "staticfiles": {"BACKEND": "stator.server.static_files.ReleasedStaticFilesStorage"},
 }
 FORM_RENDERER = "django.forms.renderers.DjangoTemplates"
 DATA_UPLOAD_MAX_MEMORY_SIZE = 2_500_000

@@ -22,7 +22,7 @@ from stator.shop.defaults import stock_shelves
 from stator.shop.models import Person, Shop
 from stator.stations.framework import BoundStation, bind
 from stator.workbench.reading_commands import job_of
-from stator.workbench.registry import BY_KEY, lay_run
+from stator.workbench.registry import STATION_BY_KEY, create_work_plan
 
 PASSWORD = "gannet-and-gull-7"
 
@@ -45,7 +45,7 @@ def job(number: int = 412, order: str = "heat", **seat: Any) -> Job:
     seat = {"name": "Main, drive side", "role": "main", "designation": "6204 C3", "code": "N7", **seat}
     Seat.objects.create(card=card, **seat)
     made = Job.objects.create(number=number, card=card, complaint="Rumbles.", work_order=order, booked_in_by=person())
-    lay_run(made)
+    create_work_plan(made)
     return made
 
 
@@ -67,7 +67,7 @@ def half_job(number: int = 428, **card: Any) -> Job:
 
 def without_what_comes_first(made: Job, key: str) -> None:
     """Leave out of a run the stations that another needs, so that it is tried by itself; what has begun stays."""
-    givers = {giver for need in BY_KEY[key].needs for giver in need.given_by} if key in BY_KEY else set()
+    givers = {giver for need in STATION_BY_KEY[key].needs for giver in need.given_by} if key in STATION_BY_KEY else set()
     made.run.filter(key__in=givers, state="ahead", entries=None).update(state="skipped", because="tried by itself")
 
 
@@ -111,7 +111,7 @@ def work_at(made: Job, key: str, seat: Seat | None = None) -> BoundStation:
     """The work at a station as a page would read it now."""
     found = job_of(made.number)
     assert found is not None
-    return bind(BY_KEY[key], found, next(each for each in found.run.all() if each.key == key), seat, person(), timezone.now())
+    return bind(STATION_BY_KEY[key], found, next(each for each in found.run.all() if each.key == key), seat, person(), timezone.now())
 
 
 class Page:

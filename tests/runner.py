@@ -12,7 +12,7 @@ from unittest.mock import patch
 
 from django.test.runner import DiscoverRunner, ParallelTestSuite
 
-from stator.server.gc_tuning import sweep_seldom
+from stator.server.gc_tuning import tune_garbage_collection
 
 
 class LongestFirst(ParallelTestSuite):
@@ -99,7 +99,7 @@ class Runner(DiscoverRunner):
             post_migrate.disconnect(dispatch_uid="wal-checkpoint")
 
     def run_suite(self, suite: Any, **kwargs: Any) -> Any:
-        sweep_seldom()  # as the server does
+        tune_garbage_collection()  # as the server does
         prove_parts()
         prove_once()
         result = super().run_suite(suite, **kwargs)

@@ -10,7 +10,7 @@ import time
 from collections.abc import Callable, Sequence
 
 from stator.instruments.gauge_reader import Reader
-from stator.instruments.simulated.server import Speaker, run
+from stator.instruments.simulated.server import GaugeServer, run
 from stator.simulators.base import Part
 from stator.simulators.registry import PARTS
 
@@ -29,7 +29,7 @@ class StandIns:
     """The usual four, or others, in a thread. `port(name)` is where one is heard; `thing(name)` is the truth behind it."""
 
     def __init__(self, parts: Sequence[type[Part]] = PARTS) -> None:
-        self.speakers: list[Speaker] = []
+        self.speakers: list[GaugeServer] = []
         self._parts = parts
         self._ready = threading.Event()
         self._thread = threading.Thread(target=self._run, daemon=True)
@@ -54,7 +54,7 @@ class StandIns:
     def thing(self, name: str):
         return self._of(name).thing
 
-    def _of(self, name: str) -> Speaker:
+    def _of(self, name: str) -> GaugeServer:
         return next(speaker for speaker in self.speakers if speaker.thing.name == name)
 
     def stop(self) -> None:

@@ -30,9 +30,11 @@ class Told(TestCase):
         made = job()
         entry = log.open_entry(made.run.get(key="seals"), None, person())
         self.assertRegex(self.said(self.signs_in)[0], r"^una: signed in from ")
-        self.assertEqual(self.said(lambda: log.sign(entry, person(), log.Call("in", "Home", ""), {})), ["una: signed seals, in 0412"])
         self.assertEqual(
-            self.said(lambda: entry_replacement.supersede(entry, person(), "again")),
+            self.said(lambda: log.sign(entry, person(), log.VerdictSnapshot("in", "Home", ""), {})), ["una: signed seals, in 0412"]
+        )
+        self.assertEqual(
+            self.said(lambda: entry_replacement.replace_entry(entry, person(), "again")),
             ["una: began in place of a signed entry at seals 0412"],
         )
         self.assertEqual(self.said(lambda: log.close(made, entry.opened_at)), ["the log: closed 0412"])
@@ -40,7 +42,9 @@ class Told(TestCase):
         data = job_as_zip(JOB.get(pk=job(499).pk), person(), timezone.now())
         Job.objects.filter(number=499).delete()
         self.assertEqual(self.said(lambda: job_from_zip(data, person()))[-1], "una: read in 0499")
-        self.assertEqual(self.said(lambda: customer_links.give(made, person(), 7)), ["una: gave a link for 7 days to the sheet of 0412"])
+        self.assertEqual(
+            self.said(lambda: customer_links.create_link(made, person(), 7)), ["una: gave a link for 7 days to the sheet of 0412"]
+        )
 
     def signs_in(self):
         Client().post("/sign-in/", {"username": person().username, "password": PASSWORD})

@@ -22,7 +22,7 @@ class Daily(SimpleTestCase):
             kept = backup.write_daily(self.database, self.photos, folder, 3, now - timedelta(days=4 - day))
             stamp = (now - timedelta(days=4 - day)).timestamp()
             os.utime(kept.path, (stamp, stamp))
-        self.assertEqual(len(backup.Kept.all_in(folder)), 3)
+        self.assertEqual(len(backup.StoredBackup.all_in(folder)), 3)
         self.assertFalse(daily_jobs.wanted(folder, now + timedelta(hours=23)))
         self.assertTrue(daily_jobs.wanted(folder, now + timedelta(hours=25)))
 

@@ -26,7 +26,7 @@ from stator.shop.models import Person
 from stator.stations.framework import bind
 from stator.stations.framework.record_snapshot import frozen
 from stator.stations.split_crankcase.tests import face
-from stator.workbench.registry import BY_KEY, STATIONS
+from stator.workbench.registry import STATION_BY_KEY, STATIONS
 from tests.factories import Hands, half_job, person
 
 WHOLE = bool(os.environ.get("STATOR_WHOLE"))
@@ -110,11 +110,11 @@ class EveryAddress(django.test.TestCase):
     def sign(cls, made):
         """Sign an entry with a bare record and an empty drawing, as a file may have it, and hand the job over."""
         entry = log.open_entry(made.run.get(key="hand-over"), None, person())
-        log.keep_reading(entry, person(), "note", log.words("Fetched."), f"fuzz-{made.number}")
-        content = bind(BY_KEY["hand-over"], made, entry.station, None, person(), timezone.now())
+        log.save_reading(entry, person(), "note", log.words("Fetched."), f"fuzz-{made.number}")
+        content = bind(STATION_BY_KEY["hand-over"], made, entry.station, None, person(), timezone.now())
         content = frozen(content, content.plate()).content
-        record = log.Frozen(content, b"")
-        log.sign(entry, person(), log.Call("in", "Handed over", ""), {"schema": "hand-over/1"}, record=record)
+        record = log.RecordSnapshot(content, b"")
+        log.sign(entry, person(), log.VerdictSnapshot("in", "Handed over", ""), {"schema": "hand-over/1"}, record=record)
         log.close(made, entry.opened_at)
 
     def addresses(self, state):
@@ -200,7 +200,7 @@ class Fuzz(TestCase):
         """Questions and actions that the stations have."""
         found = {"ask": [], "action": []}
         for stage in self.made.run.select_related("job__card"):
-            station = BY_KEY[stage.key]
+            station = STATION_BY_KEY[stage.key]
             seat = self.made.card.seats.first() if station.by_seat else None
             work = bind(station, stage.job, stage, seat, person(), timezone.now())
             found["ask"] += [ask.key for ask in work.wanted]

@@ -12,7 +12,7 @@ from django.test import SimpleTestCase, TestCase
 from django.utils import translation
 
 from shopmath.quantity import parse
-from stator.engines.fact_keys import Slot
+from stator.engines.fact_keys import FactKey
 from stator.engines.models import Mark, Seal, Spec
 from stator.engines.parts import CRANK, JOINT
 from stator.engines.properties import Property
@@ -23,7 +23,7 @@ from stator.shop.models import Blades, Gauge, Person, Shop
 from stator.stations.framework.question_factory import question
 from stator.stations.set_end_play.tests import STACK, FloatCase
 from stator.stations.true_crank import messages
-from stator.ui.number_format import spelled_in
+from stator.ui.number_format import format_for
 from stator.ui.times import day, day_time, short_day
 from stator.ui.units import Units, question_unit, reading_in, scale_to
 from tests.factories import Hands, job
@@ -32,16 +32,18 @@ from tests.factories import Hands, job
 class Asked(SimpleTestCase):
     def test_a_question_says_the_unit_that_a_bare_number_is_taken_in_and_converts_its_example(self):
         small = {"example": "0.02", "resolution": 0.01}
-        asked = question(messages, Slot(CRANK, Property.SHAFT_READING), {"Side": "Left", "angle": "0"}, text="Reading", where="", **small)
+        asked = question(
+            messages, FactKey(CRANK, Property.SHAFT_READING), {"Side": "Left", "angle": "0"}, text="Reading", where="", **small
+        )
         self.assertEqual((asked.unit, asked.unit_shown, asked.example), ("mm", "mm", "0.02"))
         with reading_in(Units.INCH):
-            asked = question(messages, Slot(CRANK, Property.SHAFT_READING), text="Reading", where="", **small)
-            long = question(messages, Slot(JOINT, Property.BOLT_LENGTH), text="Length", where="", example="35", resolution=0.5)
+            asked = question(messages, FactKey(CRANK, Property.SHAFT_READING), text="Reading", where="", **small)
+            long = question(messages, FactKey(JOINT, Property.BOLT_LENGTH), text="Length", where="", example="35", resolution=0.5)
         self.assertEqual((asked.unit, asked.example, long.unit, long.example), ("thou", "0.8", "in", "1.38"))
 
     def test_the_page_that_asked_says_what_its_bare_number_meant(self):
         with reading_in(Units.INCH):
-            asked = question(messages, Slot(CRANK, Property.SHAFT_READING), text="Reading", where="")
+            asked = question(messages, FactKey(CRANK, Property.SHAFT_READING), text="Reading", where="")
         self.assertEqual((asked.asked_in("mm").unit, asked.asked_in("furlong").unit), ("mm", "thou"))
 
 
@@ -162,7 +164,7 @@ class Readers(TestCase):
                 unit = question_unit(kind)
                 kept = parse(typed, kind, default_unit=unit.typed).canonical
                 self.assertAlmostEqual(kept, core, delta=core * 1e-4)
-                self.assertEqual(spelled_in(kept, kind, unit, 0.1 / scale_to(kind, unit)[0]).rstrip("0").rstrip("."), typed)
+                self.assertEqual(format_for(kept, kind, unit, 0.1 / scale_to(kind, unit)[0]).rstrip("0").rstrip("."), typed)
 
     def test_a_shelf_is_typed_in_inches_and_told_in_both(self):
         self.inches()

@@ -20,7 +20,7 @@ from stator.jobs.models import Entry
 from stator.shop.models import Blades, Splitter
 from stator.stations.set_end_play.tests import Stacker
 from stator.stations.split_crankcase.tests import Halves, face
-from stator.ui.static_svg import inked
+from stator.ui.static_svg import standalone_svg
 from tests.factories import job, person
 
 
@@ -124,12 +124,12 @@ class Frozen(TestCase):
 
 class Inked(SimpleTestCase):
     def test_looks_are_written_into_the_drawing_and_stay_when_it_is_taken_again(self):
-        once = inked('<svg viewBox="0 0 9 9" class="sheet"><line x1="0" y1="0" x2="9" y2="9" class="ink bold"/></svg>')
+        once = standalone_svg('<svg viewBox="0 0 9 9" class="sheet"><line x1="0" y1="0" x2="9" y2="9" class="ink bold"/></svg>')
         self.assertIn('stroke="#3b2f93" stroke-width="2.6"', once)
         self.assertNotIn("class", once)
-        self.assertEqual(inked(once), once)
+        self.assertEqual(standalone_svg(once), once)
 
     def test_what_is_no_drawing_is_refused(self):
         for text in ("", "<p>no</p>", '<!DOCTYPE svg [<!ENTITY a "b">]><svg>&a;</svg>', "<svg><g></svg>"):
             with self.subTest(text), self.assertRaises(BadInput):
-                inked(text)
+                standalone_svg(text)

@@ -13,7 +13,7 @@ from stator.jobs.models import Job, RunStation, Timer
 from stator.shop.defaults import stock_shelves
 from stator.shop.equipment_snapshot import shelves
 from stator.shop.models import Chiller, Gauge, Heater, Shop
-from stator.workbench.registry import BY_KEY, STATIONS, WORK_ORDERS, at_station
+from stator.workbench.registry import STATION_BY_KEY, STATIONS, WORK_ORDERS, current_station
 from tests.factories import Hands, job, person, press
 
 
@@ -24,19 +24,19 @@ class Runs(TestCase):
             with self.subTest(name):
                 self.assertEqual(keys, sorted(keys, key=order.index))
                 self.assertEqual((keys[0], keys[-1]), ("book-in", "hand-over"))
-        self.assertEqual(len(BY_KEY), len(STATIONS))
+        self.assertEqual(len(STATION_BY_KEY), len(STATIONS))
 
     def test_a_new_job_stands_at_the_station_after_the_door(self):
-        self.assertEqual(at_station(job()).key, "heat-and-drop")
-        self.assertEqual(at_station(job(413, order="bottom-end")).key, "flywheel-off")
+        self.assertEqual(current_station(job()).key, "heat-and-drop")
+        self.assertEqual(current_station(job(413, order="bottom-end")).key, "flywheel-off")
 
     def test_it_moves_on_when_a_station_is_signed_and_stays_while_one_is_open(self):
         made = job(order="bottom-end")
         client = Hands(made).client
         client.post("/jobs/0412/seals/keep/", {"ask": "note", "text": "Parted square."})
-        self.assertEqual(at_station(Job.objects.get()).key, "seals")
+        self.assertEqual(current_station(Job.objects.get()).key, "seals")
         press(client, "/jobs/0412/seals/", "sign")
-        self.assertEqual(at_station(Job.objects.get()).key, "flywheel-off")
+        self.assertEqual(current_station(Job.objects.get()).key, "flywheel-off")
         self.assertRedirects(client.get("/jobs/0412/"), "/jobs/0412/flywheel-off/")
 
     def test_a_station_left_out_says_why(self):
@@ -77,15 +77,15 @@ class Clocks(TestCase):
 
     def test_signing_stops_every_clock_of_the_entry(self):
         self.start()
-        log.sign(self.entry, person(), log.Call("in", "Seated", ""), {})
+        log.sign(self.entry, person(), log.VerdictSnapshot("in", "Seated", ""), {})
         self.assertFalse(Timer.objects.filter(ended_at__isnull=True).exists())
         with self.assertRaises(log.Signed):
             self.start(attempt=3)
 
     def test_ticks_carry_who_and_are_taken_back(self):
         bram = person("bram", "mechanic")
-        self.assertEqual(log.tick(self.entry, bram, "dry", True).ticks["dry"]["by"], "Bram")
-        self.assertEqual(log.tick(self.entry, bram, "dry", False).ticks, {})
+        self.assertEqual(log.tick_check(self.entry, bram, "dry", True).ticks["dry"]["by"], "Bram")
+        self.assertEqual(log.tick_check(self.entry, bram, "dry", False).ticks, {})
 
 
 class Shelves(TestCase):

@@ -17,7 +17,7 @@ from stator.jobs.models import Reading
 from stator.jobs.tests import picture
 from stator.server.limits import Channel
 from stator.server.log_filters import NoTokens
-from stator.ui.server_errors import trouble
+from stator.ui.server_errors import render_server_error
 from tests.factories import Hands, job, person
 from tests.folders import FolderCase, run_on
 
@@ -76,9 +76,9 @@ class Named(TestCase):
             (DatabaseError("database is locked"), "too busy"),
         ):
             with self.subTest(error=error):
-                self.assertIn(words, trouble(error)[1])
-        self.assertIsNone(trouble(DatabaseError("no such column: x")))
-        self.assertIsNone(trouble(ValueError("disk is full")))
+                self.assertIn(words, render_server_error(error)[1])
+        self.assertIsNone(render_server_error(DatabaseError("no such column: x")))
+        self.assertIsNone(render_server_error(ValueError("disk is full")))
 
     def test_a_picture_that_finds_no_room_keeps_nothing(self):
         upload = SimpleUploadedFile("a.jpg", picture("JPEG"), "image/jpeg")
@@ -108,7 +108,7 @@ class Named(TestCase):
 
     def test_a_damaged_database_is_said_beside_the_field(self):
         damaged = DatabaseError("database disk image is malformed")
-        with patch("stator.jobs.log.keep_reading", side_effect=damaged), self.assertLogs("stator.shop.middleware", "ERROR"):
+        with patch("stator.jobs.log.save_reading", side_effect=damaged), self.assertLogs("stator.shop.middleware", "ERROR"):
             said = {"ask": "air-temperature", "text": "18"}
             answer = self.hands.client.post(f"{self.hands.address}keep/", said, headers={"HX-Request": "true"})
         self.assertEqual((answer.status_code, answer["HX-Retarget"], answer["X-Kept"]), (503, "#strip-words", "no"))
@@ -125,7 +125,7 @@ class NoPageSendsThat(TestCase):
             self.assertContains(self.client.get("/sign-in/", headers={"Host": "evil.example"}), "Not understood", status_code=400)
 
     def test_an_owner_s_token_never_stands_in_a_log(self):
-        token = customer_links.give(job(), person(), 7)
+        token = customer_links.create_link(job(), person(), 7)
         record = logging.LogRecord("django.request", logging.WARNING, "", 1, "Not Found: %s", (f"/owner/{token}/sheet.pdf",), None)
         NoTokens().filter(record)
         self.assertEqual(record.getMessage(), "Not Found: /owner/(secret)/sheet.pdf")

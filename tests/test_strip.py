@@ -10,7 +10,7 @@ from django.test import TestCase, TransactionTestCase
 
 from shopmath.quantity import parse
 from stator.jobs import log
-from stator.jobs.immutability import lifted
+from stator.jobs.immutability import without_triggers
 from stator.jobs.models import Reading
 from tests.factories import Hands, job, person
 
@@ -123,7 +123,7 @@ class TwoAtOnce(TransactionTestCase):
     """Real threads on a real file."""
 
     def _fixture_teardown(self):
-        with lifted():
+        with without_triggers():
             super()._fixture_teardown()
 
     def together(self, act, times):
@@ -143,7 +143,7 @@ class TwoAtOnce(TransactionTestCase):
         made = job()
         entry = log.open_entry(made.run.get(key="heat-and-drop"), made.card.seats.get(), person())
         quantity, una = parse("18 C", "temperature"), person()
-        self.together(lambda index: log.keep_reading(entry, una, "room", quantity, "the-same"), 8)
+        self.together(lambda index: log.save_reading(entry, una, "room", quantity, "the-same"), 8)
         self.assertEqual(Reading.objects.count(), 1)
 
     def test_eight_devices_writing_to_one_job_are_all_kept(self):

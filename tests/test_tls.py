@@ -116,9 +116,9 @@ class Addresses(TestCase):
         self.assertFalse(any(each.startswith("127.") for each in found))
         numbers = [ipaddress.ip_address(each).is_private for each in found if each[0].isdigit()]
         self.assertEqual(numbers, sorted(numbers, reverse=True))
-        said = network_addresses.told("https", 8000, ["localhost", "127.0.0.1", "192.168.7.20", "bench.local"])
+        said = network_addresses.format_address("https", 8000, ["localhost", "127.0.0.1", "192.168.7.20", "bench.local"])
         self.assertIn("On a phone (https://192.168.7.20:8000/)", said)
-        self.assertIn("this machine alone", network_addresses.told("http", 8000, ["localhost", "127.0.0.1"]))
+        self.assertIn("this machine alone", network_addresses.format_address("http", 8000, ["localhost", "127.0.0.1"]))
 
     def test_links_and_labels_use_the_shops_address_then_the_servers_then_the_one_asked(self):
         self.client.force_login(person())

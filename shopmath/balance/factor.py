@@ -40,7 +40,7 @@ def balance_factor(hung_g: float, small_end_g: float, reciprocating_g: float) ->
     return carried / positive("reciprocating_g", reciprocating_g)
 
 
-def hung_for_factor_g(factor: float, small_end_g: float, reciprocating_g: float) -> float:
+def bob_weight_for_factor_g(factor: float, small_end_g: float, reciprocating_g: float) -> float:
     """Mass to hang so that a crank of the wanted factor stays level, g.
 
     Examples

@@ -8,7 +8,7 @@ KEEP, MAY_STAY, REPLACE = "keep", "may_stay", "replace"
 
 
 @dataclass(frozen=True)
-class Found:
+class BearingCondition:
     """What is known of a bearing in the hand; None means not known."""
 
     hit_through_balls: bool | None = None
@@ -50,7 +50,7 @@ OTHERWISE = {
 }
 
 
-def keep_or_replace(found: Found) -> Keeping:
+def reuse_or_replace(found: BearingCondition) -> Keeping:
     """Return whether a bearing stays, by rule.
 
     Parameters

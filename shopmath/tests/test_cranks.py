@@ -7,11 +7,11 @@ import math
 import unittest
 from dataclasses import replace
 
-from shopmath.balance import balance_factor, hung_for_factor_g
-from shopmath.bearings import Found, keep_or_replace
-from shopmath.compounds import STRENGTHS, compound_shear_mpa, joint_friction, lets_go_c
+from shopmath.balance import balance_factor, bob_weight_for_factor_g
+from shopmath.bearings import BearingCondition, reuse_or_replace
+from shopmath.compounds import STRENGTHS, compound_shear_mpa, joint_friction, release_temperature_c
 from shopmath.estimate import Estimate
-from shopmath.form import ANGLES_DEG, form, lobing_mm, mends, vee_factor
+from shopmath.form import ANGLES_DEG, form, lobing_mm, repair_options, v_block_factor
 from shopmath.gauges import gauge_uncertainty
 from shopmath.joints import (
     PressJoint,
@@ -24,9 +24,9 @@ from shopmath.joints import (
 )
 from shopmath.multi_throw import outer_shaft, phase_error_deg, refuse_hold
 from shopmath.runout import TurnCheck, check_turn, fit
-from shopmath.truing import Swing
+from shopmath.truing import RunoutVector
 from shopmath.validation import BadInput
-from shopmath.verdict import call, what_settles
+from shopmath.verdict import judge, sufficient_measurement
 
 PIN = PressJoint(22, 16, 0.060, 0.004, wall_mm=10, web_mm=80)
 TURN = list(range(0, 360, 45))
@@ -84,7 +84,7 @@ class Joints(unittest.TestCase):
         self.assertGreater(joint_plan(replace(PIN, web_c=at - 5)).force_n.high, 35e3)
 
     def test_heat_that_frees_compound_ruins_what_is_to_be_used_again(self):
-        freed = replace(PIN, strength="high", web_c=lets_go_c("high").low, pin_c=200)
+        freed = replace(PIN, strength="high", web_c=release_temperature_c("high").low, pin_c=200)
         self.assertEqual(heat_call(freed, scrap=False).state, "stop")
         self.assertEqual(heat_call(freed, scrap=True).state, "too_close")
         self.assertEqual(heat_call(replace(PIN, web_c=320), scrap=True).state, "stop")
@@ -124,7 +124,7 @@ class Seats(unittest.TestCase):
         radius = [26 + lobe / 2 * math.cos(3 * math.radians(angle)) for angle in range(360)]
         across = [radius[int(angle)] + radius[(int(angle) + 180) % 360] for angle in ANGLES_DEG]
         self.assertAlmostEqual(form(across, across).ovality_mm, 0, places=9)
-        self.assertAlmostEqual(lobing_mm(lobe * vee_factor(3), 0.0), lobe)
+        self.assertAlmostEqual(lobing_mm(lobe * v_block_factor(3), 0.0), lobe)
 
     def test_a_vee_factor_follows_from_where_the_part_rests(self):
         for lobes, vee in ((2, 90), (3, 90), (3, 60), (5, 60), (7, 108)):
@@ -134,27 +134,27 @@ class Seats(unittest.TestCase):
             for turn in range(360):
                 top, left, right = (math.cos(lobes * (at + math.radians(turn))) for at in (0.0, flank, -flank))
                 swing.append(top + (left + right) / (2 * math.sin(half)))
-            self.assertAlmostEqual((max(swing) - min(swing)) / 2, vee_factor(lobes, vee), places=2)
+            self.assertAlmostEqual((max(swing) - min(swing)) / 2, v_block_factor(lobes, vee), places=2)
 
     def test_mends_say_why_not(self):
-        ways = {way.key: way for way in mends(0.04, 0.035, None, 0.1)}
+        ways = {way.key: way for way in repair_options(0.04, 0.035, None, 0.1)}
         self.assertIn("out of shape", ways["compound"].reason)
         self.assertIn("measure the metal", ways["sleeve"].reason)
-        self.assertIn("runs hotter", {way.key: way for way in mends(0.02, 0.0, 9, 0.1, hot=True)}["compound"].reason)
-        self.assertIn("Build up and grind", [way.words for way in mends(0.02, 0.0, 9, None, "shaft")])
+        self.assertIn("runs hotter", {way.key: way for way in repair_options(0.02, 0.0, 9, 0.1, hot=True)}["compound"].reason)
+        self.assertIn("Build up and grind", [way.words for way in repair_options(0.02, 0.0, 9, None, "shaft")])
 
     def test_bearings_go_for_a_reason_and_stay_for_one(self):
-        good = Found(hit_through_balls=False, history_known=True, turns_clean=True, marks=False)
-        self.assertEqual(keep_or_replace(good).verdict, "keep")
+        good = BearingCondition(hit_through_balls=False, history_known=True, turns_clean=True, marks=False)
+        self.assertEqual(reuse_or_replace(good).verdict, "keep")
         for change in ({"hit_through_balls": True}, {"marks": True}, {"turns_clean": False}, {"history_known": False}, {"marks": None}):
-            self.assertEqual(keep_or_replace(replace(good, **change)).verdict, "replace", change)
-        self.assertIn("may feel tight", keep_or_replace(replace(good, ceramic_balls=True)).reasons[1])
-        self.assertEqual(len(keep_or_replace(Found()).unknown), 3)
+            self.assertEqual(reuse_or_replace(replace(good, **change)).verdict, "replace", change)
+        self.assertIn("may feel tight", reuse_or_replace(replace(good, ceramic_balls=True)).reasons[1])
+        self.assertEqual(len(reuse_or_replace(BearingCondition()).unknown), 3)
 
     def test_other_masses_move_the_factor_and_the_hung_mass_brings_it_back(self):
         before = balance_factor(85, 62, 310)
         self.assertLess(balance_factor(85, 62, 335), before)
-        self.assertAlmostEqual(balance_factor(hung_for_factor_g(before, 62, 335), 62, 335), before)
+        self.assertAlmostEqual(balance_factor(bob_weight_for_factor_g(before, 62, 335), 62, 335), before)
         with self.assertRaises(BadInput):
             balance_factor(85, 62, 0)
 
@@ -162,18 +162,18 @@ class Seats(unittest.TestCase):
 class Settling(unittest.TestCase):
     def test_what_is_promised_holds(self):
         for margin, resolution, spread in ((0.004, 0.01, 0.002), (0.0018, 0.002, 0.001), (0.006, 0.01, None)):
-            found = what_settles(margin, resolution, spread)
+            found = sufficient_measurement(margin, resolution, spread)
             if found.readings:
                 unsure = gauge_uncertainty(resolution, spread if spread is not None else resolution / 2, [1.0] * found.readings)
-                self.assertNotEqual(call(0.05 - margin, high=0.05, uncertainty=unsure).state, "too_close")
+                self.assertNotEqual(judge(0.05 - margin, high=0.05, uncertainty=unsure).state, "too_close")
             if found.resolution:
                 self.assertLessEqual(gauge_uncertainty(found.resolution), margin)
 
     def test_at_the_limit_itself_nothing_settles_it(self):
-        self.assertEqual((what_settles(0.0, 0.01).readings, what_settles(0.0, 0.01).resolution), (None, None))
+        self.assertEqual((sufficient_measurement(0.0, 0.01).readings, sufficient_measurement(0.0, 0.01).resolution), (None, None))
 
     def test_calibration_is_not_cured_by_repeats(self):
-        self.assertIsNone(what_settles(0.003, 0.002, 0.001, calibration=0.002).readings)
+        self.assertIsNone(sufficient_measurement(0.003, 0.002, 0.001, calibration=0.002).readings)
 
 
 class Turns(unittest.TestCase):
@@ -202,16 +202,16 @@ class Turns(unittest.TestCase):
     def test_turning_a_web_by_what_is_said_leaves_what_is_said(self):
         """The shaft's centre moves about the pin: throw away from it, turned by the angle."""
         for tir, high, pin in ((0.05, 100, 0), (0.08, 20, 180), (0.03, 300, 120)):
-            shaft = outer_shaft(Swing(tir, high), 34, pin, 60)
-            at = Swing(tir, high).vector
+            shaft = outer_shaft(RunoutVector(tir, high), 34, pin, 60)
+            at = RunoutVector(tir, high).vector
             sign = 1 if shaft.turn.direction == "counter-clockwise" else -1
             arm = cmath.rect(-34, math.radians(pin))  # from the pin to the shaft
             moved = at + arm * cmath.rect(1, sign * math.radians(shaft.turn.turn_deg)) - arm
             self.assertAlmostEqual(2 * abs(moved), shaft.best_mm, places=4)
 
     def test_a_turn_under_its_own_uncertainty_is_not_worth_a_blow(self):
-        self.assertFalse(outer_shaft(Swing(0.006, 90), 34, 0, 60, vector_u_mm=0.002).worth_it)
-        self.assertTrue(outer_shaft(Swing(0.030, 90), 34, 0, 60, vector_u_mm=0.002).worth_it)
+        self.assertFalse(outer_shaft(RunoutVector(0.006, 90), 34, 0, 60, vector_u_mm=0.002).worth_it)
+        self.assertTrue(outer_shaft(RunoutVector(0.030, 90), 34, 0, 60, vector_u_mm=0.002).worth_it)
 
     def test_only_the_centre_bearings_may_hold_it(self):
         refuse_hold("centre")

@@ -9,7 +9,7 @@ from shopmath import bearings, iso286, materials
 from shopmath.gauges import gauge_uncertainty
 from shopmath.iso286 import Limits, fit, limits
 from shopmath.validation import BadInput
-from shopmath.verdict import at_20c, call, too_warm_to_judge
+from shopmath.verdict import at_20c, judge, too_warm_to_judge
 
 
 class FitCodes(TestCase):
@@ -101,16 +101,16 @@ class BearingMarkings(TestCase):
 
 class Calls(TestCase):
     def test_the_decision_rule(self):
-        self.assertEqual(call(0.048, high=0.050, uncertainty=0.004).state, "too_close")
-        self.assertEqual(call(0.040, high=0.050, uncertainty=0.004).state, "in")
-        self.assertEqual(call(0.060, high=0.050, uncertainty=0.004).state, "out")
-        self.assertAlmostEqual(call(0.15, 0.1, 0.2).margin, 0.05)
-        self.assertEqual(call(0.05, low=0.1).state, "out")
+        self.assertEqual(judge(0.048, high=0.050, uncertainty=0.004).state, "too_close")
+        self.assertEqual(judge(0.040, high=0.050, uncertainty=0.004).state, "in")
+        self.assertEqual(judge(0.060, high=0.050, uncertainty=0.004).state, "out")
+        self.assertAlmostEqual(judge(0.15, 0.1, 0.2).margin, 0.05)
+        self.assertEqual(judge(0.05, low=0.1).state, "out")
 
     def test_a_call_without_a_limit_or_with_crossed_limits_is_refused(self):
         for limits_given in ({}, {"low": 2, "high": 1}, {"high": float("inf")}):
             with self.subTest(limits_given), self.assertRaises(BadInput):
-                call(1.0, **limits_given)
+                judge(1.0, **limits_given)
 
     @given(st.lists(st.floats(-1, 1), min_size=2, max_size=9), st.floats(0.001, 0.1))
     def test_repeating_does_not_hurt(self, repeats, resolution):

@@ -15,7 +15,7 @@ from shopmath.clocking import clocked, off_by_deg
 from shopmath.flywheel_fit import contact, holds
 from shopmath.taper import key_shift_deg, torque_capacity_nm
 from shopmath.thermal.rates import temperature_at_c
-from shopmath.thermal.schedule import home_by_s
+from shopmath.thermal.schedule import seat_before_s
 from shopmath.thermal.seat import example_setup, moment, sure_until_s
 from shopmath.validation import BadInput
 from shopmath.verdict import severity
@@ -118,24 +118,24 @@ class WaitingInTheCold(unittest.TestCase):
         self.setup = example_setup()
 
     def test_a_part_that_waits_in_its_chiller_has_longer_than_one_that_lies_about(self):
-        self.assertGreater(home_by_s(self.setup, 110, -15), sure_until_s(self.setup, 110, -15))
+        self.assertGreater(seat_before_s(self.setup, 110, -15), sure_until_s(self.setup, 110, -15))
 
     def test_at_that_moment_the_low_end_of_its_clearance_is_just_what_is_wanted(self):
-        by = home_by_s(self.setup, 110, -15)
+        by = seat_before_s(self.setup, 110, -15)
         case = temperature_at_c(by, 110, self.setup.room_c, self.setup.outer_room.low)
         ring = temperature_at_c(self.setup.handling_s, -15, self.setup.room_c, self.setup.inner_room.low)
         self.assertAlmostEqual(moment(self.setup, by, case, ring).low_mm, self.setup.wanted_mm, delta=1e-4)
 
     @given(st.floats(70, 150), st.floats(1, 30))
     def test_a_hotter_case_gives_longer_and_a_warmer_part_less(self, case_c, more):
-        once = home_by_s(self.setup, case_c, -15)
-        self.assertGreaterEqual(home_by_s(self.setup, case_c + more, -15), once)
-        self.assertLessEqual(home_by_s(self.setup, case_c, -15 + more), once)
+        once = seat_before_s(self.setup, case_c, -15)
+        self.assertGreaterEqual(seat_before_s(self.setup, case_c + more, -15), once)
+        self.assertLessEqual(seat_before_s(self.setup, case_c, -15 + more), once)
 
     def test_a_cold_case_gives_no_time_at_all_and_a_loose_fit_all_of_it(self):
-        self.assertEqual(home_by_s(self.setup, 20, -15), 0.0)
+        self.assertEqual(seat_before_s(self.setup, 20, -15), 0.0)
         loose = replace(self.setup, bore_um=replace(self.setup.bore_um, lower_um=60, upper_um=70))
-        self.assertEqual(home_by_s(loose, 110, -15), math.inf)
+        self.assertEqual(seat_before_s(loose, 110, -15), math.inf)
 
 
 class HowGrave(unittest.TestCase):

@@ -18,7 +18,7 @@ from shopmath.quantity import decimals, parse, show
 from shopmath.thermal import Body, clearance_mm, drop_confidence, temperature_at_c, window_s
 from shopmath.thermal.confidence import clearance_spread_mm
 from shopmath.validation import BadInput
-from shopmath.verdict import at_20c, call, combined
+from shopmath.verdict import at_20c, combined, judge
 
 BORE, RING = Limits(-33, -8), Limits(-11, 0)
 
@@ -83,19 +83,19 @@ class Simulated(TestCase):
 class CallsAndDigits(TestCase):
     @given(st.floats(-1, 1), st.floats(-1, 1), st.floats(0, 1), st.floats(0, 0.5))
     def test_less_uncertainty_never_turns_a_sure_call_round(self, value, low, width, uncertainty):
-        sure = call(value, low, low + width, uncertainty / 2).state
-        unsure = call(value, low, low + width, uncertainty).state
+        sure = judge(value, low, low + width, uncertainty / 2).state
+        unsure = judge(value, low, low + width, uncertainty).state
         self.assertIn((sure, unsure), {("in", "in"), ("in", "too_close"), ("too_close", "too_close"), ("out", "out"), ("out", "too_close")})
 
     @given(st.floats(-1, 1), st.floats(-1, 1), st.floats(0, 0.5))
     def test_a_limit_seen_from_both_sides_gives_opposite_calls(self, value, limit, uncertainty):
-        over, under = call(value, low=limit, uncertainty=uncertainty).state, call(value, high=limit, uncertainty=uncertainty).state
+        over, under = judge(value, low=limit, uncertainty=uncertainty).state, judge(value, high=limit, uncertainty=uncertainty).state
         if abs(value - limit) > uncertainty:
             self.assertEqual({over, under}, {"in", "out"})
 
     def test_the_reason_names_the_limit_and_the_way(self):
-        self.assertIn("under the limit 0.100 mm by 0.020 mm", call(0.08, low=0.1, unit="mm").reason)
-        self.assertIn("reaches across", call(0.1, low=0.1, uncertainty=0.01).reason)
+        self.assertIn("under the limit 0.100 mm by 0.020 mm", judge(0.08, low=0.1, unit="mm").reason)
+        self.assertIn("reaches across", judge(0.1, low=0.1, uncertainty=0.01).reason)
 
     @given(st.floats(10, 200), st.floats(-20, 60), st.floats(-20, 60))
     def test_a_gauge_of_the_part_s_own_metal_at_its_own_warmth_reads_true(self, size, part_c, other_c):

@@ -14,7 +14,7 @@ from shopmath.runout import fit
 from shopmath.truing import (
     Misalignment,
     PressedCrank,
-    Swing,
+    RunoutVector,
     bend_at,
     best_reachable,
     decompose,
@@ -95,7 +95,7 @@ class Decomposing(TestCase):
 
     def test_gauges_near_the_supports_say_little(self):
         near, far = PressedCrank(-92, 92, -88, 88, 29), PressedCrank(-92, 92, -34, 34, 29)
-        unsure = [decompose(Swing(0.06, 75), Swing(0.05, 262), setup, 0.0015).uncertainty.twist_deg for setup in (far, near)]
+        unsure = [decompose(RunoutVector(0.06, 75), RunoutVector(0.05, 262), setup, 0.0015).uncertainty.twist_deg for setup in (far, near)]
         self.assertAlmostEqual(unsure[0], 0.0066, places=4)
         self.assertAlmostEqual(unsure[1], 0.096, places=3)
 
@@ -177,7 +177,7 @@ class Workshop:
         for swing in runout_from(self.truth, self.setup):
             readings = [reading + self.dice.gauss(0, NOISE_MM) for reading in shaft(swing.tir_mm, swing.high_spot_deg)]
             found = fit(TURN, readings)
-            swings.append(Swing(found.tir_mm, found.high_spot_deg))
+            swings.append(RunoutVector(found.tir_mm, found.high_spot_deg))
         return decompose(*swings, self.setup, NOISE_MM * math.sqrt(2 / len(TURN)))
 
     def blow(self, name, amount):
@@ -217,12 +217,12 @@ class AHundredCranks(TestCase):
 
 class ManyCylinders(TestCase):
     def test_the_checked_number(self):
-        found = outer_turn(Swing(0.050, 90), 34, 0, 60)
+        found = outer_turn(RunoutVector(0.050, 90), 34, 0, 60)
         self.assertEqual((round(found.turn_deg, 4), round(found.rim_mm, 3)), (0.0421, 0.069))
 
     @given(st.floats(0.001, 0.3), st.floats(0, 360), st.floats(0, 360))
     def test_only_the_part_across_the_throw_is_cured_by_turning(self, tir, high, pin):
-        along, across = (outer_turn(Swing(tir, pin + angle), 34, pin, 60) for angle in (0, 90))
+        along, across = (outer_turn(RunoutVector(tir, pin + angle), 34, pin, 60) for angle in (0, 90))
         self.assertAlmostEqual(along.turn_deg, 0, places=9)
-        self.assertGreaterEqual(across.turn_deg + 1e-9, outer_turn(Swing(tir, high), 34, pin, 60).turn_deg)
-        self.assertNotEqual(across.direction, outer_turn(Swing(tir, pin - 90), 34, pin, 60).direction)
+        self.assertGreaterEqual(across.turn_deg + 1e-9, outer_turn(RunoutVector(tir, high), 34, pin, 60).turn_deg)
+        self.assertNotEqual(across.direction, outer_turn(RunoutVector(tir, pin - 90), 34, pin, 60).direction)

@@ -14,7 +14,7 @@ from shopmath.cold_installation import ColdFit, cold_force, drawn_in
 from shopmath.end_play import choose_shims
 from shopmath.flywheel_fit import holds
 from shopmath.flywheel_pulling import Screw, pull, screw_stop_nm, torque_call
-from shopmath.form import mends
+from shopmath.form import repair_options
 from shopmath.gauges import gauge_uncertainty, usual_spread
 from shopmath.iso286 import Limits
 from shopmath.joints import PressJoint, heat_call
@@ -30,9 +30,9 @@ from shopmath.thermal.confidence import drop_confidence
 from shopmath.thermal.limits import ring_hot_limits
 from shopmath.thermal.ordering import HeatPart, one_heat
 from shopmath.thermal.rates import Body, window_s
-from shopmath.truing import Swing, outer_turn
+from shopmath.truing import RunoutVector, outer_turn
 from shopmath.validation import BadInput
-from shopmath.verdict import IN, at_20c, call, what_settles
+from shopmath.verdict import IN, at_20c, judge, sufficient_measurement
 
 CASES = 100
 
@@ -47,7 +47,7 @@ class AGauge(TestCase):
             values = [round((true + chance.gauss(0, scatter)) / step) * step for _ in range(readings)]
             unsure, mean = gauge_uncertainty(step, None, values, kind=kind), sum(values) / readings
             held += abs(mean - true) <= unsure
-            if call(mean, high=0.0, uncertainty=unsure).state == IN:
+            if judge(mean, high=0.0, uncertainty=unsure).state == IN:
                 called, wrong = called + 1, wrong + (true > 0)
         return called, wrong, held / (5 * CASES)
 
@@ -70,9 +70,9 @@ class AGauge(TestCase):
         self.assertLess(gauge_uncertainty(0.001, 0.0005, kind="micrometer"), one)  # tried, it is known better
 
     def test_what_settles_a_call_counts_with_the_same_spread(self):
-        self.assertIsNone(what_settles(0.001, 0.001, kind="micrometer", most=3).readings)
-        self.assertEqual(what_settles(0.004, 0.001, kind="micrometer").readings, 3)
-        self.assertEqual(what_settles(0.004, 0.001).readings, 1)
+        self.assertIsNone(sufficient_measurement(0.001, 0.001, kind="micrometer", most=3).readings)
+        self.assertEqual(sufficient_measurement(0.004, 0.001, kind="micrometer").readings, 3)
+        self.assertEqual(sufficient_measurement(0.004, 0.001).readings, 1)
 
     def test_quantiles_are_those_of_the_tables(self):
         self.assertAlmostEqual(chi_square(0.995, 3), 12.838, places=3)
@@ -289,14 +289,14 @@ class NoDoorIsOpen(TestCase):
         wheel, setting = Unbalance(120, 200), (21e-6, 30, 11.5e-6, 30)
         for field, wrong in (
             ("clearance_mm", lambda: drop_confidence(52, Limits(-39, -9), Limits(-13, 0), 21e-6, 80, 8, 11.5e-6, 20, 3, math.nan)),
-            ("loose_mm", lambda: mends(math.nan, 0.008, 9.0, 0.10)),
+            ("loose_mm", lambda: repair_options(math.nan, 0.008, 9.0, 0.10)),
             ("engaged_mm", lambda: lead_allowed_mm([DowelFit(0.03, -8)], 1, 100)),
             ("radius_mm", lambda: drill_plan(wheel, DrillLimits(0, 16), 7850, [6])),
             ("radius_mm", lambda: drill_plan(wheel, DrillLimits(1e5, 16), 7850, [6])),
             ("hub_nu", lambda: interference_pressure_mpa(0.06, 22, 80, 0, 206e3, 2.5, 206e3, 0.3)),
             ("part_alpha", lambda: at_20c(47.0, 21, *setting[1:])),
             ("kit_mm", lambda: choose_shims(0.42, 0.10, 0.20, [0.01 * size for size in range(1, 101)], most=4)),
-            ("tir_mm", lambda: outer_turn(Swing(math.nan, 0), 34, 0, 60)),
+            ("tir_mm", lambda: outer_turn(RunoutVector(math.nan, 0), 34, 0, 60)),
         ):
             with self.subTest(field), self.assertRaises(BadInput) as refused:
                 wrong()

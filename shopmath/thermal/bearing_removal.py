@@ -11,7 +11,7 @@ from shopmath.estimate import Estimate
 from shopmath.thermal.expansion import REFERENCE_C, outer_temperature_needed_c
 from shopmath.thermal.limits import Limit
 from shopmath.validation import BadInput, finite, gettext_noop, positive, temperature
-from shopmath.verdict import IN, OUT, TOO_CLOSE, Call
+from shopmath.verdict import IN, OUT, TOO_CLOSE, Conformity
 
 
 def frees_at_c(nominal_mm: float, interference_mm: float, outer_alpha: float, inner_alpha: float, ring_c: float | None = None) -> float:
@@ -65,8 +65,8 @@ class Freeing:
     together: Estimate | None
     sprayed: Estimate
     limit: Limit | None
-    call: Call
-    sprayed_call: Call
+    call: Conformity
+    sprayed_call: Conformity
 
 
 def freeing(
@@ -115,19 +115,19 @@ def freeing(
         low, likely, high = (frees_at_c(nominal_mm, grip, outer_alpha, inner_alpha, ring_c) for grip in grips)
         return Estimate(low, likely, high, "least, middle and most interference of the fit")
 
-    def judged(found: Estimate, ring: str) -> Call:
+    def judged(found: Estimate, ring: str) -> Conformity:
         most = limit.limit_c if limit else float("inf")
         hot = f"{found.high:.0f} °C frees the tightest pair {ring}"
         if found.high <= most:
-            return Call(IN, most - found.high, f"{hot}.")
+            return Conformity(IN, most - found.high, f"{hot}.")
         if found.likely <= most:
-            return Call(TOO_CLOSE, most - found.high, f"{hot}, {most:.0f} °C is the limit ({limit.what if limit else ''}).")
-        return Call(OUT, most - found.high, f"{found.likely:.0f} °C is wanted {ring}, over the {most:.0f} °C limit.")
+            return Conformity(TOO_CLOSE, most - found.high, f"{hot}, {most:.0f} °C is the limit ({limit.what if limit else ''}).")
+        return Conformity(OUT, most - found.high, f"{found.likely:.0f} °C is wanted {ring}, over the {most:.0f} °C limit.")
 
     sprayed = band(sprayed_ring_c)
     sprayed_call = judged(sprayed, "with the ring sprayed")
     try:
         together = band(None)
     except BadInput as error:
-        return Freeing(None, sprayed, limit, Call(OUT, 0.0, error.message), sprayed_call)
+        return Freeing(None, sprayed, limit, Conformity(OUT, 0.0, error.message), sprayed_call)
     return Freeing(together, sprayed, limit, judged(together, "with ring and case hot"), sprayed_call)

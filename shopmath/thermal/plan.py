@@ -21,7 +21,8 @@ from shopmath.thermal.limits import LOCAL_METHODS, Limit
 from shopmath.thermal.rates import soak_time_s, temperature_at_c
 from shopmath.thermal.seat import Moment, Setup, home_within_s, moment, moment_after, open_for_s, sure_until_s
 from shopmath.validation import BadInput, gettext_noop, not_negative, positive, temperature
-from shopmath.verdict import IN, OUT, STOP, TOO_CLOSE, Call, call
+from shopmath.verdict import IN, OUT, STOP, TOO_CLOSE, Conformity
+from shopmath.verdict import judge as call
 
 USUAL_HEAT_C = 100.0  # what is offered where nothing is heated yet
 NEAR_K = 3.0  # a soak counts as done this close to its surroundings
@@ -45,7 +46,7 @@ class HeatPlan:
     """What to do and what to expect. Times in s; None where nobody can say beforehand."""
 
     setup: Setup
-    call: Call
+    call: Conformity
     target_c: float
     chill_c: float
     soak: Estimate | None
@@ -134,10 +135,10 @@ def _soak(setup: Setup, target_c: float) -> Estimate | None:
     return heating.time_constant.map(lambda tau: soak_time_s(setup.room_c, target_c, source_c, tau))
 
 
-def _stopped(setup: Setup, target_c: float, chill_c: float) -> Call | None:
+def _stopped(setup: Setup, target_c: float, chill_c: float) -> Conformity | None:
     """The reason not to go on, if there is one: a limit passed or a method that is dangerous on this metal."""
     if setup.refusal:
-        return Call(STOP, -math.inf, setup.refusal, "refused_method")
+        return Conformity(STOP, -math.inf, setup.refusal, "refused_method")
     hottest = target_c
     if setup.heating and setup.heating.surroundings_c is not None and setup.heating.method == "oven":
         hottest = max(target_c, setup.heating.surroundings_c)
@@ -146,12 +147,14 @@ def _stopped(setup: Setup, target_c: float, chill_c: float) -> Call | None:
             what = f"{target_c:.0f} °C is planned" if target_c > limit.limit_c else f"The oven is set to {hottest:.0f} °C"
             reason = f"{what}; {limit.what} allows {limit.limit_c:.0f} °C: {limit.reason}."
             values = {"hottest": celsius(hottest), "limit": celsius(limit.limit_c), "by": limit}
-            return Call(STOP, limit.limit_c - hottest, reason, "planned_too_hot" if target_c > limit.limit_c else "oven_too_hot", values)
+            return Conformity(
+                STOP, limit.limit_c - hottest, reason, "planned_too_hot" if target_c > limit.limit_c else "oven_too_hot", values
+            )
     for limit in setup.cold_limits:
         if chill_c < limit.limit_c - 1e-9:
             reason = f"The {setup.inner_name} would be at {chill_c:.0f} °C; {limit.what} allows {limit.limit_c:.0f} °C: {limit.reason}."
             values = {"coldest": celsius(chill_c), "limit": celsius(limit.limit_c), "by": limit}
-            return Call(STOP, chill_c - limit.limit_c, reason, "planned_too_cold", values)
+            return Conformity(STOP, chill_c - limit.limit_c, reason, "planned_too_cold", values)
     return None
 
 
@@ -256,15 +259,15 @@ def plan(setup: Setup) -> HeatPlan:
     )
 
 
-def _sure_for_the_handling(setup: Setup, found: Call, sure_s: float) -> Call:
+def _sure_for_the_handling(setup: Setup, found: Conformity, sure_s: float) -> Conformity:
     """A plan is in only when it is sure for the whole handling, the parts drifting at their quickest."""
     if found.state != IN or sure_s >= setup.handling_s:
         return found
     reason = f"It fits for {sure_s:.0f} s, and {setup.handling_s:.0f} s of handling are needed."
-    return Call(TOO_CLOSE, found.margin, reason, "sure_too_short", {**found.values, "handling_s": setup.handling_s, "sure_s": sure_s})
+    return Conformity(TOO_CLOSE, found.margin, reason, "sure_too_short", {**found.values, "handling_s": setup.handling_s, "sure_s": sure_s})
 
 
-def judge(setup: Setup, at: Moment, sure_s: float) -> Call:
+def judge(setup: Setup, at: Moment, sure_s: float) -> Conformity:
     """The call on a clearance at one instant: enough to offer the part up by hand, or not.
 
     Examples
@@ -284,8 +287,8 @@ def judge(setup: Setup, at: Moment, sure_s: float) -> Call:
     }
     if verdict.state == OUT:
         reason = f"{at.clearance_mm:.3f} mm of clearance where {wanted} is wanted: it will not go in by hand."
-        return Call(OUT, verdict.margin, reason, "no_room", values)
+        return Conformity(OUT, verdict.margin, reason, "no_room", values)
     if verdict.state == TOO_CLOSE:
         reason = f"{at.clearance_mm:.3f} ± {2 * at.spread_mm:.3f} mm reaches under the {wanted} wanted."
-        return Call(TOO_CLOSE, verdict.margin, reason, "room_unsure", values)
-    return Call(IN, verdict.margin, f"{at.low_mm:.3f} mm at the least, {wanted} wanted; fits for {sure_s:.0f} s.", "room", values)
+        return Conformity(TOO_CLOSE, verdict.margin, reason, "room_unsure", values)
+    return Conformity(IN, verdict.margin, f"{at.low_mm:.3f} mm at the least, {wanted} wanted; fits for {sure_s:.0f} s.", "room", values)

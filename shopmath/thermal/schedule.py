@@ -15,7 +15,7 @@ from shopmath.validation import BadInput, gettext_noop, not_negative, positive
 HELD_S = 1e9  # time constant: a part that stays in its chiller until its turn does not drift
 
 
-def home_by_s(setup: Setup, outer_c: float, inner_c: float) -> float:
+def seat_before_s(setup: Setup, outer_c: float, inner_c: float) -> float:
     """When a part that waits in the cold until its turn must be home, s from now: the case alone cools, the part only while it is carried.
 
     Parameters

@@ -44,7 +44,7 @@ def core() -> None:
     from shopmath.thermal.plan import plan
     from shopmath.thermal.schedule import replan
     from shopmath.thermal.seat import curve, example_setup
-    from shopmath.truing import PressedCrank, Swing, decompose
+    from shopmath.truing import PressedCrank, RunoutVector, decompose
 
     setup = example_setup()
     turn, readings = list(range(0, 360, 45)), [0.021, 0.034, 0.031, 0.012, -0.013, -0.027, -0.025, -0.008]
@@ -62,7 +62,7 @@ def core() -> None:
         ("heat plan with confidence and curve", whole, "5"),
         ("a quantity parsed", lambda: parse("2.5 thou", "length"), "-"),
         ("a turn of readings fitted", lambda: fit(turn, readings), "1"),
-        ("two swings decomposed", lambda: decompose(Swing(0.06, 75), Swing(0.05, 262), crank, 0.0015), "1"),
+        ("two swings decomposed", lambda: decompose(RunoutVector(0.06, 75), RunoutVector(0.05, 262), crank, 0.0015), "1"),
         ("order of a heat with 12 parts", lambda: one_heat(parts), "10"),
         ("what is left of it, two in, 40 s on", lambda: replan(parts, ["p0", "p1"], 40.0), "10"),
     ]:
@@ -164,7 +164,7 @@ def facts() -> None:
     from django.db import transaction
 
     from shopmath.quantity import parse
-    from stator.engines.fact_keys import At, Slot
+    from stator.engines.fact_keys import FactKey, Location
     from stator.engines.parts import JOINT
     from stator.engines.properties import Property
     from stator.jobs import log
@@ -178,8 +178,8 @@ def facts() -> None:
     with transaction.atomic():
         entry = log.open_entry(job.run.get(key="close"), None, una)
         for number in range(300):
-            slot = Slot(JOINT, Property.GASKET_THICKNESS, At(stage=number % 99))
-            log.keep_reading(entry, una, slot.key, size, f"bench-{number}", attempt=1 + number // 99, slot=slot)
+            slot = FactKey(JOINT, Property.GASKET_THICKNESS, Location(stage=number % 99))
+            log.save_reading(entry, una, slot.key, size, f"bench-{number}", attempt=1 + number // 99, slot=slot)
         read = facts_of(job).taken
         median, high = spread(lambda: Facts(read).all_of(Property.GASKET_THICKNESS))
         print(f"{f'facts of {len(read)} readings in memory':40} {median:7.2f} ms   95 % {high:6.2f}   (target 5)")
@@ -279,14 +279,14 @@ def durable(data: str) -> None:
 def large() -> None:
     """The same pages in a shop of many years, against their time in one that shows as much and has few."""
     from stator.benchmarks import sample_data as big_shop
-    from stator.jobs.immutability import lifted
+    from stator.jobs.immutability import without_triggers
     from stator.jobs.models import Job, Photo, Reading
 
-    with lifted():  # years of closed jobs, written at once
+    with without_triggers():  # years of closed jobs, written at once
         big_shop.fill(big_shop.AT_FIRST, big_shop.ON_BENCH)
     small = pages(f"In a shop of {Job.objects.count()} jobs")
     start = time.perf_counter()
-    with lifted():
+    with without_triggers():
         big_shop.fill(big_shop.JOBS - big_shop.AT_FIRST)
     print(f"\nfilled with {Reading.objects.count()} readings and {Photo.objects.count()} photos in {time.perf_counter() - start:.0f} s")
     found = pages(f"In a shop of {Job.objects.count()} jobs")
@@ -359,13 +359,13 @@ def main() -> None:
         django.setup()
         from stator.benchmarks import practice_times as bench_practice
         from stator.benchmarks import save_times as bench_kept
-        from stator.server.gc_tuning import sweep_seldom
+        from stator.server.gc_tuning import tune_garbage_collection
 
         call_command("migrate", verbosity=0)
         call_command("load_demo")
         call_command("collectstatic", interactive=False, verbosity=0)
         durable(data)
-        sweep_seldom()
+        tune_garbage_collection()
         pages()
         facts()
         bench_kept.kept()

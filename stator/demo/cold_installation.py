@@ -4,8 +4,8 @@ from __future__ import annotations
 
 from datetime import datetime, timedelta
 
-from stator.demo.demo_user import Hands
-from stator.engines.fact_keys import At, Slot
+from stator.demo.demo_user import DemoUser
+from stator.engines.fact_keys import FactKey, Location
 from stator.engines.models import Seat
 from stator.engines.properties import Property
 from stator.jobs import log
@@ -16,20 +16,20 @@ KEY = "fit-cold"
 
 
 def _depths(seat: Seat, what: Property, stage: int | None, *depths: str) -> list[tuple[str, str]]:
-    return [(Slot(seat.part, what, At(clock=clock, stage=stage)).key, depth) for clock, depth in zip(CLOCKS, depths, strict=True)]
+    return [(FactKey(seat.part, what, Location(clock=clock, stage=stage)).key, depth) for clock, depth in zip(CLOCKS, depths, strict=True)]
 
 
 def _of(seat: Seat, *answers: tuple[Property, str]) -> list[tuple[str, str]]:
-    return [(Slot(seat.part, what).key, text) for what, text in answers]
+    return [(FactKey(seat.part, what).key, text) for what, text in answers]
 
 
-def _begun(shed: Hands, job: Job, seat: Seat, at: datetime) -> None:
+def _begun(shed: DemoUser, job: Job, seat: Seat, at: datetime) -> None:
     entry = log.open_entry(job.run.get(key=KEY), seat, shed.hand)
-    log.choose(entry, way=DRAW)
+    log.set_method(entry, way=DRAW)
     shed.tick(shed.at(job, KEY, seat, at))
 
 
-def cover(shed: Hands, job: Job, now: datetime) -> None:
+def cover(shed: DemoUser, job: Job, now: datetime) -> None:
     """The ball bearing is home and signed; the needle shell is measured and stands at its start."""
     ball, shell = job.card.seats.order_by("pk")
     early = now - timedelta(minutes=55)

@@ -5,8 +5,8 @@ from __future__ import annotations
 from datetime import datetime, timedelta
 
 from shopmath.iso286 import limits
-from stator.demo.demo_user import Hands
-from stator.engines.fact_keys import At, Slot
+from stator.demo.demo_user import DemoUser
+from stator.engines.fact_keys import FactKey, Location
 from stator.engines.fits import nominal_of
 from stator.engines.models import EngineCard, Seat
 from stator.engines.parts import rod
@@ -17,14 +17,14 @@ from stator.stations.common.press_joint.analysis import at as joint_at
 from stator.stations.inspect_parts.analysis import TWO_RODS, WIDTHS
 from stator.stations.inspect_parts.seats import ROUND
 from stator.stations.set_end_play.analysis import links_of, shim
-from stator.workbench.work_plan import leave_out
+from stator.workbench.work_plan import skip_station
 
 OVAL = (0.000, 0.003, 0.002, -0.001, 0.002, 0.001)  # how the six diameters differ from the first, mm
 
 
 def of(seat: Seat, what: Property) -> str:
     """The question about a seat."""
-    return Slot(seat.part, what).key
+    return FactKey(seat.part, what).key
 
 
 def bearing(seat: Seat, history: str = "yes") -> list[tuple[str, str]]:
@@ -43,7 +43,7 @@ def diameters(seat: Seat, above_mm: float) -> list[tuple[str, str]]:
     """Six readings, so far above the least its code allows."""
     nominal = nominal_of(seat)
     least = nominal + limits(seat.code, nominal).lower_um / 1000 if seat.code else nominal
-    slots = (Slot(seat.part, Property.SEAT_DIAMETER, place) for place in ROUND)
+    slots = (FactKey(seat.part, Property.SEAT_DIAMETER, place) for place in ROUND)
     return [(slot.key, f"{least + above_mm + off:.3f}") for slot, off in zip(slots, OVAL, strict=True)]
 
 
@@ -52,14 +52,14 @@ WIDTHS_MM = ("55.94", "55.95", "55.96", "55.95")
 
 def looked_at(job: Job) -> list[tuple[str, str]]:
     """The crank: plays, widths, no damage, the old masses."""
-    found = [(Slot(rod(1), Property.SMALL_END_PLAY).key, "-"), *((slot.key, text) for slot, text in zip(WIDTHS, WIDTHS_MM, strict=True))]
+    found = [(FactKey(rod(1), Property.SMALL_END_PLAY).key, "-"), *((slot.key, text) for slot, text in zip(WIDTHS, WIDTHS_MM, strict=True))]
     for number in (1, 2) if job.card.layout in TWO_RODS else (1,):
-        found.append((Slot(rod(number), Property.BIG_END_RADIAL_PLAY).key, "0"))
-        found.append((Slot(rod(number), Property.BIG_END_SIDE_PLAY).key, "0.36"))
+        found.append((FactKey(rod(number), Property.BIG_END_RADIAL_PLAY).key, "0"))
+        found.append((FactKey(rod(number), Property.BIG_END_SIDE_PLAY).key, "0.36"))
     return [*found, ("damage", "none"), ("masses", "same")]
 
 
-def inspected(shed: Hands, job: Job, at: datetime) -> None:
+def inspected(shed: DemoUser, job: Job, at: datetime) -> None:
     """Everything looked at, nothing out of the way."""
     shed.answer(job, "inspect", None, at, *looked_at(job))
     for seat in job.card.seats.all():
@@ -70,7 +70,7 @@ def inspected(shed: Hands, job: Job, at: datetime) -> None:
         found.append((of(seat, Property.SEAT_TEMPERATURE), "-"))
         ring = (of(seat, Property.RING_DIAMETER), "-")
         if seat.measured_mm and not seat.code:
-            first = Slot(seat.part, Property.SEAT_DIAMETER, ROUND[0]).key
+            first = FactKey(seat.part, Property.SEAT_DIAMETER, ROUND[0]).key
             shed.answer(job, "inspect", None, at, *found, (first, "-"), ring)
             continue
         shed.answer(job, "inspect", None, at, *found, *diameters(seat, 0.009))
@@ -91,25 +91,25 @@ def _angle(job: Job, text: str) -> list[tuple[str, str]]:
 PEAK = joint_at(Property.PRESS_PEAK).key
 
 
-def parted(shed: Hands, job: Job, at: datetime) -> None:
+def parted(shed: DemoUser, job: Job, at: datetime) -> None:
     shed.answer(job, "apart", None, at, *_angle(job, "180"), (joint_at(Property.PIN_SHOWN).key, "22"), *_sizes(22))
     shed.tick(shed.at(job, "apart", None, at))
     shed.answer(job, "apart", None, at, (PEAK, "36 kN"), ("parts-order", "pin's oil hole toward the drive side"), ("scored", "no"))
     shed.act(job, "apart", None, at, "sign")
 
 
-def together(shed: Hands, job: Job, at: datetime) -> None:
+def together(shed: DemoUser, job: Job, at: datetime) -> None:
     pin = [(joint_at(Property.PIN_DIAMETER).key, "22.064"), (joint_at(Property.PIN_HOLE).key, "22.001")]
     shed.answer(job, "together", None, at, *pin, *_sizes(22))
     shed.tick(shed.at(job, "together", None, at))
     widths = [(slot.key, text) for slot, text in zip(WIDTHS, ("55.96", "55.95", "55.94", "55.95"), strict=True)]
     going = (("width-as-it-goes", "57.2"), ("width-as-it-goes", "-"))
-    side = (Slot(rod(1), Property.BIG_END_SIDE_PLAY).key, "0.34")
+    side = (FactKey(rod(1), Property.BIG_END_SIDE_PLAY).key, "0.34")
     shed.answer(job, "together", None, at, *going, (PEAK, "31 kN"), *widths, side, *_angle(job, "180.1"))
     shed.act(job, "together", None, at, "sign")
 
 
-def on_the_press(shed: Hands, job: Job, now: datetime) -> None:
+def on_the_press(shed: DemoUser, job: Job, now: datetime) -> None:
     """Sized, marked, waiting for the pump."""
     shed.done_before(job, "apart", now)
     at = now - timedelta(minutes=12)
@@ -117,7 +117,7 @@ def on_the_press(shed: Hands, job: Job, now: datetime) -> None:
     shed.tick(shed.at(job, "apart", None, at))
 
 
-def under_the_gauge(shed: Hands, job: Job, now: datetime) -> None:
+def under_the_gauge(shed: DemoUser, job: Job, now: datetime) -> None:
     """A seat at its limit: too close to call with what was read so far."""
     shed.done_before(job, "inspect", now)
     at = now - timedelta(minutes=25)
@@ -129,7 +129,7 @@ def under_the_gauge(shed: Hands, job: Job, now: datetime) -> None:
     shed.answer(job, "inspect", None, at, *bearing(seat, history="no"), left[0], *close, left[1])
 
 
-def floated(shed: Hands, job: Job, at: datetime) -> None:
+def floated(shed: DemoUser, job: Job, at: datetime) -> None:
     """The stack measured, its shims fitted."""
     known = job.card.specs.filter(property=Property.END_FLOAT).exists()
     limits = [] if known else [("end-float-least", "0.10"), ("end-float-most", "0.20")]
@@ -142,9 +142,9 @@ def floated(shed: Hands, job: Job, at: datetime) -> None:
     shed.act(job, "end-float", None, at, "sign")
 
 
-def off_the_middle(shed: Hands, job: Job, now: datetime) -> None:
+def off_the_middle(shed: DemoUser, job: Job, now: datetime) -> None:
     """Closed, both gaps felt: not in the middle yet."""
-    leave_out(job.run.get(key="heat-and-drop"), shed.skipper, "bearings were in from the last time")
+    skip_station(job.run.get(key="heat-and-drop"), shed.skipper, "bearings were in from the last time")
     shed.done_before(job, "centre", now)
     shed.answer(job, "centre", None, now - timedelta(minutes=9), ("side-gap.left", "0.10"), ("side-gap.right", "0.28"))
 
@@ -152,7 +152,7 @@ def off_the_middle(shed: Hands, job: Job, now: datetime) -> None:
 SET_UP = ("end-thread-diameter", "end-thread-pitch", "adapter-turns", "travel")
 
 
-def pulled_in(shed: Hands, job: Job, at: datetime) -> None:
+def pulled_in(shed: DemoUser, job: Job, at: datetime) -> None:
     """Pulled in by the inner ring, home on both sides."""
     shed.answer(job, "crank-in", None, at, *zip(SET_UP, ("11.95", "1.25", "9", "18"), strict=True))
     shed.tick(shed.at(job, "crank-in", None, at))
@@ -165,7 +165,7 @@ def pulled_in(shed: Hands, job: Job, at: datetime) -> None:
     shed.act(job, "crank-in", None, at, "sign")
 
 
-def closed(shed: Hands, job: Job, at: datetime) -> None:
+def closed(shed: DemoUser, job: Job, at: datetime) -> None:
     """Every bolt in its rounds."""
     job.tray.update(emptied_at=at)
     shed.answer(job, "close", None, at, ("gears", "all"))
@@ -174,11 +174,11 @@ def closed(shed: Hands, job: Job, at: datetime) -> None:
     asked = [ask.key for ask in shed.at(job, "close", None, at).asks() if ask.slot and ask.slot.what == Property.BOLT_TORQUE]
     entry = shed.at(job, "close", None, at).entry
     assert entry is not None
-    log.choose(entry, skipped=asked)
+    log.set_method(entry, skipped=asked)
     shed.act(job, "close", None, at, "sign")
 
 
-def sealed(shed: Hands, job: Job, at: datetime) -> None:
+def sealed(shed: DemoUser, job: Job, at: datetime) -> None:
     """Each seal known by its sizes, lip to what it keeps, flush."""
     seals = list(job.card.seals.all())
     if not seals:
@@ -189,8 +189,8 @@ def sealed(shed: Hands, job: Job, at: datetime) -> None:
             shed.act(job, "seals", None, at, "next")
         kept = "oil" if seal.lip != "outside" else "dirt"
         sizes = ((Property.SEAL_SHAFT, f"{seal.shaft_mm:g}"), (Property.SEAL_BORE, f"{seal.bore_mm:g}"), (Property.SEAL_KEEPS, kept))
-        known = [(Slot(seal.part, what).key, text) for what, text in (*sizes, (Property.SEAL_LIP, seal.lip or "inside"))]
+        known = [(FactKey(seal.part, what).key, text) for what, text in (*sizes, (Property.SEAL_LIP, seal.lip or "inside"))]
         depths = ((12, "0.05"), (3, "0.00"), (6, "0.08"), (9, "0.05"))
-        read = [(Slot(seal.part, Property.SEAL_DEPTH, At(clock=clock)).key, text) for clock, text in depths]
-        shed.answer(job, "seals", None, at, *known, *read, (Slot(seal.part, Property.BEARING_FACE_DEPTH).key, "-"))
+        read = [(FactKey(seal.part, Property.SEAL_DEPTH, Location(clock=clock)).key, text) for clock, text in depths]
+        shed.answer(job, "seals", None, at, *known, *read, (FactKey(seal.part, Property.BEARING_FACE_DEPTH).key, "-"))
     shed.act(job, "seals", None, at, "sign")

@@ -7,15 +7,15 @@ from datetime import date, datetime, timedelta
 from typing import Any
 
 from stator.demo import cards, cold_installation, crank, disassembly, flywheel, heating, three_part_case, truing
-from stator.demo.demo_user import Hands
-from stator.engines.card_copy import copied, shelve
+from stator.demo.demo_user import DemoUser
+from stator.engines.card_copy import copied, save_as_template
 from stator.engines.models import EngineCard, Seat
 from stator.jobs import log
 from stator.jobs.models import Job
 from stator.shop.defaults import stock_shelves
 from stator.shop.models import Blades, Compound, Driver, Extractor, Gauge, Heater, Person, Press, Puller, PullIn, Shop, Splitter
 from stator.stations.framework import BoundStation
-from stator.workbench.registry import lay_run
+from stator.workbench.registry import create_work_plan
 
 DONE: dict[str, Callable[..., None]] = {
     **disassembly.DONE,
@@ -30,7 +30,7 @@ DONE: dict[str, Callable[..., None]] = {
 }
 
 
-class Shed(Hands):
+class DemoShop(DemoUser):
     """Fills an empty shop through the same doors a mechanic uses."""
 
     done = DONE
@@ -110,14 +110,14 @@ class Shed(Hands):
         three = self.job(432, cards.eider(), "bottom-end", "Howls at lift-off, oil at both joints.", now - timedelta(days=5))
         three_part_case.twin(self, three, now)
         for card in (corrie, merle, pump, curlew):
-            shelve(card)
+            save_as_template(card)
 
     def job(self, number: int, card: EngineCard, order: str, complaint: str, at: datetime) -> Job:
         card = copied(card) if card.jobs.exists() else card  # each job has its own copy
         job = Job.objects.create(
             number=number, card=card, work_order=order, complaint=complaint, booked_in_by=self.skipper, booked_in_at=at
         )
-        lay_run(job)
+        create_work_plan(job)
         return job
 
     def wrong_puller(self, job: Job, now: datetime) -> None:
@@ -127,9 +127,9 @@ class Shed(Hands):
         stage = job.run.get(key="heat-and-drop")
         entry = log.open_entry(stage, seat, self.hand)
         for key in ticks:
-            log.tick(entry, self.hand, key, True)
+            log.tick_check(entry, self.hand, key, True)
         if choices:
-            log.choose(entry, **choices)
+            log.set_method(entry, **choices)
         return self.at(job, "heat-and-drop", seat, when)
 
     def start(self, work: BoundStation, key: str, when: datetime, tone: str, lasts_s: float, **values: Any) -> None:

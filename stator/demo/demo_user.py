@@ -7,7 +7,7 @@ from collections.abc import Callable, Mapping
 from datetime import datetime, timedelta
 from typing import Any, ClassVar
 
-from stator.engines.fact_keys import Slot
+from stator.engines.fact_keys import FactKey
 from stator.engines.models import Seat
 from stator.engines.parts import ENGINE
 from stator.engines.properties import Property
@@ -16,10 +16,10 @@ from stator.jobs.models import Job, Reading, RunStation
 from stator.shop.models import Person
 from stator.stations.framework import BoundStation, bind
 from stator.workbench.reading_commands import job_of, with_reading
-from stator.workbench.registry import BY_KEY
+from stator.workbench.registry import STATION_BY_KEY
 
 
-class Hands:
+class DemoUser:
     """Two people at the stations of a job, at a time of one's choosing."""
 
     skipper: Person
@@ -29,12 +29,12 @@ class Hands:
     def note(self, job: Job, key: str, text: str, at: datetime, sign: bool = True) -> None:
         stage = job.run.get(key=key)
         entry = log.open_entry(stage, None, self.hand)
-        more: dict[str, Any] = {"at": at, "slot": Slot(ENGINE, Property.NOTE)}
-        log.keep_reading(entry, self.hand, Property.NOTE, log.words(text), uuid.uuid4().hex, **more)
-        work = bind(BY_KEY[key], job, stage, None, self.hand, at)
+        more: dict[str, Any] = {"at": at, "slot": FactKey(ENGINE, Property.NOTE)}
+        log.save_reading(entry, self.hand, Property.NOTE, log.words(text), uuid.uuid4().hex, **more)
+        work = bind(STATION_BY_KEY[key], job, stage, None, self.hand, at)
         if sign:
             work.sign()
-        bind(BY_KEY[key], job, stage, None, self.hand, at).settle()
+        bind(STATION_BY_KEY[key], job, stage, None, self.hand, at).settle()
 
     def done_before(self, job: Job, key: str, now: datetime, **instead: Callable[..., None]) -> None:
         """Go through every station before one; `instead` are other ways of doing some, by station with its hyphens as underscores."""
@@ -47,7 +47,7 @@ class Hands:
             if stage.key in done:
                 done[stage.key](self, job, at)
             else:
-                self.note(job, stage.key, f"{BY_KEY[stage.key].name} done, nothing out of the way.", at)
+                self.note(job, stage.key, f"{STATION_BY_KEY[stage.key].name} done, nothing out of the way.", at)
 
     def answer(self, job: Job, key: str, seat: Seat | None, at: datetime, *answers: tuple[str, str]) -> BoundStation:
         """Open the station and answer its asks one after another, a bare dash leaving one out."""
@@ -56,7 +56,7 @@ class Hands:
         for ask, text in answers:
             if text == "-":
                 assert work.entry is not None
-                log.choose(work.entry, skipped=[*work.skipped(), ask])
+                log.set_method(work.entry, skipped=[*work.skipped(), ask])
                 work = self.at(job, key, seat, at)
             else:
                 reading = self.read(work, ask, text)
@@ -67,12 +67,12 @@ class Hands:
 
     def choose(self, work: BoundStation, **chosen: str) -> None:
         assert work.entry is not None
-        log.choose(work.entry, **chosen)
+        log.set_method(work.entry, **chosen)
 
     def tick(self, work: BoundStation) -> None:
         for caution in work.checks():
             assert work.entry is not None
-            log.tick(work.entry, self.hand, caution.key, True)
+            log.tick_check(work.entry, self.hand, caution.key, True)
 
     def act(self, job: Job, key: str, seat: Seat | None, at: datetime, *acts: str) -> BoundStation:
         for act in acts:
@@ -85,7 +85,7 @@ class Hands:
         found = job_of(job.number)
         assert found is not None
         stage = next(each for each in found.run.all() if each.key == key)
-        work: BoundStation = bind(BY_KEY[key], found, stage, seat, self.hand, when)
+        work: BoundStation = bind(STATION_BY_KEY[key], found, stage, seat, self.hand, when)
         return work
 
     def read(self, work: BoundStation, ask_key: str, text: str) -> Reading:
@@ -94,7 +94,7 @@ class Hands:
         quantity = work.read(ask, text)
         gauge, extra = work.extra_for(ask, quantity, {})
         assert work.entry is not None
-        reading = log.keep_reading(
+        reading = log.save_reading(
             work.entry,
             self.hand,
             ask.key,

@@ -10,8 +10,8 @@ from django.core.files.uploadedfile import SimpleUploadedFile
 from PIL import Image, ImageDraw
 
 from shopmath.seals import CLOCKS
-from stator.demo.demo_user import Hands
-from stator.engines.fact_keys import At, Slot
+from stator.demo.demo_user import DemoUser
+from stator.engines.fact_keys import FactKey, Location
 from stator.engines.models import Seat
 from stator.engines.properties import Property
 from stator.jobs import log
@@ -21,10 +21,10 @@ from stator.shop.models import Puller
 from stator.stations.split_crankcase.analysis import length_of
 
 
-def wheel(shed: Hands, job: Job, at: datetime, puller: str, boss: str, turns: str, *more: tuple[str, str]) -> None:
+def wheel(shed: DemoUser, job: Job, at: datetime, puller: str, boss: str, turns: str, *more: tuple[str, str]) -> None:
     """Readings at Flywheel off with one of the shed's pullers."""
     entry = log.open_entry(job.run.get(key="flywheel-off"), None, shed.hand)
-    log.choose(entry, puller=str(Puller.objects.get(name=puller).pk))
+    log.set_method(entry, puller=str(Puller.objects.get(name=puller).pk))
     shed.answer(
         job,
         "flywheel-off",
@@ -38,7 +38,7 @@ def wheel(shed: Hands, job: Job, at: datetime, puller: str, boss: str, turns: st
     )
 
 
-def wheel_off(shed: Hands, job: Job, at: datetime) -> None:
+def wheel_off(shed: DemoUser, job: Job, at: datetime) -> None:
     wheel(
         shed,
         job,
@@ -59,7 +59,7 @@ def wheel_off(shed: Hands, job: Job, at: datetime) -> None:
     shed.act(job, "flywheel-off", None, at, "sign")
 
 
-def bolts_out(shed: Hands, job: Job, at: datetime, turns: str = "9") -> None:
+def bolts_out(shed: DemoUser, job: Job, at: datetime, turns: str = "9") -> None:
     """Every fastener out with its length, counted; the splitter's screws in."""
     bolts = [mark for mark in job.card.marks.all() if mark.is_fastener]
     lengths = [(length_of(mark).key, f"{mark.length_mm:g}") for mark in bolts]
@@ -70,12 +70,12 @@ def bolts_out(shed: Hands, job: Job, at: datetime, turns: str = "9") -> None:
     shed.act(job, "split", None, at, "begin")
 
 
-def gaps(shed: Hands, job: Job, at: datetime, *values: str) -> None:
+def gaps(shed: DemoUser, job: Job, at: datetime, *values: str) -> None:
     places = [ask.key for ask in shed.at(job, "split", None, at).asks() if ask.slot and ask.slot.what == Property.GAP]
     shed.answer(job, "split", None, at, *zip(places, values, strict=False))
 
 
-def split(shed: Hands, job: Job, at: datetime) -> None:
+def split(shed: DemoUser, job: Job, at: datetime) -> None:
     bolts_out(shed, job, at)
     gaps(shed, job, at, "1.05", "1.12", "1.20", "1.10")
     shed.act(job, "split", None, at, "next")
@@ -86,7 +86,7 @@ def split(shed: Hands, job: Job, at: datetime) -> None:
     shed.act(job, "split", None, at, "sign")
 
 
-def parts(shed: Hands, job: Job, at: datetime, *found: tuple[str, str, str, str]) -> None:
+def parts(shed: DemoUser, job: Job, at: datetime, *found: tuple[str, str, str, str]) -> None:
     for number, (what, where, way, wear) in enumerate(found, 1):
         said = {"part": what, "part-from": where, "part-way": way, "part-wear": wear}
         shed.answer(job, "strip", None, at, *((f"{asked}.strip-{number}", text) for asked, text in said.items()))
@@ -102,7 +102,7 @@ CLUSTER = (
 )
 
 
-def strip(shed: Hands, job: Job, at: datetime) -> None:
+def strip(shed: DemoUser, job: Job, at: datetime) -> None:
     shed.answer(job, "strip", None, at, ("crank-out", "pushed"), ("came-evenly", "even"))
     parts(shed, job, at, *CLUSTER[:3])
     shed.answer(job, "strip", None, at, ("part.strip-4", "-"))
@@ -110,22 +110,24 @@ def strip(shed: Hands, job: Job, at: datetime) -> None:
     shed.act(job, "strip", None, at, "sign")
 
 
-def of_seat(shed: Hands, job: Job, seat: Seat, at: datetime, *answers: tuple[Property, str]) -> None:
+def of_seat(shed: DemoUser, job: Job, seat: Seat, at: datetime, *answers: tuple[Property, str]) -> None:
     """Answers about the seat in hand."""
-    shed.answer(job, "bearings-out", seat, at, *((Slot(seat.part, what).key, text) for what, text in answers))
+    shed.answer(job, "bearings-out", seat, at, *((FactKey(seat.part, what).key, text) for what, text in answers))
 
 
-def seal_found(shed: Hands, job: Job, seat: Seat, at: datetime, lip: str, depths: tuple[str, ...], face: str = "-") -> None:
+def seal_found(shed: DemoUser, job: Job, seat: Seat, at: datetime, lip: str, depths: tuple[str, ...], face: str = "-") -> None:
     """The seal in front of a bearing, as found, and pulled."""
     seal = job.card.seal_in_front_of(seat)
     assert seal is not None
-    depth = [(Slot(seal.part, Property.SEAL_DEPTH, At(clock=int(clock))).key, text) for clock, text in zip(CLOCKS, depths, strict=True)]
-    first, last = Slot(seal.part, Property.SEAL_LIP).key, Slot(seal.part, Property.SEAL_OUT).key
+    depth = [
+        (FactKey(seal.part, Property.SEAL_DEPTH, Location(clock=int(clock))).key, text) for clock, text in zip(CLOCKS, depths, strict=True)
+    ]
+    first, last = FactKey(seal.part, Property.SEAL_LIP).key, FactKey(seal.part, Property.SEAL_OUT).key
     shed.answer(job, "bearings-out", seat, at, (first, lip), *depth, (last, "yes"))
     of_seat(shed, job, seat, at, (Property.BEARING_FACE_DEPTH, face))
 
 
-def seat_out(shed: Hands, job: Job, seat: Seat, at: datetime) -> None:
+def seat_out(shed: DemoUser, job: Job, seat: Seat, at: datetime) -> None:
     """One bearing out by heat, its seal looked at before."""
     if job.card.seal_in_front_of(seat):
         seal_found(shed, job, seat, at, "inside", ("0.1", "0.1", "0.1", "0.1"))
@@ -147,12 +149,12 @@ def seat_out(shed: Hands, job: Job, seat: Seat, at: datetime) -> None:
     shed.act(job, "bearings-out", seat, at, "sign")
 
 
-def seats_out(shed: Hands, job: Job, at: datetime) -> None:
+def seats_out(shed: DemoUser, job: Job, at: datetime) -> None:
     for seat in job.card.seats.all():
         seat_out(shed, job, seat, at)
 
 
-DONE: dict[str, Callable[[Hands, Job, datetime], None]] = {
+DONE: dict[str, Callable[[DemoUser, Job, datetime], None]] = {
     "flywheel-off": wheel_off,
     "split": split,
     "strip": strip,
@@ -163,7 +165,7 @@ DONE: dict[str, Callable[[Hands, Job, datetime], None]] = {
 # engines left standing in the middle of it
 
 
-def parting(shed: Hands, job: Job, now: datetime) -> None:
+def parting(shed: DemoUser, job: Job, now: datetime) -> None:
     """Halves coming apart, one side leading."""
     shed.done_before(job, "split", now)
     at = now - timedelta(minutes=20)
@@ -182,7 +184,7 @@ def parting(shed: Hands, job: Job, now: datetime) -> None:
     )
 
 
-def in_the_tray(shed: Hands, job: Job, now: datetime) -> None:
+def in_the_tray(shed: DemoUser, job: Job, now: datetime) -> None:
     shed.done_before(job, "strip", now)
     at = now - timedelta(minutes=35)
     shed.answer(job, "strip", None, at, ("crank-out", "pushed"), ("came-evenly", "even"))
@@ -190,7 +192,7 @@ def in_the_tray(shed: Hands, job: Job, now: datetime) -> None:
     parts(shed, job, at, *CLUSTER)
 
 
-def at_the_seats(shed: Hands, job: Job, now: datetime) -> None:
+def at_the_seats(shed: DemoUser, job: Job, now: datetime) -> None:
     """A blind main with its seal found crooked."""
     shed.done_before(job, "bearings-out", now)
     seat = job.card.seats.order_by("pk")[0]
@@ -202,7 +204,7 @@ def at_the_seats(shed: Hands, job: Job, now: datetime) -> None:
     shed.at(job, "bearings-out", seat, now).settle()
 
 
-def picture(shed: Hands, job: Job, key: str, caption: str, at: datetime, *pins: tuple[float, float, str]) -> None:
+def picture(shed: DemoUser, job: Job, key: str, caption: str, at: datetime, *pins: tuple[float, float, str]) -> None:
     """A drawn stand-in for a phone's picture, taken in by the same door."""
     image = Image.new("RGB", (960, 640), "#8d8a82")
     pen = ImageDraw.Draw(image)

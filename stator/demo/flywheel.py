@@ -4,12 +4,12 @@ from __future__ import annotations
 
 from datetime import datetime, timedelta
 
-from stator.demo.demo_user import Hands
+from stator.demo.demo_user import DemoUser
 from stator.engines.models import EngineCard
 from stator.jobs.models import Job
 
 
-def on_the_stand(shed: Hands, job: Job, now: datetime) -> None:
+def on_the_stand(shed: DemoUser, job: Job, now: datetime) -> None:
     """It shook; the marks tell; the trial mass has said how much; the first hole is to be drilled."""
     facts = {"wheel_kg": 1.9, "wheel_rpm": 8500, "taper_ratio": 8, "nut_d_mm": 12, "nut_torque_nm": 55, "shaft_d_mm": 16}
     shed.done_before(job, "balance", now)

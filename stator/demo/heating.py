@@ -4,12 +4,12 @@ from __future__ import annotations
 
 from datetime import datetime, timedelta
 
-from stator.demo.demo_user import Hands
+from stator.demo.demo_user import DemoUser
 from stator.jobs.models import Job
 from stator.shop.models import Gauge
 
 
-def whole_half(shed: Hands, job: Job, now: datetime) -> None:
+def whole_half(shed: DemoUser, job: Job, now: datetime) -> None:
     """Four bearings and two pins, eleven minutes into the oven; what was found the wrong way round is settled."""
     shed.done_before(job, "heat-and-drop", now)
     cold = now - timedelta(minutes=58)

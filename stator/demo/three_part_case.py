@@ -6,18 +6,18 @@ from datetime import datetime, timedelta
 
 from stator.demo import disassembly
 from stator.demo.crank import SET_UP
-from stator.demo.demo_user import Hands
+from stator.demo.demo_user import DemoUser
 from stator.engines.parts import HALVES
 from stator.engines.properties import Property
 from stator.jobs.models import Job
 from stator.stations.set_end_play.analysis import links_of, shim
 from stator.stations.split_crankcase.analysis import length_of
-from stator.workbench.work_plan import leave_out
+from stator.workbench.work_plan import skip_station
 
 OPENED = (("1.05", "1.12", "1.20", "1.10"), ("0.95", "1.02", "1.00", "0.98"))  # gaps of the two joints, mm
 
 
-def split(shed: Hands, job: Job, at: datetime) -> None:
+def split(shed: DemoUser, job: Job, at: datetime) -> None:
     """One joint after the other; a shim hangs on the centre section."""
     for number, gaps in enumerate(OPENED):
         found = shed.at(job, "split", None, at).found  # type: ignore[attr-defined]
@@ -37,7 +37,7 @@ def split(shed: Hands, job: Job, at: datetime) -> None:
     shed.act(job, "split", None, at, "sign")
 
 
-def floated(shed: Hands, job: Job, at: datetime) -> None:
+def floated(shed: DemoUser, job: Job, at: datetime) -> None:
     """The stack over all three parts, without gaskets."""
     sizes = ("-", "34.42", "88.00", "33.10", "-", "-", "154.90", "-")
     keys = ("case-temperature", *(link.slot.key for link in links_of(job.card)))
@@ -49,7 +49,7 @@ def floated(shed: Hands, job: Job, at: datetime) -> None:
     shed.act(job, "end-float", None, at, "sign")
 
 
-def pulled_in(shed: Hands, job: Job, at: datetime) -> None:
+def pulled_in(shed: DemoUser, job: Job, at: datetime) -> None:
     """A turn or two at each end in turn, until both are home."""
     for end in HALVES:
         known = zip(SET_UP, ("11.95", "1.25", "9", "6"), strict=True)
@@ -66,11 +66,11 @@ def pulled_in(shed: Hands, job: Job, at: datetime) -> None:
     shed.act(job, "crank-in", None, at, "sign")
 
 
-def twin(shed: Hands, job: Job, now: datetime) -> None:
+def twin(shed: DemoUser, job: Job, now: datetime) -> None:
     """Everything up to Close, where one clock will run over both joints."""
     for station in job.run.filter(key__in=("apart", "together", "true")):
-        leave_out(station, shed.skipper, "the crank runs true and stays whole")
-    leave_out(job.run.get(key="heat-and-drop"), shed.skipper, "bearings stayed in, all four sound")
+        skip_station(station, shed.skipper, "the crank runs true and stays whole")
+    skip_station(job.run.get(key="heat-and-drop"), shed.skipper, "bearings stayed in, all four sound")
     shed.done_before(job, "close", now, split=split, end_float=floated, crank_in=pulled_in)
     job.tray.update(emptied_at=now)
     at = now - timedelta(minutes=6)

@@ -6,8 +6,8 @@ import math
 import random
 from datetime import datetime, timedelta
 
-from shopmath.truing import Misalignment, PressedCrank, Swing, runout_from
-from stator.demo.demo_user import Hands
+from shopmath.truing import Misalignment, PressedCrank, RunoutVector, runout_from
+from stator.demo.demo_user import DemoUser
 from stator.jobs.models import Job
 from stator.stations.true_crank.analysis import CLOSING, SIDES, TURN, reading
 
@@ -15,7 +15,7 @@ SETUP = (("support-place.left", "92"), ("gauge-place.left", "34"), ("support-pla
 NOT_CLOSED = tuple((reading(side, CLOSING).key, "-") for side in SIDES)
 
 
-def turned(shed: Hands, job: Job, at: datetime, truth: Misalignment, noise_mm: float = 0.001) -> None:
+def turned(shed: DemoUser, job: Job, at: datetime, truth: Misalignment, noise_mm: float = 0.001) -> None:
     """One turn at each end, as a dial gauge would show it."""
     dice = random.Random(job.number)  # noqa: S311  the same demo every time
     throw = float(job.card.stroke_mm or 54) / 2
@@ -23,7 +23,7 @@ def turned(shed: Hands, job: Job, at: datetime, truth: Misalignment, noise_mm: f
     shed.answer(job, "true", None, at, *NOT_CLOSED, *_readings(dice, noise_mm, *swings))
 
 
-def _readings(dice: random.Random, noise_mm: float, left: Swing, right: Swing) -> list[tuple[str, str]]:
+def _readings(dice: random.Random, noise_mm: float, left: RunoutVector, right: RunoutVector) -> list[tuple[str, str]]:
     return [
         (
             reading(side, angle).key,
@@ -34,24 +34,24 @@ def _readings(dice: random.Random, noise_mm: float, left: Swing, right: Swing) -
     ]
 
 
-def outer_turn(shed: Hands, job: Job, at: datetime, left: Swing, right: Swing) -> None:
+def outer_turn(shed: DemoUser, job: Job, at: datetime, left: RunoutVector, right: RunoutVector) -> None:
     """One turn at each outer shaft of a crank on its centre bearings."""
     dice = random.Random(job.number)  # noqa: S311  the same demo every time
     shed.answer(job, "true", None, at, *NOT_CLOSED, *_readings(dice, 0.001, left, right))
 
 
-def twin_half_trued(shed: Hands, job: Job, now: datetime) -> None:
+def twin_half_trued(shed: DemoUser, job: Job, now: datetime) -> None:
     """One outer web turned back, the other still to do."""
     shed.done_before(job, "true", now)
     begun = now - timedelta(minutes=50)
     shed.answer(job, "true", None, begun, ("rim-radius", "58"))
     shed.tick(shed.at(job, "true", None, begun))
-    outer_turn(shed, job, begun, Swing(0.082, 97), Swing(0.046, 250))
+    outer_turn(shed, job, begun, RunoutVector(0.082, 97), RunoutVector(0.046, 250))
     shed.act(job, "true", None, begun, "again")
-    outer_turn(shed, job, now - timedelta(minutes=14), Swing(0.016, 120), Swing(0.046, 250))
+    outer_turn(shed, job, now - timedelta(minutes=14), RunoutVector(0.016, 120), RunoutVector(0.046, 250))
 
 
-def trued(shed: Hands, job: Job, at: datetime) -> None:
+def trued(shed: DemoUser, job: Job, at: datetime) -> None:
     """One move, then within its limit."""
     stroke = () if job.card.stroke_mm else (("stroke", "54"),)
     shed.answer(job, "true", None, at, *SETUP, *stroke)
@@ -63,7 +63,7 @@ def trued(shed: Hands, job: Job, at: datetime) -> None:
     shed.act(job, "true", None, at, "sign")
 
 
-def half_trued(shed: Hands, job: Job, now: datetime) -> None:
+def half_trued(shed: DemoUser, job: Job, now: datetime) -> None:
     """Struck once, still twisted, a little spread."""
     shed.done_before(job, "true", now)
     begun = now - timedelta(minutes=40)

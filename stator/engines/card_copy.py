@@ -38,7 +38,7 @@ def copied(card: EngineCard, *, on_shelf: bool = False, version: int | None = No
     return copy
 
 
-def shelve(card: EngineCard) -> EngineCard:
+def save_as_template(card: EngineCard) -> EngineCard:
     """Put a copy of a job's card on the shelf as the family's next version; the one before it steps aside."""
     with transaction.atomic():
         family = EngineCard.objects.filter(family=card.family)

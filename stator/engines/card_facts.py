@@ -6,7 +6,7 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 
 from stator.engines.case import joints_of
-from stator.engines.fact_keys import Slot
+from stator.engines.fact_keys import FactKey
 from stator.engines.models import EngineCard
 from stator.engines.properties import Property
 
@@ -15,7 +15,7 @@ from stator.engines.properties import Property
 class CardFigure:
     """One figure or word of the card."""
 
-    slot: Slot
+    slot: FactKey
     value: float | None
     text: str = ""
     source: str = ""
@@ -45,10 +45,10 @@ def figures_of(card: EngineCard) -> Iterator[CardFigure]:
     """Every figure of the card that a station may ask for."""
     for joint in joints_of(card):
         if joint.lifting:
-            yield CardFigure(Slot(joint.part, Property.LIFTING_HALF), None, joint.lifting)
+            yield CardFigure(FactKey(joint.part, Property.LIFTING_HALF), None, joint.lifting)
     for mark in card.marks.all():
         if mark.is_fastener and mark.length_mm:
-            yield CardFigure(Slot(mark.part, Property.BOLT_LENGTH), mark.length_mm, source=mark.source, assumed=mark.assumed)
+            yield CardFigure(FactKey(mark.part, Property.BOLT_LENGTH), mark.length_mm, source=mark.source, assumed=mark.assumed)
 
 
 def limits_of(card: EngineCard) -> list[Limit]:

@@ -6,11 +6,11 @@ from dataclasses import dataclass, field
 
 from stator.engines.parts import Part
 from stator.engines.properties import Property
-from stator.engines.property_specs import ABOUT, About
+from stator.engines.property_specs import ABOUT, PropertySpec
 
 
 @dataclass(frozen=True)
-class At:
+class Location:
     """A place on a part, as far as a property has places: an end, an angle, a clock position, a depth, a stage."""
 
     end: str = ""
@@ -27,11 +27,11 @@ class At:
         return ".".join(filter(None, (self.end, angle, clock, self.depth, stage)))
 
 
-ANYWHERE = At()
+ANYWHERE = Location()
 
 
 @dataclass(frozen=True)
-class Slot:
+class FactKey:
     """Where a reading belongs.
 
     >>> from stator.engines.parts import CRANK
@@ -41,7 +41,7 @@ class Slot:
 
     part: Part
     what: Property
-    at: At = field(default=ANYWHERE)
+    at: Location = field(default=ANYWHERE)
 
     @property
     def key(self) -> str:
@@ -49,5 +49,5 @@ class Slot:
         return ".".join(filter(None, (self.what.value, self.part.key, self.at.key)))
 
     @property
-    def about(self) -> About:
+    def about(self) -> PropertySpec:
         return ABOUT[self.what]

@@ -98,7 +98,7 @@ LAYOUTS: dict[str, Layout] = {
 }
 
 
-def lay_out(card: EngineCard, key: str) -> None:
+def apply_layout(card: EngineCard, key: str) -> None:
     """Fill an empty card with a usual lay-out: bearings, fits and seals, all marked as assumed."""
     layout = LAYOUTS[key]
     EngineCard.objects.filter(pk=card.pk).update(**layout.engine)

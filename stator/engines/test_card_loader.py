@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from django.test import TestCase
 
-from stator.engines.card_loader import whole
+from stator.engines.card_loader import load_card
 from stator.engines.models import EngineCard, Mark, Seal, Seat, Spec
 
 
@@ -17,7 +17,7 @@ class Kept(TestCase):
         self.spec = Spec.objects.create(card=self.card, name="Float", kind="length", low=0.1, high=0.3)
 
     def now(self):
-        return whole(EngineCard.objects.get(pk=self.card.pk))
+        return load_card(EngineCard.objects.get(pk=self.card.pk))
 
     def test_it_is_read_once_for_as_long_as_it_stands(self):
         self.now()
@@ -48,6 +48,6 @@ class Kept(TestCase):
 
     def test_a_part_that_moves_to_another_card_is_missed_on_one_and_found_on_the_other(self):
         other = EngineCard.objects.create(name="Plover 125")
-        self.now(), whole(EngineCard.objects.get(pk=other.pk))
+        self.now(), load_card(EngineCard.objects.get(pk=other.pk))
         Seat.objects.filter(pk=self.seat.pk).update(card=other)
-        self.assertEqual([[*whole(EngineCard.objects.get(pk=pk)).seats.all()] for pk in (self.card.pk, other.pk)], [[], [self.seat]])
+        self.assertEqual([[*load_card(EngineCard.objects.get(pk=pk)).seats.all()] for pk in (self.card.pk, other.pk)], [[], [self.seat]])

@@ -13,7 +13,7 @@ from django.views.decorators.http import require_GET
 
 from shopmath.validation import BadInput
 from stator.exchange import customer_links
-from stator.exchange.background_tasks import BENCH, Made, Making, Tell, quietly
+from stator.exchange.background_tasks import BENCH, BackgroundTask, TaskOutput, Tell, no_progress
 
 
 def asker_of(request: HttpRequest, owner: str = "") -> str:
@@ -21,10 +21,10 @@ def asker_of(request: HttpRequest, owner: str = "") -> str:
     return f"owner {owner}" if owner else f"person {request.user.pk}"
 
 
-def made_or_making(request: HttpRequest, what: str, make: Callable[[Tell], Made], owner: str = "") -> HttpResponse:
+def made_or_making(request: HttpRequest, what: str, make: Callable[[Tell], TaskOutput], owner: str = "") -> HttpResponse:
     """The address that tells how far it is, for a page that can wait; the thing itself for one that cannot."""
     if not request.headers.get("X-Partial"):
-        return _sent(make(quietly))
+        return _sent(make(no_progress))
     try:
         making = BENCH.begin(asker_of(request, owner), what, make)
     except BadInput as error:
@@ -33,20 +33,20 @@ def made_or_making(request: HttpRequest, what: str, make: Callable[[Tell], Made]
     return JsonResponse({"address": reverse(names[0], args=names[1:])})
 
 
-def _sent(made: Made) -> HttpResponse:
+def _sent(made: TaskOutput) -> HttpResponse:
     response = HttpResponse(made.data, content_type=made.kind)
     response["Content-Disposition"] = f'{"inline" if made.inline else "attachment"}; filename="{made.name}"'
     return response
 
 
-def _found(asker: str, token: str) -> Making:
+def _found(asker: str, token: str) -> BackgroundTask:
     making = BENCH.found(asker, token)
     if making is None:
         raise Http404
     return making
 
 
-def _told(request: HttpRequest, making: Making, file: str) -> HttpResponse:
+def _told(request: HttpRequest, making: BackgroundTask, file: str) -> HttpResponse:
     said = {"words": making.words, "share": round(making.share, 3)}
     if making.refused:
         said["refused"] = making.refused
@@ -57,7 +57,7 @@ def _told(request: HttpRequest, making: Making, file: str) -> HttpResponse:
     return JsonResponse(said)
 
 
-def _file(making: Making) -> FileResponse:
+def _file(making: BackgroundTask) -> FileResponse:
     if making.made is None or making.file is None:
         raise Http404
     made = making.made

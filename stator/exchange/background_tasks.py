@@ -26,12 +26,12 @@ BROKEN = gettext_lazy("It could not be made; the reason is in the server's log."
 LOG = logging.getLogger(__name__)
 
 
-def quietly(words: str, share: float) -> None:
+def no_progress(words: str, share: float) -> None:
     """For those who need not be told."""
 
 
 @dataclass(frozen=True)
-class Made:
+class TaskOutput:
     """What came of it: a file to take, or a place to go to with words about it."""
 
     data: bytes = b""
@@ -43,7 +43,7 @@ class Made:
 
 
 @dataclass
-class Making:
+class BackgroundTask:
     """One thing being made, for one asker."""
 
     asker: str
@@ -51,7 +51,7 @@ class Making:
     token: str = field(default_factory=lambda: secrets.token_urlsafe(18))
     words: str = field(default_factory=lambda: _("Beginning"))
     share: float = 0.0
-    made: Made | None = None
+    made: TaskOutput | None = None
     refused: str = ""
     file: IO[bytes] | None = None
     at: float = field(default_factory=time.monotonic)
@@ -63,14 +63,14 @@ class Making:
     def tell(self, words: str, share: float) -> None:
         self.words, self.share = words, max(self.share, min(share, 1.0))
 
-    def run(self, make: Callable[[Tell], Made]) -> None:
+    def run(self, make: Callable[[Tell], TaskOutput]) -> None:
         try:
             made = make(self.tell)
             if made.data:
                 self.file = tempfile.NamedTemporaryFile(prefix="stator-made-")  # noqa: SIM115  closed, and so removed, when forgotten
                 self.file.write(made.data)
                 self.file.flush()
-                made = Made(b"", made.name, made.kind, made.inline)
+                made = TaskOutput(b"", made.name, made.kind, made.inline)
             self.made = made
         except BadInput as error:
             self.refused = error.message
@@ -87,14 +87,14 @@ class Making:
                 self.file.close()
 
 
-class Bench:
+class TaskRegistry:
     """Everything being made in this process."""
 
     def __init__(self) -> None:
-        self._all: dict[str, Making] = {}
+        self._all: dict[str, BackgroundTask] = {}
         self._lock = threading.Lock()
 
-    def begin(self, asker: str, what: str, make: Callable[[Tell], Made]) -> Making:
+    def begin(self, asker: str, what: str, make: Callable[[Tell], TaskOutput]) -> BackgroundTask:
         """Begin to make something; the same thing asked for again by the same asker while it is being made is made once."""
         with self._lock:
             self._tidy()
@@ -103,7 +103,7 @@ class Bench:
                 return same
             if sum(not each.over for each in self._all.values()) >= MOST:
                 raise BadInput("making", _("Too much is being made at once. Wait a moment and ask again."))
-            making = Making(asker, what)
+            making = BackgroundTask(asker, what)
             self._all[making.token] = making
         as_asked = contextvars.copy_context()  # in the units of who asked
         spoken, zone = translation.get_language(), timezone.get_current_timezone()  # which Django does not carry into a thread
@@ -115,7 +115,7 @@ class Bench:
         threading.Thread(target=as_asked.run, args=(run,), daemon=True).start()
         return making
 
-    def found(self, asker: str, token: str) -> Making | None:
+    def found(self, asker: str, token: str) -> BackgroundTask | None:
         making = self._all.get(token)
         return making if making and making.asker == asker else None
 
@@ -128,4 +128,4 @@ class Bench:
                 del self._all[each.token]
 
 
-BENCH = Bench()
+BENCH = TaskRegistry()

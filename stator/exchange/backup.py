@@ -126,27 +126,27 @@ def write(database: Path, photos: Path, target: Path, progress: Progress = lambd
 
 
 @dataclass(frozen=True)
-class Kept:
+class StoredBackup:
     """A backup that lies in the folder of daily ones."""
 
     path: Path
     at: datetime
 
     @classmethod
-    def all_in(cls, folder: Path) -> list[Kept]:
+    def all_in(cls, folder: Path) -> list[StoredBackup]:
         """Oldest first."""
         found = [cls(path, datetime.fromtimestamp(path.stat().st_mtime, UTC)) for path in folder.glob("stator-*.zip")]
         return sorted(found, key=lambda kept: kept.path.name)
 
 
-def write_daily(database: Path, photos: Path, folder: Path, keep: int, now: datetime, name: str = "") -> Kept:
+def write_daily(database: Path, photos: Path, folder: Path, keep: int, now: datetime, name: str = "") -> StoredBackup:
     """Write today's backup and forget the oldest past `keep`; one written for an upgrade carries a name of its own and counts with them."""
     folder.mkdir(parents=True, exist_ok=True)
     path = folder / f"stator-{now:%Y%m%d-%H%M%S}{f'-{name}' if name else ''}.zip"
     write(database, photos, path)
-    for old in Kept.all_in(folder)[:-keep] if keep else []:
+    for old in StoredBackup.all_in(folder)[:-keep] if keep else []:
         old.path.unlink(missing_ok=True)
-    return Kept(path, now)
+    return StoredBackup(path, now)
 
 
 # back

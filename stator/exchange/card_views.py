@@ -15,7 +15,7 @@ from django.views.decorators.http import require_GET, require_POST
 
 from shopmath.validation import BadInput
 from stator.exchange.card_files import CSV_COLUMNS, card_as_csv, card_as_json, card_from_json, read_csv
-from stator.jobs.idempotency import one_act
+from stator.jobs.idempotency import idempotent
 from stator.jobs.permissions import visible_card
 from stator.workbench.check_in.card_views import card_to_change, changed
 
@@ -54,7 +54,7 @@ def _taken(request: HttpRequest, read: Callable[[bytes], Any]) -> Any:
 
 
 @require_POST
-@one_act
+@idempotent
 def card_json_in(request: HttpRequest) -> HttpResponse:
     card = _taken(request, card_from_json)
     if card is None:
@@ -64,7 +64,7 @@ def card_json_in(request: HttpRequest) -> HttpResponse:
 
 
 @require_POST
-@one_act
+@idempotent
 def card_csv_in(request: HttpRequest, pk: int) -> HttpResponse:
     card = card_to_change(request, pk)
     found = _taken(request, lambda data: read_csv(card, data))

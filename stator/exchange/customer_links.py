@@ -10,7 +10,7 @@ from django.http import Http404
 from django.utils import timezone
 
 from stator.jobs.models import Job, OwnerLink
-from stator.shop.audit_log import tell
+from stator.shop.audit_log import audit
 from stator.shop.models import Person
 
 DAYS = (7, 30, 90)
@@ -20,17 +20,17 @@ def _digest(token: str) -> str:
     return hashlib.sha256(token.encode()).hexdigest()
 
 
-def give(job: Job, person: Person, days: int) -> str:
+def create_link(job: Job, person: Person, days: int) -> str:
     """A new link's token. It is told once; only its digest is kept."""
     token = secrets.token_urlsafe(32)
     OwnerLink.objects.create(job=job, digest=_digest(token), made_by=person, expires_at=timezone.now() + timedelta(days=days))
-    tell(person, f"gave a link for {days} days to the sheet of", job.tag)
+    audit(person, f"gave a link for {days} days to the sheet of", job.tag)
     return token
 
 
-def take_back(link: OwnerLink) -> None:
+def revoke_link(link: OwnerLink) -> None:
     OwnerLink.objects.filter(pk=link.pk, revoked_at=None).update(revoked_at=timezone.now())
-    tell("the shop", "took back a link to the sheet of", link.job.tag)
+    audit("the shop", "took back a link to the sheet of", link.job.tag)
 
 
 def opened(token: str) -> OwnerLink:

@@ -20,7 +20,7 @@ from stator.shop.models import Shop
 from stator.stations.framework import bind
 from stator.stations.framework.binding import again
 from stator.stations.framework.record_snapshot import frozen
-from stator.workbench.registry import BY_KEY
+from stator.workbench.registry import STATION_BY_KEY
 
 ENTRY = Entry.objects.select_related("job__card", "station", "seat__card", "signed_by", "supersedes", "record")
 LOG = logging.getLogger(__name__)
@@ -34,7 +34,7 @@ def sheet(request: HttpRequest, pk: int) -> HttpResponse:
     """One entry on paper."""
     entry = get_object_or_404(ENTRY, pk=pk)
     hide_practice_of_others(entry.job, request.user)  # type: ignore[arg-type]
-    station = BY_KEY[entry.station.key]
+    station = STATION_BY_KEY[entry.station.key]
     work = bind(station, entry.job, entry.station, entry.seat, request.user, clock.now(entry.job), entry=entry)  # type: ignore[arg-type]
     later = Entry.objects.filter(supersedes=entry).first()
     data = {
@@ -71,7 +71,7 @@ def computed_again(request: HttpRequest, pk: int) -> HttpResponse:
     record = getattr(entry, "record", None)
     if record is None:
         raise Http404
-    station = BY_KEY[entry.station.key]
+    station = STATION_BY_KEY[entry.station.key]
     data: dict[str, Any] = {"entry": entry, "job": entry.job, "station": station.name, "core": core_version}
     try:
         work = again(station, entry, request.user)  # type: ignore[arg-type]

@@ -16,7 +16,7 @@ from django.db import DEFAULT_DB_ALIAS, connections
 from django.utils.translation import gettext as _
 
 from shopmath.validation import BadInput
-from stator.exchange.background_tasks import Tell, quietly
+from stator.exchange.background_tasks import Tell, no_progress
 from stator.exchange.job_export import job_as_json
 from stator.exchange.report.data import report_of
 from stator.exchange.report.views import JOB
@@ -24,7 +24,7 @@ from stator.jobs import clock
 from stator.jobs.models import Job
 from stator.shop.models import Person
 from stator.stations.framework import bind
-from stator.workbench.registry import BY_KEY
+from stator.workbench.registry import STATION_BY_KEY
 
 UNFIT = "What the file holds does not fit together. Nothing was taken."
 PRAGMAS = "PRAGMA foreign_keys=ON; PRAGMA synchronous=OFF; PRAGMA journal_mode=MEMORY"
@@ -53,7 +53,7 @@ def copy_of_database() -> Iterator[None]:
             copy.close()
 
 
-def rehearse(job: Job, person: Person, tell: Tell = quietly) -> None:
+def dry_run(job: Job, person: Person, tell: Tell = no_progress) -> None:
     """Render every station of a job and lay out its report.
 
     Parameters
@@ -75,7 +75,7 @@ def rehearse(job: Job, person: Person, tell: Tell = quietly) -> None:
     stages = list(fresh.run.all())
     for index, stage in enumerate(stages):
         tell(_("Checking station {number} of {count}").format(number=index + 1, count=len(stages)), index / len(stages))
-        station = BY_KEY[stage.key]
+        station = STATION_BY_KEY[stage.key]
         seats = [*fresh.card.seats.all(), *([None] if station.whole else [])] if station.by_seat else [None]
         entries = list(stage.entries.select_related("seat", "supersedes", "signed_by", "opened_by"))
         bound = [(seat, None) for seat in seats] + [(entry.seat, entry) for entry in entries]

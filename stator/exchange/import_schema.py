@@ -35,11 +35,11 @@ from stator.exchange.field_types import (
 from stator.exchange.record_schema import RecordIn
 from stator.jobs.models import RunStation, Timer
 from stator.shop.models import Gauge
-from stator.workbench.registry import BY_KEY, WORK_ORDERS
+from stator.workbench.registry import STATION_BY_KEY, WORK_ORDERS
 
 MOST_READINGS, MOST_ENTRIES, MOST_ROWS = 1000, 300, 10_000  # of an entry, of a job, of all entries of a job
 
-Station = Annotated[str, one_of(tuple(BY_KEY))]
+Station = Annotated[str, one_of(tuple(STATION_BY_KEY))]
 
 
 class JobHead(Part):
@@ -84,7 +84,7 @@ class PartIn(Part):
     name: Text80 = ""
 
 
-class PlacedIn(Part):
+class FactKeyInput(Part):
     """Address of a row: part, property and place."""
 
     part: PartIn | None = None
@@ -96,7 +96,7 @@ class PlacedIn(Part):
     stage: Annotated[int, Field(ge=0, le=99)] | None = None
 
 
-class MoveIn(PlacedIn):
+class MoveIn(FactKeyInput):
     kind: Text20
     attempt: Attempt = 1
     amount: Number | None = None
@@ -106,7 +106,7 @@ class MoveIn(PlacedIn):
     by: Text150 = ""
 
 
-class DerivedIn(PlacedIn):
+class DerivedIn(FactKeyInput):
     """What followed from the readings of an entry when it was signed."""
 
     value: Number | None = None
@@ -116,7 +116,7 @@ class DerivedIn(PlacedIn):
     assumed: bool = False
 
 
-class ReadingIn(PlacedIn):
+class ReadingIn(FactKeyInput):
     ask: Text120
     asked: Text300 = ""
     attempt: Attempt = 1

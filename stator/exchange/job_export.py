@@ -12,15 +12,15 @@ from django.db.models import Prefetch
 from pydantic_core import to_json
 
 from shopmath.quantity import CANONICAL
-from stator.engines.card_loader import whole
+from stator.engines.card_loader import load_card
 from stator.engines.models import EngineCard
 from stator.exchange import signing
 from stator.exchange.card_files import card_as_json
-from stator.exchange.reference_names import KINDS, NAMED, Refs
+from stator.exchange.reference_names import KINDS, NAMED, ReferenceNames
 from stator.jobs.fact_loader import all_readings_of
 from stator.jobs.hash_chain import correction_of, names_of, summary_of
 from stator.jobs.models import DerivedFact, Entry, Job, Move, Origin, Photo, Reading
-from stator.jobs.models.log import Placed
+from stator.jobs.models.log import FactKeyFields
 from stator.shop.data_format import FORMAT
 from stator.shop.models import Gauge, Shop
 from stator.stations.framework.log_labels import called, words_of
@@ -33,7 +33,7 @@ def _when(moment: datetime | None) -> str | None:
     return moment.isoformat(timespec="seconds") if moment else None
 
 
-def _where(row: Placed) -> dict[str, Any]:
+def _where(row: FactKeyFields) -> dict[str, Any]:
     """The address of a row, in words that mean the same in every shop."""
     if row.subject is None:
         return {}
@@ -85,7 +85,7 @@ def _digest(entry: Entry) -> dict[str, str] | None:
     return {"previous": digest.previous, "value": digest.value} if digest else None
 
 
-def _entry(entry: Entry, taken: list[Reading], numbers: dict[int, int], keys: dict[int, str], refs: Refs) -> dict[str, Any]:
+def _entry(entry: Entry, taken: list[Reading], numbers: dict[int, int], keys: dict[int, str], refs: ReferenceNames) -> dict[str, Any]:
     station, names = entry.station.key, names_of(entry, taken)
     return {
         "number": numbers[entry.pk],
@@ -177,9 +177,9 @@ def job_as_json(job: Job) -> dict[str, Any]:
             "timers",
         )
     )
-    card, shop = whole(job.card), Shop.current()
+    card, shop = load_card(job.card), Shop.current()
     readings = all_readings_of(job, shop)
-    run, refs = list(job.run.all()), Refs(card)
+    run, refs = list(job.run.all()), ReferenceNames(card)
     stations = {stage.pk: stage.key for stage in run}
     numbers = {entry.pk: index for index, entry in enumerate(entries, 1)}
     keys = {reading.pk: reading.client_key for taken in readings.values() for reading in taken}

@@ -21,30 +21,30 @@ from django.utils import timezone
 from django.utils.translation import gettext as _
 
 from shopmath.validation import BadInput
-from stator.engines.fact_keys import At, Slot
+from stator.engines.fact_keys import FactKey, Location
 from stator.engines.models import EngineCard
 from stator.engines.parts import HALVES, Part
 from stator.engines.properties import Property
 from stator.exchange import import_dry_run
-from stator.exchange.background_tasks import Tell, quietly
+from stator.exchange.background_tasks import Tell, no_progress
 from stator.exchange.card_files import card_from_json
-from stator.exchange.import_schema import DerivedIn, EntryIn, JobFile, PartIn, PhotoIn, PlacedIn, ReadingIn
+from stator.exchange.import_schema import DerivedIn, EntryIn, FactKeyInput, JobFile, PartIn, PhotoIn, ReadingIn
 from stator.exchange.job_archive import opened, refused, said_in
-from stator.exchange.reference_names import KINDS, Refs
+from stator.exchange.reference_names import KINDS, ReferenceNames
 from stator.jobs import log
 from stator.jobs.fact_loader import columns, subject_of
 from stator.jobs.facts import Finding
 from stator.jobs.models import Digest, Entry, Job, Move, Origin, Photo, Pin, Reading, Record, RunStation, Timer, TrayPlace
-from stator.jobs.photos import Cleaned, cleaned, keep_photo
+from stator.jobs.photos import Cleaned, keep_photo, reencoded_photo
 from stator.shop import audit_log as told
 from stator.shop.models import Gauge, Person
-from stator.ui.static_svg import inked
+from stator.ui.static_svg import standalone_svg
 from stator.ui.times import day
 
 OWNERS = _("Only an owner of the shop reads in a job that was handed over.")
 
 
-class Reader:
+class JobImporter:
     """One job being written from a file. Without `pictures` it is a rehearsal, which saves no file."""
 
     def __init__(
@@ -56,7 +56,7 @@ class Reader:
         self.shelf: dict[tuple[str, str], int] = {}
         self.gauges: dict[str, Gauge] = {}
         self.left_out: list[str] = []
-        self.places: dict[Slot, dict[str, Any]] = {}  # columns of each address
+        self.places: dict[FactKey, dict[str, Any]] = {}  # columns of each address
         self.free_rows = count(1)  # rows of readings in the database, in the order of the file
         self.by_key: dict[str, int] = {}  # row of a reading by its key in the file
         self.made: list[Photo] = []
@@ -149,7 +149,7 @@ class Reader:
 
     def _entries(self, job: Job, run: dict[str, RunStation]) -> None:
         """Entries with their readings, signed last: a signed entry takes nothing more."""
-        refs = Refs(job.card, self.shelf)
+        refs = ReferenceNames(job.card, self.shelf)
         seats = {seat.name: seat for seat in job.card.seats.all()}
         by_number: dict[int, Entry] = {}
         for index, each in enumerate(self.said.entries, 1):
@@ -216,11 +216,11 @@ class Reader:
     def _drawn(self, svg: str, where: str) -> bytes:
         """A drawing of the file, with nothing in it but lines and words."""
         try:
-            return zlib.compress(inked(svg).encode(), 9) if svg else b""
+            return zlib.compress(standalone_svg(svg).encode(), 9) if svg else b""
         except BadInput as error:
             raise refused(_("{where}, record: its drawing is none.").format(where=where)) from error
 
-    def _where(self, row: PlacedIn, job: Job) -> dict[str, Any]:
+    def _where(self, row: FactKeyInput, job: Job) -> dict[str, Any]:
         """Columns of the address that a row has in its file; none where it has none."""
         if row.part is None or not row.property:
             return {}
@@ -315,12 +315,12 @@ def _finding(row: DerivedIn) -> Finding | None:
     return Finding(slot, row.value, row.text, row.uncertainty, row.resolution, row.assumed)
 
 
-def _slot(row: PlacedIn, part: PartIn) -> Slot:
-    at = At(row.end, row.angle_deg, row.clock, row.depth, row.stage)
-    return Slot(Part(part.kind, part.uid, part.name), Property(row.property), at)
+def _slot(row: FactKeyInput, part: PartIn) -> FactKey:
+    at = Location(row.end, row.angle_deg, row.clock, row.depth, row.stage)
+    return FactKey(Part(part.kind, part.uid, part.name), Property(row.property), at)
 
 
-def job_from_zip(data: bytes, person: Person, tell: Tell = quietly) -> Job:
+def job_from_zip(data: bytes, person: Person, tell: Tell = no_progress) -> Job:
     """The job of a file, with a number of its own when its number is taken.
 
     Parameters
@@ -342,9 +342,9 @@ def job_from_zip(data: bytes, person: Person, tell: Tell = quietly) -> Job:
     if said.job.gone_at and not person.is_owner:
         raise refused(OWNERS)
     pictures = _pictures(said, files, tell)
-    reader = partial(Reader, said, sha256(data).hexdigest(), person, agrees)
+    reader = partial(JobImporter, said, sha256(data).hexdigest(), person, agrees)
     with import_dry_run.copy_of_database(), transaction.atomic():
-        import_dry_run.rehearse(reader().job(), person, lambda words, share: tell(words, 0.5 + 0.4 * share))
+        import_dry_run.dry_run(reader().job(), person, lambda words, share: tell(words, 0.5 + 0.4 * share))
     tell(_("Saving the job"), 0.9)
     saving = reader(pictures)
     try:
@@ -353,7 +353,7 @@ def job_from_zip(data: bytes, person: Person, tell: Tell = quietly) -> Job:
     except BaseException:
         saving.forget_pictures()
         raise
-    told.tell(person, "read in", made.tag)
+    told.audit(person, "read in", made.tag)
     return made
 
 
@@ -370,7 +370,7 @@ def _pictures(said: JobFile, files: dict[str, bytes], tell: Tell) -> dict[str, C
         if each.file in found:
             continue
         try:
-            found[each.file] = cleaned(files.pop(each.file))
+            found[each.file] = reencoded_photo(files.pop(each.file))
         except BadInput as error:
             raise refused(f"{each.file}: {error.message}") from error
     return found

@@ -12,7 +12,7 @@ from datetime import datetime
 from django.utils.translation import gettext as _
 
 from shopmath.quantity import CANONICAL
-from stator.exchange.background_tasks import Tell, quietly
+from stator.exchange.background_tasks import Tell, no_progress
 from stator.exchange.csv_escape import plain
 from stator.exchange.job_export import job_as_json
 from stator.exchange.report.data import report_of
@@ -66,7 +66,7 @@ def readings_csv(job: Job) -> str:
     return out.getvalue()
 
 
-def job_as_zip(job: Job, person: Person, now: datetime, tell: Tell = quietly) -> bytes:
+def job_as_zip(job: Job, person: Person, now: datetime, tell: Tell = no_progress) -> bytes:
     """Everything of a job. The JSON alone is enough to read it; the rest is for eyes and spreadsheets."""
     report = report_of(job, person, now, tell)
     out = io.BytesIO()

@@ -34,7 +34,7 @@ COLUMNS = ("part", "size", "place", "decided_at", "by", "on")
 
 
 @dataclass(frozen=True)
-class Wanted:
+class PartToOrder:
     """One part to order: what it is, which, where it goes, and who decided so."""
 
     what: str
@@ -49,13 +49,13 @@ class Wanted:
         return str(NAMES.get(self.what, self.what))
 
 
-def wanted(job: Job) -> list[Wanted]:
+def wanted(job: Job) -> list[PartToOrder]:
     """Everything that a signed entry has decided to replace, bearings first."""
     facts = facts_of(job)
     return [*_bearings(job, facts), *_others(job, facts)]
 
 
-def _bearings(job: Job, facts: Facts) -> Iterator[Wanted]:
+def _bearings(job: Job, facts: Facts) -> Iterator[PartToOrder]:
     for seat in job.card.seats.all():
         decided = facts.as_left(seat.part, Property.BEARING_DECISION)
         if decided and decided.signed and decided.text == "scrap":
@@ -68,7 +68,7 @@ def _size_of(seat: Seat, facts: Facts) -> str:
     return facts.said(seat.part, Property.BEARING_MARKING) or seat.designation or " × ".join(sizes)
 
 
-def _others(job: Job, facts: Facts) -> Iterator[Wanted]:
+def _others(job: Job, facts: Facts) -> Iterator[PartToOrder]:
     seals = {seal.uid: seal for seal in job.card.seals.all()}
     for part in facts.parts_with(Property.REPLACED):
         decided = facts.as_left(part, Property.REPLACED)
@@ -79,9 +79,9 @@ def _others(job: Job, facts: Facts) -> Iterator[Wanted]:
         yield _line(decided.text, size, part.name, decided)
 
 
-def _line(what: str, size: str, place: str, decided: Fact) -> Wanted:
+def _line(what: str, size: str, place: str, decided: Fact) -> PartToOrder:
     on = f"{decided.at:%Y-%m-%d}" if decided.at else ""
-    return Wanted(what, size, place, station_name(decided.station), decided.by, on)
+    return PartToOrder(what, size, place, station_name(decided.station), decided.by, on)
 
 
 def _job(tag: str) -> Job:

@@ -15,7 +15,7 @@ from django.views.decorators.http import require_GET
 from shopmath.amounts import share
 from stator.jobs.models import Entry
 from stator.stations.framework.definition import station_name
-from stator.stations.framework.predictions import TAG, Beside, Prediction
+from stator.stations.framework.predictions import TAG, Prediction, PredictionComparison
 from stator.ui.number_format import show
 from stator.ui.svg import Sheet, papers
 from stator.workbench.registry import STATIONS
@@ -40,14 +40,14 @@ def held(request: HttpRequest) -> HttpResponse:
     return render(request, "exchange/prediction_accuracy.html", {"kinds": kinds})
 
 
-def plot(prediction: Prediction, lines: list[Beside]) -> SafeString:
+def plot(prediction: Prediction, lines: list[PredictionComparison]) -> SafeString:
     """Return what was predicted, a band to a line, and what happened, a dot; empty where nothing is signed yet."""
     if not lines:
         return SafeString("")
     return papers({paper: _drawn(prediction, lines, f"{paper}-{slugify(prediction.name)}", width) for paper, width in WIDTHS.items()})
 
 
-def _drawn(prediction: Prediction, lines: list[Beside], drawing: str, width: float) -> SafeString:
+def _drawn(prediction: Prediction, lines: list[PredictionComparison], drawing: str, width: float) -> SafeString:
     narrow = width < WIDTHS["wide"]
     said = "; ".join(
         _("{case}: predicted {low} to {high}, happened {happened}").format(

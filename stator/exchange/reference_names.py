@@ -14,7 +14,7 @@ from django.db.models import Value
 
 from stator.engines.models import EngineCard
 from stator.shop.models import Blades, Chiller, Compound, Gauge, Heater, Press, Puller, PullIn, Splitter
-from stator.workbench.registry import BY_KEY
+from stator.workbench.registry import STATION_BY_KEY
 
 KINDS = {  # shelves, as a file calls them
     "heaters": Heater,
@@ -35,7 +35,7 @@ def kind_of(station: str, key: str) -> str:
     """The shelf that a choice names a thing of; empty when it names none. A name that ends in a dash stands for all that begin so."""
     if key.startswith(GAUGE):
         return "gauges"
-    named: Mapping[str, str] = BY_KEY[station].equipment if station in BY_KEY else {}
+    named: Mapping[str, str] = STATION_BY_KEY[station].equipment if station in STATION_BY_KEY else {}
     found = next((shelf for name, shelf in named.items() if key == name or (name.endswith("-") and key.startswith(name))), "")
     return found.replace("_", "-")
 
@@ -48,7 +48,7 @@ def _on_shelves() -> Iterable[tuple[str, int, str]]:
     return first.union(*rest, all=True)
 
 
-class Refs:
+class ReferenceNames:
     """Numbers and names of the shop's equipment."""
 
     def __init__(self, card: EngineCard, shelf: dict[tuple[str, str], int] | None = None) -> None:
@@ -72,7 +72,7 @@ class Refs:
 
     def choices_out(self, station: str, choices: dict[str, Any]) -> dict[str, Any]:
         """Choices with every number said by name."""
-        definition = BY_KEY.get(station)
+        definition = STATION_BY_KEY.get(station)
         passing = definition.passing if definition else frozenset()
         return {key: self._said(station, key, value) for key, value in choices.items() if key not in passing}
 

@@ -10,7 +10,7 @@ from django.utils import timezone, translation
 
 from shopmath.validation import BadInput
 from stator.exchange import background_tasks
-from stator.exchange.background_tasks import Bench, Made
+from stator.exchange.background_tasks import TaskOutput, TaskRegistry
 from stator.ui.number_format import size
 from stator.ui.units import Units, reading_in
 from tests.factories import person
@@ -19,10 +19,10 @@ from tests.simulated_gauges import until
 
 class AtTheBench(SimpleTestCase):
     def setUp(self):
-        self.bench = Bench()
+        self.bench = TaskRegistry()
 
     def made(self, data=b"sheet", asker="person 1", what="the sheet"):
-        found = self.bench.begin(asker, what, lambda tell: Made(data, "sheet.pdf", "application/pdf"))
+        found = self.bench.begin(asker, what, lambda tell: TaskOutput(data, "sheet.pdf", "application/pdf"))
         until(lambda: found.over)
         return found
 
@@ -33,7 +33,7 @@ class AtTheBench(SimpleTestCase):
             tell("Drawing True", 0.4)
             told.set()
             go_on.wait(5)
-            return Made(b"x", "x.pdf", "application/pdf")
+            return TaskOutput(b"x", "x.pdf", "application/pdf")
 
         first = self.bench.begin("person 1", "the sheet", make)
         self.assertTrue(told.wait(5))
@@ -46,7 +46,7 @@ class AtTheBench(SimpleTestCase):
 
     def test_it_is_made_in_the_units_the_language_and_the_time_zone_of_who_asked(self):
         def make(tell):
-            return Made(goes=f"{size(2.54)} {translation.get_language()} {timezone.get_current_timezone()}")
+            return TaskOutput(goes=f"{size(2.54)} {translation.get_language()} {timezone.get_current_timezone()}")
 
         with reading_in(Units.INCH), translation.override("eo"), timezone.override("America/St_Johns"):
             found = self.bench.begin("person 1", "the sheet", make)
@@ -82,7 +82,7 @@ class AtTheBench(SimpleTestCase):
     def test_too_many_at_once_are_refused_in_words(self):
         go_on = threading.Event()
         begun = [
-            self.bench.begin("person 1", str(index), lambda tell: go_on.wait(5) and Made(goes="/"))
+            self.bench.begin("person 1", str(index), lambda tell: go_on.wait(5) and TaskOutput(goes="/"))
             for index in range(background_tasks.MOST)
         ]
         with self.assertRaisesRegex(BadInput, "Too much is being made"):
@@ -95,7 +95,7 @@ class Asked(TestCase):
     def test_another_person_sees_nothing_of_it(self):
         skipper, hand = person("skipper"), person("hand")
         found = background_tasks.BENCH.begin(
-            f"person {skipper.pk}", "all of 0412", lambda tell: Made(b"zip", "job-0412.zip", "application/zip")
+            f"person {skipper.pk}", "all of 0412", lambda tell: TaskOutput(b"zip", "job-0412.zip", "application/zip")
         )
         until(lambda: found.over)
         address = f"/making/{found.token}/"

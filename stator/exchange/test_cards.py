@@ -8,7 +8,7 @@ from django.core.files.uploadedfile import SimpleUploadedFile
 from django.test import TestCase
 
 from shopmath.validation import BadInput
-from stator.engines.layouts import lay_out
+from stator.engines.layouts import apply_layout
 from stator.engines.models import EngineCard, Seal, Spec
 from stator.exchange.card_files import card_as_csv, card_as_json, card_from_json, line_of, read_csv
 from stator.stations.split_crankcase.tests import face
@@ -47,7 +47,7 @@ class CardFiles(TestCase):
 
     def test_what_is_only_typical_is_only_typical_where_it_is_read_in(self):
         card = EngineCard.objects.create(name="Skua 125")
-        lay_out(card, "two-stroke-single")
+        apply_layout(card, "two-stroke-single")
         again = card_from_json(json.dumps(card_as_json(card)).encode())
         self.assertEqual([True] * 6, [each.marking_assumed and each.code_assumed for each in again.seats.all()])
         self.assertEqual([True] * 3, [each.sizes_assumed for each in again.seals.all()])

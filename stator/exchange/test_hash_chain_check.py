@@ -30,7 +30,7 @@ from stator.jobs.photos import add_photo
 from stator.jobs.tests import picture
 from stator.shop.models import Gauge, Person
 from stator.stations.center_crank.tests import Centrer
-from stator.stations.framework.provenance import said
+from stator.stations.framework.provenance import render_provenance
 from tests.factories import job, person
 
 AGREES = re.compile(r"The file is complete and unchanged since it was signed with the key ([0-9A-F]{4} ){7}[0-9A-F]{4}\.")
@@ -59,7 +59,7 @@ class Chained(Whole):
 
     def told(self, data=None):
         made = job_from_zip(data or self.data, person())
-        return said(made.origin)
+        return render_provenance(made.origin)
 
     def entry(self, document, station="centre"):
         return next(each for each in document["entries"] if each["station"] == station and each["signed_at"])
@@ -225,7 +225,7 @@ class InTheDatabase(Chained):
             self.assertEqual(broken(links_of(job_from_zip(self.data, person()))), [])
 
     def test_a_reading_changed_behind_its_back_breaks_it(self):
-        with immutability.lifted():
+        with immutability.without_triggers():
             Reading.objects.filter(entry__job=self.made, ask="end-float").update(text="0.12")
         self.assertEqual([link.name for link in broken(links_of(self.made))], [f"{self.made.tag} centre"])
 

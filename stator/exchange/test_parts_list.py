@@ -7,7 +7,7 @@ import io
 
 from django.test import TestCase
 
-from stator.engines.fact_keys import Slot
+from stator.engines.fact_keys import FactKey
 from stator.engines.models import Seal, Spec
 from stator.engines.parts import rod
 from stator.engines.properties import Property
@@ -58,7 +58,7 @@ class PartsToOrder(TestCase):
 
     def test_a_worn_big_end_wants_a_rod_kit(self):
         Spec.objects.create(card=self.made.card, name="Big-end play", property="big-end-radial-play", high=0.02, source="page 61")
-        self.looker.the_crank(**{Slot(rod(1), Property.BIG_END_RADIAL_PLAY).key: "0.08"})
+        self.looker.the_crank(**{FactKey(rod(1), Property.BIG_END_RADIAL_PLAY).key: "0.08"})
         self.looker.act("sign")
         self.assertEqual(self.wanted(), [("rod-kit", "", "rod 1", "Inspect")])
 

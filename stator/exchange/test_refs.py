@@ -9,7 +9,7 @@ from django.test import TestCase
 from shopmath.validation import BadInput
 from stator.engines.models import Fitted, Seal
 from stator.exchange.card_files import card_as_json, card_from_json
-from stator.exchange.reference_names import Refs
+from stator.exchange.reference_names import ReferenceNames
 from stator.shop.models import Chiller, Gauge, Heater
 from stator.stations.split_crankcase.tests import face
 from tests.factories import Hands, half_job
@@ -24,7 +24,7 @@ class Names(TestCase):
         self.spindle = self.card.fitted.get(name="Rocker spindle")
         self.bolt = self.card.marks.get(name="3")
         self.seal = Seal.objects.create(card=self.card, name="Crank seal", shaft_mm=30, bore_mm=47, width_mm=7)
-        self.refs = Refs(self.card)
+        self.refs = ReferenceNames(self.card)
 
     def test_choices_name_ovens_gauges_and_chillers_and_come_back(self):
         oven, probe = Heater.objects.get(method="oven"), Gauge.objects.get(kind="contact")

@@ -8,8 +8,8 @@ from unittest.mock import patch
 from django.test import TestCase
 
 from shopmath.amounts import mm
-from shopmath.verdict import call
-from stator.engines.fact_keys import Slot
+from shopmath.verdict import judge
+from stator.engines.fact_keys import FactKey
 from stator.engines.models import Spec
 from stator.engines.parts import CRANK
 from stator.engines.properties import Property
@@ -17,15 +17,15 @@ from stator.exchange.job_export import job_as_json
 from stator.exchange.trend import series
 from stator.jobs.facts import Finding
 from stator.jobs.models import DerivedFact, Entry, Job
-from stator.stations.framework import Action, Room, State, Station, Verdict, question_factory
+from stator.stations.framework import Action, Room, State, StationDefinition, Verdict, question_factory
 from stator.stations.framework.definition import NAMES
 from stator.stations.framework.limits import limit_values
 from stator.stations.framework.messages import BY_LIMIT
 from stator.stations.split_crankcase.tests import Halves
-from stator.workbench.registry import BY_KEY
+from stator.workbench.registry import STATION_BY_KEY
 from tests.factories import job
 
-RUNOUT = Slot(CRANK, Property.CRANK_RUNOUT)
+RUNOUT = FactKey(CRANK, Property.CRANK_RUNOUT)
 WORDS = SimpleNamespace(
     NAME="Spin it",
     DRAWING="A crank on two points",
@@ -47,7 +47,7 @@ WORDS = SimpleNamespace(
 def facts(given):
     limit = given.facts.limit(Property.CRANK_RUNOUT)
     read = given.own.fact(RUNOUT)
-    judged = call(read.value, high=limit.high, uncertainty=0.001) if read and limit else None
+    judged = judge(read.value, high=limit.high, uncertainty=0.001) if read and limit else None
     return SimpleNamespace(own=given.own, read=read, call=judged)
 
 
@@ -61,7 +61,7 @@ def actions(bound) -> tuple[Action, ...]:
     return (bound.sign_action(),)
 
 
-TOY = Station(
+TOY = StationDefinition(
     key="spin",
     name="Spin it",
     binds=Room,
@@ -71,7 +71,7 @@ TOY = Station(
     questions=lambda found: [question_factory.question(WORDS, RUNOUT, gauges=("dial",))],
     verdict=verdict,
     checks=lambda found: question_factory.checks(WORDS),
-    derived=lambda found: [Finding(Slot(CRANK, Property.CENTRING), found.read.value / 2)],
+    derived=lambda found: [Finding(FactKey(CRANK, Property.CENTRING), found.read.value / 2)],
     draw=lambda found, canvas: canvas.labels.at([((200, 200), "middle")], f"{found.read.value:.3f}" if found.read else "?"),
     actions=actions,
     result=lambda found: {"schema": "spin/1", "tir_mm": found.read.value},
@@ -86,7 +86,7 @@ class Spinner(Halves):
 
 class MadeUp(TestCase):
     def setUp(self):
-        for table, entry in ((BY_KEY, TOY), (NAMES, TOY.name)):
+        for table, entry in ((STATION_BY_KEY, TOY), (NAMES, TOY.name)):
             patcher = patch.dict(table, {TOY.key: entry})
             patcher.start()
             self.addCleanup(patcher.stop)

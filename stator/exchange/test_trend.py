@@ -18,7 +18,7 @@ from stator.stations.install_with_heat.single_seat.predictions import PREDICTION
 from stator.stations.install_with_heat.single_seat.predictions import beside as heats_beside
 from stator.stations.install_with_heat.single_seat.predictions import heats
 from stator.stations.true_crank.predicted import blows
-from stator.workbench.registry import at_station, lay_run
+from stator.workbench.registry import create_work_plan, current_station
 from tests.factories import job, person
 
 
@@ -28,7 +28,7 @@ class FromJobToJob(TestCase):
         self.second = Job.objects.create(
             number=430, card=copied(self.first.card), complaint="Again.", work_order="bottom-end", booked_in_by=person()
         )
-        lay_run(self.second)
+        create_work_plan(self.second)
         for made, float_mm in ((self.first, "0.14"), (self.second, "0.19")):
             hands = Centrer(made)
             for ask, text in (("side-gap.left", "0.15"), ("side-gap.right", "0.16"), ("spin", "free"), ("end-float", float_mm)):
@@ -69,7 +69,7 @@ class FromJobToJob(TestCase):
             for stage, state in zip(self.second.run.order_by("order"), states, strict=False):
                 self.second.run.filter(pk=stage.pk).update(state=state, because="x" if state == "skipped" else "")
             rows = list(csv.DictReader(io.StringIO(self.client.get("/bench.csv").content.decode())))
-            self.assertEqual(rows[1]["station"], at_station(Job.objects.get(pk=self.second.pk)).key, states)
+            self.assertEqual(rows[1]["station"], current_station(Job.objects.get(pk=self.second.pk)).key, states)
 
 
 class WhatHeld(SimpleTestCase):

@@ -16,7 +16,7 @@ class Export(TestCase):
     def test_a_job_leaves_as_json_with_units_in_its_names(self):
         hands = Hands(job())
         hands.keep("seat", "1.8496 in")
-        log.keep_reading(hands.entry, person(), "room", parse("64.4 F", "temperature"), "f1", at=timezone.now() - timedelta(hours=1))
+        log.save_reading(hands.entry, person(), "room", parse("64.4 F", "temperature"), "f1", at=timezone.now() - timedelta(hours=1))
         answer = hands.client.get("/jobs/0412/export.json")
         data = json.loads(answer.content)
         self.assertEqual((data["schema"], data["version"]), ("stator-job", 5))

@@ -19,11 +19,11 @@ from stator.jobs.fact_loader import slot_of
 from stator.jobs.models import Reading
 from stator.jobs.permissions import visible_card
 from stator.stations.framework.question_factory import label
-from stator.ui.number_format import exact, show, spelled_in
+from stator.ui.number_format import exact, format_for, show
 from stator.ui.svg import Sheet, papers
 from stator.ui.times import day, month
 from stator.ui.units import unit_for
-from stator.workbench.registry import BY_KEY
+from stator.workbench.registry import STATION_BY_KEY
 
 MOST = 4000  # readings looked at, the newest
 WIDTHS = {"wide": 760.0, "narrow": 330.0}  # of the drawing on a desk and on a phone
@@ -67,7 +67,7 @@ def series(card: EngineCard) -> dict[str, tuple[str, list[Point]]]:
 def _name(reading: Reading) -> str:
     """The same in every job for what is measured at the same place; empty for what cannot be named."""
     entry, slot = reading.entry, slot_of(reading)
-    station = BY_KEY.get(entry.station.key)
+    station = STATION_BY_KEY.get(entry.station.key)
     if slot and station and station.words:
         return f"{station.name}, {label(station.words, slot)}"
     asked = reading.extra.get("asked")
@@ -100,13 +100,13 @@ def _drawn(name: str, kind: str, points: list[Point], drawing: str, width: float
     for value in dict.fromkeys((low, high)):
         y = at(0, value)[1]
         sheet.line((78, y), (right, y), "rule")
-        sheet.text((74, y + 5), spelled_in(value, kind, unit, step), "tick", "end")
+        sheet.text((74, y + 5), format_for(value, kind, unit, step), "tick", "end")
     sheet.text((84, 20), unit.name, "tick", "middle")
     sheet.trace([at(index, point.value) for index, point in enumerate(points)], "ink")
     for index, point in enumerate(points):
         x, y = at(index, point.value)
         sheet.circle((x, y), 6, "ink solid")
-        sheet.text((x, y - 14), spelled_in(point.value, kind, unit, step), "halo reading-label ink", "middle")
+        sheet.text((x, y - 14), format_for(point.value, kind, unit, step), "halo reading-label ink", "middle")
         sheet.text((x, 284), point.tag, "tick", "middle")
         sheet.text((x, 304), month(point.at), "tick", "middle")
     return sheet.render()

@@ -17,7 +17,7 @@ from pydantic_core import to_json
 
 from shopmath.validation import BadInput
 from stator.exchange.background_task_views import made_or_making
-from stator.exchange.background_tasks import Made, Tell, quietly
+from stator.exchange.background_tasks import TaskOutput, Tell, no_progress
 from stator.exchange.csv_escape import plain
 from stator.exchange.job_archive import MOST_BYTES
 from stator.exchange.job_export import job_as_json
@@ -43,17 +43,17 @@ def job_in(request: HttpRequest) -> HttpResponse:
     large = upload is not None and (upload.size or 0) > MOST_BYTES
     data = upload.read() if upload and not large else b""
 
-    def make(tell: Tell) -> Made:
+    def make(tell: Tell) -> TaskOutput:
         if not data:
             raise BadInput("file", _("That file is over 400 MB: no job is that large.") if large else _("No file was chosen."))
         job = job_from_zip(data, request.user, tell)  # type: ignore[arg-type]
         imported = _("{name} was imported as job {tag}.").format(name=job.card.name, tag=job.tag)
-        return Made(goes=reverse("job-log", args=[job.tag]), words=f"{imported} {provenance.said(job.origin)}")
+        return TaskOutput(goes=reverse("job-log", args=[job.tag]), words=f"{imported} {provenance.render_provenance(job.origin)}")
 
     if request.headers.get("X-Partial"):
         return made_or_making(request, f"reading {sha256(data).hexdigest()}", make)
     try:
-        made = make(quietly)
+        made = make(no_progress)
     except BadInput as error:
         messages.error(request, error.message)
         return redirect("find")

@@ -15,7 +15,7 @@ LETS_GO_S = 3.0  # a page that has not asked for so long holds its gauge no more
 
 
 @dataclass
-class Hold:
+class GaugeAssignment:
     """The page a gauge feeds: which device, which job and station, which reading."""
 
     device: str
@@ -30,7 +30,7 @@ class Listener:
     def __init__(self) -> None:
         self.on = False
         self._readers: dict[int, tuple[str, Reader]] = {}
-        self._holds: dict[int, Hold] = {}
+        self._holds: dict[int, GaugeAssignment] = {}
         self._stocked = ""
         self._lock = threading.Lock()
 
@@ -70,16 +70,16 @@ class Listener:
         found = self._readers.get(gauge)
         return found[1] if found else None
 
-    def hold(self, gauge: int, device: str, place: str, ask: str, *, take: bool = False) -> Hold:
+    def hold(self, gauge: int, device: str, place: str, ask: str, *, take: bool = False) -> GaugeAssignment:
         """The page that a gauge feeds, after this one has asked for it: the first keeps it until it goes quiet or another takes it."""
         now = time.monotonic()
         with self._lock:
             held = self._holds.get(gauge)
             if take or held is None or held.device == device or now - held.at > LETS_GO_S:
-                held = self._holds[gauge] = Hold(device, place, ask, now)
+                held = self._holds[gauge] = GaugeAssignment(device, place, ask, now)
             return held
 
-    def holder(self, gauge: int) -> Hold | None:
+    def holder(self, gauge: int) -> GaugeAssignment | None:
         held = self._holds.get(gauge)
         return held if held and time.monotonic() - held.at <= LETS_GO_S else None
 

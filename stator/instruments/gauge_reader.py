@@ -12,7 +12,7 @@ import serial
 from django.core.exceptions import ValidationError
 from django.utils.translation import gettext as _
 
-from stator.instruments.protocol import LONGEST, Garbage, Line, WrongUnit, read_line
+from stator.instruments.protocol import LONGEST, InvalidLine, Line, WrongUnit, read_line
 from stator.shop.gauge_ports import check_port
 
 KEPT = 60  # readings held in memory
@@ -25,7 +25,7 @@ LIVE, SILENT, LOST, GARBAGE, WRONG, STARTING = "live", "silent", "lost", "garbag
 
 
 @dataclass(frozen=True)
-class Heard:
+class GaugeReading:
     """A reading with its number in the stream and when it came."""
 
     seq: int
@@ -34,7 +34,7 @@ class Heard:
 
 
 @dataclass(frozen=True)
-class Standing:
+class ConnectionState:
     """How a gauge is doing: a key, and the words for the page."""
 
     key: str
@@ -58,12 +58,12 @@ class Reader(threading.Thread):
         super().__init__(name=f"gauge {name}", daemon=True)
         self.called, self.port, self.kind, self.unit, self.baud, self.on_button = name, port, kind, unit, baud, on_button
         self.clock = clock
-        self.heard: deque[Heard] = deque(maxlen=KEPT)
+        self.heard: deque[GaugeReading] = deque(maxlen=KEPT)
         self.levers: dict[str, str] = {}
         self.remark = ""
         self.bad_lines = 0
         self.flooded_at = -1e9
-        self._wrong: tuple[float, Standing] | None = None
+        self._wrong: tuple[float, ConnectionState] | None = None
         self._lost = ""
         self._opened_at: float | None = None
         self._line: serial.Serial | None = None
@@ -75,45 +75,45 @@ class Reader(threading.Thread):
     # what pages ask
 
     @property
-    def last(self) -> Heard | None:
+    def last(self) -> GaugeReading | None:
         return self.heard[-1] if self.heard else None
 
     @property
     def is_open(self) -> bool:
         return self._opened_at is not None
 
-    def standing(self) -> Standing:
+    def standing(self) -> ConnectionState:
         """Return how it is doing now."""
         now, last = self.clock(), self.last
         if self._opened_at is None:
             return (
-                Standing(LOST, _("No line to {called}. {lost}").format(called=self.called, lost=self._lost))
+                ConnectionState(LOST, _("No line to {called}. {lost}").format(called=self.called, lost=self._lost))
                 if self._lost
-                else Standing(STARTING, f"{self.called}: opening.")
+                else ConnectionState(STARTING, f"{self.called}: opening.")
             )
         fresh = last is not None and last.at >= self._opened_at
         if self._wrong and now - self._wrong[0] < SILENT_S and (last is None or last.at <= self._wrong[0]):
             return self._wrong[1]
         if self.on_button:
-            return Standing(LIVE, _("{called} is connected: its button keeps the reading.").format(called=self.called))
+            return ConnectionState(LIVE, _("{called} is connected: its button keeps the reading.").format(called=self.called))
         quiet = now - (last.at if last and fresh else self._opened_at)
         if quiet > SILENT_S:
-            return Standing(
+            return ConnectionState(
                 SILENT,
                 _("{called} has said nothing for {quiet} s: look at its cable and battery, or type the reading.").format(
                     called=self.called, quiet=round(quiet)
                 ),
             )
         if not fresh:
-            return Standing(STARTING, _("{called} is open, nothing said yet.").format(called=self.called))
+            return ConnectionState(STARTING, _("{called} is open, nothing said yet.").format(called=self.called))
         if now - self.flooded_at < SILENT_S:
-            return Standing(
+            return ConnectionState(
                 LIVE,
                 _("{called} speaks faster than {flood} lines a second: only its latest counts.").format(called=self.called, flood=FLOOD),
             )
-        return Standing(LIVE, _("{called} is live.").format(called=self.called))
+        return ConnectionState(LIVE, _("{called} is live.").format(called=self.called))
 
-    def since(self, seq: int) -> list[Heard]:
+    def since(self, seq: int) -> list[GaugeReading]:
         """Readings after a number, oldest first."""
         return [each for each in self.heard.copy() if each.seq > seq]
 
@@ -188,17 +188,17 @@ class Reader(threading.Thread):
             return
         try:
             line = read_line(said, self.kind, self.unit)
-        except (Garbage, WrongUnit) as error:
+        except (InvalidLine, WrongUnit) as error:
             self.bad_lines += 1
             key = WRONG if isinstance(error, WrongUnit) else GARBAGE
             self._wrong = (
                 self.clock(),
-                Standing(key, _("{error} Nothing was kept; type the reading, or set the gauge right.").format(error=error)),
+                ConnectionState(key, _("{error} Nothing was kept; type the reading, or set the gauge right.").format(error=error)),
             )
             return
         with self._lock:
             self._seq += 1
-            self.heard.append(Heard(self._seq, line, self.clock()))
+            self.heard.append(GaugeReading(self._seq, line, self.clock()))
             for mark in self._peaks:
                 self._peaks[mark] = max(self._peaks[mark], line.canonical)
 

@@ -21,7 +21,7 @@ from django.utils.dateparse import parse_date, parse_datetime, parse_time
 from django.utils.translation import gettext as _
 
 from shopmath.validation import BadInput
-from stator.instruments.protocol import Garbage, WrongUnit, read_line
+from stator.instruments.protocol import InvalidLine, WrongUnit, read_line
 
 LARGEST_BYTES, MOST_LINES = 100_000, 200
 VALUE = ("value", "reading", "measurement", "measured", "result")
@@ -130,7 +130,7 @@ def _spoken(number: int, said: str, kind: str, unit: str) -> LogLine:
     """A line as the gauge would speak it."""
     try:
         line = read_line(said, kind, unit)
-    except (Garbage, WrongUnit) as error:
+    except (InvalidLine, WrongUnit) as error:
         return LogLine(number, said[:80], refused=str(error))
     return LogLine(number, said[:80], line.text, line.label)
 

@@ -17,19 +17,19 @@ from django.views.decorators.http import require_POST
 from shopmath.validation import BadInput
 from stator.instruments.log_file import LogLine, read_log, text_of
 from stator.instruments.protocol import OWN_UNIT
-from stator.jobs.idempotency import Doing
+from stator.jobs.idempotency import IdempotentRequest
 from stator.shop.equipment_snapshot import shelves
 from stator.shop.models import Gauge
 from stator.stations.framework import BoundStation, Question
-from stator.workbench.reading_commands import again, opened, take
-from stator.workbench.station_commands import on_work
+from stator.workbench.reading_commands import again, opened, save_reading
+from stator.workbench.station_commands import station_command
 from stator.workbench.station_page import Answer
 
 BY_CLOCK = _("Here the clock counts: each reading is taken as it happens. A log read in afterwards would start no clock in time.")
 
 
 @dataclass(frozen=True)
-class Placed:
+class AssignedLine:
     """A line with what becomes of it."""
 
     line: LogLine
@@ -52,14 +52,14 @@ def _ask_of(work: BoundStation, line: LogLine) -> Question:
     return found
 
 
-def place(work: BoundStation, lines: list[LogLine], chosen: set[int], gauge: Gauge, name: str, key: str) -> list[Placed]:
+def place(work: BoundStation, lines: list[LogLine], chosen: set[int], gauge: Gauge, name: str, key: str) -> list[AssignedLine]:
     """Keep the lines chosen, each where it belongs. Once one has no place nothing more goes in: all after it would be one place off."""
-    found: list[Placed] = []
+    found: list[AssignedLine] = []
     halted, now = "", timezone.now()
     work = opened(work)
     for line in lines:
         if line.number not in chosen:
-            found.append(Placed(line, False))
+            found.append(AssignedLine(line, False))
             continue
         try:
             if halted or line.refused:
@@ -68,18 +68,18 @@ def place(work: BoundStation, lines: list[LogLine], chosen: set[int], gauge: Gau
             since = max([work.job.booked_in_at, *(reading.taken_at for reading in work.readings if not reading.withdrawn_at)])
             at = line.at if line.at and since <= line.at <= now else None
             extra = {"heard": True, "log": name[:80]}
-            reading = take(work, ask, line.text, f"{key}-{line.number}", gauge=gauge, at=at, extra=extra)
+            reading = save_reading(work, ask, line.text, f"{key}-{line.number}", gauge=gauge, at=at, extra=extra)
         except BadInput as error:
-            found.append(Placed(line, True, waits=error.message if halted else "", why_not="" if halted else error.message))
+            found.append(AssignedLine(line, True, waits=error.message if halted else "", why_not="" if halted else error.message))
             halted = halted or _("waits for line {number}").format(number=line.number)
             continue
-        found.append(Placed(line, True, ask.words, work.shown(reading, ask), at))
+        found.append(AssignedLine(line, True, ask.words, work.shown(reading, ask), at))
         work = again(work)
     return found
 
 
 @require_POST
-@on_work
+@station_command
 def log_file(request: HttpRequest, work: BoundStation) -> HttpResponse | Answer:
     """First the file, then what is to be kept of it. Until then nothing is."""
     upload = request.FILES.get("file")
@@ -102,7 +102,7 @@ def log_file(request: HttpRequest, work: BoundStation) -> HttpResponse | Answer:
     chosen = picked if not upload else {line.number for line in lines}
     keep = post.get("do") == "keep"
     with transaction.atomic():
-        doing: Doing = request.act  # type: ignore[attr-defined]
+        doing: IdempotentRequest = request.act  # type: ignore[attr-defined]
         found = place(work, lines, chosen, gauge, name, doing.key)
         kept = [each for each in found if each.shown]
         if not keep or not kept:

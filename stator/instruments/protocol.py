@@ -25,7 +25,7 @@ _SAID = {unit: kind for kind in reversed(KINDS) for unit in UNITS.get(kind, {})}
 OWN_UNIT = {"length": "mm", "temperature": "C", "force": "N", "angle": "deg"}  # of a line that says none
 
 
-class Garbage(ValueError):
+class InvalidLine(ValueError):
     """A line that is no reading."""
 
 
@@ -73,7 +73,7 @@ def read_line(said: str, kind: str, unit: str) -> Line:
     shown = "".join(each if each.isprintable() else "?" for each in said.strip())[:40]
     found = _READING.fullmatch(said.strip()) if len(said) <= LONGEST else None
     if not found:
-        raise Garbage(f"It said {shown!r}, which is no reading.")
+        raise InvalidLine(f"It said {shown!r}, which is no reading.")
     word, label = found["unit"].lower(), found["label"] or ""
     if word and word not in _SAID:
         word, label = "", f"{found['unit']} {label}".strip()
@@ -84,4 +84,4 @@ def read_line(said: str, kind: str, unit: str) -> Line:
     except BadInput as error:
         if word and word not in UNITS.get(kind, {}):
             raise WrongUnit(f"It said {shown!r}: that is {_SAID[word]}, and here it measures {kind}.") from error
-        raise Garbage(f"It said {shown!r}: {error.message}") from error
+        raise InvalidLine(f"It said {shown!r}: {error.message}") from error

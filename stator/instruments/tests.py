@@ -13,10 +13,10 @@ from django.test import Client, SimpleTestCase, TestCase
 
 from shopmath.runout import fit
 from shopmath.thermal.infrared import infrared_true_c
-from shopmath.truing import Swing, decompose
+from shopmath.truing import RunoutVector, decompose
 from stator.instruments.gauge_hub import LETS_GO_S, LISTENER, Listener
 from stator.instruments.gauge_reader import FLOOD, PEAKS, SILENT_S, Reader
-from stator.instruments.protocol import Garbage, WrongUnit, read_line
+from stator.instruments.protocol import InvalidLine, WrongUnit, read_line
 from stator.shop.models import Gauge, Shop
 from stator.simulators.case import Case
 from stator.simulators.crank import Crank
@@ -50,7 +50,7 @@ class TheLine(SimpleTestCase):
 
     def test_what_is_no_reading_is_said_as_it_came(self):
         for said in ("ERR 5", "", "--", "1.2.3", "OPEN", "0.1 0.2 0.3 mm mm x\x07", "9" * 400, "nan", "inf mm", "0x1F"):
-            with self.subTest(said), self.assertRaises(Garbage):
+            with self.subTest(said), self.assertRaises(InvalidLine):
                 read_line(said, "length", "mm")
 
     def test_a_reading_of_something_else_is_named(self):
@@ -327,7 +327,7 @@ class Truths(SimpleTestCase):
         left = self.turn(crank)
         crank.pull("other")
         right = self.turn(crank)
-        found = decompose(Swing(left.tir_mm, left.high_spot_deg), Swing(right.tir_mm, right.high_spot_deg), crank.geometry)
+        found = decompose(RunoutVector(left.tir_mm, left.high_spot_deg), RunoutVector(right.tir_mm, right.high_spot_deg), crank.geometry)
         self.assertAlmostEqual(found.twist_deg, crank.truth.bent.twist_deg, places=2)
         self.assertAlmostEqual(found.offset_mm, crank.truth.bent.offset_mm, places=2)
 

@@ -16,7 +16,7 @@ from stator.shop.equipment_snapshot import shelves
 from stator.shop.models import Gauge, Shop
 from stator.ui.number_format import as_asked
 
-DEAF = _("Nobody listens to gauges in this process: it was not started with manage.py serve. Type the reading.")
+NOT_CONNECTED = _("Nobody listens to gauges in this process: it was not started with manage.py serve. Type the reading.")
 
 
 def shown(gauge: Gauge, canonical: float, unit: str = "") -> str:
@@ -39,7 +39,7 @@ def live(request: HttpRequest, pk: int) -> HttpResponse:
     gauge = _gauge(pk)
     reader = LISTENER.reader(pk)
     if reader is None:
-        return JsonResponse({"state": "deaf", "words": DEAF if not LISTENER.on else _("This gauge has no line."), "seq": 0})
+        return JsonResponse({"state": "deaf", "words": NOT_CONNECTED if not LISTENER.on else _("This gauge has no line."), "seq": 0})
     get = {name: request.GET.get(name, "")[:120] for name in ("device", "place", "ask", "mark")}
     held = LISTENER.hold(pk, get["device"], get["place"], get["ask"], take=request.GET.get("take") == "1")
     standing, last = reader.standing(), reader.last
@@ -67,7 +67,7 @@ def live(request: HttpRequest, pk: int) -> HttpResponse:
 
 
 @require_POST
-def lever(request: HttpRequest, pk: int) -> HttpResponse:
+def simulator_control(request: HttpRequest, pk: int) -> HttpResponse:
     """Move a stand-in: one of the things it says it can do."""
     gauge = _gauge(pk)
     reader = LISTENER.reader(pk)
@@ -93,7 +93,7 @@ def gauges(request: HttpRequest) -> HttpResponse:
             {
                 "gauge": gauge,
                 "state": standing.key if standing else "deaf",
-                "words": standing.words if standing else DEAF,
+                "words": standing.words if standing else NOT_CONNECTED,
                 "said": shown(gauge, last.line.canonical) if reader and last else "",
                 "lately": [each.line.text for each in reader.since(0)[-5:]] if reader else [],
                 "bad": reader.bad_lines if reader else 0,

@@ -55,7 +55,7 @@ def _running_s() -> float:
     return time.clock_gettime(known) if known is not None else time.monotonic()
 
 
-class Drift:
+class ClockJump:
     """How far the clock has been set on or back since this process began."""
 
     def __init__(self) -> None:
@@ -65,7 +65,7 @@ class Drift:
         return timedelta(seconds=time.time() - _running_s() - self._apart)
 
 
-DRIFT = Drift()
+DRIFT = ClockJump()
 
 
 def _about(by: timedelta) -> str:

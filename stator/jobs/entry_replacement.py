@@ -8,8 +8,8 @@ from typing import Any, TypeVar
 from django.db import transaction
 
 from stator.jobs.models import Entry, Move, Reading, Timer
-from stator.jobs.permissions import changeable
-from stator.shop.audit_log import tell
+from stator.jobs.permissions import require_open_job
+from stator.shop.audit_log import audit
 from stator.shop.models import Person
 
 Row = TypeVar("Row", Reading, Move, Timer)
@@ -21,13 +21,13 @@ def _again(row: Row, entry: Entry, **changed: Any) -> Row:
     return type(row)(**{**fields, "entry_id": entry.pk, **changed})
 
 
-def supersede(entry: Entry, person: Person, reason: str) -> Entry:
+def replace_entry(entry: Entry, person: Person, reason: str) -> Entry:
     """Begin a new entry in place of a signed one, with everything that stands in it: only what changes is done again.
 
     Readings keep their taker, time and gauge; clocks that have run and what hands did come along. The old entry stays as it is.
     """
     with transaction.atomic():
-        changeable(entry.job)
+        require_open_job(entry.job)
         known = Entry.objects.filter(supersedes=entry).first()
         if known:
             return known
@@ -46,5 +46,5 @@ def supersede(entry: Entry, person: Person, reason: str) -> Entry:
         Move.objects.bulk_create(_again(each, new) for each in entry.moves.all())
         Timer.objects.bulk_create(_again(each, new) for each in entry.timers.exclude(ended_at=None))
         entry.job.touch()
-    tell(person, f"began in place of a signed entry at {entry.station.key}", entry.job.tag)
+    audit(person, f"began in place of a signed entry at {entry.station.key}", entry.job.tag)
     return new

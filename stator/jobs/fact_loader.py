@@ -11,44 +11,44 @@ from typing import Any, TypeVar
 from django.db.models import F, QuerySet
 
 from stator.engines.card_facts import figures_of, limits_of
-from stator.engines.fact_keys import At, Slot
-from stator.engines.models import EngineCard, Seat, Subject
+from stator.engines.fact_keys import FactKey, Location
+from stator.engines.models import EngineCard, MeasuredPart, Seat
 from stator.engines.parts import Part, counted_name
 from stator.engines.properties import Property
 from stator.engines.rows import holds
 from stator.jobs.asked import Asked
-from stator.jobs.facts import Account, Done, Fact, Facts, GaugeSeen, Origin, Own, Taken, account_of
+from stator.jobs.facts import EntryData, Fact, Facts, FactSet, GaugeSnapshot, MeasuredReading, Origin, RecordedAction, account_of
 from stator.jobs.models import DerivedFact, Entry, Job, Move, Reading, RunStation
-from stator.jobs.models.log import Placed
+from stator.jobs.models.log import FactKeyFields
 from stator.shop.equipment_snapshot import shelves
 from stator.shop.models import Gauge, Person, Shop
 
-Row = TypeVar("Row", bound=Placed)
+Row = TypeVar("Row", bound=FactKeyFields)
 
 
-def seen(gauge: Gauge | None, on: date) -> GaugeSeen | None:
+def seen(gauge: Gauge | None, on: date) -> GaugeSnapshot | None:
     """A gauge as it was on a day."""
-    return GaugeSeen(gauge.name, gauge.resolution, gauge.repeatability, gauge.calibration(on), gauge.kind) if gauge else None
+    return GaugeSnapshot(gauge.name, gauge.resolution, gauge.repeatability, gauge.calibration(on), gauge.kind) if gauge else None
 
 
-def place_of(row: Placed) -> At:
-    return At(row.end, row.angle_deg, row.clock, row.depth, row.stage)
+def place_of(row: FactKeyFields) -> Location:
+    return Location(row.end, row.angle_deg, row.clock, row.depth, row.stage)
 
 
-def slot_of(row: Placed) -> Slot | None:
+def slot_of(row: FactKeyFields) -> FactKey | None:
     """The address of a row; None for one of a station that has none yet."""
     if row.subject is None or not row.property:
         return None
-    return Slot(row.subject.part, Property(row.property), place_of(row))
+    return FactKey(row.subject.part, Property(row.property), place_of(row))
 
 
-def taken_of(reading: Reading) -> Taken | None:
+def taken_of(reading: Reading) -> MeasuredReading | None:
     """A reading as plain values; None while it has no address."""
     slot = slot_of(reading)
     if slot is None:
         return None
     entry = reading.entry
-    return Taken(
+    return MeasuredReading(
         slot=slot,
         value=reading.canonical,
         text=reading.text,
@@ -99,14 +99,14 @@ def readings_of(entry: Entry, shop: Shop) -> list[Reading]:
 
 
 _of_job = Asked(lambda job: Reading.objects.filter(entry__job=job), 1)
-_subjects = Asked(lambda card: Subject.objects.filter(card=card), 1)
+_subjects = Asked(lambda card: MeasuredPart.objects.filter(card=card), 1)
 
 
 def all_readings_of(job: Job, shop: Shop) -> dict[int, list[Reading]]:
     """Every reading of a job by its entry, the oldest first, the withdrawn among them."""
     found = _of_job.models(job.pk)
     gauges = _gauges({each.gauge_id for each in found}, shop)
-    subjects: dict[int | None, Subject] = {each.pk: each for each in _subjects.models(job.card_id)}
+    subjects: dict[int | None, MeasuredPart] = {each.pk: each for each in _subjects.models(job.card_id)}
     named = {each.by_id for each in found} | {each.withdrawn_by_id for each in found}
     people: dict[int | None, Person] = {**Person.objects.in_bulk(named - {None})}
     by_entry: dict[int, list[Reading]] = {}
@@ -124,14 +124,14 @@ def _gauges(wanted: set[int | None], shop: Shop) -> dict[int | None, Gauge]:
     return gauges | (Gauge.objects.in_bulk(gone) if gone else {})
 
 
-def own_of(entry: Entry | None, readings: list[Reading], before: Own | None = None) -> Own:
+def own_of(entry: Entry | None, readings: list[Reading], before: EntryData | None = None) -> EntryData:
     """Return what an entry holds itself, of readings that were fetched with it; `before` is what it held when it had one reading less."""
     if entry is None:
-        return Own()
+        return EntryData()
     known = {each.number: each for each in before.taken} if before else {}
     taken = (known.get(reading.pk) or taken_of(reading) for reading in readings if not reading.withdrawn_at)
     moves = before.moves if before else tuple(map(_done, _moves.models(entry.pk)))
-    return Own(
+    return EntryData(
         taken=tuple(each for each in taken if each),
         moves=moves,
         chosen=dict(entry.choices),
@@ -141,9 +141,9 @@ def own_of(entry: Entry | None, readings: list[Reading], before: Own | None = No
     )
 
 
-def _done(move: Move) -> Done:
+def _done(move: Move) -> RecordedAction:
     part = move.subject.part if move.subject else None
-    return Done(move.kind, move.attempt, part, place_of(move), move.amount, move.text, move.at, move.detail)
+    return RecordedAction(move.kind, move.attempt, part, place_of(move), move.amount, move.text, move.at, move.detail)
 
 
 PLACED = ("subject__kind", "subject__uid", "subject__name", "property", "end", "angle_deg", "clock", "depth", "stage")  # an address
@@ -161,9 +161,9 @@ DERIVED = (  # of what an entry found, as one row
 GAUGE, CARRIED, READ_IN, FOUND_IN = *map(READ.index, ("gauge_id", "carried_from_id", "entry_id")), DERIVED.index("entry_id")
 
 
-def _slot(kind: str, uid: str, name: str, what: str, *at: Any) -> Slot:
+def _slot(kind: str, uid: str, name: str, what: str, *at: Any) -> FactKey:
     """An address out of its columns."""
-    return Slot(Part(kind, uid, name or counted_name(kind, uid)), Property(what), At(*at))
+    return FactKey(Part(kind, uid, name or counted_name(kind, uid)), Property(what), Location(*at))
 
 
 def _placed(rows: QuerySet[Row]) -> QuerySet[Row]:
@@ -180,7 +180,7 @@ _of_open = Asked(
     1,
 )
 MOST_KEPT = 256  # accounts of signed entries, about 8 kB each
-_kept: dict[tuple[int, str, str], Account] = {}  # the one asked for last, last
+_kept: dict[tuple[int, str, str], FactSet] = {}  # the one asked for last, last
 
 
 def facts_of(job: Job, besides: Entry | None = None) -> Facts:
@@ -200,7 +200,7 @@ def facts_of(job: Job, besides: Entry | None = None) -> Facts:
     return Facts(limits=limits_of(job.card), accounts=accounts)
 
 
-def _of_card(card: EngineCard) -> Account:
+def _of_card(card: EngineCard) -> FactSet:
     """Return what a card tells, kept by its stamp."""
     key = (card.pk, str(card.stamp), "card")
     kept = _kept.pop(key, None) if card.stamp else None
@@ -210,7 +210,7 @@ def _of_card(card: EngineCard) -> Account:
     return found
 
 
-def _signed_accounts(entries: list[tuple[int, str]], card: EngineCard) -> list[Account]:
+def _signed_accounts(entries: list[tuple[int, str]], card: EngineCard) -> list[FactSet]:
     """Return what signed entries tell, by their numbers and digests; those that are not kept yet are read together.
 
     They name gauges and people (the shop's token changes with these names) and parts of the card (its stamp does).
@@ -221,7 +221,7 @@ def _signed_accounts(entries: list[tuple[int, str]], card: EngineCard) -> list[A
     if new:
         read = _placed(Reading.objects.filter(entry__in=new, withdrawn_at=None)).values_list(*READ)
         found |= _accounts(read, _placed(DerivedFact.objects.filter(entry__in=new)).values_list(*DERIVED))
-    accounts = [(pk, digest, found.get(pk) or Account()) for pk, digest in entries]
+    accounts = [(pk, digest, found.get(pk) or FactSet()) for pk, digest in entries]
     if stocked:
         _kept.update({(pk, digest, stocked): account for pk, digest, account in accounts if digest})
     for oldest in list(_kept)[:-MOST_KEPT]:
@@ -229,7 +229,7 @@ def _signed_accounts(entries: list[tuple[int, str]], card: EngineCard) -> list[A
     return [account for _, _, account in accounts]
 
 
-def _accounts(read: Iterable[tuple[Any, ...]], found: Iterable[tuple[Any, ...]] = ()) -> dict[int, Account]:
+def _accounts(read: Iterable[tuple[Any, ...]], found: Iterable[tuple[Any, ...]] = ()) -> dict[int, FactSet]:
     """Rows of `READ` and `DERIVED` as what each entry tells. What was carried into one was counted where it was taken."""
     taken, given = defaultdict(list), defaultdict(list)
     for row in read:
@@ -238,14 +238,14 @@ def _accounts(read: Iterable[tuple[Any, ...]], found: Iterable[tuple[Any, ...]] 
     for row in found:
         given[row[FOUND_IN]].append(_fact(*row))
     gauges = _gauges({row[GAUGE] for lot in taken.values() for row in lot}, Shop.current())
-    return {pk: Account(_taken(taken[pk], gauges), given[pk]) for pk in sorted(taken.keys() | given.keys())}
+    return {pk: FactSet(_taken(taken[pk], gauges), given[pk]) for pk in sorted(taken.keys() | given.keys())}
 
 
-def _taken(rows: Iterable[tuple[Any, ...]], gauges: dict[int | None, Gauge]) -> Iterator[Taken]:
+def _taken(rows: Iterable[tuple[Any, ...]], gauges: dict[int | None, Gauge]) -> Iterator[MeasuredReading]:
     """Rows of `READ` as plain values."""
     for row in rows:
         value, text, of, attempt, turn, gauge, station, entry, signed_at, at, number, _from, uncertainty, *by = row[len(PLACED) :]
-        yield Taken(
+        yield MeasuredReading(
             slot=_slot(*row[: len(PLACED)]),
             value=value,
             text=text,
@@ -288,18 +288,18 @@ def _called(*names: str) -> str:
     return Person(**dict(zip(NAMES, names, strict=True))).called
 
 
-_subject = Asked(lambda card, kind, uid: Subject.objects.filter(card=card, kind=kind, uid=uid), 3)
+_subject = Asked(lambda card, kind, uid: MeasuredPart.objects.filter(card=card, kind=kind, uid=uid), 3)
 
 
-def subject_of(card_id: int, part: Part) -> Subject:
+def subject_of(card_id: int, part: Part) -> MeasuredPart:
     """The row of a part, made with the first reading there."""
     if found := _subject.models(card_id, part.kind, part.uid):
         return found[0]
-    made, _ = Subject.objects.get_or_create(card_id=card_id, kind=part.kind, uid=part.uid, defaults={"name": part.name[:80]})
+    made, _ = MeasuredPart.objects.get_or_create(card_id=card_id, kind=part.kind, uid=part.uid, defaults={"name": part.name[:80]})
     return made
 
 
-def columns(card_id: int, slot: Slot) -> dict[str, object]:
+def columns(card_id: int, slot: FactKey) -> dict[str, object]:
     """The columns of a row that lies at an address."""
     at = slot.at
     return {

@@ -18,7 +18,7 @@ from typing import Any
 from shopmath.amounts import Amount
 from shopmath.gauges import gauge_uncertainty
 from stator.engines.card_facts import CardFigure, Limit
-from stator.engines.fact_keys import ANYWHERE, At, Slot
+from stator.engines.fact_keys import ANYWHERE, FactKey, Location
 from stator.engines.parts import Part
 from stator.engines.properties import Property
 
@@ -34,11 +34,11 @@ class Origin(StrEnum):
     ASSUMED = "assumed"
 
 
-TRUST = list(Origin)
+ORIGIN_PRIORITY = list(Origin)
 
 
 @dataclass(frozen=True)
-class GaugeSeen:
+class GaugeSnapshot:
     """What a reading's uncertainty needs of its gauge."""
 
     name: str
@@ -53,16 +53,16 @@ class GaugeSeen:
 
 
 @dataclass(frozen=True)
-class Taken:
+class MeasuredReading:
     """One reading that stands, as plain values in the core's units."""
 
-    slot: Slot
+    slot: FactKey
     value: float | None
     text: str = ""
     kind: str = "length"
     attempt: int = 1
     turn: int = 1
-    gauge: GaugeSeen | None = None
+    gauge: GaugeSnapshot | None = None
     station: str = ""
     entry: int = 0
     signed: bool = True
@@ -86,7 +86,7 @@ class Taken:
 class Fact:
     """One thing known, with how sure it is and where it comes from."""
 
-    slot: Slot
+    slot: FactKey
     value: float | None
     text: str
     origin: Origin
@@ -113,7 +113,7 @@ class Fact:
         return self.origin == Origin.MEASURED
 
 
-def fact_of(readings: Sequence[Taken]) -> Fact:
+def fact_of(readings: Sequence[MeasuredReading]) -> Fact:
     """Readings of one place in one attempt as a fact: their mean, and how sure it is."""
     last = readings[-1]
     values = [each.value for each in readings if each.value is not None]
@@ -121,7 +121,7 @@ def fact_of(readings: Sequence[Taken]) -> Fact:
     gauge = last.gauge
     known = last.uncertainty
     if known is None and not words and last.kind == "length":
-        known = (gauge or GaugeSeen("", NO_GAUGE_MM)).uncertainty(values)
+        known = (gauge or GaugeSnapshot("", NO_GAUGE_MM)).uncertainty(values)
     return Fact(
         slot=last.slot,
         value=None if words else sum(values) / len(values),
@@ -144,7 +144,7 @@ def fact_of(readings: Sequence[Taken]) -> Fact:
 class Finding:
     """What follows from an entry's readings, kept as a fact for other stations when it is signed."""
 
-    slot: Slot
+    slot: FactKey
     value: float | None = None
     text: str = ""
     uncertainty: float | None = None
@@ -155,16 +155,16 @@ class Finding:
 Where = tuple[str, str, Property]  # kind and identity of a part, and what is known of it
 
 
-def _where(slot: Slot) -> Where:
+def _where(slot: FactKey) -> Where:
     return slot.part.kind, slot.part.uid, slot.what
 
 
-class Account:
+class FactSet:
     """What one entry, or a card, tells of an engine, by what it is about. Nothing in it changes, so that it may be kept as it is."""
 
-    def __init__(self, taken: Iterable[Taken] = (), given: Iterable[Fact] = ()) -> None:
+    def __init__(self, taken: Iterable[MeasuredReading] = (), given: Iterable[Fact] = ()) -> None:
         """`taken`: its readings; `given`: what follows from them, or what the card says."""
-        self.taken: dict[Where, list[Taken]] = defaultdict(list)
+        self.taken: dict[Where, list[MeasuredReading]] = defaultdict(list)
         self.given: dict[Where, list[Fact]] = defaultdict(list)
         self._facts: dict[Where, list[Fact]] = {}
         for each in taken:
@@ -175,7 +175,7 @@ class Account:
         self.tells = {**self.taken, **self.given}.keys()
 
     def __eq__(self, other: object) -> bool:
-        if not isinstance(other, Account):
+        if not isinstance(other, FactSet):
             return NotImplemented
         return self is other or (self.taken == other.taken and self.given == other.given)
 
@@ -191,16 +191,16 @@ class Account:
         if where not in self.tells:
             return []
         if where not in self._facts:
-            rounds: dict[tuple[int, At, int], list[Taken]] = {}
+            rounds: dict[tuple[int, Location, int], list[MeasuredReading]] = {}
             for each in self.taken.get(where, ()):
                 rounds.setdefault((each.entry, each.slot.at, each.attempt), []).append(each)
             self._facts[where] = [*map(fact_of, rounds.values()), *self.given.get(where, ())]
         return self._facts[where]
 
 
-def account_of(card: Iterable[CardFigure]) -> Account:
+def account_of(card: Iterable[CardFigure]) -> FactSet:
     """Return what a card tells."""
-    return Account(
+    return FactSet(
         given=(
             Fact(
                 slot=figure.slot,
@@ -222,15 +222,15 @@ class Facts:
 
     def __init__(
         self,
-        taken: Iterable[Taken] = (),
+        taken: Iterable[MeasuredReading] = (),
         derived: Iterable[Fact] = (),
         card: Iterable[CardFigure] = (),
         limits: Iterable[Limit] = (),
-        accounts: Iterable[Account] = (),
+        accounts: Iterable[FactSet] = (),
     ) -> None:
         """`accounts`: what entries tell that are kept as they are, the oldest first; the readings `taken` come after them."""
-        self._accounts = [*accounts, Account(taken, derived), account_of(card)]
-        self._made: dict[Where, dict[At, list[Fact]]] = {}
+        self._accounts = [*accounts, FactSet(taken, derived), account_of(card)]
+        self._made: dict[Where, dict[Location, list[Fact]]] = {}
         self.used: dict[str, Fact] = {}
         self.limits_used: dict[str, Limit] = {}
         self._limits = {limit.what: limit for limit in limits}
@@ -241,47 +241,47 @@ class Facts:
         return tuple(self._accounts), tuple(self._limits.values())
 
     @property
-    def taken(self) -> list[Taken]:
+    def taken(self) -> list[MeasuredReading]:
         """The readings that it is made of."""
         return [each for account in self._accounts for lot in account.taken.values() for each in lot]
 
-    def _facts(self, where: Where) -> dict[At, list[Fact]]:
+    def _facts(self, where: Where) -> dict[Location, list[Fact]]:
         """Everything known of a property of a part, by place, oldest first."""
         if where not in self._made:
-            places: dict[At, list[Fact]] = defaultdict(list)
+            places: dict[Location, list[Fact]] = defaultdict(list)
             for account in self._accounts:
                 for fact in account.facts(where):
                     places[fact.slot.at].append(fact)
             self._made[where] = {at: sorted(facts, key=_when) for at, facts in places.items()}
         return self._made[where]
 
-    def history(self, part: Part, known: Property, at: At = ANYWHERE) -> list[Fact]:
+    def history(self, part: Part, known: Property, at: Location = ANYWHERE) -> list[Fact]:
         """Everything known of one place, oldest first, the card's word before all."""
         return list(self._facts((part.kind, part.uid, known)).get(at, ()))
 
-    def best(self, part: Part, known: Property, at: At = ANYWHERE) -> Fact | None:
+    def best(self, part: Part, known: Property, at: Location = ANYWHERE) -> Fact | None:
         """The most trusted fact, the latest of those; None where nothing is known."""
         found = self.history(part, known, at)
         if not found:
             return None
-        best = min(reversed(found), key=lambda fact: TRUST.index(fact.origin))
+        best = min(reversed(found), key=lambda fact: ORIGIN_PRIORITY.index(fact.origin))
         self.used[best.slot.key] = best
         return best
 
-    def said(self, part: Part, known: Property, at: At = ANYWHERE) -> str:
+    def said(self, part: Part, known: Property, at: Location = ANYWHERE) -> str:
         """Return what was decided or seen, as the key of its answer; empty where nothing is known."""
         best = self.best(part, known, at)
         return best.text if best else ""
 
-    def places(self, part: Part, known: Property) -> list[At]:
+    def places(self, part: Part, known: Property) -> list[Location]:
         """Return where on a part a property is known."""
         return list(self._facts((part.kind, part.uid, known)))
 
-    def as_found(self, part: Part, known: Property, at: At = ANYWHERE) -> Fact | None:
+    def as_found(self, part: Part, known: Property, at: Location = ANYWHERE) -> Fact | None:
         """The first that was measured or decided."""
         return next((fact for fact in self.history(part, known, at) if fact.origin in (Origin.MEASURED, Origin.DECIDED)), None)
 
-    def as_left(self, part: Part, known: Property, at: At = ANYWHERE) -> Fact | None:
+    def as_left(self, part: Part, known: Property, at: Location = ANYWHERE) -> Fact | None:
         """The last that was measured or decided."""
         found = [fact for fact in self.history(part, known, at) if fact.origin in (Origin.MEASURED, Origin.DECIDED)]
         return found[-1] if found else None
@@ -309,13 +309,13 @@ def _when(fact: Fact) -> tuple[int, float, int]:
 
 
 @dataclass(frozen=True)
-class Done:
+class RecordedAction:
     """One thing that hands did, as plain values."""
 
     kind: str
     attempt: int = 1
     part: Part | None = None
-    at: At = ANYWHERE
+    at: Location = ANYWHERE
     amount: float | None = None
     text: str = ""
     when: datetime | None = None
@@ -323,63 +323,63 @@ class Done:
 
 
 @dataclass(frozen=True)
-class Own:
+class EntryData:
     """What one entry holds itself: its readings that stand, what hands did, what was chosen and left out."""
 
-    taken: tuple[Taken, ...] = ()
-    moves: tuple[Done, ...] = ()
+    taken: tuple[MeasuredReading, ...] = ()
+    moves: tuple[RecordedAction, ...] = ()
     chosen: dict[str, object] = field(default_factory=dict)
     skipped: frozenset[str] = frozenset()
     attempt: int = 1
     ticked: frozenset[str] = frozenset()  # lines of the check list
 
     @cached_property
-    def _by_slot(self) -> dict[Slot, list[Taken]]:
-        found: dict[Slot, list[Taken]] = defaultdict(list)
+    def _by_slot(self) -> dict[FactKey, list[MeasuredReading]]:
+        found: dict[FactKey, list[MeasuredReading]] = defaultdict(list)
         for each in self.taken:
             found[each.slot].append(each)
         return found
 
     @cached_property
-    def _facts(self) -> dict[tuple[Slot, int | None], Fact | None]:
+    def _facts(self) -> dict[tuple[FactKey, int | None], Fact | None]:
         return {}  # filled as they are asked for
 
-    def all(self, slot: Slot, attempt: int | None = None) -> list[Taken]:
+    def all(self, slot: FactKey, attempt: int | None = None) -> list[MeasuredReading]:
         """Readings of a place, oldest first; of one attempt, or of all."""
         return [each for each in self._by_slot.get(slot, []) if attempt is None or each.attempt == attempt]
 
-    def fact(self, slot: Slot, attempt: int | None = None) -> Fact | None:
+    def fact(self, slot: FactKey, attempt: int | None = None) -> Fact | None:
         """Return what the readings of a place come to, of one attempt or of the last that has any."""
         if (slot, attempt) not in self._facts:
             found = self.all(slot, attempt)
             self._facts[slot, attempt] = fact_of([each for each in found if each.attempt == found[-1].attempt]) if found else None
         return self._facts[slot, attempt]
 
-    def value(self, slot: Slot, attempt: int | None = None) -> float | None:
+    def value(self, slot: FactKey, attempt: int | None = None) -> float | None:
         """The mean of what was read."""
         fact = self.fact(slot, attempt)
         return fact.value if fact else None
 
-    def said(self, slot: Slot, attempt: int | None = None) -> str:
+    def said(self, slot: FactKey, attempt: int | None = None) -> str:
         """Return what was answered; empty where nothing was."""
         fact = self.fact(slot, attempt)
         return fact.text if fact else ""
 
-    def has(self, slot: Slot) -> bool:
+    def has(self, slot: FactKey) -> bool:
         return bool(self._by_slot.get(slot))
 
-    def times(self, slot: Slot) -> int:
+    def times(self, slot: FactKey) -> int:
         """Return how often a place is read: once, or as often as a call that was too close wanted."""
         wanted = self.chosen.get("times", {})
         return int(wanted.get(slot.key, 1)) if isinstance(wanted, dict) else 1
 
-    def was_skipped(self, slot: Slot) -> bool:
+    def was_skipped(self, slot: FactKey) -> bool:
         return slot.key in self.skipped
 
     def choice(self, key: str, default: str = "") -> str:
         return str(self.chosen.get(key, default))
 
-    def done(self, kind: str, attempt: int | None = None) -> list[Done]:
+    def done(self, kind: str, attempt: int | None = None) -> list[RecordedAction]:
         """Return what hands have done of one kind, in its order; in one attempt, or in all."""
         return [each for each in self.moves if each.kind == kind and (attempt is None or each.attempt == attempt)]
 

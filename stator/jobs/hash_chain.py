@@ -16,7 +16,7 @@ from datetime import UTC, datetime
 from typing import Any
 
 from stator.jobs.models import Digest, Entry, Job, Reading
-from stator.jobs.models.log import Placed
+from stator.jobs.models.log import FactKeyFields
 from stator.shop.models import Person
 
 NAMES = "names"  # key in the content of a record
@@ -84,7 +84,7 @@ def place_values(
     return [kind, uid, what, end, angle, clock, depth, stage]
 
 
-def _place(row: Placed) -> list[Any]:
+def _place(row: FactKeyFields) -> list[Any]:
     if row.subject is None:
         return place_values()
     return place_values(row.subject.kind, row.subject.uid, row.property, row.end, row.angle_deg, row.clock, row.depth, row.stage)
@@ -192,7 +192,7 @@ def body_of(entry: Entry) -> Body:
 ENTRY = Entry.objects.select_related("station", "seat", "record", "opened_by", "signed_by")
 
 
-def seal(entry: Entry) -> Digest:
+def append_to_chain(entry: Entry) -> Digest:
     """Write the digest of an entry that has just been signed and recorded."""
     last = Digest.objects.filter(entry__job=entry.job_id).order_by("-pk").first()
     previous = last.value if last else ""

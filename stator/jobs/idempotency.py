@@ -22,7 +22,7 @@ from django.http import HttpRequest, HttpResponse, HttpResponseRedirect
 
 from stator.jobs.asked import Asked
 from stator.jobs.models import Act, Job
-from stator.jobs.permissions import Closed
+from stator.jobs.permissions import JobClosed
 from stator.shop.models import Person
 
 FIELD = "client_key"  # of the form
@@ -32,7 +32,7 @@ _TURN = RLock()  # of this process: who waits here is let in turn, who waits for
 
 
 @dataclass
-class Doing:
+class IdempotentRequest:
     """An act under way. `repeats` is the act that has done the same already, `corrects` the one whose key came again with other content."""
 
     key: str
@@ -74,13 +74,13 @@ _revision = Asked(lambda job: Job.every.filter(pk=job).values_list("revision"), 
 
 
 @contextmanager
-def once(person: Person, key: str, digest: str, address: str, job: Job | None = None) -> Iterator[Doing]:
+def find_previous_request(person: Person, key: str, digest: str, address: str, job: Job | None = None) -> Iterator[IdempotentRequest]:
     """The transaction of one act: written down when it was done, taken back whole when it was refused."""
     with _TURN, transaction.atomic():
         known = _sent_under.models(key)
         last = next((each for each in reversed(known) if (each.address, each.person_id) == (address[:200], person.pk)), None)
         same = last if last and last.digest == digest else None
-        doing = Doing(key, same, last if last and not same else None, job)
+        doing = IdempotentRequest(key, same, last if last and not same else None, job)
         if not same and known:
             doing.key = f"{key}.{uuid.uuid4().hex[:12]}"
         yield doing
@@ -102,10 +102,10 @@ def once(person: Person, key: str, digest: str, address: str, job: Job | None = 
 
 def sent(request: HttpRequest) -> Any:
     """`once` for what a page has sent."""
-    return once(request.user, key_of(request), digest_of(request), request.path)  # type: ignore[arg-type]
+    return find_previous_request(request.user, key_of(request), digest_of(request), request.path)  # type: ignore[arg-type]
 
 
-def one_act(view: Callable[..., HttpResponse]) -> Callable[..., HttpResponse]:
+def idempotent(view: Callable[..., HttpResponse]) -> Callable[..., HttpResponse]:
     """For a page whose POST leads elsewhere once it is done; an answer that is the page again has kept nothing."""
 
     @wraps(view)
@@ -118,7 +118,7 @@ def one_act(view: Callable[..., HttpResponse]) -> Callable[..., HttpResponse]:
             request.act = doing  # type: ignore[attr-defined]
             try:
                 response = view(request, *args, **kwargs)
-            except Closed as error:
+            except JobClosed as error:
                 raise PermissionDenied(error.message) from error
             led_to = response.headers.get("Location", "")
             doing.refused = not led_to and response.headers.get("X-Kept") != "yes"
@@ -128,8 +128,8 @@ def one_act(view: Callable[..., HttpResponse]) -> Callable[..., HttpResponse]:
     return wrapped
 
 
-def about(request: HttpRequest, job: Job | None) -> None:
+def link_request_to_job(request: HttpRequest, job: Job | None) -> None:
     """Say which job an act concerns."""
-    doing: Doing | None = getattr(request, "act", None)
+    doing: IdempotentRequest | None = getattr(request, "act", None)
     if doing is not None:
         doing.job = job

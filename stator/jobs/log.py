@@ -13,15 +13,15 @@ from django.db.models import Q
 
 from shopmath import __version__ as core_version
 from shopmath.quantity import Quantity
-from stator.engines.fact_keys import Slot
+from stator.engines.fact_keys import FactKey
 from stator.engines.models import Seat
 from stator.jobs import clock, hash_chain
 from stator.jobs.asked import Asked
 from stator.jobs.fact_loader import columns, subject_of
 from stator.jobs.facts import Finding
 from stator.jobs.models import DerivedFact, Entry, Job, Move, Reading, Record, RunStation, Timer
-from stator.jobs.permissions import Closed, changeable
-from stator.shop.audit_log import tell
+from stator.jobs.permissions import JobClosed, require_open_job
+from stator.shop.audit_log import audit
 from stator.shop.models import Gauge, Person
 
 CURE = "cure"  # the one clock that runs on after its entry is signed
@@ -34,7 +34,7 @@ class Signed(Exception):
 def open_entry(station: RunStation, seat: Seat | None, person: Person) -> Entry:
     """The open entry of a station and seat, begun now when there is none and nothing is signed yet."""
     with transaction.atomic():
-        changeable(station.job)
+        require_open_job(station.job)
         entries = Entry.objects.filter(station=station, seat=seat)
         found = entries.filter(signed_at__isnull=True).first()
         if found:
@@ -49,7 +49,7 @@ def open_entry(station: RunStation, seat: Seat | None, person: Person) -> Entry:
 
 
 @dataclass(frozen=True)
-class Frozen:
+class RecordSnapshot:
     """What an entry is recorded as: plain values, and its drawing compressed."""
 
     content: dict[str, Any]
@@ -66,7 +66,7 @@ def _refuse_signed(entry: Entry) -> None:
     if signed_at:
         raise Signed
     if gone_at:
-        raise Closed
+        raise JobClosed
 
 
 def _fresh(entry: Entry) -> Entry:
@@ -75,7 +75,7 @@ def _fresh(entry: Entry) -> Entry:
     return Entry.objects.select_related("job").get(pk=entry.pk)
 
 
-def keep_reading(
+def save_reading(
     entry: Entry,
     person: Person,
     ask: str,
@@ -86,7 +86,7 @@ def keep_reading(
     gauge: Gauge | None = None,
     extra: dict[str, Any] | None = None,
     at: datetime | None = None,
-    slot: Slot | None = None,
+    slot: FactKey | None = None,
     carried_from: int | None = None,
 ) -> Reading:
     """Keep a reading. The same one under the same key is kept once; another one under a known key gets a key of its own."""
@@ -118,10 +118,10 @@ def keep_reading(
 
 
 @dataclass(frozen=True)
-class Carried:
+class LinkedReading:
     """Something that happened elsewhere and belongs into another entry too: a reading, with its own time and the one it comes from."""
 
-    slot: Slot
+    slot: FactKey
     quantity: Quantity
     at: datetime
     source: int
@@ -133,7 +133,7 @@ def carry(
     entry: Entry,
     person: Person,
     attempt: int,
-    readings: Sequence[Carried],
+    readings: Sequence[LinkedReading],
     ran: Sequence[tuple[str, str, datetime, datetime]] = (),
     **choices: Any,
 ) -> None:
@@ -193,7 +193,7 @@ def withdraw(reading: Reading, person: Person, *, came_second: bool = False) -> 
         reading.entry.job.touch()
 
 
-def choose(entry: Entry, **choices: Any) -> Entry:
+def set_method(entry: Entry, **choices: Any) -> Entry:
     """Change choices; what another device chose meanwhile stays."""
     with transaction.atomic():
         fresh = _fresh(entry)
@@ -219,7 +219,7 @@ def record_move(
     person: Person,
     kind: str,
     *,
-    slot: Slot | None = None,
+    slot: FactKey | None = None,
     amount: float | None = None,
     text: str = "",
     detail: Mapping[str, Any] | None = None,
@@ -238,7 +238,7 @@ def record_move(
     return move
 
 
-def tick(entry: Entry, person: Person, key: str, on: bool) -> Entry:
+def tick_check(entry: Entry, person: Person, key: str, on: bool) -> Entry:
     """Tick or untick one line of a check list, with who and when."""
     with transaction.atomic():
         fresh = _fresh(entry)
@@ -308,7 +308,7 @@ def move_due(timer: Timer, due_at: datetime, said: Mapping[str, Any] | None = No
 
 
 @dataclass(frozen=True)
-class Call:
+class VerdictSnapshot:
     """A call as it is signed: its state, its words, and the code and values they were made from."""
 
     state: str
@@ -321,10 +321,10 @@ class Call:
 def sign(
     entry: Entry,
     person: Person,
-    call: Call,
+    call: VerdictSnapshot,
     result: dict[str, Any],
     found: Sequence[Finding] = (),
-    record: Frozen | None = None,
+    record: RecordSnapshot | None = None,
     at: datetime | None = None,
 ) -> Entry:
     """Close an entry for good, with the call and everything needed to compute it again."""
@@ -342,9 +342,9 @@ def sign(
         fresh.signed_at, fresh.signed_by = now, person
         fresh.save()
         if record:
-            hash_chain.seal(fresh)
+            hash_chain.append_to_chain(fresh)
         fresh.job.touch()
-    tell(person, f"signed {fresh.station.key}, {call.state}", fresh.job.tag)
+    audit(person, f"signed {fresh.station.key}, {call.state}", fresh.job.tag)
     return fresh
 
 
@@ -379,7 +379,7 @@ def close(job: Job, at: datetime) -> None:
         job.touch()
         Job.objects.filter(pk=job.pk).update(gone_at=at)
     job.gone_at = at
-    tell("the log", "closed", job.tag)
+    audit("the log", "closed", job.tag)
 
 
 def reopen(job: Job) -> None:
@@ -387,4 +387,4 @@ def reopen(job: Job) -> None:
     Job.objects.filter(pk=job.pk).update(gone_at=None)
     job.gone_at = None
     job.touch()
-    tell("the log", "opened again", job.tag)
+    audit("the log", "opened again", job.tag)

@@ -30,18 +30,18 @@ def visible_card(pk: int, person: Person) -> EngineCard:
     return card
 
 
-class Closed(BadInput):
+class JobClosed(BadInput):
     """The job was handed over."""
 
     def __init__(self) -> None:
         super().__init__("closed", str(CLOSED))
 
 
-def changeable(job: Job) -> Job:
-    """The job as it stands in the database now; refused with `Closed` when it was handed over."""
+def require_open_job(job: Job) -> Job:
+    """The job as it stands in the database now; refused with `JobClosed` when it was handed over."""
     fresh = Job.every.select_related("card").get(pk=job.pk)
     if fresh.is_closed:
-        raise Closed
+        raise JobClosed
     return fresh
 
 
@@ -53,4 +53,4 @@ def job_of(card: EngineCard) -> Job | None:
 def changeable_card(card: EngineCard) -> Job | None:
     """The job a card belongs to, if it may still be changed; None for a card on the shelf."""
     job = job_of(card)
-    return changeable(job) if job else None
+    return require_open_job(job) if job else None

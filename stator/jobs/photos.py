@@ -16,10 +16,10 @@ from django.utils.translation import gettext as _
 from PIL import Image, ImageOps, UnidentifiedImageError
 
 from shopmath.validation import BadInput
-from stator.engines.models import EngineCard, Seat, Subject
+from stator.engines.models import EngineCard, MeasuredPart, Seat
 from stator.engines.parts import Part, of_every_engine
 from stator.jobs.models import Entry, Job, Photo, Record, RunStation
-from stator.jobs.permissions import changeable
+from stator.jobs.permissions import require_open_job
 from stator.shop.models import Person
 
 LARGEST_BYTES = 25_000_000
@@ -73,7 +73,7 @@ class Cleaned:
     size: tuple[int, int]
 
 
-def cleaned(data: bytes) -> Cleaned:
+def reencoded_photo(data: bytes) -> Cleaned:
     """Check and clean one picture. Takes a moment: never inside a transaction."""
     if len(data) > LARGEST_BYTES:
         raise BadInput("photo", _("That file is over 25 MB. Send a smaller picture."))
@@ -88,14 +88,14 @@ def keep_photo(
     caption: str,
     person: Person,
     *,
-    subject: Subject | None = None,
+    subject: MeasuredPart | None = None,
     digest: str = "",
 ) -> Photo:
     """Keep a picture with its job; its files go again when the act that keeps it is taken back.
 
     `digest` is that of the picture as another shop kept it first.
     """
-    changeable(job)
+    require_open_job(job)
     name = secrets.token_urlsafe(16)
     photo = Photo(job=job, station=station, caption=caption[:120], width=picture.size[0], height=picture.size[1], by=person)
     photo.subject, photo.digest = subject, digest or sha256(picture.image).hexdigest()
@@ -114,7 +114,7 @@ def cleaned_upload(upload: UploadedFile) -> Cleaned:
     """Check and clean one upload."""
     if (upload.size or 0) > LARGEST_BYTES:
         raise BadInput("photo", _("That file is over 25 MB. Send a smaller picture."))
-    return cleaned(upload.read())
+    return reencoded_photo(upload.read())
 
 
 def add_photo(job: Job, station: RunStation | None, upload: UploadedFile, caption: str, person: Person) -> Photo:

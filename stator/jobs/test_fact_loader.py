@@ -8,18 +8,18 @@ from django.test.utils import CaptureQueriesContext
 from django.utils import timezone
 
 from shopmath.quantity import parse
-from stator.engines.fact_keys import At, Slot
+from stator.engines.fact_keys import FactKey, Location
 from stator.engines.parts import CRANK
 from stator.engines.properties import Property
 from stator.jobs import log
-from stator.jobs.entry_replacement import supersede
+from stator.jobs.entry_replacement import replace_entry
 from stator.jobs.fact_loader import facts_of, readings_of
 from stator.jobs.facts import Origin
 from stator.jobs.models import DerivedFact, Digest, Entry, Reading
 from stator.shop.models import Gauge, Person, Shop
 from tests.factories import job, person
 
-LEFT, RIGHT = (Slot(CRANK, Property.CRANK_RUNOUT, At(end)) for end in ("left", "right"))
+LEFT, RIGHT = (FactKey(CRANK, Property.CRANK_RUNOUT, Location(end)) for end in ("left", "right"))
 
 
 class Gathered(TestCase):
@@ -34,7 +34,7 @@ class Gathered(TestCase):
 
     def read(self, entry, text, slot=LEFT, who=None, gauge=None):
         number = Reading.objects.count()
-        return log.keep_reading(entry, who or self.una, slot.key, parse(text, "length", "mm"), f"key {number}", slot=slot, gauge=gauge)
+        return log.save_reading(entry, who or self.una, slot.key, parse(text, "length", "mm"), f"key {number}", slot=slot, gauge=gauge)
 
     def sign(self, entry):
         Entry.objects.filter(pk=entry.pk).update(signed_at=timezone.now(), signed_by=self.una)
@@ -58,13 +58,13 @@ class Standing(Gathered):
         self.read(self.true, "0.04")
         self.assertEqual((self.known(besides=self.true), self.known()), ([], [0.04]))
         self.sign(self.true)
-        again = supersede(self.true, self.una, "another dial")
+        again = replace_entry(self.true, self.una, "another dial")
         self.assertEqual(self.known(besides=again), [])
 
     def test_a_replacement_counts_from_its_signature_on_and_then_in_its_place(self):
         self.read(self.true, "0.04")
         self.sign(self.true)
-        again = supersede(self.true, self.una, "another dial")
+        again = replace_entry(self.true, self.una, "another dial")
         log.withdraw(again.readings.get(), self.una)
         self.read(again, "0.01")
         self.assertEqual(self.known(), [0.04])
@@ -132,7 +132,7 @@ class Kept(Gathered):
         self.assertEqual(self.fact().by, "Bram Tolley")
 
     def test_it_counts_until_its_replacement_is_signed(self):
-        again = supersede(self.true, self.una, "another dial")
+        again = replace_entry(self.true, self.una, "another dial")
         self.assertEqual(self.known(), [0.04])
         log.withdraw(again.readings.get(), self.una)
         self.sign(again)

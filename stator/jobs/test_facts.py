@@ -7,18 +7,18 @@ from datetime import UTC, datetime, timedelta
 from django.test import SimpleTestCase
 
 from stator.engines.card_facts import CardFigure, Limit
-from stator.engines.fact_keys import At, Slot
+from stator.engines.fact_keys import FactKey, Location
 from stator.engines.parts import CRANK, FLYWHEEL, rod
 from stator.engines.properties import Property
-from stator.jobs.facts import Account, Fact, Facts, GaugeSeen, Origin, Own, Taken, fact_of
+from stator.jobs.facts import EntryData, Fact, Facts, FactSet, GaugeSnapshot, MeasuredReading, Origin, fact_of
 
 MORNING = datetime(2026, 5, 4, 9, 0, tzinfo=UTC)
-GAP = Slot(FLYWHEEL, Property.AIR_GAP)
-RIGHT, LEFT = (Slot(CRANK, Property.CRANK_RUNOUT, At(end)) for end in ("right", "left"))
+GAP = FactKey(FLYWHEEL, Property.AIR_GAP)
+RIGHT, LEFT = (FactKey(CRANK, Property.CRANK_RUNOUT, Location(end)) for end in ("right", "left"))
 
 
 def taken(slot, value=None, text="", **more):
-    return Taken(slot, value, text or f"{value:g}", "words" if value is None else "length", **more)
+    return MeasuredReading(slot, value, text or f"{value:g}", "words" if value is None else "length", **more)
 
 
 def later(minutes):
@@ -32,30 +32,30 @@ class OneFact(SimpleTestCase):
         self.assertEqual(fact.origin, Origin.MEASURED)
 
     def test_repeats_that_scatter_are_less_sure_than_the_gauge_alone(self):
-        dial = GaugeSeen("Dial", 0.01)
+        dial = GaugeSnapshot("Dial", 0.01)
         steady, scattered = (fact_of([taken(GAP, value, gauge=dial) for value in values]) for values in ((0.3, 0.3, 0.3), (0.2, 0.3, 0.4)))
         self.assertGreater(scattered.uncertainty, steady.uncertainty)
 
     def test_without_a_gauge_it_is_less_sure_than_with_a_fine_one(self):
-        bare, fine = fact_of([taken(GAP, 0.30)]), fact_of([taken(GAP, 0.30, gauge=GaugeSeen("Micrometer", 0.001))])
+        bare, fine = fact_of([taken(GAP, 0.30)]), fact_of([taken(GAP, 0.30, gauge=GaugeSnapshot("Micrometer", 0.001))])
         self.assertGreater(bare.uncertainty, fine.uncertainty)
         self.assertEqual((bare.resolution, fine.resolution), (0.1, 0.001))  # 0.3 was typed
 
     def test_an_answer_is_decided_and_has_no_number(self):
-        fact = fact_of([taken(Slot(FLYWHEEL, Property.KEY_CONDITION), text="stepped")])
+        fact = fact_of([taken(FactKey(FLYWHEEL, Property.KEY_CONDITION), text="stepped")])
         self.assertEqual((fact.origin, fact.text, fact.value, fact.uncertainty), (Origin.DECIDED, "stepped", None, None))
 
 
 class Known(SimpleTestCase):
     def test_two_ends_of_one_part_are_two_places(self):
         facts = Facts([taken(LEFT, 0.02), taken(RIGHT, 0.05)])
-        self.assertEqual([facts.best(CRANK, Property.CRANK_RUNOUT, At(end)).value for end in ("left", "right")], [0.02, 0.05])
+        self.assertEqual([facts.best(CRANK, Property.CRANK_RUNOUT, Location(end)).value for end in ("left", "right")], [0.02, 0.05])
         self.assertIsNone(facts.best(CRANK, Property.CRANK_RUNOUT))
         self.assertEqual({at.end for at in facts.places(CRANK, Property.CRANK_RUNOUT)}, {"left", "right"})
 
     def test_the_same_of_another_part_is_not_known(self):
         side = Property.BIG_END_SIDE_PLAY
-        facts = Facts([taken(Slot(rod(1), side), 0.35)])
+        facts = Facts([taken(FactKey(rod(1), side), 0.35)])
         self.assertEqual((facts.best(rod(1), side).value, facts.best(rod(2), side)), (0.35, None))
 
     def test_as_found_is_the_first_and_as_left_the_last_entry(self):
@@ -87,7 +87,7 @@ class Known(SimpleTestCase):
 
     def test_what_entries_tell_comes_to_the_same_one_by_one(self):
         readings = [taken(GAP, 0.30, entry=1), taken(LEFT, 0.02, entry=1), taken(GAP, 0.32, entry=2), taken(RIGHT, 0.05, entry=2)]
-        at_once, facts = Facts(readings), Facts(readings[2:], accounts=[Account(readings[:2])])
+        at_once, facts = Facts(readings), Facts(readings[2:], accounts=[FactSet(readings[:2])])
         for known in (at_once, facts):
             self.assertEqual([each.value for each in known.history(FLYWHEEL, GAP.what)], [0.30, 0.32])
         self.assertEqual(facts.parts_with(LEFT.what), [CRANK])
@@ -95,7 +95,7 @@ class Known(SimpleTestCase):
         self.assertCountEqual(facts.taken, readings)
 
     def test_what_follows_from_an_entry_goes_before_what_was_answered_in_it(self):
-        decision = Slot(FLYWHEEL, Property.KEY_CONDITION)
+        decision = FactKey(FLYWHEEL, Property.KEY_CONDITION)
         answer = taken(decision, text="sound", entry=1, at=MORNING, number=7)
         follows = Fact(decision, None, "sheared", Origin.DECIDED, entry=1, at=later(5))
         self.assertEqual(Facts([answer], [follows]).said(FLYWHEEL, decision.what), "sheared")
@@ -112,10 +112,10 @@ class Known(SimpleTestCase):
 
 class OwnReadings(SimpleTestCase):
     def test_the_last_attempt_that_has_any_counts(self):
-        own = Own((taken(GAP, 0.40, attempt=1), taken(GAP, 0.25, attempt=2)), attempt=3)
+        own = EntryData((taken(GAP, 0.40, attempt=1), taken(GAP, 0.25, attempt=2)), attempt=3)
         self.assertEqual((own.value(GAP), own.value(GAP, 1), own.value(GAP, 3)), (0.25, 0.40, None))
         self.assertEqual(len(own.all(GAP)), 2)
 
     def test_left_out_is_not_the_same_as_not_answered(self):
-        own = Own(skipped=frozenset({GAP.key}))
+        own = EntryData(skipped=frozenset({GAP.key}))
         self.assertEqual((own.was_skipped(GAP), own.has(GAP), own.was_skipped(LEFT)), (True, False, False))

@@ -323,8 +323,8 @@ class Closed(TestCase):
         stage = self.job.run.get(key="hand-over")
         log.reopen(self.job)
         entry = log.open_entry(stage, None, person())
-        log.keep_reading(entry, person(), "note", parse("18 C", "temperature"), "n")
-        log.sign(entry, person(), log.Call("in", "Ready to go", ""), {})
+        log.save_reading(entry, person(), "note", parse("18 C", "temperature"), "n")
+        log.sign(entry, person(), log.VerdictSnapshot("in", "Ready to go", ""), {})
         log.close(self.job, timezone.now())
         page = "/jobs/0412/hand-over/supersede/"
         self.assertContains(self.bram.post(page, {"reason": "back"}, headers={"HX-Request": "true"}), "Only an owner of the shop")

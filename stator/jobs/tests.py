@@ -12,7 +12,7 @@ from PIL import Image
 
 from shopmath.quantity import parse
 from shopmath.validation import BadInput
-from stator.engines.fact_keys import Slot
+from stator.engines.fact_keys import FactKey
 from stator.engines.parts import ENGINE
 from stator.engines.properties import Property
 from stator.jobs import entry_replacement, log
@@ -25,8 +25,8 @@ class TheLogKeepsItsPromise(TestCase):
     def setUp(self):
         self.job = job()
         self.entry = log.open_entry(self.job.run.get(key="heat-and-drop"), self.job.card.seats.get(), person())
-        log.keep_reading(self.entry, person(), "room", parse("18 C", "temperature"), "k1")
-        log.sign(self.entry, person(), log.Call("in", "Seated", ""), {})
+        log.save_reading(self.entry, person(), "room", parse("18 C", "temperature"), "k1")
+        log.sign(self.entry, person(), log.VerdictSnapshot("in", "Seated", ""), {})
 
     def refused(self, change):
         with self.assertRaises((DatabaseError, IntegrityError)), transaction.atomic():
@@ -43,18 +43,18 @@ class TheLogKeepsItsPromise(TestCase):
         with self.assertRaises(log.Signed):
             log.withdraw(self.entry.readings.get(), person())
         with self.assertRaises(log.Signed):
-            log.keep_reading(self.entry, person(), "room", parse("19 C", "temperature"), "k3")
+            log.save_reading(self.entry, person(), "room", parse("19 C", "temperature"), "k3")
 
     def test_a_key_known_already_is_the_same_reading_even_after_signing(self):
-        again = log.keep_reading(self.entry, person(), "room", parse("18 C", "temperature"), "k1")
+        again = log.save_reading(self.entry, person(), "room", parse("18 C", "temperature"), "k1")
         self.assertEqual(again.pk, self.entry.readings.get().pk)
 
     def test_superseding_twice_begins_one_new_entry(self):
-        first = entry_replacement.supersede(self.entry, person(), "measured wrong")
-        self.assertEqual(entry_replacement.supersede(self.entry, person(), "measured wrong"), first)
+        first = entry_replacement.replace_entry(self.entry, person(), "measured wrong")
+        self.assertEqual(entry_replacement.replace_entry(self.entry, person(), "measured wrong"), first)
 
     def test_one_open_entry_a_seat(self):
-        entry_replacement.supersede(self.entry, person(), "again")
+        entry_replacement.replace_entry(self.entry, person(), "again")
         self.refused(lambda: Entry.objects.create(job=self.job, station=self.entry.station, seat=self.entry.seat, opened_by=person()))
 
 
@@ -65,14 +65,14 @@ class CarriedFromElsewhere(TestCase):
         self.job = job()
         stage = self.job.run.get(key="heat-and-drop")
         self.entry, self.whole = log.open_entry(stage, self.job.card.seats.get(), person()), log.open_entry(stage, None, person())
-        self.source = log.keep_reading(self.whole, person(), "fit-outcome", log.words("dropped"), "said-once")
+        self.source = log.save_reading(self.whole, person(), "fit-outcome", log.words("dropped"), "said-once")
         self.at = timezone.now() - timedelta(minutes=9)
 
     def carry(self, **more):
-        air, how = Slot(ENGINE, Property.AIR_TEMPERATURE), Slot(self.entry.seat.part, Property.FIT_OUTCOME)
+        air, how = FactKey(ENGINE, Property.AIR_TEMPERATURE), FactKey(self.entry.seat.part, Property.FIT_OUTCOME)
         said = [
-            log.Carried(air, parse("18 C", "temperature"), self.at, self.source.pk),
-            log.Carried(how, log.words("dropped"), self.at, self.source.pk),
+            log.LinkedReading(air, parse("18 C", "temperature"), self.at, self.source.pk),
+            log.LinkedReading(how, log.words("dropped"), self.at, self.source.pk),
         ]
         log.carry(self.entry, person(), 2, said, [("window", "window", self.at, self.at + timedelta(seconds=30))], **more)
         self.entry.refresh_from_db()
@@ -90,7 +90,7 @@ class CarriedFromElsewhere(TestCase):
         self.assertEqual(self.job.revision, revision + 1)
 
     def test_choices_made_before_stay_and_a_clock_that_ran_already_is_not_run_twice(self):
-        log.choose(self.entry, wanted="tight")
+        log.set_method(self.entry, wanted="tight")
         self.carry()
         self.carry()
         self.assertEqual(self.entry.choices["wanted"], "tight")
@@ -102,7 +102,7 @@ class CarriedFromElsewhere(TestCase):
         self.assertEqual([each.withdrawn_by for each in self.entry.readings.all()], [person()] * 2)
 
     def test_a_signed_entry_takes_nothing_more(self):
-        log.sign(self.entry, person(), log.Call("in", "Seated", ""), {})
+        log.sign(self.entry, person(), log.VerdictSnapshot("in", "Seated", ""), {})
         with self.assertRaises(log.Signed):
             self.carry()
         self.assertEqual(self.entry.readings.count(), 0)

@@ -6,16 +6,16 @@ from django.db import transaction
 from django.db.models import Max
 
 from stator.jobs.models import Job, RunStation, TrayPlace
-from stator.jobs.permissions import changeable
+from stator.jobs.permissions import require_open_job
 from stator.shop.models import Person
 
 
-def put(
+def add_to_tray(
     job: Job, person: Person, client_key: str, *, name: str, station: RunStation | None = None, count: int = 1, **words: str
 ) -> TrayPlace:
     """Lay a part into the next free place. The same key again in this job corrects the words of the same part."""
     with transaction.atomic():
-        changeable(job)
+        require_open_job(job)
         told = {"name": name[:80], "count": count, **words}
         known = TrayPlace.objects.filter(job=job, client_key=client_key)
         if known.update(**told):

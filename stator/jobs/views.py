@@ -14,7 +14,7 @@ from shopmath.validation import BadInput
 from stator.jobs.fact_loader import subject_of
 from stator.jobs.idempotency import sent
 from stator.jobs.models import Job, Photo
-from stator.jobs.permissions import Closed, changeable, hide_practice_of_others
+from stator.jobs.permissions import JobClosed, hide_practice_of_others, require_open_job
 from stator.jobs.photos import Cleaned, cleaned_upload, keep_photo, parts_of
 from stator.ui.url_values import job_number, local_address
 
@@ -42,14 +42,14 @@ def add(request: HttpRequest, tag: str) -> HttpResponse:
             ),
         )
     try:
-        changeable(job)
+        require_open_job(job)
         pictures = _cleaned(request, uploads[:MOST_AT_ONCE])  # takes a moment: outside the transaction
         with sent(request) as doing:
             doing.job, doing.outcome["goes"] = job, goes
             if not doing.repeats:
-                _keep(request, changeable(job), pictures)
+                _keep(request, require_open_job(job), pictures)
             doing.refused = not pictures
-    except Closed as error:
+    except JobClosed as error:
         messages.error(request, error.message)
     return redirect(goes)
 

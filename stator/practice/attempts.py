@@ -14,14 +14,14 @@ from django.utils import timezone
 from stator.jobs import clock, log
 from stator.jobs.models import Act, Entry, Job, Move, Reading, RunStation, Timer
 from stator.practice import messages
-from stator.practice.exercises.base import Exercise, Pull
+from stator.practice.exercises.base import ControlAction, Exercise
 from stator.practice.exercises.registry import EXERCISES
 from stator.practice.models import Attempt, Given
 from stator.shop.models import Person
 from stator.stations.framework import BoundStation, bind
 from stator.ui.url_values import PRACTICE_FROM
-from stator.workbench.reading_commands import opened, take
-from stator.workbench.registry import BY_KEY
+from stator.workbench.reading_commands import opened, save_reading
+from stator.workbench.registry import STATION_BY_KEY
 
 LARGEST_SEED = 999_999
 MOST_PULLS = 2000
@@ -48,7 +48,7 @@ def begin(
         attempt.job = Job.every.create(number=last + 1, card=kind.card(), **order)
         stage = RunStation.objects.create(job=attempt.job, order=0, key=kind.station, state=RunStation.State.NOW)
         if kind.chooses:
-            log.choose(log.open_entry(stage, None, person), **kind.chooses)
+            log.set_method(log.open_entry(stage, None, person), **kind.chooses)
         attempt.save()
         _set_up(attempt, kind)
     return attempt
@@ -60,11 +60,11 @@ def _set_up(attempt: Attempt, kind: Exercise) -> None:
         work = bound_work(attempt)
         asked = next((each for each in work.wanted if each.key == ask), None)
         if asked:
-            take(opened(work), asked, text, f"practice-{attempt.pk}-{number}")
+            save_reading(opened(work), asked, text, f"practice-{attempt.pk}-{number}")
 
 
-def pulls_of(attempt: Attempt) -> list[Pull]:
-    return [Pull(**each) for each in attempt.pulls]
+def pulls_of(attempt: Attempt) -> list[ControlAction]:
+    return [ControlAction(**each) for each in attempt.pulls]
 
 
 def passed_s(attempt: Attempt) -> float:
@@ -81,7 +81,7 @@ def standing(attempt: Attempt) -> Any:
 def do(attempt: Attempt, lever: str, share: float, typed: dict[str, float]) -> None:
     """One lever pulled; some take their time."""
     against = lever in exercise_of(attempt).working and bound_work(attempt).call.state == "stop"
-    attempt.pulls = [*attempt.pulls, Pull(lever, share, passed_s(attempt), typed, against).row()][-MOST_PULLS:]
+    attempt.pulls = [*attempt.pulls, ControlAction(lever, share, passed_s(attempt), typed, against).row()][-MOST_PULLS:]
     attempt.save(update_fields=["pulls"])
     if seconds := exercise_of(attempt).takes_s.get(lever):
         go_on(attempt, seconds)
@@ -104,7 +104,7 @@ def bound_work(attempt: Attempt) -> BoundStation:
     assert attempt.job is not None
     kind = exercise_of(attempt)
     stage = RunStation.objects.select_related("job__card").get(job=attempt.job)
-    return bind(BY_KEY[kind.station], stage.job, stage, None, attempt.person, clock.now(attempt.job))
+    return bind(STATION_BY_KEY[kind.station], stage.job, stage, None, attempt.person, clock.now(attempt.job))
 
 
 def judge(attempt: Attempt, said: str, shown: str, work: BoundStation) -> None:
@@ -144,10 +144,10 @@ def finish(attempt: Attempt) -> None:
         more = {"readings": sum(map(len, read.values())), "minutes": round(passed_s(attempt) / 60), "calls": calls_said(attempt.calls)}
         attempt.result, attempt.ended_at, attempt.job = {**result, **more}, timezone.now(), None
         attempt.save()
-        take_away(job)
+        delete_attempt_job(job)
 
 
-def take_away(job: Job) -> None:
+def delete_attempt_job(job: Job) -> None:
     """Everything of a practice job, its engine card too."""
     assert job.practice
     entries = Entry.objects.filter(job=job)
@@ -169,5 +169,5 @@ def take_away_old(before: timedelta = timedelta(days=60)) -> int:
         job = attempt.job
         attempt.delete()
         if job:
-            take_away(job)
+            delete_attempt_job(job)
     return len(old)

@@ -9,13 +9,13 @@ from typing import Any
 
 from stator.practice.attempts import calls_said
 from stator.practice.exercises.balance import where_to_drill
-from stator.practice.exercises.base import Exercise, Pull, Told
+from stator.practice.exercises.base import ControlAction, Exercise, ExerciseOutcome
 from stator.practice.exercises.registry import EXERCISES
 from stator.practice.models import Attempt, Learner
 from stator.shop.models import Person
 from stator.simulators.crank import ENDS
 from stator.simulators.flywheel_balance import Wheel
-from stator.simulators.seals import LETTERS, Alike
+from stator.simulators.seals import LETTERS, SealSet
 
 DAYS, MOST_MOVES, SURE = 30, 60, 0.25
 PLAN = (  # what was practised in each week, and at which level
@@ -60,29 +60,29 @@ def _go(person: Person, kind: Exercise, level: str, at: datetime, errs: float, d
     )
 
 
-def _pulls(kind: Exercise, seed: int, level: str, errs: float, dice: random.Random) -> list[Pull]:
+def _pulls(kind: Exercise, seed: int, level: str, errs: float, dice: random.Random) -> list[ControlAction]:
     """Moves of hands that mostly do what is best."""
-    part, pulls, at_s = kind.part(seed, level), list[Pull](), 0.0
+    part, pulls, at_s = kind.part(seed, level), list[ControlAction](), 0.0
     working = sorted(kind.working)
     for _ in range(MOST_MOVES):
         best = kind.best(part)
         if not best and kind.timed and not kind.reached(part, {}):
             part.passes(180.0)
             at_s += 180.0
-        elif not best and isinstance(part, Alike) and part.wrong:
+        elif not best and isinstance(part, SealSet) and part.wrong:
             _go_to_next(kind, part, pulls)
         elif not best:
             break
         else:
             lever = dice.choice(working) if dice.random() < errs else best[0]
             share = 1.0 if errs < SURE or not kind.hard else 0.5  # one who is sure strikes once
-            pull = Pull(lever, share, at_s, _hole(part) if isinstance(part, Wheel) else {})
+            pull = ControlAction(lever, share, at_s, _hole(part) if isinstance(part, Wheel) else {})
             pulls.append(pull)
             kind.pull(part, pull)
     return pulls
 
 
-def _measured(kind: Exercise, part: Any, dice: random.Random) -> dict[str, Told]:
+def _measured(kind: Exercise, part: Any, dice: random.Random) -> dict[str, ExerciseOutcome]:
     """The truth as a dial of 2 µm would have it."""
     truth = {code: told for code, told in kind.truth(part).items() if not isinstance(told, str)}
     return {code: replace(told, value=_read(told.value, dice)) for code, told in truth.items()}
@@ -98,10 +98,10 @@ def _hole(part: Wheel) -> dict[str, float]:
     return {"mark": round(where_to_drill(part)) % 360, "bit": 4.0, "depth": round(min(12.0, part.gmm / 8), 1)}
 
 
-def _go_to_next(kind: Exercise, part: Alike, pulls: list[Pull]) -> None:
+def _go_to_next(kind: Exercise, part: SealSet, pulls: list[ControlAction]) -> None:
     """The next seal that sits nowhere, before its own place; or a place that is not right."""
     loose = [letter for letter in LETTERS if letter not in {each.letter for each in part.seated.values()}]
     place = part.made_for(loose[0]) if loose else next(place for place in part.seated if not part.is_right(place))
     for lever in ([f"take-{loose[0]}"] if loose else []) + [f"place-{place}"]:
-        pulls.append(Pull(lever))
+        pulls.append(ControlAction(lever))
         kind.pull(part, pulls[-1])

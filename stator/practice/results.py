@@ -10,7 +10,7 @@ from django.utils.translation import gettext as _
 from shopmath.amounts import Amount
 from stator.practice import messages
 from stator.practice.drawing import curve, dial, halves, history
-from stator.practice.exercises.base import Exercise, Samples, Shown
+from stator.practice.exercises.base import DisplayedValue, Exercise, Samples
 from stator.practice.exercises.registry import EXERCISES
 from stator.practice.models import Attempt
 from stator.stations.framework.messages import capital
@@ -21,7 +21,7 @@ LAST = 10  # goes in the small plot
 BENDS = ("twist", "pinch", "offset", "skew")
 
 
-def _values(found: Shown) -> dict[str, Any]:
+def _values(found: DisplayedValue) -> dict[str, Any]:
     """The values of a sentence, codes turned into words."""
     told: dict[str, Any] = {"said": messages.WORD.get(found.said, found.said)}
     for name, value in found.values.items():
@@ -31,13 +31,13 @@ def _values(found: Shown) -> dict[str, Any]:
     return shown(told)
 
 
-def where_said(exercise: str, found: Shown) -> str:
+def where_said(exercise: str, found: DisplayedValue) -> str:
     """Return what is looked at, in words; what has no sentence says what is to be typed where hands cannot see."""
     sentence = messages.SAID[exercise].shown.get(found.where)
     return capital(str(sentence).format(**_values(found))) if sentence else str(messages.NOTHING_YET)
 
 
-def in_hands(kind: Exercise, found: Shown, samples: Samples | None) -> dict[str, Any]:
+def in_hands(kind: Exercise, found: DisplayedValue, samples: Samples | None) -> dict[str, Any]:
     """The panel: a dial, or what another gauge shows; and the same as a sentence for a reader."""
     where, reading = where_said(kind.key, found), show(found.amount) if found.amount else ""
     picture, told = "", None
@@ -60,7 +60,7 @@ def in_hands(kind: Exercise, found: Shown, samples: Samples | None) -> dict[str,
     }
 
 
-def _sampled(kind: Exercise, found: Shown, samples: Samples) -> dict[str, Any]:
+def _sampled(kind: Exercise, found: DisplayedValue, samples: Samples) -> dict[str, Any]:
     """Return what the page moves the needle by, and the line above it with its angle left open."""
     where = where_said(kind.key, replace(found, values={**found.values, "angle": "{angle}"}))
     return {

@@ -17,7 +17,7 @@ from stator.practice import attempts, messages
 from stator.practice.control_form import TypedForm
 from stator.practice.demo import month
 from stator.practice.exercises.balance import where_to_drill
-from stator.practice.exercises.base import Pull
+from stator.practice.exercises.base import ControlAction
 from stator.practice.exercises.registry import EXERCISES
 from stator.practice.models import Attempt, Given, Learner
 from stator.shop.models import Blades
@@ -41,13 +41,13 @@ def best_moves(kind, seed, level):
         if not best and kind.key == "seals" and not kind.reached(part, {}):
             letter = next(each for each in LETTERS if each not in {seated.letter for seated in part.seated.values()})
             for lever in (f"take-{letter}", f"place-{part.made_for(letter)}"):
-                pulls.append(Pull(lever))
+                pulls.append(ControlAction(lever))
                 kind.pull(part, pulls[-1])
             continue
         if not best:
             break
         typed = {"mark": where_to_drill(part), "bit": 4.0, "depth": min(12.0, part.gmm / 8)} if kind.key == "balance" else {}
-        pull = Pull(best[0], 1.0 if not kind.hard else 0.5, at_s, typed)
+        pull = ControlAction(best[0], 1.0 if not kind.hard else 0.5, at_s, typed)
         pulls.append(pull)
         kind.pull(part, pull)
     return pulls
@@ -68,7 +68,7 @@ class EveryExercise(TestCase):
 
     def test_a_seed_and_its_moves_give_the_same_part_every_time(self):
         for key, kind in EXERCISES.items():
-            pulls = [Pull(lever, 0.5, 10.0 * number) for number, lever in enumerate(kind.levers)]
+            pulls = [ControlAction(lever, 0.5, 10.0 * number) for number, lever in enumerate(kind.levers)]
             one, other = (kind.standing(4, "hard", pulls, at_s=400.0) for _ in range(2))
             self.assertEqual((kind.truth(one), kind.shows(one)), (kind.truth(other), kind.shows(other)), key)
 

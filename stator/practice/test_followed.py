@@ -15,7 +15,7 @@ from stator.simulators.operators.crank import TURN
 from stator.simulators.seals import LETTERS, PLACES
 from stator.simulators.twin_crank import BLOW_DEG
 from stator.stations.framework import bind
-from stator.workbench.registry import BY_KEY
+from stator.workbench.registry import STATION_BY_KEY
 from tests.factories import Hands, person
 
 SEEDS = (3, 11)
@@ -38,7 +38,7 @@ class Follows(Hands):
 
     def work(self):
         job = Job.every.get(pk=self.job.pk)
-        station, stage = BY_KEY[self.kind.station], RunStation.objects.select_related("job__card").get(job=job)
+        station, stage = STATION_BY_KEY[self.kind.station], RunStation.objects.select_related("job__card").get(job=job)
         station = station.whole if self.kind.seat == 0 else station
         return bind(station, stage.job, stage, None, self.who, clock.now(job))
 

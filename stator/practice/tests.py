@@ -13,14 +13,14 @@ from stator.engines.models import EngineCard
 from stator.jobs.models import Entry, Job, Photo, Reading, RunStation, Timer
 from stator.jobs.search import with_word
 from stator.practice import attempts
-from stator.practice.exercises.base import Pull
+from stator.practice.exercises.base import ControlAction
 from stator.practice.exercises.registry import EXERCISES
 from stator.practice.exercises.true_crank import fault_of
 from stator.practice.models import Attempt
 from stator.shop.models import Gauge
 from stator.simulators.crank import ENDS, Fault
 from stator.stations.framework import bind
-from stator.workbench.registry import BY_KEY
+from stator.workbench.registry import STATION_BY_KEY
 from tests.factories import Hands, job, person
 
 
@@ -33,7 +33,7 @@ class Learner(Hands):
 
     def work(self):
         stage = RunStation.objects.get(job=self.job)
-        return bind(BY_KEY["true"], Job.every.get(pk=self.job.pk), stage, None, self.who, timezone.now())
+        return bind(STATION_BY_KEY["true"], Job.every.get(pk=self.job.pk), stage, None, self.who, timezone.now())
 
     def key(self, ask):
         return ask
@@ -192,7 +192,7 @@ class Practice(TestCase):
         beyond = next(seed for seed in range(200) if fault_of(seed, "hard") == Fault.NOT_CURABLE)
         self.assertEqual(kind.came_to(beyond, "hard", [], {}, {})["advice"], "given_up_rightly")
         twist = kind.part(7, "middle").truth.bent.twist_deg
-        wrong = [Pull("behind" if twist > 0 else "ahead")] * 3
+        wrong = [ControlAction("behind" if twist > 0 else "ahead")] * 3
         result = kind.came_to(7, "middle", wrong, {}, {})
         self.assertEqual((result["advice"], result["right"]), ("wrong_way", 0))
 

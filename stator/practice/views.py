@@ -19,7 +19,7 @@ from django_htmx.http import HttpResponseClientRedirect
 
 from shopmath.validation import BadInput
 from stator.jobs import clock
-from stator.jobs.idempotency import one_act
+from stator.jobs.idempotency import idempotent
 from stator.jobs.models import Job
 from stator.practice import attempts as acts
 from stator.practice import drawing, exercise_files, results
@@ -54,7 +54,7 @@ class NumberForm(forms.Form):
 
 
 @require_http_methods(["GET", "POST"])
-@one_act
+@idempotent
 def practice(request: HttpRequest) -> HttpResponse:
     """Return what may be practised, and how it went before."""
     asked = request.POST or request.GET
@@ -122,7 +122,7 @@ def _station(attempt: Attempt) -> str:
     return station_address(attempt.job.tag, kind.station, kind.seat) if attempt.job else ""
 
 
-class Over(Exception):
+class AttemptFinished(Exception):
     """The go was finished meanwhile: its engine is gone."""
 
 
@@ -133,7 +133,7 @@ def while_it_lasts(view: Callable[..., HttpResponse]) -> Callable[..., HttpRespo
     def wrapped(request: HttpRequest, *args: Any, **kwargs: Any) -> HttpResponse:
         try:
             return view(request, *args, **kwargs)
-        except Over:
+        except AttemptFinished:
             messages.info(request, _("That exercise was finished, perhaps on another device. How it went stands below."))
             return _to(request, reverse("practice"))
 
@@ -143,15 +143,15 @@ def while_it_lasts(view: Callable[..., HttpResponse]) -> Callable[..., HttpRespo
 def _mine(request: HttpRequest, tag: str) -> Attempt:
     number = job_number(tag)
     if not Job.every.filter(number=number).exists():
-        raise Over
+        raise AttemptFinished
     attempts = Attempt.objects.select_related("job__card", "given", "person")
     return get_object_or_404(attempts, job__number=number, person=request.user.pk, ended_at=None)
 
 
 @while_it_lasts
 @require_http_methods(["GET", "POST"])
-@one_act
-def hands(request: HttpRequest, tag: str) -> HttpResponse:
+@idempotent
+def controls(request: HttpRequest, tag: str) -> HttpResponse:
     """Return what hands have of it, and what they do: turn, measure, strike."""
     attempt = _mine(request, tag)
     kind = acts.exercise_of(attempt)
@@ -214,7 +214,7 @@ def _to(request: HttpRequest, address: str) -> HttpResponse:
 
 @while_it_lasts
 @require_POST
-@one_act
+@idempotent
 def pace(request: HttpRequest, tag: str) -> HttpResponse:
     """Waits are shortened: the job's clock runs fast, or as usual again, or goes on at once."""
     attempt = _mine(request, tag)
@@ -231,7 +231,7 @@ def pace(request: HttpRequest, tag: str) -> HttpResponse:
 
 @while_it_lasts
 @require_http_methods(["GET", "POST"])
-@one_act
+@idempotent
 def judge(request: HttpRequest, tag: str) -> HttpResponse:
     """Return what the learner makes of it, before the call is shown."""
     attempt = _mine(request, tag)
@@ -247,7 +247,7 @@ def judge(request: HttpRequest, tag: str) -> HttpResponse:
 
 @while_it_lasts
 @require_POST
-@one_act
+@idempotent
 def finish(request: HttpRequest, tag: str) -> HttpResponse:
     """The truth is opened; the job is gone."""
     attempt = _mine(request, tag)
@@ -265,7 +265,7 @@ def _finished(request: HttpRequest, pk: int) -> Attempt:
 
 
 @require_GET
-def debrief(request: HttpRequest, pk: int) -> HttpResponse:
+def exercise_results(request: HttpRequest, pk: int) -> HttpResponse:
     attempt = _finished(request, pk)
     data = results.debriefed(attempt) | {"mine": attempt.person_id == request.user.pk}
     return render(request, "practice/exercise_results.html", data)
@@ -275,8 +275,8 @@ def debrief(request: HttpRequest, pk: int) -> HttpResponse:
 
 
 @require_POST
-@one_act
-def let_see(request: HttpRequest) -> HttpResponse:
+@idempotent
+def set_sharing(request: HttpRequest) -> HttpResponse:
     """The learner lets the shop's owners see how it goes, or no more."""
     shown = request.POST.get("shown") == "1"
     person: Any = request.user
@@ -318,7 +318,7 @@ def _by_exercise(goes: list[Attempt]) -> list[dict[str, Any]]:
 
 
 @require_POST
-@one_act
+@idempotent
 def bring(request: HttpRequest) -> HttpResponse:
     """An instructor's file, read in whole or refused whole."""
     owner_only(request)
@@ -336,7 +336,7 @@ def bring(request: HttpRequest) -> HttpResponse:
 
 
 @require_POST
-@one_act
+@idempotent
 def retire(request: HttpRequest, pk: int) -> HttpResponse:
     """An instructor's exercise is not offered any more; goes at it stay."""
     owner_only(request)

@@ -14,14 +14,14 @@ from django.utils import timezone
 from django.utils.functional import Promise
 from django.utils.safestring import SafeString
 
-from stator.engines.fact_keys import Slot
+from stator.engines.fact_keys import FactKey
 from stator.engines.models import EngineCard, Mark, Seat
 from stator.jobs.fact_loader import seen
-from stator.jobs.facts import Facts, Own, Taken
-from stator.shop.equipment_snapshot import Shelves, shelves
+from stator.jobs.facts import EntryData, Facts, MeasuredReading
+from stator.shop.equipment_snapshot import EquipmentSnapshot, shelves
 from stator.shop.models import Gauge, Shop
-from stator.stations.framework import Caution, Given, SaidVerdict, Station, Trace
-from stator.stations.framework.renderer import drawn, said_verdict
+from stator.stations.framework import RenderedVerdict, SafetyWarning, Source, StationDefinition, StationInput
+from stator.stations.framework.renderer import render_drawing, render_verdict
 from stator.ui.fields import QuantityField
 from stator.ui.plain_text import PlainTextMixin
 
@@ -39,24 +39,24 @@ class CheckForm(PlainTextMixin, forms.Form):
 
 
 @dataclass(frozen=True)
-class Said:
+class InputFact:
     """A reading that a check was given: where it belongs, its value in the core's unit or its answer, and how it was typed."""
 
-    slot: Slot
+    slot: FactKey
     value: float | str
     text: str = ""
     gauges: tuple[str, ...] = ()  # kinds that it is read with, as a rule
 
 
 @dataclass(frozen=True)
-class Known:
+class CheckInputs:
     """What a check is worked out from, and what becomes of it on a job."""
 
     card: EngineCard
-    said: tuple[Said, ...] = ()
+    said: tuple[InputFact, ...] = ()
     chosen: Mapping[str, str] = field(default_factory=dict)
     seat: Seat | None = None
-    skipped: tuple[Slot, ...] = ()
+    skipped: tuple[FactKey, ...] = ()
     facts: Facts = field(default_factory=Facts)
     station: str = ""  # that takes it up on a job, where the check's own is not always the one
     marks: tuple[Mark, ...] = ()  # of the joint face
@@ -76,24 +76,24 @@ class Row:
 class Answer:
     """What a check says."""
 
-    call: SaidVerdict
+    call: RenderedVerdict
     drawing: SafeString | str = ""
     rows: tuple[Row, ...] = ()
     changes: tuple[Sentence, ...] = ()  # what would change the answer
-    warnings: tuple[Caution, ...] = ()
-    sources: tuple[Trace, ...] = ()
+    warnings: tuple[SafetyWarning, ...] = ()
+    sources: tuple[Source, ...] = ()
 
 
 @dataclass(frozen=True)
-class Desk:
+class CheckContext:
     """Where a check is worked out: the shop with its shelves, and the papers that the page may need."""
 
     shop: Shop
-    shelves: Shelves
+    shelves: EquipmentSnapshot
     papers: tuple[str, ...] = ("narrow",)  # the drawing stands beside what is asked, on a desk too
 
     @classmethod
-    def here(cls) -> Desk:
+    def here(cls) -> CheckContext:
         shop = Shop.current()
         return cls(shop, shelves(shop))
 
@@ -101,28 +101,28 @@ class Desk:
         """The shop's first gauge of the kinds that a size is read with."""
         return next((each for kind in kinds for each in self.shelves.gauges if each.kind == kind), None)
 
-    def with_shelf(self, **more: Any) -> Desk:
+    def with_shelf(self, **more: Any) -> CheckContext:
         """With a thing that may not be on the shelves, such as an oven that nobody has entered."""
         return replace(self, shelves=replace(self.shelves, **more))
 
 
 @dataclass(frozen=True)
-class Check:
+class QuickCheck:
     """One quick check: its question, its form, its answer; and the work it becomes on a job, where it becomes any."""
 
     key: str
     name: Sentence  # among the others
     question: Sentence
     form: type[CheckForm]
-    answer: Callable[[dict[str, Any], Desk], Answer]
+    answer: Callable[[dict[str, Any], CheckContext], Answer]
     begin: Sentence  # what is said before anything is typed
     example: Mapping[str, str]  # a whole set of answers to try
-    known: Callable[[dict[str, Any], Desk], Known] | None = None
+    known: Callable[[dict[str, Any], CheckContext], CheckInputs] | None = None
     order: str = ""  # the work order of the job it becomes
     station: str = ""
 
 
-def given(known: Known, desk: Desk, ticked: Iterable[str] = ()) -> Given:
+def given(known: CheckInputs, desk: CheckContext, ticked: Iterable[str] = ()) -> StationInput:
     """Return what a station's facts are built from, without a job. The check list is ticked: its lines stand among the warnings."""
     now = timezone.now()
     taken = []
@@ -131,17 +131,17 @@ def given(known: Known, desk: Desk, ticked: Iterable[str] = ()) -> Given:
         gauge = None if words else seen(desk.gauge(each.gauges), now.date())
         value = None if words else float(each.value)
         text = str(each.value) if words else each.text
-        taken.append(Taken(each.slot, value, text, each.slot.about.kind, gauge=gauge, at=now, number=number))
-    own = Own(
+        taken.append(MeasuredReading(each.slot, value, text, each.slot.about.kind, gauge=gauge, at=now, number=number))
+    own = EntryData(
         tuple(taken),
         chosen=dict(known.chosen),
         skipped=frozenset(slot.key for slot in known.skipped),
         ticked=frozenset(ticked),
     )
-    return Given(known.card, known.facts, own, desk.shelves, desk.shop, known.seat, now=now)
+    return StationInput(known.card, known.facts, own, desk.shelves, desk.shop, known.seat, now=now)
 
 
-def by_station(definition: Station, known: Known, desk: Desk) -> Answer:
+def by_station(definition: StationDefinition, known: CheckInputs, desk: CheckContext) -> Answer:
     """The call, the drawing, the warnings and the sources that the station has for what is known."""
     assert definition.facts is not None
     assert definition.verdict is not None
@@ -154,8 +154,8 @@ def by_station(definition: Station, known: Known, desk: Desk) -> Answer:
         if not ask.quiet and ask.slot and not of.own.has(ask.slot) and ask.slot.key not in of.own.skipped
     ]
     asked = waiting[0].words if waiting else ""
-    call = said_verdict(definition.words, definition.verdict(found, waiting), asked if asked.endswith("?") or not asked else f"{asked}.")
-    drawing = drawn(definition, found, call, desk.papers)
+    call = render_verdict(definition.words, definition.verdict(found, waiting), asked if asked.endswith("?") or not asked else f"{asked}.")
+    drawing = render_drawing(definition, found, call, desk.papers)
     warnings = (*definition.warnings(found), *(each for each in definition.checks(found) if each.gate))
     return Answer(call, drawing, warnings=warnings, sources=tuple(definition.sources(found)))
 

@@ -18,7 +18,7 @@ from shopmath.screw_threads import UNKNOWN
 from shopmath.validation import BadInput
 from stator.engines.models import EngineCard, Mark, case_metals
 from stator.quick_checks import messages
-from stator.quick_checks.base import Answer, Check, CheckForm, Desk, Known, Row, quantity
+from stator.quick_checks.base import Answer, CheckContext, CheckForm, CheckInputs, QuickCheck, Row, quantity
 from stator.quick_checks.threads import ThreadField
 from stator.stations.framework import Scale, State
 from stator.stations.framework.messages import ON_THREADS
@@ -47,7 +47,7 @@ class BoltForm(CheckForm):
         return found  # type: ignore[no-any-return]
 
 
-def bolt(data: dict[str, Any], desk: Desk) -> Answer:
+def bolt(data: dict[str, Any], desk: CheckContext) -> Answer:
     """The preload that a torque makes, against the bolt's proof load and what the case's thread stands."""
     (d, pitch), metal = data["thread"], get(data["metal"])
     uts = metal.uts_mpa[0] if metal.uts_mpa else 160.0
@@ -70,13 +70,13 @@ def bolt(data: dict[str, Any], desk: Desk) -> Answer:
     return Answer(messages.said("bolt", found.call.state, found.call.code, values, scale), rows=rows)
 
 
-def known_of_bolt(data: dict[str, Any], desk: Desk) -> Known:
+def known_of_bolt(data: dict[str, Any], desk: CheckContext) -> CheckInputs:
     """One bolt on the joint face with its torque, and what is on its thread; its class and its depth stand where it is from."""
     d, pitch = data["thread"]
     source = messages.BOLT_SOURCE.format(bolt_class=data["bolt_class"], engaged=show(mm(data["engaged_mm"], 0.1)))
     figures = {"d_mm": d, "pitch_mm": pitch, "torque_nm": data["torque_nm"], "assumed": False, "source": source[:80]}
     card = EngineCard(name="", case_material=data["metal"], case_material_assumed=False)
-    return Known(card, chosen={"threads": data["state"]}, marks=(Mark(name="1", x_mm=0, y_mm=0, **figures),))
+    return CheckInputs(card, chosen={"threads": data["state"]}, marks=(Mark(name="1", x_mm=0, y_mm=0, **figures),))
 
 
 class UnbalanceForm(CheckForm):
@@ -87,12 +87,12 @@ class UnbalanceForm(CheckForm):
     radius_mm = quantity("length", _("Drilled at a radius of"), low=1, high=1000)
 
 
-def known_of_wheel(data: dict[str, Any], desk: Desk) -> Known:
+def known_of_wheel(data: dict[str, Any], desk: CheckContext) -> CheckInputs:
     """The wheel's mass and its speed, on the card; whether it shook and is sound is asked at Balance."""
-    return Known(EngineCard(name="", wheel_kg=data["mass_kg"], wheel_rpm=data["rpm"], flywheel_source=str(messages.AS_TYPED)))
+    return CheckInputs(EngineCard(name="", wheel_kg=data["mass_kg"], wheel_rpm=data["rpm"], flywheel_source=str(messages.AS_TYPED)))
 
 
-def unbalance(data: dict[str, Any], desk: Desk) -> Answer:
+def unbalance(data: dict[str, Any], desk: CheckContext) -> Answer:
     """Return what a grade permits, what that pulls at speed, and what it is at the radius where one drills."""
     allowed = permissible_gmm(float(data["grade"]), data["mass_kg"], data["rpm"])
     amount = Amount(allowed, "unbalance", 0.1)
@@ -129,7 +129,7 @@ class ConvertForm(CheckForm):
     )
 
 
-def converted(data: dict[str, Any], desk: Desk) -> Answer:
+def converted(data: dict[str, Any], desk: CheckContext) -> Answer:
     """A quantity in every unit of the kinds that its own unit belongs to."""
     rows: list[Row] = []
     reason = ""
@@ -165,7 +165,7 @@ def _best(rows: list[Row]) -> Row:
 
 
 CHECKS = (
-    Check(
+    QuickCheck(
         "bolt",
         _("Bolt torque"),
         _("What does the torque do?"),
@@ -177,7 +177,7 @@ CHECKS = (
         order="bottom-end",
         station="close",
     ),
-    Check(
+    QuickCheck(
         "unbalance",
         _("Unbalance"),
         _("How much unbalance is allowed?"),
@@ -189,7 +189,7 @@ CHECKS = (
         order="flywheel",
         station="balance",
     ),
-    Check(
+    QuickCheck(
         "convert",
         _("Convert"),
         _("In other units?"),

@@ -9,9 +9,9 @@ from django.utils.translation import gettext_lazy as _
 
 from shopmath.notation import metric_thread
 from shopmath.validation import BadInput
-from stator.engines.fact_keys import Slot
+from stator.engines.fact_keys import FactKey
 from stator.engines.properties import Property
-from stator.quick_checks.base import Answer, Check, Desk, Known, Said, by_station, quantity
+from stator.quick_checks.base import Answer, CheckContext, CheckInputs, InputFact, QuickCheck, by_station, quantity
 from stator.quick_checks.fit import OneSeatForm, measured, seat_of
 from stator.shop.models import Press
 from stator.stations.install_without_heat import messages
@@ -40,23 +40,26 @@ class ColdForm(OneSeatForm):
             raise forms.ValidationError(str(error.message)) from error
 
 
-def known(data: dict[str, Any], desk: Desk) -> Known:
+def known(data: dict[str, Any], desk: CheckContext) -> CheckInputs:
     """The readings and the choices that it is worked out from."""
     seat, card = seat_of(data)
     said = measured(seat)
     if data.get("wall_mm") is not None:
-        said.append(Said(Slot(seat.part, Property.WALL_THICKNESS), data["wall_mm"], gauges=("calliper",)))
+        said.append(InputFact(FactKey(seat.part, Property.WALL_THICKNESS), data["wall_mm"], gauges=("calliper",)))
     sizes: tuple[Property, ...] = (Property.SEAT_SIZE, Property.RING_SIZE, Property.WALL_THICKNESS)
     if data["way"] == DRAW and data.get("screw"):
         diameter, pitch = data["screw"]
-        said += [Said(Slot(seat.part, Property.CENTRE_SCREW_DIAMETER), diameter), Said(Slot(seat.part, Property.CENTRE_SCREW_PITCH), pitch)]
+        said += [
+            InputFact(FactKey(seat.part, Property.CENTRE_SCREW_DIAMETER), diameter),
+            InputFact(FactKey(seat.part, Property.CENTRE_SCREW_PITCH), pitch),
+        ]
         sizes = (*sizes, Property.TRAVEL)
     had = {each.slot for each in said}
-    skipped = tuple(slot for what in sizes if (slot := Slot(seat.part, what)) not in had)
-    return Known(card, tuple(said), {"way": data["way"], "oil": data["oil"]}, seat, skipped)
+    skipped = tuple(slot for what in sizes if (slot := FactKey(seat.part, what)) not in had)
+    return CheckInputs(card, tuple(said), {"way": data["way"], "oil": data["oil"]}, seat, skipped)
 
 
-def answer(data: dict[str, Any], desk: Desk) -> Answer:
+def answer(data: dict[str, Any], desk: CheckContext) -> Answer:
     """The station's own call on it."""
     if data["way"] == PRESS and data.get("press_n"):
         capacity = f"{data['press_n'] / 1000:g} kN"
@@ -64,7 +67,7 @@ def answer(data: dict[str, Any], desk: Desk) -> Answer:
     return by_station(STATION, known(data, desk), desk)
 
 
-CHECK = Check(
+CHECK = QuickCheck(
     "cold",
     _("Cold"),
     _("Will it go in cold?"),

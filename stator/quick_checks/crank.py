@@ -15,12 +15,12 @@ from shopmath.truing import convert_runout
 from stator.engines.models import EngineCard
 from stator.engines.properties import Property
 from stator.jobs.fact_loader import seen
-from stator.jobs.facts import GaugeSeen
+from stator.jobs.facts import GaugeSnapshot
 from stator.quick_checks import messages
-from stator.quick_checks.base import Answer, Check, CheckForm, Desk, Known, Row, Said, by_station, given, quantity
+from stator.quick_checks.base import Answer, CheckContext, CheckForm, CheckInputs, InputFact, QuickCheck, Row, by_station, given, quantity
 from stator.shop.models import Blades, Press
 from stator.stations.common.press_joint import analysis as joint
-from stator.stations.framework import SaidVerdict, Scale, State
+from stator.stations.framework import RenderedVerdict, Scale, State
 from stator.stations.press_apart.station import STATION as APART
 from stator.stations.press_together.station import STATION as TOGETHER
 from stator.stations.set_end_play.analysis import crank, end_float_facts, links_of, shim
@@ -48,22 +48,22 @@ class ShimForm(CheckForm):
 OF_LINK = ("left_mm", "right_mm", "gasket_mm", "crank_mm", "fitted_mm")
 
 
-def known_of_shims(data: dict[str, Any], desk: Desk) -> Known:
+def known_of_shims(data: dict[str, Any], desk: CheckContext) -> CheckInputs:
     """The links of the stack and what the float should be."""
     card = EngineCard(name="")
     links = list(zip(links_of(card), OF_LINK, strict=True))
-    said = [Said(link.slot, data[name], gauges=CALLIPERS) for link, name in links if data.get(name) is not None]
-    said += [Said(crank(Property.END_FLOAT_LEAST), data["least_mm"]), Said(crank(Property.END_FLOAT_MOST), data["most_mm"])]
-    return Known(card, tuple(said), skipped=tuple(link.slot for link, name in links if data.get(name) is None))
+    said = [InputFact(link.slot, data[name], gauges=CALLIPERS) for link, name in links if data.get(name) is not None]
+    said += [InputFact(crank(Property.END_FLOAT_LEAST), data["least_mm"]), InputFact(crank(Property.END_FLOAT_MOST), data["most_mm"])]
+    return CheckInputs(card, tuple(said), skipped=tuple(link.slot for link, name in links if data.get(name) is None))
 
 
-def shims(data: dict[str, Any], desk: Desk) -> Answer:
+def shims(data: dict[str, Any], desk: CheckContext) -> Answer:
     """The shims of the kit that put the float right, as End float chooses them; each taken as its bag says."""
     if data.get("kit_mm"):
         desk = desk.with_shelf(blades=(Blades(name="", kind=Blades.Kind.SHIM, sizes_mm=data["kit_mm"]),))
     known = known_of_shims(data, desk)
     first = end_float_facts(given(known, desk))  # before a shim is measured
-    bagged = tuple(Said(shim(number), each, gauges=CALLIPERS) for number, each in enumerate(first.pieces, 1))
+    bagged = tuple(InputFact(shim(number), each, gauges=CALLIPERS) for number, each in enumerate(first.pieces, 1))
     found = by_station(END_FLOAT, replace(known, said=(*known.said, *bagged)), desk)
     rows = [Row(messages.SHIM_ROWS["free"], show(mm(first.free.value_mm, 0.001, first.uncertainty)))] if first.free else []
     rows += [Row(messages.SHIM_ROWS["shim"], size(each), messages.AS_BAGGED) for each in first.pieces]
@@ -98,13 +98,13 @@ SIZES = (
 )
 
 
-def known_of_press(data: dict[str, Any], desk: Desk) -> Known:
-    said = tuple(Said(joint.at(what), data[name], gauges=CALLIPERS) for name, what in SIZES)
+def known_of_press(data: dict[str, Any], desk: CheckContext) -> CheckInputs:
+    said = tuple(InputFact(joint.at(what), data[name], gauges=CALLIPERS) for name, what in SIZES)
     station = "together" if data["moving"] == "in" else "apart"
-    return Known(EngineCard(name=""), said, {"sizes": "measured", "condition": data["condition"]}, station=station)
+    return CheckInputs(EngineCard(name=""), said, {"sizes": "measured", "condition": data["condition"]}, station=station)
 
 
-def press(data: dict[str, Any], desk: Desk) -> Answer:
+def press(data: dict[str, Any], desk: CheckContext) -> Answer:
     if data.get("press_n"):
         typed = f"{data['press_n'] / 1000:g} kN"
         desk = desk.with_shelf(presses=(Press(name="", capacity_n=data["press_n"], capacity_text=typed),))
@@ -121,14 +121,14 @@ class RunoutForm(CheckForm):
     read_mm = quantity("length", _("Runout read (TIR)"), small=True, low=-0.001, high=5)
 
 
-def known_of_runout(data: dict[str, Any], desk: Desk) -> Known:
+def known_of_runout(data: dict[str, Any], desk: CheckContext) -> CheckInputs:
     """Return how the crank is held here. The limit is not carried: how its page holds the crank was not asked."""
     places = ((Property.SUPPORT_PLACE, data["support_mm"]), (Property.GAUGE_PLACE, data["gauge_mm"]))
-    said = [Said(turned.crank(what, side), place) for side in turned.SIDES for what, place in places]
-    return Known(EngineCard(name="", stroke_mm=data["stroke_mm"]), tuple(said))
+    said = [InputFact(turned.crank(what, side), place) for side in turned.SIDES for what, place in places]
+    return CheckInputs(EngineCard(name="", stroke_mm=data["stroke_mm"]), tuple(said))
 
 
-def runout(data: dict[str, Any], desk: Desk) -> Answer:
+def runout(data: dict[str, Any], desk: CheckContext) -> Answer:
     """Return what a limit meant for one set-up allows at another; a reading against that."""
     throw = data["stroke_mm"] / 2
 
@@ -142,7 +142,7 @@ def runout(data: dict[str, Any], desk: Desk) -> Answer:
     if read is None:
         said = messages.said("runout", State.WAIT, "band", values)
         return Answer(said, _set_ups(data, said, desk), rows=rows)
-    gauge = seen(desk.gauge(("dial",)), timezone.now().date()) or GaugeSeen("", DIAL_MM, kind="dial")
+    gauge = seen(desk.gauge(("dial",)), timezone.now().date()) or GaugeSnapshot("", DIAL_MM, kind="dial")
     unsure = turned.travel_u_mm(gauge.uncertainty())
     state = State(turned.judge_converted(read, here, unsure).state)
     scale = Scale(read, unsure, None, here.low, "mm")
@@ -150,7 +150,7 @@ def runout(data: dict[str, Any], desk: Desk) -> Answer:
     return Answer(said, _set_ups(data, said, desk), rows=rows)
 
 
-def _set_ups(data: dict[str, Any], call: SaidVerdict, desk: Desk) -> Any:
+def _set_ups(data: dict[str, Any], call: RenderedVerdict, desk: CheckContext) -> Any:
     """The crank as the limit's page holds it above, as it is held here below; both to one scale."""
     places = (
         (messages.RUNOUT_HELD["its"], data["its_support_mm"], data["its_gauge_mm"]),
@@ -182,7 +182,7 @@ def _set_ups(data: dict[str, Any], call: SaidVerdict, desk: Desk) -> Any:
 
 
 CHECKS = (
-    Check(
+    QuickCheck(
         "shims",
         _("Shims"),
         _("Which shims?"),
@@ -201,7 +201,7 @@ CHECKS = (
         order="bottom-end",
         station="end-float",
     ),
-    Check(
+    QuickCheck(
         "runout",
         _("Runout"),
         _("What does the runout mean here?"),
@@ -221,7 +221,7 @@ CHECKS = (
         order="crank",
         station="true",
     ),
-    Check(
+    QuickCheck(
         "press",
         _("Press force"),
         _("How much force?"),

@@ -9,17 +9,17 @@ from shopmath.validation import BadInput
 from stator.engines.models import Seat
 from stator.jobs import log
 from stator.jobs.models import Job
-from stator.quick_checks.base import Check, CheckForm, Desk
+from stator.quick_checks.base import CheckContext, CheckForm, QuickCheck
 from stator.shop.models import Person
 from stator.stations.framework import BoundStation, bind
-from stator.workbench.reading_commands import again, opened, take
-from stator.workbench.registry import BY_KEY, lay_run
+from stator.workbench.reading_commands import again, opened, save_reading
+from stator.workbench.registry import STATION_BY_KEY, create_work_plan
 
 
-def job_from(check: Check, form: CheckForm, name: str, complaint: str, person: Person, key: str) -> tuple[Job, Seat | None, str]:
+def job_from(check: QuickCheck, form: CheckForm, name: str, complaint: str, person: Person, key: str) -> tuple[Job, Seat | None, str]:
     """Book in an engine with what the check knows; what was typed is kept as if it had been typed at the station."""
     assert check.known is not None
-    known = check.known(form.cleaned_data, Desk.here())
+    known = check.known(form.cleaned_data, CheckContext.here())
     card, seat = known.card, known.seat
     card.name = name
     card.save()
@@ -31,14 +31,14 @@ def job_from(check: Check, form: CheckForm, name: str, complaint: str, person: P
         mark.card = card
         mark.save()
     job = Job.objects.create(number=Job.next_number(), card=card, complaint=complaint, work_order=check.order, booked_in_by=person)
-    lay_run(job)
+    create_work_plan(job)
     key_of = known.station or check.station
     stage = job.run.select_related("job__card").get(key=key_of)
-    work: BoundStation = opened(bind(BY_KEY[key_of], job, stage, seat, person, timezone.now()))
+    work: BoundStation = opened(bind(STATION_BY_KEY[key_of], job, stage, seat, person, timezone.now()))
     assert work.entry is not None
     chosen = {each: value for each, value in known.chosen.items() if value and value != "-1"}  # what is on no shelf is chosen there
     skipped = [slot.key for slot in known.skipped]
-    log.choose(work.entry, **chosen, **({"skipped": skipped} if skipped else {}))
+    log.set_method(work.entry, **chosen, **({"skipped": skipped} if skipped else {}))
     work = again(work)
     for number, each in enumerate(known.said):
         ask = next((one for one in work.wanted if one.slot == each.slot), None)
@@ -46,7 +46,7 @@ def job_from(check: Check, form: CheckForm, name: str, complaint: str, person: P
             continue
         text = each.value if isinstance(each.value, str) else f"{each.value:.6g} {CANONICAL[each.slot.about.kind]}"
         try:
-            take(work, ask, _spelled(text), f"{key[:40]}-{number}")
+            save_reading(work, ask, _spelled(text), f"{key[:40]}-{number}")
         except BadInput:
             continue  # what the station would refuse is asked there
         work = again(work)

@@ -9,15 +9,15 @@ from django import forms
 from django.utils.translation import gettext_lazy as _
 
 from shopmath.validation import BadInput
-from stator.engines.fact_keys import Slot
+from stator.engines.fact_keys import FactKey
 from stator.engines.models import EngineCard, Seat, case_metals
 from stator.engines.parts import ENGINE
 from stator.engines.properties import Property
 from stator.quick_checks import messages
-from stator.quick_checks.base import Answer, Check, CheckForm, Desk, Known, Said, by_station, quantity
+from stator.quick_checks.base import Answer, CheckContext, CheckForm, CheckInputs, InputFact, QuickCheck, by_station, quantity
 from stator.shop.models import Chiller, Heater
-from stator.stations.framework import SaidVerdict
-from stator.stations.framework.messages import fill
+from stator.stations.framework import RenderedVerdict
+from stator.stations.framework.messages import format_message
 from stator.stations.install_with_heat.single_seat.station import ONE_SEAT
 from stator.ui.number_format import typed_number
 from stator.ui.units import MM
@@ -84,7 +84,7 @@ def _thing(shelf: tuple[Any, ...], method: str, made: Any) -> tuple[tuple[Any, .
     return (*shelf, made), "-1"
 
 
-def laid(data: dict[str, Any], desk: Desk) -> tuple[Known, Desk]:
+def laid(data: dict[str, Any], desk: CheckContext) -> tuple[CheckInputs, CheckContext]:
     """Return what is known of the fit, and the desk with what heats and chills it."""
     heat, chill = data["heat"], data["chill"]
     heaters, heater = _thing(desk.shelves.heaters, heat, Heater(method=heat, name=str(dict(Heater.Method.choices).get(heat, heat))))
@@ -102,19 +102,19 @@ def seat_of(data: dict[str, Any]) -> tuple[Seat, EngineCard]:
     return seat, seat.card
 
 
-def measured(seat: Seat) -> list[Said]:
+def measured(seat: Seat) -> list[InputFact]:
     """Its size as a reading, where it was measured."""
     if seat.measured_mm is None:
         return []
     gauges = ("micrometer", "calliper") if seat.on == Seat.On.SHAFT else ("bore", "micrometer", "calliper")
-    return [Said(Slot(seat.part, Property.SEAT_SIZE), seat.measured_mm, gauges=gauges)]
+    return [InputFact(FactKey(seat.part, Property.SEAT_SIZE), seat.measured_mm, gauges=gauges)]
 
 
-def known(data: dict[str, Any], desk: Desk, heater: str = "", chiller: str = "") -> Known:
+def known(data: dict[str, Any], desk: CheckContext, heater: str = "", chiller: str = "") -> CheckInputs:
     """The readings and the choices that the fit is planned with."""
     seat, card = seat_of(data)
     said = [
-        Said(Slot(ENGINE, what), data[name])
+        InputFact(FactKey(ENGINE, what), data[name])
         for name, what in (
             ("heater_c", Property.HEATER_SETTING),
             ("target_c", Property.HEAT_TARGET),
@@ -123,16 +123,16 @@ def known(data: dict[str, Any], desk: Desk, heater: str = "", chiller: str = "")
         if data.get(name) is not None
     ]
     said += measured(seat)
-    return Known(card, tuple(said), {"heater": heater or NONE, "chiller": chiller or NONE}, seat)
+    return CheckInputs(card, tuple(said), {"heater": heater or NONE, "chiller": chiller or NONE}, seat)
 
 
-def _call(data: dict[str, Any], desk: Desk) -> SaidVerdict:
+def _call(data: dict[str, Any], desk: CheckContext) -> RenderedVerdict:
     """The call alone, of the same fit with something else about it."""
     of, at = laid(data, desk)
     return by_station(ONE_SEAT, of, replace(at, papers=())).call
 
 
-def _changes(data: dict[str, Any], desk: Desk) -> tuple[str, ...]:
+def _changes(data: dict[str, Any], desk: CheckContext) -> tuple[str, ...]:
     """Return what the call would be without the chiller, heated otherwise, or in a tighter seat."""
     tried: list[tuple[str, dict[str, Any]]] = []
     if data["chill"] != NONE:
@@ -146,16 +146,16 @@ def _changes(data: dict[str, Any], desk: Desk) -> tuple[str, ...]:
     said = []
     for code, more in tried:
         call = _call({**data, **more}, desk)
-        said.append(fill(messages.FIT_CHANGES[code], {"call": call.words[:1].lower() + call.words[1:]}))
+        said.append(format_message(messages.FIT_CHANGES[code], {"call": call.words[:1].lower() + call.words[1:]}))
     if tighter:
         trial = Seat(**{name: getattr(seat, name) for name in LIKE_ON_THE_CARD}, half=seat.half, stop=seat.stop, uid=seat.uid)
         trial.code = tighter
         call = _call({**data, "seat": trial}, desk)
-        said.append(fill(messages.FIT_CHANGES["tighter"], {"code": tighter, "call": call.words[:1].lower() + call.words[1:]}))
+        said.append(format_message(messages.FIT_CHANGES["tighter"], {"code": tighter, "call": call.words[:1].lower() + call.words[1:]}))
     return tuple(said)
 
 
-def answer(data: dict[str, Any], desk: Desk) -> Answer:
+def answer(data: dict[str, Any], desk: CheckContext) -> Answer:
     """The station's plan for this fit, and what would change it."""
     of, at = laid(data, desk)
     found = by_station(ONE_SEAT, of, at)
@@ -166,7 +166,7 @@ def answer(data: dict[str, Any], desk: Desk) -> Answer:
     return replace(found, changes=changes)
 
 
-CHECK = Check(
+CHECK = QuickCheck(
     "fit",
     _("Fit"),
     _("Will it fit?"),

@@ -8,7 +8,7 @@ from typing import Any
 from django.utils.translation import gettext_lazy as _
 
 from shopmath.amounts import celsius
-from stator.stations.framework import SaidVerdict, Scale
+from stator.stations.framework import RenderedVerdict, Scale
 from stator.stations.framework.messages import fixed, sentence
 
 FIT_CHANGES = {
@@ -173,11 +173,11 @@ CALLS: dict[str, dict[str, tuple[Any, Any, Any]]] = {
 }
 
 
-def said(check: str, state: str, code: str, values: Mapping[str, Any] | None = None, scale: Scale | None = None) -> SaidVerdict:
+def said(check: str, state: str, code: str, values: Mapping[str, Any] | None = None, scale: Scale | None = None) -> RenderedVerdict:
     """A call of a check in words."""
     known = values or {}
     headline, reason, move = CALLS[check][code]
     table = {"headline": headline, "reason": reason, "next": move}
-    return SaidVerdict(
+    return RenderedVerdict(
         state, sentence(table, "headline", known), sentence(table, "reason", known), sentence(table, "next", known), scale=scale, code=code
     )

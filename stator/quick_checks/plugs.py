@@ -14,9 +14,9 @@ from shopmath.plugs import LIGHTEST_C, Plug, plug_for
 from shopmath.validation import BadInput
 from stator.engines.models import case_metals
 from stator.quick_checks import messages
-from stator.quick_checks.base import Answer, Check, CheckForm, Desk, Row, quantity
-from stator.stations.framework import SaidVerdict, State
-from stator.stations.framework.messages import fill
+from stator.quick_checks.base import Answer, CheckContext, CheckForm, QuickCheck, Row, quantity
+from stator.stations.framework import RenderedVerdict, State
+from stator.stations.framework.messages import format_message
 from stator.ui.number_format import band, bare, rough_band, show, stress
 from stator.ui.svg import Sheet, bar, on_papers
 from stator.ui.table_texts import from_table_lazily
@@ -36,7 +36,7 @@ class PlugForm(CheckForm):
     hottest_c = quantity("temperature", _("Hottest when running"), low=30, high=250)
 
 
-def plug(data: dict[str, Any], desk: Desk) -> Answer:
+def plug(data: dict[str, Any], desk: CheckContext) -> Answer:
     """The size to turn, what is left of the grip hot, what the bore is strained to."""
     gauge = desk.gauge(("bore", "micrometer", "calliper"))
     unsure = gauge_uncertainty(gauge.resolution, gauge.repeatability, kind=gauge.kind) if gauge else GAUGE_U_MM
@@ -73,7 +73,7 @@ def plug(data: dict[str, Any], desk: Desk) -> Answer:
     return Answer(said, _section(data, found, said, desk), rows=rows)
 
 
-def _section(data: dict[str, Any], found: Plug, call: SaidVerdict, desk: Desk) -> Any:
+def _section(data: dict[str, Any], found: Plug, call: RenderedVerdict, desk: CheckContext) -> Any:
     """The plug on its way into its hole, to scale; beside it how much it grips cold and hot."""
 
     def draw(name: str, width: float) -> Any:
@@ -90,7 +90,7 @@ def _section(data: dict[str, Any], found: Plug, call: SaidVerdict, desk: Desk) -
             sheet.hatched(bar(middle + a, middle + b, top, top + high), "cold", 8)
         sheet.arrow((middle, top + high + 20), (middle, top + high + 2), "ink bold", 10)
         sheet.line((middle, top - 16), (middle, floor + 24), "chain")
-        size = fill(messages.PLUG_SIZE, {"size": band(mm(found.low_mm), mm(found.high_mm))})
+        size = format_message(messages.PLUG_SIZE, {"size": band(mm(found.low_mm), mm(found.high_mm))})
         sheet.text((14, 30), size, "reading-label ink")
         sheet.dimension((middle - half, floor + 44), (middle + half, floor + 44), show(mm(hole)), "dim")
         most = max(found.cold_mm[1], found.hot_mm[1], 0.001)
@@ -106,7 +106,7 @@ def _section(data: dict[str, Any], found: Plug, call: SaidVerdict, desk: Desk) -
     return on_papers(desk.papers, draw)
 
 
-CHECK = Check(
+CHECK = QuickCheck(
     "plug",
     _("Plug"),
     _("What size is the plug turned to?"),

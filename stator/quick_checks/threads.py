@@ -14,9 +14,9 @@ from shopmath.validation import BadInput
 from stator.engines.models import EngineCard
 from stator.engines.properties import Property
 from stator.quick_checks import messages
-from stator.quick_checks.base import Answer, Check, CheckForm, Desk, Known, Row, Said, by_station, quantity
-from stator.stations.framework import SaidVerdict, State
-from stator.stations.framework.messages import fill
+from stator.quick_checks.base import Answer, CheckContext, CheckForm, CheckInputs, InputFact, QuickCheck, Row, by_station, quantity
+from stator.stations.framework import RenderedVerdict, State
+from stator.stations.framework.messages import format_message
 from stator.stations.remove_flywheel.analysis import at
 from stator.stations.remove_flywheel.messages import METHOD
 from stator.stations.remove_flywheel.station import STATION
@@ -58,7 +58,7 @@ class ThreadForm(CheckForm):
     hand = forms.ChoiceField(label=_("Hand"), choices=HANDS, widget=forms.RadioSelect, initial="right")
 
 
-def which(data: dict[str, Any], desk: Desk) -> Answer:
+def which(data: dict[str, Any], desk: CheckContext) -> Answer:
     """Threads of the table that it may be, the nearest first."""
     found = identify(data["diameter_mm"], data["pitch_mm"], data["hand"], internal=bool(data["inside"]))
     if not found:
@@ -73,22 +73,22 @@ def which(data: dict[str, Any], desk: Desk) -> Answer:
     return Answer(call, _profile(first, call, desk), rows)
 
 
-def known_of_thread(data: dict[str, Any], desk: Desk) -> Known:
+def known_of_thread(data: dict[str, Any], desk: CheckContext) -> CheckInputs:
     """Return what was measured, of the boss where it is inside, else of the puller."""
     inside = bool(data["inside"])
     places = (Property.BOSS_DIAMETER, Property.BOSS_PITCH) if inside else (Property.PULLER_DIAMETER, Property.PULLER_PITCH)
     hand = Property.BOSS_HAND if inside else Property.PULLER_HAND
     sizes = (data["diameter_mm"], data["pitch_mm"])
-    said = [Said(at(what), size, gauges=("calliper",)) for what, size in zip(places, sizes, strict=True)]
-    return Known(EngineCard(name=""), (*said, Said(at(hand), data["hand"])))
+    said = [InputFact(at(what), size, gauges=("calliper",)) for what, size in zip(places, sizes, strict=True)]
+    return CheckInputs(EngineCard(name=""), (*said, InputFact(at(hand), data["hand"])))
 
 
 def _row(match: Match, best: bool) -> Row:
     off = {"pitch": mm(match.pitch_error_mm, 0.001), "diameter": mm(match.diameter_error_mm, 0.01), "flank": f"{match.angle_deg:g}"}
-    return Row(match.designation, show(mm(match.pitch_mm, 0.001)), fill(messages.THREAD_OFF, off), best)
+    return Row(match.designation, show(mm(match.pitch_mm, 0.001)), format_message(messages.THREAD_OFF, off), best)
 
 
-def _profile(match: Match, call: SaidVerdict, desk: Desk) -> Any:
+def _profile(match: Match, call: RenderedVerdict, desk: CheckContext) -> Any:
     """The thread's flanks and its pitch, drawn large."""
 
     def draw(name: str, width: float) -> Any:
@@ -124,11 +124,11 @@ class PullerForm(CheckForm):
     )
 
 
-def holds(data: dict[str, Any], desk: Desk) -> Answer:
+def holds(data: dict[str, Any], desk: CheckContext) -> Answer:
     return by_station(STATION, known_of_puller(data, desk), desk)
 
 
-def known_of_puller(data: dict[str, Any], desk: Desk) -> Known:
+def known_of_puller(data: dict[str, Any], desk: CheckContext) -> CheckInputs:
     """The card of the wheel, and what is measured of the puller."""
     boss, puller, screw, nut = (data.get(name) for name in ("boss", "puller", "screw", "nut"))
     card = EngineCard(
@@ -143,14 +143,14 @@ def known_of_puller(data: dict[str, Any], desk: Desk) -> Known:
         (puller, Property.PULLER_DIAMETER, Property.PULLER_PITCH),
         (screw, Property.CENTRE_SCREW_DIAMETER, Property.CENTRE_SCREW_PITCH),
     )
-    said = [Said(at(what), size) for pair, *both in pairs if pair for what, size in zip(both, pair, strict=True)]
+    said = [InputFact(at(what), size) for pair, *both in pairs if pair for what, size in zip(both, pair, strict=True)]
     if data.get("turns"):
-        said.append(Said(at(Property.PULLER_TURNS), 360 * data["turns"]))
-    return Known(card, tuple(said), {"condition": data["condition"]})
+        said.append(InputFact(at(Property.PULLER_TURNS), 360 * data["turns"]))
+    return CheckInputs(card, tuple(said), {"condition": data["condition"]})
 
 
 CHECKS = (
-    Check(
+    QuickCheck(
         "thread",
         _("Thread"),
         _("Which thread is it?"),
@@ -162,7 +162,7 @@ CHECKS = (
         order="flywheel",
         station="flywheel-off",
     ),
-    Check(
+    QuickCheck(
         "puller",
         _("Puller"),
         _("Does the puller hold?"),

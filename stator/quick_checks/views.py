@@ -13,12 +13,12 @@ from django.utils.translation import gettext as _
 from django.views.decorators.http import require_GET, require_POST
 
 from shopmath.validation import BadInput
-from stator.jobs.idempotency import about, one_act
-from stator.quick_checks.base import Answer, Check, CheckForm, Desk
+from stator.jobs.idempotency import idempotent, link_request_to_job
+from stator.quick_checks.base import Answer, CheckContext, CheckForm, QuickCheck
 from stator.quick_checks.create_job import job_from
 from stator.quick_checks.registry import BY_KEY, CHECKS
 from stator.shop.models import Shop
-from stator.stations.framework import SaidVerdict, State
+from stator.stations.framework import RenderedVerdict, State
 from stator.ui.fields import QuantityField
 from stator.ui.partial_request import is_partial
 from stator.ui.units import Units, reading_in, units_now
@@ -27,13 +27,13 @@ from stator.ui.url_values import station_address
 UNITS = "u"  # of the bare numbers in an address
 
 
-def _check(key: str) -> Check:
+def _check(key: str) -> QuickCheck:
     if key not in BY_KEY:
         raise Http404
     return BY_KEY[key]
 
 
-def _bound(check: Check, data: Any) -> CheckForm:
+def _bound(check: QuickCheck, data: Any) -> CheckForm:
     """The form with what an address holds; a choice that it does not tell is the usual one."""
     found = data.copy()
     for name, field in check.form.base_fields.items():
@@ -43,18 +43,18 @@ def _bound(check: Check, data: Any) -> CheckForm:
     return check.form(found)
 
 
-def _asked(check: Check, request: HttpRequest) -> bool:
+def _asked(check: QuickCheck, request: HttpRequest) -> bool:
     """Return True if anything was typed."""
     chips = check.form.chips
     plain = [name for name, field in check.form.base_fields.items() if name not in chips and not isinstance(field, forms.ChoiceField)]
     return any(request.GET.get(name, "").strip() for name in plain)
 
 
-def _waiting(headline: str, line: str) -> SaidVerdict:
-    return SaidVerdict(State.WAIT, headline, line, "")
+def _waiting(headline: str, line: str) -> RenderedVerdict:
+    return RenderedVerdict(State.WAIT, headline, line, "")
 
 
-def answered(check: Check, form: CheckForm, desk: Desk) -> Answer:
+def answered(check: QuickCheck, form: CheckForm, desk: CheckContext) -> Answer:
     """The answer, or what is still wanted of the form."""
     if form.is_valid():
         try:
@@ -68,7 +68,7 @@ def answered(check: Check, form: CheckForm, desk: Desk) -> Answer:
     return Answer(_waiting(label, str(check.begin) if empty else str(form.errors[name][0] if name in form.errors else errors[0])))
 
 
-def _turned(check: Check, request: HttpRequest) -> str:
+def _turned(check: QuickCheck, request: HttpRequest) -> str:
     """The same address with its bare numbers in the units of whoever reads it; empty where they are so already."""
     units = request.GET.get(UNITS, "")
     if units not in (Units.METRIC, Units.INCH) or units == units_now() or units_now() == Units.TYPED:
@@ -98,7 +98,7 @@ def check(request: HttpRequest, key: str) -> HttpResponse:
     turned = "" if is_partial(request) else _turned(found, request)
     if turned:
         return redirect(turned)
-    desk = Desk.here()
+    desk = CheckContext.here()
     asked = _asked(found, request)
     form = _bound(found, request.GET) if asked else found.form()
     answer = answered(found, form, desk) if asked else Answer(_waiting(str(found.question), str(found.begin)))
@@ -121,7 +121,7 @@ def check(request: HttpRequest, key: str) -> HttpResponse:
 
 
 @require_POST
-@one_act
+@idempotent
 def make_job(request: HttpRequest, key: str) -> HttpResponse:
     """Book in an engine with all that the check knows."""
     found = _check(key)
@@ -130,5 +130,5 @@ def make_job(request: HttpRequest, key: str) -> HttpResponse:
     if found.known is None or not form.is_valid() or not name or not complaint:
         raise Http404
     job, seat, station = job_from(found, form, name, complaint, request.user, str(request.POST.get("client_key") or uuid.uuid4().hex))  # type: ignore[arg-type]
-    about(request, job)
+    link_request_to_job(request, job)
     return redirect(station_address(job.tag, station, seat.pk if seat else None))

@@ -20,7 +20,7 @@ EVERY, LOOK_S = timedelta(hours=24), 600.0
 
 def wanted(folder: Path, now: datetime) -> bool:
     """Return True if the last daily backup is a day old, or there is none; one dated after now counts as none."""
-    kept = [each for each in backup.Kept.all_in(folder) if each.at <= now + timedelta(minutes=5)] if folder.exists() else []
+    kept = [each for each in backup.StoredBackup.all_in(folder) if each.at <= now + timedelta(minutes=5)] if folder.exists() else []
     return not kept or now - max(each.at for each in kept) >= EVERY
 
 

@@ -18,7 +18,7 @@ from django.core.files import locks
 LOCK = "lock"
 
 
-class Held(Exception):
+class FolderInUse(Exception):
     """Another process uses the data folder."""
 
 
@@ -75,7 +75,7 @@ def held(folder: Path, who: str) -> Iterator[None]:
     with path.open("a+", encoding="utf-8") as file:
         if not locks.lock(file, locks.LOCK_EX | locks.LOCK_NB):
             file.seek(0)
-            raise Held(f"{folder} is in use by {file.read(60).strip() or 'another process'}. Stop it first.")
+            raise FolderInUse(f"{folder} is in use by {file.read(60).strip() or 'another process'}. Stop it first.")
         file.seek(0)
         file.truncate()
         file.write(f"{who}, process {os.getpid()}")

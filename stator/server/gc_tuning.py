@@ -5,7 +5,7 @@ from __future__ import annotations
 import gc
 
 
-def sweep_seldom() -> None:
+def tune_garbage_collection() -> None:
     """What is loaded by now stays for as long as the process runs: it is not looked through again after every few hundred rows."""
     gc.collect()
     gc.freeze()

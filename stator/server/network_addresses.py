@@ -33,7 +33,7 @@ def _names() -> Iterator[str]:
         yield f"{name}.local"
 
 
-def told(scheme: str, port: int, hosts: list[str]) -> str:
+def format_address(scheme: str, port: int, hosts: list[str]) -> str:
     """Return what the terminal says: each address, and the first as a code for a phone's camera."""
     reached = [each for each in hosts if each not in HERE and "*" not in each] or ["127.0.0.1"]
     addresses = [f"{scheme}://{each}:{port}/" for each in reached]
@@ -56,7 +56,7 @@ def main(words: list[str]) -> None:
     elif words == ["first"]:
         print(next((each for each in hosts if each not in HERE and "*" not in each), ""))
     else:
-        print(told(words[1], int(words[2]), hosts))
+        print(format_address(words[1], int(words[2]), hosts))
 
 
 if __name__ == "__main__":

@@ -8,7 +8,7 @@ from django.contrib.staticfiles.apps import StaticFilesConfig
 from whitenoise.storage import CompressedManifestStaticFilesStorage
 
 
-class Released(CompressedManifestStaticFilesStorage):  # type: ignore[misc]  # its package says no types
+class ReleasedStaticFilesStorage(CompressedManifestStaticFilesStorage):  # type: ignore[misc]  # its package says no types
     """The files of a release do not change while it runs: the address of each is worked out once."""
 
     def url(self, name: str | None, force: bool = False) -> str:

@@ -7,6 +7,6 @@ import logging
 LOG = logging.getLogger("stator.told")
 
 
-def tell(who: object, what: str, about: object = "") -> None:
+def audit(who: object, what: str, about: object = "") -> None:
     """Write a line."""
     LOG.info("%s %s", f"{getattr(who, 'username', who)}:", f"{what} {about}".strip())

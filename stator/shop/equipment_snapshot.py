@@ -27,7 +27,7 @@ from stator.shop.models import (
 
 
 @dataclass(frozen=True)
-class Shelves:
+class EquipmentSnapshot:
     """Everything in use, retired things left out."""
 
     heaters: tuple[Heater, ...]
@@ -45,14 +45,14 @@ class Shelves:
 
 EQUIPMENT: tuple[type[Equipment], ...] = (*(Heater, Chiller, Gauge, Puller, Driver, Splitter, Extractor, Press, Compound, Blades, PullIn),)
 _NAMED = ("username", "first_name", "last_name", "from_file")  # what a person is called by
-_kept: dict[str, Shelves] = {}
+_kept: dict[str, EquipmentSnapshot] = {}
 
 
-def shelves(shop: Shop) -> Shelves:
+def shelves(shop: Shop) -> EquipmentSnapshot:
     """Return the equipment in use; triggers draw a new token for the shop with every change, and a shop without a token is read anew."""
     found = _kept.get(shop.stocked) if shop.stocked else None
     if found is None:
-        found = Shelves(
+        found = EquipmentSnapshot(
             tuple(Heater.objects.filter(retired=False).order_by("method", "name")),
             tuple(Chiller.objects.filter(retired=False).order_by("method", "name")),
             tuple(Gauge.objects.filter(retired=False)),
@@ -74,7 +74,7 @@ def shelves(shop: Shop) -> Shelves:
 LENT_SHIMS_MM = [0.05, 0.1, 0.15, 0.2, 0.3, 0.5, 1.0]
 
 
-def with_lent(found: Shelves) -> Shelves:
+def with_lent(found: EquipmentSnapshot) -> EquipmentSnapshot:
     """The shelves as practice has them: a box of shims is lent where the shop has none."""
     if any(each.kind == Blades.Kind.SHIM and each.sizes_mm for each in found.blades):
         return found

@@ -15,7 +15,7 @@ from django.utils.translation import gettext_lazy
 
 from stator.shop.models import Shop
 from stator.ui.partial_request import is_partial
-from stator.ui.server_errors import page_of, trouble
+from stator.ui.server_errors import page_of, render_server_error
 from stator.ui.units import reading_in
 
 OPEN_NAMES = {
@@ -88,7 +88,7 @@ class SignedInMiddleware:
         """A full disk, a folder that cannot be written to, a damaged database: named, with what to do; and what is not here any more."""
         if isinstance(exception, Http404) and request.method == "POST" and wants_part(request):
             return beside_field(HttpResponse(format_html('<p role="alert">{}</p>', GONE), status=404))
-        found = trouble(exception)
+        found = render_server_error(exception)
         if found is None:
             return None
         status, words = found

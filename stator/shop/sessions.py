@@ -13,7 +13,7 @@ from django.utils import timezone
 from django.utils.dateparse import parse_datetime
 from django.utils.translation import gettext as _
 
-from stator.shop.audit_log import tell
+from stator.shop.audit_log import audit
 from stator.shop.models import Person
 
 
@@ -32,7 +32,7 @@ def note(sender: object, request: HttpRequest, user: Person, **kwargs: object) -
     request.session["device"] = request.headers.get("User-Agent", "")[:200]
     request.session["address"] = request.META.get("REMOTE_ADDR", "")
     request.session["since"] = timezone.now().isoformat(timespec="seconds")
-    tell(user, "signed in from", request.session["address"])
+    audit(user, "signed in from", request.session["address"])
 
 
 def listen() -> None:

@@ -36,7 +36,7 @@ def wait_s(address: str) -> float:
     return max(0.0, wait - float((now - found["last"]).total_seconds()))
 
 
-def known_here(request: HttpRequest) -> bool:
+def is_known_device(request: HttpRequest) -> bool:
     """Return True if somebody who may still sign in has signed in from this browser before."""
     try:
         person = signing.loads(request.COOKIES.get(KNOWN, ""), salt=SALT, max_age=KNOWN_AGE_S)
@@ -59,7 +59,9 @@ class SignIn(LoginView):
     redirect_authenticated_user = True
 
     def post(self, request: HttpRequest, *args: Any, **kwargs: Any) -> HttpResponse:
-        wait = 0.0 if known_here(request) or not getattr(settings, "AXES_ENABLED", True) else wait_s(request.META.get("REMOTE_ADDR", ""))
+        wait = (
+            0.0 if is_known_device(request) or not getattr(settings, "AXES_ENABLED", True) else wait_s(request.META.get("REMOTE_ADDR", ""))
+        )
         if wait > 0:
             response = render(request, "shop/locked_out.html", {"seconds": round(wait) + 1}, status=429)
             response["Retry-After"] = str(round(wait) + 1)

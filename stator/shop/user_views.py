@@ -98,7 +98,7 @@ def _off(request: HttpRequest, who: Person) -> None:
 
 
 @require_http_methods(["GET", "POST"])
-def me(request: HttpRequest) -> HttpResponse:
+def my_settings(request: HttpRequest) -> HttpResponse:
     """One's own settings: units and language."""
     form = OwnSettingsForm(request.POST or None, instance=request.user)
     if request.method == "POST" and form.is_valid():

@@ -26,7 +26,7 @@ from stator.shop import forms as shelf_forms
 from stator.shop.defaults import add_usual_tools, lacks_tools
 from stator.shop.forms import ShopForm
 from stator.shop.models import Person, Shop
-from stator.ui.number_format import between, exact, show, size, spelled_in, thread
+from stator.ui.number_format import between, exact, format_for, show, size, thread
 from stator.ui.times import day
 from stator.ui.units import question_unit
 
@@ -34,7 +34,7 @@ NONE_YET = gettext_lazy("None yet.")
 
 
 @dataclass(frozen=True)
-class Shelf:
+class EquipmentPage:
     """One kind of equipment: its form, its words, and what the shop's page says of each thing."""
 
     form: type[forms.ModelForm]
@@ -59,7 +59,7 @@ def _ring(driver: Any) -> str:
 
 def _thicknesses(sizes_mm: Sequence[float]) -> str:
     unit = question_unit("length", 0.0)
-    return f"{' '.join(spelled_in(each, 'length', unit, exact(each).resolution) for each in sizes_mm)} {unit.name}"
+    return f"{' '.join(format_for(each, 'length', unit, exact(each).resolution) for each in sizes_mm)} {unit.name}"
 
 
 def _kind(thing: Any) -> str:
@@ -74,8 +74,8 @@ def _minutes(seconds: float | None) -> str:
     return str(_("{count} h").format(count=round(seconds / 3600)))
 
 
-SHELVES: dict[str, Shelf] = {
-    "heaters": Shelf(
+SHELVES: dict[str, EquipmentPage] = {
+    "heaters": EquipmentPage(
         shelf_forms.HeaterForm,
         gettext_lazy("What heats"),
         gettext_lazy("a heater"),
@@ -87,7 +87,7 @@ SHELVES: dict[str, Shelf] = {
             (gettext_lazy("Up to"), lambda it: _unless_unknown(it.highest_c, "temperature")),
         ),
     ),
-    "chillers": Shelf(
+    "chillers": EquipmentPage(
         shelf_forms.ChillerForm,
         gettext_lazy("What chills"),
         gettext_lazy("a chiller"),
@@ -96,7 +96,7 @@ SHELVES: dict[str, Shelf] = {
             (gettext_lazy("Inside"), lambda it: show(exact(it.temperature_c, "temperature"))),
         ),
     ),
-    "gauges": Shelf(
+    "gauges": EquipmentPage(
         shelf_forms.GaugeForm,
         gettext_lazy("Gauges"),
         gettext_lazy("a gauge"),
@@ -107,7 +107,7 @@ SHELVES: dict[str, Shelf] = {
             (gettext_lazy("Last checked"), lambda it: day(it.last_checked) if it.last_checked else _("unknown")),
         ),
     ),
-    "pullers": Shelf(
+    "pullers": EquipmentPage(
         shelf_forms.PullerForm,
         gettext_lazy("Flywheel pullers"),
         gettext_lazy("a puller"),
@@ -118,7 +118,7 @@ SHELVES: dict[str, Shelf] = {
         ),
         gettext_lazy("None yet; Flywheel off measures the one in your hand."),
     ),
-    "splitters": Shelf(
+    "splitters": EquipmentPage(
         shelf_forms.SplitterForm,
         gettext_lazy("Case splitters"),
         gettext_lazy("a splitter"),
@@ -128,7 +128,7 @@ SHELVES: dict[str, Shelf] = {
         ),
         gettext_lazy("None yet; Split measures the one in your hand."),
     ),
-    "drivers": Shelf(
+    "drivers": EquipmentPage(
         shelf_forms.DriverForm,
         gettext_lazy("Drivers, sockets, old rings"),
         gettext_lazy("a driver"),
@@ -138,13 +138,13 @@ SHELVES: dict[str, Shelf] = {
         ),
         gettext_lazy("None yet. Bearings out shows the window and then finds the one that fits."),
     ),
-    "extractors": Shelf(
+    "extractors": EquipmentPage(
         shelf_forms.ExtractorForm,
         gettext_lazy("Bearing pullers"),
         gettext_lazy("a bearing puller"),
         ((gettext_lazy("Kind"), _kind), (gettext_lazy("Takes"), lambda it: between(exact(it.low_mm), exact(it.high_mm)))),
     ),
-    "pull-in": Shelf(
+    "pull-in": EquipmentPage(
         shelf_forms.PullInForm,
         gettext_lazy("Crank pull-in tools"),
         gettext_lazy("a pull-in tool"),
@@ -153,7 +153,7 @@ SHELVES: dict[str, Shelf] = {
             (gettext_lazy("Pulls"), lambda it: _("{pitch} a turn").format(pitch=size(it.pitch_mm))),
         ),
     ),
-    "presses": Shelf(
+    "presses": EquipmentPage(
         shelf_forms.PressForm,
         gettext_lazy("Presses"),
         gettext_lazy("a press"),
@@ -162,13 +162,13 @@ SHELVES: dict[str, Shelf] = {
             (gettext_lazy("which is"), lambda it: show(newtons(it.capacity_n, 1000.0))),
         ),
     ),
-    "blades": Shelf(
+    "blades": EquipmentPage(
         shelf_forms.BladesForm,
         gettext_lazy("Shims and feelers"),
         gettext_lazy("a set"),
         ((gettext_lazy("Kind"), _kind), (gettext_lazy("Thicknesses"), lambda it: _thicknesses(it.sizes_mm))),
     ),
-    "compounds": Shelf(
+    "compounds": EquipmentPage(
         shelf_forms.CompoundForm,
         gettext_lazy("Compounds and sealants"),
         gettext_lazy("a compound"),
@@ -190,7 +190,7 @@ def owner_only(request: HttpRequest) -> None:
         raise PermissionDenied(_("The shop's figures are changed by its owner. Ask for it, or sign in as owner."))
 
 
-def _columns(page: str, person: Any) -> list[list[tuple[str, Shelf, Hashable]]]:
+def _columns(page: str, person: Any) -> list[list[tuple[str, EquipmentPage, Hashable]]]:
     """The shelves of a page, each with what its table follows from; a shop that was never stocked has no mark of that."""
     stocked = Shop.current().stocked
     return [[(key, SHELVES[key], stocked and (key, stocked, person.is_owner)) for key in keys] for keys in PAGES[page]]

@@ -9,7 +9,7 @@ from dataclasses import dataclass, replace
 
 from shopmath.gauges import gauge_uncertainty
 from shopmath.runout import check_turn, fit
-from shopmath.truing import Misalignment, PressedCrank, Swing, bend_at, best_reachable, decompose, next_move, runout_from
+from shopmath.truing import Misalignment, PressedCrank, RunoutVector, bend_at, best_reachable, decompose, next_move, runout_from
 from stator.simulations.pass_rate import Share
 
 MOVES = 12
@@ -88,7 +88,9 @@ def true_it(dice: random.Random, dial: Dial, trouble: Trouble = Trouble()) -> En
     return Ended(max(swing.tir_mm for swing in runout_from(truth, setup)), best, said, count)
 
 
-def _turned(dice: random.Random, truth: Misalignment, setup: PressedCrank, side: str, dial: Dial, slip_mm: float, zero_deg: float) -> Swing:
+def _turned(
+    dice: random.Random, truth: Misalignment, setup: PressedCrank, side: str, dial: Dial, slip_mm: float, zero_deg: float
+) -> RunoutVector:
     """One end's turn as read with the gauge; what the core suspects is read again."""
     at = bend_at(truth, setup, getattr(setup, f"gauge_{side}_mm"))
     step = 360 / dial.angles
@@ -108,7 +110,7 @@ def _turned(dice: random.Random, truth: Misalignment, setup: PressedCrank, side:
     return _fitted(angles, rows, dial, read)
 
 
-def _fitted(angles: Sequence[float], rows: list[list[float]], dial: Dial, read: object) -> Swing:
+def _fitted(angles: Sequence[float], rows: list[list[float]], dial: Dial, read: object) -> RunoutVector:
     """The runout once the core suspects nothing, or has had its readings again twice."""
     assert callable(read)
     u = gauge_uncertainty(dial.resolution, kind="dial")
@@ -122,7 +124,7 @@ def _fitted(angles: Sequence[float], rows: list[list[float]], dial: Dial, read: 
                 rows[index] = [read(angle) for _ in range(dial.turns)]
     flat = [(angle, value) for angle, values in zip(angles, rows, strict=True) for value in values]
     found = fit([angle for angle, _ in flat], [value for _, value in flat])
-    return Swing(found.tir_mm, found.high_spot_deg)
+    return RunoutVector(found.tir_mm, found.high_spot_deg)
 
 
 def _struck(dice: random.Random, truth: Misalignment, seen: Misalignment, kind: str, share: float, trouble: Trouble) -> Misalignment:

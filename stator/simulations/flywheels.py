@@ -22,7 +22,7 @@ from shopmath.balance import (
     stops,
 )
 from shopmath.validation import BadInput
-from shopmath.verdict import IN, call
+from shopmath.verdict import IN, judge
 from stator.simulations.pass_rate import Share
 
 STEEL, ARM_MM, STEP_G = 7850.0, 80.0, 0.1
@@ -104,7 +104,7 @@ def balance_it(dice: random.Random) -> Outcome:
     said = "goes"
     for _ in range(GOES):
         found = _measured(wheel)
-        judged = call(found.gmm, high=wheel.permitted, uncertainty=found.uncertainty_gmm)
+        judged = judge(found.gmm, high=wheel.permitted, uncertainty=found.uncertainty_gmm)
         if judged.state == IN:
             said = "balanced"
             break
@@ -136,7 +136,7 @@ def _measured(wheel: Wheel) -> Unbalance:
     told = stops(marks, looks)
     if told.telling:
         rough = by_trial_mass(*wheel.opposite(told.mean_deg), ARM_MM, told.mean_deg)
-        if call(rough.gmm, high=wheel.permitted, uncertainty=rough.uncertainty_gmm).state != IN:
+        if judge(rough.gmm, high=wheel.permitted, uncertainty=rough.uncertainty_gmm).state != IN:
             return rough
     try:
         return by_turning_masses([wheel.turning_mass(mark) for mark in MARKS], ARM_MM, step_g=STEP_G).unbalance

@@ -6,7 +6,7 @@ import random
 from collections.abc import Iterator
 
 from shopmath.gauges import gauge_uncertainty, usual_spread
-from shopmath.verdict import IN, call
+from shopmath.verdict import IN, judge
 from stator.simulations.pass_rate import Share
 
 KINDS = (("micrometer", 0.001), ("bore", 0.001), ("dial", 0.01), ("dial", 0.001))
@@ -26,7 +26,7 @@ def gauges(dice: random.Random, cases: int) -> Iterator[Share]:
                 values = [round((true + dice.gauss(0, scatter)) / step) * step for _ in range(readings)]
                 unsure, mean = gauge_uncertainty(step, None, values, kind=kind), sum(values) / readings
                 held += abs(mean - true) <= unsure
-                if call(mean, high=0.0, uncertainty=unsure).state == IN:
+                if judge(mean, high=0.0, uncertainty=unsure).state == IN:
                     called, wrong = called + 1, wrong + (true > 0)
             name = f"{kind} {step:g}, readings {readings}"
             yield Share(f"{name}: of the calls in, wrong", wrong, called, 0.01, at_most=True)

@@ -10,7 +10,7 @@ from shopmath.validation import finite, not_negative, positive
 
 
 @dataclass
-class Needle:
+class DialIndicator:
     """What a dial shows of a plunger: `step_mm` a line of its face, `round_mm` a turn of the needle, `backlash_mm` lost in its gears.
 
     >>> dial = Needle(step_mm=0.01, backlash_mm=0.0, noise_mm=0.0)

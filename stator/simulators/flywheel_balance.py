@@ -19,7 +19,7 @@ WANDERS_DEG, DEEPER_MM = 1.5, 0.15  # of a drill, from where and how deep it was
 
 
 @dataclass(frozen=True)
-class Heavy:
+class UnbalanceTruth:
     """What nobody sees: the unbalance, g·mm at °, how much the stand hides, what the wheel is like, and where it may not be drilled."""
 
     gmm: float = 150.0
@@ -33,7 +33,7 @@ class Heavy:
         return self.sound == "sound" and self.shook and not any((deg - low) % 360 <= (high - low) % 360 for low, high in self.keep_out)
 
 
-def heavy(seed: int, level: str = "middle") -> Heavy:
+def heavy(seed: int, level: str = "middle") -> UnbalanceTruth:
     """The truth of a seed: at the hard level it may be a wheel that must not be touched.
 
     >>> heavy(6) == heavy(6), heavy(6, "easy").keep_out
@@ -41,13 +41,13 @@ def heavy(seed: int, level: str = "middle") -> Heavy:
     """
     dice = random.Random(f"{seed}-{level}-wheel")
     low, high, rubs = {"easy": (80, 160, 6.0), "middle": (60, 180, 10.0), "hard": (40, 200, 14.0)}[level]
-    found = Heavy(dice.uniform(low, high), dice.uniform(0, 360), rubs * dice.uniform(0.8, 1.1))
+    found = UnbalanceTruth(dice.uniform(low, high), dice.uniform(0, 360), rubs * dice.uniform(0.8, 1.1))
     kind = dice.choice(("cracked", "calm", "sound", "sound")) if level == "hard" else "sound"
     begins = dice.uniform(0, 360)
     arcs = () if level == "easy" else ((round(begins), round(begins + 30) % 360), (round(begins + 180) % 360, round(begins + 210) % 360))
     if kind == "calm":
-        return Heavy(dice.uniform(1, 6), found.deg, found.rubs_gmm, shook=False, keep_out=arcs)
-    return Heavy(found.gmm, found.deg, found.rubs_gmm, "cracked" if kind == "cracked" else "sound", keep_out=arcs)
+        return UnbalanceTruth(dice.uniform(1, 6), found.deg, found.rubs_gmm, shook=False, keep_out=arcs)
+    return UnbalanceTruth(found.gmm, found.deg, found.rubs_gmm, "cracked" if kind == "cracked" else "sound", keep_out=arcs)
 
 
 class Wheel(Part):
@@ -68,11 +68,11 @@ class Wheel(Part):
     }
     HOLES: ClassVar[Mapping[str, tuple[float, float]]] = {"small": (4.0, 5.0), "large": (8.0, 6.0)}
 
-    def __init__(self, seed: int, truth: Heavy | None = None) -> None:
+    def __init__(self, seed: int, truth: UnbalanceTruth | None = None) -> None:
         super().__init__(seed)
-        self._set_up(truth or Heavy())
+        self._set_up(truth or UnbalanceTruth())
 
-    def _set_up(self, truth: Heavy) -> None:
+    def _set_up(self, truth: UnbalanceTruth) -> None:
         self.truth, self.heavy = truth, cmath.rect(truth.gmm, math.radians(truth.deg))
         self.stopped, self.putty_g, self.lowest_deg = False, 0.0, truth.deg
         self.holes = self.in_ribs = self.thin = 0
@@ -118,7 +118,7 @@ class Wheel(Part):
 
     def pull(self, lever: str) -> None:
         if lever == "new":
-            self._set_up(Heavy(self.dice.uniform(40, 180), math.degrees(self.dice.uniform(0, math.tau))))
+            self._set_up(UnbalanceTruth(self.dice.uniform(40, 180), math.degrees(self.dice.uniform(0, math.tau))))
         if lever == "more":
             self.putty_g += 0.2
         if lever == "less":

@@ -17,7 +17,7 @@ KNOCK = 0.9  # of what it holds, after a blow on the screw's head
 
 
 @dataclass(frozen=True)
-class Stuck:
+class TaperTruth:
     """What nobody sees: the pull that frees the taper now, N, the boss's thread, and how many turns of the puller are in it."""
 
     frees_n: float
@@ -44,7 +44,7 @@ def torque_nm(pull_n: float) -> float:
     return torque_for_force_nm(pull_n, SCREW_MM, SCREW_PITCH_MM, FRICTION, FRICTION, POINT_RADIUS_MM)
 
 
-def stuck(seed: int, level: str = "middle") -> Stuck:
+def stuck(seed: int, level: str = "middle") -> TaperTruth:
     """The truth of a seed: how tight the taper is; on the hard level the puller's thread may be wrong by a hair.
 
     >>> stuck(4) == stuck(4)
@@ -53,7 +53,7 @@ def stuck(seed: int, level: str = "middle") -> Stuck:
     dice = random.Random(f"{seed}-{level}-taper")
     low, high = {"easy": (12e3, 22e3), "middle": (18e3, 40e3), "hard": (25e3, 55e3)}[level]
     off = dice.choice((0.0, 25.4 / 26 - 1.0)) if level == "hard" else 0.0
-    return Stuck(dice.uniform(low, high), off_pitch_mm=abs(off), turns=dice.choice((5.0, 6.0, 7.0, 8.0)))
+    return TaperTruth(dice.uniform(low, high), off_pitch_mm=abs(off), turns=dice.choice((5.0, 6.0, 7.0, 8.0)))
 
 
 class StuckWheel(Part):
@@ -70,7 +70,7 @@ class StuckWheel(Part):
     }
     MORE_NM = 5.0
 
-    def __init__(self, seed: int, truth: Stuck | None = None) -> None:
+    def __init__(self, seed: int, truth: TaperTruth | None = None) -> None:
         super().__init__(seed)
         self.truth = truth or stuck(seed)
         self.torque_nm, self.holds, self.is_free, self.is_stripped, self.peak_nm = 0.0, 1.0, False, False, 0.0

@@ -54,7 +54,7 @@ class Seated:
         return max(self.depths_mm.values()) - min(self.depths_mm.values())
 
 
-class Alike(Part):
+class SealSet(Part):
     """A seal is taken in hand, measured, turned round, driven into a place, tapped square, or drawn out, which spoils it."""
 
     name = "alike"

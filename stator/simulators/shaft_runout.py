@@ -10,7 +10,7 @@ from typing import ClassVar
 
 from stator.simulators.base import Part
 from stator.simulators.crank import ENDS
-from stator.simulators.dial_indicator import Needle
+from stator.simulators.dial_indicator import DialIndicator
 
 ROUND_MM, STEP_MM, TRAVEL_MM, PRELOAD_MM = 0.2, 0.002, 2.0, 1.0
 BY_DEG = 15  # that the shaft is turned at a time
@@ -51,7 +51,7 @@ def swings(seed: int, level: str = "middle") -> Swings:
     return Swings(sizes[0], sizes[1], where[0], where[1], lost, trembles)
 
 
-class Swinging(Part):
+class ShaftRunout(Part):
     """The shaft turned step by step, this way or that, under a dial with a small hand for the rounds."""
 
     name = "swinging"
@@ -70,7 +70,7 @@ class Swinging(Part):
         self._set_up()
 
     def _set_up(self) -> None:
-        self.dial = Needle(STEP_MM, ROUND_MM, TRAVEL_MM, self.truth.backlash_mm, self.truth.trembles_mm, self.dice)
+        self.dial = DialIndicator(STEP_MM, ROUND_MM, TRAVEL_MM, self.truth.backlash_mm, self.truth.trembles_mm, self.dice)
         self.shown_mm = self.dial.at(self._plunger_mm())
 
     def _plunger_mm(self) -> float:

@@ -12,11 +12,11 @@ from shopmath.balance import permissible_gmm
 from shopmath.seals import CLOCKS
 from stator.simulators.base import LEVELS
 from stator.simulators.crank import ENDS
-from stator.simulators.flywheel_balance import THICK_MM, Heavy, Wheel, heavy
+from stator.simulators.flywheel_balance import THICK_MM, UnbalanceTruth, Wheel, heavy
 from stator.simulators.heated_case_half import BEARINGS, HURTS_C, ROOM_C, SETS_C, HotHalf, oven
 from stator.simulators.operators import alike, hot_half, stack, swinging, twin, wheel
-from stator.simulators.seals import LETTERS, PLACES, Alike, lot
-from stator.simulators.shaft_runout import ROUND_MM, TRAVEL_MM, Swinging, swings
+from stator.simulators.seals import LETTERS, PLACES, SealSet, lot
+from stator.simulators.shaft_runout import ROUND_MM, TRAVEL_MM, ShaftRunout, swings
 from stator.simulators.stack import BAGS_MM, Stack, widths
 from stator.simulators.twin_crank import TwinCrank, Webs, turned
 
@@ -43,8 +43,8 @@ class HandsThatFollowTheCalls(SimpleTestCase):
         self.assertGreater(worse, 5)
 
     def test_a_swinging_needle(self):
-        called = [swinging.count_rounds(Swinging(seed, swings(seed))) for seed in SEEDS]
-        face = [swinging.face_alone(Swinging(seed, swings(seed))) for seed in SEEDS]
+        called = [swinging.count_rounds(ShaftRunout(seed, swings(seed))) for seed in SEEDS]
+        face = [swinging.face_alone(ShaftRunout(seed, swings(seed))) for seed in SEEDS]
         reached, worse = sum(error <= 0.012 for error in called), sum(face) / sum(called)
         counted("read a dial", reached, f"{worse:.0f} times the error")
         self.assertGreaterEqual(reached, 95)
@@ -58,8 +58,8 @@ class HandsThatFollowTheCalls(SimpleTestCase):
         self.assertLess(felt, 90)
 
     def test_three_seals(self):
-        called = [alike.by_the_sizes(Alike(seed, lot(seed))) for seed in SEEDS]
-        come = [alike.as_they_come(Alike(seed, lot(seed))) for seed in SEEDS]
+        called = [alike.by_the_sizes(SealSet(seed, lot(seed))) for seed in SEEDS]
+        come = [alike.as_they_come(SealSet(seed, lot(seed))) for seed in SEEDS]
         reached = sum(wrong == 0 for wrong in called)
         counted("seals", reached, f"{sum(come)} places wrong against {sum(called)}")
         self.assertGreaterEqual(reached, 95)
@@ -103,10 +103,10 @@ class TheTwin(SimpleTestCase):
 
 
 class TheNeedle(SimpleTestCase):
-    @given(seeds, levels, st.lists(st.sampled_from(tuple(Swinging.levers)), max_size=20))
+    @given(seeds, levels, st.lists(st.sampled_from(tuple(ShaftRunout.levers)), max_size=20))
     @settings(max_examples=40, deadline=None)
     def test_it_stays_in_its_travel_and_its_rounds_add_up(self, seed, level, levers):
-        shaft = Swinging(seed, swings(seed, level))
+        shaft = ShaftRunout(seed, swings(seed, level))
         for lever in levers:
             shaft.pull(lever)
             self.assertTrue(0 <= shaft.shown_mm <= TRAVEL_MM)
@@ -132,7 +132,7 @@ class TheSeals(SimpleTestCase):
     @given(seeds, levels)
     @settings(max_examples=40, deadline=None)
     def test_a_seal_taken_out_again_is_spoiled_and_a_large_one_enters_no_small_bore(self, seed, level):
-        part = Alike(seed, lot(seed, level))
+        part = SealSet(seed, lot(seed, level))
         for letter in LETTERS:
             part.pull(f"take-{letter}")
             for place, (_shaft, bore) in PLACES.items():
@@ -146,7 +146,7 @@ class TheSeals(SimpleTestCase):
     @given(seeds, st.sampled_from(CLOCKS))
     @settings(max_examples=40, deadline=None)
     def test_a_tap_drives_that_side_in_and_none_out(self, seed, clock):
-        part = Alike(seed, lot(seed))
+        part = SealSet(seed, lot(seed))
         part.pull(f"place-{part.made_for('A')}")
         part.pull("drive")
         before = dict(part.seated[part.place].depths_mm)
@@ -205,11 +205,11 @@ class TheWheel(SimpleTestCase):
             self.assertGreater(worse.gmm, truth.gmm)
 
     def test_ribs_and_thin_walls_are_counted(self):
-        stand = Wheel(1, Heavy(keep_out=((350.0, 20.0),)))
+        stand = Wheel(1, UnbalanceTruth(keep_out=((350.0, 20.0),)))
         stand.drill(5, 4, 4)
         stand.drill(90, 4, THICK_MM - 1)
         self.assertEqual((stand.holes, stand.in_ribs, stand.thin), (2, 1, 1))
 
     def test_mass_that_outweighs_it_turns_it_and_less_lets_it_turn_back(self):
-        stand = Wheel(1, Heavy(160.0, 180.0, 5.0))
+        stand = Wheel(1, UnbalanceTruth(160.0, 180.0, 5.0))
         self.assertEqual([stand.let_go(0.0, mass) for mass in (0.0, 2.0, 4.0)], ["back", "stays", "turns"])

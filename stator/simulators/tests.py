@@ -14,7 +14,7 @@ from shopmath.truing import Misalignment
 from stator.simulators.case import Case
 from stator.simulators.case_halves import PLACES, Halves, Joint, joined
 from stator.simulators.crank import LEVELS, STEP_MM, Crank, Fault, Truth, drawn
-from stator.simulators.dial_indicator import Needle
+from stator.simulators.dial_indicator import DialIndicator
 from stator.simulators.flywheel_on_taper import StuckWheel, stuck
 from stator.simulators.operators.crank import Outcome, follow_the_calls, strike_where_high
 from stator.simulators.operators.halves import part_by_the_calls, push_on
@@ -121,7 +121,7 @@ class TheNeedle(SimpleTestCase):
     @given(st.lists(st.floats(-2, 14), min_size=1, max_size=12), seeds)
     @settings(max_examples=80, deadline=None)
     def test_no_reading_lies_outside_its_travel_and_the_small_hand_counts_its_turns(self, pushed, seed):
-        dial = Needle(dice=random.Random(seed))
+        dial = DialIndicator(dice=random.Random(seed))
         for plunger in pushed:
             shown = dial.at(plunger)
             self.assertTrue(0 <= shown <= dial.travel_mm)
@@ -129,7 +129,7 @@ class TheNeedle(SimpleTestCase):
             self.assertTrue(0 <= dial.angle_deg < 360 + 1e-6)
 
     def test_turned_back_it_lags_by_its_backlash(self):
-        dial = Needle(step_mm=0.001, backlash_mm=0.02, noise_mm=0.0)
+        dial = DialIndicator(step_mm=0.001, backlash_mm=0.02, noise_mm=0.0)
         dial.at(5.0)
         up = dial.at(2.0)
         dial.at(0.5)

@@ -9,7 +9,7 @@ from collections.abc import Mapping
 from dataclasses import dataclass, replace
 from typing import ClassVar
 
-from shopmath.crank_runout import Swing
+from shopmath.crank_runout import RunoutVector
 from stator.simulators.base import Part
 from stator.simulators.crank import ENDS, NOISE_MM, STEP_MM, ZERO_MM
 
@@ -31,11 +31,11 @@ class Webs:
     def turned_deg(self, end: str) -> float:
         return self.left_deg if end == "left" else self.right_deg
 
-    def swing(self, end: str) -> Swing:
+    def swing(self, end: str) -> RunoutVector:
         """Return what a gauge at an outer shaft reads."""
         along = self.left_along_mm if end == "left" else self.right_along_mm
         off = complex(along, THROW_MM * math.radians(self.turned_deg(end))) * cmath.exp(1j * math.radians(PIN_DEG[end]))
-        return Swing(2 * abs(off), math.degrees(cmath.phase(off)) % 360)
+        return RunoutVector(2 * abs(off), math.degrees(cmath.phase(off)) % 360)
 
     @property
     def worst_mm(self) -> float:

@@ -42,7 +42,7 @@ def box_of(at: Point, words: str, cls: str, anchor: str) -> Box:
 
 
 @dataclass(frozen=True)
-class Wanted:
+class LabelRequest:
     """A label waiting for its place: its text, looks, the places that would do, the best first, and what a tap on it leads to."""
 
     words: str
@@ -68,7 +68,7 @@ class Labels:
 
     sheet: Sheet
     taken: list[Box] = field(default_factory=list)
-    wanted: list[Wanted] = field(default_factory=list)
+    wanted: list[LabelRequest] = field(default_factory=list)
 
     def keep_clear(self, at: Point, radius: float) -> None:
         """A mark that no label may cover."""
@@ -95,7 +95,7 @@ class Labels:
             ((x, y - far - 18), "middle"),
             ((x, y + far + 29), "middle"),
         ]
-        self.wanted.append(Wanted(words, cls, tuple(places), rank, link))
+        self.wanted.append(LabelRequest(words, cls, tuple(places), rank, link))
 
     def at(
         self,
@@ -107,7 +107,7 @@ class Labels:
         beneath: Sequence[tuple[str, str]] = (),
     ) -> None:
         """A label at one of several places, each with its anchor; the first that is free is taken. `beneath`: further lines, with looks."""
-        self.wanted.append(Wanted(words, cls, tuple(places), rank, link, tuple(beneath)))
+        self.wanted.append(LabelRequest(words, cls, tuple(places), rank, link, tuple(beneath)))
 
     def put(self) -> None:
         """Write every label that was asked for."""
@@ -121,15 +121,15 @@ class Labels:
                     self.sheet.text((at[0], at[1] + LINE * index), words, cls, anchor, wrap=False)
         self.wanted.clear()
 
-    def _too_long(self, label: Wanted) -> bool:
+    def _too_long(self, label: LabelRequest) -> bool:
         """It fits in one line nowhere, and is written in two."""
         return not label.beneath and width_of(label.words, label.cls) > self.sheet.width
 
-    def _box(self, label: Wanted, place: tuple[Point, str]) -> Box:
+    def _box(self, label: LabelRequest, place: tuple[Point, str]) -> Box:
         box = label.box(place)
         return Box(0.0, box.top, self.sheet.width, box.bottom + LINE) if self._too_long(label) else box
 
-    def _best(self, label: Wanted) -> tuple[Point, str]:
+    def _best(self, label: LabelRequest) -> tuple[Point, str]:
         """The first of its places that is free; where none is, one near by: moved onto the paper, then up or down by a line or two."""
         best, cost = self._cheapest(label, label.places)
         if cost <= 0:
@@ -138,7 +138,7 @@ class Labels:
         near = [((x, y + rows * LINE), anchor) for rows in (0, -1, 1, -2, 2, -3, 3) for (x, y), anchor in onto]
         return self._cheapest(label, [best, *near])[0]
 
-    def _cheapest(self, label: Wanted, places: Iterable[tuple[Point, str]]) -> tuple[tuple[Point, str], int]:
+    def _cheapest(self, label: LabelRequest, places: Iterable[tuple[Point, str]]) -> tuple[tuple[Point, str], int]:
         """The place that covers least, and how much, px²; the first that covers nothing ends the search."""
         found: list[tuple[tuple[Point, str], int]] = []
         for place in places:
@@ -147,7 +147,7 @@ class Labels:
                 break
         return min(found, key=lambda each: each[1])
 
-    def _onto_paper(self, label: Wanted, place: tuple[Point, str]) -> tuple[Point, str]:
+    def _onto_paper(self, label: LabelRequest, place: tuple[Point, str]) -> tuple[Point, str]:
         box, ((x, y), anchor) = self._box(label, place), place
         right, down = max(-box.left, 0.0), max(-box.top, 0.0)
         right = right or min(self.sheet.width - box.right, 0.0)

@@ -44,7 +44,7 @@ DEGREES = ("temperature", "temperature_difference")
 FINE = 1.4  # a step of the shown unit may be this much finer than what is known, and no more
 
 
-def spelled_in(value: float, kind: str, unit: Unit, resolution: float) -> str:
+def format_for(value: float, kind: str, unit: Unit, resolution: float) -> str:
     """A number without its unit in the unit that a question is asked in."""
     return _bare(Amount(value, kind, resolution), unit)
 

@@ -16,7 +16,7 @@ DAMAGED = _("The database of the shop's machine is damaged: nothing was kept. St
 BUSY = _("The shop's machine is too busy to write: nothing was kept. Wait a moment, then send it again.")
 
 
-def trouble(error: BaseException) -> tuple[int, str | Promise] | None:
+def render_server_error(error: BaseException) -> tuple[int, str | Promise] | None:
     """Status and words for what the machine cannot do; None for what is a fault of ours."""
     said = str(error).lower()
     if isinstance(error, OSError) and error.errno in (errno.ENOSPC, errno.EDQUOT):

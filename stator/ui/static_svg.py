@@ -116,7 +116,7 @@ def _harmless(key: str, value: str) -> bool:
     return "url(" not in value.lower() or bool(OWN_PATTERN.match(value))
 
 
-def inked(svg: str) -> str:
+def standalone_svg(svg: str) -> str:
     """One drawing of a page as a file of its own.
 
     Raises

@@ -51,7 +51,7 @@ class Reader:
 reader: ContextVar[Reader] = ContextVar("reader", default=Reader())  # noqa: B039  frozen
 
 
-def told_to() -> Hashable:
+def current_reader() -> Hashable:
     """Whom a page is for, as far as its words and numbers go: the language, the time zone, the units."""
     told = reader.get()
     return get_language(), str(get_current_timezone()), told.units, tuple(sorted(told.typed.items()))

@@ -8,7 +8,7 @@ from django.http import HttpRequest, HttpResponse
 from django.shortcuts import render
 from django.utils.translation import gettext as _
 
-from stator.ui.server_errors import page_of, trouble
+from stator.ui.server_errors import page_of, render_server_error
 
 
 def _plain(request: HttpRequest, status: int, title: str, words: str) -> HttpResponse:
@@ -36,7 +36,7 @@ def stale_form(request: HttpRequest, reason: str = "") -> HttpResponse:
 
 def broken(request: HttpRequest) -> HttpResponse:
     error = sys.exc_info()[1]
-    found = trouble(error) if error else None
+    found = render_server_error(error) if error else None
     if found:
         return page_of(*found)
     return _plain(

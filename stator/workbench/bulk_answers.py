@@ -16,7 +16,7 @@ from stator.engines.properties import Property
 from stator.jobs.models import Reading
 from stator.stations.framework import BoundStation, Question
 from stator.stations.framework.reading_notes import AS_AT, AS_WRITTEN, OF_ALL
-from stator.workbench.reading_commands import again, take
+from stator.workbench.reading_commands import again, save_reading
 
 ROUND = frozenset({Property.GAP, Property.SEATING_GAP, Property.SEATING_DEPTH, Property.SEAL_DEPTH})  # read at places round one part
 PITCH_OF = {  # of a thread whose diameter is asked
@@ -50,7 +50,7 @@ def places_left(work: BoundStation, ask: Question | None) -> list[Question]:
     return found if ask in found else []
 
 
-def left_out_together(work: BoundStation, ask: Question | None) -> list[Question]:
+def skip_optional_questions(work: BoundStation, ask: Question | None) -> list[Question]:
     """A question that may be left out and those right behind it that may be too; none where it stands alone."""
     found: list[Question] = []
     waiting = work.open_asks()
@@ -75,16 +75,16 @@ def take_thread(work: BoundStation, ask: Question, called: str, found: tuple[Pro
     """Its diameter and its pitch, marked as written and not measured."""
     pitch_of, diameter, pitch = found
     extra = {AS_WRITTEN: called.strip()}
-    take(work, ask, f"{diameter:.2f} mm", key, extra=extra)
+    save_reading(work, ask, f"{diameter:.2f} mm", key, extra=extra)
     work = again(work, only_here=not work.follows_up)
     same_thread = replace(ask.slot, what=pitch_of) if ask.slot else None
     other = next((each for each in work.wanted if each.slot and each.slot == same_thread), None)
     kept = work.live(ask.key)[-1]
-    return take(work, other, f"{pitch:g} mm", f"{key}.1", extra=extra) if other else kept
+    return save_reading(work, other, f"{pitch:g} mm", f"{key}.1", extra=extra) if other else kept
 
 
 @dataclass(frozen=True)
-class Before:
+class PreviousPart:
     """How the part before was described: its name, and the answers by property."""
 
     name: str
@@ -92,7 +92,7 @@ class Before:
     words: str
 
 
-def as_before(work: BoundStation, ask: Question | None) -> Before | None:
+def as_before(work: BoundStation, ask: Question | None) -> PreviousPart | None:
     """The part that was described last at this station, where what is asked was answered of it."""
     definition = work.station.at(work.seat)
     copies = definition.copies
@@ -104,18 +104,18 @@ def as_before(work: BoundStation, ask: Question | None) -> Before | None:
     if ask.slot.what not in answers or found[0].entry.seat is None:
         return None
     options = {row[0]: str(row[1]) for what in answers for row in definition.words.OPTIONS.get(what, ())}  # type: ignore[union-attr]
-    return Before(found[0].entry.seat.name, answers, ", ".join(options.get(text, text) for text in answers.values()))
+    return PreviousPart(found[0].entry.seat.name, answers, ", ".join(options.get(text, text) for text in answers.values()))
 
 
-def take_all_round(work: BoundStation, asks: list[Question], text: str, key: str, more: Mapping[str, Any]) -> Reading:
+def save_whole_round(work: BoundStation, asks: list[Question], text: str, key: str, more: Mapping[str, Any]) -> Reading:
     """The same reading at each of these places."""
     extra = {**more.get("extra", {}), OF_ALL: True}
     for number, each in enumerate(asks):
-        kept = take(work, each, text, f"{key}.{number}" if number else key, **{**more, "extra": extra})
+        kept = save_reading(work, each, text, f"{key}.{number}" if number else key, **{**more, "extra": extra})
     return kept
 
 
-def told_with(last: Reading, standing: Sequence[Reading]) -> list[Reading]:
+def saved_together(last: Reading, standing: Sequence[Reading]) -> list[Reading]:
     """A reading and those that one act told with it, oldest first: all round, as the part before, a thread by its name."""
     if not any(last.extra.get(mark) for mark in (OF_ALL, AS_AT, AS_WRITTEN)):
         return [last]
@@ -127,13 +127,13 @@ def _act_of(reading: Reading) -> str:
     return head if number.isdigit() else reading.client_key
 
 
-def take_as_before(work: BoundStation, before: Before, key: str) -> BoundStation:
+def take_as_before(work: BoundStation, before: PreviousPart, key: str) -> BoundStation:
     """Answer as the part before was, as far as the same is asked."""
     for number in range(len(before.answers)):
         ask = work.next_ask
         said = before.answers.get(ask.slot.what) if ask and ask.slot else None
         if ask is None or said not in {option.key for option in ask.options}:
             break
-        take(work, ask, said, f"{key}.{number}" if number else key, extra={AS_AT: before.name})
+        save_reading(work, ask, said, f"{key}.{number}" if number else key, extra={AS_AT: before.name})
         work = again(work, only_here=not work.follows_up)
     return work

@@ -21,7 +21,7 @@ from stator.stations.framework.definition import station_name
 from stator.ui.url_values import station_address
 
 
-class FoundWrong(forms.ModelForm):
+class FaultyGaugeForm(forms.ModelForm):
     class Meta:
         model = Gauge
         fields = ("wrong_from", "wrong_because")
@@ -39,7 +39,7 @@ class FoundWrong(forms.ModelForm):
 
 
 @dataclass(frozen=True)
-class Rests:
+class AffectedEntry:
     """One entry that rests on a gauge."""
 
     entry: Entry
@@ -50,7 +50,7 @@ class Rests:
     last: Any
 
 
-def rests_on(gauge: Gauge) -> list[Rests]:
+def rests_on(gauge: Gauge) -> list[AffectedEntry]:
     """Entries that stand with readings of a gauge in them: all of them, or those since it was wrong; the newest job first."""
     taken = Reading.objects.filter(gauge=gauge, withdrawn_at=None, entry__superseded_by=None, entry__job__practice=False)
     if gauge.wrong_from:
@@ -63,16 +63,16 @@ def rests_on(gauge: Gauge) -> list[Rests]:
     return [_rests(entry, by_entry[entry.pk]) for entry in entries]
 
 
-def _rests(entry: Entry, row: Mapping[str, Any]) -> Rests:
+def _rests(entry: Entry, row: Mapping[str, Any]) -> AffectedEntry:
     address = station_address(entry.job.tag, entry.station.key, entry.seat_id)
-    return Rests(entry, station_name(entry.station.key), address, row["readings"], row["first"], row["last"])
+    return AffectedEntry(entry, station_name(entry.station.key), address, row["readings"], row["first"], row["last"])
 
 
 @require_http_methods(["GET", "POST"])
 def found_wrong(request: HttpRequest, pk: int) -> HttpResponse:
     """Everyone sees what rests on a gauge; an owner of the shop says that it was found wrong, or right again."""
     gauge = get_object_or_404(Gauge, pk=pk)
-    form = FoundWrong(request.POST or None, instance=gauge)
+    form = FaultyGaugeForm(request.POST or None, instance=gauge)
     if request.method == "POST":
         owner_only(request)
         if "right" in request.POST:

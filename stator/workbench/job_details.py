@@ -15,10 +15,10 @@ from django.views.decorators.http import require_http_methods
 
 from shopmath.validation import BadInput
 from stator.jobs import clock, log
-from stator.jobs.idempotency import about, one_act
+from stator.jobs.idempotency import idempotent, link_request_to_job
 from stator.jobs.models import Job, Move, Reading
-from stator.jobs.permissions import changeable
-from stator.shop.audit_log import tell
+from stator.jobs.permissions import require_open_job
+from stator.shop.audit_log import audit
 from stator.shop.models import Person
 from stator.ui.plain_text import PlainTextMixin
 from stator.ui.url_values import job_number
@@ -56,7 +56,7 @@ def delete(job: Job, person: Person) -> None:
     tag = job.tag
     job.entries.all().delete()
     job.delete()
-    tell(person, _("deleted, never begun,"), tag)
+    audit(person, _("deleted, never begun,"), tag)
 
 
 def end(job: Job, person: Person, because: str) -> None:
@@ -79,7 +79,7 @@ def take_back(job: Job, person: Person) -> None:
 
 
 @require_http_methods(["GET", "POST"])
-@one_act
+@idempotent
 def about_job(request: HttpRequest, tag: str) -> HttpResponse:
     job = get_object_or_404(Job.objects.select_related("card"), number=job_number(tag))
     person: Person = request.user  # type: ignore[assignment]
@@ -88,14 +88,14 @@ def about_job(request: HttpRequest, tag: str) -> HttpResponse:
         try:
             with transaction.atomic():
                 if act == "back" and job.ended_because:
-                    about(request, job)
+                    link_request_to_job(request, job)
                     take_back(job, person)
                     return redirect("about-job", tag=job.tag)
-                changeable(job)
+                require_open_job(job)
                 if act == "delete":
                     delete(job, person)
                     return redirect("bench")
-                about(request, job)
+                link_request_to_job(request, job)
                 if act == "end":
                     end(job, person, request.POST.get("because", ""))
                     return redirect("bench")

@@ -9,7 +9,7 @@ from collections.abc import Hashable, Mapping
 from typing import Any
 
 from stator.jobs.models import Job, Timer
-from stator.stations.framework import BoundStation, Caution
+from stator.stations.framework import BoundStation, SafetyWarning
 from stator.stations.framework.log_labels import words_of
 
 
@@ -40,6 +40,6 @@ def _run(work: BoundStation, run: list[Any]) -> Hashable:
     return (work.job.tag, work.job.practice, work.stage.pk, stages)
 
 
-def _checklist(work: BoundStation, checks: tuple[Caution, ...], gate: str) -> Hashable:
+def _checklist(work: BoundStation, checks: tuple[SafetyWarning, ...], gate: str) -> Hashable:
     ticks = work.entry.ticks if work.entry else {}
     return (work.address, bool(gate), tuple((each, each.key in ticks and bool(ticks[each.key])) for each in checks))

@@ -17,10 +17,10 @@ from shopmath.amounts import mm
 from stator.engines.fits import bearing_of
 from stator.engines.models import Seat
 from stator.jobs.models import Job, RunStation
-from stator.shop.equipment_snapshot import Shelves, shelves
+from stator.shop.equipment_snapshot import EquipmentSnapshot, shelves
 from stator.shop.models import Shop
 from stator.ui.number_format import listed, show
-from stator.workbench.registry import BY_KEY
+from stator.workbench.registry import STATION_BY_KEY
 
 GAUGES = {  # of a station, what it cannot go without
     "true": ("dial", gettext_lazy("A dial gauge")),
@@ -33,7 +33,7 @@ OPEN = (RunStation.State.AHEAD, RunStation.State.NOW, RunStation.State.WAITS)
 
 
 @dataclass(frozen=True)
-class Lacks:
+class MissingItem:
     """One thing, on which shelf it would stand, and what for."""
 
     what: str
@@ -41,7 +41,7 @@ class Lacks:
     wanted: list[str]
 
 
-def lacking(shelf: Shelves) -> list[Lacks]:
+def lacking(shelf: EquipmentSnapshot) -> list[MissingItem]:
     """Each thing once, with every engine that wants it."""
     found: dict[tuple[str, str], list[str]] = defaultdict(list)
     jobs = Job.objects.filter(gone_at=None).select_related("card").prefetch_related("run", "card__seats", "card__seals")
@@ -49,21 +49,21 @@ def lacking(shelf: Shelves) -> list[Lacks]:
         ahead = {stage.key for stage in job.run.all() if stage.state in OPEN}
         for what, where, part in (*_tools(job, ahead, shelf), *_drivers(job, ahead, shelf)):
             found[what, where].append(f"{job.tag} {part}")
-    return [Lacks(what, where, wanted) for (what, where), wanted in found.items()]
+    return [MissingItem(what, where, wanted) for (what, where), wanted in found.items()]
 
 
-def _tools(job: Job, ahead: set[str], shelf: Shelves) -> Iterator[tuple[str, str, str]]:
+def _tools(job: Job, ahead: set[str], shelf: EquipmentSnapshot) -> Iterator[tuple[str, str, str]]:
     have = {gauge.kind for gauge in shelf.gauges}
     for key, (kind, what) in GAUGES.items():
         if key in ahead and kind not in have:
-            yield str(what), "gauges", str(BY_KEY[key].name)
+            yield str(what), "gauges", str(STATION_BY_KEY[key].name)
     if "heat-and-drop" in ahead and not shelf.heaters:
-        yield _("Something that heats a case"), "heaters", str(BY_KEY["heat-and-drop"].name)
+        yield _("Something that heats a case"), "heaters", str(STATION_BY_KEY["heat-and-drop"].name)
     if "split" in ahead and not shelf.splitters:
-        yield _("A case splitter"), "splitters", str(BY_KEY["split"].name)
+        yield _("A case splitter"), "splitters", str(STATION_BY_KEY["split"].name)
 
 
-def _drivers(job: Job, ahead: set[str], shelf: Shelves) -> Iterator[tuple[str, str, str]]:
+def _drivers(job: Job, ahead: set[str], shelf: EquipmentSnapshot) -> Iterator[tuple[str, str, str]]:
     """A driver for each part that is still to be fitted and that none on the shelf lands on."""
     parts: list[tuple[drivers.Window, str]] = []
     if "heat-and-drop" in ahead:

@@ -24,7 +24,7 @@ from stator.stations.framework.page_components import COMMANDS
 from stator.ui.glossary import GLOSSARY
 from stator.ui.number_format import show as spelled
 from stator.ui.svg import Sheet
-from stator.workbench.registry import BY_KEY, STATIONS, next_of
+from stator.workbench.registry import STATION_BY_KEY, STATIONS, next_of
 
 TRACK, LEFT = 974.0, 12.0
 STEP = 918.0 / (len(STATIONS) - 1)  # the last one keeps room for its name
@@ -201,14 +201,14 @@ def bench(request: HttpRequest) -> HttpResponse:
     jobs = _jobs.models()
     runs: dict[int, list[RunStation]] = {job.pk: [] for job in jobs}
     for stage in _stages.models():
-        if stage.key in BY_KEY:
+        if stage.key in STATION_BY_KEY:
             runs[stage.job_id].append(stage)
     lines: list[Line] = []
     many, open_by = len(jobs) > FEW, _open_by()
     for job in jobs:
         run = runs[job.pk]
         here = _standing(run)
-        name = str(BY_KEY[here.key].name) if here else ""
+        name = str(STATION_BY_KEY[here.key].name) if here else ""
         move = (
             _("Waits for {waits_for}.").format(waits_for=here.waits_for)
             if here and here.state == "waits"

@@ -11,13 +11,13 @@ from django.utils.safestring import SafeString
 from django.utils.translation import gettext as _
 from django.views.decorators.http import require_GET, require_http_methods
 
-from stator.jobs.idempotency import about, one_act
+from stator.jobs.idempotency import idempotent, link_request_to_job
 from stator.jobs.models import Job, Photo, Pin
-from stator.jobs.permissions import changeable, hide_practice_of_others
+from stator.jobs.permissions import hide_practice_of_others, require_open_job
 from stator.jobs.photos import named_by, parts_of
 from stator.ui.svg import Sheet
 from stator.ui.url_values import job_number, row_number
-from stator.workbench.registry import BY_KEY
+from stator.workbench.registry import STATION_BY_KEY
 
 
 def pinned(photo: Photo, wide: float = 760.0) -> SafeString:
@@ -42,8 +42,8 @@ def _job(tag: str) -> Job:
 def photos(request: HttpRequest, tag: str) -> HttpResponse:
     """Every picture of a job, by station, and more of them."""
     job = _job(tag)
-    run = [stage for stage in job.run.all() if stage.key in BY_KEY]
-    names = {stage.pk: BY_KEY[stage.key].name for stage in run}
+    run = [stage for stage in job.run.all() if stage.key in STATION_BY_KEY]
+    names = {stage.pk: STATION_BY_KEY[stage.key].name for stage in run}
     taken = list(job.photos.select_related("subject").prefetch_related("pins"))
     groups = [(names[stage.pk], [photo for photo in taken if photo.station_id == stage.pk]) for stage in run]
     groups.append((_("Of no station"), [photo for photo in taken if photo.station_id not in names]))
@@ -59,14 +59,14 @@ def photos(request: HttpRequest, tag: str) -> HttpResponse:
 
 
 @require_http_methods(["GET", "POST"])
-@one_act
+@idempotent
 def photo_page(request: HttpRequest, pk: int) -> HttpResponse:
     """One photo: tap a place, say what is there."""
     photo = get_object_or_404(Photo.objects.select_related("job__card", "station", "subject").prefetch_related("pins"), pk=pk)
     hide_practice_of_others(photo.job, request.user)  # type: ignore[arg-type]
     error, typed = "", {"note": "", "x": "", "y": ""}
     if request.method == "POST":
-        about(request, changeable(photo.job))
+        link_request_to_job(request, require_open_job(photo.job))
         off = row_number(request.POST.get("off", ""))
         if off is not None:
             photo.pins.filter(number=off).delete()
@@ -80,7 +80,7 @@ def photo_page(request: HttpRequest, pk: int) -> HttpResponse:
         "photo": photo,
         "job": photo.job,
         "picture": pinned(photo),
-        "station": BY_KEY[photo.station.key].name if photo.station and photo.station.key in BY_KEY else "",
+        "station": STATION_BY_KEY[photo.station.key].name if photo.station and photo.station.key in STATION_BY_KEY else "",
         "kept_with": kept_with(photo),
         "beside": beside(photo),
         "error": error,
@@ -119,7 +119,10 @@ def compared(request: HttpRequest, pk: int, other: int) -> HttpResponse:
     if len(found) < 2 or found[pk].job_id != found[other].job_id:
         raise Http404
     pair = sorted(found.values(), key=lambda each: (each.taken_at, each.pk))
-    taken = [(each, pinned(each), BY_KEY[each.station.key].name if each.station and each.station.key in BY_KEY else "") for each in pair]
+    taken = [
+        (each, pinned(each), STATION_BY_KEY[each.station.key].name if each.station and each.station.key in STATION_BY_KEY else "")
+        for each in pair
+    ]
     return render(request, "workbench/compare_photos.html", {"job": pair[0].job, "pair": taken, "title": _("two photos")})
 
 
@@ -128,16 +131,16 @@ def kept_with(photo: Photo) -> str:
     entry = named_by(photo)
     if entry is None:
         return ""
-    name = str(BY_KEY[entry.station.key].name) if entry.station.key in BY_KEY else entry.station.key
+    name = str(STATION_BY_KEY[entry.station.key].name) if entry.station.key in STATION_BY_KEY else entry.station.key
     return f"{name}, {entry.seat.name}" if entry.seat else name
 
 
 @require_http_methods(["POST"])
-@one_act
+@idempotent
 def photo_remove(request: HttpRequest, pk: int) -> HttpResponse:
     photo = get_object_or_404(Photo.objects.select_related("job"), pk=pk)
     hide_practice_of_others(photo.job, request.user)  # type: ignore[arg-type]
-    about(request, changeable(photo.job))
+    link_request_to_job(request, require_open_job(photo.job))
     if kept := kept_with(photo):
         messages.error(request, _("The signed entry of {kept} names this picture: it is kept with it.").format(kept=kept))
         return redirect("photo-page", pk=pk)

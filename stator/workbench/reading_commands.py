@@ -8,7 +8,7 @@ from typing import Any
 from django.db.models import Count
 
 from shopmath.quantity import CANONICAL, Quantity, decimals
-from stator.engines.card_loader import whole
+from stator.engines.card_loader import load_card
 from stator.engines.models import EngineCard
 from stator.jobs import clock, log
 from stator.jobs.asked import Asked, hold
@@ -31,7 +31,7 @@ def numbered(number: int) -> Job | None:
 def job_of(number: int, found: Job | None = None) -> Job | None:
     """The job of a number with its run, its timers and its whole card; None where there is none. `found`: as it has been read already."""
     found = found or numbered(number)
-    return _with_its_run(found, whole(found.card)) if found else None
+    return _with_its_run(found, load_card(found.card)) if found else None
 
 
 def _with_its_run(job: Job, card: EngineCard) -> Job:
@@ -47,7 +47,7 @@ def again(work: BoundStation, *, only_here: bool = False) -> BoundStation:
     The transaction of an act holds the database for itself: what it has read before stands.
     """
     (found,) = _job.models(work.job.pk)
-    job = _with_its_run(found, work.job.card if only_here else whole(found.card))
+    job = _with_its_run(found, work.job.card if only_here else load_card(found.card))
     stage = next(each for each in job.run.all() if each.pk == work.stage.pk)
     fresh: BoundStation = bind(work.station, job, stage, work.seat, work.person, clock.now(job))
     fresh.papers, fresh.seen = work.papers, work.seen
@@ -73,7 +73,7 @@ def opened(work: BoundStation) -> BoundStation:
     return again(work, only_here=True)
 
 
-def take(
+def save_reading(
     work: BoundStation,
     ask: Question,
     text: str,
@@ -91,7 +91,7 @@ def take(
     kept = {**corrected, **(extra or {})}
     if not kept.get(plausibility.CONFIRMED) and plausibility.why_unlikely(work, ask, quantity):
         kept[plausibility.UNCONFIRMED] = True
-    reading = log.keep_reading(
+    reading = log.save_reading(
         work.entry, work.person, ask.key, quantity, client_key, attempt=work.attempt, gauge=gauge or usual, extra=kept, at=at, slot=ask.slot
     )
     if not ask.repeats:
@@ -103,7 +103,7 @@ def take(
     return reading
 
 
-def take_over(work: BoundStation, ask: Question, client_key: str) -> Reading:
+def accept_offered_fact(work: BoundStation, ask: Question, client_key: str) -> Reading:
     """Keep what another entry knows already: the same value with its uncertainty, counted once where it was measured."""
     fact = ask.offer
     assert work.entry is not None
@@ -114,7 +114,7 @@ def take_over(work: BoundStation, ask: Question, client_key: str) -> Reading:
     quantity = Quantity(fact.value or 0.0, unit, fact.value or 0.0, text, kind)
     extra = {"from": fact.station, **({"uncertainty": fact.uncertainty} if fact.uncertainty else {})}
     more: dict[str, Any] = {"slot": ask.slot, "carried_from": fact.reading or None, "attempt": work.attempt, "extra": extra}
-    reading = log.keep_reading(work.entry, work.person, ask.key, quantity, client_key, **more)
+    reading = log.save_reading(work.entry, work.person, ask.key, quantity, client_key, **more)
     if work.follows_up:
         again(work).after_keep(reading)
     return reading
@@ -126,7 +126,7 @@ def take_second(work: BoundStation, ask: Question, text: str, client_key: str, *
     quantity = work.read(ask, text)
     usual, corrected = work.extra_for(ask, quantity, data)
     kept = {**corrected, **extra}
-    reading = log.keep_reading(
+    reading = log.save_reading(
         work.entry, work.person, ask.key, quantity, client_key, attempt=work.attempt, gauge=usual, extra=kept, slot=ask.slot
     )
     log.withdraw(reading, work.person, came_second=True)

@@ -9,11 +9,11 @@ from stator.stations.balance_flywheel.station import STATION as BALANCE
 from stator.stations.center_crank.station import STATION as CENTRE
 from stator.stations.close_crankcase.station import STATION as CLOSE
 from stator.stations.disassemble_halves.station import STATION as STRIP
-from stator.stations.framework import Station
+from stator.stations.framework import StationDefinition
 from stator.stations.framework.definition import NAMES
 from stator.stations.framework.log_labels import DESCRIBED
 from stator.stations.framework.messages import Sentence
-from stator.stations.framework.next_step import said
+from stator.stations.framework.next_step import render_next_step
 from stator.stations.hand_over_engine.station import STATION as HAND_OVER
 from stator.stations.inspect_parts.station import STATION as INSPECT
 from stator.stations.install_crank.station import STATION as CRANK_IN
@@ -31,7 +31,7 @@ from stator.stations.true_crank.station import STATION as TRUE
 from stator.stations.work_notes.station import by_hand
 
 BOOK_IN = "book-in"
-STATIONS: tuple[Station, ...] = (
+STATIONS: tuple[StationDefinition, ...] = (
     by_hand(BOOK_IN, gettext_lazy("Book in")),
     FLYWHEEL_OFF,
     SPLIT,
@@ -52,15 +52,15 @@ STATIONS: tuple[Station, ...] = (
     FLYWHEEL_ON,
     HAND_OVER,
 )
-BY_KEY = {station.key: station for station in STATIONS}
-DESCRIBED.update(BY_KEY)
+STATION_BY_KEY = {station.key: station for station in STATIONS}
+DESCRIBED.update(STATION_BY_KEY)
 NAMES.update({station.key: station.name for station in STATIONS})
 
 
 def next_of(stage: RunStation) -> str:
     """The next move at a station of a run, in words."""
-    station = BY_KEY.get(stage.key)
-    return (said(station, stage.next_said) if station else "") or stage.next_move
+    station = STATION_BY_KEY.get(stage.key)
+    return (render_next_step(station, stage.next_said) if station else "") or stage.next_move
 
 
 _WHOLE = [station.key for station in STATIONS if station is not FIT_COLD]  # one or the other, as the mechanic decides: it can be added
@@ -75,7 +75,7 @@ WORK_ORDERS: dict[str, tuple[Sentence, list[str]]] = {
 }
 
 
-def lay_run(job: Job) -> None:
+def create_work_plan(job: Job) -> None:
     """Lay the stations of a job's work order; booking in is done by the act of making the job."""
     _, keys = WORK_ORDERS[job.work_order]
     RunStation.objects.bulk_create(
@@ -84,7 +84,7 @@ def lay_run(job: Job) -> None:
     )
 
 
-def at_station(job: Job) -> RunStation | None:
+def current_station(job: Job) -> RunStation | None:
     """Return where the engine stands: the station being worked on, else the next one ahead."""
     run = list(job.run.all())
     for state in (RunStation.State.NOW, RunStation.State.WAITS, RunStation.State.AHEAD):

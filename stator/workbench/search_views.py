@@ -16,7 +16,7 @@ from stator.jobs.models import Job, Reading, RunStation
 from stator.jobs.search import lines_with, with_word, with_words
 from stator.shop.models import Shop
 from stator.ui.times import week_of
-from stator.workbench.registry import BY_KEY, STATIONS
+from stator.workbench.registry import STATION_BY_KEY, STATIONS
 
 MOST = 20
 LINES = 3  # of what was found, under a job
@@ -46,7 +46,7 @@ def find(request: HttpRequest) -> HttpResponse:
     found = list(jobs.order_by("-number"))
     told = lines_with([job.pk for job in found], asked.split()) if asked else {}
     for job in found:
-        job.at = [BY_KEY[stage.key].name for stage in job.stands_at if stage.key in BY_KEY]  # type: ignore[attr-defined]
+        job.at = [STATION_BY_KEY[stage.key].name for stage in job.stands_at if stage.key in STATION_BY_KEY]  # type: ignore[attr-defined]
         shown = f"{job.tag} {job.card.name} {job.card.summary} {job.complaint}"
         job.found_in = [line for line in told.get(job.pk, []) if line not in shown][:LINES]  # type: ignore[attr-defined]
     data = {"asked": asked, "jobs": found[:MOST], "weeks": _by_week(found[:MOST]), "more": len(found) > MOST}

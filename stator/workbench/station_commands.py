@@ -15,10 +15,10 @@ from django.views.decorators.http import require_POST
 
 from shopmath.validation import BadInput
 from stator.jobs import log
-from stator.jobs.idempotency import Doing, sent
+from stator.jobs.idempotency import IdempotentRequest, sent
 from stator.jobs.models import Act, Reading
-from stator.jobs.permissions import Closed
-from stator.stations.framework import COMMANDS, WORD, BoundStation, Moved, Question, plausibility
+from stator.jobs.permissions import JobClosed
+from stator.stations.framework import COMMANDS, WORD, BoundStation, PageOutdated, Question, plausibility
 from stator.stations.framework.page_state import same_attempt
 from stator.stations.framework.reading_notes import SENT_LATER
 from stator.ui.url_values import row_number
@@ -26,16 +26,16 @@ from stator.workbench.bulk_answers import (
     SKIP_ALL,
     as_before,
     as_thread,
-    left_out_together,
     places_left,
-    take_all_round,
+    save_whole_round,
+    saved_together,
+    skip_optional_questions,
     take_as_before,
     take_thread,
-    told_with,
     without_all,
 )
 from stator.workbench.offline import typed_at
-from stator.workbench.reading_commands import again, opened, take, take_over, take_second, with_reading
+from stator.workbench.reading_commands import accept_offered_fact, again, opened, save_reading, take_second, with_reading
 from stator.workbench.station_page import Answer, find_work, next_seat, not_a_word, place_called
 
 BROUGHT_OVER = gettext_lazy("Everything that was read is here again, with who read it and when. Change what was wrong, then sign.")
@@ -47,7 +47,7 @@ ANOTHER_LAST = gettext_lazy("Meanwhile {by} kept {typed}. Undo once more to with
 View = Callable[..., Any]
 
 
-def on_work(view: View) -> View:
+def station_command(view: View) -> View:
     """Hand a view its work inside the transaction of its act, and turn what is refused into words.
 
     The view gives an `Answer`, drawn once the transaction is over; or a response of its own: a page again has kept nothing.
@@ -63,7 +63,7 @@ def on_work(view: View) -> View:
                 answer = _known(work, doing.repeats) if doing.repeats else _allowed(view, request, work, **more)
             except log.Signed:
                 answer = Answer(work, error=BadInput("signed", str(MOVED_ON)), typed=typed)
-            except Moved as error:
+            except PageOutdated as error:
                 answer = Answer(work, error=BadInput("sign", _what_changed(work, error)), typed=typed)
             except BadInput as error:
                 answer = Answer(work, request.POST.get("ask"), error, typed)
@@ -89,7 +89,7 @@ def on_work(view: View) -> View:
 
 def _allowed(view: View, request: HttpRequest, work: BoundStation, **more: Any) -> Answer | HttpResponse:
     if work.job.is_closed and not (work.station.open_when_closed and view.__name__ == "supersede"):
-        raise Closed
+        raise JobClosed
     return view(request, work, **more)  # type: ignore[no-any-return]
 
 
@@ -98,7 +98,7 @@ def _known(work: BoundStation, act: Act) -> Answer:
     return Answer(work, act.outcome.get("ask"), note=str(act.outcome.get("note", "")), goes=str(act.outcome.get("goes") or ""))
 
 
-def _what_changed(work: BoundStation, moved: Moved) -> str:
+def _what_changed(work: BoundStation, moved: PageOutdated) -> str:
     """Return why a call is not signed: who did what since the page was shown, and what the call is now."""
     since = Act.objects.filter(job=work.job, revision__gt=moved.revision).select_related("person").order_by("-pk")[:4]
     done = [f"{act.person.called}: {act.outcome['did']}" for act in reversed(since) if act.outcome.get("did")]
@@ -111,13 +111,13 @@ def _did(request: HttpRequest, words: str) -> None:
     _doing(request).outcome["did"] = words[:120]
 
 
-def _doing(request: HttpRequest) -> Doing:
+def _doing(request: HttpRequest) -> IdempotentRequest:
     return request.act  # type: ignore[attr-defined,no-any-return]
 
 
 @require_POST
-@on_work
-def keep(request: HttpRequest, work: BoundStation) -> Answer:
+@station_command
+def save_answer(request: HttpRequest, work: BoundStation) -> Answer:
     """One line from the strip: a reading, or a word that is a command."""
     text, ask_key = request.POST.get("text", ""), request.POST.get("ask", "")
     ask = next((each for each in work.wanted if each.key == ask_key), None)
@@ -153,7 +153,7 @@ def _use_offered(request: HttpRequest, work: BoundStation, ask: Question) -> Ans
     """Enter alone at a question whose answer another entry knows: it is used, as it was measured there."""
     if _came_second(work, ask, row_number(request.POST.get("saw", ""))):
         return Answer(work)
-    reading = take_over(work, ask, _doing(request).key)
+    reading = accept_offered_fact(work, ask, _doing(request).key)
     _did(request, f"{ask.words}, {reading.text}")
     return _settled(work, reading=reading)
 
@@ -173,7 +173,7 @@ def _keep_reading(request: HttpRequest, work: BoundStation, ask: Question, text:
     places = places_left(work, ask) if of_all else []
     text = of_all if of_all and len(places) == 1 else text  # the last place of a round is all that is left of it
     if of_all and len(places) > 1:
-        reading = take_all_round(work, places, of_all, doing.key, more)
+        reading = save_whole_round(work, places, of_all, doing.key, more)
         _did(request, _("{words} and the other places: {text}").format(words=ask.words, text=reading.text))
         return _settled(work, reading=reading)
     unlikely = None if request.POST.get("heard") else _unlikely(work, ask, text)
@@ -181,7 +181,7 @@ def _keep_reading(request: HttpRequest, work: BoundStation, ask: Question, text:
         return Answer(work, ask.key, BadInput(ask.key, unlikely, plausibility.TYPO), text)
     if unlikely:
         more["extra"][plausibility.CONFIRMED] = True
-    reading = take(work, ask, text, doing.key, **more)
+    reading = save_reading(work, ask, text, doing.key, **more)
     note = ""
     if corrected and corrected.text != reading.text:
         note = CORRECTED.format(old=corrected.text, new=reading.text)
@@ -208,7 +208,7 @@ def _unlikely(work: BoundStation, ask: Question, text: str) -> str:
     return plausibility.said(found, ask, quantity) if found else ""
 
 
-def _corrected(work: BoundStation, ask: Question, doing: Doing) -> Reading | None:
+def _corrected(work: BoundStation, ask: Question, doing: IdempotentRequest) -> Reading | None:
     """The reading that this page had sent before under the same key: its answer was lost, or the page was brought back."""
     act = doing.corrects
     if act is None or act.person_id != work.person.pk:
@@ -248,7 +248,7 @@ def _skip(request: HttpRequest, work: BoundStation, ask: Question, together: Seq
         return Answer(work)  # answered meanwhile: there is nothing left to leave out
     work = opened(work)
     if work.entry:
-        log.choose(work.entry, skipped=list(dict.fromkeys([*(key for key in work.skipped() if key != ask.key), ask.key, *together])))
+        log.set_method(work.entry, skipped=list(dict.fromkeys([*(key for key in work.skipped() if key != ask.key), ask.key, *together])))
     _did(request, _("skipped {words}").format(words=ask.words))
     return _settled(work, only_here=True)
 
@@ -262,7 +262,7 @@ def _command(request: HttpRequest, work: BoundStation, ask: Question, command: s
     if action:
         return _act(request, work, action.key)
     if command == SKIP_ALL and ask.key != WORD:
-        return _skip(request, work, ask, [each.key for each in left_out_together(work, ask)])
+        return _skip(request, work, ask, [each.key for each in skip_optional_questions(work, ask)])
     if word == "skip" and ask.key != WORD:
         return _skip(request, work, ask)
     if word == "back":
@@ -302,7 +302,7 @@ def _undo(request: HttpRequest, work: BoundStation) -> Answer:
     last, shown = standing[-1], row_number(request.POST.get("latest", ""))
     if shown is not None and shown != last.pk:
         raise BadInput("undo", ANOTHER_LAST.format(by=last.by.called, typed=last.text))
-    return _withdrawn(request, work, *told_with(last, standing))
+    return _withdrawn(request, work, *saved_together(last, standing))
 
 
 def _withdrawn(request: HttpRequest, work: BoundStation, *readings: Reading) -> Answer:
@@ -313,13 +313,13 @@ def _withdrawn(request: HttpRequest, work: BoundStation, *readings: Reading) -> 
 
 
 @require_POST
-@on_work
+@station_command
 def act(request: HttpRequest, work: BoundStation) -> Answer:
     return _act(request, work, request.POST.get("action", ""))
 
 
 @require_POST
-@on_work
+@station_command
 def undo(request: HttpRequest, work: BoundStation) -> Answer:
     """Withdraw one reading by its number, or the last."""
     number = request.POST.get("reading", "")
@@ -332,7 +332,7 @@ def undo(request: HttpRequest, work: BoundStation) -> Answer:
 
 
 @require_POST
-@on_work
+@station_command
 def choose(request: HttpRequest, work: BoundStation) -> Answer:
     """One method, one option."""
     chosen, said = {}, []
@@ -347,26 +347,26 @@ def choose(request: HttpRequest, work: BoundStation) -> Answer:
             said.append(f"{method.words}: {option.words}")
     work = opened(work)
     if work.entry and chosen:
-        log.choose(work.entry, **chosen)
+        log.set_method(work.entry, **chosen)
     _did(request, ", ".join(said))
     return _settled(work, only_here=True)
 
 
 @require_POST
-@on_work
+@station_command
 def tick(request: HttpRequest, work: BoundStation) -> Answer:
     key = request.POST.get("key", "")
     check = next((caution for caution in work.checks() if caution.key == key), None)
     work = opened(work)
     if work.entry and check:
-        log.tick(work.entry, work.person, key, request.POST.get("on") == "1")
+        log.tick_check(work.entry, work.person, key, request.POST.get("on") == "1")
         _did(request, f"{'ticked' if request.POST.get('on') == '1' else 'took back the tick at'}: {check.words}")
     return _settled(work, only_here=True)
 
 
 @require_POST
-@on_work
-def go_on(request: HttpRequest, work: BoundStation) -> Answer:
+@station_command
+def continue_against_advice(request: HttpRequest, work: BoundStation) -> Answer:
     """Go on although something that should come first has not been done, with the reason: a decision against advice."""
     code, reason = request.POST.get("need", ""), " ".join(request.POST.get("reason", "").split())[:200]
     said = dict(work.unmet).get(code)
@@ -376,13 +376,13 @@ def go_on(request: HttpRequest, work: BoundStation) -> Answer:
         raise BadInput("need", _("Give the reason in a few words; the job sheet carries it."))
     work = opened(work)
     if work.entry:
-        log.choose(work.entry, against={**work.choices.get("against", {}), code: reason})
+        log.set_method(work.entry, against={**work.choices.get("against", {}), code: reason})
     _did(request, _("goes on: {reason}").format(reason=reason))
     return _settled(work)
 
 
 @require_POST
-@on_work
+@station_command
 def supersede(request: HttpRequest, work: BoundStation) -> Answer:
     """A new entry in place of a signed one, with the reason."""
     reason = " ".join(request.POST.get("reason", "").split())[:200]

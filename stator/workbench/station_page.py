@@ -21,8 +21,8 @@ from stator.jobs.models import Job, Photo, Reading
 from stator.jobs.photos import photos_of
 from stator.shop.equipment_snapshot import shelves
 from stator.shop.models import Gauge
-from stator.stations.framework import COMMANDS, WORD, BoundStation, Question, Row, Seen, bind
-from stator.stations.framework.hidden_verdict import is_veiled
+from stator.stations.framework import COMMANDS, WORD, BoundStation, PageState, Question, ReadingRow, bind
+from stator.stations.framework.hidden_verdict import is_verdict_hidden
 from stator.stations.framework.messages import capital
 from stator.stations.framework.page_state import SAID_FOR
 from stator.stations.framework.reading_notes import OF_ALL
@@ -30,12 +30,12 @@ from stator.ui.glossary import GLOSSARY
 from stator.ui.partial_request import is_partial
 from stator.ui.units import Units, read_as_typed, units_now
 from stator.ui.url_values import job_number, station_address
-from stator.workbench.bulk_answers import as_before, left_out_together, places_left
+from stator.workbench.bulk_answers import as_before, places_left, skip_optional_questions
 from stator.workbench.made import made
-from stator.workbench.offline import taken_along
+from stator.workbench.offline import offline_bundle
 from stator.workbench.photo_views import pinned
 from stator.workbench.reading_commands import job_of
-from stator.workbench.registry import BY_KEY
+from stator.workbench.registry import STATION_BY_KEY
 
 WHOLE = 0  # in the place of a seat: all of them at once
 SECOND = gettext_lazy(
@@ -48,24 +48,24 @@ def find_work(
 ) -> BoundStation:
     """The work an address names, or 404 in words. `landing` is a visit without a seat, which is then shown the one in hand; `job`, its
     job where that has been read already."""
-    if key not in BY_KEY:
+    if key not in STATION_BY_KEY:
         raise Http404
     job = job_of(job_number(tag), job)
     if job is None or (job.practice and job.booked_in_by_id != request.user.pk):
         raise Http404
     stage = next((each for each in job.run.all() if each.key == key), None)
     found = next((each for each in job.card.seats.all() if each.pk == seat), None)
-    seatless = BY_KEY[key].by_seat and found is None and not BY_KEY[key].goes_whole
+    seatless = STATION_BY_KEY[key].by_seat and found is None and not STATION_BY_KEY[key].goes_whole
     if stage is None or (seat and found is None) or (seatless and not landing):
         raise Http404
-    work: BoundStation = bind(BY_KEY[key], job, stage, found, request.user, clock.now(job))  # type: ignore[arg-type]
+    work: BoundStation = bind(STATION_BY_KEY[key], job, stage, found, request.user, clock.now(job))  # type: ignore[arg-type]
     paper = request.COOKIES.get("paper", "")
     work.papers = (paper,) if paper in work.papers else work.papers
     if units_now() == Units.TYPED:
         read_as_typed(units_typed(work))
     work.only_shows = request.method == "GET"
     if request.method == "POST":
-        work.seen = Seen.of(request.POST.get("seen", ""))
+        work.seen = PageState.of(request.POST.get("seen", ""))
     return work
 
 
@@ -83,8 +83,12 @@ def offers_whole(work: BoundStation) -> bool:
 
 def page_data(work: BoundStation, ask: str | None = None, error: BadInput | None = None, typed: str = "") -> dict[str, Any]:
     """Everything the working screen shows."""
-    run = [(stage, BY_KEY[stage.key].name, station_address(work.job.tag, stage.key)) for stage in work.job.run.all() if stage.key in BY_KEY]
-    veiled = is_veiled(work)
+    run = [
+        (stage, STATION_BY_KEY[stage.key].name, station_address(work.job.tag, stage.key))
+        for stage in work.job.run.all()
+        if stage.key in STATION_BY_KEY
+    ]
+    veiled = is_verdict_hidden(work)
     for stage, _name, _address in run if veiled else ():
         stage.call_state = ""  # nothing on the page says beforehand what the learner is to say
     asked = work.ask_for(ask)
@@ -102,7 +106,7 @@ def page_data(work: BoundStation, ask: str | None = None, error: BadInput | None
         "before": work.last(asked.key) if asked else None,
         "alike": _alike(work, asked),
         "round_alike": _round_alike(work, asked),
-        "together": left_out_together(work, asked),
+        "together": skip_optional_questions(work, asked),
         "as_before": as_before(work, asked),
         "saw": len(work.live(asked.key)) if asked else 0,
         "hears": _heard_by(work, asked),
@@ -125,7 +129,7 @@ def page_data(work: BoundStation, ask: str | None = None, error: BadInput | None
         "veiled": veiled,
         "onward": _onward(work, seats) if work.signed else None,
         "earlier": work.entry.supersedes if work.entry else None,
-        "along": taken_along(work, asked),
+        "along": offline_bundle(work, asked),
         "actions": work.actions(),
         "checks": work.checks(),
         "gate": work.refused(),
@@ -147,7 +151,7 @@ def _photographed(work: BoundStation) -> int:
     return at_station
 
 
-def _alike(work: BoundStation, ask: Question | None) -> Row | None:
+def _alike(work: BoundStation, ask: Question | None) -> ReadingRow | None:
     """The last reading of the same property at another place, where several of a kind are often the same: it is offered again."""
     if ask is None or ask.slot is None or ask.options or ask.slot.what not in AGAIN or work.live(ask.key):
         return None
@@ -155,7 +159,7 @@ def _alike(work: BoundStation, ask: Question | None) -> Row | None:
     return latest if latest and latest.reading.property == ask.slot.what else None
 
 
-def _round_alike(work: BoundStation, ask: Question | None) -> tuple[Row, int] | None:
+def _round_alike(work: BoundStation, ask: Question | None) -> tuple[ReadingRow, int] | None:
     """The last reading, where it was one of the same round: it is offered for all other places at once, and how many those are."""
     places = places_left(work, ask)
     latest = work.latest if len(places) > 1 else None
@@ -216,7 +220,7 @@ def _heard_by(work: BoundStation, ask: Question | None) -> Gauge | None:
 
 def place_called(work: BoundStation, typed: str) -> str:
     """The address of the station of this run, or of the seat, whose name begins so; empty where none does, or more than one."""
-    run = [(str(BY_KEY[stage.key].name), stage.key, None) for stage in work.job.run.all() if stage.key in BY_KEY]
+    run = [(str(STATION_BY_KEY[stage.key].name), stage.key, None) for stage in work.job.run.all() if stage.key in STATION_BY_KEY]
     seats = [(each.name, work.station.key, each.pk) for each in work.job.card.seats.all()] if work.station.by_seat else []
     named = [(name.lower(), key, seat) for name, key, seat in (*run, *seats)]
     found = [each for each in named if each[0] == typed] or [each for each in named if each[0].startswith(typed)]
@@ -236,7 +240,7 @@ def _onward(work: BoundStation, seats: list[Seat]) -> tuple[str, str] | None:
     if seat:
         return station_address(work.job.tag, work.station.key, seat.pk), seat.name
     stage = next((each for each in work.job.run.all() if each.state in ("now", "ahead", "waits") and each.pk != work.stage.pk), None)
-    return (station_address(work.job.tag, stage.key), str(BY_KEY[stage.key].name)) if stage else None
+    return (station_address(work.job.tag, stage.key), str(STATION_BY_KEY[stage.key].name)) if stage else None
 
 
 def not_a_word(work: BoundStation, ask: Question, typed: str) -> str:

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from stator.engines.card_copy import shelve
+from stator.engines.card_copy import save_as_template
 from stator.engines.models import EngineCard, Mark
 from stator.jobs.models import Job, TrayPlace
 from stator.stations.split_crankcase.analysis import length_of
@@ -35,7 +35,7 @@ class AtTheDoor(Around):
 
     def test_the_next_of_its_kind_starts_from_the_shelf_and_not_from_a_half_known_job(self):
         face(self.card)
-        shelve(self.card)
+        save_as_template(self.card)
         Mark.objects.filter(card=self.card).delete()
         self.book(known=EngineCard.objects.get(on_shelf=True).pk)
         self.assertEqual(Job.objects.get(number=413).card.marks.count(), 10)

@@ -8,8 +8,8 @@ from django.test import TestCase
 from django.utils import timezone
 
 from stator.engines.case import joined_anew, joints_of
-from stator.engines.fact_keys import At, Slot
-from stator.engines.layouts import lay_out
+from stator.engines.fact_keys import FactKey, Location
+from stator.engines.layouts import apply_layout
 from stator.engines.models import CasePart, EngineCard, Joint, Mark, Seat
 from stator.engines.parts import CRANK
 from stator.engines.properties import Property
@@ -20,7 +20,7 @@ from stator.stations.install_crank.tests import Puller
 from stator.stations.split_crankcase.tests import BOLTS, Halves, face
 from tests.factories import Hands, job, person
 
-FAR = Slot(CRANK, Property.TRAVEL, At(end="right"))
+FAR = FactKey(CRANK, Property.TRAVEL, Location(end="right"))
 
 
 def three_parts(card: EngineCard) -> CasePart:
@@ -97,7 +97,7 @@ class OnTheCard(TestCase):
 
     def test_a_lay_out_with_a_centre_section_has_its_middle_bearings_there(self):
         card = EngineCard.objects.create(name="Skerry twin")
-        lay_out(card, "three-part-twin")
+        apply_layout(card, "three-part-twin")
         centre = card.case_parts.get(what="centre")
         self.assertEqual(card.seats.filter(half=centre.uid).count(), 2)
         self.assertEqual(len(joints_of(EngineCard.objects.get(pk=card.pk))), 2)

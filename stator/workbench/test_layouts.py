@@ -4,9 +4,9 @@ from __future__ import annotations
 
 from django.test import TestCase
 
-from stator.engines.fact_keys import Slot
+from stator.engines.fact_keys import FactKey
 from stator.engines.fits import fit_of
-from stator.engines.layouts import LAYOUTS, lay_out
+from stator.engines.layouts import LAYOUTS, apply_layout
 from stator.engines.models import EngineCard, Seal, Seat
 from stator.engines.properties import Property
 from stator.jobs import log
@@ -20,7 +20,7 @@ class Layouts(TestCase):
         for key in LAYOUTS:
             with self.subTest(key):
                 card = EngineCard.objects.create(name=key)
-                lay_out(card, key)
+                apply_layout(card, key)
                 seats = Seat.objects.filter(card=card)
                 self.assertGreaterEqual(seats.filter(role="main").count(), 2)
                 self.assertFalse(seats.exclude(marking_assumed=True, code_assumed=True).exists())
@@ -47,7 +47,7 @@ class Layouts(TestCase):
         heat = Hands(made)
         self.assertEqual(47, heat.work().found.planned.fit.nominal_mm)
         self.assertNotIn("typical", " ".join(heat.work().plate().assumed))
-        log.withdraw(puller.work().live(Slot(seat.part, Property.BEARING_MARKING).key)[-1], person())
+        log.withdraw(puller.work().live(FactKey(seat.part, Property.BEARING_MARKING).key)[-1], person())
         self.assertIn("6204 C3, typical", " ".join(heat.work().plate().assumed))
 
     def test_a_seal_of_assumed_sizes_is_taken_as_it_is_measured(self):

@@ -12,13 +12,13 @@ from django.test import TestCase
 from django.utils import timezone
 from PIL import Image
 
-from stator.engines.card_copy import copied, shelve
+from stator.engines.card_copy import copied, save_as_template
 from stator.engines.models import EngineCard, Mark, Seat
 from stator.jobs import log
 from stator.jobs.models import Job, Photo, Timer, TrayPlace
 from stator.shop.models import Blades, Driver, Press, Shop
 from stator.stations.split_crankcase.tests import Halves, face
-from stator.workbench.registry import at_station
+from stator.workbench.registry import current_station
 from tests.factories import Hands, job, person, press
 
 
@@ -38,7 +38,7 @@ class Around(TestCase):
 class Cards(Around):
     def test_a_finished_job_keeps_the_card_it_was_done_by(self):
         face(self.card)
-        shelve(self.card)
+        save_as_template(self.card)
         Job.objects.update(gone_at=timezone.now())
         answer = self.client.post("/jobs/0412/card/", {"part": "wheel", "wheel-nut_torque_nm": "60"})
         self.assertContains(answer, "nothing in it changes", status_code=403)
@@ -57,7 +57,7 @@ class Cards(Around):
         self.assertNotEqual(copy.seals.get().seat, self.card.seats.get())
 
     def test_the_shelf_holds_the_latest_version_once(self):
-        first, second = shelve(self.card), shelve(self.card)
+        first, second = save_as_template(self.card), save_as_template(self.card)
         self.assertEqual((first.version, second.version), (1, 2))
         self.assertEqual([card.pk for card in EngineCard.objects.filter(on_shelf=True)], [second.pk])
         self.assertContains(self.client.post(f"/cards/{self.card.pk}/to-shelf/", follow=True), "on the shelf, version 3")
@@ -187,9 +187,9 @@ class TheRun(Around):
     def test_a_station_is_left_out_with_a_reason_and_taken_up_again(self):
         self.assertContains(self.post(key="flywheel-off", act="leave", words=" "), "Say in a few words why")
         self.assertContains(self.post(key="flywheel-off", act="leave", words="came without it"), "came without it (Una)")
-        self.assertEqual(at_station(Job.objects.get()).key, "split")
+        self.assertEqual(current_station(Job.objects.get()).key, "split")
         self.post(key="flywheel-off", act="take")
-        self.assertEqual(at_station(Job.objects.get()).key, "flywheel-off")
+        self.assertEqual(current_station(Job.objects.get()).key, "flywheel-off")
 
     def test_what_is_signed_or_open_is_not_left_out(self):
         self.client.post("/jobs/0412/flywheel-on/keep/", {"ask": "key-condition", "text": "sound", "client_key": "n"})

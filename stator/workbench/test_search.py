@@ -41,7 +41,7 @@ class FoundByItsWords(TestCase):
         made = job(412)
         stage = RunStation.objects.filter(job=made).first()
         entry = log.open_entry(stage, None, person())
-        log.keep_reading(entry, person(), "note", log.words("smells of kelp"), "k1")
+        log.save_reading(entry, person(), "note", log.words("smells of kelp"), "k1")
         self.assertEqual(found("kelp"), [412])
         Reading.objects.filter(text__contains="kelp").update(withdrawn_at=made.booked_in_at)
         self.assertEqual(found("kelp"), [])
@@ -72,7 +72,7 @@ class FoundByItsWords(TestCase):
 
     def test_the_page_says_in_which_line_it_was_found(self):
         made = job(412)
-        log.keep_reading(
+        log.save_reading(
             log.open_entry(RunStation.objects.filter(job=made).first(), None, person()), person(), "note", log.words("smells of kelp"), "k1"
         )
         self.client.force_login(person())

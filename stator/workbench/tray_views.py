@@ -19,11 +19,11 @@ from shopmath.validation import BadInput
 from stator.engines.case import case_choices
 from stator.engines.models import EngineCard
 from stator.jobs import clock
-from stator.jobs.idempotency import Doing, about, new_key, one_act
+from stator.jobs.idempotency import IdempotentRequest, idempotent, link_request_to_job, new_key
 from stator.jobs.models import Job, TrayPlace
-from stator.jobs.permissions import changeable
+from stator.jobs.permissions import require_open_job
 from stator.jobs.photos import add_photo
-from stator.jobs.tray import put
+from stator.jobs.tray import add_to_tray
 from stator.shop.models import Shop
 from stator.ui.plain_text import PlainTextMixin
 from stator.ui.url_values import job_number
@@ -74,16 +74,16 @@ def _drawn(address: str) -> SafeString:
 
 
 @require_http_methods(["GET", "POST"])
-@one_act
+@idempotent
 def tray(request: HttpRequest, tag: str) -> HttpResponse:
     """The whole tray in order; lay a part into the next place."""
     job = _job(tag)
     form = PlaceForm(request.POST or None, card=job.card)
     if request.method == "POST":
-        about(request, changeable(job))
+        link_request_to_job(request, require_open_job(job))
         if form.is_valid():
-            doing: Doing = request.act  # type: ignore[attr-defined]
-            laid = put(job, request.user, new_key(), **form.cleaned_data)  # type: ignore[arg-type]
+            doing: IdempotentRequest = request.act  # type: ignore[attr-defined]
+            laid = add_to_tray(job, request.user, new_key(), **form.cleaned_data)  # type: ignore[arg-type]
             doing.outcome["did"] = _("laid {name} in place {number}").format(name=laid.name, number=laid.number)
             if doing.corrects:  # the same form came again, filled in otherwise
                 before = doing.corrects.outcome.get("did", "")
@@ -99,7 +99,7 @@ def tray(request: HttpRequest, tag: str) -> HttpResponse:
 
 
 @require_http_methods(["GET", "POST"])
-@one_act
+@idempotent
 def place(request: HttpRequest, tag: str, number: int) -> HttpResponse:
     """One place: what lies there, its picture, and whether it has been taken back."""
     job = _job(tag)
@@ -109,7 +109,7 @@ def place(request: HttpRequest, tag: str, number: int) -> HttpResponse:
     form = PlaceForm(request.POST if act == "keep" else None, card=job.card, instance=found)
     error = ""
     if request.method == "POST":
-        about(request, changeable(job))
+        link_request_to_job(request, require_open_job(job))
         if act == "empty":
             TrayPlace.objects.filter(pk=found.pk).update(emptied_at=None if found.emptied_at else clock.now(job))
             job.touch()

@@ -13,7 +13,7 @@ from stator.jobs.models import Job
 from stator.stations.framework import BoundStation
 from stator.ui.url_values import job_number
 from stator.workbench.reading_commands import numbered
-from stator.workbench.registry import BOOK_IN, at_station
+from stator.workbench.registry import BOOK_IN, current_station
 from stator.workbench.station_page import WHOLE, Answer, find_work, log_of, offers_whole, page_data, pictures_of
 
 ASK_NO_MORE = 286  # htmx stops what it repeats
@@ -23,7 +23,7 @@ ASK_NO_MORE = 286  # htmx stops what it repeats
 def job_page(request: HttpRequest, tag: str) -> HttpResponse:
     """A job's tag leads to where the engine stands."""
     job = get_object_or_404(Job, number=job_number(tag))
-    stage = at_station(job)
+    stage = current_station(job)
     if not stage:
         raise Http404
     return redirect("station", tag=job.tag, key=stage.key)

@@ -14,17 +14,17 @@ from django.utils.translation import gettext as _
 from django.views.decorators.http import require_http_methods
 
 from shopmath.validation import BadInput
-from stator.engines.card_loader import whole
+from stator.engines.card_loader import load_card
 from stator.jobs.asked import Asked
 from stator.jobs.fact_loader import facts_of
-from stator.jobs.idempotency import about, one_act
+from stator.jobs.idempotency import idempotent, link_request_to_job
 from stator.jobs.models import Entry, Job, RunStation
-from stator.jobs.permissions import changeable
+from stator.jobs.permissions import require_open_job
 from stator.shop.models import Person
 from stator.stations.framework import next_step
 from stator.stations.framework.prerequisites import unmet
 from stator.ui.url_values import job_number
-from stator.workbench.registry import BOOK_IN, BY_KEY, STATIONS
+from stator.workbench.registry import BOOK_IN, STATION_BY_KEY, STATIONS
 
 State = RunStation.State
 
@@ -36,7 +36,7 @@ def _said(words: str, field: str, missing: str) -> str:
     return found
 
 
-def leave_out(stage: RunStation, person: Person, because: str) -> None:
+def skip_station(stage: RunStation, person: Person, because: str) -> None:
     """Leave a station out, with the reason and who said so."""
     if stage.key == BOOK_IN:
         raise BadInput("because", _("Booking in is done; it cannot be skipped."))
@@ -48,13 +48,13 @@ def leave_out(stage: RunStation, person: Person, because: str) -> None:
     _set(stage, state=State.SKIPPED, because=f"{reason[:160]} ({person.called})", waits_for="")
 
 
-def take_up(stage: RunStation) -> None:
+def restore_station(stage: RunStation) -> None:
     """A station left out or waiting is to be done after all."""
     begun = stage.entries.exists()
     _set(stage, state=State.NOW if begun else State.AHEAD, because="", waits_for="")
 
 
-def wait_for(stage: RunStation, what: str) -> None:
+def mark_as_waiting(stage: RunStation, what: str) -> None:
     """The work waits at this station for something: parts, a cure, a word from the owner."""
     if stage.state in (State.DONE, State.SKIPPED):
         raise BadInput("waits_for", _("Only what is still to be done can wait."))
@@ -72,10 +72,10 @@ def add_station(job: Job, key: str, person: Person, because: str) -> None:
     if key not in order:
         raise BadInput("key", _("There is no such station."))
     with transaction.atomic():
-        changeable(job)
+        require_open_job(job)
         run = list(job.run.all())
         if any(stage.key == key for stage in run):
-            raise BadInput("key", _("{name} is in the run already.").format(name=BY_KEY[key].name))
+            raise BadInput("key", _("{name} is in the run already.").format(name=STATION_BY_KEY[key].name))
         added = RunStation(job=job, key=key, because=f"added: {reason[:150]} ({person.called})")
         run = sorted([*run, added], key=lambda stage: order.index(stage.key))
         for stage in reversed(run):  # from the last, so that two never share a place
@@ -86,7 +86,7 @@ def add_station(job: Job, key: str, person: Person, because: str) -> None:
 
 def _set(stage: RunStation, **fields: str) -> None:
     with transaction.atomic():
-        changeable(stage.job)
+        require_open_job(stage.job)
         RunStation.objects.filter(pk=stage.pk).update(**fields)
         stage.job.touch()
 
@@ -120,7 +120,7 @@ class Line:
     @property
     def move(self) -> str:
         """The next move there, for the reader who looks."""
-        return next_step.said(BY_KEY[self.stage.key], self.stage.next_said) or self.stage.next_move
+        return next_step.render_next_step(STATION_BY_KEY[self.stage.key], self.stage.next_said) or self.stage.next_move
 
 
 MOST_SHOWN = 4  # signed entries of one station on the run
@@ -147,42 +147,42 @@ def _signed(job: Job) -> dict[int, list[Entry]]:
 
 
 @require_http_methods(["GET", "POST"])
-@one_act
+@idempotent
 def run_page(request: HttpRequest, tag: str) -> HttpResponse:
     """See the run, leave a station out, add one, say what waits."""
     job = get_object_or_404(Job.objects.select_related("card").prefetch_related("run"), number=job_number(tag))
-    job.card = whole(job.card)
+    job.card = load_card(job.card)
     person: Person = request.user  # type: ignore[assignment]
     wrong: dict[str, tuple[str, str]] = {}
     if request.method == "POST":
         key, act, words = request.POST.get("key", ""), request.POST.get("act", ""), request.POST.get("words", "")
         stage = next((each for each in job.run.all() if each.key == key), None)
         try:
-            about(request, changeable(job))
+            link_request_to_job(request, require_open_job(job))
             if act == "add":
                 add_station(job, key, person, words)
             elif stage is None:
                 raise Http404
             elif act == "leave":
-                leave_out(stage, person, words)
+                skip_station(stage, person, words)
             elif act == "wait":
-                wait_for(stage, words)
+                mark_as_waiting(stage, words)
             else:
-                take_up(stage)
+                restore_station(stage)
             return redirect("run", tag=job.tag)
         except BadInput as error:
             wrong["add" if act == "add" else key] = (error.message, words)
     lines = []
     facts, signed = facts_of(job), _signed(job)
     for stage in job.run.all():
-        if stage.key in BY_KEY:
+        if stage.key in STATION_BY_KEY:
             said, typed = wrong.get(stage.key, ("", ""))
             still = stage.state not in (State.DONE, State.SKIPPED)
             address = reverse("station", args=[job.tag, stage.key])
-            first = [sentence for _, sentence in unmet(BY_KEY[stage.key].needs, job, facts, None)] if still else []
+            first = [sentence for _, sentence in unmet(STATION_BY_KEY[stage.key].needs, job, facts, None)] if still else []
             gave = signed.get(stage.pk, [])
             shown, more = gave[:MOST_SHOWN], len(gave) - MOST_SHOWN
-            name, leave = str(BY_KEY[stage.key].name), still and stage.key != BOOK_IN
+            name, leave = str(STATION_BY_KEY[stage.key].name), still and stage.key != BOOK_IN
             lines.append(Line(stage, name, address, leave, still, first, shown, max(0, more), said, typed, job.is_closed))
     here = {line.stage.key for line in lines}
     data = {

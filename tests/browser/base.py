@@ -10,7 +10,7 @@ from django.conf import settings
 from django.contrib.staticfiles.testing import StaticLiveServerTestCase
 from django.test import Client, tag
 
-from stator.jobs.immutability import lifted
+from stator.jobs.immutability import without_triggers
 from tests.browser.chromium import ARGS, CHROMIUM
 from tests.factories import PASSWORD, person
 
@@ -104,7 +104,7 @@ class BrowserCase(StaticLiveServerTestCase):
         self.assertEqual(found.violations_count, 0, found.generate_report())
 
     def _fixture_teardown(self):
-        with lifted():
+        with without_triggers():
             super()._fixture_teardown()
 
 

@@ -87,7 +87,7 @@ class TwoDevices(BrowserCase):
         hands.keep("room", "18")
         self.go(hands.address)
         self.page.keyboard.type("46.9")
-        log.sign(hands.entry, person(), log.Call("in", "Seated", ""), hands.work().result())
+        log.sign(hands.entry, person(), log.VerdictSnapshot("in", "Seated", ""), hands.work().result())
         self.page.keyboard.press("Enter")
         self.sees("signed meanwhile")
 
@@ -155,7 +155,7 @@ class Superseding(BrowserCase):
         hands = Hands(job())
         hands.keep("room", "18")
         first = hands.entry
-        log.sign(first, person(), log.Call("in", "Seated", "Even all round."), hands.work().result(), at=timezone.now())
+        log.sign(first, person(), log.VerdictSnapshot("in", "Seated", "Even all round."), hands.work().result(), at=timezone.now())
         self.go(hands.address)
         self.sees("Signed by Una")
         self.page.click("text=Replace this entry")

@@ -18,8 +18,8 @@ from django.test.utils import CaptureQueriesContext
 from django.utils import timezone, translation
 
 from stator.benchmarks.page_times import forget
-from stator.demo.demo_shop import Shed
-from stator.engines.card_loader import whole
+from stator.demo.demo_shop import DemoShop
+from stator.engines.card_loader import load_card
 from stator.jobs.models import Job
 from stator.shop.models import Person
 from tests.browser.base import BrowserCase
@@ -56,7 +56,7 @@ class EveryPage(BrowserCase):
         cls.addClassCleanup(BrowserCase._fixture_teardown, cls("test_lies_well"))
         with everything_accented(), translation.override(CODE):
             cls.now = timezone.now()
-            Shed("gannet-and-gull-7").fill(cls.now)
+            DemoShop("gannet-and-gull-7").fill(cls.now)
 
     def setUp(self):
         super().setUp()
@@ -102,7 +102,7 @@ class EveryPage(BrowserCase):
         pages += [f"/jobs/0423/{page}/" for page in ("log", "card", "run", "sheet", "pictures", "tray", "tray/labels")]
         pages += [f"/jobs/{made.tag}/{stage.key}/" for made in Job.objects.all() for stage in made.run.all()]
         for made in Job.objects.select_related("card"):
-            whole(made.card)  # a card is read once for as long as it stands
+            load_card(made.card)  # a card is read once for as long as it stands
         for page in pages:
             with self.subTest(page), unproved(), CaptureQueriesContext(connection) as asked:
                 answer = self.client.get(page)

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from stator.engines.fact_keys import Slot
+from stator.engines.fact_keys import FactKey
 from stator.engines.properties import Property
 from stator.shop.models import Gauge
 from stator.stations.inspect_parts.messages import DEPTH
@@ -35,7 +35,7 @@ class Inspecting(BrowserCase):
 
     def around(self, value):
         for index, place in enumerate(ROUND):
-            slot = Slot(self.seat.part, Property.SEAT_DIAMETER, place)
+            slot = FactKey(self.seat.part, Property.SEAT_DIAMETER, place)
             self.page.locator(f"#strip-field[data-ask='{slot.key}']").wait_for()
             self.page.keyboard.type(value)
             self.page.keyboard.press("Enter")

@@ -8,7 +8,7 @@ from __future__ import annotations
 
 import sys
 
-from stator.engines.layouts import lay_out
+from stator.engines.layouts import apply_layout
 from stator.engines.models import EngineCard, Mark, Seal, Seat
 from stator.jobs.models import Job
 from stator.shop.defaults import add_usual_tools
@@ -26,7 +26,7 @@ class WholeJob(Practised):
         super().setUp()
         self.made = job(order="bottom-end")
         self.made.card.seats.all().delete()
-        lay_out(self.made.card, "two-stroke-single")
+        apply_layout(self.made.card, "two-stroke-single")
         EngineCard.objects.filter(pk=self.made.card_id).update(**ENGINE)
         Seat.objects.update(marking_assumed=False)
         Seal.objects.update(sizes_assumed=False)

@@ -7,11 +7,11 @@ from django.db import models
 from django.utils.translation import gettext as _now
 from django.utils.translation import gettext_lazy as _
 
-from stator.engines.models.card import EngineCard, OfCard
+from stator.engines.models.card import CardModel, EngineCard
 from stator.engines.parts import HALVES, JOINT, Kind, Part
 
 
-class CasePart(OfCard):
+class CasePart(CardModel):
     """One part of the case. The two halves are called by their sides of the engine, and have no name of their own."""
 
     class What(models.TextChoices):
@@ -46,7 +46,7 @@ class CasePart(OfCard):
         return self.card.part_called(self.fastened_to)
 
 
-class Joint(OfCard):
+class Joint(CardModel):
     """Where two parts of the case meet. Its face is that of the first joint, as far as it gives no size of its own."""
 
     card = models.ForeignKey(EngineCard, on_delete=models.CASCADE, related_name="joints")

@@ -8,14 +8,14 @@ from django.db.models import Q
 from django.utils.functional import cached_property
 from django.utils.translation import gettext_lazy as _
 
-from stator.engines.models.card import EngineCard, OfCard
+from stator.engines.models.card import CardModel, EngineCard
 from stator.engines.parts import JOINT, Kind, Part
 from stator.engines.properties import LIMITS
 from stator.engines.rows import ReadPlainly
 from stator.ui.number_format import plain
 
 
-class Mark(OfCard):
+class Mark(CardModel):
     """Something at a place on the joint face: x to the right, y up, from its middle, looking at the half that stays on the bench."""
 
     class What(models.TextChoices):

@@ -7,11 +7,11 @@ from django.db import models
 from django.db.models import Q
 from django.utils.translation import gettext_lazy as _
 
-from stator.engines.models.card import EngineCard, OfCard
+from stator.engines.models.card import CardModel, EngineCard
 from stator.engines.parts import Kind, Part
 
 
-class Seat(OfCard):
+class Seat(CardModel):
     """A place a bearing sits: in a bore of the case, or on a shaft."""
 
     class Role(models.TextChoices):
@@ -135,7 +135,7 @@ class Seat(OfCard):
         return "crank" if self.half == self.Half.CRANK else self.card.side(self.half)
 
 
-class Seal(OfCard):
+class Seal(CardModel):
     """A shaft seal and its seat. Where the lip faces is what it keeps in; an exception cites its page."""
 
     class Lip(models.TextChoices):
@@ -173,7 +173,7 @@ class Seal(OfCard):
         return Part(Kind.SEAL, self.uid, self.name)
 
 
-class Fitted(OfCard):
+class Fitted(CardModel):
     """A part other than a bearing or a seal that is fitted into a half: how it is turned, what goes on it in which order."""
 
     class Kind(models.TextChoices):

@@ -14,25 +14,25 @@ from itertools import chain
 from django.utils.safestring import SafeString
 from django.utils.translation import gettext as _
 
-from stator.exchange.background_tasks import Tell, quietly
+from stator.exchange.background_tasks import Tell, no_progress
 from stator.exchange.report import messages as words
 from stator.exchange.report.signed_entries import HAND_OVER, NAMES, Recorded, recorded, standing
-from stator.exchange.report.values import BAD, Figure, Matters, figures, mattering
+from stator.exchange.report.values import BAD, KeyValue, ReportValue, figures, mattering
 from stator.exchange.signing import own_fingerprint
 from stator.jobs.asked import Asked
 from stator.jobs.models import Job, Origin, Photo, Reading, RunStation
 from stator.shop.models import Gauge, Person, Shop
-from stator.stations.framework.messages import capital, fill
+from stator.stations.framework.messages import capital, format_message
 from stator.ui.static_svg import in_page
 from stator.ui.times import day_time
-from stator.workbench.registry import BY_KEY, STATIONS
+from stator.workbench.registry import STATION_BY_KEY, STATIONS
 
 MOST_DRAWINGS, MOST_NAMED = 12, 4
 NOT_DONE = ("stop",)
 
 
 @dataclass(frozen=True)
-class Said:
+class ReportVerdict:
     """One signed call. What it rests on that was assumed stands beside it."""
 
     station: str
@@ -46,7 +46,7 @@ class Said:
 
 
 @dataclass(frozen=True)
-class Drawn:
+class ReportDrawing:
     """A drawing as it was recorded, with what it shows, as words."""
 
     title: str
@@ -64,8 +64,8 @@ class FirstPage:
     state: str
     headline: str
     line: str
-    figures: list[Matters]
-    drawing: Drawn | None
+    figures: list[KeyValue]
+    drawing: ReportDrawing | None
     before: Photo | None
     after: Photo | None
 
@@ -79,9 +79,9 @@ class Report:
     origin: Origin | None
     fingerprint: str  # of the key that signs files of this job; of the file's signer if the job was imported
     first: FirstPage
-    figures: list[Figure]
-    calls: list[Said]
-    drawings: list[Drawn]
+    figures: list[ReportValue]
+    calls: list[ReportVerdict]
+    drawings: list[ReportDrawing]
     photos: list[Photo]
     parts: list[str]
     decisions: list[str]
@@ -107,7 +107,7 @@ class Report:
         return self.job.gone_at is not None
 
 
-def report_of(job: Job, person: Person, now: datetime, tell: Tell = quietly) -> Report:
+def report_of(job: Job, person: Person, now: datetime, tell: Tell = no_progress) -> Report:
     """Gather a job's sheet; only what stands counts."""
     tell(_("Gathering what was read and judged"), 0.05)
     signed = recorded(job, person)
@@ -143,11 +143,13 @@ def report_of(job: Job, person: Person, now: datetime, tell: Tell = quietly) -> 
 # the first page
 
 
-def _first(job: Job, stand: list[Recorded], matter: list[Matters], decided: bool, photos: list[Photo], drawings: list[Drawn]) -> FirstPage:
+def _first(
+    job: Job, stand: list[Recorded], matter: list[KeyValue], decided: bool, photos: list[Photo], drawings: list[ReportDrawing]
+) -> FirstPage:
     shaky = decided or any(each.state in BAD for each in matter) or any(each.entry.call_state in BAD for each in stand)
     code = "ended" if job.ended_because else "open" if job.gone_at is None else "reservations" if shaky else "ready"
     state = {"ended": "stop", "open": "wait", "reservations": "too_close", "ready": "in"}[code]
-    rebuilding = {stage.pk for stage in job.run.all() if stage.key in BY_KEY and BY_KEY[stage.key].rebuilds}
+    rebuilding = {stage.pk for stage in job.run.all() if stage.key in STATION_BY_KEY and STATION_BY_KEY[stage.key].rebuilds}
     late = [photo for photo in photos if photo.station_id in rebuilding]
     early = [photo for photo in photos if photo not in late]
     return FirstPage(
@@ -162,12 +164,12 @@ def _first(job: Job, stand: list[Recorded], matter: list[Matters], decided: bool
     )
 
 
-def _counted(matter: list[Matters], job: Job) -> str:
+def _counted(matter: list[KeyValue], job: Job) -> str:
     judged = [each for each in matter if each.state]
     within = sum(each.state == "in" for each in judged)
-    said = [fill(words.WITHIN, {"within": within, "count": len(judged)})] if judged else []
+    said = [format_message(words.WITHIN, {"within": within, "count": len(judged)})] if judged else []
     if len(matter) > len(judged):
-        said.append(fill(words.WITHOUT, {"without": len(matter) - len(judged)}))
+        said.append(format_message(words.WITHOUT, {"without": len(matter) - len(judged)}))
     line = f"{', '.join(said)}." if said else str(words.NO_FIGURES)
     return line if job.gone_at else f"{line} {words.NOT_YET}"
 
@@ -180,12 +182,12 @@ def _done(stand: list[Recorded]) -> str:
             seats = 1 if each.entry.seat_id or not each.station.by_seat else 0  # of a heat of a whole half each seat tells
             counts[each.entry.station.key] = counts.get(each.entry.station.key, 0) + seats
     keys = [station.key for station in STATIONS if counts.get(station.key)]
-    rebuilt = [key for key in keys if BY_KEY[key].rebuilds]
-    phrases = [fill(BY_KEY[key].done, {"count": counts[key]}) for key in rebuilt or keys if BY_KEY[key].done]
+    rebuilt = [key for key in keys if STATION_BY_KEY[key].rebuilds]
+    phrases = [format_message(STATION_BY_KEY[key].done, {"count": counts[key]}) for key in rebuilt or keys if STATION_BY_KEY[key].done]
     return f"{capital(', '.join(phrases))}." if phrases else ""
 
 
-def _as_left(drawings: list[Drawn], stand: list[Recorded]) -> Drawn | None:
+def _as_left(drawings: list[ReportDrawing], stand: list[Recorded]) -> ReportDrawing | None:
     """The drawing of the last station that put something together and has figures here; of the last that measured, where none did."""
     rebuilt = {each.entry.pk for each in stand if each.station.rebuilds and each.station.sheet}
     return next((each for each in reversed(drawings) if each.entry in rebuilt), drawings[-1] if drawings else None)
@@ -194,15 +196,17 @@ def _as_left(drawings: list[Drawn], stand: list[Recorded]) -> Drawn | None:
 # the rest
 
 
-def _said(each: Recorded) -> Said:
+def _said(each: Recorded) -> ReportVerdict:
     call, entry = each.content["call"], each.entry
     at = entry.signed_at or entry.opened_at
-    return Said(each.name, each.part, entry.call_state, call["headline"], call["reason"], tuple(call.get("assumed", ())), each.by, at)
+    return ReportVerdict(
+        each.name, each.part, entry.call_state, call["headline"], call["reason"], tuple(call.get("assumed", ())), each.by, at
+    )
 
 
 def _decisions(stand: list[Recorded], advice: str) -> list[str]:
     """Return what was decided against advice, with the reason given for it."""
-    found = [fill(words.AGAINST, {"reason": advice})] if advice else []
+    found = [format_message(words.AGAINST, {"reason": advice})] if advice else []
     return found + [f"{each.name}: {line}" for each in stand for line in each.content.get("decisions", [])]
 
 
@@ -219,7 +223,7 @@ def _replaced(signed: list[Recorded]) -> list[str]:
         if old is not None:
             at = old.entry.signed_at or old.entry.opened_at
             values = {"name": _named(each), "because": each.because, "by": old.by, "at": day_time(at)}
-            found.append(fill(words.REPLACED, {**values, "call": old.content["call"]["headline"]}))
+            found.append(format_message(words.REPLACED, {**values, "call": old.content["call"]["headline"]}))
     return found
 
 
@@ -230,10 +234,10 @@ def _unknown(stand: list[Recorded], said: str) -> list[str]:
         what = [str(name) for name in each.content.get("unmeasured_what", [])]
         more = len(what) - MOST_NAMED
         if what:
-            listed = [*what[:MOST_NAMED], *([fill(words.AND_MORE, {"count": more})] if more > 0 else [])]
-            found.append(fill(words.UNMEASURED, {"name": _named(each), "what": ", ".join(listed)}))
+            listed = [*what[:MOST_NAMED], *([format_message(words.AND_MORE, {"count": more})] if more > 0 else [])]
+            found.append(format_message(words.UNMEASURED, {"name": _named(each), "what": ", ".join(listed)}))
         elif each.content.get("unmeasured"):  # of a record that counted them only
-            found.append(fill(words.COUNT_UNMEASURED, {"name": _named(each), "count": each.content["unmeasured"]}))
+            found.append(format_message(words.COUNT_UNMEASURED, {"name": _named(each), "count": each.content["unmeasured"]}))
     return found
 
 
@@ -248,11 +252,11 @@ def _gauges(stand: list[Recorded]) -> list[str]:
         taken = Reading.objects.filter(entry__in=entries, gauge=gauge, withdrawn_at=None, taken_at__date__gte=gauge.wrong_from)
         rests = dict.fromkeys(_named(entries[pk]) for pk in taken.values_list("entry", flat=True))
         if rests:
-            found.append(fill(words.GAUGE_WRONG, {"gauge": gauge.name, "because": gauge.wrong_because, "stations": tuple(rests)}))
+            found.append(format_message(words.GAUGE_WRONG, {"gauge": gauge.name, "because": gauge.wrong_because, "stations": tuple(rests)}))
     return found
 
 
-def _drawings(stand: list[Recorded], tell: Tell, foreign: bool) -> list[Drawn]:
+def _drawings(stand: list[Recorded], tell: Tell, foreign: bool) -> list[ReportDrawing]:
     found = []
     stand = [each for each in stand if each.drawing]
     for index, each in enumerate(stand[:MOST_DRAWINGS]):
@@ -261,5 +265,5 @@ def _drawings(stand: list[Recorded], tell: Tell, foreign: bool) -> list[Drawn]:
         call = each.content["call"]
         svg = zlib.decompress(each.drawing).decode() if each.drawing else ""
         inline = None if foreign or not svg else in_page(svg, f"record{each.entry.pk}")
-        found.append(Drawn(title, f"{call['headline']}. {call['reason']}", each.entry.pk, svg, inline))
+        found.append(ReportDrawing(title, f"{call['headline']}. {call['reason']}", each.entry.pk, svg, inline))
     return found

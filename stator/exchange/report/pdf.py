@@ -15,12 +15,12 @@ from typing import Any
 from django.utils.translation import gettext as _
 from PIL import Image
 
-from stator.exchange.report.data import Drawn, Report
+from stator.exchange.report.data import Report, ReportDrawing
 from stator.exchange.report.messages import CLOSING, KEY
-from stator.exchange.report.values import Figure, Matters
+from stator.exchange.report.values import KeyValue, ReportValue
 from stator.jobs.models import Photo
 from stator.stations.framework import provenance
-from stator.stations.framework.messages import fill
+from stator.stations.framework.messages import format_message
 from stator.ui.times import day, day_time, long_day_time, short_day
 
 HERE = Path(__file__).resolve().parent
@@ -54,7 +54,7 @@ def _origin(report: Report) -> str:
     origin = report.origin
     if origin is None:
         return ""
-    values = {"digest": origin.digest[:8], "shop": origin.shop, "day": day(origin.read_at), "said": provenance.said(origin)}
+    values = {"digest": origin.digest[:8], "shop": origin.shop, "day": day(origin.read_at), "said": provenance.render_provenance(origin)}
     if origin.shop:
         return _("Read in from file {digest} of {shop}, {day}. {said}").format(**values)
     return _("Read in from file {digest}, {day}. {said}").format(**values)
@@ -90,7 +90,7 @@ def _data(report: Report, paper: str) -> dict[str, Any]:
         "state": _state(report),
         "origin": _origin(report),
         "closing": str(CLOSING),
-        "key": fill(KEY, {"fingerprint": report.fingerprint}) if report.fingerprint else "",
+        "key": format_message(KEY, {"fingerprint": report.fingerprint}) if report.fingerprint else "",
         "first": _first(report),
         "facts": facts,
         "calls": [
@@ -143,14 +143,14 @@ def _first(report: Report) -> dict[str, Any]:
     }
 
 
-def _matters(each: Matters) -> dict[str, Any]:
+def _matters(each: KeyValue) -> dict[str, Any]:
     return {
         **{name: getattr(each, name) for name in ("name", "found", "left", "limits", "state", "call", "came", "again")},
         "lies": asdict(each.lies) if each.lies else None,
     }
 
 
-def _row(figure: Figure) -> dict[str, str]:
+def _row(figure: ReportValue) -> dict[str, str]:
     said = {name: getattr(figure, name) for name in ("part", "words", "found", "left", "limits", "source", "state", "call")}
     return {**said, "who": ", ".join(filter(None, (figure.gauge, figure.by, figure.at)))}
 
@@ -174,7 +174,7 @@ def report_pdf(report: Report, paper: str = "a4") -> bytes:
 
 def _pictures(report: Report, root: Path) -> None:
     """Drawings and photos as files beside the page."""
-    drawings: list[tuple[str, Drawn]] = [(f"drawing{index}.svg", each) for index, each in enumerate(report.drawings)]
+    drawings: list[tuple[str, ReportDrawing]] = [(f"drawing{index}.svg", each) for index, each in enumerate(report.drawings)]
     drawings += [("first.svg", report.first.drawing)] if report.first.drawing else []
     for name, drawn in drawings:
         (root / name).write_bytes(standalone(drawn.svg))

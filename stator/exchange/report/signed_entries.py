@@ -10,9 +10,9 @@ from stator.jobs.asked import Asked
 from stator.jobs.models import Entry, Job
 from stator.shop.models import Person
 from stator.stations.framework.binding import computed
-from stator.stations.framework.definition import Station
+from stator.stations.framework.definition import StationDefinition
 from stator.stations.framework.record_snapshot import frozen
-from stator.workbench.registry import BY_KEY, STATIONS
+from stator.workbench.registry import STATION_BY_KEY, STATIONS
 
 NAMES = {station.key: station.name for station in STATIONS}
 HAND_OVER = "hand-over"
@@ -27,8 +27,8 @@ class Recorded:
     drawing: bytes
 
     @property
-    def station(self) -> Station:
-        return BY_KEY[self.entry.station.key]
+    def station(self) -> StationDefinition:
+        return STATION_BY_KEY[self.entry.station.key]
 
     @property
     def name(self) -> str:
@@ -70,7 +70,9 @@ def _recorded(job: Job, entry: Entry, person: Person) -> Recorded:
     record = getattr(entry, "record", None)
     if record is None:  # signed before there were records, and not upgraded yet: nothing is written here
         entry.job = job
-        work = computed(BY_KEY[entry.station.key], job, entry.station, entry.seat, person, entry.signed_at or entry.opened_at, entry)
+        work = computed(
+            STATION_BY_KEY[entry.station.key], job, entry.station, entry.seat, person, entry.signed_at or entry.opened_at, entry
+        )
         record = frozen(work, work.plate())
     return Recorded(entry, record.content, bytes(record.drawing))
 

@@ -11,7 +11,7 @@ from stator.exchange.report import messages as words
 from stator.exchange.report.signed_entries import Recorded
 from stator.ui.number_format import beside, exact, reads_otherwise
 from stator.ui.state_labels import state_words
-from stator.workbench.registry import BY_KEY
+from stator.workbench.registry import STATION_BY_KEY
 
 MOST = 14
 BAD = ("stop", "out", "too_close")
@@ -19,7 +19,7 @@ Line = Mapping[str, Any]  # a figure as its record has it
 
 
 @dataclass(frozen=True)
-class Figure:
+class ReportValue:
     """One line of the appendix: as it was found, as it was left, against what, by whom."""
 
     station: str
@@ -40,7 +40,7 @@ class Figure:
 
 
 @dataclass(frozen=True)
-class Lies:
+class LimitPosition:
     """Where a value lies against its limits, each as a share of the width of the scale."""
 
     at: float
@@ -49,14 +49,14 @@ class Lies:
 
 
 @dataclass(frozen=True)
-class Matters:
+class KeyValue:
     """One figure of the first page."""
 
     name: str
     found: str
     left: str
     limits: str
-    lies: Lies | None
+    lies: LimitPosition | None
     state: str
 
     came: bool = True  # whether it was measured as it came
@@ -72,7 +72,7 @@ class Matters:
         return 0 if self.state in BAD else 1 if self.again and self.state else 2 if self.again else 3 if self.state else 4
 
 
-def figures(stand: Iterable[Recorded]) -> list[Figure]:
+def figures(stand: Iterable[Recorded]) -> list[ReportValue]:
     """Every figure once, in working order."""
     found: dict[tuple[str, str, str], list[Line]] = {}
     for each in stand:
@@ -102,18 +102,18 @@ def in_both_units(each: Recorded) -> Iterator[Line]:
         }
 
 
-def _figure(station: str, line: Line) -> Figure:
+def _figure(station: str, line: Line) -> ReportValue:
     found, left = line["value"], line["left"]
-    if not left and not BY_KEY[station].as_found and not line["key"].startswith("as asked"):
+    if not left and not STATION_BY_KEY[station].as_found and not line["key"].startswith("as asked"):
         found, left = "", found
     kept = ("part", "words", "limits", "source", "state", "gauge", "by", "at")
-    return Figure(station=str(BY_KEY[station].name), found=found, left=left, **{name: line[name] for name in kept})
+    return ReportValue(station=str(STATION_BY_KEY[station].name), found=found, left=left, **{name: line[name] for name in kept})
 
 
 # the first page
 
 
-def mattering(stand: Iterable[Recorded]) -> list[Matters]:
+def mattering(stand: Iterable[Recorded]) -> list[KeyValue]:
     """The figures that matter, one a place wherever it was measured: those of the registry, and whatever is not as it should be.
 
     In working order; where there are too many, what is not as it should be and what was changed go before the rest.
@@ -141,12 +141,12 @@ def _matters(each: Recorded, line: Line) -> bool:
     return told in each.station.sheet or (told.startswith("told ") and bool(line["limits"]))
 
 
-def _mattering(lines: list[tuple[Recorded, Line]]) -> Matters:
+def _mattering(lines: list[tuple[Recorded, Line]]) -> KeyValue:
     (first, as_found), (last, as_left) = lines[0], lines[-1]
     came = as_found["value"] if first.station.as_found or as_found["left"] else ""
     left = as_left["left"] or ("" if last.station.as_found else as_left["value"])
     name, part = str(as_left["words"]), str(as_left["part"])
-    return Matters(
+    return KeyValue(
         f"{name}, {part}" if part and part.lower() not in name.lower() else name,
         came or str(words.NOT_MEASURED),
         left or str(words.NOT_AGAIN),
@@ -158,7 +158,7 @@ def _mattering(lines: list[tuple[Recorded, Line]]) -> Matters:
     )
 
 
-def _lies(number: Mapping[str, float | None] | None) -> Lies | None:
+def _lies(number: Mapping[str, float | None] | None) -> LimitPosition | None:
     """A value on a scale that just holds it and its limits; from zero where there is one limit only."""
     if not number or number["value"] is None:
         return None
@@ -170,4 +170,6 @@ def _lies(number: Mapping[str, float | None] | None) -> Lies | None:
     low, high = min(ends), max(ends)
     pad = 0.15 * (high - low or 1.0)
     low, wide = low - pad, high - low + 2 * pad
-    return Lies(round((value - low) / wide, 4), round(uncertainty / wide, 4), tuple(round((end - low) / wide, 4) for end in limits))
+    return LimitPosition(
+        round((value - low) / wide, 4), round(uncertainty / wide, 4), tuple(round((end - low) / wide, 4) for end in limits)
+    )

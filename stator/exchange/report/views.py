@@ -13,17 +13,17 @@ from django.utils.translation import gettext as _
 from django.views.decorators.cache import never_cache
 from django.views.decorators.http import require_GET, require_POST
 
-from stator.engines.card_loader import whole
+from stator.engines.card_loader import load_card
 from stator.exchange import customer_links
 from stator.exchange.background_task_views import made_or_making
-from stator.exchange.background_tasks import Made, Tell, quietly
+from stator.exchange.background_tasks import TaskOutput, Tell, no_progress
 from stator.exchange.entry_records import svg_of
 from stator.exchange.job_zip import job_as_zip
 from stator.exchange.report.data import Report, report_of
 from stator.exchange.report.messages import CLOSING
 from stator.exchange.report.pdf import PAPERS, report_pdf
 from stator.jobs.asked import Asked, hold
-from stator.jobs.idempotency import about, one_act
+from stator.jobs.idempotency import idempotent, link_request_to_job
 from stator.jobs.models import Entry, Job, OwnerLink, Photo, Record, RunStation
 from stator.shop.models import Shop
 from stator.stations.framework import provenance
@@ -40,7 +40,7 @@ _links = Asked(lambda job: OwnerLink.objects.filter(job=job).select_related("mad
 
 def _job(tag: str) -> Job:
     for job in _numbered.models(job_number(tag)):
-        job.card = whole(job.card)
+        job.card = load_card(job.card)
         hold(job, "run", _run.models(job.pk))
         hold(job, "photos", _photos.models(job.pk))
         return job
@@ -48,7 +48,7 @@ def _job(tag: str) -> Job:
 
 
 def _origin(report: Report) -> str:
-    return provenance.said(report.origin) if report.origin else ""
+    return provenance.render_provenance(report.origin) if report.origin else ""
 
 
 def _page(request: HttpRequest, report: Report, **more: Any) -> HttpResponse:
@@ -57,9 +57,9 @@ def _page(request: HttpRequest, report: Report, **more: Any) -> HttpResponse:
     )
 
 
-def _pdf(report: Report, paper: str, tell: Tell) -> Made:
+def _pdf(report: Report, paper: str, tell: Tell) -> TaskOutput:
     tell(_("Setting the pages"), 0.75)
-    return Made(report_pdf(report, paper), f"job-{report.job.tag}.pdf", "application/pdf", inline=True)
+    return TaskOutput(report_pdf(report, paper), f"job-{report.job.tag}.pdf", "application/pdf", inline=True)
 
 
 @require_GET
@@ -82,7 +82,7 @@ def pdf(request: HttpRequest, tag: str, paper: str) -> HttpResponse:
     if paper not in PAPERS:
         raise Http404
 
-    def make(tell: Tell) -> Made:
+    def make(tell: Tell) -> TaskOutput:
         return _pdf(report_of(job, person, timezone.now(), tell), paper, tell)  # type: ignore[arg-type]
 
     return made_or_making(request, _("the sheet of {tag} on {paper}").format(tag=tag, paper=paper), make)
@@ -93,23 +93,23 @@ def whole_job(request: HttpRequest, tag: str) -> HttpResponse:
     """The job as one ZIP of open files."""
     job, person = _job(tag), request.user
 
-    def make(tell: Tell) -> Made:
-        return Made(job_as_zip(job, person, timezone.now(), tell), f"job-{job.tag}.zip", "application/zip")  # type: ignore[arg-type]
+    def make(tell: Tell) -> TaskOutput:
+        return TaskOutput(job_as_zip(job, person, timezone.now(), tell), f"job-{job.tag}.zip", "application/zip")  # type: ignore[arg-type]
 
     return made_or_making(request, _("all of {tag}").format(tag=tag), make)
 
 
 @require_POST
-@one_act
+@idempotent
 def give_link(request: HttpRequest, tag: str) -> HttpResponse:
     """A new link for the owner of the engine, shown once."""
     job = _job(tag)
-    about(request, job)
+    link_request_to_job(request, job)
     days = request.POST.get("days", "")
     if days not in [str(each) for each in customer_links.DAYS]:
         messages.error(request, _("Choose how long the link lasts."))
         return redirect("report", tag=tag)
-    token = customer_links.give(job, request.user, int(days))  # type: ignore[arg-type]
+    token = customer_links.create_link(job, request.user, int(days))  # type: ignore[arg-type]
     told = Shop.current().address_of(request, reverse("owner-sheet", args=[token]))
     request.act.outcome["goes"] = reverse("report", args=[tag])  # type: ignore[attr-defined]
     response = _with_links(request, report_of(job, request.user, timezone.now()), told)  # type: ignore[arg-type]
@@ -118,9 +118,9 @@ def give_link(request: HttpRequest, tag: str) -> HttpResponse:
 
 
 @require_POST
-@one_act
+@idempotent
 def take_link(request: HttpRequest, tag: str, pk: int) -> HttpResponse:
-    customer_links.take_back(get_object_or_404(OwnerLink, pk=pk, job=_job(tag)))
+    customer_links.revoke_link(get_object_or_404(OwnerLink, pk=pk, job=_job(tag)))
     messages.success(request, _("That link opens nothing any more."))
     return redirect("report", tag=tag)
 
@@ -128,7 +128,7 @@ def take_link(request: HttpRequest, tag: str, pk: int) -> HttpResponse:
 # the owner's side: no session, no other page
 
 
-def _owners(token: str, tell: Tell = quietly) -> tuple[OwnerLink, Report]:
+def _owners(token: str, tell: Tell = no_progress) -> tuple[OwnerLink, Report]:
     link = customer_links.opened(token)
     job = JOB.get(pk=link.job_id)
     return link, report_of(job, link.made_by, timezone.now(), tell)

@@ -14,7 +14,7 @@ HOST = "127.0.0.1"
 GREET_S = 2.0
 
 
-class Speaker:
+class GaugeServer:
     """One thing on one port."""
 
     def __init__(self, thing: Part) -> None:
@@ -65,11 +65,11 @@ async def run(
     ports: Sequence[int],
     seed: int = 7,
     ready: asyncio.Event | None = None,
-    speakers: list[Speaker] | None = None,
+    speakers: list[GaugeServer] | None = None,
     parts: Sequence[type[Part]] = PARTS,
 ) -> None:
     """Each part on its port, until cancelled. A port of 0 takes any free one."""
-    made = [Speaker(thing(seed)) for thing in parts]
+    made = [GaugeServer(thing(seed)) for thing in parts]
     servers = [await speaker.start(port) for speaker, port in zip(made, ports, strict=True)]
     if speakers is not None:
         speakers.extend(made)

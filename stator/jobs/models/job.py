@@ -16,7 +16,7 @@ from stator.engines.rows import ReadPlainly
 from stator.ui.url_values import job_tag
 
 
-class RealJobs(models.Manager["Job"]):
+class ShopJobManager(models.Manager["Job"]):
     """Jobs of the shop: none that is practice."""
 
     def get_queryset(self) -> models.QuerySet[Job]:
@@ -46,7 +46,7 @@ class Job(ReadPlainly):
     ahead_s = models.FloatField(default=0.0, editable=False, help_text=_("By how much a practice job's clock is ahead of the machine's."))
     fast_since = models.DateTimeField(null=True, blank=True, editable=False, help_text=_("Since when a practice job's clock runs fast."))
 
-    objects = RealJobs()  # what every list, search, prediction and file sees
+    objects = ShopJobManager()  # what every list, search, prediction and file sees
     every: ClassVar[models.Manager[Job]] = models.Manager()  # for pages that name one job
 
     class Meta:

@@ -10,7 +10,7 @@ from django.db.models import Q
 from django.utils import timezone
 from django.utils.translation import gettext_lazy as _
 
-from stator.engines.models import Seat, Subject
+from stator.engines.models import MeasuredPart, Seat
 from stator.engines.rows import ReadPlainly
 from stator.jobs.models.job import Job, RunStation
 from stator.shop.models import Gauge
@@ -29,7 +29,7 @@ class Entry(ReadPlainly):
     job = models.ForeignKey(Job, on_delete=models.PROTECT, related_name="entries")
     station = models.ForeignKey(RunStation, on_delete=models.PROTECT, related_name="entries")
     seat = models.ForeignKey(Seat, on_delete=models.PROTECT, null=True, blank=True, related_name="entries")
-    subject = models.ForeignKey(Subject, on_delete=models.PROTECT, null=True, blank=True, related_name="entries")
+    subject = models.ForeignKey(MeasuredPart, on_delete=models.PROTECT, null=True, blank=True, related_name="entries")
     attempt = models.PositiveSmallIntegerField(default=1, help_text=_("The attempt or round that is open."))
     choices = models.JSONField(default=dict)
     ticks = models.JSONField(default=dict)
@@ -68,10 +68,10 @@ class Entry(ReadPlainly):
         return self.signed_at is not None
 
 
-class Placed(ReadPlainly):
+class FactKeyFields(ReadPlainly):
     """What something is about and where: the part, the property, and the place on the part, each in a column of its own."""
 
-    subject = models.ForeignKey(Subject, on_delete=models.PROTECT, null=True, blank=True, related_name="+")
+    subject = models.ForeignKey(MeasuredPart, on_delete=models.PROTECT, null=True, blank=True, related_name="+")
     property = models.CharField(max_length=30, blank=True)
     end = models.CharField(max_length=20, blank=True, help_text=_("Which end, side or row of the part."))
     angle_deg = models.FloatField(null=True, blank=True)
@@ -83,7 +83,7 @@ class Placed(ReadPlainly):
         abstract = True
 
 
-class Reading(Placed):
+class Reading(FactKeyFields):
     """One value as typed, with its unit, gauge and place. A reading without a number (a choice, a note) keeps its words in `text`."""
 
     entry = models.ForeignKey(Entry, on_delete=models.PROTECT, related_name="readings")
@@ -149,7 +149,7 @@ class Timer(ReadPlainly):
         return max(0.0, ((self.ended_at or at) - self.started_at).total_seconds())
 
 
-class Move(Placed):
+class Move(FactKeyFields):
     """What hands did between readings: loaded the splitter, parted the halves, struck a blow, drilled a hole."""
 
     entry = models.ForeignKey(Entry, on_delete=models.PROTECT, related_name="moves")
@@ -169,7 +169,7 @@ class Move(Placed):
         return self.kind
 
 
-class DerivedFact(Placed):
+class DerivedFact(FactKeyFields):
     """What followed from the readings of an entry when it was signed: a runout, a mean bore, a decision. Other stations go by it."""
 
     entry = models.ForeignKey(Entry, on_delete=models.PROTECT, related_name="derived")

@@ -16,7 +16,7 @@ from django.db.migrations.loader import MigrationLoader
 
 from stator.exchange import backup
 from stator.server import data_folder
-from stator.shop.audit_log import tell
+from stator.shop.audit_log import audit
 from stator.shop.data_format import EmptyDatabase, OldFolder, check_folder
 
 CARRIED = ("secret", "demo-sign-in.txt", "signing-key")  # of the folder as it is, unless the backup has it; sessions end in any case
@@ -54,11 +54,11 @@ class Command(BaseCommand):
                     aside = data_folder.swap_in(folder, fresh)
                 finally:
                     shutil.rmtree(fresh, ignore_errors=True)
-        except data_folder.Held as error:
+        except data_folder.FolderInUse as error:
             raise CommandError(f"{error} Nothing was changed.") from error
         except (backup.Damaged, OSError) as error:
             raise CommandError(f"{error} Nothing was changed.") from error
-        tell("the machine", f"restored {count} files from", options["file"])
+        audit("the machine", f"restored {count} files from", options["file"])
         self.stdout.write(f"{count} files are back in {folder}.")
         self.stdout.write(
             f"Owners' links that were open in it have ended ({ended}), and everyone signs in again. Give new links where wanted."

@@ -16,7 +16,7 @@ from stator.exchange import backup
 from stator.instruments.gauge_hub import LISTENER
 from stator.server import data_folder
 from stator.server.daily_jobs import Daily, Renewed
-from stator.server.gc_tuning import sweep_seldom
+from stator.server.gc_tuning import tune_garbage_collection
 from stator.shop.data_format import EmptyDatabase, OldFolder, check_folder
 
 
@@ -34,7 +34,7 @@ class Command(BaseCommand):
         from stator.wsgi import application
 
         self._check(Path(settings.DATA_DIR))
-        sweep_seldom()
+        tune_garbage_collection()
         own, tls = _certificate() if options["tls"] else (None, None)
         daily = Daily(own, tls)
         try:
@@ -47,7 +47,7 @@ class Command(BaseCommand):
                 finally:
                     daily.stop()
                     LISTENER.stop()
-        except (data_folder.Held, OSError, DatabaseError) as error:
+        except (data_folder.FolderInUse, OSError, DatabaseError) as error:
             raise CommandError(f"Stator does not start: {error}") from error
 
     def _check(self, folder: Path) -> None:

@@ -33,7 +33,7 @@ class Command(BaseCommand):
             with data_folder.held(folder, "an upgrade"):
                 data_folder.clear_leftovers(folder)
                 self._upgrade(folder, database)
-        except data_folder.Held as error:
+        except data_folder.FolderInUse as error:
             raise CommandError(str(error)) from error
         except OSError as error:
             raise CommandError(f"{folder} cannot be written to ({error}). {GIVE_ACCESS}") from error

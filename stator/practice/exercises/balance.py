@@ -10,8 +10,8 @@ from typing import Any
 from shopmath.amounts import degrees, gram_millimetres, mm
 from shopmath.balance import drilled_mass_g, permissible_gmm
 from stator.engines.models import EngineCard
-from stator.practice.exercises.base import Exercise, Pull, Read, Shown, Told, Typed
-from stator.simulators.flywheel_balance import ARM_MM, STEEL, Heavy, Wheel, heavy
+from stator.practice.exercises.base import ControlAction, DisplayedValue, Exercise, ExerciseOutcome, Read, Typed
+from stator.simulators.flywheel_balance import ARM_MM, STEEL, UnbalanceTruth, Wheel, heavy
 from stator.simulators.operators.wheel import by_the_calls
 
 WHEEL_KG, WHEEL_RPM, GRADE = 1.9, 8500.0, 6.3
@@ -38,10 +38,10 @@ class Balance(Exercise):
         return EngineCard.objects.create(name="Practice flywheel", wheel_kg=WHEEL_KG, wheel_rpm=WHEEL_RPM, flywheel_source="practice")
 
     def part(self, seed: int, level: str, truth: Mapping[str, Any] | None = None) -> Wheel:
-        given = Heavy(**{**truth, "keep_out": tuple(map(tuple, truth.get("keep_out", ())))}) if truth else heavy(seed, level)
+        given = UnbalanceTruth(**{**truth, "keep_out": tuple(map(tuple, truth.get("keep_out", ())))}) if truth else heavy(seed, level)
         return Wheel(seed, given)
 
-    def pull(self, part: Wheel, pulled: Pull) -> None:
+    def pull(self, part: Wheel, pulled: ControlAction) -> None:
         typed = {each.key: pulled.typed.get(each.key, each.first) for each in self.typed}
         if pulled.lever == "look":
             part.said, part.shown = LOOKED, 0.0
@@ -52,11 +52,11 @@ class Balance(Exercise):
         if pulled.lever == "drill":
             part.said, part.shown = "drilled", part.drill(typed["mark"], typed["bit"], typed["depth"])
 
-    def shows(self, part: Wheel) -> Shown:
+    def shows(self, part: Wheel) -> DisplayedValue:
         truth, said = part.truth, part.said
         amount = None if said in ("", LOOKED) else mm(part.shown, 0.1) if said == "drilled" else degrees(part.shown)
         values = {"sound": truth.sound, "shook": truth.shook, "arcs": ", ".join(f"{low:.0f}-{high:.0f}" for low, high in truth.keep_out)}
-        return Shown(said, values, amount)
+        return DisplayedValue(said, values, amount)
 
     def left(self, part: Wheel, read: Read) -> float:
         return part.gmm
@@ -75,7 +75,7 @@ class Balance(Exercise):
     def best(self, part: Wheel) -> tuple[str, ...]:
         return () if self._untouchable(part) or part.gmm <= self.limit(part) else ("drill",)
 
-    def is_right(self, part: Wheel, pulled: Pull) -> bool:
+    def is_right(self, part: Wheel, pulled: ControlAction) -> bool:
         """A hole that takes off more than it adds, and lies where it may be drilled."""
         typed = {each.key: pulled.typed.get(each.key, each.first) for each in self.typed}
         took = drilled_mass_g(typed["bit"], typed["depth"], STEEL) * ARM_MM if typed["depth"] else 0.0
@@ -88,10 +88,10 @@ class Balance(Exercise):
         found = ["rib"] if part.in_ribs else []
         return [*found, *(["thin"] if part.thin else [])]
 
-    def truth(self, part: Wheel) -> dict[str, Told]:
+    def truth(self, part: Wheel) -> dict[str, ExerciseOutcome]:
         return {"heavy": gram_millimetres(part.gmm, 0.1), "heavy_at": degrees(degrees_of(part)), "wheel": part.truth.sound}
 
-    def found(self, found: Any) -> dict[str, Told]:
+    def found(self, found: Any) -> dict[str, ExerciseOutcome]:
         amount = getattr(found, "rest", None) or found.amount
         return {"heavy": gram_millimetres(amount.gmm, 0.1), "heavy_at": degrees(amount.deg)} if amount else {}
 

@@ -14,11 +14,11 @@ from stator.simulators.base import Part
 
 SHARES = {"tap": 0.25, "half": 0.5, "whole": 1.0}  # how hard
 Read = Mapping[str, list[float]]  # what was kept at the station, by the address of the question
-Told = Amount | str  # a value of the truth: a quantity, or the code of a word
+ExerciseOutcome = Amount | str  # a value of the truth: a quantity, or the code of a word
 
 
 @dataclass(frozen=True)
-class Pull:
+class ControlAction:
     """One lever pulled: how hard, how many seconds after the beginning, and what was typed beside it."""
 
     lever: str
@@ -38,7 +38,7 @@ class Pull:
 
 
 @dataclass(frozen=True)
-class Shown:
+class DisplayedValue:
     """What hands and eyes have now: where, the reading of a gauge or the code of a word, and whether it is a dial to be read."""
 
     where: str = ""
@@ -124,11 +124,13 @@ class Exercise(ABC):
     def part(self, seed: int, level: str, truth: Mapping[str, Any] | None = None) -> Any:
         """The part as nobody has touched it: its truth drawn from the seed, or as a file gives it."""
 
-    def pull(self, part: Any, pulled: Pull) -> None:
+    def pull(self, part: Any, pulled: ControlAction) -> None:
         """What hands do."""
         part.pull(pulled.lever)
 
-    def standing(self, seed: int, level: str, pulls: Iterable[Pull], truth: Mapping[str, Any] | None = None, at_s: float = 0.0) -> Any:
+    def standing(
+        self, seed: int, level: str, pulls: Iterable[ControlAction], truth: Mapping[str, Any] | None = None, at_s: float = 0.0
+    ) -> Any:
         """The part after everything that was done to it; what falls by chance falls the same way every time."""
         part, passed = self.held_to(self.part(seed, level, truth)), 0.0
         for each in pulls:
@@ -145,7 +147,7 @@ class Exercise(ABC):
     # what it shows, and what it is worth
 
     @abstractmethod
-    def shows(self, part: Any) -> Shown:
+    def shows(self, part: Any) -> DisplayedValue:
         """Return what a gauge or an eye says now."""
 
     def samples(self, part: Any) -> Samples | None:
@@ -175,7 +177,7 @@ class Exercise(ABC):
     def best(self, part: Any) -> tuple[str, ...]:
         """Levers that would do good now; empty where the part is best left alone."""
 
-    def is_right(self, part: Any, pulled: Pull) -> bool:
+    def is_right(self, part: Any, pulled: ControlAction) -> bool:
         """Return True if a move helps, before it is made."""
         return pulled.lever in self.best(part)
 
@@ -184,10 +186,10 @@ class Exercise(ABC):
         return []
 
     @abstractmethod
-    def truth(self, part: Any) -> dict[str, Told]:
+    def truth(self, part: Any) -> dict[str, ExerciseOutcome]:
         """The truth of a part, by code, for the debrief."""
 
-    def found(self, found: Any) -> dict[str, Told]:
+    def found(self, found: Any) -> dict[str, ExerciseOutcome]:
         """The same as the station worked it out from what was measured, as far as it did; from its facts."""
         return {}
 
@@ -221,7 +223,13 @@ class Exercise(ABC):
     # the debrief
 
     def came_to(
-        self, seed: int, level: str, pulls: list[Pull], read: Read, found: Mapping[str, Told], truth: Mapping[str, Any] | None = None
+        self,
+        seed: int,
+        level: str,
+        pulls: list[ControlAction],
+        read: Read,
+        found: Mapping[str, ExerciseOutcome],
+        truth: Mapping[str, Any] | None = None,
     ) -> dict[str, Any]:
         """The truth opened, move by move."""
         first, now, passed = self.part(seed, level, truth), self.held_to(self.part(seed, level, truth)), 0.0
@@ -257,6 +265,6 @@ class Exercise(ABC):
         }
 
 
-def _plain(told: Told) -> Any:
+def _plain(told: ExerciseOutcome) -> Any:
     """A value as it is kept."""
     return told if isinstance(told, str) else [told.value, told.kind, told.resolution]

@@ -5,7 +5,7 @@ from __future__ import annotations
 from typing import Any
 
 from shopmath.amounts import Amount, mm
-from stator.practice.exercises.base import Exercise, Pull, Read, Samples, Shown
+from stator.practice.exercises.base import ControlAction, DisplayedValue, Exercise, Read, Samples
 from stator.simulators.crank import ENDS
 
 TURNS = {"on-30": 30, "on-45": 45, "back-30": -30, "back-45": -45}  # lever: how far the crank is turned, °
@@ -17,7 +17,7 @@ def angle(value_deg: float) -> Amount:
     return Amount(value_deg, "angle", 0.001)
 
 
-def steps_of(pulled: Pull) -> int:
+def steps_of(pulled: ControlAction) -> int:
     return round(pulled.typed.get("steps", 0))
 
 
@@ -26,7 +26,7 @@ class UnderDial(Exercise):
     looks = ((*TURNS, "other"),)
     hard = True
 
-    def turned(self, part: Any, pulled: Pull) -> bool:
+    def turned(self, part: Any, pulled: ControlAction) -> bool:
         """Return True if a lever only turned it, or went to its other end."""
         if pulled.lever in TURNS or pulled.lever == TURN_BY:
             part.angle = (part.angle + TURNS.get(pulled.lever, BY_DEG * steps_of(pulled))) % 360
@@ -35,9 +35,9 @@ class UnderDial(Exercise):
             part.pull("other")
         return pulled.lever == "other"
 
-    def shows(self, part: Any) -> Shown:
+    def shows(self, part: Any) -> DisplayedValue:
         shown, values = part.shows_mm(), {"end": ENDS[part.end], "angle": part.angle}
-        return Shown("at_angle", values, mm(shown, part.step_mm), dial_mm=shown, round_mm=LINES * part.step_mm)
+        return DisplayedValue("at_angle", values, mm(shown, part.step_mm), dial_mm=shown, round_mm=LINES * part.step_mm)
 
     def samples(self, part: Any) -> Samples:
         """A whole turn of needle positions either way."""

@@ -7,7 +7,7 @@ from typing import Any
 
 from shopmath.amounts import Amount, celsius, count
 from stator.engines.models import EngineCard, Seat
-from stator.practice.exercises.base import Exercise, Pull, Read, Shown, Told
+from stator.practice.exercises.base import ControlAction, DisplayedValue, Exercise, ExerciseOutcome, Read
 from stator.simulators.heated_case_half import BEARINGS, CASE_ALPHA, HURTS_C, ROOM_C, SETS_C, HotHalf, Oven, oven
 from stator.simulators.operators.hot_half import SPARE_UM
 
@@ -42,19 +42,19 @@ class HotHalfExercise(Exercise):
     def part(self, seed: int, level: str, truth: Mapping[str, Any] | None = None) -> HotHalf:
         return HotHalf(seed, Oven(**truth) if truth else oven(seed, level))
 
-    def pull(self, part: HotHalf, pulled: Pull) -> None:
+    def pull(self, part: HotHalf, pulled: ControlAction) -> None:
         part.pull(pulled.lever)
         part.seen = pulled.lever
 
-    def shows(self, part: HotHalf) -> Shown:
+    def shows(self, part: HotHalf) -> DisplayedValue:
         what, _, name = part.seen.partition("-")
         values = {"name": name, "set": celsius(part.set_c), "home": len(part.home)}
         if what in ("paint", "bare"):
-            return Shown(what, values, Amount(part.shown_c, "temperature", 0.5))
+            return DisplayedValue(what, values, Amount(part.shown_c, "temperature", 0.5))
         if what in ("drop", "lift", "knock"):
             fell = "home" if name in part.home else "jammed" if name in part.jammed else "in_oven" if part.heating else "lifted"
-            return Shown(fell, values)
-        return Shown("heating" if part.heating else "on_bench", values)
+            return DisplayedValue(fell, values)
+        return DisplayedValue("heating" if part.heating else "on_bench", values)
 
     def left(self, part: HotHalf, read: Read) -> float:
         return float(part.left + part.knocked)
@@ -86,13 +86,13 @@ class HotHalfExercise(Exercise):
         hot = ["too_hot"] if part.is_spoiled else []
         return [*hot, *(["knocked"] if part.knocked else [])]
 
-    def truth(self, part: HotHalf) -> dict[str, Told]:
-        told: dict[str, Told] = {}
+    def truth(self, part: HotHalf) -> dict[str, ExerciseOutcome]:
+        told: dict[str, ExerciseOutcome] = {}
         for name in BEARINGS:
             told[f"wants_{name}"] = celsius(self._wants_c(part, name))
         return {**told, "hottest": celsius(part.hottest_c), "home": count(len(part.home)), "knocked": count(part.knocked)}
 
-    def found(self, found: Any) -> dict[str, Told]:
+    def found(self, found: Any) -> dict[str, ExerciseOutcome]:
         return {}
 
     def fault(self, part: HotHalf) -> str:

@@ -8,11 +8,11 @@ from typing import Any
 
 from shopmath.amounts import degrees, mm
 from stator.engines.models import EngineCard
-from stator.practice.exercises.base import Exercise, Pull, Read, Samples, Shown, Told
+from stator.practice.exercises.base import ControlAction, DisplayedValue, Exercise, ExerciseOutcome, Read, Samples
 from stator.practice.exercises.dial_indicator_base import TURN_BY, steps_of
 from stator.practice.exercises.true_crank import STANDS, TrueCrank
 from stator.simulators.crank import ENDS
-from stator.simulators.shaft_runout import BY_DEG, ROUND_MM, STEP_MM, Swinging, Swings, swings
+from stator.simulators.shaft_runout import BY_DEG, ROUND_MM, STEP_MM, ShaftRunout, Swings, swings
 
 LIMIT_MM, HIGH_DEG = 0.012, 30.0  # how near a reading and its angle must come
 
@@ -29,12 +29,12 @@ class ReadDial(Exercise):
     def card(self) -> EngineCard:
         return TrueCrank().card()
 
-    def part(self, seed: int, level: str, truth: Mapping[str, Any] | None = None) -> Swinging:
-        return Swinging(seed, Swings(**truth) if truth else swings(seed, level))
+    def part(self, seed: int, level: str, truth: Mapping[str, Any] | None = None) -> ShaftRunout:
+        return ShaftRunout(seed, Swings(**truth) if truth else swings(seed, level))
 
-    def shows(self, part: Swinging) -> Shown:
+    def shows(self, part: ShaftRunout) -> DisplayedValue:
         values = {"end": ENDS[part.end], "angle": part.angle, "rounds": part.dial.turns}
-        return Shown(
+        return DisplayedValue(
             "at_angle_rounds",
             values,
             mm(part.dial.face_mm, STEP_MM),
@@ -43,32 +43,32 @@ class ReadDial(Exercise):
             small_hand=part.dial.turns,
         )
 
-    def left(self, part: Swinging, read: Read) -> float:
+    def left(self, part: ShaftRunout, read: Read) -> float:
         """The larger error of the two runouts that were kept; one that was not kept is wrong by the whole of it."""
         found = {end: read.get(f"shaft-tir.{end}") or [0.0] for end in ENDS}
         return max(abs(sum(found[end]) / len(found[end]) - part.truth.tir_mm(end)) for end in ENDS)
 
-    def best(self, part: Swinging) -> tuple[str, ...]:
+    def best(self, part: ShaftRunout) -> tuple[str, ...]:
         return ()
 
-    def truth(self, part: Swinging) -> dict[str, Told]:
-        told: dict[str, Told] = {}
+    def truth(self, part: ShaftRunout) -> dict[str, ExerciseOutcome]:
+        told: dict[str, ExerciseOutcome] = {}
         for end in ENDS:
             told[f"tir_{end}"] = mm(part.truth.tir_mm(end), STEP_MM)
             told[f"high_{end}"] = degrees(part.truth.high_deg(end))
         return told
 
-    def found(self, found: Any) -> dict[str, Told]:
-        told: dict[str, Told] = {}
+    def found(self, found: Any) -> dict[str, ExerciseOutcome]:
+        told: dict[str, ExerciseOutcome] = {}
         for end in ENDS:
             if swing := found.swing(end):
                 told |= {f"tir_{end}": mm(swing.tir_mm, STEP_MM), f"high_{end}": degrees(swing.high_spot_deg)}
         return told
 
-    def shortest(self, part: Swinging) -> int:
+    def shortest(self, part: ShaftRunout) -> int:
         return 0
 
-    def advice(self, first: Swinging, now: Swinging, moves: list[dict[str, Any]], read: Read) -> str:
+    def advice(self, first: ShaftRunout, now: ShaftRunout, moves: list[dict[str, Any]], read: Read) -> str:
         kept = {end: read.get(f"shaft-tir.{end}") for end in ENDS}
         if not any(kept.values()):
             return "not_begun"
@@ -81,13 +81,13 @@ class ReadDial(Exercise):
         highs = [read[f"high-spot.{end}"][-1] - now.truth.high_deg(end) for end in ENDS if read.get(f"high-spot.{end}")]
         return "high_spot" if any(abs((off + 180) % 360 - 180) > HIGH_DEG for off in highs) else "well_done"
 
-    def pull(self, part: Swinging, pulled: Pull) -> None:
+    def pull(self, part: ShaftRunout, pulled: ControlAction) -> None:
         if pulled.lever == TURN_BY:
             part.turn(BY_DEG * steps_of(pulled))
         else:
             part.pull(pulled.lever)
 
-    def samples(self, part: Swinging) -> Samples:
+    def samples(self, part: ShaftRunout) -> Samples:
         """The needle as it will follow, one way or the other: its gears remember where they came from."""
         ways = []
         for by in (BY_DEG, -BY_DEG):

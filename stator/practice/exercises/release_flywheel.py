@@ -8,8 +8,8 @@ from typing import Any
 
 from shopmath.amounts import Amount, mm, newton_metres, quarters
 from stator.engines.models import EngineCard
-from stator.practice.exercises.base import Exercise, Pull, Read, Shown, Told
-from stator.simulators.flywheel_on_taper import SCREW_MM, SCREW_PITCH_MM, Stuck, StuckWheel, stuck, torque_nm
+from stator.practice.exercises.base import ControlAction, DisplayedValue, Exercise, ExerciseOutcome, Read
+from stator.simulators.flywheel_on_taper import SCREW_MM, SCREW_PITCH_MM, StuckWheel, TaperTruth, stuck, torque_nm
 
 SPARE = 0.5  # of the torque at which the thread goes: past it, no spare is left
 WAIT_S, MOST_MOVES = 600.0, 200  # a minute of the wait is the simulator's own
@@ -31,9 +31,9 @@ class FreeWheel(Exercise):
         return EngineCard.objects.create(name="Practice flywheel on its taper", **figures)
 
     def part(self, seed: int, level: str, truth: Mapping[str, Any] | None = None) -> StuckWheel:
-        return StuckWheel(seed, Stuck(**truth) if truth else stuck(seed, level))
+        return StuckWheel(seed, TaperTruth(**truth) if truth else stuck(seed, level))
 
-    def pull(self, part: StuckWheel, pulled: Pull) -> None:
+    def pull(self, part: StuckWheel, pulled: ControlAction) -> None:
         part.seen = pulled.lever
         if pulled.lever == "swap" and not part.is_stripped and part.truth.off_pitch_mm:
             part.pull("less")
@@ -41,7 +41,7 @@ class FreeWheel(Exercise):
         elif pulled.lever in self.working:
             part.pull(pulled.lever)
 
-    def shows(self, part: StuckWheel) -> Shown:
+    def shows(self, part: StuckWheel) -> DisplayedValue:
         truth = part.truth
         sizes = {
             "puller-across": mm(truth.boss_d_mm - 0.1, 0.1),
@@ -53,9 +53,9 @@ class FreeWheel(Exercise):
             "turns": quarters(1.0 if truth.off_pitch_mm else truth.turns),
         }
         if part.seen in sizes:
-            return Shown(part.seen, amount=sizes[part.seen])
+            return DisplayedValue(part.seen, amount=sizes[part.seen])
         said = "free" if part.is_free else "stripped" if part.is_stripped else "holds"
-        return Shown("wrench", amount=newton_metres(part.torque_nm), said=said)
+        return DisplayedValue("wrench", amount=newton_metres(part.torque_nm), said=said)
 
     def left(self, part: StuckWheel, read: Read) -> float:
         return part.torque_nm
@@ -81,7 +81,7 @@ class FreeWheel(Exercise):
     def damage(self, part: StuckWheel) -> list[str]:
         return [*(["stripped"] if part.is_stripped else []), *(["struck"] if part.knocks else [])]
 
-    def truth(self, part: StuckWheel) -> dict[str, Told]:
+    def truth(self, part: StuckWheel) -> dict[str, ExerciseOutcome]:
         return {
             "frees": newton_metres(torque_nm(part.truth.frees_n * part.holds)),
             "strips": newton_metres(part.truth.strips_nm),
@@ -89,11 +89,11 @@ class FreeWheel(Exercise):
             "thread": "wrong" if part.truth.off_pitch_mm else "right",
         }
 
-    def found(self, found: Any) -> dict[str, Told]:
+    def found(self, found: Any) -> dict[str, ExerciseOutcome]:
         pull = getattr(found, "pull", None)
         if pull is None:
             return {}
-        told: dict[str, Told] = {"strips": newton_metres(pull.stop_nm)}
+        told: dict[str, ExerciseOutcome] = {"strips": newton_metres(pull.stop_nm)}
         return {**told, "frees": newton_metres(pull.frees_nm.likely)} if pull.frees_nm else told
 
     def fault(self, part: StuckWheel) -> str:
@@ -106,7 +106,7 @@ class FreeWheel(Exercise):
         moves = 0
         while not (part.is_free or part.is_stripped) and moves < MOST_MOVES:
             lever = self.best(part)[0]
-            self.pull(part, Pull(lever))
+            self.pull(part, ControlAction(lever))
             part.passes(self.takes_s.get(lever, 0.0))
             moves += 1
         return moves

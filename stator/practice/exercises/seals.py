@@ -8,9 +8,9 @@ from typing import Any
 from shopmath.amounts import count, mm
 from shopmath.seals import CLOCKS, SQUARE_MM
 from stator.engines.models import EngineCard, Seal
-from stator.practice.exercises.base import Exercise, Pull, Read, Shown, Told
+from stator.practice.exercises.base import ControlAction, DisplayedValue, Exercise, ExerciseOutcome, Read
 from stator.simulators.operators.alike import by_the_sizes
-from stator.simulators.seals import DEPTH_MM, LETTERS, PLACES, WIDTH_MM, Alike, Lot, lot
+from stator.simulators.seals import DEPTH_MM, LETTERS, PLACES, WIDTH_MM, Lot, SealSet, lot
 
 HALF = {"drive": "left", "magneto": "right", "output": "left"}
 NAMES = {"drive": "Crank seal, drive side", "magneto": "Crank seal, magneto side", "output": "Gearbox output seal"}
@@ -36,36 +36,36 @@ class Seals(Exercise):
             Seal.objects.create(card=made, name=NAMES[place], half=HALF[place], lip="inside", source="practice", **sizes)
         return made
 
-    def part(self, seed: int, level: str, truth: Mapping[str, Any] | None = None) -> Alike:
+    def part(self, seed: int, level: str, truth: Mapping[str, Any] | None = None) -> SealSet:
         if truth:
-            return Alike(seed, Lot(**{**truth, "made_for": tuple(truth["made_for"]), "inside_up": tuple(truth["inside_up"])}))
-        return Alike(seed, lot(seed, level))
+            return SealSet(seed, Lot(**{**truth, "made_for": tuple(truth["made_for"]), "inside_up": tuple(truth["inside_up"])}))
+        return SealSet(seed, lot(seed, level))
 
-    def pull(self, part: Alike, pulled: Pull) -> None:
+    def pull(self, part: SealSet, pulled: ControlAction) -> None:
         part.pull(pulled.lever)
         part.seen = pulled.lever
 
-    def shows(self, part: Alike) -> Shown:
+    def shows(self, part: SealSet) -> DisplayedValue:
         values = {"letter": part.hand, "place": part.place}
         here = part.seated.get(part.place)
         if part.refused:
-            return Shown("does_not_enter", values)
+            return DisplayedValue("does_not_enter", values)
         if part.reading == "lip":
-            return Shown("lip", values, said="inside" if part.inside[part.hand] else "outside")
+            return DisplayedValue("lip", values, said="inside" if part.inside[part.hand] else "outside")
         if part.reading:
             what, _, clock = part.reading.partition("-")
-            return Shown(what, {**values, "clock": clock}, mm(part.shown, 0.02))
+            return DisplayedValue(what, {**values, "clock": clock}, mm(part.shown, 0.02))
         if part.seen.startswith("take") or part.seen == "round":
-            return Shown("in_hand" if part.in_hand else "not_in_hand", values)
-        return Shown("seated" if here else "empty", {**values, "letter": here.letter if here else ""})
+            return DisplayedValue("in_hand" if part.in_hand else "not_in_hand", values)
+        return DisplayedValue("seated" if here else "empty", {**values, "letter": here.letter if here else ""})
 
-    def left(self, part: Alike, read: Read) -> float:
+    def left(self, part: SealSet, read: Read) -> float:
         return float(part.wrong)
 
-    def limit(self, part: Alike) -> float:
+    def limit(self, part: SealSet) -> float:
         return 0.0
 
-    def best(self, part: Alike) -> tuple[str, ...]:
+    def best(self, part: SealSet) -> tuple[str, ...]:
         found, here = [], part.seated.get(part.place)
         if part.in_hand:
             found += [] if part.inside[part.hand] else ["round"]
@@ -78,11 +78,11 @@ class Seals(Exercise):
             found.append(f"tap-{lags}")
         return tuple(found)
 
-    def damage(self, part: Alike) -> list[str]:
+    def damage(self, part: SealSet) -> list[str]:
         return ["drawn"] if part.spoiled else []
 
-    def truth(self, part: Alike) -> dict[str, Told]:
-        told: dict[str, Told] = {f"seal_{letter}": part.made_for(letter) for letter in LETTERS}
+    def truth(self, part: SealSet) -> dict[str, ExerciseOutcome]:
+        told: dict[str, ExerciseOutcome] = {f"seal_{letter}": part.made_for(letter) for letter in LETTERS}
         for place in PLACES:
             here = part.seated.get(place)
             told[f"at_{place}"] = (
@@ -90,7 +90,7 @@ class Seals(Exercise):
             )
         return {**told, "spoiled": count(part.spoiled)}
 
-    def shortest(self, part: Alike) -> int:
+    def shortest(self, part: SealSet) -> int:
         pulls = 0
         pull = part.pull
 

@@ -9,7 +9,7 @@ from shopmath.amounts import count, mm
 from shopmath.end_play import choose_shims
 from shopmath.validation import BadInput
 from stator.engines.models import EngineCard
-from stator.practice.exercises.base import Exercise, Pull, Read, Shown, Told
+from stator.practice.exercises.base import ControlAction, DisplayedValue, Exercise, ExerciseOutcome, Read
 from stator.simulators.operators.stack import by_the_stack
 from stator.simulators.stack import BAGS_MM, PLACES, Stack, Widths, widths
 
@@ -33,20 +33,20 @@ class EndFloat(Exercise):
             return Stack(seed, Widths(**{**truth, "manuals": (first, second)}))
         return Stack(seed, widths(seed, level))
 
-    def pull(self, part: Stack, pulled: Pull) -> None:
+    def pull(self, part: Stack, pulled: ControlAction) -> None:
         part.pull(pulled.lever)
         part.seen = pulled.lever
 
-    def shows(self, part: Stack) -> Shown:
+    def shows(self, part: Stack) -> DisplayedValue:
         what, _, of = part.seen.partition("-")
         if what == "manual":
             low, high = part.truth.manuals[of == "second"]
-            return Shown(f"manual_{of}", {"low": mm(low, 0.01), "high": mm(high, 0.01)})
+            return DisplayedValue(f"manual_{of}", {"low": mm(low, 0.01), "high": mm(high, 0.01)})
         if what == "number":
-            return Shown("number", {"number": NUMBERS[part.truth.ours]})
+            return DisplayedValue("number", {"number": NUMBERS[part.truth.ours]})
         if what in ("measure", "close"):
-            return Shown(part.seen, amount=mm(part.shown_mm, STEPS.get(part.reading, 0.001)))
-        return Shown("shims", {"bags": " + ".join(f"{bag:.2f}" for bag in part.bags) or "0"})
+            return DisplayedValue(part.seen, amount=mm(part.shown_mm, STEPS.get(part.reading, 0.001)))
+        return DisplayedValue("shims", {"bags": " + ".join(f"{bag:.2f}" for bag in part.bags) or "0"})
 
     def left(self, part: Stack, read: Read) -> float:
         """Return how far the float is from the middle of its limits."""
@@ -72,7 +72,7 @@ class EndFloat(Exercise):
     def damage(self, part: Stack) -> list[str]:
         return ["binds"] if part.float_mm < 0 else []
 
-    def truth(self, part: Stack) -> dict[str, Told]:
+    def truth(self, part: Stack) -> dict[str, ExerciseOutcome]:
         low, high = part.truth.limits_mm
         return {
             "room": mm(part.truth.room_mm, 0.001),
@@ -82,8 +82,8 @@ class EndFloat(Exercise):
             "closed": count(part.closed),
         }
 
-    def found(self, found: Any) -> dict[str, Told]:
-        told: dict[str, Told] = {"room": mm(found.free.value_mm, 0.001)} if found.free else {}
+    def found(self, found: Any) -> dict[str, ExerciseOutcome]:
+        told: dict[str, ExerciseOutcome] = {"room": mm(found.free.value_mm, 0.001)} if found.free else {}
         if found.predicted:
             told["float"] = mm(found.predicted[0], 0.001)
         return {**told, "low": mm(found.limits[0], 0.01), "high": mm(found.limits[1], 0.01)} if found.limits else told

@@ -9,7 +9,7 @@ from typing import Any
 from shopmath.amounts import count, mm
 from shopmath.splitting import DowelFit, lead_allowed_mm
 from stator.engines.models import EngineCard, Mark
-from stator.practice.exercises.base import Exercise, Pull, Read, Shown, Told
+from stator.practice.exercises.base import ControlAction, DisplayedValue, Exercise, ExerciseOutcome, Read
 from stator.simulators.case_halves import DOWEL_MM, ENGAGED_MM, PLACES, Halves, Joint, joined
 from stator.simulators.operators.halves import SPAN_MM, call_on
 
@@ -39,7 +39,7 @@ class Split(Exercise):
     def part(self, seed: int, level: str, truth: Mapping[str, Any] | None = None) -> Halves:
         return Halves(seed, Joint(**truth) if truth else joined(seed, level))
 
-    def pull(self, part: Halves, pulled: Pull) -> None:
+    def pull(self, part: Halves, pulled: ControlAction) -> None:
         what, _, place = pulled.lever.partition("-")
         if what == "push":
             part.push(pulled.share)
@@ -49,13 +49,13 @@ class Split(Exercise):
             part.pull(pulled.lever)
         part.seen = pulled.lever
 
-    def shows(self, part: Halves) -> Shown:
+    def shows(self, part: Halves) -> DisplayedValue:
         what, _, place = part.seen.partition("-")
         if what == "count":
-            return Shown("bolts_out", amount=count(len(BOLTS) - bool(part.truth.forgotten)))
+            return DisplayedValue("bolts_out", amount=count(len(BOLTS) - bool(part.truth.forgotten)))
         if what == "gap":
-            return Shown("gap_at", {"place": place}, mm(part.shown_mm(), 0.05))
-        return Shown("bound" if part.binds else "moved" if part.mean_mm else "closed")
+            return DisplayedValue("gap_at", {"place": place}, mm(part.shown_mm(), 0.05))
+        return DisplayedValue("bound" if part.binds else "moved" if part.mean_mm else "closed")
 
     def left(self, part: Halves, read: Read) -> float:
         """Return how far one side leads, across the joint."""
@@ -84,7 +84,7 @@ class Split(Exercise):
         forced = ["bolt_forced"] if part.truth.forgotten and part.mean_mm > FORCED_MM else []
         return [*forced, *(["scored"] if part.binds_often > OFTEN else [])]
 
-    def truth(self, part: Halves) -> dict[str, Told]:
+    def truth(self, part: Halves) -> dict[str, ExerciseOutcome]:
         return {
             "lead": mm(abs(part.slope) * SPAN_MM, 0.01),
             "gap": mm(part.mean_mm, 0.01),
@@ -92,7 +92,7 @@ class Split(Exercise):
             "bound": count(part.binds_often),
         }
 
-    def found(self, found: Any) -> dict[str, Told]:
+    def found(self, found: Any) -> dict[str, ExerciseOutcome]:
         plane = getattr(found, "plane", None)
         return {"lead": mm(plane.lead_mm, 0.01), "gap": mm(plane.mean_mm, 0.01)} if plane else {}
 
@@ -106,6 +106,6 @@ class Split(Exercise):
         moves = 0
         while not part.is_free and moves < 60:
             lever = self.best(part)[0]
-            self.pull(part, Pull(lever))
+            self.pull(part, ControlAction(lever))
             moves += 1
         return moves

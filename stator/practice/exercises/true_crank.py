@@ -10,7 +10,7 @@ from shopmath.amounts import mm
 from shopmath.truing import Misalignment, next_move
 from stator.engines.models import EngineCard, Spec
 from stator.engines.properties import Property
-from stator.practice.exercises.base import Pull, Told
+from stator.practice.exercises.base import ControlAction, ExerciseOutcome
 from stator.practice.exercises.dial_indicator_base import UnderDial, angle
 from stator.simulators.crank import ENDS, GEOMETRY, Crank, Fault, Truth, drawn
 from stator.simulators.operators.crank import follow_the_calls
@@ -49,7 +49,7 @@ class TrueCrank(UnderDial):
             return Crank(seed, Truth(**{**truth, "bent": Misalignment(**truth["bent"])}))
         return Crank(seed, drawn(seed, level, fault_of(seed, level)))
 
-    def pull(self, part: Crank, pulled: Pull) -> None:
+    def pull(self, part: Crank, pulled: ControlAction) -> None:
         if self.turned(part, pulled):
             part.readings += 1
         elif pulled.lever in BLOWS:
@@ -61,16 +61,20 @@ class TrueCrank(UnderDial):
             return ("ahead" if wanted.at_deg == 270.0 else "behind",)
         return (wanted.kind,) if wanted.kind in BLOWS else ()
 
-    def truth(self, part: Crank) -> dict[str, Told]:
+    def truth(self, part: Crank) -> dict[str, ExerciseOutcome]:
         bent = part.truth.bent
-        told: dict[str, Told] = {"swing": mm(part.truth.worst_mm), "twist": angle(bent.twist_deg), "pinch": angle(bent.pinch_deg)}
+        told: dict[str, ExerciseOutcome] = {
+            "swing": mm(part.truth.worst_mm),
+            "twist": angle(bent.twist_deg),
+            "pinch": angle(bent.pinch_deg),
+        }
         return {**told, "offset": mm(bent.offset_mm), "skew": angle(bent.skew_deg)}
 
-    def found(self, found: Any) -> dict[str, Told]:
+    def found(self, found: Any) -> dict[str, ExerciseOutcome]:
         mis = getattr(found, "mis", None)
         if mis is None:
             return {}
-        told: dict[str, Told] = {"twist": angle(mis.twist_deg), "pinch": angle(mis.pinch_deg)}
+        told: dict[str, ExerciseOutcome] = {"twist": angle(mis.twist_deg), "pinch": angle(mis.pinch_deg)}
         swings = [swing.tir_mm for side in ENDS if (swing := found.swing(side))]
         return {**told, "offset": mm(mis.offset_mm), "skew": angle(mis.skew_deg), **({"swing": mm(max(swings))} if swings else {})}
 

@@ -8,7 +8,7 @@ from typing import Any
 from shopmath.amounts import mm
 from stator.engines.models import EngineCard, Spec
 from stator.engines.properties import Property
-from stator.practice.exercises.base import Pull, Told
+from stator.practice.exercises.base import ControlAction, ExerciseOutcome
 from stator.practice.exercises.dial_indicator_base import UnderDial, angle
 from stator.simulators.crank import ENDS
 from stator.simulators.operators.twin import turn_back
@@ -33,7 +33,7 @@ class OuterWeb(UnderDial):
     def part(self, seed: int, level: str, truth: Mapping[str, Any] | None = None) -> TwinCrank:
         return TwinCrank(seed, Webs(**truth) if truth else turned(seed, level))
 
-    def pull(self, part: TwinCrank, pulled: Pull) -> None:
+    def pull(self, part: TwinCrank, pulled: ControlAction) -> None:
         if not self.turned(part, pulled):
             end, _, way = pulled.lever.partition("-")
             part.blow(end, pulled.share if way == "ccw" else -pulled.share)
@@ -44,13 +44,13 @@ class OuterWeb(UnderDial):
         worth = [(abs(part.truth.turned_deg(end)), end) for end in ENDS if abs(part.truth.turned_deg(end)) > WORTH_DEG]
         return tuple(f"{end}-{'ccw' if part.truth.turned_deg(end) > 0 else 'cw'}" for _deg, end in sorted(worth, reverse=True))
 
-    def truth(self, part: TwinCrank) -> dict[str, Told]:
-        told: dict[str, Told] = {"swing": mm(part.truth.worst_mm)}
+    def truth(self, part: TwinCrank) -> dict[str, ExerciseOutcome]:
+        told: dict[str, ExerciseOutcome] = {"swing": mm(part.truth.worst_mm)}
         return told | {f"web_{end}": angle(part.truth.turned_deg(end)) for end in ENDS}
 
-    def found(self, found: Any) -> dict[str, Told]:
+    def found(self, found: Any) -> dict[str, ExerciseOutcome]:
         shafts = dict(getattr(found, "shafts", ()))
-        told: dict[str, Told] = {f"web_{end}": angle(_signed(shafts[end].turn)) for end in shafts}
+        told: dict[str, ExerciseOutcome] = {f"web_{end}": angle(_signed(shafts[end].turn)) for end in shafts}
         return {**told, "swing": mm(max(each.swing.tir_mm for each in shafts.values()))} if shafts else told
 
     def shortest(self, part: TwinCrank) -> int:

@@ -3,13 +3,13 @@
 from __future__ import annotations
 
 from shopmath.seals import CLOCKS, Candidate, identify_seal, seat_of_seal
-from stator.simulators.seals import DEPTH_MM, LETTERS, PLACES, Alike
+from stator.simulators.seals import DEPTH_MM, LETTERS, PLACES, SealSet
 
 CANDIDATES = [Candidate(name, shaft, bore) for name, (shaft, bore) in PLACES.items()]
 SURE_MM = 0.05
 
 
-def belongs(part: Alike, letter: str) -> str:
+def belongs(part: SealSet, letter: str) -> str:
     """Return where a seal belongs, by its sizes."""
     part.pull(f"take-{letter}")
     sizes = []
@@ -22,7 +22,7 @@ def belongs(part: Alike, letter: str) -> str:
     return identify_seal(sizes[0], sizes[1], CANDIDATES)[0].name
 
 
-def by_the_sizes(part: Alike) -> int:
+def by_the_sizes(part: SealSet) -> int:
     """Measure, turn the lip inside, drive, measure four depths, tap where it lags; places that are wrong at the end."""
     for letter in LETTERS:
         place = belongs(part, letter)
@@ -42,7 +42,7 @@ def by_the_sizes(part: Alike) -> int:
     return part.wrong
 
 
-def as_they_come(part: Alike) -> int:
+def as_they_come(part: SealSet) -> int:
     """The first seal into the first place that it enters, as it lies; places that are wrong at the end."""
     for letter in LETTERS:
         part.pull(f"take-{letter}")

@@ -7,7 +7,7 @@ from dataclasses import dataclass
 
 from shopmath import runout
 from shopmath.gauges import gauge_uncertainty
-from shopmath.truing import Misalignment, Swing, decompose, next_move
+from shopmath.truing import Misalignment, RunoutVector, decompose, next_move
 from stator.simulators.crank import BLOW_DEG, NOISE_MM, SQUEEZE_DEG, STEP_MM, Crank
 
 TURN = tuple(range(0, 360, 45))
@@ -23,10 +23,10 @@ class Outcome:
     gave_up: bool
 
 
-def one_turn(crank: Crank, end: str) -> Swing:
+def one_turn(crank: Crank, end: str) -> RunoutVector:
     """Eight readings of a turn, as the fitted swing."""
     found = runout.fit(TURN, [crank.read(end, angle) for angle in TURN])
-    return Swing(found.tir_mm, found.high_spot_deg)
+    return RunoutVector(found.tir_mm, found.high_spot_deg)
 
 
 def follow_the_calls(crank: Crank, limit_mm: float, most: int = MOST_MOVES) -> Outcome:

@@ -3,15 +3,15 @@
 from __future__ import annotations
 
 from stator.simulators.crank import ENDS
-from stator.simulators.shaft_runout import BY_DEG, Swinging
+from stator.simulators.shaft_runout import BY_DEG, ShaftRunout
 
 
-def off(part: Swinging, end: str, read_mm: float) -> float:
+def off(part: ShaftRunout, end: str, read_mm: float) -> float:
     """Return how far a runout that was read is from the true one."""
     return abs(read_mm - part.truth.tir_mm(end))
 
 
-def count_rounds(part: Swinging) -> float:
+def count_rounds(part: ShaftRunout) -> float:
     """A run-up against the backlash, then once round one way, counting rounds; the larger error of the two ends, mm."""
     worst = 0.0
     for end in ENDS:
@@ -25,7 +25,7 @@ def count_rounds(part: Swinging) -> float:
     return worst
 
 
-def face_alone(part: Swinging) -> float:
+def face_alone(part: ShaftRunout) -> float:
     """Return what the needle points at on the face, its rounds not counted; the larger error of the two ends, mm."""
     worst = 0.0
     for end in ENDS:

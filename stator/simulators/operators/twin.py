@@ -5,7 +5,7 @@ from __future__ import annotations
 import math
 
 from shopmath import runout
-from shopmath.crank_runout import Swing
+from shopmath.crank_runout import RunoutVector
 from shopmath.gauges import gauge_uncertainty
 from shopmath.multi_throw import OuterShaft, outer_shaft
 from stator.simulators.crank import ENDS, NOISE_MM, STEP_MM
@@ -19,7 +19,7 @@ def measured(crank: TwinCrank, end: str) -> OuterShaft:
     """One turn at an end, and what the call makes of it."""
     found = runout.fit(TURN, [crank.read(end, angle) for angle in TURN])
     unsure = gauge_uncertainty(STEP_MM, NOISE_MM, kind="dial") / math.sqrt(len(TURN)) / 2
-    return outer_shaft(Swing(found.tir_mm, found.high_spot_deg), THROW_MM, PIN_DEG[end], RIM_MM, unsure)
+    return outer_shaft(RunoutVector(found.tir_mm, found.high_spot_deg), THROW_MM, PIN_DEG[end], RIM_MM, unsure)
 
 
 def turn_back(crank: TwinCrank, limit_mm: float) -> float:

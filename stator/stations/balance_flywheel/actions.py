@@ -8,14 +8,14 @@ from shopmath.balance import MARKS
 from stator.engines.properties import Property
 from stator.jobs import log
 from stator.stations.balance_flywheel import messages
-from stator.stations.balance_flywheel.analysis import BalanceFacts
+from stator.stations.balance_flywheel.analysis import BalanceAnalysis
 from stator.stations.balance_flywheel.locations import ADDED, DRILLED, ROLLED, Phase, at, turning
 from stator.stations.framework import Action
-from stator.stations.framework.remeasure import ask_anew
+from stator.stations.framework.remeasure import request_remeasurement
 
 
 def actions(bound: Any) -> tuple[Action, ...]:
-    found: BalanceFacts = bound.found
+    found: BalanceAnalysis = bound.found
     offered: list[Action] = []
     if found.is_left:
         offered.append(Action("anyway", str(messages.ACTION["anyway"]), "anyway", do=go_on))
@@ -32,22 +32,22 @@ def actions(bound: Any) -> tuple[Action, ...]:
 
 def go_on(bound: Any) -> None:
     """Balance the wheel although it did not shake."""
-    log.choose(bound.entry, anyway=True)
+    log.set_method(bound.entry, anyway=True)
 
 
 def add_mass(bound: Any) -> None:
     """Mass is added in this go, where drilling is refused."""
-    log.choose(bound.entry, adding=bound.found.attempt)
+    log.set_method(bound.entry, adding=bound.found.attempt)
 
 
 def prove_again(bound: Any) -> None:
     """The four masses are withdrawn and asked anew, with a finer step or a freer stand."""
-    ask_anew(bound, [turning(mark) for mark in MARKS])
+    request_remeasurement(bound, [turning(mark) for mark in MARKS])
 
 
 def roll_again(bound: Any) -> None:
     """The next go; what this one drilled and found is kept with it."""
-    found: BalanceFacts = bound.found
+    found: BalanceAnalysis = bound.found
     for hole in found.made:
         bound.move(DRILLED, at(Property.HOLE_DEPTH, hole.pop("deg")), hole.pop("depth_mm"), **hole)
     if found.added:
@@ -59,6 +59,6 @@ def roll_again(bound: Any) -> None:
 
 
 def may_sign(bound: Any) -> str:
-    found: BalanceFacts = bound.found
+    found: BalanceAnalysis = bound.found
     settled = found.is_refused or found.is_left or not found.to_touch or found.phase in (Phase.DONE, Phase.UNPROVED)
     return "" if settled else str(messages.NOT_YET)

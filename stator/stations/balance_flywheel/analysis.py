@@ -30,11 +30,11 @@ from shopmath.balance import (
     wall_left_mm,
 )
 from shopmath.validation import BadInput
-from shopmath.verdict import IN, Call, call
-from stator.engines.fact_keys import Slot
+from shopmath.verdict import IN, Conformity, judge
+from stator.engines.fact_keys import FactKey
 from stator.engines.models import EngineCard
 from stator.engines.properties import Property
-from stator.jobs.facts import Own
+from stator.jobs.facts import EntryData
 from stator.stations.balance_flywheel.locations import (
     DRILLED,
     ENOUGH_STOPS,
@@ -55,15 +55,15 @@ from stator.stations.balance_flywheel.locations import (
     hole,
     turning,
 )
-from stator.stations.framework import Given
+from stator.stations.framework import StationInput
 
 
 @dataclass(frozen=True)
-class BalanceFacts:
+class BalanceAnalysis:
     """All that Balance computes of one wheel. Each go, from stops to holes, is one attempt. Sizes in mm, unbalance in g·mm."""
 
     card: EngineCard
-    own: Own
+    own: EntryData
 
     @property
     def attempt(self) -> int:
@@ -73,7 +73,7 @@ class BalanceFacts:
         """A figure of the wheel, whichever go it was measured in."""
         return self.own.value(at(what))
 
-    def now(self, slot: Slot) -> float | None:
+    def now(self, slot: FactKey) -> float | None:
         """Return what was measured last in this go."""
         taken = self.own.all(slot, self.attempt)
         return taken[-1].value if taken else None
@@ -106,12 +106,12 @@ class BalanceFacts:
         return permissible_gmm(self.grade, self.mass_kg, self.rpm) if self.mass_kg and self.rpm else None
 
     @cached_property
-    def speed(self) -> Call | None:
+    def speed(self) -> Conformity | None:
         """Rim speed against what the metal usually stands, m/s."""
         rim, limit = self.value(Property.RIM_DIAMETER), rim_limit_m_s(self.metal)
         if not rim or not self.rpm or limit is None:
             return None
-        return call(rim_speed_m_s(rim, self.rpm), high=limit.likely, uncertainty=limit.high - limit.likely)
+        return judge(rim_speed_m_s(rim, self.rpm), high=limit.likely, uncertainty=limit.high - limit.likely)
 
     # whether to touch it
 
@@ -211,13 +211,13 @@ class BalanceFacts:
         """Return True if what the proof shows could be nothing, and is not surely permitted either."""
         return bool(self.proof and self.proof.unbalance.gmm <= self.proof.unbalance.uncertainty_gmm)
 
-    def judged(self, gmm: float, uncertainty: float) -> Call | None:
+    def judged(self, gmm: float, uncertainty: float) -> Conformity | None:
         if self.permitted_gmm is None:
             return None
-        return call(gmm, high=self.permitted_gmm, uncertainty=uncertainty)
+        return judge(gmm, high=self.permitted_gmm, uncertainty=uncertainty)
 
     @cached_property
-    def amount_call(self) -> Call | None:
+    def amount_call(self) -> Conformity | None:
         return self.judged(self.amount.gmm, self.amount.uncertainty_gmm) if self.amount else None
 
     @property
@@ -368,6 +368,6 @@ class BalanceFacts:
         return [round(self.amount.gmm, 1), round(self.amount.uncertainty_gmm, 1)] if self.amount else None
 
 
-def balance_facts(given: Given) -> BalanceFacts:
+def balance_facts(given: StationInput) -> BalanceAnalysis:
     """Return what Balance knows, built once for a page or an act."""
-    return BalanceFacts(given.card, given.own)
+    return BalanceAnalysis(given.card, given.own)

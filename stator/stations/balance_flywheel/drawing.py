@@ -9,10 +9,10 @@ from shopmath.amounts import degrees, estimate, kilograms, mm
 from shopmath.balance import MARKS
 from stator.engines.properties import Property
 from stator.stations.balance_flywheel import messages
-from stator.stations.balance_flywheel.analysis import BalanceFacts
+from stator.stations.balance_flywheel.analysis import BalanceAnalysis
 from stator.stations.balance_flywheel.locations import Phase, turning
 from stator.stations.framework import Canvas
-from stator.stations.framework.messages import fill
+from stator.stations.framework.messages import format_message
 from stator.ui.number_format import bare, show, trade
 from stator.ui.svg import Point, Sheet
 
@@ -21,7 +21,7 @@ RIM_MM = 95.0  # assumed, to draw it while the rim is not measured
 CENTRE_PX = 272.0
 
 
-def draw(found: BalanceFacts, canvas: Canvas) -> None:
+def draw(found: BalanceAnalysis, canvas: Canvas) -> None:
     sheet, wide = canvas.sheet, canvas.is_wide
     centre, radius = (canvas.width / 2, CENTRE_PX), 206.0 if wide else 158.0
     scale = radius / ((found.value(Property.RIM_DIAMETER) or 2 * RIM_MM) / 2)
@@ -54,7 +54,7 @@ def draw(found: BalanceFacts, canvas: Canvas) -> None:
     sheet.text((canvas.width / 2, 548), said, "quiet", "middle")
 
 
-def _arcs(found: BalanceFacts, sheet: Sheet, at: Place, radius: float) -> None:
+def _arcs(found: BalanceAnalysis, sheet: Sheet, at: Place, radius: float) -> None:
     """Magnets, rivets, vanes: hatched out of the rim."""
     if found.limits is None:
         return
@@ -65,7 +65,7 @@ def _arcs(found: BalanceFacts, sheet: Sheet, at: Place, radius: float) -> None:
         sheet.hatched([*outer, *inner], "brass", 6)
 
 
-def _heavy(found: BalanceFacts, sheet: Sheet, at: Place, radius: float) -> None:
+def _heavy(found: BalanceAnalysis, sheet: Sheet, at: Place, radius: float) -> None:
     """The mean of the marks with its uncertainty as a wedge; thin while it tells nothing."""
     told = found.stops
     assert told is not None
@@ -80,7 +80,7 @@ def _heavy(found: BalanceFacts, sheet: Sheet, at: Place, radius: float) -> None:
         sheet.text((x, y - 8), show(estimate(degrees(told.mean_deg), told.unsure_deg)), "halo reading-label ink", "middle")
 
 
-def _masses(found: BalanceFacts, canvas: Canvas, at: Place, radius: float) -> None:
+def _masses(found: BalanceAnalysis, canvas: Canvas, at: Place, radius: float) -> None:
     """The marks of the proof: the masses that turned the wheel, and where the next one goes."""
     sheet = canvas.sheet
     for mark, mass in zip(MARKS, found.turning, strict=True):
@@ -94,7 +94,7 @@ def _masses(found: BalanceFacts, canvas: Canvas, at: Place, radius: float) -> No
         sheet.text((x, y + 5), said, "halo strong hot" if mass is None else "halo reading-label ink", "middle")
 
 
-def _holes(found: BalanceFacts, canvas: Canvas, at: Place, scale: float) -> None:
+def _holes(found: BalanceAnalysis, canvas: Canvas, at: Place, scale: float) -> None:
     sheet = canvas.sheet
     for old, _gmm in found.earlier:
         sheet.circle(at(old.angle_deg, scale * old.radius_mm), max(4.0, scale * old.diameter_mm / 2), "bolt taken")
@@ -107,7 +107,7 @@ def _holes(found: BalanceFacts, canvas: Canvas, at: Place, scale: float) -> None
         sheet.circle(centre, drawn + 9, "place")
         if canvas.is_wide:
             x, y = at(hole.angle_deg, scale * hole.radius_mm - 42)
-            said = fill(messages.ON_DRAWING["hole"], {"drill": trade(hole.diameter_mm), "depth": bare(mm(hole.depth_mm, 0.1))})
+            said = format_message(messages.ON_DRAWING["hole"], {"drill": trade(hole.diameter_mm), "depth": bare(mm(hole.depth_mm, 0.1))})
             sheet.text((x, y - 12), said, "halo strong hot", "middle")
     if found.rest and found.made:
         sheet.arrow(at(found.rest.deg, 90), at(0, 0), "hot bold", 12)

@@ -6,7 +6,7 @@ import re
 from enum import StrEnum
 
 from shopmath.validation import BadInput, gettext_noop
-from stator.engines.fact_keys import At, Slot
+from stator.engines.fact_keys import FactKey, Location
 from stator.engines.parts import FLYWHEEL
 from stator.engines.properties import Property
 
@@ -63,16 +63,16 @@ class Phase(StrEnum):
     DONE = "done"
 
 
-def at(what: Property, angle: float | None = None) -> Slot:
-    return Slot(FLYWHEEL, what, At(angle_deg=angle))
+def at(what: Property, angle: float | None = None) -> FactKey:
+    return FactKey(FLYWHEEL, what, Location(angle_deg=angle))
 
 
-def hole(number: int) -> Slot:
+def hole(number: int) -> FactKey:
     """Return where the depth of a hole is kept, counted from 1."""
-    return Slot(FLYWHEEL, Property.HOLE_DEPTH, At(stage=number))
+    return FactKey(FLYWHEEL, Property.HOLE_DEPTH, Location(stage=number))
 
 
-def turning(mark_deg: float) -> Slot:
+def turning(mark_deg: float) -> FactKey:
     """Return where the least mass that turns it with a mark level is kept."""
     return at(Property.TURNING_MASS, mark_deg)
 

@@ -10,17 +10,17 @@ from shopmath.amounts import degrees, kilograms, mm
 from shopmath.balance import MARKS
 from stator.engines.properties import Property
 from stator.stations.balance_flywheel import messages
-from stator.stations.balance_flywheel.analysis import BalanceFacts
+from stator.stations.balance_flywheel.analysis import BalanceAnalysis
 from stator.stations.balance_flywheel.locations import METALS, WALL_MM, Phase, arcs, at, drills, hole, turning
 from stator.stations.framework import Method, Question
-from stator.stations.framework.messages import OptionRow, fill
+from stator.stations.framework.messages import OptionRow, format_message
 from stator.stations.framework.question_factory import method, question
 from stator.ui.table_texts import from_table
 
 ask = partial(question, messages)
 
 
-def questions(found: BalanceFacts) -> list[Question]:
+def questions(found: BalanceAnalysis) -> list[Question]:
     """All questions of the moment; those of steps gone by stay, but are not asked in turn."""
     later = found.attempt > 1
     asked = [ask(at(Property.SHOOK), quiet=later), ask(at(Property.WHEEL_SOUND), quiet=later)]
@@ -44,7 +44,7 @@ def questions(found: BalanceFacts) -> list[Question]:
     return asked
 
 
-def _wheel(found: BalanceFacts, later: bool) -> list[Question]:
+def _wheel(found: BalanceAnalysis, later: bool) -> list[Question]:
     asked = []
     if not found.card.wheel_kg:
         asked.append(ask(at(Property.WHEEL_MASS), unit="kg", quiet=later, resolution=0.01, example="1.9"))
@@ -54,12 +54,12 @@ def _wheel(found: BalanceFacts, later: bool) -> list[Question]:
     return [*asked, ask(at(Property.RIM_DIAMETER), quiet=later, **rim)]
 
 
-def _within_rim(found: BalanceFacts) -> dict[str, Any]:
+def _within_rim(found: BalanceAnalysis) -> dict[str, Any]:
     rim = found.value(Property.RIM_DIAMETER)
-    return {"limits": (5.0, rim / 2), "refusal": fill(messages.OUTSIDE_RIM, {"rim": mm(rim, 0.1)})} if rim else {}
+    return {"limits": (5.0, rim / 2), "refusal": format_message(messages.OUTSIDE_RIM, {"rim": mm(rim, 0.1)})} if rim else {}
 
 
-def _proof(found: BalanceFacts) -> list[Question]:
+def _proof(found: BalanceAnalysis) -> list[Question]:
     """The least mass that turns it at four marks: the only proof of balance on a stand that rubs."""
     arm = found.value(Property.TRIAL_RADIUS)
     past = arm is not None and found.now(turning(0)) is not None
@@ -74,7 +74,7 @@ def _proof(found: BalanceFacts) -> list[Question]:
     return asked
 
 
-def _adding(found: BalanceFacts) -> list[Question]:
+def _adding(found: BalanceAnalysis) -> list[Question]:
     """Return where a mass is fastened instead of drilling, and what it weighs."""
     light, wanted = {"light": degrees(found.light_deg)}, found.to_add_g
     asked = [ask(at(Property.ADDED_RADIUS), light, resolution=0.5, example="60", **_within_rim(found))]
@@ -84,11 +84,11 @@ def _adding(found: BalanceFacts) -> list[Question]:
     return asked
 
 
-def _trial(found: BalanceFacts, later: bool, past: bool) -> list[Question]:
+def _trial(found: BalanceAnalysis, later: bool, past: bool) -> list[Question]:
     stays = found.now(at(Property.TRIAL_STAYS))
     more: dict[str, Any] = {}
     if stays is not None:
-        more = {"limits": (stays, 5.0), "refusal": fill(messages.TURNS_WITH_MORE, {"stays": kilograms(stays, 0.0001)})}
+        more = {"limits": (stays, 5.0), "refusal": format_message(messages.TURNS_WITH_MORE, {"stays": kilograms(stays, 0.0001)})}
     light = {"light": degrees(found.light_deg)}
     return [
         ask(at(Property.TRIAL_RADIUS), light, resolution=0.5, example="80", quiet=later, **_within_rim(found)),
@@ -97,7 +97,7 @@ def _trial(found: BalanceFacts, later: bool, past: bool) -> list[Question]:
     ]
 
 
-def _drilling(found: BalanceFacts, later: bool) -> list[Question]:
+def _drilling(found: BalanceAnalysis, later: bool) -> list[Question]:
     return [
         ask(at(Property.DRILL_RADIUS), resolution=0.5, example="80", quiet=later, **_within_rim(found)),
         ask(at(Property.FINISH_RADIUS), optional=True, example="45", quiet=later, **_within_rim(found)),
@@ -107,7 +107,7 @@ def _drilling(found: BalanceFacts, later: bool) -> list[Question]:
     ]
 
 
-def _hole(found: BalanceFacts, number: int) -> Question:
+def _hole(found: BalanceAnalysis, number: int) -> Question:
     assert found.plan is not None
     each, thick = found.plan.holes[number - 1], found.value(Property.RIM_DEPTH) or WALL_MM
     values = {
@@ -118,11 +118,11 @@ def _hole(found: BalanceFacts, number: int) -> Question:
         "depth": mm(each.depth_mm, 0.1),
     }
     through = thick - found.wall_under(number, 0.0)  # of the point alone
-    deepest = {"limits": (0.0, max(0.0, thick - through)), "refusal": fill(messages.COMES_THROUGH, {"thick": mm(thick, 0.1)})}
+    deepest = {"limits": (0.0, max(0.0, thick - through)), "refusal": format_message(messages.COMES_THROUGH, {"thick": mm(thick, 0.1)})}
     return ask(hole(number), values, resolution=0.1, example=f"{each.depth_mm:.1f}", gauges=("calliper",), **deepest)
 
 
-def methods(found: BalanceFacts) -> tuple[Method, ...]:
+def methods(found: BalanceAnalysis) -> tuple[Method, ...]:
     if not found.to_touch:
         return ()
     metals: list[OptionRow] = [(key, from_table(materials.get(key).name)) for key in METALS]

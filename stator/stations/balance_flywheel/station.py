@@ -7,11 +7,11 @@ from typing import Any
 from shopmath import __version__ as core_version
 from stator.engines.properties import Property
 from stator.stations.balance_flywheel import actions, drawing, messages, questions, verdict
-from stator.stations.balance_flywheel.analysis import BalanceFacts, balance_facts
-from stator.stations.framework import Room, Station
+from stator.stations.balance_flywheel.analysis import BalanceAnalysis, balance_facts
+from stator.stations.framework import Room, StationDefinition
 
 
-def result(found: BalanceFacts) -> dict[str, Any]:
+def result(found: BalanceAnalysis) -> dict[str, Any]:
     """Return what a file carries of it: `balance/1`."""
     return {
         "schema": "balance/1",
@@ -32,7 +32,7 @@ def result(found: BalanceFacts) -> dict[str, Any]:
 
 
 PROVING = (Property.TURNING_MASS, Property.ADDED_RADIUS, Property.ADDED_MASS)
-STATION = Station(
+STATION = StationDefinition(
     key="balance",
     name=messages.NAME,
     binds=Room,

@@ -9,14 +9,26 @@ from typing import Any
 from shopmath import materials
 from shopmath.amounts import Amount, chance, count, degrees, estimate, gram_millimetres, kilograms, mm
 from shopmath.balance import Unbalance, stops_wanted
-from shopmath.verdict import Call
+from shopmath.verdict import Conformity
 from stator.engines.properties import Property
 from stator.stations.balance_flywheel import messages
-from stator.stations.balance_flywheel.analysis import BalanceFacts
+from stator.stations.balance_flywheel.analysis import BalanceAnalysis
 from stator.stations.balance_flywheel.locations import FEWEST_STOPS, Code, Phase, at, hole
-from stator.stations.framework import Caution, Question, Result, Said, Scale, State, Trace, Verdict, Way, of_call, question_factory
+from stator.stations.framework import (
+    Alternative,
+    DerivedValue,
+    MessageRef,
+    Question,
+    SafetyWarning,
+    Scale,
+    Source,
+    State,
+    Verdict,
+    from_conformity,
+    question_factory,
+)
 from stator.stations.framework.limits import limit_values
-from stator.stations.framework.messages import fill
+from stator.stations.framework.messages import format_message
 from stator.ui.number_format import plain, pull, show, weigh
 from stator.ui.table_texts import from_table
 
@@ -26,16 +38,16 @@ THIN_MM = 1.0  # under a hole's tip: shop rule
 FIGURES = (Property.WHEEL_MASS, Property.WHEEL_SPEED, Property.RIM_DIAMETER)
 
 
-def verdict(found: BalanceFacts, asked: list[Question]) -> Verdict:
+def verdict(found: BalanceAnalysis, asked: list[Question]) -> Verdict:
     """The call as it stands; `asked` is what is still to be answered."""
     if found.is_refused:
-        return Verdict(State.STOP, Code(found.said(Property.WHEEL_SOUND)), next="sign_off", ways=(Way(at(Property.WHEEL_SOUND)),))
+        return Verdict(State.STOP, Code(found.said(Property.WHEEL_SOUND)), next="sign_off", ways=(Alternative(at(Property.WHEEL_SOUND)),))
     if found.is_left:
         return Verdict(State.IN, Code.LEAVE, detail="only_what_shook")
     if found.speed and found.speed.state == State.OUT and found.phase != Phase.DONE:
         values = limit_values(found.speed, "surface_speed", 1.0)
-        ways = (Way(at(Property.WHEEL_SPEED)), Way(at(Property.RIM_DIAMETER)))
-        return of_call(found.speed, Code.TOO_FAST, state=State.STOP, values=values, next="shop", ways=ways)
+        ways = (Alternative(at(Property.WHEEL_SPEED)), Alternative(at(Property.RIM_DIAMETER)))
+        return from_conformity(found.speed, Code.TOO_FAST, state=State.STOP, values=values, next="shop", ways=ways)
     if found.phase == Phase.ASK:
         return Verdict(State.WAIT, Code.TOUCH_IT, next="ask")
     by_phase = {
@@ -50,7 +62,7 @@ def verdict(found: BalanceFacts, asked: list[Question]) -> Verdict:
     return by_phase[found.phase](found, asked)
 
 
-def _roll(found: BalanceFacts, asked: list[Question]) -> Verdict:
+def _roll(found: BalanceAnalysis, asked: list[Question]) -> Verdict:
     if any(ask.slot and ask.slot.what in FIGURES for ask in asked):
         return Verdict(State.WAIT, Code.FIGURES, next="ask")
     told = found.stops
@@ -66,7 +78,7 @@ def _roll(found: BalanceFacts, asked: list[Question]) -> Verdict:
     return Verdict(State.TOO_CLOSE, Code.SCATTERED, {**values, "more": count(more)}, "about", "more")
 
 
-def felt(found: BalanceFacts, gmm: float) -> tuple[str, dict[str, Any]]:
+def felt(found: BalanceAnalysis, gmm: float) -> tuple[str, dict[str, Any]]:
     """Return what an unbalance does at speed, as a mechanic feels it: code and values."""
     force = found.force_n(gmm)
     if force is None or found.rpm is None:
@@ -81,16 +93,16 @@ def _amount(of: Unbalance) -> Amount:
     return gram_millimetres(of.gmm, 1.0, of.uncertainty_gmm)
 
 
-def _permitted(found: BalanceFacts) -> dict[str, Any]:
+def _permitted(found: BalanceAnalysis) -> dict[str, Any]:
     return {"permitted": gram_millimetres(found.permitted_gmm)} if found.permitted_gmm else {}
 
 
-def _scale(found: BalanceFacts) -> Scale | None:
+def _scale(found: BalanceAnalysis) -> Scale | None:
     rest = found.rest
     return Scale(rest.gmm, rest.uncertainty_gmm, None, found.permitted_gmm, "g·mm", 0) if rest and found.permitted_gmm else None
 
 
-def _prove(found: BalanceFacts, asked: list[Question]) -> Verdict:
+def _prove(found: BalanceAnalysis, asked: list[Question]) -> Verdict:
     """Nothing heavy is found any more: the masses that turn it are to say so."""
     values: dict[str, Any] = {"stops": len(found.marks), **_permitted(found)}
     if found.turns_by_itself:
@@ -105,20 +117,20 @@ def _prove(found: BalanceFacts, asked: list[Question]) -> Verdict:
     return Verdict(State.WAIT, Code.PROVE, values, reason, "level" if mark is not None else "ask" if asked else "four_masses", "proof")
 
 
-def _proved(found: BalanceFacts) -> dict[str, Any]:
+def _proved(found: BalanceAnalysis) -> dict[str, Any]:
     """The stand's friction, which the proof brings to light."""
     assert found.proof is not None
     return {"friction": gram_millimetres(found.proof.friction_gmm), "varies": gram_millimetres(found.proof.varies_gmm)}
 
 
-def _unproved(found: BalanceFacts, asked: list[Question]) -> Verdict:
+def _unproved(found: BalanceAnalysis, asked: list[Question]) -> Verdict:
     """Return what the stand and the step of the masses leave open reaches past what is permitted."""
     assert found.proof is not None
     values = {"amount": _amount(found.proof.unbalance), **_proved(found), **_permitted(found)}
     return Verdict(State.TOO_CLOSE, Code.UNPROVED, values, next="finer", detail="friction", scale=_scale(found))
 
 
-def _add(found: BalanceFacts, asked: list[Question]) -> Verdict:
+def _add(found: BalanceAnalysis, asked: list[Question]) -> Verdict:
     """A mass opposite instead of a hole."""
     assert found.amount is not None and found.rest is not None
     values: dict[str, Any] = {"amount": _amount(found.amount), "light": degrees(found.light_deg), "angle": degrees(found.rest.deg)}
@@ -132,7 +144,7 @@ def _add(found: BalanceFacts, asked: list[Question]) -> Verdict:
     return Verdict(State.WAIT, Code.ADD, {**values, "wanted": kilograms(found.to_add_g / 1000, 0.0001)}, next="fasten", detail="fastened")
 
 
-def _weigh(found: BalanceFacts, asked: list[Question]) -> Verdict:
+def _weigh(found: BalanceAnalysis, asked: list[Question]) -> Verdict:
     told, amount = found.stops, found.amount
     values: dict[str, Any] = {"angle": degrees(found.heavy_deg), "light": degrees(found.light_deg)}
     if amount is None:
@@ -151,11 +163,11 @@ def _weigh(found: BalanceFacts, asked: list[Question]) -> Verdict:
     return Verdict(State.OUT, Code.TOO_HEAVY, values, reason, "ask" if asked else "where", detail, scale=_scale(found))
 
 
-def _last_hole(found: BalanceFacts) -> tuple[Way, ...]:
-    return (Way(hole(len(found.made))),) if found.made else ()
+def _last_hole(found: BalanceAnalysis) -> tuple[Alternative, ...]:
+    return (Alternative(hole(len(found.made))),) if found.made else ()
 
 
-def _drill(found: BalanceFacts, asked: list[Question]) -> Verdict:
+def _drill(found: BalanceAnalysis, asked: list[Question]) -> Verdict:
     plan, rest = found.plan, found.rest
     assert plan is not None and rest is not None
     values: dict[str, Any] = {
@@ -189,37 +201,39 @@ def _drill(found: BalanceFacts, asked: list[Question]) -> Verdict:
     return Verdict(State.WAIT, Code.DRILL, values, detail=plan.code, scale=_scale(found))
 
 
-def _done(found: BalanceFacts, asked: list[Question]) -> Verdict:
+def _done(found: BalanceAnalysis, asked: list[Question]) -> Verdict:
     assert found.amount_call is not None
     values = {**limit_values(found.amount_call, "unbalance", 1.0), **_proved(found)}
-    return of_call(found.amount_call, Code.BALANCED, values=values, next="sign", detail="friction", scale=_scale(found))
+    return from_conformity(found.amount_call, Code.BALANCED, values=values, next="sign", detail="friction", scale=_scale(found))
 
 
-def checks(found: BalanceFacts) -> tuple[Caution, ...]:
+def checks(found: BalanceAnalysis) -> tuple[SafetyWarning, ...]:
     return question_factory.checks(messages) if found.to_touch else ()
 
 
-def warnings(found: BalanceFacts) -> tuple[Caution, ...]:
+def warnings(found: BalanceAnalysis) -> tuple[SafetyWarning, ...]:
     drilled = ("first",) if found.phase in (Phase.DRILL, Phase.ADD, Phase.DONE) else ()
     added = ("fastened",) if found.is_adding else ()
     return question_factory.warnings(messages, "burst", *drilled, *added, "manual")
 
 
-def results(found: BalanceFacts) -> Iterator[Result]:
+def results(found: BalanceAnalysis) -> Iterator[DerivedValue]:
     """The unbalance before the first hole and at the last roll."""
     last = found.amount_now
     first = found.amounts.get(1) or last
     if not first:
         return
     left: Amount | str = gram_millimetres(last[0], 1.0, last[1]) if last else str(messages.NO_HEAVY_SPOT)
-    verdict: Call | None = found.judged(*last) if last and found.proof else None
+    verdict: Conformity | None = found.judged(*last) if last and found.proof else None
     state = verdict.state if verdict else ""
     high = gram_millimetres(found.permitted_gmm, 0.1) if found.permitted_gmm else None
-    limit_from = Said("grade", {"grade": plain(found.grade)}) if found.permitted_gmm else None
-    yield Result(at(Property.UNBALANCE), Property.UNBALANCE, gram_millimetres(first[0], 1.0, first[1]), left, None, high, limit_from, state)
+    limit_from = MessageRef("grade", {"grade": plain(found.grade)}) if found.permitted_gmm else None
+    yield DerivedValue(
+        at(Property.UNBALANCE), Property.UNBALANCE, gram_millimetres(first[0], 1.0, first[1]), left, None, high, limit_from, state
+    )
 
 
-def sources(found: BalanceFacts) -> Iterator[Trace]:
+def sources(found: BalanceAnalysis) -> Iterator[Source]:
     if found.permitted_gmm and found.mass_kg and found.rpm:
         values = {"grade": plain(found.grade), "mass": weigh(found.mass_kg), "speed": Amount(found.rpm, "speed", 1.0)}
         yield source("permitted", show(gram_millimetres(found.permitted_gmm, 0.1)), values)
@@ -234,7 +248,7 @@ def sources(found: BalanceFacts) -> Iterator[Trace]:
         varies = {"varies": gram_millimetres(found.proof.varies_gmm)}
         yield source("friction", show(gram_millimetres(found.proof.friction_gmm)), varies, estimated=True)
     if found.speed:
-        said = fill(messages.REASON[found.speed.code], limit_values(found.speed, "surface_speed", 1.0))
+        said = format_message(messages.REASON[found.speed.code], limit_values(found.speed, "surface_speed", 1.0))
         yield source("rim", messages.STATE[found.speed.state], {"said": said}, estimated=True)
     if found.earlier or found.made:
         yield source("removed", show(kilograms(found.removed_g / 1000, 0.00001)), {"metal": from_table(materials.get(found.metal).name)})

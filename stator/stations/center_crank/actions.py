@@ -6,15 +6,15 @@ from typing import Any
 
 from stator.jobs import log
 from stator.stations.center_crank import messages
-from stator.stations.center_crank.analysis import CentreFacts
+from stator.stations.center_crank.analysis import CenteringAnalysis
 from stator.stations.center_crank.verdict import GAP_STEP
 from stator.stations.framework import Action, State
 from stator.stations.framework.limits import limit_values
-from stator.stations.framework.messages import fill
+from stator.stations.framework.messages import format_message
 
 
 def actions(bound: Any) -> tuple[Action, ...]:
-    found: CentreFacts = bound.found
+    found: CenteringAnalysis = bound.found
     if not bound.entry:
         return ()
     sign = bound.sign_action(main=bound.call.state == State.IN)
@@ -30,8 +30,8 @@ def measure_again(bound: Any) -> None:
 
 def may_sign(bound: Any) -> str:
     """Not while it stands off centre."""
-    found: CentreFacts = bound.found
+    found: CenteringAnalysis = bound.found
     if not found.middle or found.is_centred:
         return ""
     off = found.middle.call
-    return fill(messages.REASON[f"gaps_{off.state}"], limit_values(off, "length", GAP_STEP))
+    return format_message(messages.REASON[f"gaps_{off.state}"], limit_values(off, "length", GAP_STEP))

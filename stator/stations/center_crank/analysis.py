@@ -10,15 +10,15 @@ from shopmath import feeler_gauges
 from shopmath.case_closing import leak, leak_settled_min, warmed_kpa
 from shopmath.centering import Centred, centred
 from shopmath.validation import BadInput
-from shopmath.verdict import IN, OUT, Call, call, combined
+from shopmath.verdict import IN, OUT, Conformity, combined, judge
 from stator.engines.card_facts import Limit
-from stator.engines.fact_keys import At, Slot
+from stator.engines.fact_keys import FactKey, Location
 from stator.engines.models import EngineCard
 from stator.engines.parts import CRANK, JOINT
 from stator.engines.properties import Property
-from stator.jobs.facts import Fact, Facts, Own
+from stator.jobs.facts import EntryData, Fact, Facts
 from stator.shop.models import Blades, PullIn
-from stator.stations.framework import Given
+from stator.stations.framework import StationInput
 
 GAP_LIMIT_MM = 0.05  # difference between the gaps, shop rule where the card says nothing
 PITCH_MM = 1.5
@@ -26,21 +26,21 @@ PRESSURE_U_KPA = 0.25
 TESTS = ("pressure", "vacuum")
 PROOFS = ("pressure", "oil", "none")
 START, END = 1, 2  # of a test
-GAPS = tuple(Slot(CRANK, Property.SIDE_GAP, At(end=end)) for end in ("left", "right"))
-SPIN, DRAG = Slot(CRANK, Property.SPIN), Slot(CRANK, Property.DRAG)
-BY_DIAL = Slot(CRANK, Property.END_FLOAT)
-HELD = Slot(JOINT, Property.TEST_TIME)
-NOT_PROVED = Slot(JOINT, Property.REASON)
+GAPS = tuple(FactKey(CRANK, Property.SIDE_GAP, Location(end=end)) for end in ("left", "right"))
+SPIN, DRAG = FactKey(CRANK, Property.SPIN), FactKey(CRANK, Property.DRAG)
+BY_DIAL = FactKey(CRANK, Property.END_FLOAT)
+HELD = FactKey(JOINT, Property.TEST_TIME)
+NOT_PROVED = FactKey(JOINT, Property.REASON)
 
 
-def pressure(test: str, stage: int) -> Slot:
+def pressure(test: str, stage: int) -> FactKey:
     """Return where the gauge stood in a test, at its start or its end."""
-    return Slot(JOINT, Property.TEST_PRESSURE, At(depth=test, stage=stage))
+    return FactKey(JOINT, Property.TEST_PRESSURE, Location(depth=test, stage=stage))
 
 
-def warmth(test: str, stage: int) -> Slot:
+def warmth(test: str, stage: int) -> FactKey:
     """Return where the temperature of the air in the case is kept, at a test's start or its end."""
-    return Slot(JOINT, Property.TEST_TEMPERATURE, At(depth=test, stage=stage))
+    return FactKey(JOINT, Property.TEST_TEMPERATURE, Location(depth=test, stage=stage))
 
 
 class Code(StrEnum):
@@ -61,11 +61,11 @@ class Code(StrEnum):
 
 
 @dataclass(frozen=True)
-class CentreFacts:
+class CenteringAnalysis:
     """All that Centre computes. Sizes in mm, pressures in kPa."""
 
     card: EngineCard
-    own: Own
+    own: EntryData
     known: Facts
     tool: PullIn | None = None
     blades: Blades | None = None
@@ -140,7 +140,7 @@ class CentreFacts:
         return self.known.as_left(CRANK, Property.END_FLOAT_PREDICTED)
 
     @cached_property
-    def against_prediction(self) -> Call | None:
+    def against_prediction(self) -> Conformity | None:
         """The dial against the stack: they should agree within both uncertainties."""
         dial, said = self.by_dial, self.predicted
         if dial is None or said is None or dial.value is None or said.value is None:
@@ -148,8 +148,8 @@ class CentreFacts:
         off, uncertainty = dial.value - said.value, combined(dial.uncertainty or 0.0, said.uncertainty or 0.0)
         values = {"dial": dial.value, "stack": said.value, "off": abs(off), "uncertainty": uncertainty}
         if abs(off) <= uncertainty:
-            return Call(IN, uncertainty - abs(off), "", "agree", values)
-        return Call(OUT, uncertainty - abs(off), "", "more" if off > 0 else "less", values)
+            return Conformity(IN, uncertainty - abs(off), "", "agree", values)
+        return Conformity(OUT, uncertainty - abs(off), "", "more" if off > 0 else "less", values)
 
     @cached_property
     def float_limit(self) -> Limit | None:
@@ -157,11 +157,11 @@ class CentreFacts:
         return found if found and found.is_given else None
 
     @cached_property
-    def float_call(self) -> Call | None:
+    def float_call(self) -> Conformity | None:
         dial, limit = self.by_dial, self.float_limit
         if dial is None or dial.value is None or limit is None:
             return None
-        return call(dial.value, limit.low, limit.high, dial.uncertainty or 0.0)
+        return judge(dial.value, limit.low, limit.high, dial.uncertainty or 0.0)
 
     # whether the case holds
 
@@ -179,7 +179,7 @@ class CentreFacts:
     def held_s(self) -> float | None:
         return self.own.value(HELD)
 
-    def leaked(self, test: str) -> Call | None:
+    def leaked(self, test: str) -> Conformity | None:
         """The drop a minute against the card's limit, else a cautious rule."""
         first, second = self.kpa(test, START), self.kpa(test, END)
         if first is None or second is None or not self.held_s:
@@ -192,18 +192,18 @@ class CentreFacts:
         except BadInput:
             return None
 
-    def settled_in_min(self, found: Call) -> int | None:
+    def settled_in_min(self, found: Conformity) -> int | None:
         """Return how long a test must be held to tell a leak that is too close to call; None where no reasonable time does."""
         return leak_settled_min(found.values["rate"], found.values["limit"], PRESSURE_U_KPA)
 
     @cached_property
-    def leaks(self) -> list[tuple[str, Call]]:
+    def leaks(self) -> list[tuple[str, Conformity]]:
         return [(test, found) for test in TESTS if (found := self.leaked(test))]
 
 
-def centre_facts(given: Given) -> CentreFacts:
+def centre_facts(given: StationInput) -> CenteringAnalysis:
     """Return what Centre knows, built once for a page or an act."""
     shelves = given.shelves
     blades = [each for each in shelves.blades if each.kind == Blades.Kind.FEELER and each.sizes_mm] if shelves else []
     tools = list(shelves.pull_ins) if shelves else []
-    return CentreFacts(given.card, given.own, given.facts, next(iter(tools), None), next(iter(blades), None))
+    return CenteringAnalysis(given.card, given.own, given.facts, next(iter(tools), None), next(iter(blades), None))

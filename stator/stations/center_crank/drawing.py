@@ -4,9 +4,9 @@ from __future__ import annotations
 
 from shopmath.amounts import count, mm
 from stator.stations.center_crank import messages
-from stator.stations.center_crank.analysis import END, GAPS, START, TESTS, CentreFacts
+from stator.stations.center_crank.analysis import END, GAPS, START, TESTS, CenteringAnalysis
 from stator.stations.framework import Canvas
-from stator.stations.framework.messages import fill
+from stator.stations.framework.messages import format_message
 from stator.ui.number_format import bare, plain, unit_of
 from stator.ui.svg import bar
 
@@ -16,7 +16,7 @@ AXIS = 200.0
 USUAL_S = 300.0
 
 
-def draw(found: CentreFacts, canvas: Canvas) -> None:
+def draw(found: CenteringAnalysis, canvas: Canvas) -> None:
     sheet, middle, unit = canvas.sheet, canvas.width / 2, canvas.width / 760
     gaps = found.gaps or (USUAL_MM, USUAL_MM)
     factor = GAP_PX / max(max(gaps), 0.05)
@@ -36,14 +36,14 @@ def draw(found: CentreFacts, canvas: Canvas) -> None:
         move = found.middle.move
         sign = -1 if move.toward == "left" else 1
         sheet.arrow((middle + sign * 80 * unit, AXIS + 50), (middle - sign * 60 * unit, AXIS + 50), "hot bold", 14)
-        said = fill(messages.ON_DRAWING["move"], {"move": mm(move.move_mm, 0.01), "turns": count(move.turns, 0.01)})
+        said = format_message(messages.ON_DRAWING["move"], {"move": mm(move.move_mm, 0.01), "turns": count(move.turns, 0.01)})
         sheet.text((middle, AXIS + 132), said, "strong hot", "middle")  # under the webs: a phone has no room between them
     sheet.text((middle, 352), str(messages.ON_DRAWING["large" if found.gaps else "later"]), "quiet", "middle")
     if found.proof == "pressure":
         _test(found, canvas)
 
 
-def _gap(found: CentreFacts, canvas: Canvas, number: int, x: float) -> None:
+def _gap(found: CenteringAnalysis, canvas: Canvas, number: int, x: float) -> None:
     slot = GAPS[number]
     read = found.own.all(slot, found.own.attempt)
     with canvas.question(slot):
@@ -54,15 +54,15 @@ def _gap(found: CentreFacts, canvas: Canvas, number: int, x: float) -> None:
         canvas.sheet.line((x, AXIS - 100), (x, AXIS - 24), "ink")
 
 
-def _test(found: CentreFacts, canvas: Canvas) -> None:
+def _test(found: CenteringAnalysis, canvas: Canvas) -> None:
     """Pressure over the minutes, falling or not."""
     sheet, top, bottom = canvas.sheet, 392.0, 510.0
     left, right = canvas.width * 0.14, canvas.width * 0.86
     sheet.line((left, top), (left, bottom), "axis")
     sheet.line((left, bottom), (right, bottom), "axis thin")
-    minutes = fill(messages.ON_DRAWING["minutes"], {"minutes": plain((found.held_s or USUAL_S) / 60)})
+    minutes = format_message(messages.ON_DRAWING["minutes"], {"minutes": plain((found.held_s or USUAL_S) / 60)})
     sheet.text((right, bottom + 20), minutes, "tick", "end")
-    sheet.text((left + 8, top + 4), fill(messages.ON_DRAWING["held"], {"unit": unit_of("pressure")}), "quiet")
+    sheet.text((left + 8, top + 4), format_message(messages.ON_DRAWING["held"], {"unit": unit_of("pressure")}), "quiet")
     for test, cls in zip(TESTS, ("curve", "ring"), strict=True):
         first, second = found.kpa(test, START), found.kpa(test, END)
         if first is None:

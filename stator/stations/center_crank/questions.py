@@ -16,12 +16,12 @@ from stator.stations.center_crank.analysis import (
     SPIN,
     START,
     TESTS,
-    CentreFacts,
+    CenteringAnalysis,
     pressure,
     warmth,
 )
 from stator.stations.framework import Method, Question
-from stator.stations.framework.messages import fill
+from stator.stations.framework.messages import format_message
 from stator.stations.framework.question_factory import method, question
 
 ask = partial(question, messages)
@@ -29,7 +29,7 @@ LEAST_KPA, MOST_KPA = 5.0, 60.0
 SLACK_KPA = 1.0  # that a gauge may seem to gain
 
 
-def questions(found: CentreFacts) -> list[Question]:
+def questions(found: CenteringAnalysis) -> list[Question]:
     asked: list[Question] = []
     if not found.stands_hard:
         gap: dict[str, Any] = {"example": "0.15", "resolution": 0.01, "gauges": ("feeler",)}
@@ -47,7 +47,7 @@ def questions(found: CentreFacts) -> list[Question]:
     return asked
 
 
-def _tests(found: CentreFacts) -> list[Question]:
+def _tests(found: CenteringAnalysis) -> list[Question]:
     asked = [ask(HELD, unit="s", example="5 min", resolution=1.0)]
     for test in TESTS:
         said = {"test": messages.TEST[test]}
@@ -61,7 +61,7 @@ def _tests(found: CentreFacts) -> list[Question]:
             asked.append(ask(warmth(test, END), {**said, "when": messages.WHEN[END]}, **warm))
         end = {**said, "when": messages.WHEN[END], "how": messages.HOW[END]}
         held: dict[str, Any] = (
-            {"limits": _between(0.0, abs(first) + SLACK_KPA + found.warmed_kpa(test), test), "refusal": fill(messages.GAINED, {})}
+            {"limits": _between(0.0, abs(first) + SLACK_KPA + found.warmed_kpa(test), test), "refusal": format_message(messages.GAINED, {})}
             if first
             else {}
         )
@@ -74,5 +74,5 @@ def _between(low: float, high: float, test: str) -> tuple[float, float]:
     return (low, high) if test == "pressure" else (-high, high)
 
 
-def methods(found: CentreFacts) -> tuple[Method, ...]:
+def methods(found: CenteringAnalysis) -> tuple[Method, ...]:
     return (method(messages, "school", "hard" if found.stands_hard else "centre"), method(messages, "proof", found.proof))

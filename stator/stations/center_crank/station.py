@@ -7,12 +7,12 @@ from typing import Any
 from shopmath import __version__ as core_version
 from stator.engines.properties import Property
 from stator.stations.center_crank import actions, drawing, messages, questions, verdict
-from stator.stations.center_crank.analysis import SPIN, CentreFacts, centre_facts
-from stator.stations.framework import Room, Station
+from stator.stations.center_crank.analysis import SPIN, CenteringAnalysis, centre_facts
+from stator.stations.framework import Room, StationDefinition
 from stator.stations.framework.prerequisites import CLOSED
 
 
-def result(found: CentreFacts) -> dict[str, Any]:
+def result(found: CenteringAnalysis) -> dict[str, Any]:
     """Return what a file carries of it: `centre/2`."""
     return {
         "schema": "centre/2",
@@ -27,7 +27,7 @@ def result(found: CentreFacts) -> dict[str, Any]:
     }
 
 
-STATION = Station(
+STATION = StationDefinition(
     key="centre",
     name=messages.NAME,
     binds=Room,

@@ -7,22 +7,34 @@ from functools import partial
 from typing import Any
 
 from shopmath.amounts import Amount, count, mm, thread_size
-from shopmath.verdict import Call, severity
-from stator.engines.fact_keys import At, Slot
+from shopmath.verdict import Conformity, severity
+from stator.engines.fact_keys import FactKey, Location
 from stator.engines.parts import JOINT
 from stator.engines.properties import Property
 from stator.stations.center_crank import messages
-from stator.stations.center_crank.analysis import DRAG, END, GAPS, SPIN, CentreFacts, Code, warmth
-from stator.stations.framework import Caution, Question, Result, Said, Scale, State, Trace, Verdict, Way, of_call, question_factory
+from stator.stations.center_crank.analysis import DRAG, END, GAPS, SPIN, CenteringAnalysis, Code, warmth
+from stator.stations.framework import (
+    Alternative,
+    DerivedValue,
+    MessageRef,
+    Question,
+    SafetyWarning,
+    Scale,
+    Source,
+    State,
+    Verdict,
+    from_conformity,
+    question_factory,
+)
 from stator.stations.framework.limits import limit_values
-from stator.stations.framework.messages import fill
+from stator.stations.framework.messages import format_message
 from stator.ui.number_format import show, thicknesses
 
 source = partial(question_factory.source, messages)
 GAP_STEP = 0.01
 
 
-def verdict(found: CentreFacts, asked: list[Question]) -> Verdict:
+def verdict(found: CenteringAnalysis, asked: list[Question]) -> Verdict:
     """The call as it stands; `asked` is what is still to be answered."""
     if not found.stands_hard and found.middle is None:
         return Verdict(State.WAIT, Code.MEASURE, next="ask")
@@ -30,29 +42,29 @@ def verdict(found: CentreFacts, asked: list[Question]) -> Verdict:
     return min(wrong, key=lambda each: severity(each.state)) if wrong else _tested(found, asked)
 
 
-def _wrong(found: CentreFacts) -> Iterator[Verdict]:
+def _wrong(found: CenteringAnalysis) -> Iterator[Verdict]:
     """All that is not as it should be, in the order of the work."""
     if not found.stands_hard and found.middle and found.middle.call.state != State.IN:
         yield _off_centre(found)
     if found.drags:
         where = found.own.said(DRAG)
-        ways = (Way(SPIN, code="turns_free"), Way(page="run"))
+        ways = (Alternative(SPIN, code="turns_free"), Alternative(page="run"))
         yield Verdict(State.STOP, Code.DRAGS, {"drag": where}, "drags_at" if where else "", ways=ways)
     against = found.against_prediction
     if against and against.state == State.OUT:
-        yield of_call(against, Code.DIFFERS, values=_lengths(against), next=Code.DIFFERS)
+        yield from_conformity(against, Code.DIFFERS, values=_lengths(against), next=Code.DIFFERS)
     if found.float_call and found.float_call.state != State.IN:
         code = Code.FLOAT_OUT if found.float_call.state == State.OUT else Code.FLOAT_CLOSE
-        yield of_call(found.float_call, code, values=limit_values(found.float_call), next="shim")
+        yield from_conformity(found.float_call, code, values=limit_values(found.float_call), next="shim")
     for test, leaked in found.leaks:
         if leaked.state != State.IN:
             code = Code.LEAKS if leaked.state == State.OUT else Code.LEAK_CLOSE
             minutes = found.settled_in_min(leaked) if leaked.state == State.TOO_CLOSE else None
             longer = {"minutes": count(minutes)} if minutes else {}
-            yield of_call(leaked, code, values={**_rates(test, leaked), **longer}, next="longer" if minutes else "soap")
+            yield from_conformity(leaked, code, values={**_rates(test, leaked), **longer}, next="longer" if minutes else "soap")
 
 
-def _off_centre(found: CentreFacts) -> Verdict:
+def _off_centre(found: CenteringAnalysis) -> Verdict:
     assert found.middle is not None
     assert found.gaps is not None
     middle, move = found.middle.call, found.middle.move
@@ -74,7 +86,7 @@ def _off_centre(found: CentreFacts) -> Verdict:
     return Verdict(State.OUT, Code.OFF_CENTRE, values, "gaps_out", turned, detail, scale=scale)
 
 
-def _tested(found: CentreFacts, asked: list[Question]) -> Verdict:
+def _tested(found: CenteringAnalysis, asked: list[Question]) -> Verdict:
     """Return what is still to be tested, or that all is well."""
     against = found.against_prediction
     if asked:
@@ -88,33 +100,35 @@ def _tested(found: CentreFacts, asked: list[Question]) -> Verdict:
     return Verdict(State.IN, Code.CENTRED, values, "oil" if found.proof == "oil" else "not_tested", "sign", detail)
 
 
-def _lengths(found: Call) -> dict[str, Amount]:
+def _lengths(found: Conformity) -> dict[str, Amount]:
     return {name: mm(value) for name, value in found.values.items()}
 
 
-def _rates(test: str, found: Call) -> dict[str, Any]:
+def _rates(test: str, found: Conformity) -> dict[str, Any]:
     rates = {name: Amount(value, "pressure", 0.01) for name, value in found.values.items() if name != "within"}
     return {**rates, "test": messages.TEST[test]}
 
 
-def checks(found: CentreFacts) -> tuple[Caution, ...]:
+def checks(found: CenteringAnalysis) -> tuple[SafetyWarning, ...]:
     return question_factory.checks(messages)
 
 
-def warnings(found: CentreFacts) -> tuple[Caution, ...]:
+def warnings(found: CenteringAnalysis) -> tuple[SafetyWarning, ...]:
     return question_factory.warnings(messages) if found.proof == "pressure" else question_factory.warnings(messages, "manual")
 
 
-def results(found: CentreFacts) -> Iterator[Result]:
+def results(found: CenteringAnalysis) -> Iterator[DerivedValue]:
     """Yield what the case loses a minute in each test."""
     for test, leaked in found.leaks:
         rate, limit = (Amount(leaked.values[name], "pressure", 0.1) for name in ("rate", "limit"))
         given = found.known.limit(Property.LEAK)
-        origin = Said("card", {"origin": given.source}) if given else Said("shop_rule")
-        yield Result(Slot(JOINT, Property.LEAK, At(depth=test)), Property.LEAK, rate, None, None, limit, origin, leaked.state)
+        origin = MessageRef("card", {"origin": given.source}) if given else MessageRef("shop_rule")
+        yield DerivedValue(
+            FactKey(JOINT, Property.LEAK, Location(depth=test)), Property.LEAK, rate, None, None, limit, origin, leaked.state
+        )
 
 
-def sources(found: CentreFacts) -> Iterator[Trace]:
+def sources(found: CenteringAnalysis) -> Iterator[Source]:
     if found.gaps:
         limit = found.card_limit
         origin = {"origin": limit.source if limit else ""}
@@ -128,7 +142,7 @@ def sources(found: CentreFacts) -> Iterator[Trace]:
     if found.predicted and found.predicted.value is not None:
         yield source("predicted", show(mm(found.predicted.value)), {"uncertainty": mm(found.predicted.uncertainty or 0.0)})
     for test, leaked in found.leaks:
-        values = {"test": str(messages.TEST[test]), "said": fill(messages.REASON[leaked.code], _rates(test, leaked))}
+        values = {"test": str(messages.TEST[test]), "said": format_message(messages.REASON[leaked.code], _rates(test, leaked))}
         yield source("leak", messages.STATE[leaked.state], values)
         if found.own.has(warmth(test, END)):
             same = Amount(leaked.values["second"], "pressure", 0.1)

@@ -7,14 +7,14 @@ from typing import Any
 from stator.engines.properties import Property
 from stator.jobs import log
 from stator.stations.close_crankcase import messages
-from stator.stations.close_crankcase.analysis import CANNOT_HOLD, EACH_CLOSING, OPEN, CloseFacts, Code, Hands, fault_of, torque_of
+from stator.stations.close_crankcase.analysis import CANNOT_HOLD, EACH_CLOSING, OPEN, ClosingAnalysis, Code, Hands, fault_of, torque_of
 from stator.stations.framework import Action, State, timers
-from stator.stations.framework.messages import fill
-from stator.stations.framework.remeasure import ask_anew
+from stator.stations.framework.messages import format_message
+from stator.stations.framework.remeasure import request_remeasurement
 
 
 def actions(bound: Any) -> tuple[Action, ...]:
-    found: CloseFacts = bound.found
+    found: ClosingAnalysis = bound.found
     again = Action("again", str(messages.ACTION["again"]), "again", bound.call.code == Code.SETTING, do=begin_again)
     if all(each.all_tight for each in found.every):
         return (bound.sign_action(), again)
@@ -30,36 +30,36 @@ def actions(bound: Any) -> tuple[Action, ...]:
 
 def _round(bound: Any) -> tuple[Action, ...]:
     """One key for a round in which all bolts went alike; a bolt that did not is tapped, and its torque typed, before."""
-    found: CloseFacts = bound.found
+    found: ClosingAnalysis = bound.found
     number = found.round_now
     if number is None or not found.bolts_can_be_asked:
         return ()
     stopped = bound.call.line if bound.call.state == State.STOP else ""
-    said = fill(messages.ACTION["round"], {"round": number, "rounds": len(found.rounds), "bolts": len(found.left_in(number))})
+    said = format_message(messages.ACTION["round"], {"round": number, "rounds": len(found.rounds), "bolts": len(found.left_in(number))})
     return (Action("round", said, "round", False, stopped, do=round_done),)
 
 
 def round_done(bound: Any) -> None:
     """Every bolt left in this round was tightened as the round says, at the wrench: done, and not measured."""
-    found: CloseFacts = bound.found
+    found: ClosingAnalysis = bound.found
     number = found.round_now or 1
     done = [torque_of(mark, number).key for mark in found.left_in(number)]
-    log.choose(bound.entry, skipped=[*bound.skipped(), *done])
+    log.set_method(bound.entry, skipped=[*bound.skipped(), *done])
 
 
 def kept(bound: Any, reading: Any) -> None:
     """A bolt that failed is tightened from its first round once it is put right."""
-    found: CloseFacts = bound.found
+    found: ClosingAnalysis = bound.found
     bolt = next((mark for mark in found.ordered if fault_of(mark).key == reading.ask), None)
     if bolt and reading.text in CANNOT_HOLD:
         rounds = [torque_of(bolt, number) for number in range(1, len(found.rounds) + 1)]
-        ask_anew(bound, rounds)
-        log.choose(bound.entry, skipped=[key for key in bound.skipped() if key not in {slot.key for slot in rounds}])
+        request_remeasurement(bound, rounds)
+        log.set_method(bound.entry, skipped=[key for key in bound.skipped() if key not in {slot.key for slot in rounds}])
 
 
 def close(bound: Any) -> None:
     """The faces go together; a sealant that sets gets its clock."""
-    found: CloseFacts = bound.found
+    found: ClosingAnalysis = bound.found
     bound.move(Hands.CLOSING, None if found.joints[0].is_first else found.of(Property.CASE_CLOSED))
     if found.films.open_s:
         timers.start(bound, found.clock_key, "wait", found.films.open_s, OPEN)
@@ -69,7 +69,7 @@ def begin_again(bound: Any) -> None:
     """The case comes apart once more: faces, gears and every bolt are done anew, what was done before stays written."""
     for timer in bound.timers:
         log.stop_timer(timer, bound.now)
-    found: CloseFacts = bound.found
+    found: ClosingAnalysis = bound.found
     bolts = {mark.part.key for mark in found.ordered}
     anew = [key for key in bound.skipped() if _is_done_anew(key, bolts, found)]
     entry = log.next_attempt(bound.entry, skipped=[key for key in bound.skipped() if key not in anew])
@@ -83,7 +83,7 @@ def may_sign(bound: Any) -> str:
     return "" if all(each.all_tight for each in bound.found.every) else str(messages.NOT_ALL)
 
 
-def _is_done_anew(key: str, bolts: set[str], found: CloseFacts) -> bool:
+def _is_done_anew(key: str, bolts: set[str], found: ClosingAnalysis) -> bool:
     """Return True if what was left out is asked again: of the joints in hand only."""
     what, _, rest = key.partition(".")
     if what == Property.BOLT_TORQUE:

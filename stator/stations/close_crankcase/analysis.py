@@ -10,17 +10,17 @@ from functools import cached_property
 from shopmath.case_closing import STAGES, Bolt, BoltLoad, bolt_load, bolt_order, open_time_left
 from shopmath.materials import get
 from shopmath.screw_threads import AS_RECEIVED, STATES
-from shopmath.verdict import STOP, Call
+from shopmath.verdict import STOP, Conformity
 from stator.engines.case import is_outside, joints_of
-from stator.engines.fact_keys import At, Slot
+from stator.engines.fact_keys import FactKey, Location
 from stator.engines.models import EngineCard, Fitted, Joint, Mark
 from stator.engines.parts import JOINT
 from stator.engines.properties import Property
-from stator.jobs.facts import Fact, Facts, Own
+from stator.jobs.facts import EntryData, Fact, Facts
 from stator.jobs.models import Timer, TrayPlace
 from stator.shop.models import Compound
 from stator.stations.close_crankcase.sealants import Films, films_of
-from stator.stations.framework import Given
+from stator.stations.framework import StationInput
 
 ENGAGED_D = 1.5  # depth of thread in the case, diameters: estimate where nobody has measured
 USUAL_UTS_MPA = 200.0
@@ -60,35 +60,35 @@ class Hands(StrEnum):
     AGAIN = "again"
 
 
-def fault_of(mark: Mark) -> Slot:
+def fault_of(mark: Mark) -> FactKey:
     """Return where it is kept that a bolt snapped or its thread stripped, and that it was put right."""
-    return Slot(mark.part, Property.FASTENER_FAULT)
+    return FactKey(mark.part, Property.FASTENER_FAULT)
 
 
-def torque_of(mark: Mark, round_number: int) -> Slot:
+def torque_of(mark: Mark, round_number: int) -> FactKey:
     """Return where the torque of a bolt in a round is kept, rounds counted from 1."""
-    return Slot(mark.part, Property.BOLT_TORQUE, At(stage=round_number))
+    return FactKey(mark.part, Property.BOLT_TORQUE, Location(stage=round_number))
 
 
 @dataclass(frozen=True)
-class CloseFacts:
+class ClosingAnalysis:
     """All that Close computes of joints that close together: along the crank, or one cover. Torques in N·m, forces in N, times in s."""
 
     joints: tuple[Joint, ...]
-    own: Own
+    own: EntryData
     known: Facts
     on_the_tray: tuple[TrayPlace, ...]
     compounds: tuple[Compound, ...]
     timers: tuple[Timer, ...]
     now: datetime | None
-    groups: tuple[CloseFacts, ...] = ()  # the same of all that closes together, in the order in which it closes
+    groups: tuple[ClosingAnalysis, ...] = ()  # the same of all that closes together, in the order in which it closes
 
     @property
     def card(self) -> EngineCard:
         return self.joints[0].card
 
     @property
-    def every(self) -> tuple[CloseFacts, ...]:
+    def every(self) -> tuple[ClosingAnalysis, ...]:
         return self.groups or (self,)
 
     @property
@@ -96,9 +96,9 @@ class CloseFacts:
         """Return True if it is a cover or a gearbox half that goes on here."""
         return is_outside(self.joints[0])
 
-    def of(self, what: Property) -> Slot:
+    def of(self, what: Property) -> FactKey:
         """The place of an answer about these joints."""
-        return Slot(self.joints[0].part, what)
+        return FactKey(self.joints[0].part, what)
 
     def said(self, what: Property) -> str:
         found = [each for each in self.own.all(self.of(what)) if what not in EACH_CLOSING or each.attempt >= self.since]
@@ -201,7 +201,7 @@ class CloseFacts:
         return sorted(found, key=lambda pair: pair[1].call.margin)
 
     @property
-    def worst_load(self) -> Call | None:
+    def worst_load(self) -> Conformity | None:
         return self.loads[0][1].call if self.loads else None
 
     def is_done(self, mark: Mark, round_number: int) -> bool:
@@ -308,7 +308,7 @@ class CloseFacts:
         return any(each.attempt >= self.since for each in begun)
 
     @cached_property
-    def open_time(self) -> Call | None:
+    def open_time(self) -> Conformity | None:
         """The sealant's time against the first round, which closes the joint; None without a sealant that dries."""
         clock = self.clock
         if clock is None or clock.due_at is None or self.now is None or self.faces_together:
@@ -328,7 +328,7 @@ class CloseFacts:
         return steps
 
     @cached_property
-    def plan(self) -> Call | None:
+    def plan(self) -> Conformity | None:
         """The sealant's time against all that is to be done, before the first bead goes on; None without a sealant that dries."""
         if self.is_closing or not self.films.open_s or not self.ordered:
             return None
@@ -340,7 +340,7 @@ class CloseFacts:
         return bool(self.worst_load and self.worst_load.state == STOP)
 
 
-def close_facts(given: Given) -> CloseFacts:
+def close_facts(given: StationInput) -> ClosingAnalysis:
     """Return what Close knows, built once for a page or an act: of what is closed now."""
     tray = tuple(place for place in given.tray if not place.emptied_at)
     compounds = tuple(given.shelves.compounds) if given.shelves else ()
@@ -348,7 +348,7 @@ def close_facts(given: Given) -> CloseFacts:
     for joints in together(given.card, given.facts):
         outside = {joint.one for joint in joints_of(given.card) if is_outside(joint)}
         here = tuple(place for place in tray if place.half not in outside or place.half == joints[0].one)
-        groups.append(CloseFacts(joints, given.own, given.facts, here, compounds, given.timers, given.now))
+        groups.append(ClosingAnalysis(joints, given.own, given.facts, here, compounds, given.timers, given.now))
     whole = tuple(groups)
     every = tuple(replace(each, groups=whole) for each in whole)
     at_hand = next((each for each in every if not each.all_tight), every[-1])

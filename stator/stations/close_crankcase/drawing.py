@@ -4,14 +4,14 @@ from __future__ import annotations
 
 from stator.engines.properties import Property
 from stator.stations.close_crankcase import messages
-from stator.stations.close_crankcase.analysis import CANNOT_HOLD, CloseFacts, torque_of
+from stator.stations.close_crankcase.analysis import CANNOT_HOLD, ClosingAnalysis, torque_of
 from stator.stations.common.face import Face, draw_dowel, draw_fastener, draw_outline, draw_reach, draw_seats, seats_at, seen_from
 from stator.stations.framework import Canvas
-from stator.stations.framework.messages import capital, fill
+from stator.stations.framework.messages import capital, format_message
 from stator.ui.svg import Point
 
 
-def draw(found: CloseFacts, canvas: Canvas) -> None:
+def draw(found: ClosingAnalysis, canvas: Canvas) -> None:
     sheet, width = canvas.sheet, canvas.width
     edge = 66.0 if canvas.is_wide else 40.0
     face = Face.inside(found.joint, edge, 20, width - 2 * edge, 430)
@@ -36,13 +36,13 @@ def draw(found: CloseFacts, canvas: Canvas) -> None:
             draw_fastener(sheet, face, mark, look)
             for each in range(done):
                 sheet.circle(at[mark.part.uid], 12.0 + 3.5 * each, "ring")
-            label = fill(messages.ON_DRAWING["failed"], {"bolt": mark.name}) if failed else f"{number}."
+            label = format_message(messages.ON_DRAWING["failed"], {"bolt": mark.name}) if failed else f"{number}."
             canvas.labels.around(at[mark.part.uid], 22.0, label, "halo hot strong" if failed else "halo strong", 3, left=mark.x_mm > 0)
     if not found.ordered:
         sheet.text((width / 2, 260), str(messages.ON_DRAWING["no_bolts"]), "quiet", "middle")
     seen = seen_from(found.joint)
     if len(found.joints) > 1:
-        seen = fill(messages.ON_DRAWING["joint"], {"Joint": capital(found.joint.called), "seen": seen})
+        seen = format_message(messages.ON_DRAWING["joint"], {"Joint": capital(found.joint.called), "seen": seen})
     sheet.text((width / 2, 478), str(messages.ON_DRAWING["order_rings" if found.ordered else "order"]), "quiet", "middle")
     sheet.text((width / 2, 498), seen, "quiet", "middle")
     if found.is_closing and found.to_do:
@@ -51,7 +51,7 @@ def draw(found: CloseFacts, canvas: Canvas) -> None:
         sheet.rect(left, 522, (right - left) * found.done / found.to_do, 16, "ink solid")
 
 
-def _way(found: CloseFacts, canvas: Canvas, at: dict[str, Point]) -> None:
+def _way(found: ClosingAnalysis, canvas: Canvas, at: dict[str, Point]) -> None:
     """From the bolt just done to the one that is asked."""
     asked = canvas.asked
     if asked is None or asked.what != Property.BOLT_TORQUE:

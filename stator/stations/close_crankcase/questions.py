@@ -10,17 +10,17 @@ from shopmath.amounts import Amount, mm, newton_metres
 from stator.engines.models import Mark
 from stator.engines.properties import Property
 from stator.stations.close_crankcase import messages
-from stator.stations.close_crankcase.analysis import SEALANT, CloseFacts, fault_of, torque_of
+from stator.stations.close_crankcase.analysis import SEALANT, ClosingAnalysis, fault_of, torque_of
 from stator.stations.close_crankcase.sealants import PASSAGES
 from stator.stations.framework import Method, Question
-from stator.stations.framework.messages import OptionRow, fill
+from stator.stations.framework.messages import OptionRow, format_message
 from stator.stations.framework.question_factory import method, question
 from stator.ui.number_format import plain
 
 ask = partial(question, messages)
 
 
-def questions(found: CloseFacts) -> list[Question]:
+def questions(found: ClosingAnalysis) -> list[Question]:
     past = found.is_closing
     asked = [] if found.is_outside else [ask(found.of(Property.GEARS), quiet=past)]
     if found.said(Property.GEARS) == "not":
@@ -37,9 +37,9 @@ def questions(found: CloseFacts) -> list[Question]:
     return [*asked, *(ask(fault_of(mark), quiet=True, aside=True) for mark in found.ordered)]
 
 
-def _bolt(found: CloseFacts, mark: Mark, number: int) -> Question:
+def _bolt(found: ClosingAnalysis, mark: Mark, number: int) -> Question:
     torque = nm(found.rounds[number - 1] * found.torque(mark))
-    size = fill(messages.SIZE_LONG, {"thread": mark.thread, "length": mm(mark.length_mm, 1.0)}) if mark.length_mm else mark.thread
+    size = format_message(messages.SIZE_LONG, {"thread": mark.thread, "length": mm(mark.length_mm, 1.0)}) if mark.length_mm else mark.thread
     values: dict[str, Any] = {"torque": torque, "round": number, "rounds": len(found.rounds), "size": size}
     return ask(
         torque_of(mark, number), values, optional=True, as_asked=True, expects=torque.value, example=plain(torque.value, 3), resolution=0.5
@@ -51,7 +51,7 @@ def nm(value: float) -> Amount:
     return newton_metres(value, 1.0 if abs(value - round(value)) < 0.05 else 0.1)
 
 
-def methods(found: CloseFacts) -> tuple[Method, ...]:
+def methods(found: ClosingAnalysis) -> tuple[Method, ...]:
     if found.is_closing:
         return ()
     _label, others = messages.METHOD["sealant"]

@@ -6,14 +6,14 @@ from collections.abc import Callable, Sequence
 from dataclasses import dataclass
 
 from shopmath.sealing import CRANK, GEARS, WATER, Sealing, must_not_meet, sealing, suits
-from shopmath.verdict import STOP, Call
+from shopmath.verdict import STOP, Conformity
 from stator.shop.models import Compound
 
 PASSAGES = (WATER, GEARS)  # stretches of a joint that may carry a sealant of their own
 
 
 @dataclass(frozen=True)
-class Film:
+class SealantBead:
     """A sealant on a stretch of the joint: what that keeps, the product, and its kind by the table."""
 
     place: str
@@ -21,12 +21,12 @@ class Film:
     by_table: Sealing
 
     @property
-    def call(self) -> Call:
+    def call(self) -> Conformity:
         """Return whether it stands what it keeps."""
         return suits(self.product.kind, self.place)
 
 
-class Films(tuple[Film, ...]):
+class Films(tuple[SealantBead, ...]):
     """The sealant of each stretch: of the joint, and of a passage in it that was given one of its own."""
 
     __slots__ = ()
@@ -37,7 +37,7 @@ class Films(tuple[Film, ...]):
         return len(self) > 1
 
     @property
-    def unfit(self) -> Film | None:
+    def unfit(self) -> SealantBead | None:
         """A sealant that does not stand what it keeps."""
         return next((film for film in self if self.tells_passages and film.call.state == STOP), None)
 
@@ -66,9 +66,9 @@ def films_of(first: Compound | None, shelf: Sequence[Compound], chosen: Callable
     if first is None:
         return Films()
     if outside:
-        return Films((Film(GEARS, first, sealing(first.kind)),))
-    found = [Film(CRANK, first, sealing(first.kind))]
+        return Films((SealantBead(GEARS, first, sealing(first.kind)),))
+    found = [SealantBead(CRANK, first, sealing(first.kind))]
     for place in PASSAGES:
         other = next((each for each in shelf if str(each.pk) == chosen(place)), None)
-        found += [Film(place, other, sealing(other.kind))] if other and other != first else []
+        found += [SealantBead(place, other, sealing(other.kind))] if other and other != first else []
     return Films(found)

@@ -8,19 +8,19 @@ from typing import Any
 from shopmath import __version__ as core_version
 from stator.engines.properties import Property
 from stator.stations.close_crankcase import actions, drawing, messages, questions, verdict
-from stator.stations.close_crankcase.analysis import EACH_CLOSING, CloseFacts, close_facts
-from stator.stations.framework import Room, Station
-from stator.stations.framework.prerequisites import CRANK_HOME, EVERY_BEARING_HOME
+from stator.stations.close_crankcase.analysis import EACH_CLOSING, ClosingAnalysis, close_facts
+from stator.stations.framework import Room, StationDefinition
+from stator.stations.framework.prerequisites import CRANK_SEATED, EVERY_BEARING_SEATED
 
 
-def result(found: CloseFacts) -> dict[str, Any]:
+def result(found: ClosingAnalysis) -> dict[str, Any]:
     """Return what a file carries of it: `close/1`; covers that went on after the case each by itself."""
     first, *covers = found.every
     more = {"covers": [{"joint": each.joints[0].uid, **_closed(each)} for each in covers]} if covers else {}
     return {"schema": "close/1", "core_version": core_version, **_closed(first), "gears": first.said(Property.GEARS), **more}
 
 
-def _closed(found: CloseFacts) -> dict[str, Any]:
+def _closed(found: ClosingAnalysis) -> dict[str, Any]:
     margin = found.worst_load.margin if found.worst_load else math.nan
     return {
         "order": [mark.name for mark in found.ordered],
@@ -35,7 +35,7 @@ def _closed(found: CloseFacts) -> dict[str, Any]:
     }
 
 
-STATION = Station(
+STATION = StationDefinition(
     key="close",
     sees_tray=True,
     name=messages.NAME,
@@ -46,7 +46,7 @@ STATION = Station(
     drawn=True,
     each_round=EACH_CLOSING,
     equipment={"sealant": "compounds", "sealant-": "compounds"},
-    needs=(EVERY_BEARING_HOME, CRANK_HOME),
+    needs=(EVERY_BEARING_SEATED, CRANK_SEATED),
     gives=(Property.CASE_CLOSED, Property.BOLT_TORQUE),
     facts=close_facts,
     questions=questions.questions,

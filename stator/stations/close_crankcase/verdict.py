@@ -8,23 +8,33 @@ from typing import Any
 
 from shopmath.amounts import count, mm, newtons, rough, share
 from shopmath.sealing import CRANK
-from shopmath.verdict import Call
-from stator.engines.fact_keys import Slot
+from shopmath.verdict import Conformity
+from stator.engines.fact_keys import FactKey
 from stator.engines.properties import Property
 from stator.jobs.facts import Finding
 from stator.shop.models import Compound
 from stator.stations.close_crankcase import messages
-from stator.stations.close_crankcase.analysis import CANNOT_HOLD, DRY, ENGAGED_D, GASKET, CloseFacts, Code, fault_of
+from stator.stations.close_crankcase.analysis import CANNOT_HOLD, DRY, ENGAGED_D, GASKET, ClosingAnalysis, Code, fault_of
 from stator.stations.close_crankcase.questions import nm
-from stator.stations.framework import Caution, Question, Said, State, Trace, Verdict, Way, of_call, question_factory
-from stator.stations.framework.messages import fill
+from stator.stations.framework import (
+    Alternative,
+    MessageRef,
+    Question,
+    SafetyWarning,
+    Source,
+    State,
+    Verdict,
+    from_conformity,
+    question_factory,
+)
+from stator.stations.framework.messages import format_message
 from stator.ui.number_format import listed, minutes, rough_band, show
 
 source = partial(question_factory.source, messages)
 MOST_PLACES = 4
 
 
-def verdict(found: CloseFacts, asked: list[Question]) -> Verdict:
+def verdict(found: ClosingAnalysis, asked: list[Question]) -> Verdict:
     """The call as it stands; `asked` is what is still to be answered."""
     stop = stopped(found)
     if stop:
@@ -36,72 +46,78 @@ def verdict(found: CloseFacts, asked: list[Question]) -> Verdict:
     values: dict[str, Any] = {"done": found.done, "to_do": found.to_do}
     opens = found.open_time
     if opens:
-        values["open"] = fill(messages.REASON[opens.code], _times(opens))
+        values["open"] = format_message(messages.REASON[opens.code], _times(opens))
     state = State.TOO_CLOSE if opens and opens.state == State.TOO_CLOSE else State.WAIT
     reason = "progress_open" if opens else "progress"
     bolt = next((mark for mark in found.ordered if asked and asked[0].slot and asked[0].slot.part == mark.part), None)
-    ways = (Way(fault_of(bolt), code="fault", values={"bolt": bolt.name}),) if bolt else ()
+    ways = (Alternative(fault_of(bolt), code="fault", values={"bolt": bolt.name}),) if bolt else ()
     return Verdict(state, Code.TIGHTEN, values, reason, "ask" if asked else "nothing", standing="bolts_left", ways=ways)
 
 
-def overall(found: CloseFacts) -> Verdict:
+def overall(found: ClosingAnalysis) -> Verdict:
     """The call that is signed: of everything that closes."""
     values = {"bolts": sum(len(each.ordered) for each in found.every), "rounds": len(found.rounds)}
     return Verdict(State.IN, Code.CLOSED, values)
 
 
-def stopped(found: CloseFacts) -> Verdict | None:
+def stopped(found: ClosingAnalysis) -> Verdict | None:
     """Return what must be put right before anything else."""
     failed = found.with_fault(*CANNOT_HOLD)
     if failed:
         bolt = failed[0]
-        ways = (Way(fault_of(bolt), code="sound", values={"bolt": bolt.name}), Way(page="run"))
+        ways = (Alternative(fault_of(bolt), code="sound", values={"bolt": bolt.name}), Alternative(page="run"))
         return Verdict(State.STOP, Code.BOLT_FAULT, {"bolt": bolt.name}, found.fault(bolt), ways=ways)
     if found.on_the_tray and not found.is_closing:
         return _tray(found)
     if found.said(Property.GEARS) == "not":
         fault = found.said(Property.GEAR_FAULT)
-        ways = (Way(found.of(Property.GEARS), code="gears"), Way(page="run"))
+        ways = (Alternative(found.of(Property.GEARS), code="gears"), Alternative(page="run"))
         return Verdict(State.STOP, Code.GEAR, {"fault": fault}, "" if fault else "gear_unknown", ways=ways)
     if not found.ordered:
-        return Verdict(State.WAIT, Code.NO_BOLTS, ways=(Way(page="card"),))
+        return Verdict(State.WAIT, Code.NO_BOLTS, ways=(Alternative(page="card"),))
     if found.joint_differs and not found.is_closing:
         counted = found.gasket_counted
         values = {"gasket": mm(counted.value or 0.0, 0.01)} if counted else {}
         return Verdict(
-            State.STOP, Code.JOINT_DIFFERS, values, found.joint_differs, ways=(Way(choice=found.sealant_choice), Way(station="end-float"))
+            State.STOP,
+            Code.JOINT_DIFFERS,
+            values,
+            found.joint_differs,
+            ways=(Alternative(choice=found.sealant_choice), Alternative(station="end-float")),
         )
     if found.films.unfit and not found.is_closing:
         named = {"sealant": found.films.unfit.product.name}
-        return Verdict(State.STOP, Code.NOT_THERE, named, found.films.unfit.call.code, ways=(Way(choice=found.sealant_choice),))
+        return Verdict(State.STOP, Code.NOT_THERE, named, found.films.unfit.call.code, ways=(Alternative(choice=found.sealant_choice),))
     if found.is_stopped and found.worst_load:
         torque = Property.BOLT_TORQUE_INSTEAD if found.more_than_manual else Property.BOLT_TORQUE_WANTED
-        other = Way(found.of(torque)) if found.more_than_manual or not found.by_card else Way(page="card")
-        others: tuple[Way, ...] = (Way(choice="school", option="manual"), other, Way(choice="threads"))
-        return of_call(found.worst_load, Code.TOO_MUCH, values=_forces(found.worst_load), next=Code.TOO_MUCH, ways=others)
+        other = Alternative(found.of(torque)) if found.more_than_manual or not found.by_card else Alternative(page="card")
+        others: tuple[Alternative, ...] = (Alternative(choice="school", option="manual"), other, Alternative(choice="threads"))
+        return from_conformity(found.worst_load, Code.TOO_MUCH, values=_forces(found.worst_load), next=Code.TOO_MUCH, ways=others)
     if found.open_time and found.open_time.state == State.STOP:
-        return of_call(found.open_time, Code.SETTING, values=_times(found.open_time), next=Code.SETTING)
+        return from_conformity(found.open_time, Code.SETTING, values=_times(found.open_time), next=Code.SETTING)
     return None
 
 
-def _tray(found: CloseFacts) -> Verdict:
+def _tray(found: ClosingAnalysis) -> Verdict:
     named = [f"{place.number} {place.name}" for place in found.on_the_tray[:MOST_PLACES]]
     more = len(found.on_the_tray) - len(named)
     if more > 0:
-        return Verdict(State.STOP, Code.ON_THE_TRAY, {"places": ", ".join(named), "more": more}, "more_places", ways=(Way(page="tray"),))
-    return Verdict(State.STOP, Code.ON_THE_TRAY, {"places": listed(named)}, ways=(Way(page="tray"),))
+        return Verdict(
+            State.STOP, Code.ON_THE_TRAY, {"places": ", ".join(named), "more": more}, "more_places", ways=(Alternative(page="tray"),)
+        )
+    return Verdict(State.STOP, Code.ON_THE_TRAY, {"places": listed(named)}, ways=(Alternative(page="tray"),))
 
 
-def _forces(call: Call) -> dict[str, Any]:
+def _forces(call: Conformity) -> dict[str, Any]:
     forces = {name: rough(newtons(value)) for name, value in call.values.items() if name != "part"}
     return {**forces, "part": messages.PART[call.values["part"]]}
 
 
-def _times(call: Call) -> dict[str, Any]:
+def _times(call: Conformity) -> dict[str, Any]:
     return {name: minutes(value) for name, value in call.values.items()}
 
 
-def _before(found: CloseFacts, asked: list[Question]) -> Verdict:
+def _before(found: ClosingAnalysis, asked: list[Question]) -> Verdict:
     """Before the faces go together."""
     worst = found.worst_load
     values = _forces(worst) if worst else {}
@@ -115,43 +131,43 @@ def _before(found: CloseFacts, asked: list[Question]) -> Verdict:
         values["sealant"] = listed([film.product.name for film in found.films])
     plan = found.plan
     if plan and plan.state == State.STOP:
-        slow = (Way(choice=found.sealant_choice),)
+        slow = (Alternative(choice=found.sealant_choice),)
         return Verdict(State.TOO_CLOSE, Code.TOO_LONG, {**_times(plan), "sealant": values["sealant"]}, ways=slow)
     move = {GASKET: "with_gasket", DRY: "with_nothing"}.get(found.between, "with_sealant")
     if move == "with_sealant" and found.films.wait_s:
         move, values["wait"] = "with_solvent", minutes(found.films.wait_s)
     move = "beads" if move in ("with_sealant", "with_solvent") and len(found.joints) > 1 else move
     state = State.TOO_CLOSE if worst and worst.state == State.TOO_CLOSE else State.WAIT
-    assumed = (Said("engaged", {"times": count(ENGAGED_D, 0.1)}),) if worst else ()
+    assumed = (MessageRef("engaged", {"times": count(ENGAGED_D, 0.1)}),) if worst else ()
     return Verdict(state, Code.CLOSE, values, reason, move, assumed=assumed)
 
 
-def checks(found: CloseFacts) -> tuple[Caution, ...]:
+def checks(found: ClosingAnalysis) -> tuple[SafetyWarning, ...]:
     holes = {"holes": listed(found.holes)}
     rows = ((key, said, required) for key, (said, required) in messages.CHECKS.items() if key != "holes" or found.holes)
-    return tuple(Caution(key, fill(said, holes), required) for key, said, required in rows)
+    return tuple(SafetyWarning(key, format_message(said, holes), required) for key, said, required in rows)
 
 
-def warnings(found: CloseFacts) -> tuple[Caution, ...]:
+def warnings(found: ClosingAnalysis) -> tuple[SafetyWarning, ...]:
     silicone = any(film.product.kind == Compound.Kind.SILICONE and film.place == CRANK for film in found.films)
     softens = any(film.call.code == "softens_in_coolant" for film in found.films)
     skinned = found.said(Property.SQUEEZED_OUT) == "skinned"
     sealed = (*(("petrol",) if silicone else ()), *(("coolant",) if softens else ()), *(("meet",) if found.films.must_not_meet else ()))
     missing = found.with_fault("missing")
-    named = fill(messages.WARNINGS["missing"], {"bolts": listed([mark.name for mark in missing])})
+    named = format_message(messages.WARNINGS["missing"], {"bolts": listed([mark.name for mark in missing])})
     inside = ("skinned",) if skinned else ("wipe",) if found.films and not found.faces_together else ()
     usual = question_factory.warnings(messages, *sealed, *inside, "impact", "manual")
-    return (*((Caution("missing", named),) if missing else ()), *usual)
+    return (*((SafetyWarning("missing", named),) if missing else ()), *usual)
 
 
-def derived(found: CloseFacts) -> Iterator[Finding]:
+def derived(found: ClosingAnalysis) -> Iterator[Finding]:
     """That the case is closed, for what is only done to a closed case."""
     for each in found.every:
         for joint in each.joints if each.all_tight else ():
-            yield Finding(Slot(joint.part, Property.CASE_CLOSED), text="yes")
+            yield Finding(FactKey(joint.part, Property.CASE_CLOSED), text="yes")
 
 
-def sources(found: CloseFacts) -> Iterator[Trace]:
+def sources(found: ClosingAnalysis) -> Iterator[Source]:
     for mark, load in found.loads:
         forces = rough_band(newtons(load.preload_n.low), newtons(load.preload_n.high))
         values = {"thread": mark.thread, "torque": nm(found.torque(mark)), "times": count(ENGAGED_D, 0.1)}
@@ -161,7 +177,7 @@ def sources(found: CloseFacts) -> Iterator[Trace]:
         why = found.said(Property.REASON)
         code = ("more" if why else "no_reason") if found.more_than_manual else "card" if found.by_card else "typed"
         rounds = ", ".join(show(share(each)) for each in found.rounds)
-        yield source("rounds", rounds, {"origin": fill(messages.ORIGIN[code], {"why": why})})
+        yield source("rounds", rounds, {"origin": format_message(messages.ORIGIN[code], {"why": why})})
     for film in found.films:
         opens = minutes(film.product.open_s) if film.product.open_s else messages.UNKNOWN
         yield source("open", opens, {"sealant": film.product.name})

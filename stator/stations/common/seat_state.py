@@ -24,7 +24,7 @@ def size_of(fact: Fact | None) -> Size | None:
 
 
 @dataclass(frozen=True)
-class SeatKnown:
+class SeatState:
     """What other stations found of a seat, and what was measured at it here."""
 
     measured_here: Size | None
@@ -60,7 +60,7 @@ def _grip_mm(fit: SeatFit) -> float:
     return fit_of_limits(fit.inner.limits, fit.outer.limits).max_interference_mm
 
 
-def seat_known(known: Facts, seat: Seat, measured_here: Size | None = None) -> SeatKnown:
+def seat_known(known: Facts, seat: Seat, measured_here: Size | None = None) -> SeatState:
     """Return what the job knows of a seat; what its own page of this station measured counts as measured here."""
     sizes = [fact for fact in known.history(seat.part, Property.SEAT_SIZE) if fact.measured]
     last_here = next((size_of(fact) for fact in reversed(sizes) if fact.station in FITTED_AT), None)
@@ -68,4 +68,4 @@ def seat_known(known: Facts, seat: Seat, measured_here: Size | None = None) -> S
     if before:
         known.best(seat.part, Property.SEAT_SIZE)  # so that the record says what it rests on
     verdict, mend = known.said(seat.part, Property.SEAT_VERDICT), known.said(seat.part, Property.SEAT_MEND)
-    return SeatKnown(measured_here or last_here, size_of(before), verdict, mend, before.station if before else "")
+    return SeatState(measured_here or last_here, size_of(before), verdict, mend, before.station if before else "")

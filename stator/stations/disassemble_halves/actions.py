@@ -9,7 +9,7 @@ from stator.engines.properties import Property
 from stator.jobs import tray
 from stator.jobs.models import Reading
 from stator.stations.disassemble_halves import messages
-from stator.stations.disassemble_halves.analysis import MOST_PARTS, StripFacts
+from stator.stations.disassemble_halves.analysis import MOST_PARTS, DisassemblyAnalysis
 from stator.stations.framework import Action
 from stator.stations.framework.question_factory import answer
 
@@ -22,12 +22,12 @@ def kept(bound: Any, reading: Reading) -> None:
     """A part that is fully described lies in its place of the tray, each of a list in one of its own; an answer given again corrects it."""
     if reading.subject is None or reading.subject.kind != Kind.TRAY:
         return
-    found: StripFacts = bound.found
+    found: DisassemblyAnalysis = bound.found
     each = next((part for number in range(1, MOST_PARTS + 1) if (part := found.part_number(number)).part == reading.subject.part), None)
     if each is None or not each.is_described:
         return
     for index, (count, name) in enumerate(each.items):
-        tray.put(
+        tray.add_to_tray(
             bound.job,
             bound.person,
             f"{reading.entry_id}-{each.part.uid}{f'-{index}' if index else ''}",

@@ -7,16 +7,16 @@ from dataclasses import dataclass
 from enum import StrEnum
 from functools import cached_property
 
-from stator.engines.fact_keys import Slot
+from stator.engines.fact_keys import FactKey
 from stator.engines.parts import CRANK, JOINT, Kind, Part
 from stator.engines.properties import Property
-from stator.jobs.facts import Own
+from stator.jobs.facts import EntryData
 from stator.jobs.models import TrayPlace
-from stator.stations.framework import Given
+from stator.stations.framework import StationInput
 
 MOST_PARTS = 80
-CRANK_OUT, CAME_EVENLY = Slot(CRANK, Property.CRANK_OUT), Slot(CRANK, Property.CAME_EVENLY)
-NOTE = Slot(JOINT, Property.NOTE)
+CRANK_OUT, CAME_EVENLY = FactKey(CRANK, Property.CRANK_OUT), FactKey(CRANK, Property.CAME_EVENLY)
+NOTE = FactKey(JOINT, Property.NOTE)
 _COUNTED = re.compile(r"^\s*(\d{1,3})\s*[x×]\s*(\S.*)$", re.IGNORECASE)
 _SEVERAL = re.compile(r"^\s*(\d{1,2})\s+([^\W\d]+s\b.*)$", re.IGNORECASE)  # 3 forks; not 12 mm spacer
 _COMMA = re.compile(r"\s*[,;]\s+|\s*;\s*")
@@ -42,8 +42,8 @@ class TakenOut:
     way: str
     wear: str
 
-    def slot(self, what: Property) -> Slot:
-        return Slot(self.part, what)
+    def slot(self, what: Property) -> FactKey:
+        return FactKey(self.part, what)
 
     @property
     def is_described(self) -> bool:
@@ -68,16 +68,16 @@ def _counted(text: str) -> tuple[int, str, bool]:
 
 
 @dataclass(frozen=True)
-class StripFacts:
+class DisassemblyAnalysis:
     """All that Strip knows."""
 
-    own: Own
+    own: EntryData
     places: tuple[TrayPlace, ...]
 
     def part_number(self, number: int) -> TakenOut:
         part = Part(Kind.TRAY, f"strip-{number}")
         asked = (Property.TRAY_PART, Property.PART_FROM, Property.PART_WAY, Property.PART_WEAR)
-        return TakenOut(part, *(self.own.said(Slot(part, what)) for what in asked))
+        return TakenOut(part, *(self.own.said(FactKey(part, what)) for what in asked))
 
     @cached_property
     def parts(self) -> list[TakenOut]:
@@ -103,6 +103,6 @@ class StripFacts:
         return [place for place in self.places if place.wear]
 
 
-def strip_facts(given: Given) -> StripFacts:
+def strip_facts(given: StationInput) -> DisassemblyAnalysis:
     """Return what Strip knows, built once for a page or an act."""
-    return StripFacts(given.own, given.tray)
+    return DisassemblyAnalysis(given.own, given.tray)

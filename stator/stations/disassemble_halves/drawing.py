@@ -4,15 +4,15 @@ from __future__ import annotations
 
 from stator.jobs.models import TrayPlace
 from stator.stations.disassemble_halves import messages
-from stator.stations.disassemble_halves.analysis import StripFacts
+from stator.stations.disassemble_halves.analysis import DisassemblyAnalysis
 from stator.stations.framework import Canvas
-from stator.stations.framework.messages import fill
+from stator.stations.framework.messages import format_message
 from stator.ui.svg import Sheet, wrapped
 
 GAP = 10.0
 
 
-def draw(found: StripFacts, canvas: Canvas) -> None:
+def draw(found: DisassemblyAnalysis, canvas: Canvas) -> None:
     """Each word stands inside its own place, so that none can lie over another."""
     sheet, places = canvas.sheet, found.places
     across = 5 if canvas.is_wide else 3
@@ -39,7 +39,7 @@ def _place(sheet: Sheet, place: TrayPlace, x: float, y: float, wide: float, high
         sheet.shape([(x + wide - 26, y), (x + wide, y), (x + wide, y + 26)], "barred")
     sheet.text((x + 8, y + 22), f"{place.number}", "reading-label")
     if place.count > 1:
-        sheet.text((x + 42, y + 22), fill(messages.ON_DRAWING["times"], {"count": place.count}), "reading-label ink")
+        sheet.text((x + 42, y + 22), format_message(messages.ON_DRAWING["times"], {"count": place.count}), "reading-label ink")
     named = len(wrapped(place.name, letters)[:2])
     lines = [*wrapped(place.name, letters)[:2], *wrapped(place.where_from, letters + 1)[:2]]
     for row, line in enumerate(lines):

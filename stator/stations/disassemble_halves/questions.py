@@ -6,14 +6,14 @@ from functools import partial
 
 from stator.engines.properties import Property
 from stator.stations.disassemble_halves import messages
-from stator.stations.disassemble_halves.analysis import CAME_EVENLY, CRANK_OUT, MOST_PARTS, NOTE, StripFacts
+from stator.stations.disassemble_halves.analysis import CAME_EVENLY, CRANK_OUT, MOST_PARTS, NOTE, DisassemblyAnalysis
 from stator.stations.framework import Question
 from stator.stations.framework.question_factory import question
 
 ask = partial(question, messages)
 
 
-def questions(found: StripFacts) -> list[Question]:
+def questions(found: DisassemblyAnalysis) -> list[Question]:
     asked = [ask(CRANK_OUT)]
     if found.crank == "pushed":
         asked.append(ask(CAME_EVENLY))

@@ -7,13 +7,13 @@ from typing import Any
 from shopmath import __version__ as core_version
 from stator.engines.properties import Property
 from stator.stations.disassemble_halves import actions, drawing, messages, questions, verdict
-from stator.stations.disassemble_halves.analysis import StripFacts, strip_facts
-from stator.stations.framework import Room, Station
+from stator.stations.disassemble_halves.analysis import DisassemblyAnalysis, strip_facts
+from stator.stations.framework import Room, StationDefinition
 from stator.stations.framework.prerequisites import HALVES_APART
 from stator.stations.framework.question_factory import checks, warnings
 
 
-def result(found: StripFacts) -> dict[str, Any]:
+def result(found: DisassemblyAnalysis) -> dict[str, Any]:
     """Return what a file carries of a strip: `strip/1`."""
     tray = [
         {
@@ -30,7 +30,7 @@ def result(found: StripFacts) -> dict[str, Any]:
     return {"schema": "strip/1", "core_version": core_version, "crank": found.crank or None, "came_evenly": came, "tray": tray}
 
 
-STATION = Station(
+STATION = StationDefinition(
     key="strip",
     sees_tray=True,
     name=messages.NAME,

@@ -4,57 +4,57 @@ from stator.jobs.facts import Finding
 from stator.stations.framework import plausibility, question_factory
 from stator.stations.framework.binding import bind
 from stator.stations.framework.canvas import Canvas
-from stator.stations.framework.definition import Contradiction, Given, Result, Station
+from stator.stations.framework.definition import Contradiction, DerivedValue, StationDefinition, StationInput
 from stator.stations.framework.page_components import (
     COMMANDS,
     WORD,
     Action,
-    Caution,
     Method,
     Option,
     Question,
-    Row,
-    SaidVerdict,
+    ReadingRow,
+    RenderedVerdict,
+    ReportResult,
+    SafetyWarning,
     Scale,
-    Told,
-    Trace,
+    Source,
 )
-from stator.stations.framework.page_state import Moved, Seen
-from stator.stations.framework.prerequisites import Need
+from stator.stations.framework.page_state import PageOutdated, PageState
+from stator.stations.framework.prerequisites import Prerequisite
 from stator.stations.framework.room import Room
-from stator.stations.framework.verdict import Said, State, Verdict, Way, of_call
+from stator.stations.framework.verdict import Alternative, MessageRef, State, Verdict, from_conformity
 from stator.stations.framework.work import BoundStation
 
 __all__ = [
     "COMMANDS",
     "WORD",
     "Action",
+    "Alternative",
     "BoundStation",
     "Canvas",
-    "Caution",
     "Contradiction",
+    "DerivedValue",
     "Finding",
-    "Given",
+    "MessageRef",
     "Method",
-    "Moved",
-    "Need",
     "Option",
+    "PageOutdated",
+    "PageState",
+    "Prerequisite",
     "Question",
-    "Result",
+    "ReadingRow",
+    "RenderedVerdict",
+    "ReportResult",
     "Room",
-    "Row",
-    "Said",
-    "SaidVerdict",
+    "SafetyWarning",
     "Scale",
-    "Seen",
+    "Source",
     "State",
-    "Station",
-    "Told",
-    "Trace",
+    "StationDefinition",
+    "StationInput",
     "Verdict",
-    "Way",
     "bind",
-    "of_call",
+    "from_conformity",
     "plausibility",
     "question_factory",
 ]

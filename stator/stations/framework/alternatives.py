@@ -9,16 +9,16 @@ from django.urls import reverse
 from stator.jobs.fact_loader import slot_of
 from stator.stations.framework import messages as shared
 from stator.stations.framework.definition import station_name
-from stator.stations.framework.messages import fill, say
-from stator.stations.framework.page_components import Method, SaidWay
-from stator.stations.framework.verdict import State, Way
+from stator.stations.framework.messages import format_message, render_message
+from stator.stations.framework.page_components import Method, RenderedAlternative
+from stator.stations.framework.verdict import Alternative, State
 from stator.ui.url_values import station_address
 
 NOT_OK = (State.STOP, State.OUT, State.TOO_CLOSE)
 PAGES = ("card", "tray", "run")
 
 
-def ways_of(bound: Any) -> tuple[SaidWay, ...]:
+def alternatives_for(bound: Any) -> tuple[RenderedAlternative, ...]:
     """The ways that the call names; else the last reading again and the run, where nothing is asked and nothing can be done."""
     judged = bound.judged
     ways = judged.ways or (_usual(bound) if judged.state in NOT_OK and _is_stuck(bound) else ())
@@ -31,35 +31,39 @@ def _is_stuck(bound: Any) -> bool:
     return not asked and not any(action.main and not action.refused for action in bound.actions())
 
 
-def _usual(bound: Any) -> tuple[Way, ...]:
+def _usual(bound: Any) -> tuple[Alternative, ...]:
     standing = [slot_of(each) for each in bound.readings if not each.withdrawn_at]
     last = next((slot for slot in reversed(standing) if slot and any(ask.key == slot.key for ask in bound.wanted)), None)
-    return (*((Way(last),) if last else ()), Way(page="run"))
+    return (*((Alternative(last),) if last else ()), Alternative(page="run"))
 
 
-def _said(bound: Any, way: Way) -> SaidWay | None:
+def _said(bound: Any, way: Alternative) -> RenderedAlternative | None:
     values = dict(way.values)
-    own = say(getattr(bound.words, "WAYS", {}), way.code, values) if way.code else ""
+    own = render_message(getattr(bound.words, "WAYS", {}), way.code, values) if way.code else ""
     if way.slot:
-        return SaidWay(own or fill(shared.WAY["again"], {"label": bound.label(way.slot)}), f"{bound.address}?ask={way.slot.key}")
+        return RenderedAlternative(
+            own or format_message(shared.ALTERNATIVE["again"], {"label": bound.label(way.slot)}), f"{bound.address}?ask={way.slot.key}"
+        )
     if way.choice:
         return _choice(bound, way, own)
     if way.station:
         run = {stage.key for stage in bound.job.run.all()}
         named = {"station": station_name(way.station)}
         if way.station not in run:
-            return SaidWay(fill(shared.WAY["add"], named), reverse("run", args=[bound.job.tag]))
-        return SaidWay(own or fill(shared.WAY["station"], named), station_address(bound.job.tag, way.station))
+            return RenderedAlternative(format_message(shared.ALTERNATIVE["add"], named), reverse("run", args=[bound.job.tag]))
+        return RenderedAlternative(own or format_message(shared.ALTERNATIVE["station"], named), station_address(bound.job.tag, way.station))
     address = reverse(way.page, args=[bound.job.tag]) if way.page in PAGES else reverse(way.page)
-    return SaidWay(own or str(shared.WAY[way.page]), address)
+    return RenderedAlternative(own or str(shared.ALTERNATIVE[way.page]), address)
 
 
-def _choice(bound: Any, way: Way, own: str) -> SaidWay | None:
+def _choice(bound: Any, way: Alternative, own: str) -> RenderedAlternative | None:
     """A choice of the station: taken at once where one option of it is named, else shown where it is chosen."""
     method: Method | None = next((each for each in bound.methods() if each.key == way.choice), None)
     option = next((each for each in method.options if each.key == way.option), None) if method and way.option else None
     if method is None or (way.option and (option is None or method.chosen == way.option)):
         return None
     if option is None:
-        return SaidWay(own or fill(shared.WAY["choice"], {"choice": method.words}), f"#method-{method.key}")
-    return SaidWay(own or fill(shared.WAY["option"], {"choice": method.words, "option": option.words}), "", method.key, option.key)
+        return RenderedAlternative(own or format_message(shared.ALTERNATIVE["choice"], {"choice": method.words}), f"#method-{method.key}")
+    return RenderedAlternative(
+        own or format_message(shared.ALTERNATIVE["option"], {"choice": method.words, "option": option.words}), "", method.key, option.key
+    )

@@ -8,23 +8,23 @@ from stator.engines.models import Seat
 from stator.jobs.fact_loader import current_entry
 from stator.jobs.models import Entry, Job, Record, RunStation
 from stator.shop.models import Person, Shop
-from stator.stations.framework.definition import Station
-from stator.stations.framework.signed_station import Signed
+from stator.stations.framework.definition import StationDefinition
+from stator.stations.framework.signed_station import SignedStation
 from stator.stations.framework.work import BoundStation
 
 
 def bind(
-    station: Station, job: Job, stage: RunStation, seat: Seat | None, person: Person, now: datetime, entry: Entry | None = None
+    station: StationDefinition, job: Job, stage: RunStation, seat: Seat | None, person: Person, now: datetime, entry: Entry | None = None
 ) -> BoundStation:
     """The work on a seat as it stands: a signed entry as it was recorded, else the one that is open, else none yet."""
     entry = entry or current_entry(stage, seat)
     if entry and entry.is_signed and _record_of(entry):
-        return Signed(station, job, stage, seat, entry, person, now, Shop.current())
+        return SignedStation(station, job, stage, seat, entry, person, now, Shop.current())
     return computed(station, job, stage, seat, person, now, entry)
 
 
 def computed(
-    station: Station, job: Job, stage: RunStation, seat: Seat | None, person: Person, now: datetime, entry: Entry | None
+    station: StationDefinition, job: Job, stage: RunStation, seat: Seat | None, person: Person, now: datetime, entry: Entry | None
 ) -> BoundStation:
     """The work computed by today's core, also that of a signed entry."""
     work: BoundStation = station.at(seat).binds(station, job, stage, seat, entry, person, now, Shop.current())
@@ -35,7 +35,7 @@ def _record_of(entry: Entry) -> Record | None:
     return getattr(entry, "record", None)
 
 
-def again(station: Station, entry: Entry, person: Person) -> BoundStation:
+def again(station: StationDefinition, entry: Entry, person: Person) -> BoundStation:
     """A signed entry computed again by today's core, as if it were still open."""
     assert entry.signed_at is not None
     work = computed(station, entry.job, entry.station, entry.seat, person, entry.signed_at, entry)

@@ -1,6 +1,6 @@
 """What every station shares: one drawing, one reading, one call.
 
-A `Station` is described once. `bind` ties it to a job, a seat and a person and gives a `BoundStation`: that asks, judges and draws. Rooms
+A `StationDefinition` is described once. `bind` ties it to a job, a seat and a person and gives a `BoundStation`: that asks, judges and draws. Rooms
 override the few methods below; the page, the strip, the log and the print are the same for all.
 """
 
@@ -27,24 +27,24 @@ from stator.jobs.models import Entry, Job, Reading, RunStation, Timer
 from stator.shop.equipment_snapshot import shelves
 from stator.shop.models import Equipment, Gauge, Person, Shop
 from stator.stations.framework.answer_parser import understood
-from stator.stations.framework.definition import Station
-from stator.stations.framework.entry_readings import Kept
-from stator.stations.framework.gauge_faults import untrusted
+from stator.stations.framework.definition import StationDefinition
+from stator.stations.framework.entry_readings import EntryReadings
+from stator.stations.framework.gauge_faults import faulty_gauge_warnings
 from stator.stations.framework.messages import capital
 from stator.stations.framework.page_components import (
     WORD,
     Action,
-    Caution,
     Method,
     Option,
     Question,
-    Row,
-    SaidVerdict,
-    SaidWay,
-    Told,
-    Trace,
+    ReadingRow,
+    RenderedAlternative,
+    RenderedVerdict,
+    ReportResult,
+    SafetyWarning,
+    Source,
 )
-from stator.stations.framework.page_state import Seen
+from stator.stations.framework.page_state import PageState
 from stator.stations.framework.reading_notes import beside
 from stator.ui.number_format import as_read, figure
 from stator.ui.units import units_now
@@ -52,10 +52,10 @@ from stator.ui.url_values import station_address
 
 
 @dataclass
-class Bound(Kept, ABC):
+class Bound(EntryReadings, ABC):
     """A station bound to a job, a seat and a person, now: what it asks, says, draws and has recorded."""
 
-    station: Station
+    station: StationDefinition
     job: Job
     stage: RunStation
     seat: Seat | None
@@ -69,7 +69,7 @@ class Bound(Kept, ABC):
     papers: tuple[str, ...] = ("wide", "narrow")  # which sizes of the drawing this device may need
     computes_again: bool = False  # a signed entry, computed by today's core beside what was recorded
     only_shows: bool = False  # nothing is done here: its questions are looked at, and no answer is held against them
-    seen: Seen | None = None  # what the page showed on which something is done now; None where no page is involved
+    seen: PageState | None = None  # what the page showed on which something is done now; None where no page is involved
 
     def __post_init__(self) -> None:
         self.reader_units = units_now()
@@ -85,10 +85,10 @@ class Bound(Kept, ABC):
         return []
 
     @abstractmethod
-    def plate(self) -> SaidVerdict:
+    def plate(self) -> RenderedVerdict:
         """The call as it stands."""
 
-    def verdict(self) -> SaidVerdict:
+    def verdict(self) -> RenderedVerdict:
         """The call that is signed: the one on the page, unless the room says otherwise."""
         return self.plate()
 
@@ -100,15 +100,15 @@ class Bound(Kept, ABC):
         """Longest time and the present one, s, when the drawing can be moved through time."""
         return None
 
-    def checks(self) -> tuple[Caution, ...]:
+    def checks(self) -> tuple[SafetyWarning, ...]:
         """Before you start."""
         return ()
 
-    def every_check(self) -> tuple[Caution, ...]:
+    def every_check(self) -> tuple[SafetyWarning, ...]:
         """The whole check list, for the record: also what is past."""
         return self.checks()
 
-    def cautions(self) -> tuple[Caution, ...]:
+    def cautions(self) -> tuple[SafetyWarning, ...]:
         return ()
 
     def methods(self) -> tuple[Method, ...]:
@@ -118,7 +118,7 @@ class Bound(Kept, ABC):
         """Parts of the work that are taken up one at a time, as tabs over the drawing."""
         return None
 
-    def traces(self) -> tuple[Trace, ...]:
+    def traces(self) -> tuple[Source, ...]:
         return ()
 
     def actions(self) -> tuple[Action, ...]:
@@ -127,7 +127,7 @@ class Bound(Kept, ABC):
     def act(self, key: str) -> None:
         """Do one of `actions`."""
 
-    def ways(self) -> tuple[SaidWay, ...]:
+    def ways(self) -> tuple[RenderedAlternative, ...]:
         """Ways on from a call that is not OK."""
         return ()
 
@@ -147,7 +147,7 @@ class Bound(Kept, ABC):
         """Return which part a reading belongs to, for the job's sheet."""
         return self.seat.name if self.seat else ""
 
-    def told(self) -> list[Told]:
+    def told(self) -> list[ReportResult]:
         """Return what the readings came to, for the job's sheet, beside the readings themselves."""
         return []
 
@@ -190,14 +190,14 @@ class Bound(Kept, ABC):
         return self.asks()
 
     @cached_property
-    def call(self) -> SaidVerdict:
+    def call(self) -> RenderedVerdict:
         """The plate of this moment."""
         return self.plate()
 
     @property
-    def shows(self) -> Seen:
+    def shows(self) -> PageState:
         """The call of this moment, as a page tells it back."""
-        return Seen.now(self.job.revision, self.call.state, self.call.code or self.call.words)
+        return PageState.now(self.job.revision, self.call.state, self.call.code or self.call.words)
 
     @property
     def signed(self) -> bool:
@@ -304,33 +304,33 @@ class Bound(Kept, ABC):
         step = reading.gauge.resolution if reading.gauge else (ask.resolution if ask else 0.001)
         return as_read(reading.canonical, reading.kind, reading.unit, step)
 
-    def sheet(self) -> list[Row]:
+    def sheet(self) -> list[ReadingRow]:
         rows = []
         for ask in self.wanted:
             found = self.live(ask.key)
-            lines = [Row(ask, reading, self.shown(reading, ask), beside(reading, self.note(reading))) for reading in found]
-            rows += lines or ([] if ask.aside else [Row(ask, None, "")])
+            lines = [ReadingRow(ask, reading, self.shown(reading, ask), beside(reading, self.note(reading))) for reading in found]
+            rows += lines or ([] if ask.aside else [ReadingRow(ask, None, "")])
         return rows
 
     @cached_property
-    def latest(self) -> Row | None:
+    def latest(self) -> ReadingRow | None:
         """The reading taken last, whatever it was."""
         found = next((reading for reading in reversed(self.readings) if not reading.withdrawn_at), None)
         if found is None:
             return None
         ask = next((each for each in self.wanted if each.key == found.ask), Question(found.ask, found.ask))
-        return Row(ask, found, self.shown(found, ask))
+        return ReadingRow(ask, found, self.shown(found, ask))
 
     def refused(self) -> str:
         """The gate that is still shut: a caution not ticked."""
         ticks = self.entry.ticks if self.entry else {}
         return next((caution.words for caution in self.checks() if caution.gate and caution.key not in ticks), "")
 
-    def signed_plate(self) -> SaidVerdict:
+    def signed_plate(self) -> RenderedVerdict:
         """The call as it was signed; it stands whatever the core says today."""
         assert self.entry is not None
         said = _("Signed by {by}.").format(by=self.entry.signed_by.called if self.entry.signed_by else "")
-        return SaidVerdict(self.entry.call_state, self.entry.call_words, self.entry.reason, said)
+        return RenderedVerdict(self.entry.call_state, self.entry.call_words, self.entry.reason, said)
 
     def opened(self, key: str) -> Entry:
         """The open entry in which one of `actions` may be done now; refused in words when it may not."""
@@ -357,12 +357,12 @@ class Bound(Kept, ABC):
         given = [each for each in self.readings if not each.withdrawn_at and each.ask.rpartition("-")[2] in ("why", "cite")]
         return [f"{self.called(each)} {each.text}" for each in given]
 
-    def raised(self) -> tuple[Caution, ...]:
+    def raised(self) -> tuple[SafetyWarning, ...]:
         """The contradictions as cautions, and gauges that are not trusted any more."""
         lines = [{**line, "what": capital(line["what"])} for line in self.contradictions()]
         said = _("{what}: found {found}, the card says {card}. Recorded.")
-        found = tuple(Caution(f"otherwise{index}", said.format(**line)) for index, line in enumerate(lines))
-        return (*found, *untrusted(self.readings))
+        found = tuple(SafetyWarning(f"otherwise{index}", said.format(**line)) for index, line in enumerate(lines))
+        return (*found, *faulty_gauge_warnings(self.readings))
 
     def may_sign(self) -> str:
         """Return why the entry cannot be signed yet; empty when it can."""
@@ -391,7 +391,7 @@ class Bound(Kept, ABC):
                 raise BadInput("reason", _("Only an owner of the shop opens a closed job again."))
             log.reopen(self.job)
         if self.entry:
-            entry_replacement.supersede(self.entry, self.person, reason)
+            entry_replacement.replace_entry(self.entry, self.person, reason)
 
     def settle(self) -> None:
         """Write where the station stands, for the run and the bench page; of a closed job nothing changes any more."""

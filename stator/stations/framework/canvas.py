@@ -7,9 +7,9 @@ from contextlib import contextmanager
 from dataclasses import dataclass, field
 from types import ModuleType
 
-from stator.engines.fact_keys import Slot
-from stator.stations.framework.messages import READING, fill
-from stator.stations.framework.page_components import SaidVerdict
+from stator.engines.fact_keys import FactKey
+from stator.stations.framework.messages import READING, format_message
+from stator.stations.framework.page_components import RenderedVerdict
 from stator.stations.framework.question_factory import label
 from stator.ui.labels import Labels
 from stator.ui.svg import Sheet
@@ -23,10 +23,10 @@ class Canvas:
 
     sheet: Sheet
     width: float
-    call: SaidVerdict
+    call: RenderedVerdict
     address: str
     words: ModuleType
-    asked: Slot | None = None
+    asked: FactKey | None = None
     tappable: bool = True
     at_s: float | None = None  # the instant that is drawn, s, where the drawing moves through time
     labels: Labels = field(init=False)
@@ -38,15 +38,15 @@ class Canvas:
     def is_wide(self) -> bool:
         return self.width > WIDE
 
-    def ask_address(self, slot: Slot) -> str:
+    def ask_address(self, slot: FactKey) -> str:
         return f"{self.address}?ask={slot.key}"
 
-    def link(self, slot: Slot) -> tuple[str, str] | None:
+    def link(self, slot: FactKey) -> tuple[str, str] | None:
         """For a label that leads to a question."""
-        return (self.ask_address(slot), fill(READING, {"label": label(self.words, slot)})) if self.tappable else None
+        return (self.ask_address(slot), format_message(READING, {"label": label(self.words, slot)})) if self.tappable else None
 
     @contextmanager
-    def question(self, slot: Slot) -> Iterator[None]:
+    def question(self, slot: FactKey) -> Iterator[None]:
         """Yield what is drawn inside leads to a question when it is tapped."""
         link = self.link(slot)
         if link is None:

@@ -15,29 +15,29 @@ from django.utils.functional import Promise
 
 from shopmath.amounts import Amount
 from shopmath.quantity import Quantity
-from stator.engines.fact_keys import Slot
+from stator.engines.fact_keys import FactKey
 from stator.engines.models import EngineCard, Seat
 from stator.engines.properties import Property
-from stator.jobs.facts import Facts, Finding, Own, Taken
+from stator.jobs.facts import EntryData, Facts, Finding, MeasuredReading
 from stator.jobs.models import Job, Timer, TrayPlace
-from stator.shop.equipment_snapshot import Shelves
+from stator.shop.equipment_snapshot import EquipmentSnapshot
 from stator.shop.models import Equipment, Gauge, Person, Shop
 from stator.stations.framework.canvas import Canvas
 from stator.stations.framework.messages import Sentence
-from stator.stations.framework.page_components import Caution, Method, Question, Trace
+from stator.stations.framework.page_components import Method, Question, SafetyWarning, Source
 from stator.stations.framework.predictions import Prediction
-from stator.stations.framework.prerequisites import Need
-from stator.stations.framework.verdict import Said, Verdict
+from stator.stations.framework.prerequisites import Prerequisite
+from stator.stations.framework.verdict import MessageRef, Verdict
 
 
 @dataclass(frozen=True)
-class Given:
+class StationInput:
     """What a station's facts are built from: the card, what the job knows, what its own entry holds, and the shelves."""
 
     card: EngineCard
     facts: Facts = field(default_factory=Facts)
-    own: Own = field(default_factory=Own)
-    shelves: Shelves | None = None
+    own: EntryData = field(default_factory=EntryData)
+    shelves: EquipmentSnapshot | None = None
     shop: Shop | None = None
     seat: Seat | None = None
     job: Job | None = None
@@ -68,39 +68,39 @@ class Given:
 class _Moment:
     """The moment that was given, and a note of every look at it."""
 
-    def __get__(self, given: Given, of: type[Given]) -> datetime | None:
+    def __get__(self, given: StationInput, of: type[StationInput]) -> datetime | None:
         vars(given)["_looked"] = True
         found: datetime | None = vars(given)["_now"]
         return found
 
-    def __set__(self, given: Given, now: datetime | None) -> None:
+    def __set__(self, given: StationInput, now: datetime | None) -> None:
         vars(given)["_now"] = now
 
 
-Given.now = _Moment()  # type: ignore[assignment]  # the field's default is none, as it says
+StationInput.now = _Moment()  # type: ignore[assignment]  # the field's default is none, as it says
 
 
 @dataclass(frozen=True)
 class Contradiction:
     """Something found otherwise than the card says: where, what was found, what the card has; as values, or keys of answers."""
 
-    slot: Slot
+    slot: FactKey
     found: Any
     card: Any
     code: str = ""
 
 
 @dataclass(frozen=True)
-class Result:
+class DerivedValue:
     """A figure worked out of several readings, for the job sheet: as found, as left, against what, and how it was judged."""
 
-    slot: Slot
+    slot: FactKey
     code: str
     found: Amount
     left: Amount | str | None = None
     low: Amount | None = None
     high: Amount | None = None
-    source: Said | None = None
+    source: MessageRef | None = None
     state: str = ""
 
 
@@ -125,7 +125,7 @@ def _none(found: Any) -> list[Any]:
 
 
 @dataclass(frozen=True)
-class Station:
+class StationDefinition:
     """One kind of work in the run. `binds` makes the bound station; everything after it is for stations described by their definition.
 
     Each function is given what `facts` computed, and nothing else: `questions`, `methods`, `verdict`, `checks`, `warnings`, `sources`,
@@ -138,7 +138,7 @@ class Station:
     binds: Callable[..., Any]
     by_seat: bool = False
     built: bool = True
-    whole: Station | None = None  # of a station that goes seat by seat: the work on all of them at once, or on what sits in none
+    whole: StationDefinition | None = None  # of a station that goes seat by seat: the work on all of them at once, or on what sits in none
     whole_name: Sentence = ""  # what its page calls that work
     at_once: bool = False  # whether that is how it is best taken up, where two seats of one part wait
     from_log: bool = True  # whether readings may be read in afterwards from a gauge's own log
@@ -150,14 +150,14 @@ class Station:
     sheet: tuple[str, ...] = ()  # figures that the owner's page shows: properties of readings, codes of results
     done: Sentence = ""  # what signing it says was done, for the owner's page; with {count} where it goes seat by seat
     rebuilds: bool = False  # whether it puts together: a photo taken from here on shows the engine as it is left
-    needs: tuple[Need, ...] = ()
+    needs: tuple[Prerequisite, ...] = ()
     gives: tuple[Property, ...] = ()
     copies: frozenset[Property] = frozenset()  # choices that are often the same at the next seat: answered in one act as there
     waits: frozenset[Property] = frozenset()  # readings that move a clock: none is taken while the machine cannot be reached
     each_round: frozenset[Property] = frozenset()  # what is read anew in every attempt; everything else is asked once
     # the room
     words: ModuleType | None = None
-    facts: Callable[[Given], Any] | None = None
+    facts: Callable[[StationInput], Any] | None = None
     questions: Callable[[Any], list[Question]] = _nothing  # type: ignore[assignment]
     verdict: Callable[[Any, list[Question]], Verdict] | None = None
     overall: Callable[[Any], Verdict] | None = None  # what is signed, where the page shows one part of the work at a time
@@ -165,30 +165,34 @@ class Station:
     methods: Callable[[Any], tuple[Method, ...]] = _nothing
     asks_first: Callable[[Any], str | None] | None = None  # key of a question that goes before all others just now
     tabs: Callable[[Any], Method | None] | None = None
-    checks: Callable[[Any], tuple[Caution, ...]] = _nothing
+    checks: Callable[[Any], tuple[SafetyWarning, ...]] = _nothing
     checks_past: Callable[[Any], bool] = _no  # whether the work is past the point that the checks are for
-    warnings: Callable[[Any], tuple[Caution, ...]] = _nothing
-    sources: Callable[[Any], Iterable[Trace]] = _nothing
+    warnings: Callable[[Any], tuple[SafetyWarning, ...]] = _nothing
+    sources: Callable[[Any], Iterable[Source]] = _nothing
     live: Callable[[Any], bool] = _no  # whether the page changes by itself just now
     actions: Callable[[Any], tuple[Any, ...]] = _nothing
-    results: Callable[[Any], Iterable[Result]] = _nothing
+    results: Callable[[Any], Iterable[DerivedValue]] = _nothing
     derived: Callable[[Any], Iterable[Finding]] = _nothing
     contradictions: Callable[[Any], Iterable[Contradiction]] = _nothing
     result: Callable[[Any], Mapping[str, Any]] | None = None
     gates_signing: bool = True  # whether a required check keeps the entry from being signed, or only the step it stands before
     may_sign: Callable[[Any], str] | None = None  # why the bound entry cannot be signed yet, beyond what all stations ask
-    note: Callable[[Any, Taken], str] | None = None  # what stands beside a reading in the table
-    spelled: Callable[[Any, Slot, float], str] | None = None  # how a reading is shown where that is not in its usual unit; empty: as usual
+    note: Callable[[Any, MeasuredReading], str] | None = None  # what stands beside a reading in the table
+    spelled: Callable[[Any, FactKey, float], str] | None = (
+        None  # how a reading is shown where that is not in its usual unit; empty: as usual
+    )
     kept: Callable[[Any, Any], None] | None = None  # after a reading was kept
     move_timers: Callable[[Any], None] | None = None  # sets the ends of its timers to what is known now; called after each write
-    taken_with: Callable[[Any, Slot], Gauge | None] | None = None  # the gauge of a reading that is not taken with the usual one
-    corrected: Callable[[Any, Slot, Quantity], Mapping[str, Any]] | None = None  # what is worked out and kept with a reading as it is taken
+    taken_with: Callable[[Any, FactKey], Gauge | None] | None = None  # the gauge of a reading that is not taken with the usual one
+    corrected: Callable[[Any, FactKey, Quantity], Mapping[str, Any]] | None = (
+        None  # what is worked out and kept with a reading as it is taken
+    )
     uses: Callable[[Any], Iterable[tuple[str, Equipment]]] = _nothing  # shelf and thing that it rests on, besides the gauges that read
     height: float = 560.0  # of its drawing, px
     slider: Callable[[Any], tuple[float, float] | None] = _no  # type: ignore[assignment]  # longest time and now, s, where its drawing moves
     sees_tray: bool = False  # whether it is given what lies on the parts tray
     sees_more: bool = False  # whether it looks at the job besides what it was given: at its run, at all clocks
-    past: Callable[[Given, int], Any] | None = None  # what earlier jobs tell, but for one entry
+    past: Callable[[StationInput, int], Any] | None = None  # what earlier jobs tell, but for one entry
     prediction: Prediction | None = None  # what it predicts, for the page that compares it with what happened
     history: Callable[[Any], list[dict[str, str]]] = _none  # that as rows of a table
 
@@ -196,6 +200,6 @@ class Station:
     def goes_whole(self) -> bool:
         return self.whole is not None
 
-    def at(self, seat: Seat | None) -> Station:
+    def at(self, seat: Seat | None) -> StationDefinition:
         """The definition of the work on a seat, or on all of them at once."""
         return self.whole if self.whole and seat is None else self

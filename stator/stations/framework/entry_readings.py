@@ -15,7 +15,7 @@ from stator.stations.framework.page_components import Question
 NO_GAUGE_MM = 0.02  # taken for a reading whose gauge is not on the shelf
 
 
-class Kept:
+class EntryReadings:
     """Readings, choices and clocks of one entry."""
 
     entry: Entry | None

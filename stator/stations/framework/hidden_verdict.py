@@ -9,6 +9,6 @@ from stator.stations.framework import BoundStation
 HIDES: list[Callable[[BoundStation], bool]] = []
 
 
-def is_veiled(work: BoundStation) -> bool:
+def is_verdict_hidden(work: BoundStation) -> bool:
     """Return True if the call of this moment is to be judged by the learner first."""
     return work.job.practice and any(hides(work) for hides in HIDES)

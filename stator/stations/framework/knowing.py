@@ -10,16 +10,16 @@ from typing import Any, Self
 from django.db.models import prefetch_related_objects
 
 from shopmath.amounts import Amount
-from stator.engines.card_loader import PARTS, is_whole, whole
+from stator.engines.card_loader import PARTS, is_whole, load_card
 from stator.engines.properties import Property
 from stator.jobs.fact_loader import current_entry, own_of
-from stator.jobs.facts import Fact, Origin, Own
+from stator.jobs.facts import EntryData, Fact, Origin
 from stator.jobs.models import Job, Reading
 from stator.shop.equipment_snapshot import shelves, with_lent
 from stator.stations.framework import messages as shared
-from stator.stations.framework.definition import Given, Station, station_name
+from stator.stations.framework.definition import StationDefinition, StationInput, station_name
 from stator.stations.framework.measured_markings import read_off
-from stator.stations.framework.messages import fill
+from stator.stations.framework.messages import format_message
 from stator.stations.framework.once import Once, mark_of
 from stator.stations.framework.page_components import Question
 from stator.stations.framework.work import BoundStation
@@ -30,7 +30,7 @@ from stator.ui.times import short_day
 class Knowing(BoundStation):
     """A bound station as far as what it was given, what it finds in that, and what it asks."""
 
-    before: Own | None = None  # what its entry held when it had one reading less
+    before: EntryData | None = None  # what its entry held when it had one reading less
 
     def __post_init__(self) -> None:
         super().__post_init__()
@@ -48,14 +48,14 @@ class Knowing(BoundStation):
     def afresh(self) -> Self:
         """The same work after something was written, at the same moment."""
         job = Job.every.select_related("card").get(pk=self.job.pk)
-        job.card = whole(job.card)
+        job.card = load_card(job.card)
         entry = current_entry(self.stage, self.seat)
         return type(self)(self.station, job, self.stage, self.seat, entry, self.person, self.now, self.shop)
 
     # what it knows
 
     @property
-    def definition(self) -> Station:
+    def definition(self) -> StationDefinition:
         """Return what describes this work: the station's, or that of all its seats at once."""
         return self.station.at(self.seat)
 
@@ -64,16 +64,16 @@ class Knowing(BoundStation):
         return self.definition.from_log
 
     @cached_property
-    def own(self) -> Own:
+    def own(self) -> EntryData:
         """Return what this entry holds itself."""
         return own_of(self.entry, self.readings, self.before)
 
     @cached_property
-    def given(self) -> Given:
+    def given(self) -> StationInput:
         on_shelves, timers = shelves(self.shop), tuple(self.timers)
         on_shelves = with_lent(on_shelves) if self.job.practice else on_shelves
         read_off([*self.job.card.seats.all(), *([self.seat] if self.seat else [])], self.known, self.own)
-        given = Given(self.job.card, self.known, self.own, on_shelves, self.shop, self.seat, self.job, timers, self.person, self.now)
+        given = StationInput(self.job.card, self.known, self.own, on_shelves, self.shop, self.seat, self.job, timers, self.person, self.now)
         given = replace(given, tray=tuple(self.job.tray.all())) if self.definition.sees_tray else given
         besides = self.entry.pk if self.entry else 0
         return replace(given, past=self.definition.past(given, besides)) if self.definition.past else given
@@ -117,14 +117,14 @@ class Knowing(BoundStation):
             return ask
         said = self.fact_words(fact, ask)
         at = short_day(fact.at) if fact.at else ""
-        where = fill(shared.OFFERED, {"station": station_name(fact.station), "value": said, "when": at})
+        where = format_message(shared.OFFERED, {"station": station_name(fact.station), "value": said, "when": at})
         return replace(ask, where=where, offer=fact, enter=fact.text if ask.options else "")
 
     def fact_words(self, fact: Fact, ask: Question) -> str:
         """A fact of another entry, in the words of this question."""
         if fact.value is None:
             return next((option.words for option in ask.options if option.key == fact.text), fact.text)
-        return spelled_out(Amount(fact.value, fact.kind, fact.resolution or ask.resolution))
+        return format_value(Amount(fact.value, fact.kind, fact.resolution or ask.resolution))
 
     def ask_for(self, key: str | None) -> Question | None:
         """The question jumped to, else the one that the station puts first, else the next in turn."""
@@ -139,6 +139,6 @@ class Knowing(BoundStation):
         return [reading for reading in found if reading.attempt == self.attempt]
 
 
-def spelled_out(value: Any) -> str:
+def format_value(value: Any) -> str:
     """A value as its reader sees it."""
     return str(spelled({"value": value})["value"])

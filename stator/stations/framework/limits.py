@@ -5,10 +5,10 @@ from __future__ import annotations
 from typing import Any
 
 from shopmath.amounts import Amount
-from shopmath.verdict import Call
+from shopmath.verdict import Conformity
 
 
-def limit_values(call: Call, kind: str = "length", resolution: float = 0.001) -> dict[str, Any]:
+def limit_values(call: Conformity, kind: str = "length", resolution: float = 0.001) -> dict[str, Any]:
     """The values of a call of `shopmath.verdict.call` as numbers of one kind, for the sentences in `words.BY_LIMIT`."""
     uncertainty = call.values.get("uncertainty") or None
     return {

@@ -7,16 +7,16 @@ from stator.engines.properties import Property
 from stator.jobs.fact_loader import slot_of
 from stator.jobs.models import Entry, Reading, Timer
 from stator.stations.framework import next_step
-from stator.stations.framework.definition import Station
+from stator.stations.framework.definition import StationDefinition
 from stator.stations.framework.question_factory import answer, label
 
-DESCRIBED: dict[str, Station] = {}  # stations by their key, once the registry has them
+DESCRIBED: dict[str, StationDefinition] = {}  # stations by their key, once the registry has them
 
 
 def words_of(timer: Timer) -> str:
     """Return what a clock counts; in the words of its time where it was started before clocks had codes."""
     station = DESCRIBED.get(timer.entry.station.key)
-    return (next_step.said(station, timer.said, "TIMER", first_large=False) if station and timer.said else "") or timer.label
+    return (next_step.render_next_step(station, timer.said, "TIMER", first_large=False) if station and timer.said else "") or timer.label
 
 
 def called(reading: Reading, entry: Entry, card: EngineCard) -> str:

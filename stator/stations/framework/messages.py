@@ -35,22 +35,22 @@ class Words(Protocol):
     LABEL: Sentences
 
 
-def say(table: Sentences, code: str, values: Mapping[str, Any], default: str = "") -> str:
+def render_message(table: Sentences, code: str, values: Mapping[str, Any], default: str = "") -> str:
     """The sentence of a code with its values set in; the default where the table has none."""
     sentence = table.get(code)
-    return default if sentence is None else fill(sentence, values)
+    return default if sentence is None else format_message(sentence, values)
 
 
 def sentence(table: Sentences, code: str, values: Mapping[str, Any], default: str = "") -> str:
     """The same as a sentence that stands alone: its first letter large, whatever name it begins with."""
-    return capital(say(table, code, values, default))
+    return capital(render_message(table, code, values, default))
 
 
 def capital(text: str) -> str:
     return text[:1].upper() + text[1:]
 
 
-def fill(sentence: Sentence, values: Mapping[str, Any]) -> str:
+def format_message(sentence: Sentence, values: Mapping[str, Any]) -> str:
     """A sentence with those of the values that it names, in the reader's language and units."""
     said = str(sentence)
     if not said:  # one that depends on how many, which it learns from its values
@@ -66,11 +66,11 @@ def _names(sentence: str) -> frozenset[str]:
 
 def fixed(sentence: Sentence, **values: Any) -> Any:
     """A sentence whose values never change, told in the reader's units when it is said: `fixed(_("under {limit}"), limit=celsius(100))`."""
-    return lazy(lambda: fill(sentence, values), str)()
+    return lazy(lambda: format_message(sentence, values), str)()
 
 
-filled_later = lazy(fill, str)  # of what is made by the dozen and mostly not shown
-lazily = lazy(say, str)  # a sentence inside another one's values: made when that one is
+filled_later = lazy(format_message, str)  # of what is made by the dozen and mostly not shown
+lazily = lazy(render_message, str)  # a sentence inside another one's values: made when that one is
 
 
 def plural(one: str, many: str, by: str) -> Any:
@@ -109,7 +109,7 @@ NEEDS = {  # what should be so first; each ends with what to do about it
     "crank_home": _("Crank in is not signed with the crank home."),
     "closed": _("Close is not signed: the case may still be open."),
 }
-GONE_ON = {  # the same as a decision that somebody took, with the reason behind it
+OVERRIDES = {  # the same as a decision that somebody took, with the reason behind it
     "halves_apart": _("Gone on before the halves were signed as apart:"),
     "bearings_home": _("Gone on before every bearing was signed as home:"),
     "crank_home": _("Gone on before the crank was signed as home:"),
@@ -142,7 +142,7 @@ BELIEVABLE = _("About {range} is possible.")
 ROUND_LABEL = _("Round {attempt}: {label}")
 OFFERED = _("{station} has {value}, {when}. Press Enter to use it.")
 SIGN = _("Sign this entry")
-WAY = {  # on from a call that is not OK
+ALTERNATIVE = {  # on from a call that is not OK
     "again": _("Correct: {label}"),
     "choice": _("Change: {choice}"),
     "option": _("{choice}: {option}"),

@@ -5,24 +5,24 @@ from __future__ import annotations
 from collections.abc import Mapping
 from typing import Any
 
-from stator.stations.framework.definition import Station
-from stator.stations.framework.messages import SIGNED_BY, say, sentence
+from stator.stations.framework.definition import StationDefinition
+from stator.stations.framework.messages import SIGNED_BY, render_message, sentence
 from stator.stations.framework.verdict import again, plain_values
 
 SIGNED = "signed"
 
 
-def kept(code: str, values: Mapping[str, Any], *, whole: bool) -> dict[str, Any]:
+def next_step_code(code: str, values: Mapping[str, Any], *, whole: bool) -> dict[str, Any]:
     """As it is written down; `whole` is of the work on all seats at once, whose sentences are its own."""
     return {"code": code, "values": plain_values(values), "whole": whole}
 
 
-def said(station: Station, move: Mapping[str, Any], named: str = "NEXT", *, first_large: bool = True) -> str:
+def render_next_step(station: StationDefinition, move: Mapping[str, Any], named: str = "NEXT", *, first_large: bool = True) -> str:
     """The sentence of what was kept, of a table of the station's words; empty where nothing was, or a value that it needs was not kept."""
     code, values = str(move.get("code", "")), {name: again(each) for name, each in move.get("values", {}).items()}
     definition = station.whole if move.get("whole") and station.whole else station
     table = {SIGNED: SIGNED_BY, **getattr(definition.words, named, {})}
     try:
-        return sentence(table, code, values) if first_large else say(table, code, values)
+        return sentence(table, code, values) if first_large else render_message(table, code, values)
     except KeyError:
         return ""

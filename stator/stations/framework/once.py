@@ -14,8 +14,8 @@ from typing import Any, TypeVar
 
 from django.db.models import Model
 
-from stator.stations.framework.definition import Given
-from stator.ui.units import told_to
+from stator.stations.framework.definition import StationInput
+from stator.ui.units import current_reader
 
 Told = TypeVar("Told")
 MOST = 128  # drawings, numbers, warnings: about 6 kB each
@@ -62,7 +62,7 @@ def _kept(among: dict[Hashable, Any], most: int, key: Hashable, make: Callable[[
 class Once:
     """What follows from something given: for a page that shows, told once for all who are given the same; else once for this work."""
 
-    given: Given
+    given: StationInput
     mark: Mark | None  # none where each is to be worked out
     here: dict[Hashable, Any] = field(default_factory=dict, compare=False)
 
@@ -73,7 +73,7 @@ class Once:
     def say(self, what: Hashable, say: Callable[[], Told]) -> Told:
         """A drawing, its numbers, its warnings."""
         if what not in self.here:
-            key = (self.mark, what, told_to())
+            key = (self.mark, what, current_reader())
             self.here[what] = _kept(_said, MOST, key, say, lambda: not self.given.looked) if self.mark else say()
         found: Told = self.here[what]
         return found
@@ -82,20 +82,20 @@ class Once:
         """Questions, which no answer is held against: what checks one may look at the clock."""
         if self.mark is None:
             return ask()
-        return _kept(_held, MOST_HELD, (self.mark, "questions", told_to()), ask, lambda: not self.given.looked)
+        return _kept(_held, MOST_HELD, (self.mark, "questions", current_reader()), ask, lambda: not self.given.looked)
 
 
-def _hold(mark: Mark, given: Given, what: str, make: Callable[[], Told]) -> Told:
+def _hold(mark: Mark, given: StationInput, what: str, make: Callable[[], Told]) -> Told:
     """Return what holds on to what it was made of, and looks at no clock while it is made, whoever has looked before."""
     before = given.looked
     vars(given)["_looked"] = False
     try:
-        return _kept(_held, MOST_HELD, (mark, what, told_to()), make, lambda: not given.looked)
+        return _kept(_held, MOST_HELD, (mark, what, current_reader()), make, lambda: not given.looked)
     finally:
         vars(given)["_looked"] = before or given.looked
 
 
-def mark_of(given: Given, station: str) -> Mark | None:
+def mark_of(given: StationInput, station: str) -> Mark | None:
     """All that a station was given but for the moment, by value; none at practice, and where a card or the shelves have no stamp."""
     card, shop, own, job = given.card, given.shop, given.own, given.job
     if job is None or shop is None or not (card.stamp and shop.stocked) or job.practice:

@@ -10,7 +10,7 @@ from django.utils.functional import Promise
 from django.utils.translation import gettext_lazy
 
 from shopmath.quantity import UNITS
-from stator.engines.fact_keys import Slot
+from stator.engines.fact_keys import FactKey
 from stator.jobs.facts import Fact
 
 MOST_PIECES = 999
@@ -27,7 +27,7 @@ COMMANDS = {
 }
 
 
-class SaidLater:
+class LazyText:
     """A field of words that may be made only when they are read, and then once: of thirty questions a page shows few."""
 
     def __init__(self, default: str | None = None) -> None:
@@ -55,8 +55,8 @@ class Option:
     """One of a few answers, with what choosing it means."""
 
     key: str
-    words: SaidLater = SaidLater()
-    hint: SaidLater = SaidLater("")
+    words: LazyText = LazyText()
+    hint: LazyText = LazyText("")
 
 
 @dataclass(frozen=True)
@@ -68,13 +68,13 @@ class Question:
     """
 
     key: str
-    words: SaidLater = SaidLater()
-    where: SaidLater = SaidLater("")
+    words: LazyText = LazyText()
+    where: LazyText = LazyText("")
     kind: str = "length"
     unit: str = "mm"  # in which a bare number is taken
     unit_name: str = ""  # how it is told to readers, where that is another word
     optional: bool = False
-    skip_means: SaidLater = SaidLater("")
+    skip_means: LazyText = LazyText("")
     options: tuple[Option, ...] = ()
     repeats: bool = False
     quiet: bool = False
@@ -88,7 +88,7 @@ class Question:
     refusal: str = ""  # what is said outside those, where the usual sentence says too little
     check: Callable[[float], None] | None = field(default=None, compare=False)  # refuses a number that cannot be beside another
     reads: Callable[[str], object] | None = field(default=None, compare=False)  # refuses words that cannot be understood
-    slot: Slot | None = None  # where the answer belongs, for a station whose readings have addresses
+    slot: FactKey | None = None  # where the answer belongs, for a station whose readings have addresses
     anew: bool = False  # measured or answered again, whatever another entry knows of it
     expects: float | None = None  # what it should come to, in the kind's own unit: far from it, it is asked once whether it was meant
     as_asked: bool = False  # left out, it was done as the question says, and not left unmeasured
@@ -132,7 +132,7 @@ class Scale:
 
 
 @dataclass(frozen=True)
-class SaidWay:
+class RenderedAlternative:
     """A way on from a call, as a key on the page: to a question, a choice or a page; or one option of a choice, taken at once."""
 
     words: str
@@ -142,7 +142,7 @@ class SaidWay:
 
 
 @dataclass(frozen=True)
-class SaidVerdict:
+class RenderedVerdict:
     """The call as it stands on the page."""
 
     state: str
@@ -158,7 +158,7 @@ class SaidVerdict:
 
 
 @dataclass(frozen=True)
-class Caution:
+class SafetyWarning:
     """What can hurt, and why. A `gate` must be ticked before the step opens."""
 
     key: str
@@ -167,7 +167,7 @@ class Caution:
 
 
 @dataclass(frozen=True)
-class Trace:
+class Source:
     """Where one number on the page comes from."""
 
     label: str
@@ -177,7 +177,7 @@ class Trace:
 
 
 @dataclass(frozen=True)
-class Told:
+class ReportResult:
     """What readings came to, for the job's sheet: as found, as left, against what."""
 
     words: str
@@ -221,7 +221,7 @@ class Action:
 
 
 @dataclass(frozen=True)
-class Row:
+class ReadingRow:
     """A line of the readings sheet."""
 
     ask: Question

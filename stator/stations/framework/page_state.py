@@ -19,7 +19,7 @@ SAID_FOR = timedelta(minutes=10)  # how long a page says that a question was ans
 
 
 @dataclass(frozen=True)
-class Seen:
+class PageState:
     """The call on a page: the job's revision it was made from, its state, and its headline without figures, which change by the second."""
 
     revision: int
@@ -27,11 +27,11 @@ class Seen:
     headline: str
 
     @classmethod
-    def now(cls, revision: int, state: str, headline: str) -> Seen:
+    def now(cls, revision: int, state: str, headline: str) -> PageState:
         return cls(revision, state, " ".join(_FIGURES.sub("#", headline).replace("|", " ").split()))
 
     @classmethod
-    def of(cls, text: str) -> Seen:
+    def of(cls, text: str) -> PageState:
         """As a page sends it; a page that says nothing has seen nothing.
 
         >>> Seen.of(str(Seen.now(7, "in", "It drops in: 99 %")))
@@ -46,7 +46,7 @@ class Seen:
         return f"{self.revision}|{self.state}|{self.headline}"
 
 
-class Moved(BadInput):
+class PageOutdated(BadInput):
     """The call that would be signed is not the one that the page showed."""
 
     def __init__(self, revision: int) -> None:

@@ -7,13 +7,13 @@ import math
 from shopmath import typing_errors
 from shopmath.amounts import Amount
 from shopmath.quantity import CANONICAL, Quantity
-from stator.engines.fact_keys import Slot
+from stator.engines.fact_keys import FactKey
 from stator.engines.property_specs import COUNT, WORDS
 from stator.engines.typical_ranges import ALIKE, ASKED, USUAL
 from stator.jobs.models import Reading
 from stator.stations.framework import messages as shared
 from stator.stations.framework.bound import Bound
-from stator.stations.framework.messages import fill
+from stator.stations.framework.messages import format_message
 from stator.stations.framework.page_components import Question
 from stator.stations.framework.reading_notes import CONFIRMED, UNCONFIRMED
 from stator.ui.number_format import band, exact, show
@@ -35,7 +35,7 @@ def why_unlikely(work: Bound, ask: Question, quantity: Quantity) -> typing_error
     return typing_errors.why_unlikely(quantity.canonical, others, factor=ALIKE.get(slot.what, 0.0), low=low, high=high)
 
 
-def _is_alike(reading: Reading, slot: Slot) -> bool:
+def _is_alike(reading: Reading, slot: FactKey) -> bool:
     """Return True if a reading stands for the same property at the same stage; round one part, of that part alone."""
     alike = reading.property == slot.what and reading.stage == slot.at.stage and not reading.withdrawn_at
     return alike and (slot.at.clock is None or (reading.subject is not None and reading.subject.uid == slot.part.uid))
@@ -58,4 +58,4 @@ def said(found: typing_errors.Unlikely, ask: Question, quantity: Quantity) -> st
     else:
         code = "usual"
         values["range"] = band(amount(found.low or 0.0), amount(found.high or 0.0))
-    return fill(shared.TYPO[f"{code}_meant" if found.meant is not None else code], values)
+    return format_message(shared.TYPO[f"{code}_meant" if found.meant is not None else code], values)

@@ -12,7 +12,7 @@ LATEST = 12  # lines of a plot that shows one case a line
 
 
 @dataclass(frozen=True)
-class Held:
+class PredictionScore:
     """What was predicted, how often, and what came of it."""
 
     said: str
@@ -21,7 +21,7 @@ class Held:
 
 
 @dataclass(frozen=True)
-class Beside:
+class PredictionComparison:
     """A line of the plot: what was predicted, as a band of shares, and what happened, with its own uncertainty where it has one."""
 
     label: str
@@ -37,6 +37,6 @@ class Prediction:
 
     name: Any
     predicted: Any
-    held: Callable[[Results], list[Held]]
-    beside: Callable[[Results], list[Beside]]
+    held: Callable[[Results], list[PredictionScore]]
+    beside: Callable[[Results], list[PredictionComparison]]
     axis: Any  # what a share of 100 % means

@@ -6,7 +6,7 @@ from django.utils.translation import gettext_lazy as _
 
 from stator.jobs.models import Origin
 from stator.stations.framework.definition import station_name
-from stator.stations.framework.messages import fill
+from stator.stations.framework.messages import format_message
 
 OWN, AGREES, UNSIGNED, CHANGED = "own", "agrees", "unsigned", "changed"
 SENTENCE = {
@@ -31,16 +31,16 @@ CHANGES = {
 }
 
 
-def said(origin: Origin) -> str:
+def render_provenance(origin: Origin) -> str:
     """Return a sentence about the provenance of a job's file."""
     entries = tuple(_entry(each) for each in origin.told.get("changed", []))
     values = {"entries": entries, "fingerprint": origin.told.get("fingerprint", "")}
-    return fill(SENTENCE.get(origin.told.get("code", UNSIGNED), SENTENCE[UNSIGNED]), values)
+    return format_message(SENTENCE.get(origin.told.get("code", UNSIGNED), SENTENCE[UNSIGNED]), values)
 
 
 def _entry(each: dict[str, object]) -> str:
     name = station_name(str(each["station"])) if each["station"] else str(WHOLE_FILE)
-    name = fill(ENTRY, {"station": name, "part": each["part"]}) if each["part"] else name
+    name = format_message(ENTRY, {"station": name, "part": each["part"]}) if each["part"] else name
     what: object = each["what"]
-    listed = tuple(fill(CHANGES[one["code"]], one.get("values", {})) for one in what) if isinstance(what, list) else ()
-    return fill(WITH, {"entry": name, "what": listed}) if listed else name
+    listed = tuple(format_message(CHANGES[one["code"]], one.get("values", {})) for one in what) if isinstance(what, list) else ()
+    return format_message(WITH, {"entry": name, "what": listed}) if listed else name

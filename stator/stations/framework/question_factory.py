@@ -8,12 +8,12 @@ from typing import Any
 
 from shopmath.quantity import parse
 from shopmath.validation import BadInput
-from stator.engines.fact_keys import Slot
+from stator.engines.fact_keys import FactKey
 from stator.engines.properties import Property
 from stator.engines.typical_ranges import USUAL
-from stator.stations.framework.messages import AT_END, OptionRow, Sentence, fill, filled_later, say
-from stator.stations.framework.page_components import Caution, Method, Option, Question, Trace
-from stator.ui.number_format import plain, spelled_in
+from stator.stations.framework.messages import AT_END, OptionRow, Sentence, filled_later, format_message, render_message
+from stator.stations.framework.page_components import Method, Option, Question, SafetyWarning, Source
+from stator.ui.number_format import format_for, plain
 from stator.ui.units import METRIC, Unit, question_unit
 
 UNITLESS = ("words", "count")
@@ -24,7 +24,7 @@ def options(rows: Iterable[OptionRow], values: Mapping[str, Any] | None = None) 
     return tuple(Option(row[0], *(filled_later(said, values or {}) for said in row[1:])) for row in rows)
 
 
-def question(words: ModuleType, slot: Slot, values: Mapping[str, Any] | None = None, **more: Any) -> Question:
+def question(words: ModuleType, slot: FactKey, values: Mapping[str, Any] | None = None, **more: Any) -> Question:
     """Return what is asked at an address, in the station's words.
 
     `text`, `where`, `choices` and `unit` replace what the tables say; everything else is a field of the question.
@@ -56,7 +56,7 @@ def _converted(example: str, kind: str, unit: Unit, resolution: float) -> str:
         value = parse(example, kind, METRIC[kind].typed).canonical
     except BadInput:
         return example
-    return spelled_in(value, kind, unit, resolution)
+    return format_for(value, kind, unit, resolution)
 
 
 def method(words: ModuleType, key: str, chosen: str, rows: Iterable[OptionRow] | None = None) -> Method:
@@ -67,23 +67,23 @@ def method(words: ModuleType, key: str, chosen: str, rows: Iterable[OptionRow] |
 
 def source(
     words: ModuleType, code: str, value: str | Sentence, values: Mapping[str, Any] | None = None, *, estimated: bool = False
-) -> Trace:
+) -> Source:
     """Return where a number on the page comes from."""
     label, said = words.SOURCE[code]
-    return Trace(fill(label, values or {}), str(value), fill(said, values or {}), estimated)
+    return Source(format_message(label, values or {}), str(value), format_message(said, values or {}), estimated)
 
 
-def checks(words: ModuleType, *keys: str) -> tuple[Caution, ...]:
+def checks(words: ModuleType, *keys: str) -> tuple[SafetyWarning, ...]:
     """Lines of the check list; all of them where none is named."""
-    return tuple(Caution(key, str(said), required) for key, (said, required) in words.CHECKS.items() if not keys or key in keys)
+    return tuple(SafetyWarning(key, str(said), required) for key, (said, required) in words.CHECKS.items() if not keys or key in keys)
 
 
-def warnings(words: ModuleType, *keys: str) -> tuple[Caution, ...]:
+def warnings(words: ModuleType, *keys: str) -> tuple[SafetyWarning, ...]:
     """Warnings; all of them where none is named."""
-    return tuple(Caution(key, str(words.WARNINGS[key])) for key in keys or words.WARNINGS)
+    return tuple(SafetyWarning(key, str(words.WARNINGS[key])) for key in keys or words.WARNINGS)
 
 
-def label(words: ModuleType, slot: Slot, code: str = "", side: str = "") -> str:
+def label(words: ModuleType, slot: FactKey, code: str = "", side: str = "") -> str:
     """Return what a reading is called in a table or a link; by a code of its own where it is not just one reading.
 
     `side` is what the engine calls the end that the reading is at.
@@ -93,7 +93,7 @@ def label(words: ModuleType, slot: Slot, code: str = "", side: str = "") -> str:
     values = {"part": slot.part.name, "at": side or at.end, "stage": at.stage, "clock": at.clock, "angle": angle, "depth": at.depth}
     apart = (f"{slot.what} {at.depth}", f"{slot.what} {AT_END}" if at.end else "", slot.what)  # the narrowest that there is a name for
     named = code or next((each for each in apart if each in words.LABEL), slot.what)
-    return say(words.LABEL, named, values, slot.part.name)
+    return render_message(words.LABEL, named, values, slot.part.name)
 
 
 def answer(words: ModuleType, what: Property, key: str) -> str:

@@ -7,21 +7,21 @@ from typing import Any
 
 from shopmath import __version__ as core_version
 from stator.jobs.facts import Fact, Facts
-from stator.jobs.log import Frozen
+from stator.jobs.log import RecordSnapshot
 from stator.jobs.photos import photos_of
 from stator.shop.equipment_snapshot import shelves
 from stator.shop.models import Equipment
 from stator.stations.framework.bound import Bound
-from stator.stations.framework.page_components import Row, SaidVerdict
+from stator.stations.framework.page_components import ReadingRow, RenderedVerdict
 from stator.stations.framework.report_values import figures_of
 from stator.stations.framework.verdict import plain_values
-from stator.ui.static_svg import inked
+from stator.ui.static_svg import standalone_svg
 from stator.ui.units import METRIC, units_now
 
 VERSION = 3
 
 
-def frozen(work: Bound, plate: SaidVerdict) -> Frozen:
+def frozen(work: Bound, plate: RenderedVerdict) -> RecordSnapshot:
     """Everything of a bound station as it stands, in plain values; with its drawing."""
     known: Facts | None = getattr(work, "known", None)
     unmeasured = _unmeasured(work)
@@ -56,18 +56,18 @@ def frozen(work: Bound, plate: SaidVerdict) -> Frozen:
         "equipment": _equipment(work),
         "photos": [photo.digest for photo in photos_of(work.stage, work.seat)],
     }
-    return Frozen(content, zlib.compress(_drawing(work).encode(), 9))
+    return RecordSnapshot(content, zlib.compress(_drawing(work).encode(), 9))
 
 
 def _drawing(work: Bound) -> str:
     papers, work.papers = work.papers, ("wide",)
     try:
-        return inked(str(work.drawing()))
+        return standalone_svg(str(work.drawing()))
     finally:
         work.papers = papers
 
 
-def _reading(work: Bound, row: Row) -> dict[str, Any]:
+def _reading(work: Bound, row: ReadingRow) -> dict[str, Any]:
     reading = row.reading
     assert reading is not None
     return {
@@ -83,7 +83,7 @@ def _reading(work: Bound, row: Row) -> dict[str, Any]:
     }
 
 
-def _number(work: Bound, row: Row) -> dict[str, Any]:
+def _number(work: Bound, row: ReadingRow) -> dict[str, Any]:
     """A reading as a plain number, for a reader who wants it in other units."""
     reading = row.reading
     if reading is None or reading.canonical is None or reading.kind not in METRIC:

@@ -5,11 +5,11 @@ from __future__ import annotations
 from collections.abc import Iterable
 from typing import Any
 
-from stator.engines.fact_keys import Slot
+from stator.engines.fact_keys import FactKey
 from stator.jobs import log
 
 
-def ask_anew(bound: Any, slots: Iterable[Slot]) -> None:
+def request_remeasurement(bound: Any, slots: Iterable[FactKey]) -> None:
     """Withdraw what stands at each address in this attempt."""
     for slot in slots:
         for each in bound.live(slot.key):

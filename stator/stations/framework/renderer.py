@@ -8,19 +8,19 @@ from typing import Any
 
 from django.utils.safestring import SafeString
 
-from stator.engines.fact_keys import Slot
+from stator.engines.fact_keys import FactKey
 from stator.stations.framework.canvas import Canvas
-from stator.stations.framework.definition import Station
-from stator.stations.framework.messages import say, sentence
-from stator.stations.framework.page_components import SaidVerdict
+from stator.stations.framework.definition import StationDefinition
+from stator.stations.framework.messages import render_message, sentence
+from stator.stations.framework.page_components import RenderedVerdict
 from stator.stations.framework.verdict import Verdict
 from stator.ui.svg import Sheet, on_papers
 
 
-def said_verdict(words: ModuleType, verdict: Verdict, asked: str) -> SaidVerdict:
+def render_verdict(words: ModuleType, verdict: Verdict, asked: str) -> RenderedVerdict:
     """A verdict in the sentences of its station; `asked` is the question that is open."""
     values = {"question": asked, **verdict.values}
-    return SaidVerdict(
+    return RenderedVerdict(
         verdict.state,
         sentence(words.HEADLINE, verdict.code, values, str(verdict.code)),
         sentence(words.REASON, verdict.reason or verdict.code, values),
@@ -28,20 +28,20 @@ def said_verdict(words: ModuleType, verdict: Verdict, asked: str) -> SaidVerdict
         sentence(words.DETAIL, verdict.detail, values) if verdict.detail else "",
         verdict.scale,
         sentence(words.NEXT, verdict.standing, values) if verdict.standing else "",
-        tuple(say(words.ASSUMED, each.code, each.values) for each in verdict.assumed),
+        tuple(render_message(words.ASSUMED, each.code, each.values) for each in verdict.assumed),
         str(verdict.code),
         dict(verdict.values),
     )
 
 
-def drawn(
-    definition: Station,
+def render_drawing(
+    definition: StationDefinition,
     found: Any,
-    call: SaidVerdict,
+    call: RenderedVerdict,
     papers: Iterable[str],
     *,
     address: str = "",
-    asked: Slot | None = None,
+    asked: FactKey | None = None,
     tappable: bool = False,
     at_s: float | None = None,
 ) -> SafeString:

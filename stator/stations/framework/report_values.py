@@ -14,14 +14,14 @@ from typing import Any
 from shopmath.amounts import Amount
 from shopmath.quantity import SHOWN
 from shopmath.validation import BadInput
-from shopmath.verdict import call
+from shopmath.verdict import judge
 from stator.engines.models import Spec
 from stator.jobs.fact_loader import slot_of
 from stator.jobs.models import Reading
 from stator.stations.framework import messages as shared
 from stator.stations.framework.bound import Bound
-from stator.stations.framework.messages import fill
-from stator.stations.framework.page_components import Told
+from stator.stations.framework.messages import format_message
+from stator.stations.framework.page_components import ReportResult
 from stator.ui.number_format import between, exact, show
 from stator.ui.times import day_time
 from stator.ui.units import METRIC as SCALED
@@ -32,7 +32,7 @@ NOT_FIGURES = ("words", "count", "time")
 
 
 @dataclass(frozen=True)
-class RecordedFigure:
+class RecordedValue:
     """One line of the sheet, as one entry tells it. `slot` is the same wherever the same is measured, `key` within one station."""
 
     key: str
@@ -56,7 +56,7 @@ class RecordedFigure:
         return asdict(self)
 
 
-def figures_of(work: Bound) -> list[RecordedFigure]:
+def figures_of(work: Bound) -> list[RecordedValue]:
     """Every figure of an entry."""
     told = [_told(work, each) for each in work.told()]
     taken: dict[str, list[Reading]] = {}
@@ -73,23 +73,23 @@ def figures_of(work: Bound) -> list[RecordedFigure]:
     return [*told, *apart, *_as_asked(work)]
 
 
-def _as_asked(work: Bound) -> list[RecordedFigure]:
+def _as_asked(work: Bound) -> list[RecordedValue]:
     """Return what was done as asked and not read, a line for all that went alike."""
     skipped, read = set(work.skipped()), {reading.ask for reading in work.readings if not reading.withdrawn_at}
     alike = Counter(ask.skip_means for ask in work.wanted if ask.as_asked and ask.key in skipped - read)
     by, at = work.person.called, day_time(work.now)
     return [
-        RecordedFigure(f"as asked {means}", fill(shared.AS_ASKED, {"count": count}), "", means, "", "", "", "", "", by, at)
+        RecordedValue(f"as asked {means}", format_message(shared.AS_ASKED, {"count": count}), "", means, "", "", "", "", "", by, at)
         for means, count in alike.items()
     ]
 
 
-def _told(work: Bound, told: Told) -> RecordedFigure:
+def _told(work: Bound, told: ReportResult) -> RecordedValue:
     """Return what readings came to; its gauges stand with the readings."""
     part = told.part or (work.seat.name if work.seat else "")
     name, by, at = _line(told.words), work.person.called, day_time(work.now)
     key, limits = f"told {part} {told.words}", (told.limits, told.source, told.state)
-    return RecordedFigure(
+    return RecordedValue(
         key, name, part, told.found, told.left, *limits, "", by, at, told.slot, told.code, told.kind, told.step, told.number
     )
 
@@ -103,7 +103,7 @@ def _state(spec: Spec | None, reading: Reading) -> str:
     if spec is None or (spec.low is None and spec.high is None) or reading.canonical is None or reading.kind != "length":
         return ""
     try:
-        return call(reading.canonical, spec.low, spec.high, _unsure(reading), unit="mm").state
+        return judge(reading.canonical, spec.low, spec.high, _unsure(reading), unit="mm").state
     except BadInput:
         return ""
 
@@ -118,7 +118,7 @@ def _shown(work: Bound, reading: Reading) -> str:
     ask = next((each for each in work.wanted if each.key == reading.ask), None)
     if ask or reading.gauge or reading.subject_id:
         said = work.shown(reading, ask)
-        return fill(shared.TURNS, {"turns": said}) if reading.unit == "turn" else said
+        return format_message(shared.TURNS, {"turns": said}) if reading.unit == "turn" else said
     number = NUMBER.match(reading.text)
     if number is None or reading.unit not in SHOWN or reading.canonical is None or reading.kind not in SCALED:
         return reading.text
@@ -134,7 +134,7 @@ def _limits(spec: Spec | None, kind: str) -> tuple[Amount | None, Amount | None]
     return low, high
 
 
-def _figure(work: Bound, readings: list[Reading]) -> RecordedFigure:
+def _figure(work: Bound, readings: list[Reading]) -> RecordedValue:
     """Readings of one place: as found the first of them where rounds follow one another, the last as it stands."""
     first, last = readings[0], readings[-1]
     slot = slot_of(last)
@@ -150,7 +150,7 @@ def _figure(work: Bound, readings: list[Reading]) -> RecordedFigure:
         "high": high.value if high else None,
         "found": first.canonical,
     }
-    return RecordedFigure(
+    return RecordedValue(
         last.ask,
         _line(words),
         "" if part.lower() in words.lower() else part,

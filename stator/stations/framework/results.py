@@ -6,16 +6,16 @@ from typing import Any
 
 from shopmath.amounts import Amount
 from stator.stations.framework import messages as shared
-from stator.stations.framework.definition import Result
-from stator.stations.framework.messages import say
-from stator.stations.framework.page_components import Told
+from stator.stations.framework.definition import DerivedValue
+from stator.stations.framework.messages import render_message
+from stator.stations.framework.page_components import ReportResult
 from stator.ui.number_format import between, shown
 
 
-def told_of(words: Any, result: Result, name: str) -> Told:
+def results_of(words: Any, result: DerivedValue, name: str) -> ReportResult:
     """A result of a station, in words and as plain numbers."""
     origins = {**shared.LIMIT_FROM, **getattr(words, "LIMIT_FROM", {})}
-    source = say(origins, result.source.code, result.source.values) if result.source else ""
+    source = render_message(origins, result.source.code, result.source.values) if result.source else ""
     compared = {"low": result.low or "", "high": result.high or ""}
     said = {name: str(each) for name, each in shown({"found": result.found, "left": result.left or "", **compared}).items()}
     left = said["left"]
@@ -24,7 +24,7 @@ def told_of(words: Any, result: Result, name: str) -> Told:
     number = {**numbered(last, result.low, result.high), "found": result.found.value} if last else None
     limits, slot = between(result.low, result.high), f"{result.slot.key} {result.code}"
     kind, step = result.found.kind, result.found.resolution
-    return Told(name, said["found"], left, part, limits, source, result.state, slot, str(result.code), kind, step, number)
+    return ReportResult(name, said["found"], left, part, limits, source, result.state, slot, str(result.code), kind, step, number)
 
 
 def numbered(value: Amount, low: Amount | None, high: Amount | None) -> dict[str, float | None]:

@@ -15,7 +15,7 @@ from django.utils.translation import gettext as _
 from shopmath.amounts import Amount, share, turns
 from shopmath.quantity import Quantity
 from shopmath.validation import BadInput
-from stator.engines.fact_keys import Slot
+from stator.engines.fact_keys import FactKey
 from stator.engines.properties import Property
 from stator.engines.property_specs import ABOUT, WORDS
 from stator.jobs import log
@@ -25,14 +25,24 @@ from stator.jobs.models import Reading
 from stator.shop.models import Equipment, Gauge
 from stator.stations.framework import messages as shared
 from stator.stations.framework import next_step
-from stator.stations.framework.alternatives import ways_of
-from stator.stations.framework.knowing import Knowing, spelled_out
-from stator.stations.framework.messages import fill
-from stator.stations.framework.page_components import Action, Caution, Method, Question, Row, SaidVerdict, SaidWay, Told, Trace
+from stator.stations.framework.alternatives import alternatives_for
+from stator.stations.framework.knowing import Knowing, format_value
+from stator.stations.framework.messages import format_message
+from stator.stations.framework.page_components import (
+    Action,
+    Method,
+    Question,
+    ReadingRow,
+    RenderedAlternative,
+    RenderedVerdict,
+    ReportResult,
+    SafetyWarning,
+    Source,
+)
 from stator.stations.framework.prerequisites import unmet
 from stator.stations.framework.question_factory import answer, label
-from stator.stations.framework.renderer import drawn, said_verdict
-from stator.stations.framework.results import told_of
+from stator.stations.framework.renderer import render_drawing, render_verdict
+from stator.stations.framework.results import results_of
 from stator.stations.framework.verdict import Verdict
 from stator.ui.number_format import as_read, band, show
 
@@ -52,12 +62,12 @@ class Room(Knowing):
         about = ask.slot.about
         low, high = ask.limits or (about.low, about.high)
         if not low <= quantity.canonical <= high:
-            message = fill(shared.NOT_BELIEVABLE, {"question": ask.words.rstrip("?"), "typed": quantity.text})
+            message = format_message(shared.NOT_BELIEVABLE, {"question": ask.words.rstrip("?"), "typed": quantity.text})
             if ask.refusal:
                 message = ask.refusal
             elif ask.limits:
                 ends = (Amount(end, about.kind, 0.1) for end in ask.limits)
-                message = f"{message} {fill(shared.BELIEVABLE, {'range': band(*ends)})}"
+                message = f"{message} {format_message(shared.BELIEVABLE, {'range': band(*ends)})}"
             raise BadInput(ask.key, message, "not_believable")
 
         if ask.check:
@@ -68,7 +78,7 @@ class Room(Knowing):
             ask.reads(text)
         return super().read(ask, text)
 
-    def label(self, slot: Slot, code: str = "") -> str:
+    def label(self, slot: FactKey, code: str = "") -> str:
         """Return what a reading is called in a table; by a code of its own where it is not just one reading."""
         side = self.job.card.side(slot.at.end) if slot.at.end else ""
         return label(self.words, slot, code, side)
@@ -89,23 +99,23 @@ class Room(Knowing):
         self.history()
         self.traces()
 
-    def plate(self) -> SaidVerdict:
+    def plate(self) -> RenderedVerdict:
         return self.signed_plate() if self.signed else self.said_of(self.judged)
 
-    def said_of(self, verdict: Verdict) -> SaidVerdict:
+    def said_of(self, verdict: Verdict) -> RenderedVerdict:
         """A verdict in words."""
-        return said_verdict(self.words, verdict, self._asked)
+        return render_verdict(self.words, verdict, self._asked)
 
     def is_live(self) -> bool:
         return not self.signed and self.definition.live(self.found)
 
-    def checks(self) -> tuple[Caution, ...]:
+    def checks(self) -> tuple[SafetyWarning, ...]:
         return () if self.definition.checks_past(self.found) else self.every_check()
 
-    def every_check(self) -> tuple[Caution, ...]:
+    def every_check(self) -> tuple[SafetyWarning, ...]:
         return self.definition.checks(self.found)
 
-    def cautions(self) -> tuple[Caution, ...]:
+    def cautions(self) -> tuple[SafetyWarning, ...]:
         return (*self.raised(), *self._once.say("warnings", lambda: self.definition.warnings(self.found)))
 
     def methods(self) -> tuple[Method, ...]:
@@ -122,15 +132,15 @@ class Room(Knowing):
         slot = slot_of(reading) if reading else None
         return slot.part.name if slot else ""
 
-    def traces(self) -> tuple[Trace, ...]:
+    def traces(self) -> tuple[Source, ...]:
         return self._once.say("sources", lambda: tuple(self.definition.sources(self.found)))
 
     def contradictions(self) -> list[dict[str, str]]:
         return [
             {
                 "what": self.label(each.slot, each.code),
-                "found": str(spelled_out(each.found)),
-                "card": str(spelled_out(each.card)),
+                "found": str(format_value(each.found)),
+                "card": str(format_value(each.card)),
                 "where": str(self.station.name),
             }
             for each in self._once.say("contradictions", lambda: tuple(self.definition.contradictions(self.found)))
@@ -140,7 +150,7 @@ class Room(Knowing):
         ask = self.next_ask
         more: dict[str, Any] = {"address": self.address, "asked": ask.slot if ask else None, "tappable": not self.signed, "at_s": at_s}
         told = (*more.values(), tuple(self.papers), self.call.words, self.call.line, self.call.move)
-        return self._once.say(told, lambda: drawn(self.definition, self.found, self.call, self.papers, **more))
+        return self._once.say(told, lambda: render_drawing(self.definition, self.found, self.call, self.papers, **more))
 
     def slider(self) -> tuple[float, float] | None:
         return (not self.signed and self.definition.slider(self.found)) or None
@@ -193,7 +203,7 @@ class Room(Knowing):
         step = reading.gauge.resolution if reading.gauge else ask.resolution if ask else GAUGELESS.get(kind, 1.0)
         return Amount(reading.canonical, kind, 1.0 if kind == "count" else step)
 
-    def sheet(self) -> list[Row]:
+    def sheet(self) -> list[ReadingRow]:
         """This round's readings, then those of the rounds before."""
         rows = super().sheet()
         asked = {ask.key for ask in self.wanted}
@@ -202,18 +212,18 @@ class Room(Knowing):
             for reading in earlier:
                 slot = slot_of(reading)
                 if slot and slot.what in self.definition.each_round:
-                    name = fill(shared.ROUND_LABEL, {"attempt": attempt, "label": self.label(slot)})
-                    rows.append(Row(Question(reading.ask, name, slot=slot), reading, self.shown(reading)))
+                    name = format_message(shared.ROUND_LABEL, {"attempt": attempt, "label": self.label(slot)})
+                    rows.append(ReadingRow(Question(reading.ask, name, slot=slot), reading, self.shown(reading)))
         if self.signed:
             rest = [each for each in self.readings if each.ask not in asked and not each.withdrawn_at and each.attempt == self.attempt]
-            rows += [Row(Question(each.ask, self.label(slot)), each, self.shown(each)) for each in rest if (slot := slot_of(each))]
+            rows += [ReadingRow(Question(each.ask, self.label(slot)), each, self.shown(each)) for each in rest if (slot := slot_of(each))]
         return rows
 
-    def verdict(self) -> SaidVerdict:
+    def verdict(self) -> RenderedVerdict:
         return self.said_of(self.definition.overall(self.found)) if self.definition.overall and not self.signed else self.plate()
 
-    def told(self) -> list[Told]:
-        return [told_of(self.words, each, self.label(each.slot, each.code)) for each in self.definition.results(self.found)]
+    def told(self) -> list[ReportResult]:
+        return [results_of(self.words, each, self.label(each.slot, each.code)) for each in self.definition.results(self.found)]
 
     def result(self) -> dict[str, Any]:
         found = dict(self.definition.result(self.found)) if self.definition.result else {}
@@ -224,11 +234,11 @@ class Room(Knowing):
 
     def next_said(self) -> dict[str, Any]:
         if self.signed:
-            return next_step.kept(next_step.SIGNED, {"person": self.person.called}, whole=False)
+            return next_step.next_step_code(next_step.SIGNED, {"person": self.person.called}, whole=False)
         judged = self.judged
         code = judged.standing or judged.next or judged.code
-        move = next_step.kept(code, {"question": self._asked, **judged.values}, whole=self.definition is not self.station)
-        return move if next_step.said(self.station, move) else {}
+        move = next_step.next_step_code(code, {"question": self._asked, **judged.values}, whole=self.definition is not self.station)
+        return move if next_step.render_next_step(self.station, move) else {}
 
     @property
     def _asked(self) -> str:
@@ -246,8 +256,8 @@ class Room(Knowing):
         found: tuple[Action, ...] = () if self.signed else self.definition.actions(self)
         return tuple(each for each in found if each.key != "sign") if self.job.practice else found
 
-    def ways(self) -> tuple[SaidWay, ...]:
-        return () if self.signed or self.job.is_closed else ways_of(self)
+    def ways(self) -> tuple[RenderedAlternative, ...]:
+        return () if self.signed or self.job.is_closed else alternatives_for(self)
 
     def act(self, key: str) -> None:
         self.opened(key)
@@ -256,7 +266,7 @@ class Room(Knowing):
             raise BadInput(key, _("That cannot be done here."))
         action.do(self)
 
-    def move(self, kind: str, slot: Slot | None = None, amount: float | None = None, text: str = "", **detail: Any) -> None:
+    def move(self, kind: str, slot: FactKey | None = None, amount: float | None = None, text: str = "", **detail: Any) -> None:
         """Write down something that hands did, with numbers that go with it."""
         assert self.entry is not None
         more: dict[str, Any] = {"text": text, "detail": detail, "attempt": self.attempt, "at": self.now}
@@ -277,7 +287,7 @@ class Room(Knowing):
     def still_to_say(self) -> str:
         wanted = [ask for ask in self.open_asks() if not ask.optional and not (ask.repeats and self.live(ask.key))]
         missing = [ask.words.lower().rstrip("?") for ask in wanted]
-        return fill(shared.STILL_TO_ANSWER, {"questions": ", ".join(missing)}) if missing else ""
+        return format_message(shared.STILL_TO_ANSWER, {"questions": ", ".join(missing)}) if missing else ""
 
     def may_sign(self) -> str:
         first = next(iter(self.unmet), None)
@@ -297,7 +307,7 @@ class Room(Knowing):
 
     def decisions(self) -> list[str]:
         """Reasons given for going on against advice."""
-        against = [f"{shared.GONE_ON.get(code, code)} {reason}" for code, reason in self.choices.get("against", {}).items()]
+        against = [f"{shared.OVERRIDES.get(code, code)} {reason}" for code, reason in self.choices.get("against", {}).items()]
         given = [each for each in self.readings if not each.withdrawn_at and each.property in REASONS]
         return [*against, *(f"{self.called(each)}: {each.text}" for each in given)]
 

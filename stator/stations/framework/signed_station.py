@@ -17,8 +17,8 @@ from shopmath.amounts import Amount
 from stator.jobs.models import Origin, Record
 from stator.stations.framework import messages as shared
 from stator.stations.framework import next_step
-from stator.stations.framework.messages import fill
-from stator.stations.framework.page_components import Caution, Method, Option, Question, Row, SaidVerdict, Scale, Trace
+from stator.stations.framework.messages import format_message
+from stator.stations.framework.page_components import Method, Option, Question, ReadingRow, RenderedVerdict, SafetyWarning, Scale, Source
 from stator.stations.framework.work import BoundStation
 from stator.ui.number_format import beside
 from stator.ui.static_svg import in_page
@@ -26,19 +26,19 @@ from stator.ui.units import METRIC
 
 
 @dataclass(frozen=True)
-class Taker:
+class ReadingAuthor:
     """Who took a reading, by name."""
 
     called: str
 
 
 @dataclass(frozen=True)
-class WasRead:
+class SignedReading:
     """A reading as the record has it."""
 
     text: str
     taken_at: datetime
-    by: Taker
+    by: ReadingAuthor
     gauge: str = ""
 
 
@@ -51,7 +51,7 @@ def number_of(recorded: Mapping[str, Any], name: str = "value") -> Amount | None
     return Amount(value, kind, recorded.get("step") or 0.001) if kind in METRIC and value is not None else None
 
 
-class Signed(BoundStation):
+class SignedStation(BoundStation):
     """Bound to an entry that has a record."""
 
     @property
@@ -64,14 +64,14 @@ class Signed(BoundStation):
         content: dict[str, Any] = self.record.content
         return content
 
-    def plate(self) -> SaidVerdict:
+    def plate(self) -> RenderedVerdict:
         call = self.content["call"]
         by = self.entry.signed_by.called if self.entry and self.entry.signed_by else ""
-        return SaidVerdict(
+        return RenderedVerdict(
             call["state"],
             call["headline"],
             call["reason"],
-            fill(shared.SIGNED_BY, {"person": by}),
+            format_message(shared.SIGNED_BY, {"person": by}),
             call.get("detail", ""),
             Scale.recorded(call["scale"]) if call.get("scale") else None,
             assumed=tuple(call.get("assumed", ())),
@@ -92,8 +92,8 @@ class Signed(BoundStation):
     def drawing_address(self) -> str:
         return reverse("record-drawing", args=[self.record.entry_id])
 
-    def traces(self) -> tuple[Trace, ...]:
-        return tuple(Trace(each["label"], each["value"], each["source"], each["estimated"]) for each in self.content["sources"])
+    def traces(self) -> tuple[Source, ...]:
+        return tuple(Source(each["label"], each["value"], each["source"], each["estimated"]) for each in self.content["sources"])
 
     def recorded_methods(self) -> tuple[Method, ...]:
         """Return what was chosen, as words."""
@@ -107,14 +107,14 @@ class Signed(BoundStation):
         rows: list[dict[str, str]] = self.content["otherwise"]
         return rows
 
-    def cautions(self) -> tuple[Caution, ...]:
+    def cautions(self) -> tuple[SafetyWarning, ...]:
         return self.raised()
 
-    def sheet(self) -> list[Row]:
+    def sheet(self) -> list[ReadingRow]:
         return [
-            Row(
+            ReadingRow(
                 Question("", each["words"]),
-                WasRead(each["typed"], datetime.fromisoformat(each["at"]), Taker(each["by"]), each["gauge"]),
+                SignedReading(each["typed"], datetime.fromisoformat(each["at"]), ReadingAuthor(each["by"]), each["gauge"]),
                 beside(each["shown"], self.content.get("units", ""), number_of(each)),
                 each["note"],
             )
@@ -122,7 +122,7 @@ class Signed(BoundStation):
         ]
 
     @property
-    def latest(self) -> Row | None:
+    def latest(self) -> ReadingRow | None:
         rows = self.sheet()
         return rows[-1] if rows else None
 
@@ -131,7 +131,7 @@ class Signed(BoundStation):
 
     def next_said(self) -> dict[str, Any]:
         by = self.entry.signed_by.called if self.entry and self.entry.signed_by else ""
-        return next_step.kept(next_step.SIGNED, {"person": by}, whole=False)
+        return next_step.next_step_code(next_step.SIGNED, {"person": by}, whole=False)
 
     def whole_station_signed(self) -> bool:
         return self.every_seat_signed() if self.station.by_seat else True

@@ -5,7 +5,7 @@ from __future__ import annotations
 from django.test import SimpleTestCase
 
 from shopmath.amounts import mm
-from stator.engines.fact_keys import At, Slot
+from stator.engines.fact_keys import FactKey, Location
 from stator.engines.parts import CRANK
 from stator.engines.properties import Property
 from stator.stations.framework.page_components import Option, Question
@@ -17,7 +17,9 @@ from stator.ui.units import Units, reading_in
 class Asked(SimpleTestCase):
     def asked(self, **more):
         limit = {"step": mm(0.0254), "limit": mm(0.0508), "side": "drive side", "Side": "Drive side", "angle": "0", "count": 1}
-        return question(messages, Slot(CRANK, Property.SHAFT_READING, At("left", 0.0)), limit, where="{step} against {limit}", **more)
+        return question(
+            messages, FactKey(CRANK, Property.SHAFT_READING, Location("left", 0.0)), limit, where="{step} against {limit}", **more
+        )
 
     def test_words_are_in_the_units_of_the_reader_and_then_stand(self):
         with reading_in(Units.INCH):

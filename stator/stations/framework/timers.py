@@ -14,14 +14,14 @@ SAME = timedelta(seconds=1)  # two ends of a timer that are no farther apart are
 
 def start(bound: Any, key: str, tone: str, lasts_s: float | None, code: str = "", *, attempt: int | None = None, **values: Any) -> None:
     """Start a clock of this attempt; `code` names its sentence where its key does not."""
-    said = next_step.kept(code or key, values, whole=bound.definition is not bound.station)
+    said = next_step.next_step_code(code or key, values, whole=bound.definition is not bound.station)
     number = bound.attempt if attempt is None else attempt
     log.start_timer(bound.entry, bound.person, key, said, tone, lasts_s, attempt=number, at=bound.now)
 
 
 def move(bound: Any, timer: Timer, in_s: float, code: str = "", **values: Any) -> None:
     """Move the end of a timer to `in_s` seconds from now if that differs; with a code it also changes what the timer counts."""
-    said = next_step.kept(code, values, whole=bound.definition is not bound.station) if code else timer.said
+    said = next_step.next_step_code(code, values, whole=bound.definition is not bound.station) if code else timer.said
     due_at = bound.now + timedelta(seconds=in_s)
     if timer.ended_at or (said == timer.said and timer.due_at and abs(due_at - timer.due_at) < SAME):
         return

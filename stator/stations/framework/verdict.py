@@ -9,8 +9,8 @@ from enum import StrEnum
 from typing import Any
 
 from shopmath.amounts import Amount
-from shopmath.verdict import Call
-from stator.engines.fact_keys import Slot
+from shopmath.verdict import Conformity
+from stator.engines.fact_keys import FactKey
 from stator.stations.framework.page_components import Scale
 
 
@@ -25,7 +25,7 @@ class State(StrEnum):
 
 
 @dataclass(frozen=True)
-class Said:
+class MessageRef:
     """A sentence by its code, with what stands in it."""
 
     code: str
@@ -33,13 +33,13 @@ class Said:
 
 
 @dataclass(frozen=True)
-class Way:
+class Alternative:
     """A way on from a call that is not OK: a question answered again, another method or one option of it, a page, a station.
 
     `code` names its sentence among the station's `WAYS`; without one it is said as every station says it.
     """
 
-    slot: Slot | None = None
+    slot: FactKey | None = None
     choice: str = ""
     option: str = ""
     page: str = ""
@@ -64,8 +64,8 @@ class Verdict:
     detail: str = ""
     standing: str = ""
     scale: Scale | None = None
-    assumed: tuple[Said, ...] = ()
-    ways: tuple[Way, ...] = ()
+    assumed: tuple[MessageRef, ...] = ()
+    ways: tuple[Alternative, ...] = ()
 
 
 AMOUNT = {each.name for each in fields(Amount)}
@@ -99,7 +99,7 @@ def again(value: Any) -> Any:
     return Amount(float(value["value"]), value["kind"], value["resolution"], known, value["toward"])
 
 
-def of_call(call: Call, code: str, **more: Any) -> Verdict:
+def from_conformity(call: Conformity, code: str, **more: Any) -> Verdict:
     """A call of the core under a headline of the station."""
     values = {**call.values, **more.pop("values", {})}
     return Verdict(more.pop("state", call.state), code, values, reason=more.pop("reason", call.code), **more)

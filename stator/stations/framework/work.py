@@ -10,7 +10,7 @@ from stator.engines.properties import Property
 from stator.jobs import log
 from stator.jobs.models import Reading
 from stator.stations.framework.bound import Bound
-from stator.stations.framework.page_state import Moved
+from stator.stations.framework.page_state import PageOutdated
 from stator.stations.framework.record_snapshot import frozen
 from stator.stations.framework.verdict import plain_values
 from stator.ui.units import reading_in, units_now
@@ -23,11 +23,11 @@ class BoundStation(Bound):
         if self.may_sign() or not self.entry:
             raise BadInput("sign", self.may_sign())
         if self.seen is not None and self.seen != self.shows:
-            raise Moved(self.seen.revision)
+            raise PageOutdated(self.seen.revision)
         with reading_in(self.shop.units):
             told = self if units_now() == self.reader_units else self.anew()
             plate = told.verdict()
-            call = log.Call(plate.state, plate.words, plate.line or plate.move, plate.code, plain_values(plate.values))
+            call = log.VerdictSnapshot(plate.state, plate.words, plate.line or plate.move, plate.code, plain_values(plate.values))
             self.entry = log.sign(self.entry, self.person, call, told.result(), told.findings(), frozen(told, plate), at=self.now)
 
     def anew(self, readings: Sequence[Reading] = ()) -> BoundStation:

@@ -7,14 +7,14 @@ from datetime import datetime
 from enum import StrEnum
 from functools import cached_property
 
-from stator.engines.fact_keys import Slot
+from stator.engines.fact_keys import FactKey
 from stator.engines.models import EngineCard
 from stator.engines.parts import ENGINE
 from stator.engines.properties import Property
 from stator.jobs.asked import Asked
-from stator.jobs.facts import Own
+from stator.jobs.facts import EntryData
 from stator.jobs.models import Entry, Job, RunStation
-from stator.stations.framework import Given, State
+from stator.stations.framework import State, StationInput
 from stator.stations.framework.log_labels import words_of
 
 HERE = "hand-over"
@@ -44,8 +44,8 @@ class Code(StrEnum):
     RESERVATIONS = "reservations"
 
 
-def of_engine(what: Property) -> Slot:
-    return Slot(ENGINE, what)
+def of_engine(what: Property) -> FactKey:
+    return FactKey(ENGINE, what)
 
 
 @dataclass(frozen=True)
@@ -60,12 +60,12 @@ class Line:
 
 
 @dataclass(frozen=True)
-class HandOverFacts:
+class HandOverAnalysis:
     """All that Hand over looks at."""
 
     card: EngineCard
     job: Job
-    own: Own
+    own: EntryData
     now: datetime | None
     by_owner: bool
 
@@ -119,7 +119,7 @@ class HandOverFacts:
         return [each.text for each in self.own.all(of_engine(Property.PARTS_USED))]
 
 
-def hand_over_facts(given: Given) -> HandOverFacts:
+def hand_over_facts(given: StationInput) -> HandOverAnalysis:
     """Return what Hand over knows, built once for a page or an act."""
     assert given.job is not None
-    return HandOverFacts(given.card, given.job, given.own, given.now, bool(given.person and given.person.is_owner))
+    return HandOverAnalysis(given.card, given.job, given.own, given.now, bool(given.person and given.person.is_owner))

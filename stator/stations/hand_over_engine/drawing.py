@@ -5,9 +5,9 @@ from __future__ import annotations
 from stator.jobs.models import RunStation
 from stator.stations.framework import Canvas
 from stator.stations.framework.definition import station_name
-from stator.stations.framework.messages import fill
+from stator.stations.framework.messages import format_message
 from stator.stations.hand_over_engine import messages
-from stator.stations.hand_over_engine.analysis import HandOverFacts, Line
+from stator.stations.hand_over_engine.analysis import HandOverAnalysis, Line
 from stator.ui.svg import Point, Sheet, wrapped
 from stator.ui.url_values import station_address
 
@@ -16,7 +16,7 @@ FILLED = ("in", "stop")
 BOTTOM = 548.0
 
 
-def draw(found: HandOverFacts, canvas: Canvas) -> None:
+def draw(found: HandOverAnalysis, canvas: Canvas) -> None:
     sheet, width = canvas.sheet, canvas.width
     sheet.shape([(12, 60), (52, 12), (width - 12, 12), (width - 12, BOTTOM), (12, BOTTOM)], "tray-edge")
     sheet.circle((44, 58), 9, "bore")
@@ -29,12 +29,14 @@ def draw(found: HandOverFacts, canvas: Canvas) -> None:
         done = line.state == RunStation.State.DONE
         _mark(sheet, line.call_state if done else "", (40.0, y - 5))
         if canvas.tappable:
-            with sheet.link(station_address(found.job.tag, line.key), fill(messages.ON_DRAWING["station"], {"station": name}), target=""):
+            with sheet.link(
+                station_address(found.job.tag, line.key), format_message(messages.ON_DRAWING["station"], {"station": name}), target=""
+            ):
                 sheet.text((62, y), name, "strong" if line.words else "quiet")
         else:
             sheet.text((62, y), name, "strong" if line.words else "quiet")
         lines = wrapped(_said(line, done), letters) or [""]
-        said = fill(messages.ON_DRAWING["cut"], {"line": lines[0]}) if len(lines) > 1 else lines[0]
+        said = format_message(messages.ON_DRAWING["cut"], {"line": lines[0]}) if len(lines) > 1 else lines[0]
         sheet.text((beside, y), said, "" if line.words else "quiet")
 
 
@@ -42,7 +44,7 @@ def _said(line: Line, done: bool) -> str:
     if line.words:
         return line.words
     if line.because:
-        return fill(messages.ON_DRAWING["left_out"], {"because": line.because})
+        return format_message(messages.ON_DRAWING["left_out"], {"because": line.because})
     return str(messages.ON_DRAWING["done" if done else "open"])
 
 

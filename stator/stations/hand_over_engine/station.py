@@ -9,34 +9,46 @@ from typing import Any
 from shopmath import __version__ as core_version
 from stator.engines.properties import Property
 from stator.jobs import log
-from stator.stations.framework import Action, Caution, Question, Room, State, Station, Trace, Verdict, Way, question_factory
+from stator.stations.framework import (
+    Action,
+    Alternative,
+    Question,
+    Room,
+    SafetyWarning,
+    Source,
+    State,
+    StationDefinition,
+    Verdict,
+    question_factory,
+)
 from stator.stations.framework.definition import station_name
-from stator.stations.framework.messages import fill
+from stator.stations.framework.messages import format_message
 from stator.stations.hand_over_engine import drawing, messages
-from stator.stations.hand_over_engine.analysis import FINISHED, Code, HandOverFacts, hand_over_facts, of_engine
+from stator.stations.hand_over_engine.analysis import FINISHED, Code, HandOverAnalysis, hand_over_facts, of_engine
 
 ask = partial(question_factory.question, messages)
 MOST_NAMED = 4
 
 
-def questions(found: HandOverFacts) -> list[Question]:
+def questions(found: HandOverAnalysis) -> list[Question]:
     asked = [ask(of_engine(Property.PARTS_USED), optional=True, repeats=True)]
     if found.against:
         calls = [
-            fill(messages.STATION_CALL, {"station": station_name(each.station.key), "call": each.call_words}) for each in found.against
+            format_message(messages.STATION_CALL, {"station": station_name(each.station.key), "call": each.call_words})
+            for each in found.against
         ]
         asked.append(ask(of_engine(Property.AGAINST_ADVICE), {"calls": ", ".join(calls[:3])}))
     return [*asked, ask(of_engine(Property.STAYS_UNKNOWN), optional=True), ask(of_engine(Property.NOTE), optional=True)]
 
 
-def verdict(found: HandOverFacts, asked: list[Question]) -> Verdict:
+def verdict(found: HandOverAnalysis, asked: list[Question]) -> Verdict:
     """The call as it stands; `asked` is what is still to be answered."""
     entries = {"entries": len(found.entries)}
     if found.unsigned:
-        ways = tuple(Way(station=key) for key in found.unsigned[:MOST_NAMED])
+        ways = tuple(Alternative(station=key) for key in found.unsigned[:MOST_NAMED])
         return Verdict(State.STOP, Code.NOT_FINISHED, _still_open(found), ways=ways)
     if found.on_the_tray:
-        return Verdict(State.STOP, Code.ON_THE_TRAY, _on_the_tray(found), ways=(Way(page="tray"),))
+        return Verdict(State.STOP, Code.ON_THE_TRAY, _on_the_tray(found), ways=(Alternative(page="tray"),))
     if found.curing:
         return Verdict(State.WAIT, Code.CURING, {"timers": ", ".join(found.curing)})
     if asked:
@@ -48,19 +60,19 @@ def verdict(found: HandOverFacts, asked: list[Question]) -> Verdict:
     return Verdict(State.IN, Code.READY, entries, "ready", "sign")
 
 
-def _still_open(found: HandOverFacts) -> dict[str, str]:
+def _still_open(found: HandOverAnalysis) -> dict[str, str]:
     return {"stations": ", ".join(station_name(key) for key in found.unsigned[:MOST_NAMED])}
 
 
-def _on_the_tray(found: HandOverFacts) -> dict[str, str]:
+def _on_the_tray(found: HandOverAnalysis) -> dict[str, str]:
     return {"places": ", ".join(found.on_the_tray[:MOST_NAMED])}
 
 
-def warnings(found: HandOverFacts) -> tuple[Caution, ...]:
+def warnings(found: HandOverAnalysis) -> tuple[SafetyWarning, ...]:
     return question_factory.warnings(messages)
 
 
-def sources(found: HandOverFacts) -> Iterator[Trace]:
+def sources(found: HandOverAnalysis) -> Iterator[Source]:
     for line in found.lines:
         if line.state in FINISHED and line.because:
             yield question_factory.source(
@@ -69,10 +81,10 @@ def sources(found: HandOverFacts) -> Iterator[Trace]:
 
 
 def actions(bound: Any) -> tuple[Action, ...]:
-    return (Action("sign", str(messages.SIGN_OUT), "sign", not bound.open_asks(), bound.may_sign(), sign_out),)
+    return (Action("sign", str(messages.SIGN_OUT), "sign", not bound.open_asks(), bound.may_sign(), sign_and_close_job),)
 
 
-def sign_out(bound: Any) -> None:
+def sign_and_close_job(bound: Any) -> None:
     """Sign the entry; the job is closed with it."""
     bound.sign()
     bound.__dict__.pop("call", None)  # the call is now the one that was signed
@@ -81,15 +93,15 @@ def sign_out(bound: Any) -> None:
 
 
 def may_sign(bound: Any) -> str:
-    found: HandOverFacts = bound.found
+    found: HandOverAnalysis = bound.found
     if found.unsigned:
-        return fill(messages.REASON[Code.NOT_FINISHED], _still_open(found))
+        return format_message(messages.REASON[Code.NOT_FINISHED], _still_open(found))
     if found.on_the_tray:
-        return fill(messages.STILL_ON_THE_TRAY, _on_the_tray(found))
+        return format_message(messages.STILL_ON_THE_TRAY, _on_the_tray(found))
     return "" if found.by_owner else str(messages.REASON[Code.OWNER_SIGNS])
 
 
-def result(found: HandOverFacts) -> dict[str, Any]:
+def result(found: HandOverAnalysis) -> dict[str, Any]:
     """Return what a file carries of it: `hand-over/1`."""
     return {
         "schema": "hand-over/1",
@@ -101,7 +113,7 @@ def result(found: HandOverFacts) -> dict[str, Any]:
     }
 
 
-STATION = Station(
+STATION = StationDefinition(
     key="hand-over",
     sees_more=True,
     name=messages.NAME,

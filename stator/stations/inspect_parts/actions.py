@@ -6,23 +6,23 @@ from typing import Any
 
 from stator.jobs import log
 from stator.stations.framework import Action
-from stator.stations.framework.messages import fill
+from stator.stations.framework.messages import format_message
 from stator.stations.inspect_parts import messages
-from stator.stations.inspect_parts.analysis import TAB, InspectFacts
+from stator.stations.inspect_parts.analysis import TAB, InspectionAnalysis
 from stator.stations.inspect_parts.questions import is_open, next_tab, of_tab, tab_name
 
 
 def actions(bound: Any) -> tuple[Action, ...]:
-    found: InspectFacts = bound.found
+    found: InspectionAnalysis = bound.found
     if not bound.entry:
         return ()
     offered, settle, onward = [], found.settling, next_tab(found)
     done = not any(is_open(found, ask) for ask in of_tab(found, found.tab))
     if done and settle:
-        name = fill(messages.MORE, {"figure": messages.FIGURE[settle[0].code], "readings": settle[1]})
+        name = format_message(messages.MORE, {"figure": messages.FIGURE[settle[0].code], "readings": settle[1]})
         offered.append(Action("more", name, "more", True, do=measure_again))
     if onward:
-        name = fill(messages.ON, {"part": tab_name(found, onward)})
+        name = format_message(messages.ON, {"part": tab_name(found, onward)})
         offered.append(Action("next", name, "next", done and not settle, do=take_up_next))
     return (*offered, bound.sign_action(main=not onward and not settle))
 
@@ -33,10 +33,10 @@ def measure_again(bound: Any) -> None:
     if settle:
         figure, readings = settle
         times = {**bound.choices.get("times", {}), **{slot.key: readings for slot in figure.slots}}
-        log.choose(bound.entry, times=times)
+        log.set_method(bound.entry, times=times)
 
 
 def take_up_next(bound: Any) -> None:
     onward = next_tab(bound.found)
     if onward:
-        log.choose(bound.entry, **{TAB: onward})
+        log.set_method(bound.entry, **{TAB: onward})

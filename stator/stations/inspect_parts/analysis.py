@@ -6,26 +6,26 @@ from dataclasses import dataclass
 from enum import StrEnum
 from functools import cached_property
 
-from shopmath.balance import balance_factor, hung_for_factor_g
+from shopmath.balance import balance_factor, bob_weight_for_factor_g
 from shopmath.bearings.reuse import KEEP, MAY_STAY
 from shopmath.rods import BEND_MM, TWIST_MM, lean, play_of_tilt_mm
 from shopmath.verdict import combined, severity
-from stator.engines.fact_keys import At, Slot
+from stator.engines.fact_keys import FactKey, Location
 from stator.engines.models import EngineCard
 from stator.engines.parts import CRANK, Part, rod
 from stator.engines.properties import Property
-from stator.jobs.facts import Facts, Own
-from stator.shop.equipment_snapshot import Shelves
-from stator.stations.framework import Given, Said
-from stator.stations.inspect_parts.figures import Bounds, Figure, of_card, step_of, uncertainty_of
-from stator.stations.inspect_parts.seats import SeatFound
+from stator.jobs.facts import EntryData, Facts
+from stator.shop.equipment_snapshot import EquipmentSnapshot
+from stator.stations.framework import MessageRef, StationInput
+from stator.stations.inspect_parts.figures import Bounds, InspectedValue, of_card, step_of, uncertainty_of
+from stator.stations.inspect_parts.seats import SeatInspection
 
 TAB = "part"
 WHOLE, ROD, MASSES = "crank", "rod", "masses"  # tabs that are not a seat's
 SMALL_END, BIG_END, UPRIGHT, FLAT = "small", "big", "upright", "flat"
 BARS = {Property.ROD_BEND: UPRIGHT, Property.ROD_TWIST: FLAT}  # how the rod lies when its bars tell
 SPREAD_MM = 0.05  # width over the webs, one place against another: shop rule
-WIDTHS = tuple(Slot(CRANK, Property.WIDTH_OVER_WEBS, At(angle_deg=angle)) for angle in (0.0, 90.0, 180.0, 270.0))
+WIDTHS = tuple(FactKey(CRANK, Property.WIDTH_OVER_WEBS, Location(angle_deg=angle)) for angle in (0.0, 90.0, 180.0, 270.0))
 PLAYS = (Property.BIG_END_RADIAL_PLAY, Property.BIG_END_SIDE_PLAY)
 TILT = (Property.SMALL_END_TILT, Property.ROD_LENGTH, Property.BIG_END_WIDTH)
 TWO_RODS = (EngineCard.Layout.TWIN, EngineCard.Layout.FLAT_TWIN, EngineCard.Layout.VEE)
@@ -59,16 +59,16 @@ class Factor:
 
 
 @dataclass(frozen=True)
-class InspectFacts:
+class InspectionAnalysis:
     """All that Inspect computes. Sizes in mm."""
 
     card: EngineCard
-    own: Own
+    own: EntryData
     known: Facts
-    seats: tuple[SeatFound, ...]
+    seats: tuple[SeatInspection, ...]
 
     def said(self, what: Property) -> str:
-        return self.own.said(Slot(CRANK, what))
+        return self.own.said(FactKey(CRANK, what))
 
     # the part in hand
 
@@ -83,7 +83,7 @@ class InspectFacts:
         return chosen if chosen in self.tabs else WHOLE
 
     @property
-    def seat(self) -> SeatFound | None:
+    def seat(self) -> SeatInspection | None:
         """The seat in hand."""
         return next((each for each in self.seats if each.part.uid == self.tab), None)
 
@@ -95,14 +95,14 @@ class InspectFacts:
         return (rod(1), rod(2)) if self.card.layout in TWO_RODS else (rod(1),)
 
     @staticmethod
-    def bar(end: str, lies: str) -> Slot:
+    def bar(end: str, lies: str) -> FactKey:
         """Return where a bar's lean is read: through which end, with the rod upright or flat."""
-        return Slot(rod(1), Property.BAR_LEAN, At(end=end, depth=lies))
+        return FactKey(rod(1), Property.BAR_LEAN, Location(end=end, depth=lies))
 
     @property
     def rod_is_begun(self) -> bool:
         """Return True if the rod is measured over bars: nobody is led to it who does not choose to."""
-        return self.own.has(Slot(rod(1), Property.BAR_SPAN))
+        return self.own.has(FactKey(rod(1), Property.BAR_SPAN))
 
     @property
     def big_end_is_assumed(self) -> bool:
@@ -110,9 +110,9 @@ class InspectFacts:
         return any(self.own.has(self.bar(SMALL_END, lies)) and not self.own.has(self.bar(BIG_END, lies)) for lies in BARS.values())
 
     @cached_property
-    def rod_figures(self) -> list[Figure]:
+    def rod_figures(self) -> list[InspectedValue]:
         """Bend and twist over 100 mm; a bar in the big end that was not read is taken as level."""
-        span = self.own.value(Slot(rod(1), Property.BAR_SPAN))
+        span = self.own.value(FactKey(rod(1), Property.BAR_SPAN))
         found = []
         for what, lies in BARS.items() if span else ():
             small, big = (self.own.fact(self.bar(end, lies)) for end in (SMALL_END, BIG_END))
@@ -121,9 +121,9 @@ class InspectFacts:
             read = [each for each in (small, big) if each]
             leans = lean(small.value, big.value or 0.0 if big else 0.0, span, uncertainty_of(read))
             limit = self.known.limit(what)
-            bounds = of_card(limit) if limit else Bounds(None, BEND_MM if what == Property.ROD_BEND else TWIST_MM, Said("shop_rule"))
+            bounds = of_card(limit) if limit else Bounds(None, BEND_MM if what == Property.ROD_BEND else TWIST_MM, MessageRef("shop_rule"))
             slots = tuple(each.slot for each in read)
-            found.append(Figure(what, slots, leans.over_100_mm, leans.uncertainty_mm, bounds, step_of(read)))
+            found.append(InspectedValue(what, slots, leans.over_100_mm, leans.uncertainty_mm, bounds, step_of(read)))
         return found
 
     @property
@@ -135,65 +135,65 @@ class InspectFacts:
         return self.said(Property.MASSES) == "other"
 
     @cached_property
-    def crank_figures(self) -> list[Figure]:
+    def crank_figures(self) -> list[InspectedValue]:
         """Plays, small end, width over the webs."""
-        slots = [Slot(each, what) for each in self.rods for what in PLAYS]
-        slots += [Slot(rod(1), Property.SMALL_END_PLAY), Slot(rod(1), Property.SMALL_END_TILT)]
+        slots = [FactKey(each, what) for each in self.rods for what in PLAYS]
+        slots += [FactKey(rod(1), Property.SMALL_END_PLAY), FactKey(rod(1), Property.SMALL_END_TILT)]
         found = []
         for slot in slots:
             fact = self.own.fact(slot)
             if fact and fact.value is not None:
                 bounds = of_card(self.known.limit(slot.what))
-                found.append(Figure(slot.what, (slot,), fact.value, fact.uncertainty or 0.0, bounds, step_of([fact])))
+                found.append(InspectedValue(slot.what, (slot,), fact.value, fact.uncertainty or 0.0, bounds, step_of([fact])))
         return [*found, *self._widths()]
 
     @property
     def play_by_tilt(self) -> float | None:
         """The radial play at the big end that the tilt of the rod comes from, mm; None where it was not measured."""
-        tilt, length, width = (self.own.value(Slot(rod(1), each)) for each in TILT)
+        tilt, length, width = (self.own.value(FactKey(rod(1), each)) for each in TILT)
         return play_of_tilt_mm(tilt, length, width) if tilt is not None and length and width else None
 
-    def _widths(self) -> list[Figure]:
+    def _widths(self) -> list[InspectedValue]:
         facts = [fact for slot in WIDTHS if (fact := self.own.fact(slot))]
         if len(facts) < len(WIDTHS):
             return []
         sizes = [fact.value or 0.0 for fact in facts]
         uncertainty, step = uncertainty_of(facts), step_of(facts)
         width = of_card(self.known.limit(Property.WIDTH_OVER_WEBS))
-        parallel = Bounds(None, SPREAD_MM, Said("shop_rule"))
+        parallel = Bounds(None, SPREAD_MM, MessageRef("shop_rule"))
         return [
-            Figure(Property.WIDTH_OVER_WEBS, WIDTHS, sum(sizes) / len(sizes), uncertainty, width, step),
-            Figure("parallel", WIDTHS, max(sizes) - min(sizes), combined(uncertainty, uncertainty), parallel, step),
+            InspectedValue(Property.WIDTH_OVER_WEBS, WIDTHS, sum(sizes) / len(sizes), uncertainty, width, step),
+            InspectedValue("parallel", WIDTHS, max(sizes) - min(sizes), combined(uncertainty, uncertainty), parallel, step),
         ]
 
     # what is judged
 
     @property
-    def figures(self) -> list[Figure]:
+    def figures(self) -> list[InspectedValue]:
         """Of the part in hand."""
         return self.seat.figures if self.seat else {WHOLE: self.crank_figures, ROD: self.rod_figures}.get(self.tab, [])
 
     @property
-    def all_figures(self) -> list[Figure]:
+    def all_figures(self) -> list[InspectedValue]:
         return [*self.crank_figures, *self.rod_figures, *(figure for each in self.seats for figure in each.figures)]
 
     @cached_property
     def factor(self) -> Factor | None:
         wanted = (
-            Slot(CRANK, Property.HUNG_MASS),
-            Slot(rod(1), Property.SMALL_END_MASS),
-            Slot(CRANK, Property.RECIPROCATING_MASS),
-            Slot(CRANK, Property.RECIPROCATING_MASS_BEFORE),
+            FactKey(CRANK, Property.HUNG_MASS),
+            FactKey(rod(1), Property.SMALL_END_MASS),
+            FactKey(CRANK, Property.RECIPROCATING_MASS),
+            FactKey(CRANK, Property.RECIPROCATING_MASS_BEFORE),
         )
         hung, small, new, old = (None if (kg := self.own.value(slot)) is None else 1000 * kg for slot in wanted)
         if hung is None or small is None or new is None:
             return None
         was = balance_factor(hung, small, old) if old else None
-        hangs = hung_for_factor_g(was, small, new) / 1000 if was is not None else None
+        hangs = bob_weight_for_factor_g(was, small, new) / 1000 if was is not None else None
         return Factor(balance_factor(hung, small, new), was, hangs)
 
     @property
-    def settling(self) -> tuple[Figure, int] | None:
+    def settling(self) -> tuple[InspectedValue, int] | None:
         """A figure of this part that is too close, and how many readings in all would settle it."""
         for figure in self.figures:
             found = figure.settles(self.own)
@@ -202,23 +202,23 @@ class InspectFacts:
         return None
 
     @property
-    def replaced(self) -> list[SeatFound]:
+    def replaced(self) -> list[SeatInspection]:
         """Seats whose bearing goes."""
         return [each for each in self.seats if each.keeping and each.keeping.verdict not in STAYS]
 
 
-def worst_of(figures: list[Figure]) -> Figure | None:
+def worst_of(figures: list[InspectedValue]) -> InspectedValue | None:
     """The figure with the worst call; None where nothing was judged."""
     return min((each for each in figures if each.state), key=lambda each: severity(each.state), default=None)
 
 
-def inspect_facts(given: Given) -> InspectFacts:
+def inspect_facts(given: StationInput) -> InspectionAnalysis:
     """Return what Inspect knows, built once for a page or an act."""
-    return InspectFacts(given.card, given.own, given.facts, tuple(_seats(given, given.shelves)))
+    return InspectionAnalysis(given.card, given.own, given.facts, tuple(_seats(given, given.shelves)))
 
 
-def _seats(given: Given, shelves: Shelves | None) -> list[SeatFound]:
+def _seats(given: StationInput, shelves: EquipmentSnapshot | None) -> list[SeatInspection]:
     seats = list(given.card.seats.all())
     for seat in seats:
         seat.card = given.card
-    return [SeatFound(given.card, seat, given.own, given.facts, shelves) for seat in seats]
+    return [SeatInspection(given.card, seat, given.own, given.facts, shelves) for seat in seats]

@@ -6,15 +6,15 @@ import math
 
 from shopmath.amounts import kilograms, mm
 from shopmath.form import ANGLES_DEG, DEPTHS, oval
-from stator.engines.fact_keys import Slot
+from stator.engines.fact_keys import FactKey
 from stator.engines.parts import CRANK, rod
 from stator.engines.properties import Property
 from stator.stations.framework import Canvas
-from stator.stations.framework.messages import fill
+from stator.stations.framework.messages import format_message
 from stator.stations.inspect_parts import messages
-from stator.stations.inspect_parts.analysis import MASSES, ROD, WIDTHS, InspectFacts
+from stator.stations.inspect_parts.analysis import MASSES, ROD, WIDTHS, InspectionAnalysis
 from stator.stations.inspect_parts.rod_drawing import draw_rod
-from stator.stations.inspect_parts.seats import SeatFound
+from stator.stations.inspect_parts.seats import SeatInspection
 from stator.ui.graph import Rule
 from stator.ui.number_format import bare, figure, plain, show, trade
 from stator.ui.svg import Point
@@ -23,7 +23,7 @@ SHAPE_PX = 15.0  # the largest error of form as drawn
 UNKNOWN = "?"
 
 
-def draw(found: InspectFacts, canvas: Canvas) -> None:
+def draw(found: InspectionAnalysis, canvas: Canvas) -> None:
     if found.seat:
         _seat(found.seat, canvas)
     elif found.tab == MASSES:
@@ -34,12 +34,12 @@ def draw(found: InspectFacts, canvas: Canvas) -> None:
         _crank(found, canvas)
 
 
-def _value(found: InspectFacts, slot: Slot) -> str:
+def _value(found: InspectionAnalysis, slot: FactKey) -> str:
     fact = found.own.fact(slot)
     return bare(fact.amount) if fact and fact.value is not None else UNKNOWN
 
 
-def _place(canvas: Canvas, slot: Slot, at: Point, said: str, anchor: str = "start") -> None:
+def _place(canvas: Canvas, slot: FactKey, at: Point, said: str, anchor: str = "start") -> None:
     """A reading at its place, ringed when it is asked now; tapping it asks for it again."""
     known = not said.endswith(UNKNOWN)
     with canvas.question(slot):
@@ -50,7 +50,7 @@ def _place(canvas: Canvas, slot: Slot, at: Point, said: str, anchor: str = "star
         canvas.sheet.text(at, said, f"halo reading-label{' ink' if known else ''}", anchor)
 
 
-def _crank(found: InspectFacts, canvas: Canvas) -> None:
+def _crank(found: InspectionAnalysis, canvas: Canvas) -> None:
     sheet, width, wide = canvas.sheet, canvas.width, canvas.is_wide
     x, unit = (width * 0.31, 1.0) if wide else (150.0, 0.72)
     y = 300.0 if wide else 236.0
@@ -80,28 +80,28 @@ def _crank(found: InspectFacts, canvas: Canvas) -> None:
     _widths(found, canvas, seen_at if wide else (300.0, 440.0), (86.0 if more else 96.0) if wide else 56.0)
 
 
-def _plays(found: InspectFacts, canvas: Canvas, at: Point, unit: float) -> None:
+def _plays(found: InspectionAnalysis, canvas: Canvas, at: Point, unit: float) -> None:
     """Both plays of each rod and the small end, where they are felt."""
     x, y = at
     right, count = x + 66 * unit, len(found.rods)
     above, apart = (112 * unit, 26.0) if canvas.is_wide or count == 1 else (190 * unit, 40.0)  # on a phone each takes two lines
     left, below = x - 100 * unit if canvas.is_wide else 8.0, y + 176 * unit
     for number, each in enumerate(found.rods):
-        of = fill(messages.OF_ROD, {"rod": each.name}) if count > 1 else ""
-        radial, side = Slot(each, Property.BIG_END_RADIAL_PLAY), Slot(each, Property.BIG_END_SIDE_PLAY)
-        said = fill(messages.ON_DRAWING["up_and_down"], {"of": of, "value": _value(found, radial)})
+        of = format_message(messages.OF_ROD, {"rod": each.name}) if count > 1 else ""
+        radial, side = FactKey(each, Property.BIG_END_RADIAL_PLAY), FactKey(each, Property.BIG_END_SIDE_PLAY)
+        said = format_message(messages.ON_DRAWING["up_and_down"], {"of": of, "value": _value(found, radial)})
         _place(canvas, radial, (right, y - above + apart * number), said)
-        said = fill(messages.ON_DRAWING["sideways"], {"of": of, "value": _value(found, side)})
+        said = format_message(messages.ON_DRAWING["sideways"], {"of": of, "value": _value(found, side)})
         _place(canvas, side, (left, below + 26.0 * number), said)
     canvas.labels.at([((right, y - above - 26), "start")], str(messages.ON_DRAWING["wear"]), "quiet")
     places = [((left, below + 26.0 * count - 2), "start"), ((left, 540.0), "start")]
     canvas.labels.at(places, str(messages.ON_DRAWING["design"]), "quiet")
-    small = Slot(rod(1), Property.SMALL_END_PLAY)
-    said = fill(messages.ON_DRAWING["small"], {"value": _value(found, small)})
+    small = FactKey(rod(1), Property.SMALL_END_PLAY)
+    said = format_message(messages.ON_DRAWING["small"], {"value": _value(found, small)})
     _place(canvas, small, (x + 44 * unit, y - 258 * unit), said)
 
 
-def _widths(found: InspectFacts, canvas: Canvas, centre: Point, radius: float) -> None:
+def _widths(found: InspectionAnalysis, canvas: Canvas, centre: Point, radius: float) -> None:
     """The crank from its end, with the width over the webs at four places."""
     sheet, wide = canvas.sheet, canvas.is_wide
     sheet.circle(centre, radius, "outline")
@@ -122,7 +122,7 @@ def _widths(found: InspectFacts, canvas: Canvas, centre: Point, radius: float) -
     sheet.text((centre[0], centre[1] + radius + 56), said, "quiet", "middle")
 
 
-def _seat(of: SeatFound, canvas: Canvas) -> None:
+def _seat(of: SeatInspection, canvas: Canvas) -> None:
     """In section with both depths, and the two rounds as measured over the nominal."""
     sheet, width, wide = canvas.sheet, canvas.width, canvas.is_wide
     x, half, top = (width * 0.27, 118.0, 110.0) if wide else (112.0, 66.0, 60.0)
@@ -146,13 +146,13 @@ def _seat(of: SeatFound, canvas: Canvas) -> None:
         sheet.text((x, y + 6), said, f"halo reading-label{' ink' if read else ''}", "middle")
     size = {"size": trade(of.nominal), "code": of.seat.code} if of.nominal else {}
     name = ("journal" if of.on_shaft else "bore") if of.nominal else "size_unknown"
-    sheet.text((x, low + 78), fill(messages.ON_DRAWING[name], size).strip(), "strong", "middle")
+    sheet.text((x, low + 78), format_message(messages.ON_DRAWING[name], size).strip(), "strong", "middle")
     sheet.text((x, top - 34), str(messages.ON_DRAWING["mouth"]), "quiet", "middle")
     _round(of, canvas, (width * 0.71, 240.0) if wide else (316.0, 190.0), 100.0 if wide else 58.0)
     _band(of, canvas)
 
 
-def _round(of: SeatFound, canvas: Canvas, centre: Point, radius: float) -> None:
+def _round(of: SeatInspection, canvas: Canvas, centre: Point, radius: float) -> None:
     """Six diameters as chords, and the oval they make, exaggerated with the factor said."""
     sheet, read, shape = canvas.sheet, of.diameters, of.form
     sheet.circle(centre, radius, "sure")
@@ -175,12 +175,12 @@ def _round(of: SeatFound, canvas: Canvas, centre: Point, radius: float) -> None:
         sheet.trace([(centre[0] + reach * math.sin(turn), centre[1] - reach * math.cos(turn)) for turn, reach in reaches], cls)
     larger = factor * shape.mean_mm / 2 / radius  # than the circle itself is drawn
     sizes = {"ovality": bare(mm(shape.ovality_mm)), "taper": bare(mm(shape.taper_mm)), "times": plain(larger, 2)}
-    said = fill(messages.ON_DRAWING["shape" if canvas.is_wide else "oval"], sizes)
+    said = format_message(messages.ON_DRAWING["shape" if canvas.is_wide else "oval"], sizes)
     rings = [(str(messages.ON_DRAWING["rings"]), "quiet")] if canvas.is_wide else []
     canvas.labels.at([((centre[0], centre[1] + radius + 40), "middle")], said, "strong", rank=1, beneath=rings)
 
 
-def _band(of: SeatFound, canvas: Canvas) -> None:
+def _band(of: SeatInspection, canvas: Canvas) -> None:
     """The size on a rule with its limits."""
     size = next(iter(of.figures), None)
     if size is None or size.bounds.low is None or size.bounds.high is None:
@@ -193,7 +193,7 @@ def _band(of: SeatFound, canvas: Canvas) -> None:
     rule.draw(canvas.sheet, bounds, size.value, size.uncertainty, (bare(mm(bounds[0])), bare(mm(bounds[1]))))
 
 
-def _rails(found: InspectFacts, canvas: Canvas) -> None:
+def _rails(found: InspectionAnalysis, canvas: Canvas) -> None:
     """A crank level on its rails with the mass that hangs it."""
     sheet, x, y = canvas.sheet, canvas.width * 0.42, 230.0
     reach = 150.0 if canvas.is_wide else 96.0
@@ -205,9 +205,9 @@ def _rails(found: InspectFacts, canvas: Canvas) -> None:
     sheet.circle((x + reach * 1.5, y), 16, "bore")
     sheet.line((x + reach * 1.5, y + 16), (x + reach * 1.5, y + 110), "thin")
     sheet.rect(x + reach * 1.5 - 26, y + 110, 52, 46, "cut")
-    hung = found.own.value(Slot(CRANK, Property.HUNG_MASS))
+    hung = found.own.value(FactKey(CRANK, Property.HUNG_MASS))
     said = show(kilograms(hung)) if hung else str(messages.ON_DRAWING["hung"])
     sheet.text((x + reach * 1.5, y + 184), said, "reading-label ink" if hung else "", "middle")
     factor = found.factor
     named = {"factor": figure(factor.new, 3)} if factor else {}
-    sheet.text((canvas.width / 2, 500), fill(messages.ON_DRAWING["factor" if factor else "formula"], named), "strong", "middle")
+    sheet.text((canvas.width / 2, 500), format_message(messages.ON_DRAWING["factor" if factor else "formula"], named), "strong", "middle")

@@ -7,14 +7,14 @@ from dataclasses import dataclass
 from functools import lru_cache
 
 from shopmath.amounts import Amount, mm
-from shopmath.verdict import Call, Settles, call, what_settles
+from shopmath.verdict import Conformity, SufficientMeasurement, judge, sufficient_measurement
 from stator.engines.card_facts import Limit
-from stator.engines.fact_keys import Slot
-from stator.jobs.facts import Fact, Own
-from stator.stations.framework import Said
+from stator.engines.fact_keys import FactKey
+from stator.jobs.facts import EntryData, Fact
+from stator.stations.framework import MessageRef
 
 NO_GAUGE_STEP_MM = 0.01
-_what_settles = lru_cache(512)(what_settles)  # the same for a figure however often a page asks
+_what_settles = lru_cache(512)(sufficient_measurement)  # the same for a figure however often a page asks
 
 
 @dataclass(frozen=True)
@@ -23,25 +23,29 @@ class Bounds:
 
     low: float | None
     high: float | None
-    source: Said
+    source: MessageRef
 
 
-NO_LIMIT = Bounds(None, None, Said("none"))
+NO_LIMIT = Bounds(None, None, MessageRef("none"))
 
 
 def of_card(limit: Limit | None) -> Bounds:
     if limit is None or not limit.is_given:
         return NO_LIMIT
-    source = Said("card_setup", {"origin": limit.source, "setup": limit.setup}) if limit.setup else Said("card", {"origin": limit.source})
+    source = (
+        MessageRef("card_setup", {"origin": limit.source, "setup": limit.setup})
+        if limit.setup
+        else MessageRef("card", {"origin": limit.source})
+    )
     return Bounds(limit.low, limit.high, source)
 
 
 @dataclass(frozen=True)
-class Figure:
+class InspectedValue:
     """One figure with the readings it comes from, mm; no call where nothing says what it should be."""
 
     code: str
-    slots: tuple[Slot, ...]
+    slots: tuple[FactKey, ...]
     value: float
     uncertainty: float
     bounds: Bounds
@@ -49,9 +53,9 @@ class Figure:
     repeats: int = 1
 
     @property
-    def call(self) -> Call | None:
+    def call(self) -> Conformity | None:
         low, high = self.bounds.low, self.bounds.high
-        return None if low is None and high is None else call(self.value, low, high, self.uncertainty)
+        return None if low is None and high is None else judge(self.value, low, high, self.uncertainty)
 
     @property
     def state(self) -> str:
@@ -61,7 +65,7 @@ class Figure:
     def amount(self) -> Amount:
         return mm(self.value, self.step, self.uncertainty)
 
-    def settles(self, own: Own) -> Settles | None:
+    def settles(self, own: EntryData) -> SufficientMeasurement | None:
         """Return what would settle a call that is too close; None where it is not, or no gauge is known."""
         taken = own.all(self.slots[0])
         gauge = taken[-1].gauge if taken else None
@@ -71,7 +75,7 @@ class Figure:
         margin = self.call.margin * gauge.uncertainty(values) / self.uncertainty
         many = _what_settles(margin, gauge.resolution, gauge.repeatability, gauge.calibration, kind=gauge.kind)
         finer = _what_settles(self.call.margin, gauge.resolution, gauge.repeatability, kind=gauge.kind)
-        return Settles(many.readings if many.readings and many.readings > len(values) else None, finer.resolution)
+        return SufficientMeasurement(many.readings if many.readings and many.readings > len(values) else None, finer.resolution)
 
 
 def step_of(facts: Sequence[Fact]) -> float:

@@ -6,28 +6,28 @@ from functools import partial
 from typing import Any
 
 from shopmath.bearings import lookup
-from stator.engines.fact_keys import At, Slot
+from stator.engines.fact_keys import FactKey, Location
 from stator.engines.parts import CRANK, rod
 from stator.engines.properties import Property
 from stator.stations.framework import Method, Question
-from stator.stations.framework.messages import OptionRow, fill
+from stator.stations.framework.messages import OptionRow, format_message
 from stator.stations.framework.page_components import Option
 from stator.stations.framework.question_factory import question
 from stator.stations.inspect_parts import messages
-from stator.stations.inspect_parts.analysis import BARS, BIG_END, MASSES, PLAYS, ROD, SMALL_END, TAB, WHOLE, WIDTHS, InspectFacts
-from stator.stations.inspect_parts.seats import ROUND, SeatFound
+from stator.stations.inspect_parts.analysis import BARS, BIG_END, MASSES, PLAYS, ROD, SMALL_END, TAB, WHOLE, WIDTHS, InspectionAnalysis
+from stator.stations.inspect_parts.seats import ROUND, SeatInspection
 from stator.ui.number_format import plain
 
 NEAR_MM = 1.0  # a diameter further from its nominal size is not believed
 CALLIPERS = ("micrometer", "calliper")
 
 
-def questions(found: InspectFacts) -> list[Question]:
+def questions(found: InspectionAnalysis) -> list[Question]:
     """Every part's questions; only those of the part in hand are asked in turn."""
     return [ask for tab in found.tabs for ask in of_tab(found, tab)]
 
 
-def of_tab(found: InspectFacts, tab: str) -> list[Question]:
+def of_tab(found: InspectionAnalysis, tab: str) -> list[Question]:
     ask = partial(question, messages, quiet=tab != found.tab)
     if tab == WHOLE:
         return _crank(found, ask)
@@ -38,12 +38,12 @@ def of_tab(found: InspectFacts, tab: str) -> list[Question]:
     return _seat(found, next(each for each in found.seats if each.part.uid == tab), ask)
 
 
-def is_open(found: InspectFacts, ask: Question) -> bool:
+def is_open(found: InspectionAnalysis, ask: Question) -> bool:
     assert ask.slot is not None
     return ask.key not in found.own.skipped and len(found.own.all(ask.slot)) < ask.times
 
 
-def next_tab(found: InspectFacts) -> str | None:
+def next_tab(found: InspectionAnalysis) -> str | None:
     """The next part with something still to ask, after the one in hand."""
     at = found.tabs.index(found.tab)
     others = [*found.tabs[at + 1 :], *found.tabs[:at]]
@@ -51,53 +51,53 @@ def next_tab(found: InspectFacts) -> str | None:
     return next((tab for tab in others if any(is_open(found, ask) for ask in of_tab(found, tab))), None)
 
 
-def tab_name(found: InspectFacts, tab: str) -> str:
+def tab_name(found: InspectionAnalysis, tab: str) -> str:
     seat = next((each.seat.name for each in found.seats if each.part.uid == tab), "")
     return seat or str(messages.TABS[tab])
 
 
-def tabs(found: InspectFacts) -> Method:
+def tabs(found: InspectionAnalysis) -> Method:
     options = tuple(Option(tab, tab_name(found, tab)) for tab in found.tabs)
     return Method(TAB, str(messages.IN_HAND), options, found.tab)
 
 
-def _crank(found: InspectFacts, ask: Any) -> list[Question]:
-    of = [fill(messages.OF_ROD, {"rod": each.name}) if len(found.rods) > 1 else "" for each in found.rods]
+def _crank(found: InspectionAnalysis, ask: Any) -> list[Question]:
+    of = [format_message(messages.OF_ROD, {"rod": each.name}) if len(found.rods) > 1 else "" for each in found.rods]
     gauges = {Property.BIG_END_RADIAL_PLAY: ("dial",), Property.BIG_END_SIDE_PLAY: ("feeler",)}
     asked = []
     for each, suffix in zip(found.rods, of, strict=True):
         for what in PLAYS:
             example = "0.30" if what == Property.BIG_END_SIDE_PLAY else "0.00"
-            asked.append(_size(found, ask, Slot(each, what), gauges[what], {"of": suffix}, example=example))
-    asked.append(_size(found, ask, Slot(rod(1), Property.SMALL_END_PLAY), ("dial",), example="0.02"))
+            asked.append(_size(found, ask, FactKey(each, what), gauges[what], {"of": suffix}, example=example))
+    asked.append(_size(found, ask, FactKey(rod(1), Property.SMALL_END_PLAY), ("dial",), example="0.02"))
     asked += _tilt(found, ask)
     asked += [_size(found, ask, slot, CALLIPERS, {"where": messages.WEB_PLACE[slot.at.angle_deg or 0]}, example="52.05") for slot in WIDTHS]
-    asked.append(ask(Slot(CRANK, Property.DAMAGE)))
+    asked.append(ask(FactKey(CRANK, Property.DAMAGE)))
     if found.is_damaged:
-        asked.append(ask(Slot(CRANK, Property.DAMAGE_WHERE)))
-    return [*asked, ask(Slot(CRANK, Property.MASSES))]
+        asked.append(ask(FactKey(CRANK, Property.DAMAGE_WHERE)))
+    return [*asked, ask(FactKey(CRANK, Property.MASSES))]
 
 
-def _tilt(found: InspectFacts, ask: Any) -> list[Question]:
+def _tilt(found: InspectionAnalysis, ask: Any) -> list[Question]:
     """How far the small end rocks sideways: asked where the card limits it, else aside; with the rod's sizes it tells the radial play."""
     aside = {} if found.known.limit(Property.SMALL_END_TILT) else {"quiet": True, "aside": True}
     ask = partial(question, messages, **{"quiet": ask.keywords.get("quiet", False), **aside})
-    asked = [_size(found, ask, Slot(rod(1), Property.SMALL_END_TILT), ("dial",), example="1.2")]
-    if found.own.has(Slot(rod(1), Property.SMALL_END_TILT)):
-        asked.append(_size(found, ask, Slot(rod(1), Property.ROD_LENGTH), CALLIPERS, example="110"))
-        asked.append(_size(found, ask, Slot(rod(1), Property.BIG_END_WIDTH), CALLIPERS, example="16"))
+    asked = [_size(found, ask, FactKey(rod(1), Property.SMALL_END_TILT), ("dial",), example="1.2")]
+    if found.own.has(FactKey(rod(1), Property.SMALL_END_TILT)):
+        asked.append(_size(found, ask, FactKey(rod(1), Property.ROD_LENGTH), CALLIPERS, example="110"))
+        asked.append(_size(found, ask, FactKey(rod(1), Property.BIG_END_WIDTH), CALLIPERS, example="16"))
     return asked
 
 
 def _size(
-    found: InspectFacts, ask: Any, slot: Slot, gauges: tuple[str, ...], values: dict[str, Any] | None = None, **more: Any
+    found: InspectionAnalysis, ask: Any, slot: FactKey, gauges: tuple[str, ...], values: dict[str, Any] | None = None, **more: Any
 ) -> Question:
     """A length that may be left out, and is asked again where its call was too close."""
     asked: Question = ask(slot, values, optional=True, gauges=gauges, times=found.own.times(slot), **more)
     return asked
 
 
-def _seat(found: InspectFacts, of: SeatFound, ask: Any) -> list[Question]:
+def _seat(found: InspectionAnalysis, of: SeatInspection, ask: Any) -> list[Question]:
     """The bearing first, while it is in the hand, unless it is scrap already; then what it sits in or on."""
     in_hand = partial(ask, quiet=True, aside=True) if of.scrapped_at else ask
     marking = of.bearing.designation if of.bearing else "6205 C3"
@@ -113,7 +113,7 @@ def _seat(found: InspectFacts, of: SeatFound, ask: Any) -> list[Question]:
     return [*asked, *_diameters(found, of, ask, in_hand)]
 
 
-def _diameters(found: InspectFacts, of: SeatFound, ask: Any, of_ring: Any) -> list[Question]:
+def _diameters(found: InspectionAnalysis, of: SeatInspection, ask: Any, of_ring: Any) -> list[Question]:
     gauges, other = (("micrometer",), ("bore",)) if of.on_shaft else (("bore",), ("micrometer",))
     surface = {"surface": messages.SURFACE["journal" if of.on_shaft else "bore"]}
     near: dict[str, Any] = {"example": f"{of.nominal:.3f}" if of.nominal else "47.012"}
@@ -136,11 +136,11 @@ def _diameters(found: InspectFacts, of: SeatFound, ask: Any, of_ring: Any) -> li
     return asked
 
 
-def _place(place: At) -> dict[str, Any]:
+def _place(place: Location) -> dict[str, Any]:
     return {"depth": messages.DEPTH[place.depth], "angle": plain(place.angle_deg or 0.0)}
 
 
-def _mends(of: SeatFound) -> list[OptionRow]:
+def _mends(of: SeatInspection) -> list[OptionRow]:
     rows: list[OptionRow] = []
     for way in of.mends:
         name = messages.MEND_ON_SHAFT.get(way.key, messages.MEND[way.key]) if of.on_shaft else messages.MEND[way.key]
@@ -148,9 +148,9 @@ def _mends(of: SeatFound) -> list[OptionRow]:
     return rows
 
 
-def _rod(found: InspectFacts, ask: Any) -> list[Question]:
+def _rod(found: InspectionAnalysis, ask: Any) -> list[Question]:
     """A bar through each end, with the rod upright, then flat: what differs over the span is bend, then twist."""
-    asked = [ask(Slot(rod(1), Property.BAR_SPAN), optional=True, example="100", resolution=1.0, gauges=("calliper",))]
+    asked = [ask(FactKey(rod(1), Property.BAR_SPAN), optional=True, example="100", resolution=1.0, gauges=("calliper",))]
     if not found.rod_is_begun:
         return asked
     for lies in BARS.values():
@@ -162,10 +162,10 @@ def _rod(found: InspectFacts, ask: Any) -> list[Question]:
 
 def _masses(ask: Any) -> list[Question]:
     wanted = (
-        (Slot(CRANK, Property.HUNG_MASS), "85"),
-        (Slot(rod(1), Property.SMALL_END_MASS), "62"),
-        (Slot(CRANK, Property.RECIPROCATING_MASS), "330"),
-        (Slot(CRANK, Property.RECIPROCATING_MASS_BEFORE), "310"),
+        (FactKey(CRANK, Property.HUNG_MASS), "85"),
+        (FactKey(rod(1), Property.SMALL_END_MASS), "62"),
+        (FactKey(CRANK, Property.RECIPROCATING_MASS), "330"),
+        (FactKey(CRANK, Property.RECIPROCATING_MASS_BEFORE), "310"),
     )
     last = Property.RECIPROCATING_MASS_BEFORE
     return [ask(slot, example=example, resolution=0.001, optional=slot.what == last) for slot, example in wanted]

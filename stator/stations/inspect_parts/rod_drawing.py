@@ -3,34 +3,38 @@
 from __future__ import annotations
 
 from shopmath.amounts import mm
-from stator.engines.fact_keys import Slot
+from stator.engines.fact_keys import FactKey
 from stator.engines.parts import rod
 from stator.engines.properties import Property
 from stator.stations.framework import Canvas
-from stator.stations.framework.messages import fill
+from stator.stations.framework.messages import format_message
 from stator.stations.inspect_parts import messages
-from stator.stations.inspect_parts.analysis import BARS, BIG_END, SMALL_END, InspectFacts
+from stator.stations.inspect_parts.analysis import BARS, BIG_END, SMALL_END, InspectionAnalysis
 from stator.ui.number_format import bare, show
 
 LEANS_PX, MOST_PX = 400.0, 26.0  # how far a bar's end is drawn out of level, for a millimetre, and at most
 APART = 210.0  # small end from big end, px
 
 
-def draw_rod(found: InspectFacts, canvas: Canvas) -> None:
+def draw_rod(found: InspectionAnalysis, canvas: Canvas) -> None:
     """Side by side: the rod from the front, and as it lies."""
     half = canvas.width * (0.17 if canvas.is_wide else 0.2)
     for share, (what, lies) in zip((0.27, 0.73), BARS.items(), strict=True):
         _view(found, canvas, what, lies, (canvas.width * share, 130.0), half)
-    span = Slot(rod(1), Property.BAR_SPAN)
+    span = FactKey(rod(1), Property.BAR_SPAN)
     fact = found.own.fact(span)
     said = show(mm(fact.value, 1.0)) if fact and fact.value else "?"
     y = canvas.sheet.height - 30
     canvas.labels.at(
-        [((canvas.width / 2, y), "middle")], fill(messages.ON_DRAWING["span"], {"span": said}), "strong", rank=2, link=canvas.link(span)
+        [((canvas.width / 2, y), "middle")],
+        format_message(messages.ON_DRAWING["span"], {"span": said}),
+        "strong",
+        rank=2,
+        link=canvas.link(span),
     )
 
 
-def _view(found: InspectFacts, canvas: Canvas, what: Property, lies: str, at: tuple[float, float], half: float) -> None:
+def _view(found: InspectionAnalysis, canvas: Canvas, what: Property, lies: str, at: tuple[float, float], half: float) -> None:
     sheet, (x, top) = canvas.sheet, at
     low = top + APART
     sheet.shape([(x - 13, top), (x + 13, top), (x + 19, low), (x - 19, low)], "cut paper")
@@ -48,5 +52,5 @@ def _view(found: InspectFacts, canvas: Canvas, what: Property, lies: str, at: tu
         canvas.labels.at([((x + half, y - MOST_PX / 2 - 10), "end")], said, cls, rank=1, link=canvas.link(slot))
     figure = next((each for each in found.rod_figures if each.code == what), None)
     if figure:
-        named = fill(messages.ON_DRAWING["over_100"], {"value": bare(figure.amount)})
+        named = format_message(messages.ON_DRAWING["over_100"], {"value": bare(figure.amount)})
         sheet.text((x, low + 76), named, "reading-label ink", "middle")

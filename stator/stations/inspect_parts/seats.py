@@ -5,42 +5,42 @@ from __future__ import annotations
 from dataclasses import dataclass
 from functools import cached_property
 
-from shopmath.bearings import Bearing, Found, Keeping, keep_or_replace, lookup
+from shopmath.bearings import Bearing, BearingCondition, Keeping, lookup, reuse_or_replace
 from shopmath.bearings.internal_clearance import MountedClearance
 from shopmath.bearings.reuse import REPLACE
-from shopmath.form import ANGLES_DEG, DEPTHS, Form, Mend, form, lobing_mm, mends
+from shopmath.form import ANGLES_DEG, DEPTHS, Form, Repair, form, lobing_mm, repair_options
 from shopmath.iso286 import Fit, Limits, limits
 from shopmath.iso286 import fit as fit_of_limits
 from shopmath.materials import get
 from shopmath.validation import BadInput
 from shopmath.verdict import OUT, at_20c, combined, severity, too_warm_to_judge
 from stator.engines.clearance import clearance_left
-from stator.engines.fact_keys import At, Slot
+from stator.engines.fact_keys import FactKey, Location
 from stator.engines.fits import SeatFit, bearing_of, fit_of, nominal_of
 from stator.engines.models import EngineCard, Seat
 from stator.engines.parts import Part
 from stator.engines.properties import Property
-from stator.jobs.facts import Fact, Facts, Own
-from stator.shop.equipment_snapshot import Shelves
+from stator.jobs.facts import EntryData, Fact, Facts
+from stator.shop.equipment_snapshot import EquipmentSnapshot
 from stator.shop.models import Compound
-from stator.stations.framework import Said
-from stator.stations.inspect_parts.figures import NO_LIMIT, Bounds, Figure, step_of, uncertainty_of
+from stator.stations.framework import MessageRef
+from stator.stations.inspect_parts.figures import NO_LIMIT, Bounds, InspectedValue, step_of, uncertainty_of
 
 GAUGE_ALPHA = 11.5e-6
 ROOM_C = 20.0
-ROUND = tuple(At(angle_deg=angle, depth=depth) for depth in DEPTHS for angle in ANGLES_DEG)
+ROUND = tuple(Location(angle_deg=angle, depth=depth) for depth in DEPTHS for angle in ANGLES_DEG)
 LOOKED_AT = (Property.HIT_THROUGH_BALLS, Property.BEARING_HISTORY, Property.BEARING_FEEL, Property.RACES)
 
 
 @dataclass(frozen=True)
-class SeatFound:
+class SeatInspection:
     """All that Inspect computes of one seat. Sizes in mm, at 20 °C."""
 
     card: EngineCard
     seat: Seat
-    own: Own
+    own: EntryData
     known: Facts
-    shelves: Shelves | None
+    shelves: EquipmentSnapshot | None
 
     @property
     def part(self) -> Part:
@@ -50,8 +50,8 @@ class SeatFound:
     def on_shaft(self) -> bool:
         return self.seat.on == Seat.On.SHAFT
 
-    def at(self, what: Property, place: At | None = None) -> Slot:
-        return Slot(self.part, what, place or At())
+    def at(self, what: Property, place: Location | None = None) -> FactKey:
+        return FactKey(self.part, what, place or Location())
 
     def said(self, what: Property) -> str:
         return self.own.said(self.at(what))
@@ -93,7 +93,7 @@ class SeatFound:
         truth = {"yes": True, "no": False, "clean": True, "rough": False}
         hit, history, feel, races = (truth.get(answers[what]) for what in LOOKED_AT)
         hidden = self.said(Property.SLOW_AND_HIDDEN) == "yes"
-        return keep_or_replace(Found(hit, history, feel, races, self.is_shielded, hidden, hidden))
+        return reuse_or_replace(BearingCondition(hit, history, feel, races, self.is_shielded, hidden, hidden))
 
     # its sizes
 
@@ -118,7 +118,7 @@ class SeatFound:
         facts = (self.own.fact(self.at(Property.SEAT_DIAMETER, place)) for place in ROUND)
         return [each for each in facts if each is not None]
 
-    def across(self, place: At) -> float | None:
+    def across(self, place: Location) -> float | None:
         return self.own.value(self.at(Property.SEAT_DIAMETER, place))
 
     @cached_property
@@ -147,7 +147,7 @@ class SeatFound:
             return None
 
     @cached_property
-    def figures(self) -> list[Figure]:
+    def figures(self) -> list[InspectedValue]:
         """Size, taper, ovality and lobes, against the fit code."""
         shape, nominal = self.form, self.nominal
         if shape is None or nominal is None:
@@ -157,18 +157,18 @@ class SeatFound:
         size, rounded = NO_LIMIT, NO_LIMIT
         code = self.code_limits
         if code and not self.too_warm:
-            source = Said("iso_assumed" if self.seat.code_assumed else "iso", {"code": self.seat.code})
+            source = MessageRef("iso_assumed" if self.seat.code_assumed else "iso", {"code": self.seat.code})
             size = Bounds(nominal + code.lower_um / 1000, nominal + code.upper_um / 1000, source)
-            rounded = Bounds(None, code.width_um / 2000, Said("half_width", {"code": self.seat.code}))
+            rounded = Bounds(None, code.width_um / 2000, MessageRef("half_width", {"code": self.seat.code}))
         found = [
-            Figure("size", slots, shape.mean_mm, uncertainty, size, step),
-            Figure("taper", slots, abs(shape.taper_mm), combined(uncertainty, uncertainty) / 1.7, rounded, step),
-            Figure("ovality", slots, shape.ovality_mm, combined(uncertainty, uncertainty), rounded, step),
+            InspectedValue("size", slots, shape.mean_mm, uncertainty, size, step),
+            InspectedValue("taper", slots, abs(shape.taper_mm), combined(uncertainty, uncertainty) / 1.7, rounded, step),
+            InspectedValue("ovality", slots, shape.ovality_mm, combined(uncertainty, uncertainty), rounded, step),
         ]
         vee = self.own.fact(self.at(Property.VEE_RUNOUT))
         if vee and vee.value is not None:
             lobes = lobing_mm(vee.value, shape.ovality_mm)
-            found.append(Figure("lobes", (vee.slot,), lobes, vee.uncertainty or 0.0, rounded, step_of([vee])))
+            found.append(InspectedValue("lobes", (vee.slot,), lobes, vee.uncertainty or 0.0, rounded, step_of([vee])))
         return found
 
     @property
@@ -199,17 +199,17 @@ class SeatFound:
         return clearance_left(self.seat, self.fit[1], self.bearing) if self.fit else None
 
     @cached_property
-    def mends(self) -> tuple[Mend, ...]:
+    def mends(self) -> tuple[Repair, ...]:
         """Ways on for a seat that is out."""
         loose = max(0.0, -self.fit[1].min_interference_mm) if self.fit else 0.0
         shelf = self.shelves.compounds if self.shelves else ()
         fills = [each.gap_mm for each in shelf if each.kind == Compound.Kind.RETAINING and each.gap_mm]
         worst = max(abs(self.form.taper_mm), self.form.ovality_mm) if self.form else 0.0
         wall = self.own.value(self.at(Property.WALL_THICKNESS))
-        return mends(loose, worst, wall, max(fills, default=None), self.seat.on)
+        return repair_options(loose, worst, wall, max(fills, default=None), self.seat.on)
 
     @property
-    def mend(self) -> Mend | None:
+    def mend(self) -> Repair | None:
         """The way chosen."""
         chosen = self.said(Property.SEAT_MEND)
         return next((each for each in self.mends if each.key == chosen), None)

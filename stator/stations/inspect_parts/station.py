@@ -6,12 +6,12 @@ from typing import Any
 
 from shopmath import __version__ as core_version
 from stator.engines.properties import Property
-from stator.stations.framework import Room, Station
+from stator.stations.framework import Room, StationDefinition
 from stator.stations.inspect_parts import actions, drawing, messages, questions, verdict
-from stator.stations.inspect_parts.analysis import InspectFacts, inspect_facts
+from stator.stations.inspect_parts.analysis import InspectionAnalysis, inspect_facts
 
 
-def result(found: InspectFacts) -> dict[str, Any]:
+def result(found: InspectionAnalysis) -> dict[str, Any]:
     """Return what a file carries of it: `inspect/2`."""
     kept = {each.seat.name: each.keeping for each in found.seats}
     return {
@@ -37,7 +37,7 @@ def result(found: InspectFacts) -> dict[str, Any]:
     }
 
 
-STATION = Station(
+STATION = StationDefinition(
     key="inspect",
     name=messages.NAME,
     binds=Room,

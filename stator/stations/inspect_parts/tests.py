@@ -6,7 +6,7 @@ from itertools import combinations
 
 from django.test import TestCase
 
-from stator.engines.fact_keys import Slot
+from stator.engines.fact_keys import FactKey
 from stator.engines.models import EngineCard, Seat, Spec
 from stator.engines.parts import CRANK, rod
 from stator.engines.properties import Property
@@ -19,12 +19,12 @@ from stator.stations.split_crankcase.tests import Halves
 from stator.ui.labels import GAP, Box, box_of
 from tests.factories import job
 
-RADIAL, SIDE = Slot(rod(1), Property.BIG_END_RADIAL_PLAY), Slot(rod(1), Property.BIG_END_SIDE_PLAY)
+RADIAL, SIDE = FactKey(rod(1), Property.BIG_END_RADIAL_PLAY), FactKey(rod(1), Property.BIG_END_SIDE_PLAY)
 MASSES = (
-    Slot(CRANK, Property.HUNG_MASS),
-    Slot(rod(1), Property.SMALL_END_MASS),
-    Slot(CRANK, Property.RECIPROCATING_MASS),
-    Slot(CRANK, Property.RECIPROCATING_MASS_BEFORE),
+    FactKey(CRANK, Property.HUNG_MASS),
+    FactKey(rod(1), Property.SMALL_END_MASS),
+    FactKey(CRANK, Property.RECIPROCATING_MASS),
+    FactKey(CRANK, Property.RECIPROCATING_MASS_BEFORE),
 )
 
 
@@ -37,7 +37,7 @@ class Looker(Halves):
         return self.answer(slot.key, text)
 
     def of(self, seat, what, text):
-        return self.say(Slot(seat.part, what), text)
+        return self.say(FactKey(seat.part, what), text)
 
     def bearing(self, seat, mark="", hit="no", history="yes", feel="clean", races="no"):
         answers = (mark, hit, history, feel, races)
@@ -48,7 +48,7 @@ class Looker(Halves):
     def diameters(self, seat, *values, warm=""):
         self.of(seat, Property.SEAT_TEMPERATURE, warm)
         for place, value in zip(ROUND, values, strict=False):
-            self.say(Slot(seat.part, Property.SEAT_DIAMETER, place), f"{value:.4f}")
+            self.say(FactKey(seat.part, Property.SEAT_DIAMETER, place), f"{value:.4f}")
 
     def to(self, seat):
         self.choose(part=seat.part.uid)
@@ -82,7 +82,7 @@ class InspectCase(TestCase):
         return {each.code: each for each in self.hands.seat_found(self.seat).figures}
 
     def across(self, index=0):
-        return Slot(self.seat.part, Property.SEAT_DIAMETER, ROUND[index])
+        return FactKey(self.seat.part, Property.SEAT_DIAMETER, ROUND[index])
 
 
 class TheCrank(InspectCase):
@@ -105,17 +105,17 @@ class TheCrank(InspectCase):
 
     def test_small_end_play_is_not_judged_by_the_limits_of_the_bore(self):
         Spec.objects.create(card=self.made.card, name="Small-end bore", property="small-end-bore", low=16.0, high=16.02)
-        self.hands.say(Slot(rod(1), Property.SMALL_END_PLAY), "0.02")
+        self.hands.say(FactKey(rod(1), Property.SMALL_END_PLAY), "0.02")
         self.assertEqual(self.hands.found.crank_figures[0].state, "")
 
     def test_the_tilt_of_the_small_end_is_asked_where_the_card_limits_it_and_tells_the_radial_play(self):
-        tilt = Slot(rod(1), Property.SMALL_END_TILT)
+        tilt = FactKey(rod(1), Property.SMALL_END_TILT)
         asked = {ask.slot: ask.quiet for ask in self.hands.work().wanted}
         self.assertTrue(asked[tilt])
         Spec.objects.create(card=self.made.card, name="Rod tilt", property="small-end-tilt", high=2.0, source="page 64")
         self.assertFalse(next(ask.quiet for ask in self.hands.work().wanted if ask.slot == tilt))
         for what, text in ((Property.SMALL_END_TILT, "2.6"), (Property.ROD_LENGTH, "110"), (Property.BIG_END_WIDTH, "16")):
-            self.hands.say(Slot(rod(1), what), text)
+            self.hands.say(FactKey(rod(1), what), text)
         found = next(each for each in self.hands.found.crank_figures if each.code == Property.SMALL_END_TILT)
         self.assertEqual(found.state, "out")
         self.assertAlmostEqual(self.hands.found.play_by_tilt, 0.378, places=3)
@@ -139,9 +139,9 @@ class TheCrank(InspectCase):
     def test_two_rods_are_felt_one_by_one(self):
         EngineCard.objects.update(layout="twin")
         asked = [ask.slot for ask in self.hands.work().asks()]
-        self.assertIn(Slot(rod(2), Property.BIG_END_RADIAL_PLAY), asked)
-        self.assertIn(Slot(rod(2), Property.BIG_END_SIDE_PLAY), asked)
-        self.hands.say(Slot(rod(2), Property.BIG_END_SIDE_PLAY), "0.40")
+        self.assertIn(FactKey(rod(2), Property.BIG_END_RADIAL_PLAY), asked)
+        self.assertIn(FactKey(rod(2), Property.BIG_END_SIDE_PLAY), asked)
+        self.hands.say(FactKey(rod(2), Property.BIG_END_SIDE_PLAY), "0.40")
         self.assertEqual(self.hands.work().latest.ask.words, "Side play of rod 2")
 
     def test_damage_is_stop_until_it_is_decided(self):
@@ -162,7 +162,7 @@ class TheCrank(InspectCase):
     def test_what_is_read_of_two_rods_lies_over_nothing_else_on_a_desk_and_on_a_phone(self):
         EngineCard.objects.update(layout="twin")
         for each in (1, 2):
-            self.hands.say(Slot(rod(each), Property.BIG_END_RADIAL_PLAY), "0.000")
+            self.hands.say(FactKey(rod(each), Property.BIG_END_RADIAL_PLAY), "0.000")
         for drawing in str(self.hands.work().drawing()).split("<svg")[1:]:
             texts = re.findall(r'<text x="([\d.-]+)" y="([\d.-]+)" class="label ([^"]*)" text-anchor="(\w+)">([^<]*)<', drawing)
             self.assertTrue([said for *_, said in texts if "rod 2" in said])
@@ -175,7 +175,7 @@ class TheCrank(InspectCase):
         self.hands.the_crank()
         self.assertNotEqual(next_tab(self.hands.found), "rod")
         self.hands.choose(part="rod")
-        self.hands.answer(Slot(rod(1), Property.BAR_SPAN).key, "80")
+        self.hands.answer(FactKey(rod(1), Property.BAR_SPAN).key, "80")
         bars = self.hands.found.bar
         for end, lies, text in (("small", "upright", "0.09"), ("big", "upright", "0.01"), ("small", "flat", "0.02"), ("big", "flat", "")):
             self.hands.answer(bars(end, lies).key, text)
@@ -305,7 +305,7 @@ class TheSeats(InspectCase):
         self.assertEqual((self.hands.entry.call_state, self.hands.entry.call_code), ("out", "bearings replaced"))
 
     def test_the_marking_is_decoded_and_a_difference_from_the_card_is_raised(self):
-        marking = Slot(self.seat.part, Property.BEARING_MARKING)
+        marking = FactKey(self.seat.part, Property.BEARING_MARKING)
         self.hands.say(marking, "6204-2RS C4")
         work = self.hands.work()
         self.assertEqual(work.contradictions()[0]["found"], "6204-2RS C4")

@@ -10,22 +10,34 @@ from typing import Any
 from shopmath.amounts import DOWN, count, kilograms, mm, mounted_clearance
 from shopmath.bearings import lookup
 from shopmath.bearings.reuse import KEEP, MAY_STAY
-from shopmath.form import Mend
+from shopmath.form import Repair
 from shopmath.validation import BadInput
 from stator.engines.clearance import PARTNER
-from stator.engines.fact_keys import Slot
+from stator.engines.fact_keys import FactKey
 from stator.engines.parts import CRANK
 from stator.engines.properties import Property
-from stator.jobs.facts import Finding, Taken
-from stator.stations.framework import Caution, Contradiction, Question, Result, Said, Scale, State, Trace, Verdict, Way, question_factory
+from stator.jobs.facts import Finding, MeasuredReading
+from stator.stations.framework import (
+    Alternative,
+    Contradiction,
+    DerivedValue,
+    MessageRef,
+    Question,
+    SafetyWarning,
+    Scale,
+    Source,
+    State,
+    Verdict,
+    question_factory,
+)
 from stator.stations.framework.definition import station_name
 from stator.stations.framework.limits import limit_values
-from stator.stations.framework.messages import LIMIT_FROM, fill, say
+from stator.stations.framework.messages import LIMIT_FROM, format_message, render_message
 from stator.stations.inspect_parts import messages
-from stator.stations.inspect_parts.analysis import MASSES, ROD, WHOLE, Code, InspectFacts, worst_of
-from stator.stations.inspect_parts.figures import Figure
+from stator.stations.inspect_parts.analysis import MASSES, ROD, WHOLE, Code, InspectionAnalysis, worst_of
+from stator.stations.inspect_parts.figures import InspectedValue
 from stator.stations.inspect_parts.questions import next_tab, tab_name
-from stator.stations.inspect_parts.seats import SeatFound
+from stator.stations.inspect_parts.seats import SeatInspection
 from stator.ui.number_format import band, between, exact, figure, show, trade
 from stator.ui.table_texts import from_table
 
@@ -34,13 +46,15 @@ KEEPING = {KEEP: (State.IN, Code.KEEP), MAY_STAY: (State.TOO_CLOSE, Code.MAY_STA
 FIRST_ASKED = (Property.BEARING_MARKING, Property.SEAT_DIAMETER)  # a figure that is out does not hide these
 
 
-def verdict(found: InspectFacts, asked: list[Question]) -> Verdict:
+def verdict(found: InspectionAnalysis, asked: list[Question]) -> Verdict:
     """Of the part in hand; `asked` is what is still to be answered there."""
     judged = _in_hand(found, asked)
-    return replace(judged, assumed=(*judged.assumed, Said("big_end_level"))) if found.tab == ROD and found.big_end_is_assumed else judged
+    return (
+        replace(judged, assumed=(*judged.assumed, MessageRef("big_end_level"))) if found.tab == ROD and found.big_end_is_assumed else judged
+    )
 
 
-def _in_hand(found: InspectFacts, asked: list[Question]) -> Verdict:
+def _in_hand(found: InspectionAnalysis, asked: list[Question]) -> Verdict:
     worst = worst_of(found.figures)
     if asked and not (worst and worst.state == State.OUT and _what(asked[0]) not in FIRST_ASKED):
         return _measure(found, asked[0])
@@ -48,7 +62,7 @@ def _in_hand(found: InspectFacts, asked: list[Question]) -> Verdict:
         return _factor(found)
     if found.is_damaged and not found.seat:
         values = {"damage": found.said(Property.DAMAGE_WHERE)}
-        ways = (Way(Slot(CRANK, Property.DAMAGE)), Way(page="run"))
+        ways = (Alternative(FactKey(CRANK, Property.DAMAGE)), Alternative(page="run"))
         return Verdict(State.STOP, Code.DAMAGED, values, "damage", "decide", ways=ways)
     if worst and worst.state != State.IN:
         return _figure(found, worst)
@@ -59,7 +73,7 @@ def _in_hand(found: InspectFacts, asked: list[Question]) -> Verdict:
     return _onward(found, State.WAIT, Code.RECORDED, "no_limits", {})
 
 
-def overall(found: InspectFacts) -> Verdict:
+def overall(found: InspectionAnalysis) -> Verdict:
     """The worst of everything, which is signed."""
     worst = worst_of(found.all_figures)
     if found.is_damaged:
@@ -85,33 +99,33 @@ def _what(ask: Question) -> Property | None:
     return ask.slot.what if ask.slot else None
 
 
-def _onward(found: InspectFacts, state: str, code: Code, reason: str, values: dict[str, Any], **more: Any) -> Verdict:
+def _onward(found: InspectionAnalysis, state: str, code: Code, reason: str, values: dict[str, Any], **more: Any) -> Verdict:
     """A call after which the next part is taken up, or the entry is signed."""
     tab = next_tab(found)
     values = {**values, "part": tab_name(found, tab)} if tab else values
     return Verdict(state, code, values, reason, "on_to" if tab else "sign", **more)
 
 
-def _scale(of: Figure) -> Scale:
+def _scale(of: InspectedValue) -> Scale:
     digits = 2 if of.step >= 0.01 else 3
     return Scale(of.value, of.uncertainty, of.bounds.low, of.bounds.high, "mm", digits)
 
 
-def said_of(of: Figure) -> str:
+def said_of(of: InspectedValue) -> str:
     """A figure against its limit, as a sentence."""
-    return fill(messages.REASON[of.call.code], limit_values(of.call, "length", of.step)) if of.call else ""
+    return format_message(messages.REASON[of.call.code], limit_values(of.call, "length", of.step)) if of.call else ""
 
 
-def _judged(of: Figure) -> dict[str, Any]:
+def _judged(of: InspectedValue) -> dict[str, Any]:
     return {"figure": str(messages.FIGURE[of.code]), "verdict": said_of(of), "limit_from": limit_from(of)}
 
 
-def limit_from(of: Figure) -> str:
+def limit_from(of: InspectedValue) -> str:
     said = of.bounds.source
-    return say(LIMIT_FROM, said.code, said.values)
+    return render_message(LIMIT_FROM, said.code, said.values)
 
 
-def _measure(found: InspectFacts, ask: Question) -> Verdict:
+def _measure(found: InspectionAnalysis, ask: Question) -> Verdict:
     what = _what(ask)
     if found.tab in (MASSES, ROD):
         reason = found.tab
@@ -122,7 +136,7 @@ def _measure(found: InspectFacts, ask: Question) -> Verdict:
     return Verdict(State.WAIT, Code.MEASURE, {}, reason, "measure")
 
 
-def _figure(found: InspectFacts, of: Figure) -> Verdict:
+def _figure(found: InspectionAnalysis, of: InspectedValue) -> Verdict:
     values = {**_judged(of), **(of.call.values if of.call else {})}
     values = {**values, **(limit_values(of.call, "length", of.step) if of.call else {})}
     reason = of.call.code if of.call else "no_limits"
@@ -143,17 +157,17 @@ def _figure(found: InspectFacts, of: Figure) -> Verdict:
     return Verdict(State.TOO_CLOSE, Code.TOO_CLOSE, values, reason, move, "source", scale=_scale(of))
 
 
-def _bearing_too(of: SeatFound | None) -> dict[str, Any]:
+def _bearing_too(of: SeatInspection | None) -> dict[str, Any]:
     """Return what is to become of the bearing, where its seat's call would cover it."""
     if of is None or of.keeping is None or of.keeping.verdict == KEEP:
         return {}
     code = KEEPING.get(of.keeping.verdict, (State.OUT, Code.REPLACE))[1]
     station = {"station": station_name(of.scrapped_at)}
-    reasons = "; ".join(fill(messages.BEARING[each], station) for each in of.keeping.codes)
+    reasons = "; ".join(format_message(messages.BEARING[each], station) for each in of.keeping.codes)
     return {"bearing": str(messages.HEADLINE[code]), "bearing_reasons": reasons}
 
 
-def _mended(found: InspectFacts, of: Figure) -> tuple[str, dict[str, Any]]:
+def _mended(found: InspectionAnalysis, of: InspectedValue) -> tuple[str, dict[str, Any]]:
     """Return what to do about a figure that is out."""
     seat = found.seat
     if seat is None:
@@ -166,16 +180,16 @@ def _mended(found: InspectFacts, of: Figure) -> tuple[str, dict[str, Any]]:
     return "mended" if way.fits else "against", _way(seat, way)
 
 
-def mend_name(of: SeatFound, key: str) -> Any:
+def mend_name(of: SeatInspection, key: str) -> Any:
     return messages.MEND_ON_SHAFT.get(key, messages.MEND[key]) if of.on_shaft else messages.MEND[key]
 
 
-def _way(of: SeatFound, way: Mend) -> dict[str, Any]:
+def _way(of: SeatInspection, way: Repair) -> dict[str, Any]:
     sizes = {name: mm(value, 0.001 if name in ("loose", "form") else 0.1) for name, value in way.values.items()}
-    return {"mend": mend_name(of, way.key), "because": fill(messages.MEND_BECAUSE[way.code], sizes)}
+    return {"mend": mend_name(of, way.key), "because": format_message(messages.MEND_BECAUSE[way.code], sizes)}
 
 
-def _seat(found: InspectFacts, of: SeatFound, worst: Figure | None) -> Verdict:
+def _seat(found: InspectionAnalysis, of: SeatInspection, worst: InspectedValue | None) -> Verdict:
     """Seat in or not measured: the bearing decides."""
     kept = of.keeping
     values = _judged(worst) if worst else {}
@@ -185,16 +199,16 @@ def _seat(found: InspectFacts, of: SeatFound, worst: Figure | None) -> Verdict:
         return _onward(found, State.WAIT, Code.RECORDED, reason, values)
     state, code = KEEPING.get(kept.verdict, (State.OUT, Code.REPLACE))
     station = {"station": station_name(of.scrapped_at)}
-    reasons = "; ".join(fill(messages.BEARING[each], station) for each in kept.codes)
+    reasons = "; ".join(format_message(messages.BEARING[each], station) for each in kept.codes)
     unknown = "; ".join(str(messages.BEARING_UNKNOWN[each]) for each in kept.unknown_codes)
     values = {**values, "reasons": reasons, "unknown": unknown}
-    assumed = (Said("code", {"code": of.seat.code, "seat": of.seat.name}),) if of.seat.code_assumed and worst else ()
+    assumed = (MessageRef("code", {"code": of.seat.code, "seat": of.seat.name}),) if of.seat.code_assumed and worst else ()
     reason = "keeping_unknown" if unknown else "keeping"
     scale = _scale(worst) if worst else None
     return _onward(found, state, code, reason, values, detail=detail, scale=scale, assumed=assumed)
 
 
-def _factor(found: InspectFacts) -> Verdict:
+def _factor(found: InspectionAnalysis) -> Verdict:
     factor = found.factor
     if factor is None:
         return Verdict(State.WAIT, Code.WEIGH, {}, "weigh", "weigh")
@@ -205,14 +219,14 @@ def _factor(found: InspectFacts) -> Verdict:
     return Verdict(State.WAIT, Code.FACTOR, values, "factor_more" if factor.new > factor.old else "factor_less", "hang")
 
 
-def contradictions(found: InspectFacts) -> Iterator[Contradiction]:
+def contradictions(found: InspectionAnalysis) -> Iterator[Contradiction]:
     """Bearings that are marked otherwise than the card says."""
     for each in found.seats:
         if each.marking_differs:
             yield Contradiction(each.at(Property.BEARING_MARKING), each.said(Property.BEARING_MARKING), each.seat.designation, "bearing")
 
 
-def note(found: InspectFacts, reading: Taken) -> str:
+def note(found: InspectionAnalysis, reading: MeasuredReading) -> str:
     """Beside a marking: what it says."""
     if reading.slot.what != Property.BEARING_MARKING:
         return ""
@@ -222,32 +236,32 @@ def note(found: InspectFacts, reading: Taken) -> str:
         return ""
     strange = ", ".join(marked.not_understood)
     values = {"found": ", ".join(map(from_table, marked.understood)), "strange": strange}
-    return fill(messages.NOT_UNDERSTOOD if strange else messages.UNDERSTOOD, values)
+    return format_message(messages.NOT_UNDERSTOOD if strange else messages.UNDERSTOOD, values)
 
 
-def checks(found: InspectFacts) -> tuple[Caution, ...]:
+def checks(found: InspectionAnalysis) -> tuple[SafetyWarning, ...]:
     return question_factory.checks(messages)
 
 
-def warnings(found: InspectFacts) -> tuple[Caution, ...]:
+def warnings(found: InspectionAnalysis) -> tuple[SafetyWarning, ...]:
     return question_factory.warnings(messages)
 
 
-def results(found: InspectFacts) -> Iterator[Result]:
+def results(found: InspectionAnalysis) -> Iterator[DerivedValue]:
     """Yield what the readings of several places came to."""
     for each in found.all_figures:
         if len(each.slots) > 1 or each.code == "lobes":
             low, high = ((None if end is None else mm(end, each.step)) for end in (each.bounds.low, each.bounds.high))
-            slot = Slot(each.slots[0].part, each.slots[0].what)
+            slot = FactKey(each.slots[0].part, each.slots[0].what)
             code = "mean width" if each.code == Property.WIDTH_OVER_WEBS else each.code
-            yield Result(slot, code, each.amount, None, low, high, each.bounds.source, each.state)
+            yield DerivedValue(slot, code, each.amount, None, low, high, each.bounds.source, each.state)
 
 
-def derived(found: InspectFacts) -> Iterator[Finding]:
+def derived(found: InspectionAnalysis) -> Iterator[Finding]:
     """Of each seat its size at 20 °C and whether it holds a bearing; of each bearing whether it stays; of each rod whether it is worn."""
     for play in (*found.crank_figures, *found.rod_figures):
         if play.code in (Property.BIG_END_RADIAL_PLAY, Property.ROD_BEND, Property.ROD_TWIST) and play.state == State.OUT:
-            yield Finding(Slot(play.slots[0].part, Property.REPLACED), text="rod-kit")
+            yield Finding(FactKey(play.slots[0].part, Property.REPLACED), text="rod-kit")
     for each in found.seats:
         if each.figures:
             size = each.figures[0]
@@ -259,7 +273,7 @@ def derived(found: InspectFacts) -> Iterator[Finding]:
             yield Finding(each.at(Property.BEARING_DECISION), text="keep" if stays else "scrap")
 
 
-def sources(found: InspectFacts) -> Iterator[Trace]:
+def sources(found: InspectionAnalysis) -> Iterator[Source]:
     for each in found.figures:
         values = {"figure": messages.FIGURE[each.code], "limit_from": limit_from(each)}
         if each.state:
@@ -272,7 +286,7 @@ def sources(found: InspectFacts) -> Iterator[Trace]:
         yield from _seat_sources(found.seat)
 
 
-def _seat_sources(of: SeatFound) -> Iterator[Trace]:
+def _seat_sources(of: SeatInspection) -> Iterator[Source]:
     if of.fit:
         sizes, fit = of.fit
         ring = sizes.outer if of.on_shaft else sizes.inner

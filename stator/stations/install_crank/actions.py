@@ -6,14 +6,14 @@ from typing import Any
 
 from stator.engines.properties import Property
 from stator.stations.framework import Action, State
-from stator.stations.framework.messages import fill
+from stator.stations.framework.messages import format_message
 from stator.stations.install_crank import messages
-from stator.stations.install_crank.analysis import DROP, CrankInFacts, Hands
+from stator.stations.install_crank.analysis import DROP, CrankInstallationAnalysis, Hands
 from stator.stations.install_crank.verdict import sides_said, thread_said, wrench_said
 
 
 def actions(bound: Any) -> tuple[Action, ...]:
-    found: CrankInFacts = bound.found
+    found: CrankInstallationAnalysis = bound.found
     if found.is_refused:
         return ()
     if found.sides:
@@ -23,30 +23,32 @@ def actions(bound: Any) -> tuple[Action, ...]:
     at = "_at" if found.end else ""
     side = {"side": found.card.side(found.end)}
     if not found.has_begun:
-        wrong = fill(messages.REASON[found.thread.code], thread_said(found.thread)) if found.thread and found.thread_is_wrong else ""
-        begins = Action("begin", fill(messages.ACTION[f"begin{at}"], side), "begin", True, bound.refused() or wrong, begin)
+        wrong = (
+            format_message(messages.REASON[found.thread.code], thread_said(found.thread)) if found.thread and found.thread_is_wrong else ""
+        )
+        begins = Action("begin", format_message(messages.ACTION[f"begin{at}"], side), "begin", True, bound.refused() or wrong, begin)
         return (begins,) if found.can_begin else ()
     binds = found.wrench if found.wrench and found.wrench.state == State.STOP else None
-    refused = fill(messages.REASON[binds.code], wrench_said(binds)) if binds else ""
+    refused = format_message(messages.REASON[binds.code], wrench_said(binds)) if binds else ""
     done = bool(found.wrench and found.done_turns >= (found.wanted_turns or 0.0))
-    return (Action("home", fill(messages.ACTION[f"home{at}"], side), "home", done, refused, call_home),)
+    return (Action("home", format_message(messages.ACTION[f"home{at}"], side), "home", done, refused, confirm_seated),)
 
 
 def begin(bound: Any) -> None:
     _move(bound, Hands.BEGUN)
 
 
-def call_home(bound: Any) -> None:
+def confirm_seated(bound: Any) -> None:
     """The screw is done: both sides are measured."""
     _move(bound, Hands.HOME)
 
 
 def _move(bound: Any, kind: Hands) -> None:
-    found: CrankInFacts = bound.found
+    found: CrankInstallationAnalysis = bound.found
     bound.move(kind, found.at(Property.TRAVEL) if found.end else None)
 
 
 def may_sign(bound: Any) -> str:
     """Not while one side says that it is not home."""
     sides = bound.found.sides
-    return fill(messages.REASON[sides.code], sides_said(bound.found, sides)) if sides and sides.state == State.OUT else ""
+    return format_message(messages.REASON[sides.code], sides_said(bound.found, sides)) if sides and sides.state == State.OUT else ""

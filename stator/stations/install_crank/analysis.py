@@ -12,15 +12,15 @@ from shopmath.flywheel_pulling import same_thread
 from shopmath.iso286 import limits
 from shopmath.screw_threads import Match, identify
 from shopmath.validation import BadInput
-from shopmath.verdict import IN, OUT, STOP, TOO_CLOSE, Call, combined, severity
-from stator.engines.fact_keys import At, Slot
+from shopmath.verdict import IN, OUT, STOP, TOO_CLOSE, Conformity, combined, severity
+from stator.engines.fact_keys import FactKey, Location
 from stator.engines.fits import bearing_of
 from stator.engines.models import EngineCard, Seat
 from stator.engines.parts import CRANK, HALVES
 from stator.engines.properties import Property
-from stator.jobs.facts import Fact, Facts, Own
+from stator.jobs.facts import EntryData, Fact, Facts
 from stator.shop.models import PullIn
-from stator.stations.framework import Given
+from stator.stations.framework import StationInput
 
 SCREW_MM, NUT_RADIUS_MM = 16.0, 10.0  # of the pulling screw, where the shelf does not say: estimate
 JOURNAL = "k5"  # usual on a crank: estimate
@@ -31,7 +31,7 @@ PULL, DROP = "pull", "drop"
 REFUSED = ("webs", "hammer", "impact")  # ways that no crank goes in by
 WAYS = (PULL, DROP, *REFUSED)
 OUTER, INNER = "outer", "inner"  # gaps of one crank of two, by where they lie
-GAPS = tuple(Slot(CRANK, Property.HOME_GAP, At(end=end)) for end in ("left", "right"))
+GAPS = tuple(FactKey(CRANK, Property.HOME_GAP, Location(end=end)) for end in ("left", "right"))
 
 
 class Code(StrEnum):
@@ -65,18 +65,18 @@ class Hands(StrEnum):
 
 
 @dataclass(frozen=True)
-class CrankInFacts:
+class CrankInstallationAnalysis:
     """All that Crank in computes of one end of the crank. Sizes in mm, torques in N·m."""
 
     card: EngineCard
-    own: Own
+    own: EntryData
     known: Facts
     tools: tuple[PullIn, ...]
     end: str = ""  # which end, where a crank that lies in a centre section is pulled into both outer halves
-    both: tuple[CrankInFacts, ...] = ()  # the same of either end then
+    both: tuple[CrankInstallationAnalysis, ...] = ()  # the same of either end then
 
     @property
-    def ends(self) -> tuple[CrankInFacts, ...]:
+    def ends(self) -> tuple[CrankInstallationAnalysis, ...]:
         return self.both or (self,)
 
     @property
@@ -85,15 +85,15 @@ class CrankInFacts:
         return bool(self.both) and self.card.two_cranks
 
     @property
-    def gap_slots(self) -> tuple[Slot, ...]:
+    def gap_slots(self) -> tuple[FactKey, ...]:
         """Return where gaps are measured once it is in: on both sides, or on both of each crank."""
         if not self.has_two:
             return GAPS
-        return tuple(Slot(CRANK, Property.HOME_GAP, At(end=end, depth=where)) for end in HALVES for where in (OUTER, INNER))
+        return tuple(FactKey(CRANK, Property.HOME_GAP, Location(end=end, depth=where)) for end in HALVES for where in (OUTER, INNER))
 
-    def at(self, what: Property) -> Slot:
+    def at(self, what: Property) -> FactKey:
         """The place of a reading at this end."""
-        return Slot(CRANK, what, At(end=self.end))
+        return FactKey(CRANK, what, Location(end=self.end))
 
     def value(self, what: Property) -> float | None:
         return self.own.value(self.at(what))
@@ -171,18 +171,18 @@ class CrankInFacts:
         return next(iter(identify(d, pitch, "right")), None) if d and pitch else None
 
     @cached_property
-    def thread(self) -> Call | None:
+    def thread(self) -> Conformity | None:
         """Return whether the tool's adapter is the thread of the crank's end."""
         return self._against(self.tool) if self.tool else None
 
-    def _against(self, tool: PullIn) -> Call | None:
+    def _against(self, tool: PullIn) -> Conformity | None:
         d, pitch = self.value(Property.END_THREAD_DIAMETER), self.value(Property.END_THREAD_PITCH)
         if d is None or pitch is None:
             return None
         found = same_thread(tool.thread_pitch_mm, pitch, "right", "right")
         off = abs(tool.thread_mm - d)
         if found.state != STOP and off > SAME_D_MM:
-            return Call(STOP, SAME_D_MM - off, "", "other_diameter", {"adapter": tool.thread_mm, "end": d})
+            return Conformity(STOP, SAME_D_MM - off, "", "other_diameter", {"adapter": tool.thread_mm, "end": d})
         return found
 
     @property
@@ -233,7 +233,7 @@ class CrankInFacts:
         return self.thread is not None and self.turns_by_hand is not None and not self.too_shallow and bool(self.wanted_turns)
 
     @cached_property
-    def wrench(self) -> Call | None:
+    def wrench(self) -> Conformity | None:
         """The last torque against the turns done."""
         torques = self.every(Property.SCREW_TORQUE)
         if not torques or self.torque is None or not self.wanted_turns:
@@ -259,7 +259,7 @@ class CrankInFacts:
         return found if found and found.value is not None else None
 
     @cached_property
-    def sides(self) -> Call | None:
+    def sides(self) -> Conformity | None:
         """Whether it is home: by the gaps of both sides, or by the one that can be measured; neither may contradict the end float."""
         if self.has_two:
             return self._of_two()
@@ -274,11 +274,11 @@ class CrankInFacts:
         unsure = combined(uncertainty, uncertainty, known.uncertainty or 0.0)
         if abs(both - known.value) <= unsure:
             return found
-        return Call(
+        return Conformity(
             TOO_CLOSE, unsure - abs(both - known.value), "", "against_float", {"both": both, "float": known.value, "unsure": unsure}
         )
 
-    def _of_two(self) -> Call | None:
+    def _of_two(self) -> Conformity | None:
         """The worse of the two cranks, each by its own gaps; the larger gap is named by its end and where it lies."""
         facts = [self.own.fact(slot) for slot in self.gap_slots]
         found = []
@@ -291,7 +291,7 @@ class CrankInFacts:
             found.append(replace(call, values={**call.values, "side": end, "where": where}))
         return min(found, key=lambda call: severity(call.state))
 
-    def _one_side(self) -> Call | None:
+    def _one_side(self) -> Conformity | None:
         """The gap of the half that the crank lies in: home, it is no more than the end float."""
         if not self.open_side or not self.own.was_skipped(GAPS[("left", "right").index(self.open_side)]):
             return None
@@ -300,17 +300,17 @@ class CrankInFacts:
             return None
         values = {"gap": fact.value, "float": known.value if known else 0.0}
         if known is None or known.value is None:
-            return Call(TOO_CLOSE, 0.0, "", "one_side_unknown", values)
+            return Conformity(TOO_CLOSE, 0.0, "", "one_side_unknown", values)
         unsure = combined(fact.uncertainty or 0.0, known.uncertainty or 0.0)
         if fact.value - unsure > known.value:
-            return Call(OUT, known.value - fact.value, "", "over_float", values)
-        return Call(IN, known.value - fact.value, "", "one_side", values)
+            return Conformity(OUT, known.value - fact.value, "", "over_float", values)
+        return Conformity(IN, known.value - fact.value, "", "one_side", values)
 
 
-def crank_in_facts(given: Given) -> CrankInFacts:
+def crank_in_facts(given: StationInput) -> CrankInstallationAnalysis:
     """Return what Crank in knows, built once for a page or an act."""
     tools = tuple(given.shelves.pull_ins) if given.shelves else ()
-    one = CrankInFacts(given.card, given.own, given.facts, tools)
+    one = CrankInstallationAnalysis(given.card, given.own, given.facts, tools)
     if not given.card.centres:
         return one
     both = tuple(replace(one, end=end) for end in HALVES)
@@ -318,7 +318,7 @@ def crank_in_facts(given: Given) -> CrankInFacts:
     return _in_hand(both)
 
 
-def _in_hand(both: tuple[CrankInFacts, ...]) -> CrankInFacts:
+def _in_hand(both: tuple[CrankInstallationAnalysis, ...]) -> CrankInstallationAnalysis:
     """The end to be worked at: first the tool on each, then the one that has most to go."""
     left = [each for each in both if not each.has_begun] or [each for each in both if not each.called_home]
     turn = both[0].turn

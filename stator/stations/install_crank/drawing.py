@@ -5,9 +5,9 @@ from __future__ import annotations
 from shopmath.amounts import DOWN, count, mm, newton_metres, rough
 from stator.engines.properties import Property
 from stator.stations.framework import Canvas
-from stator.stations.framework.messages import fill
+from stator.stations.framework.messages import format_message
 from stator.stations.install_crank import messages
-from stator.stations.install_crank.analysis import PULL, CrankInFacts
+from stator.stations.install_crank.analysis import PULL, CrankInstallationAnalysis
 from stator.ui.number_format import bare
 from stator.ui.svg import Sheet, bar
 
@@ -15,7 +15,7 @@ WAY_PX = 120.0  # the whole travel as drawn
 AXIS = 176.0
 
 
-def draw(found: CrankInFacts, canvas: Canvas) -> None:
+def draw(found: CrankInstallationAnalysis, canvas: Canvas) -> None:
     sheet, width, unit = canvas.sheet, canvas.width, canvas.width / 760
     ring = 300.0 * unit  # face of the inner ring that the shoulder comes to
     off = WAY_PX * unit * (1 - found.share_done)
@@ -31,7 +31,7 @@ def draw(found: CrankInFacts, canvas: Canvas) -> None:
     for number, x in enumerate((ring + 24 * unit, width - 120 * unit)):
         if found.gaps:
             code = "gap_right" if number else "gap_left"
-            said = fill(messages.ON_DRAWING[code], {"gap": bare(mm(found.gaps[number].value or 0.0, 0.01))})
+            said = format_message(messages.ON_DRAWING[code], {"gap": bare(mm(found.gaps[number].value or 0.0, 0.01))})
             sheet.text((x, AXIS - 130), said, "halo reading-label ink", "middle")
     for number, each in enumerate(found.ends):
         _turns(each, canvas, 400.0 if len(found.ends) == 1 else 366.0 + 56.0 * number)
@@ -66,7 +66,7 @@ def _tool(sheet: Sheet, ring: float, end: float, unit: float) -> None:
     sheet.text((ring - 230 * unit, AXIS - 122), str(messages.ON_DRAWING["nut"]), "quiet", "start" if unit < 0.8 else "middle")
 
 
-def _turns(found: CrankInFacts, canvas: Canvas, y: float) -> None:
+def _turns(found: CrankInstallationAnalysis, canvas: Canvas, y: float) -> None:
     """Turns done of those wanted, at one end."""
     left, right, wanted = canvas.width * 0.16, canvas.width * 0.84, found.wanted_turns
     if not wanted:
@@ -75,11 +75,11 @@ def _turns(found: CrankInFacts, canvas: Canvas, y: float) -> None:
     canvas.sheet.line((left, y), (right, y), "axis thin")
     canvas.sheet.rect(left, y - 9, (right - left) * done / wanted, 18, "ink solid")
     values = {"done": count(done), "wanted": count(wanted, 0.1), "left": count(max(wanted - done, 0.0), 0.1)}
-    said = fill(messages.ON_DRAWING["turns_at"], {**values, "side": found.card.side(found.end)}) if found.end else ""
-    canvas.sheet.text((left, y - 18), said or fill(messages.ON_DRAWING["turns"], values), "strong")
+    said = format_message(messages.ON_DRAWING["turns_at"], {**values, "side": found.card.side(found.end)}) if found.end else ""
+    canvas.sheet.text((left, y - 18), said or format_message(messages.ON_DRAWING["turns"], values), "strong")
 
 
-def _torque(found: CrankInFacts, canvas: Canvas) -> None:
+def _torque(found: CrankInstallationAnalysis, canvas: Canvas) -> None:
     """The last torque against where to stop."""
     sheet, left, right, y = canvas.sheet, canvas.width * 0.16, canvas.width * 0.84, 484.0
     if not found.torque:
@@ -93,7 +93,9 @@ def _torque(found: CrankInFacts, canvas: Canvas) -> None:
     sheet.line((left, y), (right, y), "axis thin")
     sheet.rect(x(found.torque.expected.low), y - 9, x(stop) - x(found.torque.expected.low), 18, "band")
     sheet.line((x(stop), y - 22), (x(stop), y + 14), "hot bold")
-    sheet.text((x(stop), y - 28), fill(messages.ON_DRAWING["stop"], {"torque": rough(newton_metres(stop), DOWN)}), "hot strong", "middle")
+    sheet.text(
+        (x(stop), y - 28), format_message(messages.ON_DRAWING["stop"], {"torque": rough(newton_metres(stop), DOWN)}), "hot strong", "middle"
+    )
     felt = found.every(Property.SCREW_TORQUE)
     if felt:
         sheet.circle((x(felt[-1]), y), 8, "ink solid")

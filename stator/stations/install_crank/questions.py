@@ -7,19 +7,19 @@ from functools import partial
 from typing import Any
 
 from shopmath.amounts import count, thread_size
-from stator.engines.fact_keys import Slot
+from stator.engines.fact_keys import FactKey
 from stator.engines.properties import Property
 from stator.engines.property_specs import ABOUT
 from stator.stations.framework import Method, Question
-from stator.stations.framework.messages import OptionRow, fill
+from stator.stations.framework.messages import OptionRow, format_message
 from stator.stations.framework.question_factory import method, question
 from stator.stations.install_crank import messages
-from stator.stations.install_crank.analysis import DROP, GAPS, PULL, CrankInFacts
+from stator.stations.install_crank.analysis import DROP, GAPS, PULL, CrankInstallationAnalysis
 
 ask = partial(question, messages)
 
 
-def questions(found: CrankInFacts) -> list[Question]:
+def questions(found: CrankInstallationAnalysis) -> list[Question]:
     if found.is_refused:
         return []
     asked = []
@@ -37,17 +37,17 @@ def questions(found: CrankInFacts) -> list[Question]:
     return asked
 
 
-def _gap_of_two(found: CrankInFacts, slot: Slot) -> Question:
+def _gap_of_two(found: CrankInstallationAnalysis, slot: FactKey) -> Question:
     """A gap of one crank of two: outside, or toward the centre section."""
     more: dict[str, Any] = {"example": "0.30", "resolution": 0.01, "gauges": ("feeler",)}
     return ask(slot, {"side": found.card.side(slot.at.end)}, text=messages.GAP_OF[slot.at.depth], **more)
 
 
-def _pull(found: CrankInFacts) -> list[Question]:
+def _pull(found: CrankInstallationAnalysis) -> list[Question]:
     past = found.has_begun
     side = {"side": found.card.side(found.end)}
 
-    def ask(slot: Slot, **more: Any) -> Question:
+    def ask(slot: FactKey, **more: Any) -> Question:
         """By the end it is at, where there are two."""
         return question(messages, slot, side, text=messages.QUESTION_AT[slot.what] if found.end else None, **more)
 
@@ -66,22 +66,22 @@ def _pull(found: CrankInFacts) -> list[Question]:
         return [*asked, *(ask(found.at(what), quiet=True, times=times, resolution=1.0) for what, times in said if times)]
     wanted = found.wanted_turns
     turns: dict[str, Any] = {
-        "where": fill(messages.IN_ALL, {"turns": count(wanted, 0.1)}) if wanted else messages.FROM_FIRST,
+        "where": format_message(messages.IN_ALL, {"turns": count(wanted, 0.1)}) if wanted else messages.FROM_FIRST,
         "limits": (found.done_turns, ABOUT[Property.SCREW_TURNS_DONE].high),
-        "refusal": fill(messages.FEWER, {"done": count(found.done_turns)}),
+        "refusal": format_message(messages.FEWER, {"done": count(found.done_turns)}),
     }
     asked.append(ask(found.at(Property.SCREW_TURNS_DONE), quiet=not even, times=turned + 1, example="2", resolution=1.0, **turns))
     asked.append(ask(found.at(Property.SCREW_TORQUE), quiet=even, times=felt + 1, example="6", resolution=1.0))
     return asked
 
 
-def methods(found: CrankInFacts) -> tuple[Method, ...]:
+def methods(found: CrankInstallationAnalysis) -> tuple[Method, ...]:
     if found.has_begun:
         return ()
     way = method(messages, "school", found.way)
     if not found.tool or found.way != PULL:
         return (way,)
     tools: list[OptionRow] = [
-        (str(each.pk), each.name, fill(messages.A_TURN, {"pitch": thread_size(each.pitch_mm)})) for each in found.tools
+        (str(each.pk), each.name, format_message(messages.A_TURN, {"pitch": thread_size(each.pitch_mm)})) for each in found.tools
     ]
     return (way, method(messages, "tool", str(found.tool.pk), tools))

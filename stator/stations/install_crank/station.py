@@ -6,13 +6,13 @@ from typing import Any
 
 from shopmath import __version__ as core_version
 from stator.engines.properties import Property
-from stator.stations.framework import Room, Station
-from stator.stations.framework.prerequisites import MAINS_HOME
+from stator.stations.framework import Room, StationDefinition
+from stator.stations.framework.prerequisites import MAIN_BEARINGS_SEATED
 from stator.stations.install_crank import actions, drawing, messages, questions, verdict
-from stator.stations.install_crank.analysis import CrankInFacts, crank_in_facts
+from stator.stations.install_crank.analysis import CrankInstallationAnalysis, crank_in_facts
 
 
-def result(found: CrankInFacts) -> dict[str, Any]:
+def result(found: CrankInstallationAnalysis) -> dict[str, Any]:
     """Return what a file carries of it: `crank-in/1`; where both ends were pulled, each by itself."""
     more: dict[str, Any] = {"ends": [{"end": each.end, **_pulled(each)} for each in found.both]} if found.both else {}
     if found.has_two:
@@ -21,7 +21,7 @@ def result(found: CrankInFacts) -> dict[str, Any]:
     return {"schema": "crank-in/1", "core_version": core_version, "school": found.way, **_pulled(found), "gaps_mm": gaps, **more}
 
 
-def _pulled(found: CrankInFacts) -> dict[str, Any]:
+def _pulled(found: CrankInstallationAnalysis) -> dict[str, Any]:
     return {
         "turns": found.done_turns,
         "turns_wanted": round(found.wanted_turns, 2) if found.wanted_turns else None,
@@ -30,7 +30,7 @@ def _pulled(found: CrankInFacts) -> dict[str, Any]:
     }
 
 
-STATION = Station(
+STATION = StationDefinition(
     key="crank-in",
     name=messages.NAME,
     binds=Room,
@@ -39,7 +39,7 @@ STATION = Station(
     rebuilds=True,
     drawn=True,
     equipment={"tool": "pull_ins"},
-    needs=(MAINS_HOME,),
+    needs=(MAIN_BEARINGS_SEATED,),
     gives=(Property.CRANK_HOME,),
     facts=crank_in_facts,
     questions=questions.questions,

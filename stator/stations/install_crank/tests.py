@@ -2,19 +2,19 @@ from __future__ import annotations
 
 from django.test import SimpleTestCase, TestCase
 
-from stator.engines.fact_keys import Slot
+from stator.engines.fact_keys import FactKey
 from stator.engines.models import EngineCard
 from stator.engines.parts import CRANK
 from stator.engines.properties import Property
-from stator.jobs.facts import Fact, Facts, GaugeSeen, Origin, Own, Taken
+from stator.jobs.facts import EntryData, Fact, Facts, GaugeSnapshot, MeasuredReading, Origin
 from stator.shop.models import Gauge, PullIn
-from stator.stations.install_crank.analysis import GAPS, Code, CrankInFacts
+from stator.stations.install_crank.analysis import GAPS, Code, CrankInstallationAnalysis
 from stator.stations.install_crank.questions import questions
 from stator.stations.install_crank.verdict import verdict
 from stator.stations.split_crankcase.tests import Halves
 from tests.factories import job
 
-FEELER = GaugeSeen("Feelers", 0.01, 0.003, kind="feeler")
+FEELER = GaugeSnapshot("Feelers", 0.01, 0.003, kind="feeler")
 SET_UP = ("end-thread-diameter", "end-thread-pitch", "adapter-turns", "travel")
 
 
@@ -42,11 +42,11 @@ class Home(SimpleTestCase):
 
     def found(self, left, right=None, known=0.40, stays="left"):
         card = EngineCard(crank_stays=stays)
-        taken = [Taken(slot, gap, gauge=FEELER) for slot, gap in zip(GAPS, (left, right), strict=True) if gap is not None]
-        own = Own(tuple(taken), (), {"school": "drop"}, skipped=frozenset([GAPS[1].key] if right is None else ()))
-        float_slot = Slot(CRANK, Property.END_FLOAT_PREDICTED)
+        taken = [MeasuredReading(slot, gap, gauge=FEELER) for slot, gap in zip(GAPS, (left, right), strict=True) if gap is not None]
+        own = EntryData(tuple(taken), (), {"school": "drop"}, skipped=frozenset([GAPS[1].key] if right is None else ()))
+        float_slot = FactKey(CRANK, Property.END_FLOAT_PREDICTED)
         facts = (Fact(float_slot, known, "", Origin.MEASURED, uncertainty=0.03, station="end-float"),) if known else ()
-        return CrankInFacts(card, own, Facts(derived=facts), ())
+        return CrankInstallationAnalysis(card, own, Facts(derived=facts), ())
 
     def said(self, *gaps, **more):
         call = self.found(*gaps, **more).sides

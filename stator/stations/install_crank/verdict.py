@@ -8,15 +8,35 @@ from typing import Any
 
 from shopmath.amounts import DOWN, Amount, count, mm, newton_metres, rough, thread_size
 from shopmath.crank_installation import LEAD_MM, InTurn
-from shopmath.verdict import Call
-from stator.engines.fact_keys import Slot
+from shopmath.verdict import Conformity
+from stator.engines.fact_keys import FactKey
 from stator.engines.parts import CRANK
 from stator.engines.properties import Property
 from stator.jobs.facts import Finding
-from stator.stations.framework import Caution, Question, Said, State, Trace, Verdict, Way, of_call, question_factory
-from stator.stations.framework.messages import fill
+from stator.stations.framework import (
+    Alternative,
+    MessageRef,
+    Question,
+    SafetyWarning,
+    Source,
+    State,
+    Verdict,
+    from_conformity,
+    question_factory,
+)
+from stator.stations.framework.messages import format_message
 from stator.stations.install_crank import messages
-from stator.stations.install_crank.analysis import DROP, FEWEST_TURNS, JOURNAL, NUT_RADIUS_MM, PULL, SCREW_MM, SEATED_MM, Code, CrankInFacts
+from stator.stations.install_crank.analysis import (
+    DROP,
+    FEWEST_TURNS,
+    JOURNAL,
+    NUT_RADIUS_MM,
+    PULL,
+    SCREW_MM,
+    SEATED_MM,
+    Code,
+    CrankInstallationAnalysis,
+)
 from stator.ui.number_format import show
 
 source = partial(question_factory.source, messages)
@@ -42,15 +62,15 @@ WRENCH = {
 }
 
 
-def verdict(found: CrankInFacts, asked: list[Question]) -> Verdict:
+def verdict(found: CrankInstallationAnalysis, asked: list[Question]) -> Verdict:
     """The call as it stands; `asked` is what is still to be answered."""
     if found.is_refused:
-        ways = (Way(choice="school", option=PULL), Way(choice="school", option=DROP))
+        ways = (Alternative(choice="school", option=PULL), Alternative(choice="school", option=DROP))
         return Verdict(State.STOP, Code.NOT_THAT_WAY, {}, found.way, "by_hand" if found.way == "impact" else "pull_or_drop", ways=ways)
     if found.sides:
         code = SIDES[found.sides.code]
-        gaps = () if found.sides.state == State.IN else tuple(Way(slot) for slot in found.gap_slots if found.own.has(slot))
-        return of_call(found.sides, code, values=sides_said(found, found.sides), next=STEPS.get(found.sides.code, code), ways=gaps)
+        gaps = () if found.sides.state == State.IN else tuple(Alternative(slot) for slot in found.gap_slots if found.own.has(slot))
+        return from_conformity(found.sides, code, values=sides_said(found, found.sides), next=STEPS.get(found.sides.code, code), ways=gaps)
     if found.way == DROP:
         return Verdict(State.WAIT, Code.DROP, next="once_cold" if asked else "nothing")
     if found.all_home:
@@ -58,39 +78,45 @@ def verdict(found: CrankInFacts, asked: list[Question]) -> Verdict:
     return _pulling(found, asked)
 
 
-def sides_said(found: CrankInFacts, call: Call) -> dict[str, Any]:
+def sides_said(found: CrankInstallationAnalysis, call: Conformity) -> dict[str, Any]:
     """The gaps of both sides, for a sentence."""
     sizes = {name: mm(value, 0.01) for name, value in call.values.items() if name not in ("side", "where")}
     if "side" not in call.values:
         return sizes
     side = found.card.side(call.values["side"])
-    return {**sizes, "side": fill(messages.SIDE_OF[call.values["where"]], {"side": side}) if "where" in call.values else side}
+    return {**sizes, "side": format_message(messages.SIDE_OF[call.values["where"]], {"side": side}) if "where" in call.values else side}
 
 
-def turn_said(found: CrankInFacts, turn: InTurn) -> dict[str, Any]:
+def turn_said(found: CrankInstallationAnalysis, turn: InTurn) -> dict[str, Any]:
     """Return which end is ahead of which, for a sentence."""
     ends = {name: found.card.side(turn.call.values[name]) for name in ("ahead", "behind")}
     return {**ends, "side": found.card.side(turn.end), "lead": mm(turn.lead_mm, 0.1), "allowed": mm(LEAD_MM, 0.1)}
 
 
-def thread_said(call: Call) -> dict[str, Any]:
+def thread_said(call: Conformity) -> dict[str, Any]:
     """Return why a thread is another, for a sentence."""
     return {name: thread_size(value) if name in ("adapter", "end") else value for name, value in call.values.items()}
 
 
-def wrench_said(call: Call) -> dict[str, Amount]:
+def wrench_said(call: Conformity) -> dict[str, Amount]:
     return {name: count(max(value, 0.0), 0.1) if name == "left" else newton_metres(value) for name, value in call.values.items()}
 
 
-def _pulling(found: CrankInFacts, asked: list[Question]) -> Verdict:
+def _pulling(found: CrankInstallationAnalysis, asked: list[Question]) -> Verdict:
     if found.tool is None:
-        return Verdict(State.STOP, Code.NO_TOOL, ways=(Way(page="shop"), Way(choice="school", option=DROP)))
+        return Verdict(State.STOP, Code.NO_TOOL, ways=(Alternative(page="shop"), Alternative(choice="school", option=DROP)))
     if found.thread and found.thread_is_wrong:
-        ways = (Way(choice="tool"), Way(found.at(Property.END_THREAD_DIAMETER)), Way(found.at(Property.END_THREAD_PITCH)))
-        return of_call(found.thread, Code.THREAD_DIFFERS, values=thread_said(found.thread), next=Code.THREAD_DIFFERS, ways=ways)
+        ways = (
+            Alternative(choice="tool"),
+            Alternative(found.at(Property.END_THREAD_DIAMETER)),
+            Alternative(found.at(Property.END_THREAD_PITCH)),
+        )
+        return from_conformity(found.thread, Code.THREAD_DIFFERS, values=thread_said(found.thread), next=Code.THREAD_DIFFERS, ways=ways)
     if found.too_shallow:
         values = {"turns": count(found.turns_by_hand or 0.0), "fewest": count(FEWEST_TURNS)}
-        return Verdict(State.STOP, Code.MORE_THREAD, values, ways=(Way(found.at(Property.ADAPTER_TURNS)), Way(choice="tool")))
+        return Verdict(
+            State.STOP, Code.MORE_THREAD, values, ways=(Alternative(found.at(Property.ADAPTER_TURNS)), Alternative(choice="tool"))
+        )
     if not found.has_begun:
         return Verdict(State.WAIT, Code.SET_UP, next="ask") if asked else _ready(found)
     binds = found.wrench is not None and found.wrench.state == State.STOP
@@ -102,7 +128,7 @@ def _pulling(found: CrankInFacts, asked: list[Question]) -> Verdict:
     return Verdict(State.WAIT, Code.PULL, values, reason, "ask" if asked else "nothing", assumed=_assumed(found))
 
 
-def _ready(found: CrankInFacts) -> Verdict:
+def _ready(found: CrankInstallationAnalysis) -> Verdict:
     reason, values = _expected(found)
     left = [said for key, (said, required) in messages.CHECKS.items() if required and key not in found.own.ticked]
     if left:
@@ -110,16 +136,16 @@ def _ready(found: CrankInFacts) -> Verdict:
     return Verdict(State.WAIT, Code.READY, values, reason, "required" if left else "begin", assumed=_assumed(found))
 
 
-def _felt(found: CrankInFacts, wrench: Call, asked: list[Question]) -> Verdict:
+def _felt(found: CrankInstallationAnalysis, wrench: Conformity, asked: list[Question]) -> Verdict:
     """Return what the wrench says of the pull."""
     code, move = WRENCH[wrench.code]
     if wrench.state == State.IN and found.wanted_turns and found.done_turns >= found.wanted_turns:
         code = Code.COME_HOME
     move = "call_it_home" if move == "ask" and not asked else move
-    return of_call(wrench, code, values=wrench_said(wrench), next=move)
+    return from_conformity(wrench, code, values=wrench_said(wrench), next=move)
 
 
-def _expected(found: CrankInFacts) -> tuple[str, dict[str, Any]]:
+def _expected(found: CrankInstallationAnalysis) -> tuple[str, dict[str, Any]]:
     """Return what the wrench should feel, before it has felt anything."""
     if found.torque is None:
         return "bearing_unknown", {}
@@ -132,31 +158,31 @@ def _expected(found: CrankInFacts) -> tuple[str, dict[str, Any]]:
     return "expected_turns", {**values, "wanted": count(found.wanted_turns, 0.1)}
 
 
-def _assumed(found: CrankInFacts) -> tuple[Said, ...]:
+def _assumed(found: CrankInstallationAnalysis) -> tuple[MessageRef, ...]:
     if found.torque is None:
         return ()
     screw = {"screw": mm(SCREW_MM, 1.0), "radius": mm(NUT_RADIUS_MM, 1.0)}
-    return Said("screw", screw), Said("journal", {"code": JOURNAL})
+    return MessageRef("screw", screw), MessageRef("journal", {"code": JOURNAL})
 
 
-def checks(found: CrankInFacts) -> tuple[Caution, ...]:
+def checks(found: CrankInstallationAnalysis) -> tuple[SafetyWarning, ...]:
     rows = messages.CHECKS_DROP if found.way == DROP else messages.CHECKS
-    return tuple(Caution(key, str(said), required) for key, (said, required) in rows.items())
+    return tuple(SafetyWarning(key, str(said), required) for key, (said, required) in rows.items())
 
 
-def warnings(found: CrankInFacts) -> tuple[Caution, ...]:
+def warnings(found: CrankInstallationAnalysis) -> tuple[SafetyWarning, ...]:
     return question_factory.warnings(
         messages, *(key for key in messages.WARNINGS if (found.both and not found.has_two) or key != "in_turn")
     )
 
 
-def derived(found: CrankInFacts) -> Iterator[Finding]:
+def derived(found: CrankInstallationAnalysis) -> Iterator[Finding]:
     """That the crank is home in its half, for the stations that need it there."""
     if found.sides and found.sides.state == State.IN:
-        yield Finding(Slot(CRANK, Property.CRANK_HOME), text="yes")
+        yield Finding(FactKey(CRANK, Property.CRANK_HOME), text="yes")
 
 
-def sources(found: CrankInFacts) -> Iterator[Trace]:
+def sources(found: CrankInstallationAnalysis) -> Iterator[Source]:
     if found.end_thread:
         values = {"system": found.end_thread.system, "off": mm(found.end_thread.diameter_error_mm, 0.01)}
         yield source("end", found.end_thread.designation, values)

@@ -7,14 +7,14 @@ from typing import Any
 from stator.engines.properties import Property
 from stator.jobs import log
 from stator.stations.framework import Action, State
-from stator.stations.framework.messages import fill
+from stator.stations.framework.messages import format_message
 from stator.stations.install_flywheel import messages
-from stator.stations.install_flywheel.analysis import FlywheelOnFacts, Hands, at
+from stator.stations.install_flywheel.analysis import FlywheelInstallationAnalysis, Hands, at
 from stator.stations.install_flywheel.verdict import judged_values
 
 
 def actions(bound: Any) -> tuple[Action, ...]:
-    found: FlywheelOnFacts = bound.found
+    found: FlywheelInstallationAnalysis = bound.found
     poor = found.contact is not None and found.contact.state != State.IN
     lap = [Action("lapped", str(messages.ACTION["lapped"]), "lapped", True, do=lapped)] if poor else []
     return (*lap, bound.sign_action(main=not poor))
@@ -29,8 +29,8 @@ def lapped(bound: Any) -> None:
 
 def may_sign(bound: Any) -> str:
     """Return what is out is put right first."""
-    found: FlywheelOnFacts = bound.found
+    found: FlywheelInstallationAnalysis = bound.found
     worst = found.judged[0] if found.judged else None
     if worst is None or worst.call.state not in (State.OUT, State.STOP):
         return ""
-    return f"{messages.HEADLINE[worst.code]}. {fill(messages.REASON[worst.call.code], judged_values(found, worst))}"
+    return f"{messages.HEADLINE[worst.code]}. {format_message(messages.REASON[worst.call.code], judged_values(found, worst))}"

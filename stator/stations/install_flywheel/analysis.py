@@ -7,17 +7,17 @@ from enum import StrEnum
 from functools import cached_property
 
 from shopmath.estimate import Estimate
-from shopmath.flywheel_fit import Holds, contact, holds
+from shopmath.flywheel_fit import TaperCapacity, contact, holds
 from shopmath.screw_threads import STATES, UNKNOWN
 from shopmath.taper import asked_by_wheel_nm, key_shift_deg
-from shopmath.verdict import STOP, TOO_CLOSE, Call, call, severity
+from shopmath.verdict import STOP, TOO_CLOSE, Conformity, judge, severity
 from stator.engines.card_facts import Limit
-from stator.engines.fact_keys import Slot
+from stator.engines.fact_keys import FactKey
 from stator.engines.models import EngineCard
 from stator.engines.parts import FLYWHEEL
 from stator.engines.properties import Property
-from stator.jobs.facts import Fact, Facts, Own
-from stator.stations.framework import Given
+from stator.jobs.facts import EntryData, Fact, Facts
+from stator.stations.framework import StationInput
 
 TORQUE_SHARE = 0.05  # of the manual's torque: shop rule
 TORQUE_WRENCH = 0.02  # uncertainty of a torque wrench, of what it shows
@@ -48,8 +48,8 @@ class Hands(StrEnum):
     LAPPED = "lapped"
 
 
-def at(what: Property) -> Slot:
-    return Slot(FLYWHEEL, what)
+def at(what: Property) -> FactKey:
+    return FactKey(FLYWHEEL, what)
 
 
 OLD_KEY = ("stepped", "sheared")  # answers that mean the key found when the wheel came off
@@ -61,16 +61,16 @@ class Judged:
     """One thing that has something to be judged by."""
 
     code: Code
-    call: Call
+    call: Conformity
     next: str
 
 
 @dataclass(frozen=True)
-class FlywheelOnFacts:
+class FlywheelInstallationAnalysis:
     """All that Flywheel on computes. Sizes in mm, torques in N·m."""
 
     card: EngineCard
-    own: Own
+    own: EntryData
     known: Facts
 
     def said(self, what: Property) -> str:
@@ -98,7 +98,7 @@ class FlywheelOnFacts:
         return (blued[-1].value or 0.0) / 100 if blued else None
 
     @cached_property
-    def contact(self) -> Call | None:
+    def contact(self) -> Conformity | None:
         reaches = self.said(Property.CONTACT_AT_LARGE_END)
         return contact(self.share, reaches == "yes") if self.share is not None and reaches else None
 
@@ -124,7 +124,7 @@ class FlywheelOnFacts:
         return chosen if chosen in STATES else UNKNOWN
 
     @cached_property
-    def holds(self) -> Holds | None:
+    def holds(self) -> TaperCapacity | None:
         """Return what the cone carries; None while something of it is unknown."""
         card, torque, cone = self.card, self.nut_torque_nm, self.cone_mm
         if not (self.is_on_taper and card.taper_ratio and card.nut_d_mm and torque and cone):
@@ -176,12 +176,12 @@ class FlywheelOnFacts:
         shaft = self.card.shaft_d_mm
         return key_shift_deg(self.step_mm, shaft) if self.step_mm is not None and shaft else None
 
-    def _timing(self, shift_deg: float) -> tuple[Call, str]:
+    def _timing(self, shift_deg: float) -> tuple[Conformity, str]:
         """A step that is there on purpose is set for; one that is wear lets the wheel turn."""
         values = {"shift": abs(shift_deg)}
         if self.key == "stepped":
-            return Call(TOO_CLOSE, -abs(shift_deg), "", "ahead" if shift_deg > 0 else "back", values), "set_ignition"
-        found = call(abs(shift_deg), high=TIMING_DEG, uncertainty=TIMING_U_DEG, unit="°", digits=1)
+            return Conformity(TOO_CLOSE, -abs(shift_deg), "", "ahead" if shift_deg > 0 else "back", values), "set_ignition"
+        found = judge(abs(shift_deg), high=TIMING_DEG, uncertainty=TIMING_U_DEG, unit="°", digits=1)
         return found, "new_key"
 
     # what is judged
@@ -190,19 +190,19 @@ class FlywheelOnFacts:
         found = self.known.limit(what)
         return found if found and found.is_given else None
 
-    def _by_card(self, what: Property) -> Call | None:
+    def _by_card(self, what: Property) -> Conformity | None:
         """A figure against the card's; None where the card says nothing."""
         fact, limit = self.own.fact(at(what)), self.limit(what)
         if fact is None or fact.value is None or limit is None:
             return None
-        return call(fact.value, limit.low, limit.high, fact.uncertainty or 0.0, unit="mm", digits=2)
+        return judge(fact.value, limit.low, limit.high, fact.uncertainty or 0.0, unit="mm", digits=2)
 
     @cached_property
     def judged(self) -> list[Judged]:
         """Return what has something to be judged by, the worst first."""
         found: list[Judged] = []
         if self.key_differs:
-            found.append(Judged(Code.KEY_DIFFERS, Call(STOP, 0.0, "", "key_differs"), "look_at_key"))
+            found.append(Judged(Code.KEY_DIFFERS, Conformity(STOP, 0.0, "", "key_differs"), "look_at_key"))
         if self.contact:
             found.append(Judged(Code.LAP, self.contact, "lap"))
         if self.holds and self.holds.call:
@@ -212,7 +212,7 @@ class FlywheelOnFacts:
         torque, manual = self.value(Property.NUT_TORQUE), self.card.nut_torque_nm
         if torque and manual:
             low, high = manual * (1 - TORQUE_SHARE), manual * (1 + TORQUE_SHARE)
-            nut = call(torque, low, high, TORQUE_WRENCH * torque, unit="N·m", digits=0)
+            nut = judge(torque, low, high, TORQUE_WRENCH * torque, unit="N·m", digits=0)
             found.append(Judged(Code.NUT, nut, "to_torque"))
         for code, what, move in ((Code.RIM, Property.RIM_RUNOUT, "off_again"), (Code.AIR_GAP, Property.AIR_GAP, "shift_coil")):
             by_card = self._by_card(what)
@@ -221,6 +221,6 @@ class FlywheelOnFacts:
         return sorted(found, key=lambda each: severity(each.call.state))
 
 
-def flywheel_on_facts(given: Given) -> FlywheelOnFacts:
+def flywheel_on_facts(given: StationInput) -> FlywheelInstallationAnalysis:
     """Return what Flywheel on knows, built once for a page or an act."""
-    return FlywheelOnFacts(given.card, given.own, given.facts)
+    return FlywheelInstallationAnalysis(given.card, given.own, given.facts)

@@ -7,20 +7,20 @@ import math
 from shopmath.amounts import degrees, newton_metres, share
 from stator.engines.properties import Property
 from stator.stations.framework import Canvas
-from stator.stations.framework.messages import fill
+from stator.stations.framework.messages import format_message
 from stator.stations.install_flywheel import messages
-from stator.stations.install_flywheel.analysis import FlywheelOnFacts, at
+from stator.stations.install_flywheel.analysis import FlywheelInstallationAnalysis, at
 from stator.ui.number_format import figure, plain, show
 
 AXIS_PX = 222.0
 
 
-def draw(found: FlywheelOnFacts, canvas: Canvas) -> None:
+def draw(found: FlywheelInstallationAnalysis, canvas: Canvas) -> None:
     _section(found, canvas)
     _end(found, canvas)
 
 
-def _section(found: FlywheelOnFacts, canvas: Canvas) -> None:
+def _section(found: FlywheelInstallationAnalysis, canvas: Canvas) -> None:
     """Shaft from the left, cone, nut; the wheel's boss round it and its rim above and below."""
     sheet, unit, axis = canvas.sheet, canvas.width / 760, AXIS_PX
     left, large, small, end = 70 * unit, 250 * unit, 470 * unit, 590 * unit
@@ -39,7 +39,7 @@ def _section(found: FlywheelOnFacts, canvas: Canvas) -> None:
         sheet.hatched([(x * unit, axis + up * y) for x, y in ((474, 24), (540, 24), (540, 58), (474, 58))], "plain", 6)
     _contact(found, canvas, (large, small), (high, low))
     _spots(canvas, large, small, unit)
-    ratio = fill(messages.ON_DRAWING["ratio"], {"ratio": plain(found.card.taper_ratio)}) if found.card.taper_ratio else ""
+    ratio = format_message(messages.ON_DRAWING["ratio"], {"ratio": plain(found.card.taper_ratio)}) if found.card.taper_ratio else ""
     said = (ratio or str(messages.ON_DRAWING["taper_unknown"])) if found.is_on_taper else str(messages.ON_DRAWING["straight"])
     canvas.labels.at([((left, axis + 84), "start")], said, "quiet", rank=2)
     if found.nut_torque_nm:
@@ -47,7 +47,7 @@ def _section(found: FlywheelOnFacts, canvas: Canvas) -> None:
         canvas.labels.at([((548 * unit, axis - 66), "start"), ((540 * unit, axis - 84), "middle")], torque, "reading-label ink", rank=1)
 
 
-def _contact(found: FlywheelOnFacts, canvas: Canvas, x: tuple[float, float], radius: tuple[float, float]) -> None:
+def _contact(found: FlywheelInstallationAnalysis, canvas: Canvas, x: tuple[float, float], radius: tuple[float, float]) -> None:
     """The share of the cone that carries, from the end where it carries."""
     carries = found.share
     if not found.is_on_taper or not carries:
@@ -59,7 +59,7 @@ def _contact(found: FlywheelOnFacts, canvas: Canvas, x: tuple[float, float], rad
     for up in (-1, 1):
         ends = [(at_x, AXIS_PX + up * (radius[0] - slope * (at_x - large))) for at_x in (start, start + reach)]
         canvas.sheet.line(ends[0], ends[1], "needle")
-    said = fill(messages.ON_DRAWING["carries"], {"share": share(carries)})
+    said = format_message(messages.ON_DRAWING["carries"], {"share": share(carries)})
     canvas.labels.at([(((large + small) / 2, AXIS_PX - 104), "middle")], said, "halo strong ink", rank=1)
 
 
@@ -75,7 +75,7 @@ def _spots(canvas: Canvas, large: float, small: float, unit: float) -> None:
         canvas.sheet.circle(spots[canvas.asked], 22, "place")
 
 
-def _end(found: FlywheelOnFacts, canvas: Canvas) -> None:
+def _end(found: FlywheelInstallationAnalysis, canvas: Canvas) -> None:
     """The key as seen from the end, its step and the angle it makes, drawn larger than it is."""
     sheet, shift = canvas.sheet, found.shift_deg
     if shift is None:
@@ -89,5 +89,5 @@ def _end(found: FlywheelOnFacts, canvas: Canvas) -> None:
         sheet.line(centre, (centre[0] + (radius + 20) * math.cos(turn), centre[1] - (radius + 20) * math.sin(turn)), cls)
     canvas.labels.at([((canvas.width * 0.44, 478), "start")], show(degrees(shift, 0.1)), "big ink", rank=1)
     canvas.labels.at(
-        [((canvas.width * 0.44, 504), "start")], fill(messages.ON_DRAWING["step"], {"times": figure(factor, 0)}), "quiet", rank=2
+        [((canvas.width * 0.44, 504), "start")], format_message(messages.ON_DRAWING["step"], {"times": figure(factor, 0)}), "quiet", rank=2
     )

@@ -6,13 +6,13 @@ from typing import Any
 
 from shopmath import __version__ as core_version
 from stator.engines.properties import Property
-from stator.stations.framework import Room, Station, question_factory
+from stator.stations.framework import Room, StationDefinition, question_factory
 from stator.stations.framework.prerequisites import CLOSED
 from stator.stations.install_flywheel import actions, drawing, messages, questions, verdict
-from stator.stations.install_flywheel.analysis import FlywheelOnFacts, flywheel_on_facts
+from stator.stations.install_flywheel.analysis import FlywheelInstallationAnalysis, flywheel_on_facts
 
 
-def result(found: FlywheelOnFacts) -> dict[str, Any]:
+def result(found: FlywheelInstallationAnalysis) -> dict[str, Any]:
     """Return what a file carries of it: `flywheel-on/1`."""
     carries = found.holds.torque_nm if found.holds else None
     return {
@@ -30,7 +30,7 @@ def result(found: FlywheelOnFacts) -> dict[str, Any]:
     }
 
 
-STATION = Station(
+STATION = StationDefinition(
     key="flywheel-on",
     name=messages.NAME,
     binds=Room,

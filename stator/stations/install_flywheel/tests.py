@@ -5,7 +5,7 @@ from django.test import TestCase
 from stator.engines.models import EngineCard, Spec
 from stator.engines.properties import Property
 from stator.jobs.facts import Fact, Facts, Origin
-from stator.stations.framework import Given
+from stator.stations.framework import StationInput
 from stator.stations.install_flywheel.analysis import Code, at, flywheel_on_facts
 from stator.stations.remove_flywheel.tests import WheelCase
 from stator.stations.split_crankcase.tests import Halves
@@ -80,9 +80,9 @@ class GoingOn(TestCase):
     def test_what_the_wheel_s_inertia_asks_stands_beside_what_the_taper_carries(self):
         EngineCard.objects.filter(pk=self.made.card_id).update(wheel_kg=1.9, wheel_rpm=8500)
         card = EngineCard.objects.get(pk=self.made.card_id)
-        self.assertIsNone(flywheel_on_facts(Given(card)).asks)  # its rim was not measured
+        self.assertIsNone(flywheel_on_facts(StationInput(card)).asks)  # its rim was not measured
         rim = Fact(slot=at(Property.RIM_DIAMETER), value=124.0, text="", origin=Origin.MEASURED)
-        asks = flywheel_on_facts(Given(card, Facts(derived=[rim]))).asks
+        asks = flywheel_on_facts(StationInput(card, Facts(derived=[rim]))).asks
         self.assertEqual([round(each) for each in (asks.low, asks.likely, asks.high)], [14, 35, 93])
 
     def test_a_worn_key_moves_the_spark_and_a_stepped_one_says_by_how_much(self):

@@ -8,11 +8,11 @@ from typing import Any
 
 from shopmath.amounts import degrees, mm, newton_metres, newtons, rough
 from stator.engines.properties import Property
-from stator.stations.framework import Finding, Question, Said, Scale, State, Trace, Verdict, question_factory
+from stator.stations.framework import Finding, MessageRef, Question, Scale, Source, State, Verdict, question_factory
 from stator.stations.framework.limits import limit_values
-from stator.stations.framework.messages import fill
+from stator.stations.framework.messages import format_message
 from stator.stations.install_flywheel import messages
-from stator.stations.install_flywheel.analysis import CONE, TIMING_DEG, Code, FlywheelOnFacts, Judged, at
+from stator.stations.install_flywheel.analysis import CONE, TIMING_DEG, Code, FlywheelInstallationAnalysis, Judged, at
 from stator.ui.number_format import between, plain, rough_band, show
 from stator.ui.table_texts import from_table
 
@@ -20,7 +20,7 @@ source = partial(question_factory.source, messages)
 KINDS = {Code.TIMING: ("angle", 0.1), Code.NUT: ("torque", 1.0), Code.RIM: ("length", 0.01), Code.AIR_GAP: ("length", 0.01)}
 
 
-def verdict(found: FlywheelOnFacts, asked: list[Question]) -> Verdict:
+def verdict(found: FlywheelInstallationAnalysis, asked: list[Question]) -> Verdict:
     """The worst of what is judged; then what is still to be answered."""
     worst = found.judged[0] if found.judged else None
     if worst and worst.call.state != State.IN:
@@ -38,27 +38,27 @@ def verdict(found: FlywheelOnFacts, asked: list[Question]) -> Verdict:
     return Verdict(State.IN, Code.ON, {**values, **more}, reason, "sign", detail, scale=_scale(found), assumed=assumed)
 
 
-def judged_values(found: FlywheelOnFacts, each: Judged) -> dict[str, Any]:
+def judged_values(found: FlywheelInstallationAnalysis, each: Judged) -> dict[str, Any]:
     """For the sentence that says why."""
     if each.code == Code.KEY_DIFFERS:
         key, step = found.key_found, found.step_found
-        stepped = fill(messages.STEP, {"step": step.amount}) if key and key.text == "stepped" and step and step.value else ""
+        stepped = format_message(messages.STEP, {"step": step.amount}) if key and key.text == "stepped" and step and step.value else ""
         return {"found": messages.FOUND_KEY[key.text] if key else "", "step": stepped}
     if each.call.code in ("ahead", "back"):
         return {"shift": degrees(each.call.values["shift"], 0.1)}
     return limit_values(each.call, *KINDS[each.code]) if each.code in KINDS else dict(each.call.values)
 
 
-def _judged(found: FlywheelOnFacts, worst: Judged) -> Verdict:
+def _judged(found: FlywheelInstallationAnalysis, worst: Judged) -> Verdict:
     values = judged_values(found, worst)
     limited = {Code.RIM: Property.RIM_RUNOUT, Code.AIR_GAP: Property.AIR_GAP}.get(worst.code)
     limit = found.limit(limited) if limited else None
-    guessed = (Said("limit", {"name": limit.name}),) if limit and limit.assumed else ()
+    guessed = (MessageRef("limit", {"name": limit.name}),) if limit and limit.assumed else ()
     assumed = guessed + (_assumed(found) if worst.code == Code.TAPER_SLIPS else ())
     return Verdict(worst.call.state, worst.code, values, worst.call.code, worst.next, scale=_scale(found), assumed=assumed)
 
 
-def _so_far(found: FlywheelOnFacts) -> tuple[str, dict[str, Any]]:
+def _so_far(found: FlywheelInstallationAnalysis) -> tuple[str, dict[str, Any]]:
     if found.holds:
         carries = found.holds.torque_nm
         values = {"low": rough(newton_metres(carries.low)), "high": rough(newton_metres(carries.high))}
@@ -69,14 +69,14 @@ def _so_far(found: FlywheelOnFacts) -> tuple[str, dict[str, Any]]:
     return (found.contact.code, dict(found.contact.values)) if found.contact else ("key_places", {})
 
 
-def _assumed(found: FlywheelOnFacts) -> tuple[Said, ...]:
-    said = [Said("taper")] if found.is_on_taper and found.cone_assumed else []
+def _assumed(found: FlywheelInstallationAnalysis) -> tuple[MessageRef, ...]:
+    said = [MessageRef("taper")] if found.is_on_taper and found.cone_assumed else []
     if found.holds and found.value(Property.CONE_DIAMETER) is None and found.cone_mm:
-        said.append(Said("cone", {"cone": mm(found.cone_mm, 0.1)}))
+        said.append(MessageRef("cone", {"cone": mm(found.cone_mm, 0.1)}))
     return tuple(said)
 
 
-def _scale(found: FlywheelOnFacts) -> Scale | None:
+def _scale(found: FlywheelInstallationAnalysis) -> Scale | None:
     asked = found.value(Property.TORQUE_TO_CARRY)
     if not found.holds or asked is None:
         return None
@@ -84,13 +84,13 @@ def _scale(found: FlywheelOnFacts) -> Scale | None:
     return Scale(carries.likely, (carries.high - carries.low) / 2, asked, None, "N·m", 0)
 
 
-def derived(found: FlywheelOnFacts) -> Iterator[Finding]:
+def derived(found: FlywheelInstallationAnalysis) -> Iterator[Finding]:
     """A key that was replaced, for the list of parts to order."""
     if found.key == "new":
         yield Finding(at(Property.REPLACED), text="key")
 
 
-def sources(found: FlywheelOnFacts) -> Iterator[Trace]:
+def sources(found: FlywheelInstallationAnalysis) -> Iterator[Source]:
     if found.holds:
         carries, seats = found.holds.torque_nm, found.holds.seating_n
         yield source("seats", rough_band(newtons(seats.low), newtons(seats.high)), {"basis": from_table(seats.basis)}, estimated=True)

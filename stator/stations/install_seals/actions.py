@@ -9,29 +9,29 @@ from stator.engines.properties import Property
 from stator.jobs import log
 from stator.jobs.idempotency import new_key
 from stator.stations.framework import Action
-from stator.stations.framework.messages import fill
-from stator.stations.framework.remeasure import ask_anew
+from stator.stations.framework.messages import format_message
+from stator.stations.framework.remeasure import request_remeasurement
 from stator.stations.install_seals import messages
-from stator.stations.install_seals.analysis import TAB, SealFound, SealsFacts
+from stator.stations.install_seals.analysis import TAB, SealAnalysis, SealFound
 from stator.stations.install_seals.questions import is_open, next_seal
 from stator.stations.install_seals.verdict import stopped
 
 
 def actions(bound: Any) -> tuple[Action, ...]:
-    found: SealsFacts = bound.found
+    found: SealAnalysis = bound.found
     if not bound.entry:
         return ()
     other = other_seal(found)
     if other:
-        return (Action("other", fill(messages.OTHER, {"part": other.seal.name}), "other", True, do=take_as_other),)
+        return (Action("other", format_message(messages.OTHER, {"part": other.seal.name}), "other", True, do=take_as_other),)
     onward, done = next_seal(found), not is_open(found, found.in_hand)
     sign = bound.sign_action(main=done and not onward)
     if onward is None:
         return (sign,)
-    return (Action("next", fill(messages.ON, {"part": onward.seal.name}), "next", done, do=take_up_next), sign)
+    return (Action("next", format_message(messages.ON, {"part": onward.seal.name}), "next", done, do=take_up_next), sign)
 
 
-def other_seal(found: SealsFacts) -> SealFound | None:
+def other_seal(found: SealAnalysis) -> SealFound | None:
     """The seal that the one in hand is by its sizes, where it is another one of this engine and not measured yet."""
     of = found.in_hand
     if of.found_as is None or of.is_the_one:
@@ -42,30 +42,30 @@ def other_seal(found: SealsFacts) -> SealFound | None:
 
 def take_as_other(bound: Any) -> None:
     """The seal in hand is another one: its sizes go there, and it is taken up."""
-    found: SealsFacts = bound.found
+    found: SealAnalysis = bound.found
     other = other_seal(found)
     assert other is not None
     for what in (Property.SEAL_SHAFT, Property.SEAL_BORE):
         measured = bound.live(found.in_hand.at(what).key)[-1]
-        ask_anew(bound, [found.in_hand.at(what)])
+        request_remeasurement(bound, [found.in_hand.at(what)])
         size = Quantity(measured.canonical, measured.unit, measured.canonical, measured.text, measured.kind)
         slot = other.at(what)
         more = {"gauge": measured.gauge, "at": measured.taken_at, "attempt": bound.attempt, "extra": measured.extra}
-        log.keep_reading(bound.entry, measured.by, slot.key, size, new_key(), slot=slot, **more)
-    log.choose(bound.entry, **{TAB: other.seal.uid})
+        log.save_reading(bound.entry, measured.by, slot.key, size, new_key(), slot=slot, **more)
+    log.set_method(bound.entry, **{TAB: other.seal.uid})
 
 
 def take_up_next(bound: Any) -> None:
     onward = next_seal(bound.found)
     if onward:
-        log.choose(bound.entry, **{TAB: onward.seal.uid})
+        log.set_method(bound.entry, **{TAB: onward.seal.uid})
 
 
 def may_sign(bound: Any) -> str:
     """Not while a seal is the wrong one or the wrong way round, or not yet in."""
-    found: SealsFacts = bound.found
+    found: SealAnalysis = bound.found
     stop = stopped(found)
     if stop:
         return str(bound.said_of(stop).line)
     left = [each.seal.name for each in found.seals if is_open(found, each)]
-    return fill(messages.STILL_TO_DO, {"seals": ", ".join(left)}) if left else ""
+    return format_message(messages.STILL_TO_DO, {"seals": ", ".join(left)}) if left else ""

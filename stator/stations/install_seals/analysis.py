@@ -18,14 +18,14 @@ from shopmath.seals import (
     runout_under_lip_mm,
     seat_of_seal,
 )
-from stator.engines.fact_keys import At, Slot
+from stator.engines.fact_keys import FactKey, Location
 from stator.engines.models import EngineCard, Seal
 from stator.engines.parts import CRANK
 from stator.engines.properties import Property
-from stator.jobs.facts import Fact, Own
-from stator.shop.equipment_snapshot import Shelves
+from stator.jobs.facts import EntryData, Fact
+from stator.shop.equipment_snapshot import EquipmentSnapshot
 from stator.shop.models import Driver
-from stator.stations.framework import Given
+from stator.stations.framework import StationInput
 
 TAB = "part"
 USUAL_LIP = "nitrile"  # what a seal is of that says nothing else
@@ -48,9 +48,9 @@ class Code(StrEnum):
     SEATED = "seated"
 
 
-def depth_of(seal: Seal, clock: str) -> Slot:
+def depth_of(seal: Seal, clock: str) -> FactKey:
     """Return where the depth of a seal at one place is kept."""
-    return Slot(seal.part, Property.SEAL_DEPTH, At(clock=int(clock)))
+    return FactKey(seal.part, Property.SEAL_DEPTH, Location(clock=int(clock)))
 
 
 @dataclass(frozen=True)
@@ -58,14 +58,14 @@ class SealFound:
     """All that Seals computes of one seal. Sizes in mm."""
 
     seal: Seal
-    own: Own
+    own: EntryData
     others: tuple[Seal, ...]
-    shelves: Shelves | None
+    shelves: EquipmentSnapshot | None
     rpm: float | None = None  # of the shaft under its lip, where the card says
     runs_out: Fact | None = None  # the shaft there, as trued
 
-    def at(self, what: Property) -> Slot:
-        return Slot(self.seal.part, what)
+    def at(self, what: Property) -> FactKey:
+        return FactKey(self.seal.part, what)
 
     def said(self, what: Property) -> str:
         return self.own.said(self.at(what))
@@ -178,11 +178,11 @@ class SealFound:
 
 
 @dataclass(frozen=True)
-class SealsFacts:
+class SealAnalysis:
     """Every seal of the card, one of them in hand."""
 
     card: EngineCard
-    own: Own
+    own: EntryData
     seals: tuple[SealFound, ...]
 
     @property
@@ -196,14 +196,14 @@ class SealsFacts:
         return next((each for each in self.seals if each.seal.uid == chosen), self.seals[0])
 
 
-def seals_facts(given: Given) -> SealsFacts:
+def seals_facts(given: StationInput) -> SealAnalysis:
     """Return what Seals knows, built once for a page or an act."""
     seals = tuple(given.card.seals.all())
-    return SealsFacts(given.card, given.own, tuple(_of_one(given, seal, seals) for seal in seals))
+    return SealAnalysis(given.card, given.own, tuple(_of_one(given, seal, seals) for seal in seals))
 
 
-def _of_one(given: Given, seal: Seal, seals: tuple[Seal, ...]) -> SealFound:
+def _of_one(given: StationInput, seal: Seal, seals: tuple[Seal, ...]) -> SealFound:
     """One seal; in front of a main bearing it runs on the crank."""
     on_crank = any(seat.pk == seal.seat_id and seat.is_main for seat in given.card.seats.all())
-    runs_out = given.facts.best(CRANK, Property.CRANK_RUNOUT, At(end=seal.half)) if on_crank else None
+    runs_out = given.facts.best(CRANK, Property.CRANK_RUNOUT, Location(end=seal.half)) if on_crank else None
     return SealFound(seal, given.own, seals, given.shelves, given.card.wheel_rpm if on_crank else None, runs_out)

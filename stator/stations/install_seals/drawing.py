@@ -8,9 +8,9 @@ from shopmath.amounts import mm
 from shopmath.seals import CLOCKS
 from stator.engines.properties import Property
 from stator.stations.framework import Canvas
-from stator.stations.framework.messages import fill
+from stator.stations.framework.messages import format_message
 from stator.stations.install_seals import messages
-from stator.stations.install_seals.analysis import SealFound, SealsFacts, depth_of
+from stator.stations.install_seals.analysis import SealAnalysis, SealFound, depth_of
 from stator.ui.number_format import bare, trade
 from stator.ui.svg import Point, bar
 
@@ -18,7 +18,7 @@ PX = 9.0  # a mm of depth as drawn
 BORE, SHAFT = 150.0, 300.0  # where both are drawn, px
 
 
-def draw(found: SealsFacts, canvas: Canvas) -> None:
+def draw(found: SealAnalysis, canvas: Canvas) -> None:
     of, wide = found.in_hand, canvas.is_wide
     _section(of, canvas, 250.0 if wide else 150.0, 1.0 if wide else 0.66)
     _clock(of, canvas, (canvas.width - 170.0 if wide else canvas.width - 86.0, 220.0), 92.0 if wide else 52.0)
@@ -70,10 +70,10 @@ def _sizes(of: SealFound, canvas: Canvas, x: float) -> None:
     sheet, seal, seat = canvas.sheet, of.seal, of.seating
     sheet.text((x, 420), trade(of.shaft_mm, of.bore_mm, seal.width_mm), "reading-label", "middle")
     code = "deep" if seat else "wanted" if seal.depth_mm else "flush"
-    said = fill(messages.ON_DRAWING[code], {"depth": bare(mm(seat.depth_mm if seat else seal.depth_mm, 0.01))})
+    said = format_message(messages.ON_DRAWING[code], {"depth": bare(mm(seat.depth_mm if seat else seal.depth_mm, 0.01))})
     sheet.text((x, 446), said, "reading-label ink" if seat else "quiet", "middle")
     if seat and seat.gap_mm is not None:
-        gap = fill(messages.ON_DRAWING["gap"], {"gap": bare(mm(seat.gap_mm, 0.01))})
+        gap = format_message(messages.ON_DRAWING["gap"], {"gap": bare(mm(seat.gap_mm, 0.01))})
         sheet.text((x, 472), gap, "reading-label ink", "middle")
 
 

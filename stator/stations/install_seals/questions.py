@@ -9,22 +9,22 @@ from shopmath.amounts import mm
 from shopmath.seals import CLOCKS
 from stator.engines.properties import Property
 from stator.stations.framework import Method, Question
-from stator.stations.framework.messages import fill
+from stator.stations.framework.messages import format_message
 from stator.stations.framework.page_components import Option
 from stator.stations.framework.question_factory import method, question
 from stator.stations.install_seals import messages
-from stator.stations.install_seals.analysis import TAB, SealFound, SealsFacts, depth_of
+from stator.stations.install_seals.analysis import TAB, SealAnalysis, SealFound, depth_of
 
 BY_CALLIPER = ("calliper",)
 WIDEST_MM = 250.0
 
 
-def questions(found: SealsFacts) -> list[Question]:
+def questions(found: SealAnalysis) -> list[Question]:
     """Every seal's questions; only those of the seal in hand are asked in turn."""
     return [ask for each in found.seals for ask in of_seal(found, each)]
 
 
-def of_seal(found: SealsFacts, of: SealFound) -> list[Question]:
+def of_seal(found: SealAnalysis, of: SealFound) -> list[Question]:
     seal = of.seal
     ask = partial(question, messages, quiet=of.seal != found.in_hand.seal)
     asked = [
@@ -47,30 +47,32 @@ def of_seal(found: SealsFacts, of: SealFound) -> list[Question]:
 def _under_bore(of: SealFound) -> dict[str, Any]:
     """A shaft is smaller than the bore, once that is measured."""
     bore = of.own.value(of.at(Property.SEAL_BORE))
-    return {"limits": (3.0, bore - 0.01), "refusal": fill(messages.SHAFT_LARGER, {"bore": mm(bore, 0.1)})} if bore else {}
+    return {"limits": (3.0, bore - 0.01), "refusal": format_message(messages.SHAFT_LARGER, {"bore": mm(bore, 0.1)})} if bore else {}
 
 
 def _over_shaft(of: SealFound) -> dict[str, Any]:
     shaft = of.own.value(of.at(Property.SEAL_SHAFT))
-    return {"limits": (shaft + 0.01, WIDEST_MM), "refusal": fill(messages.BORE_SMALLER, {"shaft": mm(shaft, 0.1)})} if shaft else {}
+    return (
+        {"limits": (shaft + 0.01, WIDEST_MM), "refusal": format_message(messages.BORE_SMALLER, {"shaft": mm(shaft, 0.1)})} if shaft else {}
+    )
 
 
-def is_open(found: SealsFacts, of: SealFound) -> bool:
+def is_open(found: SealAnalysis, of: SealFound) -> bool:
     """Return True if something is still to be asked of a seal."""
     return any(ask.slot and not found.own.has(ask.slot) and ask.key not in found.own.skipped for ask in of_seal(found, of))
 
 
-def next_seal(found: SealsFacts) -> SealFound | None:
+def next_seal(found: SealAnalysis) -> SealFound | None:
     """The next seal with something still to ask, after the one in hand."""
     at = found.seals.index(found.in_hand)
     others = [*found.seals[at + 1 :], *found.seals[:at]]
     return next((each for each in others if is_open(found, each)), None)
 
 
-def tabs(found: SealsFacts) -> Method:
+def tabs(found: SealAnalysis) -> Method:
     options = tuple(Option(each.seal.uid, each.seal.name) for each in found.seals)
     return Method(TAB, str(messages.IN_HAND), options, found.in_hand.seal.uid)
 
 
-def methods(found: SealsFacts) -> tuple[Method, ...]:
+def methods(found: SealAnalysis) -> tuple[Method, ...]:
     return (method(messages, "when", found.own.choice("when", "after")), method(messages, "case", found.case))

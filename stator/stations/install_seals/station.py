@@ -6,14 +6,14 @@ from typing import Any
 
 from shopmath import __version__ as core_version
 from stator.engines.properties import Property
-from stator.stations.framework import Room, Station
+from stator.stations.framework import Room, StationDefinition
 from stator.stations.framework.prerequisites import HOME_BEHIND_SEALS
 from stator.stations.install_seals import actions, drawing, messages, questions, verdict
-from stator.stations.install_seals.analysis import SealFound, SealsFacts, seals_facts
+from stator.stations.install_seals.analysis import SealAnalysis, SealFound, seals_facts
 from stator.stations.work_notes.station import by_hand
 
 
-def result(found: SealsFacts) -> dict[str, Any]:
+def result(found: SealAnalysis) -> dict[str, Any]:
     """Return what a file carries of it: `seals/1`."""
     seals = {each.seal.name: _one(each) for each in found.seals}
     return {"schema": "seals/1", "core_version": core_version, "when": found.own.choice("when", "after"), "seals": seals}
@@ -31,13 +31,13 @@ def _one(of: SealFound) -> dict[str, Any]:
     }
 
 
-def bind(station: Station, *more: Any) -> Any:
+def bind(station: StationDefinition, *more: Any) -> Any:
     """By the card's seals; without any on it, in the mechanic's own words."""
     job = more[0]
     return Room(station, *more) if job.card.seals.all() else Room(by_hand(station.key, station.name), *more)
 
 
-STATION = Station(
+STATION = StationDefinition(
     key="seals",
     name=messages.NAME,
     binds=bind,

@@ -4,11 +4,11 @@ from django.test import TestCase
 
 from shopmath.seals import CLOCKS, Candidate, identify_seal, lip_side
 from shopmath.validation import BadInput
-from stator.engines.fact_keys import Slot
+from stator.engines.fact_keys import FactKey
 from stator.engines.models import Seal
 from stator.engines.parts import CRANK
 from stator.engines.properties import Property
-from stator.jobs.facts import Fact, Origin, Own
+from stator.jobs.facts import EntryData, Fact, Origin
 from stator.shop.models import Driver, Gauge
 from stator.stations.install_seals.analysis import SealFound, depth_of
 from stator.stations.remove_bearings.tests import Puller
@@ -22,7 +22,7 @@ class Sealer(Halves):
     key = "seals"
 
     def of(self, seal, what, text):
-        return self.answer(Slot(seal.part, what).key, text)
+        return self.answer(FactKey(seal.part, what).key, text)
 
     def one(self, seal, shaft=None, bore=None, kept="pressure", way="inside"):
         self.of(seal, Property.SEAL_SHAFT, shaft or f"{seal.shaft_mm}")
@@ -61,10 +61,10 @@ class UnderTheLip(SealsCase):
         self.assertIn("At 15.7 m/s a plain nitrile lip burns. What stands it: polyacrylate and fluoro-rubber.", said["fast"])
         self.assertIn("Runout that a lip follows", [each.label for each in self.hands.work().traces()])
         self.assertNotIn("runs-out", said)
-        trued = Slot(CRANK, Property.CRANK_RUNOUT)
+        trued = FactKey(CRANK, Property.CRANK_RUNOUT)
         for runout, far in ((0.05, False), (0.09, True)):
             fact = Fact(slot=trued, value=runout, text="", origin=Origin.MEASURED, kind="length", uncertainty=0.01)
-            self.assertEqual(SealFound(self.drive, Own(), (), None, 8000, fact).runs_out_too_far, far)
+            self.assertEqual(SealFound(self.drive, EntryData(), (), None, 8000, fact).runs_out_too_far, far)
 
 
 class TheSeals(SealsCase):

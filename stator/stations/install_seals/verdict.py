@@ -11,23 +11,23 @@ from shopmath.seals import CLOCKS, DEPTH_MM, SealSeat, lips_for, metal_case_forc
 from shopmath.verdict import severity
 from stator.engines.properties import Property
 from stator.stations.framework import (
-    Caution,
+    Alternative,
     Contradiction,
+    DerivedValue,
+    MessageRef,
     Question,
-    Result,
-    Said,
+    SafetyWarning,
     Scale,
+    Source,
     State,
-    Trace,
     Verdict,
-    Way,
-    of_call,
+    from_conformity,
     question_factory,
 )
 from stator.stations.framework.limits import limit_values
-from stator.stations.framework.messages import fill
+from stator.stations.framework.messages import format_message
 from stator.stations.install_seals import messages
-from stator.stations.install_seals.analysis import Code, SealFound, SealsFacts, depth_of
+from stator.stations.install_seals.analysis import Code, SealAnalysis, SealFound, depth_of
 from stator.stations.install_seals.questions import is_open, next_seal
 from stator.ui.number_format import band, rough_band, show, trade
 from stator.ui.table_texts import from_table
@@ -36,35 +36,35 @@ source = partial(question_factory.source, messages)
 STEP = 0.01
 
 
-def verdict(found: SealsFacts, asked: list[Question]) -> Verdict:
+def verdict(found: SealAnalysis, asked: list[Question]) -> Verdict:
     """Of the seal in hand; `asked` is what is still to be answered."""
     return _of(found, found.in_hand, bool(asked))
 
 
-def overall(found: SealsFacts) -> Verdict:
+def overall(found: SealAnalysis) -> Verdict:
     """The worst seal stands for all."""
     return min((_of(found, each, is_open(found, each)) for each in found.seals), key=lambda each: severity(each.state))
 
 
-def stopped(found: SealsFacts) -> Verdict | None:
+def stopped(found: SealAnalysis) -> Verdict | None:
     """The first seal that may not go in as it is."""
     calls = (_of(found, each, is_open(found, each)) for each in found.seals)
     return next((each for each in calls if each.state == State.STOP), None)
 
 
-def _of(found: SealsFacts, of: SealFound, asked: bool) -> Verdict:
+def _of(found: SealAnalysis, of: SealFound, asked: bool) -> Verdict:
     seal, move = of.seal, "ask" if asked else "nothing"
     if of.found_as is None:
         return Verdict(State.WAIT, Code.MEASURE, next=move)
     if not of.is_the_one:
         sizes = {"shaft": trade(seal.shaft_mm), "bore": trade(seal.bore_mm)}
         values = {"seal": seal.name, "other": of.belongs_at, **sizes}
-        ways = (Way(of.at(Property.SEAL_SHAFT)), Way(of.at(Property.SEAL_BORE)), Way(page="card"))
+        ways = (Alternative(of.at(Property.SEAL_SHAFT)), Alternative(of.at(Property.SEAL_BORE)), Alternative(page="card"))
         if of.belongs_at:
             return Verdict(State.STOP, Code.NOT_THIS_ONE, values, "belongs_at", ways=ways[:2])
         return Verdict(State.STOP, Code.NOT_THIS_ONE, values, "belongs_nowhere", ways=ways)
     if of.against_rule and not of.page:
-        turned = (Way(of.at(Property.SEAL_LIP), code="turned"), Way(of.at(Property.PAGE), code="by_page"))
+        turned = (Alternative(of.at(Property.SEAL_LIP), code="turned"), Alternative(of.at(Property.PAGE), code="by_page"))
         return Verdict(State.STOP, Code.WRONG_WAY, {"facing": messages.FACING[of.lip_by_rule]}, ways=turned)
     if of.seating is None:
         return _driving(of, move)
@@ -81,11 +81,11 @@ def _driving(of: SealFound, move: str) -> Verdict:
     return Verdict(State.WAIT, Code.DRIVE, values, "drive_with" if of.drivers else "facing", move, assumed=_flush(of))
 
 
-def _flush(of: SealFound) -> tuple[Said, ...]:
-    return (Said("flush"),) if of.seal.depth_assumed and not of.seal.depth_mm else ()
+def _flush(of: SealFound) -> tuple[MessageRef, ...]:
+    return (MessageRef("flush"),) if of.seal.depth_assumed and not of.seal.depth_mm else ()
 
 
-def _seated(found: SealsFacts, of: SealFound, seat: SealSeat) -> Verdict:
+def _seated(found: SealAnalysis, of: SealFound, seat: SealSeat) -> Verdict:
     wanted = of.seal.depth_mm
     scale = Scale(seat.depth_mm, of.depth_uncertainty, wanted - DEPTH_MM, wanted + DEPTH_MM, "mm", 2)
     judged = (
@@ -98,8 +98,8 @@ def _seated(found: SealsFacts, of: SealFound, seat: SealSeat) -> Verdict:
     if call.state != State.IN:
         values = {**limit_values(call, "length", STEP), "deepest": seat.deepest}
         code = out if call.state == State.OUT else close
-        ways = tuple(Way(depth_of(of.seal, clock), code="depth", values={"clock": clock}) for clock in CLOCKS)
-        return of_call(call, code, values=values, next=move, scale=scale, assumed=_flush(of), ways=ways)
+        ways = tuple(Alternative(depth_of(of.seal, clock), code="depth", values={"clock": clock}) for clock in CLOCKS)
+        return from_conformity(call, code, values=values, next=move, scale=scale, assumed=_flush(of), ways=ways)
     onward = next_seal(found)
     values = {"depth": mm(seat.depth_mm, STEP), "lean": mm(seat.lean_mm, STEP)}
     if seat.gap_mm is not None:
@@ -110,26 +110,26 @@ def _seated(found: SealsFacts, of: SealFound, seat: SealSeat) -> Verdict:
     return Verdict(State.IN, Code.SEATED, values, reason, "sign", scale=scale, assumed=_flush(of))
 
 
-def contradictions(found: SealsFacts) -> Iterator[Contradiction]:
+def contradictions(found: SealAnalysis) -> Iterator[Contradiction]:
     """Seals that go in otherwise than the card says."""
     for each in found.seals:
         if each.lip and each.seal.lip and each.lip != each.seal.lip:
             yield Contradiction(each.at(Property.SEAL_LIP), str(messages.FACING[each.lip]), str(messages.FACING[each.seal.lip]))
 
 
-def checks(found: SealsFacts) -> tuple[Caution, ...]:
+def checks(found: SealAnalysis) -> tuple[SafetyWarning, ...]:
     return question_factory.checks(messages)
 
 
-def warnings(found: SealsFacts) -> tuple[Caution, ...]:
+def warnings(found: SealAnalysis) -> tuple[SafetyWarning, ...]:
     of = found.in_hand
     values = {"speed": Amount(of.lip_speed or 0.0, "surface_speed", 0.1), "lips": _lips(of)}
     far = {"runout": mm((of.runs_out.value if of.runs_out else 0.0) or 0.0, STEP), "most": mm(of.runout_most_mm or 0.0, STEP)}
     said = []
     if of.is_too_fast:
-        said.append(Caution("fast", fill(messages.TOO_FAST, values)))
+        said.append(SafetyWarning("fast", format_message(messages.TOO_FAST, values)))
     if of.runs_out_too_far:
-        said.append(Caution("runs-out", fill(messages.RUNS_OUT, far)))
+        said.append(SafetyWarning("runs-out", format_message(messages.RUNS_OUT, far)))
     return (*said, *question_factory.warnings(messages))
 
 
@@ -138,7 +138,7 @@ def _lips(of: SealFound) -> list[Any]:
     return [messages.LIP[name] for name in lips_for(of.lip_speed or 0.0)] or [messages.NO_LIP]
 
 
-def results(found: SealsFacts) -> Iterator[Result]:
+def results(found: SealAnalysis) -> Iterator[DerivedValue]:
     """Depth, squareness and gap of each seal that is in."""
     for each in found.seals:
         seat, slot = each.seating, each.at(Property.SEAL_DEPTH)
@@ -146,16 +146,16 @@ def results(found: SealsFacts) -> Iterator[Result]:
             continue
         wanted = each.seal.depth_mm
         low, high = mm(wanted - DEPTH_MM, STEP), mm(wanted + DEPTH_MM, STEP)
-        rule = Said("shop_rule")
-        yield Result(slot, "mean depth", mm(seat.depth_mm, STEP), None, low, high, rule, seat.depth.state)
+        rule = MessageRef("shop_rule")
+        yield DerivedValue(slot, "mean depth", mm(seat.depth_mm, STEP), None, low, high, rule, seat.depth.state)
         limit = mm(seat.square.values["limit"], STEP)
-        yield Result(slot, "lean", mm(seat.lean_mm, STEP), None, None, limit, rule, seat.square.state)
+        yield DerivedValue(slot, "lean", mm(seat.lean_mm, STEP), None, None, limit, rule, seat.square.state)
         if seat.gap_mm is not None and seat.clear:
             limit = mm(seat.clear.values["limit"], STEP)
-            yield Result(slot, "gap", mm(seat.gap_mm, STEP), None, limit, None, rule, seat.clear.state)
+            yield DerivedValue(slot, "gap", mm(seat.gap_mm, STEP), None, limit, None, rule, seat.clear.state)
 
 
-def sources(found: SealsFacts) -> Iterator[Trace]:
+def sources(found: SealAnalysis) -> Iterator[Source]:
     of = found.in_hand
     seal, origin = of.seal, {"origin": of.seal.source or messages.UNKNOWN}
     yield source("sizes", trade(of.shaft_mm, of.bore_mm, seal.width_mm), origin, estimated=seal.sizes_assumed)

@@ -9,13 +9,13 @@ from functools import cached_property
 from typing import Any
 
 from shopmath.quantity import Quantity
-from stator.engines.fact_keys import ANYWHERE, At, Slot
+from stator.engines.fact_keys import ANYWHERE, FactKey, Location
 from stator.engines.parts import ENGINE, Part
 from stator.engines.properties import Property
-from stator.jobs.facts import Own, Taken
+from stator.jobs.facts import EntryData, MeasuredReading
 from stator.jobs.models import Timer
 from stator.shop.models import Chiller, Driver, Equipment, Gauge, Heater, Shop
-from stator.stations.framework import Given
+from stator.stations.framework import StationInput
 from stator.stations.install_with_heat import thermometers
 from stator.stations.install_with_heat.setup import ROOM_C
 from stator.stations.install_with_heat.thermometers import CONTACT
@@ -42,10 +42,10 @@ EACH_HEAT = frozenset(
 
 
 @dataclass(frozen=True)
-class Heated:
+class HeatState:
     """Something that is heated, with what was chosen and read for it. A thermometer's reading is worth what its means is."""
 
-    given: Given
+    given: StationInput
 
     @property
     def hot_part(self) -> Part:
@@ -53,7 +53,7 @@ class Heated:
         return ENGINE
 
     @property
-    def own(self) -> Own:
+    def own(self) -> EntryData:
         return self.given.own
 
     @property
@@ -135,11 +135,11 @@ class Heated:
     def by_drop(self) -> bool:
         return self.means.surface == thermometers.DROP
 
-    def slot(self, what: Property, at: At = ANYWHERE) -> Slot:
+    def slot(self, what: Property, at: Location = ANYWHERE) -> FactKey:
         """The address of something about this heat."""
-        return Slot(ENGINE if what in OF_THE_HEAT else self.hot_part, what, at)
+        return FactKey(ENGINE if what in OF_THE_HEAT else self.hot_part, what, at)
 
-    def value(self, what: Property, at: At = ANYWHERE) -> float | None:
+    def value(self, what: Property, at: Location = ANYWHERE) -> float | None:
         slot = self.slot(what, at)
         if what in AS_BEFORE:
             return next((value for attempt in range(self.attempt, 0, -1) if (value := self.own.value(slot, attempt)) is not None), None)
@@ -149,19 +149,19 @@ class Heated:
         """Return True if an earlier heat was set so, and this one has not been set otherwise."""
         return self.attempt > 1 and self.value(what) is not None
 
-    def said(self, what: Property, at: At = ANYWHERE) -> str:
+    def said(self, what: Property, at: Location = ANYWHERE) -> str:
         slot = self.slot(what, at)
         return self.own.said(slot, self.attempt if what in EACH_HEAT else None)
 
     @cached_property
-    def hot(self) -> list[Taken]:
+    def hot(self) -> list[MeasuredReading]:
         """Temperatures read of the hot part in this heat, oldest first; a drop of water is one too."""
         both = (Property.HOT_TEMPERATURE, Property.WATER_DROP)
         found = [each for what in both for each in self.own.all(self.slot(what), self.attempt)]
         return sorted(found, key=lambda each: each.number)
 
     @property
-    def coarse(self) -> Taken | None:
+    def coarse(self) -> MeasuredReading | None:
         """The last temperature, when it is too coarse to judge by."""
         return self.hot[-1] if self.hot and self.hot[-1].corrected.get("trusted") is False else None
 
@@ -170,11 +170,11 @@ class Heated:
         """Return True if a contact thermometer read the latest temperature of the hot part."""
         return bool(self.hot) and self.hot[-1].corrected.get("means") == CONTACT
 
-    def taken_with(self, slot: Slot) -> Gauge | None:
+    def taken_with(self, slot: FactKey) -> Gauge | None:
         """The thermometer in use, for the hot part; anything else is taken with the usual one."""
         return self.means.gauge if slot.what in (Property.HOT_TEMPERATURE, Property.WATER_DROP) else None
 
-    def worth(self, slot: Slot, quantity: Quantity, in_heat: bool, heat_c: float | None) -> dict[str, Any]:
+    def worth(self, slot: FactKey, quantity: Quantity, in_heat: bool, heat_c: float | None) -> dict[str, Any]:
         """The true temperature of a reading on the hot part; inside an oven its walls are what a gun sees reflected."""
         if slot.what == Property.WATER_DROP:
             return thermometers.drop_worth(quantity.text)

@@ -13,8 +13,8 @@ from shopmath.thermal.plan import judge
 from shopmath.thermal.rates import soak_time_s, temperature_at_c, time_constant_from_readings
 from shopmath.thermal.seat import Moment, Setup, moment, sure_until_s
 from shopmath.validation import BadInput
-from shopmath.verdict import Call
-from stator.jobs.facts import Taken
+from shopmath.verdict import Conformity
+from stator.jobs.facts import MeasuredReading
 from stator.jobs.models import Timer
 
 APART_S = 20.0  # two readings closer than this say nothing about a rate
@@ -31,7 +31,7 @@ class Warmth:
     trusted: bool
 
 
-def warmth_of(reading: Taken) -> Warmth:
+def warmth_of(reading: MeasuredReading) -> Warmth:
     """A kept temperature as the model uses it."""
     assert reading.at is not None
     told = reading.corrected
@@ -41,7 +41,7 @@ def warmth_of(reading: Taken) -> Warmth:
 
 
 @dataclass(frozen=True)
-class Drift:
+class TemperatureTrend:
     """One part in one surroundings from a start: the table's rate, or the part's own once two readings tell it."""
 
     start: Warmth
@@ -99,10 +99,10 @@ class Running:
 
     setup: Setup
     target_c: float
-    outer_in: Drift | None
-    inner_in: Drift | None
-    outer_out: Drift | None
-    inner_out: Drift | None
+    outer_in: TemperatureTrend | None
+    inner_in: TemperatureTrend | None
+    outer_out: TemperatureTrend | None
+    inner_out: TemperatureTrend | None
     opened_at: datetime | None
     moment: Callable[[], datetime] = field(compare=False)  # looked at only by what depends on it
 
@@ -138,7 +138,7 @@ class Running:
         return sure_until_s(self.live_setup, self.outer().c, self.inner().c)
 
     @cached_property
-    def call(self) -> Call:
+    def call(self) -> Conformity:
         return judge(self.live_setup, self.here, self.sure_for_s)
 
     def ready_in_s(self) -> float | None:
@@ -153,8 +153,8 @@ def running(
     heat: Timer | None,
     chill: Timer | None,
     window: Timer | None,
-    outer_readings: list[Taken],
-    inner_readings: list[Taken],
+    outer_readings: list[MeasuredReading],
+    inner_readings: list[MeasuredReading],
 ) -> Running:
     """Put a heat together from its clocks and readings."""
     opened = window.started_at if window else None
@@ -167,7 +167,7 @@ def running(
     for name, drift, readings, tau in (("outer", outer_in, outer, setup.outer_room), ("inner", inner_in, inner, setup.inner_room)):
         if opened:
             start = drift.at(opened) if drift else Warmth(opened, setup.room_c, 2.0, True)
-            out[name] = Drift(start, setup.room_c, tau, tuple(each for each in readings if each.at > opened))
+            out[name] = TemperatureTrend(start, setup.room_c, tau, tuple(each for each in readings if each.at > opened))
     return Running(setup, target_c, outer_in, inner_in, out.get("outer"), out.get("inner"), opened, moment)
 
 
@@ -183,7 +183,7 @@ def _before(
     surroundings_c: float | None,
     tau: Estimate | None,
     target_c: float | None,
-) -> Drift | None:
+) -> TemperatureTrend | None:
     """A part in its oven or freezer. Over a flame nobody knows the surroundings: it stays where it was last read."""
     early = tuple(each for each in readings if opened is None or each.at <= opened)
     begun = timer.started_at if timer else (early[0].at if early else None)
@@ -193,5 +193,5 @@ def _before(
     if surroundings_c is None or tau is None:
         known = [each for each in early if each.trusted]
         held = known[-1] if known else start
-        return Drift(held, held.c, Estimate(1e6, 1e6, 1e6), ())
-    return Drift(start, surroundings_c, tau, early)
+        return TemperatureTrend(held, held.c, Estimate(1e6, 1e6, 1e6), ())
+    return TemperatureTrend(start, surroundings_c, tau, early)

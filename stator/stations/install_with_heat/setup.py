@@ -38,7 +38,7 @@ CHILL_FILM = {
 
 
 @dataclass(frozen=True)
-class Wishes:
+class PlanOptions:
     """What was chosen and read at the bench; None where nothing was."""
 
     heater: Heater | None
@@ -54,7 +54,7 @@ class Wishes:
 
 
 @dataclass(frozen=True)
-class Planned:
+class SeatPlan:
     """The fit, the plan, and what the oven is to be set to."""
 
     fit: SeatFit
@@ -83,7 +83,7 @@ def _plate_film(room_c: float, plate_c: float) -> tuple[Estimate, float]:
     return both, (contact.likely * plate_c + air.likely * room_c) / both.likely
 
 
-def _heating(fit: SeatFit, wishes: Wishes, shop: Shop, room_c: float, heat_c: float | None) -> Heating | None:
+def _heating(fit: SeatFit, wishes: PlanOptions, shop: Shop, room_c: float, heat_c: float | None) -> Heating | None:
     heater = wishes.heater
     if heater is None:
         return None
@@ -107,7 +107,7 @@ def _limits(fit: SeatFit) -> tuple[tuple[Limit, ...], tuple[Limit, ...]]:
     return case_limits(fit.outer_material, left_in), ring_cold_limits(fit.bearing)
 
 
-def _base(fit: SeatFit, wishes: Wishes, shop: Shop, room_c: float) -> Setup:
+def _base(fit: SeatFit, wishes: PlanOptions, shop: Shop, room_c: float) -> Setup:
     bearing, seat = fit.bearing, fit.seat
     still = film_w_m2k("bearing 0.05-0.5 kg in a freezer")  # still air is still air, warm or cold
     case_air = film_w_m2k(ROOM_FILM[seat.card.painted])
@@ -146,7 +146,7 @@ def _base(fit: SeatFit, wishes: Wishes, shop: Shop, room_c: float) -> Setup:
     )
 
 
-def planned(seat: Seat, wishes: Wishes, shop: Shop) -> Planned:
+def planned(seat: Seat, wishes: PlanOptions, shop: Shop) -> SeatPlan:
     """Plan a seat. Where the oven's setting was not typed, it is chosen a little above the target, inside every limit."""
     fit = fit_of(seat, wishes.seat_mm, wishes.ring_mm)
     room_c = ROOM_C if wishes.room_c is None else wishes.room_c
@@ -159,4 +159,4 @@ def planned(seat: Seat, wishes: Wishes, shop: Shop) -> Planned:
         above = ABOVE_TARGET_K * (2 if heater.method == Heater.Method.HOT_PLATE else 1)
         heat_c = min(ceiling, ROUND_C * math.ceil((first.target_c + above) / ROUND_C))
         base = replace(base, target_c=first.target_c) if heater.method == Heater.Method.OVEN else base
-    return Planned(fit, plan(replace(base, heating=_heating(fit, wishes, shop, room_c, heat_c))), heat_c)
+    return SeatPlan(fit, plan(replace(base, heating=_heating(fit, wishes, shop, room_c, heat_c))), heat_c)

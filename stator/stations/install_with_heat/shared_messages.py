@@ -14,16 +14,16 @@ from shopmath.thermal.expansion import WANTED
 from shopmath.thermal.limits import Limit
 from shopmath.thermal.plan import Widener
 from shopmath.validation import BadInput
-from shopmath.verdict import Call
+from shopmath.verdict import Conformity
 from stator.engines.models import EngineCard
 from stator.engines.properties import Property
-from stator.jobs.facts import Taken
+from stator.jobs.facts import MeasuredReading
 from stator.shop.models import Chiller, Heater
-from stator.stations.framework import Caution, Method, Question, Said, Trace, Way
-from stator.stations.framework.messages import OptionRow, fill, lazily, say
+from stator.stations.framework import Alternative, MessageRef, Method, Question, SafetyWarning, Source
+from stator.stations.framework.messages import OptionRow, format_message, lazily, render_message
 from stator.stations.framework.question_factory import options, question
 from stator.stations.install_with_heat import messages
-from stator.stations.install_with_heat.heat import Heated
+from stator.stations.install_with_heat.heat import HeatState
 from stator.stations.install_with_heat.setup import ROOM_C
 from stator.stations.install_with_heat.thermometers import CONTACT, DROP, Means, means_of
 from stator.ui.number_format import band, plain, show
@@ -31,16 +31,21 @@ from stator.ui.table_texts import from_table
 
 INFRARED_STEP_C = 5.0  # of a temperature that an infrared thermometer read on bare metal, or a drop of water showed
 
-NOT_BY_HEAT = (Way(station="fit-cold"), Way(page="card"))  # on from a part that heat is not for
-OTHER_HEAT = (Way(choice="heater"), Way(choice="chiller"), Way(page="card"), Way(page="shop"))  # on from a plan that cannot be
+NOT_BY_HEAT = (Alternative(station="fit-cold"), Alternative(page="card"))  # on from a part that heat is not for
+OTHER_HEAT = (
+    Alternative(choice="heater"),
+    Alternative(choice="chiller"),
+    Alternative(page="card"),
+    Alternative(page="shop"),
+)  # on from a plan that cannot be
 
 
-def ways_on(trouble: BadInput) -> tuple[Way, ...]:
+def ways_on(trouble: BadInput) -> tuple[Alternative, ...]:
     """On from what keeps a plan from being made."""
     return NOT_BY_HEAT if trouble.code == "drawn_cup" else OTHER_HEAT
 
 
-def gates(heater: Heater | None, chilled_by: Iterable[str]) -> list[Caution]:
+def gates(heater: Heater | None, chilled_by: Iterable[str]) -> list[SafetyWarning]:
     """Return what must be so before anything is hot or cold."""
     wanted = ["dry"]
     if heater and heater.cooks_food:
@@ -51,7 +56,7 @@ def gates(heater: Heater | None, chilled_by: Iterable[str]) -> list[Caution]:
         wanted.append("ice")
     if Chiller.Method.SPRAY in chilled_by:
         wanted.append("spray")
-    return [Caution(key, str(messages.CHECKS[key][0]), messages.CHECKS[key][1]) for key in wanted]
+    return [SafetyWarning(key, str(messages.CHECKS[key][0]), messages.CHECKS[key][1]) for key in wanted]
 
 
 def of_limit(limit: Limit) -> dict[str, Any]:
@@ -63,7 +68,7 @@ def of_limit(limit: Limit) -> dict[str, Any]:
     }
 
 
-def of_call(call: Call) -> dict[str, Any]:
+def of_call(call: Conformity) -> dict[str, Any]:
     """The values of a plan's call as its sentence wants them."""
     values = dict(call.values)
     limit = values.pop("by", None)
@@ -96,13 +101,13 @@ def lasts(found: Estimate, name: str) -> dict[str, Amount]:
     return {name: duration(found.likely, wide), f"{name}_low": duration(found.low, wide), f"{name}_high": duration(found.high, wide)}
 
 
-def assumed(heated: Heated, card: EngineCard, *, of_the_case: bool = True) -> list[Said]:
+def assumed(heated: HeatState, card: EngineCard, *, of_the_case: bool = True) -> list[MessageRef]:
     """Return what any heat rests on that nobody measured: the metal of the case, the air."""
     found = []
     if of_the_case and card.case_material_assumed:
-        found.append(Said("metal", {"metal": from_table(materials.get(card.case_material).name)}))
+        found.append(MessageRef("metal", {"metal": from_table(materials.get(card.case_material).name)}))
     if heated.value(Property.AIR_TEMPERATURE) is None:
-        found.append(Said("air", {"air": celsius(ROOM_C)}))
+        found.append(MessageRef("air", {"air": celsius(ROOM_C)}))
     return found
 
 
@@ -120,22 +125,22 @@ def means_values(means: Means) -> dict[str, Any]:
     return {"gauge": gauge.name if gauge else "", "setting": plain(gauge.emissivity or 0) if gauge else ""}
 
 
-def means_rows(heated: Heated) -> list[OptionRow]:
+def means_rows(heated: HeatState) -> list[OptionRow]:
     """Ways to take a temperature, for the list."""
     rows: list[OptionRow] = []
     for means in means_of(heated.gauges):
         name, hint, _ = messages.MEANS[means.surface]
         values = means_values(means)
-        rows.append((means.key, fill(name, values), fill(hint, values)))
+        rows.append((means.key, format_message(name, values), format_message(hint, values)))
     return rows
 
 
 def with_what(means: Means) -> str:
     """Return what a temperature is read with, inside a sentence."""
-    return fill(messages.MEANS[means.surface][2], means_values(means))
+    return format_message(messages.MEANS[means.surface][2], means_values(means))
 
 
-def coarse(reading: Taken) -> dict[str, Any]:
+def coarse(reading: MeasuredReading) -> dict[str, Any]:
     """A temperature that is too coarse to judge by."""
     told = reading.corrected
     by = str(told["means"])
@@ -148,7 +153,7 @@ def _read(temperature_c: float, step: float, toward: str = NEAREST) -> Amount:
     return replace(celsius(temperature_c, step), toward=toward)
 
 
-def note(reading: Taken) -> str:
+def note(reading: MeasuredReading) -> str:
     """Return what stands beside a temperature in the table: its true value with its band."""
     told = reading.corrected
     if "true_c" not in told:
@@ -159,10 +164,10 @@ def note(reading: Taken) -> str:
         "range": band(_read(told["low_c"], step, DOWN), _read(told["high_c"], step, UP)),
         "true": _read(told["true_c"], step),
         "shown": show(celsius(reading.value)) if reading.value is not None else "",
-        "by": say(messages.READ_BY, by, {}, by),
+        "by": render_message(messages.READ_BY, by, {}, by),
     }
     code = CONTACT if by == CONTACT else DROP if reading.value is None else "sure" if told["trusted"] else "unsure"
-    return fill(messages.TEMPERATURE_NOTE[code], values)
+    return format_message(messages.TEMPERATURE_NOTE[code], values)
 
 
 # questions and choices of the heat itself
@@ -170,11 +175,11 @@ def note(reading: Taken) -> str:
 
 def wanted_method(chosen: str) -> Method:
     """Return how much clearance is wanted."""
-    rows: list[OptionRow] = [(key, key, fill(messages.WANTED_HINT, {"part": plain(value)})) for key, value in WANTED.items()]
+    rows: list[OptionRow] = [(key, key, format_message(messages.WANTED_HINT, {"part": plain(value)})) for key, value in WANTED.items()]
     return Method("wanted", str(messages.METHOD_LABEL["wanted"]), options(rows), chosen)
 
 
-def air(table: Any, heated: Heated, quiet: bool) -> Question:
+def air(table: Any, heated: HeatState, quiet: bool) -> Question:
     slot = heated.slot(Property.AIR_TEMPERATURE)
     return question(table, slot, optional=True, quiet=quiet, resolution=1.0, example="21")
 
@@ -182,10 +187,12 @@ def air(table: Any, heated: Heated, quiet: bool) -> Question:
 def heats(outer: str, room_c: float, key: str, value: float) -> None:
     """Refuse a heater that is colder than what it should heat."""
     if value <= room_c:
-        raise BadInput(key, fill(messages.COLDER, {"value": celsius(value), "outer": messages.NAMES[outer]}))
+        raise BadInput(key, format_message(messages.COLDER, {"value": celsius(value), "outer": messages.NAMES[outer]}))
 
 
-def limit_trace(limit: Limit) -> Trace:
+def limit_trace(limit: Limit) -> Source:
     values = of_limit(limit)
-    label = fill(messages.LIMIT_LABEL, {"what": values["what"]})
-    return Trace(label, fill("{limit}", values), fill(messages.LIMIT_SOURCE, {**values, "source": limit.source}), limit.estimated)
+    label = format_message(messages.LIMIT_LABEL, {"what": values["what"]})
+    return Source(
+        label, format_message("{limit}", values), format_message(messages.LIMIT_SOURCE, {**values, "source": limit.source}), limit.estimated
+    )

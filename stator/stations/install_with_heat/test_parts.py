@@ -14,7 +14,7 @@ from shopmath.thermal import temperature_at_c
 from stator.engines.models import Seat
 from stator.shop.models import Chiller, Gauge, Heater, Shop
 from stator.stations.install_with_heat import shared_messages, thermometers
-from stator.stations.install_with_heat.live_temperatures import Drift, Warmth
+from stator.stations.install_with_heat.live_temperatures import TemperatureTrend, Warmth
 from stator.stations.install_with_heat.single_seat import drawing
 from stator.stations.install_with_heat.thermometers import Means
 from stator.ui.number_format import lasting, show, step_of, time_step_of
@@ -33,8 +33,8 @@ def read(seconds: float, c: float, trusted: bool = True, u: float = 1.0) -> Warm
 
 
 class Drifts(SimpleTestCase):
-    def drift(self, *readings: Warmth) -> Drift:
-        return Drift(read(0, 20), 120.0, OVEN, readings)
+    def drift(self, *readings: Warmth) -> TemperatureTrend:
+        return TemperatureTrend(read(0, 20), 120.0, OVEN, readings)
 
     def test_without_a_reading_it_goes_by_the_table_and_the_uncertainty_grows(self):
         here = self.drift().at(after(600))

@@ -8,15 +8,15 @@ from datetime import UTC, datetime, timedelta
 from django.test import SimpleTestCase
 
 from shopmath.thermal.seat import HEATED_BY_U_K
-from stator.engines.fact_keys import At, Slot
+from stator.engines.fact_keys import FactKey, Location
 from stator.engines.models import EngineCard, Fitted, Seat
 from stator.engines.parts import ENGINE
 from stator.engines.properties import Property
-from stator.jobs.facts import Fact, Facts, GaugeSeen, Origin, Own, Taken
+from stator.jobs.facts import EntryData, Fact, Facts, GaugeSnapshot, MeasuredReading, Origin
 from stator.jobs.models import Timer
-from stator.shop.equipment_snapshot import Shelves
+from stator.shop.equipment_snapshot import EquipmentSnapshot
 from stator.shop.models import Chiller, Gauge, Heater, Shop
-from stator.stations.framework import Given, State
+from stator.stations.framework import State, StationInput
 from stator.stations.install_with_heat.shaft_assembly import verdict as of_assembly
 from stator.stations.install_with_heat.shaft_assembly.analysis import INSIDE, OUTSIDE, Assembly
 from stator.stations.install_with_heat.shaft_assembly.analysis import Code as Put
@@ -25,13 +25,13 @@ from stator.stations.install_with_heat.single_seat.analysis import Code, Phase, 
 from stator.stations.install_with_heat.single_seat.station import result
 
 NOW = datetime(2026, 5, 4, 10, tzinfo=UTC)
-FEELER = GaugeSeen("Feelers", 0.01)
+FEELER = GaugeSnapshot("Feelers", 0.01)
 OVEN = Heater(pk=1, name="Oven", method="oven", fan=True)
 FREEZER = Chiller(pk=1, name="Freezer", method="freezer", temperature_c=-18)
 PROBE = Gauge(pk=1, name="Probe", kind="contact", resolution=0.1, repeatability=0.5)
 GUN = Gauge(pk=2, name="Gun", kind="infrared", resolution=0.5, repeatability=0.5, emissivity=0.95)
-NOTHING = dict.fromkeys(Shelves.__dataclass_fields__, ())
-SHELVES = Shelves(**{**NOTHING, "heaters": (OVEN,), "chillers": (FREEZER,), "gauges": (PROBE, GUN)})
+NOTHING = dict.fromkeys(EquipmentSnapshot.__dataclass_fields__, ())
+SHELVES = EquipmentSnapshot(**{**NOTHING, "heaters": (OVEN,), "chillers": (FREEZER,), "gauges": (PROBE, GUN)})
 
 
 def seat_of(**more):
@@ -46,7 +46,7 @@ def clock(key, minutes):
 def read(slot, value, minutes=0, **more):
     at = NOW - timedelta(minutes=minutes)
     number = round(1000 - minutes)
-    return Taken(slot, value if not isinstance(value, str) else None, str(value), at=at, number=number, **more)
+    return MeasuredReading(slot, value if not isinstance(value, str) else None, str(value), at=at, number=number, **more)
 
 
 class OneHeat(SimpleTestCase):
@@ -56,12 +56,12 @@ class OneHeat(SimpleTestCase):
         self.seat = seat_of()
 
     def slot(self, what, clock=None):
-        return Slot(self.seat.part, what, At(clock=clock))
+        return FactKey(self.seat.part, what, Location(clock=clock))
 
     def found(self, *taken, clocks=(), known=(), **chosen):
-        own = Own(tuple(taken), chosen=chosen)
+        own = EntryData(tuple(taken), chosen=chosen)
         return one_seat(
-            Given(self.seat.card, Facts(derived=known), own, SHELVES, Shop(handling_s=20), self.seat, timers=tuple(clocks), now=NOW)
+            StationInput(self.seat.card, Facts(derived=known), own, SHELVES, Shop(handling_s=20), self.seat, timers=tuple(clocks), now=NOW)
         )
 
     def said(self, *taken, **more):
@@ -99,15 +99,15 @@ class Planned(OneHeat):
     def test_a_class_is_spread_evenly_and_a_measured_pair_is_not(self):
         by_class = self.found().plan.setup
         self.assertEqual((by_class.bore_even, by_class.inner_even), (True, True))
-        size = Slot(self.seat.part, Property.SEAT_SIZE)
+        size = FactKey(self.seat.part, Property.SEAT_SIZE)
         measured = self.found(read(size, 46.985, gauge=FEELER)).plan.setup
         self.assertEqual((measured.bore_even, measured.inner_even), (False, True))
 
     def test_a_flame_takes_over_no_setting_of_the_oven(self):
         torch = Heater(pk=5, name="Torch", method="torch")
         shelves = replace(SHELVES, heaters=(OVEN, torch))
-        own = Own((read(Slot(ENGINE, Property.HEATER_SETTING), 95),), chosen={"heater": "5"})
-        given = Given(self.seat.card, Facts(), own, shelves, Shop(handling_s=20), self.seat, now=NOW)
+        own = EntryData((read(FactKey(ENGINE, Property.HEATER_SETTING), 95),), chosen={"heater": "5"})
+        given = StationInput(self.seat.card, Facts(), own, shelves, Shop(handling_s=20), self.seat, now=NOW)
         self.assertIsNone(one_seat(given).planned.heat_c)
 
     def test_a_flame_is_less_even_than_a_hot_plate_and_that_than_an_oven(self):
@@ -126,12 +126,12 @@ class Planned(OneHeat):
         self.assertIn("with the crank", traces["When the hot half is lifted it"].value)
 
     def test_a_fit_too_tight_for_the_heat_is_out_with_what_would_help(self):
-        found = self.said(read(Slot(ENGINE, Property.HEAT_TARGET), 25.0), chiller="none")
+        found = self.said(read(FactKey(ENGINE, Property.HEAT_TARGET), 25.0), chiller="none")
         self.assertEqual((found.state, found.code, found.reason, found.detail), (State.OUT, Code.WONT, "chance_no_room", "helps"))
 
     def test_what_is_left_in_stops_an_oven_that_is_too_hot_for_it(self):
         self.seat.left_in = ["nitrile_seal"]
-        found = self.said(read(Slot(ENGINE, Property.HEATER_SETTING), 140.0))
+        found = self.said(read(FactKey(ENGINE, Property.HEATER_SETTING), 140.0))
         self.assertEqual((found.state, found.reason, found.values["limit"].value), (State.STOP, "oven_too_hot", 100))
 
     def test_a_seat_signed_as_out_gets_no_bearing_until_it_is_measured_or_glued(self):
@@ -153,7 +153,7 @@ class Planned(OneHeat):
     def test_what_it_rests_on_is_named_until_it_is_known(self):
         self.seat.code_assumed = True
         self.assertEqual([each.code for each in self.said().assumed], ["code", "air"])
-        known = self.said(read(Slot(ENGINE, Property.AIR_TEMPERATURE), 18.0), read(self.slot(Property.SEAT_SIZE), 46.98, gauge=FEELER))
+        known = self.said(read(FactKey(ENGINE, Property.AIR_TEMPERATURE), 18.0), read(self.slot(Property.SEAT_SIZE), 46.98, gauge=FEELER))
         self.assertEqual(known.assumed, ())
 
     def test_a_marking_nobody_knows_is_no_plan(self):
@@ -255,25 +255,27 @@ class PutTogether(SimpleTestCase):
     def spindle(self, *taken, **more):
         sizes = {"d_mm": 12, "length_mm": 62, "turned": "flat", "angle_deg": 90, "order": "washer, rocker", "depth_mm": 0, **more}
         part = Fitted(name="Rocker spindle", uid="spindle", **sizes)
-        return Assembly(part, Own(tuple(read(Slot(part.part, what, at), value, gauge=FEELER) for what, at, value in taken)), "drive side")
+        return Assembly(
+            part, EntryData(tuple(read(FactKey(part.part, what, at), value, gauge=FEELER) for what, at, value in taken)), "drive side"
+        )
 
     def said(self, found):
         return of_assembly.verdict(found, [])
 
     def test_its_direction_is_judged_within_what_the_card_allows(self):
         for degrees, state in ((92.0, State.IN), (94.6, State.TOO_CLOSE), (80.0, State.OUT), (-270.0, State.IN)):
-            found = self.said(self.spindle((Property.DIRECTION, At(), degrees)))
+            found = self.said(self.spindle((Property.DIRECTION, Location(), degrees)))
             self.assertEqual(found.state, state, degrees)
-        self.assertEqual(self.said(self.spindle((Property.DIRECTION, At(), 80.0))).next, "turn")
+        self.assertEqual(self.said(self.spindle((Property.DIRECTION, Location(), 80.0))).next, "turn")
 
     def test_the_worse_of_direction_and_depth_is_said(self):
-        found = self.said(self.spindle((Property.DIRECTION, At(), 90.0), (Property.END_DEPTH, At(), 0.9)))
+        found = self.said(self.spindle((Property.DIRECTION, Location(), 90.0), (Property.END_DEPTH, Location(), 0.9)))
         self.assertEqual((found.state, found.code, found.next), (State.OUT, Put.NOT_AS_DRAWN, "to_depth"))
 
     def test_what_is_wrong_without_measuring_goes_first(self):
-        measured = (Property.END_DEPTH, At(), 0.0)
-        self.assertEqual(self.said(self.spindle(measured, (Property.SPINDLE_PLAY, At(), "none"))).code, Put.BINDS)
-        both = self.spindle(measured, (Property.SPINDLE_PLAY, At(), "slack"), (Property.PIECES_ORDER, At(), "other"))
+        measured = (Property.END_DEPTH, Location(), 0.0)
+        self.assertEqual(self.said(self.spindle(measured, (Property.SPINDLE_PLAY, Location(), "none"))).code, Put.BINDS)
+        both = self.spindle(measured, (Property.SPINDLE_PLAY, Location(), "slack"), (Property.PIECES_ORDER, Location(), "other"))
         self.assertEqual([each.value for each in both.faults], [Put.OTHER_ORDER, Put.KNOCKS])
 
     def test_rubber_is_in_the_middle_or_is_pushed_half_the_difference(self):
@@ -282,4 +284,4 @@ class PutTogether(SimpleTestCase):
         found = self.spindle(*ends, **rubber)
         self.assertAlmostEqual(found.off_middle_mm, -0.7)
         self.assertEqual((self.said(found).state, self.said(found).next), (State.OUT, "short_side"))
-        self.assertEqual(self.said(self.spindle(*ends, (Property.BUSH_LUBRICANT, At(), "oil"), **rubber)).state, State.STOP)
+        self.assertEqual(self.said(self.spindle(*ends, (Property.BUSH_LUBRICANT, Location(), "oil"), **rubber)).state, State.STOP)

@@ -5,7 +5,7 @@ from __future__ import annotations
 from shopmath.amounts import Amount, mm
 from shopmath.iso286 import Fit, limits
 from shopmath.iso286 import fit as fit_of_limits
-from shopmath.running_clearance import Stays, stays_with, warm_fit_mm
+from shopmath.running_clearance import BearingRetention, stays_with, warm_fit_mm
 from shopmath.validation import BadInput
 from stator.engines.clearance import PARTNER, RUNNING_C
 from stator.engines.fits import SeatFit
@@ -34,7 +34,7 @@ def band_of(fit: Fit) -> dict[str, Amount]:
     return {"low": mm(fit.min_interference_mm), "high": mm(fit.max_interference_mm)}
 
 
-def stays(fit: SeatFit) -> Stays | None:
+def stays(fit: SeatFit) -> BearingRetention | None:
     """Return which way a main bearing goes when its half is lifted hot off the crank; None where it is no such bearing."""
     if fit.onto_shaft or not fit.seat.is_main or fit.bearing.designation == "unmarked":
         return None

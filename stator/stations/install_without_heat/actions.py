@@ -8,11 +8,11 @@ from shopmath.verdict import OUT
 from stator.jobs import log
 from stator.stations.framework import Action
 from stator.stations.install_without_heat import messages
-from stator.stations.install_without_heat.analysis import FAILED, ColdFacts
+from stator.stations.install_without_heat.analysis import FAILED, ColdFitAnalysis
 
 
 def actions(bound: Any) -> tuple[Action, ...]:
-    found: ColdFacts = bound.found
+    found: ColdFitAnalysis = bound.found
     again = Action("again", str(messages.ACTION["again"]), "again", True, do=start_again)
     if not found.outcome:
         return (again,) if found.starts and found.starts.state == OUT else ()

@@ -8,23 +8,33 @@ from functools import cached_property
 
 from shopmath import drivers
 from shopmath.bearings import Bearing
-from shopmath.cold_installation import ColdFit, Draw, Instead, cold_force, drawn_in, heat_instead, home_by_screw, pushed_with, start_lean_mm
+from shopmath.cold_installation import (
+    ColdFit,
+    Draw,
+    Instead,
+    cold_force,
+    drawn_in,
+    heat_instead,
+    pushed_with,
+    seated_by_screw,
+    start_lean_mm,
+)
 from shopmath.estimate import Estimate
 from shopmath.gauges import gauge_uncertainty
 from shopmath.iso286 import fit as fit_of_limits
 from shopmath.iso286 import limits, measured_um
 from shopmath.screw_threads.strength import proof_force_n
 from shopmath.validation import BadInput
-from shopmath.verdict import OUT, Call, call
+from shopmath.verdict import OUT, Conformity, judge
 from stator.engines.cold_installation import cold_fit, typical_wall_mm
-from stator.engines.fact_keys import At, Slot
+from stator.engines.fact_keys import FactKey, Location
 from stator.engines.fits import SeatFit, bearing_of, fit_of
 from stator.engines.models import Seat
 from stator.engines.properties import Property
 from stator.jobs.facts import Fact
 from stator.shop.models import Driver, Press
-from stator.stations.common.seat_state import SeatKnown, Size, seat_known, size_of
-from stator.stations.framework import Given
+from stator.stations.common.seat_state import SeatState, Size, seat_known, size_of
+from stator.stations.framework import StationInput
 
 CLOCKS = (12, 3, 6, 9)
 STARTING = 1  # stage of the depths at which it stands when it starts
@@ -69,24 +79,24 @@ FAILED = {STOPPED: Code.STOPPED, CROOKED: Code.CROOKED, LOOSE: Code.LOOSE}
 
 
 @dataclass(frozen=True)
-class ColdFacts:
+class ColdFitAnalysis:
     """All that is computed of one ring pushed into, or onto, its seat cold. Sizes in mm, forces in N."""
 
-    given: Given
+    given: StationInput
     seat: Seat
 
     # what is said
 
-    def slot(self, what: Property, at: At | None = None) -> Slot:
-        return Slot(self.seat.part, what, at or At())
+    def slot(self, what: Property, at: Location | None = None) -> FactKey:
+        return FactKey(self.seat.part, what, at or Location())
 
     def said(self, what: Property) -> str:
         return self.given.own.said(self.slot(what), self.given.own.attempt)
 
-    def value(self, what: Property, at: At | None = None) -> float | None:
+    def value(self, what: Property, at: Location | None = None) -> float | None:
         return self.given.own.value(self.slot(what, at))
 
-    def fact(self, what: Property, at: At | None = None) -> Fact | None:
+    def fact(self, what: Property, at: Location | None = None) -> Fact | None:
         """Return what was read in this attempt."""
         return self.given.own.fact(self.slot(what, at), self.given.own.attempt)
 
@@ -123,7 +133,7 @@ class ColdFacts:
         return self.seat.stop == Seat.Stop.CIRCLIP
 
     @cached_property
-    def seat_known(self) -> SeatKnown:
+    def seat_known(self) -> SeatState:
         return seat_known(self.given.facts, self.seat, size_of(self.size(Property.SEAT_SIZE)))
 
     @property
@@ -255,14 +265,14 @@ class ColdFacts:
         """Lines that must be ticked before it is pushed, and are not."""
         return set() if self.outcome else set(FIRST) - self.given.own.ticked
 
-    def _even(self, what: Property, stage: int | None, high: float) -> Call | None:
+    def _even(self, what: Property, stage: int | None, high: float) -> Conformity | None:
         """Return how even the depths at the four clocks are, once all are read."""
-        found = [self.fact(what, At(clock=clock, stage=stage)) for clock in CLOCKS]
+        found = [self.fact(what, Location(clock=clock, stage=stage)) for clock in CLOCKS]
         values = [each.value for each in found if each and each.value is not None]
         if len(values) < len(CLOCKS):
             return None
         u = max((each.uncertainty or 0.0) for each in found if each) or self.calliper_u_mm
-        return call(max(values) - min(values), high=high, uncertainty=2**0.5 * u, unit="mm", digits=2)
+        return judge(max(values) - min(values), high=high, uncertainty=2**0.5 * u, unit="mm", digits=2)
 
     @property
     def calliper_u_mm(self) -> float:
@@ -275,7 +285,7 @@ class ColdFacts:
         return max(start_lean_mm(self.cold) if self.cold else LEVEL_MM, LEVEL_MM)
 
     @cached_property
-    def starts(self) -> Call | None:
+    def starts(self) -> Conformity | None:
         """Return whether it stands square enough to be pushed on."""
         return self._even(Property.SEATING_DEPTH, STARTING, self.lean_limit_mm)
 
@@ -306,7 +316,7 @@ class ColdFacts:
     @property
     def by_screw(self) -> str:
         """Return what turns and torque say; empty where they were not told."""
-        return home_by_screw(self.draw, self.turned, self.felt_nm) if self.draw and self.turned is not None else ""
+        return seated_by_screw(self.draw, self.turned, self.felt_nm) if self.draw and self.turned is not None else ""
 
     @property
     def by_force(self) -> str:
@@ -314,21 +324,21 @@ class ColdFacts:
         return pushed_with(self.force, self.peak_n) if self.force and self.peak_n is not None and self.way == PRESS else ""
 
     @cached_property
-    def seated(self) -> Call | None:
+    def seated(self) -> Conformity | None:
         """The call on the gaps at its shoulder, or on how even it lies where nothing stops it."""
         if self.is_through:
             return self._even(Property.SEATING_DEPTH, None, LEVEL_MM)
-        found = [self.fact(Property.SEATING_GAP, At(clock=clock)) for clock in CLOCKS]
+        found = [self.fact(Property.SEATING_GAP, Location(clock=clock)) for clock in CLOCKS]
         values = [each.value for each in found if each and each.value is not None]
         if len(values) < len(CLOCKS):
             return None
         u = max((each.uncertainty or 0.0) for each in found if each)
-        return call(max(values), high=SEATED_MM, uncertainty=u, unit="mm", digits=2)
+        return judge(max(values), high=SEATED_MM, uncertainty=u, unit="mm", digits=2)
 
     @property
     def stands_proud(self) -> bool:
         """Return True if any of it stands out of the face, where it should be flush or below."""
-        found = [self.fact(Property.SEATING_DEPTH, At(clock=clock)) for clock in CLOCKS] if self.bearing.is_drawn_cup else []
+        found = [self.fact(Property.SEATING_DEPTH, Location(clock=clock)) for clock in CLOCKS] if self.bearing.is_drawn_cup else []
         return any(each is not None and each.value is not None and each.value < -self.calliper_u_mm for each in found)
 
     @property
@@ -338,8 +348,8 @@ class ColdFacts:
         return self.went_in and sits and not self.stands_proud and self.said(Property.CIRCLIP) != "loose" and self.by_screw != "binds"
 
 
-def cold_facts(given: Given) -> ColdFacts:
+def cold_facts(given: StationInput) -> ColdFitAnalysis:
     """Return what is known of the seat in hand, built once for a page or an act."""
     assert given.seat is not None
     given.seat.card = given.card
-    return ColdFacts(given, given.seat)
+    return ColdFitAnalysis(given, given.seat)

@@ -3,12 +3,12 @@
 from __future__ import annotations
 
 from shopmath.amounts import DOWN, celsius, mm, newtons, rough
-from stator.engines.fact_keys import At
+from stator.engines.fact_keys import Location
 from stator.engines.properties import Property
 from stator.stations.framework import Canvas
-from stator.stations.framework.messages import fill
+from stator.stations.framework.messages import format_message
 from stator.stations.install_without_heat import messages
-from stator.stations.install_without_heat.analysis import CLOCKS, STARTING, ColdFacts
+from stator.stations.install_without_heat.analysis import CLOCKS, STARTING, ColdFitAnalysis
 from stator.ui.number_format import bare, rough_band
 from stator.ui.svg import Point
 
@@ -17,7 +17,7 @@ FLOOR, HIGH = 330.0, 92.0  # where its shoulder lies, how high the ring is drawn
 OUT_PX = 120.0  # how far it stands out before it is pushed in
 
 
-def draw(found: ColdFacts, canvas: Canvas) -> None:
+def draw(found: ColdFitAnalysis, canvas: Canvas) -> None:
     unit = 1.0 if canvas.is_wide else 0.66
     middle = canvas.width / 2 - (70 if canvas.is_wide else 54)
     canvas.labels.at([((18, 40), "start")], found.bearing.designation, "reading-label ink big", rank=1)
@@ -35,14 +35,14 @@ def draw(found: ColdFacts, canvas: Canvas) -> None:
     _force(found, canvas)
 
 
-def _top(found: ColdFacts) -> float:
+def _top(found: ColdFitAnalysis) -> float:
     """Return where the ring's upper face is drawn: out of the seat, started, or home."""
     if found.went_in:
         return FLOOR - HIGH
     return FLOOR - HIGH - (OUT_PX if found.starts is None else OUT_PX * 0.7)
 
 
-def _boss(found: ColdFacts, canvas: Canvas, middle: float, unit: float) -> None:
+def _boss(found: ColdFitAnalysis, canvas: Canvas, middle: float, unit: float) -> None:
     outside = OUTER_PX * unit
     wall = min(max(2 * outside * found.wall_mm / found.nominal_mm, 22.0), 96.0 * unit)
     lip = 0.0 if found.is_through else 24.0 * unit
@@ -54,11 +54,11 @@ def _boss(found: ColdFacts, canvas: Canvas, middle: float, unit: float) -> None:
     canvas.sheet.dimension((middle + outside, y), (middle + outside + wall, y), "")
     code = "wall" if found.known_wall else "wall_typical"
     link = canvas.link(found.slot(Property.WALL_THICKNESS))
-    said = fill(messages.ON_DRAWING[code], {"wall": mm(found.wall_mm, 0.1)})
+    said = format_message(messages.ON_DRAWING[code], {"wall": mm(found.wall_mm, 0.1)})
     canvas.labels.at([((middle + outside - 20, y + 22), "middle")], said, "strong" if found.known_wall else "quiet", rank=2, link=link)
 
 
-def _shaft(found: ColdFacts, canvas: Canvas, middle: float, unit: float) -> None:
+def _shaft(found: ColdFitAnalysis, canvas: Canvas, middle: float, unit: float) -> None:
     bore = OUTER_PX * unit * found.bearing.bore_mm / found.bearing.outside_mm
     canvas.sheet.hatched(
         [(middle - bore, 120), (middle + bore, 120), (middle + bore, FLOOR + 60), (middle - bore, FLOOR + 60)], "plain", 10
@@ -69,7 +69,7 @@ def _shaft(found: ColdFacts, canvas: Canvas, middle: float, unit: float) -> None
     )
 
 
-def _ring(found: ColdFacts, canvas: Canvas, middle: float, unit: float, top: float) -> None:
+def _ring(found: ColdFitAnalysis, canvas: Canvas, middle: float, unit: float, top: float) -> None:
     """Both rings and a ball, a cup with its needles, or a plain pin or bush, to the part's own proportions."""
     outside = OUTER_PX * unit
     bore = outside * found.bearing.bore_mm / found.bearing.outside_mm
@@ -103,16 +103,16 @@ def _driver(canvas: Canvas, middle: float, unit: float, top: float) -> None:
         canvas.sheet.hatched([(a, top - 46), (b, top - 46), (b, top), (a, top)], "brass", 8)
 
 
-def _pushed(found: ColdFacts, canvas: Canvas, middle: float, top: float) -> None:
+def _pushed(found: ColdFitAnalysis, canvas: Canvas, middle: float, top: float) -> None:
     canvas.sheet.arrow((middle, top - 14), (middle, top - 74), "ink bold", 12)
     code = "onto" if found.onto_shaft else "push"
-    said = fill(messages.ON_DRAWING[code], {"side": messages.SIDE[found.seat.loads_from]})
+    said = format_message(messages.ON_DRAWING[code], {"side": messages.SIDE[found.seat.loads_from]})
     canvas.labels.at([((middle + 14, top - 62), "start")], said, "strong ink", rank=1)
     stop = messages.ON_DRAWING["even" if found.is_through else "stop"]
-    canvas.labels.at([((18, FLOOR + 76), "start")], fill(stop, {"stop": found.seat.get_stop_display()}), "quiet", rank=2)
+    canvas.labels.at([((18, FLOOR + 76), "start")], format_message(stop, {"stop": found.seat.get_stop_display()}), "quiet", rank=2)
 
 
-def _clocks(found: ColdFacts, canvas: Canvas, centre: Point) -> None:
+def _clocks(found: ColdFitAnalysis, canvas: Canvas, centre: Point) -> None:
     """How it stands at four places as it starts, or how it lies."""
     stage = None if found.went_in else STARTING
     what = Property.SEATING_GAP if found.went_in and not found.is_through else Property.SEATING_DEPTH
@@ -122,7 +122,7 @@ def _clocks(found: ColdFacts, canvas: Canvas, centre: Point) -> None:
     canvas.labels.at([((centre[0], centre[1] - radius - 36), "middle")], named, "quiet", rank=2)
     ways = ((0, -1, "middle"), (1, 0, "start"), (0, 1, "middle"), (-1, 0, "end"))
     for clock, (right, below, anchor) in zip(CLOCKS, ways, strict=True):
-        at = At(clock=clock, stage=stage)
+        at = Location(clock=clock, stage=stage)
         fact = found.fact(what, at)
         known = fact is not None and fact.value is not None
         said = bare(mm(fact.value or 0.0, 0.01)) if fact and known else str(clock)
@@ -131,7 +131,7 @@ def _clocks(found: ColdFacts, canvas: Canvas, centre: Point) -> None:
         canvas.labels.at([(place, anchor)], said, cls, rank=1, link=canvas.link(found.slot(what, at)))
 
 
-def _force(found: ColdFacts, canvas: Canvas) -> None:
+def _force(found: ColdFitAnalysis, canvas: Canvas) -> None:
     """The force as a rule: the band it takes, and what there is to push with."""
     left, right, y = 40.0, canvas.width - 40.0, 500.0
     canvas.sheet.text((left, y - 46), str(messages.ON_DRAWING["force"]), "strong")
@@ -156,12 +156,12 @@ def _force(found: ColdFacts, canvas: Canvas) -> None:
             canvas.sheet.shape([(at, y), (at - 7, y + 14), (at + 7, y + 14)], "ink solid")
         else:
             canvas.sheet.arrow((right, y + 12), (right - 34, y + 12), "ink bold", 10)
-        has = fill(messages.ON_DRAWING["able"], {"way": messages.WAY[found.way], "able": rough(newtons(able), DOWN)})
+        has = format_message(messages.ON_DRAWING["able"], {"way": messages.WAY[found.way], "able": rough(newtons(able), DOWN)})
         canvas.sheet.text(
             (at, y + 34), has, "strong", "end" if at > canvas.width * 0.6 else "start" if at < canvas.width * 0.3 else "middle"
         )
     if found.peak_n:
         canvas.sheet.circle((x(found.peak_n), y), 6, "ink solid")
     if found.instead and not found.onto_shaft and not found.bearing.is_drawn_cup:
-        free = fill(messages.ON_DRAWING["free"], {"case": celsius(found.instead.case_c)})
+        free = format_message(messages.ON_DRAWING["free"], {"case": celsius(found.instead.case_c)})
         canvas.sheet.text((left, y + 54), free, "quiet")

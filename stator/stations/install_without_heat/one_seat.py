@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from stator.engines.properties import Property
-from stator.stations.framework import Room, Station
+from stator.stations.framework import Room, StationDefinition
 from stator.stations.install_without_heat import actions, drawing, messages, questions, verdict
 from stator.stations.install_without_heat.analysis import cold_facts
 
@@ -18,7 +18,7 @@ EACH_TIME = frozenset(
         Property.CIRCLIP,
     }
 )
-ONE_SEAT = Station(
+ONE_SEAT = StationDefinition(
     key="fit-cold",
     name=messages.NAME,
     binds=Room,

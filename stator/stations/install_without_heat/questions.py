@@ -7,14 +7,14 @@ from typing import Any
 
 from shopmath.amounts import Amount, count, mm
 from shopmath.validation import BadInput
-from stator.engines.fact_keys import At
+from stator.engines.fact_keys import Location
 from stator.engines.properties import Property
 from stator.stations.framework import Method, Question
 from stator.stations.framework.definition import station_name
-from stator.stations.framework.messages import OptionRow, fill
+from stator.stations.framework.messages import OptionRow, format_message
 from stator.stations.framework.question_factory import method, question
 from stator.stations.install_without_heat import messages
-from stator.stations.install_without_heat.analysis import CLOCKS, DRAW, PRESS, STARTING, ColdFacts
+from stator.stations.install_without_heat.analysis import CLOCKS, DRAW, PRESS, STARTING, ColdFitAnalysis
 
 ask = partial(question, messages)
 FAR_MM = 0.5  # from the nominal: another bearing
@@ -26,14 +26,14 @@ def whole_turns(turns: float) -> Amount:
     return count(halves, 1.0 if halves.is_integer() else 0.1)
 
 
-def questions(found: ColdFacts) -> list[Question]:
+def questions(found: ColdFitAnalysis) -> list[Question]:
     """All of them; those of steps gone by stay, but are not asked in turn."""
     begun = found.starts is not None or bool(found.outcome)
     asked = [*_sizes(found, begun), *(_screw(found, begun) if found.way == DRAW else [])]
     if found.trouble or found.holds_nothing:
         return asked
     for clock in CLOCKS:
-        slot = found.slot(Property.SEATING_DEPTH, At(clock=clock, stage=STARTING))
+        slot = found.slot(Property.SEATING_DEPTH, Location(clock=clock, stage=STARTING))
         more: dict[str, Any] = {"optional": True, "quiet": bool(found.outcome), "example": "9.6", "gauges": ("calliper",)}
         asked.append(ask(slot, {"clock": clock}, text=messages.STANDS[0], where=messages.STANDS[1], **more))
     asked += _what_it_took(found)
@@ -44,7 +44,7 @@ def questions(found: ColdFacts) -> list[Question]:
     return asked
 
 
-def _sizes(found: ColdFacts, quiet: bool) -> list[Question]:
+def _sizes(found: ColdFitAnalysis, quiet: bool) -> list[Question]:
     named = messages.OF_A_SHAFT if found.onto_shaft else messages.OF_A_PART if found.is_plain else messages.OF_A_CASE
     known = found.seat_known
     skip = known.measured_at if known.measured_here is None and known.is_measured_before else ""
@@ -55,23 +55,25 @@ def _sizes(found: ColdFacts, quiet: bool) -> list[Question]:
         more["gauges"] = ("bore",) if what == Property.SEAT_SIZE else ("micrometer",)
         more |= {"example": f"{found.nominal_mm:.3f}", "check": partial(_near, slot.key, found.nominal_mm)}
         if what == Property.SEAT_SIZE and skip:
-            more["skip_means"] = fill(messages.MEASURED_AT, {"station": station_name(skip)})
+            more["skip_means"] = format_message(messages.MEASURED_AT, {"station": station_name(skip)})
         if what == Property.RING_SIZE and found.bearing.is_drawn_cup:
             more |= {"where": messages.CUP_FREE, "skip_means": str(messages.CUP_UNKNOWN)}
         asked.append(ask(slot, **more))
     if not found.onto_shaft and not found.given.facts.best(found.seat.part, Property.WALL_THICKNESS):
         slot = found.slot(Property.WALL_THICKNESS)
-        skip_means = fill(messages.WALL_TYPICAL, {"wall": mm(found.wall_mm, 0.1)})
+        skip_means = format_message(messages.WALL_TYPICAL, {"wall": mm(found.wall_mm, 0.1)})
         asked.append(ask(slot, optional=True, quiet=quiet, example="8", resolution=0.1, gauges=("calliper",), skip_means=skip_means))
     return asked
 
 
 def _near(key: str, nominal: float, value: float) -> None:
     if abs(value - nominal) > FAR_MM:
-        raise BadInput(key, fill(messages.TOO_FAR, {"value": mm(value, 0.01), "nominal": mm(nominal, 1.0), "far": mm(FAR_MM, 0.1)}))
+        raise BadInput(
+            key, format_message(messages.TOO_FAR, {"value": mm(value, 0.01), "nominal": mm(nominal, 1.0), "far": mm(FAR_MM, 0.1)})
+        )
 
 
-def _screw(found: ColdFacts, quiet: bool) -> list[Question]:
+def _screw(found: ColdFitAnalysis, quiet: bool) -> list[Question]:
     width = found.bearing.width_mm
     return [
         ask(found.slot(Property.CENTRE_SCREW_DIAMETER), quiet=quiet, example="M12x1.75", resolution=0.1, gauges=("calliper",)),
@@ -82,12 +84,12 @@ def _screw(found: ColdFacts, quiet: bool) -> list[Question]:
             quiet=quiet,
             example=f"{width:.0f}",
             resolution=0.1,
-            skip_means=fill(messages.TRAVEL_TYPICAL, {"width": mm(width, 0.1)}),
+            skip_means=format_message(messages.TRAVEL_TYPICAL, {"width": mm(width, 0.1)}),
         ),
     ]
 
 
-def _what_it_took(found: ColdFacts) -> list[Question]:
+def _what_it_took(found: ColdFitAnalysis) -> list[Question]:
     """Return what hands or press read on the way, as evidence of the fit."""
     quiet = bool(found.unchecked) or bool(found.outcome)
     more: dict[str, Any] = {"optional": True, "quiet": quiet}
@@ -96,7 +98,9 @@ def _what_it_took(found: ColdFacts) -> list[Question]:
     if found.way != DRAW:
         return []
     wanted = (
-        fill(messages.TURNS_WANTED, {"turns": whole_turns(found.draw.turns)}) if found.draw else messages.WHERE[Property.SCREW_TURNS_DONE]
+        format_message(messages.TURNS_WANTED, {"turns": whole_turns(found.draw.turns)})
+        if found.draw
+        else messages.WHERE[Property.SCREW_TURNS_DONE]
     )
     return [
         ask(found.slot(Property.SCREW_TURNS_DONE), where=wanted, example="8", resolution=0.5, **more),
@@ -104,19 +108,19 @@ def _what_it_took(found: ColdFacts) -> list[Question]:
     ]
 
 
-def _home(found: ColdFacts) -> list[Question]:
+def _home(found: ColdFitAnalysis) -> list[Question]:
     asked = []
     what = Property.SEATING_DEPTH if found.is_through else Property.SEATING_GAP
     with_gauge = ("calliper",) if found.is_through else ("feeler",)
     for clock in CLOCKS:
         values = {"stop": found.seat.get_stop_display(), "clock": clock}
-        asked.append(ask(found.slot(what, At(clock=clock)), values, example="0", gauges=with_gauge))
+        asked.append(ask(found.slot(what, Location(clock=clock)), values, example="0", gauges=with_gauge))
     if found.has_circlip:
         asked.append(ask(found.slot(Property.CIRCLIP)))
     return asked
 
 
-def methods(found: ColdFacts) -> tuple[Method, ...]:
+def methods(found: ColdFitAnalysis) -> tuple[Method, ...]:
     """Return how it is pushed, with what, and whether the seat is oiled."""
     if found.outcome:
         return ()

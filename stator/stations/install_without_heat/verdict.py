@@ -9,14 +9,14 @@ from typing import Any
 from shopmath import __version__ as core_version
 from shopmath.amounts import DOWN, celsius, mm, newton_metres, newtons, rough
 from shopmath.estimate import Estimate
-from shopmath.verdict import Call
-from stator.engines.fact_keys import At
+from shopmath.verdict import Conformity
+from stator.engines.fact_keys import Location
 from stator.engines.properties import Property
 from stator.jobs.facts import Finding
 from stator.stations.common.seat_state import COMPOUND
-from stator.stations.framework import Caution, Question, Said, Scale, State, Trace, Verdict, Way, question_factory
+from stator.stations.framework import Alternative, MessageRef, Question, SafetyWarning, Scale, Source, State, Verdict, question_factory
 from stator.stations.framework.limits import limit_values
-from stator.stations.framework.messages import fill
+from stator.stations.framework.messages import format_message
 from stator.stations.install_without_heat import messages
 from stator.stations.install_without_heat.analysis import (
     CLOCKS,
@@ -29,26 +29,26 @@ from stator.stations.install_without_heat.analysis import (
     SEATED_MM,
     STARTING,
     Code,
-    ColdFacts,
+    ColdFitAnalysis,
 )
 from stator.stations.install_without_heat.questions import whole_turns
 from stator.ui.number_format import band, bare, rough_band, show, stress
 from stator.ui.table_texts import from_table
 
 source = partial(question_factory.source, messages)
-HEAT = (Way(station="heat-and-drop"),)  # no way on for a drawn cup, which has no size to reckon heat with
+HEAT = (Alternative(station="heat-and-drop"),)  # no way on for a drawn cup, which has no size to reckon heat with
 
 
-def verdict(found: ColdFacts, asked: list[Question]) -> Verdict:
+def verdict(found: ColdFitAnalysis, asked: list[Question]) -> Verdict:
     """The call as it stands; `asked` is what is still to be answered."""
     if found.outcome:
         return _after(found, asked)
     if found.trouble:
-        return Verdict(State.STOP, Code.NO_PLAN, {"said": found.trouble.message}, ways=(Way(page="card"),))
+        return Verdict(State.STOP, Code.NO_PLAN, {"said": found.trouble.message}, ways=(Alternative(page="card"),))
     if found.seat_known.is_condemned:
-        return Verdict(State.STOP, Code.SEAT_IS_OUT, ways=(Way(station="inspect"), Way(page="run")))
+        return Verdict(State.STOP, Code.SEAT_IS_OUT, ways=(Alternative(station="inspect"), Alternative(page="run")))
     if found.holds_nothing and found.seat_known.mend != COMPOUND:
-        ways = (Way(found.slot(Property.SEAT_SIZE)), Way(station="inspect"))
+        ways = (Alternative(found.slot(Property.SEAT_SIZE)), Alternative(station="inspect"))
         return Verdict(State.OUT, Code.NOTHING_HOLDS, _grip(found), "no_grip", "mend", ways=ways)
     if found.starts is not None:
         return _started(found, asked)
@@ -59,21 +59,21 @@ def _forces(force: Estimate) -> dict[str, Any]:
     return {"low": rough(newtons(force.low)), "likely": rough(newtons(force.likely)), "high": rough(newtons(force.high))}
 
 
-def _grip(found: ColdFacts) -> dict[str, Any]:
+def _grip(found: ColdFitAnalysis) -> dict[str, Any]:
     least, _, most = found.grip_mm or (0.0, 0.0, 0.0)
     return {"least": mm(least), "most": mm(most)}
 
 
-def _assumed(found: ColdFacts) -> tuple[Said, ...]:
+def _assumed(found: ColdFitAnalysis) -> tuple[MessageRef, ...]:
     seat = found.seat
-    marking = [Said("marking", {"marking": seat.marking})] if seat.marking_is_typical else []
-    code = [Said("code", {"code": seat.code})] if seat.code_assumed and found.seat_known.size is None else []
-    wall = [Said("wall", {"wall": mm(found.wall_mm, 0.1)})] if found.known_wall is None and not found.onto_shaft else []
-    metal = [Said("metal")] if found.given.card.case_material_assumed and not found.onto_shaft else []
+    marking = [MessageRef("marking", {"marking": seat.marking})] if seat.marking_is_typical else []
+    code = [MessageRef("code", {"code": seat.code})] if seat.code_assumed and found.seat_known.size is None else []
+    wall = [MessageRef("wall", {"wall": mm(found.wall_mm, 0.1)})] if found.known_wall is None and not found.onto_shaft else []
+    metal = [MessageRef("metal")] if found.given.card.case_material_assumed and not found.onto_shaft else []
     return (*marking, *code, *wall, *metal)
 
 
-def _plan(found: ColdFacts, asked: list[Question]) -> Verdict:
+def _plan(found: ColdFitAnalysis, asked: list[Question]) -> Verdict:
     """Before it is started: the force, and whether heat would do it better."""
     how = _how(found)
     step = "required" if found.unchecked and not _sizes_open(asked) else "ask" if _sizes_open(asked) else "push"
@@ -83,7 +83,9 @@ def _plan(found: ColdFacts, asked: list[Question]) -> Verdict:
     values |= {**_forces(found.force), **_grip(found), "case": celsius(found.instead.case_c)}
     more: dict[str, Any] = {"assumed": _assumed(found)}
     if found.way == PRESS and found.press is None:
-        return Verdict(State.STOP, Code.NO_PRESS, values, "takes", "another_way", ways=(Way(choice="way"), Way(page="shop")), **more)
+        return Verdict(
+            State.STOP, Code.NO_PRESS, values, "takes", "another_way", ways=(Alternative(choice="way"), Alternative(page="shop")), **more
+        )
     able = found.able_n
     if able is not None:
         values["able"] = rough(newtons(able), DOWN)
@@ -92,7 +94,7 @@ def _plan(found: ColdFacts, asked: list[Question]) -> Verdict:
     codes = () if found.bearing.is_drawn_cup else found.instead.codes
     warmer = () if found.bearing.is_drawn_cup else HEAT
     if able is not None and found.force.likely > able:
-        ways, move = (*warmer, Way(choice="way"), Way(page="run")), "another_way" if found.bearing.is_drawn_cup else warm
+        ways, move = (*warmer, Alternative(choice="way"), Alternative(page="run")), "another_way" if found.bearing.is_drawn_cup else warm
         return Verdict(State.STOP, Code.NOT_COLD, {**values, "way": messages.WAY[found.way]}, "beyond_reach", move, ways=ways, **more)
     if codes:
         values |= {
@@ -100,7 +102,7 @@ def _plan(found: ColdFacts, asked: list[Question]) -> Verdict:
             "yields": stress(found.instead.yield_mpa or 0.0),
             "way": messages.WAY[found.way],
         }
-        return Verdict(State.TOO_CLOSE, Code.WARM_IS_BETTER, values, codes[0], warm, step, ways=(*HEAT, Way(choice="way")), **more)
+        return Verdict(State.TOO_CLOSE, Code.WARM_IS_BETTER, values, codes[0], warm, step, ways=(*HEAT, Alternative(choice="way")), **more)
     return Verdict(State.IN, Code.GOES, values, "takes", step, "screw" if found.draw else "", **more)
 
 
@@ -110,16 +112,18 @@ def _sizes_open(asked: list[Question]) -> bool:
     return bool(first and not (first.what == Property.SEATING_DEPTH or first.what == Property.FIT_OUTCOME))
 
 
-def _required(found: ColdFacts) -> str:
+def _required(found: ColdFitAnalysis) -> str:
     left = [key for key in FIRST if key in found.unchecked]
-    return fill(messages.CHECKS[left[0]][0], _check_values(found)) if left else ""
+    return format_message(messages.CHECKS[left[0]][0], _check_values(found)) if left else ""
 
 
-def _how(found: ColdFacts) -> dict[str, Any]:
+def _how(found: ColdFitAnalysis) -> dict[str, Any]:
     """Return what it is pushed with, and where the driver lands."""
     window = found.window
     sizes = {"low": mm(window.outside_low_mm, 1), "high": mm(window.outside_high_mm, 1), "inside": mm(window.inside_low_mm, 1)}
-    driver = fill(messages.DRIVER, {"name": found.fitting[0].name}) if found.fitting else fill(messages.ANY_DRIVER, sizes)
+    driver = (
+        format_message(messages.DRIVER, {"name": found.fitting[0].name}) if found.fitting else format_message(messages.ANY_DRIVER, sizes)
+    )
     values: dict[str, Any] = {"driver": driver, "ring": messages.RING[window.presses_on], "way": messages.WAY[found.way]}
     if found.draw:
         torque = found.draw.torque_nm
@@ -131,44 +135,50 @@ def _how(found: ColdFacts) -> dict[str, Any]:
     return values
 
 
-def _limit(call: Call) -> dict[str, Any]:
+def _limit(call: Conformity) -> dict[str, Any]:
     return limit_values(call, "length", 0.01)
 
 
-def _started(found: ColdFacts, asked: list[Question]) -> Verdict:
+def _started(found: ColdFitAnalysis, asked: list[Question]) -> Verdict:
     """Return how it stands at the start."""
     call = found.starts
     assert call is not None
     values = {**_how(found), **_limit(call), "required": _required(found), "high_at": _highest(found)}
     if call.state == State.OUT:
-        again = Way(found.slot(Property.SEATING_DEPTH, At(clock=CLOCKS[0], stage=STARTING)))
+        again = Alternative(found.slot(Property.SEATING_DEPTH, Location(clock=CLOCKS[0], stage=STARTING)))
         return Verdict(State.OUT, Code.STARTS_CROOKED, values, call.code, "start_again", ways=(again,))
     code = Code.STARTED if call.state == State.IN else Code.STARTS_UNSURE
     step = "required" if found.unchecked else "by_screw" if found.draw else "on"
     return Verdict(State(call.state), code, values, call.code, step, "watch" if found.force else "", assumed=_assumed(found))
 
 
-def _highest(found: ColdFacts) -> int:
+def _highest(found: ColdFitAnalysis) -> int:
     """The clock at which it stands out the most when it starts."""
-    depths = {clock: found.fact(Property.SEATING_DEPTH, At(clock=clock, stage=STARTING)) for clock in CLOCKS}
+    depths = {clock: found.fact(Property.SEATING_DEPTH, Location(clock=clock, stage=STARTING)) for clock in CLOCKS}
     return max(CLOCKS, key=lambda clock: (depths[clock].value or 0.0) if depths[clock] else 0.0)  # type: ignore[union-attr]
 
 
-def _after(found: ColdFacts, asked: list[Question]) -> Verdict:
+def _after(found: ColdFitAnalysis, asked: list[Question]) -> Verdict:
     """Return whether it is home, and whether what it took fits what it should take."""
     values: dict[str, Any] = {**_how(found), **(_forces(found.force) if found.force else {}), "way": messages.WAY[found.way]}
     if found.outcome in FAILED:
-        ways = (Way(station="inspect"), Way(page="run")) if found.outcome == LOOSE else () if found.bearing.is_drawn_cup else HEAT
+        ways = (
+            (Alternative(station="inspect"), Alternative(page="run"))
+            if found.outcome == LOOSE
+            else ()
+            if found.bearing.is_drawn_cup
+            else HEAT
+        )
         return Verdict(State.OUT, FAILED[found.outcome], values, found.outcome, f"after_{found.outcome}", ways=ways)
     if found.by_screw == "binds" and found.draw:
         values |= {"done": whole_turns(found.turned or 0.0), "felt": newton_metres(found.felt_nm or 0.0)}
-        return Verdict(State.OUT, Code.BINDS, values, "binds", "back_it_out", ways=(Way(found.slot(Property.SCREW_TURNS_DONE)),))
+        return Verdict(State.OUT, Code.BINDS, values, "binds", "back_it_out", ways=(Alternative(found.slot(Property.SCREW_TURNS_DONE)),))
     if any(not ask.optional for ask in asked):
         detail = "short_turns" if found.by_screw == "goes_on" else ""
         done = {"done": whole_turns(found.turned or 0.0)}
         return Verdict(State.WAIT, Code.IS_IT_HOME, {**values, **done}, "not_checked", "ask", detail)
     if found.said(Property.CIRCLIP) == "loose":
-        return Verdict(State.OUT, Code.CIRCLIP_LOOSE, values, "circlip", "seat_circlip", ways=(Way(found.slot(Property.CIRCLIP)),))
+        return Verdict(State.OUT, Code.CIRCLIP_LOOSE, values, "circlip", "seat_circlip", ways=(Alternative(found.slot(Property.CIRCLIP)),))
     if found.stands_proud:
         return Verdict(State.OUT, Code.NOT_HOME, values, "proud", "push_on", ways=(_lies(found),))
     seated = found.seated
@@ -180,42 +190,42 @@ def _after(found: ColdFacts, asked: list[Question]) -> Verdict:
         return Verdict(State.OUT, Code.NOT_HOME, values, seated.code, "push_on", scale=scale, ways=(_lies(found),))
     if found.by_force == "loose":
         values |= {"peak": newtons(found.peak_n or 0.0)}
-        return Verdict(State.TOO_CLOSE, Code.TOO_LITTLE_FORCE, values, "little_force", "measure_or_sign", ways=(Way(page="run"),))
+        return Verdict(State.TOO_CLOSE, Code.TOO_LITTLE_FORCE, values, "little_force", "measure_or_sign", ways=(Alternative(page="run"),))
     return Verdict(
         State(seated.state), Code.HOME, values, seated.code, "sign", "force_high" if found.by_force == "binds" else "", scale=scale
     )
 
 
-def _lies(found: ColdFacts) -> Way:
+def _lies(found: ColdFitAnalysis) -> Alternative:
     what = Property.SEATING_DEPTH if found.is_through else Property.SEATING_GAP
-    return Way(found.slot(what, At(clock=CLOCKS[0])))
+    return Alternative(found.slot(what, Location(clock=CLOCKS[0])))
 
 
-def _check_values(found: ColdFacts) -> dict[str, Any]:
+def _check_values(found: ColdFitAnalysis) -> dict[str, Any]:
     if found.is_plain:
         return {"end": messages.PLAIN_END}
     ring = {"ring": messages.RING[found.window.presses_on]}
-    return {"end": messages.CUP_END if found.bearing.is_drawn_cup else fill(messages.RING_END, ring)}
+    return {"end": messages.CUP_END if found.bearing.is_drawn_cup else format_message(messages.RING_END, ring)}
 
 
-def checks(found: ColdFacts) -> tuple[Caution, ...]:
+def checks(found: ColdFitAnalysis) -> tuple[SafetyWarning, ...]:
     values = _check_values(found)
-    return tuple(Caution(key, fill(said, values), required) for key, (said, required) in messages.CHECKS.items())
+    return tuple(SafetyWarning(key, format_message(said, values), required) for key, (said, required) in messages.CHECKS.items())
 
 
-def warnings(found: ColdFacts) -> tuple[Caution, ...]:
+def warnings(found: ColdFitAnalysis) -> tuple[SafetyWarning, ...]:
     if found.outcome:
         return ()
     return question_factory.warnings(messages, found.way, *(("cup",) if found.bearing.is_drawn_cup else ()), "manual")
 
 
-def derived(found: ColdFacts) -> Iterator[Finding]:
+def derived(found: ColdFitAnalysis) -> Iterator[Finding]:
     """That the bearing is home, for the stations that need it there."""
     if found.is_home:
         yield Finding(found.slot(Property.BEARING_HOME), text="yes")
 
 
-def sources(found: ColdFacts) -> Iterator[Trace]:
+def sources(found: ColdFitAnalysis) -> Iterator[Source]:
     if found.trouble:
         return
     grip, cold = found.grip_mm, found.cold
@@ -245,7 +255,7 @@ def sources(found: ColdFacts) -> Iterator[Trace]:
     yield source("shelf", str(len(found.fitting)), {"names": named})
 
 
-def result(found: ColdFacts) -> dict[str, Any]:
+def result(found: ColdFitAnalysis) -> dict[str, Any]:
     """Everything it stood on and what came of it, units in the names: `fit-cold/1`."""
     grip, force, seated, draw = found.grip_mm, found.force, found.seated, found.draw
     return {

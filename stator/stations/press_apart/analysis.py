@@ -4,8 +4,8 @@ from __future__ import annotations
 
 from enum import StrEnum
 
-from stator.stations.common.press_joint.analysis import JointFacts, joint_facts
-from stator.stations.framework import Given
+from stator.stations.common.press_joint.analysis import PressJointAnalysis, joint_facts
+from stator.stations.framework import StationInput
 
 
 class Code(StrEnum):
@@ -17,6 +17,6 @@ class Code(StrEnum):
     PARTED = "parted"
 
 
-def apart_facts(given: Given) -> JointFacts:
+def apart_facts(given: StationInput) -> PressJointAnalysis:
     """Return what Apart knows, built once for a page or an act."""
     return joint_facts(given, "parting")

@@ -6,23 +6,23 @@ from collections.abc import Iterator
 from typing import Any
 
 from shopmath.amounts import DOWN, celsius
-from shopmath.compounds import lets_go_c
-from stator.engines.fact_keys import Slot
+from shopmath.compounds import release_temperature_c
+from stator.engines.fact_keys import FactKey
 from stator.engines.parts import CRANK, rod
 from stator.engines.properties import Property
 from stator.stations.common.press_joint import drawing, questions, verdict
-from stator.stations.common.press_joint.analysis import JointFacts
+from stator.stations.common.press_joint.analysis import PressJointAnalysis
 from stator.stations.common.press_joint.predicted import PREDICTION
-from stator.stations.framework import Caution, Method, Question, Room, State, Station, Trace, Verdict, question_factory
-from stator.stations.framework.messages import fill
+from stator.stations.framework import Method, Question, Room, SafetyWarning, Source, State, StationDefinition, Verdict, question_factory
+from stator.stations.framework.messages import format_message
 from stator.stations.press_apart import messages
 from stator.stations.press_apart.analysis import Code, apart_facts
 
-ORDER, SCORED = Slot(CRANK, Property.PARTS_ORDER), Slot(CRANK, Property.SCORED)
-OIL_SLOT = Slot(rod(1), Property.OIL_SLOT)
+ORDER, SCORED = FactKey(CRANK, Property.PARTS_ORDER), FactKey(CRANK, Property.SCORED)
+OIL_SLOT = FactKey(rod(1), Property.OIL_SLOT)
 
 
-def asks(found: JointFacts) -> list[Question]:
+def asks(found: PressJointAnalysis) -> list[Question]:
     past = found.peak_n is not None
     asked = [questions.throw_angle(messages, str(messages.WHERE[Property.THROW_ANGLE]), quiet=past)] if found.has_several_throws else []
     asked += questions.sizes(messages, found, past)
@@ -35,7 +35,7 @@ def asks(found: JointFacts) -> list[Question]:
     return asked
 
 
-def call(found: JointFacts, asked: list[Question]) -> Verdict:
+def call(found: PressJointAnalysis, asked: list[Question]) -> Verdict:
     """The call as it stands; `asked` is what is still to be answered."""
     before = verdict.before(found, asked, "sizing")
     if before:
@@ -55,7 +55,7 @@ def call(found: JointFacts, asked: list[Question]) -> Verdict:
     return Verdict(state, code, values, scale=verdict.scale(found))
 
 
-def methods(found: JointFacts) -> tuple[Method, ...]:
+def methods(found: PressJointAnalysis) -> tuple[Method, ...]:
     measured = "measured" if found.is_measured else "usual"
     more = [
         question_factory.method(messages, "sizes", measured),
@@ -66,23 +66,23 @@ def methods(found: JointFacts) -> tuple[Method, ...]:
     return (*press, *more, *shared[len(press) :])
 
 
-def checks(found: JointFacts) -> tuple[Caution, ...]:
+def checks(found: PressJointAnalysis) -> tuple[SafetyWarning, ...]:
     return question_factory.checks(messages, "marked", "guard", *(("dry",) if found.is_warm else ()))
 
 
-def warnings(found: JointFacts) -> tuple[Caution, ...]:
+def warnings(found: PressJointAnalysis) -> tuple[SafetyWarning, ...]:
     shared = verdict.warnings(found)
     if not found.chosen("compound"):
         return shared
-    frees = lets_go_c(found.chosen("compound"))
-    return (Caution("lets-go", fill(messages.LETS_GO, {"low": celsius(frees.low), "high": celsius(frees.high)})), *shared)
+    frees = release_temperature_c(found.chosen("compound"))
+    return (SafetyWarning("lets-go", format_message(messages.LETS_GO, {"low": celsius(frees.low), "high": celsius(frees.high)})), *shared)
 
 
-def sources(found: JointFacts) -> Iterator[Trace]:
+def sources(found: PressJointAnalysis) -> Iterator[Source]:
     return verdict.sources(messages, found)
 
 
-def result(found: JointFacts) -> dict[str, Any]:
+def result(found: PressJointAnalysis) -> dict[str, Any]:
     """Return what a file carries of it: `apart/1`."""
     scored = found.own.said(SCORED)
     return {
@@ -95,7 +95,7 @@ def result(found: JointFacts) -> dict[str, Any]:
     }
 
 
-STATION = Station(
+STATION = StationDefinition(
     key="apart",
     name=messages.NAME,
     binds=Room,

@@ -8,19 +8,19 @@ from functools import cached_property
 
 from shopmath.joints import joint_evidence
 from shopmath.multi_throw import phase_error_deg
-from shopmath.verdict import Call, call, severity
-from stator.engines.fact_keys import At, Slot
+from shopmath.verdict import Conformity, judge, severity
+from stator.engines.fact_keys import FactKey, Location
 from stator.engines.parts import CRANK, HALVES, rod
 from stator.engines.properties import Property
 from stator.jobs.facts import Fact
-from stator.stations.common.press_joint.analysis import JointFacts, joint_facts
+from stator.stations.common.press_joint.analysis import PressJointAnalysis, joint_facts
 from stator.stations.common.press_joint.questions import THROW_ANGLE
-from stator.stations.framework import Given
+from stator.stations.framework import StationInput
 
-WIDTHS = tuple(Slot(CRANK, Property.WIDTH_OVER_WEBS, At(angle_deg=angle)) for angle in (0.0, 90.0, 180.0, 270.0))
-AS_IT_GOES = Slot(CRANK, Property.WIDTH_AS_IT_GOES)
-OIL_SLOT = Slot(rod(1), Property.OIL_SLOT)
-SIDE_PLAY = Slot(rod(1), Property.BIG_END_SIDE_PLAY)
+WIDTHS = tuple(FactKey(CRANK, Property.WIDTH_OVER_WEBS, Location(angle_deg=angle)) for angle in (0.0, 90.0, 180.0, 270.0))
+AS_IT_GOES = FactKey(CRANK, Property.WIDTH_AS_IT_GOES)
+OIL_SLOT = FactKey(rod(1), Property.OIL_SLOT)
+SIDE_PLAY = FactKey(rod(1), Property.BIG_END_SIDE_PLAY)
 PHASE_DEG = 0.25  # shop rule where the card says nothing
 PHASE_U_DEG = 0.1
 SPREAD_MM = 0.05  # width over the webs, one place against another: shop rule
@@ -47,17 +47,17 @@ class Judged:
     """One thing that has something to be judged by, and the kind of its numbers."""
 
     code: Code
-    call: Call
+    call: Conformity
     kind: str = "length"
     step: float = 0.01
 
 
 @dataclass(frozen=True)
-class TogetherFacts(JointFacts):
+class PressTogetherAnalysis(PressJointAnalysis):
     """The joint, and what is measured once it is pressed."""
 
     @cached_property
-    def evidence(self) -> Call | None:
+    def evidence(self) -> Conformity | None:
         """Return what the peak force says of the joint."""
         unit, per = self.press_unit
         return joint_evidence(self.peak_n, self.plan, unit=unit, per_unit_n=per) if self.plan and self.peak_n is not None else None
@@ -89,27 +89,27 @@ class TogetherFacts(JointFacts):
         found = [Judged(Code.JOINT_TIGHT, self.evidence, "force")] if self.evidence else []
         side, limit = self.own.fact(SIDE_PLAY), self.known.limit(Property.BIG_END_SIDE_PLAY)
         if side and side.value is not None and limit and limit.is_given:
-            found.append(Judged(Code.SIDE_PLAY, call(side.value, limit.low, limit.high, side.uncertainty or 0.0)))
+            found.append(Judged(Code.SIDE_PLAY, judge(side.value, limit.low, limit.high, side.uncertainty or 0.0)))
         found += self._webs()
         angle, was = self.own.value(THROW_ANGLE), self.angle_before
         if angle is not None and was is not None:
             off = abs(phase_error_deg(angle, was))
-            found.append(Judged(Code.THROWS, call(off, high=PHASE_DEG, uncertainty=PHASE_U_DEG), "angle", 0.1))
+            found.append(Judged(Code.THROWS, judge(off, high=PHASE_DEG, uncertainty=PHASE_U_DEG), "angle", 0.1))
         return sorted(found, key=lambda each: severity(each.call.state))
 
     def _webs(self) -> list[Judged]:
         if len(self.widths) < len(WIDTHS):
             return []
         sizes, uncertainty = [fact.value or 0.0 for fact in self.widths], self.widths[0].uncertainty or 0.0
-        spread = call(max(sizes) - min(sizes), high=SPREAD_MM, uncertainty=1.4 * uncertainty)
+        spread = judge(max(sizes) - min(sizes), high=SPREAD_MM, uncertainty=1.4 * uncertainty)
         found = [Judged(Code.PARALLEL, spread)]
         limit = self.known.limit(Property.WIDTH_OVER_WEBS)
         if limit and limit.is_given:
-            found.append(Judged(Code.WIDTH, call(sum(sizes) / len(sizes), limit.low, limit.high, uncertainty)))
+            found.append(Judged(Code.WIDTH, judge(sum(sizes) / len(sizes), limit.low, limit.high, uncertainty)))
         return found
 
 
-def together_facts(given: Given) -> TogetherFacts:
+def together_facts(given: StationInput) -> PressTogetherAnalysis:
     """Return what Together knows, built once for a page or an act."""
     joint = joint_facts(given, "assembling")
-    return TogetherFacts(joint.card, joint.own, joint.known, joint.presses, joint.ton, joint.moving, joint.is_heard)
+    return PressTogetherAnalysis(joint.card, joint.own, joint.known, joint.presses, joint.ton, joint.moving, joint.is_heard)

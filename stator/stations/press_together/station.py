@@ -11,17 +11,37 @@ from stator.engines.properties import Property
 from stator.stations.common.press_joint import drawing, questions, verdict
 from stator.stations.common.press_joint.predicted import PREDICTION
 from stator.stations.common.press_joint.questions import THROW_ANGLE
-from stator.stations.framework import Caution, Method, Question, Room, State, Station, Trace, Verdict, Way, question_factory
+from stator.stations.framework import (
+    Alternative,
+    Method,
+    Question,
+    Room,
+    SafetyWarning,
+    Source,
+    State,
+    StationDefinition,
+    Verdict,
+    question_factory,
+)
 from stator.stations.framework.limits import limit_values
-from stator.stations.framework.messages import fill
+from stator.stations.framework.messages import format_message
 from stator.stations.press_together import messages
-from stator.stations.press_together.analysis import AS_IT_GOES, OIL_SLOT, SIDE_PLAY, WIDTHS, Code, Judged, TogetherFacts, together_facts
+from stator.stations.press_together.analysis import (
+    AS_IT_GOES,
+    OIL_SLOT,
+    SIDE_PLAY,
+    WIDTHS,
+    Code,
+    Judged,
+    PressTogetherAnalysis,
+    together_facts,
+)
 from stator.ui.number_format import show
 
 MOST_STOPS = 20  # at which the width is measured as it goes
 
 
-def asks(found: TogetherFacts) -> list[Question]:
+def asks(found: PressTogetherAnalysis) -> list[Question]:
     past = found.peak_n is not None
     asked = questions.sizes(messages, found, past)
     noted = found.known.said(OIL_SLOT.part, OIL_SLOT.what) in HALVES
@@ -42,7 +62,7 @@ def asks(found: TogetherFacts) -> list[Question]:
     return asked
 
 
-def call(found: TogetherFacts, asked: list[Question]) -> Verdict:
+def call(found: PressTogetherAnalysis, asked: list[Question]) -> Verdict:
     """The call as it stands; `asked` is what is still to be answered."""
     before = verdict.before(found, asked, "sizing")
     if before:
@@ -50,16 +70,16 @@ def call(found: TogetherFacts, asked: list[Question]) -> Verdict:
     assert found.plan is not None
     if found.evidence is None and found.rod_turned:
         said = {"side": found.card.side(found.rod_turned)}
-        return Verdict(State.STOP, Code.ROD_TURNED, said, ways=(Way(OIL_SLOT),))
+        return Verdict(State.STOP, Code.ROD_TURNED, said, ways=(Alternative(OIL_SLOT),))
     if found.evidence is None:
         if found.holds_nothing and found.grip:
-            ways = (Way(page="run"), Way(station="inspect"))
+            ways = (Alternative(page="run"), Alternative(station="inspect"))
             return Verdict(State.STOP, Code.NO_GRIP, {"interference": mm(found.grip.value, 0.001, found.grip.uncertainty)}, ways=ways)
         return verdict.ready(found, checks(found), Code.SQUARE_FIRST, "press_slowly", {})
     return _pressed(found, asked)
 
 
-def _pressed(found: TogetherFacts, asked: list[Question]) -> Verdict:
+def _pressed(found: PressTogetherAnalysis, asked: list[Question]) -> Verdict:
     """Return what the joint says once it is pressed."""
     evidence = found.evidence
     assert evidence is not None
@@ -76,26 +96,26 @@ def _pressed(found: TogetherFacts, asked: list[Question]) -> Verdict:
     return Verdict(worst.call.state, code, {**values, **_said(found, worst)}, worst.call.code, worst.code, evidence.code)
 
 
-def _said(found: TogetherFacts, judged: Judged) -> dict[str, Any]:
+def _said(found: PressTogetherAnalysis, judged: Judged) -> dict[str, Any]:
     """Return what stands in the sentence of one judgement."""
     if judged.kind == "force":
         return verdict.forces(found, judged.call)
     return limit_values(judged.call, judged.kind, judged.step)
 
 
-def methods(found: TogetherFacts) -> tuple[Method, ...]:
+def methods(found: PressTogetherAnalysis) -> tuple[Method, ...]:
     return (*questions.methods(messages, found), question_factory.method(messages, "compound", found.chosen("compound")))
 
 
-def checks(found: TogetherFacts) -> tuple[Caution, ...]:
+def checks(found: PressTogetherAnalysis) -> tuple[SafetyWarning, ...]:
     return question_factory.checks(messages)
 
 
-def warnings(found: TogetherFacts) -> tuple[Caution, ...]:
+def warnings(found: PressTogetherAnalysis) -> tuple[SafetyWarning, ...]:
     return verdict.warnings(found)
 
 
-def sources(found: TogetherFacts) -> Iterator[Trace]:
+def sources(found: PressTogetherAnalysis) -> Iterator[Source]:
     yield from verdict.sources(messages, found)
     sizes = [fact.value or 0.0 for fact in found.widths]
     if len(sizes) > 1:
@@ -103,13 +123,13 @@ def sources(found: TogetherFacts) -> Iterator[Trace]:
             messages, "widths", show(mm(sum(sizes) / len(sizes), 0.01)), {"spread": mm(max(sizes) - min(sizes), 0.01)}
         )
     for each in found.judged:
-        said = fill(messages.REASON[each.call.code], _said(found, each))
+        said = format_message(messages.REASON[each.call.code], _said(found, each))
         yield question_factory.source(
             messages, "judged", messages.STATE[each.call.state], {"figure": messages.JUDGED[each.code], "said": said}
         )
 
 
-def result(found: TogetherFacts) -> dict[str, Any]:
+def result(found: PressTogetherAnalysis) -> dict[str, Any]:
     """Return what a file carries of it: `together/1`."""
     return {
         "schema": "together/1",
@@ -122,7 +142,7 @@ def result(found: TogetherFacts) -> dict[str, Any]:
     }
 
 
-STATION = Station(
+STATION = StationDefinition(
     key="together",
     name=messages.NAME,
     binds=Room,

@@ -6,18 +6,18 @@ from typing import Any
 
 from stator.jobs import log
 from stator.stations.framework import Action
-from stator.stations.framework.messages import fill
+from stator.stations.framework.messages import format_message
 from stator.stations.remove_bearings import messages
-from stator.stations.remove_bearings.analysis import STUCK, TRIED, BearingsOutFacts
+from stator.stations.remove_bearings.analysis import STUCK, TRIED, BearingRemovalAnalysis
 
 MOST_OFFERED = 3
 
 
 def actions(bound: Any) -> tuple[Action, ...]:
-    found: BearingsOutFacts = bound.found
+    found: BearingRemovalAnalysis = bound.found
     if found.outcome == STUCK:
         return tuple(
-            Action(f"try-{way.key}", fill(messages.TRY, {"way": messages.WAY[way.key]}), way.key, first, do=_tries(way.key))
+            Action(f"try-{way.key}", format_message(messages.TRY, {"way": messages.WAY[way.key]}), way.key, first, do=_tries(way.key))
             for first, way in ((number == 0, way) for number, way in enumerate(found.other_ways[:MOST_OFFERED]))
         )
     return (bound.sign_action(),) if found.is_out else ()
@@ -27,7 +27,7 @@ def _tries(way: str) -> Any:
     """Another attempt at the same bearing, by another way; what was tried stays written."""
 
     def tries(bound: Any) -> None:
-        found: BearingsOutFacts = bound.found
+        found: BearingRemovalAnalysis = bound.found
         bound.move(TRIED, text=found.way.key)
         log.next_attempt(bound.entry, way=way)
 

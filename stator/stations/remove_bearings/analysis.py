@@ -8,7 +8,7 @@ from functools import cached_property
 
 from shopmath import drivers, materials
 from shopmath.amounts import NEAREST, Amount, celsius, estimate
-from shopmath.bearing_removal import SeatPicture, Way, ways
+from shopmath.bearing_removal import RemovalMethod, SeatPicture, ways
 from shopmath.bearings import Bearing
 from shopmath.cold_installation import cold_force
 from shopmath.estimate import Estimate
@@ -19,15 +19,15 @@ from shopmath.thermal.bearing_removal import Freeing, freeing
 from shopmath.thermal.limits import case_limits, method_refusal, ring_hot_limits
 from stator.engines.case import OUTSIDE
 from stator.engines.cold_installation import cold_fit, typical_wall_mm
-from stator.engines.fact_keys import At, Slot
+from stator.engines.fact_keys import FactKey, Location
 from stator.engines.fits import SeatFit, bearing_of, fit_of
 from stator.engines.models import EngineCard, Seal, Seat
 from stator.engines.parts import Part
 from stator.engines.properties import Property
-from stator.jobs.facts import Own
-from stator.shop.equipment_snapshot import Shelves
+from stator.jobs.facts import EntryData
+from stator.shop.equipment_snapshot import EquipmentSnapshot
 from stator.shop.models import Driver
-from stator.stations.framework import Given
+from stator.stations.framework import StationInput
 
 CALLIPER_U_MM = 0.05
 STUCK, TRIED = "stuck", "tried"  # the answer that it is still in; a way that did not bring it out, as a move
@@ -64,13 +64,13 @@ STOPS = {Seat.Stop.CIRCLIP: "circlip", Seat.Stop.PLATE: "plate"}
 
 
 @dataclass(frozen=True)
-class BearingsOutFacts:
+class BearingRemovalAnalysis:
     """All that Bearings out computes of one seat. Sizes in mm, temperatures in °C."""
 
     card: EngineCard
     seat: Seat
-    own: Own
-    shelves: Shelves | None
+    own: EntryData
+    shelves: EquipmentSnapshot | None
     seal: Seal | None
     wall_mm: float | None = None  # of its boss, where that was measured
 
@@ -78,14 +78,14 @@ class BearingsOutFacts:
     def part(self) -> Part:
         return self.seat.part
 
-    def at(self, what: Property) -> Slot:
+    def at(self, what: Property) -> FactKey:
         """The address of something about this seat."""
-        return Slot(self.part, what)
+        return FactKey(self.part, what)
 
-    def of_seal(self, what: Property, clock: str = "") -> Slot:
+    def of_seal(self, what: Property, clock: str = "") -> FactKey:
         """The address of something about the seal in front of it."""
         assert self.seal is not None
-        return Slot(self.seal.part, what, At(clock=int(clock)) if clock else At())
+        return FactKey(self.seal.part, what, Location(clock=int(clock)) if clock else Location())
 
     def said(self, what: Property) -> str:
         return self.own.said(self.at(what))
@@ -214,7 +214,7 @@ class BearingsOutFacts:
         return frozenset(found)
 
     @cached_property
-    def ways(self) -> tuple[Way, ...]:
+    def ways(self) -> tuple[RemovalMethod, ...]:
         """Every way out, the gentlest first."""
         found = self.freeing
         return ways(
@@ -233,13 +233,13 @@ class BearingsOutFacts:
         )
 
     @cached_property
-    def way(self) -> Way:
+    def way(self) -> RemovalMethod:
         """The way chosen, else the gentlest."""
         chosen = self.own.choice("way")
         return next((way for way in self.ways if way.key == chosen), self.ways[0])
 
     @property
-    def other_ways(self) -> list[Way]:
+    def other_ways(self) -> list[RemovalMethod]:
         """Return what else may be tried."""
         usable = [way for way in self.ways if way.state != "stop" and way.key != self.way.key]
         return [way for way in usable if way.key not in self.tried] or usable
@@ -326,13 +326,13 @@ class BearingsOutFacts:
         return STOPS.get(Seat.Stop(self.seat.stop), "none")
 
 
-def bearings_out_facts(given: Given) -> BearingsOutFacts:
+def bearings_out_facts(given: StationInput) -> BearingRemovalAnalysis:
     """Return what Bearings out knows of the seat in hand, built once for a page or an act."""
     assert given.seat is not None
     given.seat.card = given.card
     wall = given.facts.best(given.seat.part, Property.WALL_THICKNESS)
     seal = given.card.seal_in_front_of(given.seat)
-    return BearingsOutFacts(given.card, given.seat, given.own, given.shelves, seal, wall.value if wall else None)
+    return BearingRemovalAnalysis(given.card, given.seat, given.own, given.shelves, seal, wall.value if wall else None)
 
 
 def estimated_c(found: Estimate, toward: str = "") -> Amount:

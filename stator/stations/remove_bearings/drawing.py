@@ -8,9 +8,9 @@ from shopmath.amounts import UP, mm
 from shopmath.seals import CLOCKS
 from stator.engines.properties import Property
 from stator.stations.framework import Canvas
-from stator.stations.framework.messages import fill
+from stator.stations.framework.messages import format_message
 from stator.stations.remove_bearings import messages
-from stator.stations.remove_bearings.analysis import BearingsOutFacts, estimated_c
+from stator.stations.remove_bearings.analysis import BearingRemovalAnalysis, estimated_c
 from stator.ui.number_format import band, bare, show
 from stator.ui.svg import Point
 
@@ -45,7 +45,7 @@ class Place:
         return edges[0], y, edges[1] - edges[0], high
 
 
-def draw(found: BearingsOutFacts, canvas: Canvas) -> None:
+def draw(found: BearingRemovalAnalysis, canvas: Canvas) -> None:
     beside = CLOCK_PX / 2 if canvas.is_wide and _shows_seal(found) else 0.0
     place = Place(canvas.width / 2 - beside, 1.0 if canvas.is_wide else NARROW)
     canvas.labels.at([((place.margin, 40), "start")], found.bearing.designation, "reading-label ink big", rank=1)
@@ -56,7 +56,7 @@ def draw(found: BearingsOutFacts, canvas: Canvas) -> None:
     _driver(found, canvas)
 
 
-def _section(found: BearingsOutFacts, canvas: Canvas, place: Place) -> None:
+def _section(found: BearingRemovalAnalysis, canvas: Canvas, place: Place) -> None:
     """Both rings and a ball, to the bearing's own proportions."""
     sheet = canvas.sheet
     scale = place.outside / (found.bearing.outside_mm / 2)
@@ -72,7 +72,7 @@ def _section(found: BearingsOutFacts, canvas: Canvas, place: Place) -> None:
             sheet.line((place.x(side, bore + 0.31 * section), y), (place.x(side, outside - 0.31 * section), y), "axis")
 
 
-def _in_case(found: BearingsOutFacts, canvas: Canvas, place: Place) -> None:
+def _in_case(found: BearingRemovalAnalysis, canvas: Canvas, place: Place) -> None:
     """Drawn with the side it goes in from at the top: that is where it comes out."""
     sheet, outside = canvas.sheet, place.outside
     _case(found, canvas, place)
@@ -82,29 +82,29 @@ def _in_case(found: BearingsOutFacts, canvas: Canvas, place: Place) -> None:
     floor = TOP + HIGH
     sheet.line((place.middle, 30), (place.middle, floor + 80), "chain")
     sheet.arrow((place.middle, 44), (place.middle, 120), "ink bold", 12)
-    toward = fill(messages.ON_DRAWING["out_toward"], {"side": messages.SIDE[found.seat.loads_from]})
+    toward = format_message(messages.ON_DRAWING["out_toward"], {"side": messages.SIDE[found.seat.loads_from]})
     canvas.labels.at([((place.middle + 14, 56), "start")], toward, "strong ink", rank=1)
     if _shows_seal(found):
         _seal(found, canvas, place)
     below = floor + (92 if canvas.is_wide else 76)
     behind = str(messages.ON_DRAWING[{True: "blind", False: "open", None: "unknown"}[found.is_blind]])
     if found.seat.thin_wall:
-        behind = fill(messages.ON_DRAWING["thin"], {"behind": behind})
+        behind = format_message(messages.ON_DRAWING["thin"], {"behind": behind})
     known = "strong" if found.is_blind is not None else "quiet"
     reach = found.at(Property.REACH)
     canvas.labels.at([((place.middle + outside * 0.1, below), "start")], behind, known, rank=2, link=canvas.link(reach))
     freed = found.freeing
     if freed and freed.together and not found.is_out:
         degrees = {"likely": bare(estimated_c(freed.together)), "high": show(estimated_c(freed.together, UP))}
-        hot = fill(messages.ON_DRAWING["case_c"], degrees)
+        hot = format_message(messages.ON_DRAWING["case_c"], degrees)
         canvas.labels.at([((place.margin, below), "start")], hot, "strong hot", rank=2)
 
 
-def _shows_seal(found: BearingsOutFacts) -> bool:
+def _shows_seal(found: BearingRemovalAnalysis) -> bool:
     return found.seal is not None and not found.seal_is_out and not found.is_on_shaft
 
 
-def _case(found: BearingsOutFacts, canvas: Canvas, place: Place) -> None:
+def _case(found: BearingRemovalAnalysis, canvas: Canvas, place: Place) -> None:
     """The case round the seat, closed below where the seat is blind."""
     outside, unit, floor = place.outside, place.unit, TOP + HIGH
     lip = 26 * unit if found.seat.stop != "through" else 0
@@ -121,7 +121,7 @@ def _case(found: BearingsOutFacts, canvas: Canvas, place: Place) -> None:
         canvas.sheet.hatched([*half, (place.x(side, edge), floor + wall)], "plain", 10)
 
 
-def _held(found: BearingsOutFacts, canvas: Canvas, place: Place) -> None:
+def _held(found: BearingRemovalAnalysis, canvas: Canvas, place: Place) -> None:
     """A circlip in its groove or a plate over the ring, and its name."""
     outside, unit = place.outside, place.unit
     for side in (-1, 1):
@@ -134,7 +134,7 @@ def _held(found: BearingsOutFacts, canvas: Canvas, place: Place) -> None:
     canvas.labels.at([((place.margin, 62), "start")], said, "strong hot" if found.retained else "quiet", rank=1, link=link)
 
 
-def _seal(found: BearingsOutFacts, canvas: Canvas, place: Place) -> None:
+def _seal(found: BearingRemovalAnalysis, canvas: Canvas, place: Place) -> None:
     """The seal in front, its lip toward where it was found or the card says, with its depth round the clock."""
     sheet, outside, unit, y = canvas.sheet, place.outside, place.unit, 122.0
     lip = found.lip or (found.seal.lip if found.seal else "")
@@ -148,14 +148,14 @@ def _seal(found: BearingsOutFacts, canvas: Canvas, place: Place) -> None:
             sheet.circle((place.x(side, outside - 44 * unit), mouth - down * 3), 3.5, "cut solid")
     said = str(messages.ON_DRAWING[f"lip_{lip or 'unknown'}"])
     if lip and not found.lip:
-        said = fill(messages.ON_DRAWING["by_card"], {"lip": said})
+        said = format_message(messages.ON_DRAWING["by_card"], {"lip": said})
     at = (place.middle - outside + 40 * unit, 176.0) if canvas.is_wide else (place.middle - outside + 30, 180.0)
     link = canvas.link(found.of_seal(Property.SEAL_LIP))
     canvas.labels.at([(at, "start")], said, "quiet", rank=2, link=link)
     _depths(found, canvas, (place.middle + outside + 182, 150.0) if canvas.is_wide else (place.middle + 66, 414.0))
 
 
-def _depths(found: BearingsOutFacts, canvas: Canvas, centre: Point) -> None:
+def _depths(found: BearingRemovalAnalysis, canvas: Canvas, centre: Point) -> None:
     """The seal's depth at four places."""
     radius = 26.0 if canvas.is_wide else 18.0
     canvas.sheet.circle(centre, radius, "bore")
@@ -170,7 +170,7 @@ def _depths(found: BearingsOutFacts, canvas: Canvas, centre: Point) -> None:
         canvas.labels.at([(at, anchor)], said, cls, rank=1, link=link)
 
 
-def _on_shaft(found: BearingsOutFacts, canvas: Canvas, place: Place) -> None:
+def _on_shaft(found: BearingRemovalAnalysis, canvas: Canvas, place: Place) -> None:
     """A ring on a shaft, the shaft upright; it comes off toward the top."""
     sheet, middle = canvas.sheet, place.middle
     bore = place.outside / (found.bearing.outside_mm / 2) * found.bearing.bore_mm / 2
@@ -185,7 +185,7 @@ def _on_shaft(found: BearingsOutFacts, canvas: Canvas, place: Place) -> None:
     canvas.labels.at([((middle + 14, 52), "start")], str(messages.ON_DRAWING["off_shaft"]), "strong ink", rank=1)
 
 
-def _driver(found: BearingsOutFacts, canvas: Canvas) -> None:
+def _driver(found: BearingRemovalAnalysis, canvas: Canvas) -> None:
     """The diameters a driver may have, as a rule, with the shop's own marked."""
     sheet, window, bearing = canvas.sheet, found.window, found.bearing
     left, right, y = 40.0, canvas.width - 40.0, 500.0
@@ -194,14 +194,14 @@ def _driver(found: BearingsOutFacts, canvas: Canvas) -> None:
     def x(size: float) -> float:
         return left + (right - left) * (size - low) / (high - low)
 
-    name = fill(messages.ON_DRAWING["driver"], {"on": messages.RING[window.presses_on]})
+    name = format_message(messages.ON_DRAWING["driver"], {"on": messages.RING[window.presses_on]})
     sheet.text((left, y - (40 if canvas.is_wide else 62)), name, "strong")
     sheet.rect(x(window.outside_low_mm), y - 18, x(window.outside_high_mm) - x(window.outside_low_mm), 18, "window")
     sheet.line((left, y), (right, y), "axis")
     anchors = {"bore": "middle" if canvas.is_wide else "start", "outside": "end"}
     for code, size in (("bore", bearing.bore_mm), ("outside", bearing.outside_mm)):
         sheet.line((x(size), y - 6), (x(size), y + 8), "axis thin")
-        sheet.text((x(size), y + 24), fill(messages.ON_DRAWING[code], {"size": bare(mm(size, 0.1))}), "tick", anchors[code])
+        sheet.text((x(size), y + 24), format_message(messages.ON_DRAWING[code], {"size": bare(mm(size, 0.1))}), "tick", anchors[code])
     said = band(mm(window.outside_low_mm, 0.1), mm(window.outside_high_mm, 0.1))
     sheet.text(((x(window.outside_low_mm) + x(window.outside_high_mm)) / 2, y - 24), said, "reading-label ink", "middle")
     for each in found.fitting[:3]:

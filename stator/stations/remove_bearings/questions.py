@@ -8,15 +8,15 @@ from typing import Any
 from shopmath.seals import CLOCKS
 from stator.engines.properties import Property
 from stator.stations.framework import Method, Question
-from stator.stations.framework.messages import OptionRow, fill
+from stator.stations.framework.messages import OptionRow, format_message
 from stator.stations.framework.question_factory import method, question
 from stator.stations.remove_bearings import messages
-from stator.stations.remove_bearings.analysis import WITH_CRANK, WITH_SHAFT, BearingsOutFacts
+from stator.stations.remove_bearings.analysis import WITH_CRANK, WITH_SHAFT, BearingRemovalAnalysis
 
 ask = partial(question, messages)
 
 
-def questions(found: BearingsOutFacts) -> list[Question]:
+def questions(found: BearingRemovalAnalysis) -> list[Question]:
     """Seal, bearing, how it came out; then what is seen."""
     later = bool(found.outcome)
     asked = [*(_seal(found, later) if found.seal else []), *_bearing(found, later)]
@@ -25,7 +25,7 @@ def questions(found: BearingsOutFacts) -> list[Question]:
     return [*asked, *_afterwards(found)] if later else asked
 
 
-def _seal(found: BearingsOutFacts, later: bool) -> list[Question]:
+def _seal(found: BearingRemovalAnalysis, later: bool) -> list[Question]:
     asked = [ask(found.of_seal(Property.SEAL_LIP), optional=True, quiet=later)]
     for clock in CLOCKS:
         slot = found.of_seal(Property.SEAL_DEPTH, clock)
@@ -36,7 +36,7 @@ def _seal(found: BearingsOutFacts, later: bool) -> list[Question]:
     return asked
 
 
-def _bearing(found: BearingsOutFacts, later: bool) -> list[Question]:
+def _bearing(found: BearingRemovalAnalysis, later: bool) -> list[Question]:
     seat = found.seat
     marking = {"marking": found.bearing.designation}
     part = seat.faces.partition("_")[0] or "marking"
@@ -54,7 +54,7 @@ def _bearing(found: BearingsOutFacts, later: bool) -> list[Question]:
     ]
 
 
-def _afterwards(found: BearingsOutFacts) -> list[Question]:
+def _afterwards(found: BearingRemovalAnalysis) -> list[Question]:
     """Once it is out, or is not."""
     asked = []
     if found.outcome in ("driven", "broke"):
@@ -70,13 +70,13 @@ def _afterwards(found: BearingsOutFacts) -> list[Question]:
     ]
 
 
-def methods(found: BearingsOutFacts) -> tuple[Method, ...]:
+def methods(found: BearingRemovalAnalysis) -> tuple[Method, ...]:
     """Ways out, the gentlest first; those refused stand last."""
     if found.outcome:
         return ()
     rows: list[OptionRow] = []
     for number, way in enumerate(found.ways, 1):
         name = messages.NUMBERED if way.state != "stop" else messages.REFUSED_WAY
-        because = fill(messages.BECAUSE[way.codes[0]], {"what": found.retained})
-        rows.append((way.key, fill(name, {"number": number, "way": messages.WAY[way.key]}), because))
+        because = format_message(messages.BECAUSE[way.codes[0]], {"what": found.retained})
+        rows.append((way.key, format_message(name, {"number": number, "way": messages.WAY[way.key]}), because))
     return (method(messages, "way", found.way.key, rows),)

@@ -6,12 +6,12 @@ from typing import Any
 
 from shopmath import __version__ as core_version
 from stator.engines.properties import Property
-from stator.stations.framework import Room, Station
+from stator.stations.framework import Room, StationDefinition
 from stator.stations.remove_bearings import actions, drawing, messages, questions, verdict
-from stator.stations.remove_bearings.analysis import BearingsOutFacts, bearings_out_facts
+from stator.stations.remove_bearings.analysis import BearingRemovalAnalysis, bearings_out_facts
 
 
-def result(found: BearingsOutFacts) -> dict[str, Any]:
+def result(found: BearingRemovalAnalysis) -> dict[str, Any]:
     """Return what a file carries of it: `bearings-out/1`."""
     freed, sat = found.freeing, found.seal_seat
     return {
@@ -31,7 +31,7 @@ def result(found: BearingsOutFacts) -> dict[str, Any]:
     }
 
 
-STATION = Station(
+STATION = StationDefinition(
     key="bearings-out",
     name=messages.NAME,
     binds=Room,

@@ -10,14 +10,35 @@ from shopmath import bearing_removal
 from shopmath.amounts import DOWN, UP, celsius, estimate, mm, newtons
 from shopmath.estimate import Estimate
 from shopmath.seals import DEPTH_MM, SQUARE_MM
-from shopmath.verdict import Call
+from shopmath.verdict import Conformity
 from stator.engines.properties import Property
-from stator.jobs.facts import Taken
-from stator.stations.framework import Caution, Contradiction, Finding, Question, Said, Scale, State, Trace, Verdict, Way, question_factory
+from stator.jobs.facts import MeasuredReading
+from stator.stations.framework import (
+    Alternative,
+    Contradiction,
+    Finding,
+    MessageRef,
+    Question,
+    SafetyWarning,
+    Scale,
+    Source,
+    State,
+    Verdict,
+    question_factory,
+)
 from stator.stations.framework.limits import limit_values
-from stator.stations.framework.messages import fill
+from stator.stations.framework.messages import format_message
 from stator.stations.remove_bearings import messages
-from stator.stations.remove_bearings.analysis import FIRST, STUCK, WAY_CODES, WITH_CRANK, WITH_SHAFT, BearingsOutFacts, Code, estimated_c
+from stator.stations.remove_bearings.analysis import (
+    FIRST,
+    STUCK,
+    WAY_CODES,
+    WITH_CRANK,
+    WITH_SHAFT,
+    BearingRemovalAnalysis,
+    Code,
+    estimated_c,
+)
 from stator.ui.number_format import band, bare, rough_band, show
 from stator.ui.table_texts import from_table
 
@@ -25,7 +46,7 @@ source = partial(question_factory.source, messages)
 ROOM_C = 20.0
 
 
-def verdict(found: BearingsOutFacts, asked: list[Question]) -> Verdict:
+def verdict(found: BearingRemovalAnalysis, asked: list[Question]) -> Verdict:
     """The call as it stands; `asked` is what is still to be answered."""
     if found.outcome == STUCK:
         return _stuck(found)
@@ -35,33 +56,33 @@ def verdict(found: BearingsOutFacts, asked: list[Question]) -> Verdict:
         return _seal(found, asked)
     if found.retained:
         what = {"what": found.retained}
-        taken_out = Way(found.at(Property.RETAINED_BY), code="taken_out", values=what)
+        taken_out = Alternative(found.at(Property.RETAINED_BY), code="taken_out", values=what)
         return Verdict(State.STOP, Code.RETAINED, what, "holds", "take_out", ways=(taken_out,))
     return _way(found, asked)
 
 
-def reasons(found: BearingsOutFacts, way: bearing_removal.Way) -> str:
+def reasons(found: BearingRemovalAnalysis, way: bearing_removal.RemovalMethod) -> str:
     """Return why a way is good or bad, in clauses."""
-    return "; ".join(fill(messages.BECAUSE[code], {"what": found.retained}) for code in way.codes)
+    return "; ".join(format_message(messages.BECAUSE[code], {"what": found.retained}) for code in way.codes)
 
 
-def _first_reason(found: BearingsOutFacts, way: bearing_removal.Way) -> dict[str, Any]:
-    return {"other": messages.WAY[way.key], "because": fill(messages.BECAUSE[way.codes[0]], {"what": found.retained})}
+def _first_reason(found: BearingRemovalAnalysis, way: bearing_removal.RemovalMethod) -> dict[str, Any]:
+    return {"other": messages.WAY[way.key], "because": format_message(messages.BECAUSE[way.codes[0]], {"what": found.retained})}
 
 
-def _stuck(found: BearingsOutFacts) -> Verdict:
+def _stuck(found: BearingRemovalAnalysis) -> Verdict:
     others = found.other_ways
     values = {"way": messages.WAY[found.way.key], **(_first_reason(found, others[0]) if others else {})}
-    ways = (Way(found.at(Property.CAME_OUT)), *(() if others else (Way(page="run"),)))
+    ways = (Alternative(found.at(Property.CAME_OUT)), *(() if others else (Alternative(page="run"),)))
     return Verdict(State.OUT, Code.STILL_IN, values, "not_done", "try" if others else "ask_someone", ways=ways)
 
 
-def said_of_limit(call: Call) -> str:
+def said_of_limit(call: Conformity) -> str:
     """A depth or gap against its limit, as a sentence."""
-    return fill(messages.REASON[call.code], limit_values(call, "length", 0.01))
+    return format_message(messages.REASON[call.code], limit_values(call, "length", 0.01))
 
 
-def _seal(found: BearingsOutFacts, asked: list[Question]) -> Verdict:
+def _seal(found: BearingRemovalAnalysis, asked: list[Question]) -> Verdict:
     """The seal as found, before it is destroyed."""
     sat = found.seal_seat
     move = "ask" if asked else "pull_seal"
@@ -89,41 +110,43 @@ def _seal(found: BearingsOutFacts, asked: list[Question]) -> Verdict:
 _TO_BE_KNOWN = (Property.RETAINED_BY, Property.REACH, Property.SHIELDS, Property.BEARING_DECISION)
 
 
-def _way(found: BearingsOutFacts, asked: list[Question]) -> Verdict:
+def _way(found: BearingRemovalAnalysis, asked: list[Question]) -> Verdict:
     """The way chosen, else the gentlest: what to do, how hot, with what."""
     way = found.way
     values = {"way": messages.WAY[way.key], "reasons": reasons(found, way)}
     if way.state == State.STOP:
-        ways = tuple(Way(choice="way", option=other.key) for other in found.other_ways[:2])
+        ways = tuple(Alternative(choice="way", option=other.key) for other in found.other_ways[:2])
         return Verdict(State.STOP, Code.REFUSED, {**values, **_first_reason(found, found.ways[0])}, "way", "gentlest", ways=ways)
     move, doing = _what_to_do(found)
     values = {**values, **doing}
-    marking = (Said("marking", {"marking": found.seat.marking}),) if found.seat.marking_is_typical else ()
-    assumed = (*marking, *((Said("code", {"code": found.seat.code}),) if found.seat.code_assumed else ()))
+    marking = (MessageRef("marking", {"marking": found.seat.marking}),) if found.seat.marking_is_typical else ()
+    assumed = (*marking, *((MessageRef("code", {"code": found.seat.code}),) if found.seat.code_assumed else ()))
     first = asked[0].slot if asked else None
     if first is not None and first.what in _TO_BE_KNOWN:
-        so_far = fill(messages.NEXT[move], values)
+        so_far = format_message(messages.NEXT[move], values)
         values["so_far"] = so_far[:1].lower() + so_far[1:]
         return Verdict(State.WAIT, Code.LOOK_FIRST, values, "way", "ask", "so_far", assumed=assumed)
     return Verdict(way.state, WAY_CODES.get(way.key, Code.OTHER_WAY), values, "way", move, assumed=assumed)
 
 
-def _what_to_do(found: BearingsOutFacts) -> tuple[str, dict[str, Any]]:
+def _what_to_do(found: BearingRemovalAnalysis) -> tuple[str, dict[str, Any]]:
     """The next step of a way, and what it needs."""
     way, freed = found.way, found.freeing
     heat = ""
     if freed and way.key in ("drop", "drive") and freed.together:
-        heat = fill(messages.HEAT, {"likely": estimated_c(freed.together), "high": estimated_c(freed.together, UP)})
+        heat = format_message(messages.HEAT, {"likely": estimated_c(freed.together), "high": estimated_c(freed.together, UP)})
     if freed and way.key == "spray":
-        heat = fill(messages.SPRAYED, {"high": estimated_c(freed.sprayed, UP)})
+        heat = format_message(messages.SPRAYED, {"high": estimated_c(freed.sprayed, UP)})
     window = found.window
     sizes = {"low": mm(window.outside_low_mm, 1), "high": mm(window.outside_high_mm, 1), "inside": mm(window.inside_low_mm, 1)}
-    driver = fill(messages.DRIVER, {"name": found.fitting[0].name}) if found.fitting else fill(messages.ANY_DRIVER, sizes)
+    driver = (
+        format_message(messages.DRIVER, {"name": found.fitting[0].name}) if found.fitting else format_message(messages.ANY_DRIVER, sizes)
+    )
     code = way.key if way.key in ("drop", "spray", "drive") else "other"
     return code, {"heat": heat, "driver": driver, "side": messages.SIDE[found.seat.loads_from], "way": messages.WAY[way.key]}
 
 
-def _out(found: BearingsOutFacts, asked: list[Question]) -> Verdict:
+def _out(found: BearingRemovalAnalysis, asked: list[Question]) -> Verdict:
     """It is out: what is wrong, or how it differs from the card."""
     needed = any(not ask.optional for ask in asked)
     values: dict[str, Any] = {"way": messages.WAY[found.way.key]}
@@ -135,7 +158,7 @@ def _out(found: BearingsOutFacts, asked: list[Question]) -> Verdict:
         return Verdict(State.OUT, Code.OUT_DAMAGED, values, "faults", "sign")
     other = next(iter(contradictions(found)), None)
     if other:
-        label = fill(messages.LABEL[other.code or other.slot.what], {"part": other.slot.part.name})
+        label = format_message(messages.LABEL[other.code or other.slot.what], {"part": other.slot.part.name})
         values = {"what": label, "found": other.found, "card": other.card}
         return Verdict(State.TOO_CLOSE, Code.OUT_UNLIKE_CARD, values, "unlike_card", "sign")
     if found.outcome in (WITH_CRANK, WITH_SHAFT):
@@ -144,7 +167,7 @@ def _out(found: BearingsOutFacts, asked: list[Question]) -> Verdict:
     return Verdict(State.IN, Code.OUT, values, "sound", "sign")
 
 
-def contradictions(found: BearingsOutFacts) -> Iterator[Contradiction]:
+def contradictions(found: BearingRemovalAnalysis) -> Iterator[Contradiction]:
     """Yield what was found otherwise than the card says."""
     seat, seal = found.seat, found.seal
     lip = found.lip
@@ -169,17 +192,17 @@ def contradictions(found: BearingsOutFacts) -> Iterator[Contradiction]:
         yield Contradiction(found.of_seal(Property.SEAL_DEPTH), mm(sat.depth_mm, 0.01), mm(seal.depth_mm, 0.01), "mean seal depth")
 
 
-def note(found: BearingsOutFacts, reading: Taken) -> str:
+def note(found: BearingRemovalAnalysis, reading: MeasuredReading) -> str:
     """Beside a reading: that the card says otherwise."""
     return str(messages.UNLIKE) if any(each.slot == reading.slot for each in contradictions(found)) else ""
 
 
-def checks(found: BearingsOutFacts) -> tuple[Caution, ...]:
+def checks(found: BearingRemovalAnalysis) -> tuple[SafetyWarning, ...]:
     side = {"side": messages.SIDE[found.seat.loads_from]}
-    return tuple(Caution(key, fill(said, side), key in FIRST) for key, said in messages.CHECKS.items())
+    return tuple(SafetyWarning(key, format_message(said, side), key in FIRST) for key, said in messages.CHECKS.items())
 
 
-def warnings(found: BearingsOutFacts) -> tuple[Caution, ...]:
+def warnings(found: BearingRemovalAnalysis) -> tuple[SafetyWarning, ...]:
     if found.outcome:
         return ()
     metal = ("metal",) if found.torch_is_refused else ()
@@ -187,7 +210,7 @@ def warnings(found: BearingsOutFacts) -> tuple[Caution, ...]:
     return question_factory.warnings(messages, *metal, *way, "hot", "manual")
 
 
-def derived(found: BearingsOutFacts) -> Iterator[Finding]:
+def derived(found: BearingRemovalAnalysis) -> Iterator[Finding]:
     """What becomes of the bearing, for the stations that fit one: driven through its balls or in pieces it is scrap. A pulled seal is."""
     if found.seal and found.seal_is_out:
         yield Finding(found.of_seal(Property.REPLACED), text="seal")
@@ -200,7 +223,7 @@ def _band_c(found: Estimate) -> str:
     return band(estimate(celsius(max(ROOM_C, found.low)), half, DOWN), estimate(celsius(found.high), half, UP))
 
 
-def sources(found: BearingsOutFacts) -> Iterator[Trace]:
+def sources(found: BearingRemovalAnalysis) -> Iterator[Source]:
     freed = found.freeing
     if freed:
         if freed.together:
@@ -217,10 +240,12 @@ def sources(found: BearingsOutFacts) -> Iterator[Trace]:
     window = found.window
     outside = band(mm(window.outside_low_mm, 0.1), mm(window.outside_high_mm, 0.1))
     yield source("driver_outside", outside, {"on": messages.RING[window.presses_on], "basis": from_table(window.basis)}, estimated=True)
-    inside = fill(messages.OR_MORE, {"size": mm(window.inside_low_mm, 0.1)})
+    inside = format_message(messages.OR_MORE, {"size": mm(window.inside_low_mm, 0.1)})
     yield source("driver_inside", inside, estimated=True)
     named = [
-        fill(messages.DRIVER_SIZES, {"name": each.name, "outside": bare(mm(each.outside_mm, 0.1)), "inside": bare(mm(each.inside_mm, 0.1))})
+        format_message(
+            messages.DRIVER_SIZES, {"name": each.name, "outside": bare(mm(each.outside_mm, 0.1)), "inside": bare(mm(each.inside_mm, 0.1))}
+        )
         for each in found.fitting[:3]
     ]
     yield source("shelf", str(len(found.fitting)), {"names": ", ".join(named) or messages.NONE_FITS})

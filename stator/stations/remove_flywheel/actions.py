@@ -9,19 +9,19 @@ from stator.engines.properties import Property
 from stator.jobs import log
 from stator.jobs.models import Reading
 from stator.stations.framework import Action, State, timers
-from stator.stations.framework.messages import fill
+from stator.stations.framework.messages import format_message
 from stator.stations.remove_flywheel import messages
-from stator.stations.remove_flywheel.analysis import LOADED, LOADED_S, FlywheelOffFacts, Hands
+from stator.stations.remove_flywheel.analysis import LOADED, LOADED_S, FlywheelRemovalAnalysis, Hands
 
 
 def actions(bound: Any) -> tuple[Action, ...]:
-    found: FlywheelOffFacts = bound.found
+    found: FlywheelRemovalAnalysis = bound.found
     if found.is_free:
         return (bound.sign_action(),)
     if found.pull is None:
         return ()
     call = found.pull.call
-    refused = bound.refused() or (fill(messages.REASON[call.code], call.values) if call.state == State.STOP else "")
+    refused = bound.refused() or (format_message(messages.REASON[call.code], call.values) if call.state == State.STOP else "")
     offered = [Action("free", str(messages.ACTION["free"]), "free", bool(found.torque_nm), refused, freed)]
     waits = found.loaded is not None and not found.loaded.ended_at
     if found.torque_nm and not waits:
@@ -44,14 +44,14 @@ def leave_loaded(bound: Any) -> None:
 
 
 def ask_whether_it_moved(bound: Any) -> None:
-    log.choose(bound.entry, asking="moved")
+    log.set_method(bound.entry, asking="moved")
 
 
 def kept(bound: Any, reading: Reading) -> None:
     """A new torque begins a new wait; once it is said whether it moved, the torque is asked again."""
-    found: FlywheelOffFacts = bound.found
+    found: FlywheelRemovalAnalysis = bound.found
     if reading.property == Property.MOVED:
-        log.choose(bound.entry, asking="")
+        log.set_method(bound.entry, asking="")
     loaded = found.loaded
     if reading.property != Property.PULLING_TORQUE or loaded is None or loaded.ended_at:
         return

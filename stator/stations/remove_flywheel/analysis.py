@@ -10,11 +10,11 @@ from functools import cached_property
 
 from shopmath.flywheel_pulling import (
     CONDITIONS,
-    Pull,
+    PullerLoad,
     Screw,
     bound_early,
     pull,
-    released_hard,
+    released_late,
     same_size,
     same_thread,
     torque_call,
@@ -22,15 +22,15 @@ from shopmath.flywheel_pulling import (
 )
 from shopmath.screw_threads import Match, identify, minor_diameter_mm
 from shopmath.taper import key_shift_deg
-from shopmath.verdict import Call
-from stator.engines.fact_keys import Slot
+from shopmath.verdict import Conformity
+from stator.engines.fact_keys import FactKey
 from stator.engines.models import EngineCard
 from stator.engines.parts import FLYWHEEL
 from stator.engines.properties import Property
-from stator.jobs.facts import Own
+from stator.jobs.facts import EntryData
 from stator.jobs.models import Timer
 from stator.shop.models import Puller
-from stator.stations.framework import Given
+from stator.stations.framework import StationInput
 
 FEW_TURNS = 3  # so few that it matters why
 LOADED_S = 600.0  # left loaded before the next turn
@@ -64,8 +64,8 @@ class Hands(StrEnum):
     FREED = "freed"
 
 
-def at(what: Property) -> Slot:
-    return Slot(FLYWHEEL, what)
+def at(what: Property) -> FactKey:
+    return FactKey(FLYWHEEL, what)
 
 
 FAULTS = {  # what is found once it is off -> what it is called in the sentences, the gravest first
@@ -83,11 +83,11 @@ OF_PULLER = {
 
 
 @dataclass(frozen=True)
-class FlywheelOffFacts:
+class FlywheelRemovalAnalysis:
     """All that Flywheel off computes. Sizes in mm, torques in N·m, turns as an angle in degrees where they are read."""
 
     card: EngineCard
-    own: Own
+    own: EntryData
     puller: Puller | None
     pullers: tuple[Puller, ...]
     timers: tuple[Timer, ...]
@@ -152,7 +152,7 @@ class FlywheelOffFacts:
         return next(iter(identify(d, pitch, hand, internal=not puller)), None)
 
     @cached_property
-    def same(self) -> Call | None:
+    def same(self) -> Conformity | None:
         """Return whether puller and boss have one thread; None while a pitch is unknown."""
         mine, its = self.size(Property.PULLER_PITCH), self.size(Property.BOSS_PITCH)
         if mine is None or its is None:
@@ -196,7 +196,7 @@ class FlywheelOffFacts:
     # the pull
 
     @cached_property
-    def pull(self) -> Pull | None:
+    def pull(self) -> PullerLoad | None:
         """Weighed once thread, turns and screw are known and the threads agree."""
         d, pitch = self.size(Property.PULLER_DIAMETER), self.size(Property.PULLER_PITCH)
         screw_d, screw_pitch = self.size(Property.CENTRE_SCREW_DIAMETER), self.size(Property.CENTRE_SCREW_PITCH)
@@ -222,13 +222,13 @@ class FlywheelOffFacts:
         return [each.value for each in self.own.all(at(Property.PULLING_TORQUE)) if each.value]
 
     @property
-    def torque_call(self) -> Call | None:
+    def torque_call(self) -> Conformity | None:
         return torque_call(self.torque_nm, self.pull) if self.pull and self.torque_nm is not None else None
 
     @property
     def released_hard(self) -> bool:
         """Return True if it released at far more than was expected."""
-        return bool(self.is_free and self.pull and self.torques_nm and released_hard(max(self.torques_nm), self.pull.frees_nm))
+        return bool(self.is_free and self.pull and self.torques_nm and released_late(max(self.torques_nm), self.pull.frees_nm))
 
     # once it is off
 
@@ -249,10 +249,10 @@ class FlywheelOffFacts:
         return key_shift_deg(self.step_mm, shaft) if self.step_mm and shaft else None
 
 
-def flywheel_off_facts(given: Given) -> FlywheelOffFacts:
+def flywheel_off_facts(given: StationInput) -> FlywheelRemovalAnalysis:
     """Return what Flywheel off knows, built once for a page or an act."""
     shelf = given.shelves.pullers if given.shelves else ()
-    found = FlywheelOffFacts(given.card, given.own, None, shelf, given.timers, given.now)
+    found = FlywheelRemovalAnalysis(given.card, given.own, None, shelf, given.timers, given.now)
     if "puller" in given.own.chosen:
         puller = next((each for each in shelf if str(each.pk) == given.own.choice("puller")), None)
     else:
@@ -260,7 +260,7 @@ def flywheel_off_facts(given: Given) -> FlywheelOffFacts:
     return replace(found, puller=puller)
 
 
-def only_match(found: FlywheelOffFacts, shelf: Iterable[Puller]) -> Puller | None:
+def only_match(found: FlywheelRemovalAnalysis, shelf: Iterable[Puller]) -> Puller | None:
     """The one puller on the shelf that has the boss's thread, where that is known and no puller was measured."""
     d, pitch = found.size(Property.BOSS_DIAMETER), found.size(Property.BOSS_PITCH)
     if d is None or pitch is None or found.own.has(at(Property.PULLER_PITCH)):

@@ -5,9 +5,9 @@ from __future__ import annotations
 from shopmath.amounts import DOWN, newton_metres, quarters, rough
 from stator.engines.properties import Property
 from stator.stations.framework import Canvas
-from stator.stations.framework.messages import fill
+from stator.stations.framework.messages import format_message
 from stator.stations.remove_flywheel import messages
-from stator.stations.remove_flywheel.analysis import FlywheelOffFacts, at
+from stator.stations.remove_flywheel.analysis import FlywheelRemovalAnalysis, at
 from stator.ui.graph import step_for
 from stator.ui.number_format import bare, plain, unit_of
 from stator.ui.units import core_per_shown
@@ -16,14 +16,14 @@ DEPTH_TURNS = 9.0  # of thread drawn in the boss
 TOP_PX = 150.0
 
 
-def draw(found: FlywheelOffFacts, canvas: Canvas) -> None:
+def draw(found: FlywheelRemovalAnalysis, canvas: Canvas) -> None:
     unit = 1.0 if canvas.is_wide else 0.62
     _section(found, canvas, canvas.width / 2, unit)
     _labels(found, canvas, canvas.width / 2, unit)
     _rule(found, canvas)
 
 
-def _section(found: FlywheelOffFacts, canvas: Canvas, middle: float, unit: float) -> None:
+def _section(found: FlywheelRemovalAnalysis, canvas: Canvas, middle: float, unit: float) -> None:
     """From the outside in: boss with its thread, puller engaged so many turns, centre screw on the shaft's end, taper below."""
     sheet = canvas.sheet
     turns = min(found.turns or 0.0, DEPTH_TURNS)
@@ -52,31 +52,41 @@ def _section(found: FlywheelOffFacts, canvas: Canvas, middle: float, unit: float
     canvas.labels.keep_clear_box(middle - thread, 30, middle + thread, TOP_PX + 250)
 
 
-def _labels(found: FlywheelOffFacts, canvas: Canvas, middle: float, unit: float) -> None:
+def _labels(found: FlywheelRemovalAnalysis, canvas: Canvas, middle: float, unit: float) -> None:
     """Turns on the left, both threads on the right, each leading to its question."""
     left = middle - 250 if canvas.is_wide else 8.0
-    said = fill(messages.ON_DRAWING["turns"], {"turns": quarters(found.turns)}) if found.turns else str(messages.ON_DRAWING["not_counted"])
+    said = (
+        format_message(messages.ON_DRAWING["turns"], {"turns": quarters(found.turns)})
+        if found.turns
+        else str(messages.ON_DRAWING["not_counted"])
+    )
     link = canvas.link(at(Property.PULLER_TURNS))
     canvas.labels.at([((left, 40), "start")], said, "reading-label ink big", rank=1, link=link)
-    whole = fill(messages.ON_DRAWING["whole"], {"turns": found.pull.turns}) if found.pull else str(messages.ON_DRAWING["only_whole"])
+    whole = (
+        format_message(messages.ON_DRAWING["whole"], {"turns": found.pull.turns}) if found.pull else str(messages.ON_DRAWING["only_whole"])
+    )
     canvas.labels.at([((left, 62), "start")], whole, "quiet", rank=2)
     for side, what, hand, y in (
         ("puller", Property.PULLER_DIAMETER, Property.PULLER_HAND, 96.0),
         ("boss", Property.BOSS_DIAMETER, Property.BOSS_HAND, 134.0),
     ):
         match = found.match(side)
-        name = fill(messages.ON_DRAWING[side], {"thread": match.designation}) if match else str(messages.ON_DRAWING[f"{side}_unknown"])
-        text = fill(messages.ON_DRAWING["left"], {"thread": name}) if match and found.hand(hand) == "left" else name
+        name = (
+            format_message(messages.ON_DRAWING[side], {"thread": match.designation})
+            if match
+            else str(messages.ON_DRAWING[f"{side}_unknown"])
+        )
+        text = format_message(messages.ON_DRAWING["left"], {"thread": name}) if match and found.hand(hand) == "left" else name
         x = middle + 118 * unit
         places = [((x, y), "start"), ((x, y - 16), "start"), ((x, y + 16), "start")]
         canvas.labels.at(places, text, "strong", rank=2, link=canvas.link(at(what)))
 
 
-def _rule(found: FlywheelOffFacts, canvas: Canvas) -> None:
+def _rule(found: FlywheelRemovalAnalysis, canvas: Canvas) -> None:
     """Torque on the centre screw: free travel, where it should release, where the thread may strip."""
     sheet, labels, pull = canvas.sheet, canvas.labels, found.pull
     left, right, y = 40.0, canvas.width - 40.0, 490.0
-    labels.at([((left, 446), "start")], fill(messages.ON_DRAWING["torque"], {"unit": unit_of("torque")}), "strong", rank=1)
+    labels.at([((left, 446), "start")], format_message(messages.ON_DRAWING["torque"], {"unit": unit_of("torque")}), "strong", rank=1)
     if pull is None:
         sheet.line((left, y), (right, y), "axis thin")
         labels.at([((left, y + 24), "start")], str(messages.ON_DRAWING["later"]), "quiet", rank=1)
@@ -94,7 +104,7 @@ def _rule(found: FlywheelOffFacts, canvas: Canvas) -> None:
     stop = x(pull.stop_nm)
     sheet.rect(stop, y - 16, right - stop, 16, "barred")
     sheet.line((stop, y - 30), (stop, y + 8), "hot bold")
-    said = fill(messages.ON_DRAWING["stop"], {"torque": bare(rough(newton_metres(pull.stop_nm), DOWN))})
+    said = format_message(messages.ON_DRAWING["stop"], {"torque": bare(rough(newton_metres(pull.stop_nm), DOWN))})
     labels.at([((stop + 8, y - 24), "start"), ((stop - 8, y - 24), "end"), ((stop - 8, y - 42), "end")], said, "strong hot", rank=2)
     sheet.line((left, y), (right, y), "axis")
     per = core_per_shown("torque")
@@ -107,5 +117,5 @@ def _rule(found: FlywheelOffFacts, canvas: Canvas) -> None:
     if found.torque_nm is not None:
         now = min(x(found.torque_nm), right)
         sheet.shape([(now, y - 2), (now - 8, y - 20), (now + 8, y - 20)], "ink solid")
-        text = fill(messages.ON_DRAWING["now"], {"torque": bare(newton_metres(found.torque_nm))})
+        text = format_message(messages.ON_DRAWING["now"], {"torque": bare(newton_metres(found.torque_nm))})
         labels.at([((now, y + 50), "middle"), ((now, y + 50), "start"), ((now, y + 50), "end")], text, "reading-label ink", rank=2)

@@ -10,7 +10,7 @@ from stator.stations.framework import Method, Question
 from stator.stations.framework.messages import OptionRow
 from stator.stations.framework.question_factory import method, question
 from stator.stations.remove_flywheel import messages
-from stator.stations.remove_flywheel.analysis import FlywheelOffFacts, at
+from stator.stations.remove_flywheel.analysis import FlywheelRemovalAnalysis, at
 
 _ask = partial(question, messages)
 
@@ -19,7 +19,7 @@ def ask(what: Property, **more: Any) -> Question:
     return _ask(at(what), **more)
 
 
-def questions(found: FlywheelOffFacts) -> list[Question]:
+def questions(found: FlywheelRemovalAnalysis) -> list[Question]:
     asked = [*_threads(found), *_nut(found)]
     if found.pull and not found.is_free:
         asked.append(ask(Property.PULLING_TORQUE, repeats=True, example="25", resolution=1.0))
@@ -28,7 +28,7 @@ def questions(found: FlywheelOffFacts) -> list[Question]:
     return [*asked, *_once_off(found)] if found.is_free else asked
 
 
-def _threads(found: FlywheelOffFacts) -> list[Question]:
+def _threads(found: FlywheelRemovalAnalysis) -> list[Question]:
     """Those of the shelf's puller and of the card are known already, and can still be asked for."""
     known, on_card = found.puller is not None, found.card_has_boss
     hidden = found.is_wrong or not found.is_shallow
@@ -46,7 +46,7 @@ def _threads(found: FlywheelOffFacts) -> list[Question]:
     ]
 
 
-def _nut(found: FlywheelOffFacts) -> list[Question]:
+def _nut(found: FlywheelRemovalAnalysis) -> list[Question]:
     """Return what seated the taper, where the card does not say."""
     asked = []
     if found.card.nut_torque_nm is None:
@@ -56,7 +56,7 @@ def _nut(found: FlywheelOffFacts) -> list[Question]:
     return asked
 
 
-def _once_off(found: FlywheelOffFacts) -> list[Question]:
+def _once_off(found: FlywheelRemovalAnalysis) -> list[Question]:
     step = [ask(Property.KEY_STEP, example="0.40", resolution=0.01)] if found.own.said(at(Property.KEY_CONDITION)) == "stepped" else []
     return [
         ask(Property.TAPER_CONDITION),
@@ -68,12 +68,12 @@ def _once_off(found: FlywheelOffFacts) -> list[Question]:
     ]
 
 
-def asks_first(found: FlywheelOffFacts) -> str | None:
+def asks_first(found: FlywheelRemovalAnalysis) -> str | None:
     """Return whether it moved is asked once after that was offered, then the torque again."""
     return at(Property.MOVED).key if found.own.chosen.get("asking") == "moved" and not found.is_free else None
 
 
-def methods(found: FlywheelOffFacts) -> tuple[Method, ...]:
+def methods(found: FlywheelRemovalAnalysis) -> tuple[Method, ...]:
     if found.is_free:
         return ()
     shelf: list[OptionRow] = [*messages.METHOD["puller"][1], *((str(each.pk), each.name) for each in found.pullers)]

@@ -6,12 +6,12 @@ from typing import Any
 
 from shopmath import __version__ as core_version
 from stator.engines.properties import Property
-from stator.stations.framework import Room, Station
+from stator.stations.framework import Room, StationDefinition
 from stator.stations.remove_flywheel import actions, drawing, messages, questions, verdict
-from stator.stations.remove_flywheel.analysis import FlywheelOffFacts, at, flywheel_off_facts
+from stator.stations.remove_flywheel.analysis import FlywheelRemovalAnalysis, at, flywheel_off_facts
 
 
-def result(found: FlywheelOffFacts) -> dict[str, Any]:
+def result(found: FlywheelRemovalAnalysis) -> dict[str, Any]:
     """Return what a file carries of a pull: `flywheel-off/1`."""
     pull, own = found.pull, found.own
     puller, boss = found.match("puller"), found.match("boss")
@@ -45,7 +45,7 @@ def result(found: FlywheelOffFacts) -> dict[str, Any]:
     }
 
 
-STATION = Station(
+STATION = StationDefinition(
     key="flywheel-off",
     name=messages.NAME,
     binds=Room,

@@ -7,24 +7,24 @@ from functools import partial
 from typing import Any
 
 from shopmath.amounts import DOWN, Amount, celsius, count, degrees, mm, newton_metres, newtons, quarters, rough, thread_size
-from shopmath.flywheel_pulling import BOSS, PLAY_MM, Pull
+from shopmath.flywheel_pulling import BOSS, PLAY_MM, PullerLoad
 from shopmath.taper import key_shift_deg
-from shopmath.verdict import Call
-from stator.engines.fact_keys import Slot
+from shopmath.verdict import Conformity
+from stator.engines.fact_keys import FactKey
 from stator.engines.parts import FLYWHEEL
 from stator.engines.properties import Property
-from stator.jobs.facts import Taken
-from stator.stations.framework import Caution, Finding, Question, Said, State, Trace, Verdict, Way, question_factory
-from stator.stations.framework.messages import fill
+from stator.jobs.facts import MeasuredReading
+from stator.stations.framework import Alternative, Finding, MessageRef, Question, SafetyWarning, Source, State, Verdict, question_factory
+from stator.stations.framework.messages import format_message
 from stator.stations.remove_flywheel import messages
-from stator.stations.remove_flywheel.analysis import WARM_C, Code, FlywheelOffFacts, at
+from stator.stations.remove_flywheel.analysis import WARM_C, Code, FlywheelRemovalAnalysis, at
 from stator.ui.number_format import rough_band, show
 from stator.ui.table_texts import from_table
 
 source = partial(question_factory.source, messages)
 
 
-def verdict(found: FlywheelOffFacts, asked: list[Question]) -> Verdict:
+def verdict(found: FlywheelRemovalAnalysis, asked: list[Question]) -> Verdict:
     """The call as it stands; `asked` is what is still to be answered."""
     if found.is_free:
         return _off(found, asked)
@@ -36,19 +36,19 @@ def verdict(found: FlywheelOffFacts, asked: list[Question]) -> Verdict:
         return Verdict(State.WAIT, Code.WHICH_THREAD, values, "puller_is" if puller else "nothing_measured", "ask" if asked else "measure")
     if found.is_dirty and found.torque_nm is None and found.depth_turns:
         values = {"turns": quarters(found.turns or 0), "depth": count(found.depth_turns), **_more(found.pull)[1]}
-        cleaned = (Way(at(Property.PULLER_TURNS), code="cleaned"),)
+        cleaned = (Alternative(at(Property.PULLER_TURNS), code="cleaned"),)
         return Verdict(State.TOO_CLOSE, Code.CLEAN_FIRST, values, "bound_early", "clean", _more(found.pull)[0], ways=cleaned)
     call = found.torque_call
     return _pulling(found.pull, call) if call else _weighed(found, found.pull)
 
 
-def _wrong(found: FlywheelOffFacts) -> Verdict:
+def _wrong(found: FlywheelRemovalAnalysis) -> Verdict:
     same = found.same
     assert same is not None
-    bound = fill(messages.BOUND, {"turns": quarters(found.turns)}) if found.turns else ""
+    bound = format_message(messages.BOUND, {"turns": quarters(found.turns)}) if found.turns else ""
     hands = {f"{side}_hand": messages.HAND_NAME[found.hand(what)] for side, what in _HANDS.items()}
     code, move = (Code.WRONG_SIZE, "other_size") if found.is_wrong_size else (Code.WRONG_THREAD, "other_puller")
-    ways = (*(Way(at(what)) for what in _SIZES if found.own.has(at(what))), Way(choice="puller"), Way(page="shop"))
+    ways = (*(Alternative(at(what)) for what in _SIZES if found.own.has(at(what))), Alternative(choice="puller"), Alternative(page="shop"))
     return Verdict(State.STOP, code, {**same.values, **hands, "bound": bound}, same.code, move, assumed=_assumed(found), ways=ways)
 
 
@@ -56,28 +56,30 @@ _SIZES = (Property.PULLER_DIAMETER, Property.PULLER_PITCH, Property.BOSS_PITCH)
 _HANDS = {"puller": Property.PULLER_HAND, "boss": Property.BOSS_HAND}
 
 
-def _assumed(found: FlywheelOffFacts) -> tuple[Said, ...]:
-    return (Said("hand"),) if found.hand_assumed else ()
+def _assumed(found: FlywheelRemovalAnalysis) -> tuple[MessageRef, ...]:
+    return (MessageRef("hand"),) if found.hand_assumed else ()
 
 
-def _pulling(pull: Pull, call: Call) -> Verdict:
+def _pulling(pull: PullerLoad, call: Conformity) -> Verdict:
     """A torque is on the centre screw."""
     detail, more = _releases(pull)
     values = {**call.values, **more}
     if call.state == State.STOP:
-        return Verdict(State.STOP, Code.STOP, values, call.code, "unload", ways=(Way(at(Property.PULLING_TORQUE)), Way(page="run")))
+        return Verdict(
+            State.STOP, Code.STOP, values, call.code, "unload", ways=(Alternative(at(Property.PULLING_TORQUE)), Alternative(page="run"))
+        )
     if call.state == State.OUT:
         return Verdict(State.TOO_CLOSE, Code.HOLDS_HARD, values, call.code, "warm")
     return Verdict(State.IN, Code.PULLING, values, call.code, "quarter_turn", detail)
 
 
-def _weighed(found: FlywheelOffFacts, pull: Pull) -> Verdict:
+def _weighed(found: FlywheelRemovalAnalysis, pull: PullerLoad) -> Verdict:
     """The thread against the taper, before anything is loaded."""
     move, more = _more(pull)
     detail, releases = _releases(pull)
     values: dict[str, Any] = {**more, **releases, **pull.call.values, "stop": rough(newton_metres(pull.stop_nm), DOWN)}
     if pull.call.state == State.STOP:
-        ways = (Way(at(Property.PULLER_TURNS), code="further_in"), Way(choice="puller"))
+        ways = (Alternative(at(Property.PULLER_TURNS), code="further_in"), Alternative(choice="puller"))
         return Verdict(State.STOP, Code.MORE_THREAD, values, pull.call.code, move, assumed=_assumed(found), ways=ways)
     if pull.call.state == State.TOO_CLOSE:
         step = move if pull.turns_wanted else "go_slowly"
@@ -86,7 +88,7 @@ def _weighed(found: FlywheelOffFacts, pull: Pull) -> Verdict:
     return Verdict(State.IN, Code.THREAD_HOLDS, values, pull.call.code, "load_in_steps", detail, assumed=_assumed(found))
 
 
-def _more(pull: Pull) -> tuple[str, dict[str, Any]]:
+def _more(pull: PullerLoad) -> tuple[str, dict[str, Any]]:
     """Return what more turns would add."""
     values = {"per_turn": rough(newtons(pull.per_turn_n), DOWN)}
     if pull.turns_wanted and pull.turns_wanted > pull.turns:
@@ -94,7 +96,7 @@ def _more(pull: Pull) -> tuple[str, dict[str, Any]]:
     return "further_in", values
 
 
-def _releases(pull: Pull) -> tuple[str, dict[str, Amount]]:
+def _releases(pull: PullerLoad) -> tuple[str, dict[str, Amount]]:
     """Return where it may release, and where to stop; its values have names of their own beside those of the reason."""
     stop = {"stop": rough(newton_metres(pull.stop_nm), DOWN)}
     if not pull.frees_nm:
@@ -103,7 +105,7 @@ def _releases(pull: Pull) -> tuple[str, dict[str, Amount]]:
     return "releases", {**stop, "from_nm": rough(newton_metres(frees.low)), "likely_nm": rough(newton_metres(frees.likely))}
 
 
-def _off(found: FlywheelOffFacts, asked: list[Question]) -> Verdict:
+def _off(found: FlywheelRemovalAnalysis, asked: list[Question]) -> Verdict:
     """Once it is off: damage first, then what is still to be looked at."""
     if found.faults:
         first, *others = found.faults
@@ -119,7 +121,7 @@ def _off(found: FlywheelOffFacts, asked: list[Question]) -> Verdict:
     return Verdict(State.IN, Code.OFF, hard, reason="all_looked_at", next="sign", detail=detail)
 
 
-def _hard(found: FlywheelOffFacts) -> tuple[str, dict[str, Any]]:
+def _hard(found: FlywheelRemovalAnalysis) -> tuple[str, dict[str, Any]]:
     """A remark where it released far above what was expected."""
     if not found.released_hard or found.pull is None or found.pull.frees_nm is None:
         return "", {}
@@ -127,34 +129,34 @@ def _hard(found: FlywheelOffFacts) -> tuple[str, dict[str, Any]]:
     return "released_hard", values
 
 
-def checks(found: FlywheelOffFacts) -> tuple[Caution, ...]:
+def checks(found: FlywheelRemovalAnalysis) -> tuple[SafetyWarning, ...]:
     return question_factory.checks(messages)
 
 
-def warnings(found: FlywheelOffFacts) -> tuple[Caution, ...]:
+def warnings(found: FlywheelRemovalAnalysis) -> tuple[SafetyWarning, ...]:
     keys = ("magnets",) if found.is_free else ("blows", "warm", "manual")
-    return tuple(Caution(key, fill(messages.WARNINGS[key], {"warm": celsius(WARM_C)})) for key in keys)
+    return tuple(SafetyWarning(key, format_message(messages.WARNINGS[key], {"warm": celsius(WARM_C)})) for key in keys)
 
 
-def derived(found: FlywheelOffFacts) -> Iterator[Finding]:
+def derived(found: FlywheelRemovalAnalysis) -> Iterator[Finding]:
     """That the flywheel is off, for the stations that need it so."""
     if found.is_free:
-        yield Finding(Slot(FLYWHEEL, Property.FLYWHEEL_OFF), text="yes")
+        yield Finding(FactKey(FLYWHEEL, Property.FLYWHEEL_OFF), text="yes")
     if found.own.said(at(Property.KEY_CONDITION)) == "sheared":
-        yield Finding(Slot(FLYWHEEL, Property.REPLACED), text="key")
+        yield Finding(FactKey(FLYWHEEL, Property.REPLACED), text="key")
 
 
-def note(found: FlywheelOffFacts, reading: Taken) -> str:
+def note(found: FlywheelRemovalAnalysis, reading: MeasuredReading) -> str:
     """Beside a reading: the standard thread it is nearest to, or what a step does."""
     if reading.slot.what in (Property.PULLER_DIAMETER, Property.PULLER_PITCH, Property.BOSS_DIAMETER, Property.BOSS_PITCH):
         match = found.match("puller" if reading.slot.what.value.startswith("puller") else "boss")
-        return fill(messages.NEAREST, {"thread": match.designation}) if match else ""
+        return format_message(messages.NEAREST, {"thread": match.designation}) if match else ""
     if reading.slot == at(Property.KEY_STEP) and reading.value and found.card.shaft_d_mm:
-        return fill(messages.SHIFTS, {"shift": degrees(key_shift_deg(reading.value, found.card.shaft_d_mm), 0.1)})
+        return format_message(messages.SHIFTS, {"shift": degrees(key_shift_deg(reading.value, found.card.shaft_d_mm), 0.1)})
     return ""
 
 
-def sources(found: FlywheelOffFacts) -> Iterator[Trace]:
+def sources(found: FlywheelRemovalAnalysis) -> Iterator[Source]:
     for side in ("puller", "boss"):
         match = found.match(side)
         if match:

@@ -7,11 +7,11 @@ from typing import Any
 from stator.jobs import log
 from stator.stations.framework import Action, State
 from stator.stations.set_end_play import messages
-from stator.stations.set_end_play.analysis import STACK, EndFloatFacts, links_of
+from stator.stations.set_end_play.analysis import STACK, EndPlayAnalysis, links_of
 
 
 def actions(bound: Any) -> tuple[Action, ...]:
-    found: EndFloatFacts = bound.found
+    found: EndPlayAnalysis = bound.found
     if found.call is None:
         return ()
     close = found.call.state == State.TOO_CLOSE and found.how == STACK and not bound.open_asks()
@@ -21,9 +21,9 @@ def actions(bound: Any) -> tuple[Action, ...]:
 
 def measure_again(bound: Any) -> None:
     """Ask each link of the stack once more."""
-    found: EndFloatFacts = bound.found
+    found: EndPlayAnalysis = bound.found
     measured = [link.slot for link in links_of(found.card) if found.own.has(link.slot)]
-    log.choose(bound.entry, times={slot.key: found.own.times(slot) + 1 for slot in measured})
+    log.set_method(bound.entry, times={slot.key: found.own.times(slot) + 1 for slot in measured})
 
 
 def may_sign(bound: Any) -> str:

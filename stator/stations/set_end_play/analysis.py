@@ -7,22 +7,22 @@ from dataclasses import dataclass
 from enum import StrEnum
 from functools import cached_property
 
-from shopmath.end_play import Dimension, Float, Row, ShimChoice, TableChoice, choose_shims, from_table, stack
+from shopmath.end_play import Dimension, EndPlay, Row, ShimChoice, TableChoice, choose_shims, from_table, stack
 from shopmath.materials import get
 from shopmath.running_clearance import warm_float_mm
 from shopmath.validation import BadInput, gettext_noop
-from shopmath.verdict import Call, call, combined, too_warm_to_judge
+from shopmath.verdict import Conformity, combined, judge, too_warm_to_judge
 from stator.engines.card_facts import Limit
 from stator.engines.case import along
 from stator.engines.clearance import RUNNING_C
-from stator.engines.fact_keys import At, Slot
+from stator.engines.fact_keys import FactKey, Location
 from stator.engines.models import EngineCard
 from stator.engines.parts import CRANK, JOINT, LEFT_CASE, RIGHT_CASE
 from stator.engines.properties import Property
-from stator.jobs.facts import Fact, Facts, Own
-from stator.shop.equipment_snapshot import Shelves
+from stator.jobs.facts import EntryData, Fact, Facts
+from stator.shop.equipment_snapshot import EquipmentSnapshot
 from stator.shop.models import Blades
-from stator.stations.framework import Given
+from stator.stations.framework import StationInput
 
 ROOM_C = 20.0
 MOST_SHIMS = 2
@@ -50,7 +50,7 @@ class Code(StrEnum):
 class Link:
     """One link of the stack: where it is measured, whether it makes room or takes it, and whether an engine may be without it."""
 
-    slot: Slot
+    slot: FactKey
     sign: int
     optional: bool = False
 
@@ -58,30 +58,30 @@ class Link:
 def links_of(card: EngineCard) -> tuple[Link, ...]:
     """The stack across the case: both halves, what lies between them, and the crank."""
     return (
-        Link(Slot(LEFT_CASE, Property.FACE_TO_BEARING), 1),
-        *(Link(Slot(centre.part, Property.SECTION_WIDTH), 1) for centre in card.centres),
-        Link(Slot(RIGHT_CASE, Property.FACE_TO_BEARING), 1),
-        *(Link(Slot(joint.part, Property.GASKET_CRUSHED), 1, optional=True) for joint in along(card)),
-        Link(Slot(CRANK, Property.CRANK_SHOULDERS), -1),
-        Link(Slot(CRANK, Property.SHIMS_FITTED), -1, optional=True),
+        Link(FactKey(LEFT_CASE, Property.FACE_TO_BEARING), 1),
+        *(Link(FactKey(centre.part, Property.SECTION_WIDTH), 1) for centre in card.centres),
+        Link(FactKey(RIGHT_CASE, Property.FACE_TO_BEARING), 1),
+        *(Link(FactKey(joint.part, Property.GASKET_CRUSHED), 1, optional=True) for joint in along(card)),
+        Link(FactKey(CRANK, Property.CRANK_SHOULDERS), -1),
+        Link(FactKey(CRANK, Property.SHIMS_FITTED), -1, optional=True),
     )
 
 
-def crank(what: Property) -> Slot:
-    return Slot(CRANK, what)
+def crank(what: Property) -> FactKey:
+    return FactKey(CRANK, what)
 
 
-def shim(number: int) -> Slot:
+def shim(number: int) -> FactKey:
     """Return where the thickness of a shim is kept, counted from 1."""
-    return Slot(CRANK, Property.SHIM_THICKNESS, At(stage=number))
+    return FactKey(CRANK, Property.SHIM_THICKNESS, Location(stage=number))
 
 
 @dataclass(frozen=True)
-class EndFloatFacts:
+class EndPlayAnalysis:
     """All that End float computes. Sizes in mm."""
 
     card: EngineCard
-    own: Own
+    own: EntryData
     known: Facts
     kit: Blades | None
 
@@ -108,7 +108,7 @@ class EndFloatFacts:
         return found
 
     @cached_property
-    def free(self) -> Float | None:
+    def free(self) -> EndPlay | None:
         """The float without new shims."""
         if not self.links:
             return None
@@ -155,11 +155,11 @@ class EndFloatFacts:
     @property
     def distance(self) -> Fact | None:
         """As the manual has it measured."""
-        return self.own.fact(Slot(JOINT, Property.TABLE_DISTANCE))
+        return self.own.fact(FactKey(JOINT, Property.TABLE_DISTANCE))
 
     @cached_property
     def _looked_up(self) -> TableChoice | BadInput | None:
-        said = self.own.said(Slot(JOINT, Property.TABLE))
+        said = self.own.said(FactKey(JOINT, Property.TABLE))
         if self.distance is None or not said:
             return None
         try:
@@ -225,22 +225,22 @@ class EndFloatFacts:
 
     @property
     def too_warm(self) -> bool:
-        warm = self.own.value(Slot(JOINT, Property.CASE_TEMPERATURE))
+        warm = self.own.value(FactKey(JOINT, Property.CASE_TEMPERATURE))
         return warm is not None and too_warm_to_judge(warm, ROOM_C)
 
     @cached_property
-    def call(self) -> Call | None:
+    def call(self) -> Conformity | None:
         """The float against its limits."""
         if self.predicted is None or self.limits is None or self.too_warm:
             return None
-        return call(self.predicted[0], *self.limits, self.predicted[1])
+        return judge(self.predicted[0], *self.limits, self.predicted[1])
 
     # warm
 
     @cached_property
     def warm_mm(self) -> float | None:
         """The float at running temperature, where the stack gives the crank's length, *estimate*."""
-        long = self.own.value(Slot(CRANK, Property.CRANK_SHOULDERS))
+        long = self.own.value(FactKey(CRANK, Property.CRANK_SHOULDERS))
         if self.predicted is None or not long or self.how != STACK:
             return None
         case, crank = get(self.card.case_material), get(CRANK_STEEL)
@@ -272,12 +272,12 @@ def read_table(text: str) -> list[tuple[float, ...]]:
     return rows
 
 
-def end_float_facts(given: Given) -> EndFloatFacts:
+def end_float_facts(given: StationInput) -> EndPlayAnalysis:
     """Return what End float knows, built once for a page or an act."""
-    return EndFloatFacts(given.card, given.own, given.facts, _kit(given.shelves))
+    return EndPlayAnalysis(given.card, given.own, given.facts, _kit(given.shelves))
 
 
-def _kit(shelves: Shelves | None) -> Blades | None:
+def _kit(shelves: EquipmentSnapshot | None) -> Blades | None:
     """The shims on the shelf."""
     kits = shelves.blades if shelves else ()
     return next((each for each in kits if each.kind == Blades.Kind.SHIM and each.sizes_mm), None)

@@ -3,33 +3,33 @@
 from __future__ import annotations
 
 from shopmath.amounts import mm
-from stator.engines.fact_keys import Slot
+from stator.engines.fact_keys import FactKey
 from stator.engines.parts import CRANK, JOINT, LEFT_CASE, RIGHT_CASE
 from stator.engines.properties import Property
 from stator.stations.framework import Canvas
 from stator.stations.set_end_play import messages
-from stator.stations.set_end_play.analysis import EndFloatFacts
+from stator.stations.set_end_play.analysis import EndPlayAnalysis
 from stator.ui.graph import Rule
 from stator.ui.number_format import bare
 from stator.ui.svg import Sheet
 
-GASKET, FITTED = Slot(JOINT, Property.GASKET_CRUSHED), Slot(CRANK, Property.SHIMS_FITTED)
+GASKET, FITTED = FactKey(JOINT, Property.GASKET_CRUSHED), FactKey(CRANK, Property.SHIMS_FITTED)
 
 
-def draw(found: EndFloatFacts, canvas: Canvas) -> None:
+def draw(found: EndPlayAnalysis, canvas: Canvas) -> None:
     unit = canvas.width / 760
     face, left, right = 400.0 * unit, 90.0 * unit, 670.0 * unit  # joint face, and where the rings stand
     centres, half = found.card.centres, 90.0 * unit if found.card.centres else 4.0 * unit
     _section(found, canvas.sheet, unit, (face, left, right), half)
     links = [
-        ("left", Slot(LEFT_CASE, Property.FACE_TO_BEARING), left, face - half, 372.0),
-        ("right", Slot(RIGHT_CASE, Property.FACE_TO_BEARING), face + half, right, 372.0),
-        ("crank", Slot(CRANK, Property.CRANK_SHOULDERS), left, right - 26 * unit, 420.0),
+        ("left", FactKey(LEFT_CASE, Property.FACE_TO_BEARING), left, face - half, 372.0),
+        ("right", FactKey(RIGHT_CASE, Property.FACE_TO_BEARING), face + half, right, 372.0),
+        ("crank", FactKey(CRANK, Property.CRANK_SHOULDERS), left, right - 26 * unit, 420.0),
     ]
     asked = canvas.asked.part if canvas.asked else None
     centre = next((each for each in centres if each.part == asked), None) or next(iter(centres), None)
     if centre:
-        links.append(("centre", Slot(centre.part, Property.SECTION_WIDTH), face - half, face + half, 396.0))
+        links.append(("centre", FactKey(centre.part, Property.SECTION_WIDTH), face - half, face + half, 396.0))
     for code, slot, a, b, y in links:
         _link(found, canvas, code, slot, (a, b, y))
     _small(found, canvas, "gasket", GASKET, (face, 344.0))
@@ -37,7 +37,7 @@ def draw(found: EndFloatFacts, canvas: Canvas) -> None:
     _float(found, canvas)
 
 
-def _section(found: EndFloatFacts, sheet: Sheet, unit: float, x: tuple[float, float, float], half: float) -> None:
+def _section(found: EndPlayAnalysis, sheet: Sheet, unit: float, x: tuple[float, float, float], half: float) -> None:
     top, low, axis = 70.0, 316.0, 196.0
     face, left, right = x
     for near, far, sign in ((face - half, left - 56 * unit, -1), (face + half, right + 56 * unit, 1)):
@@ -65,7 +65,7 @@ def _section(found: EndFloatFacts, sheet: Sheet, unit: float, x: tuple[float, fl
         sheet.rect(end, axis - 26, 26 * unit * 0.62, 52, "ink solid")
 
 
-def _link(found: EndFloatFacts, canvas: Canvas, code: str, slot: Slot, place: tuple[float, float, float]) -> None:
+def _link(found: EndPlayAnalysis, canvas: Canvas, code: str, slot: FactKey, place: tuple[float, float, float]) -> None:
     """A link as a dimension, from one of its ends to the other."""
     sheet, (a, b, y) = canvas.sheet, place
     fact, name = found.own.fact(slot), str(messages.ON_DRAWING[code])
@@ -83,7 +83,7 @@ def _link(found: EndFloatFacts, canvas: Canvas, code: str, slot: Slot, place: tu
         sheet.text((middle, y + 5), said, f"reading-label{' ink' if fact else ''}", "middle")
 
 
-def _small(found: EndFloatFacts, canvas: Canvas, code: str, slot: Slot, at: tuple[float, float]) -> None:
+def _small(found: EndPlayAnalysis, canvas: Canvas, code: str, slot: FactKey, at: tuple[float, float]) -> None:
     """A thin link, named only when it is there or asked."""
     fact = found.own.fact(slot)
     if fact is None and canvas.asked != slot:
@@ -97,7 +97,7 @@ def _small(found: EndFloatFacts, canvas: Canvas, code: str, slot: Slot, at: tupl
         canvas.sheet.text(at, said, "halo reading-label ink", "middle")
 
 
-def _float(found: EndFloatFacts, canvas: Canvas) -> None:
+def _float(found: EndPlayAnalysis, canvas: Canvas) -> None:
     """The float on a rule between its limits, with its uncertainty."""
     free, limits, width = found.free, found.limits, canvas.width
     shown = found.predicted or ((found.choice.float_mm, found.uncertainty) if found.choice else None)

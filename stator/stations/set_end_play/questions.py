@@ -6,14 +6,14 @@ from functools import partial
 from typing import Any
 
 from shopmath.amounts import mm
-from stator.engines.fact_keys import Slot
+from stator.engines.fact_keys import FactKey
 from stator.engines.parts import JOINT
 from stator.engines.properties import Property
 from stator.stations.framework import Method, Question
-from stator.stations.framework.messages import OptionRow, fill
+from stator.stations.framework.messages import OptionRow, format_message
 from stator.stations.framework.question_factory import method, question
 from stator.stations.set_end_play import messages
-from stator.stations.set_end_play.analysis import STACK, EndFloatFacts, crank, links_of, read_table, row_key, shim
+from stator.stations.set_end_play.analysis import STACK, EndPlayAnalysis, crank, links_of, read_table, row_key, shim
 from stator.ui.number_format import size
 
 ask = partial(question, messages)
@@ -30,10 +30,10 @@ EXAMPLES = {
 ROWS_EXAMPLE = "1.0-1.1 0.9; 1.1-1.2 1.0"
 
 
-def questions(found: EndFloatFacts) -> list[Question]:
+def questions(found: EndPlayAnalysis) -> list[Question]:
     if found.card.two_cranks:
         return []
-    asked = [ask(Slot(JOINT, Property.CASE_TEMPERATURE), optional=True, resolution=1.0, example="20")]
+    asked = [ask(FactKey(JOINT, Property.CASE_TEMPERATURE), optional=True, resolution=1.0, example="20")]
     asked += _links(found) if found.how == STACK else _table(found)
     if found.limit is None:
         asked.append(ask(crank(Property.END_FLOAT_LEAST), example="0.10", resolution=0.01))
@@ -44,7 +44,7 @@ def questions(found: EndFloatFacts) -> list[Question]:
     return asked
 
 
-def _links(found: EndFloatFacts) -> list[Question]:
+def _links(found: EndPlayAnalysis) -> list[Question]:
     return [
         ask(
             link.slot,
@@ -59,15 +59,15 @@ def _links(found: EndFloatFacts) -> list[Question]:
     ]
 
 
-def _table(found: EndFloatFacts) -> list[Question]:
+def _table(found: EndPlayAnalysis) -> list[Question]:
     asked = [
-        ask(Slot(JOINT, Property.TABLE_DISTANCE), gauges=("calliper",), example="1.15"),
-        ask(Slot(JOINT, Property.TABLE), example=ROWS_EXAMPLE, reads=read_table),
+        ask(FactKey(JOINT, Property.TABLE_DISTANCE), gauges=("calliper",), example="1.15"),
+        ask(FactKey(JOINT, Property.TABLE), example=ROWS_EXAMPLE, reads=read_table),
     ]
     read = found.table
     if read and read.between:
         rows: list[OptionRow] = [
-            (row_key(row), size(row.shim_mm), fill(messages.ROW_LEAVES, {"left": mm(left, 0.01)}))
+            (row_key(row), size(row.shim_mm), format_message(messages.ROW_LEAVES, {"left": mm(left, 0.01)}))
             for row, left in zip(read.rows, read.floats_mm, strict=True)
         ]
         asked.append(ask(crank(Property.TABLE_ROW), choices=rows))
@@ -77,10 +77,10 @@ def _table(found: EndFloatFacts) -> list[Question]:
 def _shim(number: int, piece: float) -> Question:
     said: dict[str, Any] = {"piece": mm(piece, 0.001)}
     near = (piece - NEAR_MM, piece + NEAR_MM)
-    refusal = fill(messages.NOT_THAT_SHIM, said)
+    refusal = format_message(messages.NOT_THAT_SHIM, said)
     return ask(shim(number), said, gauges=("micrometer",), example=f"{piece:.3f}", limits=near, refusal=refusal)
 
 
-def methods(found: EndFloatFacts) -> tuple[Method, ...]:
+def methods(found: EndPlayAnalysis) -> tuple[Method, ...]:
     how = method(messages, "how", found.how)
     return (how, method(messages, "sum", found.adds_up)) if found.how == STACK else (how,)

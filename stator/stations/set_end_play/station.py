@@ -6,13 +6,13 @@ from typing import Any
 
 from shopmath import __version__ as core_version
 from stator.engines.properties import Property
-from stator.stations.framework import Room, Station
-from stator.stations.framework.prerequisites import MAINS_HOME
+from stator.stations.framework import Room, StationDefinition
+from stator.stations.framework.prerequisites import MAIN_BEARINGS_SEATED
 from stator.stations.set_end_play import actions, drawing, messages, questions, verdict
-from stator.stations.set_end_play.analysis import EndFloatFacts, end_float_facts
+from stator.stations.set_end_play.analysis import EndPlayAnalysis, end_float_facts
 
 
-def result(found: EndFloatFacts) -> dict[str, Any]:
+def result(found: EndPlayAnalysis) -> dict[str, Any]:
     """Return what a file carries of it: `end-float/1`."""
     return {
         "schema": "end-float/1",
@@ -27,7 +27,7 @@ def result(found: EndFloatFacts) -> dict[str, Any]:
     }
 
 
-STATION = Station(
+STATION = StationDefinition(
     key="end-float",
     name=messages.NAME,
     binds=Room,
@@ -36,7 +36,7 @@ STATION = Station(
     rebuilds=True,
     sheet=(Property.END_FLOAT_PREDICTED, "by table"),
     drawn=True,
-    needs=(MAINS_HOME,),
+    needs=(MAIN_BEARINGS_SEATED,),
     gives=(Property.END_FLOAT_PREDICTED, Property.GASKET_THICKNESS, Property.SHIM_SIDE),
     facts=end_float_facts,
     questions=questions.questions,

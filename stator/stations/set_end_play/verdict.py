@@ -9,29 +9,43 @@ from typing import Any
 from shopmath.amounts import celsius, count, mm
 from stator.engines.case import along
 from stator.engines.clearance import RUNNING_C
-from stator.engines.fact_keys import Slot
+from stator.engines.fact_keys import FactKey
 from stator.engines.properties import Property
 from stator.jobs.facts import Finding
-from stator.stations.framework import Caution, Question, Result, Said, Scale, State, Trace, Verdict, Way, of_call, question_factory
+from stator.stations.framework import (
+    Alternative,
+    DerivedValue,
+    MessageRef,
+    Question,
+    SafetyWarning,
+    Scale,
+    Source,
+    State,
+    Verdict,
+    from_conformity,
+    question_factory,
+)
 from stator.stations.framework.limits import limit_values
 from stator.stations.set_end_play import messages
-from stator.stations.set_end_play.analysis import STACK, Code, EndFloatFacts, crank
+from stator.stations.set_end_play.analysis import STACK, Code, EndPlayAnalysis, crank
 from stator.ui.number_format import band, show, thicknesses
 
 source = partial(question_factory.source, messages)
 
 
-def verdict(found: EndFloatFacts, asked: list[Question]) -> Verdict:
+def verdict(found: EndPlayAnalysis, asked: list[Question]) -> Verdict:
     """The call as it stands; `asked` is what is still to be answered."""
     if found.card.two_cranks:
-        return Verdict(State.TOO_CLOSE, Code.TWO_CRANKS, ways=(Way(page="run"), Way(page="card")))
+        return Verdict(State.TOO_CLOSE, Code.TWO_CRANKS, ways=(Alternative(page="run"), Alternative(page="card")))
     if found.too_warm:
         return Verdict(State.TOO_CLOSE, Code.TOO_WARM)
     first = asked[0].slot if asked else None
     if found.call and not (first and first.what == Property.SHIM_THICKNESS):
         return _judged(found)
     if found.trouble:
-        return Verdict(State.STOP, Code.NO_SHIM, _trouble(found), found.trouble.code, ways=(Way(page="shop"), Way(page="run")))
+        return Verdict(
+            State.STOP, Code.NO_SHIM, _trouble(found), found.trouble.code, ways=(Alternative(page="shop"), Alternative(page="run"))
+        )
     if found.pieces and found.limits:
         low, high = (mm(end, 0.01) for end in found.limits)
         left = found.left_by_bags
@@ -46,20 +60,20 @@ def verdict(found: EndFloatFacts, asked: list[Question]) -> Verdict:
     return Verdict(State.WAIT, Code.MEASURE, next=Code.MEASURE if asked else "limits")
 
 
-def _trouble(found: EndFloatFacts) -> dict[str, Any]:
+def _trouble(found: EndPlayAnalysis) -> dict[str, Any]:
     values = found.trouble.values if found.trouble else {}
     return {name: count(value) if name == "most" else mm(value) for name, value in values.items()}
 
 
-def _shims(found: EndFloatFacts) -> str:
+def _shims(found: EndPlayAnalysis) -> str:
     return thicknesses(found.pieces)
 
 
-def _scale(found: EndFloatFacts, value: float, uncertainty: float) -> Scale | None:
+def _scale(found: EndPlayAnalysis, value: float, uncertainty: float) -> Scale | None:
     return Scale(value, uncertainty, *found.limits, "mm", 3) if found.limits else None
 
 
-def _judged(found: EndFloatFacts) -> Verdict:
+def _judged(found: EndPlayAnalysis) -> Verdict:
     assert found.call is not None
     assert found.predicted is not None
     value, uncertainty = found.predicted
@@ -69,29 +83,29 @@ def _judged(found: EndFloatFacts) -> Verdict:
     detail = "dial"
     if found.warm_mm is not None:
         detail, values["warm"] = "dial_warm", mm(found.warm_mm, 0.01)
-    return of_call(found.call, code, values=values, next=code, detail=detail, scale=_scale(found, value, uncertainty))
+    return from_conformity(found.call, code, values=values, next=code, detail=detail, scale=_scale(found, value, uncertainty))
 
 
-def checks(found: EndFloatFacts) -> tuple[Caution, ...]:
+def checks(found: EndPlayAnalysis) -> tuple[SafetyWarning, ...]:
     return question_factory.checks(messages)
 
 
-def warnings(found: EndFloatFacts) -> tuple[Caution, ...]:
+def warnings(found: EndPlayAnalysis) -> tuple[SafetyWarning, ...]:
     return question_factory.warnings(messages)
 
 
-def results(found: EndFloatFacts) -> Iterator[Result]:
+def results(found: EndPlayAnalysis) -> Iterator[DerivedValue]:
     """The float that the stack or the table predicts."""
     if found.predicted and found.limits:
         low, high = (mm(end, 0.01) for end in found.limits)
-        limit_from = Said("card", {"origin": found.limit.source}) if found.limit else Said("typed")
+        limit_from = MessageRef("card", {"origin": found.limit.source}) if found.limit else MessageRef("typed")
         code = Property.END_FLOAT_PREDICTED if found.how == STACK else "by table"
         value, uncertainty = found.predicted
         state = found.call.state if found.call else ""
-        yield Result(crank(Property.END_FLOAT_PREDICTED), code, mm(value, 0.001, uncertainty), None, low, high, limit_from, state)
+        yield DerivedValue(crank(Property.END_FLOAT_PREDICTED), code, mm(value, 0.001, uncertainty), None, low, high, limit_from, state)
 
 
-def derived(found: EndFloatFacts) -> Iterator[Finding]:
+def derived(found: EndPlayAnalysis) -> Iterator[Finding]:
     """Yield what the float will be, and the gasket that it was worked out with; none is a thickness of 0."""
     if found.predicted is None:
         return
@@ -99,14 +113,14 @@ def derived(found: EndFloatFacts) -> Iterator[Finding]:
     yield Finding(crank(Property.END_FLOAT_PREDICTED), value, uncertainty=uncertainty, resolution=0.001)
     if found.how == STACK:
         for part in (joint.part for joint in along(found.card)):
-            gasket = found.own.fact(Slot(part, Property.GASKET_CRUSHED))
+            gasket = found.own.fact(FactKey(part, Property.GASKET_CRUSHED))
             thick, unsure = (gasket.value or 0.0, gasket.uncertainty) if gasket else (0.0, None)
-            yield Finding(Slot(part, Property.GASKET_THICKNESS), thick, uncertainty=unsure, resolution=0.01)
+            yield Finding(FactKey(part, Property.GASKET_THICKNESS), thick, uncertainty=unsure, resolution=0.01)
             if thick:
-                yield Finding(Slot(part, Property.REPLACED), text="gasket")
+                yield Finding(FactKey(part, Property.REPLACED), text="gasket")
 
 
-def sources(found: EndFloatFacts) -> Iterator[Trace]:
+def sources(found: EndPlayAnalysis) -> Iterator[Source]:
     for link, fact in found.links or ():
         values = {"link": question_factory.label(messages, link.slot), "uncertainty": mm(fact.uncertainty or 0.0)}
         yield source("makes" if link.sign > 0 else "takes", show(mm(fact.value or 0.0)), values)

@@ -9,36 +9,36 @@ from stator.engines.properties import Property
 from stator.jobs import log, tray
 from stator.jobs.models import Reading
 from stator.stations.framework import Action, State
-from stator.stations.framework.messages import capital, fill
-from stator.stations.framework.remeasure import ask_anew
+from stator.stations.framework.messages import capital, format_message
+from stator.stations.framework.remeasure import request_remeasurement
 from stator.stations.split_crankcase import messages
-from stator.stations.split_crankcase.analysis import MOST_LOOSE, Done, SplitFacts, length_of
+from stator.stations.split_crankcase.analysis import MOST_LOOSE, Done, SplitAnalysis, length_of
 from stator.stations.split_crankcase.verdict import half
 
 
 def actions(bound: Any) -> tuple[Action, ...]:
     """Load on, round after round of gaps, apart, sign."""
-    found: SplitFacts = bound.found
+    found: SplitAnalysis = bound.found
     if found.all_through:
         return (bound.sign_action(),)
     if found.is_apart or found.stays_closed:
         return (bound.sign_action(),) if len(found.every) == 1 else ()
     stopped = found.census.call.state == State.STOP
-    missing = fill(messages.REASON[found.census.call.code], found.census_values) if stopped else ""
+    missing = format_message(messages.REASON[found.census.call.code], found.census_values) if stopped else ""
     if not found.is_loaded:
         refused = bound.refused() or missing or _not_counted(found) or ("" if found.is_outside else _too_weak(found))
         begins = Action("begin", str(messages.ACTION["begin"]), "begin", not refused, refused, load)
         left = len(found.fasteners) - len(found.out)
-        rest = Action("rest", fill(messages.ACTION["rest"], {"left": left}), "rest", do=rest_out)
+        rest = Action("rest", format_message(messages.ACTION["rest"], {"left": left}), "rest", do=rest_out)
         leave = Action("leave", str(messages.ACTION["leave"]), "leave", do=leave_closed)
         if found.is_outside:
-            named = fill(messages.ACTION["off"], {"Part": capital(str(half(found)))})
+            named = format_message(messages.ACTION["off"], {"Part": capital(str(half(found)))})
             begins = Action("apart", named, "off", not refused, refused, halves_apart)
         return (*((rest,) if left > 1 else ()), begins, *((leave,) if len(found.every) > 1 else ()))
     more = "" if found.plane else str(messages.THREE_GAPS_FIRST)
     if found.suspect:
         name = messages.ACTION["these"] if len(found.again) == 1 else messages.ACTION["all_these"]
-        again = Action("again", fill(name, {"place": found.again[0].part.name}), "again", True, do=measure_again)
+        again = Action("again", format_message(name, {"place": found.again[0].part.name}), "again", True, do=measure_again)
         return (again, Action("apart", str(messages.ACTION["apart"]), "apart", False, missing, halves_apart))
     gaps_open = any(ask.slot and ask.slot.what == Property.GAP for ask in bound.open_asks())
     return (
@@ -49,18 +49,18 @@ def actions(bound: Any) -> tuple[Action, ...]:
 
 def rest_out(bound: Any) -> None:
     """Every fastener left came out and was not measured; the count on the tray still has to agree."""
-    found: SplitFacts = bound.found
+    found: SplitAnalysis = bound.found
     left = [length_of(mark).key for mark in found.fasteners if not found.is_out(mark)]
-    log.choose(bound.entry, skipped=[*bound.skipped(), *left])
+    log.set_method(bound.entry, skipped=[*bound.skipped(), *left])
 
 
-def _not_counted(found: SplitFacts) -> str:
+def _not_counted(found: SplitAnalysis) -> str:
     return str(messages.NEXT["count"]) if not found.counted and not found.held_elsewhere else ""
 
 
-def _too_weak(found: SplitFacts) -> str:
+def _too_weak(found: SplitAnalysis) -> str:
     screws = found.screws
-    return fill(messages.REASON[screws.call.code], screws.call.values) if screws and screws.call.state == State.STOP else ""
+    return format_message(messages.REASON[screws.call.code], screws.call.values) if screws and screws.call.state == State.STOP else ""
 
 
 def load(bound: Any) -> None:
@@ -70,7 +70,7 @@ def load(bound: Any) -> None:
 
 def measure_again(bound: Any) -> None:
     """The suspect gaps are withdrawn and asked anew."""
-    ask_anew(bound, [place.slot for place in bound.found.again])
+    request_remeasurement(bound, [place.slot for place in bound.found.again])
 
 
 def next_round(bound: Any) -> None:
@@ -88,7 +88,7 @@ def leave_closed(bound: Any) -> None:
 
 
 def _move(bound: Any, kind: Done) -> None:
-    found: SplitFacts = bound.found
+    found: SplitAnalysis = bound.found
     bound.move(kind, None if found.joint.is_first else found.of(Property.HALVES_APART))
 
 
@@ -96,11 +96,11 @@ def kept(bound: Any, reading: Reading) -> None:
     """A loose part whose half is known goes into the tray."""
     if reading.subject is None or reading.subject.kind != Kind.TRAY:
         return
-    found: SplitFacts = bound.found
+    found: SplitAnalysis = bound.found
     numbered = (at.loose_number(number) for at in found.every for number in range(1, MOST_LOOSE + 1))
     part = next((each for each in numbered if each.part == reading.subject.part), None)
     if part and part.what and part.from_where and part.half:
-        tray.put(
+        tray.add_to_tray(
             bound.job,
             bound.person,
             f"{reading.entry_id}-{part.part.uid}",

@@ -26,16 +26,16 @@ from shopmath.splitting import (
     splitter_screws,
 )
 from shopmath.validation import BadInput
-from shopmath.verdict import Call
+from shopmath.verdict import Conformity
 from stator.engines.case import is_outside, joints_of
-from stator.engines.fact_keys import Slot
+from stator.engines.fact_keys import FactKey
 from stator.engines.fits import bearing_of
 from stator.engines.models import EngineCard, Joint, Mark, Seat
 from stator.engines.parts import JOINT, Kind, Part
 from stator.engines.properties import Property
-from stator.jobs.facts import Own
+from stator.jobs.facts import EntryData
 from stator.shop.models import Splitter
-from stator.stations.framework import Given
+from stator.stations.framework import StationInput
 from stator.stations.split_crankcase.locations import MOST_SIGMA_MM, GapPlace, gap_places
 
 LENGTH_OFF_MM = 1.0  # a bolt this much off its card is not that bolt
@@ -79,13 +79,13 @@ class Done(StrEnum):
     LEFT = "left closed"
 
 
-def length_of(mark: Mark) -> Slot:
-    return Slot(mark.part, Property.BOLT_LENGTH)
+def length_of(mark: Mark) -> FactKey:
+    return FactKey(mark.part, Property.BOLT_LENGTH)
 
 
-def fault_of(mark: Mark) -> Slot:
+def fault_of(mark: Mark) -> FactKey:
     """Return where it is kept that a fastener snapped, or that there was none."""
-    return Slot(mark.part, Property.FASTENER_FAULT)
+    return FactKey(mark.part, Property.FASTENER_FAULT)
 
 
 @dataclass(frozen=True)
@@ -97,33 +97,33 @@ class Loose:
     from_where: str
     half: str
 
-    def slot(self, what: Property) -> Slot:
-        return Slot(self.part, what)
+    def slot(self, what: Property) -> FactKey:
+        return FactKey(self.part, what)
 
 
 @dataclass(frozen=True)
-class SplitFacts:
+class SplitAnalysis:
     """All that Split computes of one joint. Gaps and lengths in mm, forces in N."""
 
     joint: Joint
-    own: Own
+    own: EntryData
     marks: tuple[Mark, ...]
     places: tuple[GapPlace, ...]
     splitter: Splitter | None
     splitters: tuple[Splitter, ...]
     lifts: str
-    joints: tuple[SplitFacts, ...] = ()  # the same of every joint, in the order in which they open
+    joints: tuple[SplitAnalysis, ...] = ()  # the same of every joint, in the order in which they open
 
     @property
     def card(self) -> EngineCard:
         return self.joint.card
 
-    def of(self, what: Property) -> Slot:
+    def of(self, what: Property) -> FactKey:
         """The place of a reading about this joint."""
-        return Slot(self.joint.part, what)
+        return FactKey(self.joint.part, what)
 
     @property
-    def every(self) -> tuple[SplitFacts, ...]:
+    def every(self) -> tuple[SplitAnalysis, ...]:
         return self.joints or (self,)
 
     @property
@@ -344,7 +344,7 @@ class SplitFacts:
         return math.sqrt(2) * UNCERTAIN_MM[self.how]
 
     @cached_property
-    def lead(self) -> Call | None:
+    def lead(self) -> Conformity | None:
         return split_call(self.plane, self.allowed_mm, self.uncertainty_mm) if self.plane else None
 
     @cached_property
@@ -357,7 +357,7 @@ class SplitFacts:
     def loose_number(self, number: int) -> Loose:
         at = "" if self.joint.is_first else f"{self.joint.uid}-"
         part = Part(Kind.TRAY, f"split-{at}{number}")
-        said = [self.own.said(Slot(part, what)) for what in (Property.LOOSE_PART, Property.LOOSE_FROM, Property.LOOSE_HALF)]
+        said = [self.own.said(FactKey(part, what)) for what in (Property.LOOSE_PART, Property.LOOSE_FROM, Property.LOOSE_HALF)]
         return Loose(part, *said)
 
     @property
@@ -366,7 +366,7 @@ class SplitFacts:
         return [each for number in range(1, MOST_LOOSE + 1) if (each := self.loose_number(number)).what]
 
 
-def split_facts(given: Given) -> SplitFacts:
+def split_facts(given: StationInput) -> SplitAnalysis:
     """Return what Split knows, built once for a page or an act: of the joint chosen, else of the first that is not through."""
     every = tuple(_at_joint(given, joint) for joint in joints_of(given.card))
     left = [each for each in every if not each.is_through]
@@ -375,11 +375,11 @@ def split_facts(given: Given) -> SplitFacts:
     return replace(at_hand, joints=tuple(replace(each, joints=every) for each in every))
 
 
-def _at_joint(given: Given, joint: Joint) -> SplitFacts:
+def _at_joint(given: StationInput, joint: Joint) -> SplitAnalysis:
     marks = tuple(mark for mark in given.card.marks.all() if mark.joint == joint.uid)
     shelf = given.shelves.splitters if given.shelves else ()
     chosen = given.own.choice("splitter", str(shelf[0].pk) if len(shelf) == 1 else "")
-    lifting = Slot(joint.part, Property.LIFTING_HALF)
+    lifting = FactKey(joint.part, Property.LIFTING_HALF)
     lifts = given.own.said(lifting) or given.facts.said(joint.part, Property.LIFTING_HALF)
     splitter = next((each for each in shelf if str(each.pk) == chosen), None)
-    return SplitFacts(joint, given.own, marks, gap_places(joint, marks), splitter, shelf, lifts)
+    return SplitAnalysis(joint, given.own, marks, gap_places(joint, marks), splitter, shelf, lifts)

@@ -7,9 +7,9 @@ from shopmath.splitting import SEEN_MM
 from stator.engines.models import Mark
 from stator.stations.common.face import Face, draw_dowel, draw_fastener, draw_outline, draw_reach, draw_seats, seats_at, seen_from
 from stator.stations.framework import Canvas
-from stator.stations.framework.messages import fill
+from stator.stations.framework.messages import format_message
 from stator.stations.split_crankcase import messages
-from stator.stations.split_crankcase.analysis import SplitFacts, fault_of, length_of
+from stator.stations.split_crankcase.analysis import SplitAnalysis, fault_of, length_of
 from stator.stations.split_crankcase.locations import GapPlace
 from stator.stations.split_crankcase.verdict import MOST_LIKELY, half
 from stator.ui.number_format import bare, plain, show
@@ -19,14 +19,14 @@ BROKEN = ("snapped", "stripped")  # what wants work before the halves close agai
 BASE_PX = 520.0  # of the joint from the side
 
 
-def draw(found: SplitFacts, canvas: Canvas) -> None:
+def draw(found: SplitAnalysis, canvas: Canvas) -> None:
     edge = 66.0 if canvas.is_wide else 40.0
     face = Face.inside(found.joint, edge, 14, canvas.width - 2 * edge, 366)
     _plan(found, canvas, face)
     _side(found, canvas)
 
 
-def _plan(found: SplitFacts, canvas: Canvas, face: Face) -> None:
+def _plan(found: SplitAnalysis, canvas: Canvas, face: Face) -> None:
     sheet, labels = canvas.sheet, canvas.labels
     draw_outline(sheet, face, found.joint, found.marks)
     draw_seats(sheet, face, seats_at(found.joint))
@@ -43,11 +43,11 @@ def _plan(found: SplitFacts, canvas: Canvas, face: Face) -> None:
         labels.at([((canvas.width / 2, face.middle[1] + 5), "middle")], str(messages.ON_DRAWING["no_bolts"]), "quiet")
     seen, lifting = seen_from(found.joint), half(found)
     known = lifting != str(messages.UNKNOWN_HALF)
-    said = fill(messages.ON_DRAWING["lifts"], {"seen": seen, "half": lifting}) if known else seen
+    said = format_message(messages.ON_DRAWING["lifts"], {"seen": seen, "half": lifting}) if known else seen
     labels.at([((canvas.width / 2, 396), "middle")], said, "quiet", rank=2)
 
 
-def _fastener(found: SplitFacts, canvas: Canvas, face: Face, mark: Mark) -> None:
+def _fastener(found: SplitAnalysis, canvas: Canvas, face: Face, mark: Mark) -> None:
     slot, at = length_of(mark), face.at(mark.x_mm, mark.y_mm)
     likely = found.census.likely[:MOST_LIKELY] if found.counted is not None else ()
     fault = found.own.said(fault_of(mark))
@@ -58,11 +58,11 @@ def _fastener(found: SplitFacts, canvas: Canvas, face: Face, mark: Mark) -> None
             canvas.sheet.circle(at, 18, "place")
         draw_fastener(canvas.sheet, face, mark, f"bolt {state}".strip())
     canvas.labels.keep_clear(at, 9)
-    said = fill(messages.ON_DRAWING[fault], {"bolt": mark.name}) if fault else mark.name
+    said = format_message(messages.ON_DRAWING[fault], {"bolt": mark.name}) if fault else mark.name
     canvas.labels.around(at, 11, said, "halo hot strong" if fault in BROKEN else "halo quiet", rank=6, left=mark.x_mm > 0)
 
 
-def _gap_place(found: SplitFacts, canvas: Canvas, face: Face, place: GapPlace) -> None:
+def _gap_place(found: SplitAnalysis, canvas: Canvas, face: Face, place: GapPlace) -> None:
     x, y = face.at(place.place.x_mm, place.place.y_mm)
     gap, plane, name = found.gap(place), found.plane, place.part.name
     with canvas.question(place.slot):
@@ -76,10 +76,10 @@ def _gap_place(found: SplitFacts, canvas: Canvas, face: Face, place: GapPlace) -
     canvas.labels.around((x, y), 14, said, cls, rank=3, link=canvas.link(place.slot), left=inward)
     if plane and plane.lead_mm >= SEEN_MM and place.place.name in (plane.leading_name, plane.lagging_name):
         code = "ahead" if place.place.name == plane.leading_name else "behind"
-        canvas.labels.around((x, y), 14, fill(messages.ON_DRAWING[code], {"name": name}), "halo strong", rank=4, left=inward)
+        canvas.labels.around((x, y), 14, format_message(messages.ON_DRAWING[code], {"name": name}), "halo strong", rank=4, left=inward)
 
 
-def _side(found: SplitFacts, canvas: Canvas) -> None:
+def _side(found: SplitAnalysis, canvas: Canvas) -> None:
     """The joint along the line from laggard to leader."""
     sheet, labels = canvas.sheet, canvas.labels
     edge = 60.0 if canvas.is_wide else 20.0
@@ -99,7 +99,9 @@ def _side(found: SplitFacts, canvas: Canvas) -> None:
         return
     for name, gap, (x, y), anchor in ((plane.lagging_name, lag, up[0], "start"), (plane.leading_name, lead, up[1], "end")):
         inset = 6 if anchor == "start" else -6
-        said = fill(messages.ON_DRAWING["gap_of"], {"name": name, "gap": show(mm(gap, 0.01))})
+        said = format_message(messages.ON_DRAWING["gap_of"], {"name": name, "gap": show(mm(gap, 0.01))})
         labels.at([((x + inset, y - 38), anchor), ((x + inset, y - 58), anchor)], said, "reading-label ink", rank=1)
     times = factor * found.span_mm / (right - left)
-    labels.at([((canvas.width / 2, BASE_PX - 8), "middle")], fill(messages.ON_DRAWING["scale"], {"times": plain(times, 2)}), "quiet")
+    labels.at(
+        [((canvas.width / 2, BASE_PX - 8), "middle")], format_message(messages.ON_DRAWING["scale"], {"times": plain(times, 2)}), "quiet"
+    )

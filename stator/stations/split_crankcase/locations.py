@@ -9,7 +9,7 @@ from dataclasses import dataclass
 from shopmath.gap_plane import Point, check_gaps, further_place
 from shopmath.splitting import Place
 from shopmath.validation import BadInput
-from stator.engines.fact_keys import Slot
+from stator.engines.fact_keys import FactKey
 from stator.engines.models import Joint, Mark
 from stator.engines.parts import Kind, Part
 from stator.engines.properties import Property
@@ -26,8 +26,8 @@ class GapPlace:
     place: Place
 
     @property
-    def slot(self) -> Slot:
-        return Slot(self.part, Property.GAP)
+    def slot(self) -> FactKey:
+        return FactKey(self.part, Property.GAP)
 
 
 def _assumed(joint: Joint, place: Place) -> GapPlace:

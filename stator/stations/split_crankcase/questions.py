@@ -6,25 +6,25 @@ from functools import partial
 
 from shopmath.amounts import mm
 from stator.engines.case import case_choices
-from stator.engines.fact_keys import Slot
+from stator.engines.fact_keys import FactKey
 from stator.engines.parts import JOINT
 from stator.engines.properties import Property
 from stator.stations.framework import Method, Option, Question
-from stator.stations.framework.messages import OptionRow, capital, fill
+from stator.stations.framework.messages import OptionRow, capital, format_message
 from stator.stations.framework.question_factory import method, question
 from stator.stations.split_crankcase import messages
-from stator.stations.split_crankcase.analysis import MOST_LOOSE, TAB, UNCERTAIN_MM, Loose, SplitFacts, fault_of, length_of
+from stator.stations.split_crankcase.analysis import MOST_LOOSE, TAB, UNCERTAIN_MM, Loose, SplitAnalysis, fault_of, length_of
 from stator.ui.number_format import plain, size
 
 ask = partial(question, messages)
 
 
-def _halves(found: SplitFacts) -> list[tuple[str, str]]:
+def _halves(found: SplitAnalysis) -> list[tuple[str, str]]:
     """The two parts that meet at the joint in hand."""
     return [(uid, found.card.part_called(uid)) for uid in (found.joint.one, found.joint.other)]
 
 
-def questions(found: SplitFacts) -> list[Question]:
+def questions(found: SplitAnalysis) -> list[Question]:
     """Fasteners first, then the splitter, then gaps round after round, then loose parts; joint after joint."""
     past = found.is_loaded or found.is_apart or found.stays_closed
     asked: list[Question] = []
@@ -39,16 +39,16 @@ def questions(found: SplitFacts) -> list[Question]:
     if found.is_apart:
         asked += _loose(found)
     if all(each.is_apart or each.stays_closed for each in found.every):
-        asked.append(ask(Slot(JOINT, Property.NOTE), optional=True))
+        asked.append(ask(FactKey(JOINT, Property.NOTE), optional=True))
     return asked
 
 
-def _fasteners(found: SplitFacts, past: bool) -> list[Question]:
+def _fasteners(found: SplitAnalysis, past: bool) -> list[Question]:
     asked = []
     for mark in found.fasteners:
         values = {"kind": mark.get_what_display().capitalize()}
         on_card = messages.ON_CARD if mark.length_mm else messages.NOT_ON_CARD
-        where = fill(on_card, {"thread": mark.thread, "length": mm(mark.length_mm or 0, 0.5)})
+        where = format_message(on_card, {"thread": mark.thread, "length": mm(mark.length_mm or 0, 0.5)})
         example = plain(mark.length_mm) if mark.length_mm else "35"
         quiet = past or found.own.has(fault_of(mark))
         asked.append(ask(length_of(mark), values, where=where, optional=True, quiet=quiet, resolution=0.5, example=example))
@@ -60,7 +60,7 @@ def _fasteners(found: SplitFacts, past: bool) -> list[Question]:
     return [*asked, ask(found.of(Property.FASTENERS_COUNTED), quiet=past, example="14")]
 
 
-def _screws(found: SplitFacts, past: bool) -> list[Question]:
+def _screws(found: SplitAnalysis, past: bool) -> list[Question]:
     """The splitter's screws in the case; those of the shelf are known but for their turns."""
     asked = []
     if found.splitter is None:
@@ -71,7 +71,7 @@ def _screws(found: SplitFacts, past: bool) -> list[Question]:
     return [*asked, ask(found.of(Property.SPLITTER_SCREW_TURNS), unit="turns", optional=True, quiet=past, example="8", resolution=0.25)]
 
 
-def _gaps(found: SplitFacts) -> list[Question]:
+def _gaps(found: SplitAnalysis) -> list[Question]:
     """Three places make a plane; a place may be left out as long as three remain, and always from the fourth reading on."""
     left = len(found.places) - sum(found.own.was_skipped(place.slot) for place in found.places)
     spare = found.taken_now >= 3 or left > 3
@@ -79,7 +79,7 @@ def _gaps(found: SplitFacts) -> list[Question]:
     return [ask(place.slot, where=how, optional=spare, quiet=found.is_apart, resolution=step, example="1.2") for place in found.places]
 
 
-def _loose(found: SplitFacts) -> list[Question]:
+def _loose(found: SplitAnalysis) -> list[Question]:
     """Return what it is, which shaft it was on, which half it was found on; one part after the other until none is left."""
     halves = [*_parts(found), *messages.OPTIONS[Property.LOOSE_HALF]]
     asked: list[Question] = []
@@ -94,13 +94,13 @@ def _loose(found: SplitFacts) -> list[Question]:
     return asked
 
 
-def _parts(found: SplitFacts) -> list[tuple[str, str]]:
+def _parts(found: SplitAnalysis) -> list[tuple[str, str]]:
     """Every part of the case, those of the joint in hand first."""
     first = _halves(found)
     return [*first, *(each for each in case_choices(found.card) if each not in first)]
 
 
-def tabs(found: SplitFacts) -> Method | None:
+def tabs(found: SplitAnalysis) -> Method | None:
     """The joints, where a case has more than one."""
     if len(found.every) == 1:
         return None
@@ -108,7 +108,7 @@ def tabs(found: SplitFacts) -> Method | None:
     return Method(TAB, str(messages.IN_HAND), options, found.joint.uid)
 
 
-def methods(found: SplitFacts) -> tuple[Method, ...]:
+def methods(found: SplitAnalysis) -> tuple[Method, ...]:
     """Return which splitter, and what the gaps are measured with."""
     if found.is_apart or found.is_outside or found.stays_closed:
         return ()

@@ -6,19 +6,19 @@ from typing import Any
 
 from shopmath import __version__ as core_version
 from stator.engines.properties import Property
-from stator.stations.framework import Room, Station
+from stator.stations.framework import Room, StationDefinition
 from stator.stations.split_crankcase import actions, drawing, messages, questions, verdict
-from stator.stations.split_crankcase.analysis import SplitFacts, split_facts
+from stator.stations.split_crankcase.analysis import SplitAnalysis, split_facts
 
 
-def result(found: SplitFacts) -> dict[str, Any]:
+def result(found: SplitAnalysis) -> dict[str, Any]:
     """Return what a file carries of a split: `split/1`; of a case with several joints, each by itself under the first one's figures."""
     first = next(each for each in found.every if each.joint.is_first)
     several = {"joints": [{"joint": each.joint.uid, **_of_joint(each)} for each in found.every]} if len(found.every) > 1 else {}
     return {"schema": "split/1", "core_version": core_version, **_of_joint(first), **several}
 
 
-def _of_joint(found: SplitFacts) -> dict[str, Any]:
+def _of_joint(found: SplitAnalysis) -> dict[str, Any]:
     screws = found.screws
     return {
         "lifted": found.lifts or None,
@@ -39,7 +39,7 @@ def _of_joint(found: SplitFacts) -> dict[str, Any]:
     }
 
 
-STATION = Station(
+STATION = StationDefinition(
     key="split",
     name=messages.NAME,
     binds=Room,

@@ -10,10 +10,10 @@ from stator.engines.models import EngineCard, Joint, Mark
 from stator.engines.parts import Kind, Part
 from stator.engines.properties import Property
 from stator.jobs.fact_loader import facts_of
-from stator.jobs.facts import Done, Own, Taken
+from stator.jobs.facts import EntryData, MeasuredReading, RecordedAction
 from stator.jobs.models import DerivedFact, Entry, TrayPlace
 from stator.stations.framework import State
-from stator.stations.split_crankcase.analysis import Code, SplitFacts, length_of
+from stator.stations.split_crankcase.analysis import Code, SplitAnalysis, length_of
 from stator.stations.split_crankcase.analysis import Done as Hand
 from stator.stations.split_crankcase.locations import GapPlace, gap_places
 from stator.stations.split_crankcase.questions import questions
@@ -106,9 +106,9 @@ def a_split(*gaps, how="feeler"):
     marks = [Mark(what="gap", name=name, x_mm=x, y_mm=y) for name, x, y in PLACES]
     marks.append(Mark(what="dowel", name="dowel", x_mm=-90, y_mm=0, clearance_mm=0.03, engaged_mm=6))
     places = tuple(GapPlace(mark.part, Place(mark.name, mark.x_mm, mark.y_mm)) for mark in marks if mark.what == "gap")
-    taken = tuple(Taken(place.slot, gap) for place, gap in zip(places, gaps, strict=False))
-    own = Own(taken, (Done(Hand.LOADED),), {"how": how})
-    return SplitFacts(Joint(card=card, uid="joint", one="left", other="right"), own, tuple(marks), places, None, (), "right")
+    taken = tuple(MeasuredReading(place.slot, gap) for place, gap in zip(places, gaps, strict=False))
+    own = EntryData(taken, (RecordedAction(Hand.LOADED),), {"how": how})
+    return SplitAnalysis(Joint(card=card, uid="joint", one="left", other="right"), own, tuple(marks), places, None, (), "right")
 
 
 class Gaps(SimpleTestCase):
@@ -151,7 +151,7 @@ class Gaps(SimpleTestCase):
     def test_a_misread_gap_of_five_is_named(self):
         split = a_split(1.00, 1.05, 1.10, 1.05)
         fifth = GapPlace(Part(Kind.GAP, "fifth", "fifth"), Place("fifth", 80, 70))
-        own = Own((*split.own.taken, Taken(fifth.slot, 1.60)), (Done(Hand.LOADED),), {"how": "feeler"})
+        own = EntryData((*split.own.taken, MeasuredReading(fifth.slot, 1.60)), (RecordedAction(Hand.LOADED),), {"how": "feeler"})
         found = verdict(replace(split, own=own, places=(*split.places, fifth)), [])
         self.assertEqual((found.code, found.next, found.values["places"]), (Code.DISAGREE, "one_again", ("fifth",)))
 

@@ -11,20 +11,31 @@ from shopmath.amounts import DOWN, mm, newton_metres, newtons, rough
 from shopmath.splitting import SEEN_MM
 from stator.engines.models import Mark
 from stator.engines.properties import Property
-from stator.stations.framework import Caution, Contradiction, Finding, Question, Said, Scale, State, Trace, Verdict, Way
-from stator.stations.framework.messages import Sentence, capital, fill
+from stator.stations.framework import (
+    Alternative,
+    Contradiction,
+    Finding,
+    MessageRef,
+    Question,
+    SafetyWarning,
+    Scale,
+    Source,
+    State,
+    Verdict,
+)
+from stator.stations.framework.messages import Sentence, capital, format_message
 from stator.stations.framework.question_factory import checks as check_list
 from stator.stations.framework.question_factory import source as named_source
 from stator.stations.framework.question_factory import warnings as all_warnings
 from stator.stations.split_crankcase import messages
-from stator.stations.split_crankcase.analysis import Code, SplitFacts, fault_of, length_of
+from stator.stations.split_crankcase.analysis import Code, SplitAnalysis, fault_of, length_of
 from stator.ui.number_format import listed, plain, rough_band, show
 from stator.ui.table_texts import from_table
 
 MOST_LIKELY = 3  # places to look at first
 
 
-def verdict(found: SplitFacts, asked: list[Question]) -> Verdict:
+def verdict(found: SplitAnalysis, asked: list[Question]) -> Verdict:
     """The call as it stands; `asked` is what is still to be answered."""
     if found.is_apart or found.stays_closed:
         return _apart(found, asked)
@@ -43,13 +54,13 @@ def verdict(found: SplitFacts, asked: list[Question]) -> Verdict:
     return _led(found)
 
 
-def _is_unchecked(found: SplitFacts, asked: list[Question]) -> bool:
+def _is_unchecked(found: SplitAnalysis, asked: list[Question]) -> bool:
     """Three gaps always lie on a plane: nothing is tapped by them while a fourth place is there to check them."""
     another = bool(asked and asked[0].slot and asked[0].slot.what == Property.GAP)
     return another and found.taken_now == 3 and found.move is not None and found.move.kind in ("tap", "back")
 
 
-def _disagree(found: SplitFacts) -> Verdict:
+def _disagree(found: SplitAnalysis) -> Verdict:
     """No plane goes through these gaps: one is misread, and no tap goes by it."""
     assert found.suspect is not None
     again = tuple(each.part.name for each in found.again)
@@ -58,7 +69,7 @@ def _disagree(found: SplitFacts) -> Verdict:
     return Verdict(State.TOO_CLOSE, Code.DISAGREE, values, which, which)
 
 
-def half(found: SplitFacts) -> Sentence:
+def half(found: SplitAnalysis) -> Sentence:
     """The half that lifts, in this engine's words."""
     return found.card.part_called(found.lifts) if found.lifts else messages.UNKNOWN_HALF
 
@@ -68,20 +79,20 @@ def _named(mark: Mark) -> dict[str, str]:
     return {"kind": mark.get_what_display().capitalize(), "part": mark.name}
 
 
-def _still_in(found: SplitFacts) -> Verdict:
+def _still_in(found: SplitAnalysis) -> Verdict:
     census = found.census
     likely = census.likely[:MOST_LIKELY]
     move = "look_again" if not likely else "look_there_it_lags" if found.plane else "look_there_unmeasured"
     code = Code.BOLT_STILL_IN if census.missing or likely else Code.COUNT_AGAIN
     named = {mark.name: mark for mark in found.fasteners}
     looks = [mark for name in (likely or census.missing[:MOST_LIKELY]) if (mark := named.get(name))]
-    ways = [Way(length_of(mark), code="still_in", values=_named(mark)) for mark in looks]
-    ways += [Way(fault_of(mark), code="fault", values=_named(mark)) for mark in looks[:1]]
-    ways.append(Way(found.of(Property.FASTENERS_COUNTED), code="count"))
+    ways = [Alternative(length_of(mark), code="still_in", values=_named(mark)) for mark in looks]
+    ways += [Alternative(fault_of(mark), code="fault", values=_named(mark)) for mark in looks[:1]]
+    ways.append(Alternative(found.of(Property.FASTENERS_COUNTED), code="count"))
     return Verdict(State.STOP, code, {**found.census_values, "likely": likely}, census.call.code, move, ways=tuple(ways))
 
 
-def _before(found: SplitFacts, asked: list[Question]) -> Verdict:
+def _before(found: SplitAnalysis, asked: list[Question]) -> Verdict:
     """Fasteners, their count, then the splitter's screws."""
     census, fasteners = found.census, found.fasteners
     counts = found.census_values
@@ -89,7 +100,7 @@ def _before(found: SplitFacts, asked: list[Question]) -> Verdict:
     if fasteners and len(found.out) < len(fasteners):
         values = {"out": len(found.out), "all": len(fasteners)}
         mark = next((each for each in fasteners if not found.is_out(each)), fasteners[0])
-        fault = Way(fault_of(mark), code="fault", values=_named(mark))
+        fault = Alternative(fault_of(mark), code="fault", values=_named(mark))
         return Verdict(State.WAIT, Code.FASTENERS_OUT, values, "ticked", "ask" if asked else "tick_every_place", ways=(fault,))
     if found.counted is None and not found.held_elsewhere:
         return Verdict(State.WAIT, Code.COUNT, counts, census.call.code if fasteners else "no_bolts", "ask" if asked else "count")
@@ -100,7 +111,7 @@ def _before(found: SplitFacts, asked: list[Question]) -> Verdict:
         first = asked[0] if asked else None
         if first and first.slot and first.slot.what in _OF_SCREWS:
             return Verdict(State.WAIT, Code.ALL_OUT, counts, fastened_code, "ask")
-        fastened = fill(messages.REASON[fastened_code], counts)
+        fastened = format_message(messages.REASON[fastened_code], counts)
         unknown = {"fasteners": fastened, "half": half(found)}
         return Verdict(State.TOO_CLOSE, Code.THREAD_NOT_CHECKED, unknown, "not_checked", "go_slowly", assumed=_assumed_grip(found))
     known = {**screws.call.values, "needed": screws.turns_wanted, "stop": rough(newton_metres(screws.stop_nm), DOWN), "half": half(found)}
@@ -108,8 +119,8 @@ def _before(found: SplitFacts, asked: list[Question]) -> Verdict:
         State.STOP: (Code.MORE_THREAD, "more_thread"),
         State.TOO_CLOSE: (Code.SCREWS_UNSURE, "go_slowly_to"),
     }.get(State(screws.call.state), (Code.READY, "load_up_to"))
-    turns = Way(found.of(Property.SPLITTER_SCREW_TURNS), code="turns")
-    ways = () if screws.call.state == State.IN else (turns, Way(choice="splitter"))
+    turns = Alternative(found.of(Property.SPLITTER_SCREW_TURNS), code="turns")
+    ways = () if screws.call.state == State.IN else (turns, Alternative(choice="splitter"))
     return Verdict(screws.call.state, code, known, screws.call.code, move, assumed=_assumed_grip(found), ways=ways)
 
 
@@ -123,7 +134,7 @@ source = partial(named_source, messages)
 LED = {"go_on": Code.LEVEL, "tap": Code.UNEVEN, "back": Code.BINDING, "lift": Code.FREE}
 
 
-def _led(found: SplitFacts) -> Verdict:
+def _led(found: SplitAnalysis) -> Verdict:
     """One side leads: by how much, against what the dowels allow, and what to do."""
     plane, lead, move = found.plane, found.lead, found.move
     assert plane is not None
@@ -137,7 +148,7 @@ def _led(found: SplitFacts) -> Verdict:
     return Verdict(state, LED[move.kind], values, lead.code, move.kind, scale=scale, assumed=() if free else _assumed_dowels(found))
 
 
-def _apart(found: SplitFacts, asked: list[Question]) -> Verdict:
+def _apart(found: SplitAnalysis, asked: list[Question]) -> Verdict:
     loose = len(found.loose)
     values: dict[str, Any] = {"rounds": found.round_now, "loose": loose, "Part": capital(str(half(found)))}
     if asked and asked[0].slot and asked[0].slot.what != Property.NOTE:
@@ -150,7 +161,7 @@ def _apart(found: SplitFacts, asked: list[Question]) -> Verdict:
     return Verdict(State.IN, code, values, reason, "sign" if len(found.every) == 1 else "next_joint")
 
 
-def overall(found: SplitFacts) -> Verdict:
+def overall(found: SplitAnalysis) -> Verdict:
     """The call that is signed: of every joint."""
     every = found.every
     if len(every) == 1:
@@ -163,32 +174,32 @@ def overall(found: SplitFacts) -> Verdict:
 # what it rests on
 
 
-def _assumed_dowels(found: SplitFacts) -> tuple[Said, ...]:
+def _assumed_dowels(found: SplitAnalysis) -> tuple[MessageRef, ...]:
     tight = found.tightest
-    dowels = Said("dowels", {"clearance": mm(tight.clearance_mm, 0.01), "engaged": mm(tight.engaged_mm, 0.1)})
-    places = (Said("places"),) if found.places_assumed else ()
+    dowels = MessageRef("dowels", {"clearance": mm(tight.clearance_mm, 0.01), "engaged": mm(tight.engaged_mm, 0.1)})
+    places = (MessageRef("places"),) if found.places_assumed else ()
     return (*((dowels,) if found.dowels_assumed else ()), *places)
 
 
-def _assumed_grip(found: SplitFacts) -> tuple[Said, ...]:
-    return (Said("grip", {"low": rough(newtons(found.grip_n.low)), "high": rough(newtons(found.grip_n.high))}),)
+def _assumed_grip(found: SplitAnalysis) -> tuple[MessageRef, ...]:
+    return (MessageRef("grip", {"low": rough(newtons(found.grip_n.low)), "high": rough(newtons(found.grip_n.high))}),)
 
 
-def checks(found: SplitFacts) -> tuple[Caution, ...]:
+def checks(found: SplitAnalysis) -> tuple[SafetyWarning, ...]:
     """Return what must be so before load is applied."""
     return check_list(messages)
 
 
-def warnings(found: SplitFacts) -> tuple[Caution, ...]:
+def warnings(found: SplitAnalysis) -> tuple[SafetyWarning, ...]:
     snapped = found.with_fault("snapped")
     if found.is_apart and not snapped:
         return ()
-    named = fill(messages.WARNINGS["snapped"], {"parts": listed([mark.name for mark in snapped])})
+    named = format_message(messages.WARNINGS["snapped"], {"parts": listed([mark.name for mark in snapped])})
     usual = () if found.is_apart else all_warnings(messages, *(key for key in messages.WARNINGS if key != "snapped"))
-    return (*((Caution("snapped", named),) if snapped else ()), *usual)
+    return (*((SafetyWarning("snapped", named),) if snapped else ()), *usual)
 
 
-def contradictions(found: SplitFacts) -> Iterator[Contradiction]:
+def contradictions(found: SplitAnalysis) -> Iterator[Contradiction]:
     """A bolt that is not the card's, and more fasteners than the card has places."""
     for at in found.every:
         for mark in at.fasteners:
@@ -201,14 +212,14 @@ def contradictions(found: SplitFacts) -> Iterator[Contradiction]:
             yield Contradiction(at.of(Property.FASTENERS_COUNTED), plain(at.counted), str(len(at.fasteners)))
 
 
-def derived(found: SplitFacts) -> Iterator[Finding]:
+def derived(found: SplitAnalysis) -> Iterator[Finding]:
     """Yield which joints are apart, for every station that needs them so."""
     for each in found.every:
         if each.is_apart:
             yield Finding(each.of(Property.HALVES_APART), text="yes")
 
 
-def sources(found: SplitFacts) -> Iterator[Trace]:
+def sources(found: SplitAnalysis) -> Iterator[Source]:
     """Yield where the numbers on the page come from."""
     if found.screws:
         strength = found.screws.strength

@@ -8,12 +8,12 @@ from shopmath.amounts import degrees
 from stator.engines.properties import Property
 from stator.jobs import log
 from stator.stations.framework import Action, timers
-from stator.stations.framework.messages import fill
-from stator.stations.framework.remeasure import ask_anew
+from stator.stations.framework.messages import format_message
+from stator.stations.framework.remeasure import request_remeasurement
 from stator.stations.true_crank import messages
-from stator.stations.true_crank.analysis import MOVED, TurnedFacts, crank, reading
-from stator.stations.true_crank.outer_analysis import OuterFacts
-from stator.stations.true_crank.single_analysis import CURES, SingleFacts
+from stator.stations.true_crank.analysis import MOVED, RunoutRoundAnalysis, crank, reading
+from stator.stations.true_crank.outer_analysis import OuterWebAnalysis
+from stator.stations.true_crank.single_analysis import CURES, SingleThrowAnalysis
 from stator.stations.true_crank.verdict import left_for_the_next, suspect_said
 
 CURE = log.CURE
@@ -21,7 +21,7 @@ WELDED = "welded"  # as a move: what was read before it is of another crank
 
 
 def of_single(bound: Any) -> tuple[Action, ...]:
-    found: SingleFacts = bound.found
+    found: SingleThrowAnalysis = bound.found
     if found.mis is None:
         return ()
     if found.move is None:
@@ -38,7 +38,7 @@ def of_single(bound: Any) -> tuple[Action, ...]:
 
 
 def of_several(bound: Any) -> tuple[Action, ...]:
-    found: OuterFacts = bound.found
+    found: OuterWebAnalysis = bound.found
     if not found.shafts or found.is_held_wrong:
         return ()
     if found.suspect:
@@ -56,12 +56,12 @@ def _again(code: str, main: bool = True, refused: str = "") -> Action:
     return Action("again", str(messages.ACTION[code]), "again", main, refused, measure_again)
 
 
-def _suspect(found: TurnedFacts) -> tuple[Action, ...]:
+def _suspect(found: RunoutRoundAnalysis) -> tuple[Action, ...]:
     """The readings to blame again, or the whole round."""
     again = found.suspect[1].again if found.suspect else ()
     if not again:
         return (_again("round"),)
-    name = fill(messages.ACTION["these"], {"angles": tuple(degrees(each) for each in again)})
+    name = format_message(messages.ACTION["these"], {"angles": tuple(degrees(each) for each in again)})
     return (Action("these", name, "these", True, do=read_again), _again("round", main=False))
 
 
@@ -77,10 +77,10 @@ def after_weld(bound: Any) -> None:
 
 def _turn(bound: Any) -> tuple[Action, ...]:
     """Another turn where that settles the call."""
-    found: TurnedFacts = bound.found
+    found: RunoutRoundAnalysis = bound.found
     if found.settled_by is None or bound.open_asks():
         return ()
-    name = fill(messages.ACTION["turn"], {"more": found.settled_by - found.turns})
+    name = format_message(messages.ACTION["turn"], {"more": found.settled_by - found.turns})
     return (Action("turn", name, "turn", True, do=turn_more),)
 
 
@@ -92,16 +92,16 @@ def _cure(bound: Any) -> tuple[Action, ...]:
 
 
 def turn_more(bound: Any) -> None:
-    found: TurnedFacts = bound.found
+    found: RunoutRoundAnalysis = bound.found
     if found.settled_by:
-        log.choose(bound.entry, turns={**bound.choices.get("turns", {}), str(found.attempt): found.settled_by})
+        log.set_method(bound.entry, turns={**bound.choices.get("turns", {}), str(found.attempt): found.settled_by})
 
 
 def read_again(bound: Any) -> None:
     """The suspect readings are withdrawn and asked anew."""
     assert bound.found.suspect is not None
     side, suspect = bound.found.suspect
-    ask_anew(bound, [reading(side, angle) for angle in suspect.again])
+    request_remeasurement(bound, [reading(side, angle) for angle in suspect.again])
 
 
 def start_cure(bound: Any) -> None:
@@ -118,7 +118,7 @@ def measure_again(bound: Any) -> None:
 
 
 def may_sign(bound: Any) -> str:
-    found: TurnedFacts = bound.found
+    found: RunoutRoundAnalysis = bound.found
     if not found.is_measured:
         return str(messages.MEASURE_FIRST)
     if found.is_welded_since:
@@ -126,4 +126,4 @@ def may_sign(bound: Any) -> str:
     if not found.suspect:
         return ""
     code, values = suspect_said(found)
-    return fill(messages.REASON[code], values)
+    return format_message(messages.REASON[code], values)

@@ -13,18 +13,19 @@ from shopmath.bearings import MountedClearance
 from shopmath.estimate import Estimate
 from shopmath.gauges import gauge_uncertainty
 from shopmath.runout import RunoutFit, TurnCheck, check_turn, fit
-from shopmath.truing import Swing
-from shopmath.verdict import IN, OUT, TOO_CLOSE, Call, call, what_settles
+from shopmath.truing import RunoutVector
+from shopmath.verdict import IN, OUT, TOO_CLOSE, Conformity, sufficient_measurement
+from shopmath.verdict import judge as call
 from stator.engines.card_facts import Limit
 from stator.engines.clearance import clearance_left
-from stator.engines.fact_keys import At, Slot
+from stator.engines.fact_keys import FactKey, Location
 from stator.engines.models import EngineCard, Seat
 from stator.engines.parts import CRANK
 from stator.engines.properties import Property
-from stator.jobs.facts import Facts, GaugeSeen, Own
-from stator.shop.equipment_snapshot import Shelves
+from stator.jobs.facts import EntryData, Facts, GaugeSnapshot
+from stator.shop.equipment_snapshot import EquipmentSnapshot
 from stator.shop.models import Compound, Gauge
-from stator.stations.framework import Given
+from stator.stations.framework import StationInput
 
 DIAL = "dial"
 DIAL_RESOLUTION_MM = 0.01
@@ -64,12 +65,12 @@ _fit = lru_cache(256)(fit)  # the rounds before this one are fitted with every p
 
 
 @cache
-def crank(what: Property, end: str = "", angle: float | None = None) -> Slot:
-    return Slot(CRANK, what, At(end, angle))
+def crank(what: Property, end: str = "", angle: float | None = None) -> FactKey:
+    return FactKey(CRANK, what, Location(end, angle))
 
 
 @cache
-def reading(side: str, angle: float) -> Slot:
+def reading(side: str, angle: float) -> FactKey:
     """Return where the gauge's reading at an end and an angle is kept."""
     return crank(Property.SHAFT_READING, side, angle)
 
@@ -79,7 +80,7 @@ def travel_u_mm(reading_u_mm: float) -> float:
     return math.sqrt(2) * reading_u_mm
 
 
-def judge_converted(tir_mm: float, allowed: Estimate, uncertainty_mm: float) -> Call:
+def judge_converted(tir_mm: float, allowed: Estimate, uncertainty_mm: float) -> Conformity:
     """A needle's travel against a limit that is meant for other supports: in under the least that it may mean here, out over the most."""
     least = call(tir_mm, high=allowed.low, uncertainty=uncertainty_mm)
     most = call(tir_mm, high=allowed.high, uncertainty=uncertainty_mm)
@@ -87,13 +88,13 @@ def judge_converted(tir_mm: float, allowed: Estimate, uncertainty_mm: float) -> 
 
 
 @dataclass(frozen=True)
-class TurnedFacts(ABC):
+class RunoutRoundAnalysis(ABC):
     """Two places under the gauge, turned once or more, then again after each move. Sizes in mm."""
 
     card: EngineCard
-    own: Own
+    own: EntryData
     known: Facts
-    gauge: GaugeSeen | None
+    gauge: GaugeSnapshot | None
     cures_s: float  # how long the shop's retaining compound cures
 
     @property
@@ -191,19 +192,19 @@ class TurnedFacts(ABC):
 
     # one round
 
-    def values(self, slot: Slot, attempt: int | None = None) -> list[float]:
+    def values(self, slot: FactKey, attempt: int | None = None) -> list[float]:
         return self._read.get((slot, attempt or self.attempt), [])
 
     @cached_property
-    def _read(self) -> dict[tuple[Slot, int], list[float]]:
+    def _read(self) -> dict[tuple[FactKey, int], list[float]]:
         """Numbers by their place and round: a page asks for each place a dozen times."""
-        found: dict[tuple[Slot, int], list[float]] = {}
+        found: dict[tuple[FactKey, int], list[float]] = {}
         for each in self.own.taken:
             if each.value is not None:
                 found.setdefault((each.slot, each.attempt), []).append(each.value)
         return found
 
-    def _mean(self, slot: Slot, attempt: int) -> float | None:
+    def _mean(self, slot: FactKey, attempt: int) -> float | None:
         found = self.values(slot, attempt)
         return sum(found) / len(found) if found else None
 
@@ -224,14 +225,14 @@ class TurnedFacts(ABC):
     def _fits(self) -> dict[tuple[str, int], RunoutFit | None]:
         return {}
 
-    def swing(self, side: str, attempt: int | None = None) -> Swing | None:
+    def swing(self, side: str, attempt: int | None = None) -> RunoutVector | None:
         """One end's runout and where it is high."""
         if self.how == BY_TURN:
             found = self.fitted(side, attempt)
-            return Swing(found.tir_mm, found.high_spot_deg) if found else None
+            return RunoutVector(found.tir_mm, found.high_spot_deg) if found else None
         tir = self._mean(crank(Property.SHAFT_TIR, side), attempt or self.attempt)
         high = self.values(crank(Property.HIGH_SPOT, side), attempt)
-        return Swing(tir, high[-1] % 360) if tir is not None and high else None
+        return RunoutVector(tir, high[-1] % 360) if tir is not None and high else None
 
     def needle_mm(self, side: str, attempt: int | None = None) -> float | None:
         """The needle's whole travel at one end in a round."""
@@ -286,11 +287,11 @@ class TurnedFacts(ABC):
         return None
 
     @cached_property
-    def call(self) -> Call | None:
+    def call(self) -> Conformity | None:
         """The raw runout against the card's limit; none where the card has none for this set-up."""
         return self.judge(self.raw_mm)
 
-    def judge(self, tir_mm: float | None) -> Call | None:
+    def judge(self, tir_mm: float | None) -> Conformity | None:
         """A needle's travel against the limit: in under the least that it may mean here, out over the most."""
         if tir_mm is None:
             return None
@@ -303,7 +304,9 @@ class TurnedFacts(ABC):
         """Turns in all that would settle a call too close; None when it is none, or no number would."""
         if self.call is None or self.call.state != TOO_CLOSE or self.call.code == BETWEEN or self.gauge is None:
             return None
-        found = what_settles(self.call.margin / math.sqrt(2), self.resolution, self.gauge.repeatability, most=MOST_TURNS, kind=DIAL)
+        found = sufficient_measurement(
+            self.call.margin / math.sqrt(2), self.resolution, self.gauge.repeatability, most=MOST_TURNS, kind=DIAL
+        )
         return found.readings if found.readings and found.readings > self.turns else None
 
     @cached_property
@@ -342,16 +345,16 @@ class TurnedFacts(ABC):
         return stroke / 2 if stroke else None
 
 
-def gauge_of(given: Given) -> GaugeSeen | None:
+def gauge_of(given: StationInput) -> GaugeSnapshot | None:
     """The dial gauge in use: the one chosen, else one that can be heard, else the first."""
     dials = [each for each in given.shelves.gauges if each.kind == DIAL] if given.shelves else []
     chosen = given.own.choice(f"gauge-{DIAL}")
     found: Gauge | None = next((each for each in dials if str(each.pk) == chosen), None)
     found = found or max(dials, key=lambda each: bool(each.port), default=None)
-    return GaugeSeen(found.name, found.resolution, found.repeatability, kind=DIAL) if found else None
+    return GaugeSnapshot(found.name, found.resolution, found.repeatability, kind=DIAL) if found else None
 
 
-def cures_s(shelves: Shelves | None) -> float:
+def cures_s(shelves: EquipmentSnapshot | None) -> float:
     """Return how long the shop's retaining compound cures."""
     compounds = shelves.compounds if shelves else ()
     compound = next((each for each in compounds if each.kind == Compound.Kind.RETAINING), None)

@@ -6,13 +6,13 @@ import cmath
 import math
 
 from shopmath.amounts import degrees, mm
-from shopmath.truing import Swing, bend_at
+from shopmath.truing import RunoutVector, bend_at
 from stator.engines.properties import Property
 from stator.stations.framework import Canvas
-from stator.stations.framework.messages import fill
+from stator.stations.framework.messages import format_message
 from stator.stations.true_crank import messages
-from stator.stations.true_crank.analysis import SIDES, TurnedFacts, crank, reading
-from stator.stations.true_crank.single_analysis import SingleFacts
+from stator.stations.true_crank.analysis import SIDES, RunoutRoundAnalysis, crank, reading
+from stator.stations.true_crank.single_analysis import SingleThrowAnalysis
 from stator.ui.number_format import bare, plain, show
 from stator.ui.svg import Point, Sheet
 
@@ -22,7 +22,7 @@ OPENING = {"squeeze": 1, "wedge": -1}  # move -> whether the webs are open (1) o
 POLAR_PX = 26.0  # the largest reading as drawn
 
 
-def draw(found: SingleFacts, canvas: Canvas) -> None:
+def draw(found: SingleThrowAnalysis, canvas: Canvas) -> None:
     _side(found, canvas)
     for side, centre, radius in ends(canvas.width):
         end_view(found, canvas, side, centre, radius)
@@ -36,7 +36,7 @@ def ends(width: float) -> list[tuple[str, Point, float]]:
     return [(side, (width * at, 408.0), radius) for side, at in zip(SIDES, (0.27, 0.73), strict=True)]
 
 
-def _side(found: SingleFacts, canvas: Canvas) -> None:
+def _side(found: SingleThrowAnalysis, canvas: Canvas) -> None:
     """Shafts, webs and pin in the plane of the throw; the line of turning is straight, the crank bends from it."""
     sheet, width, geometry, mis, middle = canvas.sheet, canvas.width, found.geometry, found.mis, 170.0
     a, b = (geometry.support_left_mm, geometry.support_right_mm) if geometry else (-92.0, 92.0)
@@ -74,7 +74,7 @@ def _side(found: SingleFacts, canvas: Canvas) -> None:
             dial(found, canvas, side, (x(z), 70), middle - 22)
     times = factor / ((width - 2 * edge) / (high - low))
     code = ("across" if across else "in_plane") if mis else "later"
-    sheet.text((width / 2, 276), fill(messages.ON_DRAWING[code], {"times": plain(times, 2)}), "quiet", "middle")
+    sheet.text((width / 2, 276), format_message(messages.ON_DRAWING[code], {"times": plain(times, 2)}), "quiet", "middle")
 
 
 def _at_the_rims(sheet: Sheet, face: float, y: float, side: float, opening: int) -> None:
@@ -84,7 +84,7 @@ def _at_the_rims(sheet: Sheet, face: float, y: float, side: float, opening: int)
     sheet.arrow((face, y), (tail, y), "hot bold", 10)
 
 
-def dial(found: TurnedFacts, canvas: Canvas, side: str, at: Point, down_to: float) -> None:
+def dial(found: RunoutRoundAnalysis, canvas: Canvas, side: str, at: Point, down_to: float) -> None:
     """A gauge over the shaft, with what it has said."""
     sheet, asked = canvas.sheet, canvas.asked
     here = bool(asked and asked.at.end == side and asked.what in (Property.SHAFT_READING, Property.SHAFT_TIR, Property.HIGH_SPOT))
@@ -100,7 +100,7 @@ def dial(found: TurnedFacts, canvas: Canvas, side: str, at: Point, down_to: floa
     canvas.labels.at([((at[0], at[1] - 26), "middle")], fitted, "reading-label ink", rank=1)
     # over it how far the needle itself went, where that is not the same: a limit means the needle
     if needle is not None and bare(mm(needle)) != fitted:
-        said = fill(messages.ON_DRAWING["needle"], {"needle": bare(mm(needle))})
+        said = format_message(messages.ON_DRAWING["needle"], {"needle": bare(mm(needle))})
         canvas.labels.at([((at[0], at[1] - 49), "middle")], said, "quiet", rank=2)
 
 
@@ -109,7 +109,7 @@ def on_circle(centre: Point, radius: float, angle_deg: float) -> Point:
     return centre[0] - radius * math.sin(turn), centre[1] - radius * math.cos(turn)
 
 
-def end_view(found: TurnedFacts, canvas: Canvas, side: str, centre: Point, radius: float, pin_deg: float = 0.0) -> None:
+def end_view(found: RunoutRoundAnalysis, canvas: Canvas, side: str, centre: Point, radius: float, pin_deg: float = 0.0) -> None:
     """Readings round the circle, the circle that fits them, where it is high."""
     sheet, swing, values = canvas.sheet, found.swing(side), found.round_of(side)
     known = [value for value in values if value is not None]
@@ -130,7 +130,7 @@ def end_view(found: TurnedFacts, canvas: Canvas, side: str, centre: Point, radiu
         _fitted(sheet, centre, radius, swing)
 
 
-def _strike(found: SingleFacts, sheet: Sheet, side: str, centre: Point, radius: float) -> None:
+def _strike(found: SingleThrowAnalysis, sheet: Sheet, side: str, centre: Point, radius: float) -> None:
     """Where to strike; where the rims are squeezed or wedged, opposite the crankpin."""
     move = found.move
     if move and move.kind == "strike" and move.web == side:
@@ -143,7 +143,7 @@ def _strike(found: SingleFacts, sheet: Sheet, side: str, centre: Point, radius: 
         sheet.circle(on_circle(centre, radius + 9, 180), 6, "hot solid")
 
 
-def _fitted(sheet: Sheet, centre: Point, radius: float, swing: Swing) -> None:
+def _fitted(sheet: Sheet, centre: Point, radius: float, swing: RunoutVector) -> None:
     """The circle of the fit, moved toward its high spot, and an arrow to it."""
     moved = cmath.rect(POLAR_PX, math.radians(swing.high_spot_deg))
     middle = (centre[0] - moved.imag, centre[1] - moved.real)

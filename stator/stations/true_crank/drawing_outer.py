@@ -6,18 +6,18 @@ import cmath
 import math
 
 from stator.stations.framework import Canvas
-from stator.stations.framework.messages import fill
+from stator.stations.framework.messages import format_message
 from stator.stations.true_crank import messages
 from stator.stations.true_crank.analysis import SIDES
 from stator.stations.true_crank.drawing import dial, end_view, ends, on_circle
-from stator.stations.true_crank.outer_analysis import OuterFacts
+from stator.stations.true_crank.outer_analysis import OuterWebAnalysis
 from stator.ui.number_format import plain
 from stator.ui.svg import Point, Sheet
 
 LEAN_PX = 30.0
 
 
-def draw(found: OuterFacts, canvas: Canvas) -> None:
+def draw(found: OuterWebAnalysis, canvas: Canvas) -> None:
     _side(found, canvas)
     for side, centre, radius in ends(canvas.width):
         pin = 0.0 if side == "left" else (found.phase_deg or 0.0)
@@ -35,7 +35,7 @@ def _turn(sheet: Sheet, centre: Point, radius: float, pin: float, direction: str
     sheet.arrow(on_circle(centre, radius + 18, pin + 180 + sign * 26), points[-1], "hot bold", 11)
 
 
-def _side(found: OuterFacts, canvas: Canvas) -> None:
+def _side(found: OuterWebAnalysis, canvas: Canvas) -> None:
     """Two throws between four webs; the middle lies on its supports, the outer shafts lean as measured, drawn large."""
     sheet, width = canvas.sheet, canvas.width
     middle, edge = 160.0, 40.0 if canvas.is_wide else 16.0
@@ -61,7 +61,7 @@ def _side(found: OuterFacts, canvas: Canvas) -> None:
         dial(found, canvas, side, (x(0.08 if side == "left" else 0.92), 72), middle + off * 0.6 - 16)
     sheet.line((x(0), middle), (x(1), middle), "chain")
     times = {"times": plain(factor / (span / 200), 2)}
-    sheet.text((width / 2, 284), fill(messages.ON_DRAWING["lean" if factor else "lean_later"], times), "quiet", "middle")
+    sheet.text((width / 2, 284), format_message(messages.ON_DRAWING["lean" if factor else "lean_later"], times), "quiet", "middle")
 
 
 def _throw(sheet: Sheet, webs: tuple[float, float], middle: float, up: float) -> None:

@@ -9,17 +9,17 @@ from typing import Any
 from shopmath.multi_throw import OuterShaft, outer_shaft, refuse_hold
 from shopmath.validation import BadInput
 from shopmath.verdict import IN
-from stator.engines.fact_keys import Slot
+from stator.engines.fact_keys import FactKey
 from stator.engines.parts import CRANK
 from stator.engines.properties import Property
-from stator.stations.framework import Given
-from stator.stations.true_crank.analysis import SIDES, TurnedFacts, cures_s, gauge_of
+from stator.stations.framework import StationInput
+from stator.stations.true_crank.analysis import SIDES, RunoutRoundAnalysis, cures_s, gauge_of
 
-THROW_ANGLE = Slot(CRANK, Property.THROW_ANGLE)
+THROW_ANGLE = FactKey(CRANK, Property.THROW_ANGLE)
 
 
 @dataclass(frozen=True)
-class OuterFacts(TurnedFacts):
+class OuterWebAnalysis(RunoutRoundAnalysis):
     """One crank of several throws. Angles in °."""
 
     @property
@@ -89,6 +89,6 @@ class OuterFacts(TurnedFacts):
         return {**kept, "kind": "turn", "web": side, **measured, "expected_mm": expected}
 
 
-def outer_facts(given: Given) -> OuterFacts:
+def outer_facts(given: StationInput) -> OuterWebAnalysis:
     """Return what True knows of a crank of several throws, built once for a page or an act."""
-    return OuterFacts(given.card, given.own, given.facts, gauge_of(given), cures_s(given.shelves))
+    return OuterWebAnalysis(given.card, given.own, given.facts, gauge_of(given), cures_s(given.shelves))

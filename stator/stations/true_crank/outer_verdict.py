@@ -8,21 +8,21 @@ from typing import Any
 
 from shopmath.amounts import Amount, mm
 from shopmath.multi_throw import phase_error_deg
-from stator.stations.framework import Question, State, Trace, Verdict, Way, question_factory
-from stator.stations.framework.messages import fill
+from stator.stations.framework import Alternative, Question, Source, State, Verdict, question_factory
+from stator.stations.framework.messages import format_message
 from stator.stations.true_crank import messages
 from stator.stations.true_crank.analysis import Code
-from stator.stations.true_crank.outer_analysis import OuterFacts
+from stator.stations.true_crank.outer_analysis import OuterWebAnalysis
 from stator.stations.true_crank.verdict import FINE, clearance_said, disagree, runout_said, scale, shared_sources, told, turn_it, welded
 from stator.ui.number_format import show
 
 source = partial(question_factory.source, messages)
 
 
-def several(found: OuterFacts, asked: list[Question]) -> Verdict:
+def several(found: OuterWebAnalysis, asked: list[Question]) -> Verdict:
     """`asked` is what is still to be answered."""
     if found.is_held_wrong:
-        return Verdict(State.STOP, Code.NOT_HELD_SO, reason=found.held, next="centre_bearings", ways=(Way(choice="held"),))
+        return Verdict(State.STOP, Code.NOT_HELD_SO, reason=found.held, next="centre_bearings", ways=(Alternative(choice="held"),))
     if not found.shafts:
         if not found.is_set_up:
             return Verdict(State.WAIT, Code.SET_UP, reason="sizes", next="ask" if asked else "give_sizes")
@@ -32,8 +32,8 @@ def several(found: OuterFacts, asked: list[Question]) -> Verdict:
     return welded(found) if found.is_welded_since else _judged(found)
 
 
-def _judged(found: OuterFacts) -> Verdict:
-    rest = fill(messages.TOLD["rest"], {"rest": mm(max(shaft.best_mm for _side, shaft in found.shafts))})
+def _judged(found: OuterWebAnalysis) -> Verdict:
+    rest = format_message(messages.TOLD["rest"], {"rest": mm(max(shaft.best_mm for _side, shaft in found.shafts))})
     values: dict[str, Any] = {"runout": runout_said(found), **told(rest, clearance_said(found))}
     if found.call and found.call.state == State.IN:
         return Verdict(State.IN, Code.WITHIN, values, "runout", Code.WITHIN, "told", scale=scale(found))
@@ -43,9 +43,9 @@ def _judged(found: OuterFacts) -> Verdict:
     side, shaft = found.worst
     web = found.card.side(side)
     turned = {"web": web, "turned": Amount(shaft.turn.turn_deg, "angle", FINE, 2 * shaft.turn_u_deg)}
-    expected = fill(messages.TOLD["expected_one"], {"expected": mm(shaft.best_mm)})
+    expected = format_message(messages.TOLD["expected_one"], {"expected": mm(shaft.best_mm)})
     values |= {
-        "why": fill(messages.WHY["turned"], turned),
+        "why": format_message(messages.WHY["turned"], turned),
         "web": web,
         "direction": messages.DIRECTION[shaft.turn.direction],
         "travel": mm(shaft.turn.rim_mm),
@@ -54,7 +54,7 @@ def _judged(found: OuterFacts) -> Verdict:
     return Verdict(state, Code.WEB_TURNED, values, "runout_why", Code.WEB_TURNED, "told", scale=scale(found))
 
 
-def sources(found: OuterFacts) -> Iterator[Trace]:
+def sources(found: OuterWebAnalysis) -> Iterator[Source]:
     yield from shared_sources(found)
     for side, shaft in found.shafts:
         values = {
@@ -72,7 +72,7 @@ def sources(found: OuterFacts) -> Iterator[Trace]:
         yield _move(found, done)
 
 
-def _move(found: OuterFacts, done: dict[str, Any]) -> Trace:
+def _move(found: OuterWebAnalysis, done: dict[str, Any]) -> Source:
     """A web turned in an earlier round: what was expected of it and what was measured after."""
     after = found.shaft(done["web"], done["round"] + 1)
     values = {
@@ -81,6 +81,6 @@ def _move(found: OuterFacts, done: dict[str, Any]) -> Trace:
         "travel": mm(done["rim_mm"]),
         "direction": messages.DIRECTION[done["direction"]],
         "expected": mm(done["expected_mm"]),
-        "got": fill(messages.GOT, {"got": mm(after.swing.tir_mm)}) if after else str(messages.NOT_SINCE),
+        "got": format_message(messages.GOT, {"got": mm(after.swing.tir_mm)}) if after else str(messages.NOT_SINCE),
     }
     return source("web", show(Amount(done["turn_deg"], "angle", FINE)), values)

@@ -5,8 +5,8 @@ from __future__ import annotations
 import statistics
 
 from shopmath.amounts import estimate, share
-from stator.stations.framework.messages import fill
-from stator.stations.framework.predictions import LATEST, TAG, Beside, Held, Prediction, Results
+from stator.stations.framework.messages import format_message
+from stator.stations.framework.predictions import LATEST, TAG, Prediction, PredictionComparison, PredictionScore, Results
 from stator.stations.true_crank import messages
 from stator.stations.true_crank.verdict import TOOK_HALF_WIDTH
 
@@ -23,21 +23,21 @@ def _shares(results: Results) -> list[tuple[str, float]]:
     return shares
 
 
-def beside(results: Results) -> list[Beside]:
+def beside(results: Results) -> list[PredictionComparison]:
     """Each blow beside the whole of the twist; the newest."""
-    return [Beside(tag, 1.0, 1.0, took) for tag, took in _shares(results)[-LATEST:]]
+    return [PredictionComparison(tag, 1.0, 1.0, took) for tag, took in _shares(results)[-LATEST:]]
 
 
-def blows(results: Results) -> list[Held]:
+def blows(results: Results) -> list[PredictionScore]:
     """Of the truing moves, what share of the twist predicted each took."""
     shares = [took for _, took in _shares(results)]
     if not shares:
         return []
     return [
-        Held(
+        PredictionScore(
             str(messages.ALL_OF_IT),
             len(shares),
-            fill(messages.BLOW_HELD, {"share": estimate(share(statistics.median(shares)), TOOK_HALF_WIDTH)}),
+            format_message(messages.BLOW_HELD, {"share": estimate(share(statistics.median(shares)), TOOK_HALF_WIDTH)}),
         )
     ]
 

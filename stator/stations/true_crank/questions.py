@@ -12,16 +12,16 @@ from stator.engines.properties import Property
 from stator.stations.framework import Method, Question
 from stator.stations.framework.question_factory import method, question
 from stator.stations.true_crank import messages
-from stator.stations.true_crank.analysis import BY_SWING, CLOSING, DIAL, SIDES, TurnedFacts, crank, reading
-from stator.stations.true_crank.outer_analysis import THROW_ANGLE, OuterFacts
-from stator.stations.true_crank.single_analysis import SingleFacts
+from stator.stations.true_crank.analysis import BY_SWING, CLOSING, DIAL, SIDES, RunoutRoundAnalysis, crank, reading
+from stator.stations.true_crank.outer_analysis import THROW_ANGLE, OuterWebAnalysis
+from stator.stations.true_crank.single_analysis import SingleThrowAnalysis
 from stator.ui.number_format import plain
 
 ask = partial(question, messages)
 DIALS = (DIAL,)
 
 
-def of_single(found: SingleFacts) -> list[Question]:
+def of_single(found: SingleThrowAnalysis) -> list[Question]:
     """Return where supports and gauges stand, then one turn at each end."""
     past = found.attempt > 1
     asked: list[Question] = []
@@ -40,7 +40,7 @@ def of_single(found: SingleFacts) -> list[Question]:
     return [*asked, *_ends(found)] if found.mis is not None else asked
 
 
-def _limit_places(found: SingleFacts, past: bool) -> list[Question]:
+def _limit_places(found: SingleThrowAnalysis, past: bool) -> list[Question]:
     """Return where the limit's own supports and gauges stand: what it allows here follows from that."""
     support, gauge = crank(Property.LIMIT_SUPPORT_PLACE), crank(Property.LIMIT_GAUGE_PLACE)
     said = {"setup": setup_of(found)}
@@ -51,7 +51,7 @@ def _limit_places(found: SingleFacts, past: bool) -> list[Question]:
     return asked
 
 
-def setup_of(found: TurnedFacts) -> str:
+def setup_of(found: RunoutRoundAnalysis) -> str:
     """The set-up that the card's limit is meant for, in words."""
     if found.limit is None:
         return ""
@@ -63,11 +63,11 @@ def _apart(side: str, other_mm: float | None) -> Callable[[float], None] | None:
     return None if other_mm is None else lambda value: refuse_on_support(side, value, other_mm)
 
 
-def _stroke(found: TurnedFacts, past: bool) -> list[Question]:
+def _stroke(found: RunoutRoundAnalysis, past: bool) -> list[Question]:
     return [ask(crank(Property.STROKE), quiet=past, example="58", resolution=0.1)] if found.card.stroke_mm is None else []
 
 
-def of_several(found: OuterFacts) -> list[Question]:
+def of_several(found: OuterWebAnalysis) -> list[Question]:
     """Throw, rim and the angle between the throws, then one turn at each outer shaft."""
     past = found.attempt > 1
     if found.is_held_wrong:
@@ -82,12 +82,12 @@ def of_several(found: OuterFacts) -> list[Question]:
     return [*asked, *_ends(found)] if found.shafts else asked
 
 
-def _ends(found: TurnedFacts) -> list[Question]:
+def _ends(found: RunoutRoundAnalysis) -> list[Question]:
     done = found.is_done
     return [ask(crank(Property.JOINT_LOCK), quiet=not done), ask(crank(Property.NOTE), optional=True, quiet=not done)]
 
 
-def _readings(found: TurnedFacts, side: str, pin: str) -> list[Question]:
+def _readings(found: RunoutRoundAnalysis, side: str, pin: str) -> list[Question]:
     """One end: a turn of readings or two and back to the first, or the runout with where it is high."""
     name = found.card.side(side)
     named = {"side": name, "Side": f"{name[:1].upper()}{name[1:]}", "pin": pin}
@@ -110,7 +110,7 @@ def _readings(found: TurnedFacts, side: str, pin: str) -> list[Question]:
     return [*asked, ask(reading(side, CLOSING), named, optional=True, **back, **dial)]
 
 
-def methods(found: TurnedFacts) -> tuple[Method, ...]:
+def methods(found: RunoutRoundAnalysis) -> tuple[Method, ...]:
     rows = [row for row in messages.METHOD["held"][1] if row[0] in found.ways_held]
     held = method(messages, "held", found.held, sorted(rows, key=lambda row: found.ways_held.index(row[0])))
     return (held, method(messages, "how", found.how)) if found.attempt == 1 else (held,)

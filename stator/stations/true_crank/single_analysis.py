@@ -7,18 +7,18 @@ from functools import cached_property
 from typing import Any
 
 from shopmath.estimate import Estimate
-from shopmath.truing import Misalignment, Move, PressedCrank, best_reachable, convert_runout, decompose, next_move
+from shopmath.truing import Misalignment, PressedCrank, TruingStep, best_reachable, convert_runout, decompose, next_move
 from shopmath.verdict import IN
 from stator.engines.properties import Property
-from stator.stations.framework import Given
-from stator.stations.true_crank.analysis import SIDES, TurnedFacts, cures_s, gauge_of
+from stator.stations.framework import StationInput
+from stator.stations.true_crank.analysis import SIDES, RunoutRoundAnalysis, cures_s, gauge_of
 
 CURES = ("strike", "squeeze", "wedge")
 TWIST, PINCH = "twist", "pinch"
 
 
 @dataclass(frozen=True)
-class SingleFacts(TurnedFacts):
+class SingleThrowAnalysis(RunoutRoundAnalysis):
     """One crank of one throw, round after round. Angles in °."""
 
     @cached_property
@@ -59,7 +59,7 @@ class SingleFacts(TurnedFacts):
         return [found for attempt in range(1, self.attempt) if (found := self.misalignment(attempt))]
 
     @cached_property
-    def move(self) -> Move | None:
+    def move(self) -> TruingStep | None:
         """The one next move; None while the numbers disagree."""
         if self.mis is None or self.geometry is None or self.suspect:
             return None
@@ -96,6 +96,6 @@ class SingleFacts(TurnedFacts):
         return {**kept, "kind": move.kind, "web": move.web, "at_deg": move.at_deg, "share": move.share, "expected_mm": expected}
 
 
-def single_facts(given: Given) -> SingleFacts:
+def single_facts(given: StationInput) -> SingleThrowAnalysis:
     """Return what True knows of a crank of one throw, built once for a page or an act."""
-    return SingleFacts(given.card, given.own, given.facts, gauge_of(given), cures_s(given.shelves))
+    return SingleThrowAnalysis(given.card, given.own, given.facts, gauge_of(given), cures_s(given.shelves))

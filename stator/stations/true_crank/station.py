@@ -10,16 +10,16 @@ from shopmath.multi_throw import OuterShaft
 from stator.engines.models import EngineCard
 from stator.engines.properties import Property
 from stator.jobs.models import Job
-from stator.stations.framework import Room, Station
+from stator.stations.framework import Room, StationDefinition
 from stator.stations.true_crank import actions, drawing, drawing_outer, messages, outer_verdict, questions, verdict
-from stator.stations.true_crank.analysis import TurnedFacts
-from stator.stations.true_crank.outer_analysis import OuterFacts, outer_facts
+from stator.stations.true_crank.analysis import RunoutRoundAnalysis
+from stator.stations.true_crank.outer_analysis import OuterWebAnalysis, outer_facts
 from stator.stations.true_crank.predicted import PREDICTION
-from stator.stations.true_crank.single_analysis import SingleFacts, single_facts
+from stator.stations.true_crank.single_analysis import SingleThrowAnalysis, single_facts
 from stator.stations.work_notes.station import by_hand
 
 
-def _turned(found: TurnedFacts) -> dict[str, Any]:
+def _turned(found: RunoutRoundAnalysis) -> dict[str, Any]:
     """Return what is kept of the measuring beside the call."""
     return {
         "core_version": core_version,
@@ -33,7 +33,7 @@ def _turned(found: TurnedFacts) -> dict[str, Any]:
     }
 
 
-def result(found: SingleFacts) -> dict[str, Any]:
+def result(found: SingleThrowAnalysis) -> dict[str, Any]:
     """Return what a file carries of a single crank: `true/1`."""
     mis = found.mis
     return {
@@ -47,7 +47,7 @@ def result(found: SingleFacts) -> dict[str, Any]:
     }
 
 
-def outer_result(found: OuterFacts) -> dict[str, Any]:
+def outer_result(found: OuterWebAnalysis) -> dict[str, Any]:
     """Return what a file carries of a crank of several throws: `true-outer/1`."""
     shafts = [_written(side, shaft) for side, shaft in found.shafts]
     return {"schema": "true-outer/1", **_turned(found), "phase_deg": found.phase_deg, "shafts": shafts}
@@ -63,14 +63,14 @@ def _written(side: str, shaft: OuterShaft) -> dict[str, Any]:
     }
 
 
-def bind(station: Station, job: Job, *more: Any) -> Any:
+def bind(station: StationDefinition, job: Job, *more: Any) -> Any:
     """By what the card says of the crank: one throw, several built up, or one piece, which no blow trues."""
     if job.card.crank == EngineCard.Crank.ONE_PIECE:
         return Room(by_hand(station.key, station.name), job, *more)
     return Room(station if job.card.layout == EngineCard.Layout.SINGLE else OF_SEVERAL, job, *more)
 
 
-STATION = Station(
+STATION = StationDefinition(
     key="true",
     name=messages.NAME,
     binds=bind,

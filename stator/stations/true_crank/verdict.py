@@ -9,13 +9,13 @@ from typing import Any
 from shopmath.amounts import DOWN, Amount, count, degrees, estimate, mm, mounted_clearance, share
 from stator.engines.properties import Property
 from stator.jobs.facts import Finding
-from stator.stations.framework import Caution, Question, Result, Said, Scale, State, Trace, Verdict, question_factory
+from stator.stations.framework import DerivedValue, MessageRef, Question, SafetyWarning, Scale, Source, State, Verdict, question_factory
 from stator.stations.framework.limits import limit_values
-from stator.stations.framework.messages import fill
+from stator.stations.framework.messages import format_message
 from stator.stations.true_crank import messages
-from stator.stations.true_crank.analysis import CLOSING, SIDES, Code, TurnedFacts, crank
+from stator.stations.true_crank.analysis import CLOSING, SIDES, Code, RunoutRoundAnalysis, crank
 from stator.stations.true_crank.questions import setup_of
-from stator.stations.true_crank.single_analysis import CURES, SingleFacts
+from stator.stations.true_crank.single_analysis import CURES, SingleThrowAnalysis
 from stator.ui.number_format import band, show
 
 source = partial(question_factory.source, messages)
@@ -24,7 +24,7 @@ TOOK_HALF_WIDTH = 0.25  # of the share that a blow took
 FINE = 0.001
 
 
-def single(found: SingleFacts, asked: list[Question]) -> Verdict:
+def single(found: SingleThrowAnalysis, asked: list[Question]) -> Verdict:
     """Of a crank of one throw; `asked` is what is still to be answered."""
     if found.geometry is None:
         return Verdict(State.WAIT, Code.SET_UP, reason="places", next="ask" if asked else "give_places")
@@ -35,16 +35,16 @@ def single(found: SingleFacts, asked: list[Question]) -> Verdict:
     return welded(found) if found.is_welded_since else _judged(found, asked)
 
 
-def welded(found: TurnedFacts) -> Verdict:
+def welded(found: RunoutRoundAnalysis) -> Verdict:
     """Return what was true before a weld may not be after it."""
     return Verdict(State.WAIT, Code.WELDED, {"runout": runout_said(found)}, "weld_pulls", "round_after_weld", scale=scale(found))
 
 
-def turn_it(found: TurnedFacts, asked: list[Question]) -> Verdict:
+def turn_it(found: RunoutRoundAnalysis, asked: list[Question]) -> Verdict:
     return Verdict(State.WAIT, Code.TURN_IT, {"round": found.attempt}, next="ask" if asked else "read_the_rest")
 
 
-def disagree(found: TurnedFacts) -> Verdict:
+def disagree(found: RunoutRoundAnalysis) -> Verdict:
     """Two rigid halves cannot read so: no blow."""
     assert found.suspect is not None
     reason, values = suspect_said(found)
@@ -54,7 +54,7 @@ def disagree(found: TurnedFacts) -> Verdict:
     return Verdict(State.TOO_CLOSE, Code.DISAGREE, {**values, **said}, reason, next_step)
 
 
-def suspect_said(found: TurnedFacts) -> tuple[str, dict[str, Any]]:
+def suspect_said(found: RunoutRoundAnalysis) -> tuple[str, dict[str, Any]]:
     """Return why a turn's numbers cannot be: code and values."""
     assert found.suspect is not None
     side, suspect = found.suspect
@@ -68,26 +68,26 @@ def suspect_said(found: TurnedFacts) -> tuple[str, dict[str, Any]]:
     return suspect.code, {**values, "scatter": mm(suspect.values["scatter"])}
 
 
-def runout_said(found: TurnedFacts) -> str:
+def runout_said(found: RunoutRoundAnalysis) -> str:
     """Return what the runout is against, as a sentence."""
     runout = {"runout": mm(found.raw_mm or 0.0)}
     if found.call and found.allowed and found.limit:
         band = {"low": mm(found.allowed.low), "high": mm(found.allowed.high), "limit": mm(found.limit.high or 0.0)}
-        return fill(messages.RUNOUT[f"converted_{found.call.state}"], {**runout, **band, "setup": setup_of(found)})
+        return format_message(messages.RUNOUT[f"converted_{found.call.state}"], {**runout, **band, "setup": setup_of(found)})
     if found.call:
-        return fill(messages.REASON[found.call.code], limit_values(found.call))
+        return format_message(messages.REASON[found.call.code], limit_values(found.call))
     if found.limit and found.limit_is_elsewhere:
-        return fill(messages.RUNOUT["other_setup"], {**runout, "setup": setup_of(found)})
-    return fill(messages.RUNOUT["no_limit"], runout)
+        return format_message(messages.RUNOUT["other_setup"], {**runout, "setup": setup_of(found)})
+    return format_message(messages.RUNOUT["no_limit"], runout)
 
 
-def scale(found: TurnedFacts) -> Scale | None:
+def scale(found: RunoutRoundAnalysis) -> Scale | None:
     if found.raw_mm is None or not found.limit_mm:
         return None
     return Scale(found.raw_mm, found.tir_u_mm, None, found.limit_mm, "mm", 3)
 
 
-def clearance_said(found: TurnedFacts) -> str:
+def clearance_said(found: RunoutRoundAnalysis) -> str:
     """Return what the runout means in the bearing; empty when nothing is known."""
     if found.clearance is None or found.raw_mm is None:
         return ""
@@ -100,7 +100,7 @@ def clearance_said(found: TurnedFacts) -> str:
         code = "over_clearance"
     elif found.raw_mm > max(low, 0.0):
         code = "near_clearance"
-    return fill(messages.TOLD[code], values)
+    return format_message(messages.TOLD[code], values)
 
 
 def told(*sentences: str) -> dict[str, str]:
@@ -108,29 +108,29 @@ def told(*sentences: str) -> dict[str, str]:
     return {"told": " ".join(filter(None, sentences))}
 
 
-def _why(found: SingleFacts) -> str:
+def _why(found: SingleThrowAnalysis) -> str:
     """Return what the two runouts say of the halves."""
     move = found.move
     assert move is not None
     angles = ("twist", "turned")
     values: dict[str, Any] = {name: Amount(value, "angle", FINE) if name in angles else mm(value) for name, value in move.values.items()}
-    said = [fill(messages.WHY[move.code], {**values, "web": found.card.side(move.web)})]
+    said = [format_message(messages.WHY[move.code], {**values, "web": found.card.side(move.web)})]
     if move.kind in ("squeeze", "wedge") and found.mis and abs(found.mis.skew_deg) > abs(found.mis.pinch_deg):
-        said.append(fill(messages.WHY["across"], {"skew": Amount(abs(found.mis.skew_deg), "angle", FINE)}))
+        said.append(format_message(messages.WHY["across"], {"skew": Amount(abs(found.mis.skew_deg), "angle", FINE)}))
     return " ".join([*said, str(messages.HALF)] if move.share < 1 else said)
 
 
-def _judged(found: SingleFacts, asked: list[Question]) -> Verdict:
+def _judged(found: SingleThrowAnalysis, asked: list[Question]) -> Verdict:
     move = found.move
     assert move is not None
     values: dict[str, Any] = {"runout": runout_said(found), "why": _why(found)}
-    reach = fill(messages.TOLD["reach"], {"best": mm(found.best_mm or 0.0)})
+    reach = format_message(messages.TOLD["reach"], {"best": mm(found.best_mm or 0.0)})
     bearing = clearance_said(found)
     if found.call and found.call.state == State.IN:
         values |= told(_why(found), reach, bearing)
         return Verdict(State.IN, Code.WITHIN, values, "runout", Code.WITHIN, "told", scale=scale(found))
     needles = {"left": mm(move.expect_left.tir_mm), "right": mm(move.expect_right.tir_mm)}
-    expected = fill(messages.TOLD["expected"], needles) if move.kind in CURES else ""
+    expected = format_message(messages.TOLD["expected"], needles) if move.kind in CURES else ""
     taught = _taught(found) if move.kind in CURES else ""
     if found.settled_by and not asked:
         values |= {"turns": count(found.settled_by), **told(_why(found), expected, taught, reach, bearing)}
@@ -146,27 +146,27 @@ def _judged(found: SingleFacts, asked: list[Question]) -> Verdict:
     return Verdict(state, Code(move.kind), values, "runout_why", how, "told", scale=scale(found))
 
 
-def _taught(found: SingleFacts) -> str:
+def _taught(found: SingleThrowAnalysis) -> str:
     """Return what the last blow teaches the next one."""
     if found.response is None:
         return ""
     took, part = found.response
     values: dict[str, Any] = {"part": messages.PART[part], "took": estimate(share(max(took, 0.0)), TOOK_HALF_WIDTH)}
     if took > HARD:
-        return fill(messages.TOLD["softer"], {**values, "took": count(took, 0.1)})
-    return fill(messages.TOLD["harder" if took < SOFT else "as_hard"], values)
+        return format_message(messages.TOLD["softer"], {**values, "took": count(took, 0.1)})
+    return format_message(messages.TOLD["harder" if took < SOFT else "as_hard"], values)
 
 
-def checks(found: TurnedFacts) -> tuple[Caution, ...]:
+def checks(found: RunoutRoundAnalysis) -> tuple[SafetyWarning, ...]:
     clean = "clean_centres" if found.held == "centres" else "clean"
-    return (Caution("clean", str(messages.CHECKS[clean])), Caution("lifted", str(messages.CHECKS["lifted"]), gate=True))
+    return (SafetyWarning("clean", str(messages.CHECKS[clean])), SafetyWarning("lifted", str(messages.CHECKS["lifted"]), gate=True))
 
 
-def warnings(found: TurnedFacts) -> tuple[Caution, ...]:
+def warnings(found: RunoutRoundAnalysis) -> tuple[SafetyWarning, ...]:
     return question_factory.warnings(messages)
 
 
-def results(found: TurnedFacts) -> Iterator[Result]:
+def results(found: RunoutRoundAnalysis) -> Iterator[DerivedValue]:
     """The needle's whole travel at each end, of the first round and of the last."""
     for side in SIDES:
         rounds = [tir for attempt in range(1, found.attempt + 1) if (tir := found.needle_mm(side, attempt)) is not None]
@@ -174,13 +174,15 @@ def results(found: TurnedFacts) -> Iterator[Result]:
             continue
         judged = found.judge(rounds[-1])
         limit, origin = (found.limit_mm, found.limit) if found.limit_mm else (None, None)
-        limit_from = Said("card", {"origin": origin.source}) if origin else None
+        limit_from = MessageRef("card", {"origin": origin.source}) if origin else None
         high = mm(limit) if limit else None
         slot = crank(Property.CRANK_RUNOUT, side)
-        yield Result(slot, Property.CRANK_RUNOUT, mm(rounds[0]), mm(rounds[-1]), None, high, limit_from, judged.state if judged else "")
+        yield DerivedValue(
+            slot, Property.CRANK_RUNOUT, mm(rounds[0]), mm(rounds[-1]), None, high, limit_from, judged.state if judged else ""
+        )
 
 
-def derived(found: TurnedFacts) -> Iterator[Finding]:
+def derived(found: RunoutRoundAnalysis) -> Iterator[Finding]:
     """The runout that is left at each end."""
     for side in SIDES:
         tir = found.needle_mm(side)
@@ -188,7 +190,7 @@ def derived(found: TurnedFacts) -> Iterator[Finding]:
             yield Finding(crank(Property.CRANK_RUNOUT, side), tir, uncertainty=found.tir_u_mm, resolution=FINE)
 
 
-def shared_sources(found: TurnedFacts) -> Iterator[Trace]:
+def shared_sources(found: RunoutRoundAnalysis) -> Iterator[Source]:
     """Both runouts, the limit, the bearing's clearance, the gauge."""
     for side in SIDES:
         turn, swing, name = found.fitted(side), found.swing(side), {"side": found.card.side(side)}
@@ -213,7 +215,7 @@ def shared_sources(found: TurnedFacts) -> Iterator[Trace]:
         yield source("gauge", f"± {show(mm(found.reading_u_mm, 0.0001))}", tried, estimated=by_kind)
 
 
-def single_sources(found: SingleFacts) -> Iterator[Trace]:
+def single_sources(found: SingleThrowAnalysis) -> Iterator[Source]:
     yield from shared_sources(found)
     mis = found.mis
     if mis:
@@ -232,25 +234,29 @@ def _signed(value: float, kind: str) -> str:
     return f"+{said}" if value > 0 else said
 
 
-def _move(found: SingleFacts, done: dict[str, Any]) -> Trace:
+def _move(found: SingleThrowAnalysis, done: dict[str, Any]) -> Source:
     """A move of an earlier round: what was expected of it and what was measured after."""
     if not done["expected_mm"]:
         return source("move_none", _signed(done["twist_deg"], "angle"), {"round": done["round"]})
     web = {"web": found.card.side(done["web"]), "at": degrees(done["at_deg"])}
     left, right = (mm(each) for each in done["expected_mm"])
     after = [swing.tir_mm for side in SIDES if (swing := found.swing(side, done["round"] + 1))]
-    got = fill(messages.GOT_TWO, {"left": mm(after[0]), "right": mm(after[1])}) if len(after) == len(SIDES) else str(messages.NOT_SINCE)
+    got = (
+        format_message(messages.GOT_TWO, {"left": mm(after[0]), "right": mm(after[1])})
+        if len(after) == len(SIDES)
+        else str(messages.NOT_SINCE)
+    )
     values = {
         "round": done["round"],
         "kind": messages.KIND[done["kind"]],
-        "where": fill(messages.AT_WEB, web) if done["kind"] == "strike" else messages.OPPOSITE_PIN,
-        "expected": fill(messages.AND, {"left": left, "right": right}),
+        "where": format_message(messages.AT_WEB, web) if done["kind"] == "strike" else messages.OPPOSITE_PIN,
+        "expected": format_message(messages.AND, {"left": left, "right": right}),
         "got": got,
     }
     return source("move", _signed(done["twist_deg"], "angle"), values)
 
 
-def left_for_the_next(found: TurnedFacts) -> list[str]:
+def left_for_the_next(found: RunoutRoundAnalysis) -> list[str]:
     """Return what was left out and stays so in the next round: nothing of the round itself."""
     own = {crank(Property.SHAFT_READING, side, CLOSING).key for side in SIDES}
     return [key for key in found.own.skipped if key not in own and not key.startswith(Property.SHAFT_READING)]

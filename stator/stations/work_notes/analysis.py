@@ -6,13 +6,13 @@ from collections.abc import Callable
 from dataclasses import dataclass
 from enum import StrEnum
 
-from stator.engines.fact_keys import Slot
+from stator.engines.fact_keys import FactKey
 from stator.engines.parts import ENGINE
 from stator.engines.properties import Property
-from stator.jobs.facts import Own
-from stator.stations.framework import Given
+from stator.jobs.facts import EntryData
+from stator.stations.framework import StationInput
 
-NOTE = Slot(ENGINE, Property.NOTE)
+NOTE = FactKey(ENGINE, Property.NOTE)
 
 
 class Code(StrEnum):
@@ -24,10 +24,10 @@ class Code(StrEnum):
 
 
 @dataclass(frozen=True)
-class ByHandFacts:
+class WorkNotes:
     """The notes of one entry."""
 
-    own: Own
+    own: EntryData
     station: str
 
     @property
@@ -35,10 +35,10 @@ class ByHandFacts:
         return [each.text for each in self.own.all(NOTE)]
 
 
-def facts_for(station: str) -> Callable[[Given], ByHandFacts]:
+def facts_for(station: str) -> Callable[[StationInput], WorkNotes]:
     """Return what makes the facts of a station of this key."""
 
-    def by_hand_facts(given: Given) -> ByHandFacts:
-        return ByHandFacts(given.own, station)
+    def by_hand_facts(given: StationInput) -> WorkNotes:
+        return WorkNotes(given.own, station)
 
     return by_hand_facts

@@ -5,11 +5,11 @@ from __future__ import annotations
 from functools import partial
 from typing import Any
 
-from stator.stations.framework import Action, Canvas, Question, Room, State, Station, Verdict
+from stator.stations.framework import Action, Canvas, Question, Room, State, StationDefinition, Verdict
 from stator.stations.framework.messages import Sentence
 from stator.stations.framework.question_factory import question, warnings
 from stator.stations.work_notes import messages
-from stator.stations.work_notes.analysis import NOTE, ByHandFacts, Code, facts_for
+from stator.stations.work_notes.analysis import NOTE, Code, WorkNotes, facts_for
 from stator.ui.svg import wrapped
 
 ask = partial(question, messages)
@@ -17,11 +17,11 @@ LINES = 10
 LETTERS, LETTERS_NARROW = 62, 38
 
 
-def questions(found: ByHandFacts) -> list[Question]:
+def questions(found: WorkNotes) -> list[Question]:
     return [ask(NOTE, repeats=True)]
 
 
-def verdict(found: ByHandFacts, asked: list[Question]) -> Verdict:
+def verdict(found: WorkNotes, asked: list[Question]) -> Verdict:
     if not found.notes:
         special = found.station if found.station in messages.NEXT else ""
         return Verdict(State.WAIT, Code.NOTHING_YET, next=special)
@@ -29,12 +29,12 @@ def verdict(found: ByHandFacts, asked: list[Question]) -> Verdict:
     return Verdict(State.WAIT, Code.WRITTEN, values, standing="last")
 
 
-def overall(found: ByHandFacts) -> Verdict:
+def overall(found: WorkNotes) -> Verdict:
     """Nothing is judged here: the last note stands for the entry."""
     return Verdict(State.IN, Code.DONE, {"last": found.notes[-1] if found.notes else ""})
 
 
-def draw(found: ByHandFacts, canvas: Canvas) -> None:
+def draw(found: WorkNotes, canvas: Canvas) -> None:
     """Ruled paper with the notes on it."""
     margin, letters = (60, LETTERS) if canvas.is_wide else (12, LETTERS_NARROW)
     for index in range(LINES):
@@ -50,13 +50,13 @@ def actions(bound: Any) -> tuple[Action, ...]:
     return (Action(sign.key, sign.words, sign.word, bool(bound.found.notes), sign.refused, sign.do),)
 
 
-def result(found: ByHandFacts) -> dict[str, Any]:
+def result(found: WorkNotes) -> dict[str, Any]:
     return {"schema": "by-hand/1", "notes": found.notes}
 
 
-def by_hand(key: str, name: Sentence) -> Station:
+def by_hand(key: str, name: Sentence) -> StationDefinition:
     """A station whose work is written down."""
-    return Station(
+    return StationDefinition(
         key=key,
         name=name,
         binds=Room,

@@ -23,7 +23,7 @@ from django.utils.safestring import SafeString, mark_safe
 
 from stator.ui.partial_request import is_partial
 from stator.ui.templatetags.stator_tags import act_key
-from stator.ui.units import told_to
+from stator.ui.units import current_reader
 
 register = template.Library()
 
@@ -70,7 +70,7 @@ def part_of(html: str, held: Mapping[str, str], digest: str = "") -> str:
 
 def made_of(key: Hashable) -> str:
     """A digest of what a part is made of, and for whom; of this process alone, so that none outlives the template that made it."""
-    return _digest((key, told_to()))
+    return _digest((key, current_reader()))
 
 
 def _digest(made: Hashable) -> str:
@@ -97,7 +97,7 @@ class Part(Node):
 
     def render(self, context: Context) -> SafeString:
         held, key = parts_held(context["request"]), self.key.resolve(context) if self.key else None
-        made = (key, told_to()) if key else None
+        made = (key, current_reader()) if key else None
         digest = _digest(made) if made else ""
         if self.opens and digest and held.get(self.opens[1]) == digest:
             return mark_safe(_stays(*self.opens))  # noqa: S308  # an element and an id out of the template

@@ -81,7 +81,7 @@ class _Lies(Protocol):
 
 
 @register.simple_tag
-def lies_on(lies: _Lies) -> SafeString:
+def limit_position(lies: _Lies) -> SafeString:
     """Return where a figure lies between its limits, small enough for a line of a table."""
 
     def x(share: float) -> float:

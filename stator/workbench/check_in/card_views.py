@@ -19,16 +19,16 @@ from django.utils.translation import gettext_lazy
 from django.views.decorators.http import require_GET, require_http_methods, require_POST
 
 from shopmath.validation import BadInput
-from stator.engines.card_copy import reusable, shelve
-from stator.engines.card_loader import whole
+from stator.engines.card_copy import reusable, save_as_template
+from stator.engines.card_loader import load_card
 from stator.engines.case import joined_anew, joints_of, keeps
 from stator.engines.models import CasePart, EngineCard, Joint, Mark, Seat
 from stator.engines.parts import JOINT
 from stator.engines.rows import among
 from stator.jobs.asked import Asked
-from stator.jobs.idempotency import about, one_act, sent
+from stator.jobs.idempotency import idempotent, link_request_to_job, sent
 from stator.jobs.models import Entry, Job
-from stator.jobs.permissions import Closed, changeable_card, job_of, visible_card
+from stator.jobs.permissions import JobClosed, changeable_card, job_of, visible_card
 from stator.jobs.photos import LARGEST_BYTES, clean
 from stator.stations.common.face import seats_at
 from stator.stations.framework.messages import Sentence
@@ -57,8 +57,8 @@ def card_to_change(request: HttpRequest, pk: int) -> EngineCard:
     """A card that may still be changed."""
     card = visible_card(pk, request.user)  # type: ignore[arg-type]
     try:
-        about(request, changeable_card(card))
-    except Closed as error:
+        link_request_to_job(request, changeable_card(card))
+    except JobClosed as error:
         raise PermissionDenied(error.message) from error
     return card
 
@@ -107,7 +107,7 @@ def _editing(request: HttpRequest, card: EngineCard) -> tuple[str, Any]:
 def card_page(request: HttpRequest, card: EngineCard, job: Job | None) -> HttpResponse:
     """The whole card; a post changes one part of it."""
     part, editing = _editing(request, card)
-    card = whole(card) if request.method == "GET" else card
+    card = load_card(card) if request.method == "GET" else card
     seats = list(card.seats.all())
     if request.method == "GET" and "part" not in request.GET:
         part = "" if seats else "seat"
@@ -167,7 +167,7 @@ def cards(request: HttpRequest) -> HttpResponse:
 
 
 @require_http_methods(["GET", "POST"])
-@one_act
+@idempotent
 def shelf_card(request: HttpRequest, pk: int) -> HttpResponse:
     found = visible_card(pk, request.user)  # type: ignore[arg-type]
     job = job_of(found)
@@ -175,11 +175,11 @@ def shelf_card(request: HttpRequest, pk: int) -> HttpResponse:
 
 
 @require_POST
-@one_act
+@idempotent
 def to_shelf(request: HttpRequest, pk: int) -> HttpResponse:
     """Keep this card for the next engine of its kind."""
     found = visible_card(pk, request.user)  # type: ignore[arg-type]
-    kept = shelve(found)
+    kept = save_as_template(found)
     messages.success(
         request,
         _("{name} is on the shelf, version {version}. The next one of its kind starts from it.").format(
@@ -190,7 +190,7 @@ def to_shelf(request: HttpRequest, pk: int) -> HttpResponse:
 
 
 @require_POST
-@one_act
+@idempotent
 def remove(request: HttpRequest, pk: int) -> HttpResponse:
     """Take a seat, seal or figure off a card."""
     found = card_to_change(request, pk)
@@ -281,11 +281,11 @@ def _again(last: Mark | None, name: str) -> str:
 
 
 @require_http_methods(["GET", "POST"])
-@one_act
+@idempotent
 def face(request: HttpRequest, pk: int) -> HttpResponse:
     """One act on the face: choose a mark, put one, change one, take one off, move a seat."""
     card = card_to_change(request, pk) if request.method == "POST" else visible_card(pk, request.user)  # type: ignore[arg-type]
-    card = whole(card) if request.method == "GET" else card
+    card = load_card(card) if request.method == "GET" else card
     number = row_number((request.POST or request.GET).get("mark", ""))
     chosen = get_object_or_404(card.marks, pk=number) if number is not None else None
     meant = chosen.joint if chosen else (request.POST or request.GET).get("mark-joint")

@@ -16,11 +16,11 @@ from django.views.decorators.http import require_GET, require_http_methods
 from shopmath.bearings import lookup
 from shopmath.validation import BadInput
 from stator.engines.card_copy import copied
-from stator.engines.layouts import lay_out
+from stator.engines.layouts import apply_layout
 from stator.engines.models import EngineCard
 from stator.jobs.asked import Asked
 from stator.jobs.fact_loader import all_readings_of
-from stator.jobs.idempotency import about, one_act
+from stator.jobs.idempotency import idempotent, link_request_to_job
 from stator.jobs.models import Entry, Job, Photo, Reading, Record
 from stator.shop.models import Shop
 from stator.stations.framework import provenance
@@ -29,7 +29,7 @@ from stator.ui.times import time_of_day, to_the_second
 from stator.ui.url_values import job_number
 from stator.workbench.check_in.card_views import card_page
 from stator.workbench.check_in.forms import EngineForm, SeatForm
-from stator.workbench.registry import BY_KEY, WORK_ORDERS, lay_run
+from stator.workbench.registry import STATION_BY_KEY, WORK_ORDERS, create_work_plan
 
 
 def _seat_wanted(request: HttpRequest) -> bool:
@@ -37,7 +37,7 @@ def _seat_wanted(request: HttpRequest) -> bool:
 
 
 @require_http_methods(["GET", "POST"])
-@one_act
+@idempotent
 def book_in(request: HttpRequest) -> HttpResponse:
     """A new job: its engine, what is wrong, and its first seat."""
     order = request.GET.get("order", "")
@@ -48,7 +48,7 @@ def book_in(request: HttpRequest) -> HttpResponse:
         with_seat = _seat_wanted(request) or (not known and request.POST.get("work_order") in ("heat", "cold"))
         if engine.is_valid() and (not with_seat or seat.is_valid()):
             made = _make(request, engine, seat if with_seat else None)
-            about(request, made)
+            link_request_to_job(request, made)
             return redirect("job" if with_seat or known else "card", tag=made.tag)
         if not with_seat:
             seat = SeatForm()
@@ -65,7 +65,7 @@ def _make(request: HttpRequest, engine: EngineForm, seat: SeatForm | None) -> Jo
             fields = ("name", "summary", "case_material", "painted", "left_name", "right_name")
             card = EngineCard.objects.create(**{name: data[name] for name in fields})
             if data["layout"]:
-                lay_out(card, data["layout"])
+                apply_layout(card, data["layout"])
         else:
             card = copied(card)
         if seat:
@@ -79,7 +79,7 @@ def _make(request: HttpRequest, engine: EngineForm, seat: SeatForm | None) -> Jo
             work_order=data["work_order"],
             booked_in_by=request.user,  # type: ignore[misc]
         )
-        lay_run(job)
+        create_work_plan(job)
     return job
 
 
@@ -107,7 +107,7 @@ def _job(tag: str) -> Job:
 
 
 @require_http_methods(["GET", "POST"])
-@one_act
+@idempotent
 def card(request: HttpRequest, tag: str) -> HttpResponse:
     """The engine card of a job."""
     job = _job(tag)
@@ -125,7 +125,7 @@ class Line:
 
     @property
     def name(self) -> str:
-        return str(BY_KEY[self.entry.station.key].name)
+        return str(STATION_BY_KEY[self.entry.station.key].name)
 
     @property
     def replaced(self) -> bool:
@@ -191,6 +191,6 @@ def job_log(request: HttpRequest, tag: str) -> HttpResponse:
         "job": job,
         "lines": lines,
         "photos": [each for each in photos if each.station_id not in last],
-        "origin_said": provenance.said(origin) if origin else "",
+        "origin_said": provenance.render_provenance(origin) if origin else "",
     }
     return render(request, "workbench/check_in/log.html", data)

@@ -11,7 +11,7 @@ from django.core.management.base import BaseCommand, CommandError, CommandParser
 from django.db import connection, transaction
 from django.utils import timezone
 
-from stator.demo.demo_shop import Shed
+from stator.demo.demo_shop import DemoShop
 from stator.jobs.models import Job
 from stator.shop.data_format import EmptyDatabase, OldFolder, check_folder
 
@@ -36,7 +36,7 @@ class Command(BaseCommand):
         self.stdout.write("Laying out the demo shed (half a minute, once) ...")
         self.stdout.flush()
         with transaction.atomic():  # broken off, it is begun anew the next time
-            Shed(password).fill(timezone.now())
+            DemoShop(password).fill(timezone.now())
         file = settings.DATA_DIR / SIGN_IN_FILE
         file.write_text(f"skipper {password}\n", encoding="utf-8")
         file.chmod(0o600)

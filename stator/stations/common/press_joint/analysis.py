@@ -10,15 +10,15 @@ from functools import cached_property
 from shopmath.amounts import NEAREST
 from shopmath.joints import JointPlan, PressJoint, heat_call, joint_plan, press_call, usual_interference, web_heat_for
 from shopmath.quantity import parse
-from shopmath.verdict import STOP, Call, combined
+from shopmath.verdict import STOP, Conformity, combined
 from stator.engines.card_facts import Limit
-from stator.engines.fact_keys import Slot
+from stator.engines.fact_keys import FactKey
 from stator.engines.models import EngineCard
 from stator.engines.parts import throw
 from stator.engines.properties import Property
-from stator.jobs.facts import Facts, Own
+from stator.jobs.facts import EntryData, Facts
 from stator.shop.models import Press
-from stator.stations.framework import Given
+from stator.stations.framework import StationInput
 from stator.ui.number_format import plain, two_digits
 
 PIN = throw(1)
@@ -44,13 +44,13 @@ class Code(StrEnum):
     MAY_NOT_DO = "press may not do"
 
 
-def at(what: Property) -> Slot:
+def at(what: Property) -> FactKey:
     """Return where something of the joint is kept."""
-    return Slot(PIN, what)
+    return FactKey(PIN, what)
 
 
 @dataclass(frozen=True)
-class Grip:
+class Interference:
     """The interference of a joint, its uncertainty (mm), and where it comes from."""
 
     value: float
@@ -59,11 +59,11 @@ class Grip:
 
 
 @dataclass(frozen=True)
-class JointFacts:
+class PressJointAnalysis:
     """All that is computed of one joint. Sizes in mm, forces in N, temperatures in °C."""
 
     card: EngineCard
-    own: Own
+    own: EntryData
     known: Facts
     presses: tuple[Press, ...]
     ton: str
@@ -132,18 +132,18 @@ class JointFacts:
         return found if found and found.low is not None and found.high is not None else None
 
     @cached_property
-    def grip(self) -> Grip | None:
+    def grip(self) -> Interference | None:
         """None until something tells it."""
         pin, hole = self.own.fact(at(Property.PIN_DIAMETER)), self.own.fact(at(Property.PIN_HOLE))
         if pin and hole and pin.value is not None and hole.value is not None:
-            return Grip(pin.value - hole.value, combined(pin.uncertainty or 0.0, hole.uncertainty or 0.0), "measured")
+            return Interference(pin.value - hole.value, combined(pin.uncertainty or 0.0, hole.uncertainty or 0.0), "measured")
         d, limit = self.value(Property.PIN_SHOWN), self.card_grip
         if d is None:
             return None
         if limit and limit.low is not None and limit.high is not None:
-            return Grip((limit.low + limit.high) / 2, (limit.high - limit.low) / 2, "card")
+            return Interference((limit.low + limit.high) / 2, (limit.high - limit.low) / 2, "card")
         band = usual_interference(d)
-        return Grip((band.low + band.high) / 2, (band.high - band.low) / 2, "usual")
+        return Interference((band.low + band.high) / 2, (band.high - band.low) / 2, "usual")
 
     @property
     def diameter(self) -> float | None:
@@ -182,7 +182,7 @@ class JointFacts:
         return joint_plan(self.joint, self.moving) if self.joint else None
 
     @cached_property
-    def press_call(self) -> Call | None:
+    def press_call(self) -> Conformity | None:
         """Return whether the press is strong enough."""
         if self.plan is None or self.press is None:
             return None
@@ -190,7 +190,7 @@ class JointFacts:
         return press_call(self.plan.force_n, self.press.capacity_n, unit=unit, per_unit_n=per)
 
     @cached_property
-    def heat_call(self) -> Call | None:
+    def heat_call(self) -> Conformity | None:
         """Only where heat is meant."""
         if self.joint is None or not self.is_warm:
             return None
@@ -215,7 +215,7 @@ class JointFacts:
         return self.value(Property.PRESS_PEAK)
 
 
-def joint_facts(given: Given, moving: str) -> JointFacts:
+def joint_facts(given: StationInput, moving: str) -> PressJointAnalysis:
     presses = tuple(given.shelves.presses) if given.shelves else ()
     heard = any(each.kind == "load" and each.port for each in given.shelves.gauges) if given.shelves else False
-    return JointFacts(given.card, given.own, given.facts, presses, given.shop.ton if given.shop else "", moving, heard)
+    return PressJointAnalysis(given.card, given.own, given.facts, presses, given.shop.ton if given.shop else "", moving, heard)

@@ -7,9 +7,9 @@ from collections.abc import Callable
 from shopmath.amounts import celsius, mm
 from stator.engines.properties import Property
 from stator.stations.common.press_joint import messages
-from stator.stations.common.press_joint.analysis import JointFacts, at
+from stator.stations.common.press_joint.analysis import PressJointAnalysis, at
 from stator.stations.framework import Canvas
-from stator.stations.framework.messages import fill
+from stator.stations.framework.messages import format_message
 from stator.ui.graph import step_for
 from stator.ui.number_format import bare, plain, two_digits
 from stator.ui.svg import Point, Sheet
@@ -18,7 +18,7 @@ TOP, BOTTOM = 56.0, 500.0  # of the scale
 WEB_TOP, WEB_BOTTOM = 178.0, 252.0
 
 
-def draw(found: JointFacts, canvas: Canvas) -> None:
+def draw(found: PressJointAnalysis, canvas: Canvas) -> None:
     wide = canvas.is_wide
     middle, unit = (250.0, 1.0) if wide else (150.0, 0.62)
     _setup(found, canvas, middle, unit)
@@ -26,7 +26,7 @@ def draw(found: JointFacts, canvas: Canvas) -> None:
     _scale(found, canvas, canvas.width - (170.0 if wide else 112.0))
 
 
-def _place(found: JointFacts, canvas: Canvas, what: Property, code: str, place: tuple[Point, str]) -> None:
+def _place(found: PressJointAnalysis, canvas: Canvas, what: Property, code: str, place: tuple[Point, str]) -> None:
     """A size at its place; tapping it asks for it again."""
     slot, value, name = at(what), found.value(what), str(messages.ON_DRAWING[code])
     amount = None if value is None else celsius(value) if code.endswith("_c") else mm(value, 0.001)
@@ -41,7 +41,7 @@ def _place(found: JointFacts, canvas: Canvas, what: Property, code: str, place: 
         canvas.sheet.text((x, y), said, "reading-label ink" if amount else "", anchor)
 
 
-def _setup(found: JointFacts, canvas: Canvas, middle: float, unit: float) -> None:
+def _setup(found: PressJointAnalysis, canvas: Canvas, middle: float, unit: float) -> None:
     """From the top: ram, pin, web on its support ring; the other web hangs free below; the guard round it all."""
     sheet, parting = canvas.sheet, found.moving == "parting"
     pin, web = 34 * unit, 150 * unit
@@ -75,7 +75,7 @@ def _setup(found: JointFacts, canvas: Canvas, middle: float, unit: float) -> Non
     sheet.text((middle, 452), str(messages.ON_DRAWING["carried"]), "quiet" if canvas.is_wide else "sr", "middle")
 
 
-def _sizes(found: JointFacts, canvas: Canvas, middle: float, web: float) -> None:
+def _sizes(found: PressJointAnalysis, canvas: Canvas, middle: float, web: float) -> None:
     """The sizes at their places."""
     if found.is_measured or found.value(Property.PIN_DIAMETER) is not None:
         _place(found, canvas, Property.PIN_DIAMETER, "pin", ((middle, 306), "middle"))
@@ -91,7 +91,7 @@ def _sizes(found: JointFacts, canvas: Canvas, middle: float, web: float) -> None
         _place(found, canvas, Property.PIN_TEMPERATURE, "pin_c", ((middle + web - 6, 168), "end"))
 
 
-def _scale(found: JointFacts, canvas: Canvas, x: float) -> None:
+def _scale(found: PressJointAnalysis, canvas: Canvas, x: float) -> None:
     """Force upward in the press's unit: the band, the likely, what the press has, the peak reached."""
     sheet, (unit, per), peak = canvas.sheet, found.press_unit, found.peak_n
     plan, press = found.plan, found.press
@@ -121,7 +121,7 @@ def _scale(found: JointFacts, canvas: Canvas, x: float) -> None:
         _needle(sheet, x, (BOTTOM - TOP) / most / per)
 
 
-def _band(found: JointFacts, canvas: Canvas, x: float, y: Callable[[float], float]) -> None:
+def _band(found: PressJointAnalysis, canvas: Canvas, x: float, y: Callable[[float], float]) -> None:
     """The band of the force with its likely value."""
     sheet, plan, (_unit, per) = canvas.sheet, found.plan, found.press_unit
     if plan is None:
@@ -132,12 +132,12 @@ def _band(found: JointFacts, canvas: Canvas, x: float, y: Callable[[float], floa
     sheet.line((x, y(band.likely / per)), (x + 38, y(band.likely / per)), "ink bold")
     for code, value in (("low", band.low), ("likely", band.likely), ("high", band.high)):
         force = two_digits(value / per)
-        said = fill(messages.ON_DRAWING[code], {"force": force}) if canvas.is_wide else force
+        said = format_message(messages.ON_DRAWING[code], {"force": force}) if canvas.is_wide else force
         sheet.text((x + 42, y(value / per) + 5), said, "reading-label ink" if code == "likely" else "tick")
 
 
 def _peak(canvas: Canvas, x: float, y: float, force: str) -> None:
-    said = fill(messages.ON_DRAWING["peak"], {"force": force}) if canvas.is_wide else force
+    said = format_message(messages.ON_DRAWING["peak"], {"force": force}) if canvas.is_wide else force
     canvas.sheet.arrow((x + 2, y), (x - 52, y), "ink bold", 12)
     canvas.sheet.rect(x - 60 - 10 * len(said), y - 24, 10 * len(said) + 8, 22, "backing")
     canvas.sheet.text((x - 56, y - 8), said, "reading-label ink", "end")

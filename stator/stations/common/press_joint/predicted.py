@@ -5,12 +5,12 @@ from __future__ import annotations
 import statistics
 
 from stator.stations.common.press_joint import messages
-from stator.stations.framework.messages import fill
-from stator.stations.framework.predictions import LATEST, TAG, Beside, Held, Prediction, Results
+from stator.stations.framework.messages import format_message
+from stator.stations.framework.predictions import LATEST, TAG, Prediction, PredictionComparison, PredictionScore, Results
 from stator.ui.number_format import figure
 
 
-def forces(results: Results) -> list[Held]:
+def forces(results: Results) -> list[PredictionScore]:
     """Of the joints pressed, how many peaks lay inside the band that was predicted, and how they lay to its middle."""
     found = [(each["force_n"], each["peak_n"]) for each in results if each.get("force_n") and each.get("peak_n")]
     if not found:
@@ -18,13 +18,13 @@ def forces(results: Results) -> list[Held]:
     inside = sum(band[0] <= peak <= band[2] for band, peak in found)
     middle = statistics.median(peak / band[1] for band, peak in found)
     values = {"inside": inside, "count": len(found), "middle": figure(middle, 2)}
-    return [Held(str(messages.BAND), len(found), fill(messages.BAND_HELD, values))]
+    return [PredictionScore(str(messages.BAND), len(found), format_message(messages.BAND_HELD, values))]
 
 
-def beside(results: Results) -> list[Beside]:
+def beside(results: Results) -> list[PredictionComparison]:
     """Each peak beside its band, as shares of what was likeliest; the newest joints."""
     found = [(each.get(TAG, ""), each["force_n"], each["peak_n"]) for each in results if each.get("force_n") and each.get("peak_n")]
-    return [Beside(tag, band[0] / band[1], band[2] / band[1], peak / band[1]) for tag, band, peak in found[-LATEST:]]
+    return [PredictionComparison(tag, band[0] / band[1], band[2] / band[1], peak / band[1]) for tag, band, peak in found[-LATEST:]]
 
 
 PREDICTION = Prediction(messages.FORCES, messages.PREDICTED, forces, beside, messages.FORCE_AXIS)

@@ -8,42 +8,53 @@ from typing import Any
 
 from shopmath import __version__ as core_version
 from shopmath.amounts import UP, celsius, mm, newtons
-from shopmath.verdict import Call
-from stator.engines.fact_keys import Slot
+from shopmath.verdict import Conformity
+from stator.engines.fact_keys import FactKey
 from stator.engines.properties import Property
 from stator.stations.common.press_joint import messages
-from stator.stations.common.press_joint.analysis import Code, JointFacts, at
-from stator.stations.framework import Action, Caution, Question, Said, Scale, State, Trace, Verdict, Way, question_factory
+from stator.stations.common.press_joint.analysis import Code, PressJointAnalysis, at
+from stator.stations.framework import (
+    Action,
+    Alternative,
+    MessageRef,
+    Question,
+    SafetyWarning,
+    Scale,
+    Source,
+    State,
+    Verdict,
+    question_factory,
+)
 from stator.ui.number_format import band, show, stress
 from stator.ui.table_texts import from_table
 
 KNOWN_FORCES = ("has", "peak")  # what the press can do and what its gauge showed; all other forces are estimates
 
 
-def before(found: JointFacts, asked: list[Question], sizing: str) -> Verdict | None:
+def before(found: PressJointAnalysis, asked: list[Question], sizing: str) -> Verdict | None:
     """The call until the joint may be pressed; None then. `sizing` is the code of why it is measured."""
     if found.plan is None:
         return Verdict(State.WAIT, Code.MEASURE, reason=sizing, next="ask" if asked else "sizes", assumed=assumed(found))
     hot = found.heat_call
     if hot and hot.state == State.STOP:
         less = "less_heat" if found.chosen("scrap") == "scrap" else "less_heat_or_scrap"
-        cooler = (Way(at(Property.WEB_TEMPERATURE)), Way(choice="scrap"))
+        cooler = (Alternative(at(Property.WEB_TEMPERATURE)), Alternative(choice="scrap"))
         return Verdict(State.STOP, Code.TOO_HOT, degrees(hot), hot.code, less, ways=cooler)
     force = found.plan.force_n
     if found.press is None or found.press_call is None:
         wanted = {"low": found.estimated(force.low), "high": found.estimated(force.high)}
-        return Verdict(State.STOP, Code.NO_PRESS, wanted, "no_press", ways=(Way(page="shop"),))
+        return Verdict(State.STOP, Code.NO_PRESS, wanted, "no_press", ways=(Alternative(page="shop"),))
     if found.press_call.state == State.STOP:
         values = {**forces(found, found.press_call), "needs": found.estimated(force.high, UP)}
         web = found.web_heat_c
         values |= {"web": celsius(web)} if web else {}
         move = "larger_press_or_heat" if web else "larger_press"
-        ways = (Way(choice="press"), Way(page="shop"), Way(page="run"))
+        ways = (Alternative(choice="press"), Alternative(page="shop"), Alternative(page="run"))
         return Verdict(State.STOP, Code.TOO_SMALL, values, found.press_call.code, move, scale=scale(found), ways=ways)
     return None
 
 
-def ready(found: JointFacts, checks: tuple[Caution, ...], first: str, how: str, values: dict[str, Any]) -> Verdict:
+def ready(found: PressJointAnalysis, checks: tuple[SafetyWarning, ...], first: str, how: str, values: dict[str, Any]) -> Verdict:
     """The call once the press is strong enough: first what must be ticked, then how it is pressed."""
     call = found.press_call
     assert call is not None
@@ -60,20 +71,20 @@ def ready(found: JointFacts, checks: tuple[Caution, ...], first: str, how: str, 
     return Verdict(call.state, code, said, call.code, how, **more)
 
 
-def forces(found: JointFacts, call: Call) -> dict[str, Any]:
+def forces(found: PressJointAnalysis, call: Conformity) -> dict[str, Any]:
     """The forces of a call, in the press's own unit."""
     return {name: found.in_unit(value) if name in KNOWN_FORCES else found.estimated(value) for name, value in call.values.items()}
 
 
-def degrees(call: Call) -> dict[str, Any]:
+def degrees(call: Conformity) -> dict[str, Any]:
     return {name: celsius(value) for name, value in call.values.items()}
 
 
-def assumed(found: JointFacts) -> tuple[Said, ...]:
-    return (Said("usual_grip"),) if found.grip and found.grip.origin == "usual" else ()
+def assumed(found: PressJointAnalysis) -> tuple[MessageRef, ...]:
+    return (MessageRef("usual_grip"),) if found.grip and found.grip.origin == "usual" else ()
 
 
-def scale(found: JointFacts) -> Scale | None:
+def scale(found: PressJointAnalysis) -> Scale | None:
     """Likely force and its band against the press."""
     if found.plan is None or found.press is None:
         return None
@@ -83,14 +94,14 @@ def scale(found: JointFacts) -> Scale | None:
     return Scale(band.likely / per, uncertainty / per, None, found.press.capacity_n / per, unit, 1)
 
 
-def warnings(found: JointFacts) -> tuple[Caution, ...]:
+def warnings(found: PressJointAnalysis) -> tuple[SafetyWarning, ...]:
     fumes = ("fumes",) if found.chosen("compound") and found.is_warm else ()
     taper = ("taper",) if found.is_tapered else ()
     return question_factory.warnings(messages, *fumes, *taper, "go", "manual")
 
 
-def sources(station: ModuleType, found: JointFacts) -> Iterator[Trace]:
-    def source(code: str, value: str, values: dict[str, Any] | None = None, estimated: bool = True) -> Trace:
+def sources(station: ModuleType, found: PressJointAnalysis) -> Iterator[Source]:
+    def source(code: str, value: str, values: dict[str, Any] | None = None, estimated: bool = True) -> Source:
         return question_factory.source(station, code, value, values, estimated=estimated)
 
     grip, plan, joint = found.grip, found.plan, found.joint
@@ -113,7 +124,7 @@ def sources(station: ModuleType, found: JointFacts) -> Iterator[Trace]:
         yield source("peak", found.in_unit(found.peak_n), None, False)
 
 
-def result(found: JointFacts) -> dict[str, Any]:
+def result(found: PressJointAnalysis) -> dict[str, Any]:
     """Return what a file carries of the joint."""
     plan, grip = found.plan, found.grip
     return {
@@ -131,7 +142,7 @@ def result(found: JointFacts) -> dict[str, Any]:
     }
 
 
-def spelled(found: JointFacts, slot: Slot, value: float) -> str:
+def spelled(found: PressJointAnalysis, slot: FactKey, value: float) -> str:
     """A force is read as the press's own gauge shows it."""
     return found.in_unit(value) if slot.what == Property.PRESS_PEAK else ""
 

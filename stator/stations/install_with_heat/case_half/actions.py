@@ -5,16 +5,16 @@ from __future__ import annotations
 from typing import Any
 
 from shopmath.verdict import WARM_K
-from stator.engines.fact_keys import Slot
+from stator.engines.fact_keys import FactKey
 from stator.engines.parts import HALVES
 from stator.engines.properties import Property
 from stator.jobs import log
 from stator.shop.models import Chiller
 from stator.stations.framework import Action, timers
-from stator.stations.framework.messages import capital, fill
+from stator.stations.framework.messages import capital, format_message
 from stator.stations.install_with_heat import shared_messages
 from stator.stations.install_with_heat.case_half import messages, seat_entries
-from stator.stations.install_with_heat.case_half.analysis import LAID, Phase, WholeHalf
+from stator.stations.install_with_heat.case_half.analysis import LAID, CaseHalfAnalysis, Phase
 from stator.stations.install_with_heat.case_half.contents import Hands
 from stator.stations.install_with_heat.case_half.parts import HotPart
 from stator.stations.install_with_heat.heat import LONGEST_S
@@ -22,7 +22,7 @@ from stator.stations.install_with_heat.heat import LONGEST_S
 CHILL = "chill-"
 
 
-def to_chill(found: WholeHalf, chiller: Chiller) -> list[HotPart]:
+def to_chill(found: CaseHalfAnalysis, chiller: Chiller) -> list[HotPart]:
     """Return what goes into a chiller now: everything into a freezer; the next one alone into dry ice, which would chill it too deep."""
     waiting = [part for part in found.plan.parts if part.chiller == chiller and part.planned and part.planned.chill]
     begins = {step.part: step.from_s for step in found.core_sheet.steps if step.where == chiller.name}
@@ -33,54 +33,54 @@ def to_chill(found: WholeHalf, chiller: Chiller) -> list[HotPart]:
 
 def _shut(bound: Any) -> str:
     """Return why nothing may be heated; empty when it may."""
-    found: WholeHalf = bound.found
+    found: CaseHalfAnalysis = bound.found
     gate: str = bound.refused()
     if gate:
         return gate
     if found.unsettled():
         return str(messages.SHUT["way"])
     if found.loose:
-        return fill(messages.REASON["loose"], {"part": found.loose.name})
+        return format_message(messages.REASON["loose"], {"part": found.loose.name})
     if found.stopped:
         call = found.stopped.call
-        return fill(messages.REASON[call.code], {**shared_messages.of_call(call), "partner": found.stopped.setup.inner_name})
+        return format_message(messages.REASON[call.code], {**shared_messages.of_call(call), "partner": found.stopped.setup.inner_name})
     return ""
 
 
 def actions(bound: Any) -> tuple[Action, ...]:
-    found: WholeHalf = bound.found
+    found: CaseHalfAnalysis = bound.found
     if found.trouble or found.phase == Phase.HOT or found.in_hand:
         return ()
     return tuple(_before(bound, found)) if found.phase in (Phase.PLAN, Phase.WARMING) else tuple(_afterwards(bound, found))
 
 
-def _before(bound: Any, found: WholeHalf) -> list[Action]:
+def _before(bound: Any, found: CaseHalfAnalysis) -> list[Action]:
     offered: list[Action] = []
     shut = _shut(bound)
     for chiller in found.stays:
         going = to_chill(found, chiller)
         if going:
             values = {"part": going[0].name, "count": len(going), "chiller": chiller.name}
-            said = fill(messages.ACTION["chill" if len(going) == 1 else "chill_many"], values)
+            said = format_message(messages.ACTION["chill" if len(going) == 1 else "chill_many"], values)
             word = f"chill {chiller.name.lower()}" if offered else "chill"
             offered.append(Action(f"{CHILL}{chiller.pk}", said, word, not offered, shut, _chills(chiller.pk)))
     half = {"half": found.called}
     if not found.timer("heat"):
-        offered.append(Action("heat", fill(messages.ACTION["heat"], half), "heat", not offered, shut, into_the_oven))
+        offered.append(Action("heat", format_message(messages.ACTION["heat"], half), "heat", not offered, shut, into_the_oven))
     else:
         laid = "" if LAID in found.own.ticked else str(messages.SHUT["lay_out"])
         early = "" if found.may_open else str(messages.SHUT["early"])
         ready = not offered and all(seconds <= 1 for seconds in found.ready_in.values())
-        offered.append(Action("open", str(messages.ACTION["open"]), "open", ready, shut or laid or early, open_the_door))
+        offered.append(Action("open", str(messages.ACTION["open"]), "open", ready, shut or laid or early, open_oven))
     return offered
 
 
-def _afterwards(bound: Any, found: WholeHalf) -> list[Action]:
+def _afterwards(bound: Any, found: CaseHalfAnalysis) -> list[Action]:
     offered: list[Action] = []
     if found.waiting:
-        offered.append(Action("again", fill(messages.ACTION["again"], {"count": len(found.waiting)}), "again", True, do=reheat))
+        offered.append(Action("again", format_message(messages.ACTION["again"], {"count": len(found.waiting)}), "again", True, do=reheat))
     if found.other_left:
-        said = fill(messages.ACTION["other"], {"half": found.card.part_called(found.other_half)})
+        said = format_message(messages.ACTION["other"], {"half": found.card.part_called(found.other_half)})
         offered.append(Action("other", said, "other", not offered, do=the_other_half))
     return [*offered, bound.sign_action(main=not offered)]
 
@@ -91,19 +91,19 @@ def _chills(pk: int) -> Any:
 
 def into_the_cold(bound: Any, pk: int) -> None:
     """Everything that wants this chiller; out of dry ice, which would chill too deep, one at a time as its turn comes."""
-    found: WholeHalf = bound.found
+    found: CaseHalfAnalysis = bound.found
     chiller = next(each for each in found.stays if each.pk == pk)
     going = to_chill(found, chiller)
     _fix_half(bound)
     for part in going:
-        bound.move(Hands.CHILLED, Slot(part.slot.part, Property.COLD_TEMPERATURE))
+        bound.move(Hands.CHILLED, FactKey(part.slot.part, Property.COLD_TEMPERATURE))
     longest = max(part.planned.chill.likely for part in going if part.planned and part.planned.chill)
     code = "cold" if len(going) == 1 else "cold_many"
     timers.start(bound, f"cold-{going[0].key}", "cold", longest, code, part=going[0].name, count=len(going))
 
 
 def into_the_oven(bound: Any) -> None:
-    found: WholeHalf = bound.found
+    found: CaseHalfAnalysis = bound.found
     _fix_half(bound)
     soak = found.plan.soak
     whole = soak.likely if soak else 0.0
@@ -113,7 +113,7 @@ def into_the_oven(bound: Any) -> None:
         timers.start(bound, "heat", "heat", whole, "heat_part", Part=capital(found.called))
 
 
-def open_the_door(bound: Any) -> None:
+def open_oven(bound: Any) -> None:
     for timer in [each for each in bound.timers if each.attempt == bound.attempt and not each.ended_at]:
         log.stop_timer(timer, bound.now)
     timers.start(bound, "door", "window", 0.0)
@@ -135,17 +135,17 @@ def _next_heat(bound: Any, half: str) -> None:
 
 
 def _fix_half(bound: Any) -> None:
-    log.choose(bound.entry, half=bound.found.half, tab=bound.found.half)
+    log.set_method(bound.entry, half=bound.found.half, tab=bound.found.half)
 
 
 def take_turn(bound: Any) -> None:
     """The next part in hand, and the door clock on the part that closes first."""
-    found: WholeHalf = bound.found
+    found: CaseHalfAnalysis = bound.found
     door, live = found.timer("door"), found.live_heat
     if not door or door.ended_at:
         return
     nexts = [part for part in live.order if found.fate(part) != "later"] or list(live.order)
-    log.choose(bound.entry, turns={**found.turns, found.turn_key: nexts[0].key if nexts else ""})
+    log.set_method(bound.entry, turns={**found.turns, found.turn_key: nexts[0].key if nexts else ""})
     if not nexts:
         log.stop_timer(door, found.now)
         _cooling(bound)
@@ -154,7 +154,7 @@ def take_turn(bound: Any) -> None:
 
 
 def _move_window(bound: Any) -> None:
-    found: WholeHalf = bound.found
+    found: CaseHalfAnalysis = bound.found
     door, live = found.timer("door"), found.live_heat
     assert door is not None
     first = min(live.order, key=live.left_s)
@@ -170,7 +170,7 @@ def _cooling(bound: Any) -> None:
 
 def kept(bound: Any, reading: Any) -> None:
     """Write what happened to a part into the entry of its own seat too, and take the next part."""
-    found: WholeHalf = bound.found
+    found: CaseHalfAnalysis = bound.found
     if not found.trouble:
         part = next((each for each in found.plan.parts if each.slot.key == reading.ask), None)
         if part:
@@ -181,7 +181,7 @@ def kept(bound: Any, reading: Any) -> None:
 
 def move_timers(bound: Any) -> None:
     """Set the end of the soak to when the case will be hot enough, and the end of the window to the part that closes first."""
-    found: WholeHalf = bound.found
+    found: CaseHalfAnalysis = bound.found
     if found.trouble:
         return
     heat = found.timer("heat")

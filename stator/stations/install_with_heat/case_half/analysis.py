@@ -11,11 +11,11 @@ from shopmath.thermal.ordering import HeatPart
 from shopmath.thermal.plan import HeatPlan
 from shopmath.thermal.rates import temperature_at_c
 from shopmath.thermal.schedule import HeatSheet as CoreSheet
-from shopmath.thermal.schedule import Remaining, SheetPart, heat_sheet, home_by_s, replan
+from shopmath.thermal.schedule import Remaining, SheetPart, heat_sheet, replan, seat_before_s
 from shopmath.validation import BadInput
 from shopmath.verdict import STOP
 from stator.engines.properties import Property
-from stator.stations.framework import Given
+from stator.stations.framework import StationInput
 from stator.stations.install_with_heat import live_temperatures, setup
 from stator.stations.install_with_heat.case_half.contents import Half
 from stator.stations.install_with_heat.case_half.parts import CIRCLIP_S, CaseHeat, HotPart, case_heat, parts_of
@@ -74,7 +74,7 @@ class Live:
         return self.remaining.time_left_s.get(part.key, 0.0)
 
 
-class WholeHalf(Half):
+class CaseHalfAnalysis(Half):
     """All that is computed of a half in one heat: its parts, their plans, and where the heat stands."""
 
     # what is in hand
@@ -90,10 +90,10 @@ class WholeHalf(Half):
 
     # planning
 
-    def wishes(self) -> setup.Wishes:
+    def wishes(self) -> setup.PlanOptions:
         of_the_heat = (Property.AIR_TEMPERATURE, Property.HEATER_SETTING, Property.HEAT_TARGET)
         room_c, heat_c, target_c = (self.value(what) for what in of_the_heat)
-        return setup.Wishes(self.heater, None, room_c, heat_c, target_c, wanted=self.wanted)
+        return setup.PlanOptions(self.heater, None, room_c, heat_c, target_c, wanted=self.wanted)
 
     @cached_property
     def plan(self) -> CaseHeat:
@@ -123,7 +123,7 @@ class WholeHalf(Half):
             made = part.planned.setup
             if self.timer("heat"):
                 made = replace(made, outer_u_k=self.run.outer().u_k, outer_room=self.run.live_setup.outer_room)
-            self._closes[key] = home_by_s(made, *key[1:])
+            self._closes[key] = seat_before_s(made, *key[1:])
         return self._closes[key]
 
     @cached_property
@@ -273,6 +273,6 @@ class WholeHalf(Half):
         return [part for part in self.waiting if not self.fate(part) and not set(part.after) & {each.key for each in self.waiting}]
 
 
-def whole_half(given: Given) -> WholeHalf:
+def whole_half(given: StationInput) -> CaseHalfAnalysis:
     """From card, facts, the entry's own readings and the shelves to all that one heat of a half computes."""
-    return WholeHalf(given)
+    return CaseHalfAnalysis(given)

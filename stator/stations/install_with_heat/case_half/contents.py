@@ -9,16 +9,16 @@ from enum import StrEnum
 from functools import cached_property
 
 from stator.engines.case import case_choices
-from stator.engines.fact_keys import Slot
+from stator.engines.fact_keys import FactKey
 from stator.engines.fits import fit_of
 from stator.engines.models import EngineCard, Fitted, Seat
 from stator.engines.properties import Property
 from stator.engines.rows import among
-from stator.jobs.facts import Taken
+from stator.jobs.facts import MeasuredReading
 from stator.shop.models import Chiller, Equipment
-from stator.stations.common.seat_state import SeatKnown, seat_known
+from stator.stations.common.seat_state import SeatState, seat_known
 from stator.stations.install_with_heat.case_half.parts import Choice, HotPart, parts_of
-from stator.stations.install_with_heat.heat import HOME, Heated
+from stator.stations.install_with_heat.heat import HOME, HeatState
 from stator.stations.install_with_heat.shaft_assembly.analysis import Assembly
 
 STAYS = (Chiller.Method.FREEZER, Chiller.Method.DRY_ICE)  # a part can lie in these; spray is for one boss
@@ -30,7 +30,7 @@ class Hands(StrEnum):
     CHILLED = "chilled"  # a part went into its chiller
 
 
-class Half(Heated):
+class Half(HeatState):
     """What goes into a half hot, what became of each part, and which way round it goes."""
 
     # the parts of the question
@@ -110,9 +110,9 @@ class Half(Heated):
             if part.chiller and part.key in self.cold_since:
                 yield "chillers", part.chiller
 
-    def seat_known(self, part: HotPart) -> SeatKnown:
+    def seat_known(self, part: HotPart) -> SeatState:
         """Return what is known of a part's seat; nothing of a pin or a circlip."""
-        return seat_known(self.given.facts, part.seat) if part.seat and part.is_bearing else SeatKnown(None)
+        return seat_known(self.given.facts, part.seat) if part.seat and part.is_bearing else SeatState(None)
 
     @cached_property
     def loose(self) -> HotPart | None:
@@ -126,7 +126,7 @@ class Half(Heated):
         known = self.seat_known(part)
         return known.is_condemned or known.holds_nothing(fit_of(part.seat, known.size))
 
-    def fates(self, part: HotPart, attempt: int | None = None) -> list[Taken]:
+    def fates(self, part: HotPart, attempt: int | None = None) -> list[MeasuredReading]:
         """Return what was said of a part in one heat, or in all of them, oldest first."""
         return self.own.all(part.slot, attempt)
 
@@ -192,9 +192,9 @@ class Half(Heated):
         return "" if not side or part.seat is None else "you" if side == part.seat.loads_from else "case"
 
 
-def way_slot(part: HotPart) -> Slot:
+def way_slot(part: HotPart) -> FactKey:
     """Return where it is written which way round a bearing goes."""
-    return Slot(part.thing.part, Property.WAY_SETTLED)
+    return FactKey(part.thing.part, Property.WAY_SETTLED)
 
 
 def _freed(part: HotPart, keys: set[str]) -> HotPart:

@@ -8,9 +8,9 @@ from dataclasses import dataclass
 
 from shopmath.amounts import celsius
 from stator.stations.framework import Canvas
-from stator.stations.framework.messages import capital, fill
+from stator.stations.framework.messages import capital, format_message
 from stator.stations.install_with_heat.case_half import messages
-from stator.stations.install_with_heat.case_half.analysis import Phase, WholeHalf
+from stator.stations.install_with_heat.case_half.analysis import CaseHalfAnalysis, Phase
 from stator.stations.install_with_heat.case_half.parts import HotPart
 from stator.stations.install_with_heat.case_half.verdict import how_words, short_words, support_words, tool_words, way_words
 from stator.stations.install_with_heat.heat import HOME
@@ -24,7 +24,7 @@ LETTER_PX = 6.7
 SOON_S = 60.0  # under which a time is drawn hot
 
 
-def draw(found: WholeHalf, canvas: Canvas) -> None:
+def draw(found: CaseHalfAnalysis, canvas: Canvas) -> None:
     """The part in hand by itself, the part that goes in now, or all parts in their turns."""
     if found.in_hand:
         assembly.draw(found.in_hand, canvas)
@@ -58,12 +58,12 @@ class Line:
         return self.door + (self.right - self.door) * min(time_s / self.last_s, 1.0)
 
 
-def _title(sheet: Sheet, found: WholeHalf) -> None:
+def _title(sheet: Sheet, found: CaseHalfAnalysis) -> None:
     code = "half" if found.attempt == 1 else "half_again"
-    sheet.text((12, 26), fill(messages.DRAWN[code], {"Half": capital(found.called), "heat": found.attempt}), "big")
+    sheet.text((12, 26), format_message(messages.DRAWN[code], {"Half": capital(found.called), "heat": found.attempt}), "big")
 
 
-def _sheet(found: WholeHalf, canvas: Canvas) -> None:
+def _sheet(found: CaseHalfAnalysis, canvas: Canvas) -> None:
     sheet, width = canvas.sheet, canvas.width
     _title(sheet, found)
     if found.trouble:
@@ -87,17 +87,17 @@ def _sheet(found: WholeHalf, canvas: Canvas) -> None:
         _part_row(sheet, found, part, told[part.key], place, y, row, line, wide)
 
 
-def _said(found: WholeHalf, told: Mapping[str, Told]) -> str:
+def _said(found: CaseHalfAnalysis, told: Mapping[str, Told]) -> str:
     """The drawing as words: the order, how each goes in, with what."""
     rows = []
     for place, key in enumerate(found.core_sheet.order, 1):
         part = found.part(key)
         values = {"place": place, "part": part.name, "marking": part.marking, "how": told[key].how}
-        rows.append(fill(messages.DRAWN["row"], {**values, "tool": told[key].tool}))
+        rows.append(format_message(messages.DRAWN["row"], {**values, "tool": told[key].tool}))
     return f"{'; '.join(rows)}."
 
 
-def _time(sheet: Sheet, found: WholeHalf, line: Line, top: float, bottom: float) -> None:
+def _time(sheet: Sheet, found: CaseHalfAnalysis, line: Line, top: float, bottom: float) -> None:
     """The door as an upright line, ticks in minutes on both its sides, and now."""
     sheet.line((line.left, bottom), (line.right, bottom), "axis thin")
     for end in (line.first_s, line.last_s):
@@ -115,23 +115,25 @@ def _time(sheet: Sheet, found: WholeHalf, line: Line, top: float, bottom: float)
         sheet.text((x, top - 24), str(messages.DRAWN["now"]), "strong ink", "middle")
 
 
-def _case_row(sheet: Sheet, found: WholeHalf, line: Line, top: float, row: float) -> None:
+def _case_row(sheet: Sheet, found: CaseHalfAnalysis, line: Line, top: float, row: float) -> None:
     plan = found.plan
     middle = top + row / 2
     sheet.text((44, middle - 2), str(messages.DRAWN["the_half"]), "strong hot")
     begun = found.timer("heat")
     code = "oven_now" if begun and found.phase == Phase.WARMING else "oven"
     oven = {"heater": str(found.heater), "setting": show(celsius(plan.heat_c)), "here": show(celsius(found.run.outer().c))}
-    sheet.text((44, middle + 17), fill(messages.DRAWN[code], oven), "quiet hot")
+    sheet.text((44, middle + 17), format_message(messages.DRAWN[code], oven), "quiet hot")
     soak = plan.soak.likely if plan.soak else 0.0
     start = (begun.started_at - found.door_at).total_seconds() if begun else -soak
     sheet.hatched(bar(line.at(start), line.at(0), middle - 9, middle + 9), "hot", 7)
-    sheet.text((line.at(0) - 6, middle - 15), fill(messages.DRAWN["to"], {"target": celsius(plan.target_c)}), "halo quiet hot", "end")
+    sheet.text(
+        (line.at(0) - 6, middle - 15), format_message(messages.DRAWN["to"], {"target": celsius(plan.target_c)}), "halo quiet hot", "end"
+    )
     sheet.line((12, top + row), (line.right, top + row), "rule")
 
 
 def _part_row(
-    sheet: Sheet, found: WholeHalf, part: HotPart, told: Told, place: int | None, y: float, row: float, line: Line, wide: bool
+    sheet: Sheet, found: CaseHalfAnalysis, part: HotPart, told: Told, place: int | None, y: float, row: float, line: Line, wide: bool
 ) -> None:
     middle = y + row / 2
     fate = found.fate(part)
@@ -142,7 +144,7 @@ def _part_row(
         sheet.text((26, middle + 5), str(place), "strong ink", "middle")
     letters = int((line.left - 56) / LETTER_PX)
     marked = {"part": part.name, "marking": part.marking}
-    first = part.name if not wide or part.is_circlip else fill(messages.DRAWN["name"], marked)
+    first = part.name if not wide or part.is_circlip else format_message(messages.DRAWN["name"], marked)
     how = told.how if wide else short_words(found, part)
     lines = [*wrapped(first, letters)[:1], *wrapped(how, letters)[:1]]
     if row >= 56:
@@ -161,7 +163,7 @@ def _part_row(
     _bars(sheet, found, part, middle, line)
 
 
-def _bars(sheet: Sheet, found: WholeHalf, part: HotPart, middle: float, line: Line) -> None:
+def _bars(sheet: Sheet, found: CaseHalfAnalysis, part: HotPart, middle: float, line: Line) -> None:
     """In the cold until its turn, its turn at the case, and how long its window stays open."""
     for step in found.core_sheet.steps:
         if step.part != part.key:
@@ -181,7 +183,7 @@ def _bars(sheet: Sheet, found: WholeHalf, part: HotPart, middle: float, line: Li
 # hot
 
 
-def _hot(found: WholeHalf, canvas: Canvas) -> None:
+def _hot(found: CaseHalfAnalysis, canvas: Canvas) -> None:
     """One part, huge: its name, from where, which way round, with what; below, how long each still has."""
     sheet, width, wide = canvas.sheet, canvas.width, canvas.is_wide
     live = found.live_heat
@@ -189,11 +191,11 @@ def _hot(found: WholeHalf, canvas: Canvas) -> None:
     assert part is not None
     left = live.left_s(part)
     said = ", ".join(f"{each.name} {lasting(max(0.0, live.left_s(each)))}" for each in live.order if each.planned)
-    sheet.title = fill(messages.DRAWN["in_hand"], {"part": part.name})
-    sheet.description = f"{sheet.description} {fill(messages.DRAWN['time_left'], {'left': said})}"
+    sheet.title = format_message(messages.DRAWN["in_hand"], {"part": part.name})
+    sheet.description = f"{sheet.description} {format_message(messages.DRAWN['time_left'], {'left': said})}"
     to_go = {"left": len(live.order), "all": len(found.plan.parts)}
-    sheet.text((14, 30), fill(messages.DRAWN["to_go"], to_go), "quiet")
-    sheet.text((width - 14, 30), fill(messages.DRAWN["case"], {"here": celsius(found.run.outer().c)}), "quiet hot", "end")
+    sheet.text((14, 30), format_message(messages.DRAWN["to_go"], to_go), "quiet")
+    sheet.text((width - 14, 30), format_message(messages.DRAWN["case"], {"here": celsius(found.run.outer().c)}), "quiet hot", "end")
     big = "huge" if wide else "huge narrow"
     names = wrapped(part.name, 18 if wide else 14)[:2]
     y = 88.0
@@ -238,10 +240,10 @@ def _going_in(sheet: Sheet, part: HotPart, toward: str, at: tuple[float, float])
 
 
 def _tool(part: HotPart, tool: str) -> str:
-    return tool if part.is_circlip else fill(messages.TOOL, {"tool": tool, "support": support_words(part)})
+    return tool if part.is_circlip else format_message(messages.TOOL, {"tool": tool, "support": support_words(part)})
 
 
-def _hands(found: WholeHalf, part: HotPart) -> list[tuple[str, str]]:
+def _hands(found: CaseHalfAnalysis, part: HotPart) -> list[tuple[str, str]]:
     """Return what the hands must know: from where, which way round, with what, on what."""
     if part.is_circlip:
         return [(str(messages.DRAWN["pliers"]), "note")]
@@ -249,12 +251,12 @@ def _hands(found: WholeHalf, part: HotPart) -> list[tuple[str, str]]:
     code = (found.toward(part) or "way") if way else "unsaid" if part.seat else "from"
     values = {"From": capital(part.from_words), "Way": capital(way)}
     return [
-        (fill(messages.DRAWN["away" if code == "case" else code], values), "note strong"),
+        (format_message(messages.DRAWN["away" if code == "case" else code], values), "note strong"),
         (_tool(part, tool_words(part, found.drivers)), "note"),
     ]
 
 
-def _left(sheet: Sheet, found: WholeHalf, width: float, top: float) -> None:
+def _left(sheet: Sheet, found: CaseHalfAnalysis, width: float, top: float) -> None:
     """A bar for each part still to go, shrinking toward its closing."""
     live = found.live_heat
     rows = [part for part in live.order if part.planned]

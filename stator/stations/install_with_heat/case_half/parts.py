@@ -18,7 +18,7 @@ from shopmath.thermal.limits import case_limits, method_refusal, shaft_cold_limi
 from shopmath.thermal.plan import HeatPlan, plan
 from shopmath.thermal.seat import HEATED_BY_U_K, HEATED_U_K, Chilling, Heating, Setup
 from shopmath.validation import BadInput
-from stator.engines.fact_keys import Slot
+from stator.engines.fact_keys import FactKey
 from stator.engines.fits import BEARING_STEEL, bearing_of
 from stator.engines.models import Fitted, Seat
 from stator.engines.properties import Property
@@ -53,9 +53,9 @@ class HotPart:
         return found
 
     @property
-    def slot(self) -> Slot:
+    def slot(self) -> FactKey:
         """Return where it is written what became of it."""
-        return Slot(self.thing.part, Property.CIRCLIP if self.is_circlip else Property.FIT_OUTCOME)
+        return FactKey(self.thing.part, Property.CIRCLIP if self.is_circlip else Property.FIT_OUTCOME)
 
     @property
     def is_bearing(self) -> bool:
@@ -122,7 +122,7 @@ def parts_of(seats: Iterable[Seat], fitted: Iterable[Fitted], half: str, choice:
     return found
 
 
-def _fitted_setup(part: Fitted, wishes: setup.Wishes, shop: Shop, room_c: float, heat_c: float | None) -> Setup:
+def _fitted_setup(part: Fitted, wishes: setup.PlanOptions, shop: Shop, room_c: float, heat_c: float | None) -> Setup:
     """A pin or bush as the core's words: hole and part by their fit codes, its time constant ρ·c·(D − d)/(4h)."""
     case, metal = materials.get(part.card.case_material), materials.get(part.metal)
     wall_mm = part.d_mm - part.bore_mm
@@ -161,7 +161,7 @@ def _fitted_setup(part: Fitted, wishes: setup.Wishes, shop: Shop, room_c: float,
     )
 
 
-def _plan(part: HotPart, wishes: setup.Wishes, shop: Shop) -> HeatPlan:
+def _plan(part: HotPart, wishes: setup.PlanOptions, shop: Shop) -> HeatPlan:
     mine = replace(wishes, chiller=part.chiller, seat_mm=part.seat_mm)
     if part.seat:
         return setup.planned(part.seat, mine, shop).plan
@@ -182,7 +182,7 @@ class CaseHeat:
     parts: tuple[HotPart, ...]
 
 
-def case_heat(parts: list[HotPart], wishes: setup.Wishes, shop: Shop) -> CaseHeat:
+def case_heat(parts: list[HotPart], wishes: setup.PlanOptions, shop: Shop) -> CaseHeat:
     """Plan every part in one case temperature: the hottest that any of them wants, under the lowest limit of all of them."""
     heater = wishes.heater
     if heater is None or heater.method != Heater.Method.OVEN:

@@ -10,12 +10,12 @@ from stator.engines.models import Seat
 from stator.engines.properties import Property
 from stator.shop.models import Heater
 from stator.stations.framework import Method, Option, Question
-from stator.stations.framework.messages import OptionRow, capital, fill
+from stator.stations.framework.messages import OptionRow, capital, format_message
 from stator.stations.framework.question_factory import options, question
 from stator.stations.install_with_heat import messages as shared
 from stator.stations.install_with_heat import shared_messages
 from stator.stations.install_with_heat.case_half import messages
-from stator.stations.install_with_heat.case_half.analysis import Phase, WholeHalf
+from stator.stations.install_with_heat.case_half.analysis import CaseHalfAnalysis, Phase
 from stator.stations.install_with_heat.case_half.contents import way_slot
 from stator.stations.install_with_heat.case_half.parts import HotPart
 from stator.stations.install_with_heat.shaft_assembly import questions as assembly
@@ -25,7 +25,7 @@ from stator.stations.install_with_heat.shaft_assembly.messages import NO_SOURCE
 ask = partial(question, messages)
 
 
-def questions(found: WholeHalf) -> list[Question]:
+def questions(found: CaseHalfAnalysis) -> list[Question]:
     """All questions of the moment; those of steps gone by stay, but are not asked in turn."""
     if found.in_hand:
         return [*assembly.questions(found.in_hand), *_of_others(found, found.in_hand)]
@@ -48,13 +48,13 @@ def questions(found: WholeHalf) -> list[Question]:
     return asked
 
 
-def _of_others(found: WholeHalf, but: Assembly | None = None) -> list[Question]:
+def _of_others(found: CaseHalfAnalysis, but: Assembly | None = None) -> list[Question]:
     """The questions of all assemblies, for the sheet and the log."""
     others = (each for each in found.assemblies if but is None or each.fitted != but.fitted)
     return [replace(each, quiet=True) for other in others for each in assembly.questions(other)]
 
 
-def _way(found: WholeHalf, part: HotPart) -> list[Question]:
+def _way(found: CaseHalfAnalysis, part: HotPart) -> list[Question]:
     """A bearing found otherwise than the card says is settled first; one nobody knows is asked."""
     if part.seat is None or part.is_circlip:
         return []
@@ -62,7 +62,7 @@ def _way(found: WholeHalf, part: HotPart) -> list[Question]:
     if (found.contradicted(part) or found.settled(part)) and found_way and on_card:
         source = {"source": part.seat.source or str(NO_SOURCE)}
         rows: list[OptionRow] = [
-            (on_card, Seat.Faces(on_card).label, fill(messages.AS_CARD, source)),
+            (on_card, Seat.Faces(on_card).label, format_message(messages.AS_CARD, source)),
             (found_way, Seat.Faces(found_way).label, messages.AS_FOUND),
         ]
         return [ask(way_slot(part), choices=rows, quiet=quiet, anew=True)]
@@ -72,7 +72,7 @@ def _way(found: WholeHalf, part: HotPart) -> list[Question]:
     return []
 
 
-def _case(found: WholeHalf) -> Question:
+def _case(found: CaseHalfAnalysis) -> Question:
     quiet = found.phase != Phase.WARMING or not found.timer("heat")
     if found.by_drop:
         return ask(found.slot(Property.WATER_DROP), repeats=True, quiet=quiet)
@@ -80,7 +80,7 @@ def _case(found: WholeHalf) -> Question:
     return ask(found.slot(Property.HOT_TEMPERATURE), {"means": shared_messages.with_what(found.means)}, **more)
 
 
-def _home(found: WholeHalf, part: HotPart) -> Question:
+def _home(found: CaseHalfAnalysis, part: HotPart) -> Question:
     """Return what became of a part. The one in hand is asked; Enter says that it dropped in."""
     rows = list(shared.CIRCLIP_ROWS if part.is_circlip else shared.OUTCOME_ROWS)
     hot, shut = found.phase == Phase.HOT, found.phase == Phase.AFTER and part in found.unsaid
@@ -92,17 +92,17 @@ def _home(found: WholeHalf, part: HotPart) -> Question:
     return ask(part.slot, where=where, choices=rows, **more)
 
 
-def tabs(found: WholeHalf) -> Method | None:
+def tabs(found: CaseHalfAnalysis) -> Method | None:
     """The halves, and each part that is put together by itself."""
     if found.phase == Phase.HOT:
         return None
     halves = found.halves if found.phase == Phase.PLAN else [found.half]
-    offered = [Option(half, fill(messages.HALF_TAB, {"Side": capital(str(found.card.side(half)))})) for half in halves]
+    offered = [Option(half, format_message(messages.HALF_TAB, {"Side": capital(str(found.card.side(half)))})) for half in halves]
     offered += [Option(each.fitted.uid, each.fitted.name) for each in found.assemblies]
     return Method("tab", str(messages.METHOD_TAB), tuple(offered), found.tab)
 
 
-def methods(found: WholeHalf) -> tuple[Method, ...]:
+def methods(found: CaseHalfAnalysis) -> tuple[Method, ...]:
     if found.in_hand or found.phase == Phase.AFTER:
         return ()
     means = Method("means", str(shared.METHOD_LABEL["means"]), options(shared_messages.means_rows(found)), found.means.key)
@@ -118,11 +118,13 @@ def methods(found: WholeHalf) -> tuple[Method, ...]:
     )
 
 
-def _of_part(found: WholeHalf, part: HotPart) -> Method:
+def _of_part(found: CaseHalfAnalysis, part: HotPart) -> Method:
     """Return whether a part goes into this heat, at any price or not, and out of which chiller."""
-    cold = [(str(each.pk), fill(messages.CHILLED, {"chiller": each.name})) for each in found.stays] + [("", str(messages.NOT_CHILLED))]
+    cold = [(str(each.pk), format_message(messages.CHILLED, {"chiller": each.name})) for each in found.stays] + [
+        ("", str(messages.NOT_CHILLED))
+    ]
     rows = [Option(f"in-{pk}", how) for pk, how in cold]
-    rows += [Option(f"must-{pk}", fill(messages.MUST, {"how": how})) for pk, how in cold]
+    rows += [Option(f"must-{pk}", format_message(messages.MUST, {"how": how})) for pk, how in cold]
     chosen = found.chosen.get(part.key, found.usual)
     word = "out" if not chosen.taken else f"{'must' if chosen.must else 'in'}-{chosen.chiller.pk if chosen.chiller else ''}"
     return Method(f"part-{part.key}", part.name, (*rows, Option("out", str(messages.NOT_NOW))), word)

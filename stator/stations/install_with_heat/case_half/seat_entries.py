@@ -5,37 +5,37 @@ from __future__ import annotations
 from typing import Any
 
 from shopmath.quantity import Quantity
-from stator.engines.fact_keys import Slot
+from stator.engines.fact_keys import FactKey
 from stator.engines.parts import ENGINE
 from stator.engines.properties import Property
 from stator.jobs import log
-from stator.jobs.log import Carried
+from stator.jobs.log import LinkedReading
 from stator.jobs.models import Reading
-from stator.stations.install_with_heat.case_half.analysis import WholeHalf
+from stator.stations.install_with_heat.case_half.analysis import CaseHalfAnalysis
 from stator.stations.install_with_heat.case_half.parts import HotPart
 
 
-def _copy(reading: Reading, slot: Slot) -> Carried:
+def _copy(reading: Reading, slot: FactKey) -> LinkedReading:
     size = reading.canonical or 0.0
     quantity = Quantity(size, reading.unit, size, reading.text, reading.kind)
-    return Carried(slot, quantity, reading.taken_at, reading.pk, reading.gauge, reading.extra)
+    return LinkedReading(slot, quantity, reading.taken_at, reading.pk, reading.gauge, reading.extra)
 
 
-def _of_the_heat(found: WholeHalf, part: HotPart, readings: list[Reading]) -> list[Carried]:
+def _of_the_heat(found: CaseHalfAnalysis, part: HotPart, readings: list[Reading]) -> list[LinkedReading]:
     """The air, the oven's setting and the case's temperatures of this heat, as the seat's own page has them."""
     carried = []
     for what in (Property.AIR_TEMPERATURE, Property.HEATER_SETTING, Property.HOT_TEMPERATURE, Property.WATER_DROP):
         mine = [each for each in readings if each.ask == found.slot(what).key and not each.withdrawn_at]
         temperatures = what in (Property.HOT_TEMPERATURE, Property.WATER_DROP)
         kept = [each for each in mine if each.attempt == found.attempt] if what != Property.AIR_TEMPERATURE else mine
-        target = Slot(part.thing.part if temperatures else ENGINE, what)
+        target = FactKey(part.thing.part if temperatures else ENGINE, what)
         carried += [_copy(each, target) for each in (kept if temperatures else kept[-1:])]
     return carried
 
 
 def write(bound: Any, part: HotPart, reading: Reading) -> None:
     """Carry what happened to a part into its seat: the clocks as they ran, the temperatures read, the outcome."""
-    found: WholeHalf = bound.found
+    found: CaseHalfAnalysis = bound.found
     if part.seat is None or reading.text == "later":
         return
     try:
@@ -51,7 +51,7 @@ def write(bound: Any, part: HotPart, reading: Reading) -> None:
         attempt += 1
     target_c = found.plan.target_c
     target = Quantity(target_c, "degC", target_c, f"{round(target_c)} °C", "temperature")
-    planned = Carried(Slot(ENGINE, Property.HEAT_TARGET), target, reading.taken_at, reading.pk)
+    planned = LinkedReading(FactKey(ENGINE, Property.HEAT_TARGET), target, reading.taken_at, reading.pk)
     carried = [planned, *_of_the_heat(found, part, bound.readings), outcome]
     heat, cold, opened = found.timer("heat"), found.cold_since.get(part.key), found.door_at
     ran = [("window", "window", opened, reading.taken_at)]

@@ -7,17 +7,17 @@ from typing import Any
 
 from shopmath import __version__ as core_version
 from shopmath.quantity import Quantity
-from stator.engines.fact_keys import Slot
+from stator.engines.fact_keys import FactKey
 from stator.engines.properties import Property
-from stator.stations.framework import Room, Station
+from stator.stations.framework import Room, StationDefinition
 from stator.stations.install_with_heat import shared_messages
 from stator.stations.install_with_heat.case_half import actions, drawing, messages, questions, verdict
-from stator.stations.install_with_heat.case_half.analysis import Phase, WholeHalf, whole_half
+from stator.stations.install_with_heat.case_half.analysis import CaseHalfAnalysis, Phase, whole_half
 from stator.stations.install_with_heat.heat import EACH_HEAT, LONGEST_S
 from stator.stations.install_with_heat.shaft_assembly.analysis import Assembly
 
 
-def corrected(found: WholeHalf, slot: Slot, quantity: Quantity) -> Mapping[str, Any]:
+def corrected(found: CaseHalfAnalysis, slot: FactKey, quantity: Quantity) -> Mapping[str, Any]:
     """Return what a temperature is worth; how long after the door a part went in, and how long it still had."""
     if slot.what in (Property.FIT_OUTCOME, Property.CIRCLIP) and found.timer("door") and not found.trouble:
         part = next((each for each in found.plan.parts if each.slot == slot), None)
@@ -40,7 +40,7 @@ def of_assembly(found: Assembly) -> dict[str, Any]:
     }
 
 
-def result(found: WholeHalf) -> dict[str, Any]:
+def result(found: CaseHalfAnalysis) -> dict[str, Any]:
     """Return what a file carries of it: `one-heat/1`."""
     order = []
     for part in found.everything:
@@ -59,7 +59,7 @@ def result(found: WholeHalf) -> dict[str, Any]:
     }
 
 
-WHOLE = Station(
+WHOLE = StationDefinition(
     key="heat-and-drop",
     name=messages.NAME,
     binds=Room,
@@ -89,8 +89,8 @@ WHOLE = Station(
     kept=actions.kept,
     move_timers=actions.move_timers,
     waits=frozenset({Property.HOT_TEMPERATURE, Property.WATER_DROP}),
-    taken_with=WholeHalf.taken_with,
+    taken_with=CaseHalfAnalysis.taken_with,
     corrected=corrected,
-    uses=WholeHalf.uses,
+    uses=CaseHalfAnalysis.uses,
     result=result,
 )

@@ -9,7 +9,7 @@ from django.test import TestCase
 from django.urls import reverse
 from django.utils import timezone
 
-from stator.engines.fact_keys import Slot
+from stator.engines.fact_keys import FactKey
 from stator.engines.models import Seat
 from stator.engines.properties import Property
 from stator.jobs import log
@@ -117,8 +117,8 @@ class Planning(AtTheSheet):
     def test_found_otherwise_than_the_card_stops_the_heat_until_it_is_settled(self):
         seat = Seat.objects.get(name="Gearbox input")
         stage = self.job.run.create(order=99, key="bearings-out")
-        entry, slot = log.open_entry(stage, seat, person()), Slot(seat.part, Property.WAY_ROUND)
-        log.keep_reading(entry, person(), slot.key, log.words("marking_out"), "x1", slot=slot)
+        entry, slot = log.open_entry(stage, seat, person()), FactKey(seat.part, Property.WAY_ROUND)
+        log.save_reading(entry, person(), slot.key, log.words("marking_out"), "x1", slot=slot)
         plate = self.work().plate()
         self.assertEqual((plate.state, plate.words), ("stop", "Which way round?"))
         self.hands.tick_all()

@@ -13,12 +13,12 @@ from stator.engines.fits import fit_of
 from stator.engines.models import Seat
 from stator.engines.properties import Property
 from stator.shop.models import Driver
-from stator.stations.framework import Caution, Question, Said, State, Trace, Verdict, Way, question_factory
-from stator.stations.framework.messages import capital, fill, lazily
+from stator.stations.framework import Alternative, MessageRef, Question, SafetyWarning, Source, State, Verdict, question_factory
+from stator.stations.framework.messages import capital, format_message, lazily
 from stator.stations.install_with_heat import messages as shared
 from stator.stations.install_with_heat import setup, shared_messages, warm_fit
 from stator.stations.install_with_heat.case_half import messages
-from stator.stations.install_with_heat.case_half.analysis import LAID, NO_PARTS, STUCK, Code, Phase, WholeHalf
+from stator.stations.install_with_heat.case_half.analysis import LAID, NO_PARTS, STUCK, CaseHalfAnalysis, Code, Phase
 from stator.stations.install_with_heat.case_half.parts import HotPart
 from stator.stations.install_with_heat.heat import HOME
 from stator.stations.install_with_heat.shaft_assembly import verdict as assembly
@@ -29,7 +29,7 @@ source = partial(question_factory.source, messages)
 READY_S, EARLY_S, HOTTER_K = 1.0, 60.0, 5.0
 
 
-def verdict(found: WholeHalf, asked: list[Question]) -> Verdict:
+def verdict(found: CaseHalfAnalysis, asked: list[Question]) -> Verdict:
     """The call as it stands: of the part in hand, else of the whole heat."""
     if found.in_hand:
         mine = [ask for ask in asked if ask.slot and ask.slot.part == found.in_hand.fitted.part]
@@ -37,12 +37,12 @@ def verdict(found: WholeHalf, asked: list[Question]) -> Verdict:
     return of_the_heat(found, asked)
 
 
-def overall(found: WholeHalf) -> Verdict:
+def overall(found: CaseHalfAnalysis) -> Verdict:
     """Return what is signed: the heat, whatever part is in hand."""
     return of_the_heat(found, [])
 
 
-def of_the_heat(found: WholeHalf, asked: list[Question]) -> Verdict:
+def of_the_heat(found: CaseHalfAnalysis, asked: list[Question]) -> Verdict:
     if found.trouble:
         if found.trouble.code == NO_PARTS:
             home = bool(found.everything) or found.attempt > 1
@@ -54,12 +54,12 @@ def of_the_heat(found: WholeHalf, asked: list[Question]) -> Verdict:
     return replace(judged, assumed=_assumed(found)) if found.phase in (Phase.PLAN, Phase.WARMING) else judged
 
 
-def _assumed(found: WholeHalf) -> tuple[Said, ...]:
+def _assumed(found: CaseHalfAnalysis) -> tuple[MessageRef, ...]:
     """Fits that are typical and not read, where the seat was not measured; the metal; the air."""
     by_code = [part.name for part in found.plan.parts if part.is_bearing and part.seat and part.seat.code_assumed and not part.seat_mm]
-    codes = [Said("codes", {"parts": by_code})] if by_code else []
+    codes = [MessageRef("codes", {"parts": by_code})] if by_code else []
     by_marking = [part.name for part in found.plan.parts if part.is_bearing and part.seat and part.seat.marking_is_typical]
-    codes += [Said("markings", {"parts": by_marking})] if by_marking else []
+    codes += [MessageRef("markings", {"parts": by_marking})] if by_marking else []
     return (*codes, *shared_messages.assumed(found, found.card))
 
 
@@ -76,13 +76,13 @@ def number(count: int, *, small: bool = False) -> Any:
     return messages.NUMBERS[count][1 if small else 0] if count < len(messages.NUMBERS) else str(count)
 
 
-def _plan(found: WholeHalf, asked: list[Question]) -> Verdict:
+def _plan(found: CaseHalfAnalysis, asked: list[Question]) -> Verdict:
     unsettled = found.unsettled()
     if unsettled:
         part = unsettled[0]
         assert part.seat is not None
         values = {"part": part.name, "found": Seat.Faces(found.contradicted(part)).label, "card": part.seat.get_faces_display()}
-        return Verdict(State.STOP, Code.WHICH_WAY, values, ways=(Way(page="card"), Way(station="bearings-out")))
+        return Verdict(State.STOP, Code.WHICH_WAY, values, ways=(Alternative(page="card"), Alternative(station="bearings-out")))
     if found.loose:
         return Verdict(State.STOP, Code.STOP, {"part": found.loose.name}, "loose", "change_method", ways=shared_messages.OTHER_HEAT)
     if found.stopped:
@@ -92,7 +92,7 @@ def _plan(found: WholeHalf, asked: list[Question]) -> Verdict:
     return _in_one(found)
 
 
-def _in_one(found: WholeHalf) -> Verdict:
+def _in_one(found: CaseHalfAnalysis) -> Verdict:
     """Return how many of the parts one heat takes, and what goes in first."""
     sheet, plan = found.core_sheet, found.plan
     fits, left, crowded = ([found.part(key) for key in keys] for keys in (sheet.order, sheet.left_out, sheet.crowded))
@@ -117,7 +117,7 @@ def _in_one(found: WholeHalf) -> Verdict:
     return Verdict(State.IN, Code.IN_ONE if total > 1 else Code.ONE, values, "each_sure", step, "all_home_by")
 
 
-def _start(found: WholeHalf) -> tuple[str, dict[str, Any]]:
+def _start(found: CaseHalfAnalysis) -> tuple[str, dict[str, Any]]:
     """Return what goes in first, and how much later the rest: code and values."""
     plan, begins = found.plan, -found.core_sheet.begins_s
     soak = plan.soak.likely if plan.soak else 0.0
@@ -133,12 +133,12 @@ def _start(found: WholeHalf) -> tuple[str, dict[str, Any]]:
     return "cold_first" if cold and begins > soak + EARLY_S else "oven_meanwhile" if cold else "oven", values
 
 
-def _half(found: WholeHalf) -> float | None:
+def _half(found: CaseHalfAnalysis) -> float | None:
     """Return half of the width of the time that the case takes, which every other wait is added to."""
     return shared_messages.half(found.plan.soak) if found.plan.soak else None
 
 
-def _warming(found: WholeHalf, asked: list[Question]) -> Verdict:
+def _warming(found: CaseHalfAnalysis, asked: list[Question]) -> Verdict:
     waits = {key: seconds for key, seconds in found.ready_in.items() if seconds > READY_S}
     if found.coarse:
         return Verdict(State.TOO_CLOSE, Code.UNSURE, shared_messages.coarse(found.coarse), "coarse", "coarse")
@@ -147,7 +147,7 @@ def _warming(found: WholeHalf, asked: list[Question]) -> Verdict:
     if in_oven and here > found.plan.ceiling_c:
         what = lazily(shared.LIMIT_WHAT, found.plan.ceiling_code, {}, found.plan.ceiling_why)
         values |= {"what": what, "limit": celsius(found.plan.ceiling_c)}
-        return Verdict(State.STOP, Code.STOP, values, "too_hot", "out_of_heat", ways=(Way(found.slot(Property.HOT_TEMPERATURE)),))
+        return Verdict(State.STOP, Code.STOP, values, "too_hot", "out_of_heat", ways=(Alternative(found.slot(Property.HOT_TEMPERATURE)),))
     if not waits:
         return Verdict(State.IN, Code.OPEN, values, detail="order", standing="open_door")
     door = max(waits.values())
@@ -164,7 +164,7 @@ def _warming(found: WholeHalf, asked: list[Question]) -> Verdict:
     return Verdict(State.WAIT, Code.NOT_YET, values, reason, step, "order", "lay_bench")
 
 
-def _hot(found: WholeHalf, asked: list[Question]) -> Verdict:
+def _hot(found: CaseHalfAnalysis, asked: list[Question]) -> Verdict:
     live = found.live_heat
     part = live.here
     assert part is not None
@@ -183,7 +183,7 @@ def _hot(found: WholeHalf, asked: list[Question]) -> Verdict:
     return Verdict(state, Code.IN_HAND, values, "from_way" if way else "from", "push", **more)
 
 
-def _after(found: WholeHalf, asked: list[Question]) -> Verdict:
+def _after(found: CaseHalfAnalysis, asked: list[Question]) -> Verdict:
     if found.unsaid:
         return Verdict(State.WAIT, Code.WHAT_OF_THE_LAST, {"parts": named(found.unsaid)})
     home = len([part for part in found.parts if found.fate(part) in HOME])
@@ -198,35 +198,35 @@ def _after(found: WholeHalf, asked: list[Question]) -> Verdict:
 # words for the hands: which way round, with what, on what
 
 
-def way_words(found: WholeHalf, part: HotPart) -> str:
+def way_words(found: CaseHalfAnalysis, part: HotPart) -> str:
     """Return which way round it goes; empty when nobody knows."""
     if part.is_circlip:
         return str(messages.WAY["circlip"])
     if part.fitted:
         if part.fitted.angle_deg is None:
             return ""
-        return fill(messages.WAY["turned"], {"turned": part.fitted.turned, "angle": degrees(part.fitted.angle_deg)})
+        return format_message(messages.WAY["turned"], {"turned": part.fitted.turned, "angle": degrees(part.fitted.angle_deg)})
     faces = found.facing(part)
     return str(Seat.Faces(faces).label) if faces else ""
 
 
-def how_words(found: WholeHalf, part: HotPart) -> str:
+def how_words(found: CaseHalfAnalysis, part: HotPart) -> str:
     """From where it goes in, and which way round."""
     way = way_words(found, part)
     if part.is_circlip:
         return way
     if not way and part.seat is None:
         return part.from_words
-    return fill(messages.GOES, {"from_side": part.from_words, "way": way or messages.WAY["unknown"]})
+    return format_message(messages.GOES, {"from_side": part.from_words, "way": way or messages.WAY["unknown"]})
 
 
-def short_words(found: WholeHalf, part: HotPart) -> str:
+def short_words(found: CaseHalfAnalysis, part: HotPart) -> str:
     """The same in few letters, for a phone."""
     if part.is_circlip:
         return way_words(found, part)
     way = str(messages.WAY_SHORT.get(found.facing(part), messages.WAY["unknown"])) if part.seat else way_words(found, part)
     side = str(messages.FROM_SHORT[part.thing.loads_from])
-    return fill(messages.GOES, {"from_side": side, "way": way}) if way else side
+    return format_message(messages.GOES, {"from_side": side, "way": way}) if way else side
 
 
 def tool_words(part: HotPart, shelf: Iterable[Driver]) -> str:
@@ -235,7 +235,7 @@ def tool_words(part: HotPart, shelf: Iterable[Driver]) -> str:
         return str(messages.PLIERS)
     driver = part.driver(shelf)
     ends = {"sizes": band(mm(part.window.outside_low_mm, 1.0), mm(part.window.outside_high_mm, 1.0))}
-    return driver.name if driver else fill(messages.DRIVER_WANTED, ends)
+    return driver.name if driver else format_message(messages.DRIVER_WANTED, ends)
 
 
 def support_words(part: HotPart) -> str:
@@ -246,16 +246,16 @@ def support_words(part: HotPart) -> str:
 # around the call
 
 
-def checks(found: WholeHalf) -> tuple[Caution, ...]:
+def checks(found: CaseHalfAnalysis) -> tuple[SafetyWarning, ...]:
     if found.phase == Phase.HOT or found.in_hand:
         return ()
     used = {part.chiller.method for part in found.parts if part.chiller}
     clip = any(part.is_circlip for part in found.parts)
-    laid = Caution(LAID, str(messages.CHECKS["laid_circlip" if clip else LAID][0]))
+    laid = SafetyWarning(LAID, str(messages.CHECKS["laid_circlip" if clip else LAID][0]))
     return (*shared_messages.gates(found.heater, used), laid, *question_factory.checks(messages, "bagged"))
 
 
-def warnings(found: WholeHalf) -> tuple[Caution, ...]:
+def warnings(found: CaseHalfAnalysis) -> tuple[SafetyWarning, ...]:
     wanted = []
     if found.is_live:
         wanted.append("hot")
@@ -269,25 +269,25 @@ def warnings(found: WholeHalf) -> tuple[Caution, ...]:
         wanted.append("creep")
     if found.phase == Phase.PLAN:
         wanted.append("manual")
-    return tuple(Caution(key, fill(messages.WARNINGS[key], {"seals": seals, "parts": creep})) for key in wanted)
+    return tuple(SafetyWarning(key, format_message(messages.WARNINGS[key], {"seals": seals, "parts": creep})) for key in wanted)
 
 
 def _creeps(part: HotPart) -> bool:
     return bool(part.seat and part.planned and warm_fit.may_creep(fit_of(part.seat, part.seat_mm)))
 
 
-def sources(found: WholeHalf) -> Iterator[Trace]:
+def sources(found: CaseHalfAnalysis) -> Iterator[Source]:
     if found.trouble or found.in_hand:
         return
     for part, told in found.given.keep("sources", lambda: list(_sources(found))):
         yield replace(told, value=_home_by(found, part)) if part else told
 
 
-def _home_by(found: WholeHalf, part: HotPart) -> str:
-    return fill(messages.HOME_BY, {"time": duration(found.closes_s(part, found.plan.target_c), toward=DOWN)})
+def _home_by(found: CaseHalfAnalysis, part: HotPart) -> str:
+    return format_message(messages.HOME_BY, {"time": duration(found.closes_s(part, found.plan.target_c), toward=DOWN)})
 
 
-def _sources(found: WholeHalf) -> Iterator[tuple[HotPart | None, Trace]]:
+def _sources(found: CaseHalfAnalysis) -> Iterator[tuple[HotPart | None, Source]]:
     """Yield what holds for the whole heat; of a part, whose line says by when it must be home, how long that is is left to be told."""
     plan = found.plan
     yield None, source("case", show(celsius(plan.target_c)))
@@ -303,11 +303,11 @@ def _sources(found: WholeHalf) -> Iterator[tuple[HotPart | None, Trace]]:
         yield None, source("air", show(celsius(setup.ROOM_C)), estimated=True)
 
 
-def _of_part(part: HotPart, made: HeatPlan) -> Iterator[tuple[HotPart | None, Trace]]:
+def _of_part(part: HotPart, made: HeatPlan) -> Iterator[tuple[HotPart | None, Source]]:
     grip = mm(made.setup.interference_mm, uncertainty=(made.setup.bore_um.width_um + made.setup.inner_um.width_um) / 2000)
     values = {"part": part.name, "grip": grip, "wanted": mm(made.setup.wanted_mm)}
     values["uncertainty"] = mm(2 * made.offering.spread_mm)
     yield part, source("part", "", values, estimated=True)
     if made.chill:
-        to = fill(messages.TO_COLD, {"time": shared_messages.times(made.chill), "cold": celsius(made.chill_c)})
+        to = format_message(messages.TO_COLD, {"time": shared_messages.times(made.chill), "cold": celsius(made.chill_c)})
         yield None, source("part_cold", to, {"part": part.name, "basis": from_table(made.chill.basis)}, estimated=True)

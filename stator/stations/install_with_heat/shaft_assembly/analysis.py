@@ -8,14 +8,14 @@ from enum import StrEnum
 from functools import cached_property
 
 from shopmath.clocking import clocked
-from shopmath.verdict import Call, call
-from stator.engines.fact_keys import ANYWHERE, At, Slot
+from shopmath.verdict import Conformity, judge
+from stator.engines.fact_keys import ANYWHERE, FactKey, Location
 from stator.engines.models import Fitted
 from stator.engines.properties import Property
-from stator.jobs.facts import Own
+from stator.jobs.facts import EntryData
 
 PROTRACTOR_U_DEG = 1.0  # taken for a direction read with a protractor or square
-INSIDE, OUTSIDE = At(end="inside"), At(end="outside")  # which end of a rubber bush stands out
+INSIDE, OUTSIDE = Location(end="inside"), Location(end="outside")  # which end of a rubber bush stands out
 
 
 class Code(StrEnum):
@@ -36,23 +36,23 @@ class Assembly:
     """One part, what was read of it, and what the engine calls the part of the case it sits in. Lengths in mm, angles in °."""
 
     fitted: Fitted
-    own: Own
+    own: EntryData
     half: str
 
     @property
     def is_rubber(self) -> bool:
         return self.fitted.kind == Fitted.Kind.RUBBER
 
-    def slot(self, what: Property, at: At = ANYWHERE) -> Slot:
-        return Slot(self.fitted.part, what, at)
+    def slot(self, what: Property, at: Location = ANYWHERE) -> FactKey:
+        return FactKey(self.fitted.part, what, at)
 
     def said(self, what: Property) -> str:
         return self.own.said(self.slot(what))
 
-    def value(self, what: Property, at: At = ANYWHERE) -> float | None:
+    def value(self, what: Property, at: Location = ANYWHERE) -> float | None:
         return self.own.value(self.slot(what, at))
 
-    def uncertainty(self, what: Property, at: At = ANYWHERE) -> float:
+    def uncertainty(self, what: Property, at: Location = ANYWHERE) -> float:
         fact = self.own.fact(self.slot(what, at))
         return fact.uncertainty or 0.0 if fact else 0.0
 
@@ -72,7 +72,7 @@ class Assembly:
         return self.value(Property.DIRECTION)
 
     @cached_property
-    def angle(self) -> Call | None:
+    def angle(self) -> Conformity | None:
         """Its direction against the card's."""
         part = self.fitted
         if self.angle_deg is None or part.angle_deg is None:
@@ -101,9 +101,9 @@ class Assembly:
         return wanted - self.fitted.depth_within_mm, wanted + self.fitted.depth_within_mm
 
     @cached_property
-    def depth(self) -> Call | None:
+    def depth(self) -> Conformity | None:
         """Its end depth against the card's; of a rubber bush, its middle against the boss's."""
         if self.depth_mm is None:
             return None
         low, high = self.depth_limits_mm
-        return call(self.depth_mm, low=low, high=high, uncertainty=self.depth_u_mm, unit="mm", digits=2)
+        return judge(self.depth_mm, low=low, high=high, uncertainty=self.depth_u_mm, unit="mm", digits=2)

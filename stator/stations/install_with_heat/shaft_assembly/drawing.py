@@ -7,14 +7,14 @@ import math
 from shopmath.amounts import degrees, mm
 from stator.engines.models import Fitted
 from stator.stations.framework import Canvas
-from stator.stations.framework.messages import fill
+from stator.stations.framework.messages import format_message
 from stator.stations.install_with_heat.shaft_assembly import messages
 from stator.stations.install_with_heat.shaft_assembly.analysis import Assembly
 from stator.ui.svg import Sheet, bar
 
 
 def draw(found: Assembly, canvas: Canvas) -> None:
-    canvas.sheet.title = fill(messages.DRAWING, {"part": found.fitted.name})
+    canvas.sheet.title = format_message(messages.DRAWING, {"part": found.fitted.name})
     if found.is_rubber:
         _rubber(canvas.sheet, canvas.width)
     else:
@@ -70,19 +70,21 @@ def _end(found: Assembly, sheet: Sheet, width: float) -> None:
             sheet.line(at(part.angle_deg + 180, radius), at(part.angle_deg, radius), "outline nominal")
         else:
             sheet.line(centre, at(part.angle_deg, radius), "outline nominal")
-        sheet.text((right, 350), fill(messages.DRAWN["turned"], {"turned": part.turned, "angle": degrees(part.angle_deg)}), "strong")
-        sheet.text((right, 372), fill(messages.DRAWN["within"], {"within": degrees(part.angle_within_deg)}), "quiet")
+        sheet.text(
+            (right, 350), format_message(messages.DRAWN["turned"], {"turned": part.turned, "angle": degrees(part.angle_deg)}), "strong"
+        )
+        sheet.text((right, 372), format_message(messages.DRAWN["within"], {"within": degrees(part.angle_within_deg)}), "quiet")
         if angle_deg is not None:
             sheet.arrow(at(angle_deg, radius + 16), at(angle_deg + 180, radius) if part.either_end else centre, "ink bold", 14)
             sheet.text(
                 (right, 406),
-                fill(messages.DRAWN["measured"], {"angle": degrees(angle_deg, 0.5 if angle_deg % 1 else 1.0)}),
+                format_message(messages.DRAWN["measured"], {"angle": degrees(angle_deg, 0.5 if angle_deg % 1 else 1.0)}),
                 "reading-label ink",
             )
     flush = "flush" if part.depth_mm == 0 else "below" if part.depth_mm > 0 else "proud"
-    sheet.text((right, 446), fill(messages.DRAWN[flush], {"depth": mm(abs(part.depth_mm), 0.1)}), "strong")
-    sheet.text((right, 468), fill(messages.DRAWN["within"], {"within": mm(part.depth_within_mm, 0.1)}), "quiet")
-    sheet.text((centre[0], 530), fill(messages.DRAWN["face"], {"half": found.half}), "quiet", "middle")
+    sheet.text((right, 446), format_message(messages.DRAWN[flush], {"depth": mm(abs(part.depth_mm), 0.1)}), "strong")
+    sheet.text((right, 468), format_message(messages.DRAWN["within"], {"within": mm(part.depth_within_mm, 0.1)}), "quiet")
+    sheet.text((centre[0], 530), format_message(messages.DRAWN["face"], {"half": found.half}), "quiet", "middle")
 
 
 def _rubber(sheet: Sheet, width: float) -> None:

@@ -6,7 +6,7 @@ from typing import Any
 
 from shopmath.amounts import degrees, mm
 from shopmath.verdict import IN, OUT, TOO_CLOSE, severity
-from stator.stations.framework import Question, Scale, State, Verdict, of_call
+from stator.stations.framework import Question, Scale, State, Verdict, from_conformity
 from stator.stations.framework.limits import limit_values
 from stator.stations.install_with_heat.shaft_assembly import messages
 from stator.stations.install_with_heat.shaft_assembly.analysis import PROTRACTOR_U_DEG, Assembly, Code
@@ -30,7 +30,7 @@ def verdict(found: Assembly, asked: list[Question]) -> Verdict:
     kind, step = ("angle", 0.1) if worst is found.angle else ("length", 0.01)
     values |= limit_values(worst, kind, step)
     headline = {IN: Code.AS_DRAWN, TOO_CLOSE: Code.UNSURE, OUT: Code.NOT_AS_DRAWN}[worst.state]
-    return of_call(worst, headline, values=values, next=_next(found, worst.state, asked), detail=limits, scale=_scale(found))
+    return from_conformity(worst, headline, values=values, next=_next(found, worst.state, asked), detail=limits, scale=_scale(found))
 
 
 def _next(found: Assembly, state: str, asked: list[Question]) -> str:

@@ -8,31 +8,31 @@ from shopmath.verdict import STOP, WARM_K
 from stator.engines.properties import Property
 from stator.jobs import log
 from stator.stations.framework import Action, timers
-from stator.stations.framework.messages import fill
+from stator.stations.framework.messages import format_message
 from stator.stations.install_with_heat import shared_messages
 from stator.stations.install_with_heat.heat import HOME, LONGEST_S
 from stator.stations.install_with_heat.single_seat import messages
-from stator.stations.install_with_heat.single_seat.analysis import Code, OneSeat, Phase
+from stator.stations.install_with_heat.single_seat.analysis import Code, Phase, SingleSeatAnalysis
 from stator.stations.install_with_heat.single_seat.questions import names
 
 
 def _shut(bound: Any) -> str:
     """Return why nothing may be heated; empty when it may."""
-    found: OneSeat = bound.found
+    found: SingleSeatAnalysis = bound.found
     gate: str = bound.refused()
     if gate:
         return gate
     if found.plan.call.state == STOP:
-        return fill(messages.REASON[found.plan.call.code], {**names(found), **shared_messages.of_call(found.plan.call)})
+        return format_message(messages.REASON[found.plan.call.code], {**names(found), **shared_messages.of_call(found.plan.call)})
     return str(messages.REASON[Code.SEAT_IS_OUT]) if found.seat_known.is_condemned else ""
 
 
 def actions(bound: Any) -> tuple[Action, ...]:
-    found: OneSeat = bound.found
+    found: SingleSeatAnalysis = bound.found
     if found.trouble:
         return ()
     shut, offered = _shut(bound), []
-    said = {key: fill(text, names(found)) for key, text in messages.ACTION.items()}
+    said = {key: format_message(text, names(found)) for key, text in messages.ACTION.items()}
     if found.phase in (Phase.PLAN, Phase.HEATING):
         if found.plan.chill and not found.timer("chill"):
             offered.append(Action("chill", said["chill"], "chill", True, shut, to_the_cold))
@@ -62,7 +62,7 @@ def to_the_cold(bound: Any) -> None:
 
 def out(bound: Any) -> None:
     """Both come out: their clocks stop, the window opens."""
-    found: OneSeat = bound.found
+    found: SingleSeatAnalysis = bound.found
     lasts = min(found.run.sure_for_s, LONGEST_S)
     for timer in filter(None, (found.timer("heat"), found.timer("chill"))):
         log.stop_timer(timer, found.now)
@@ -89,7 +89,7 @@ def kept(bound: Any, reading: Any) -> None:
 
 def move_timers(bound: Any) -> None:
     """Set the end of the soak to when this case will be hot enough, and the end of the window to how it cools."""
-    found: OneSeat = bound.found
+    found: SingleSeatAnalysis = bound.found
     if found.trouble:
         return
     heat, window = found.timer("heat"), found.timer("window")
@@ -102,7 +102,7 @@ def move_timers(bound: Any) -> None:
 
 def _said_what_happened(bound: Any, window: Any, outcome: str) -> None:
     """The window is over; what is home cools until it can be checked cold."""
-    found: OneSeat = bound.found
+    found: SingleSeatAnalysis = bound.found
     log.stop_timer(window, found.now)
     if outcome in HOME and found.run.outer_out:
         cold = found.run.outer_out.reaches_in_s(found.plan.setup.room_c + WARM_K - 1, found.now)

@@ -9,17 +9,17 @@ from functools import cached_property
 
 from shopmath.thermal.plan import HeatPlan
 from shopmath.validation import BadInput
-from shopmath.verdict import OUT, Call, call
-from stator.engines.fact_keys import At
+from shopmath.verdict import OUT, Conformity, judge
+from stator.engines.fact_keys import Location
 from stator.engines.models import Seat
 from stator.engines.parts import Part
 from stator.engines.properties import Property
-from stator.jobs.facts import Fact, Taken
+from stator.jobs.facts import Fact, MeasuredReading
 from stator.shop.models import Heater
-from stator.stations.common.seat_state import SeatKnown, seat_known, size_of
-from stator.stations.framework import Given
+from stator.stations.common.seat_state import SeatState, seat_known, size_of
+from stator.stations.framework import StationInput
 from stator.stations.install_with_heat import live_temperatures, setup
-from stator.stations.install_with_heat.heat import HOME, Heated
+from stator.stations.install_with_heat.heat import HOME, HeatState
 from stator.stations.install_with_heat.single_seat import history
 
 CLOCKS = (12, 3, 6, 9)
@@ -60,7 +60,7 @@ class Code(StrEnum):
 
 
 @dataclass(frozen=True)
-class OneSeat(Heated):
+class SingleSeatAnalysis(HeatState):
     """All that is computed of one seat. Sizes in mm, temperatures in °C, times in s."""
 
     seat: Seat
@@ -100,17 +100,17 @@ class OneSeat(Heated):
     # the plan
 
     @cached_property
-    def seat_known(self) -> SeatKnown:
+    def seat_known(self) -> SeatState:
         here = size_of(self.own.fact(self.slot(Property.SEAT_SIZE)))
         return seat_known(self.given.facts, self.seat, here)
 
     @cached_property
-    def planned(self) -> setup.Planned:
-        found: setup.Planned = self.given.keep("planned", self._planned)
+    def planned(self) -> setup.SeatPlan:
+        found: setup.SeatPlan = self.given.keep("planned", self._planned)
         return found
 
-    def _planned(self) -> setup.Planned:
-        wishes = setup.Wishes(
+    def _planned(self) -> setup.SeatPlan:
+        wishes = setup.PlanOptions(
             heater=self.heater,
             chiller=self.chiller,
             room_c=self.value(Property.AIR_TEMPERATURE),
@@ -158,7 +158,7 @@ class OneSeat(Heated):
     # the heat as it runs
 
     @cached_property
-    def cold(self) -> list[Taken]:
+    def cold(self) -> list[MeasuredReading]:
         """Temperatures read of the cold part."""
         return self.own.all(self.slot(Property.COLD_TEMPERATURE), self.attempt)
 
@@ -196,10 +196,10 @@ class OneSeat(Heated):
     # is it home?
 
     def _at_clock(self, what: Property, clock: int) -> Fact | None:
-        return self.own.fact(self.slot(what, At(clock=clock)), self.attempt)
+        return self.own.fact(self.slot(what, Location(clock=clock)), self.attempt)
 
     @cached_property
-    def seated(self) -> Call | None:
+    def seated(self) -> Conformity | None:
         """The call on the gaps: all four no more than the thinnest feeler, or the depths even."""
         what = Property.SEATING_DEPTH if self.is_through else Property.SEATING_GAP
         found = [fact for clock in CLOCKS if (fact := self._at_clock(what, clock)) and fact.value is not None]
@@ -208,10 +208,10 @@ class OneSeat(Heated):
         uncertainty = max(fact.uncertainty or 0.0 for fact in found)
         values = [float(fact.value or 0) for fact in found]
         if self.is_through:
-            return call(max(values) - min(values), high=SQUARE_MM, uncertainty=math.sqrt(2) * uncertainty, unit="mm", digits=2)
+            return judge(max(values) - min(values), high=SQUARE_MM, uncertainty=math.sqrt(2) * uncertainty, unit="mm", digits=2)
         cold = self.value(Property.SEATING_GAP_COLD)
         worst = max(values if cold is None else [*values, cold])
-        return call(worst, high=SEATED_MM, uncertainty=uncertainty, unit="mm", digits=2)
+        return judge(worst, high=SEATED_MM, uncertainty=uncertainty, unit="mm", digits=2)
 
     @property
     def is_home(self) -> bool:
@@ -220,7 +220,7 @@ class OneSeat(Heated):
         return self.went_in and sits and self.said(Property.CIRCLIP) != "loose"
 
 
-def one_seat(given: Given) -> OneSeat:
+def one_seat(given: StationInput) -> SingleSeatAnalysis:
     """From card, facts, the entry's own readings and the shelves to all that one seat's heat computes."""
     assert given.seat is not None
-    return OneSeat(given, given.seat, list(given.past))
+    return SingleSeatAnalysis(given, given.seat, list(given.past))

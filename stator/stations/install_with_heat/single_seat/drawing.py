@@ -12,13 +12,13 @@ from shopmath.verdict import IN
 from stator.engines.models import Seat
 from stator.engines.properties import Property
 from stator.stations.framework import Canvas
-from stator.stations.framework.messages import fill
+from stator.stations.framework.messages import format_message
 from stator.stations.install_with_heat import shared_messages
 from stator.stations.install_with_heat.single_seat import messages
-from stator.stations.install_with_heat.single_seat.analysis import OneSeat, Phase
+from stator.stations.install_with_heat.single_seat.analysis import Phase, SingleSeatAnalysis
 from stator.stations.install_with_heat.single_seat.questions import names, stop_name
 from stator.ui.graph import Axes
-from stator.ui.number_format import bare, show, spelled_in, trade
+from stator.ui.number_format import bare, format_for, show, trade
 from stator.ui.svg import Sheet
 from stator.ui.units import core_per, question_unit
 
@@ -59,33 +59,33 @@ class Scene:
     title: str
 
 
-def span_s(found: OneSeat) -> float:
+def span_s(found: SingleSeatAnalysis) -> float:
     """Length of the time axis: past the window, in whole minutes."""
     window = found.plan.window.likely
     return 1800.0 if math.isinf(window) else 60.0 * math.ceil(min(max(1.2 * window, 240.0), 3600.0) / 60)
 
 
-def scene(found: OneSeat, at_s: float | None) -> Scene:
+def scene(found: SingleSeatAnalysis, at_s: float | None) -> Scene:
     plan = found.plan
     run = None if found.phase == Phase.PLAN else found.run
     if run and run.opened_at:
         outer_c, inner_c = run.outer(run.opened_at).c, run.inner(run.opened_at).c
         setup = run.live_setup
         here = run.here if at_s is None else moment_after(setup, at_s, outer_c, inner_c)
-        return Scene(setup, here, outer_c, inner_c, sure_until_s(setup, outer_c, inner_c), fill(messages.DRAWN["since"], {}))
+        return Scene(setup, here, outer_c, inner_c, sure_until_s(setup, outer_c, inner_c), format_message(messages.DRAWN["since"], {}))
     setup, outer_c, inner_c = plan.setup, plan.target_c, plan.chill_c
     if run and found.phase == Phase.HEATING and run.call.state == IN:
         setup, outer_c, inner_c = run.live_setup, run.outer().c, run.inner().c
-        title = fill(messages.DRAWN["now"], {})
+        title = format_message(messages.DRAWN["now"], {})
     else:
-        title = fill(messages.DRAWN["after"], {"target": celsius(plan.target_c)})
+        title = format_message(messages.DRAWN["after"], {"target": celsius(plan.target_c)})
     here = moment_after(setup, at_s or 0.0, outer_c, inner_c)
     if run and found.phase == Phase.HEATING and at_s is None:
         here = run.here
     return Scene(setup, here, outer_c, inner_c, sure_until_s(setup, outer_c, inner_c), title)
 
 
-def slider(found: OneSeat) -> tuple[float, float] | None:
+def slider(found: SingleSeatAnalysis) -> tuple[float, float] | None:
     """Longest time and the present one, s: the drawing moves through time until it is said what happened."""
     if found.trouble or found.phase == Phase.AFTER:
         return None
@@ -93,7 +93,7 @@ def slider(found: OneSeat) -> tuple[float, float] | None:
     return span_s(found), min(now, span_s(found))
 
 
-def draw(found: OneSeat, canvas: Canvas) -> None:
+def draw(found: SingleSeatAnalysis, canvas: Canvas) -> None:
     """The section with the fit enlarged, and under it the clearance against time."""
     frame = WIDE if canvas.is_wide else NARROW
     if found.trouble:
@@ -105,7 +105,7 @@ def draw(found: OneSeat, canvas: Canvas) -> None:
     outer_c = _warmth(found, now.moment.outer_c, now.setup.outer_u_k)
     said = {**names(found), "inner_c": inner_c, "outer_c": outer_c}
     said |= {"time": duration(now.moment.time_s, 0.0), "side": _side(now.moment)}
-    canvas.sheet.description = f"{fill(messages.DRAWN['described'], said)} {canvas.sheet.description}"
+    canvas.sheet.description = f"{format_message(messages.DRAWN['described'], said)} {canvas.sheet.description}"
     _section(found, canvas, now, frame)
     _graph(canvas.sheet, found, now, shape, frame)
 
@@ -115,7 +115,7 @@ def _side(now: Moment) -> Amount:
     return estimate(mm(now.clearance_mm / 2), now.spread_mm)
 
 
-def _warmth(found: OneSeat, temperature_c: float, u_k: float) -> Amount:
+def _warmth(found: SingleSeatAnalysis, temperature_c: float, u_k: float) -> Amount:
     """Return a temperature as it is shown: rounded to what is known of it, but as it is where it is the planned one."""
     planned = temperature_c in (found.plan.target_c, found.plan.chill_c)
     return celsius(temperature_c) if planned else estimate(celsius(temperature_c), 2 * u_k)
@@ -132,7 +132,7 @@ def _ink(c: float, room_c: float) -> str:
     return "hot" if c > room_c + 8 else "cold" if c < room_c - 8 else "plain"
 
 
-def _section(found: OneSeat, canvas: Canvas, now: Scene, frame: Frame) -> None:
+def _section(found: SingleSeatAnalysis, canvas: Canvas, now: Scene, frame: Frame) -> None:
     sheet = canvas.sheet
     setup, fit = now.setup, found.planned.fit
     scale = 2 * frame.half_bore / setup.nominal_mm
@@ -166,7 +166,11 @@ def _section(found: OneSeat, canvas: Canvas, now: Scene, frame: Frame) -> None:
         sheet.text((x, below), bare(_side(now.moment)), "reading-label ink big", anchor)
         which = "overlap" if side_mm < 0 else "apart"
         split = frame.narrow and fit.onto_shaft
-        lines = (messages.DRAWN[which], fill(messages.DRAWN["scale"], drawn)) if split else (fill(messages.DRAWN[f"{which}_scale"], drawn),)
+        lines = (
+            (messages.DRAWN[which], format_message(messages.DRAWN["scale"], drawn))
+            if split
+            else (format_message(messages.DRAWN[f"{which}_scale"], drawn),)
+        )
         for index, line in enumerate(lines):
             sheet.text((x, below + 18 + 17 * index), str(line), "quiet", anchor)
     code = found.seat.code or str(messages.DRAWN["measured"])
@@ -195,7 +199,9 @@ def _rings(sheet: Sheet, middle: float, half_in: float, half_out: float, top: fl
         sheet.line((middle - half_in, y), (middle + half_in, y), "thin")
 
 
-def _case(sheet: Sheet, found: OneSeat, tall: float, gap: float, home: bool, outer_ink: str, inner_ink: str, frame: Frame) -> float:
+def _case(
+    sheet: Sheet, found: SingleSeatAnalysis, tall: float, gap: float, home: bool, outer_ink: str, inner_ink: str, frame: Frame
+) -> float:
     """The boss in section with the bearing over it or in it; returns the bearing's top."""
     bottom = SEAT_TOP + SEAT_DEEP
     step = 0.0 if found.seat.stop == Seat.Stop.THROUGH else 26.0
@@ -234,7 +240,9 @@ def _case(sheet: Sheet, found: OneSeat, tall: float, gap: float, home: bool, out
     return top
 
 
-def _shaft(sheet: Sheet, found: OneSeat, tall: float, gap: float, home: bool, outer_ink: str, inner_ink: str, frame: Frame) -> float:
+def _shaft(
+    sheet: Sheet, found: SingleSeatAnalysis, tall: float, gap: float, home: bool, outer_ink: str, inner_ink: str, frame: Frame
+) -> float:
     """A shaft standing up with its shoulder, the heated bearing over it or on it; returns the bearing's top."""
     bottom = SEAT_TOP + SEAT_DEEP
     shoulder = frame.half_bore + 44
@@ -255,7 +263,7 @@ def _shaft(sheet: Sheet, found: OneSeat, tall: float, gap: float, home: bool, ou
     return top
 
 
-def _labels(found: OneSeat, canvas: Canvas, now: Scene, ring: tuple[float, float], inks: tuple[str, str], frame: Frame) -> None:
+def _labels(found: SingleSeatAnalysis, canvas: Canvas, now: Scene, ring: tuple[float, float], inks: tuple[str, str], frame: Frame) -> None:
     """Names and temperatures of both parts, each leading to its question; where to measure next. `ring` is its top and its height."""
     (top, tall), (outer_ink, inner_ink) = ring, inks
     onto_shaft, asked = found.onto_shaft, canvas.asked
@@ -297,7 +305,7 @@ def _labels(found: OneSeat, canvas: Canvas, now: Scene, ring: tuple[float, float
         _place(found, canvas, asked.what, top + tall / 2, frame)
 
 
-def _place(found: OneSeat, canvas: Canvas, what: Property, ring_y: float, frame: Frame) -> None:
+def _place(found: SingleSeatAnalysis, canvas: Canvas, what: Property, ring_y: float, frame: Frame) -> None:
     """Where to measure next, ringed in ink with its words."""
     sheet = canvas.sheet
     bottom, edge = SEAT_TOP + SEAT_DEEP, frame.middle + frame.half_bore
@@ -312,7 +320,7 @@ def _place(found: OneSeat, canvas: Canvas, what: Property, ring_y: float, frame:
     if what not in spots:
         return
     x, y = spots[what]
-    first, second = (fill(each, {"stop": stop_name(found)}) for each in messages.SPOT[what])
+    first, second = (format_message(each, {"stop": stop_name(found)}) for each in messages.SPOT[what])
     sheet.circle((x, y), 8, "place")
     canvas.labels.keep_clear((x, y), 8)
     halo, anchor = "", "start"
@@ -336,14 +344,16 @@ def _place(found: OneSeat, canvas: Canvas, what: Property, ring_y: float, frame:
     canvas.labels.at(places, first, f"{halo}strong ink", 1, beneath=[(second, f"{halo}quiet")])
 
 
-def _graph(sheet: Sheet, found: OneSeat, now: Scene, shape: Sequence[Moment], frame: Frame) -> None:
+def _graph(sheet: Sheet, found: SingleSeatAnalysis, now: Scene, shape: Sequence[Moment], frame: Frame) -> None:
     until = span_s(found)
     top = max(max(each.high_mm for each in shape), now.setup.wanted_mm * 1.6)
     low = min(-0.2 * top, max(min(each.low_mm for each in shape), -0.05))
     left = 52 if frame.narrow else 84
     axes = Axes(left, 436, frame.width - left - (8 if frame.narrow else 46), 128, until, low, top)
     unit = question_unit("length", 0.0)  # as small as a clearance is
-    sheet.text((left, 412 if frame.narrow else 422), fill(messages.DRAWN["plot"], {"title": now.title, "unit": unit.name}), "strong")
+    sheet.text(
+        (left, 412 if frame.narrow else 422), format_message(messages.DRAWN["plot"], {"title": now.title, "unit": unit.name}), "strong"
+    )
     sure = min(now.sure_s, until)
     if sure > 0:
         x, _ = axes.at(sure, 0)
@@ -356,7 +366,7 @@ def _graph(sheet: Sheet, found: OneSeat, now: Scene, shape: Sequence[Moment], fr
     sheet.line((axes.left, wanted), (axes.left + axes.width, wanted), "wanted")
     sheet.text(
         (axes.left + axes.width, wanted - 6),
-        fill(messages.DRAWN["wanted"], {"wanted": spelled_in(now.setup.wanted_mm, "length", unit, 0.001)}),
+        format_message(messages.DRAWN["wanted"], {"wanted": format_for(now.setup.wanted_mm, "length", unit, 0.001)}),
         "quiet",
         "end",
     )
@@ -367,7 +377,7 @@ def _graph(sheet: Sheet, found: OneSeat, now: Scene, shape: Sequence[Moment], fr
         x, _ = axes.at(sure, 0)
         sheet.line((x, axes.top - 4), (x, axes.top + axes.height), "hot bold")
         far = x > axes.left + axes.width * 0.7
-        text = fill(
+        text = format_message(
             messages.DRAWN["sure" if now.sure_s <= until else "always"],
             {"sure": duration(now.sure_s, shared_messages.half(found.plan.window), DOWN)},
         )

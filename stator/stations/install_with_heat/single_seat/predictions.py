@@ -5,8 +5,8 @@ from __future__ import annotations
 from collections.abc import Iterator
 
 from shopmath.quantiles import share_band
-from stator.stations.framework.messages import fill
-from stator.stations.framework.predictions import Beside, Held, Prediction, Results
+from stator.stations.framework.messages import format_message
+from stator.stations.framework.predictions import Prediction, PredictionComparison, PredictionScore, Results
 from stator.stations.install_with_heat.heat import HOME
 from stator.stations.install_with_heat.single_seat import messages
 
@@ -24,18 +24,18 @@ def _promised(results: Results) -> Iterator[tuple[float, float, str, list[tuple[
         yield low, min(high, 1.0), code, [(outcome, jams) for confidence, outcome, jams in sure if low <= confidence < high]
 
 
-def beside(results: Results) -> list[Beside]:
+def beside(results: Results) -> list[PredictionComparison]:
     """The share that went in at the first try beside the share that was promised."""
     found = []
     for low, high, code, here in _promised(results):
         home = sum(not jams and outcome in HOME for outcome, jams in here)
         if here:
-            label = fill(messages.PROMISED_TIMES, {"promised": str(messages.PROMISED[code]), "count": len(here)})
-            found.append(Beside(label, low, high, home / len(here), share_band(home, len(here))))
+            label = format_message(messages.PROMISED_TIMES, {"promised": str(messages.PROMISED[code]), "count": len(here)})
+            found.append(PredictionComparison(label, low, high, home / len(here), share_band(home, len(here))))
     return found
 
 
-def heats(results: Results) -> list[Held]:
+def heats(results: Results) -> list[PredictionScore]:
     """Of the heats promised so surely, how many went in at the first try, by hand or with a tap; a jam counts, also one reheated since."""
     found = []
     for _, _, code, here in _promised(results):
@@ -43,7 +43,7 @@ def heats(results: Results) -> list[Held]:
         dropped = sum(outcome == "dropped" and not jams for outcome, jams in here)
         values = {"home": len(here) - jammed, "count": len(here), "dropped": dropped, "jammed": jammed}
         if here:
-            found.append(Held(str(messages.PROMISED[code]), len(here), fill(messages.WENT_IN, values)))
+            found.append(PredictionScore(str(messages.PROMISED[code]), len(here), format_message(messages.WENT_IN, values)))
     return found
 
 

@@ -8,22 +8,22 @@ from typing import Any
 from shopmath.amounts import celsius, kelvin, mm
 from shopmath.validation import BadInput
 from shopmath.verdict import WARM_K
-from stator.engines.fact_keys import At
+from stator.engines.fact_keys import Location
 from stator.engines.properties import Property
 from stator.stations.framework import Method, Question
 from stator.stations.framework.definition import station_name
-from stator.stations.framework.messages import OptionRow, capital, fill
+from stator.stations.framework.messages import OptionRow, capital, format_message
 from stator.stations.framework.question_factory import options, question
 from stator.stations.install_with_heat import messages as shared
 from stator.stations.install_with_heat import shared_messages
 from stator.stations.install_with_heat.single_seat import messages
-from stator.stations.install_with_heat.single_seat.analysis import CLOCKS, OneSeat, Phase
+from stator.stations.install_with_heat.single_seat.analysis import CLOCKS, Phase, SingleSeatAnalysis
 
 ask = partial(question, messages)
 FAR_MM = 0.5  # from the nominal: another bearing
 
 
-def names(found: OneSeat) -> dict[str, Any]:
+def names(found: SingleSeatAnalysis) -> dict[str, Any]:
     """The two parts and what they go into and come out of, for sentences; with a capital where one begins with them."""
     outer, partner = str(shared.NAMES[found.outer]), str(shared.NAMES[found.partner])
     chiller = found.chiller.get_method_display() if found.chiller else str(shared.COOLED_BY)
@@ -32,11 +32,11 @@ def names(found: OneSeat) -> dict[str, Any]:
     return {"outer": outer, "partner": partner, **first, "chiller": chiller}
 
 
-def stop_name(found: OneSeat) -> str:
+def stop_name(found: SingleSeatAnalysis) -> str:
     return str(found.seat.get_stop_display())
 
 
-def questions(found: OneSeat) -> list[Question]:
+def questions(found: SingleSeatAnalysis) -> list[Question]:
     """All questions of the moment; those of steps gone by stay, but are not asked in turn."""
     later, named = found.phase != Phase.PLAN, names(found)
     asked = [shared_messages.air(messages, found, later), *_sizes(found, later)]
@@ -65,9 +65,9 @@ def questions(found: OneSeat) -> list[Question]:
     return asked
 
 
-def _sizes(found: OneSeat, quiet: bool) -> list[Question]:
+def _sizes(found: SingleSeatAnalysis, quiet: bool) -> list[Question]:
     table = messages.OF_A_SHAFT if found.onto_shaft else messages.OF_A_CASE
-    skip = fill(messages.MEASURED_AT, {"station": station_name(found.measured_at)}) if found.measured_at else ""
+    skip = format_message(messages.MEASURED_AT, {"station": station_name(found.measured_at)}) if found.measured_at else ""
     nominal = None if found.trouble else found.planned.fit.nominal_mm
     asked = []
     for what in (Property.SEAT_SIZE, Property.RING_SIZE):
@@ -84,12 +84,14 @@ def _sizes(found: OneSeat, quiet: bool) -> list[Question]:
 
 def _near(key: str, nominal: float, value: float) -> None:
     if abs(value - nominal) > FAR_MM:
-        raise BadInput(key, fill(messages.TOO_FAR, {"value": mm(value, 0.01), "nominal": mm(nominal, 1.0), "far": mm(FAR_MM, 0.1)}))
+        raise BadInput(
+            key, format_message(messages.TOO_FAR, {"value": mm(value, 0.01), "nominal": mm(nominal, 1.0), "far": mm(FAR_MM, 0.1)})
+        )
 
 
-def _temperatures(found: OneSeat, named: dict[str, Any]) -> list[Question]:
+def _temperatures(found: SingleSeatAnalysis, named: dict[str, Any]) -> list[Question]:
     quiet = found.phase != Phase.HEATING
-    where = {key: fill(said, {"side": found.seat.side_name}) for key, said in messages.WHERE_HOT.items()}
+    where = {key: format_message(said, {"side": found.seat.side_name}) for key, said in messages.WHERE_HOT.items()}
     if found.by_drop:
         first = ask(found.slot(Property.WATER_DROP), named, where=where[found.outer], repeats=True, quiet=quiet)
     else:
@@ -100,13 +102,13 @@ def _temperatures(found: OneSeat, named: dict[str, Any]) -> list[Question]:
     return [first, ask(slot, named, where=where[found.partner], quiet=True, optional=True, resolution=1.0, example="-12")]
 
 
-def _seated(found: OneSeat, named: dict[str, Any]) -> list[Question]:
+def _seated(found: SingleSeatAnalysis, named: dict[str, Any]) -> list[Question]:
     what = Property.SEATING_DEPTH if found.is_through else Property.SEATING_GAP
     with_gauge = ("calliper",) if found.is_through else ("feeler",)
     asked = []
     for clock in CLOCKS:
         values = {"stop": stop_name(found), "clock": clock}
-        asked.append(ask(found.slot(what, At(clock=clock)), values, example="0", gauges=with_gauge))
+        asked.append(ask(found.slot(what, Location(clock=clock)), values, example="0", gauges=with_gauge))
     if found.has_circlip:
         asked.append(ask(found.slot(Property.CIRCLIP)))
     if not found.is_through:
@@ -116,13 +118,13 @@ def _seated(found: OneSeat, named: dict[str, Any]) -> list[Question]:
     return asked
 
 
-def _is_cold(found: OneSeat, key: str, value: float) -> None:
+def _is_cold(found: SingleSeatAnalysis, key: str, value: float) -> None:
     if found.trouble is None and abs(found.run.outer().c - found.plan.setup.room_c) > WARM_K:
         values = {**names(found), "here": celsius(found.run.outer().c), "warm": kelvin(WARM_K)}
-        raise BadInput(key, fill(messages.TOO_WARM, values))
+        raise BadInput(key, format_message(messages.TOO_WARM, values))
 
 
-def methods(found: OneSeat) -> tuple[Method, ...]:
+def methods(found: SingleSeatAnalysis) -> tuple[Method, ...]:
     """Ways to heat, to chill, to measure; fewer of them the further the heat is."""
     means = Method("means", str(shared.METHOD_LABEL["means"]), options(shared_messages.means_rows(found)), found.means.key)
     if found.phase == Phase.WINDOW:
@@ -135,8 +137,8 @@ def methods(found: OneSeat) -> tuple[Method, ...]:
     heat = options([*heaters, ("none", messages.NO_HEAT)])
     cold = options([*chillers, ("none", messages.NO_CHILL)])
     return (
-        Method("heater", fill(messages.METHOD_HEAT, named), heat, str(found.heater.pk) if found.heater else "none"),
-        Method("chiller", fill(messages.METHOD_COLD, named), cold, str(found.chiller.pk) if found.chiller else "none"),
+        Method("heater", format_message(messages.METHOD_HEAT, named), heat, str(found.heater.pk) if found.heater else "none"),
+        Method("chiller", format_message(messages.METHOD_COLD, named), cold, str(found.chiller.pk) if found.chiller else "none"),
         shared_messages.wanted_method(found.wanted),
         means,
     )

@@ -7,27 +7,27 @@ from typing import Any
 
 from shopmath import __version__ as core_version
 from shopmath.quantity import Quantity
-from stator.engines.fact_keys import Slot
+from stator.engines.fact_keys import FactKey
 from stator.engines.properties import Property
-from stator.stations.framework import Given, Room, Station
-from stator.stations.install_with_heat.heat import EACH_HEAT, Heated
+from stator.stations.framework import Room, StationDefinition, StationInput
+from stator.stations.install_with_heat.heat import EACH_HEAT, HeatState
 from stator.stations.install_with_heat.single_seat import actions, drawing, history, messages, questions, verdict
-from stator.stations.install_with_heat.single_seat.analysis import OneSeat, Phase, one_seat
+from stator.stations.install_with_heat.single_seat.analysis import Phase, SingleSeatAnalysis, one_seat
 from stator.stations.install_with_heat.single_seat.predictions import PREDICTION
 
 
-def past(given: Given, besides: int) -> list[history.Heat]:
+def past(given: StationInput, besides: int) -> list[history.Heat]:
     """The heats before with the same heater."""
     assert given.seat is not None
-    return history.heats(Heated(given).heater, given.seat.on, besides)
+    return history.heats(HeatState(given).heater, given.seat.on, besides)
 
 
-def corrected(found: OneSeat, slot: Slot, quantity: Quantity) -> Mapping[str, Any]:
+def corrected(found: SingleSeatAnalysis, slot: FactKey, quantity: Quantity) -> Mapping[str, Any]:
     heat_c = None if found.trouble else found.planned.heat_c
     return found.worth(slot, quantity, found.phase == Phase.HEATING, heat_c)
 
 
-def result(found: OneSeat) -> dict[str, Any]:
+def result(found: SingleSeatAnalysis) -> dict[str, Any]:
     """Everything the plan stood on and what came of it, units in the names: `heat-and-drop/1`."""
     plan, fit, run = found.plan, found.planned.fit, found.run
     setup, seated, window = plan.setup, found.seated, found.timer("window")
@@ -73,7 +73,7 @@ def result(found: OneSeat) -> dict[str, Any]:
     }
 
 
-ONE_SEAT = Station(
+ONE_SEAT = StationDefinition(
     key="heat-and-drop",
     name=messages.NAME,
     binds=Room,
@@ -109,8 +109,8 @@ ONE_SEAT = Station(
     may_sign=actions.may_sign,
     kept=actions.kept,
     move_timers=actions.move_timers,
-    taken_with=OneSeat.taken_with,
+    taken_with=SingleSeatAnalysis.taken_with,
     corrected=corrected,
-    uses=OneSeat.uses,
+    uses=SingleSeatAnalysis.uses,
     result=result,
 )

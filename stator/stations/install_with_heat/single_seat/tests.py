@@ -343,7 +343,7 @@ class TheOvenIsRemembered(TestCase):
             stage = past.run.get(key="heat-and-drop")
             entry = log.open_entry(stage, past.card.seats.get(), person())
             result = {"heater_id": Heater.objects.get(name="Workshop oven").pk, "on": "case", "confidence": 0.99}
-            log.sign(entry, person(), log.Call("in", "Seated", ""), {**result, "outcome": "tapped", "soak_tau_ratio": ratio})
+            log.sign(entry, person(), log.VerdictSnapshot("in", "Seated", ""), {**result, "outcome": "tapped", "soak_tau_ratio": ratio})
         work = Hands(first).work()
         self.assertEqual([row["happened"] for row in work.history()], ["tapped home", "tapped home"])
         self.assertIn("30 % slower than the tables", work.history()[0]["speed"])

@@ -13,16 +13,27 @@ from shopmath.iso286 import fit as fit_of_limits
 from shopmath.thermal.seat import Moment
 from shopmath.verdict import IN, OUT, STOP, TOO_CLOSE
 from stator.engines.properties import Property
-from stator.jobs.facts import Finding, Taken
+from stator.jobs.facts import Finding, MeasuredReading
 from stator.stations.common.seat_state import COMPOUND
-from stator.stations.framework import Caution, Question, Said, Scale, State, Trace, Verdict, Way, of_call, question_factory
+from stator.stations.framework import (
+    Alternative,
+    MessageRef,
+    Question,
+    SafetyWarning,
+    Scale,
+    Source,
+    State,
+    Verdict,
+    from_conformity,
+    question_factory,
+)
 from stator.stations.framework.definition import station_name
 from stator.stations.framework.limits import limit_values
-from stator.stations.framework.messages import fill, lazily
+from stator.stations.framework.messages import format_message, lazily
 from stator.stations.install_with_heat import messages as shared
 from stator.stations.install_with_heat import shared_messages, warm_fit
 from stator.stations.install_with_heat.single_seat import messages
-from stator.stations.install_with_heat.single_seat.analysis import Code, OneSeat, Phase
+from stator.stations.install_with_heat.single_seat.analysis import Code, Phase, SingleSeatAnalysis
 from stator.stations.install_with_heat.single_seat.questions import names, stop_name
 from stator.ui.number_format import band, figure, rough_band, show
 from stator.ui.table_texts import from_table
@@ -35,7 +46,7 @@ PACE_HALF_WIDTH = 0.25  # of how much slower or quicker than the tables an earli
 FOR_GOOD_S = 1e5  # a rate slower than this is none
 
 
-def verdict(found: OneSeat, asked: list[Question]) -> Verdict:
+def verdict(found: SingleSeatAnalysis, asked: list[Question]) -> Verdict:
     """The call as it stands; `asked` is what is still to be answered."""
     if found.trouble:
         return Verdict(State.STOP, Code.NO_PLAN, {"said": found.trouble.message}, ways=shared_messages.ways_on(found.trouble))
@@ -44,17 +55,17 @@ def verdict(found: OneSeat, asked: list[Question]) -> Verdict:
     return judged if found.phase == Phase.AFTER else replace(judged, assumed=_assumed(found))
 
 
-def _assumed(found: OneSeat) -> tuple[Said, ...]:
-    code = [Said("code", {"code": found.seat.code})] if found.seat.code_assumed and found.seat_known.size is None else []
-    marking = [Said("marking", {"marking": found.seat.marking})] if found.seat.marking_is_typical else []
+def _assumed(found: SingleSeatAnalysis) -> tuple[MessageRef, ...]:
+    code = [MessageRef("code", {"code": found.seat.code})] if found.seat.code_assumed and found.seat_known.size is None else []
+    marking = [MessageRef("marking", {"marking": found.seat.marking})] if found.seat.marking_is_typical else []
     return (*marking, *code, *shared_messages.assumed(found, found.given.card, of_the_case=not found.onto_shaft))
 
 
-def _scale(found: OneSeat, value: float, spread: float) -> Scale:
+def _scale(found: SingleSeatAnalysis, value: float, spread: float) -> Scale:
     return Scale(value, 2 * spread, found.plan.setup.wanted_mm, None, "mm")
 
 
-def _goes(found: OneSeat, state: str) -> Code:
+def _goes(found: SingleSeatAnalysis, state: str) -> Code:
     """A bearing slides onto a shaft and drops into a case."""
     onto = {IN: Code.GOES_ON, OUT: Code.WONT_ON} if found.onto_shaft else {}
     return onto.get(state) or {IN: Code.GOES, TOO_CLOSE: Code.UNSURE, OUT: Code.WONT, STOP: Code.STOP}[state]
@@ -64,10 +75,10 @@ def _spare(at: Moment, *, measured: bool = False) -> dict[str, Any]:
     return {"chance": chance(at.confidence, measured=measured), "least": estimate(mm(max(at.low_mm, 0.0)), 2 * at.spread_mm, DOWN)}
 
 
-def _plan(found: OneSeat, asked: list[Question]) -> Verdict:
+def _plan(found: SingleSeatAnalysis, asked: list[Question]) -> Verdict:
     plan, named = found.plan, names(found)
     if found.seat_known.is_condemned:
-        return Verdict(State.STOP, Code.SEAT_IS_OUT, ways=(Way(station="inspect"), Way(page="run")))
+        return Verdict(State.STOP, Code.SEAT_IS_OUT, ways=(Alternative(station="inspect"), Alternative(page="run")))
     if found.seat_known.holds_nothing(found.planned.fit):
         return Verdict(State.OUT, Code.NOTHING_HOLDS, detail="would_turn")
     state = plan.call.state
@@ -91,7 +102,7 @@ def _plan(found: OneSeat, asked: list[Question]) -> Verdict:
     return Verdict(State.IN, _goes(found, IN), values, "to_spare", step, detail, scale=scale)
 
 
-def _how(found: OneSeat) -> tuple[str, dict[str, Any]]:
+def _how(found: SingleSeatAnalysis) -> tuple[str, dict[str, Any]]:
     """Return what goes where, how warm or cold, for how long: code and values."""
     plan, heat_c = found.plan, found.planned.heat_c
     values: dict[str, Any] = {"target": celsius(plan.target_c)}
@@ -106,7 +117,7 @@ def _how(found: OneSeat) -> tuple[str, dict[str, Any]]:
     return "_".join(filter(None, (heat, "chill" if plan.chill else ""))) or "push", values
 
 
-def _too_far(found: OneSeat) -> Verdict | None:
+def _too_far(found: SingleSeatAnalysis) -> Verdict | None:
     """A part hotter or colder than something in it allows."""
     setup, named, here = found.plan.setup, names(found), found.run.here
     scale = _scale(found, here.clearance_mm, here.spread_mm)
@@ -115,18 +126,30 @@ def _too_far(found: OneSeat) -> Verdict | None:
         if outer_c > limit.limit_c:
             values = {**named, **shared_messages.of_limit(limit), "here": celsius(outer_c)}
             return Verdict(
-                State.STOP, Code.STOP, values, "too_hot", "out_of_heat", scale=scale, ways=(Way(found.slot(Property.HOT_TEMPERATURE)),)
+                State.STOP,
+                Code.STOP,
+                values,
+                "too_hot",
+                "out_of_heat",
+                scale=scale,
+                ways=(Alternative(found.slot(Property.HOT_TEMPERATURE)),),
             )
     for limit in setup.cold_limits:
         if inner_c < limit.limit_c:
             values = {**named, **shared_messages.of_limit(limit), "here": celsius(inner_c)}
             return Verdict(
-                State.STOP, Code.STOP, values, "too_cold", "out_of_cold", scale=scale, ways=(Way(found.slot(Property.COLD_TEMPERATURE)),)
+                State.STOP,
+                Code.STOP,
+                values,
+                "too_cold",
+                "out_of_cold",
+                scale=scale,
+                ways=(Alternative(found.slot(Property.COLD_TEMPERATURE)),),
             )
     return None
 
 
-def _waits(found: OneSeat, named: dict[str, Any]) -> tuple[list[str], list[Any]]:
+def _waits(found: SingleSeatAnalysis, named: dict[str, Any]) -> tuple[list[str], list[Any]]:
     """Return which parts are not where they should be yet, and what must be waited for."""
     run, plan = found.run, found.plan
     not_in: list[str] = []
@@ -149,7 +172,7 @@ def _waits(found: OneSeat, named: dict[str, Any]) -> tuple[list[str], list[Any]]
     return not_in, waits
 
 
-def _heating(found: OneSeat, asked: list[Question]) -> Verdict:
+def _heating(found: SingleSeatAnalysis, asked: list[Question]) -> Verdict:
     stopped = _too_far(found)
     if stopped:
         return stopped
@@ -181,11 +204,11 @@ def _heating(found: OneSeat, asked: list[Question]) -> Verdict:
     if call.state != IN:
         gains = shared_messages.helps(plan.wideners[:3], named)
         detail = "helps_now" if gains else ""
-        return of_call(call, _goes(found, call.state), values={**values, "helps": gains}, next="longer", detail=detail, scale=scale)
+        return from_conformity(call, _goes(found, call.state), values={**values, "helps": gains}, next="longer", detail=detail, scale=scale)
     return Verdict(State.IN, _goes(found, IN), values, "to_spare", "out_oven" if found.heater else "out", "within", scale=scale)
 
 
-def _window(found: OneSeat, asked: list[Question]) -> Verdict:
+def _window(found: SingleSeatAnalysis, asked: list[Question]) -> Verdict:
     run = found.run
     here, call = run.here, run.call
     scale = _scale(found, here.clearance_mm, here.spread_mm)
@@ -193,11 +216,11 @@ def _window(found: OneSeat, asked: list[Question]) -> Verdict:
     if call.state == IN:
         return Verdict(State.IN, _goes(found, IN), values, "to_spare", "push_home", "say_jam", scale=scale)
     if call.state == TOO_CLOSE:
-        return of_call(call, Code.UNSURE, next="one_try", detail="jam", scale=scale)
-    return of_call(call, Code.SHUT, next=Code.SHUT, detail="jam", scale=scale)
+        return from_conformity(call, Code.UNSURE, next="one_try", detail="jam", scale=scale)
+    return from_conformity(call, Code.SHUT, next=Code.SHUT, detail="jam", scale=scale)
 
 
-def _after(found: OneSeat, asked: list[Question]) -> Verdict:
+def _after(found: SingleSeatAnalysis, asked: list[Question]) -> Verdict:
     if not found.went_in:
         code = Code.JAMMED if found.outcome == Code.JAMMED else Code.CROOKED
         return Verdict(State.OUT, code, {"clearance": mm(found.run.here.clearance_mm)}, detail="peels")
@@ -209,20 +232,20 @@ def _after(found: OneSeat, asked: list[Question]) -> Verdict:
     values: dict[str, Any] = limit_values(seated, resolution=0.01)
     if seated.state != IN:
         code, step = (Code.NOT_HOME, "") if seated.state == OUT else (Code.UNSURE, "thinner")
-        return of_call(seated, code, values=values, next=step)
+        return from_conformity(seated, code, values=values, next=step)
     waiting = [ask.words.lower() for ask in asked if ask.slot and ask.slot.what != Property.NOTE]
     values["waiting"] = waiting
     detail = "agree_tapped" if found.outcome == "tapped" else "agree"
-    return of_call(seated, Code.SEATED, values=values, next="to_do" if waiting else "sign", detail=detail)
+    return from_conformity(seated, Code.SEATED, values=values, next="to_do" if waiting else "sign", detail=detail)
 
 
-def checks(found: OneSeat) -> tuple[Caution, ...]:
+def checks(found: SingleSeatAnalysis) -> tuple[SafetyWarning, ...]:
     """Return what must be so before the heat, and what should lie ready."""
     gates = shared_messages.gates(found.heater, [found.chiller.method] if found.chiller else [])
     return (*gates, *question_factory.checks(messages, "tools_circlip" if found.has_circlip else "tools", "bagged"))
 
 
-def warnings(found: OneSeat) -> tuple[Caution, ...]:
+def warnings(found: SingleSeatAnalysis) -> tuple[SafetyWarning, ...]:
     wanted = []
     if found.heater and found.phase != Phase.AFTER:
         wanted.append("hot")
@@ -238,10 +261,10 @@ def warnings(found: OneSeat) -> tuple[Caution, ...]:
         said |= warm_fit.band_of(warm_fit.warm_fit(found.planned.fit))
     if found.phase == Phase.PLAN:
         wanted.append("manual")
-    return tuple(Caution(key, fill(messages.WARNINGS[key], said)) for key in wanted)
+    return tuple(SafetyWarning(key, format_message(messages.WARNINGS[key], said)) for key in wanted)
 
 
-def sources(found: OneSeat) -> Iterator[Trace]:
+def sources(found: SingleSeatAnalysis) -> Iterator[Source]:
     """Yield where the numbers come from, in the order they build up."""
     if found.trouble:
         return
@@ -258,13 +281,13 @@ def sources(found: OneSeat) -> Iterator[Trace]:
         yield source("air", show(celsius(setup.room_c)), estimated=True)
 
 
-def _of_the_fit(found: OneSeat) -> Iterator[Trace]:
+def _of_the_fit(found: SingleSeatAnalysis) -> Iterator[Source]:
     planned, plan, named = found.planned, found.plan, names(found)
     seat_fit, setup = planned.fit, plan.setup
     grip = fit_of_limits(seat_fit.inner.limits, seat_fit.outer.limits)
     of_fit = {"outer": seat_fit.outer.words, "inner": seat_fit.inner.words}
     if found.measured_at:
-        where = fill(messages.MEASURED_AT, {"station": station_name(found.measured_at)})
+        where = format_message(messages.MEASURED_AT, {"station": station_name(found.measured_at)})
         of_fit["inner" if found.onto_shaft else "outer"] = where
     by_class = not (seat_fit.outer.measured and seat_fit.inner.measured)  # spread evenly over what the class allows
     yield source("grip", band(mm(grip.min_interference_mm), mm(grip.max_interference_mm)), of_fit, estimated=by_class)
@@ -273,7 +296,7 @@ def _of_the_fit(found: OneSeat) -> Iterator[Trace]:
     stays = warm_fit.stays(seat_fit)
     if stays:
         pulls = {"case": _pull(stays.case_n), "crank": _pull(stays.crank_n)}
-        yield source("stays", fill(shared.STAYS[stays.where], {}), pulls, estimated=True)
+        yield source("stays", format_message(shared.STAYS[stays.where], {}), pulls, estimated=True)
     boss = bool(setup.heating and setup.heating.opening < 1)
     metal = {**named, "metal": from_table(seat_fit.outer_material.name), "rate": figure(1e6 * setup.outer_alpha, 1)}
     if setup.heating:
@@ -295,7 +318,7 @@ def _pull(force: Estimate) -> str:
     return rough_band(newtons(force.low), newtons(force.high))
 
 
-def _of_the_times(found: OneSeat) -> Iterator[Trace]:
+def _of_the_times(found: SingleSeatAnalysis) -> Iterator[Source]:
     plan, named = found.plan, names(found)
     if found.hot:
         latest = found.hot[-1]
@@ -322,25 +345,25 @@ def _of_the_times(found: OneSeat) -> Iterator[Trace]:
     yield source("home", shared_messages.times(plan.seating), {"basis": from_table(plan.seating.basis)}, estimated=True)
 
 
-def derived(found: OneSeat) -> Iterator[Finding]:
+def derived(found: SingleSeatAnalysis) -> Iterator[Finding]:
     """That the bearing is home, for the stations that need it there."""
     if found.is_home:
         yield Finding(found.slot(Property.BEARING_HOME), text="yes")
 
 
-def note(found: OneSeat, reading: Taken) -> str:
+def note(found: SingleSeatAnalysis, reading: MeasuredReading) -> str:
     """Return what stands beside a temperature in the table of readings."""
     return shared_messages.note(reading)
 
 
-def history(found: OneSeat) -> list[dict[str, str]]:
+def history(found: SingleSeatAnalysis) -> list[dict[str, str]]:
     """Earlier heats with this heater as rows: when, how sure it was, what happened, how its rate compares."""
     rows = []
     for heat in found.past:
         speed = ""
         if heat.tau_ratio:
             table = messages.SLOWER if heat.tau_ratio > 1 else messages.QUICKER
-            speed = fill(table, {"share": estimate(share(abs(heat.tau_ratio - 1)), PACE_HALF_WIDTH)})
+            speed = format_message(table, {"share": estimate(share(abs(heat.tau_ratio - 1)), PACE_HALF_WIDTH)})
         happened = messages.HAPPENED.get(heat.outcome, heat.outcome)
         rows.append(
             {

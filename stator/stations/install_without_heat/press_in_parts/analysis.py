@@ -10,27 +10,27 @@ from shopmath.bearings import Bearing
 from shopmath.cold_installation import ColdFit
 from shopmath.iso286 import Limits, limits, measured_um
 from shopmath.iso286 import fit as fit_of_limits
-from shopmath.verdict import OUT, Call, call
-from stator.engines.fact_keys import At, Slot
+from shopmath.verdict import OUT, Conformity, judge
+from stator.engines.fact_keys import FactKey, Location
 from stator.engines.models import Fitted, Seat
 from stator.engines.properties import Property
 from stator.jobs.facts import Fact
 from stator.stations.common.seat_state import Size
-from stator.stations.framework import Given
-from stator.stations.install_without_heat.analysis import CLOCKS, LEVEL_MM, ColdFacts
+from stator.stations.framework import StationInput
+from stator.stations.install_without_heat.analysis import CLOCKS, LEVEL_MM, ColdFitAnalysis
 
 TAB = "tab"  # the choice of the part in hand
 
 
 @dataclass(frozen=True)
-class PartFacts(ColdFacts):
+class PressInAnalysis(ColdFitAnalysis):
     """All that is computed of one pin, bush or plug pushed into its hole cold. Sizes in mm, forces in N."""
 
     thing: Fitted
-    things: tuple[PartFacts, ...] = ()  # the same of every part
+    things: tuple[PressInAnalysis, ...] = ()  # the same of every part
 
-    def slot(self, what: Property, at: At | None = None) -> Slot:
-        return Slot(self.thing.part, what, at or At())
+    def slot(self, what: Property, at: Location | None = None) -> FactKey:
+        return FactKey(self.thing.part, what, at or Location())
 
     @cached_property
     def bearing(self) -> Bearing:
@@ -66,18 +66,18 @@ class PartFacts(ColdFacts):
         return drivers.pin_end(self.thing.d_mm)
 
     @cached_property
-    def deep(self) -> Call | None:
+    def deep(self) -> Conformity | None:
         """Its end against the depth that the card gives."""
-        found = [self.fact(Property.SEATING_DEPTH, At(clock=clock)) for clock in CLOCKS]
+        found = [self.fact(Property.SEATING_DEPTH, Location(clock=clock)) for clock in CLOCKS]
         values = [each.value for each in found if each and each.value is not None]
         if len(values) < len(CLOCKS):
             return None
         thing, u = self.thing, max((each.uncertainty or 0.0) for each in found if each) or self.calliper_u_mm
         low, high = thing.depth_mm - thing.depth_within_mm, thing.depth_mm + thing.depth_within_mm
-        return call(sum(values) / len(values), low=low, high=high, uncertainty=u, unit="mm", digits=2)
+        return judge(sum(values) / len(values), low=low, high=high, uncertainty=u, unit="mm", digits=2)
 
     @cached_property
-    def seated(self) -> Call | None:
+    def seated(self) -> Conformity | None:
         """Return how even it lies, or, where that is well, how deep."""
         even = self._even(Property.SEATING_DEPTH, None, LEVEL_MM)
         return even if even is None or even.state == OUT or self.deep is None else self.deep
@@ -105,7 +105,7 @@ class PartFacts(ColdFacts):
         return bool(self.things) and all(each.is_done for each in self.things)
 
 
-def part_facts(given: Given) -> PartFacts:
+def part_facts(given: StationInput) -> PressInAnalysis:
     """Return what is known of every part, and which is in hand: the one chosen, else the first that is not in."""
     things = [thing for thing in given.card.fitted.all() if thing.goes_in_tight]
     every = tuple(_of(given, thing) for thing in things)
@@ -114,8 +114,8 @@ def part_facts(given: Given) -> PartFacts:
     return replace(left, things=every) if left else _of(given, Fitted(card=given.card, d_mm=10.0, length_mm=10.0))
 
 
-def _of(given: Given, thing: Fitted) -> PartFacts:
+def _of(given: StationInput, thing: Fitted) -> PressInAnalysis:
     thing.card = given.card
     sizes = {"bore_mm": thing.bore_mm, "outside_mm": thing.d_mm, "width_mm": thing.length_mm, "code": thing.hole_code}
     where = {"half": thing.half, "loads_from": thing.loads_from, "stop": Seat.Stop.THROUGH}
-    return PartFacts(given, Seat(card=given.card, uid=thing.uid, name=thing.name, **where, **sizes), thing)
+    return PressInAnalysis(given, Seat(card=given.card, uid=thing.uid, name=thing.name, **where, **sizes), thing)

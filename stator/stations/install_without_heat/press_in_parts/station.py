@@ -9,17 +9,17 @@ from typing import Any
 from stator.engines.properties import Property
 from stator.jobs.facts import Finding
 from stator.stations.framework import Action, Method, Option, Question
-from stator.stations.framework.page_components import Caution, Trace
-from stator.stations.framework.remeasure import ask_anew
+from stator.stations.framework.page_components import SafetyWarning, Source
+from stator.stations.framework.remeasure import request_remeasurement
 from stator.stations.install_without_heat import drawing, messages, questions
 from stator.stations.install_without_heat import verdict as of_ring
 from stator.stations.install_without_heat.analysis import FAILED
 from stator.stations.install_without_heat.one_seat import EACH_TIME, ONE_SEAT
-from stator.stations.install_without_heat.press_in_parts.analysis import TAB, PartFacts, part_facts
+from stator.stations.install_without_heat.press_in_parts.analysis import TAB, PressInAnalysis, part_facts
 from stator.stations.install_without_heat.press_in_parts.verdict import overall, result, verdict
 
 
-def asks(found: PartFacts) -> list[Question]:
+def asks(found: PressInAnalysis) -> list[Question]:
     """Of the part in hand in turn, of the others aside; what they are known by is named in each."""
     asked: list[Question] = []
     for each in found.things:
@@ -29,13 +29,13 @@ def asks(found: PartFacts) -> list[Question]:
     return asked
 
 
-def tabs(found: PartFacts) -> Method | None:
+def tabs(found: PressInAnalysis) -> Method | None:
     options = tuple(Option(each.thing.uid, each.thing.name) for each in found.things)
     return Method(TAB, str(messages.PART_IN_HAND), options, found.thing.uid) if options else None
 
 
 def actions(bound: Any) -> tuple[Action, ...]:
-    found: PartFacts = bound.found
+    found: PressInAnalysis = bound.found
     if not found.things:
         return ()
     again = Action("again", str(messages.ACTION["again"]), "again", True, do=start_again)
@@ -47,27 +47,27 @@ def actions(bound: Any) -> tuple[Action, ...]:
 
 def start_again(bound: Any) -> None:
     """The part in hand once more: what was read of it going in is withdrawn and asked anew."""
-    found: PartFacts = bound.found
-    ask_anew(bound, [ask.slot for ask in questions.questions(found) if ask.slot and ask.slot.what in EACH_TIME])
+    found: PressInAnalysis = bound.found
+    request_remeasurement(bound, [ask.slot for ask in questions.questions(found) if ask.slot and ask.slot.what in EACH_TIME])
 
 
 def may_sign(bound: Any) -> str:
     return "" if bound.found.all_done else str(messages.EVERY_PART)
 
 
-def _nothing(found: PartFacts) -> tuple[Finding, ...]:
+def _nothing(found: PressInAnalysis) -> tuple[Finding, ...]:
     return ()
 
 
-def checks(found: PartFacts) -> tuple[Caution, ...]:
+def checks(found: PressInAnalysis) -> tuple[SafetyWarning, ...]:
     return of_ring.checks(found) if found.things else ()
 
 
-def warnings(found: PartFacts) -> tuple[Caution, ...]:
+def warnings(found: PressInAnalysis) -> tuple[SafetyWarning, ...]:
     return of_ring.warnings(found) if found.things else ()
 
 
-def sources(found: PartFacts) -> Iterator[Trace]:
+def sources(found: PressInAnalysis) -> Iterator[Source]:
     return of_ring.sources(found) if found.things else iter(())
 
 

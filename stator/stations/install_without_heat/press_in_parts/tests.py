@@ -2,7 +2,7 @@ from __future__ import annotations
 
 from django.test import TestCase
 
-from stator.engines.fact_keys import At, Slot
+from stator.engines.fact_keys import FactKey, Location
 from stator.engines.models import Fitted
 from stator.engines.properties import Property
 from stator.shop.models import Driver, Press
@@ -21,11 +21,11 @@ class Pins(Halves):
         self.address = f"/jobs/{made.tag}/{self.key}/0/"
 
     def of(self, thing, what, text, at=None):
-        return self.answer(Slot(thing.part, what, at or At()).key, text)
+        return self.answer(FactKey(thing.part, what, at or Location()).key, text)
 
     def depths(self, thing, *depths, stage=None):
         for clock, depth in zip(CLOCKS, depths, strict=True):
-            self.of(thing, Property.SEATING_DEPTH, depth, At(clock=clock, stage=stage))
+            self.of(thing, Property.SEATING_DEPTH, depth, Location(clock=clock, stage=stage))
 
 
 class FitPins(TestCase):

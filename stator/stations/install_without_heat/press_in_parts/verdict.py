@@ -6,21 +6,21 @@ from typing import Any
 
 from shopmath import __version__ as core_version
 from shopmath.verdict import OUT, TOO_CLOSE
-from stator.stations.framework import Question, State, Verdict, Way
+from stator.stations.framework import Alternative, Question, State, Verdict
 from stator.stations.install_without_heat import verdict as of_ring
 from stator.stations.install_without_heat.analysis import Code
-from stator.stations.install_without_heat.press_in_parts.analysis import PartFacts
+from stator.stations.install_without_heat.press_in_parts.analysis import PressInAnalysis
 from stator.ui.number_format import listed
 
 
-def verdict(found: PartFacts, asked: list[Question]) -> Verdict:
+def verdict(found: PressInAnalysis, asked: list[Question]) -> Verdict:
     """The call as it stands; `asked` is what is still to be answered."""
     if not found.things:
-        return Verdict(State.WAIT, Code.NO_PARTS, {}, "no_parts", "put_on_card", ways=(Way(page="card"),))
+        return Verdict(State.WAIT, Code.NO_PARTS, {}, "no_parts", "put_on_card", ways=(Alternative(page="card"),))
     return overall(found) if found.all_done else of_ring.verdict(found, asked)
 
 
-def overall(found: PartFacts) -> Verdict:
+def overall(found: PressInAnalysis) -> Verdict:
     """The call that is signed: of every part."""
     out = [each for each in found.things if not each.is_home or (each.seated and each.seated.state == OUT)]
     if out:
@@ -32,7 +32,7 @@ def overall(found: PartFacts) -> Verdict:
     return Verdict(State.IN, Code.PARTS_IN, values, "parts_in", "sign")
 
 
-def result(found: PartFacts) -> dict[str, Any]:
+def result(found: PressInAnalysis) -> dict[str, Any]:
     """Return what a file carries of it: `fit-cold-parts/1`."""
     parts = [{**of_ring.result(each), "part": each.thing.name} for each in found.things]
     return {
