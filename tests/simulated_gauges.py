@@ -69,6 +69,7 @@ class Saying:
         self.server = socket.create_server(("127.0.0.1", 0))
         self.address = f"socket://127.0.0.1:{self.server.getsockname()[1]}"
         self.line: socket.socket | None = None
+        self._thread: threading.Thread | None = None
 
     def answer(self, reader: Callable[[], Reader | None]) -> Saying:
         """Take the call, and wait until the reader listens: what is said while a line is opened is thrown away."""
@@ -82,7 +83,28 @@ class Saying:
         assert self.line is not None
         self.line.sendall("".join(f"{line}\r\n" for line in lines).encode())
 
+    def stream(self, line: str) -> None:
+        """Send a line again and again, as a gauge does, until `stop`: a page on a busy machine may ask late."""
+        self.stop()
+        self._ended = threading.Event()
+        self._thread = threading.Thread(target=self._send, args=(line, self._ended), daemon=True)
+        self._thread.start()
+
+    def _send(self, line: str, ended: threading.Event) -> None:
+        while not ended.is_set():
+            with contextlib.suppress(OSError):
+                self.say(line)
+            ended.wait(0.3)
+
+    def stop(self) -> None:
+        """End the stream."""
+        if self._thread:
+            self._ended.set()
+            self._thread.join()
+        self._thread = None
+
     def hang_up(self) -> None:
+        self.stop()
         if self.line:
             self.line.close()
         self.line = None

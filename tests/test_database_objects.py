@@ -10,7 +10,7 @@ from django.db.utils import DatabaseError, OperationalError
 from django.test import TestCase
 
 from stator.engines import card_loader
-from stator.engines.models import EngineCard, MeasuredPart, Seat
+from stator.engines.models import EngineCard, Seat, Subject
 from stator.jobs import immutability, search
 from stator.jobs.models import Digest, Job
 from stator.shop import equipment_snapshot
@@ -74,7 +74,7 @@ class RenamedPart(TestCase):
     def test_readings_of_a_seat_that_is_renamed_carry_its_new_name(self):
         card = EngineCard.objects.create(name="Corrie 272")
         seat = Seat.objects.create(card=card, name="Main", designation="6204", code="N7")
-        subject = MeasuredPart.objects.create(card=card, kind="seat", uid=seat.uid, name="Main")
+        subject = Subject.objects.create(card=card, kind="seat", uid=seat.uid, name="Main")
         Seat.objects.filter(pk=seat.pk).update(name="Main, drive side")
         subject.refresh_from_db()
         self.assertEqual(subject.part.name, "Main, drive side")

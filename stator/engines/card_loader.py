@@ -13,7 +13,7 @@ from typing import Any
 
 from django.db import connections, models
 
-from stator.engines.models import CasePart, EngineCard, Fitted, Joint, Mark, MeasuredPart, Seal, Seat, Spec
+from stator.engines.models import CasePart, EngineCard, Fitted, Joint, Mark, Seal, Seat, Spec, Subject
 from stator.engines.parts import HALVES, Kind
 
 PARTS = ("seats", "seals", "marks", "specs", "fitted", "case_parts", "joints")
@@ -22,7 +22,7 @@ CARD = EngineCard._meta.db_table
 MODELS: tuple[type[models.Model], ...] = (EngineCard, Seat, Seal, Mark, Spec, Fitted, CasePart, Joint)
 NAMED: dict[
     type[models.Model], tuple[Kind, ...]
-] = {  # parts whose name is repeated in the row of `MeasuredPart` with the same uid, which readings point at
+] = {  # parts whose name is repeated in the row of `Subject` with the same uid, which readings point at
     Seat: (Kind.SEAT,),
     Seal: (Kind.SEAL,),
     Fitted: (Kind.FITTED,),
@@ -64,7 +64,7 @@ def _triggers() -> Iterator[tuple[str, str]]:
     for model, kinds in NAMED.items():
         table = model._meta.db_table
         same = f"card_id = NEW.card_id AND uid = NEW.uid AND kind IN ({', '.join(repr(str(kind.value)) for kind in kinds)})"
-        statement = f"UPDATE {MeasuredPart._meta.db_table} SET name = NEW.name WHERE {same}"  # noqa: S608
+        statement = f"UPDATE {Subject._meta.db_table} SET name = NEW.name WHERE {same}"  # noqa: S608
         changed = "OLD.name IS NOT NEW.name" + (f" AND NEW.uid NOT IN {HALVES}" if model is CasePart else "")
         yield f"rename_{table}", f"AFTER UPDATE OF name ON {table} WHEN {changed} BEGIN {statement}; END"
 

@@ -12,7 +12,7 @@ from django.db.models import F, QuerySet
 
 from stator.engines.card_facts import figures_of, limits_of
 from stator.engines.fact_keys import FactKey, Location
-from stator.engines.models import EngineCard, MeasuredPart, Seat
+from stator.engines.models import EngineCard, Seat, Subject
 from stator.engines.parts import Part, counted_name
 from stator.engines.properties import Property
 from stator.engines.rows import holds
@@ -99,14 +99,14 @@ def readings_of(entry: Entry, shop: Shop) -> list[Reading]:
 
 
 _of_job = Asked(lambda job: Reading.objects.filter(entry__job=job), 1)
-_subjects = Asked(lambda card: MeasuredPart.objects.filter(card=card), 1)
+_subjects = Asked(lambda card: Subject.objects.filter(card=card), 1)
 
 
 def all_readings_of(job: Job, shop: Shop) -> dict[int, list[Reading]]:
     """Every reading of a job by its entry, the oldest first, the withdrawn among them."""
     found = _of_job.models(job.pk)
     gauges = _gauges({each.gauge_id for each in found}, shop)
-    subjects: dict[int | None, MeasuredPart] = {each.pk: each for each in _subjects.models(job.card_id)}
+    subjects: dict[int | None, Subject] = {each.pk: each for each in _subjects.models(job.card_id)}
     named = {each.by_id for each in found} | {each.withdrawn_by_id for each in found}
     people: dict[int | None, Person] = {**Person.objects.in_bulk(named - {None})}
     by_entry: dict[int, list[Reading]] = {}
@@ -288,14 +288,14 @@ def _called(*names: str) -> str:
     return Person(**dict(zip(NAMES, names, strict=True))).called
 
 
-_subject = Asked(lambda card, kind, uid: MeasuredPart.objects.filter(card=card, kind=kind, uid=uid), 3)
+_subject = Asked(lambda card, kind, uid: Subject.objects.filter(card=card, kind=kind, uid=uid), 3)
 
 
-def subject_of(card_id: int, part: Part) -> MeasuredPart:
+def subject_of(card_id: int, part: Part) -> Subject:
     """The row of a part, made with the first reading there."""
     if found := _subject.models(card_id, part.kind, part.uid):
         return found[0]
-    made, _ = MeasuredPart.objects.get_or_create(card_id=card_id, kind=part.kind, uid=part.uid, defaults={"name": part.name[:80]})
+    made, _ = Subject.objects.get_or_create(card_id=card_id, kind=part.kind, uid=part.uid, defaults={"name": part.name[:80]})
     return made
 
 

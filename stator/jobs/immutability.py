@@ -11,7 +11,7 @@ from typing import Any
 
 from django.db import connections, models
 
-from stator.engines.models import CasePart, EngineCard, Fitted, Joint, Mark, MeasuredPart, Seal, Seat, Spec
+from stator.engines.models import CasePart, EngineCard, Fitted, Joint, Mark, Seal, Seat, Spec, Subject
 from stator.jobs.models import DerivedFact, Digest, Entry, Job, Move, Photo, Pin, Reading, Record, RunStation, Timer, TrayPlace
 
 SIGNED = "a signed entry is never changed; supersede it with a new one"
@@ -54,7 +54,7 @@ COUNTED = ("version", "stamp")  # columns of a card that change when a copy of i
 
 OF_AN_ENTRY: tuple[Model, ...] = (Reading, Move, DerivedFact, Record, Digest)
 MADE_AFTER: tuple[Model, ...] = (Record, Digest)  # written for an entry that is signed already; they never change
-OF_A_CARD: tuple[Model, ...] = (Seat, Seal, Fitted, Mark, Spec, CasePart, Joint, MeasuredPart)
+OF_A_CARD: tuple[Model, ...] = (Seat, Seal, Fitted, Mark, Spec, CasePart, Joint, Subject)
 OF_A_JOB: dict[Model, str] = {  # model: condition under which the job of a row is closed
     **dict.fromkeys((Entry, RunStation, Timer, Photo, TrayPlace), _OF_CLOSED_JOB),
     **dict.fromkeys(OF_AN_ENTRY, _BY_ENTRY),

@@ -16,7 +16,7 @@ from django.utils.translation import gettext as _
 from PIL import Image, ImageOps, UnidentifiedImageError
 
 from shopmath.validation import BadInput
-from stator.engines.models import EngineCard, MeasuredPart, Seat
+from stator.engines.models import EngineCard, Seat, Subject
 from stator.engines.parts import Part, of_every_engine
 from stator.jobs.models import Entry, Job, Photo, Record, RunStation
 from stator.jobs.permissions import require_open_job
@@ -88,7 +88,7 @@ def keep_photo(
     caption: str,
     person: Person,
     *,
-    subject: MeasuredPart | None = None,
+    subject: Subject | None = None,
     digest: str = "",
 ) -> Photo:
     """Keep a picture with its job; its files go again when the act that keeps it is taken back.

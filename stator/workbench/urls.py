@@ -16,8 +16,17 @@ from stator.workbench.check_in import card_views
 from stator.workbench.check_in import views as book_in
 
 _ON_A_STATION = {
-    **{word: getattr(station_commands, word) for word in ("keep", "act", "undo", "choose", "tick", "supersede", "go_on")},
-    **{word: getattr(views, word) for word in ("pulse", "picture", "readings", "photographed")},
+    "keep": station_commands.save_answer,
+    "act": station_commands.act,
+    "undo": station_commands.undo,
+    "choose": station_commands.choose,
+    "tick": station_commands.tick,
+    "supersede": station_commands.supersede,
+    "go_on": station_commands.continue_against_advice,
+    "pulse": views.pulse,
+    "picture": views.picture,
+    "readings": views.readings,
+    "photographed": views.photographed,
 }
 
 urlpatterns = [

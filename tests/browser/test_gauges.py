@@ -127,7 +127,7 @@ class WordsOfAGauge(Heard):
 
     def test_a_lost_gauge_is_said_typing_goes_on_and_it_is_heard_again(self):
         self.set_up()
-        self.saying.say("+0.012 mm")
+        self.saying.stream("+0.012 mm")
         self.sees("Live: press Enter to keep it", where="#live")
         self.page.keyboard.type("0.01")
         self.saying.hang_up()
@@ -135,31 +135,32 @@ class WordsOfAGauge(Heard):
         self.assertEqual(self.page.input_value("#strip-field"), "0.01")
         self.enter("4", then="Drive side at 45°")
         self.saying.answer(self.reader)
-        self.saying.say("+0.020 mm")
+        self.saying.stream("+0.020 mm")
         self.sees("Live: press Enter to keep it", where="#live")
         self.assertEqual(self.page.get_attribute("#strip-field", "placeholder"), "0.020")
         self.assertQuiet()
 
     def test_garbage_wrong_units_and_silence_are_said_in_words(self):
         self.set_up()
-        self.saying.say("ERR 7")
+        self.saying.stream("ERR 7")
         self.sees("It said 'ERR 7', which is no reading. Nothing was kept", where="#live")
-        self.saying.say("20.5 C")
+        self.saying.stream("20.5 C")
         self.sees("that is temperature, and here it measures length", where="#live")
+        self.saying.stop()
         self.sees("Dial gauge has said nothing for", where="#live")
         self.assertEqual(self.made.run.get(key="true").entries.get().readings.filter(ask="shaft-reading.left.0").count(), 0)
         self.assertAccessible()
 
     def test_two_devices_do_not_share_a_gauge_until_one_takes_it(self):
         self.set_up()
-        self.saying.say("+0.012 mm")
+        self.saying.stream("+0.012 mm")
         self.sees("Live: press Enter to keep it", where="#live")
         laptop = self.page
         self.page = self.device("bram").pages[0]
         self.go("/jobs/0412/true/")
         self.sees("Dial gauge feeds another page: 0412 True: Drive side at 0°", where="#live")
         self.page.get_by_role("button", name="Use the gauge here").click()
-        self.saying.say("+0.014 mm", "+0.014 mm")
+        self.saying.stream("+0.014 mm")
         self.page.locator("#strip-field.hearing").wait_for()
         self.page = laptop
         self.sees("feeds another page", where="#live")

@@ -122,7 +122,7 @@ class EngineCard(ReadPlainly):
         super().save(*args, **kwargs)
         known = {(each.kind, each.uid) for each in self.subjects.all()}
         wanted = [part for part in of_every_engine(self.cylinders) if (part.kind, part.uid) not in known]
-        MeasuredPart.objects.bulk_create(MeasuredPart(card=self, kind=part.kind, uid=part.uid) for part in wanted)
+        Subject.objects.bulk_create(Subject(card=self, kind=part.kind, uid=part.uid) for part in wanted)
         for uid in HALVES if not self.case_parts.exists() else ():
             self.case_parts.create(uid=uid)
         if not self.joints.exists():
@@ -162,7 +162,7 @@ class EngineCard(ReadPlainly):
         return [each for each in self.case_parts.all() if each.what == "centre"] if self.pk else []
 
 
-class MeasuredPart(ReadPlainly):
+class Subject(ReadPlainly):
     """What readings and entries are about, as a row: a part or a place of one card by its kind and identity.
 
     Seats, seals, fasteners and the like have tables of their own that share the identity; it is made with the first reading there.

@@ -10,7 +10,7 @@ from django.db.models import Q
 from django.utils import timezone
 from django.utils.translation import gettext_lazy as _
 
-from stator.engines.models import MeasuredPart, Seat
+from stator.engines.models import Seat, Subject
 from stator.engines.rows import ReadPlainly
 from stator.jobs.models.job import Job, RunStation
 from stator.shop.models import Gauge
@@ -29,7 +29,7 @@ class Entry(ReadPlainly):
     job = models.ForeignKey(Job, on_delete=models.PROTECT, related_name="entries")
     station = models.ForeignKey(RunStation, on_delete=models.PROTECT, related_name="entries")
     seat = models.ForeignKey(Seat, on_delete=models.PROTECT, null=True, blank=True, related_name="entries")
-    subject = models.ForeignKey(MeasuredPart, on_delete=models.PROTECT, null=True, blank=True, related_name="entries")
+    subject = models.ForeignKey(Subject, on_delete=models.PROTECT, null=True, blank=True, related_name="entries")
     attempt = models.PositiveSmallIntegerField(default=1, help_text=_("The attempt or round that is open."))
     choices = models.JSONField(default=dict)
     ticks = models.JSONField(default=dict)
@@ -71,7 +71,7 @@ class Entry(ReadPlainly):
 class FactKeyFields(ReadPlainly):
     """What something is about and where: the part, the property, and the place on the part, each in a column of its own."""
 
-    subject = models.ForeignKey(MeasuredPart, on_delete=models.PROTECT, null=True, blank=True, related_name="+")
+    subject = models.ForeignKey(Subject, on_delete=models.PROTECT, null=True, blank=True, related_name="+")
     property = models.CharField(max_length=30, blank=True)
     end = models.CharField(max_length=20, blank=True, help_text=_("Which end, side or row of the part."))
     angle_deg = models.FloatField(null=True, blank=True)

@@ -10,7 +10,7 @@ from django.db.models import Q
 from django.utils import timezone
 from django.utils.translation import gettext_lazy as _
 
-from stator.engines.models import MeasuredPart
+from stator.engines.models import Subject
 from stator.jobs.models.job import Job, RunStation
 
 
@@ -23,7 +23,7 @@ class Photo(models.Model):
 
     job = models.ForeignKey(Job, on_delete=models.CASCADE, related_name="photos")
     station = models.ForeignKey(RunStation, on_delete=models.SET_NULL, null=True, blank=True, related_name="photos")
-    subject = models.ForeignKey(MeasuredPart, on_delete=models.SET_NULL, null=True, blank=True, related_name="+")
+    subject = models.ForeignKey(Subject, on_delete=models.SET_NULL, null=True, blank=True, related_name="+")
     image = models.FileField(upload_to=photo_path, max_length=200)
     thumb = models.FileField(upload_to=photo_path, max_length=200)
     width = models.PositiveIntegerField()
