@@ -246,7 +246,7 @@ def seated_by_screw(draw: Draw, turns: float, torque_nm: float | None = None) ->
     Examples
     --------
     >>> draw = Draw(8.0, Estimate(1.0, 2.0, 4.0, ""), 6.0)
-    >>> home_by_screw(draw, 8, 7), home_by_screw(draw, 5, 7), home_by_screw(draw, 8, 3), home_by_screw(draw, 8)
+    >>> seated_by_screw(draw, 8, 7), seated_by_screw(draw, 5, 7), seated_by_screw(draw, 8, 3), seated_by_screw(draw, 8)
     ('home', 'binds', 'goes_on', 'counted')
     """
     there = not_negative("turns", turns) >= draw.turns - TURNS_U

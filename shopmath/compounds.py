@@ -157,7 +157,7 @@ def release_temperature_c(strength: str) -> Estimate:
 
     Examples
     --------
-    >>> lets_go_c("high").low
+    >>> release_temperature_c("high").low
     220.0
     """
     return _band(next(row for row in _compound_rows(strength) if row["quantity"].startswith("temperature at which")))

@@ -114,7 +114,7 @@ def outer_turn(swing: RunoutVector, throw_mm: float, pin_deg: float, rim_radius_
 
     Examples
     --------
-    >>> found = outer_turn(Swing(0.050, 90), 34, 0, 60)
+    >>> found = outer_turn(RunoutVector(0.050, 90), 34, 0, 60)
     >>> round(found.turn_deg, 4), round(found.rim_mm, 3), found.direction
     (0.0421, 0.069, 'counter-clockwise')
     """

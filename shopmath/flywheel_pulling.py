@@ -249,7 +249,7 @@ def released_late(torque_nm: float, frees_nm: Estimate | None) -> bool:
 
     Examples
     --------
-    >>> released_hard(65, Estimate(8, 12, 17)), released_hard(18, Estimate(8, 12, 17))
+    >>> released_late(65, Estimate(8, 12, 17)), released_late(18, Estimate(8, 12, 17))
     (True, False)
     """
     return frees_nm is not None and not_negative("torque_nm", torque_nm) > HARDER * frees_nm.high

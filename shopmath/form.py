@@ -149,7 +149,7 @@ def v_block_factor(lobes: int, vee_deg: float = 90.0) -> float:
 
     Examples
     --------
-    >>> round(vee_factor(2), 3), round(vee_factor(3), 3), round(vee_factor(3, 60), 3), round(vee_factor(5), 3)
+    >>> round(v_block_factor(2), 3), round(v_block_factor(3), 3), round(v_block_factor(3, 60), 3), round(v_block_factor(5), 3)
     (1.0, 2.0, 3.0, 2.0)
     """
     if not isinstance(lobes, int) or not 2 <= lobes <= MOST_LOBES:
@@ -246,9 +246,9 @@ def repair_options(
 
     Examples
     --------
-    >>> [way.key for way in mends(0.04, 0.008, 9.0, 0.10) if way.fits]
+    >>> [way.key for way in repair_options(0.04, 0.008, 9.0, 0.10) if way.fits]
     ['compound', 'sleeve', 'oversize', 'replace']
-    >>> [way.key for way in mends(0.25, 0.008, 3.0, 0.10) if way.fits]
+    >>> [way.key for way in repair_options(0.25, 0.008, 3.0, 0.10) if way.fits]
     ['oversize', 'replace']
     """
     one_of("on", on, ("case", "shaft"))

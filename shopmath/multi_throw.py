@@ -101,7 +101,7 @@ def outer_shaft(swing: RunoutVector, throw_mm: float, pin_deg: float, rim_radius
 
     Examples
     --------
-    >>> shaft = outer_shaft(Swing(0.050, 60), 34, 0, 60, 0.001)
+    >>> shaft = outer_shaft(RunoutVector(0.050, 60), 34, 0, 60, 0.001)
     >>> round(shaft.turn.turn_deg, 4), round(shaft.best_mm, 4), shaft.worth_it
     (0.0365, 0.025, True)
     """

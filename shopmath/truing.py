@@ -126,7 +126,7 @@ def decompose(left: RunoutVector, right: RunoutVector, geometry: PressedCrank, g
     Examples
     --------
     >>> setup = PressedCrank(-92, 92, -34, 34, 29)
-    >>> found = decompose(Swing(0.060, 75), Swing(0.050, 262), setup, gauge_u_mm=0.0015)
+    >>> found = decompose(RunoutVector(0.060, 75), RunoutVector(0.050, 262), setup, gauge_u_mm=0.0015)
     >>> round(found.twist_deg, 4), round(found.pinch_deg, 4), round(found.offset_mm, 4), round(found.skew_deg, 4)
     (0.1684, -0.0042, -0.0178, -0.0042)
     >>> round(found.uncertainty.twist_deg, 4)
@@ -163,7 +163,7 @@ def runout_from(mis: Misalignment, geometry: PressedCrank) -> tuple[RunoutVector
     Examples
     --------
     >>> setup = PressedCrank(-92, 92, -34, 34, 29)
-    >>> left, right = runout_from(decompose(Swing(0.060, 75), Swing(0.050, 262), setup), setup)
+    >>> left, right = runout_from(decompose(RunoutVector(0.060, 75), RunoutVector(0.050, 262), setup), setup)
     >>> round(left.tir_mm, 4), round(left.high_spot_deg, 1), round(right.tir_mm, 4), round(right.high_spot_deg, 1)
     (0.06, 75.0, 0.05, 262.0)
     """
@@ -215,7 +215,7 @@ def best_reachable(mis: Misalignment, geometry: PressedCrank) -> tuple[RunoutVec
     Examples
     --------
     >>> setup = PressedCrank(-92, 92, -34, 34, 29)
-    >>> mis = decompose(Swing(0.060, 75), Swing(0.050, 262), setup)
+    >>> mis = decompose(RunoutVector(0.060, 75), RunoutVector(0.050, 262), setup)
     >>> [round(swing.tir_mm, 4) for swing in best_reachable(mis, setup)]
     [0.012, 0.012]
     >>> [round(swing.tir_mm, 4) for swing in runout_from(replace(mis, twist_deg=0.0), setup)]
@@ -326,10 +326,10 @@ def next_move(
     Examples
     --------
     >>> setup = PressedCrank(-92, 92, -34, 34, 29)
-    >>> move = next_move(decompose(Swing(0.060, 75), Swing(0.050, 262), setup, 0.0005), setup)
+    >>> move = next_move(decompose(RunoutVector(0.060, 75), RunoutVector(0.050, 262), setup, 0.0005), setup)
     >>> move.kind, move.web, move.at_deg, round(move.expect_left.tir_mm, 3)
     ('strike', 'right', 270.0, 0.016)
-    >>> good = next_move(decompose(Swing(0.006, 75), Swing(0.005, 262), setup, 0.004), setup, limit_mm=0.03)
+    >>> good = next_move(decompose(RunoutVector(0.006, 75), RunoutVector(0.005, 262), setup, 0.004), setup, limit_mm=0.03)
     >>> good.kind, good.code
     ('leave', 'within_uncertainty')
     """

@@ -43,7 +43,7 @@ class MessageText(str):
 
     Examples
     --------
-    >>> BadInput("size", "Nothing was typed; {kind} is wanted.", kind=Word("a length")).message
+    >>> BadInput("size", "Nothing was typed; {kind} is wanted.", kind=MessageText("a length")).message
     'Nothing was typed; a length is wanted.'
     """
 

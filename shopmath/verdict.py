@@ -63,13 +63,13 @@ def judge(
 
     Examples
     --------
-    >>> call(0.048, high=0.050, uncertainty=0.004).state
+    >>> judge(0.048, high=0.050, uncertainty=0.004).state
     'too_close'
-    >>> call(0.040, high=0.050, uncertainty=0.004).state
+    >>> judge(0.040, high=0.050, uncertainty=0.004).state
     'in'
-    >>> call(0.060, high=0.050, uncertainty=0.004).reason
+    >>> judge(0.060, high=0.050, uncertainty=0.004).reason
     '0.060 is over the limit 0.050 by 0.010.'
-    >>> call(0.05, high=0.05, uncertainty=0.004, digits=2).reason
+    >>> judge(0.05, high=0.05, uncertainty=0.004, digits=2).reason
     '0.050 ± 0.004 reaches across the limit 0.050.'
     """
     finite("value", value)
@@ -153,10 +153,10 @@ def sufficient_measurement(
 
     Examples
     --------
-    >>> what_settles(0.004, 0.01)
-    Settles(readings=None, resolution=0.002)
-    >>> what_settles(0.007, 0.01)
-    Settles(readings=7, resolution=0.005)
+    >>> sufficient_measurement(0.004, 0.01)
+    SufficientMeasurement(readings=None, resolution=0.002)
+    >>> sufficient_measurement(0.007, 0.01)
+    SufficientMeasurement(readings=7, resolution=0.005)
     """
     room = abs(finite("margin", margin))
     spread = usual_spread(kind, resolution, of) if repeatability is None else repeatability

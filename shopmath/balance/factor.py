@@ -45,7 +45,7 @@ def bob_weight_for_factor_g(factor: float, small_end_g: float, reciprocating_g: 
 
     Examples
     --------
-    >>> round(hung_for_factor_g(0.474, 62, 330), 1)
+    >>> round(bob_weight_for_factor_g(0.474, 62, 330), 1)
     94.4
     """
     return not_negative("factor", factor) * positive("reciprocating_g", reciprocating_g) - not_negative("small_end_g", small_end_g)

@@ -69,11 +69,11 @@ def reuse_or_replace(found: BearingCondition) -> Keeping:
 
     Examples
     --------
-    >>> keep_or_replace(Found(hit_through_balls=True)).verdict
+    >>> reuse_or_replace(BearingCondition(hit_through_balls=True)).verdict
     'replace'
-    >>> keep_or_replace(Found(False, False, True, False, shielded=True, slow=True, hard_to_reach=True)).verdict
+    >>> reuse_or_replace(BearingCondition(False, False, True, False, shielded=True, slow=True, hard_to_reach=True)).verdict
     'may_stay'
-    >>> keep_or_replace(Found(False, True, True, False)).verdict
+    >>> reuse_or_replace(BearingCondition(False, True, True, False)).verdict
     'keep'
     """
     seen = {"hit": found.hit_through_balls, "marked": found.marks, "rough": None if found.turns_clean is None else not found.turns_clean}

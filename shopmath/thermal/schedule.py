@@ -33,7 +33,7 @@ def seat_before_s(setup: Setup, outer_c: float, inner_c: float) -> float:
     Examples
     --------
     >>> from shopmath.thermal.seat import example_setup, sure_until_s
-    >>> home_by_s(example_setup(), 110, -15) > sure_until_s(example_setup(), 110, -15)
+    >>> seat_before_s(example_setup(), 110, -15) > sure_until_s(example_setup(), 110, -15)
     True
     """
     carried_c = temperature_at_c(setup.handling_s, inner_c, setup.room_c, setup.inner_room.low)

@@ -35,7 +35,7 @@ class FactKey:
     """Where a reading belongs.
 
     >>> from stator.engines.parts import CRANK
-    >>> Slot(CRANK, Property.CRANK_RUNOUT, At("left", 45)).key
+    >>> FactKey(CRANK, Property.CRANK_RUNOUT, Location("left", 45)).key
     'crank-runout.left.45'
     """
 

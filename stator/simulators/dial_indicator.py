@@ -13,7 +13,7 @@ from shopmath.validation import finite, not_negative, positive
 class DialIndicator:
     """What a dial shows of a plunger: `step_mm` a line of its face, `round_mm` a turn of the needle, `backlash_mm` lost in its gears.
 
-    >>> dial = Needle(step_mm=0.01, backlash_mm=0.0, noise_mm=0.0)
+    >>> dial = DialIndicator(step_mm=0.01, backlash_mm=0.0, noise_mm=0.0)
     >>> dial.at(1.234), dial.turns, round(dial.face_mm, 2)
     (1.23, 1, 0.23)
     """

@@ -1,7 +1,7 @@
 """What every station shares: one drawing, one reading, one call.
 
-A `StationDefinition` is described once. `bind` ties it to a job, a seat and a person and gives a `BoundStation`: that asks, judges and draws. Rooms
-override the few methods below; the page, the strip, the log and the print are the same for all.
+A `StationDefinition` is described once. `bind` ties it to a job, a seat and a person and returns a `BoundStation`, which asks, judges and
+draws. Subclasses override the few methods below; the page, the strip, the log and the print are the same for all.
 """
 
 from __future__ import annotations

@@ -34,7 +34,7 @@ class PageState:
     def of(cls, text: str) -> PageState:
         """As a page sends it; a page that says nothing has seen nothing.
 
-        >>> Seen.of(str(Seen.now(7, "in", "It drops in: 99 %")))
+        >>> PageState.of(str(PageState.now(7, "in", "It drops in: 99 %")))
         Seen(revision=7, state='in', headline='It drops in: # in #')
         """
         revision, _, rest = text[:200].partition("|")

@@ -31,7 +31,7 @@ class OfACrank(Unproved):
         self.client.force_login(person())
         self.job = job(order="crank")
         self.page = f"/jobs/{self.job.tag}/true/"
-        self.drawn = self.enterContext(patch.object(room, "drawn", wraps=room.render_drawing))
+        self.drawn = self.enterContext(patch.object(room, "render_drawing", wraps=room.render_drawing))
 
     def visits(self, count=2):
         """How often it is drawn in so many visits."""
@@ -88,7 +88,7 @@ class OfAHeat(Unproved):
         self.client.force_login(person())
         self.hands = Hands(job())
         self.page = self.hands.address
-        self.drawn = self.enterContext(patch.object(room, "drawn", wraps=room.render_drawing))
+        self.drawn = self.enterContext(patch.object(room, "render_drawing", wraps=room.render_drawing))
 
     def visit(self):
         self.drawn.reset_mock()
