@@ -71,7 +71,7 @@ class JointPlan:
     hub_stress_mpa: float
     yield_mpa: float
     past_yield: bool
-    lets_go_at_once: bool
+    releases_at_once: bool
 
     def __post_init__(self) -> None:
         numbers(self)

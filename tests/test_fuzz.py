@@ -112,7 +112,7 @@ class EveryAddress(django.test.TestCase):
         entry = log.open_entry(made.run.get(key="hand-over"), None, person())
         log.save_reading(entry, person(), "note", log.words("Fetched."), f"fuzz-{made.number}")
         content = bind(STATION_BY_KEY["hand-over"], made, entry.station, None, person(), timezone.now())
-        content = frozen(content, content.plate()).content
+        content = frozen(content, content.displayed_verdict()).content
         record = log.RecordSnapshot(content, b"")
         log.sign(entry, person(), log.VerdictSnapshot("in", "Handed over", ""), {"schema": "hand-over/1"}, record=record)
         log.close(made, entry.opened_at)

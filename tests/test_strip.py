@@ -29,7 +29,7 @@ class Words(TestCase):
         self.hands.keep("room", "skip")
         self.hands.keep("seat", "")
         self.assertEqual(self.hands.work().skipped(), ["air-temperature", self.hands.key("seat")])
-        self.assertEqual(self.hands.work().ask_for(None).key, self.hands.key("ring"))
+        self.assertEqual(self.hands.work().question_for(None).key, self.hands.key("ring"))
 
     def test_what_is_needed_cannot_be_left_out(self):
         self.hands.choose(heater="none", chiller="none")

@@ -67,7 +67,7 @@ class Joints(unittest.TestCase):
 
     def test_a_taper_parts_easier_than_it_goes_on_and_lets_go_at_once(self):
         taper = replace(PIN, taper_ratio=10)
-        self.assertTrue(joint_plan(taper).lets_go_at_once)
+        self.assertTrue(joint_plan(taper).releases_at_once)
         self.assertLess(joint_plan(taper).force_n.likely, joint_plan(PIN).force_n.likely)
         self.assertGreater(joint_plan(taper, "assembling").force_n.likely, joint_plan(PIN, "assembling").force_n.likely)
         self.assertEqual(joint_plan(replace(PIN, taper_ratio=4)).force_n.low, 0.0)  # a steep one need not hold

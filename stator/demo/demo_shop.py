@@ -170,7 +170,7 @@ class DemoShop(DemoUser):
             self.read(self.at(job, "heat-and-drop", seat, later), ask, "0")
         work = self.at(job, "heat-and-drop", seat, later)
         work.sign()
-        self.at(job, "heat-and-drop", seat, later).settle()
+        self.at(job, "heat-and-drop", seat, later).update_work_plan()
 
     def fire_pump(self, number: int, now: datetime) -> None:
         job = Job.objects.get(number=number)
@@ -190,11 +190,11 @@ class DemoShop(DemoUser):
         self.start(work, "chill", chilled, "cold", plan.chill.likely, partner="bearing")
         self.start(work, "heat", heated, "heat", plan.soak.likely, outer="case")
         self.read(self.at(job, "heat-and-drop", seat, now - timedelta(minutes=4)), f"hot-temperature.{seat.uid}", "51")
-        self.at(job, "heat-and-drop", seat, now).settle()
+        self.at(job, "heat-and-drop", seat, now).update_work_plan()
 
     def shaft_plan(self, job: Job, now: datetime) -> None:
         self.done_before(job, "heat-and-drop", now)
         seat = job.card.seats.get()
         work = self.begin(job, seat, now - timedelta(minutes=5), ())
         self.read(work, "air-temperature", "18")
-        self.at(job, "heat-and-drop", seat, now).settle()
+        self.at(job, "heat-and-drop", seat, now).update_work_plan()

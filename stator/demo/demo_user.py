@@ -34,7 +34,7 @@ class DemoUser:
         work = bind(STATION_BY_KEY[key], job, stage, None, self.hand, at)
         if sign:
             work.sign()
-        bind(STATION_BY_KEY[key], job, stage, None, self.hand, at).settle()
+        bind(STATION_BY_KEY[key], job, stage, None, self.hand, at).update_work_plan()
 
     def done_before(self, job: Job, key: str, now: datetime, **instead: Callable[..., None]) -> None:
         """Go through every station before one; `instead` are other ways of doing some, by station with its hyphens as underscores."""
@@ -60,9 +60,9 @@ class DemoUser:
                 work = self.at(job, key, seat, at)
             else:
                 reading = self.read(work, ask, text)
-                work = self.at(job, key, seat, at) if work.follows_up else with_reading(work, reading)
+                work = self.at(job, key, seat, at) if work.has_follow_up else with_reading(work, reading)
         work = self.at(job, key, seat, at)
-        work.settle()
+        work.update_work_plan()
         return work
 
     def choose(self, work: BoundStation, **chosen: str) -> None:
@@ -78,7 +78,7 @@ class DemoUser:
         for act in acts:
             self.at(job, key, seat, at).act(act)
         work = self.at(job, key, seat, at)
-        work.settle()
+        work.update_work_plan()
         return work
 
     def at(self, job: Job, key: str, seat: Seat | None, when: datetime) -> BoundStation:
@@ -106,6 +106,6 @@ class DemoUser:
             at=work.now,
             slot=ask.slot,
         )
-        if work.follows_up:
-            bind(work.station, work.job, work.stage, work.seat, self.hand, work.now).after_keep(reading)
+        if work.has_follow_up:
+            bind(work.station, work.job, work.stage, work.seat, self.hand, work.now).after_save(reading)
         return reading

@@ -201,7 +201,7 @@ def at_the_seats(shed: DemoUser, job: Job, now: datetime) -> None:
     found = ((Property.RETAINED_BY, "none"), (Property.REACH, "blind"), (Property.SHIELDS, "open"), (Property.BEARING_DECISION, "scrap"))
     of_seat(shed, job, seat, at, *found)
     shed.tick(shed.at(job, "bearings-out", seat, at))
-    shed.at(job, "bearings-out", seat, now).settle()
+    shed.at(job, "bearings-out", seat, now).update_work_plan()
 
 
 def picture(shed: DemoUser, job: Job, key: str, caption: str, at: datetime, *pins: tuple[float, float, str]) -> None:

@@ -21,4 +21,4 @@ def on_the_stand(shed: DemoUser, job: Job, now: datetime) -> None:
     where = [("drill-radius", "80"), ("finish-radius", "45"), ("rim-depth", "18"), ("keep-out", "205-232, 25-52"), ("drills", "4 6 8")]
     shed.answer(job, "balance", None, at, *first, *trial, *where)
     shed.tick(shed.at(job, "balance", None, at))
-    shed.at(job, "balance", None, now).settle()
+    shed.at(job, "balance", None, now).update_work_plan()

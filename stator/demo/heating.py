@@ -33,4 +33,4 @@ def whole_half(shed: DemoUser, job: Job, now: datetime) -> None:
     shed.act(job, "heat-and-drop", None, cold, chill)
     shed.act(job, "heat-and-drop", None, now - timedelta(minutes=11), "heat")
     shed.answer(job, "heat-and-drop", None, now - timedelta(minutes=3), ("hot-temperature", "63"))
-    shed.at(job, "heat-and-drop", None, now).settle()
+    shed.at(job, "heat-and-drop", None, now).update_work_plan()

@@ -61,7 +61,7 @@ def case_choices(card: EngineCard | None, *, crank: bool = False) -> list[tuple[
     if card is None:
         found = [(half.value, str(half.label)) for half in Seat.Half if half != Seat.Half.CRANK]
     else:
-        found = [(uid, card.part_called(uid)) for uid in ([part.uid for part in card.case_parts.all()] if card.pk else HALVES)]
+        found = [(uid, card.part_name(uid)) for uid in ([part.uid for part in card.case_parts.all()] if card.pk else HALVES)]
     return [*found, *([(Seat.Half.CRANK.value, str(Seat.Half.CRANK.label))] if crank else [])]
 
 

@@ -41,7 +41,7 @@ def sheet(request: HttpRequest, pk: int) -> HttpResponse:
         "work": work,
         "entry": entry,
         "job": entry.job,
-        "plate": work.plate(),
+        "plate": work.displayed_verdict(),
         "later": later,
         "shop": Shop.current(),
         "printed_at": timezone.now(),

@@ -82,8 +82,17 @@ def dry_run(job: Job, person: Person, tell: Tell = no_progress) -> None:
         for seat, entry in bound:
             try:
                 work = bind(station, fresh, stage, seat, person, now, entry=entry)
-                shown = (work.call, work.drawing(), work.sheet(), work.told(), work.traces(), work.methods(), work.checks(), work.actions())
-                shown += (work.cautions(), work.open_asks(), work.latest, work.history(), work.tabs(), work.slider())  # type: ignore[assignment]
+                shown = (
+                    work.call,
+                    work.drawing(),
+                    work.sheet(),
+                    work.told(),
+                    work.sources(),
+                    work.methods(),
+                    work.checks(),
+                    work.actions(),
+                )
+                shown += (work.warnings(), work.open_questions(), work.latest, work.history(), work.tabs(), work.slider())  # type: ignore[assignment]
             except Exception as error:
                 LOG.warning("a job read in breaks %s", stage.key, exc_info=True)
                 raise BadInput("file", _("Its station {name} cannot be shown. {unfit}").format(name=station.name, unfit=UNFIT)) from error

@@ -44,7 +44,7 @@ class AssignedLine:
 def _ask_of(work: BoundStation, line: LogLine) -> Question:
     """The question a line answers: the one it names, else the next in turn."""
     named = line.place.casefold()
-    found = next((ask for ask in work.wanted if named and named in (ask.key.casefold(), ask.words.casefold())), None) or work.next_ask
+    found = next((ask for ask in work.wanted if named and named in (ask.key.casefold(), ask.words.casefold())), None) or work.next_question
     if found is None:
         raise BadInput("line", _("Nothing more is asked."))
     if found.options or found.is_words or found.kind == "count":
@@ -108,7 +108,7 @@ def log_file(request: HttpRequest, work: BoundStation) -> HttpResponse | Answer:
         if not keep or not kept:
             transaction.set_rollback(True)  # only to show what would be
     if keep and kept:
-        again(work).settle()
+        again(work).update_work_plan()
         messages.success(
             request,
             ngettext("{kept} reading kept from {name}.", "{kept} readings kept from {name}.", len(kept)).format(kept=len(kept), name=name),

@@ -125,7 +125,7 @@ def add_photo(job: Job, station: RunStation | None, upload: UploadedFile, captio
 def parts_of(card: EngineCard) -> list[Part]:
     """Return what a picture can be of: seats, seals and fitted parts of the card, and what every engine has."""
     places = [each.part for kind in ("seats", "seals", "fitted") for each in getattr(card, kind).all()]
-    return [*places, *of_every_engine(card.cylinders)]
+    return [*places, *of_every_engine(card.cylinder_count)]
 
 
 def named_by(photo: Photo) -> Entry | None:

@@ -58,7 +58,7 @@ class Follows(Hands):
             self.post("keep", ask=ask, text=value, suspect=value)
 
     def asked(self):
-        ask = self.work().next_ask
+        ask = self.work().next_question
         return ask.key if ask else ""
 
     def ends(self):

@@ -50,7 +50,7 @@ def job_from(check: QuickCheck, form: CheckForm, name: str, complaint: str, pers
         except BadInput:
             continue  # what the station would refuse is asked there
         work = again(work)
-    work.settle()
+    work.update_work_plan()
     return job, seat, key_of
 
 

@@ -46,14 +46,14 @@ def places_left(work: BoundStation, ask: Question | None) -> list[Question]:
     if slot is None or slot.what not in ROUND:
         return []
     part = None if slot.what == Property.GAP else slot.part  # the places of a gap are parts of their own
-    found = [each for each in work.open_asks() if each.slot and each.slot.what == slot.what and part in (None, each.slot.part)]
+    found = [each for each in work.open_questions() if each.slot and each.slot.what == slot.what and part in (None, each.slot.part)]
     return found if ask in found else []
 
 
 def skip_optional_questions(work: BoundStation, ask: Question | None) -> list[Question]:
     """A question that may be left out and those right behind it that may be too; none where it stands alone."""
     found: list[Question] = []
-    waiting = work.open_asks()
+    waiting = work.open_questions()
     for each in waiting[waiting.index(ask) :] if ask in waiting else ():
         if not each.optional or each.offer or each.repeats:
             break
@@ -76,7 +76,7 @@ def take_thread(work: BoundStation, ask: Question, called: str, found: tuple[Pro
     pitch_of, diameter, pitch = found
     extra = {AS_WRITTEN: called.strip()}
     save_reading(work, ask, f"{diameter:.2f} mm", key, extra=extra)
-    work = again(work, only_here=not work.follows_up)
+    work = again(work, only_here=not work.has_follow_up)
     same_thread = replace(ask.slot, what=pitch_of) if ask.slot else None
     other = next((each for each in work.wanted if each.slot and each.slot == same_thread), None)
     kept = work.live(ask.key)[-1]
@@ -130,10 +130,10 @@ def _act_of(reading: Reading) -> str:
 def take_as_before(work: BoundStation, before: PreviousPart, key: str) -> BoundStation:
     """Answer as the part before was, as far as the same is asked."""
     for number in range(len(before.answers)):
-        ask = work.next_ask
+        ask = work.next_question
         said = before.answers.get(ask.slot.what) if ask and ask.slot else None
         if ask is None or said not in {option.key for option in ask.options}:
             break
         save_reading(work, ask, said, f"{key}.{number}" if number else key, extra={AS_AT: before.name})
-        work = again(work, only_here=not work.follows_up)
+        work = again(work, only_here=not work.has_follow_up)
     return work

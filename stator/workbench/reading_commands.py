@@ -52,7 +52,7 @@ def again(work: BoundStation, *, only_here: bool = False) -> BoundStation:
     fresh: BoundStation = bind(work.station, job, stage, work.seat, work.person, clock.now(job))
     fresh.papers, fresh.seen = work.papers, work.seen
     if only_here and not (fresh.entry and fresh.entry.supersedes_id and work.entry is None):
-        fresh.know(work)
+        fresh.share_facts(work)
     return fresh
 
 
@@ -61,7 +61,7 @@ def with_reading(work: BoundStation, reading: Reading) -> BoundStation:
     known = any(each.pk == reading.pk for each in work.readings)
     fresh = work.anew(work.readings if known else [*work.readings, reading])
     fresh.now = work.now
-    fresh.know(work)
+    fresh.share_facts(work)
     return fresh
 
 
@@ -98,8 +98,8 @@ def save_reading(
         standing = [each for each in work.live(ask.key) if each.pk != reading.pk]  # sent twice, it does not withdraw itself
         for older in standing if len(standing) >= ask.times else ():
             log.withdraw(older, work.person)
-    if work.follows_up:
-        again(work).after_keep(reading)
+    if work.has_follow_up:
+        again(work).after_save(reading)
     return reading
 
 
@@ -115,8 +115,8 @@ def accept_offered_fact(work: BoundStation, ask: Question, client_key: str) -> R
     extra = {"from": fact.station, **({"uncertainty": fact.uncertainty} if fact.uncertainty else {})}
     more: dict[str, Any] = {"slot": ask.slot, "carried_from": fact.reading or None, "attempt": work.attempt, "extra": extra}
     reading = log.save_reading(work.entry, work.person, ask.key, quantity, client_key, **more)
-    if work.follows_up:
-        again(work).after_keep(reading)
+    if work.has_follow_up:
+        again(work).after_save(reading)
     return reading
 
 

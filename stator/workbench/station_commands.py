@@ -124,7 +124,7 @@ def save_answer(request: HttpRequest, work: BoundStation) -> Answer:
     command = text.strip().lower()
     if command and request.POST.get("word"):
         return _command(request, work, ask or Question(WORD, "", kind="words"), command)
-    if ask is None and ask_key == WORD and (waiting := work.ask_for(None)) and waiting.key == WORD:
+    if ask is None and ask_key == WORD and (waiting := work.question_for(None)) and waiting.key == WORD:
         return _command(request, work, waiting, command)
     thread = as_thread(ask, text) if ask else None
     if ask and thread:
@@ -188,7 +188,7 @@ def _keep_reading(request: HttpRequest, work: BoundStation, ask: Question, text:
     if corrected and Reading.objects.filter(pk=corrected.pk, withdrawn_at=None).exists():
         log.withdraw(corrected, work.person)
     _did(request, f"{ask.words}, {reading.text}")
-    return _settled(work, note=note, reading=reading, only_here=not work.follows_up)
+    return _settled(work, note=note, reading=reading, only_here=not work.has_follow_up)
 
 
 def _as_before(request: HttpRequest, work: BoundStation, ask: Question) -> Answer:
@@ -234,7 +234,7 @@ def _settled(
 ) -> Answer:
     """The screen after a write: read afresh once, where it stands written down."""
     fresh = with_reading(work, reading) if reading and only_here else again(work, only_here=only_here)
-    fresh.settle()
+    fresh.update_work_plan()
     return Answer(fresh, ask, event=event, note=note, reading=reading)
 
 
@@ -266,7 +266,7 @@ def _command(request: HttpRequest, work: BoundStation, ask: Question, command: s
     if word == "skip" and ask.key != WORD:
         return _skip(request, work, ask)
     if word == "back":
-        before = work.asked_before(ask)
+        before = work.previous_question(ask)
         return Answer(work, before.key) if before else Answer(work, ask.key, BadInput("back", _("This is the first reading here.")))
     if word == "undo":
         return _undo(request, work)
@@ -369,7 +369,7 @@ def tick(request: HttpRequest, work: BoundStation) -> Answer:
 def continue_against_advice(request: HttpRequest, work: BoundStation) -> Answer:
     """Go on although something that should come first has not been done, with the reason: a decision against advice."""
     code, reason = request.POST.get("need", ""), " ".join(request.POST.get("reason", "").split())[:200]
-    said = dict(work.unmet).get(code)
+    said = dict(work.unmet_prerequisites).get(code)
     if said is None:
         return Answer(work)
     if not reason:

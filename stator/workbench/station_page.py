@@ -91,9 +91,9 @@ def page_data(work: BoundStation, ask: str | None = None, error: BadInput | None
     veiled = is_verdict_hidden(work)
     for stage, _name, _address in run if veiled else ():
         stage.call_state = ""  # nothing on the page says beforehand what the learner is to say
-    asked = work.ask_for(ask)
+    asked = work.question_for(ask)
     in_turn = [each for each in work.wanted if not each.quiet]
-    left = len(work.open_asks())
+    left = len(work.open_questions())
     seats = list(work.job.card.seats.all()) if work.station.by_seat else []
     now = clock.now(work.job)
     return {

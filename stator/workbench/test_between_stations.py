@@ -40,7 +40,7 @@ class Between(TestCase):
         self.looker.act("sign")
 
     def call(self):
-        plate = self.heat.work().plate()
+        plate = self.heat.work().displayed_verdict()
         return plate.state, plate.words
 
     def test_a_bearing_that_is_scrap_when_it_comes_out_is_not_kept_at_inspect(self):
@@ -50,10 +50,10 @@ class Between(TestCase):
         puller.outcome(("came-out", "driven"), ("hit-through-balls", "yes"), ("seat-condition", "sound"))
         puller.act("sign")
         self.looker.to(self.seat)
-        in_turn = {each.slot.what for each in self.looker.work().open_asks()}
+        in_turn = {each.slot.what for each in self.looker.work().open_questions()}
         self.assertEqual(in_turn, {Property.SEAT_TEMPERATURE, Property.SEAT_DIAMETER})  # of the bearing nothing more
         self.looker.diameters(self.seat, *[46.981] * 6)
-        plate = self.looker.work().plate()
+        plate = self.looker.work().displayed_verdict()
         self.assertEqual((plate.state, plate.code), ("out", "replace"))
         self.assertIn("Decided at Bearings out", f"{plate.line} {plate.move} {plate.detail}")
 
@@ -71,11 +71,11 @@ class Between(TestCase):
     def test_a_whole_half_is_not_heated_with_such_a_seat_in_it(self):
         self.inspected(SPUN_MM, mend="sleeve")
         sheet = SheetHands(self.made)
-        plate = sheet.work().plate()
+        plate = sheet.work().displayed_verdict()
         self.assertEqual(plate.state, "stop")
         self.assertIn("the seat is out", plate.line)
         self.heat.keep("seat", "46.981")
-        self.assertEqual(sheet.work().plate().state, "in")
+        self.assertEqual(sheet.work().displayed_verdict().state, "in")
 
     def test_a_retaining_compound_holds_what_the_fit_does_not(self):
         Compound.objects.create(name="Green retaining", kind="retaining", gap_mm=0.1)
@@ -86,7 +86,7 @@ class Between(TestCase):
         by_code = self.heat.work().found.plan.offering.clearance_mm
         self.inspected(46.981)
         work = self.heat.work()
-        self.assertIn("measured at Inspect", next(each.source for each in work.traces() if each.label == "Grip when cold"))
+        self.assertIn("measured at Inspect", next(each.source for each in work.sources() if each.label == "Grip when cold"))
         self.assertNotEqual(work.found.plan.offering.clearance_mm, by_code)
 
 
@@ -107,9 +107,9 @@ class TheJoint(TestCase):
     def test_sealant_in_place_of_a_gasket_that_the_end_float_counts_on_is_stop(self):
         self.stacked("0.30")
         self.assertEqual(self.closer.work().found.between, "gasket")
-        self.assertNotEqual(self.closer.work().plate().state, "stop")
+        self.assertNotEqual(self.closer.work().displayed_verdict().state, "stop")
         self.closer.choose(sealant=str(self.sealant.pk))
-        plate = self.closer.work().plate()
+        plate = self.closer.work().displayed_verdict()
         self.assertEqual((plate.state, plate.words), ("stop", "Joint and end float differ"))
         self.assertIn("a gasket of 0.30 mm", plate.line)
 
@@ -117,9 +117,9 @@ class TheJoint(TestCase):
         self.stacked("")
         self.assertEqual(self.closer.work().found.between, "dry")
         self.closer.choose(sealant=str(self.sealant.pk))
-        self.assertNotEqual(self.closer.work().plate().state, "stop")
+        self.assertNotEqual(self.closer.work().displayed_verdict().state, "stop")
         self.closer.choose(sealant="gasket")
-        self.assertEqual(self.closer.work().plate().state, "stop")
+        self.assertEqual(self.closer.work().displayed_verdict().state, "stop")
 
 
 class InOrder(TestCase):
@@ -141,7 +141,7 @@ class InOrder(TestCase):
         self.closer.answer("note", "")
 
     def lacking(self, hands):
-        return [code for code, _ in hands.work().unmet]
+        return [code for code, _ in hands.work().unmet_prerequisites]
 
     def test_close_with_the_heat_still_open_says_so_at_its_top_and_in_the_run_and_is_not_signed(self):
         self.assertEqual(self.lacking(self.closer), ["bearings_home", "crank_home"])

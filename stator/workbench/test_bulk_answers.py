@@ -101,7 +101,7 @@ class AllRound(Several):
         self.assertEqual([each.slot.what for each in self.shown()["together"]], ["bearing-marking", "note"])
         self.sends(text="skip all")
         self.assertFalse(Reading.objects.filter(text__startswith="skip").exists())
-        self.assertIsNone(self.shown()["work"].next_ask)
+        self.assertIsNone(self.shown()["work"].next_question)
 
 
 class Threads(Several):

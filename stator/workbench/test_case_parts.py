@@ -126,25 +126,25 @@ class Apart(TestCase):
         ):
             self.hands.answer(ask, text)
         self.hands.tick_all()
-        self.assertIn("drive side half lifts", self.hands.work().plate().move)
+        self.assertIn("drive side half lifts", self.hands.work().displayed_verdict().move)
         self.hands.act("begin")
         self.hands.gaps("1.00", "1.05", "1.10", "1.05")
         self.hands.act("apart")
         self.hands.answer("loose-part.split-1", "washer 1.0")
         self.hands.answer("loose-from.split-1", "output")
         self.hands.answer("loose-half.split-1", centre.uid)
-        self.assertEqual(TrayPlace.objects.get().hung_on, "centre section")
+        self.assertEqual(TrayPlace.objects.get().found_on, "centre section")
         self.hands.answer("loose-part.split-2", "")
         work = self.hands.work()
-        self.assertEqual((work.found.joint.uid, work.next_ask.slot.part.uid), (far, Mark.objects.get(name="6").uid))
+        self.assertEqual((work.found.joint.uid, work.next_question.slot.part.uid), (far, Mark.objects.get(name="6").uid))
         self.assertIn("moved on", self.hands.act("sign"))
         self.take_off(range(6, 11))
         self.hands.answer(f"counted.{far}", "4")
-        self.assertEqual(self.hands.work().plate().state, "stop")  # one is still in, at this joint
+        self.assertEqual(self.hands.work().displayed_verdict().state, "stop")  # one is still in, at this joint
         self.hands.answer(f"counted.{far}", "5")
         self.hands.answer(f"screw-turns.{far}", "")
         self.hands.act("begin")
-        self.assertEqual(self.hands.work().plate().words, "Round 1 of gaps")
+        self.assertEqual(self.hands.work().displayed_verdict().words, "Round 1 of gaps")
         self.hands.gaps("1.00", "1.05", "1.10", "1.05")
         self.hands.act("apart")
         self.hands.answer(f"loose-part.split-{far}-1", "")
@@ -161,7 +161,7 @@ class Apart(TestCase):
         self.hands.gaps("1.00", "1.05", "1.10", "1.05")
         self.hands.act("apart")
         self.hands.answer("loose-part.split-1", "")
-        self.assertEqual(self.hands.work().next_ask.slot.what, Property.SPLITTER_SCREW_DIAMETER)
+        self.assertEqual(self.hands.work().next_question.slot.what, Property.SPLITTER_SCREW_DIAMETER)
 
     def test_a_cover_comes_off_by_hand_or_stays_on(self):
         face(self.card)
@@ -170,11 +170,11 @@ class Apart(TestCase):
         self.assertEqual((work.found.joint.uid, [each.key for each in work.actions()]), (f"joint-{part.uid}", ["rest", "apart", "leave"]))
         self.hands.act("rest")
         self.hands.answer(f"counted.joint-{part.uid}", "3")
-        self.assertIn("soft hammer", self.hands.work().plate().move)
+        self.assertIn("soft hammer", self.hands.work().displayed_verdict().move)
         self.assertIn("drained", self.hands.act("apart"))
         self.hands.tick_all()
         self.hands.act("apart")
-        self.assertEqual(self.hands.work().plate().words, "Apart: look for loose parts")
+        self.assertEqual(self.hands.work().displayed_verdict().words, "Apart: look for loose parts")
         self.hands.answer(f"loose-part.split-joint-{part.uid}-1", "")
         self.assertEqual(self.hands.work().found.joint.uid, "joint")
 
@@ -216,7 +216,7 @@ class Together(TestCase):
 
     def test_a_plan_longer_than_the_open_time_is_told_before_the_first_bead(self):
         self.ready(300)
-        plate = self.hands.work().plate()
+        plate = self.hands.work().displayed_verdict()
         self.assertEqual((plate.state, plate.words), ("too_close", "Too long for this sealant"))
         self.assertIn("stays open 5 min", plate.line)
         self.assertIn("Lay no bead", plate.move)
@@ -241,10 +241,12 @@ class Together(TestCase):
         self.hands.act("close")
         began = timezone.now() - timedelta(seconds=500)
         Timer.objects.filter(key="open").update(started_at=began, due_at=began + timedelta(seconds=900))
-        self.assertEqual((self.hands.work().plate().state, self.hands.work().plate().words), ("too_close", "Tighten the bolts"))
+        self.assertEqual(
+            (self.hands.work().displayed_verdict().state, self.hands.work().displayed_verdict().words), ("too_close", "Tighten the bolts")
+        )
         began = timezone.now() - timedelta(seconds=600)
         Timer.objects.filter(key="open").update(started_at=began, due_at=began + timedelta(seconds=900))
-        self.assertEqual(self.hands.work().plate().words, "Sealant is setting")
+        self.assertEqual(self.hands.work().displayed_verdict().words, "Sealant is setting")
 
     def test_a_cover_goes_on_last_and_is_done_again_by_itself(self):
         part = cover(self.card)
@@ -254,7 +256,7 @@ class Together(TestCase):
         self.hands.act("close")  # what hung on the cover does not keep the case open
         for _number in range(3):
             self.hands.act("round")
-        self.assertEqual(self.hands.work().plate().words, "Still on the tray")
+        self.assertEqual(self.hands.work().displayed_verdict().words, "Still on the tray")
         TrayPlace.objects.update(emptied_at=timezone.now())
         work = self.hands.work()
         self.assertEqual((work.found.joint.uid, work.found.sealant_choice), (f"joint-{part.uid}", f"sealant-joint-{part.uid}"))
@@ -298,13 +300,13 @@ class InTurn(BothEnds, TestCase):
 
     def test_the_end_that_lags_is_pulled_before_the_other_goes_on(self):
         self.set_up("left")
-        self.assertIn("magneto side", self.hands.work().next_ask.words)
+        self.assertIn("magneto side", self.hands.work().next_question.words)
         self.set_up("right")
         self.assertIsNone(self.hands.work().found.gaps)
         self.feel("left", "2")
         self.assertEqual(self.hands.work().found.end, "right")
-        self.assertEqual(self.hands.work().plate().state, "too_close")
-        self.assertIn("drive side is 3.0 mm ahead of the magneto side", self.hands.work().plate().line)
+        self.assertEqual(self.hands.work().displayed_verdict().state, "too_close")
+        self.assertIn("drive side is 3.0 mm ahead of the magneto side", self.hands.work().displayed_verdict().line)
         self.feel("right", "3")
         self.assertEqual((self.hands.work().found.end, self.hands.work().found.main.name), ("left", "Main, drive side"))
         for end in ("left", "right"):
@@ -315,7 +317,7 @@ class InTurn(BothEnds, TestCase):
         self.hands.act("home")
         for end in ("left", "right"):
             self.hands.answer(f"home-gap.{end}", "0.20")
-        self.assertEqual(self.hands.work().plate().words, "Crank is home")
+        self.assertEqual(self.hands.work().displayed_verdict().words, "Crank is home")
         self.hands.act("sign")
         self.assertEqual([each["end"] for each in self.hands.entry.result["ends"]], ["left", "right"])
         labels = {line["words"] if "words" in line else line["label"] for line in self.hands.entry.record.content["readings"]}
@@ -338,8 +340,8 @@ class TwoCranks(BothEnds, TestCase):
     def test_the_end_float_of_two_cranks_is_not_taken_from_one_stack(self):
         hands = Halves(self.made)
         hands.key, hands.address = "end-float", f"/jobs/{self.made.tag}/end-float/"
-        self.assertEqual((hands.work().asks(), hands.work().plate().words), ([], "Each crank has its own"))
-        self.assertIn("Leave this station out", hands.work().plate().move)
+        self.assertEqual((hands.work().asks(), hands.work().displayed_verdict().words), ([], "Each crank has its own"))
+        self.assertIn("Leave this station out", hands.work().displayed_verdict().move)
 
     def test_neither_waits_for_the_other(self):
         self.set_up("left")
@@ -352,10 +354,10 @@ class TwoCranks(BothEnds, TestCase):
         for end, gaps in (("left", ("0.20", "0.22")), ("right", ("0.60", "0.20"))):
             for where, gap in zip(("outer", "inner"), gaps, strict=True):
                 self.hands.answer(f"home-gap.{end}.{where}", gap)
-        self.assertEqual(self.hands.work().plate().words, "Crank is not home")
-        self.assertIn("The gap on the outside, magneto side is 0.40 mm larger", self.hands.work().plate().line)
+        self.assertEqual(self.hands.work().displayed_verdict().words, "Crank is not home")
+        self.assertIn("The gap on the outside, magneto side is 0.40 mm larger", self.hands.work().displayed_verdict().line)
         self.hands.answer("home-gap.right.outer", "0.21")
-        self.assertEqual(self.hands.work().plate().words, "Crank is home")
+        self.assertEqual(self.hands.work().displayed_verdict().words, "Crank is home")
 
 
 class Stack(TestCase):
@@ -376,6 +378,6 @@ class Stack(TestCase):
             "shims-fitted": "",
         }
         for ask, text in said.items():
-            self.assertEqual(hands.work().next_ask.key, ask)
+            self.assertEqual(hands.work().next_question.key, ask)
             hands.answer(ask, text)
         self.assertAlmostEqual(hands.work().found.free.value_mm, 0.42)

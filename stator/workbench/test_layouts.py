@@ -32,7 +32,7 @@ class Layouts(TestCase):
 
     def test_a_plan_says_that_its_bearing_is_only_typical(self):
         made = job(designation="6204 C3", marking_assumed=True)
-        self.assertIn("typical and not read off its ring", " ".join(Hands(made).work().plate().assumed))
+        self.assertIn("typical and not read off its ring", " ".join(Hands(made).work().displayed_verdict().assumed))
 
     def test_a_marking_that_was_read_takes_the_place_of_a_typical_one_and_gives_way_when_it_is_withdrawn(self):
         made = job(order="bottom-end", designation="6204 C3", marking_assumed=True)
@@ -46,9 +46,9 @@ class Layouts(TestCase):
         self.assertEqual([], puller.work().contradictions())
         heat = Hands(made)
         self.assertEqual(47, heat.work().found.planned.fit.nominal_mm)
-        self.assertNotIn("typical", " ".join(heat.work().plate().assumed))
+        self.assertNotIn("typical", " ".join(heat.work().displayed_verdict().assumed))
         log.withdraw(puller.work().live(FactKey(seat.part, Property.BEARING_MARKING).key)[-1], person())
-        self.assertIn("6204 C3, typical", " ".join(heat.work().plate().assumed))
+        self.assertIn("6204 C3, typical", " ".join(heat.work().displayed_verdict().assumed))
 
     def test_a_seal_of_assumed_sizes_is_taken_as_it_is_measured(self):
         made = job(order="bottom-end")
@@ -61,6 +61,6 @@ class Layouts(TestCase):
         self.assertEqual((22, 38), (found.shaft_mm, found.bore_mm))
         self.assertLess(found.window.outside_high_mm, 38)
         self.assertGreater(found.window.outside_high_mm, 35)  # of a driver for this seal, not for the typical one
-        self.assertNotEqual("stop", hands.work().plate().state)
+        self.assertNotEqual("stop", hands.work().displayed_verdict().state)
         hands.one(seal, shaft=str(sure.shaft_mm), bore=str(sure.bore_mm))
-        self.assertEqual("stop", hands.work().plate().state)
+        self.assertEqual("stop", hands.work().displayed_verdict().state)

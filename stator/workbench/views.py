@@ -91,7 +91,7 @@ def pulse(request: HttpRequest, tag: str, key: str, seat: int | None = None) -> 
 def readings(request: HttpRequest, tag: str, key: str, seat: int | None = None) -> HttpResponse:
     """All readings, for the panel that has just been opened."""
     work = find_work(request, tag, key, seat)
-    return render(request, "workbench/parts/readings_rows.html", {"work": work, **log_of(work, work.ask_for(None))})
+    return render(request, "workbench/parts/readings_rows.html", {"work": work, **log_of(work, work.question_for(None))})
 
 
 @require_GET

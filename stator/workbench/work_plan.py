@@ -100,7 +100,7 @@ class Line:
     address: str
     may_leave: bool
     may_wait: bool
-    unmet: list[str]
+    unmet_prerequisites: list[str]
     gave: list[Entry] = field(default_factory=list)
     more: int = 0  # signed entries beyond those
     error: str = ""
@@ -114,7 +114,7 @@ class Line:
         gave = tuple(
             (each.pk, each.signed_at, each.signed_by and each.signed_by.called, each.seat and each.seat.name) for each in self.gave
         )
-        said = (stage.call_state, stage.waits_for, stage.because, self.move if stage.state == State.NOW else "", *self.unmet)
+        said = (stage.call_state, stage.waits_for, stage.because, self.move if stage.state == State.NOW else "", *self.unmet_prerequisites)
         return self.address, self.name, stage.state, said, gave, self.more, self.error, self.typed, self.closed
 
     @property

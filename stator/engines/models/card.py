@@ -121,7 +121,7 @@ class EngineCard(ReadPlainly):
         """A card has its crank, throws, rods, flywheel, two halves of a case and their joint from the start."""
         super().save(*args, **kwargs)
         known = {(each.kind, each.uid) for each in self.subjects.all()}
-        wanted = [part for part in of_every_engine(self.cylinders) if (part.kind, part.uid) not in known]
+        wanted = [part for part in of_every_engine(self.cylinder_count) if (part.kind, part.uid) not in known]
         Subject.objects.bulk_create(Subject(card=self, kind=part.kind, uid=part.uid) for part in wanted)
         for uid in HALVES if not self.case_parts.exists() else ():
             self.case_parts.create(uid=uid)
@@ -129,7 +129,7 @@ class EngineCard(ReadPlainly):
             self.joints.create(uid=JOINT.uid, one=HALVES[0], other=HALVES[1])
 
     @property
-    def cylinders(self) -> int:
+    def cylinder_count(self) -> int:
         """Return how many throws and rods it has, as far as its layout tells."""
         return 1 if self.layout == self.Layout.SINGLE else 2
 
@@ -152,7 +152,7 @@ class EngineCard(ReadPlainly):
         """A part of the case by its identity."""
         return next((each for each in self.case_parts.all() if each.uid == uid), None) if self.pk else None
 
-    def part_called(self, uid: str) -> str:
+    def part_name(self, uid: str) -> str:
         """A part of the case as a sentence names it: drive side half, centre section."""
         return gettext("{side} half").format(side=self.side(uid)) if uid in HALVES else self.side(uid)
 

@@ -39,11 +39,11 @@ class CasePart(CardModel):
     @property
     def called(self) -> str:
         """As a sentence names it: drive side half, centre section."""
-        return self.card.part_called(self.uid)
+        return self.card.part_name(self.uid)
 
     @property
     def bolted_to(self) -> str:
-        return self.card.part_called(self.fastened_to)
+        return self.card.part_name(self.fastened_to)
 
 
 class Joint(CardModel):
@@ -93,7 +93,7 @@ class Joint(CardModel):
     @property
     def comes_off(self) -> str:
         """The part that comes off, in words; empty where nobody has said."""
-        return self.card.part_called(self.lifting) if self.lifting else ""
+        return self.card.part_name(self.lifting) if self.lifting else ""
 
     @property
     def face_mm(self) -> tuple[float, float]:

@@ -73,7 +73,7 @@ def _recorded(job: Job, entry: Entry, person: Person) -> Recorded:
         work = computed(
             STATION_BY_KEY[entry.station.key], job, entry.station, entry.seat, person, entry.signed_at or entry.opened_at, entry
         )
-        record = frozen(work, work.plate())
+        record = frozen(work, work.displayed_verdict())
     return Recorded(entry, record.content, bytes(record.drawing))
 
 

@@ -61,10 +61,12 @@ class Leaving(TestCase):
 
 class HandOver(Leaving):
     def test_what_is_open_or_on_the_tray_keeps_it_here(self):
-        self.assertEqual((self.hands.work().plate().state, self.hands.work().plate().words), ("stop", "Not finished"))
+        self.assertEqual(
+            (self.hands.work().displayed_verdict().state, self.hands.work().displayed_verdict().words), ("stop", "Not finished")
+        )
         self.ready()
         self.made.tray.create(number=1, name="thrust washer", client_key="t", by=person())
-        self.assertEqual(self.hands.work().plate().words, "Still on the tray")
+        self.assertEqual(self.hands.work().displayed_verdict().words, "Still on the tray")
         self.assertIn("Still on the tray", self.hands.act("sign"))
 
     def test_an_owner_signs_it_out_and_it_is_closed(self):

@@ -102,6 +102,6 @@ class TrayPlace(models.Model):
         return f"{self.number} {self.name}"
 
     @property
-    def hung_on(self) -> str:
+    def found_on(self) -> str:
         """The part of the case that it was found on, as this engine calls it; empty where nobody knows."""
-        return self.job.card.part_called(self.half) if self.half else ""
+        return self.job.card.part_name(self.half) if self.half else ""

@@ -25,8 +25,8 @@ class CentreCase(TestCase):
         Gauge.objects.first().save()
         self.hands = Centrer(self.made)
 
-    def plate(self):
-        return self.hands.work().plate()
+    def displayed_verdict(self):
+        return self.hands.work().displayed_verdict()
 
     def gaps(self, left="0.15", right="0.16"):
         self.hands.answer("side-gap.left", left)
@@ -42,31 +42,31 @@ class CentreCase(TestCase):
 class Centring(CentreCase):
     def test_the_move_is_half_the_difference_with_turns_side_and_blades(self):
         self.gaps("0.10", "0.34")
-        plate = self.plate()
+        plate = self.displayed_verdict()
         self.assertEqual((plate.state, plate.words), ("out", "Crank is off centre"))
         self.assertEqual(plate.move, "Move it 0.12 mm toward the magneto side: 0.08 of a turn.")
         self.assertEqual(plate.detail, "Then 0.22 mm on both sides: blades 0.2 + 0.03 mm.")
-        self.assertIn("shop rule", [trace.source for trace in self.hands.work().traces()])
+        self.assertIn("shop rule", [trace.source for trace in self.hands.work().sources()])
 
     def test_nothing_more_is_asked_before_it_stands_in_the_middle(self):
         self.gaps("0.10", "0.34")
         self.assertNotIn("spin", [ask.key for ask in self.hands.work().asks()])
         self.assertIn("over the limit", self.hands.act("sign"))
         self.hands.act("again")
-        self.assertEqual(self.hands.work().next_ask.key, "side-gap.left")
+        self.assertEqual(self.hands.work().next_question.key, "side-gap.left")
         self.gaps("0.21", "0.22")
-        self.assertEqual(self.hands.work().next_ask.key, "spin")
+        self.assertEqual(self.hands.work().next_question.key, "spin")
         self.assertEqual(self.hands.entry.readings.filter(ask="side-gap.left", withdrawn_at=None).count(), 2)  # as it was found stays
 
     def test_hard_on_one_side_asks_no_gaps(self):
         self.hands.choose(school="hard")
-        self.assertEqual(self.hands.work().next_ask.key, "spin")
+        self.assertEqual(self.hands.work().next_question.key, "spin")
 
     def test_a_crank_that_drags_is_stop(self):
         self.gaps()
         self.hands.answer("spin", "drags")
         self.hands.answer("drag", "all round, since the seals")
-        self.assertEqual((self.plate().state, self.plate().words), ("stop", "Crank drags"))
+        self.assertEqual((self.displayed_verdict().state, self.displayed_verdict().words), ("stop", "Crank drags"))
 
     def test_a_dial_that_disagrees_with_the_stack_is_raised_with_its_causes(self):
         Spec.objects.create(card=self.made.card, name="End float of the crank", property="end-float", low=0.10, high=0.20, source="page 61")
@@ -76,7 +76,7 @@ class Centring(CentreCase):
         self.gaps()
         self.hands.answer("spin", "free")
         self.hands.answer("end-float", f"{predicted + 0.15:.3f}")
-        plate = self.plate()
+        plate = self.displayed_verdict()
         self.assertEqual((plate.state, plate.words), ("out", "Dial and stack differ"))
         self.assertIn("a bearing not home, another gasket than measured, a shim on the wrong side", plate.move)
         self.hands.answer("end-float", f"{predicted:.3f}")
@@ -92,7 +92,7 @@ class Proving(CentreCase):
 
     def test_pressure_and_vacuum_that_hold_prove_it(self):
         self.held("0.4 bar", "39.4")
-        plate = self.plate()
+        plate = self.displayed_verdict()
         self.assertEqual((plate.state, plate.words), ("in", "Crank is centred, no leak"))
         self.hands.act("sign")
         result = self.hands.entry.result
@@ -100,7 +100,7 @@ class Proving(CentreCase):
 
     def test_a_leak_by_vacuum_alone_is_found(self):
         self.held("40", "39.5", "40", "20")
-        plate = self.plate()
+        plate = self.displayed_verdict()
         self.assertEqual((plate.state, plate.words), ("out", "Case leaks"))
         self.assertIn("Vacuum: 4.00 kPa a minute; a cautious shop rule allows", plate.line)
         self.assertIn("Soapy water", plate.move)
@@ -116,13 +116,13 @@ class Proving(CentreCase):
 
     def test_a_leak_too_close_to_call_says_how_long_to_hold_it(self):
         self.held("40", "35.1", "40", "35.1")
-        self.assertEqual((self.plate().state, self.plate().words), ("too_close", "Leak too close to call"))
-        self.assertRegex(self.plate().move, r"Hold it \d+ minutes")
+        self.assertEqual((self.displayed_verdict().state, self.displayed_verdict().words), ("too_close", "Leak too close to call"))
+        self.assertRegex(self.displayed_verdict().move, r"Hold it \d+ minutes")
 
     def test_the_cards_own_limit_comes_before_the_cautious_one(self):
         Spec.objects.create(card=self.made.card, name="Leak, kPa a minute", property="leak", kind="force", high=3.0, source="page 70")
         self.held("40", "30")
-        self.assertEqual(self.plate().state, "in")
+        self.assertEqual(self.displayed_verdict().state, "in")
 
     def test_a_leak_is_said_before_a_float_or_a_first_test_that_is_only_close(self):
         Spec.objects.create(card=self.made.card, name="End float of the crank", property="end-float", low=0.10, high=0.20, source="page 61")
@@ -131,11 +131,11 @@ class Proving(CentreCase):
         self.gaps()
         self.hands.answer("spin", "free")
         self.hands.answer("end-float", "0.20")
-        self.assertEqual((self.plate().state, self.plate().words), ("too_close", "End float too close"))
+        self.assertEqual((self.displayed_verdict().state, self.displayed_verdict().words), ("too_close", "End float too close"))
         self.held("40", "25", "40", "20")
         self.assertEqual([leak.state for _, leak in self.hands.work().found.leaks], ["too_close", "out"])
-        self.assertEqual((self.plate().state, self.plate().words), ("out", "Case leaks"))
-        self.assertIn("Vacuum: 4.00 kPa a minute", self.plate().line)
+        self.assertEqual((self.displayed_verdict().state, self.displayed_verdict().words), ("out", "Case leaks"))
+        self.assertIn("Vacuum: 4.00 kPa a minute", self.displayed_verdict().line)
 
     def test_a_test_that_gains_or_blows_is_refused_in_words(self):
         self.assertIn("is not believable", self.hands.answer("test-time", "2 h") or "")
@@ -146,7 +146,7 @@ class Proving(CentreCase):
 
     def test_a_four_stroke_is_proved_by_oil_and_nothing_is_skipped_without_a_word(self):
         self.hands.choose(proof="oil")
-        self.assertEqual(self.plate().state, "in")
+        self.assertEqual(self.displayed_verdict().state, "in")
         self.hands.choose(proof="none")
         self.assertIn("Still to answer: why is it not tested", self.hands.act("sign"))
 

@@ -25,7 +25,7 @@ def actions(bound: Any) -> tuple[Action, ...]:
     stopped = bound.call.line if bound.call.state == State.STOP else ""
     beads = "beads" if len(found.joints) > 1 else "sealed"
     name = str(messages.ACTION[beads if found.sealant else "close"])
-    return (Action("close", name, "close", True, bound.refused() or stopped or bound.still_to_say(), close),)
+    return (Action("close", name, "close", True, bound.refused() or stopped or bound.unanswered_message(), close),)
 
 
 def _round(bound: Any) -> tuple[Action, ...]:

@@ -34,7 +34,7 @@ def questions(found: ClosingAnalysis) -> list[Question]:
         rounds = [[_bolt(found, mark, number) for mark in found.ordered] for number in range(1, len(found.rounds) + 1)]
         wiped = [ask(found.of(Property.SQUEEZED_OUT), quiet=not found.faces_together)] if found.films else []
         asked += [*rounds[0], *wiped, *(each for bolts in rounds[1:] for each in bolts)]
-    return [*asked, *(ask(fault_of(mark), quiet=True, aside=True) for mark in found.ordered)]
+    return [*asked, *(ask(fault_of(mark), quiet=True, hide_until_answered=True) for mark in found.ordered)]
 
 
 def _bolt(found: ClosingAnalysis, mark: Mark, number: int) -> Question:
@@ -42,7 +42,13 @@ def _bolt(found: ClosingAnalysis, mark: Mark, number: int) -> Question:
     size = format_message(messages.SIZE_LONG, {"thread": mark.thread, "length": mm(mark.length_mm, 1.0)}) if mark.length_mm else mark.thread
     values: dict[str, Any] = {"torque": torque, "round": number, "rounds": len(found.rounds), "size": size}
     return ask(
-        torque_of(mark, number), values, optional=True, as_asked=True, expects=torque.value, example=plain(torque.value, 3), resolution=0.5
+        torque_of(mark, number),
+        values,
+        optional=True,
+        skip_means_done=True,
+        expects=torque.value,
+        example=plain(torque.value, 3),
+        resolution=0.5,
     )
 
 

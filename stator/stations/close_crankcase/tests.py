@@ -32,8 +32,8 @@ class CloseCase(TestCase):
         self.sealant = Compound.objects.create(name="Case sealant", kind="solvent", open_s=600)
         self.hands = Closer(self.made)
 
-    def plate(self):
-        return self.hands.work().plate()
+    def displayed_verdict(self):
+        return self.hands.work().displayed_verdict()
 
     def ready(self):
         self.hands.answer("gears", "all")
@@ -44,21 +44,21 @@ class Close(CloseCase):
     def test_a_place_on_the_tray_not_emptied_is_stop(self):
         place = TrayPlace.objects.create(job=self.made, number=1, name="thrust washer", client_key="a", by=person())
         self.ready()
-        plate = self.plate()
+        plate = self.displayed_verdict()
         self.assertEqual((plate.state, plate.words), ("stop", "Still on the tray"))
         self.assertIn("1 thrust washer", plate.line)
         self.assertIn("thrust washer", self.hands.act("close"))
         TrayPlace.objects.filter(pk=place.pk).update(emptied_at=timezone.now())
-        self.assertEqual(self.plate().words, "Close it")
+        self.assertEqual(self.displayed_verdict().words, "Close it")
 
     def test_a_gear_that_does_not_select_is_stop_while_it_is_open(self):
         self.hands.answer("gears", "not")
         self.hands.answer("gear-fault", "third, fork 2")
-        self.assertEqual((self.plate().state, self.plate().line), ("stop", "Third, fork 2"))
+        self.assertEqual((self.displayed_verdict().state, self.displayed_verdict().line), ("stop", "Third, fork 2"))
 
     def test_faces_and_dowels_are_ticked_before_the_sealant(self):
         self.hands.answer("gears", "all")
-        self.assertIn("Both faces clean", self.plate().line)
+        self.assertIn("Both faces clean", self.displayed_verdict().line)
         self.assertIn("Both faces clean", self.hands.act("close"))
         self.assertFalse(self.hands.work().found.is_closing)
 
@@ -73,7 +73,7 @@ class Close(CloseCase):
         self.assertIn("Round 3 of 3: all 5 bolts are done", self.hands.page())
         self.hands.act("round")
         work = self.hands.work()
-        self.assertEqual((work.plate().words, len(work.readings)), ("Case is closed", 2))  # the gears, and the odd one
+        self.assertEqual((work.displayed_verdict().words, len(work.readings)), ("Case is closed", 2))  # the gears, and the odd one
         self.hands.act("sign")
         self.assertEqual(set(self.hands.entry.result["torque_nm"].values()), {10.0})
 
@@ -92,12 +92,12 @@ class Close(CloseCase):
         bolts = [Bolt(mark.name, mark.x_mm, mark.y_mm) for mark in self.made.card.marks.filter(what="bolt")]
         self.assertEqual([mark.name for mark in work.found.ordered], list(bolt_order(bolts)))
         first = work.found.ordered[0]
-        self.assertEqual((work.next_ask.key, work.next_ask.words), (torque_of(first, 1).key, f"Bolt {first.name} to 4 N·m"))
+        self.assertEqual((work.next_question.key, work.next_question.words), (torque_of(first, 1).key, f"Bolt {first.name} to 4 N·m"))
         self.hands.round(0)
-        self.assertEqual(self.hands.work().next_ask.words, f"Bolt {first.name} to 7 N·m")
+        self.assertEqual(self.hands.work().next_question.words, f"Bolt {first.name} to 7 N·m")
         self.hands.round(1)
         self.hands.round(2, "10 Nm")
-        plate = self.plate()
+        plate = self.displayed_verdict()
         self.assertEqual((plate.state, plate.words, plate.line), ("in", "Case is closed", "5 bolts in 3 rounds."))
         self.hands.act("sign")
         result = self.hands.entry.result
@@ -109,13 +109,13 @@ class Close(CloseCase):
         self.hands.act("close")
         work = self.hands.work()
         self.assertTrue(work.is_live())
-        self.assertIn("10 min left before it sets", work.plate().line)
+        self.assertIn("10 min left before it sets", work.displayed_verdict().line)
         began = timezone.now() - timedelta(seconds=520)
         Timer.objects.filter(key="open").update(started_at=began, due_at=began + timedelta(seconds=600))
-        self.assertEqual(self.plate().state, "stop")
-        self.assertIn("it will set before the last bolt", self.plate().line)
+        self.assertEqual(self.displayed_verdict().state, "stop")
+        self.assertIn("it will set before the last bolt", self.displayed_verdict().line)
         self.hands.round(0)
-        self.assertNotEqual(self.plate().state, "stop")  # the faces are together: it no longer counts
+        self.assertNotEqual(self.displayed_verdict().state, "stop")  # the faces are together: it no longer counts
 
     def test_a_case_that_is_opened_again_is_closed_as_an_attempt_of_its_own(self):
         self.hands.choose(sealant=str(self.sealant.pk))
@@ -126,7 +126,7 @@ class Close(CloseCase):
         Timer.objects.filter(key="open").update(started_at=began, due_at=began + timedelta(seconds=600))
         self.hands.act("again")
         work = self.hands.work()
-        self.assertEqual((work.attempt, work.found.done, work.found.is_closing, work.next_ask.key), (2, 0, False, "gears"))
+        self.assertEqual((work.attempt, work.found.done, work.found.is_closing, work.next_question.key), (2, 0, False, "gears"))
         self.assertIn("Both faces clean", self.hands.work().refused())  # faces are cleaned anew too
         self.ready()
         self.hands.act("close")
@@ -148,16 +148,16 @@ class Close(CloseCase):
         self.ready()
         self.hands.choose(sealant=str(silicone.pk))
         self.hands.choose(**{"sealant-at-water": str(anaerobic.pk)})
-        self.assertEqual((self.plate().state, self.plate().words), ("stop", "That sealant does not hold there"))
+        self.assertEqual((self.displayed_verdict().state, self.displayed_verdict().words), ("stop", "That sealant does not hold there"))
         self.hands.choose(sealant=str(anaerobic.pk))
         self.hands.choose(**{"sealant-at-water": str(silicone.pk)})
         work = self.hands.work()
         self.assertEqual(
             [(film.place, film.product.name) for film in work.found.films], [("crank", "Purple flange"), ("water", "Red silicone")]
         )
-        self.assertIn("Purple flange and Red silicone", work.plate().move)
-        self.assertIn("must not meet", " ".join(each.words for each in work.cautions()))
-        self.assertIn("rub it off", " ".join(each.source for each in work.traces()))
+        self.assertIn("Purple flange and Red silicone", work.displayed_verdict().move)
+        self.assertIn("must not meet", " ".join(each.words for each in work.warnings()))
+        self.assertIn("rub it off", " ".join(each.source for each in work.sources()))
         self.hands.act("close")
         clock = Timer.objects.get(key="open")
         self.assertEqual((clock.due_at - clock.started_at).total_seconds(), 480)
@@ -167,35 +167,35 @@ class Close(CloseCase):
         self.hands.answer("gears", "all")
         for key in ("clean", "in"):
             self.hands.post("tick", key=key, on="1")
-        self.assertIn("meant to stay open: Oil gallery, front", self.plate().line)
+        self.assertIn("meant to stay open: Oil gallery, front", self.displayed_verdict().line)
         self.assertIn("Oil gallery", self.hands.act("close"))
 
     def test_what_squeezed_inside_is_asked_for_before_it_skins(self):
         self.hands.choose(sealant=str(self.sealant.pk))
         self.ready()
-        self.assertIn("5 min until it is tacky", self.plate().move)
+        self.assertIn("5 min until it is tacky", self.displayed_verdict().move)
         self.assertEqual(self.hands.work().found.faces, "both")
         self.hands.act("close")
         self.hands.act("round")
-        self.assertEqual(self.hands.work().next_ask.key, "squeezed-out")
+        self.assertEqual(self.hands.work().next_question.key, "squeezed-out")
         self.hands.answer("squeezed-out", "skinned")
-        self.assertIn("blocks oil ways", " ".join(each.words for each in self.hands.work().cautions()))
+        self.assertIn("blocks oil ways", " ".join(each.words for each in self.hands.work().warnings()))
 
     def test_more_than_the_manual_is_weighed_and_wants_its_reason(self):
         self.hands.choose(school="more")
         self.hands.answer("gears", "all")
         self.hands.answer("bolt-torque-instead", "18 Nm")
-        plate = self.plate()
+        plate = self.displayed_verdict()
         self.assertEqual((plate.state, plate.words), ("stop", "Too much torque"))
         self.hands.answer("bolt-torque-instead", "11 Nm")
-        self.assertEqual(self.hands.work().next_ask.key, "reason")
+        self.assertEqual(self.hands.work().next_question.key, "reason")
         self.hands.answer("reason", "longer bolts, thread inserts")
-        self.assertIn("longer bolts", " ".join(trace.source for trace in self.hands.work().traces()))
+        self.assertIn("longer bolts", " ".join(trace.source for trace in self.hands.work().sources()))
 
     def test_a_card_without_torques_asks_for_it_once(self):
         Mark.objects.update(torque_nm=None)
         self.hands.answer("gears", "none")
-        self.assertEqual(self.hands.work().next_ask.key, "bolt-torque-wanted")
+        self.assertEqual(self.hands.work().next_question.key, "bolt-torque-wanted")
         self.assertIn("not believable", self.hands.answer("bolt-torque-wanted", "900 Nm"))
         self.hands.answer("bolt-torque-wanted", "86 in-lb")
         self.assertAlmostEqual(self.hands.work().found.torque(self.hands.work().found.ordered[0]), 9.717, places=2)
@@ -203,7 +203,7 @@ class Close(CloseCase):
     def test_a_card_without_bolts_says_where_to_put_them(self):
         Mark.objects.all().delete()
         self.hands.answer("gears", "all")
-        self.assertEqual(self.plate().words, "No bolts on the card")
+        self.assertEqual(self.displayed_verdict().words, "No bolts on the card")
 
     def test_a_case_of_iron_strips_later(self):
         self.hands.answer("gears", "all")

@@ -26,10 +26,10 @@ class Strip(TestCase):
     def test_a_crank_that_comes_crooked_is_stop(self):
         self.hands.answer("crank-out", "pushed")
         self.hands.answer("came-evenly", "crooked")
-        plate = self.hands.work().plate()
+        plate = self.hands.work().displayed_verdict()
         self.assertEqual((plate.state, plate.code), ("stop", Code.STOP_PUSHING))
         self.hands.answer("came-evenly", "even")
-        self.assertEqual(self.hands.work().plate().state, "wait")
+        self.assertEqual(self.hands.work().displayed_verdict().state, "wait")
 
     def test_parts_lie_in_the_order_they_came_with_count_side_and_wear(self):
         self.hands.part(1, "gear cluster, input", way="picture")
@@ -53,7 +53,7 @@ class Strip(TestCase):
         self.hands.answer("crank-out", "lifted")
         self.hands.part(1, "gear cluster, output", wear="broken")
         self.hands.answer("part.strip-2", "")
-        plate = self.hands.work().plate()
+        plate = self.hands.work().displayed_verdict()
         self.assertEqual((plate.state, plate.code, plate.detail), ("too_close", Code.BARE_WITH_WEAR, "1 gear cluster, output: broken."))
         self.assertIn("clean tray", self.hands.act("sign"))
         self.hands.tick_all()

@@ -27,7 +27,7 @@ def alternatives_for(bound: Any) -> tuple[RenderedAlternative, ...]:
 
 
 def _is_stuck(bound: Any) -> bool:
-    asked = any(not ask.optional for ask in bound.open_asks())
+    asked = any(not ask.optional for ask in bound.open_questions())
     return not asked and not any(action.main and not action.refused for action in bound.actions())
 
 

@@ -85,12 +85,12 @@ class Bound(EntryReadings, ABC):
         return []
 
     @abstractmethod
-    def plate(self) -> RenderedVerdict:
+    def displayed_verdict(self) -> RenderedVerdict:
         """The call as it stands."""
 
     def verdict(self) -> RenderedVerdict:
         """The call that is signed: the one on the page, unless the room says otherwise."""
-        return self.plate()
+        return self.displayed_verdict()
 
     @abstractmethod
     def drawing(self, at_s: float | None = None) -> SafeString:
@@ -108,7 +108,7 @@ class Bound(EntryReadings, ABC):
         """The whole check list, for the record: also what is past."""
         return self.checks()
 
-    def cautions(self) -> tuple[SafetyWarning, ...]:
+    def warnings(self) -> tuple[SafetyWarning, ...]:
         return ()
 
     def methods(self) -> tuple[Method, ...]:
@@ -118,7 +118,7 @@ class Bound(EntryReadings, ABC):
         """Parts of the work that are taken up one at a time, as tabs over the drawing."""
         return None
 
-    def traces(self) -> tuple[Source, ...]:
+    def sources(self) -> tuple[Source, ...]:
         return ()
 
     def actions(self) -> tuple[Action, ...]:
@@ -131,19 +131,19 @@ class Bound(EntryReadings, ABC):
         """Ways on from a call that is not OK."""
         return ()
 
-    def after_keep(self, reading: Reading) -> None:
+    def after_save(self, reading: Reading) -> None:
         """What a kept reading moves: clocks, mostly."""
 
     @property
-    def follows_up(self) -> bool:
+    def has_follow_up(self) -> bool:
         """Return True if something is done after a reading was kept."""
-        return type(self).after_keep is not Bound.after_keep
+        return type(self).after_save is not Bound.after_save
 
     def result(self) -> dict[str, Any]:
         """Return what is kept beside the call so that it can be computed again."""
         return {}
 
-    def part_called(self, ask: str) -> str:
+    def part_name(self, ask: str) -> str:
         """Return which part a reading belongs to, for the job's sheet."""
         return self.seat.name if self.seat else ""
 
@@ -192,7 +192,7 @@ class Bound(EntryReadings, ABC):
     @cached_property
     def call(self) -> RenderedVerdict:
         """The plate of this moment."""
-        return self.plate()
+        return self.displayed_verdict()
 
     @property
     def shows(self) -> PageState:
@@ -218,12 +218,6 @@ class Bound(EntryReadings, ABC):
         seat = self.seat.pk if self.seat else 0 if self.station.whole else None
         return station_address(self.job.tag, self.station.key, seat)
 
-    def signed_result(self, station: str) -> dict[str, Any]:
-        """Return what another station of this job was signed with last; empty when it was not."""
-        entries = Entry.objects.filter(job=self.job, station__key=station, signed_at__isnull=False)
-        entry = entries.order_by("-pk").first()
-        return entry.result if entry else {}
-
     @cached_property
     def specs(self) -> list[Spec]:
         """The card's figures."""
@@ -247,7 +241,7 @@ class Bound(EntryReadings, ABC):
     def skipped(self) -> list[str]:
         return list(self.choices.get("skipped", []))
 
-    def open_asks(self) -> list[Question]:
+    def open_questions(self) -> list[Question]:
         """Return what is still to be asked, in turn: where places are read several times, round after round; a list until it is left."""
         return list(self._open)
 
@@ -262,14 +256,14 @@ class Bound(EntryReadings, ABC):
         rounds.sort(key=lambda ask: len(self.live(ask.key)))
         return (*rounds, *(ask for ask in found if ask.times != found[0].times))
 
-    def ask_for(self, key: str | None) -> Question | None:
+    def question_for(self, key: str | None) -> Question | None:
         """The ask jumped to, else the next in turn."""
         if self.signed:
             return None
         wanted = next((ask for ask in self.wanted if ask.key == key), None)
-        return wanted or self.next_ask or self.word_wanted()
+        return wanted or self.next_question or self.command_question()
 
-    def asked_before(self, ask: Question) -> Question | None:
+    def previous_question(self, ask: Question) -> Question | None:
         """The question before this one that was answered or left out; only what is asked in turn, so the subject stays the same."""
         keys = [each.key for each in self.wanted]
         earlier = self.wanted[: keys.index(ask.key)] if ask.key in keys else self.wanted
@@ -277,11 +271,11 @@ class Bound(EntryReadings, ABC):
         return next((each for each in reversed(earlier) if not each.quiet and (each.key in done or self.live(each.key))), None)
 
     @property
-    def next_ask(self) -> Question | None:
+    def next_question(self) -> Question | None:
         """The next measurement or answer in turn; None when all are in."""
         return next(iter(self._open), None)
 
-    def word_wanted(self) -> Question | None:
+    def command_question(self) -> Question | None:
         """Nothing is left to measure: the strip waits for a word that does the next thing."""
         words = ", ".join(action.word for action in self.actions() if not action.refused)
         said = _("Type one of: {words}").format(words=words)
@@ -309,7 +303,7 @@ class Bound(EntryReadings, ABC):
         for ask in self.wanted:
             found = self.live(ask.key)
             lines = [ReadingRow(ask, reading, self.shown(reading, ask), beside(reading, self.note(reading))) for reading in found]
-            rows += lines or ([] if ask.aside else [ReadingRow(ask, None, "")])
+            rows += lines or ([] if ask.hide_until_answered else [ReadingRow(ask, None, "")])
         return rows
 
     @cached_property
@@ -326,7 +320,7 @@ class Bound(EntryReadings, ABC):
         ticks = self.entry.ticks if self.entry else {}
         return next((caution.words for caution in self.checks() if caution.gate and caution.key not in ticks), "")
 
-    def signed_plate(self) -> RenderedVerdict:
+    def signed_verdict(self) -> RenderedVerdict:
         """The call as it was signed; it stands whatever the core says today."""
         assert self.entry is not None
         said = _("Signed by {by}.").format(by=self.entry.signed_by.called if self.entry.signed_by else "")
@@ -339,7 +333,7 @@ class Bound(EntryReadings, ABC):
             raise BadInput(key, action.refused if action else _("That cannot be done at this point; the page has moved on."))
         return self.entry
 
-    def still_to_say(self) -> str:
+    def unanswered_message(self) -> str:
         """Return what must be answered before this is signed; empty when nothing is."""
         return ""
 
@@ -348,7 +342,7 @@ class Bound(EntryReadings, ABC):
         return []
 
     @property
-    def unmet(self) -> list[tuple[str, str]]:
+    def unmet_prerequisites(self) -> list[tuple[str, str]]:
         """Return what this station needs of others and does not have."""
         return []
 
@@ -357,7 +351,7 @@ class Bound(EntryReadings, ABC):
         given = [each for each in self.readings if not each.withdrawn_at and each.ask.rpartition("-")[2] in ("why", "cite")]
         return [f"{self.called(each)} {each.text}" for each in given]
 
-    def raised(self) -> tuple[SafetyWarning, ...]:
+    def raised_warnings(self) -> tuple[SafetyWarning, ...]:
         """The contradictions as cautions, and gauges that are not trusted any more."""
         lines = [{**line, "what": capital(line["what"])} for line in self.contradictions()]
         said = _("{what}: found {found}, the card says {card}. Recorded.")
@@ -375,7 +369,7 @@ class Bound(EntryReadings, ABC):
         """Return what the rest of the job knows."""
         return facts_of(self.job, self.entry)
 
-    def know(self, other: Bound) -> None:
+    def share_facts(self, other: Bound) -> None:
         """What the rest of the job knows is as another reading of the same work had it."""
         if "known" in vars(other):
             self.known = other.known
@@ -393,7 +387,7 @@ class Bound(EntryReadings, ABC):
         if self.entry:
             entry_replacement.replace_entry(self.entry, self.person, reason)
 
-    def settle(self) -> None:
+    def update_work_plan(self) -> None:
         """Write where the station stands, for the run and the bench page; of a closed job nothing changes any more."""
         if self.job.is_closed:
             return

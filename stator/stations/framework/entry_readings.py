@@ -64,10 +64,6 @@ class EntryReadings:
         reading = self.last(key)
         return reading.text if reading else ""
 
-    def wanted_times(self, key: str) -> int:
-        """Return how often a place is to be read: once, or as often as a close call wants."""
-        return int(self.choices.get("times", {}).get(key, 1))
-
     def unsure(self, key: str) -> float:
         """Expanded uncertainty of the mean of what was read at one place, mm."""
         reading = self.last(key)

@@ -45,7 +45,7 @@ class Knowing(BoundStation):
             again.before = self.own
         return again
 
-    def afresh(self) -> Self:
+    def refreshed(self) -> Self:
         """The same work after something was written, at the same moment."""
         job = Job.every.select_related("card").get(pk=self.job.pk)
         job.card = load_card(job.card)
@@ -126,10 +126,10 @@ class Knowing(BoundStation):
             return next((option.words for option in ask.options if option.key == fact.text), fact.text)
         return format_value(Amount(fact.value, fact.kind, fact.resolution or ask.resolution))
 
-    def ask_for(self, key: str | None) -> Question | None:
+    def question_for(self, key: str | None) -> Question | None:
         """The question jumped to, else the one that the station puts first, else the next in turn."""
         first = self.definition.asks_first(self.found) if self.definition.asks_first and not self.signed else None
-        return super().ask_for(key or first)
+        return super().question_for(key or first)
 
     def live(self, key: str, every_attempt: bool = False) -> list[Reading]:
         """Readings that stand. What is read anew in every round belongs to its round, everything else is asked once."""

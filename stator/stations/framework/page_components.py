@@ -91,8 +91,8 @@ class Question:
     slot: FactKey | None = None  # where the answer belongs, for a station whose readings have addresses
     anew: bool = False  # measured or answered again, whatever another entry knows of it
     expects: float | None = None  # what it should come to, in the kind's own unit: far from it, it is asked once whether it was meant
-    as_asked: bool = False  # left out, it was done as the question says, and not left unmeasured
-    aside: bool = False  # no line of the table until it is answered
+    skip_means_done: bool = False  # left out, it was done as the question says, and not left unmeasured
+    hide_until_answered: bool = False  # no line of the table until it is answered
     offer: Fact | None = None  # what another entry knows already: Enter alone uses it
 
     @property

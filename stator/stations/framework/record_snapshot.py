@@ -45,7 +45,7 @@ def frozen(work: Bound, plate: RenderedVerdict) -> RecordSnapshot:
         },
         "figures": [each.plain() for each in figures_of(work)],
         "readings": [_reading(work, row) for row in work.sheet() if row.reading],
-        "sources": [{"label": t.label, "value": t.value, "source": t.source, "estimated": t.estimated} for t in work.traces()],
+        "sources": [{"label": t.label, "value": t.value, "source": t.source, "estimated": t.estimated} for t in work.sources()],
         "checks": [{"words": check.words, **work.ticks(check.key)} for check in work.every_check() if work.ticks(check.key)],
         "methods": [{"words": method.words, "chosen": str(method.chosen_words)} for method in work.methods()],
         "otherwise": work.contradictions(),
@@ -132,5 +132,5 @@ def _figures(thing: Equipment) -> dict[str, Any]:
 def _unmeasured(work: Bound) -> list[str]:
     """Return what was asked and left unmeasured, as the questions call it."""
     read, skipped = {reading.ask for reading in work.readings if not reading.withdrawn_at}, set(work.skipped())
-    left = [ask for ask in work.wanted if ask.key in skipped - read and not ask.as_asked and not ask.is_words]
+    left = [ask for ask in work.wanted if ask.key in skipped - read and not ask.skip_means_done and not ask.is_words]
     return [work.name_of(ask) for ask in left]

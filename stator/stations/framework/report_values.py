@@ -76,7 +76,7 @@ def figures_of(work: Bound) -> list[RecordedValue]:
 def _as_asked(work: Bound) -> list[RecordedValue]:
     """Return what was done as asked and not read, a line for all that went alike."""
     skipped, read = set(work.skipped()), {reading.ask for reading in work.readings if not reading.withdrawn_at}
-    alike = Counter(ask.skip_means for ask in work.wanted if ask.as_asked and ask.key in skipped - read)
+    alike = Counter(ask.skip_means for ask in work.wanted if ask.skip_means_done and ask.key in skipped - read)
     by, at = work.person.called, day_time(work.now)
     return [
         RecordedValue(f"as asked {means}", format_message(shared.AS_ASKED, {"count": count}), "", means, "", "", "", "", "", by, at)
@@ -142,7 +142,7 @@ def _figure(work: Bound, readings: list[Reading]) -> RecordedValue:
     low, high = _limits(spec, last.kind) if last.kind in SCALED else (None, None)
     limits = between(low, high)
     several = first.attempt != last.attempt
-    words, part = work.called(last), work.part_called(last.ask)
+    words, part = work.called(last), work.part_name(last.ask)
     number = {
         "value": last.canonical,
         "doubt": _unsure(last),

@@ -89,20 +89,20 @@ class Room(Knowing):
     def judged(self) -> Verdict:
         assert self.definition.verdict is not None
         if self.only_shows:
-            self._say_first()
-        return self.definition.verdict(self.found, self.open_asks())
+            self._render_cacheable_parts()
+        return self.definition.verdict(self.found, self.open_questions())
 
-    def _say_first(self) -> None:
+    def _render_cacheable_parts(self) -> None:
         """What is kept is said before a call looks at the moment, after which nothing is."""
         self.methods()
-        self.cautions()
+        self.warnings()
         self.history()
-        self.traces()
+        self.sources()
 
-    def plate(self) -> RenderedVerdict:
-        return self.signed_plate() if self.signed else self.said_of(self.judged)
+    def displayed_verdict(self) -> RenderedVerdict:
+        return self.signed_verdict() if self.signed else self.render_verdict(self.judged)
 
-    def said_of(self, verdict: Verdict) -> RenderedVerdict:
+    def render_verdict(self, verdict: Verdict) -> RenderedVerdict:
         """A verdict in words."""
         return render_verdict(self.words, verdict, self._asked)
 
@@ -115,8 +115,8 @@ class Room(Knowing):
     def every_check(self) -> tuple[SafetyWarning, ...]:
         return self.definition.checks(self.found)
 
-    def cautions(self) -> tuple[SafetyWarning, ...]:
-        return (*self.raised(), *self._once.say("warnings", lambda: self.definition.warnings(self.found)))
+    def warnings(self) -> tuple[SafetyWarning, ...]:
+        return (*self.raised_warnings(), *self._once.say("warnings", lambda: self.definition.warnings(self.found)))
 
     def methods(self) -> tuple[Method, ...]:
         return () if self.signed else (*self._methods(), *self.gauge_methods())
@@ -127,12 +127,12 @@ class Room(Knowing):
     def tabs(self) -> Method | None:
         return self.definition.tabs(self.found) if self.definition.tabs else None
 
-    def part_called(self, ask: str) -> str:
+    def part_name(self, ask: str) -> str:
         reading = next((each for each in self.readings if each.ask == ask), None)
         slot = slot_of(reading) if reading else None
         return slot.part.name if slot else ""
 
-    def traces(self) -> tuple[Source, ...]:
+    def sources(self) -> tuple[Source, ...]:
         return self._once.say("sources", lambda: tuple(self.definition.sources(self.found)))
 
     def contradictions(self) -> list[dict[str, str]]:
@@ -147,7 +147,7 @@ class Room(Knowing):
         ]
 
     def drawing(self, at_s: float | None = None) -> SafeString:
-        ask = self.next_ask
+        ask = self.next_question
         more: dict[str, Any] = {"address": self.address, "asked": ask.slot if ask else None, "tappable": not self.signed, "at_s": at_s}
         told = (*more.values(), tuple(self.papers), self.call.words, self.call.line, self.call.move)
         return self._once.say(told, lambda: render_drawing(self.definition, self.found, self.call, self.papers, **more))
@@ -220,7 +220,11 @@ class Room(Knowing):
         return rows
 
     def verdict(self) -> RenderedVerdict:
-        return self.said_of(self.definition.overall(self.found)) if self.definition.overall and not self.signed else self.plate()
+        return (
+            self.render_verdict(self.definition.overall(self.found))
+            if self.definition.overall and not self.signed
+            else self.displayed_verdict()
+        )
 
     def told(self) -> list[ReportResult]:
         return [results_of(self.words, each, self.label(each.slot, each.code)) for each in self.definition.results(self.found)]
@@ -242,7 +246,7 @@ class Room(Knowing):
 
     @property
     def _asked(self) -> str:
-        ask = next(iter(self.open_asks()), None)
+        ask = next(iter(self.open_questions()), None)
         asked = ask.words if ask else ""
         return asked if asked.endswith("?") or not asked else f"{asked}."
 
@@ -273,10 +277,10 @@ class Room(Knowing):
         log.record_move(self.entry, self.person, kind, slot=slot, amount=amount, **more)
 
     @property
-    def follows_up(self) -> bool:
+    def has_follow_up(self) -> bool:
         return self.definition.kept is not None
 
-    def after_keep(self, reading: Reading) -> None:
+    def after_save(self, reading: Reading) -> None:
         if self.definition.kept:
             self.definition.kept(self, reading)
 
@@ -284,21 +288,21 @@ class Room(Knowing):
         if self.definition.move_timers:
             self.definition.move_timers(self)
 
-    def still_to_say(self) -> str:
-        wanted = [ask for ask in self.open_asks() if not ask.optional and not (ask.repeats and self.live(ask.key))]
+    def unanswered_message(self) -> str:
+        wanted = [ask for ask in self.open_questions() if not ask.optional and not (ask.repeats and self.live(ask.key))]
         missing = [ask.words.lower().rstrip("?") for ask in wanted]
         return format_message(shared.STILL_TO_ANSWER, {"questions": ", ".join(missing)}) if missing else ""
 
     def may_sign(self) -> str:
-        first = next(iter(self.unmet), None)
+        first = next(iter(self.unmet_prerequisites), None)
         refused = self.definition.may_sign(self) if self.definition.may_sign else ""
         gate = self.refused() if self.definition.gates_signing else ""
-        return super().may_sign() or refused or gate or self.still_to_say() or (first[1] if first else "")
+        return super().may_sign() or refused or gate or self.unanswered_message() or (first[1] if first else "")
 
     # what it needs of other stations
 
     @cached_property
-    def unmet(self) -> list[tuple[str, str]]:
+    def unmet_prerequisites(self) -> list[tuple[str, str]]:
         """Needs that are not met and that nobody has given a reason to go on without: code and sentence."""
         if self.signed:
             return []
@@ -320,4 +324,4 @@ class Room(Knowing):
 
     def sign_action(self, main: bool = True) -> Action:
         """The button that signs, which every station ends with."""
-        return Action("sign", str(shared.SIGN), "sign", main and not self.open_asks(), self.may_sign(), lambda bound: bound.sign())
+        return Action("sign", str(shared.SIGN), "sign", main and not self.open_questions(), self.may_sign(), lambda bound: bound.sign())

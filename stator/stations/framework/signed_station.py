@@ -64,7 +64,7 @@ class SignedStation(BoundStation):
         content: dict[str, Any] = self.record.content
         return content
 
-    def plate(self) -> RenderedVerdict:
+    def displayed_verdict(self) -> RenderedVerdict:
         call = self.content["call"]
         by = self.entry.signed_by.called if self.entry and self.entry.signed_by else ""
         return RenderedVerdict(
@@ -92,23 +92,19 @@ class SignedStation(BoundStation):
     def drawing_address(self) -> str:
         return reverse("record-drawing", args=[self.record.entry_id])
 
-    def traces(self) -> tuple[Source, ...]:
+    def sources(self) -> tuple[Source, ...]:
         return tuple(Source(each["label"], each["value"], each["source"], each["estimated"]) for each in self.content["sources"])
 
     def recorded_methods(self) -> tuple[Method, ...]:
         """Return what was chosen, as words."""
         return tuple(Method("", each["words"], (Option("", each["chosen"]),), "") for each in self.content["methods"])
 
-    def recorded_checks(self) -> list[dict[str, Any]]:
-        checks: list[dict[str, Any]] = self.content["checks"]
-        return checks
-
     def contradictions(self) -> list[dict[str, str]]:
         rows: list[dict[str, str]] = self.content["otherwise"]
         return rows
 
-    def cautions(self) -> tuple[SafetyWarning, ...]:
-        return self.raised()
+    def warnings(self) -> tuple[SafetyWarning, ...]:
+        return self.raised_warnings()
 
     def sheet(self) -> list[ReadingRow]:
         return [

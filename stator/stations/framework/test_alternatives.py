@@ -47,7 +47,7 @@ class AtSeals(SealsCase):
         work = self.hands.work()
         self.assertEqual((work.found.in_hand.seal, work.found.in_hand.is_the_one), (self.output, True))
         self.assertEqual(["17", "40.1"], [each.text for each in work.readings if not each.withdrawn_at])
-        self.assertEqual("Lip and depth", work.plate().words)
+        self.assertEqual("Lip and depth", work.displayed_verdict().words)
 
 
 class Fasteners(TestCase):
@@ -63,9 +63,9 @@ class Fasteners(TestCase):
         for mark in self.bolts[1:]:
             self.hands.bolt(mark.name)
         self.hands.answer("counted", str(len(self.bolts)))
-        self.assertIn(f"Bolt {self.bolts[0].name} snapped", " ".join(each.words for each in self.hands.work().cautions()))
+        self.assertIn(f"Bolt {self.bolts[0].name} snapped", " ".join(each.words for each in self.hands.work().warnings()))
         self.assertIn(f"{self.bolts[0].name} snapped</text>", self.hands.page())  # named on the drawing, not drawn as one that is out
-        self.assertNotEqual("stop", self.hands.work().plate().state)
+        self.assertNotEqual("stop", self.hands.work().displayed_verdict().state)
 
     def test_a_length_that_was_just_typed_is_offered_again(self):
         self.assertNotIn('data-again="40"', self.hands.page())
@@ -76,17 +76,17 @@ class Fasteners(TestCase):
         self.hands.bolt(self.bolts[0].name, "40")
         self.hands.act("rest")
         work = self.hands.work()
-        self.assertEqual((len(self.bolts), "wait"), (len(work.found.out), work.plate().state))
+        self.assertEqual((len(self.bolts), "wait"), (len(work.found.out), work.displayed_verdict().state))
         self.hands.answer("counted", str(len(self.bolts) - 1))
-        self.assertEqual("stop", self.hands.work().plate().state)
+        self.assertEqual("stop", self.hands.work().displayed_verdict().state)
 
     def test_a_missing_bolt_is_not_counted_and_close_looks_for_one(self):
         self.hands.answer(fault_of(self.bolts[0]).key, "missing")
         for mark in self.bolts[1:]:
             self.hands.bolt(mark.name)
         self.hands.answer("counted", str(len(self.bolts) - 1))
-        self.assertNotEqual("stop", self.hands.work().plate().state)
-        said = " ".join(each.words for each in Closer(self.made).work().cautions())
+        self.assertNotEqual("stop", self.hands.work().displayed_verdict().state)
+        said = " ".join(each.words for each in Closer(self.made).work().warnings())
         self.assertIn(f"Bolt {self.bolts[0].name} was missing", said)
 
     def test_a_short_count_offers_the_bolts_to_look_at(self):
@@ -106,11 +106,11 @@ class AtClose(CloseCase):
         bolt = self.hands.work().found.ordered[0]
         self.hands.answer(torque_of(bolt, 2).key, "6.6")
         self.hands.answer(fault_of(bolt).key, "snapped")
-        self.assertEqual(("stop", "A bolt cannot hold"), (self.plate().state, self.plate().words))
+        self.assertEqual(("stop", "A bolt cannot hold"), (self.displayed_verdict().state, self.displayed_verdict().words))
         self.assertIn(f"Bolt {bolt.name} is put right", [way.words for way in self.hands.work().ways()])
         self.assertIn(f">bolt {bolt.name}</text>", str(self.hands.work().drawing()))  # not the order's number, which is another bolt's name
         self.hands.answer(fault_of(bolt).key, "sound")
-        self.assertEqual("Tighten the bolts", self.plate().words)
+        self.assertEqual("Tighten the bolts", self.displayed_verdict().words)
         self.assertEqual(0, self.hands.work().found.rounds_done(bolt))
 
     def test_the_manual_s_torque_is_one_key_away_from_too_much(self):
@@ -118,10 +118,10 @@ class AtClose(CloseCase):
         self.hands.choose(school="more")
         self.hands.answer("bolt-torque-instead", "80")
         self.hands.answer("reason", "leaked")
-        self.assertEqual("Too much torque", self.plate().words)
+        self.assertEqual("Too much torque", self.displayed_verdict().words)
         way = next(each for each in self.hands.work().ways() if each.option == "manual")
         self.hands.choose(**{way.choice: way.option})
-        self.assertNotEqual("stop", self.plate().state)
+        self.assertNotEqual("stop", self.displayed_verdict().state)
 
 
 class AfterSigning(TestCase):

@@ -47,7 +47,7 @@ class OfACrank(Unproved):
     def test_a_reading_and_its_withdrawal_are_drawn(self):
         self.visits()
         self.drawn.reset_mock()
-        ask = work_at(self.job, "true").next_ask
+        ask = work_at(self.job, "true").next_question
         self.client.post(f"{self.page}keep/", {"ask": ask.key, "text": "92", "client_key": "one"}, headers={"HX-Request": "true"})
         self.assertEqual((Reading.objects.get().text, self.drawn.call_count), ("92", 1))  # with the answer
         self.assertEqual(self.visits(), 1)
@@ -78,7 +78,7 @@ class OfACrank(Unproved):
         with patch.object(verdict, "shared_sources", wraps=verdict.shared_sources) as told:
             self.client.get(self.page)
             self.assertEqual(told.call_count, 0)
-            self.assertTrue(work_at(self.job, "true").traces())
+            self.assertTrue(work_at(self.job, "true").sources())
             self.assertEqual(told.call_count, 1)
 
 

@@ -81,14 +81,14 @@ def sources(found: HandOverAnalysis) -> Iterator[Source]:
 
 
 def actions(bound: Any) -> tuple[Action, ...]:
-    return (Action("sign", str(messages.SIGN_OUT), "sign", not bound.open_asks(), bound.may_sign(), sign_and_close_job),)
+    return (Action("sign", str(messages.SIGN_OUT), "sign", not bound.open_questions(), bound.may_sign(), sign_and_close_job),)
 
 
 def sign_and_close_job(bound: Any) -> None:
     """Sign the entry; the job is closed with it."""
     bound.sign()
     bound.__dict__.pop("call", None)  # the call is now the one that was signed
-    bound.settle()
+    bound.update_work_plan()
     log.close(bound.job, bound.now)
 
 

@@ -80,7 +80,7 @@ def _crank(found: InspectionAnalysis, ask: Any) -> list[Question]:
 
 def _tilt(found: InspectionAnalysis, ask: Any) -> list[Question]:
     """How far the small end rocks sideways: asked where the card limits it, else aside; with the rod's sizes it tells the radial play."""
-    aside = {} if found.known.limit(Property.SMALL_END_TILT) else {"quiet": True, "aside": True}
+    aside = {} if found.known.limit(Property.SMALL_END_TILT) else {"quiet": True, "hide_until_answered": True}
     ask = partial(question, messages, **{"quiet": ask.keywords.get("quiet", False), **aside})
     asked = [_size(found, ask, FactKey(rod(1), Property.SMALL_END_TILT), ("dial",), example="1.2")]
     if found.own.has(FactKey(rod(1), Property.SMALL_END_TILT)):
@@ -99,7 +99,7 @@ def _size(
 
 def _seat(found: InspectionAnalysis, of: SeatInspection, ask: Any) -> list[Question]:
     """The bearing first, while it is in the hand, unless it is scrap already; then what it sits in or on."""
-    in_hand = partial(ask, quiet=True, aside=True) if of.scrapped_at else ask
+    in_hand = partial(ask, quiet=True, hide_until_answered=True) if of.scrapped_at else ask
     marking = of.bearing.designation if of.bearing else "6205 C3"
     asked = [
         in_hand(of.at(Property.BEARING_MARKING), optional=True, example=marking, reads=lookup),

@@ -75,8 +75,8 @@ class InspectCase(TestCase):
         Gauge.objects.first().save()  # the shelves notice
         self.hands = Looker(self.made)
 
-    def plate(self):
-        return self.hands.work().plate()
+    def displayed_verdict(self):
+        return self.hands.work().displayed_verdict()
 
     def figures(self):
         return {each.code: each for each in self.hands.seat_found(self.seat).figures}
@@ -88,10 +88,10 @@ class InspectCase(TestCase):
 class TheCrank(InspectCase):
     def test_it_asks_the_crank_first_and_tells_the_two_plays_apart(self):
         work = self.hands.work()
-        self.assertEqual(work.next_ask.slot, RADIAL)
-        self.assertIn("Up and down along the throw is wear", work.plate().line)
+        self.assertEqual(work.next_question.slot, RADIAL)
+        self.assertIn("Up and down along the throw is wear", work.displayed_verdict().line)
         self.hands.say(RADIAL, "0")
-        self.assertIn("Side to side is design", self.plate().line)
+        self.assertIn("Side to side is design", self.displayed_verdict().line)
         self.assertIn("wear: none to be felt", str(self.hands.work().drawing()))
         self.assertIn("design: the card says how much", str(self.hands.work().drawing()))
 
@@ -119,7 +119,7 @@ class TheCrank(InspectCase):
         found = next(each for each in self.hands.found.crank_figures if each.code == Property.SMALL_END_TILT)
         self.assertEqual(found.state, "out")
         self.assertAlmostEqual(self.hands.found.play_by_tilt, 0.378, places=3)
-        self.assertIn("0.38 mm", [trace.value for trace in self.hands.work().traces()])
+        self.assertIn("0.38 mm", [trace.value for trace in self.hands.work().sources()])
 
     def test_without_a_limit_a_figure_is_recorded_and_not_judged(self):
         self.hands.say(RADIAL, "0.02")
@@ -127,7 +127,7 @@ class TheCrank(InspectCase):
         self.assertIsNone(found.call)
         self.assertEqual(found.bounds.source.code, "none")
         self.hands.the_crank(**{RADIAL.key: "0.02"})
-        self.assertEqual(self.plate().code, "recorded")
+        self.assertEqual(self.displayed_verdict().code, "recorded")
 
     def test_webs_that_are_not_parallel_are_out_by_the_shops_rule(self):
         for slot, value in zip(WIDTHS, ("56.02", "55.95", "55.91", "55.95"), strict=True):
@@ -147,7 +147,7 @@ class TheCrank(InspectCase):
     def test_damage_is_stop_until_it_is_decided(self):
         self.hands.the_crank(damage="found")
         self.hands.answer("damage-where", "hairline at the left dowel")
-        plate = self.plate()
+        plate = self.displayed_verdict()
         self.assertEqual((plate.state, plate.code, plate.line), ("stop", "damaged", "Hairline at the left dowel"))
 
     def test_a_figure_that_is_out_or_close_hides_no_damage(self):
@@ -157,7 +157,7 @@ class TheCrank(InspectCase):
         for play in ("0.70", "0.55"):
             self.hands.the_crank(**{SIDE.key: play, "damage": "found"})
             self.hands.answer("damage-where", "hairline at the left dowel")
-            self.assertEqual((self.plate().state, self.plate().code), ("stop", "damaged"))
+            self.assertEqual((self.displayed_verdict().state, self.displayed_verdict().code), ("stop", "damaged"))
 
     def test_what_is_read_of_two_rods_lies_over_nothing_else_on_a_desk_and_on_a_phone(self):
         EngineCard.objects.update(layout="twin")
@@ -182,9 +182,9 @@ class TheCrank(InspectCase):
         bend, twist = self.hands.found.rod_figures
         self.assertAlmostEqual(bend.value, 0.1)
         self.assertAlmostEqual(twist.value, 0.025)
-        self.assertEqual((bend.state, twist.state, self.plate().state), ("out", "in", "out"))
-        self.assertIn("Bend of the rod", self.plate().words)
-        self.assertIn("bar in the big end level", str(self.plate().assumed))  # of the twist
+        self.assertEqual((bend.state, twist.state, self.displayed_verdict().state), ("out", "in", "out"))
+        self.assertIn("Bend of the rod", self.displayed_verdict().words)
+        self.assertIn("bar in the big end level", str(self.displayed_verdict().assumed))  # of the twist
         self.assertIn("rod-kit", [each.text for each in self.hands.work().findings()])
 
     def test_other_masses_give_the_balance_factor_before_the_crank_goes_together(self):
@@ -192,7 +192,7 @@ class TheCrank(InspectCase):
         self.hands.choose(part="masses")
         for slot, text in zip(MASSES, ("85 g", "62", "335 g", "310 g"), strict=True):
             self.hands.say(slot, text)
-        plate = self.plate()
+        plate = self.displayed_verdict()
         self.assertEqual(plate.words, "Balance factor 0.439")
         self.assertIn("0.474 as it was, 0.439 with the new masses: the crank balances less of them", plate.line)
         self.assertIn("97 g must hang it level", plate.move)
@@ -218,7 +218,7 @@ class TheSeats(InspectCase):
         self.hands.bearing(self.seat)
         self.hands.diameters(self.seat, 46.980, 46.981, 46.982, 46.980, 46.981, 46.982)
         self.ring()
-        plate = self.plate()
+        plate = self.displayed_verdict()
         self.assertEqual((plate.state, plate.code), ("in", "keep"))
         self.assertIn("46.981", plate.detail)
 
@@ -240,11 +240,11 @@ class TheSeats(InspectCase):
         self.hands.diameters(self.seat, *[47.030] * 6)
         self.ring("46.992")
         self.hands.of(self.seat, Property.WALL_THICKNESS, "9")
-        plate = self.plate()
+        plate = self.displayed_verdict()
         self.assertEqual((plate.state, plate.code, plate.words), ("out", "figure out", "Size is out"))
         self.assertIn("Retaining compound: 0.04", plate.move)
         self.hands.of(self.seat, Property.SEAT_MEND, "sleeve")
-        self.assertIn("Bore and sleeve: 9.0 mm of metal takes", self.plate().move)
+        self.assertIn("Bore and sleeve: 9.0 mm of metal takes", self.displayed_verdict().move)
         self.hands.act("sign")
         result = self.hands.entry.result
         self.assertEqual((self.hands.entry.call_state, result["mends"]), ("out", {"Main, drive side": "sleeve"}))
@@ -256,18 +256,18 @@ class TheSeats(InspectCase):
         self.hands.diameters(self.seat, *[46.9907] * 6)
         self.ring()
         work = self.hands.work()
-        self.assertEqual(work.plate().words, "Size too close")
+        self.assertEqual(work.displayed_verdict().words, "Size too close")
         figure, readings = work.found.settling
-        self.assertIn(f"{readings} readings in all would settle it", work.plate().move)
+        self.assertIn(f"{readings} readings in all would settle it", work.displayed_verdict().move)
         self.hands.act("more")
         work = self.hands.work()
-        self.assertEqual(work.next_ask.slot, self.across())
+        self.assertEqual(work.next_question.slot, self.across())
         for _ in range(readings - 1):
             self.hands.diameters(self.seat, *[46.9907] * 6)
         work = self.hands.work()
-        self.assertEqual((len(work.own.all(self.across())), work.next_ask), (readings, None))
+        self.assertEqual((len(work.own.all(self.across())), work.next_question), (readings, None))
         self.assertLess(self.figures()["size"].uncertainty, figure.uncertainty)
-        self.assertEqual(work.plate().state, "in")
+        self.assertEqual(work.displayed_verdict().state, "in")
 
     def test_a_gauge_not_checked_for_a_year_is_less_sure(self):
         self.hands.diameters(self.seat, 46.980)
@@ -285,14 +285,14 @@ class TheSeats(InspectCase):
         self.assertIsNone(self.figures()["size"].call)
         self.hands.bearing(self.seat)
         self.ring()
-        self.assertIn("Let it come to the room", self.plate().detail)
+        self.assertIn("Let it come to the room", self.displayed_verdict().detail)
 
     def test_a_bearing_hit_through_its_balls_goes_whatever_it_feels_like(self):
         self.hands.bearing(self.seat, hit="yes")
         self.hands.diameters(self.seat)
         self.hands.say(self.across(), "")
         self.ring()
-        plate = self.plate()
+        plate = self.displayed_verdict()
         self.assertEqual((plate.state, plate.code), ("out", "replace"))
         self.assertIn("dented where nobody sees it", plate.line)
 
@@ -300,7 +300,9 @@ class TheSeats(InspectCase):
         self.hands.bearing(self.seat, hit="yes")
         self.hands.diameters(self.seat, *[46.9907] * 6)
         self.ring()
-        self.assertEqual((self.plate().state, self.plate().words), ("too_close", "Size too close"))  # what to measure next
+        self.assertEqual(
+            (self.displayed_verdict().state, self.displayed_verdict().words), ("too_close", "Size too close")
+        )  # what to measure next
         self.hands.act("sign")
         self.assertEqual((self.hands.entry.call_state, self.hands.entry.call_code), ("out", "bearings replaced"))
 
@@ -322,7 +324,7 @@ class TheSeats(InspectCase):
             self.hands.say(self.across(index), "46.990")
         slack = self.hands.seat_found(self.seat).clearance_left
         self.assertLess(tight[0].high_um, slack[0].high_um)
-        labels = [trace.label for trace in self.hands.work().traces() if trace.estimated]
+        labels = [trace.label for trace in self.hands.work().sources() if trace.estimated]
         self.assertEqual(labels, ["Clearance left, cold", "Clearance left, warm"])
 
     def test_a_journal_is_read_with_the_micrometer_and_its_lobes_over_a_vee(self):

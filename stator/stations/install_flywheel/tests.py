@@ -47,24 +47,24 @@ class GoingOn(TestCase):
         self.made.refresh_from_db()
         self.hands = Fitter(self.made)
 
-    def plate(self):
-        return self.hands.work().plate()
+    def displayed_verdict(self):
+        return self.hands.work().displayed_verdict()
 
     def test_a_poor_contact_is_lapped_and_blued_again(self):
         self.hands.blued("55")
-        plate = self.plate()
+        plate = self.displayed_verdict()
         self.assertEqual((plate.state, plate.code), ("too_close", Code.LAP))
         self.assertIn("without its key", plate.move)
         self.hands.act("lapped")
-        self.assertEqual(self.hands.work().next_ask.key, "contact-share")
+        self.assertEqual(self.hands.work().next_question.key, "contact-share")
         self.hands.blued("75")
-        self.assertEqual(self.plate().state, "wait")
+        self.assertEqual(self.displayed_verdict().state, "wait")
         self.assertEqual(self.hands.entry.readings.filter(ask="contact-share").count(), 2)  # how it was found stays
 
     def test_hollow_at_the_large_end_is_out_whatever_it_shows(self):
         self.hands.blued("90", "no")
-        self.assertEqual(self.plate().state, "out")
-        self.assertIn("rock", self.plate().line)
+        self.assertEqual(self.displayed_verdict().state, "out")
+        self.assertIn("rock", self.displayed_verdict().line)
         self.assertIn("not believable", self.hands.answer("blue", "140"))
 
     def test_the_taper_carries_what_is_asked_or_would_slip(self):
@@ -74,7 +74,7 @@ class GoingOn(TestCase):
         work = self.hands.work()
         self.assertEqual(work.found.holds.call.state, "in")
         self.hands.answer("asked", "300 Nm")
-        self.assertEqual((self.plate().state, self.plate().code), ("out", Code.TAPER_SLIPS))
+        self.assertEqual((self.displayed_verdict().state, self.displayed_verdict().code), ("out", Code.TAPER_SLIPS))
         self.assertIn("Taper", self.hands.act("sign"))
 
     def test_what_the_wheel_s_inertia_asks_stands_beside_what_the_taper_carries(self):
@@ -89,11 +89,11 @@ class GoingOn(TestCase):
         self.hands.blued()
         self.hands.answer("key", "sheared")
         self.hands.answer("step", "0.4")
-        self.assertEqual((self.plate().state, self.plate().code), ("out", Code.TIMING))
-        self.assertIn("Fit a new key", self.plate().move)
+        self.assertEqual((self.displayed_verdict().state, self.displayed_verdict().code), ("out", Code.TIMING))
+        self.assertIn("Fit a new key", self.displayed_verdict().move)
         self.hands.answer("key", "stepped")
-        self.assertEqual(self.plate().state, "too_close")
-        self.assertIn("advances the ignition by 2.9°", self.plate().line)
+        self.assertEqual(self.displayed_verdict().state, "too_close")
+        self.assertIn("advances the ignition by 2.9°", self.displayed_verdict().line)
         self.assertIn("2.9°", str(self.hands.work().drawing()))
 
     def test_a_nut_off_its_torque_and_a_gap_off_its_figure(self):
@@ -103,14 +103,14 @@ class GoingOn(TestCase):
         for ask in ("cone", "asked"):
             self.hands.answer(ask, "")
         self.hands.answer("torque", "40 Nm")
-        self.assertEqual((self.plate().code, self.plate().move), (Code.NUT, "Tighten it to the manual's torque."))
+        self.assertEqual((self.displayed_verdict().code, self.displayed_verdict().move), (Code.NUT, "Tighten it to the manual's torque."))
         self.hands.answer("torque", "55 Nm")
         self.hands.answer("runout", "0.12")
         self.hands.answer("gap", "0.60")
-        self.assertEqual((self.plate().state, self.plate().code), ("out", Code.AIR_GAP))
+        self.assertEqual((self.displayed_verdict().state, self.displayed_verdict().code), ("out", Code.AIR_GAP))
         self.hands.answer("gap", "0.35")
-        self.assertEqual(self.plate().code, Code.ON)
-        self.assertIn("recorded, not judged", " ".join(trace.source for trace in self.hands.work().traces()))
+        self.assertEqual(self.displayed_verdict().code, Code.ON)
+        self.assertIn("recorded, not judged", " ".join(trace.source for trace in self.hands.work().sources()))
         self.hands.tick_all()
         self.hands.act("sign")
         self.assertEqual(self.hands.entry.result["rim_runout_mm"], 0.12)
@@ -118,7 +118,7 @@ class GoingOn(TestCase):
     def test_a_straight_shaft_asks_no_blue(self):
         EngineCard.objects.update(cone="straight")
         self.made.refresh_from_db()
-        self.assertEqual(self.hands.work().next_ask.key, "key-condition")
+        self.assertEqual(self.hands.work().next_question.key, "key-condition")
 
 
 class TheKeyThatCameOff(WheelCase):
@@ -144,9 +144,9 @@ class TheKeyThatCameOff(WheelCase):
 
     def test_called_sound_after_a_signed_step_it_is_stop_until_someone_looks(self):
         self.on.answer("key", "sound")
-        plate = self.on.work().plate()
+        plate = self.on.work().displayed_verdict()
         self.assertEqual((plate.state, plate.code), ("stop", Code.KEY_DIFFERS))
         self.assertIn("found this key stepped, stepped by 0.35 ± 0.02 mm", plate.line)
         self.assertIn("Key does not match", self.on.act("sign"))
         self.on.answer("key", "new")
-        self.assertNotEqual(self.on.work().plate().code, Code.KEY_DIFFERS)
+        self.assertNotEqual(self.on.work().displayed_verdict().code, Code.KEY_DIFFERS)

@@ -66,6 +66,6 @@ def may_sign(bound: Any) -> str:
     found: SealAnalysis = bound.found
     stop = stopped(found)
     if stop:
-        return str(bound.said_of(stop).line)
+        return str(bound.render_verdict(stop).line)
     left = [each.seal.name for each in found.seals if is_open(found, each)]
     return format_message(messages.STILL_TO_DO, {"seals": ", ".join(left)}) if left else ""

@@ -46,20 +46,20 @@ class SealsCase(TestCase):
         Gauge.objects.first().save()
         self.hands = Sealer(self.made)
 
-    def plate(self):
-        return self.hands.work().plate()
+    def displayed_verdict(self):
+        return self.hands.work().displayed_verdict()
 
 
 class UnderTheLip(SealsCase):
     def test_a_lip_that_is_too_fast_for_nitrile_and_a_shaft_that_runs_out_are_said(self):
         seat = self.made.card.seats.get()
         Seal.objects.filter(pk=self.drive.pk).update(seat=seat, half=seat.half)
-        self.assertEqual([each.key for each in self.hands.work().cautions()], ["manual"])  # no speed on the card: nothing is said
+        self.assertEqual([each.key for each in self.hands.work().warnings()], ["manual"])  # no speed on the card: nothing is said
         type(self.made.card).objects.filter(pk=self.made.card_id).update(wheel_rpm=15000)
         self.hands = Sealer(self.made)
-        said = {each.key: each.words for each in self.hands.work().cautions()}
+        said = {each.key: each.words for each in self.hands.work().warnings()}
         self.assertIn("At 15.7 m/s a plain nitrile lip burns. What stands it: polyacrylate and fluoro-rubber.", said["fast"])
-        self.assertIn("Runout that a lip follows", [each.label for each in self.hands.work().traces()])
+        self.assertIn("Runout that a lip follows", [each.label for each in self.hands.work().sources()])
         self.assertNotIn("runs-out", said)
         trued = FactKey(CRANK, Property.CRANK_RUNOUT)
         for runout, far in ((0.05, False), (0.09, True)):
@@ -69,27 +69,27 @@ class UnderTheLip(SealsCase):
 
 class TheSeals(SealsCase):
     def test_the_force_is_told_of_a_bare_metal_case_and_not_of_rubber(self):
-        self.assertIn(("Force", "not known"), [(trace.label, trace.value) for trace in self.hands.work().traces()])
+        self.assertIn(("Force", "not known"), [(trace.label, trace.value) for trace in self.hands.work().sources()])
         self.hands.choose(case="metal")
-        force = next(trace for trace in self.hands.work().traces() if trace.label == "Force, metal case")
+        force = next(trace for trace in self.hands.work().sources() if trace.label == "Force, metal case")
         self.assertTrue(force.estimated)
         self.assertIn("kN", force.value)
 
     def test_a_seal_of_another_place_is_stop_and_its_place_is_named(self):
         self.hands.one(self.drive, shaft="17", bore="40.1")
-        plate = self.plate()
+        plate = self.displayed_verdict()
         self.assertEqual((plate.state, plate.words), ("stop", "Not this seal"))
         self.assertIn("This one belongs at Output seal", plate.line)
         self.assertIn("is larger than its shaft", self.hands.of(self.drive, Property.SEAL_SHAFT, "50"))
 
     def test_the_lip_faces_what_is_kept_and_an_exception_needs_its_page(self):
         self.hands.one(self.drive, kept="dirt", way="inside")
-        plate = self.plate()
+        plate = self.displayed_verdict()
         self.assertEqual((plate.state, plate.words), ("stop", "Lip faces the wrong way?"))
         self.assertNotIn(depth_of(self.drive, "12").key, [ask.key for ask in self.hands.work().asks()])
         self.hands.of(self.drive, Property.PAGE, "manual page 42")
-        self.assertEqual(self.plate().words, "Drive the seal in")
-        self.assertIn("manual page 42", [trace.source for trace in self.hands.work().traces()])
+        self.assertEqual(self.displayed_verdict().words, "Drive the seal in")
+        self.assertIn("manual page 42", [trace.source for trace in self.hands.work().sources()])
 
     def test_another_way_than_the_card_says_is_raised(self):
         self.hands.one(self.drive, kept="dirt", way="outside")
@@ -99,7 +99,7 @@ class TheSeals(SealsCase):
     def test_depth_square_and_gap_are_judged(self):
         self.hands.one(self.drive)
         self.hands.depths(self.drive, "0.05", "0.0", "0.1", "0.05", behind="8.5")
-        plate = self.plate()
+        plate = self.displayed_verdict()
         self.assertEqual((plate.state, plate.words), ("in", "Seal is seated"))
         self.assertIn("1.40 mm clear of the bearing", plate.line)
         for values, behind, words in (
@@ -108,7 +108,7 @@ class TheSeals(SealsCase):
             (("0.0", "0.0", "0.0", "0.0"), "6.0", "Seal touches the bearing"),
         ):
             self.hands.depths(self.drive, *values, behind=behind or "20")
-            self.assertEqual((self.plate().state, self.plate().words), ("out", words))
+            self.assertEqual((self.displayed_verdict().state, self.displayed_verdict().words), ("out", words))
 
     def test_what_is_out_is_said_before_what_is_only_too_close(self):
         self.hands.one(self.drive)
@@ -119,13 +119,13 @@ class TheSeals(SealsCase):
             self.hands.depths(self.drive, *values, behind=behind)
             found = self.hands.work().found.in_hand.seating
             self.assertEqual(found.clear.state, "too_close")
-            self.assertEqual((self.plate().state, self.plate().words), ("out", words))
+            self.assertEqual((self.displayed_verdict().state, self.displayed_verdict().words), ("out", words))
 
     def test_the_driver_that_clears_the_spring_is_named(self):
         Driver.objects.create(name="34 tube", kind="tube", outside_mm=34, inside_mm=29)
         Driver.objects.create(name="36 tube", kind="tube", outside_mm=36, inside_mm=29)
         self.hands.one(self.drive)
-        self.assertIn("Drive it with 34 tube, square", self.plate().line)
+        self.assertIn("Drive it with 34 tube, square", self.displayed_verdict().line)
 
     def test_seal_after_seal_then_the_worst_is_signed(self):
         self.hands.one(self.drive)

@@ -168,9 +168,9 @@ class Choices(TestCase):
         work = self.hands.work()
         self.assertEqual(work.found.plan.setup.heating.opening, 0.5)
         self.assertIsNone(work.found.plan.soak)
-        self.assertIn("by thermometer", work.plate().move)
+        self.assertIn("by thermometer", work.displayed_verdict().move)
         self.assertNotIn("heater-setting", [ask.key for ask in work.asks()])
-        self.assertIn("boss alone opens 50 %", next(each for each in work.traces() if each.label == "Case opens").source)
+        self.assertIn("boss alone opens 50 %", next(each for each in work.sources() if each.label == "Case opens").source)
 
     def test_freeze_spray_and_dry_ice_bring_their_own_cautions(self):
         for method, word in (("spray", "remove heat sources"), ("dry_ice", "can suffocate")):
@@ -289,9 +289,9 @@ class ThroughAndCirclip(TestCase):
         hands = self.home(stop="through", code="F7")
         for clock, depth in zip((12, 3, 6, 9), ("3.02", "3.04", "3.30", "3.02"), strict=True):
             hands.keep(f"depth{clock}", depth)
-        self.assertEqual(hands.work().plate().words, "Not home")
+        self.assertEqual(hands.work().displayed_verdict().words, "Not home")
         hands.keep("depth6", "3.04")
-        self.assertEqual(hands.work().plate().words, "Seated")
+        self.assertEqual(hands.work().displayed_verdict().words, "Seated")
         self.assertNotIn(hands.key("cold"), [ask.key for ask in hands.work().asks()])
 
     def test_a_circlip_that_is_loose_means_it_is_not_home(self):
@@ -299,9 +299,9 @@ class ThroughAndCirclip(TestCase):
         for clock in (12, 3, 6, 9):
             hands.keep(f"gap{clock}", "0")
         hands.keep("circlip", "loose")
-        self.assertEqual(hands.work().plate().words, "Circlip not home")
+        self.assertEqual(hands.work().displayed_verdict().words, "Circlip not home")
         hands.keep("circlip", "in")
-        self.assertIn("needed the driver", hands.work().plate().detail)
+        self.assertIn("needed the driver", hands.work().displayed_verdict().detail)
 
     def test_nothing_can_be_signed_before_it_is_said_what_happened(self):
         hands = Hands(job(999, name="Other"))

@@ -53,11 +53,11 @@ class Cold(TestCase):
         self.hands = Pusher(self.made)
         self.hands.choose(way="draw")
 
-    def plate(self):
-        return self.hands.work().plate()
+    def displayed_verdict(self):
+        return self.hands.work().displayed_verdict()
 
     def codes(self):
-        return self.plate().code, self.plate().state
+        return self.displayed_verdict().code, self.displayed_verdict().state
 
 
 class WhatItTakes(Cold):
@@ -67,26 +67,26 @@ class WhatItTakes(Cold):
         over_its_face = 5.75 * math.pi * 47 * 14
         self.assertAlmostEqual(force.likely, over_its_face * seat_friction("al-si7-mg", "oiled").likely, delta=10)
         self.assertLess(force.low, force.likely)
-        self.assertIn("It takes", self.plate().line)
+        self.assertIn("It takes", self.displayed_verdict().line)
 
     def test_a_screw_gives_its_turns_and_the_torque_that_says_home(self):
         self.hands.says(("centre-screw-diameter", "M12x1.75"))
         found = self.hands.work().found
         self.assertEqual(found.draw.turns, 8.0)
         self.assertGreater(found.draw.home_nm, found.draw.torque_nm.high)
-        self.assertEqual(self.plate().code, Code.GOES)
-        self.assertIn("8", str(self.plate().detail))
+        self.assertEqual(self.displayed_verdict().code, Code.GOES)
+        self.assertIn("8", str(self.displayed_verdict().detail))
 
     def test_no_wall_measured_is_said_to_be_typical(self):
-        self.assertIn("metal round the seat", " ".join(str(each) for each in self.plate().assumed))
+        self.assertIn("metal round the seat", " ".join(str(each) for each in self.displayed_verdict().assumed))
         self.hands.says(("wall-thickness", "6"))
-        self.assertNotIn("metal round the seat", " ".join(str(each) for each in self.plate().assumed))
+        self.assertNotIn("metal round the seat", " ".join(str(each) for each in self.displayed_verdict().assumed))
 
     def test_more_than_a_hammer_should_is_not_for_a_hammer_and_a_small_press_says_no(self):
         self.hands.says(("seat-size", "46.930"))
         self.hands.choose(way="tap", oil="dry")
         self.assertEqual(self.codes(), (Code.NOT_COLD, "stop"))
-        self.assertIn("Warm the case", self.plate().move)
+        self.assertIn("Warm the case", self.displayed_verdict().move)
         self.hands.choose(way="press")
         self.assertEqual(self.codes(), (Code.NO_PRESS, "stop"))
         Press.objects.create(name="Arbor", capacity_n=60000, capacity_text="60 kN")
@@ -100,7 +100,7 @@ class WhatItTakes(Cold):
         Driver.objects.create(name="46 ring", outside_mm=46, inside_mm=36)
         self.hands.says(("seat-size", ""), ("ring-size", ""), ("wall-thickness", ""), ("centre-screw-diameter", "M12x1.75"), ("travel", ""))
         self.hands.ready()
-        self.assertIn("driver 46 ring on the outer ring", self.plate().move)
+        self.assertIn("driver 46 ring on the outer ring", self.displayed_verdict().move)
 
 
 class OnItsWay(Cold):
@@ -112,16 +112,16 @@ class OnItsWay(Cold):
     def test_out_of_square_it_is_started_again_and_square_it_goes_on(self):
         self.hands.starts(9.6, 9.4, 9.0, 9.2)
         self.assertEqual(self.codes(), (Code.STARTS_CROOKED, "out"))
-        self.assertIn("12 o'clock", self.plate().move)
+        self.assertIn("12 o'clock", self.displayed_verdict().move)
         self.hands.act("again")
         self.hands.starts(9.60, 9.60, 9.60, 9.60)
-        self.assertEqual(self.plate().code, Code.STARTED)
-        self.assertIn("says it is home", self.plate().move)
+        self.assertEqual(self.displayed_verdict().code, Code.STARTED)
+        self.assertIn("says it is home", self.displayed_verdict().move)
 
     def test_torque_short_of_its_turns_binds_and_is_not_home(self):
         self.hands.says(("screw-turns-done", "5"), ("screw-torque", "90"), ("fit-outcome", "home"))
         self.assertEqual(self.codes(), (Code.BINDS, "out"))
-        self.assertIn("5 turns, where 8", self.plate().line)
+        self.assertIn("5 turns, where 8", self.displayed_verdict().line)
         self.assertFalse(self.hands.work().found.is_home)
 
     def test_turns_torque_and_no_gap_are_home_for_the_stations_after_it(self):
@@ -164,11 +164,11 @@ class ADrawnCup(Cold):
     def test_unmeasured_its_force_is_not_known_and_it_goes_by_its_marked_end(self):
         self.hands.says(("centre-screw-diameter", "M8"))
         work = self.hands.work()
-        self.assertEqual(work.plate().code, Code.FORCE_UNKNOWN)
+        self.assertEqual(work.displayed_verdict().code, Code.FORCE_UNKNOWN)
         self.assertIn("its marked end", " ".join(each.words for each in work.checks()))
         self.hands.says(("ring-size", "12.02"))
         self.assertGreater(self.hands.work().found.force.likely, 0)
-        self.assertEqual(self.plate().code, Code.GOES)  # it takes the shape of its seat: how tight it is sends it to no oven
+        self.assertEqual(self.displayed_verdict().code, Code.GOES)  # it takes the shape of its seat: how tight it is sends it to no oven
         self.assertNotIn("Heat and drop", " ".join(str(each.words) for each in self.hands.work().ways()))
 
     def test_flush_or_below_is_home_and_standing_out_is_not(self):

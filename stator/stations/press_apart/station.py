@@ -44,7 +44,7 @@ def call(found: PressJointAnalysis, asked: list[Question]) -> Verdict:
     force = found.plan.force_n
     if found.peak_n is None:
         stop = min(force.high, found.press.capacity_n if found.press else 0.0)
-        how = "pump_taper" if found.plan.lets_go_at_once else "pump"
+        how = "pump_taper" if found.plan.releases_at_once else "pump"
         return verdict.ready(found, checks(found), Code.MARK_FIRST, how, {"stop": found.estimated(stop, DOWN)})
     code, state = Code.PARTED, State.IN
     if found.peak_n < force.low:

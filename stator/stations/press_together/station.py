@@ -45,7 +45,11 @@ def asks(found: PressTogetherAnalysis) -> list[Question]:
     past = found.peak_n is not None
     asked = questions.sizes(messages, found, past)
     noted = found.known.said(OIL_SLOT.part, OIL_SLOT.what) in HALVES
-    asked.append(question_factory.question(messages, OIL_SLOT, questions.sides(found), anew=True, quiet=past or not noted, aside=not noted))
+    asked.append(
+        question_factory.question(
+            messages, OIL_SLOT, questions.sides(found), anew=True, quiet=past or not noted, hide_until_answered=not noted
+        )
+    )
     if not found.plan or found.is_stopped:
         return asked
     thick: dict[str, Any] = {"gauges": ("micrometer", "calliper"), "resolution": 0.01, "example": "52.05"}

@@ -37,8 +37,8 @@ class BearingsOut(TestCase):
         self.made = job(order="bottom-end", designation="6205 C3")
         self.hands = Puller(self.made)
 
-    def plate(self):
-        return self.hands.work().plate()
+    def displayed_verdict(self):
+        return self.hands.work().displayed_verdict()
 
     def seal(self, **fields):
         found = {"name": "Crank seal", "shaft_mm": 25, "bore_mm": 40, "width_mm": 7, "lip": "inside", **fields}
@@ -49,14 +49,14 @@ class BearingsOut(TestCase):
         Extractor.objects.create(name="Collets", kind="collet", low_mm=8, high_mm=32)
         self.hands.facts()
         self.assertEqual(self.hands.work().found.way.key, "collet")
-        self.assertIn("a collet behind the shell", self.plate().line)
+        self.assertIn("a collet behind the shell", self.displayed_verdict().line)
 
     def test_a_main_bearing_may_come_away_on_the_crank_and_another_may_not(self):
         self.hands.facts()
         self.hands.tick_all()
         self.hands.outcome(("came-out", "with_crank"), ("seat-condition", "sound"))
-        self.assertEqual((self.plate().words, self.plate().state), ("It stayed on the crank", "in"))
-        self.assertIn("Pull it off the crank", self.plate().move)
+        self.assertEqual((self.displayed_verdict().words, self.displayed_verdict().state), ("It stayed on the crank", "in"))
+        self.assertIn("Pull it off the crank", self.displayed_verdict().move)
         self.assertTrue(self.hands.work().found.is_out)
         Seat.objects.update(role="gearbox")
         asked = next(each for each in self.hands.work().wanted if each.slot and each.slot.what == "came-out")
@@ -64,7 +64,7 @@ class BearingsOut(TestCase):
 
     def test_the_gentlest_way_says_how_hot_and_why(self):
         self.hands.facts()
-        plate = self.plate()
+        plate = self.displayed_verdict()
         self.assertEqual((plate.state, plate.code), ("in", Code.DROP))
         self.assertRegex(plate.move, r"Case to \d\d °C, \d\d+ °C for the tightest")
         self.assertIn("opens evenly", plate.line)
@@ -82,10 +82,10 @@ class BearingsOut(TestCase):
 
     def test_a_circlip_is_stop_until_it_is_out(self):
         self.hands.facts(retained="circlip")
-        plate = self.plate()
+        plate = self.displayed_verdict()
         self.assertEqual((plate.state, plate.code), ("stop", Code.RETAINED))
         self.hands.answer("retained-by", "removed")
-        self.assertEqual(self.plate().state, "in")
+        self.assertEqual(self.displayed_verdict().state, "in")
 
     def test_a_blind_open_bearing_refuses_grease_and_driver_and_ranks_the_collet(self):
         Extractor.objects.create(name="Collets", kind="collet", low_mm=10, high_mm=30)
@@ -93,17 +93,17 @@ class BearingsOut(TestCase):
         refused = {way.key for way in self.hands.work().found.ways if way.state == "stop"}
         self.assertEqual(refused, {"drive", "hydraulic", "punch"})
         self.hands.choose(way="hydraulic")
-        plate = self.plate()
+        plate = self.displayed_verdict()
         self.assertEqual((plate.state, plate.code), ("stop", Code.REFUSED))
         self.assertIn("grease goes past the balls", plate.line)
 
     def test_a_seal_is_looked_at_before_it_is_pulled(self):
         self.seal()
-        self.assertEqual(self.plate().code, Code.SEAL_FIRST)
+        self.assertEqual(self.displayed_verdict().code, Code.SEAL_FIRST)
         self.hands.answer("seal-lip", "outside")
         for clock, depth in (("12", "0.1"), ("3", "0.4"), ("6", "0.9"), ("9", "0.4")):
             self.hands.answer(f"seal-depth@{clock}", depth)
-        plate = self.plate()
+        plate = self.displayed_verdict()
         self.assertEqual((plate.state, plate.code), ("out", Code.SEAL_BAD))
         self.assertIn("deepest at 6", plate.line)
         self.hands.answer("seal-out", "yes")
@@ -129,7 +129,7 @@ class BearingsOut(TestCase):
         self.hands.answer("came-out", "driven")
         self.hands.answer("hit-through-balls", "yes")
         self.hands.answer("seat-condition", "sound")
-        plate = self.plate()
+        plate = self.displayed_verdict()
         self.assertEqual((plate.state, plate.code), ("out", Code.OUT_DAMAGED))
         self.assertIn("races are dented", plate.line)
 
@@ -149,7 +149,7 @@ class BearingsOut(TestCase):
     def test_stuck_names_the_next_gentlest_way(self):
         self.hands.facts()
         self.hands.answer("came-out", "stuck")
-        plate = self.plate()
+        plate = self.displayed_verdict()
         self.assertEqual((plate.state, plate.code), ("out", Code.STILL_IN))
         self.assertNotIn("Heat the case, let it drop", plate.move)
 
@@ -166,7 +166,7 @@ class BearingsOut(TestCase):
         self.assertNotIn(f"try-{first}", [action.key for action in self.hands.work().actions()])
         self.hands.act(self.hands.work().actions()[0].key)
         self.hands.answer("came-out", "driven")
-        self.assertEqual(self.plate().state, "wait")
+        self.assertEqual(self.displayed_verdict().state, "wait")
 
     def test_another_marking_is_raised_and_stays_on_the_card_s_page(self):
         self.hands.facts()

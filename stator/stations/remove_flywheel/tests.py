@@ -65,8 +65,8 @@ class WheelCase(TestCase):
         self.old = Puller.objects.create(name="Old cycle puller", thread_mm=18.95, pitch_mm=25.4 / 26)
         self.hands = Wheel(made)
 
-    def plate(self):
-        return self.hands.work().plate()
+    def displayed_verdict(self):
+        return self.hands.work().displayed_verdict()
 
     def ready(self, turns="6.5"):
         self.hands.choose(puller=str(self.puller.pk))
@@ -82,9 +82,9 @@ class WheelCase(TestCase):
 
 class FlywheelOff(WheelCase):
     def test_it_asks_for_puller_and_boss_before_anything_else(self):
-        plate = self.plate()
+        plate = self.displayed_verdict()
         self.assertEqual((plate.state, plate.code), ("wait", Code.WHICH_THREAD))
-        self.assertEqual(self.hands.work().ask_for(None).key, "puller-diameter")
+        self.assertEqual(self.hands.work().question_for(None).key, "puller-diameter")
         self.assertEqual(self.hands.work().actions(), ())
 
     def test_the_puller_in_hand_is_measured_in_any_unit(self):
@@ -94,7 +94,7 @@ class FlywheelOff(WheelCase):
     def test_a_26_tpi_puller_in_a_1_mm_boss_is_stop_and_says_when_it_jams(self):
         self.hands.choose(puller=str(self.old.pk))
         self.hands.measure(boss_d="18.05", boss_pitch="1", boss_hand="right", turns="2.5")
-        plate = self.plate()
+        plate = self.displayed_verdict()
         self.assertEqual((plate.state, plate.code), ("stop", Code.WRONG_THREAD))
         self.assertRegex(plate.line, r"jams after about 3 turns. It bound after 2.5 turns")
         self.assertIn("take off no metal", plate.move)
@@ -103,7 +103,7 @@ class FlywheelOff(WheelCase):
     def test_the_only_puller_that_fits_the_boss_is_chosen_until_another_is(self):
         self.hands.measure(**BOSS)
         self.assertEqual(self.puller, self.hands.work().found.puller)
-        self.assertNotIn("puller-diameter", [ask.key for ask in self.hands.work().open_asks()])
+        self.assertNotIn("puller-diameter", [ask.key for ask in self.hands.work().open_questions()])
         self.hands.choose(puller=str(self.old.pk))
         self.assertEqual(self.old, self.hands.work().found.puller)
         self.hands.choose(puller="")
@@ -116,19 +116,19 @@ class FlywheelOff(WheelCase):
     def test_a_left_hand_boss_is_told_from_a_right_hand_puller(self):
         self.hands.choose(puller=str(self.puller.pk))
         self.hands.measure(boss_d="25.98", boss_pitch="1", boss_hand="left")
-        self.assertIn("boss left-hand", self.plate().line)
+        self.assertIn("boss left-hand", self.displayed_verdict().line)
 
     def test_enough_turns_hold_and_the_scale_says_where_to_stop(self):
         self.ready()
         work = self.hands.work()
-        self.assertEqual((work.plate().state, work.found.pull.turns), ("in", 6))
-        self.assertRegex(work.plate().move, r"release by \d+ N·m; stop at 49")
-        self.assertIn("manual page 41", next(each.source for each in work.traces() if each.label == "Taper needs"))
+        self.assertEqual((work.displayed_verdict().state, work.found.pull.turns), ("in", 6))
+        self.assertRegex(work.displayed_verdict().move, r"release by \d+ N·m; stop at 49")
+        self.assertIn("manual page 41", next(each.source for each in work.sources() if each.label == "Taper needs"))
 
     def test_one_turn_is_stop_and_says_how_many_more_and_what_they_buy(self):
         self.ready(turns="1")
         self.hands.choose(condition="fretted")
-        plate = self.plate()
+        plate = self.displayed_verdict()
         self.assertEqual((plate.state, plate.code), ("stop", Code.MORE_THREAD))
         self.assertRegex(plate.move, r"Get \d+ more turns? in, \d+ whole ones; each whole turn adds 1\d kN")
         self.hands.tick_all()
@@ -137,31 +137,31 @@ class FlywheelOff(WheelCase):
     def test_what_is_unknown_is_shown_as_unknown_and_the_thread_still_sets_a_stop(self):
         EngineCard.objects.update(nut_torque_nm=None)
         self.ready()
-        plate = self.plate()
+        plate = self.displayed_verdict()
         self.assertEqual(plate.state, "too_close")
         self.assertIn("unknown", plate.line)
         self.assertRegex(plate.move, r"stop at 49 N·m")
         self.hands.measure(nut_torque="40 ft-lb")
-        self.assertEqual(self.plate().state, "in")
+        self.assertEqual(self.displayed_verdict().state, "in")
 
     def test_the_pull_is_shut_until_the_catcher_and_the_hold_are_ticked(self):
         self.ready()
         self.assertIn("catcher", self.hands.act("free"))
         self.hands.tick_all()
         self.hands.act("free")
-        self.assertEqual(self.plate().code, Code.LOOK_AT_IT)
+        self.assertEqual(self.displayed_verdict().code, Code.LOOK_AT_IT)
 
     def test_each_attempt_is_kept_and_a_torque_past_the_stop_is_stop(self):
         self.ready()
         self.hands.tick_all()
         self.hands.measure(torque="25")
-        self.assertEqual(self.plate().code, Code.PULLING)
+        self.assertEqual(self.displayed_verdict().code, Code.PULLING)
         self.hands.act("wait")
         self.assertEqual(words_of(self.hands.entry.timers.get()), "turn the puller again")
         self.hands.measure(torque="40")
-        self.assertEqual(self.plate().code, Code.HOLDS_HARD)
+        self.assertEqual(self.displayed_verdict().code, Code.HOLDS_HARD)
         self.hands.measure(torque="95 Nm")
-        self.assertEqual(self.plate().state, "stop")
+        self.assertEqual(self.displayed_verdict().state, "stop")
         self.assertEqual([reading.text for reading in self.hands.work().live("pulling-torque")], ["25", "40", "95 Nm"])
 
     def test_a_taper_that_let_go_far_above_what_was_expected_is_remarked_on_and_kept(self):
@@ -169,34 +169,34 @@ class FlywheelOff(WheelCase):
         self.hands.tick_all()
         self.hands.measure(torque="45")
         self.hands.act("free")
-        self.assertIn("It released at 45 N·m; 29 N·m at most was expected.", self.plate().detail)
+        self.assertIn("It released at 45 N·m; 29 N·m at most was expected.", self.displayed_verdict().detail)
         self.assertTrue(self.hands.work().found.released_hard)
 
     def test_a_puller_too_small_for_the_boss_is_stop_though_its_pitch_agrees(self):
         self.hands.measure(puller_d="26.2", puller_pitch="1", puller_hand="right", **BOSS)
-        plate = self.plate()
+        plate = self.displayed_verdict()
         self.assertEqual((plate.state, plate.code), ("stop", Code.WRONG_SIZE))
         self.assertIn("little more than the crests hold", plate.line)
         self.assertIn("puller of this size", plate.move)
 
     def test_the_right_thread_that_binds_early_is_dirty_not_wrong(self):
         self.ready(turns="2.5")
-        self.assertEqual(self.hands.work().next_ask.key, "boss-depth")
+        self.assertEqual(self.hands.work().next_question.key, "boss-depth")
         self.hands.measure(boss_depth="9 mm")
-        plate = self.plate()
+        plate = self.displayed_verdict()
         self.assertEqual((plate.state, plate.code), ("too_close", Code.CLEAN_FIRST))
         self.assertIn("bound at 2.5 of 9 turns: coating or damage", plate.line)
         self.hands.measure(turns="8")
-        self.assertEqual(self.plate().code, Code.THREAD_HOLDS)
+        self.assertEqual(self.displayed_verdict().code, Code.THREAD_HOLDS)
 
     def test_the_card_s_boss_thread_is_not_asked_again(self):
         EngineCard.objects.update(boss_d_mm=27, boss_pitch_mm=1, boss_hand="left")
         self.hands.choose(puller=str(self.puller.pk))
-        self.assertEqual(self.hands.work().next_ask.key, "puller-turns")
-        self.assertIn("boss left-hand", self.plate().line)
+        self.assertEqual(self.hands.work().next_question.key, "puller-turns")
+        self.assertIn("boss left-hand", self.displayed_verdict().line)
         EngineCard.objects.update(boss_hand="right")
         self.hands.measure(turns="6")
-        self.assertEqual(self.plate().state, "in")
+        self.assertEqual(self.displayed_verdict().state, "in")
 
     def test_whether_it_moved_is_written_down_between_the_torques(self):
         self.ready()
@@ -204,18 +204,18 @@ class FlywheelOff(WheelCase):
         self.hands.measure(torque="25")
         self.assertIn("Did anything move?", self.hands.act("moved"))
         self.hands.measure(moved="creaked")
-        self.assertEqual(self.hands.work().ask_for(None).key, "pulling-torque")
+        self.assertEqual(self.hands.work().question_for(None).key, "pulling-torque")
         self.hands.measure(torque="35")
         self.hands.act("free")
         self.hands.measure(taper="grey", key="sound", magnets="sound", coils="rubbed")
-        self.assertIn("coils are rubbed", self.plate().line)
+        self.assertIn("coils are rubbed", self.displayed_verdict().line)
         self.hands.act("sign")
         found = self.hands.entry.result["log"]
         self.assertEqual([line.get("torque_nm") or line["moved"] for line in found], [25, "creaked", 35])
 
     def test_off_and_looked_at_it_is_signed_with_what_it_took(self):
         self.off()
-        self.assertEqual(self.plate().code, Code.OFF)
+        self.assertEqual(self.displayed_verdict().code, Code.OFF)
         self.hands.act("sign")
         entry = self.hands.entry
         self.assertEqual((entry.call_state, entry.result["peak_torque_nm"], entry.result["boss_thread"]), ("in", 30, "M27x1"))
@@ -229,11 +229,11 @@ class FlywheelOff(WheelCase):
 
     def test_a_stepped_key_says_what_it_does_to_the_timing(self):
         self.off(key="stepped", step="0.4")
-        self.assertIn("shifts the ignition timing by 2.9°", self.plate().line)
+        self.assertIn("shifts the ignition timing by 2.9°", self.displayed_verdict().line)
 
     def test_a_picked_up_taper_and_a_cracked_magnet_are_out(self):
         self.off(taper="red", magnets="cracked")
-        plate = self.plate()
+        plate = self.displayed_verdict()
         self.assertEqual(plate.state, "out")
         self.assertIn("lap it before it goes back", plate.line)
         self.assertIn("cracked magnet", plate.detail)

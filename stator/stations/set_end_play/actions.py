@@ -14,7 +14,7 @@ def actions(bound: Any) -> tuple[Action, ...]:
     found: EndPlayAnalysis = bound.found
     if found.call is None:
         return ()
-    close = found.call.state == State.TOO_CLOSE and found.how == STACK and not bound.open_asks()
+    close = found.call.state == State.TOO_CLOSE and found.how == STACK and not bound.open_questions()
     more = (Action("more", str(messages.AGAIN), "more", True, do=measure_again),) if close else ()
     return (*more, bound.sign_action(main=not close))
 

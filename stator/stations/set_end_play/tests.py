@@ -50,8 +50,8 @@ class FloatCase(TestCase):
         Gauge.objects.first().save()
         self.hands = Stacker(self.made)
 
-    def plate(self):
-        return self.hands.work().plate()
+    def displayed_verdict(self):
+        return self.hands.work().displayed_verdict()
 
 
 class EndFloat(FloatCase):
@@ -59,10 +59,12 @@ class EndFloat(FloatCase):
         self.hands.stack()
         work = self.hands.work()
         self.assertAlmostEqual(work.found.free.value_mm, 0.42)
-        self.assertEqual((work.found.pieces, work.next_ask.key, work.plate().code), ((0.3,), "shim-thickness.s1", "measure shim"))
-        self.assertEqual(work.next_ask.words, "Shim of 0.300 mm in your hand, measured")
+        self.assertEqual(
+            (work.found.pieces, work.next_question.key, work.displayed_verdict().code), ((0.3,), "shim-thickness.s1", "measure shim")
+        )
+        self.assertEqual(work.next_question.words, "Shim of 0.300 mm in your hand, measured")
         self.hands.shim("0.298")
-        plate = self.plate()
+        plate = self.displayed_verdict()
         self.assertEqual((plate.state, plate.words), ("in", "Fit 0.3 mm"))
         self.assertIn("0.122 ± 0.003 mm", plate.line)
 
@@ -83,18 +85,18 @@ class EndFloat(FloatCase):
         self.hands.stack()
         self.assertIn("not the shim of 0.300 mm", self.hands.shim("0.19"))
         self.hands.shim("0.345")
-        self.assertEqual((self.plate().state, self.plate().words), ("out", "End float is out"))
+        self.assertEqual((self.displayed_verdict().state, self.displayed_verdict().words), ("out", "End float is out"))
 
     def test_no_kit_and_no_shim_that_fits_are_stop_with_the_reason(self):
         self.hands.stack(("crank-shoulders", "67.10"))
-        self.assertEqual((self.plate().state, self.plate().words), ("stop", "No shim fits"))
-        self.assertIn("the nearest leaves", self.plate().line)
+        self.assertEqual((self.displayed_verdict().state, self.displayed_verdict().words), ("stop", "No shim fits"))
+        self.assertIn("the nearest leaves", self.displayed_verdict().line)
         Blades.objects.all().delete()
-        self.assertIn("No shim kit on the shelf", self.plate().line)
+        self.assertIn("No shim kit on the shelf", self.displayed_verdict().line)
 
     def test_a_case_still_warm_gets_no_verdict(self):
         self.hands.stack(("case-temperature", "48"))
-        self.assertEqual((self.plate().state, self.plate().words), ("too_close", "Too warm to judge"))
+        self.assertEqual((self.displayed_verdict().state, self.displayed_verdict().words), ("too_close", "Too warm to judge"))
 
     def test_a_manuals_table_between_two_rows_asks_which(self):
         self.hands.choose(how="table")
@@ -103,15 +105,15 @@ class EndFloat(FloatCase):
         self.assertIn("is no row", self.hands.answer("table", "about one"))
         self.hands.answer("table", "1.10 0.95; 1.20 1.05")
         work = self.hands.work()
-        self.assertEqual(work.next_ask.key, "table-row")
-        self.assertEqual([option.hint for option in work.next_ask.options], ["leaves 0.20 mm", "leaves 0.10 mm"])
+        self.assertEqual(work.next_question.key, "table-row")
+        self.assertEqual([option.hint for option in work.next_question.options], ["leaves 0.20 mm", "leaves 0.10 mm"])
         self.hands.answer("table-row", "1_05")
         self.assertEqual(self.hands.work().found.pieces, (1.05,))
 
     def test_limits_unknown_to_the_card_are_asked(self):
         Spec.objects.all().delete()
         self.hands.stack()
-        self.assertEqual(self.hands.work().next_ask.key, "end-float-least")
+        self.assertEqual(self.hands.work().next_question.key, "end-float-least")
         self.hands.answer("end-float-least", "4 thou")
         self.hands.answer("end-float-most", "8 thou")
         self.assertEqual(len(self.hands.work().found.pieces), 1)

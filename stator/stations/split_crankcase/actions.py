@@ -40,7 +40,7 @@ def actions(bound: Any) -> tuple[Action, ...]:
         name = messages.ACTION["these"] if len(found.again) == 1 else messages.ACTION["all_these"]
         again = Action("again", format_message(name, {"place": found.again[0].part.name}), "again", True, do=measure_again)
         return (again, Action("apart", str(messages.ACTION["apart"]), "apart", False, missing, halves_apart))
-    gaps_open = any(ask.slot and ask.slot.what == Property.GAP for ask in bound.open_asks())
+    gaps_open = any(ask.slot and ask.slot.what == Property.GAP for ask in bound.open_questions())
     return (
         Action("next", str(messages.ACTION["next"]), "next", bool(found.plane and not gaps_open), more, next_round),
         Action("apart", str(messages.ACTION["apart"]), "apart", False, missing, halves_apart),

@@ -21,7 +21,7 @@ ask = partial(question, messages)
 
 def _halves(found: SplitAnalysis) -> list[tuple[str, str]]:
     """The two parts that meet at the joint in hand."""
-    return [(uid, found.card.part_called(uid)) for uid in (found.joint.one, found.joint.other)]
+    return [(uid, found.card.part_name(uid)) for uid in (found.joint.one, found.joint.other)]
 
 
 def questions(found: SplitAnalysis) -> list[Question]:
@@ -52,7 +52,7 @@ def _fasteners(found: SplitAnalysis, past: bool) -> list[Question]:
         example = plain(mark.length_mm) if mark.length_mm else "35"
         quiet = past or found.own.has(fault_of(mark))
         asked.append(ask(length_of(mark), values, where=where, optional=True, quiet=quiet, resolution=0.5, example=example))
-        asked.append(ask(fault_of(mark), values, where=where, quiet=True, aside=True))
+        asked.append(ask(fault_of(mark), values, where=where, quiet=True, hide_until_answered=True))
     if found.held_elsewhere:
         return []
     if not found.fasteners:

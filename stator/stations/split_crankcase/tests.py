@@ -178,24 +178,24 @@ class Split(TestCase):
         face(made.card)
         self.hands = Halves(made)
 
-    def plate(self):
-        return self.hands.work().plate()
+    def displayed_verdict(self):
+        return self.hands.work().displayed_verdict()
 
     def call(self):
-        plate = self.plate()
+        plate = self.displayed_verdict()
         return plate.state, plate.code
 
     def test_every_place_is_ticked_by_its_length_or_a_bare_enter(self):
         self.hands.bolt("1", "40")
         self.hands.bolt("2")
-        plate = self.plate()
+        plate = self.displayed_verdict()
         self.assertEqual((plate.code, plate.line[:6]), (Code.FASTENERS_OUT, "2 of 5"))
         self.assertIn("Bolt 3 out", plate.move)
 
     def test_a_count_that_falls_short_is_stop_and_shows_the_likely_place(self):
         self.hands.bolts("40", "40", "", "50", "60")
         self.hands.answer("counted", "4")
-        plate = self.plate()
+        plate = self.displayed_verdict()
         self.assertEqual(self.call(), ("stop", Code.BOLT_STILL_IN))
         self.assertEqual(plate.line, "4 on the tray for 5 places: 1 is still in, or lost.")
         self.assertIn("Look at 3 first", plate.move)  # the one nobody had in the hand to measure
@@ -222,7 +222,7 @@ class Split(TestCase):
         page = self.hands.begin(turns="1")
         self.assertIn("The threads in the case may pull out", page)
         self.assertEqual(self.call(), ("stop", Code.MORE_THREAD))
-        self.assertRegex(self.plate().move, r"the screws \d+ whole turns in")
+        self.assertRegex(self.displayed_verdict().move, r"the screws \d+ whole turns in")
         self.assertFalse(self.hands.work().found.is_loaded)
 
     def test_nothing_is_loaded_before_the_held_nuts_are_loosened(self):
@@ -234,7 +234,7 @@ class Split(TestCase):
     def test_level_gaps_say_how_far_to_turn_in_words(self):
         self.hands.begin()
         self.hands.gaps("1.00", "1.05", "1.10", "1.05")
-        plate = self.plate()
+        plate = self.displayed_verdict()
         self.assertEqual(self.call(), ("in", Code.LEVEL))
         self.assertIn("Rear is 0.10 ± 0.04 mm ahead of front", plate.line)
         self.assertRegex(plate.move, r"^Turn each screw .*turns?, then measure again")
@@ -272,7 +272,7 @@ class Split(TestCase):
         self.hands.answer("lifting-half", "right")
         self.hands.answer("expected", "12")
         self.hands.answer("counted", "11")
-        self.assertEqual(self.plate().state, "stop")
+        self.assertEqual(self.displayed_verdict().state, "stop")
         self.hands.answer("counted", "12")
         for ask in ("screw-diameter", "screw-pitch", "screw-turns"):
             self.hands.answer(ask, "")
@@ -280,7 +280,7 @@ class Split(TestCase):
         self.hands.tick_all()
         self.hands.act("begin")
         self.hands.gaps("1.0", "1.0", "1.1", "1.0")
-        self.assertEqual(self.plate().code, Code.LEVEL)
+        self.assertEqual(self.displayed_verdict().code, Code.LEVEL)
         self.assertIn("four places round the face", self.hands.page())
 
 

@@ -71,7 +71,7 @@ def _disagree(found: SplitAnalysis) -> Verdict:
 
 def half(found: SplitAnalysis) -> Sentence:
     """The half that lifts, in this engine's words."""
-    return found.card.part_called(found.lifts) if found.lifts else messages.UNKNOWN_HALF
+    return found.card.part_name(found.lifts) if found.lifts else messages.UNKNOWN_HALF
 
 
 def _named(mark: Mark) -> dict[str, str]:

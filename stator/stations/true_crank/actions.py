@@ -78,7 +78,7 @@ def after_weld(bound: Any) -> None:
 def _turn(bound: Any) -> tuple[Action, ...]:
     """Another turn where that settles the call."""
     found: RunoutRoundAnalysis = bound.found
-    if found.settled_by is None or bound.open_asks():
+    if found.settled_by is None or bound.open_questions():
         return ()
     name = format_message(messages.ACTION["turn"], {"more": found.settled_by - found.turns})
     return (Action("turn", name, "turn", True, do=turn_more),)

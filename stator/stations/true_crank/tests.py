@@ -60,13 +60,13 @@ class True1(TestCase):
         )
         self.hands = Truer(self.made)
 
-    def plate(self):
-        return self.hands.work().plate()
+    def displayed_verdict(self):
+        return self.hands.work().displayed_verdict()
 
     def test_it_asks_where_things_stand_before_it_takes_a_reading(self):
-        self.assertEqual((self.plate().words, self.hands.work().next_ask.key), ("Set it up", "support-place.left"))
+        self.assertEqual((self.displayed_verdict().words, self.hands.work().next_question.key), ("Set it up", "support-place.left"))
         self.hands.set_up()
-        self.assertEqual(self.hands.work().next_ask.key, "shaft-reading.left.0")
+        self.assertEqual(self.hands.work().next_question.key, "shaft-reading.left.0")
         self.assertEqual(self.hands.work().found.geometry, PressedCrank(-92, 92, -34, 34, 29))
 
     def test_a_gauge_on_its_support_is_refused_with_the_reason(self):
@@ -77,7 +77,7 @@ class True1(TestCase):
     def test_a_twisted_crank_names_the_web_and_the_angle_and_what_the_needles_should_read(self):
         self.hands.set_up()
         self.hands.turn(twist=0.15, offset=0.004)
-        plate = self.plate()
+        plate = self.displayed_verdict()
         self.assertEqual((plate.state, plate.words), ("out", "Webs are twisted"))
         self.assertIn("Strike the rim of the magneto side web at 270°, toward the axis.", plate.move)
         self.assertRegex(plate.detail, r"The needles should then read \d µm and \d µm")
@@ -89,7 +89,7 @@ class True1(TestCase):
         work = self.hands.work()
         self.assertAlmostEqual(work.found.mis.twist_deg, -0.15, places=3)
         self.assertAlmostEqual(work.found.fitted("left").ovality_mm, 0.01, places=4)
-        self.assertIn("at 90°", work.plate().move)
+        self.assertIn("at 90°", work.displayed_verdict().move)
 
     def gap_opposite_mm(self, crank, rim_mm=60.0):
         """How much wider than parallel the webs are at their rims opposite the crankpin: a web is square to its shaft."""
@@ -109,7 +109,7 @@ class True1(TestCase):
         ):
             with self.subTest(headline):
                 self.hands.turn(pinch=pinch)
-                plate = self.plate()
+                plate = self.displayed_verdict()
                 self.assertEqual(plate.words, headline)
                 self.assertIn(move, plate.move)
                 self.assertIn(f"{'open' if pinch > 0 else 'closed'} opposite the crankpin: {lever} here", str(self.hands.work().drawing()))
@@ -137,10 +137,10 @@ class True1(TestCase):
         self.hands.act("again")
         work = self.hands.work()
         self.assertEqual((work.found.attempt, work.found.moves[0]["kind"], work.found.moves[0]["at_deg"]), (2, "strike", 270.0))
-        self.assertEqual(work.plate().words, "Turn the crank")
+        self.assertEqual(work.displayed_verdict().words, "Turn the crank")
         self.hands.turn(twist=0.01)
         self.assertIn("Round 1: strike", self.hands.page())
-        self.assertEqual(self.plate().words, "Runout within limit")
+        self.assertEqual(self.displayed_verdict().words, "Runout within limit")
 
     def test_back_and_forth_twice_asks_for_half_the_blow(self):
         self.hands.set_up()
@@ -149,12 +149,12 @@ class True1(TestCase):
             self.hands.turn(twist=twist)
             self.hands.act("again")
         self.hands.turn(twist=0.12)
-        self.assertIn("50 % of the usual blow", self.plate().move)
+        self.assertIn("50 % of the usual blow", self.displayed_verdict().move)
 
     def test_what_truing_cannot_cure_is_said_and_no_blow_prescribed(self):
         self.hands.set_up()
         self.hands.turn(twist=0.05, offset=0.08)
-        plate = self.plate()
+        plate = self.displayed_verdict()
         self.assertEqual((plate.state, plate.words), ("out", "Truing cannot cure it"))
         self.assertIn("Apart again", plate.move)
         self.assertEqual([action.key for action in self.hands.work().actions()], ["sign"])
@@ -165,7 +165,7 @@ class True1(TestCase):
         self.hands.turn(twist=0.02)
         work = self.hands.work()
         self.assertIsNone(work.found.call)
-        self.assertIn("no limit on the card: no verdict here", work.plate().line)
+        self.assertIn("no limit on the card: no verdict here", work.displayed_verdict().line)
 
     def test_a_coarse_gauge_near_the_limit_is_too_close_to_call(self):
         Gauge.objects.filter(kind="dial").update(resolution=0.02, repeatability=None)
@@ -173,49 +173,49 @@ class True1(TestCase):
         gauge.save()  # the shelves notice
         self.hands.set_up()
         self.hands.turn(twist=0.08)
-        self.assertEqual(self.plate().state, "too_close")
+        self.assertEqual(self.displayed_verdict().state, "too_close")
 
     def test_a_coarse_dial_is_read_at_twelve_angles_twice_round_and_ends_in_leave(self):
         Gauge.objects.filter(kind="dial").update(resolution=0.01, repeatability=None)
         Gauge.objects.get(kind="dial").save()
         self.hands.set_up()
-        self.assertIn("twelve angles, twice round", self.hands.work().next_ask.where)
+        self.assertIn("twelve angles, twice round", self.hands.work().next_question.where)
         self.hands.turn(twist=0.005, offset=0.002)
         self.assertEqual((len(self.hands.work().found.angles()), self.hands.work().found.turns), (12, 2))
         self.assertEqual(self.hands.work().found.move.kind, "leave")
-        self.assertNotIn("No blow yet", self.plate().move)
+        self.assertNotIn("No blow yet", self.displayed_verdict().move)
 
     def test_a_slip_on_a_coarse_dial_is_read_again_and_trued_all_the_same(self):
         Gauge.objects.filter(kind="dial").update(resolution=0.01, repeatability=None)
         Gauge.objects.get(kind="dial").save()
         self.hands.set_up()
         self.hands.turn(twist=0.15, slips={("left", 120.0): 0.05})
-        self.assertEqual((self.plate().words, self.plate().state), ("Readings disagree", "too_close"))
+        self.assertEqual((self.displayed_verdict().words, self.displayed_verdict().state), ("Readings disagree", "too_close"))
         self.assertEqual(self.hands.work().actions()[0].words, "Read 120° again")
         self.hands.act("these")
-        self.assertEqual(self.hands.work().next_ask.key, "shaft-reading.left.120")
+        self.assertEqual(self.hands.work().next_question.key, "shaft-reading.left.120")
         self.hands.answer("shaft-reading.left.120", "0.01")
         self.hands.answer("shaft-reading.left.120", "0.01")
         self.assertIsNone(self.hands.work().found.suspect)
-        self.assertEqual(self.plate().words, "Webs are twisted")
+        self.assertEqual(self.displayed_verdict().words, "Webs are twisted")
 
     def test_a_limit_meant_for_other_supports_judges_where_its_band_allows(self):
         self.hands.choose(held="seats")
         self.hands.set_up(
             ("support-place.left", "60"), ("gauge-place.left", "80"), ("support-place.right", "60"), ("gauge-place.right", "80")
         )
-        self.assertEqual(self.hands.work().next_ask.key, "limit-support-place")
+        self.assertEqual(self.hands.work().next_question.key, "limit-support-place")
         self.hands.answer("limit-support-place", "92")
         self.assertIn("stands on its support", self.hands.answer("limit-gauge-place", "92"))
         self.hands.answer("limit-gauge-place", "34")
         self.hands.turn(twist=0.2)
-        self.assertEqual(self.plate().state, "out")
-        self.assertIn("is at most 0.016 mm here", self.plate().line)
+        self.assertEqual(self.displayed_verdict().state, "out")
+        self.assertIn("is at most 0.016 mm here", self.displayed_verdict().line)
         self.hands.tick_all()
         self.hands.act("again")
         self.hands.turn(offset=0.001)
-        self.assertEqual((self.plate().state, self.plate().words), ("in", "Runout within limit"))
-        self.assertIn("0.030 mm for between centres is at least 0.010 mm here", self.plate().line)
+        self.assertEqual((self.displayed_verdict().state, self.displayed_verdict().words), ("in", "Runout within limit"))
+        self.assertIn("0.030 mm for between centres is at least 0.010 mm here", self.displayed_verdict().line)
 
     def test_swing_and_high_spot_are_enough_when_there_is_no_time(self):
         self.hands.choose(how="swing")
@@ -224,7 +224,7 @@ class True1(TestCase):
             self.hands.answer(ask, text)
         mis = self.hands.work().found.mis
         self.assertAlmostEqual(mis.twist_deg, 0.1684, places=3)
-        self.assertIn("at 270°", self.plate().move)
+        self.assertIn("at 270°", self.displayed_verdict().move)
 
     def test_signed_it_carries_every_number_and_the_moves(self):
         self.hands.set_up()
@@ -267,20 +267,22 @@ class True1(TestCase):
     def test_an_unknown_stroke_is_asked_and_a_round_left_half_read_says_nothing(self):
         EngineCard.objects.update(stroke_mm=None)
         self.hands.set_up()
-        self.assertEqual(self.hands.work().next_ask.key, "stroke")
+        self.assertEqual(self.hands.work().next_question.key, "stroke")
         self.hands.answer("stroke", "2.283 in")
         self.assertAlmostEqual(self.hands.work().found.geometry.throw_mm, 29, places=1)
         for angle in TURN[:5]:
             self.hands.answer(reading("left", angle).key, "0.01")
         work = self.hands.work()
-        self.assertEqual((work.found.mis, work.plate().words, work.actions()), (None, "Turn the crank", ()))
+        self.assertEqual((work.found.mis, work.displayed_verdict().words, work.actions()), (None, "Turn the crank", ()))
 
     def test_a_reading_withdrawn_takes_the_call_with_it(self):
         self.hands.set_up()
         self.hands.turn(twist=0.15)
-        self.assertEqual(self.plate().words, "Webs are twisted")
+        self.assertEqual(self.displayed_verdict().words, "Webs are twisted")
         self.hands.post("undo")
-        self.assertEqual((self.plate().words, self.hands.work().open_asks()[-2].key), ("Turn the crank", "shaft-reading.right.315"))
+        self.assertEqual(
+            (self.displayed_verdict().words, self.hands.work().open_questions()[-2].key), ("Turn the crank", "shaft-reading.right.315")
+        )
 
     def test_a_crank_of_one_piece_is_written_down_by_hand(self):
         EngineCard.objects.update(crank="one_piece")
@@ -291,7 +293,7 @@ class True1(TestCase):
         self.hands.turn(twist=0.15)
         first = self.hands.work().value("shaft-reading.left.0")
         self.hands.answer("shaft-reading.left.360", f"{first + 0.02:.4f}")
-        plate = self.plate()
+        plate = self.displayed_verdict()
         self.assertEqual((plate.state, plate.words), ("too_close", "Readings disagree"))
         self.assertIn("Drive side: back at the start it reads 0.020 mm higher: the gauge or a support has slipped", plate.line)
         self.assertIn("No blow", plate.move)
@@ -305,11 +307,11 @@ class True1(TestCase):
         self.hands.turn(twist=0.15)
         good = self.hands.work().value("shaft-reading.right.135")
         self.hands.answer("shaft-reading.right.135", f"{good + 0.03:.4f}")
-        plate = self.plate()
+        plate = self.displayed_verdict()
         self.assertIn("Magneto side: the reading at 135° does not fit", plate.line)
         self.assertEqual(plate.move, "No blow: take the readings at 90°, 135° and 180° again.")
         self.hands.answer("shaft-reading.right.135", f"{good:.4f}")
-        self.assertEqual(self.plate().words, "Webs are twisted")
+        self.assertEqual(self.displayed_verdict().words, "Webs are twisted")
 
     def test_a_limit_for_another_set_up_gives_no_verdict(self):
         self.hands.choose(held="seats")
@@ -317,7 +319,7 @@ class True1(TestCase):
         self.hands.turn(twist=0.01)
         work = self.hands.work()
         self.assertIsNone(work.found.call)
-        self.assertIn("the card's limit is for between centres: no verdict here", work.plate().line)
+        self.assertIn("the card's limit is for between centres: no verdict here", work.displayed_verdict().line)
 
     def test_how_the_manual_words_it_decides_nothing(self):
         Spec.objects.filter(property="crank-runout").update(setup="not in vees, between centres", held="centres")
@@ -325,7 +327,7 @@ class True1(TestCase):
         self.hands.turn(twist=0.01)
         self.assertEqual(self.hands.work().found.call.state, "in")
         Spec.objects.filter(property="crank-runout").update(held="seats", setup="")
-        self.assertIn("the card's limit is for on the main bearing seats", self.plate().line)
+        self.assertIn("the card's limit is for on the main bearing seats", self.displayed_verdict().line)
 
     def test_a_call_too_close_is_settled_by_more_turns(self):
         Gauge.objects.filter(kind="dial").update(resolution=0.002, repeatability=0.002)
@@ -336,22 +338,22 @@ class True1(TestCase):
         work = self.hands.work()
         Spec.objects.update(high=work.found.raw_mm + 0.7 * math.sqrt(2) * work.found.reading_u_mm)
         work = self.hands.work()
-        self.assertEqual((work.found.call.state, work.plate().words), ("too_close", "Too close to call"))
+        self.assertEqual((work.found.call.state, work.displayed_verdict().words), ("too_close", "Too close to call"))
         wanted = work.found.settled_by
-        self.assertIn(f"{wanted} turns in all", work.plate().move)
+        self.assertIn(f"{wanted} turns in all", work.displayed_verdict().move)
         self.hands.act("turn")
-        self.assertEqual(self.hands.work().next_ask.key, "shaft-reading.left.0")
+        self.assertEqual(self.hands.work().next_question.key, "shaft-reading.left.0")
         self.hands.turn(twist=0.1)
         work = self.hands.work()
-        self.assertEqual((len(work.values("shaft-reading.left.0")), work.next_ask.key), (wanted, "joint-lock"))
+        self.assertEqual((len(work.values("shaft-reading.left.0")), work.next_question.key), (wanted, "joint-lock"))
         self.assertIn(work.found.call.state, ("in", "out"))
         self.assertIsNone(work.found.settled_by)
 
     def test_the_swing_is_held_against_the_clearance_the_bearing_has_left(self):
         self.hands.set_up()
         self.hands.turn(twist=0.3)
-        self.assertIn("the bearing has left warm: it is loaded at every turn", self.plate().detail)
-        labels = [trace.label for trace in self.hands.work().traces()]
+        self.assertIn("the bearing has left warm: it is loaded at every turn", self.displayed_verdict().detail)
+        labels = [trace.label for trace in self.hands.work().sources()]
         self.assertIn("Bearing's clearance, warm", labels)
 
     def test_what_the_last_blow_did_is_said_before_the_next(self):
@@ -360,11 +362,11 @@ class True1(TestCase):
         self.hands.turn(twist=0.2)
         self.hands.act("again")
         self.hands.turn(twist=0.15)
-        self.assertIn("took 25 % of the twist it was for: a little harder", self.plate().detail)
+        self.assertIn("took 25 % of the twist it was for: a little harder", self.displayed_verdict().detail)
         self.hands.act("again")
         self.hands.turn(twist=-0.1)
-        self.assertIn("went 1.7 times as far as the twist it was for: softer", self.plate().detail)
-        self.assertIn("expected, ", " ".join(trace.source for trace in self.hands.work().traces()))
+        self.assertIn("went 1.7 times as far as the twist it was for: softer", self.displayed_verdict().detail)
+        self.assertIn("expected, ", " ".join(trace.source for trace in self.hands.work().sources()))
 
     def test_a_compounded_joint_cures_on_a_clock_that_outlives_the_signature(self):
         self.hands.set_up()
@@ -386,17 +388,17 @@ class True1(TestCase):
         self.hands.turn(twist=0.01)
         self.skip_closing()
         self.hands.answer("joint-lock", "weld")
-        self.assertEqual((self.plate().words, self.plate().state), ("Measure it after the weld", "wait"))
+        self.assertEqual((self.displayed_verdict().words, self.displayed_verdict().state), ("Measure it after the weld", "wait"))
         self.hands.act("sign")
         self.assertFalse(self.hands.entry.is_signed)
         self.hands.act("again")
         self.hands.turn(twist=0.3)
-        self.assertNotEqual(self.plate().state, "in")  # the weld has pulled it
+        self.assertNotEqual(self.displayed_verdict().state, "in")  # the weld has pulled it
         self.assertEqual(self.hands.work().found.joint, "weld")
         self.hands.tick_all()
         self.hands.act("again")
         self.hands.turn(twist=0.01)
-        self.assertEqual(self.plate().state, "in")
+        self.assertEqual(self.displayed_verdict().state, "in")
         self.hands.answer("note", "")
         self.hands.act("sign")
         self.assertTrue(self.hands.entry.is_signed)
@@ -408,7 +410,7 @@ class True1(TestCase):
         self.skip_closing()
         self.hands.act("again")
         self.hands.turn(twist=0.15)
-        self.assertEqual(self.hands.work().next_ask.key, "shaft-reading.left.360")
+        self.assertEqual(self.hands.work().next_question.key, "shaft-reading.left.360")
 
     def skip_closing(self):
         for key in ("shaft-reading.left.360", "shaft-reading.right.360"):

@@ -89,4 +89,4 @@ class JointForm(PlainTextMixin, forms.ModelForm):
         super().__init__(*args, **kwargs)
         lifts = self.fields["lifts"]
         assert isinstance(lifts, forms.ChoiceField)
-        lifts.choices = [("", _("unknown")), *((uid, card.part_called(uid)) for uid in (self.instance.one, self.instance.other) if uid)]
+        lifts.choices = [("", _("unknown")), *((uid, card.part_name(uid)) for uid in (self.instance.one, self.instance.other) if uid)]

@@ -47,8 +47,8 @@ class PressCase(TestCase):
         self.hands.key = self.station
         self.hands.address = f"/jobs/{self.made.tag}/{self.station}/"
 
-    def plate(self):
-        return self.hands.work().plate()
+    def displayed_verdict(self):
+        return self.hands.work().displayed_verdict()
 
     def small_press(self, text="3 t", newtons=29420.0):
         Press.objects.filter(pk=self.press.pk).update(capacity_text=text, capacity_n=newtons)
@@ -59,18 +59,18 @@ class Apart(PressCase):
     def test_sizes_alone_give_a_band_in_the_presss_own_unit(self):
         self.hands.sizes()
         self.hands.tick_all()
-        plate = self.plate()
+        plate = self.displayed_verdict()
         self.assertEqual((plate.state, plate.words), ("in", "Press is strong enough"))
         self.assertRegex(plate.line, r"^It takes 1\.\d+ t to [67][.\d]* t, likely 3\.\d+ t; the press has 12 t\.$")
-        grip = self.hands.work().traces()[0]
+        grip = self.hands.work().sources()[0]
         self.assertTrue(grip.estimated)
         self.assertIn("typical crankpin", grip.source)
         self.assertEqual(plate.assumed, ("interference of a crankpin of this size",))
 
     def test_nothing_moves_before_the_webs_are_marked(self):
         self.hands.sizes()
-        self.assertEqual(self.plate().words, "Mark it first")
-        self.assertIn("marked across the joint", self.plate().move)
+        self.assertEqual(self.displayed_verdict().words, "Mark it first")
+        self.assertIn("marked across the joint", self.displayed_verdict().move)
 
     def test_a_card_that_knows_the_grip_is_believed_before_a_rule(self):
         Spec.objects.create(
@@ -85,7 +85,7 @@ class Apart(PressCase):
         self.hands.sizes()
         grip = self.hands.work().found.grip
         self.assertEqual((round(grip.value, 3), round(grip.uncertainty, 3), grip.origin), (0.06, 0.01, "card"))
-        self.assertIn("drawing sheet 4", self.hands.work().traces()[0].source)
+        self.assertIn("drawing sheet 4", self.hands.work().sources()[0].source)
 
     def test_measured_pin_and_hole_replace_both(self):
         self.hands.choose(sizes="measured")
@@ -97,7 +97,7 @@ class Apart(PressCase):
     def test_a_press_too_small_is_stop_with_what_would_do(self):
         self.small_press()
         self.hands.sizes()
-        plate = self.plate()
+        plate = self.displayed_verdict()
         self.assertEqual((plate.state, plate.words), ("stop", "Press too small"))
         self.assertRegex(plate.move, r"a press of [67][.\d]* t or more, or the web at \d+ °C with the pin left cold")
         self.assertNotIn(Property.PRESS_PEAK, [ask.slot.what for ask in self.hands.work().asks()])
@@ -107,20 +107,20 @@ class Apart(PressCase):
         self.hands.choose(warmth="warm")
         self.hands.sizes(*USUAL, (Property.WEB_TEMPERATURE, "200"), (Property.PIN_TEMPERATURE, "60"))
         self.hands.tick_all()
-        self.assertEqual(self.plate().state, "in")
+        self.assertEqual(self.displayed_verdict().state, "in")
         self.hands.of(Property.PIN_TEMPERATURE, "190")
-        plate = self.plate()
+        plate = self.displayed_verdict()
         self.assertEqual((plate.state, plate.words), ("stop", "Too hot"))
         self.assertIn("A hardened pin at 190 °C goes soft", plate.line)
 
     def test_heat_that_frees_compound_is_only_for_what_is_down_as_scrap(self):
         self.hands.choose(compound="high", warmth="warm")
         self.hands.sizes(*USUAL, (Property.WEB_TEMPERATURE, "240"), (Property.PIN_TEMPERATURE, "210"))
-        self.assertEqual(self.plate().words, "Too hot")
+        self.assertEqual(self.displayed_verdict().words, "Too hot")
         self.assertIn("releases at 220 °C to 300 °C", self.hands.page())
         self.hands.choose(scrap="scrap")
         self.hands.tick_all()
-        self.assertNotEqual(self.plate().state, "stop")
+        self.assertNotEqual(self.displayed_verdict().state, "stop")
         self.assertIn("Hot retaining compound gives off fumes", self.hands.page())
 
     def test_a_taper_is_restrained_because_it_lets_go_at_once(self):
@@ -128,7 +128,7 @@ class Apart(PressCase):
         self.hands.sizes()
         self.hands.of(Property.PIN_TAPER, "10")
         self.hands.tick_all()
-        self.assertIn("Restrain it: a taper releases all at once", self.plate().move)
+        self.assertIn("Restrain it: a taper releases all at once", self.displayed_verdict().move)
         self.assertIn("stand aside, never over it", self.hands.page())
 
     def test_the_peak_is_read_against_what_was_planned(self):
@@ -136,7 +136,7 @@ class Apart(PressCase):
         self.hands.tick_all()
         for peak, words in (("5 kN", "Joint was loose"), ("30 kN", "Parted as planned"), ("95 kN", "Harder than planned")):
             self.hands.peak(peak)
-            self.assertEqual(self.plate().words, words)
+            self.assertEqual(self.displayed_verdict().words, words)
         self.hands.peak("3 t")
         self.hands.answer("parts-order", "")
         self.hands.answer("scored", "no")
@@ -149,7 +149,7 @@ class Apart(PressCase):
         self.small_press("12 t", 117_680.0)
         self.hands.sizes()
         self.hands.tick_all()
-        self.assertEqual(self.hands.work().next_ask.unit, "t")
+        self.assertEqual(self.hands.work().next_question.unit, "t")
         self.hands.peak("3")
         self.assertAlmostEqual(self.hands.work().found.peak_n, 29_420, delta=1)
 
@@ -168,7 +168,7 @@ class Apart(PressCase):
 
     def test_several_throws_write_their_phase_down_before_anything_moves(self):
         EngineCard.objects.update(layout="twin")
-        self.assertEqual(self.hands.work().next_ask.key, "throw-angle")
+        self.assertEqual(self.hands.work().next_question.key, "throw-angle")
 
     def test_the_drawing_holds_the_set_up_and_the_scale(self):
         self.hands.sizes()
@@ -216,27 +216,27 @@ class Together(PressCase):
         self.hands.answer(SIDE_PLAY.key, side)
 
     def test_pin_and_hole_are_measured_before_any_force(self):
-        self.assertEqual(self.hands.work().next_ask.slot, at(Property.PIN_DIAMETER))
+        self.assertEqual(self.hands.work().next_question.slot, at(Property.PIN_DIAMETER))
         self.hands.sizes((Property.PIN_DIAMETER, "22.000"), (Property.PIN_HOLE, "22.010"))
-        self.assertEqual((self.plate().state, self.plate().words), ("stop", "No interference"))
+        self.assertEqual((self.displayed_verdict().state, self.displayed_verdict().words), ("stop", "No interference"))
 
     def test_square_started_first(self):
         self.hands.sizes(*MEASURED)
-        self.assertEqual(self.plate().words, "Square it first")
+        self.assertEqual(self.displayed_verdict().words, "Square it first")
 
     def test_width_as_it_goes_is_asked_until_it_is_left(self):
         self.hands.sizes(*MEASURED)
         self.hands.tick_all()
         for text in ("58.1", "57.2"):
             self.hands.answer("width-as-it-goes", text)
-            self.assertEqual(self.hands.work().next_ask.key, "width-as-it-goes")
+            self.assertEqual(self.hands.work().next_question.key, "width-as-it-goes")
         self.hands.answer("width-as-it-goes", "")
         work = self.hands.work()
-        self.assertEqual((work.next_ask.slot.what, work.values("width-as-it-goes")), (Property.PRESS_PEAK, [58.1, 57.2]))
+        self.assertEqual((work.next_question.slot.what, work.values("width-as-it-goes")), (Property.PRESS_PEAK, [58.1, 57.2]))
 
     def test_a_peak_under_the_low_estimate_must_not_be_used(self):
         self.pressed(peak="6 kN")
-        plate = self.plate()
+        plate = self.displayed_verdict()
         self.assertEqual((plate.state, plate.words), ("out", "Joint is loose"))
         self.assertIn("would turn under load", plate.move)
 
@@ -245,7 +245,7 @@ class Together(PressCase):
             card=self.made.card, name="Big-end side play", property="big-end-side-play", low=0.15, high=0.55, source="page 63"
         )
         self.pressed()
-        self.assertEqual((self.plate().state, self.plate().words), ("in", "Joint is tight and square"))
+        self.assertEqual((self.displayed_verdict().state, self.displayed_verdict().words), ("in", "Joint is tight and square"))
         self.hands.act("sign")
         result = self.hands.entry.result
         self.assertEqual((result["evidence"], result["side_play_mm"], result["widths_mm"]), ("in", 0.34, [55.96, 55.95, 55.94, 55.95]))
@@ -255,12 +255,12 @@ class Together(PressCase):
             card=self.made.card, name="Big-end side play", property="big-end-side-play", low=0.15, high=0.55, source="page 63"
         )
         self.pressed(side="0.08")
-        self.assertEqual((self.plate().state, self.plate().words), ("out", "Side play is out"))
-        self.assertIn("Wedge or squeeze", self.plate().move)
+        self.assertEqual((self.displayed_verdict().state, self.displayed_verdict().words), ("out", "Side play is out"))
+        self.assertIn("Wedge or squeeze", self.displayed_verdict().move)
 
     def test_webs_pressed_crooked_are_out(self):
         self.pressed(widths=("56.10", "55.95", "55.80", "55.95"))
-        self.assertEqual(self.plate().words, "Webs are not parallel")
+        self.assertEqual(self.displayed_verdict().words, "Webs are not parallel")
 
     def test_throws_that_stand_otherwise_than_they_were_marked_are_out(self):
         EngineCard.objects.update(layout="twin")
@@ -274,9 +274,9 @@ class Together(PressCase):
         apart.act("sign")
         self.pressed()
         self.hands.answer("throw-angle", "181.2")
-        self.assertEqual((self.plate().state, self.plate().words), ("out", "Throws are turned"))
+        self.assertEqual((self.displayed_verdict().state, self.displayed_verdict().words), ("out", "Throws are turned"))
         self.hands.answer("throw-angle", "180.1")
-        self.assertEqual(self.plate().state, "in")
+        self.assertEqual(self.displayed_verdict().state, "in")
 
 
 class TheRod(PressCase):
@@ -294,7 +294,7 @@ class TheRod(PressCase):
         apart.act("sign")
         self.hands.answer(OIL_SLOT.key, "right")
         self.hands.sizes(*MEASURED)
-        self.assertEqual((self.plate().state, self.plate().words), ("stop", "Rod is the other way round"))
-        self.assertIn("faced the drive side", self.plate().line)
+        self.assertEqual((self.displayed_verdict().state, self.displayed_verdict().words), ("stop", "Rod is the other way round"))
+        self.assertIn("faced the drive side", self.displayed_verdict().line)
         self.hands.answer(OIL_SLOT.key, "left")
-        self.assertNotEqual(self.plate().state, "stop")
+        self.assertNotEqual(self.displayed_verdict().state, "stop")

@@ -80,7 +80,7 @@ def _afterwards(bound: Any, found: CaseHalfAnalysis) -> list[Action]:
     if found.waiting:
         offered.append(Action("again", format_message(messages.ACTION["again"], {"count": len(found.waiting)}), "again", True, do=reheat))
     if found.other_left:
-        said = format_message(messages.ACTION["other"], {"half": found.card.part_called(found.other_half)})
+        said = format_message(messages.ACTION["other"], {"half": found.card.part_name(found.other_half)})
         offered.append(Action("other", said, "other", not offered, do=the_other_half))
     return [*offered, bound.sign_action(main=not offered)]
 
@@ -117,7 +117,7 @@ def open_oven(bound: Any) -> None:
     for timer in [each for each in bound.timers if each.attempt == bound.attempt and not each.ended_at]:
         log.stop_timer(timer, bound.now)
     timers.start(bound, "door", "window", 0.0)
-    take_turn(bound.afresh())
+    take_turn(bound.refreshed())
 
 
 def reheat(bound: Any) -> None:

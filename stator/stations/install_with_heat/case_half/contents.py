@@ -63,14 +63,14 @@ class Half(HeatState):
     @property
     def called(self) -> str:
         """This half, or another part of the case, as a sentence names it."""
-        return self.card.part_called(self.half)
+        return self.card.part_name(self.half)
 
     @cached_property
     def assemblies(self) -> list[Assembly]:
         """Parts with an order, a direction, an end depth or a middle to be found."""
         there = [part for part in self.fitted if part.kind != Fitted.Kind.HOLE]
         found = [part for part in there if part.pieces or part.angle_deg is not None or part.kind == Fitted.Kind.RUBBER]
-        return [Assembly(part, self.own, self.card.part_called(part.half)) for part in found]
+        return [Assembly(part, self.own, self.card.part_name(part.half)) for part in found]
 
     @cached_property
     def stays(self) -> list[Chiller]:

@@ -25,7 +25,7 @@ class BothHalves(AtTheSheet):
         self.assertEqual([option.key for option in self.work().tabs().options][:2], ["left", "right"])
         self.hands.choose(tab="right")
         self.assertEqual([part.name for part in self.work().found.parts], ["Main, magneto side"])
-        self.assertEqual(self.work().plate().words, "It goes in one heat")
+        self.assertEqual(self.work().displayed_verdict().words, "It goes in one heat")
 
     def test_after_one_half_the_other_is_offered_and_heated_as_a_heat_of_its_own(self):
         self.home()
@@ -59,11 +59,11 @@ class WhatElseCanHappen(AtTheSheet):
         self.say(after_s=1500)
         while self.now():
             self.say("in" if self.now().endswith("circlip") else "dropped", after_s=1)
-        asked = [ask.key for ask in self.work().open_asks() if ask.slot.what in ("fit-outcome", "circlip")]
+        asked = [ask.key for ask in self.work().open_questions() if ask.slot.what in ("fit-outcome", "circlip")]
         self.assertEqual(asked, [self.ask_of(part.key) for part in self.work().found.unsaid])
         self.assertGreater(len(asked), 0)
         self.hands.keep(asked[0], "dropped")  # it went in after all, in the last moment
-        self.assertNotIn(asked[0], [ask.key for ask in self.work().open_asks()])
+        self.assertNotIn(asked[0], [ask.key for ask in self.work().open_questions()])
 
     def test_a_signed_sheet_is_read_also_when_its_oven_is_gone(self):
         self.opened()
@@ -124,38 +124,38 @@ class Assemblies(AtTheSheet):
         drawing = str(self.work().drawing()).lower()
         self.assertLess(drawing.index("washer"), drawing.index("spring washer"))
         self.hands.keep(f"pieces-order.{self.spindle}", "other")
-        self.assertEqual(self.work().plate().state, "out")
+        self.assertEqual(self.work().displayed_verdict().state, "out")
 
     def test_a_flat_is_judged_against_its_direction(self):
         self.take(self.spindle)
         for typed, state in (("93", "in"), ("94.6", "too_close"), ("80", "out"), ("-270", "in")):
             self.hands.keep(f"direction.{self.spindle}", typed)
-            self.assertEqual(self.work().plate().state, state, typed)
+            self.assertEqual(self.work().displayed_verdict().state, state, typed)
         self.assertIn("measured", str(self.work().drawing()))
 
     def test_a_groove_may_lead_with_either_end(self):
         Fitted.objects.filter(uid=self.spindle).update(either_end=True, turned="groove")
         self.take(self.spindle)
         self.hands.keep(f"direction.{self.spindle}", "271")
-        self.assertEqual(self.work().plate().state, "in")
+        self.assertEqual(self.work().displayed_verdict().state, "in")
 
     def test_end_depth_and_side_play(self):
         self.take(self.spindle)
         self.hands.keep(f"end-depth.{self.spindle}", "0.9")
-        self.assertEqual(self.work().plate().state, "out")
+        self.assertEqual(self.work().displayed_verdict().state, "out")
         self.hands.keep(f"end-depth.{self.spindle}", "0.1")
-        self.assertEqual(self.work().plate().state, "in")
+        self.assertEqual(self.work().displayed_verdict().state, "in")
         self.hands.keep(f"spindle-play.{self.spindle}", "none")
-        self.assertIn("the parts bind", self.work().plate().line)
+        self.assertIn("the parts bind", self.work().displayed_verdict().line)
 
     def test_rubber_goes_in_with_soap_in_the_middle(self):
         self.take(self.bush)
         self.hands.keep(f"bush-lubricant.{self.bush}", "oil")
-        self.assertEqual(self.work().plate().state, "stop")
+        self.assertEqual(self.work().displayed_verdict().state, "stop")
         self.hands.keep(f"bush-lubricant.{self.bush}", "soap")
         self.hands.keep(f"stands-out.{self.bush}.inside", "2.0")
         self.hands.keep(f"stands-out.{self.bush}.outside", "3.4")
-        self.assertEqual(self.work().plate().state, "out")
+        self.assertEqual(self.work().displayed_verdict().state, "out")
         self.hands.keep(f"stands-out.{self.bush}.outside", "2.1")
-        self.assertEqual(self.work().plate().state, "in")
+        self.assertEqual(self.work().displayed_verdict().state, "in")
         self.assertIn("not believable", self.hands.keep(f"stands-out.{self.bush}.inside", "3 m"))

@@ -71,7 +71,7 @@ class Planning(AtTheSheet):
         self.assertEqual(len(order), 6)  # four bearings, a circlip, a spindle; a rubber bush is never heated
         main = self.keys["Main, drive side"]
         self.assertGreater(order.index(f"{main}.circlip"), order.index(main))
-        self.assertEqual(work.plate().state, "in")
+        self.assertEqual(work.displayed_verdict().state, "in")
 
     def test_the_part_whose_window_closes_first_goes_first(self):
         work = self.work()
@@ -87,19 +87,19 @@ class Planning(AtTheSheet):
 
     def test_an_oven_set_too_cool_leaves_the_tight_ones_for_a_reheat_or_says_so(self):
         self.hands.keep("heat", "75")
-        plate = self.work().plate()
+        plate = self.work().displayed_verdict()
         self.assertIn(plate.state, ("too_close", "out"))
         self.assertIn("wait for a reheat", plate.line)
 
     def test_no_oven_no_sheet(self):
         Heater.objects.filter(method="oven").update(retired=True)
-        plate = self.work().plate()
+        plate = self.work().displayed_verdict()
         self.assertEqual((plate.state, plate.words), ("stop", "No plan"))
         self.assertIn("wants an oven", plate.line)
 
     def test_more_parts_than_the_freezer_holds(self):
         Chiller.objects.filter(method="freezer").update(places=3)
-        plate = self.work().plate()
+        plate = self.work().displayed_verdict()
         self.assertEqual((plate.state, plate.words), ("out", "Chiller is too small"))
 
     def test_a_part_left_out_or_a_must(self):
@@ -112,19 +112,19 @@ class Planning(AtTheSheet):
 
     def test_seals_are_told_to_wait_for_a_cold_case(self):
         self.job.card.seals.create(name="Crank seal", shaft_mm=30, bore_mm=47, width_mm=7)
-        self.assertIn("Crank seal", " ".join(caution.words for caution in self.work().cautions()))
+        self.assertIn("Crank seal", " ".join(caution.words for caution in self.work().warnings()))
 
     def test_found_otherwise_than_the_card_stops_the_heat_until_it_is_settled(self):
         seat = Seat.objects.get(name="Gearbox input")
         stage = self.job.run.create(order=99, key="bearings-out")
         entry, slot = log.open_entry(stage, seat, person()), FactKey(seat.part, Property.WAY_ROUND)
         log.save_reading(entry, person(), slot.key, log.words("marking_out"), "x1", slot=slot)
-        plate = self.work().plate()
+        plate = self.work().displayed_verdict()
         self.assertEqual((plate.state, plate.words), ("stop", "Which way round?"))
         self.hands.tick_all()
         self.assertTrue(all(action.refused for action in self.work().actions()))
         self.hands.keep(f"way-settled.{seat.uid}", "marking_in")
-        self.assertEqual(self.work().plate().state, "in")
+        self.assertEqual(self.work().displayed_verdict().state, "in")
         self.assertEqual(self.work().found.facing(self.work().found.part(seat.uid)), "marking_in")
 
     def test_nobody_knows_which_way_round_is_said_as_that(self):
@@ -150,7 +150,7 @@ class Warming(AtTheSheet):
         self.hands.act(next(action.key for action in self.work().actions() if action.key.startswith("chill")))
         case = next(step for step in sheet.steps if step.where == "oven")
         self.later(seconds=case.from_s - sheet.begins_s)
-        plate = self.work().plate()
+        plate = self.work().displayed_verdict()
         self.assertIn(plate.words, ("Case in now", "Not yet"))
         self.hands.act("heat")
         waits = self.work().found.ready_in
@@ -171,13 +171,13 @@ class Warming(AtTheSheet):
         self.started(minutes=30)
         self.hands.choose(means=f"{Gauge.objects.get(kind='infrared').pk}:bare")
         self.hands.keep("case", "140")
-        self.assertEqual(self.work().plate().state, "too_close")
+        self.assertEqual(self.work().displayed_verdict().state, "too_close")
 
     def test_too_hot_is_stop(self):
         self.started(minutes=20)
         self.hands.choose(means=f"{Gauge.objects.get(kind='contact').pk}:contact")
         self.hands.keep("case", "180")
-        self.assertEqual(self.work().plate().state, "stop")
+        self.assertEqual(self.work().displayed_verdict().state, "stop")
 
     def test_the_door_stays_shut_until_the_bench_is_laid_out(self):
         self.started()
@@ -192,7 +192,7 @@ class Warming(AtTheSheet):
 
     def test_ready_says_so(self):
         self.started(minutes=60)
-        self.assertEqual(self.work().plate().words, "Open the door")
+        self.assertEqual(self.work().displayed_verdict().words, "Open the door")
 
     def test_out_of_dry_ice_one_at_a_time(self):
         ice = Chiller.objects.get(method="dry_ice").pk
@@ -213,14 +213,14 @@ class Hot(AtTheSheet):
             self.assertEqual(self.now(), key)
             self.say("in" if key.endswith("circlip") else "dropped")
         work = self.work()
-        self.assertEqual((work.found.phase, work.plate().words), ("after", "All home"))
+        self.assertEqual((work.found.phase, work.displayed_verdict().words), ("after", "All home"))
         seat = Seat.objects.get(name="Main, drive side")
         entry = Entry.objects.get(job=self.job, seat=seat)
         self.assertEqual(sorted(entry.timers.values_list("key", flat=True)), ["chill", "heat", "window"])
         hands = Hands(self.job)
         self.assertEqual((hands.work().found.phase, hands.work().found.outcome), ("after", "dropped"))
         self.assertEqual(hands.work().said(hands.key("circlip")), "in")
-        self.assertEqual(next(ask.key for ask in hands.work().open_asks()), hands.key("gap12"))
+        self.assertEqual(next(ask.key for ask in hands.work().open_questions()), hands.key("gap12"))
         self.assertGreater(hands.work().found.run.here.clearance_mm, 0)
 
     def test_the_clock_in_the_tag_runs_for_the_part_that_closes_first(self):
@@ -253,8 +253,8 @@ class Hot(AtTheSheet):
         self.assertTrue("leave it, no hammer" in page or "Stop. Back" in page)
         while self.now():
             self.say()
-        self.assertEqual((self.work().plate().state, self.work().plate().words), ("out", "Two for a reheat"))
-        self.assertIn("puller", self.work().plate().move)
+        self.assertEqual((self.work().displayed_verdict().state, self.work().displayed_verdict().words), ("out", "Two for a reheat"))
+        self.assertIn("puller", self.work().displayed_verdict().move)
         self.hands.act("again")
         work = self.work()
         self.assertEqual([part.key for part in work.found.parts], [main, f"{main}.circlip"])
@@ -268,7 +268,7 @@ class Hot(AtTheSheet):
         while self.now() != first:
             self.say("in" if self.now().endswith("circlip") else "dropped")
         self.say()
-        self.assertEqual(self.work().plate().words, "All home")
+        self.assertEqual(self.work().displayed_verdict().words, "All home")
 
     def test_one_that_takes_for_ever_costs_the_late_ones_their_turn(self):
         self.opened()
@@ -277,20 +277,20 @@ class Hot(AtTheSheet):
         self.assertTrue(work.found.live_heat.remaining.left_out)
         while self.now():
             self.say("in" if self.now().endswith("circlip") else "dropped", after_s=1)
-        plate = self.work().plate()
+        plate = self.work().displayed_verdict()
         self.assertEqual(plate.words, "What of the last?")
         for part in work.found.waiting:
             if not self.work().found.fate(part):
                 self.hands.keep(self.ask_of(part.key), "later")
-        self.assertIn("for a reheat", self.work().plate().words)
+        self.assertIn("for a reheat", self.work().displayed_verdict().words)
 
     def test_the_part_in_hand_stays_in_hand_when_its_window_closes(self):
         self.opened()
         first = self.now()
         self.later(minutes=40)
         self.assertEqual(self.now(), first)
-        self.assertEqual(self.work().plate().state, "out")
-        self.assertIn("Do not drive it", self.work().plate().move)
+        self.assertEqual(self.work().displayed_verdict().state, "out")
+        self.assertIn("Do not drive it", self.work().displayed_verdict().move)
 
     def test_a_case_that_reads_low_shortens_every_window(self):
         self.opened()
@@ -324,7 +324,7 @@ class Hot(AtTheSheet):
         self.opened()
         while self.now():
             self.say("in" if self.now().endswith("circlip") else "dropped")
-        for ask in self.work().open_asks():
+        for ask in self.work().open_questions():
             self.hands.keep(ask.key, "went well")
         self.hands.act("sign")
         entry = Entry.objects.get(job=self.job, seat=None)

@@ -24,11 +24,11 @@ class Planning(TestCase):
     def setUp(self):
         self.hands = Hands(job())
 
-    def plate(self):
-        return self.hands.work().plate()
+    def displayed_verdict(self):
+        return self.hands.work().displayed_verdict()
 
     def test_a_main_in_an_oven_with_the_ring_from_the_freezer_drops_in(self):
-        plate = self.plate()
+        plate = self.displayed_verdict()
         self.assertEqual((plate.state, plate.words), ("in", "It drops in"))
         self.assertRegex(plate.move, r"Workshop oven at \d+ °C\. Case to \d+ °C in about \d+ min \(\d+ min to \d+ min\)")
         self.assertIn("freezer for", plate.move)
@@ -50,7 +50,7 @@ class Planning(TestCase):
     def test_a_seal_left_in_stops_an_oven_that_is_too_hot_for_it(self):
         Seat.objects.update(left_in=["nitrile_seal"])
         self.hands.keep("heat", "140")
-        plate = Hands(self.hands.job).work().plate()
+        plate = Hands(self.hands.job).work().displayed_verdict()
         self.assertEqual(plate.state, "stop")
         self.assertIn("nitrile seal left in allows 100 °C", plate.line)
         self.hands.tick_all()
@@ -61,33 +61,33 @@ class Planning(TestCase):
         self.hands.job.card.case_material = "az91d"
         self.hands.job.card.save()
         self.hands.choose(heater=str(Heater.objects.get(method="torch").pk))
-        self.assertEqual(self.plate().state, "stop")
+        self.assertEqual(self.displayed_verdict().state, "stop")
 
     def test_dry_ice_past_what_the_ring_stands_is_stop(self):
         self.hands.choose(chiller=str(Chiller.objects.get(method="dry_ice").pk))
-        self.assertEqual(self.plate().state, "in")  # left to the plan it comes out at -45
+        self.assertEqual(self.displayed_verdict().state, "in")  # left to the plan it comes out at -45
         self.hands.keep("stay", "2 h")
-        self.assertEqual(self.plate().state, "stop")
-        self.assertIn("−50 °C", self.plate().line.replace("-50", "−50"))
+        self.assertEqual(self.displayed_verdict().state, "stop")
+        self.assertIn("−50 °C", self.displayed_verdict().line.replace("-50", "−50"))
 
     def test_a_plan_that_barely_works_says_what_would_widen_it_and_by_how_much(self):
         self.hands.choose(chiller="none")
         self.hands.keep("target", "62")
-        plate = self.plate()
+        plate = self.displayed_verdict()
         self.assertEqual(plate.state, "too_close")
         self.assertRegex(plate.detail, r"the case 20 K hotter, 82 °C: \+0\.0\d\d mm")
         self.assertRegex(plate.detail, r"freezer .*\+0\.0\d\d mm")
 
     def test_a_bearing_is_heated_onto_its_shaft_within_its_own_limits(self):
         hands = Hands(job(413, name="Crank, right", on="shaft", half="crank", designation="6205-2RS", code="k5"))
-        plate = hands.work().plate()
+        plate = hands.work().displayed_verdict()
         self.assertEqual(plate.state, "too_close")  # a sealed bearing stands only 80 °C
         self.assertEqual(hands.work().found.plan.binding_limit.what, "sealed bearing")
         Seat.objects.filter(pk=hands.seat.pk).update(designation="6205")
-        self.assertEqual(Hands(hands.job).work().plate().words, "It slides on")
+        self.assertEqual(Hands(hands.job).work().displayed_verdict().words, "It slides on")
 
     def test_every_number_says_where_it_comes_from(self):
-        found = {trace.label: trace for trace in self.hands.work().traces()}
+        found = {trace.label: trace for trace in self.hands.work().sources()}
         self.assertEqual(found["Grip when cold"].value, "−0.003 to 0.033 mm")
         self.assertIn("ISO 286-1", found["Grip when cold"].source)
         self.assertTrue(found["Soak"].estimated)
@@ -96,12 +96,12 @@ class Planning(TestCase):
     def test_what_a_plan_rests_on_that_nobody_measured_is_said_beside_it(self):
         Seat.objects.update(code_assumed=True)
         hands = Hands(self.hands.job)
-        said = hands.work().plate().assumed
+        said = hands.work().displayed_verdict().assumed
         self.assertEqual([said[0], said[-1]], ["fit N7 of the seat", "air at 20 °C"])
         hands.keep("seat", "46.970")
         hands.keep("room", "18")
-        self.assertNotIn("fit N7 of the seat", hands.work().plate().assumed)
-        self.assertEqual([each for each in hands.work().plate().assumed if "air" in each], [])
+        self.assertNotIn("fit N7 of the seat", hands.work().displayed_verdict().assumed)
+        self.assertEqual([each for each in hands.work().displayed_verdict().assumed if "air" in each], [])
 
     def test_the_heat_is_shut_until_the_riskiest_line_is_ticked(self):
         self.assertIn("poison gas", self.hands.act("heat"))
@@ -193,9 +193,9 @@ class Running(TestCase):
 
     def test_the_clock_says_not_yet_then_it_drops_in(self):
         plan = self.begin()
-        self.assertEqual(self.hands.work().plate().words, "Not yet")
+        self.assertEqual(self.hands.work().displayed_verdict().words, "Not yet")
         self.wait(plan.soak.likely + 5)
-        plate = self.hands.work().plate()
+        plate = self.hands.work().displayed_verdict()
         self.assertEqual(plate.words, "It drops in")
         self.assertIn("push it home", plate.move)
 
@@ -224,7 +224,7 @@ class Running(TestCase):
         plan = self.begin()
         self.wait(plan.soak.likely + 18)
         self.hands.keep("case", "40")
-        self.assertEqual(self.hands.work().plate().words, "Not yet")
+        self.assertEqual(self.hands.work().displayed_verdict().words, "Not yet")
         self.assertIn("case: read the temperature", self.hands.page())
         heat, left = self.hands.entry.timers.get(key="heat"), self.hands.work().found.run.ready_in_s()
         self.assertAlmostEqual((heat.due_at - self.hands.work().now).total_seconds(), left, delta=2)
@@ -242,13 +242,13 @@ class Running(TestCase):
         walls = plan.setup.heating.surroundings_c  # read in the oven, bare metal mirrors its walls
         self.assertIn("cannot be shown", self.hands.keep("case", f"{walls - 40:.0f}"))
         self.hands.keep("case", f"{walls - 5:.0f}")
-        plate = self.hands.work().plate()
+        plate = self.hands.work().displayed_verdict()
         self.assertEqual(plate.state, "too_close")
         self.assertIn("paint or tape", plate.move)
         self.hands.choose(means=means("infrared", "paint"))
         page = self.hands.keep("case", f"{plan.target_c:.0f}")
         self.assertIn("by paint dot", page)
-        self.assertEqual(self.hands.work().plate().state, "in")
+        self.assertEqual(self.hands.work().displayed_verdict().state, "in")
 
     def test_a_drop_of_water_is_a_coarse_band(self):
         self.begin()
@@ -260,7 +260,7 @@ class Running(TestCase):
     def test_a_case_over_its_limit_is_stop_while_it_heats(self):
         self.begin()
         self.hands.keep("case", "171")
-        plate = self.hands.work().plate()
+        plate = self.hands.work().displayed_verdict()
         self.assertEqual(plate.state, "stop")
         self.assertIn("out of the heat now", plate.move)
 
@@ -272,15 +272,15 @@ class Running(TestCase):
 
     def test_the_window_closes_by_the_clock(self):
         plan = self.to_the_window()
-        self.assertEqual(self.hands.work().plate().state, "in")
+        self.assertEqual(self.hands.work().displayed_verdict().state, "in")
         self.wait(plan.window.high + 600)
-        self.assertEqual(self.hands.work().plate().words, "The window is shut")
+        self.assertEqual(self.hands.work().displayed_verdict().words, "The window is shut")
 
     def test_a_jam_is_stop_and_back_into_the_heat_begins_a_second_try(self):
         self.hands.keep("heat", "130")
         self.to_the_window()
         self.hands.keep("outcome", "jammed")
-        plate = self.hands.work().plate()
+        plate = self.hands.work().displayed_verdict()
         self.assertEqual((plate.state, plate.words), ("out", "It jammed"))
         self.assertIn("Never drive a cocked ring", plate.detail)
         self.hands.act("again")
@@ -288,7 +288,7 @@ class Running(TestCase):
         self.assertEqual((work.attempt, work.found.phase), (2, "plan"))
         self.assertEqual([each.text for each in work.live(self.hands.key("outcome"), every_attempt=True)], ["jammed"])
         self.assertEqual(130, work.found.value(Property.HEATER_SETTING))
-        self.assertNotIn(self.hands.key("heat"), [ask.key for ask in work.open_asks()])  # it stays set as it was
+        self.assertNotIn(self.hands.key("heat"), [ask.key for ask in work.open_questions()])  # it stays set as it was
 
     def home(self, gaps=("0", "0", "0", "0")):
         self.to_the_window()
@@ -299,11 +299,11 @@ class Running(TestCase):
 
     def test_a_gap_at_one_side_is_not_home(self):
         self.home(("0", "0.05", "0.20", "0.05"))
-        self.assertEqual(self.hands.work().plate().words, "Not home")
+        self.assertEqual(self.hands.work().displayed_verdict().words, "Not home")
 
     def test_a_gap_near_the_limit_is_too_close_to_call(self):
         self.home(("0", "0.03", "0", "0"))
-        self.assertEqual(self.hands.work().plate().state, "too_close")
+        self.assertEqual(self.hands.work().displayed_verdict().state, "too_close")
 
     def test_a_hot_case_gets_no_cold_verdict(self):
         self.home()

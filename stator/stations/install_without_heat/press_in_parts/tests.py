@@ -40,8 +40,8 @@ class FitPins(TestCase):
         Driver.objects.create(name="11 mm bar", kind="tube", outside_mm=11, inside_mm=0)
         self.hands = Pins(self.made)
 
-    def plate(self):
-        return self.hands.work().plate()
+    def displayed_verdict(self):
+        return self.hands.work().displayed_verdict()
 
     def goes_in(self, thing, *depths):
         self.hands.depths(thing, "5", "5", "5", "5", stage=STARTING)
@@ -70,7 +70,7 @@ class FitPins(TestCase):
         self.assertEqual(self.hands.work().found.thing.name, "Kick bush")
         self.assertIn("moved on", self.hands.act("sign"))
         self.goes_in(self.bush, "0", "0", "0.05", "0")
-        self.assertEqual((self.plate().state, self.plate().line), ("in", "2 parts are at their depths, and even."))
+        self.assertEqual((self.displayed_verdict().state, self.displayed_verdict().line), ("in", "2 parts are at their depths, and even."))
         self.hands.act("sign")
         self.assertEqual([each["outcome"] for each in self.hands.entry.result["parts"]], ["home", "home"])
 
@@ -80,10 +80,10 @@ class FitPins(TestCase):
         self.hands.choose(tab=self.pin.uid)
         self.assertEqual([each.key for each in self.hands.work().actions()], [])
         self.hands.of(self.bush, Property.FIT_OUTCOME, "loose")
-        self.assertEqual((self.plate().state, self.plate().words), ("out", "Not home"))
+        self.assertEqual((self.displayed_verdict().state, self.displayed_verdict().words), ("out", "Not home"))
 
     def test_a_card_without_any_says_so_and_leads_to_it(self):
         Fitted.objects.all().delete()
-        self.assertIn("stand on its card", self.plate().line)
+        self.assertIn("stand on its card", self.displayed_verdict().line)
         self.assertEqual(self.hands.work().actions(), ())
         self.assertIn("Fit cold", self.hands.page())
