@@ -31,7 +31,7 @@ class FirstLoad(TestCase):
         self.assertEqual(page["Content-Encoding"], "gzip")
         loads = re.findall(r'(?:src|href)="/static/([^"]+)"', gzip.decompress(page.content).decode())
         files = [Path(finders.find(each)) for each in {*loads, "ui/fonts/sometype-mono.woff2"}]
-        self.assertTrue({"ui/app.css", "ui/strip.js", "ui/fonts/archivo.woff2"} <= set(loads))
+        self.assertTrue({"ui/app.css", "ui/reading_bar.js", "ui/fonts/archivo.woff2"} <= set(loads))
         sizes = [len(each.read_bytes() if each.suffix == ".woff2" else gzip.compress(each.read_bytes())) for each in files]
         self.assertLess(len(page.content) + sum(sizes), 200_000)
 

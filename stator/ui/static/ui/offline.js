@@ -5,8 +5,8 @@
 
   const LOOK_MS = 3000;
   const PAGES_FOR_MS = 3 * 24 * 3600 * 1000; // how long a page that was taken along can be opened without the machine
-  const store = window.onThisDevice;
-  const words = window.pageWords;
+  const store = window.deviceStorage;
+  const words = window.scriptMessage;
   let along = null; // what this page took along: its questions, and where the answers go
   let mine = []; // what waits, of the person who reads here, in its order
   let busy = false;

@@ -30,7 +30,7 @@
       try {
         answer = await fetch(begun.address, { headers: { "X-Partial": "1" } });
       } catch {
-        return over(window.pageWords("no_answer"), true);
+        return over(window.scriptMessage("no_answer"), true);
       }
       if (!answer.ok) {
         over("");
@@ -74,7 +74,7 @@
     say(form.dataset.waits, 0);
     const sending = new XMLHttpRequest();
     sending.upload.onprogress = (sent) => say(form.dataset.waits, sent.lengthComputable ? sent.loaded / sent.total : null);
-    sending.onerror = () => over(window.pageWords("no_answer_file"), true);
+    sending.onerror = () => over(window.scriptMessage("no_answer_file"), true);
     sending.onload = () => {
       const plainly = () => form.submit();
       if (sending.status !== 200) {

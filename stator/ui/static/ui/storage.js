@@ -1,7 +1,7 @@
 /* What a page keeps on this device: read with a name, written with a value, forgotten with null. And what scripts say, which the page brings along. */
 (() => {
   "use strict";
-  window.onThisDevice = (name, value) => {
+  window.deviceStorage = (name, value) => {
     try {
       if (value === undefined) return localStorage.getItem(name);
       if (value === null) localStorage.removeItem(name);
@@ -14,7 +14,7 @@
 
   /* a sentence that the page brought along in its reader's language, with its values set in */
   let sentences = null;
-  window.pageWords = (name, values = {}) => {
+  window.scriptMessage = (name, values = {}) => {
     sentences ??= JSON.parse(document.getElementById("page-words")?.textContent || "{}");
     return Object.entries(values).reduce((text, [key, value]) => text.replace(`{${key}}`, value), sentences[name] || name);
   };

@@ -7,7 +7,7 @@
   let pace = 1; // times as fast as the machine's clock, in practice
   let seen = Date.now();
 
-  const store = window.onThisDevice;
+  const store = window.deviceStorage;
 
   const focusStrip = () => document.dispatchEvent(new CustomEvent("strip:focus"));
 
@@ -65,17 +65,17 @@
     const edge = call ? call.getBoundingClientRect().bottom - 44 : 0;
     return call ? [...call.querySelectorAll("section > h3")].filter((head) => head.offsetParent && head.getBoundingClientRect().top > edge) : [];
   };
-  const tellBelow = () => {
+  const announceHiddenSections = () => {
     const line = document.getElementById("below");
     if (!line) return;
     const names = hidden().map((head) => head.textContent.trim());
     line.hidden = names.length === 0;
-    const said = names.length ? window.pageWords("below", { names: names.join(", ") }) : "";
+    const said = names.length ? window.scriptMessage("below", { names: names.join(", ") }) : "";
     if (line.textContent !== said) line.textContent = said;
   };
-  document.addEventListener("scroll", tellBelow, true);
-  window.addEventListener("resize", tellBelow);
-  document.fonts?.ready.then(tellBelow);
+  document.addEventListener("scroll", announceHiddenSections, true);
+  window.addEventListener("resize", announceHiddenSections);
+  document.fonts?.ready.then(announceHiddenSections);
   document.addEventListener("click", (event) => {
     if (!event.target.closest("#below")) return;
     hidden()[0]?.scrollIntoView({ block: "start" });
@@ -94,7 +94,7 @@
   document.addEventListener("htmx:oobBeforeSwap", changed);
 
   document.addEventListener("htmx:afterSettle", () => {
-    tellBelow();
+    announceHiddenSections();
     restorePanel();
     restoreDrawer();
     watchTimers();
@@ -185,7 +185,7 @@
     document.querySelectorAll("[data-alarm]").forEach((key) => {
       const on = alarmOn(key.dataset.alarm);
       key.setAttribute("aria-pressed", String(on));
-      key.querySelector("span").textContent = window.pageWords(on ? "on" : "off");
+      key.querySelector("span").textContent = window.scriptMessage(on ? "on" : "off");
     });
   };
   document.addEventListener("click", (event) => {
@@ -237,7 +237,7 @@
   });
 
   document.addEventListener("DOMContentLoaded", () => {
-    tellBelow();
+    announceHiddenSections();
     paper();
     const clock = document.querySelector("[data-server-now]");
     seen = Date.now();

@@ -18,25 +18,25 @@
 
   const field = () => document.getElementById("strip-field");
   const fine = () => window.matchMedia("(pointer: fine)").matches;
-  const store = window.onThisDevice;
-  const words = window.pageWords;
+  const store = window.deviceStorage;
+  const words = window.scriptMessage;
 
   /* what is typed survives a reload, a lost network and a signed-out session */
   const draftName = (input) => `draft ${input.form.action} ${input.dataset.ask}`;
   const restName = () => `rest ${window.location.pathname}`;
-  const keepDraft = (input) => store(draftName(input), input.value || null);
-  const keepRest = () => {
+  const saveDraft = (input) => store(draftName(input), input.value || null);
+  const saveUnsentLines = () => {
     const all = [...(under && under.text ? [under.text] : []), ...lines(), ...rest];
     store(restName(), all.length ? JSON.stringify(all) : null);
   };
-  const bringDraft = () => {
+  const restoreDraft = () => {
     const input = field();
     if (!input || input.value) return;
     const draft = store(draftName(input));
     if (draft && draft === input.dataset.before) store(draftName(input), null); // kept already, by a plain form post
     else if (draft) input.value = draft;
   };
-  const bringRest = () => {
+  const restoreUnsentLines = () => {
     let left = [];
     try {
       left = JSON.parse(store(restName()) || "[]");
@@ -58,7 +58,7 @@
   /* lines that were typed and not sent: each a key that puts it back into the field */
   const showRest = () => {
     const place = document.getElementById("strip-words");
-    keepRest();
+    saveUnsentLines();
     place?.querySelectorAll(".not-sent, .in-line").forEach((old) => old.remove());
     if (place && lines().length) {
       place.append(Object.assign(document.createElement("p"), { className: "note in-line", textContent: words("in_line", { lines: lines().join(", ") }) }));
@@ -86,7 +86,7 @@
     const [text] = rest.splice(index, 1);
     if (input.value) rest.unshift(input.value);
     input.value = text;
-    keepDraft(input);
+    saveDraft(input);
     showRest();
     focus();
   };
@@ -163,7 +163,7 @@
     if (event.key === "ArrowUp" && document.activeElement === input && input.value === "") {
       if (rest.length) takeBack(0);
       else input.value = input.dataset.before || document.querySelector("[data-again]")?.dataset.again || "";
-      keepDraft(input);
+      saveDraft(input);
       event.preventDefault();
     }
   };
@@ -189,7 +189,7 @@
 
   document.addEventListener("input", (event) => {
     if (event.target.id === "strip-field") {
-      keepDraft(event.target);
+      saveDraft(event.target);
       delete event.target.dataset.refused;
     }
     if (event.target.id === "time-slider") sliderAt = Date.now();
@@ -204,7 +204,7 @@
     const input = field();
     if (!key || !input) return;
     input.value = key.dataset.again;
-    keepDraft(input);
+    saveDraft(input);
     input.form.requestSubmit();
   });
 
@@ -217,7 +217,7 @@
     const across = event.clientX - box.left - box.width / 2;
     const up = box.top + box.height / 2 - event.clientY;
     input.value = String((Math.round((Math.atan2(up, across) * 180) / Math.PI) + 360) % 360);
-    keepDraft(input);
+    saveDraft(input);
     input.focus({ preventScroll: true });
   });
 
@@ -247,7 +247,7 @@
     sentAt = Date.now();
     input.value = "";
     input.form.elements.heard.value = "";
-    keepDraft(input);
+    saveDraft(input);
     showRest();
   };
 
@@ -296,7 +296,7 @@
     if (input) {
       input.value = text;
       if (text) input.dataset.refused = "yes";
-      keepDraft(input);
+      saveDraft(input);
     } else if (text) rest.unshift(text);
   };
 
@@ -327,7 +327,7 @@
       input.value = "";
       input.form.elements.heard.value = "";
       if (under.text) input.placeholder = under.text;
-      keepRest();
+      saveUnsentLines();
     } else if (!elt.matches(".strip-options")) sentAt = 0; // another act came between: an Enter after it is meant
     xhr.addEventListener("loadend", () => setTimeout(() => answered(xhr), 0)); // after the answer is in its place
   });
@@ -388,11 +388,11 @@
       if (refused) giveBack(under.text, tail.typed);
       else if (tail.typed && input && (tail.own || input.dataset.ask === tail.ask)) {
         if (!input.value) input.value = tail.typed;
-        keepDraft(input);
+        saveDraft(input);
       } else if (tail.typed) rest.push(tail.typed); // another device has answered: it is no answer to what is asked now
       tail = null;
     }
-    bringDraft();
+    restoreDraft();
     showRest();
     focus();
   });
@@ -403,8 +403,8 @@
   });
 
   document.addEventListener("DOMContentLoaded", () => {
-    bringDraft();
-    bringRest();
+    restoreDraft();
+    restoreUnsentLines();
     focus();
   });
 })();

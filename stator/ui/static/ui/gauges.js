@@ -29,9 +29,9 @@
     taking = false;
     try {
       const answer = await fetch(`/gauges/${gauge}/?${query}`, { headers: { "X-Partial": "1" } });
-      return answer.ok ? await answer.json() : { state: "lost", words: window.pageWords("gauge_sign_in") };
+      return answer.ok ? await answer.json() : { state: "lost", words: window.scriptMessage("gauge_sign_in") };
     } catch (error) {
-      return { state: "lost", words: window.pageWords("no_connection_gauge") };
+      return { state: "lost", words: window.scriptMessage("no_connection_gauge") };
     }
   };
 
@@ -52,7 +52,7 @@
     here.dataset.button = said.button ? "yes" : "";
     const peak = here.dataset.mark !== undefined && said.peak;
     let words = said.words;
-    if (live && !said.button) words = peak ? window.pageWords("live_peak", { value: said.shown }) : window.pageWords("live");
+    if (live && !said.button) words = peak ? window.scriptMessage("live_peak", { value: said.shown }) : window.scriptMessage("live");
     const place = here.querySelector(".live-words");
     if (place.textContent !== words) place.textContent = words;
     if (input) {
@@ -85,7 +85,7 @@
       return;
     }
     if (refused) {
-      const words = window.pageWords("gauge_not_for_this");
+      const words = window.scriptMessage("gauge_not_for_this");
       if (said.button && said.seq > pressed) document.dispatchEvent(new CustomEvent("strip:note", { detail: words }));
       pressed = Math.max(pressed, said.seq || 0);
       refused = false;
@@ -135,7 +135,7 @@
   let opened = false; // the controls of a simulated gauge stay open while one works with them
 
   const levers = (here, said) => {
-    buttons(here, here, said.state === "elsewhere" ? [["", window.pageWords("take_here")]] : []);
+    buttons(here, here, said.state === "elsewhere" ? [["", window.scriptMessage("take_here")]] : []);
     const panel = document.getElementById("simulated");
     if (!panel) return;
     const offered = said.state === "elsewhere" ? [] : said.levers || [];
