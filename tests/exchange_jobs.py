@@ -51,22 +51,22 @@ def differences(name: str, made: Any, person: Any, report: list[Any], code: str)
 
 
 def _watch_for_locks(found: list[str]) -> None:
-    """Note when another writer would have to wait while a file is rehearsed."""
+    """Note when another writer would have to wait while the import of a file is tried out."""
     from django.conf import settings
 
-    from stator.exchange import import_dry_run as rehearsal
+    from stator.exchange import import_dry_run
 
-    rehearse = rehearsal.rehearse
+    run = import_dry_run.dry_run
 
     def watched(job: Any, *more: Any) -> None:
-        rehearse(job, *more)
+        run(job, *more)
         with closing(sqlite3.connect(settings.DATABASES["default"]["NAME"], timeout=0)) as other:
             try:
                 other.execute("BEGIN IMMEDIATE")
             except sqlite3.OperationalError as error:
-                found.append(f"{job.tag}: another writer waits while it is rehearsed ({error})")
+                found.append(f"{job.tag}: another writer waits during the dry run ({error})")
 
-    rehearsal.rehearse = watched
+    import_dry_run.dry_run = watched
 
 
 def main(what: str, folder: Path) -> list[str]:

@@ -63,9 +63,9 @@ def application(environ, start_response):
 class Without(SimpleTestCase):
     def test_a_server_without_tls_and_photos_keeps_the_memory_of_what_makes_and_reads_them(self):
         loads = "import sys, django; django.setup(); import stator.urls, stator.wsgi, stator.management.commands.serve"
-        tells = "print(sorted({'cryptography', 'pi_heif', 'typst', 'scipy', 'numpy', 'stations'} & set(sys.modules)))"
+        tells = "print(sorted({'cryptography', 'pi_heif', 'typst', 'scipy', 'numpy', 'stator.stations'} & set(sys.modules)))"
         found = subprocess.run([sys.executable, "-c", f"{loads}; {tells}"], capture_output=True, text=True, check=True)
-        self.assertEqual(found.stdout.strip().splitlines()[-1], "['stations']")
+        self.assertEqual(found.stdout.strip().splitlines()[-1], "['stator.stations']")
 
 
 class Spoken(SimpleTestCase):

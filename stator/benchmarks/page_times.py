@@ -278,16 +278,16 @@ def durable(data: str) -> None:
 
 def large() -> None:
     """The same pages in a shop of many years, against their time in one that shows as much and has few."""
-    from stator.benchmarks import sample_data as big_shop
+    from stator.benchmarks import sample_data
     from stator.jobs.immutability import without_triggers
     from stator.jobs.models import Job, Photo, Reading
 
     with without_triggers():  # years of closed jobs, written at once
-        big_shop.fill(big_shop.AT_FIRST, big_shop.ON_BENCH)
+        sample_data.fill(sample_data.AT_FIRST, sample_data.ON_BENCH)
     small = pages(f"In a shop of {Job.objects.count()} jobs")
     start = time.perf_counter()
     with without_triggers():
-        big_shop.fill(big_shop.JOBS - big_shop.AT_FIRST)
+        sample_data.fill(sample_data.JOBS - sample_data.AT_FIRST)
     print(f"\nfilled with {Reading.objects.count()} readings and {Photo.objects.count()} photos in {time.perf_counter() - start:.0f} s")
     found = pages(f"In a shop of {Job.objects.count()} jobs")
     print()
@@ -309,7 +309,7 @@ def served(port: int, data: str) -> None:
                 time.sleep(0.1)
         from django.test import Client
 
-        from stator.benchmarks import concurrent_writers as writers
+        from stator.benchmarks import concurrent_writers
         from stator.shop.models import Person
 
         client = Client()
@@ -335,7 +335,7 @@ def served(port: int, data: str) -> None:
                     if address not in files:
                         total += fetch(address)[1]
         print(f"{'first load of the working screen':40} {total / 1000:7.0f} kB   (target 200; {size / 1000:.0f} kB of it the page)")
-        writers.measure(base, cookie)
+        concurrent_writers.measure(base, cookie)
         for _ in range(40):
             fetch("/")
             fetch("/jobs/0412/heat-and-drop/1/")
@@ -357,8 +357,7 @@ def main() -> None:
         from django.core.management import call_command
 
         django.setup()
-        from stator.benchmarks import practice_times as bench_practice
-        from stator.benchmarks import save_times as bench_kept
+        from stator.benchmarks import practice_times, save_times
         from stator.server.gc_tuning import tune_garbage_collection
 
         call_command("migrate", verbosity=0)
@@ -368,8 +367,8 @@ def main() -> None:
         tune_garbage_collection()
         pages()
         facts()
-        bench_kept.kept()
-        bench_practice.needle()
+        save_times.kept()
+        practice_times.needle()
         run_screen()
         leaving()
         served(int(os.environ.get("STATOR_BENCH_PORT", "8917")), data)

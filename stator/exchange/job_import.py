@@ -36,7 +36,7 @@ from stator.jobs.fact_loader import columns, subject_of
 from stator.jobs.facts import Finding
 from stator.jobs.models import Digest, Entry, Job, Move, Origin, Photo, Pin, Reading, Record, RunStation, Timer, TrayPlace
 from stator.jobs.photos import Cleaned, keep_photo, reencoded_photo
-from stator.shop import audit_log as told
+from stator.shop import audit_log
 from stator.shop.models import Gauge, Person
 from stator.ui.static_svg import standalone_svg
 from stator.ui.times import day
@@ -353,7 +353,7 @@ def job_from_zip(data: bytes, person: Person, tell: Tell = no_progress) -> Job:
     except BaseException:
         saving.forget_pictures()
         raise
-    told.audit(person, "read in", made.tag)
+    audit_log.audit(person, "read in", made.tag)
     return made
 
 

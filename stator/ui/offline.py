@@ -13,7 +13,20 @@ from django.utils.translation import gettext as _
 FILES = (
     "django_htmx/htmx-2.min.js",
     "vendor/alpine-csp.min.js",
-    *(f"ui/{name}" for name in ("app.css", "station_page.js", "forms.js", "gauges.js", "keyboard_navigation.js", "offline.js", "storage.js", "reading_bar.js", "icon.svg")),
+    *(
+        f"ui/{name}"
+        for name in (
+            "app.css",
+            "station_page.js",
+            "forms.js",
+            "gauges.js",
+            "keyboard_navigation.js",
+            "offline.js",
+            "storage.js",
+            "reading_bar.js",
+            "icon.svg",
+        )
+    ),
     "ui/fonts/archivo.woff2",
     "ui/fonts/sometype-mono.woff2",
 )
