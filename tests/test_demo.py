@@ -10,6 +10,7 @@ import re
 import shutil
 import tempfile
 from pathlib import Path
+from typing import Any
 
 from django.test import SimpleTestCase
 
@@ -18,47 +19,42 @@ from tests.folders import demo_folder, run_on
 CLOCK = r"[A-Z][a-z]{2} \d+,( \d{4},)? \d+:\d\d|\d+ [A-Z][a-z]{2},( \d{4},)? \d+:\d\d|\d\d:\d\d:\d\d|Now \d+:\d\d"  # times of day
 
 
-class TwoReaders(SimpleTestCase):
-    """A page never contains what was rendered for another reader, in units or in language."""
+class Pages(SimpleTestCase):
+    """Every page of the demo: it contains nothing that was rendered for another reader, and no estimate finer than it is known."""
 
-    cost = 60
-
-    def opened(self, *readers: str) -> dict[str, list[dict[str, str]]]:
-        with tempfile.TemporaryDirectory() as folder:
-            done = run_on(demo_folder(), "-m", "tests.open_pages", folder, *readers)
-            self.assertEqual(done.returncode, 0, done.stderr[-3000:])
-            found = {}
-            for reader in readers:
-                files = sorted((Path(folder) / reader).iterdir(), key=lambda path: int(path.stem))
-                found[reader] = [json.loads(path.read_text()) for path in files]
-            return found
-
-    def test_every_page_is_the_same_whoever_opened_it_before(self):
-        alone = {reader: self.opened(reader)[reader] for reader in ("metric", "inch")}
-        self.assertGreater(len(alone["metric"]), 300)
-        self.assertEqual({page["address"] for page in alone["metric"] if page["status"] >= 400}, set())
-        for order in (("metric", "inch"), ("inch", "metric")):
-            together = self.opened(*order)
-            for reader in order:
-                for first, page in zip(alone[reader], together[reader], strict=True):
-                    with self.subTest(reader=reader, order=order, address=page["address"]):
-                        self.assertEqual(page["text"] == first["text"], True, _difference(first["text"], page["text"]))
-
-
-class Precision(SimpleTestCase):
-    """No page of the demo shows an estimate finer than it is known."""
-
-    cost = 30
+    cost = 90
 
     @classmethod
     def setUpClass(cls):
         super().setUpClass()
+        cls.alone, cls.estimates = {}, []
+        for reader in ("metric", "inch"):
+            pages, estimates = cls.opened(reader)
+            cls.alone |= pages
+            cls.estimates = cls.estimates or estimates
+
+    @staticmethod
+    def opened(*readers: str) -> tuple[dict[str, list[dict[str, str]]], list[dict[str, Any]]]:
+        """Return the pages of each reader, opened in this order in one process, and the estimates that they contain."""
         with tempfile.TemporaryDirectory() as folder:
-            done = run_on(demo_folder(), "-m", "tests.open_pages", folder, "metric")
+            done = run_on(demo_folder(), "-m", "tests.open_pages", folder, *readers)
             if done.returncode:
                 raise AssertionError(done.stderr[-3000:])
-            cls.estimates = json.loads((Path(folder) / "estimates.json").read_text())
-            cls.pages = [json.loads(path.read_text()) for path in (Path(folder) / "metric").iterdir()]
+            found = {}
+            for reader in readers:
+                files = sorted((Path(folder) / reader).iterdir(), key=lambda path: int(path.stem))
+                found[reader] = [json.loads(path.read_text()) for path in files]
+            return found, json.loads((Path(folder) / "estimates.json").read_text())
+
+    def test_every_page_is_the_same_whoever_opened_it_before(self):
+        self.assertGreater(len(self.alone["metric"]), 300)
+        self.assertEqual({page["address"] for page in self.alone["metric"] if page["status"] >= 400}, set())
+        for order in (("metric", "inch"), ("inch", "metric")):
+            together, _ = self.opened(*order)
+            for reader in order:
+                for first, page in zip(self.alone[reader], together[reader], strict=True):
+                    with self.subTest(reader=reader, order=order, address=page["address"]):
+                        self.assertEqual(page["text"] == first["text"], True, _difference(first["text"], page["text"]))
 
     def of(self, *kinds):
         found = [each for each in self.estimates if each["kind"] in kinds]
@@ -95,7 +91,7 @@ class Precision(SimpleTestCase):
 
     def test_seconds_are_in_multiples_of_five_in_every_sentence(self):
         seen = set()
-        for page in self.pages:
+        for page in self.alone["metric"]:
             text = re.sub(r"<(script|style|time)\b.*?</\1>|<[^>]+>", "|", page["text"], flags=re.DOTALL)
             text = re.sub(CLOCK, "", " ".join(html.unescape(text).split()))
             for found in re.finditer(r"(?<![\d:.])\d+:(\d\d)(?!\d|:\d)", text):
