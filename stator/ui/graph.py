@@ -5,7 +5,7 @@ from __future__ import annotations
 import math
 from dataclasses import dataclass
 
-from shopmath.amounts import mm
+from shopmath.amounts import estimate, mm
 from shopmath.quantity import decimals
 from stator.ui.number_format import bare, exact, figure, plain
 from stator.ui.svg import Point, Sheet
@@ -78,4 +78,4 @@ class Rule:
             sheet.text((self.x(limit) + aside, self.y + 31), words, "tick", anchor)
         sheet.line((self.x(value - uncertainty), self.y), (self.x(value + uncertainty), self.y), "ink bold")
         sheet.circle((self.x(value), self.y), 7, "ink solid")
-        sheet.text((self.x(value), self.y - 22), bare(mm(value)), "halo reading-label ink", "middle")
+        sheet.text((self.x(value), self.y - 22), bare(estimate(mm(value), uncertainty)), "halo reading-label ink", "middle")

@@ -10,7 +10,7 @@ from django.template import Context, Template
 from django.test import SimpleTestCase
 
 from stator.ui.glossary import GLOSSARY
-from stator.ui.graph import Axes, step_for
+from stator.ui.graph import Axes, Rule, step_for
 from stator.ui.svg import Sheet, papers
 from stator.ui.templatetags.stator_tags import ago, clock, get, margin_scale, mark
 
@@ -82,6 +82,12 @@ class Graphs(SimpleTestCase):
         axes = Axes(10, 20, 100, 50, x_max=10, y_min=-1, y_max=1)
         self.assertEqual(axes.at(0, 1), (10, 20))
         self.assertEqual(axes.at(10, -1), (110, 70))
+
+    def test_a_value_on_a_rule_is_written_no_finer_than_it_is_known(self):
+        for uncertainty, written in ((0.066, "0.16"), (0.008, "0.161"), (0.0, "0.161")):
+            sheet = Sheet(200, 100, "", "")
+            Rule(50.0, 10.0, 190.0, 0.0, 0.3).draw(sheet, (0.1, 0.2), 0.1612, uncertainty, ("0.10", "0.20"))
+            self.assertIn(f">{written}<", sheet.render())
 
     def test_zero_is_written_without_a_sign(self):
         sheet = Sheet(200, 100, "", "")

@@ -6,7 +6,7 @@ from collections.abc import Iterator
 from functools import partial
 from typing import Any
 
-from shopmath.amounts import celsius, count, mm
+from shopmath.amounts import celsius, count, estimate, mm
 from stator.engines.case import along
 from stator.engines.clearance import RUNNING_C
 from stator.engines.fact_keys import FactKey
@@ -126,7 +126,7 @@ def sources(found: EndPlayAnalysis) -> Iterator[Source]:
         yield source("makes" if link.sign > 0 else "takes", show(mm(fact.value or 0.0)), values)
     if found.free:
         values = {"squares": mm(found.free.rss_mm), "worst": mm(found.free.worst_mm)}
-        yield source("free", show(mm(found.free.value_mm)), values)
+        yield source("free", show(estimate(mm(found.free.value_mm), found.uncertainty)), values)
     if found.limits:
         low, high = (mm(end, 0.01) for end in found.limits)
         yield source("wanted", band(low, high), {"origin": found.limit.source if found.limit else messages.TYPED})

@@ -6,7 +6,7 @@ import math
 from collections.abc import Mapping
 from dataclasses import dataclass
 
-from shopmath.amounts import celsius
+from shopmath.amounts import celsius, estimate
 from stator.stations.framework import Canvas
 from stator.stations.framework.messages import capital, format_message
 from stator.stations.install_with_heat.case_half import messages
@@ -121,7 +121,9 @@ def _case_row(sheet: Sheet, found: CaseHalfAnalysis, line: Line, top: float, row
     sheet.text((44, middle - 2), str(messages.DRAWN["the_half"]), "strong hot")
     begun = found.timer("heat")
     code = "oven_now" if begun and found.phase == Phase.WARMING else "oven"
-    oven = {"heater": str(found.heater), "setting": show(celsius(plan.heat_c)), "here": show(celsius(found.run.outer().c))}
+    now = found.run.outer()
+    here = show(estimate(celsius(now.c), 2 * now.u_k))
+    oven = {"heater": str(found.heater), "setting": show(celsius(plan.heat_c)), "here": here}
     sheet.text((44, middle + 17), format_message(messages.DRAWN[code], oven), "quiet hot")
     soak = plan.soak.likely if plan.soak else 0.0
     start = (begun.started_at - found.door_at).total_seconds() if begun else -soak
