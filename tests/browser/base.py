@@ -82,14 +82,18 @@ class BrowserCase(StaticLiveServerTestCase):
         """Wait until the page is loaded with its scripts and the words can be read."""
         self.page.wait_for_load_state()
         try:
-            self.page.locator(where).get_by_text(re.compile(re.escape(words))).locator("visible=true").first.wait_for()
+            self._visible(where, words).first.wait_for()
         except Exception as error:
             said = self.page.evaluate("[...document.querySelectorAll('.strip-words, .strip, .plate')].map((e) => e.innerText).join(' | ')")
             field = self.page.evaluate("document.getElementById('strip-field')?.value")
             raise AssertionError(f"{words!r} was not seen. The page says: {said!r}; in the field: {field!r}.") from error
 
+    def _visible(self, where, words):
+        return self.page.locator(where).get_by_text(re.compile(re.escape(words))).locator("visible=true")
+
     def enter(self, text, then):
-        """Type like a gauge, end with Enter, and wait for what is asked or said next."""
+        """Type like a gauge, end with Enter, and wait for the text that appears next; it must not be on the page yet."""
+        self.assertEqual(self._visible("body", then).count(), 0, f"{then!r} is visible before {text!r} is entered")
         self.page.keyboard.type(text)
         self.page.keyboard.press("Enter")
         self.sees(then)

@@ -45,7 +45,7 @@ class ANeedleShell(BrowserCase):
         self.sees("Stands square")
         self.answers(("11", "Torque at the end"), ("9", "How did it go?"))
         self.enter("home", "Depth below the face, at 12")
-        self.answers(("0.4 all", "Anything to note"), ("skip", "Sign"))
+        self.answers(("0.4 all", "Anything to note"), ("skip", "Nothing more to measure"))
         self.sees("Home")
         self.assertAccessible()
         self.page.keyboard.type("sign")

@@ -79,7 +79,7 @@ class TheWholeSlice(BrowserCase):
         self.page.keyboard.press("Enter")
         self.sees("Gap to the shoulder, at 12 o'clock")
         for clock in ("3", "6", "9"):
-            self.enter("0", then=f"at {clock} o'clock")
+            self.enter("0", then=f"Gap to the shoulder, at {clock} o'clock")
         self.enter("0", then="Widest gap again, cold")
         self.enter("0", then="too warm for a verdict")
         self.assertEqual(self.page.input_value("#strip-field"), "0")

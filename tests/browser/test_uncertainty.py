@@ -42,15 +42,17 @@ class ACoarseDial(BrowserCase):
                     following = f"{side} at {angle + 30}°" if not last else f"{side} at 0°" if turn == 1 else f"{side} back at 0°"
                     self.enter(f"{value:.2f}", then=following)
             first = swing.tir_mm / 2 * math.cos(math.radians(swing.high_spot_deg))
-            self.enter(f"{first:.2f}", then="Magneto side at 0°" if side == "Drive side" else "Readings disagree")
+            self.enter(f"{first:.2f}", then="Magneto side at 0°" if side == "Drive side" else "Nothing more to measure")
+        self.sees("Readings disagree")
         self.sees("No blow: take the reading at 120° again")
         self.assertAccessible()
         self.page.locator("button[value=these]").click()
         self.sees("Drive side at 120°", where=".strip")
         again = f"{swings[0].tir_mm / 2 * math.cos(math.radians(120 - swings[0].high_spot_deg)):.2f}"
-        self.enter(again, then="Drive side at 120°")
         self.enter(again, then="Webs are twisted")
         self.sees("Strike the rim of the magneto side web at 270°")
+        self.enter(again, then="turns in all at each end settle it")
+        self.sees("The magneto side web stands")
         self.assertQuiet()
 
 
