@@ -41,10 +41,15 @@ class Amount:
     def __post_init__(self) -> None:
         numbers(self)
 
+    @property
+    def is_rounded(self) -> bool:
+        """Whether it is shown no finer than it is known: with its uncertainty, or rounded for it."""
+        return self.uncertainty is not None or bool(self.toward) or self.kind in (DURATION, CHANCE)
 
-def mm(value: float, resolution: float = 0.001, uncertainty: float | None = None) -> Amount:
+
+def mm(value: float, resolution: float = 0.001, uncertainty: float | None = None, toward: str = AS_GIVEN) -> Amount:
     """A length, mm."""
-    return Amount(value, "length", resolution, uncertainty)
+    return Amount(value, "length", resolution, uncertainty, toward)
 
 
 def thread_size(value: float, resolution: float = 0.01) -> Amount:
@@ -194,6 +199,30 @@ def estimate(amount: Amount, half_width: float, toward: str = NEAREST) -> Amount
     12
     """
     return replace(amount, uncertainty=half_width if math.isfinite(number("half_width", half_width)) else None, toward=toward)
+
+
+def estimate_range(low: Amount, high: Amount) -> tuple[Amount, Amount]:
+    """Return the ends of a range of what is not known better, rounded outward to what its width allows.
+
+    Examples
+    --------
+    >>> low, high = estimate_range(mm(0.0012), mm(0.0331))
+    >>> low.toward, high.toward, round(low.uncertainty, 5)
+    ('down', 'up', 0.01595)
+    """
+    half_width = (high.value - low.value) / 2
+    return estimate(low, half_width, DOWN), estimate(high, half_width, UP)
+
+
+def known_exactly(amount: Amount) -> Amount:
+    """Return a number for display that is exactly what it says: an assumption, a limit of a table or of a tolerance class.
+
+    Examples
+    --------
+    >>> known_exactly(celsius(20)).is_rounded
+    True
+    """
+    return replace(amount, uncertainty=0.0, toward=NEAREST)
 
 
 def rough(amount: Amount, toward: str = NEAREST) -> Amount:

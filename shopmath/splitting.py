@@ -10,7 +10,7 @@ import math
 from collections.abc import Sequence
 from dataclasses import dataclass
 
-from shopmath.amounts import mm, newtons
+from shopmath.amounts import DOWN, mm, newtons
 from shopmath.bearings import Bearing, bore_limits_um
 from shopmath.estimate import Estimate
 from shopmath.gap_plane import GapPlane, bind_lead_mm
@@ -194,7 +194,7 @@ def split_call(plane: GapPlane, allowed_mm: float, uncertainty_mm: float) -> Con
         "leading": plane.leading_name,
         "lagging": plane.lagging_name,
         "lead": mm(plane.lead_mm, 0.01, uncertainty_mm),
-        "allowed": mm(allowed_mm, 0.01),
+        "allowed": mm(allowed_mm, 0.01, toward=DOWN),
     }
     lead = f"{plane.leading_name} leads {plane.lagging_name} by {plane.lead_mm:.2f} mm"
     if found.state == IN and plane.lead_mm < SEEN_MM:

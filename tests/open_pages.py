@@ -10,10 +10,7 @@ import json
 import os
 import re
 import sys
-from collections.abc import Iterator
-from contextlib import contextmanager
 from datetime import UTC, datetime, timedelta
-from functools import partial
 from pathlib import Path
 from typing import Any
 from unittest.mock import patch
@@ -37,6 +34,7 @@ def open_pages(folder: Path, readers: list[str]) -> None:
     from django.test import Client
 
     from stator.shop.models import Person
+    from tests.estimates import recorded
     from tests.languages import pages
     from tests.pseudo import everything_accented
 
@@ -63,28 +61,6 @@ def open_pages(folder: Path, readers: list[str]) -> None:
                 text = SPENT.sub("", answer.content.decode(errors="replace"))
                 (place / f"{number}.json").write_text(json.dumps({"address": address, "status": answer.status_code, "text": text}))
     (folder / "estimates.json").write_text(json.dumps(estimates))
-
-
-@contextmanager
-def recorded(estimates: list[dict[str, Any]]) -> Iterator[None]:
-    """Record each estimate that is formatted: what is known of it, and its text."""
-    from shopmath.amounts import Amount
-    from stator.ui import number_format as numbers
-
-    spell, spell_in_words = numbers._bare, dict(numbers.IN_WORDS)
-
-    def record(amount: Amount, factor: float, text: str) -> str:
-        half = amount.uncertainty * factor if amount.uncertainty else amount.uncertainty
-        estimates.append({"kind": amount.kind, "half": half, "step": amount.resolution * factor, "toward": amount.toward, "text": text})
-        return text
-
-    def spelled(amount: Amount, unit: numbers.Unit) -> str:
-        text = spell(amount, unit)
-        return record(amount, numbers.scale_to(amount.kind, unit)[0], text) if amount.uncertainty or amount.toward else text
-
-    in_words = {kind: partial(lambda write, amount: record(amount, 1.0, write(amount)), write) for kind, write in spell_in_words.items()}
-    with patch.object(numbers, "_bare", spelled), patch.dict(numbers.IN_WORDS, in_words):
-        yield
 
 
 if __name__ == "__main__":

@@ -31,7 +31,7 @@ class Pages(SimpleTestCase):
         for reader in ("metric", "inch"):
             pages, estimates = cls.opened(reader)
             cls.alone |= pages
-            cls.estimates = cls.estimates or estimates
+            cls.estimates = cls.estimates or estimates + json.loads(demo_folder().with_name("estimates.json").read_text())
 
     @staticmethod
     def opened(*readers: str) -> tuple[dict[str, list[dict[str, str]]], list[dict[str, Any]]]:
@@ -62,7 +62,7 @@ class Pages(SimpleTestCase):
         return found
 
     def test_a_number_is_a_multiple_of_a_step_that_its_uncertainty_allows(self):
-        shown = [each for each in self.estimates if each["kind"] not in ("duration", "chance")]
+        shown = [each for each in self.estimates if each["kind"] not in ("duration", "chance", "source", "rounded")]
         self.assertGreater(len(shown), 300)
         for each in shown:
             number = float(each["text"].replace("\N{MINUS SIGN}", "-"))
@@ -71,6 +71,14 @@ class Pages(SimpleTestCase):
             allowed = [digit * 10.0**power for power in range(-6, 7) for digit in (1, 2, 5) if digit * 10.0**power <= most * (1 + 1e-6)]
             with self.subTest(each):
                 self.assertAlmostEqual(number, round(number / allowed[-1]) * allowed[-1], places=7)
+
+    def test_where_numbers_come_from_every_estimate_is_rounded(self):
+        rounded = {each["text"] for each in self.estimates if each["kind"] != "source"}
+        seen = self.of("source")
+        for each in seen:
+            numbers = set(re.findall(r"(?<![\w.×-])\N{MINUS SIGN}?\d+(?:\.\d+)?(?= (?:mm|µm|N|kN|t|N·m|°C|°|g·mm|MPa)\b)", each["text"]))
+            with self.subTest(each):
+                self.assertEqual(numbers - rounded, set())
 
     def test_a_time_shows_no_seconds_that_are_not_known(self):
         for each in self.of("duration"):

@@ -50,7 +50,9 @@ class UnderTheGauge(BrowserCase):
         self.assertAccessible()
         self.set_up()
         swings = runout_from(Misalignment(0.15, 0, 0.003, 0), PressedCrank(-92, 92, -34, 34, 29))
-        for side, swing, after in zip(("Drive side", "Magneto side"), swings, ("Magneto side at 0°", "Nothing more to measure"), strict=True):
+        for side, swing, after in zip(
+            ("Drive side", "Magneto side"), swings, ("Magneto side at 0°", "Nothing more to measure"), strict=True
+        ):
             for angle in (*TURN, 360):
                 value = swing.tir_mm / 2 * math.cos(math.radians(angle - swing.high_spot_deg))
                 following = {315: f"{side} back at 0°", 360: after}.get(angle, f"{side} at {angle + 45:g}°")

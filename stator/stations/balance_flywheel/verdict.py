@@ -7,8 +7,9 @@ from functools import partial
 from typing import Any
 
 from shopmath import materials
-from shopmath.amounts import Amount, chance, count, degrees, estimate, gram_millimetres, kilograms, mm
+from shopmath.amounts import Amount, chance, count, degrees, estimate, gram_millimetres, kilograms, mm, rough
 from shopmath.balance import Unbalance, stops_wanted
+from shopmath.balance.residual_check import Proof
 from shopmath.verdict import Conformity
 from stator.engines.properties import Property
 from stator.stations.balance_flywheel import messages
@@ -120,7 +121,13 @@ def _prove(found: BalanceAnalysis, asked: list[Question]) -> Verdict:
 def _proved(found: BalanceAnalysis) -> dict[str, Any]:
     """The stand's friction, which the proof brings to light."""
     assert found.proof is not None
-    return {"friction": gram_millimetres(found.proof.friction_gmm), "varies": gram_millimetres(found.proof.varies_gmm)}
+    friction, varies = _friction(found.proof)
+    return {"friction": friction, "varies": varies}
+
+
+def _friction(proof: Proof) -> tuple[Amount, Amount]:
+    """Return the friction and its standard deviation, which is known within a factor of 2 to 3."""
+    return estimate(gram_millimetres(proof.friction_gmm), 2 * proof.varies_gmm), rough(gram_millimetres(proof.varies_gmm))
 
 
 def _unproved(found: BalanceAnalysis, asked: list[Question]) -> Verdict:
@@ -245,8 +252,8 @@ def sources(found: BalanceAnalysis) -> Iterator[Source]:
         yield source("proof" if found.proof else "unbalance", show(_amount(found.amount)))
         yield source("pulls", pull(found.force_n(found.amount.gmm) or 0.0))
     if found.proof:
-        varies = {"varies": gram_millimetres(found.proof.varies_gmm)}
-        yield source("friction", show(gram_millimetres(found.proof.friction_gmm)), varies, estimated=True)
+        friction, varies = _friction(found.proof)
+        yield source("friction", friction, {"varies": varies}, estimated=True)
     if found.speed:
         said = format_message(messages.REASON[found.speed.code], limit_values(found.speed, "surface_speed", 1.0))
         yield source("rim", messages.STATE[found.speed.state], {"said": said}, estimated=True)

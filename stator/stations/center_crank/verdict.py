@@ -6,7 +6,7 @@ from collections.abc import Iterator
 from functools import partial
 from typing import Any
 
-from shopmath.amounts import Amount, count, estimate, mm, thread_size
+from shopmath.amounts import Amount, count, estimate, known_exactly, mm, thread_size
 from shopmath.verdict import Conformity, severity
 from stator.engines.fact_keys import FactKey, Location
 from stator.engines.parts import JOINT
@@ -134,7 +134,9 @@ def sources(found: CenteringAnalysis) -> Iterator[Source]:
         origin = {"origin": limit.source if limit else ""}
         yield source("limit_card" if limit else "limit_rule", show(mm(found.limit_mm, GAP_STEP)), origin)
         tool = {"tool": found.tool.name if found.tool else ""}
-        yield source("pitch" if found.tool else "pitch_assumed", show(thread_size(found.pitch_mm)), tool, estimated=found.tool is None)
+        yield source(
+            "pitch" if found.tool else "pitch_assumed", known_exactly(thread_size(found.pitch_mm)), tool, estimated=found.tool is None
+        )
         for slot, gap in zip(GAPS, found.gaps, strict=True):
             blades = found.blades_for(gap)
             values = {"side": found.card.side(slot.at.end), "blades": thicknesses(blades)}

@@ -28,7 +28,7 @@ from stator.stations.framework import (
     question_factory,
 )
 from stator.stations.framework.messages import format_message
-from stator.ui.number_format import listed, minutes, rough_band, show
+from stator.ui.number_format import listed, minutes, show
 
 source = partial(question_factory.source, messages)
 MOST_PLACES = 4
@@ -169,7 +169,7 @@ def derived(found: ClosingAnalysis) -> Iterator[Finding]:
 
 def sources(found: ClosingAnalysis) -> Iterator[Source]:
     for mark, load in found.loads:
-        forces = rough_band(newtons(load.preload_n.low), newtons(load.preload_n.high))
+        forces = rough(newtons(load.preload_n.low)), rough(newtons(load.preload_n.high))
         values = {"thread": mark.thread, "torque": nm(found.torque(mark)), "times": count(ENGAGED_D, 0.1)}
         values |= {"proof": newtons(load.proof_n), "strip": newtons(load.strip_n)}
         yield source("load", forces, values, estimated=True)
@@ -184,6 +184,6 @@ def sources(found: ClosingAnalysis) -> Iterator[Source]:
         values = {
             "place": messages.PLACE[film.place],
             "clean": messages.CLEAN[film.product.kind],
-            "gap": mm(film.by_table.gap_mm.likely, 0.01),
+            "gap": rough(mm(film.by_table.gap_mm.likely, 0.01)),
         }
         yield source("film", film.product.name, values, estimated=True)

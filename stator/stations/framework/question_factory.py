@@ -6,6 +6,7 @@ from collections.abc import Iterable, Mapping
 from types import ModuleType
 from typing import Any
 
+from shopmath.amounts import Amount
 from shopmath.quantity import parse
 from shopmath.validation import BadInput
 from stator.engines.fact_keys import FactKey
@@ -13,7 +14,7 @@ from stator.engines.properties import Property
 from stator.engines.typical_ranges import USUAL
 from stator.stations.framework.messages import AT_END, OptionRow, Sentence, filled_later, format_message, render_message
 from stator.stations.framework.page_components import Method, Option, Question, SafetyWarning, Source
-from stator.ui.number_format import format_for, plain
+from stator.ui.number_format import band, format_for, plain, show
 from stator.ui.units import METRIC, Unit, question_unit
 
 UNITLESS = ("words", "count")
@@ -66,11 +67,23 @@ def method(words: ModuleType, key: str, chosen: str, rows: Iterable[OptionRow] |
 
 
 def source(
-    words: ModuleType, code: str, value: str | Sentence, values: Mapping[str, Any] | None = None, *, estimated: bool = False
+    words: ModuleType,
+    code: str,
+    value: str | Sentence | Amount | tuple[Amount, Amount],
+    values: Mapping[str, Any] | None = None,
+    *,
+    estimated: bool = False,
 ) -> Source:
-    """Return where a number on the page comes from."""
+    """Return where a number on the page comes from; two amounts are a range.
+
+    Raises `TypeError` for an estimate that is not rounded to what is known of it.
+    """
+    ends = (value,) if isinstance(value, Amount) else value if isinstance(value, tuple) else ()
+    if estimated and not all(end.is_rounded for end in ends):
+        raise TypeError(f"The estimate {code!r} has no uncertainty: see shopmath.amounts.estimate, rough and assumed.")
+    text = band(*ends) if isinstance(value, tuple) else show(value) if isinstance(value, Amount) else str(value)
     label, said = words.SOURCE[code]
-    return Source(format_message(label, values or {}), str(value), format_message(said, values or {}), estimated)
+    return Source(format_message(label, values or {}), text, format_message(said, values or {}), estimated)
 
 
 def checks(words: ModuleType, *keys: str) -> tuple[SafetyWarning, ...]:

@@ -153,6 +153,13 @@ class InspectionAnalysis:
         tilt, length, width = (self.own.value(FactKey(rod(1), each)) for each in TILT)
         return play_of_tilt_mm(tilt, length, width) if tilt is not None and length and width else None
 
+    @property
+    def play_by_tilt_u(self) -> float:
+        """Return the expanded uncertainty of that play, mm: it is proportional to the tilt."""
+        fact = self.own.fact(FactKey(rod(1), Property.SMALL_END_TILT))
+        play = self.play_by_tilt
+        return play * (fact.uncertainty or 0.0) / fact.value if play and fact and fact.value else 0.0
+
     def _widths(self) -> list[InspectedValue]:
         facts = [fact for slot in WIDTHS if (fact := self.own.fact(slot))]
         if len(facts) < len(WIDTHS):

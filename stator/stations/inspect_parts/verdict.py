@@ -7,7 +7,7 @@ from dataclasses import replace
 from functools import partial
 from typing import Any
 
-from shopmath.amounts import DOWN, count, kilograms, mm, mounted_clearance
+from shopmath.amounts import DOWN, count, estimate, kilograms, mm, mounted_clearance
 from shopmath.bearings import lookup
 from shopmath.bearings.reuse import KEEP, MAY_STAY
 from shopmath.form import Repair
@@ -281,7 +281,7 @@ def sources(found: InspectionAnalysis) -> Iterator[Source]:
             values |= {"verdict": messages.STATE[each.state], "limits": between(low, high)}
         yield source("judged" if each.state else "unjudged", show(each.amount), values)
     if found.play_by_tilt is not None and found.tab == WHOLE:
-        yield source("tilt", show(mm(found.play_by_tilt, 0.01)), estimated=True)
+        yield source("tilt", estimate(mm(found.play_by_tilt, 0.01), found.play_by_tilt_u), estimated=True)
     if found.seat:
         yield from _seat_sources(found.seat)
 

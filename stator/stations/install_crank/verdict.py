@@ -6,7 +6,7 @@ from collections.abc import Iterator
 from functools import partial
 from typing import Any
 
-from shopmath.amounts import DOWN, Amount, count, mm, newton_metres, rough, thread_size
+from shopmath.amounts import DOWN, Amount, count, known_exactly, mm, newton_metres, rough, thread_size
 from shopmath.crank_installation import LEAD_MM, InTurn
 from shopmath.verdict import Conformity
 from stator.engines.fact_keys import FactKey
@@ -197,9 +197,9 @@ def sources(found: CrankInstallationAnalysis) -> Iterator[Source]:
             "code": JOURNAL,
             "bearing": found.bearing.designation,
         }
-        yield source("torque", show(rough(newton_metres(band.likely))), values, estimated=True)
-        yield source("screw", show(mm(SCREW_MM, 1.0)), {"radius": mm(NUT_RADIUS_MM, 1.0)}, estimated=True)
+        yield source("torque", rough(newton_metres(band.likely)), values, estimated=True)
+        yield source("screw", known_exactly(mm(SCREW_MM, 1.0)), {"radius": mm(NUT_RADIUS_MM, 1.0)}, estimated=True)
     if found.turn:
-        yield source("in_turn", show(mm(LEAD_MM, 0.1)), turn_said(found, found.turn), estimated=True)
+        yield source("in_turn", known_exactly(mm(LEAD_MM, 0.1)), turn_said(found, found.turn), estimated=True)
     if found.sides:
         yield source("gaps", show(mm(SEATED_MM, 0.01)))

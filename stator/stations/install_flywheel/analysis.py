@@ -6,6 +6,7 @@ from dataclasses import dataclass
 from enum import StrEnum
 from functools import cached_property
 
+from shopmath.amounts import Amount, degrees, estimate
 from shopmath.estimate import Estimate
 from shopmath.flywheel_fit import TaperCapacity, contact, holds
 from shopmath.screw_threads import STATES, UNKNOWN
@@ -23,6 +24,13 @@ TORQUE_SHARE = 0.05  # of the manual's torque: shop rule
 TORQUE_WRENCH = 0.02  # uncertainty of a torque wrench, of what it shows
 TIMING_DEG = 1.0  # a shift that a fixed ignition stands: shop rule
 TIMING_U_DEG = 0.2
+
+
+def shift_shown(shift_deg: float) -> Amount:
+    """Return an angle of the key, °, for display."""
+    return estimate(degrees(shift_deg, 0.1), TIMING_U_DEG)
+
+
 CONE = 1.12  # mean diameter of the cone against the shaft at the key, where nobody measured it: estimate
 
 

@@ -4,12 +4,12 @@ from __future__ import annotations
 
 import math
 
-from shopmath.amounts import degrees, newton_metres, share
+from shopmath.amounts import newton_metres, share
 from stator.engines.properties import Property
 from stator.stations.framework import Canvas
 from stator.stations.framework.messages import format_message
 from stator.stations.install_flywheel import messages
-from stator.stations.install_flywheel.analysis import FlywheelInstallationAnalysis, at
+from stator.stations.install_flywheel.analysis import FlywheelInstallationAnalysis, at, shift_shown
 from stator.ui.number_format import figure, plain, show
 
 AXIS_PX = 222.0
@@ -87,7 +87,7 @@ def _end(found: FlywheelInstallationAnalysis, canvas: Canvas) -> None:
     for turned, cls in ((0.0, "outline nominal"), (factor * shift, "ink bold")):
         turn = math.radians(90 + turned)
         sheet.line(centre, (centre[0] + (radius + 20) * math.cos(turn), centre[1] - (radius + 20) * math.sin(turn)), cls)
-    canvas.labels.at([((canvas.width * 0.44, 478), "start")], show(degrees(shift, 0.1)), "big ink", rank=1)
+    canvas.labels.at([((canvas.width * 0.44, 478), "start")], show(shift_shown(shift)), "big ink", rank=1)
     canvas.labels.at(
         [((canvas.width * 0.44, 504), "start")], format_message(messages.ON_DRAWING["step"], {"times": figure(factor, 0)}), "quiet", rank=2
     )

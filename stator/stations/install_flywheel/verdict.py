@@ -12,8 +12,8 @@ from stator.stations.framework import Finding, MessageRef, Question, Scale, Sour
 from stator.stations.framework.limits import limit_values
 from stator.stations.framework.messages import format_message
 from stator.stations.install_flywheel import messages
-from stator.stations.install_flywheel.analysis import CONE, TIMING_DEG, Code, FlywheelInstallationAnalysis, Judged, at
-from stator.ui.number_format import between, plain, rough_band, show
+from stator.stations.install_flywheel.analysis import CONE, TIMING_DEG, Code, FlywheelInstallationAnalysis, Judged, at, shift_shown
+from stator.ui.number_format import between, plain, show
 from stator.ui.table_texts import from_table
 
 source = partial(question_factory.source, messages)
@@ -34,7 +34,7 @@ def verdict(found: FlywheelInstallationAnalysis, asked: list[Question]) -> Verdi
         return Verdict(State.WAIT, Code.OPTIONAL_LEFT, values, reason, "ask_or_skip", assumed=assumed)
     shift = found.shift_deg
     detail = "" if shift is None else "ahead" if shift > 0 else "back"
-    more = {"shift": degrees(abs(shift), 0.1)} if shift is not None else {}
+    more = {"shift": shift_shown(abs(shift))} if shift is not None else {}
     return Verdict(State.IN, Code.ON, {**values, **more}, reason, "sign", detail, scale=_scale(found), assumed=assumed)
 
 
@@ -45,7 +45,7 @@ def judged_values(found: FlywheelInstallationAnalysis, each: Judged) -> dict[str
         stepped = format_message(messages.STEP, {"step": step.amount}) if key and key.text == "stepped" and step and step.value else ""
         return {"found": messages.FOUND_KEY[key.text] if key else "", "step": stepped}
     if each.call.code in ("ahead", "back"):
-        return {"shift": degrees(each.call.values["shift"], 0.1)}
+        return {"shift": shift_shown(each.call.values["shift"])}
     return limit_values(each.call, *KINDS[each.code]) if each.code in KINDS else dict(each.call.values)
 
 
@@ -93,15 +93,15 @@ def derived(found: FlywheelInstallationAnalysis) -> Iterator[Finding]:
 def sources(found: FlywheelInstallationAnalysis) -> Iterator[Source]:
     if found.holds:
         carries, seats = found.holds.torque_nm, found.holds.seating_n
-        yield source("seats", rough_band(newtons(seats.low), newtons(seats.high)), {"basis": from_table(seats.basis)}, estimated=True)
-        yield source("carries", rough_band(newton_metres(carries.low), newton_metres(carries.high)), estimated=True)
+        yield source("seats", (rough(newtons(seats.low)), rough(newtons(seats.high))), {"basis": from_table(seats.basis)}, estimated=True)
+        yield source("carries", (rough(newton_metres(carries.low)), rough(newton_metres(carries.high))), estimated=True)
         if found.value(Property.CONE_DIAMETER) is None and found.cone_mm:
-            yield source("cone", show(mm(found.cone_mm, 0.1)), {"factor": plain(CONE)}, estimated=True)
+            yield source("cone", rough(mm(found.cone_mm, 0.1)), {"factor": plain(CONE)}, estimated=True)
     if found.asks:
-        asks = rough_band(newton_metres(found.asks.low), newton_metres(found.asks.high))
+        asks = rough(newton_metres(found.asks.low)), rough(newton_metres(found.asks.high))
         yield source("asks", asks, {"basis": from_table(found.asks.basis)}, estimated=True)
     if found.shift_deg is not None:
-        yield source("shift", show(degrees(found.shift_deg, 0.1)), {"allowed": degrees(TIMING_DEG)})
+        yield source("shift", shift_shown(found.shift_deg), {"allowed": degrees(TIMING_DEG)})
     for code, what in (("rim", Property.RIM_RUNOUT), ("gap", Property.AIR_GAP)):
         value, limit = found.value(what), found.limit(what)
         if value is None:

@@ -6,7 +6,7 @@ from collections.abc import Iterator
 from functools import partial
 from typing import Any
 
-from shopmath.amounts import Amount, mm, newtons
+from shopmath.amounts import DOWN, UP, Amount, mm, newtons, rough
 from shopmath.seals import CLOCKS, DEPTH_MM, SealSeat, lips_for, metal_case_force_n
 from shopmath.verdict import severity
 from stator.engines.properties import Property
@@ -29,7 +29,7 @@ from stator.stations.framework.messages import format_message
 from stator.stations.install_seals import messages
 from stator.stations.install_seals.analysis import Code, SealAnalysis, SealFound, depth_of
 from stator.stations.install_seals.questions import is_open, next_seal
-from stator.ui.number_format import band, rough_band, show, trade
+from stator.ui.number_format import show, trade
 from stator.ui.table_texts import from_table
 
 source = partial(question_factory.source, messages)
@@ -161,19 +161,19 @@ def sources(found: SealAnalysis) -> Iterator[Source]:
     yield source("sizes", trade(of.shaft_mm, of.bore_mm, seal.width_mm), origin, estimated=seal.sizes_assumed)
     if seal.lip:
         yield source("lip", messages.FACING[seal.lip], origin)
-    outside = band(mm(of.window.outside_low_mm, 0.1), mm(of.window.outside_high_mm, 0.1))
-    yield source("driver", outside, {"inside": mm(of.window.inside_low_mm, 0.1)}, estimated=True)
+    outside = mm(of.window.outside_low_mm, 0.1, toward=UP), mm(of.window.outside_high_mm, 0.1, toward=DOWN)
+    yield source("driver", outside, {"inside": mm(of.window.inside_low_mm, 0.1, toward=UP)}, estimated=True)
     others = ", ".join(each.name for each in of.drivers[1:3]) or messages.OF_THE_SHELF
     yield source("drivers", of.drivers[0].name if of.drivers else messages.NONE, {"others": others})
     if found.case == "metal":
         force = metal_case_force_n(of.bore_mm, seal.width_mm)
-        yield source("force", rough_band(newtons(force.low), newtons(force.high)), {"basis": from_table(force.basis)}, estimated=True)
+        yield source("force", (rough(newtons(force.low)), rough(newtons(force.high))), {"basis": from_table(force.basis)}, estimated=True)
     else:
         yield source("force_rubber", messages.NOT_RECKONED)
     if of.lip_speed and of.runout_most_mm:
         rpm = {"rpm": Amount(of.rpm or 0.0, "speed", 1.0), "lips": _lips(of)}
         yield source("lip_speed", show(Amount(of.lip_speed, "surface_speed", 0.1)), rpm)
-        yield source("lip_runout", show(mm(of.runout_most_mm, STEP)), rpm, estimated=True)
+        yield source("lip_runout", rough(mm(of.runout_most_mm, STEP), DOWN), rpm, estimated=True)
     if of.seating:
         wanted_from = messages.FLUSH if seal.depth_assumed and not seal.depth_mm else seal.source or messages.UNKNOWN
         yield source("depth", show(mm(of.seating.depth_mm, STEP)), {"wanted": mm(seal.depth_mm, STEP), "origin": wanted_from})

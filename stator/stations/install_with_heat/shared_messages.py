@@ -8,7 +8,7 @@ from dataclasses import replace
 from typing import Any
 
 from shopmath import materials
-from shopmath.amounts import DOWN, NEAREST, UP, Amount, celsius, duration, mm
+from shopmath.amounts import DOWN, NEAREST, UP, Amount, celsius, duration, known_exactly, mm
 from shopmath.estimate import Estimate
 from shopmath.thermal.expansion import WANTED
 from shopmath.thermal.limits import Limit
@@ -194,5 +194,8 @@ def limit_trace(limit: Limit) -> Source:
     values = of_limit(limit)
     label = format_message(messages.LIMIT_LABEL, {"what": values["what"]})
     return Source(
-        label, format_message("{limit}", values), format_message(messages.LIMIT_SOURCE, {**values, "source": limit.source}), limit.estimated
+        label,
+        show(known_exactly(values["limit"])),
+        format_message(messages.LIMIT_SOURCE, {**values, "source": limit.source}),
+        limit.estimated,
     )

@@ -7,7 +7,7 @@ from functools import partial
 from typing import Any
 
 from shopmath import __version__ as core_version
-from shopmath.amounts import DOWN, celsius, mm, newton_metres, newtons, rough
+from shopmath.amounts import DOWN, UP, celsius, mm, newton_metres, newtons, rough
 from shopmath.estimate import Estimate
 from shopmath.verdict import Conformity
 from stator.engines.fact_keys import Location
@@ -236,8 +236,10 @@ def sources(found: ColdFitAnalysis) -> Iterator[Source]:
         )
         yield source("force", rough_band(newtons(found.force.low), newtons(found.force.high)), {"basis": from_table(found.force.basis)})
         measured = found.known_wall is not None or found.onto_shaft
-        yield source("boss", show(mm(cold.boss_outside_mm, 0.1)), estimated=not measured)
-        yield source("inside", show(mm(cold.raceway_mm, 0.1)), estimated=True)
+        yield source(
+            "boss", rough(mm(cold.boss_outside_mm, 0.1)) if not measured else mm(cold.boss_outside_mm, 0.1), estimated=not measured
+        )
+        yield source("inside", rough(mm(cold.raceway_mm, 0.1)), estimated=True)
         if found.instead.yield_mpa:
             yield source("stress", stress(found.instead.stress_mpa), {"yields": stress(found.instead.yield_mpa)})
         if not found.onto_shaft:
@@ -246,10 +248,10 @@ def sources(found: ColdFitAnalysis) -> Iterator[Source]:
         torque = found.draw.torque_nm
         yield source("turns", bare(whole_turns(found.draw.turns)), {"travel": mm(found.travel_mm, 0.1)})
         yield source("torque", rough_band(newton_metres(torque.low), newton_metres(torque.high)), {"basis": from_table(torque.basis)})
-        yield source("home", show(rough(newton_metres(found.draw.home_nm))), estimated=True)
-    yield source("lean", show(mm(found.lean_limit_mm, 0.01)), estimated=True)
+        yield source("home", rough(newton_metres(found.draw.home_nm)), estimated=True)
+    yield source("lean", rough(mm(found.lean_limit_mm, 0.01), DOWN), estimated=True)
     window = found.window
-    outside = band(mm(window.outside_low_mm, 0.1), mm(window.outside_high_mm, 0.1))
+    outside = mm(window.outside_low_mm, 0.1, toward=UP), mm(window.outside_high_mm, 0.1, toward=DOWN)
     yield source("driver", outside, {"on": messages.RING[window.presses_on], "basis": from_table(window.basis)}, estimated=True)
     named = ", ".join(each.name for each in found.fitting[:3]) or messages.NONE_FITS
     yield source("shelf", str(len(found.fitting)), {"names": named})

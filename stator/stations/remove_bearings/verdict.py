@@ -7,7 +7,7 @@ from functools import partial
 from typing import Any
 
 from shopmath import bearing_removal
-from shopmath.amounts import DOWN, UP, celsius, estimate, mm, newtons
+from shopmath.amounts import DOWN, UP, celsius, estimate, mm, newtons, rough
 from shopmath.estimate import Estimate
 from shopmath.seals import DEPTH_MM, SQUARE_MM
 from shopmath.verdict import Conformity
@@ -39,7 +39,7 @@ from stator.stations.remove_bearings.analysis import (
     Code,
     estimated_c,
 )
-from stator.ui.number_format import band, bare, rough_band, show
+from stator.ui.number_format import band, bare, show
 from stator.ui.table_texts import from_table
 
 source = partial(question_factory.source, messages)
@@ -236,11 +236,11 @@ def sources(found: BearingRemovalAnalysis) -> Iterator[Source]:
                 {"what": from_table(freed.limit.what), "reason": from_table(freed.limit.reason)},
             )
     if found.holds:
-        yield source("holds", rough_band(newtons(found.holds.low), newtons(found.holds.high)), estimated=True)
+        yield source("holds", (rough(newtons(found.holds.low)), rough(newtons(found.holds.high))), estimated=True)
     window = found.window
-    outside = band(mm(window.outside_low_mm, 0.1), mm(window.outside_high_mm, 0.1))
+    outside = mm(window.outside_low_mm, 0.1, toward=UP), mm(window.outside_high_mm, 0.1, toward=DOWN)
     yield source("driver_outside", outside, {"on": messages.RING[window.presses_on], "basis": from_table(window.basis)}, estimated=True)
-    inside = format_message(messages.OR_MORE, {"size": mm(window.inside_low_mm, 0.1)})
+    inside = format_message(messages.OR_MORE, {"size": mm(window.inside_low_mm, 0.1, toward=UP)})
     yield source("driver_inside", inside, estimated=True)
     named = [
         format_message(

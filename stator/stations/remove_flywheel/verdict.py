@@ -6,7 +6,7 @@ from collections.abc import Iterator
 from functools import partial
 from typing import Any
 
-from shopmath.amounts import DOWN, Amount, celsius, count, degrees, mm, newton_metres, newtons, quarters, rough, thread_size
+from shopmath.amounts import DOWN, Amount, celsius, count, degrees, known_exactly, mm, newton_metres, newtons, quarters, rough, thread_size
 from shopmath.flywheel_pulling import BOSS, PLAY_MM, PullerLoad
 from shopmath.taper import key_shift_deg
 from shopmath.verdict import Conformity
@@ -18,7 +18,7 @@ from stator.stations.framework import Alternative, Finding, MessageRef, Question
 from stator.stations.framework.messages import format_message
 from stator.stations.remove_flywheel import messages
 from stator.stations.remove_flywheel.analysis import WARM_C, Code, FlywheelRemovalAnalysis, at
-from stator.ui.number_format import rough_band, show
+from stator.ui.number_format import rough_band
 from stator.ui.table_texts import from_table
 
 source = partial(question_factory.source, messages)
@@ -163,7 +163,7 @@ def sources(found: FlywheelRemovalAnalysis) -> Iterator[Source]:
             off = {"diameter": thread_size(match.diameter_error_mm), "pitch": thread_size(match.pitch_error_mm, 0.001)}
             yield source(side, match.designation, {"system": match.system, **off})
     if found.is_wrong:
-        yield source("play", show(mm(PLAY_MM, 0.01)), estimated=True)
+        yield source("play", known_exactly(mm(PLAY_MM, 0.01)), estimated=True)
     if found.pull:
         strength, wanted = found.pull.strength, found.pull.wanted
         yield source(
@@ -172,9 +172,7 @@ def sources(found: FlywheelRemovalAnalysis) -> Iterator[Source]:
         if wanted:
             basis = {"basis": from_table(wanted.basis), "source": found.card.flywheel_source or messages.CARD}
             yield source("wanted", _band(wanted.low, wanted.high), basis, estimated=True)
-        yield source(
-            "stop" if found.pull.stop_by == BOSS else "stop_screw", show(rough(newton_metres(found.pull.stop_nm), DOWN)), estimated=True
-        )
+        yield source("stop" if found.pull.stop_by == BOSS else "stop_screw", rough(newton_metres(found.pull.stop_nm), DOWN), estimated=True)
 
 
 def _band(low_n: float, high_n: float) -> str:

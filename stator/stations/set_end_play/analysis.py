@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import math
 import re
 from dataclasses import dataclass
 from enum import StrEnum
@@ -25,6 +26,7 @@ from stator.shop.models import Blades
 from stator.stations.framework import StationInput
 
 ROOM_C = 20.0
+RUNNING_U_K = 15.0  # half-width of a running temperature, K: estimate
 MOST_SHIMS = 2
 CRANK_STEEL = "42crmo4"
 ROW = re.compile(r"[\d.,]+(?:\s*(?:-|–|to)\s*[\d.,]+)?\s*[:=]?\s+[\d.,]+")
@@ -245,6 +247,12 @@ class EndPlayAnalysis:
             return None
         case, crank = get(self.card.case_material), get(CRANK_STEEL)
         return warm_float_mm(self.predicted[0], long, case.alpha, RUNNING_C[0], crank.alpha, RUNNING_C[-1])
+
+    @property
+    def warm_u_mm(self) -> float:
+        """Return the expanded uncertainty of the warm end play, mm: that of the cold one, and temperatures known to 15 K."""
+        long = self.own.value(FactKey(CRANK, Property.CRANK_SHOULDERS)) or 0.0
+        return math.hypot(self.uncertainty, *(long * RUNNING_U_K * get(name).alpha for name in (self.card.case_material, CRANK_STEEL)))
 
     @property
     def side(self) -> str:

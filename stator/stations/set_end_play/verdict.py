@@ -82,7 +82,7 @@ def _judged(found: EndPlayAnalysis) -> Verdict:
     values = {**limit_values(found.call), "shims": _shims(found), "uncertainty": mm(uncertainty)}
     detail = "dial"
     if found.warm_mm is not None:
-        detail, values["warm"] = "dial_warm", mm(found.warm_mm, 0.01)
+        detail, values["warm"] = "dial_warm", estimate(mm(found.warm_mm, 0.01), found.warm_u_mm)
     return from_conformity(found.call, code, values=values, next=code, detail=detail, scale=_scale(found, value, uncertainty))
 
 
@@ -132,7 +132,7 @@ def sources(found: EndPlayAnalysis) -> Iterator[Source]:
         yield source("wanted", band(low, high), {"origin": found.limit.source if found.limit else messages.TYPED})
     if found.warm_mm is not None:
         case, crank_c = (celsius(each) for each in (RUNNING_C[0], RUNNING_C[-1]))
-        yield source("warm", show(mm(found.warm_mm, 0.01)), {"case": case, "crank": crank_c}, estimated=True)
+        yield source("warm", estimate(mm(found.warm_mm, 0.01), found.warm_u_mm), {"case": case, "crank": crank_c}, estimated=True)
     if found.kit and found.how == STACK:
         yield source("kit", found.kit.name, {"sizes": thicknesses(sorted(found.kit.sizes_mm), " ")})
     if found.table:

@@ -232,7 +232,7 @@ def sources(found: SplitAnalysis) -> Iterator[Source]:
             yield source("dowels_out", messages.ANY)
         else:
             values = {"clearance": mm(tight.clearance_mm, 0.01), "engaged": mm(tight.engaged_mm, 0.1), "span": mm(found.span_mm, 1)}
-            yield source("allowed", show(mm(found.allowed_mm, 0.01)), values, estimated=found.dowels_assumed)
+            yield source("allowed", rough(mm(found.allowed_mm, 0.01), DOWN), values, estimated=found.dowels_assumed)
         yield source("gap", show(mm(found.plane.mean_mm, 0.01)))
     for number, plane in reversed(found.rounds):
         if number < found.own.attempt:

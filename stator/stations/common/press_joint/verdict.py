@@ -7,7 +7,7 @@ from types import ModuleType
 from typing import Any
 
 from shopmath import __version__ as core_version
-from shopmath.amounts import UP, celsius, mm, newtons
+from shopmath.amounts import UP, Amount, celsius, estimate, estimate_range, mm, newtons
 from shopmath.verdict import Conformity
 from stator.engines.fact_keys import FactKey
 from stator.engines.properties import Property
@@ -25,7 +25,7 @@ from stator.stations.framework import (
     Verdict,
     question_factory,
 )
-from stator.ui.number_format import band, show, stress
+from stator.ui.number_format import stress
 from stator.ui.table_texts import from_table
 
 KNOWN_FORCES = ("has", "peak")  # what the press can do and what its gauge showed; all other forces are estimates
@@ -101,13 +101,15 @@ def warnings(found: PressJointAnalysis) -> tuple[SafetyWarning, ...]:
 
 
 def sources(station: ModuleType, found: PressJointAnalysis) -> Iterator[Source]:
-    def source(code: str, value: str, values: dict[str, Any] | None = None, estimated: bool = True) -> Source:
+    def source(
+        code: str, value: str | Amount | tuple[Amount, Amount], values: dict[str, Any] | None = None, estimated: bool = True
+    ) -> Source:
         return question_factory.source(station, code, value, values, estimated=estimated)
 
     grip, plan, joint = found.grip, found.plan, found.joint
     if grip:
         values = {"uncertainty": mm(grip.uncertainty), "origin": found.card_grip.source if found.card_grip else ""}
-        yield source(f"grip_{grip.origin}", show(mm(grip.value)), values, grip.origin != "measured")
+        yield source(f"grip_{grip.origin}", estimate(mm(grip.value), grip.uncertainty), values, grip.origin != "measured")
     if plan and joint:
         force = plan.force_n
         values = {"low": found.estimated(force.low), "high": found.estimated(force.high), "basis": from_table(force.basis)}
@@ -116,7 +118,7 @@ def sources(station: ModuleType, found: PressJointAnalysis) -> Iterator[Source]:
             yield source("compound", found.estimated(plan.compound_n.likely), {"basis": from_table(plan.compound_n.basis)})
         yields = {"yield_mpa": stress(plan.yield_mpa)}
         yield source("stress_past" if plan.past_yield else "stress", stress(plan.hub_stress_mpa), yields)
-        yield source("ring", band(mm(joint.diameter_mm + 2 * joint.wall_mm, 1.0), mm(joint.web_mm, 1.0)))
+        yield source("ring", estimate_range(mm(joint.diameter_mm + 2 * joint.wall_mm, 1.0), mm(joint.web_mm, 1.0)))
     if found.press:
         values = {"force": newtons(found.press.capacity_n, 1000.0), "name": found.press.name}
         yield source("press", found.press.capacity_text, values, False)

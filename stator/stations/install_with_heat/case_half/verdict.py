@@ -7,7 +7,7 @@ from dataclasses import replace
 from functools import partial
 from typing import Any
 
-from shopmath.amounts import DOWN, UP, celsius, chance, degrees, duration, kelvin, mm
+from shopmath.amounts import DOWN, UP, celsius, chance, degrees, duration, kelvin, known_exactly, mm
 from shopmath.thermal.plan import HeatPlan
 from stator.engines.fits import fit_of
 from stator.engines.models import Seat
@@ -300,7 +300,7 @@ def _sources(found: CaseHalfAnalysis) -> Iterator[tuple[HotPart | None, Source]]
             yield from _of_part(part, part.planned)
     yield None, source("order", str(messages.MOST_IN))
     if found.value(Property.AIR_TEMPERATURE) is None:
-        yield None, source("air", show(celsius(setup.ROOM_C)), estimated=True)
+        yield None, source("air", known_exactly(celsius(setup.ROOM_C)), estimated=True)
 
 
 def _of_part(part: HotPart, made: HeatPlan) -> Iterator[tuple[HotPart | None, Source]]:
@@ -309,5 +309,5 @@ def _of_part(part: HotPart, made: HeatPlan) -> Iterator[tuple[HotPart | None, So
     values["uncertainty"] = mm(2 * made.offering.spread_mm)
     yield part, source("part", "", values, estimated=True)
     if made.chill:
-        to = format_message(messages.TO_COLD, {"time": shared_messages.times(made.chill), "cold": celsius(made.chill_c)})
+        to = format_message(messages.TO_COLD, {"time": shared_messages.times(made.chill), "cold": known_exactly(celsius(made.chill_c))})
         yield None, source("part_cold", to, {"part": part.name, "basis": from_table(made.chill.basis)}, estimated=True)

@@ -7,7 +7,7 @@ from dataclasses import replace
 from functools import partial
 from typing import Any
 
-from shopmath.amounts import DOWN, UP, celsius, chance, duration, estimate, kelvin, mm, newtons, share
+from shopmath.amounts import DOWN, UP, celsius, chance, duration, estimate, estimate_range, kelvin, known_exactly, mm, newtons, share
 from shopmath.estimate import Estimate
 from shopmath.iso286 import fit as fit_of_limits
 from shopmath.thermal.seat import Moment
@@ -35,7 +35,7 @@ from stator.stations.install_with_heat import shared_messages, warm_fit
 from stator.stations.install_with_heat.single_seat import messages
 from stator.stations.install_with_heat.single_seat.analysis import Code, Phase, SingleSeatAnalysis
 from stator.stations.install_with_heat.single_seat.questions import names, stop_name
-from stator.ui.number_format import band, figure, rough_band, show
+from stator.ui.number_format import figure, rough_band, show
 from stator.ui.table_texts import from_table
 from stator.ui.times import short_day
 
@@ -278,7 +278,7 @@ def sources(found: SingleSeatAnalysis) -> Iterator[Source]:
     told = {"understood": from_table("; ".join(bearing.understood)), "unknown": ", ".join(bearing.not_understood)}
     yield source("bearing_partly" if bearing.not_understood else "bearing", bearing.designation, told)
     if found.value(Property.AIR_TEMPERATURE) is None:
-        yield source("air", show(celsius(setup.room_c)), estimated=True)
+        yield source("air", known_exactly(celsius(setup.room_c)), estimated=True)
 
 
 def _of_the_fit(found: SingleSeatAnalysis) -> Iterator[Source]:
@@ -290,9 +290,10 @@ def _of_the_fit(found: SingleSeatAnalysis) -> Iterator[Source]:
         where = format_message(messages.MEASURED_AT, {"station": station_name(found.measured_at)})
         of_fit["inner" if found.onto_shaft else "outer"] = where
     by_class = not (seat_fit.outer.measured and seat_fit.inner.measured)  # spread evenly over what the class allows
-    yield source("grip", band(mm(grip.min_interference_mm), mm(grip.max_interference_mm)), of_fit, estimated=by_class)
+    ends = known_exactly(mm(grip.min_interference_mm)), known_exactly(mm(grip.max_interference_mm))
+    yield source("grip", ends, of_fit, estimated=by_class)
     warm = warm_fit.warm_fit(seat_fit)
-    yield source("warm", band(mm(warm.min_interference_mm), mm(warm.max_interference_mm)), estimated=True)
+    yield source("warm", estimate_range(mm(warm.min_interference_mm), mm(warm.max_interference_mm)), estimated=True)
     stays = warm_fit.stays(seat_fit)
     if stays:
         pulls = {"case": _pull(stays.case_n), "crank": _pull(stays.crank_n)}
@@ -303,12 +304,12 @@ def _of_the_fit(found: SingleSeatAnalysis) -> Iterator[Source]:
         metal["share"] = share(setup.heating.opening)
     yield source(
         "boss_opens" if boss else "opens",
-        show(estimate(mm(found.opens_mm), 2 * setup.nominal_mm * setup.opening_alpha * setup.outer_u_k)),
+        estimate(mm(found.opens_mm), 2 * setup.nominal_mm * setup.opening_alpha * setup.outer_u_k),
         metal,
         estimated=boss,
     )
     shrinks = estimate(mm(found.shrinks_mm), 2 * setup.nominal_mm * setup.inner_alpha * setup.inner_u_k)
-    yield source("shrinks", show(shrinks), {**named, "metal": from_table(seat_fit.inner_material.name)})
+    yield source("shrinks", shrinks, {**named, "metal": from_table(seat_fit.inner_material.name)})
     yield source("wanted", show(mm(setup.wanted_mm)), {"wanted": setup.wanted})
     uncertainties = {**named, "outer_u": kelvin(2 * setup.outer_u_k), "partner_u": kelvin(2 * setup.inner_u_k)}
     yield source("combined", f"± {show(mm(2 * plan.offering.spread_mm))}", uncertainties)
@@ -330,7 +331,7 @@ def _of_the_times(found: SingleSeatAnalysis) -> Iterator[Source]:
             rate = drift.rate()
             yield source(
                 "rate",
-                show(duration(rate.likely, shared_messages.half(rate))),
+                duration(rate.likely, shared_messages.half(rate)),
                 {**named, "basis": from_table(rate.basis)},
                 estimated=rate.estimated,
             )
