@@ -4,7 +4,6 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 from contextlib import contextmanager
-from dataclasses import fields, is_dataclass
 from functools import wraps
 from inspect import unwrap
 from typing import Any
@@ -44,40 +43,13 @@ def prove_parts() -> None:
     Part.render = proved  # type: ignore[method-assign]
 
 
-def prove_once() -> None:
-    """Through all tests: what was said of something given is what would be said of it again."""
-    from stator.stations.framework import once
-
-    kept = once._kept
-
-    @wraps(kept)
-    def proved(among: Any, most: int, key: Any, make: Any, may_keep: Any) -> Any:
-        if key in among and among is not once._marks:
-            said, again = _plain(among[key]), _plain(make())
-            if said != again:
-                raise AssertionError(f"Given the same ({key}), but not the same:\n{said}\n\n{again}")
-        return kept(among, most, key, make, may_keep)
-
-    once._kept = proved
-
-
 @contextmanager
 def unproved() -> Iterator[None]:
     """As a server answers, without the proofs: for what is counted."""
-    from stator.stations.framework import once
     from stator.ui.templatetags.parts import Part
 
-    with patch.object(Part, "render", unwrap(Part.render)), patch.object(once, "_kept", unwrap(once._kept)):
+    with patch.object(Part, "render", unwrap(Part.render)):
         yield
-
-
-def _plain(told: Any) -> Any:
-    """As it is read: without what would only be called."""
-    if isinstance(told, (tuple, list)):
-        return [_plain(each) for each in told]
-    if is_dataclass(told):
-        return {each.name: str(value) for each in fields(told) if not callable(value := getattr(told, each.name))}
-    return str(told)
 
 
 class Runner(DiscoverRunner):
@@ -101,7 +73,6 @@ class Runner(DiscoverRunner):
     def run_suite(self, suite: Any, **kwargs: Any) -> Any:
         tune_garbage_collection()  # as the server does
         prove_parts()
-        prove_once()
         result = super().run_suite(suite, **kwargs)
         failed = len(result.failures) + len(result.errors) + len(result.unexpectedSuccesses)
         skipped = len(result.skipped)

@@ -73,10 +73,8 @@ def core() -> None:
 
 def forget() -> None:
     """What pages keep of what they said: the next one is made anew, as the first after a change is."""
-    from stator.stations.framework import once
     from stator.ui.templatetags import parts
 
-    once.forget()
     parts.forget()
 
 

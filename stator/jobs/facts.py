@@ -8,7 +8,7 @@ from __future__ import annotations
 
 import re
 from collections import defaultdict
-from collections.abc import Hashable, Iterable, Mapping, Sequence
+from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import dataclass, field
 from datetime import datetime
 from enum import StrEnum
@@ -234,11 +234,6 @@ class Facts:
         self.used: dict[str, Fact] = {}
         self.limits_used: dict[str, Limit] = {}
         self._limits = {limit.what: limit for limit in limits}
-
-    @property
-    def made_of(self) -> Hashable:
-        """All that is known, by value."""
-        return tuple(self._accounts), tuple(self._limits.values())
 
     @property
     def taken(self) -> list[MeasuredReading]:

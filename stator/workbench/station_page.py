@@ -63,7 +63,6 @@ def find_work(
     work.papers = (paper,) if paper in work.papers else work.papers
     if units_now() == Units.TYPED:
         read_as_typed(units_typed(work))
-    work.only_shows = request.method == "GET"
     if request.method == "POST":
         work.seen = PageState.of(request.POST.get("seen", ""))
     return work

@@ -68,7 +68,6 @@ class Bound(EntryReadings, ABC):
     from_log: ClassVar[bool] = True  # whether readings may be read in afterwards from a gauge's own log
     papers: tuple[str, ...] = ("wide", "narrow")  # which sizes of the drawing this device may need
     computes_again: bool = False  # a signed entry, computed by today's core beside what was recorded
-    only_shows: bool = False  # nothing is done here: its questions are looked at, and no answer is held against them
     seen: PageState | None = None  # what the page showed on which something is done now; None where no page is involved
 
     def __post_init__(self) -> None:

@@ -51,34 +51,6 @@ class StationInput:
         """A clock of this attempt, running or run down."""
         return next((each for each in self.timers if each.key == key and each.attempt == self.own.attempt), None)
 
-    def keep(self, what: str, make: Callable[[], Any]) -> Any:
-        """Something large that follows from what was given, worked out once for all who are given the same.
-
-        It must rest neither on the moment nor on anything that was worked out from it before.
-        """
-        held = vars(self).get("_held")
-        return held(self, what, make) if held else make()
-
-    @property
-    def looked(self) -> bool:
-        """Return True if anybody has looked at the moment yet: what is said from then on may hold for that moment alone."""
-        return bool(vars(self).get("_looked"))
-
-
-class _Moment:
-    """The moment that was given, and a note of every look at it."""
-
-    def __get__(self, given: StationInput, of: type[StationInput]) -> datetime | None:
-        vars(given)["_looked"] = True
-        found: datetime | None = vars(given)["_now"]
-        return found
-
-    def __set__(self, given: StationInput, now: datetime | None) -> None:
-        vars(given)["_now"] = now
-
-
-StationInput.now = _Moment()  # type: ignore[assignment]  # the field's default is none, as it says
-
 
 @dataclass(frozen=True)
 class Contradiction:
@@ -191,7 +163,6 @@ class StationDefinition:
     height: float = 560.0  # of its drawing, px
     slider: Callable[[Any], tuple[float, float] | None] = _no  # type: ignore[assignment]  # longest time and now, s, where its drawing moves
     sees_tray: bool = False  # whether it is given what lies on the parts tray
-    sees_more: bool = False  # whether it looks at the job besides what it was given: at its run, at all clocks
     past: Callable[[StationInput, int], Any] | None = None  # what earlier jobs tell, but for one entry
     prediction: Prediction | None = None  # what it predicts, for the page that compares it with what happened
     history: Callable[[Any], list[dict[str, str]]] = _none  # that as rows of a table

@@ -20,7 +20,6 @@ from stator.stations.framework import messages as shared
 from stator.stations.framework.definition import StationDefinition, StationInput, station_name
 from stator.stations.framework.measured_markings import read_off
 from stator.stations.framework.messages import format_message
-from stator.stations.framework.once import Once, mark_of
 from stator.stations.framework.page_components import Question
 from stator.stations.framework.work import BoundStation
 from stator.ui.number_format import shown as spelled
@@ -82,16 +81,7 @@ class Knowing(BoundStation):
     def found(self) -> Any:
         """Everything the station computes, once for a page or an act."""
         assert self.definition.facts is not None
-        return self.definition.facts(self._once.given)
-
-    @cached_property
-    def _once(self) -> Once:
-        """Return what its questions, its drawing, numbers and warnings follow from. What is done and recorded is worked out each time."""
-        if not self.only_shows or self.definition.sees_more:
-            return Once(self.given, None)
-        return Once(
-            self.given, mark_of(self.given, self.station.key if self.definition is self.station else f"{self.station.key}, all seats")
-        )
+        return self.definition.facts(self.given)
 
     @property
     def words(self) -> Any:
@@ -100,10 +90,7 @@ class Knowing(BoundStation):
     # what it asks
 
     def asks(self) -> list[Question]:
-        return [self._offered(ask) for ask in self._once.ask(self._questions)]
-
-    def _questions(self) -> list[Question]:
-        return self.definition.questions(self.found)
+        return [self._offered(ask) for ask in self.definition.questions(self.found)]
 
     def _offered(self, ask: Question) -> Question:
         """A question whose answer another entry knows already: it is offered, and Enter alone uses it."""

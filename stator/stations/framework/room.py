@@ -88,16 +88,7 @@ class Room(Knowing):
     @cached_property
     def judged(self) -> Verdict:
         assert self.definition.verdict is not None
-        if self.only_shows:
-            self._render_cacheable_parts()
         return self.definition.verdict(self.found, self.open_questions())
-
-    def _render_cacheable_parts(self) -> None:
-        """What is kept is said before a call looks at the moment, after which nothing is."""
-        self.methods()
-        self.warnings()
-        self.history()
-        self.sources()
 
     def displayed_verdict(self) -> RenderedVerdict:
         return self.signed_verdict() if self.signed else self.render_verdict(self.judged)
@@ -116,13 +107,10 @@ class Room(Knowing):
         return self.definition.checks(self.found)
 
     def warnings(self) -> tuple[SafetyWarning, ...]:
-        return (*self.raised_warnings(), *self._once.say("warnings", lambda: self.definition.warnings(self.found)))
+        return (*self.raised_warnings(), *self.definition.warnings(self.found))
 
     def methods(self) -> tuple[Method, ...]:
-        return () if self.signed else (*self._methods(), *self.gauge_methods())
-
-    def _methods(self) -> tuple[Method, ...]:
-        return self._once.say("methods", lambda: self.definition.methods(self.found))
+        return () if self.signed else (*self.definition.methods(self.found), *self.gauge_methods())
 
     def tabs(self) -> Method | None:
         return self.definition.tabs(self.found) if self.definition.tabs else None
@@ -133,7 +121,7 @@ class Room(Knowing):
         return slot.part.name if slot else ""
 
     def sources(self) -> tuple[Source, ...]:
-        return self._once.say("sources", lambda: tuple(self.definition.sources(self.found)))
+        return tuple(self.definition.sources(self.found))
 
     def contradictions(self) -> list[dict[str, str]]:
         return [
@@ -143,20 +131,19 @@ class Room(Knowing):
                 "card": str(format_value(each.card)),
                 "where": str(self.station.name),
             }
-            for each in self._once.say("contradictions", lambda: tuple(self.definition.contradictions(self.found)))
+            for each in self.definition.contradictions(self.found)
         ]
 
     def drawing(self, at_s: float | None = None) -> SafeString:
         ask = self.next_question
         more: dict[str, Any] = {"address": self.address, "asked": ask.slot if ask else None, "tappable": not self.signed, "at_s": at_s}
-        told = (*more.values(), tuple(self.papers), self.call.words, self.call.line, self.call.move)
-        return self._once.say(told, lambda: render_drawing(self.definition, self.found, self.call, self.papers, **more))
+        return render_drawing(self.definition, self.found, self.call, self.papers, **more)
 
     def slider(self) -> tuple[float, float] | None:
         return (not self.signed and self.definition.slider(self.found)) or None
 
     def history(self) -> list[dict[str, str]]:
-        return self._once.say("history", lambda: self.definition.history(self.found))
+        return self.definition.history(self.found)
 
     def uses(self) -> Iterable[tuple[str, Equipment]]:
         return self.definition.uses(self.found)

@@ -115,7 +115,6 @@ def result(found: HandOverAnalysis) -> dict[str, Any]:
 
 STATION = StationDefinition(
     key="hand-over",
-    sees_more=True,
     name=messages.NAME,
     binds=Room,
     words=messages,

@@ -96,10 +96,6 @@ class Half(HeatState):
     @cached_property
     def everything(self) -> list[HotPart]:
         """All parts of this half that were chosen for a heat, home or not."""
-        found: list[HotPart] = self.given.keep("everything", self._everything)
-        return found
-
-    def _everything(self) -> list[HotPart]:
         found = parts_of(self.seats, self.fitted, self.half, self.chosen, self.usual)
         return [replace(part, seat_mm=self.seat_known(part).size) for part in found]
 
@@ -117,8 +113,7 @@ class Half(HeatState):
     @cached_property
     def loose(self) -> HotPart | None:
         """A bearing that its seat would not hold."""
-        found: HotPart | None = self.given.keep("loose", lambda: next((part for part in self.parts if self.is_loose(part)), None))
-        return found
+        return next((part for part in self.parts if self.is_loose(part)), None)
 
     def is_loose(self, part: HotPart) -> bool:
         if part.seat is None or part.is_circlip:

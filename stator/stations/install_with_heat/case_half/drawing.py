@@ -71,7 +71,7 @@ def _sheet(found: CaseHalfAnalysis, canvas: Canvas) -> None:
         return
     core = found.core_sheet
     parts = [found.part(key) for key in (*core.order, *core.left_out)]
-    told = found.given.keep("told", lambda: {part.key: Told(how_words(found, part), tool_words(part, found.drivers)) for part in parts})
+    told = {part.key: Told(how_words(found, part), tool_words(part, found.drivers)) for part in parts}
     sheet.description = f"{sheet.description} {_said(found, told)}"
     wide = canvas.is_wide
     row = min(66.0, (HIGH - 150) / (len(parts) + 1))

@@ -279,7 +279,7 @@ def _creeps(part: HotPart) -> bool:
 def sources(found: CaseHalfAnalysis) -> Iterator[Source]:
     if found.trouble or found.in_hand:
         return
-    for part, told in found.given.keep("sources", lambda: list(_sources(found))):
+    for part, told in _sources(found):
         yield replace(told, value=_home_by(found, part)) if part else told
 
 

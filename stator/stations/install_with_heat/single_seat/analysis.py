@@ -106,10 +106,6 @@ class SingleSeatAnalysis(HeatState):
 
     @cached_property
     def planned(self) -> setup.SeatPlan:
-        found: setup.SeatPlan = self.given.keep("planned", self._planned)
-        return found
-
-    def _planned(self) -> setup.SeatPlan:
         wishes = setup.PlanOptions(
             heater=self.heater,
             chiller=self.chiller,
