@@ -2,12 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator
-from contextlib import contextmanager
-from functools import wraps
-from inspect import unwrap
 from typing import Any
-from unittest.mock import patch
 
 from django.test.runner import DiscoverRunner, ParallelTestSuite
 
@@ -21,35 +16,6 @@ class LongestFirst(ParallelTestSuite):
         super().__init__(
             sorted(subsuites, key=lambda suite: -max((getattr(test, "cost", 0) for test in suite), default=0)), *args, **kwargs
         )
-
-
-def prove_parts() -> None:
-    """Through all tests: two parts that are made of the same say the same, so that a page may keep one for the other."""
-    from stator.ui.templatetags.parts import Part, made_of, once_left_out
-
-    render, said = Part.render, {}
-
-    @wraps(render)
-    def proved(part: Any, context: Any) -> Any:
-        key = part.key.resolve(context) if part.key else None
-        if key:
-            html = once_left_out(part.nodelist.render(context))
-            partial = bool(context.get("partial"))  # a partial answer leaves out, of some, what no page ever loses
-            first = said.setdefault((part.opens, made_of(key), partial), html) if part.opens else html
-            if html != first:
-                raise AssertionError(f"Made of the same ({key}), but not the same:\n{first}\n\n{html}")
-        return render(part, context)
-
-    Part.render = proved  # type: ignore[method-assign]
-
-
-@contextmanager
-def unproved() -> Iterator[None]:
-    """As a server answers, without the proofs: for what is counted."""
-    from stator.ui.templatetags.parts import Part
-
-    with patch.object(Part, "render", unwrap(Part.render)):
-        yield
 
 
 class Runner(DiscoverRunner):
@@ -72,7 +38,6 @@ class Runner(DiscoverRunner):
 
     def run_suite(self, suite: Any, **kwargs: Any) -> Any:
         tune_garbage_collection()  # as the server does
-        prove_parts()
         result = super().run_suite(suite, **kwargs)
         failed = len(result.failures) + len(result.errors) + len(result.unexpectedSuccesses)
         skipped = len(result.skipped)

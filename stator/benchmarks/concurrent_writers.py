@@ -9,8 +9,6 @@ import urllib.request
 import uuid
 from concurrent.futures import ThreadPoolExecutor
 
-from stator.benchmarks.save_times import PART
-
 WRITERS, EACH_WRITES, OF_JOBS = 8, 40, ("0412", "0421", "0423", "0427")
 
 
@@ -21,17 +19,15 @@ def measure(base: str, cookie: str) -> None:
 
     def write(number: int) -> None:
         tag = OF_JOBS[number % len(OF_JOBS)]
-        held: dict[str, str] = {}
         for count in range(EACH_WRITES):
             said = {"ask": "note", "text": f"writer {number}, {count}", "client_key": uuid.uuid4().hex}
             headers = {"Cookie": cookie, "X-CSRFToken": token[1] if token else "", "HX-Request": "true"}
-            headers["X-Parts"] = " ".join(f"{name}={digest}" for name, digest in held.items())
             request = urllib.request.Request(f"{base}/jobs/{tag}/hand-over/keep/", urllib.parse.urlencode(said).encode(), headers)
             start = time.perf_counter()
             with urllib.request.urlopen(request, timeout=30) as answer:
                 if answer.headers["X-Kept"] != "yes":
                     raise SystemExit("a reading of the bench was not kept")
-                held |= {name: digest for digest, name in PART.findall(answer.read().decode())}
+                answer.read()
             took.append((time.perf_counter() - start) * 1000)
 
     with ThreadPoolExecutor(WRITERS) as people:

@@ -13,7 +13,6 @@ from stator.benchmarks.timing import spread
 from stator.shop.models import Gauge, Person
 
 PAGE, A_ROUND, BETWEEN_S = "/jobs/0424/true/", 12, 0.1
-PART = re.compile(r'<\w+ data-part="(\w+)"[^>]*?\sid="([\w-]+)"')
 
 
 class Bench:
@@ -23,8 +22,7 @@ class Bench:
         self.client = Client()
         self.client.force_login(Person.objects.get(username="skipper"))
         self.client.cookies["paper"] = "wide"
-        self.held: dict[str, str] = {}
-        self.page = self._shown(self.client.post(f"{PAGE}act/", {"action": "again"}, headers={"HX-Request": "true"}).content.decode())
+        self.page = self.client.post(f"{PAGE}act/", {"action": "again"}, headers={"HX-Request": "true"}).content.decode()
 
     def send(self, text: str) -> float:
         """Milliseconds from a word or reading to the screen that shows it."""
@@ -32,18 +30,12 @@ class Bench:
         assert found, "nothing is asked"
         begun = time.perf_counter()
         said = {"ask": found[1], "text": text, "client_key": uuid.uuid4().hex}
-        parts = " ".join(f"{name}={digest}" for name, digest in self.held.items())
-        answer = self.client.post(f"{PAGE}keep/", said, headers={"HX-Request": "true", "X-Parts": parts})
+        answer = self.client.post(f"{PAGE}keep/", said, headers={"HX-Request": "true"})
         took = 1000 * (time.perf_counter() - begun)
-        self.page = self._shown(answer.content.decode())
+        self.page = answer.content.decode()
         assert answer["X-Kept"] == "yes", f"{found[1]} was refused {text}"
         assert "<svg" in self.page
         return took
-
-    def _shown(self, page: str) -> str:
-        """A page that came, whose parts are held from now on."""
-        self.held |= {name: digest for digest, name in PART.findall(page)}
-        return page
 
     def round(self, pause_s: float) -> list[float]:
         times = []

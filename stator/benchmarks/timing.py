@@ -40,14 +40,3 @@ def spread(act: Callable[[], Any], rounds: int = ROUNDS) -> tuple[float, float]:
         act()
         times.append(1000 * (time.perf_counter() - start))
     return statistics.median(times), statistics.quantiles(times, n=20)[-1]
-
-
-def anew(act: Callable[[], Any], forget: Callable[[], Any], rounds: int = ROUNDS // 3) -> float:
-    """Median of a call, ms, before each of which all is forgotten that it might take as it was."""
-    times = []
-    for _ in range(rounds):
-        forget()
-        start = time.perf_counter()
-        act()
-        times.append(1000 * (time.perf_counter() - start))
-    return statistics.median(times)

@@ -6,18 +6,21 @@ database; a card without one has never been written since there are stamps, and 
 
 from __future__ import annotations
 
-import pickle
 from collections.abc import Iterator
-from functools import lru_cache
 from typing import Any
 
 from django.db import connections, models
 
 from stator.engines.models import CasePart, EngineCard, Fitted, Joint, Mark, Seal, Seat, Spec, Subject
 from stator.engines.parts import HALVES, Kind
+from stator.ui.cache import versioned
 
 PARTS = ("seats", "seals", "marks", "specs", "fitted", "case_parts", "joints")
-KEPT = 128  # cards; about 9 kB each with twenty bolts
+PREFETCHED: tuple[Any, ...] = (
+    *(part for part in PARTS if part not in ("seals", "fitted")),
+    models.Prefetch("seals", Seal.objects.select_related("seat")),
+    models.Prefetch("fitted", Fitted.objects.select_related("after")),
+)
 CARD = EngineCard._meta.db_table
 MODELS: tuple[type[models.Model], ...] = (EngineCard, Seat, Seal, Mark, Spec, Fitted, CasePart, Joint)
 NAMED: dict[
@@ -32,24 +35,13 @@ NAMED: dict[
 
 
 def load_card(card: EngineCard) -> EngineCard:
-    """A card of its own with its seats, seals, marks and limits, as they stand."""
-    if not card.stamp:
-        return _read(card.pk)
-    return pickle.loads(_kept(card.pk, card.stamp))  # type: ignore[no-any-return]  # noqa: S301  # what this process has put there
+    """Return a card with its seats, seals, marks and limits."""
+    return versioned(f"card-{card.pk}", card.stamp, lambda: EngineCard.objects.prefetch_related(*PREFETCHED).get(pk=card.pk))
 
 
 def is_whole(card: EngineCard) -> bool:
     """Return True if a card was read with all its parts."""
     return set(PARTS) <= set(vars(card).get("_prefetched_objects_cache", ()))
-
-
-@lru_cache(KEPT)
-def _kept(number: int, stamp: int) -> bytes:
-    return pickle.dumps(_read(number))
-
-
-def _read(number: int) -> EngineCard:
-    return EngineCard.objects.prefetch_related(*PARTS).get(pk=number)
 
 
 def _triggers() -> Iterator[tuple[str, str]]:

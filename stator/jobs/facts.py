@@ -159,61 +159,17 @@ def _where(slot: FactKey) -> Where:
     return slot.part.kind, slot.part.uid, slot.what
 
 
-class FactSet:
-    """What one entry, or a card, tells of an engine, by what it is about. Nothing in it changes, so that it may be kept as it is."""
-
-    def __init__(self, taken: Iterable[MeasuredReading] = (), given: Iterable[Fact] = ()) -> None:
-        """`taken`: its readings; `given`: what follows from them, or what the card says."""
-        self.taken: dict[Where, list[MeasuredReading]] = defaultdict(list)
-        self.given: dict[Where, list[Fact]] = defaultdict(list)
-        self._facts: dict[Where, list[Fact]] = {}
-        for each in taken:
-            if not each.carried:  # counted where it was taken
-                self.taken[_where(each.slot)].append(each)
-        for fact in given:
-            self.given[_where(fact.slot)].append(fact)
-        self.tells = {**self.taken, **self.given}.keys()
-
-    def __eq__(self, other: object) -> bool:
-        if not isinstance(other, FactSet):
-            return NotImplemented
-        return self is other or (self.taken == other.taken and self.given == other.given)
-
-    def __hash__(self) -> int:
-        return self._hash
-
-    @cached_property
-    def _hash(self) -> int:
-        return hash((tuple(map(tuple, self.taken.values())), tuple(map(tuple, self.given.values()))))
-
-    def facts(self, where: Where) -> list[Fact]:
-        """Return what it tells of a property of a part: its readings, each round of them one fact, then what follows."""
-        if where not in self.tells:
-            return []
-        if where not in self._facts:
-            rounds: dict[tuple[int, Location, int], list[MeasuredReading]] = {}
-            for each in self.taken.get(where, ()):
-                rounds.setdefault((each.entry, each.slot.at, each.attempt), []).append(each)
-            self._facts[where] = [*map(fact_of, rounds.values()), *self.given.get(where, ())]
-        return self._facts[where]
-
-
-def account_of(card: Iterable[CardFigure]) -> FactSet:
-    """Return what a card tells."""
-    return FactSet(
-        given=(
-            Fact(
-                slot=figure.slot,
-                value=figure.value,
-                text=figure.text,
-                origin=Origin.ASSUMED if figure.assumed else Origin.CARD,
-                kind=figure.slot.about.kind,
-                uncertainty=figure.uncertainty,
-                source=figure.source,
-                assumed=figure.assumed,
-            )
-            for figure in card
-        )
+def _of_card(figure: CardFigure) -> Fact:
+    """Return what a card says, as a fact."""
+    return Fact(
+        slot=figure.slot,
+        value=figure.value,
+        text=figure.text,
+        origin=Origin.ASSUMED if figure.assumed else Origin.CARD,
+        kind=figure.slot.about.kind,
+        uncertainty=figure.uncertainty,
+        source=figure.source,
+        assumed=figure.assumed,
     )
 
 
@@ -226,29 +182,35 @@ class Facts:
         derived: Iterable[Fact] = (),
         card: Iterable[CardFigure] = (),
         limits: Iterable[Limit] = (),
-        accounts: Iterable[FactSet] = (),
     ) -> None:
-        """`accounts`: what entries tell that are kept as they are, the oldest first; the readings `taken` come after them."""
-        self._accounts = [*accounts, FactSet(taken, derived), account_of(card)]
-        self._made: dict[Where, dict[Location, list[Fact]]] = {}
+        self._taken: dict[Where, list[MeasuredReading]] = defaultdict(list)
+        self._told: dict[Where, list[Fact]] = defaultdict(list)  # what follows from readings, then what the card says
+        for reading in taken:
+            if not reading.carried:  # counted where it was taken
+                self._taken[_where(reading.slot)].append(reading)
+        for fact in (*derived, *map(_of_card, card)):
+            self._told[_where(fact.slot)].append(fact)
+        self._by_place: dict[Where, dict[Location, list[Fact]]] = {}
         self.used: dict[str, Fact] = {}
         self.limits_used: dict[str, Limit] = {}
         self._limits = {limit.what: limit for limit in limits}
 
     @property
     def taken(self) -> list[MeasuredReading]:
-        """The readings that it is made of."""
-        return [each for account in self._accounts for lot in account.taken.values() for each in lot]
+        """Return the readings that it is made of."""
+        return [each for readings in self._taken.values() for each in readings]
 
     def _facts(self, where: Where) -> dict[Location, list[Fact]]:
-        """Everything known of a property of a part, by place, oldest first."""
-        if where not in self._made:
+        """Return everything known of a property of a part, by place, the oldest first; each round of readings is one fact."""
+        if where not in self._by_place:
+            rounds: dict[tuple[int, Location, int], list[MeasuredReading]] = defaultdict(list)
+            for each in self._taken.get(where, ()):
+                rounds[each.entry, each.slot.at, each.attempt].append(each)
             places: dict[Location, list[Fact]] = defaultdict(list)
-            for account in self._accounts:
-                for fact in account.facts(where):
-                    places[fact.slot.at].append(fact)
-            self._made[where] = {at: sorted(facts, key=_when) for at, facts in places.items()}
-        return self._made[where]
+            for fact in (*map(fact_of, rounds.values()), *self._told.get(where, ())):
+                places[fact.slot.at].append(fact)
+            self._by_place[where] = {at: sorted(facts, key=_when) for at, facts in places.items()}
+        return self._by_place[where]
 
     def history(self, part: Part, known: Property, at: Location = ANYWHERE) -> list[Fact]:
         """Everything known of one place, oldest first, the card's word before all."""
@@ -290,7 +252,7 @@ class Facts:
 
     def all_of(self, known: Property) -> list[Fact]:
         """Every fact of one property, whatever part it is of, oldest first."""
-        wanted = dict.fromkeys(where for account in self._accounts for where in account.tells if where[2] == known)
+        wanted = dict.fromkeys(where for where in (*self._taken, *self._told) if where[2] == known)
         found = [fact for where in wanted for facts in self._facts(where).values() for fact in facts]
         return sorted(found, key=_when)
 

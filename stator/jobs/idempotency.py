@@ -20,7 +20,6 @@ from django.core.exceptions import PermissionDenied
 from django.db import transaction
 from django.http import HttpRequest, HttpResponse, HttpResponseRedirect
 
-from stator.jobs.asked import Asked
 from stator.jobs.models import Act, Job
 from stator.jobs.permissions import JobClosed
 from stator.shop.models import Person
@@ -69,15 +68,11 @@ def digest_of(request: HttpRequest) -> str:
     return said.hexdigest()
 
 
-_sent_under = Asked(lambda key: Act.objects.filter(sent_key=key).order_by("pk"), 1)
-_revision = Asked(lambda job: Job.every.filter(pk=job).values_list("revision"), 1)
-
-
 @contextmanager
 def find_previous_request(person: Person, key: str, digest: str, address: str, job: Job | None = None) -> Iterator[IdempotentRequest]:
     """The transaction of one act: written down when it was done, taken back whole when it was refused."""
     with _TURN, transaction.atomic():
-        known = _sent_under.models(key)
+        known = list(Act.objects.filter(sent_key=key).order_by("pk"))
         last = next((each for each in reversed(known) if (each.address, each.person_id) == (address[:200], person.pk)), None)
         same = last if last and last.digest == digest else None
         doing = IdempotentRequest(key, same, last if last and not same else None, job)
@@ -87,7 +82,7 @@ def find_previous_request(person: Person, key: str, digest: str, address: str, j
         if doing.refused:
             transaction.set_rollback(True)
         elif not same:
-            revision = next((found for (found,) in _revision.rows(doing.job.pk)), None) if doing.job else None
+            revision = next((found for (found,) in Job.every.filter(pk=doing.job.pk).values_list("revision")), None) if doing.job else None
             Act.objects.create(
                 key=doing.key,
                 sent_key=key,

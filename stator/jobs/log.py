@@ -16,7 +16,6 @@ from shopmath.quantity import Quantity
 from stator.engines.fact_keys import FactKey
 from stator.engines.models import Seat
 from stator.jobs import clock, hash_chain
-from stator.jobs.asked import Asked
 from stator.jobs.fact_loader import columns, subject_of
 from stator.jobs.facts import Finding
 from stator.jobs.models import DerivedFact, Entry, Job, Move, Reading, Record, RunStation, Timer
@@ -56,13 +55,9 @@ class RecordSnapshot:
     drawing: bytes
 
 
-_stands = Asked(lambda entry: Entry.objects.filter(pk=entry).values_list("signed_at", "job__gone_at"), 1)
-_under_key = Asked(lambda key: Reading.objects.filter(client_key=key).values_list("pk", "entry_id", "ask", "attempt", "text"), 1)
-
-
 def _refuse_signed(entry: Entry) -> None:
     """Whether it may still be written into is asked of the database; an entry that a page has read may be old."""
-    ((signed_at, gone_at),) = _stands.rows(entry.pk)
+    ((signed_at, gone_at),) = Entry.objects.filter(pk=entry.pk).values_list("signed_at", "job__gone_at")
     if signed_at:
         raise Signed
     if gone_at:
@@ -91,7 +86,7 @@ def save_reading(
 ) -> Reading:
     """Keep a reading. The same one under the same key is kept once; another one under a known key gets a key of its own."""
     with transaction.atomic():
-        known = next(iter(_under_key.rows(client_key)), None)
+        known = next(iter(Reading.objects.filter(client_key=client_key).values_list("pk", "entry_id", "ask", "attempt", "text")), None)
         if known and known[1:] == (entry.pk, ask, attempt, quantity.text):
             return Reading.objects.get(pk=known[0])
         client_key = f"{client_key[:40]}.{uuid.uuid4().hex[:12]}" if known else client_key
@@ -174,21 +169,13 @@ def words(text: str) -> Quantity:
     return Quantity(0.0, "", 0.0, text, "words")
 
 
-_with_it = Asked(  # a reading and what was carried from it within its station, as far as it stands
-    lambda reading, station: Reading.objects.filter(
-        Q(pk=reading) | Q(carried_from=reading, entry__station=station, entry__signed_at=None), withdrawn_at__isnull=True
-    ).values_list("pk"),
-    2,
-)
-
-
 def withdraw(reading: Reading, person: Person, *, came_second: bool = False) -> None:
     """Withdraw a reading; it stays in the entry, with who withdrew it and when. What the same act wrote elsewhere goes with it."""
     with transaction.atomic():
         _refuse_signed(reading.entry)
         withdrawn: dict[str, Any] = {"withdrawn_at": clock.now(reading.entry.job), "withdrawn_by": person, "came_second": came_second}
-        standing = [number for (number,) in _with_it.rows(reading.pk, reading.entry.station_id)]
-        Reading.objects.filter(pk__in=standing).update(**withdrawn)
+        carried = Q(carried_from=reading, entry__station=reading.entry.station_id, entry__signed_at=None)
+        Reading.objects.filter(Q(pk=reading.pk) | carried, withdrawn_at__isnull=True).update(**withdrawn)
         reading.withdrawn_at, reading.withdrawn_by, reading.came_second = withdrawn.values()  # as it stands now
         reading.entry.job.touch()
 

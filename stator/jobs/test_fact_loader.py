@@ -93,8 +93,8 @@ class Standing(Gathered):
         self.assertEqual((after.uncertainty, after.resolution), (before.uncertainty, self.dial.resolution))
 
 
-class Kept(Gathered):
-    """What a signed entry tells is read once."""
+class OfASignedEntry(Gathered):
+    """What a signed entry tells."""
 
     def setUp(self):
         super().setUp()
@@ -107,12 +107,6 @@ class Kept(Gathered):
 
     def fact(self):
         return facts_of(self.job).best(CRANK, LEFT.what, LEFT.at)
-
-    def test_it_is_not_read_again(self):
-        Shop.current()
-        with CaptureQueriesContext(connection) as asked:
-            self.assertEqual(self.fact().value, 0.04)
-        self.assertEqual([each["sql"] for each in asked if "jobs_reading" in each["sql"]], [])
 
     def test_what_an_open_entry_tells_is_read_each_time(self):
         self.read(self.entry("together"), "0.06", RIGHT)
@@ -140,7 +134,7 @@ class Kept(Gathered):
 
 
 class OfAnEntry(Gathered):
-    def test_a_person_and_a_gauge_are_one_object_each_and_it_takes_one_question(self):
+    def test_readings_come_with_people_and_gauges_in_one_query(self):
         for number in range(6):
             self.read(self.true, f"0.0{number}", who=(self.una, self.bram)[number % 2], gauge=self.dial)
         shop = Shop.current()
@@ -150,7 +144,7 @@ class OfAnEntry(Gathered):
             names = [each.by.called for each in found]
         self.assertEqual(len(asked), 1)
         self.assertEqual(names, [self.una.called, self.bram.called] * 3)
-        self.assertEqual((len({id(each.by) for each in found}), len({id(each.gauge) for each in found})), (2, 1))
+        self.assertEqual({each.gauge for each in found}, {self.dial})
         self.assertEqual([each.text for each in found], [f"0.0{number}" for number in range(6)])
 
     def test_whoever_came_with_a_file_is_called_by_it(self):

@@ -10,7 +10,7 @@ from stator.engines.card_facts import CardFigure, Limit
 from stator.engines.fact_keys import FactKey, Location
 from stator.engines.parts import CRANK, FLYWHEEL, rod
 from stator.engines.properties import Property
-from stator.jobs.facts import EntryData, Fact, Facts, FactSet, GaugeSnapshot, MeasuredReading, Origin, fact_of
+from stator.jobs.facts import EntryData, Fact, Facts, GaugeSnapshot, MeasuredReading, Origin, fact_of
 
 MORNING = datetime(2026, 5, 4, 9, 0, tzinfo=UTC)
 GAP = FactKey(FLYWHEEL, Property.AIR_GAP)
@@ -84,15 +84,6 @@ class Known(SimpleTestCase):
     def test_what_was_taken_over_counts_once_where_it_was_measured(self):
         facts = Facts([taken(GAP, 0.30, entry=1), taken(GAP, 0.30, entry=2, carried=True)])
         self.assertEqual([fact.entry for fact in facts.history(FLYWHEEL, GAP.what)], [1])
-
-    def test_what_entries_tell_comes_to_the_same_one_by_one(self):
-        readings = [taken(GAP, 0.30, entry=1), taken(LEFT, 0.02, entry=1), taken(GAP, 0.32, entry=2), taken(RIGHT, 0.05, entry=2)]
-        at_once, facts = Facts(readings), Facts(readings[2:], accounts=[FactSet(readings[:2])])
-        for known in (at_once, facts):
-            self.assertEqual([each.value for each in known.history(FLYWHEEL, GAP.what)], [0.30, 0.32])
-        self.assertEqual(facts.parts_with(LEFT.what), [CRANK])
-        self.assertEqual(facts.places(CRANK, LEFT.what), at_once.places(CRANK, LEFT.what))
-        self.assertCountEqual(facts.taken, readings)
 
     def test_what_follows_from_an_entry_goes_before_what_was_answered_in_it(self):
         decision = FactKey(FLYWHEEL, Property.KEY_CONDITION)

@@ -1,4 +1,4 @@
-"""What stands on the shelves, read once and kept until something on them changes."""
+"""The equipment in use, and its version token."""
 
 from __future__ import annotations
 
@@ -24,6 +24,7 @@ from stator.shop.models import (
     Shop,
     Splitter,
 )
+from stator.ui.cache import versioned
 
 
 @dataclass(frozen=True)
@@ -45,30 +46,27 @@ class EquipmentSnapshot:
 
 EQUIPMENT: tuple[type[Equipment], ...] = (*(Heater, Chiller, Gauge, Puller, Driver, Splitter, Extractor, Press, Compound, Blades, PullIn),)
 _NAMED = ("username", "first_name", "last_name", "from_file")  # what a person is called by
-_kept: dict[str, EquipmentSnapshot] = {}
 
 
 def shelves(shop: Shop) -> EquipmentSnapshot:
     """Return the equipment in use; triggers draw a new token for the shop with every change, and a shop without a token is read anew."""
-    found = _kept.get(shop.stocked) if shop.stocked else None
-    if found is None:
-        found = EquipmentSnapshot(
-            tuple(Heater.objects.filter(retired=False).order_by("method", "name")),
-            tuple(Chiller.objects.filter(retired=False).order_by("method", "name")),
-            tuple(Gauge.objects.filter(retired=False)),
-            tuple(Puller.objects.filter(retired=False)),
-            tuple(Driver.objects.filter(retired=False).order_by("outside_mm")),
-            tuple(Splitter.objects.filter(retired=False)),
-            tuple(Extractor.objects.filter(retired=False)),
-            tuple(Press.objects.filter(retired=False)),
-            tuple(Compound.objects.filter(retired=False)),
-            tuple(Blades.objects.filter(retired=False)),
-            tuple(PullIn.objects.filter(retired=False)),
-        )
-        if shop.stocked:
-            _kept.clear()
-            _kept[shop.stocked] = found
-    return found
+    return versioned("equipment", shop.stocked, _load)
+
+
+def _load() -> EquipmentSnapshot:
+    return EquipmentSnapshot(
+        tuple(Heater.objects.filter(retired=False).order_by("method", "name")),
+        tuple(Chiller.objects.filter(retired=False).order_by("method", "name")),
+        tuple(Gauge.objects.filter(retired=False)),
+        tuple(Puller.objects.filter(retired=False)),
+        tuple(Driver.objects.filter(retired=False).order_by("outside_mm")),
+        tuple(Splitter.objects.filter(retired=False)),
+        tuple(Extractor.objects.filter(retired=False)),
+        tuple(Press.objects.filter(retired=False)),
+        tuple(Compound.objects.filter(retired=False)),
+        tuple(Blades.objects.filter(retired=False)),
+        tuple(PullIn.objects.filter(retired=False)),
+    )
 
 
 LENT_SHIMS_MM = [0.05, 0.1, 0.15, 0.2, 0.3, 0.5, 1.0]

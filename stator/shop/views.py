@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable, Hashable, Sequence
+from collections.abc import Callable, Sequence
 from dataclasses import dataclass
 from datetime import UTC, datetime, timedelta
 from pathlib import Path
@@ -12,11 +12,10 @@ from django import forms
 from django.conf import settings
 from django.contrib import messages
 from django.core.exceptions import PermissionDenied
-from django.forms.models import model_to_dict
 from django.http import Http404, HttpRequest, HttpResponse
 from django.shortcuts import get_object_or_404, redirect, render
 from django.utils import timezone
-from django.utils.functional import Promise, SimpleLazyObject
+from django.utils.functional import Promise
 from django.utils.translation import gettext as _
 from django.utils.translation import gettext_lazy, ngettext
 from django.views.decorators.http import require_GET, require_http_methods, require_POST
@@ -190,10 +189,9 @@ def owner_only(request: HttpRequest) -> None:
         raise PermissionDenied(_("The shop's figures are changed by its owner. Ask for it, or sign in as owner."))
 
 
-def _columns(page: str, person: Any) -> list[list[tuple[str, EquipmentPage, Hashable]]]:
-    """The shelves of a page, each with what its table follows from; a shop that was never stocked has no mark of that."""
-    stocked = Shop.current().stocked
-    return [[(key, SHELVES[key], stocked and (key, stocked, person.is_owner)) for key in keys] for keys in PAGES[page]]
+def _columns(page: str) -> list[list[tuple[str, EquipmentPage]]]:
+    """The shelves of a page."""
+    return [[(key, SHELVES[key]) for key in keys] for keys in PAGES[page]]
 
 
 @require_http_methods(["GET", "POST"])
@@ -209,9 +207,8 @@ def shop(request: HttpRequest) -> HttpResponse:
     people = Person.objects.filter(is_active=True).order_by("username")
     data = {
         "shop": current,
-        "form": form or SimpleLazyObject(lambda: ShopForm(instance=current)),  # not made where its part of the page is taken as it was
-        "made": None if form else tuple(model_to_dict(current).items()),
-        "columns": _columns("shop", request.user),
+        "form": form or ShopForm(instance=current),
+        "columns": _columns("shop"),
         "people": people,
         **backups(),
     }
@@ -230,7 +227,7 @@ def backups() -> dict[str, Any]:
 @require_GET
 def tools(request: HttpRequest) -> HttpResponse:
     """Pullers, splitters, presses, drivers."""
-    return render(request, "shop/tools.html", {"columns": _columns("tools", request.user), "lacks_tools": lacks_tools()})
+    return render(request, "shop/tools.html", {"columns": _columns("tools"), "lacks_tools": lacks_tools()})
 
 
 @require_POST

@@ -13,6 +13,7 @@ from django.utils.translation import gettext as _
 FILES = (
     "django_htmx/htmx-2.min.js",
     "vendor/alpine-csp.min.js",
+    "vendor/idiomorph-ext.min.js",
     *(
         f"ui/{name}"
         for name in (

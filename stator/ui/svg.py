@@ -140,7 +140,7 @@ class Sheet:
     @contextmanager
     def link(self, href: str, label: str, target: str = "#work") -> Iterator[None]:
         """What is drawn inside can be tapped; it swaps the working screen in place, or leads elsewhere when nothing is to be swapped."""
-        more = f'hx-get="{escape(href)}" hx-target="{target}" hx-swap="outerHTML"' if target else ""
+        more = f'hx-get="{escape(href)}" hx-target="{target}" hx-swap="morph:outerHTML"' if target else ""
         self._links = True
         self._parts.append(f'<a href="{escape(href)}" class="spot" aria-label="{escape(label)}" {more}>')
         yield

@@ -15,7 +15,6 @@ from django.utils.translation import gettext as _
 from django.views.decorators.http import require_GET
 
 from shopmath.amounts import duration
-from stator.jobs.asked import Asked
 from stator.jobs.models import Entry, Job, RunStation, Timer
 from stator.shop.models import Shop
 from stator.stations.framework.log_labels import words_of
@@ -174,16 +173,12 @@ def _clock(timers: list[Timer], now: datetime) -> SafeString | None:
 
 HERE = {"job__gone_at": None, "job__practice": False}
 TOLD = ("job__number", "entry__station__key", "label", "said", "tone", "started_at", "due_at")  # of a clock that runs
-_opened = Asked(lambda: Entry.objects.filter(signed_at=None, **HERE).select_related("opened_by").only("job_id", "opened_by"), 0)
-_timers = Asked(lambda: Timer.objects.filter(ended_at=None, **HERE).select_related("job", "entry__station").only(*TOLD), 0)
-_jobs = Asked(lambda: Job.objects.filter(gone_at=None).select_related("card").only("number", "card__name", "card__summary"), 0)
-_stages = Asked(lambda: RunStation.objects.filter(**HERE).order_by("order"), 0)
 
 
 def _open_by() -> dict[int, dict[int, str]]:
     """Return who began what is open on each job: number and name."""
     found: dict[int, dict[int, str]] = {}
-    for entry in _opened.models():
+    for entry in Entry.objects.filter(signed_at=None, **HERE).select_related("opened_by").only("job_id", "opened_by"):
         found.setdefault(entry.job_id, {})[entry.opened_by_id] = entry.opened_by.called
     return found
 
@@ -192,15 +187,15 @@ def _open_by() -> dict[int, dict[int, str]]:
 def bench(request: HttpRequest) -> HttpResponse:
     """All engines that are here."""
     now = timezone.now()
-    timers = _timers.models()
+    timers = list(Timer.objects.filter(ended_at=None, **HERE).select_related("job", "entry__station").only(*TOLD))
     first: dict[int, Timer] = {}
     for timer in sorted((each for each in timers if each.due_at), key=lambda each: each.due_at or now):
         if timer.due_at and timer.due_at < now:
             continue
         first.setdefault(timer.job_id, timer)
-    jobs = _jobs.models()
+    jobs = list(Job.objects.filter(gone_at=None).select_related("card").only("number", "card__name", "card__summary"))
     runs: dict[int, list[RunStation]] = {job.pk: [] for job in jobs}
-    for stage in _stages.models():
+    for stage in RunStation.objects.filter(**HERE).order_by("order"):
         if stage.key in STATION_BY_KEY:
             runs[stage.job_id].append(stage)
     lines: list[Line] = []

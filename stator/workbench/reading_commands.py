@@ -5,27 +5,22 @@ from __future__ import annotations
 from datetime import datetime
 from typing import Any
 
-from django.db.models import Count
+from django.db.models import Count, Prefetch, prefetch_related_objects
 
 from shopmath.quantity import CANONICAL, Quantity, decimals
 from stator.engines.card_loader import load_card
 from stator.engines.models import EngineCard
 from stator.jobs import clock, log
-from stator.jobs.asked import Asked, hold
 from stator.jobs.models import Job, Reading, RunStation, Timer
 from stator.shop.models import Gauge
 from stator.stations.framework import BoundStation, Question, bind, plausibility
 
 _OF_JOB = (*(each.name for each in Job._meta.concrete_fields), "card__stamp")  # the rest of its card is read with its parts, or kept
-_numbered = Asked(lambda number: Job.every.filter(number=number).select_related("card").only(*_OF_JOB), 1)
-_job = Asked(lambda pk: Job.every.filter(pk=pk).select_related("card").only(*_OF_JOB), 1)
-_stages = Asked(lambda job: RunStation.objects.filter(job=job).annotate(photographed=Count("photos")).order_by("order"), 1)
-_timers = Asked(lambda job: Timer.objects.filter(job=job).select_related("entry__station"), 1)  # what each counts, its station says
 
 
 def numbered(number: int) -> Job | None:
     """The job of a number, by itself; None where there is none."""
-    return next(iter(_numbered.models(number)), None)
+    return Job.every.filter(number=number).select_related("card").only(*_OF_JOB).first()
 
 
 def job_of(number: int, found: Job | None = None) -> Job | None:
@@ -36,8 +31,8 @@ def job_of(number: int, found: Job | None = None) -> Job | None:
 
 def _with_its_run(job: Job, card: EngineCard) -> Job:
     job.card = card
-    hold(job, "run", _stages.models(job.pk))
-    hold(job, "timers", _timers.models(job.pk))
+    stages = RunStation.objects.annotate(photographed=Count("photos")).order_by("order")
+    prefetch_related_objects([job], Prefetch("run", stages), Prefetch("timers", Timer.objects.select_related("entry__station")))
     return job
 
 
@@ -46,7 +41,7 @@ def again(work: BoundStation, *, only_here: bool = False) -> BoundStation:
 
     The transaction of an act holds the database for itself: what it has read before stands.
     """
-    (found,) = _job.models(work.job.pk)
+    found = Job.every.select_related("card").only(*_OF_JOB).get(pk=work.job.pk)
     job = _with_its_run(found, work.job.card if only_here else load_card(found.card))
     stage = next(each for each in job.run.all() if each.pk == work.stage.pk)
     fresh: BoundStation = bind(work.station, job, stage, work.seat, work.person, clock.now(job))

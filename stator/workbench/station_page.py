@@ -31,7 +31,6 @@ from stator.ui.partial_request import is_partial
 from stator.ui.units import Units, read_as_typed, units_now
 from stator.ui.url_values import job_number, station_address
 from stator.workbench.bulk_answers import as_before, places_left, skip_optional_questions
-from stator.workbench.made import made
 from stator.workbench.offline import offline_bundle
 from stator.workbench.photo_views import pinned
 from stator.workbench.reading_commands import job_of
@@ -284,7 +283,7 @@ class Answer:
         data["notes"] = [*([self.note] if self.note else []), *data["notes"]]
         if panel == "pictures":
             data["pictures"] = pictures_of(self.work)
-        response = render(request, template, {**data, "made": made(data, panel), "panel": panel, "partial": partial})
+        response = render(request, template, {**data, "panel": panel})
         response["X-Kept"] = "no" if self.error else "yes"  # tells the page whether to let go of what was typed
         if self.event:
             trigger_client_event(response, "open-panel", {"value": self.event}, after="settle")

@@ -2,9 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Hashable
 from dataclasses import dataclass, field
-from functools import cached_property
 
 from django.db import transaction
 from django.http import Http404, HttpRequest, HttpResponse
@@ -15,7 +13,6 @@ from django.views.decorators.http import require_http_methods
 
 from shopmath.validation import BadInput
 from stator.engines.card_loader import load_card
-from stator.jobs.asked import Asked
 from stator.jobs.fact_loader import facts_of
 from stator.jobs.idempotency import idempotent, link_request_to_job
 from stator.jobs.models import Entry, Job, RunStation
@@ -107,16 +104,6 @@ class Line:
     typed: str = ""
     closed: bool = False
 
-    @cached_property
-    def made(self) -> Hashable:
-        """Return what it says follows from this, its reader and nothing else."""
-        stage = self.stage
-        gave = tuple(
-            (each.pk, each.signed_at, each.signed_by and each.signed_by.called, each.seat and each.seat.name) for each in self.gave
-        )
-        said = (stage.call_state, stage.waits_for, stage.because, self.move if stage.state == State.NOW else "", *self.unmet_prerequisites)
-        return self.address, self.name, stage.state, said, gave, self.more, self.error, self.typed, self.closed
-
     @property
     def move(self) -> str:
         """The next move there, for the reader who looks."""
@@ -126,22 +113,11 @@ class Line:
 MOST_SHOWN = 4  # signed entries of one station on the run
 
 
-_standing = Asked(
-    lambda job: (
-        Entry.objects.filter(job=job, signed_at__isnull=False)
-        .exclude(superseded_by__signed_at__isnull=False)
-        .select_related("seat", "signed_by")
-        .defer("result", "choices", "ticks")
-        .order_by("pk")
-    ),
-    1,
-)
-
-
 def _signed(job: Job) -> dict[int, list[Entry]]:
     """Return what each station was signed with, and nothing that was replaced since."""
     found: dict[int, list[Entry]] = {}
-    for entry in _standing.models(job.pk):
+    standing = Entry.objects.filter(job=job, signed_at__isnull=False).exclude(superseded_by__signed_at__isnull=False)
+    for entry in standing.select_related("seat", "signed_by").defer("result", "choices", "ticks").order_by("pk"):
         found.setdefault(entry.station_id, []).append(entry)
     return found
 

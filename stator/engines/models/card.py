@@ -13,7 +13,6 @@ from django.utils.translation import gettext_lazy as _
 
 from shopmath import materials
 from stator.engines.parts import HALVES, JOINT, Kind, Part, counted_name, new_uid, of_every_engine
-from stator.engines.rows import ReadPlainly
 from stator.ui.table_texts import from_table_lazily
 
 if TYPE_CHECKING:
@@ -33,7 +32,7 @@ class Hand(models.TextChoices):
     LEFT = "left", _("left-hand")
 
 
-class EngineCard(ReadPlainly):
+class EngineCard(models.Model):
     """One engine type, as known. `family` ties the card on the shelf to its copies on jobs; `version` says which one was copied."""
 
     class Layout(models.TextChoices):
@@ -162,7 +161,7 @@ class EngineCard(ReadPlainly):
         return [each for each in self.case_parts.all() if each.what == "centre"] if self.pk else []
 
 
-class Subject(ReadPlainly):
+class Subject(models.Model):
     """What readings and entries are about, as a row: a part or a place of one card by its kind and identity.
 
     Seats, seals, fasteners and the like have tables of their own that share the identity; it is made with the first reading there.
@@ -185,7 +184,7 @@ class Subject(ReadPlainly):
         return Part(self.kind, self.uid, self.name or counted_name(self.kind, self.uid))
 
 
-class CardModel(ReadPlainly):
+class CardModel(models.Model):
     """A part of a card with an identity that its copies keep."""
 
     uid = models.SlugField(max_length=32, default=new_uid, editable=False)

@@ -11,7 +11,6 @@ from django.utils.translation import gettext_lazy as _
 from stator.engines.models.card import CardModel, EngineCard
 from stator.engines.parts import JOINT, Kind, Part
 from stator.engines.properties import LIMITS
-from stator.engines.rows import ReadPlainly
 from stator.ui.number_format import plain
 
 
@@ -70,7 +69,7 @@ class Mark(CardModel):
         return f"M{plain(self.d_mm)}×{plain(self.pitch_mm)}"
 
 
-class Spec(ReadPlainly):
+class Spec(models.Model):
     """A limit for this engine, with its source. Without a limit it is a figure to be measured and kept."""
 
     class From(models.TextChoices):

@@ -6,7 +6,6 @@ It is made of the records of signed entries alone, so that it is the same in wha
 from __future__ import annotations
 
 import zlib
-from collections.abc import Hashable
 from dataclasses import dataclass
 from datetime import datetime
 from itertools import chain
@@ -19,7 +18,6 @@ from stator.exchange.report import messages as words
 from stator.exchange.report.signed_entries import HAND_OVER, NAMES, Recorded, recorded, standing
 from stator.exchange.report.values import BAD, KeyValue, ReportValue, figures, mattering
 from stator.exchange.signing import own_fingerprint
-from stator.jobs.asked import Asked
 from stator.jobs.models import Job, Origin, Photo, Reading, RunStation
 from stator.shop.models import Gauge, Person, Shop
 from stator.stations.framework.messages import capital, format_message
@@ -91,16 +89,6 @@ class Report:
     left_out: list[tuple[str, str]]
     note: str
     signed: Recorded | None
-
-    @property
-    def figures_made(self) -> Hashable:
-        """Return what the table of figures follows from."""
-        return tuple(self.figures)
-
-    @property
-    def calls_made(self) -> Hashable:
-        """Return what the table of calls follows from."""
-        return tuple(self.calls)
 
     @property
     def sealed(self) -> bool:
@@ -241,14 +229,11 @@ def _unknown(stand: list[Recorded], said: str) -> list[str]:
     return found
 
 
-_wrong = Asked(lambda: Gauge.objects.exclude(wrong_from=None), 0)
-
-
 def _gauges(stand: list[Recorded]) -> list[str]:
     """Gauges that were found wrong after something here had been measured with them."""
     entries = {each.entry.pk: each for each in stand}
     found = []
-    for gauge in _wrong.models():
+    for gauge in Gauge.objects.exclude(wrong_from=None):
         taken = Reading.objects.filter(entry__in=entries, gauge=gauge, withdrawn_at=None, taken_at__date__gte=gauge.wrong_from)
         rests = dict.fromkeys(_named(entries[pk]) for pk in taken.values_list("entry", flat=True))
         if rests:

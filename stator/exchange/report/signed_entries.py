@@ -6,7 +6,6 @@ from dataclasses import dataclass
 from typing import Any
 
 from stator.engines.models import Seat
-from stator.jobs.asked import Asked
 from stator.jobs.models import Entry, Job
 from stator.shop.models import Person
 from stator.stations.framework.binding import computed
@@ -50,20 +49,17 @@ class Recorded:
         return str(self.entry.choices.get("because", "")) if self.entry.supersedes_id else ""
 
 
-_signed = Asked(
-    lambda job: (
-        Entry.objects.filter(job=job, signed_at__isnull=False)
-        .select_related("station", "seat", "signed_by", "record")
-        .defer("result", "ticks")
-        .order_by("station__order", "opened_at", "pk")
-    ),
-    1,
-)
-
-
 def recorded(job: Job, person: Person) -> list[Recorded]:
     """Every signed entry of a job, in working order."""
-    return [_recorded(job, entry, person) for entry in _signed.models(job.pk)]
+    return [
+        _recorded(job, entry, person)
+        for entry in (
+            Entry.objects.filter(job=job.pk, signed_at__isnull=False)
+            .select_related("station", "seat", "signed_by", "record")
+            .defer("result", "ticks")
+            .order_by("station__order", "opened_at", "pk")
+        )
+    ]
 
 
 def _recorded(job: Job, entry: Entry, person: Person) -> Recorded:

@@ -22,9 +22,8 @@ from stator.exchange.job_zip import job_as_zip
 from stator.exchange.report.data import Report, report_of
 from stator.exchange.report.messages import CLOSING
 from stator.exchange.report.pdf import PAPERS, report_pdf
-from stator.jobs.asked import Asked, hold
 from stator.jobs.idempotency import idempotent, link_request_to_job
-from stator.jobs.models import Entry, Job, OwnerLink, Photo, Record, RunStation
+from stator.jobs.models import Entry, Job, OwnerLink, Photo, Record
 from stator.shop.models import Shop
 from stator.stations.framework import provenance
 from stator.ui.url_values import job_number
@@ -32,19 +31,10 @@ from stator.ui.url_values import job_number
 JOB = Job.objects.select_related("card", "booked_in_by", "origin").prefetch_related("run", "photos")
 
 
-_numbered = Asked(lambda number: Job.objects.filter(number=number).select_related("card", "booked_in_by", "origin"), 1)
-_run = Asked(lambda job: RunStation.objects.filter(job=job).order_by("order"), 1)
-_photos = Asked(lambda job: Photo.objects.filter(job=job), 1)
-_links = Asked(lambda job: OwnerLink.objects.filter(job=job).select_related("made_by"), 1)
-
-
 def _job(tag: str) -> Job:
-    for job in _numbered.models(job_number(tag)):
-        job.card = load_card(job.card)
-        hold(job, "run", _run.models(job.pk))
-        hold(job, "photos", _photos.models(job.pk))
-        return job
-    raise Http404
+    job = get_object_or_404(JOB, number=job_number(tag))
+    job.card = load_card(job.card)
+    return job
 
 
 def _origin(report: Report) -> str:
@@ -72,7 +62,7 @@ def sheet(request: HttpRequest, tag: str) -> HttpResponse:
 
 def _with_links(request: HttpRequest, report: Report, told: str = "") -> HttpResponse:
     now = timezone.now()
-    held = [link for link in _links.models(report.job.pk) if link.holds(now)]
+    held = [link for link in OwnerLink.objects.filter(job=report.job.pk).select_related("made_by") if link.holds(now)]
     return _page(request, report, links=held, told=told, days=customer_links.DAYS)
 
 

@@ -12,7 +12,6 @@ from django.utils import timezone
 from django.utils.translation import gettext_lazy as _
 
 from stator.engines.models import EngineCard
-from stator.engines.rows import ReadPlainly
 from stator.ui.url_values import job_tag
 
 
@@ -23,7 +22,7 @@ class ShopJobManager(models.Manager["Job"]):
         return super().get_queryset().filter(practice=False)
 
 
-class Job(ReadPlainly):
+class Job(models.Model):
     """One engine on the bench, from booking in to handing over. `revision` grows with every write, so pages know they are stale."""
 
     WHOSE = ("customer", "registration", "frame_number", "engine_number")
@@ -99,7 +98,7 @@ class Origin(models.Model):
         return f"{self.job.tag} from {self.shop or 'an unnamed shop'}, file {self.digest[:8]}"
 
 
-class RunStation(ReadPlainly):
+class RunStation(models.Model):
     """One station in a job's run, and where it stands. The bench page reads these lines alone."""
 
     class State(models.TextChoices):
@@ -151,7 +150,7 @@ class OwnerLink(models.Model):
         return self.revoked_at is None and at < self.expires_at
 
 
-class Act(ReadPlainly):
+class Act(models.Model):
     """One thing that one person did, written in the transaction that did it, so that the same request sent again is not done again.
 
     `sent_key` is the key the page sent; `key` is the same unless a page sent other content under a key that was known already.

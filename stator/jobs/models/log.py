@@ -11,7 +11,6 @@ from django.utils import timezone
 from django.utils.translation import gettext_lazy as _
 
 from stator.engines.models import Seat, Subject
-from stator.engines.rows import ReadPlainly
 from stator.jobs.models.job import Job, RunStation
 from stator.shop.models import Gauge
 
@@ -23,7 +22,7 @@ class OfAHeater(models.Func):
     output_field = models.BooleanField()
 
 
-class Entry(ReadPlainly):
+class Entry(models.Model):
     """One act in the log: readings, choices, call, who, when."""
 
     job = models.ForeignKey(Job, on_delete=models.PROTECT, related_name="entries")
@@ -68,7 +67,7 @@ class Entry(ReadPlainly):
         return self.signed_at is not None
 
 
-class FactKeyFields(ReadPlainly):
+class FactKeyFields(models.Model):
     """What something is about and where: the part, the property, and the place on the part, each in a column of its own."""
 
     subject = models.ForeignKey(Subject, on_delete=models.PROTECT, null=True, blank=True, related_name="+")
@@ -112,7 +111,7 @@ class Reading(FactKeyFields):
         return f"{self.ask}: {self.text}"
 
 
-class Timer(ReadPlainly):
+class Timer(models.Model):
     """A clock on the server. Pages only show it."""
 
     class Tone(models.TextChoices):

@@ -10,7 +10,7 @@ from typing import Any, Self
 from django.db.models import prefetch_related_objects
 
 from shopmath.amounts import Amount
-from stator.engines.card_loader import PARTS, is_whole, load_card
+from stator.engines.card_loader import PREFETCHED, is_whole, load_card
 from stator.engines.properties import Property
 from stator.jobs.fact_loader import current_entry, own_of
 from stator.jobs.facts import EntryData, Fact, Origin
@@ -34,7 +34,7 @@ class Knowing(BoundStation):
     def __post_init__(self) -> None:
         super().__post_init__()
         if not is_whole(self.job.card):
-            prefetch_related_objects([self.job.card], *PARTS)
+            prefetch_related_objects([self.job.card], *PREFETCHED)
         if self.entry:
             self.entry.station = self.stage
 

@@ -11,7 +11,6 @@ from stator.engines.fact_keys import FactKey
 from stator.engines.models import EngineCard
 from stator.engines.parts import ENGINE
 from stator.engines.properties import Property
-from stator.jobs.asked import Asked
 from stator.jobs.facts import EntryData
 from stator.jobs.models import Entry, Job, RunStation
 from stator.stations.framework import State, StationInput
@@ -20,16 +19,6 @@ from stator.stations.framework.log_labels import words_of
 HERE = "hand-over"
 ADVISED_AGAINST = (State.OUT, State.STOP, State.TOO_CLOSE)
 FINISHED = (RunStation.State.DONE, RunStation.State.SKIPPED)
-
-_standing = Asked(
-    lambda job: (
-        Entry.objects.filter(job=job, superseded_by=None)
-        .exclude(station__key=HERE)
-        .select_related("station")
-        .only("station__key", "signed_at", "call_state", "call_words")
-    ),
-    1,
-)
 
 
 class Code(StrEnum):
@@ -75,7 +64,12 @@ class HandOverAnalysis:
     @cached_property
     def entries(self) -> list[Entry]:
         """Entries of the other stations that stand, oldest first."""
-        return _standing.models(self.job.pk)
+        return list(
+            Entry.objects.filter(job=self.job.pk, superseded_by=None)
+            .exclude(station__key=HERE)
+            .select_related("station")
+            .only("station__key", "signed_at", "call_state", "call_words")
+        )
 
     @cached_property
     def signed(self) -> list[Entry]:

@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 import secrets
-from collections.abc import Hashable
 from functools import partial
 from typing import Any
 
@@ -24,8 +23,6 @@ from stator.engines.card_loader import load_card
 from stator.engines.case import joined_anew, joints_of, keeps
 from stator.engines.models import CasePart, EngineCard, Joint, Mark, Seat
 from stator.engines.parts import JOINT
-from stator.engines.rows import among
-from stator.jobs.asked import Asked
 from stator.jobs.idempotency import idempotent, link_request_to_job, sent
 from stator.jobs.models import Entry, Job
 from stator.jobs.permissions import JobClosed, changeable_card, job_of, visible_card
@@ -130,34 +127,21 @@ def card_page(request: HttpRequest, card: EngineCard, job: Job | None) -> HttpRe
         "keep": PARTS[part][1] if part in PARTS else "",
         "editing": editing,
         "seats": seats,
-        "seals": among(card.seals.all(), "seat", seats),
-        "fitted": among(card.fitted.all(), "after", card.fitted.all()),
+        "seals": card.seals.select_related("seat"),
+        "fitted": card.fitted.select_related("after"),
         "specs": card.specs.all(),
         "further": [each for each in card.case_parts.all() if each.what != CasePart.What.HALF],
         "found_otherwise": found_otherwise(job) if job else [],
         "closed": bool(job and job.is_closed),
         "unpictured": bool(job and not job.photos.exists()),
     }
-    return render(request, "workbench/check_in/card.html", {**shown, "made": _made(request, shown)})
-
-
-def _made(request: HttpRequest, shown: dict[str, Any]) -> dict[str, Hashable]:
-    """Return what the sections of a card that nothing is changed on follow from: its stamp, as it was read with the whole card."""
-    card, joint, editing = shown["card"], shown["joint"].uid, shown["part"]
-    if request.method != "GET" or not card.stamp:
-        return {}
-    face = "face", card.stamp, joint, _paper(request)
-    return {"face": face, **{part: (part, card.stamp, joint) for part in PARTS if part != editing}}
-
-
-_contradicting = Asked(
-    lambda job: Entry.objects.filter(job=job, signed_at__isnull=False, superseded_by=None).values_list("result__contradicts"), 1
-)
+    return render(request, "workbench/check_in/card.html", shown)
 
 
 def found_otherwise(job: Job) -> list[dict[str, str]]:
     """Return what signed entries found that the card says otherwise."""
-    return [line for (lines,) in _contradicting.rows(job.pk) for line in lines or []]
+    signed = Entry.objects.filter(job=job, signed_at__isnull=False, superseded_by=None)
+    return [line for lines in signed.values_list("result__contradicts", flat=True) for line in lines or []]
 
 
 @require_GET

@@ -2,14 +2,12 @@
 
 from __future__ import annotations
 
-from collections.abc import Hashable
 from dataclasses import dataclass, field
-from functools import cached_property
 
 from django.db import transaction
 from django.db.models import Exists, OuterRef
-from django.http import Http404, HttpRequest, HttpResponse
-from django.shortcuts import redirect, render
+from django.http import HttpRequest, HttpResponse
+from django.shortcuts import get_object_or_404, redirect, render
 from django.utils.translation import gettext as _
 from django.views.decorators.http import require_GET, require_http_methods
 
@@ -18,7 +16,6 @@ from shopmath.validation import BadInput
 from stator.engines.card_copy import copied
 from stator.engines.layouts import apply_layout
 from stator.engines.models import EngineCard
-from stator.jobs.asked import Asked
 from stator.jobs.fact_loader import all_readings_of
 from stator.jobs.idempotency import idempotent, link_request_to_job
 from stator.jobs.models import Entry, Job, Photo, Reading, Record
@@ -52,9 +49,7 @@ def book_in(request: HttpRequest) -> HttpResponse:
             return redirect("job" if with_seat or known else "card", tag=made.tag)
         if not with_seat:
             seat = SeatForm()
-    # a form that nothing was typed into follows from the order and from the engines to choose from
-    kept = (order, tuple(engine.fields["known"].choices)) if not engine.is_bound else None  # type: ignore[attr-defined]
-    return render(request, "workbench/check_in/check_in.html", {"engine": engine, "seat": seat, "made": kept})
+    return render(request, "workbench/check_in/check_in.html", {"engine": engine, "seat": seat})
 
 
 def _make(request: HttpRequest, engine: EngineForm, seat: SeatForm | None) -> Job:
@@ -96,14 +91,9 @@ def read_marking(request: HttpRequest) -> HttpResponse:
     return render(request, "workbench/check_in/marking.html", {"found": found, "words": words})
 
 
-_numbered = Asked(lambda number: Job.objects.filter(number=number).select_related("card", "booked_in_by", "origin__read_by"), 1)
-_photos = Asked(lambda job: Photo.objects.filter(job=job), 1)
-
-
 def _job(tag: str) -> Job:
-    for job in _numbered.models(job_number(tag)):
-        return job
-    raise Http404
+    job: Job = get_object_or_404(Job.objects.select_related("card", "booked_in_by", "origin__read_by"), number=job_number(tag))
+    return job
 
 
 @require_http_methods(["GET", "POST"])
@@ -134,17 +124,6 @@ class Line:
     def readings(self) -> list[Written]:
         return [_written(reading, self.entry, self.job) for reading in self.taken]
 
-    @cached_property
-    def made(self) -> Hashable:
-        """What the words of a signed entry follow from: its readings never change, but those that they name may be called otherwise."""
-        entry, card = self.entry, self.job.card
-        if not entry.is_signed or entry.signed_by is None or not card.stamp:
-            return None
-        said = [(each.pk, each.by.called, each.gauge and each.gauge.name) for each in self.taken]
-        gone = [(each.withdrawn_at, each.withdrawn_by and each.withdrawn_by.called) for each in self.taken if each.withdrawn_at]
-        photos = tuple((photo.pk, photo.caption) for photo in self.photos)
-        return entry.pk, entry.signed_at, entry.signed_by.called, self.replaced, card.stamp, photos, tuple(said), tuple(gone)
-
 
 @dataclass(frozen=True)
 class Written:
@@ -171,17 +150,15 @@ def _withdrawn(reading: Reading) -> str:
 
 
 _drawn = Exists(Record.objects.filter(entry=OuterRef("pk")).exclude(drawing=b""))
-_entries = Asked(
-    lambda job: Entry.objects.filter(job=job).select_related("station", "seat", "signed_by", "superseded_by").annotate(drawn=_drawn), 1
-)
 
 
 @require_GET
 def job_log(request: HttpRequest, tag: str) -> HttpResponse:
     """Everything written down about a job, oldest first; superseded entries stay, marked."""
     job = _job(tag)
-    readings, photos = all_readings_of(job, Shop.current()), _photos.models(job.pk)
-    lines = [Line(entry, job, readings.get(entry.pk, [])) for entry in _entries.models(job.pk)]
+    readings, photos = all_readings_of(job, Shop.current()), list(job.photos.all())
+    entries = Entry.objects.filter(job=job).select_related("station", "seat", "signed_by", "superseded_by").annotate(drawn=_drawn)
+    lines = [Line(entry, job, readings.get(entry.pk, [])) for entry in entries]
     last = {line.entry.station_id: line for line in lines}  # a station's pictures stand at the last that was done there
     for photo in photos:
         if photo.station_id in last:

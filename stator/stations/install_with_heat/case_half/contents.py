@@ -13,7 +13,6 @@ from stator.engines.fact_keys import FactKey
 from stator.engines.fits import fit_of
 from stator.engines.models import EngineCard, Fitted, Seat
 from stator.engines.properties import Property
-from stator.engines.rows import among
 from stator.jobs.facts import MeasuredReading
 from stator.shop.models import Chiller, Equipment
 from stator.stations.common.seat_state import SeatState, seat_known
@@ -45,7 +44,7 @@ class Half(HeatState):
 
     @cached_property
     def fitted(self) -> list[Fitted]:
-        return among(self.card.fitted.all(), "after", self.card.fitted.all())
+        return list(self.card.fitted.all())
 
     @cached_property
     def halves(self) -> list[str]:

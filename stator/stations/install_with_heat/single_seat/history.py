@@ -2,14 +2,12 @@
 
 from __future__ import annotations
 
-import json
 import statistics
 from dataclasses import dataclass
 from datetime import datetime
 
 from django.db.models import Q
 
-from stator.jobs.asked import Asked
 from stator.jobs.models import Entry
 from stator.jobs.models.log import OfAHeater
 from stator.shop.models import Heater
@@ -31,23 +29,20 @@ class Heat:
     tau_ratio: float | None
 
 
-_heats = Asked(
-    lambda heater, on, besides: (
-        Entry.objects.filter(HEATED, superseded_by__isnull=True, result__heater_id=heater, result__on=on)
-        .exclude(pk=besides)
-        .select_related("job")
-        .only("result", "signed_at", "job__number")
-        .order_by("-signed_at")[:SHOWN]
-    ),
-    3,
-)
-
-
 def heats(heater: Heater | None, on: str, besides: int) -> list[Heat]:
     """The latest signed heats with this heater but for one entry, newest first; replaced ones left out."""
     if heater is None:
         return []
-    return [_heat(entry) for entry in _heats.models(heater.pk, json.dumps(on), besides)]
+    return [
+        _heat(entry)
+        for entry in (
+            Entry.objects.filter(HEATED, superseded_by__isnull=True, result__heater_id=heater.pk, result__on=on)
+            .exclude(pk=besides)
+            .select_related("job")
+            .only("result", "signed_at", "job__number")
+            .order_by("-signed_at")[:SHOWN]
+        )
+    ]
 
 
 def _heat(entry: Entry) -> Heat:

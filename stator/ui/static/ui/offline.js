@@ -268,7 +268,7 @@
     if (arrived && !problem) again();
   };
   const again = () => { // the page as it is now
-    if (along && document.getElementById("work") && !inShell()) htmx.ajax("GET", along.page, { target: "#work", swap: "outerHTML" });
+    if (along && document.getElementById("work") && !inShell()) htmx.ajax("GET", along.page, { target: "#work", swap: "morph:outerHTML" });
   };
 
   /* what this page takes along, for when it is opened without the machine */

@@ -269,7 +269,7 @@
     if (!task) return;
     const input = field();
     if (task.address) {
-      htmx.ajax("POST", task.address, { target: "#work", swap: "outerHTML", values: task.values });
+      htmx.ajax("POST", task.address, { target: "#work", swap: "morph:outerHTML", values: task.values });
       return;
     }
     if (task.halt || !input) { // an Enter alone answers no question that was not yet asked, and no number answers a choice

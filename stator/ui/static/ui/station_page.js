@@ -82,16 +82,16 @@
     focusStrip();
   });
 
-  /* an answer leaves out the parts that this page has already, as the server made them; what changes here is no longer such a part */
-  document.addEventListener("htmx:configRequest", (event) => {
+  /* an answer is merged into the page: what did not change stays as it is, with its focus, its scroll position and what was opened in it */
+  const callbacks = window.Idiomorph.defaults.callbacks;
+  callbacks.beforeNodeMorphed = (old, fresh) => !(fresh.dataset?.reload && old.dataset?.reload);
+  callbacks.beforeAttributeUpdated = (name, node, change) => !(node.tagName === "DETAILS" && name === "open" && change === "remove");
+  document.addEventListener("htmx:afterSwap", (event) => {
     if (event.detail.target?.id !== "work") return;
-    event.detail.elt.closest("[data-part]")?.removeAttribute("data-part"); // where it was ticked or chosen, the server says how it stands
-    const parts = [...document.querySelectorAll("#work [data-part]")].map((part) => `${part.id}=${part.dataset.part}`);
-    event.detail.headers["X-Parts"] = parts.join(" ");
+    document.querySelectorAll("#work [data-reload]").forEach((part) => {
+      if (part.childElementCount) htmx.ajax("GET", part.dataset.reload, { target: part, swap: "outerHTML" });
+    });
   });
-  const changed = (event) => event.detail.target?.closest("[data-part]")?.removeAttribute("data-part");
-  document.addEventListener("htmx:beforeSwap", changed);
-  document.addEventListener("htmx:oobBeforeSwap", changed);
 
   document.addEventListener("htmx:afterSettle", () => {
     announceHiddenSections();
