@@ -28,7 +28,7 @@ class Words(TestCase):
     def test_skip_and_an_empty_enter_leave_out_what_may_be_left_out(self):
         self.hands.keep("room", "skip")
         self.hands.keep("seat", "")
-        self.assertEqual(self.hands.work().skipped(), ["air-temperature", self.hands.key("seat")])
+        self.assertEqual(self.hands.work().answers.skipped, ["air-temperature", self.hands.key("seat")])
         self.assertEqual(self.hands.work().question_for(None).key, self.hands.key("ring"))
 
     def test_what_is_needed_cannot_be_left_out(self):
@@ -42,7 +42,7 @@ class Words(TestCase):
         self.hands.keep("room", "18")
         self.assertIn('data-ask="air-temperature"', self.hands.keep("seat", "back"))
         self.hands.keep("seat", "undo")
-        self.assertIsNone(self.hands.work().last("air-temperature"))
+        self.assertIsNone(self.hands.work().answers.last("air-temperature"))
         self.assertIn("no reading to withdraw", self.hands.keep("seat", "undo"))
 
     def test_panels_open_by_word(self):
@@ -69,7 +69,7 @@ class Words(TestCase):
     def test_a_measurement_again_replaces_the_one_before_and_keeps_it_withdrawn(self):
         self.hands.keep("room", "18")
         self.hands.keep("room", "19")
-        self.assertEqual(self.hands.work().value("air-temperature"), 19)
+        self.assertEqual(self.hands.work().answers.value("air-temperature"), 19)
         self.assertEqual(self.hands.entry.readings.filter(withdrawn_at__isnull=False).get().text, "18")
 
     def test_one_reading_of_several_is_withdrawn_by_its_number(self):
@@ -77,7 +77,7 @@ class Words(TestCase):
         self.hands.keep("seat", "46.98")
         first = self.hands.entry.readings.get(ask="air-temperature")
         self.assertIn('data-ask="air-temperature"', self.hands.post("undo", reading=str(first.pk)))
-        self.assertEqual(self.hands.work().value(self.hands.key("seat")), 46.98)
+        self.assertEqual(self.hands.work().answers.value(self.hands.key("seat")), 46.98)
 
 
 class WithoutScripts(TestCase):

@@ -136,7 +136,7 @@ def floated(shed: DemoUser, job: Job, at: datetime) -> None:
     sizes = ("-", "38.42", "31.10", "-", "69.11", "-")
     keys = ("case-temperature", *(link.slot.key for link in links_of(job.card)))
     shed.answer(job, "end-float", None, at, *zip(keys, sizes, strict=True), *limits)
-    pieces: tuple[float, ...] = shed.at(job, "end-float", None, at).found.pieces  # type: ignore[attr-defined]
+    pieces: tuple[float, ...] = shed.at(job, "end-float", None, at).found.pieces
     shed.answer(job, "end-float", None, at, *((shim(number).key, f"{piece:.3f}") for number, piece in enumerate(pieces, 1)))
     shed.answer(job, "end-float", None, at, ("shim-side", "right"))
     shed.act(job, "end-float", None, at, "sign")

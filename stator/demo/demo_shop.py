@@ -135,7 +135,14 @@ class DemoShop(DemoUser):
     def start(self, work: BoundStation, key: str, when: datetime, tone: str, lasts_s: float, **values: Any) -> None:
         assert work.entry is not None
         log.start_timer(
-            work.entry, self.hand, key, {"code": key, "values": values, "whole": False}, tone, lasts_s, attempt=work.attempt, at=when
+            work.entry,
+            self.hand,
+            key,
+            {"code": key, "values": values, "whole": False},
+            tone,
+            lasts_s,
+            attempt=work.answers.attempt,
+            at=when,
         )
 
     def signed_heat(self, card: EngineCard, day: datetime, number: int, complaint: str) -> None:
@@ -152,7 +159,7 @@ class DemoShop(DemoUser):
         work = self.begin(job, seat, day, ("dry", "food", "tools"), means=f"{probe.pk}:contact")
         self.read(work, "air-temperature", "17")
         work = self.at(job, "heat-and-drop", seat, day)
-        plan = work.found.plan  # type: ignore[attr-defined]
+        plan = work.found.plan
         self.start(work, "chill", day, "cold", plan.chill.likely, partner="bearing")
         self.start(work, "heat", day + timedelta(minutes=20), "heat", plan.soak.likely, outer="case")
         tau = plan.setup.heating.time_constant.likely * slower
@@ -185,7 +192,7 @@ class DemoShop(DemoUser):
         chilled = now - timedelta(minutes=47)
         work = self.begin(job, seat, chilled, ("dry", "food", "tools", "bagged"), means=f"{gun.pk}:paint")
         self.read(work, "air-temperature", "18")
-        plan = self.at(job, "heat-and-drop", seat, chilled).found.plan  # type: ignore[attr-defined]
+        plan = self.at(job, "heat-and-drop", seat, chilled).found.plan
         heated = now - timedelta(minutes=8)
         self.start(work, "chill", chilled, "cold", plan.chill.likely, partner="bearing")
         self.start(work, "heat", heated, "heat", plan.soak.likely, outer="case")

@@ -56,7 +56,7 @@ class DemoUser:
         for ask, text in answers:
             if text == "-":
                 assert work.entry is not None
-                log.set_method(work.entry, skipped=[*work.skipped(), ask])
+                log.set_method(work.entry, skipped=[*work.answers.skipped, ask])
                 work = self.at(job, key, seat, at)
             else:
                 reading = self.read(work, ask, text)
@@ -100,7 +100,7 @@ class DemoUser:
             ask.key,
             quantity,
             uuid.uuid4().hex,
-            attempt=work.attempt,
+            attempt=work.answers.attempt,
             gauge=gauge,
             extra=dict(extra),
             at=work.now,

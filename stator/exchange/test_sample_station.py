@@ -17,7 +17,7 @@ from stator.exchange.job_export import job_as_json
 from stator.exchange.trend import series
 from stator.jobs.facts import Finding
 from stator.jobs.models import DerivedFact, Entry, Job
-from stator.stations.framework import Action, Room, State, StationDefinition, Verdict, question_factory
+from stator.stations.framework import Action, State, StationDefinition, Verdict, question_factory
 from stator.stations.framework.definition import NAMES
 from stator.stations.framework.limits import limit_values
 from stator.stations.framework.messages import BY_LIMIT
@@ -64,7 +64,6 @@ def actions(bound) -> tuple[Action, ...]:
 TOY = StationDefinition(
     key="spin",
     name="Spin it",
-    binds=Room,
     words=WORDS,
     gives=(Property.CRANK_RUNOUT,),
     facts=facts,

@@ -157,7 +157,7 @@ def facts_of(job: Job, besides: Entry | None = None) -> Facts:
     left_out |= {supersedes for _, signed_at, supersedes in entries if signed_at}
     counts = [pk for pk, signed_at, supersedes in entries if pk not in left_out and (signed_at or not supersedes)]
     taken = list(_placed(Reading.objects.filter(entry__in=counts, withdrawn_at=None, carried_from=None)).values_list(*READ))
-    derived = _placed(DerivedFact.objects.filter(entry__in=counts)).values_list(*DERIVED)
+    derived = _placed(DerivedFact.objects.filter(entry__in=counts, entry__signed_at__isnull=False)).values_list(*DERIVED)
     gauges = _gauges({row[GAUGE] for row in taken}, Shop.current())
     return Facts(_taken(taken, gauges), (_fact(*row) for row in derived), figures_of(job.card), limits_of(job.card))
 

@@ -139,7 +139,7 @@ def finish(attempt: Attempt) -> None:
     assert job is not None
     kind, read = exercise_of(attempt), read_of(job)
     with transaction.atomic():
-        found = kind.found(bound_work(attempt).found)  # type: ignore[attr-defined]
+        found = kind.found(bound_work(attempt).found)
         result = kind.came_to(attempt.seed, attempt.level, pulls_of(attempt), read, found, attempt.truth)
         more = {"readings": sum(map(len, read.values())), "minutes": round(passed_s(attempt) / 60), "calls": calls_said(attempt.calls)}
         attempt.result, attempt.ended_at, attempt.job = {**result, **more}, timezone.now(), None

@@ -9,7 +9,7 @@ from stator.stations.framework import BoundStation
 
 def judged_key(work: BoundStation) -> str:
     """Return what a judgement is of: a call, in its round."""
-    return f"{work.attempt} {work.call.code or work.call.words}"
+    return f"{work.answers.attempt} {work.call.code or work.call.words}"
 
 
 def hides(work: BoundStation) -> bool:

@@ -52,9 +52,9 @@ class Follows(Hands):
 
     def answers(self, ask, value):
         """A value for a question; said once more where it is asked whether it is meant."""
-        before = len(self.work().live(ask))
+        before = len(self.work().answers.live(ask))
         self.keep(ask, value)
-        if len(self.work().live(ask)) == before:
+        if len(self.work().answers.live(ask)) == before:
             self.post("keep", ask=ask, text=value, suspect=value)
 
     def asked(self):

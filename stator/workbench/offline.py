@@ -27,7 +27,7 @@ def offline_bundle(work: BoundStation, asked: Question | None) -> dict[str, Any]
         "address": f"{work.address}keep/",
         "page": work.address,
         "place": " ".join(filter(None, (work.job.tag, str(work.station.name), work.seat.name if work.seat else ""))),
-        "attempt": work.attempt,
+        "attempt": work.answers.attempt,
         "questions": {ask.key: _plain(work, ask) for ask in (*also, *asks)},
         "turn": in_turn(work, asks),
     }
@@ -44,7 +44,7 @@ def in_turn(work: BoundStation, asks: list[Question]) -> list[str]:
     for times, group in groupby(asks, key=lambda ask: ask.times):
         places = list(group)
         for turn in range(times):
-            found += [ask.key for ask in places if ask.repeats or len(work.live(ask.key)) <= turn]
+            found += [ask.key for ask in places if ask.repeats or len(work.answers.live(ask.key)) <= turn]
     return found
 
 
@@ -59,7 +59,7 @@ def _plain(work: BoundStation, ask: Question) -> dict[str, Any]:
         "skips": str(ask.skip_means or "") if ask.optional else "",
         "empty": ask.optional or bool(ask.offer),
         "repeats": ask.repeats,
-        "saw": len(work.live(ask.key)),
+        "saw": len(work.answers.live(ask.key)),
     }
 
 

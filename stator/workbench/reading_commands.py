@@ -87,10 +87,19 @@ def save_reading(
     if not kept.get(plausibility.CONFIRMED) and plausibility.why_unlikely(work, ask, quantity):
         kept[plausibility.UNCONFIRMED] = True
     reading = log.save_reading(
-        work.entry, work.person, ask.key, quantity, client_key, attempt=work.attempt, gauge=gauge or usual, extra=kept, at=at, slot=ask.slot
+        work.entry,
+        work.person,
+        ask.key,
+        quantity,
+        client_key,
+        attempt=work.answers.attempt,
+        gauge=gauge or usual,
+        extra=kept,
+        at=at,
+        slot=ask.slot,
     )
     if not ask.repeats:
-        standing = [each for each in work.live(ask.key) if each.pk != reading.pk]  # sent twice, it does not withdraw itself
+        standing = [each for each in work.answers.live(ask.key) if each.pk != reading.pk]  # sent twice, it does not withdraw itself
         for older in standing if len(standing) >= ask.times else ():
             log.withdraw(older, work.person)
     if work.has_follow_up:
@@ -108,7 +117,7 @@ def accept_offered_fact(work: BoundStation, ask: Question, client_key: str) -> R
     unit = "" if fact.value is None else CANONICAL.get(kind, "")
     quantity = Quantity(fact.value or 0.0, unit, fact.value or 0.0, text, kind)
     extra = {"from": fact.station, **({"uncertainty": fact.uncertainty} if fact.uncertainty else {})}
-    more: dict[str, Any] = {"slot": ask.slot, "carried_from": fact.reading or None, "attempt": work.attempt, "extra": extra}
+    more: dict[str, Any] = {"slot": ask.slot, "carried_from": fact.reading or None, "attempt": work.answers.attempt, "extra": extra}
     reading = log.save_reading(work.entry, work.person, ask.key, quantity, client_key, **more)
     if work.has_follow_up:
         again(work).after_save(reading)
@@ -122,7 +131,7 @@ def take_second(work: BoundStation, ask: Question, text: str, client_key: str, *
     usual, corrected = work.extra_for(ask, quantity, data)
     kept = {**corrected, **extra}
     reading = log.save_reading(
-        work.entry, work.person, ask.key, quantity, client_key, attempt=work.attempt, gauge=usual, extra=kept, slot=ask.slot
+        work.entry, work.person, ask.key, quantity, client_key, attempt=work.answers.attempt, gauge=usual, extra=kept, slot=ask.slot
     )
     log.withdraw(reading, work.person, came_second=True)
     return reading

@@ -128,7 +128,7 @@ def save_answer(request: HttpRequest, work: BoundStation) -> Answer:
         return _command(request, work, waiting, command)
     thread = as_thread(ask, text) if ask else None
     if ask and thread:
-        same_attempt(row_number(request.POST.get("attempt", "")), work.attempt, ask.key)
+        same_attempt(row_number(request.POST.get("attempt", "")), work.answers.attempt, ask.key)
         if _came_second(work, ask, row_number(request.POST.get("saw", ""))):
             return Answer(work)  # answered meanwhile, on another device: the first stands
         reading = take_thread(opened(work), ask, text, thread, _doing(request).key)
@@ -139,7 +139,7 @@ def save_answer(request: HttpRequest, work: BoundStation) -> Answer:
         raise BadInput(ask_key, _("The page has moved on to another reading. What you typed is kept; see what is asked now."))
     if command and _is_command(work, ask, command):
         return _command(request, work, ask, command)
-    same_attempt(row_number(request.POST.get("attempt", "")), work.attempt, ask.key)
+    same_attempt(row_number(request.POST.get("attempt", "")), work.answers.attempt, ask.key)
     if request.POST.get("as_before"):
         return _as_before(request, opened(work), ask)
     if not command and ask.offer:
@@ -213,12 +213,12 @@ def _corrected(work: BoundStation, ask: Question, doing: IdempotentRequest) -> R
     act = doing.corrects
     if act is None or act.person_id != work.person.pk:
         return None
-    return next((each for each in work.live(ask.key) if each.pk == act.outcome.get("reading")), None)
+    return next((each for each in work.answers.live(ask.key) if each.pk == act.outcome.get("reading")), None)
 
 
 def _came_second(work: BoundStation, ask: Question, saw: int | None) -> bool:
     """Return True if the question was answered since the page that answers it was shown, and wants no repeat."""
-    standing = len(work.live(ask.key))
+    standing = len(work.answers.live(ask.key))
     return saw is not None and standing > saw and standing >= ask.times and not ask.repeats
 
 
@@ -248,7 +248,9 @@ def _skip(request: HttpRequest, work: BoundStation, ask: Question, together: Seq
         return Answer(work)  # answered meanwhile: there is nothing left to leave out
     work = opened(work)
     if work.entry:
-        log.set_method(work.entry, skipped=list(dict.fromkeys([*(key for key in work.skipped() if key != ask.key), ask.key, *together])))
+        log.set_method(
+            work.entry, skipped=list(dict.fromkeys([*(key for key in work.answers.skipped if key != ask.key), ask.key, *together]))
+        )
     _did(request, _("skipped {words}").format(words=ask.words))
     return _settled(work, only_here=True)
 
@@ -376,7 +378,7 @@ def continue_against_advice(request: HttpRequest, work: BoundStation) -> Answer:
         raise BadInput("need", _("Give the reason in a few words; the job sheet carries it."))
     work = opened(work)
     if work.entry:
-        log.set_method(work.entry, against={**work.choices.get("against", {}), code: reason})
+        log.set_method(work.entry, against={**work.answers.choices.get("against", {}), code: reason})
     _did(request, _("goes on: {reason}").format(reason=reason))
     return _settled(work)
 

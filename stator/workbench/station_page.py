@@ -101,12 +101,12 @@ def page_data(work: BoundStation, ask: str | None = None, error: BadInput | None
         "ask": asked,
         "asked_at": len(in_turn) - left + 1 if left else len(in_turn),
         "asked_of": len(in_turn),
-        "before": work.last(asked.key) if asked else None,
+        "before": work.answers.last(asked.key) if asked else None,
         "alike": _alike(work, asked),
         "round_alike": _round_alike(work, asked),
         "together": skip_optional_questions(work, asked),
         "as_before": as_before(work, asked),
-        "saw": len(work.live(asked.key)) if asked else 0,
+        "saw": len(work.answers.live(asked.key)) if asked else 0,
         "hears": _heard_by(work, asked),
         **log_of(work, asked),
         "error": error,
@@ -151,7 +151,7 @@ def _photographed(work: BoundStation) -> int:
 
 def _alike(work: BoundStation, ask: Question | None) -> ReadingRow | None:
     """The last reading of the same property at another place, where several of a kind are often the same: it is offered again."""
-    if ask is None or ask.slot is None or ask.options or ask.slot.what not in AGAIN or work.live(ask.key):
+    if ask is None or ask.slot is None or ask.options or ask.slot.what not in AGAIN or work.answers.live(ask.key):
         return None
     latest = work.latest
     return latest if latest and latest.reading.property == ask.slot.what else None
@@ -189,7 +189,7 @@ def notes(work: BoundStation) -> list[str]:
 def _second_answers(work: BoundStation) -> list[tuple[Reading, Reading]]:
     """Answers that came after another device's to the same question, lately, each with the one that stands."""
     late = [each for each in work.readings if each.came_second and work.now - each.taken_at < SAID_FOR and not work.signed]
-    found = [(each, work.live(each.ask)) for each in late]
+    found = [(each, work.answers.live(each.ask)) for each in late]
     return [(each, stands[-1]) for each, stands in found if stands and stands[-1].pk < each.pk]
 
 

@@ -24,7 +24,7 @@ class Several(Around):
 
     def sends(self, word="keep", **data):
         shown = self.shown()
-        said = {"ask": shown["ask"].key if shown["ask"] else "", "attempt": shown["work"].attempt, **data}
+        said = {"ask": shown["ask"].key if shown["ask"] else "", "attempt": shown["work"].answers.attempt, **data}
         return self.client.post(f"{self.page}{word}/", said, headers={"hx-request": "true"})
 
     def answers(self, **wanted):

@@ -47,7 +47,7 @@ class Layouts(TestCase):
         heat = Hands(made)
         self.assertEqual(47, heat.work().found.planned.fit.nominal_mm)
         self.assertNotIn("typical", " ".join(heat.work().displayed_verdict().assumed))
-        log.withdraw(puller.work().live(FactKey(seat.part, Property.BEARING_MARKING).key)[-1], person())
+        log.withdraw(puller.work().answers.live(FactKey(seat.part, Property.BEARING_MARKING).key)[-1], person())
         self.assertIn("6204 C3, typical", " ".join(heat.work().displayed_verdict().assumed))
 
     def test_a_seal_of_assumed_sizes_is_taken_as_it_is_measured(self):

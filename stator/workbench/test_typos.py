@@ -27,7 +27,7 @@ class ABoltOfThirtyFive(TestCase):
         return self.hands.post("keep", ask=self.last, text=text, client_key=uuid.uuid4().hex, **more)
 
     def kept(self):
-        return [(each.text, each.extra.get("confirmed"), each.extra.get("doubtful")) for each in self.hands.work().live(self.last)]
+        return [(each.text, each.extra.get("confirmed"), each.extra.get("doubtful")) for each in self.hands.work().answers.live(self.last)]
 
     def test_it_is_asked_once_with_what_was_probably_meant_and_what_was_typed_stays(self):
         answer = self.send("350")

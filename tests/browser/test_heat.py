@@ -150,7 +150,7 @@ class AtTheBench(BrowserCase):
         self.sees("Bore of the seat", where=".strip")
         self.enter("46.98", then="Outside of the bearing")
         self.assertEqual(self.texts(), ["18", "46.98"])
-        self.assertEqual(self.hands.work().skipped(), [])
+        self.assertEqual(self.hands.work().answers.skipped, [])
 
     def test_a_gauge_types_while_the_cursor_is_elsewhere(self):
         self.page.locator(".button", has_text="Readings").focus()

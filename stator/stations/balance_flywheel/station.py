@@ -8,7 +8,7 @@ from shopmath import __version__ as core_version
 from stator.engines.properties import Property
 from stator.stations.balance_flywheel import actions, drawing, messages, questions, verdict
 from stator.stations.balance_flywheel.analysis import BalanceAnalysis, balance_facts
-from stator.stations.framework import Room, StationDefinition
+from stator.stations.framework import StationDefinition
 
 
 def result(found: BalanceAnalysis) -> dict[str, Any]:
@@ -35,7 +35,6 @@ PROVING = (Property.TURNING_MASS, Property.ADDED_RADIUS, Property.ADDED_MASS)
 STATION = StationDefinition(
     key="balance",
     name=messages.NAME,
-    binds=Room,
     words=messages,
     done=messages.DONE,
     rebuilds=True,

@@ -8,7 +8,7 @@ from shopmath import __version__ as core_version
 from stator.engines.properties import Property
 from stator.stations.center_crank import actions, drawing, messages, questions, verdict
 from stator.stations.center_crank.analysis import SPIN, CenteringAnalysis, centre_facts
-from stator.stations.framework import Room, StationDefinition
+from stator.stations.framework import StationDefinition
 from stator.stations.framework.prerequisites import CLOSED
 
 
@@ -30,7 +30,6 @@ def result(found: CenteringAnalysis) -> dict[str, Any]:
 STATION = StationDefinition(
     key="centre",
     name=messages.NAME,
-    binds=Room,
     words=messages,
     done=messages.DONE,
     rebuilds=True,

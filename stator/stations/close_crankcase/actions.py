@@ -44,7 +44,7 @@ def round_done(bound: Any) -> None:
     found: ClosingAnalysis = bound.found
     number = found.round_now or 1
     done = [torque_of(mark, number).key for mark in found.left_in(number)]
-    log.set_method(bound.entry, skipped=[*bound.skipped(), *done])
+    log.set_method(bound.entry, skipped=[*bound.answers.skipped, *done])
 
 
 def kept(bound: Any, reading: Any) -> None:
@@ -54,7 +54,7 @@ def kept(bound: Any, reading: Any) -> None:
     if bolt and reading.text in CANNOT_HOLD:
         rounds = [torque_of(bolt, number) for number in range(1, len(found.rounds) + 1)]
         request_remeasurement(bound, rounds)
-        log.set_method(bound.entry, skipped=[key for key in bound.skipped() if key not in {slot.key for slot in rounds}])
+        log.set_method(bound.entry, skipped=[key for key in bound.answers.skipped if key not in {slot.key for slot in rounds}])
 
 
 def close(bound: Any) -> None:
@@ -71,8 +71,8 @@ def begin_again(bound: Any) -> None:
         log.stop_timer(timer, bound.now)
     found: ClosingAnalysis = bound.found
     bolts = {mark.part.key for mark in found.ordered}
-    anew = [key for key in bound.skipped() if _is_done_anew(key, bolts, found)]
-    entry = log.next_attempt(bound.entry, skipped=[key for key in bound.skipped() if key not in anew])
+    anew = [key for key in bound.answers.skipped if _is_done_anew(key, bolts, found)]
+    entry = log.next_attempt(bound.entry, skipped=[key for key in bound.answers.skipped if key not in anew])
     if len(found.every) > 1:
         more: dict[str, Any] = {"slot": found.of(Property.CASE_CLOSED), "attempt": entry.attempt, "at": bound.now}
         log.record_move(entry, bound.person, Hands.AGAIN, **more)

@@ -9,7 +9,7 @@ from shopmath import __version__ as core_version
 from stator.engines.properties import Property
 from stator.stations.close_crankcase import actions, drawing, messages, questions, verdict
 from stator.stations.close_crankcase.analysis import EACH_CLOSING, ClosingAnalysis, close_facts
-from stator.stations.framework import Room, StationDefinition
+from stator.stations.framework import StationDefinition
 from stator.stations.framework.prerequisites import CRANK_SEATED, EVERY_BEARING_SEATED
 
 
@@ -39,7 +39,6 @@ STATION = StationDefinition(
     key="close",
     sees_tray=True,
     name=messages.NAME,
-    binds=Room,
     words=messages,
     done=messages.DONE,
     rebuilds=True,

@@ -126,7 +126,7 @@ class Close(CloseCase):
         Timer.objects.filter(key="open").update(started_at=began, due_at=began + timedelta(seconds=600))
         self.hands.act("again")
         work = self.hands.work()
-        self.assertEqual((work.attempt, work.found.done, work.found.is_closing, work.next_question.key), (2, 0, False, "gears"))
+        self.assertEqual((work.answers.attempt, work.found.done, work.found.is_closing, work.next_question.key), (2, 0, False, "gears"))
         self.assertIn("Both faces clean", self.hands.work().refused())  # faces are cleaned anew too
         self.ready()
         self.hands.act("close")

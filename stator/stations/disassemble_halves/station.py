@@ -8,7 +8,7 @@ from shopmath import __version__ as core_version
 from stator.engines.properties import Property
 from stator.stations.disassemble_halves import actions, drawing, messages, questions, verdict
 from stator.stations.disassemble_halves.analysis import DisassemblyAnalysis, strip_facts
-from stator.stations.framework import Room, StationDefinition
+from stator.stations.framework import StationDefinition
 from stator.stations.framework.prerequisites import HALVES_APART
 from stator.stations.framework.question_factory import checks, warnings
 
@@ -34,7 +34,6 @@ STATION = StationDefinition(
     key="strip",
     sees_tray=True,
     name=messages.NAME,
-    binds=Room,
     words=messages,
     done=messages.DONE,
     as_found=True,

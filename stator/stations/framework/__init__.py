@@ -3,6 +3,7 @@
 from stator.jobs.facts import Finding
 from stator.stations.framework import plausibility, question_factory
 from stator.stations.framework.binding import bind
+from stator.stations.framework.bound_station import BoundStation
 from stator.stations.framework.canvas import Canvas
 from stator.stations.framework.definition import Contradiction, DerivedValue, StationDefinition, StationInput
 from stator.stations.framework.page_components import (
@@ -21,9 +22,7 @@ from stator.stations.framework.page_components import (
 )
 from stator.stations.framework.page_state import PageOutdated, PageState
 from stator.stations.framework.prerequisites import Prerequisite
-from stator.stations.framework.room import Room
 from stator.stations.framework.verdict import Alternative, MessageRef, State, Verdict, from_conformity
-from stator.stations.framework.work import BoundStation
 
 __all__ = [
     "COMMANDS",

@@ -8,9 +8,9 @@ from stator.engines.models import Seat
 from stator.jobs.fact_loader import current_entry
 from stator.jobs.models import Entry, Job, Record, RunStation
 from stator.shop.models import Person, Shop
+from stator.stations.framework.bound_station import BoundStation
 from stator.stations.framework.definition import StationDefinition
 from stator.stations.framework.signed_station import SignedStation
-from stator.stations.framework.work import BoundStation
 
 
 def bind(
@@ -19,16 +19,19 @@ def bind(
     """The work on a seat as it stands: a signed entry as it was recorded, else the one that is open, else none yet."""
     entry = entry or current_entry(stage, seat)
     if entry and entry.is_signed and _record_of(entry):
-        return SignedStation(station, job, stage, seat, entry, person, now, Shop.current())
+        return SignedStation(_for_job(station, job), job, stage, seat, entry, person, now, Shop.current())
     return computed(station, job, stage, seat, person, now, entry)
+
+
+def _for_job(station: StationDefinition, job: Job) -> StationDefinition:
+    return station.variant(station, job) if station.variant else station
 
 
 def computed(
     station: StationDefinition, job: Job, stage: RunStation, seat: Seat | None, person: Person, now: datetime, entry: Entry | None
 ) -> BoundStation:
     """The work computed by today's core, also that of a signed entry."""
-    work: BoundStation = station.at(seat).binds(station, job, stage, seat, entry, person, now, Shop.current())
-    return work
+    return BoundStation(_for_job(station, job), job, stage, seat, entry, person, now, Shop.current())
 
 
 def _record_of(entry: Entry) -> Record | None:

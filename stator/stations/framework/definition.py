@@ -107,7 +107,6 @@ class StationDefinition:
 
     key: str
     name: str | Promise
-    binds: Callable[..., Any]
     by_seat: bool = False
     built: bool = True
     whole: StationDefinition | None = None  # of a station that goes seat by seat: the work on all of them at once, or on what sits in none
@@ -128,6 +127,7 @@ class StationDefinition:
     waits: frozenset[Property] = frozenset()  # readings that move a clock: none is taken while the machine cannot be reached
     each_round: frozenset[Property] = frozenset()  # what is read anew in every attempt; everything else is asked once
     # the room
+    variant: Callable[[StationDefinition, Job], StationDefinition] | None = None  # the definition for a job, if it is not this one
     words: ModuleType | None = None
     facts: Callable[[StationInput], Any] | None = None
     questions: Callable[[Any], list[Question]] = _nothing  # type: ignore[assignment]

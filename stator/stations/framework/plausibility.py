@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import math
+from typing import TYPE_CHECKING
 
 from shopmath import typing_errors
 from shopmath.amounts import Amount
@@ -12,7 +13,6 @@ from stator.engines.property_specs import COUNT, WORDS
 from stator.engines.typical_ranges import ALIKE, ASKED, USUAL
 from stator.jobs.models import Reading
 from stator.stations.framework import messages as shared
-from stator.stations.framework.bound import Bound
 from stator.stations.framework.messages import format_message
 from stator.stations.framework.page_components import Question
 from stator.stations.framework.reading_notes import CONFIRMED, UNCONFIRMED
@@ -22,8 +22,11 @@ __all__ = ["CONFIRMED", "TYPO", "UNCONFIRMED", "said", "why_unlikely"]
 
 TYPO = "typo"  # code of the refusal that is asked once
 
+if TYPE_CHECKING:
+    from stator.stations.framework.bound_station import BoundStation
 
-def why_unlikely(work: Bound, ask: Question, quantity: Quantity) -> typing_errors.Unlikely | None:
+
+def why_unlikely(work: BoundStation, ask: Question, quantity: Quantity) -> typing_errors.Unlikely | None:
     """Return why a value looks mistyped, from what the question names, from the others of its kind and from what is usual."""
     slot = ask.slot
     if slot is None or slot.about.kind in (WORDS, COUNT) or quantity.kind not in CANONICAL:

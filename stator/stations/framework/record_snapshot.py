@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import zlib
-from typing import Any
+from typing import TYPE_CHECKING, Any
 
 from shopmath import __version__ as core_version
 from stator.jobs.facts import Fact, Facts
@@ -11,7 +11,6 @@ from stator.jobs.log import RecordSnapshot
 from stator.jobs.photos import photos_of
 from stator.shop.equipment_snapshot import shelves
 from stator.shop.models import Equipment
-from stator.stations.framework.bound import Bound
 from stator.stations.framework.page_components import ReadingRow, RenderedVerdict
 from stator.stations.framework.report_values import figures_of
 from stator.stations.framework.verdict import plain_values
@@ -20,8 +19,11 @@ from stator.ui.units import METRIC, units_now
 
 VERSION = 3
 
+if TYPE_CHECKING:
+    from stator.stations.framework.bound_station import BoundStation
 
-def frozen(work: Bound, plate: RenderedVerdict) -> RecordSnapshot:
+
+def frozen(work: BoundStation, plate: RenderedVerdict) -> RecordSnapshot:
     """Everything of a bound station as it stands, in plain values; with its drawing."""
     known: Facts | None = getattr(work, "known", None)
     unmeasured = _unmeasured(work)
@@ -59,7 +61,7 @@ def frozen(work: Bound, plate: RenderedVerdict) -> RecordSnapshot:
     return RecordSnapshot(content, zlib.compress(_drawing(work).encode(), 9))
 
 
-def _drawing(work: Bound) -> str:
+def _drawing(work: BoundStation) -> str:
     papers, work.papers = work.papers, ("wide",)
     try:
         return standalone_svg(str(work.drawing()))
@@ -67,7 +69,7 @@ def _drawing(work: Bound) -> str:
         work.papers = papers
 
 
-def _reading(work: Bound, row: ReadingRow) -> dict[str, Any]:
+def _reading(work: BoundStation, row: ReadingRow) -> dict[str, Any]:
     reading = row.reading
     assert reading is not None
     return {
@@ -83,7 +85,7 @@ def _reading(work: Bound, row: ReadingRow) -> dict[str, Any]:
     }
 
 
-def _number(work: Bound, row: ReadingRow) -> dict[str, Any]:
+def _number(work: BoundStation, row: ReadingRow) -> dict[str, Any]:
     """A reading as a plain number, for a reader who wants it in other units."""
     reading = row.reading
     if reading is None or reading.canonical is None or reading.kind not in METRIC:
@@ -106,7 +108,7 @@ def _fact(fact: Fact) -> dict[str, Any]:
     }
 
 
-def _equipment(work: Bound) -> list[dict[str, Any]]:
+def _equipment(work: BoundStation) -> list[dict[str, Any]]:
     """Gauges that read, and what was chosen of the shelves, with their figures as they are now."""
     used: dict[tuple[str, str], Equipment] = {}
     for reading in work.readings:
@@ -115,7 +117,7 @@ def _equipment(work: Bound) -> list[dict[str, Any]]:
     for shelf, thing in work.uses():
         used[shelf, thing.name] = thing
     for key, shelf in work.station.equipment.items():
-        chosen = str(work.choices.get(key, ""))
+        chosen = str(work.answers.choices.get(key, ""))
         for thing in getattr(shelves(work.shop), shelf):
             if str(thing.pk) == chosen:
                 used[shelf, thing.name] = thing
@@ -129,8 +131,8 @@ def _figures(thing: Equipment) -> dict[str, Any]:
     return {name: value if isinstance(value, plain) else str(value) for name, value in values.items()}
 
 
-def _unmeasured(work: Bound) -> list[str]:
+def _unmeasured(work: BoundStation) -> list[str]:
     """Return what was asked and left unmeasured, as the questions call it."""
-    read, skipped = {reading.ask for reading in work.readings if not reading.withdrawn_at}, set(work.skipped())
+    read, skipped = {reading.ask for reading in work.readings if not reading.withdrawn_at}, set(work.answers.skipped)
     left = [ask for ask in work.wanted if ask.key in skipped - read and not ask.skip_means_done and not ask.is_words]
     return [work.name_of(ask) for ask in left]

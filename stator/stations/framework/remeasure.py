@@ -12,5 +12,5 @@ from stator.jobs import log
 def request_remeasurement(bound: Any, slots: Iterable[FactKey]) -> None:
     """Withdraw what stands at each address in this attempt."""
     for slot in slots:
-        for each in bound.live(slot.key):
+        for each in bound.answers.live(slot.key):
             log.withdraw(each, bound.person)

@@ -9,7 +9,7 @@ import re
 from collections import Counter
 from collections.abc import Mapping
 from dataclasses import asdict, dataclass, replace
-from typing import Any
+from typing import TYPE_CHECKING, Any
 
 from shopmath.amounts import Amount
 from shopmath.quantity import SHOWN
@@ -19,7 +19,6 @@ from stator.engines.models import Spec
 from stator.jobs.fact_loader import slot_of
 from stator.jobs.models import Reading
 from stator.stations.framework import messages as shared
-from stator.stations.framework.bound import Bound
 from stator.stations.framework.messages import format_message
 from stator.stations.framework.page_components import ReportResult
 from stator.ui.number_format import between, exact, show
@@ -29,6 +28,9 @@ from stator.ui.units import METRIC as SCALED
 NUMBER = re.compile(r"[+\-−]?[\d.,]+")
 GAUGELESS_MM = 0.04  # what a reading may be out by whose gauge nobody named, estimate
 NOT_FIGURES = ("words", "count", "time")
+
+if TYPE_CHECKING:
+    from stator.stations.framework.bound_station import BoundStation
 
 
 @dataclass(frozen=True)
@@ -56,7 +58,7 @@ class RecordedValue:
         return asdict(self)
 
 
-def figures_of(work: Bound) -> list[RecordedValue]:
+def figures_of(work: BoundStation) -> list[RecordedValue]:
     """Every figure of an entry."""
     told = [_told(work, each) for each in work.told()]
     taken: dict[str, list[Reading]] = {}
@@ -73,9 +75,9 @@ def figures_of(work: Bound) -> list[RecordedValue]:
     return [*told, *apart, *_as_asked(work)]
 
 
-def _as_asked(work: Bound) -> list[RecordedValue]:
+def _as_asked(work: BoundStation) -> list[RecordedValue]:
     """Return what was done as asked and not read, a line for all that went alike."""
-    skipped, read = set(work.skipped()), {reading.ask for reading in work.readings if not reading.withdrawn_at}
+    skipped, read = set(work.answers.skipped), {reading.ask for reading in work.readings if not reading.withdrawn_at}
     alike = Counter(ask.skip_means for ask in work.wanted if ask.skip_means_done and ask.key in skipped - read)
     by, at = work.person.called, day_time(work.now)
     return [
@@ -84,7 +86,7 @@ def _as_asked(work: Bound) -> list[RecordedValue]:
     ]
 
 
-def _told(work: Bound, told: ReportResult) -> RecordedValue:
+def _told(work: BoundStation, told: ReportResult) -> RecordedValue:
     """Return what readings came to; its gauges stand with the readings."""
     part = told.part or (work.seat.name if work.seat else "")
     name, by, at = _line(told.words), work.person.called, day_time(work.now)
@@ -113,7 +115,7 @@ def _unsure(reading: Reading) -> float:
     return reading.gauge.unsure(reading.taken_at.date()) if reading.gauge else GAUGELESS_MM
 
 
-def _shown(work: Bound, reading: Reading) -> str:
+def _shown(work: BoundStation, reading: Reading) -> str:
     """With the digits of its gauge; as it was typed where neither gauge nor question says how many it has."""
     ask = next((each for each in work.wanted if each.key == reading.ask), None)
     if ask or reading.gauge or reading.subject_id:
@@ -134,7 +136,7 @@ def _limits(spec: Spec | None, kind: str) -> tuple[Amount | None, Amount | None]
     return low, high
 
 
-def _figure(work: Bound, readings: list[Reading]) -> RecordedValue:
+def _figure(work: BoundStation, readings: list[Reading]) -> RecordedValue:
     """Readings of one place: as found the first of them where rounds follow one another, the last as it stands."""
     first, last = readings[0], readings[-1]
     slot = slot_of(last)

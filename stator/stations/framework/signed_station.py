@@ -17,9 +17,9 @@ from shopmath.amounts import Amount
 from stator.jobs.models import Origin, Record
 from stator.stations.framework import messages as shared
 from stator.stations.framework import next_step
+from stator.stations.framework.bound_station import BoundStation
 from stator.stations.framework.messages import format_message
 from stator.stations.framework.page_components import Method, Option, Question, ReadingRow, RenderedVerdict, SafetyWarning, Scale, Source
-from stator.stations.framework.work import BoundStation
 from stator.ui.number_format import beside
 from stator.ui.static_svg import in_page
 from stator.ui.units import METRIC
@@ -52,7 +52,7 @@ def number_of(recorded: Mapping[str, Any], name: str = "value") -> Amount | None
 
 
 class SignedStation(BoundStation):
-    """Bound to an entry that has a record."""
+    """BoundStation to an entry that has a record."""
 
     @property
     def record(self) -> Record:
@@ -63,6 +63,32 @@ class SignedStation(BoundStation):
     def content(self) -> dict[str, Any]:
         content: dict[str, Any] = self.record.content
         return content
+
+    # nothing is computed
+
+    def asks(self) -> list[Question]:
+        return []
+
+    def is_live(self) -> bool:
+        return False
+
+    def every_check(self) -> tuple[SafetyWarning, ...]:
+        return ()
+
+    def checks(self) -> tuple[SafetyWarning, ...]:
+        return ()
+
+    def tabs(self) -> Method | None:
+        return None
+
+    def slider(self) -> tuple[float, float] | None:
+        return None
+
+    def history(self) -> list[dict[str, str]]:
+        return []
+
+    def verdict(self) -> RenderedVerdict:
+        return self.displayed_verdict()
 
     def displayed_verdict(self) -> RenderedVerdict:
         call = self.content["call"]

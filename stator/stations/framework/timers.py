@@ -15,7 +15,7 @@ SAME = timedelta(seconds=1)  # two ends of a timer that are no farther apart are
 def start(bound: Any, key: str, tone: str, lasts_s: float | None, code: str = "", *, attempt: int | None = None, **values: Any) -> None:
     """Start a clock of this attempt; `code` names its sentence where its key does not."""
     said = next_step.next_step_code(code or key, values, whole=bound.definition is not bound.station)
-    number = bound.attempt if attempt is None else attempt
+    number = bound.answers.attempt if attempt is None else attempt
     log.start_timer(bound.entry, bound.person, key, said, tone, lasts_s, attempt=number, at=bound.now)
 
 

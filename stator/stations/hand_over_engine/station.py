@@ -13,7 +13,6 @@ from stator.stations.framework import (
     Action,
     Alternative,
     Question,
-    Room,
     SafetyWarning,
     Source,
     State,
@@ -116,7 +115,6 @@ def result(found: HandOverAnalysis) -> dict[str, Any]:
 STATION = StationDefinition(
     key="hand-over",
     name=messages.NAME,
-    binds=Room,
     words=messages,
     open_when_closed=True,
     facts=hand_over_facts,

@@ -32,7 +32,7 @@ def measure_again(bound: Any) -> None:
     settle = bound.found.settling
     if settle:
         figure, readings = settle
-        times = {**bound.choices.get("times", {}), **{slot.key: readings for slot in figure.slots}}
+        times = {**bound.answers.choices.get("times", {}), **{slot.key: readings for slot in figure.slots}}
         log.set_method(bound.entry, times=times)
 
 

@@ -6,7 +6,7 @@ from typing import Any
 
 from shopmath import __version__ as core_version
 from stator.engines.properties import Property
-from stator.stations.framework import Room, StationDefinition
+from stator.stations.framework import StationDefinition
 from stator.stations.inspect_parts import actions, drawing, messages, questions, verdict
 from stator.stations.inspect_parts.analysis import InspectionAnalysis, inspect_facts
 
@@ -40,7 +40,6 @@ def result(found: InspectionAnalysis) -> dict[str, Any]:
 STATION = StationDefinition(
     key="inspect",
     name=messages.NAME,
-    binds=Room,
     words=messages,
     done=messages.DONE,
     sheet=("size", "mean width", Property.BIG_END_SIDE_PLAY, Property.BIG_END_RADIAL_PLAY),

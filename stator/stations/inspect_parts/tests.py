@@ -312,7 +312,7 @@ class TheSeats(InspectCase):
         work = self.hands.work()
         self.assertEqual(work.contradictions()[0]["found"], "6204-2RS C4")
         self.assertIn(Property.SLOW_AND_HIDDEN, [ask.slot.what for ask in work.asks()])  # sealed: slow and hard to reach is asked
-        self.assertIn("sealed both sides", work.note(work.last(marking.key)))
+        self.assertIn("sealed both sides", work.note(work.answers.last(marking.key)))
         self.assertIn("the card says 6204 C3. Recorded", self.hands.page())
         self.assertIn("strip-words", self.hands.say(marking, "qqq"))
         self.assertEqual(self.hands.found.own.said(marking), "6204-2RS C4")
@@ -330,7 +330,7 @@ class TheSeats(InspectCase):
     def test_a_journal_is_read_with_the_micrometer_and_its_lobes_over_a_vee(self):
         Seat.objects.update(on="shaft", code="k5", half="crank")
         self.hands.diameters(self.seat, *[20.006] * 6)
-        self.assertEqual(self.hands.work().last(self.across().key).gauge.kind, "micrometer")
+        self.assertEqual(self.hands.work().answers.last(self.across().key).gauge.kind, "micrometer")
         self.hands.of(self.seat, Property.VEE_RUNOUT, "0.060")
         lobes = self.figures()["lobes"]
         self.assertAlmostEqual(lobes.value, 0.030, places=4)

@@ -6,7 +6,7 @@ from typing import Any
 
 from shopmath import __version__ as core_version
 from stator.engines.properties import Property
-from stator.stations.framework import Room, StationDefinition
+from stator.stations.framework import StationDefinition
 from stator.stations.framework.prerequisites import MAIN_BEARINGS_SEATED
 from stator.stations.install_crank import actions, drawing, messages, questions, verdict
 from stator.stations.install_crank.analysis import CrankInstallationAnalysis, crank_in_facts
@@ -33,7 +33,6 @@ def _pulled(found: CrankInstallationAnalysis) -> dict[str, Any]:
 STATION = StationDefinition(
     key="crank-in",
     name=messages.NAME,
-    binds=Room,
     words=messages,
     done=messages.DONE,
     rebuilds=True,

@@ -23,7 +23,7 @@ def actions(bound: Any) -> tuple[Action, ...]:
 def lapped(bound: Any) -> None:
     """The taper was lapped: it is blued again; how it was found stays."""
     bound.move(Hands.LAPPED)
-    for reading in bound.live(at(Property.CONTACT_AT_LARGE_END).key):
+    for reading in bound.answers.live(at(Property.CONTACT_AT_LARGE_END).key):
         log.withdraw(reading, bound.person)
 
 

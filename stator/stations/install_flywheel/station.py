@@ -6,7 +6,7 @@ from typing import Any
 
 from shopmath import __version__ as core_version
 from stator.engines.properties import Property
-from stator.stations.framework import Room, StationDefinition, question_factory
+from stator.stations.framework import StationDefinition, question_factory
 from stator.stations.framework.prerequisites import CLOSED
 from stator.stations.install_flywheel import actions, drawing, messages, questions, verdict
 from stator.stations.install_flywheel.analysis import FlywheelInstallationAnalysis, flywheel_on_facts
@@ -33,7 +33,6 @@ def result(found: FlywheelInstallationAnalysis) -> dict[str, Any]:
 STATION = StationDefinition(
     key="flywheel-on",
     name=messages.NAME,
-    binds=Room,
     words=messages,
     done=messages.DONE,
     rebuilds=True,

@@ -46,11 +46,11 @@ def take_as_other(bound: Any) -> None:
     other = other_seal(found)
     assert other is not None
     for what in (Property.SEAL_SHAFT, Property.SEAL_BORE):
-        measured = bound.live(found.in_hand.at(what).key)[-1]
+        measured = bound.answers.live(found.in_hand.at(what).key)[-1]
         request_remeasurement(bound, [found.in_hand.at(what)])
         size = Quantity(measured.canonical, measured.unit, measured.canonical, measured.text, measured.kind)
         slot = other.at(what)
-        more = {"gauge": measured.gauge, "at": measured.taken_at, "attempt": bound.attempt, "extra": measured.extra}
+        more = {"gauge": measured.gauge, "at": measured.taken_at, "attempt": bound.answers.attempt, "extra": measured.extra}
         log.save_reading(bound.entry, measured.by, slot.key, size, new_key(), slot=slot, **more)
     log.set_method(bound.entry, **{TAB: other.seal.uid})
 

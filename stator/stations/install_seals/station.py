@@ -6,7 +6,8 @@ from typing import Any
 
 from shopmath import __version__ as core_version
 from stator.engines.properties import Property
-from stator.stations.framework import Room, StationDefinition
+from stator.jobs.models import Job
+from stator.stations.framework import StationDefinition
 from stator.stations.framework.prerequisites import HOME_BEHIND_SEALS
 from stator.stations.install_seals import actions, drawing, messages, questions, verdict
 from stator.stations.install_seals.analysis import SealAnalysis, SealFound, seals_facts
@@ -31,16 +32,15 @@ def _one(of: SealFound) -> dict[str, Any]:
     }
 
 
-def bind(station: StationDefinition, *more: Any) -> Any:
-    """By the card's seals; without any on it, in the mechanic's own words."""
-    job = more[0]
-    return Room(station, *more) if job.card.seals.all() else Room(by_hand(station.key, station.name), *more)
+def variant(station: StationDefinition, job: Job) -> StationDefinition:
+    """Return work notes for a card without seals."""
+    return station if job.card.seals.all() else by_hand(station.key, station.name)
 
 
 STATION = StationDefinition(
     key="seals",
     name=messages.NAME,
-    binds=bind,
+    variant=variant,
     words=messages,
     done=messages.DONE,
     rebuilds=True,

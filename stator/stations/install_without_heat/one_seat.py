@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from stator.engines.properties import Property
-from stator.stations.framework import Room, StationDefinition
+from stator.stations.framework import StationDefinition
 from stator.stations.install_without_heat import actions, drawing, messages, questions, verdict
 from stator.stations.install_without_heat.analysis import cold_facts
 
@@ -21,7 +21,6 @@ EACH_TIME = frozenset(
 ONE_SEAT = StationDefinition(
     key="fit-cold",
     name=messages.NAME,
-    binds=Room,
     by_seat=True,
     drawn=True,
     from_log=False,

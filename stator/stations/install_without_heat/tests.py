@@ -142,7 +142,7 @@ class OnItsWay(Cold):
         self.hands.says(("fit-outcome", "stopped"))
         self.assertEqual(self.codes(), (Code.STOPPED, "out"))
         self.hands.act("again")
-        self.assertEqual(self.hands.work().attempt, 2)
+        self.assertEqual(self.hands.work().answers.attempt, 2)
         self.assertEqual(self.hands.work().found.screw, (12.0, 1.75))
 
 

@@ -13,7 +13,16 @@ from stator.engines.properties import Property
 from stator.stations.common.press_joint import drawing, questions, verdict
 from stator.stations.common.press_joint.analysis import PressJointAnalysis
 from stator.stations.common.press_joint.predicted import PREDICTION
-from stator.stations.framework import Method, Question, Room, SafetyWarning, Source, State, StationDefinition, Verdict, question_factory
+from stator.stations.framework import (
+    Method,
+    Question,
+    SafetyWarning,
+    Source,
+    State,
+    StationDefinition,
+    Verdict,
+    question_factory,
+)
 from stator.stations.framework.messages import format_message
 from stator.stations.press_apart import messages
 from stator.stations.press_apart.analysis import Code, apart_facts
@@ -98,7 +107,6 @@ def result(found: PressJointAnalysis) -> dict[str, Any]:
 STATION = StationDefinition(
     key="apart",
     name=messages.NAME,
-    binds=Room,
     words=messages,
     done=messages.DONE,
     as_found=True,

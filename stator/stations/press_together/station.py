@@ -15,7 +15,6 @@ from stator.stations.framework import (
     Alternative,
     Method,
     Question,
-    Room,
     SafetyWarning,
     Source,
     State,
@@ -149,7 +148,6 @@ def result(found: PressTogetherAnalysis) -> dict[str, Any]:
 STATION = StationDefinition(
     key="together",
     name=messages.NAME,
-    binds=Room,
     words=messages,
     done=messages.DONE,
     rebuilds=True,

@@ -6,7 +6,7 @@ from typing import Any
 
 from shopmath import __version__ as core_version
 from stator.engines.properties import Property
-from stator.stations.framework import Room, StationDefinition
+from stator.stations.framework import StationDefinition
 from stator.stations.remove_bearings import actions, drawing, messages, questions, verdict
 from stator.stations.remove_bearings.analysis import BearingRemovalAnalysis, bearings_out_facts
 
@@ -34,7 +34,6 @@ def result(found: BearingRemovalAnalysis) -> dict[str, Any]:
 STATION = StationDefinition(
     key="bearings-out",
     name=messages.NAME,
-    binds=Room,
     by_seat=True,
     each_round=frozenset({Property.CAME_OUT}),
     as_found=True,

@@ -6,7 +6,7 @@ from typing import Any
 
 from shopmath import __version__ as core_version
 from stator.engines.properties import Property
-from stator.stations.framework import Room, StationDefinition
+from stator.stations.framework import StationDefinition
 from stator.stations.remove_flywheel import actions, drawing, messages, questions, verdict
 from stator.stations.remove_flywheel.analysis import FlywheelRemovalAnalysis, at, flywheel_off_facts
 
@@ -48,7 +48,6 @@ def result(found: FlywheelRemovalAnalysis) -> dict[str, Any]:
 STATION = StationDefinition(
     key="flywheel-off",
     name=messages.NAME,
-    binds=Room,
     words=messages,
     done=messages.DONE,
     as_found=True,

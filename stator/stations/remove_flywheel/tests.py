@@ -162,7 +162,7 @@ class FlywheelOff(WheelCase):
         self.assertEqual(self.displayed_verdict().code, Code.HOLDS_HARD)
         self.hands.measure(torque="95 Nm")
         self.assertEqual(self.displayed_verdict().state, "stop")
-        self.assertEqual([reading.text for reading in self.hands.work().live("pulling-torque")], ["25", "40", "95 Nm"])
+        self.assertEqual([reading.text for reading in self.hands.work().answers.live("pulling-torque")], ["25", "40", "95 Nm"])
 
     def test_a_taper_that_let_go_far_above_what_was_expected_is_remarked_on_and_kept(self):
         self.ready()

@@ -6,7 +6,7 @@ from typing import Any
 
 from shopmath import __version__ as core_version
 from stator.engines.properties import Property
-from stator.stations.framework import Room, StationDefinition
+from stator.stations.framework import StationDefinition
 from stator.stations.framework.prerequisites import MAIN_BEARINGS_SEATED
 from stator.stations.set_end_play import actions, drawing, messages, questions, verdict
 from stator.stations.set_end_play.analysis import EndPlayAnalysis, end_float_facts
@@ -30,7 +30,6 @@ def result(found: EndPlayAnalysis) -> dict[str, Any]:
 STATION = StationDefinition(
     key="end-float",
     name=messages.NAME,
-    binds=Room,
     words=messages,
     done=messages.DONE,
     rebuilds=True,

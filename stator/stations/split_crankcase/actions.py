@@ -51,7 +51,7 @@ def rest_out(bound: Any) -> None:
     """Every fastener left came out and was not measured; the count on the tray still has to agree."""
     found: SplitAnalysis = bound.found
     left = [length_of(mark).key for mark in found.fasteners if not found.is_out(mark)]
-    log.set_method(bound.entry, skipped=[*bound.skipped(), *left])
+    log.set_method(bound.entry, skipped=[*bound.answers.skipped, *left])
 
 
 def _not_counted(found: SplitAnalysis) -> str:

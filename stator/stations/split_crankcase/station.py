@@ -6,7 +6,7 @@ from typing import Any
 
 from shopmath import __version__ as core_version
 from stator.engines.properties import Property
-from stator.stations.framework import Room, StationDefinition
+from stator.stations.framework import StationDefinition
 from stator.stations.split_crankcase import actions, drawing, messages, questions, verdict
 from stator.stations.split_crankcase.analysis import SplitAnalysis, split_facts
 
@@ -42,7 +42,6 @@ def _of_joint(found: SplitAnalysis) -> dict[str, Any]:
 STATION = StationDefinition(
     key="split",
     name=messages.NAME,
-    binds=Room,
     words=messages,
     done=messages.DONE,
     as_found=True,

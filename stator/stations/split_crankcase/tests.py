@@ -244,7 +244,7 @@ class Split(TestCase):
         self.hands.begin()
         self.hands.gaps("1.00", "1.05", "1.10", "1.05")
         page = self.hands.act("next")
-        self.assertEqual(self.hands.work().attempt, 2)
+        self.assertEqual(self.hands.work().answers.attempt, 2)
         self.assertIn("Round 2", page)
         self.hands.gaps("3.0", "3.1", "3.2", "3.1")
         page = self.hands.page()

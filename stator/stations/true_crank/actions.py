@@ -94,7 +94,7 @@ def _cure(bound: Any) -> tuple[Action, ...]:
 def turn_more(bound: Any) -> None:
     found: RunoutRoundAnalysis = bound.found
     if found.settled_by:
-        log.set_method(bound.entry, turns={**bound.choices.get("turns", {}), str(found.attempt): found.settled_by})
+        log.set_method(bound.entry, turns={**bound.answers.choices.get("turns", {}), str(found.attempt): found.settled_by})
 
 
 def read_again(bound: Any) -> None:

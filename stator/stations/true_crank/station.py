@@ -10,7 +10,7 @@ from shopmath.multi_throw import OuterShaft
 from stator.engines.models import EngineCard
 from stator.engines.properties import Property
 from stator.jobs.models import Job
-from stator.stations.framework import Room, StationDefinition
+from stator.stations.framework import StationDefinition
 from stator.stations.true_crank import actions, drawing, drawing_outer, messages, outer_verdict, questions, verdict
 from stator.stations.true_crank.analysis import RunoutRoundAnalysis
 from stator.stations.true_crank.outer_analysis import OuterWebAnalysis, outer_facts
@@ -63,17 +63,17 @@ def _written(side: str, shaft: OuterShaft) -> dict[str, Any]:
     }
 
 
-def bind(station: StationDefinition, job: Job, *more: Any) -> Any:
-    """By what the card says of the crank: one throw, several built up, or one piece, which no blow trues."""
+def variant(station: StationDefinition, job: Job) -> StationDefinition:
+    """Return the definition for one throw, for several, or work notes for a crank in one piece, which no blow trues."""
     if job.card.crank == EngineCard.Crank.ONE_PIECE:
-        return Room(by_hand(station.key, station.name), job, *more)
-    return Room(station if job.card.layout == EngineCard.Layout.SINGLE else OF_SEVERAL, job, *more)
+        return by_hand(station.key, station.name)
+    return station if job.card.layout == EngineCard.Layout.SINGLE else OF_SEVERAL
 
 
 STATION = StationDefinition(
     key="true",
     name=messages.NAME,
-    binds=bind,
+    variant=variant,
     words=messages,
     done=messages.DONE,
     rebuilds=True,

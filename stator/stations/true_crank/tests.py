@@ -30,7 +30,7 @@ class Truer(Halves):
     def turn(self, twist=0.0, pinch=0.0, offset=0.0, skew=0.0, ovality=0.0, zero=0.0, slips=MappingProxyType({})):
         geometry = self.work().found.geometry
         for side, swing in zip(("left", "right"), runout_from(Misalignment(twist, pinch, offset, skew), geometry), strict=True):
-            read = len(self.work().values(reading(side, 0).key))
+            read = len(self.work().answers.values(reading(side, 0).key))
             for number in range(read, self.work().found.turns):
                 for angle in self.work().found.angles():
                     value = swing.tir_mm / 2 * math.cos(math.radians(angle - swing.high_spot_deg))
@@ -291,7 +291,7 @@ class True1(TestCase):
     def test_a_turn_that_misses_its_own_beginning_is_a_slipped_gauge_and_no_blow(self):
         self.hands.set_up()
         self.hands.turn(twist=0.15)
-        first = self.hands.work().value("shaft-reading.left.0")
+        first = self.hands.work().answers.value("shaft-reading.left.0")
         self.hands.answer("shaft-reading.left.360", f"{first + 0.02:.4f}")
         plate = self.displayed_verdict()
         self.assertEqual((plate.state, plate.words), ("too_close", "Readings disagree"))
@@ -305,7 +305,7 @@ class True1(TestCase):
     def test_one_wrong_reading_is_named_and_reading_it_again_brings_the_call_back(self):
         self.hands.set_up()
         self.hands.turn(twist=0.15)
-        good = self.hands.work().value("shaft-reading.right.135")
+        good = self.hands.work().answers.value("shaft-reading.right.135")
         self.hands.answer("shaft-reading.right.135", f"{good + 0.03:.4f}")
         plate = self.displayed_verdict()
         self.assertIn("Magneto side: the reading at 135° does not fit", plate.line)
@@ -345,7 +345,7 @@ class True1(TestCase):
         self.assertEqual(self.hands.work().next_question.key, "shaft-reading.left.0")
         self.hands.turn(twist=0.1)
         work = self.hands.work()
-        self.assertEqual((len(work.values("shaft-reading.left.0")), work.next_question.key), (wanted, "joint-lock"))
+        self.assertEqual((len(work.answers.values("shaft-reading.left.0")), work.next_question.key), (wanted, "joint-lock"))
         self.assertIn(work.found.call.state, ("in", "out"))
         self.assertIsNone(work.found.settled_by)
 

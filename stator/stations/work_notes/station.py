@@ -5,7 +5,7 @@ from __future__ import annotations
 from functools import partial
 from typing import Any
 
-from stator.stations.framework import Action, Canvas, Question, Room, State, StationDefinition, Verdict
+from stator.stations.framework import Action, Canvas, Question, State, StationDefinition, Verdict
 from stator.stations.framework.messages import Sentence
 from stator.stations.framework.question_factory import question, warnings
 from stator.stations.work_notes import messages
@@ -59,7 +59,6 @@ def by_hand(key: str, name: Sentence) -> StationDefinition:
     return StationDefinition(
         key=key,
         name=name,
-        binds=Room,
         built=False,
         words=messages,
         facts=facts_for(key),

@@ -232,7 +232,7 @@ class Together(PressCase):
             self.assertEqual(self.hands.work().next_question.key, "width-as-it-goes")
         self.hands.answer("width-as-it-goes", "")
         work = self.hands.work()
-        self.assertEqual((work.next_question.slot.what, work.values("width-as-it-goes")), (Property.PRESS_PEAK, [58.1, 57.2]))
+        self.assertEqual((work.next_question.slot.what, work.answers.values("width-as-it-goes")), (Property.PRESS_PEAK, [58.1, 57.2]))
 
     def test_a_peak_under_the_low_estimate_must_not_be_used(self):
         self.pressed(peak="6 kN")

@@ -114,7 +114,7 @@ def into_the_oven(bound: Any) -> None:
 
 
 def open_oven(bound: Any) -> None:
-    for timer in [each for each in bound.timers if each.attempt == bound.attempt and not each.ended_at]:
+    for timer in [each for each in bound.timers if each.attempt == bound.answers.attempt and not each.ended_at]:
         log.stop_timer(timer, bound.now)
     timers.start(bound, "door", "window", 0.0)
     take_turn(bound.refreshed())

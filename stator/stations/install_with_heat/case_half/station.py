@@ -9,7 +9,7 @@ from shopmath import __version__ as core_version
 from shopmath.quantity import Quantity
 from stator.engines.fact_keys import FactKey
 from stator.engines.properties import Property
-from stator.stations.framework import Room, StationDefinition
+from stator.stations.framework import StationDefinition
 from stator.stations.install_with_heat import shared_messages
 from stator.stations.install_with_heat.case_half import actions, drawing, messages, questions, verdict
 from stator.stations.install_with_heat.case_half.analysis import CaseHalfAnalysis, Phase, whole_half
@@ -62,7 +62,6 @@ def result(found: CaseHalfAnalysis) -> dict[str, Any]:
 WHOLE = StationDefinition(
     key="heat-and-drop",
     name=messages.NAME,
-    binds=Room,
     drawn=True,
     from_log=False,
     words=messages,

@@ -32,7 +32,7 @@ class BothHalves(AtTheSheet):
         self.assertIn("Now the magneto side half", [action.words for action in self.work().actions()])
         self.hands.act("other")
         work = self.work()
-        self.assertEqual((work.found.half, work.attempt, work.found.phase, len(work.found.parts)), ("right", 2, "plan", 1))
+        self.assertEqual((work.found.half, work.answers.attempt, work.found.phase, len(work.found.parts)), ("right", 2, "plan", 1))
         self.home()
         self.assertFalse(self.work().found.other_left)
         self.assertEqual({reading.attempt for reading in self.work().readings if reading.property == "fit-outcome"}, {1, 2})

@@ -165,7 +165,7 @@ class Warming(AtTheSheet):
         door = self.work().found.door_at
         self.hands.keep("case", "60")
         self.assertGreater(self.work().found.door_at, door)
-        self.assertGreater(self.work().timer("heat").due_at, door)
+        self.assertGreater(self.work().answers.timer("heat").due_at, door)
 
     def test_a_gun_on_bare_metal_carries_no_call(self):
         self.started(minutes=30)
@@ -219,7 +219,7 @@ class Hot(AtTheSheet):
         self.assertEqual(sorted(entry.timers.values_list("key", flat=True)), ["chill", "heat", "window"])
         hands = Hands(self.job)
         self.assertEqual((hands.work().found.phase, hands.work().found.outcome), ("after", "dropped"))
-        self.assertEqual(hands.work().said(hands.key("circlip")), "in")
+        self.assertEqual(hands.work().answers.said(hands.key("circlip")), "in")
         self.assertEqual(next(ask.key for ask in hands.work().open_questions()), hands.key("gap12"))
         self.assertGreater(hands.work().found.run.here.clearance_mm, 0)
 
@@ -258,7 +258,7 @@ class Hot(AtTheSheet):
         self.hands.act("again")
         work = self.work()
         self.assertEqual([part.key for part in work.found.parts], [main, f"{main}.circlip"])
-        self.assertEqual((work.found.phase, work.attempt), ("plan", 2))
+        self.assertEqual((work.found.phase, work.answers.attempt), ("plan", 2))
 
     def test_one_laid_by_comes_back_last(self):
         self.opened()

@@ -9,7 +9,7 @@ from shopmath import __version__ as core_version
 from shopmath.quantity import Quantity
 from stator.engines.fact_keys import FactKey
 from stator.engines.properties import Property
-from stator.stations.framework import Room, StationDefinition, StationInput
+from stator.stations.framework import StationDefinition, StationInput
 from stator.stations.install_with_heat.heat import EACH_HEAT, HeatState
 from stator.stations.install_with_heat.single_seat import actions, drawing, history, messages, questions, verdict
 from stator.stations.install_with_heat.single_seat.analysis import Phase, SingleSeatAnalysis, one_seat
@@ -76,7 +76,6 @@ def result(found: SingleSeatAnalysis) -> dict[str, Any]:
 ONE_SEAT = StationDefinition(
     key="heat-and-drop",
     name=messages.NAME,
-    binds=Room,
     by_seat=True,
     drawn=True,
     from_log=False,

@@ -254,7 +254,7 @@ class Running(TestCase):
         self.begin()
         self.hands.choose(means="drop")
         self.hands.keep("drop", "sizzles")
-        reading = self.hands.work().last(self.hands.key("drop"))
+        reading = self.hands.work().answers.last(self.hands.key("drop"))
         self.assertEqual((reading.extra["low_c"], reading.extra["high_c"], reading.extra["trusted"]), (100, 150, False))
 
     def test_a_case_over_its_limit_is_stop_while_it_heats(self):
@@ -285,8 +285,8 @@ class Running(TestCase):
         self.assertIn("Never drive a cocked ring", plate.detail)
         self.hands.act("again")
         work = self.hands.work()
-        self.assertEqual((work.attempt, work.found.phase), (2, "plan"))
-        self.assertEqual([each.text for each in work.live(self.hands.key("outcome"), every_attempt=True)], ["jammed"])
+        self.assertEqual((work.answers.attempt, work.found.phase), (2, "plan"))
+        self.assertEqual([each.text for each in work.answers.live(self.hands.key("outcome"), every_attempt=True)], ["jammed"])
         self.assertEqual(130, work.found.value(Property.HEATER_SETTING))
         self.assertNotIn(self.hands.key("heat"), [ask.key for ask in work.open_questions()])  # it stays set as it was
 
@@ -329,7 +329,7 @@ class Running(TestCase):
     def test_undo_strikes_a_reading_out_and_keeps_it(self):
         self.hands.keep("room", "41")
         self.hands.post("undo")
-        self.assertIsNone(self.hands.work().last(self.hands.key("room")))
+        self.assertIsNone(self.hands.work().answers.last(self.hands.key("room")))
         self.assertEqual(self.hands.entry.readings.get().text, "41")
         self.assertIsNotNone(self.hands.entry.readings.get().withdrawn_at)
 
