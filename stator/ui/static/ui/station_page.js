@@ -84,13 +84,10 @@
 
   /* an answer is merged into the page: what did not change stays as it is, with its focus, its scroll position and what was opened in it */
   const callbacks = window.Idiomorph.defaults.callbacks;
-  callbacks.beforeNodeMorphed = (old, fresh) => !(fresh.dataset?.reload && old.dataset?.reload);
   callbacks.beforeAttributeUpdated = (name, node, change) => !(node.tagName === "DETAILS" && name === "open" && change === "remove");
-  document.addEventListener("htmx:afterSwap", (event) => {
-    if (event.detail.target?.id !== "work") return;
-    document.querySelectorAll("#work [data-reload]").forEach((part) => {
-      if (part.childElementCount) htmx.ajax("GET", part.dataset.reload, { target: part, swap: "outerHTML" });
-    });
+  document.addEventListener("htmx:beforeSwap", (event) => {
+    const active = document.activeElement;
+    if (event.detail.target?.id === "work" && active.matches("#work a, #work button")) active.blur(); // a second Enter must not press what takes its place
   });
 
   document.addEventListener("htmx:afterSettle", () => {
