@@ -19,7 +19,7 @@ from stator.exchange.csv_escape import plain
 from stator.jobs.fact_loader import facts_of
 from stator.jobs.facts import Fact, Facts
 from stator.jobs.models import Job
-from stator.stations.framework.definition import station_name
+from stator.stations.framework.registry import station_name
 from stator.ui.number_format import trade
 from stator.ui.url_values import job_number
 

@@ -14,8 +14,8 @@ from django.views.decorators.http import require_GET
 
 from shopmath.amounts import share
 from stator.jobs.models import Entry
-from stator.stations.framework.definition import station_name
 from stator.stations.framework.predictions import TAG, Prediction, PredictionComparison
+from stator.stations.framework.registry import station_name
 from stator.ui.number_format import show
 from stator.ui.svg import Sheet, papers
 from stator.workbench.registry import STATIONS

@@ -18,11 +18,10 @@ from stator.exchange.trend import series
 from stator.jobs.facts import Finding
 from stator.jobs.models import DerivedFact, Entry, Job
 from stator.stations.framework import Action, State, StationDefinition, Verdict, question_factory
-from stator.stations.framework.definition import NAMES
 from stator.stations.framework.limits import limit_values
 from stator.stations.framework.messages import BY_LIMIT
+from stator.stations.framework.registry import registry
 from stator.stations.split_crankcase.tests import Halves
-from stator.workbench.registry import STATION_BY_KEY
 from tests.factories import job
 
 RUNOUT = FactKey(CRANK, Property.CRANK_RUNOUT)
@@ -85,10 +84,7 @@ class Spinner(Halves):
 
 class MadeUp(TestCase):
     def setUp(self):
-        for table, entry in ((STATION_BY_KEY, TOY), (NAMES, TOY.name)):
-            patcher = patch.dict(table, {TOY.key: entry})
-            patcher.start()
-            self.addCleanup(patcher.stop)
+        self.enterContext(patch.dict(registry.by_key, {TOY.key: TOY}))
         self.made = job(order="crank")
         self.made.run.create(order=50, key="spin")
         Spec.objects.create(card=self.made.card, name="Crank runout", property="crank-runout", high=0.03, source="page 44")

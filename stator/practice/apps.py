@@ -7,6 +7,6 @@ class PracticeConfig(AppConfig):
 
     def ready(self) -> None:
         from stator.practice.hidden_verdict import hides
-        from stator.stations.framework.hidden_verdict import HIDES
+        from stator.stations.framework.hidden_verdict import hide_when
 
-        HIDES.append(hides)
+        hide_when(hides)

@@ -17,7 +17,7 @@ from django.views.decorators.http import require_http_methods
 from stator.jobs.models import Entry, Reading
 from stator.shop.models import Gauge
 from stator.shop.views import owner_only
-from stator.stations.framework.definition import station_name
+from stator.stations.framework.registry import station_name
 from stator.ui.url_values import station_address
 
 

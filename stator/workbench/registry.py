@@ -10,10 +10,9 @@ from stator.stations.center_crank.station import STATION as CENTRE
 from stator.stations.close_crankcase.station import STATION as CLOSE
 from stator.stations.disassemble_halves.station import STATION as STRIP
 from stator.stations.framework import StationDefinition
-from stator.stations.framework.definition import NAMES
-from stator.stations.framework.log_labels import DESCRIBED
 from stator.stations.framework.messages import Sentence
 from stator.stations.framework.next_step import render_next_step
+from stator.stations.framework.registry import registry
 from stator.stations.hand_over_engine.station import STATION as HAND_OVER
 from stator.stations.inspect_parts.station import STATION as INSPECT
 from stator.stations.install_crank.station import STATION as CRANK_IN
@@ -52,9 +51,8 @@ STATIONS: tuple[StationDefinition, ...] = (
     FLYWHEEL_ON,
     HAND_OVER,
 )
-STATION_BY_KEY = {station.key: station for station in STATIONS}
-DESCRIBED.update(STATION_BY_KEY)
-NAMES.update({station.key: station.name for station in STATIONS})
+registry.register(*STATIONS)
+STATION_BY_KEY = registry.by_key
 
 
 def next_of(stage: RunStation) -> str:
@@ -63,10 +61,21 @@ def next_of(stage: RunStation) -> str:
     return (render_next_step(station, stage.next_said) if station else "") or stage.next_move
 
 
-_WHOLE = [station.key for station in STATIONS if station is not FIT_COLD]  # one or the other, as the mechanic decides: it can be added
-WORK_ORDERS: dict[str, tuple[Sentence, list[str]]] = {
-    "bottom-end": (gettext_lazy("Bottom end with crank rebuild"), [key for key in _WHOLE if key != "balance"]),
-    "bearings": (gettext_lazy("Bearings and seals only"), [key for key in _WHOLE if key not in ("apart", "together", "true", "balance")]),
+WORK_ORDERS: dict[str, tuple[Sentence, list[str]]] = {  # a new station is in no job until it is added to one of these lists
+    "bottom-end": (
+        gettext_lazy("Bottom end with crank rebuild"),
+        [
+            *(BOOK_IN, "flywheel-off", "split", "strip", "bearings-out", "inspect", "apart", "together", "true"),
+            *("heat-and-drop", "seals", "end-float", "crank-in", "close", "centre", "flywheel-on", "hand-over"),
+        ],
+    ),
+    "bearings": (
+        gettext_lazy("Bearings and seals only"),
+        [
+            *(BOOK_IN, "flywheel-off", "split", "strip", "bearings-out", "inspect"),
+            *("heat-and-drop", "seals", "end-float", "crank-in", "close", "centre", "flywheel-on", "hand-over"),
+        ],
+    ),
     "heat": (gettext_lazy("One bearing, cases already bare"), [BOOK_IN, "heat-and-drop", "seals", "hand-over"]),
     "cold": (gettext_lazy("One bearing or bush, fitted cold"), [BOOK_IN, "fit-cold", "seals", "hand-over"]),
     "top-end": (gettext_lazy("Top end: rocker shafts and bearings"), [BOOK_IN, "bearings-out", "heat-and-drop", "hand-over"]),

@@ -8,9 +8,9 @@ from django.urls import reverse
 
 from stator.jobs.fact_loader import slot_of
 from stator.stations.framework import messages as shared
-from stator.stations.framework.definition import station_name
 from stator.stations.framework.messages import format_message, render_message
 from stator.stations.framework.page_components import Method, RenderedAlternative
+from stator.stations.framework.registry import station_name
 from stator.stations.framework.verdict import Alternative, State
 from stator.ui.url_values import station_address
 

@@ -30,7 +30,7 @@ from stator.stations.framework import messages as shared
 from stator.stations.framework import next_step
 from stator.stations.framework.alternatives import alternatives_for
 from stator.stations.framework.answer_parser import understood
-from stator.stations.framework.definition import StationDefinition, StationInput, station_name
+from stator.stations.framework.definition import StationDefinition, StationInput
 from stator.stations.framework.entry_readings import EntryReadings
 from stator.stations.framework.gauge_faults import faulty_gauge_warnings
 from stator.stations.framework.measured_markings import read_off
@@ -53,6 +53,7 @@ from stator.stations.framework.prerequisites import unmet
 from stator.stations.framework.question_factory import answer, label
 from stator.stations.framework.reading_notes import beside
 from stator.stations.framework.record_snapshot import frozen
+from stator.stations.framework.registry import station_name
 from stator.stations.framework.renderer import render_drawing, render_verdict
 from stator.stations.framework.results import results_of
 from stator.stations.framework.verdict import Verdict, plain_values

@@ -80,14 +80,6 @@ def _nothing(*of: Any) -> tuple[()]:
     return ()
 
 
-NAMES: dict[str, str | Promise] = {}  # what stations are called, by their key, once the registry has them
-
-
-def station_name(key: str) -> str:
-    """A station's name, for a sentence that names where something was measured."""
-    return str(NAMES.get(key, key))
-
-
 def _no(found: Any) -> bool:
     return False
 

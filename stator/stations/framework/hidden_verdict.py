@@ -1,4 +1,4 @@
-"""Calls that are not shown yet. The rooms above put in here what hides one; nothing does at a job of the shop."""
+"""Verdicts that are not shown yet. A hook decides; at a job of the shop nothing is hidden."""
 
 from __future__ import annotations
 
@@ -6,9 +6,14 @@ from collections.abc import Callable
 
 from stator.stations.framework import BoundStation
 
-HIDES: list[Callable[[BoundStation], bool]] = []
+_hooks: list[Callable[[BoundStation], bool]] = []
+
+
+def hide_when(hook: Callable[[BoundStation], bool]) -> None:
+    """Register a hook that returns True if the user is to judge first; call it in `AppConfig.ready`."""
+    _hooks.append(hook)
 
 
 def is_verdict_hidden(work: BoundStation) -> bool:
-    """Return True if the call of this moment is to be judged by the learner first."""
-    return work.job.practice and any(hides(work) for hides in HIDES)
+    """Return True if the verdict of this moment is to be judged by the user first."""
+    return work.job.practice and any(hook(work) for hook in _hooks)

@@ -7,21 +7,19 @@ from stator.engines.properties import Property
 from stator.jobs.fact_loader import slot_of
 from stator.jobs.models import Entry, Reading, Timer
 from stator.stations.framework import next_step
-from stator.stations.framework.definition import StationDefinition
 from stator.stations.framework.question_factory import answer, label
-
-DESCRIBED: dict[str, StationDefinition] = {}  # stations by their key, once the registry has them
+from stator.stations.framework.registry import registry
 
 
 def words_of(timer: Timer) -> str:
     """Return what a clock counts; in the words of its time where it was started before clocks had codes."""
-    station = DESCRIBED.get(timer.entry.station.key)
+    station = registry.get(timer.entry.station.key)
     return (next_step.render_next_step(station, timer.said, "TIMER", first_large=False) if station and timer.said else "") or timer.label
 
 
 def called(reading: Reading, entry: Entry, card: EngineCard) -> str:
     """Return what a reading is of; in the words of its time where it has no address."""
-    slot, station = slot_of(reading), DESCRIBED.get(entry.station.key)
+    slot, station = slot_of(reading), registry.get(entry.station.key)
     if slot is None or station is None:
         return str(reading.extra.get("asked", "")) or reading.ask
     definition = station.whole if station.whole and entry.seat_id is None else station
@@ -31,7 +29,7 @@ def called(reading: Reading, entry: Entry, card: EngineCard) -> str:
 
 def answered(reading: Reading, entry: Entry) -> str:
     """Return what was typed; of a choice between answers the words of the one that was chosen."""
-    station = DESCRIBED.get(entry.station.key)
+    station = registry.get(entry.station.key)
     if reading.canonical is not None or not reading.property or station is None:
         return reading.text
     definition = station.whole if station.whole and entry.seat_id is None else station

@@ -5,8 +5,8 @@ from __future__ import annotations
 from django.utils.translation import gettext_lazy as _
 
 from stator.jobs.models import Origin
-from stator.stations.framework.definition import station_name
 from stator.stations.framework.messages import format_message
+from stator.stations.framework.registry import station_name
 
 OWN, AGREES, UNSIGNED, CHANGED = "own", "agrees", "unsigned", "changed"
 SENTENCE = {

@@ -4,8 +4,8 @@ from __future__ import annotations
 
 from stator.jobs.models import RunStation
 from stator.stations.framework import Canvas
-from stator.stations.framework.definition import station_name
 from stator.stations.framework.messages import format_message
+from stator.stations.framework.registry import station_name
 from stator.stations.hand_over_engine import messages
 from stator.stations.hand_over_engine.analysis import HandOverAnalysis, Line
 from stator.ui.svg import Point, Sheet, wrapped

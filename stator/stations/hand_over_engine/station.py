@@ -20,8 +20,8 @@ from stator.stations.framework import (
     Verdict,
     question_factory,
 )
-from stator.stations.framework.definition import station_name
 from stator.stations.framework.messages import format_message
+from stator.stations.framework.registry import station_name
 from stator.stations.hand_over_engine import drawing, messages
 from stator.stations.hand_over_engine.analysis import FINISHED, Code, HandOverAnalysis, hand_over_facts, of_engine
 

@@ -30,9 +30,9 @@ from stator.stations.framework import (
     Verdict,
     question_factory,
 )
-from stator.stations.framework.definition import station_name
 from stator.stations.framework.limits import limit_values
 from stator.stations.framework.messages import LIMIT_FROM, format_message, render_message
+from stator.stations.framework.registry import station_name
 from stator.stations.inspect_parts import messages
 from stator.stations.inspect_parts.analysis import MASSES, ROD, WHOLE, Code, InspectionAnalysis, worst_of
 from stator.stations.inspect_parts.figures import InspectedValue

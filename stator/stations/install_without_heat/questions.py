@@ -10,9 +10,9 @@ from shopmath.validation import BadInput
 from stator.engines.fact_keys import Location
 from stator.engines.properties import Property
 from stator.stations.framework import Method, Question
-from stator.stations.framework.definition import station_name
 from stator.stations.framework.messages import OptionRow, format_message
 from stator.stations.framework.question_factory import method, question
+from stator.stations.framework.registry import station_name
 from stator.stations.install_without_heat import messages
 from stator.stations.install_without_heat.analysis import CLOCKS, DRAW, PRESS, STARTING, ColdFitAnalysis
 

@@ -11,9 +11,9 @@ from shopmath.verdict import WARM_K
 from stator.engines.fact_keys import Location
 from stator.engines.properties import Property
 from stator.stations.framework import Method, Question
-from stator.stations.framework.definition import station_name
 from stator.stations.framework.messages import OptionRow, capital, format_message
 from stator.stations.framework.question_factory import options, question
+from stator.stations.framework.registry import station_name
 from stator.stations.install_with_heat import messages as shared
 from stator.stations.install_with_heat import shared_messages
 from stator.stations.install_with_heat.single_seat import messages

@@ -27,9 +27,9 @@ from stator.stations.framework import (
     from_conformity,
     question_factory,
 )
-from stator.stations.framework.definition import station_name
 from stator.stations.framework.limits import limit_values
 from stator.stations.framework.messages import format_message, lazily
+from stator.stations.framework.registry import station_name
 from stator.stations.install_with_heat import messages as shared
 from stator.stations.install_with_heat import shared_messages, warm_fit
 from stator.stations.install_with_heat.single_seat import messages
