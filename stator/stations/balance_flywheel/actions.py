@@ -6,15 +6,14 @@ from typing import Any
 
 from shopmath.balance import MARKS
 from stator.engines.properties import Property
-from stator.jobs import log
 from stator.stations.balance_flywheel import messages
 from stator.stations.balance_flywheel.analysis import BalanceAnalysis
 from stator.stations.balance_flywheel.locations import ADDED, DRILLED, ROLLED, Phase, at, turning
-from stator.stations.framework import Action
+from stator.stations.framework import Action, BoundStation
 from stator.stations.framework.remeasure import request_remeasurement
 
 
-def actions(bound: Any) -> tuple[Action, ...]:
+def actions(bound: BoundStation) -> tuple[Action, ...]:
     found: BalanceAnalysis = bound.found
     offered: list[Action] = []
     if found.is_left:
@@ -30,35 +29,36 @@ def actions(bound: Any) -> tuple[Action, ...]:
     return (*offered, bound.sign_action(main=bool(ready) and not offered))
 
 
-def go_on(bound: Any) -> None:
+def go_on(bound: BoundStation) -> None:
     """Balance the wheel although it did not shake."""
-    log.set_method(bound.entry, anyway=True)
+    bound.choose(anyway=True)
 
 
-def add_mass(bound: Any) -> None:
+def add_mass(bound: BoundStation) -> None:
     """Mass is added in this go, where drilling is refused."""
-    log.set_method(bound.entry, adding=bound.found.attempt)
+    bound.choose(adding=bound.found.attempt)
 
 
-def prove_again(bound: Any) -> None:
+def prove_again(bound: BoundStation) -> None:
     """The four masses are withdrawn and asked anew, with a finer step or a freer stand."""
     request_remeasurement(bound, [turning(mark) for mark in MARKS])
 
 
-def roll_again(bound: Any) -> None:
+def roll_again(bound: BoundStation) -> None:
     """The next go; what this one drilled and found is kept with it."""
     found: BalanceAnalysis = bound.found
-    for hole in found.made:
+    for made in found.made:
+        hole: dict[str, Any] = dict(made)
         bound.move(DRILLED, at(Property.HOLE_DEPTH, hole.pop("deg")), hole.pop("depth_mm"), **hole)
     if found.added:
-        mass = dict(found.added)
+        mass: dict[str, Any] = dict(found.added)
         bound.move(ADDED, at(Property.ADDED_MASS, mass.pop("deg")), mass.pop("mass_g"), **mass)
     gmm, uncertainty = found.amount_now or (None, None)
     bound.move(ROLLED, at(Property.UNBALANCE), gmm, uncertainty=uncertainty)
-    log.next_attempt(bound.entry)
+    bound.next_attempt()
 
 
-def may_sign(bound: Any) -> str:
+def may_sign(bound: BoundStation) -> str:
     found: BalanceAnalysis = bound.found
     settled = found.is_refused or found.is_left or not found.to_touch or found.phase in (Phase.DONE, Phase.UNPROVED)
     return "" if settled else str(messages.NOT_YET)

@@ -2,18 +2,15 @@
 
 from __future__ import annotations
 
-from typing import Any
-
-from stator.jobs import log
 from stator.stations.center_crank import messages
 from stator.stations.center_crank.analysis import CenteringAnalysis
 from stator.stations.center_crank.verdict import GAP_STEP
-from stator.stations.framework import Action, State
+from stator.stations.framework import Action, BoundStation, State
 from stator.stations.framework.limits import limit_values
 from stator.stations.framework.messages import format_message
 
 
-def actions(bound: Any) -> tuple[Action, ...]:
+def actions(bound: BoundStation) -> tuple[Action, ...]:
     found: CenteringAnalysis = bound.found
     if not bound.entry:
         return ()
@@ -23,12 +20,12 @@ def actions(bound: Any) -> tuple[Action, ...]:
     return (sign,)
 
 
-def measure_again(bound: Any) -> None:
+def measure_again(bound: BoundStation) -> None:
     """The crank was moved: a new attempt, with new gaps."""
-    log.next_attempt(bound.entry)
+    bound.next_attempt()
 
 
-def may_sign(bound: Any) -> str:
+def may_sign(bound: BoundStation) -> str:
     """Not while it stands off centre."""
     found: CenteringAnalysis = bound.found
     if not found.middle or found.is_centred:

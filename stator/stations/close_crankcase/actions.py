@@ -8,12 +8,12 @@ from stator.engines.properties import Property
 from stator.jobs import log
 from stator.stations.close_crankcase import messages
 from stator.stations.close_crankcase.analysis import CANNOT_HOLD, EACH_CLOSING, OPEN, ClosingAnalysis, Code, Hands, fault_of, torque_of
-from stator.stations.framework import Action, State, timers
+from stator.stations.framework import Action, BoundStation, State, timers
 from stator.stations.framework.messages import format_message
 from stator.stations.framework.remeasure import request_remeasurement
 
 
-def actions(bound: Any) -> tuple[Action, ...]:
+def actions(bound: BoundStation) -> tuple[Action, ...]:
     found: ClosingAnalysis = bound.found
     again = Action("again", str(messages.ACTION["again"]), "again", bound.call.code == Code.SETTING, do=begin_again)
     if all(each.all_tight for each in found.every):
@@ -28,7 +28,7 @@ def actions(bound: Any) -> tuple[Action, ...]:
     return (Action("close", name, "close", True, bound.refused() or stopped or bound.unanswered_message(), close),)
 
 
-def _round(bound: Any) -> tuple[Action, ...]:
+def _round(bound: BoundStation) -> tuple[Action, ...]:
     """One key for a round in which all bolts went alike; a bolt that did not is tapped, and its torque typed, before."""
     found: ClosingAnalysis = bound.found
     number = found.round_now
@@ -39,25 +39,25 @@ def _round(bound: Any) -> tuple[Action, ...]:
     return (Action("round", said, "round", False, stopped, do=round_done),)
 
 
-def round_done(bound: Any) -> None:
+def round_done(bound: BoundStation) -> None:
     """Every bolt left in this round was tightened as the round says, at the wrench: done, and not measured."""
     found: ClosingAnalysis = bound.found
     number = found.round_now or 1
     done = [torque_of(mark, number).key for mark in found.left_in(number)]
-    log.set_method(bound.entry, skipped=[*bound.answers.skipped, *done])
+    bound.choose(skipped=[*bound.answers.skipped, *done])
 
 
-def kept(bound: Any, reading: Any) -> None:
+def kept(bound: BoundStation, reading: Any) -> None:
     """A bolt that failed is tightened from its first round once it is put right."""
     found: ClosingAnalysis = bound.found
     bolt = next((mark for mark in found.ordered if fault_of(mark).key == reading.ask), None)
     if bolt and reading.text in CANNOT_HOLD:
         rounds = [torque_of(bolt, number) for number in range(1, len(found.rounds) + 1)]
         request_remeasurement(bound, rounds)
-        log.set_method(bound.entry, skipped=[key for key in bound.answers.skipped if key not in {slot.key for slot in rounds}])
+        bound.choose(skipped=[key for key in bound.answers.skipped if key not in {slot.key for slot in rounds}])
 
 
-def close(bound: Any) -> None:
+def close(bound: BoundStation) -> None:
     """The faces go together; a sealant that sets gets its clock."""
     found: ClosingAnalysis = bound.found
     bound.move(Hands.CLOSING, None if found.joints[0].is_first else found.of(Property.CASE_CLOSED))
@@ -65,21 +65,21 @@ def close(bound: Any) -> None:
         timers.start(bound, found.clock_key, "wait", found.films.open_s, OPEN)
 
 
-def begin_again(bound: Any) -> None:
+def begin_again(bound: BoundStation) -> None:
     """The case comes apart once more: faces, gears and every bolt are done anew, what was done before stays written."""
     for timer in bound.timers:
         log.stop_timer(timer, bound.now)
     found: ClosingAnalysis = bound.found
     bolts = {mark.part.key for mark in found.ordered}
     anew = [key for key in bound.answers.skipped if _is_done_anew(key, bolts, found)]
-    entry = log.next_attempt(bound.entry, skipped=[key for key in bound.answers.skipped if key not in anew])
+    entry = bound.next_attempt(skipped=[key for key in bound.answers.skipped if key not in anew])
     if len(found.every) > 1:
         more: dict[str, Any] = {"slot": found.of(Property.CASE_CLOSED), "attempt": entry.attempt, "at": bound.now}
         log.record_move(entry, bound.person, Hands.AGAIN, **more)
-    log.untick(bound.entry)
+    log.untick(bound.open_entry)
 
 
-def may_sign(bound: Any) -> str:
+def may_sign(bound: BoundStation) -> str:
     return "" if all(each.all_tight for each in bound.found.every) else str(messages.NOT_ALL)
 
 

@@ -2,23 +2,21 @@
 
 from __future__ import annotations
 
-from typing import Any
-
 from stator.engines.parts import Kind
 from stator.engines.properties import Property
 from stator.jobs import tray
 from stator.jobs.models import Reading
 from stator.stations.disassemble_halves import messages
 from stator.stations.disassemble_halves.analysis import MOST_PARTS, DisassemblyAnalysis
-from stator.stations.framework import Action
+from stator.stations.framework import Action, BoundStation
 from stator.stations.framework.question_factory import answer
 
 
-def actions(bound: Any) -> tuple[Action, ...]:
+def actions(bound: BoundStation) -> tuple[Action, ...]:
     return (bound.sign_action(),) if bound.found.is_bare else ()
 
 
-def kept(bound: Any, reading: Reading) -> None:
+def kept(bound: BoundStation, reading: Reading) -> None:
     """A part that is fully described lies in its place of the tray, each of a list in one of its own; an answer given again corrects it."""
     if reading.subject is None or reading.subject.kind != Kind.TRAY:
         return

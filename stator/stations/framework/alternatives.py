@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from typing import Any
+from typing import TYPE_CHECKING
 
 from django.urls import reverse
 
@@ -17,8 +17,11 @@ from stator.ui.url_values import station_address
 NOT_OK = (State.STOP, State.OUT, State.TOO_CLOSE)
 PAGES = ("card", "tray", "run")
 
+if TYPE_CHECKING:
+    from stator.stations.framework.bound_station import BoundStation
 
-def alternatives_for(bound: Any) -> tuple[RenderedAlternative, ...]:
+
+def alternatives_for(bound: BoundStation) -> tuple[RenderedAlternative, ...]:
     """The ways that the call names; else the last reading again and the run, where nothing is asked and nothing can be done."""
     judged = bound.judged
     ways = judged.ways or (_usual(bound) if judged.state in NOT_OK and _is_stuck(bound) else ())
@@ -26,18 +29,18 @@ def alternatives_for(bound: Any) -> tuple[RenderedAlternative, ...]:
     return tuple(each for each in found if each)
 
 
-def _is_stuck(bound: Any) -> bool:
+def _is_stuck(bound: BoundStation) -> bool:
     asked = any(not ask.optional for ask in bound.open_questions())
     return not asked and not any(action.main and not action.refused for action in bound.actions())
 
 
-def _usual(bound: Any) -> tuple[Alternative, ...]:
+def _usual(bound: BoundStation) -> tuple[Alternative, ...]:
     standing = [slot_of(each) for each in bound.readings if not each.withdrawn_at]
     last = next((slot for slot in reversed(standing) if slot and any(ask.key == slot.key for ask in bound.wanted)), None)
     return (*((Alternative(last),) if last else ()), Alternative(page="run"))
 
 
-def _said(bound: Any, way: Alternative) -> RenderedAlternative | None:
+def _said(bound: BoundStation, way: Alternative) -> RenderedAlternative | None:
     values = dict(way.values)
     own = render_message(getattr(bound.words, "WAYS", {}), way.code, values) if way.code else ""
     if way.slot:
@@ -56,7 +59,7 @@ def _said(bound: Any, way: Alternative) -> RenderedAlternative | None:
     return RenderedAlternative(own or str(shared.ALTERNATIVE[way.page]), address)
 
 
-def _choice(bound: Any, way: Alternative, own: str) -> RenderedAlternative | None:
+def _choice(bound: BoundStation, way: Alternative, own: str) -> RenderedAlternative | None:
     """A choice of the station: taken at once where one option of it is named, else shown where it is chosen."""
     method: Method | None = next((each for each in bound.methods() if each.key == way.choice), None)
     option = next((each for each in method.options if each.key == way.option), None) if method and way.option else None

@@ -531,6 +531,20 @@ class BoundStation:
             raise BadInput(key, _("That cannot be done here."))
         action.do(self)
 
+    @property
+    def open_entry(self) -> Entry:
+        """Return the entry that is written into."""
+        assert self.entry is not None, "An action needs an open entry."
+        return self.entry
+
+    def choose(self, **choices: Any) -> Entry:
+        """Store choices in the entry."""
+        return log.set_method(self.open_entry, **choices)
+
+    def next_attempt(self, **choices: Any) -> Entry:
+        """Begin the next attempt of the entry, with choices."""
+        return log.next_attempt(self.open_entry, **choices)
+
     def move(self, kind: str, slot: FactKey | None = None, amount: float | None = None, text: str = "", **detail: Any) -> None:
         """Write down something that hands did, with numbers that go with it."""
         assert self.entry is not None

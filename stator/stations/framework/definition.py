@@ -9,7 +9,7 @@ from collections.abc import Callable, Iterable, Mapping
 from dataclasses import dataclass, field
 from datetime import datetime
 from types import ModuleType
-from typing import Any
+from typing import TYPE_CHECKING, Any
 
 from django.utils.functional import Promise
 
@@ -19,15 +19,18 @@ from stator.engines.fact_keys import FactKey
 from stator.engines.models import EngineCard, Seat
 from stator.engines.properties import Property
 from stator.jobs.facts import EntryData, Facts, Finding, MeasuredReading
-from stator.jobs.models import Job, Timer, TrayPlace
+from stator.jobs.models import Job, Reading, Timer, TrayPlace
 from stator.shop.equipment_snapshot import EquipmentSnapshot
 from stator.shop.models import Equipment, Gauge, Person, Shop
 from stator.stations.framework.canvas import Canvas
 from stator.stations.framework.messages import Sentence
-from stator.stations.framework.page_components import Method, Question, SafetyWarning, Source
+from stator.stations.framework.page_components import Action, Method, Question, SafetyWarning, Source
 from stator.stations.framework.predictions import Prediction
 from stator.stations.framework.prerequisites import Prerequisite
 from stator.stations.framework.verdict import MessageRef, Verdict
+
+if TYPE_CHECKING:
+    from stator.stations.framework.bound_station import BoundStation
 
 
 @dataclass(frozen=True)
@@ -134,19 +137,19 @@ class StationDefinition:
     warnings: Callable[[Any], tuple[SafetyWarning, ...]] = _nothing
     sources: Callable[[Any], Iterable[Source]] = _nothing
     live: Callable[[Any], bool] = _no  # whether the page changes by itself just now
-    actions: Callable[[Any], tuple[Any, ...]] = _nothing
+    actions: Callable[[BoundStation], tuple[Action, ...]] = _nothing
     results: Callable[[Any], Iterable[DerivedValue]] = _nothing
     derived: Callable[[Any], Iterable[Finding]] = _nothing
     contradictions: Callable[[Any], Iterable[Contradiction]] = _nothing
     result: Callable[[Any], Mapping[str, Any]] | None = None
     gates_signing: bool = True  # whether a required check keeps the entry from being signed, or only the step it stands before
-    may_sign: Callable[[Any], str] | None = None  # why the bound entry cannot be signed yet, beyond what all stations ask
+    may_sign: Callable[[BoundStation], str] | None = None  # why the bound entry cannot be signed yet, beyond what all stations ask
     note: Callable[[Any, MeasuredReading], str] | None = None  # what stands beside a reading in the table
     spelled: Callable[[Any, FactKey, float], str] | None = (
         None  # how a reading is shown where that is not in its usual unit; empty: as usual
     )
-    kept: Callable[[Any, Any], None] | None = None  # after a reading was kept
-    move_timers: Callable[[Any], None] | None = None  # sets the ends of its timers to what is known now; called after each write
+    kept: Callable[[BoundStation, Reading], None] | None = None  # after a reading was kept
+    move_timers: Callable[[BoundStation], None] | None = None  # sets the ends of its timers to what is known now; called after each write
     taken_with: Callable[[Any, FactKey], Gauge | None] | None = None  # the gauge of a reading that is not taken with the usual one
     corrected: Callable[[Any, FactKey, Quantity], Mapping[str, Any]] | None = (
         None  # what is worked out and kept with a reading as it is taken

@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 import math
-from typing import TYPE_CHECKING
 
 from shopmath import typing_errors
 from shopmath.amounts import Amount
@@ -13,6 +12,7 @@ from stator.engines.property_specs import COUNT, WORDS
 from stator.engines.typical_ranges import ALIKE, ASKED, USUAL
 from stator.jobs.models import Reading
 from stator.stations.framework import messages as shared
+from stator.stations.framework.bound_station import BoundStation
 from stator.stations.framework.messages import format_message
 from stator.stations.framework.page_components import Question
 from stator.stations.framework.reading_notes import CONFIRMED, UNCONFIRMED
@@ -21,9 +21,6 @@ from stator.ui.number_format import band, exact, show
 __all__ = ["CONFIRMED", "TYPO", "UNCONFIRMED", "said", "why_unlikely"]
 
 TYPO = "typo"  # code of the refusal that is asked once
-
-if TYPE_CHECKING:
-    from stator.stations.framework.bound_station import BoundStation
 
 
 def why_unlikely(work: BoundStation, ask: Question, quantity: Quantity) -> typing_errors.Unlikely | None:

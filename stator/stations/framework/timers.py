@@ -8,18 +8,21 @@ from typing import Any
 from stator.jobs import log
 from stator.jobs.models import Timer
 from stator.stations.framework import next_step
+from stator.stations.framework.bound_station import BoundStation
 
 SAME = timedelta(seconds=1)  # two ends of a timer that are no farther apart are the same
 
 
-def start(bound: Any, key: str, tone: str, lasts_s: float | None, code: str = "", *, attempt: int | None = None, **values: Any) -> None:
+def start(
+    bound: BoundStation, key: str, tone: str, lasts_s: float | None, code: str = "", *, attempt: int | None = None, **values: Any
+) -> None:
     """Start a clock of this attempt; `code` names its sentence where its key does not."""
     said = next_step.next_step_code(code or key, values, whole=bound.definition is not bound.station)
     number = bound.answers.attempt if attempt is None else attempt
-    log.start_timer(bound.entry, bound.person, key, said, tone, lasts_s, attempt=number, at=bound.now)
+    log.start_timer(bound.open_entry, bound.person, key, said, tone, lasts_s, attempt=number, at=bound.now)
 
 
-def move(bound: Any, timer: Timer, in_s: float, code: str = "", **values: Any) -> None:
+def move(bound: BoundStation, timer: Timer, in_s: float, code: str = "", **values: Any) -> None:
     """Move the end of a timer to `in_s` seconds from now if that differs; with a code it also changes what the timer counts."""
     said = next_step.next_step_code(code, values, whole=bound.definition is not bound.station) if code else timer.said
     due_at = bound.now + timedelta(seconds=in_s)

@@ -12,6 +12,7 @@ from stator.jobs import log
 from stator.stations.framework import (
     Action,
     Alternative,
+    BoundStation,
     Question,
     SafetyWarning,
     Source,
@@ -79,11 +80,11 @@ def sources(found: HandOverAnalysis) -> Iterator[Source]:
             )
 
 
-def actions(bound: Any) -> tuple[Action, ...]:
+def actions(bound: BoundStation) -> tuple[Action, ...]:
     return (Action("sign", str(messages.SIGN_OUT), "sign", not bound.open_questions(), bound.may_sign(), sign_and_close_job),)
 
 
-def sign_and_close_job(bound: Any) -> None:
+def sign_and_close_job(bound: BoundStation) -> None:
     """Sign the entry; the job is closed with it."""
     bound.sign()
     bound.__dict__.pop("call", None)  # the call is now the one that was signed
@@ -91,7 +92,7 @@ def sign_and_close_job(bound: Any) -> None:
     log.close(bound.job, bound.now)
 
 
-def may_sign(bound: Any) -> str:
+def may_sign(bound: BoundStation) -> str:
     found: HandOverAnalysis = bound.found
     if found.unsigned:
         return format_message(messages.REASON[Code.NOT_FINISHED], _still_open(found))

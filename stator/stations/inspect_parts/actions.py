@@ -2,17 +2,14 @@
 
 from __future__ import annotations
 
-from typing import Any
-
-from stator.jobs import log
-from stator.stations.framework import Action
+from stator.stations.framework import Action, BoundStation
 from stator.stations.framework.messages import format_message
 from stator.stations.inspect_parts import messages
 from stator.stations.inspect_parts.analysis import TAB, InspectionAnalysis
 from stator.stations.inspect_parts.questions import is_open, next_tab, of_tab, tab_name
 
 
-def actions(bound: Any) -> tuple[Action, ...]:
+def actions(bound: BoundStation) -> tuple[Action, ...]:
     found: InspectionAnalysis = bound.found
     if not bound.entry:
         return ()
@@ -27,16 +24,16 @@ def actions(bound: Any) -> tuple[Action, ...]:
     return (*offered, bound.sign_action(main=not onward and not settle))
 
 
-def measure_again(bound: Any) -> None:
+def measure_again(bound: BoundStation) -> None:
     """Ask the places of a figure that is too close so often that its call is settled."""
     settle = bound.found.settling
     if settle:
         figure, readings = settle
         times = {**bound.answers.choices.get("times", {}), **{slot.key: readings for slot in figure.slots}}
-        log.set_method(bound.entry, times=times)
+        bound.choose(times=times)
 
 
-def take_up_next(bound: Any) -> None:
+def take_up_next(bound: BoundStation) -> None:
     onward = next_tab(bound.found)
     if onward:
-        log.set_method(bound.entry, **{TAB: onward})
+        bound.choose(**{TAB: onward})

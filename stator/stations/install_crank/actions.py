@@ -2,17 +2,15 @@
 
 from __future__ import annotations
 
-from typing import Any
-
 from stator.engines.properties import Property
-from stator.stations.framework import Action, State
+from stator.stations.framework import Action, BoundStation, State
 from stator.stations.framework.messages import format_message
 from stator.stations.install_crank import messages
 from stator.stations.install_crank.analysis import DROP, CrankInstallationAnalysis, Hands
 from stator.stations.install_crank.verdict import sides_said, thread_said, wrench_said
 
 
-def actions(bound: Any) -> tuple[Action, ...]:
+def actions(bound: BoundStation) -> tuple[Action, ...]:
     found: CrankInstallationAnalysis = bound.found
     if found.is_refused:
         return ()
@@ -34,21 +32,21 @@ def actions(bound: Any) -> tuple[Action, ...]:
     return (Action("home", format_message(messages.ACTION[f"home{at}"], side), "home", done, refused, confirm_seated),)
 
 
-def begin(bound: Any) -> None:
+def begin(bound: BoundStation) -> None:
     _move(bound, Hands.BEGUN)
 
 
-def confirm_seated(bound: Any) -> None:
+def confirm_seated(bound: BoundStation) -> None:
     """The screw is done: both sides are measured."""
     _move(bound, Hands.HOME)
 
 
-def _move(bound: Any, kind: Hands) -> None:
+def _move(bound: BoundStation, kind: Hands) -> None:
     found: CrankInstallationAnalysis = bound.found
     bound.move(kind, found.at(Property.TRAVEL) if found.end else None)
 
 
-def may_sign(bound: Any) -> str:
+def may_sign(bound: BoundStation) -> str:
     """Not while one side says that it is not home."""
     sides = bound.found.sides
     return format_message(messages.REASON[sides.code], sides_said(bound.found, sides)) if sides and sides.state == State.OUT else ""

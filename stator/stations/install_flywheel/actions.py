@@ -2,32 +2,30 @@
 
 from __future__ import annotations
 
-from typing import Any
-
 from stator.engines.properties import Property
 from stator.jobs import log
-from stator.stations.framework import Action, State
+from stator.stations.framework import Action, BoundStation, State
 from stator.stations.framework.messages import format_message
 from stator.stations.install_flywheel import messages
 from stator.stations.install_flywheel.analysis import FlywheelInstallationAnalysis, Hands, at
 from stator.stations.install_flywheel.verdict import judged_values
 
 
-def actions(bound: Any) -> tuple[Action, ...]:
+def actions(bound: BoundStation) -> tuple[Action, ...]:
     found: FlywheelInstallationAnalysis = bound.found
     poor = found.contact is not None and found.contact.state != State.IN
     lap = [Action("lapped", str(messages.ACTION["lapped"]), "lapped", True, do=lapped)] if poor else []
     return (*lap, bound.sign_action(main=not poor))
 
 
-def lapped(bound: Any) -> None:
+def lapped(bound: BoundStation) -> None:
     """The taper was lapped: it is blued again; how it was found stays."""
     bound.move(Hands.LAPPED)
     for reading in bound.answers.live(at(Property.CONTACT_AT_LARGE_END).key):
         log.withdraw(reading, bound.person)
 
 
-def may_sign(bound: Any) -> str:
+def may_sign(bound: BoundStation) -> str:
     """Return what is out is put right first."""
     found: FlywheelInstallationAnalysis = bound.found
     worst = found.judged[0] if found.judged else None

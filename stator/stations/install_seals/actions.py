@@ -2,13 +2,11 @@
 
 from __future__ import annotations
 
-from typing import Any
-
 from shopmath.quantity import Quantity
 from stator.engines.properties import Property
 from stator.jobs import log
 from stator.jobs.idempotency import new_key
-from stator.stations.framework import Action
+from stator.stations.framework import Action, BoundStation
 from stator.stations.framework.messages import format_message
 from stator.stations.framework.remeasure import request_remeasurement
 from stator.stations.install_seals import messages
@@ -17,7 +15,7 @@ from stator.stations.install_seals.questions import is_open, next_seal
 from stator.stations.install_seals.verdict import stopped
 
 
-def actions(bound: Any) -> tuple[Action, ...]:
+def actions(bound: BoundStation) -> tuple[Action, ...]:
     found: SealAnalysis = bound.found
     if not bound.entry:
         return ()
@@ -40,7 +38,7 @@ def other_seal(found: SealAnalysis) -> SealFound | None:
     return other if other and other.found_as is None else None
 
 
-def take_as_other(bound: Any) -> None:
+def take_as_other(bound: BoundStation) -> None:
     """The seal in hand is another one: its sizes go there, and it is taken up."""
     found: SealAnalysis = bound.found
     other = other_seal(found)
@@ -48,20 +46,21 @@ def take_as_other(bound: Any) -> None:
     for what in (Property.SEAL_SHAFT, Property.SEAL_BORE):
         measured = bound.answers.live(found.in_hand.at(what).key)[-1]
         request_remeasurement(bound, [found.in_hand.at(what)])
-        size = Quantity(measured.canonical, measured.unit, measured.canonical, measured.text, measured.kind)
+        value = measured.canonical or 0.0
+        size = Quantity(value, measured.unit, value, measured.text, measured.kind)
         slot = other.at(what)
         more = {"gauge": measured.gauge, "at": measured.taken_at, "attempt": bound.answers.attempt, "extra": measured.extra}
-        log.save_reading(bound.entry, measured.by, slot.key, size, new_key(), slot=slot, **more)
-    log.set_method(bound.entry, **{TAB: other.seal.uid})
+        log.save_reading(bound.open_entry, measured.by, slot.key, size, new_key(), slot=slot, **more)
+    bound.choose(**{TAB: other.seal.uid})
 
 
-def take_up_next(bound: Any) -> None:
+def take_up_next(bound: BoundStation) -> None:
     onward = next_seal(bound.found)
     if onward:
-        log.set_method(bound.entry, **{TAB: onward.seal.uid})
+        bound.choose(**{TAB: onward.seal.uid})
 
 
-def may_sign(bound: Any) -> str:
+def may_sign(bound: BoundStation) -> str:
     """Not while a seal is the wrong one or the wrong way round, or not yet in."""
     found: SealAnalysis = bound.found
     stop = stopped(found)

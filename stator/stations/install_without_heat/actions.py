@@ -2,16 +2,13 @@
 
 from __future__ import annotations
 
-from typing import Any
-
 from shopmath.verdict import OUT
-from stator.jobs import log
-from stator.stations.framework import Action
+from stator.stations.framework import Action, BoundStation
 from stator.stations.install_without_heat import messages
 from stator.stations.install_without_heat.analysis import FAILED, ColdFitAnalysis
 
 
-def actions(bound: Any) -> tuple[Action, ...]:
+def actions(bound: BoundStation) -> tuple[Action, ...]:
     found: ColdFitAnalysis = bound.found
     again = Action("again", str(messages.ACTION["again"]), "again", True, do=start_again)
     if not found.outcome:
@@ -21,6 +18,6 @@ def actions(bound: Any) -> tuple[Action, ...]:
     return (bound.sign_action(),)
 
 
-def start_again(bound: Any) -> None:
+def start_again(bound: BoundStation) -> None:
     """Another attempt at the same ring; what was read before stays written."""
-    log.next_attempt(bound.entry)
+    bound.next_attempt()

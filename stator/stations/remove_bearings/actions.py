@@ -4,8 +4,7 @@ from __future__ import annotations
 
 from typing import Any
 
-from stator.jobs import log
-from stator.stations.framework import Action
+from stator.stations.framework import Action, BoundStation
 from stator.stations.framework.messages import format_message
 from stator.stations.remove_bearings import messages
 from stator.stations.remove_bearings.analysis import STUCK, TRIED, BearingRemovalAnalysis
@@ -13,7 +12,7 @@ from stator.stations.remove_bearings.analysis import STUCK, TRIED, BearingRemova
 MOST_OFFERED = 3
 
 
-def actions(bound: Any) -> tuple[Action, ...]:
+def actions(bound: BoundStation) -> tuple[Action, ...]:
     found: BearingRemovalAnalysis = bound.found
     if found.outcome == STUCK:
         return tuple(
@@ -26,9 +25,9 @@ def actions(bound: Any) -> tuple[Action, ...]:
 def _tries(way: str) -> Any:
     """Another attempt at the same bearing, by another way; what was tried stays written."""
 
-    def tries(bound: Any) -> None:
+    def tries(bound: BoundStation) -> None:
         found: BearingRemovalAnalysis = bound.found
         bound.move(TRIED, text=found.way.key)
-        log.next_attempt(bound.entry, way=way)
+        bound.next_attempt(way=way)
 
     return tries

@@ -3,18 +3,17 @@
 from __future__ import annotations
 
 from datetime import timedelta
-from typing import Any
 
 from stator.engines.properties import Property
 from stator.jobs import log
 from stator.jobs.models import Reading
-from stator.stations.framework import Action, State, timers
+from stator.stations.framework import Action, BoundStation, State, timers
 from stator.stations.framework.messages import format_message
 from stator.stations.remove_flywheel import messages
 from stator.stations.remove_flywheel.analysis import LOADED, LOADED_S, FlywheelRemovalAnalysis, Hands
 
 
-def actions(bound: Any) -> tuple[Action, ...]:
+def actions(bound: BoundStation) -> tuple[Action, ...]:
     found: FlywheelRemovalAnalysis = bound.found
     if found.is_free:
         return (bound.sign_action(),)
@@ -31,27 +30,27 @@ def actions(bound: Any) -> tuple[Action, ...]:
     return tuple(offered)
 
 
-def freed(bound: Any) -> None:
+def freed(bound: BoundStation) -> None:
     """The taper has released: clocks stop, the wheel is looked at."""
     for timer in bound.timers:
         log.stop_timer(timer, bound.now)
     bound.move(Hands.FREED)
 
 
-def leave_loaded(bound: Any) -> None:
+def leave_loaded(bound: BoundStation) -> None:
     number = len([timer for timer in bound.timers if timer.key == LOADED]) + 1
     timers.start(bound, LOADED, "wait", LOADED_S, attempt=number)
 
 
-def ask_whether_it_moved(bound: Any) -> None:
-    log.set_method(bound.entry, asking="moved")
+def ask_whether_it_moved(bound: BoundStation) -> None:
+    bound.choose(asking="moved")
 
 
-def kept(bound: Any, reading: Reading) -> None:
+def kept(bound: BoundStation, reading: Reading) -> None:
     """A new torque begins a new wait; once it is said whether it moved, the torque is asked again."""
     found: FlywheelRemovalAnalysis = bound.found
     if reading.property == Property.MOVED:
-        log.set_method(bound.entry, asking="")
+        bound.choose(asking="")
     loaded = found.loaded
     if reading.property != Property.PULLING_TORQUE or loaded is None or loaded.ended_at:
         return

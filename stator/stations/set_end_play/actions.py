@@ -2,15 +2,12 @@
 
 from __future__ import annotations
 
-from typing import Any
-
-from stator.jobs import log
-from stator.stations.framework import Action, State
+from stator.stations.framework import Action, BoundStation, State
 from stator.stations.set_end_play import messages
 from stator.stations.set_end_play.analysis import STACK, EndPlayAnalysis, links_of
 
 
-def actions(bound: Any) -> tuple[Action, ...]:
+def actions(bound: BoundStation) -> tuple[Action, ...]:
     found: EndPlayAnalysis = bound.found
     if found.call is None:
         return ()
@@ -19,12 +16,12 @@ def actions(bound: Any) -> tuple[Action, ...]:
     return (*more, bound.sign_action(main=not close))
 
 
-def measure_again(bound: Any) -> None:
+def measure_again(bound: BoundStation) -> None:
     """Ask each link of the stack once more."""
     found: EndPlayAnalysis = bound.found
     measured = [link.slot for link in links_of(found.card) if found.own.has(link.slot)]
-    log.set_method(bound.entry, times={slot.key: found.own.times(slot) + 1 for slot in measured})
+    bound.choose(times={slot.key: found.own.times(slot) + 1 for slot in measured})
 
 
-def may_sign(bound: Any) -> str:
+def may_sign(bound: BoundStation) -> str:
     return "" if bound.found.call else str(messages.NOT_YET)

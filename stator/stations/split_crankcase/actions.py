@@ -2,13 +2,11 @@
 
 from __future__ import annotations
 
-from typing import Any
-
 from stator.engines.parts import Kind
 from stator.engines.properties import Property
-from stator.jobs import log, tray
+from stator.jobs import tray
 from stator.jobs.models import Reading
-from stator.stations.framework import Action, State
+from stator.stations.framework import Action, BoundStation, State
 from stator.stations.framework.messages import capital, format_message
 from stator.stations.framework.remeasure import request_remeasurement
 from stator.stations.split_crankcase import messages
@@ -16,7 +14,7 @@ from stator.stations.split_crankcase.analysis import MOST_LOOSE, Done, SplitAnal
 from stator.stations.split_crankcase.verdict import half
 
 
-def actions(bound: Any) -> tuple[Action, ...]:
+def actions(bound: BoundStation) -> tuple[Action, ...]:
     """Load on, round after round of gaps, apart, sign."""
     found: SplitAnalysis = bound.found
     if found.all_through:
@@ -47,11 +45,11 @@ def actions(bound: Any) -> tuple[Action, ...]:
     )
 
 
-def rest_out(bound: Any) -> None:
+def rest_out(bound: BoundStation) -> None:
     """Every fastener left came out and was not measured; the count on the tray still has to agree."""
     found: SplitAnalysis = bound.found
     left = [length_of(mark).key for mark in found.fasteners if not found.is_out(mark)]
-    log.set_method(bound.entry, skipped=[*bound.answers.skipped, *left])
+    bound.choose(skipped=[*bound.answers.skipped, *left])
 
 
 def _not_counted(found: SplitAnalysis) -> str:
@@ -63,36 +61,36 @@ def _too_weak(found: SplitAnalysis) -> str:
     return format_message(messages.REASON[screws.call.code], screws.call.values) if screws and screws.call.state == State.STOP else ""
 
 
-def load(bound: Any) -> None:
+def load(bound: BoundStation) -> None:
     """Load is on the splitter: the first round of gaps begins."""
     _move(bound, Done.LOADED)
 
 
-def measure_again(bound: Any) -> None:
+def measure_again(bound: BoundStation) -> None:
     """The suspect gaps are withdrawn and asked anew."""
     request_remeasurement(bound, [place.slot for place in bound.found.again])
 
 
-def next_round(bound: Any) -> None:
+def next_round(bound: BoundStation) -> None:
     """Close this round of gaps and begin the next."""
-    log.next_attempt(bound.entry)
+    bound.next_attempt()
 
 
-def halves_apart(bound: Any) -> None:
+def halves_apart(bound: BoundStation) -> None:
     _move(bound, Done.PARTED)
 
 
-def leave_closed(bound: Any) -> None:
+def leave_closed(bound: BoundStation) -> None:
     """This joint is not opened."""
     _move(bound, Done.LEFT)
 
 
-def _move(bound: Any, kind: Done) -> None:
+def _move(bound: BoundStation, kind: Done) -> None:
     found: SplitAnalysis = bound.found
     bound.move(kind, None if found.joint.is_first else found.of(Property.HALVES_APART))
 
 
-def kept(bound: Any, reading: Reading) -> None:
+def kept(bound: BoundStation, reading: Reading) -> None:
     """A loose part whose half is known goes into the tray."""
     if reading.subject is None or reading.subject.kind != Kind.TRAY:
         return

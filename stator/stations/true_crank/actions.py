@@ -2,12 +2,10 @@
 
 from __future__ import annotations
 
-from typing import Any
-
 from shopmath.amounts import degrees
 from stator.engines.properties import Property
 from stator.jobs import log
-from stator.stations.framework import Action, timers
+from stator.stations.framework import Action, BoundStation, timers
 from stator.stations.framework.messages import format_message
 from stator.stations.framework.remeasure import request_remeasurement
 from stator.stations.true_crank import messages
@@ -20,7 +18,7 @@ CURE = log.CURE
 WELDED = "welded"  # as a move: what was read before it is of another crank
 
 
-def of_single(bound: Any) -> tuple[Action, ...]:
+def of_single(bound: BoundStation) -> tuple[Action, ...]:
     found: SingleThrowAnalysis = bound.found
     if found.mis is None:
         return ()
@@ -37,7 +35,7 @@ def of_single(bound: Any) -> tuple[Action, ...]:
     return (*first, again, sign)
 
 
-def of_several(bound: Any) -> tuple[Action, ...]:
+def of_several(bound: BoundStation) -> tuple[Action, ...]:
     found: OuterWebAnalysis = bound.found
     if not found.shafts or found.is_held_wrong:
         return ()
@@ -69,13 +67,13 @@ def _welded() -> tuple[Action, ...]:
     return (Action("again", str(messages.ACTION["welded"]), "again", True, do=after_weld),)
 
 
-def after_weld(bound: Any) -> None:
+def after_weld(bound: BoundStation) -> None:
     """A round of its own once it is cold; the joint stays as it was told."""
     bound.move(WELDED)
-    log.next_attempt(bound.entry, skipped=left_for_the_next(bound.found))
+    bound.next_attempt(skipped=left_for_the_next(bound.found))
 
 
-def _turn(bound: Any) -> tuple[Action, ...]:
+def _turn(bound: BoundStation) -> tuple[Action, ...]:
     """Another turn where that settles the call."""
     found: RunoutRoundAnalysis = bound.found
     if found.settled_by is None or bound.open_questions():
@@ -84,40 +82,40 @@ def _turn(bound: Any) -> tuple[Action, ...]:
     return (Action("turn", name, "turn", True, do=turn_more),)
 
 
-def _cure(bound: Any) -> tuple[Action, ...]:
+def _cure(bound: BoundStation) -> tuple[Action, ...]:
     """The clock of a compound that locks the joint."""
     if bound.found.joint != "compound" or any(timer.key == CURE for timer in bound.timers):
         return ()
     return (Action("cure", str(messages.ACTION["cure"]), "cure", True, do=start_cure),)
 
 
-def turn_more(bound: Any) -> None:
+def turn_more(bound: BoundStation) -> None:
     found: RunoutRoundAnalysis = bound.found
     if found.settled_by:
-        log.set_method(bound.entry, turns={**bound.answers.choices.get("turns", {}), str(found.attempt): found.settled_by})
+        bound.choose(turns={**bound.answers.choices.get("turns", {}), str(found.attempt): found.settled_by})
 
 
-def read_again(bound: Any) -> None:
+def read_again(bound: BoundStation) -> None:
     """The suspect readings are withdrawn and asked anew."""
     assert bound.found.suspect is not None
     side, suspect = bound.found.suspect
     request_remeasurement(bound, [reading(side, angle) for angle in suspect.again])
 
 
-def start_cure(bound: Any) -> None:
+def start_cure(bound: BoundStation) -> None:
     timers.start(bound, CURE, "wait", bound.found.cures_s, attempt=1)
 
 
-def measure_again(bound: Any) -> None:
+def measure_again(bound: BoundStation) -> None:
     """The move was made, or the round is taken anew: what was expected of it is kept."""
     found = bound.found
     done = found.as_written()
     slot = crank(Property.CRANK_RUNOUT, done.pop("web"), done.get("at_deg"))
     bound.move(MOVED, slot, text=done.pop("kind"), **done)
-    log.next_attempt(bound.entry, skipped=left_for_the_next(found))
+    bound.next_attempt(skipped=left_for_the_next(found))
 
 
-def may_sign(bound: Any) -> str:
+def may_sign(bound: BoundStation) -> str:
     found: RunoutRoundAnalysis = bound.found
     if not found.is_measured:
         return str(messages.MEASURE_FIRST)

@@ -5,7 +5,7 @@ from __future__ import annotations
 from functools import partial
 from typing import Any
 
-from stator.stations.framework import Action, Canvas, Question, State, StationDefinition, Verdict
+from stator.stations.framework import Action, BoundStation, Canvas, Question, State, StationDefinition, Verdict
 from stator.stations.framework.messages import Sentence
 from stator.stations.framework.question_factory import question, warnings
 from stator.stations.work_notes import messages
@@ -44,7 +44,7 @@ def draw(found: WorkNotes, canvas: Canvas) -> None:
         canvas.sheet.text((margin, 80 + 46 * index), line, "note" if lines else "note quiet")
 
 
-def actions(bound: Any) -> tuple[Action, ...]:
+def actions(bound: BoundStation) -> tuple[Action, ...]:
     """A list of notes is never complete: it may be signed with one."""
     sign: Action = bound.sign_action()
     return (Action(sign.key, sign.words, sign.word, bool(bound.found.notes), sign.refused, sign.do),)

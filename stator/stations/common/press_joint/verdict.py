@@ -16,6 +16,7 @@ from stator.stations.common.press_joint.analysis import Code, PressJointAnalysis
 from stator.stations.framework import (
     Action,
     Alternative,
+    BoundStation,
     MessageRef,
     Question,
     SafetyWarning,
@@ -149,6 +150,6 @@ def spelled(found: PressJointAnalysis, slot: FactKey, value: float) -> str:
     return found.in_unit(value) if slot.what == Property.PRESS_PEAK else ""
 
 
-def actions(bound: Any) -> tuple[Action, ...]:
+def actions(bound: BoundStation) -> tuple[Action, ...]:
     """It is signed once the peak is in."""
     return (bound.sign_action(),) if bound.found.peak_n is not None else ()

@@ -10,7 +10,7 @@ from stator.engines.parts import HALVES
 from stator.engines.properties import Property
 from stator.jobs import log
 from stator.shop.models import Chiller
-from stator.stations.framework import Action, timers
+from stator.stations.framework import Action, BoundStation, timers
 from stator.stations.framework.messages import capital, format_message
 from stator.stations.install_with_heat import shared_messages
 from stator.stations.install_with_heat.case_half import messages, seat_entries
@@ -31,7 +31,7 @@ def to_chill(found: CaseHalfAnalysis, chiller: Chiller) -> list[HotPart]:
     return ahead if chiller.method == Chiller.Method.FREEZER else ahead[:1]
 
 
-def _shut(bound: Any) -> str:
+def _shut(bound: BoundStation) -> str:
     """Return why nothing may be heated; empty when it may."""
     found: CaseHalfAnalysis = bound.found
     gate: str = bound.refused()
@@ -47,14 +47,14 @@ def _shut(bound: Any) -> str:
     return ""
 
 
-def actions(bound: Any) -> tuple[Action, ...]:
+def actions(bound: BoundStation) -> tuple[Action, ...]:
     found: CaseHalfAnalysis = bound.found
     if found.trouble or found.phase == Phase.HOT or found.in_hand:
         return ()
     return tuple(_before(bound, found)) if found.phase in (Phase.PLAN, Phase.WARMING) else tuple(_afterwards(bound, found))
 
 
-def _before(bound: Any, found: CaseHalfAnalysis) -> list[Action]:
+def _before(bound: BoundStation, found: CaseHalfAnalysis) -> list[Action]:
     offered: list[Action] = []
     shut = _shut(bound)
     for chiller in found.stays:
@@ -75,7 +75,7 @@ def _before(bound: Any, found: CaseHalfAnalysis) -> list[Action]:
     return offered
 
 
-def _afterwards(bound: Any, found: CaseHalfAnalysis) -> list[Action]:
+def _afterwards(bound: BoundStation, found: CaseHalfAnalysis) -> list[Action]:
     offered: list[Action] = []
     if found.waiting:
         offered.append(Action("again", format_message(messages.ACTION["again"], {"count": len(found.waiting)}), "again", True, do=reheat))
@@ -89,7 +89,7 @@ def _chills(pk: int) -> Any:
     return lambda bound: into_the_cold(bound, pk)
 
 
-def into_the_cold(bound: Any, pk: int) -> None:
+def into_the_cold(bound: BoundStation, pk: int) -> None:
     """Everything that wants this chiller; out of dry ice, which would chill too deep, one at a time as its turn comes."""
     found: CaseHalfAnalysis = bound.found
     chiller = next(each for each in found.stays if each.pk == pk)
@@ -102,7 +102,7 @@ def into_the_cold(bound: Any, pk: int) -> None:
     timers.start(bound, f"cold-{going[0].key}", "cold", longest, code, part=going[0].name, count=len(going))
 
 
-def into_the_oven(bound: Any) -> None:
+def into_the_oven(bound: BoundStation) -> None:
     found: CaseHalfAnalysis = bound.found
     _fix_half(bound)
     soak = found.plan.soak
@@ -113,39 +113,39 @@ def into_the_oven(bound: Any) -> None:
         timers.start(bound, "heat", "heat", whole, "heat_part", Part=capital(found.called))
 
 
-def open_oven(bound: Any) -> None:
+def open_oven(bound: BoundStation) -> None:
     for timer in [each for each in bound.timers if each.attempt == bound.answers.attempt and not each.ended_at]:
         log.stop_timer(timer, bound.now)
     timers.start(bound, "door", "window", 0.0)
     take_turn(bound.refreshed())
 
 
-def reheat(bound: Any) -> None:
+def reheat(bound: BoundStation) -> None:
     _next_heat(bound, bound.found.half)
 
 
-def the_other_half(bound: Any) -> None:
+def the_other_half(bound: BoundStation) -> None:
     _next_heat(bound, bound.found.other_half)
 
 
-def _next_heat(bound: Any, half: str) -> None:
+def _next_heat(bound: BoundStation, half: str) -> None:
     for timer in bound.timers:
         log.stop_timer(timer)
-    log.next_attempt(bound.entry, half=half, tab=half)
+    bound.next_attempt(half=half, tab=half)
 
 
-def _fix_half(bound: Any) -> None:
-    log.set_method(bound.entry, half=bound.found.half, tab=bound.found.half)
+def _fix_half(bound: BoundStation) -> None:
+    bound.choose(half=bound.found.half, tab=bound.found.half)
 
 
-def take_turn(bound: Any) -> None:
+def take_turn(bound: BoundStation) -> None:
     """The next part in hand, and the door clock on the part that closes first."""
     found: CaseHalfAnalysis = bound.found
     door, live = found.timer("door"), found.live_heat
     if not door or door.ended_at:
         return
     nexts = [part for part in live.order if found.fate(part) != "later"] or list(live.order)
-    log.set_method(bound.entry, turns={**found.turns, found.turn_key: nexts[0].key if nexts else ""})
+    bound.choose(turns={**found.turns, found.turn_key: nexts[0].key if nexts else ""})
     if not nexts:
         log.stop_timer(door, found.now)
         _cooling(bound)
@@ -153,7 +153,7 @@ def take_turn(bound: Any) -> None:
     _move_window(bound)
 
 
-def _move_window(bound: Any) -> None:
+def _move_window(bound: BoundStation) -> None:
     found: CaseHalfAnalysis = bound.found
     door, live = found.timer("door"), found.live_heat
     assert door is not None
@@ -161,14 +161,14 @@ def _move_window(bound: Any) -> None:
     timers.move(bound, door, min(live.left_s(first), LONGEST_S), "home_by", part=first.name)
 
 
-def _cooling(bound: Any) -> None:
+def _cooling(bound: BoundStation) -> None:
     run = bound.found.run
     cold = run.outer_out.reaches_in_s(bound.found.room_c + WARM_K - 1, bound.now) if run.outer_out else None
     if cold:
         timers.start(bound, "cool", "wait", cold)
 
 
-def kept(bound: Any, reading: Any) -> None:
+def kept(bound: BoundStation, reading: Any) -> None:
     """Write what happened to a part into the entry of its own seat too, and take the next part."""
     found: CaseHalfAnalysis = bound.found
     if not found.trouble:
@@ -179,7 +179,7 @@ def kept(bound: Any, reading: Any) -> None:
         take_turn(bound)
 
 
-def move_timers(bound: Any) -> None:
+def move_timers(bound: BoundStation) -> None:
     """Set the end of the soak to when the case will be hot enough, and the end of the window to the part that closes first."""
     found: CaseHalfAnalysis = bound.found
     if found.trouble:
@@ -192,5 +192,5 @@ def move_timers(bound: Any) -> None:
         _move_window(bound)
 
 
-def may_sign(bound: Any) -> str:
+def may_sign(bound: BoundStation) -> str:
     return "" if bound.found.phase == Phase.AFTER else str(messages.NOT_RUN)

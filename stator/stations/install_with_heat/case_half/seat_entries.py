@@ -2,8 +2,6 @@
 
 from __future__ import annotations
 
-from typing import Any
-
 from shopmath.quantity import Quantity
 from stator.engines.fact_keys import FactKey
 from stator.engines.parts import ENGINE
@@ -11,6 +9,7 @@ from stator.engines.properties import Property
 from stator.jobs import log
 from stator.jobs.log import LinkedReading
 from stator.jobs.models import Reading
+from stator.stations.framework import BoundStation
 from stator.stations.install_with_heat.case_half.analysis import CaseHalfAnalysis
 from stator.stations.install_with_heat.case_half.parts import HotPart
 
@@ -33,7 +32,7 @@ def _of_the_heat(found: CaseHalfAnalysis, part: HotPart, readings: list[Reading]
     return carried
 
 
-def write(bound: Any, part: HotPart, reading: Reading) -> None:
+def write(bound: BoundStation, part: HotPart, reading: Reading) -> None:
     """Carry what happened to a part into its seat: the clocks as they ran, the temperatures read, the outcome."""
     found: CaseHalfAnalysis = bound.found
     if part.seat is None or reading.text == "later":

@@ -7,7 +7,7 @@ from typing import Any
 from shopmath.verdict import STOP, WARM_K
 from stator.engines.properties import Property
 from stator.jobs import log
-from stator.stations.framework import Action, timers
+from stator.stations.framework import Action, BoundStation, timers
 from stator.stations.framework.messages import format_message
 from stator.stations.install_with_heat import shared_messages
 from stator.stations.install_with_heat.heat import HOME, LONGEST_S
@@ -16,7 +16,7 @@ from stator.stations.install_with_heat.single_seat.analysis import Code, Phase, 
 from stator.stations.install_with_heat.single_seat.questions import names
 
 
-def _shut(bound: Any) -> str:
+def _shut(bound: BoundStation) -> str:
     """Return why nothing may be heated; empty when it may."""
     found: SingleSeatAnalysis = bound.found
     gate: str = bound.refused()
@@ -27,7 +27,7 @@ def _shut(bound: Any) -> str:
     return str(messages.REASON[Code.SEAT_IS_OUT]) if found.seat_known.is_condemned else ""
 
 
-def actions(bound: Any) -> tuple[Action, ...]:
+def actions(bound: BoundStation) -> tuple[Action, ...]:
     found: SingleSeatAnalysis = bound.found
     if found.trouble:
         return ()
@@ -46,21 +46,21 @@ def actions(bound: Any) -> tuple[Action, ...]:
     return (*offered, bound.sign_action()) if found.phase == Phase.AFTER else tuple(offered)
 
 
-def _start(bound: Any, key: str, tone: str, lasts_s: float | None) -> None:
+def _start(bound: BoundStation, key: str, tone: str, lasts_s: float | None) -> None:
     said = names(bound.found)
     timers.start(bound, key, tone, lasts_s, outer=said["outer"], partner=said["partner"])
 
 
-def to_the_heat(bound: Any) -> None:
+def to_the_heat(bound: BoundStation) -> None:
     soak = bound.found.plan.soak
     _start(bound, "heat", "heat", soak.likely if soak else None)
 
 
-def to_the_cold(bound: Any) -> None:
+def to_the_cold(bound: BoundStation) -> None:
     _start(bound, "chill", "cold", bound.found.plan.chill.low)
 
 
-def out(bound: Any) -> None:
+def out(bound: BoundStation) -> None:
     """Both come out: their clocks stop, the window opens."""
     found: SingleSeatAnalysis = bound.found
     lasts = min(found.run.sure_for_s, LONGEST_S)
@@ -69,25 +69,25 @@ def out(bound: Any) -> None:
     _start(bound, "window", "window", lasts)
 
 
-def back(bound: Any) -> None:
+def back(bound: BoundStation) -> None:
     """Into the heat once more."""
     for timer in bound.timers:
         log.stop_timer(timer)
-    log.next_attempt(bound.entry)
+    bound.next_attempt()
 
 
-def may_sign(bound: Any) -> str:
+def may_sign(bound: BoundStation) -> str:
     return "" if bound.found.outcome else str(messages.NOT_SAID)
 
 
-def kept(bound: Any, reading: Any) -> None:
+def kept(bound: BoundStation, reading: Any) -> None:
     """Stop the window timer when the outcome is recorded."""
     window = bound.found.timer("window")
     if reading.property == Property.FIT_OUTCOME and window:
         _said_what_happened(bound, window, reading.text)
 
 
-def move_timers(bound: Any) -> None:
+def move_timers(bound: BoundStation) -> None:
     """Set the end of the soak to when this case will be hot enough, and the end of the window to how it cools."""
     found: SingleSeatAnalysis = bound.found
     if found.trouble:
@@ -100,7 +100,7 @@ def move_timers(bound: Any) -> None:
         timers.move(bound, window, min(found.run.sure_for_s, LONGEST_S))
 
 
-def _said_what_happened(bound: Any, window: Any, outcome: str) -> None:
+def _said_what_happened(bound: BoundStation, window: Any, outcome: str) -> None:
     """The window is over; what is home cools until it can be checked cold."""
     found: SingleSeatAnalysis = bound.found
     log.stop_timer(window, found.now)

@@ -4,11 +4,10 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 from dataclasses import replace
-from typing import Any
 
 from stator.engines.properties import Property
 from stator.jobs.facts import Finding
-from stator.stations.framework import Action, Method, Option, Question
+from stator.stations.framework import Action, BoundStation, Method, Option, Question
 from stator.stations.framework.page_components import SafetyWarning, Source
 from stator.stations.framework.remeasure import request_remeasurement
 from stator.stations.install_without_heat import drawing, messages, questions
@@ -34,7 +33,7 @@ def tabs(found: PressInAnalysis) -> Method | None:
     return Method(TAB, str(messages.PART_IN_HAND), options, found.thing.uid) if options else None
 
 
-def actions(bound: Any) -> tuple[Action, ...]:
+def actions(bound: BoundStation) -> tuple[Action, ...]:
     found: PressInAnalysis = bound.found
     if not found.things:
         return ()
@@ -45,13 +44,13 @@ def actions(bound: Any) -> tuple[Action, ...]:
     return (*((again,) if crooked or failed else ()), *signs)
 
 
-def start_again(bound: Any) -> None:
+def start_again(bound: BoundStation) -> None:
     """The part in hand once more: what was read of it going in is withdrawn and asked anew."""
     found: PressInAnalysis = bound.found
     request_remeasurement(bound, [ask.slot for ask in questions.questions(found) if ask.slot and ask.slot.what in EACH_TIME])
 
 
-def may_sign(bound: Any) -> str:
+def may_sign(bound: BoundStation) -> str:
     return "" if bound.found.all_done else str(messages.EVERY_PART)
 
 
