@@ -1,16 +1,45 @@
-"""Django's runner, with the write-ahead log emptied before a worker copies the database, and a closing count."""
+"""Django's runner, with the write-ahead log emptied before a worker copies the database, the time of each class, and a closing count."""
 
 from __future__ import annotations
 
+import os
+import tempfile
+import time
+from pathlib import Path
 from typing import Any
 
-from django.test.runner import DiscoverRunner, ParallelTestSuite
+from django.test.runner import DiscoverRunner, ParallelTestSuite, RemoteTestRunner
 
 from stator.server.gc_tuning import tune_garbage_collection
+
+SHOWN = 15  # classes whose times are printed
+TIMES = "STATOR_TEST_TIMES"  # the file that the worker processes append to
+
+
+class TimedRunner(RemoteTestRunner):
+    """Run the tests of a class and record its wall time and CPU time, with that of the processes it started."""
+
+    def run(self, test: Any) -> Any:
+        name = next((f"{type(each).__module__}.{type(each).__qualname__}" for each in test), "")
+        started, cpu = time.perf_counter(), sum(os.times()[:4])
+        result = super().run(test)
+        with Path(os.environ[TIMES]).open("a") as file:
+            file.write(f"{sum(os.times()[:4]) - cpu:.1f} {time.perf_counter() - started:.1f} {name}\n")
+        return result
+
+
+def _print_times(file: Path) -> None:
+    """Print the classes that took the most CPU time."""
+    rows = [line.split() for line in file.read_text().splitlines()]
+    print(f"{len(rows)} classes took {sum(float(cpu) for cpu, *_ in rows):.0f} s of CPU; the longest, CPU and wall time in s:")
+    for cpu, wall, name in sorted(rows, key=lambda row: -float(row[0]))[:SHOWN]:
+        print(f"{cpu:>7} {wall:>7}  {name}")
 
 
 class LongestFirst(ParallelTestSuite):
     """Classes that say what they `cost` begin first, so that no process waits for one of them at the end."""
+
+    runner_class = TimedRunner
 
     def __init__(self, subsuites: Any, *args: Any, **kwargs: Any) -> None:
         super().__init__(
@@ -38,7 +67,13 @@ class Runner(DiscoverRunner):
 
     def run_suite(self, suite: Any, **kwargs: Any) -> Any:
         tune_garbage_collection()  # as the server does
-        result = super().run_suite(suite, **kwargs)
+        with tempfile.TemporaryDirectory() as folder:
+            times = Path(folder) / "times"
+            times.touch()
+            os.environ[TIMES] = str(times)
+            result = super().run_suite(suite, **kwargs)
+            if self.parallel > 1:
+                _print_times(times)
         failed = len(result.failures) + len(result.errors) + len(result.unexpectedSuccesses)
         skipped = len(result.skipped)
         self.closing = f"{max(result.testsRun - failed - skipped, 0)} passed, {failed} failed" + (f", {skipped} skipped" if skipped else "")
