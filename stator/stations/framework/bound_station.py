@@ -122,12 +122,12 @@ class BoundStation:
         return facts_of(self.job, self.entry)
 
     def share_facts(self, other: BoundStation) -> None:
-        """What the rest of the job knows is as another reading of the same work had it."""
-        if "known" in vars(other):
-            self.known = other.known
+        """Use the facts of the same station as it was before a write in its own entry; the other entries have not changed."""
+        self.known = other.known
 
     @cached_property
     def given(self) -> StationInput:
+        """Return the input of the analysis: the card, facts, equipment and time."""
         on_shelves, timers = shelves(self.shop), tuple(self.timers)
         on_shelves = with_lent(on_shelves) if self.job.practice else on_shelves
         read_off([*self.job.card.seats.all(), *([self.seat] if self.seat else [])], self.known, self.own)
@@ -138,7 +138,7 @@ class BoundStation:
 
     @cached_property
     def found(self) -> Any:
-        """Everything the station computes, once for a page or an act."""
+        """Return everything that the station computes."""
         assert self.definition.facts is not None
         return self.definition.facts(self.given)
 
@@ -158,15 +158,15 @@ class BoundStation:
 
     @cached_property
     def specs(self) -> list[Spec]:
-        """The card's figures."""
+        """Return the limits of the card."""
         return list(self.job.card.specs.all())
 
     def spec(self, limited: Property) -> Spec | None:
-        """The figure of the card that limits a property."""
+        """Return the limit of a property on the card."""
         return next((each for each in self.specs if each.property == limited), None)
 
     def refreshed(self) -> Self:
-        """The same work after something was written, at the same moment."""
+        """Return the station as it is after a write, at the same time."""
         job = Job.every.select_related("card").get(pk=self.job.pk)
         job.card = load_card(job.card)
         entry = current_entry(self.stage, self.seat)
@@ -186,7 +186,7 @@ class BoundStation:
         return [self._offered(ask) for ask in self.definition.questions(self.found)]
 
     def _offered(self, ask: Question) -> Question:
-        """A question whose answer another entry knows already: it is offered, and Enter alone uses it."""
+        """Return a question with the answer that another entry has already; Enter alone uses it."""
         slot = ask.slot
         if slot is None or not slot.about.shared or ask.anew or ask.offer or self.own.has(slot):
             return ask
@@ -201,18 +201,18 @@ class BoundStation:
         return replace(ask, where=where, offer=fact, enter=fact.text if ask.options else "")
 
     def fact_words(self, fact: Fact, ask: Question) -> str:
-        """A fact of another entry, in the words of this question."""
+        """Return a fact of another entry as an answer of this question."""
         if fact.value is None:
             return next((option.words for option in ask.options if option.key == fact.text), fact.text)
         return format_value(Amount(fact.value, fact.kind, fact.resolution or ask.resolution))
 
     @cached_property
     def wanted(self) -> list[Question]:
-        """The asks of this moment. A work lives for one act; after a write it is bound anew."""
+        """Return the questions of this moment."""
         return self.asks()
 
     def open_questions(self) -> list[Question]:
-        """Return what is still to be asked, in turn: where places are read several times, round after round; a list until it is left."""
+        """Return the questions without an answer, in order; places that are read several times come round after round."""
         return list(self._open)
 
     @cached_property
@@ -228,7 +228,7 @@ class BoundStation:
 
     @property
     def next_question(self) -> Question | None:
-        """The next measurement or answer in turn; None when all are in."""
+        """Return the next question; None if all are answered."""
         return next(iter(self._open), None)
 
     def question_for(self, key: str | None) -> Question | None:
@@ -240,14 +240,14 @@ class BoundStation:
         return wanted or self.next_question or self.command_question()
 
     def previous_question(self, ask: Question) -> Question | None:
-        """The question before this one that was answered or left out; only what is asked in turn, so the subject stays the same."""
+        """Return the question before this one that was answered or skipped."""
         keys = [each.key for each in self.wanted]
         earlier = self.wanted[: keys.index(ask.key)] if ask.key in keys else self.wanted
         done = self.answers.skipped
         return next((each for each in reversed(earlier) if not each.quiet and (each.key in done or self.answers.live(each.key))), None)
 
     def command_question(self) -> Question | None:
-        """Nothing is left to measure: the strip waits for a word that does the next thing."""
+        """Return a question for the word of an action, if nothing is left to measure."""
         words = ", ".join(action.word for action in self.actions() if not action.refused)
         said = _("Type one of: {words}").format(words=words)
         return Question(WORD, _("Nothing more to measure"), said, "words", "") if words else None
@@ -273,7 +273,7 @@ class BoundStation:
         return quantity
 
     def check(self, ask: Question, quantity: Quantity) -> None:
-        """Refuse what cannot be believed."""
+        """Raise `BadInput` for a number outside the limits of the question."""
         if ask.slot is None or ask.slot.about.kind == WORDS:
             return
         about = ask.slot.about
@@ -327,7 +327,7 @@ class BoundStation:
 
     @cached_property
     def call(self) -> RenderedVerdict:
-        """The plate of this moment."""
+        """Return the verdict of this moment as text."""
         return self.displayed_verdict()
 
     def displayed_verdict(self) -> RenderedVerdict:
