@@ -13,6 +13,7 @@ from shopmath.seals import CLOCKS
 from stator.demo.demo_user import DemoUser
 from stator.engines.fact_keys import FactKey, Location
 from stator.engines.models import Seat
+from stator.engines.models.places import seal_in_front_of
 from stator.engines.properties import Property
 from stator.jobs import log
 from stator.jobs.models import Job, Pin
@@ -117,7 +118,7 @@ def of_seat(shed: DemoUser, job: Job, seat: Seat, at: datetime, *answers: tuple[
 
 def seal_found(shed: DemoUser, job: Job, seat: Seat, at: datetime, lip: str, depths: tuple[str, ...], face: str = "-") -> None:
     """The seal in front of a bearing, as found, and pulled."""
-    seal = job.card.seal_in_front_of(seat)
+    seal = seal_in_front_of(job.card, seat)
     assert seal is not None
     depth = [
         (FactKey(seal.part, Property.SEAL_DEPTH, Location(clock=int(clock))).key, text) for clock, text in zip(CLOCKS, depths, strict=True)
@@ -129,7 +130,7 @@ def seal_found(shed: DemoUser, job: Job, seat: Seat, at: datetime, lip: str, dep
 
 def seat_out(shed: DemoUser, job: Job, seat: Seat, at: datetime) -> None:
     """One bearing out by heat, its seal looked at before."""
-    if job.card.seal_in_front_of(seat):
+    if seal_in_front_of(job.card, seat):
         seal_found(shed, job, seat, at, "inside", ("0.1", "0.1", "0.1", "0.1"))
     holds = "removed" if seat.stop in ("circlip", "plate") else "none"
     faced = [(Property.WAY_ROUND, seat.faces if seat.name != "Gearbox output" else "marking_in")] if seat.faces else []

@@ -6,6 +6,7 @@ from collections.abc import Iterator
 from itertools import pairwise
 
 from stator.engines.models import CasePart, EngineCard, Joint, Seat
+from stator.engines.models.case import case_part, center_sections
 from stator.engines.parts import HALVES, JOINT
 
 OUTSIDE = (CasePart.What.COVER, CasePart.What.GEARBOX)  # they come off before the halves part, and go on last
@@ -13,7 +14,7 @@ OUTSIDE = (CasePart.What.COVER, CasePart.What.GEARBOX)  # they come off before t
 
 def joint_wanted(card: EngineCard) -> Iterator[tuple[str, str, str]]:
     """Identity of every joint that these parts make, and the two parts that meet there: along the crank, then what is bolted on."""
-    along = [HALVES[0], *(part.uid for part in card.centres), HALVES[1]]
+    along = [HALVES[0], *(part.uid for part in center_sections(card)), HALVES[1]]
     for number, (one, other) in enumerate(pairwise(along)):
         yield (f"{JOINT.uid}-{one}" if number else JOINT.uid), one, other
     for part in card.case_parts.all():
@@ -52,7 +53,7 @@ def along(card: EngineCard) -> list[Joint]:
 
 def is_outside(joint: Joint) -> bool:
     """Return True if it is that of a cover or a gearbox half, which is no joint along the crank."""
-    part = joint.card.case_part(joint.one)
+    part = case_part(joint.card, joint.one)
     return part is not None and part.what in OUTSIDE
 
 

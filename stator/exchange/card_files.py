@@ -19,6 +19,7 @@ from django.utils.translation import gettext as _
 
 from shopmath.validation import BadInput
 from stator.engines.models import CasePart, EngineCard, Mark, Seal, Seat, Spec
+from stator.engines.models.case import case_part
 from stator.engines.parts import HALVES
 from stator.engines.properties import Property
 from stator.exchange.csv_escape import plain
@@ -220,7 +221,7 @@ def read_case(reader: _Reader, card: EngineCard, lifts: Any) -> None:
             raise reader.refuse(_("these parts make no such joint."), "joints", index, "uid")
         reader.save(bound(JointForm, values, card=card, instance=joint), "joints", index)
     if lifts and lifts not in HALVES:
-        if not isinstance(lifts, str) or card.case_part(lifts) is None:
+        if not isinstance(lifts, str) or case_part(card, lifts) is None:
             raise reader.refuse(_("there is no such part of the case."), "engine", "lifts")
         EngineCard.objects.filter(pk=card.pk).update(lifts=lifts)
 

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from stator.engines.models import EngineCard, Seat
+from stator.engines.models.case import center_sections
 from stator.jobs.models import DerivedFact, Entry, Job, Timer
 from stator.shop.defaults import add_usual_tools
 from stator.shop.models import Compound
@@ -61,7 +62,7 @@ class ThreeParts(Practised):
         self.bolts("centre section to magneto side", 5)
         self.assertAccessible()
         made, card = Job.objects.get(), EngineCard.objects.get()
-        self.assertEqual(sorted(card.marks.values_list("joint", flat=True)), ["joint"] * 4 + [f"joint-{card.centres[0].uid}"] * 4)
+        self.assertEqual(sorted(card.marks.values_list("joint", flat=True)), ["joint"] * 4 + [f"joint-{center_sections(card)[0].uid}"] * 4)
         Seat.objects.update(marking_assumed=False, code_assumed=False)
         made.run.exclude(key__in=("book-in", *STATIONS)).delete()
         for key in STATIONS:

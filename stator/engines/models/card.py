@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import uuid
-from typing import TYPE_CHECKING, Any
+from typing import Any
 
 from django.core.validators import MaxValueValidator, MinValueValidator
 from django.db import models
@@ -14,10 +14,6 @@ from django.utils.translation import gettext_lazy as _
 from shopmath import materials
 from stator.engines.parts import HALVES, JOINT, Kind, Part, counted_name, new_uid, of_every_engine
 from stator.ui.table_texts import from_table_lazily
-
-if TYPE_CHECKING:
-    from stator.engines.models.case import CasePart
-    from stator.engines.models.places import Seal, Seat
 
 
 def case_metals() -> list[tuple[str, Any]]:
@@ -132,33 +128,19 @@ class EngineCard(models.Model):
         """Return how many throws and rods it has, as far as its layout tells."""
         return 1 if self.layout == self.Layout.SINGLE else 2
 
-    def seal_in_front_of(self, seat: Seat) -> Seal | None:
-        """The seal that covers a bearing: the one put there, else the only one of its half that is put nowhere."""
-        seals = list(self.seals.all())
-        here = next((seal for seal in seals if seal.seat_id == seat.pk), None)
-        loose = [seal for seal in seals if seal.seat_id is None and seal.half == seat.half]
-        alone = len([each for each in self.seats.all() if each.half == seat.half]) == 1
-        return here or (loose[0] if len(loose) == 1 and alone else None)
-
     def side(self, half: str) -> str:
         """A side of the engine in the trade's words, or another part of its case by name; as it is written when it is not named."""
         if half in HALVES:
             return {"left": self.left_name, "right": self.right_name}[half]
-        part = self.case_part(half)
-        return part.name if part else half
-
-    def case_part(self, uid: str) -> CasePart | None:
-        """A part of the case by its identity."""
-        return next((each for each in self.case_parts.all() if each.uid == uid), None) if self.pk else None
+        return next((part.name for part in self.case_parts.all() if part.uid == half), half) if self.pk else half
 
     def part_name(self, uid: str) -> str:
         """A part of the case as a sentence names it: drive side half, centre section."""
         return gettext("{side} half").format(side=self.side(uid)) if uid in HALVES else self.side(uid)
 
     @property
-    def centres(self) -> list[CasePart]:
-        """Centre sections, from left to right; empty in a case of two halves."""
-        return [each for each in self.case_parts.all() if each.what == "centre"] if self.pk else []
+    def has_center_section(self) -> bool:
+        return bool(self.pk) and any(part.what == "centre" for part in self.case_parts.all())
 
 
 class Subject(models.Model):

@@ -46,6 +46,16 @@ class CasePart(CardModel):
         return self.card.part_name(self.fastened_to)
 
 
+def case_part(card: EngineCard, uid: str) -> CasePart | None:
+    """Return a part of the case by its identity."""
+    return next((part for part in card.case_parts.all() if part.uid == uid), None) if card.pk else None
+
+
+def center_sections(card: EngineCard) -> list[CasePart]:
+    """Return the center sections, from left to right; none in a case of two halves."""
+    return [part for part in card.case_parts.all() if part.what == CasePart.What.CENTRE] if card.pk else []
+
+
 class Joint(CardModel):
     """Where two parts of the case meet. Its face is that of the first joint, as far as it gives no size of its own."""
 
@@ -76,7 +86,7 @@ class Joint(CardModel):
 
     @property
     def is_of_cover(self) -> bool:
-        part = self.card.case_part(self.one)
+        part = case_part(self.card, self.one)
         return part is not None and part.what == CasePart.What.COVER
 
     @property

@@ -173,6 +173,15 @@ class Seal(CardModel):
         return Part(Kind.SEAL, self.uid, self.name)
 
 
+def seal_in_front_of(card: EngineCard, seat: Seat) -> Seal | None:
+    """Return the seal that covers a bearing: the one of its seat, else the only one of its half that has no seat."""
+    seals = list(card.seals.all())
+    here = next((seal for seal in seals if seal.seat_id == seat.pk), None)
+    loose = [seal for seal in seals if seal.seat_id is None and seal.half == seat.half]
+    alone = len([each for each in card.seats.all() if each.half == seat.half]) == 1
+    return here or (loose[0] if len(loose) == 1 and alone else None)
+
+
 class Fitted(CardModel):
     """A part other than a bearing or a seal that is fitted into a half: how it is turned, what goes on it in which order."""
 

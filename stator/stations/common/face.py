@@ -120,5 +120,5 @@ def seen_from(joint: Joint) -> str:
     card = joint.card
     stays = joint.staying or (card.crank_stays if card.crank_stays in (joint.one, joint.other) else "")
     if not stays:
-        return _("seen on the face of the part that stays") if card.centres else _("seen on the face of the half that stays")
+        return _("seen on the face of the part that stays") if card.has_center_section else _("seen on the face of the half that stays")
     return _("seen on the face of the {part}").format(part=card.part_name(stays))

@@ -311,7 +311,7 @@ def crank_in_facts(given: StationInput) -> CrankInstallationAnalysis:
     """Return what Crank in knows, built once for a page or an act."""
     tools = tuple(given.shelves.pull_ins) if given.shelves else ()
     one = CrankInstallationAnalysis(given.card, given.own, given.facts, tools)
-    if not given.card.centres:
+    if not given.card.has_center_section:
         return one
     both = tuple(replace(one, end=end) for end in HALVES)
     both = tuple(replace(each, both=both) for each in both)

@@ -22,6 +22,8 @@ from stator.engines.cold_installation import cold_fit, typical_wall_mm
 from stator.engines.fact_keys import FactKey, Location
 from stator.engines.fits import SeatFit, bearing_of, fit_of
 from stator.engines.models import EngineCard, Seal, Seat
+from stator.engines.models.case import case_part
+from stator.engines.models.places import seal_in_front_of
 from stator.engines.parts import Part
 from stator.engines.properties import Property
 from stator.jobs.facts import EntryData
@@ -282,7 +284,7 @@ class BearingRemovalAnalysis:
     @property
     def may_come_with_shaft(self) -> bool:
         """Return True if it may leave its seat in a cover on the shaft that ran in it."""
-        part = self.seat.card.case_part(self.seat.half)
+        part = case_part(self.seat.card, self.seat.half)
         return part is not None and part.what in OUTSIDE and not self.is_on_shaft and not self.seat.is_main
 
     @property
@@ -331,7 +333,7 @@ def bearings_out_facts(given: StationInput) -> BearingRemovalAnalysis:
     assert given.seat is not None
     given.seat.card = given.card
     wall = given.facts.best(given.seat.part, Property.WALL_THICKNESS)
-    seal = given.card.seal_in_front_of(given.seat)
+    seal = seal_in_front_of(given.card, given.seat)
     return BearingRemovalAnalysis(given.card, given.seat, given.own, given.shelves, seal, wall.value if wall else None)
 
 

@@ -18,6 +18,7 @@ from stator.engines.case import along
 from stator.engines.clearance import RUNNING_C
 from stator.engines.fact_keys import FactKey, Location
 from stator.engines.models import EngineCard
+from stator.engines.models.case import center_sections
 from stator.engines.parts import CRANK, JOINT, LEFT_CASE, RIGHT_CASE
 from stator.engines.properties import Property
 from stator.jobs.facts import EntryData, Fact, Facts
@@ -61,7 +62,7 @@ def links_of(card: EngineCard) -> tuple[Link, ...]:
     """The stack across the case: both halves, what lies between them, and the crank."""
     return (
         Link(FactKey(LEFT_CASE, Property.FACE_TO_BEARING), 1),
-        *(Link(FactKey(centre.part, Property.SECTION_WIDTH), 1) for centre in card.centres),
+        *(Link(FactKey(centre.part, Property.SECTION_WIDTH), 1) for centre in center_sections(card)),
         Link(FactKey(RIGHT_CASE, Property.FACE_TO_BEARING), 1),
         *(Link(FactKey(joint.part, Property.GASKET_CRUSHED), 1, optional=True) for joint in along(card)),
         Link(FactKey(CRANK, Property.CRANK_SHOULDERS), -1),

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from shopmath.amounts import mm
 from stator.engines.fact_keys import FactKey
+from stator.engines.models.case import center_sections
 from stator.engines.parts import CRANK, JOINT, LEFT_CASE, RIGHT_CASE
 from stator.engines.properties import Property
 from stator.stations.framework import Canvas
@@ -19,7 +20,8 @@ GASKET, FITTED = FactKey(JOINT, Property.GASKET_CRUSHED), FactKey(CRANK, Propert
 def draw(found: EndPlayAnalysis, canvas: Canvas) -> None:
     unit = canvas.width / 760
     face, left, right = 400.0 * unit, 90.0 * unit, 670.0 * unit  # joint face, and where the rings stand
-    centres, half = found.card.centres, 90.0 * unit if found.card.centres else 4.0 * unit
+    centres = center_sections(found.card)
+    half = 90.0 * unit if centres else 4.0 * unit
     _section(found, canvas.sheet, unit, (face, left, right), half)
     links = [
         ("left", FactKey(LEFT_CASE, Property.FACE_TO_BEARING), left, face - half, 372.0),
@@ -50,7 +52,7 @@ def _section(found: EndPlayAnalysis, sheet: Sheet, unit: float, x: tuple[float, 
             box = [(ring, y), (ring + sign * 32 * unit, y), (ring + sign * 32 * unit, y + 46), (ring, y + 46)]
             sheet.shape(box, "cut paper")
             sheet.circle((ring + sign * 16 * unit, y + 23), 11, "ball")
-    for edge, inner in ((top, axis - 78), (axis + 78, low + 14)) if found.card.centres else ():
+    for edge, inner in ((top, axis - 78), (axis + 78, low + 14)) if found.card.has_center_section else ():
         across = (face - half + 4 * unit, face + half - 4 * unit)
         sheet.hatched([(across[0], edge), (across[1], edge), (across[1], inner), (across[0], inner)], "plain", 10)
     webs = (left + 96 * unit, right - 122 * unit)

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from stator.engines.models.case import case_part
 from stator.engines.parts import Kind
 from stator.engines.properties import Property
 from stator.jobs import tray
@@ -105,5 +106,5 @@ def kept(bound: BoundStation, reading: Reading) -> None:
             name=part.what,
             station=bound.stage,
             where_from=part.from_where[:80],
-            half=part.half if bound.job.card.case_part(part.half) else "",
+            half=part.half if case_part(bound.job.card, part.half) else "",
         )

@@ -29,7 +29,7 @@ def questions(found: SplitAnalysis) -> list[Question]:
     past = found.is_loaded or found.is_apart or found.stays_closed
     asked: list[Question] = []
     if not found.joint.lifting:
-        text = messages.WHICH_PART if found.card.centres or found.is_outside else None
+        text = messages.WHICH_PART if found.card.has_center_section or found.is_outside else None
         asked.append(ask(found.of(Property.LIFTING_HALF), choices=_halves(found), quiet=past, text=text))
     asked += _fasteners(found, past)
     if not found.is_outside:
