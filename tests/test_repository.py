@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import os
+import re
 import stat
 import subprocess
 import sys
@@ -118,6 +119,12 @@ class TheTree(SimpleTestCase):
         contract = (ROOT / "pyproject.toml").read_text()
         rooms = {path.parent.name for path in (ROOT / "stator" / "stations").glob("*/station.py")} - {"work_notes"}
         self.assertEqual([room for room in rooms if f'"stator.stations.{room}",' not in contract], [])
+
+    def test_every_file_that_the_guide_names_exists(self):
+        for guide in ("CONTRIBUTING.md", "docs/architecture.md"):
+            named = set(re.findall(r"`((?:stator|shopmath|tests|docs)/[\w/.-]+)`", (ROOT / guide).read_text()))
+            made_there = {name for name in named if "spin_down" in name}  # the example station
+            self.assertEqual([name for name in sorted(named - made_there) if not (ROOT / name).exists()], [], guide)
 
     def test_every_screenshot_is_in_the_readme_and_there_are_under_twenty(self):
         readme = (ROOT / "README.md").read_text()
