@@ -54,13 +54,14 @@ def open_pages(folder: Path, readers: list[str]) -> None:
             clients[reader] = Client(raise_request_exception=False)
             clients[reader].force_login(Person.objects.get(username=name), backend="django.contrib.auth.backends.ModelBackend")
         for reader in readers:
-            place = folder / reader
+            place, before = folder / reader, len(estimates)
             place.mkdir(parents=True, exist_ok=True)
             for number, address in enumerate(addresses):
                 answer = clients[reader].get(address, follow=True)
                 text = SPENT.sub("", answer.content.decode(errors="replace"))
                 (place / f"{number}.json").write_text(json.dumps({"address": address, "status": answer.status_code, "text": text}))
-    (folder / "estimates.json").write_text(json.dumps(estimates))
+            if reader == "metric":
+                (folder / "estimates.json").write_text(json.dumps(estimates[before:]))
 
 
 if __name__ == "__main__":

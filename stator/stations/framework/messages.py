@@ -69,7 +69,6 @@ def fixed(sentence: Sentence, **values: Any) -> Any:
     return lazy(lambda: format_message(sentence, values), str)()
 
 
-filled_later = lazy(format_message, str)  # of what is made by the dozen and mostly not shown
 lazily = lazy(render_message, str)  # a sentence inside another one's values: made when that one is
 
 

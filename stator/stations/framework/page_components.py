@@ -6,7 +6,6 @@ from collections.abc import Callable, Mapping
 from dataclasses import dataclass, field, replace
 from typing import Any
 
-from django.utils.functional import Promise
 from django.utils.translation import gettext_lazy
 
 from shopmath.quantity import UNITS
@@ -27,36 +26,13 @@ COMMANDS = {
 }
 
 
-class LazyText:
-    """A field of words that may be made only when they are read, and then once: of thirty questions a page shows few."""
-
-    def __init__(self, default: str | None = None) -> None:
-        self.default = default
-
-    def __set_name__(self, owner: type, name: str) -> None:
-        self.name = name
-
-    def __get__(self, row: object, owner: type | None = None) -> str:
-        if row is None:
-            if self.default is None:
-                raise AttributeError(self.name)  # which tells the dataclass that it must be given
-            return self.default
-        words = vars(row)[self.name]
-        if isinstance(words, Promise):
-            vars(row)[self.name] = words = str(words)
-        return words  # type: ignore[no-any-return]
-
-    def __set__(self, row: object, words: str | Promise) -> None:
-        vars(row)[self.name] = words
-
-
 @dataclass(frozen=True)
 class Option:
     """One of a few answers, with what choosing it means."""
 
     key: str
-    words: LazyText = LazyText()
-    hint: LazyText = LazyText("")
+    words: str
+    hint: str = ""
 
 
 @dataclass(frozen=True)
@@ -68,13 +44,13 @@ class Question:
     """
 
     key: str
-    words: LazyText = LazyText()
-    where: LazyText = LazyText("")
+    words: str
+    where: str = ""
     kind: str = "length"
     unit: str = "mm"  # in which a bare number is taken
     unit_name: str = ""  # how it is told to readers, where that is another word
     optional: bool = False
-    skip_means: LazyText = LazyText("")
+    skip_means: str = ""
     options: tuple[Option, ...] = ()
     repeats: bool = False
     quiet: bool = False

@@ -12,7 +12,7 @@ from shopmath.validation import BadInput
 from stator.engines.fact_keys import FactKey
 from stator.engines.properties import Property
 from stator.engines.typical_ranges import USUAL
-from stator.stations.framework.messages import AT_END, OptionRow, Sentence, filled_later, format_message, render_message
+from stator.stations.framework.messages import AT_END, OptionRow, Sentence, format_message, render_message
 from stator.stations.framework.page_components import Method, Option, Question, SafetyWarning, Source
 from stator.ui.number_format import band, format_for, plain, show
 from stator.ui.units import METRIC, Unit, question_unit
@@ -22,7 +22,7 @@ UNITLESS = ("words", "count")
 
 def options(rows: Iterable[OptionRow], values: Mapping[str, Any] | None = None) -> tuple[Option, ...]:
     """Answers to choose from: key, words, and what choosing it means."""
-    return tuple(Option(row[0], *(filled_later(said, values or {}) for said in row[1:])) for row in rows)
+    return tuple(Option(row[0], *(format_message(said, values or {}) for said in row[1:])) for row in rows)
 
 
 def question(words: ModuleType, slot: FactKey, values: Mapping[str, Any] | None = None, **more: Any) -> Question:
@@ -37,7 +37,7 @@ def question(words: ModuleType, slot: FactKey, values: Mapping[str, Any] | None 
     where = words.WHERE.get(what, "") if where is None else where
     rows = more.pop("choices", None)
     rows = words.OPTIONS.get(what, ()) if rows is None else rows
-    more.setdefault("skip_means", filled_later(words.SKIP.get(what, ""), filled))
+    more.setdefault("skip_means", format_message(words.SKIP.get(what, ""), filled))
     kind = slot.about.kind
     if kind not in UNITLESS and "unit" not in more:
         unit = question_unit(kind, USUAL[what][1] if what in USUAL else None)
@@ -47,7 +47,7 @@ def question(words: ModuleType, slot: FactKey, values: Mapping[str, Any] | None 
     else:
         more.setdefault("unit", "")
     return Question(
-        slot.key, filled_later(text, filled), filled_later(where, filled), kind, slot=slot, options=options(rows, filled), **more
+        slot.key, format_message(text, filled), format_message(where, filled), kind, slot=slot, options=options(rows, filled), **more
     )
 
 

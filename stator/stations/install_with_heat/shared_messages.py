@@ -153,6 +153,11 @@ def _read(temperature_c: float, step: float, toward: str = NEAREST) -> Amount:
     return replace(celsius(temperature_c, step), toward=toward)
 
 
+def temperature_read(reading: MeasuredReading, temperature_c: float) -> Amount:
+    """Return a temperature with the step of what it was read with."""
+    return _read(temperature_c, 1.0 if reading.corrected.get("trusted") else INFRARED_STEP_C)
+
+
 def note(reading: MeasuredReading) -> str:
     """Return what stands beside a temperature in the table: its true value with its band."""
     told = reading.corrected
@@ -162,7 +167,7 @@ def note(reading: MeasuredReading) -> str:
     step = 1.0 if told["trusted"] else INFRARED_STEP_C
     values = {
         "range": band(_read(told["low_c"], step, DOWN), _read(told["high_c"], step, UP)),
-        "true": _read(told["true_c"], step),
+        "true": temperature_read(reading, told["true_c"]),
         "shown": show(celsius(reading.value)) if reading.value is not None else "",
         "by": render_message(messages.READ_BY, by, {}, by),
     }

@@ -7,7 +7,21 @@ from dataclasses import replace
 from functools import partial
 from typing import Any
 
-from shopmath.amounts import DOWN, UP, celsius, chance, duration, estimate, estimate_range, kelvin, known_exactly, mm, newtons, share
+from shopmath.amounts import (
+    DOWN,
+    UP,
+    Amount,
+    celsius,
+    chance,
+    duration,
+    estimate,
+    estimate_range,
+    kelvin,
+    known_exactly,
+    mm,
+    newtons,
+    share,
+)
 from shopmath.estimate import Estimate
 from shopmath.iso286 import fit as fit_of_limits
 from shopmath.thermal.seat import Moment
@@ -323,8 +337,11 @@ def _of_the_times(found: SingleSeatAnalysis) -> Iterator[Source]:
     plan, named = found.plan, names(found)
     if found.hot:
         latest = found.hot[-1]
-        shown = show(celsius(latest.value)) if latest.value is not None else latest.text
-        yield source("last", shown, {"note": shared_messages.note(latest)}, estimated=latest.corrected.get("means") != "contact")
+        by_contact = latest.corrected.get("means") == "contact"
+        shown: str | Amount = latest.text
+        if latest.value is not None:
+            shown = celsius(latest.value) if by_contact else shared_messages.temperature_read(latest, latest.value)
+        yield source("last", shown, {"note": shared_messages.note(latest)}, estimated=not by_contact)
     if found.is_live:
         drift = found.run.outer_out or found.run.outer_in
         if drift and drift.tau.likely < FOR_GOOD_S:
