@@ -29,7 +29,7 @@ from stator.stations.framework.question_factory import source as named_source
 from stator.stations.framework.question_factory import warnings as all_warnings
 from stator.stations.split_crankcase import messages
 from stator.stations.split_crankcase.analysis import Code, SplitAnalysis, fault_of, length_of
-from stator.ui.number_format import listed, plain, rough_band, show
+from stator.ui.number_format import listed, plain, rough_band, show, to_step
 from stator.ui.table_texts import from_table
 
 MOST_LIKELY = 3  # places to look at first
@@ -141,7 +141,7 @@ def _led(found: SplitAnalysis) -> Verdict:
     assert lead is not None
     assert move is not None
     free = math.isinf(found.allowed_mm)
-    scale = None if free else Scale(plane.lead_mm, found.uncertainty_mm, None, found.allowed_mm, "mm", 2)
+    scale = None if free else Scale(plane.lead_mm, found.uncertainty_mm, None, to_step(found.allowed_mm, 0.01, DOWN), "mm", 2)
     quarters = max(1, round(4 * move.turns)) if move.kind == "go_on" else 0
     values = {**lead.values, "place": move.place, "turns": messages.TURNS.get(quarters, "")}
     state = State.TOO_CLOSE if move.kind == "tap" and lead.state == State.IN else State(lead.state)
@@ -232,7 +232,7 @@ def sources(found: SplitAnalysis) -> Iterator[Source]:
             yield source("dowels_out", messages.ANY)
         else:
             values = {"clearance": mm(tight.clearance_mm, 0.01), "engaged": mm(tight.engaged_mm, 0.1), "span": mm(found.span_mm, 1)}
-            yield source("allowed", rough(mm(found.allowed_mm, 0.01), DOWN), values, estimated=found.dowels_assumed)
+            yield source("allowed", mm(found.allowed_mm, 0.01, toward=DOWN), values, estimated=found.dowels_assumed)
         yield source("gap", show(mm(found.plane.mean_mm, 0.01)))
     for number, plane in reversed(found.rounds):
         if number < found.own.attempt:
