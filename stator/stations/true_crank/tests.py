@@ -2,12 +2,16 @@ from __future__ import annotations
 
 import math
 from datetime import timedelta
+from functools import partial
 from types import MappingProxyType, SimpleNamespace
+from uuid import uuid4
 
 from django.test import TestCase
 
+from shopmath.quantity import parse
 from shopmath.truing import Misalignment, PressedCrank, bend_at, runout_from
 from stator.engines.models import EngineCard, Spec
+from stator.jobs import log
 from stator.shop.models import Gauge
 from stator.simulators.crank import Crank, Truth
 from stator.stations.split_crankcase.tests import Halves
@@ -31,12 +35,21 @@ class Truer(Halves):
         geometry = self.work().found.geometry
         for side, swing in zip(("left", "right"), runout_from(Misalignment(twist, pinch, offset, skew), geometry), strict=True):
             read = len(self.work().answers.values(reading(side, 0).key))
-            for number in range(read, self.work().found.turns):
-                for angle in self.work().found.angles():
+            work = self.work()
+            for number in range(read, work.found.turns):
+                for angle in work.found.angles():
                     value = swing.tir_mm / 2 * math.cos(math.radians(angle - swing.high_spot_deg))
                     value += ovality / 2 * math.cos(math.radians(2 * angle)) + zero
                     slip = slips.get((side, angle), 0.0) if number == 0 else 0.0
-                    self.answer(reading(side, angle).key, f"{value + slip:.4f}")
+                    last = (number, angle) == (work.found.turns - 1, work.found.angles()[-1])
+                    (self.answer if last else partial(self.save, work))(reading(side, angle).key, f"{value + slip:.4f}")
+
+    @staticmethod
+    def save(work, key, text):
+        """Save a reading without a request; only the last one of an end is typed on the page."""
+        ask = next(ask for ask in work.wanted if ask.key == key)
+        more = {"attempt": work.answers.attempt, "gauge": work.gauge_for(ask), "slot": ask.slot}
+        log.save_reading(work.entry, work.person, key, parse(text, "length", "mm"), uuid4().hex, **more)
 
 
 class True1(TestCase):
