@@ -13,7 +13,7 @@ from django.test.runner import DiscoverRunner, ParallelTestSuite, RemoteTestRunn
 from stator.server.gc_tuning import tune_garbage_collection
 
 SHOWN = 15  # classes whose times are printed
-TIMES = "STATOR_TEST_TIMES"  # the file that the worker processes append to
+TIMES = "TEST_TIMES_FILE"  # the file that the worker processes append to
 
 
 class TimedRunner(RemoteTestRunner):
