@@ -1,4 +1,4 @@
-"""What all stations share: the definition of a station, what binds it to a job, its pieces and its sentences."""
+"""The framework of the stations: their definition, the bound station, and the parts of its page."""
 
 from stator.jobs.facts import Finding
 from stator.stations.framework import plausibility, question_factory
@@ -44,7 +44,6 @@ __all__ = [
     "ReadingRow",
     "RenderedVerdict",
     "ReportResult",
-    "Room",
     "SafetyWarning",
     "Scale",
     "Source",

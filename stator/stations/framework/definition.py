@@ -1,7 +1,4 @@
-"""The definition of a station: described once, bound to a job, a seat and a person when it is used.
-
-Everything that other packages know of a station stands here: its line on the sheet, what it needs and gives, its equipment.
-"""
+"""The definition of a station, and the input of its analysis."""
 
 from __future__ import annotations
 
@@ -93,11 +90,10 @@ def _none(found: Any) -> list[Any]:
 
 @dataclass(frozen=True)
 class StationDefinition:
-    """One kind of work in the run. `binds` makes the bound station; everything after it is for stations described by their definition.
+    """The definition of a station, from which a `BoundStation` works.
 
-    Each function is given what `facts` computed, and nothing else: `questions`, `methods`, `verdict`, `checks`, `warnings`, `sources`,
-    `results`, `derived`, `contradictions`, `result`, `slider`, `history`. Only `actions`, `kept` and `move_timers` are given the bound
-    station, because they write.
+    `facts` computes the analysis from the `StationInput`. The other functions get this analysis and nothing else. Only `actions`,
+    `may_sign`, `kept` and `move_timers` get the bound station, because they write or depend on the whole entry.
     """
 
     key: str
