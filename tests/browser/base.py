@@ -4,6 +4,8 @@ from __future__ import annotations
 
 import atexit
 import re
+from contextlib import contextmanager
+from threading import Event
 from typing import Any, ClassVar
 
 from django.conf import settings
@@ -97,6 +99,18 @@ class BrowserCase(StaticLiveServerTestCase):
         self.page.keyboard.type(text)
         self.page.keyboard.press("Enter")
         self.sees(then)
+
+    @contextmanager
+    def held(self, path="**/keep/"):
+        """Hold the requests to a path until the block ends; then send them in their order."""
+        waiting: list[Any] = []
+        done = Event()
+        self.page.route(path, lambda route: route.continue_() if done.is_set() else waiting.append(route))
+        yield
+        done.set()
+        for route in waiting:
+            route.continue_()
+        self.page.unroute(path)
 
     def assertQuiet(self):
         self.assertEqual(self.noise, [])

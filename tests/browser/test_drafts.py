@@ -82,9 +82,9 @@ class OnASlowLine(Turning):
         self.assertQuiet()
 
     def test_digits_without_their_enter_stand_in_the_next_field(self):
-        self.slow(400)
-        self.types("0.01")
-        self.page.keyboard.type("0.0")
+        with self.held():
+            self.types("0.01")
+            self.page.keyboard.type("0.0")
         self.sees("Drive side at 45°")
         self.page.keyboard.type("2")
         self.page.keyboard.press("Enter")
@@ -92,18 +92,18 @@ class OnASlowLine(Turning):
         self.assertEqual(self.standing(), {"shaft-reading.left.0": "0.01", "shaft-reading.left.45": "0.02"})
 
     def test_an_enter_alone_while_a_reading_is_on_its_way_skips_nothing_that_was_not_asked(self):
-        self.slow(3000)  # so that all that follows is typed before the answer comes, on a busy machine too
-        self.types("0.01")
-        self.page.wait_for_function("(at) => performance.now() > at", arg=self.page.evaluate("performance.now()") + 600)
-        self.page.keyboard.press("Enter")
-        self.types("0.03")
+        with self.held():
+            self.types("0.01")
+            self.page.wait_for_function("(at) => performance.now() > at", arg=self.page.evaluate("performance.now()") + 600)
+            self.page.keyboard.press("Enter")
+            self.types("0.03")
         self.sees("Look what is asked now")
         self.assertEqual(self.page.locator(".not-sent .button").all_inner_texts(), ["0.03"])
         self.assertEqual(self.standing(), {"shaft-reading.left.0": "0.01"})
 
     def test_a_refusal_stops_the_line_and_gives_the_rest_back(self):
-        self.slow(400)
-        self.types("0.01", "4 furlong", "0.03", "0.04")
+        with self.held():
+            self.types("0.01", "4 furlong", "0.03", "0.04")
         self.sees("is no unit known here")
         field = self.page.locator("#strip-field")
         self.assertEqual((field.input_value(), field.get_attribute("data-ask")), ("4 furlong", "shaft-reading.left.45"))
@@ -121,11 +121,11 @@ class OnASlowLine(Turning):
         self.assertAccessible()
 
     def test_a_tick_pressed_behind_a_reading_is_not_lost(self):
-        self.slow(400)
-        self.types("0.01")
-        self.page.locator(".call-key").first.evaluate("(key) => key.click()")
-        tick = self.page.locator("button.tick").first
-        tick.click()
+        with self.held():
+            self.types("0.01")
+            self.page.locator(".call-key").first.evaluate("(key) => key.click()")
+            tick = self.page.locator("button.tick").first
+            tick.click()
         self.page.locator("button.tick[aria-pressed=true]").first.wait_for()
         self.assertEqual(self.standing(), {"shaft-reading.left.0": "0.01"})
 

@@ -27,9 +27,10 @@
     const query = new URLSearchParams({ device, ask: wanted, place, unit, mark, since: heardFrom === gauge && !refused ? pressed : "" });
     if (taking) query.set("take", "1");
     taking = false;
+    const afterRefusal = refused;
     try {
       const answer = await fetch(`/gauges/${gauge}/?${query}`, { headers: { "X-Partial": "1" } });
-      return answer.ok ? await answer.json() : { state: "lost", words: window.scriptMessage("gauge_sign_in") };
+      return answer.ok ? { ...await answer.json(), afterRefusal } : { state: "lost", words: window.scriptMessage("gauge_sign_in") };
     } catch (error) {
       return { state: "lost", words: window.scriptMessage("no_connection_gauge") };
     }
@@ -85,6 +86,7 @@
       return;
     }
     if (refused) {
+      if (!said.afterRefusal) return; // this answer may be older than the refusal; the next one is not
       const words = window.scriptMessage("gauge_not_for_this");
       if (said.button && said.seq > pressed) document.dispatchEvent(new CustomEvent("strip:note", { detail: words }));
       pressed = Math.max(pressed, said.seq || 0);
