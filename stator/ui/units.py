@@ -14,6 +14,7 @@ from enum import StrEnum
 
 from django.utils.timezone import get_current_timezone
 from django.utils.translation import get_language
+from django.utils.translation import gettext_lazy as _
 
 from shopmath.amounts import COUNT, SHARE
 from shopmath.conversion import scale_of
@@ -59,7 +60,7 @@ def current_reader() -> Hashable:
 
 MM, MICRON, INCH, THOU = Unit("mm", "mm", "mm"), Unit("µm", "um", "um"), Unit("in", "inch", "in"), Unit("thou", "thou", "thou")
 FT_LB, IN_LB = Unit("ft-lb", "ft_lb", "ft-lb"), Unit("in-lb", "inch*lbf", "in-lb")
-KN, LBF, SHORT_TON = Unit("kN", "kN", "kN"), Unit("lbf", "lbf", "lbf"), Unit("short tons", "US_ton_force", "short ton")
+KN, LBF, SHORT_TON = Unit("kN", "kN", "kN"), Unit("lbf", "lbf", "lbf"), Unit(_("short tons"), "US_ton_force", "short ton")  # type: ignore[arg-type]
 METRIC = {
     "length": MM,
     "thread_pitch": MM,
