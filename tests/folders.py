@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-import atexit
+import fcntl
 import os
 import subprocess
 import sys
@@ -13,6 +13,7 @@ from pathlib import Path
 from django.test import SimpleTestCase
 
 ROOT = Path(__file__).parent.parent
+RUN_FOLDER = "TEST_RUN_FOLDER"  # the variable with the folder that the processes of a run share
 COMPILED = Path(tempfile.gettempdir()) / f"stator-test-{os.getuid()}"
 
 
@@ -55,17 +56,18 @@ class FolderCase(SimpleTestCase):
         return run_on(self.data, "manage.py", *words)
 
 
-@cache
 def demo_folder() -> Path:
-    """Return a data folder with the demo, made once per process and removed with it. Tests copy what they change.
+    """Return a data folder with the demo, made once for all processes of a run. Tests copy what they change.
 
-    The estimates that its signed entries contain are recorded beside it, in `estimates.json`.
+    Its signed entries are in the test language. The estimates that they contain are in `estimates.json` beside it.
     """
-    folder = tempfile.TemporaryDirectory()
-    atexit.register(folder.cleanup)
-    data = Path(folder.name) / "stator"
-    for words in (("manage.py", "upgrade"), ("-m", "tests.estimates", str(data.with_name("estimates.json")))):
-        done = run_on(data, *words)
-        if done.returncode:
-            raise AssertionError(done.stderr)
+    folder = Path(os.environ[RUN_FOLDER])
+    data = folder / "demo" / "stator"
+    with (folder / "demo.lock").open("w") as lock:
+        fcntl.flock(lock, fcntl.LOCK_EX)
+        if not data.exists():
+            for words in (("manage.py", "upgrade"), ("-m", "tests.estimates", str(data.with_name("estimates.json")))):
+                done = run_on(data, *words)
+                if done.returncode:
+                    raise AssertionError(done.stderr)
     return data

@@ -1,7 +1,8 @@
-"""Open every page of a data folder for one or two readers in a new process and save them: `python -m tests.open_pages FOLDER READER ...`.
+"""Open the pages of a data folder in a new process and save them: `python -m tests.open_pages FOLDER all|kinds READER ...`.
 
-The readers are `metric` (the owner, in English) and `inch` (a mechanic, in the test language). What the formatter of numbers made of each
-estimate is saved beside the pages, in `FOLDER/estimates.json`.
+The readers are `metric` (the owner, in English) and `inch` (a mechanic, in the test language). `kinds` opens one page of each kind. Saved
+beside the pages are `estimates.json` (what the formatter of numbers made of each estimate) and `unaccented.json` (texts that were not
+translated into the test language, and where).
 """
 
 from __future__ import annotations
@@ -22,7 +23,7 @@ SPENT = re.compile(  # different for each page that is rendered
 READERS = {"metric": ("skipper", "metric", "en"), "inch": ("hand", "inch", "eo")}
 
 
-def open_pages(folder: Path, readers: list[str]) -> None:
+def open_pages(folder: Path, which: str, readers: list[str]) -> None:
     """Save each page of each reader under `folder/READER/`."""
     import django
     from django.conf import settings
@@ -31,17 +32,19 @@ def open_pages(folder: Path, readers: list[str]) -> None:
     django.setup()
     import time_machine
     from django.contrib.sessions.models import Session
+    from django.db import connection
     from django.test import Client
+    from django.test.utils import CaptureQueriesContext
 
     from stator.shop.models import Person
     from tests.estimates import recorded
-    from tests.languages import pages
+    from tests.languages import kinds_of, pages, unaccented
     from tests.pseudo import everything_accented
 
     settings.ALLOWED_HOSTS = ["*"]
     settings.STORAGES = {**settings.STORAGES, "staticfiles": {"BACKEND": "django.contrib.staticfiles.storage.StaticFilesStorage"}}
     made = datetime.fromtimestamp((settings.DATA_DIR / "demo-sign-in.txt").stat().st_mtime, UTC)
-    addresses = pages()
+    addresses = pages() if which == "all" else kinds_of(pages())
     unmoved = patch(
         "stator.jobs.clock.DRIFT.jumped", return_value=timedelta()
     )  # the frozen clock falls behind the running time of the process
@@ -56,13 +59,19 @@ def open_pages(folder: Path, readers: list[str]) -> None:
         for reader in readers:
             place, before = folder / reader, len(estimates)
             place.mkdir(parents=True, exist_ok=True)
+            texts: dict[str, str] = {}
             for number, address in enumerate(addresses):
-                answer = clients[reader].get(address, follow=True)
-                text = SPENT.sub("", answer.content.decode(errors="replace"))
-                (place / f"{number}.json").write_text(json.dumps({"address": address, "status": answer.status_code, "text": text}))
+                with CaptureQueriesContext(connection) as asked:
+                    answer = clients[reader].get(address, follow=True)
+                texts[address] = SPENT.sub("", answer.content.decode(errors="replace"))
+                page = {"address": address, "status": answer.status_code, "text": texts[address]}
+                queries = 0 if answer.redirect_chain else len(asked)
+                (place / f"{number}.json").write_text(json.dumps({**page, "queries": queries}))
             if reader == "metric":
                 (folder / "estimates.json").write_text(json.dumps(estimates[before:]))
+            if reader == "inch" and which == "all":
+                (folder / "unaccented.json").write_text(json.dumps(unaccented(texts)))
 
 
 if __name__ == "__main__":
-    open_pages(Path(sys.argv[1]), sys.argv[2:])
+    open_pages(Path(sys.argv[1]), sys.argv[2], sys.argv[3:])

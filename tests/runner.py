@@ -11,9 +11,10 @@ from typing import Any
 from django.test.runner import DiscoverRunner, ParallelTestSuite, RemoteTestRunner
 
 from stator.server.gc_tuning import tune_garbage_collection
+from tests.folders import RUN_FOLDER
 
 SHOWN = 15  # classes whose times are printed
-TIMES = "TEST_TIMES_FILE"  # the file that the worker processes append to
+TIMES = "times"  # the file in the folder of the run that the worker processes append to
 
 
 class TimedRunner(RemoteTestRunner):
@@ -23,7 +24,7 @@ class TimedRunner(RemoteTestRunner):
         name = next((f"{type(each).__module__}.{type(each).__qualname__}" for each in test), "")
         started, cpu = time.perf_counter(), sum(os.times()[:4])
         result = super().run(test)
-        with Path(os.environ[TIMES]).open("a") as file:
+        with (Path(os.environ[RUN_FOLDER]) / TIMES).open("a") as file:
             file.write(f"{sum(os.times()[:4]) - cpu:.1f} {time.perf_counter() - started:.1f} {name}\n")
         return result
 
@@ -68,12 +69,10 @@ class Runner(DiscoverRunner):
     def run_suite(self, suite: Any, **kwargs: Any) -> Any:
         tune_garbage_collection()  # as the server does
         with tempfile.TemporaryDirectory() as folder:
-            times = Path(folder) / "times"
-            times.touch()
-            os.environ[TIMES] = str(times)
+            os.environ[RUN_FOLDER] = folder
             result = super().run_suite(suite, **kwargs)
             if self.parallel > 1:
-                _print_times(times)
+                _print_times(Path(folder) / TIMES)
         failed = len(result.failures) + len(result.errors) + len(result.unexpectedSuccesses)
         skipped = len(result.skipped)
         self.closing = f"{max(result.testsRun - failed - skipped, 0)} passed, {failed} failed" + (f", {skipped} skipped" if skipped else "")

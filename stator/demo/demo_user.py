@@ -61,7 +61,6 @@ class DemoUser:
             else:
                 reading = self.read(work, ask, text)
                 work = self.at(job, key, seat, at) if work.has_follow_up else with_reading(work, reading)
-        work = self.at(job, key, seat, at)
         work.update_work_plan()
         return work
 
