@@ -203,7 +203,7 @@ class Fuzz(TestCase):
             station = STATION_BY_KEY[stage.key]
             seat = self.made.card.seats.first() if station.by_seat else None
             work = bind(station, stage.job, stage, seat, person(), timezone.now())
-            found["ask"] += [ask.key for ask in work.wanted]
+            found["ask"] += [ask.key for ask in work.current_questions]
             found["action"] += [action.key for action in work.actions()]
         return found
 

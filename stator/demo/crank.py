@@ -65,7 +65,7 @@ def inspected(shed: DemoUser, job: Job, at: datetime) -> None:
     for seat in job.card.seats.all():
         shed.act(job, "inspect", None, at, "next")
         found, hidden = bearing(seat), of(seat, Property.SLOW_AND_HIDDEN)
-        if any(ask.key == hidden for ask in shed.at(job, "inspect", None, at).asks()):
+        if any(ask.key == hidden for ask in shed.at(job, "inspect", None, at).questions()):
             found.append((hidden, "no"))
         found.append((of(seat, Property.SEAT_TEMPERATURE), "-"))
         ring = (of(seat, Property.RING_DIAMETER), "-")
@@ -136,7 +136,7 @@ def floated(shed: DemoUser, job: Job, at: datetime) -> None:
     sizes = ("-", "38.42", "31.10", "-", "69.11", "-")
     keys = ("case-temperature", *(link.slot.key for link in links_of(job.card)))
     shed.answer(job, "end-float", None, at, *zip(keys, sizes, strict=True), *limits)
-    pieces: tuple[float, ...] = shed.at(job, "end-float", None, at).found.pieces
+    pieces: tuple[float, ...] = shed.at(job, "end-float", None, at).analysis.pieces
     shed.answer(job, "end-float", None, at, *((shim(number).key, f"{piece:.3f}") for number, piece in enumerate(pieces, 1)))
     shed.answer(job, "end-float", None, at, ("shim-side", "right"))
     shed.act(job, "end-float", None, at, "sign")
@@ -171,7 +171,7 @@ def closed(shed: DemoUser, job: Job, at: datetime) -> None:
     shed.answer(job, "close", None, at, ("gears", "all"))
     shed.tick(shed.at(job, "close", None, at))
     shed.act(job, "close", None, at, "close")
-    asked = [ask.key for ask in shed.at(job, "close", None, at).asks() if ask.slot and ask.slot.what == Property.BOLT_TORQUE]
+    asked = [ask.key for ask in shed.at(job, "close", None, at).questions() if ask.slot and ask.slot.what == Property.BOLT_TORQUE]
     entry = shed.at(job, "close", None, at).entry
     assert entry is not None
     log.set_method(entry, skipped=asked)

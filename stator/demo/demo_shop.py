@@ -159,7 +159,7 @@ class DemoShop(DemoUser):
         work = self.begin(job, seat, day, ("dry", "food", "tools"), means=f"{probe.pk}:contact")
         self.read(work, "air-temperature", "17")
         work = self.at(job, "heat-and-drop", seat, day)
-        plan = work.found.plan
+        plan = work.analysis.plan
         self.start(work, "chill", day, "cold", plan.chill.likely, partner="bearing")
         self.start(work, "heat", day + timedelta(minutes=20), "heat", plan.soak.likely, outer="case")
         tau = plan.setup.heating.time_constant.likely * slower
@@ -173,7 +173,7 @@ class DemoShop(DemoUser):
         self.at(job, "heat-and-drop", seat, out).act("open")
         self.read(self.at(job, "heat-and-drop", seat, out + timedelta(seconds=38)), f"fit-outcome.{seat.uid}", "dropped")
         later = out + timedelta(minutes=50)
-        for ask in [each.key for each in self.at(job, "heat-and-drop", seat, later).asks() if each.key.startswith("seating-gap")]:
+        for ask in [each.key for each in self.at(job, "heat-and-drop", seat, later).questions() if each.key.startswith("seating-gap")]:
             self.read(self.at(job, "heat-and-drop", seat, later), ask, "0")
         work = self.at(job, "heat-and-drop", seat, later)
         work.sign()
@@ -192,7 +192,7 @@ class DemoShop(DemoUser):
         chilled = now - timedelta(minutes=47)
         work = self.begin(job, seat, chilled, ("dry", "food", "tools", "bagged"), means=f"{gun.pk}:paint")
         self.read(work, "air-temperature", "18")
-        plan = self.at(job, "heat-and-drop", seat, chilled).found.plan
+        plan = self.at(job, "heat-and-drop", seat, chilled).analysis.plan
         heated = now - timedelta(minutes=8)
         self.start(work, "chill", chilled, "cold", plan.chill.likely, partner="bearing")
         self.start(work, "heat", heated, "heat", plan.soak.likely, outer="case")

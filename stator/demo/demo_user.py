@@ -89,8 +89,8 @@ class DemoUser:
 
     def read(self, work: BoundStation, ask_key: str, text: str) -> Reading:
         """Keep a reading as the strip would, at the work's own time."""
-        ask = next(each for each in work.wanted if each.key == ask_key)
-        quantity = work.read(ask, text)
+        ask = next(each for each in work.current_questions if each.key == ask_key)
+        quantity = work.parse_answer(ask, text)
         gauge, extra = work.extra_for(ask, quantity, {})
         assert work.entry is not None
         reading = log.save_reading(

@@ -72,7 +72,7 @@ def bolts_out(shed: DemoUser, job: Job, at: datetime, turns: str = "9") -> None:
 
 
 def gaps(shed: DemoUser, job: Job, at: datetime, *values: str) -> None:
-    places = [ask.key for ask in shed.at(job, "split", None, at).asks() if ask.slot and ask.slot.what == Property.GAP]
+    places = [ask.key for ask in shed.at(job, "split", None, at).questions() if ask.slot and ask.slot.what == Property.GAP]
     shed.answer(job, "split", None, at, *zip(places, values, strict=False))
 
 

@@ -20,7 +20,7 @@ OPENED = (("1.05", "1.12", "1.20", "1.10"), ("0.95", "1.02", "1.00", "0.98"))  #
 def split(shed: DemoUser, job: Job, at: datetime) -> None:
     """One joint after the other; a shim hangs on the centre section."""
     for number, gaps in enumerate(OPENED):
-        found = shed.at(job, "split", None, at).found
+        found = shed.at(job, "split", None, at).analysis
         lengths = [(length_of(mark).key, f"{mark.length_mm:g}") for mark in found.fasteners]
         counted = (found.of(Property.FASTENERS_COUNTED).key, str(len(lengths)))
         shed.answer(job, "split", None, at, *lengths, counted, (found.of(Property.SPLITTER_SCREW_TURNS).key, "9"))
@@ -43,7 +43,7 @@ def floated(shed: DemoUser, job: Job, at: datetime) -> None:
     keys = ("case-temperature", *(link.slot.key for link in links_of(job.card)))
     limits = (("end-float-least", "0.15"), ("end-float-most", "0.30"))
     shed.answer(job, "end-float", None, at, *zip(keys, sizes, strict=True), *limits)
-    pieces: tuple[float, ...] = shed.at(job, "end-float", None, at).found.pieces
+    pieces: tuple[float, ...] = shed.at(job, "end-float", None, at).analysis.pieces
     shed.answer(job, "end-float", None, at, *((shim(number).key, f"{piece:.3f}") for number, piece in enumerate(pieces, 1)))
     shed.answer(job, "end-float", None, at, ("shim-side", "right"))
     shed.act(job, "end-float", None, at, "sign")

@@ -83,10 +83,10 @@ def dry_run(job: Job, person: Person, tell: Tell = no_progress) -> None:
             try:
                 work = bind(station, fresh, stage, seat, person, now, entry=entry)
                 shown = (
-                    work.call,
+                    work.current_verdict,
                     work.drawing(),
-                    work.sheet(),
-                    work.told(),
+                    work.readings_table(),
+                    work.report_results(),
                     work.sources(),
                     work.methods(),
                     work.checks(),

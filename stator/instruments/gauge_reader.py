@@ -127,7 +127,7 @@ class Reader(threading.Thread):
             found = self._peaks[mark]
         return None if found == float("-inf") else found
 
-    def pull(self, lever: str) -> None:
+    def send_command(self, lever: str) -> None:
         """Send one of the words it offered."""
         line = self._line
         if lever in self.levers and line is not None:

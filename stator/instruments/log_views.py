@@ -44,11 +44,14 @@ class AssignedLine:
 def _ask_of(work: BoundStation, line: LogLine) -> Question:
     """The question a line answers: the one it names, else the next in turn."""
     named = line.place.casefold()
-    found = next((ask for ask in work.wanted if named and named in (ask.key.casefold(), ask.words.casefold())), None) or work.next_question
+    found = (
+        next((ask for ask in work.current_questions if named and named in (ask.key.casefold(), ask.text.casefold())), None)
+        or work.next_question
+    )
     if found is None:
         raise BadInput("line", _("Nothing more is asked."))
     if found.options or found.is_words or found.kind == "count":
-        raise BadInput("line", _("{words!r} is asked now, and that is no gauge's to answer.").format(words=found.words))
+        raise BadInput("line", _("{words!r} is asked now, and that is no gauge's to answer.").format(words=found.text))
     return found
 
 
@@ -73,7 +76,7 @@ def place(work: BoundStation, lines: list[LogLine], chosen: set[int], gauge: Gau
             found.append(AssignedLine(line, True, waits=error.message if halted else "", why_not="" if halted else error.message))
             halted = halted or _("waits for line {number}").format(number=line.number)
             continue
-        found.append(AssignedLine(line, True, ask.words, work.shown(reading, ask), at))
+        found.append(AssignedLine(line, True, ask.text, work.format_reading(reading, ask), at))
         work = again(work)
     return found
 

@@ -386,7 +386,7 @@ class Truths(SimpleTestCase):
             reader.start()
             until(lambda reader=reader: reader.levers)
             if name == "wheel":
-                reader.pull("roll")
+                reader.send_command("roll")
             until(lambda reader=reader: reader.last)
             self.assertEqual((reader.bad_lines, len(reader.levers)), (0, len(shed.thing(name).levers)))
             self.assertIn("Stand-in", reader.remark)

@@ -72,7 +72,7 @@ def simulator_control(request: HttpRequest, pk: int) -> HttpResponse:
     gauge = _gauge(pk)
     reader = LISTENER.reader(pk)
     if reader:
-        reader.pull(request.POST.get("lever", ""))
+        reader.send_command(request.POST.get("lever", ""))
     if request.headers.get("X-Partial"):
         return HttpResponse(status=204)
     return redirect(f"/gauges/#gauge-{gauge.pk}")

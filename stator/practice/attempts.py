@@ -58,7 +58,7 @@ def _set_up(attempt: Attempt, kind: Exercise) -> None:
     """What stands where it stands is answered already: it is not what is practised."""
     for number, (ask, text) in enumerate(kind.presets):
         work = bound_work(attempt)
-        asked = next((each for each in work.wanted if each.key == ask), None)
+        asked = next((each for each in work.current_questions if each.key == ask), None)
         if asked:
             save_reading(opened(work), asked, text, f"practice-{attempt.pk}-{number}")
 
@@ -80,7 +80,7 @@ def standing(attempt: Attempt) -> Any:
 
 def do(attempt: Attempt, lever: str, share: float, typed: dict[str, float]) -> None:
     """One lever pulled; some take their time."""
-    against = lever in exercise_of(attempt).working and bound_work(attempt).call.state == "stop"
+    against = lever in exercise_of(attempt).working and bound_work(attempt).current_verdict.state == "stop"
     attempt.pulls = [*attempt.pulls, ControlAction(lever, share, passed_s(attempt), typed, against).row()][-MOST_PULLS:]
     attempt.save(update_fields=["pulls"])
     if seconds := exercise_of(attempt).takes_s.get(lever):
@@ -109,7 +109,7 @@ def bound_work(attempt: Attempt) -> BoundStation:
 
 def judge(attempt: Attempt, said: str, shown: str, work: BoundStation) -> None:
     """What the learner says of what is measured so far, beside the call and the truth."""
-    call = {"said": said, "stator": str(work.call.state), "true": exercise_of(attempt).verdict(standing(attempt)), "of": shown}
+    call = {"said": said, "stator": str(work.current_verdict.state), "true": exercise_of(attempt).verdict(standing(attempt)), "of": shown}
     attempt.calls = [*attempt.calls, call]
     attempt.save(update_fields=["calls"])
 
@@ -139,7 +139,7 @@ def finish(attempt: Attempt) -> None:
     assert job is not None
     kind, read = exercise_of(attempt), read_of(job)
     with transaction.atomic():
-        found = kind.found(bound_work(attempt).found)
+        found = kind.found(bound_work(attempt).analysis)
         result = kind.came_to(attempt.seed, attempt.level, pulls_of(attempt), read, found, attempt.truth)
         more = {"readings": sum(map(len, read.values())), "minutes": round(passed_s(attempt) / 60), "calls": calls_said(attempt.calls)}
         attempt.result, attempt.ended_at, attempt.job = {**result, **more}, timezone.now(), None

@@ -9,12 +9,12 @@ from stator.stations.framework import BoundStation
 
 def judged_key(work: BoundStation) -> str:
     """Return what a judgement is of: a call, in its round."""
-    return f"{work.answers.attempt} {work.call.code or work.call.words}"
+    return f"{work.answers.attempt} {work.current_verdict.code or work.current_verdict.headline}"
 
 
 def hides(work: BoundStation) -> bool:
     """Return True if the learner is to say first."""
     attempt = Attempt.objects.filter(job=work.job, judges=True).only("calls").first()
-    if attempt is None or work.call.state not in JUDGED:
+    if attempt is None or work.current_verdict.state not in JUDGED:
         return False
     return judged_key(work) not in {each["of"] for each in attempt.calls}

@@ -78,10 +78,10 @@ class TheCallsLeadThere(TestCase):
                 for end in ENDS:
                     part = hands.part
                     turn = fit(TURN, [part.read(end, angle) for angle in TURN])
-                    for _time in range(hands.work().found.turns):
+                    for _time in range(hands.work().analysis.turns):
                         hands.answers(f"shaft-tir.{end}", f"{turn.tir_mm:.3f} mm")
                     hands.answers(f"high-spot.{end}", f"{turn.high_spot_deg:.0f}")
-                found = hands.work().found
+                found = hands.work().analysis
                 if found.is_done:
                     break
                 side, shaft = found.worst
@@ -113,7 +113,7 @@ class TheCallsLeadThere(TestCase):
                     continue
                 shown = hands.kind.shows(hands.do(sizes[ask.partition(".")[0]])).amount
                 hands.answers(ask, f"{shown.value:.3f}")
-            stop_nm = hands.work().found.pull.stop_nm
+            stop_nm = hands.work().analysis.pull.stop_nm
             self.assertLess(stop_nm, hands.part.truth.strips_nm, seed)  # the call is on the safe side of what the thread stands
             for _move in range(80):
                 part = hands.part
@@ -127,13 +127,13 @@ class TheCallsLeadThere(TestCase):
         hands = Follows("seals", "middle", 5)
         for letter in LETTERS:
             hands.do(f"take-{letter}")
-            of = hands.work().found.in_hand
+            of = hands.work().analysis.in_hand
             for what in ("shaft", "bore"):
                 seen = [hands.do(what).shown for _ in range(5)]
                 hands.answers(f"seal-{what}.{of.seal.uid}", f"{sum(seen) / 5:.2f}")
             if any(action.key == "other" for action in hands.work().actions()):
                 hands.act("other")
-            seal = hands.work().found.in_hand.seal
+            seal = hands.work().analysis.in_hand.seal
             place = next(each for each in PLACES if (seal.shaft_mm, seal.bore_mm) == PLACES[each])
             hands.do(f"place-{place}")
             hands.answers(f"seal-keeps.{seal.uid}", "oil")
@@ -145,7 +145,7 @@ class TheCallsLeadThere(TestCase):
                 depths = {clock: hands.do(f"depth-{clock}").shown for clock in CLOCKS}
                 for hour, depth in depths.items():
                     hands.answers(f"seal-depth.{seal.uid}.{hour}h", f"{depth:.2f}")
-                seating = hands.work().found.in_hand.seating
+                seating = hands.work().analysis.in_hand.seating
                 if seating is None or seating.square.state == "in":
                     break
                 hands.do(f"tap-{min(depths, key=depths.get)}")
@@ -166,13 +166,13 @@ class TheCallsLeadThere(TestCase):
             hands.keep("shims-fitted", "")
             for ask, limit in zip(("end-float-least", "end-float-most"), truth.limits_mm, strict=True):
                 hands.answers(ask, f"{limit:.2f} mm")
-            pieces = hands.work().found.pieces
+            pieces = hands.work().analysis.pieces
             self.assertTrue(pieces or hands.part.is_within)
             for number, piece in enumerate(pieces, 1):
                 before = sum(hands.part.shims)
                 thick = sum(hands.do(f"add-{piece:g}").shims) - before
                 hands.answers(f"shim-thickness.s{number}", f"{thick:.3f} mm")
-            self.assertIn(hands.work().found.call.state, ("in", "too_close"))
+            self.assertIn(hands.work().analysis.call.state, ("in", "too_close"))
             result = hands.ends()
             self.assertEqual((result["reached"], result["damage"]), (True, []), seed)
 
@@ -182,9 +182,9 @@ class TheCallsLeadThere(TestCase):
         hands.answers("wheel-sound", "sound")
         hands.answers("rim-diameter", "190 mm")
         for _go in range(4):
-            while not hands.work().found.marks_tell and not hands.work().found.needs_proof:
+            while not hands.work().analysis.marks_tell and not hands.work().analysis.needs_proof:
                 hands.keep("stop-angle", f"{hands.do('roll').shown:.0f}")
-            found = hands.work().found
+            found = hands.work().analysis
             if found.needs_proof:
                 break
             light = found.light_deg
@@ -192,7 +192,7 @@ class TheCallsLeadThere(TestCase):
                 hands.answers("trial-radius", "80 mm")
             hands.answers("trial-stays", f"{_least(hands, light, ('stays', 'turns')):.2f} g")
             hands.answers("trial-turns", f"{_least(hands, light, ('turns',)):.2f} g")
-            if hands.work().found.needs_proof:
+            if hands.work().analysis.needs_proof:
                 break
             if found.value("drill-radius") is None:
                 hands.answers("drill-radius", "80 mm")
@@ -200,7 +200,7 @@ class TheCallsLeadThere(TestCase):
                 hands.answers("rim-depth", "18 mm")
                 hands.keep("keep-out", "")
                 hands.answers("drills", "4 6 8")
-            for number, hole in enumerate(hands.work().found.plan.holes, 1):
+            for number, hole in enumerate(hands.work().analysis.plan.holes, 1):
                 made = hands.do("drill", mark=hole.angle_deg % 360, bit=hole.diameter_mm, depth=hole.depth_mm).shown
                 hands.answers(f"hole-depth.s{number}", f"{made:.1f} mm")
             hands.act("again")
@@ -223,7 +223,7 @@ class TheCallsLeadThere(TestCase):
             for place in PLACES_OF_GAPS:
                 gap = hands.do(f"gap-{place}").shown_mm()
                 hands.answers(f"gap.{uid_of(hands, place)}", f"{gap:.2f} mm")
-            move = hands.work().found.move
+            move = hands.work().analysis.move
             if move and move.kind == "tap":
                 hands.do(f"tap-{move.place}")
             if move and move.kind == "back":
@@ -235,7 +235,7 @@ class TheCallsLeadThere(TestCase):
 
     def test_five_bearings_fall_at_the_temperature_that_the_heat_is_planned_for(self):
         hands = Follows("hot-half", "easy", 8)
-        target = hands.work().found.plan.target_c
+        target = hands.work().analysis.plan.target_c
         hands.do("set-125" if target < 110 else "set-140")
         hands.do("oven")
         for _look in range(60):

@@ -111,7 +111,7 @@ class Practice(TestCase):
         learner.one_round()
         work = learner.work()
         truth = learner.stands().truth.bent
-        self.assertAlmostEqual(work.found.mis.twist_deg, truth.twist_deg, delta=0.02)
+        self.assertAlmostEqual(work.analysis.mis.twist_deg, truth.twist_deg, delta=0.02)
         self.assertNotIn("sign", [action.key for action in work.actions()])
         before = learner.stands().truth.worst_mm
         learner.lever("ahead" if truth.twist_deg > 0 else "behind")

@@ -153,10 +153,10 @@ def by_station(definition: StationDefinition, known: CheckInputs, desk: CheckCon
         for ask in definition.questions(found)
         if not ask.quiet and ask.slot and not of.own.has(ask.slot) and ask.slot.key not in of.own.skipped
     ]
-    asked = waiting[0].words if waiting else ""
+    asked = waiting[0].text if waiting else ""
     call = render_verdict(definition.words, definition.verdict(found, waiting), asked if asked.endswith("?") or not asked else f"{asked}.")
     drawing = render_drawing(definition, found, call, desk.papers)
-    warnings = (*definition.warnings(found), *(each for each in definition.checks(found) if each.gate))
+    warnings = (*definition.warnings(found), *(each for each in definition.checks(found) if each.required))
     return Answer(call, drawing, warnings=warnings, sources=tuple(definition.sources(found)))
 
 

@@ -159,7 +159,7 @@ def _set_ups(data: dict[str, Any], call: RenderedVerdict, desk: CheckContext) ->
     farthest = max(max(support, gauge) for _, support, gauge in places)
 
     def draw(name: str, width: float) -> Any:
-        sheet = Sheet(width, 420, str(messages.RUNOUT_DRAWING), f"{call.words}. {call.line}", f"runout-{name}")
+        sheet = Sheet(width, 420, str(messages.RUNOUT_DRAWING), f"{call.headline}. {call.reason}", f"runout-{name}")
         middle, scale = width / 2, (width / 2 - 46) / farthest
         for number, (said, support, gauge) in enumerate(places):
             axis = 96.0 + 200 * number

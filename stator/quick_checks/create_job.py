@@ -41,7 +41,7 @@ def job_from(check: QuickCheck, form: CheckForm, name: str, complaint: str, pers
     log.set_method(work.entry, **chosen, **({"skipped": skipped} if skipped else {}))
     work = again(work)
     for number, each in enumerate(known.said):
-        ask = next((one for one in work.wanted if one.slot == each.slot), None)
+        ask = next((one for one in work.current_questions if one.slot == each.slot), None)
         if ask is None:
             continue
         text = each.value if isinstance(each.value, str) else f"{each.value:.6g} {CANONICAL[each.slot.about.kind]}"

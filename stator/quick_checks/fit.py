@@ -146,12 +146,14 @@ def _changes(data: dict[str, Any], desk: CheckContext) -> tuple[str, ...]:
     said = []
     for code, more in tried:
         call = _call({**data, **more}, desk)
-        said.append(format_message(messages.FIT_CHANGES[code], {"call": call.words[:1].lower() + call.words[1:]}))
+        said.append(format_message(messages.FIT_CHANGES[code], {"call": call.headline[:1].lower() + call.headline[1:]}))
     if tighter:
         trial = Seat(**{name: getattr(seat, name) for name in LIKE_ON_THE_CARD}, half=seat.half, stop=seat.stop, uid=seat.uid)
         trial.code = tighter
         call = _call({**data, "seat": trial}, desk)
-        said.append(format_message(messages.FIT_CHANGES["tighter"], {"code": tighter, "call": call.words[:1].lower() + call.words[1:]}))
+        said.append(
+            format_message(messages.FIT_CHANGES["tighter"], {"code": tighter, "call": call.headline[:1].lower() + call.headline[1:]})
+        )
     return tuple(said)
 
 

@@ -77,7 +77,7 @@ def _section(data: dict[str, Any], found: Plug, call: RenderedVerdict, desk: Che
     """The plug on its way into its hole, to scale; beside it how much it grips cold and hot."""
 
     def draw(name: str, width: float) -> Any:
-        sheet = Sheet(width, 350, str(messages.PLUG_DRAWING), f"{call.words}. {call.line}", f"plug-{name}")
+        sheet = Sheet(width, 350, str(messages.PLUG_DRAWING), f"{call.headline}. {call.reason}", f"plug-{name}")
         hole, long, wall = data["hole_mm"], data["length_mm"], min(data["wall_mm"], data["hole_mm"])
         scale = min(190 / (hole + 2 * wall), 130 / long)
         middle, floor = width * 0.32, 276.0

@@ -42,39 +42,39 @@ class Checks(TestCase):
 
     def test_a_fit_is_answered_as_the_station_answers_it_with_what_would_change_it(self):
         plate = self.see("fit", **FIT)
-        self.assertEqual((plate.state, plate.words), ("in", "It drops in"))
-        self.assertIn("at least 0.050 mm clearance", plate.line)
+        self.assertEqual((plate.state, plate.headline), ("in", "It drops in"))
+        self.assertIn("at least 0.050 mm clearance", plate.reason)
         self.assertIn("Without chilling: it drops in.", self.page)
         self.assertIn("52 N7", self.page)
         self.assertIn("gloves", self.page)
         self.assertEqual(self.see("fit", **FIT, heat="none", chill="none").state, "out")
         self.assertEqual(self.see("fit", designation="25x52x15", code="52 N7").state, "in")
-        self.assertIn("capitals are bores", self.see("fit", designation="6205", code="k5").line)
+        self.assertIn("capitals are bores", self.see("fit", designation="6205", code="k5").reason)
 
     def test_a_measured_seat_answers_and_a_typo_is_told_beside_its_field(self):
-        self.assertIn("at least", self.see("fit", designation="6205", measured_mm="51.974").line)
-        self.assertIn("more than 0.5 mm from the nominal", self.see("fit", designation="6205", measured_mm="57.974").line)
+        self.assertIn("at least", self.see("fit", designation="6205", measured_mm="51.974").reason)
+        self.assertIn("more than 0.5 mm from the nominal", self.see("fit", designation="6205", measured_mm="57.974").reason)
         self.assertRegex(self.page, r'id="id_measured_mm_error"[^>]*>57.97 mm is more than')
-        self.assertIn("has no bearing size known", self.see("fit", designation="62O5").line)
+        self.assertIn("has no bearing size known", self.see("fit", designation="62O5").reason)
 
     def test_half_typed_it_says_what_is_still_wanted(self):
         plate = self.see("shims", left_mm="38.42")
-        self.assertEqual((plate.state, plate.words), ("wait", "Right case, face to bearing"))
+        self.assertEqual((plate.state, plate.headline), ("wait", "Right case, face to bearing"))
         self.assertNotIn("needed", self.page)
 
     def test_a_wrong_puller_and_one_with_too_few_turns_are_stopped(self):
-        self.assertEqual(self.example("puller", puller="M27x1.25").words, "Thread does not match")
+        self.assertEqual(self.example("puller", puller="M27x1.25").headline, "Thread does not match")
         self.assertEqual(self.example("puller", turns="1", nut_torque_nm="250 Nm").state, "stop")
         self.assertEqual(self.example("puller", turns="").state, "wait")
 
     def test_a_thread_between_two_is_too_close(self):
         self.assertEqual(self.see("thread", diameter_mm="26.9", pitch_mm="1.04").state, "too_close")
         self.assertEqual(self.see("thread", diameter_mm="95", pitch_mm="7").state, "out")
-        self.assertIn("1/4", self.see("thread", diameter_mm="6.25", pitch_mm="20 tpi").words + self.page)
+        self.assertIn("1/4", self.see("thread", diameter_mm="6.25", pitch_mm="20 tpi").headline + self.page)
 
     def test_shims_force_torque_and_runout_at_their_limits(self):
-        self.assertIn("Fit 0.3", self.example("shims").words)
-        self.assertEqual(self.example("press", press_n="9 kN").words, "Press too small")
+        self.assertIn("Fit 0.3", self.example("shims").headline)
+        self.assertEqual(self.example("press", press_n="9 kN").headline, "Press too small")
         self.assertEqual(self.example("bolt", torque_nm="16 Nm").state, "stop")
         self.assertEqual(self.example("bolt", torque_nm="12 Nm").state, "too_close")
         self.example("runout")
@@ -86,17 +86,17 @@ class Checks(TestCase):
     def test_a_plug_is_turned_so_that_it_holds_hot_and_one_that_breaks_its_boss_is_not(self):
         own = self.example("plug", wall_mm="20")
         steel = self.example("plug", metal="c45", wall_mm="20")
-        self.assertLess(own.words, steel.words)  # one of the case's own metal loses nothing
+        self.assertLess(own.headline, steel.headline)  # one of the case's own metal loses nothing
         self.assertEqual((own.state, steel.state), ("in", "too_close"))
-        self.assertEqual(self.example("plug", metal="c45", hottest_c="200 C", wall_mm="3").words, "Not as a press fit")
-        self.assertIn("threaded plug", self.example("plug", metal="c45", hottest_c="200 C", wall_mm="3").move)
+        self.assertEqual(self.example("plug", metal="c45", hottest_c="200 C", wall_mm="3").headline, "Not as a press fit")
+        self.assertIn("threaded plug", self.example("plug", metal="c45", hottest_c="200 C", wall_mm="3").next_step)
         self.assertEqual(self.example("plug", hottest_c="20 C").state, "wait")
 
     def test_unbalance_and_conversion(self):
-        self.assertIn("13.4 g·mm", self.example("unbalance").words)
+        self.assertIn("13.4 g·mm", self.example("unbalance").headline)
         self.assertIn("0.217 g", self.page)
         for typed, words in (("7.2 ft-lb", "9.76189 N·m"), ("2.5 thou", "0.0635 mm"), ("300 F", "148.889 °C"), ("20 tpi", "1.27 mm")):
-            self.assertEqual(self.see("convert", text=typed).words, words)
+            self.assertEqual(self.see("convert", text=typed).headline, words)
         self.assertEqual(self.see("convert", text="seven").state, "wait")
 
     def test_a_link_that_was_sent_is_read_in_the_units_of_its_sender(self):
@@ -151,7 +151,7 @@ class Checks(TestCase):
 
     def test_the_shop_s_own_kit_and_inches_answer_too(self):
         Shop.objects.update_or_create(pk=1, defaults={"units": "inch"})
-        self.assertIn("thou", self.example("shims").line)
-        self.assertIn("°F", self.see("fit", **FIT).move)
+        self.assertIn("thou", self.example("shims").reason)
+        self.assertIn("°F", self.see("fit", **FIT).next_step)
         self.client.logout()
         self.assertEqual(self.client.get("/check/fit/").status_code, 302)

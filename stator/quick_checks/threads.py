@@ -92,7 +92,7 @@ def _profile(match: Match, call: RenderedVerdict, desk: CheckContext) -> Any:
     """The thread's flanks and its pitch, drawn large."""
 
     def draw(name: str, width: float) -> Any:
-        sheet = Sheet(width, 300, str(messages.THREAD_DRAWING), f"{call.words}. {call.line}", f"thread-{name}")
+        sheet = Sheet(width, 300, str(messages.THREAD_DRAWING), f"{call.headline}. {call.reason}", f"thread-{name}")
         teeth = 5 if width > 500 else 3
         step = (width - 80) / teeth
         deep = 0.6134 * step  # of the depth of an ISO thread to its pitch

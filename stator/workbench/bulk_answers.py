@@ -78,7 +78,7 @@ def take_thread(work: BoundStation, ask: Question, called: str, found: tuple[Pro
     save_reading(work, ask, f"{diameter:.2f} mm", key, extra=extra)
     work = again(work, only_here=not work.has_follow_up)
     same_thread = replace(ask.slot, what=pitch_of) if ask.slot else None
-    other = next((each for each in work.wanted if each.slot and each.slot == same_thread), None)
+    other = next((each for each in work.current_questions if each.slot and each.slot == same_thread), None)
     kept = work.answers.live(ask.key)[-1]
     return save_reading(work, other, f"{pitch:g} mm", f"{key}.1", extra=extra) if other else kept
 

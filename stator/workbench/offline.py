@@ -50,7 +50,7 @@ def in_turn(work: BoundStation, asks: list[Question]) -> list[str]:
 
 def _plain(work: BoundStation, ask: Question) -> dict[str, Any]:
     return {
-        "words": str(ask.words),
+        "words": str(ask.text),
         "where": str(ask.where),
         "unit": ask.unit,
         "shown": "" if ask.is_words else str(ask.unit_shown),

@@ -54,7 +54,7 @@ def again(work: BoundStation, *, only_here: bool = False) -> BoundStation:
 def with_reading(work: BoundStation, reading: Reading) -> BoundStation:
     """The same work after one more reading, and nothing else has changed but what it took the place of, withdrawn."""
     known = any(each.pk == reading.pk for each in work.readings)
-    fresh = work.anew(work.readings if known else [*work.readings, reading])
+    fresh = work.recomputed(work.readings if known else [*work.readings, reading])
     fresh.now = work.now
     fresh.share_facts(work)
     return fresh
@@ -81,7 +81,7 @@ def save_reading(
 ) -> Reading:
     """Keep what was said to an ask of an open entry, in the place of what stood there; refused with `BadInput` when it cannot be."""
     assert work.entry is not None
-    quantity = work.read(ask, text)
+    quantity = work.parse_answer(ask, text)
     usual, corrected = work.extra_for(ask, quantity, data or {})
     kept = {**corrected, **(extra or {})}
     if not kept.get(plausibility.CONFIRMED) and plausibility.why_unlikely(work, ask, quantity):
@@ -127,7 +127,7 @@ def accept_offered_fact(work: BoundStation, ask: Question, client_key: str) -> R
 def take_second(work: BoundStation, ask: Question, text: str, client_key: str, *, data: dict[str, str], extra: dict[str, Any]) -> Reading:
     """Keep an answer to a question that another device had answered already: withdrawn at once, with who and when."""
     assert work.entry is not None
-    quantity = work.read(ask, text)
+    quantity = work.parse_answer(ask, text)
     usual, corrected = work.extra_for(ask, quantity, data)
     kept = {**corrected, **extra}
     reading = log.save_reading(

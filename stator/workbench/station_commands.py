@@ -103,7 +103,7 @@ def _what_changed(work: BoundStation, moved: PageOutdated) -> str:
     since = Act.objects.filter(job=work.job, revision__gt=moved.revision).select_related("person").order_by("-pk")[:4]
     done = [f"{act.person.called}: {act.outcome['did']}" for act in reversed(since) if act.outcome.get("did")]
     what = _("Since this page was shown something changed ({done}).").format(done="; ".join(done)) if done else moved.message
-    return _("Not signed. {what} The call now: {words}. Look at it, then sign.").format(what=what, words=work.call.words)
+    return _("Not signed. {what} The call now: {words}. Look at it, then sign.").format(what=what, words=work.current_verdict.headline)
 
 
 def _did(request: HttpRequest, words: str) -> None:
@@ -120,7 +120,7 @@ def _doing(request: HttpRequest) -> IdempotentRequest:
 def save_answer(request: HttpRequest, work: BoundStation) -> Answer:
     """One line from the strip: a reading, or a word that is a command."""
     text, ask_key = request.POST.get("text", ""), request.POST.get("ask", "")
-    ask = next((each for each in work.wanted if each.key == ask_key), None)
+    ask = next((each for each in work.current_questions if each.key == ask_key), None)
     command = text.strip().lower()
     if command and request.POST.get("word"):
         return _command(request, work, ask or Question(WORD, "", kind="words"), command)
@@ -132,7 +132,7 @@ def save_answer(request: HttpRequest, work: BoundStation) -> Answer:
         if _came_second(work, ask, row_number(request.POST.get("saw", ""))):
             return Answer(work)  # answered meanwhile, on another device: the first stands
         reading = take_thread(opened(work), ask, text, thread, _doing(request).key)
-        _did(request, f"{ask.words}, {text.strip()}")
+        _did(request, f"{ask.text}, {text.strip()}")
         return _settled(work, reading=reading)
     ask = ask.asked_in(request.POST.get("unit", "")) if ask else None
     if ask is None:
@@ -154,7 +154,7 @@ def _use_offered(request: HttpRequest, work: BoundStation, ask: Question) -> Ans
     if _came_second(work, ask, row_number(request.POST.get("saw", ""))):
         return Answer(work)
     reading = accept_offered_fact(work, ask, _doing(request).key)
-    _did(request, f"{ask.words}, {reading.text}")
+    _did(request, f"{ask.text}, {reading.text}")
     return _settled(work, reading=reading)
 
 
@@ -164,7 +164,7 @@ def _keep_reading(request: HttpRequest, work: BoundStation, ask: Question, text:
     corrected = _corrected(work, ask, doing)
     if corrected is None and _came_second(work, ask, row_number(request.POST.get("saw", ""))):
         reading = take_second(work, ask, text, doing.key, **more)
-        _did(request, _("typed {text} ({words}) after another answer").format(text=reading.text, words=ask.words))
+        _did(request, _("typed {text} ({words}) after another answer").format(text=reading.text, words=ask.text))
         return _settled(work, reading=reading)
     at = typed_at(request.POST.get("at", ""), work.now)
     if at:
@@ -174,7 +174,7 @@ def _keep_reading(request: HttpRequest, work: BoundStation, ask: Question, text:
     text = of_all if of_all and len(places) == 1 else text  # the last place of a round is all that is left of it
     if of_all and len(places) > 1:
         reading = save_whole_round(work, places, of_all, doing.key, more)
-        _did(request, _("{words} and the other places: {text}").format(words=ask.words, text=reading.text))
+        _did(request, _("{words} and the other places: {text}").format(words=ask.text, text=reading.text))
         return _settled(work, reading=reading)
     unlikely = None if request.POST.get("heard") else _unlikely(work, ask, text)
     if unlikely and request.POST.get("suspect", "").strip() != text.strip():
@@ -187,7 +187,7 @@ def _keep_reading(request: HttpRequest, work: BoundStation, ask: Question, text:
         note = CORRECTED.format(old=corrected.text, new=reading.text)
     if corrected and Reading.objects.filter(pk=corrected.pk, withdrawn_at=None).exists():
         log.withdraw(corrected, work.person)
-    _did(request, f"{ask.words}, {reading.text}")
+    _did(request, f"{ask.text}, {reading.text}")
     return _settled(work, note=note, reading=reading, only_here=not work.has_follow_up)
 
 
@@ -203,7 +203,7 @@ def _as_before(request: HttpRequest, work: BoundStation, ask: Question) -> Answe
 
 def _unlikely(work: BoundStation, ask: Question, text: str) -> str:
     """Return why what was typed looks mistyped, as a sentence; empty where it does not."""
-    quantity = work.read(ask, text)
+    quantity = work.parse_answer(ask, text)
     found = plausibility.why_unlikely(work, ask, quantity)
     return plausibility.said(found, ask, quantity) if found else ""
 
@@ -243,7 +243,7 @@ def _skip(request: HttpRequest, work: BoundStation, ask: Question, together: Seq
     if ask.repeats and not ask.optional:
         return Answer(work)
     if not ask.optional:
-        return Answer(work, ask.key, BadInput(ask.key, _("{words}: this one is needed.").format(words=ask.words)))
+        return Answer(work, ask.key, BadInput(ask.key, _("{words}: this one is needed.").format(words=ask.text)))
     if _came_second(work, ask, row_number(request.POST.get("saw", ""))):
         return Answer(work)  # answered meanwhile: there is nothing left to leave out
     work = opened(work)
@@ -251,7 +251,7 @@ def _skip(request: HttpRequest, work: BoundStation, ask: Question, together: Seq
         log.set_method(
             work.entry, skipped=list(dict.fromkeys([*(key for key in work.answers.skipped if key != ask.key), ask.key, *together]))
         )
-    _did(request, _("skipped {words}").format(words=ask.words))
+    _did(request, _("skipped {words}").format(words=ask.text))
     return _settled(work, only_here=True)
 
 
@@ -291,7 +291,7 @@ def _act(request: HttpRequest, work: BoundStation, key: str) -> Answer:
     _did(request, words)
     done = _settled(work)
     if key == "sign" and (there := next_seat(done.work)):
-        signed = _("{part} is signed: {call}.").format(part=work.seat.name if work.seat else "", call=done.work.call.words)
+        signed = _("{part} is signed: {call}.").format(part=work.seat.name if work.seat else "", call=done.work.current_verdict.headline)
         return replace(done, goes=there, note=signed)
     return done
 
@@ -392,6 +392,6 @@ def supersede(request: HttpRequest, work: BoundStation) -> Answer:
         return Answer(work)
     if not reason:
         raise BadInput("reason", _("Say in a few words why the signed entry is no longer right."))
-    work.supersede(reason)
+    work.replace(reason)
     _did(request, _("replaced the entry: {reason}").format(reason=reason))
     return _settled(work, note=str(BROUGHT_OVER))

@@ -90,14 +90,14 @@ def page_data(work: BoundStation, ask: str | None = None, error: BadInput | None
     for stage, _name, _address in run if veiled else ():
         stage.call_state = ""  # nothing on the page says beforehand what the learner is to say
     asked = work.question_for(ask)
-    in_turn = [each for each in work.wanted if not each.quiet]
+    in_turn = [each for each in work.current_questions if not each.quiet]
     left = len(work.open_questions())
     seats = list(work.job.card.seats.all()) if work.station.by_seat else []
     now = clock.now(work.job)
     return {
         "work": work,
         "job": work.job,
-        "plate": work.call,
+        "plate": work.current_verdict,
         "ask": asked,
         "asked_at": len(in_turn) - left + 1 if left else len(in_turn),
         "asked_of": len(in_turn),
@@ -130,7 +130,7 @@ def page_data(work: BoundStation, ask: str | None = None, error: BadInput | None
         "along": offline_bundle(work, asked),
         "actions": work.actions(),
         "checks": work.checks(),
-        "gate": work.refused(),
+        "gate": work.blocking_check(),
         "methods": work.methods(),
         "tabs": work.tabs(),
     }
@@ -176,7 +176,7 @@ def notes(work: BoundStation) -> list[str]:
     found = []
     for late, first in _second_answers(work):
         said = {
-            "asked": capital(work.called(late)),
+            "asked": capital(work.reading_label(late)),
             "by": late.by.called,
             "typed": late.text,
             "stands": first.text,

@@ -41,7 +41,7 @@ class Between(TestCase):
 
     def call(self):
         plate = self.heat.work().displayed_verdict()
-        return plate.state, plate.words
+        return plate.state, plate.headline
 
     def test_a_bearing_that_is_scrap_when_it_comes_out_is_not_kept_at_inspect(self):
         puller = Puller(self.made)
@@ -55,7 +55,7 @@ class Between(TestCase):
         self.looker.diameters(self.seat, *[46.981] * 6)
         plate = self.looker.work().displayed_verdict()
         self.assertEqual((plate.state, plate.code), ("out", "replace"))
-        self.assertIn("Decided at Bearings out", f"{plate.line} {plate.move} {plate.detail}")
+        self.assertIn("Decided at Bearings out", f"{plate.reason} {plate.next_step} {plate.detail}")
 
     def test_a_seat_signed_as_spun_gets_no_bearing_until_it_is_mended_and_measured(self):
         self.assertEqual(self.call(), ("in", "It drops in"))
@@ -73,7 +73,7 @@ class Between(TestCase):
         sheet = SheetHands(self.made)
         plate = sheet.work().displayed_verdict()
         self.assertEqual(plate.state, "stop")
-        self.assertIn("the seat is out", plate.line)
+        self.assertIn("the seat is out", plate.reason)
         self.heat.keep("seat", "46.981")
         self.assertEqual(sheet.work().displayed_verdict().state, "in")
 
@@ -83,11 +83,11 @@ class Between(TestCase):
         self.assertEqual(self.call()[0], "in")
 
     def test_the_bore_measured_at_inspect_is_planned_with(self):
-        by_code = self.heat.work().found.plan.offering.clearance_mm
+        by_code = self.heat.work().analysis.plan.offering.clearance_mm
         self.inspected(46.981)
         work = self.heat.work()
         self.assertIn("measured at Inspect", next(each.source for each in work.sources() if each.label == "Grip when cold"))
-        self.assertNotEqual(work.found.plan.offering.clearance_mm, by_code)
+        self.assertNotEqual(work.analysis.plan.offering.clearance_mm, by_code)
 
 
 class TheJoint(TestCase):
@@ -106,16 +106,16 @@ class TheJoint(TestCase):
 
     def test_sealant_in_place_of_a_gasket_that_the_end_float_counts_on_is_stop(self):
         self.stacked("0.30")
-        self.assertEqual(self.closer.work().found.between, "gasket")
+        self.assertEqual(self.closer.work().analysis.between, "gasket")
         self.assertNotEqual(self.closer.work().displayed_verdict().state, "stop")
         self.closer.choose(sealant=str(self.sealant.pk))
         plate = self.closer.work().displayed_verdict()
-        self.assertEqual((plate.state, plate.words), ("stop", "Joint and end float differ"))
-        self.assertIn("a gasket of 0.30 mm", plate.line)
+        self.assertEqual((plate.state, plate.headline), ("stop", "Joint and end float differ"))
+        self.assertIn("a gasket of 0.30 mm", plate.reason)
 
     def test_a_gasket_that_the_end_float_does_not_know_of_is_stop(self):
         self.stacked("")
-        self.assertEqual(self.closer.work().found.between, "dry")
+        self.assertEqual(self.closer.work().analysis.between, "dry")
         self.closer.choose(sealant=str(self.sealant.pk))
         self.assertNotEqual(self.closer.work().displayed_verdict().state, "stop")
         self.closer.choose(sealant="gasket")
@@ -136,7 +136,7 @@ class InOrder(TestCase):
         self.closer.tick_all()
         self.closer.answer("gasket-thickness", "0.30")
         self.closer.act("close")
-        for stage in range(len(self.closer.work().found.rounds)):
+        for stage in range(len(self.closer.work().analysis.rounds)):
             self.closer.round(stage)
         self.closer.answer("note", "")
 

@@ -126,7 +126,7 @@ class Apart(TestCase):
         ):
             self.hands.answer(ask, text)
         self.hands.tick_all()
-        self.assertIn("drive side half lifts", self.hands.work().displayed_verdict().move)
+        self.assertIn("drive side half lifts", self.hands.work().displayed_verdict().next_step)
         self.hands.act("begin")
         self.hands.gaps("1.00", "1.05", "1.10", "1.05")
         self.hands.act("apart")
@@ -136,7 +136,7 @@ class Apart(TestCase):
         self.assertEqual(TrayPlace.objects.get().found_on, "centre section")
         self.hands.answer("loose-part.split-2", "")
         work = self.hands.work()
-        self.assertEqual((work.found.joint.uid, work.next_question.slot.part.uid), (far, Mark.objects.get(name="6").uid))
+        self.assertEqual((work.analysis.joint.uid, work.next_question.slot.part.uid), (far, Mark.objects.get(name="6").uid))
         self.assertIn("moved on", self.hands.act("sign"))
         self.take_off(range(6, 11))
         self.hands.answer(f"counted.{far}", "4")
@@ -144,7 +144,7 @@ class Apart(TestCase):
         self.hands.answer(f"counted.{far}", "5")
         self.hands.answer(f"screw-turns.{far}", "")
         self.hands.act("begin")
-        self.assertEqual(self.hands.work().displayed_verdict().words, "Round 1 of gaps")
+        self.assertEqual(self.hands.work().displayed_verdict().headline, "Round 1 of gaps")
         self.hands.gaps("1.00", "1.05", "1.10", "1.05")
         self.hands.act("apart")
         self.hands.answer(f"loose-part.split-{far}-1", "")
@@ -167,35 +167,37 @@ class Apart(TestCase):
         face(self.card)
         part = cover(self.card)
         work = self.hands.work()
-        self.assertEqual((work.found.joint.uid, [each.key for each in work.actions()]), (f"joint-{part.uid}", ["rest", "apart", "leave"]))
+        self.assertEqual(
+            (work.analysis.joint.uid, [each.key for each in work.actions()]), (f"joint-{part.uid}", ["rest", "apart", "leave"])
+        )
         self.hands.act("rest")
         self.hands.answer(f"counted.joint-{part.uid}", "3")
-        self.assertIn("soft hammer", self.hands.work().displayed_verdict().move)
+        self.assertIn("soft hammer", self.hands.work().displayed_verdict().next_step)
         self.assertIn("drained", self.hands.act("apart"))
         self.hands.tick_all()
         self.hands.act("apart")
-        self.assertEqual(self.hands.work().displayed_verdict().words, "Apart: look for loose parts")
+        self.assertEqual(self.hands.work().displayed_verdict().headline, "Apart: look for loose parts")
         self.hands.answer(f"loose-part.split-joint-{part.uid}-1", "")
-        self.assertEqual(self.hands.work().found.joint.uid, "joint")
+        self.assertEqual(self.hands.work().analysis.joint.uid, "joint")
 
     def test_a_joint_chosen_by_its_tab_is_left_once_it_is_through(self):
         face(self.card)
         part = cover(self.card)
         self.hands.choose(tab="joint")
-        self.assertEqual(self.hands.work().found.joint.uid, "joint")
+        self.assertEqual(self.hands.work().analysis.joint.uid, "joint")
         self.hands.choose(tab=f"joint-{part.uid}")
         self.hands.act("leave")
-        self.assertEqual(self.hands.work().found.joint.uid, "joint")
+        self.assertEqual(self.hands.work().analysis.joint.uid, "joint")
 
     def test_a_joint_that_stays_closed_is_none_to_close(self):
         face(self.card)
         cover(self.card)
         self.hands.act("leave")
-        self.assertEqual(self.hands.work().found.joint.uid, "joint")
+        self.assertEqual(self.hands.work().analysis.joint.uid, "joint")
         self.hands.whole()
         self.assertEqual(self.hands.entry.call_code, "all apart")
         closer = Closer(self.made)
-        self.assertEqual([each.joints[0].uid for each in closer.work().found.every], ["joint"])
+        self.assertEqual([each.joints[0].uid for each in closer.work().analysis.every], ["joint"])
 
 
 class Together(TestCase):
@@ -217,17 +219,17 @@ class Together(TestCase):
     def test_a_plan_longer_than_the_open_time_is_told_before_the_first_bead(self):
         self.ready(300)
         plate = self.hands.work().displayed_verdict()
-        self.assertEqual((plate.state, plate.words), ("too_close", "Too long for this sealant"))
-        self.assertIn("stays open 5 min", plate.line)
-        self.assertIn("Lay no bead", plate.move)
+        self.assertEqual((plate.state, plate.headline), ("too_close", "Too long for this sealant"))
+        self.assertIn("stays open 5 min", plate.reason)
+        self.assertIn("Lay no bead", plate.next_step)
 
     def test_one_clock_runs_over_both_joints_until_both_are_drawn_together(self):
         self.ready(900)
         self.assertEqual([each.words for each in self.hands.work().actions()], ["The first bead goes on: start its clock"])
         self.hands.act("close")
         self.hands.act("round")
-        self.assertTrue(self.hands.work().found.faces_together)
-        self.assertEqual(len(self.hands.work().found.ordered), 10)
+        self.assertTrue(self.hands.work().analysis.faces_together)
+        self.assertEqual(len(self.hands.work().analysis.ordered), 10)
         self.assertEqual(Timer.objects.filter(key="open").count(), 1)
         self.hands.answer("squeezed-out", "wiped")
         for _number in range(2):
@@ -242,11 +244,12 @@ class Together(TestCase):
         began = timezone.now() - timedelta(seconds=500)
         Timer.objects.filter(key="open").update(started_at=began, due_at=began + timedelta(seconds=900))
         self.assertEqual(
-            (self.hands.work().displayed_verdict().state, self.hands.work().displayed_verdict().words), ("too_close", "Tighten the bolts")
+            (self.hands.work().displayed_verdict().state, self.hands.work().displayed_verdict().headline),
+            ("too_close", "Tighten the bolts"),
         )
         began = timezone.now() - timedelta(seconds=600)
         Timer.objects.filter(key="open").update(started_at=began, due_at=began + timedelta(seconds=900))
-        self.assertEqual(self.hands.work().displayed_verdict().words, "Sealant is setting")
+        self.assertEqual(self.hands.work().displayed_verdict().headline, "Sealant is setting")
 
     def test_a_cover_goes_on_last_and_is_done_again_by_itself(self):
         part = cover(self.card)
@@ -256,14 +259,14 @@ class Together(TestCase):
         self.hands.act("close")  # what hung on the cover does not keep the case open
         for _number in range(3):
             self.hands.act("round")
-        self.assertEqual(self.hands.work().displayed_verdict().words, "Still on the tray")
+        self.assertEqual(self.hands.work().displayed_verdict().headline, "Still on the tray")
         TrayPlace.objects.update(emptied_at=timezone.now())
         work = self.hands.work()
-        self.assertEqual((work.found.joint.uid, work.found.sealant_choice), (f"joint-{part.uid}", f"sealant-joint-{part.uid}"))
+        self.assertEqual((work.analysis.joint.uid, work.analysis.sealant_choice), (f"joint-{part.uid}", f"sealant-joint-{part.uid}"))
         self.hands.act("close")
         self.hands.act("round")
         self.hands.act("again")
-        self.assertEqual([each.all_tight for each in self.hands.work().found.every], [True, False])
+        self.assertEqual([each.all_tight for each in self.hands.work().analysis.every], [True, False])
         self.hands.tick_all()
         self.hands.act("close")
         for _number in range(3):
@@ -300,24 +303,24 @@ class InTurn(BothEnds, TestCase):
 
     def test_the_end_that_lags_is_pulled_before_the_other_goes_on(self):
         self.set_up("left")
-        self.assertIn("magneto side", self.hands.work().next_question.words)
+        self.assertIn("magneto side", self.hands.work().next_question.text)
         self.set_up("right")
-        self.assertIsNone(self.hands.work().found.gaps)
+        self.assertIsNone(self.hands.work().analysis.gaps)
         self.feel("left", "2")
-        self.assertEqual(self.hands.work().found.end, "right")
+        self.assertEqual(self.hands.work().analysis.end, "right")
         self.assertEqual(self.hands.work().displayed_verdict().state, "too_close")
-        self.assertIn("drive side is 3.0 mm ahead of the magneto side", self.hands.work().displayed_verdict().line)
+        self.assertIn("drive side is 3.0 mm ahead of the magneto side", self.hands.work().displayed_verdict().reason)
         self.feel("right", "3")
-        self.assertEqual((self.hands.work().found.end, self.hands.work().found.main.name), ("left", "Main, drive side"))
+        self.assertEqual((self.hands.work().analysis.end, self.hands.work().analysis.main.name), ("left", "Main, drive side"))
         for end in ("left", "right"):
             self.feel(end, "12", "40 Nm")
-        self.assertEqual(self.hands.work().found.end, "left")
+        self.assertEqual(self.hands.work().analysis.end, "left")
         self.hands.act("home")
         self.assertEqual([each.words for each in self.hands.work().actions()], ["It is home: magneto side"])
         self.hands.act("home")
         for end in ("left", "right"):
             self.hands.answer(f"home-gap.{end}", "0.20")
-        self.assertEqual(self.hands.work().displayed_verdict().words, "Crank is home")
+        self.assertEqual(self.hands.work().displayed_verdict().headline, "Crank is home")
         self.hands.act("sign")
         self.assertEqual([each["end"] for each in self.hands.entry.result["ends"]], ["left", "right"])
         labels = {line["words"] if "words" in line else line["label"] for line in self.hands.entry.record.content["readings"]}
@@ -340,24 +343,24 @@ class TwoCranks(BothEnds, TestCase):
     def test_the_end_float_of_two_cranks_is_not_taken_from_one_stack(self):
         hands = Halves(self.made)
         hands.key, hands.address = "end-float", f"/jobs/{self.made.tag}/end-float/"
-        self.assertEqual((hands.work().asks(), hands.work().displayed_verdict().words), ([], "Each crank has its own"))
-        self.assertIn("Leave this station out", hands.work().displayed_verdict().move)
+        self.assertEqual((hands.work().questions(), hands.work().displayed_verdict().headline), ([], "Each crank has its own"))
+        self.assertIn("Leave this station out", hands.work().displayed_verdict().next_step)
 
     def test_neither_waits_for_the_other(self):
         self.set_up("left")
         self.set_up("right")
         self.feel("left", "12", "40 Nm")
-        self.assertEqual((self.hands.work().found.end, self.hands.work().found.turn), ("left", None))
+        self.assertEqual((self.hands.work().analysis.end, self.hands.work().analysis.turn), ("left", None))
         self.hands.act("home")
         self.feel("right", "12", "40 Nm")
         self.hands.act("home")
         for end, gaps in (("left", ("0.20", "0.22")), ("right", ("0.60", "0.20"))):
             for where, gap in zip(("outer", "inner"), gaps, strict=True):
                 self.hands.answer(f"home-gap.{end}.{where}", gap)
-        self.assertEqual(self.hands.work().displayed_verdict().words, "Crank is not home")
-        self.assertIn("The gap on the outside, magneto side is 0.40 mm larger", self.hands.work().displayed_verdict().line)
+        self.assertEqual(self.hands.work().displayed_verdict().headline, "Crank is not home")
+        self.assertIn("The gap on the outside, magneto side is 0.40 mm larger", self.hands.work().displayed_verdict().reason)
         self.hands.answer("home-gap.right.outer", "0.21")
-        self.assertEqual(self.hands.work().displayed_verdict().words, "Crank is home")
+        self.assertEqual(self.hands.work().displayed_verdict().headline, "Crank is home")
 
 
 class Stack(TestCase):
@@ -380,4 +383,4 @@ class Stack(TestCase):
         for ask, text in said.items():
             self.assertEqual(hands.work().next_question.key, ask)
             hands.answer(ask, text)
-        self.assertAlmostEqual(hands.work().found.free.value_mm, 0.42)
+        self.assertAlmostEqual(hands.work().analysis.free.value_mm, 0.42)

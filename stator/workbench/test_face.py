@@ -96,15 +96,15 @@ class Drawn(TestCase):
         ]
         base, lifted = halves[-2], halves[-1]
         gap_px, long_px = base[1][1] - lifted[1][1], base[1][0] - base[0][0]
-        self.assertAlmostEqual((gap_px / 2.0) / (long_px / work.found.span_mm), factor, delta=0.06 * factor)
+        self.assertAlmostEqual((gap_px / 2.0) / (long_px / work.analysis.span_mm), factor, delta=0.06 * factor)
 
     def test_places_assumed_are_told_from_places_of_the_card(self):
         Mark.objects.filter(what="gap").delete()
         hands = Halves(self.made)
-        self.assertEqual({place.part.name for place in hands.work().found.places}, {"left", "right", "top", "bottom"})
-        self.assertTrue(hands.work().found.places_assumed)
+        self.assertEqual({place.part.name for place in hands.work().analysis.places}, {"left", "right", "top", "bottom"})
+        self.assertTrue(hands.work().analysis.places_assumed)
         Mark.objects.create(card=self.made.card, what="gap", name=PLACES[0][0], x_mm=-110, y_mm=0)
-        self.assertFalse(Halves(self.made).work().found.places_assumed)
+        self.assertFalse(Halves(self.made).work().analysis.places_assumed)
 
     def test_strip_draws_every_place_up_to_a_full_tray(self):
         hands = Tray(self.made)

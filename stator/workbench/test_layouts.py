@@ -42,10 +42,10 @@ class Layouts(TestCase):
         puller.answer("came-out", "dropped")
         puller.answer("seat-condition", "sound")
         puller.answer("bearing-marking", "6303 C3")
-        self.assertEqual("6303 C3", puller.work().found.bearing.designation)
+        self.assertEqual("6303 C3", puller.work().analysis.bearing.designation)
         self.assertEqual([], puller.work().contradictions())
         heat = Hands(made)
-        self.assertEqual(47, heat.work().found.planned.fit.nominal_mm)
+        self.assertEqual(47, heat.work().analysis.planned.fit.nominal_mm)
         self.assertNotIn("typical", " ".join(heat.work().displayed_verdict().assumed))
         log.withdraw(puller.work().answers.live(FactKey(seat.part, Property.BEARING_MARKING).key)[-1], person())
         self.assertIn("6204 C3, typical", " ".join(heat.work().displayed_verdict().assumed))
@@ -57,7 +57,7 @@ class Layouts(TestCase):
         sure = Seal.objects.create(card=made.card, name="Output seal", shaft_mm=17, bore_mm=40, **sizes)
         hands = Sealer(made)
         hands.one(seal, shaft="22", bore="38")
-        found = hands.work().found.in_hand
+        found = hands.work().analysis.in_hand
         self.assertEqual((22, 38), (found.shaft_mm, found.bore_mm))
         self.assertLess(found.window.outside_high_mm, 38)
         self.assertGreater(found.window.outside_high_mm, 35)  # of a driver for this seal, not for the typical one

@@ -44,7 +44,7 @@ class ABoltOfThirtyFive(TestCase):
         self.send("350")
         self.send("350", suspect="350")
         self.assertEqual(self.kept(), [("350", True, None)])
-        self.assertIn("unusual; confirmed as typed", [row.note for row in self.hands.work().sheet()])
+        self.assertIn("unusual; confirmed as typed", [row.note for row in self.hands.work().readings_table()])
 
     def test_a_gauge_s_next_pulse_confirms_nothing(self):
         self.send("350", heard="1")

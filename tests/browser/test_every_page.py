@@ -77,4 +77,4 @@ class EveryPage(BrowserCase):
         self.assertEqual(Job.objects.filter(gone_at=None).count(), 16)
         started = Job.objects.get(number=412)
         self.assertGreater(started.timers.get(key="heat").due_at, timezone.now())
-        self.assertAlmostEqual(Hands(started).work().found.past[0].tau_ratio, 1.13, delta=0.03)
+        self.assertAlmostEqual(Hands(started).work().analysis.past[0].tau_ratio, 1.13, delta=0.03)

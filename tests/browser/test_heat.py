@@ -123,7 +123,7 @@ class OnThePhone(BrowserCase):
         self.page.tap("button[value=open]")
         self.page.tap("text=tapped home")
         self.sees("Gap to the shoulder, at 12 o'clock")
-        self.assertEqual(hands.work().found.outcome, "tapped")
+        self.assertEqual(hands.work().analysis.outcome, "tapped")
         wide = self.page.evaluate("document.documentElement.scrollWidth")
         self.assertLessEqual(wide, 390)
         self.assertQuiet()

@@ -62,11 +62,11 @@ class Leaving(TestCase):
 class HandOver(Leaving):
     def test_what_is_open_or_on_the_tray_keeps_it_here(self):
         self.assertEqual(
-            (self.hands.work().displayed_verdict().state, self.hands.work().displayed_verdict().words), ("stop", "Not finished")
+            (self.hands.work().displayed_verdict().state, self.hands.work().displayed_verdict().headline), ("stop", "Not finished")
         )
         self.ready()
         self.made.tray.create(number=1, name="thrust washer", client_key="t", by=person())
-        self.assertEqual(self.hands.work().displayed_verdict().words, "Still on the tray")
+        self.assertEqual(self.hands.work().displayed_verdict().headline, "Still on the tray")
         self.assertIn("Still on the tray", self.hands.act("sign"))
 
     def test_an_owner_signs_it_out_and_it_is_closed(self):
@@ -79,7 +79,7 @@ class HandOver(Leaving):
             ("note", ""),
         ):
             self.hands.answer(ask, text)
-        if self.hands.work().found.against:
+        if self.hands.work().analysis.against:
             self.hands.answer("against-advice", "Owner wants it back today.")
         mechanic = Leaver(self.made)
         mechanic.who = person("bram", "mechanic")
@@ -137,7 +137,7 @@ class WhatTheSheetTells(Leaving):
         hands.roll(*(192, 194, 196, 193, 195, 194))
         hands.weigh("1.2 g", "1.6 g")
         hands.where()
-        for index, hole in enumerate(hands.work().found.plan.holes, 1):
+        for index, hole in enumerate(hands.work().analysis.plan.holes, 1):
             hands.answer(f"hole-depth.s{index}", f"{hole.depth_mm:.1f}")
         hands.act("again")
         hands.roll(*(10, 130, 250, 60, 190, 310, 95, 215))

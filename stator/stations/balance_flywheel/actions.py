@@ -14,7 +14,7 @@ from stator.stations.framework.remeasure import request_remeasurement
 
 
 def actions(bound: BoundStation) -> tuple[Action, ...]:
-    found: BalanceAnalysis = bound.found
+    found: BalanceAnalysis = bound.analysis
     offered: list[Action] = []
     if found.is_left:
         offered.append(Action("anyway", str(messages.ACTION["anyway"]), "anyway", do=go_on))
@@ -36,7 +36,7 @@ def go_on(bound: BoundStation) -> None:
 
 def add_mass(bound: BoundStation) -> None:
     """Mass is added in this go, where drilling is refused."""
-    bound.choose(adding=bound.found.attempt)
+    bound.choose(adding=bound.analysis.attempt)
 
 
 def prove_again(bound: BoundStation) -> None:
@@ -46,19 +46,19 @@ def prove_again(bound: BoundStation) -> None:
 
 def roll_again(bound: BoundStation) -> None:
     """The next go; what this one drilled and found is kept with it."""
-    found: BalanceAnalysis = bound.found
+    found: BalanceAnalysis = bound.analysis
     for made in found.made:
         hole: dict[str, Any] = dict(made)
-        bound.move(DRILLED, at(Property.HOLE_DEPTH, hole.pop("deg")), hole.pop("depth_mm"), **hole)
+        bound.record_action(DRILLED, at(Property.HOLE_DEPTH, hole.pop("deg")), hole.pop("depth_mm"), **hole)
     if found.added:
         mass: dict[str, Any] = dict(found.added)
-        bound.move(ADDED, at(Property.ADDED_MASS, mass.pop("deg")), mass.pop("mass_g"), **mass)
+        bound.record_action(ADDED, at(Property.ADDED_MASS, mass.pop("deg")), mass.pop("mass_g"), **mass)
     gmm, uncertainty = found.amount_now or (None, None)
-    bound.move(ROLLED, at(Property.UNBALANCE), gmm, uncertainty=uncertainty)
+    bound.record_action(ROLLED, at(Property.UNBALANCE), gmm, uncertainty=uncertainty)
     bound.next_attempt()
 
 
 def may_sign(bound: BoundStation) -> str:
-    found: BalanceAnalysis = bound.found
+    found: BalanceAnalysis = bound.analysis
     settled = found.is_refused or found.is_left or not found.to_touch or found.phase in (Phase.DONE, Phase.UNPROVED)
     return "" if settled else str(messages.NOT_YET)

@@ -64,7 +64,7 @@ class OnTheStand(TestCase):
 
     @property
     def found(self):
-        return self.work().found
+        return self.work().analysis
 
     def displayed_verdict(self):
         return self.work().displayed_verdict()
@@ -73,7 +73,7 @@ class OnTheStand(TestCase):
 class ShouldItBeTouched(OnTheStand):
     def test_a_wheel_that_did_not_shake_is_left(self):
         self.hands.first(shook="no")
-        self.assertEqual((self.displayed_verdict().state, self.displayed_verdict().words), ("in", "Leave it alone"))
+        self.assertEqual((self.displayed_verdict().state, self.displayed_verdict().headline), ("in", "Leave it alone"))
         self.hands.act("sign")
         self.assertEqual(self.hands.entry.call_words, "Leave it alone")
 
@@ -84,15 +84,15 @@ class ShouldItBeTouched(OnTheStand):
 
     def test_cracked_is_out_of_use_and_mended_is_sent_out(self):
         self.hands.first(sound="cracked")
-        self.assertEqual((self.displayed_verdict().state, self.displayed_verdict().words), ("stop", "Wheel is out of use"))
+        self.assertEqual((self.displayed_verdict().state, self.displayed_verdict().headline), ("stop", "Wheel is out of use"))
         self.hands.answer("wheel-sound", "repaired")
-        self.assertEqual((self.displayed_verdict().state, self.displayed_verdict().words), ("stop", "Send it to a balancing shop"))
-        self.assertNotIn("stop-angle", [ask.key for ask in self.work().asks()])
+        self.assertEqual((self.displayed_verdict().state, self.displayed_verdict().headline), ("stop", "Send it to a balancing shop"))
+        self.assertNotIn("stop-angle", [ask.key for ask in self.work().questions()])
 
     def test_a_grey_iron_rim_at_that_speed_is_sent_out(self):
         self.hands.first()
         self.hands.choose(metal="gjl-250")
-        self.assertEqual((self.displayed_verdict().state, self.displayed_verdict().words), ("stop", "Send it to a balancing shop"))
+        self.assertEqual((self.displayed_verdict().state, self.displayed_verdict().headline), ("stop", "Send it to a balancing shop"))
 
     def test_what_the_card_does_not_know_is_asked(self):
         EngineCard.objects.update(wheel_kg=None)
@@ -108,37 +108,37 @@ class Stopping(OnTheStand):
         self.hands.first()
         self.hands.roll(10, 80, 330)
         plate = self.displayed_verdict()
-        self.assertEqual((plate.state, plate.words), ("too_close", "Stops too scattered to tell"))
-        self.assertIn("Roll 5 more", plate.move)
+        self.assertEqual((plate.state, plate.headline), ("too_close", "Stops too scattered to tell"))
+        self.assertIn("Roll 5 more", plate.next_step)
 
     def test_a_wheel_that_stops_anywhere_is_not_balanced_before_four_masses_prove_it(self):
         self.hands.first()
         self.hands.roll(12, 140, 260, 75, 310, 200, 30, 170)
-        self.assertEqual((self.displayed_verdict().state, self.displayed_verdict().words), ("wait", "Prove it with a mass"))
-        self.assertIn("That is no proof", self.displayed_verdict().line)
+        self.assertEqual((self.displayed_verdict().state, self.displayed_verdict().headline), ("wait", "Prove it with a mass"))
+        self.assertIn("That is no proof", self.displayed_verdict().reason)
         self.assertFalse([action for action in self.work().actions() if action.key == "sign" and not action.refused])
         self.hands.prove("0.2 g", "0.2 g", "0.2 g", "0.2 g")
-        self.assertEqual((self.displayed_verdict().state, self.displayed_verdict().words), ("in", "Wheel is balanced"))
+        self.assertEqual((self.displayed_verdict().state, self.displayed_verdict().headline), ("in", "Wheel is balanced"))
         self.assertIn("The stand rubs 16 g·mm", self.displayed_verdict().detail)
 
     def test_friction_that_varies_too_much_is_too_close_and_says_what_settles_it(self):
         self.hands.first()
         self.hands.roll(12, 140, 260, 75, 310, 200, 30, 170)
         self.hands.prove("0.2 g", "0.5 g", "0.2 g", "0.5 g")
-        self.assertEqual((self.displayed_verdict().state, self.displayed_verdict().words), ("too_close", "Too close to call"))
-        self.assertIn("knife edges", self.displayed_verdict().move)
+        self.assertEqual((self.displayed_verdict().state, self.displayed_verdict().headline), ("too_close", "Too close to call"))
+        self.assertIn("knife edges", self.displayed_verdict().next_step)
         self.hands.act("prove")
         self.assertEqual(self.work().next_question.key, "turning-mass.0")
         self.hands.prove("0.24 g", "0.25 g", "0.24 g", "0.26 g", step="0.01 g")
-        self.assertEqual((self.displayed_verdict().state, self.displayed_verdict().words), ("in", "Wheel is balanced"))
+        self.assertEqual((self.displayed_verdict().state, self.displayed_verdict().headline), ("in", "Wheel is balanced"))
 
     def test_what_friction_hid_is_found_and_drilled(self):
         self.hands.first()
         self.hands.roll(12, 140, 260, 75, 310, 200, 30, 170)
         self.hands.prove("0.1 g", "0.4 g", "0.8 g", "0.4 g")
-        self.assertEqual((self.displayed_verdict().state, self.displayed_verdict().words), ("out", "Too heavy there"))
-        self.assertIn("28 ± ", self.displayed_verdict().line)
-        self.assertIn("at 0°", self.displayed_verdict().line)
+        self.assertEqual((self.displayed_verdict().state, self.displayed_verdict().headline), ("out", "Too heavy there"))
+        self.assertIn("28 ± ", self.displayed_verdict().reason)
+        self.assertIn("at 0°", self.displayed_verdict().reason)
         self.hands.where()
         self.assertEqual(self.found.phase, "drill")
 
@@ -146,7 +146,7 @@ class Stopping(OnTheStand):
         self.hands.first()
         self.hands.roll(12, 140, 260, 75, 310, 200, 30, 170)
         self.hands.prove("0 g", "0 g", "0.8 g", "0.4 g")
-        self.assertEqual((self.displayed_verdict().state, self.displayed_verdict().words), ("out", "It turns by itself"))
+        self.assertEqual((self.displayed_verdict().state, self.displayed_verdict().headline), ("out", "It turns by itself"))
         self.hands.act("again")
         self.assertEqual((self.found.phase, self.found.attempt), ("roll", 2))
 
@@ -154,7 +154,7 @@ class Stopping(OnTheStand):
         self.hands.first()
         self.hands.roll(*self.MARKS)
         self.assertEqual(self.found.phase, "weigh")
-        self.assertIn("Putty at 12°", self.displayed_verdict().move)
+        self.assertIn("Putty at 12°", self.displayed_verdict().next_step)
         self.assertIn("192°", str(self.work().drawing()))
 
     def test_the_amount_is_said_as_what_it_pulls(self):
@@ -163,7 +163,7 @@ class Stopping(OnTheStand):
         self.hands.weigh("1.2 g", "1.6 g")
         plate = self.displayed_verdict()
         self.assertEqual(plate.state, "out")
-        self.assertIn("112 ± 9 g·mm", plate.line)
+        self.assertIn("112 ± 9 g·mm", plate.reason)
         self.assertIn("89 N at 8500 rpm", plate.detail)
         self.assertIn("more than keeps it still", self.hands.answer("trial-turns", "1.0 g"))
 
@@ -178,7 +178,7 @@ class Drilling(OnTheStand):
     def test_the_plan_names_drill_place_and_depth(self):
         self.hands.where()
         hole = self.found.plan.holes[0]
-        self.assertIn(f"{hole.diameter_mm:g} mm drill at {hole.angle_deg:.0f}°", self.displayed_verdict().move)
+        self.assertIn(f"{hole.diameter_mm:g} mm drill at {hole.angle_deg:.0f}°", self.displayed_verdict().next_step)
         self.assertIn("nine tenths", self.displayed_verdict().detail.lower())
 
     def test_a_magnet_there_is_kept_out_of(self):
@@ -191,7 +191,7 @@ class Drilling(OnTheStand):
         self.hands.where()
         for index, hole in enumerate(self.found.plan.holes, 1):
             self.hands.answer(f"hole-depth.s{index}", f"{hole.depth_mm:.1f}")
-        self.assertEqual(self.displayed_verdict().words, "Check it on the stand")
+        self.assertEqual(self.displayed_verdict().headline, "Check it on the stand")
         before = self.found
         self.assertLess(before.rest.gmm, 15)
         self.hands.act("again")
@@ -203,14 +203,14 @@ class Drilling(OnTheStand):
         self.hands.where(finish="", drills="8")
         hole = self.found.plan.holes[0]
         self.hands.answer("hole-depth.s1", f"{hole.depth_mm + 3:.1f}")
-        self.assertEqual((self.displayed_verdict().state, self.displayed_verdict().words), ("out", "Drilled too much"))
-        self.assertIn("at 12°", self.displayed_verdict().move)
+        self.assertEqual((self.displayed_verdict().state, self.displayed_verdict().headline), ("out", "Drilled too much"))
+        self.assertIn("at 12°", self.displayed_verdict().next_step)
 
     def test_through_the_rim_is_refused_and_thin_is_stop(self):
         self.hands.where(drills="8", thick="12")
         self.assertIn("comes through", self.hands.answer("hole-depth.s1", "14"))
         self.hands.answer("hole-depth.s1", "9.5")
-        self.assertEqual((self.displayed_verdict().state, self.displayed_verdict().words), ("stop", "Thin below the hole"))
+        self.assertEqual((self.displayed_verdict().state, self.displayed_verdict().headline), ("stop", "Thin below the hole"))
 
     def test_following_the_station_a_wheel_comes_within_its_grade(self):
         hands = Balancer(job(413, order="flywheel"))
@@ -220,22 +220,22 @@ class Drilling(OnTheStand):
         wheel = Wheel(random.Random(5), permitted, complex(-70, 60), 0.4 * permitted)
         hands.first()
         for _ in range(5):
-            while hands.work().found.phase == "roll":
+            while hands.work().analysis.phase == "roll":
                 hands.roll(round(wheel.stop()) % 360)
-            if hands.work().found.phase == "weigh":
-                stays, turns = wheel.opposite(hands.work().found.heavy_deg)
+            if hands.work().analysis.phase == "weigh":
+                stays, turns = wheel.opposite(hands.work().analysis.heavy_deg)
                 hands.weigh(f"{stays:.1f} g", f"{turns:.1f} g")
-            if hands.work().found.phase == "prove":
+            if hands.work().analysis.phase == "prove":
                 hands.prove(*(f"{wheel.turning_mass(mark):.1f} g" for mark in (0, 90, 180, 270)))
-            if hands.work().found.phase in ("done", "unproved"):
+            if hands.work().analysis.phase in ("done", "unproved"):
                 break
-            if not hands.work().found.said(Property.DRILLS):
+            if not hands.work().analysis.said(Property.DRILLS):
                 hands.where()
-            for index, hole in enumerate(hands.work().found.plan.holes, 1):
+            for index, hole in enumerate(hands.work().analysis.plan.holes, 1):
                 wheel.drill(hole.angle_deg, hole.radius_mm, hole.diameter_mm, hole.depth_mm)
                 hands.answer(f"hole-depth.s{index}", f"{hole.depth_mm:.1f}")
             hands.act("again")
-        self.assertEqual(hands.work().displayed_verdict().words, "Wheel is balanced")
+        self.assertEqual(hands.work().displayed_verdict().headline, "Wheel is balanced")
         self.assertLessEqual(abs(wheel.heavy), permitted)
         self.assertLessEqual(len(wheel.holes), 6)
         hands.tick_all()
@@ -275,9 +275,9 @@ class WhatIsSaid(OnTheStand):
 
     def test_what_is_within_the_grade_needs_no_hole(self):
         self.hands.weigh("0 g", "0.1 g")
-        self.assertEqual((self.displayed_verdict().state, self.displayed_verdict().words), ("wait", "Prove it with a mass"))
+        self.assertEqual((self.displayed_verdict().state, self.displayed_verdict().headline), ("wait", "Prove it with a mass"))
         self.hands.prove("0.3 g", "0.3 g", "0.3 g", "0.3 g")
-        self.assertEqual((self.displayed_verdict().state, self.displayed_verdict().words), ("in", "Wheel is balanced"))
+        self.assertEqual((self.displayed_verdict().state, self.displayed_verdict().headline), ("in", "Wheel is balanced"))
         self.assertIsNone(self.found.plan)
 
     def test_too_much_off_it_is_stop(self):
@@ -287,24 +287,24 @@ class WhatIsSaid(OnTheStand):
         self.hands.where(finish="", drills="8")
         for index, hole in enumerate(self.found.plan.holes, 1):
             self.hands.answer(f"hole-depth.s{index}", f"{hole.depth_mm:.1f}")
-        self.assertEqual((self.displayed_verdict().state, self.displayed_verdict().words), ("stop", "Enough taken off"))
+        self.assertEqual((self.displayed_verdict().state, self.displayed_verdict().headline), ("stop", "Enough taken off"))
 
     def test_where_no_hole_can_be_it_says_so_and_lets_it_be_rolled_again(self):
         self.hands.weigh("1.2 g", "1.6 g")
         self.hands.where(keepout="90-300")
-        self.assertEqual((self.displayed_verdict().state, self.displayed_verdict().words), ("out", "No hole can do it"))
+        self.assertEqual((self.displayed_verdict().state, self.displayed_verdict().headline), ("out", "No hole can do it"))
 
     def test_where_no_hole_can_be_mass_is_added_opposite(self):
         self.hands.weigh("1.2 g", "1.6 g")
         self.hands.where(keepout="90-300")
-        self.assertIn("add mass at 12°", self.displayed_verdict().move)
+        self.assertIn("add mass at 12°", self.displayed_verdict().next_step)
         self.hands.act("add")
         self.hands.answer("added-radius", "70")
-        self.assertEqual(self.displayed_verdict().words, "Add mass opposite")
-        self.assertIn("Fasten 1.6 g at 12°", self.displayed_verdict().move)
+        self.assertEqual(self.displayed_verdict().headline, "Add mass opposite")
+        self.assertIn("Fasten 1.6 g at 12°", self.displayed_verdict().next_step)
         self.assertIn("must never come off", self.hands.page())
         self.hands.answer("added-mass", "1.6 g")
-        self.assertEqual(self.displayed_verdict().words, "Check it on the stand")
+        self.assertEqual(self.displayed_verdict().headline, "Check it on the stand")
         self.hands.act("again")
         self.assertEqual((self.found.attempt, self.found.phase), (2, "roll"))
         kept = self.found.own.done("added")[0]

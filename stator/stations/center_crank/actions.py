@@ -11,10 +11,10 @@ from stator.stations.framework.messages import format_message
 
 
 def actions(bound: BoundStation) -> tuple[Action, ...]:
-    found: CenteringAnalysis = bound.found
+    found: CenteringAnalysis = bound.analysis
     if not bound.entry:
         return ()
-    sign = bound.sign_action(main=bound.call.state == State.IN)
+    sign = bound.sign_action(main=bound.current_verdict.state == State.IN)
     if found.gaps and not found.is_centred:
         return (Action("again", str(messages.AGAIN), "again", True, do=measure_again), sign)
     return (sign,)
@@ -27,7 +27,7 @@ def measure_again(bound: BoundStation) -> None:
 
 def may_sign(bound: BoundStation) -> str:
     """Not while it stands off centre."""
-    found: CenteringAnalysis = bound.found
+    found: CenteringAnalysis = bound.analysis
     if not found.middle or found.is_centred:
         return ""
     off = found.middle.call

@@ -43,14 +43,14 @@ class Centring(CentreCase):
     def test_the_move_is_half_the_difference_with_turns_side_and_blades(self):
         self.gaps("0.10", "0.34")
         plate = self.displayed_verdict()
-        self.assertEqual((plate.state, plate.words), ("out", "Crank is off centre"))
-        self.assertEqual(plate.move, "Move it 0.12 mm toward the magneto side: 0.08 of a turn.")
+        self.assertEqual((plate.state, plate.headline), ("out", "Crank is off centre"))
+        self.assertEqual(plate.next_step, "Move it 0.12 mm toward the magneto side: 0.08 of a turn.")
         self.assertEqual(plate.detail, "Then 0.22 mm on both sides: blades 0.2 + 0.03 mm.")
         self.assertIn("shop rule", [trace.source for trace in self.hands.work().sources()])
 
     def test_nothing_more_is_asked_before_it_stands_in_the_middle(self):
         self.gaps("0.10", "0.34")
-        self.assertNotIn("spin", [ask.key for ask in self.hands.work().asks()])
+        self.assertNotIn("spin", [ask.key for ask in self.hands.work().questions()])
         self.assertIn("over the limit", self.hands.act("sign"))
         self.hands.act("again")
         self.assertEqual(self.hands.work().next_question.key, "side-gap.left")
@@ -66,21 +66,21 @@ class Centring(CentreCase):
         self.gaps()
         self.hands.answer("spin", "drags")
         self.hands.answer("drag", "all round, since the seals")
-        self.assertEqual((self.displayed_verdict().state, self.displayed_verdict().words), ("stop", "Crank drags"))
+        self.assertEqual((self.displayed_verdict().state, self.displayed_verdict().headline), ("stop", "Crank drags"))
 
     def test_a_dial_that_disagrees_with_the_stack_is_raised_with_its_causes(self):
         Spec.objects.create(card=self.made.card, name="End float of the crank", property="end-float", low=0.10, high=0.20, source="page 61")
         Blades.objects.create(name="Crank shims", kind="shim", sizes_mm=[0.05, 0.1, 0.15, 0.2, 0.3])
         Stacker(self.made).whole()
-        predicted = self.hands.work().found.predicted.value
+        predicted = self.hands.work().analysis.predicted.value
         self.gaps()
         self.hands.answer("spin", "free")
         self.hands.answer("end-float", f"{predicted + 0.15:.3f}")
         plate = self.displayed_verdict()
-        self.assertEqual((plate.state, plate.words), ("out", "Dial and stack differ"))
-        self.assertIn("a bearing not home, another gasket than measured, a shim on the wrong side", plate.move)
+        self.assertEqual((plate.state, plate.headline), ("out", "Dial and stack differ"))
+        self.assertIn("a bearing not home, another gasket than measured, a shim on the wrong side", plate.next_step)
         self.hands.answer("end-float", f"{predicted:.3f}")
-        self.assertEqual(self.hands.work().found.against_prediction.state, "in")
+        self.assertEqual(self.hands.work().analysis.against_prediction.state, "in")
 
 
 class Proving(CentreCase):
@@ -93,7 +93,7 @@ class Proving(CentreCase):
     def test_pressure_and_vacuum_that_hold_prove_it(self):
         self.held("0.4 bar", "39.4")
         plate = self.displayed_verdict()
-        self.assertEqual((plate.state, plate.words), ("in", "Crank is centred, no leak"))
+        self.assertEqual((plate.state, plate.headline), ("in", "Crank is centred, no leak"))
         self.hands.act("sign")
         result = self.hands.entry.result
         self.assertEqual({key: each["state"] for key, each in result["leaks"].items()}, {"pressure": "in", "vacuum": "in"})
@@ -101,23 +101,23 @@ class Proving(CentreCase):
     def test_a_leak_by_vacuum_alone_is_found(self):
         self.held("40", "39.5", "40", "20")
         plate = self.displayed_verdict()
-        self.assertEqual((plate.state, plate.words), ("out", "Case leaks"))
-        self.assertIn("Vacuum: 4.00 kPa a minute; a cautious shop rule allows", plate.line)
-        self.assertIn("Soapy water", plate.move)
+        self.assertEqual((plate.state, plate.headline), ("out", "Case leaks"))
+        self.assertIn("Vacuum: 4.00 kPa a minute; a cautious shop rule allows", plate.reason)
+        self.assertIn("Soapy water", plate.next_step)
 
     def test_air_that_cools_is_no_leak(self):
         for slot, text in (("test-time", "5 min"), ("test-pressure.pressure.s1", "40"), ("test-temperature.pressure.s1", "25")):
             self.hands.answer(slot, text)
         self.hands.answer("test-temperature.pressure.s2", "20")
         self.hands.answer("test-pressure.pressure.s2", "37")
-        leaked = self.hands.work().found.leaked("pressure")
+        leaked = self.hands.work().analysis.leaked("pressure")
         self.assertAlmostEqual(leaked.values["second"], 39.36, places=1)
         self.assertEqual(leaked.state, "in")
 
     def test_a_leak_too_close_to_call_says_how_long_to_hold_it(self):
         self.held("40", "35.1", "40", "35.1")
-        self.assertEqual((self.displayed_verdict().state, self.displayed_verdict().words), ("too_close", "Leak too close to call"))
-        self.assertRegex(self.displayed_verdict().move, r"Hold it \d+ minutes")
+        self.assertEqual((self.displayed_verdict().state, self.displayed_verdict().headline), ("too_close", "Leak too close to call"))
+        self.assertRegex(self.displayed_verdict().next_step, r"Hold it \d+ minutes")
 
     def test_the_cards_own_limit_comes_before_the_cautious_one(self):
         Spec.objects.create(card=self.made.card, name="Leak, kPa a minute", property="leak", kind="force", high=3.0, source="page 70")
@@ -131,11 +131,11 @@ class Proving(CentreCase):
         self.gaps()
         self.hands.answer("spin", "free")
         self.hands.answer("end-float", "0.20")
-        self.assertEqual((self.displayed_verdict().state, self.displayed_verdict().words), ("too_close", "End float too close"))
+        self.assertEqual((self.displayed_verdict().state, self.displayed_verdict().headline), ("too_close", "End float too close"))
         self.held("40", "25", "40", "20")
-        self.assertEqual([leak.state for _, leak in self.hands.work().found.leaks], ["too_close", "out"])
-        self.assertEqual((self.displayed_verdict().state, self.displayed_verdict().words), ("out", "Case leaks"))
-        self.assertIn("Vacuum: 4.00 kPa a minute", self.displayed_verdict().line)
+        self.assertEqual([leak.state for _, leak in self.hands.work().analysis.leaks], ["too_close", "out"])
+        self.assertEqual((self.displayed_verdict().state, self.displayed_verdict().headline), ("out", "Case leaks"))
+        self.assertIn("Vacuum: 4.00 kPa a minute", self.displayed_verdict().reason)
 
     def test_a_test_that_gains_or_blows_is_refused_in_words(self):
         self.assertIn("is not believable", self.hands.answer("test-time", "2 h") or "")

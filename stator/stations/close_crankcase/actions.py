@@ -14,34 +14,34 @@ from stator.stations.framework.remeasure import request_remeasurement
 
 
 def actions(bound: BoundStation) -> tuple[Action, ...]:
-    found: ClosingAnalysis = bound.found
-    again = Action("again", str(messages.ACTION["again"]), "again", bound.call.code == Code.SETTING, do=begin_again)
+    found: ClosingAnalysis = bound.analysis
+    again = Action("again", str(messages.ACTION["again"]), "again", bound.current_verdict.code == Code.SETTING, do=begin_again)
     if all(each.all_tight for each in found.every):
         return (bound.sign_action(), again)
     if found.is_closing:
         return (*_round(bound), again)
     if not found.bolts_can_be_asked:
         return ()
-    stopped = bound.call.line if bound.call.state == State.STOP else ""
+    stopped = bound.current_verdict.reason if bound.current_verdict.state == State.STOP else ""
     beads = "beads" if len(found.joints) > 1 else "sealed"
     name = str(messages.ACTION[beads if found.sealant else "close"])
-    return (Action("close", name, "close", True, bound.refused() or stopped or bound.unanswered_message(), close),)
+    return (Action("close", name, "close", True, bound.blocking_check() or stopped or bound.unanswered_message(), close),)
 
 
 def _round(bound: BoundStation) -> tuple[Action, ...]:
     """One key for a round in which all bolts went alike; a bolt that did not is tapped, and its torque typed, before."""
-    found: ClosingAnalysis = bound.found
+    found: ClosingAnalysis = bound.analysis
     number = found.round_now
     if number is None or not found.bolts_can_be_asked:
         return ()
-    stopped = bound.call.line if bound.call.state == State.STOP else ""
+    stopped = bound.current_verdict.reason if bound.current_verdict.state == State.STOP else ""
     said = format_message(messages.ACTION["round"], {"round": number, "rounds": len(found.rounds), "bolts": len(found.left_in(number))})
     return (Action("round", said, "round", False, stopped, do=round_done),)
 
 
 def round_done(bound: BoundStation) -> None:
     """Every bolt left in this round was tightened as the round says, at the wrench: done, and not measured."""
-    found: ClosingAnalysis = bound.found
+    found: ClosingAnalysis = bound.analysis
     number = found.round_now or 1
     done = [torque_of(mark, number).key for mark in found.left_in(number)]
     bound.choose(skipped=[*bound.answers.skipped, *done])
@@ -49,7 +49,7 @@ def round_done(bound: BoundStation) -> None:
 
 def kept(bound: BoundStation, reading: Any) -> None:
     """A bolt that failed is tightened from its first round once it is put right."""
-    found: ClosingAnalysis = bound.found
+    found: ClosingAnalysis = bound.analysis
     bolt = next((mark for mark in found.ordered if fault_of(mark).key == reading.ask), None)
     if bolt and reading.text in CANNOT_HOLD:
         rounds = [torque_of(bolt, number) for number in range(1, len(found.rounds) + 1)]
@@ -59,8 +59,8 @@ def kept(bound: BoundStation, reading: Any) -> None:
 
 def close(bound: BoundStation) -> None:
     """The faces go together; a sealant that sets gets its clock."""
-    found: ClosingAnalysis = bound.found
-    bound.move(Hands.CLOSING, None if found.joints[0].is_first else found.of(Property.CASE_CLOSED))
+    found: ClosingAnalysis = bound.analysis
+    bound.record_action(Hands.CLOSING, None if found.joints[0].is_first else found.of(Property.CASE_CLOSED))
     if found.films.open_s:
         timers.start(bound, found.clock_key, "wait", found.films.open_s, OPEN)
 
@@ -69,7 +69,7 @@ def begin_again(bound: BoundStation) -> None:
     """The case comes apart once more: faces, gears and every bolt are done anew, what was done before stays written."""
     for timer in bound.timers:
         log.stop_timer(timer, bound.now)
-    found: ClosingAnalysis = bound.found
+    found: ClosingAnalysis = bound.analysis
     bolts = {mark.part.key for mark in found.ordered}
     anew = [key for key in bound.answers.skipped if _is_done_anew(key, bolts, found)]
     entry = bound.next_attempt(skipped=[key for key in bound.answers.skipped if key not in anew])
@@ -80,7 +80,7 @@ def begin_again(bound: BoundStation) -> None:
 
 
 def may_sign(bound: BoundStation) -> str:
-    return "" if all(each.all_tight for each in bound.found.every) else str(messages.NOT_ALL)
+    return "" if all(each.all_tight for each in bound.analysis.every) else str(messages.NOT_ALL)
 
 
 def _is_done_anew(key: str, bolts: set[str], found: ClosingAnalysis) -> bool:

@@ -20,7 +20,7 @@ class Closer(Halves):
     key = "close"
 
     def round(self, stage, text=""):
-        for mark in self.work().found.ordered:
+        for mark in self.work().analysis.ordered:
             self.answer(torque_of(mark, stage + 1).key, text)
 
 
@@ -45,35 +45,35 @@ class Close(CloseCase):
         place = TrayPlace.objects.create(job=self.made, number=1, name="thrust washer", client_key="a", by=person())
         self.ready()
         plate = self.displayed_verdict()
-        self.assertEqual((plate.state, plate.words), ("stop", "Still on the tray"))
-        self.assertIn("1 thrust washer", plate.line)
+        self.assertEqual((plate.state, plate.headline), ("stop", "Still on the tray"))
+        self.assertIn("1 thrust washer", plate.reason)
         self.assertIn("thrust washer", self.hands.act("close"))
         TrayPlace.objects.filter(pk=place.pk).update(emptied_at=timezone.now())
-        self.assertEqual(self.displayed_verdict().words, "Close it")
+        self.assertEqual(self.displayed_verdict().headline, "Close it")
 
     def test_a_gear_that_does_not_select_is_stop_while_it_is_open(self):
         self.hands.answer("gears", "not")
         self.hands.answer("gear-fault", "third, fork 2")
-        self.assertEqual((self.displayed_verdict().state, self.displayed_verdict().line), ("stop", "Third, fork 2"))
+        self.assertEqual((self.displayed_verdict().state, self.displayed_verdict().reason), ("stop", "Third, fork 2"))
 
     def test_faces_and_dowels_are_ticked_before_the_sealant(self):
         self.hands.answer("gears", "all")
-        self.assertIn("Both faces clean", self.displayed_verdict().line)
+        self.assertIn("Both faces clean", self.displayed_verdict().reason)
         self.assertIn("Both faces clean", self.hands.act("close"))
-        self.assertFalse(self.hands.work().found.is_closing)
+        self.assertFalse(self.hands.work().analysis.is_closing)
 
     def test_a_round_in_which_all_went_alike_is_one_act_and_a_bolt_that_did_not_is_measured(self):
         self.ready()
         self.hands.act("close")
         self.hands.act("round")
-        self.assertEqual(self.hands.work().found.done, 5)
-        odd = self.hands.work().found.ordered[2]
+        self.assertEqual(self.hands.work().analysis.done, 5)
+        odd = self.hands.work().analysis.ordered[2]
         self.hands.answer(torque_of(odd, 2).key, "6 Nm")
         self.hands.act("round")
         self.assertIn("Round 3 of 3: all 5 bolts are done", self.hands.page())
         self.hands.act("round")
         work = self.hands.work()
-        self.assertEqual((work.displayed_verdict().words, len(work.readings)), ("Case is closed", 2))  # the gears, and the odd one
+        self.assertEqual((work.displayed_verdict().headline, len(work.readings)), ("Case is closed", 2))  # the gears, and the odd one
         self.hands.act("sign")
         self.assertEqual(set(self.hands.entry.result["torque_nm"].values()), {10.0})
 
@@ -83,22 +83,22 @@ class Close(CloseCase):
         self.hands.act("close")
         Timer.objects.update(started_at=timezone.now() - timedelta(hours=2), due_at=timezone.now() - timedelta(hours=1))
         self.assertIn("set", self.hands.act("round"))
-        self.assertEqual(self.hands.work().found.done, 0)
+        self.assertEqual(self.hands.work().analysis.done, 0)
 
     def test_bolts_come_in_the_computed_order_round_after_round(self):
         self.ready()
         self.hands.act("close")
         work = self.hands.work()
         bolts = [Bolt(mark.name, mark.x_mm, mark.y_mm) for mark in self.made.card.marks.filter(what="bolt")]
-        self.assertEqual([mark.name for mark in work.found.ordered], list(bolt_order(bolts)))
-        first = work.found.ordered[0]
-        self.assertEqual((work.next_question.key, work.next_question.words), (torque_of(first, 1).key, f"Bolt {first.name} to 4 N·m"))
+        self.assertEqual([mark.name for mark in work.analysis.ordered], list(bolt_order(bolts)))
+        first = work.analysis.ordered[0]
+        self.assertEqual((work.next_question.key, work.next_question.text), (torque_of(first, 1).key, f"Bolt {first.name} to 4 N·m"))
         self.hands.round(0)
-        self.assertEqual(self.hands.work().next_question.words, f"Bolt {first.name} to 7 N·m")
+        self.assertEqual(self.hands.work().next_question.text, f"Bolt {first.name} to 7 N·m")
         self.hands.round(1)
         self.hands.round(2, "10 Nm")
         plate = self.displayed_verdict()
-        self.assertEqual((plate.state, plate.words, plate.line), ("in", "Case is closed", "5 bolts in 3 rounds."))
+        self.assertEqual((plate.state, plate.headline, plate.reason), ("in", "Case is closed", "5 bolts in 3 rounds."))
         self.hands.act("sign")
         result = self.hands.entry.result
         self.assertEqual((len(result["order"]), set(result["torque_nm"].values())), (5, {10.0}))
@@ -109,11 +109,11 @@ class Close(CloseCase):
         self.hands.act("close")
         work = self.hands.work()
         self.assertTrue(work.is_live())
-        self.assertIn("10 min left before it sets", work.displayed_verdict().line)
+        self.assertIn("10 min left before it sets", work.displayed_verdict().reason)
         began = timezone.now() - timedelta(seconds=520)
         Timer.objects.filter(key="open").update(started_at=began, due_at=began + timedelta(seconds=600))
         self.assertEqual(self.displayed_verdict().state, "stop")
-        self.assertIn("it will set before the last bolt", self.displayed_verdict().line)
+        self.assertIn("it will set before the last bolt", self.displayed_verdict().reason)
         self.hands.round(0)
         self.assertNotEqual(self.displayed_verdict().state, "stop")  # the faces are together: it no longer counts
 
@@ -126,8 +126,10 @@ class Close(CloseCase):
         Timer.objects.filter(key="open").update(started_at=began, due_at=began + timedelta(seconds=600))
         self.hands.act("again")
         work = self.hands.work()
-        self.assertEqual((work.answers.attempt, work.found.done, work.found.is_closing, work.next_question.key), (2, 0, False, "gears"))
-        self.assertIn("Both faces clean", self.hands.work().refused())  # faces are cleaned anew too
+        self.assertEqual(
+            (work.answers.attempt, work.analysis.done, work.analysis.is_closing, work.next_question.key), (2, 0, False, "gears")
+        )
+        self.assertIn("Both faces clean", self.hands.work().blocking_check())  # faces are cleaned anew too
         self.ready()
         self.hands.act("close")
         clock = Timer.objects.get(key="open", attempt=2)
@@ -148,14 +150,14 @@ class Close(CloseCase):
         self.ready()
         self.hands.choose(sealant=str(silicone.pk))
         self.hands.choose(**{"sealant-at-water": str(anaerobic.pk)})
-        self.assertEqual((self.displayed_verdict().state, self.displayed_verdict().words), ("stop", "That sealant does not hold there"))
+        self.assertEqual((self.displayed_verdict().state, self.displayed_verdict().headline), ("stop", "That sealant does not hold there"))
         self.hands.choose(sealant=str(anaerobic.pk))
         self.hands.choose(**{"sealant-at-water": str(silicone.pk)})
         work = self.hands.work()
         self.assertEqual(
-            [(film.place, film.product.name) for film in work.found.films], [("crank", "Purple flange"), ("water", "Red silicone")]
+            [(film.place, film.product.name) for film in work.analysis.films], [("crank", "Purple flange"), ("water", "Red silicone")]
         )
-        self.assertIn("Purple flange and Red silicone", work.displayed_verdict().move)
+        self.assertIn("Purple flange and Red silicone", work.displayed_verdict().next_step)
         self.assertIn("must not meet", " ".join(each.words for each in work.warnings()))
         self.assertIn("rub it off", " ".join(each.source for each in work.sources()))
         self.hands.act("close")
@@ -167,14 +169,14 @@ class Close(CloseCase):
         self.hands.answer("gears", "all")
         for key in ("clean", "in"):
             self.hands.post("tick", key=key, on="1")
-        self.assertIn("meant to stay open: Oil gallery, front", self.displayed_verdict().line)
+        self.assertIn("meant to stay open: Oil gallery, front", self.displayed_verdict().reason)
         self.assertIn("Oil gallery", self.hands.act("close"))
 
     def test_what_squeezed_inside_is_asked_for_before_it_skins(self):
         self.hands.choose(sealant=str(self.sealant.pk))
         self.ready()
-        self.assertIn("5 min until it is tacky", self.displayed_verdict().move)
-        self.assertEqual(self.hands.work().found.faces, "both")
+        self.assertIn("5 min until it is tacky", self.displayed_verdict().next_step)
+        self.assertEqual(self.hands.work().analysis.faces, "both")
         self.hands.act("close")
         self.hands.act("round")
         self.assertEqual(self.hands.work().next_question.key, "squeezed-out")
@@ -186,7 +188,7 @@ class Close(CloseCase):
         self.hands.answer("gears", "all")
         self.hands.answer("bolt-torque-instead", "18 Nm")
         plate = self.displayed_verdict()
-        self.assertEqual((plate.state, plate.words), ("stop", "Too much torque"))
+        self.assertEqual((plate.state, plate.headline), ("stop", "Too much torque"))
         self.hands.answer("bolt-torque-instead", "11 Nm")
         self.assertEqual(self.hands.work().next_question.key, "reason")
         self.hands.answer("reason", "longer bolts, thread inserts")
@@ -198,18 +200,18 @@ class Close(CloseCase):
         self.assertEqual(self.hands.work().next_question.key, "bolt-torque-wanted")
         self.assertIn("not believable", self.hands.answer("bolt-torque-wanted", "900 Nm"))
         self.hands.answer("bolt-torque-wanted", "86 in-lb")
-        self.assertAlmostEqual(self.hands.work().found.torque(self.hands.work().found.ordered[0]), 9.717, places=2)
+        self.assertAlmostEqual(self.hands.work().analysis.torque(self.hands.work().analysis.ordered[0]), 9.717, places=2)
 
     def test_a_card_without_bolts_says_where_to_put_them(self):
         Mark.objects.all().delete()
         self.hands.answer("gears", "all")
-        self.assertEqual(self.displayed_verdict().words, "No bolts on the card")
+        self.assertEqual(self.displayed_verdict().headline, "No bolts on the card")
 
     def test_a_case_of_iron_strips_later(self):
         self.hands.answer("gears", "all")
-        aluminium = self.hands.work().found.loads[0][1].strip_n
+        aluminium = self.hands.work().analysis.loads[0][1].strip_n
         EngineCard.objects.update(case_material="gjl-250")
-        self.assertGreater(self.hands.work().found.loads[0][1].strip_n, aluminium)
+        self.assertGreater(self.hands.work().analysis.loads[0][1].strip_n, aluminium)
 
     def test_silicone_is_warned_of_where_petrol_wets(self):
         silicone = Compound.objects.create(name="Clear silicone", kind="silicone", open_s=600)

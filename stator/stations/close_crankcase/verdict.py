@@ -124,7 +124,7 @@ def _before(found: ClosingAnalysis, asked: list[Question]) -> Verdict:
     reason = worst.code if worst else "first"
     if asked:
         return Verdict(State.WAIT, Code.READY, values, reason, "ask")
-    left = [caution.words for caution in checks(found) if caution.gate and caution.key not in found.own.ticked]
+    left = [caution.words for caution in checks(found) if caution.required and caution.key not in found.own.ticked]
     if left:
         return Verdict(State.WAIT, Code.READY, {**values, "required": left[0]}, "required", "tick")
     if found.sealant:

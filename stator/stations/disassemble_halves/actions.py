@@ -13,14 +13,14 @@ from stator.stations.framework.question_factory import answer
 
 
 def actions(bound: BoundStation) -> tuple[Action, ...]:
-    return (bound.sign_action(),) if bound.found.is_bare else ()
+    return (bound.sign_action(),) if bound.analysis.is_bare else ()
 
 
 def kept(bound: BoundStation, reading: Reading) -> None:
     """A part that is fully described lies in its place of the tray, each of a list in one of its own; an answer given again corrects it."""
     if reading.subject is None or reading.subject.kind != Kind.TRAY:
         return
-    found: DisassemblyAnalysis = bound.found
+    found: DisassemblyAnalysis = bound.analysis
     each = next((part for number in range(1, MOST_PARTS + 1) if (part := found.part_number(number)).part == reading.subject.part), None)
     if each is None or not each.is_described:
         return

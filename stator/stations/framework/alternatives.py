@@ -23,7 +23,7 @@ if TYPE_CHECKING:
 
 def alternatives_for(bound: BoundStation) -> tuple[RenderedAlternative, ...]:
     """The ways that the call names; else the last reading again and the run, where nothing is asked and nothing can be done."""
-    judged = bound.judged
+    judged = bound.computed_verdict
     ways = judged.ways or (_usual(bound) if judged.state in NOT_OK and _is_stuck(bound) else ())
     found = (_said(bound, way) for way in ways)
     return tuple(each for each in found if each)
@@ -36,7 +36,7 @@ def _is_stuck(bound: BoundStation) -> bool:
 
 def _usual(bound: BoundStation) -> tuple[Alternative, ...]:
     standing = [slot_of(each) for each in bound.readings if not each.withdrawn_at]
-    last = next((slot for slot in reversed(standing) if slot and any(ask.key == slot.key for ask in bound.wanted)), None)
+    last = next((slot for slot in reversed(standing) if slot and any(ask.key == slot.key for ask in bound.current_questions)), None)
     return (*((Alternative(last),) if last else ()), Alternative(page="run"))
 
 

@@ -71,7 +71,7 @@ GAUGELESS = {"length": 0.001, "temperature": 1.0, "torque": 1.0, "angle": 1.0, "
 class BoundStation:
     """A station bound to a job, a seat, a user and a time: what it asks, shows, does and records.
 
-    It computes from what it was bound to. After something was written, `refreshed` or `anew` returns the station as it is then.
+    It computes from what it was bound to. After something was written, `refreshed` or `recomputed` returns the station as it is then.
     """
 
     station: StationDefinition
@@ -112,35 +112,37 @@ class BoundStation:
         return self.definition.from_log
 
     @cached_property
-    def own(self) -> EntryData:
+    def entry_data(self) -> EntryData:
         """Return what this entry holds itself."""
         return own_of(self.entry, self.readings, self.before)
 
     @cached_property
-    def known(self) -> Facts:
+    def job_facts(self) -> Facts:
         """Return what the rest of the job knows."""
         return facts_of(self.job, self.entry)
 
     def share_facts(self, other: BoundStation) -> None:
         """Use the facts of the same station as it was before a write in its own entry; the other entries have not changed."""
-        self.known = other.known
+        self.job_facts = other.job_facts
 
     @cached_property
-    def given(self) -> StationInput:
+    def station_input(self) -> StationInput:
         """Return the input of the analysis: the card, facts, equipment and time."""
         on_shelves, timers = shelves(self.shop), tuple(self.timers)
         on_shelves = with_lent(on_shelves) if self.job.practice else on_shelves
-        read_off([*self.job.card.seats.all(), *([self.seat] if self.seat else [])], self.known, self.own)
-        given = StationInput(self.job.card, self.known, self.own, on_shelves, self.shop, self.seat, self.job, timers, self.person, self.now)
+        read_off([*self.job.card.seats.all(), *([self.seat] if self.seat else [])], self.job_facts, self.entry_data)
+        given = StationInput(
+            self.job.card, self.job_facts, self.entry_data, on_shelves, self.shop, self.seat, self.job, timers, self.person, self.now
+        )
         given = replace(given, tray=tuple(self.job.tray.all())) if self.definition.sees_tray else given
         besides = self.entry.pk if self.entry else 0
         return replace(given, past=self.definition.past(given, besides)) if self.definition.past else given
 
     @cached_property
-    def found(self) -> Any:
+    def analysis(self) -> Any:
         """Return everything that the station computes."""
         assert self.definition.facts is not None
-        return self.definition.facts(self.given)
+        return self.definition.facts(self.station_input)
 
     @property
     def words(self) -> Any:
@@ -157,13 +159,13 @@ class BoundStation:
         return station_address(self.job.tag, self.station.key, seat)
 
     @cached_property
-    def specs(self) -> list[Spec]:
+    def limits(self) -> list[Spec]:
         """Return the limits of the card."""
         return list(self.job.card.specs.all())
 
-    def spec(self, limited: Property) -> Spec | None:
+    def limit_for(self, limited: Property) -> Spec | None:
         """Return the limit of a property on the card."""
-        return next((each for each in self.specs if each.property == limited), None)
+        return next((each for each in self.limits if each.property == limited), None)
 
     def refreshed(self) -> Self:
         """Return the station as it is after a write, at the same time."""
@@ -172,25 +174,25 @@ class BoundStation:
         entry = current_entry(self.stage, self.seat)
         return type(self)(self.station, job, self.stage, self.seat, entry, self.person, self.now, self.shop)
 
-    def anew(self, readings: Sequence[Reading] = ()) -> BoundStation:
+    def recomputed(self, readings: Sequence[Reading] = ()) -> BoundStation:
         """Return the same work with nothing computed yet; its readings are read unless they are passed."""
         again = type(self)(self.station, self.job, self.stage, self.seat, self.entry, self.person, self.now, self.shop, list(readings))
         again.papers, again.seen = self.papers, self.seen
-        again.before = self.own if readings else None
+        again.before = self.entry_data if readings else None
         return again
 
     # what it asks
 
-    def asks(self) -> list[Question]:
+    def questions(self) -> list[Question]:
         """Return the questions of this moment."""
-        return [self._offered(ask) for ask in self.definition.questions(self.found)]
+        return [self._offered(ask) for ask in self.definition.questions(self.analysis)]
 
     def _offered(self, ask: Question) -> Question:
         """Return a question with the answer that another entry has already; Enter alone uses it."""
         slot = ask.slot
-        if slot is None or not slot.about.shared or ask.anew or ask.offer or self.own.has(slot):
+        if slot is None or not slot.about.shared or ask.measure_again or ask.offer or self.entry_data.has(slot):
             return ask
-        fact = self.known.best(slot.part, slot.what, slot.at)
+        fact = self.job_facts.best(slot.part, slot.what, slot.at)
         if fact is None or fact.origin not in (Origin.MEASURED, Origin.DECIDED):
             return ask
         if ask.options and fact.text not in [option.key for option in ask.options]:
@@ -207,9 +209,9 @@ class BoundStation:
         return format_value(Amount(fact.value, fact.kind, fact.resolution or ask.resolution))
 
     @cached_property
-    def wanted(self) -> list[Question]:
+    def current_questions(self) -> list[Question]:
         """Return the questions of this moment."""
-        return self.asks()
+        return self.questions()
 
     def open_questions(self) -> list[Question]:
         """Return the questions without an answer, in order; places that are read several times come round after round."""
@@ -218,7 +220,7 @@ class BoundStation:
     @cached_property
     def _open(self) -> tuple[Question, ...]:
         done = self.answers.skipped
-        waiting = (ask for ask in self.wanted if not ask.quiet and ask.key not in done)
+        waiting = (ask for ask in self.current_questions if not ask.quiet and ask.key not in done)
         found = [ask for ask in waiting if ask.repeats or len(self.answers.live(ask.key)) < ask.times]
         if not found or found[0].times == 1:
             return tuple(found)
@@ -235,14 +237,14 @@ class BoundStation:
         """Return the question jumped to, else the one that the station puts first, else the next in turn."""
         if self.signed:
             return None
-        first = self.definition.asks_first(self.found) if self.definition.asks_first else None
-        wanted = next((ask for ask in self.wanted if ask.key == (key or first)), None)
+        first = self.definition.asks_first(self.analysis) if self.definition.asks_first else None
+        wanted = next((ask for ask in self.current_questions if ask.key == (key or first)), None)
         return wanted or self.next_question or self.command_question()
 
     def previous_question(self, ask: Question) -> Question | None:
         """Return the question before this one that was answered or skipped."""
-        keys = [each.key for each in self.wanted]
-        earlier = self.wanted[: keys.index(ask.key)] if ask.key in keys else self.wanted
+        keys = [each.key for each in self.current_questions]
+        earlier = self.current_questions[: keys.index(ask.key)] if ask.key in keys else self.current_questions
         done = self.answers.skipped
         return next((each for each in reversed(earlier) if not each.quiet and (each.key in done or self.answers.live(each.key))), None)
 
@@ -254,7 +256,7 @@ class BoundStation:
 
     def name_of(self, ask: Question) -> str:
         """Return what a question asks for, for a list."""
-        return self.label(ask.slot) if ask.slot else ask.words.rstrip("?")
+        return self.label(ask.slot) if ask.slot else ask.text.rstrip("?")
 
     def label(self, slot: FactKey, code: str = "") -> str:
         """Return what a reading is called in a table; by a code of its own where it is not just one reading."""
@@ -263,7 +265,7 @@ class BoundStation:
 
     # what it takes
 
-    def read(self, ask: Question, text: str) -> Quantity:
+    def parse_answer(self, ask: Question, text: str) -> Quantity:
         """Return what was typed as a quantity of the kind that is asked for; raise `BadInput` with a reason."""
         if ask.reads:
             ask.reads(text)
@@ -279,7 +281,7 @@ class BoundStation:
         about = ask.slot.about
         low, high = ask.limits or (about.low, about.high)
         if not low <= quantity.canonical <= high:
-            message = format_message(shared.NOT_BELIEVABLE, {"question": ask.words.rstrip("?"), "typed": quantity.text})
+            message = format_message(shared.NOT_BELIEVABLE, {"question": ask.text.rstrip("?"), "typed": quantity.text})
             if ask.refusal:
                 message = ask.refusal
             elif ask.limits:
@@ -292,7 +294,7 @@ class BoundStation:
 
     def gauge_for(self, ask: Question) -> Gauge | None:
         """Return the gauge of a reading: the station's choice, else the one chosen, else a connected one, else the first of its kind."""
-        own = self.definition.taken_with(self.found, ask.slot) if self.definition.taken_with and ask.slot else None
+        own = self.definition.taken_with(self.analysis, ask.slot) if self.definition.taken_with and ask.slot else None
         if own:
             return own
         for kind in ask.gauges:
@@ -305,7 +307,7 @@ class BoundStation:
     def gauge_methods(self) -> tuple[Method, ...]:
         """Return which gauge is in use, where the shelf has more than one of a kind."""
         methods = []
-        for kind in dict.fromkeys(kind for ask in self.wanted for kind in ask.gauges):
+        for kind in dict.fromkeys(kind for ask in self.current_questions for kind in ask.gauges):
             found = [gauge for gauge in shelves(self.shop).gauges if gauge.kind == kind]
             if len(found) > 1:
                 using = self.gauge_for(Question("", "", gauges=(kind,)))
@@ -316,23 +318,23 @@ class BoundStation:
     def extra_for(self, ask: Question, quantity: Quantity, data: dict[str, str]) -> tuple[Gauge | None, dict[str, Any]]:
         """Return the gauge and the corrections that are stored with a reading."""
         corrected = self.definition.corrected
-        return self.gauge_for(ask), dict(corrected(self.found, ask.slot, quantity)) if corrected and ask.slot else {}
+        return self.gauge_for(ask), dict(corrected(self.analysis, ask.slot, quantity)) if corrected and ask.slot else {}
 
     # what it shows
 
     @cached_property
-    def judged(self) -> Verdict:
+    def computed_verdict(self) -> Verdict:
         assert self.definition.verdict is not None
-        return self.definition.verdict(self.found, self.open_questions())
+        return self.definition.verdict(self.analysis, self.open_questions())
 
     @cached_property
-    def call(self) -> RenderedVerdict:
+    def current_verdict(self) -> RenderedVerdict:
         """Return the verdict of this moment as text."""
         return self.displayed_verdict()
 
     def displayed_verdict(self) -> RenderedVerdict:
         """Return the verdict that the page shows."""
-        return self.signed_verdict() if self.signed else self.render_verdict(self.judged)
+        return self.signed_verdict() if self.signed else self.render_verdict(self.computed_verdict)
 
     def signed_verdict(self) -> RenderedVerdict:
         """The call as it was signed; it stands whatever the core says today."""
@@ -347,35 +349,35 @@ class BoundStation:
     @property
     def _asked(self) -> str:
         ask = next(iter(self.open_questions()), None)
-        asked = ask.words if ask else ""
+        asked = ask.text if ask else ""
         return asked if asked.endswith("?") or not asked else f"{asked}."
 
     @property
-    def shows(self) -> PageState:
+    def page_state(self) -> PageState:
         """The call of this moment, as a page tells it back."""
-        return PageState.now(self.job.revision, self.call.state, self.call.code or self.call.words)
+        return PageState.now(self.job.revision, self.current_verdict.state, self.current_verdict.code or self.current_verdict.headline)
 
     def is_live(self) -> bool:
         """Return True if the page changes by itself, because something cools or cures."""
-        return not self.signed and self.definition.live(self.found)
+        return not self.signed and self.definition.live(self.analysis)
 
     def drawing(self, at_s: float | None = None) -> SafeString:
         """Return the drawing; at an instant where time counts."""
         ask = self.next_question
         more: dict[str, Any] = {"address": self.address, "asked": ask.slot if ask else None, "tappable": not self.signed, "at_s": at_s}
-        return render_drawing(self.definition, self.found, self.call, self.papers, **more)
+        return render_drawing(self.definition, self.analysis, self.current_verdict, self.papers, **more)
 
     def slider(self) -> tuple[float, float] | None:
         """Return the longest time and the present one, s, if the drawing can be moved through time."""
-        return (not self.signed and self.definition.slider(self.found)) or None
+        return (not self.signed and self.definition.slider(self.analysis)) or None
 
     def checks(self) -> tuple[SafetyWarning, ...]:
         """Return what is to be done before the work begins."""
-        return () if self.definition.checks_past(self.found) else self.every_check()
+        return () if self.definition.checks_past(self.analysis) else self.every_check()
 
     def every_check(self) -> tuple[SafetyWarning, ...]:
         """Return the whole checklist, for the record."""
-        return self.definition.checks(self.found)
+        return self.definition.checks(self.analysis)
 
     def ticks(self, key: str) -> dict[str, str]:
         """Return who ticked a line of the check list, and when; empty where nobody did."""
@@ -384,7 +386,7 @@ class BoundStation:
 
     def warnings(self) -> tuple[SafetyWarning, ...]:
         """Return what the mechanic is warned of."""
-        return (*self.raised_warnings(), *self.definition.warnings(self.found))
+        return (*self.raised_warnings(), *self.definition.warnings(self.analysis))
 
     def raised_warnings(self) -> tuple[SafetyWarning, ...]:
         """The contradictions as cautions, and gauges that are not trusted any more."""
@@ -395,19 +397,19 @@ class BoundStation:
 
     def methods(self) -> tuple[Method, ...]:
         """Return the choices of method."""
-        return () if self.signed else (*self.definition.methods(self.found), *self.gauge_methods())
+        return () if self.signed else (*self.definition.methods(self.analysis), *self.gauge_methods())
 
     def tabs(self) -> Method | None:
         """Return parts of the work that are taken up one at a time, as tabs over the drawing."""
-        return self.definition.tabs(self.found) if self.definition.tabs else None
+        return self.definition.tabs(self.analysis) if self.definition.tabs else None
 
     def sources(self) -> tuple[Source, ...]:
         """Return where the numbers on the page come from."""
-        return tuple(self.definition.sources(self.found))
+        return tuple(self.definition.sources(self.analysis))
 
     def history(self) -> list[dict[str, str]]:
         """Return earlier work like this, as rows of a table."""
-        return self.definition.history(self.found)
+        return self.definition.history(self.analysis)
 
     def contradictions(self) -> list[dict[str, str]]:
         """Return what was found otherwise than the card says: what, found, card, where."""
@@ -418,31 +420,35 @@ class BoundStation:
                 "card": str(format_value(each.card)),
                 "where": str(self.station.name),
             }
-            for each in self.definition.contradictions(self.found)
+            for each in self.definition.contradictions(self.analysis)
         ]
 
     # readings on the page
 
-    def sheet(self) -> list[ReadingRow]:
+    def readings_table(self) -> list[ReadingRow]:
         """Return the rows of this round's readings, then those of the rounds before."""
         rows = []
-        for ask in self.wanted:
+        for ask in self.current_questions:
             found = self.answers.live(ask.key)
-            lines = [ReadingRow(ask, reading, self.shown(reading, ask), beside(reading, self.note(reading))) for reading in found]
+            lines = [ReadingRow(ask, reading, self.format_reading(reading, ask), beside(reading, self.note(reading))) for reading in found]
             rows += lines or ([] if ask.hide_until_answered else [ReadingRow(ask, None, "")])
-        asked = {ask.key for ask in self.wanted}
+        asked = {ask.key for ask in self.current_questions}
         for attempt in range(self.answers.attempt - 1, 0, -1):
             earlier = [reading for reading in self.readings if reading.attempt == attempt and not reading.withdrawn_at]
             for reading in earlier:
                 slot = slot_of(reading)
                 if slot and slot.what in self.definition.each_round:
                     name = format_message(shared.ROUND_LABEL, {"attempt": attempt, "label": self.label(slot)})
-                    rows.append(ReadingRow(Question(reading.ask, name, slot=slot), reading, self.shown(reading)))
+                    rows.append(ReadingRow(Question(reading.ask, name, slot=slot), reading, self.format_reading(reading)))
         if self.signed:
             rest = [
                 each for each in self.readings if each.ask not in asked and not each.withdrawn_at and each.attempt == self.answers.attempt
             ]
-            rows += [ReadingRow(Question(each.ask, self.label(slot)), each, self.shown(each)) for each in rest if (slot := slot_of(each))]
+            rows += [
+                ReadingRow(Question(each.ask, self.label(slot)), each, self.format_reading(each))
+                for each in rest
+                if (slot := slot_of(each))
+            ]
         return rows
 
     @cached_property
@@ -451,16 +457,16 @@ class BoundStation:
         found = next((reading for reading in reversed(self.readings) if not reading.withdrawn_at), None)
         if found is None:
             return None
-        ask = next((each for each in self.wanted if each.key == found.ask), Question(found.ask, found.ask))
-        return ReadingRow(ask, found, self.shown(found, ask))
+        ask = next((each for each in self.current_questions if each.key == found.ask), Question(found.ask, found.ask))
+        return ReadingRow(ask, found, self.format_reading(found, ask))
 
-    def shown(self, reading: Reading, ask: Question | None = None) -> str:
+    def format_reading(self, reading: Reading, ask: Question | None = None) -> str:
         """Return a reading in the reader's unit, with no more digits than it has."""
         slot = slot_of(reading)
         if reading.canonical is None or slot is None:
             options = {option.key: option.words for option in ask.options} if ask else {}
             return str(options.get(reading.text) or self.answered(reading))
-        own = self.definition.spelled(self.found, slot, reading.canonical) if self.definition.spelled else ""
+        own = self.definition.spelled(self.analysis, slot, reading.canonical) if self.definition.spelled else ""
         if own:
             return own
         amount = self.amount(reading, ask)
@@ -484,9 +490,9 @@ class BoundStation:
     def note(self, reading: Reading) -> str:
         """Return what the sheet says beside a reading."""
         taken = taken_of(reading) if self.definition.note else None
-        return self.definition.note(self.found, taken) if self.definition.note and taken else ""
+        return self.definition.note(self.analysis, taken) if self.definition.note and taken else ""
 
-    def called(self, reading: Reading) -> str:
+    def reading_label(self, reading: Reading) -> str:
         """Return what a reading is called on the sheet."""
         slot = slot_of(reading)
         return self.label(slot) if slot else str(reading.extra.get("asked", reading.ask))
@@ -512,7 +518,7 @@ class BoundStation:
         """The button that signs, which every station ends with."""
         return Action("sign", str(shared.SIGN), "sign", main and not self.open_questions(), self.may_sign(), lambda bound: bound.sign())
 
-    def ways(self) -> tuple[RenderedAlternative, ...]:
+    def alternatives(self) -> tuple[RenderedAlternative, ...]:
         """Return ways on from a verdict that is not OK."""
         return () if self.signed or self.job.is_closed else alternatives_for(self)
 
@@ -545,7 +551,7 @@ class BoundStation:
         """Begin the next attempt of the entry, with choices."""
         return log.next_attempt(self.open_entry, **choices)
 
-    def move(self, kind: str, slot: FactKey | None = None, amount: float | None = None, text: str = "", **detail: Any) -> None:
+    def record_action(self, kind: str, slot: FactKey | None = None, amount: float | None = None, text: str = "", **detail: Any) -> None:
         """Write down something that hands did, with numbers that go with it."""
         assert self.entry is not None
         more: dict[str, Any] = {"text": text, "detail": detail, "attempt": self.answers.attempt, "at": self.now}
@@ -572,33 +578,33 @@ class BoundStation:
             return
         if self.entry and not self.signed:
             self.move_timers()
-        plate = self.call
+        plate = self.current_verdict
         state = RunStation.State.DONE if self.whole_station_signed() else RunStation.State.NOW
         if self.entry or self.stage.state != RunStation.State.AHEAD:
-            said = self.next_said()
-            words = "" if said else (plate.standing or plate.move)[:200]
+            said = self.next_step_code()
+            words = "" if said else (plate.next_step_without_times or plate.next_step)[:200]
             log.set_station(self.stage, state=state, call_state=plate.state, next_move=words, next_said=said)
 
-    def next_said(self) -> dict[str, Any]:
+    def next_step_code(self) -> dict[str, Any]:
         """Return the next step by its code and values; empty where only words can say it."""
         if self.signed:
             return next_step.next_step_code(next_step.SIGNED, {"person": self.person.called}, whole=False)
-        judged = self.judged
+        judged = self.computed_verdict
         code = judged.standing or judged.next or judged.code
         move = next_step.next_step_code(code, {"question": self._asked, **judged.values}, whole=self.definition is not self.station)
         return move if next_step.render_next_step(self.station, move) else {}
 
     # signing
 
-    def refused(self) -> str:
+    def blocking_check(self) -> str:
         """The gate that is still shut: a caution not ticked."""
         ticks = self.entry.ticks if self.entry else {}
-        return next((caution.words for caution in self.checks() if caution.gate and caution.key not in ticks), "")
+        return next((caution.words for caution in self.checks() if caution.required and caution.key not in ticks), "")
 
     def unanswered_message(self) -> str:
         """Return what must be answered before this is signed; empty when nothing is."""
         wanted = [ask for ask in self.open_questions() if not ask.optional and not (ask.repeats and self.answers.live(ask.key))]
-        missing = [ask.words.lower().rstrip("?") for ask in wanted]
+        missing = [ask.text.lower().rstrip("?") for ask in wanted]
         return format_message(shared.STILL_TO_ANSWER, {"questions": ", ".join(missing)}) if missing else ""
 
     @cached_property
@@ -607,7 +613,7 @@ class BoundStation:
         if self.signed:
             return []
         overruled = self.answers.choices.get("against", {})
-        return [need for need in unmet(self.definition.needs, self.job, self.known, self.seat) if need[0] not in overruled]
+        return [need for need in unmet(self.definition.needs, self.job, self.job_facts, self.seat) if need[0] not in overruled]
 
     def may_sign(self) -> str:
         """Return why the entry cannot be signed yet; empty when it can."""
@@ -616,53 +622,53 @@ class BoundStation:
         if not self.entry or all(reading.withdrawn_at for reading in self.readings):
             return _("Nothing is written down yet.")
         refused = self.definition.may_sign(self) if self.definition.may_sign else ""
-        gate = self.refused() if self.definition.gates_signing else ""
+        gate = self.blocking_check() if self.definition.gates_signing else ""
         unmet_need = next((sentence for _code, sentence in self.unmet_prerequisites), "")
         return refused or gate or self.unanswered_message() or unmet_need
 
     def sign(self) -> None:
         if self.may_sign() or not self.entry:
             raise BadInput("sign", self.may_sign())
-        if self.seen is not None and self.seen != self.shows:
+        if self.seen is not None and self.seen != self.page_state:
             raise PageOutdated(self.seen.revision)
         with reading_in(self.shop.units):
-            told = self if units_now() == self.reader_units else self.anew()
+            told = self if units_now() == self.reader_units else self.recomputed()
             plate = told.verdict()
-            call = log.VerdictSnapshot(plate.state, plate.words, plate.line or plate.move, plate.code, plain_values(plate.values))
+            call = log.VerdictSnapshot(plate.state, plate.headline, plate.reason or plate.next_step, plate.code, plain_values(plate.values))
             self.entry = log.sign(self.entry, self.person, call, told.result(), told.findings(), frozen(told, plate), at=self.now)
 
     def verdict(self) -> RenderedVerdict:
         """Return the verdict that is signed."""
         return (
-            self.render_verdict(self.definition.overall(self.found))
+            self.render_verdict(self.definition.overall(self.analysis))
             if self.definition.overall and not self.signed
             else self.displayed_verdict()
         )
 
-    def told(self) -> list[ReportResult]:
+    def report_results(self) -> list[ReportResult]:
         """Return what the readings came to, for the job report."""
-        return [results_of(self.words, each, self.label(each.slot, each.code)) for each in self.definition.results(self.found)]
+        return [results_of(self.words, each, self.label(each.slot, each.code)) for each in self.definition.results(self.analysis)]
 
     def result(self) -> dict[str, Any]:
         """Return what is stored with the verdict so that it can be computed again."""
-        found = dict(self.definition.result(self.found)) if self.definition.result else {}
+        found = dict(self.definition.result(self.analysis)) if self.definition.result else {}
         return {**found, "contradicts": self.contradictions()}
 
     def findings(self) -> list[Finding]:
         """Return what follows from the readings, as facts for other stations."""
-        return list(self.definition.derived(self.found))
+        return list(self.definition.derived(self.analysis))
 
     def decisions(self) -> list[str]:
         """Reasons given for going on against advice."""
         against = [f"{shared.OVERRIDES.get(code, code)} {reason}" for code, reason in self.answers.choices.get("against", {}).items()]
         given = [each for each in self.readings if not each.withdrawn_at and each.property in REASONS]
-        return [*against, *(f"{self.called(each)}: {each.text}" for each in given)]
+        return [*against, *(f"{self.reading_label(each)}: {each.text}" for each in given)]
 
     def uses(self) -> Iterable[tuple[str, Equipment]]:
         """Return shelf and equipment that the verdict rests on, besides the gauges."""
-        return self.definition.uses(self.found)
+        return self.definition.uses(self.analysis)
 
-    def supersede(self, reason: str) -> None:
+    def replace(self, reason: str) -> None:
         """Begin a new entry in place of the signed one; at the last station that opens a job that was handed over."""
         if self.station.open_when_closed and self.job.is_closed:
             if not self.person.is_owner:
@@ -684,7 +690,7 @@ class BoundStation:
         """Return True if this station fits bearings, and another of the run has signed this one as home."""
         if Property.BEARING_HOME not in self.station.gives:
             return False
-        home = self.known.best(seat.part, Property.BEARING_HOME)
+        home = self.job_facts.best(seat.part, Property.BEARING_HOME)
         return home is not None and home.station != self.station.key
 
 

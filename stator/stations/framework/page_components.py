@@ -44,7 +44,7 @@ class Question:
     """
 
     key: str
-    words: str
+    text: str
     where: str = ""
     kind: str = "length"
     unit: str = "mm"  # in which a bare number is taken
@@ -65,7 +65,7 @@ class Question:
     check: Callable[[float], None] | None = field(default=None, compare=False)  # refuses a number that cannot be beside another
     reads: Callable[[str], object] | None = field(default=None, compare=False)  # refuses words that cannot be understood
     slot: FactKey | None = None  # where the answer belongs, for a station whose readings have addresses
-    anew: bool = False  # measured or answered again, whatever another entry knows of it
+    measure_again: bool = False  # measured or answered again, whatever another entry knows of it
     expects: float | None = None  # what it should come to, in the kind's own unit: far from it, it is asked once whether it was meant
     skip_means_done: bool = False  # left out, it was done as the question says, and not left unmeasured
     hide_until_answered: bool = False  # no line of the table until it is answered
@@ -122,12 +122,12 @@ class RenderedVerdict:
     """The call as it stands on the page."""
 
     state: str
-    words: str
-    line: str
-    move: str
+    headline: str
+    reason: str
+    next_step: str
     detail: str = ""
     scale: Scale | None = None
-    standing: str = ""  # the move as the bench page says it, where times would go stale
+    next_step_without_times: str = ""  # the move as the bench page says it, where times would go stale
     assumed: tuple[str, ...] = ()  # what it rests on that nobody measured, in words
     code: str = ""  # the headline's, where the station has codes
     values: Mapping[str, Any] = field(default_factory=dict, hash=False)
@@ -139,7 +139,7 @@ class SafetyWarning:
 
     key: str
     words: str
-    gate: bool = False
+    required: bool = False
 
 
 @dataclass(frozen=True)
@@ -200,7 +200,7 @@ class Action:
 class ReadingRow:
     """A line of the readings sheet."""
 
-    ask: Question
+    question: Question
     reading: Any  # a Reading, or as the record has it; None where none was taken
     shown: str
     note: str = ""

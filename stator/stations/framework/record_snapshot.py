@@ -6,7 +6,7 @@ import zlib
 from typing import TYPE_CHECKING, Any
 
 from shopmath import __version__ as core_version
-from stator.jobs.facts import Fact, Facts
+from stator.jobs.facts import Fact
 from stator.jobs.log import RecordSnapshot
 from stator.jobs.photos import photos_of
 from stator.shop.equipment_snapshot import shelves
@@ -25,7 +25,7 @@ if TYPE_CHECKING:
 
 def frozen(work: BoundStation, plate: RenderedVerdict) -> RecordSnapshot:
     """Everything of a bound station as it stands, in plain values; with its drawing."""
-    known: Facts | None = getattr(work, "known", None)
+    known = work.job_facts
     unmeasured = _unmeasured(work)
     content = {
         "version": VERSION,
@@ -38,15 +38,15 @@ def frozen(work: BoundStation, plate: RenderedVerdict) -> RecordSnapshot:
             "state": str(plate.state),
             "code": plate.code,
             "values": plain_values(plate.values),
-            "headline": str(plate.words),
-            "reason": str(plate.line),
-            "next": str(plate.move),
+            "headline": str(plate.headline),
+            "reason": str(plate.reason),
+            "next": str(plate.next_step),
             "detail": str(plate.detail),
             "assumed": list(plate.assumed),
             "scale": plate.scale.plain() if plate.scale else None,
         },
         "figures": [each.plain() for each in figures_of(work)],
-        "readings": [_reading(work, row) for row in work.sheet() if row.reading],
+        "readings": [_reading(work, row) for row in work.readings_table() if row.reading],
         "sources": [{"label": t.label, "value": t.value, "source": t.source, "estimated": t.estimated} for t in work.sources()],
         "checks": [{"words": check.words, **work.ticks(check.key)} for check in work.every_check() if work.ticks(check.key)],
         "methods": [{"words": method.words, "chosen": str(method.chosen_words)} for method in work.methods()],
@@ -73,7 +73,7 @@ def _reading(work: BoundStation, row: ReadingRow) -> dict[str, Any]:
     reading = row.reading
     assert reading is not None
     return {
-        "words": row.ask.words,
+        "words": row.question.text,
         "shown": row.shown,
         "typed": reading.text,
         "note": row.note,
@@ -90,7 +90,7 @@ def _number(work: BoundStation, row: ReadingRow) -> dict[str, Any]:
     reading = row.reading
     if reading is None or reading.canonical is None or reading.kind not in METRIC:
         return {}
-    step = reading.gauge.resolution if reading.gauge else row.ask.resolution
+    step = reading.gauge.resolution if reading.gauge else row.question.resolution
     return {"kind": reading.kind, "value": reading.canonical, "step": step}
 
 
@@ -134,5 +134,5 @@ def _figures(thing: Equipment) -> dict[str, Any]:
 def _unmeasured(work: BoundStation) -> list[str]:
     """Return what was asked and left unmeasured, as the questions call it."""
     read, skipped = {reading.ask for reading in work.readings if not reading.withdrawn_at}, set(work.answers.skipped)
-    left = [ask for ask in work.wanted if ask.key in skipped - read and not ask.skip_means_done and not ask.is_words]
+    left = [ask for ask in work.current_questions if ask.key in skipped - read and not ask.skip_means_done and not ask.is_words]
     return [work.name_of(ask) for ask in left]

@@ -52,7 +52,7 @@ def render_drawing(
     draw = definition.draw
 
     def one(name: str, width: float) -> SafeString:
-        sheet = Sheet(width, definition.height, str(words.DRAWING), f"{call.words}. {call.line} {call.move}", name)
+        sheet = Sheet(width, definition.height, str(words.DRAWING), f"{call.headline}. {call.reason} {call.next_step}", name)
         canvas = Canvas(sheet, width, call, address, words, asked, tappable, at_s)
         draw(found, canvas)
         canvas.labels.put()

@@ -60,14 +60,14 @@ class RecordedValue:
 
 def figures_of(work: BoundStation) -> list[RecordedValue]:
     """Every figure of an entry."""
-    told = [_told(work, each) for each in work.told()]
+    told = [_told(work, each) for each in work.report_results()]
     taken: dict[str, list[Reading]] = {}
     for reading in work.readings:
         if reading.kind not in NOT_FIGURES and reading.canonical is not None and not reading.withdrawn_at:
             taken.setdefault(reading.ask, []).append(reading)
     lines = [(_figure(work, readings), readings[-1]) for readings in taken.values()]
     named = Counter((line.part, line.words) for line, _ in lines)
-    where = {ask.key: ask.where for ask in work.wanted}
+    where = {ask.key: ask.where for ask in work.current_questions}
     apart = [
         replace(line, words=f"{line.words}: {where[reading.ask]}") if named[line.part, line.words] > 1 and where.get(reading.ask) else line
         for line, reading in lines
@@ -78,7 +78,7 @@ def figures_of(work: BoundStation) -> list[RecordedValue]:
 def _as_asked(work: BoundStation) -> list[RecordedValue]:
     """Return what was done as asked and not read, a line for all that went alike."""
     skipped, read = set(work.answers.skipped), {reading.ask for reading in work.readings if not reading.withdrawn_at}
-    alike = Counter(ask.skip_means for ask in work.wanted if ask.skip_means_done and ask.key in skipped - read)
+    alike = Counter(ask.skip_means for ask in work.current_questions if ask.skip_means_done and ask.key in skipped - read)
     by, at = work.person.called, day_time(work.now)
     return [
         RecordedValue(f"as asked {means}", format_message(shared.AS_ASKED, {"count": count}), "", means, "", "", "", "", "", by, at)
@@ -117,9 +117,9 @@ def _unsure(reading: Reading) -> float:
 
 def _shown(work: BoundStation, reading: Reading) -> str:
     """With the digits of its gauge; as it was typed where neither gauge nor question says how many it has."""
-    ask = next((each for each in work.wanted if each.key == reading.ask), None)
+    ask = next((each for each in work.current_questions if each.key == reading.ask), None)
     if ask or reading.gauge or reading.subject_id:
-        said = work.shown(reading, ask)
+        said = work.format_reading(reading, ask)
         return format_message(shared.TURNS, {"turns": said}) if reading.unit == "turn" else said
     number = NUMBER.match(reading.text)
     if number is None or reading.unit not in SHOWN or reading.canonical is None or reading.kind not in SCALED:
@@ -140,11 +140,11 @@ def _figure(work: BoundStation, readings: list[Reading]) -> RecordedValue:
     """Readings of one place: as found the first of them where rounds follow one another, the last as it stands."""
     first, last = readings[0], readings[-1]
     slot = slot_of(last)
-    spec = work.spec(slot.what) if slot else None
+    spec = work.limit_for(slot.what) if slot else None
     low, high = _limits(spec, last.kind) if last.kind in SCALED else (None, None)
     limits = between(low, high)
     several = first.attempt != last.attempt
-    words, part = work.called(last), work.part_name(last.ask)
+    words, part = work.reading_label(last), work.part_name(last.ask)
     number = {
         "value": last.canonical,
         "doubt": _unsure(last),

@@ -66,7 +66,7 @@ class SignedStation(BoundStation):
 
     # nothing is computed
 
-    def asks(self) -> list[Question]:
+    def questions(self) -> list[Question]:
         return []
 
     def is_live(self) -> bool:
@@ -132,7 +132,7 @@ class SignedStation(BoundStation):
     def warnings(self) -> tuple[SafetyWarning, ...]:
         return self.raised_warnings()
 
-    def sheet(self) -> list[ReadingRow]:
+    def readings_table(self) -> list[ReadingRow]:
         return [
             ReadingRow(
                 Question("", each["words"]),
@@ -145,13 +145,13 @@ class SignedStation(BoundStation):
 
     @property
     def latest(self) -> ReadingRow | None:
-        rows = self.sheet()
+        rows = self.readings_table()
         return rows[-1] if rows else None
 
     def actions(self) -> tuple[()]:
         return ()
 
-    def next_said(self) -> dict[str, Any]:
+    def next_step_code(self) -> dict[str, Any]:
         by = self.entry.signed_by.called if self.entry and self.entry.signed_by else ""
         return next_step.next_step_code(next_step.SIGNED, {"person": by}, whole=False)
 

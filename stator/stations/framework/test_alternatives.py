@@ -45,9 +45,9 @@ class AtSeals(SealsCase):
         self.assertIn("It is the Output seal", self.hands.page())
         self.hands.act("other")
         work = self.hands.work()
-        self.assertEqual((work.found.in_hand.seal, work.found.in_hand.is_the_one), (self.output, True))
+        self.assertEqual((work.analysis.in_hand.seal, work.analysis.in_hand.is_the_one), (self.output, True))
         self.assertEqual(["17", "40.1"], [each.text for each in work.readings if not each.withdrawn_at])
-        self.assertEqual("Lip and depth", work.displayed_verdict().words)
+        self.assertEqual("Lip and depth", work.displayed_verdict().headline)
 
 
 class Fasteners(TestCase):
@@ -76,7 +76,7 @@ class Fasteners(TestCase):
         self.hands.bolt(self.bolts[0].name, "40")
         self.hands.act("rest")
         work = self.hands.work()
-        self.assertEqual((len(self.bolts), "wait"), (len(work.found.out), work.displayed_verdict().state))
+        self.assertEqual((len(self.bolts), "wait"), (len(work.analysis.out), work.displayed_verdict().state))
         self.hands.answer("counted", str(len(self.bolts) - 1))
         self.assertEqual("stop", self.hands.work().displayed_verdict().state)
 
@@ -93,7 +93,7 @@ class Fasteners(TestCase):
         for mark in self.bolts:
             self.hands.bolt(mark.name)
         self.hands.answer("counted", str(len(self.bolts) - 1))
-        words = [way.words for way in self.hands.work().ways()]
+        words = [way.words for way in self.hands.work().alternatives()]
         self.assertIn("Count again", words)
         self.assertIn(f"{self.bolts[0].name} is out: enter its length", " ".join(words))
 
@@ -103,23 +103,23 @@ class AtClose(CloseCase):
         self.ready()
         self.hands.act("close")
         self.hands.round(0)
-        bolt = self.hands.work().found.ordered[0]
+        bolt = self.hands.work().analysis.ordered[0]
         self.hands.answer(torque_of(bolt, 2).key, "6.6")
         self.hands.answer(fault_of(bolt).key, "snapped")
-        self.assertEqual(("stop", "A bolt cannot hold"), (self.displayed_verdict().state, self.displayed_verdict().words))
-        self.assertIn(f"Bolt {bolt.name} is put right", [way.words for way in self.hands.work().ways()])
+        self.assertEqual(("stop", "A bolt cannot hold"), (self.displayed_verdict().state, self.displayed_verdict().headline))
+        self.assertIn(f"Bolt {bolt.name} is put right", [way.words for way in self.hands.work().alternatives()])
         self.assertIn(f">bolt {bolt.name}</text>", str(self.hands.work().drawing()))  # not the order's number, which is another bolt's name
         self.hands.answer(fault_of(bolt).key, "sound")
-        self.assertEqual("Tighten the bolts", self.displayed_verdict().words)
-        self.assertEqual(0, self.hands.work().found.rounds_done(bolt))
+        self.assertEqual("Tighten the bolts", self.displayed_verdict().headline)
+        self.assertEqual(0, self.hands.work().analysis.rounds_done(bolt))
 
     def test_the_manual_s_torque_is_one_key_away_from_too_much(self):
         self.hands.answer("gears", "all")
         self.hands.choose(school="more")
         self.hands.answer("bolt-torque-instead", "80")
         self.hands.answer("reason", "leaked")
-        self.assertEqual("Too much torque", self.displayed_verdict().words)
-        way = next(each for each in self.hands.work().ways() if each.option == "manual")
+        self.assertEqual("Too much torque", self.displayed_verdict().headline)
+        way = next(each for each in self.hands.work().alternatives() if each.option == "manual")
         self.hands.choose(**{way.choice: way.option})
         self.assertNotEqual("stop", self.displayed_verdict().state)
 

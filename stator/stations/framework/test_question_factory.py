@@ -37,4 +37,4 @@ class Asked(SimpleTestCase):
     def test_two_that_say_the_same_are_the_same_question(self):
         self.assertEqual(self.asked(), self.asked())
         self.assertNotEqual(self.asked(), self.asked(text="Other words"))
-        self.assertIs(type(self.asked().words), str)
+        self.assertIs(type(self.asked().text), str)

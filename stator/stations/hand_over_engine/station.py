@@ -93,7 +93,7 @@ def sign_and_close_job(bound: BoundStation) -> None:
 
 
 def may_sign(bound: BoundStation) -> str:
-    found: HandOverAnalysis = bound.found
+    found: HandOverAnalysis = bound.analysis
     if found.unsigned:
         return format_message(messages.REASON[Code.NOT_FINISHED], _still_open(found))
     if found.on_the_tray:

@@ -10,7 +10,7 @@ from stator.stations.inspect_parts.questions import is_open, next_tab, of_tab, t
 
 
 def actions(bound: BoundStation) -> tuple[Action, ...]:
-    found: InspectionAnalysis = bound.found
+    found: InspectionAnalysis = bound.analysis
     if not bound.entry:
         return ()
     offered, settle, onward = [], found.settling, next_tab(found)
@@ -26,7 +26,7 @@ def actions(bound: BoundStation) -> tuple[Action, ...]:
 
 def measure_again(bound: BoundStation) -> None:
     """Ask the places of a figure that is too close so often that its call is settled."""
-    settle = bound.found.settling
+    settle = bound.analysis.settling
     if settle:
         figure, readings = settle
         times = {**bound.answers.choices.get("times", {}), **{slot.key: readings for slot in figure.slots}}
@@ -34,6 +34,6 @@ def measure_again(bound: BoundStation) -> None:
 
 
 def take_up_next(bound: BoundStation) -> None:
-    onward = next_tab(bound.found)
+    onward = next_tab(bound.analysis)
     if onward:
         bound.choose(**{TAB: onward})

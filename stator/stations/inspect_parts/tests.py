@@ -55,12 +55,12 @@ class Looker(Halves):
 
     def the_crank(self, **answers):
         """The whole crank: nothing measured, but what is answered."""
-        for ask in [ask for ask in self.work().wanted if not ask.quiet]:
+        for ask in [ask for ask in self.work().current_questions if not ask.quiet]:
             self.answer(ask.key, {"damage": "none", "masses": "same", **answers}.get(ask.key, ""))
 
     @property
     def found(self):
-        return self.work().found
+        return self.work().analysis
 
     def seat_found(self, seat):
         return next(each for each in self.found.seats if each.part == seat.part)
@@ -89,9 +89,9 @@ class TheCrank(InspectCase):
     def test_it_asks_the_crank_first_and_tells_the_two_plays_apart(self):
         work = self.hands.work()
         self.assertEqual(work.next_question.slot, RADIAL)
-        self.assertIn("Up and down along the throw is wear", work.displayed_verdict().line)
+        self.assertIn("Up and down along the throw is wear", work.displayed_verdict().reason)
         self.hands.say(RADIAL, "0")
-        self.assertIn("Side to side is design", self.displayed_verdict().line)
+        self.assertIn("Side to side is design", self.displayed_verdict().reason)
         self.assertIn("wear: none to be felt", str(self.hands.work().drawing()))
         self.assertIn("design: the card says how much", str(self.hands.work().drawing()))
 
@@ -110,10 +110,10 @@ class TheCrank(InspectCase):
 
     def test_the_tilt_of_the_small_end_is_asked_where_the_card_limits_it_and_tells_the_radial_play(self):
         tilt = FactKey(rod(1), Property.SMALL_END_TILT)
-        asked = {ask.slot: ask.quiet for ask in self.hands.work().wanted}
+        asked = {ask.slot: ask.quiet for ask in self.hands.work().current_questions}
         self.assertTrue(asked[tilt])
         Spec.objects.create(card=self.made.card, name="Rod tilt", property="small-end-tilt", high=2.0, source="page 64")
-        self.assertFalse(next(ask.quiet for ask in self.hands.work().wanted if ask.slot == tilt))
+        self.assertFalse(next(ask.quiet for ask in self.hands.work().current_questions if ask.slot == tilt))
         for what, text in ((Property.SMALL_END_TILT, "2.6"), (Property.ROD_LENGTH, "110"), (Property.BIG_END_WIDTH, "16")):
             self.hands.say(FactKey(rod(1), what), text)
         found = next(each for each in self.hands.found.crank_figures if each.code == Property.SMALL_END_TILT)
@@ -138,17 +138,17 @@ class TheCrank(InspectCase):
 
     def test_two_rods_are_felt_one_by_one(self):
         EngineCard.objects.update(layout="twin")
-        asked = [ask.slot for ask in self.hands.work().asks()]
+        asked = [ask.slot for ask in self.hands.work().questions()]
         self.assertIn(FactKey(rod(2), Property.BIG_END_RADIAL_PLAY), asked)
         self.assertIn(FactKey(rod(2), Property.BIG_END_SIDE_PLAY), asked)
         self.hands.say(FactKey(rod(2), Property.BIG_END_SIDE_PLAY), "0.40")
-        self.assertEqual(self.hands.work().latest.ask.words, "Side play of rod 2")
+        self.assertEqual(self.hands.work().latest.question.text, "Side play of rod 2")
 
     def test_damage_is_stop_until_it_is_decided(self):
         self.hands.the_crank(damage="found")
         self.hands.answer("damage-where", "hairline at the left dowel")
         plate = self.displayed_verdict()
-        self.assertEqual((plate.state, plate.code, plate.line), ("stop", "damaged", "Hairline at the left dowel"))
+        self.assertEqual((plate.state, plate.code, plate.reason), ("stop", "damaged", "Hairline at the left dowel"))
 
     def test_a_figure_that_is_out_or_close_hides_no_damage(self):
         Spec.objects.create(
@@ -183,7 +183,7 @@ class TheCrank(InspectCase):
         self.assertAlmostEqual(bend.value, 0.1)
         self.assertAlmostEqual(twist.value, 0.025)
         self.assertEqual((bend.state, twist.state, self.displayed_verdict().state), ("out", "in", "out"))
-        self.assertIn("Bend of the rod", self.displayed_verdict().words)
+        self.assertIn("Bend of the rod", self.displayed_verdict().headline)
         self.assertIn("bar in the big end level", str(self.displayed_verdict().assumed))  # of the twist
         self.assertIn("rod-kit", [each.text for each in self.hands.work().findings()])
 
@@ -193,9 +193,9 @@ class TheCrank(InspectCase):
         for slot, text in zip(MASSES, ("85 g", "62", "335 g", "310 g"), strict=True):
             self.hands.say(slot, text)
         plate = self.displayed_verdict()
-        self.assertEqual(plate.words, "Balance factor 0.439")
-        self.assertIn("0.474 as it was, 0.439 with the new masses: the crank balances less of them", plate.line)
-        self.assertIn("97 g must hang it level", plate.move)
+        self.assertEqual(plate.headline, "Balance factor 0.439")
+        self.assertIn("0.474 as it was, 0.439 with the new masses: the crank balances less of them", plate.reason)
+        self.assertIn("97 g must hang it level", plate.next_step)
         self.assertIn("is not believable", self.hands.say(MASSES[2], "335 kg"))
 
     def test_an_unbelievable_reading_is_refused_and_kept_in_the_field(self):
@@ -241,10 +241,10 @@ class TheSeats(InspectCase):
         self.ring("46.992")
         self.hands.of(self.seat, Property.WALL_THICKNESS, "9")
         plate = self.displayed_verdict()
-        self.assertEqual((plate.state, plate.code, plate.words), ("out", "figure out", "Size is out"))
-        self.assertIn("Retaining compound: 0.04", plate.move)
+        self.assertEqual((plate.state, plate.code, plate.headline), ("out", "figure out", "Size is out"))
+        self.assertIn("Retaining compound: 0.04", plate.next_step)
         self.hands.of(self.seat, Property.SEAT_MEND, "sleeve")
-        self.assertIn("Bore and sleeve: 9.0 mm of metal takes", self.displayed_verdict().move)
+        self.assertIn("Bore and sleeve: 9.0 mm of metal takes", self.displayed_verdict().next_step)
         self.hands.act("sign")
         result = self.hands.entry.result
         self.assertEqual((self.hands.entry.call_state, result["mends"]), ("out", {"Main, drive side": "sleeve"}))
@@ -256,16 +256,16 @@ class TheSeats(InspectCase):
         self.hands.diameters(self.seat, *[46.9907] * 6)
         self.ring()
         work = self.hands.work()
-        self.assertEqual(work.displayed_verdict().words, "Size too close")
-        figure, readings = work.found.settling
-        self.assertIn(f"{readings} readings in all would settle it", work.displayed_verdict().move)
+        self.assertEqual(work.displayed_verdict().headline, "Size too close")
+        figure, readings = work.analysis.settling
+        self.assertIn(f"{readings} readings in all would settle it", work.displayed_verdict().next_step)
         self.hands.act("more")
         work = self.hands.work()
         self.assertEqual(work.next_question.slot, self.across())
         for _ in range(readings - 1):
             self.hands.diameters(self.seat, *[46.9907] * 6)
         work = self.hands.work()
-        self.assertEqual((len(work.own.all(self.across())), work.next_question), (readings, None))
+        self.assertEqual((len(work.entry_data.all(self.across())), work.next_question), (readings, None))
         self.assertLess(self.figures()["size"].uncertainty, figure.uncertainty)
         self.assertEqual(work.displayed_verdict().state, "in")
 
@@ -294,14 +294,14 @@ class TheSeats(InspectCase):
         self.ring()
         plate = self.displayed_verdict()
         self.assertEqual((plate.state, plate.code), ("out", "replace"))
-        self.assertIn("dented where nobody sees it", plate.line)
+        self.assertIn("dented where nobody sees it", plate.reason)
 
     def test_a_size_too_close_hides_no_bearing_that_goes_when_it_is_signed(self):
         self.hands.bearing(self.seat, hit="yes")
         self.hands.diameters(self.seat, *[46.9907] * 6)
         self.ring()
         self.assertEqual(
-            (self.displayed_verdict().state, self.displayed_verdict().words), ("too_close", "Size too close")
+            (self.displayed_verdict().state, self.displayed_verdict().headline), ("too_close", "Size too close")
         )  # what to measure next
         self.hands.act("sign")
         self.assertEqual((self.hands.entry.call_state, self.hands.entry.call_code), ("out", "bearings replaced"))
@@ -311,7 +311,7 @@ class TheSeats(InspectCase):
         self.hands.say(marking, "6204-2RS C4")
         work = self.hands.work()
         self.assertEqual(work.contradictions()[0]["found"], "6204-2RS C4")
-        self.assertIn(Property.SLOW_AND_HIDDEN, [ask.slot.what for ask in work.asks()])  # sealed: slow and hard to reach is asked
+        self.assertIn(Property.SLOW_AND_HIDDEN, [ask.slot.what for ask in work.questions()])  # sealed: slow and hard to reach is asked
         self.assertIn("sealed both sides", work.note(work.answers.last(marking.key)))
         self.assertIn("the card says 6204 C3. Recorded", self.hands.page())
         self.assertIn("strip-words", self.hands.say(marking, "qqq"))

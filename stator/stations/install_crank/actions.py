@@ -11,7 +11,7 @@ from stator.stations.install_crank.verdict import sides_said, thread_said, wrenc
 
 
 def actions(bound: BoundStation) -> tuple[Action, ...]:
-    found: CrankInstallationAnalysis = bound.found
+    found: CrankInstallationAnalysis = bound.analysis
     if found.is_refused:
         return ()
     if found.sides:
@@ -24,7 +24,7 @@ def actions(bound: BoundStation) -> tuple[Action, ...]:
         wrong = (
             format_message(messages.REASON[found.thread.code], thread_said(found.thread)) if found.thread and found.thread_is_wrong else ""
         )
-        begins = Action("begin", format_message(messages.ACTION[f"begin{at}"], side), "begin", True, bound.refused() or wrong, begin)
+        begins = Action("begin", format_message(messages.ACTION[f"begin{at}"], side), "begin", True, bound.blocking_check() or wrong, begin)
         return (begins,) if found.can_begin else ()
     binds = found.wrench if found.wrench and found.wrench.state == State.STOP else None
     refused = format_message(messages.REASON[binds.code], wrench_said(binds)) if binds else ""
@@ -42,11 +42,11 @@ def confirm_seated(bound: BoundStation) -> None:
 
 
 def _move(bound: BoundStation, kind: Hands) -> None:
-    found: CrankInstallationAnalysis = bound.found
-    bound.move(kind, found.at(Property.TRAVEL) if found.end else None)
+    found: CrankInstallationAnalysis = bound.analysis
+    bound.record_action(kind, found.at(Property.TRAVEL) if found.end else None)
 
 
 def may_sign(bound: BoundStation) -> str:
     """Not while one side says that it is not home."""
-    sides = bound.found.sides
-    return format_message(messages.REASON[sides.code], sides_said(bound.found, sides)) if sides and sides.state == State.OUT else ""
+    sides = bound.analysis.sides
+    return format_message(messages.REASON[sides.code], sides_said(bound.analysis, sides)) if sides and sides.state == State.OUT else ""

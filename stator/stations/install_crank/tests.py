@@ -85,38 +85,38 @@ class CrankIn(TestCase):
         for school, words in (("webs", "pinches them"), ("hammer", "dents the balls"), ("impact", "hides the torque")):
             self.hands.choose(school=school)
             plate = self.displayed_verdict()
-            self.assertEqual((plate.state, plate.words), ("stop", "Not that way"))
-            self.assertIn(words, plate.line)
-            self.assertEqual(self.hands.work().asks(), [])
+            self.assertEqual((plate.state, plate.headline), ("stop", "Not that way"))
+            self.assertIn(words, plate.reason)
+            self.assertEqual(self.hands.work().questions(), [])
 
     def test_another_thread_is_stop_before_any_turn(self):
         self.hands.set_up(pitch="1.5")
-        self.assertEqual(self.displayed_verdict().words, "Adapter does not match")
+        self.assertEqual(self.displayed_verdict().headline, "Adapter does not match")
         self.hands.answer("end-thread-pitch", "1.25")
         self.hands.answer("end-thread-diameter", "14")
-        self.assertIn("not its thread", self.displayed_verdict().line)
+        self.assertIn("not its thread", self.displayed_verdict().reason)
 
     def test_too_few_turns_by_hand_are_stop(self):
         self.hands.set_up(hand="4")
-        self.assertEqual((self.displayed_verdict().state, self.displayed_verdict().words), ("stop", "Needs more thread"))
+        self.assertEqual((self.displayed_verdict().state, self.displayed_verdict().headline), ("stop", "Needs more thread"))
 
     def test_bars_and_rod_come_before_the_first_turn(self):
         self.hands.set_up()
-        self.assertIn("Spacer bars", self.displayed_verdict().move)
+        self.assertIn("Spacer bars", self.displayed_verdict().next_step)
         self.assertIn("Spacer bars", self.hands.act("begin"))
-        self.assertFalse(self.hands.work().found.has_begun)
+        self.assertFalse(self.hands.work().analysis.has_begun)
 
     def test_turns_count_down_and_the_wrench_is_judged(self):
         self.hands.begin()
         work = self.hands.work()
-        self.assertEqual((work.found.wanted_turns, work.next_question.key), (12.0, "screw-turns-done"))
-        stop = work.found.torque.stop_nm
+        self.assertEqual((work.analysis.wanted_turns, work.next_question.key), (12.0, "screw-turns-done"))
+        stop = work.analysis.torque.stop_nm
         self.hands.feel("4", "4 Nm")
-        self.assertEqual((self.displayed_verdict().state, self.displayed_verdict().words), ("in", "Pull as expected"))
-        self.assertIn("8.0 turns to go", self.displayed_verdict().line)
+        self.assertEqual((self.displayed_verdict().state, self.displayed_verdict().headline), ("in", "Pull as expected"))
+        self.assertIn("8.0 turns to go", self.displayed_verdict().reason)
         self.assertEqual(self.hands.work().next_question.key, "screw-turns-done")
         self.hands.feel("6", f"{stop + 8:.0f} Nm")
-        self.assertEqual((self.displayed_verdict().state, self.displayed_verdict().words), ("stop", "Crank is binding"))
+        self.assertEqual((self.displayed_verdict().state, self.displayed_verdict().headline), ("stop", "Crank is binding"))
         self.assertIn("crooked, or the rod is caught", self.hands.act("home"))
 
     def test_turns_are_counted_in_all_and_never_fewer(self):
@@ -127,9 +127,9 @@ class CrankIn(TestCase):
     def test_turns_done_without_the_wrench_feeling_it_is_not_called_home(self):
         self.hands.begin()
         self.hands.feel("12", "4 Nm")
-        self.assertEqual((self.displayed_verdict().state, self.displayed_verdict().words), ("too_close", "Is it home?"))
+        self.assertEqual((self.displayed_verdict().state, self.displayed_verdict().headline), ("too_close", "Is it home?"))
         self.hands.feel("12", "25 Nm")
-        self.assertEqual((self.displayed_verdict().state, self.displayed_verdict().words), ("in", "Crank has come home"))
+        self.assertEqual((self.displayed_verdict().state, self.displayed_verdict().headline), ("in", "Crank has come home"))
 
     def test_home_is_felt_on_both_sides_and_the_larger_gap_named(self):
         self.hands.begin()
@@ -138,18 +138,18 @@ class CrankIn(TestCase):
         self.hands.answer("home-gap.left", "0.30")
         self.hands.answer("home-gap.right", "0.70")
         plate = self.displayed_verdict()
-        self.assertEqual((plate.state, plate.words), ("out", "Crank is not home"))
-        self.assertIn("gap on the magneto side is 0.40 mm larger", plate.line)
+        self.assertEqual((plate.state, plate.headline), ("out", "Crank is not home"))
+        self.assertIn("gap on the magneto side is 0.40 mm larger", plate.reason)
         self.assertIn("not home", self.hands.act("sign"))
         self.hands.answer("home-gap.right", "0.31")
-        self.assertEqual(self.displayed_verdict().words, "Crank is home")
+        self.assertEqual(self.displayed_verdict().headline, "Crank is home")
         self.hands.act("sign")
         result = self.hands.entry.result
         self.assertEqual((result["school"], result["turns"], result["peak_torque_nm"]), ("pull", 12, 25))
 
     def test_dropped_in_it_is_felt_once_cold(self):
         self.hands.choose(school="drop")
-        self.assertEqual(self.displayed_verdict().words, "Drop the crank in")
+        self.assertEqual(self.displayed_verdict().headline, "Drop the crank in")
         self.hands.answer("home-gap.left", "0.30")
         self.hands.answer("home-gap.right", "0.31")
         self.hands.tick_all()
@@ -158,7 +158,7 @@ class CrankIn(TestCase):
 
     def test_without_a_tool_on_the_shelf_it_says_so(self):
         PullIn.objects.all().delete()
-        self.assertEqual((self.displayed_verdict().state, self.displayed_verdict().words), ("stop", "No pulling tool"))
+        self.assertEqual((self.displayed_verdict().state, self.displayed_verdict().headline), ("stop", "No pulling tool"))
 
     def test_the_drawing_shows_turns_to_go_and_where_to_stop(self):
         self.hands.begin()

@@ -12,7 +12,7 @@ from stator.stations.install_flywheel.verdict import judged_values
 
 
 def actions(bound: BoundStation) -> tuple[Action, ...]:
-    found: FlywheelInstallationAnalysis = bound.found
+    found: FlywheelInstallationAnalysis = bound.analysis
     poor = found.contact is not None and found.contact.state != State.IN
     lap = [Action("lapped", str(messages.ACTION["lapped"]), "lapped", True, do=lapped)] if poor else []
     return (*lap, bound.sign_action(main=not poor))
@@ -20,14 +20,14 @@ def actions(bound: BoundStation) -> tuple[Action, ...]:
 
 def lapped(bound: BoundStation) -> None:
     """The taper was lapped: it is blued again; how it was found stays."""
-    bound.move(Hands.LAPPED)
+    bound.record_action(Hands.LAPPED)
     for reading in bound.answers.live(at(Property.CONTACT_AT_LARGE_END).key):
         log.withdraw(reading, bound.person)
 
 
 def may_sign(bound: BoundStation) -> str:
     """Return what is out is put right first."""
-    found: FlywheelInstallationAnalysis = bound.found
+    found: FlywheelInstallationAnalysis = bound.analysis
     worst = found.judged[0] if found.judged else None
     if worst is None or worst.call.state not in (State.OUT, State.STOP):
         return ""

@@ -54,7 +54,7 @@ class GoingOn(TestCase):
         self.hands.blued("55")
         plate = self.displayed_verdict()
         self.assertEqual((plate.state, plate.code), ("too_close", Code.LAP))
-        self.assertIn("without its key", plate.move)
+        self.assertIn("without its key", plate.next_step)
         self.hands.act("lapped")
         self.assertEqual(self.hands.work().next_question.key, "contact-share")
         self.hands.blued("75")
@@ -64,7 +64,7 @@ class GoingOn(TestCase):
     def test_hollow_at_the_large_end_is_out_whatever_it_shows(self):
         self.hands.blued("90", "no")
         self.assertEqual(self.displayed_verdict().state, "out")
-        self.assertIn("rock", self.displayed_verdict().line)
+        self.assertIn("rock", self.displayed_verdict().reason)
         self.assertIn("not believable", self.hands.answer("blue", "140"))
 
     def test_the_taper_carries_what_is_asked_or_would_slip(self):
@@ -72,7 +72,7 @@ class GoingOn(TestCase):
         self.hands.answer("key", "sound")
         self.hands.answer("asked", "60 Nm")
         work = self.hands.work()
-        self.assertEqual(work.found.holds.call.state, "in")
+        self.assertEqual(work.analysis.holds.call.state, "in")
         self.hands.answer("asked", "300 Nm")
         self.assertEqual((self.displayed_verdict().state, self.displayed_verdict().code), ("out", Code.TAPER_SLIPS))
         self.assertIn("Taper", self.hands.act("sign"))
@@ -90,10 +90,10 @@ class GoingOn(TestCase):
         self.hands.answer("key", "sheared")
         self.hands.answer("step", "0.4")
         self.assertEqual((self.displayed_verdict().state, self.displayed_verdict().code), ("out", Code.TIMING))
-        self.assertIn("Fit a new key", self.displayed_verdict().move)
+        self.assertIn("Fit a new key", self.displayed_verdict().next_step)
         self.hands.answer("key", "stepped")
         self.assertEqual(self.displayed_verdict().state, "too_close")
-        self.assertIn("advances the ignition by 2.9°", self.displayed_verdict().line)
+        self.assertIn("advances the ignition by 2.9°", self.displayed_verdict().reason)
         self.assertIn("2.9°", str(self.hands.work().drawing()))
 
     def test_a_nut_off_its_torque_and_a_gap_off_its_figure(self):
@@ -103,7 +103,9 @@ class GoingOn(TestCase):
         for ask in ("cone", "asked"):
             self.hands.answer(ask, "")
         self.hands.answer("torque", "40 Nm")
-        self.assertEqual((self.displayed_verdict().code, self.displayed_verdict().move), (Code.NUT, "Tighten it to the manual's torque."))
+        self.assertEqual(
+            (self.displayed_verdict().code, self.displayed_verdict().next_step), (Code.NUT, "Tighten it to the manual's torque.")
+        )
         self.hands.answer("torque", "55 Nm")
         self.hands.answer("runout", "0.12")
         self.hands.answer("gap", "0.60")
@@ -138,7 +140,7 @@ class TheKeyThatCameOff(WheelCase):
         self.assertIn("Flywheel off has 0.35 mm", self.on.page())
         self.on.answer("step", "")
         work = self.on.work()
-        self.assertAlmostEqual(work.found.step_mm, 0.35)
+        self.assertAlmostEqual(work.analysis.step_mm, 0.35)
         step = work.entry.readings.get(property=Property.KEY_STEP)
         self.assertEqual(step.carried_from.entry.station.key, "flywheel-off")  # counted once, where it was measured
 
@@ -146,7 +148,7 @@ class TheKeyThatCameOff(WheelCase):
         self.on.answer("key", "sound")
         plate = self.on.work().displayed_verdict()
         self.assertEqual((plate.state, plate.code), ("stop", Code.KEY_DIFFERS))
-        self.assertIn("found this key stepped, stepped by 0.35 ± 0.02 mm", plate.line)
+        self.assertIn("found this key stepped, stepped by 0.35 ± 0.02 mm", plate.reason)
         self.assertIn("Key does not match", self.on.act("sign"))
         self.on.answer("key", "new")
         self.assertNotEqual(self.on.work().displayed_verdict().code, Code.KEY_DIFFERS)

@@ -16,7 +16,7 @@ from stator.stations.install_seals.verdict import stopped
 
 
 def actions(bound: BoundStation) -> tuple[Action, ...]:
-    found: SealAnalysis = bound.found
+    found: SealAnalysis = bound.analysis
     if not bound.entry:
         return ()
     other = other_seal(found)
@@ -40,7 +40,7 @@ def other_seal(found: SealAnalysis) -> SealFound | None:
 
 def take_as_other(bound: BoundStation) -> None:
     """The seal in hand is another one: its sizes go there, and it is taken up."""
-    found: SealAnalysis = bound.found
+    found: SealAnalysis = bound.analysis
     other = other_seal(found)
     assert other is not None
     for what in (Property.SEAL_SHAFT, Property.SEAL_BORE):
@@ -55,16 +55,16 @@ def take_as_other(bound: BoundStation) -> None:
 
 
 def take_up_next(bound: BoundStation) -> None:
-    onward = next_seal(bound.found)
+    onward = next_seal(bound.analysis)
     if onward:
         bound.choose(**{TAB: onward.seal.uid})
 
 
 def may_sign(bound: BoundStation) -> str:
     """Not while a seal is the wrong one or the wrong way round, or not yet in."""
-    found: SealAnalysis = bound.found
+    found: SealAnalysis = bound.analysis
     stop = stopped(found)
     if stop:
-        return str(bound.render_verdict(stop).line)
+        return str(bound.render_verdict(stop).reason)
     left = [each.seal.name for each in found.seals if is_open(found, each)]
     return format_message(messages.STILL_TO_DO, {"seals": ", ".join(left)}) if left else ""

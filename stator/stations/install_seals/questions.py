@@ -33,15 +33,15 @@ def of_seal(found: SealAnalysis, of: SealFound) -> list[Question]:
     ]
     if not of.is_the_one:
         return asked
-    asked += [ask(of.at(Property.SEAL_KEEPS)), ask(of.at(Property.SEAL_LIP), anew=True)]
+    asked += [ask(of.at(Property.SEAL_KEEPS)), ask(of.at(Property.SEAL_LIP), measure_again=True)]
     if of.against_rule:
         asked.append(ask(of.at(Property.PAGE), example="manual page 42"))
     if not of.way_settled:
         return asked
     for clock in CLOCKS:
         deep: dict[str, Any] = {"example": f"{seal.depth_mm:g}", "resolution": 0.02, "gauges": BY_CALLIPER}
-        asked.append(ask(depth_of(seal, clock), {"clock": clock}, anew=True, **deep))
-    return [*asked, ask(of.at(Property.BEARING_FACE_DEPTH), optional=True, example="8.5", anew=True)]
+        asked.append(ask(depth_of(seal, clock), {"clock": clock}, measure_again=True, **deep))
+    return [*asked, ask(of.at(Property.BEARING_FACE_DEPTH), optional=True, example="8.5", measure_again=True)]
 
 
 def _under_bore(of: SealFound) -> dict[str, Any]:

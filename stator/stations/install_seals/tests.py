@@ -78,17 +78,17 @@ class TheSeals(SealsCase):
     def test_a_seal_of_another_place_is_stop_and_its_place_is_named(self):
         self.hands.one(self.drive, shaft="17", bore="40.1")
         plate = self.displayed_verdict()
-        self.assertEqual((plate.state, plate.words), ("stop", "Not this seal"))
-        self.assertIn("This one belongs at Output seal", plate.line)
+        self.assertEqual((plate.state, plate.headline), ("stop", "Not this seal"))
+        self.assertIn("This one belongs at Output seal", plate.reason)
         self.assertIn("is larger than its shaft", self.hands.of(self.drive, Property.SEAL_SHAFT, "50"))
 
     def test_the_lip_faces_what_is_kept_and_an_exception_needs_its_page(self):
         self.hands.one(self.drive, kept="dirt", way="inside")
         plate = self.displayed_verdict()
-        self.assertEqual((plate.state, plate.words), ("stop", "Lip faces the wrong way?"))
-        self.assertNotIn(depth_of(self.drive, "12").key, [ask.key for ask in self.hands.work().asks()])
+        self.assertEqual((plate.state, plate.headline), ("stop", "Lip faces the wrong way?"))
+        self.assertNotIn(depth_of(self.drive, "12").key, [ask.key for ask in self.hands.work().questions()])
         self.hands.of(self.drive, Property.PAGE, "manual page 42")
-        self.assertEqual(self.displayed_verdict().words, "Drive the seal in")
+        self.assertEqual(self.displayed_verdict().headline, "Drive the seal in")
         self.assertIn("manual page 42", [trace.source for trace in self.hands.work().sources()])
 
     def test_another_way_than_the_card_says_is_raised(self):
@@ -100,15 +100,15 @@ class TheSeals(SealsCase):
         self.hands.one(self.drive)
         self.hands.depths(self.drive, "0.05", "0.0", "0.1", "0.05", behind="8.5")
         plate = self.displayed_verdict()
-        self.assertEqual((plate.state, plate.words), ("in", "Seal is seated"))
-        self.assertIn("1.40 mm clear of the bearing", plate.line)
+        self.assertEqual((plate.state, plate.headline), ("in", "Seal is seated"))
+        self.assertIn("1.40 mm clear of the bearing", plate.reason)
         for values, behind, words in (
             (("0.0", "0.0", "1.0", "0.0"), "", "Seal is crooked"),
             (("2.0", "2.0", "2.0", "2.0"), "", "Depth is out"),
             (("0.0", "0.0", "0.0", "0.0"), "6.0", "Seal touches the bearing"),
         ):
             self.hands.depths(self.drive, *values, behind=behind or "20")
-            self.assertEqual((self.displayed_verdict().state, self.displayed_verdict().words), ("out", words))
+            self.assertEqual((self.displayed_verdict().state, self.displayed_verdict().headline), ("out", words))
 
     def test_what_is_out_is_said_before_what_is_only_too_close(self):
         self.hands.one(self.drive)
@@ -117,22 +117,22 @@ class TheSeals(SealsCase):
             (("1.0", "0.0", "0.0", "0.0"), "8.0", "Seal is crooked"),
         ):
             self.hands.depths(self.drive, *values, behind=behind)
-            found = self.hands.work().found.in_hand.seating
+            found = self.hands.work().analysis.in_hand.seating
             self.assertEqual(found.clear.state, "too_close")
-            self.assertEqual((self.displayed_verdict().state, self.displayed_verdict().words), ("out", words))
+            self.assertEqual((self.displayed_verdict().state, self.displayed_verdict().headline), ("out", words))
 
     def test_the_driver_that_clears_the_spring_is_named(self):
         Driver.objects.create(name="34 tube", kind="tube", outside_mm=34, inside_mm=29)
         Driver.objects.create(name="36 tube", kind="tube", outside_mm=36, inside_mm=29)
         self.hands.one(self.drive)
-        self.assertIn("Drive it with 34 tube, square", self.displayed_verdict().line)
+        self.assertIn("Drive it with 34 tube, square", self.displayed_verdict().reason)
 
     def test_seal_after_seal_then_the_worst_is_signed(self):
         self.hands.one(self.drive)
         self.hands.depths(self.drive, "0.0", "0.0", "0.1", "0.0")
         self.assertIn("Still to do: Output seal", self.hands.act("sign"))
         self.hands.act("next")
-        self.assertEqual(self.hands.work().found.in_hand.seal, self.output)
+        self.assertEqual(self.hands.work().analysis.in_hand.seal, self.output)
         self.hands.one(self.output, kept="oil")
         self.hands.depths(self.output, "0.0", "0.0", "0.9", "0.0")
         self.hands.act("sign")
@@ -158,10 +158,10 @@ class AsFound(SealsCase):
         for clock in CLOCKS:
             puller.answer(f"seal-depth@{clock}", "0.4")
         self.hands.one(self.drive)
-        ask = next(each for each in self.hands.work().wanted if each.slot == depth_of(self.drive, "12"))
+        ask = next(each for each in self.hands.work().current_questions if each.slot == depth_of(self.drive, "12"))
         self.assertIsNone(ask.offer)
         self.hands.depths(self.drive, "0.0", "0.0", "0.1", "0.0")
-        known = self.hands.work().known
+        known = self.hands.work().job_facts
         self.assertEqual(known.as_found(self.drive.part, Property.SEAL_DEPTH, depth_of(self.drive, "12").at).value, 0.4)
 
 

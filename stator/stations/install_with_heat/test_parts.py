@@ -158,7 +158,7 @@ class Choices(TestCase):
     def test_a_hot_plate_settles_below_its_setting_and_takes_its_own_time(self):
         self.hands.choose(heater=str(Heater.objects.get(method="hot_plate").pk))
         self.hands.keep("heat", "150")
-        heating = self.hands.work().found.plan.setup.heating
+        heating = self.hands.work().analysis.plan.setup.heating
         self.assertTrue(90 < heating.surroundings_c < 150)
         self.assertIn("hot plate", heating.time_constant.basis)
 
@@ -166,16 +166,16 @@ class Choices(TestCase):
         self.hands.choose(heater=str(Heater.objects.get(method="heat_gun").pk))
         Shop.objects.update(local_opening=0.5)
         work = self.hands.work()
-        self.assertEqual(work.found.plan.setup.heating.opening, 0.5)
-        self.assertIsNone(work.found.plan.soak)
-        self.assertIn("by thermometer", work.displayed_verdict().move)
-        self.assertNotIn("heater-setting", [ask.key for ask in work.asks()])
+        self.assertEqual(work.analysis.plan.setup.heating.opening, 0.5)
+        self.assertIsNone(work.analysis.plan.soak)
+        self.assertIn("by thermometer", work.displayed_verdict().next_step)
+        self.assertNotIn("heater-setting", [ask.key for ask in work.questions()])
         self.assertIn("boss alone opens 50 %", next(each for each in work.sources() if each.label == "Case opens").source)
 
     def test_freeze_spray_and_dry_ice_bring_their_own_cautions(self):
         for method, word in (("spray", "remove heat sources"), ("dry_ice", "can suffocate")):
             self.hands.choose(chiller=str(Chiller.objects.get(method=method).pk))
-            self.assertTrue(any(word in caution.words and caution.gate for caution in self.hands.work().checks()), method)
+            self.assertTrue(any(word in caution.words and caution.required for caution in self.hands.work().checks()), method)
 
     def test_no_heat_and_no_cold_leaves_nothing_to_wait_for(self):
         Seat.objects.update(code="F7")
@@ -185,15 +185,15 @@ class Choices(TestCase):
         work = hands.work()
         self.assertEqual([action.key for action in work.actions()], ["open"])
         hands.act("open")
-        self.assertEqual(hands.work().found.phase, "window")
+        self.assertEqual(hands.work().analysis.phase, "window")
 
     def test_a_painted_case_has_paint_among_its_limits(self):
         made = job(777, painted=True)
-        self.assertIn("paint", [limit.what for limit in Hands(made).work().found.plan.setup.hot_limits])
+        self.assertIn("paint", [limit.what for limit in Hands(made).work().analysis.plan.setup.hot_limits])
 
     def test_an_oven_that_also_cooks_food_asks_before_it_opens(self):
         Heater.objects.filter(method="oven").update(cooks_food=True)
-        self.assertTrue(any(caution.key == "food" and caution.gate for caution in self.hands.work().checks()))
+        self.assertTrue(any(caution.key == "food" and caution.required for caution in self.hands.work().checks()))
 
     def test_a_choice_that_is_not_on_the_shelf_is_refused(self):
         self.assertIn("not on the shelf", self.hands.choose(heater="999"))
@@ -206,7 +206,7 @@ class Choices(TestCase):
 
     def test_the_target_of_one_s_own_replaces_the_plan_s(self):
         self.hands.keep("target", "95")
-        self.assertEqual(self.hands.work().found.plan.target_c, 95)
+        self.assertEqual(self.hands.work().analysis.plan.target_c, 95)
 
 
 class Drawn(TestCase):
@@ -221,7 +221,7 @@ class Drawn(TestCase):
 
     def test_the_gap_written_is_half_the_clearance_of_the_moment(self):
         hands, text = self.drawn()
-        self.assertAlmostEqual(self.gap(text), hands.work().found.plan.leaving.clearance_mm / 2, delta=0.0011)
+        self.assertAlmostEqual(self.gap(text), hands.work().analysis.plan.leaving.clearance_mm / 2, delta=0.0011)
         later = str(hands.work().drawing(600.0))
         self.assertLess(self.gap(later), self.gap(text))
         self.assertIn("10:00 after coming out", later)
@@ -289,17 +289,17 @@ class ThroughAndCirclip(TestCase):
         hands = self.home(stop="through", code="F7")
         for clock, depth in zip((12, 3, 6, 9), ("3.02", "3.04", "3.30", "3.02"), strict=True):
             hands.keep(f"depth{clock}", depth)
-        self.assertEqual(hands.work().displayed_verdict().words, "Not home")
+        self.assertEqual(hands.work().displayed_verdict().headline, "Not home")
         hands.keep("depth6", "3.04")
-        self.assertEqual(hands.work().displayed_verdict().words, "Seated")
-        self.assertNotIn(hands.key("cold"), [ask.key for ask in hands.work().asks()])
+        self.assertEqual(hands.work().displayed_verdict().headline, "Seated")
+        self.assertNotIn(hands.key("cold"), [ask.key for ask in hands.work().questions()])
 
     def test_a_circlip_that_is_loose_means_it_is_not_home(self):
         hands = self.home(stop="circlip", code="F7")
         for clock in (12, 3, 6, 9):
             hands.keep(f"gap{clock}", "0")
         hands.keep("circlip", "loose")
-        self.assertEqual(hands.work().displayed_verdict().words, "Circlip not home")
+        self.assertEqual(hands.work().displayed_verdict().headline, "Circlip not home")
         hands.keep("circlip", "in")
         self.assertIn("needed the driver", hands.work().displayed_verdict().detail)
 

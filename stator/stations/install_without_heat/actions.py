@@ -9,7 +9,7 @@ from stator.stations.install_without_heat.analysis import FAILED, ColdFitAnalysi
 
 
 def actions(bound: BoundStation) -> tuple[Action, ...]:
-    found: ColdFitAnalysis = bound.found
+    found: ColdFitAnalysis = bound.analysis
     again = Action("again", str(messages.ACTION["again"]), "again", True, do=start_again)
     if not found.outcome:
         return (again,) if found.starts and found.starts.state == OUT else ()

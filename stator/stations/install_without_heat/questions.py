@@ -51,7 +51,7 @@ def _sizes(found: ColdFitAnalysis, quiet: bool) -> list[Question]:
     asked = []
     for what in (Property.SEAT_SIZE, Property.RING_SIZE):
         slot = found.slot(what)
-        more: dict[str, Any] = {"optional": True, "quiet": quiet, "anew": True, "text": named[what]}
+        more: dict[str, Any] = {"optional": True, "quiet": quiet, "measure_again": True, "text": named[what]}
         more["gauges"] = ("bore",) if what == Property.SEAT_SIZE else ("micrometer",)
         more |= {"example": f"{found.nominal_mm:.3f}", "check": partial(_near, slot.key, found.nominal_mm)}
         if what == Property.SEAT_SIZE and skip:

@@ -24,7 +24,7 @@ class Pusher(AtSeat):
     def slot(self, ask):
         """By its property, with the clock behind an @, and an s where it starts."""
         what, _, clock = ask.partition("@")
-        slots = [each.slot for each in self.work().wanted if each.slot and each.slot.what == what]
+        slots = [each.slot for each in self.work().current_questions if each.slot and each.slot.what == what]
         if not clock:
             return slots[0]
         return next(each for each in slots if each.at.clock == int(clock.rstrip("s")) and bool(each.at.stage) == clock.endswith("s"))
@@ -63,15 +63,15 @@ class Cold(TestCase):
 class WhatItTakes(Cold):
     def test_a_ring_in_a_wall_of_ten_takes_the_force_that_lame_gives_and_says_so(self):
         self.hands.says(("seat-size", "46.980"), ("ring-size", "47.000"), ("wall-thickness", "10"))
-        force = self.hands.work().found.force
+        force = self.hands.work().analysis.force
         over_its_face = 5.75 * math.pi * 47 * 14
         self.assertAlmostEqual(force.likely, over_its_face * seat_friction("al-si7-mg", "oiled").likely, delta=10)
         self.assertLess(force.low, force.likely)
-        self.assertIn("It takes", self.displayed_verdict().line)
+        self.assertIn("It takes", self.displayed_verdict().reason)
 
     def test_a_screw_gives_its_turns_and_the_torque_that_says_home(self):
         self.hands.says(("centre-screw-diameter", "M12x1.75"))
-        found = self.hands.work().found
+        found = self.hands.work().analysis
         self.assertEqual(found.draw.turns, 8.0)
         self.assertGreater(found.draw.home_nm, found.draw.torque_nm.high)
         self.assertEqual(self.displayed_verdict().code, Code.GOES)
@@ -86,7 +86,7 @@ class WhatItTakes(Cold):
         self.hands.says(("seat-size", "46.930"))
         self.hands.choose(way="tap", oil="dry")
         self.assertEqual(self.codes(), (Code.NOT_COLD, "stop"))
-        self.assertIn("Warm the case", self.displayed_verdict().move)
+        self.assertIn("Warm the case", self.displayed_verdict().next_step)
         self.hands.choose(way="press")
         self.assertEqual(self.codes(), (Code.NO_PRESS, "stop"))
         Press.objects.create(name="Arbor", capacity_n=60000, capacity_text="60 kN")
@@ -100,7 +100,7 @@ class WhatItTakes(Cold):
         Driver.objects.create(name="46 ring", outside_mm=46, inside_mm=36)
         self.hands.says(("seat-size", ""), ("ring-size", ""), ("wall-thickness", ""), ("centre-screw-diameter", "M12x1.75"), ("travel", ""))
         self.hands.ready()
-        self.assertIn("driver 46 ring on the outer ring", self.displayed_verdict().move)
+        self.assertIn("driver 46 ring on the outer ring", self.displayed_verdict().next_step)
 
 
 class OnItsWay(Cold):
@@ -112,17 +112,17 @@ class OnItsWay(Cold):
     def test_out_of_square_it_is_started_again_and_square_it_goes_on(self):
         self.hands.starts(9.6, 9.4, 9.0, 9.2)
         self.assertEqual(self.codes(), (Code.STARTS_CROOKED, "out"))
-        self.assertIn("12 o'clock", self.displayed_verdict().move)
+        self.assertIn("12 o'clock", self.displayed_verdict().next_step)
         self.hands.act("again")
         self.hands.starts(9.60, 9.60, 9.60, 9.60)
         self.assertEqual(self.displayed_verdict().code, Code.STARTED)
-        self.assertIn("says it is home", self.displayed_verdict().move)
+        self.assertIn("says it is home", self.displayed_verdict().next_step)
 
     def test_torque_short_of_its_turns_binds_and_is_not_home(self):
         self.hands.says(("screw-turns-done", "5"), ("screw-torque", "90"), ("fit-outcome", "home"))
         self.assertEqual(self.codes(), (Code.BINDS, "out"))
-        self.assertIn("5 turns, where 8", self.displayed_verdict().line)
-        self.assertFalse(self.hands.work().found.is_home)
+        self.assertIn("5 turns, where 8", self.displayed_verdict().reason)
+        self.assertFalse(self.hands.work().analysis.is_home)
 
     def test_turns_torque_and_no_gap_are_home_for_the_stations_after_it(self):
         self.hands.starts(9.6, 9.6, 9.6, 9.6)
@@ -143,7 +143,7 @@ class OnItsWay(Cold):
         self.assertEqual(self.codes(), (Code.STOPPED, "out"))
         self.hands.act("again")
         self.assertEqual(self.hands.work().answers.attempt, 2)
-        self.assertEqual(self.hands.work().found.screw, (12.0, 1.75))
+        self.assertEqual(self.hands.work().analysis.screw, (12.0, 1.75))
 
 
 class OnThePress(Cold):
@@ -167,9 +167,9 @@ class ADrawnCup(Cold):
         self.assertEqual(work.displayed_verdict().code, Code.FORCE_UNKNOWN)
         self.assertIn("its marked end", " ".join(each.words for each in work.checks()))
         self.hands.says(("ring-size", "12.02"))
-        self.assertGreater(self.hands.work().found.force.likely, 0)
+        self.assertGreater(self.hands.work().analysis.force.likely, 0)
         self.assertEqual(self.displayed_verdict().code, Code.GOES)  # it takes the shape of its seat: how tight it is sends it to no oven
-        self.assertNotIn("Heat and drop", " ".join(str(each.words) for each in self.hands.work().ways()))
+        self.assertNotIn("Heat and drop", " ".join(str(each.words) for each in self.hands.work().alternatives()))
 
     def test_flush_or_below_is_home_and_standing_out_is_not(self):
         self.hands.says(("centre-screw-diameter", "M8"))
@@ -189,6 +189,6 @@ class OntoAShaft(Cold):
     def test_it_is_pushed_by_its_inner_ring_and_no_wall_is_asked(self):
         self.hands.says(("centre-screw-diameter", "M12x1.75"))
         work = self.hands.work()
-        self.assertNotIn("wall-thickness", [each.slot.what for each in work.wanted])
-        self.assertGreater(work.found.force.likely, 0)
+        self.assertNotIn("wall-thickness", [each.slot.what for each in work.current_questions])
+        self.assertGreater(work.analysis.force.likely, 0)
         self.assertIn("inner ring", " ".join(each.words for each in work.checks()))

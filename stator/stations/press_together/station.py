@@ -46,7 +46,7 @@ def asks(found: PressTogetherAnalysis) -> list[Question]:
     noted = found.known.said(OIL_SLOT.part, OIL_SLOT.what) in HALVES
     asked.append(
         question_factory.question(
-            messages, OIL_SLOT, questions.sides(found), anew=True, quiet=past or not noted, hide_until_answered=not noted
+            messages, OIL_SLOT, questions.sides(found), measure_again=True, quiet=past or not noted, hide_until_answered=not noted
         )
     )
     if not found.plan or found.is_stopped:
@@ -56,12 +56,14 @@ def asks(found: PressTogetherAnalysis) -> list[Question]:
     asked.append(questions.peak(messages, found))
     if past:
         asked += [
-            question_factory.question(messages, slot, {"where": messages.WEB_PLACE[slot.at.angle_deg or 0.0]}, anew=True, **thick)
+            question_factory.question(messages, slot, {"where": messages.WEB_PLACE[slot.at.angle_deg or 0.0]}, measure_again=True, **thick)
             for slot in WIDTHS
         ]
-        asked.append(question_factory.question(messages, SIDE_PLAY, anew=True, example="0.30", resolution=0.01, gauges=("feeler",)))
+        asked.append(
+            question_factory.question(messages, SIDE_PLAY, measure_again=True, example="0.30", resolution=0.01, gauges=("feeler",))
+        )
         if found.has_several_throws:
-            asked.append(questions.throw_angle(messages, str(messages.WHERE[Property.THROW_ANGLE]), anew=True))
+            asked.append(questions.throw_angle(messages, str(messages.WHERE[Property.THROW_ANGLE]), measure_again=True))
     return asked
 
 

@@ -13,7 +13,7 @@ MOST_OFFERED = 3
 
 
 def actions(bound: BoundStation) -> tuple[Action, ...]:
-    found: BearingRemovalAnalysis = bound.found
+    found: BearingRemovalAnalysis = bound.analysis
     if found.outcome == STUCK:
         return tuple(
             Action(f"try-{way.key}", format_message(messages.TRY, {"way": messages.WAY[way.key]}), way.key, first, do=_tries(way.key))
@@ -26,8 +26,8 @@ def _tries(way: str) -> Any:
     """Another attempt at the same bearing, by another way; what was tried stays written."""
 
     def tries(bound: BoundStation) -> None:
-        found: BearingRemovalAnalysis = bound.found
-        bound.move(TRIED, text=found.way.key)
+        found: BearingRemovalAnalysis = bound.analysis
+        bound.record_action(TRIED, text=found.way.key)
         bound.next_attempt(way=way)
 
     return tries

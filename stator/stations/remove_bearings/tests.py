@@ -16,7 +16,7 @@ class Puller(AtSeat):
 
     def answer(self, ask, text):
         """Ask is a property, with the clock where it has one; here it gets the identity of the seat or its seal."""
-        wanted = self.work().wanted
+        wanted = self.work().current_questions
         slots = [each.slot for each in wanted if each.slot and each.slot.what == ask.partition("@")[0]]
         clock = ask.partition("@")[2]
         slot = next(each for each in slots if not clock or each.at.clock == int(clock))
@@ -48,37 +48,37 @@ class BearingsOut(TestCase):
         Seat.objects.update(designation="HK2016", stop="through")
         Extractor.objects.create(name="Collets", kind="collet", low_mm=8, high_mm=32)
         self.hands.facts()
-        self.assertEqual(self.hands.work().found.way.key, "collet")
-        self.assertIn("a collet behind the shell", self.displayed_verdict().line)
+        self.assertEqual(self.hands.work().analysis.way.key, "collet")
+        self.assertIn("a collet behind the shell", self.displayed_verdict().reason)
 
     def test_a_main_bearing_may_come_away_on_the_crank_and_another_may_not(self):
         self.hands.facts()
         self.hands.tick_all()
         self.hands.outcome(("came-out", "with_crank"), ("seat-condition", "sound"))
-        self.assertEqual((self.displayed_verdict().words, self.displayed_verdict().state), ("It stayed on the crank", "in"))
-        self.assertIn("Pull it off the crank", self.displayed_verdict().move)
-        self.assertTrue(self.hands.work().found.is_out)
+        self.assertEqual((self.displayed_verdict().headline, self.displayed_verdict().state), ("It stayed on the crank", "in"))
+        self.assertIn("Pull it off the crank", self.displayed_verdict().next_step)
+        self.assertTrue(self.hands.work().analysis.is_out)
         Seat.objects.update(role="gearbox")
-        asked = next(each for each in self.hands.work().wanted if each.slot and each.slot.what == "came-out")
+        asked = next(each for each in self.hands.work().current_questions if each.slot and each.slot.what == "came-out")
         self.assertNotIn("with_crank", [each.key for each in asked.options])
 
     def test_the_gentlest_way_says_how_hot_and_why(self):
         self.hands.facts()
         plate = self.displayed_verdict()
         self.assertEqual((plate.state, plate.code), ("in", Code.DROP))
-        self.assertRegex(plate.move, r"Case to \d\d °C, \d\d+ °C for the tightest")
-        self.assertIn("opens evenly", plate.line)
+        self.assertRegex(plate.next_step, r"Case to \d\d °C, \d\d+ °C for the tightest")
+        self.assertIn("opens evenly", plate.reason)
 
     def test_a_ring_that_grows_with_its_iron_case_is_sprayed_cold_instead(self):
         self.made.card.case_material = "gjl-250"
         self.made.card.save()
         self.hands.facts()
         work = self.hands.work()
-        self.assertEqual((work.found.freeing.together, work.found.way.key), (None, "spray"))
+        self.assertEqual((work.analysis.freeing.together, work.analysis.way.key), (None, "spray"))
         Chiller.objects.all().update(retired=True)
         for chiller in Chiller.objects.all():
             chiller.save()
-        self.assertIn("no_spray", next(way for way in self.hands.work().found.ways if way.key == "spray").codes)
+        self.assertIn("no_spray", next(way for way in self.hands.work().analysis.ways if way.key == "spray").codes)
 
     def test_a_circlip_is_stop_until_it_is_out(self):
         self.hands.facts(retained="circlip")
@@ -90,12 +90,12 @@ class BearingsOut(TestCase):
     def test_a_blind_open_bearing_refuses_grease_and_driver_and_ranks_the_collet(self):
         Extractor.objects.create(name="Collets", kind="collet", low_mm=10, high_mm=30)
         self.hands.facts(reach="blind")
-        refused = {way.key for way in self.hands.work().found.ways if way.state == "stop"}
+        refused = {way.key for way in self.hands.work().analysis.ways if way.state == "stop"}
         self.assertEqual(refused, {"drive", "hydraulic", "punch"})
         self.hands.choose(way="hydraulic")
         plate = self.displayed_verdict()
         self.assertEqual((plate.state, plate.code), ("stop", Code.REFUSED))
-        self.assertIn("grease goes past the balls", plate.line)
+        self.assertIn("grease goes past the balls", plate.reason)
 
     def test_a_seal_is_looked_at_before_it_is_pulled(self):
         self.seal()
@@ -105,24 +105,24 @@ class BearingsOut(TestCase):
             self.hands.answer(f"seal-depth@{clock}", depth)
         plate = self.displayed_verdict()
         self.assertEqual((plate.state, plate.code), ("out", Code.SEAL_BAD))
-        self.assertIn("deepest at 6", plate.line)
+        self.assertIn("deepest at 6", plate.reason)
         self.hands.answer("seal-out", "yes")
         self.hands.answer("bearing-face-depth", "7.5")
-        self.assertEqual(self.hands.work().found.seal_seat.clear.state, "out")  # 0.9 deep and 7 wide, the bearing 7.5 behind: it touched
+        self.assertEqual(self.hands.work().analysis.seal_seat.clear.state, "out")  # 0.9 deep and 7 wide, the bearing 7.5 behind: it touched
         raised = {line["what"]: line["found"] for line in self.hands.work().contradictions()}
         self.assertEqual(raised["lip of Crank seal"], "to the outside")
 
     def test_a_seal_left_in_limits_the_heat(self):
         self.seal()
         self.hands.answer("seal-out", "no")
-        self.assertEqual(self.hands.work().found.freeing.limit.what, "nitrile seal left in")
+        self.assertEqual(self.hands.work().analysis.freeing.limit.what, "nitrile seal left in")
 
     def test_the_shop_s_driver_is_found_and_the_wrong_ones_are_told_why(self):
         good = Driver.objects.create(name="50 tube", outside_mm=50, inside_mm=41)
         solid = Driver.objects.create(name="Drift", outside_mm=50, inside_mm=0)
         work = self.hands.work()
-        self.assertEqual(work.found.fitting, [good])
-        self.assertIn("press on the inner ring", work.found.window.refusal(solid.outside_mm, solid.inside_mm))
+        self.assertEqual(work.analysis.fitting, [good])
+        self.assertIn("press on the inner ring", work.analysis.window.refusal(solid.outside_mm, solid.inside_mm))
 
     def test_hit_through_its_balls_it_is_replaced(self):
         self.hands.facts()
@@ -131,7 +131,7 @@ class BearingsOut(TestCase):
         self.hands.answer("seat-condition", "sound")
         plate = self.displayed_verdict()
         self.assertEqual((plate.state, plate.code), ("out", Code.OUT_DAMAGED))
-        self.assertIn("races are dented", plate.line)
+        self.assertIn("races are dented", plate.reason)
 
     def test_cut_out_it_asks_why_and_cannot_be_signed_without(self):
         self.hands.facts()
@@ -151,16 +151,16 @@ class BearingsOut(TestCase):
         self.hands.answer("came-out", "stuck")
         plate = self.displayed_verdict()
         self.assertEqual((plate.state, plate.code), ("out", Code.STILL_IN))
-        self.assertNotIn("Heat the case, let it drop", plate.move)
+        self.assertNotIn("Heat the case, let it drop", plate.next_step)
 
     def test_stuck_the_next_way_is_a_key_and_its_answer_is_asked_anew(self):
         self.hands.facts()
-        first = self.hands.work().found.way.key
+        first = self.hands.work().analysis.way.key
         self.hands.answer("came-out", "stuck")
         tries = [action for action in self.hands.work().actions() if action.key.startswith("try-")]
         self.assertTrue(tries[0].main)
         self.hands.act(tries[0].key)
-        found = self.hands.work().found
+        found = self.hands.work().analysis
         self.assertEqual((found.way.key, found.tried, found.outcome), (tries[0].word, [first], ""))
         self.hands.answer("came-out", "stuck")
         self.assertNotIn(f"try-{first}", [action.key for action in self.hands.work().actions()])
@@ -180,11 +180,11 @@ class BearingsOut(TestCase):
         hands = Puller(self.made)
         hands.facts()
         work = hands.work()
-        self.assertEqual((work.found.window.presses_on, work.found.way.codes[-1]), ("inner ring", "no_puller"))
+        self.assertEqual((work.analysis.window.presses_on, work.analysis.way.codes[-1]), ("inner ring", "no_puller"))
         Press.objects.create(name="Bottle press", capacity_text="12 t", capacity_n=117_680)
-        self.assertEqual(hands.work().found.way.key, "press")
+        self.assertEqual(hands.work().analysis.way.key, "press")
         Extractor.objects.create(name="Knife edge", kind="puller", low_mm=20, high_mm=80)
-        self.assertEqual(hands.work().found.way.key, "pull")
+        self.assertEqual(hands.work().analysis.way.key, "pull")
         self.assertEqual(hands.client.get(hands.address).status_code, 200)
 
     def test_an_impossible_depth_is_refused_in_words(self):

@@ -14,13 +14,13 @@ from stator.stations.remove_flywheel.analysis import LOADED, LOADED_S, FlywheelR
 
 
 def actions(bound: BoundStation) -> tuple[Action, ...]:
-    found: FlywheelRemovalAnalysis = bound.found
+    found: FlywheelRemovalAnalysis = bound.analysis
     if found.is_free:
         return (bound.sign_action(),)
     if found.pull is None:
         return ()
     call = found.pull.call
-    refused = bound.refused() or (format_message(messages.REASON[call.code], call.values) if call.state == State.STOP else "")
+    refused = bound.blocking_check() or (format_message(messages.REASON[call.code], call.values) if call.state == State.STOP else "")
     offered = [Action("free", str(messages.ACTION["free"]), "free", bool(found.torque_nm), refused, freed)]
     waits = found.loaded is not None and not found.loaded.ended_at
     if found.torque_nm and not waits:
@@ -34,7 +34,7 @@ def freed(bound: BoundStation) -> None:
     """The taper has released: clocks stop, the wheel is looked at."""
     for timer in bound.timers:
         log.stop_timer(timer, bound.now)
-    bound.move(Hands.FREED)
+    bound.record_action(Hands.FREED)
 
 
 def leave_loaded(bound: BoundStation) -> None:
@@ -48,7 +48,7 @@ def ask_whether_it_moved(bound: BoundStation) -> None:
 
 def kept(bound: BoundStation, reading: Reading) -> None:
     """A new torque begins a new wait; once it is said whether it moved, the torque is asked again."""
-    found: FlywheelRemovalAnalysis = bound.found
+    found: FlywheelRemovalAnalysis = bound.analysis
     if reading.property == Property.MOVED:
         bound.choose(asking="")
     loaded = found.loaded

@@ -89,40 +89,40 @@ class FlywheelOff(WheelCase):
 
     def test_the_puller_in_hand_is_measured_in_any_unit(self):
         self.hands.measure(puller_d="1.06 in", puller_pitch="1,0 mm", puller_hand="r")
-        self.assertEqual(self.hands.work().found.match("puller").designation, "M27x1")
+        self.assertEqual(self.hands.work().analysis.match("puller").designation, "M27x1")
 
     def test_a_26_tpi_puller_in_a_1_mm_boss_is_stop_and_says_when_it_jams(self):
         self.hands.choose(puller=str(self.old.pk))
         self.hands.measure(boss_d="18.05", boss_pitch="1", boss_hand="right", turns="2.5")
         plate = self.displayed_verdict()
         self.assertEqual((plate.state, plate.code), ("stop", Code.WRONG_THREAD))
-        self.assertRegex(plate.line, r"jams after about 3 turns. It bound after 2.5 turns")
-        self.assertIn("take off no metal", plate.move)
-        self.assertIsNone(self.hands.work().found.pull)
+        self.assertRegex(plate.reason, r"jams after about 3 turns. It bound after 2.5 turns")
+        self.assertIn("take off no metal", plate.next_step)
+        self.assertIsNone(self.hands.work().analysis.pull)
 
     def test_the_only_puller_that_fits_the_boss_is_chosen_until_another_is(self):
         self.hands.measure(**BOSS)
-        self.assertEqual(self.puller, self.hands.work().found.puller)
+        self.assertEqual(self.puller, self.hands.work().analysis.puller)
         self.assertNotIn("puller-diameter", [ask.key for ask in self.hands.work().open_questions()])
         self.hands.choose(puller=str(self.old.pk))
-        self.assertEqual(self.old, self.hands.work().found.puller)
+        self.assertEqual(self.old, self.hands.work().analysis.puller)
         self.hands.choose(puller="")
-        self.assertIsNone(self.hands.work().found.puller)
+        self.assertIsNone(self.hands.work().analysis.puller)
         Puller.objects.create(name="Second of the same", thread_mm=26.95, pitch_mm=1.0)
         other = Wheel(job(number=500, order="flywheel"))
         other.measure(**BOSS)
-        self.assertIsNone(other.work().found.puller)
+        self.assertIsNone(other.work().analysis.puller)
 
     def test_a_left_hand_boss_is_told_from_a_right_hand_puller(self):
         self.hands.choose(puller=str(self.puller.pk))
         self.hands.measure(boss_d="25.98", boss_pitch="1", boss_hand="left")
-        self.assertIn("boss left-hand", self.displayed_verdict().line)
+        self.assertIn("boss left-hand", self.displayed_verdict().reason)
 
     def test_enough_turns_hold_and_the_scale_says_where_to_stop(self):
         self.ready()
         work = self.hands.work()
-        self.assertEqual((work.displayed_verdict().state, work.found.pull.turns), ("in", 6))
-        self.assertRegex(work.displayed_verdict().move, r"release by \d+ N·m; stop at 49")
+        self.assertEqual((work.displayed_verdict().state, work.analysis.pull.turns), ("in", 6))
+        self.assertRegex(work.displayed_verdict().next_step, r"release by \d+ N·m; stop at 49")
         self.assertIn("manual page 41", next(each.source for each in work.sources() if each.label == "Taper needs"))
 
     def test_one_turn_is_stop_and_says_how_many_more_and_what_they_buy(self):
@@ -130,7 +130,7 @@ class FlywheelOff(WheelCase):
         self.hands.choose(condition="fretted")
         plate = self.displayed_verdict()
         self.assertEqual((plate.state, plate.code), ("stop", Code.MORE_THREAD))
-        self.assertRegex(plate.move, r"Get \d+ more turns? in, \d+ whole ones; each whole turn adds 1\d kN")
+        self.assertRegex(plate.next_step, r"Get \d+ more turns? in, \d+ whole ones; each whole turn adds 1\d kN")
         self.hands.tick_all()
         self.assertIn("the thread goes before the taper", self.hands.act("free"))
 
@@ -139,8 +139,8 @@ class FlywheelOff(WheelCase):
         self.ready()
         plate = self.displayed_verdict()
         self.assertEqual(plate.state, "too_close")
-        self.assertIn("unknown", plate.line)
-        self.assertRegex(plate.move, r"stop at 49 N·m")
+        self.assertIn("unknown", plate.reason)
+        self.assertRegex(plate.next_step, r"stop at 49 N·m")
         self.hands.measure(nut_torque="40 ft-lb")
         self.assertEqual(self.displayed_verdict().state, "in")
 
@@ -170,14 +170,14 @@ class FlywheelOff(WheelCase):
         self.hands.measure(torque="45")
         self.hands.act("free")
         self.assertIn("It released at 45 N·m; 29 N·m at most was expected.", self.displayed_verdict().detail)
-        self.assertTrue(self.hands.work().found.released_hard)
+        self.assertTrue(self.hands.work().analysis.released_hard)
 
     def test_a_puller_too_small_for_the_boss_is_stop_though_its_pitch_agrees(self):
         self.hands.measure(puller_d="26.2", puller_pitch="1", puller_hand="right", **BOSS)
         plate = self.displayed_verdict()
         self.assertEqual((plate.state, plate.code), ("stop", Code.WRONG_SIZE))
-        self.assertIn("little more than the crests hold", plate.line)
-        self.assertIn("puller of this size", plate.move)
+        self.assertIn("little more than the crests hold", plate.reason)
+        self.assertIn("puller of this size", plate.next_step)
 
     def test_the_right_thread_that_binds_early_is_dirty_not_wrong(self):
         self.ready(turns="2.5")
@@ -185,7 +185,7 @@ class FlywheelOff(WheelCase):
         self.hands.measure(boss_depth="9 mm")
         plate = self.displayed_verdict()
         self.assertEqual((plate.state, plate.code), ("too_close", Code.CLEAN_FIRST))
-        self.assertIn("bound at 2.5 of 9 turns: coating or damage", plate.line)
+        self.assertIn("bound at 2.5 of 9 turns: coating or damage", plate.reason)
         self.hands.measure(turns="8")
         self.assertEqual(self.displayed_verdict().code, Code.THREAD_HOLDS)
 
@@ -193,7 +193,7 @@ class FlywheelOff(WheelCase):
         EngineCard.objects.update(boss_d_mm=27, boss_pitch_mm=1, boss_hand="left")
         self.hands.choose(puller=str(self.puller.pk))
         self.assertEqual(self.hands.work().next_question.key, "puller-turns")
-        self.assertIn("boss left-hand", self.displayed_verdict().line)
+        self.assertIn("boss left-hand", self.displayed_verdict().reason)
         EngineCard.objects.update(boss_hand="right")
         self.hands.measure(turns="6")
         self.assertEqual(self.displayed_verdict().state, "in")
@@ -208,7 +208,7 @@ class FlywheelOff(WheelCase):
         self.hands.measure(torque="35")
         self.hands.act("free")
         self.hands.measure(taper="grey", key="sound", magnets="sound", coils="rubbed")
-        self.assertIn("coils are rubbed", self.displayed_verdict().line)
+        self.assertIn("coils are rubbed", self.displayed_verdict().reason)
         self.hands.act("sign")
         found = self.hands.entry.result["log"]
         self.assertEqual([line.get("torque_nm") or line["moved"] for line in found], [25, "creaked", 35])
@@ -229,13 +229,13 @@ class FlywheelOff(WheelCase):
 
     def test_a_stepped_key_says_what_it_does_to_the_timing(self):
         self.off(key="stepped", step="0.4")
-        self.assertIn("shifts the ignition timing by 2.9°", self.displayed_verdict().line)
+        self.assertIn("shifts the ignition timing by 2.9°", self.displayed_verdict().reason)
 
     def test_a_picked_up_taper_and_a_cracked_magnet_are_out(self):
         self.off(taper="red", magnets="cracked")
         plate = self.displayed_verdict()
         self.assertEqual(plate.state, "out")
-        self.assertIn("lap it before it goes back", plate.line)
+        self.assertIn("lap it before it goes back", plate.reason)
         self.assertIn("cracked magnet", plate.detail)
 
     def test_what_cannot_be_is_refused_in_words(self):

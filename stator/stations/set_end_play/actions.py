@@ -8,7 +8,7 @@ from stator.stations.set_end_play.analysis import STACK, EndPlayAnalysis, links_
 
 
 def actions(bound: BoundStation) -> tuple[Action, ...]:
-    found: EndPlayAnalysis = bound.found
+    found: EndPlayAnalysis = bound.analysis
     if found.call is None:
         return ()
     close = found.call.state == State.TOO_CLOSE and found.how == STACK and not bound.open_questions()
@@ -18,10 +18,10 @@ def actions(bound: BoundStation) -> tuple[Action, ...]:
 
 def measure_again(bound: BoundStation) -> None:
     """Ask each link of the stack once more."""
-    found: EndPlayAnalysis = bound.found
+    found: EndPlayAnalysis = bound.analysis
     measured = [link.slot for link in links_of(found.card) if found.own.has(link.slot)]
     bound.choose(times={slot.key: found.own.times(slot) + 1 for slot in measured})
 
 
 def may_sign(bound: BoundStation) -> str:
-    return "" if bound.found.call else str(messages.NOT_YET)
+    return "" if bound.analysis.call else str(messages.NOT_YET)

@@ -35,7 +35,7 @@ class Stacker(Halves):
     def whole(self, *changes, side="right"):
         """The whole of End float, signed: each shim is what its bag says."""
         self.stack(*changes)
-        for number, piece in enumerate(self.work().found.pieces, 1):
+        for number, piece in enumerate(self.work().analysis.pieces, 1):
             self.shim(f"{piece:.3f}", number)
         self.answer("shim-side", side)
         return self.act("sign")
@@ -58,45 +58,45 @@ class EndFloat(FloatCase):
     def test_the_stack_chooses_the_shim_and_wants_it_measured(self):
         self.hands.stack()
         work = self.hands.work()
-        self.assertAlmostEqual(work.found.free.value_mm, 0.42)
+        self.assertAlmostEqual(work.analysis.free.value_mm, 0.42)
         self.assertEqual(
-            (work.found.pieces, work.next_question.key, work.displayed_verdict().code), ((0.3,), "shim-thickness.s1", "measure shim")
+            (work.analysis.pieces, work.next_question.key, work.displayed_verdict().code), ((0.3,), "shim-thickness.s1", "measure shim")
         )
-        self.assertEqual(work.next_question.words, "Shim of 0.300 mm in your hand, measured")
+        self.assertEqual(work.next_question.text, "Shim of 0.300 mm in your hand, measured")
         self.hands.shim("0.298")
         plate = self.displayed_verdict()
-        self.assertEqual((plate.state, plate.words), ("in", "Fit 0.3 mm"))
-        self.assertIn("0.122 ± 0.003 mm", plate.line)
+        self.assertEqual((plate.state, plate.headline), ("in", "Fit 0.3 mm"))
+        self.assertIn("0.122 ± 0.003 mm", plate.reason)
 
     def test_an_unsure_stack_keeps_away_from_the_limits(self):
         Gauge.objects.filter(kind="calliper").update(resolution=0.02, repeatability=0.008)
         self.hands.stack()
-        found = self.hands.work().found
+        found = self.hands.work().analysis
         self.assertGreater(found.uncertainty, 0.02)
         self.assertEqual(found.pieces, (0.2, 0.05))
 
     def test_all_against_it_is_more_cautious_than_by_squares(self):
         self.hands.stack()
-        squares = self.hands.work().found.uncertainty
+        squares = self.hands.work().analysis.uncertainty
         self.hands.choose(sum="worst")
-        self.assertGreater(self.hands.work().found.uncertainty, squares)
+        self.assertGreater(self.hands.work().analysis.uncertainty, squares)
 
     def test_a_shim_that_is_not_what_its_bag_says_is_refused_or_out(self):
         self.hands.stack()
         self.assertIn("not the shim of 0.300 mm", self.hands.shim("0.19"))
         self.hands.shim("0.345")
-        self.assertEqual((self.displayed_verdict().state, self.displayed_verdict().words), ("out", "End float is out"))
+        self.assertEqual((self.displayed_verdict().state, self.displayed_verdict().headline), ("out", "End float is out"))
 
     def test_no_kit_and_no_shim_that_fits_are_stop_with_the_reason(self):
         self.hands.stack(("crank-shoulders", "67.10"))
-        self.assertEqual((self.displayed_verdict().state, self.displayed_verdict().words), ("stop", "No shim fits"))
-        self.assertIn("the nearest leaves", self.displayed_verdict().line)
+        self.assertEqual((self.displayed_verdict().state, self.displayed_verdict().headline), ("stop", "No shim fits"))
+        self.assertIn("the nearest leaves", self.displayed_verdict().reason)
         Blades.objects.all().delete()
-        self.assertIn("No shim kit on the shelf", self.displayed_verdict().line)
+        self.assertIn("No shim kit on the shelf", self.displayed_verdict().reason)
 
     def test_a_case_still_warm_gets_no_verdict(self):
         self.hands.stack(("case-temperature", "48"))
-        self.assertEqual((self.displayed_verdict().state, self.displayed_verdict().words), ("too_close", "Too warm to judge"))
+        self.assertEqual((self.displayed_verdict().state, self.displayed_verdict().headline), ("too_close", "Too warm to judge"))
 
     def test_a_manuals_table_between_two_rows_asks_which(self):
         self.hands.choose(how="table")
@@ -108,7 +108,7 @@ class EndFloat(FloatCase):
         self.assertEqual(work.next_question.key, "table-row")
         self.assertEqual([option.hint for option in work.next_question.options], ["leaves 0.20 mm", "leaves 0.10 mm"])
         self.hands.answer("table-row", "1_05")
-        self.assertEqual(self.hands.work().found.pieces, (1.05,))
+        self.assertEqual(self.hands.work().analysis.pieces, (1.05,))
 
     def test_limits_unknown_to_the_card_are_asked(self):
         Spec.objects.all().delete()
@@ -116,7 +116,7 @@ class EndFloat(FloatCase):
         self.assertEqual(self.hands.work().next_question.key, "end-float-least")
         self.hands.answer("end-float-least", "4 thou")
         self.hands.answer("end-float-most", "8 thou")
-        self.assertEqual(len(self.hands.work().found.pieces), 1)
+        self.assertEqual(len(self.hands.work().analysis.pieces), 1)
 
     def test_signed_it_carries_the_prediction_for_the_dial(self):
         self.hands.stack()

@@ -17,7 +17,7 @@ from stator.stations.split_crankcase.verdict import half
 
 def actions(bound: BoundStation) -> tuple[Action, ...]:
     """Load on, round after round of gaps, apart, sign."""
-    found: SplitAnalysis = bound.found
+    found: SplitAnalysis = bound.analysis
     if found.all_through:
         return (bound.sign_action(),)
     if found.is_apart or found.stays_closed:
@@ -25,7 +25,7 @@ def actions(bound: BoundStation) -> tuple[Action, ...]:
     stopped = found.census.call.state == State.STOP
     missing = format_message(messages.REASON[found.census.call.code], found.census_values) if stopped else ""
     if not found.is_loaded:
-        refused = bound.refused() or missing or _not_counted(found) or ("" if found.is_outside else _too_weak(found))
+        refused = bound.blocking_check() or missing or _not_counted(found) or ("" if found.is_outside else _too_weak(found))
         begins = Action("begin", str(messages.ACTION["begin"]), "begin", not refused, refused, load)
         left = len(found.fasteners) - len(found.out)
         rest = Action("rest", format_message(messages.ACTION["rest"], {"left": left}), "rest", do=rest_out)
@@ -48,7 +48,7 @@ def actions(bound: BoundStation) -> tuple[Action, ...]:
 
 def rest_out(bound: BoundStation) -> None:
     """Every fastener left came out and was not measured; the count on the tray still has to agree."""
-    found: SplitAnalysis = bound.found
+    found: SplitAnalysis = bound.analysis
     left = [length_of(mark).key for mark in found.fasteners if not found.is_out(mark)]
     bound.choose(skipped=[*bound.answers.skipped, *left])
 
@@ -69,7 +69,7 @@ def load(bound: BoundStation) -> None:
 
 def measure_again(bound: BoundStation) -> None:
     """The suspect gaps are withdrawn and asked anew."""
-    request_remeasurement(bound, [place.slot for place in bound.found.again])
+    request_remeasurement(bound, [place.slot for place in bound.analysis.again])
 
 
 def next_round(bound: BoundStation) -> None:
@@ -87,15 +87,15 @@ def leave_closed(bound: BoundStation) -> None:
 
 
 def _move(bound: BoundStation, kind: Done) -> None:
-    found: SplitAnalysis = bound.found
-    bound.move(kind, None if found.joint.is_first else found.of(Property.HALVES_APART))
+    found: SplitAnalysis = bound.analysis
+    bound.record_action(kind, None if found.joint.is_first else found.of(Property.HALVES_APART))
 
 
 def kept(bound: BoundStation, reading: Reading) -> None:
     """A loose part whose half is known goes into the tray."""
     if reading.subject is None or reading.subject.kind != Kind.TRAY:
         return
-    found: SplitAnalysis = bound.found
+    found: SplitAnalysis = bound.analysis
     numbered = (at.loose_number(number) for at in found.every for number in range(1, MOST_LOOSE + 1))
     part = next((each for each in numbered if each.part == reading.subject.part), None)
     if part and part.what and part.from_where and part.half:

@@ -72,7 +72,7 @@ class Halves(Hands):
         return self.act("begin")
 
     def gaps(self, *values):
-        for place, value in zip(self.work().found.places, values, strict=False):
+        for place, value in zip(self.work().analysis.places, values, strict=False):
             if value:
                 self.answer(place.slot.key, value)
 
@@ -189,16 +189,16 @@ class Split(TestCase):
         self.hands.bolt("1", "40")
         self.hands.bolt("2")
         plate = self.displayed_verdict()
-        self.assertEqual((plate.code, plate.line[:6]), (Code.FASTENERS_OUT, "2 of 5"))
-        self.assertIn("Bolt 3 out", plate.move)
+        self.assertEqual((plate.code, plate.reason[:6]), (Code.FASTENERS_OUT, "2 of 5"))
+        self.assertIn("Bolt 3 out", plate.next_step)
 
     def test_a_count_that_falls_short_is_stop_and_shows_the_likely_place(self):
         self.hands.bolts("40", "40", "", "50", "60")
         self.hands.answer("counted", "4")
         plate = self.displayed_verdict()
         self.assertEqual(self.call(), ("stop", Code.BOLT_STILL_IN))
-        self.assertEqual(plate.line, "4 on the tray for 5 places: 1 is still in, or lost.")
-        self.assertIn("Look at 3 first", plate.move)  # the one nobody had in the hand to measure
+        self.assertEqual(plate.reason, "4 on the tray for 5 places: 1 is still in, or lost.")
+        self.assertIn("Look at 3 first", plate.next_step)  # the one nobody had in the hand to measure
         self.assertIn('class="bolt likely"', self.hands.page())
         self.hands.tick_all()
         self.assertIn("still in, or lost", self.hands.act("begin"))
@@ -222,22 +222,22 @@ class Split(TestCase):
         page = self.hands.begin(turns="1")
         self.assertIn("The threads in the case may pull out", page)
         self.assertEqual(self.call(), ("stop", Code.MORE_THREAD))
-        self.assertRegex(self.displayed_verdict().move, r"the screws \d+ whole turns in")
-        self.assertFalse(self.hands.work().found.is_loaded)
+        self.assertRegex(self.displayed_verdict().next_step, r"the screws \d+ whole turns in")
+        self.assertFalse(self.hands.work().analysis.is_loaded)
 
     def test_nothing_is_loaded_before_the_held_nuts_are_loosened(self):
         self.hands.bolts()
         self.hands.answer("counted", "5")
         self.assertIn("drained", self.hands.act("begin"))
-        self.assertFalse(self.hands.work().found.is_loaded)
+        self.assertFalse(self.hands.work().analysis.is_loaded)
 
     def test_level_gaps_say_how_far_to_turn_in_words(self):
         self.hands.begin()
         self.hands.gaps("1.00", "1.05", "1.10", "1.05")
         plate = self.displayed_verdict()
         self.assertEqual(self.call(), ("in", Code.LEVEL))
-        self.assertIn("Rear is 0.10 ± 0.04 mm ahead of front", plate.line)
-        self.assertRegex(plate.move, r"^Turn each screw .*turns?, then measure again")
+        self.assertIn("Rear is 0.10 ± 0.04 mm ahead of front", plate.reason)
+        self.assertRegex(plate.next_step, r"^Turn each screw .*turns?, then measure again")
         self.assertIn("dowel clearance 0.03 mm over 6.0 mm", self.hands.page())  # beside the call, as assumed
 
     def test_a_new_round_keeps_the_old_one_and_the_drawing_tilts(self):

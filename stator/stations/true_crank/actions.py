@@ -19,7 +19,7 @@ WELDED = "welded"  # as a move: what was read before it is of another crank
 
 
 def of_single(bound: BoundStation) -> tuple[Action, ...]:
-    found: SingleThrowAnalysis = bound.found
+    found: SingleThrowAnalysis = bound.analysis
     if found.mis is None:
         return ()
     if found.move is None:
@@ -31,12 +31,12 @@ def of_single(bound: BoundStation) -> tuple[Action, ...]:
     if found.move.kind not in (*CURES, "remeasure"):
         return (*first, sign)
     cures = found.move.kind in CURES
-    again = _again("done" if cures else "again", not found.is_done and not _turn(bound), bound.refused() if cures else "")
+    again = _again("done" if cures else "again", not found.is_done and not _turn(bound), bound.blocking_check() if cures else "")
     return (*first, again, sign)
 
 
 def of_several(bound: BoundStation) -> tuple[Action, ...]:
-    found: OuterWebAnalysis = bound.found
+    found: OuterWebAnalysis = bound.analysis
     if not found.shafts or found.is_held_wrong:
         return ()
     if found.suspect:
@@ -47,7 +47,7 @@ def of_several(bound: BoundStation) -> tuple[Action, ...]:
     sign = bound.sign_action(main=found.is_done and not first)
     if found.worst is None:
         return (*first, sign)
-    return (*first, _again("turned", not found.is_done and not _turn(bound), bound.refused()), sign)
+    return (*first, _again("turned", not found.is_done and not _turn(bound), bound.blocking_check()), sign)
 
 
 def _again(code: str, main: bool = True, refused: str = "") -> Action:
@@ -69,13 +69,13 @@ def _welded() -> tuple[Action, ...]:
 
 def after_weld(bound: BoundStation) -> None:
     """A round of its own once it is cold; the joint stays as it was told."""
-    bound.move(WELDED)
-    bound.next_attempt(skipped=left_for_the_next(bound.found))
+    bound.record_action(WELDED)
+    bound.next_attempt(skipped=left_for_the_next(bound.analysis))
 
 
 def _turn(bound: BoundStation) -> tuple[Action, ...]:
     """Another turn where that settles the call."""
-    found: RunoutRoundAnalysis = bound.found
+    found: RunoutRoundAnalysis = bound.analysis
     if found.settled_by is None or bound.open_questions():
         return ()
     name = format_message(messages.ACTION["turn"], {"more": found.settled_by - found.turns})
@@ -84,39 +84,39 @@ def _turn(bound: BoundStation) -> tuple[Action, ...]:
 
 def _cure(bound: BoundStation) -> tuple[Action, ...]:
     """The clock of a compound that locks the joint."""
-    if bound.found.joint != "compound" or any(timer.key == CURE for timer in bound.timers):
+    if bound.analysis.joint != "compound" or any(timer.key == CURE for timer in bound.timers):
         return ()
     return (Action("cure", str(messages.ACTION["cure"]), "cure", True, do=start_cure),)
 
 
 def turn_more(bound: BoundStation) -> None:
-    found: RunoutRoundAnalysis = bound.found
+    found: RunoutRoundAnalysis = bound.analysis
     if found.settled_by:
         bound.choose(turns={**bound.answers.choices.get("turns", {}), str(found.attempt): found.settled_by})
 
 
 def read_again(bound: BoundStation) -> None:
     """The suspect readings are withdrawn and asked anew."""
-    assert bound.found.suspect is not None
-    side, suspect = bound.found.suspect
+    assert bound.analysis.suspect is not None
+    side, suspect = bound.analysis.suspect
     request_remeasurement(bound, [reading(side, angle) for angle in suspect.again])
 
 
 def start_cure(bound: BoundStation) -> None:
-    timers.start(bound, CURE, "wait", bound.found.cures_s, attempt=1)
+    timers.start(bound, CURE, "wait", bound.analysis.cures_s, attempt=1)
 
 
 def measure_again(bound: BoundStation) -> None:
     """The move was made, or the round is taken anew: what was expected of it is kept."""
-    found = bound.found
+    found = bound.analysis
     done = found.as_written()
     slot = crank(Property.CRANK_RUNOUT, done.pop("web"), done.get("at_deg"))
-    bound.move(MOVED, slot, text=done.pop("kind"), **done)
+    bound.record_action(MOVED, slot, text=done.pop("kind"), **done)
     bound.next_attempt(skipped=left_for_the_next(found))
 
 
 def may_sign(bound: BoundStation) -> str:
-    found: RunoutRoundAnalysis = bound.found
+    found: RunoutRoundAnalysis = bound.analysis
     if not found.is_measured:
         return str(messages.MEASURE_FIRST)
     if found.is_welded_since:

@@ -43,30 +43,30 @@ class OuterTruing(TestCase):
         for held, where in (("outer", "the outer journals"), ("centres", "the centre holes of the outer shafts")):
             self.hands.choose(held=held)
             plate = self.displayed_verdict()
-            self.assertEqual((plate.state, plate.words), ("stop", "Not held on those"))
-            self.assertIn(f"Held on {where} a bent crank looks straight", plate.line)
-            self.assertEqual(self.hands.work().asks(), [])
+            self.assertEqual((plate.state, plate.headline), ("stop", "Not held on those"))
+            self.assertIn(f"Held on {where} a bent crank looks straight", plate.reason)
+            self.assertEqual(self.hands.work().questions(), [])
 
     def test_the_web_that_turned_is_named_with_degrees_rim_and_direction(self):
         self.swing("left", 0.050, 90)
         self.swing("right", 0.010, 0)
         plate = self.displayed_verdict()
-        self.assertEqual((plate.state, plate.words), ("out", "A web has turned"))
-        self.assertIn("drive side web has turned 0.042", plate.line)
-        self.assertIn("Turn the drive side web counter-clockwise, seen from the right end: its witness line 0.069 mm", plate.move)
+        self.assertEqual((plate.state, plate.headline), ("out", "A web has turned"))
+        self.assertIn("drive side web has turned 0.042", plate.reason)
+        self.assertIn("Turn the drive side web counter-clockwise, seen from the right end: its witness line 0.069 mm", plate.next_step)
         self.assertIn("should then move 0.000 mm", plate.detail)
 
     def test_the_right_web_is_judged_from_its_own_pin(self):
         self.swing("left", 0.004, 0)
         self.swing("right", 0.060, 270)  # its pin stands at 180: that is 90 ahead of it
         plate = self.displayed_verdict()
-        self.assertIn("Turn the magneto side web counter-clockwise", plate.move)
+        self.assertIn("Turn the magneto side web counter-clockwise", plate.next_step)
 
     def test_what_lies_along_the_throw_is_not_for_turning(self):
         self.swing("left", 0.050, 0)
         self.swing("right", 0.010, 180)
         plate = self.displayed_verdict()
-        self.assertEqual((plate.state, plate.words), ("out", "As true as it gets"))
+        self.assertEqual((plate.state, plate.headline), ("out", "As true as it gets"))
         self.assertNotIn("again", [action.key for action in self.hands.work().actions()])
 
     def test_a_move_is_written_with_what_was_expected_and_what_was_got(self):
@@ -78,7 +78,7 @@ class OuterTruing(TestCase):
         self.swing("right", 0.010, 0)
         page = self.hands.page()
         self.assertIn("0.010 mm expected, 0.012 mm measured", page)
-        self.assertEqual(self.displayed_verdict().words, "Runout within limit")
+        self.assertEqual(self.displayed_verdict().headline, "Runout within limit")
         self.hands.answer("joint-lock", "plain")
         self.hands.answer("note", "")
         self.hands.act("sign")

@@ -32,22 +32,22 @@ class Truer(Halves):
             self.answer(ask, text)
 
     def turn(self, twist=0.0, pinch=0.0, offset=0.0, skew=0.0, ovality=0.0, zero=0.0, slips=MappingProxyType({})):
-        geometry = self.work().found.geometry
+        geometry = self.work().analysis.geometry
         for side, swing in zip(("left", "right"), runout_from(Misalignment(twist, pinch, offset, skew), geometry), strict=True):
             read = len(self.work().answers.values(reading(side, 0).key))
             work = self.work()
-            for number in range(read, work.found.turns):
-                for angle in work.found.angles():
+            for number in range(read, work.analysis.turns):
+                for angle in work.analysis.angles():
                     value = swing.tir_mm / 2 * math.cos(math.radians(angle - swing.high_spot_deg))
                     value += ovality / 2 * math.cos(math.radians(2 * angle)) + zero
                     slip = slips.get((side, angle), 0.0) if number == 0 else 0.0
-                    last = (number, angle) == (work.found.turns - 1, work.found.angles()[-1])
+                    last = (number, angle) == (work.analysis.turns - 1, work.analysis.angles()[-1])
                     (self.answer if last else partial(self.save, work))(reading(side, angle).key, f"{value + slip:.4f}")
 
     @staticmethod
     def save(work, key, text):
         """Save a reading without a request; only the last one of an end is typed on the page."""
-        ask = next(ask for ask in work.wanted if ask.key == key)
+        ask = next(ask for ask in work.current_questions if ask.key == key)
         more = {"attempt": work.answers.attempt, "gauge": work.gauge_for(ask), "slot": ask.slot}
         log.save_reading(work.entry, work.person, key, parse(text, "length", "mm"), uuid4().hex, **more)
 
@@ -77,10 +77,10 @@ class True1(TestCase):
         return self.hands.work().displayed_verdict()
 
     def test_it_asks_where_things_stand_before_it_takes_a_reading(self):
-        self.assertEqual((self.displayed_verdict().words, self.hands.work().next_question.key), ("Set it up", "support-place.left"))
+        self.assertEqual((self.displayed_verdict().headline, self.hands.work().next_question.key), ("Set it up", "support-place.left"))
         self.hands.set_up()
         self.assertEqual(self.hands.work().next_question.key, "shaft-reading.left.0")
-        self.assertEqual(self.hands.work().found.geometry, PressedCrank(-92, 92, -34, 34, 29))
+        self.assertEqual(self.hands.work().analysis.geometry, PressedCrank(-92, 92, -34, 34, 29))
 
     def test_a_gauge_on_its_support_is_refused_with_the_reason(self):
         self.hands.answer("support-place.left", "92")
@@ -91,18 +91,18 @@ class True1(TestCase):
         self.hands.set_up()
         self.hands.turn(twist=0.15, offset=0.004)
         plate = self.displayed_verdict()
-        self.assertEqual((plate.state, plate.words), ("out", "Webs are twisted"))
-        self.assertIn("Strike the rim of the magneto side web at 270°, toward the axis.", plate.move)
+        self.assertEqual((plate.state, plate.headline), ("out", "Webs are twisted"))
+        self.assertIn("Strike the rim of the magneto side web at 270°, toward the axis.", plate.next_step)
         self.assertRegex(plate.detail, r"The needles should then read \d µm and \d µm")
-        self.assertIn("over the limit of 0.030 mm", plate.line)
+        self.assertIn("over the limit of 0.030 mm", plate.reason)
 
     def test_the_zero_of_the_gauge_and_an_oval_seat_change_no_move(self):
         self.hands.set_up()
         self.hands.turn(twist=-0.15, ovality=0.01, zero=0.4)
         work = self.hands.work()
-        self.assertAlmostEqual(work.found.mis.twist_deg, -0.15, places=3)
-        self.assertAlmostEqual(work.found.fitted("left").ovality_mm, 0.01, places=4)
-        self.assertIn("at 90°", work.displayed_verdict().move)
+        self.assertAlmostEqual(work.analysis.mis.twist_deg, -0.15, places=3)
+        self.assertAlmostEqual(work.analysis.fitted("left").ovality_mm, 0.01, places=4)
+        self.assertIn("at 90°", work.displayed_verdict().next_step)
 
     def gap_opposite_mm(self, crank, rim_mm=60.0):
         """How much wider than parallel the webs are at their rims opposite the crankpin: a web is square to its shaft."""
@@ -123,8 +123,8 @@ class True1(TestCase):
             with self.subTest(headline):
                 self.hands.turn(pinch=pinch)
                 plate = self.displayed_verdict()
-                self.assertEqual(plate.words, headline)
-                self.assertIn(move, plate.move)
+                self.assertEqual(plate.headline, headline)
+                self.assertIn(move, plate.next_step)
                 self.assertIn(f"{'open' if pinch > 0 else 'closed'} opposite the crankpin: {lever} here", str(self.hands.work().drawing()))
                 crank = Crank(1, Truth(Misalignment(0.0, pinch, 0.0, 0.0)))
                 before = self.gap_opposite_mm(crank)
@@ -149,11 +149,11 @@ class True1(TestCase):
         self.hands.tick_all()
         self.hands.act("again")
         work = self.hands.work()
-        self.assertEqual((work.found.attempt, work.found.moves[0]["kind"], work.found.moves[0]["at_deg"]), (2, "strike", 270.0))
-        self.assertEqual(work.displayed_verdict().words, "Turn the crank")
+        self.assertEqual((work.analysis.attempt, work.analysis.moves[0]["kind"], work.analysis.moves[0]["at_deg"]), (2, "strike", 270.0))
+        self.assertEqual(work.displayed_verdict().headline, "Turn the crank")
         self.hands.turn(twist=0.01)
         self.assertIn("Round 1: strike", self.hands.page())
-        self.assertEqual(self.displayed_verdict().words, "Runout within limit")
+        self.assertEqual(self.displayed_verdict().headline, "Runout within limit")
 
     def test_back_and_forth_twice_asks_for_half_the_blow(self):
         self.hands.set_up()
@@ -162,14 +162,14 @@ class True1(TestCase):
             self.hands.turn(twist=twist)
             self.hands.act("again")
         self.hands.turn(twist=0.12)
-        self.assertIn("50 % of the usual blow", self.displayed_verdict().move)
+        self.assertIn("50 % of the usual blow", self.displayed_verdict().next_step)
 
     def test_what_truing_cannot_cure_is_said_and_no_blow_prescribed(self):
         self.hands.set_up()
         self.hands.turn(twist=0.05, offset=0.08)
         plate = self.displayed_verdict()
-        self.assertEqual((plate.state, plate.words), ("out", "Truing cannot cure it"))
-        self.assertIn("Apart again", plate.move)
+        self.assertEqual((plate.state, plate.headline), ("out", "Truing cannot cure it"))
+        self.assertIn("Apart again", plate.next_step)
         self.assertEqual([action.key for action in self.hands.work().actions()], ["sign"])
 
     def test_without_a_limit_on_the_card_there_is_no_verdict(self):
@@ -177,8 +177,8 @@ class True1(TestCase):
         self.hands.set_up()
         self.hands.turn(twist=0.02)
         work = self.hands.work()
-        self.assertIsNone(work.found.call)
-        self.assertIn("no limit on the card: no verdict here", work.displayed_verdict().line)
+        self.assertIsNone(work.analysis.call)
+        self.assertIn("no limit on the card: no verdict here", work.displayed_verdict().reason)
 
     def test_a_coarse_gauge_near_the_limit_is_too_close_to_call(self):
         Gauge.objects.filter(kind="dial").update(resolution=0.02, repeatability=None)
@@ -194,23 +194,23 @@ class True1(TestCase):
         self.hands.set_up()
         self.assertIn("twelve angles, twice round", self.hands.work().next_question.where)
         self.hands.turn(twist=0.005, offset=0.002)
-        self.assertEqual((len(self.hands.work().found.angles()), self.hands.work().found.turns), (12, 2))
-        self.assertEqual(self.hands.work().found.move.kind, "leave")
-        self.assertNotIn("No blow yet", self.displayed_verdict().move)
+        self.assertEqual((len(self.hands.work().analysis.angles()), self.hands.work().analysis.turns), (12, 2))
+        self.assertEqual(self.hands.work().analysis.move.kind, "leave")
+        self.assertNotIn("No blow yet", self.displayed_verdict().next_step)
 
     def test_a_slip_on_a_coarse_dial_is_read_again_and_trued_all_the_same(self):
         Gauge.objects.filter(kind="dial").update(resolution=0.01, repeatability=None)
         Gauge.objects.get(kind="dial").save()
         self.hands.set_up()
         self.hands.turn(twist=0.15, slips={("left", 120.0): 0.05})
-        self.assertEqual((self.displayed_verdict().words, self.displayed_verdict().state), ("Readings disagree", "too_close"))
+        self.assertEqual((self.displayed_verdict().headline, self.displayed_verdict().state), ("Readings disagree", "too_close"))
         self.assertEqual(self.hands.work().actions()[0].words, "Read 120° again")
         self.hands.act("these")
         self.assertEqual(self.hands.work().next_question.key, "shaft-reading.left.120")
         self.hands.answer("shaft-reading.left.120", "0.01")
         self.hands.answer("shaft-reading.left.120", "0.01")
-        self.assertIsNone(self.hands.work().found.suspect)
-        self.assertEqual(self.displayed_verdict().words, "Webs are twisted")
+        self.assertIsNone(self.hands.work().analysis.suspect)
+        self.assertEqual(self.displayed_verdict().headline, "Webs are twisted")
 
     def test_a_limit_meant_for_other_supports_judges_where_its_band_allows(self):
         self.hands.choose(held="seats")
@@ -223,21 +223,21 @@ class True1(TestCase):
         self.hands.answer("limit-gauge-place", "34")
         self.hands.turn(twist=0.2)
         self.assertEqual(self.displayed_verdict().state, "out")
-        self.assertIn("is at most 0.016 mm here", self.displayed_verdict().line)
+        self.assertIn("is at most 0.016 mm here", self.displayed_verdict().reason)
         self.hands.tick_all()
         self.hands.act("again")
         self.hands.turn(offset=0.001)
-        self.assertEqual((self.displayed_verdict().state, self.displayed_verdict().words), ("in", "Runout within limit"))
-        self.assertIn("0.030 mm for between centres is at least 0.010 mm here", self.displayed_verdict().line)
+        self.assertEqual((self.displayed_verdict().state, self.displayed_verdict().headline), ("in", "Runout within limit"))
+        self.assertIn("0.030 mm for between centres is at least 0.010 mm here", self.displayed_verdict().reason)
 
     def test_swing_and_high_spot_are_enough_when_there_is_no_time(self):
         self.hands.choose(how="swing")
         self.hands.set_up()
         for ask, text in (("shaft-tir.left", "0.060"), ("high-spot.left", "75"), ("shaft-tir.right", "0.050"), ("high-spot.right", "262")):
             self.hands.answer(ask, text)
-        mis = self.hands.work().found.mis
+        mis = self.hands.work().analysis.mis
         self.assertAlmostEqual(mis.twist_deg, 0.1684, places=3)
-        self.assertIn("at 270°", self.displayed_verdict().move)
+        self.assertIn("at 270°", self.displayed_verdict().next_step)
 
     def test_signed_it_carries_every_number_and_the_moves(self):
         self.hands.set_up()
@@ -275,26 +275,26 @@ class True1(TestCase):
     def test_the_support_moved_onto_the_gauge_is_refused_too_and_the_old_place_stands(self):
         self.hands.set_up()
         self.assertIn("stands on its support", self.hands.answer("support-place.right", "34.1"))
-        self.assertEqual(self.hands.work().found.geometry.support_right_mm, 92)
+        self.assertEqual(self.hands.work().analysis.geometry.support_right_mm, 92)
 
     def test_an_unknown_stroke_is_asked_and_a_round_left_half_read_says_nothing(self):
         EngineCard.objects.update(stroke_mm=None)
         self.hands.set_up()
         self.assertEqual(self.hands.work().next_question.key, "stroke")
         self.hands.answer("stroke", "2.283 in")
-        self.assertAlmostEqual(self.hands.work().found.geometry.throw_mm, 29, places=1)
+        self.assertAlmostEqual(self.hands.work().analysis.geometry.throw_mm, 29, places=1)
         for angle in TURN[:5]:
             self.hands.answer(reading("left", angle).key, "0.01")
         work = self.hands.work()
-        self.assertEqual((work.found.mis, work.displayed_verdict().words, work.actions()), (None, "Turn the crank", ()))
+        self.assertEqual((work.analysis.mis, work.displayed_verdict().headline, work.actions()), (None, "Turn the crank", ()))
 
     def test_a_reading_withdrawn_takes_the_call_with_it(self):
         self.hands.set_up()
         self.hands.turn(twist=0.15)
-        self.assertEqual(self.displayed_verdict().words, "Webs are twisted")
+        self.assertEqual(self.displayed_verdict().headline, "Webs are twisted")
         self.hands.post("undo")
         self.assertEqual(
-            (self.displayed_verdict().words, self.hands.work().open_questions()[-2].key), ("Turn the crank", "shaft-reading.right.315")
+            (self.displayed_verdict().headline, self.hands.work().open_questions()[-2].key), ("Turn the crank", "shaft-reading.right.315")
         )
 
     def test_a_crank_of_one_piece_is_written_down_by_hand(self):
@@ -307,13 +307,13 @@ class True1(TestCase):
         first = self.hands.work().answers.value("shaft-reading.left.0")
         self.hands.answer("shaft-reading.left.360", f"{first + 0.02:.4f}")
         plate = self.displayed_verdict()
-        self.assertEqual((plate.state, plate.words), ("too_close", "Readings disagree"))
-        self.assertIn("Drive side: back at the start it reads 0.020 mm higher: the gauge or a support has slipped", plate.line)
-        self.assertIn("No blow", plate.move)
+        self.assertEqual((plate.state, plate.headline), ("too_close", "Readings disagree"))
+        self.assertIn("Drive side: back at the start it reads 0.020 mm higher: the gauge or a support has slipped", plate.reason)
+        self.assertIn("No blow", plate.next_step)
         self.assertEqual([action.key for action in self.hands.work().actions()], ["again"])
         self.assertIn("slipped", self.hands.act("sign"))
         self.hands.act("again")
-        self.assertEqual(self.hands.work().found.moves[0]["kind"], "again")
+        self.assertEqual(self.hands.work().analysis.moves[0]["kind"], "again")
 
     def test_one_wrong_reading_is_named_and_reading_it_again_brings_the_call_back(self):
         self.hands.set_up()
@@ -321,26 +321,26 @@ class True1(TestCase):
         good = self.hands.work().answers.value("shaft-reading.right.135")
         self.hands.answer("shaft-reading.right.135", f"{good + 0.03:.4f}")
         plate = self.displayed_verdict()
-        self.assertIn("Magneto side: the reading at 135° does not fit", plate.line)
-        self.assertEqual(plate.move, "No blow: take the readings at 90°, 135° and 180° again.")
+        self.assertIn("Magneto side: the reading at 135° does not fit", plate.reason)
+        self.assertEqual(plate.next_step, "No blow: take the readings at 90°, 135° and 180° again.")
         self.hands.answer("shaft-reading.right.135", f"{good:.4f}")
-        self.assertEqual(self.displayed_verdict().words, "Webs are twisted")
+        self.assertEqual(self.displayed_verdict().headline, "Webs are twisted")
 
     def test_a_limit_for_another_set_up_gives_no_verdict(self):
         self.hands.choose(held="seats")
         self.hands.set_up()
         self.hands.turn(twist=0.01)
         work = self.hands.work()
-        self.assertIsNone(work.found.call)
-        self.assertIn("the card's limit is for between centres: no verdict here", work.displayed_verdict().line)
+        self.assertIsNone(work.analysis.call)
+        self.assertIn("the card's limit is for between centres: no verdict here", work.displayed_verdict().reason)
 
     def test_how_the_manual_words_it_decides_nothing(self):
         Spec.objects.filter(property="crank-runout").update(setup="not in vees, between centres", held="centres")
         self.hands.set_up()
         self.hands.turn(twist=0.01)
-        self.assertEqual(self.hands.work().found.call.state, "in")
+        self.assertEqual(self.hands.work().analysis.call.state, "in")
         Spec.objects.filter(property="crank-runout").update(held="seats", setup="")
-        self.assertIn("the card's limit is for on the main bearing seats", self.displayed_verdict().line)
+        self.assertIn("the card's limit is for on the main bearing seats", self.displayed_verdict().reason)
 
     def test_a_call_too_close_is_settled_by_more_turns(self):
         Gauge.objects.filter(kind="dial").update(resolution=0.002, repeatability=0.002)
@@ -349,18 +349,18 @@ class True1(TestCase):
         self.hands.turn(twist=0.1)
         self.skip_closing()
         work = self.hands.work()
-        Spec.objects.update(high=work.found.raw_mm + 0.7 * math.sqrt(2) * work.found.reading_u_mm)
+        Spec.objects.update(high=work.analysis.raw_mm + 0.7 * math.sqrt(2) * work.analysis.reading_u_mm)
         work = self.hands.work()
-        self.assertEqual((work.found.call.state, work.displayed_verdict().words), ("too_close", "Too close to call"))
-        wanted = work.found.settled_by
-        self.assertIn(f"{wanted} turns in all", work.displayed_verdict().move)
+        self.assertEqual((work.analysis.call.state, work.displayed_verdict().headline), ("too_close", "Too close to call"))
+        wanted = work.analysis.settled_by
+        self.assertIn(f"{wanted} turns in all", work.displayed_verdict().next_step)
         self.hands.act("turn")
         self.assertEqual(self.hands.work().next_question.key, "shaft-reading.left.0")
         self.hands.turn(twist=0.1)
         work = self.hands.work()
         self.assertEqual((len(work.answers.values("shaft-reading.left.0")), work.next_question.key), (wanted, "joint-lock"))
-        self.assertIn(work.found.call.state, ("in", "out"))
-        self.assertIsNone(work.found.settled_by)
+        self.assertIn(work.analysis.call.state, ("in", "out"))
+        self.assertIsNone(work.analysis.settled_by)
 
     def test_the_swing_is_held_against_the_clearance_the_bearing_has_left(self):
         self.hands.set_up()
@@ -401,13 +401,13 @@ class True1(TestCase):
         self.hands.turn(twist=0.01)
         self.skip_closing()
         self.hands.answer("joint-lock", "weld")
-        self.assertEqual((self.displayed_verdict().words, self.displayed_verdict().state), ("Measure it after the weld", "wait"))
+        self.assertEqual((self.displayed_verdict().headline, self.displayed_verdict().state), ("Measure it after the weld", "wait"))
         self.hands.act("sign")
         self.assertFalse(self.hands.entry.is_signed)
         self.hands.act("again")
         self.hands.turn(twist=0.3)
         self.assertNotEqual(self.displayed_verdict().state, "in")  # the weld has pulled it
-        self.assertEqual(self.hands.work().found.joint, "weld")
+        self.assertEqual(self.hands.work().analysis.joint, "weld")
         self.hands.tick_all()
         self.hands.act("again")
         self.hands.turn(twist=0.01)

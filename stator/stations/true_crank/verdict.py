@@ -159,7 +159,7 @@ def _taught(found: SingleThrowAnalysis) -> str:
 
 def checks(found: RunoutRoundAnalysis) -> tuple[SafetyWarning, ...]:
     clean = "clean_centres" if found.held == "centres" else "clean"
-    return (SafetyWarning("clean", str(messages.CHECKS[clean])), SafetyWarning("lifted", str(messages.CHECKS["lifted"]), gate=True))
+    return (SafetyWarning("clean", str(messages.CHECKS[clean])), SafetyWarning("lifted", str(messages.CHECKS["lifted"]), required=True))
 
 
 def warnings(found: RunoutRoundAnalysis) -> tuple[SafetyWarning, ...]:

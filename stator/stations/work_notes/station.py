@@ -47,7 +47,7 @@ def draw(found: WorkNotes, canvas: Canvas) -> None:
 def actions(bound: BoundStation) -> tuple[Action, ...]:
     """A list of notes is never complete: it may be signed with one."""
     sign: Action = bound.sign_action()
-    return (Action(sign.key, sign.words, sign.word, bool(bound.found.notes), sign.refused, sign.do),)
+    return (Action(sign.key, sign.words, sign.word, bool(bound.analysis.notes), sign.refused, sign.do),)
 
 
 def result(found: WorkNotes) -> dict[str, Any]:

@@ -60,8 +60,8 @@ class Apart(PressCase):
         self.hands.sizes()
         self.hands.tick_all()
         plate = self.displayed_verdict()
-        self.assertEqual((plate.state, plate.words), ("in", "Press is strong enough"))
-        self.assertRegex(plate.line, r"^It takes 1\.\d+ t to [67][.\d]* t, likely 3\.\d+ t; the press has 12 t\.$")
+        self.assertEqual((plate.state, plate.headline), ("in", "Press is strong enough"))
+        self.assertRegex(plate.reason, r"^It takes 1\.\d+ t to [67][.\d]* t, likely 3\.\d+ t; the press has 12 t\.$")
         grip = self.hands.work().sources()[0]
         self.assertTrue(grip.estimated)
         self.assertIn("typical crankpin", grip.source)
@@ -69,8 +69,8 @@ class Apart(PressCase):
 
     def test_nothing_moves_before_the_webs_are_marked(self):
         self.hands.sizes()
-        self.assertEqual(self.displayed_verdict().words, "Mark it first")
-        self.assertIn("marked across the joint", self.displayed_verdict().move)
+        self.assertEqual(self.displayed_verdict().headline, "Mark it first")
+        self.assertIn("marked across the joint", self.displayed_verdict().next_step)
 
     def test_a_card_that_knows_the_grip_is_believed_before_a_rule(self):
         Spec.objects.create(
@@ -83,14 +83,14 @@ class Apart(PressCase):
             source_kind="drawing",
         )
         self.hands.sizes()
-        grip = self.hands.work().found.grip
+        grip = self.hands.work().analysis.grip
         self.assertEqual((round(grip.value, 3), round(grip.uncertainty, 3), grip.origin), (0.06, 0.01, "card"))
         self.assertIn("drawing sheet 4", self.hands.work().sources()[0].source)
 
     def test_measured_pin_and_hole_replace_both(self):
         self.hands.choose(sizes="measured")
         self.hands.sizes((Property.PIN_DIAMETER, "22.060"), (Property.PIN_HOLE, "22.000"))
-        grip = self.hands.work().found.grip
+        grip = self.hands.work().analysis.grip
         self.assertEqual((round(grip.value, 4), grip.origin), (0.06, "measured"))
         self.assertLess(grip.uncertainty, 0.006)
 
@@ -98,9 +98,9 @@ class Apart(PressCase):
         self.small_press()
         self.hands.sizes()
         plate = self.displayed_verdict()
-        self.assertEqual((plate.state, plate.words), ("stop", "Press too small"))
-        self.assertRegex(plate.move, r"a press of [67][.\d]* t or more, or the web at \d+ °C with the pin left cold")
-        self.assertNotIn(Property.PRESS_PEAK, [ask.slot.what for ask in self.hands.work().asks()])
+        self.assertEqual((plate.state, plate.headline), ("stop", "Press too small"))
+        self.assertRegex(plate.next_step, r"a press of [67][.\d]* t or more, or the web at \d+ °C with the pin left cold")
+        self.assertNotIn(Property.PRESS_PEAK, [ask.slot.what for ask in self.hands.work().questions()])
 
     def test_a_warm_web_and_a_cool_pin_make_a_small_press_enough(self):
         self.small_press("5 t", 49033.3)
@@ -110,13 +110,13 @@ class Apart(PressCase):
         self.assertEqual(self.displayed_verdict().state, "in")
         self.hands.of(Property.PIN_TEMPERATURE, "190")
         plate = self.displayed_verdict()
-        self.assertEqual((plate.state, plate.words), ("stop", "Too hot"))
-        self.assertIn("A hardened pin at 190 °C goes soft", plate.line)
+        self.assertEqual((plate.state, plate.headline), ("stop", "Too hot"))
+        self.assertIn("A hardened pin at 190 °C goes soft", plate.reason)
 
     def test_heat_that_frees_compound_is_only_for_what_is_down_as_scrap(self):
         self.hands.choose(compound="high", warmth="warm")
         self.hands.sizes(*USUAL, (Property.WEB_TEMPERATURE, "240"), (Property.PIN_TEMPERATURE, "210"))
-        self.assertEqual(self.displayed_verdict().words, "Too hot")
+        self.assertEqual(self.displayed_verdict().headline, "Too hot")
         self.assertIn("releases at 220 °C to 300 °C", self.hands.page())
         self.hands.choose(scrap="scrap")
         self.hands.tick_all()
@@ -128,7 +128,7 @@ class Apart(PressCase):
         self.hands.sizes()
         self.hands.of(Property.PIN_TAPER, "10")
         self.hands.tick_all()
-        self.assertIn("Restrain it: a taper releases all at once", self.displayed_verdict().move)
+        self.assertIn("Restrain it: a taper releases all at once", self.displayed_verdict().next_step)
         self.assertIn("stand aside, never over it", self.hands.page())
 
     def test_the_peak_is_read_against_what_was_planned(self):
@@ -136,7 +136,7 @@ class Apart(PressCase):
         self.hands.tick_all()
         for peak, words in (("5 kN", "Joint was loose"), ("30 kN", "Parted as planned"), ("95 kN", "Harder than planned")):
             self.hands.peak(peak)
-            self.assertEqual(self.displayed_verdict().words, words)
+            self.assertEqual(self.displayed_verdict().headline, words)
         self.hands.peak("3 t")
         self.hands.answer("parts-order", "")
         self.hands.answer("scored", "no")
@@ -151,7 +151,7 @@ class Apart(PressCase):
         self.hands.tick_all()
         self.assertEqual(self.hands.work().next_question.unit, "t")
         self.hands.peak("3")
-        self.assertAlmostEqual(self.hands.work().found.peak_n, 29_420, delta=1)
+        self.assertAlmostEqual(self.hands.work().analysis.peak_n, 29_420, delta=1)
 
     def test_a_bare_ton_is_refused_with_its_meanings(self):
         self.hands.sizes()
@@ -185,7 +185,7 @@ class FromApart(PressCase):
         apart = Presser(self.made)
         apart.choose(sizes="measured")
         apart.sizes(*MEASURED)
-        asked = {ask.slot.what: ask for ask in self.hands.work().wanted}
+        asked = {ask.slot.what: ask for ask in self.hands.work().current_questions}
         self.assertEqual(asked[Property.WEB_WIDTH].offer.value, 80.0)
         self.assertIn("Apart has 22.064 mm", asked[Property.PIN_DIAMETER].where)
         for what in (
@@ -198,8 +198,8 @@ class FromApart(PressCase):
         ):
             self.hands.of(what, "")
         work = self.hands.work()
-        self.assertAlmostEqual(work.found.grip.value, 0.063)
-        self.assertIsNotNone(work.found.plan)
+        self.assertAlmostEqual(work.analysis.grip.value, 0.063)
+        self.assertIsNotNone(work.analysis.plan)
 
 
 class Together(PressCase):
@@ -218,11 +218,11 @@ class Together(PressCase):
     def test_pin_and_hole_are_measured_before_any_force(self):
         self.assertEqual(self.hands.work().next_question.slot, at(Property.PIN_DIAMETER))
         self.hands.sizes((Property.PIN_DIAMETER, "22.000"), (Property.PIN_HOLE, "22.010"))
-        self.assertEqual((self.displayed_verdict().state, self.displayed_verdict().words), ("stop", "No interference"))
+        self.assertEqual((self.displayed_verdict().state, self.displayed_verdict().headline), ("stop", "No interference"))
 
     def test_square_started_first(self):
         self.hands.sizes(*MEASURED)
-        self.assertEqual(self.displayed_verdict().words, "Square it first")
+        self.assertEqual(self.displayed_verdict().headline, "Square it first")
 
     def test_width_as_it_goes_is_asked_until_it_is_left(self):
         self.hands.sizes(*MEASURED)
@@ -237,15 +237,15 @@ class Together(PressCase):
     def test_a_peak_under_the_low_estimate_must_not_be_used(self):
         self.pressed(peak="6 kN")
         plate = self.displayed_verdict()
-        self.assertEqual((plate.state, plate.words), ("out", "Joint is loose"))
-        self.assertIn("would turn under load", plate.move)
+        self.assertEqual((plate.state, plate.headline), ("out", "Joint is loose"))
+        self.assertIn("would turn under load", plate.next_step)
 
     def test_square_gripped_and_with_its_side_play_it_goes_on_to_truing(self):
         Spec.objects.create(
             card=self.made.card, name="Big-end side play", property="big-end-side-play", low=0.15, high=0.55, source="page 63"
         )
         self.pressed()
-        self.assertEqual((self.displayed_verdict().state, self.displayed_verdict().words), ("in", "Joint is tight and square"))
+        self.assertEqual((self.displayed_verdict().state, self.displayed_verdict().headline), ("in", "Joint is tight and square"))
         self.hands.act("sign")
         result = self.hands.entry.result
         self.assertEqual((result["evidence"], result["side_play_mm"], result["widths_mm"]), ("in", 0.34, [55.96, 55.95, 55.94, 55.95]))
@@ -255,12 +255,12 @@ class Together(PressCase):
             card=self.made.card, name="Big-end side play", property="big-end-side-play", low=0.15, high=0.55, source="page 63"
         )
         self.pressed(side="0.08")
-        self.assertEqual((self.displayed_verdict().state, self.displayed_verdict().words), ("out", "Side play is out"))
-        self.assertIn("Wedge or squeeze", self.displayed_verdict().move)
+        self.assertEqual((self.displayed_verdict().state, self.displayed_verdict().headline), ("out", "Side play is out"))
+        self.assertIn("Wedge or squeeze", self.displayed_verdict().next_step)
 
     def test_webs_pressed_crooked_are_out(self):
         self.pressed(widths=("56.10", "55.95", "55.80", "55.95"))
-        self.assertEqual(self.displayed_verdict().words, "Webs are not parallel")
+        self.assertEqual(self.displayed_verdict().headline, "Webs are not parallel")
 
     def test_throws_that_stand_otherwise_than_they_were_marked_are_out(self):
         EngineCard.objects.update(layout="twin")
@@ -274,7 +274,7 @@ class Together(PressCase):
         apart.act("sign")
         self.pressed()
         self.hands.answer("throw-angle", "181.2")
-        self.assertEqual((self.displayed_verdict().state, self.displayed_verdict().words), ("out", "Throws are turned"))
+        self.assertEqual((self.displayed_verdict().state, self.displayed_verdict().headline), ("out", "Throws are turned"))
         self.hands.answer("throw-angle", "180.1")
         self.assertEqual(self.displayed_verdict().state, "in")
 
@@ -294,7 +294,7 @@ class TheRod(PressCase):
         apart.act("sign")
         self.hands.answer(OIL_SLOT.key, "right")
         self.hands.sizes(*MEASURED)
-        self.assertEqual((self.displayed_verdict().state, self.displayed_verdict().words), ("stop", "Rod is the other way round"))
-        self.assertIn("faced the drive side", self.displayed_verdict().line)
+        self.assertEqual((self.displayed_verdict().state, self.displayed_verdict().headline), ("stop", "Rod is the other way round"))
+        self.assertIn("faced the drive side", self.displayed_verdict().reason)
         self.hands.answer(OIL_SLOT.key, "left")
         self.assertNotEqual(self.displayed_verdict().state, "stop")

@@ -65,7 +65,7 @@ def ready(found: PressJointAnalysis, checks: tuple[SafetyWarning, ...], first: s
         said["stress"] = stress(found.plan.hub_stress_mpa)
         detail = "past_yield" if found.grip and found.grip.origin == "measured" else "perhaps_past_yield"
     more: dict[str, Any] = {"detail": detail, "scale": scale(found), "assumed": assumed(found)}
-    left = [each.words for each in checks if each.gate and each.key not in found.own.ticked]
+    left = [each.words for each in checks if each.required and each.key not in found.own.ticked]
     if left:
         return Verdict(State.WAIT, first, {**said, "required": left[0]}, call.code, "required", **more)
     code = Code.STRONG_ENOUGH if call.state == State.IN else Code.MAY_NOT_DO
@@ -152,4 +152,4 @@ def spelled(found: PressJointAnalysis, slot: FactKey, value: float) -> str:
 
 def actions(bound: BoundStation) -> tuple[Action, ...]:
     """It is signed once the peak is in."""
-    return (bound.sign_action(),) if bound.found.peak_n is not None else ()
+    return (bound.sign_action(),) if bound.analysis.peak_n is not None else ()

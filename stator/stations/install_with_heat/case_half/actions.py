@@ -33,8 +33,8 @@ def to_chill(found: CaseHalfAnalysis, chiller: Chiller) -> list[HotPart]:
 
 def _shut(bound: BoundStation) -> str:
     """Return why nothing may be heated; empty when it may."""
-    found: CaseHalfAnalysis = bound.found
-    gate: str = bound.refused()
+    found: CaseHalfAnalysis = bound.analysis
+    gate: str = bound.blocking_check()
     if gate:
         return gate
     if found.unsettled():
@@ -48,7 +48,7 @@ def _shut(bound: BoundStation) -> str:
 
 
 def actions(bound: BoundStation) -> tuple[Action, ...]:
-    found: CaseHalfAnalysis = bound.found
+    found: CaseHalfAnalysis = bound.analysis
     if found.trouble or found.phase == Phase.HOT or found.in_hand:
         return ()
     return tuple(_before(bound, found)) if found.phase in (Phase.PLAN, Phase.WARMING) else tuple(_afterwards(bound, found))
@@ -91,19 +91,19 @@ def _chills(pk: int) -> Any:
 
 def into_the_cold(bound: BoundStation, pk: int) -> None:
     """Everything that wants this chiller; out of dry ice, which would chill too deep, one at a time as its turn comes."""
-    found: CaseHalfAnalysis = bound.found
+    found: CaseHalfAnalysis = bound.analysis
     chiller = next(each for each in found.stays if each.pk == pk)
     going = to_chill(found, chiller)
     _fix_half(bound)
     for part in going:
-        bound.move(Hands.CHILLED, FactKey(part.slot.part, Property.COLD_TEMPERATURE))
+        bound.record_action(Hands.CHILLED, FactKey(part.slot.part, Property.COLD_TEMPERATURE))
     longest = max(part.planned.chill.likely for part in going if part.planned and part.planned.chill)
     code = "cold" if len(going) == 1 else "cold_many"
     timers.start(bound, f"cold-{going[0].key}", "cold", longest, code, part=going[0].name, count=len(going))
 
 
 def into_the_oven(bound: BoundStation) -> None:
-    found: CaseHalfAnalysis = bound.found
+    found: CaseHalfAnalysis = bound.analysis
     _fix_half(bound)
     soak = found.plan.soak
     whole = soak.likely if soak else 0.0
@@ -121,11 +121,11 @@ def open_oven(bound: BoundStation) -> None:
 
 
 def reheat(bound: BoundStation) -> None:
-    _next_heat(bound, bound.found.half)
+    _next_heat(bound, bound.analysis.half)
 
 
 def the_other_half(bound: BoundStation) -> None:
-    _next_heat(bound, bound.found.other_half)
+    _next_heat(bound, bound.analysis.other_half)
 
 
 def _next_heat(bound: BoundStation, half: str) -> None:
@@ -135,12 +135,12 @@ def _next_heat(bound: BoundStation, half: str) -> None:
 
 
 def _fix_half(bound: BoundStation) -> None:
-    bound.choose(half=bound.found.half, tab=bound.found.half)
+    bound.choose(half=bound.analysis.half, tab=bound.analysis.half)
 
 
 def take_turn(bound: BoundStation) -> None:
     """The next part in hand, and the door clock on the part that closes first."""
-    found: CaseHalfAnalysis = bound.found
+    found: CaseHalfAnalysis = bound.analysis
     door, live = found.timer("door"), found.live_heat
     if not door or door.ended_at:
         return
@@ -154,7 +154,7 @@ def take_turn(bound: BoundStation) -> None:
 
 
 def _move_window(bound: BoundStation) -> None:
-    found: CaseHalfAnalysis = bound.found
+    found: CaseHalfAnalysis = bound.analysis
     door, live = found.timer("door"), found.live_heat
     assert door is not None
     first = min(live.order, key=live.left_s)
@@ -162,15 +162,15 @@ def _move_window(bound: BoundStation) -> None:
 
 
 def _cooling(bound: BoundStation) -> None:
-    run = bound.found.run
-    cold = run.outer_out.reaches_in_s(bound.found.room_c + WARM_K - 1, bound.now) if run.outer_out else None
+    run = bound.analysis.run
+    cold = run.outer_out.reaches_in_s(bound.analysis.room_c + WARM_K - 1, bound.now) if run.outer_out else None
     if cold:
         timers.start(bound, "cool", "wait", cold)
 
 
 def kept(bound: BoundStation, reading: Any) -> None:
     """Write what happened to a part into the entry of its own seat too, and take the next part."""
-    found: CaseHalfAnalysis = bound.found
+    found: CaseHalfAnalysis = bound.analysis
     if not found.trouble:
         part = next((each for each in found.plan.parts if each.slot.key == reading.ask), None)
         if part:
@@ -181,7 +181,7 @@ def kept(bound: BoundStation, reading: Any) -> None:
 
 def move_timers(bound: BoundStation) -> None:
     """Set the end of the soak to when the case will be hot enough, and the end of the window to the part that closes first."""
-    found: CaseHalfAnalysis = bound.found
+    found: CaseHalfAnalysis = bound.analysis
     if found.trouble:
         return
     heat = found.timer("heat")
@@ -193,4 +193,4 @@ def move_timers(bound: BoundStation) -> None:
 
 
 def may_sign(bound: BoundStation) -> str:
-    return "" if bound.found.phase == Phase.AFTER else str(messages.NOT_RUN)
+    return "" if bound.analysis.phase == Phase.AFTER else str(messages.NOT_RUN)

@@ -67,7 +67,7 @@ def _sheet(found: CaseHalfAnalysis, canvas: Canvas) -> None:
     sheet, width = canvas.sheet, canvas.width
     _title(sheet, found)
     if found.trouble:
-        sheet.text((width / 2, HIGH / 2), canvas.call.line or str(messages.DRAWN["nothing"]), "quiet", "middle")
+        sheet.text((width / 2, HIGH / 2), canvas.call.reason or str(messages.DRAWN["nothing"]), "quiet", "middle")
         return
     core = found.core_sheet
     parts = [found.part(key) for key in (*core.order, *core.left_out)]

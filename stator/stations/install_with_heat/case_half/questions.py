@@ -65,10 +65,10 @@ def _way(found: CaseHalfAnalysis, part: HotPart) -> list[Question]:
             (on_card, Seat.Faces(on_card).label, format_message(messages.AS_CARD, source)),
             (found_way, Seat.Faces(found_way).label, messages.AS_FOUND),
         ]
-        return [ask(way_slot(part), choices=rows, quiet=quiet, anew=True)]
+        return [ask(way_slot(part), choices=rows, quiet=quiet, measure_again=True)]
     if not on_card and not found_way:
         rows = [row for row in messages.OPTIONS[Property.WAY_SETTLED] if row[0].startswith("marking")]
-        return [ask(way_slot(part), where=messages.NOBODY_SAYS, choices=rows, optional=True, quiet=quiet, anew=True)]
+        return [ask(way_slot(part), where=messages.NOBODY_SAYS, choices=rows, optional=True, quiet=quiet, measure_again=True)]
     return []
 
 

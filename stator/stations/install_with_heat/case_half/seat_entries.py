@@ -34,7 +34,7 @@ def _of_the_heat(found: CaseHalfAnalysis, part: HotPart, readings: list[Reading]
 
 def write(bound: BoundStation, part: HotPart, reading: Reading) -> None:
     """Carry what happened to a part into its seat: the clocks as they ran, the temperatures read, the outcome."""
-    found: CaseHalfAnalysis = bound.found
+    found: CaseHalfAnalysis = bound.analysis
     if part.seat is None or reading.text == "later":
         return
     try:

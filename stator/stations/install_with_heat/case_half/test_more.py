@@ -24,23 +24,23 @@ class BothHalves(AtTheSheet):
     def test_each_half_has_its_tab_and_its_own_parts(self):
         self.assertEqual([option.key for option in self.work().tabs().options][:2], ["left", "right"])
         self.hands.choose(tab="right")
-        self.assertEqual([part.name for part in self.work().found.parts], ["Main, magneto side"])
-        self.assertEqual(self.work().displayed_verdict().words, "It goes in one heat")
+        self.assertEqual([part.name for part in self.work().analysis.parts], ["Main, magneto side"])
+        self.assertEqual(self.work().displayed_verdict().headline, "It goes in one heat")
 
     def test_after_one_half_the_other_is_offered_and_heated_as_a_heat_of_its_own(self):
         self.home()
         self.assertIn("Now the magneto side half", [action.words for action in self.work().actions()])
         self.hands.act("other")
         work = self.work()
-        self.assertEqual((work.found.half, work.answers.attempt, work.found.phase, len(work.found.parts)), ("right", 2, "plan", 1))
+        self.assertEqual((work.analysis.half, work.answers.attempt, work.analysis.phase, len(work.analysis.parts)), ("right", 2, "plan", 1))
         self.home()
-        self.assertFalse(self.work().found.other_left)
+        self.assertFalse(self.work().analysis.other_left)
         self.assertEqual({reading.attempt for reading in self.work().readings if reading.property == "fit-outcome"}, {1, 2})
 
     def test_the_half_cannot_be_changed_while_something_is_hot(self):
         self.opened()
         self.hands.choose(tab="right")
-        self.assertEqual(self.work().found.half, "left")
+        self.assertEqual(self.work().analysis.half, "left")
 
     def test_a_bearing_home_on_its_own_page_is_no_longer_offered(self):
         drum = Hands(self.job)
@@ -50,7 +50,7 @@ class BothHalves(AtTheSheet):
         drum.tick_all()
         drum.act("open")
         drum.keep("outcome", "dropped")
-        self.assertNotIn("Selector drum", [part.name for part in self.work().found.parts])
+        self.assertNotIn("Selector drum", [part.name for part in self.work().analysis.parts])
 
 
 class WhatElseCanHappen(AtTheSheet):
@@ -60,7 +60,7 @@ class WhatElseCanHappen(AtTheSheet):
         while self.now():
             self.say("in" if self.now().endswith("circlip") else "dropped", after_s=1)
         asked = [ask.key for ask in self.work().open_questions() if ask.slot.what in ("fit-outcome", "circlip")]
-        self.assertEqual(asked, [self.ask_of(part.key) for part in self.work().found.unsaid])
+        self.assertEqual(asked, [self.ask_of(part.key) for part in self.work().analysis.unsaid])
         self.assertGreater(len(asked), 0)
         self.hands.keep(asked[0], "dropped")  # it went in after all, in the last moment
         self.assertNotIn(asked[0], [ask.key for ask in self.work().open_questions()])
@@ -77,16 +77,16 @@ class WhatElseCanHappen(AtTheSheet):
 
     def test_must_get_in_even_where_others_lose_their_turn(self):
         self.hands.keep("target", "75 C")
-        loose = self.work().found.core_sheet
+        loose = self.work().analysis.core_sheet
         self.assertTrue(loose.left_out)
-        lost = self.work().found.part(loose.left_out[0])
+        lost = self.work().analysis.part(loose.left_out[0])
         self.hands.choose(**{f"part-{lost.key}": "must-"})
-        self.assertTrue(self.work().found.part(lost.key).must)
+        self.assertTrue(self.work().analysis.part(lost.key).must)
 
     def test_a_painted_case_is_kept_under_what_paint_stands(self):
         type(self.job.card).objects.update(painted=True)
         self.job.refresh_from_db()
-        plan = self.work().found.plan
+        plan = self.work().analysis.plan
         self.assertEqual((plan.ceiling_c, plan.ceiling_why), (140, "paint"))
 
     def test_a_driver_of_the_shop_is_named_and_one_that_is_missing_said_by_its_size(self):
@@ -98,7 +98,7 @@ class WhatElseCanHappen(AtTheSheet):
         self.opened()
         seen = {}
         while self.now():
-            here = self.work().found.live_heat.here
+            here = self.work().analysis.live_heat.here
             seen[here.name] = str(self.work().drawing())
             self.say("in" if here.is_circlip else "dropped")
         self.assertIn("toward you", seen["Gearbox input"])  # marking in, from inside
@@ -146,7 +146,7 @@ class Assemblies(AtTheSheet):
         self.hands.keep(f"end-depth.{self.spindle}", "0.1")
         self.assertEqual(self.work().displayed_verdict().state, "in")
         self.hands.keep(f"spindle-play.{self.spindle}", "none")
-        self.assertIn("the parts bind", self.work().displayed_verdict().line)
+        self.assertIn("the parts bind", self.work().displayed_verdict().reason)
 
     def test_rubber_goes_in_with_soap_in_the_middle(self):
         self.take(self.bush)

@@ -56,7 +56,7 @@ class AtTheSheet(TestCase):
         return f"circlip.{key.removesuffix('.circlip')}" if key.endswith(".circlip") else f"fit-outcome.{key}"
 
     def now(self):
-        here = self.work().found.live_heat.here
+        here = self.work().analysis.live_heat.here
         return here.key if here else ""
 
     def say(self, outcome="dropped", after_s=15):
@@ -67,7 +67,7 @@ class AtTheSheet(TestCase):
 class Planning(AtTheSheet):
     def test_everything_of_the_half_is_in_one_heat_and_the_circlip_follows_its_bearing(self):
         work = self.work()
-        order = list(work.found.core_sheet.order)
+        order = list(work.analysis.core_sheet.order)
         self.assertEqual(len(order), 6)  # four bearings, a circlip, a spindle; a rubber bush is never heated
         main = self.keys["Main, drive side"]
         self.assertGreater(order.index(f"{main}.circlip"), order.index(main))
@@ -75,13 +75,13 @@ class Planning(AtTheSheet):
 
     def test_the_part_whose_window_closes_first_goes_first(self):
         work = self.work()
-        closes = [work.found.closes_s(work.found.part(key), work.found.plan.target_c) for key in work.found.core_sheet.order]
+        closes = [work.analysis.closes_s(work.analysis.part(key), work.analysis.plan.target_c) for key in work.analysis.core_sheet.order]
         self.assertEqual(closes, sorted(closes))
 
     def test_all_share_one_case_temperature_under_the_lowest_limit(self):
-        self.assertLessEqual(self.work().found.plan.heat_c, 150)
+        self.assertLessEqual(self.work().analysis.plan.heat_c, 150)
         Seat.objects.filter(name="Selector drum").update(left_in=["nitrile_seal"])
-        plan = self.work().found.plan
+        plan = self.work().analysis.plan
         self.assertEqual((plan.ceiling_c, plan.ceiling_why), (100, "nitrile seal left in"))
         self.assertLessEqual(plan.heat_c, 100)
 
@@ -89,26 +89,26 @@ class Planning(AtTheSheet):
         self.hands.keep("heat", "75")
         plate = self.work().displayed_verdict()
         self.assertIn(plate.state, ("too_close", "out"))
-        self.assertIn("wait for a reheat", plate.line)
+        self.assertIn("wait for a reheat", plate.reason)
 
     def test_no_oven_no_sheet(self):
         Heater.objects.filter(method="oven").update(retired=True)
         plate = self.work().displayed_verdict()
-        self.assertEqual((plate.state, plate.words), ("stop", "No plan"))
-        self.assertIn("wants an oven", plate.line)
+        self.assertEqual((plate.state, plate.headline), ("stop", "No plan"))
+        self.assertIn("wants an oven", plate.reason)
 
     def test_more_parts_than_the_freezer_holds(self):
         Chiller.objects.filter(method="freezer").update(places=3)
         plate = self.work().displayed_verdict()
-        self.assertEqual((plate.state, plate.words), ("out", "Chiller is too small"))
+        self.assertEqual((plate.state, plate.headline), ("out", "Chiller is too small"))
 
     def test_a_part_left_out_or_a_must(self):
         drum = self.keys["Selector drum"]
         self.hands.choose(**{f"part-{drum}": "out"})
-        self.assertNotIn(drum, self.work().found.core_sheet.order)
+        self.assertNotIn(drum, self.work().analysis.core_sheet.order)
         freezer = Chiller.objects.get(method="freezer").pk
         self.hands.choose(**{f"part-{drum}": f"must-{freezer}"})
-        self.assertTrue(self.work().found.part(drum).must)
+        self.assertTrue(self.work().analysis.part(drum).must)
 
     def test_seals_are_told_to_wait_for_a_cold_case(self):
         self.job.card.seals.create(name="Crank seal", shaft_mm=30, bore_mm=47, width_mm=7)
@@ -120,12 +120,12 @@ class Planning(AtTheSheet):
         entry, slot = log.open_entry(stage, seat, person()), FactKey(seat.part, Property.WAY_ROUND)
         log.save_reading(entry, person(), slot.key, log.words("marking_out"), "x1", slot=slot)
         plate = self.work().displayed_verdict()
-        self.assertEqual((plate.state, plate.words), ("stop", "Which way round?"))
+        self.assertEqual((plate.state, plate.headline), ("stop", "Which way round?"))
         self.hands.tick_all()
         self.assertTrue(all(action.refused for action in self.work().actions()))
         self.hands.keep(f"way-settled.{seat.uid}", "marking_in")
         self.assertEqual(self.work().displayed_verdict().state, "in")
-        self.assertEqual(self.work().found.facing(self.work().found.part(seat.uid)), "marking_in")
+        self.assertEqual(self.work().analysis.facing(self.work().analysis.part(seat.uid)), "marking_in")
 
     def test_nobody_knows_which_way_round_is_said_as_that(self):
         drawing = str(self.work().drawing())
@@ -146,25 +146,25 @@ class Planning(AtTheSheet):
 class Warming(AtTheSheet):
     def test_the_oven_starts_so_that_all_is_ready_at_once(self):
         self.hands.tick_all()
-        sheet = self.work().found.core_sheet
+        sheet = self.work().analysis.core_sheet
         self.hands.act(next(action.key for action in self.work().actions() if action.key.startswith("chill")))
         case = next(step for step in sheet.steps if step.where == "oven")
         self.later(seconds=case.from_s - sheet.begins_s)
         plate = self.work().displayed_verdict()
-        self.assertIn(plate.words, ("Case in now", "Not yet"))
+        self.assertIn(plate.headline, ("Case in now", "Not yet"))
         self.hands.act("heat")
-        waits = self.work().found.ready_in
+        waits = self.work().analysis.ready_in
         self.assertAlmostEqual(max(waits.values()), waits["case"], delta=2)
-        door = self.work().found.door_at
+        door = self.work().analysis.door_at
         self.later(minutes=3)
-        self.assertAlmostEqual((self.work().found.door_at - door).total_seconds(), 0, delta=1)
+        self.assertAlmostEqual((self.work().analysis.door_at - door).total_seconds(), 0, delta=1)
 
     def test_a_case_that_reads_low_moves_the_door(self):
         self.started(minutes=32)
         self.hands.choose(means=f"{Gauge.objects.get(kind='contact').pk}:contact")
-        door = self.work().found.door_at
+        door = self.work().analysis.door_at
         self.hands.keep("case", "60")
-        self.assertGreater(self.work().found.door_at, door)
+        self.assertGreater(self.work().analysis.door_at, door)
         self.assertGreater(self.work().answers.timer("heat").due_at, door)
 
     def test_a_gun_on_bare_metal_carries_no_call(self):
@@ -192,7 +192,7 @@ class Warming(AtTheSheet):
 
     def test_ready_says_so(self):
         self.started(minutes=60)
-        self.assertEqual(self.work().displayed_verdict().words, "Open the door")
+        self.assertEqual(self.work().displayed_verdict().headline, "Open the door")
 
     def test_out_of_dry_ice_one_at_a_time(self):
         ice = Chiller.objects.get(method="dry_ice").pk
@@ -200,47 +200,47 @@ class Warming(AtTheSheet):
             self.hands.choose(**{f"part-{key}": f"in-{ice}"})
         self.hands.tick_all()
         self.hands.act(f"chill-{ice}")
-        self.assertEqual(len(self.work().found.cold_since), 1)
+        self.assertEqual(len(self.work().analysis.cold_since), 1)
         self.hands.act(f"chill-{ice}")
-        self.assertEqual(len(self.work().found.cold_since), 2)
+        self.assertEqual(len(self.work().analysis.cold_since), 2)
 
 
 class Hot(AtTheSheet):
     def test_one_part_after_another_to_the_end_and_each_seat_goes_on_from_there(self):
         self.opened()
-        order = list(self.work().found.core_sheet.order)
+        order = list(self.work().analysis.core_sheet.order)
         for key in order:
             self.assertEqual(self.now(), key)
             self.say("in" if key.endswith("circlip") else "dropped")
         work = self.work()
-        self.assertEqual((work.found.phase, work.displayed_verdict().words), ("after", "All home"))
+        self.assertEqual((work.analysis.phase, work.displayed_verdict().headline), ("after", "All home"))
         seat = Seat.objects.get(name="Main, drive side")
         entry = Entry.objects.get(job=self.job, seat=seat)
         self.assertEqual(sorted(entry.timers.values_list("key", flat=True)), ["chill", "heat", "window"])
         hands = Hands(self.job)
-        self.assertEqual((hands.work().found.phase, hands.work().found.outcome), ("after", "dropped"))
+        self.assertEqual((hands.work().analysis.phase, hands.work().analysis.outcome), ("after", "dropped"))
         self.assertEqual(hands.work().answers.said(hands.key("circlip")), "in")
         self.assertEqual(next(ask.key for ask in hands.work().open_questions()), hands.key("gap12"))
-        self.assertGreater(hands.work().found.run.here.clearance_mm, 0)
+        self.assertGreater(hands.work().analysis.run.here.clearance_mm, 0)
 
     def test_the_clock_in_the_tag_runs_for_the_part_that_closes_first(self):
         self.opened()
         door = Timer.objects.get(job=self.job, key="door")
         work = self.work()
-        first = min(work.found.live_heat.order, key=work.found.live_heat.left_s)
+        first = min(work.analysis.live_heat.order, key=work.analysis.live_heat.left_s)
         self.assertEqual(words_of(door), f"{first.name}: home by")
-        self.assertAlmostEqual((door.due_at - door.started_at).total_seconds(), work.found.live_heat.left_s(first), delta=1)
+        self.assertAlmostEqual((door.due_at - door.started_at).total_seconds(), work.analysis.live_heat.left_s(first), delta=1)
 
     def test_a_reload_in_the_middle_shows_the_same_part_with_less_time(self):
         self.opened()
         self.say()
         before = self.work()
-        key, left = self.now(), before.found.live_heat.left_s(before.found.live_heat.here)
+        key, left = self.now(), before.analysis.live_heat.left_s(before.analysis.live_heat.here)
         self.later(seconds=20)
-        self.assertIn(before.found.live_heat.here.name, self.hands.page())
+        self.assertIn(before.analysis.live_heat.here.name, self.hands.page())
         after = self.work()
         self.assertEqual(self.now(), key)
-        self.assertLess(after.found.live_heat.left_s(after.found.live_heat.here), left - 5)
+        self.assertLess(after.analysis.live_heat.left_s(after.analysis.live_heat.here), left - 5)
 
     def test_one_that_jams_is_left_alone_with_what_follows_it(self):
         self.opened()
@@ -249,16 +249,16 @@ class Hot(AtTheSheet):
             self.say()
         page = self.say("jammed")
         work = self.work()
-        self.assertNotIn(f"{main}.circlip", [part.key for part in work.found.live_heat.order])
+        self.assertNotIn(f"{main}.circlip", [part.key for part in work.analysis.live_heat.order])
         self.assertTrue("leave it, no hammer" in page or "Stop. Back" in page)
         while self.now():
             self.say()
-        self.assertEqual((self.work().displayed_verdict().state, self.work().displayed_verdict().words), ("out", "Two for a reheat"))
-        self.assertIn("puller", self.work().displayed_verdict().move)
+        self.assertEqual((self.work().displayed_verdict().state, self.work().displayed_verdict().headline), ("out", "Two for a reheat"))
+        self.assertIn("puller", self.work().displayed_verdict().next_step)
         self.hands.act("again")
         work = self.work()
-        self.assertEqual([part.key for part in work.found.parts], [main, f"{main}.circlip"])
-        self.assertEqual((work.found.phase, work.answers.attempt), ("plan", 2))
+        self.assertEqual([part.key for part in work.analysis.parts], [main, f"{main}.circlip"])
+        self.assertEqual((work.analysis.phase, work.answers.attempt), ("plan", 2))
 
     def test_one_laid_by_comes_back_last(self):
         self.opened()
@@ -268,21 +268,21 @@ class Hot(AtTheSheet):
         while self.now() != first:
             self.say("in" if self.now().endswith("circlip") else "dropped")
         self.say()
-        self.assertEqual(self.work().displayed_verdict().words, "All home")
+        self.assertEqual(self.work().displayed_verdict().headline, "All home")
 
     def test_one_that_takes_for_ever_costs_the_late_ones_their_turn(self):
         self.opened()
         self.say(after_s=1500)
         work = self.work()
-        self.assertTrue(work.found.live_heat.remaining.left_out)
+        self.assertTrue(work.analysis.live_heat.remaining.left_out)
         while self.now():
             self.say("in" if self.now().endswith("circlip") else "dropped", after_s=1)
         plate = self.work().displayed_verdict()
-        self.assertEqual(plate.words, "What of the last?")
-        for part in work.found.waiting:
-            if not self.work().found.fate(part):
+        self.assertEqual(plate.headline, "What of the last?")
+        for part in work.analysis.waiting:
+            if not self.work().analysis.fate(part):
                 self.hands.keep(self.ask_of(part.key), "later")
-        self.assertIn("for a reheat", self.work().displayed_verdict().words)
+        self.assertIn("for a reheat", self.work().displayed_verdict().headline)
 
     def test_the_part_in_hand_stays_in_hand_when_its_window_closes(self):
         self.opened()
@@ -290,15 +290,15 @@ class Hot(AtTheSheet):
         self.later(minutes=40)
         self.assertEqual(self.now(), first)
         self.assertEqual(self.work().displayed_verdict().state, "out")
-        self.assertIn("Do not drive it", self.work().displayed_verdict().move)
+        self.assertIn("Do not drive it", self.work().displayed_verdict().next_step)
 
     def test_a_case_that_reads_low_shortens_every_window(self):
         self.opened()
         self.hands.choose(means=f"{Gauge.objects.get(kind='contact').pk}:contact")
-        before = self.work().found.live_heat
+        before = self.work().analysis.live_heat
         self.later(seconds=5)
         self.hands.keep("case", "92")
-        after = self.work().found.live_heat
+        after = self.work().analysis.live_heat
         self.assertTrue(all(after.left_s(part) < before.left_s(part) for part in before.order if part.planned))
 
     def test_withdrawn_on_the_sheet_is_withdrawn_at_the_seat(self):

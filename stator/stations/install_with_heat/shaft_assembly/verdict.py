@@ -17,7 +17,7 @@ STOPS = (Code.OILED,)
 def verdict(found: Assembly, asked: list[Question]) -> Verdict:
     """Faults first, then what was measured; `asked` is what is still to be answered of this part."""
     part = found.fitted
-    values: dict[str, Any] = {"part": part.name, "question": asked[0].words if asked else "", **_limits(found)}
+    values: dict[str, Any] = {"part": part.name, "question": asked[0].text if asked else "", **_limits(found)}
     if found.faults:
         code = found.faults[0]
         return Verdict(State.STOP if code in STOPS else State.OUT, code, values)

@@ -18,8 +18,8 @@ from stator.stations.install_with_heat.single_seat.questions import names
 
 def _shut(bound: BoundStation) -> str:
     """Return why nothing may be heated; empty when it may."""
-    found: SingleSeatAnalysis = bound.found
-    gate: str = bound.refused()
+    found: SingleSeatAnalysis = bound.analysis
+    gate: str = bound.blocking_check()
     if gate:
         return gate
     if found.plan.call.state == STOP:
@@ -28,7 +28,7 @@ def _shut(bound: BoundStation) -> str:
 
 
 def actions(bound: BoundStation) -> tuple[Action, ...]:
-    found: SingleSeatAnalysis = bound.found
+    found: SingleSeatAnalysis = bound.analysis
     if found.trouble:
         return ()
     shut, offered = _shut(bound), []
@@ -47,22 +47,22 @@ def actions(bound: BoundStation) -> tuple[Action, ...]:
 
 
 def _start(bound: BoundStation, key: str, tone: str, lasts_s: float | None) -> None:
-    said = names(bound.found)
+    said = names(bound.analysis)
     timers.start(bound, key, tone, lasts_s, outer=said["outer"], partner=said["partner"])
 
 
 def to_the_heat(bound: BoundStation) -> None:
-    soak = bound.found.plan.soak
+    soak = bound.analysis.plan.soak
     _start(bound, "heat", "heat", soak.likely if soak else None)
 
 
 def to_the_cold(bound: BoundStation) -> None:
-    _start(bound, "chill", "cold", bound.found.plan.chill.low)
+    _start(bound, "chill", "cold", bound.analysis.plan.chill.low)
 
 
 def out(bound: BoundStation) -> None:
     """Both come out: their clocks stop, the window opens."""
-    found: SingleSeatAnalysis = bound.found
+    found: SingleSeatAnalysis = bound.analysis
     lasts = min(found.run.sure_for_s, LONGEST_S)
     for timer in filter(None, (found.timer("heat"), found.timer("chill"))):
         log.stop_timer(timer, found.now)
@@ -77,19 +77,19 @@ def back(bound: BoundStation) -> None:
 
 
 def may_sign(bound: BoundStation) -> str:
-    return "" if bound.found.outcome else str(messages.NOT_SAID)
+    return "" if bound.analysis.outcome else str(messages.NOT_SAID)
 
 
 def kept(bound: BoundStation, reading: Any) -> None:
     """Stop the window timer when the outcome is recorded."""
-    window = bound.found.timer("window")
+    window = bound.analysis.timer("window")
     if reading.property == Property.FIT_OUTCOME and window:
         _said_what_happened(bound, window, reading.text)
 
 
 def move_timers(bound: BoundStation) -> None:
     """Set the end of the soak to when this case will be hot enough, and the end of the window to how it cools."""
-    found: SingleSeatAnalysis = bound.found
+    found: SingleSeatAnalysis = bound.analysis
     if found.trouble:
         return
     heat, window = found.timer("heat"), found.timer("window")
@@ -102,7 +102,7 @@ def move_timers(bound: BoundStation) -> None:
 
 def _said_what_happened(bound: BoundStation, window: Any, outcome: str) -> None:
     """The window is over; what is home cools until it can be checked cold."""
-    found: SingleSeatAnalysis = bound.found
+    found: SingleSeatAnalysis = bound.analysis
     log.stop_timer(window, found.now)
     if outcome in HOME and found.run.outer_out:
         cold = found.run.outer_out.reaches_in_s(found.plan.setup.room_c + WARM_K - 1, found.now)

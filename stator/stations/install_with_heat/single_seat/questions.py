@@ -72,7 +72,7 @@ def _sizes(found: SingleSeatAnalysis, quiet: bool) -> list[Question]:
     asked = []
     for what in (Property.SEAT_SIZE, Property.RING_SIZE):
         slot = found.slot(what)
-        more: dict[str, Any] = {"optional": True, "quiet": quiet, "anew": True, "text": table[what]}
+        more: dict[str, Any] = {"optional": True, "quiet": quiet, "measure_again": True, "text": table[what]}
         more["gauges"] = ("bore",) if what == Property.SEAT_SIZE else ("micrometer",)
         if nominal:
             more |= {"example": f"{nominal:.3f}", "check": partial(_near, slot.key, nominal)}

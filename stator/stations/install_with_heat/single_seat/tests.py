@@ -29,30 +29,30 @@ class Planning(TestCase):
 
     def test_a_main_in_an_oven_with_the_ring_from_the_freezer_drops_in(self):
         plate = self.displayed_verdict()
-        self.assertEqual((plate.state, plate.words), ("in", "It drops in"))
-        self.assertRegex(plate.move, r"Workshop oven at \d+ °C\. Case to \d+ °C in about \d+ min \(\d+ min to \d+ min\)")
-        self.assertIn("freezer for", plate.move)
+        self.assertEqual((plate.state, plate.headline), ("in", "It drops in"))
+        self.assertRegex(plate.next_step, r"Workshop oven at \d+ °C\. Case to \d+ °C in about \d+ min \(\d+ min to \d+ min\)")
+        self.assertIn("freezer for", plate.next_step)
 
     def test_a_measured_bore_replaces_the_fit_code(self):
-        before = self.hands.work().found.plan.offering
+        before = self.hands.work().analysis.plan.offering
         self.hands.keep("seat", "46.970")
-        after = self.hands.work().found
+        after = self.hands.work().analysis
         self.assertTrue(after.planned.fit.outer.measured)
         self.assertLess(after.plan.setup.bore_um.width_um, 25)
         self.assertNotEqual(after.plan.offering.clearance_mm, before.clearance_mm)
 
     def test_fahrenheit_or_celsius_the_plan_is_the_same(self):
         self.hands.keep("heat", "248F")
-        fahrenheit = self.hands.work().found.plan
+        fahrenheit = self.hands.work().analysis.plan
         self.hands.keep("heat", "120 C")
-        self.assertAlmostEqual(fahrenheit.soak.likely, self.hands.work().found.plan.soak.likely, places=6)
+        self.assertAlmostEqual(fahrenheit.soak.likely, self.hands.work().analysis.plan.soak.likely, places=6)
 
     def test_a_seal_left_in_stops_an_oven_that_is_too_hot_for_it(self):
         Seat.objects.update(left_in=["nitrile_seal"])
         self.hands.keep("heat", "140")
         plate = Hands(self.hands.job).work().displayed_verdict()
         self.assertEqual(plate.state, "stop")
-        self.assertIn("nitrile seal left in allows 100 °C", plate.line)
+        self.assertIn("nitrile seal left in allows 100 °C", plate.reason)
         self.hands.tick_all()
         self.assertIn("nitrile", self.hands.act("heat"))
         self.assertFalse(self.hands.entry.timers.exists())
@@ -68,7 +68,7 @@ class Planning(TestCase):
         self.assertEqual(self.displayed_verdict().state, "in")  # left to the plan it comes out at -45
         self.hands.keep("stay", "2 h")
         self.assertEqual(self.displayed_verdict().state, "stop")
-        self.assertIn("−50 °C", self.displayed_verdict().line.replace("-50", "−50"))
+        self.assertIn("−50 °C", self.displayed_verdict().reason.replace("-50", "−50"))
 
     def test_a_plan_that_barely_works_says_what_would_widen_it_and_by_how_much(self):
         self.hands.choose(chiller="none")
@@ -82,9 +82,9 @@ class Planning(TestCase):
         hands = Hands(job(413, name="Crank, right", on="shaft", half="crank", designation="6205-2RS", code="k5"))
         plate = hands.work().displayed_verdict()
         self.assertEqual(plate.state, "too_close")  # a sealed bearing stands only 80 °C
-        self.assertEqual(hands.work().found.plan.binding_limit.what, "sealed bearing")
+        self.assertEqual(hands.work().analysis.plan.binding_limit.what, "sealed bearing")
         Seat.objects.filter(pk=hands.seat.pk).update(designation="6205")
-        self.assertEqual(Hands(hands.job).work().displayed_verdict().words, "It slides on")
+        self.assertEqual(Hands(hands.job).work().displayed_verdict().headline, "It slides on")
 
     def test_every_number_says_where_it_comes_from(self):
         found = {trace.label: trace for trace in self.hands.work().sources()}
@@ -186,18 +186,18 @@ class Running(TestCase):
         self.hands.choose(means=means("contact", "contact"))
         self.hands.keep("room", "20")
         self.hands.act("chill")
-        plan = self.hands.work().found.plan
+        plan = self.hands.work().analysis.plan
         self.wait(plan.chill.likely)
         self.hands.act("heat")
         return plan
 
     def test_the_clock_says_not_yet_then_it_drops_in(self):
         plan = self.begin()
-        self.assertEqual(self.hands.work().displayed_verdict().words, "Not yet")
+        self.assertEqual(self.hands.work().displayed_verdict().headline, "Not yet")
         self.wait(plan.soak.likely + 5)
         plate = self.hands.work().displayed_verdict()
-        self.assertEqual(plate.words, "It drops in")
-        self.assertIn("push it home", plate.move)
+        self.assertEqual(plate.headline, "It drops in")
+        self.assertIn("push it home", plate.next_step)
 
     def test_two_readings_refit_the_case_and_move_its_clock(self):
         plan = self.begin()
@@ -206,7 +206,7 @@ class Running(TestCase):
         for minutes in (2, 4):
             self.wait(120)
             self.hands.keep("case", f"{temperature_at_c(60 * minutes, 20, around, slow):.1f}")
-        run = self.hands.work().found.run
+        run = self.hands.work().analysis.run
         self.assertTrue(run.outer_in.fitted)
         self.assertAlmostEqual(run.outer_in.rate().likely / slow, 1, delta=0.03)
         self.assertGreater(self.hands.entry.timers.get(key="heat").due_at, due)
@@ -224,9 +224,9 @@ class Running(TestCase):
         plan = self.begin()
         self.wait(plan.soak.likely + 18)
         self.hands.keep("case", "40")
-        self.assertEqual(self.hands.work().displayed_verdict().words, "Not yet")
+        self.assertEqual(self.hands.work().displayed_verdict().headline, "Not yet")
         self.assertIn("case: read the temperature", self.hands.page())
-        heat, left = self.hands.entry.timers.get(key="heat"), self.hands.work().found.run.ready_in_s()
+        heat, left = self.hands.entry.timers.get(key="heat"), self.hands.work().analysis.run.ready_in_s()
         self.assertAlmostEqual((heat.due_at - self.hands.work().now).total_seconds(), left, delta=2)
 
     def test_the_chill_timer_rings_at_the_shortest_time_to_read_the_temperature(self):
@@ -244,7 +244,7 @@ class Running(TestCase):
         self.hands.keep("case", f"{walls - 5:.0f}")
         plate = self.hands.work().displayed_verdict()
         self.assertEqual(plate.state, "too_close")
-        self.assertIn("paint or tape", plate.move)
+        self.assertIn("paint or tape", plate.next_step)
         self.hands.choose(means=means("infrared", "paint"))
         page = self.hands.keep("case", f"{plan.target_c:.0f}")
         self.assertIn("by paint dot", page)
@@ -262,7 +262,7 @@ class Running(TestCase):
         self.hands.keep("case", "171")
         plate = self.hands.work().displayed_verdict()
         self.assertEqual(plate.state, "stop")
-        self.assertIn("out of the heat now", plate.move)
+        self.assertIn("out of the heat now", plate.next_step)
 
     def to_the_window(self):
         plan = self.begin()
@@ -274,20 +274,20 @@ class Running(TestCase):
         plan = self.to_the_window()
         self.assertEqual(self.hands.work().displayed_verdict().state, "in")
         self.wait(plan.window.high + 600)
-        self.assertEqual(self.hands.work().displayed_verdict().words, "The window is shut")
+        self.assertEqual(self.hands.work().displayed_verdict().headline, "The window is shut")
 
     def test_a_jam_is_stop_and_back_into_the_heat_begins_a_second_try(self):
         self.hands.keep("heat", "130")
         self.to_the_window()
         self.hands.keep("outcome", "jammed")
         plate = self.hands.work().displayed_verdict()
-        self.assertEqual((plate.state, plate.words), ("out", "It jammed"))
+        self.assertEqual((plate.state, plate.headline), ("out", "It jammed"))
         self.assertIn("Never drive a cocked ring", plate.detail)
         self.hands.act("again")
         work = self.hands.work()
-        self.assertEqual((work.answers.attempt, work.found.phase), (2, "plan"))
+        self.assertEqual((work.answers.attempt, work.analysis.phase), (2, "plan"))
         self.assertEqual([each.text for each in work.answers.live(self.hands.key("outcome"), every_attempt=True)], ["jammed"])
-        self.assertEqual(130, work.found.value(Property.HEATER_SETTING))
+        self.assertEqual(130, work.analysis.value(Property.HEATER_SETTING))
         self.assertNotIn(self.hands.key("heat"), [ask.key for ask in work.open_questions()])  # it stays set as it was
 
     def home(self, gaps=("0", "0", "0", "0")):
@@ -299,7 +299,7 @@ class Running(TestCase):
 
     def test_a_gap_at_one_side_is_not_home(self):
         self.home(("0", "0.05", "0.20", "0.05"))
-        self.assertEqual(self.hands.work().displayed_verdict().words, "Not home")
+        self.assertEqual(self.hands.work().displayed_verdict().headline, "Not home")
 
     def test_a_gap_near_the_limit_is_too_close_to_call(self):
         self.home(("0", "0.03", "0", "0"))
@@ -337,7 +337,7 @@ class Running(TestCase):
 class TheOvenIsRemembered(TestCase):
     def test_the_next_plan_shows_what_was_predicted_and_what_happened_and_learns_from_two(self):
         first = job()
-        fresh = Hands(first).work().found.plan.soak.likely
+        fresh = Hands(first).work().analysis.plan.soak.likely
         for number, ratio in ((501, 1.2), (502, 1.3)):
             past = job(number, name="Main")
             stage = past.run.get(key="heat-and-drop")
@@ -347,4 +347,4 @@ class TheOvenIsRemembered(TestCase):
         work = Hands(first).work()
         self.assertEqual([row["happened"] for row in work.history()], ["tapped home", "tapped home"])
         self.assertIn("30 % slower than the tables", work.history()[0]["speed"])
-        self.assertAlmostEqual(work.found.plan.soak.likely / fresh, 1.25, places=6)
+        self.assertAlmostEqual(work.analysis.plan.soak.likely / fresh, 1.25, places=6)

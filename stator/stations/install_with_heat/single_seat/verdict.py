@@ -247,7 +247,7 @@ def _after(found: SingleSeatAnalysis, asked: list[Question]) -> Verdict:
     if seated.state != IN:
         code, step = (Code.NOT_HOME, "") if seated.state == OUT else (Code.UNSURE, "thinner")
         return from_conformity(seated, code, values=values, next=step)
-    waiting = [ask.words.lower() for ask in asked if ask.slot and ask.slot.what != Property.NOTE]
+    waiting = [ask.text.lower() for ask in asked if ask.slot and ask.slot.what != Property.NOTE]
     values["waiting"] = waiting
     detail = "agree_tapped" if found.outcome == "tapped" else "agree"
     return from_conformity(seated, Code.SEATED, values=values, next="to_do" if waiting else "sign", detail=detail)

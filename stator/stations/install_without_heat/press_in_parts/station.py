@@ -34,7 +34,7 @@ def tabs(found: PressInAnalysis) -> Method | None:
 
 
 def actions(bound: BoundStation) -> tuple[Action, ...]:
-    found: PressInAnalysis = bound.found
+    found: PressInAnalysis = bound.analysis
     if not found.things:
         return ()
     again = Action("again", str(messages.ACTION["again"]), "again", True, do=start_again)
@@ -46,12 +46,12 @@ def actions(bound: BoundStation) -> tuple[Action, ...]:
 
 def start_again(bound: BoundStation) -> None:
     """The part in hand once more: what was read of it going in is withdrawn and asked anew."""
-    found: PressInAnalysis = bound.found
+    found: PressInAnalysis = bound.analysis
     request_remeasurement(bound, [ask.slot for ask in questions.questions(found) if ask.slot and ask.slot.what in EACH_TIME])
 
 
 def may_sign(bound: BoundStation) -> str:
-    return "" if bound.found.all_done else str(messages.EVERY_PART)
+    return "" if bound.analysis.all_done else str(messages.EVERY_PART)
 
 
 def _nothing(found: PressInAnalysis) -> tuple[Finding, ...]:

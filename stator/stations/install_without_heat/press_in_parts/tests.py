@@ -52,7 +52,7 @@ class FitPins(TestCase):
     def test_each_part_has_its_force_by_its_own_fit_and_the_driver_lands_on_its_end(self):
         work = self.hands.work()
         self.assertEqual([option.words for option in work.tabs().options], ["Selector spindle", "Kick bush"])  # rubber goes elsewhere
-        found = work.found
+        found = work.analysis
         self.assertEqual((found.thing.name, found.window.presses_on), ("Selector spindle", "end"))
         self.assertAlmostEqual(found.grip_mm[2], 0.029)  # p6 in H7: at most 29 µm
         self.assertEqual([each.name for each in found.fitting], ["11 mm bar"])
@@ -62,15 +62,17 @@ class FitPins(TestCase):
 
     def test_a_pin_that_stands_at_the_wrong_depth_is_not_home(self):
         self.goes_in(self.pin, "3.0", "3.0", "3.0", "3.0")
-        found = next(each for each in self.hands.work().found.things if each.thing.name == "Selector spindle")
+        found = next(each for each in self.hands.work().analysis.things if each.thing.name == "Selector spindle")
         self.assertEqual((found.deep.state, found.seated.state), ("out", "out"))
 
     def test_all_parts_are_signed_in_one_entry(self):
         self.goes_in(self.pin, "2.0", "2.0", "2.1", "2.0")
-        self.assertEqual(self.hands.work().found.thing.name, "Kick bush")
+        self.assertEqual(self.hands.work().analysis.thing.name, "Kick bush")
         self.assertIn("moved on", self.hands.act("sign"))
         self.goes_in(self.bush, "0", "0", "0.05", "0")
-        self.assertEqual((self.displayed_verdict().state, self.displayed_verdict().line), ("in", "2 parts are at their depths, and even."))
+        self.assertEqual(
+            (self.displayed_verdict().state, self.displayed_verdict().reason), ("in", "2 parts are at their depths, and even.")
+        )
         self.hands.act("sign")
         self.assertEqual([each["outcome"] for each in self.hands.entry.result["parts"]], ["home", "home"])
 
@@ -80,10 +82,10 @@ class FitPins(TestCase):
         self.hands.choose(tab=self.pin.uid)
         self.assertEqual([each.key for each in self.hands.work().actions()], [])
         self.hands.of(self.bush, Property.FIT_OUTCOME, "loose")
-        self.assertEqual((self.displayed_verdict().state, self.displayed_verdict().words), ("out", "Not home"))
+        self.assertEqual((self.displayed_verdict().state, self.displayed_verdict().headline), ("out", "Not home"))
 
     def test_a_card_without_any_says_so_and_leads_to_it(self):
         Fitted.objects.all().delete()
-        self.assertIn("stand on its card", self.displayed_verdict().line)
+        self.assertIn("stand on its card", self.displayed_verdict().reason)
         self.assertEqual(self.hands.work().actions(), ())
         self.assertIn("Fit cold", self.hands.page())
