@@ -1,4 +1,4 @@
-"""Ways on from a call that is not OK, as keys on the page: no stop leaves a person to guess what may be done now."""
+"""Alternatives to a verdict that is not OK, shown as buttons, so that every stop offers a way to continue."""
 
 from __future__ import annotations
 
@@ -22,7 +22,10 @@ if TYPE_CHECKING:
 
 
 def alternatives_for(bound: BoundStation) -> tuple[RenderedAlternative, ...]:
-    """The ways that the call names; else the last reading again and the run, where nothing is asked and nothing can be done."""
+    """Return the alternatives that the verdict names.
+
+    If nothing is asked and nothing can be done, return the last reading and the work plan.
+    """
     judged = bound.computed_verdict
     ways = judged.ways or (_usual(bound) if judged.state in NOT_OK and _is_stuck(bound) else ())
     found = (_said(bound, way) for way in ways)
@@ -60,7 +63,7 @@ def _said(bound: BoundStation, way: Alternative) -> RenderedAlternative | None:
 
 
 def _choice(bound: BoundStation, way: Alternative, own: str) -> RenderedAlternative | None:
-    """A choice of the station: taken at once where one option of it is named, else shown where it is chosen."""
+    """Return a choice of the station as a button: applied directly if it names one option, otherwise a link to the choice."""
     method: Method | None = next((each for each in bound.methods() if each.key == way.choice), None)
     option = next((each for each in method.options if each.key == way.option), None) if method and way.option else None
     if method is None or (way.option and (option is None or method.chosen == way.option)):

@@ -1,4 +1,4 @@
-"""What was typed at a question, understood."""
+"""Parse the answer to a question."""
 
 from __future__ import annotations
 
@@ -12,12 +12,12 @@ from stator.ui.plain_text import strange_in
 
 
 def understood(ask: Question, text: str, ton: str | None) -> Quantity:
-    """A quantity of the ask's kind, one of its options, a count, or words.
+    """Return an answer as a quantity of the question's kind, one of its options, a count or words.
 
     Raises
     ------
     BadInput
-        Saying what was typed and what is wanted.
+        With what was typed and what is needed.
     """
     strange = strange_in(text)
     if strange:

@@ -16,7 +16,7 @@ from stator.stations.framework.signed_station import SignedStation
 def bind(
     station: StationDefinition, job: Job, stage: RunStation, seat: Seat | None, person: Person, now: datetime, entry: Entry | None = None
 ) -> BoundStation:
-    """The work on a seat as it stands: a signed entry as it was recorded, else the one that is open, else none yet."""
+    """Return a station for a seat: a signed entry as it was recorded, otherwise the open entry, otherwise without an entry."""
     entry = entry or current_entry(stage, seat)
     if entry and entry.is_signed and _record_of(entry):
         return SignedStation(_for_job(station, job), job, stage, seat, entry, person, now, Shop.current())
@@ -39,7 +39,7 @@ def _record_of(entry: Entry) -> Record | None:
 
 
 def again(station: StationDefinition, entry: Entry, person: Person) -> BoundStation:
-    """A signed entry computed again by today's core, as if it were still open."""
+    """Return a signed entry computed by today's core, as if it were open."""
     assert entry.signed_at is not None
     work = computed(station, entry.job, entry.station, entry.seat, person, entry.signed_at, entry)
     work.computes_again = True

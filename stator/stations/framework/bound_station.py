@@ -69,9 +69,9 @@ GAUGELESS = {"length": 0.001, "temperature": 1.0, "torque": 1.0, "angle": 1.0, "
 
 @dataclass
 class BoundStation:
-    """A station bound to a job, a seat, a user and a time: what it asks, shows, does and records.
+    """A station bound to a job, a seat, a user and a time. It asks, shows, acts and records.
 
-    It computes from what it was bound to. After something was written, `refreshed` or `recomputed` returns the station as it is then.
+    It computes from what it was bound to. After a write, `refreshed` or `recomputed` returns the station in its new state.
     """
 
     station: StationDefinition
@@ -122,7 +122,7 @@ class BoundStation:
         return facts_of(self.job, self.entry)
 
     def share_facts(self, other: BoundStation) -> None:
-        """Use the facts of the same station as it was before a write in its own entry; the other entries have not changed."""
+        """Use the job facts of the same station before a write in its own entry; other entries have not changed."""
         self.job_facts = other.job_facts
 
     @cached_property
@@ -150,7 +150,7 @@ class BoundStation:
 
     @property
     def signed(self) -> bool:
-        """Return True if the entry is shown as signed; one that is computed again is not."""
+        """Return True if the entry is shown as signed. An entry that is computed again is not."""
         return bool(self.entry and self.entry.is_signed) and not self.computes_again
 
     @cached_property
@@ -214,7 +214,7 @@ class BoundStation:
         return self.questions()
 
     def open_questions(self) -> list[Question]:
-        """Return the questions without an answer, in order; places that are read several times come round after round."""
+        """Return the questions without an answer, in order. Places that are read several times follow round by round."""
         return list(self._open)
 
     @cached_property
@@ -255,7 +255,7 @@ class BoundStation:
         return Question(WORD, _("Nothing more to measure"), said, "words", "") if words else None
 
     def name_of(self, ask: Question) -> str:
-        """Return what a question asks for, for a list."""
+        """Return the name of a question for a list."""
         return self.label(ask.slot) if ask.slot else ask.text.rstrip("?")
 
     def label(self, slot: FactKey, code: str = "") -> str:
@@ -293,7 +293,10 @@ class BoundStation:
             ask.check(quantity.canonical)
 
     def gauge_for(self, ask: Question) -> Gauge | None:
-        """Return the gauge of a reading: the station's choice, else the one chosen, else a connected one, else the first of its kind."""
+        """Return the gauge of a reading.
+
+        The order is: the station's choice, the user's choice, a connected gauge, the first gauge of the kind.
+        """
         own = self.definition.taken_with(self.analysis, ask.slot) if self.definition.taken_with and ask.slot else None
         if own:
             return own
@@ -305,7 +308,7 @@ class BoundStation:
         return None
 
     def gauge_methods(self) -> tuple[Method, ...]:
-        """Return which gauge is in use, where the shelf has more than one of a kind."""
+        """Return the choice of a gauge for each kind of which the shop has more than one."""
         methods = []
         for kind in dict.fromkeys(kind for ask in self.current_questions for kind in ask.gauges):
             found = [gauge for gauge in shelves(self.shop).gauges if gauge.kind == kind]
@@ -337,13 +340,13 @@ class BoundStation:
         return self.signed_verdict() if self.signed else self.render_verdict(self.computed_verdict)
 
     def signed_verdict(self) -> RenderedVerdict:
-        """The call as it was signed; it stands whatever the core says today."""
+        """Return the verdict as it was signed, whatever today's core computes."""
         assert self.entry is not None
         said = _("Signed by {by}.").format(by=self.entry.signed_by.called if self.entry.signed_by else "")
         return RenderedVerdict(self.entry.call_state, self.entry.call_words, self.entry.reason, said)
 
     def render_verdict(self, verdict: Verdict) -> RenderedVerdict:
-        """A verdict in words."""
+        """Return a verdict as text."""
         return render_verdict(self.words, verdict, self._asked)
 
     @property
@@ -354,11 +357,11 @@ class BoundStation:
 
     @property
     def page_state(self) -> PageState:
-        """The call of this moment, as a page tells it back."""
+        """Return the verdict of this moment, to be sent back by the page."""
         return PageState.now(self.job.revision, self.current_verdict.state, self.current_verdict.code or self.current_verdict.headline)
 
     def is_live(self) -> bool:
-        """Return True if the page changes by itself, because something cools or cures."""
+        """Return True if the page changes with time because something cools or cures."""
         return not self.signed and self.definition.live(self.analysis)
 
     def drawing(self, at_s: float | None = None) -> SafeString:
@@ -389,7 +392,7 @@ class BoundStation:
         return (*self.raised_warnings(), *self.definition.warnings(self.analysis))
 
     def raised_warnings(self) -> tuple[SafetyWarning, ...]:
-        """The contradictions as cautions, and gauges that are not trusted any more."""
+        """Return contradictions and gauges that are not trusted as warnings."""
         lines = [{**line, "what": capital(line["what"])} for line in self.contradictions()]
         said = _("{what}: found {found}, the card says {card}. Recorded.")
         found = tuple(SafetyWarning(f"otherwise{index}", said.format(**line)) for index, line in enumerate(lines))
@@ -453,7 +456,7 @@ class BoundStation:
 
     @cached_property
     def latest(self) -> ReadingRow | None:
-        """The reading taken last, whatever it was."""
+        """Return the latest reading that was not withdrawn."""
         found = next((reading for reading in reversed(self.readings) if not reading.withdrawn_at), None)
         if found is None:
             return None
@@ -484,16 +487,16 @@ class BoundStation:
         return Amount(reading.canonical, kind, 1.0 if kind == "count" else step)
 
     def answered(self, reading: Reading) -> str:
-        """An answer in words: the option's where it was one of several."""
+        """Return an answer as text: the text of its option, if it has options."""
         return answer(self.words, Property(reading.property), reading.text) if reading.property else reading.text
 
     def note(self, reading: Reading) -> str:
-        """Return what the sheet says beside a reading."""
+        """Return the note on a reading in the readings table."""
         taken = taken_of(reading) if self.definition.note else None
         return self.definition.note(self.analysis, taken) if self.definition.note and taken else ""
 
     def reading_label(self, reading: Reading) -> str:
-        """Return what a reading is called on the sheet."""
+        """Return the name of a reading in the readings table."""
         slot = slot_of(reading)
         return self.label(slot) if slot else str(reading.extra.get("asked", reading.ask))
 
@@ -519,11 +522,14 @@ class BoundStation:
         return Action("sign", str(shared.SIGN), "sign", main and not self.open_questions(), self.may_sign(), lambda bound: bound.sign())
 
     def alternatives(self) -> tuple[RenderedAlternative, ...]:
-        """Return ways on from a verdict that is not OK."""
+        """Return the alternatives to a verdict that is not OK."""
         return () if self.signed or self.job.is_closed else alternatives_for(self)
 
     def opened(self, key: str) -> Entry:
-        """The open entry in which one of `actions` may be done now; refused in words when it may not."""
+        """Return the open entry in which an action may be done now.
+
+        Raises `BadInput` if the action is not allowed.
+        """
         action = next((each for each in self.actions() if each.key == key), None)
         if self.entry is None or action is None or action.refused:
             raise BadInput(key, action.refused if action else _("That cannot be done at this point; the page has moved on."))
@@ -568,12 +574,12 @@ class BoundStation:
             self.definition.kept(self, reading)
 
     def move_timers(self) -> None:
-        """Set the ends of the running timers to what is known now."""
+        """Set the ends of the running timers to today's estimate."""
         if self.definition.move_timers:
             self.definition.move_timers(self)
 
     def update_work_plan(self) -> None:
-        """Write where the station stands, for the run and the bench page; of a closed job nothing changes any more."""
+        """Store the state of the station for the work plan and the list of open jobs, unless the job is closed."""
         if self.job.is_closed:
             return
         if self.entry and not self.signed:
@@ -586,7 +592,7 @@ class BoundStation:
             log.set_station(self.stage, state=state, call_state=plate.state, next_move=words, next_said=said)
 
     def next_step_code(self) -> dict[str, Any]:
-        """Return the next step by its code and values; empty where only words can say it."""
+        """Return the next step as a code with values; empty if it has none."""
         if self.signed:
             return next_step.next_step_code(next_step.SIGNED, {"person": self.person.called}, whole=False)
         judged = self.computed_verdict
@@ -597,7 +603,7 @@ class BoundStation:
     # signing
 
     def blocking_check(self) -> str:
-        """The gate that is still shut: a caution not ticked."""
+        """Return the text of the first required check that is not ticked; empty if there is none."""
         ticks = self.entry.ticks if self.entry else {}
         return next((caution.words for caution in self.checks() if caution.required and caution.key not in ticks), "")
 
@@ -609,7 +615,7 @@ class BoundStation:
 
     @cached_property
     def unmet_prerequisites(self) -> list[tuple[str, str]]:
-        """Needs that are not met and that nobody has given a reason to go on without: code and sentence."""
+        """Return the prerequisites that are not met and not overruled with a reason, as code and sentence."""
         if self.signed:
             return []
         overruled = self.answers.choices.get("against", {})
@@ -650,7 +656,7 @@ class BoundStation:
         return [results_of(self.words, each, self.label(each.slot, each.code)) for each in self.definition.results(self.analysis)]
 
     def result(self) -> dict[str, Any]:
-        """Return what is stored with the verdict so that it can be computed again."""
+        """Return the values that are stored with the verdict, so that it can be computed again."""
         found = dict(self.definition.result(self.analysis)) if self.definition.result else {}
         return {**found, "contradicts": self.contradictions()}
 
@@ -665,11 +671,11 @@ class BoundStation:
         return [*against, *(f"{self.reading_label(each)}: {each.text}" for each in given)]
 
     def uses(self) -> Iterable[tuple[str, Equipment]]:
-        """Return shelf and equipment that the verdict rests on, besides the gauges."""
+        """Return the equipment that the verdict rests on besides the gauges, each with its kind."""
         return self.definition.uses(self.analysis)
 
     def replace(self, reason: str) -> None:
-        """Begin a new entry in place of the signed one; at the last station that opens a job that was handed over."""
+        """Begin a new entry that replaces the signed one. At the last station, open a job again that was handed over."""
         if self.station.open_when_closed and self.job.is_closed:
             if not self.person.is_owner:
                 raise BadInput("reason", _("Only an owner of the shop opens a closed job again."))
@@ -681,13 +687,13 @@ class BoundStation:
         return self.signed
 
     def every_seat_signed(self) -> bool:
-        """Return True if a station that goes seat by seat has nothing open or unbegun; what another has fitted is not to be fitted here."""
+        """Return True if every seat of the station is signed and no entry is open. Seats fitted at another station do not count."""
         signed = set(self.stage.entries.filter(signed_at__isnull=False, seat__isnull=False).values_list("seat_id", flat=True))
         left = [each for each in self.job.card.seats.all() if each.pk not in signed and not self.fitted_elsewhere(each)]
         return not left and not self.stage.entries.filter(signed_at__isnull=True).exists()
 
     def fitted_elsewhere(self, seat: Seat) -> bool:
-        """Return True if this station fits bearings, and another of the run has signed this one as home."""
+        """Return True if this station fits bearings and another station has signed that this bearing is seated."""
         if Property.BEARING_HOME not in self.station.gives:
             return False
         home = self.job_facts.best(seat.part, Property.BEARING_HOME)

@@ -1,4 +1,4 @@
-"""What a station's drawing is drawn on: the sheet, its labels, and links to the questions where the drawing can be tapped."""
+"""The canvas of a station's drawing: shapes, labels, and links to the questions of the places that can be tapped."""
 
 from __future__ import annotations
 

@@ -32,7 +32,7 @@ if TYPE_CHECKING:
 
 @dataclass(frozen=True)
 class StationInput:
-    """What a station's facts are built from: the card, what the job knows, what its own entry holds, and the shelves."""
+    """The input of a station's analysis: engine card, job facts, data of its own entry and shop equipment."""
 
     card: EngineCard
     facts: Facts = field(default_factory=Facts)
@@ -54,7 +54,7 @@ class StationInput:
 
 @dataclass(frozen=True)
 class Contradiction:
-    """Something found otherwise than the card says: where, what was found, what the card has; as values, or keys of answers."""
+    """A measured value that differs from the engine card: place, measured value and value of the card."""
 
     slot: FactKey
     found: Any
@@ -64,7 +64,7 @@ class Contradiction:
 
 @dataclass(frozen=True)
 class DerivedValue:
-    """A figure worked out of several readings, for the job sheet: as found, as left, against what, and how it was judged."""
+    """A value that is computed from several readings, for the job report: as found, as left, limits and verdict."""
 
     slot: FactKey
     code: str

@@ -13,9 +13,9 @@ from stator.jobs.models import Entry, Reading, Timer
 
 @dataclass
 class EntryReadings:
-    """The readings of one entry by what they answer, its choices and its timers.
+    """The readings of one entry by question, with the entry's choices and timers.
 
-    `each_round` are the properties that are read anew in every attempt. Everything else is asked once.
+    `each_round` are the properties that are measured in every attempt. Everything else is measured in the first attempt only.
     """
 
     entry: Entry | None

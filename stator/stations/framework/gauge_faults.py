@@ -1,4 +1,4 @@
-"""Gauges that were found wrong after they had measured."""
+"""Gauges that proved to be faulty after they had measured."""
 
 from __future__ import annotations
 
@@ -11,7 +11,7 @@ from stator.stations.framework.page_components import SafetyWarning
 
 
 def faulty_gauge_warnings(readings: Iterable[Reading]) -> tuple[SafetyWarning, ...]:
-    """A caution for each gauge that read here on a day from which it is not trusted."""
+    """Return a warning for each gauge that was used here on a day from which it is not trusted."""
     taken = [each for each in readings if each.gauge and not each.withdrawn_at]
     wrong = {each.gauge.pk: each.gauge for each in taken if each.gauge and each.gauge.was_wrong(each.taken_at.date())}
     return tuple(

@@ -1,4 +1,4 @@
-"""A value against its limits, in words that every station shares."""
+"""A value compared with its limits, in words that all stations share."""
 
 from __future__ import annotations
 
@@ -9,7 +9,7 @@ from shopmath.verdict import Conformity
 
 
 def limit_values(call: Conformity, kind: str = "length", resolution: float = 0.001) -> dict[str, Any]:
-    """The values of a call of `shopmath.verdict.call` as numbers of one kind, for the sentences in `words.BY_LIMIT`."""
+    """Return the values of a verdict of `shopmath.verdict.call` as numbers of one kind, for the sentences in `words.BY_LIMIT`."""
     uncertainty = call.values.get("uncertainty") or None
     return {
         "value": Amount(call.values["value"], kind, resolution, uncertainty),

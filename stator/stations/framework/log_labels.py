@@ -1,4 +1,4 @@
-"""What things in the log are called by the station that wrote them, whoever asks: exchange, search, the log."""
+"""Labels of logged readings and actions, by the station that recorded them; used by exchange, search and the log."""
 
 from __future__ import annotations
 

@@ -1,4 +1,4 @@
-"""Markings that a card has only as typical of its kind of engine, and that the job has read off the part since."""
+"""Bearing markings that were read on the part, where the engine card has only a typical one."""
 
 from __future__ import annotations
 
@@ -13,7 +13,7 @@ from stator.jobs.facts import EntryData, Facts
 
 
 def read_off(seats: Iterable[Seat], known: Facts, own: EntryData) -> None:
-    """Tell each seat the marking that was read on its bearing, in this entry or in another; what cannot be understood tells nothing."""
+    """Set the marking of each seat to the one that was read on its bearing. A marking that cannot be parsed is ignored."""
     for seat in seats:
         if seat.marking_assumed:
             others = known.history(seat.part, Property.BEARING_MARKING)

@@ -23,7 +23,7 @@ AT_END = "at an end"  # behind the key of a name: of what is only sometimes told
 
 
 class Words(Protocol):
-    """The sentences of one station: a module with these tables, each from a code to a sentence with named values."""
+    """The messages of one station: a module with these tables, each from a code to a sentence with named values."""
 
     NAME: Sentence
     DRAWING: Sentence
@@ -42,7 +42,7 @@ def render_message(table: Sentences, code: str, values: Mapping[str, Any], defau
 
 
 def sentence(table: Sentences, code: str, values: Mapping[str, Any], default: str = "") -> str:
-    """The same as a sentence that stands alone: its first letter large, whatever name it begins with."""
+    """Return a message as a complete sentence that begins with a capital letter."""
     return capital(render_message(table, code, values, default))
 
 
@@ -65,7 +65,7 @@ def _names(sentence: str) -> frozenset[str]:
 
 
 def fixed(sentence: Sentence, **values: Any) -> Any:
-    """A sentence whose values never change, told in the reader's units when it is said: `fixed(_("under {limit}"), limit=celsius(100))`."""
+    """Return a sentence with fixed values, formatted in the reader's units: `fixed(_("under {limit}"), limit=celsius(100))`."""
     return lazy(lambda: format_message(sentence, values), str)()
 
 
@@ -73,7 +73,7 @@ lazily = lazy(render_message, str)  # a sentence inside another one's values: ma
 
 
 def plural(one: str, many: str, by: str) -> Any:
-    """A sentence that depends on how many: marked for translation where it stands."""
+    """Return a sentence that depends on a number, with both forms marked for translation."""
     return ngettext_lazy(one, many, by)
 
 

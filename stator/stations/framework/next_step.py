@@ -1,4 +1,4 @@
-"""The next move of a station in the run: kept by its code and values, said anew for whoever looks."""
+"""The next step of a station in the work plan: stored as code and values, rendered for each reader."""
 
 from __future__ import annotations
 
@@ -18,7 +18,7 @@ def next_step_code(code: str, values: Mapping[str, Any], *, whole: bool) -> dict
 
 
 def render_next_step(station: StationDefinition, move: Mapping[str, Any], named: str = "NEXT", *, first_large: bool = True) -> str:
-    """The sentence of what was kept, of a table of the station's words; empty where nothing was, or a value that it needs was not kept."""
+    """Return the stored next step as a sentence. It is empty if nothing was stored or a value is missing."""
     code, values = str(move.get("code", "")), {name: again(each) for name, each in move.get("values", {}).items()}
     definition = station.whole if move.get("whole") and station.whole else station
     table = {SIGNED: SIGNED_BY, **getattr(definition.words, named, {})}

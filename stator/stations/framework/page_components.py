@@ -1,4 +1,4 @@
-"""What a station's page is made of: questions, verdicts, warnings, methods, actions, and the sources of its numbers."""
+"""The components of a station's page: questions, verdicts, warnings, methods, actions and sources of numbers."""
 
 from __future__ import annotations
 
@@ -37,10 +37,11 @@ class Option:
 
 @dataclass(frozen=True)
 class Question:
-    """One reading wanted: what to measure, where, of what kind. `quiet` ones are not asked in turn but can be jumped to.
+    """A question for one reading: what to measure, where, and of what kind.
 
-    `gauges` are the kinds of gauge it is taken with. `times` readings at one place are averaged. `peak` takes a gauge's highest so far.
-    `enter` is the answer that Enter alone gives, for hands that are full.
+    A `quiet` question is skipped in the sequence but can be opened. `gauges` are the kinds of gauge that measure it. `times` readings at
+    one place are averaged. `peak` takes the highest value of a gauge. `enter` is the answer that Enter alone gives, for users with full
+    hands.
     """
 
     key: str
@@ -77,7 +78,7 @@ class Question:
 
     @property
     def unit_shown(self) -> str:
-        """The unit as it stands beside the field."""
+        """Return the unit that is shown next to the field."""
         return self.unit_name or self.unit
 
     def asked_in(self, unit: str) -> Question:
@@ -97,7 +98,7 @@ class Scale:
     digits: int = 3
 
     def plain(self) -> dict[str, Any]:
-        """As a record keeps it; records have called the uncertainty `doubt` from their first version."""
+        """Return the scale for a record. Records call the uncertainty `doubt` since their first version."""
         kept = {"value": self.value, "doubt": self.uncertainty, "low": self.low, "high": self.high}
         return {**kept, "unit": self.unit, "digits": self.digits}
 
@@ -109,7 +110,7 @@ class Scale:
 
 @dataclass(frozen=True)
 class RenderedAlternative:
-    """A way on from a call, as a key on the page: to a question, a choice or a page; or one option of a choice, taken at once."""
+    """An alternative as a button: it leads to a question, a choice or a page, or applies one option of a choice."""
 
     words: str
     address: str = ""
@@ -119,7 +120,7 @@ class RenderedAlternative:
 
 @dataclass(frozen=True)
 class RenderedVerdict:
-    """The call as it stands on the page."""
+    """A verdict as text, as the page shows it."""
 
     state: str
     headline: str
@@ -135,7 +136,7 @@ class RenderedVerdict:
 
 @dataclass(frozen=True)
 class SafetyWarning:
-    """What can hurt, and why. A `gate` must be ticked before the step opens."""
+    """A hazard with its consequence and protection. A `required` one must be ticked before the step opens."""
 
     key: str
     words: str
@@ -144,7 +145,7 @@ class SafetyWarning:
 
 @dataclass(frozen=True)
 class Source:
-    """Where one number on the page comes from."""
+    """The source of a number on the page."""
 
     label: str
     value: str
@@ -154,7 +155,7 @@ class Source:
 
 @dataclass(frozen=True)
 class ReportResult:
-    """What readings came to, for the job's sheet: as found, as left, against what."""
+    """The result of readings for the job report: as found, as left and limits."""
 
     words: str
     found: str
@@ -172,7 +173,7 @@ class ReportResult:
 
 @dataclass(frozen=True)
 class Method:
-    """A choice between schools, with the one in force."""
+    """A choice between methods, with the chosen one."""
 
     key: str
     words: str
@@ -186,7 +187,7 @@ class Method:
 
 @dataclass(frozen=True)
 class Action:
-    """Something to do now besides measuring. `word` is what may be typed for it."""
+    """An action besides measuring. `word` is the command that can be typed for it."""
 
     key: str
     words: str

@@ -1,4 +1,4 @@
-"""What a page showed when something was done on it, and what else was done meanwhile."""
+"""The state of a page when something was submitted on it, to detect what was done meanwhile."""
 
 from __future__ import annotations
 
@@ -20,7 +20,7 @@ SAID_FOR = timedelta(minutes=10)  # how long a page says that a question was ans
 
 @dataclass(frozen=True)
 class PageState:
-    """The call on a page: the job's revision it was made from, its state, and its headline without figures, which change by the second."""
+    """The verdict on a page: the revision of the job, the state, and the headline without numbers, which change every second."""
 
     revision: int
     state: str
@@ -32,7 +32,7 @@ class PageState:
 
     @classmethod
     def of(cls, text: str) -> PageState:
-        """As a page sends it; a page that says nothing has seen nothing.
+        """Return the state that a page sends; a page without one has seen nothing.
 
         >>> PageState.of(str(PageState.now(7, "in", "It drops in: 99 %")))
         Seen(revision=7, state='in', headline='It drops in: # in #')
@@ -47,7 +47,7 @@ class PageState:
 
 
 class PageOutdated(BadInput):
-    """The call that would be signed is not the one that the page showed."""
+    """The verdict that would be signed differs from the one on the page."""
 
     def __init__(self, revision: int) -> None:
         super().__init__("sign", _("Since this page was shown the work has moved on."))
@@ -55,6 +55,6 @@ class PageOutdated(BadInput):
 
 
 def same_attempt(shown: int | None, attempt: int, key: str) -> None:
-    """Refuse what was typed on a page that shows an attempt before the one under way; a page that says none is believed."""
+    """Refuse an answer from a page that shows an earlier attempt. A page without an attempt is accepted."""
     if shown is not None and shown != attempt:
         raise BadInput(key, ANOTHER_ATTEMPT.format(attempt=attempt))

@@ -1,4 +1,4 @@
-"""A number that is probably mistyped, caught where it is typed: asked about once, with what was probably meant."""
+"""Detection of numbers that are probably typing errors, with a question and the number that was probably meant."""
 
 from __future__ import annotations
 
@@ -24,7 +24,7 @@ TYPO = "typo"  # code of the refusal that is asked once
 
 
 def why_unlikely(work: BoundStation, ask: Question, quantity: Quantity) -> typing_errors.Unlikely | None:
-    """Return why a value looks mistyped, from what the question names, from the others of its kind and from what is usual."""
+    """Return why a value looks mistyped: compared with the question's limits, similar readings and usual values."""
     slot = ask.slot
     if slot is None or slot.about.kind in (WORDS, COUNT) or quantity.kind not in CANONICAL:
         return None
@@ -36,7 +36,7 @@ def why_unlikely(work: BoundStation, ask: Question, quantity: Quantity) -> typin
 
 
 def _is_alike(reading: Reading, slot: FactKey) -> bool:
-    """Return True if a reading stands for the same property at the same stage; round one part, of that part alone."""
+    """Return True if a reading has the same property and stage, and the same part if the part is round."""
     alike = reading.property == slot.what and reading.stage == slot.at.stage and not reading.withdrawn_at
     return alike and (slot.at.clock is None or (reading.subject is not None and reading.subject.uid == slot.part.uid))
 

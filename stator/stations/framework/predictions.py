@@ -1,4 +1,4 @@
-"""What a station predicts, and how it compares with what happened, over every signed entry."""
+"""Predictions of the stations compared with the outcome, over all signed entries."""
 
 from __future__ import annotations
 
@@ -13,7 +13,7 @@ LATEST = 12  # lines of a plot that shows one case a line
 
 @dataclass(frozen=True)
 class PredictionScore:
-    """What was predicted, how often, and what came of it."""
+    """A kind of prediction with its number of cases and its success."""
 
     said: str
     count: int
@@ -22,7 +22,7 @@ class PredictionScore:
 
 @dataclass(frozen=True)
 class PredictionComparison:
-    """A line of the plot: what was predicted, as a band of shares, and what happened, with its own uncertainty where it has one."""
+    """A line of the plot: the predicted range of shares and the observed share with its uncertainty."""
 
     label: str
     low: float

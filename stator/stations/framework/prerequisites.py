@@ -1,4 +1,4 @@
-"""What should be so before a station is done, told by facts: what is lacking, by name; nothing; or unknown."""
+"""Prerequisites of a station, checked by facts: the names of what is missing, nothing, or unknown."""
 
 from __future__ import annotations
 
@@ -17,7 +17,7 @@ Lacks = Callable[[Facts, EngineCard, Seat | None], list[str] | None]
 
 @dataclass(frozen=True)
 class Prerequisite:
-    """Something that should be so before this station is done: what is lacking for it, or None where nothing tells."""
+    """A condition that should be met before this station: returns what is missing, or None if nothing is known."""
 
     code: str
     lacks: Lacks
@@ -25,7 +25,10 @@ class Prerequisite:
 
 
 def unmet(needs: Iterable[Prerequisite], job: Job, facts: Facts, seat: Seat | None) -> list[tuple[str, str]]:
-    """Needs of a station that are not met: code and sentence. One counts only where a station that gives it is in this run."""
+    """Return the prerequisites of a station that are not met, as code and sentence.
+
+    A prerequisite counts only if a station that provides it is in the work plan.
+    """
     run = {stage.key for stage in job.run.all() if stage.state != RunStation.State.SKIPPED}
     found = []
     for need in needs:
@@ -41,7 +44,7 @@ def _said_once(part: Part, what: Property) -> Lacks:
 
 
 def _not_seated(facts: Facts, seats: Iterable[Seat]) -> list[str]:
-    """Seats whose bearing is not signed as home."""
+    """Return the seats whose bearing is not signed as seated."""
     return [seat.name for seat in seats if not facts.best(seat.part, Property.BEARING_HOME)]
 
 

@@ -1,4 +1,4 @@
-"""Provenance of an imported job: which shop's key signed its file, whether the file is complete, and what was changed."""
+"""Provenance of an imported job: the key that signed its file, whether the file is complete, and what was changed."""
 
 from __future__ import annotations
 

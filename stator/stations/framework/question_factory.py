@@ -26,9 +26,9 @@ def options(rows: Iterable[OptionRow], values: Mapping[str, Any] | None = None) 
 
 
 def question(words: ModuleType, slot: FactKey, values: Mapping[str, Any] | None = None, **more: Any) -> Question:
-    """Return what is asked at an address, in the station's words.
+    """Return the question for a fact key, with the station's messages.
 
-    `text`, `where`, `choices` and `unit` replace what the tables say; everything else is a field of the question.
+    `text`, `where`, `choices` and `unit` replace the entries of the tables. Everything else is a field of the question.
     """
     what = slot.what
     filled = {"part": slot.part.name, **(values or {})}
@@ -52,7 +52,7 @@ def question(words: ModuleType, slot: FactKey, values: Mapping[str, Any] | None 
 
 
 def _converted(example: str, kind: str, unit: Unit, resolution: float) -> str:
-    """An example in the reader's unit; as it is where it is no number."""
+    """Return an example in the reader's unit; unchanged if it is not a number."""
     try:
         value = parse(example, kind, METRIC[kind].typed).canonical
     except BadInput:
@@ -74,9 +74,9 @@ def source(
     *,
     estimated: bool = False,
 ) -> Source:
-    """Return where a number on the page comes from; two amounts are a range.
+    """Return the source of a number on the page. Two amounts are a range.
 
-    Raises `TypeError` for an estimate that is not rounded to what is known of it.
+    Raises `TypeError` for an estimate that is not rounded to its uncertainty.
     """
     ends = (value,) if isinstance(value, Amount) else value if isinstance(value, tuple) else ()
     if estimated and not all(end.is_rounded for end in ends):
@@ -97,9 +97,9 @@ def warnings(words: ModuleType, *keys: str) -> tuple[SafetyWarning, ...]:
 
 
 def label(words: ModuleType, slot: FactKey, code: str = "", side: str = "") -> str:
-    """Return what a reading is called in a table or a link; by a code of its own where it is not just one reading.
+    """Return the label of a reading in a table or a link, by its own code if it is more than one reading.
 
-    `side` is what the engine calls the end that the reading is at.
+    `side` is the engine's name for the end at which it was taken.
     """
     at = slot.at
     angle = "" if at.angle_deg is None else plain(at.angle_deg)
@@ -110,5 +110,5 @@ def label(words: ModuleType, slot: FactKey, code: str = "", side: str = "") -> s
 
 
 def answer(words: ModuleType, what: Property, key: str) -> str:
-    """An answer by its key, in words."""
+    """Return the text of an option by its key."""
     return next((str(row[1]) for row in words.OPTIONS.get(what, ()) if row[0] == key), key)

@@ -1,4 +1,4 @@
-"""The mark of a reading that looked mistyped, beside it in the table of readings; and that of one sent later."""
+"""The marks of a reading in the readings table: probably mistyped, or sent later."""
 
 from __future__ import annotations
 
@@ -13,7 +13,7 @@ SENT_LATER = "sent_later"  # typed while the machine could not be reached
 
 
 def beside(reading: Reading, note: str) -> str:
-    """Return what stands beside a reading: the station's note, and its marks."""
+    """Return the text next to a reading: the station's note and its marks."""
     marks = [str(shared.MARKED[each]) for each in (CONFIRMED, UNCONFIRMED, SENT_LATER, OF_ALL) if reading.extra.get(each)]
     alike = format_message(shared.AS_AT, {"part": reading.extra[AS_AT]}) if reading.extra.get(AS_AT) else ""
     written = format_message(shared.AS_WRITTEN, {"thread": reading.extra[AS_WRITTEN]}) if reading.extra.get(AS_WRITTEN) else ""

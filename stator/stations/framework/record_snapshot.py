@@ -1,4 +1,4 @@
-"""What is frozen when an entry is signed: the call, its sentences, figures, facts and equipment with their origin, the drawing."""
+"""The record of a signed entry: verdict, sentences, values, facts and equipment with their sources, and the drawing."""
 
 from __future__ import annotations
 
@@ -24,7 +24,7 @@ if TYPE_CHECKING:
 
 
 def frozen(work: BoundStation, plate: RenderedVerdict) -> RecordSnapshot:
-    """Everything of a bound station as it stands, in plain values; with its drawing."""
+    """Return a bound station as plain values with its drawing."""
     known = work.job_facts
     unmeasured = _unmeasured(work)
     content = {
@@ -86,7 +86,7 @@ def _reading(work: BoundStation, row: ReadingRow) -> dict[str, Any]:
 
 
 def _number(work: BoundStation, row: ReadingRow) -> dict[str, Any]:
-    """A reading as a plain number, for a reader who wants it in other units."""
+    """Return a reading as a plain number, for a reader with other units."""
     reading = row.reading
     if reading is None or reading.canonical is None or reading.kind not in METRIC:
         return {}
@@ -109,7 +109,7 @@ def _fact(fact: Fact) -> dict[str, Any]:
 
 
 def _equipment(work: BoundStation) -> list[dict[str, Any]]:
-    """Gauges that read, and what was chosen of the shelves, with their figures as they are now."""
+    """Return the gauges and the chosen equipment with their present data."""
     used: dict[tuple[str, str], Equipment] = {}
     for reading in work.readings:
         if reading.gauge and not reading.withdrawn_at:
@@ -132,7 +132,7 @@ def _figures(thing: Equipment) -> dict[str, Any]:
 
 
 def _unmeasured(work: BoundStation) -> list[str]:
-    """Return what was asked and left unmeasured, as the questions call it."""
+    """Return the labels of the questions that were not measured."""
     read, skipped = {reading.ask for reading in work.readings if not reading.withdrawn_at}, set(work.answers.skipped)
     left = [ask for ask in work.current_questions if ask.key in skipped - read and not ask.skip_means_done and not ask.is_words]
     return [work.name_of(ask) for ask in left]

@@ -1,4 +1,4 @@
-"""Readings that are suspect, withdrawn so that the strip asks for them again."""
+"""Suspect readings that are withdrawn so that they are measured again."""
 
 from __future__ import annotations
 
@@ -10,7 +10,7 @@ from stator.stations.framework.bound_station import BoundStation
 
 
 def request_remeasurement(bound: BoundStation, slots: Iterable[FactKey]) -> None:
-    """Withdraw what stands at each address in this attempt."""
+    """Withdraw the readings of these fact keys in the current attempt."""
     for slot in slots:
         for each in bound.answers.live(slot.key):
             log.withdraw(each, bound.person)

@@ -1,4 +1,4 @@
-"""A verdict in words and a drawing on its papers, out of a station's definition; for a job's page and for a check without a job."""
+"""A verdict as text and a drawing for each paper size, from a station's definition. Used by jobs and quick checks."""
 
 from __future__ import annotations
 

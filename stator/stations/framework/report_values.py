@@ -1,6 +1,6 @@
-"""The figures of one entry for the job sheet: what its readings came to, then each reading, against what, by whom.
+"""The values of one entry for the job report: results of the readings, then each reading with its limits and author.
 
-Only readings that stand are shown. An entry tells one value a place; as found and as left are told apart by the entries of a job.
+Withdrawn readings are not included. An entry has one value for each place. As found and as left come from different entries of a job.
 """
 
 from __future__ import annotations
@@ -35,7 +35,10 @@ if TYPE_CHECKING:
 
 @dataclass(frozen=True)
 class RecordedValue:
-    """One line of the sheet, as one entry tells it. `slot` is the same wherever the same is measured, `key` within one station."""
+    """A value of one entry in the job report.
+
+    `slot` is the same for the same quantity in all stations, `key` within one station.
+    """
 
     key: str
     words: str
@@ -59,7 +62,7 @@ class RecordedValue:
 
 
 def figures_of(work: BoundStation) -> list[RecordedValue]:
-    """Every figure of an entry."""
+    """Return all values of an entry."""
     told = [_told(work, each) for each in work.report_results()]
     taken: dict[str, list[Reading]] = {}
     for reading in work.readings:
@@ -137,7 +140,7 @@ def _limits(spec: Spec | None, kind: str) -> tuple[Amount | None, Amount | None]
 
 
 def _figure(work: BoundStation, readings: list[Reading]) -> RecordedValue:
-    """Readings of one place: as found the first of them where rounds follow one another, the last as it stands."""
+    """Return the value of one place: the first reading as found if there are several rounds, and the latest as left."""
     first, last = readings[0], readings[-1]
     slot = slot_of(last)
     spec = work.limit_for(slot.what) if slot else None

@@ -1,4 +1,4 @@
-"""What readings came to, as the job sheet tells it."""
+"""Results of readings for the job report."""
 
 from __future__ import annotations
 
@@ -13,7 +13,7 @@ from stator.ui.number_format import between, shown
 
 
 def results_of(words: Any, result: DerivedValue, name: str) -> ReportResult:
-    """A result of a station, in words and as plain numbers."""
+    """Return a result of a station as text and as plain numbers."""
     origins = {**shared.LIMIT_FROM, **getattr(words, "LIMIT_FROM", {})}
     source = render_message(origins, result.source.code, result.source.values) if result.source else ""
     compared = {"low": result.low or "", "high": result.high or ""}
@@ -28,6 +28,6 @@ def results_of(words: Any, result: DerivedValue, name: str) -> ReportResult:
 
 
 def numbered(value: Amount, low: Amount | None, high: Amount | None) -> dict[str, float | None]:
-    """A figure against its limits as plain numbers, for a scale."""
+    """Return a value and its limits as plain numbers, for a scale."""
     uncertainty = value.uncertainty or 0.0
     return {"value": value.value, "doubt": uncertainty, "low": low.value if low else None, "high": high.value if high else None}

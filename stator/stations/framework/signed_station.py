@@ -1,4 +1,4 @@
-"""A signed entry: shown as it was recorded, never computed anew."""
+"""A signed entry, shown as it was recorded and never computed again."""
 
 from __future__ import annotations
 
@@ -27,7 +27,7 @@ from stator.ui.units import METRIC
 
 @dataclass(frozen=True)
 class ReadingAuthor:
-    """Who took a reading, by name."""
+    """The name of the person who took a reading."""
 
     called: str
 
@@ -46,7 +46,7 @@ FRAME = '<div class="recorded-frame" role="group" tabindex="0" aria-label="{}">{
 
 
 def number_of(recorded: Mapping[str, Any], name: str = "value") -> Amount | None:
-    """A number of a record with its kind; None of a record made before it was kept so."""
+    """Return a number of a record with its kind; None if an older record does not contain it."""
     kind, value = recorded.get("kind", ""), recorded.get(name)
     return Amount(value, kind, recorded.get("step") or 0.001) if kind in METRIC and value is not None else None
 

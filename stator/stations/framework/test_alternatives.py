@@ -1,4 +1,4 @@
-"""No stop is a dead end: what leads on stands beside the call as a key, and it leads there."""
+"""Tests that every stop offers an alternative, and that its button leads there."""
 
 from __future__ import annotations
 

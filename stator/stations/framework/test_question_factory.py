@@ -1,4 +1,4 @@
-"""The words of a question are made when they are read, in the units of whoever reads them."""
+"""Tests that a question is rendered in the reader's units."""
 
 from __future__ import annotations
 

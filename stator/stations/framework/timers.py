@@ -1,4 +1,4 @@
-"""Clocks that a station starts: what each counts is kept by code and values."""
+"""Timers that a station starts. The message of each is stored as code and values."""
 
 from __future__ import annotations
 
@@ -23,7 +23,7 @@ def start(
 
 
 def move(bound: BoundStation, timer: Timer, in_s: float, code: str = "", **values: Any) -> None:
-    """Move the end of a timer to `in_s` seconds from now if that differs; with a code it also changes what the timer counts."""
+    """Set the end of a timer to `in_s` seconds from now if that differs. A code also changes its message."""
     said = next_step.next_step_code(code, values, whole=bound.definition is not bound.station) if code else timer.said
     due_at = bound.now + timedelta(seconds=in_s)
     if timer.ended_at or (said == timer.said and timer.due_at and abs(due_at - timer.due_at) < SAME):

@@ -1,4 +1,4 @@
-"""What a station says of its part: a state, a code and values. The sentences are made later, from these."""
+"""The verdict of a station: a state, a code and values. Sentences are rendered from these later."""
 
 from __future__ import annotations
 
@@ -15,7 +15,7 @@ from stator.stations.framework.page_components import Scale
 
 
 class State(StrEnum):
-    """How a call stands; each has its colour, its shape and its word on every page."""
+    """The state of a verdict. Each state has its color, shape and word on every page."""
 
     WAIT = "wait"
     IN = "in"
@@ -26,7 +26,7 @@ class State(StrEnum):
 
 @dataclass(frozen=True)
 class MessageRef:
-    """A sentence by its code, with what stands in it."""
+    """A message by its code, with its values."""
 
     code: str
     values: Mapping[str, Any] = field(default_factory=dict, hash=False)
@@ -34,9 +34,9 @@ class MessageRef:
 
 @dataclass(frozen=True)
 class Alternative:
-    """A way on from a call that is not OK: a question answered again, another method or one option of it, a page, a station.
+    """An alternative to a verdict that is not OK: a question, another method or one of its options, a page or a station.
 
-    `code` names its sentence among the station's `WAYS`; without one it is said as every station says it.
+    `code` names its sentence in the station's `WAYS`; without a code the shared sentence is used.
     """
 
     slot: FactKey | None = None
@@ -50,10 +50,10 @@ class Alternative:
 
 @dataclass(frozen=True)
 class Verdict:
-    """The call: its state, the code of its headline, and what the sentences need.
+    """A verdict: its state, the code of its headline, and the values of the sentences.
 
-    The reason, the next step and the detail are codes too; where one is empty the headline's own code is looked up. `assumed` is what the
-    call rests on that nobody measured and no card says. `ways` are ways on, where what comes next is neither asked nor an action.
+    The reason, the next step and the detail are codes as well; an empty one uses the code of the headline. `assumed` lists what the verdict
+    rests on that nobody measured and no card contains. `ways` are alternatives, if the next step is neither a question nor an action.
     """
 
     state: str
@@ -72,7 +72,7 @@ AMOUNT = {each.name for each in fields(Amount)}
 
 
 def plain_values(values: Mapping[str, Any]) -> dict[str, Any]:
-    """Values as they are kept: amounts with their kind, step and uncertainty; nothing that is made for one reader only."""
+    """Return values for storage: amounts with kind, step and uncertainty, and nothing that is formatted for one reader."""
     return {name: _plain(value) for name, value in values.items() if _is_plain(value)}
 
 
@@ -91,7 +91,7 @@ def _plain(value: Any) -> Any:
 
 
 def again(value: Any) -> Any:
-    """A number of a sentence out of what was kept; what is beyond all measure is kept in words."""
+    """Return a number of a sentence from its stored form; infinite values are stored as words."""
     if not isinstance(value, dict) or value.keys() != AMOUNT:
         return value
     uncertainty = value["uncertainty"]
