@@ -1,4 +1,7 @@
-"""Rules and numbers of the bench: fits, heat, forces, run-out, balance. No interface code, no clock, no files but its own tables."""
+"""Rules and numbers of the bench: fits, heat, forces, run-out, balance.
+
+No interface code, no clock, no files but its own tables.
+"""
 
 from shopmath.validation import BadInput
 

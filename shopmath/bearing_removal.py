@@ -13,7 +13,10 @@ from shopmath.verdict import IN, STOP, TOO_CLOSE
 
 @dataclass(frozen=True)
 class SeatPicture:
-    """What matters about a seat for getting its bearing out. `retained` names what holds it, `tools` what the shop has."""
+    """What matters about a seat for getting its bearing out.
+
+    `retained` names what holds it, `tools` what the shop has.
+    """
 
     on_shaft: bool = False
     blind: bool | None = None

@@ -22,7 +22,9 @@ FLUORO_RUBBER_C = 300.0  # above this, fluoro-rubber (FKM) decomposes and leaves
 
 @dataclass(frozen=True)
 class PressJoint:
-    """A pin in a web, mm and °C. `wall_mm` is the thinnest wall round the hole, `web_mm` the width of the web there.
+    """A pin in a web, mm and °C.
+
+    `wall_mm` is the thinnest wall round the hole, `web_mm` the width of the web there.
 
     `taper_ratio` 0 means a plain pin; a joint on a taper gives the force it was seated with. `strength` names the compound, if any.
     """

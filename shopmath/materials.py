@@ -11,7 +11,10 @@ from shopmath.validation import BadInput, gettext_noop
 
 @dataclass(frozen=True)
 class Material:
-    """Typical values, not guaranteed ones. Expansion in 1/K over 20 to 100 °C, densities kg/m³, moduli and strengths MPa."""
+    """Typical values, not guaranteed ones.
+
+    Expansion in 1/K over 20 to 100 °C, densities kg/m³, moduli and strengths MPa.
+    """
 
     key: str
     name: str

@@ -68,7 +68,10 @@ def phase_error_deg(measured_deg: float, wanted_deg: float) -> float:
 
 @dataclass(frozen=True)
 class OuterShaft:
-    """An outer shaft, the crank on its centre bearings. Swings in mm: what is read, what turning the web would leave."""
+    """An outer shaft, the crank on its centre bearings.
+
+    Swings in mm: what is read, what turning the web would leave.
+    """
 
     swing: RunoutVector
     turn: OuterTurn

@@ -225,7 +225,9 @@ def runout_under_lip_mm(rpm: float) -> float:
 
 
 def metal_case_force_n(bore_mm: float, width_mm: float) -> Estimate:
-    """Force that pushes a seal with a bare metal case into its bore, N, *estimate*. A rubber-covered one goes by hand and tells nothing.
+    """Force that pushes a seal with a bare metal case into its bore, N, *estimate*.
+
+    A rubber-covered one goes by hand and tells nothing.
 
     Parameters
     ----------

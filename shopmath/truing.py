@@ -70,7 +70,10 @@ class MisalignmentUncertainty:
 
 @dataclass(frozen=True)
 class Misalignment:
-    """What is wrong between the two halves. Twist: right web ahead positive. Pinch: webs closer at the pin positive."""
+    """What is wrong between the two halves.
+
+    Twist: right web ahead positive. Pinch: webs closer at the pin positive.
+    """
 
     twist_deg: float
     pinch_deg: float

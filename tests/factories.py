@@ -139,7 +139,10 @@ class Page:
 
 
 class Hands:
-    """One person at one station, through the web. At a heat its questions may be called by their short names."""
+    """One person at one station, through the web.
+
+    At a heat its questions may be called by their short names.
+    """
 
     def __init__(self, made: Job, who: Person | None = None) -> None:
         self.who = who or person()

@@ -57,7 +57,9 @@ class FolderCase(SimpleTestCase):
 
 
 def demo_folder() -> Path:
-    """Return a data folder with the demo, made once for all processes of a run. Tests copy what they change.
+    """Return a data folder with the demo, made once for all processes of a run.
+
+    Tests copy what they change.
 
     Its signed entries are in the test language. The estimates that they contain are in `estimates.json` beside it.
     """

@@ -26,7 +26,10 @@ def until(what: Callable[[], object], seconds: float = 10.0) -> object:
 
 
 class StandIns:
-    """The usual four, or others, in a thread. `port(name)` is where one is heard; `thing(name)` is the truth behind it."""
+    """The usual four, or others, in a thread.
+
+    `port(name)` is where one is heard; `thing(name)` is the truth behind it.
+    """
 
     def __init__(self, parts: Sequence[type[Part]] = PARTS) -> None:
         self.speakers: list[GaugeServer] = []

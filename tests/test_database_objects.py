@@ -1,4 +1,7 @@
-"""Triggers, indexes and search tables: none is lost when migrations or names change. A new one is added to the saved list."""
+"""Triggers, indexes and search tables: none is lost when migrations or names change.
+
+A new one is added to the saved list.
+"""
 
 from __future__ import annotations
 

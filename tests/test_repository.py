@@ -109,7 +109,10 @@ class TheTree(SimpleTestCase):
                     self.assertNotIn(word, text, path.name)
 
     def test_no_import_is_made_for_types_alone(self):
-        """It would hide an import in the wrong direction. Exceptions: a slow library, BoundStation and what it uses."""
+        """It would hide an import in the wrong direction.
+
+        Exceptions: a slow library, BoundStation and what it uses.
+        """
         allowed = {"shopmath/conversion.py", "tests/test_repository.py"}
         allowed |= {f"stator/stations/framework/{name}.py" for name in ("definition", "record_snapshot", "report_values", "alternatives")}
         found = {str(path.relative_to(ROOT)) for path in self.files() if path.suffix == ".py" and "TYPE_CHECKING" in path.read_text()}

@@ -52,7 +52,9 @@ _ENDS_IN_GROUP = re.compile(r"(.*?)(C[2345N0])?")  # a clearance group is read e
 
 @dataclass(frozen=True)
 class Bearing:
-    """A bearing as its marking describes it. `understood` and `not_understood` say which parts of the marking were read.
+    """A bearing as its marking describes it.
+
+    `understood` and `not_understood` say which parts of the marking were read.
 
     `clearance_group` is empty, and `seal` is `unknown`, where the marking states none and something in it was not understood.
     """

@@ -161,7 +161,10 @@ class TheNextMove(TestCase):
 
 
 class Workshop:
-    """A crank with hidden faults, a noisy gauge and blows that land unevenly. Knows nothing of `next_move`."""
+    """A crank with hidden faults, a noisy gauge and blows that land unevenly.
+
+    Knows nothing of `next_move`.
+    """
 
     def __init__(self, dice):
         self.dice = dice

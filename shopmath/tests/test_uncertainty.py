@@ -1,4 +1,7 @@
-"""Judgement that does not flatter: what simulations with hidden truth found, each with its number. The large runs are in bin/simulate."""
+"""Judgement that does not flatter: what simulations with hidden truth found, each with its number.
+
+The large runs are in bin/simulate.
+"""
 
 from __future__ import annotations
 

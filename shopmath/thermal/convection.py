@@ -1,4 +1,7 @@
-"""How quickly castings and bearings follow their surroundings, from the film of air on them. All *estimates*, with their bands."""
+"""How quickly castings and bearings follow their surroundings, from the film of air on them.
+
+All *estimates*, with their bands.
+"""
 
 from __future__ import annotations
 

@@ -1,4 +1,7 @@
-"""How hot and how cold each part may be made, and why. Workshop limits: a maker's own figure comes first."""
+"""How hot and how cold each part may be made, and why.
+
+Workshop limits: a maker's own figure comes first.
+"""
 
 from __future__ import annotations
 
@@ -11,7 +14,10 @@ from shopmath.validation import numbers, one_of
 
 @dataclass(frozen=True)
 class Limit:
-    """A temperature not to be passed, what sets it, and the reason in a clause. `code` says what sets it, for whoever words it anew."""
+    """A temperature not to be passed, what sets it, and the reason in a clause.
+
+    `code` says what sets it, for whoever words it anew.
+    """
 
     limit_c: float
     what: str

@@ -76,7 +76,10 @@ def _before(named: dict[str, HeatPart]) -> dict[str, frozenset[str]]:
 
 
 def _best(parts: list[HeatPart], forced: frozenset[str]) -> tuple[tuple[int, int, float, float], tuple[HeatPart, ...]] | None:
-    """Best subset that fits, with `forced` in it; parts come in their due order. Lawler and Moore's table over the counts."""
+    """Best subset that fits, with `forced` in it; parts come in their due order.
+
+    Lawler and Moore's table over the counts.
+    """
     states: dict[tuple[int, int], tuple[float, float, tuple[HeatPart, ...]]] = {(0, 0): (0.0, 0.0, ())}
     for part in parts:
         grown = {} if part.name in forced else dict(states)

@@ -33,7 +33,10 @@ SPARE_S = 180.0  # window asked for beyond the handling: time for a second try
 
 @dataclass(frozen=True)
 class Widener:
-    """Something that would widen the clearance or the sureness, and by how much, mm. `code` and `values` say the same as `what`."""
+    """Something that would widen the clearance or the sureness, and by how much, mm.
+
+    `code` and `values` say the same as `what`.
+    """
 
     what: str
     gain_mm: float

@@ -50,7 +50,10 @@ class Chilling:
 
 @dataclass(frozen=True)
 class Setup:
-    """One seat and what is to be done to it. `target_c` overrides the plan's own temperature for the outer part."""
+    """One seat and what is to be done to it.
+
+    `target_c` overrides the plan's own temperature for the outer part.
+    """
 
     nominal_mm: float
     bore_um: Limits

@@ -1,4 +1,4 @@
-"""Copying a card with everything on it: onto a job, and back onto the shelf as its next version."""
+"""Copies of engine cards: onto a job, and back as the next version of an engine template."""
 
 from __future__ import annotations
 
@@ -15,7 +15,7 @@ PARTS = ("case_parts", "joints", "seats", "marks", "specs", "seals", "fitted")
 
 
 def copied(card: EngineCard, *, on_shelf: bool = False, version: int | None = None) -> EngineCard:
-    """A copy of a card in the same family, its seats, seals, marks and figures with it."""
+    """Return a copy of a card in the same family with its seats, seals, marks and limits."""
     with transaction.atomic():
         copy = EngineCard.objects.get(pk=card.pk)
         copy.pk, copy.on_shelf = None, on_shelf
@@ -39,7 +39,7 @@ def copied(card: EngineCard, *, on_shelf: bool = False, version: int | None = No
 
 
 def save_as_template(card: EngineCard) -> EngineCard:
-    """Put a copy of a job's card on the shelf as the family's next version; the one before it steps aside."""
+    """Save a copy of a job's card as the next version of the family's engine template, which replaces the earlier version."""
     with transaction.atomic():
         family = EngineCard.objects.filter(family=card.family)
         last = family.filter(version__gt=0).aggregate(last=Max("version"))["last"] or 0
@@ -66,5 +66,5 @@ SELECT (
 
 
 def reusable() -> list[EngineCard]:
-    """One card of every family to copy from: the one on the shelf, else the latest copy. By name."""
+    """Return one card of each family to copy from, by name: the engine template, or the latest copy if there is none."""
     return list(EngineCard.objects.filter(pk__in=RawSQL(_ONE_OF_A_FAMILY, ())).order_by(Lower("name")))  # noqa: S611  nothing of it is typed

@@ -1,4 +1,4 @@
-"""What a card says of its parts, by address, with the source of each figure and whether it is a usual value only."""
+"""Values of an engine card by fact key, each with its source; typical values are marked as such."""
 
 from __future__ import annotations
 
@@ -13,7 +13,7 @@ from stator.engines.properties import Property
 
 @dataclass(frozen=True)
 class CardFigure:
-    """One figure or word of the card."""
+    """A number or a word on an engine card."""
 
     slot: FactKey
     value: float | None
@@ -25,7 +25,7 @@ class CardFigure:
 
 @dataclass(frozen=True)
 class Limit:
-    """What the card allows of one property, in the kind's own unit."""
+    """A limit of the engine card for one property, in the kind's own unit."""
 
     what: Property
     low: float | None
@@ -42,7 +42,7 @@ class Limit:
 
 
 def figures_of(card: EngineCard) -> Iterator[CardFigure]:
-    """Every figure of the card that a station may ask for."""
+    """Yield every value of the card that a station may need."""
     for joint in joints_of(card):
         if joint.lifting:
             yield CardFigure(FactKey(joint.part, Property.LIFTING_HALF), None, joint.lifting)

@@ -1,7 +1,9 @@
-"""A card read once for as long as it stands: triggers give it a new stamp whenever it, or a part of it, changes.
+"""Cached engine cards.
 
-A card is read at every act of a job and hardly ever changes. A stamp is drawn at random, so that none comes twice, in whatever
-database; a card without one has never been written since there are stamps, and is read anew.
+Database triggers draw a new version token whenever a card or a part of it changes.
+
+Every request of a job needs its card, which hardly ever changes. A token is random and never comes twice, in any database. A card without a
+token was never written since tokens exist, and is not cached.
 """
 
 from __future__ import annotations

@@ -13,7 +13,7 @@ OUTSIDE = (CasePart.What.COVER, CasePart.What.GEARBOX)  # they come off before t
 
 
 def joint_wanted(card: EngineCard) -> Iterator[tuple[str, str, str]]:
-    """Identity of every joint that these parts make, and the two parts that meet there: along the crank, then what is bolted on."""
+    """Yield each joint of the parts of a card: its identity and the two parts, first those along the crank, then bolted-on parts."""
     along = [HALVES[0], *(part.uid for part in center_sections(card)), HALVES[1]]
     for number, (one, other) in enumerate(pairwise(along)):
         yield (f"{JOINT.uid}-{one}" if number else JOINT.uid), one, other
@@ -23,7 +23,10 @@ def joint_wanted(card: EngineCard) -> Iterator[tuple[str, str, str]]:
 
 
 def joined_anew(card: EngineCard) -> None:
-    """Bring the joints of a card in step with its parts; a joint that stays keeps its identity, its face and its bolts."""
+    """Update the joints of a card for its parts.
+
+    A joint that remains has the same identity, mating surface and bolts.
+    """
     card = EngineCard.objects.get(pk=card.pk)
     standing = {joint.uid: joint for joint in card.joints.all()}
     for uid, one, other in joint_wanted(card):
@@ -52,7 +55,7 @@ def along(card: EngineCard) -> list[Joint]:
 
 
 def is_outside(joint: Joint) -> bool:
-    """Return True if it is that of a cover or a gearbox half, which is no joint along the crank."""
+    """Return True if the joint is that of a cover or a gearbox half, which is not along the crank."""
     part = case_part(joint.card, joint.one)
     return part is not None and part.what in OUTSIDE
 
@@ -67,7 +70,7 @@ def case_choices(card: EngineCard | None, *, crank: bool = False) -> list[tuple[
 
 
 def keeps(part: CasePart) -> list[str]:
-    """Names of what sits in a part or stands on its joint, for which it stays on the card."""
+    """Return the names of what is fitted in a part or marked on its joint; such a part cannot be removed from the card."""
     card, uid = part.card, part.uid
     seated = [each.name for things in (card.seats, card.seals, card.fitted) for each in things.all() if each.half == uid]
     of_it = {joint.uid for joint in card.joints.all() if uid in (joint.one, joint.other) and joint.uid != JOINT.uid}

@@ -18,7 +18,10 @@ RUNNING_C = (90.0, 95.0, 105.0, 105.0)  # case, outer ring, inner ring, shaft: e
 def clearance_left(
     seat: Seat, measured: Fit | None = None, bearing: Bearing | None = None
 ) -> tuple[MountedClearance, MountedClearance] | None:
-    """Cold and warm, *estimate*: the seat as measured or by its code, the other ring as usually fitted. None where too little is known."""
+    """Return the bearing clearance, cold and warm (*estimate*); None if too little is known.
+
+    The seat counts as measured, or by its code. The other ring counts as usually fitted.
+    """
     try:
         bearing = bearing or bearing_of(seat)
         if bearing.designation == "unmarked":

@@ -1,4 +1,4 @@
-"""A ring pushed into or out of its seat cold, read off the card: what the core works out the force from."""
+"""The force to push a ring into or out of its cold seat, computed from the engine card."""
 
 from __future__ import annotations
 
@@ -13,7 +13,7 @@ WALL_SHARE, LEAST_WALL_MM = 0.2, 6.0  # of a boss nobody has measured: estimate
 
 
 def typical_wall_mm(nominal_mm: float) -> float:
-    """Metal round a seat that nobody has measured, mm, *estimate*."""
+    """Return the usual wall thickness around a seat that nobody has measured, mm (*estimate*)."""
     return max(LEAST_WALL_MM, WALL_SHARE * nominal_mm)
 
 

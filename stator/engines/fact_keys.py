@@ -1,4 +1,4 @@
-"""The address of one thing that can be known: which part, which property of it, and where on it."""
+"""Fact keys: the part, its property, and the place on the part."""
 
 from __future__ import annotations
 
@@ -11,7 +11,7 @@ from stator.engines.property_specs import ABOUT, PropertySpec
 
 @dataclass(frozen=True)
 class Location:
-    """A place on a part, as far as a property has places: an end, an angle, a clock position, a depth, a stage."""
+    """A place on a part, if the property has places: end, angle, clock position, depth and stage."""
 
     end: str = ""
     angle_deg: float | None = None
@@ -32,7 +32,7 @@ ANYWHERE = Location()
 
 @dataclass(frozen=True)
 class FactKey:
-    """Where a reading belongs.
+    """The key of a reading or fact.
 
     >>> from stator.engines.parts import CRANK
     >>> FactKey(CRANK, Property.CRANK_RUNOUT, Location("left", 45)).key
@@ -45,7 +45,7 @@ class FactKey:
 
     @property
     def key(self) -> str:
-        """Return how it stands in an address and in a list of what was left out."""
+        """Return the key as text, for addresses and the list of skipped questions."""
         return ".".join(filter(None, (self.what.value, self.part.key, self.at.key)))
 
     @property

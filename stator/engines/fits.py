@@ -55,7 +55,7 @@ def bearing_of(seat: Seat) -> Bearing:
 
 
 def _whole(size_mm: float) -> float:
-    """The nominal size behind a measured one: the whole millimetre when it is near, else what was measured."""
+    """Return the nominal size of a measured one: the nearest whole millimeter if it is close, otherwise the measured size."""
     return float(round(size_mm)) if abs(size_mm - round(size_mm)) <= NEAR_MM else size_mm
 
 

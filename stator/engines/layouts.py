@@ -1,6 +1,6 @@
-"""Usual lay-outs of engines, so that a new card starts half filled: where bearings and seals sit, each figure marked as assumed.
+"""Typical engine layouts that fill a new card: places of bearings and seals, each value marked as assumed.
 
-Sizes are typical of engines laid out so, not of any one engine: each is read off the part before anything rests on it.
+Sizes are typical of such engines and of no particular engine. Each is read on the part before a verdict rests on it.
 """
 
 from __future__ import annotations
@@ -24,7 +24,7 @@ TYPICAL = gettext_noop("typical of this lay-out")
 
 @dataclass(frozen=True)
 class Layout:
-    """What a card begins with: the engine, its seats (name, role, half, marking), its seals (name, half, seat, sizes in mm)."""
+    """The initial content of a card: the engine, its seats (name, role, half, marking) and its seals (name, half, seat, sizes in mm)."""
 
     name: str | Promise
     engine: dict[str, Any]

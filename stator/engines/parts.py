@@ -1,4 +1,4 @@
-"""What a reading can be about: a part of the engine or a place on it, by kind and identity."""
+"""Parts of an engine and places on them that readings refer to, by kind and identity."""
 
 from __future__ import annotations
 
@@ -30,7 +30,10 @@ class Kind(models.TextChoices):
 
 @dataclass(frozen=True, order=True)
 class Part:
-    """A part or a place of one engine. `uid` tells it from others of its kind; copies of a card keep it. The name is a label only."""
+    """A part or a place of one engine.
+
+    `uid` distinguishes parts of a kind and is the same in copies of a card. The name is only a label.
+    """
 
     kind: str
     uid: str
@@ -38,7 +41,7 @@ class Part:
 
     @property
     def key(self) -> str:
-        """Return how it stands in an address; empty for what an engine has one of."""
+        """Return the part as text for an address; empty if an engine has only one of its kind."""
         return "" if self.uid == self.kind else self.uid
 
 
@@ -59,7 +62,7 @@ def throw(number: int = 1) -> Part:
 
 
 def counted_name(kind: str, uid: str) -> str:
-    """Return what a part is called that every engine has, told apart by its number or its side only."""
+    """Return the name of a part that every engine has, with its number or its side."""
     if kind == Kind.CASE:
         return f"{uid} case"
     return f"{Kind(kind).value} {uid}" if kind in (Kind.ROD, Kind.THROW) else ""

@@ -1,4 +1,4 @@
-"""What can be known of an engine. Every reading, decision and limit names one of these; what each is like stands in `about.py`."""
+"""Properties that can be measured, decided or limited. Their details are in `property_specs.py`."""
 
 from __future__ import annotations
 
@@ -9,7 +9,7 @@ from django.utils.translation import gettext_lazy as _
 
 
 class Property(StrEnum):
-    """One thing that can be known of a part. The value is what a file and an address carry: it never changes."""
+    """A property of a part. Its value is used in files and addresses and never changes."""
 
     # the joint and its fasteners
     GAP = "gap"

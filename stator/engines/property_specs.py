@@ -1,4 +1,4 @@
-"""What each property is like: its kind of quantity, what can be believed of it, whether stations share it. One line a property."""
+"""Details of each property, one line each: kind of quantity, plausible range, and whether stations share it."""
 
 from __future__ import annotations
 
@@ -12,7 +12,7 @@ WORDS, COUNT = "words", "count"
 
 @dataclass(frozen=True)
 class PropertySpec:
-    """What kind of quantity a property is, and what can be believed, in the kind's own unit (mm, N·m, °C, °, N, kg)."""
+    """The kind of quantity of a property and its plausible range in the kind's own unit (mm, N·m, °C, °, N, kg)."""
 
     kind: str = "length"
     low: float = -INF

@@ -1,4 +1,4 @@
-"""A card that is kept in the process is the card as it stands."""
+"""Tests that a cached engine card is always up to date."""
 
 from __future__ import annotations
 

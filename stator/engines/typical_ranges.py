@@ -1,4 +1,4 @@
-"""What is usual of a property: narrower than what can be believed of it, and how alike several of one kind are."""
+"""Usual ranges of properties, which are narrower than the plausible ones, and the usual difference between similar parts."""
 
 from __future__ import annotations
 

@@ -1,4 +1,6 @@
-"""Engine cards in and out: whole as JSON, figures and the joint face as CSV. Described in docs/data-formats.md.
+"""Engine cards in and out: whole as JSON, figures and the joint face as CSV.
+
+Described in docs/data-formats.md.
 
 A file is taken whole or refused whole, with the line and the reason. Values may carry any unit; plain numbers are in the unit that the
 name carries.
@@ -335,7 +337,10 @@ def _rows(reader: csv.DictReader) -> Iterator[dict[str, str]]:
 
 @reading_in(Units.METRIC)
 def read_csv(card: EngineCard, data: bytes) -> tuple[str, int]:
-    """Figures or face of a card from a CSV: a name known is changed, a new one added. Which of the two, and how many lines."""
+    """Figures or face of a card from a CSV: a name known is changed, a new one added.
+
+    Which of the two, and how many lines.
+    """
     text = _text(data)
     reader = csv.DictReader(io.StringIO(text, newline=""), delimiter=";" if text.partition("\n")[0].count(";") > 1 else ",")
     names = [(name or "").strip() for name in _names(reader)]

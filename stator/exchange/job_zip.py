@@ -1,4 +1,7 @@
-"""A whole job as one ZIP of open files: job.json, readings.csv, its drawings, photos and the sheet. Described in docs/data-formats.md."""
+"""A whole job as one ZIP of open files: job.json, readings.csv, its drawings, photos and the sheet.
+
+Described in docs/data-formats.md.
+"""
 
 from __future__ import annotations
 

@@ -1,4 +1,7 @@
-"""What a job has decided to replace, as a list to order from: on a page and as CSV. Read from facts; no station is asked."""
+"""What a job has decided to replace, as a list to order from: on a page and as CSV.
+
+Read from facts; no station is asked.
+"""
 
 from __future__ import annotations
 

@@ -135,7 +135,10 @@ class EntryNames(Part):
 
 
 class RecordContent(Part):
-    """A record as it was frozen: complete, because pages compute nothing in its place. Unknown keys are left out."""
+    """A record as it was frozen: complete, because pages compute nothing in its place.
+
+    Unknown keys are left out.
+    """
 
     version: Annotated[int, Field(ge=3, le=3)]
     core_version: Text20

@@ -1,4 +1,6 @@
-"""What an entry's choices point at by number, said by name in a file: an oven, a gauge. Numbers differ from shop to shop; names travel.
+"""What an entry's choices point at by number, said by name in a file: an oven, a gauge.
+
+Numbers differ from shop to shop; names travel.
 
 Which choices name a thing of the shelves, each station's definition says.
 """
@@ -32,7 +34,10 @@ NAMED = re.compile(r"@\{([\w-]+)/([^{}]*)\}")
 
 
 def kind_of(station: str, key: str) -> str:
-    """The shelf that a choice names a thing of; empty when it names none. A name that ends in a dash stands for all that begin so."""
+    """The shelf that a choice names a thing of; empty when it names none.
+
+    A name that ends in a dash stands for all that begin so.
+    """
     if key.startswith(GAUGE):
         return "gauges"
     named: Mapping[str, str] = STATION_BY_KEY[station].equipment if station in STATION_BY_KEY else {}

@@ -32,7 +32,10 @@ def _private_key() -> Any:
 
 
 def _create(path: Path, key: Any) -> None:
-    """Write a new key that only its owner can read. If two processes start at the same time, the first one wins."""
+    """Write a new key that only its owner can read.
+
+    If two processes start at the same time, the first one wins.
+    """
     from cryptography.hazmat.primitives import serialization
 
     pem = key.private_bytes(serialization.Encoding.PEM, serialization.PrivateFormat.PKCS8, serialization.NoEncryption())

@@ -56,7 +56,10 @@ def _ask_of(work: BoundStation, line: LogLine) -> Question:
 
 
 def place(work: BoundStation, lines: list[LogLine], chosen: set[int], gauge: Gauge, name: str, key: str) -> list[AssignedLine]:
-    """Keep the lines chosen, each where it belongs. Once one has no place nothing more goes in: all after it would be one place off."""
+    """Keep the lines chosen, each where it belongs.
+
+    Once one has no place nothing more goes in: all after it would be one place off.
+    """
     found: list[AssignedLine] = []
     halted, now = "", timezone.now()
     work = opened(work)

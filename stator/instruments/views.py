@@ -35,7 +35,10 @@ def _gauge(pk: int) -> Gauge:
 
 @require_GET
 def live(request: HttpRequest, pk: int) -> HttpResponse:
-    """The latest of one gauge, for the page that waits for it. Asked five times a second: from memory alone."""
+    """The latest of one gauge, for the page that waits for it.
+
+    Asked five times a second: from memory alone.
+    """
     gauge = _gauge(pk)
     reader = LISTENER.reader(pk)
     if reader is None:

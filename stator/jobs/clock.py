@@ -1,4 +1,4 @@
-"""The clock of the shop's machine, and whether it can be believed. Nothing is ordered by it; it only tells when."""
+"""The clock of the shop's computer and its plausibility. Nothing is ordered by it."""
 
 from __future__ import annotations
 
@@ -26,7 +26,7 @@ class Clocked(Protocol):
 
 
 def now(job: Clocked | None = None) -> datetime:
-    """The time at a job's bench: the machine's, but for practice, whose waits may be shortened. What is done to a job asks here alone."""
+    """Return the time of a job: that of the computer, or of practice, where waits can be shortened."""
     machine = timezone.now()
     return machine if job is None or not job.practice else machine + _ahead(job, machine)
 
@@ -56,7 +56,7 @@ def _running_s() -> float:
 
 
 class ClockJump:
-    """How far the clock has been set on or back since this process began."""
+    """The amount by which the clock was changed since this process began."""
 
     def __init__(self) -> None:
         self._apart = time.time() - _running_s()
@@ -74,7 +74,7 @@ def _about(by: timedelta) -> str:
 
 
 def notes(now: datetime, taken: Iterable[datetime]) -> list[str]:
-    """Return what a page says of the clock: set back behind what is written down already, or set while the server runs."""
+    """Return notes on the clock: set back behind recorded times, or changed while the server runs."""
     last = max(taken, default=None)
     if last is not None and last - now > NOTICED:
         return [

@@ -1,4 +1,4 @@
-"""Putting a signed entry right: a new one in its place, with everything that stands in the old."""
+"""Replacement of a signed entry by a new one with the same content."""
 
 from __future__ import annotations
 
@@ -22,9 +22,9 @@ def _again(row: Row, entry: Entry, **changed: Any) -> Row:
 
 
 def replace_entry(entry: Entry, person: Person, reason: str) -> Entry:
-    """Begin a new entry in place of a signed one, with everything that stands in it: only what changes is done again.
+    """Begin an entry that replaces a signed one and has the same content, so that only what changes is done again.
 
-    Readings keep their taker, time and gauge; clocks that have run and what hands did come along. The old entry stays as it is.
+    Readings retain their author, time and gauge. Ended timers and recorded actions are copied. The old entry does not change.
     """
     with transaction.atomic():
         require_open_job(entry.job)

@@ -1,4 +1,4 @@
-"""Facts of a job out of the database: a few questions, whatever the job holds."""
+"""Load the facts of a job from the database in a few queries."""
 
 from __future__ import annotations
 
@@ -24,7 +24,7 @@ Row = TypeVar("Row", bound=FactKeyFields)
 
 
 def seen(gauge: Gauge | None, on: date) -> GaugeSnapshot | None:
-    """A gauge as it was on a day."""
+    """Return a gauge as it was on a day."""
     return GaugeSnapshot(gauge.name, gauge.resolution, gauge.repeatability, gauge.calibration(on), gauge.kind) if gauge else None
 
 
@@ -69,7 +69,7 @@ NAMES = ("username", "first_name", "last_name", "from_file")  # of a person
 
 
 def current_entry(station: RunStation, seat: Seat | None) -> Entry | None:
-    """The entry that counts: the one that no later one supersedes, whatever any clock says."""
+    """Return the entry that no later one replaces, whatever the clock says."""
     return Entry.objects.filter(station=station, seat=seat, superseded_by=None).order_by("-pk").first()
 
 
@@ -94,14 +94,14 @@ def all_readings_of(job: Job, shop: Shop) -> dict[int, list[Reading]]:
 
 
 def _gauges(wanted: set[int | None], shop: Shop) -> dict[int | None, Gauge]:
-    """Gauges by their numbers, those on the shelves as they are known already."""
+    """Return gauges by number; those in use come from the equipment snapshot."""
     gauges: dict[int | None, Gauge] = {each.pk: each for each in shelves(shop).gauges}
     gone = wanted - gauges.keys() - {None}
     return gauges | (Gauge.objects.in_bulk(gone) if gone else {})
 
 
 def own_of(entry: Entry | None, readings: list[Reading], before: EntryData | None = None) -> EntryData:
-    """Return what an entry holds itself, of readings that were fetched with it; `before` is what it held when it had one reading less."""
+    """Return the data of an entry from readings that were loaded with it; `before` is its data with one reading less."""
     if entry is None:
         return EntryData()
     known = {each.number: each for each in before.taken} if before else {}
@@ -148,9 +148,9 @@ def _placed(rows: QuerySet[Row]) -> QuerySet[Row]:
 
 
 def facts_of(job: Job, besides: Entry | None = None) -> Facts:
-    """Return all that is known of a job's engine, without what one entry holds itself (and what the one that it replaces held).
+    """Return the facts of a job's engine without those of one entry and of the entry that it replaces.
 
-    An open replacement does not count yet, and a replaced entry does not count any more.
+    An open replacement does not count yet, and a replaced entry no longer counts.
     """
     entries = list(Entry.objects.filter(job=job).values_list("pk", "signed_at", "supersedes_id"))
     left_out = {besides.pk, besides.supersedes_id} if besides else set()
@@ -216,7 +216,7 @@ def subject_of(card_id: int, part: Part) -> Subject:
 
 
 def columns(card_id: int, slot: FactKey) -> dict[str, object]:
-    """The columns of a row that lies at an address."""
+    """Return the columns of a row with a fact key."""
     at = slot.at
     return {
         "subject": subject_of(card_id, slot.part),

@@ -1,7 +1,6 @@
-"""What is known of an engine: every reading and decision of its job and the figures of its card, by part and property.
+"""Facts of an engine: the readings and decisions of its job and the values of its card, by part and property.
 
-Only what stands counts: not withdrawn, and not of an entry whose replacement is signed. An entry begun in place of a signed one
-tells nothing to others until it is signed itself.
+Withdrawn readings and entries whose replacement is signed do not count. A replacement counts when it is signed.
 """
 
 from __future__ import annotations
@@ -26,7 +25,7 @@ NO_GAUGE_MM = 0.02  # resolution assumed for a reading whose gauge is not known
 
 
 class Origin(StrEnum):
-    """Where a fact comes from, the most trusted first."""
+    """The origin of a fact, from the most to the least trusted."""
 
     MEASURED = "measured"
     DECIDED = "decided"
@@ -39,7 +38,7 @@ ORIGIN_PRIORITY = list(Origin)
 
 @dataclass(frozen=True)
 class GaugeSnapshot:
-    """What a reading's uncertainty needs of its gauge."""
+    """The data of a gauge that the uncertainty of a reading depends on."""
 
     name: str
     resolution: float
@@ -54,7 +53,7 @@ class GaugeSnapshot:
 
 @dataclass(frozen=True)
 class MeasuredReading:
-    """One reading that stands, as plain values in the core's units."""
+    """A reading that was not withdrawn, as plain values in the core's units."""
 
     slot: FactKey
     value: float | None
@@ -84,7 +83,7 @@ class MeasuredReading:
 
 @dataclass(frozen=True)
 class Fact:
-    """One thing known, with how sure it is and where it comes from."""
+    """A fact with its uncertainty and its origin."""
 
     slot: FactKey
     value: float | None
@@ -142,7 +141,7 @@ def fact_of(readings: Sequence[MeasuredReading]) -> Fact:
 
 @dataclass(frozen=True)
 class Finding:
-    """What follows from an entry's readings, kept as a fact for other stations when it is signed."""
+    """A fact that follows from an entry's readings and is stored for other stations when the entry is signed."""
 
     slot: FactKey
     value: float | None = None
@@ -174,7 +173,10 @@ def _of_card(figure: CardFigure) -> Fact:
 
 
 class Facts:
-    """All that is known of one engine. It notes what was asked of it, so that a record can say what a call rests on."""
+    """All facts of one engine.
+
+    It records which were used, so that a record can list what a verdict rests on.
+    """
 
     def __init__(
         self,
@@ -201,7 +203,7 @@ class Facts:
         return [each for readings in self._taken.values() for each in readings]
 
     def _facts(self, where: Where) -> dict[Location, list[Fact]]:
-        """Return everything known of a property of a part, by place, the oldest first; each round of readings is one fact."""
+        """Return the facts of a property of a part by place, from the oldest; each round of readings is one fact."""
         if where not in self._by_place:
             rounds: dict[tuple[int, Location, int], list[MeasuredReading]] = defaultdict(list)
             for each in self._taken.get(where, ()):
@@ -251,7 +253,7 @@ class Facts:
         return found
 
     def all_of(self, known: Property) -> list[Fact]:
-        """Every fact of one property, whatever part it is of, oldest first."""
+        """Return every fact of one property for any part, from the oldest."""
         wanted = dict.fromkeys(where for where in (*self._taken, *self._told) if where[2] == known)
         found = [fact for where in wanted for facts in self._facts(where).values() for fact in facts]
         return sorted(found, key=_when)
@@ -281,7 +283,7 @@ class RecordedAction:
 
 @dataclass(frozen=True)
 class EntryData:
-    """What one entry holds itself: its readings that stand, what hands did, what was chosen and left out."""
+    """The data of one entry: valid readings, recorded actions, choices and skipped questions."""
 
     taken: tuple[MeasuredReading, ...] = ()
     moves: tuple[RecordedAction, ...] = ()
@@ -313,7 +315,7 @@ class EntryData:
         return self._facts[slot, attempt]
 
     def value(self, slot: FactKey, attempt: int | None = None) -> float | None:
-        """The mean of what was read."""
+        """Return the mean of the readings."""
         fact = self.fact(slot, attempt)
         return fact.value if fact else None
 
@@ -326,7 +328,7 @@ class EntryData:
         return bool(self._by_slot.get(slot))
 
     def times(self, slot: FactKey) -> int:
-        """Return how often a place is read: once, or as often as a call that was too close wanted."""
+        """Return how often a place is read: once, or as often as a verdict that was too close needs."""
         wanted = self.chosen.get("times", {})
         return int(wanted.get(slot.key, 1)) if isinstance(wanted, dict) else 1
 

@@ -102,7 +102,7 @@ def _names_of_reading(reading: Reading) -> dict[str, str]:
 
 
 def current_names(entry: Entry, readings: Iterable[Reading], signer: Person | None) -> dict[str, Any]:
-    """Return the names in an entry as they are now: who opened and signed it, and for each reading and action who and with which gauge."""
+    """Return the present names in an entry: who opened and signed it, and for each reading and action the person and the gauge."""
     return {
         "opened_by": entry.opened_by.called,
         "signed_by": signer.called if signer else "",
@@ -112,7 +112,7 @@ def current_names(entry: Entry, readings: Iterable[Reading], signer: Person | No
 
 
 def names_of(entry: Entry, readings: Sequence[Reading]) -> dict[str, Any]:
-    """Return the names in an entry: as recorded if it is signed, so that a person renamed later changes nothing in it."""
+    """Return the names in an entry; of a signed one as recorded, so that renaming a person does not change it."""
     record = getattr(entry, "record", None)
     recorded: dict[str, Any] = record.content.get(NAMES, {}) if record else {}
     complete = len(recorded.get("readings", ())) == len(readings) and len(recorded.get("moves", ())) == len(entry.moves.all())
@@ -130,24 +130,24 @@ def names_to_record(entry: Entry, signer: Person) -> dict[str, Any]:
 def reading_values(
     place: Sequence[Any], values: Mapping[str, Any], correction: Mapping[str, Any], names: Mapping[str, Any]
 ) -> dict[str, Any]:
-    """Return a reading as it goes into a digest; `values` are its columns by name."""
+    """Return a reading as it enters a digest; `values` are its columns by name."""
     columns = ("ask", "attempt", "typed", "kind", "unit", "canonical", "taken_at", "withdrawn_at", "came_second")
     named = {name: names.get(name) or "" for name in ("by", "gauge", "withdrawn_by")}
     return {"place": list(place), **{name: values.get(name) for name in columns}, "correction": dict(correction), **named}
 
 
 def move_values(place: Sequence[Any], values: Mapping[str, Any], by: str) -> dict[str, Any]:
-    """Return an action as it goes into a digest."""
+    """Return an action as it enters a digest."""
     return {"place": list(place), **{name: values.get(name) for name in ("kind", "attempt", "amount", "text", "detail", "at")}, "by": by}
 
 
 def derived_values(place: Sequence[Any], values: Mapping[str, Any]) -> dict[str, Any]:
-    """Return a derived fact as it goes into a digest."""
+    """Return a derived fact as it enters a digest."""
     return {"place": list(place), **{name: values.get(name) for name in ("value", "text", "uncertainty", "resolution", "assumed")}}
 
 
 def correction_of(reading: Reading) -> dict[str, Any]:
-    """Return what was computed when a reading was taken, without the words of its question, which may be rendered anew."""
+    """Return what was computed when a reading was taken, without the text of its question, which may be rendered again."""
     return {name: value for name, value in reading.extra.items() if name != "asked"}
 
 

@@ -1,8 +1,8 @@
-"""One act, one transaction, done once however often it is sent.
+"""Idempotent requests: each is one transaction and is executed once, however often it is sent.
 
-A page sends a key with every POST. The transaction that does the act writes an `Act` row under that key, with a digest of what was
-sent. The same content again is answered with what was done. Other content under a known key is an act of its own, kept under a key of
-its own: a page brought back by the browser, or a value corrected after its answer was lost, is never taken for what was sent before.
+A page sends a key with every POST. The transaction stores an `Act` row with this key and a digest of the content. The same content again
+returns the earlier result. Other content with a known key is a new request with a new key, so that a page restored by the browser, or a
+value corrected after its response was lost, never counts as the earlier one.
 """
 
 from __future__ import annotations
@@ -32,7 +32,10 @@ _TURN = RLock()  # of this process: who waits here is let in turn, who waits for
 
 @dataclass
 class IdempotentRequest:
-    """An act under way. `repeats` is the act that has done the same already, `corrects` the one whose key came again with other content."""
+    """A request in progress.
+
+    `repeats` is the earlier identical request, `corrects` the one with the same key and other content.
+    """
 
     key: str
     repeats: Act | None = None
@@ -52,12 +55,12 @@ def new_key() -> str:
 
 
 def key_of(request: HttpRequest) -> str:
-    """The key that the page sent; one made now for a sender that knows of none."""
+    """Return the key that the page sent, or a new key if it sent none."""
     return request.POST.get(FIELD, "")[:MOST] or new_key()
 
 
 def digest_of(request: HttpRequest) -> str:
-    """Return what was sent, by whom, to which address; without what differs between two sendings of the same."""
+    """Return a digest of the content, the sender and the address, without what differs when the same request is sent twice."""
     said = sha256(f"{request.user.pk} {request.path}".encode())
     for name in sorted(set(request.POST) - set(NOT_SAID)):
         said.update(repr((name, request.POST.getlist(name))).encode())
@@ -70,7 +73,7 @@ def digest_of(request: HttpRequest) -> str:
 
 @contextmanager
 def find_previous_request(person: Person, key: str, digest: str, address: str, job: Job | None = None) -> Iterator[IdempotentRequest]:
-    """The transaction of one act: written down when it was done, taken back whole when it was refused."""
+    """Run a request in one transaction: store it when it was executed, roll it back when it was refused."""
     with _TURN, transaction.atomic():
         known = list(Act.objects.filter(sent_key=key).order_by("pk"))
         last = next((each for each in reversed(known) if (each.address, each.person_id) == (address[:200], person.pk)), None)
@@ -101,7 +104,10 @@ def sent(request: HttpRequest) -> Any:
 
 
 def idempotent(view: Callable[..., HttpResponse]) -> Callable[..., HttpResponse]:
-    """For a page whose POST leads elsewhere once it is done; an answer that is the page again has kept nothing."""
+    """Make a view idempotent that redirects after its POST.
+
+    A response with status 200 means that nothing was saved.
+    """
 
     @wraps(view)
     def wrapped(request: HttpRequest, *args: Any, **kwargs: Any) -> HttpResponse:
@@ -124,7 +130,7 @@ def idempotent(view: Callable[..., HttpResponse]) -> Callable[..., HttpResponse]
 
 
 def link_request_to_job(request: HttpRequest, job: Job | None) -> None:
-    """Say which job an act concerns."""
+    """Record which job a request concerns."""
     doing: IdempotentRequest | None = getattr(request, "act", None)
     if doing is not None:
         doing.job = job

@@ -1,6 +1,6 @@
-"""Database triggers that keep signed entries and closed jobs unchanged, below every model, view and script.
+"""Database triggers that prevent changes to signed entries and closed jobs, whatever model, view or script writes.
 
-Every table name comes from the models. SQLite refuses to create a trigger on a table that does not exist, so a missing table is an error.
+All table names come from the models. SQLite refuses to create a trigger on a table that does not exist, so a missing table is an error.
 """
 
 from __future__ import annotations

@@ -1,4 +1,7 @@
-"""The only way into the log. Each function checks whether it may still write; `idempotency` makes them one transaction."""
+"""All writes to the log.
+
+Each function checks permission; `idempotency` makes each request one transaction.
+"""
 
 from __future__ import annotations
 
@@ -27,7 +30,7 @@ CURE = "cure"  # the one clock that runs on after its entry is signed
 
 
 class Signed(Exception):
-    """The entry is signed: it can only be superseded."""
+    """The entry is signed and can only be replaced."""
 
 
 def open_entry(station: RunStation, seat: Seat | None, person: Person) -> Entry:
@@ -49,14 +52,17 @@ def open_entry(station: RunStation, seat: Seat | None, person: Person) -> Entry:
 
 @dataclass(frozen=True)
 class RecordSnapshot:
-    """What an entry is recorded as: plain values, and its drawing compressed."""
+    """The record of an entry: plain values and the compressed drawing."""
 
     content: dict[str, Any]
     drawing: bytes
 
 
 def _refuse_signed(entry: Entry) -> None:
-    """Whether it may still be written into is asked of the database; an entry that a page has read may be old."""
+    """Refuse a signed entry or a closed job.
+
+    The database is queried because the entry of a page may be out of date.
+    """
     ((signed_at, gone_at),) = Entry.objects.filter(pk=entry.pk).values_list("signed_at", "job__gone_at")
     if signed_at:
         raise Signed
@@ -65,7 +71,7 @@ def _refuse_signed(entry: Entry) -> None:
 
 
 def _fresh(entry: Entry) -> Entry:
-    """An entry as it stands now, if it may still be written into."""
+    """Return an entry as it is in the database, if it may still be changed."""
     _refuse_signed(entry)
     return Entry.objects.select_related("job").get(pk=entry.pk)
 
@@ -84,7 +90,10 @@ def save_reading(
     slot: FactKey | None = None,
     carried_from: int | None = None,
 ) -> Reading:
-    """Keep a reading. The same one under the same key is kept once; another one under a known key gets a key of its own."""
+    """Save a reading.
+
+    The same reading with the same key is saved once. Another reading with a known key gets a new key.
+    """
     with transaction.atomic():
         known = next(iter(Reading.objects.filter(client_key=client_key).values_list("pk", "entry_id", "ask", "attempt", "text")), None)
         if known and known[1:] == (entry.pk, ask, attempt, quantity.text):
@@ -114,7 +123,7 @@ def save_reading(
 
 @dataclass(frozen=True)
 class LinkedReading:
-    """Something that happened elsewhere and belongs into another entry too: a reading, with its own time and the one it comes from."""
+    """A reading that belongs to a second entry as well, with its own time and the reading it comes from."""
 
     slot: FactKey
     quantity: Quantity
@@ -132,7 +141,7 @@ def carry(
     ran: Sequence[tuple[str, str, datetime, datetime]] = (),
     **choices: Any,
 ) -> None:
-    """Write into an entry what was done at another place: readings, clocks that have run (key, tone, from, to), choices. At once."""
+    """Save readings, ended timers (key, tone, start, end) and choices of another place in an entry, in one transaction."""
     with transaction.atomic():
         fresh = _fresh(entry)
         fresh.attempt, fresh.choices = attempt, {**fresh.choices, **choices}
@@ -165,12 +174,15 @@ def carry(
 
 
 def words(text: str) -> Quantity:
-    """A note or a choice, kept as a reading."""
+    """Return a note or a choice as a quantity."""
     return Quantity(0.0, "", 0.0, text, "words")
 
 
 def withdraw(reading: Reading, person: Person, *, came_second: bool = False) -> None:
-    """Withdraw a reading; it stays in the entry, with who withdrew it and when. What the same act wrote elsewhere goes with it."""
+    """Withdraw a reading.
+
+    It remains in the entry with the person and the time. Linked readings of the same request are withdrawn as well.
+    """
     with transaction.atomic():
         _refuse_signed(reading.entry)
         withdrawn: dict[str, Any] = {"withdrawn_at": clock.now(reading.entry.job), "withdrawn_by": person, "came_second": came_second}
@@ -181,7 +193,7 @@ def withdraw(reading: Reading, person: Person, *, came_second: bool = False) -> 
 
 
 def set_method(entry: Entry, **choices: Any) -> Entry:
-    """Change choices; what another device chose meanwhile stays."""
+    """Change choices of an entry; other choices that another device made remain."""
     with transaction.atomic():
         fresh = _fresh(entry)
         fresh.choices = {**fresh.choices, **choices}
@@ -256,7 +268,7 @@ def start_timer(
     attempt: int = 1,
     at: datetime | None = None,
 ) -> Timer:
-    """Start a clock, once; starting it again leaves it running. `said` is what it counts, by code and values."""
+    """Start a timer once; a running timer continues. `said` is its message as code and values."""
     with transaction.atomic():
         _refuse_signed(entry)
         started = at or clock.now(entry.job)
@@ -314,7 +326,7 @@ def sign(
     record: RecordSnapshot | None = None,
     at: datetime | None = None,
 ) -> Entry:
-    """Close an entry for good, with the call and everything needed to compute it again."""
+    """Sign an entry with its verdict and everything that is needed to compute it again."""
     with transaction.atomic():
         fresh = _fresh(entry)
         now = at or clock.now(entry.job)
@@ -336,7 +348,7 @@ def sign(
 
 
 def derive(entry: Entry, found: Sequence[Finding]) -> None:
-    """What follows from the readings, as facts of their own."""
+    """Store facts that follow from the readings."""
     DerivedFact.objects.bulk_create(
         DerivedFact(
             entry=entry,
@@ -353,7 +365,7 @@ def derive(entry: Entry, found: Sequence[Finding]) -> None:
 
 
 def set_station(station: RunStation, **fields: Any) -> None:
-    """Where a station stands now, for the run and the bench page."""
+    """Store the state of a station for the work plan and the list of open jobs."""
     if any(getattr(station, name) != value for name, value in fields.items()):
         RunStation.objects.filter(pk=station.pk).update(**fields)
         for name, value in fields.items():

@@ -1,4 +1,4 @@
-"""Refusals of the database in words: a write that a view did not refuse itself, and that a trigger stopped."""
+"""Responses to writes that a database trigger refused."""
 
 from __future__ import annotations
 
@@ -28,7 +28,7 @@ LOG = logging.getLogger(__name__)
 
 
 class RefusalMiddleware:
-    """Answer a write that the database refuses with status 409 and a sentence; the transaction has been rolled back."""
+    """Return status 409 with a message for a write that the database refused; the transaction was rolled back."""
 
     def __init__(self, get_response: Callable[[HttpRequest], HttpResponse]) -> None:
         self.get_response = get_response

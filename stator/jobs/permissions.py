@@ -1,4 +1,4 @@
-"""Who may change what: the one question that every write asks. `stator.jobs.immutability` backs it in the database."""
+"""Permission to change a job or a card. `stator.jobs.immutability` enforces it in the database."""
 
 from __future__ import annotations
 
@@ -38,7 +38,7 @@ class JobClosed(BadInput):
 
 
 def require_open_job(job: Job) -> Job:
-    """The job as it stands in the database now; refused with `JobClosed` when it was handed over."""
+    """Return the job as it is in the database; raise `JobClosed` if it was handed over."""
     fresh = Job.every.select_related("card").get(pk=job.pk)
     if fresh.is_closed:
         raise JobClosed
@@ -51,6 +51,6 @@ def job_of(card: EngineCard) -> Job | None:
 
 
 def changeable_card(card: EngineCard) -> Job | None:
-    """The job a card belongs to, if it may still be changed; None for a card on the shelf."""
+    """Return the job of a card if it may be changed; None for an engine template."""
     job = job_of(card)
     return require_open_job(job) if job else None

@@ -1,4 +1,4 @@
-"""Pictures on the way in: proven to be pictures, turned the right way up, made smaller, stripped of place and camera, re-encoded."""
+"""Validation of photos: decoded, rotated, scaled down, stripped of location and camera, and encoded again."""
 
 from __future__ import annotations
 
@@ -32,7 +32,7 @@ _one_at_a_time = threading.Lock()  # a 12 megapixel picture takes some hundred m
 
 @cache
 def _readers() -> None:
-    """What reads each format, loaded with the first picture: it takes a tenth of a server's memory, and some shops send none."""
+    """Load the decoder of each format with the first photo, because it takes a tenth of the server's memory."""
     from pi_heif import register_heif_opener
 
     register_heif_opener()
@@ -66,7 +66,7 @@ def clean(data: bytes, side_px: int = SIDE_PX) -> tuple[bytes, tuple[int, int]]:
 
 @dataclass(frozen=True)
 class Cleaned:
-    """A picture fit to be kept, with its small one."""
+    """Return a photo for storage with its thumbnail."""
 
     image: bytes
     thumb: bytes
@@ -91,9 +91,9 @@ def keep_photo(
     subject: Subject | None = None,
     digest: str = "",
 ) -> Photo:
-    """Keep a picture with its job; its files go again when the act that keeps it is taken back.
+    """Save a photo of a job. Its files are deleted if the transaction is rolled back.
 
-    `digest` is that of the picture as another shop kept it first.
+    `digest` is that of the photo in the shop that saved it first.
     """
     require_open_job(job)
     name = secrets.token_urlsafe(16)
@@ -123,13 +123,13 @@ def add_photo(job: Job, station: RunStation | None, upload: UploadedFile, captio
 
 
 def parts_of(card: EngineCard) -> list[Part]:
-    """Return what a picture can be of: seats, seals and fitted parts of the card, and what every engine has."""
+    """Return the parts that a photo can show: seats, seals and fitted parts of the card, and parts of every engine."""
     places = [each.part for kind in ("seats", "seals", "fitted") for each in getattr(card, kind).all()]
     return [*places, *of_every_engine(card.cylinder_count)]
 
 
 def named_by(photo: Photo) -> Entry | None:
-    """The signed entry whose record names a picture: from then on it is kept."""
+    """Return the signed entry whose record names a photo; such a photo cannot be deleted."""
     if not photo.digest:
         return None
     signed = Record.objects.filter(entry__job=photo.job_id).select_related("entry__station", "entry__seat")
@@ -137,6 +137,6 @@ def named_by(photo: Photo) -> Entry | None:
 
 
 def photos_of(stage: RunStation, seat: Seat | None) -> QuerySet[Photo]:
-    """The pictures of a station; at one seat those of other parts are left out."""
+    """Return the photos of a station; at one seat without those of other parts."""
     taken = Photo.objects.filter(station=stage)
     return taken.filter(Q(subject=None) | Q(subject__kind=seat.part.kind, subject__uid=seat.part.uid)) if seat else taken

@@ -1,7 +1,7 @@
-"""Search index of jobs: a full-text table of SQLite (FTS5, trigrams) that triggers fill, so that no writer can forget it.
+"""Search index of jobs: a full-text table of SQLite (FTS5, trigrams) that database triggers update with every write.
 
-A job has one row for its complaint, its customer, its engine and its bearings, and one row for each text reading. A reading that is
-saved therefore never causes the other texts of its job to be indexed again. Practice jobs are not indexed.
+A job has one row for its complaint, customer, engine and bearings, and one row for each text reading, so that saving a reading never
+indexes the other texts of its job again. Practice jobs are not indexed.
 """
 
 from __future__ import annotations
@@ -77,7 +77,7 @@ def _triggers() -> dict[str, str]:
 
 
 def install(using: str = "default", **kwargs: Any) -> None:
-    """Create the index and its triggers, after every migration, and fill the index if it does not have every job."""
+    """Create the index and its triggers after every migration, and fill the index if it does not have every job."""
     with connections[using].cursor() as cursor:
         cursor.execute(_CREATE)
         for name, does in _triggers().items():
@@ -106,7 +106,7 @@ def lines_with(jobs: Iterable[int], words: Iterable[str]) -> dict[int, list[str]
 
 
 def with_word(word: str) -> Q:
-    """Return the condition for jobs that contain a word, in capitals or not, whole or as part of another word."""
+    """Return the condition for jobs that contain a word, in upper or lower case, as a whole or as part of another word."""
     if len(word) < SHORTEST:
         like = "".join(f"\\{letter}" if letter in "\\%_" else letter for letter in word)
         return Q(pk__in=RawSQL(f"SELECT job FROM {TABLE} WHERE words LIKE %s ESCAPE '\\'", [f"%{like}%"]))  # noqa: S608, S611

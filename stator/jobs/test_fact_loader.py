@@ -1,4 +1,4 @@
-"""What is read of a job: which readings others may know of, and who took them with what."""
+"""Tests of loading: the readings of a job that others may use, and their authors and gauges."""
 
 from __future__ import annotations
 
@@ -94,7 +94,7 @@ class Standing(Gathered):
 
 
 class OfASignedEntry(Gathered):
-    """What a signed entry tells."""
+    """Tests of facts that a signed entry provides."""
 
     def setUp(self):
         super().setUp()

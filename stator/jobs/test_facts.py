@@ -1,4 +1,4 @@
-"""What a job knows: which of several readings counts, how sure it is, and whose word goes before whose."""
+"""Tests of facts: which of several readings counts, its uncertainty, and the order of origins."""
 
 from __future__ import annotations
 

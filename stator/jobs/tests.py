@@ -59,7 +59,7 @@ class TheLogKeepsItsPromise(TestCase):
 
 
 class CarriedFromElsewhere(TestCase):
-    """What was done at one place and belongs into another entry too."""
+    """Tests of readings that belong to a second entry as well."""
 
     def setUp(self):
         self.job = job()

@@ -13,7 +13,10 @@ from stator.shop.models import Person
 def add_to_tray(
     job: Job, person: Person, client_key: str, *, name: str, station: RunStation | None = None, count: int = 1, **words: str
 ) -> TrayPlace:
-    """Lay a part into the next free place. The same key again in this job corrects the words of the same part."""
+    """Put a part on the next free position.
+
+    The same key again in this job corrects the description of the part.
+    """
     with transaction.atomic():
         require_open_job(job)
         told = {"name": name[:80], "count": count, **words}

@@ -28,7 +28,7 @@ def alive(request: HttpRequest) -> HttpResponse:
 
 @require_POST
 def add(request: HttpRequest, tag: str) -> HttpResponse:
-    """Keep the pictures that are pictures; say which were not."""
+    """Save the photos that are valid, and name the others."""
     job = get_object_or_404(Job, number=job_number(tag))
     goes = local_address(request.POST.get("back", ""), reverse("job-log", args=[job.tag]))
     uploads = request.FILES.getlist("photo")

@@ -1,4 +1,6 @@
-"""An instructor's exercise as JSON, in and out: truth, gauge, tolerance, words and goal. Described in docs/practice.md.
+"""An instructor's exercise as JSON, in and out: truth, gauge, tolerance, words and goal.
+
+Described in docs/practice.md.
 
 A file is taken whole or refused whole, with the place and the reason.
 """

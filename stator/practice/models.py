@@ -1,4 +1,7 @@
-"""Practice: an instructor's exercise, one go at one, and who lets the shop look at theirs. The job of a go is gone once it is finished."""
+"""Practice: an instructor's exercise, one go at one, and who lets the shop look at theirs.
+
+The job of a go is gone once it is finished.
+"""
 
 from __future__ import annotations
 
@@ -34,7 +37,10 @@ class Given(models.Model):
 
 
 class Attempt(models.Model):
-    """A go at an exercise. `pulls` is what hands did, in order: with it the part is built up again from its seed."""
+    """A go at an exercise.
+
+    `pulls` is what hands did, in order: with it the part is built up again from its seed.
+    """
 
     person = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.CASCADE, related_name="practice")
     exercise = models.SlugField(max_length=30)

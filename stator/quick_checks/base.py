@@ -123,7 +123,10 @@ class QuickCheck:
 
 
 def given(known: CheckInputs, desk: CheckContext, ticked: Iterable[str] = ()) -> StationInput:
-    """Return what a station's facts are built from, without a job. The check list is ticked: its lines stand among the warnings."""
+    """Return what a station's facts are built from, without a job.
+
+    The check list is ticked: its lines stand among the warnings.
+    """
     now = timezone.now()
     taken = []
     for number, each in enumerate(known.said, 1):

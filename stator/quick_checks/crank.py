@@ -122,7 +122,10 @@ class RunoutForm(CheckForm):
 
 
 def known_of_runout(data: dict[str, Any], desk: CheckContext) -> CheckInputs:
-    """Return how the crank is held here. The limit is not carried: how its page holds the crank was not asked."""
+    """Return how the crank is held here.
+
+    The limit is not carried: how its page holds the crank was not asked.
+    """
     places = ((Property.SUPPORT_PLACE, data["support_mm"]), (Property.GAUGE_PLACE, data["gauge_mm"]))
     said = [InputFact(turned.crank(what, side), place) for side in turned.SIDES for what, place in places]
     return CheckInputs(EngineCard(name="", stroke_mm=data["stroke_mm"]), tuple(said))

@@ -1,4 +1,7 @@
-"""Quick checks: a question, its answer as one types, a link to both, and the job that it may become. Nothing is stored before that."""
+"""Quick checks: a question, its answer as one types, a link to both, and the job that it may become.
+
+Nothing is stored before that.
+"""
 
 from __future__ import annotations
 

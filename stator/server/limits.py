@@ -107,7 +107,10 @@ class Parser(HTTPRequestParser):  # type: ignore[misc]
 
 
 def signed_in(cookies: str) -> bool:
-    """Return True if a Cookie header names a session of somebody who is signed in. It is looked up, since anyone can make up a name."""
+    """Return True if a Cookie header names a session of somebody who is signed in.
+
+    It is looked up, since anyone can make up a name.
+    """
     from django.conf import settings
     from django.contrib.auth import SESSION_KEY
     from django.contrib.sessions.backends.db import SessionStore
@@ -228,7 +231,10 @@ def unread(channels: Iterable[Channel], *, proxied: bool) -> list[Channel]:
 
 
 class TlsChannel(Channel):
-    """A connection whose bytes are TLS. One lock, since a thread that answers may send while the main one reads."""
+    """A connection whose bytes are TLS.
+
+    One lock, since a thread that answers may send while the main one reads.
+    """
 
     def __init__(self, server: Any, sock: Any, address: Any, adj: Any, map: Any = None) -> None:
         self.turn = threading.Lock()

@@ -14,7 +14,9 @@ class NoSecret(Exception):
 
 
 def secret_key(path: Path) -> str:
-    """The secret in `path`, made there when it is missing. Two starts at once agree on one: it appears whole or not at all.
+    """The secret in `path`, made there when it is missing.
+
+    Two starts at once agree on one: it appears whole or not at all.
 
     Raises
     ------

@@ -1,4 +1,7 @@
-"""Audit lines in the server's log for what matters later: who, what, of which job. No secrets, no words of the work itself."""
+"""Audit lines in the server's log: who did what to which job.
+
+They contain no secrets and no content of the work.
+"""
 
 from __future__ import annotations
 

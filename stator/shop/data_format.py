@@ -1,4 +1,4 @@
-"""Marker of the data format: a database and every exported file of Stator 1.0 and later carry `stator_format`."""
+"""Marker of the data format: a database and every exported file of Stator 1.0 and later contain `stator_format`."""
 
 from __future__ import annotations
 
@@ -23,7 +23,7 @@ class EmptyDatabase(Exception):
 
 
 def open_read_only(path: Path) -> sqlite3.Connection:
-    """Open a database without a chance to change it. Raises `sqlite3.DatabaseError` when it is read and is damaged."""
+    """Open a database read-only. Reading raises `sqlite3.DatabaseError` if it is damaged."""
     return sqlite3.connect(f"{path.absolute().as_uri()}?mode=ro", uri=True)
 
 

@@ -1,4 +1,4 @@
-"""What a new shop starts with, so that the first plan can be made before anything is typed in."""
+"""Initial equipment of a new shop, so that the first plan needs no typing."""
 
 from __future__ import annotations
 
@@ -40,7 +40,7 @@ def stock_shelves() -> None:
 
 
 def add_usual_tools() -> int:
-    """The tools that most such shops have, each once with usual figures; how many were added."""
+    """Add the usual tools with typical values, each once, and return how many were added."""
     wanted: list[tuple[Any, str, dict[str, Any]]] = [
         *((Driver, f"Tube driver {size}", {"outside_mm": size, "inside_mm": size - 6}) for size in DRIVERS_MM),
         (Blades, "Feeler blades", {"kind": Blades.Kind.FEELER, "sizes_mm": FEELERS_MM}),

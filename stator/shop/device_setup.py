@@ -1,4 +1,4 @@
-"""Stator on a phone: the address to open, and the shop's own certificate, which a phone is told to trust once."""
+"""Set-up of a phone: the address to open, and the shop's own certificate, which a phone must trust."""
 
 from __future__ import annotations
 
@@ -34,7 +34,10 @@ def phones(request: HttpRequest) -> HttpResponse:
 
 @require_GET
 def certificate(request: HttpRequest) -> HttpResponse:
-    """The authority's certificate, for anyone: it holds no secret, and a phone needs it before it can sign in without a warning."""
+    """Return the certificate of the authority to anyone.
+
+    It is public, and a phone needs it before it can sign in without a warning.
+    """
     found = authority()
     if found is None:
         raise Http404

@@ -29,7 +29,7 @@ from stator.ui.cache import versioned
 
 @dataclass(frozen=True)
 class EquipmentSnapshot:
-    """Everything in use, retired things left out."""
+    """All equipment in use, without what is retired."""
 
     heaters: tuple[Heater, ...]
     chillers: tuple[Chiller, ...]
@@ -49,7 +49,10 @@ _NAMED = ("username", "first_name", "last_name", "from_file")  # what a person i
 
 
 def shelves(shop: Shop) -> EquipmentSnapshot:
-    """Return the equipment in use; triggers draw a new token for the shop with every change, and a shop without a token is read anew."""
+    """Return the equipment in use from the cache.
+
+    Database triggers draw a new version token with every change.
+    """
     return versioned("equipment", shop.stocked, _load)
 
 
@@ -73,7 +76,7 @@ LENT_SHIMS_MM = [0.05, 0.1, 0.15, 0.2, 0.3, 0.5, 1.0]
 
 
 def with_lent(found: EquipmentSnapshot) -> EquipmentSnapshot:
-    """The shelves as practice has them: a box of shims is lent where the shop has none."""
+    """Return the equipment for practice; a shop without shims is lent a set."""
     if any(each.kind == Blades.Kind.SHIM and each.sizes_mm for each in found.blades):
         return found
     return replace(found, blades=(*found.blades, Blades(name="", kind=Blades.Kind.SHIM, sizes_mm=LENT_SHIMS_MM)))
@@ -92,7 +95,7 @@ def _triggers() -> Iterator[tuple[str, str]]:
 
 
 def install(using: str = "default", **kwargs: Any) -> None:
-    """Create the triggers that draw a new token for the shop whenever equipment changes or a person is renamed."""
+    """Create the triggers that draw a new token for the shop when equipment changes or a person is renamed."""
     with connections[using].cursor() as cursor:
         for name, does in _triggers():
             cursor.execute(f"CREATE TRIGGER IF NOT EXISTS {name} {does}")

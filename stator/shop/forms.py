@@ -1,4 +1,4 @@
-"""The shop's own figures, in any unit."""
+"""The settings of the shop, in any unit."""
 
 from __future__ import annotations
 
@@ -79,7 +79,7 @@ class ShopForm(PlainTextMixin, forms.ModelForm):
 
 
 class OwnSettingsForm(forms.ModelForm):
-    """How one person reads: in which units, in which language."""
+    """The units and the language of one person."""
 
     language = forms.ChoiceField(required=False, label=_("Language"))
 
@@ -159,7 +159,7 @@ class GaugeForm(PlainTextMixin, forms.ModelForm):
                 self.initial[name] = show(exact(value, kind, finest=1e-6))
 
     def _step(self, data: dict[str, Any], name: str) -> None:
-        """A step or a scatter, kept in the unit of the gauge's kind; a bare number is in that unit."""
+        """A resolution or a repeatability in the unit of the gauge's kind; a number without a unit is in that unit."""
         text = str(data.get(name) or "")
         data[name] = None
         if not text:

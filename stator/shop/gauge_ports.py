@@ -1,4 +1,4 @@
-"""Where a gauge may be connected: a serial device of this machine, or a line in the shop's own network. Nothing else."""
+"""Addresses at which a gauge may be connected: a serial device of this computer or a port in the shop's own network."""
 
 from __future__ import annotations
 
@@ -18,7 +18,7 @@ WANTED = _("a device such as /dev/ttyUSB0 or COM3, or a line such as socket://19
 
 
 def check_port(port: str) -> None:
-    """Refuse an address that is no gauge's: any other file, any other protocol, any host outside the shop's own network."""
+    """Refuse an address that cannot be a gauge's: another file, another protocol, or a host outside the shop's own network."""
     if _DEVICE.fullmatch(port):
         return
     found = _LINE.fullmatch(port)

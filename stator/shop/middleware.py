@@ -1,4 +1,4 @@
-"""Sign-in is required on every page; and what the machine cannot do is said in words."""
+"""Middleware that requires sign-in on every page and reports failures of the computer."""
 
 from __future__ import annotations
 
@@ -34,7 +34,7 @@ def wants_part(request: HttpRequest) -> bool:
 
 
 def beside_field(response: HttpResponse) -> HttpResponse:
-    """Words for the strip, so that nothing typed is lost."""
+    """Return a message for the reading bar, so that nothing typed is lost."""
     response["HX-Retarget"] = "#strip-words"
     response["HX-Reswap"] = "innerHTML"
     response["X-Kept"] = "no"
@@ -42,7 +42,7 @@ def beside_field(response: HttpResponse) -> HttpResponse:
 
 
 class ReaderMiddleware:
-    """Numbers, words and times of a request as its reader wants them: the person's own, else the shop's and the browser's."""
+    """Set the units, the language and the time zone of a request from the person, the shop and the browser."""
 
     def __init__(self, get_response: Callable[[HttpRequest], HttpResponse]) -> None:
         self.get_response = get_response
@@ -59,7 +59,7 @@ class ReaderMiddleware:
 
 
 class SignedInMiddleware:
-    """Send people who are not signed in to the sign-in page; a partial request gets words beside its field, so nothing typed is lost."""
+    """Redirect people who are not signed in; a partial request gets a message next to its field, so that nothing typed is lost."""
 
     def __init__(self, get_response: Callable[[HttpRequest], HttpResponse]) -> None:
         self.get_response = get_response
@@ -85,7 +85,7 @@ class SignedInMiddleware:
         return redirect_to_login(request.get_full_path())
 
     def process_exception(self, request: HttpRequest, exception: Exception) -> HttpResponse | None:
-        """A full disk, a folder that cannot be written to, a damaged database: named, with what to do; and what is not here any more."""
+        """Report a full disk, a folder without write permission, a damaged database or a missing file with what to do."""
         if isinstance(exception, Http404) and request.method == "POST" and wants_part(request):
             return beside_field(HttpResponse(format_html('<p role="alert">{}</p>', GONE), status=404))
         found = render_server_error(exception)

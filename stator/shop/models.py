@@ -36,7 +36,7 @@ _read_once: ContextVar[Shop | None] = ContextVar("shop", default=None)
 
 
 class Person(AbstractUser):
-    """Someone who signs in. Owners may change the shop's figures; everyone works at the bench."""
+    """A person who signs in. Owners may change the settings of the shop; everyone may work on jobs."""
 
     class Role(models.TextChoices):
         OWNER = "owner", _("owner")
@@ -77,7 +77,7 @@ class DataFormat(models.Model):
 
 
 class Shop(models.Model):
-    """What holds for the whole shop. One row."""
+    """The settings of the shop, in one row."""
 
     name = models.CharField(max_length=80, default="The shop")
     ton = models.CharField(max_length=10, blank=True, help_text=_("What a bare ton means on the presses here."))
@@ -114,7 +114,7 @@ class Shop(models.Model):
             return ZoneInfo(settings.TIME_ZONE)
 
     def address_of(self, request: HttpRequest, path: str) -> str:
-        """A page as phones and owners reach it: at the shop's own address, else the server's, else the one it was asked at."""
+        """Return the address of a page for phones and customers: the shop's own, otherwise the server's, otherwise that of the request."""
         base = self.address or settings.ADDRESS
         return f"{base.rstrip('/')}{path}" if base else request.build_absolute_uri(path)
 
@@ -125,7 +125,7 @@ class Shop(models.Model):
 
     @contextmanager
     def for_this_page(self) -> Iterator[None]:
-        """This row, or the one that is saved meanwhile, is `current` while one request is answered."""
+        """Make this row, or the one that is saved meanwhile, `current` during one request."""
         token = _read_once.set(self)
         try:
             yield
@@ -134,7 +134,7 @@ class Shop(models.Model):
 
 
 class Equipment(models.Model):
-    """Something on the shelf. Retired, never deleted: the log points at it."""
+    """A piece of equipment. It is retired and never deleted, because the log refers to it."""
 
     name = models.CharField(max_length=60, unique=True)
     retired = models.BooleanField(default=False)
@@ -149,7 +149,7 @@ class Equipment(models.Model):
 
 
 class Heater(Equipment):
-    """What heats cases."""
+    """A heater for cases."""
 
     class Method(models.TextChoices):
         OVEN = "oven", _("oven")
@@ -164,7 +164,7 @@ class Heater(Equipment):
 
 
 class Chiller(Equipment):
-    """What chills bearings and shafts."""
+    """A device that chills bearings and shafts."""
 
     class Method(models.TextChoices):
         FREEZER = "freezer", _("freezer")
@@ -192,7 +192,7 @@ class Puller(Equipment):
 
 
 class Driver(Equipment):
-    """What pushes a ring or a seal home or out: a tube, a socket, an old outer ring."""
+    """A tool that pushes a ring or a seal in or out: a tube, a socket or an old outer ring."""
 
     class Kind(models.TextChoices):
         TUBE = "tube", _("tube or driver")
@@ -225,14 +225,14 @@ class PullIn(Equipment):
 
 
 class Press(Equipment):
-    """A press and what it can do, kept in newtons, shown in its own unit."""
+    """A press with its capacity, stored in newtons and shown in its own unit."""
 
     capacity_n = models.FloatField(_("capacity in newtons"), validators=[MinValueValidator(1000), MaxValueValidator(5_000_000)])
     capacity_text = models.CharField(_("capacity"), max_length=40)
 
 
 class Extractor(Equipment):
-    """What pulls bearings: a collet in the bore, arms behind a ring, a pump of grease."""
+    """A tool that pulls bearings: a collet in the bore, arms behind the ring, or a grease pump."""
 
     class Kind(models.TextChoices):
         COLLET = "collet", _("collet puller")
@@ -256,7 +256,7 @@ class Blades(Equipment):
 
 
 class Compound(Equipment):
-    """What glues or seals, by its generic kind, with the figures off its own data sheet."""
+    """A retaining compound or sealant by its generic kind, with the values of its own data sheet."""
 
     class Kind(models.TextChoices):
         RETAINING = "retaining", _("retaining compound")
@@ -280,7 +280,7 @@ class Compound(Equipment):
 
 
 class Gauge(Equipment):
-    """What measures: what it can resolve, when it was last checked, and where it can be heard."""
+    """A gauge: its resolution, the date of its check, and its connection."""
 
     class Kind(models.TextChoices):
         CONTACT = "contact", _("contact thermometer")
@@ -338,7 +338,7 @@ class Gauge(Equipment):
         return show(exact(self.resolution, STEP_KINDS.get(self.measures, self.measures), finest=1e-6))
 
     def was_wrong(self, on: date) -> bool:
-        """Return True if what it read on a day is not trusted any more."""
+        """Return True if readings on a day are no longer trusted."""
         return self.wrong_from is not None and on >= self.wrong_from
 
     def check_due(self, on: date) -> bool:
@@ -346,7 +346,7 @@ class Gauge(Equipment):
         return self.last_checked is None or (on - self.last_checked).days > self.CHECK_DAYS
 
     def calibration(self, on: date) -> float:
-        """Standard uncertainty of its zero and scale, *estimate*: half a step for a gauge of size whose check is due."""
+        """Return the standard uncertainty of zero and scale (*estimate*): half a step for a gauge of size whose check is due."""
         return self.resolution / 2 if self.kind in self.OF_SIZE and self.check_due(on) else 0.0
 
     def unsure(self, on: date, repeats: Sequence[float] = ()) -> float:

@@ -39,7 +39,7 @@ def _words(text: str) -> list[str]:
 
 
 class GuessableValidator:
-    """Refuse a password that a program guesses quickly: a common one, a word with digits after it, a word twice, a row of keys."""
+    """Refuse a password that is guessed quickly: common, a word with digits, a repeated word or a row of keys."""
 
     def validate(self, password: str, user: Person | None = None) -> None:
         from zxcvbn import zxcvbn  # loaded with the first password that is set: its word lists take memory

@@ -1,4 +1,4 @@
-"""Where people are signed in: read from their sessions, ended by removing them."""
+"""Devices where people are signed in, found through their sessions and signed out by deleting these."""
 
 from __future__ import annotations
 

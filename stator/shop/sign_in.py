@@ -1,5 +1,8 @@
-"""The sign-in page, and how wrong tries are slowed: a name from one address is shut for a while; an address that tries many names waits
-longer and longer, but never a browser that has signed in here before."""
+"""The sign-in page and its limits on wrong attempts.
+
+A name is blocked for a while for one address. An address that tries many names waits longer each time, but a browser that has signed in
+before does not.
+"""
 
 from __future__ import annotations
 

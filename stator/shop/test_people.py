@@ -1,4 +1,4 @@
-"""People and signing in: who is added, switched off, signed out; passwords; and how wrong tries are slowed."""
+"""Tests of people and sign-in: added, switched off and signed out; passwords; limits on wrong attempts."""
 
 from __future__ import annotations
 

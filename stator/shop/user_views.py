@@ -1,4 +1,4 @@
-"""People: let in, switched off and on, signed out; and everyone's own password."""
+"""Pages for people: add, switch off and on, sign out, and change one's own password."""
 
 from __future__ import annotations
 
@@ -49,7 +49,7 @@ def _rows() -> list[dict[str, Any]]:
 
 @require_POST
 def person(request: HttpRequest, pk: int) -> HttpResponse:
-    """One act on one person: off, on, out everywhere, a first password."""
+    """Change one person: switch off or on, sign out everywhere, or set a first password."""
     owner_only(request)
     who = get_object_or_404(Person, pk=pk, from_file="")
     act = request.POST.get("act", "")
@@ -81,7 +81,7 @@ def person(request: HttpRequest, pk: int) -> HttpResponse:
 
 
 def _off(request: HttpRequest, who: Person) -> None:
-    """Whoever is signed in is an owner and stays, so there is always one."""
+    """Switch a person off. The signed-in owner cannot be switched off, so one owner always remains."""
     if who == request.user:
         messages.error(request, _("You cannot switch off yourself; another owner can."))
     else:
@@ -117,7 +117,7 @@ def welcomed(request: HttpRequest) -> HttpResponse:
 
 @require_POST
 def other_units(request: HttpRequest) -> HttpResponse:
-    """To metric or to inch units, on whatever page one is."""
+    """Change to metric or inch units on the present page."""
     if request.POST.get("units") not in {each.value for each in Units}:
         return HttpResponseBadRequest(_("There are no such units."))
     Person.objects.filter(pk=request.user.pk or 0).update(units=request.POST["units"])

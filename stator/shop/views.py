@@ -43,7 +43,7 @@ class EquipmentPage:
     none: str | Promise = NONE_YET
 
     def lines(self) -> list[tuple[Any, list[str]]]:
-        """Each thing with what its columns say."""
+        """Return each piece of equipment with the text of its columns."""
         return [(thing, [say(thing) for _, say in self.columns]) for thing in self.form._meta.model.objects.filter(from_file="")]
 
 
@@ -190,13 +190,13 @@ def owner_only(request: HttpRequest) -> None:
 
 
 def _columns(page: str) -> list[list[tuple[str, EquipmentPage]]]:
-    """The shelves of a page."""
+    """Return the equipment lists of a page."""
     return [[(key, SHELVES[key]) for key in keys] for keys in PAGES[page]]
 
 
 @require_http_methods(["GET", "POST"])
 def shop(request: HttpRequest) -> HttpResponse:
-    """People, the shop's own figures, what heats, chills, measures and seals; the owner may change them."""
+    """Show people, settings and equipment of the shop; the owner may change them."""
     current = Shop.current()
     form = ShopForm(request.POST, instance=current) if request.method == "POST" else None
     if form:
@@ -232,7 +232,7 @@ def tools(request: HttpRequest) -> HttpResponse:
 
 @require_POST
 def usual_tools(request: HttpRequest) -> HttpResponse:
-    """The usual tools of such a shop, in one act."""
+    """Add the usual tools of such a shop."""
     owner_only(request)
     count = add_usual_tools()
     messages.success(request, ngettext("{count} tool was added.", "{count} tools were added.", count).format(count=count))
@@ -241,7 +241,7 @@ def usual_tools(request: HttpRequest) -> HttpResponse:
 
 @require_http_methods(["GET", "POST"])
 def equipment(request: HttpRequest, shelf: str, pk: int | None = None) -> HttpResponse:
-    """One thing on a shelf, new or changed."""
+    """Add or change one piece of equipment."""
     if shelf not in SHELVES:
         raise Http404
     owner_only(request)

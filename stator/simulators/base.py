@@ -11,7 +11,10 @@ LEVELS = ("easy", "middle", "hard")
 
 
 class Part(ABC):
-    """Something measured. `levers` are the words it takes and what they do; `every_s` is how often its gauge speaks."""
+    """Something measured.
+
+    `levers` are the words it takes and what they do; `every_s` is how often its gauge speaks.
+    """
 
     name: ClassVar[str]
     remark: ClassVar[str]

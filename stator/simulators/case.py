@@ -15,7 +15,7 @@ def seen_c(true_c: float, emits: float, around_c: float, gun: float = GUN) -> fl
     """Return what an infrared gun shows of a surface that emits a share and mirrors the rest of what is around it.
 
     >>> round(seen_c(100.0, 0.93, 20.0), 1), round(seen_c(100.0, 0.2, 20.0), 1)
-    (98.6, 41.8)
+    (98.8, 42.4)
     """
     true, around = true_c + 273.15, around_c + 273.15
     fourth = (emits * true**4 + (1 - emits) * around**4 - (1 - gun) * around**4) / gun

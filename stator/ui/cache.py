@@ -1,7 +1,7 @@
-"""The one cache of the application: values under a version token, on Django's cache framework.
+"""The one cache of the application: values with a version token, on Django's cache framework.
 
-The cache pickles what it stores, so that no two requests share a mutable object. A token is random and is drawn by a database trigger with
-each write. It never comes twice, so that a value that was read in a transaction is not found any more when that transaction is rolled back.
+The cache pickles what it stores, so that no two requests share a mutable object. A database trigger draws a random token with each write.
+It never comes twice, so that a value that was read in a transaction is never found after that transaction was rolled back.
 """
 
 from __future__ import annotations

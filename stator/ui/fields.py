@@ -23,7 +23,7 @@ THICKEST_MM = 4.0  # of a shim or a feeler, as a rule
 
 
 def typed_again(value: float, kind: str, unit: Unit | None = None) -> str:
-    """A kept number as its reader would type it, with no more digits than it needs."""
+    """Return a stored number as its reader would type it, with no more digits than necessary."""
     if kind == "time":
         return f"{value / 60:g} min"
     shown = unit or question_unit(kind, THICKEST_MM)
@@ -31,7 +31,7 @@ def typed_again(value: float, kind: str, unit: Unit | None = None) -> str:
 
 
 class SizesField(forms.CharField):
-    """Several lengths with spaces or semicolons between, kept in mm, rising, each once."""
+    """Several lengths separated by spaces or semicolons, stored in mm, sorted and without duplicates."""
 
     def __init__(self, **kwargs: Any) -> None:
         super().__init__(max_length=600, **kwargs)
@@ -56,7 +56,7 @@ class SizesField(forms.CharField):
 
 
 class RatioField(forms.CharField):
-    """A ratio of one to something, as `1:5`, `1 in 5` or `5`; kept as what it is one to."""
+    """A ratio of one to something, as `1:5`, `1 in 5` or `5`; stored as the second number."""
 
     WRITTEN = re.compile(r"(?:1\s*(?::|/|in|to)\s*)?(\d+(?:[.,]\d+)?)", re.IGNORECASE)
 
@@ -84,10 +84,10 @@ class RatioField(forms.CharField):
 
 
 class QuantityField(forms.CharField):
-    """A quantity of one kind in any unit, kept in the core's own; between two bounds when they are given.
+    """A quantity of one kind in any unit, stored in the core's own unit, optionally with limits.
 
-    A bare number is taken in the reader's unit, which stands in the label: `small` lengths are then typed in thou. What has a
-    trade name (a thread, a bearing, a seal) is in mm for everyone: its `unit` is fixed.
+    A bare number is in the reader's unit, which the label shows; `small` lengths are then in thou. What has a trade name (a thread, a
+    bearing, a seal) is in mm for everyone; its `unit` is fixed.
     """
 
     def __init__(
@@ -146,7 +146,7 @@ class QuantityField(forms.CharField):
 
 
 class LongSelect(forms.Select):
-    """A choice among hundreds, written in one go and once: a template for every option takes longer than all else on its page."""
+    """A choice among hundreds of options, rendered in one string because a template for each option is slow."""
 
     def render(self, name: str, value: Any, attrs: dict[str, Any] | None = None, renderer: Any = None) -> SafeString:
         options = _options(tuple((str(key), str(said)) for key, said in self.choices))

@@ -1,4 +1,4 @@
-"""Terms of the trade and of Stator, each with its meaning: told behind `?` on the page where they stand, and on the page of keys."""
+"""Terms of the trade and of Stator with their meanings, shown behind `?` and on the page of keys."""
 
 from __future__ import annotations
 

@@ -35,7 +35,7 @@ class Axes:
         return across, self.top + self.height * (self.y_max - y) / (self.y_max - self.y_min)
 
     def draw(self, sheet: Sheet, x_scale: float, x_unit: str, per: float = 1.0) -> None:
-        """Ticks and rules; `x_scale` numbers make one unit of the labels across, `per` numbers one of those upward."""
+        """Draw ticks and rules; `x_scale` numbers are one unit of the labels across, `per` numbers one unit of those upward."""
         bottom = self.top + self.height
         sheet.line((self.left, self.top), (self.left, bottom), "axis")
         sheet.line((self.left, bottom), (self.left + self.width, bottom), "axis thin")
@@ -59,7 +59,7 @@ class Axes:
 
 @dataclass(frozen=True)
 class Rule:
-    """A figure between its limits on a rule: the window they leave, the value with its uncertainty. From `low` to `high` on the paper."""
+    """A value between its limits on a scale with its uncertainty, from `low` to `high` on the paper."""
 
     y: float
     left: float

@@ -1,7 +1,7 @@
-"""Where labels go on a drawing, so that no two lie over one another and none is cut at the edge.
+"""Placement of labels on a drawing, without overlaps and within the edges.
 
-A drawing says what is to be labelled and what must stay clear; labels are put down at the end, each in the first of its places that is
-free, the important ones first.
+A drawing requests its labels and marks what must remain free. Labels are placed at the end, the important ones first, each at the first of
+its places that is free.
 """
 
 from __future__ import annotations
@@ -35,7 +35,7 @@ class Box:
 
 
 def box_of(at: Point, words: str, cls: str, anchor: str) -> Box:
-    """The rectangle that a label takes when its text begins, ends or has its middle at a point of its base line."""
+    """Return the rectangle of a label whose text begins, ends or has its middle at a point of its baseline."""
     size, wide = size_of(cls), WIDER * width_of(words, cls)
     left = {"start": at[0], "middle": at[0] - wide / 2, "end": at[0] - wide}[anchor]
     return Box(left - GAP, at[1] - 0.8 * size - GAP, left + wide + GAP, at[1] + 0.25 * size + GAP)
@@ -43,7 +43,7 @@ def box_of(at: Point, words: str, cls: str, anchor: str) -> Box:
 
 @dataclass(frozen=True)
 class LabelRequest:
-    """A label waiting for its place: its text, looks, the places that would do, the best first, and what a tap on it leads to."""
+    """A requested label: its text, style, possible places in order of preference, and the link of a tap."""
 
     words: str
     cls: str
@@ -80,7 +80,7 @@ class Labels:
     def around(
         self, at: Point, distance: float, words: str, cls: str = "", rank: int = 5, link: tuple[str, str] | None = None, left: bool = False
     ) -> None:
-        """A label beside a mark: to its right (or its left first), above or below, or aslant."""
+        """Request a label around a mark: to the right (or the left first), above, below or diagonal."""
         x, y = at
         far = distance + 2
         beside: list[tuple[Point, str]] = [((x + far, y + 5), "start"), ((x - far, y + 5), "end")]
@@ -106,7 +106,7 @@ class Labels:
         link: tuple[str, str] | None = None,
         beneath: Sequence[tuple[str, str]] = (),
     ) -> None:
-        """A label at one of several places, each with its anchor; the first that is free is taken. `beneath`: further lines, with looks."""
+        """Request a label at the first free one of several places, each with its anchor; `beneath` are further lines with styles."""
         self.wanted.append(LabelRequest(words, cls, tuple(places), rank, link, tuple(beneath)))
 
     def put(self) -> None:
@@ -130,7 +130,10 @@ class Labels:
         return Box(0.0, box.top, self.sheet.width, box.bottom + LINE) if self._too_long(label) else box
 
     def _best(self, label: LabelRequest) -> tuple[Point, str]:
-        """The first of its places that is free; where none is, one near by: moved onto the paper, then up or down by a line or two."""
+        """Return the first free place of a label, otherwise a place nearby.
+
+        A place nearby is moved onto the paper, then up or down by one or two lines.
+        """
         best, cost = self._cheapest(label, label.places)
         if cost <= 0:
             return best
@@ -155,7 +158,7 @@ class Labels:
         return (x + right, y + down), anchor
 
     def _cost(self, box: Box) -> float:
-        """Return how much of a label would lie over something else or off the paper, px²."""
+        """Return the area of a label that would overlap something or lie off the paper, px²."""
         paper = Box(0, 0, self.sheet.width, self.sheet.height)
         size = (box.right - box.left) * (box.bottom - box.top)
         off = size - box.overlap(paper)

@@ -1,7 +1,7 @@
-"""Numbers as a reader sees them: in the units of the reader, no more digits than are known, the uncertainty beside.
+"""Formatting of numbers for a reader: in the reader's units, with no more digits than are known, with the uncertainty.
 
-Every number on a page, a drawing, the job sheet or in a message comes through here. The core computes in its own units; here they
-are turned into those of the reader (`stator.ui.units`).
+Every number on a page, in a drawing, in the job report or in a message is formatted here. The core computes in its own units, which are
+converted to those of the reader (`stator.ui.units`).
 """
 
 from __future__ import annotations
@@ -50,7 +50,7 @@ def format_for(value: float, kind: str, unit: Unit, resolution: float) -> str:
 
 
 def typed_number(value: float, kind: str, unit: Unit) -> str:
-    """A kept number as it is typed in a field that takes bare numbers in a unit: exact in the unit that it was given in.
+    """Return a stored number as it is typed in a field that accepts bare numbers in a unit: exact in the unit in which it was entered.
 
     >>> from stator.ui.units import INCH
     >>> typed_number(25.4, "length", INCH), typed_number(0.0635, "length", THOU), typed_number(25.0, "length", INCH)
@@ -67,7 +67,7 @@ def typed_number(value: float, kind: str, unit: Unit) -> str:
 
 
 def as_asked(amount: Amount, typed: str) -> str:
-    """A number with its unit in the unit that a question takes bare numbers in; in the reader's usual one where that is none here."""
+    """Return a number with its unit in the unit of a question's bare numbers, or in the reader's usual unit if that has none."""
     known = (*METRIC.values(), *IN_INCHES.values(), MICRON, THOU, IN_LB, SHORT_TON)
     word = WORDS_OF.get(amount.kind, {}).get(typed.lower(), "")
     unit = next((each for each in known if each.word == word), None) if word else None
@@ -104,12 +104,12 @@ def two_digits(value: float, toward: str = NEAREST) -> str:
 
 
 def significant(value: float, digits: int) -> float:
-    """A number cut to so many digits that count, as it is kept."""
+    """Return a number rounded to significant digits, as it is stored."""
     return float(f"{value:.{digits}g}")
 
 
 def trade(*sizes_mm: float) -> str:
-    """A size by its trade name, which is metric whoever reads: `25 × 52 × 15`."""
+    """Return a size by its trade name, which is metric for every reader: `25 × 52 × 15`."""
     return " × ".join(plain(size) for size in sizes_mm)
 
 
@@ -125,7 +125,7 @@ def thread(diameter_mm: float, pitch_mm: float) -> str:
 
 
 def exact(value: float, kind: str = "length", finest: float = 1e-5) -> Amount:
-    """A number that is just what it says, such as a limit on a card: with as many digits as it has, in another unit with three.
+    """Return an exact number, such as a limit of a card: with all its digits, in another unit with three.
 
     >>> exact(0.25).resolution, exact(110.0, "temperature").resolution
     (0.01, 1.0)
@@ -151,7 +151,7 @@ def size(value_mm: float) -> str:
 
 
 def thicknesses(sizes_mm: Sequence[float], joined: str = " + ") -> str:
-    """Shims or blades laid on one another, the unit once: `0.10 + 0.25 mm`, in thou for one who works in inches."""
+    """Return the thicknesses of stacked shims or blades with one unit: `0.10 + 0.25 mm`, or in thou."""
     unit = question_unit("length", 0.0)
     spelled = (plain(each) if unit == MM else _bare(Amount(each, "length", 0.01), unit) for each in sizes_mm)
     return with_unit(joined.join(spelled), unit)
@@ -223,7 +223,9 @@ def step_of(half_width: float) -> float:
 
 
 def time_step_of(half_width_s: float) -> float:
-    """Return the step to which an uncertain time is shown, s: 5, 10 or 30 s, or 1, 2, 5 min and so on; 1 s for a time known exactly.
+    """Return the step to which an uncertain time is rounded, s.
+
+    The steps are 5, 10 and 30 s, 1, 2 and 5 min and so on; 1 s for an exact time.
 
     >>> time_step_of(0), time_step_of(20), time_step_of(50), time_step_of(510), time_step_of(300)
     (1.0, 5.0, 10.0, 60.0, 60.0)
@@ -257,7 +259,7 @@ def _bare(amount: Amount, unit: Unit) -> str:
 
 
 def bare(amount: Amount) -> str:
-    """A number for a drawing, without its unit where the kind has one only: mm are understood, thou are said."""
+    """Return a number for a drawing, without its unit if the kind has only one: mm are omitted, thou are shown."""
     unit = unit_for(amount.kind, amount.value, amount.resolution)
     return with_unit(_bare(amount, unit), unit) if unit == THOU else _bare(amount, unit_for(amount.kind))
 
@@ -317,7 +319,10 @@ def spelled_time(amount: Amount) -> str:
 
 
 def _rounded_s(amount: Amount) -> float:
-    """Return a time rounded to what is known of it, s; the step is at most half of the time, or a short one would vanish."""
+    """Return a time rounded to its uncertainty, s.
+
+    The step is at most half of the time, so that a short time does not vanish.
+    """
     half_width = min(amount.uncertainty or 0.0, 5 * LARGEST_STEP * abs(amount.value))
     return max(0.0, to_step(amount.value, time_step_of(half_width), amount.toward or NEAREST))
 
@@ -362,7 +367,7 @@ def _pair(low: Amount, high: Amount) -> tuple[str, str]:
 
 
 def between(low: Amount | None, high: Amount | None) -> str:
-    """Limits in words: `0.10 to 0.20 mm`, `max 0.030 mm`, `min 0.10 mm`; empty where there are none."""
+    """Return limits as text: `0.10 to 0.20 mm`, `max 0.030 mm`, `min 0.10 mm`; empty if there are none."""
     if low is not None and high is not None:
         return band(low, high)
     if high is not None:
@@ -371,7 +376,7 @@ def between(low: Amount | None, high: Amount | None) -> str:
 
 
 def band(low: Amount, high: Amount) -> str:
-    """Return a range of what is not known better: `1.0 to 9.0 kN`; both ends of a range of times in the same notation.
+    """Return a range as text: `1.0 to 9.0 kN`; both ends of a range of times in the same notation.
 
     >>> from shopmath.amounts import duration, newtons
     >>> band(newtons(1000), newtons(9000)), band(duration(390, 150), duration(900, 150)), band(duration(600, 300), duration(900, 300))
@@ -407,7 +412,7 @@ def reads_otherwise(kind: str, units: str) -> bool:
 
 
 def beside(recorded: str, units: str, amount: Amount | None, low: Amount | None = None, high: Amount | None = None) -> str:
-    """Return what a record says in the units of its shop, with the same beside it for one who reads in others."""
+    """Return a recorded value in the units of its shop, followed by the reader's units if they differ."""
     of = amount or high or low
     if of is None or not recorded or not reads_otherwise(of.kind, units):
         return recorded
@@ -423,9 +428,9 @@ def listed(names: Sequence[str]) -> str:
 
 
 def shown(values: Mapping[str, Any], names: Collection[str] | None = None) -> dict[str, Any]:
-    """Values for a sentence, all or those of some names: amounts spelled for the reader, names listed, words as they are.
+    """Return the values of a sentence formatted for the reader, all or those of some names.
 
-    A small length is told in µm only where every other length of the sentence is as small: nobody compares µm with mm.
+    A small length is shown in µm only if every other length of the sentence is as small, because nobody compares µm with mm.
 
     >>> from shopmath.amounts import mm
     >>> shown({"runout": mm(0.007), "limit": mm(0.03)}), shown({"margin": mm(0.007)})

@@ -1,4 +1,4 @@
-"""What a device keeps of Stator: the worker that serves it, the page for a time without connection, and how it is installed."""
+"""Offline use: the service worker, the page for a time without connection, and the installation on a device."""
 
 from __future__ import annotations
 
@@ -34,7 +34,10 @@ FILES = (
 
 
 def worker(request: HttpRequest) -> HttpResponse:
-    """The service worker: served at the root, since it sees no page above its own address. It changes when a static file does."""
+    """Return the service worker.
+
+    It is served at the root because of its scope, and changes when a static file changes.
+    """
     files = [static(each) for each in FILES]
     build = sha256(" ".join(files).encode()).hexdigest()[:12]
     response = render(request, "ui/worker.js", {"files": json.dumps(files), "build": build}, content_type="text/javascript")
@@ -43,7 +46,7 @@ def worker(request: HttpRequest) -> HttpResponse:
 
 
 def offline(request: HttpRequest) -> HttpResponse:
-    """The page that stands in when the shop's machine does not answer: it holds nobody's data."""
+    """Return the page that is shown without connection. It contains nobody's data."""
     return render(request, "ui/offline.html")
 
 

@@ -1,4 +1,4 @@
-"""Whether a part of a page is asked for, or the whole of it."""
+"""Detection of requests for a part of a page."""
 
 from __future__ import annotations
 

@@ -35,7 +35,7 @@ def check_plain(text: str) -> None:
 
 
 class PlainTextMixin:
-    """A form whose text fields refuse what cannot be shown, and whose needed fields say so plainly."""
+    """A form whose text fields refuse what cannot be displayed, and whose required fields have clear messages."""
 
     fields: dict[str, forms.Field]
 

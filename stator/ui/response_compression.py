@@ -10,7 +10,7 @@ TEXT = ("text/", "application/json", "application/manifest+json", "image/svg+xml
 
 
 class CompressedTextMiddleware(GZipMiddleware):
-    """What is text, with bytes of random length in it, so that its size gives no secret away."""
+    """Compress text, with random bytes of random length, so that its size does not reveal a secret."""
 
     def process_response(self, request: HttpRequest, response: HttpResponseBase) -> HttpResponseBase:
         is_text = str(response.get("Content-Type", "")).startswith(TEXT)

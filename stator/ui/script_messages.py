@@ -1,4 +1,4 @@
-"""Sentences that scripts say on the page, in the reader's language: the page carries them as JSON, and `ui/storage.js` reads them."""
+"""Messages of the scripts in the reader's language: the page contains them as JSON, and `ui/storage.js` reads them."""
 
 from __future__ import annotations
 

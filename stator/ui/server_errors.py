@@ -1,4 +1,4 @@
-"""What the shop's machine cannot do, told apart from what is a fault of ours."""
+"""Failures of the shop's computer, distinguished from defects of the application."""
 
 from __future__ import annotations
 

@@ -1,4 +1,4 @@
-"""What a state is called, wherever it stands: one word set, with the shapes that `mark` draws."""
+"""The labels of states: one set of words, with the shapes that `mark` draws."""
 
 from __future__ import annotations
 

@@ -1,7 +1,7 @@
-"""A drawing made to last: its looks written into it as presentation attributes, nothing in it that can be tapped or that runs.
+"""Drawings for files: styles written as presentation attributes, without links and scripts.
 
-The theme's rules for drawings are resolved with the light palette, so that the drawing stands alone in a file, in a PDF and in an <img>.
-Drawings that come from elsewhere pass the same list of what a drawing may hold.
+The theme's rules for drawings are resolved with the light palette, so that the drawing can be used in a file, in a PDF and in an <img>.
+Drawings of other origin are checked against the same list of allowed content.
 """
 
 from __future__ import annotations
@@ -117,12 +117,12 @@ def _harmless(key: str, value: str) -> bool:
 
 
 def standalone_svg(svg: str) -> str:
-    """One drawing of a page as a file of its own.
+    """Return a drawing of a page as a file.
 
     Raises
     ------
     BadInput
-        When it is no drawing.
+        If it is not a drawing.
     """
     found = re.search(r"<svg\b.*?</svg>", svg, re.DOTALL)
     if not found or len(svg) > LARGEST or "<!" in svg or "<?" in found[0]:
@@ -145,7 +145,7 @@ def standalone_svg(svg: str) -> str:
 
 
 def in_page(svg: str, name: str) -> SafeString:
-    """An inked drawing of this shop's own as part of a page, its identities told apart from those of other drawings there."""
+    """Return a drawing of this shop as part of a page, with identities that differ from those of other drawings there."""
     named = re.sub(r'\bid="(?:wide|narrow)', f'id="{name}', svg)
     named = re.sub(r"url\(#(?:wide|narrow)", f"url(#{name}", named)
     return mark_safe(named.replace("<svg ", '<svg role="img" class="recorded" ', 1))  # noqa: S308  it has passed the list of what a drawing holds

@@ -91,7 +91,7 @@ def _walk(value: Any) -> None:
 
 
 def check_text(text: str) -> None:
-    """Refuse what no page, file name or PDF can show: control characters but tabs and line ends, and halves of characters."""
+    """Refuse what no page, file name or PDF can show: control characters except tabs and line ends, and surrogates."""
     strange = strange_in(text)
     if strange:
         raise BadInput(

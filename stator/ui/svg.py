@@ -1,4 +1,7 @@
-"""Drafting on the server: a sheet of SVG built from lines, hatching and dimensions. Looks come from classes alone."""
+"""SVG drawings on the server: a sheet with lines, hatching and dimensions.
+
+Styles come from classes only.
+"""
 
 from __future__ import annotations
 
@@ -82,7 +85,7 @@ class Sheet:
         self.add("circle", cx=float(centre[0]), cy=float(centre[1]), r=float(radius), class_=cls)
 
     def text(self, at: Point, words: str, cls: str = "", anchor: str = "start", *, wrap: bool = True) -> float:
-        """Words on the paper; in two lines or more where they would run off it. How much lower the last line stands than the first."""
+        """Draw text, in two or more lines if it would run off the paper; return how much lower the last line is than the first."""
         words = words.replace("-", "−") if words[:1] == "-" else words
         (x, y), lines = at, self._lines(at[0], words, cls, anchor) if wrap else [words]
         lead = 1.2 * size_of(cls)
@@ -131,7 +134,7 @@ class Sheet:
 
     @contextmanager
     def turned(self, name: str, degrees: float, about: Point) -> Iterator[None]:
-        """Yield what is drawn inside is turned clockwise about a point; the page may turn it further, by its name."""
+        """Rotate what is drawn inside clockwise about a point; the page may rotate it further, by its name."""
         around = f"{_n(about[0])} {_n(about[1])}"
         self._parts.append(f'<g data-turns="{escape(name)}" transform="rotate({_n(degrees % 360)} {around})">')
         yield
@@ -139,7 +142,7 @@ class Sheet:
 
     @contextmanager
     def link(self, href: str, label: str, target: str = "#work") -> Iterator[None]:
-        """What is drawn inside can be tapped; it swaps the working screen in place, or leads elsewhere when nothing is to be swapped."""
+        """Make what is drawn inside a link, which swaps the working screen or leads to another page."""
         more = f'hx-get="{escape(href)}" hx-target="{target}" hx-swap="morph:outerHTML"' if target else ""
         self._links = True
         self._parts.append(f'<a href="{escape(href)}" class="spot" aria-label="{escape(label)}" {more}>')
@@ -176,7 +179,7 @@ def on_papers(names: Iterable[str], sheet: Callable[[str, float], SafeString]) -
 
 
 def wrapped(text: str, letters: int) -> list[str]:
-    """Words in lines of at most so many letters; a longer word stands alone."""
+    """Return words in lines of at most so many letters; a longer word has a line of its own."""
     lines, line = [], ""
     for word in text.split():
         if line and len(line) + 1 + len(word) > letters:

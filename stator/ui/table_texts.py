@@ -1,6 +1,6 @@
-"""Texts out of the core's tables: the name of a metal, what a letter of a bearing's marking means, where an estimate is from.
+"""Texts of the core's tables: names of metals, meanings of suffixes of bearing markings, sources of estimates.
 
-`bin/messages` collects them for the catalogues, since they stand in no sentence of the code.
+`bin/messages` collects them for the catalogs, because no sentence of the code contains them.
 """
 
 from __future__ import annotations
@@ -10,7 +10,7 @@ from django.utils.translation import gettext
 
 
 def from_table(text: str) -> str:
-    """A text of a table in the reader's language; of several that are joined, each by itself."""
+    """Return a text of a table in the reader's language; joined texts are translated one by one."""
     return "; ".join(gettext(each) if each else each for each in text.split("; "))
 
 

@@ -1,4 +1,4 @@
-"""Numbers as a person reads them, and labels that lie neither over one another nor off the paper."""
+"""Tests of formatted numbers, and of labels that neither overlap nor lie off the paper."""
 
 from __future__ import annotations
 
@@ -52,7 +52,7 @@ class Placing(SimpleTestCase):
         self.labels = Labels(self.sheet)
 
     def placed(self):
-        """Where every label went: its words and its rectangle."""
+        """Return the text and the rectangle of every placed label."""
         self.labels.put()
         drawn = Tree.fromstring(str(self.sheet.render()))
         found = [each for each in drawn.iter() if each.tag.rpartition("}")[2] == "text"]

@@ -1,4 +1,4 @@
-"""No number reaches a reader but through `stator.ui.number_format`: looked for in templates, drawings, sentences and pages."""
+"""Tests that every number that readers see is formatted by `stator.ui.number_format`, in templates, drawings, sentences and pages."""
 
 from __future__ import annotations
 
@@ -27,7 +27,7 @@ BARE = re.compile(r"\{\{\s*(?!next\.)[\w.]+_(?:mm|nm|kg|c|n|s|deg|gmm|kpa)\s*(?:
 
 
 def formatted(path: Path) -> list[int]:
-    """Lines of a module where a number is spelled by a format of Python's own."""
+    """Return the lines of a module where a number is formatted by Python's own formats."""
     found, tree = [], ast.parse(path.read_text())
     examples = {id(part) for node in ast.walk(tree) if _is_example(node) for part in ast.walk(node)}  # `asking` converts those
     for node in ast.walk(tree):

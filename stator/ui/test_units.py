@@ -1,4 +1,4 @@
-"""Numbers in the reader's own units: what is shown, what a bare number means, and what a field takes it for."""
+"""Tests of numbers in the reader's units: shown, typed without a unit, and in fields."""
 
 from __future__ import annotations
 

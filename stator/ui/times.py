@@ -1,4 +1,4 @@
-"""Days and times as a reader sees them: in the shop's time zone, in the order and the words of the reader's language."""
+"""Dates and times in the shop's time zone, in the order and the words of the reader's language."""
 
 from __future__ import annotations
 
@@ -61,7 +61,7 @@ def month(moment: date | datetime) -> str:
 
 
 def week_of(moment: date | datetime, first_weekday: int) -> date:
-    """The first day of the week that a moment lies in; weekdays are counted from Sunday, 0.
+    """Return the first day of the week of a moment; weekdays are counted from Sunday, 0.
 
     >>> week_of(date(2026, 11, 27), 1), week_of(date(2026, 11, 29), 0)
     (datetime.date(2026, 11, 23), datetime.date(2026, 11, 29))

@@ -22,7 +22,7 @@ from shopmath.quantity import CANONICAL
 
 
 class Units(StrEnum):
-    """What a person wants numbers in."""
+    """The unit system of a person."""
 
     METRIC = "metric"
     INCH = "inch"
@@ -31,7 +31,7 @@ class Units(StrEnum):
 
 @dataclass(frozen=True)
 class Unit:
-    """A unit that readers see: its name on the page, its word for `shopmath.quantity`, and how a bare number typed in it is spelled."""
+    """A unit: its name on the page, its word for `shopmath.quantity`, and the spelling of a bare number typed in it."""
 
     name: str
     word: str
@@ -40,7 +40,7 @@ class Unit:
 
 @dataclass(frozen=True)
 class Reader:
-    """Who reads: the system of units, and for one who wants them as typed, the system of each kind."""
+    """A reader: the system of units, and for "as typed" the system of each kind."""
 
     units: Units = Units.METRIC
     typed: Mapping[str, Units] = field(default_factory=dict)
@@ -53,7 +53,7 @@ reader: ContextVar[Reader] = ContextVar("reader", default=Reader())  # noqa: B03
 
 
 def current_reader() -> Hashable:
-    """Whom a page is for, as far as its words and numbers go: the language, the time zone, the units."""
+    """Return what the text and numbers of a page depend on: the language, the time zone and the units."""
     told = reader.get()
     return get_language(), str(get_current_timezone()), told.units, tuple(sorted(told.typed.items()))
 
@@ -109,7 +109,7 @@ def reading_in(units: str, typed: Mapping[str, Units] | None = None) -> Iterator
 
 
 def read_as_typed(units: Mapping[str, str]) -> None:
-    """For one who wants numbers as they were typed: the unit that each kind was typed in last."""
+    """Use the unit in which each kind was typed last, for a reader who prefers numbers as typed."""
     now = reader.get()
     if now.units == Units.TYPED:
         reader.set(Reader(now.units, {kind: Units.INCH if unit in INCH_WORDS else Units.METRIC for kind, unit in units.items()}))
@@ -126,12 +126,12 @@ INCH_WORDS = {"inch", "thou", "tenth_thou", "foot", "degF", "delta_degF", "ft_lb
 
 
 def units_now() -> Units:
-    """Return what the reader wants numbers in."""
+    """Return the unit system of the reader."""
     return reader.get().units
 
 
 def unit_for(kind: str, value: float | None = None, resolution: float = 0.001) -> Unit:
-    """The unit in which a value of a kind is told: small lengths in µm or thou, small torques in in-lb, large forces in tons."""
+    """Return the unit of a value of a kind: µm or thou for small lengths, in-lb for small torques, tons for large forces."""
     system = reader.get().system(kind)
     usual = UNITS[system][kind]
     if value is None or math.isinf(value):
@@ -157,7 +157,7 @@ def scale_to(kind: str, unit: Unit) -> tuple[float, float]:
 
 
 def question_unit(kind: str, largest: float | None = None) -> Unit:
-    """The unit that a bare number is taken in where a quantity of a kind is asked for that is usually no larger than so."""
+    """Return the unit of a bare number in a question, by the largest usual value of the quantity."""
     small = kind == "length" and largest is not None and largest <= ASKED_SMALL_MM
     return THOU if small and reader.get().system(kind) == Units.INCH else unit_for(kind)
 

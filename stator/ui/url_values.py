@@ -15,12 +15,12 @@ PRACTICE_FROM = 1_000_000_000  # numbers of jobs that are practice
 
 @lru_cache(4096)
 def station_address(tag: str, key: str, seat: int | None = None) -> str:
-    """The page of a station of a job, or of one of its seats there; 0 stands for all seats at once."""
+    """Return the address of a station of a job, or of one of its seats; 0 means all seats."""
     return reverse("station", args=[tag, key]) if seat is None else reverse("seat", args=[tag, key, seat])
 
 
 def job_tag(number: int) -> str:
-    """Return how a job is called: four figures, or a P and three for one that is practice.
+    """Return the tag of a job: four digits, or P and three digits for practice.
 
     >>> job_tag(412), job_tag(PRACTICE_FROM + 7)
     ('0412', 'P007')
@@ -29,7 +29,7 @@ def job_tag(number: int) -> str:
 
 
 def job_number(tag: str) -> int:
-    """The number a job's tag means; 404 for anything else. `isdigit` alone would take ² for a figure and ten thousand of them for a number.
+    """Return the number of a job's tag; raise 404 for anything else, such as ² or thousands of digits, which `isdigit` accepts.
 
     >>> job_number("0412"), job_number("P007") - PRACTICE_FROM
     (412, 7)
@@ -56,6 +56,6 @@ def local_address(text: str, otherwise: str) -> str:
 
 
 class RowConverter(IntConverter):
-    """A row number in an address: at most 18 digits, because SQLite has no larger integers. A longer one is no address."""
+    """A row number in an address: at most 18 digits, because SQLite has no larger integers."""
 
     regex = "[0-9]{1,18}"

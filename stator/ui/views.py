@@ -1,4 +1,4 @@
-"""Pages for what went wrong, in words."""
+"""Error pages."""
 
 from __future__ import annotations
 

@@ -20,7 +20,10 @@ KEPT_FOR = timedelta(days=14)
 
 
 def offline_bundle(work: BoundStation, asked: Question | None) -> dict[str, Any]:
-    """For the page's scripts: where an answer goes, the questions, and in which order they are asked. `asked` is on the strip now."""
+    """For the page's scripts: where an answer goes, the questions, and in which order they are asked.
+
+    `asked` is on the strip now.
+    """
     asks = [] if work.signed or work.job.is_closed else [ask for ask in work.open_questions() if not _waits(work, ask)][:MOST]
     also = [asked] if asked and not _waits(work, asked) else []
     return {

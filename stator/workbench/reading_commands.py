@@ -24,7 +24,10 @@ def numbered(number: int) -> Job | None:
 
 
 def job_of(number: int, found: Job | None = None) -> Job | None:
-    """The job of a number with its run, its timers and its whole card; None where there is none. `found`: as it has been read already."""
+    """The job of a number with its run, its timers and its whole card; None where there is none.
+
+    `found`: as it has been read already.
+    """
     found = found or numbered(number)
     return _with_its_run(found, load_card(found.card)) if found else None
 
@@ -37,7 +40,9 @@ def _with_its_run(job: Job, card: EngineCard) -> Job:
 
 
 def again(work: BoundStation, *, only_here: bool = False) -> BoundStation:
-    """The same work read afresh after an act. `only_here`: nothing was written beyond its own entry, so the rest is known already.
+    """The same work read afresh after an act.
+
+    `only_here`: nothing was written beyond its own entry, so the rest is known already.
 
     The transaction of an act holds the database for itself: what it has read before stands.
     """

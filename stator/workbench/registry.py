@@ -1,4 +1,7 @@
-"""Every station in working order, and the runs that work orders lay. Adding a station is a folder and a line here."""
+"""Every station in working order, and the runs that work orders lay.
+
+Adding a station is a folder and a line here.
+"""
 
 from __future__ import annotations
 

@@ -24,7 +24,10 @@ SHORTEST = 4  # letters of a word that is looked for among the answers
 
 
 def answered(word: str) -> Q:
-    """Readings whose answer has a word in it as the stations say it: an answer is kept by its key. Empty where none has."""
+    """Readings whose answer has a word in it as the stations say it: an answer is kept by its key.
+
+    Empty where none has.
+    """
     found = Q()
     if len(word) < SHORTEST:
         return found

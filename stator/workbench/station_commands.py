@@ -1,4 +1,7 @@
-"""What may be done on the working screen. Each view is one act: judged and written in one transaction, done once."""
+"""What may be done on the working screen.
+
+Each view is one act: judged and written in one transaction, done once.
+"""
 
 from __future__ import annotations
 

@@ -1,4 +1,7 @@
-"""The working screen: the work an address names, and what its page shows. No rule of the trade lives here."""
+"""The working screen: the work an address names, and what its page shows.
+
+No rule of the trade lives here.
+"""
 
 from __future__ import annotations
 
@@ -45,8 +48,10 @@ SECOND = gettext_lazy(
 def find_work(
     request: HttpRequest, tag: str, key: str, seat: int | None = None, *, landing: bool = False, job: Job | None = None
 ) -> BoundStation:
-    """The work an address names, or 404 in words. `landing` is a visit without a seat, which is then shown the one in hand; `job`, its
-    job where that has been read already."""
+    """The work an address names, or 404 in words.
+
+    `landing` is a visit without a seat, which is then shown the one in hand; `job`, its job where that has been read already.
+    """
     if key not in STATION_BY_KEY:
         raise Http404
     job = job_of(job_number(tag), job)

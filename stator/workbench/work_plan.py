@@ -1,4 +1,7 @@
-"""The run of a job: set by its work order, changed with a reason. A station's log stays whatever happens to its place in the run."""
+"""The run of a job: set by its work order, changed with a reason.
+
+A station's log stays whatever happens to its place in the run.
+"""
 
 from __future__ import annotations
 

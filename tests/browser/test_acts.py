@@ -1,4 +1,6 @@
-"""How many acts a new shop needs: an act is an Enter, a tap or the choice of a key. Each count is printed beside what is wanted.
+"""How many acts a new shop needs: an act is an Enter, a tap or the choice of a key.
+
+Each count is printed beside what is wanted.
 
 Counted from an empty shop, through the interface alone.
 """

@@ -1,4 +1,7 @@
-"""A whole case half from bare to proved: one heat, two seals, crank in, closed, centred. By keyboard, and by thumb."""
+"""A whole case half from bare to proved: one heat, two seals, crank in, closed, centred.
+
+By keyboard, and by thumb.
+"""
 
 from __future__ import annotations
 

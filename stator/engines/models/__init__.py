@@ -1,6 +1,6 @@
-"""Engine cards: what an engine is made of and what it should measure, with the source of each figure.
+"""Engine cards: parts of an engine and their limits, with the source of each value.
 
-A card on the shelf is copied for every job, so that a finished job keeps the card it was done by. What is unknown stays empty.
+An engine template is copied for each job, so that a finished job retains its card. Unknown values are empty.
 """
 
 from stator.engines.models.card import EngineCard, Hand, Subject, case_metals

@@ -29,7 +29,10 @@ class Hand(models.TextChoices):
 
 
 class EngineCard(models.Model):
-    """One engine type, as known. `family` ties the card on the shelf to its copies on jobs; `version` says which one was copied."""
+    """An engine type.
+
+    `family` relates an engine template to its copies in jobs; `version` is the version that was copied.
+    """
 
     class Layout(models.TextChoices):
         SINGLE = "single", _("single")
@@ -125,11 +128,11 @@ class EngineCard(models.Model):
 
     @property
     def cylinder_count(self) -> int:
-        """Return how many throws and rods it has, as far as its layout tells."""
+        """Return the number of throws and rods, as far as the layout shows."""
         return 1 if self.layout == self.Layout.SINGLE else 2
 
     def side(self, half: str) -> str:
-        """A side of the engine in the trade's words, or another part of its case by name; as it is written when it is not named."""
+        """Return the name of a side of the engine or of another case part; unchanged if it has no name."""
         if half in HALVES:
             return {"left": self.left_name, "right": self.right_name}[half]
         return next((part.name for part in self.case_parts.all() if part.uid == half), half) if self.pk else half
@@ -144,9 +147,9 @@ class EngineCard(models.Model):
 
 
 class Subject(models.Model):
-    """What readings and entries are about, as a row: a part or a place of one card by its kind and identity.
+    """A part or a place of one card that readings and entries refer to, by kind and identity.
 
-    Seats, seals, fasteners and the like have tables of their own that share the identity; it is made with the first reading there.
+    Seats, seals, fasteners and similar parts have tables of their own with the same identity. The row is created with the first reading.
     """
 
     card = models.ForeignKey(EngineCard, on_delete=models.CASCADE, related_name="subjects")

@@ -1,4 +1,4 @@
-"""Parts of the case and the joints between them: two halves and one joint at least; a centre section, a gearbox half or a cover besides."""
+"""Case parts and the joints between them: at least two halves and one joint, possibly a center section, a gearbox half or covers."""
 
 from __future__ import annotations
 
@@ -12,7 +12,10 @@ from stator.engines.parts import HALVES, JOINT, Kind, Part
 
 
 class CasePart(CardModel):
-    """One part of the case. The two halves are called by their sides of the engine, and have no name of their own."""
+    """A part of the case.
+
+    The two halves are named after the sides of the engine and have no name of their own.
+    """
 
     class What(models.TextChoices):
         HALF = "half", _("half of the case")
@@ -57,7 +60,10 @@ def center_sections(card: EngineCard) -> list[CasePart]:
 
 
 class Joint(CardModel):
-    """Where two parts of the case meet. Its face is that of the first joint, as far as it gives no size of its own."""
+    """A joint between two case parts.
+
+    Sizes that it does not have are those of the first joint's mating surface.
+    """
 
     card = models.ForeignKey(EngineCard, on_delete=models.CASCADE, related_name="joints")
     one = models.CharField(max_length=32)
@@ -91,18 +97,18 @@ class Joint(CardModel):
 
     @property
     def lifting(self) -> str:
-        """The part that comes off first, by its identity; empty where nobody has said."""
+        """Return the identity of the part that comes off first; empty if unknown."""
         said = self.card.lifts if self.is_first else self.lifts or (self.one if self.is_of_cover else "")
         return said if said in (self.one, self.other) else ""
 
     @property
     def staying(self) -> str:
-        """The part that stays on the bench as this joint opens."""
+        """Return the part that remains on the bench when this joint is opened."""
         return {self.one: self.other, self.other: self.one}.get(self.lifting, "")
 
     @property
     def comes_off(self) -> str:
-        """The part that comes off, in words; empty where nobody has said."""
+        """Return the name of the part that comes off; empty if unknown."""
         return self.card.part_name(self.lifting) if self.lifting else ""
 
     @property

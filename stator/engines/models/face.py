@@ -1,4 +1,4 @@
-"""What stands on the joint face, and the figures a card gives."""
+"""Marks on a mating surface, and the limits of an engine card."""
 
 from __future__ import annotations
 
@@ -15,7 +15,7 @@ from stator.ui.number_format import plain
 
 
 class Mark(CardModel):
-    """Something at a place on the joint face: x to the right, y up, from its middle, looking at the half that stays on the bench."""
+    """A mark on a mating surface: x to the right and y up from its center, seen on the half that remains on the bench."""
 
     class What(models.TextChoices):
         BOLT = "bolt", _("bolt")
@@ -70,7 +70,7 @@ class Mark(CardModel):
 
 
 class Spec(models.Model):
-    """A limit for this engine, with its source. Without a limit it is a figure to be measured and kept."""
+    """A limit of this engine with its source. Without a limit it is a value to be measured and recorded."""
 
     class From(models.TextChoices):
         MANUAL = "manual", _("manual page")
@@ -113,7 +113,7 @@ class Spec(models.Model):
 
     @cached_property
     def origin(self) -> str:
-        """Return where it comes from, in words: manual page 44."""
+        """Return the source as text, for example "manual page 44"."""
         kind: str = self.get_source_kind_display()
         source = self.source.removeprefix("page ") if kind.endswith("page") else self.source
         return f"{kind} {source}".strip()

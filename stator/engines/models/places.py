@@ -1,4 +1,4 @@
-"""Where something is fitted: bearing seats, seals, and pins or bushes."""
+"""Places where something is fitted: bearing seats, seals, and pins or bushings."""
 
 from __future__ import annotations
 
@@ -25,7 +25,10 @@ class Seat(CardModel):
         SHAFT = "shaft", _("onto a shaft")
 
     class Half(models.TextChoices):
-        """Where every engine has seats; a case of more parts has them there too, by the identity of the part."""
+        """The halves that every engine has.
+
+        A case with more parts also has seats in those, by the identity of the part.
+        """
 
         LEFT = "left", _("left half")
         RIGHT = "right", _("right half")
@@ -117,7 +120,7 @@ class Seat(CardModel):
 
     @property
     def marking(self) -> str:
-        """The bearing's marking: as it was read where the card's is only typical."""
+        """Return the marking of the bearing: as it was read if the card has only a typical one."""
         return self.read_marking or self.designation
 
     @property
@@ -136,7 +139,10 @@ class Seat(CardModel):
 
 
 class Seal(CardModel):
-    """A shaft seal and its seat. Where the lip faces is what it keeps in; an exception cites its page."""
+    """A shaft seal and its seat.
+
+    The direction of the lip follows from what it retains; an exception cites its page.
+    """
 
     class Lip(models.TextChoices):
         UNKNOWN = "", _("unknown")
@@ -174,7 +180,7 @@ class Seal(CardModel):
 
 
 def seal_in_front_of(card: EngineCard, seat: Seat) -> Seal | None:
-    """Return the seal that covers a bearing: the one of its seat, else the only one of its half that has no seat."""
+    """Return the seal in front of a bearing: the seal of its seat, or the only seal of its half that has no seat."""
     seals = list(card.seals.all())
     here = next((seal for seal in seals if seal.seat_id == seat.pk), None)
     loose = [seal for seal in seals if seal.seat_id is None and seal.half == seat.half]
@@ -183,7 +189,7 @@ def seal_in_front_of(card: EngineCard, seat: Seat) -> Seal | None:
 
 
 class Fitted(CardModel):
-    """A part other than a bearing or a seal that is fitted into a half: how it is turned, what goes on it in which order."""
+    """A part other than a bearing or a seal that is fitted into a half, with its orientation and the order of the parts on it."""
 
     class Kind(models.TextChoices):
         PIN = "pin", _("pin or spindle")
@@ -243,5 +249,5 @@ class Fitted(CardModel):
 
     @property
     def pieces(self) -> list[str]:
-        """Return what goes on it, first to last."""
+        """Return the parts on it, from first to last."""
         return [piece.strip() for piece in self.order.split(",") if piece.strip()]

@@ -1,1 +1,4 @@
-"""Stand-ins for gauges: small simulated instruments that speak the same line over TCP. They know nothing of Stator's pages."""
+"""Stand-ins for gauges: small simulated instruments that speak the same line over TCP.
+
+They know nothing of Stator's pages.
+"""

@@ -1,8 +1,7 @@
 """Jobs and their log.
 
-The promise of the log: an entry is open until someone signs it. While it is open its readings may be withdrawn (they stay, struck
-out) and its choices changed. Once signed nothing in it changes any more; a later entry may supersede it. `immutability` holds that in
-the database, `log` is the only way in.
+An entry is open until it is signed. While it is open, its readings may be withdrawn (they remain, struck out) and its choices changed. A
+signed entry never changes; a later entry may replace it. `immutability` enforces this in the database, and `log` contains all writes.
 """
 
 from stator.jobs.models.job import Act, Job, Origin, OwnerLink, RunStation

@@ -23,7 +23,10 @@ class ShopJobManager(models.Manager["Job"]):
 
 
 class Job(models.Model):
-    """One engine on the bench, from booking in to handing over. `revision` grows with every write, so pages know they are stale."""
+    """An engine in the shop, from check-in to handover.
+
+    `revision` grows with every write, so that pages detect that they are out of date.
+    """
 
     WHOSE = ("customer", "registration", "frame_number", "engine_number")
 
@@ -64,7 +67,7 @@ class Job(models.Model):
 
     @property
     def whose(self) -> str:
-        """Whose engine it is and its numbers, in a line; empty where nobody has said."""
+        """Return the customer and the numbers of the engine in one line; empty if unknown."""
         told = [self.customer] if self.customer else []
         told += [f"{Job._meta.get_field(name).verbose_name} {getattr(self, name)}" for name in Job.WHOSE[1:] if getattr(self, name)]  # type: ignore[union-attr]
         return ", ".join(told)
@@ -75,7 +78,7 @@ class Job(models.Model):
 
     @property
     def is_closed(self) -> bool:
-        """Return True if it was handed over: nothing in it changes until an owner of the shop opens it again."""
+        """Return True if the job was handed over; only an owner of the shop can open it again."""
         return self.gone_at is not None
 
     def touch(self) -> None:
@@ -84,7 +87,10 @@ class Job(models.Model):
 
 
 class Origin(models.Model):
-    """Where a job read in from a file came from. What the file says of people and equipment is that shop's word, not this one's."""
+    """The origin of an imported job.
+
+    What the file contains about people and equipment is the word of another shop.
+    """
 
     job = models.OneToOneField(Job, on_delete=models.CASCADE, related_name="origin")
     shop = models.CharField(max_length=80, blank=True, help_text=_("As the file names it; empty when it does not."))
@@ -99,7 +105,7 @@ class Origin(models.Model):
 
 
 class RunStation(models.Model):
-    """One station in a job's run, and where it stands. The bench page reads these lines alone."""
+    """A station in the work plan of a job and its state. The list of open jobs reads these rows only."""
 
     class State(models.TextChoices):
         AHEAD = "ahead", _("ahead")
@@ -131,7 +137,10 @@ class RunStation(models.Model):
 
 
 class OwnerLink(models.Model):
-    """A read-only link to one job's sheet for the engine's owner. Only a digest is kept: who has the link has it, nobody can look it up."""
+    """A read-only link to one job report for the customer.
+
+    Only a digest is stored, so that nobody can look it up.
+    """
 
     job = models.ForeignKey(Job, on_delete=models.CASCADE, related_name="links")
     digest = models.CharField(max_length=64, unique=True)
@@ -151,9 +160,9 @@ class OwnerLink(models.Model):
 
 
 class Act(models.Model):
-    """One thing that one person did, written in the transaction that did it, so that the same request sent again is not done again.
+    """A request that was executed, stored in its transaction so that it is not executed again.
 
-    `sent_key` is the key the page sent; `key` is the same unless a page sent other content under a key that was known already.
+    `sent_key` is the key of the page. `key` is the same unless a page sent other content with a known key.
     """
 
     key = models.CharField(max_length=64, unique=True)

@@ -1,4 +1,4 @@
-"""The log: entries, what was read and done in them, their clocks, and the record of each once it is signed."""
+"""The log: entries, their readings, actions and timers, and the record of each signed entry."""
 
 from __future__ import annotations
 
@@ -16,14 +16,17 @@ from stator.shop.models import Gauge
 
 
 class OfAHeater(models.Func):
-    """Whether a result tells of a heater. Spelled out: an index with a condition is used only where no part of it is a parameter."""
+    """The condition that a result contains a heater.
+
+    It has no parameters, because SQLite uses a partial index only then.
+    """
 
     template = """JSON_TYPE(%(expressions)s, '$."heater_id"') IS NOT NULL"""
     output_field = models.BooleanField()
 
 
 class Entry(models.Model):
-    """One act in the log: readings, choices, call, who, when."""
+    """An entry of the log: readings, choices, verdict, user and times."""
 
     job = models.ForeignKey(Job, on_delete=models.PROTECT, related_name="entries")
     station = models.ForeignKey(RunStation, on_delete=models.PROTECT, related_name="entries")
@@ -68,7 +71,7 @@ class Entry(models.Model):
 
 
 class FactKeyFields(models.Model):
-    """What something is about and where: the part, the property, and the place on the part, each in a column of its own."""
+    """A fact key in columns: part, property and place on the part."""
 
     subject = models.ForeignKey(Subject, on_delete=models.PROTECT, null=True, blank=True, related_name="+")
     property = models.CharField(max_length=30, blank=True)
@@ -83,7 +86,10 @@ class FactKeyFields(models.Model):
 
 
 class Reading(FactKeyFields):
-    """One value as typed, with its unit, gauge and place. A reading without a number (a choice, a note) keeps its words in `text`."""
+    """A value as typed, with its unit, gauge and place.
+
+    A reading without a number (a choice, a note) has its words in `text`.
+    """
 
     entry = models.ForeignKey(Entry, on_delete=models.PROTECT, related_name="readings")
     ask = models.CharField(max_length=80, help_text=_("Key of the question that it answers."))
@@ -149,7 +155,7 @@ class Timer(models.Model):
 
 
 class Move(FactKeyFields):
-    """What hands did between readings: loaded the splitter, parted the halves, struck a blow, drilled a hole."""
+    """An action between readings, for example the splitter was loaded, the halves parted, or a hole was drilled."""
 
     entry = models.ForeignKey(Entry, on_delete=models.PROTECT, related_name="moves")
     kind = models.CharField(max_length=20)
@@ -169,7 +175,7 @@ class Move(FactKeyFields):
 
 
 class DerivedFact(FactKeyFields):
-    """What followed from the readings of an entry when it was signed: a runout, a mean bore, a decision. Other stations go by it."""
+    """A fact that followed from the readings of an entry when it was signed, such as a runout, a mean bore or a decision."""
 
     entry = models.ForeignKey(Entry, on_delete=models.PROTECT, related_name="derived")
     value = models.FloatField(null=True, blank=True)
@@ -187,7 +193,7 @@ class DerivedFact(FactKeyFields):
 
 
 class Digest(models.Model):
-    """What a signed entry and its record come to, SHA-256, over what the entry signed before it came to. Made once, never changed."""
+    """The SHA-256 digest of a signed entry, its record and the previous digest. It never changes."""
 
     entry = models.OneToOneField(Entry, on_delete=models.PROTECT, related_name="digest")
     previous = models.CharField(max_length=64, blank=True, help_text=_("Of the entry signed before it; empty for the first of a job."))
@@ -201,7 +207,7 @@ class Digest(models.Model):
 
 
 class Record(models.Model):
-    """An entry as it was signed, never reworded: the call, its words, figures, facts and equipment, and the drawing."""
+    """A signed entry as it was: verdict, text, values, facts, equipment and drawing."""
 
     entry = models.OneToOneField(Entry, on_delete=models.PROTECT, related_name="record")
     content = models.JSONField(default=dict)

@@ -53,7 +53,7 @@ class Photo(models.Model):
 
 
 class Pin(models.Model):
-    """A numbered pin on a photo with a note: washer stuck here. Its place is a share of the picture's width and height."""
+    """A numbered marker on a photo with a note. Its position is a fraction of the width and the height."""
 
     photo = models.ForeignKey(Photo, on_delete=models.CASCADE, related_name="pins")
     number = models.PositiveSmallIntegerField()
@@ -74,7 +74,7 @@ class Pin(models.Model):
 
 
 class TrayPlace(models.Model):
-    """A place on the parts tray: what lies there, how many, which way round, and where it came from. Places are kept in the order taken."""
+    """A position on the parts tray: the part, the quantity, the orientation and the origin, in the order of removal."""
 
     job = models.ForeignKey(Job, on_delete=models.CASCADE, related_name="tray")
     number = models.PositiveSmallIntegerField()

@@ -64,7 +64,10 @@ class Command(BaseCommand):
 
 
 def _certificate() -> tuple[Renewed, ssl.SSLContext]:
-    """The shop's own, up to date. What makes one is loaded here: a server that needs none keeps that memory."""
+    """The shop's own, up to date.
+
+    What makes one is loaded here: a server that needs none keeps that memory.
+    """
     from stator.server.tls import OwnCertificate
 
     own = OwnCertificate(settings.TLS_FOLDER, settings.ALLOWED_HOSTS)

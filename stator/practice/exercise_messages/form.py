@@ -12,7 +12,10 @@ Sentence = str | Promise
 
 @dataclass(frozen=True)
 class Said:
-    """The sentences of one exercise. `levels` says what each level brings; a lever or a truth that is not here has none."""
+    """The sentences of one exercise.
+
+    `levels` says what each level brings; a lever or a truth that is not here has none.
+    """
 
     name: Sentence
     asks: Sentence  # what is to be done

@@ -75,7 +75,10 @@ class Typed:
 
 
 class Exercise(ABC):
-    """One exercise. `looks` and `works` are rows of levers: those that only look, and those that do something to the part."""
+    """One exercise.
+
+    `looks` and `works` are rows of levers: those that only look, and those that do something to the part.
+    """
 
     key: ClassVar[str]
     station: ClassVar[str]

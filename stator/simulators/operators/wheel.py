@@ -48,7 +48,10 @@ def heavy_there(part: Wheel) -> Unbalance | None:
 
 
 def by_the_calls(part: Wheel, permitted_gmm: float) -> float:
-    """Go after go until the proof is within what is permitted; the unbalance left, g·mm. A wheel not to be touched is left alone."""
+    """Go after go until the proof is within what is permitted; the unbalance left, g·mm.
+
+    A wheel not to be touched is left alone.
+    """
     if part.truth.sound != "sound" or not part.truth.shook:
         return part.gmm
     for _ in range(MOST_GOES):

@@ -60,7 +60,10 @@ from stator.stations.framework import StationInput
 
 @dataclass(frozen=True)
 class BalanceAnalysis:
-    """All that Balance computes of one wheel. Each go, from stops to holes, is one attempt. Sizes in mm, unbalance in g·mm."""
+    """All that Balance computes of one wheel.
+
+    Each go, from stops to holes, is one attempt. Sizes in mm, unbalance in g·mm.
+    """
 
     card: EngineCard
     own: EntryData

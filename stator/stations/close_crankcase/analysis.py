@@ -72,7 +72,10 @@ def torque_of(mark: Mark, round_number: int) -> FactKey:
 
 @dataclass(frozen=True)
 class ClosingAnalysis:
-    """All that Close computes of joints that close together: along the crank, or one cover. Torques in N·m, forces in N, times in s."""
+    """All that Close computes of joints that close together: along the crank, or one cover.
+
+    Torques in N·m, forces in N, times in s.
+    """
 
     joints: tuple[Joint, ...]
     own: EntryData

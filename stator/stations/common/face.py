@@ -1,4 +1,7 @@
-"""The joint face as a drawing: from mm on the face to px on a sheet. Shared by the card and by every station that works on the face."""
+"""The joint face as a drawing: from mm on the face to px on a sheet.
+
+Shared by the card and by every station that works on the face.
+"""
 
 from __future__ import annotations
 

@@ -214,7 +214,10 @@ class BoundStation:
         return self.questions()
 
     def open_questions(self) -> list[Question]:
-        """Return the questions without an answer, in order. Places that are read several times follow round by round."""
+        """Return the questions without an answer, in order.
+
+        Places that are read several times follow round by round.
+        """
         return list(self._open)
 
     @cached_property
@@ -675,7 +678,10 @@ class BoundStation:
         return self.definition.uses(self.analysis)
 
     def replace(self, reason: str) -> None:
-        """Begin a new entry that replaces the signed one. At the last station, open a job again that was handed over."""
+        """Begin a new entry that replaces the signed one.
+
+        At the last station, open a job again that was handed over.
+        """
         if self.station.open_when_closed and self.job.is_closed:
             if not self.person.is_owner:
                 raise BadInput("reason", _("Only an owner of the shop opens a closed job again."))
@@ -687,7 +693,10 @@ class BoundStation:
         return self.signed
 
     def every_seat_signed(self) -> bool:
-        """Return True if every seat of the station is signed and no entry is open. Seats fitted at another station do not count."""
+        """Return True if every seat of the station is signed and no entry is open.
+
+        Seats fitted at another station do not count.
+        """
         signed = set(self.stage.entries.filter(signed_at__isnull=False, seat__isnull=False).values_list("seat_id", flat=True))
         left = [each for each in self.job.card.seats.all() if each.pk not in signed and not self.fitted_elsewhere(each)]
         return not left and not self.stage.entries.filter(signed_at__isnull=True).exists()

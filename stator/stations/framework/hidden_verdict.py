@@ -10,7 +10,10 @@ _hooks: list[Callable[[BoundStation], bool]] = []
 
 
 def hide_when(hook: Callable[[BoundStation], bool]) -> None:
-    """Register a hook that returns True if the user judges before the verdict is shown. Call it in `AppConfig.ready`."""
+    """Register a hook that returns True if the user judges before the verdict is shown.
+
+    Call it in `AppConfig.ready`.
+    """
     _hooks.append(hook)
 
 

@@ -13,7 +13,10 @@ from stator.jobs.facts import EntryData, Facts
 
 
 def read_off(seats: Iterable[Seat], known: Facts, own: EntryData) -> None:
-    """Set the marking of each seat to the one that was read on its bearing. A marking that cannot be parsed is ignored."""
+    """Set the marking of each seat to the one that was read on its bearing.
+
+    A marking that cannot be parsed is ignored.
+    """
     for seat in seats:
         if seat.marking_assumed:
             others = known.history(seat.part, Property.BEARING_MARKING)

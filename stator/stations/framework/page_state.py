@@ -35,7 +35,7 @@ class PageState:
         """Return the state that a page sends; a page without one has seen nothing.
 
         >>> PageState.of(str(PageState.now(7, "in", "It drops in: 99 %")))
-        Seen(revision=7, state='in', headline='It drops in: # in #')
+        PageState(revision=7, state='in', headline='It drops in: # %')
         """
         revision, _, rest = text[:200].partition("|")
         state, _, headline = rest.partition("|")

@@ -1,4 +1,7 @@
-"""A verdict as text and a drawing for each paper size, from a station's definition. Used by jobs and quick checks."""
+"""A verdict as text and a drawing for each paper size, from a station's definition.
+
+Used by jobs and quick checks.
+"""
 
 from __future__ import annotations
 

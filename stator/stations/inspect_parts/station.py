@@ -1,4 +1,7 @@
-"""Inspect: what you have before anything is decided. Part by part; each figure against its limit, or recorded where none is known."""
+"""Inspect: what you have before anything is decided.
+
+Part by part; each figure against its limit, or recorded where none is known.
+"""
 
 from __future__ import annotations
 

@@ -249,7 +249,10 @@ class CrankInstallationAnalysis:
 
     @property
     def open_side(self) -> str:
-        """The side whose half is not on yet: its gap cannot be measured before closing. Empty where the card does not say."""
+        """The side whose half is not on yet: its gap cannot be measured before closing.
+
+        Empty where the card does not say.
+        """
         return "" if self.both else {"left": "right", "right": "left"}.get(self.card.crank_stays, "")
 
     @cached_property

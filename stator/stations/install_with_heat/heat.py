@@ -43,7 +43,10 @@ EACH_HEAT = frozenset(
 
 @dataclass(frozen=True)
 class HeatState:
-    """Something that is heated, with what was chosen and read for it. A thermometer's reading is worth what its means is."""
+    """Something that is heated, with what was chosen and read for it.
+
+    A thermometer's reading is worth what its means is.
+    """
 
     given: StationInput
 

@@ -184,7 +184,10 @@ def _before(
     tau: Estimate | None,
     target_c: float | None,
 ) -> TemperatureTrend | None:
-    """A part in its oven or freezer. Over a flame nobody knows the surroundings: it stays where it was last read."""
+    """A part in its oven or freezer.
+
+    Over a flame nobody knows the surroundings: it stays where it was last read.
+    """
     early = tuple(each for each in readings if opened is None or each.at <= opened)
     begun = timer.started_at if timer else (early[0].at if early else None)
     if begun is None:

@@ -147,7 +147,10 @@ def _base(fit: SeatFit, wishes: PlanOptions, shop: Shop, room_c: float) -> Setup
 
 
 def planned(seat: Seat, wishes: PlanOptions, shop: Shop) -> SeatPlan:
-    """Plan a seat. Where the oven's setting was not typed, it is chosen a little above the target, inside every limit."""
+    """Plan a seat.
+
+    Where the oven's setting was not typed, it is chosen a little above the target, inside every limit.
+    """
     fit = fit_of(seat, wishes.seat_mm, wishes.ring_mm)
     room_c = ROOM_C if wishes.room_c is None else wishes.room_c
     base = _base(fit, wishes, shop, room_c)

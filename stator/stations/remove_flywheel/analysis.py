@@ -84,7 +84,10 @@ OF_PULLER = {
 
 @dataclass(frozen=True)
 class FlywheelRemovalAnalysis:
-    """All that Flywheel off computes. Sizes in mm, torques in N·m, turns as an angle in degrees where they are read."""
+    """All that Flywheel off computes.
+
+    Sizes in mm, torques in N·m, turns as an angle in degrees where they are read.
+    """
 
     card: EngineCard
     own: EntryData

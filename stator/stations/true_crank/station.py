@@ -1,4 +1,7 @@
-"""True: a crank between its supports. Two runouts, what they say of the halves or of each outer web, the one next move."""
+"""True: a crank between its supports.
+
+Two runouts, what they say of the halves or of each outer web, the one next move.
+"""
 
 from __future__ import annotations
 

@@ -44,7 +44,7 @@ def act_key() -> SafeString:
 
 @register.simple_tag
 def page_words() -> SafeString:
-    """Return what scripts may have to say, in the reader's language."""
+    """Return the messages of the scripts in the reader's language."""
     return _page_words(get_language())
 
 
@@ -55,14 +55,14 @@ def _page_words(language: str | None) -> SafeString:
 
 @register.simple_tag
 def mark(state: str) -> SafeString:
-    """The shape of a state: told apart without colour."""
+    """Return the shape of a state, which can be distinguished without color."""
     inner = _MARKS.get(state, _MARKS["ahead"])
     return mark_safe(f'<svg class="mark" viewBox="0 0 16 16" aria-hidden="true">{inner}</svg>')  # noqa: S308  from the table above
 
 
 @register.filter
 def clock(seconds: float | None) -> str:
-    """Seconds as 6:52 or 1:04:10; in words when nobody knows."""
+    """Return seconds as 6:52 or 1:04:10, or as words if unknown."""
     if seconds is None or math.isnan(seconds):
         return _("unknown")
     if math.isinf(seconds):
@@ -82,7 +82,7 @@ class _Lies(Protocol):
 
 @register.simple_tag
 def limit_position(lies: _Lies) -> SafeString:
-    """Return where a figure lies between its limits, small enough for a line of a table."""
+    """Return a small drawing of the position of a value between its limits, for a line of a table."""
 
     def x(share: float) -> float:
         return round(150 * min(max(share, 0.0), 1.0), 1)
@@ -112,7 +112,7 @@ LETTER = 7.3  # width of one on a scale, px
 
 
 def _told(value: float, scale: _Scale, kind: str) -> str:
-    """A number of a scale in the reader's unit, its unit left out; as it is in a unit of a press's own."""
+    """Return a number of a scale in the reader's unit, without its unit; unchanged in a unit of a press."""
     if not kind:
         return figure(value, scale.digits)
     per = PER_CORE_UNIT.get(scale.unit, 1.0)
@@ -199,7 +199,7 @@ def as_length(value_mm: float | None) -> str:
 
 @register.filter
 def mm_name(value_mm: float | None) -> str:
-    """A size by its trade name, metric whoever reads: of a bearing, a seal, a thread."""
+    """Return a size by its trade name, which is metric for every reader: of a bearing, a seal, a thread."""
     return "–" if value_mm is None else trade(value_mm)
 
 

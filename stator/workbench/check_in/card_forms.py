@@ -1,4 +1,7 @@
-"""The parts of an engine card, each with its own small form. What is unknown stays empty; what is usual is marked as taken."""
+"""The parts of an engine card, each with its own small form.
+
+What is unknown stays empty; what is usual is marked as taken.
+"""
 
 from __future__ import annotations
 

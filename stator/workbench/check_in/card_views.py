@@ -1,4 +1,7 @@
-"""The engine card: of a job, or on the shelf. Each part has its own small form; the face is filled by tapping on it."""
+"""The engine card: of a job, or on the shelf.
+
+Each part has its own small form; the face is filled by tapping on it.
+"""
 
 from __future__ import annotations
 

@@ -1,4 +1,4 @@
-"""Make the owner's account at the prompt, once, and stock the shelves."""
+"""Create the owner's account at the prompt, and add the initial equipment."""
 
 from __future__ import annotations
 
@@ -22,7 +22,7 @@ WEEKS = {"mon": 1, "sat": 6, "sun": 0}
 
 
 def zone_here() -> str:
-    """The time zone of this machine, where it can be told; else the one of the settings."""
+    """Return the time zone of this computer, or that of the settings if it is unknown."""
     named = os.environ.get("TZ", "").lstrip(":")
     if not named:
         found = Path("/etc/localtime").resolve().as_posix().partition("zoneinfo/")[2]
@@ -58,7 +58,7 @@ class Command(BaseCommand):
         self.stdout.write(f"{name} may sign in.")
 
     def _settings(self) -> None:
-        """Where the shop is and how it measures; Enter takes what stands in brackets."""
+        """Set the location of the shop and its units; Enter accepts the value in brackets."""
         shop, zones = Shop.current(), available_timezones()
         usual = zone_here()
         zone = input(f"Time zone of the shop [{usual}]: ").strip() or usual

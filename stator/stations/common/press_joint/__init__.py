@@ -1,1 +1,4 @@
-"""A press joint at the bench: its sizes, the force it takes, the heat it stands. Apart parts one, Together makes one."""
+"""A press joint at the bench: its sizes, the force it takes, the heat it stands.
+
+Apart parts one, Together makes one.
+"""

@@ -195,7 +195,10 @@ class CaseHalfAnalysis(Half):
 
     @cached_property
     def live_heat(self) -> Live:
-        """What is left, ordered anew from the clocks and from what was read. The part in hand stays in hand until it is answered for."""
+        """What is left, ordered anew from the clocks and from what was read.
+
+        The part in hand stays in hand until it is answered for.
+        """
         fates = {part.key: self.fate(part) for part in self.plan.parts}
         lost = {part.key for part in self.plan.parts if fates[part.key] in STUCK}
         jammed = tuple(part for part in self.plan.parts if part.key in lost)

@@ -32,7 +32,10 @@ CIRCLIP_S = 15.0  # to seat a circlip, pliers in hand
 
 @dataclass(frozen=True)
 class HotPart:
-    """One thing to be put into the hot case. A circlip is one too: it needs no heat, only its bearing home before it."""
+    """One thing to be put into the hot case.
+
+    A circlip is one too: it needs no heat, only its bearing home before it.
+    """
 
     key: str
     name: str

@@ -33,7 +33,10 @@ class Code(StrEnum):
 
 @dataclass(frozen=True)
 class Assembly:
-    """One part, what was read of it, and what the engine calls the part of the case it sits in. Lengths in mm, angles in °."""
+    """One part, what was read of it, and what the engine calls the part of the case it sits in.
+
+    Lengths in mm, angles in °.
+    """
 
     fitted: Fitted
     own: EntryData

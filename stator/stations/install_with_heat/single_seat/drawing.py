@@ -1,4 +1,7 @@
-"""Housing and ring in section with the gap exaggerated, and the clearance against time under it. No judgement here."""
+"""Housing and ring in section with the gap exaggerated, and the clearance against time under it.
+
+No judgement here.
+"""
 
 from __future__ import annotations
 
@@ -264,7 +267,10 @@ def _shaft(
 
 
 def _labels(found: SingleSeatAnalysis, canvas: Canvas, now: Scene, ring: tuple[float, float], inks: tuple[str, str], frame: Frame) -> None:
-    """Names and temperatures of both parts, each leading to its question; where to measure next. `ring` is its top and its height."""
+    """Names and temperatures of both parts, each leading to its question; where to measure next.
+
+    `ring` is its top and its height.
+    """
     (top, tall), (outer_ink, inner_ink) = ring, inks
     onto_shaft, asked = found.onto_shaft, canvas.asked
     outer = (now.moment.outer_c, now.setup.outer_u_k, outer_ink, found.slot(Property.HOT_TEMPERATURE))
