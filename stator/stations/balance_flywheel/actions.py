@@ -1,4 +1,4 @@
-"""What may be done at Balance: balance a wheel that did not shake, roll it again, sign."""
+"""Actions of Balance flywheel: balance a flywheel that did not vibrate, roll it again, sign."""
 
 from __future__ import annotations
 
@@ -30,22 +30,22 @@ def actions(bound: BoundStation) -> tuple[Action, ...]:
 
 
 def go_on(bound: BoundStation) -> None:
-    """Balance the wheel although it did not shake."""
+    """Balance the flywheel although it did not vibrate."""
     bound.choose(anyway=True)
 
 
 def add_mass(bound: BoundStation) -> None:
-    """Mass is added in this go, where drilling is refused."""
+    """Add mass in this attempt, if drilling is refused."""
     bound.choose(adding=bound.analysis.attempt)
 
 
 def prove_again(bound: BoundStation) -> None:
-    """The four masses are withdrawn and asked anew, with a finer step or a freer stand."""
+    """Withdraw the four masses and measure them again, with a finer step or less friction."""
     request_remeasurement(bound, [turning(mark) for mark in MARKS])
 
 
 def roll_again(bound: BoundStation) -> None:
-    """The next go; what this one drilled and found is kept with it."""
+    """Begin the next attempt; the holes and results of this one remain stored."""
     found: BalanceAnalysis = bound.analysis
     for made in found.made:
         hole: dict[str, Any] = dict(made)

@@ -1,4 +1,4 @@
-"""What is known of a wheel on its stand: whether to touch it, where it stops, how much is heavy, where to drill, what is left after."""
+"""Analysis of a flywheel on its stand: whether to balance it, where it stops, its unbalance, the drill plan and the residual."""
 
 from __future__ import annotations
 
@@ -60,9 +60,9 @@ from stator.stations.framework import StationInput
 
 @dataclass(frozen=True)
 class BalanceAnalysis:
-    """All that Balance computes of one wheel.
+    """The analysis of one flywheel at Balance flywheel.
 
-    Each go, from stops to holes, is one attempt. Sizes in mm, unbalance in g·mm.
+    Each attempt goes from stops to holes. Sizes in mm, unbalance in g·mm.
     """
 
     card: EngineCard
@@ -73,11 +73,11 @@ class BalanceAnalysis:
         return self.own.attempt
 
     def value(self, what: Property) -> float | None:
-        """A figure of the wheel, whichever go it was measured in."""
+        """Return a value of the flywheel from any attempt."""
         return self.own.value(at(what))
 
     def now(self, slot: FactKey) -> float | None:
-        """Return what was measured last in this go."""
+        """Return the latest measurement of this attempt."""
         taken = self.own.all(slot, self.attempt)
         return taken[-1].value if taken else None
 
@@ -110,7 +110,7 @@ class BalanceAnalysis:
 
     @cached_property
     def speed(self) -> Conformity | None:
-        """Rim speed against what the metal usually stands, m/s."""
+        """Compare the rim speed with the usual limit of its metal, m/s."""
         rim, limit = self.value(Property.RIM_DIAMETER), rim_limit_m_s(self.metal)
         if not rim or not self.rpm or limit is None:
             return None
@@ -120,12 +120,12 @@ class BalanceAnalysis:
 
     @property
     def is_refused(self) -> bool:
-        """Cracked or mended: it is never balanced here."""
+        """Return True if it is cracked or repaired; such a flywheel is never balanced."""
         return self.said(Property.WHEEL_SOUND) in REFUSED
 
     @property
     def is_left(self) -> bool:
-        """It did not shake, and nobody said to go on."""
+        """Return True if it did not vibrate and nobody chose to continue."""
         return not self.is_refused and self.said(Property.SHOOK) == "no" and not self.own.chosen.get("anyway")
 
     @property
@@ -137,12 +137,12 @@ class BalanceAnalysis:
 
     @cached_property
     def marks(self) -> list[float]:
-        """Return where it stopped in this go, °."""
+        """Return the angles at which it stopped in this attempt, °."""
         return [each.value for each in self.own.all(at(Property.STOP_ANGLE), self.attempt) if each.value is not None]
 
     @cached_property
     def stops(self) -> Stops | None:
-        """Return whether the marks tell, corrected for looking at them after every stop."""
+        """Return the statistics of the stops, corrected for a test after every stop."""
         looks = looks_for(min(max(MOST_STOPS, len(self.marks)), 40))
         return stops(self.marks, looks) if len(self.marks) >= 2 else None
 
@@ -152,7 +152,7 @@ class BalanceAnalysis:
 
     @property
     def heavy_deg(self) -> float:
-        """Return where it is heavy: by the proof, else by the stops."""
+        """Return the angle of the heavy spot, from the proof or from the stops."""
         if self.proof:
             return self.proof.unbalance.deg
         return self.stops.mean_deg if self.stops else 0.0
@@ -169,7 +169,7 @@ class BalanceAnalysis:
 
     @cached_property
     def weighed(self) -> Unbalance | None:
-        """Return how much, once the trial mass has said it."""
+        """Return the unbalance from the trial mass; None before that is measured."""
         stays, turns = self.now(at(Property.TRIAL_STAYS)), self.now(at(Property.TRIAL_TURNS))
         arm = self.value(Property.TRIAL_RADIUS)
         if not self.marks_tell or arm is None or stays is None or turns is None:
@@ -181,12 +181,12 @@ class BalanceAnalysis:
 
     @property
     def turning(self) -> list[float | None]:
-        """The least masses that turn it, kg, by the mark that lies level."""
+        """Return the lowest masses that turn it, kg, by the mark that is level."""
         return [self.now(turning(mark)) for mark in MARKS]
 
     @cached_property
     def proof(self) -> Proof | None:
-        """Return what the four masses show; None until they are in, or where it turns by itself."""
+        """Return the result of the four masses; None until all are measured, or if it turns without a mass."""
         arm, masses = self.value(Property.TRIAL_RADIUS), [each for each in self.turning if each is not None]
         if arm is None or len(masses) < len(MARKS):
             return None
@@ -203,7 +203,7 @@ class BalanceAnalysis:
 
     @property
     def needs_proof(self) -> bool:
-        """Return True if nothing heavy is found any more: by the stops, or by the trial mass."""
+        """Return True if neither the stops nor the trial mass show a heavy spot."""
         if self.weighed is not None:
             judged = self.judged(self.weighed.gmm, self.weighed.uncertainty_gmm)
             return bool(judged and judged.state == IN)
@@ -249,7 +249,7 @@ class BalanceAnalysis:
 
     @cached_property
     def plan(self) -> DrillPlan | None:
-        """Return where to drill in this go; None while it is not known how much or where it may be done, or nothing need be."""
+        """Return the drill plan of this attempt; None if the unbalance or the permitted places are unknown, or nothing needs drilling."""
         sizes = self.said(Property.DRILLS)
         unsaid = not sizes and not self.own.was_skipped(at(Property.DRILLS))
         if self.amount is None or self.limits is None or unsaid or self.amount.gmm <= 0:
@@ -268,7 +268,7 @@ class BalanceAnalysis:
 
     @cached_property
     def made(self) -> list[dict[str, float]]:
-        """Holes of this go as they were made."""
+        """Return the holes of this attempt as drilled."""
         found = []
         for number, each in enumerate(self.plan.holes if self.plan else (), 1):
             depth = self.now(hole(number))
@@ -284,7 +284,7 @@ class BalanceAnalysis:
 
     @property
     def thinnest(self) -> float:
-        """The least wall under a hole of this go."""
+        """Return the lowest wall thickness under a hole of this attempt."""
         walls = [self.wall_under(number, each["depth_mm"]) for number, each in enumerate(self.made, 1)]
         return min(walls, default=math.inf)
 
@@ -300,7 +300,7 @@ class BalanceAnalysis:
 
     @property
     def is_past(self) -> bool:
-        """Drilled too much: what is left lies opposite the heavy spot, and is more than permitted."""
+        """Return True if too much was drilled: the residual is opposite the heavy spot and exceeds its limit."""
         if self.rest is None or self.permitted_gmm is None or not (self.made or self.added):
             return False
         opposite = math.cos(math.radians(self.rest.deg - self.heavy_deg)) < 0
@@ -317,7 +317,7 @@ class BalanceAnalysis:
 
     @property
     def is_proved(self) -> bool:
-        """Within its grade by the proof; stops that tell nothing are none, the stand's friction hides what is left."""
+        """Return True if the proof shows that it is within its grade; friction of the stand hides a residual from the stops."""
         return bool(self.proof and self.amount_call and self.amount_call.state == IN)
 
     @cached_property
@@ -340,7 +340,7 @@ class BalanceAnalysis:
 
     @property
     def is_adding(self) -> bool:
-        """Return True if mass is added in this go instead of drilled."""
+        """Return True if mass is added in this attempt instead of drilled."""
         return bool(self.amount and self.own.chosen.get("adding") == self.attempt)
 
     @property
@@ -351,7 +351,7 @@ class BalanceAnalysis:
 
     @cached_property
     def added(self) -> dict[str, float] | None:
-        """The mass fastened in this go."""
+        """Return the mass that was added in this attempt."""
         radius, mass = self.now(at(Property.ADDED_RADIUS)), self.now(at(Property.ADDED_MASS))
         if not self.is_adding or radius is None or mass is None:
             return None
@@ -363,7 +363,7 @@ class BalanceAnalysis:
 
     @property
     def amounts(self) -> dict[int, list[float]]:
-        """Unbalance of earlier goes with its uncertainty, by the number of the go."""
+        """Return the unbalance of earlier attempts with its uncertainty, by the number of the attempt."""
         return {each.attempt: [each.amount, each.detail["uncertainty"]] for each in self.own.done(ROLLED) if each.amount is not None}
 
     @property

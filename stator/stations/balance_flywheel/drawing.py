@@ -1,4 +1,4 @@
-"""The wheel on its face: where it stopped, where it is heavy and how sure that is, what must not be touched, the holes to be drilled."""
+"""Drawing of the flywheel: stops, heavy spot with its uncertainty, areas that must not be drilled, and planned holes."""
 
 from __future__ import annotations
 
@@ -66,7 +66,7 @@ def _arcs(found: BalanceAnalysis, sheet: Sheet, at: Place, radius: float) -> Non
 
 
 def _heavy(found: BalanceAnalysis, sheet: Sheet, at: Place, radius: float) -> None:
-    """The mean of the marks with its uncertainty as a wedge; thin while it tells nothing."""
+    """Draw the mean of the marks with its uncertainty as a wedge, thin if it is not significant."""
     told = found.stops
     assert told is not None
     if told.telling:
@@ -81,7 +81,7 @@ def _heavy(found: BalanceAnalysis, sheet: Sheet, at: Place, radius: float) -> No
 
 
 def _masses(found: BalanceAnalysis, canvas: Canvas, at: Place, radius: float) -> None:
-    """The marks of the proof: the masses that turned the wheel, and where the next one goes."""
+    """Draw the marks of the proof: the masses that turned the flywheel, and the place of the next one."""
     sheet = canvas.sheet
     for mark, mass in zip(MARKS, found.turning, strict=True):
         asked = canvas.asked == turning(mark)

@@ -1,4 +1,4 @@
-"""What Balance can say and the places of its readings: codes, parts of the work, slots, arcs and drills as they are typed."""
+"""Codes, phases, fact keys, arcs and drill sizes of Balance flywheel."""
 
 from __future__ import annotations
 
@@ -24,7 +24,7 @@ STEP_KG = 0.0001  # in which the turning mass is added, where nobody says
 
 
 class Code(StrEnum):
-    """What a call at Balance can say."""
+    """Codes of the verdicts of Balance flywheel."""
 
     CRACKED = "cracked"
     REPAIRED = "repaired"
@@ -51,7 +51,7 @@ class Code(StrEnum):
 
 
 class Phase(StrEnum):
-    """Which part of the work a wheel is at."""
+    """Phases of balancing a flywheel."""
 
     ASK = "ask"
     ROLL = "roll"
@@ -68,12 +68,12 @@ def at(what: Property, angle: float | None = None) -> FactKey:
 
 
 def hole(number: int) -> FactKey:
-    """Return where the depth of a hole is kept, counted from 1."""
+    """Return the key of the depth of a hole, counted from 1."""
     return FactKey(FLYWHEEL, Property.HOLE_DEPTH, Location(stage=number))
 
 
 def turning(mark_deg: float) -> FactKey:
-    """Return where the least mass that turns it with a mark level is kept."""
+    """Return the key of the lowest mass that turns it with a mark level."""
     return at(Property.TURNING_MASS, mark_deg)
 
 

@@ -1,4 +1,4 @@
-"""What is asked of a wheel: touch it at all? its stops, the trial mass, where it may be drilled, each hole as it was made."""
+"""Questions of Balance flywheel: whether to balance, stops, trial mass, drilling area, and each hole as drilled."""
 
 from __future__ import annotations
 
@@ -60,7 +60,7 @@ def _within_rim(found: BalanceAnalysis) -> dict[str, Any]:
 
 
 def _proof(found: BalanceAnalysis) -> list[Question]:
-    """The least mass that turns it at four marks: the only proof of balance on a stand that rubs."""
+    """Return the questions for the lowest mass that turns it at four marks, the only proof of balance on a stand with friction."""
     arm = found.value(Property.TRIAL_RADIUS)
     past = arm is not None and found.now(turning(0)) is not None
     asked = [

@@ -1,4 +1,4 @@
-"""Balance: touch the wheel at all? where it stops, and whether that tells; how much; where to drill, and what is left after."""
+"""Balance flywheel: whether to balance, where it stops and whether that is significant, the unbalance, the drill plan and the residual."""
 
 from __future__ import annotations
 

@@ -49,7 +49,7 @@ class Balancer(Halves):
 
 
 class OnTheStand(TestCase):
-    """A wheel of 1.9 kg at 8500: G 6.3 permits 13 g·mm."""
+    """Tests with a flywheel of 1.9 kg at 8500 rpm, of which G 6.3 permits 13 g·mm."""
 
     MARKS = (184, 201, 176, 205, 195, 190)
 

@@ -1,4 +1,4 @@
-"""The call on a wheel, and where its numbers come from."""
+"""The verdict on a flywheel, and the sources of its numbers."""
 
 from __future__ import annotations
 
@@ -40,7 +40,7 @@ FIGURES = (Property.WHEEL_MASS, Property.WHEEL_SPEED, Property.RIM_DIAMETER)
 
 
 def verdict(found: BalanceAnalysis, asked: list[Question]) -> Verdict:
-    """The call as it stands; `asked` is what is still to be answered."""
+    """Return the present verdict; `asked` are the open questions."""
     if found.is_refused:
         return Verdict(State.STOP, Code(found.said(Property.WHEEL_SOUND)), next="sign_off", ways=(Alternative(at(Property.WHEEL_SOUND)),))
     if found.is_left:
@@ -104,7 +104,7 @@ def _scale(found: BalanceAnalysis) -> Scale | None:
 
 
 def _prove(found: BalanceAnalysis, asked: list[Question]) -> Verdict:
-    """Nothing heavy is found any more: the masses that turn it are to say so."""
+    """Return the verdict when no heavy spot is found any longer, before the proof."""
     values: dict[str, Any] = {"stops": len(found.marks), **_permitted(found)}
     if found.turns_by_itself:
         return Verdict(State.OUT, Code.BY_ITSELF, values, next="roll_it")

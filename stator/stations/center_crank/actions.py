@@ -1,4 +1,4 @@
-"""What may be done at Centre: measure again after the crank was moved, sign."""
+"""Actions of Center crank: measure again after the crank was moved, sign."""
 
 from __future__ import annotations
 
@@ -26,7 +26,7 @@ def measure_again(bound: BoundStation) -> None:
 
 
 def may_sign(bound: BoundStation) -> str:
-    """Not while it stands off centre."""
+    """Return why it cannot be signed while the crank is off center."""
     found: CenteringAnalysis = bound.analysis
     if not found.middle or found.is_centred:
         return ""

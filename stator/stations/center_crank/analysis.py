@@ -1,4 +1,4 @@
-"""What is known of the crank in the closed case: the gaps at its sides, how it turns, its end float by dial, whether the case holds."""
+"""Analysis of the crank in the closed case: gaps at its sides, rotation, end play by dial gauge, and leakage."""
 
 from __future__ import annotations
 
@@ -34,17 +34,17 @@ NOT_PROVED = FactKey(JOINT, Property.REASON)
 
 
 def pressure(test: str, stage: int) -> FactKey:
-    """Return where the gauge stood in a test, at its start or its end."""
+    """Return the key of the pressure at the start or the end of a test."""
     return FactKey(JOINT, Property.TEST_PRESSURE, Location(depth=test, stage=stage))
 
 
 def warmth(test: str, stage: int) -> FactKey:
-    """Return where the temperature of the air in the case is kept, at a test's start or its end."""
+    """Return the key of the air temperature in the case at the start or the end of a test."""
     return FactKey(JOINT, Property.TEST_TEMPERATURE, Location(depth=test, stage=stage))
 
 
 class Code(StrEnum):
-    """What a call at Centre can say."""
+    """Codes of the verdicts of Center crank."""
 
     MEASURE = "measure"
     TOO_CLOSE = "too close"
@@ -72,7 +72,7 @@ class CenteringAnalysis:
 
     @property
     def stands_hard(self) -> bool:
-        """Return True if this crank stands hard on one side, as some manuals have it."""
+        """Return True if this crank rests against one side, as some manuals require."""
         return self.own.choice("school") == "hard"
 
     @property
@@ -117,7 +117,7 @@ class CenteringAnalysis:
         return centred(*self.gaps, self.pitch_mm, self.limit_mm, self.gap_uncertainty) if self.gaps else None
 
     def blades_for(self, gap_mm: float) -> list[float]:
-        """The blades that make a gap."""
+        """Return the feeler gauge blades that make up a gap."""
         return list(feeler_gauges.stack(gap_mm, self.blades.sizes_mm)) if self.blades and gap_mm > 0 else []
 
     @property
@@ -136,7 +136,7 @@ class CenteringAnalysis:
 
     @cached_property
     def predicted(self) -> Fact | None:
-        """Return what End float said it would be."""
+        """Return the end play predicted at Set end play."""
         return self.known.as_left(CRANK, Property.END_FLOAT_PREDICTED)
 
     @cached_property
@@ -193,7 +193,7 @@ class CenteringAnalysis:
             return None
 
     def settled_in_min(self, found: Conformity) -> int | None:
-        """Return how long a test must be held to tell a leak that is too close to call; None where no reasonable time does."""
+        """Return how long a test must last to decide a leak that is too close to call; None if no reasonable time suffices."""
         return leak_settled_min(found.values["rate"], found.values["limit"], PRESSURE_U_KPA)
 
     @cached_property

@@ -1,4 +1,4 @@
-"""The crank between its bearings with both gaps, drawn large, and the way to move it; below, the test as two falling lines."""
+"""Drawing of the crank between its bearings with enlarged gaps and the move; below it the pressure tests as two lines."""
 
 from __future__ import annotations
 

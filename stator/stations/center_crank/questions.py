@@ -1,4 +1,4 @@
-"""What is asked at Centre: gaps, spin, end float by dial, pressure and vacuum held so long."""
+"""Questions of Center crank: gaps, rotation, end play by dial gauge, pressure and vacuum with their times."""
 
 from __future__ import annotations
 

@@ -1,4 +1,4 @@
-"""Centre: equal gaps or hard on one side, the spin, end float by dial against what was predicted, and whether the case holds."""
+"""Center crank: equal gaps or one side, rotation, measured against predicted end play, and leakage."""
 
 from __future__ import annotations
 

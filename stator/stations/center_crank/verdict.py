@@ -1,4 +1,4 @@
-"""The call on the crank in its case: whether it stands in the middle, turns, has its end float, and whether the case holds."""
+"""The verdict on the crank in its case: centered, free to turn, end play, and leakage."""
 
 from __future__ import annotations
 
@@ -35,7 +35,7 @@ GAP_STEP = 0.01
 
 
 def verdict(found: CenteringAnalysis, asked: list[Question]) -> Verdict:
-    """The call as it stands; `asked` is what is still to be answered."""
+    """Return the present verdict; `asked` are the open questions."""
     if not found.stands_hard and found.middle is None:
         return Verdict(State.WAIT, Code.MEASURE, next="ask")
     wrong = list(_wrong(found))

@@ -1,4 +1,4 @@
-"""What may be done at Close: close the faces, sign once every bolt is tight."""
+"""Actions of Close crankcase: close the mating surfaces, sign after every bolt is tightened."""
 
 from __future__ import annotations
 
@@ -29,7 +29,10 @@ def actions(bound: BoundStation) -> tuple[Action, ...]:
 
 
 def _round(bound: BoundStation) -> tuple[Action, ...]:
-    """One key for a round in which all bolts went alike; a bolt that did not is tapped, and its torque typed, before."""
+    """Return the action for a round in which no bolt failed.
+
+    A bolt that did is tapped, and its torque typed, before.
+    """
     found: ClosingAnalysis = bound.analysis
     number = found.round_now
     if number is None or not found.bolts_can_be_asked:
@@ -40,7 +43,7 @@ def _round(bound: BoundStation) -> tuple[Action, ...]:
 
 
 def round_done(bound: BoundStation) -> None:
-    """Every bolt left in this round was tightened as the round says, at the wrench: done, and not measured."""
+    """Record that every remaining bolt of this round was tightened to the torque of the round, without a measured torque."""
     found: ClosingAnalysis = bound.analysis
     number = found.round_now or 1
     done = [torque_of(mark, number).key for mark in found.left_in(number)]
@@ -48,7 +51,7 @@ def round_done(bound: BoundStation) -> None:
 
 
 def kept(bound: BoundStation, reading: Any) -> None:
-    """A bolt that failed is tightened from its first round once it is put right."""
+    """Tighten a bolt that failed from its first round after it was repaired."""
     found: ClosingAnalysis = bound.analysis
     bolt = next((mark for mark in found.ordered if fault_of(mark).key == reading.ask), None)
     if bolt and reading.text in CANNOT_HOLD:
@@ -66,7 +69,7 @@ def close(bound: BoundStation) -> None:
 
 
 def begin_again(bound: BoundStation) -> None:
-    """The case comes apart once more: faces, gears and every bolt are done anew, what was done before stays written."""
+    """Open the case again: mating surfaces, gears and bolts are done again, and what was done before remains recorded."""
     for timer in bound.timers:
         log.stop_timer(timer, bound.now)
     found: ClosingAnalysis = bound.analysis
@@ -84,7 +87,7 @@ def may_sign(bound: BoundStation) -> str:
 
 
 def _is_done_anew(key: str, bolts: set[str], found: ClosingAnalysis) -> bool:
-    """Return True if what was left out is asked again: of the joints in hand only."""
+    """Return True if a skipped question is asked again, which concerns only the joints being closed."""
     what, _, rest = key.partition(".")
     if what == Property.BOLT_TORQUE:
         return rest.partition(".")[0] in bolts

@@ -1,4 +1,4 @@
-"""What is known of a case being closed: what is still on the tray, what goes between the faces, every bolt in its order and round."""
+"""Analysis of a case being closed: parts still on the tray, gasket or sealant, and every bolt in its order and round."""
 
 from __future__ import annotations
 
@@ -36,7 +36,7 @@ EACH_CLOSING = frozenset(
 
 
 class Code(StrEnum):
-    """What a call at Close can say."""
+    """Codes of the verdicts of Close crankcase."""
 
     ON_THE_TRAY = "on the tray"
     GEAR = "gear"
@@ -54,19 +54,19 @@ class Code(StrEnum):
 
 
 class Hands(StrEnum):
-    """What hands do at Close."""
+    """Actions that Close crankcase records."""
 
     CLOSING = "closing"
     AGAIN = "again"
 
 
 def fault_of(mark: Mark) -> FactKey:
-    """Return where it is kept that a bolt snapped or its thread stripped, and that it was put right."""
+    """Return the key of a bolt's failure (snapped, or thread stripped) and of its repair."""
     return FactKey(mark.part, Property.FASTENER_FAULT)
 
 
 def torque_of(mark: Mark, round_number: int) -> FactKey:
-    """Return where the torque of a bolt in a round is kept, rounds counted from 1."""
+    """Return the key of the torque of a bolt in a round, counted from 1."""
     return FactKey(mark.part, Property.BOLT_TORQUE, Location(stage=round_number))
 
 
@@ -96,7 +96,7 @@ class ClosingAnalysis:
 
     @property
     def is_outside(self) -> bool:
-        """Return True if it is a cover or a gearbox half that goes on here."""
+        """Return True if a cover or a gearbox half is installed."""
         return is_outside(self.joints[0])
 
     def of(self, what: Property) -> FactKey:
@@ -111,7 +111,7 @@ class ClosingAnalysis:
 
     @property
     def since(self) -> int:
-        """The attempt from which on what was done counts: of several, each may have been opened again by itself."""
+        """Return the first attempt that counts; of several joints each may have been opened again separately."""
         if len(self.every) == 1:
             return self.own.attempt
         again = (each.attempt for each in self.own.done(Hands.AGAIN) if each.part == self.joints[0].part)
@@ -138,13 +138,13 @@ class ClosingAnalysis:
 
     @cached_property
     def marks(self) -> tuple[Mark, ...]:
-        """Return what stands on these joints."""
+        """Return the marks on these joints."""
         uids = {joint.uid for joint in self.joints}
         return tuple(mark for mark in self.card.marks.all() if mark.joint in uids)
 
     @property
     def joint(self) -> Joint:
-        """The joint in hand: of the next bolt, else the first that has bolts."""
+        """Return the joint of the next bolt, or the first joint that has bolts."""
         left = self.left_in(self.round_now) if self.round_now else []
         uid = next((mark.joint for mark in [*left, *self.ordered]), "")
         return next((joint for joint in self.joints if joint.uid == uid), self.joints[0])
@@ -241,13 +241,13 @@ class ClosingAnalysis:
         return bool(self.ordered) and all(self.is_done(mark, 1) for mark in self.ordered)
 
     def reached(self, mark: Mark) -> float:
-        """The torque of the last round, as read, else as wanted."""
+        """Return the torque of the last round as read, or as specified if it was not read."""
         slot = torque_of(mark, len(self.rounds))
         read = self.own.value(slot) if any(each.attempt >= self.since for each in self.own.all(slot)) else None
         return read or self.torque(mark)
 
     def fault(self, mark: Mark) -> str:
-        """Return what is wrong with a bolt or its thread: as said here, else as Split found it; empty once it was put right."""
+        """Return the failure of a bolt or its thread, as recorded here or at Split crankcase; empty after its repair."""
         said = self.own.said(fault_of(mark)) or self.known.said(mark.part, Property.FASTENER_FAULT)
         return "" if said == SOUND else said
 
@@ -278,17 +278,17 @@ class ClosingAnalysis:
 
     @property
     def sealants(self) -> list[Compound]:
-        """Compounds on the shelf that seal a joint."""
+        """Return the shop's compounds that seal a joint."""
         return [each for each in self.compounds if each.kind in SEALANTS]
 
     @cached_property
     def gasket_counted(self) -> Fact | None:
-        """The crushed gasket that End float counted, mm: 0 for none; None where it counted nothing."""
+        """Return the thickness of the crushed gasket used at Set end play, mm: 0 for none; None if it is unknown."""
         return self.known.as_left(self.joints[0].part, Property.GASKET_THICKNESS)
 
     @property
     def between(self) -> str:
-        """Return what goes between the faces: a gasket, a sealant, or nothing; a gasket by default where one was counted."""
+        """Return what is between the mating surfaces: a gasket, a sealant or nothing; by default the gasket of Set end play."""
         chosen = self.own.choice(self.sealant_choice)
         if self.sealant:
             return SEALANT
@@ -297,7 +297,7 @@ class ClosingAnalysis:
 
     @property
     def joint_differs(self) -> str:
-        """Return how the joint is other than the one that the end float was worked out with; empty when it is not."""
+        """Return how the joint differs from the one of the end play; empty if it does not."""
         if self.gasket_counted is None:
             return ""
         if self.gasket_counted.value and self.between != GASKET:
@@ -312,7 +312,7 @@ class ClosingAnalysis:
 
     @cached_property
     def open_time(self) -> Conformity | None:
-        """The sealant's time against the first round, which closes the joint; None without a sealant that dries."""
+        """Compare the sealant's open time with the first round, which closes the joint; None without a sealant that dries."""
         clock = self.clock
         if clock is None or clock.due_at is None or self.now is None or self.faces_together:
             return None
@@ -321,7 +321,7 @@ class ClosingAnalysis:
 
     @property
     def steps_s(self) -> list[float]:
-        """Seconds of what is left until every joint is drawn together: a bead and the part on, then the first round of its bolts."""
+        """Return the remaining steps until every joint is drawn together, s: bead and part, then the first round of its bolts."""
         steps = []
         for joint in self.joints:
             bolts = [mark for mark in self.ordered if mark.joint == joint.uid]
@@ -332,7 +332,7 @@ class ClosingAnalysis:
 
     @cached_property
     def plan(self) -> Conformity | None:
-        """The sealant's time against all that is to be done, before the first bead goes on; None without a sealant that dries."""
+        """Compare the sealant's open time with all steps before the first bead is applied; None without a sealant that dries."""
         if self.is_closing or not self.films.open_s or not self.ordered:
             return None
         return open_time_left(self.films.open_s, 0.0, [self.films.wait_s, *self.steps_s])
@@ -359,7 +359,7 @@ def close_facts(given: StationInput) -> ClosingAnalysis:
 
 
 def together(card: EngineCard, known: Facts) -> list[tuple[Joint, ...]]:
-    """Joints that close at one go: those along the crank, then each cover; none that was left closed."""
+    """Return groups of joints that are closed together: those along the crank, then each cover; not those that remained closed."""
     found = joints_of(card)
     opened = [joint for joint in found if known.said(joint.part, Property.HALVES_APART)]
     left = opened or found  # nobody has said which were opened

@@ -1,4 +1,4 @@
-"""The joint face with its bolts numbered in the order they are tightened, each with the rounds it has had."""
+"""Drawing of the mating surface with its bolts, numbered in tightening order, each with its rounds."""
 
 from __future__ import annotations
 

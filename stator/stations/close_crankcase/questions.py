@@ -1,4 +1,4 @@
-"""What is asked at Close: gears, the torque when the card has none, then every bolt in its order, round after round."""
+"""Questions of Close crankcase: gears, the torque if the card has none, then every bolt in its order, round by round."""
 
 from __future__ import annotations
 

@@ -1,4 +1,4 @@
-"""The sealants of a joint: which lies on which stretch, whether each stands what it keeps, how long they leave."""
+"""Sealants of a joint: their passages, their resistance to what they seal, and their times."""
 
 from __future__ import annotations
 
@@ -22,7 +22,7 @@ class SealantBead:
 
     @property
     def call(self) -> Conformity:
-        """Return whether it stands what it keeps."""
+        """Return whether the sealant resists what it seals."""
         return suits(self.product.kind, self.place)
 
 
@@ -33,12 +33,12 @@ class Films(tuple[SealantBead, ...]):
 
     @property
     def tells_passages(self) -> bool:
-        """Return True if the passages of the joint were told apart, so that the first sealant is that of the crank's chamber alone."""
+        """Return True if the passages of the joint are distinguished, so that the first sealant is only that of the crank chamber."""
         return len(self) > 1
 
     @property
     def unfit(self) -> SealantBead | None:
-        """A sealant that does not stand what it keeps."""
+        """Return a sealant that does not resist what it seals."""
         return next((film for film in self if self.tells_passages and film.call.state == STOP), None)
 
     @property
@@ -47,12 +47,12 @@ class Films(tuple[SealantBead, ...]):
 
     @property
     def open_s(self) -> float | None:
-        """Return how long the shortest-lived of the sealants stays open, by its own sheet; None where none has one."""
+        """Return the shortest open time of the sealants by their data sheets; None if none has one."""
         return min((film.product.open_s for film in self if film.product.open_s), default=None)
 
     @property
     def wait_s(self) -> float:
-        """Return how long the slowest film dries before the faces meet: estimate of its kind."""
+        """Return how long the slowest film dries before the surfaces meet, an estimate for its kind."""
         return max((60 * film.by_table.wait_min.likely for film in self if film.by_table.wait_min), default=0.0)
 
     @property
@@ -62,7 +62,10 @@ class Films(tuple[SealantBead, ...]):
 
 
 def films_of(first: Compound | None, shelf: Sequence[Compound], chosen: Callable[[str], str], *, outside: bool) -> Films:
-    """The films of a joint; `chosen` tells the product chosen for a passage. A cover keeps gear oil alone."""
+    """Return the sealant films of a joint; `chosen` is the product of each passage.
+
+    A cover seals gear oil only.
+    """
     if first is None:
         return Films()
     if outside:

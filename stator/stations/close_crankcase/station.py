@@ -1,4 +1,4 @@
-"""Close: nothing left on the tray, the sealant's open time against what is left to do, every bolt in its order and round."""
+"""Close crankcase: nothing left on the tray, the sealant's open time against the remaining steps, and every bolt in its order and round."""
 
 from __future__ import annotations
 
@@ -14,7 +14,7 @@ from stator.stations.framework.prerequisites import CRANK_SEATED, EVERY_BEARING_
 
 
 def result(found: ClosingAnalysis) -> dict[str, Any]:
-    """Return what a file carries of it: `close/1`; covers that went on after the case each by itself."""
+    """Return the stored result, `close/1`, with each cover that was installed later."""
     first, *covers = found.every
     more = {"covers": [{"joint": each.joints[0].uid, **_closed(each)} for each in covers]} if covers else {}
     return {"schema": "close/1", "core_version": core_version, **_closed(first), "gears": first.said(Property.GEARS), **more}

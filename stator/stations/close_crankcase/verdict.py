@@ -1,4 +1,4 @@
-"""The call at Close: what keeps it open, whether the torque is right, how the tightening goes."""
+"""The verdict of Close crankcase: what prevents closing, whether the torque is right, and the progress of tightening."""
 
 from __future__ import annotations
 
@@ -35,7 +35,7 @@ MOST_PLACES = 4
 
 
 def verdict(found: ClosingAnalysis, asked: list[Question]) -> Verdict:
-    """The call as it stands; `asked` is what is still to be answered."""
+    """Return the present verdict; `asked` are the open questions."""
     stop = stopped(found)
     if stop:
         return stop
@@ -55,13 +55,13 @@ def verdict(found: ClosingAnalysis, asked: list[Question]) -> Verdict:
 
 
 def overall(found: ClosingAnalysis) -> Verdict:
-    """The call that is signed: of everything that closes."""
+    """Return the verdict that is signed, on everything that is closed."""
     values = {"bolts": sum(len(each.ordered) for each in found.every), "rounds": len(found.rounds)}
     return Verdict(State.IN, Code.CLOSED, values)
 
 
 def stopped(found: ClosingAnalysis) -> Verdict | None:
-    """Return what must be put right before anything else."""
+    """Return what must be corrected first; None if nothing."""
     failed = found.with_fault(*CANNOT_HOLD)
     if failed:
         bolt = failed[0]

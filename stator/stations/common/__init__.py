@@ -1,1 +1,1 @@
-"""What several rooms share, none of which belongs to one of them: the joint face as a drawing, the press joint of a crank."""
+"""Code that several stations share: the drawing of a mating surface, and the press joint of a crank."""

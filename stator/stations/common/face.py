@@ -1,6 +1,6 @@
-"""The joint face as a drawing: from mm on the face to px on a sheet.
+"""Drawing of a mating surface: from mm on the surface to px on a sheet.
 
-Shared by the card and by every station that works on the face.
+Shared by the card and by every station that works on the mating surface.
 """
 
 from __future__ import annotations
@@ -23,7 +23,7 @@ REACH_PX = 26.0
 
 @dataclass(frozen=True)
 class Face:
-    """Where the face lies on a sheet: its middle in px, and px a mm."""
+    """The position of a mating surface on a sheet: its center in px, and px per mm."""
 
     middle: Point
     scale: float
@@ -64,7 +64,7 @@ def _round(bolts: tuple[Point, ...]) -> tuple[Point, ...]:
 
 
 def outline_mm(joint: Joint, marks: Sequence[Mark]) -> list[Point]:
-    """The case's outline: round its fasteners when there are three or more, else the rectangle of the face."""
+    """Return the outline of the case: around its fasteners if there are at least three, otherwise the rectangle of the surface."""
     bolts = [mark for mark in marks if mark.is_fastener]
     if len(bolts) >= 3:
         return list(_round(tuple((bolt.x_mm, bolt.y_mm) for bolt in bolts)))
@@ -78,7 +78,7 @@ def draw_outline(sheet: Sheet, face: Face, joint: Joint, marks: Sequence[Mark], 
 
 
 def seats_at(joint: Joint) -> list[Seat]:
-    """The seats that have their place on the face of a joint: of both its parts; at a cover of the cover alone, whose face is its own."""
+    """Return the seats on the mating surface of a joint: those of both parts, or of the cover only."""
     parts = (joint.one,) if is_outside(joint) else (joint.one, joint.other)
     return [seat for seat in joint.card.seats.all() if seat.half in parts and seat.on != Seat.On.SHAFT]
 
@@ -104,7 +104,7 @@ def draw_fastener(sheet: Sheet, face: Face, mark: Mark, cls: str = "bolt") -> No
 
 
 def draw_reach(sheet: Sheet, face: Face, x_mm: float, y_mm: float) -> None:
-    """What a finger may touch for a mark: larger than the mark, and not seen."""
+    """Draw the invisible area that can be tapped for a mark, which is larger than the mark."""
     sheet.circle(face.at(x_mm, y_mm), REACH_PX, "reach")
 
 

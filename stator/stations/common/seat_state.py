@@ -1,4 +1,4 @@
-"""What is known of a seat before a bearing goes into it: its size as measured, and whether it holds a bearing at all."""
+"""The state of a seat before a bearing is installed: its measured size, and whether it retains a bearing."""
 
 from __future__ import annotations
 
@@ -25,7 +25,7 @@ def size_of(fact: Fact | None) -> Size | None:
 
 @dataclass(frozen=True)
 class SeatState:
-    """What other stations found of a seat, and what was measured at it here."""
+    """The results of other stations for a seat, and the measurements of this one."""
 
     measured_here: Size | None
     measured_before: Size | None = None
@@ -35,7 +35,7 @@ class SeatState:
 
     @property
     def size(self) -> Size | None:
-        """The size to plan with: what was measured last, before a mend that changes it only until that is done."""
+        """Return the size for planning: the latest measurement; one before a repair counts only until the repair is done."""
         return self.measured_here or (None if self.mend in FITS_ANEW else self.measured_before)
 
     @property
@@ -45,7 +45,10 @@ class SeatState:
 
     @property
     def is_condemned(self) -> bool:
-        """Return True if it was signed as out and nobody has measured it since; a retaining compound holds where the fit does not."""
+        """Return True if it was signed as Not OK and not measured since.
+
+        A retaining compound can hold where the fit does not.
+        """
         return self.verdict == OUT and self.measured_here is None and self.mend != COMPOUND
 
     def holds_nothing(self, fit: SeatFit) -> bool:
@@ -61,7 +64,7 @@ def _grip_mm(fit: SeatFit) -> float:
 
 
 def seat_known(known: Facts, seat: Seat, measured_here: Size | None = None) -> SeatState:
-    """Return what the job knows of a seat; what its own page of this station measured counts as measured here."""
+    """Return the state of a seat in the job; measurements on its page at this station count as measured here."""
     sizes = [fact for fact in known.history(seat.part, Property.SEAT_SIZE) if fact.measured]
     last_here = next((size_of(fact) for fact in reversed(sizes) if fact.station in FITTED_AT), None)
     before = next((fact for fact in reversed(sizes) if fact.station not in FITTED_AT), None)

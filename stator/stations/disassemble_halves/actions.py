@@ -1,4 +1,4 @@
-"""What may be done at Strip, and what it writes."""
+"""Actions of Disassemble halves, and what they record."""
 
 from __future__ import annotations
 
@@ -17,7 +17,7 @@ def actions(bound: BoundStation) -> tuple[Action, ...]:
 
 
 def kept(bound: BoundStation, reading: Reading) -> None:
-    """A part that is fully described lies in its place of the tray, each of a list in one of its own; an answer given again corrects it."""
+    """Put a part that is completely described on its tray position, each part of a list on its own; a corrected answer corrects it."""
     if reading.subject is None or reading.subject.kind != Kind.TRAY:
         return
     found: DisassemblyAnalysis = bound.analysis

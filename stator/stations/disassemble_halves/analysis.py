@@ -1,4 +1,4 @@
-"""What is known of a half being stripped: how the crank came out, what lies on the tray in which order, with what wear."""
+"""Analysis of a half being disassembled: how the crank came out, and the parts on the tray with their order and wear."""
 
 from __future__ import annotations
 
@@ -24,7 +24,7 @@ _LINE = re.compile(r"\s*;\s*")
 
 
 class Code(StrEnum):
-    """What a call at Strip can say."""
+    """Codes of the verdicts of Disassemble halves."""
 
     STOP_PUSHING = "stop pushing"
     INTO_THE_TRAY = "into the tray"
@@ -34,7 +34,7 @@ class Code(StrEnum):
 
 @dataclass(frozen=True)
 class TakenOut:
-    """One part on its way to the tray, with what was said of it so far."""
+    """A part on its way to the tray, with its answers so far."""
 
     part: Part
     what: str
@@ -51,9 +51,9 @@ class TakenOut:
 
     @property
     def items(self) -> list[tuple[int, str]]:
-        """Return what lies there, with how many: `2 x washer 1.0, fork shaft, 3 forks` is a list of three.
+        """Return the parts with their quantities: `2 x washer 1.0, fork shaft, 3 forks` is a list of three.
 
-        A comma parts a list only where something in it is counted: `gear cluster, output` is one part.
+        A comma separates parts only if one of them has a quantity: `gear cluster, output` is one part.
         """
         found = [_counted(each) for each in _COMMA.split(self.what) if each.strip()]
         if not any(counted for _count, _name, counted in found):
@@ -62,7 +62,7 @@ class TakenOut:
 
 
 def _counted(text: str) -> tuple[int, str, bool]:
-    """Return how many, the name, and whether a number was said: `2 x washer` is two washers."""
+    """Return the quantity, the name, and whether a number was typed: `2 x washer` is two washers."""
     found = _COUNTED.match(text) or _SEVERAL.match(text)
     return (max(1, int(found[1])), found[2].strip(), True) if found else (1, text.strip(), False)
 
@@ -86,7 +86,7 @@ class DisassemblyAnalysis:
 
     @property
     def is_bare(self) -> bool:
-        """Return True if the mechanic has said that nothing is left."""
+        """Return True if the mechanic confirmed that nothing is left in the half."""
         return self.own.was_skipped(self.part_number(len(self.parts) + 1).slot(Property.TRAY_PART))
 
     @property

@@ -1,4 +1,4 @@
-"""The tray from above: a place for each part in the order it came, with count, side and a flag for wear."""
+"""Drawing of the tray from above: a position for each part in order, with quantity, side and a flag for wear."""
 
 from __future__ import annotations
 
@@ -13,7 +13,7 @@ GAP = 10.0
 
 
 def draw(found: DisassemblyAnalysis, canvas: Canvas) -> None:
-    """Each word stands inside its own place, so that none can lie over another."""
+    """Draw the tray with each text inside its own position, so that none overlap."""
     sheet, places = canvas.sheet, found.places
     across = 5 if canvas.is_wide else 3
     rows = max(3, -(-(len(places) + 1) // across))

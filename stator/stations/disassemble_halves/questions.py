@@ -1,4 +1,4 @@
-"""What is asked at Strip: the crank, then part after part until the half is bare."""
+"""Questions of Disassemble halves: the crank, then part by part until the half is empty."""
 
 from __future__ import annotations
 

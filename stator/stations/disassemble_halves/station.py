@@ -1,4 +1,4 @@
-"""Strip: the crank pushed out centred, then everything into the tray in the order it comes, looked at for wear at once."""
+"""Disassemble halves: the crank is pushed out straight, then all parts go on the tray in order, with a check for wear."""
 
 from __future__ import annotations
 

@@ -1,4 +1,4 @@
-"""The call at Strip: a crank that comes crooked, parts on their way to the tray, the bare half."""
+"""The verdict of Disassemble halves: a tilted crank, parts on their way to the tray, the empty half."""
 
 from __future__ import annotations
 

@@ -1,4 +1,4 @@
-"""What is known of an engine that goes back: what is still open, what lies on the tray, what was signed against the call."""
+"""Analysis of an engine at handover: open stations, parts on the tray, and entries signed against the verdict."""
 
 from __future__ import annotations
 
@@ -22,7 +22,7 @@ FINISHED = (RunStation.State.DONE, RunStation.State.SKIPPED)
 
 
 class Code(StrEnum):
-    """What a call at Hand over can say."""
+    """Codes of the verdicts of Hand over engine."""
 
     NOT_FINISHED = "not finished"
     ON_THE_TRAY = "on the tray"
@@ -39,7 +39,7 @@ def of_engine(what: Property) -> FactKey:
 
 @dataclass(frozen=True)
 class Line:
-    """One station as it stands: its key, the call signed last, and why it was left out if it was."""
+    """The state of a station: its key, its latest signed verdict, and the reason if it was skipped."""
 
     key: str
     state: str
@@ -88,7 +88,7 @@ class HandOverAnalysis:
 
     @cached_property
     def unsigned(self) -> list[str]:
-        """Stations begun and not signed, or ahead and neither done nor left out with a reason."""
+        """Return the stations that are begun and not signed, or neither done nor skipped with a reason."""
         begun = [entry.station.key for entry in self.entries if not entry.is_signed]
         ahead = [line.key for line in self.lines if line.state not in FINISHED]
         return list(dict.fromkeys([*begun, *ahead]))
@@ -105,7 +105,7 @@ class HandOverAnalysis:
 
     @cached_property
     def against(self) -> list[Entry]:
-        """Signed although the call was not in."""
+        """Return the entries that were signed although the verdict was not OK."""
         return [entry for entry in self.signed if entry.call_state in ADVISED_AGAINST]
 
     @property

@@ -1,4 +1,4 @@
-"""The job's tag as it goes out: every station with the call it was signed by, what was left out and why."""
+"""Drawing of the job's tag at handover: every station with its signed verdict, and skipped stations with the reason."""
 
 from __future__ import annotations
 

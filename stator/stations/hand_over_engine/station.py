@@ -1,4 +1,4 @@
-"""Hand over: what is still open, parts used, what was decided against advice, what stays unknown; then the job is closed."""
+"""Hand over engine: open stations, parts used, decisions against advice and what remains unknown; then the job is closed."""
 
 from __future__ import annotations
 
@@ -42,7 +42,7 @@ def questions(found: HandOverAnalysis) -> list[Question]:
 
 
 def verdict(found: HandOverAnalysis, asked: list[Question]) -> Verdict:
-    """The call as it stands; `asked` is what is still to be answered."""
+    """Return the present verdict; `asked` are the open questions."""
     entries = {"entries": len(found.entries)}
     if found.unsigned:
         ways = tuple(Alternative(station=key) for key in found.unsigned[:MOST_NAMED])

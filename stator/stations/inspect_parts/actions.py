@@ -1,4 +1,4 @@
-"""What may be done at Inspect: measure again what is too close, go on to the next part, sign."""
+"""Actions of Inspect parts: measure again what is too close to call, continue with the next part, sign."""
 
 from __future__ import annotations
 
@@ -25,7 +25,7 @@ def actions(bound: BoundStation) -> tuple[Action, ...]:
 
 
 def measure_again(bound: BoundStation) -> None:
-    """Ask the places of a figure that is too close so often that its call is settled."""
+    """Ask for as many readings of a value that is too close to call as decide its verdict."""
     settle = bound.analysis.settling
     if settle:
         figure, readings = settle

@@ -1,4 +1,4 @@
-"""What is known of a crank and its seats before anything is decided: each figure against its limit, or recorded where none is known."""
+"""Analysis of a crank and its seats before decisions: each value with its limit, or recorded without one."""
 
 from __future__ import annotations
 
@@ -33,7 +33,7 @@ STAYS = (KEEP, MAY_STAY)
 
 
 class Code(StrEnum):
-    """What a call at Inspect can say."""
+    """Codes of the verdicts of Inspect parts."""
 
     MEASURE = "measure"
     DAMAGED = "damaged"
@@ -51,7 +51,7 @@ class Code(StrEnum):
 
 @dataclass(frozen=True)
 class Factor:
-    """The balance factor with the new masses, with the old, and the mass that would hang it level with the old factor, kg."""
+    """The balance factor with the new masses and with the old ones, and the bob weight for the old factor, kg."""
 
     new: float
     old: float | None
@@ -84,7 +84,7 @@ class InspectionAnalysis:
 
     @property
     def seat(self) -> SeatInspection | None:
-        """The seat in hand."""
+        """Return the seat being inspected."""
         return next((each for each in self.seats if each.part.uid == self.tab), None)
 
     # the crank
@@ -96,7 +96,7 @@ class InspectionAnalysis:
 
     @staticmethod
     def bar(end: str, lies: str) -> FactKey:
-        """Return where a bar's lean is read: through which end, with the rod upright or flat."""
+        """Return the key of a bar's tilt: the end of the rod, upright or flat."""
         return FactKey(rod(1), Property.BAR_LEAN, Location(end=end, depth=lies))
 
     @property
@@ -106,7 +106,7 @@ class InspectionAnalysis:
 
     @property
     def big_end_is_assumed(self) -> bool:
-        """Return True if bend or twist rests on a bar in the big end that nobody has read."""
+        """Return True if bend or twist depends on an assumed bar in the big end."""
         return any(self.own.has(self.bar(SMALL_END, lies)) and not self.own.has(self.bar(BIG_END, lies)) for lies in BARS.values())
 
     @cached_property
@@ -149,7 +149,7 @@ class InspectionAnalysis:
 
     @property
     def play_by_tilt(self) -> float | None:
-        """The radial play at the big end that the tilt of the rod comes from, mm; None where it was not measured."""
+        """Return the radial clearance of the big end computed from the tilt of the rod, mm; None if it was not measured."""
         tilt, length, width = (self.own.value(FactKey(rod(1), each)) for each in TILT)
         return play_of_tilt_mm(tilt, length, width) if tilt is not None and length and width else None
 
@@ -177,7 +177,7 @@ class InspectionAnalysis:
 
     @property
     def figures(self) -> list[InspectedValue]:
-        """Of the part in hand."""
+        """Return the values of the part being inspected."""
         return self.seat.figures if self.seat else {WHOLE: self.crank_figures, ROD: self.rod_figures}.get(self.tab, [])
 
     @property
@@ -201,7 +201,7 @@ class InspectionAnalysis:
 
     @property
     def settling(self) -> tuple[InspectedValue, int] | None:
-        """A figure of this part that is too close, and how many readings in all would settle it."""
+        """Return a value of this part that is too close to call, and how many readings in total would decide it."""
         for figure in self.figures:
             found = figure.settles(self.own)
             if found and found.readings:
@@ -215,7 +215,7 @@ class InspectionAnalysis:
 
 
 def worst_of(figures: list[InspectedValue]) -> InspectedValue | None:
-    """The figure with the worst call; None where nothing was judged."""
+    """Return the value with the worst verdict; None if no value has one."""
     return min((each for each in figures if each.state), key=lambda each: severity(each.state), default=None)
 
 

@@ -1,4 +1,4 @@
-"""The part in hand: rod and webs with both plays told apart, or a seat in section and round its circle, errors drawn large."""
+"""Drawing of the part being inspected: rod and webs with both clearances, or a seat in section and around, with enlarged errors."""
 
 from __future__ import annotations
 
@@ -40,7 +40,7 @@ def _value(found: InspectionAnalysis, slot: FactKey) -> str:
 
 
 def _place(canvas: Canvas, slot: FactKey, at: Point, said: str, anchor: str = "start") -> None:
-    """A reading at its place, ringed when it is asked now; tapping it asks for it again."""
+    """Draw a reading at its place with a ring if it is the present question; tapping it opens its question."""
     known = not said.endswith(UNKNOWN)
     with canvas.question(slot):
         if canvas.asked == slot:
@@ -153,7 +153,7 @@ def _seat(of: SeatInspection, canvas: Canvas) -> None:
 
 
 def _round(of: SeatInspection, canvas: Canvas, centre: Point, radius: float) -> None:
-    """Six diameters as chords, and the oval they make, exaggerated with the factor said."""
+    """Draw six diameters as chords and their oval, exaggerated by the factor in the text."""
     sheet, read, shape = canvas.sheet, of.diameters, of.form
     sheet.circle(centre, radius, "sure")
     for angle in ANGLES_DEG:

@@ -1,4 +1,4 @@
-"""A figure as found: what it is, against which limit, how sure; and what would settle it when it is too close to call."""
+"""A value as found: its limits, its uncertainty, and what would decide it if it is too close to call."""
 
 from __future__ import annotations
 
@@ -19,7 +19,7 @@ _what_settles = lru_cache(512)(sufficient_measurement)  # the same for a figure 
 
 @dataclass(frozen=True)
 class Bounds:
-    """What a figure may be, mm, and what says so."""
+    """Limits of a value, mm, and their source."""
 
     low: float | None
     high: float | None
@@ -42,7 +42,7 @@ def of_card(limit: Limit | None) -> Bounds:
 
 @dataclass(frozen=True)
 class InspectedValue:
-    """One figure with the readings it comes from, mm; no call where nothing says what it should be."""
+    """A value with its readings, mm; it has no verdict if its limits are unknown."""
 
     code: str
     slots: tuple[FactKey, ...]
@@ -66,7 +66,7 @@ class InspectedValue:
         return mm(self.value, self.step, self.uncertainty)
 
     def settles(self, own: EntryData) -> SufficientMeasurement | None:
-        """Return what would settle a call that is too close; None where it is not, or no gauge is known."""
+        """Return what would decide a value that is too close to call; None if it is not, or no gauge is known."""
         taken = own.all(self.slots[0])
         gauge = taken[-1].gauge if taken else None
         if self.call is None or self.state != "too_close" or gauge is None:

@@ -1,4 +1,4 @@
-"""What is asked at Inspect, part by part: the crank, then each seat with its bearing, then masses when they change."""
+"""Questions of Inspect parts, part by part: the crank, each seat with its bearing, then masses if they change."""
 
 from __future__ import annotations
 
@@ -23,7 +23,7 @@ CALLIPERS = ("micrometer", "calliper")
 
 
 def questions(found: InspectionAnalysis) -> list[Question]:
-    """Every part's questions; only those of the part in hand are asked in turn."""
+    """Return the questions of every part; those of other parts are quiet."""
     return [ask for tab in found.tabs for ask in of_tab(found, tab)]
 
 
@@ -44,7 +44,7 @@ def is_open(found: InspectionAnalysis, ask: Question) -> bool:
 
 
 def next_tab(found: InspectionAnalysis) -> str | None:
-    """The next part with something still to ask, after the one in hand."""
+    """Return the next part with an open question."""
     at = found.tabs.index(found.tab)
     others = [*found.tabs[at + 1 :], *found.tabs[:at]]
     others = [tab for tab in others if tab != ROD or found.rod_is_begun]
@@ -79,7 +79,10 @@ def _crank(found: InspectionAnalysis, ask: Any) -> list[Question]:
 
 
 def _tilt(found: InspectionAnalysis, ask: Any) -> list[Question]:
-    """How far the small end rocks sideways: asked where the card limits it, else aside; with the rod's sizes it tells the radial play."""
+    """Return the question for the sideways movement of the small end.
+
+    It is asked if the card has a limit, otherwise optional. With the rod's sizes it yields the radial clearance.
+    """
     aside = {} if found.known.limit(Property.SMALL_END_TILT) else {"quiet": True, "hide_until_answered": True}
     ask = partial(question, messages, **{"quiet": ask.keywords.get("quiet", False), **aside})
     asked = [_size(found, ask, FactKey(rod(1), Property.SMALL_END_TILT), ("dial",), example="1.2")]
@@ -92,7 +95,7 @@ def _tilt(found: InspectionAnalysis, ask: Any) -> list[Question]:
 def _size(
     found: InspectionAnalysis, ask: Any, slot: FactKey, gauges: tuple[str, ...], values: dict[str, Any] | None = None, **more: Any
 ) -> Question:
-    """A length that may be left out, and is asked again where its call was too close."""
+    """Return the question for an optional length, which is measured again if its verdict was too close to call."""
     asked: Question = ask(slot, values, optional=True, gauges=gauges, times=found.own.times(slot), **more)
     return asked
 
@@ -149,7 +152,10 @@ def _mends(of: SeatInspection) -> list[OptionRow]:
 
 
 def _rod(found: InspectionAnalysis, ask: Any) -> list[Question]:
-    """A bar through each end, with the rod upright, then flat: what differs over the span is bend, then twist."""
+    """Return the questions for a bar through each end, with the rod upright and flat.
+
+    Differences over the span are bend and twist.
+    """
     asked = [ask(FactKey(rod(1), Property.BAR_SPAN), optional=True, example="100", resolution=1.0, gauges=("calliper",))]
     if not found.rod_is_begun:
         return asked

@@ -1,4 +1,4 @@
-"""The rod between two bars, upright and flat: what each bar reads, and the small end's bar leaning as measured, drawn large."""
+"""Drawing of the rod between two bars, upright and flat: the reading of each bar, and the enlarged tilt in the small end."""
 
 from __future__ import annotations
 
@@ -17,7 +17,7 @@ APART = 210.0  # small end from big end, px
 
 
 def draw_rod(found: InspectionAnalysis, canvas: Canvas) -> None:
-    """Side by side: the rod from the front, and as it lies."""
+    """Draw the rod from the front, and next to it as it lies."""
     half = canvas.width * (0.17 if canvas.is_wide else 0.2)
     for share, (what, lies) in zip((0.27, 0.73), BARS.items(), strict=True):
         _view(found, canvas, what, lies, (canvas.width * share, 130.0), half)

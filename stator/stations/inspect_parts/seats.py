@@ -1,4 +1,4 @@
-"""One seat as measured, with the bearing that was in it: size, taper, ovality, lobes, the fit and what is done with it."""
+"""A seat as measured, with its bearing: size, taper, ovality, lobes, fit and repair."""
 
 from __future__ import annotations
 
@@ -114,7 +114,7 @@ class SeatInspection:
 
     @cached_property
     def around(self) -> list[Fact]:
-        """Return what was read across it, at both depths."""
+        """Return the readings across it at both depths."""
         facts = (self.own.fact(self.at(Property.SEAT_DIAMETER, place)) for place in ROUND)
         return [each for each in facts if each is not None]
 
@@ -173,7 +173,7 @@ class SeatInspection:
 
     @property
     def verdict(self) -> str:
-        """The worst of its figures; empty where nothing was judged."""
+        """Return the worst verdict of its values; empty if none has one."""
         states = [each.state for each in self.figures if each.state]
         return min(states, key=severity, default="")
 
@@ -200,7 +200,7 @@ class SeatInspection:
 
     @cached_property
     def mends(self) -> tuple[Repair, ...]:
-        """Ways on for a seat that is out."""
+        """Return the possible repairs of a seat that is Not OK."""
         loose = max(0.0, -self.fit[1].min_interference_mm) if self.fit else 0.0
         shelf = self.shelves.compounds if self.shelves else ()
         fills = [each.gap_mm for each in shelf if each.kind == Compound.Kind.RETAINING and each.gap_mm]

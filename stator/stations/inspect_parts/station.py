@@ -1,6 +1,6 @@
-"""Inspect: what you have before anything is decided.
+"""Inspect parts: the state of the parts before decisions.
 
-Part by part; each figure against its limit, or recorded where none is known.
+Part by part, each value with its limit, or recorded without one.
 """
 
 from __future__ import annotations

@@ -1,4 +1,4 @@
-"""The call on the part in hand, and on the whole when it is signed."""
+"""The verdict on the part being inspected, and on all parts when the entry is signed."""
 
 from __future__ import annotations
 
@@ -47,7 +47,7 @@ FIRST_ASKED = (Property.BEARING_MARKING, Property.SEAT_DIAMETER)  # a figure tha
 
 
 def verdict(found: InspectionAnalysis, asked: list[Question]) -> Verdict:
-    """Of the part in hand; `asked` is what is still to be answered there."""
+    """Return the verdict on the part being inspected; `asked` are its open questions."""
     judged = _in_hand(found, asked)
     return (
         replace(judged, assumed=(*judged.assumed, MessageRef("big_end_level"))) if found.tab == ROD and found.big_end_is_assumed else judged
@@ -112,7 +112,7 @@ def _scale(of: InspectedValue) -> Scale:
 
 
 def said_of(of: InspectedValue) -> str:
-    """A figure against its limit, as a sentence."""
+    """Return a value compared with its limits, as a sentence."""
     return format_message(messages.REASON[of.call.code], limit_values(of.call, "length", of.step)) if of.call else ""
 
 
@@ -168,7 +168,7 @@ def _bearing_too(of: SeatInspection | None) -> dict[str, Any]:
 
 
 def _mended(found: InspectionAnalysis, of: InspectedValue) -> tuple[str, dict[str, Any]]:
-    """Return what to do about a figure that is out."""
+    """Return what to do about a value that is Not OK."""
     seat = found.seat
     if seat is None:
         fault = messages.FAULT.get(of.code)
@@ -227,7 +227,7 @@ def contradictions(found: InspectionAnalysis) -> Iterator[Contradiction]:
 
 
 def note(found: InspectionAnalysis, reading: MeasuredReading) -> str:
-    """Beside a marking: what it says."""
+    """Return the meaning of a marking, as a note on its reading."""
     if reading.slot.what != Property.BEARING_MARKING:
         return ""
     try:
@@ -258,7 +258,7 @@ def results(found: InspectionAnalysis) -> Iterator[DerivedValue]:
 
 
 def derived(found: InspectionAnalysis) -> Iterator[Finding]:
-    """Of each seat its size at 20 °C and whether it holds a bearing; of each bearing whether it stays; of each rod whether it is worn."""
+    """Yield each seat's size at 20 °C and whether it retains a bearing, whether each bearing stays, and whether each rod is worn."""
     for play in (*found.crank_figures, *found.rod_figures):
         if play.code in (Property.BIG_END_RADIAL_PLAY, Property.ROD_BEND, Property.ROD_TWIST) and play.state == State.OUT:
             yield Finding(FactKey(play.slots[0].part, Property.REPLACED), text="rod-kit")

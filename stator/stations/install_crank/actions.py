@@ -1,4 +1,4 @@
-"""What may be done at Crank in: begin to pull, call it home, sign once both sides say so."""
+"""Actions of Install crank: begin to pull, confirm that it is seated, sign when both sides agree."""
 
 from __future__ import annotations
 
@@ -47,6 +47,6 @@ def _move(bound: BoundStation, kind: Hands) -> None:
 
 
 def may_sign(bound: BoundStation) -> str:
-    """Not while one side says that it is not home."""
+    """Return why it cannot be signed while one side shows that it is not seated."""
     sides = bound.analysis.sides
     return format_message(messages.REASON[sides.code], sides_said(bound.analysis, sides)) if sides and sides.state == State.OUT else ""

@@ -1,4 +1,4 @@
-"""What is known of a crank going into its half: how it goes in, the tool on its thread, turns and torque, whether it is home."""
+"""Analysis of a crank being installed in its half: the method, the tool on its thread, turns and torque, and whether it is seated."""
 
 from __future__ import annotations
 
@@ -35,7 +35,7 @@ GAPS = tuple(FactKey(CRANK, Property.HOME_GAP, Location(end=end)) for end in ("l
 
 
 class Code(StrEnum):
-    """What a call at Crank in can say."""
+    """Codes of the verdicts of Install crank."""
 
     NOT_THAT_WAY = "not that way"
     NO_TOOL = "no tool"
@@ -58,7 +58,7 @@ class Code(StrEnum):
 
 
 class Hands(StrEnum):
-    """What hands do at Crank in."""
+    """Actions that Install crank records."""
 
     BEGUN = "begun"
     HOME = "home"
@@ -66,7 +66,7 @@ class Hands(StrEnum):
 
 @dataclass(frozen=True)
 class CrankInstallationAnalysis:
-    """All that Crank in computes of one end of the crank. Sizes in mm, torques in N·m."""
+    """The analysis of one end of the crank at Install crank. Sizes in mm, torques in N·m."""
 
     card: EngineCard
     own: EntryData
@@ -145,7 +145,7 @@ class CrankInstallationAnalysis:
 
     @property
     def all_home(self) -> bool:
-        """Return True if every end was called home."""
+        """Return True if every end was confirmed as seated."""
         return all(each.called_home for each in self.ends)
 
     @property
@@ -249,21 +249,21 @@ class CrankInstallationAnalysis:
 
     @property
     def open_side(self) -> str:
-        """The side whose half is not on yet: its gap cannot be measured before closing.
+        """Return the side whose half is not installed yet, so that its gap cannot be measured before closing.
 
-        Empty where the card does not say.
+        It is empty if the card does not name it.
         """
         return "" if self.both else {"left": "right", "right": "left"}.get(self.card.crank_stays, "")
 
     @cached_property
     def float_fact(self) -> Fact | None:
-        """The end float as it was worked out before."""
+        """Return the end play as it was computed before."""
         found = self.known.as_left(CRANK, Property.END_FLOAT_PREDICTED)
         return found if found and found.value is not None else None
 
     @cached_property
     def sides(self) -> Conformity | None:
-        """Whether it is home: by the gaps of both sides, or by the one that can be measured; neither may contradict the end float."""
+        """Return whether the crank is seated, by the gaps of both sides or by the one that can be measured, compared with the end play."""
         if self.has_two:
             return self._of_two()
         if self.gaps is None:
@@ -282,7 +282,7 @@ class CrankInstallationAnalysis:
         )
 
     def _of_two(self) -> Conformity | None:
-        """The worse of the two cranks, each by its own gaps; the larger gap is named by its end and where it lies."""
+        """Return the worse of two cranks, each by its own gaps; the larger gap is named by its end and position."""
         facts = [self.own.fact(slot) for slot in self.gap_slots]
         found = []
         for end, (outer, inner) in zip(HALVES, (facts[:2], facts[2:]), strict=True):
@@ -295,7 +295,7 @@ class CrankInstallationAnalysis:
         return min(found, key=lambda call: severity(call.state))
 
     def _one_side(self) -> Conformity | None:
-        """The gap of the half that the crank lies in: home, it is no more than the end float."""
+        """Return the verdict on the gap of the half that the crank is in; a seated crank has no larger gap than the end play."""
         if not self.open_side or not self.own.was_skipped(GAPS[("left", "right").index(self.open_side)]):
             return None
         fact, known = self.own.fact(GAPS[("left", "right").index(self.card.crank_stays)]), self.float_fact
@@ -311,7 +311,7 @@ class CrankInstallationAnalysis:
 
 
 def crank_in_facts(given: StationInput) -> CrankInstallationAnalysis:
-    """Return what Crank in knows, built once for a page or an act."""
+    """Return the analysis of Install crank."""
     tools = tuple(given.shelves.pull_ins) if given.shelves else ()
     one = CrankInstallationAnalysis(given.card, given.own, given.facts, tools)
     if not given.card.has_center_section:

@@ -1,4 +1,4 @@
-"""Bearing in its half, crank on its way in, tool and bars; the turns to go as a rule, the torque with its stop."""
+"""Drawing of the bearing in its half, the crank, the tool and bars, with scales of the remaining turns and the torque limit."""
 
 from __future__ import annotations
 
@@ -67,7 +67,7 @@ def _tool(sheet: Sheet, ring: float, end: float, unit: float) -> None:
 
 
 def _turns(found: CrankInstallationAnalysis, canvas: Canvas, y: float) -> None:
-    """Turns done of those wanted, at one end."""
+    """Draw the turns done and needed at one end."""
     left, right, wanted = canvas.width * 0.16, canvas.width * 0.84, found.wanted_turns
     if not wanted:
         return

@@ -1,4 +1,4 @@
-"""Every sentence of Crank in, by code."""
+"""Messages of Install crank by code."""
 
 from __future__ import annotations
 

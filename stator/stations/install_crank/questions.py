@@ -1,4 +1,4 @@
-"""What is asked at Crank in: the end's thread, how far, then turns and torque in turn, then both gaps."""
+"""Questions of Install crank: the thread of the end, the distance, then turns and torque, then both gaps."""
 
 from __future__ import annotations
 

@@ -1,4 +1,4 @@
-"""Crank in: dropped into a hot bearing, or pulled in by the inner ring: turns counted, the wrench judged, both sides measured."""
+"""Install crank: dropped into a hot bearing or pulled in by the inner ring, with turns counted, torque judged and both sides measured."""
 
 from __future__ import annotations
 
@@ -13,7 +13,7 @@ from stator.stations.install_crank.analysis import CrankInstallationAnalysis, cr
 
 
 def result(found: CrankInstallationAnalysis) -> dict[str, Any]:
-    """Return what a file carries of it: `crank-in/1`; where both ends were pulled, each by itself."""
+    """Return the stored result, `crank-in/1`; if both ends were pulled, each of them."""
     more: dict[str, Any] = {"ends": [{"end": each.end, **_pulled(each)} for each in found.both]} if found.both else {}
     if found.has_two:
         more["cranks_gaps_mm"] = [found.own.value(slot) for slot in found.gap_slots]

@@ -19,7 +19,7 @@ SET_UP = ("end-thread-diameter", "end-thread-pitch", "adapter-turns", "travel")
 
 
 class Puller(Halves):
-    """Hands at Crank in."""
+    """A mechanic at Install crank."""
 
     key = "crank-in"
 
@@ -38,7 +38,7 @@ class Puller(Halves):
 
 
 class Home(SimpleTestCase):
-    """The crank lies in the left half; 0.40 mm of end float was worked out."""
+    """Tests with the crank in the left half and a computed end play of 0.40 mm."""
 
     def found(self, left, right=None, known=0.40, stays="left"):
         card = EngineCard(crank_stays=stays)

@@ -1,4 +1,4 @@
-"""The call at Crank in: whether it may be pulled, how the pull goes, whether it is home."""
+"""The verdict of Install crank: whether it may be pulled, how the pull proceeds, whether it is seated."""
 
 from __future__ import annotations
 
@@ -63,7 +63,7 @@ WRENCH = {
 
 
 def verdict(found: CrankInstallationAnalysis, asked: list[Question]) -> Verdict:
-    """The call as it stands; `asked` is what is still to be answered."""
+    """Return the present verdict; `asked` are the open questions."""
     if found.is_refused:
         ways = (Alternative(choice="school", option=PULL), Alternative(choice="school", option=DROP))
         return Verdict(State.STOP, Code.NOT_THAT_WAY, {}, found.way, "by_hand" if found.way == "impact" else "pull_or_drop", ways=ways)
@@ -177,7 +177,7 @@ def warnings(found: CrankInstallationAnalysis) -> tuple[SafetyWarning, ...]:
 
 
 def derived(found: CrankInstallationAnalysis) -> Iterator[Finding]:
-    """That the crank is home in its half, for the stations that need it there."""
+    """Yield the fact that the crank is seated in its half, for other stations."""
     if found.sides and found.sides.state == State.IN:
         yield Finding(FactKey(CRANK, Property.CRANK_HOME), text="yes")
 

@@ -1,4 +1,4 @@
-"""What may be done at Flywheel on, and what it writes."""
+"""Actions of Install flywheel, and what they record."""
 
 from __future__ import annotations
 
@@ -19,14 +19,14 @@ def actions(bound: BoundStation) -> tuple[Action, ...]:
 
 
 def lapped(bound: BoundStation) -> None:
-    """The taper was lapped: it is blued again; how it was found stays."""
+    """Record that the taper was lapped, so that its contact is checked again; the first result remains."""
     bound.record_action(Hands.LAPPED)
     for reading in bound.answers.live(at(Property.CONTACT_AT_LARGE_END).key):
         log.withdraw(reading, bound.person)
 
 
 def may_sign(bound: BoundStation) -> str:
-    """Return what is out is put right first."""
+    """Return what must be corrected before signing."""
     found: FlywheelInstallationAnalysis = bound.analysis
     worst = found.judged[0] if found.judged else None
     if worst is None or worst.call.state not in (State.OUT, State.STOP):

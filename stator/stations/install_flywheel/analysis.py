@@ -1,4 +1,4 @@
-"""What is known of a flywheel going on: contact of the taper, what the cone carries, the key and the timing, nut, rim and air gap."""
+"""Analysis of a flywheel being installed: contact of the taper, its torque capacity, key and timing, nut, rim and air gap."""
 
 from __future__ import annotations
 
@@ -35,7 +35,7 @@ CONE = 1.12  # mean diameter of the cone against the shaft at the key, where nob
 
 
 class Code(StrEnum):
-    """What a call at Flywheel on can say."""
+    """Codes of the verdicts of Install flywheel."""
 
     BLUE_IT = "blue it"
     LAP = "lap"
@@ -51,7 +51,7 @@ class Code(StrEnum):
 
 
 class Hands(StrEnum):
-    """What hands do at Flywheel on."""
+    """Actions that Install flywheel records."""
 
     LAPPED = "lapped"
 
@@ -75,7 +75,7 @@ class Judged:
 
 @dataclass(frozen=True)
 class FlywheelInstallationAnalysis:
-    """All that Flywheel on computes. Sizes in mm, torques in N·m."""
+    """The analysis of Install flywheel. Sizes in mm, torques in N·m."""
 
     card: EngineCard
     own: EntryData
@@ -95,12 +95,12 @@ class FlywheelInstallationAnalysis:
 
     @property
     def cone_assumed(self) -> bool:
-        """Return True if nobody said that it sits on a taper."""
+        """Return True if the taper is assumed."""
         return not self.card.cone
 
     @property
     def share(self) -> float | None:
-        """Share of the cone that shows contact, 0 to 1, since it was lapped last."""
+        """Return the fraction of the taper that shows contact, 0 to 1, since it was last lapped."""
         lapped = [move.when for move in self.own.moves if move.kind == Hands.LAPPED and move.when]
         blued = [each for each in self.own.all(at(Property.CONTACT_SHARE)) if not lapped or (each.at and each.at >= lapped[-1])]
         return (blued[-1].value or 0.0) / 100 if blued else None
@@ -117,7 +117,7 @@ class FlywheelInstallationAnalysis:
 
     @property
     def cone_mm(self) -> float | None:
-        """Mean diameter of the cone, measured, else estimated from the shaft."""
+        """Return the mean diameter of the taper, measured or estimated from the shaft."""
         shaft = self.card.shaft_d_mm
         return self.value(Property.CONE_DIAMETER) or (shaft * CONE if shaft else None)
 
@@ -133,7 +133,7 @@ class FlywheelInstallationAnalysis:
 
     @cached_property
     def holds(self) -> TaperCapacity | None:
-        """Return what the cone carries; None while something of it is unknown."""
+        """Return the torque capacity of the taper; None if a value is unknown."""
         card, torque, cone = self.card, self.nut_torque_nm, self.cone_mm
         if not (self.is_on_taper and card.taper_ratio and card.nut_d_mm and torque and cone):
             return None
@@ -141,7 +141,7 @@ class FlywheelInstallationAnalysis:
 
     @cached_property
     def asks(self) -> Estimate | None:
-        """Return what the wheel's own inertia asks of the taper; None while its mass, its rim or its speed is unknown."""
+        """Return the torque that the flywheel's inertia needs from the taper; None if its mass, rim or speed is unknown."""
         mass, rim, rpm = (
             measured.value if (measured := self.known.best(FLYWHEEL, what)) else card
             for what, card in (
@@ -160,7 +160,7 @@ class FlywheelInstallationAnalysis:
 
     @property
     def key_found(self) -> Fact | None:
-        """Return what Flywheel off said of the key; None where it said nothing."""
+        """Return what Remove flywheel recorded about the key; None if nothing."""
         return self.known.best(FLYWHEEL, Property.KEY_CONDITION)
 
     @property
@@ -175,17 +175,17 @@ class FlywheelInstallationAnalysis:
 
     @property
     def step_mm(self) -> float | None:
-        """Step of the key that goes on; None where it has none."""
+        """Return the offset of the key that is installed; None if it has none."""
         return self.value(Property.KEY_STEP) if self.key in OLD_KEY else None
 
     @property
     def shift_deg(self) -> float | None:
-        """Return how far the key turns the wheel on its shaft."""
+        """Return the angle by which the key rotates the flywheel on its shaft."""
         shaft = self.card.shaft_d_mm
         return key_shift_deg(self.step_mm, shaft) if self.step_mm is not None and shaft else None
 
     def _timing(self, shift_deg: float) -> tuple[Conformity, str]:
-        """A step that is there on purpose is set for; one that is wear lets the wheel turn."""
+        """Return the verdict on the timing: an intended offset is a setting, an offset from wear lets the flywheel rotate."""
         values = {"shift": abs(shift_deg)}
         if self.key == "stepped":
             return Conformity(TOO_CLOSE, -abs(shift_deg), "", "ahead" if shift_deg > 0 else "back", values), "set_ignition"
@@ -199,7 +199,7 @@ class FlywheelInstallationAnalysis:
         return found if found and found.is_given else None
 
     def _by_card(self, what: Property) -> Conformity | None:
-        """A figure against the card's; None where the card says nothing."""
+        """Compare a value with the card; None if the card has no limit."""
         fact, limit = self.own.fact(at(what)), self.limit(what)
         if fact is None or fact.value is None or limit is None:
             return None
@@ -230,5 +230,5 @@ class FlywheelInstallationAnalysis:
 
 
 def flywheel_on_facts(given: StationInput) -> FlywheelInstallationAnalysis:
-    """Return what Flywheel on knows, built once for a page or an act."""
+    """Return the analysis of Install flywheel."""
     return FlywheelInstallationAnalysis(given.card, given.own, given.facts)

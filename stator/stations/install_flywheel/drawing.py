@@ -1,4 +1,4 @@
-"""The wheel on its cone in section: contact in ink along the cone, key, nut; the angle the key shifts, drawn large, seen from the end."""
+"""Drawing of the flywheel on its taper in section with contact, key and nut, and the enlarged key angle seen from the end."""
 
 from __future__ import annotations
 
@@ -21,7 +21,7 @@ def draw(found: FlywheelInstallationAnalysis, canvas: Canvas) -> None:
 
 
 def _section(found: FlywheelInstallationAnalysis, canvas: Canvas) -> None:
-    """Shaft from the left, cone, nut; the wheel's boss round it and its rim above and below."""
+    """Draw the shaft from the left, taper and nut, with the hub of the flywheel around it and its rim above and below."""
     sheet, unit, axis = canvas.sheet, canvas.width / 760, AXIS_PX
     left, large, small, end = 70 * unit, 250 * unit, 470 * unit, 590 * unit
     high, low = (52.0, 34.0) if found.is_on_taper else (44.0, 44.0)
@@ -48,7 +48,7 @@ def _section(found: FlywheelInstallationAnalysis, canvas: Canvas) -> None:
 
 
 def _contact(found: FlywheelInstallationAnalysis, canvas: Canvas, x: tuple[float, float], radius: tuple[float, float]) -> None:
-    """The share of the cone that carries, from the end where it carries."""
+    """Draw the fraction of the taper with contact, from the end that has it."""
     carries = found.share
     if not found.is_on_taper or not carries:
         return
@@ -64,7 +64,7 @@ def _contact(found: FlywheelInstallationAnalysis, canvas: Canvas, x: tuple[float
 
 
 def _spots(canvas: Canvas, large: float, small: float, unit: float) -> None:
-    """Where the reading that is asked now is taken."""
+    """Draw the place of the present question."""
     spots = {
         at(Property.CONTACT_SHARE): ((large + small) / 2, AXIS_PX - 44),
         at(Property.NUT_TORQUE): (507 * unit, AXIS_PX),

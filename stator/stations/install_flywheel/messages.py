@@ -1,4 +1,4 @@
-"""Every sentence of Flywheel on, by code."""
+"""Messages of Install flywheel by code."""
 
 from __future__ import annotations
 

@@ -1,4 +1,4 @@
-"""What is asked at Flywheel on: contact, key, what it must carry, nut, rim and gap."""
+"""Questions of Install flywheel: contact, key, needed torque, nut, rim and air gap."""
 
 from __future__ import annotations
 

@@ -1,4 +1,4 @@
-"""Flywheel on: the taper blued, lapped if it is poor; the key and what it does to the timing; the nut; rim and air gap."""
+"""Install flywheel: contact of the taper, lapping, the key and the timing, the nut, rim and air gap."""
 
 from __future__ import annotations
 

@@ -25,7 +25,7 @@ KEYS = {  # short names for the questions
 
 
 class Fitter(Halves):
-    """Hands at Flywheel on."""
+    """A mechanic at Install flywheel."""
 
     key = "flywheel-on"
 
@@ -124,7 +124,7 @@ class GoingOn(TestCase):
 
 
 class TheKeyThatCameOff(WheelCase):
-    """A key found stepped by 0.35 mm when the wheel came off."""
+    """Tests with a key whose offset of 0.35 mm was found at removal."""
 
     def setUp(self):
         super().setUp()

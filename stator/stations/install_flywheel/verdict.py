@@ -1,4 +1,4 @@
-"""The call at Flywheel on, and where its numbers come from."""
+"""The verdict of Install flywheel, and the sources of its numbers."""
 
 from __future__ import annotations
 

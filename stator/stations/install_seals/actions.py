@@ -1,4 +1,4 @@
-"""What may be done at Seals: go on to the next seal, sign once all are in."""
+"""Actions of Install seals: continue with the next seal, sign when all are installed."""
 
 from __future__ import annotations
 
@@ -30,7 +30,7 @@ def actions(bound: BoundStation) -> tuple[Action, ...]:
 
 
 def other_seal(found: SealAnalysis) -> SealFound | None:
-    """The seal that the one in hand is by its sizes, where it is another one of this engine and not measured yet."""
+    """Return the seal of this engine whose sizes match the measured ones, if it is another one that was not measured yet."""
     of = found.in_hand
     if of.found_as is None or of.is_the_one:
         return None
@@ -39,7 +39,7 @@ def other_seal(found: SealAnalysis) -> SealFound | None:
 
 
 def take_as_other(bound: BoundStation) -> None:
-    """The seal in hand is another one: its sizes go there, and it is taken up."""
+    """Record the sizes for the seal that they match, and continue with that seal."""
     found: SealAnalysis = bound.analysis
     other = other_seal(found)
     assert other is not None

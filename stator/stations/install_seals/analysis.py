@@ -1,4 +1,4 @@
-"""What is known of each seal: whether it belongs here, which way its lip faces and why, how deep, how square, how far from the bearing."""
+"""Analysis of each seal: whether it belongs here, the direction of its lip, depth, squareness and distance from the bearing."""
 
 from __future__ import annotations
 
@@ -32,7 +32,7 @@ USUAL_LIP = "nitrile"  # what a seal is of that says nothing else
 
 
 class Code(StrEnum):
-    """What a call at Seals can say."""
+    """Codes of the verdicts of Install seals."""
 
     MEASURE = "measure"
     NOT_THIS_ONE = "not this one"
@@ -49,7 +49,7 @@ class Code(StrEnum):
 
 
 def depth_of(seal: Seal, clock: str) -> FactKey:
-    """Return where the depth of a seal at one place is kept."""
+    """Return the key of the depth of a seal at one place."""
     return FactKey(seal.part, Property.SEAL_DEPTH, Location(clock=int(clock)))
 
 
@@ -132,7 +132,7 @@ class SealFound:
 
     @property
     def lip_by_rule(self) -> str:
-        """Return which way it faces by what is kept; empty until said."""
+        """Return the direction of the lip from what it retains; empty until answered."""
         kept = self.said(Property.SEAL_KEEPS)
         return lip_side(kept) if kept else ""
 
@@ -179,7 +179,7 @@ class SealFound:
 
 @dataclass(frozen=True)
 class SealAnalysis:
-    """Every seal of the card, one of them in hand."""
+    """The analysis of every seal of the card; one is being installed."""
 
     card: EngineCard
     own: EntryData

@@ -1,4 +1,4 @@
-"""The seal in section in its seat with lip and spring, what it keeps and from where, and its depth round the clock."""
+"""Drawing of the seal in section in its seat with lip and spring, what it retains, and its depth around the clock."""
 
 from __future__ import annotations
 
@@ -50,7 +50,7 @@ def _section(of: SealFound, canvas: Canvas, x: float, unit: float) -> None:
 
 
 def _lip(of: SealFound, canvas: Canvas, left: float, thick: float) -> None:
-    """Rim, disc and lip; the spring stands where what it keeps stands."""
+    """Draw rim, disc and lip; the spring is on the side of what it retains."""
     sheet, right = canvas.sheet, left + thick
     way = of.lip or of.lip_by_rule or of.seal.lip
     sheet.shape([(left, BORE), (right, BORE), (right, BORE + 22), (left, BORE + 22)], "cut paper")

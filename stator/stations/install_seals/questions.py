@@ -1,4 +1,4 @@
-"""What is asked of each seal: which it is, what it keeps in or out, which way round it goes in, how deep."""
+"""Questions of each seal: which one it is, what it retains or keeps out, its direction and its depth."""
 
 from __future__ import annotations
 
@@ -20,7 +20,7 @@ WIDEST_MM = 250.0
 
 
 def questions(found: SealAnalysis) -> list[Question]:
-    """Every seal's questions; only those of the seal in hand are asked in turn."""
+    """Return the questions of every seal; those of other seals are quiet."""
     return [ask for each in found.seals for ask in of_seal(found, each)]
 
 
@@ -63,7 +63,7 @@ def is_open(found: SealAnalysis, of: SealFound) -> bool:
 
 
 def next_seal(found: SealAnalysis) -> SealFound | None:
-    """The next seal with something still to ask, after the one in hand."""
+    """Return the next seal with an open question."""
     at = found.seals.index(found.in_hand)
     others = [*found.seals[at + 1 :], *found.seals[:at]]
     return next((each for each in others if is_open(found, each)), None)

@@ -1,4 +1,4 @@
-"""Seals: which is which by its sizes, which way the lip faces and why, how deep, how square, how far from the bearing."""
+"""Install seals: each seal by its sizes, the direction of its lip, depth, squareness and distance from the bearing."""
 
 from __future__ import annotations
 

@@ -1,4 +1,4 @@
-"""The call on the seal in hand, and the worst of all when it is signed."""
+"""The verdict on the present seal, and the worst of all when the entry is signed."""
 
 from __future__ import annotations
 
@@ -37,12 +37,12 @@ STEP = 0.01
 
 
 def verdict(found: SealAnalysis, asked: list[Question]) -> Verdict:
-    """Of the seal in hand; `asked` is what is still to be answered."""
+    """Return the verdict on the present seal; `asked` are its open questions."""
     return _of(found, found.in_hand, bool(asked))
 
 
 def overall(found: SealAnalysis) -> Verdict:
-    """The worst seal stands for all."""
+    """Return the worst verdict of all seals."""
     return min((_of(found, each, is_open(found, each)) for each in found.seals), key=lambda each: severity(each.state))
 
 
@@ -134,7 +134,7 @@ def warnings(found: SealAnalysis) -> tuple[SafetyWarning, ...]:
 
 
 def _lips(of: SealFound) -> list[Any]:
-    """Lip materials that stand its speed, in words."""
+    """Return the lip materials that withstand the surface speed, as text."""
     return [messages.LIP[name] for name in lips_for(of.lip_speed or 0.0)] or [messages.NO_LIP]
 
 

@@ -1,4 +1,4 @@
-"""What every heat shares: the shop's heaters, chillers and thermometers, the clocks, and what a temperature read is worth."""
+"""Common parts of every heat: heaters, chillers, thermometers, timers and corrections of temperature readings."""
 
 from __future__ import annotations
 
@@ -124,7 +124,7 @@ class HeatState:
 
     @property
     def wanted(self) -> str:
-        """Return how much clearance is wanted."""
+        """Return the desired clearance."""
         return self.own.choice("wanted", "usual")
 
     # temperatures
@@ -178,7 +178,7 @@ class HeatState:
         return self.means.gauge if slot.what in (Property.HOT_TEMPERATURE, Property.WATER_DROP) else None
 
     def worth(self, slot: FactKey, quantity: Quantity, in_heat: bool, heat_c: float | None) -> dict[str, Any]:
-        """The true temperature of a reading on the hot part; inside an oven its walls are what a gun sees reflected."""
+        """Return the true temperature of a reading on the hot part; inside an oven an infrared thermometer sees the walls reflected."""
         if slot.what == Property.WATER_DROP:
             return thermometers.drop_worth(quantity.text)
         if slot.what != Property.HOT_TEMPERATURE:

@@ -1,4 +1,4 @@
-"""A heat as it runs: where both parts stand now, from the clocks and from what was read, and how quickly they really move."""
+"""A heat in progress: the temperatures of both parts from timers and readings, and the speed of their change."""
 
 from __future__ import annotations
 
@@ -32,7 +32,7 @@ class Warmth:
 
 
 def warmth_of(reading: MeasuredReading) -> Warmth:
-    """A kept temperature as the model uses it."""
+    """Return a stored temperature reading for the model."""
     assert reading.at is not None
     told = reading.corrected
     low, high, likely = told.get("low_c"), told.get("high_c"), told.get("true_c", reading.value)
@@ -42,7 +42,7 @@ def warmth_of(reading: MeasuredReading) -> Warmth:
 
 @dataclass(frozen=True)
 class TemperatureTrend:
-    """One part in one surroundings from a start: the table's rate, or the part's own once two readings tell it."""
+    """The temperature of one part in one environment from a start, with the rate of the table or of two readings."""
 
     start: Warmth
     surroundings_c: float
@@ -50,7 +50,7 @@ class TemperatureTrend:
     readings: tuple[Warmth, ...] = ()
 
     def rate(self) -> Estimate:
-        """Time constant: fitted to the first and last trusted reading when they are far enough apart and make sense."""
+        """Return the time constant, fitted to the first and last trusted readings if they are far enough apart and plausible."""
         sure = [each for each in self.readings if each.trusted]
         if len(sure) >= 2 and (sure[-1].at - sure[0].at).total_seconds() >= APART_S:
             try:
@@ -95,7 +95,7 @@ class TemperatureTrend:
 
 @dataclass(frozen=True)
 class Running:
-    """A heat under way: both parts' drifts before the door opens and after it."""
+    """A heat in progress: the temperature trends of both parts before and after the oven is opened."""
 
     setup: Setup
     target_c: float
@@ -142,7 +142,7 @@ class Running:
         return judge(self.live_setup, self.here, self.sure_for_s)
 
     def ready_in_s(self) -> float | None:
-        """Seconds until the case is at its target; None when only a thermometer can tell."""
+        """Return the seconds until the case reaches its target; None if only a thermometer can decide."""
         return self.outer_in.reaches_in_s(self.target_c, self.now) if self.outer_in else None
 
 

@@ -1,4 +1,4 @@
-"""Sentences that one seat and a whole half share: what must be so before anything is hot, limits, thermometers, what helps."""
+"""Messages that one seat and a case half share: checks before heating, limits, thermometers and remedies."""
 
 from __future__ import annotations
 

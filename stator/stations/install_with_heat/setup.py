@@ -1,4 +1,4 @@
-"""From card, shop and choices to the core's words: one seat, how it is heated, how its partner is chilled."""
+"""The setup of one seat from card, shop and choices: how it is heated, and how its partner is chilled."""
 
 from __future__ import annotations
 
@@ -39,7 +39,7 @@ CHILL_FILM = {
 
 @dataclass(frozen=True)
 class PlanOptions:
-    """What was chosen and read at the bench; None where nothing was."""
+    """Choices and readings of a plan; None where there are none."""
 
     heater: Heater | None
     chiller: Chiller | None
@@ -76,7 +76,7 @@ def _ring(bearing: Bearing, film: Estimate) -> Estimate:
 
 
 def _plate_film(room_c: float, plate_c: float) -> tuple[Estimate, float]:
-    """A hot plate heats through one face while the rest loses heat: the films added, and where the case would settle."""
+    """Return the film coefficient of a hot plate, which heats one face while the rest loses heat, and the final temperature."""
     contact = film_w_m2k("casting standing on a hot plate").map(lambda value: PLATE_SHARE * value)
     air = film_w_m2k(ROOM_FILM[False])
     both = Estimate(contact.low + air.low, contact.likely + air.likely, contact.high + air.high, contact.basis)

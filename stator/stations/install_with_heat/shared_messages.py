@@ -1,4 +1,4 @@
-"""What one seat and a whole half say in the same way: limits, what helps, thermometers, warnings, times, out of codes and values."""
+"""Messages of one seat and a case half from codes and values: limits, remedies, thermometers, warnings and times."""
 
 from __future__ import annotations
 
@@ -46,7 +46,7 @@ def ways_on(trouble: BadInput) -> tuple[Alternative, ...]:
 
 
 def gates(heater: Heater | None, chilled_by: Iterable[str]) -> list[SafetyWarning]:
-    """Return what must be so before anything is hot or cold."""
+    """Return the checks before anything is hot or cold."""
     wanted = ["dry"]
     if heater and heater.cooks_food:
         wanted.append("food")
@@ -69,7 +69,7 @@ def of_limit(limit: Limit) -> dict[str, Any]:
 
 
 def of_call(call: Conformity) -> dict[str, Any]:
-    """The values of a plan's call as its sentence wants them."""
+    """Return the values of a plan's verdict for its sentence."""
     values = dict(call.values)
     limit = values.pop("by", None)
     return {**values, **(of_limit(limit) if limit else {})}
@@ -91,7 +91,7 @@ def half(found: Estimate) -> float:
 
 
 def promised(time_s: float, found: Estimate) -> Amount:
-    """Return a time that one has for certain, as uncertain as the window that it is taken from: rounded down."""
+    """Return a time that is certain, as uncertain as the window that it is part of, rounded down."""
     return duration(time_s, half(found), DOWN)
 
 
@@ -102,7 +102,7 @@ def lasts(found: Estimate, name: str) -> dict[str, Amount]:
 
 
 def assumed(heated: HeatState, card: EngineCard, *, of_the_case: bool = True) -> list[MessageRef]:
-    """Return what any heat rests on that nobody measured: the metal of the case, the air."""
+    """Return the assumptions of every heat: the metal of the case and the air temperature."""
     found = []
     if of_the_case and card.case_material_assumed:
         found.append(MessageRef("metal", {"metal": from_table(materials.get(card.case_material).name)}))
@@ -149,7 +149,7 @@ def coarse(reading: MeasuredReading) -> dict[str, Any]:
 
 
 def _read(temperature_c: float, step: float, toward: str = NEAREST) -> Amount:
-    """Return a temperature as it was read by a thermometer that is good to `step`."""
+    """Return a temperature as read by a thermometer with the resolution `step`."""
     return replace(celsius(temperature_c, step), toward=toward)
 
 
@@ -159,7 +159,7 @@ def temperature_read(reading: MeasuredReading, temperature_c: float) -> Amount:
 
 
 def note(reading: MeasuredReading) -> str:
-    """Return what stands beside a temperature in the table: its true value with its band."""
+    """Return the true value of a temperature reading with its range, for the readings table."""
     told = reading.corrected
     if "true_c" not in told:
         return ""
@@ -179,7 +179,7 @@ def note(reading: MeasuredReading) -> str:
 
 
 def wanted_method(chosen: str) -> Method:
-    """Return how much clearance is wanted."""
+    """Return the choice of the desired clearance."""
     rows: list[OptionRow] = [(key, key, format_message(messages.WANTED_HINT, {"part": plain(value)})) for key, value in WANTED.items()]
     return Method("wanted", str(messages.METHOD_LABEL["wanted"]), options(rows), chosen)
 

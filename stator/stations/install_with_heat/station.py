@@ -1,4 +1,4 @@
-"""Heat and drop: seat by seat, or a whole half in one heat."""
+"""Install with heat: seat by seat, or a case half in one heat."""
 
 from __future__ import annotations
 

@@ -1,4 +1,4 @@
-"""The parts of a heat one by one: drifts, thermometers, words, drawings."""
+"""Tests of the parts of a heat: temperature trends, thermometers, text and drawings."""
 
 from __future__ import annotations
 
@@ -210,7 +210,7 @@ class Choices(TestCase):
 
 
 class Drawn(TestCase):
-    """The drawing says what the numbers say."""
+    """Tests that the drawing agrees with the numbers."""
 
     def drawn(self, **seat):
         hands = Hands(job(500 + Seat.objects.count(), **seat))
@@ -273,7 +273,7 @@ class Drawn(TestCase):
 
 
 class ThroughAndCirclip(TestCase):
-    """What is checked once it is in depends on what stops it."""
+    """Tests of the checks after installation, which depend on what locates the bearing."""
 
     def home(self, **seat):
         hands = Hands(job(**seat))

@@ -1,4 +1,4 @@
-"""What a heat says, by code: facts in, verdict out, without a database or a page."""
+"""Tests of the messages of a heat by code: facts in, verdict out, without a database or a page."""
 
 from __future__ import annotations
 
@@ -50,7 +50,7 @@ def read(slot, value, minutes=0, **more):
 
 
 class OneHeat(SimpleTestCase):
-    """A main that goes into its seat; what is read and which clocks run is given, the rest follows."""
+    """Tests with a main bearing in its seat; readings and running timers are set, the rest follows."""
 
     def setUp(self):
         self.seat = seat_of()
@@ -250,7 +250,7 @@ class Home(OneHeat):
 
 
 class PutTogether(SimpleTestCase):
-    """A spindle with what goes on it, a rubber bush in its boss."""
+    """Tests with a shaft and its parts, and a rubber bushing in its boss."""
 
     def spindle(self, *taken, **more):
         sizes = {"d_mm": 12, "length_mm": 62, "turned": "flat", "angle_deg": 90, "order": "washer, rocker", "depth_mm": 0, **more}

@@ -1,4 +1,4 @@
-"""What the case was read with, and what such a reading is worth."""
+"""Thermometers for the case, and the uncertainty of their readings."""
 
 from __future__ import annotations
 
@@ -24,7 +24,7 @@ GUN_EMISSIVITY = 0.95  # of a gun whose setting nobody has written down
 
 @dataclass(frozen=True)
 class Means:
-    """A way to take a temperature: with a probe on the metal, with a gun at a surface, or by a drop of water."""
+    """A way to measure a temperature: a probe on the metal, an infrared thermometer, or a drop of water."""
 
     surface: str
     gauge: Gauge | None = None
@@ -39,7 +39,7 @@ class Means:
 
 
 def means_of(gauges: tuple[Gauge, ...]) -> list[Means]:
-    """Ways to take a temperature with the gauges at hand; a drop of water is always one."""
+    """Return the ways to measure a temperature with the gauges of the shop; a drop of water is always one."""
     found = []
     for gauge in gauges:
         if gauge.kind == Gauge.Kind.CONTACT:
@@ -70,6 +70,6 @@ def worth(shown_c: float, means: Means, surroundings_c: float) -> dict[str, Any]
 
 
 def drop_worth(behaviour: str) -> dict[str, Any]:
-    """Return what a drop of water tells: a wide band that never carries a call by itself."""
+    """Return the temperature from a drop of water: a wide range that never decides a verdict alone."""
     band = water_drop_c(behaviour)
     return {"true_c": band.likely, "low_c": band.low, "high_c": band.high, "trusted": False, "means": DROP}

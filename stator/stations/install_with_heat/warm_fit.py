@@ -1,4 +1,4 @@
-"""What becomes of a fit in a running engine, and with which part a main bearing stays when the hot half is lifted."""
+"""The fit in a running engine, and the part that a main bearing stays with when the hot half is lifted."""
 
 from __future__ import annotations
 
@@ -19,7 +19,7 @@ def cold_fit(fit: SeatFit) -> Fit:
 
 
 def warm_fit(fit: SeatFit) -> Fit:
-    """Interference left in a running engine, *estimate*: case 90 °C, its ring 95 °C; a ring and its shaft 105 °C."""
+    """Return the interference in a running engine (*estimate*): case 90 °C, its ring 95 °C; a ring and its shaft 105 °C."""
     case_c, outer_ring_c, inner_ring_c, shaft_c = RUNNING_C
     outer_c, inner_c = (inner_ring_c, shaft_c) if fit.onto_shaft else (case_c, outer_ring_c)
     return warm_fit_mm(cold_fit(fit), fit.nominal_mm, fit.outer_material.alpha, outer_c, fit.inner_material.alpha, inner_c)
@@ -35,7 +35,7 @@ def band_of(fit: Fit) -> dict[str, Amount]:
 
 
 def stays(fit: SeatFit) -> BearingRetention | None:
-    """Return which way a main bearing goes when its half is lifted hot off the crank; None where it is no such bearing."""
+    """Return what a main bearing stays with when its half is lifted hot off the crank; None for other bearings."""
     if fit.onto_shaft or not fit.seat.is_main or fit.bearing.designation == "unmarked":
         return None
     try:

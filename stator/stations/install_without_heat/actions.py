@@ -1,4 +1,4 @@
-"""What may be done where a ring goes in cold: start again where it went wrong; sign once it is in, or is left."""
+"""Actions of Install without heat: start again after an error; sign when the ring is installed or left."""
 
 from __future__ import annotations
 
@@ -19,5 +19,5 @@ def actions(bound: BoundStation) -> tuple[Action, ...]:
 
 
 def start_again(bound: BoundStation) -> None:
-    """Another attempt at the same ring; what was read before stays written."""
+    """Begin another attempt at the same ring; earlier readings remain recorded."""
     bound.next_attempt()

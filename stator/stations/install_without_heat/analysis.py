@@ -1,4 +1,4 @@
-"""What is known of a ring that goes into its seat cold: its grip, the force, the screw's turns, how it stands, whether it is home."""
+"""Analysis of a ring installed cold: its interference, the force, the turns of the screw, squareness, and whether it is seated."""
 
 from __future__ import annotations
 
@@ -49,7 +49,7 @@ FIRST = ("support", "driver")  # what must be so before it is pushed
 
 
 class Code(StrEnum):
-    """What a call on fitting cold can say."""
+    """Codes of the verdicts of Install without heat."""
 
     NO_PLAN = "no plan"
     SEAT_IS_OUT = "seat is out"
@@ -97,11 +97,11 @@ class ColdFitAnalysis:
         return self.given.own.value(self.slot(what, at))
 
     def fact(self, what: Property, at: Location | None = None) -> Fact | None:
-        """Return what was read in this attempt."""
+        """Return a fact from this attempt."""
         return self.given.own.fact(self.slot(what, at), self.given.own.attempt)
 
     def size(self, what: Property) -> Fact | None:
-        """Return what was measured once, whatever the attempt."""
+        """Return a size that is measured once for all attempts."""
         return self.given.own.fact(self.slot(what))
 
     # the parts
@@ -125,7 +125,7 @@ class ColdFitAnalysis:
 
     @property
     def is_plain(self) -> bool:
-        """Return True if it is a pin or a bush, which has no rings."""
+        """Return True if it is a pin or a bushing, which has no rings."""
         return False
 
     @property
@@ -142,7 +142,7 @@ class ColdFitAnalysis:
 
     @cached_property
     def trouble(self) -> BadInput | None:
-        """Return what keeps the fit from being worked out at all."""
+        """Return why the fit cannot be computed."""
         try:
             _ = self.grip_mm, self.cold
         except BadInput as error:
@@ -156,7 +156,7 @@ class ColdFitAnalysis:
 
     @cached_property
     def grip_mm(self) -> tuple[float, float, float] | None:
-        """Interference, least, likely and greatest; None of a drawn cup that nobody has measured."""
+        """Return the interference, lowest, likely and highest; None for a drawn cup that nobody has measured."""
         if self.fit:
             pair = fit_of_limits(self.fit.inner.limits, self.fit.outer.limits)
         elif self.ring_size:
@@ -190,7 +190,7 @@ class ColdFitAnalysis:
 
     @cached_property
     def cold(self) -> ColdFit | None:
-        """Return what goes into what; None where the grip is not known."""
+        """Return the parts of the fit; None if the interference is unknown."""
         grip = self.grip_mm
         if grip is None:
             return None
@@ -286,7 +286,7 @@ class ColdFitAnalysis:
 
     @cached_property
     def starts(self) -> Conformity | None:
-        """Return whether it stands square enough to be pushed on."""
+        """Return whether it is square enough to be pushed in."""
         return self._even(Property.SEATING_DEPTH, STARTING, self.lean_limit_mm)
 
     @property
@@ -315,7 +315,7 @@ class ColdFitAnalysis:
 
     @property
     def by_screw(self) -> str:
-        """Return what turns and torque say; empty where they were not told."""
+        """Return the verdict from turns and torque; empty if they were not recorded."""
         return seated_by_screw(self.draw, self.turned, self.felt_nm) if self.draw and self.turned is not None else ""
 
     @property
@@ -325,7 +325,7 @@ class ColdFitAnalysis:
 
     @cached_property
     def seated(self) -> Conformity | None:
-        """The call on the gaps at its shoulder, or on how even it lies where nothing stops it."""
+        """Return the verdict on the gaps at its shoulder, or on equal depths if nothing locates it."""
         if self.is_through:
             return self._even(Property.SEATING_DEPTH, None, LEVEL_MM)
         found = [self.fact(Property.SEATING_GAP, Location(clock=clock)) for clock in CLOCKS]
@@ -337,7 +337,7 @@ class ColdFitAnalysis:
 
     @property
     def stands_proud(self) -> bool:
-        """Return True if any of it stands out of the face, where it should be flush or below."""
+        """Return True if any of it projects from the face, where it should be flush or below."""
         found = [self.fact(Property.SEATING_DEPTH, Location(clock=clock)) for clock in CLOCKS] if self.bearing.is_drawn_cup else []
         return any(each is not None and each.value is not None and each.value < -self.calliper_u_mm for each in found)
 
@@ -349,7 +349,7 @@ class ColdFitAnalysis:
 
 
 def cold_facts(given: StationInput) -> ColdFitAnalysis:
-    """Return what is known of the seat in hand, built once for a page or an act."""
+    """Return the analysis of the present seat."""
     assert given.seat is not None
     given.seat.card = given.card
     return ColdFitAnalysis(given, given.seat)

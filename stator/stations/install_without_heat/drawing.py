@@ -1,4 +1,4 @@
-"""The seat in section with the ring on its way in, the metal round it, how it stands at four places; the force beside what there is."""
+"""Drawing of the seat in section with the ring, its position at four places, and the force compared with what is available."""
 
 from __future__ import annotations
 
@@ -36,7 +36,7 @@ def draw(found: ColdFitAnalysis, canvas: Canvas) -> None:
 
 
 def _top(found: ColdFitAnalysis) -> float:
-    """Return where the ring's upper face is drawn: out of the seat, started, or home."""
+    """Return where the ring's upper face is drawn: out of the seat, started, or seated."""
     if found.went_in:
         return FLOOR - HIGH
     return FLOOR - HIGH - (OUT_PX if found.starts is None else OUT_PX * 0.7)
@@ -70,7 +70,7 @@ def _shaft(found: ColdFitAnalysis, canvas: Canvas, middle: float, unit: float) -
 
 
 def _ring(found: ColdFitAnalysis, canvas: Canvas, middle: float, unit: float, top: float) -> None:
-    """Both rings and a ball, a cup with its needles, or a plain pin or bush, to the part's own proportions."""
+    """Draw both rings and a ball, a cup with its needles, or a plain pin or bushing, in the part's own proportions."""
     outside = OUTER_PX * unit
     bore = outside * found.bearing.bore_mm / found.bearing.outside_mm
     section = outside - bore
@@ -113,7 +113,7 @@ def _pushed(found: ColdFitAnalysis, canvas: Canvas, middle: float, top: float) -
 
 
 def _clocks(found: ColdFitAnalysis, canvas: Canvas, centre: Point) -> None:
-    """How it stands at four places as it starts, or how it lies."""
+    """Draw its position at four places, at the start or when it is in."""
     stage = None if found.went_in else STARTING
     what = Property.SEATING_GAP if found.went_in and not found.is_through else Property.SEATING_DEPTH
     radius = 30.0 if canvas.is_wide else 14.0

@@ -1,4 +1,4 @@
-"""Every sentence of Fit cold, by code."""
+"""Messages of Install without heat, by code."""
 
 from __future__ import annotations
 

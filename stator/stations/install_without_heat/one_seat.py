@@ -1,4 +1,4 @@
-"""Fitting without heat: a ring tapped, pressed or drawn into its seat, planned, started square, judged by what it took and how it lies."""
+"""Install without heat: a ring tapped, pressed or drawn into its seat, planned, started square, judged by force and position."""
 
 from __future__ import annotations
 

@@ -1,4 +1,4 @@
-"""What is asked where a ring goes in cold: sizes, the screw, how it stands at the start, what it took, how it lies."""
+"""Questions of Install without heat: sizes, the screw, squareness at the start, force, and final position."""
 
 from __future__ import annotations
 

@@ -1,4 +1,4 @@
-"""Fit cold: ring by ring into its seat; pins, bushes and plugs together in one entry."""
+"""Install without heat: ring by ring into its seat; pins, bushings and plugs together in one entry."""
 
 from __future__ import annotations
 

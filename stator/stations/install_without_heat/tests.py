@@ -1,4 +1,4 @@
-"""Fitting cold at the bench: readings in, verdict out."""
+"""Tests of Install without heat: readings in, verdict out."""
 
 from __future__ import annotations
 

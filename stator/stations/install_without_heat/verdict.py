@@ -1,4 +1,4 @@
-"""The call on a ring that goes in cold: what it takes, whether heat is better, whether it starts square, whether it is home."""
+"""The verdict on a ring installed cold: its force, whether heat is better, whether it starts square, whether it is seated."""
 
 from __future__ import annotations
 
@@ -40,7 +40,7 @@ HEAT = (Alternative(station="heat-and-drop"),)  # no way on for a drawn cup, whi
 
 
 def verdict(found: ColdFitAnalysis, asked: list[Question]) -> Verdict:
-    """The call as it stands; `asked` is what is still to be answered."""
+    """Return the present verdict; `asked` are the open questions."""
     if found.outcome:
         return _after(found, asked)
     if found.trouble:
@@ -140,7 +140,7 @@ def _limit(call: Conformity) -> dict[str, Any]:
 
 
 def _started(found: ColdFitAnalysis, asked: list[Question]) -> Verdict:
-    """Return how it stands at the start."""
+    """Return the verdict on its position at the start."""
     call = found.starts
     assert call is not None
     values = {**_how(found), **_limit(call), "required": _required(found), "high_at": _highest(found)}
@@ -153,13 +153,13 @@ def _started(found: ColdFitAnalysis, asked: list[Question]) -> Verdict:
 
 
 def _highest(found: ColdFitAnalysis) -> int:
-    """The clock at which it stands out the most when it starts."""
+    """Return the clock position at which it projects most at the start."""
     depths = {clock: found.fact(Property.SEATING_DEPTH, Location(clock=clock, stage=STARTING)) for clock in CLOCKS}
     return max(CLOCKS, key=lambda clock: (depths[clock].value or 0.0) if depths[clock] else 0.0)  # type: ignore[union-attr]
 
 
 def _after(found: ColdFitAnalysis, asked: list[Question]) -> Verdict:
-    """Return whether it is home, and whether what it took fits what it should take."""
+    """Return whether it is seated, and whether the force agrees with the expected one."""
     values: dict[str, Any] = {**_how(found), **(_forces(found.force) if found.force else {}), "way": messages.WAY[found.way]}
     if found.outcome in FAILED:
         ways = (
@@ -220,7 +220,7 @@ def warnings(found: ColdFitAnalysis) -> tuple[SafetyWarning, ...]:
 
 
 def derived(found: ColdFitAnalysis) -> Iterator[Finding]:
-    """That the bearing is home, for the stations that need it there."""
+    """Yield the fact that the bearing is seated, for other stations."""
     if found.is_home:
         yield Finding(found.slot(Property.BEARING_HOME), text="yes")
 
@@ -258,7 +258,7 @@ def sources(found: ColdFitAnalysis) -> Iterator[Source]:
 
 
 def result(found: ColdFitAnalysis) -> dict[str, Any]:
-    """Everything it stood on and what came of it, units in the names: `fit-cold/1`."""
+    """Return the basis of the verdict and its outcome, with units in the names: `fit-cold/1`."""
     grip, force, seated, draw = found.grip_mm, found.force, found.seated, found.draw
     return {
         "schema": "fit-cold/1",

@@ -1,4 +1,4 @@
-"""A press joint at the bench: its sizes, the force it takes, the heat it stands.
+"""A press joint: its sizes, force and temperature limits.
 
-Apart parts one, Together makes one.
+Press apart opens one, Press together makes one.
 """

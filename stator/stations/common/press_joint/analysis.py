@@ -1,4 +1,4 @@
-"""What is known of a press joint: interference, force to part or to press it, whether the press is strong enough, what heat it stands."""
+"""Analysis of a press joint: interference, force to press it apart or together, capacity of the press, and temperature limits."""
 
 from __future__ import annotations
 
@@ -33,7 +33,7 @@ USUAL_UNIT = ("kN", 1000.0)
 
 
 class Code(StrEnum):
-    """What a call on a press joint can say before it moves."""
+    """Codes of the verdicts on a press joint before it is pressed."""
 
     MEASURE = "measure"
     TOO_HOT = "too hot"
@@ -45,7 +45,7 @@ class Code(StrEnum):
 
 
 def at(what: Property) -> FactKey:
-    """Return where something of the joint is kept."""
+    """Return the fact key of a property of the joint."""
     return FactKey(PIN, what)
 
 
@@ -99,14 +99,14 @@ class PressJointAnalysis:
 
     @cached_property
     def press(self) -> Press | None:
-        """The press chosen, else the strongest on the shelf."""
+        """Return the chosen press, or the strongest one of the shop."""
         chosen = self.own.choice("press")
         found = next((each for each in self.presses if str(each.pk) == chosen), None)
         return found or max(self.presses, key=lambda each: each.capacity_n, default=None)
 
     @cached_property
     def press_unit(self) -> tuple[str, float]:
-        """The press's own unit as it is spelled, and newtons in one of it."""
+        """Return the press's own unit as text, and its value in newtons."""
         if self.press is None:
             return USUAL_UNIT
         typed = parse(self.press.capacity_text, "force", "N", ton=self.ton or None)
@@ -133,7 +133,7 @@ class PressJointAnalysis:
 
     @cached_property
     def grip(self) -> Interference | None:
-        """None until something tells it."""
+        """Return the interference; None if it is unknown."""
         pin, hole = self.own.fact(at(Property.PIN_DIAMETER)), self.own.fact(at(Property.PIN_HOLE))
         if pin and hole and pin.value is not None and hole.value is not None:
             return Interference(pin.value - hole.value, combined(pin.uncertainty or 0.0, hole.uncertainty or 0.0), "measured")
@@ -206,7 +206,7 @@ class PressJointAnalysis:
 
     @property
     def is_stopped(self) -> bool:
-        """Return True if nothing may be pressed as it stands."""
+        """Return True if nothing may be pressed in this state."""
         return self.press is None or any(call is not None and call.state == STOP for call in (self.heat_call, self.press_call))
 
     @cached_property

@@ -1,4 +1,4 @@
-"""The set-up under the press: support ring, web, pin, ram, guard; beside it the force on the press's own scale."""
+"""Drawing of the set-up in the press: support ring, web, pin, ram and guard, and the force on the press's own scale."""
 
 from __future__ import annotations
 
@@ -27,7 +27,7 @@ def draw(found: PressJointAnalysis, canvas: Canvas) -> None:
 
 
 def _place(found: PressJointAnalysis, canvas: Canvas, what: Property, code: str, place: tuple[Point, str]) -> None:
-    """A size at its place; tapping it asks for it again."""
+    """Draw a size at its place; tapping it opens its question."""
     slot, value, name = at(what), found.value(what), str(messages.ON_DRAWING[code])
     amount = None if value is None else celsius(value) if code.endswith("_c") else mm(value, 0.001)
     fact = found.own.fact(slot)
@@ -42,7 +42,7 @@ def _place(found: PressJointAnalysis, canvas: Canvas, what: Property, code: str,
 
 
 def _setup(found: PressJointAnalysis, canvas: Canvas, middle: float, unit: float) -> None:
-    """From the top: ram, pin, web on its support ring; the other web hangs free below; the guard round it all."""
+    """Draw, from the top, the ram, the pin, the web on its support ring, the other web hanging free, and the guard."""
     sheet, parting = canvas.sheet, found.moving == "parting"
     pin, web = 34 * unit, 150 * unit
 

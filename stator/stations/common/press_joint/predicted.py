@@ -11,7 +11,7 @@ from stator.ui.number_format import figure
 
 
 def forces(results: Results) -> list[PredictionScore]:
-    """Of the joints pressed, how many peaks lay inside the band that was predicted, and how they lay to its middle."""
+    """Return how many peak forces lay within the predicted range, and how they lay relative to its center."""
     found = [(each["force_n"], each["peak_n"]) for each in results if each.get("force_n") and each.get("peak_n")]
     if not found:
         return []
@@ -22,7 +22,7 @@ def forces(results: Results) -> list[PredictionScore]:
 
 
 def beside(results: Results) -> list[PredictionComparison]:
-    """Each peak beside its band, as shares of what was likeliest; the newest joints."""
+    """Return each peak force with its range as a fraction of the likely force, for the newest joints."""
     found = [(each.get(TAG, ""), each["force_n"], each["peak_n"]) for each in results if each.get("force_n") and each.get("peak_n")]
     return [PredictionComparison(tag, band[0] / band[1], band[2] / band[1], peak / band[1]) for tag, band, peak in found[-LATEST:]]
 

@@ -1,4 +1,4 @@
-"""What is asked of a press joint: its sizes, measured or usual; how warm; the peak."""
+"""Questions of a press joint: its sizes, measured or usual, temperatures, and the peak force."""
 
 from __future__ import annotations
 
@@ -84,7 +84,7 @@ def _wall(found: PressJointAnalysis) -> dict[str, Any]:
 
 
 def peak(station: ModuleType, found: PressJointAnalysis, quiet: bool = False) -> Question:
-    """The highest force, in the unit of the press's own gauge; a load cell that is heard has its own."""
+    """Return the question for the peak force, in the unit of the press's gauge or of a connected load cell."""
     unit, per = USUAL_UNIT if found.is_heard else found.press_unit
     example = f"{found.plan.force_n.likely / per:.3g}" if found.plan else "31"
     return question(station, at(Property.PRESS_PEAK), quiet=quiet, unit=unit, example=example, resolution=0.1, gauges=LOAD, peak=True)

@@ -280,7 +280,7 @@ class Together(PressCase):
 
 
 class TheRod(PressCase):
-    """Which way the rod's oil slot faces is noted as it comes apart, and asked before it is pressed together."""
+    """Tests of the direction of the rod's oil slot, which is noted at Press apart and checked at Press together."""
 
     station = "together"
 

@@ -1,4 +1,4 @@
-"""The call on a press joint before it moves: too hot, too small a press, or how it will go."""
+"""The verdict on a press joint before it is pressed: too hot, press too small, or how to press it."""
 
 from __future__ import annotations
 
@@ -33,7 +33,7 @@ KNOWN_FORCES = ("has", "peak")  # what the press can do and what its gauge showe
 
 
 def before(found: PressJointAnalysis, asked: list[Question], sizing: str) -> Verdict | None:
-    """The call until the joint may be pressed; None then. `sizing` is the code of why it is measured."""
+    """Return the verdict until the joint may be pressed, then None; `sizing` is the code of the reason to measure."""
     if found.plan is None:
         return Verdict(State.WAIT, Code.MEASURE, reason=sizing, next="ask" if asked else "sizes", assumed=assumed(found))
     hot = found.heat_call
@@ -56,7 +56,7 @@ def before(found: PressJointAnalysis, asked: list[Question], sizing: str) -> Ver
 
 
 def ready(found: PressJointAnalysis, checks: tuple[SafetyWarning, ...], first: str, how: str, values: dict[str, Any]) -> Verdict:
-    """The call once the press is strong enough: first what must be ticked, then how it is pressed."""
+    """Return the verdict if the press is strong enough: first the open checks, then how to press."""
     call = found.press_call
     assert call is not None
     said = {**forces(found, call), **values}

@@ -1,4 +1,4 @@
-"""What may be done in one heat for a half: into the cold, into the oven, open, reheat; and what an answer does to clocks and seats."""
+"""Actions of a heat for a case half: chill, heat, open, reheat; and the effect of answers on timers and seats."""
 
 from __future__ import annotations
 
@@ -23,7 +23,7 @@ CHILL = "chill-"
 
 
 def to_chill(found: CaseHalfAnalysis, chiller: Chiller) -> list[HotPart]:
-    """Return what goes into a chiller now: everything into a freezer; the next one alone into dry ice, which would chill it too deep."""
+    """Return the parts to put into a chiller now: all for a freezer, only the next for dry ice, which would chill too deep."""
     waiting = [part for part in found.plan.parts if part.chiller == chiller and part.planned and part.planned.chill]
     begins = {step.part: step.from_s for step in found.core_sheet.steps if step.where == chiller.name}
     ahead = [part for part in waiting if part.key in begins and part.key not in found.cold_since]
@@ -90,7 +90,7 @@ def _chills(pk: int) -> Any:
 
 
 def into_the_cold(bound: BoundStation, pk: int) -> None:
-    """Everything that wants this chiller; out of dry ice, which would chill too deep, one at a time as its turn comes."""
+    """Put the parts that need this chiller into it; into dry ice, which would chill too deep, one at a time."""
     found: CaseHalfAnalysis = bound.analysis
     chiller = next(each for each in found.stays if each.pk == pk)
     going = to_chill(found, chiller)
@@ -139,7 +139,7 @@ def _fix_half(bound: BoundStation) -> None:
 
 
 def take_turn(bound: BoundStation) -> None:
-    """The next part in hand, and the door clock on the part that closes first."""
+    """Select the next part, and set the window timer to the part whose window closes first."""
     found: CaseHalfAnalysis = bound.analysis
     door, live = found.timer("door"), found.live_heat
     if not door or door.ended_at:

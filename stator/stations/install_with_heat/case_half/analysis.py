@@ -1,4 +1,4 @@
-"""What is known of one heat for a whole half: its parts and their plans, counted back from the door, and where it stands now."""
+"""Analysis of one heat for a case half: its parts, their plans relative to the opening of the oven, and the present state."""
 
 from __future__ import annotations
 
@@ -28,7 +28,7 @@ NO_PARTS = "no parts"
 
 
 class Phase(StrEnum):
-    """How far the heat is."""
+    """Phases of a heat."""
 
     PLAN = "plan"
     WARMING = "warming"
@@ -37,7 +37,7 @@ class Phase(StrEnum):
 
 
 class Code(StrEnum):
-    """What the call on a half in one heat can say."""
+    """Codes of the verdicts on a case half in one heat."""
 
     NO_PLAN = "no plan"
     NOTHING = "nothing to heat"
@@ -75,7 +75,7 @@ class Live:
 
 
 class CaseHalfAnalysis(Half):
-    """All that is computed of a half in one heat: its parts, their plans, and where the heat stands."""
+    """The analysis of a case half in one heat: its parts, their plans and the state of the heat."""
 
     # what is in hand
 
@@ -115,7 +115,7 @@ class CaseHalfAnalysis(Half):
         return HeatPart(part.key, handling, closes_s, part.diameter_mm, part.must, after)
 
     def closes_s(self, part: HotPart, outer_c: float, inner_c: float | None = None) -> float:
-        """Return how long a part has from now, the case at `outer_c`, the part as cold as planned unless it was caught warmer."""
+        """Return the remaining time of a part, with the case at `outer_c` and the part as cold as planned unless it was read warmer."""
         if part.planned is None:
             return float("inf")
         key = (part.key, outer_c, part.planned.chill_c if inner_c is None else inner_c)
@@ -195,9 +195,9 @@ class CaseHalfAnalysis(Half):
 
     @cached_property
     def live_heat(self) -> Live:
-        """What is left, ordered anew from the clocks and from what was read.
+        """Return the remaining parts, ordered by timers and readings.
 
-        The part in hand stays in hand until it is answered for.
+        The present part remains selected until its result is recorded.
         """
         fates = {part.key: self.fate(part) for part in self.plan.parts}
         lost = {part.key for part in self.plan.parts if fates[part.key] in STUCK}
@@ -221,26 +221,26 @@ class CaseHalfAnalysis(Half):
 
     @property
     def turns(self) -> dict[str, str]:
-        """Return which part was in hand after each answer of this heat."""
+        """Return the part that was selected after each answer of this heat."""
         found = self.own.chosen.get("turns", {})
         return dict(found) if isinstance(found, dict) else {}
 
     @property
     def turn_key(self) -> str:
-        """Return what the part in hand was chosen by: the last answer that stands in this heat, or the door."""
+        """Return the key by which the present part was selected: the last answer of this heat, or the opening of the oven."""
         slots = {part.slot for part in self.everything}
         said = [each.number for each in self.own.taken if each.attempt == self.attempt and each.slot in slots]
         return str(max(said)) if said else f"door{self.attempt}"
 
     def _inner_now(self, part: HotPart) -> float | None:
-        """A part caught warmer than planned counts as it is; one that stays in the cold is as cold as planned."""
+        """Return the temperature of the inner part: as read if it was warmer than planned, otherwise as planned while it stays cold."""
         if part.planned is None or part.chiller is None:
             return None
         return max(part.planned.chill_c, self.cold_c(part, self.door_at)) if part.key in self.cold_since else part.planned.setup.room_c
 
     @cached_property
     def offered(self) -> list[HotPart]:
-        """Every part of the half that is not home, also those left out of this heat: what may be chosen."""
+        """Return every part of the half that is not seated, including those skipped in this heat."""
         whole = parts_of(self.seats, self.fitted, self.half, {}, self.usual)
         return [part for part in whole if not self.is_home(part)]
 
@@ -267,15 +267,15 @@ class CaseHalfAnalysis(Half):
 
     @property
     def waiting(self) -> list[HotPart]:
-        """Return what is not home yet, of this heat."""
+        """Return the parts of this heat that are not seated yet."""
         return [part for part in self.parts if self.fate(part) not in HOME]
 
     @property
     def unsaid(self) -> list[HotPart]:
-        """Whose window closed before anybody said what became of it; what follows a part that stuck is not among them."""
+        """Return the parts whose window closed before a result was recorded, without those that wait for a part that jammed."""
         return [part for part in self.waiting if not self.fate(part) and not set(part.after) & {each.key for each in self.waiting}]
 
 
 def whole_half(given: StationInput) -> CaseHalfAnalysis:
-    """From card, facts, the entry's own readings and the shelves to all that one heat of a half computes."""
+    """Return the analysis from card, facts, readings of the entry and shop equipment."""
     return CaseHalfAnalysis(given)

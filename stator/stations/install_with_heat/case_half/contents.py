@@ -1,4 +1,4 @@
-"""What goes into one half hot: bearings with their circlips, pins, bushes; what became of each, and which way round it goes."""
+"""Parts installed hot in one half: bearings with snap rings, pins and bushings; their results and their orientation."""
 
 from __future__ import annotations
 
@@ -24,13 +24,13 @@ STAYS = (Chiller.Method.FREEZER, Chiller.Method.DRY_ICE)  # a part can lie in th
 
 
 class Hands(StrEnum):
-    """What hands did in a heat besides reading."""
+    """Actions that a heat records."""
 
     CHILLED = "chilled"  # a part went into its chiller
 
 
 class Half(HeatState):
-    """What goes into a half hot, what became of each part, and which way round it goes."""
+    """The parts installed hot in a half, the result of each, and its orientation."""
 
     # the parts of the question
 
@@ -94,7 +94,7 @@ class Half(HeatState):
 
     @cached_property
     def everything(self) -> list[HotPart]:
-        """All parts of this half that were chosen for a heat, home or not."""
+        """Return all parts of this half that were selected for a heat, seated or not."""
         found = parts_of(self.seats, self.fitted, self.half, self.chosen, self.usual)
         return [replace(part, seat_mm=self.seat_known(part).size) for part in found]
 
@@ -106,7 +106,7 @@ class Half(HeatState):
                 yield "chillers", part.chiller
 
     def seat_known(self, part: HotPart) -> SeatState:
-        """Return what is known of a part's seat; nothing of a pin or a circlip."""
+        """Return the state of a part's seat; empty for a pin or a snap ring."""
         return seat_known(self.given.facts, part.seat) if part.seat and part.is_bearing else SeatState(None)
 
     @cached_property
@@ -121,7 +121,7 @@ class Half(HeatState):
         return known.is_condemned or known.holds_nothing(fit_of(part.seat, known.size))
 
     def fates(self, part: HotPart, attempt: int | None = None) -> list[MeasuredReading]:
-        """Return what was said of a part in one heat, or in all of them, oldest first."""
+        """Return the recorded results of a part in one heat, or in all of them, from the oldest."""
         return self.own.all(part.slot, attempt)
 
     def fate(self, part: HotPart) -> str:
@@ -130,7 +130,7 @@ class Half(HeatState):
         return found[-1].text if found else ""
 
     def went_elsewhere(self, part: HotPart) -> bool:
-        """Return True if it went home on its seat's own page."""
+        """Return True if it was seated on its seat's own page."""
         return any(fact.text in HOME for fact in self.given.facts.history(part.slot.part, part.slot.what))
 
     def is_home(self, part: HotPart) -> bool:
@@ -139,7 +139,7 @@ class Half(HeatState):
 
     @cached_property
     def parts(self) -> list[HotPart]:
-        """Return what this heat is about: everything of the half that was not home before it."""
+        """Return the parts of this heat: all of the half that were not seated before."""
 
         def gone(part: HotPart) -> bool:
             earlier = [each for each in self.fates(part) if each.attempt != self.attempt and each.text in HOME]
@@ -177,11 +177,11 @@ class Half(HeatState):
         return [part for part in self.parts if self.contradicted(part)]
 
     def facing(self, part: HotPart) -> str:
-        """Return which way round it goes, by what was settled, the card, or how it was found; empty when nobody knows."""
+        """Return the orientation of a part, as decided, from the card, or as found; empty if unknown."""
         return self.settled(part) or (part.seat.faces if part.seat and part.is_bearing else "") or self.found_facing(part)
 
     def toward(self, part: HotPart) -> str:
-        """Return where its marking looks as it goes in: at `you`, or at the `case`; empty when nobody knows."""
+        """Return the direction of its marking when it is installed: toward `you` or the `case`; empty if unknown."""
         side = {"in": "inside", "out": "outside"}.get(self.facing(part).partition("_")[2], "")
         return "" if not side or part.seat is None else "you" if side == part.seat.loads_from else "case"
 
@@ -192,5 +192,5 @@ def way_slot(part: HotPart) -> FactKey:
 
 
 def _freed(part: HotPart, keys: set[str]) -> HotPart:
-    """A part whose forerunner is home already waits for nothing."""
+    """Return a part without a predecessor if that is already seated."""
     return replace(part, after=tuple(key for key in part.after if key in keys))

@@ -1,4 +1,4 @@
-"""One heat on paper: a line for each part with its turn, and beside it the time counted back from the door. Hot, one part, huge."""
+"""Drawing of a heat: a line for each part with its turn and the time relative to the opening of the oven, or one enlarged part."""
 
 from __future__ import annotations
 
@@ -25,7 +25,7 @@ SOON_S = 60.0  # under which a time is drawn hot
 
 
 def draw(found: CaseHalfAnalysis, canvas: Canvas) -> None:
-    """The part in hand by itself, the part that goes in now, or all parts in their turns."""
+    """Draw the present part, the part that goes in now, or all parts in order."""
     if found.in_hand:
         assembly.draw(found.in_hand, canvas)
     elif not found.trouble and found.phase == Phase.HOT:
@@ -36,7 +36,7 @@ def draw(found: CaseHalfAnalysis, canvas: Canvas) -> None:
 
 @dataclass(frozen=True)
 class Told:
-    """A part in words: from where and which way round it goes in, and what it is pushed with."""
+    """A part as text: its direction, its orientation and the tool that pushes it."""
 
     how: str
     tool: str
@@ -44,7 +44,7 @@ class Told:
 
 @dataclass(frozen=True)
 class Line:
-    """Time on paper, s from the door to px: the long warming up to the door and the short minutes behind it each have their own scale."""
+    """The time axis, s from the opening of the oven to px, with separate scales for heating and for the short minutes after it."""
 
     left: float
     door: float
@@ -166,7 +166,7 @@ def _part_row(
 
 
 def _bars(sheet: Sheet, found: CaseHalfAnalysis, part: HotPart, middle: float, line: Line) -> None:
-    """In the cold until its turn, its turn at the case, and how long its window stays open."""
+    """Draw the time in the chiller, the turn at the case, and the window of a part."""
     for step in found.core_sheet.steps:
         if step.part != part.key:
             continue

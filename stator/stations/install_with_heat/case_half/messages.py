@@ -1,4 +1,4 @@
-"""Every sentence of one heat for a whole half, by code."""
+"""Messages of a heat for a case half, by code."""
 
 from __future__ import annotations
 

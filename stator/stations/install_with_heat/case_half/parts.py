@@ -1,4 +1,4 @@
-"""The parts of one heat: from the card to what the run screen says of each, and their plans in the common case temperature."""
+"""Parts of a heat, from the card to the work screen, and their plans at the common case temperature."""
 
 from __future__ import annotations
 
@@ -32,9 +32,9 @@ CIRCLIP_S = 15.0  # to seat a circlip, pliers in hand
 
 @dataclass(frozen=True)
 class HotPart:
-    """One thing to be put into the hot case.
+    """A part to be installed in the hot case.
 
-    A circlip is one too: it needs no heat, only its bearing home before it.
+    A snap ring is one as well: it needs no heat, but its bearing must be seated before it.
     """
 
     key: str
@@ -89,7 +89,7 @@ class HotPart:
 
 @dataclass(frozen=True)
 class Choice:
-    """What was chosen for one part: in this heat or not, kept in at any price, out of which chiller."""
+    """The choices for one part: in this heat or not, retained whatever the damage, and its chiller."""
 
     taken: bool
     must: bool
@@ -97,12 +97,12 @@ class Choice:
 
 
 def circlip_of(seat: Seat) -> str:
-    """Return what the circlip of a seat is called."""
+    """Return the name of the snap ring of a seat."""
     return _("Circlip, {part}").format(part=seat.name)
 
 
 def parts_of(seats: Iterable[Seat], fitted: Iterable[Fitted], half: str, choice: dict[str, Choice], usual: Choice) -> list[HotPart]:
-    """Everything that goes into one half hot, in the card's order; each bearing's circlip right behind it."""
+    """Return everything that is installed hot in one half, in the card's order; each snap ring follows its bearing."""
     found: list[HotPart] = []
     for seat in seats:
         if seat.on != Seat.On.CASE or seat.half != half:
@@ -126,7 +126,7 @@ def parts_of(seats: Iterable[Seat], fitted: Iterable[Fitted], half: str, choice:
 
 
 def _fitted_setup(part: Fitted, wishes: setup.PlanOptions, shop: Shop, room_c: float, heat_c: float | None) -> Setup:
-    """A pin or bush as the core's words: hole and part by their fit codes, its time constant ρ·c·(D − d)/(4h)."""
+    """Return the setup of a pin or bushing: hole and part by their fit codes, with the time constant ρ·c·(D − d)/(4h)."""
     case, metal = materials.get(part.card.case_material), materials.get(part.metal)
     wall_mm = part.d_mm - part.bore_mm
     still = film_w_m2k("bearing 0.05-0.5 kg in a freezer")
@@ -174,7 +174,7 @@ def _plan(part: HotPart, wishes: setup.PlanOptions, shop: Shop) -> HeatPlan:
 
 @dataclass(frozen=True)
 class CaseHeat:
-    """The heat all parts share: where the oven is set, how hot the case gets, how long that takes, what limits it."""
+    """The heat that all parts share: oven setting, temperature of the case, duration and limits."""
 
     heat_c: float
     target_c: float
@@ -186,7 +186,7 @@ class CaseHeat:
 
 
 def case_heat(parts: list[HotPart], wishes: setup.PlanOptions, shop: Shop) -> CaseHeat:
-    """Plan every part in one case temperature: the hottest that any of them wants, under the lowest limit of all of them."""
+    """Return plans for every part at one case temperature: the highest that any part needs, within the lowest limit of all."""
     heater = wishes.heater
     if heater is None or heater.method != Heater.Method.OVEN:
         raise BadInput("heater", _("A whole half wants an oven: a flame, a gun or a plate warms one boss at a time."))

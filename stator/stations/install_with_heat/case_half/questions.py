@@ -1,4 +1,4 @@
-"""What is asked for one heat of a whole half: how parts are turned, the air, the oven, the case as it warms, what became of each part."""
+"""Questions of a heat for a case half: orientation, air, oven, the case while it warms, and the result of each part."""
 
 from __future__ import annotations
 
@@ -49,7 +49,7 @@ def questions(found: CaseHalfAnalysis) -> list[Question]:
 
 
 def _of_others(found: CaseHalfAnalysis, but: Assembly | None = None) -> list[Question]:
-    """The questions of all assemblies, for the sheet and the log."""
+    """Return the questions of all assemblies, for the readings table and the log."""
     others = (each for each in found.assemblies if but is None or each.fitted != but.fitted)
     return [replace(each, quiet=True) for other in others for each in assembly.questions(other)]
 
@@ -81,7 +81,10 @@ def _case(found: CaseHalfAnalysis) -> Question:
 
 
 def _home(found: CaseHalfAnalysis, part: HotPart) -> Question:
-    """Return what became of a part. The one in hand is asked; Enter says that it dropped in."""
+    """Return the question for the result of a part.
+
+    That of the present part is asked; Enter means that it dropped in.
+    """
     rows = list(shared.CIRCLIP_ROWS if part.is_circlip else shared.OUTCOME_ROWS)
     hot, shut = found.phase == Phase.HOT, found.phase == Phase.AFTER and part in found.unsaid
     here = found.live_heat.here if hot else None
@@ -93,7 +96,7 @@ def _home(found: CaseHalfAnalysis, part: HotPart) -> Question:
 
 
 def tabs(found: CaseHalfAnalysis) -> Method | None:
-    """The halves, and each part that is put together by itself."""
+    """Return a tab for each half and each part that is assembled separately."""
     if found.phase == Phase.HOT:
         return None
     halves = found.halves if found.phase == Phase.PLAN else [found.half]

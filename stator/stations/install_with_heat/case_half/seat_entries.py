@@ -1,4 +1,4 @@
-"""What one heat for a whole half writes into the entry of each seat, so that its own page goes on with the check: is it home?"""
+"""Results of a heat for a case half in the entry of each seat, so that its own page continues with the check of seating."""
 
 from __future__ import annotations
 
@@ -21,7 +21,7 @@ def _copy(reading: Reading, slot: FactKey) -> LinkedReading:
 
 
 def _of_the_heat(found: CaseHalfAnalysis, part: HotPart, readings: list[Reading]) -> list[LinkedReading]:
-    """The air, the oven's setting and the case's temperatures of this heat, as the seat's own page has them."""
+    """Return the air, the oven's setting and the case temperatures of this heat, as readings of the seat's own page."""
     carried = []
     for what in (Property.AIR_TEMPERATURE, Property.HEATER_SETTING, Property.HOT_TEMPERATURE, Property.WATER_DROP):
         mine = [each for each in readings if each.ask == found.slot(what).key and not each.withdrawn_at]
@@ -33,7 +33,7 @@ def _of_the_heat(found: CaseHalfAnalysis, part: HotPart, readings: list[Reading]
 
 
 def write(bound: BoundStation, part: HotPart, reading: Reading) -> None:
-    """Carry what happened to a part into its seat: the clocks as they ran, the temperatures read, the outcome."""
+    """Save what happened to a part in the entry of its seat: timers, temperatures and result."""
     found: CaseHalfAnalysis = bound.analysis
     if part.seat is None or reading.text == "later":
         return

@@ -1,4 +1,4 @@
-"""One heat for a whole half: every bearing, pin and bush in its order, counted back from the door, run one part at a time."""
+"""A heat for a case half: every bearing, pin and bushing in its order, timed from the opening of the oven, one part at a time."""
 
 from __future__ import annotations
 
@@ -18,7 +18,7 @@ from stator.stations.install_with_heat.shaft_assembly.analysis import Assembly
 
 
 def corrected(found: CaseHalfAnalysis, slot: FactKey, quantity: Quantity) -> Mapping[str, Any]:
-    """Return what a temperature is worth; how long after the door a part went in, and how long it still had."""
+    """Return the true temperature of a reading, and when a part was installed relative to the opening and its window."""
     if slot.what in (Property.FIT_OUTCOME, Property.CIRCLIP) and found.timer("door") and not found.trouble:
         part = next((each for each in found.plan.parts if each.slot == slot), None)
         gone = (found.now - found.door_at).total_seconds()

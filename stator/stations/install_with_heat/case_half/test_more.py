@@ -1,4 +1,4 @@
-"""One heat for a whole half: the other half, what closes unsaid, what else can happen; and the parts that are turned and ordered."""
+"""Tests of a heat for a case half: the other half, windows that close without a result, and assembled parts."""
 
 from __future__ import annotations
 

@@ -1,4 +1,4 @@
-"""One heat for a whole half: which way round first, the order, the cold, the door, one part at a time, what jams and what waits."""
+"""Tests of a heat for a case half: orientation, order, chilling, opening, one part at a time, jams and waits."""
 
 from __future__ import annotations
 
@@ -52,7 +52,7 @@ class AtTheSheet(TestCase):
         self.hands.act("open")
 
     def ask_of(self, key):
-        """Where it is said what became of a part."""
+        """Return the key of the question for the result of a part."""
         return f"circlip.{key.removesuffix('.circlip')}" if key.endswith(".circlip") else f"fit-outcome.{key}"
 
     def now(self):

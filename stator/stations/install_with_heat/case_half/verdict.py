@@ -1,4 +1,4 @@
-"""The call of each phase of one heat for a whole half, and where its numbers come from."""
+"""The verdict of each phase of a heat for a case half, and the sources of its numbers."""
 
 from __future__ import annotations
 
@@ -30,7 +30,7 @@ READY_S, EARLY_S, HOTTER_K = 1.0, 60.0, 5.0
 
 
 def verdict(found: CaseHalfAnalysis, asked: list[Question]) -> Verdict:
-    """The call as it stands: of the part in hand, else of the whole heat."""
+    """Return the verdict on the present part, or on the whole heat."""
     if found.in_hand:
         mine = [ask for ask in asked if ask.slot and ask.slot.part == found.in_hand.fitted.part]
         return assembly.verdict(found.in_hand, mine)
@@ -38,7 +38,7 @@ def verdict(found: CaseHalfAnalysis, asked: list[Question]) -> Verdict:
 
 
 def overall(found: CaseHalfAnalysis) -> Verdict:
-    """Return what is signed: the heat, whatever part is in hand."""
+    """Return the verdict that is signed, on the heat as a whole."""
     return of_the_heat(found, [])
 
 
@@ -239,7 +239,7 @@ def tool_words(part: HotPart, shelf: Iterable[Driver]) -> str:
 
 
 def support_words(part: HotPart) -> str:
-    """Return what the case stands on while it is pushed: right behind the seat."""
+    """Return what supports the case while a part is pushed in: directly behind the seat."""
     return "" if part.is_circlip else str(messages.SUPPORT["inside" if part.thing.loads_from == Seat.From.INSIDE else "outside"])
 
 
@@ -288,7 +288,7 @@ def _home_by(found: CaseHalfAnalysis, part: HotPart) -> str:
 
 
 def _sources(found: CaseHalfAnalysis) -> Iterator[tuple[HotPart | None, Source]]:
-    """Yield what holds for the whole heat; of a part, whose line says by when it must be home, how long that is is left to be told."""
+    """Yield the sources of the heat and of each part; the part's line omits its remaining time, which is shown elsewhere."""
     plan = found.plan
     yield None, source("case", show(celsius(plan.target_c)))
     what = lazily(shared.LIMIT_WHAT, plan.ceiling_code, {}, plan.ceiling_why)

@@ -1,4 +1,4 @@
-"""What is known of a part with an order, a direction, an end depth or a middle to be found: a spindle, a rubber bush."""
+"""Analysis of a part with an order, a direction, an end depth or a center: a shaft, or a rubber bushing."""
 
 from __future__ import annotations
 
@@ -19,7 +19,7 @@ INSIDE, OUTSIDE = Location(end="inside"), Location(end="outside")  # which end o
 
 
 class Code(StrEnum):
-    """What the call on such a part can say."""
+    """Codes of the verdicts on such a part."""
 
     OILED = "oiled"
     OTHER_ORDER = "other order"
@@ -33,7 +33,7 @@ class Code(StrEnum):
 
 @dataclass(frozen=True)
 class Assembly:
-    """One part, what was read of it, and what the engine calls the part of the case it sits in.
+    """A part with its readings and the name of the case part that it is fitted in.
 
     Lengths in mm, angles in °.
     """
@@ -84,7 +84,7 @@ class Assembly:
 
     @property
     def off_middle_mm(self) -> float | None:
-        """Return how far the middle of a rubber bush is off the boss's."""
+        """Return how far the center of a rubber bushing is from that of its boss."""
         one, two = self.value(Property.STANDS_OUT, INSIDE), self.value(Property.STANDS_OUT, OUTSIDE)
         return None if one is None or two is None else (one - two) / 2
 
@@ -105,7 +105,7 @@ class Assembly:
 
     @cached_property
     def depth(self) -> Conformity | None:
-        """Its end depth against the card's; of a rubber bush, its middle against the boss's."""
+        """Compare its end depth with the card; for a rubber bushing, its center with that of the boss."""
         if self.depth_mm is None:
             return None
         low, high = self.depth_limits_mm

@@ -1,4 +1,4 @@
-"""A spindle with what goes on it in its order, and its end as seen on the face with its direction; a rubber bush in its boss."""
+"""Drawing of a shaft with its parts in order and its end on the mating surface, or of a rubber bushing in its boss."""
 
 from __future__ import annotations
 
@@ -50,7 +50,7 @@ def _spindle(sheet: Sheet, part: Fitted, width: float) -> None:
 
 
 def _end(found: Assembly, sheet: Sheet, width: float) -> None:
-    """Its end as seen on the joint face: where it should point, within what, and where it does."""
+    """Draw its end as seen on the mating surface: the specified direction, its tolerance, and the measured direction."""
     part, angle_deg = found.fitted, found.angle_deg
     centre, radius = (width * 0.3, 400.0), 88.0
     sheet.circle(centre, radius, "bore")
@@ -88,7 +88,7 @@ def _end(found: Assembly, sheet: Sheet, width: float) -> None:
 
 
 def _rubber(sheet: Sheet, width: float) -> None:
-    """A rubber bush in its boss: as much of it stands out on either side."""
+    """Draw a rubber bushing in its boss, with what projects on either side."""
     axis, middle = 230.0, width / 2
     for up in (-1, 1):
         sheet.hatched(bar(middle - 90, middle + 90, axis + up * 80, axis + up * 150), "plain", 10, rising=up > 0)

@@ -1,4 +1,4 @@
-"""Every sentence about a spindle with what goes on it, or a rubber bush, by code."""
+"""Messages for a shaft with its parts, or a rubber bushing, by code."""
 
 from __future__ import annotations
 

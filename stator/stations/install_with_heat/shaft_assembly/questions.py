@@ -1,4 +1,4 @@
-"""What is asked of a spindle with what goes on it, or a rubber bush."""
+"""Questions for a shaft with its parts, or a rubber bushing."""
 
 from __future__ import annotations
 

@@ -1,4 +1,4 @@
-"""The call on a spindle with what goes on it, or a rubber bush."""
+"""The verdict on a shaft with its parts, or a rubber bushing."""
 
 from __future__ import annotations
 

@@ -1,4 +1,4 @@
-"""What may be done in one seat's heat: into the cold, into the heat, out and offered up, back again; and what that does to the clocks."""
+"""Actions of a heat for one seat: chill, heat, take out, heat again; and their effect on the timers."""
 
 from __future__ import annotations
 
@@ -61,7 +61,7 @@ def to_the_cold(bound: BoundStation) -> None:
 
 
 def out(bound: BoundStation) -> None:
-    """Both come out: their clocks stop, the window opens."""
+    """Take both parts out: end their timers, and start the window timer."""
     found: SingleSeatAnalysis = bound.analysis
     lasts = min(found.run.sure_for_s, LONGEST_S)
     for timer in filter(None, (found.timer("heat"), found.timer("chill"))):
@@ -70,7 +70,7 @@ def out(bound: BoundStation) -> None:
 
 
 def back(bound: BoundStation) -> None:
-    """Into the heat once more."""
+    """Heat the case again."""
     for timer in bound.timers:
         log.stop_timer(timer)
     bound.next_attempt()
@@ -88,7 +88,7 @@ def kept(bound: BoundStation, reading: Any) -> None:
 
 
 def move_timers(bound: BoundStation) -> None:
-    """Set the end of the soak to when this case will be hot enough, and the end of the window to how it cools."""
+    """Set the end of the soak to when this case will be hot enough, and the end of the window by how it cools."""
     found: SingleSeatAnalysis = bound.analysis
     if found.trouble:
         return
@@ -101,7 +101,7 @@ def move_timers(bound: BoundStation) -> None:
 
 
 def _said_what_happened(bound: BoundStation, window: Any, outcome: str) -> None:
-    """The window is over; what is home cools until it can be checked cold."""
+    """End the window; a seated bearing cools until it can be checked cold."""
     found: SingleSeatAnalysis = bound.analysis
     log.stop_timer(window, found.now)
     if outcome in HOME and found.run.outer_out:

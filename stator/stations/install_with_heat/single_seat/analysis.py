@@ -1,4 +1,4 @@
-"""What is known of one bearing going into its seat hot: the plan, where the heat stands, how it went in, whether it is home."""
+"""Analysis of one bearing installed hot: the plan, the state of the heat, the outcome, and whether it is seated."""
 
 from __future__ import annotations
 
@@ -29,7 +29,7 @@ COLD_C = 20.0  # sizes hold there
 
 
 class Phase(StrEnum):
-    """How far one heat is."""
+    """Phases of a heat for one seat."""
 
     PLAN = "plan"
     HEATING = "heating"
@@ -38,7 +38,7 @@ class Phase(StrEnum):
 
 
 class Code(StrEnum):
-    """What the call on one seat in one heat can say."""
+    """Codes of the verdicts on one seat in one heat."""
 
     NO_PLAN = "no plan"
     SEAT_IS_OUT = "seat is out"
@@ -122,7 +122,7 @@ class SingleSeatAnalysis(HeatState):
 
     @property
     def measured_at(self) -> str:
-        """The station whose size of the seat is planned with, by its key; empty when it was measured here or nowhere."""
+        """Return the key of the station whose seat size is used for the plan; empty if it was measured here or not at all."""
         known = self.seat_known
         return known.measured_at if known.measured_here is None and known.is_measured_before else ""
 
@@ -132,7 +132,7 @@ class SingleSeatAnalysis(HeatState):
 
     @cached_property
     def trouble(self) -> BadInput | None:
-        """Return what keeps the plan from being made at all."""
+        """Return why no plan can be made."""
         try:
             _ = self.planned
         except BadInput as error:
@@ -169,7 +169,7 @@ class SingleSeatAnalysis(HeatState):
 
     @property
     def jams(self) -> int:
-        """Return how often it jammed or cocked, in this heat and those before it."""
+        """Return how often the bearing jammed or tilted, in this heat and earlier ones."""
         said = [each.text for each in self.own.all(self.slot(Property.FIT_OUTCOME))]
         return sum(each not in HOME for each in said)
 
@@ -196,7 +196,7 @@ class SingleSeatAnalysis(HeatState):
 
     @cached_property
     def seated(self) -> Conformity | None:
-        """The call on the gaps: all four no more than the thinnest feeler, or the depths even."""
+        """Return the verdict on the gaps (none larger than the thinnest feeler gauge), or on equal depths."""
         what = Property.SEATING_DEPTH if self.is_through else Property.SEATING_GAP
         found = [fact for clock in CLOCKS if (fact := self._at_clock(what, clock)) and fact.value is not None]
         if len(found) < len(CLOCKS):
@@ -217,6 +217,6 @@ class SingleSeatAnalysis(HeatState):
 
 
 def one_seat(given: StationInput) -> SingleSeatAnalysis:
-    """From card, facts, the entry's own readings and the shelves to all that one seat's heat computes."""
+    """Return the analysis of one seat's heat from card, facts, readings of the entry and shop equipment."""
     assert given.seat is not None
     return SingleSeatAnalysis(given, given.seat, list(given.past))

@@ -33,7 +33,7 @@ FACTORS = (5, 10, 20, 50, 100, 200, 500, 1000)
 
 @dataclass(frozen=True)
 class Frame:
-    """The paper: how wide, and how wide the fit is drawn on it. The scale follows from that."""
+    """The paper: its width, and the width of the fit on it, which sets the scale."""
 
     width: float
     height: float
@@ -52,7 +52,7 @@ NARROW = Frame(430.0, 590.0, 108.0, 70.0, narrow=True)
 
 @dataclass(frozen=True)
 class Scene:
-    """The instant drawn: setup with its uncertainties, the moment, and the temperatures both parts leave or left with."""
+    """The time that is drawn: the setup with its uncertainties, and the temperatures of both parts."""
 
     setup: Setup
     moment: Moment
@@ -63,7 +63,7 @@ class Scene:
 
 
 def span_s(found: SingleSeatAnalysis) -> float:
-    """Length of the time axis: past the window, in whole minutes."""
+    """Return the length of the time axis: past the window, in whole minutes."""
     window = found.plan.window.likely
     return 1800.0 if math.isinf(window) else 60.0 * math.ceil(min(max(1.2 * window, 240.0), 3600.0) / 60)
 
@@ -89,7 +89,7 @@ def scene(found: SingleSeatAnalysis, at_s: float | None) -> Scene:
 
 
 def slider(found: SingleSeatAnalysis) -> tuple[float, float] | None:
-    """Longest time and the present one, s: the drawing moves through time until it is said what happened."""
+    """Return the longest time and the present one, s; the drawing moves through time until an outcome is recorded."""
     if found.trouble or found.phase == Phase.AFTER:
         return None
     now = found.run.here.time_s if found.phase == Phase.WINDOW else 0.0
@@ -119,7 +119,7 @@ def _side(now: Moment) -> Amount:
 
 
 def _warmth(found: SingleSeatAnalysis, temperature_c: float, u_k: float) -> Amount:
-    """Return a temperature as it is shown: rounded to what is known of it, but as it is where it is the planned one."""
+    """Return a temperature rounded to its uncertainty; a planned one is unchanged."""
     planned = temperature_c in (found.plan.target_c, found.plan.chill_c)
     return celsius(temperature_c) if planned else estimate(celsius(temperature_c), 2 * u_k)
 
@@ -246,7 +246,7 @@ def _case(
 def _shaft(
     sheet: Sheet, found: SingleSeatAnalysis, tall: float, gap: float, home: bool, outer_ink: str, inner_ink: str, frame: Frame
 ) -> float:
-    """A shaft standing up with its shoulder, the heated bearing over it or on it; returns the bearing's top."""
+    """Draw an upright shaft with its shoulder and the heated bearing above or on it; return the top of the bearing."""
     bottom = SEAT_TOP + SEAT_DEEP
     shoulder = frame.half_bore + 44
     outline = [
@@ -312,7 +312,7 @@ def _labels(found: SingleSeatAnalysis, canvas: Canvas, now: Scene, ring: tuple[f
 
 
 def _place(found: SingleSeatAnalysis, canvas: Canvas, what: Property, ring_y: float, frame: Frame) -> None:
-    """Where to measure next, ringed in ink with its words."""
+    """Draw a ring with text at the next place to measure."""
     sheet = canvas.sheet
     bottom, edge = SEAT_TOP + SEAT_DEEP, frame.middle + frame.half_bore
     at_stop = (edge - 13, SEAT_TOP + 8 if found.is_through else bottom)

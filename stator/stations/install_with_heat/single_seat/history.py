@@ -1,4 +1,4 @@
-"""What was predicted and what happened at the heats before: shown at the next plan with the same heater, and learned from."""
+"""Predictions and outcomes of earlier heats: shown with the next plan for the same heater, and used to correct it."""
 
 from __future__ import annotations
 
@@ -30,7 +30,7 @@ class Heat:
 
 
 def heats(heater: Heater | None, on: str, besides: int) -> list[Heat]:
-    """The latest signed heats with this heater but for one entry, newest first; replaced ones left out."""
+    """Return the latest signed heats with this heater, from the newest, without one entry and without replaced ones."""
     if heater is None:
         return []
     return [
@@ -52,6 +52,6 @@ def _heat(entry: Entry) -> Heat:
 
 
 def slower(past: list[Heat]) -> float:
-    """Return how much slower this oven is than the tables: the median of the heats that measured it, once there are enough."""
+    """Return how much slower this oven is than the tables: the median of the heats that measured it, if there are enough."""
     ratios = [heat.tau_ratio for heat in past if heat.tau_ratio]
     return statistics.median(ratios) if len(ratios) >= ENOUGH else 1.0

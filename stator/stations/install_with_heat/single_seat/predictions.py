@@ -25,7 +25,7 @@ def _promised(results: Results) -> Iterator[tuple[float, float, str, list[tuple[
 
 
 def beside(results: Results) -> list[PredictionComparison]:
-    """The share that went in at the first try beside the share that was promised."""
+    """Return the observed share of bearings that went in at the first try, with the predicted share."""
     found = []
     for low, high, code, here in _promised(results):
         home = sum(not jams and outcome in HOME for outcome, jams in here)
@@ -36,7 +36,10 @@ def beside(results: Results) -> list[PredictionComparison]:
 
 
 def heats(results: Results) -> list[PredictionScore]:
-    """Of the heats promised so surely, how many went in at the first try, by hand or with a tap; a jam counts, also one reheated since."""
+    """Return how many bearings went in at the first try, by hand or with a tap, for each predicted probability.
+
+    A jam counts as a failure, even if the case was heated again since.
+    """
     found = []
     for _, _, code, here in _promised(results):
         jammed = sum(bool(jams) or outcome not in HOME for outcome, jams in here)

@@ -1,4 +1,4 @@
-"""What is asked at each point of one seat's heat, and the choices between ways of working."""
+"""Questions at each phase of one seat's heat, and the choices between methods."""
 
 from __future__ import annotations
 
@@ -24,7 +24,7 @@ FAR_MM = 0.5  # from the nominal: another bearing
 
 
 def names(found: SingleSeatAnalysis) -> dict[str, Any]:
-    """The two parts and what they go into and come out of, for sentences; with a capital where one begins with them."""
+    """Return the names of the two parts and of what they go into and come out of, also with a capital letter."""
     outer, partner = str(shared.NAMES[found.outer]), str(shared.NAMES[found.partner])
     chiller = found.chiller.get_method_display() if found.chiller else str(shared.COOLED_BY)
     heater = found.heater.name if found.heater else str(shared.HEATED_BY)

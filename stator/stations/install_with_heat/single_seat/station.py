@@ -1,4 +1,4 @@
-"""One bearing in one heat: planned, timed from what is read, judged when it comes out, checked hot and cold."""
+"""A heat for one bearing: planned, timed by readings, judged when it comes out, checked hot and cold."""
 
 from __future__ import annotations
 
@@ -28,7 +28,7 @@ def corrected(found: SingleSeatAnalysis, slot: FactKey, quantity: Quantity) -> M
 
 
 def result(found: SingleSeatAnalysis) -> dict[str, Any]:
-    """Everything the plan stood on and what came of it, units in the names: `heat-and-drop/1`."""
+    """Return the basis of the plan and its outcome, with units in the names: `heat-and-drop/1`."""
     plan, fit, run = found.plan, found.planned.fit, found.run
     setup, seated, window = plan.setup, found.seated, found.timer("window")
     soak_ratio = None

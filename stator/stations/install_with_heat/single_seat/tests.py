@@ -112,7 +112,7 @@ class Planning(TestCase):
 
 
 class Refused(TestCase):
-    """What is typed wrong is answered in words, and stays in the field."""
+    """Tests that wrong input gets a message and remains in the field."""
 
     def setUp(self):
         self.hands = Hands(job())

@@ -1,4 +1,4 @@
-"""The call on one seat in each phase of its heat, and where its numbers come from."""
+"""The verdict on one seat in each phase of its heat, and the sources of its numbers."""
 
 from __future__ import annotations
 
@@ -61,7 +61,7 @@ FOR_GOOD_S = 1e5  # a rate slower than this is none
 
 
 def verdict(found: SingleSeatAnalysis, asked: list[Question]) -> Verdict:
-    """The call as it stands; `asked` is what is still to be answered."""
+    """Return the present verdict; `asked` are the open questions."""
     if found.trouble:
         return Verdict(State.STOP, Code.NO_PLAN, {"said": found.trouble.message}, ways=shared_messages.ways_on(found.trouble))
     by_phase = {Phase.PLAN: _plan, Phase.HEATING: _heating, Phase.WINDOW: _window, Phase.AFTER: _after}
@@ -254,7 +254,7 @@ def _after(found: SingleSeatAnalysis, asked: list[Question]) -> Verdict:
 
 
 def checks(found: SingleSeatAnalysis) -> tuple[SafetyWarning, ...]:
-    """Return what must be so before the heat, and what should lie ready."""
+    """Return the checks before the heat, and what should be ready."""
     gates = shared_messages.gates(found.heater, [found.chiller.method] if found.chiller else [])
     return (*gates, *question_factory.checks(messages, "tools_circlip" if found.has_circlip else "tools", "bagged"))
 
@@ -364,13 +364,13 @@ def _of_the_times(found: SingleSeatAnalysis) -> Iterator[Source]:
 
 
 def derived(found: SingleSeatAnalysis) -> Iterator[Finding]:
-    """That the bearing is home, for the stations that need it there."""
+    """Yield the fact that the bearing is seated, for other stations."""
     if found.is_home:
         yield Finding(found.slot(Property.BEARING_HOME), text="yes")
 
 
 def note(found: SingleSeatAnalysis, reading: MeasuredReading) -> str:
-    """Return what stands beside a temperature in the table of readings."""
+    """Return the note on a temperature in the readings table."""
     return shared_messages.note(reading)
 
 

@@ -1,4 +1,4 @@
-"""What is known of pins, bushes and plugs that go in cold: the same as of a ring, from their own fit, one part in hand at a time."""
+"""Analysis of pins, bushings and plugs installed cold, each from its own fit, one part at a time."""
 
 from __future__ import annotations
 
@@ -24,7 +24,7 @@ TAB = "tab"  # the choice of the part in hand
 
 @dataclass(frozen=True)
 class PressInAnalysis(ColdFitAnalysis):
-    """All that is computed of one pin, bush or plug pushed into its hole cold. Sizes in mm, forces in N."""
+    """The analysis of one pin, bushing or plug pushed into its hole cold. Sizes in mm, forces in N."""
 
     thing: Fitted
     things: tuple[PressInAnalysis, ...] = ()  # the same of every part
@@ -78,7 +78,7 @@ class PressInAnalysis(ColdFitAnalysis):
 
     @cached_property
     def seated(self) -> Conformity | None:
-        """Return how even it lies, or, where that is well, how deep."""
+        """Return the verdict on equal depths, or on the depth if they are equal."""
         even = self._even(Property.SEATING_DEPTH, None, LEVEL_MM)
         return even if even is None or even.state == OUT or self.deep is None else self.deep
 
@@ -106,7 +106,7 @@ class PressInAnalysis(ColdFitAnalysis):
 
 
 def part_facts(given: StationInput) -> PressInAnalysis:
-    """Return what is known of every part, and which is in hand: the one chosen, else the first that is not in."""
+    """Return the analysis of every part, and which is present: the selected one, or the first that is not installed."""
     things = [thing for thing in given.card.fitted.all() if thing.goes_in_tight]
     every = tuple(_of(given, thing) for thing in things)
     chosen = next((each for each in every if each.thing.uid == given.own.choice(TAB) and not each.is_done), None)

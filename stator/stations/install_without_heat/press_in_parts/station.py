@@ -1,4 +1,4 @@
-"""Fitting without heat: pins, bushes and plugs of a case, one after the other in one entry."""
+"""Install without heat: pins, bushings and plugs of a case, one after the other in one entry."""
 
 from __future__ import annotations
 
@@ -19,7 +19,7 @@ from stator.stations.install_without_heat.press_in_parts.verdict import overall,
 
 
 def asks(found: PressInAnalysis) -> list[Question]:
-    """Of the part in hand in turn, of the others aside; what they are known by is named in each."""
+    """Return the questions of the present part in sequence, and those of other parts quiet with the name of the part."""
     asked: list[Question] = []
     for each in found.things:
         of_part = [ask for ask in questions.questions(each) if ask.slot is None or ask.slot.what != Property.NOTE]
@@ -45,7 +45,7 @@ def actions(bound: BoundStation) -> tuple[Action, ...]:
 
 
 def start_again(bound: BoundStation) -> None:
-    """The part in hand once more: what was read of it going in is withdrawn and asked anew."""
+    """Start the present part again: readings of its installation are withdrawn and measured again."""
     found: PressInAnalysis = bound.analysis
     request_remeasurement(bound, [ask.slot for ask in questions.questions(found) if ask.slot and ask.slot.what in EACH_TIME])
 

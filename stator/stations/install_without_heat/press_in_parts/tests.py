@@ -12,7 +12,7 @@ from tests.factories import job
 
 
 class Pins(Halves):
-    """Hands at pins and bushes that go in cold."""
+    """A mechanic at pins and bushings that are installed cold."""
 
     key = "fit-cold"
 

@@ -1,4 +1,4 @@
-"""The call on pins, bushes and plugs that go in cold: of the one in hand, and of all of them when each is done."""
+"""The verdict on pins, bushings and plugs installed cold: on the present one, and on all when each is done."""
 
 from __future__ import annotations
 
@@ -14,14 +14,14 @@ from stator.ui.number_format import listed
 
 
 def verdict(found: PressInAnalysis, asked: list[Question]) -> Verdict:
-    """The call as it stands; `asked` is what is still to be answered."""
+    """Return the present verdict; `asked` are the open questions."""
     if not found.things:
         return Verdict(State.WAIT, Code.NO_PARTS, {}, "no_parts", "put_on_card", ways=(Alternative(page="card"),))
     return overall(found) if found.all_done else of_ring.verdict(found, asked)
 
 
 def overall(found: PressInAnalysis) -> Verdict:
-    """The call that is signed: of every part."""
+    """Return the verdict that is signed, on every part."""
     out = [each for each in found.things if not each.is_home or (each.seated and each.seated.state == OUT)]
     if out:
         return Verdict(State.OUT, Code.NOT_HOME, {"parts": listed([each.thing.name for each in out])}, "parts_out", "sign")
