@@ -1,4 +1,4 @@
-"""What Apart says beyond the joint itself."""
+"""Analysis of Press apart, beyond the joint itself."""
 
 from __future__ import annotations
 
@@ -9,7 +9,7 @@ from stator.stations.framework import StationInput
 
 
 class Code(StrEnum):
-    """What a call at Apart can say of the parting."""
+    """Codes of the verdicts of Press apart."""
 
     MARK_FIRST = "mark first"
     LOOSE = "loose"

@@ -1,4 +1,4 @@
-"""Apart: what it takes to start the pin, whether the press can, what heat would do; marks and phase before anything moves."""
+"""Press apart: the force to start the pin, the capacity of the press, the effect of heat; marks and phase before anything moves."""
 
 from __future__ import annotations
 
@@ -45,7 +45,7 @@ def asks(found: PressJointAnalysis) -> list[Question]:
 
 
 def call(found: PressJointAnalysis, asked: list[Question]) -> Verdict:
-    """The call as it stands; `asked` is what is still to be answered."""
+    """Return the present verdict; `asked` are the open questions."""
     before = verdict.before(found, asked, "sizing")
     if before:
         return before

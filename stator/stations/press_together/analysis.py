@@ -1,4 +1,4 @@
-"""What is known of a joint pressed together: what its peak force says, width, side play, and the angle between the throws."""
+"""Analysis of a joint pressed together: its peak force, width, side clearance, and the angle between the throws."""
 
 from __future__ import annotations
 
@@ -27,7 +27,7 @@ SPREAD_MM = 0.05  # width over the webs, one place against another: shop rule
 
 
 class Code(StrEnum):
-    """What a call at Together can say."""
+    """Codes of the verdicts of Press together."""
 
     NO_GRIP = "no grip"
     ROD_TURNED = "rod turned"
@@ -69,7 +69,7 @@ class PressTogetherAnalysis(PressJointAnalysis):
 
     @property
     def rod_turned(self) -> str:
-        """Return how the rod stood before, where it stands the other way round now; empty where it does not, or nobody looked."""
+        """Return the former direction of the rod if it is reversed now; empty if it is not, or unknown."""
         now, was = self.own.said(OIL_SLOT), self.known.said(OIL_SLOT.part, OIL_SLOT.what)
         return was if now in HALVES and was in HALVES and now != was else ""
 
@@ -85,7 +85,7 @@ class PressTogetherAnalysis(PressJointAnalysis):
 
     @cached_property
     def judged(self) -> list[Judged]:
-        """Every figure that has something to be judged by, the worst first."""
+        """Return every value that has a limit or an expectation, the worst first."""
         found = [Judged(Code.JOINT_TIGHT, self.evidence, "force")] if self.evidence else []
         side, limit = self.own.fact(SIDE_PLAY), self.known.limit(Property.BIG_END_SIDE_PLAY)
         if side and side.value is not None and limit and limit.is_given:

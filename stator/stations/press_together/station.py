@@ -1,4 +1,4 @@
-"""Together: square in, the grip measured, width and side play as it goes, and the peak force as evidence."""
+"""Press together: squareness, measured interference, width and side clearance while pressing, and the peak force as evidence."""
 
 from __future__ import annotations
 
@@ -68,7 +68,7 @@ def asks(found: PressTogetherAnalysis) -> list[Question]:
 
 
 def call(found: PressTogetherAnalysis, asked: list[Question]) -> Verdict:
-    """The call as it stands; `asked` is what is still to be answered."""
+    """Return the present verdict; `asked` are the open questions."""
     before = verdict.before(found, asked, "sizing")
     if before:
         return before
@@ -102,7 +102,7 @@ def _pressed(found: PressTogetherAnalysis, asked: list[Question]) -> Verdict:
 
 
 def _said(found: PressTogetherAnalysis, judged: Judged) -> dict[str, Any]:
-    """Return what stands in the sentence of one judgement."""
+    """Return the values for the sentence of one judgment."""
     if judged.kind == "force":
         return verdict.forces(found, judged.call)
     return limit_values(judged.call, judged.kind, judged.step)

@@ -1,4 +1,4 @@
-"""What may be done at Bearings out: the next way where it is still in; it is signed once the bearing is out."""
+"""Actions of Remove bearings: the next method if the bearing is still in; sign when it is out."""
 
 from __future__ import annotations
 

@@ -1,4 +1,4 @@
-"""What is known of one seat with its bearing and the seal in front: how it sat, what holds it, the ways out, how it came out."""
+"""Analysis of a seat with its bearing and the seal in front: how it sat, what retains it, removal methods, and the result."""
 
 from __future__ import annotations
 
@@ -38,7 +38,7 @@ FIRST = ("dry", "side")  # what must be so before the bearing is touched
 
 
 class Code(StrEnum):
-    """What a call at Bearings out can say."""
+    """Codes of the verdicts of Remove bearings."""
 
     STILL_IN = "still in"
     SEAL_FIRST = "seal first"
@@ -67,7 +67,7 @@ STOPS = {Seat.Stop.CIRCLIP: "circlip", Seat.Stop.PLATE: "plate"}
 
 @dataclass(frozen=True)
 class BearingRemovalAnalysis:
-    """All that Bearings out computes of one seat. Sizes in mm, temperatures in °C."""
+    """The analysis of one seat at Remove bearings. Sizes in mm, temperatures in °C."""
 
     card: EngineCard
     seat: Seat
@@ -193,7 +193,7 @@ class BearingRemovalAnalysis:
 
     @cached_property
     def holds(self) -> Estimate | None:
-        """Return what it takes to draw it out cold and dry, N; None where it holds nothing or has no size of its own."""
+        """Return the force to pull it out cold and dry, N; None if nothing grips or its size is unknown."""
         if self.fit is None:
             return None
         grip = fit_of_limits(self.fit.inner.limits, self.fit.outer.limits)
@@ -206,7 +206,7 @@ class BearingRemovalAnalysis:
 
     @cached_property
     def tools(self) -> frozenset[str]:
-        """Kinds of tools on the shelves that fit this seat."""
+        """Return the kinds of the shop's tools that fit this seat."""
         if self.shelves is None:
             return frozenset()
         size = self.bearing.outside_mm if self.is_on_shaft else self.bearing.bore_mm
@@ -329,7 +329,7 @@ class BearingRemovalAnalysis:
 
 
 def bearings_out_facts(given: StationInput) -> BearingRemovalAnalysis:
-    """Return what Bearings out knows of the seat in hand, built once for a page or an act."""
+    """Return the analysis of the present seat."""
     assert given.seat is not None
     given.seat.card = given.card
     wall = given.facts.best(given.seat.part, Property.WALL_THICKNESS)

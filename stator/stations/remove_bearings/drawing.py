@@ -1,4 +1,4 @@
-"""The seat in section: case, bearing, what retains it, the seal in front with its lip, which way it comes out, where a driver lands."""
+"""Drawing of the seat in section: case, bearing, retainer, seal with its lip, direction of removal, and contact of the driver."""
 
 from __future__ import annotations
 
@@ -122,7 +122,7 @@ def _case(found: BearingRemovalAnalysis, canvas: Canvas, place: Place) -> None:
 
 
 def _held(found: BearingRemovalAnalysis, canvas: Canvas, place: Place) -> None:
-    """A circlip in its groove or a plate over the ring, and its name."""
+    """Draw a snap ring in its groove or a plate over the ring, with its name."""
     outside, unit = place.outside, place.unit
     for side in (-1, 1):
         if found.retained == "circlip":
@@ -135,7 +135,7 @@ def _held(found: BearingRemovalAnalysis, canvas: Canvas, place: Place) -> None:
 
 
 def _seal(found: BearingRemovalAnalysis, canvas: Canvas, place: Place) -> None:
-    """The seal in front, its lip toward where it was found or the card says, with its depth round the clock."""
+    """Draw the seal in front, with its lip as found or as on the card, and its depth around the clock."""
     sheet, outside, unit, y = canvas.sheet, place.outside, place.unit, 122.0
     lip = found.lip or (found.seal.lip if found.seal else "")
     down = 1 if lip == "inside" else -1

@@ -1,4 +1,4 @@
-"""Every sentence of Bearings out, by code."""
+"""Messages of Remove bearings by code."""
 
 from __future__ import annotations
 

@@ -1,4 +1,4 @@
-"""What is asked at a seat: its seal as found, what holds the bearing, how it came out, what the seat looks like."""
+"""Questions of Remove bearings: the seal as found, what retains the bearing, how it came out, and the state of the seat."""
 
 from __future__ import annotations
 

@@ -1,4 +1,4 @@
-"""Bearings and seals out, seat by seat: the seal as found, the gentlest way, the driver, the heat; as found against the card."""
+"""Remove bearings and seals, seat by seat: the seal as found, the gentlest method, driver and heat, and differences from the card."""
 
 from __future__ import annotations
 

@@ -15,7 +15,7 @@ class Puller(AtSeat):
     key = "bearings-out"
 
     def answer(self, ask, text):
-        """Ask is a property, with the clock where it has one; here it gets the identity of the seat or its seal."""
+        """Answer a question by its property, with the clock position if it has one, for the seat or its seal."""
         wanted = self.work().current_questions
         slots = [each.slot for each in wanted if each.slot and each.slot.what == ask.partition("@")[0]]
         clock = ask.partition("@")[2]
@@ -23,7 +23,7 @@ class Puller(AtSeat):
         return super().answer(slot.key, text)
 
     def facts(self, retained="none", reach="open", shields="open", decision="scrap"):
-        """What is seen before anything is done, with the check list ticked."""
+        """Set the answers before anything is removed, with all checks ticked."""
         for ask, text in (("retained-by", retained), ("reach", reach), ("shields", shields), ("bearing-decision", decision)):
             self.answer(ask, text)
 

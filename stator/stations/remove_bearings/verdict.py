@@ -1,4 +1,4 @@
-"""The call at a seat: what to do first, how hot, with which driver; what the seal and the bearing tell when they are out."""
+"""The verdict on a seat: the first step, the temperature, the driver, and what the removed seal and bearing show."""
 
 from __future__ import annotations
 
@@ -47,7 +47,7 @@ ROOM_C = 20.0
 
 
 def verdict(found: BearingRemovalAnalysis, asked: list[Question]) -> Verdict:
-    """The call as it stands; `asked` is what is still to be answered."""
+    """Return the present verdict; `asked` are the open questions."""
     if found.outcome == STUCK:
         return _stuck(found)
     if found.outcome:
@@ -193,7 +193,7 @@ def contradictions(found: BearingRemovalAnalysis) -> Iterator[Contradiction]:
 
 
 def note(found: BearingRemovalAnalysis, reading: MeasuredReading) -> str:
-    """Beside a reading: that the card says otherwise."""
+    """Return a note on a reading that differs from the card."""
     return str(messages.UNLIKE) if any(each.slot == reading.slot for each in contradictions(found)) else ""
 
 
@@ -211,7 +211,10 @@ def warnings(found: BearingRemovalAnalysis) -> tuple[SafetyWarning, ...]:
 
 
 def derived(found: BearingRemovalAnalysis) -> Iterator[Finding]:
-    """What becomes of the bearing, for the stations that fit one: driven through its balls or in pieces it is scrap. A pulled seal is."""
+    """Yield whether the bearing can be used again, for other stations.
+
+    A bearing that was driven out through its balls or broke is scrap, and so is a pulled seal.
+    """
     if found.seal and found.seal_is_out:
         yield Finding(found.of_seal(Property.REPLACED), text="seal")
     if found.is_out and found.is_replaced:

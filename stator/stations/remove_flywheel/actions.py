@@ -1,4 +1,4 @@
-"""What may be done at Flywheel off, and what it writes."""
+"""Actions of Remove flywheel, and what they record."""
 
 from __future__ import annotations
 
@@ -31,7 +31,7 @@ def actions(bound: BoundStation) -> tuple[Action, ...]:
 
 
 def freed(bound: BoundStation) -> None:
-    """The taper has released: clocks stop, the wheel is looked at."""
+    """Record that the taper released: end the timers and continue with the inspection of the flywheel."""
     for timer in bound.timers:
         log.stop_timer(timer, bound.now)
     bound.record_action(Hands.FREED)
@@ -47,7 +47,7 @@ def ask_whether_it_moved(bound: BoundStation) -> None:
 
 
 def kept(bound: BoundStation, reading: Reading) -> None:
-    """A new torque begins a new wait; once it is said whether it moved, the torque is asked again."""
+    """Start a new wait after a new torque; ask for the torque again after the answer whether it moved."""
     found: FlywheelRemovalAnalysis = bound.analysis
     if reading.property == Property.MOVED:
         bound.choose(asking="")

@@ -1,4 +1,4 @@
-"""What is known of a flywheel coming off: puller and boss, thread against taper, the torque now, the wheel once it is off."""
+"""Analysis of a flywheel being removed: puller and hub, thread against taper, present torque, and the removed flywheel."""
 
 from __future__ import annotations
 
@@ -40,7 +40,7 @@ LOADED = "loaded"  # the clock of a puller left loaded
 
 
 class Code(StrEnum):
-    """What a call at Flywheel off can say."""
+    """Codes of the verdicts of Remove flywheel."""
 
     WHICH_THREAD = "which thread"
     WRONG_THREAD = "wrong thread"
@@ -59,7 +59,7 @@ class Code(StrEnum):
 
 
 class Hands(StrEnum):
-    """What hands do at Flywheel off."""
+    """Actions that Remove flywheel records."""
 
     FREED = "freed"
 
@@ -84,9 +84,9 @@ OF_PULLER = {
 
 @dataclass(frozen=True)
 class FlywheelRemovalAnalysis:
-    """All that Flywheel off computes.
+    """The analysis of Remove flywheel.
 
-    Sizes in mm, torques in N·m, turns as an angle in degrees where they are read.
+    Sizes in mm, torques in N·m; turns are read as an angle in degrees.
     """
 
     card: EngineCard
@@ -103,7 +103,7 @@ class FlywheelRemovalAnalysis:
 
     @property
     def condition(self) -> str:
-        """Return how the taper was assembled or stood."""
+        """Return how the taper was assembled or in what state it was."""
         chosen = self.own.choice("condition", "clean")
         return chosen if chosen in CONDITIONS else "clean"
 
@@ -123,7 +123,7 @@ class FlywheelRemovalAnalysis:
         return bool(self.card.boss_d_mm and self.card.boss_pitch_mm)
 
     def size(self, what: Property) -> float | None:
-        """A size by reading, else by the card or the shelf's puller."""
+        """Return a size from a reading, the card or the shop's puller."""
         read = self.own.value(at(what))
         if read is not None:
             return read
@@ -134,14 +134,14 @@ class FlywheelRemovalAnalysis:
         return getattr(self.puller, OF_PULLER[what], None) if self.puller and what in OF_PULLER else None
 
     def hand(self, what: Property) -> str:
-        """`right` or `left`: by answer, else by the card or the shelf's puller, else as is usual."""
+        """Return `right` or `left` from the answer, the card or the shop's puller, otherwise the usual one."""
         said = self.own.said(at(what))
         known = self.card.boss_hand if what == Property.BOSS_HAND else self.puller.hand if self.puller else ""
         return said or known or "right"
 
     @property
     def hand_assumed(self) -> bool:
-        """Return True if nobody said which way the boss's thread turns."""
+        """Return True if the direction of the hub's thread is assumed."""
         return not self.own.said(at(Property.BOSS_HAND)) and not self.card.boss_hand
 
     def match(self, side: str) -> Match | None:
@@ -193,7 +193,7 @@ class FlywheelRemovalAnalysis:
 
     @property
     def is_dirty(self) -> bool:
-        """The right thread, but it bound early: coating or damage."""
+        """Return True if the thread is right but bound early because of a coating or damage."""
         return self.turns is not None and self.depth_turns is not None and bound_early(self.turns, self.depth_turns)
 
     # the pull
@@ -242,18 +242,18 @@ class FlywheelRemovalAnalysis:
 
     @property
     def step_mm(self) -> float | None:
-        """Step of the key; None where it has none."""
+        """Return the offset of the key; None if it has none."""
         return self.own.value(at(Property.KEY_STEP)) if self.own.said(at(Property.KEY_CONDITION)) == "stepped" else None
 
     @property
     def shift_deg(self) -> float | None:
-        """Return how far the stepped key turns the flywheel on its shaft."""
+        """Return the angle by which the sheared key rotated the flywheel on its shaft."""
         shaft = self.card.shaft_d_mm
         return key_shift_deg(self.step_mm, shaft) if self.step_mm and shaft else None
 
 
 def flywheel_off_facts(given: StationInput) -> FlywheelRemovalAnalysis:
-    """Return what Flywheel off knows, built once for a page or an act."""
+    """Return the analysis of Remove flywheel."""
     shelf = given.shelves.pullers if given.shelves else ()
     found = FlywheelRemovalAnalysis(given.card, given.own, None, shelf, given.timers, given.now)
     if "puller" in given.own.chosen:
@@ -264,7 +264,7 @@ def flywheel_off_facts(given: StationInput) -> FlywheelRemovalAnalysis:
 
 
 def only_match(found: FlywheelRemovalAnalysis, shelf: Iterable[Puller]) -> Puller | None:
-    """The one puller on the shelf that has the boss's thread, where that is known and no puller was measured."""
+    """Return the only puller of the shop with the hub's thread, if that is known and no puller was measured."""
     d, pitch = found.size(Property.BOSS_DIAMETER), found.size(Property.BOSS_PITCH)
     if d is None or pitch is None or found.own.has(at(Property.PULLER_PITCH)):
         return None

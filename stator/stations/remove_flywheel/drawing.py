@@ -1,4 +1,4 @@
-"""Boss, puller and shaft in section with the turns engaged, and the torque as a rule with its three stretches."""
+"""Drawing of hub, puller and shaft in section with the engaged turns, and the torque on a scale with three ranges."""
 
 from __future__ import annotations
 
@@ -24,7 +24,7 @@ def draw(found: FlywheelRemovalAnalysis, canvas: Canvas) -> None:
 
 
 def _section(found: FlywheelRemovalAnalysis, canvas: Canvas, middle: float, unit: float) -> None:
-    """From the outside in: boss with its thread, puller engaged so many turns, centre screw on the shaft's end, taper below."""
+    """Draw, from the outside in, the hub with its thread, the puller with its engaged turns, the center screw and the taper."""
     sheet = canvas.sheet
     turns = min(found.turns or 0.0, DEPTH_TURNS)
     engaged, thread = 100 * turns / DEPTH_TURNS, 104 * unit

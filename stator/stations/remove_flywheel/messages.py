@@ -1,4 +1,4 @@
-"""Every sentence of Flywheel off, by code."""
+"""Messages of Remove flywheel by code."""
 
 from __future__ import annotations
 

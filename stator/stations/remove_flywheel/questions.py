@@ -1,4 +1,4 @@
-"""What is asked at Flywheel off: puller, boss, turns, torque; then what taper, key, magnets and coils look like."""
+"""Questions of Remove flywheel: puller, hub, turns and torque; then the state of taper, key, magnets and coils."""
 
 from __future__ import annotations
 
@@ -29,7 +29,7 @@ def questions(found: FlywheelRemovalAnalysis) -> list[Question]:
 
 
 def _threads(found: FlywheelRemovalAnalysis) -> list[Question]:
-    """Those of the shelf's puller and of the card are known already, and can still be asked for."""
+    """Return the questions on threads; those of the shop's puller and of the card are known and quiet."""
     known, on_card = found.puller is not None, found.card_has_boss
     hidden = found.is_wrong or not found.is_shallow
     return [
@@ -47,7 +47,7 @@ def _threads(found: FlywheelRemovalAnalysis) -> list[Question]:
 
 
 def _nut(found: FlywheelRemovalAnalysis) -> list[Question]:
-    """Return what seated the taper, where the card does not say."""
+    """Return the question for the torque that seated the taper, if the card has none."""
     asked = []
     if found.card.nut_torque_nm is None:
         asked.append(ask(Property.NUT_TORQUE_WANTED, optional=True, quiet=found.is_wrong, example="55", resolution=1.0))

@@ -1,4 +1,4 @@
-"""Flywheel off: is it the right puller, does its thread stand the pull, at which torque to stop; then what the taper looks like."""
+"""Remove flywheel: whether the puller fits, what its thread withstands, the torque limit, and the state of the taper."""
 
 from __future__ import annotations
 

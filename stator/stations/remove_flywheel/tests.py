@@ -35,7 +35,7 @@ KEYS = {  # short names for the questions
 
 
 class Wheel(Hands):
-    """Hands at Flywheel off."""
+    """A mechanic at Remove flywheel."""
 
     def __init__(self, made):
         super().__init__(made)

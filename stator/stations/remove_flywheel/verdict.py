@@ -1,4 +1,4 @@
-"""The call at each point of a pull, the checks and warnings that go with it, and where its numbers come from."""
+"""The verdict in each phase of a pull, its checks and warnings, and the sources of its numbers."""
 
 from __future__ import annotations
 
@@ -25,7 +25,7 @@ source = partial(question_factory.source, messages)
 
 
 def verdict(found: FlywheelRemovalAnalysis, asked: list[Question]) -> Verdict:
-    """The call as it stands; `asked` is what is still to be answered."""
+    """Return the present verdict; `asked` are the open questions."""
     if found.is_free:
         return _off(found, asked)
     if found.is_wrong:
@@ -97,7 +97,7 @@ def _more(pull: PullerLoad) -> tuple[str, dict[str, Any]]:
 
 
 def _releases(pull: PullerLoad) -> tuple[str, dict[str, Amount]]:
-    """Return where it may release, and where to stop; its values have names of their own beside those of the reason."""
+    """Return the torque at which it may release and the torque limit, with names that differ from those of the reason."""
     stop = {"stop": rough(newton_metres(pull.stop_nm), DOWN)}
     if not pull.frees_nm:
         return "stop_at", stop
@@ -147,7 +147,7 @@ def derived(found: FlywheelRemovalAnalysis) -> Iterator[Finding]:
 
 
 def note(found: FlywheelRemovalAnalysis, reading: MeasuredReading) -> str:
-    """Beside a reading: the standard thread it is nearest to, or what a step does."""
+    """Return a note on a reading: the nearest standard thread, or the effect of an offset."""
     if reading.slot.what in (Property.PULLER_DIAMETER, Property.PULLER_PITCH, Property.BOSS_DIAMETER, Property.BOSS_PITCH):
         match = found.match("puller" if reading.slot.what.value.startswith("puller") else "boss")
         return format_message(messages.NEAREST, {"thread": match.designation}) if match else ""

@@ -1,4 +1,4 @@
-"""What may be done at End float: measure the links once more where the call is too close, sign."""
+"""Actions of Set end play: measure the stack again if the verdict is too close to call, sign."""
 
 from __future__ import annotations
 
@@ -17,7 +17,7 @@ def actions(bound: BoundStation) -> tuple[Action, ...]:
 
 
 def measure_again(bound: BoundStation) -> None:
-    """Ask each link of the stack once more."""
+    """Ask for each dimension of the stack again."""
     found: EndPlayAnalysis = bound.analysis
     measured = [link.slot for link in links_of(found.card) if found.own.has(link.slot)]
     bound.choose(times={slot.key: found.own.times(slot) + 1 for slot in measured})

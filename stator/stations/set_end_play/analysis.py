@@ -1,4 +1,4 @@
-"""What is known of the crank's end float: the stack across the case or the manual's table, the shims that put it right, what is left."""
+"""Analysis of the crank's end play: the stack across the case or the manual's table, the shims, and the result."""
 
 from __future__ import annotations
 
@@ -36,7 +36,7 @@ SQUARES, WORST = "rss", "worst"  # ways to add uncertainties up
 
 
 class Code(StrEnum):
-    """What a call at End float can say."""
+    """Codes of the verdicts of Set end play."""
 
     TWO_CRANKS = "two cranks"
     MEASURE = "measure"
@@ -51,7 +51,7 @@ class Code(StrEnum):
 
 @dataclass(frozen=True)
 class Link:
-    """One link of the stack: where it is measured, whether it makes room or takes it, and whether an engine may be without it."""
+    """A dimension of the stack: where it is measured, its sign, and whether an engine may lack it."""
 
     slot: FactKey
     sign: int
@@ -59,7 +59,7 @@ class Link:
 
 
 def links_of(card: EngineCard) -> tuple[Link, ...]:
-    """The stack across the case: both halves, what lies between them, and the crank."""
+    """Return the dimensions of the stack across the case: both halves, what is between them, and the crank."""
     return (
         Link(FactKey(LEFT_CASE, Property.FACE_TO_BEARING), 1),
         *(Link(FactKey(centre.part, Property.SECTION_WIDTH), 1) for centre in center_sections(card)),
@@ -75,13 +75,13 @@ def crank(what: Property) -> FactKey:
 
 
 def shim(number: int) -> FactKey:
-    """Return where the thickness of a shim is kept, counted from 1."""
+    """Return the key of the thickness of a shim, counted from 1."""
     return FactKey(CRANK, Property.SHIM_THICKNESS, Location(stage=number))
 
 
 @dataclass(frozen=True)
 class EndPlayAnalysis:
-    """All that End float computes. Sizes in mm."""
+    """The analysis of Set end play. Sizes in mm."""
 
     card: EngineCard
     own: EntryData
@@ -192,7 +192,7 @@ class EndPlayAnalysis:
 
     @property
     def pieces(self) -> tuple[float, ...]:
-        """Shims to be fitted, by what their bags say."""
+        """Return the shims to be fitted, by their nominal thickness."""
         if self.how == STACK:
             return self.choice.shims_mm if self.choice else ()
         return (self.row.shim_mm,) if self.row else ()
@@ -211,7 +211,7 @@ class EndPlayAnalysis:
 
     @property
     def left_by_bags(self) -> float:
-        """Return what the pieces leave if they are what their bags say."""
+        """Return the end play that results if the shims have their nominal thickness."""
         if self.choice:
             return self.choice.float_mm
         return (self.distance.value if self.distance and self.distance.value else 0.0) - sum(self.pieces)
@@ -257,7 +257,7 @@ class EndPlayAnalysis:
 
     @property
     def side(self) -> str:
-        """The side that the shims go on."""
+        """Return the side on which the shims are fitted."""
         return self.own.said(crank(Property.SHIM_SIDE))
 
 
@@ -282,11 +282,11 @@ def read_table(text: str) -> list[tuple[float, ...]]:
 
 
 def end_float_facts(given: StationInput) -> EndPlayAnalysis:
-    """Return what End float knows, built once for a page or an act."""
+    """Return the analysis of Set end play."""
     return EndPlayAnalysis(given.card, given.own, given.facts, _kit(given.shelves))
 
 
 def _kit(shelves: EquipmentSnapshot | None) -> Blades | None:
-    """The shims on the shelf."""
+    """Return the shims of the shop."""
     kits = shelves.blades if shelves else ()
     return next((each for each in kits if each.kind == Blades.Kind.SHIM and each.sizes_mm), None)

@@ -1,4 +1,4 @@
-"""Both case halves, bearings and crank in section; the link that is asked lights up, the float and its shims show on the right."""
+"""Drawing of case halves, bearings and crank in section, with the measured dimension, and end play and shims on the right."""
 
 from __future__ import annotations
 

@@ -1,4 +1,4 @@
-"""Every sentence of End float, by code."""
+"""Messages of Set end play by code."""
 
 from __future__ import annotations
 

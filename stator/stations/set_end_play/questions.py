@@ -1,4 +1,4 @@
-"""What is asked at End float: the links of the stack or the manual's table, the limits, the shims measured again."""
+"""Questions of Set end play: dimensions of the stack or the manual's table, limits, and the measured shims."""
 
 from __future__ import annotations
 

@@ -1,4 +1,4 @@
-"""End float: the stack from case to case, how sure it is, the shims that put it right, and the shim measured again."""
+"""Set end play: the stack from case to case with its uncertainty, the shims, and their measured thickness."""
 
 from __future__ import annotations
 

@@ -21,7 +21,7 @@ STACK = (
 
 
 class Stacker(Halves):
-    """Hands at End float."""
+    """A mechanic at Set end play."""
 
     key = "end-float"
 
@@ -33,7 +33,7 @@ class Stacker(Halves):
             self.answer(ask, text)
 
     def whole(self, *changes, side="right"):
-        """The whole of End float, signed: each shim is what its bag says."""
+        """Sign a complete entry of Set end play in which each shim has its nominal thickness."""
         self.stack(*changes)
         for number, piece in enumerate(self.work().analysis.pieces, 1):
             self.shim(f"{piece:.3f}", number)

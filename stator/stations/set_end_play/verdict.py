@@ -1,4 +1,4 @@
-"""The call on the end float: which shims, what they leave, and whether that can be told."""
+"""The verdict on the end play: the shims, the result, and whether it is certain."""
 
 from __future__ import annotations
 
@@ -34,7 +34,7 @@ source = partial(question_factory.source, messages)
 
 
 def verdict(found: EndPlayAnalysis, asked: list[Question]) -> Verdict:
-    """The call as it stands; `asked` is what is still to be answered."""
+    """Return the present verdict; `asked` are the open questions."""
     if found.card.two_cranks:
         return Verdict(State.TOO_CLOSE, Code.TWO_CRANKS, ways=(Alternative(page="run"), Alternative(page="card")))
     if found.too_warm:

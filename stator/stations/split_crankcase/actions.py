@@ -1,4 +1,4 @@
-"""What may be done at Split, and what it writes."""
+"""Actions of Split crankcase, and what they record."""
 
 from __future__ import annotations
 
@@ -68,7 +68,7 @@ def load(bound: BoundStation) -> None:
 
 
 def measure_again(bound: BoundStation) -> None:
-    """The suspect gaps are withdrawn and asked anew."""
+    """Withdraw the suspect gaps so that they are measured again."""
     request_remeasurement(bound, [place.slot for place in bound.analysis.again])
 
 

@@ -1,4 +1,4 @@
-"""What is known of two halves coming apart: fasteners out, the splitter's hold, the plane of every round of gaps, what hangs loose."""
+"""Analysis of two halves being separated: fasteners, the splitter's thread, the plane of each round of gaps, and loose parts."""
 
 from __future__ import annotations
 
@@ -47,7 +47,7 @@ USUAL_UTS_MPA, USUAL_SCREWS, USUAL_PUSH_PITCH_MM = 200.0, 2, 1.5
 
 
 class Code(StrEnum):
-    """What a call at Split can say."""
+    """Codes of the verdicts of Split crankcase."""
 
     COUNT_AGAIN = "count again"
     BOLT_STILL_IN = "bolt still in"
@@ -72,7 +72,7 @@ class Code(StrEnum):
 
 
 class Done(StrEnum):
-    """What hands do at Split."""
+    """Actions that Split crankcase records."""
 
     LOADED = "loaded"
     PARTED = "parted"
@@ -84,7 +84,7 @@ def length_of(mark: Mark) -> FactKey:
 
 
 def fault_of(mark: Mark) -> FactKey:
-    """Return where it is kept that a fastener snapped, or that there was none."""
+    """Return the key of a fastener's failure (snapped, or missing)."""
     return FactKey(mark.part, Property.FASTENER_FAULT)
 
 
@@ -151,7 +151,7 @@ class SplitAnalysis:
 
     @property
     def is_through(self) -> bool:
-        """Return True if nothing is left to do at this joint: it stays closed, or is apart and what hung loose is placed."""
+        """Return True if the joint is finished: it remains closed, or is apart with its loose parts assigned."""
         left = self.loose_number(len(self.loose) + 1)
         return self.stays_closed or (self.is_apart and self.own.was_skipped(left.slot(Property.LOOSE_PART)))
 
@@ -191,7 +191,7 @@ class SplitAnalysis:
 
     @property
     def held_elsewhere(self) -> bool:
-        """Return True if this joint of the case has no bolts of its own because those of another go through it."""
+        """Return True if this joint has no bolts of its own because bolts of another joint pass through it."""
         return not self.fasteners and not self.is_outside and any(each.fasteners for each in self.every if not each.is_outside)
 
     @property
@@ -219,7 +219,7 @@ class SplitAnalysis:
         return {**self.census.call.values, "count": len(self.census.missing)}
 
     def length_off(self, mark: Mark) -> float | None:
-        """The length found, where it is not that of the card; None where it is, or where nothing tells."""
+        """Return the length of a fastener if it differs from the card; otherwise None."""
         found = self.own.value(length_of(mark))
         if found is None or not mark.length_mm or abs(found - mark.length_mm) <= LENGTH_OFF_MM:
             return None
@@ -258,7 +258,7 @@ class SplitAnalysis:
         return [Point(place.name, place.x_mm, place.y_mm, gap) for place, gap in found if gap is not None]
 
     def plane_of(self, attempt: int) -> GapPlane | None:
-        """The plane through one round's gaps; None while it cannot be told."""
+        """Return the plane through the gaps of one round; None if it is unknown."""
         points = self.points(attempt)
         try:
             return fit(points) if len(points) >= 3 else None
@@ -296,7 +296,7 @@ class SplitAnalysis:
 
     @cached_property
     def suspect(self) -> GapCheck | None:
-        """Return why this round's gaps cannot all be right, with the places to measure again; None where they can."""
+        """Return why the gaps of this round cannot all be right, with the places to measure again; otherwise None."""
         found = check_gaps(self.points(self.own.attempt), self.sigma_mm) if self.plane else None
         return found if found and found.suspect else None
 
@@ -367,7 +367,7 @@ class SplitAnalysis:
 
 
 def split_facts(given: StationInput) -> SplitAnalysis:
-    """Return what Split knows, built once for a page or an act: of the joint chosen, else of the first that is not through."""
+    """Return the analysis of Split crankcase for the selected joint, or the first that is not finished."""
     every = tuple(_at_joint(given, joint) for joint in joints_of(given.card))
     left = [each for each in every if not each.is_through]
     chosen = next((each for each in left or every if each.joint.uid == given.own.choice(TAB)), None)

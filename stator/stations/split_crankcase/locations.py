@@ -1,4 +1,4 @@
-"""Where the gap of a joint is measured: at the card's places, or round the face."""
+"""Places of the gaps of a joint: those of the card, or around the mating surface."""
 
 from __future__ import annotations
 
@@ -20,7 +20,7 @@ MOST_SIGMA_MM = 0.05  # standard uncertainty of a gap in all, where a rule is no
 
 @dataclass(frozen=True)
 class GapPlace:
-    """Where the gap is measured: on the card, or one of four assumed round the face."""
+    """A place to measure the gap: on the card, or one of four assumed around the mating surface."""
 
     part: Part
     place: Place
@@ -37,7 +37,10 @@ def _assumed(joint: Joint, place: Place) -> GapPlace:
 
 
 def gap_places(joint: Joint, marks: Sequence[Mark]) -> tuple[GapPlace, ...]:
-    """The card's places, else four round the face, assumed; one more where a misreading at one of them would not be seen."""
+    """Return the places of the card, or four assumed ones.
+
+    One more is added if an error at one of them could not be detected.
+    """
     found = [GapPlace(mark.part, Place(mark.name, mark.x_mm, mark.y_mm)) for mark in marks if mark.what == Mark.What.GAP]
     if found:
         return (*found, *_further(joint, found))

@@ -1,4 +1,4 @@
-"""What is asked at Split, in order: every fastener, the count, the splitter's hold, the gaps round the joint, what hangs loose."""
+"""Questions of Split crankcase in order: every fastener, their number, the splitter, the gaps, and loose parts."""
 
 from __future__ import annotations
 
@@ -20,12 +20,12 @@ ask = partial(question, messages)
 
 
 def _halves(found: SplitAnalysis) -> list[tuple[str, str]]:
-    """The two parts that meet at the joint in hand."""
+    """Return the two parts that meet at the present joint."""
     return [(uid, found.card.part_name(uid)) for uid in (found.joint.one, found.joint.other)]
 
 
 def questions(found: SplitAnalysis) -> list[Question]:
-    """Fasteners first, then the splitter, then gaps round after round, then loose parts; joint after joint."""
+    """Return the questions joint by joint: fasteners, the splitter, gaps round by round, then loose parts."""
     past = found.is_loaded or found.is_apart or found.stays_closed
     asked: list[Question] = []
     if not found.joint.lifting:
@@ -61,7 +61,7 @@ def _fasteners(found: SplitAnalysis, past: bool) -> list[Question]:
 
 
 def _screws(found: SplitAnalysis, past: bool) -> list[Question]:
-    """The splitter's screws in the case; those of the shelf are known but for their turns."""
+    """Return the questions on the splitter's screws in the case; those of the shop's splitter are known except their turns."""
     asked = []
     if found.splitter is None:
         asked = [
@@ -72,7 +72,10 @@ def _screws(found: SplitAnalysis, past: bool) -> list[Question]:
 
 
 def _gaps(found: SplitAnalysis) -> list[Question]:
-    """Three places make a plane; a place may be left out as long as three remain, and always from the fourth reading on."""
+    """Return the questions on gaps.
+
+    Three places determine a plane. A place may be skipped if three remain, and always from the fourth reading on.
+    """
     left = len(found.places) - sum(found.own.was_skipped(place.slot) for place in found.places)
     spare = found.taken_now >= 3 or left > 3
     how, step = messages.HOW[found.how][1], UNCERTAIN_MM[found.how] / 3
@@ -80,7 +83,7 @@ def _gaps(found: SplitAnalysis) -> list[Question]:
 
 
 def _loose(found: SplitAnalysis) -> list[Question]:
-    """Return what it is, which shaft it was on, which half it was found on; one part after the other until none is left."""
+    """Return the questions on loose parts one by one: what it is, its shaft, and the half that it was on."""
     halves = [*_parts(found), *messages.OPTIONS[Property.LOOSE_HALF]]
     asked: list[Question] = []
     for number in range(1, MOST_LOOSE + 1):
@@ -95,7 +98,7 @@ def _loose(found: SplitAnalysis) -> list[Question]:
 
 
 def _parts(found: SplitAnalysis) -> list[tuple[str, str]]:
-    """Every part of the case, those of the joint in hand first."""
+    """Return every part of the case, those of the present joint first."""
     first = _halves(found)
     return [*first, *(each for each in case_choices(found.card) if each not in first)]
 

@@ -12,7 +12,7 @@ from stator.stations.split_crankcase.analysis import SplitAnalysis, split_facts
 
 
 def result(found: SplitAnalysis) -> dict[str, Any]:
-    """Return what a file carries of a split: `split/1`; of a case with several joints, each by itself under the first one's figures."""
+    """Return the stored result, `split/1`; of a case with several joints, each of them after the values of the first."""
     first = next(each for each in found.every if each.joint.is_first)
     several = {"joints": [{"joint": each.joint.uid, **_of_joint(each)} for each in found.every]} if len(found.every) > 1 else {}
     return {"schema": "split/1", "core_version": core_version, **_of_joint(first), **several}

@@ -1,4 +1,4 @@
-"""The call at each point of a split, the checks and warnings that go with it, and where its numbers come from."""
+"""The verdict in each phase of a split, its checks and warnings, and the sources of its numbers."""
 
 from __future__ import annotations
 
@@ -36,7 +36,7 @@ MOST_LIKELY = 3  # places to look at first
 
 
 def verdict(found: SplitAnalysis, asked: list[Question]) -> Verdict:
-    """The call as it stands; `asked` is what is still to be answered."""
+    """Return the present verdict; `asked` are the open questions."""
     if found.is_apart or found.stays_closed:
         return _apart(found, asked)
     if found.counted is not None and found.census.call.state == State.STOP:
@@ -55,7 +55,10 @@ def verdict(found: SplitAnalysis, asked: list[Question]) -> Verdict:
 
 
 def _is_unchecked(found: SplitAnalysis, asked: list[Question]) -> bool:
-    """Three gaps always lie on a plane: nothing is tapped by them while a fourth place is there to check them."""
+    """Return True if a fourth gap must be measured first.
+
+    Three gaps always lie on a plane, so none is decided by them alone.
+    """
     another = bool(asked and asked[0].slot and asked[0].slot.what == Property.GAP)
     return another and found.taken_now == 3 and found.move is not None and found.move.kind in ("tap", "back")
 
@@ -135,7 +138,7 @@ LED = {"go_on": Code.LEVEL, "tap": Code.UNEVEN, "back": Code.BINDING, "lift": Co
 
 
 def _led(found: SplitAnalysis) -> Verdict:
-    """One side leads: by how much, against what the dowels allow, and what to do."""
+    """Return the verdict if one side leads: by how much, compared with what the dowels allow, and what to do."""
     plane, lead, move = found.plane, found.lead, found.move
     assert plane is not None
     assert lead is not None
@@ -162,7 +165,7 @@ def _apart(found: SplitAnalysis, asked: list[Question]) -> Verdict:
 
 
 def overall(found: SplitAnalysis) -> Verdict:
-    """The call that is signed: of every joint."""
+    """Return the verdict that is signed, on every joint."""
     every = found.every
     if len(every) == 1:
         values = {"rounds": found.round_now, "loose": len(found.loose)}
@@ -186,7 +189,7 @@ def _assumed_grip(found: SplitAnalysis) -> tuple[MessageRef, ...]:
 
 
 def checks(found: SplitAnalysis) -> tuple[SafetyWarning, ...]:
-    """Return what must be so before load is applied."""
+    """Return the checks before load is applied."""
     return check_list(messages)
 
 

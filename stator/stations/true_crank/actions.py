@@ -1,4 +1,4 @@
-"""What may be done at True: another turn, the cure timer, measure again after a move, sign."""
+"""Actions of True crank: another turn, the cure timer, measure again after a move, sign."""
 
 from __future__ import annotations
 
@@ -68,13 +68,13 @@ def _welded() -> tuple[Action, ...]:
 
 
 def after_weld(bound: BoundStation) -> None:
-    """A round of its own once it is cold; the joint stays as it was told."""
+    """Begin a round after welding, when the crank is cold; the answers on the joint remain."""
     bound.record_action(WELDED)
     bound.next_attempt(skipped=left_for_the_next(bound.analysis))
 
 
 def _turn(bound: BoundStation) -> tuple[Action, ...]:
-    """Another turn where that settles the call."""
+    """Return the action for another turn if that decides the verdict."""
     found: RunoutRoundAnalysis = bound.analysis
     if found.settled_by is None or bound.open_questions():
         return ()
@@ -96,7 +96,7 @@ def turn_more(bound: BoundStation) -> None:
 
 
 def read_again(bound: BoundStation) -> None:
-    """The suspect readings are withdrawn and asked anew."""
+    """Withdraw the suspect readings so that they are measured again."""
     assert bound.analysis.suspect is not None
     side, suspect = bound.analysis.suspect
     request_remeasurement(bound, [reading(side, angle) for angle in suspect.again])
@@ -107,7 +107,7 @@ def start_cure(bound: BoundStation) -> None:
 
 
 def measure_again(bound: BoundStation) -> None:
-    """The move was made, or the round is taken anew: what was expected of it is kept."""
+    """Begin a round after a move, or measure the round again; the expected result of the move remains stored."""
     found = bound.analysis
     done = found.as_written()
     slot = crank(Property.CRANK_RUNOUT, done.pop("web"), done.get("at_deg"))

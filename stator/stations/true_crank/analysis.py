@@ -1,4 +1,4 @@
-"""What every crank under two gauges shares: turns of readings round after round, how sure they are, the runout against its limit."""
+"""Analysis that all cranks under two gauges share: rounds of readings, their uncertainty, and runout against its limit."""
 
 from __future__ import annotations
 
@@ -43,7 +43,7 @@ MOVED = "trued"  # what hands did between two rounds; `text` says which kind of 
 
 
 class Code(StrEnum):
-    """What a call at True can say."""
+    """Codes of the verdicts of True crank."""
 
     SET_UP = "set up"
     TURN_IT = "turn it"
@@ -71,17 +71,20 @@ def crank(what: Property, end: str = "", angle: float | None = None) -> FactKey:
 
 @cache
 def reading(side: str, angle: float) -> FactKey:
-    """Return where the gauge's reading at an end and an angle is kept."""
+    """Return the key of the gauge's reading at an end and an angle."""
     return crank(Property.SHAFT_READING, side, angle)
 
 
 def travel_u_mm(reading_u_mm: float) -> float:
-    """Expanded uncertainty of a needle's whole travel, which is the difference of two readings."""
+    """Return the expanded uncertainty of a total indicator reading, which is the difference of two readings."""
     return math.sqrt(2) * reading_u_mm
 
 
 def judge_converted(tir_mm: float, allowed: Estimate, uncertainty_mm: float) -> Conformity:
-    """A needle's travel against a limit that is meant for other supports: in under the least that it may mean here, out over the most."""
+    """Compare a total indicator reading with a limit for other supports.
+
+    It is OK below the lowest value that the limit may mean here, and not OK above the highest.
+    """
     least = call(tir_mm, high=allowed.low, uncertainty=uncertainty_mm)
     most = call(tir_mm, high=allowed.high, uncertainty=uncertainty_mm)
     return least if least.state == IN else most if most.state == OUT else replace(most, state=TOO_CLOSE, code=BETWEEN)
@@ -128,7 +131,7 @@ class RunoutRoundAnalysis(ABC):
         return self.how == BY_TURN and self.limit_mm is not None and self.resolution * COARSE > self.limit_mm
 
     def angles(self, attempt: int | None = None) -> tuple[float, ...]:
-        """Return where one end is read in a round: as it was begun, else eight angles, or twelve with a coarse gauge."""
+        """Return the angles of one end in a round: as it was begun, otherwise eight, or twelve with a coarse gauge."""
         number = attempt or self.attempt
         if number not in self._angles:
             self._angles[number] = self._angles_of(number)
@@ -147,12 +150,12 @@ class RunoutRoundAnalysis(ABC):
 
     @property
     def turns(self) -> int:
-        """Return how many turns this round wants at each place."""
+        """Return how many turns this round needs at each place."""
         wanted: Any = self.own.chosen.get("turns", {})
         return int(wanted.get(str(self.attempt), 2 if self.angles() == FINER_TURN else 1))
 
     def turns_asked(self, side: str) -> int:
-        """Return how many readings each angle of an end wants now: turn after turn, not several at one angle."""
+        """Return how many readings each angle of an end needs now. They come from successive turns."""
         read = min(len(self.values(reading(side, angle))) for angle in self.angles())
         return min(read + 1, self.turns)
 
@@ -165,7 +168,7 @@ class RunoutRoundAnalysis(ABC):
 
     @cached_property
     def reading_u_mm(self) -> float:
-        """Expanded uncertainty of what stands for one place: one reading, or the mean of as many as there are."""
+        """Return the expanded uncertainty of one place: of one reading, or of the mean of its readings."""
         spread = self.gauge.repeatability if self.gauge else None
         places = [reading(side, angle) for side in SIDES for angle in self.angles()]
         if self.how == BY_SWING:
@@ -177,17 +180,20 @@ class RunoutRoundAnalysis(ABC):
 
     @property
     def once_u_mm(self) -> float:
-        """Expanded uncertainty of one reading by itself."""
+        """Return the expanded uncertainty of a single reading."""
         return gauge_uncertainty(self.resolution, self.gauge.repeatability if self.gauge else None, kind=DIAL)
 
     @property
     def vector_u_mm(self) -> float:
-        """Standard uncertainty of each component of a runout: a turn's readings share it, two ends of a needle's travel carry it whole."""
+        """Return the standard uncertainty of each component of a runout.
+
+        All readings of a turn contribute to it, but only two to a total indicator reading.
+        """
         return self.reading_u_mm / 2 * math.sqrt(2 / len(self.angles())) if self.how == BY_TURN else self.reading_u_mm / 2
 
     @property
     def tir_u_mm(self) -> float:
-        """Expanded uncertainty of the needle's whole travel."""
+        """Return the expanded uncertainty of the total indicator reading."""
         return travel_u_mm(self.reading_u_mm)
 
     # one round
@@ -197,7 +203,7 @@ class RunoutRoundAnalysis(ABC):
 
     @cached_property
     def _read(self) -> dict[tuple[FactKey, int], list[float]]:
-        """Numbers by their place and round: a page asks for each place a dozen times."""
+        """Return the values by place and round, because a page uses each place a dozen times."""
         found: dict[tuple[FactKey, int], list[float]] = {}
         for each in self.own.taken:
             if each.value is not None:
@@ -226,7 +232,7 @@ class RunoutRoundAnalysis(ABC):
         return {}
 
     def swing(self, side: str, attempt: int | None = None) -> RunoutVector | None:
-        """One end's runout and where it is high."""
+        """Return the runout of one end with its high spot."""
         if self.how == BY_TURN:
             found = self.fitted(side, attempt)
             return RunoutVector(found.tir_mm, found.high_spot_deg) if found else None
@@ -235,7 +241,7 @@ class RunoutRoundAnalysis(ABC):
         return RunoutVector(tir, high[-1] % 360) if tir is not None and high else None
 
     def needle_mm(self, side: str, attempt: int | None = None) -> float | None:
-        """The needle's whole travel at one end in a round."""
+        """Return the total indicator reading of one end in a round."""
         if self.how == BY_TURN:
             turn = self.fitted(side, attempt)
             return turn.raw_swing_mm if turn else None
@@ -244,7 +250,7 @@ class RunoutRoundAnalysis(ABC):
 
     @cached_property
     def suspect(self) -> tuple[str, TurnCheck] | None:
-        """Return why this round's numbers cannot come from a crank that turns on its supports, with the side; None when they can."""
+        """Return why the values of this round cannot come from a crank on its supports, with the side; None if they can."""
         if self.how != BY_TURN:
             return None
         for side in SIDES:
@@ -272,7 +278,7 @@ class RunoutRoundAnalysis(ABC):
 
     @property
     def limit_is_elsewhere(self) -> bool:
-        """Return True if the limit is meant for a crank held otherwise than this one: it then gives no verdict."""
+        """Return True if the limit is for other supports, so that it gives no verdict."""
         return bool(self.limit and self.limit.held and self.limit.held != self.held)
 
     @property
@@ -283,7 +289,7 @@ class RunoutRoundAnalysis(ABC):
 
     @property
     def allowed(self) -> Estimate | None:
-        """Return what the card's limit allows at this set-up, where it is meant for another; None where that cannot be said."""
+        """Return the value of the card's limit with this setup if it is for another one; None if that is unknown."""
         return None
 
     @cached_property
@@ -292,7 +298,7 @@ class RunoutRoundAnalysis(ABC):
         return self.judge(self.raw_mm)
 
     def judge(self, tir_mm: float | None) -> Conformity | None:
-        """A needle's travel against the limit: in under the least that it may mean here, out over the most."""
+        """Compare a total indicator reading with the limit: OK below the lowest value that it may mean here, not OK above the highest."""
         if tir_mm is None:
             return None
         if self.limit_mm is not None:
@@ -301,7 +307,7 @@ class RunoutRoundAnalysis(ABC):
 
     @cached_property
     def settled_by(self) -> int | None:
-        """Turns in all that would settle a call too close; None when it is none, or no number would."""
+        """Return the total number of turns that would decide a verdict too close to call; None if it is not, or no number would."""
         if self.call is None or self.call.state != TOO_CLOSE or self.call.code == BETWEEN or self.gauge is None:
             return None
         found = sufficient_measurement(
@@ -311,7 +317,7 @@ class RunoutRoundAnalysis(ABC):
 
     @cached_property
     def clearance(self) -> tuple[Seat, MountedClearance] | None:
-        """The least clearance left, warm, in a main bearing that the card names."""
+        """Return the lowest warm clearance of a main bearing that the card names."""
         found = []
         for seat in self.card.seats.all():
             if seat.is_main:
@@ -346,7 +352,7 @@ class RunoutRoundAnalysis(ABC):
 
 
 def gauge_of(given: StationInput) -> GaugeSnapshot | None:
-    """The dial gauge in use: the one chosen, else one that can be heard, else the first."""
+    """Return the dial gauge in use: the selected one, a connected one, or the first."""
     dials = [each for each in given.shelves.gauges if each.kind == DIAL] if given.shelves else []
     chosen = given.own.choice(f"gauge-{DIAL}")
     found: Gauge | None = next((each for each in dials if str(each.pk) == chosen), None)

@@ -37,7 +37,7 @@ def ends(width: float) -> list[tuple[str, Point, float]]:
 
 
 def _side(found: SingleThrowAnalysis, canvas: Canvas) -> None:
-    """Shafts, webs and pin in the plane of the throw; the line of turning is straight, the crank bends from it."""
+    """Draw shafts, webs and crankpin in the plane of the throw; the axis is straight, and the crank bends from it."""
     sheet, width, geometry, mis, middle = canvas.sheet, canvas.width, found.geometry, found.mis, 170.0
     a, b = (geometry.support_left_mm, geometry.support_right_mm) if geometry else (-92.0, 92.0)
     gauges = (geometry.gauge_left_mm, geometry.gauge_right_mm) if geometry else (-34.0, 34.0)
@@ -85,7 +85,7 @@ def _at_the_rims(sheet: Sheet, face: float, y: float, side: float, opening: int)
 
 
 def dial(found: RunoutRoundAnalysis, canvas: Canvas, side: str, at: Point, down_to: float) -> None:
-    """A gauge over the shaft, with what it has said."""
+    """Draw a gauge over the shaft with its reading."""
     sheet, asked = canvas.sheet, canvas.asked
     here = bool(asked and asked.at.end == side and asked.what in (Property.SHAFT_READING, Property.SHAFT_TIR, Property.HIGH_SPOT))
     if here:
@@ -110,7 +110,7 @@ def on_circle(centre: Point, radius: float, angle_deg: float) -> Point:
 
 
 def end_view(found: RunoutRoundAnalysis, canvas: Canvas, side: str, centre: Point, radius: float, pin_deg: float = 0.0) -> None:
-    """Readings round the circle, the circle that fits them, where it is high."""
+    """Draw the readings around the circle, the fitted circle, and the high spot."""
     sheet, swing, values = canvas.sheet, found.swing(side), found.round_of(side)
     known = [value for value in values if value is not None]
     sheet.circle(centre, radius, "sure")
@@ -131,7 +131,7 @@ def end_view(found: RunoutRoundAnalysis, canvas: Canvas, side: str, centre: Poin
 
 
 def _strike(found: SingleThrowAnalysis, sheet: Sheet, side: str, centre: Point, radius: float) -> None:
-    """Where to strike; where the rims are squeezed or wedged, opposite the crankpin."""
+    """Draw where to strike, and where the rims are squeezed or wedged opposite the crankpin."""
     move = found.move
     if move and move.kind == "strike" and move.web == side:
         reach = 66 if radius > 60 else 52  # a phone's edge is near

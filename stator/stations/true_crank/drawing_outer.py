@@ -1,4 +1,4 @@
-"""A crank of several throws on its centre bearings: the outer shafts as they lean, each end with its pin and the way its web goes."""
+"""Drawing of a crank with several throws on its center bearings: the tilt of the outer shafts, and the move of each web."""
 
 from __future__ import annotations
 
@@ -36,7 +36,7 @@ def _turn(sheet: Sheet, centre: Point, radius: float, pin: float, direction: str
 
 
 def _side(found: OuterWebAnalysis, canvas: Canvas) -> None:
-    """Two throws between four webs; the middle lies on its supports, the outer shafts lean as measured, drawn large."""
+    """Draw two throws between four webs; the center rests on its supports, and the outer shafts are tilted as measured, enlarged."""
     sheet, width = canvas.sheet, canvas.width
     middle, edge = 160.0, 40.0 if canvas.is_wide else 16.0
     span = width - 2 * edge

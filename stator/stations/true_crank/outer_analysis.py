@@ -1,4 +1,4 @@
-"""A built-up crank of several throws, held on its centre bearings: each outer shaft, and how far its web has turned about its pin."""
+"""Analysis of a built-up crank with several throws on its center bearings: each outer shaft, and the rotation of its web."""
 
 from __future__ import annotations
 
@@ -37,7 +37,7 @@ class OuterWebAnalysis(RunoutRoundAnalysis):
 
     @cached_property
     def phase_deg(self) -> float | None:
-        """Angle of the right outer pin from the left one: read here, else as it was left when it was pressed together."""
+        """Return the angle of the right outer crankpin from the left one, read here or at Press together."""
         here = self.own.value(THROW_ANGLE)
         if here is not None:
             return here
@@ -46,7 +46,7 @@ class OuterWebAnalysis(RunoutRoundAnalysis):
 
     @property
     def asks_phase(self) -> bool:
-        """Return True if nobody else has said the angle between the throws."""
+        """Return True if no other station has the angle between the throws."""
         return self.phase_deg is None or self.own.has(THROW_ANGLE)
 
     @property
@@ -79,7 +79,7 @@ class OuterWebAnalysis(RunoutRoundAnalysis):
         return bool(self.shafts) and not self.suspect and (self.worst is None or within)
 
     def as_written(self) -> dict[str, Any]:
-        """A move as it is kept: what was measured, what was done, what was expected."""
+        """Return a move for storage: what was measured, what was done, and what was expected."""
         kept = {"kind": "again", "web": "left", "turn_deg": 0.0, "rim_mm": 0.0, "direction": "", "expected_mm": 0.0}
         if self.worst is None or self.suspect:
             return kept

@@ -1,4 +1,4 @@
-"""The call on a crank of several throws: which outer web has turned, how far, and which way back."""
+"""The verdict on a crank with several throws: which outer web has rotated, how far, and how to move it back."""
 
 from __future__ import annotations
 

@@ -24,7 +24,7 @@ def _shares(results: Results) -> list[tuple[str, float]]:
 
 
 def beside(results: Results) -> list[PredictionComparison]:
-    """Each blow beside the whole of the twist; the newest."""
+    """Return each blow as a fraction of the twist, for the newest blows."""
     return [PredictionComparison(tag, 1.0, 1.0, took) for tag, took in _shares(results)[-LATEST:]]
 
 

@@ -1,4 +1,4 @@
-"""What is asked at True: how the crank is held, one turn of readings at each end, then again after each move."""
+"""Questions of True crank: the supports, a turn of readings at each end, and again after each move."""
 
 from __future__ import annotations
 
@@ -52,7 +52,7 @@ def _limit_places(found: SingleThrowAnalysis, past: bool) -> list[Question]:
 
 
 def setup_of(found: RunoutRoundAnalysis) -> str:
-    """The set-up that the card's limit is meant for, in words."""
+    """Return the setup for which the card's limit is valid, as text."""
     if found.limit is None:
         return ""
     return found.limit.setup or next((str(row[1]) for row in messages.METHOD["held"][1] if row[0] == found.limit.held), "")
@@ -88,7 +88,7 @@ def _ends(found: RunoutRoundAnalysis) -> list[Question]:
 
 
 def _readings(found: RunoutRoundAnalysis, side: str, pin: str) -> list[Question]:
-    """One end: a turn of readings or two and back to the first, or the runout with where it is high."""
+    """Return the questions of one end: one or two turns of readings back to the first, or the runout with its high spot."""
     name = found.card.side(side)
     named = {"side": name, "Side": f"{name[:1].upper()}{name[1:]}", "pin": pin}
     dial: dict[str, Any] = {"resolution": found.resolution, "gauges": DIALS}

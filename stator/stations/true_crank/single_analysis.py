@@ -1,4 +1,4 @@
-"""A single pressed crank between its supports: what two runouts say of its halves, and the one next move."""
+"""Analysis of a single pressed crank between its supports: what two runouts show about its halves, and the next move."""
 
 from __future__ import annotations
 
@@ -33,7 +33,7 @@ class SingleThrowAnalysis(RunoutRoundAnalysis):
 
     @cached_property
     def allowed(self) -> Estimate | None:
-        """Return what the card's limit allows here, once it is said where the limit's supports and gauges stand."""
+        """Return the value of the card's limit here, if its supports and gauge positions are known."""
         support, gauge = self.value(Property.LIMIT_SUPPORT_PLACE), self.value(Property.LIMIT_GAUGE_PLACE)
         if not self.limit_is_elsewhere or self.geometry is None or support is None or gauge is None:
             return None
@@ -60,14 +60,14 @@ class SingleThrowAnalysis(RunoutRoundAnalysis):
 
     @cached_property
     def move(self) -> TruingStep | None:
-        """The one next move; None while the numbers disagree."""
+        """Return the next move; None while the readings disagree."""
         if self.mis is None or self.geometry is None or self.suspect:
             return None
         return next_move(self.mis, self.geometry, self.before, limit_mm=self.limit_mm)
 
     @property
     def response(self) -> tuple[float, str] | None:
-        """Return how much of what the last move was to take away it took, and what it was: 1 is all, more is too far."""
+        """Return the fraction of the intended correction that the last move achieved, and its kind: 1 is all, more is too far."""
         if not self.moves or self.mis is None or not self.before:
             return None
         part = TWIST if self.moves[-1]["kind"] == "strike" else PINCH
@@ -86,7 +86,7 @@ class SingleThrowAnalysis(RunoutRoundAnalysis):
         return bool(self.move and (self.move.kind == "leave" or (self.call and self.call.state == IN)))
 
     def as_written(self) -> dict[str, Any]:
-        """A move as it is kept: what was measured, what was done, what was expected."""
+        """Return a move for storage: what was measured, what was done, and what was expected."""
         move, mis = self.move, self.mis
         assert mis is not None
         kept = {"twist_deg": round(mis.twist_deg, 4), "pinch_deg": round(mis.pinch_deg, 4)}

@@ -1,6 +1,6 @@
-"""True: a crank between its supports.
+"""True crank: a crank between its supports.
 
-Two runouts, what they say of the halves or of each outer web, the one next move.
+Two runouts, what they show about the halves or each outer web, and the next move.
 """
 
 from __future__ import annotations
@@ -23,7 +23,7 @@ from stator.stations.work_notes.station import by_hand
 
 
 def _turned(found: RunoutRoundAnalysis) -> dict[str, Any]:
-    """Return what is kept of the measuring beside the call."""
+    """Return the measurements that are stored with the verdict."""
     return {
         "core_version": core_version,
         "held": found.held,
@@ -67,7 +67,7 @@ def _written(side: str, shaft: OuterShaft) -> dict[str, Any]:
 
 
 def variant(station: StationDefinition, job: Job) -> StationDefinition:
-    """Return the definition for one throw, for several, or work notes for a crank in one piece, which no blow trues."""
+    """Return the definition for one throw, for several, or work notes for a one-piece crank, which cannot be trued."""
     if job.card.crank == EngineCard.Crank.ONE_PIECE:
         return by_hand(station.key, station.name)
     return station if job.card.layout == EngineCard.Layout.SINGLE else OF_SEVERAL

@@ -105,7 +105,7 @@ class True1(TestCase):
         self.assertIn("at 90°", work.displayed_verdict().next_step)
 
     def gap_opposite_mm(self, crank, rim_mm=60.0):
-        """How much wider than parallel the webs are at their rims opposite the crankpin: a web is square to its shaft."""
+        """Return how much wider than parallel the webs are at their rims opposite the crankpin; each web is square to its shaft."""
 
         def slope(near, far):
             return (bend_at(crank.truth.bent, crank.geometry, far).real - bend_at(crank.truth.bent, crank.geometry, near).real) / (

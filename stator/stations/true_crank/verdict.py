@@ -1,4 +1,4 @@
-"""The call on a crank between its supports, and the one next move; what a crank of several throws shares with it."""
+"""The verdict on a crank between its supports and the next move, also used for a crank with several throws."""
 
 from __future__ import annotations
 
@@ -109,7 +109,7 @@ def told(*sentences: str) -> dict[str, str]:
 
 
 def _why(found: SingleThrowAnalysis) -> str:
-    """Return what the two runouts say of the halves."""
+    """Return what the two runouts show about the halves."""
     move = found.move
     assert move is not None
     angles = ("twist", "turned")
@@ -167,7 +167,7 @@ def warnings(found: RunoutRoundAnalysis) -> tuple[SafetyWarning, ...]:
 
 
 def results(found: RunoutRoundAnalysis) -> Iterator[DerivedValue]:
-    """The needle's whole travel at each end, of the first round and of the last."""
+    """Yield the total indicator reading of each end in the first and the last round."""
     for side in SIDES:
         rounds = [tir for attempt in range(1, found.attempt + 1) if (tir := found.needle_mm(side, attempt)) is not None]
         if not rounds:
@@ -257,6 +257,6 @@ def _move(found: SingleThrowAnalysis, done: dict[str, Any]) -> Source:
 
 
 def left_for_the_next(found: RunoutRoundAnalysis) -> list[str]:
-    """Return what was left out and stays so in the next round: nothing of the round itself."""
+    """Return the skipped questions that remain skipped in the next round, without those of the round itself."""
     own = {crank(Property.SHAFT_READING, side, CLOSING).key for side in SIDES}
     return [key for key in found.own.skipped if key not in own and not key.startswith(Property.SHAFT_READING)]

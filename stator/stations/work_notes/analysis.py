@@ -1,4 +1,4 @@
-"""What was written down of work that is not computed: notes, one after another."""
+"""Notes on work that is not computed, one after another."""
 
 from __future__ import annotations
 
@@ -16,7 +16,7 @@ NOTE = FactKey(ENGINE, Property.NOTE)
 
 
 class Code(StrEnum):
-    """What a call on work by hand can say."""
+    """Codes of the verdicts of work notes."""
 
     NOTHING_YET = "nothing yet"
     WRITTEN = "written"

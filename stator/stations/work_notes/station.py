@@ -1,4 +1,4 @@
-"""Work that Stator does not compute: what was done, in the mechanic's own words, signed like everything else."""
+"""Work that Stator does not compute: what was done, in the mechanic's own words, signed like any entry."""
 
 from __future__ import annotations
 
@@ -30,7 +30,7 @@ def verdict(found: WorkNotes, asked: list[Question]) -> Verdict:
 
 
 def overall(found: WorkNotes) -> Verdict:
-    """Nothing is judged here: the last note stands for the entry."""
+    """Return the verdict that is signed: the last note."""
     return Verdict(State.IN, Code.DONE, {"last": found.notes[-1] if found.notes else ""})
 
 
