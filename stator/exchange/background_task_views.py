@@ -1,4 +1,4 @@
-"""How far a thing is, and the thing itself once it is made."""
+"""Pages for background tasks: their progress, and their output."""
 
 from __future__ import annotations
 
@@ -17,12 +17,12 @@ from stator.exchange.background_tasks import BENCH, BackgroundTask, TaskOutput, 
 
 
 def asker_of(request: HttpRequest, owner: str = "") -> str:
-    """Return who may see it: the person signed in, or whoever holds the owner's link."""
+    """Return who may see a task: the signed-in person, or the holder of a customer link."""
     return f"owner {owner}" if owner else f"person {request.user.pk}"
 
 
 def made_or_making(request: HttpRequest, what: str, make: Callable[[Tell], TaskOutput], owner: str = "") -> HttpResponse:
-    """The address that tells how far it is, for a page that can wait; the thing itself for one that cannot."""
+    """Return the address of the progress of a task for a page that can wait, otherwise its output."""
     if not request.headers.get("X-Partial"):
         return _sent(make(no_progress))
     try:

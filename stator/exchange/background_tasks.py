@@ -1,4 +1,4 @@
-"""What takes longer than a moment is made beside the page that waits for it, which shows how far it is."""
+"""Background tasks for long operations, with progress for the page that waits."""
 
 from __future__ import annotations
 
@@ -27,12 +27,12 @@ LOG = logging.getLogger(__name__)
 
 
 def no_progress(words: str, share: float) -> None:
-    """For those who need not be told."""
+    """Ignore the progress."""
 
 
 @dataclass(frozen=True)
 class TaskOutput:
-    """What came of it: a file to take, or a place to go to with words about it."""
+    """The output of a task: a file, or an address with a message."""
 
     data: bytes = b""
     name: str = ""
@@ -95,7 +95,7 @@ class TaskRegistry:
         self._lock = threading.Lock()
 
     def begin(self, asker: str, what: str, make: Callable[[Tell], TaskOutput]) -> BackgroundTask:
-        """Begin to make something; the same thing asked for again by the same asker while it is being made is made once."""
+        """Begin a task. The same task of the same person is not started twice."""
         with self._lock:
             self._tidy()
             same = next((each for each in self._all.values() if (each.asker, each.what) == (asker, what) and not each.over), None)

@@ -1,4 +1,4 @@
-"""Backup while people work, and back again: the database by SQLite's own online backup, every photo, and a checksum of each."""
+"""Backup while people work, and restore: the database by SQLite's online backup, every photo, and checksums."""
 
 from __future__ import annotations
 
@@ -28,7 +28,7 @@ Progress = Callable[[int, int], None]
 
 
 class Damaged(Exception):
-    """The file is no whole backup, or there is nothing here to back up; nothing was changed."""
+    """The file is not a complete backup, or there is nothing to back up. Nothing was changed."""
 
 
 def _digest(path: Path) -> str:
@@ -76,12 +76,12 @@ def copy_database(source: Path, target: Path) -> None:
 
 
 def write(database: Path, photos: Path, target: Path, progress: Progress = lambda done, of: None) -> int:
-    """Write a backup beside its name first, then put it in its place whole. How many files are in it.
+    """Write a backup under a temporary name, then rename it; return the number of files in it.
 
     Raises
     ------
     Damaged
-        There is no database of Stator's at that place: an empty backup would look like one.
+        If there is no database of Stator; an empty backup would look like one.
     """
     if not database.is_file() or not database.stat().st_size:
         raise Damaged(f"There is no database at {database}, or it is empty. Is STATOR_DATA the shop's data folder?")
@@ -127,7 +127,7 @@ def write(database: Path, photos: Path, target: Path, progress: Progress = lambd
 
 @dataclass(frozen=True)
 class StoredBackup:
-    """A backup that lies in the folder of daily ones."""
+    """A backup in the folder of daily backups."""
 
     path: Path
     at: datetime
@@ -140,7 +140,10 @@ class StoredBackup:
 
 
 def write_daily(database: Path, photos: Path, folder: Path, keep: int, now: datetime, name: str = "") -> StoredBackup:
-    """Write today's backup and forget the oldest past `keep`; one written for an upgrade carries a name of its own and counts with them."""
+    """Write today's backup and delete the oldest beyond `keep`.
+
+    A backup before an upgrade has a name of its own and is counted as well.
+    """
     folder.mkdir(parents=True, exist_ok=True)
     path = folder / f"stator-{now:%Y%m%d-%H%M%S}{f'-{name}' if name else ''}.zip"
     write(database, photos, path)
@@ -214,7 +217,7 @@ def unpack(source: Path, folder: Path, known: Iterable[tuple[str, str]] | None =
 
 
 def end_links(database: Path) -> int:
-    """Take back every owner's link and every session of a database that is put back: what was ended after the backup stays ended."""
+    """Revoke every customer link and session of a restored database, so that what was revoked after the backup remains revoked."""
     with closing(sqlite3.connect(database)) as found, found:
         tables = {name for (name,) in found.execute("SELECT name FROM sqlite_master WHERE type = 'table'")}
         now = datetime.now(UTC).strftime("%Y-%m-%d %H:%M:%S")

@@ -1,9 +1,8 @@
-"""Engine cards in and out: whole as JSON, figures and the joint face as CSV.
+"""Import and export of engine cards: complete as JSON, limits and the mating surface as CSV.
 
 Described in docs/data-formats.md.
 
-A file is taken whole or refused whole, with the line and the reason. Values may carry any unit; plain numbers are in the unit that the
-name carries.
+A file is accepted or refused as a whole, with the line and the reason. Values may have any unit; plain numbers are in the unit in the name.
 """
 
 from __future__ import annotations
@@ -92,7 +91,7 @@ def card_as_json(card: EngineCard) -> dict[str, Any]:
 
 
 def card_as_csv(card: EngineCard, what: str) -> str:
-    """The figures or the face of a card, a line each under a line of names."""
+    """Return the limits or the marks of a card as CSV, one per line after a line of names."""
     things: list[Spec] | list[Mark] = list(card.specs.all()) if what == "figures" else list(card.marks.all())
     out = io.StringIO()
     writer = csv.writer(out, lineterminator="\r\n")
@@ -144,7 +143,7 @@ def _children(text: str, start: int) -> Iterator[tuple[str | int, int]]:
 
 
 def line_of(text: str, *path: str | int) -> int:
-    """Line at which a value stands in a JSON text; that of the nearest value around it when it is missing."""
+    """Return the line of a value in a JSON text, or of the nearest enclosing value if it is missing."""
     at = len(text) - len(text.lstrip())
     for step in path:
         found = next((start for key, start in (_children(text, at) if text[at] in "[{" else ()) if key == step), None)
@@ -181,7 +180,7 @@ class _Reader:
         return found
 
     def identity(self, uid: Any, *path: str | int) -> str:
-        """Return what a file tells a part from others by."""
+        """Return the identity of a part in a file."""
         if not isinstance(uid, str) or not re.fullmatch(r"[0-9a-z-]{1,32}", uid):
             raise self.refuse(_("an identity is up to 32 small letters, digits and hyphens."), *path, "uid")
         return uid
@@ -208,7 +207,7 @@ def _said(value: Any) -> Any:
 
 
 def read_case(reader: _Reader, card: EngineCard, lifts: Any) -> None:
-    """The parts of a case beyond its halves, and what is known of their joints."""
+    """Read the case parts other than the halves, and the data of their joints."""
     for index, values in enumerate(reader.table("case_parts")):
         form = bound(CasePartForm, values, card=card)
         if "uid" in values:
@@ -230,7 +229,7 @@ def read_case(reader: _Reader, card: EngineCard, lifts: Any) -> None:
 
 @reading_in(Units.METRIC)  # a file says mm and N·m whoever reads it in
 def card_from_json(data: bytes) -> EngineCard:
-    """A card read from a file and put on the shelf; nothing is kept when anything is wrong."""
+    """Read a card from a file and save it as an engine template; save nothing if anything is wrong."""
     reader = _Reader(data)
     if not isinstance(reader.data, dict) or reader.data.get("schema") != SCHEMA:
         raise BadInput("file", _('Line 1: this is no engine card; "schema" should be "{schema}".').format(schema=SCHEMA))
@@ -301,7 +300,7 @@ def card_from_json(data: bytes) -> EngineCard:
 
 
 def _guess_held(spec: Spec) -> None:
-    """Of a file that does not say how the crank is held for a figure: guessed from how it is measured, and marked so."""
+    """Set how the crank is supported for a limit that does not state it: guessed from the measurement, and marked as a guess."""
     limited = Spec.objects.values_list("property", flat=True).get(pk=spec.pk)
     held = held_for(spec.setup) if limited == Property.CRANK_RUNOUT else ""
     if held:
@@ -309,7 +308,7 @@ def _guess_held(spec: Spec) -> None:
 
 
 def _guess_limit(spec: Spec) -> None:
-    """Of a file that does not say what a figure limits: guessed from its name, and marked so."""
+    """Set which property is limited for a limit that does not state it: guessed from the name, and marked as a guess."""
     taken = set(Spec.objects.filter(card=spec.card).values_list("property", flat=True))
     limited = limits_of(spec.name, taken)
     if limited:
@@ -337,9 +336,9 @@ def _rows(reader: csv.DictReader) -> Iterator[dict[str, str]]:
 
 @reading_in(Units.METRIC)
 def read_csv(card: EngineCard, data: bytes) -> tuple[str, int]:
-    """Figures or face of a card from a CSV: a name known is changed, a new one added.
+    """Read limits or marks of a card from CSV: a known name is changed, a new one is added.
 
-    Which of the two, and how many lines.
+    Return which of the two it was, and the number of lines.
     """
     text = _text(data)
     reader = csv.DictReader(io.StringIO(text, newline=""), delimiter=";" if text.partition("\n")[0].count(";") > 1 else ",")

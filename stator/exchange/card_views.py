@@ -41,7 +41,7 @@ def card_csv(request: HttpRequest, pk: int, what: str) -> HttpResponse:
 
 
 def _taken(request: HttpRequest, read: Callable[[bytes], Any]) -> Any:
-    """Return what was read from the file sent; None, and the reason said, when it was refused."""
+    """Return what was read from the uploaded file; None with a message if it was refused."""
     upload = request.FILES.get("file")
     if upload is None:
         messages.error(request, _("No file was chosen."))

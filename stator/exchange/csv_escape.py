@@ -9,7 +9,9 @@ _STARTS = "=+-@\t\r\n|%"
 
 
 def plain(text: str) -> str:
-    """A text as a spreadsheet shows it and does not compute it: what could begin a formula stands behind an apostrophe, numbers do not.
+    """Escape a text so that a spreadsheet shows it and does not compute it.
+
+    An apostrophe precedes what could begin a formula; numbers are unchanged.
 
     >>> plain("-0.012"), plain("+1+cmd|' /C calc'!A0"), plain("drive side"), plain(" =1")
     ('-0.012', "'+1+cmd|' /C calc'!A0", 'drive side', "' =1")

@@ -1,4 +1,4 @@
-"""The link an owner of an engine is given: unguessable, ends by itself, can be taken back, and opens one sheet only."""
+"""Customer links: unguessable, limited in time, revocable, for one job report only."""
 
 from __future__ import annotations
 
@@ -21,7 +21,7 @@ def _digest(token: str) -> str:
 
 
 def create_link(job: Job, person: Person, days: int) -> str:
-    """A new link's token. It is told once; only its digest is kept."""
+    """Return the token of a new link. It is shown once, and only its digest is stored."""
     token = secrets.token_urlsafe(32)
     OwnerLink.objects.create(job=job, digest=_digest(token), made_by=person, expires_at=timezone.now() + timedelta(days=days))
     audit(person, f"gave a link for {days} days to the sheet of", job.tag)
@@ -34,7 +34,7 @@ def revoke_link(link: OwnerLink) -> None:
 
 
 def opened(token: str) -> OwnerLink:
-    """The link of a token while it holds; nothing otherwise, with no word why."""
+    """Return the link of a token if it is valid; otherwise None, without a reason."""
     link = OwnerLink.objects.filter(digest=_digest(token)).first()
     if link is None or not link.holds(timezone.now()):
         raise Http404

@@ -1,4 +1,4 @@
-"""The record of a signed entry: on paper, its drawing, and what today's core makes of the same readings."""
+"""Pages of the record of a signed entry: printed, its drawing, and the result of today's core for the same readings."""
 
 from __future__ import annotations
 
@@ -66,7 +66,7 @@ def drawing(request: HttpRequest, pk: int) -> HttpResponse:
 
 @require_GET
 def computed_again(request: HttpRequest, pk: int) -> HttpResponse:
-    """Return what today's core makes of a signed entry, beside what was recorded."""
+    """Show the result of today's core for a signed entry, next to the record."""
     entry = get_object_or_404(ENTRY, pk=pk, signed_at__isnull=False)
     record = getattr(entry, "record", None)
     if record is None:
@@ -83,7 +83,7 @@ def computed_again(request: HttpRequest, pk: int) -> HttpResponse:
 
 
 def _differences(old: dict[str, Any], new: dict[str, Any]) -> list[tuple[str, str, str]]:
-    """Return what is not the same: the call, figures, and where numbers come from."""
+    """Return the differences in verdict, values and sources."""
     found = [(name, str(old["call"][key]), str(new["call"][key])) for key, name in CALL]
     for table, name, value in (("figures", "words", "value"), ("sources", "label", "value")):
         before = {each[name]: str(each[value]) for each in old[table]}

@@ -1,4 +1,4 @@
-"""Check of a job file: does its signature match, is its chain of signed entries complete, and was an entry changed after signing?"""
+"""Check of a job file: its signature, its chain of signed entries, and changes after signing."""
 
 from __future__ import annotations
 
@@ -116,7 +116,7 @@ def _is_as_exported(photo: Row, pictures: Mapping[str, bytes]) -> bool:
 
 
 def _picture_digests(document: Row, pictures: Mapping[str, bytes]) -> set[str]:
-    """Return the digests of the pictures that are in the file unchanged: as they were first saved, whichever shop encoded them again."""
+    """Return the digests of the unchanged photos of a file, as they were saved first, whichever shop encoded them again."""
     return {str(photo["digest"]) for photo in document.get("photos", ()) if photo.get("digest") and _is_as_exported(photo, pictures)}
 
 
@@ -136,7 +136,7 @@ def _changed_file(document: Row, pictures: Mapping[str, bytes]) -> list[dict[str
 
 
 def _what(entry: Row, link: Link | None) -> list[dict[str, Any]]:
-    """Return what of an entry differs from its record; the record itself if no reading and no name differs."""
+    """Return the differences between an entry and its record; the record itself if no reading and no name differs."""
     if link is not None and link.agrees:
         return [{"code": "order"}]
     content = (entry.get("record") or {}).get("content", {})

@@ -1,4 +1,4 @@
-"""Rehearsal of an import: the job is written into a copy of the database, and every page that will show it is rendered.
+"""Dry run of an import: the job is written into a copy of the database, and every page that will show it is rendered.
 
 A file that breaks a page is refused. The copy takes no lock that another writer waits for, so a slow file delays nobody.
 """
@@ -54,7 +54,7 @@ def copy_of_database() -> Iterator[None]:
 
 
 def dry_run(job: Job, person: Person, tell: Tell = no_progress) -> None:
-    """Render every station of a job and lay out its report.
+    """Render every station of a job and create its report.
 
     Parameters
     ----------
@@ -68,7 +68,7 @@ def dry_run(job: Job, person: Person, tell: Tell = no_progress) -> None:
     Raises
     ------
     BadInput
-        Naming the station that cannot be shown.
+        With the station that cannot be shown.
     """
     fresh = JOB.get(pk=job.pk)
     now = clock.now(job)

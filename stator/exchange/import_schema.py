@@ -107,7 +107,7 @@ class MoveIn(FactKeyInput):
 
 
 class DerivedIn(FactKeyInput):
-    """What followed from the readings of an entry when it was signed."""
+    """A derived fact of a signed entry."""
 
     value: Number | None = None
     text: Text200 = ""
@@ -170,7 +170,7 @@ OUTCOMES = ("dropped", "tapped", "jammed", "crooked")
 
 
 class HeatResult(Part):
-    """What predictions are compared with: the confidence given, and what happened."""
+    """The values that predictions are compared with: predicted probability and outcome."""
 
     confidence: Share | None = None
     outcome: Annotated[str, one_of((*OUTCOMES, ""))]
@@ -236,7 +236,7 @@ class GaugeIn(Part):
 
 
 class EquipmentIn(Part):
-    """Anything else of the shelves that the log points at, with its own figures."""
+    """Equipment other than gauges that the log refers to, with its data."""
 
     kind: Text20
     name: Annotated[str, Field(min_length=1, max_length=60)]
@@ -331,7 +331,7 @@ def said_of(error: ValidationError, where: str = "") -> str:
 
 
 def check_result(result: dict[str, Any]) -> None:
-    """What later pages count with in a result; raises `ValidationError`."""
+    """Check the values of a result that later pages compute with; raise `ValidationError`."""
     model = RESULTS.get(str(result.get("schema", "")).partition("/")[0])
     if model:
         model.model_validate(result)

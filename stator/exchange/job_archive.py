@@ -1,4 +1,4 @@
-"""A job's ZIP opened: what is in it, or why it is refused, in words. Nothing in the file is trusted."""
+"""Contents of a job's ZIP, or the reason why it is refused. Nothing in the file is trusted."""
 
 from __future__ import annotations
 
@@ -63,7 +63,7 @@ def _check(info: zipfile.ZipInfo) -> None:
 
 
 def said_in(files: dict[str, bytes]) -> tuple[JobFile, dict[str, Any]]:
-    """The job of a file, every value checked; and what its digests say of it."""
+    """Return the validated job of a file, and the result of checking its digests."""
     try:
         value = strict_json.read(files.get("job.json", b""), MOST_JSON)
     except BadInput as error:

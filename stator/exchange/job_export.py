@@ -34,7 +34,7 @@ def _when(moment: datetime | None) -> str | None:
 
 
 def _where(row: FactKeyFields) -> dict[str, Any]:
-    """The address of a row, in words that mean the same in every shop."""
+    """Return the fact key of a row in terms that are the same in every shop."""
     if row.subject is None:
         return {}
     place = {"end": row.end, "angle_deg": row.angle_deg, "clock": row.clock, "depth": row.depth, "stage": row.stage}
@@ -139,7 +139,7 @@ def _entry(entry: Entry, taken: list[Reading], numbers: dict[int, int], keys: di
 
 
 def _equipment(entries: list[dict[str, Any]], gauges: Mapping[str, Gauge]) -> dict[str, Any]:
-    """Return what the entries name of the shop's equipment, with its figures: `gauges` by the name in the file, and everything else."""
+    """Return the equipment that entries refer to, with its data: `gauges` by the name in the file, and everything else."""
     named = set(NAMED.findall(to_json(entries).decode()))
     chosen = {name for kind, name in named if kind == "gauges"} - gauges.keys()
     gauges = {**gauges, **{gauge.name: gauge for gauge in Gauge.objects.filter(name__in=chosen)}}

@@ -1,6 +1,8 @@
-"""A job read in from its ZIP: taken whole or refused whole, in words. Nothing in the file is trusted.
+"""Import of a job from its ZIP: accepted or refused as a whole, with messages.
 
-People and equipment of the file are that shop's, never this one's: they are kept under the file's own mark.
+Nothing in the file is trusted.
+
+People and equipment of the file belong to another shop and are stored with the mark of the file.
 """
 
 from __future__ import annotations
@@ -45,7 +47,7 @@ OWNERS = _("Only an owner of the shop reads in a job that was handed over.")
 
 
 class JobImporter:
-    """One job being written from a file. Without `pictures` it is a rehearsal, which saves no file."""
+    """A job that is written from a file. Without `pictures` it is a dry run, which saves no file."""
 
     def __init__(
         self, said: JobFile, digest: str, person: Person, agrees: dict[str, Any], pictures: Mapping[str, Cleaned] | None = None
@@ -72,7 +74,7 @@ class JobImporter:
         return self.people[name]
 
     def equip(self) -> None:
-        """The file's equipment as retired things of this shop's shelves, so that the log can point at it."""
+        """Add the file's equipment as retired equipment of this shop, so that the log can refer to it."""
         for index, each in enumerate(self.said.gauges, 1):
             figures = each.model_dump(exclude={"name"})
             gauge = self._shelved("gauges", each.name, figures, f"gauges {index}")
@@ -261,7 +263,7 @@ class JobImporter:
         )
 
     def _number_readings(self) -> None:
-        """Choose the rows of all readings in advance: a signed entry takes no change, and a reading may come from a later one."""
+        """Choose the numbers of all readings in advance: a signed entry cannot be changed, and a reading may come from a later one."""
         first = (Reading.objects.aggregate(last=Max("pk"))["last"] or 0) + 1
         rows = [row for entry in self.said.entries for row in entry.readings]
         self.free_rows = count(first)
@@ -303,7 +305,7 @@ class JobImporter:
             Pin.objects.create(photo=photo, number=pin.number, x=pin.x, y=pin.y, note=pin.note, by=self.named(""))
 
     def forget_pictures(self) -> None:
-        """What was written beside the database goes with the job."""
+        """Delete the photo files that were written for the job."""
         for photo in self.made:
             photo.forget_files()
 
@@ -321,21 +323,21 @@ def _slot(row: FactKeyInput, part: PartIn) -> FactKey:
 
 
 def job_from_zip(data: bytes, person: Person, tell: Tell = no_progress) -> Job:
-    """The job of a file, with a number of its own when its number is taken.
+    """Import the job of a file, with a new number if its number is in use.
 
     Parameters
     ----------
     data : bytes
         The ZIP.
     person : Person
-        Who reads it in. Only an owner of the shop may read in a job that was handed over.
+        The user who imports it. Only an owner of the shop may import a job that was handed over.
     tell : Tell
-        Told how far it is.
+        Receives the progress.
 
     Raises
     ------
     BadInput
-        With what is wrong and where; then nothing was taken.
+        With what is wrong and where; nothing was imported.
     """
     files = opened(data)
     said, agrees = said_in(files)
@@ -358,7 +360,7 @@ def job_from_zip(data: bytes, person: Person, tell: Tell = no_progress) -> Job:
 
 
 def _pictures(said: JobFile, files: dict[str, bytes], tell: Tell) -> dict[str, Cleaned]:
-    """The file's pictures made fit to be kept, by name."""
+    """Return the file's photos by name, validated and encoded for storage."""
     found: dict[str, Cleaned] = {}
     for index, each in enumerate(said.photos):
         if each.file not in files:

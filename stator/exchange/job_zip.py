@@ -1,4 +1,4 @@
-"""A whole job as one ZIP of open files: job.json, readings.csv, its drawings, photos and the sheet.
+"""A whole job as one ZIP of open files: job.json, readings.csv, its drawings, photos and the report.
 
 Described in docs/data-formats.md.
 """
@@ -32,7 +32,7 @@ COLUMNS = (
 
 
 def _shown(reading: Reading) -> tuple[str, str]:
-    """A reading in the units of whoever takes the file, beside the core's own."""
+    """Return a reading in the units of the reader, next to those of the core."""
     if reading.canonical is None or reading.kind not in METRIC:
         return "", ""
     unit = unit_for(reading.kind, reading.canonical)

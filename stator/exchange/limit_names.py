@@ -1,4 +1,4 @@
-"""Meaning of a figure in a CSV that has no column for it: what its name limits, and how the crank is held where it is measured."""
+"""The meaning of a limit in a CSV file without a column for it: the limited property, and the support of the crank."""
 
 from __future__ import annotations
 
@@ -32,12 +32,12 @@ _SETUPS = (  # words that a manual uses for the setup of a runout measurement; t
 
 
 def held_for(setup: str) -> str:
-    """Return how the crank is held for a figure that is measured as described; empty if the description does not state it."""
+    """Return how the crank is supported for a measurement as described; empty if the description does not state it."""
     words_of_setup = setup.lower()
     return next((held for held, words in _SETUPS if any(word in words_of_setup for word in words)), "")
 
 
 def limits_of(name: str, taken: set[str]) -> str:
-    """Return the property that a figure of this name limits; empty if the name does not state it or another figure limits it already."""
+    """Return the property that a limit of this name applies to; empty if unknown or limited already."""
     found = next((limited for pattern, limited in _LIMITS if re.search(pattern, name.lower())), None)
     return found.value if found and found in LIMITS and found.value not in taken else ""

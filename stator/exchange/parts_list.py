@@ -1,6 +1,6 @@
-"""What a job has decided to replace, as a list to order from: on a page and as CSV.
+"""The parts of a job that were decided to be replaced, as a list for ordering: on a page and as CSV.
 
-Read from facts; no station is asked.
+It uses facts only and no station.
 """
 
 from __future__ import annotations

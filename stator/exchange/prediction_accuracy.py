@@ -1,4 +1,4 @@
-"""How well predictions held: what each station predicted beside what happened, over every signed entry that stands."""
+"""Accuracy of predictions: what each station predicted and what happened, over all valid signed entries."""
 
 from __future__ import annotations
 
@@ -41,7 +41,7 @@ def held(request: HttpRequest) -> HttpResponse:
 
 
 def plot(prediction: Prediction, lines: list[PredictionComparison]) -> SafeString:
-    """Return what was predicted, a band to a line, and what happened, a dot; empty where nothing is signed yet."""
+    """Return a plot of predicted ranges with the outcomes as dots; empty if nothing is signed yet."""
     if not lines:
         return SafeString("")
     return papers({paper: _drawn(prediction, lines, f"{paper}-{slugify(prediction.name)}", width) for paper, width in WIDTHS.items()})

@@ -50,7 +50,7 @@ class RecordedCall(Part):
 
 
 class RecordedNumber(Part):
-    """A figure against its limits, all in one unit."""
+    """A value and its limits in one unit."""
 
     value: Number
     doubt: Number
@@ -60,7 +60,7 @@ class RecordedNumber(Part):
 
 
 class RecordedLine(Part):
-    """A figure on the sheet."""
+    """A value in the job report."""
 
     key: Text200
     words: Text300
@@ -118,7 +118,7 @@ class Otherwise(Part):
 
 
 class RecordedNames(Part):
-    """Who took a reading with which gauge, and who withdrew it."""
+    """The people and the gauge of a reading."""
 
     by: Text150 = ""
     gauge: Text100 = ""
@@ -135,9 +135,9 @@ class EntryNames(Part):
 
 
 class RecordContent(Part):
-    """A record as it was frozen: complete, because pages compute nothing in its place.
+    """A record as it was signed: complete, because pages compute nothing instead.
 
-    Unknown keys are left out.
+    Unknown keys are ignored.
     """
 
     version: Annotated[int, Field(ge=3, le=3)]

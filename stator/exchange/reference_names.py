@@ -1,8 +1,6 @@
-"""What an entry's choices point at by number, said by name in a file: an oven, a gauge.
+"""References of an entry's choices to equipment, by name in a file: an oven, a gauge.
 
-Numbers differ from shop to shop; names travel.
-
-Which choices name a thing of the shelves, each station's definition says.
+Numbers differ between shops. Each station's definition lists which choices refer to equipment.
 """
 
 from __future__ import annotations
@@ -34,9 +32,9 @@ NAMED = re.compile(r"@\{([\w-]+)/([^{}]*)\}")
 
 
 def kind_of(station: str, key: str) -> str:
-    """The shelf that a choice names a thing of; empty when it names none.
+    """Return the kind of equipment that a choice refers to; empty if it refers to none.
 
-    A name that ends in a dash stands for all that begin so.
+    A name that ends in a dash applies to all names that begin with it.
     """
     if key.startswith(GAUGE):
         return "gauges"
@@ -76,7 +74,7 @@ class ReferenceNames:
     # out
 
     def choices_out(self, station: str, choices: dict[str, Any]) -> dict[str, Any]:
-        """Choices with every number said by name."""
+        """Return choices with every number replaced by the name of the equipment."""
         definition = STATION_BY_KEY.get(station)
         passing = definition.passing if definition else frozenset()
         return {key: self._said(station, key, value) for key, value in choices.items() if key not in passing}
@@ -91,9 +89,9 @@ class ReferenceNames:
     # in
 
     def choices_in(self, station: str, choices: dict[str, Any]) -> tuple[dict[str, Any], list[str]]:
-        """Choices with names turned into numbers of what is here; and what could not be brought along, in words.
+        """Return choices with names replaced by numbers of this shop's equipment, and messages about what is not here.
 
-        A bare number of equipment is another shop's own and means nothing here.
+        A number of another shop's equipment means nothing here.
         """
         left, kept = [], {}
         for key, value in choices.items():
@@ -121,7 +119,7 @@ class ReferenceNames:
         return None if missing else back
 
     def into(self, value: Any) -> Any:
-        """Names turned into numbers wherever they stand; what names something that is not here is left out."""
+        """Return a value with names replaced by numbers; names of equipment that is not here are omitted."""
         if isinstance(value, str):
             return self._back(value)
         if isinstance(value, list):

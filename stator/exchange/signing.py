@@ -1,4 +1,4 @@
-"""Signature of exported job files: an Ed25519 key of the shop, made when it is first needed and stored in the data folder."""
+"""Signature of exported job files: an Ed25519 key of the shop, created on first use and stored in the data folder."""
 
 from __future__ import annotations
 

@@ -1,4 +1,4 @@
-"""What is made beside the page: told how far it is, to its asker alone, and forgotten in the end."""
+"""Tests of background tasks: progress for their owner only, and removal in the end."""
 
 from __future__ import annotations
 

@@ -1,4 +1,4 @@
-"""A job's records are chained: what was changed after signing is found, in the database and in a file; the sheet is the same elsewhere."""
+"""Tests of the hash chain: changes after signing are detected in the database and in a file; the report is the same elsewhere."""
 
 from __future__ import annotations
 

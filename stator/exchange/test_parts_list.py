@@ -1,4 +1,4 @@
-"""What stations decide to replace gathers into one list to order from."""
+"""Tests of the list of parts that stations decide to replace."""
 
 from __future__ import annotations
 

@@ -1,4 +1,4 @@
-"""Numbers of one shop said by name, and found again in another; and the commands that back a shop up."""
+"""Tests of references by name between shops, and of the backup commands."""
 
 from __future__ import annotations
 

@@ -1,4 +1,4 @@
-"""A station is a definition and a line in the registry: one made up here is asked, judged, drawn, signed, put on the sheet and exported."""
+"""Tests that a definition and a line in the registry make a station: it asks, judges, draws, signs, reports and exports."""
 
 from __future__ import annotations
 

@@ -1,4 +1,4 @@
-"""A whole job out and in again, on this installation and on an empty one; and files that are not what they say."""
+"""Tests of exporting a job and importing it here and into an empty shop, and of invalid files."""
 
 from __future__ import annotations
 
@@ -32,7 +32,7 @@ LOST = ("number", "client_key", "carried_from", "sha256", "signature")  # a file
 
 
 def told(job: Job) -> dict:
-    """A job as JSON without what is counted anew on every installation."""
+    """Return a job as JSON without what every installation numbers itself."""
 
     def plain(value):
         if isinstance(value, dict):

@@ -1,4 +1,4 @@
-"""What engines of one kind measured, job after job: one figure drawn over time."""
+"""Measurements of engines of one kind, job by job: one value over time."""
 
 from __future__ import annotations
 
@@ -31,7 +31,7 @@ WIDTHS = {"wide": 760.0, "narrow": 330.0}  # of the drawing on a desk and on a p
 
 @dataclass(frozen=True)
 class Point:
-    """One job's last word on a figure."""
+    """The latest value of one job."""
 
     tag: str
     at: datetime
@@ -39,7 +39,7 @@ class Point:
 
 
 def series(card: EngineCard) -> dict[str, tuple[str, list[Point]]]:
-    """Figures that two jobs or more of this engine measured, by a readable name: kind of quantity and points, oldest first."""
+    """Return values that at least two jobs of this engine measured, by name: kind of quantity and points, from the oldest."""
     rows = (
         Reading.objects.filter(
             entry__job__card__family=card.family,
@@ -76,7 +76,7 @@ def _name(reading: Reading) -> str:
 
 
 def draw(name: str, kind: str, points: list[Point]) -> SafeString:
-    """One figure over its jobs, evenly spaced: what matters is from job to job."""
+    """Draw one value over its jobs, evenly spaced."""
     return papers({paper: _drawn(name, kind, points, f"trend-{paper}", width) for paper, width in WIDTHS.items()})
 
 

@@ -1,4 +1,4 @@
-"""What leaves the shop: a job as JSON, an entry on paper."""
+"""Export of a job as JSON, and of an entry for printing."""
 
 from __future__ import annotations
 
@@ -66,7 +66,7 @@ COLUMNS = ("job", "engine", "complaint", "work_order", "booked_in", "gone", "sta
 
 @require_GET
 def bench_csv(request: HttpRequest) -> HttpResponse:
-    """Return every job, a line each, with its current station. Two queries, whatever the number of jobs."""
+    """Return every job with its current station as CSV, in two queries whatever the number of jobs."""
     ahead = (RunStation.State.NOW, RunStation.State.WAITS, RunStation.State.AHEAD)  # in this order, as `at_station` chooses
     rank = Case(*(When(state=state, then=index) for index, state in enumerate(ahead)), default=len(ahead))
     place = Case(When(state__in=ahead, then=F("order")), default=-F("order"))

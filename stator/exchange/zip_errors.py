@@ -1,4 +1,4 @@
-"""What can be raised when a ZIP is damaged, cut short, locked, or packed in a way nobody here packs."""
+"""Exceptions of a ZIP that is damaged, cut short, encrypted, or packed in an unsupported way."""
 
 from __future__ import annotations
 

@@ -1,6 +1,6 @@
-"""One act for several answers: the same reading all round, what may be left out left out together, a part described as the one before.
+"""Several answers in one request: the same reading all round, optional questions skipped, a part described like the previous one.
 
-Each answer is a reading of its own, with the mark of how it was told, and can be changed or withdrawn by itself.
+Each answer is a reading of its own with a mark of its origin, and can be changed or withdrawn separately.
 """
 
 from __future__ import annotations
@@ -41,7 +41,7 @@ def without_all(text: str) -> str | None:
 
 
 def places_left(work: BoundStation, ask: Question | None) -> list[Question]:
-    """A question and those at the other places of its round that wait for their reading; none where it has no round."""
+    """Return a question and those at the other open places of its round; empty if it has no round."""
     slot = ask.slot if ask else None
     if slot is None or slot.what not in ROUND:
         return []
@@ -51,7 +51,7 @@ def places_left(work: BoundStation, ask: Question | None) -> list[Question]:
 
 
 def skip_optional_questions(work: BoundStation, ask: Question | None) -> list[Question]:
-    """A question that may be left out and those right behind it that may be too; none where it stands alone."""
+    """Return an optional question and the optional ones that follow; empty if there is only one."""
     found: list[Question] = []
     waiting = work.open_questions()
     for each in waiting[waiting.index(ask) :] if ask in waiting else ():
@@ -62,7 +62,7 @@ def skip_optional_questions(work: BoundStation, ask: Question | None) -> list[Qu
 
 
 def as_thread(ask: Question, text: str) -> tuple[Property, float, float] | None:
-    """A thread typed as it is called, where its diameter is asked: its pitch's property, what a calliper would find, and the pitch, mm."""
+    """Return the property of the pitch, the diameter that a caliper measures, and the pitch, mm, if a thread was typed by its name."""
     what = ask.slot.what if ask.slot else None
     if what not in PITCH_OF or not _CALLED.match(text.strip()):
         return None
@@ -85,7 +85,7 @@ def take_thread(work: BoundStation, ask: Question, called: str, found: tuple[Pro
 
 @dataclass(frozen=True)
 class PreviousPart:
-    """How the part before was described: its name, and the answers by property."""
+    """The description of the previous part: its name, and the answers by property."""
 
     name: str
     answers: Mapping[str, str]
@@ -93,7 +93,7 @@ class PreviousPart:
 
 
 def as_before(work: BoundStation, ask: Question | None) -> PreviousPart | None:
-    """The part that was described last at this station, where what is asked was answered of it."""
+    """Return the part described last at this station, if the present question was answered for it."""
     definition = work.station.at(work.seat)
     copies = definition.copies
     if work.seat is None or ask is None or ask.slot is None or not ask.options or ask.slot.what not in copies:
@@ -116,7 +116,7 @@ def save_whole_round(work: BoundStation, asks: list[Question], text: str, key: s
 
 
 def saved_together(last: Reading, standing: Sequence[Reading]) -> list[Reading]:
-    """A reading and those that one act told with it, oldest first: all round, as the part before, a thread by its name."""
+    """Return a reading and those saved in the same request, from the oldest."""
     if not any(last.extra.get(mark) for mark in (OF_ALL, AS_AT, AS_WRITTEN)):
         return [last]
     return [each for each in standing if _act_of(each) == _act_of(last)]

@@ -1,4 +1,4 @@
-"""A gauge that was found wrong: from which day on, why, and every entry that rests on what it read since."""
+"""Gauges that proved to be faulty: from which day, why, and every entry that rests on their readings since."""
 
 from __future__ import annotations
 
@@ -40,7 +40,7 @@ class FaultyGaugeForm(forms.ModelForm):
 
 @dataclass(frozen=True)
 class AffectedEntry:
-    """One entry that rests on a gauge."""
+    """An entry that rests on a gauge."""
 
     entry: Entry
     station: str
@@ -51,7 +51,7 @@ class AffectedEntry:
 
 
 def rests_on(gauge: Gauge) -> list[AffectedEntry]:
-    """Entries that stand with readings of a gauge in them: all of them, or those since it was wrong; the newest job first."""
+    """Return valid entries with readings of a gauge: all, or those since it was faulty; the newest job first."""
     taken = Reading.objects.filter(gauge=gauge, withdrawn_at=None, entry__superseded_by=None, entry__job__practice=False)
     if gauge.wrong_from:
         taken = taken.filter(taken_at__date__gte=gauge.wrong_from)
@@ -70,7 +70,7 @@ def _rests(entry: Entry, row: Mapping[str, Any]) -> AffectedEntry:
 
 @require_http_methods(["GET", "POST"])
 def found_wrong(request: HttpRequest, pk: int) -> HttpResponse:
-    """Everyone sees what rests on a gauge; an owner of the shop says that it was found wrong, or right again."""
+    """Show what rests on a gauge; an owner of the shop records that it is faulty, or correct again."""
     gauge = get_object_or_404(Gauge, pk=pk)
     form = FaultyGaugeForm(request.POST or None, instance=gauge)
     if request.method == "POST":

@@ -1,4 +1,4 @@
-"""What a job is about: whose engine, its numbers, what is wrong; and taking off the bench what never began or will not be finished."""
+"""Details of a job: the customer, numbers and complaint; and removal of jobs that never began or will not be finished."""
 
 from __future__ import annotations
 
@@ -25,7 +25,7 @@ from stator.ui.url_values import job_number
 
 
 class JobForm(PlainTextMixin, forms.ModelForm):
-    """Whose engine it is, and what is wrong with it."""
+    """The customer of an engine, and the complaint."""
 
     class Meta:
         model = Job

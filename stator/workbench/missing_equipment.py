@@ -1,4 +1,4 @@
-"""What the engines on the workbench will want that is not on the shelves: drivers for bearings and seals, gauges, heat, a splitter."""
+"""Equipment that the open jobs need and the shop lacks: drivers for bearings and seals, gauges, heaters, a splitter."""
 
 from __future__ import annotations
 
@@ -34,7 +34,7 @@ OPEN = (RunStation.State.AHEAD, RunStation.State.NOW, RunStation.State.WAITS)
 
 @dataclass(frozen=True)
 class MissingItem:
-    """One thing, on which shelf it would stand, and what for."""
+    """A piece of missing equipment, its kind, and what it is for."""
 
     what: str
     shelf: str
@@ -42,7 +42,7 @@ class MissingItem:
 
 
 def lacking(shelf: EquipmentSnapshot) -> list[MissingItem]:
-    """Each thing once, with every engine that wants it."""
+    """Return each missing piece of equipment once, with every engine that needs it."""
     found: dict[tuple[str, str], list[str]] = defaultdict(list)
     jobs = Job.objects.filter(gone_at=None).select_related("card").prefetch_related("run", "card__seats", "card__seals")
     for job in jobs:
@@ -64,7 +64,7 @@ def _tools(job: Job, ahead: set[str], shelf: EquipmentSnapshot) -> Iterator[tupl
 
 
 def _drivers(job: Job, ahead: set[str], shelf: EquipmentSnapshot) -> Iterator[tuple[str, str, str]]:
-    """A driver for each part that is still to be fitted and that none on the shelf lands on."""
+    """Yield a driver for each part that is still to be fitted and that no driver of the shop fits."""
     parts: list[tuple[drivers.Window, str]] = []
     if "heat-and-drop" in ahead:
         for seat in job.card.seats.all():
@@ -84,13 +84,13 @@ def _drivers(job: Job, ahead: set[str], shelf: EquipmentSnapshot) -> Iterator[tu
 
 
 def _for(wanted: list[str]) -> str:
-    """Return what it is wanted for; of many the first few."""
+    """Return what it is needed for; if there are many, the first few."""
     left = len(wanted) - MOST_NAMED
     return listed(wanted if left < 2 else [*wanted[:MOST_NAMED], _("{count} more").format(count=left)])
 
 
 @require_GET
 def missing(request: HttpRequest) -> HttpResponse:
-    """For the shelves' pages, which ask for it once they are shown."""
+    """Return the list for the equipment pages, which request it after they are shown."""
     found = [(each, _for(each.wanted)) for each in lacking(shelves(Shop.current()))]
     return render(request, "workbench/missing_equipment.html", {"found": found})

@@ -1,7 +1,7 @@
-"""What a page takes along for a time without network: questions that can be answered then, to be sent when the machine answers again.
+"""Questions that can be answered without network; the answers are sent when the server responds again.
 
-A choice steers what follows, and some readings move a clock: those wait for the machine. A question keeps its key, so that an answer
-sent later goes to it or is refused in words, never to another.
+A choice determines what follows, and some readings move a timer, so these need the server. A question has the same key then, so that a late
+answer is saved for it or refused with a message, never saved for another question.
 """
 
 from __future__ import annotations
@@ -20,9 +20,9 @@ KEPT_FOR = timedelta(days=14)
 
 
 def offline_bundle(work: BoundStation, asked: Question | None) -> dict[str, Any]:
-    """For the page's scripts: where an answer goes, the questions, and in which order they are asked.
+    """Return, for the scripts, the address of an answer, the questions, and their order.
 
-    `asked` is on the strip now.
+    `asked` is the present question.
     """
     asks = [] if work.signed or work.job.is_closed else [ask for ask in work.open_questions() if not _waits(work, ask)][:MOST]
     also = [asked] if asked and not _waits(work, asked) else []
@@ -42,7 +42,7 @@ def _waits(work: BoundStation, ask: Question) -> bool:
 
 
 def in_turn(work: BoundStation, asks: list[Question]) -> list[str]:
-    """Keys in the order in which they are asked: places that are read several times come round after round."""
+    """Return the keys in the order of the questions: places that are read several times follow round by round."""
     found: list[str] = []
     for times, group in groupby(asks, key=lambda ask: ask.times):
         places = list(group)
@@ -67,12 +67,12 @@ def _plain(work: BoundStation, ask: Question) -> dict[str, Any]:
 
 
 def typed_at(text: str, now: datetime) -> datetime | None:
-    """When a reading that comes late was taken, as its page says in ms; None for one that was sent at once.
+    """Return when a late reading was taken, from the page's time in ms; None for one that was sent immediately.
 
     Raises
     ------
     BadInput
-        For a time that cannot be: ahead of the machine's clock, or weeks ago.
+        For a time ahead of the server's clock, or weeks ago.
     """
     if not text:
         return None

@@ -1,4 +1,4 @@
-"""The bench page: every engine as a tag in the place where it stands, its one next move, and a clock of what comes due."""
+"""The list of open jobs: every engine with its station, its next step, and the timer that ends next."""
 
 from __future__ import annotations
 
@@ -38,7 +38,7 @@ MANY_PX = 70.0
 
 @dataclass(frozen=True)
 class Line:
-    """One engine on the bench."""
+    """An engine in the list of open jobs."""
 
     job: Job
     station: str
@@ -65,7 +65,7 @@ class Show:
 
 
 def _shows(lines: list[Line]) -> list[Show]:
-    """All, what waits, what is due, what is stopped, and each person with work open; none on a bench that is seen at a glance."""
+    """Return the filters: all, waiting, due, stopped, and each person with open work; none if the list is short."""
     if len(lines) <= FEW:
         return []
     people = {who: name for line in lines for who, name in line.people.items()}
@@ -102,7 +102,7 @@ def _tone(stage: RunStation, due: Timer | None) -> str:
 
 @dataclass(frozen=True)
 class Track:
-    """Where an engine stands in its run, drawn; what it follows from is hashed, so that it is drawn once until it moves on."""
+    """A drawing of the position of an engine in its work plan, cached by what it depends on."""
 
     pk: int
     stations: tuple[tuple[str, bool], ...]  # by key, and whether it is done with

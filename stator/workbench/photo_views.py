@@ -61,7 +61,7 @@ def photos(request: HttpRequest, tag: str) -> HttpResponse:
 @require_http_methods(["GET", "POST"])
 @idempotent
 def photo_page(request: HttpRequest, pk: int) -> HttpResponse:
-    """One photo: tap a place, say what is there."""
+    """Show one photo; a tap adds a marker with a note."""
     photo = get_object_or_404(Photo.objects.select_related("job__card", "station", "subject").prefetch_related("pins"), pk=pk)
     hide_practice_of_others(photo.job, request.user)  # type: ignore[arg-type]
     error, typed = "", {"note": "", "x": "", "y": ""}
@@ -107,7 +107,7 @@ def _pin(photo: Photo, request: HttpRequest, typed: dict[str, str]) -> str:
 
 
 def beside(photo: Photo) -> list[Photo]:
-    """Pictures to hold it against: those of the same part first, then the others of the job, in the order they were taken."""
+    """Return photos to compare with: those of the same part, then others of the job, in the order they were taken."""
     others = Photo.objects.filter(job=photo.job_id).exclude(pk=photo.pk).select_related("station", "subject").order_by("taken_at", "pk")
     return sorted(others, key=lambda other: other.subject_id is None or other.subject_id != photo.subject_id)
 
@@ -127,7 +127,7 @@ def compared(request: HttpRequest, pk: int, other: int) -> HttpResponse:
 
 
 def kept_with(photo: Photo) -> str:
-    """The signed entry that a picture is kept with, in words; empty while it may still be thrown away."""
+    """Return the signed entry that a photo belongs to, as text; empty while it can be deleted."""
     entry = named_by(photo)
     if entry is None:
         return ""

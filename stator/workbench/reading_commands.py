@@ -1,4 +1,4 @@
-"""One reading into an entry, whichever way it comes: typed on the strip, sent by a gauge, or out of a gauge's own log."""
+"""Saving of a reading that was typed, sent by a gauge, or read from a gauge's own log."""
 
 from __future__ import annotations
 
@@ -19,7 +19,7 @@ _OF_JOB = (*(each.name for each in Job._meta.concrete_fields), "card__stamp")  #
 
 
 def numbered(number: int) -> Job | None:
-    """The job of a number, by itself; None where there is none."""
+    """Return the job of a number without its stations; None if there is none."""
     return Job.every.filter(number=number).select_related("card").only(*_OF_JOB).first()
 
 
@@ -40,11 +40,11 @@ def _with_its_run(job: Job, card: EngineCard) -> Job:
 
 
 def again(work: BoundStation, *, only_here: bool = False) -> BoundStation:
-    """The same work read afresh after an act.
+    """Return the same station, loaded again after a request.
 
-    `only_here`: nothing was written beyond its own entry, so the rest is known already.
+    `only_here` means that nothing was written outside its own entry, so that other data need not be loaded.
 
-    The transaction of an act holds the database for itself: what it has read before stands.
+    The transaction of a request locks the database, so that what it has read before is up to date.
     """
     found = Job.every.select_related("card").only(*_OF_JOB).get(pk=work.job.pk)
     job = _with_its_run(found, work.job.card if only_here else load_card(found.card))
@@ -57,7 +57,7 @@ def again(work: BoundStation, *, only_here: bool = False) -> BoundStation:
 
 
 def with_reading(work: BoundStation, reading: Reading) -> BoundStation:
-    """The same work after one more reading, and nothing else has changed but what it took the place of, withdrawn."""
+    """Return the same station after one more reading, if nothing else has changed except readings that it replaced."""
     known = any(each.pk == reading.pk for each in work.readings)
     fresh = work.recomputed(work.readings if known else [*work.readings, reading])
     fresh.now = work.now
@@ -84,7 +84,10 @@ def save_reading(
     at: datetime | None = None,
     extra: dict[str, Any] | None = None,
 ) -> Reading:
-    """Keep what was said to an ask of an open entry, in the place of what stood there; refused with `BadInput` when it cannot be."""
+    """Save the answer to a question of an open entry in place of an earlier one.
+
+    Raises `BadInput` if it is refused.
+    """
     assert work.entry is not None
     quantity = work.parse_answer(ask, text)
     usual, corrected = work.extra_for(ask, quantity, data or {})
@@ -113,7 +116,7 @@ def save_reading(
 
 
 def accept_offered_fact(work: BoundStation, ask: Question, client_key: str) -> Reading:
-    """Keep what another entry knows already: the same value with its uncertainty, counted once where it was measured."""
+    """Save a fact of another entry with its uncertainty, so that it counts once, where it was measured."""
     fact = ask.offer
     assert work.entry is not None
     assert fact is not None
@@ -130,7 +133,7 @@ def accept_offered_fact(work: BoundStation, ask: Question, client_key: str) -> R
 
 
 def take_second(work: BoundStation, ask: Question, text: str, client_key: str, *, data: dict[str, str], extra: dict[str, Any]) -> Reading:
-    """Keep an answer to a question that another device had answered already: withdrawn at once, with who and when."""
+    """Save an answer to a question that another device has answered, withdrawn with the person and the time."""
     assert work.entry is not None
     quantity = work.parse_answer(ask, text)
     usual, corrected = work.extra_for(ask, quantity, data)

@@ -1,6 +1,6 @@
-"""Every station in working order, and the runs that work orders lay.
+"""All stations in the order of work, and the work plans of job types.
 
-Adding a station is a folder and a line here.
+A new station is a folder and a line here.
 """
 
 from __future__ import annotations
@@ -59,7 +59,7 @@ STATION_BY_KEY = registry.by_key
 
 
 def next_of(stage: RunStation) -> str:
-    """The next move at a station of a run, in words."""
+    """Return the next step at a station as text."""
     station = STATION_BY_KEY.get(stage.key)
     return (render_next_step(station, stage.next_said) if station else "") or stage.next_move
 
@@ -88,7 +88,7 @@ WORK_ORDERS: dict[str, tuple[Sentence, list[str]]] = {  # a new station is in no
 
 
 def create_work_plan(job: Job) -> None:
-    """Lay the stations of a job's work order; booking in is done by the act of making the job."""
+    """Create the stations of a job from its job type; check-in is done when the job is created."""
     _, keys = WORK_ORDERS[job.work_order]
     RunStation.objects.bulk_create(
         RunStation(job=job, order=order, key=key, state=RunStation.State.DONE if key == BOOK_IN else RunStation.State.AHEAD)
@@ -97,7 +97,7 @@ def create_work_plan(job: Job) -> None:
 
 
 def current_station(job: Job) -> RunStation | None:
-    """Return where the engine stands: the station being worked on, else the next one ahead."""
+    """Return the station in progress, otherwise the next one ahead."""
     run = list(job.run.all())
     for state in (RunStation.State.NOW, RunStation.State.WAITS, RunStation.State.AHEAD):
         found = next((stage for stage in run if stage.state == state), None)

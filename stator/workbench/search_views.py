@@ -24,9 +24,9 @@ SHORTEST = 4  # letters of a word that is looked for among the answers
 
 
 def answered(word: str) -> Q:
-    """Readings whose answer has a word in it as the stations say it: an answer is kept by its key.
+    """Return the condition for readings whose option contains a word, because options are stored by key.
 
-    Empty where none has.
+    It is empty if there is none.
     """
     found = Q()
     if len(word) < SHORTEST:
@@ -74,7 +74,7 @@ def _written(words: list[str]) -> Q:
 
 
 def _by_week(jobs: Sequence[Job]) -> list[tuple[str, list[Job]]]:
-    """Jobs under the week in which they were booked in, as the shop counts its weeks."""
+    """Return jobs by the week of their check-in, as the shop counts its weeks."""
     first = Shop.current().first_weekday
     now = week_of(timezone.now(), first)
     names = {now: _("Booked in this week"), now - timedelta(days=7): _("Booked in last week")}

@@ -1,6 +1,6 @@
-"""What may be done on the working screen.
+"""Commands of the station page.
 
-Each view is one act: judged and written in one transaction, done once.
+Each view handles one idempotent request in one transaction.
 """
 
 from __future__ import annotations
@@ -51,9 +51,10 @@ View = Callable[..., Any]
 
 
 def station_command(view: View) -> View:
-    """Hand a view its work inside the transaction of its act, and turn what is refused into words.
+    """Run a view with its station inside the transaction of its request, and turn refusals into messages.
 
-    The view gives an `Answer`, drawn once the transaction is over; or a response of its own: a page again has kept nothing.
+    The view returns an `Answer`, which is rendered after the transaction, or a response of its own; one with status 200 means that nothing
+    was saved.
     """
 
     def answers(request: HttpRequest, tag: str, key: str, seat: int | None = None, **more: Any) -> Answer | HttpResponse:
@@ -102,7 +103,7 @@ def _known(work: BoundStation, act: Act) -> Answer:
 
 
 def _what_changed(work: BoundStation, moved: PageOutdated) -> str:
-    """Return why a call is not signed: who did what since the page was shown, and what the call is now."""
+    """Return why a verdict is not signed: who did what since the page was shown, and the present verdict."""
     since = Act.objects.filter(job=work.job, revision__gt=moved.revision).select_related("person").order_by("-pk")[:4]
     done = [f"{act.person.called}: {act.outcome['did']}" for act in reversed(since) if act.outcome.get("did")]
     what = _("Since this page was shown something changed ({done}).").format(done="; ".join(done)) if done else moved.message
@@ -110,7 +111,7 @@ def _what_changed(work: BoundStation, moved: PageOutdated) -> str:
 
 
 def _did(request: HttpRequest, words: str) -> None:
-    """What an act did, for whoever is told of it."""
+    """Record what a request did, for messages to others."""
     _doing(request).outcome["did"] = words[:120]
 
 
@@ -121,7 +122,7 @@ def _doing(request: HttpRequest) -> IdempotentRequest:
 @require_POST
 @station_command
 def save_answer(request: HttpRequest, work: BoundStation) -> Answer:
-    """One line from the strip: a reading, or a word that is a command."""
+    """Save a line of the reading bar: a reading, or a command."""
     text, ask_key = request.POST.get("text", ""), request.POST.get("ask", "")
     ask = next((each for each in work.current_questions if each.key == ask_key), None)
     command = text.strip().lower()
@@ -212,7 +213,7 @@ def _unlikely(work: BoundStation, ask: Question, text: str) -> str:
 
 
 def _corrected(work: BoundStation, ask: Question, doing: IdempotentRequest) -> Reading | None:
-    """The reading that this page had sent before under the same key: its answer was lost, or the page was brought back."""
+    """Return the reading that this page sent before with the same key, because its response was lost or the page was restored."""
     act = doing.corrects
     if act is None or act.person_id != work.person.pk:
         return None
@@ -220,7 +221,7 @@ def _corrected(work: BoundStation, ask: Question, doing: IdempotentRequest) -> R
 
 
 def _came_second(work: BoundStation, ask: Question, saw: int | None) -> bool:
-    """Return True if the question was answered since the page that answers it was shown, and wants no repeat."""
+    """Return True if the question was answered since its page was shown, and needs no repeat."""
     standing = len(work.answers.live(ask.key))
     return saw is not None and standing > saw and standing >= ask.times and not ask.repeats
 
@@ -235,7 +236,7 @@ def _is_command(work: BoundStation, ask: Question, typed: str) -> bool:
 def _settled(
     work: BoundStation, ask: str | None = None, event: str = "", note: str = "", reading: Reading | None = None, *, only_here: bool = False
 ) -> Answer:
-    """The screen after a write: read afresh once, where it stands written down."""
+    """Return the response after a write, with the station in its new state."""
     fresh = with_reading(work, reading) if reading and only_here else again(work, only_here=only_here)
     fresh.update_work_plan()
     return Answer(fresh, ask, event=event, note=note, reading=reading)
@@ -259,7 +260,7 @@ def _skip(request: HttpRequest, work: BoundStation, ask: Question, together: Seq
 
 
 def _command(request: HttpRequest, work: BoundStation, ask: Question, command: str) -> Answer:
-    """A word in the strip; its first letters suffice."""
+    """Run a command of the reading bar; its first letters suffice."""
     if not command:
         return Answer(work)
     action = next((each for each in work.actions() if each.word.startswith(command)), None)
@@ -372,7 +373,7 @@ def tick(request: HttpRequest, work: BoundStation) -> Answer:
 @require_POST
 @station_command
 def continue_against_advice(request: HttpRequest, work: BoundStation) -> Answer:
-    """Go on although something that should come first has not been done, with the reason: a decision against advice."""
+    """Continue without a prerequisite, with the reason: a decision against advice."""
     code, reason = request.POST.get("need", ""), " ".join(request.POST.get("reason", "").split())[:200]
     said = dict(work.unmet_prerequisites).get(code)
     if said is None:

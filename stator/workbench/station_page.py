@@ -48,9 +48,9 @@ SECOND = gettext_lazy(
 def find_work(
     request: HttpRequest, tag: str, key: str, seat: int | None = None, *, landing: bool = False, job: Job | None = None
 ) -> BoundStation:
-    """The work an address names, or 404 in words.
+    """Return the station of an address, or 404 with a message.
 
-    `landing` is a visit without a seat, which is then shown the one in hand; `job`, its job where that has been read already.
+    `landing` is a visit without a seat, which shows the present one; `job` is its job if it was loaded already.
     """
     if key not in STATION_BY_KEY:
         raise Http404
@@ -73,7 +73,7 @@ def find_work(
 
 
 def units_typed(work: BoundStation) -> dict[str, str]:
-    """The unit that each kind of quantity was typed in last at this job; a station's own readings come last."""
+    """Return the unit in which each kind of quantity was typed last at this job; a station's own readings have priority."""
     rows = Reading.objects.filter(entry__job=work.job, withdrawn_at=None, canonical__isnull=False, carried_from=None)
     found = dict(rows.order_by("pk").values_list("kind", "unit"))
     return found | {each.kind: each.unit for each in work.readings if each.canonical is not None and not each.withdrawn_at}
@@ -155,7 +155,7 @@ def _photographed(work: BoundStation) -> int:
 
 
 def _alike(work: BoundStation, ask: Question | None) -> ReadingRow | None:
-    """The last reading of the same property at another place, where several of a kind are often the same: it is offered again."""
+    """Return the last reading of the same property at another place, offered again because such values are often the same."""
     if ask is None or ask.slot is None or ask.options or ask.slot.what not in AGAIN or work.answers.live(ask.key):
         return None
     latest = work.latest
@@ -163,7 +163,7 @@ def _alike(work: BoundStation, ask: Question | None) -> ReadingRow | None:
 
 
 def _round_alike(work: BoundStation, ask: Question | None) -> tuple[ReadingRow, int] | None:
-    """The last reading, where it was one of the same round: it is offered for all other places at once, and how many those are."""
+    """Return the last reading if it belongs to the same round, offered for all other places, and the number of these."""
     places = places_left(work, ask)
     latest = work.latest if len(places) > 1 else None
     same = latest and ask and ask.slot and latest.reading.property == ask.slot.what and not latest.reading.extra.get(OF_ALL)
@@ -177,7 +177,7 @@ def _example(work: BoundStation) -> str:
 
 
 def notes(work: BoundStation) -> list[str]:
-    """Return what the page must say whoever looks at it: two answers to one question, a clock that was set back."""
+    """Return notes for every reader of the page: two answers to one question, a clock that was set back."""
     found = []
     for late, first in _second_answers(work):
         said = {
@@ -192,14 +192,14 @@ def notes(work: BoundStation) -> list[str]:
 
 
 def _second_answers(work: BoundStation) -> list[tuple[Reading, Reading]]:
-    """Answers that came after another device's to the same question, lately, each with the one that stands."""
+    """Return recent answers that came after another device's answer to the same question, each with the valid one."""
     late = [each for each in work.readings if each.came_second and work.now - each.taken_at < SAID_FOR and not work.signed]
     found = [(each, work.answers.live(each.ask)) for each in late]
     return [(each, stands[-1]) for each, stands in found if stands and stands[-1].pk < each.pk]
 
 
 def _clock_notes(work: BoundStation) -> list[str]:
-    """Return what is wrong with the machine's clock, as far as this work tells."""
+    """Return notes on the computer's clock that concern this station."""
     if work.signed:
         return []
     taken = [each.taken_at for each in work.readings] + [each.started_at for each in work.timers]
@@ -210,19 +210,19 @@ def _clock_notes(work: BoundStation) -> list[str]:
 
 
 def log_of(work: BoundStation, ask: Question | None) -> dict[str, Any]:
-    """Whose own log may be read in here."""
+    """Return the data for importing a gauge's own log here."""
     gauges = shelves(work.shop).gauges if work.from_log and ask and not work.signed else ()
     return {"log_gauges": gauges, "log_gauge": work.gauge_for(ask) if ask and gauges else None}
 
 
 def _heard_by(work: BoundStation, ask: Question | None) -> Gauge | None:
-    """The gauge whose line feeds the strip now; at practice none of the shop's, its gauge is in the hands beside the drawing."""
+    """Return the gauge that is connected to the reading bar; in practice the exercise has a gauge of its own."""
     gauge = work.gauge_for(ask) if ask and not ask.options and not work.job.practice else None
     return gauge if gauge and gauge.port else None
 
 
 def place_called(work: BoundStation, typed: str) -> str:
-    """The address of the station of this run, or of the seat, whose name begins so; empty where none does, or more than one."""
+    """Return the address of the station or seat whose name begins with the input; empty if there is none or more than one."""
     run = [(str(STATION_BY_KEY[stage.key].name), stage.key, None) for stage in work.job.run.all() if stage.key in STATION_BY_KEY]
     seats = [(each.name, work.station.key, each.pk) for each in work.job.card.seats.all()] if work.station.by_seat else []
     named = [(name.lower(), key, seat) for name, key, seat in (*run, *seats)]
@@ -231,7 +231,7 @@ def place_called(work: BoundStation, typed: str) -> str:
 
 
 def next_seat(work: BoundStation) -> str:
-    """Return where the next seat without a signed entry is worked on; empty where the station goes by no seats, or this was the last."""
+    """Return the address of the next seat without a signed entry; empty if there is none."""
     onward = _onward(work, list(work.job.card.seats.all())) if work.station.by_seat and work.seat and work.signed else None
     return onward[0] if onward and onward[0].startswith(station_address(work.job.tag, work.station.key)) else ""
 
@@ -257,7 +257,7 @@ def not_a_word(work: BoundStation, ask: Question, typed: str) -> str:
 
 @dataclass(frozen=True)
 class Answer:
-    """What an act leads to: the screen again with the next question, or with what was refused; or another page."""
+    """The response to a request: the page with the next question or a refusal, or another page."""
 
     work: BoundStation
     ask: str | None = None

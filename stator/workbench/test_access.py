@@ -1,4 +1,4 @@
-"""Sign-in, permissions, and the words that the strip takes."""
+"""Tests of sign-in, permissions, and commands in the reading bar."""
 
 from __future__ import annotations
 
@@ -12,7 +12,7 @@ from tests.factories import person, shown_on
 
 
 class AtTheDoor(Around):
-    """Booking in: a work order, three questions, and what is known of the engine already."""
+    """Tests of check-in: a job type, three questions, and what is known of the engine already."""
 
     def book(self, **fields):
         usual = {"case_material": "al-si7-mg", "left_name": "drive side", "right_name": "magneto side", "complaint": "Seized."}
@@ -80,7 +80,7 @@ class WhoMay(Around):
 
 
 class InTheStrip(Around):
-    """Words and numbers where the strip waits for either."""
+    """Tests of words and numbers in the reading bar."""
 
     def setUp(self):
         super().setUp()

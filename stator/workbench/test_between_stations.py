@@ -1,4 +1,4 @@
-"""What one station found is known at the next: scrap stays scrap, a seat that was signed as out gets no bearing."""
+"""Tests that stations use each other's results: scrap remains scrap, and a seat that is not OK gets no bearing."""
 
 from __future__ import annotations
 
@@ -123,7 +123,7 @@ class TheJoint(TestCase):
 
 
 class InOrder(TestCase):
-    """Stations are done in any order; what should be so first is said, and going on without it takes a reason."""
+    """Tests of the order of stations: prerequisites are shown, and continuing without one needs a reason."""
 
     def setUp(self):
         self.made = job(order="bottom-end", x_mm=-30, y_mm=0)

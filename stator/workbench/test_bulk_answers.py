@@ -1,4 +1,4 @@
-"""One act for several answers: all round, left out together, as the part before; each can still be changed by itself."""
+"""Tests of several answers in one request: all round, skipped together, as the previous part; each can be changed separately."""
 
 from __future__ import annotations
 

@@ -1,4 +1,4 @@
-"""Cases of more than two parts: a centre section between the halves, covers; joint by joint apart and together."""
+"""Tests of cases with more than two parts: a center section between the halves, covers; separated and assembled joint by joint."""
 
 from __future__ import annotations
 
@@ -48,7 +48,7 @@ def cover(card: EngineCard) -> CasePart:
 
 
 class OnTheCard(TestCase):
-    """Parts are put on the card through its page; their joints come by themselves."""
+    """Tests of case parts that are added on the page of the card, which creates their joints."""
 
     def setUp(self):
         self.made = job(order="bottom-end")

@@ -1,4 +1,4 @@
-"""The joint face as a drawing, and what each room of taking down draws."""
+"""Tests of the drawing of the mating surface, and of the drawings of disassembly."""
 
 from __future__ import annotations
 

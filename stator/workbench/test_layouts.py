@@ -1,4 +1,4 @@
-"""Usual lay-outs that a card may start from: everything in them can be computed with, and nothing in them passes for known."""
+"""Tests of typical layouts: everything in them can be computed with, and everything is marked as assumed."""
 
 from __future__ import annotations
 

@@ -1,4 +1,4 @@
-"""Every code has its sentence, every question its label, every value a name: what no page has shown yet is found here."""
+"""Tests that every code has its message, every question its label, and every value a name."""
 
 from __future__ import annotations
 
@@ -26,7 +26,7 @@ SENTENCES = ("HEADLINE", "REASON", "NEXT", "DETAIL", "ASSUMED", "LABEL", "QUESTI
 
 
 def codes_of(room):
-    """The codes that a room's facts define, where it has any."""
+    """Return the codes that a station's analysis defines, if it has any."""
     try:
         facts = importlib.import_module(f"{room.words.__name__.rpartition('.')[0]}.analysis")
     except ModuleNotFoundError:
@@ -69,7 +69,7 @@ class Tables(SimpleTestCase):
 
 
 class HeatWords(SimpleTestCase):
-    """What the core says of a heat by code has its sentence; a metal speaks for itself."""
+    """Test that the core's codes of a heat have messages; a metal has a text of its own."""
 
     def test_every_limit_is_named_with_its_reason(self):
         bearings = [lookup(marking) for marking in ("6205-2RS", "6205-ZZ", "6205 TN9")]
@@ -88,7 +88,7 @@ class HeatWords(SimpleTestCase):
 
 
 class KeptValues(SimpleTestCase):
-    """A verdict's values as they are written down, and said again."""
+    """Test that the values of a verdict are the same after storage."""
 
     def test_numbers_come_back_as_they_were_also_what_has_no_end(self):
         numbers = {"room": mm(0.039, 0.001, 0.004), "sure": duration(float("inf")), "how": chance(0.999)}

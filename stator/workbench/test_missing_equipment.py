@@ -1,4 +1,4 @@
-"""What the engines on the workbench want that is not on the shelves."""
+"""Tests of equipment that the open jobs need and the shop lacks."""
 
 from __future__ import annotations
 

@@ -1,4 +1,4 @@
-"""What stands around a job: its card, its run, its photos, its tray, and finding it again."""
+"""Tests of the pages around a job: card, work plan, photos, tray and search."""
 
 from __future__ import annotations
 

@@ -1,4 +1,4 @@
-"""What a page takes along for a time without network, and readings that come late."""
+"""Tests of questions that can be answered without network, and of readings that are sent later."""
 
 from __future__ import annotations
 

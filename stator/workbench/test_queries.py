@@ -1,4 +1,4 @@
-"""What a kept reading and a page ask of the database, bounded and the same however much is there; and what a first load weighs."""
+"""Tests of the number of queries of a saved reading and a page, whatever the amount of data; and of the size of a first load."""
 
 from __future__ import annotations
 
@@ -81,7 +81,7 @@ class Asked(TestCase):
         self.assertLessEqual(self.keeps("shaft-reading.left.315", "0.02"), first)
 
     def test_no_page_goes_through_all_rows_of_the_log(self):
-        """As the database would go about each question: by an index that few rows share, never through what all jobs have."""
+        """Tests of query plans: each query uses a selective index."""
         for page in ("/", PAGE, "/jobs/0412/inspect/", "/jobs/0412/run/", "/jobs/0412/log/", "/jobs/0412/sheet/", "/jobs/0412/card/"):
             with CaptureQueriesContext(connection) as asked:
                 self.client.get(page, follow=True)

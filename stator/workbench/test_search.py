@@ -1,4 +1,4 @@
-"""Whatever writes a word down, the job is found by it from then on; what is gone or withdrawn is found no more."""
+"""Tests that a job is found by every saved word, and no longer by one that was removed or withdrawn."""
 
 from __future__ import annotations
 

@@ -1,4 +1,4 @@
-"""Numbers that are probably mistyped: asked about once where they are typed, marked where a gauge sends them."""
+"""Tests of numbers that are probably typing errors: a question if they were typed, a mark if a gauge sent them."""
 
 from __future__ import annotations
 

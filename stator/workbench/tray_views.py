@@ -101,7 +101,7 @@ def tray(request: HttpRequest, tag: str) -> HttpResponse:
 @require_http_methods(["GET", "POST"])
 @idempotent
 def place(request: HttpRequest, tag: str, number: int) -> HttpResponse:
-    """One place: what lies there, its picture, and whether it has been taken back."""
+    """Change one tray position: the part, its photo, and whether it was taken back."""
     job = _job(tag)
     found = get_object_or_404(job.tray.select_related("photo"), number=number)
     found.job = job

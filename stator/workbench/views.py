@@ -21,7 +21,7 @@ ASK_NO_MORE = 286  # htmx stops what it repeats
 
 @require_GET
 def job_page(request: HttpRequest, tag: str) -> HttpResponse:
-    """A job's tag leads to where the engine stands."""
+    """Redirect to the present station of a job."""
     job = get_object_or_404(Job, number=job_number(tag))
     stage = current_station(job)
     if not stage:
@@ -45,7 +45,7 @@ def station_page(request: HttpRequest, tag: str, key: str, seat: int | None = No
 
 
 def _all_at_once(work: BoundStation) -> bool:
-    """Return True if a station that goes seat by seat is best taken up whole: it is begun so, or two seats of one half wait untouched."""
+    """Return True if a station should show all seats at once: it was begun so, or two seats of one half wait."""
     if not work.station.at_once:
         return False
     begun: dict[int | None, Any] = dict(work.stage.entries.order_by("pk").values_list("seat_id", "signed_at"))
@@ -69,9 +69,10 @@ def _seat_in_hand(work: BoundStation) -> Seat | None:
 
 @require_GET
 def pulse(request: HttpRequest, tag: str, key: str, seat: int | None = None) -> HttpResponse:
-    """Has anything changed? 204 when not; the drawing and the call while something cools; the whole when another device wrote.
+    """Return what has changed on the page.
 
-    A page of practice that was finished meanwhile is told to ask no more.
+    The response is 204 if nothing has; drawing and verdict while something cools; the whole page after another device wrote. A page of a
+    finished practice job is told to stop.
     """
     job = numbered(job_number(tag))
     if job is None:

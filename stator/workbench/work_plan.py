@@ -1,6 +1,6 @@
-"""The run of a job: set by its work order, changed with a reason.
+"""The work plan of a job: set by its job type, changed with a reason.
 
-A station's log stays whatever happens to its place in the run.
+The log of a station remains, whatever happens to its place in the work plan.
 """
 
 from __future__ import annotations
@@ -37,7 +37,7 @@ def _said(words: str, field: str, missing: str) -> str:
 
 
 def skip_station(stage: RunStation, person: Person, because: str) -> None:
-    """Leave a station out, with the reason and who said so."""
+    """Skip a station, with the reason and the user."""
     if stage.key == BOOK_IN:
         raise BadInput("because", _("Booking in is done; it cannot be skipped."))
     if stage.state == State.DONE:
@@ -49,7 +49,7 @@ def skip_station(stage: RunStation, person: Person, because: str) -> None:
 
 
 def restore_station(stage: RunStation) -> None:
-    """A station left out or waiting is to be done after all."""
+    """Restore a station that was skipped or is waiting."""
     begun = stage.entries.exists()
     _set(stage, state=State.NOW if begun else State.AHEAD, because="", waits_for="")
 
@@ -109,7 +109,7 @@ class Line:
 
     @property
     def move(self) -> str:
-        """The next move there, for the reader who looks."""
+        """Return the next step there, for this reader."""
         return next_step.render_next_step(STATION_BY_KEY[self.stage.key], self.stage.next_said) or self.stage.next_move
 
 
@@ -128,7 +128,7 @@ def _signed(job: Job) -> dict[int, list[Entry]]:
 @require_http_methods(["GET", "POST"])
 @idempotent
 def run_page(request: HttpRequest, tag: str) -> HttpResponse:
-    """See the run, leave a station out, add one, say what waits."""
+    """Show the work plan; skip, add or restore a station, or mark it as waiting."""
     job = get_object_or_404(Job.objects.select_related("card").prefetch_related("run"), number=job_number(tag))
     job.card = load_card(job.card)
     person: Person = request.user  # type: ignore[assignment]

@@ -1,1 +1,1 @@
-"""What leaves the shop with an engine: as found beside as left, every call with who and when, on screen, on paper and as PDF."""
+"""The job report: as found next to as left, every verdict with user and time; on screen, on paper and as PDF."""

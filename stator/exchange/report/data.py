@@ -1,6 +1,6 @@
-"""A job as its sheet says it: a first page for the engine's owner, then every reading and where it comes from.
+"""Data of the job report: a first page for the customer, then every reading with its source.
 
-It is made of the records of signed entries alone, so that it is the same in whatever shop it is read.
+It uses the records of signed entries only, so that it is the same in every shop.
 """
 
 from __future__ import annotations
@@ -31,7 +31,7 @@ NOT_DONE = ("stop",)
 
 @dataclass(frozen=True)
 class ReportVerdict:
-    """One signed call. What it rests on that was assumed stands beside it."""
+    """A signed verdict with its assumptions."""
 
     station: str
     part: str
@@ -56,7 +56,7 @@ class ReportDrawing:
 
 @dataclass(frozen=True)
 class FirstPage:
-    """What the engine's owner reads: what was done, how it stands, the figures that matter."""
+    """The page for the customer: what was done, the state of the engine, and the important values."""
 
     done: str
     state: str
@@ -70,7 +70,7 @@ class FirstPage:
 
 @dataclass(frozen=True)
 class Report:
-    """Everything on the sheet."""
+    """The complete job report."""
 
     shop: str
     job: Job
@@ -96,7 +96,7 @@ class Report:
 
 
 def report_of(job: Job, person: Person, now: datetime, tell: Tell = no_progress) -> Report:
-    """Gather a job's sheet; only what stands counts."""
+    """Return the report of a job; only valid entries count."""
     tell(_("Gathering what was read and judged"), 0.05)
     signed = recorded(job, person)
     stand = standing(signed)
@@ -176,7 +176,7 @@ def _done(stand: list[Recorded]) -> str:
 
 
 def _as_left(drawings: list[ReportDrawing], stand: list[Recorded]) -> ReportDrawing | None:
-    """The drawing of the last station that put something together and has figures here; of the last that measured, where none did."""
+    """Return the drawing of the last station that assembled something and has values, or of the last that measured."""
     rebuilt = {each.entry.pk for each in stand if each.station.rebuilds and each.station.sheet}
     return next((each for each in reversed(drawings) if each.entry in rebuilt), drawings[-1] if drawings else None)
 
@@ -230,7 +230,7 @@ def _unknown(stand: list[Recorded], said: str) -> list[str]:
 
 
 def _gauges(stand: list[Recorded]) -> list[str]:
-    """Gauges that were found wrong after something here had been measured with them."""
+    """Return the gauges that proved to be faulty after they were used in this job."""
     entries = {each.entry.pk: each for each in stand}
     found = []
     for gauge in Gauge.objects.exclude(wrong_from=None):

@@ -1,4 +1,4 @@
-"""Sentences of the job sheet."""
+"""Messages of the job report."""
 
 from __future__ import annotations
 

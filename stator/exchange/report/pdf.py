@@ -1,4 +1,4 @@
-"""A job's sheet as PDF: typeset by typst, drawings as vectors, pictures at 200 dpi, only the fonts that ship with Stator."""
+"""The job report as PDF: typeset with typst, drawings as vectors, photos at 200 dpi, with the fonts that ship with Stator."""
 
 from __future__ import annotations
 
@@ -39,7 +39,7 @@ def standalone(svg: str) -> bytes:
 
 
 def printed(photo: Photo, wide_mm: float) -> bytes:
-    """A picture with as many pixels as its size on paper wants, no more than it has."""
+    """Return a photo with as many pixels as its printed size needs."""
     pixels = round(wide_mm / 25.4 * DPI)
     stored = photo.image  # opened anew: it may stand on the sheet twice, and two are made at once
     with stored.storage.open(str(stored.name)) as file, Image.open(file, formats=["JPEG"]) as picture:
@@ -156,7 +156,7 @@ def _row(figure: ReportValue) -> dict[str, str]:
 
 
 def report_pdf(report: Report, paper: str = "a4") -> bytes:
-    """The sheet as PDF, on A4 or Letter."""
+    """Return the report as PDF, on A4 or Letter."""
     import typst
 
     data = json.dumps(_data(report, paper), ensure_ascii=False).replace("⌀", "Ø")
@@ -173,7 +173,7 @@ def report_pdf(report: Report, paper: str = "a4") -> bytes:
 
 
 def _pictures(report: Report, root: Path) -> None:
-    """Drawings and photos as files beside the page."""
+    """Write drawings and photos as files for the typesetter."""
     drawings: list[tuple[str, ReportDrawing]] = [(f"drawing{index}.svg", each) for index, each in enumerate(report.drawings)]
     drawings += [("first.svg", report.first.drawing)] if report.first.drawing else []
     for name, drawn in drawings:

@@ -39,7 +39,7 @@ class Recorded:
 
     @property
     def by(self) -> str:
-        """Return who signed it, as the record says it: the same in whatever shop it is read."""
+        """Return the name of the signer from the record, which is the same in every shop."""
         person = self.entry.signed_by
         return str(self.content.get("by") or (person.get_full_name() or person.username if person else ""))
 

@@ -1,4 +1,4 @@
-"""The sheet that leaves with an engine, and the link its owner is given."""
+"""Tests of the job report and of the customer link."""
 
 from __future__ import annotations
 
@@ -32,7 +32,7 @@ from tests.factories import job, person
 
 
 class Leaver(Halves):
-    """Hands at Hand over."""
+    """A mechanic at Hand over engine."""
 
     key = "hand-over"
 

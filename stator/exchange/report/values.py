@@ -1,4 +1,4 @@
-"""Figures of the job sheet: each as it was found and as it was left, out of the entries that stand."""
+"""Values of the job report: each as found and as left, from the valid entries."""
 
 from __future__ import annotations
 
@@ -20,7 +20,7 @@ Line = Mapping[str, Any]  # a figure as its record has it
 
 @dataclass(frozen=True)
 class ReportValue:
-    """One line of the appendix: as it was found, as it was left, against what, by whom."""
+    """A line of the appendix: value as found, as left, limits and author."""
 
     station: str
     part: str
@@ -41,7 +41,7 @@ class ReportValue:
 
 @dataclass(frozen=True)
 class LimitPosition:
-    """Where a value lies against its limits, each as a share of the width of the scale."""
+    """The position of a value between its limits, as fractions of the width of the scale."""
 
     at: float
     uncertainty: float
@@ -50,7 +50,7 @@ class LimitPosition:
 
 @dataclass(frozen=True)
 class KeyValue:
-    """One figure of the first page."""
+    """A value on the first page."""
 
     name: str
     found: str
@@ -68,12 +68,12 @@ class KeyValue:
 
     @property
     def weight(self) -> int:
-        """The smaller, the sooner it goes on the page."""
+        """Return the rank of a value: the lowest rank is placed first."""
         return 0 if self.state in BAD else 1 if self.again and self.state else 2 if self.again else 3 if self.state else 4
 
 
 def figures(stand: Iterable[Recorded]) -> list[ReportValue]:
-    """Every figure once, in working order."""
+    """Return every value once, in the order of work."""
     found: dict[tuple[str, str, str], list[Line]] = {}
     for each in stand:
         for line in in_both_units(each):
@@ -82,7 +82,7 @@ def figures(stand: Iterable[Recorded]) -> list[ReportValue]:
 
 
 def in_both_units(each: Recorded) -> Iterator[Line]:
-    """The figures of a record, with each value beside in the units of whoever reads."""
+    """Yield the values of a record, each also in the units of the reader."""
     units = each.content.get("units", "")
     for line in each.content["figures"]:
         number, kind, step = line.get("number") or {}, line.get("kind", ""), line.get("step") or 0.001
@@ -114,9 +114,9 @@ def _figure(station: str, line: Line) -> ReportValue:
 
 
 def mattering(stand: Iterable[Recorded]) -> list[KeyValue]:
-    """The figures that matter, one a place wherever it was measured: those of the registry, and whatever is not as it should be.
+    """Return the important values, one for each place: those of the registry, and all that are not OK.
 
-    In working order; where there are too many, what is not as it should be and what was changed go before the rest.
+    They are in the order of work. If there are too many, values that are not OK or changed come first.
     """
     places: dict[str, list[tuple[Recorded, Line]]] = {}
     for each in stand:

@@ -1,4 +1,4 @@
-"""The sheet of a job: for the shop, and for the owner who was given its link."""
+"""Pages of the job report: for the shop, and for the customer with a link."""
 
 from __future__ import annotations
 
@@ -54,7 +54,7 @@ def _pdf(report: Report, paper: str, tell: Tell) -> TaskOutput:
 
 @require_GET
 def sheet(request: HttpRequest, tag: str) -> HttpResponse:
-    """As found beside as left, every call, on one page that prints."""
+    """Show the job report as one page for printing: as found next to as left, with every verdict."""
     job = _job(tag)
     report = report_of(job, request.user, timezone.now())  # type: ignore[arg-type]
     return _with_links(request, report)
@@ -92,7 +92,7 @@ def whole_job(request: HttpRequest, tag: str) -> HttpResponse:
 @require_POST
 @idempotent
 def give_link(request: HttpRequest, tag: str) -> HttpResponse:
-    """A new link for the owner of the engine, shown once."""
+    """Create a link for the customer and show it once."""
     job = _job(tag)
     link_request_to_job(request, job)
     days = request.POST.get("days", "")
@@ -125,7 +125,7 @@ def _owners(token: str, tell: Tell = no_progress) -> tuple[OwnerLink, Report]:
 
 
 def _private(response: HttpResponse) -> HttpResponse:
-    """Not kept on the way, not found by a search, and the address not handed on."""
+    """Set headers so that a response is not cached, not indexed, and its address is not passed on."""
     response["Referrer-Policy"] = "no-referrer"
     response["X-Robots-Tag"] = "noindex, nofollow"
     return response

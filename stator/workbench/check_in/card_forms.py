@@ -28,7 +28,7 @@ from stator.workbench.check_in.notation import spread
 
 
 class FactsForm(PlainTextMixin, forms.ModelForm):
-    """What the engine is."""
+    """The engine."""
 
     prefix = "facts"
     stroke_mm = QuantityField("length", low=10, high=200, required=False, label=_("Stroke"), help_text=_("54 mm; empty if unknown"))
@@ -81,7 +81,10 @@ class FactsForm(PlainTextMixin, forms.ModelForm):
 
 
 class FlywheelForm(PlainTextMixin, forms.ModelForm):
-    """What the flywheel sits on. Unknown stays empty and is shown as unknown where it is needed."""
+    """The taper and the data of the flywheel.
+
+    Unknown values are empty and shown as unknown where they are needed.
+    """
 
     prefix = "wheel"
     taper_ratio = RatioField(low=2, high=30, required=False, label=_("Taper ratio"), help_text=_("1:5; empty if unknown"))
@@ -161,7 +164,7 @@ class MarkForm(PlainTextMixin, forms.ModelForm):
 
     @property
     def face(self) -> Joint | None:
-        """The joint that it stands on."""
+        """Return the joint of the part."""
         uid = self.cleaned_data.get("joint") or self.instance.joint
         return next((joint for joint in self.card.joints.all() if joint.uid == uid), None)
 
@@ -261,7 +264,7 @@ class SealForm(PlainTextMixin, forms.ModelForm):
 
 
 class FittedForm(PlainTextMixin, forms.ModelForm):
-    """A pin, bush, plug or rubber bush: how it fits, how it is turned, what goes on it."""
+    """A pin, bushing, plug or rubber bushing: its fit, its orientation, and the parts on it."""
 
     prefix = "fitted"
     d_mm = QuantityField("length", low=0.9, high=200, label=_("Outside"))

@@ -1,6 +1,6 @@
-"""The engine card: of a job, or on the shelf.
+"""Pages of the engine card, of a job or an engine template.
 
-Each part has its own small form; the face is filled by tapping on it.
+Each part has a small form of its own; marks are added by tapping on the mating surface.
 """
 
 from __future__ import annotations
@@ -164,7 +164,7 @@ def shelf_card(request: HttpRequest, pk: int) -> HttpResponse:
 @require_POST
 @idempotent
 def to_shelf(request: HttpRequest, pk: int) -> HttpResponse:
-    """Keep this card for the next engine of its kind."""
+    """Save this card as an engine template."""
     found = visible_card(pk, request.user)  # type: ignore[arg-type]
     kept = save_as_template(found)
     messages.success(
@@ -179,7 +179,7 @@ def to_shelf(request: HttpRequest, pk: int) -> HttpResponse:
 @require_POST
 @idempotent
 def remove(request: HttpRequest, pk: int) -> HttpResponse:
-    """Take a seat, seal or figure off a card."""
+    """Remove a seat, a seal or a limit from a card."""
     found = card_to_change(request, pk)
     _part, thing = _editing(request, found)
     if thing is None or _part not in REMOVABLE or (isinstance(thing, CasePart) and thing.what == CasePart.What.HALF):
@@ -224,7 +224,7 @@ def _joint(card: EngineCard, uid: str | None) -> Joint:
 def face_data(
     joint: Joint, chosen: Mark | None = None, form: MarkForm | None = None, kept: Any = None, *, paper: Paper = DESK
 ) -> dict[str, Any]:
-    """Return what the face and its form show; `kept` is what was placed last, offered again for the next tap."""
+    """Return the data of the mating surface and its form; `kept` are the values of the last mark, offered for the next tap."""
     card = joint.card
     underlay = reverse("card-underlay-picture", args=[card.pk]) if card.underlay and joint.is_first else ""
     face = face_of(joint, paper)
@@ -256,7 +256,7 @@ def face_data(
 
 
 def _units() -> dict[str, str]:
-    """Return what bare numbers beside the face are taken in."""
+    """Return the units of bare numbers in the form of the mating surface."""
     fields = {name: MarkForm.base_fields[field] for name, field in TYPED_BESIDE.items()}
     return {name: field.unit.name for name, field in fields.items() if isinstance(field, QuantityField)}
 
@@ -270,7 +270,7 @@ def _again(last: Mark | None, name: str) -> str:
 @require_http_methods(["GET", "POST"])
 @idempotent
 def face(request: HttpRequest, pk: int) -> HttpResponse:
-    """One act on the face: choose a mark, put one, change one, take one off, move a seat."""
+    """Change the mating surface: select, add, change or remove a mark, or move a seat."""
     card = card_to_change(request, pk) if request.method == "POST" else visible_card(pk, request.user)  # type: ignore[arg-type]
     card = load_card(card) if request.method == "GET" else card
     number = row_number((request.POST or request.GET).get("mark", ""))

@@ -73,7 +73,7 @@ class CasePartForm(PlainTextMixin, forms.ModelForm):
 
 
 class JointForm(PlainTextMixin, forms.ModelForm):
-    """What is known of a joint beyond the first: which part comes off, and how large its face is."""
+    """A joint other than the first: which part comes off, and the size of its mating surface."""
 
     prefix = "joint"
     lifts = forms.ChoiceField(required=False, label=_("The part that comes off"))

@@ -1,4 +1,4 @@
-"""The joint face of a card with everything on it; the mark in hand is ringed."""
+"""Drawing of the mating surface of a card with all its marks; the selected one has a ring."""
 
 from __future__ import annotations
 
@@ -21,7 +21,7 @@ from stator.ui.units import core_per_shown
 
 @dataclass(frozen=True)
 class Paper:
-    """How large the drawing of a face is, and which part of it the face may fill."""
+    """The size of the drawing of a mating surface, and the area that the surface may fill."""
 
     width: float
     height: float
@@ -39,7 +39,7 @@ def face_of(joint: Joint, paper: Paper = DESK) -> Face:
 def draw_card_face(
     joint: Joint, marks: Sequence[Mark], seats: Sequence[Seat], chosen: Mark | None, underlay: str = "", paper: Paper = DESK
 ) -> SafeString:
-    """The joint face with its marks and seats; a tap on it puts another there."""
+    """Draw the mating surface with its marks and seats; a tap adds a mark."""
     face, (across, up) = face_of(joint, paper), joint.face_mm
     fasteners = sum(mark.is_fastener for mark in marks)
     said = _("Fasteners: {fasteners}; dowels: {dowels}; places for the gap: {gaps}").format(

@@ -1,4 +1,4 @@
-"""What is asked when an engine is booked in: the engine, what is wrong with it, and the seat to be worked on."""
+"""Forms of check-in: the engine, the complaint, and the seat to be worked on."""
 
 from __future__ import annotations
 

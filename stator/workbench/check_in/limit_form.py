@@ -1,4 +1,4 @@
-"""A figure of the card with its limits, in any unit."""
+"""A form for a limit of the card, in any unit."""
 
 from __future__ import annotations
 
@@ -18,12 +18,12 @@ from stator.ui.units import KG, Unit, question_unit
 
 
 def limit_unit(kind: str) -> Unit:
-    """The unit of a limit that is typed bare: small lengths, as limits are, in thou for one who works in inches."""
+    """Return the unit of a limit without a unit: thou for small lengths if the reader works in inches."""
     return KG if kind == "mass" else question_unit(kind, 0.0)
 
 
 class SpecForm(PlainTextMixin, forms.ModelForm):
-    """A figure with its limits, in any unit, and where it is from."""
+    """A limit in any unit, with its source."""
 
     prefix = "spec"
     low = forms.CharField(max_length=40, required=False, label=_("At least"), help_text=_("0.10 mm, 4 thou; empty when there is none"))

@@ -1,4 +1,4 @@
-"""Several sizes typed into one field as the trade writes them: `25x40x7` for a seal, `M27x1` for a thread."""
+"""Several sizes typed into one field in the notation of the trade: `25x40x7` for a seal, `M27x1` for a thread."""
 
 from __future__ import annotations
 
@@ -9,9 +9,9 @@ from shopmath.validation import BadInput
 
 
 def spread(data: Any, prefix: str, names: Sequence[str], read: Callable[[str], Sequence[float]]) -> Any:
-    """Return what was typed, with sizes that stand together in the first of some fields put into all of them.
+    """Return the input with sizes that were typed together in the first of some fields distributed over all of them.
 
-    `data` is a form's own, or None; it is returned as it is where the first field holds anything else.
+    `data` is a form's own data, or None. It is unchanged if the first field contains anything else.
     """
     keys = [f"{prefix}-{name}" if prefix else name for name in names]
     try:

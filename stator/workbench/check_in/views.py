@@ -80,7 +80,7 @@ def _make(request: HttpRequest, engine: EngineForm, seat: SeatForm | None) -> Jo
 
 @require_GET
 def read_marking(request: HttpRequest) -> HttpResponse:
-    """Return what a bearing's marking was understood as, while it is typed."""
+    """Return the meaning of a bearing's marking while it is typed."""
     text = request.GET.get(f"{SeatForm.prefix}-designation", "").strip()
     found, words = None, ""
     if text:
@@ -106,7 +106,7 @@ def card(request: HttpRequest, tag: str) -> HttpResponse:
 
 @dataclass
 class Line:
-    """An entry on the log: its station, what was read, and the pictures taken there."""
+    """An entry in the log: its station, its readings, and its photos."""
 
     entry: Entry
     job: Job
@@ -127,7 +127,7 @@ class Line:
 
 @dataclass(frozen=True)
 class Written:
-    """A reading of the log in words: what it is of, what it says, when and by whom."""
+    """A reading of the log as text: what was measured, the value, the time and the author."""
 
     called: str
     said: str
@@ -154,7 +154,7 @@ _drawn = Exists(Record.objects.filter(entry=OuterRef("pk")).exclude(drawing=b"")
 
 @require_GET
 def job_log(request: HttpRequest, tag: str) -> HttpResponse:
-    """Everything written down about a job, oldest first; superseded entries stay, marked."""
+    """Show the log of a job from the oldest entry; replaced entries are included with a mark."""
     job = _job(tag)
     readings, photos = all_readings_of(job, Shop.current()), list(job.photos.all())
     entries = Entry.objects.filter(job=job).select_related("station", "seat", "signed_by", "superseded_by").annotate(drawn=_drawn)

@@ -1,4 +1,4 @@
-"""What a clock counts, for templates."""
+"""Messages of timers, for templates."""
 
 from __future__ import annotations
 
@@ -12,5 +12,5 @@ register = template.Library()
 
 @register.filter
 def counts(timer: Timer) -> str:
-    """Return what a clock counts, in words."""
+    """Return the message of a timer."""
     return words_of(timer)
