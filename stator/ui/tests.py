@@ -121,6 +121,16 @@ class SmallWords(SimpleTestCase):
     def test_a_key_of_nothing_is_nothing(self):
         self.assertEqual((get({"a": 1}, "a"), get({}, "a"), get("", "a")), (1, "", ""))
 
+    def test_a_scale_shows_no_digits_that_the_uncertainty_does_not_allow(self):
+        force = margin_scale(SimpleNamespace(value=22.31, uncertainty=22.9, low=None, high=100.0, unit="kN", digits=1))
+        self.assertIn("22 ± 23 kN; limit 100", force)
+        self.assertIn(">22</text>", force)
+        self.assertIn(">100 at most</text>", force)
+        press = margin_scale(SimpleNamespace(value=2.27, uncertainty=2.3, low=None, high=12.0, unit="t", digits=1))
+        self.assertIn(">2.2</text>", press)
+        runout = margin_scale(SimpleNamespace(value=0.039, uncertainty=0.003, low=None, high=0.03, unit="mm", digits=3))
+        self.assertIn(">0.030 at most</text>", runout)
+
     def test_the_margin_is_said_as_well_as_drawn(self):
         drawn = margin_scale(SimpleNamespace(value=0.048, uncertainty=0.012, low=0.024, high=None, unit="mm", digits=3))
         self.assertIn("0.048 ± 0.012 mm; limit 0.024", drawn)

@@ -15,7 +15,8 @@ from django.utils.translation import get_language, ngettext
 from django.utils.translation import gettext as _
 
 from shopmath.amounts import Amount
-from stator.ui.number_format import bare, exact, figure, listed, show, trade
+from shopmath.quantity import decimals
+from stator.ui.number_format import bare, exact, figure, listed, plain, show, step_of, to_step, trade
 from stator.ui.number_format import size as in_reader_unit
 from stator.ui.script_messages import PAGE_WORDS
 from stator.ui.table_texts import from_table
@@ -111,12 +112,27 @@ PER_CORE_UNIT = {"kN": 1000.0}
 LETTER = 7.3  # width of one on a scale, px
 
 
-def _told(value: float, scale: _Scale, kind: str) -> str:
-    """Return a number of a scale in the reader's unit, without its unit; unchanged in a unit of a press."""
-    if not kind:
-        return figure(value, scale.digits)
+def _value_amount(scale: _Scale, kind: str) -> Amount:
+    """Return the value of a scale with its uncertainty, in the core's unit."""
     per = PER_CORE_UNIT.get(scale.unit, 1.0)
-    return bare(Amount(value * per, kind, 10.0**-scale.digits * per))
+    return Amount(scale.value * per, kind, 10.0**-scale.digits * per, scale.uncertainty * per)
+
+
+def _value_label(scale: _Scale, kind: str) -> str:
+    """Return the value of a scale rounded to its uncertainty, in the reader's unit but without it; unchanged in a unit of a press."""
+    if kind:
+        return bare(_value_amount(scale, kind))
+    step = max(10.0**-scale.digits, step_of(scale.uncertainty) if scale.uncertainty else 0.0)
+    return figure(to_step(scale.value, step), decimals(min(step, 1.0)))
+
+
+def _limit_label(limit: float, scale: _Scale, kind: str) -> str:
+    """Return a limit of a scale in the reader's unit but without it: a length with the digits of its gauge, others with those they need."""
+    if kind == "length":
+        return bare(Amount(limit, kind, 10.0**-scale.digits))
+    text = plain(round(limit, scale.digits))
+    per = PER_CORE_UNIT.get(scale.unit, 1.0)
+    return bare(Amount(limit * per, kind, 10.0 ** -len(text.partition(".")[2]) * per)) if kind else text
 
 
 def _one_limit(limit: str, highest: bool) -> str:
@@ -137,8 +153,8 @@ def margin_scale(scale: _Scale) -> SafeString:
         return 4 + 292 * (value - low) / (high - low)
 
     kind = KIND_OF.get(scale.unit, "")
-    value_words, limit_words = _told(scale.value, scale, kind), [_told(limit, scale, kind) for limit in limits]
-    words = show(Amount(scale.value, kind, 10.0**-scale.digits, scale.uncertainty)) if kind else f"{value_words} {scale.unit}"
+    value_words, limit_words = _value_label(scale, kind), [_limit_label(limit, scale, kind) for limit in limits]
+    words = show(_value_amount(scale, kind)) if kind else f"{value_words} {scale.unit}"
     parts = ['<line x1="4" y1="22" x2="296" y2="22"/>']
     parts += [f'<line class="limit" x1="{x(limit):.1f}" y1="8" x2="{x(limit):.1f}" y2="34"/>' for limit in limits]
     left, right = x(scale.value - scale.uncertainty), x(scale.value + scale.uncertainty)
