@@ -1,1 +1,1 @@
-"""Gauges that send readings: real ones on a serial line, and the stand-ins that ship with Stator."""
+"""Gauges that send readings: real ones on a serial line, and simulated ones that ship with Stator."""

@@ -25,7 +25,7 @@ class GaugeAssignment:
 
 
 class Listener:
-    """Readers by gauge, started and stopped as the shelves change."""
+    """The readers of all gauges, started and stopped when the equipment changes."""
 
     def __init__(self) -> None:
         self.on = False
@@ -71,7 +71,10 @@ class Listener:
         return found[1] if found else None
 
     def hold(self, gauge: int, device: str, place: str, ask: str, *, take: bool = False) -> GaugeAssignment:
-        """The page that a gauge feeds, after this one has asked for it: the first keeps it until it goes quiet or another takes it."""
+        """Return the page that a gauge feeds after this request.
+
+        The first page keeps the gauge until it stops asking or another takes it.
+        """
         now = time.monotonic()
         with self._lock:
             held = self._holds.get(gauge)

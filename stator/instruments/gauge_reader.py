@@ -1,4 +1,4 @@
-"""One gauge, one thread: its last readings, kept in memory, and the state of its connection, in words."""
+"""A reader of one gauge in one thread: its latest readings in memory, and the state of its connection."""
 
 from __future__ import annotations
 
@@ -35,7 +35,7 @@ class GaugeReading:
 
 @dataclass(frozen=True)
 class ConnectionState:
-    """How a gauge is doing: a key, and the words for the page."""
+    """The state of a gauge's connection: a key, and its message."""
 
     key: str
     words: str
@@ -179,7 +179,7 @@ class Reader(threading.Thread):
             self.take(said)
 
     def take(self, said: str) -> None:
-        """One line, whatever it is."""
+        """Process one line."""
         said = said.strip()
         if not said:
             return

@@ -1,6 +1,6 @@
-"""A gauge's own log: the file that a gauge, or the program that came with it, writes by itself.
+"""A gauge's own log: the file that a gauge or its program writes.
 
-Plain lines as a gauge speaks them, or columns with or without names. Names known over a column, in any order:
+Plain lines as a gauge sends them, or columns with or without names. Known names of columns, in any order:
 
     value     value, reading, measurement, measured, result; its unit may stand with it: value (mm)
     unit      unit, units
@@ -33,7 +33,7 @@ _HEAD = re.compile(r"(?P<name>[^\[(]*?)\s*(?:[\[(](?P<unit>[^\])]*)[\])])?")
 
 @dataclass(frozen=True)
 class LogLine:
-    """One line of the file: what the strip would be told, where it says it belongs, when it says it was; or why it is no reading."""
+    """A line of the file: reading, place and time, or the reason why it is not a reading."""
 
     number: int
     said: str
@@ -115,7 +115,7 @@ def text_of(data: bytes) -> str:
 
 
 def _rows(text: str) -> list[tuple[int, list[str]]]:
-    """Lines cut into cells, each with its number; remarks and empty ones left out."""
+    """Return lines as cells with their numbers, without comments and empty lines."""
     head = next((line for line in text.splitlines() if line.strip() and not line.startswith("#")), "")
     cut = next((mark for mark in ("\t", ";") if mark in head), ",")
     reader = csv.reader(io.StringIO(text, newline=""), delimiter=cut)
@@ -136,7 +136,7 @@ def _spoken(number: int, said: str, kind: str, unit: str) -> LogLine:
 
 
 class _Columns:
-    """Which column is what, by the names over them."""
+    """The meaning of the columns by their names."""
 
     def __init__(self, head: list[str]) -> None:
         found = [_HEAD.fullmatch(cell) for cell in head]
@@ -161,7 +161,7 @@ class _Columns:
 
 
 def _when(date: str, time: str, zone: tzinfo) -> datetime | None:
-    """A time as written, in the shop's zone when it names none; None when it cannot be told for sure."""
+    """Return a time as written, in the shop's zone if it names none; None if it is ambiguous."""
     said = re.sub(r"^(\d{1,2})\.(\d{1,2})\.(\d{4})", r"\3-\2-\1", f"{date} {time}".strip())
     try:
         at = parse_datetime(re.sub(r"^(\d{4})/(\d\d)/", r"\1-\2-", said))

@@ -1,4 +1,4 @@
-"""Readings out of a gauge's own log: shown first where each would go, then kept together."""
+"""Import of readings from a gauge's own log: a preview of their places, then all in one request."""
 
 from __future__ import annotations
 
@@ -87,7 +87,7 @@ def place(work: BoundStation, lines: list[LogLine], chosen: set[int], gauge: Gau
 @require_POST
 @station_command
 def log_file(request: HttpRequest, work: BoundStation) -> HttpResponse | Answer:
-    """First the file, then what is to be kept of it. Until then nothing is."""
+    """Show the contents of a file, then save the selected lines. Nothing is saved before."""
     upload = request.FILES.get("file")
     gauges = shelves(work.shop).gauges
     post = request.POST

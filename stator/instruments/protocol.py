@@ -1,12 +1,12 @@
-"""The line that a gauge speaks: one reading a line, a number, its unit if it says one, a label if it has one.
+"""The line protocol of gauges: one reading per line, a number with an optional unit and label.
 
     +0.034 mm
     0.0013 in run-out
     118.4 C
     61.2 kN ram
 
-Numbers as in the strip, units as in the strip, LF or CR LF at the end. A line that begins with # is a remark; `#can WORD = what it does`
-offers a lever, which only stand-ins have.
+Numbers and units as in the reading bar, LF or CR LF at the end. A line that begins with # is a comment; `#can WORD = what it does` offers a
+control, which only simulated gauges have.
 """
 
 from __future__ import annotations
@@ -26,7 +26,7 @@ OWN_UNIT = {"length": "mm", "temperature": "C", "force": "N", "angle": "deg"}  #
 
 
 class InvalidLine(ValueError):
-    """A line that is no reading."""
+    """A line that is not a reading."""
 
 
 class WrongUnit(ValueError):
@@ -35,7 +35,7 @@ class WrongUnit(ValueError):
 
 @dataclass(frozen=True)
 class Line:
-    """A reading as said: the text the strip would keep, its value in the kind's own unit, its label."""
+    """A reading as sent: the text for the reading bar, its value in the kind's own unit, and its label."""
 
     text: str
     canonical: float
@@ -43,16 +43,16 @@ class Line:
 
 
 def read_line(said: str, kind: str, unit: str) -> Line:
-    """Read one line.
+    """Parse one line.
 
     Parameters
     ----------
     said : str
-        Without its end.
+        The line without its end.
     kind : str
-        What the gauge measures: length, temperature, force or angle.
+        The kind of the gauge: length, temperature, force or angle.
     unit : str
-        Its own unit, for lines that say none.
+        The unit of lines without one.
 
     Returns
     -------
@@ -61,7 +61,7 @@ def read_line(said: str, kind: str, unit: str) -> Line:
     Raises
     ------
     Garbage, WrongUnit
-        With a sentence that names what was said.
+        With a message that names the line.
 
     Examples
     --------

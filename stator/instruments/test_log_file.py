@@ -1,4 +1,4 @@
-"""A gauge's own log: what its lines say, and where they go."""
+"""Tests of a gauge's own log: the meaning of its lines, and their places."""
 
 from __future__ import annotations
 

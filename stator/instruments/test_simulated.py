@@ -1,4 +1,4 @@
-"""The stand-in wheel obeys its putty and its drill; parts of practice speak over a line as the others do."""
+"""Tests of simulated gauges: the flywheel with putty and drill, and parts of practice on a line."""
 
 from __future__ import annotations
 

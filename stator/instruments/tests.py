@@ -313,7 +313,7 @@ class TheListener(TestCase):
 
 
 class Truths(SimpleTestCase):
-    """What the stand-ins stand for is what their gauges say."""
+    """Tests that simulated gauges send the true values of their parts."""
 
     def turn(self, crank):
         values = []

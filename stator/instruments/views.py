@@ -20,7 +20,7 @@ NOT_CONNECTED = _("Nobody listens to gauges in this process: it was not started 
 
 
 def shown(gauge: Gauge, canonical: float, unit: str = "") -> str:
-    """A reading with no more digits than the gauge has, in the unit of the question that waits for it or else the reader's."""
+    """Return a reading with the digits of its gauge, in the unit of the present question or of the reader."""
     return as_asked(Amount(canonical, gauge.measures, gauge.resolution), unit)
 
 
@@ -35,9 +35,9 @@ def _gauge(pk: int) -> Gauge:
 
 @require_GET
 def live(request: HttpRequest, pk: int) -> HttpResponse:
-    """The latest of one gauge, for the page that waits for it.
+    """Return the latest reading of one gauge for the page that waits for it.
 
-    Asked five times a second: from memory alone.
+    It is requested five times a second and uses memory only.
     """
     gauge = _gauge(pk)
     reader = LISTENER.reader(pk)
@@ -71,7 +71,7 @@ def live(request: HttpRequest, pk: int) -> HttpResponse:
 
 @require_POST
 def simulator_control(request: HttpRequest, pk: int) -> HttpResponse:
-    """Move a stand-in: one of the things it says it can do."""
+    """Run a control of a simulated gauge."""
     gauge = _gauge(pk)
     reader = LISTENER.reader(pk)
     if reader:
@@ -83,7 +83,7 @@ def simulator_control(request: HttpRequest, pk: int) -> HttpResponse:
 
 @require_GET
 def gauges(request: HttpRequest) -> HttpResponse:
-    """Every gauge that can be heard: how it is doing, what it said last, which page it feeds."""
+    """Show every connected gauge: its state, its latest reading, and the page that it feeds."""
     shop = Shop.current()
     LISTENER.sync(shop)
     rows = []

@@ -1,1 +1,1 @@
-"""Practice: the stations themselves on engines that do not exist, fed by simulated parts whose truth is opened at the end."""
+"""Practice: the real stations with engines that do not exist, fed by simulated parts whose true values are shown at the end."""

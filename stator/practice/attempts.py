@@ -1,4 +1,7 @@
-"""Beginning a go, what hands do in it, what the learner says of it, and ending it: its job is made and taken away again."""
+"""Attempts at exercises: begin, actions, the learner's verdict, finish.
+
+Their job is created and deleted again.
+"""
 
 from __future__ import annotations
 
@@ -37,7 +40,7 @@ def exercise_of(attempt: Attempt) -> Exercise:
 def begin(
     person: Person, exercise: str, level: str, seed: int | None = None, *, judges: bool = False, given: Given | None = None
 ) -> Attempt:
-    """A new go on an engine that does not exist; the seed chooses its truth."""
+    """Begin an attempt with an engine that does not exist; the seed determines its true values."""
     seed = seed if seed is not None else random.SystemRandom().randint(1, LARGEST_SEED)
     take_away_old()
     with transaction.atomic():
@@ -55,7 +58,7 @@ def begin(
 
 
 def _set_up(attempt: Attempt, kind: Exercise) -> None:
-    """What stands where it stands is answered already: it is not what is practised."""
+    """Save the answers on the setup, which is not what is practiced."""
     for number, (ask, text) in enumerate(kind.presets):
         work = bound_work(attempt)
         asked = next((each for each in work.current_questions if each.key == ask), None)
@@ -74,12 +77,12 @@ def passed_s(attempt: Attempt) -> float:
 
 
 def standing(attempt: Attempt) -> Any:
-    """The simulated part as it stands now."""
+    """Return the simulated part in its present state."""
     return exercise_of(attempt).standing(attempt.seed, attempt.level, pulls_of(attempt), attempt.truth, passed_s(attempt))
 
 
 def do(attempt: Attempt, lever: str, share: float, typed: dict[str, float]) -> None:
-    """One lever pulled; some take their time."""
+    """Run one control; some take time."""
     against = lever in exercise_of(attempt).working and bound_work(attempt).current_verdict.state == "stop"
     attempt.pulls = [*attempt.pulls, ControlAction(lever, share, passed_s(attempt), typed, against).row()][-MOST_PULLS:]
     attempt.save(update_fields=["pulls"])
@@ -100,7 +103,7 @@ def go_on(attempt: Attempt, seconds: float) -> None:
 
 
 def bound_work(attempt: Attempt) -> BoundStation:
-    """The station of a go, as it stands."""
+    """Return the station of an attempt in its present state."""
     assert attempt.job is not None
     kind = exercise_of(attempt)
     stage = RunStation.objects.select_related("job__card").get(job=attempt.job)
@@ -108,14 +111,14 @@ def bound_work(attempt: Attempt) -> BoundStation:
 
 
 def judge(attempt: Attempt, said: str, shown: str, work: BoundStation) -> None:
-    """What the learner says of what is measured so far, beside the call and the truth."""
+    """Record the learner's verdict, with Stator's and the true one."""
     call = {"said": said, "stator": str(work.current_verdict.state), "true": exercise_of(attempt).verdict(standing(attempt)), "of": shown}
     attempt.calls = [*attempt.calls, call]
     attempt.save(update_fields=["calls"])
 
 
 def calls_said(calls: list[dict[str, str]]) -> dict[str, int]:
-    """Return how many of a learner's calls were right by the truth, wrong, or unsure; and in how many Stator said the same."""
+    """Return how many of a learner's verdicts were right, wrong or unsure, and how often Stator agreed."""
     right = sum(each["said"] == each["true"] or (each["said"] == "stop" and each["true"] == "out") for each in calls)
     unsure = sum(each["said"] == "too_close" for each in calls)
     same = sum(each["said"] == each["stator"] for each in calls)
@@ -126,7 +129,7 @@ def calls_said(calls: list[dict[str, str]]) -> dict[str, int]:
 
 
 def read_of(job: Job) -> dict[str, list[float]]:
-    """Return what was kept at the station, by question."""
+    """Return what was saved at the station, by question."""
     found = defaultdict(list)
     for ask, value in Reading.objects.filter(entry__job=job, withdrawn_at=None, canonical__isnull=False).values_list("ask", "canonical"):
         found[ask].append(float(value or 0.0))
@@ -134,7 +137,7 @@ def read_of(job: Job) -> dict[str, list[float]]:
 
 
 def finish(attempt: Attempt) -> None:
-    """Open the truth, and take the job away without a trace."""
+    """Show the true values, and delete the job completely."""
     job = attempt.job
     assert job is not None
     kind, read = exercise_of(attempt), read_of(job)

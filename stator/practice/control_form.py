@@ -1,4 +1,4 @@
-"""The numbers typed beside the levers, in any unit."""
+"""Form for numbers next to the controls, in any unit."""
 
 from __future__ import annotations
 
@@ -13,7 +13,7 @@ from stator.ui.units import core_per
 
 
 class TypedForm(forms.Form):
-    """What an exercise lets a learner type; what is left empty is as it was at first."""
+    """Numbers that an exercise lets a learner type; an empty field has its initial value."""
 
     def __init__(self, kind: Exercise, data: Any = None) -> None:
         self.typed = {each.key: each for each in kind.typed}

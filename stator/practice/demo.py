@@ -1,4 +1,4 @@
-"""A month of an apprentice's practice: goes that begin badly and get better, so that a demo has something to look back on."""
+"""A month of practice of an apprentice, which begins badly and improves, so that the demo has a history."""
 
 from __future__ import annotations
 
@@ -41,7 +41,7 @@ def month(person: Person, now: datetime) -> int:
 
 
 def _go(person: Person, kind: Exercise, level: str, at: datetime, errs: float, dice: random.Random) -> Attempt:
-    """One go that went wrong at each move with the chance `errs`."""
+    """Return one attempt in which each move is wrong with probability `errs`."""
     seed = dice.randint(1, 999_999)
     pulls = _pulls(kind, seed, level, errs, dice)
     part = kind.standing(seed, level, pulls)
@@ -61,7 +61,7 @@ def _go(person: Person, kind: Exercise, level: str, at: datetime, errs: float, d
 
 
 def _pulls(kind: Exercise, seed: int, level: str, errs: float, dice: random.Random) -> list[ControlAction]:
-    """Moves of hands that mostly do what is best."""
+    """Return controls that mostly do what is best."""
     part, pulls, at_s = kind.part(seed, level), list[ControlAction](), 0.0
     working = sorted(kind.working)
     for _ in range(MOST_MOVES):
@@ -83,18 +83,18 @@ def _pulls(kind: Exercise, seed: int, level: str, errs: float, dice: random.Rand
 
 
 def _measured(kind: Exercise, part: Any, dice: random.Random) -> dict[str, ExerciseOutcome]:
-    """The truth as a dial of 2 µm would have it."""
+    """Return the true values as a dial gauge of 2 µm would show them."""
     truth = {code: told for code, told in kind.truth(part).items() if not isinstance(told, str)}
     return {code: replace(told, value=_read(told.value, dice)) for code, told in truth.items()}
 
 
 def _read(value: float, dice: random.Random) -> float:
-    """Return what is measured of it, a few µm or a few parts of a hundred beside it."""
+    """Return a measurement with an error of a few µm or a few percent."""
     return value + dice.gauss(0, 0.003) if abs(value) < 0.02 else value * dice.gauss(1, 0.04)
 
 
 def _hole(part: Wheel) -> dict[str, float]:
-    """A hole where the wheel is heavy, about as deep as takes that off."""
+    """Return a hole at the heavy spot, about as deep as necessary."""
     return {"mark": round(where_to_drill(part)) % 360, "bit": 4.0, "depth": round(min(12.0, part.gmm / 8), 1)}
 
 

@@ -1,4 +1,4 @@
-"""The dial that is read, what is left after each move against the best that could be, and how goes went one after the other."""
+"""Drawings of practice: the dial, the residual after each move compared with the best possible, and the history of attempts."""
 
 from __future__ import annotations
 
@@ -21,7 +21,7 @@ TIMES, SHAFT_MM, THROW_MM = 300, 92.0, 29.0  # how much halves are enlarged, px 
 
 
 def dial(reading_mm: float, said: str, round_mm: float, small_hand: int | None = None) -> SafeString:
-    """A dial whose needle stands at a reading: 50 lines a round, longer lines every fifth, zero at the top; a small hand for the rounds."""
+    """Draw a dial with its needle at a reading: 50 lines per turn, every fifth longer, zero at the top, with a small hand for turns."""
     sheet = Sheet(WIDE, HIGH, _("The dial"), said, "dial")
     middle, step = (WIDE / 2, HIGH / 2), round_mm / LINES
 
@@ -52,7 +52,7 @@ def dial(reading_mm: float, said: str, round_mm: float, small_hand: int | None =
 
 
 def curve(result: dict[str, Any]) -> SafeString:
-    """What is left before and after every move, with the limit and the best that hands could leave; moves are numbered, wrong ones red."""
+    """Draw the residual before and after every move with the limit and the best possible; moves are numbered, wrong ones red."""
     return on_papers(("wide", "narrow"), lambda name, wide: _curve(result, name, (wide, CURVE_HIGH)))
 
 
@@ -102,7 +102,7 @@ Bent = dict[str, float]  # twist, pinch and skew in °, offset in mm; empty wher
 
 
 def halves(first: Bent, last: Bent, found: Bent) -> SafeString:
-    """A pressed crank's halves as they stood, as they stand and as they were measured, much enlarged: from the side, and from above."""
+    """Draw a crank's halves as they were, as they are and as measured, enlarged, from the side and from above."""
     return on_papers(("wide", "narrow"), lambda name, wide: _halves(((first, "thin"), (last, "axis bold"), (found, "ink")), name, wide))
 
 
@@ -132,7 +132,7 @@ def _shafts(sheet: Sheet, middle: tuple[float, float], long: float, bend_deg: fl
 
 
 def history(over: Sequence[float]) -> SafeString:
-    """Return what a go came to, go after go: less is better. The last is told in figures."""
+    """Draw the results of successive attempts, where less is better; the latest is shown as a number."""
     wide, high = HISTORY
     told = ", ".join(f"{each:.0f}" if each >= 10 or each == round(each) else f"{each:.1f}" for each in over)
     said = _("The last {count} goes: {over}.").format(count=len(over), over=told)

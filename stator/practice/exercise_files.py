@@ -1,8 +1,8 @@
-"""An instructor's exercise as JSON, in and out: truth, gauge, tolerance, words and goal.
+"""Import and export of an instructor's exercise as JSON: true values, gauge, tolerance, text and goal.
 
 Described in docs/practice.md.
 
-A file is taken whole or refused whole, with the place and the reason.
+A file is accepted or refused as a whole, with the place and the reason.
 """
 
 from __future__ import annotations
@@ -188,7 +188,7 @@ def _checked(kind: type[Strict], plain: Any, where: str) -> Any:
 
 
 def _makes_sense(found: Any, truth: Any) -> None:
-    """What no single value tells."""
+    """Check the combination of values."""
     if found.gauge and found.exercise not in UNDER_A_GAUGE:
         raise BadInput("file", _("gauge: this exercise has no gauge that could be another one."))
     if found.goal and found.exercise not in WITH_A_GOAL:
@@ -204,7 +204,7 @@ def _makes_sense(found: Any, truth: Any) -> None:
 
 
 def of_attempt(attempt: Attempt) -> dict[str, Any]:
-    """A go as a file: the truth that it had."""
+    """Return an attempt as a file with its true values."""
     kind = exercise_of(attempt)
     part = kind.part(attempt.seed, attempt.level, attempt.truth)
     given = attempt.given
@@ -222,7 +222,7 @@ def of_attempt(attempt: Attempt) -> dict[str, Any]:
 
 
 def _truth(truth: Any) -> dict[str, Any]:
-    """A truth as plain values; those of a bent half by the four that an exercise takes."""
+    """Return true values as plain values; those of a bent half as the four that an exercise file has."""
     assert is_dataclass(truth)
     found = asdict(truth)  # type: ignore[arg-type]
     if "bent" in found:

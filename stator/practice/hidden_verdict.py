@@ -1,4 +1,4 @@
-"""The call of a practice job is hidden until the learner has said what they make of it, where they chose to judge first."""
+"""The verdict of a practice job is hidden until the learner has given one, if the learner chose to judge first."""
 
 from __future__ import annotations
 
@@ -13,7 +13,7 @@ def judged_key(work: BoundStation) -> str:
 
 
 def hides(work: BoundStation) -> bool:
-    """Return True if the learner is to say first."""
+    """Return True if the learner judges first."""
     attempt = Attempt.objects.filter(job=work.job, judges=True).only("calls").first()
     if attempt is None or work.current_verdict.state not in JUDGED:
         return False

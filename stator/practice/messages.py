@@ -84,7 +84,7 @@ NO_ARCS = _("nowhere")
 
 
 def lever(exercise: str, key: str) -> str:
-    """A lever's name as it stands behind its group, or by itself."""
+    """Return the name of a control in its group or alone."""
     said, (group, _dash, where) = SAID[exercise], key.partition("-")
     if group in said.counted:
         kind, step = said.counted[group]

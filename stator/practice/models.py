@@ -1,6 +1,6 @@
-"""Practice: an instructor's exercise, one go at one, and who lets the shop look at theirs.
+"""Practice: exercises of instructors, attempts, and learners who let the shop see theirs.
 
-The job of a go is gone once it is finished.
+The job of an attempt is deleted when it is finished.
 """
 
 from __future__ import annotations
@@ -16,7 +16,7 @@ from stator.jobs.models import Job
 
 
 class Given(models.Model):
-    """An exercise from an instructor's file: which one it is, its truth, its goal, and what is said to the learner."""
+    """An exercise from an instructor's file: its kind, true values, goal and text for the learner."""
 
     name = models.CharField(max_length=60)
     words = models.CharField(max_length=400, blank=True)
@@ -37,9 +37,9 @@ class Given(models.Model):
 
 
 class Attempt(models.Model):
-    """A go at an exercise.
+    """An attempt at an exercise.
 
-    `pulls` is what hands did, in order: with it the part is built up again from its seed.
+    `pulls` are the controls in order; with these the part is restored from its seed.
     """
 
     person = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.CASCADE, related_name="practice")
@@ -70,7 +70,7 @@ class Attempt(models.Model):
 
 
 class Learner(models.Model):
-    """Whether a person lets the owners of the shop see how their practice goes."""
+    """Whether a person lets the owners of the shop see the results of practice."""
 
     person = models.OneToOneField(settings.AUTH_USER_MODEL, on_delete=models.CASCADE, related_name="learner")
     shown = models.BooleanField(default=False)

@@ -1,4 +1,4 @@
-"""What a part shows and what a go came to, in words and in the reader's units."""
+"""What a part shows and the result of an attempt, as text in the reader's units."""
 
 from __future__ import annotations
 
@@ -22,7 +22,7 @@ BENDS = ("twist", "pinch", "offset", "skew")
 
 
 def _values(found: DisplayedValue) -> dict[str, Any]:
-    """The values of a sentence, codes turned into words."""
+    """Return the values of a sentence with codes replaced by text."""
     told: dict[str, Any] = {"said": messages.WORD.get(found.said, found.said)}
     for name, value in found.values.items():
         told[name] = ENDS_OF[name].get(value, value) if name in ENDS_OF else value  # type: ignore[attr-defined]
@@ -32,7 +32,7 @@ def _values(found: DisplayedValue) -> dict[str, Any]:
 
 
 def where_said(exercise: str, found: DisplayedValue) -> str:
-    """Return what is looked at, in words; what has no sentence says what is to be typed where hands cannot see."""
+    """Return the present place as text; without a message, what is to be typed instead."""
     sentence = messages.SAID[exercise].shown.get(found.where)
     return capital(str(sentence).format(**_values(found))) if sentence else str(messages.NOTHING_YET)
 
@@ -75,7 +75,7 @@ def _sampled(kind: Exercise, found: DisplayedValue, samples: Samples) -> dict[st
 
 
 def _clusters(exercise: str, rows: tuple[tuple[str, ...], ...]) -> list[dict[str, Any]]:
-    """Levers that differ only in where stand together behind one word; the others by themselves."""
+    """Return groups of controls that differ only in their place, and the other controls."""
     found: list[dict[str, Any]] = []
     for lever in (lever for row in rows for lever in row):
         group = messages.SAID[exercise].groups.get(lever.partition("-")[0], "")
@@ -86,7 +86,7 @@ def _clusters(exercise: str, rows: tuple[tuple[str, ...], ...]) -> list[dict[str
 
 
 def amount_of(plain: Any) -> str:
-    """A value of the truth as it was kept."""
+    """Return a true value as text from its stored form."""
     if isinstance(plain, list):
         value, kind, step = plain
         return show(Amount(float(value), str(kind), float(step)))
@@ -94,7 +94,7 @@ def amount_of(plain: Any) -> str:
 
 
 def debriefed(attempt: Attempt) -> dict[str, Any]:
-    """Everything that the debrief shows."""
+    """Return everything that the debriefing shows."""
     result, said = attempt.result, messages.SAID[attempt.exercise]
     kind, step = result["kind"], result["step"]
 
@@ -149,7 +149,7 @@ def _halves_of(attempt: Attempt) -> Any:
 
 
 def score(attempt: Attempt) -> float:
-    """Moves over the shortest way; where there is nothing to move, the error as a share of what is allowed."""
+    """Return the number of moves relative to the shortest way; without moves, the error as a fraction of the tolerance."""
     result = attempt.result
     if not EXERCISES[attempt.exercise].works:
         return float(result["left"]) / float(result["limit"])

@@ -1,4 +1,4 @@
-"""Every exercise at its real station: what hands find there is understood, the best moves lead to the goal, the debrief says so."""
+"""Tests of every exercise at its real station: measurements are accepted, the best moves reach the goal, the debriefing agrees."""
 
 from __future__ import annotations
 
@@ -30,7 +30,7 @@ SEEDS = range(1, 26)
 
 
 def best_moves(kind, seed, level):
-    """The moves of hands that always do what is best, with what they type beside it."""
+    """Return the moves of a learner who always does what is best, with what is typed."""
     part, pulls, at_s = kind.part(seed, level), [], 0.0
     for _ in range(MOST_MOVES):
         best = kind.best(part)

@@ -1,4 +1,4 @@
-"""Learners who do what the real station says, reading by reading: its calls lead each exercise to its goal, and spoil nothing."""
+"""Tests with learners who follow the real station: its verdicts lead each exercise to its goal without damage."""
 
 from __future__ import annotations
 
@@ -22,7 +22,7 @@ SEEDS = (3, 11)
 
 
 class Follows(Hands):
-    """A learner at the station of a go: asked by it, answering with what the part in hand shows."""
+    """A learner at the station of an attempt who answers its questions with what the part shows."""
 
     def __init__(self, exercise, level, seed):
         self.who = person("bram", "mechanic")
@@ -51,7 +51,7 @@ class Follows(Hands):
         return attempts.standing(self.attempt)
 
     def answers(self, ask, value):
-        """A value for a question; said once more where it is asked whether it is meant."""
+        """Answer a question; repeat the answer if the station asks whether it is meant."""
         before = len(self.work().answers.live(ask))
         self.keep(ask, value)
         if len(self.work().answers.live(ask)) == before:
@@ -259,7 +259,7 @@ def uid_of(hands, place):
 
 
 def _least(hands, mark_deg, said):
-    """The least mass at a mark with which the wheel answers so, g."""
+    """Return the lowest mass at a mark with which the flywheel answers so, g."""
     for tenth in range(60):
         if hands.do("let-go", mark=mark_deg % 360, mass=tenth / 10).said in said:
             return tenth / 10

@@ -1,4 +1,4 @@
-"""Practice touches nothing real, behaves as its truth does, and opens it at the end."""
+"""Tests that practice touches no real data, follows its true values, and shows them at the end."""
 
 from __future__ import annotations
 
@@ -60,7 +60,7 @@ class Learner(Hands):
             self.post("tick", key=caution.key, on="1")
 
     def one_round(self):
-        """A turn at each end, what the needle shows typed as it stands."""
+        """Save one turn at each end as the needle shows it."""
         for end in ENDS:
             while ENDS[self.stands().end] != end:
                 self.lever("other")

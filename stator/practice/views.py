@@ -1,4 +1,4 @@
-"""Choosing an exercise, what hands have beside its station, what a learner says first, the debrief, and the shop's look at it."""
+"""Pages of practice: exercises, controls next to the station, the learner's verdict, the debriefing, and the shop's view."""
 
 from __future__ import annotations
 
@@ -123,11 +123,11 @@ def _station(attempt: Attempt) -> str:
 
 
 class AttemptFinished(Exception):
-    """The go was finished meanwhile: its engine is gone."""
+    """The attempt was finished meanwhile, and its engine was deleted."""
 
 
 def while_it_lasts(view: Callable[..., HttpResponse]) -> Callable[..., HttpResponse]:
-    """For what a go's page sends: once the go is over, on another device perhaps, the page leads to the list and says so."""
+    """Redirect to the list with a message if the attempt was finished meanwhile, perhaps on another device."""
 
     @wraps(view)
     def wrapped(request: HttpRequest, *args: Any, **kwargs: Any) -> HttpResponse:
@@ -216,7 +216,7 @@ def _to(request: HttpRequest, address: str) -> HttpResponse:
 @require_POST
 @idempotent
 def pace(request: HttpRequest, tag: str) -> HttpResponse:
-    """Waits are shortened: the job's clock runs fast, or as usual again, or goes on at once."""
+    """Change the speed of the job's clock: fast, normal, or skip a wait."""
     attempt = _mine(request, tag)
     assert attempt.job is not None
     on = request.POST.get("on", "")
@@ -233,7 +233,7 @@ def pace(request: HttpRequest, tag: str) -> HttpResponse:
 @require_http_methods(["GET", "POST"])
 @idempotent
 def judge(request: HttpRequest, tag: str) -> HttpResponse:
-    """Return what the learner makes of it, before the call is shown."""
+    """Record the learner's verdict before Stator's is shown."""
     attempt = _mine(request, tag)
     if request.method == "POST":
         said = request.POST.get("said", "")
@@ -249,14 +249,14 @@ def judge(request: HttpRequest, tag: str) -> HttpResponse:
 @require_POST
 @idempotent
 def finish(request: HttpRequest, tag: str) -> HttpResponse:
-    """The truth is opened; the job is gone."""
+    """Show the true values and delete the job."""
     attempt = _mine(request, tag)
     acts.finish(attempt)
     return redirect("practice-debrief", pk=attempt.pk)
 
 
 def _finished(request: HttpRequest, pk: int) -> Attempt:
-    """A go that is over: one's own, or one that its learner lets the shop see."""
+    """Return a finished attempt: one's own, or one that its learner lets the shop see."""
     attempt = get_object_or_404(Attempt.objects.exclude(ended_at=None).select_related("person", "given"), pk=pk)
     lets = getattr(request.user, "is_owner", False) and Learner.objects.filter(person=attempt.person_id, shown=True).exists()
     if attempt.person_id != request.user.pk and not lets:
@@ -338,7 +338,7 @@ def bring(request: HttpRequest) -> HttpResponse:
 @require_POST
 @idempotent
 def retire(request: HttpRequest, pk: int) -> HttpResponse:
-    """An instructor's exercise is not offered any more; goes at it stay."""
+    """Retire an instructor's exercise; attempts at it remain."""
     owner_only(request)
     Given.objects.filter(pk=pk).update(retired=True)
     return redirect("practice")
@@ -346,7 +346,7 @@ def retire(request: HttpRequest, pk: int) -> HttpResponse:
 
 @require_GET
 def file_out(request: HttpRequest, pk: int) -> HttpResponse:
-    """A go that is over, as a file that another shop can read in."""
+    """Return a finished attempt as a file that another shop can import."""
     attempt = _finished(request, pk)
     response = JsonResponse(exercise_files.of_attempt(attempt), json_dumps_params={"indent": 2, "ensure_ascii": False})
     response["Content-Disposition"] = f'attachment; filename="exercise-{attempt.exercise}-{attempt.seed}.json"'

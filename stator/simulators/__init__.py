@@ -1,4 +1,5 @@
-"""Simulated parts and gauges: each holds a truth that nobody sees, behaves as the real one would, and says what a gauge would say.
+"""Simulated parts and gauges: each has hidden true values, behaves like the real one, and sends what its gauge would send.
 
-Pure: over `shopmath` alone, no clock but the seconds it is given, no dice but its own seed. The stand-ins speak for them over a line.
+They depend on `shopmath` only, and use no clock and no randomness except given seconds and their own seed. The simulated gauges send their
+readings over a line.
 """

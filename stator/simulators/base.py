@@ -1,4 +1,4 @@
-"""What every simulated part shares: a seed, levers that hands pull, and a gauge that speaks in steps."""
+"""Base of all simulated parts: a seed, controls, and a gauge with a resolution."""
 
 from __future__ import annotations
 
@@ -11,9 +11,9 @@ LEVELS = ("easy", "middle", "hard")
 
 
 class Part(ABC):
-    """Something measured.
+    """A simulated part.
 
-    `levers` are the words it takes and what they do; `every_s` is how often its gauge speaks.
+    `levers` are its controls and what they do; `every_s` is the interval of its gauge.
     """
 
     name: ClassVar[str]
@@ -26,14 +26,14 @@ class Part(ABC):
 
     @abstractmethod
     def pull(self, lever: str) -> None:
-        """Do what a lever says."""
+        """Run a control."""
 
     @abstractmethod
     def after(self, seconds: float) -> str | None:
         """Let time pass; the line the gauge says then, if it says one."""
 
     def passes(self, seconds: float) -> None:
-        """Let time pass and look at nothing; most parts wait as they are."""
+        """Let time pass without a reading; most parts do not change."""
 
     def stepped(self, value: float, step: float, digits: int) -> str:
         """A value as a gauge of that step shows it."""

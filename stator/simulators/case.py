@@ -1,4 +1,4 @@
-"""A crankcase half that warms in an oven and cools out of it, under an infrared gun."""
+"""A crankcase half that heats up in an oven and cools outside, under an infrared thermometer."""
 
 from __future__ import annotations
 
@@ -12,7 +12,7 @@ GUN = 0.95  # what the gun is set to
 
 
 def seen_c(true_c: float, emits: float, around_c: float, gun: float = GUN) -> float:
-    """Return what an infrared gun shows of a surface that emits a share and mirrors the rest of what is around it.
+    """Return what an infrared thermometer shows of a surface that emits a fraction and reflects its surroundings.
 
     >>> round(seen_c(100.0, 0.93, 20.0), 1), round(seen_c(100.0, 0.2, 20.0), 1)
     (98.8, 42.4)
@@ -23,7 +23,7 @@ def seen_c(true_c: float, emits: float, around_c: float, gun: float = GUN) -> fl
 
 
 class Case(Part):
-    """A crankcase half out of the oven, under an infrared gun set to 0.95; a paint dot shows 0.93 of it, bare metal 0.2."""
+    """A crankcase half outside the oven, under an infrared thermometer set to 0.95; a paint dot emits 0.93, bare metal 0.2."""
 
     name = "case"
     remark = "Stand-in case: an infrared gun on a paint dot, room at 21 °C."

@@ -1,4 +1,4 @@
-"""Two halves of a case under a splitter: screws that open one side before the other, dowels that bind, a bolt that was forgotten."""
+"""Two halves of a case under a splitter: screws that open one side first, dowels that bind, and a forgotten bolt."""
 
 from __future__ import annotations
 
@@ -19,7 +19,7 @@ FEELER_MM = 0.05
 
 @dataclass(frozen=True)
 class Joint:
-    """What nobody sees: to which side it leads and how much of every push, where a bolt still holds, how tight the dowels are."""
+    """The hidden true values: which side leads and by how much, where a bolt remains, how tight the dowels are."""
 
     leads: float = 0.10  # share of a push by which one side is ahead of the other
     toward_deg: float = 0.0
@@ -28,7 +28,7 @@ class Joint:
 
 
 def joined(seed: int, level: str = "middle") -> Joint:
-    """The truth of a seed.
+    """Return the true values of a seed.
 
     >>> joined(2) == joined(2)
     True
@@ -66,7 +66,7 @@ class Halves(Part):
 
     @property
     def binds(self) -> bool:
-        """Return True if it leans more than its dowels let it, as far as they are still in their holes."""
+        """Return True if the half is tilted more than its dowels allow, as far as they are engaged."""
         left = max(0.5, ENGAGED_MM - self.mean_mm)
         return self.mean_mm < ENGAGED_MM and abs(self.slope) > self.truth.tight * DOWEL_MM / left
 
@@ -75,7 +75,7 @@ class Halves(Part):
         return self.mean_mm >= ENGAGED_MM and not self.truth.forgotten
 
     def push(self, turns: float) -> None:
-        """Turn every screw so far; a half that binds opens less and leans more."""
+        """Turn every screw by the same angle; a half that binds opens less and tilts more."""
         opened = turns * PUSH_MM
         if self.binds:
             self.binds_often += 1
@@ -85,7 +85,7 @@ class Halves(Part):
         self.mean_mm = max(0.0, self.mean_mm + opened)
 
     def tap(self, place: str) -> None:
-        """A blow outward where it lags takes about half of the lean toward that place."""
+        """Tap outward at a place, which removes about half of the tilt there."""
         x, y = PLACES[place]
         along = complex(x, y) / abs(complex(x, y))
         part = (self.slope.real * along.real + self.slope.imag * along.imag) * along
@@ -105,7 +105,7 @@ class Halves(Part):
             self.blades = lever.removeprefix("gap-")
 
     def shown_mm(self) -> float:
-        """The thickest blades that enter where they are held."""
+        """Return the thickest feeler gauge that fits at the present place."""
         gap = max(0.0, self.gap_mm(self.blades) + self.dice.gauss(0, 0.01))
         return math.floor(gap / FEELER_MM + 1e-9) * FEELER_MM
 

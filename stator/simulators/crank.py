@@ -1,4 +1,4 @@
-"""A pressed crank between its supports under a dial: halves that blows turn unevenly, a needle that reads what is bent."""
+"""A pressed crank between its supports under a dial gauge: blows with uneven effect, and a gauge that reads the bend."""
 
 from __future__ import annotations
 
@@ -21,7 +21,7 @@ ZERO_MM = {"left": 0.012, "right": -0.031}  # where the needle was set
 
 
 class Fault(StrEnum):
-    """What is wrong with a crank, or with the measuring of it."""
+    """A fault of a crank, or of its measurement."""
 
     PRESSED = "pressed"  # twisted and pinched, no more
     NOT_CURABLE = "not curable"  # a half bent beyond what truing reaches
@@ -32,9 +32,9 @@ class Fault(StrEnum):
 
 @dataclass(frozen=True)
 class Truth:
-    """What nobody sees: how the halves stand, how oval the journals are, how uneven blows fall, and what the gauge does wrong.
+    """The hidden true values: misalignment of the halves, ovality of the journals, unevenness of blows, and faults of the gauge.
 
-    Angles in degrees, sizes in mm. `slips_after` counts readings; 0 for a gauge that stays.
+    Angles in degrees, sizes in mm. `slips_after` counts readings; 0 for a gauge that does not slip.
     """
 
     bent: Misalignment
@@ -46,18 +46,18 @@ class Truth:
 
     @property
     def worst_mm(self) -> float:
-        """The larger swing of the two ends as it is."""
+        """Return the larger runout of the two ends."""
         return max(swing.tir_mm for swing in runout_from(self.bent, GEOMETRY))
 
     @property
     def best_mm(self) -> float:
-        """The larger swing that truing could leave."""
+        """Return the larger runout that truing could leave."""
         return max(swing.tir_mm for swing in best_reachable(self.bent, GEOMETRY))
 
 
 @dataclass(frozen=True)
 class Level:
-    """How hard a truth is: how far webs are off at most, how large what cannot be cured is, how uneven blows fall."""
+    """The difficulty: the largest misalignment, the size of what cannot be trued, and the unevenness of blows."""
 
     twist_deg: float
     pinch_deg: float
@@ -74,7 +74,7 @@ LEVELS: Mapping[str, Level] = {
 
 
 def drawn(seed: int, level: str = "middle", fault: Fault = Fault.PRESSED) -> Truth:
-    """The truth of a seed at a level: the same every time.
+    """Return the true values of a seed at a level, always the same.
 
     Parameters
     ----------
@@ -111,7 +111,7 @@ def drawn(seed: int, level: str = "middle", fault: Fault = Fault.PRESSED) -> Tru
 
 
 class Crank(Part):
-    """A single pressed crank, a dial that stands at one end or the other."""
+    """A single pressed crank with a dial gauge at one end or the other."""
 
     name = "crank"
     remark = "Stand-in crank: supports at 92, dial at 34 mm, stroke 58."
@@ -136,17 +136,17 @@ class Crank(Part):
     # what hands do
 
     def strike(self, share: float) -> None:
-        """A blow on a rim of the right web, a share of a whole one: turned ahead where it is above 0, back where it is below."""
+        """Strike a rim of the right web with a fraction of a full blow: forward if positive, backward if negative."""
         bent = self.truth.bent
         self._bend(replace(bent, twist_deg=bent.twist_deg + self._given(share * BLOW_DEG)))
 
     def squeeze(self, share: float) -> None:
-        """Rims opposite the pin wedged apart where it is above 0, so that the webs close at the pin; squeezed where it is below."""
+        """Wedge the rims opposite the crankpin apart if positive, so that the webs close at the pin; squeeze them if negative."""
         bent = self.truth.bent
         self._bend(replace(bent, pinch_deg=bent.pinch_deg + self._given(share * SQUEEZE_DEG, SPRINGS_DEG / 4)))
 
     def _given(self, meant_deg: float, springs_deg: float = SPRINGS_DEG) -> float:
-        """Return what is left of a blow: it falls harder or softer than it was meant, and the joint springs back."""
+        """Return the effect of a blow, which is uneven and reduced by the spring-back of the joint."""
         fell = meant_deg * self.truth.uneven ** self.dice.uniform(-1, 1)
         return math.copysign(max(0.0, abs(fell) - springs_deg), fell)
 
@@ -172,7 +172,7 @@ class Crank(Part):
     # what the dial says
 
     def shows_mm(self) -> float:
-        """The needle now, to the dial's step."""
+        """Return the reading, rounded to the resolution of the dial gauge."""
         truth, end = self.truth, ENDS[self.end]
         swing = runout_from(truth.bent, self.geometry)[self.end]
         turned = math.radians(self.angle)

@@ -1,4 +1,4 @@
-"""A dial gauge as it is: a needle that lags behind its plunger when it turns back, and goes round more than once."""
+"""A dial gauge whose needle lags when its plunger reverses, and turns more than once."""
 
 from __future__ import annotations
 
@@ -11,7 +11,9 @@ from shopmath.validation import finite, not_negative, positive
 
 @dataclass
 class DialIndicator:
-    """What a dial shows of a plunger: `step_mm` a line of its face, `round_mm` a turn of the needle, `backlash_mm` lost in its gears.
+    """The reading of a dial gauge for a plunger position.
+
+    `step_mm` is a line of its face, `round_mm` a turn of the needle, `backlash_mm` the backlash of its gears.
 
     >>> dial = DialIndicator(step_mm=0.01, backlash_mm=0.0, noise_mm=0.0)
     >>> dial.at(1.234), dial.turns, round(dial.face_mm, 2)

@@ -20,7 +20,10 @@ WANDERS_DEG, DEEPER_MM = 1.5, 0.15  # of a drill, from where and how deep it was
 
 @dataclass(frozen=True)
 class UnbalanceTruth:
-    """What nobody sees: the unbalance, g·mm at °, how much the stand hides, what the wheel is like, and where it may not be drilled."""
+    """The hidden true values of a flywheel on a stand.
+
+    Unbalance, g·mm at °, friction of the stand, condition of the flywheel, and areas that must not be drilled.
+    """
 
     gmm: float = 150.0
     deg: float = 194.0
@@ -34,7 +37,9 @@ class UnbalanceTruth:
 
 
 def heavy(seed: int, level: str = "middle") -> UnbalanceTruth:
-    """The truth of a seed: at the hard level it may be a wheel that must not be touched.
+    """Return the true values of a seed.
+
+    At the hard level the flywheel may be one that must not be balanced.
 
     >>> heavy(6) == heavy(6), heavy(6, "easy").keep_out
     (True, ())
@@ -51,9 +56,9 @@ def heavy(seed: int, level: str = "middle") -> UnbalanceTruth:
 
 
 class Wheel(Part):
-    """A flywheel on a balance stand: rolled, it stops with its heavy spot near the bottom, as near as the stand's rubbing lets it.
+    """A flywheel on a balance stand, which stops with its heavy spot near the bottom, as near as friction lets it.
 
-    Putty goes on opposite to where it was seen to stop; holes are drilled there, 80 mm out. Speaks once a stop.
+    Putty is added opposite the stop; holes are drilled there, 80 mm from the center. It sends one line per stop.
     """
 
     name = "wheel"
@@ -80,7 +85,7 @@ class Wheel(Part):
 
     @property
     def gmm(self) -> float:
-        """Return what is heavy now."""
+        """Return the present unbalance."""
         return abs(self.heavy)
 
     @property
@@ -95,7 +100,7 @@ class Wheel(Part):
     # what hands do
 
     def rolled_deg(self) -> float:
-        """Let it roll; the mark's angle at the bottom once it stands."""
+        """Roll the flywheel; return the angle of the mark at the bottom when it stops."""
         share = self._rubs / max(abs(self.felt), 1e-9)
         dead = math.asin(share) if share < 1 else math.pi
         at = math.degrees(cmath.phase(self.felt) + self.dice.uniform(-dead, dead)) + self.dice.gauss(0, 3)

@@ -1,4 +1,4 @@
-"""A flywheel stuck on its taper under a puller: a boss thread that holds or strips, a taper that lets go, late or at once."""
+"""A flywheel on its taper under a puller: a hub thread that can strip, and a taper that releases suddenly."""
 
 from __future__ import annotations
 
@@ -18,7 +18,7 @@ KNOCK = 0.9  # of what it holds, after a blow on the screw's head
 
 @dataclass(frozen=True)
 class TaperTruth:
-    """What nobody sees: the pull that frees the taper now, N, the boss's thread, and how many turns of the puller are in it."""
+    """The hidden true values: the force that frees the taper, N, the hub's thread, and the engaged turns of the puller."""
 
     frees_n: float
     boss_d_mm: float = 27.0
@@ -28,14 +28,14 @@ class TaperTruth:
 
     @property
     def strips_n(self) -> float:
-        """Return what the thread stands, N: a puller of another pitch hangs on its first turns alone."""
+        """Return the force that strips the thread, N; a puller of another pitch bears on its first turns only."""
         turns = self.turns if not self.off_pitch_mm else min(self.turns, 0.05 * self.boss_pitch_mm / self.off_pitch_mm)
         deep = max(0.5, turns) * self.boss_pitch_mm
         return stripping_force_n(self.boss_d_mm, self.boss_pitch_mm, deep, BOSS_UTS_MPA, PULLER_UTS_MPA, 0.2)
 
     @property
     def strips_nm(self) -> float:
-        """The torque on the screw at which the thread goes, N·m."""
+        """Return the torque on the screw at which the thread strips, N·m."""
         return torque_nm(self.strips_n)
 
 
@@ -45,7 +45,7 @@ def torque_nm(pull_n: float) -> float:
 
 
 def stuck(seed: int, level: str = "middle") -> TaperTruth:
-    """The truth of a seed: how tight the taper is; on the hard level the puller's thread may be wrong by a hair.
+    """Return the true values of a seed. At the hard level the puller's thread may differ slightly.
 
     >>> stuck(4) == stuck(4)
     True
@@ -57,7 +57,7 @@ def stuck(seed: int, level: str = "middle") -> TaperTruth:
 
 
 class StuckWheel(Part):
-    """A puller on a boss: its screw is tightened, left alone, knocked; the wheel comes off, or the thread does."""
+    """A puller on a hub: its screw is tightened, left alone or struck, until the flywheel or the thread gives way."""
 
     name = "taper"
     remark = "Stand-in flywheel on its taper: a torque wrench on the puller's screw."

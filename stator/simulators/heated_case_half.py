@@ -1,4 +1,4 @@
-"""A case half with five bearings to drop: an oven slower and colder than its dial, a gun that bare metal deceives, a seat too tight."""
+"""A case half with five bearings: an oven slower and colder than its dial, a misleading infrared thermometer, and a tight seat."""
 
 from __future__ import annotations
 
@@ -21,7 +21,7 @@ PAINT, BARE = 0.93, 0.2
 
 @dataclass(frozen=True)
 class Oven:
-    """What nobody sees: each bearing's interference cold, µm, the oven's pace and how far below its dial it settles."""
+    """The hidden true values: each bearing's interference when cold, µm, the speed of the oven, and its error."""
 
     tight_um: Mapping[str, float]
     tau_s: float
@@ -29,7 +29,9 @@ class Oven:
 
 
 def oven(seed: int, level: str = "middle") -> Oven:
-    """The truth of a seed: at the middle level one seat is tighter than its code; at the hard one the oven lags behind its dial too.
+    """Return the true values of a seed.
+
+    At the middle level one seat is tight; at the hard level the oven is also slow.
 
     >>> oven(4) == oven(4)
     True
@@ -46,7 +48,7 @@ def oven(seed: int, level: str = "middle") -> Oven:
 
 
 class HotHalf(Part):
-    """Into the oven, under the gun, out, and one bearing after the other dropped, as long as it is warm enough."""
+    """A case half that is heated, measured, taken out, and filled with bearings one by one while it is warm enough."""
 
     name = "hot-half"
     remark = "Stand-in case half with five bearings: an infrared gun set to 0.95."
@@ -88,7 +90,7 @@ class HotHalf(Part):
 
     @property
     def left(self) -> int:
-        """Bearings that are not home."""
+        """Return the number of bearings that are not seated."""
         return len(BEARINGS) - len(self.home)
 
     @property

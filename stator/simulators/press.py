@@ -9,7 +9,7 @@ from stator.simulators.base import Part
 
 
 class Ram(Part):
-    """A press ram on a pin: the force climbs with every stroke of the pump, breaks out, falls to what sliding takes."""
+    """A press ram on a pin: the force rises with every stroke, peaks at release, and falls to the sliding force."""
 
     name = "ram"
     remark = "Stand-in press: a load cell under the ram."

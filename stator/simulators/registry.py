@@ -1,4 +1,4 @@
-"""Every simulated part: those that the stand-ins speak for, in their order, and those that only practice has."""
+"""All simulated parts: those of the simulated gauges in order, and those of practice only."""
 
 from __future__ import annotations
 

@@ -1,4 +1,4 @@
-"""Three seals that look alike, and three places: a calliper, a lip that faces one way, a driver that leans."""
+"""Three similar seals and three places, with a caliper, lips with a direction, and a driver that tilts."""
 
 from __future__ import annotations
 
@@ -19,7 +19,7 @@ LETTERS = ("A", "B", "C")
 
 @dataclass(frozen=True)
 class Lot:
-    """What nobody sees: which place each seal is made for, how it lies in the hand, how far a blow leans it, how much a calliper is off."""
+    """The hidden true values: the place of each seal, its orientation, the tilt of a blow, and the error of the caliper."""
 
     made_for: tuple[str, str, str]
     inside_up: tuple[bool, bool, bool]
@@ -28,7 +28,7 @@ class Lot:
 
 
 def lot(seed: int, level: str = "middle") -> Lot:
-    """The truth of a seed.
+    """Return the true values of a seed.
 
     >>> lot(2) == lot(2), sorted(lot(2).made_for) == sorted(PLACES)
     (True, True)
@@ -55,7 +55,7 @@ class Seated:
 
 
 class SealSet(Part):
-    """A seal is taken in hand, measured, turned round, driven into a place, tapped square, or drawn out, which spoils it."""
+    """A seal that is picked up, measured, turned, driven, tapped square, or pulled out, which spoils it."""
 
     name = "alike"
     remark = "Stand-in seals: a calliper on the seal in hand, a depth gauge on the one in its place."
@@ -86,7 +86,7 @@ class SealSet(Part):
 
     @property
     def in_hand(self) -> str:
-        """The letter in hand; empty where that seal sits in a place."""
+        """Return the letter of the seal being handled; empty if it is in a place."""
         return "" if self.hand in {each.letter for each in self.seated.values()} else self.hand
 
     def is_right(self, place: str) -> bool:

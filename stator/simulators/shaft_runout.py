@@ -1,4 +1,4 @@
-"""A shaft under a fine dial whose needle goes round more than once, lags when it is turned back and never stands quite still."""
+"""A shaft under a fine dial gauge whose needle turns more than once, lags when reversed, and trembles."""
 
 from __future__ import annotations
 
@@ -18,7 +18,7 @@ BY_DEG = 15  # that the shaft is turned at a time
 
 @dataclass(frozen=True)
 class Swings:
-    """What nobody sees: the runout at each end, mm, where it is high, °, what the dial's gears lose, and how far its needle trembles."""
+    """The hidden true values: runout of each end, mm, its high spot, °, the backlash of the gears, and the tremble of the needle."""
 
     left_mm: float
     right_mm: float
@@ -35,7 +35,7 @@ class Swings:
 
 
 def swings(seed: int, level: str = "middle") -> Swings:
-    """The truth of a seed: at the easy level the needle stays within a round.
+    """Return the true values of a seed. At the easy level the needle stays within one turn.
 
     >>> swings(5) == swings(5), swings(5, "easy").left_mm < ROUND_MM
     (True, True)
@@ -52,7 +52,7 @@ def swings(seed: int, level: str = "middle") -> Swings:
 
 
 class ShaftRunout(Part):
-    """The shaft turned step by step, this way or that, under a dial with a small hand for the rounds."""
+    """A shaft that is turned step by step in either direction under a dial gauge with a small hand for turns."""
 
     name = "swinging"
     remark = "Stand-in shaft under a fine dial: 0.2 mm a round."

@@ -1,4 +1,4 @@
-"""A case and a crank to be shimmed: widths that gauges read, shims that differ from their bags, the float that the closed case shows."""
+"""A case and a crank to be shimmed: widths that gauges read, shims that differ from their marking, and the measured end play."""
 
 from __future__ import annotations
 
@@ -17,9 +17,9 @@ MOST_SHIMS = 4
 
 @dataclass(frozen=True)
 class Widths:
-    """What nobody sees: each link of the stack, mm; how far a shim is from its bag at most; the two manuals and which one is this engine's.
+    """The hidden true values: each dimension of the stack, mm, the largest error of a shim, and the two manuals.
 
-    `manuals` are two pairs of limits; the one in `ours` (0 or 1) is the one printed for this crank.
+    `manuals` are two pairs of limits; the one in `ours` (0 or 1) is for this crank.
     """
 
     left_mm: float
@@ -41,7 +41,7 @@ class Widths:
 
 
 def widths(seed: int, level: str = "middle") -> Widths:
-    """The truth of a seed.
+    """Return the true values of a seed.
 
     >>> widths(9) == widths(9), 0.3 < widths(9).room_mm < 1.3
     (True, True)

@@ -1,4 +1,4 @@
-"""Parts that only practice has behave as real ones must, and hands that follow the calls get further than hands that do not."""
+"""Tests that parts of practice behave like real ones, and that operators who follow Stator achieve more than others."""
 
 from __future__ import annotations
 
@@ -26,7 +26,7 @@ seeds, levels = st.integers(0, 10**6), st.sampled_from(LEVELS)
 
 
 def counted(what, called, other):
-    """Printed, so that a run of the tests tells it: goals reached of 100, and how much worse the other hands do."""
+    """Print the number of goals reached of 100, and how much worse the other operators are."""
     print(f"{what}: by the calls {called} of 100, otherwise {other}", file=sys.stderr)
 
 

@@ -1,4 +1,4 @@
-"""Simulated parts behave as real ones must, and hands that follow the calls get further than hands that go by the needle."""
+"""Tests that simulated parts behave like real ones, and that operators who follow Stator achieve more than those who go by the needle."""
 
 from __future__ import annotations
 

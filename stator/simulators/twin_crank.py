@@ -1,4 +1,4 @@
-"""A built-up crank of two throws on its centre bearings, a dial at one outer shaft or the other: webs that have turned about their pins."""
+"""A built-up crank with two throws on its center bearings under a dial gauge, whose webs have rotated about their pins."""
 
 from __future__ import annotations
 
@@ -20,7 +20,7 @@ BLOW_DEG, SPRINGS_DEG = 0.05, 0.004  # what a whole blow turns an outer web abou
 
 @dataclass(frozen=True)
 class Webs:
-    """What nobody sees: how far each outer web has turned about its pin, °, and by how much its shaft stands off along the throw, mm."""
+    """The hidden true values: the rotation of each outer web about its pin, °, and the offset of its shaft along the throw, mm."""
 
     left_deg: float = 0.04
     right_deg: float = -0.02
@@ -39,12 +39,12 @@ class Webs:
 
     @property
     def worst_mm(self) -> float:
-        """The larger swing of the two as they are."""
+        """Return the larger runout of the two."""
         return max(self.swing(end).tir_mm for end in ENDS)
 
     @property
     def best_mm(self) -> float:
-        """Return what no turning takes away: what stands off along the throw."""
+        """Return what no rotation can remove: the offset along the throw."""
         return 2 * max(abs(self.left_along_mm), abs(self.right_along_mm))
 
     def turned(self, end: str, by_deg: float) -> Webs:
@@ -70,7 +70,7 @@ LEVELS: Mapping[str, Level] = {
 
 
 def turned(seed: int, level: str = "middle") -> Webs:
-    """The truth of a seed.
+    """Return the true values of a seed.
 
     >>> turned(3) == turned(3)
     True
@@ -117,7 +117,7 @@ class TwinCrank(Part):
             self.blow(end, 1.0 if way == "ccw" else -1.0)
 
     def shows_mm(self) -> float:
-        """The needle now, to the dial's step."""
+        """Return the reading, rounded to the resolution of the dial gauge."""
         swing = self.truth.swing(ENDS[self.end])
         value = swing.tir_mm / 2 * math.cos(math.radians(self.angle - swing.high_spot_deg))
         value += ZERO_MM[ENDS[self.end]] + self.dice.gauss(0, self.noise_mm)

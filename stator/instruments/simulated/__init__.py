@@ -1,4 +1,4 @@
-"""Stand-ins for gauges: small simulated instruments that speak the same line over TCP.
+"""Simulated gauges that send the same protocol over TCP.
 
-They know nothing of Stator's pages.
+They are independent of Stator's pages.
 """

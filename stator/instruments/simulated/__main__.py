@@ -1,4 +1,4 @@
-"""`python -m stator.instruments.simulated [first port] [part ...]`: simulated parts on ports in a row; by themselves the usual four."""
+"""`python -m stator.instruments.simulated [first port] [part ...]`: simulated parts on consecutive ports; by default the usual four."""
 
 from __future__ import annotations
 

@@ -1,4 +1,4 @@
-"""The stand-ins as one small program: each speaks its lines to whoever connects, and takes its levers from them."""
+"""The simulated gauges as one program: each sends its lines to its clients, and receives controls from them."""
 
 from __future__ import annotations
 
@@ -28,7 +28,10 @@ class GaugeServer:
         return server
 
     def greeting(self) -> bytes:
-        """Return what it is and what it can; said again and again, since a line just opened may throw away its first bytes."""
+        """Return what the gauge is and can do.
+
+        It is sent repeatedly because a line that was just opened may lose its first bytes.
+        """
         levers = "".join(f"#can {word} = {does}\r\n" for word, does in self.thing.levers.items())
         return f"# {self.thing.remark}\r\n{levers}".encode()
 
@@ -48,7 +51,7 @@ class GaugeServer:
             writer.close()
 
     async def speak(self) -> None:
-        """Say a line as often as the gauge does, for as long as the program runs."""
+        """Send a line at the rate of the gauge while the program runs."""
         while True:
             await asyncio.sleep(self.thing.every_s)
             line = self.thing.after(self.thing.every_s)

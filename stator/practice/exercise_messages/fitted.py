@@ -1,4 +1,4 @@
-"""Exercises with something that is fitted or balanced, in words."""
+"""Messages of exercises in which something is fitted or balanced."""
 
 from __future__ import annotations
 

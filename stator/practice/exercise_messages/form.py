@@ -1,4 +1,4 @@
-"""What the sentences of an exercise are."""
+"""The form of the messages of an exercise."""
 
 from __future__ import annotations
 
@@ -12,9 +12,9 @@ Sentence = str | Promise
 
 @dataclass(frozen=True)
 class Said:
-    """The sentences of one exercise.
+    """The messages of one exercise.
 
-    `levels` says what each level brings; a lever or a truth that is not here has none.
+    `levels` describes each level; a control or true value that is missing here has no message.
     """
 
     name: Sentence

@@ -1,4 +1,4 @@
-"""Exercises with something that is turned, pulled or pushed apart, in words."""
+"""Messages of exercises in which something is trued, pulled or separated."""
 
 from __future__ import annotations
 

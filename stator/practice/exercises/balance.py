@@ -1,4 +1,4 @@
-"""Balancing a flywheel: stops, masses, holes, and wheels that must not be touched."""
+"""Balancing a flywheel: stops, masses, holes, and flywheels that must not be balanced."""
 
 from __future__ import annotations
 
@@ -76,7 +76,7 @@ class Balance(Exercise):
         return () if self._untouchable(part) or part.gmm <= self.limit(part) else ("drill",)
 
     def is_right(self, part: Wheel, pulled: ControlAction) -> bool:
-        """A hole that takes off more than it adds, and lies where it may be drilled."""
+        """Return True if a hole removes more than it adds, in an area that may be drilled."""
         typed = {each.key: pulled.typed.get(each.key, each.first) for each in self.typed}
         took = drilled_mass_g(typed["bit"], typed["depth"], STEEL) * ARM_MM if typed["depth"] else 0.0
         after = part.heavy - cmath.rect(took, math.radians(typed["mark"]))
@@ -104,12 +104,12 @@ class Balance(Exercise):
 
 
 def degrees_of(part: Wheel) -> float:
-    """Return where the wheel is heavy."""
+    """Return the angle of the heavy spot."""
     return math.degrees(cmath.phase(part.heavy)) % 360
 
 
 def where_to_drill(part: Wheel) -> float:
-    """The heavy spot, or the nearest to it where the wheel may be drilled."""
+    """Return the heavy spot, or the nearest angle that may be drilled."""
     heavy_deg = degrees_of(part)
     around = (heavy_deg + sign * off for off in range(0, 180, 2) for sign in (1, -1))
     return next((at % 360 for at in around if part.truth.may_be_drilled(at % 360)), heavy_deg)

@@ -1,4 +1,4 @@
-"""What every exercise shares: a part built up again from what hands did to it, what it shows, and what it came to."""
+"""Base of all exercises: a part restored from recorded controls, what it shows, and its result."""
 
 from __future__ import annotations
 
@@ -19,7 +19,7 @@ ExerciseOutcome = Amount | str  # a value of the truth: a quantity, or the code 
 
 @dataclass(frozen=True)
 class ControlAction:
-    """One lever pulled: how hard, how many seconds after the beginning, and what was typed beside it."""
+    """A control as used: its strength, the seconds since the beginning, and what was typed with it."""
 
     lever: str
     share: float = 1.0
@@ -28,7 +28,7 @@ class ControlAction:
     against: bool = False  # done although the call was to stop
 
     def row(self) -> dict[str, Any]:
-        """As it is kept."""
+        """Return the control for storage."""
         row: dict[str, Any] = {"lever": self.lever, "share": self.share, "at_s": round(self.at_s, 1)}
         if self.typed:
             row["typed"] = dict(self.typed)
@@ -39,7 +39,7 @@ class ControlAction:
 
 @dataclass(frozen=True)
 class DisplayedValue:
-    """What hands and eyes have now: where, the reading of a gauge or the code of a word, and whether it is a dial to be read."""
+    """What the learner sees now: the place, the reading of a gauge or a code, and whether it is a dial."""
 
     where: str = ""
     values: Mapping[str, Any] = field(default_factory=dict)
@@ -52,7 +52,7 @@ class DisplayedValue:
 
 @dataclass(frozen=True)
 class Samples:
-    """Where the needle would stand, mm, at the next steps of so many degrees, turned on and turned back; the first of each is now."""
+    """Positions of the needle, mm, for the next steps in degrees, forward and backward; the first of each is the present one."""
 
     by_deg: int
     on_mm: tuple[float, ...]
@@ -61,9 +61,9 @@ class Samples:
 
 @dataclass(frozen=True)
 class Typed:
-    """A number typed beside the levers: its kind, above what and up to where, what stands there at first, all in the part's own unit.
+    """A number typed next to the controls: its kind, its limits and its initial value, in the part's own unit.
 
-    `per`: how many of that unit one of the core's is, 1000 g for a kilogram.
+    `per` is the number of that unit in one of the core's, 1000 g for a kilogram.
     """
 
     key: str
@@ -75,9 +75,9 @@ class Typed:
 
 
 class Exercise(ABC):
-    """One exercise.
+    """An exercise.
 
-    `looks` and `works` are rows of levers: those that only look, and those that do something to the part.
+    `looks` and `works` are rows of controls: those that only measure, and those that change the part.
     """
 
     key: ClassVar[str]
@@ -125,10 +125,10 @@ class Exercise(ABC):
 
     @abstractmethod
     def part(self, seed: int, level: str, truth: Mapping[str, Any] | None = None) -> Any:
-        """The part as nobody has touched it: its truth drawn from the seed, or as a file gives it."""
+        """Return the untouched part, with true values from the seed or a file."""
 
     def pull(self, part: Any, pulled: ControlAction) -> None:
-        """What hands do."""
+        """Run a control."""
         part.pull(pulled.lever)
 
     def standing(
@@ -178,7 +178,7 @@ class Exercise(ABC):
 
     @abstractmethod
     def best(self, part: Any) -> tuple[str, ...]:
-        """Levers that would do good now; empty where the part is best left alone."""
+        """Return the controls that would improve the part now; empty if it is best left alone."""
 
     def is_right(self, part: Any, pulled: ControlAction) -> bool:
         """Return True if a move helps, before it is made."""
@@ -190,7 +190,7 @@ class Exercise(ABC):
 
     @abstractmethod
     def truth(self, part: Any) -> dict[str, ExerciseOutcome]:
-        """The truth of a part, by code, for the debrief."""
+        """Return the true values of a part by code, for the debriefing."""
 
     def found(self, found: Any) -> dict[str, ExerciseOutcome]:
         """The same as the station worked it out from what was measured, as far as it did; from its facts."""
@@ -198,14 +198,14 @@ class Exercise(ABC):
 
     @abstractmethod
     def shortest(self, part: Any) -> int:
-        """Return how many moves hands that follow the calls need for an untouched part; it is spent by asking."""
+        """Return how many moves a learner who follows Stator needs for an untouched part, which is changed by this."""
 
     def fault(self, part: Any) -> str:
-        """Return what was wrong with it, as a code; empty where that is no question."""
+        """Return the code of the part's fault; empty if it has none."""
         return ""
 
     def verdict(self, part: Any) -> str:
-        """Return what the truth would say to the call: `in` or `out`."""
+        """Return the true verdict: `in` or `out`."""
         return "in" if self.reached(part, {}) else "out"
 
     def advice(self, first: Any, now: Any, moves: list[dict[str, Any]], read: Read) -> str:
@@ -234,7 +234,7 @@ class Exercise(ABC):
         found: Mapping[str, ExerciseOutcome],
         truth: Mapping[str, Any] | None = None,
     ) -> dict[str, Any]:
-        """The truth opened, move by move."""
+        """Return the result with the true values after each move."""
         first, now, passed = self.part(seed, level, truth), self.held_to(self.part(seed, level, truth)), 0.0
         moves, began = [], self.left(first, {})
         for each in pulls:
@@ -269,5 +269,5 @@ class Exercise(ABC):
 
 
 def _plain(told: ExerciseOutcome) -> Any:
-    """A value as it is kept."""
+    """Return a value for storage."""
     return told if isinstance(told, str) else [told.value, told.kind, told.resolution]

@@ -1,4 +1,4 @@
-"""What exercises with a crank under a dial share: it is turned by levers or by hand, its needle is read, its swing is to be small."""
+"""Base of exercises with a crank under a dial gauge: it is turned by controls or by hand, and its runout is to be small."""
 
 from __future__ import annotations
 
@@ -27,7 +27,7 @@ class UnderDial(Exercise):
     hard = True
 
     def turned(self, part: Any, pulled: ControlAction) -> bool:
-        """Return True if a lever only turned it, or went to its other end."""
+        """Return True if a control only turned it, or changed to its other end."""
         if pulled.lever in TURNS or pulled.lever == TURN_BY:
             part.angle = (part.angle + TURNS.get(pulled.lever, BY_DEG * steps_of(pulled))) % 360
             return True

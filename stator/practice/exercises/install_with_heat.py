@@ -1,4 +1,4 @@
-"""One hot half, five bearings: a slow oven, a gun on bare metal, and one seat that is tighter than its code."""
+"""Exercise with a hot case half and five bearings: a slow oven, an infrared thermometer on bare metal, and one tight seat."""
 
 from __future__ import annotations
 
@@ -99,7 +99,7 @@ class HotHalfExercise(Exercise):
         return "tight_seat" if max(part.truth.tight_um.values()) > 60 + SPARE_UM / 2 else ""
 
     def verdict(self, part: HotHalf) -> str:
-        """Return whether all that is not home yet would fall now."""
+        """Return whether all bearings that are not seated would drop in now."""
         return "in" if all(part.open_um(name) > 0 for name in BEARINGS if name not in part.home) and part.true_c < HURTS_C else "out"
 
     def shortest(self, part: HotHalf) -> int:

@@ -1,4 +1,4 @@
-"""Reading a dial: its needle goes round more than once, trembles and lags; the runout and its high spot are what is kept."""
+"""Exercise in reading a dial: its needle turns more than once, trembles and lags; the runout and its high spot are saved."""
 
 from __future__ import annotations
 
@@ -44,7 +44,7 @@ class ReadDial(Exercise):
         )
 
     def left(self, part: ShaftRunout, read: Read) -> float:
-        """The larger error of the two runouts that were kept; one that was not kept is wrong by the whole of it."""
+        """Return the larger error of the two saved runouts; a missing one counts as zero."""
         found = {end: read.get(f"shaft-tir.{end}") or [0.0] for end in ENDS}
         return max(abs(sum(found[end]) / len(found[end]) - part.truth.tir_mm(end)) for end in ENDS)
 

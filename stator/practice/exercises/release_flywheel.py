@@ -1,4 +1,4 @@
-"""Freeing a flywheel: is it the right puller, how hard, and how long."""
+"""Exercise in removing a flywheel: the right puller, the torque, and the time."""
 
 from __future__ import annotations
 

@@ -1,4 +1,4 @@
-"""Shimming a crank: two manuals that disagree, a stack to be measured, shims that are not what their bags say."""
+"""Exercise in shimming a crank: two manuals that disagree, a stack to measure, and shims that differ from their marking."""
 
 from __future__ import annotations
 

@@ -1,4 +1,4 @@
-"""Parting a case: screws turned, gaps measured, halves levelled, and a bolt that may still be in."""
+"""Exercise in splitting a case: screws, gaps, level halves, and possibly a forgotten bolt."""
 
 from __future__ import annotations
 
@@ -58,7 +58,7 @@ class Split(Exercise):
         return DisplayedValue("bound" if part.binds else "moved" if part.mean_mm else "closed")
 
     def left(self, part: Halves, read: Read) -> float:
-        """Return how far one side leads, across the joint."""
+        """Return by how much one side leads, across the joint."""
         return abs(part.slope) * SPAN_MM
 
     def limit(self, part: Halves) -> float:

@@ -1,4 +1,4 @@
-"""Truing a pressed crank: its dial is read, it is struck, squeezed and wedged, and some cranks are beyond that."""
+"""Exercise in truing a pressed crank: reading, striking, squeezing and wedging; some cranks cannot be trued."""
 
 from __future__ import annotations
 

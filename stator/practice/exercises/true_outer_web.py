@@ -1,4 +1,4 @@
-"""Truing the outer webs of a built-up twin on its centre bearings: each has turned about its pin, and is turned back."""
+"""Exercise in truing the outer webs of a built-up twin on its center bearings."""
 
 from __future__ import annotations
 
@@ -59,5 +59,5 @@ class OuterWeb(UnderDial):
 
 
 def _signed(turn: Any) -> float:
-    """Return what the call would turn back, as the truth counts it."""
+    """Return the correction of the verdict with the sign of the true value."""
     return float(turn.turn_deg if turn.direction == "counter-clockwise" else -turn.turn_deg)

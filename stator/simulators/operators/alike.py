@@ -1,4 +1,4 @@
-"""Hands that fit three seals: by their sizes and four depths, or as they come."""
+"""Operators that fit three seals: by their sizes and four depths, or unmeasured."""
 
 from __future__ import annotations
 
@@ -23,7 +23,7 @@ def belongs(part: SealSet, letter: str) -> str:
 
 
 def by_the_sizes(part: SealSet) -> int:
-    """Measure, turn the lip inside, drive, measure four depths, tap where it lags; places that are wrong at the end."""
+    """Fit the seals by measured sizes and depths; return the number of wrong places."""
     for letter in LETTERS:
         place = belongs(part, letter)
         part.pull(f"place-{place}")
@@ -43,7 +43,7 @@ def by_the_sizes(part: SealSet) -> int:
 
 
 def as_they_come(part: SealSet) -> int:
-    """The first seal into the first place that it enters, as it lies; places that are wrong at the end."""
+    """Fit each seal into the first place that it enters; return the number of wrong places."""
     for letter in LETTERS:
         part.pull(f"take-{letter}")
         for place in PLACES:

@@ -1,4 +1,4 @@
-"""Hands that true a pressed crank: by Stator's calls, and by the needle alone."""
+"""Operators that true a pressed crank: by Stator's verdicts, or by the needle only."""
 
 from __future__ import annotations
 
@@ -16,7 +16,7 @@ MOST_MOVES = 24
 
 @dataclass(frozen=True)
 class Outcome:
-    """How it ended: the true swing that is left, moves made, and whether it was given up as beyond truing."""
+    """The result: the true remaining runout, the number of moves, and whether it was given up as not truable."""
 
     left_mm: float
     moves: int
@@ -24,7 +24,7 @@ class Outcome:
 
 
 def one_turn(crank: Crank, end: str) -> RunoutVector:
-    """Eight readings of a turn, as the fitted swing."""
+    """Return eight readings of a turn as the fitted runout."""
     found = runout.fit(TURN, [crank.read(end, angle) for angle in TURN])
     return RunoutVector(found.tir_mm, found.high_spot_deg)
 
@@ -46,7 +46,7 @@ def follow_the_calls(crank: Crank, limit_mm: float, most: int = MOST_MOVES) -> O
 
 
 def strike_where_high(crank: Crank, limit_mm: float, most: int = MOST_MOVES) -> Outcome:
-    """Strike the web that reads higher, at the angle where it reads high, until the needle shows the limit."""
+    """Strike the web with the higher reading at its high spot until the needle shows the limit."""
     for _ in range(most):
         left, right = one_turn(crank, "left"), one_turn(crank, "right")
         if max(left.tir_mm, right.tir_mm) <= limit_mm:

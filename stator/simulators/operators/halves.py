@@ -1,4 +1,4 @@
-"""Hands that part a case: levelling it as Split says, or turning the screws and looking at nothing."""
+"""Operators that split a case: level as Split crankcase recommends, or by turning the screws only."""
 
 from __future__ import annotations
 
@@ -10,14 +10,14 @@ SPAN_MM = 220.0  # across the joint
 
 
 def call_on(halves: Halves) -> tuple[Move, GapPlane]:
-    """Return what Split would say of the gaps as they are, and the plane that it sees."""
+    """Return the move of Split crankcase for the present gaps, and the plane that it computes."""
     plane = fit([Point(name, x, y, halves.gap_mm(name)) for name, (x, y) in PLACES.items()])
     allowed = lead_allowed_mm([DowelFit(DOWEL_MM, ENGAGED_MM)], max(0.0, plane.mean_mm), SPAN_MM)
     return next_move(plane, allowed, split_call(plane, allowed, FEELER_MM).state, PUSH_MM), plane
 
 
 def part_by_the_calls(halves: Halves, most: int = 120) -> bool:
-    """Push, measure, tap or ease as Split says, until the dowels are out; whether it came apart without ever binding twice."""
+    """Push, measure, tap or ease as Split crankcase recommends; return whether it came apart without binding twice."""
     for _ in range(most):
         if halves.mean_mm >= ENGAGED_MM:
             return halves.is_free
@@ -37,7 +37,7 @@ def part_by_the_calls(halves: Halves, most: int = 120) -> bool:
 
 
 def push_on(halves: Halves, most: int = 120) -> bool:
-    """Turn the screws and look at nothing."""
+    """Turn the screws without measuring."""
     for _ in range(most):
         if halves.mean_mm >= ENGAGED_MM:
             return halves.is_free

@@ -1,4 +1,4 @@
-"""Hands that drop five bearings: by what the gun shows of a paint dot, or by the clock."""
+"""Operators that fit five hot bearings: by an infrared thermometer on a paint dot, or by the clock."""
 
 from __future__ import annotations
 
@@ -10,12 +10,12 @@ LOOKS_S = 60.0
 
 
 def shown_when_warm(true_c: float, around_c: float) -> float:
-    """Return what the gun shows of the paint dot then."""
+    """Return what the infrared thermometer shows of the paint dot at that temperature."""
     return seen_c(true_c, PAINT, around_c)
 
 
 def by_the_gun(part: HotHalf) -> int:
-    """Warm until the paint dot shows what the tightest seat wants, drop all; what jams is lifted out, and the case warmed further."""
+    """Heat until the paint dot shows what the tightest seat needs, and fit all; lift out what jams and heat further."""
     size = max(BEARINGS.values())
     wanted = ROOM_C + (TIGHTEST_UM + SPARE_UM) / (1000 * size * CASE_ALPHA) + SPARE_K
     for more_k in (0.0, 30.0, 50.0):
@@ -38,7 +38,7 @@ def by_the_gun(part: HotHalf) -> int:
 
 
 def by_the_clock(part: HotHalf) -> int:
-    """Ten minutes in the oven, then all in, and what does not fall is knocked; bearings spoiled or not home."""
+    """Heat for ten minutes and fit all, with blows if necessary; return the bearings that are spoiled or not seated."""
     part.pull("oven")
     part.passes(600)
     part.pull("out")

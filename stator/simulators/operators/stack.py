@@ -1,4 +1,4 @@
-"""Hands that shim a crank: by measuring every link, or by the old shims and a good feeling."""
+"""Operators that shim a crank: by measuring the stack, or by the old shims and feel."""
 
 from __future__ import annotations
 
@@ -16,7 +16,7 @@ def measured_mm(part: Stack, place: str, times: int = 3) -> float:
 
 
 def by_the_stack(part: Stack) -> bool:
-    """Add up the links, choose shims, measure them, and change one where they are not what their bags say; whether it is within."""
+    """Compute the stack, choose and measure shims, replace one that differs from its marking; return whether it is within limits."""
     links = [
         Dimension(place, measured_mm(part, place), CALLIPER_MM / 2 if place in ("left", "right") else MICROMETER_MM, sign)
         for place, sign in zip(PLACES, (1, 1, 1, -1), strict=True)

@@ -1,4 +1,4 @@
-"""Eyes on a swinging needle: ones that count its rounds and turn one way, and ones that take the face for the reading."""
+"""Operators that read a dial: those that count its turns and approach from one side, and those that read the face only."""
 
 from __future__ import annotations
 
@@ -12,7 +12,7 @@ def off(part: ShaftRunout, end: str, read_mm: float) -> float:
 
 
 def count_rounds(part: ShaftRunout) -> float:
-    """A run-up against the backlash, then once round one way, counting rounds; the larger error of the two ends, mm."""
+    """Approach from one side and count turns once around; return the larger error of the two ends, mm."""
     worst = 0.0
     for end in ENDS:
         seen = []
@@ -26,7 +26,7 @@ def count_rounds(part: ShaftRunout) -> float:
 
 
 def face_alone(part: ShaftRunout) -> float:
-    """Return what the needle points at on the face, its rounds not counted; the larger error of the two ends, mm."""
+    """Read the face without counting turns; return the larger error of the two ends, mm."""
     worst = 0.0
     for end in ENDS:
         seen = []

@@ -1,4 +1,4 @@
-"""Hands that pull a flywheel off its taper by the torque on the screw."""
+"""Operators that pull a flywheel off its taper by the torque on the screw."""
 
 from __future__ import annotations
 
@@ -10,7 +10,7 @@ FETCHED_TURNS, SPARE = 7.0, 0.5  # of the puller that fits; of the torque at whi
 
 
 def free_by_the_torque(wheel: StuckWheel) -> bool:
-    """Five more, then wait, never a blow, never past half the torque at which the thread goes; whether the wheel came off whole."""
+    """Tighten by 5 N·m, wait, never strike, never exceed half of the stripping torque; return whether the flywheel came off undamaged."""
     if wheel.truth.off_pitch_mm:  # seen on the pitch gauge: the right puller is fetched
         wheel.truth = replace(wheel.truth, off_pitch_mm=0.0, turns=FETCHED_TURNS)
     stop_nm = SPARE * wheel.truth.strips_nm

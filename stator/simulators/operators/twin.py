@@ -1,4 +1,4 @@
-"""Hands that true the outer webs of a twin: by the call, and where the needle reads high."""
+"""Operators that true the outer webs of a twin: by Stator's verdict, or where the needle reads high."""
 
 from __future__ import annotations
 
@@ -16,14 +16,14 @@ MOST_MOVES = 30
 
 
 def measured(crank: TwinCrank, end: str) -> OuterShaft:
-    """One turn at an end, and what the call makes of it."""
+    """Return the result of one turn at an end."""
     found = runout.fit(TURN, [crank.read(end, angle) for angle in TURN])
     unsure = gauge_uncertainty(STEP_MM, NOISE_MM, kind="dial") / math.sqrt(len(TURN)) / 2
     return outer_shaft(RunoutVector(found.tir_mm, found.high_spot_deg), THROW_MM, PIN_DEG[end], RIM_MM, unsure)
 
 
 def turn_back(crank: TwinCrank, limit_mm: float) -> float:
-    """Turn the worst web back as far as the call says, until both are within the limit or nothing is worth a blow; the swing left."""
+    """Turn the worst web back as the verdict says until both are within the limit or no blow helps; return the runout."""
     for _ in range(MOST_MOVES):
         shafts = {end: measured(crank, end) for end in ENDS}
         worth = [end for end in ENDS if shafts[end].worth_it]
@@ -37,7 +37,7 @@ def turn_back(crank: TwinCrank, limit_mm: float) -> float:
 
 
 def strike_where_high(crank: TwinCrank, limit_mm: float) -> float:
-    """Strike the end that reads more, always downward where it reads high, at full force; the swing left."""
+    """Strike the end that reads more at its high spot with full force; return the runout."""
     for _ in range(MOST_MOVES):
         shafts = {end: measured(crank, end) for end in ENDS}
         end = max(ENDS, key=lambda each: shafts[each].swing.tir_mm)

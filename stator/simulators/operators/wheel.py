@@ -1,4 +1,4 @@
-"""Hands that balance a flywheel: stops, trial mass, planned holes and a proof; or a hole wherever it comes to rest."""
+"""Operators that balance a flywheel: with stops, trial mass, planned holes and a proof, or with a hole at each stop."""
 
 from __future__ import annotations
 
@@ -20,7 +20,7 @@ STEP_G, MOST_G = 0.05, 6.0
 
 
 def least_that(part: Wheel, mark_deg: float, answers: tuple[str, ...]) -> float:
-    """The least mass at a mark, that mark level, with which it answers so, g."""
+    """Return the lowest mass at a level mark with which it answers so, g."""
     for number in range(round(MOST_G / STEP_G)):
         if part.let_go(mark_deg, number * STEP_G) in answers:
             return number * STEP_G
@@ -28,7 +28,7 @@ def least_that(part: Wheel, mark_deg: float, answers: tuple[str, ...]) -> float:
 
 
 def proved(part: Wheel) -> Unbalance | None:
-    """Return what four masses show; None where it turns by itself at too many marks."""
+    """Return the result of four masses; None if it turns by itself at too many marks."""
     try:
         return by_turning_masses([least_that(part, mark, ("turns",)) for mark in MARKS], ARM_MM, step_g=STEP_G).unbalance
     except BadInput:
@@ -36,7 +36,7 @@ def proved(part: Wheel) -> Unbalance | None:
 
 
 def heavy_there(part: Wheel) -> Unbalance | None:
-    """Return where the stops say, and how much a trial mass says; None where the stops tell nothing."""
+    """Return the heavy spot from stops and the unbalance from a trial mass; None if the stops are not significant."""
     marks: list[float] = []
     while len(marks) < ENOUGH:
         marks.append(part.rolled_deg())
@@ -48,9 +48,9 @@ def heavy_there(part: Wheel) -> Unbalance | None:
 
 
 def by_the_calls(part: Wheel, permitted_gmm: float) -> float:
-    """Go after go until the proof is within what is permitted; the unbalance left, g·mm.
+    """Balance until the proof is within the permitted unbalance; return the residual, g·mm.
 
-    A wheel not to be touched is left alone.
+    A flywheel that must not be balanced is left alone.
     """
     if part.truth.sound != "sound" or not part.truth.shook:
         return part.gmm

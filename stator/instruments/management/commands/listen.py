@@ -1,4 +1,4 @@
-"""Print the readings of one connection, without Stator's pages: `manage.py listen socket://127.0.0.1:5331 --kind length`."""
+"""Print the readings of one connection without the web pages: `manage.py listen socket://127.0.0.1:5331 --kind length`."""
 
 from __future__ import annotations
 
