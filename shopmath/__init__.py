@@ -1,4 +1,4 @@
-"""Rules and numbers of the bench: fits, heat, forces, run-out, balance.
+"""Rules and numbers of the workshop: fits, heat, forces, runout, balance.
 
 No interface code, no clock, no files but its own tables.
 """

@@ -1,4 +1,4 @@
-"""Numbers on their way to a reader: a value with its kind, the step it is known to, and its uncertainty.
+"""Numbers for display: a value with its kind, the resolution to which it is known, and its uncertainty.
 
 A rule or a judgement hands these on; which unit and how many digits a reader sees is decided where the sentence is made.
 """
@@ -43,7 +43,7 @@ class Amount:
 
     @property
     def is_rounded(self) -> bool:
-        """Whether it is shown no finer than it is known: with its uncertainty, or rounded for it."""
+        """Return True if it is displayed with its uncertainty or rounded to it."""
         return self.uncertainty is not None or bool(self.toward) or self.kind in (DURATION, CHANCE)
 
 
@@ -182,7 +182,7 @@ def mounted_clearance(value_mm: float, toward: str = NEAREST) -> Amount:
 
 
 def estimate(amount: Amount, half_width: float, toward: str = NEAREST) -> Amount:
-    """Return an estimate for display without its uncertainty, rounded to what is known.
+    """Return an estimate for display without its uncertainty, but rounded to it.
 
     Parameters
     ----------
@@ -215,7 +215,7 @@ def estimate_range(low: Amount, high: Amount) -> tuple[Amount, Amount]:
 
 
 def known_exactly(amount: Amount) -> Amount:
-    """Return a number for display that is exactly what it says: an assumption, a limit of a table or of a tolerance class.
+    """Return an exact number for display: an assumption, or a limit of a table or a tolerance class.
 
     Examples
     --------
@@ -226,7 +226,7 @@ def known_exactly(amount: Amount) -> Amount:
 
 
 def rough(amount: Amount, toward: str = NEAREST) -> Amount:
-    """Return an estimate that is known within a factor of 2 to 3, such as a force from friction, for display with two digits.
+    """Return an estimate that is known within a factor of 2 to 3, such as a friction force, with two digits.
 
     Examples
     --------

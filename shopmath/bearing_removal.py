@@ -13,7 +13,7 @@ from shopmath.verdict import IN, STOP, TOO_CLOSE
 
 @dataclass(frozen=True)
 class SeatPicture:
-    """What matters about a seat for getting its bearing out.
+    """Properties of a seat that matter for removing its bearing.
 
     `retained` names what holds it, `tools` what the shop has.
     """
@@ -32,7 +32,7 @@ class SeatPicture:
 
 @dataclass(frozen=True)
 class RemovalMethod:
-    """A way to do it: its state (`in`, `too_close`, `stop`), cost (lower is kinder), the reasons in clauses, and their codes."""
+    """A method: its state (`in`, `too_close`, `stop`), cost (the lowest is the gentlest), the reasons in clauses, and their codes."""
 
     key: str
     words: str
@@ -170,7 +170,7 @@ _SHAFT: tuple[tuple[str, str, _Judge], ...] = (
 
 
 def ways(seat: SeatPicture) -> tuple[RemovalMethod, ...]:
-    """Every way out of a seat, the kindest first, those refused last.
+    """Return every removal method for a seat, the gentlest first, refused ones last.
 
     Parameters
     ----------

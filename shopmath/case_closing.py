@@ -1,4 +1,4 @@
-"""Closing a case: the order and stages of its bolts, what they hold and bear, how long the sealant waits, whether it holds pressure."""
+"""Closing of a case: order and stages of its bolts, their loads, the sealant's open time, and leakage."""
 
 from __future__ import annotations
 
@@ -23,7 +23,7 @@ CAUTIOUS_DROP_KPA_MIN = 1.0  # shop rule where the card says nothing
 
 @dataclass(frozen=True)
 class Bolt:
-    """A bolt by name and place on the joint face, mm."""
+    """A bolt by name and place on the mating surface, mm."""
 
     name: str
     x_mm: float
@@ -83,7 +83,7 @@ def _extend(
     near: dict[str, str],
     steps: Iterator[int],
 ) -> list[str] | None:
-    """The rest of an order, the best next bolt first, going back where a choice leaves only a neighbour; None when no step is left."""
+    """Return the rest of an order, the best next bolt first, with backtracking if only a neighbor is left; None without steps left."""
     left = [name for name in names if name not in order]
     if not left:
         return order
@@ -119,7 +119,7 @@ def stages_nm(torque_nm: float) -> tuple[float, ...]:
 
 @dataclass(frozen=True)
 class BoltLoad:
-    """What a torque puts on a bolt, N as a band, against its proof load and the case's thread; the call and why."""
+    """Preload of a bolt from a torque, N as a range, compared with its proof load and the case's thread."""
 
     preload_n: Estimate
     proof_n: float
@@ -138,7 +138,7 @@ def bolt_load(
     *,
     state: str = AS_RECEIVED,
 ) -> BoltLoad:
-    """A torque weighed: preload against the bolt's proof load and what the case's thread stands.
+    """Return the preload of a torque compared with the bolt's proof load and the strength of the case's thread.
 
     Parameters
     ----------
@@ -200,7 +200,7 @@ def bolt_load(
 
 
 def open_time_left(open_s: float, elapsed_s: float, remaining_steps_s: Sequence[float]) -> Conformity:
-    """Return whether the sealant stays open long enough for what is left to do.
+    """Return whether the sealant remains open long enough for the remaining steps.
 
     Parameters
     ----------
@@ -265,7 +265,7 @@ def warmed_kpa(gauge_kpa: float, before_c: float, after_c: float) -> float:
 
 
 def leak_settled_min(rate_kpa_min: float, limit_kpa_min: float, uncertainty_kpa: float) -> int | None:
-    """Return how long a leak test must be held to tell a rate from its limit, whole minutes; None where no reasonable time does.
+    """Return the duration of a leak test that decides between a rate and its limit, whole minutes; None if no reasonable one does.
 
     Examples
     --------
@@ -289,7 +289,7 @@ def leak(
     before_c: float | None = None,
     after_c: float | None = None,
 ) -> Conformity:
-    """A pressure or vacuum test: drop per minute against the limit.
+    """Return the verdict of a pressure or vacuum test: the drop per minute compared with the limit.
 
     Parameters
     ----------

@@ -10,7 +10,7 @@ from shopmath.verdict import Conformity, combined, judge
 
 
 class CentringMove(NamedTuple):
-    """How far, mm; toward which side (`left`, `right`, empty when centred); turns of the tool."""
+    """Distance, mm; side (`left`, `right`, empty if centered); turns of the tool."""
 
     move_mm: float
     toward: str
@@ -56,7 +56,7 @@ class Centred:
 
 
 def centred(left_gap_mm: float, right_gap_mm: float, pitch_mm: float, limit_mm: float, uncertainty_mm: float = 0.0) -> Centred:
-    """Return whether a crank stands in the middle.
+    """Return whether a crank is centered.
 
     Parameters
     ----------

@@ -1,4 +1,4 @@
-"""Parts that must point somewhere: a flat, a groove, an oil hole against the direction the drawing asks for.
+"""Direction of parts: a flat, a groove or an oil hole compared with the direction in the drawing.
 
 Angles in degrees, counter-clockwise from the right as the joint face is drawn. The difference is taken the short way round.
 """
@@ -10,7 +10,7 @@ from shopmath.verdict import Conformity, judge
 
 
 def off_by_deg(measured_deg: float, wanted_deg: float, *, either_end: bool = False) -> float:
-    """Return how far a part is turned from where it should point, counter-clockwise positive, the short way round.
+    """Return the angle between a part and its specified direction, counter-clockwise positive, by the shorter way.
 
     Parameters
     ----------
@@ -42,7 +42,7 @@ def off_by_deg(measured_deg: float, wanted_deg: float, *, either_end: bool = Fal
 def clocked(
     measured_deg: float, wanted_deg: float, within_deg: float, uncertainty_deg: float = 0.0, *, either_end: bool = False
 ) -> Conformity:
-    """The call on a direction.
+    """Return the verdict on a direction.
 
     Parameters
     ----------

@@ -1,4 +1,4 @@
-"""Fitting without heat: what it takes to push or draw a ring, a bush or a needle shell home cold, and when heat is the better way."""
+"""Installation without heat: the force to push or pull a ring, a bushing or a drawn cup in, and when heat is better."""
 
 from __future__ import annotations
 
@@ -24,7 +24,9 @@ STEEL_E_MPA, STEEL_NU = 208e3, 0.30  # of a bearing ring
 
 @dataclass(frozen=True)
 class ColdFit:
-    """What goes into what: diameter, length and raceway of the ring, outside of the boss round it (mm), the boss's metal, dry or oiled.
+    """The parts of a fit.
+
+    Diameter, length and raceway of the ring, outside of the boss around it (mm), the boss's metal, dry or oiled.
 
     `interference_mm` is least, likely and greatest; a negative one is a gap there.
     """
@@ -46,7 +48,7 @@ def _pressure_mpa(fit: ColdFit, interference_mm: float) -> float:
 
 
 def cold_force(fit: ColdFit) -> Estimate:
-    """Force that pushes a ring home cold.
+    """Return the force that pushes a ring in cold.
 
     Parameters
     ----------
@@ -88,7 +90,7 @@ def cold_force(fit: ColdFit) -> Estimate:
 
 
 def cold_stress_mpa(fit: ColdFit) -> float:
-    """Stress at the bore of the boss at the greatest interference, MPa.
+    """Return the stress at the bore of the boss at the highest interference, MPa.
 
     Examples
     --------
@@ -101,7 +103,7 @@ def cold_stress_mpa(fit: ColdFit) -> float:
 
 @dataclass(frozen=True)
 class Draw:
-    """Drawing a ring in with a screw: turns to its shoulder, torque on the way (N·m), the torque that says it is home."""
+    """A ring pulled in with a screw: turns to its shoulder, torque on the way (N·m), and the torque that shows that it is seated."""
 
     turns: float
     torque_nm: Estimate
@@ -109,7 +111,7 @@ class Draw:
 
 
 def drawn_in(fit: ColdFit, travel_mm: float, screw_mm: float, pitch_mm: float, bearing_radius_mm: float) -> Draw:
-    """Return what a screw takes that draws a ring to its shoulder.
+    """Return turns and torques of a screw that pulls a ring to its shoulder.
 
     Parameters
     ----------
@@ -152,7 +154,7 @@ def drawn_in(fit: ColdFit, travel_mm: float, screw_mm: float, pitch_mm: float, b
 
 
 def inside_of_ring_mm(bearing: Bearing) -> float:
-    """Mean inside of what is pressed in, mm, *estimate*: the raceway of an outer ring, the inside of a drawn cup.
+    """Return the mean inside diameter of what is pressed in, mm (*estimate*): the raceway of an outer ring, the inside of a drawn cup.
 
     Examples
     --------
@@ -166,7 +168,7 @@ def inside_of_ring_mm(bearing: Bearing) -> float:
 
 
 def start_lean_mm(fit: ColdFit) -> float:
-    """Return how far out of square a ring may stand when it starts, mm across its face.
+    """Return how far out of square a ring may be when it starts, mm across its face.
 
     Pushed on, a ring that leans is as much wider in the bore as its lean times width over diameter: at most its interference again.
 
@@ -182,7 +184,7 @@ def start_lean_mm(fit: ColdFit) -> float:
 
 @dataclass(frozen=True)
 class Instead:
-    """Why heat is the better way, as codes, none where it is not; the case's temperature at which nothing is forced, °C; stress, MPa.
+    """Why heat is better, as codes; the temperature of the case at which no force is needed, °C; stress, MPa.
 
     `beyond_reach`: more force than there is; `tight`: more than a thousandth of the diameter; `strains`: more than half of yield.
     """
@@ -241,7 +243,7 @@ def heat_instead(fit: ColdFit, able_n: float | None = None, room_c: float = 20.0
 
 
 def seated_by_screw(draw: Draw, turns: float, torque_nm: float | None = None) -> str:
-    """Return what turns and torque say of a ring that is drawn in: `home`, `binds` short of its shoulder, `goes_on`, or `counted` alone.
+    """Return the verdict of turns and torque on a ring that is pulled in: `home`, `binds`, `goes_on`, or `counted`.
 
     Examples
     --------
@@ -258,7 +260,7 @@ def seated_by_screw(draw: Draw, turns: float, torque_nm: float | None = None) ->
 
 
 def pushed_with(force: Estimate, peak_n: float) -> str:
-    """Return what the force of pressing in says of a fit: `loose` below the least expected, `binds` above the most, else `as_expected`.
+    """Return the verdict of the pressing force on a fit: `loose` below the expected range, `binds` above, else `as_expected`.
 
     Examples
     --------

@@ -1,4 +1,4 @@
-"""What holds a press joint besides its grip: friction by its condition, retaining compound by its class and how warm it is."""
+"""Strength of a press joint besides its interference: friction by condition, retaining compound by class and temperature."""
 
 from __future__ import annotations
 
@@ -60,7 +60,7 @@ _SEATS = (  # beginning of a metal's key -> the pairing of the friction table, a
 
 
 def seat_friction(metal: str, condition: str) -> Estimate:
-    """Friction of a ring or a bush that is pushed into a seat cold, *estimate*.
+    """Return the friction of a ring or a bushing that is pushed into a seat cold (*estimate*).
 
     Parameters
     ----------
@@ -153,7 +153,7 @@ def compound_shear_mpa(strength: str, joint_c: float = 20.0) -> Estimate:
 
 
 def release_temperature_c(strength: str) -> Estimate:
-    """Temperature at which a retaining compound lets go, *estimate*, °C.
+    """Return the temperature at which a retaining compound releases (*estimate*), °C.
 
     Examples
     --------

@@ -18,7 +18,7 @@ _registry: UnitRegistry[Any] | None = None
 
 
 def _units() -> UnitRegistry[Any]:
-    """The unit registry, made on the first conversion; its definitions come from a cache folder after the first time."""
+    """Return the unit registry, created on the first conversion; its definitions come from a cache folder after the first time."""
     global _registry
     with _lock:
         if _registry is None:

@@ -44,7 +44,7 @@ def turns(travel_mm: float, pitch_mm: float) -> float:
 
 
 def pull_force_n(interference_mm: tuple[float, float], bore_mm: float, width_mm: float) -> Estimate:
-    """Force that slides a shaft into an inner ring, *estimate*.
+    """Return the force that slides a shaft into an inner ring (*estimate*).
 
     Parameters
     ----------
@@ -133,7 +133,7 @@ def pull_torque_nm(force_n: Estimate, screw_mm: float, pitch_mm: float, bearing_
 
 
 def binding(torque_nm: float, expected: PullTorque, turns_done: float, turns_wanted: float) -> Conformity:
-    """Return what the wrench says while it pulls.
+    """Return the verdict of the torque while it pulls.
 
     Parameters
     ----------
@@ -179,7 +179,7 @@ def binding(torque_nm: float, expected: PullTorque, turns_done: float, turns_wan
 
 @dataclass(frozen=True)
 class InTurn:
-    """Which end of a crank is pulled next, how far the other is ahead in mm, and whether that is more than its bearings should bear."""
+    """Which end of a crank is pulled next, the lead of the other in mm, and whether that is more than its bearings withstand."""
 
     end: str
     lead_mm: float
@@ -187,7 +187,7 @@ class InTurn:
 
 
 def in_turn(to_go_mm: Mapping[str, float], lead_mm: float = LEAD_MM) -> InTurn:
-    """Return which end goes on where a crank is pulled through both ends of a case in turn.
+    """Return which end is pulled next if a crank is pulled through both ends of a case in turn.
 
     Pulled at one end alone, it is dragged through the bearings of the centre section, and its webs against them.
 
@@ -228,7 +228,7 @@ def in_turn(to_go_mm: Mapping[str, float], lead_mm: float = LEAD_MM) -> InTurn:
 
 
 def seated(left_gap_mm: float, right_gap_mm: float, limit_mm: float, uncertainty_mm: float = 0.0) -> Conformity:
-    """Return whether a crank is home on both sides: gaps equal within a limit, else the side with the larger gap is not.
+    """Return whether a crank is seated on both sides: equal gaps within a limit, else the side with the larger gap is not.
 
     Examples
     --------

@@ -1,4 +1,4 @@
-"""How a crank is held and measured, a shaft's run-out as a vector, and how far an outer web has turned about its pin.
+"""Support and measurement of a crank, a shaft's runout as a vector, and the rotation of an outer web about its pin.
 
 Angles are the crank's own: the reference is 0, counter-clockwise seen from the right end.
 """
@@ -36,7 +36,7 @@ def refuse_on_support(side: str, support_mm: float, gauge_mm: float) -> None:
 
 @dataclass(frozen=True)
 class PressedCrank:
-    """Where it is held and measured: z of supports and gauges, mm, left negative; throw (half the stroke), mm."""
+    """Positions of supports and gauges: z, mm, left negative; throw (half the stroke), mm."""
 
     support_left_mm: float
     support_right_mm: float
@@ -58,7 +58,7 @@ class PressedCrank:
 
 @dataclass(frozen=True)
 class RunoutVector:
-    """Fitted swing, peak to peak, mm, and the angle where the shaft is toward the gauge."""
+    """Fitted runout, peak to peak, mm, and the angle at which the shaft is toward the gauge."""
 
     tir_mm: float
     high_spot_deg: float
@@ -74,7 +74,7 @@ class RunoutVector:
 
 @dataclass(frozen=True)
 class OuterTurn:
-    """How far an outer web has turned about its pin: degrees, mm at its rim opposite the pin, and which way to turn it back."""
+    """Rotation of an outer web about its pin: degrees, mm at its rim opposite the pin, and the direction to turn it back."""
 
     turn_deg: float
     rim_mm: float
@@ -82,13 +82,13 @@ class OuterTurn:
 
 
 def _seen(swing: RunoutVector) -> None:
-    """Refuse a swing that no gauge has shown."""
+    """Refuse a runout that no gauge can show."""
     not_negative("tir_mm", swing.tir_mm)
     finite("high_spot_deg", swing.high_spot_deg)
 
 
 def outer_turn(swing: RunoutVector, throw_mm: float, pin_deg: float, rim_radius_mm: float) -> OuterTurn:
-    """Return how far an outer web of a multi-cylinder crank has turned, the crank held on its centre bearings.
+    """Return the rotation of an outer web of a multi-cylinder crank on its center bearings.
 
     Parameters
     ----------

@@ -1,4 +1,4 @@
-"""Which driver, socket or old ring may push a part: on the ring that is the tight one, and clear of everything else.
+"""Which driver, socket or old ring may push a part: on the tight ring, clear of everything else.
 
 Shoulder diameters of a ball bearing's rings are not on its marking. They lie about a fifth of the section to both sides of the pitch
 circle (*estimate*); measure when a driver is near an edge of its window.
@@ -87,7 +87,7 @@ def inner_ring(bearing: Bearing) -> Window:
 
 
 def pin_end(diameter_mm: float) -> Window:
-    """For a pin, bush or plug: on its end, clear of the hole it goes into; over half of its width, so that it does not tilt.
+    """Return limits for a pin, bushing or plug: on its end, clear of the hole, over half of its width so that it does not tilt.
 
     Examples
     --------

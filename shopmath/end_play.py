@@ -1,4 +1,4 @@
-"""End float: what is left between case, gasket, crank and bearings, how sure, and the shims that put it right."""
+"""End play from case, gasket, crank and bearings with its uncertainty, and the shims that correct it."""
 
 from __future__ import annotations
 
@@ -16,7 +16,7 @@ NEARER_MM = 0.005  # a combination that comes nearer the middle by less is no al
 
 @dataclass(frozen=True)
 class Dimension:
-    """One link of the stack: its size, its expanded uncertainty, mm, and +1 where it makes room, -1 where it takes it."""
+    """A dimension of the stack: its size, its expanded uncertainty, mm, and its sign: +1 adds end play, -1 removes it."""
 
     name: str
     value_mm: float
@@ -26,7 +26,7 @@ class Dimension:
 
 @dataclass(frozen=True)
 class EndPlay:
-    """End float, mm, and how unsure it is: all errors against it, and by root sum of squares."""
+    """End play, mm, and its uncertainty: the sum of all errors, and the root sum of squares."""
 
     value_mm: float
     worst_mm: float
@@ -34,7 +34,7 @@ class EndPlay:
 
 
 def stack(dimensions: Sequence[Dimension]) -> EndPlay:
-    """End float from its links.
+    """Return the end play from its dimensions.
 
     Parameters
     ----------
@@ -87,7 +87,7 @@ class ShimChoice:
 def choose_shims(
     float_without_mm: float, low_mm: float, high_mm: float, kit_mm: Sequence[float], most: int = 2, uncertainty_mm: float = 0.0
 ) -> ShimChoice:
-    """The shims of a kit that put the float right.
+    """Return the shims of a kit that correct the end play.
 
     Parameters
     ----------

@@ -1,4 +1,4 @@
-"""Feeler blades: which to put together for a thickness."""
+"""Feeler gauge blades that make up a thickness."""
 
 from __future__ import annotations
 
@@ -9,7 +9,7 @@ from shopmath.validation import BadInput, gettext_noop, positive
 
 
 def stack(target_mm: float, blades_mm: Sequence[float], most: int = 3) -> tuple[float, ...]:
-    """The blades that come nearest to a thickness, each once, the thickest first.
+    """Return the blades that come nearest to a thickness, each once, the thickest first.
 
     Parameters
     ----------

@@ -1,4 +1,4 @@
-"""A flywheel going on its taper: does the contact carry, what torque does the cone hold by friction, what does the engine ask of it."""
+"""Installation of a flywheel on its taper: contact, torque capacity by friction, and the torque that the engine needs."""
 
 from __future__ import annotations
 
@@ -18,7 +18,7 @@ CONTACT_GOOD, CONTACT_POOR = 0.70, 0.50  # share of the cone that shows blue, sh
 
 @dataclass(frozen=True)
 class TaperCapacity:
-    """Seating force, N, and the torque that friction alone carries, N·m; the call against what is asked, None when nobody knows that."""
+    """Seating force, N, the torque by friction, N·m, and the verdict compared with the needed torque, None if that is unknown."""
 
     seating_n: Estimate
     torque_nm: Estimate
@@ -35,7 +35,7 @@ def holds(
     *,
     nut: str = UNKNOWN,
 ) -> TaperCapacity:
-    """Torque that a taper carries once its nut is tight.
+    """Return the torque capacity of a taper with a tightened nut.
 
     Parameters
     ----------
@@ -93,7 +93,7 @@ def holds(
 
 
 def contact(share: float, at_large_end: bool) -> Conformity:
-    """Return whether a blued taper carries as it is, or wants lapping.
+    """Return whether the contact of a blued taper suffices, or lapping is needed.
 
     Parameters
     ----------

@@ -1,4 +1,4 @@
-"""Pulling a flywheel off its taper: what the engaged threads stand, what the taper wants, at which torque to stop.
+"""Pulling of a flywheel off its taper: strength of the engaged threads, needed force, and the torque limit.
 
 The nut's torque seated the taper; friction holds it; a long stay or fretting raises that. The puller's thread in the boss stands so
 much per whole turn engaged. Between what the taper wants and what the thread stands lies the torque to stop at.
@@ -152,7 +152,7 @@ def same_size(puller_d_mm: float, boss_bore_mm: float, pitch_mm: float) -> Confo
 
 
 def bound_early(turns: float, free_turns: float) -> bool:
-    """Return True if a puller of the right thread bound before it should: coating or damage in the boss, not a wrong thread.
+    """Return True if the right puller bound early, because of a coating or damage in the hub.
 
     Examples
     --------
@@ -265,7 +265,7 @@ def pull(
     boss_uts_mpa: float = BOSS_UTS_MPA,
     screw_class: str = "8.8",
 ) -> PullerLoad:
-    """Weigh what the engaged threads stand against what the taper wants.
+    """Compare the strength of the engaged threads with the force that the taper needs.
 
     Parameters
     ----------
@@ -352,7 +352,7 @@ def pull(
 
 
 def torque_call(torque_nm: float, found: PullerLoad) -> Conformity:
-    """The call on a torque now on the centre screw.
+    """Return the verdict on the present torque of the center screw.
 
     Examples
     --------

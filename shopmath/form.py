@@ -1,4 +1,4 @@
-"""The form of a journal or a bore: what six diameters say of taper and ovality, and what they cannot see.
+"""Form of a journal or a bore: taper and ovality from six diameters, and what they cannot detect.
 
 Two depths, three angles (0°, 60°, 120°): three diameters at one depth give mean and ovality exactly. A shape with three or five lobes has
 the same diameter all round: two points never see it, a vee block does.
@@ -19,7 +19,7 @@ DEPTHS = ("mouth", "bottom")
 
 @dataclass(frozen=True)
 class Form:
-    """Mean diameter; taper over the two depths (positive when the bottom is larger); the larger ovality and where it is long; spread."""
+    """Mean diameter; taper over the two depths (positive if the bottom is larger); the larger ovality with its direction; spread."""
 
     mean_mm: float
     taper_mm: float
@@ -31,7 +31,7 @@ class Form:
 
 @dataclass(frozen=True)
 class Oval:
-    """One round of a surface: mean diameter, ovality (longest less shortest), mm, and the angle it is longest at."""
+    """One round of a surface: mean diameter, ovality (longest minus shortest), mm, and the angle of the longest."""
 
     mean_mm: float
     ovality_mm: float
@@ -120,7 +120,7 @@ def form(mouth_mm: Sequence[float], bottom_mm: Sequence[float]) -> Form:
 
 
 def v_block_factor(lobes: int, vee_deg: float = 90.0) -> float:
-    """Return how much more than the true out-of-roundness a gauge over a vee swings, for so many lobes.
+    """Return the ratio of the reading over a V-block to the true out-of-roundness, for a number of lobes.
 
     Parameters
     ----------
@@ -163,7 +163,7 @@ def v_block_factor(lobes: int, vee_deg: float = 90.0) -> float:
 
 
 def lobing_mm(swing_mm: float, ovality_mm: float, vee_deg: float = 90.0, lobes: int = 3) -> float:
-    """Out-of-roundness from lobes that two points do not see, least: what the swing over a vee holds beyond ovality.
+    """Return the lowest out-of-roundness from lobes that two points cannot detect: the reading over a V-block beyond ovality.
 
     Parameters
     ----------
@@ -197,7 +197,7 @@ def lobing_mm(swing_mm: float, ovality_mm: float, vee_deg: float = 90.0, lobes: 
 
 @dataclass(frozen=True)
 class Repair:
-    """A way on for a seat that is out: whether it can be taken, and why, in words and as code and values (mm)."""
+    """A repair of a seat that is not OK: whether it is possible, and why, as text and as code and values (mm)."""
 
     key: str
     words: str
@@ -214,7 +214,7 @@ COMPOUND_SHAPE_MM = 0.02  # compound fills a gap, it does not round a seat: shop
 def repair_options(
     loose_mm: float, form_mm: float, wall_mm: float | None, compound_gap_mm: float | None, on: str = "case", *, hot: bool = False
 ) -> tuple[Repair, ...]:
-    """Ways on for a seat that holds its bearing no more, the kindest first.
+    """Return repairs of a seat that no longer retains its bearing, the gentlest first.
 
     Parameters
     ----------

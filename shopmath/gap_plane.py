@@ -1,4 +1,4 @@
-"""A plane through gaps: how far a case half, a seal or a ring stands off square, and where.
+"""A plane through gaps: how far a case half, a seal or a ring is out of square, and in which direction.
 
 x to the right and y up, as drawn looking at the face of the half that stays on the bench. The gap at a point is
 mean + slope·(x·cos + y·sin) about the middle of the points; it leads where it is widest.
@@ -31,7 +31,7 @@ class Point:
 
 @dataclass(frozen=True)
 class GapPlane:
-    """Mean gap at the middle, slope mm per mm, direction of the widest gap, lead over the points, who leads and lags, residuals."""
+    """Mean gap at the center, slope mm per mm, direction of the widest gap, lead over the points, places, residuals."""
 
     mean_mm: float
     slope: float
@@ -111,7 +111,7 @@ def fit(points: Sequence[Point]) -> GapPlane:
 
 @dataclass(frozen=True)
 class GapCheck:
-    """Whether gaps disagree with any plane, and the places to measure again: all of four, the one to blame of five or more.
+    """Whether gaps disagree with any plane, and the places to measure again: all of four, the faulty one of five or more.
 
     `blind` are the places whose misreading the others would not show; then another place, well apart, is wanted.
     """
@@ -188,7 +188,7 @@ def _free(points: Sequence[Point]) -> list[float]:
 
 
 def further_place(points: Sequence[Point], offered: Sequence[Point]) -> Point | None:
-    """The place among those offered that best lets a misreading at any place be seen; None when none does.
+    """Return the offered place that best detects an error at any place; None if none does.
 
     Parameters
     ----------
@@ -219,7 +219,7 @@ def further_place(points: Sequence[Point], offered: Sequence[Point]) -> Point | 
 
 
 def bind_lead_mm(clearance_mm: float, engaged_mm: float, span_mm: float) -> float:
-    """Lead at which a dowel binds in its hole.
+    """Return the lead at which a dowel binds in its hole.
 
     Parameters
     ----------

@@ -1,4 +1,4 @@
-"""What a gauge is worth: how far its readings scatter, and the uncertainty of one reading or of the mean of several."""
+"""Accuracy of gauges: the scatter of readings, and the uncertainty of one reading or of the mean of several."""
 
 from __future__ import annotations
 
@@ -24,7 +24,7 @@ CHECKED, MOST_CHECKED = 10, 100  # readings of a repeatability check
 
 
 def usual_spread(kind: str | None, resolution: float, of: float | None = None) -> float:
-    """Standard deviation that a gauge of a kind is taken to repeat to, where nobody has tried: *estimate*, never under half a step.
+    """Return the assumed repeatability of a kind of gauge if nobody has tested it (*estimate*), never less than half a step.
 
     Parameters
     ----------
@@ -58,7 +58,7 @@ def usual_spread(kind: str | None, resolution: float, of: float | None = None) -
 
 
 def repeatability_of(readings: Sequence[float]) -> float:
-    """A gauge's own repeatability from a check: ten readings of one thing, or more, set anew each time.
+    """Return a gauge's repeatability from a check: at least ten readings of one part, set again each time.
 
     Parameters
     ----------
@@ -106,7 +106,7 @@ def gauge_uncertainty(
     kind: str | None = None,
     of: float | None = None,
 ) -> float:
-    """Expanded uncertainty (k = 2) of a reading, or of the mean of repeats.
+    """Return the expanded uncertainty (k = 2) of a reading, or of the mean of repeats.
 
     Parameters
     ----------

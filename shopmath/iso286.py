@@ -39,7 +39,7 @@ class Limits:
 
 @dataclass(frozen=True)
 class Fit:
-    """Least and greatest interference, mm; the least may be negative, which is a clearance."""
+    """Lowest and highest interference, mm; the lowest may be negative, which is a clearance."""
 
     min_interference_mm: float
     max_interference_mm: float
@@ -169,7 +169,7 @@ def limits(code: str, nominal_mm: float) -> Limits:
 
 
 def fit(inner_um: Limits, outer_um: Limits) -> Fit:
-    """Interference between an inner part (ring, shaft) and an outer one (bore) of the same nominal size.
+    """Return the interference between an inner part (ring, shaft) and an outer one (bore) of the same nominal size.
 
     Parameters
     ----------
@@ -190,7 +190,7 @@ def fit(inner_um: Limits, outer_um: Limits) -> Fit:
 
 
 def measured_um(measured_mm: float, nominal_mm: float, uncertainty_mm: float) -> Limits:
-    """A measured size in place of a code: its band is the uncertainty (k = 2) widened to three standard deviations.
+    """A measured size instead of a code: its range is the uncertainty (k = 2) widened to three standard deviations.
 
     Examples
     --------

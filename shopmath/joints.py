@@ -1,4 +1,4 @@
-"""The plan of a press joint: what it takes to start it, whether the press can, what heat does to it, what the hub bears.
+"""The plan of a press joint: the force to start it, the capacity of the press, the effect of heat, the stress in the hub.
 
 A crank web is no ring round its pin. What holds like a ring lies between two: one of the pin and twice the thinnest wall, and one as wide
 as the whole web. Both ends, the band of friction and the band of any retaining compound make the band of the force.
@@ -65,7 +65,7 @@ class PressJoint:
 
 @dataclass(frozen=True)
 class JointPlan:
-    """Force to start or to slide it, N, as a band; stress in the web, MPa, against its yield; what is left of the interference, mm."""
+    """Force to start or to slide it, N, as a range; stress in the web, MPa, compared with its yield; remaining interference, mm."""
 
     force_n: Estimate
     compound_n: Estimate
@@ -80,7 +80,7 @@ class JointPlan:
 
 
 def _grip(joint: PressJoint, web: Material, pin: Material) -> Estimate:
-    """Interference at the joint's temperatures, mm: a web hotter than its pin lets go of some."""
+    """Return the interference at the joint's temperatures, mm: a web hotter than its pin reduces it."""
     opened = joint.diameter_mm * (web.alpha * (joint.web_c - 20) - pin.alpha * (joint.pin_c - 20))
     likely = joint.interference_mm - opened
     uncertainty = joint.interference_u_mm
@@ -88,7 +88,7 @@ def _grip(joint: PressJoint, web: Material, pin: Material) -> Estimate:
 
 
 def joint_plan(joint: PressJoint, moving: str = "parting") -> JointPlan:
-    """Return what a joint takes to part, or to press together.
+    """Return the force to press a joint apart or together.
 
     Parameters
     ----------
@@ -155,7 +155,7 @@ def joint_plan(joint: PressJoint, moving: str = "parting") -> JointPlan:
 
 
 def press_call(force_n: Estimate, press_n: float, *, unit: str = "kN", per_unit_n: float = 1000.0) -> Conformity:
-    """Return whether a press is enough for a joint.
+    """Return whether a press is strong enough for a joint.
 
     Parameters
     ----------
@@ -194,7 +194,7 @@ def press_call(force_n: Estimate, press_n: float, *, unit: str = "kN", per_unit_
 
 
 def heat_call(joint: PressJoint, *, scrap: bool) -> Conformity:
-    """Return whether a joint may be made this hot.
+    """Return whether a joint may have this temperature.
 
     Parameters
     ----------
@@ -236,7 +236,7 @@ def heat_call(joint: PressJoint, *, scrap: bool) -> Conformity:
 
 
 def joint_evidence(peak_n: float, plan: JointPlan, *, unit: str = "kN", per_unit_n: float = 1000.0) -> Conformity:
-    """Return what the peak force of pressing together says about the joint.
+    """Return the verdict of the peak force on a joint pressed together.
 
     Parameters
     ----------
@@ -273,7 +273,7 @@ def joint_evidence(peak_n: float, plan: JointPlan, *, unit: str = "kN", per_unit
 
 
 def web_heat_for(joint: PressJoint, press_n: float, moving: str = "parting") -> float | None:
-    """The least web temperature at which a press is surely enough, the pin staying as it is.
+    """Return the lowest web temperature at which a press certainly suffices, with the pin at its present temperature.
 
     Parameters
     ----------
@@ -307,7 +307,7 @@ FIT_OF_PIN = (0.0022, 0.0030, 0.0040)
 
 
 def usual_interference(diameter_mm: float) -> Estimate:
-    """Interference of a pressed crankpin nobody has measured, *estimate*: 2.2 to 4 per mille of its diameter, shop rule.
+    """Return the interference of a pressed crankpin that nobody has measured (*estimate*): 2.2 to 4 per mille of its diameter, shop rule.
 
     Examples
     --------

@@ -1,4 +1,4 @@
-"""What the parts are made of: expansion, heat capacity, stiffness, strength, and how hot each may be made in a workshop."""
+"""Materials of the parts: expansion, heat capacity, stiffness, strength, and the temperature limits in a workshop."""
 
 from __future__ import annotations
 
@@ -66,7 +66,7 @@ def _table() -> dict[str, Material]:
 
 
 def get(key: str) -> Material:
-    """The material of that key.
+    """Return the material of a key.
 
     Parameters
     ----------

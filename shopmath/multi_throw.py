@@ -1,4 +1,4 @@
-"""Cranks of more than one throw, built up: what may hold them, the angle between throws, what turning an outer web can and cannot cure."""
+"""Built-up cranks with several throws: possible supports, the angle between throws, and what turning an outer web can correct."""
 
 from __future__ import annotations
 
@@ -41,7 +41,7 @@ def refuse_hold(held: str) -> None:
 
 
 def phase_error_deg(measured_deg: float, wanted_deg: float) -> float:
-    """Return how far one throw stands ahead of where it should be from another, -180 to 180.
+    """Return the angle by which one throw leads its specified angle from another, -180 to 180.
 
     Parameters
     ----------
@@ -68,7 +68,7 @@ def phase_error_deg(measured_deg: float, wanted_deg: float) -> float:
 
 @dataclass(frozen=True)
 class OuterShaft:
-    """An outer shaft, the crank on its centre bearings.
+    """An outer shaft of a crank on its center bearings.
 
     Swings in mm: what is read, what turning the web would leave.
     """
@@ -81,7 +81,7 @@ class OuterShaft:
 
 
 def outer_shaft(swing: RunoutVector, throw_mm: float, pin_deg: float, rim_radius_mm: float, vector_u_mm: float = 0.0) -> OuterShaft:
-    """Return what an outer shaft's swing says of its web.
+    """Return what the runout of an outer shaft shows about its web.
 
     Parameters
     ----------

@@ -1,4 +1,4 @@
-"""A plug or a pin turned on a lathe for a hole that must stay closed: the size to turn it to, and how it goes in."""
+"""A plug or a pin turned on a lathe for a hole that must remain closed: its size, and how it is installed."""
 
 from __future__ import annotations
 
@@ -21,7 +21,7 @@ LIGHTEST_C = 120.0  # a cast case is not made hotter for a plug
 
 @dataclass(frozen=True)
 class Plug:
-    """What a plug is turned to and what that does.
+    """The size of a plug, and its effects.
 
     Sizes in mm at 20 °C, least and most; interference cold and hot, mm; stress at the bore and the case's least yield, MPa; force to
     push it in cold, N; the case's temperature at which it drops in, the plug left cold, °C; `in`, `too_close` or `out`, and why.
@@ -49,7 +49,7 @@ def plug_for(
     hottest_c: float,
     bore_mm: float = 0.0,
 ) -> Plug:
-    """The size that a plug is turned to so that it still holds at its hottest, and whether the case stands it cold.
+    """Return the size of a plug that holds at its hottest, and whether the case withstands it cold.
 
     Parameters
     ----------

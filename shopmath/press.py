@@ -1,4 +1,4 @@
-"""Press joints: the pressure an interference makes, the force that moves it, the stress it leaves in the hub.
+"""Press joints: pressure from interference, the force that moves it, and the stress in the hub.
 
 Both parts are thick rings of one length. Pressure p between them follows from how much each gives (Lamé); the force to slide them is
 friction times pressure times surface.

@@ -1,4 +1,4 @@
-"""What a spread of readings is judged by: quantiles of chi-square and Student's t, exact, by bisection; and how sure a share is."""
+"""Exact quantiles of chi-square and Student's t by bisection, and confidence intervals of shares."""
 
 from __future__ import annotations
 
@@ -32,7 +32,7 @@ def _share(value: float) -> float:
 
 
 def _bisect(below: Callable[[float], float], wanted: float, high: float) -> float:
-    """Return where a rising function reaches what is wanted, above 0."""
+    """Return where a rising function reaches a value, above 0."""
     low = 0.0
     while below(high) < wanted:
         low, high = high, 2 * high
@@ -71,7 +71,7 @@ def _gamma_share(half: float, x: float) -> float:
 
 @cache
 def chi_square(share: float, freedom: int) -> float:
-    """The value under which a share of a chi-square distribution lies.
+    """Return the value below which a share of a chi-square distribution lies.
 
     Parameters
     ----------
@@ -103,7 +103,7 @@ def chi_square(share: float, freedom: int) -> float:
 
 
 def _t_share(t: float, freedom: int) -> float:
-    """Share of Student's distribution within ±t: the finite sums of its two kinds, for odd and even degrees of freedom."""
+    """Return the share of Student's distribution within ±t: finite sums for odd and even degrees of freedom."""
     theta = math.atan(t / math.sqrt(freedom))
     sine, square = math.sin(theta), math.cos(theta) ** 2
     term = total = 1.0
@@ -122,7 +122,7 @@ def _t_share(t: float, freedom: int) -> float:
 
 @cache
 def student(share: float, freedom: int) -> float:
-    """Return how many standard deviations either side hold a share, when the deviation itself comes from few readings.
+    """Return how many standard deviations on either side contain a share, if the deviation is estimated from few readings.
 
     Parameters
     ----------
@@ -154,7 +154,7 @@ def student(share: float, freedom: int) -> float:
 
 
 def share_band(happened: int, tried: int) -> tuple[float, float]:
-    """Between which shares the true one lies, with 95 % confidence, when something happened so often.
+    """Return the 95 % confidence interval of a share from the number of occurrences.
 
     Parameters
     ----------

@@ -1,4 +1,4 @@
-"""Any unit at any time: `2.5 thou`, `.0025"`, `0,06 mm`, `300F`, `7.2 ft-lb` become one number in the core's own unit.
+"""Quantities in any unit: `2.5 thou`, `.0025"`, `0,06 mm`, `300F`, `7.2 ft-lb` become one number in the core's own unit.
 
 What is typed is read in three steps: a number (decimal, fraction, degrees and minutes, minutes and seconds), a unit word, and
 the kind of thing asked for. A unit of another kind, two numbers, or a comma that could mean two things is refused with what was
@@ -130,7 +130,7 @@ _CLOCK = re.compile(r"(?:(\d+):)?(\d+):(\d{2})")
 
 @dataclass(frozen=True)
 class Quantity:
-    """One reading: the number and unit as typed, the value in the kind's canonical unit, and the text itself."""
+    """A reading: the number and unit as typed, the value in the kind's canonical unit, and the text itself."""
 
     value: float
     unit: str
@@ -221,7 +221,7 @@ _JOINED = re.compile(r"(?<![\d./,-])(\d+)-(\d+/\d+)")  # 1-1/4 is written for 1 
 
 
 def _tidied(text: str) -> str:
-    """One spelling for what people write in several: dashes, spaces, fractions as one letter or joined to their whole."""
+    """Return a text with one spelling for dashes, spaces, and fractions as one letter or joined to their whole number."""
     for letter, fraction in _FRACTIONS.items():
         text = text.replace(letter, f" {fraction} ")
     tidy = " ".join(text.replace("−", "-").replace("–", "-").replace("\xa0", " ").split())
@@ -229,7 +229,7 @@ def _tidied(text: str) -> str:
 
 
 def parse(text: str, kind: str, default_unit: str | None = None, *, ton: str | None = None) -> Quantity:
-    """Read what was typed as a quantity of one kind.
+    """Parse a text as a quantity of one kind.
 
     Parameters
     ----------
@@ -353,7 +353,7 @@ def decimals(resolution: float) -> int:
 
 
 def show(quantity: Quantity, system: str, resolution: float) -> str:
-    """Spell a quantity with no more digits than its resolution supports.
+    """Format a quantity with no more digits than its resolution supports.
 
     Parameters
     ----------

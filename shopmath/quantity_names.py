@@ -1,4 +1,4 @@
-"""What kinds of quantity are called in a sentence, with an article and without."""
+"""Names of kinds of quantities in a sentence, with an article and without."""
 
 from __future__ import annotations
 

@@ -1,4 +1,4 @@
-"""A connecting rod over two bars: how far it is bent and twisted, and what its small end leans over the length of its pin."""
+"""A connecting rod over two bars: bend, twist, and the tilt of its small end over the length of its pin."""
 
 from __future__ import annotations
 
@@ -61,7 +61,7 @@ def lean(small_end_mm: float, big_end_mm: float, span_mm: float, uncertainty_mm:
 
 
 def play_of_tilt_mm(tilt_mm: float, length_mm: float, width_mm: float) -> float:
-    """Radial play at the big end that lets the small end rock by so much along the crank, mm.
+    """Return the radial clearance of the big end that lets the small end move by so much along the crank, mm.
 
     Parameters
     ----------

@@ -1,4 +1,4 @@
-"""What a fit and an end float become when the engine is warm, and with which part a bearing stays when the hot half is lifted.
+"""Fit and end play in a warm engine, and the part that a bearing stays with when the hot half is lifted.
 
 A case of light metal grows more than the steel in it: a press fit in it loosens, and the room for the crank grows.
 """
@@ -35,7 +35,7 @@ def _opened_mm(nominal_mm: float, outer_alpha: float, outer_c: float, inner_alph
 
 
 def warm_fit_mm(cold: Fit, nominal_mm: float, outer_alpha: float, outer_c: float, inner_alpha: float, inner_c: float) -> Fit:
-    """Interference that is left of a fit at running temperature.
+    """Return the interference of a fit at running temperature.
 
     Parameters
     ----------
@@ -74,7 +74,7 @@ def warm_fit_mm(cold: Fit, nominal_mm: float, outer_alpha: float, outer_c: float
 
 
 def warm_float_mm(cold_mm: float, length_mm: float, case_alpha: float, case_c: float, crank_alpha: float, crank_c: float) -> float:
-    """End float at running temperature.
+    """Return the end play at running temperature.
 
     Parameters
     ----------
@@ -107,7 +107,7 @@ def warm_float_mm(cold_mm: float, length_mm: float, case_alpha: float, case_c: f
 
 @dataclass(frozen=True)
 class BearingRetention:
-    """With which part a bearing stays when the halves part: `case`, `crank`, or `either`; the pull that frees each fit, N."""
+    """The part that a bearing stays with when the halves separate: `case`, `crank`, or `either`; the force that frees each fit, N."""
 
     where: str
     case_n: Estimate
@@ -126,7 +126,7 @@ def stays_with(
     crank_c: float = ROOM_C,
     boss_wall_mm: float = BOSS_WALL_MM,
 ) -> BearingRetention:
-    """Return which of a main bearing's two fits lets go first when a half is lifted off the crank.
+    """Return which of a main bearing's two fits releases first when a half is lifted off the crank.
 
     Parameters
     ----------
@@ -197,7 +197,7 @@ def _pull(holds: Holds) -> Estimate:
 
 
 def _where(case: Holds, crank: Holds) -> str:
-    """Return which fit holds more, whatever it is within its limits."""
+    """Return which fit holds more over its whole range."""
     for name, one, other in ((CASE, case, crank), (CRANK, crank, case)):
         surely = all(least > most for (least, _), (_, most) in zip(one, other, strict=True))
         if surely or (_pull(other).high == 0 < _pull(one).high):

@@ -1,4 +1,4 @@
-"""Run-out: what a dial gauge says while the crank turns once, told apart into swing, ovality and noise.
+"""Runout: separation of a turn of dial gauge readings into runout, ovality and noise.
 
 A shaft off its axis of turning shows once a turn, an oval one twice. Both harmonics are fitted by least squares; what is left is noise,
 dirt or lobes. Angles are the crank's own: the reference is 0, counter-clockwise seen from the right end. High means shaft toward the
@@ -22,7 +22,7 @@ SPREAD = 40.0  # condition of the fit past which the angles lie too close togeth
 
 @dataclass(frozen=True)
 class RunoutFit:
-    """Fitted once-a-turn swing (peak to peak) and where it is high, ovality (peak to peak), raw swing, rms of what is left, mm."""
+    """Fitted once-per-turn runout (peak to peak) with its high spot, ovality (peak to peak), raw TIR, rms of the residual, mm."""
 
     tir_mm: float
     high_spot_deg: float
@@ -33,7 +33,7 @@ class RunoutFit:
 
 @dataclass(frozen=True)
 class _Turn:
-    """What a fit needs of its angles: most cranks are read at the same eight."""
+    """Return the matrix of a fit by its angles, because most cranks are read at the same eight."""
 
     numpy: Any
     shape: Any  # (n, 5): 1, cos, sin, cos of twice the angle, sin of it
@@ -132,7 +132,7 @@ FEW = 9  # with no more readings than this the one to blame may be its neighbour
 
 @dataclass(frozen=True)
 class TurnCheck:
-    """Why a turn cannot come from a shaft on its supports, as code and values (mm, °), and the angle to blame, if it is one.
+    """Why a turn cannot come from a shaft on its supports, as code and values (mm, °), and the faulty angle if it is one.
 
     The code is `slipped`, `one_reading` or `scatter`; empty when nothing is wrong. `again` are the angles to read again: with few readings
     the one to blame and both its neighbours.
@@ -147,7 +147,7 @@ class TurnCheck:
 def check_turn(
     angles_deg: Sequence[float], readings_mm: Sequence[float], reading_u_mm: float, closing_mm: float | None = None
 ) -> TurnCheck:
-    """Return why a turn of readings cannot come from a shaft that turns on its supports, and the angle to blame.
+    """Return why a turn of readings cannot come from a shaft that rotates on its supports, and the faulty angle.
 
     Parameters
     ----------
@@ -212,7 +212,7 @@ def _may_stand_out(count: int) -> float:
 
 
 def _stands_out(angles_deg: Sequence[float], readings_mm: Sequence[float], sigma: float) -> tuple[float, float, int]:
-    """The largest misfit in its own standard uncertainty, the sum of squares in that of a reading, and whose misfit it is."""
+    """The largest misfit in its own standard uncertainty, the sum of squares in that of a reading, and the place of the misfit."""
     turn = _turn(tuple(angles_deg))
     values = turn.numpy.array(readings_mm)
     left = values - turn.shape @ (turn.inverse @ values)

@@ -1,4 +1,4 @@
-"""What seals a joint of the case: which kind stands what it keeps, how thin, how long it waits, what may lie beside it."""
+"""Sealing of a case joint: resistance, gap, open time, and compatibility of kinds of sealant."""
 
 from __future__ import annotations
 
@@ -26,7 +26,7 @@ BOTH_FACES = (SOLVENT,)
 
 @dataclass(frozen=True)
 class Sealing:
-    """A kind of sealant by the table: minutes it stays open, and dries before the faces meet; gap it fills, mm; on one face or both."""
+    """A kind of sealant: open time and drying time, minutes; the gap that it fills, mm; on one surface or both."""
 
     kind: str
     open_min: Estimate
@@ -78,7 +78,7 @@ def sealing(kind: str) -> Sealing:
 
 
 def suits(kind: str, place: str) -> Conformity:
-    """Return whether a kind of sealant stands what a stretch of the joint keeps.
+    """Return whether a kind of sealant resists what a stretch of the joint seals.
 
     Parameters
     ----------
@@ -105,7 +105,7 @@ def suits(kind: str, place: str) -> Conformity:
 
 
 def must_not_meet(kinds: Iterable[str]) -> list[tuple[str, str]]:
-    """Pairs of kinds of which one keeps the other from curing: silicone keeps air and its own vapour at an anaerobic film.
+    """Return pairs of kinds of which one prevents the other from curing: silicone and anaerobic sealant.
 
     Examples
     --------

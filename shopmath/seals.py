@@ -24,7 +24,7 @@ RUNOUT_AT = ((1000, 0.20), (2000, 0.16), (3000, 0.13), (4000, 0.11), (5000, 0.09
 
 @dataclass(frozen=True)
 class SealSeat:
-    """How a seal sits: mean depth and lean, mm, the clock it is deepest at, gap to the bearing (None when unknown), the calls."""
+    """Position of a seal: mean depth and tilt, mm, the deepest clock position, gap to the bearing (None if unknown), verdicts."""
 
     depth_mm: float
     lean_mm: float
@@ -44,7 +44,7 @@ def seat_of_seal(
     width_mm: float | None = None,
     bearing_depth_mm: float | None = None,
 ) -> SealSeat:
-    """Judge a seal's seat by its depth at four places.
+    """Judge a seal's position by its depth at four places.
 
     Parameters
     ----------
@@ -156,7 +156,7 @@ def identify_seal(shaft_mm: float, bore_mm: float, candidates: Sequence[Candidat
 
 
 def lip_side(kept: str) -> str:
-    """Return which way lip and spring face, by what the seal is for: pressure and medium stand on the spring side.
+    """Return the direction of lip and spring from the purpose of the seal: pressure and medium are on the spring side.
 
     Parameters
     ----------
@@ -208,7 +208,7 @@ def lips_for(speed_m_s: float) -> tuple[str, ...]:
 
 
 def runout_under_lip_mm(rpm: float) -> float:
-    """Runout (TIR) of a shaft that a rubber lip still follows, mm, *estimate*; the fastest row's beyond it.
+    """Return the runout (TIR) of a shaft that a rubber lip still follows, mm (*estimate*).
 
     Examples
     --------
@@ -225,7 +225,7 @@ def runout_under_lip_mm(rpm: float) -> float:
 
 
 def metal_case_force_n(bore_mm: float, width_mm: float) -> Estimate:
-    """Force that pushes a seal with a bare metal case into its bore, N, *estimate*.
+    """Return the force that pushes a seal with a bare metal case into its bore, N (*estimate*).
 
     A rubber-covered one goes by hand and tells nothing.
 

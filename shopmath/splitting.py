@@ -1,4 +1,4 @@
-"""Parting two case halves: is every fastener out, how far may one side lead, what is the next move.
+"""Separation of two case halves: whether every fastener is out, how far one side may lead, and the next move.
 
 A dowel with a clearance c over an engaged length e lets the half tilt by c/e before it binds. Across the joint that tilt is the lead
 allowed; it grows as the gap opens and the dowels come out.
@@ -32,7 +32,7 @@ SCREW_FRICTION_LOW = 0.10
 
 @dataclass(frozen=True)
 class Place:
-    """A named place on the joint face, mm."""
+    """A named place on the mating surface, mm."""
 
     name: str
     x_mm: float
@@ -41,7 +41,7 @@ class Place:
 
 @dataclass(frozen=True)
 class Census:
-    """Which places still hold a fastener, where a forgotten one is likely, and the call on it."""
+    """The places that still have a fastener, where a forgotten one is likely, and the verdict."""
 
     missing: tuple[str, ...]
     likely: tuple[str, ...]
@@ -58,7 +58,7 @@ class DowelFit:
 
 @dataclass(frozen=True)
 class Move:
-    """The next move: `go_on` so many turns, `tap` a place outward, `back` the leading side, or `lift`."""
+    """The next move: `go_on` with turns, `tap` a place outward, `back` the leading side, or `lift`."""
 
     kind: str
     place: str
@@ -175,7 +175,7 @@ def lead_allowed_mm(dowels: Sequence[DowelFit], gap_mm: float, span_mm: float) -
 
 
 def split_call(plane: GapPlane, allowed_mm: float, uncertainty_mm: float) -> Conformity:
-    """The call on a lead: `stop` once a dowel must bind.
+    """Return the verdict on a lead: `stop` if a dowel must bind.
 
     Examples
     --------
@@ -208,7 +208,7 @@ def split_call(plane: GapPlane, allowed_mm: float, uncertainty_mm: float) -> Con
 
 
 def next_move(plane: GapPlane, allowed_mm: float, call_state: str, pitch_mm: float = 1.0) -> Move:
-    """Return what to do now.
+    """Return the next move.
 
     Parameters
     ----------
@@ -320,7 +320,7 @@ def journal_grip_n(bearings: Sequence[Bearing]) -> Estimate:
 
 @dataclass(frozen=True)
 class Screws:
-    """What the splitter's screws stand in the case: N for all of them, torque a screw to stop at, turns wanted, the call."""
+    """Strength of the splitter's screws in the case: N for all of them, torque limit per screw, needed turns, the verdict."""
 
     turns: int
     strength: Estimate
@@ -330,7 +330,7 @@ class Screws:
 
 
 def splitter_screws(d_mm: float, pitch_mm: float, turns: float, case_uts_mpa: float, screws: int, wanted: Estimate) -> Screws:
-    """Weigh the splitter's screws in the case's threads against the pull the joint may want.
+    """Compare the strength of the splitter's screws in the case's threads with the force that the joint may need.
 
     Parameters
     ----------

@@ -1,4 +1,4 @@
-"""The tables that ship with the core: CSV files, each row with its source, read once and only when asked for."""
+"""Tables of the core: CSV files, each row with its source, read once on first use."""
 
 from __future__ import annotations
 

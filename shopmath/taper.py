@@ -1,4 +1,4 @@
-"""Tapers: what a nut's pull seats, what frees it again, what torque it carries, what a stepped key does to the timing.
+"""Tapers: seating by the nut, release, torque capacity, and the effect of an offset key on the timing.
 
 A taper of ratio 1:k has the half angle α = atan(1/(2k)). Pulled on with F it presses on its cone with N = F/(sin α + μ cos α); to let
 go it wants N(μ cos α − sin α). Where that is nothing, the taper does not hold by itself.
@@ -25,7 +25,7 @@ def half_angle_deg(ratio: float) -> float:
 
 
 def normal_force_n(seating_n: float, ratio: float, friction: float) -> float:
-    """Force on the cone's surface that a seating force makes.
+    """Return the force on the surface of the taper from a seating force.
 
     Examples
     --------
@@ -38,7 +38,7 @@ def normal_force_n(seating_n: float, ratio: float, friction: float) -> float:
 
 
 def release_force_n(seating_n: float, ratio: float, friction: float, *, breakout_friction: float | None = None) -> float:
-    """Pull that frees a taper.
+    """Return the force that frees a taper.
 
     Parameters
     ----------
@@ -78,7 +78,7 @@ def release_force_n(seating_n: float, ratio: float, friction: float, *, breakout
 
 
 def torque_capacity_nm(seating_n: float, ratio: float, friction: float, mean_diameter_mm: float) -> float:
-    """Torque a taper carries by friction alone.
+    """Return the torque capacity of a taper by friction.
 
     Parameters
     ----------
@@ -107,7 +107,7 @@ def torque_capacity_nm(seating_n: float, ratio: float, friction: float, mean_dia
 
 
 def key_shift_deg(offset_mm: float, shaft_diameter_mm: float) -> float:
-    """Return how far a stepped key turns the flywheel on its shaft.
+    """Return how far an offset key rotates the flywheel on its shaft.
 
     Parameters
     ----------
@@ -181,7 +181,9 @@ UNEVEN = (0.005, 0.010, 0.020)  # half of how much a small engine's speed swings
 
 
 def asked_by_wheel_nm(mass_kg: float, rim_mm: float, rpm: float) -> Estimate:
-    """Torque that a wheel's own inertia asks of its taper, N·m, *estimate*: the crank speeds up and slows down within each turn.
+    """Return the torque that the inertia of a flywheel needs from its taper, N·m (*estimate*).
+
+    The crank speeds up and slows down within each turn.
 
     Parameters
     ----------

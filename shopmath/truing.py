@@ -1,4 +1,4 @@
-"""Truing a pressed crank: from two swings to what is twisted, pinched, offset and skewed, and to the one next move.
+"""Truing of a pressed crank: twist, web opening, offset and skew from two runouts, and the next move.
 
 A crank with a single pin between two webs. Each half is rigid with a straight shaft. z runs along the crank from the pin's mid plane, left
 negative. The left axis is taken as 0, the right axis as d + s·z: complex numbers, real toward the pin, imaginary at +90° (the crank's own
@@ -70,7 +70,7 @@ class MisalignmentUncertainty:
 
 @dataclass(frozen=True)
 class Misalignment:
-    """What is wrong between the two halves.
+    """The misalignment between the two halves.
 
     Twist: right web ahead positive. Pinch: webs closer at the pin positive.
     """
@@ -88,7 +88,7 @@ class Misalignment:
 
 @dataclass(frozen=True)
 class TruingStep:
-    """The one next move. `share` is how much of the usual blow; the swings are what is expected after it."""
+    """The next move. `share` is the fraction of the usual blow; the runouts are those expected after it."""
 
     kind: str
     web: str
@@ -102,7 +102,7 @@ class TruingStep:
 
 
 def decompose(left: RunoutVector, right: RunoutVector, geometry: PressedCrank, gauge_u_mm: float = 0.0) -> Misalignment:
-    """Return what two swings say about the halves.
+    """Return the misalignment of the halves from two runouts.
 
     Parameters
     ----------
@@ -161,7 +161,7 @@ def _halves(e_left: complex, e_right: complex, geometry: PressedCrank) -> tuple[
 
 
 def runout_from(mis: Misalignment, geometry: PressedCrank) -> tuple[RunoutVector, RunoutVector]:
-    """The swings that a misalignment makes: the model forward.
+    """Return the runouts that a misalignment causes: the forward model.
 
     Examples
     --------
@@ -174,7 +174,7 @@ def runout_from(mis: Misalignment, geometry: PressedCrank) -> tuple[RunoutVector
 
 
 def bend_at(mis: Misalignment, geometry: PressedCrank, z_mm: float) -> complex:
-    """Return how far the shaft's axis lies off the line of turning at a place.
+    """Return how far the shaft's axis is from the axis of rotation at a place.
 
     Parameters
     ----------
@@ -213,7 +213,7 @@ def _off_line(d: complex, s: complex, geometry: PressedCrank, z_mm: float) -> co
 
 
 def best_reachable(mis: Misalignment, geometry: PressedCrank) -> tuple[RunoutVector, RunoutVector]:
-    """The swings left when twist and pinch are gone: offset and skew stay.
+    """Return the runouts that remain without twist and web opening: offset and skew.
 
     Examples
     --------
@@ -228,7 +228,7 @@ def best_reachable(mis: Misalignment, geometry: PressedCrank) -> tuple[RunoutVec
 
 
 def convert_runout(limit_mm: float, taken: PressedCrank, held: PressedCrank) -> Estimate:
-    """Return what a run-out limit meant for one set-up allows at another.
+    """Return the value of a runout limit for one setup at another.
 
     Parameters
     ----------
@@ -277,7 +277,7 @@ def convert_runout(limit_mm: float, taken: PressedCrank, held: PressedCrank) -> 
 
 
 def _most(taken: PressedCrank, held: PressedCrank) -> float:
-    """The largest row sum of the matrix that turns swings at one set-up into those at another."""
+    """Return the largest row sum of the matrix that converts runouts between two setups."""
     sides = (held.gauge_left_mm, held.gauge_right_mm)
     columns = [[abs(_off_line(*_halves(left, right, taken), held, gauge)) for gauge in sides] for left, right in ((1, 0), (0, 1))]
     return float(max(sum(row) for row in zip(*columns, strict=True)))
@@ -301,7 +301,7 @@ def reversals(values: Sequence[float]) -> int:
 def next_move(
     mis: Misalignment, geometry: PressedCrank, history: Sequence[Misalignment] = (), *, limit_mm: float | None = None
 ) -> TruingStep:
-    """The one next move, from twist and pinch alone, never from where the needle reads high.
+    """Return the next move, from twist and web opening only, never from the high spot.
 
     Parameters
     ----------
@@ -373,7 +373,7 @@ def next_move(
 def _no_move(
     mis: Misalignment, now: tuple[RunoutVector, RunoutVector], best: tuple[RunoutVector, RunoutVector], worth: bool, limit_mm: float | None
 ) -> TruingStep:
-    """Nothing to strike: blind gauges, or the end of truing, with what the swing is against its limit."""
+    """Return the end of truing: gauges that cannot detect it, or a crank that is true, with the runout and its limit."""
     if 2 * mis.uncertainty.offset_mm > HIDES_MM:
         words = f"These gauges would not see a twist of {mis.uncertainty.twist_deg:.2f}°: move them away from the supports."
         return TruingStep("remeasure", "", 0.0, *now, words, code="blind", values={"twist": mis.uncertainty.twist_deg})

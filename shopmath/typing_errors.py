@@ -1,4 +1,4 @@
-"""Numbers that look mistyped: a decimal point lost or moved, the whole part left out, another unit's digits."""
+"""Numbers that look mistyped: a decimal point lost or moved, the whole part missing, or the digits of another unit."""
 
 from __future__ import annotations
 
@@ -16,7 +16,7 @@ MOST = 500
 
 @dataclass(frozen=True)
 class Unlikely:
-    """Why a number looks mistyped: what it was expected near, or the usual range, and what was probably meant; all in one unit."""
+    """Why a number looks mistyped: the expected value or the usual range, and the number probably meant; all in one unit."""
 
     expected: float | None = None
     low: float | None = None
@@ -27,7 +27,7 @@ class Unlikely:
 def why_unlikely(
     value: float, expected: Sequence[float] = (), *, factor: float = 0.0, low: float = -math.inf, high: float = math.inf
 ) -> Unlikely | None:
-    """Return whether a number that can be believed was probably not meant.
+    """Return whether a plausible number was probably not meant.
 
     Parameters
     ----------

@@ -13,7 +13,7 @@ LARGEST = 1e12  # of anything that is measured on a bench, in whatever unit
 
 
 class BadInput(ValueError):
-    """A value that cannot be worked with: which field, and a sentence saying what was given and what is allowed.
+    """A value that cannot be used: the field, and a message with the value and what is allowed.
 
     Examples
     --------
@@ -22,7 +22,7 @@ class BadInput(ValueError):
     """
 
     def __init__(self, field: str, message: str, code: str = "", **values: Any) -> None:
-        """`code` and `values` say the same as the message, which may name the values to be set into it."""
+        """Initialize the error; `code` and `values` have the same meaning as the message, which may contain the values."""
         super().__init__(message.format(**values) if values else message)
         self.field = field
         self.template = message
@@ -54,7 +54,7 @@ _translate: list[Callable[[str], str]] = [str]
 
 
 def in_other_words(translate: Callable[[str], str]) -> None:
-    """Let an interface word the core's refusals in its reader's language: `translate` turns a sentence before its values are set in."""
+    """Set the translation of the core's refusals: `translate` receives a sentence before its values are inserted."""
     _translate[0] = translate
 
 
@@ -70,14 +70,14 @@ def gettext_noop(sentence: str) -> str:
 
 
 def words(field: str) -> str:
-    """The field's name without its unit, as it reads in a sentence."""
+    """Return the field's name without its unit, for a sentence."""
     for unit in ("_mm", "_um", "_c", "_s", "_kg", "_w_m2k", "_m2", "_deg", "_c_u"):
         field = field.removesuffix(unit)
     return field.replace("_", " ")
 
 
 def finite(field: str, value: float) -> float:
-    """Refuse NaN, infinity and what is no number."""
+    """Refuse NaN, infinity and what is not a number."""
     if isinstance(value, bool) or not isinstance(value, (int, float)):
         raise BadInput(
             field, gettext_noop("The {name} must be a plain number, not {value!r:.40}."), "not_finite", value=value, name=words(field)
@@ -118,7 +118,7 @@ def temperature(field: str, value_c: float) -> float:
 
 
 def numbers(of: Any) -> None:
-    """Refuse NaN, and a whole number that no float holds, among the fields of a dataclass; infinity may be an answer."""
+    """Refuse NaN and too large whole numbers in the fields of a dataclass; infinity may be a result."""
     for name in _fields(type(of)):  # type: ignore[arg-type]  # a class is hashable
         value = getattr(of, name)
         if isinstance(value, (int, float)):
@@ -151,7 +151,7 @@ def at_most(field: str, things: Sized, most: int) -> None:
 
 
 def ordered(field: str, low: float, high: float) -> None:
-    """Refuse a pair whose low end lies above its high end."""
+    """Refuse a pair whose low end is above its high end."""
     if not low <= high:
         finite(field, low)
         finite(field, high)

@@ -1,4 +1,4 @@
-"""Judging a reading against its limits, with the uncertainty of the reading drawn in.
+"""Comparison of a reading with its limits, with its uncertainty.
 
 The rule is that of ISO 14253-1: a value counts as inside only if it stays inside with its uncertainty (k = 2) added, as
 outside only if it stays outside with it taken off. Between the two nobody can tell, and a call that says so is worth more
@@ -23,7 +23,7 @@ WARM_K = 15.0  # a part further from the room than this gets no verdict on size
 
 @dataclass(frozen=True)
 class Conformity:
-    """The judgement: `in`, `too_close`, `out` or `stop`; margin to the nearest limit, positive inside; the reason in words.
+    """The verdict: `in`, `too_close`, `out` or `stop`; margin to the nearest limit, positive inside; the reason as text.
 
     `code` and `values` say the same as the reason: a page makes its sentence from these, in its reader's language and units.
     """
@@ -109,7 +109,7 @@ def judge(
 
 @dataclass(frozen=True)
 class SufficientMeasurement:
-    """What would settle a call that is too close: readings in all at this place, or a gauge of this resolution; None where it would not."""
+    """What would decide a verdict that is too close: total readings at this place, or the resolution of a gauge; else None."""
 
     readings: int | None
     resolution: float | None
@@ -125,7 +125,7 @@ def sufficient_measurement(
     kind: str | None = None,
     of: float | None = None,
 ) -> SufficientMeasurement:
-    """Return how many readings, or what gauge, would bring the uncertainty under the margin.
+    """Return how many readings, or what gauge, would bring the uncertainty below the margin.
 
     Parameters
     ----------
@@ -185,7 +185,7 @@ SEVERITY = (STOP, OUT, TOO_CLOSE, IN)
 
 
 def severity(state: str) -> int:
-    """Return how grave a call is: 0 is stop. What is no call yet stands between too close and in.
+    """Return the severity of a verdict: 0 is stop; a missing verdict is between too close and in.
 
     Examples
     --------
@@ -242,7 +242,7 @@ def at_20c(value_mm: float, part_alpha: float, part_c: float, gauge_alpha: float
 
 
 def too_warm_to_judge(part_c: float, room_c: float) -> bool:
-    """Return True if a part is too far from the room for a verdict on end float or fit.
+    """Return True if a part is too far from room temperature for a verdict on end play or fit.
 
     Examples
     --------

@@ -1,4 +1,4 @@
-"""Where to drill a wheel, how wide and how deep, so that few holes take the heavy spot and none goes past the need.
+"""Drilling of a flywheel: where, how wide and how deep, with few holes and never more than necessary.
 
 Holes lie about the heavy spot; what one takes off its axis counts by its cosine, so the plan adds them as vectors. A twist drill leaves
 a cone below its full diameter: it takes mass too, and it is its tip that decides what wall is left.
@@ -28,7 +28,7 @@ def _tip_mm(diameter_mm: float, point_deg: float) -> float:
 
 
 def drilled_mass_g(diameter_mm: float, depth_mm: float, density: float, point_deg: float = POINT_DEG) -> float:
-    """Mass that a blind hole takes.
+    """Return the mass that a blind hole removes.
 
     Parameters
     ----------
@@ -102,8 +102,11 @@ class Drilled:
 
 @dataclass(frozen=True)
 class DrillLimits:
-    """Where the wheel may be drilled: radius, and a smaller one for the last small hole; thickness there and wall to be left; deepest
-    hole; arcs not to be touched (from, to, counter-clockwise, °): magnets, rivets, vanes, timing marks; holes that are there."""
+    """Limits of drilling.
+
+    Radius, and a smaller one for the last small hole; thickness there and the wall to be left; the deepest hole; arcs that must not be
+    touched (from, to, counter-clockwise, °): magnets, rivets, vanes, timing marks; existing holes.
+    """
 
     radius_mm: float
     thickness_mm: float
@@ -138,7 +141,7 @@ class DrillLimits:
 
 @dataclass(frozen=True)
 class DrillPlan:
-    """Holes to drill, and what is expected to be left: how much, and where the wheel will then stop.
+    """Holes to drill, and the expected residual: its amount, and where the flywheel will then stop.
 
     `code` says the same as the reason: `nowhere`, `as_much_as_may_be`, `nine_tenths` (then `later_gmm` comes off after the next check),
     or empty where nothing is to be said.
@@ -152,7 +155,7 @@ class DrillPlan:
 
 
 def _places(heavy_deg: float, limits: DrillLimits, radius_mm: float, diameter_mm: float) -> list[list[float]]:
-    """Rows of angles that may be drilled, nearest the heavy spot first: from its middle, from half a step aside, and straddling."""
+    """Return rows of angles that may be drilled, nearest the heavy spot first: from its middle, from half a step aside, and straddling."""
     step = math.degrees(2 * math.asin(min(1.0, (diameter_mm + GAP_MM) / (2 * radius_mm))))
     count = int(REACH_DEG / step)
 
@@ -173,7 +176,7 @@ def _places(heavy_deg: float, limits: DrillLimits, radius_mm: float, diameter_mm
 
 
 def _shares(target: complex, angles_deg: Sequence[float], most_gmm: float) -> list[float]:
-    """What each hole should take: least squares, every hole between nothing and the most it can, and together never past the target."""
+    """Return the share of each hole by least squares, each between zero and its maximum, together never above the target."""
     units = [cmath.rect(1.0, math.radians(angle)) for angle in angles_deg]
     taken = [0.0] * len(units)
     for _ in range(SWEEPS):
@@ -236,7 +239,7 @@ def drill_plan(
     most: int = 6,
     point_deg: float = POINT_DEG,
 ) -> DrillPlan:
-    """Few holes about the heavy spot that take it, and never more.
+    """Return the fewest holes that remove the heavy spot, and never more.
 
     Parameters
     ----------

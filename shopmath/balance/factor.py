@@ -41,7 +41,7 @@ def balance_factor(hung_g: float, small_end_g: float, reciprocating_g: float) ->
 
 
 def bob_weight_for_factor_g(factor: float, small_end_g: float, reciprocating_g: float) -> float:
-    """Mass to hang so that a crank of the wanted factor stays level, g.
+    """Return the bob weight with which a crank of the specified factor stays level, g.
 
     Examples
     --------

@@ -1,4 +1,4 @@
-"""Proof of balance on a stand that rubs: the least mass that turns the wheel, at four marks a quarter apart.
+"""Proof of balance on a stand with friction: the lowest mass that turns the flywheel at four marks, 90° apart.
 
 Each mark in turn is brought level with the axis, and mass is added there in small steps until the wheel turns. Without unbalance all four
 masses are alike, however much the stand rubs; half the difference of two opposite ones is the unbalance along them.
@@ -33,7 +33,7 @@ class Proof:
 
 
 def by_turning_masses(masses_g: Sequence[float], radius_mm: float, *, step_g: float = STEP_G) -> Proof:
-    """Unbalance from the least mass that turns the wheel at 0, 90, 180 and 270°.
+    """Return the unbalance from the lowest mass that turns the flywheel at 0, 90, 180 and 270°.
 
     Parameters
     ----------
@@ -102,7 +102,7 @@ def by_turning_masses(masses_g: Sequence[float], radius_mm: float, *, step_g: fl
 
 
 def added_mass_g(found: Unbalance, radius_mm: float) -> tuple[float, float]:
-    """Mass that balances a wheel where it may not be drilled, and where it goes: opposite the heavy spot.
+    """Return the mass that balances a flywheel that may not be drilled, and its place opposite the heavy spot.
 
     Parameters
     ----------

@@ -1,4 +1,4 @@
-"""Where a wheel stops on its stand: whether the marks tell a heavy side yet, and which.
+"""Stops of a flywheel on its stand: whether the marks show a heavy side yet, and which.
 
 Angles in degrees, counter-clockwise on the wheel's face as seen when mounted; the mark at the bottom when it stops. A wheel without a
 heavy side stops anywhere; one with a heavy side stops round it, the more loosely the more the stand rubs.
@@ -20,7 +20,7 @@ MOST = 40
 
 @dataclass(frozen=True)
 class Stops:
-    """Mean direction, °, 0 to 360; resultant length, 0 to 1; chance of such marks on a balanced wheel; whether that tells."""
+    """Mean direction, °, 0 to 360; resultant length, 0 to 1; probability on a balanced flywheel; whether they are significant."""
 
     mean_deg: float
     resultant: float
@@ -62,14 +62,14 @@ def looks_for(most: int) -> int:
 
 
 def _threshold(looks: int) -> float:
-    """The p under which marks tell, for 5 in 100 balanced wheels over all the looks."""
+    """Return the p-value below which marks are significant, for 5 in 100 balanced flywheels over all looks."""
     if isinstance(looks, bool) or not isinstance(looks, int) or not 1 <= looks <= LOOKS[-1][0]:
         raise BadInput("looks", gettext_noop("1 to {largest} looks are allowed for, not {given!r:.20}."), largest=LOOKS[-1][0], given=looks)
     return next(p for most, p in LOOKS if looks <= most)
 
 
 def stops(angles: Iterable[float], looks: int = 1) -> Stops:
-    """Mean of the marks and whether they tell anything.
+    """Return the mean of the marks and whether they are significant.
 
     Parameters
     ----------
@@ -112,7 +112,7 @@ def stops(angles: Iterable[float], looks: int = 1) -> Stops:
 
 
 def stops_wanted(found: Stops) -> int | None:
-    """Return how many stops more would tell, if they came as these did; 0 when these tell, None when no reasonable number would.
+    """Return how many more stops would be significant if they came like these; 0 if these are, None if no reasonable number would.
 
     Examples
     --------

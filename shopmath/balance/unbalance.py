@@ -1,4 +1,4 @@
-"""Unbalance of a wheel: how much it may have, what it pulls at speed, how it is found, what holes leave of it.
+"""Unbalance of a flywheel: permitted amount, force at speed, measurement, and the residual after drilling.
 
 Unbalance U = m·r in g·mm, with its direction: where the heavy spot lies, degrees counter-clockwise on the face as seen when mounted.
 """
@@ -16,7 +16,7 @@ from shopmath.validation import BadInput, finite, gettext_noop, not_negative, po
 
 @dataclass(frozen=True)
 class Unbalance:
-    """How much, g·mm, where, °, and the expanded uncertainty of the amount."""
+    """Amount, g·mm, direction, °, and the expanded uncertainty of the amount."""
 
     gmm: float
     deg: float
@@ -28,7 +28,7 @@ class Unbalance:
 
 
 def permissible_gmm(grade: float, mass_kg: float, rpm: float) -> float:
-    """Unbalance that a balance grade allows.
+    """Return the unbalance that a balance grade permits.
 
     Parameters
     ----------
@@ -73,7 +73,9 @@ def force_n(unbalance_gmm: float, rpm: float) -> float:
 
 
 def by_trial_mass(stays_g: float, turns_g: float, radius_mm: float, heavy_deg: float, *, scale_g: float = 0.1) -> Unbalance:
-    """Amount by masses put opposite the heavy spot: the least at which it stays anywhere, and the least at which it turns the other way.
+    """Return the amount from masses opposite the heavy spot.
+
+    The first is the lowest at which it stays anywhere, the second the lowest at which it turns the other way.
 
     Parameters
     ----------
@@ -191,7 +193,7 @@ RIM_LIMITS = {
 
 
 def rim_limit_m_s(material: str) -> Estimate | None:
-    """Rim speed up to which a wheel of a material is usual; None when nothing is known.
+    """Return the usual limit of the rim speed for a material; None if nothing is known.
 
     Examples
     --------

@@ -1,4 +1,4 @@
-"""Ball and cylindrical roller bearings: what a marking says, the limits they are made to, the clearance left once fitted."""
+"""Ball and cylindrical roller bearings: markings, tolerances, and the clearance after mounting."""
 
 from shopmath.bearings.internal_clearance import (
     MountedClearance,

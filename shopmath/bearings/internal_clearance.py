@@ -15,7 +15,7 @@ from shopmath.validation import BadInput, finite, gettext_noop, positive, temper
 
 
 def raceway_diameters_mm(bore_mm: float, outside_mm: float) -> tuple[float, float]:
-    """Mean inner and outer raceway diameters of a bearing, *estimate*: a quarter of the section in from each face.
+    """Return mean inner and outer raceway diameters of a bearing (*estimate*): a quarter of the section from each face.
 
     Examples
     --------
@@ -138,7 +138,7 @@ def inner_raceway_growth_mm(
 
 @dataclass(frozen=True)
 class MountedClearance:
-    """Radial clearance left, µm, least and most; what the fits and the temperatures took or gave, µm on the mean."""
+    """Radial clearance after mounting, µm, lowest and highest, and the mean contributions of fits and temperatures, µm."""
 
     low_um: float
     high_um: float
@@ -162,7 +162,7 @@ def mounted_clearance(
     housing_outside_mm: float | None = None,
     shaft_bore_mm: float = 0.0,
 ) -> MountedClearance:
-    """Clearance left after fitting both rings, cold or at running temperature.
+    """Return the clearance after mounting both rings, cold or at running temperature.
 
     Parameters
     ----------

@@ -1,4 +1,4 @@
-"""What the marking on a bearing's ring says."""
+"""Meaning of the marking on a bearing's ring."""
 
 from __future__ import annotations
 
@@ -76,7 +76,7 @@ class Bearing:
 
     @property
     def is_drawn_cup(self) -> bool:
-        """Return True if it is a needle shell, which has no size of its own until it is in its seat."""
+        """Return True if it is a drawn cup needle bearing, which has its size only in its seat."""
         return self.kind == "needle_shell"
 
     @property
@@ -154,7 +154,7 @@ def _measured(designation: str) -> Bearing:
 
 @lru_cache(512)
 def lookup(designation: str) -> Bearing:
-    """Read a bearing's marking.
+    """Parse a bearing's marking.
 
     Parameters
     ----------

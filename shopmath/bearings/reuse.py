@@ -1,4 +1,4 @@
-"""Keep a bearing or replace it: stated rules, each with its reason. Feel is no measurement."""
+"""Whether to use a bearing again: stated rules, each with its reason. Feel is not a measurement."""
 
 from __future__ import annotations
 
@@ -9,7 +9,7 @@ KEEP, MAY_STAY, REPLACE = "keep", "may_stay", "replace"
 
 @dataclass(frozen=True)
 class BearingCondition:
-    """What is known of a bearing in the hand; None means not known."""
+    """The condition of a removed bearing; None means unknown."""
 
     hit_through_balls: bool | None = None
     history_known: bool | None = None
@@ -23,7 +23,7 @@ class BearingCondition:
 
 @dataclass(frozen=True)
 class Keeping:
-    """`keep`, `may_stay` or `replace`, the reasons in clauses, and what is still to be looked at; `codes` name the reasons."""
+    """`keep`, `may_stay` or `replace`, the reasons in clauses, and what is still to be inspected; `codes` name the reasons."""
 
     verdict: str
     reasons: tuple[str, ...]
@@ -51,7 +51,7 @@ OTHERWISE = {
 
 
 def reuse_or_replace(found: BearingCondition) -> Keeping:
-    """Return whether a bearing stays, by rule.
+    """Return whether a bearing is used again, by rule.
 
     Parameters
     ----------

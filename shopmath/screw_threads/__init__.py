@@ -1,4 +1,4 @@
-"""Threads: which one it is, how many turns a wrong one goes before it jams, what it stands before it strips, torque into pull.
+"""Threads: identification, turns until a wrong one jams, strength, and torque to preload.
 
 Basic profile of a 60° thread of major diameter d and pitch P: pitch diameter d₂ = d − 0.6495 P, minor diameter D₁ = d − 1.0825 P.
 An external thread is known by its major diameter, an internal one by its minor, which is what a calliper reaches.

@@ -1,4 +1,4 @@
-"""How much of a torque becomes preload, by what is on the thread."""
+"""The part of a torque that becomes preload, by the condition of the thread."""
 
 from __future__ import annotations
 

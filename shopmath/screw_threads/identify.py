@@ -1,4 +1,4 @@
-"""Which thread it is, and how far a wrong one goes."""
+"""Identification of threads, and how far a wrong one goes."""
 
 from __future__ import annotations
 
@@ -19,7 +19,7 @@ DIAMETER_NEAR_MM = 0.35  # of a worn thread over its crests
 
 @dataclass(frozen=True)
 class Match:
-    """A thread of the table that a measured one may be; errors are measured less table, mm."""
+    """A thread of the table that may be the measured one; errors are measured minus table, mm."""
 
     designation: str
     pitch_error_mm: float
@@ -32,11 +32,11 @@ class Match:
 
     @property
     def is_close(self) -> bool:
-        """Return True if the pitch agrees within what a leaf gauge tells."""
+        """Return True if the pitch agrees within the resolution of a thread pitch gauge."""
         return abs(self.pitch_error_mm) <= PITCH_TOLD_MM
 
     def rivals(self, other: Match) -> bool:
-        """Return True if another thread fits nearly as well, and is one that would not go: of another pitch or flank.
+        """Return True if another thread fits nearly as well and would jam, because its pitch or flank differs.
 
         >>> metric = Match("M19x1", -0.023, 0.05, "right", "ISO", 19, 1.0)
         >>> cycle = Match("3/4-26 BSC", 0.0, 0.1, "right", "BSC", 19.05, 0.977)
@@ -49,7 +49,7 @@ class Match:
 
 
 def identify(diameter_mm: float, pitch_mm: float, hand: str, internal: bool = False) -> list[Match]:
-    """Threads that a measured one may be, best first.
+    """Return the threads that a measured one may be, best first.
 
     Parameters
     ----------

@@ -1,4 +1,4 @@
-"""What engaged threads and bolts stand."""
+"""Strength of engaged threads and bolts."""
 
 from __future__ import annotations
 
@@ -140,7 +140,7 @@ def stress_area_mm2(d_mm: float, pitch_mm: float) -> float:
 
 
 def proof_force_n(bolt_class: str, d_mm: float, pitch_mm: float) -> float:
-    """Load a bolt of a property class stands without taking a set.
+    """Return the load that a bolt of a property class withstands without permanent set.
 
     Parameters
     ----------

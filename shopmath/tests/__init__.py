@@ -1,4 +1,4 @@
-"""The core's tests. Hypothesis draws as slowly as the machine lets it: a busy one is no failure."""
+"""Tests of the core. Hypothesis may draw slowly, because a busy machine is not a failure."""
 
 from hypothesis import HealthCheck, settings
 

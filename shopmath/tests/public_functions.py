@@ -1,4 +1,4 @@
-"""Every public function of the core, called with impossible numbers: in each argument, alone and all at once."""
+"""Every public function of the core, called with impossible numbers in each argument, alone and all at once."""
 
 from __future__ import annotations
 
@@ -42,7 +42,7 @@ def functions() -> Iterator[tuple[str, Callable[..., Any]]]:
 
 
 def made(wanted: Any, number: float, depth: int = 0, length: int = 4) -> Any:
-    """A value of an annotation with one number in every place of it; sequences are so many long, those inside them at most four."""
+    """Return a value of an annotation with one number in every place; sequences have a length, nested ones at most four."""
     if depth > 6:
         raise Skip
     origin, args = typing.get_origin(wanted), typing.get_args(wanted)
@@ -91,7 +91,7 @@ LENGTHS = (0, 1, 2, 5000)
 
 
 def by_length(function: Callable[..., Any]) -> Iterator[tuple[int, dict[str, Any]]]:
-    """Arguments among plain numbers, with every sequence empty, short, or very long; without those that refuse to be made."""
+    """Return arguments of plain numbers with every sequence empty, short, or very long, without invalid ones."""
     hints = _hints(function)
     names = [name for name in inspect.signature(function).parameters if name in hints]
     for length in LENGTHS:
@@ -100,7 +100,7 @@ def by_length(function: Callable[..., Any]) -> Iterator[tuple[int, dict[str, Any
 
 
 def impossible(value: Any, depth: int = 0) -> bool:
-    """Return True if a NaN stands anywhere in an answer."""
+    """Return True if a result contains NaN."""
     if isinstance(value, float):
         return math.isnan(value)
     if depth > 5 or isinstance(value, str):

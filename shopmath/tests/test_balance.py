@@ -1,4 +1,4 @@
-"""A wheel on its stand: what its stops tell, what it may have, where it is drilled; and the proof by turning masses."""
+"""Tests of a flywheel on its stand: stops, permitted unbalance, drilling, and the proof by turning masses."""
 
 from __future__ import annotations
 

@@ -1,4 +1,4 @@
-"""Shims, blades, centring, pulling in, closing: checked numbers and properties."""
+"""Tests of shims, blades, centering, installation and closing: checked numbers and properties."""
 
 from __future__ import annotations
 

@@ -1,4 +1,4 @@
-"""No public function of the core answers impossible input with NaN or with an error that no user could read."""
+"""Tests that no public function of the core answers impossible input with NaN or an error that no user could read."""
 
 from __future__ import annotations
 
@@ -16,7 +16,7 @@ class EveryDoor(TestCase):
     cost = 15
 
     def comes_through(self, function):
-        """The first call that something impossible comes through, in words; empty where nothing does."""
+        """Return the first call that accepts an impossible value, as text; empty if there is none."""
         for label, wanted in calls(function):
             try:
                 answer = function(**{name: made(kind, number) for name, (kind, number) in wanted.items()})

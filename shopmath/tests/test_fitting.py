@@ -1,4 +1,4 @@
-"""Directions, tapers going on, drivers for pins, and when a part that waits in the cold must be home."""
+"""Tests of directions, tapers, drivers for pins, and the deadline of a part that waits in the cold."""
 
 from __future__ import annotations
 

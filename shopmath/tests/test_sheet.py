@@ -1,4 +1,4 @@
-"""The sheet of a heat with many parts, and what is left of it while it runs."""
+"""Tests of the schedule of a heat with many parts, and of the remaining schedule while it runs."""
 
 from __future__ import annotations
 

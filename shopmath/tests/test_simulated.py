@@ -1,4 +1,4 @@
-"""The core against random draws: what it predicts must happen when sizes and temperatures are drawn at random."""
+"""Tests of the core with random sizes and temperatures, for which its predictions must hold."""
 
 from __future__ import annotations
 

@@ -1,4 +1,4 @@
-"""Run-out and truing: what is put in comes out, and following the moves makes a crank true."""
+"""Tests of runout and truing: the input is recovered, and following the moves makes a crank true."""
 
 from __future__ import annotations
 
@@ -135,7 +135,7 @@ class TheNextMove(TestCase):
                 self.assertEqual((move.kind, move.at_deg), (kind, at))
 
     def test_it_does_not_follow_the_needle(self):
-        """The same twist reads high at different angles with the gauges outboard; the blow is the same."""
+        """Test that the same twist reads high at different angles with outboard gauges, and the blow is the same."""
         outboard = PressedCrank(-92, 92, -120, 120, 29)
         mis = Misalignment(0.1, 0, 0.01, 0)
         highs = [runout_from(mis, setup)[1].high_spot_deg for setup in (self.setup, outboard)]
@@ -161,7 +161,7 @@ class TheNextMove(TestCase):
 
 
 class Workshop:
-    """A crank with hidden faults, a noisy gauge and blows that land unevenly.
+    """A crank with hidden faults, a noisy gauge and uneven blows.
 
     Knows nothing of `next_move`.
     """

@@ -1,4 +1,4 @@
-"""Judgement that does not flatter: what simulations with hidden truth found, each with its number.
+"""Tests of uncertainty, from simulations with hidden true values, each with its number.
 
 The large runs are in bin/simulate.
 """
@@ -42,7 +42,7 @@ CASES = 100
 
 class AGauge(TestCase):
     def called_in(self, kind, step, readings, seed):
-        """Of sizes spread about a limit by a gauge of a kind: how many are called in, how many of these wrongly, how often U holds."""
+        """Return, for sizes around a limit, how many are called OK, how many of these wrongly, and how often U covers the error."""
         chance, called, wrong, held = random.Random(seed), 0, 0, 0
         for _ in range(5 * CASES):
             true = chance.uniform(-0.016, 0.016)
@@ -87,7 +87,7 @@ class AGauge(TestCase):
 
 class OneWrongReading(TestCase):
     def suspected(self, step, scatter, slip, angles, seed=3):
-        """Turns of a shaft on a dial that are suspected, of 100, and those in which the right angle is asked again."""
+        """Return how many of 100 turns of a shaft are suspected, and in how many the right angle is asked again."""
         chance, suspected, right = random.Random(seed), 0, 0
         unsure = gauge_uncertainty(step, kind="dial")
         for _ in range(CASES):

@@ -1,4 +1,4 @@
-"""Heat and cold for fitting: what clearance temperatures give, how long it lasts, how sure, and what sets the limits.
+"""Heat and cold for fitting: clearance from temperatures, its duration and probability, and the limits.
 
 The files, in the order a reader needs them: `expansion` (clearance), `rates` (soak, window), `films`, `infrared` (what a gun shows),
 `confidence`, `limits`, `ordering` (several parts in one heat), `seat` and `plan`

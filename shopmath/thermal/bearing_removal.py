@@ -1,4 +1,4 @@
-"""Taking a bearing out with heat: the ring grows with its case, so only the difference of the two frees it.
+"""Removal of a bearing with heat: the ring expands with its case, so only the difference of both frees it.
 
 Heated together, the fit loses D·(αo − αi) a kelvin. A ring kept or sprayed cold is freed much sooner.
 """
@@ -15,7 +15,7 @@ from shopmath.verdict import IN, OUT, TOO_CLOSE, Conformity
 
 
 def frees_at_c(nominal_mm: float, interference_mm: float, outer_alpha: float, inner_alpha: float, ring_c: float | None = None) -> float:
-    """Temperature of the case at which the fit has no grip left.
+    """Return the temperature of the case at which the fit has no interference left.
 
     Parameters
     ----------
@@ -60,7 +60,7 @@ def frees_at_c(nominal_mm: float, interference_mm: float, outer_alpha: float, in
 
 @dataclass(frozen=True)
 class Freeing:
-    """Temperature of the case that frees the ring: least, middle and most grip of the fit; the limit that binds; the call."""
+    """Temperature of the case that frees the ring at the lowest, mean and highest interference; the limit that applies; the verdict."""
 
     together: Estimate | None
     sprayed: Estimate
@@ -78,7 +78,7 @@ def freeing(
     limit: Limit | None,
     sprayed_ring_c: float = 0.0,
 ) -> Freeing:
-    """Return how hot the case must be for the bearing to fall out, with the ring hot too and with it sprayed.
+    """Return how hot the case must be for the bearing to fall out, with a hot ring and with a chilled one.
 
     Parameters
     ----------

@@ -1,4 +1,4 @@
-"""How sure it is that a part drops in, given what the sizes and the temperatures may be."""
+"""Probability that a part drops in, from the distributions of sizes and temperatures."""
 
 from __future__ import annotations
 
@@ -25,7 +25,7 @@ def normal_cdf(z: float) -> float:
 def clearance_spread_mm(
     nominal_mm: float, bore_um: Limits, inner_um: Limits, outer_alpha: float, outer_c_u: float, inner_alpha: float, inner_c_u: float
 ) -> float:
-    """Standard deviation of the clearance, mm: tolerance bands as ±3σ, temperatures by their standard uncertainties.
+    """Return the standard deviation of the clearance, mm: tolerances as ±3σ, temperatures by their standard uncertainties.
 
     Examples
     --------
@@ -41,7 +41,7 @@ def clearance_spread_mm(
 
 
 def clearance_reach_mm(bore_um: Limits, inner_um: Limits, warmth_mm: float, bore_even: bool, inner_even: bool) -> float:
-    """Expanded uncertainty of the clearance (k = 2), mm: an evenly spread class never reaches past its limits.
+    """Return the expanded uncertainty of the clearance (k = 2), mm; a rectangular tolerance never extends past its limits.
 
     Parameters
     ----------
@@ -93,7 +93,7 @@ def _twice(z: float) -> float:
 
 
 def evenly_spread(over: float, first: float, second: float, sigma: float) -> float:
-    """Chance that `over` plus two even spreads of ±first and ±second and a normal one of sigma is above 0; all in one unit.
+    """Return the probability that `over` plus two rectangular errors and a normal one is above 0; all in one unit.
 
     Examples
     --------
@@ -134,7 +134,7 @@ def drop_confidence(
     *,
     shape: str = NORMAL,
 ) -> float:
-    """Chance that the clearance is at least what is wanted.
+    """Return the probability that the clearance is at least the desired one.
 
     Parameters
     ----------

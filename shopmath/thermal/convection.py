@@ -1,4 +1,4 @@
-"""How quickly castings and bearings follow their surroundings, from the film of air on them.
+"""How fast castings and bearings follow their surroundings, by the heat transfer to air.
 
 All *estimates*, with their bands.
 """
@@ -20,7 +20,7 @@ CONTACT_W_M2K = Estimate(500.0, 1500.0, 4000.0, "dry ring touching its bore, no 
 
 @cache
 def film_w_m2k(item: str) -> Estimate:
-    """Film coefficient of the thermal table whose item starts with these words.
+    """Return the film coefficient of the thermal table whose item starts with these words.
 
     Examples
     --------
@@ -35,7 +35,7 @@ def film_w_m2k(item: str) -> Estimate:
 
 @lru_cache(256, typed=True)
 def casting_time_constant_s(material: Material, film: Estimate, wall: Estimate = CASTING_WALL_MM) -> Estimate:
-    """Time constant of a case from its wall alone: its mass and its surface grow together.
+    """Return the time constant of a case from its wall only, because its mass and its surface grow together.
 
     Parameters
     ----------
@@ -98,7 +98,7 @@ def ring_mass_kg(bore_mm: float, outside_mm: float, width_mm: float) -> float:
 
 @lru_cache(256, typed=True)
 def ring_time_constant_s(bore_mm: float, outside_mm: float, width_mm: float, film: Estimate, mass_kg: float | None = None) -> Estimate:
-    """Time constant of a bearing in air, in a freezer or in an ice box.
+    """Return the time constant of a bearing in air, in a freezer or in an ice box.
 
     Parameters
     ----------

@@ -64,7 +64,7 @@ def clearance_mm(
 def outer_temperature_needed_c(
     nominal_mm: float, interference_mm: float, clearance_mm: float, outer_alpha: float, inner_alpha: float, inner_c: float
 ) -> float:
-    """Temperature the outer part needs for a wanted clearance.
+    """Return the temperature that the outer part needs for a desired clearance.
 
     Parameters
     ----------
@@ -133,7 +133,7 @@ def wanted_clearance_mm(nominal_mm: float, preset: str = "usual") -> float:
 
 
 def freeing_difference_k(nominal_mm: float, interference_mm: float, outer_alpha: float, inner_alpha: float) -> float:
-    """Return how far above 20 °C both parts must go together until the outer lets go of the inner.
+    """Return how far above 20 °C both parts must be heated together until the outer releases the inner.
 
     Parameters
     ----------

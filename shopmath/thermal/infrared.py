@@ -1,4 +1,4 @@
-"""True temperature behind a thermometer's reading: infrared guns on bare metal, and a drop of water."""
+"""True temperature from a reading: infrared thermometers on bare metal, and a drop of water."""
 
 from __future__ import annotations
 
@@ -19,7 +19,7 @@ WATER_DROP = {
 
 @dataclass(frozen=True)
 class Surface:
-    """A surface an infrared gun may look at, with the band of its emissivity, 8 to 14 µm."""
+    """A surface for an infrared thermometer, with the range of its emissivity, 8 to 14 µm."""
 
     name: str
     emissivity: Estimate
@@ -36,7 +36,7 @@ def _emissivity(field: str, value: float) -> float:
 
 
 def infrared_true_c(shown_c: float, gun_emissivity: float, surface_emissivity: float, surroundings_c: float) -> float:
-    """True temperature behind what an infrared gun shows.
+    """Return the true temperature from an infrared reading.
 
     Parameters
     ----------

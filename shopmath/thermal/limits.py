@@ -1,4 +1,4 @@
-"""How hot and how cold each part may be made, and why.
+"""Temperature limits of each part, with reasons.
 
 Workshop limits: a maker's own figure comes first.
 """
@@ -14,7 +14,7 @@ from shopmath.validation import numbers, one_of
 
 @dataclass(frozen=True)
 class Limit:
-    """A temperature not to be passed, what sets it, and the reason in a clause.
+    """A temperature limit, its origin, and the reason in a clause.
 
     `code` says what sets it, for whoever words it anew.
     """

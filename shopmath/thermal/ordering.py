@@ -14,7 +14,7 @@ MOST_PARTS, MOST_CHAINED = 40, 12  # in one heat: each further part that follows
 
 @dataclass(frozen=True)
 class HeatPart:
-    """One part of a heat: seconds to fit it, seconds after the door opens until its window closes, what it must come after."""
+    """A part of a heat: seconds to fit it, seconds from the opening of the oven to the end of its window, its predecessors."""
 
     name: str
     handling_s: float
@@ -99,7 +99,7 @@ def _best(parts: list[HeatPart], forced: frozenset[str]) -> tuple[tuple[int, int
 
 
 def one_heat(parts: Iterable[HeatPart]) -> HeatOrder:
-    """Order that gets most parts in before their windows close.
+    """Return the order that gets most parts in before their windows close.
 
     Parameters
     ----------
@@ -155,7 +155,7 @@ def one_heat(parts: Iterable[HeatPart]) -> HeatOrder:
 
 
 def finish_times_s(parts: Iterable[HeatPart], order: Iterable[str]) -> dict[str, float]:
-    """When each part of an order is home, s after the door opens.
+    """Return when each part of an order is seated, s after the opening.
 
     Examples
     --------

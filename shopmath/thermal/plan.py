@@ -1,4 +1,4 @@
-"""The whole plan for one seat: how hot, how cold, how sure, how long.
+"""The complete plan for one seat: temperatures, probability and times.
 
 An outer part is heated, an inner part may be chilled, both leave at time 0 and drift toward the room. The plan picks the outer
 part's temperature so that the wanted clearance is still there when the part is offered up, keeps it inside every limit, and says
@@ -33,7 +33,7 @@ SPARE_S = 180.0  # window asked for beyond the handling: time for a second try
 
 @dataclass(frozen=True)
 class Widener:
-    """Something that would widen the clearance or the sureness, and by how much, mm.
+    """A measure that increases the clearance or the probability, and by how much, mm.
 
     `code` and `values` say the same as `what`.
     """
@@ -46,7 +46,7 @@ class Widener:
 
 @dataclass(frozen=True)
 class HeatPlan:
-    """What to do and what to expect. Times in s; None where nobody can say beforehand."""
+    """The plan and its prediction. Times in s; None if they cannot be predicted."""
 
     setup: Setup
     call: Conformity
@@ -92,7 +92,7 @@ def _chilled(setup: Setup) -> tuple[float, Estimate | None]:
 
 
 def _target(setup: Setup, inner_c: float) -> float:
-    """Outer temperature that keeps the wanted clearance, at its low end, through the handling and three minutes more."""
+    """Return the outer temperature that retains the desired clearance at its low end through handling and three minutes more."""
     if setup.heating is None:
         return setup.room_c
     if setup.target_c is not None:
@@ -139,7 +139,7 @@ def _soak(setup: Setup, target_c: float) -> Estimate | None:
 
 
 def _stopped(setup: Setup, target_c: float, chill_c: float) -> Conformity | None:
-    """The reason not to go on, if there is one: a limit passed or a method that is dangerous on this metal."""
+    """Return the reason not to continue, if there is one: a limit exceeded, or a method that is dangerous for this metal."""
     if setup.refusal:
         return Conformity(STOP, -math.inf, setup.refusal, "refused_method")
     hottest = target_c
@@ -203,7 +203,7 @@ def _wideners(setup: Setup, target_c: float, chill_c: float, offering: Moment) -
 
 @lru_cache(256)
 def plan(setup: Setup) -> HeatPlan:
-    """Work out one seat.
+    """Compute the plan of one seat.
 
     Parameters
     ----------
@@ -263,7 +263,7 @@ def plan(setup: Setup) -> HeatPlan:
 
 
 def _sure_for_the_handling(setup: Setup, found: Conformity, sure_s: float) -> Conformity:
-    """A plan is in only when it is sure for the whole handling, the parts drifting at their quickest."""
+    """Return the verdict on a plan: OK only if it is certain for the whole handling time with the fastest drift."""
     if found.state != IN or sure_s >= setup.handling_s:
         return found
     reason = f"It fits for {sure_s:.0f} s, and {setup.handling_s:.0f} s of handling are needed."
@@ -271,7 +271,7 @@ def _sure_for_the_handling(setup: Setup, found: Conformity, sure_s: float) -> Co
 
 
 def judge(setup: Setup, at: Moment, sure_s: float) -> Conformity:
-    """The call on a clearance at one instant: enough to offer the part up by hand, or not.
+    """Return the verdict on a clearance at one moment: enough to fit the part by hand, or not.
 
     Examples
     --------

@@ -1,4 +1,4 @@
-"""How fast parts warm and cool: one lumped body in still surroundings, T = Ts + (T0 − Ts)·exp(−t/τ).
+"""Heating and cooling of parts: one lumped body in still surroundings, T = Ts + (T0 − Ts)·exp(−t/τ).
 
 Good in air, where a casting or a ring is nearly even inside (Biot number far below 0.1). Not for cold sprays and flames: there
 only a measured temperature counts.
@@ -18,7 +18,7 @@ from shopmath.validation import BadInput, finite, gettext_noop, not_negative, po
 
 @dataclass(frozen=True)
 class Body:
-    """A part drifting toward its surroundings: linear expansion 1/K, temperature at the start °C, time constant s."""
+    """A part that drifts toward its surroundings: linear expansion 1/K, temperature at the start °C, time constant s."""
 
     alpha: float
     start_c: float
@@ -109,7 +109,7 @@ def soak_time_s(start_c: float, target_c: float, surroundings_c: float, time_con
 
 
 def time_constant_s(mass_kg: float, specific_heat: float, film_w_m2k: float, area_m2: float) -> float:
-    """Time constant of a part from its mass and the film of air on it.
+    """Return the time constant of a part from its mass and its film coefficient.
 
     Parameters
     ----------
@@ -204,7 +204,7 @@ def _first_below(value: Callable[[float], float], floor: float, turns_at: float 
 
 @lru_cache(512, typed=True)
 def window_s(nominal_mm: float, interference_mm: float, clearance_mm: float, outer: Body, inner: Body, surroundings_c: float) -> float:
-    """Return how long the wanted clearance lasts with both parts drifting toward the room.
+    """Return how long the desired clearance lasts with both parts drifting toward room temperature.
 
     Parameters
     ----------
@@ -252,7 +252,7 @@ def window_s(nominal_mm: float, interference_mm: float, clearance_mm: float, out
 
 
 def seating_s(nominal_mm: float, interference_mm: float, outer: Body, inner: Body, surroundings_c: float, contact: Estimate) -> Estimate:
-    """Seconds to get a part home once it touches and takes the other's heat, *estimate*.
+    """Return the seconds to seat a part after it touches and exchanges heat with the other (*estimate*).
 
     Parameters
     ----------

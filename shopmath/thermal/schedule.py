@@ -1,5 +1,7 @@
-"""The sheet of one heat with many parts: what goes into oven and chillers when, counted back from the door that opens at 0, and what is
-left to do while it runs."""
+"""The schedule of one heat with many parts.
+
+Times of oven and chillers are relative to the opening of the oven at 0. The remaining schedule follows while it runs.
+"""
 
 from __future__ import annotations
 
@@ -16,7 +18,9 @@ HELD_S = 1e9  # time constant: a part that stays in its chiller until its turn d
 
 
 def seat_before_s(setup: Setup, outer_c: float, inner_c: float) -> float:
-    """When a part that waits in the cold until its turn must be home, s from now: the case alone cools, the part only while it is carried.
+    """Return when a part that waits in the cold must be seated, s from now.
+
+    The case cools all the time, the part only while it is carried.
 
     Parameters
     ----------
@@ -42,7 +46,7 @@ def seat_before_s(setup: Setup, outer_c: float, inner_c: float) -> float:
 
 @dataclass(frozen=True)
 class SheetPart:
-    """A part of the heat, and how long it lies in which chiller first; an empty chiller means none."""
+    """A part of the heat with its time in its chiller; an empty chiller means none."""
 
     part: HeatPart
     chiller: str = ""
@@ -61,7 +65,7 @@ class Step:
 
 @dataclass(frozen=True)
 class HeatSheet:
-    """The order, what waits for a reheat, every step in the order it begins, and the parts for which a chiller has no place."""
+    """The order, the parts that wait for another heat, every step in sequence, and the parts for which a chiller has no room."""
 
     order: tuple[str, ...]
     left_out: tuple[str, ...]
@@ -70,7 +74,7 @@ class HeatSheet:
 
     @property
     def begins_s(self) -> float:
-        """When the first thing must go in, s before the door opens (negative)."""
+        """Return when the first part must be put in, s before the opening (negative)."""
         return min((step.from_s for step in self.steps), default=0.0)
 
 
@@ -145,7 +149,7 @@ def heat_sheet(parts: Sequence[SheetPart], soak_s: float, places: Mapping[str, i
 
 @dataclass(frozen=True)
 class Remaining:
-    """What is left of a heat: the order from now, what no longer fits, and how many seconds each part still has, now."""
+    """The rest of a heat: the order from now, what no longer fits, and the remaining seconds of each part."""
 
     order: tuple[str, ...]
     left_out: tuple[str, ...]
@@ -153,7 +157,7 @@ class Remaining:
 
 
 def replan(parts: Iterable[HeatPart], done: Iterable[str], elapsed_s: float, *, slower: float = 1.0) -> Remaining:
-    """Order what is left while the heat runs.
+    """Order the remaining parts while the heat runs.
 
     Parameters
     ----------

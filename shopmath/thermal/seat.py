@@ -1,4 +1,4 @@
-"""One seat hot and cold: what is to be done to it, its clearance at any moment, and how long that lasts."""
+"""One seat hot and cold: what is done to it, its clearance at any moment, and how long that lasts."""
 
 from __future__ import annotations
 
@@ -29,7 +29,7 @@ HEATED_BY_U_K = {
 
 @dataclass(frozen=True)
 class Heating:
-    """How the outer part is heated: method, its temperature where it has one, the part's time constant in it, opening factor."""
+    """How the outer part is heated: method, its temperature if it has one, the part's time constant in it, expansion factor."""
 
     method: str
     surroundings_c: float | None = None
@@ -40,7 +40,7 @@ class Heating:
 
 @dataclass(frozen=True)
 class Chilling:
-    """How the inner part is chilled; `for_s` when the stay is not left to the plan."""
+    """How the inner part is chilled; `for_s` if the plan does not choose the time."""
 
     method: str
     surroundings_c: float
@@ -95,7 +95,7 @@ class Setup:
 
 @dataclass(frozen=True)
 class Moment:
-    """Clearance at one instant: mean and half its expanded uncertainty, mm, and the chance that it is at least what is wanted."""
+    """Clearance at one moment: mean and half its expanded uncertainty, mm, and the probability of the desired clearance."""
 
     time_s: float
     outer_c: float
@@ -126,7 +126,7 @@ def moment(setup: Setup, time_s: float, outer_c: float, inner_c: float) -> Momen
 
 
 def _moment(setup: Setup, time_s: float, outer_c: float, inner_c: float, mean_mm: float) -> Moment:
-    """Return how sure a clearance is: sizes by class or as measured, temperatures, and how far a boss heated alone opens."""
+    """Return the uncertainty of a clearance from sizes, temperatures, and the expansion of a boss that is heated locally."""
     opens = setup.outer_alpha * setup.heating.opening_u * (outer_c - REFERENCE_C) if setup.heating else 0.0
     warmth = setup.nominal_mm * math.hypot(setup.opening_alpha * setup.outer_u_k, setup.inner_alpha * setup.inner_u_k, opens)
     reach = clearance_reach_mm(setup.bore_um, setup.inner_um, warmth, setup.bore_even, setup.inner_even)
@@ -162,7 +162,7 @@ def moment_after(setup: Setup, time_s: float, outer_c: float, inner_c: float) ->
 
 @lru_cache(64, typed=True)
 def curve(setup: Setup, outer_c: float, inner_c: float, until_s: float, points: int = 61) -> tuple[Moment, ...]:
-    """Clearance against time after the door opens, evenly spaced.
+    """Return the clearance over time after the opening, evenly spaced.
 
     Parameters
     ----------
@@ -201,7 +201,7 @@ def curve(setup: Setup, outer_c: float, inner_c: float, until_s: float, points: 
 
 
 def sure_until_s(setup: Setup, outer_c: float, inner_c: float, inner_s: float | None = None) -> float:
-    """Return how long the wanted clearance is sure: its low end (2σ) with both parts drifting at their quickest.
+    """Return how long the desired clearance is certain: its low end (2σ) with the fastest drift of both parts.
 
     `inner_s` is the inner part's time constant where it lies elsewhere than in the room.
 
@@ -215,7 +215,7 @@ def sure_until_s(setup: Setup, outer_c: float, inner_c: float, inner_s: float | 
 
 
 def open_for_s(setup: Setup, outer_c: float, inner_c: float) -> Estimate:
-    """Window of the wanted clearance at the mean sizes, by quick, likely and slow drift.
+    """Return the window of the desired clearance at the mean sizes, by fast, likely and slow drift.
 
     Examples
     --------
@@ -233,7 +233,7 @@ def _window(setup: Setup, outer_c: float, inner_c: float, outer_s: float, inner_
 
 
 def home_within_s(setup: Setup, outer_c: float, inner_c: float) -> Estimate:
-    """Seconds to be home once it touches: low for the tightest sizes and the quickest contact, high for the loosest.
+    """Return the seconds to seat it after it touches: low for the tightest sizes and fastest contact, high for the loosest.
 
     Examples
     --------
@@ -251,7 +251,7 @@ def home_within_s(setup: Setup, outer_c: float, inner_c: float) -> Estimate:
 
 
 def example_setup() -> Setup:
-    """A 47 N7 main seat in a cast aluminium case, oven at 150 °C, ring from a household freezer: used by the examples."""
+    """Return a 47 N7 main seat in a cast aluminum case, oven at 150 °C, ring from a household freezer, for the examples."""
     return Setup(
         nominal_mm=47.0,
         bore_um=Limits(-33, -8),
