@@ -20,7 +20,7 @@ os.environ.setdefault("DJANGO_SETTINGS_MODULE", "stator.settings")
 
 @contextmanager
 def recorded(estimates: list[dict[str, Any]]) -> Iterator[None]:
-    """Record each estimate that is formatted: what is known of it, and its text."""
+    """Record each formatted estimate with its uncertainty and its text."""
     from django.utils import translation
 
     from shopmath.amounts import Amount
@@ -68,7 +68,7 @@ def recorded(estimates: list[dict[str, Any]]) -> Iterator[None]:
 
 
 def load_demo(file: Path) -> None:
-    """Load the demo, whose signed entries freeze what is shown, and save the estimates that it contains."""
+    """Load the demo, whose signed entries store what is displayed, and save the estimates that it contains."""
     import django
     from django.conf import settings
 

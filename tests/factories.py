@@ -1,4 +1,4 @@
-"""A small shed for the tests: people, shelves, one engine, and hands that use the pages as a mechanic does."""
+"""A small shop for tests: people, equipment, an engine, and users who work as a mechanic does."""
 
 from __future__ import annotations
 
@@ -38,7 +38,7 @@ def _hashed() -> str:
 
 
 def job(number: int = 412, order: str = "heat", **seat: Any) -> Job:
-    """A trials single with one main seat, booked in."""
+    """Return a job of a trials single with one main seat."""
     stock_shelves()
     card_fields = {name: seat.pop(name) for name in ("case_material", "painted") if name in seat}
     card = EngineCard.objects.create(name="Corrie 272", summary="trials single", **card_fields)
@@ -50,7 +50,7 @@ def job(number: int = 412, order: str = "heat", **seat: Any) -> Job:
 
 
 def half_job(number: int = 428, **card: Any) -> Job:
-    """A half with four bearings, a circlip, a spindle and a rubber bush, bare and ready for its heat."""
+    """Return a job of a half with four bearings, a snap ring, a shaft and a rubber bushing, ready for its heat."""
     made = job(number, name="Main, drive side", designation="6206 C3", stop="circlip", faces="marking_out", source="drawing")
     EngineCard.objects.filter(pk=made.card_id).update(**card)
     for name, marking, more in (
@@ -66,18 +66,18 @@ def half_job(number: int = 428, **card: Any) -> Job:
 
 
 def without_what_comes_first(made: Job, key: str) -> None:
-    """Leave out of a run the stations that another needs, so that it is tried by itself; what has begun stays."""
+    """Skip the stations that another one requires, so that it can be tested separately; begun stations remain."""
     givers = {giver for need in STATION_BY_KEY[key].needs for giver in need.given_by} if key in STATION_BY_KEY else set()
     made.run.filter(key__in=givers, state="ahead", entries=None).update(state="skipped", because="tried by itself")
 
 
 def shown_on(page: str) -> str:
-    """Return what a page tells back of the call it shows."""
+    """Return the verdict that a page sends back."""
     return unescape(re.findall(r'data-seen="([^"]*)"', page)[0])
 
 
 def press(client: Client, address: str, action: str, **more: Any) -> Any:
-    """Press a button of a station's page as it stands now."""
+    """Press a button of a station's page in its present state."""
     return client.post(f"{address}act/", {"action": action, "seen": shown_on(client.get(address).content.decode()), **more})
 
 
@@ -185,11 +185,11 @@ class Hands:
             self.post("tick", key=caution.key, on="1")
 
     def act(self, action: str) -> str:
-        """Press a button of the page as it stands now."""
+        """Press a button of the page in its present state."""
         return self.post("act", action=action, seen=shown_on(self.page()) if action == "sign" else "")
 
     def go_on(self, need: str, reason: str) -> str:
-        """Go on without something that should come first."""
+        """Continue without a prerequisite."""
         return self.post("go_on", need=need, reason=reason)
 
     def choose(self, **chosen: str) -> str:
@@ -204,7 +204,7 @@ class Hands:
 
 
 class SheetHands(Hands):
-    """At one heat for a whole half."""
+    """A user at one heat for a case half."""
 
     def __init__(self, made: Job, who: Person | None = None) -> None:
         super().__init__(made, who)

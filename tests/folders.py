@@ -57,11 +57,9 @@ class FolderCase(SimpleTestCase):
 
 
 def demo_folder() -> Path:
-    """Return a data folder with the demo, made once for all processes of a run.
+    """Return a data folder with the demo, created once for all processes of a run.
 
-    Tests copy what they change.
-
-    Its signed entries are in the test language. The estimates that they contain are in `estimates.json` beside it.
+    Tests copy what they change. Its signed entries are in the test language. Their estimates are in `estimates.json` next to it.
     """
     folder = Path(os.environ[RUN_FOLDER])
     data = folder / "demo" / "stator"

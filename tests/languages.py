@@ -1,4 +1,4 @@
-"""What every page says, and which of its sentences no language changes."""
+"""Texts of every page, and those that no language changes."""
 
 from __future__ import annotations
 
@@ -27,7 +27,7 @@ def told(page: str) -> list[str]:
 
 
 def typed() -> set[str]:
-    """Whatever somebody typed, which no language changes: names, complaints, notes, and the texts of records."""
+    """Return what somebody typed, which no language changes: names, complaints, notes, and the texts of records."""
     found: set[str] = set()
     for model in apps.get_models():
         fields = [field.attname for field in model._meta.concrete_fields if isinstance(field, CharField | TextField)]
@@ -96,7 +96,7 @@ def kinds_of(addresses: list[str]) -> list[str]:
 
 
 def unaccented(opened: dict[str, str]) -> dict[str, str]:
-    """Return sentences of pages in the test language that stand there as in the code, and the first page of each."""
+    """Return the untranslated sentences of pages in the test language, with the first page of each."""
     known = sorted(typed(), key=len, reverse=True)
     left: dict[str, str] = {}
     looked_at: set[str] = set()

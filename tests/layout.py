@@ -1,6 +1,6 @@
-"""What is wrong with how a page lies: cut text, labels over one another, small targets, what the strip covers.
+"""Faults of a page's layout: cut text, overlapping labels, small targets, and what the reading bar covers.
 
-`bin/look` runs it over every page at every size, in English and in the test language; the browser tests over some of them.
+`bin/look` checks every page at every size, in English and in the test language; the browser tests check some of them.
 """
 
 from __future__ import annotations

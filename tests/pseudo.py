@@ -1,4 +1,4 @@
-"""A language for the tests: every message accented and a third longer, so that what was not passed through gettext stands out."""
+"""A language for tests: every message has accents and is a third longer, so that untranslated text stands out."""
 
 from __future__ import annotations
 
@@ -33,7 +33,7 @@ def accented(message: str) -> str:
 
 
 class Accented(gettext.NullTranslations):
-    """Every message of whatever source, accented."""
+    """Every message with accents."""
 
     domain = "django"
     plural = staticmethod(lambda number: int(number != 1))
@@ -53,7 +53,7 @@ class Accented(gettext.NullTranslations):
 
 @contextmanager
 def everything_accented() -> Iterator[None]:
-    """The test language stands beside the others while this lasts."""
+    """Add the test language to the others."""
     with override_settings(LANGUAGES=[("en-gb", "English"), (CODE, "Test")]):  # which empties what Django has read
         trans_real._translations[CODE] = Accented()  # type: ignore[attr-defined]
         try:

@@ -1,4 +1,4 @@
-"""Django's runner, with the write-ahead log emptied before a worker copies the database, the time of each class, and a closing count."""
+"""Django's test runner with an emptied write-ahead log before the database is copied, times per class, and a final count."""
 
 from __future__ import annotations
 
@@ -38,7 +38,7 @@ def _print_times(file: Path) -> None:
 
 
 class LongestFirst(ParallelTestSuite):
-    """Classes that say what they `cost` begin first, so that no process waits for one of them at the end."""
+    """A suite whose classes with the highest `cost` begin first, so that no process waits at the end."""
 
     runner_class = TimedRunner
 

@@ -1,4 +1,4 @@
-"""The pictures in docs/screenshots, taken anew from the demo: `bin/screenshots`, or `bin/screenshots practice split` for some of them."""
+"""The pictures in docs/screenshots, from the demo: `bin/screenshots`, or `bin/screenshots practice split` for some of them."""
 
 from __future__ import annotations
 

@@ -1,4 +1,4 @@
-"""The stand-ins running beside a test, on ports of their own; and a plain line that says whatever a test wants."""
+"""Simulated gauges next to a test on their own ports, and a line that sends what a test chooses."""
 
 from __future__ import annotations
 
@@ -26,9 +26,9 @@ def until(what: Callable[[], object], seconds: float = 10.0) -> object:
 
 
 class StandIns:
-    """The usual four, or others, in a thread.
+    """The usual four simulated gauges, or others, in a thread.
 
-    `port(name)` is where one is heard; `thing(name)` is the truth behind it.
+    `port(name)` is the address of one; `thing(name)` is its part with its true values.
     """
 
     def __init__(self, parts: Sequence[type[Part]] = PARTS) -> None:
@@ -75,7 +75,7 @@ class Saying:
         self._thread: threading.Thread | None = None
 
     def answer(self, reader: Callable[[], Reader | None]) -> Saying:
-        """Take the call, and wait until the reader listens: what is said while a line is opened is thrown away."""
+        """Accept the connection, and wait until the reader listens, because it discards what is sent while a line is opened."""
         self.hang_up()
         self.server.settimeout(10)
         self.line, _ = self.server.accept()

@@ -1,4 +1,4 @@
-"""Faults under load, against the real server in a data folder of its own: `bin/soak`. Its figures go into docs/reliability.md."""
+"""Faults under load with the real server in a data folder of its own: `bin/soak`. Results are in docs/reliability.md."""
 
 from __future__ import annotations
 
@@ -148,7 +148,7 @@ def _together(acts: list[Callable]) -> None:
 
 
 def races(shop: Shop) -> None:
-    """A note is added by one device while the other signs: what is signed holds only what the signer's page showed."""
+    """Test that an entry is signed as the signer's page showed it while another device adds a note."""
     tries, wrong, signed = count(200), 0, 0
     more_jobs(shop, 2000, tries, "strip")
     for number in range(tries):
@@ -214,7 +214,7 @@ def restores(shop: Shop) -> None:
 
 
 def slow(shop: Shop) -> None:
-    """Connections that drip: a normal request goes on being answered."""
+    """Test that slow connections do not block a normal request."""
     shop.start()
     lines = []
     for number in range(200):
@@ -256,7 +256,7 @@ def slow(shop: Shop) -> None:
 
 
 def unread(shop: Shop) -> None:
-    """Connections that send many requests and read nothing: a normal request goes on being answered, and they are closed."""
+    """Test that connections that send requests and read nothing are closed and do not block a normal request."""
     shop.start()
     files = [path for path in (shop.data / "static").rglob("*") if path.suffix in (".js", ".css", ".woff2")]
     largest = max(files, key=lambda path: path.stat().st_size)
@@ -281,7 +281,7 @@ def unread(shop: Shop) -> None:
 
 
 def uploads(shop: Shop) -> None:
-    """Large bodies from made-up sessions, and more than one address may send: what reaches the disk stays bounded."""
+    """Test that large bodies from invalid sessions, and too many from one address, use limited disk space."""
     shop.start()
     temporary = Path(tempfile.gettempdir())
     before = shutil.disk_usage(temporary).free
@@ -308,7 +308,7 @@ def uploads(shop: Shop) -> None:
 
 
 def syncs(shop: Shop) -> None:
-    """How often the disk is asked to hold on, per reading that is acknowledged."""
+    """Print how often data is flushed to disk per saved reading."""
     if not shutil.which("strace"):
         row("disk syncs a reading", "no strace here", "not counted")
         return

@@ -1,4 +1,4 @@
-"""What people did that matters later leaves a line in the server's log; and what the machine may be told is written down."""
+"""Tests of audit lines in the server's log, and of the documented environment variables."""
 
 from __future__ import annotations
 

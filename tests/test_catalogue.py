@@ -1,4 +1,4 @@
-"""A language is added without touching code: an empty catalogue is made, filled, compiled, and its sentences are on the page."""
+"""Test that a language is added without code: an empty catalog is created, filled, compiled, and used on the page."""
 
 from __future__ import annotations
 

@@ -1,4 +1,4 @@
-"""The daily backup: one a day, so many kept."""
+"""Tests of the daily backup: one per day, with a limited number."""
 
 from __future__ import annotations
 

@@ -1,4 +1,4 @@
-"""The whole demo: two readers see pages of their own, and every job that leaves the shop comes back the same."""
+"""Tests of the whole demo: pages of two readers, and jobs that return unchanged from export."""
 
 from __future__ import annotations
 
@@ -28,7 +28,7 @@ CLOCK = "|".join(  # times of day, in English and in the test language
 
 
 class Pages(SimpleTestCase):
-    """Every page of the demo: it contains nothing that was rendered for another reader, and no estimate finer than it is known."""
+    """Tests of every page of the demo: no content for another reader, and no estimate finer than its uncertainty."""
 
     cost = 200
 

@@ -80,7 +80,7 @@ def form_fields() -> dict[str, str]:
 
 
 class EveryAddress(django.test.TestCase):
-    """Every address with every role, unit system and state of a job: no request ends in a fault of the server."""
+    """Every address with every role, unit system and job state: no request ends in a server error."""
 
     cost = 40
 
@@ -118,7 +118,7 @@ class EveryAddress(django.test.TestCase):
         log.close(made, entry.opened_at)
 
     def addresses(self, state):
-        """Each address filled in as for a job in a state; the last two with numbers beyond 64 bit and with words."""
+        """Yield each address for a job in a state, also with numbers beyond 64 bits and with words."""
         made = self.jobs[state]
         usual = {
             "tag": made.tag,
@@ -184,7 +184,7 @@ class Fuzz(TestCase):
         self.client.force_login(person())
 
     def known(self, name, route):
-        """What a place in an address usually holds."""
+        """Return the usual values of a part of an address."""
         if name == "pk":
             return [str(self.photo.pk if route.startswith("photos") else self.made.card_id), "1", "999999"]
         usual = {

@@ -1,4 +1,4 @@
-"""A gauge that was found wrong: what rests on it is listed, marked at the station and said on the sheet."""
+"""Tests of a faulty gauge: affected entries are listed, marked at the station and named in the report."""
 
 from __future__ import annotations
 

@@ -1,4 +1,4 @@
-"""How each person reads: units and language of one's own, else the shop's; the shop's time zone; what stays the shop's."""
+"""Tests of units and language per person and shop, the shop's time zone, and values that stay those of the shop."""
 
 from __future__ import annotations
 
@@ -152,7 +152,7 @@ class Readers(TestCase):
         self.assertIn("Stroke, in", facts)
 
     def test_every_kind_is_asked_told_and_kept_in_one_unit(self):
-        """A bare number typed in the unit of the question comes back as it was typed, and is kept in the core's."""
+        """Test that a bare number in the unit of the question is shown as typed, and stored in the core's unit."""
         for kind, typed, core in (
             ("length", "1.5", 38.1),
             ("temperature", "212", 100.0),

@@ -1,4 +1,4 @@
-"""A record is what was signed: nothing on the shelves, on the card or in another shop changes it."""
+"""Tests that a record never changes with equipment, the card or another shop."""
 
 from __future__ import annotations
 
@@ -49,7 +49,7 @@ class Frozen(TestCase):
         return report_of(JOB.get(pk=(made or self.made).pk), person(), timezone.now())
 
     def seen(self):
-        """What pages and files show of it."""
+        """Tests of pages and files that show a record."""
         report = self.report()
         page = re.sub(r'value="[^"]*"', "", self.hands.page().split('id="drawing"')[1].split('class="strip')[0])  # keys of forms
         drawing = self.hands.client.get(f"/entries/{self.entry.pk}/drawing.svg").content

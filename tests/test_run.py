@@ -1,4 +1,4 @@
-"""Runs, clocks, shelves: what stands around a station."""
+"""Tests of work plans, timers and equipment."""
 
 from __future__ import annotations
 

@@ -1,4 +1,4 @@
-"""What the commands in bin/ share: which Python they take."""
+"""Tests of the scripts in bin/: which Python they use."""
 
 from __future__ import annotations
 

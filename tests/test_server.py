@@ -86,7 +86,7 @@ class Unread(SimpleTestCase):
 
 
 class Bounds(SimpleTestCase):
-    """Which connections are closed, and when."""
+    """Tests of closing connections."""
 
     def channel(self, **values):
         found = Channel.__new__(Channel)

@@ -1,4 +1,4 @@
-"""What the machine cannot do, and requests that no page sends: said in words, with nothing secret in the log."""
+"""Tests of failures of the computer and invalid requests: a message, and no secret in the log."""
 
 from __future__ import annotations
 
@@ -132,7 +132,7 @@ class NoPageSendsThat(TestCase):
 
 
 class TheServersDoor(TestCase):
-    """What is refused before it is read, and who is shown out."""
+    """Tests of requests that are refused before they are read, and of sign-out."""
 
     def test_a_request_that_drips_is_shown_out_and_one_that_gets_on_is_not(self):
         channel = Channel.__new__(Channel)

@@ -1,4 +1,4 @@
-"""TLS with a certificate of the shop's own: made, trusted, renewed; and a server that speaks it."""
+"""Tests of the shop's own certificates (creation, trust, renewal) and of a TLS server."""
 
 from __future__ import annotations
 

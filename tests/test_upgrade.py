@@ -1,4 +1,4 @@
-"""Start, upgrade, backup and restore of a data folder: what is refused, and that nothing is changed then."""
+"""Tests of start, upgrade, backup and restore of a data folder: refusals change nothing."""
 
 from __future__ import annotations
 

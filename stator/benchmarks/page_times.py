@@ -1,4 +1,4 @@
-"""Measures speed and size: `bin/bench`. Nothing here passes or fails; it prints numbers beside their targets."""
+"""Measurement of speed and size: `bin/bench`. It prints numbers next to their targets and never fails."""
 
 from __future__ import annotations
 
@@ -18,7 +18,7 @@ from stator.benchmarks.timing import beside, spread
 
 
 def pace() -> None:
-    """A fixed piece of Python: machines, and days of one machine, differ by four times, and every number below with them."""
+    """Measure a fixed piece of Python, because machines, and days of one machine, differ by a factor of four."""
     median, high = spread(lambda: sum(number * number for number in range(100_000)))
     print(f"{'this machine: 100 000 squares summed':40} {median:7.2f} ms   95 % {high:6.2f}   (by which days compare)")
 
@@ -143,7 +143,7 @@ def pages(heading: str = "") -> dict[str, float]:
 
 
 def facts() -> None:
-    """What a job knows, of three hundred readings more; and how large a record is that was frozen when it was signed."""
+    """Measure how a job's facts grow with three hundred readings, and the size of a signed record."""
     import json
 
     from django.db import transaction
@@ -176,7 +176,7 @@ def facts() -> None:
 
 
 def run_screen() -> None:
-    """One heat for a whole half, hot: from Enter on a part to the next one on the screen, and what the page asks for every four seconds."""
+    """Measure a heat for a case half: from Enter to the next part on the screen, and the page's request every four seconds."""
     import re
     import uuid
     from datetime import timedelta
@@ -206,7 +206,7 @@ def run_screen() -> None:
 
 
 def leaving() -> None:
-    """A job's sheet as PDF and the whole job as ZIP, with 300 readings and 40 photos in it."""
+    """Measure the job report as PDF and the whole job as ZIP, with 300 readings and 40 photos."""
     import uuid
 
     from django.core.files.base import ContentFile
@@ -248,7 +248,7 @@ def leaving() -> None:
 
 
 def durable(data: str) -> None:
-    """What it costs that the disk holds a reading before it is answered: a commit with `synchronous` FULL beside NORMAL."""
+    """Measure the cost of a durable commit: `synchronous` FULL compared with NORMAL."""
     import sqlite3
     from contextlib import closing
 

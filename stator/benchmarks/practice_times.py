@@ -1,4 +1,4 @@
-"""How quickly a practice crank answers the hand that turns it, for `bin/bench`."""
+"""Measurement of the response of a practice crank that is turned by hand, for `bin/bench`."""
 
 from __future__ import annotations
 
@@ -13,7 +13,7 @@ from stator.shop.models import Person
 
 
 def needle() -> None:
-    """A practice crank turned by hand: from the turn to the needle on the page, early in a go and after two hundred moves."""
+    """Measure the time from turning a practice crank to the needle on the page, early in an attempt and after two hundred moves."""
     skipper = Person.objects.get(username="skipper")
     client = Client()
     client.force_login(skipper)

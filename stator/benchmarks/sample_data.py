@@ -1,7 +1,7 @@
-"""A shop of many years for `bin/bench`: twenty thousand jobs, two hundred thousand readings, eight thousand photos.
+"""Data of a shop of many years for `bin/bench`: twenty thousand jobs, two hundred thousand readings, eight thousand photos.
 
-It is filled twice, first with what one sees of it: as many engines on the bench, cards on the shelf and lines found as it has in the end.
-What a page costs more after that, the years cost.
+It is filled in two steps, first with as many open jobs, engine templates and search results as it has in the end. The additional cost of a
+page after the second step is that of the years.
 """
 
 from __future__ import annotations

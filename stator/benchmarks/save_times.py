@@ -1,4 +1,4 @@
-"""How soon a kept reading is answered, for `bin/bench`: each one really kept, at the place that the page asks for."""
+"""Measurement of the response to a saved reading, for `bin/bench`, with real readings at the place that the page asks for."""
 
 from __future__ import annotations
 
@@ -16,7 +16,7 @@ PAGE, A_ROUND, BETWEEN_S = "/jobs/0424/true/", 12, 0.1
 
 
 class Bench:
-    """Someone who trues the crank of 0424 and undoes what was read once a round is nearly whole, so that a place is always asked for."""
+    """A user who trues the crank of 0424 and undoes each round before it is complete, so that a question is always open."""
 
     def __init__(self) -> None:
         self.client = Client()

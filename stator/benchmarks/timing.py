@@ -1,4 +1,4 @@
-"""How long a call takes, for `bin/bench`."""
+"""Timing of calls for `bin/bench`."""
 
 from __future__ import annotations
 
@@ -11,9 +11,9 @@ ROUNDS = 60
 
 
 def beside(act: Callable[[], Any], yardstick: Callable[[], Any], rounds: int = ROUNDS) -> tuple[float, float, float]:
-    """Median and 95th percentile of a call, ms, and how many times it costs another that is called in turn with it.
+    """Return median and 95th percentile of a call, ms, and its ratio to another call.
 
-    A machine changes its pace within seconds; two calls right after one another meet it at the same one.
+    A machine changes its speed within seconds, so both calls alternate.
     """
     for _ in range(5):
         yardstick()

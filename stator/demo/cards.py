@@ -139,7 +139,7 @@ def skerry() -> EngineCard:
 
 
 def eider() -> EngineCard:
-    """A twin whose crank lies in a centre section, each outer half bolted to it."""
+    """Return a twin whose crank is supported in a center section, with each outer half bolted to it."""
     card = _card(
         "Eider 440",
         "hovercraft lift engine, case of three parts",
@@ -192,7 +192,7 @@ def plover() -> EngineCard:
 
 
 def curlew() -> EngineCard:
-    """The one with a full half: four bearings, a spindle with what goes on it, a pin, a rubber bush."""
+    """Return a card with a full half: four bearings, a shaft with parts, a pin and a rubber bushing."""
     inside = {"bottom": "open"}
     card = _card(
         "Curlew 245",
@@ -238,7 +238,7 @@ def curlew() -> EngineCard:
 
 
 def cover() -> EngineCard:
-    """A cover alone, with a ball bearing and a needle shell."""
+    """Return a card of a cover with a ball bearing and a drawn cup bearing."""
     card = _card(
         "Plover 125, kick cover",
         "kart engine, a cover",

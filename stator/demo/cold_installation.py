@@ -1,4 +1,4 @@
-"""A cover with a ball bearing and a needle shell, both going in cold: one is drawn in and home, one stands at its start."""
+"""A cover with a ball bearing and a drawn cup installed cold: one is seated, one is at its start."""
 
 from __future__ import annotations
 
@@ -30,7 +30,7 @@ def _begun(shed: DemoUser, job: Job, seat: Seat, at: datetime) -> None:
 
 
 def cover(shed: DemoUser, job: Job, now: datetime) -> None:
-    """The ball bearing is home and signed; the needle shell is measured and stands at its start."""
+    """Install the ball bearing and sign; measure the drawn cup and put it at its start."""
     ball, shell = job.card.seats.order_by("pk")
     early = now - timedelta(minutes=55)
     _begun(shed, job, ball, early)

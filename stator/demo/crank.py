@@ -40,7 +40,7 @@ def bearing(seat: Seat, history: str = "yes") -> list[tuple[str, str]]:
 
 
 def diameters(seat: Seat, above_mm: float) -> list[tuple[str, str]]:
-    """Six readings, so far above the least its code allows."""
+    """Return six readings well above the lowest value that the code allows."""
     nominal = nominal_of(seat)
     least = nominal + limits(seat.code, nominal).lower_um / 1000 if seat.code else nominal
     slots = (FactKey(seat.part, Property.SEAT_DIAMETER, place) for place in ROUND)
@@ -118,7 +118,7 @@ def on_the_press(shed: DemoUser, job: Job, now: datetime) -> None:
 
 
 def under_the_gauge(shed: DemoUser, job: Job, now: datetime) -> None:
-    """A seat at its limit: too close to call with what was read so far."""
+    """Record a seat at its limit, whose verdict is too close to call."""
     shed.done_before(job, "inspect", now)
     at = now - timedelta(minutes=25)
     shed.answer(job, "inspect", None, at, *looked_at(job))
@@ -153,7 +153,7 @@ SET_UP = ("end-thread-diameter", "end-thread-pitch", "adapter-turns", "travel")
 
 
 def pulled_in(shed: DemoUser, job: Job, at: datetime) -> None:
-    """Pulled in by the inner ring, home on both sides."""
+    """Pull the crank in by the inner ring until it is seated on both sides."""
     shed.answer(job, "crank-in", None, at, *zip(SET_UP, ("11.95", "1.25", "9", "18"), strict=True))
     shed.tick(shed.at(job, "crank-in", None, at))
     shed.act(job, "crank-in", None, at, "begin")
@@ -179,7 +179,7 @@ def closed(shed: DemoUser, job: Job, at: datetime) -> None:
 
 
 def sealed(shed: DemoUser, job: Job, at: datetime) -> None:
-    """Each seal known by its sizes, lip to what it keeps, flush."""
+    """Install each seal by its sizes, with the lip toward what it retains, flush."""
     seals = list(job.card.seals.all())
     if not seals:
         shed.note(job, "seals", "Both in, lips to the case, flush all round.", at)

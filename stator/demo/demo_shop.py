@@ -1,4 +1,4 @@
-"""A made-up shed at a small harbour: its people and shelves, the engines on its bench, one of them in the oven."""
+"""The demo shop: a made-up repair shed at a small harbor with its people, equipment and engines."""
 
 from __future__ import annotations
 

@@ -1,4 +1,4 @@
-"""What the demo's people do: answer, choose, tick, act, through the same doors that a mechanic uses."""
+"""Users of the demo, who answer, choose, tick and act through the same functions as a mechanic."""
 
 from __future__ import annotations
 
@@ -37,7 +37,10 @@ class DemoUser:
         bind(STATION_BY_KEY[key], job, stage, None, self.hand, at).update_work_plan()
 
     def done_before(self, job: Job, key: str, now: datetime, **instead: Callable[..., None]) -> None:
-        """Go through every station before one; `instead` are other ways of doing some, by station with its hyphens as underscores."""
+        """Complete every station before one.
+
+        `instead` are other ways for some stations, by station with underscores instead of hyphens.
+        """
         done = {**self.done, **{station.replace("_", "-"): does for station, does in instead.items()}}
         stages = list(job.run.all())
         for index, stage in enumerate(stages[1 : [each.key for each in stages].index(key)]):
@@ -50,7 +53,7 @@ class DemoUser:
                 self.note(job, stage.key, f"{STATION_BY_KEY[stage.key].name} done, nothing out of the way.", at)
 
     def answer(self, job: Job, key: str, seat: Seat | None, at: datetime, *answers: tuple[str, str]) -> BoundStation:
-        """Open the station and answer its asks one after another, a bare dash leaving one out."""
+        """Open the station and answer its questions one after another; a dash skips one."""
         log.open_entry(job.run.get(key=key), seat, self.hand)
         work = self.at(job, key, seat, at)
         for ask, text in answers:
@@ -88,7 +91,7 @@ class DemoUser:
         return work
 
     def read(self, work: BoundStation, ask_key: str, text: str) -> Reading:
-        """Keep a reading as the strip would, at the work's own time."""
+        """Save a reading as the reading bar would, at the time of the station."""
         ask = next(each for each in work.current_questions if each.key == ask_key)
         quantity = work.parse_answer(ask, text)
         gauge, extra = work.extra_for(ask, quantity, {})

@@ -1,4 +1,4 @@
-"""Taking engines down in the demo, through the same asks and acts as at the bench."""
+"""Disassembly of engines in the demo, through the same questions and actions as in the shop."""
 
 from __future__ import annotations
 
@@ -23,7 +23,7 @@ from stator.stations.split_crankcase.analysis import length_of
 
 
 def wheel(shed: DemoUser, job: Job, at: datetime, puller: str, boss: str, turns: str, *more: tuple[str, str]) -> None:
-    """Readings at Flywheel off with one of the shed's pullers."""
+    """Record readings at Remove flywheel with one of the shop's pullers."""
     entry = log.open_entry(job.run.get(key="flywheel-off"), None, shed.hand)
     log.set_method(entry, puller=str(Puller.objects.get(name=puller).pk))
     shed.answer(
@@ -112,7 +112,7 @@ def strip(shed: DemoUser, job: Job, at: datetime) -> None:
 
 
 def of_seat(shed: DemoUser, job: Job, seat: Seat, at: datetime, *answers: tuple[Property, str]) -> None:
-    """Answers about the seat in hand."""
+    """Answer questions about the present seat."""
     shed.answer(job, "bearings-out", seat, at, *((FactKey(seat.part, what).key, text) for what, text in answers))
 
 
@@ -194,7 +194,7 @@ def in_the_tray(shed: DemoUser, job: Job, now: datetime) -> None:
 
 
 def at_the_seats(shed: DemoUser, job: Job, now: datetime) -> None:
-    """A blind main with its seal found crooked."""
+    """Remove a main bearing in a blind seat whose seal was tilted."""
     shed.done_before(job, "bearings-out", now)
     seat = job.card.seats.order_by("pk")[0]
     at = now - timedelta(minutes=12)
@@ -206,7 +206,7 @@ def at_the_seats(shed: DemoUser, job: Job, now: datetime) -> None:
 
 
 def picture(shed: DemoUser, job: Job, key: str, caption: str, at: datetime, *pins: tuple[float, float, str]) -> None:
-    """A drawn stand-in for a phone's picture, taken in by the same door."""
+    """Save a drawn photo as an upload would."""
     image = Image.new("RGB", (960, 640), "#8d8a82")
     pen = ImageDraw.Draw(image)
     pen.rounded_rectangle((120, 90, 840, 560), 120, fill="#b9b6ac", outline="#4c4a44", width=6)

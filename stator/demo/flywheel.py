@@ -10,7 +10,7 @@ from stator.jobs.models import Job
 
 
 def on_the_stand(shed: DemoUser, job: Job, now: datetime) -> None:
-    """It shook; the marks tell; the trial mass has said how much; the first hole is to be drilled."""
+    """Balance until the first hole is to be drilled: vibration, significant stops, and the trial mass."""
     facts = {"wheel_kg": 1.9, "wheel_rpm": 8500, "taper_ratio": 8, "nut_d_mm": 12, "nut_torque_nm": 55, "shaft_d_mm": 16}
     shed.done_before(job, "balance", now)
     EngineCard.objects.filter(pk=job.card_id).update(**facts)

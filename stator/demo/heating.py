@@ -1,4 +1,4 @@
-"""A whole half in one heat in the demo: chilled, in the oven, the bench laid out."""
+"""A heat for a case half in the demo: parts chilled, the half in the oven, parts laid out in order."""
 
 from __future__ import annotations
 
@@ -10,7 +10,7 @@ from stator.shop.models import Gauge
 
 
 def whole_half(shed: DemoUser, job: Job, now: datetime) -> None:
-    """Four bearings and two pins, eleven minutes into the oven; what was found the wrong way round is settled."""
+    """Prepare four bearings and two pins, eleven minutes after the half was put in the oven, with orientations decided."""
     shed.done_before(job, "heat-and-drop", now)
     cold = now - timedelta(minutes=58)
     probe = Gauge.objects.get(kind=Gauge.Kind.CONTACT)

@@ -1,4 +1,4 @@
-"""A twin whose crank lies in a centre section: both joints opened, both ends pulled in by turns, the first bead about to go on."""
+"""A twin with a center section: both joints opened, both ends pulled in by turns, before the first bead of sealant."""
 
 from __future__ import annotations
 
@@ -50,7 +50,7 @@ def floated(shed: DemoUser, job: Job, at: datetime) -> None:
 
 
 def pulled_in(shed: DemoUser, job: Job, at: datetime) -> None:
-    """A turn or two at each end in turn, until both are home."""
+    """Pull each end in by a turn or two alternately until both are seated."""
     for end in HALVES:
         known = zip(SET_UP, ("11.95", "1.25", "9", "6"), strict=True)
         shed.answer(job, "crank-in", None, at, *((f"{ask}.{end}", text) for ask, text in known))

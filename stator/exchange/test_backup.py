@@ -53,7 +53,7 @@ class Backups(SimpleTestCase):
         return backup.unpack(self.file, self.fresh)
 
     def spoil(self, change, kind=zipfile.ZIP_STORED):
-        """Return the backup with a change, packed again."""
+        """Change the backup and pack it again."""
         with zipfile.ZipFile(self.file) as found:
             files = {name: found.read(name) for name in found.namelist()}
         change(files)

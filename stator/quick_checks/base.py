@@ -1,6 +1,6 @@
-"""What every quick check shares: its form, what is known from it, and the answer of the station that judges the same on a job.
+"""Base of all quick checks: form, inputs, and the answer of the station that judges the same on a job.
 
-A check stores nothing. What was typed becomes readings at their slots, and the station's own facts, verdict and drawing answer.
+A check stores nothing. The input becomes readings by fact key, and the station's own analysis, verdict and drawing answer.
 """
 
 from __future__ import annotations
@@ -29,7 +29,7 @@ Sentence = str | Promise
 
 
 class CheckForm(PlainTextMixin, forms.Form):
-    """What a check asks. Choices of a few stand as keys side by side (`chips`)."""
+    """The form of a check. Choices with few options are rendered as buttons (`chips`)."""
 
     chips: tuple[str, ...] = ()
 
@@ -40,7 +40,7 @@ class CheckForm(PlainTextMixin, forms.Form):
 
 @dataclass(frozen=True)
 class InputFact:
-    """A reading that a check was given: where it belongs, its value in the core's unit or its answer, and how it was typed."""
+    """An input of a check: its fact key, its value in the core's unit or its answer, and the typed text."""
 
     slot: FactKey
     value: float | str
@@ -50,7 +50,7 @@ class InputFact:
 
 @dataclass(frozen=True)
 class CheckInputs:
-    """What a check is worked out from, and what becomes of it on a job."""
+    """The inputs of a check, and the job that they can become."""
 
     card: EngineCard
     said: tuple[InputFact, ...] = ()
@@ -74,7 +74,7 @@ class Row:
 
 @dataclass(frozen=True)
 class Answer:
-    """What a check says."""
+    """The answer of a check."""
 
     call: RenderedVerdict
     drawing: SafeString | str = ""
@@ -86,7 +86,7 @@ class Answer:
 
 @dataclass(frozen=True)
 class CheckContext:
-    """Where a check is worked out: the shop with its shelves, and the papers that the page may need."""
+    """The context of a check: the shop with its equipment, and the paper sizes that the page may need."""
 
     shop: Shop
     shelves: EquipmentSnapshot
@@ -102,13 +102,13 @@ class CheckContext:
         return next((each for kind in kinds for each in self.shelves.gauges if each.kind == kind), None)
 
     def with_shelf(self, **more: Any) -> CheckContext:
-        """With a thing that may not be on the shelves, such as an oven that nobody has entered."""
+        """Return the context with equipment that the shop may lack, such as an oven."""
         return replace(self, shelves=replace(self.shelves, **more))
 
 
 @dataclass(frozen=True)
 class QuickCheck:
-    """One quick check: its question, its form, its answer; and the work it becomes on a job, where it becomes any."""
+    """A quick check: its question, its form, its answer, and the job that it can become."""
 
     key: str
     name: Sentence  # among the others
@@ -145,7 +145,7 @@ def given(known: CheckInputs, desk: CheckContext, ticked: Iterable[str] = ()) ->
 
 
 def by_station(definition: StationDefinition, known: CheckInputs, desk: CheckContext) -> Answer:
-    """The call, the drawing, the warnings and the sources that the station has for what is known."""
+    """Return the verdict, the drawing, the warnings and the sources of the station for the inputs."""
     assert definition.facts is not None
     assert definition.verdict is not None
     assert definition.words is not None
@@ -164,6 +164,6 @@ def by_station(definition: StationDefinition, known: CheckInputs, desk: CheckCon
 
 
 def quantity(kind: str, label: Sentence, **more: Any) -> QuantityField:
-    """A number that may be left out."""
+    """Return a field for an optional number."""
     more.setdefault("required", False)
     return QuantityField(kind, label=label, **more)

@@ -1,4 +1,4 @@
-"""What a torque does to a bolt, what unbalance a wheel may have, and any quantity in other units."""
+"""Quick checks of a bolt's torque, a flywheel's unbalance, and conversion of units."""
 
 from __future__ import annotations
 
@@ -48,7 +48,7 @@ class BoltForm(CheckForm):
 
 
 def bolt(data: dict[str, Any], desk: CheckContext) -> Answer:
-    """The preload that a torque makes, against the bolt's proof load and what the case's thread stands."""
+    """Return the preload of a torque, compared with the bolt's proof load and the strength of the case's thread."""
     (d, pitch), metal = data["thread"], get(data["metal"])
     uts = metal.uts_mpa[0] if metal.uts_mpa else 160.0
     try:
@@ -71,7 +71,7 @@ def bolt(data: dict[str, Any], desk: CheckContext) -> Answer:
 
 
 def known_of_bolt(data: dict[str, Any], desk: CheckContext) -> CheckInputs:
-    """One bolt on the joint face with its torque, and what is on its thread; its class and its depth stand where it is from."""
+    """Return the inputs: one bolt on the mating surface with its torque, and the condition of its thread."""
     d, pitch = data["thread"]
     source = messages.BOLT_SOURCE.format(bolt_class=data["bolt_class"], engaged=show(mm(data["engaged_mm"], 0.1)))
     figures = {"d_mm": d, "pitch_mm": pitch, "torque_nm": data["torque_nm"], "assumed": False, "source": source[:80]}
@@ -88,12 +88,12 @@ class UnbalanceForm(CheckForm):
 
 
 def known_of_wheel(data: dict[str, Any], desk: CheckContext) -> CheckInputs:
-    """The wheel's mass and its speed, on the card; whether it shook and is sound is asked at Balance."""
+    """Return the inputs: the flywheel's mass and speed, on the card; vibration and condition are asked at Balance flywheel."""
     return CheckInputs(EngineCard(name="", wheel_kg=data["mass_kg"], wheel_rpm=data["rpm"], flywheel_source=str(messages.AS_TYPED)))
 
 
 def unbalance(data: dict[str, Any], desk: CheckContext) -> Answer:
-    """Return what a grade permits, what that pulls at speed, and what it is at the radius where one drills."""
+    """Return what a grade permits, the resulting force at speed, and the mass at the drilling radius."""
     allowed = permissible_gmm(float(data["grade"]), data["mass_kg"], data["rpm"])
     amount = Amount(allowed, "unbalance", 0.1)
     rows = [Row(messages.UNBALANCE_ROWS["pulls"], pull(force_n(allowed, data["rpm"])), messages.UNBALANCE_ROWS["pulls_at"])]

@@ -1,4 +1,4 @@
-"""Will it go in cold: one bearing or bush pushed into its seat, drawn, pressed or tapped."""
+"""Quick check of a cold installation: one bearing or bushing pulled, pressed or tapped into its seat."""
 
 from __future__ import annotations
 
@@ -23,7 +23,7 @@ OIL = [(row[0], row[1]) for row in messages.METHOD["oil"][1]]
 
 
 class ColdForm(OneSeatForm):
-    """A bearing and its seat, the metal round it, and what pushes it in."""
+    """Return the inputs: a bearing and its seat, the metal around it, and the tool."""
 
     chips = ("on", "way", "oil")
     wall_mm = quantity("length", _("Thinnest wall around the bore"), low=1, high=100)

@@ -1,4 +1,4 @@
-"""Which shims, how much force a pin takes, and what a runout means where the crank is held."""
+"""Quick checks of shims, press force, and a runout limit for other supports."""
 
 from __future__ import annotations
 
@@ -58,7 +58,7 @@ def known_of_shims(data: dict[str, Any], desk: CheckContext) -> CheckInputs:
 
 
 def shims(data: dict[str, Any], desk: CheckContext) -> Answer:
-    """The shims of the kit that put the float right, as End float chooses them; each taken as its bag says."""
+    """Return the shims that correct the end play, as Set end play chooses them, with their nominal thickness."""
     if data.get("kit_mm"):
         desk = desk.with_shelf(blades=(Blades(name="", kind=Blades.Kind.SHIM, sizes_mm=data["kit_mm"]),))
     known = known_of_shims(data, desk)

@@ -1,4 +1,4 @@
-"""The job that a check becomes: its card, its seat, and every number as a reading where the station asks for it."""
+"""The job that a check becomes: its card, its seat, and every number as a reading."""
 
 from __future__ import annotations
 
@@ -17,7 +17,7 @@ from stator.workbench.registry import STATION_BY_KEY, create_work_plan
 
 
 def job_from(check: QuickCheck, form: CheckForm, name: str, complaint: str, person: Person, key: str) -> tuple[Job, Seat | None, str]:
-    """Book in an engine with what the check knows; what was typed is kept as if it had been typed at the station."""
+    """Check in an engine with the inputs of the check, as if these had been typed at the station."""
     assert check.known is not None
     known = check.known(form.cleaned_data, CheckContext.here())
     card, seat = known.card, known.seat

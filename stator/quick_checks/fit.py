@@ -74,7 +74,7 @@ class FitForm(OneSeatForm):
 
 
 def _thing(shelf: tuple[Any, ...], method: str, made: Any) -> tuple[tuple[Any, ...], str]:
-    """The shelf with a thing of a method on it, and which of them it is."""
+    """Return the equipment with a device of a method, and that device."""
     if method == NONE:
         return shelf, NONE
     found = next((each for each in shelf if each.method == method), None)
@@ -85,7 +85,7 @@ def _thing(shelf: tuple[Any, ...], method: str, made: Any) -> tuple[tuple[Any, .
 
 
 def laid(data: dict[str, Any], desk: CheckContext) -> tuple[CheckInputs, CheckContext]:
-    """Return what is known of the fit, and the desk with what heats and chills it."""
+    """Return the inputs of the fit, and the context with its heater and chiller."""
     heat, chill = data["heat"], data["chill"]
     heaters, heater = _thing(desk.shelves.heaters, heat, Heater(method=heat, name=str(dict(Heater.Method.choices).get(heat, heat))))
     at_c = data.get("chiller_c")
@@ -96,7 +96,7 @@ def laid(data: dict[str, Any], desk: CheckContext) -> tuple[CheckInputs, CheckCo
 
 
 def seat_of(data: dict[str, Any]) -> tuple[Seat, EngineCard]:
-    """The seat that was told, on a card of its case's metal."""
+    """Return the seat of the inputs, on a card with its case material."""
     seat = data["seat"]
     seat.card = EngineCard(name="", case_material=data["case_material"], case_material_assumed=False)
     return seat, seat.card
@@ -127,13 +127,13 @@ def known(data: dict[str, Any], desk: CheckContext, heater: str = "", chiller: s
 
 
 def _call(data: dict[str, Any], desk: CheckContext) -> RenderedVerdict:
-    """The call alone, of the same fit with something else about it."""
+    """Return the verdict of the same fit with a change."""
     of, at = laid(data, desk)
     return by_station(ONE_SEAT, of, replace(at, papers=())).call
 
 
 def _changes(data: dict[str, Any], desk: CheckContext) -> tuple[str, ...]:
-    """Return what the call would be without the chiller, heated otherwise, or in a tighter seat."""
+    """Return the verdicts without the chiller, with another heater, or in a tighter seat."""
     tried: list[tuple[str, dict[str, Any]]] = []
     if data["chill"] != NONE:
         tried.append(("no_chill", {"chill": NONE, "chiller_c": None}))

@@ -174,7 +174,7 @@ CALLS: dict[str, dict[str, tuple[Any, Any, Any]]] = {
 
 
 def said(check: str, state: str, code: str, values: Mapping[str, Any] | None = None, scale: Scale | None = None) -> RenderedVerdict:
-    """A call of a check in words."""
+    """Return the verdict of a check as text."""
     known = values or {}
     headline, reason, move = CALLS[check][code]
     table = {"headline": headline, "reason": reason, "next": move}

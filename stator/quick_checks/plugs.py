@@ -37,7 +37,7 @@ class PlugForm(CheckForm):
 
 
 def plug(data: dict[str, Any], desk: CheckContext) -> Answer:
-    """The size to turn, what is left of the grip hot, what the bore is strained to."""
+    """Return the size of the plug, the remaining interference when hot, and the stress in the bore."""
     gauge = desk.gauge(("bore", "micrometer", "calliper"))
     unsure = gauge_uncertainty(gauge.resolution, gauge.repeatability, kind=gauge.kind) if gauge else GAUGE_U_MM
     case, metal = materials.get(data["case_material"]), materials.get(data["metal"])
@@ -74,7 +74,7 @@ def plug(data: dict[str, Any], desk: CheckContext) -> Answer:
 
 
 def _section(data: dict[str, Any], found: Plug, call: RenderedVerdict, desk: CheckContext) -> Any:
-    """The plug on its way into its hole, to scale; beside it how much it grips cold and hot."""
+    """Draw the plug and its hole to scale, with the interference cold and hot."""
 
     def draw(name: str, width: float) -> Any:
         sheet = Sheet(width, 350, str(messages.PLUG_DRAWING), f"{call.headline}. {call.reason}", f"plug-{name}")

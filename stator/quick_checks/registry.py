@@ -1,4 +1,4 @@
-"""The quick checks, in the order in which they stand on the page."""
+"""The quick checks, in the order of the page."""
 
 from __future__ import annotations
 

@@ -23,7 +23,7 @@ class Checks(TestCase):
         self.client.force_login(person())
 
     def see(self, key, **inputs):
-        """The answer's part of the page, as a script asks for it."""
+        """Return the answer as a script requests it."""
         answer = self.client.get(f"/check/{key}/", inputs, headers={"HX-Request": "true"})
         self.assertEqual(answer.status_code, 200)
         self.page = unescape(answer.content.decode())

@@ -1,4 +1,4 @@
-"""Which thread is it, and does this puller hold: by the tables, and by what Flywheel off makes of the same."""
+"""Quick checks of a thread and a puller, by the tables and by Remove flywheel."""
 
 from __future__ import annotations
 
@@ -129,7 +129,7 @@ def holds(data: dict[str, Any], desk: CheckContext) -> Answer:
 
 
 def known_of_puller(data: dict[str, Any], desk: CheckContext) -> CheckInputs:
-    """The card of the wheel, and what is measured of the puller."""
+    """Return the inputs: the card of the flywheel, and the measurements of the puller."""
     boss, puller, screw, nut = (data.get(name) for name in ("boss", "puller", "screw", "nut"))
     card = EngineCard(
         name="",

@@ -37,7 +37,7 @@ def _check(key: str) -> QuickCheck:
 
 
 def _bound(check: QuickCheck, data: Any) -> CheckForm:
-    """The form with what an address holds; a choice that it does not tell is the usual one."""
+    """Return the form with the values of an address; missing choices have their defaults."""
     found = data.copy()
     for name, field in check.form.base_fields.items():
         if isinstance(field, forms.ChoiceField) and name not in found:
@@ -58,7 +58,7 @@ def _waiting(headline: str, line: str) -> RenderedVerdict:
 
 
 def answered(check: QuickCheck, form: CheckForm, desk: CheckContext) -> Answer:
-    """The answer, or what is still wanted of the form."""
+    """Return the answer, or what the form still needs."""
     if form.is_valid():
         try:
             return check.answer(form.cleaned_data, desk)
@@ -72,7 +72,7 @@ def answered(check: QuickCheck, form: CheckForm, desk: CheckContext) -> Answer:
 
 
 def _turned(check: QuickCheck, request: HttpRequest) -> str:
-    """The same address with its bare numbers in the units of whoever reads it; empty where they are so already."""
+    """Return the same address with bare numbers in the reader's units; empty if they are already."""
     units = request.GET.get(UNITS, "")
     if units not in (Units.METRIC, Units.INCH) or units == units_now() or units_now() == Units.TYPED:
         return ""
@@ -96,7 +96,7 @@ def first(request: HttpRequest) -> HttpResponse:
 
 @require_GET
 def check(request: HttpRequest, key: str) -> HttpResponse:
-    """One check: its questions beside its answer; the answer alone where a script asks for it."""
+    """Show one check: its form and its answer, or only the answer if a script requests it."""
     found = _check(key)
     turned = "" if is_partial(request) else _turned(found, request)
     if turned:
@@ -126,7 +126,7 @@ def check(request: HttpRequest, key: str) -> HttpResponse:
 @require_POST
 @idempotent
 def make_job(request: HttpRequest, key: str) -> HttpResponse:
-    """Book in an engine with all that the check knows."""
+    """Check in an engine with the inputs of the check."""
     found = _check(key)
     form = _bound(found, request.POST)
     name, complaint = (request.POST.get(each, "").strip()[:most] for each, most in (("engine", 60), ("complaint", 200)))

@@ -1,4 +1,4 @@
-"""What the server itself does beside its work: the daily backup, and its certificate made anew in time."""
+"""Background jobs of the server: the daily backup, and renewal of its certificate."""
 
 from __future__ import annotations
 
@@ -19,13 +19,16 @@ EVERY, LOOK_S = timedelta(hours=24), 600.0
 
 
 def wanted(folder: Path, now: datetime) -> bool:
-    """Return True if the last daily backup is a day old, or there is none; one dated after now counts as none."""
+    """Return True if the last daily backup is a day old or missing; one dated in the future counts as missing."""
     kept = [each for each in backup.StoredBackup.all_in(folder) if each.at <= now + timedelta(minutes=5)] if folder.exists() else []
     return not kept or now - max(each.at for each in kept) >= EVERY
 
 
 def write_if_wanted(now: datetime) -> bool:
-    """Write today's when it is time; what goes wrong is logged and said on the shop's page by the age of the last one."""
+    """Write the daily backup when it is due.
+
+    Failures are logged, and the shop's page shows the age of the last backup.
+    """
     folder, data = Path(settings.BACKUPS), Path(settings.DATA_DIR)
     if not settings.BACKUPS_KEPT or not wanted(folder, now):
         return False
@@ -38,7 +41,7 @@ def write_if_wanted(now: datetime) -> bool:
 
 
 class Renewed(Protocol):
-    """A certificate that is made anew in time."""
+    """A certificate that is renewed in time."""
 
     def bring_up_to_date(self, now: datetime) -> bool: ...
 
@@ -46,7 +49,7 @@ class Renewed(Protocol):
 
 
 class Daily(threading.Thread):
-    """Looks every ten minutes whether a backup is due, and whether the certificate of a server that speaks TLS ends soon."""
+    """A thread that checks every ten minutes whether a backup or the renewal of a certificate is due."""
 
     def __init__(self, own: Renewed | None = None, tls: ssl.SSLContext | None = None) -> None:
         super().__init__(name="daily backup", daemon=True)

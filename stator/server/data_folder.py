@@ -1,7 +1,8 @@
-"""The data folder: held by one server at a time, and swapped whole when a backup is put back.
+"""The data folder: locked by one server at a time, and replaced as a whole by a restore.
 
-A restore unpacks and checks beside the folder and ends with two renames: the folder aside, the new one into its place. Killed before the
-first, the old one stands; killed between them, the next start finishes it; so at any moment there is one whole folder, old or new.
+A restore unpacks and checks next to the folder and ends with two renames: the old folder aside, the new one into its place. After a crash
+before the first, the old one remains; after a crash between them, the next start completes the restore. At any moment there is one complete
+folder, old or new.
 """
 
 from __future__ import annotations
@@ -54,7 +55,7 @@ def swap_in(folder: Path, fresh: Path) -> Path | None:
 
 
 def clear_leftovers(folder: Path) -> None:
-    """What a killed backup or restore left beside the folder."""
+    """Delete what an interrupted backup or restore left next to the folder."""
     if folder.exists():
         shutil.rmtree(ready_beside(folder), ignore_errors=True)
     for left in folder.parent.glob(f".{folder.name}.restoring-*"):
@@ -63,12 +64,12 @@ def clear_leftovers(folder: Path) -> None:
 
 @contextmanager
 def held(folder: Path, who: str) -> Iterator[None]:
-    """Hold the data folder while a server runs or a backup is put back; the system lets go when the process ends, however it ends.
+    """Lock the data folder while a server runs or a backup is restored; the lock ends with the process.
 
     Raises
     ------
     Held
-        Somebody else holds it.
+        If another process has the lock.
     """
     folder.mkdir(parents=True, exist_ok=True)
     path = folder / LOCK

@@ -1,4 +1,4 @@
-"""How a process that answers pages looks through its memory for what nobody holds any more."""
+"""Garbage collection of a server process."""
 
 from __future__ import annotations
 
@@ -6,7 +6,7 @@ import gc
 
 
 def tune_garbage_collection() -> None:
-    """What is loaded by now stays for as long as the process runs: it is not looked through again after every few hundred rows."""
+    """Exclude all objects loaded so far from garbage collection, because they remain until the process ends."""
     gc.collect()
     gc.freeze()
     gc.set_threshold(20_000, 20, 20)

@@ -6,7 +6,7 @@ from pathlib import Path
 
 
 def catalogues(folder: Path) -> list[tuple[str, str]]:
-    """Code and name of every language under a locale folder, its name in its own words where Django knows it."""
+    """Return code and name of every language in a locale folder, in its own words if Django knows them."""
     from django.conf.locale import LANG_INFO  # settings are being read: nothing of Django's that needs them
 
     found = []

@@ -124,7 +124,7 @@ def signed_in(cookies: str) -> bool:
 
 
 def most_body(path: str, cookies: str) -> int:
-    """Return the largest body, in bytes, that is read for an address: small for whoever is not signed in, large where files are taken.
+    """Return the largest body, in bytes, that is read for an address: small without sign-in, large for uploads.
 
     >>> most_body("/sign-in/", "")
     100000
@@ -201,7 +201,7 @@ class Channel(HTTPChannel):  # type: ignore[misc]
         return moved
 
     def late(self, now: float) -> bool:
-        """Return True if the request that is arriving takes too long, nothing has come at all, or nothing of an answer is read."""
+        """Return True if a request arrives too slowly, nothing has arrived at all, or nothing of a response is read."""
         if self.total_outbufs_len and now - self.moved_at > STALLED_S:
             return True
         arriving = self.request
@@ -215,7 +215,7 @@ class Channel(HTTPChannel):  # type: ignore[misc]
 
 
 def unread(channels: Iterable[Channel], *, proxied: bool) -> list[Channel]:
-    """Return the connections to close so that the bytes of answers that nobody reads stay within their bounds, the longest unread first."""
+    """Return the connections to close so that unread response bytes stay within their limits, the longest unread first."""
     waiting = sorted((each for each in channels if each.total_outbufs_len), key=lambda each: each.moved_at)
     total, by_host = sum(each.total_outbufs_len for each in waiting), Counter[str]()
     for each in waiting:

@@ -1,4 +1,4 @@
-"""What never goes into a log: the secret part of an owner's link, or of something being made."""
+"""Removal of secrets from log lines: of a customer link, or of a background task."""
 
 from __future__ import annotations
 

@@ -1,4 +1,7 @@
-"""Names and addresses of this machine in the shop's network: `python -m stator.server.network_addresses hosts`, or `tell https 8000`."""
+"""Names and addresses of this machine in the shop's network.
+
+Use `python -m stator.server.network_addresses hosts`, or `tell https 8000`.
+"""
 
 from __future__ import annotations
 
@@ -16,7 +19,7 @@ HERE = ("localhost", "127.0.0.1")
 
 
 def of_this_machine() -> list[str]:
-    """Its addresses in private networks first, then its name; nothing that only this machine itself can reach."""
+    """Return addresses in private networks, then the name; none that only this machine can reach."""
     up = {name for name, said in psutil.net_if_stats().items() if said.isup}
     found = [
         each.address for name, all_of in psutil.net_if_addrs().items() if name in up for each in all_of if each.family == socket.AF_INET

@@ -1,4 +1,4 @@
-"""The secret that signs sessions: made at the first start, kept in the data folder, readable by its owner alone."""
+"""The secret that signs sessions: created at the first start and stored in the data folder, readable by its owner only."""
 
 from __future__ import annotations
 

@@ -9,7 +9,7 @@ from whitenoise.storage import CompressedManifestStaticFilesStorage
 
 
 class ReleasedStaticFilesStorage(CompressedManifestStaticFilesStorage):  # type: ignore[misc]  # its package says no types
-    """The files of a release do not change while it runs: the address of each is worked out once."""
+    """Static files of a release, whose addresses are computed once because they do not change while it runs."""
 
     def url(self, name: str | None, force: bool = False) -> str:
         return self._addresses(name, force)
@@ -20,6 +20,6 @@ class ReleasedStaticFilesStorage(CompressedManifestStaticFilesStorage):  # type:
 
 
 class ReleasedFiles(StaticFilesConfig):
-    """Static files without those of packages that no page uses: each would be one more large file that anyone can request."""
+    """Find static files except those of packages that no page uses."""
 
     ignore_patterns = [*StaticFilesConfig.ignore_patterns, "htmax-*", "htmx-4*", "htmx-2.js", "django_htmx/ext/*"]

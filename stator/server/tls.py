@@ -1,7 +1,7 @@
-"""A certificate of the shop's own: an authority that each phone is told to trust once, and a server's certificate signed by it.
+"""The shop's own certificates: an authority that each phone must trust once, and a server's certificate signed by it.
 
-The authority can vouch for nothing but this machine's names and private networks, so that whoever stole its key could not stand in for
-anybody else. The server's certificate lasts a year and is made anew a month before it ends, or when the machine has another address.
+The authority is restricted to this machine's names and private networks, so that a stolen key is useless elsewhere. The server's
+certificate is valid for a year and renewed a month before it expires, or when the machine has another address.
 """
 
 from __future__ import annotations
@@ -43,7 +43,7 @@ class OwnCertificate:
         return False
 
     def context(self) -> ssl.SSLContext:
-        """For a server; `load` takes a certificate that was made anew."""
+        """Return the context of a server; `load` reads a renewed certificate."""
         context = ssl.SSLContext(ssl.PROTOCOL_TLS_SERVER)
         context.minimum_version = ssl.TLSVersion.TLSv1_2
         self.load(context)
@@ -172,7 +172,7 @@ def _plain(key: ec.EllipticCurvePrivateKey) -> bytes:
 
 
 def _write(path: Path, content: bytes) -> None:
-    """Beside its place first, readable by its owner alone, then swapped in."""
+    """Write a file under a temporary name, readable by its owner only, then rename it."""
     beside = path.with_suffix(".new")
     beside.unlink(missing_ok=True)
     beside.touch(mode=0o600)

@@ -1,4 +1,4 @@
-"""Judgements of the core against parts with hidden truth: how often what it says is what is so.
+"""Simulations of the core with hidden true values: how often its verdicts are right.
 
 Everything is drawn from a printed seed.
 """

@@ -11,7 +11,7 @@ from stator.simulations.registry import SIMULATIONS
 
 
 def main() -> int:
-    """Print each share beside what is wanted; 1 when one falls short."""
+    """Print each share next to its target; return 1 if one misses it."""
     parser = argparse.ArgumentParser(description=__doc__)
     parser.add_argument("--cases", type=float, default=1.0, help="times the usual number of cases")
     parser.add_argument("--seed", type=int, default=1126)

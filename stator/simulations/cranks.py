@@ -21,7 +21,7 @@ STEADY_DEG = {"twist": 0.04, "pinch": 0.015}  # what a blow of constant strength
 
 @dataclass(frozen=True)
 class Dial:
-    """A dial gauge and how a turn is read with it: noise is the standard deviation of its scatter, mm."""
+    """A dial gauge and its use for a turn: noise is the standard deviation of its scatter, mm."""
 
     resolution: float
     noise_mm: float
@@ -34,7 +34,7 @@ class Dial:
 
 @dataclass(frozen=True)
 class Trouble:
-    """What goes wrong besides: one reading that slipped, the pin's zero set wrong, blows that couple, blows all of one strength."""
+    """Other errors: a reading that slipped, a wrong zero of the crankpin, coupled blows, blows of equal strength."""
 
     slip_mm: float = 0.0
     zero_deg: float = 0.0
@@ -44,7 +44,7 @@ class Trouble:
 
 @dataclass(frozen=True)
 class Ended:
-    """How a crank came out: its true larger swing, the best that was reachable, mm, and what the core said at the end."""
+    """The result for a crank: its true larger runout, the best reachable, mm, and the core's last verdict."""
 
     tir_mm: float
     best_mm: float
@@ -65,7 +65,7 @@ def random_crank(dice: random.Random) -> tuple[Misalignment, PressedCrank]:
 
 
 def true_it(dice: random.Random, dial: Dial, trouble: Trouble = Trouble()) -> Ended:
-    """Measure, do what is said, measure again, until the core says leave or the moves are used up."""
+    """Measure and follow the core until it recommends to leave the crank, or the moves are used up."""
     truth, setup = random_crank(dice)
     best = max(swing.tir_mm for swing in best_reachable(truth, setup))
     slips_in = dice.randrange(4)
@@ -128,7 +128,7 @@ def _fitted(angles: Sequence[float], rows: list[list[float]], dial: Dial, read: 
 
 
 def _struck(dice: random.Random, truth: Misalignment, seen: Misalignment, kind: str, share: float, trouble: Trouble) -> Misalignment:
-    """Return what a blow did: about what it was meant to, more or less, and a little of the other fault with it."""
+    """Return the effect of a blow: about the intended one, with a little of the other misalignment."""
     part, other = ("twist", "pinch") if kind == "strike" else ("pinch", "twist")
     aim = getattr(seen, f"{part}_deg")
     by = math.copysign(STEADY_DEG[part], aim) * dice.uniform(0.85, 1.15) if trouble.steady else aim * dice.uniform(0.5, 1.3)

@@ -1,4 +1,4 @@
-"""A flywheel with a hidden heavy spot on a stand that rubs, balanced by following the core from the first roll to the proof."""
+"""Flywheels with a hidden heavy spot on a stand with friction, balanced by following the core from the first roll to the proof."""
 
 from __future__ import annotations
 
@@ -34,7 +34,7 @@ VARIES = 0.1  # standard deviation of the stand's friction, as a share of it
 
 @dataclass
 class Wheel:
-    """What the wheel is; it knows nothing of the plan. Unbalance and friction in g·mm."""
+    """A flywheel that is independent of the plan. Unbalance and friction in g·mm."""
 
     dice: random.Random
     permitted: float
@@ -53,13 +53,13 @@ class Wheel:
         return math.degrees(cmath.phase(self.heavy) + self.dice.uniform(-dead, dead)) + self.dice.gauss(0, 3)
 
     def turning_mass(self, mark_deg: float) -> float:
-        """The least mass that turns it with a mark level, g; 0 where it turns by itself."""
+        """Return the lowest mass that turns it with a mark level, g; 0 if it turns by itself."""
         along = (self.heavy * cmath.rect(1, -math.radians(mark_deg))).real
         needed = self.friction() - along
         return max(0.0, math.ceil(needed / ARM_MM / STEP_G) * STEP_G)
 
     def opposite(self, deg: float) -> tuple[float, float]:
-        """Masses opposite the heavy spot: the least at which it stays, and the least at which it turns the other way."""
+        """Return the lowest masses opposite the heavy spot at which it stays, and at which it turns the other way."""
         along = (self.heavy * cmath.rect(1, -math.radians(deg))).real
         stays, turns = (math.ceil(max(0.0, along + sign * self.friction()) / ARM_MM / STEP_G) * STEP_G for sign in (-1, 1))
         return stays, max(stays, turns)
@@ -76,7 +76,7 @@ class Wheel:
 
 @dataclass(frozen=True)
 class Outcome:
-    """What the core said at the end, whether it is so, and whether six holes could have done it at all."""
+    """The core's last verdict, whether it is right, and whether six holes could have sufficed."""
 
     said: str
     within: bool
@@ -98,7 +98,7 @@ def _could(wheel: Wheel) -> bool:
 
 
 def balance_it(dice: random.Random) -> Outcome:
-    """Roll until the stops tell or eight are in, weigh, drill, roll again; at the end the proof."""
+    """Roll until the stops are significant or eight are recorded, weigh, drill, and roll again; then the proof."""
     wheel = random_wheel(dice)
     could = _could(wheel)
     said = "goes"
@@ -129,7 +129,7 @@ def balance_it(dice: random.Random) -> Outcome:
 
 
 def _measured(wheel: Wheel) -> Unbalance:
-    """By the stops and a trial mass while they tell and much is left; else by the proof."""
+    """Return the unbalance from stops and a trial mass while they are significant, otherwise from the proof."""
     looks, marks = looks_for(10), [wheel.stop() for _ in range(FEWEST)]
     while not stops(marks, looks).telling and len(marks) < ENOUGH:
         marks.append(wheel.stop())
@@ -145,7 +145,7 @@ def _measured(wheel: Wheel) -> Unbalance:
 
 
 def wheels(dice: random.Random, cases: int) -> Iterator[Share]:
-    """Wheels balanced by following the calls, and balanced wheels whose stops tell a heavy side by chance."""
+    """Simulate flywheels balanced by following the verdicts, and balanced ones whose stops are significant by chance."""
     ended = [balance_it(dice) for _ in range(cases)]
     could = [each for each in ended if each.could]
     said = [each for each in ended if each.said == "balanced"]
@@ -159,7 +159,7 @@ def wheels(dice: random.Random, cases: int) -> Iterator[Share]:
 
 
 def _ever_tells(dice: random.Random, most: int) -> bool:
-    """Return True if the stops of a wheel without a heavy side ever tell one."""
+    """Return True if the stops of a balanced flywheel are ever significant."""
     marks = [dice.uniform(0, 360) for _ in range(most)]
     looks = looks_for(most)
     return any(stops(marks[:count], looks).telling for count in range(FEWEST, most + 1))

@@ -1,4 +1,4 @@
-"""Gaps round a joint, good ones and ones with a misread place: how often they are suspected, and the right place named."""
+"""Gaps around a joint, with and without an error: how often they are suspected, and the faulty place is named."""
 
 from __future__ import annotations
 
@@ -13,7 +13,7 @@ NOISE_MM, MISREAD_MM = 0.02, 0.5
 
 
 def _round(dice: random.Random, places: int, misread_mm: float) -> tuple[bool, bool]:
-    """Return whether one round of gaps was suspected, and whether the misread place is among those asked again."""
+    """Return whether a round of gaps was suspected, and whether the faulty place is among those measured again."""
     start, tilt, toward = dice.uniform(0, 360), dice.uniform(0, 0.005), dice.uniform(0, 360)
     points = []
     for index in range(places):

@@ -1,4 +1,4 @@
-"""Sizes drawn about a limit and read with a gauge that scatters: how often a call is right, and how often the uncertainty holds."""
+"""Sizes around a limit, read with a gauge that scatters: how often a verdict is right, and the uncertainty covers the error."""
 
 from __future__ import annotations
 
@@ -16,7 +16,7 @@ SCATTERS = (0.3, 1.0)  # true scatter, as a share of what the kind is taken to h
 
 
 def gauges(dice: random.Random, cases: int) -> Iterator[Share]:
-    """For each kind and number of readings: calls "in" that are wrong, and intervals that hold the true size."""
+    """Return, for each kind and number of readings, wrong OK verdicts, and intervals that contain the true size."""
     for kind, step in KINDS:
         for readings in READINGS:
             called = wrong = held = 0

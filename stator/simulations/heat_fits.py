@@ -1,4 +1,4 @@
-"""Rings and bores drawn from their classes, temperatures from their uncertainties: as many drop in as were promised."""
+"""Rings and bores drawn from their tolerances and temperatures from their uncertainties: as many drop in as predicted."""
 
 from __future__ import annotations
 
@@ -14,7 +14,7 @@ ALLOY, STEEL, COLD_C, COLD_U = 21e-6, 11.5e-6, 20, 3
 
 
 def drops(dice: random.Random, cases: int) -> Iterator[Share]:
-    """Of parts spread evenly over their classes, and of a pair measured: how many drop in, at least what was promised."""
+    """Return, for parts spread over their tolerances and for a measured pair, how many drop in, at least the predicted share."""
     for size, bore, ring, hot, hot_u, wanted in CLASSES:
         for shape in ("uniform", "normal"):
             promised = drop_confidence(size, bore, ring, ALLOY, hot, hot_u, STEEL, COLD_C, COLD_U, wanted, shape=shape)

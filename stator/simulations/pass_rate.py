@@ -1,4 +1,4 @@
-"""A share that a simulation reached, beside what is wanted of it."""
+"""A share from a simulation, with its target."""
 
 from __future__ import annotations
 
@@ -10,7 +10,7 @@ SLACK = 3.0  # standard deviations by which a share of few cases may fall short 
 
 @dataclass(frozen=True)
 class Share:
-    """Of so many cases, how many; at least or at most so large a part is wanted."""
+    """Return a share with its target: so many of so many cases, at least or at most."""
 
     name: str
     count: int
@@ -24,7 +24,7 @@ class Share:
 
     @property
     def holds(self) -> bool:
-        """Return True if it is what is wanted, but for chance."""
+        """Return True if the share meets its target, except for chance."""
         slack = SLACK * math.sqrt(self.wanted * (1 - self.wanted) / max(self.cases, 1))
         return self.part <= self.wanted + slack if self.at_most else self.part >= self.wanted - slack
 

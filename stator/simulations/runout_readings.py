@@ -1,4 +1,4 @@
-"""Turns of a shaft under a dial gauge, good ones and ones with a slipped reading: how often suspected, and the right angle blamed."""
+"""Turns of a shaft under a dial gauge, with and without a slipped reading: how often suspected, with the right angle."""
 
 from __future__ import annotations
 

@@ -1,4 +1,4 @@
-"""The real interface in headless Chromium: one browser a process, a quiet console, an automated accessibility check."""
+"""Base of the browser tests: headless Chromium, one per process, a silent console, and an accessibility check."""
 
 from __future__ import annotations
 
@@ -94,7 +94,7 @@ class BrowserCase(StaticLiveServerTestCase):
         return self.page.locator(where).get_by_text(re.compile(re.escape(words))).locator("visible=true")
 
     def enter(self, text, then):
-        """Type like a gauge, end with Enter, and wait for the text that appears next; it must not be on the page yet."""
+        """Type a text with Enter, and wait for the text that appears next, which must not be visible before."""
         self.assertEqual(self._visible("body", then).count(), 0, f"{then!r} is visible before {text!r} is entered")
         self.page.keyboard.type(text)
         self.page.keyboard.press("Enter")

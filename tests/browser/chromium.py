@@ -1,4 +1,4 @@
-"""How Chromium is started, for the tests and for the pictures."""
+"""Command line of Chromium for tests and screenshots."""
 
 from __future__ import annotations
 

@@ -1,4 +1,4 @@
-"""Hands that have done it a hundred times: what they measure they know, what is asked and may be done the page says."""
+"""An experienced mechanic for browser tests: measured values are prepared, questions and actions come from the page."""
 
 from __future__ import annotations
 
@@ -62,7 +62,7 @@ LOOK = """() => {
 
 
 class Practised(Counted):
-    """Goes through stations by what the page asks."""
+    """A mechanic who completes stations by following the page."""
 
     measures = MEASURED
     last = "hand-over"  # the station after which nothing is left to do
@@ -75,7 +75,7 @@ class Practised(Counted):
         self.heard = {}
 
     def measured(self, ask, example):
-        """What the hands find at a question: the next of its list, else what the page gives as an example."""
+        """Return the answer to a question: the next of its list, or the example of the page."""
         name = next((each for each in sorted(self.measures, key=len, reverse=True) if ask.startswith(each)), None)
         if name is None:
             self.heard[ask] = 0
@@ -86,7 +86,7 @@ class Practised(Counted):
         return found[min(self.heard[place], len(found) - 1)]
 
     def does(self, what):
-        """One act, and the page that answers it."""
+        """Do one act and wait for the page."""
         self.acts += 1
         self.page.evaluate("document.getElementById('work').dataset.old = '1'")
         what()
@@ -145,7 +145,7 @@ class Practised(Counted):
             self.fail(f"{key} does not end: {page}")
 
     def goes_on(self, key):
-        """Through a station, seat after seat where it goes by seats, and on to the next."""
+        """Complete a station, seat after seat if it has seats, and continue with the next one."""
         self.page.wait_for_url(re.compile(f"/{key}/"))
         while f"/{key}/" in self.page.url:
             self.goes_through(key)

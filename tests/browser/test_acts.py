@@ -1,8 +1,8 @@
 """How many acts a new shop needs: an act is an Enter, a tap or the choice of a key.
 
-Each count is printed beside what is wanted.
+Each count is printed next to its target.
 
-Counted from an empty shop, through the interface alone.
+Counted from an empty shop, through the interface only.
 """
 
 from __future__ import annotations
@@ -33,7 +33,7 @@ class Counted(BrowserCase):
         self.page.get_by_role(role, name=name).first.click()
 
     def types(self, label, text):
-        """What is typed is no act; the Enter that sends it is."""
+        """Type a text with Enter, which is one act."""
         self.page.get_by_label(label, exact=True).fill(text)
 
     def tells(self, what):
@@ -76,7 +76,7 @@ class ShopSetUp(Counted):
 
 class CardFromALayout(Counted):
     def test_every_marking_is_read_off_the_part(self):
-        """Book in with a lay-out, then put each bearing's marking and each seal's sizes right: a tap and an Enter a part."""
+        """Check in with a layout, then correct each bearing's marking and each seal's sizes, with a tap and an Enter each."""
         self.go("/")
         self.tap("Book in")
         self.page.fill("[name=name]", "Corrie 272")

@@ -1,4 +1,4 @@
-"""Getting about: any place in two keys, a station by its name, back within its subject, and nothing typed into a form lost by Back."""
+"""Navigation: any page with two keys, a station by its name, back within a job, and forms that survive Back."""
 
 from __future__ import annotations
 

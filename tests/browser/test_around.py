@@ -1,4 +1,4 @@
-"""The card, the tray and the shelves as they are used around the work, by mouse, keyboard and thumb."""
+"""Card, tray and equipment by mouse, keyboard and touch."""
 
 from __future__ import annotations
 

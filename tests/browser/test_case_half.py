@@ -19,7 +19,7 @@ SKIP = ""
 
 
 def bare_half():
-    """The half on the bench, everything for it on the shelves."""
+    """A case half with its parts and equipment."""
     made = half_job()
     face(made.card)
     Mark.objects.filter(what="bolt").update(torque_nm=10)
@@ -36,7 +36,7 @@ def bare_half():
 
 
 class CaseHalf(BrowserCase):
-    """What both hands do; how a line is kept, an answer given and a button pressed is theirs."""
+    """Steps of both users; saving a line, answering and pressing a button differ."""
 
     def setUp(self):
         self.job = bare_half()
@@ -49,7 +49,7 @@ class CaseHalf(BrowserCase):
         return found.get_attribute("value") if found.count() else ""
 
     def changed(self, before):
-        """Wait until the page has answered: its next line carries another key, or none is wanted."""
+        """Wait for the page: its next question has another key, or there is none."""
         self.page.wait_for_function("(before) => document.querySelector('.strip [name=client_key]')?.value !== before", arg=before)
 
     def stamp(self):
@@ -65,7 +65,7 @@ class CaseHalf(BrowserCase):
         self.changed(before)
 
     def answer_all(self, answers, until=""):
-        """Answer what is asked, by the last part of its key, until something else is wanted."""
+        """Answer questions by the last part of their keys until another one is asked."""
         for _ in range(60):
             asked = self.asked()
             if not asked or asked in ("word", until):
@@ -99,7 +99,7 @@ class CaseHalf(BrowserCase):
             self.page.locator(".tick[aria-pressed=true]", has_text=words).wait_for()
 
     def unfold(self):
-        """Nothing to do on a desk: the whole call stands beside the drawing."""
+        """Do nothing on a desktop, where the whole verdict is visible."""
 
     def age(self, **passed):
         """Let the clocks on the server run on."""

@@ -1,4 +1,4 @@
-"""A twin with a case of three parts: booked in, taken apart joint by joint, both ends of its crank pulled in, closed under one clock."""
+"""A twin with a three-part case: check-in, separation joint by joint, both ends of its crank pulled in, closed in time."""
 
 from __future__ import annotations
 

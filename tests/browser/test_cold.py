@@ -1,4 +1,4 @@
-"""A needle shell at the stations it passes, from the page alone."""
+"""A drawn cup bearing at all its stations, from the page only."""
 
 from __future__ import annotations
 

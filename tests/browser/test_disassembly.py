@@ -1,4 +1,4 @@
-"""From sign-in to bare cases: booked in, parted, stripped, bearings out; by keyboard and on the phone."""
+"""From sign-in to empty cases: check-in, split, disassembly and bearings; by keyboard and on the phone."""
 
 from __future__ import annotations
 

@@ -1,4 +1,4 @@
-"""What is typed while the last answer is on its way, on a slow line, after Back, and on two devices at once."""
+"""Input while the last answer is being sent, on a slow line, after Back, and on two devices."""
 
 from __future__ import annotations
 
@@ -53,14 +53,14 @@ class Turning(BrowserCase):
         self.page.wait_for_function("() => document.body && !document.body.dataset.sending")
 
     def standing(self):
-        """What stands at the turn, in its order."""
+        """Return the valid readings of the turn in order."""
         return dict(
             Reading.objects.filter(withdrawn_at=None, ask__startswith="shaft-reading.left.").order_by("pk").values_list("ask", "text")
         )
 
 
 class OnASlowLine(Turning):
-    """Values as a gauge types them: one behind the other, each with its Enter, whatever the line takes."""
+    """Values as a gauge types them: one after another, each with Enter, at any latency."""
 
     def test_no_value_is_dropped_at_any_latency_and_each_answers_its_own_question(self):
         for ms in (0, 150, 400, 1000):

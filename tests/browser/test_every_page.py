@@ -47,7 +47,7 @@ class EveryPage(BrowserCase):
         self.seen_by("", "")
 
     def _fixture_teardown(self):
-        """What one test has looked at, the next one does too."""
+        """Leave the database as it is for the next test."""
 
     def seen_by(self, language, units):
         Person.objects.update(language=language, units=units)

@@ -1,4 +1,4 @@
-"""Connected gauges: the stand-in crank turned under the dial, Enter alone; a gauge lost; a call settled by repeats."""
+"""Connected gauges: the simulated crank with Enter only, a lost gauge, and a verdict decided by repeats."""
 
 from __future__ import annotations
 
@@ -54,7 +54,7 @@ class Heard(BrowserCase):
         self.sees("Live: press Enter to keep it", where="#live")
 
     def lever(self, words):
-        """Work a simulated gauge; its controls stand in a panel that opens above the strip."""
+        """Use a control of a simulated gauge, in the panel above the reading bar."""
         panel = self.page.locator("#simulated")
         panel.locator("summary").wait_for()
         if panel.get_attribute("open") is None:
@@ -62,7 +62,7 @@ class Heard(BrowserCase):
         panel.get_by_role("button", name=words).click()
 
     def take(self, then):
-        """Enter on an empty field, and wait for what is asked next."""
+        """Press Enter in an empty field, and wait for the next question."""
         begun = self.page.evaluate("Date.now()")
         self.fresh()
         self.page.wait_for_function("begun => Date.now() - begun > 500", arg=begun)  # an empty Enter sooner is a gauge's second one
@@ -117,7 +117,7 @@ class TurningTheStandIn(Heard):
 
 
 class WordsOfAGauge(Heard):
-    """Lost, garbage, wrong unit, silent, elsewhere: said, and nothing typed is lost."""
+    """Gauges that are lost, silent, in use elsewhere, or send invalid lines: shown, and nothing typed is lost."""
 
     def setUp(self):
         self.saying = Saying()
@@ -249,7 +249,7 @@ class OnTheStand(Heard):
 
 
 class AnswersAnotherQuestion(Heard):
-    """What a gauge on a line says while an answer is on its way is never taken for the answer to what is asked next."""
+    """A reading that a gauge sends while an answer is being sent is never saved for the next question."""
 
     def setUp(self):
         super().setUp()

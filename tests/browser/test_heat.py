@@ -130,7 +130,7 @@ class OnThePhone(BrowserCase):
 
 
 class AtTheBench(BrowserCase):
-    """What goes wrong around a strip."""
+    """Errors around the reading bar."""
 
     def setUp(self):
         self.job = job()

@@ -1,4 +1,4 @@
-"""Inspect at the bench: by keyboard to a call that is too close, settled by repeats; on the phone from part to part."""
+"""Inspect parts by keyboard to a verdict that is too close, decided by repeats; and on the phone from part to part."""
 
 from __future__ import annotations
 

@@ -1,4 +1,4 @@
-"""An engine leaves: wheel on, handed over, its sheet read by its owner, its file taken in again; and a wheel that is left alone."""
+"""An engine at handover: flywheel installed, report read by the customer, file imported; and a flywheel left alone."""
 
 from __future__ import annotations
 
@@ -35,7 +35,7 @@ class Leaving(BrowserCase):
         self.page.locator(f".tick[aria-pressed=true]:has-text('{words}')").wait_for()
 
     def only(self, *keys):
-        """The rest of the run was left out."""
+        """Skip the rest of the work plan."""
         self.made.run.exclude(key__in=keys).update(state="skipped", because="off and on elsewhere (Una)")
 
 

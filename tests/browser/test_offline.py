@@ -1,4 +1,4 @@
-"""Readings while the shop's machine cannot be reached: kept on the device, sent once and in order when it answers again."""
+"""Readings without a server: stored on the device, then sent once and in order."""
 
 from __future__ import annotations
 
@@ -174,7 +174,7 @@ class Page(Away):
 
 
 def free_port():
-    """One that no outgoing connection takes meanwhile."""
+    """A port that no outgoing connection uses meanwhile."""
     for port in range(18200, 18300):
         with socket.socket() as door:
             if door.connect_ex(("127.0.0.1", port)):

@@ -1,4 +1,4 @@
-"""People, as the owner of a new shop meets them: letting someone in, their own password, switching them off."""
+"""People of a new shop: adding someone, their own password, and switching them off."""
 
 from __future__ import annotations
 

@@ -1,4 +1,4 @@
-"""Engines that do not exist, worked at the real stations from the list of exercises to the debrief: by keyboard, and by touch."""
+"""Practice at the real stations from the list of exercises to the debriefing, by keyboard and by touch."""
 
 from __future__ import annotations
 
@@ -19,7 +19,7 @@ class AtPractice(BrowserCase):
     cost = 40
 
     def begin(self, exercise, level):
-        """By keyboard: the exercise's button, then its station with what is in hand."""
+        """By keyboard: start the exercise, then work at its station."""
         self.go("/practice/")
         self.page.locator(f"[name=start][value='{exercise}:{level}']").focus()
         self.page.keyboard.press("Enter")
@@ -32,21 +32,21 @@ class AtPractice(BrowserCase):
         return attempts.standing(self.attempt())
 
     def lever(self, lever):
-        """A lever with the keyboard; what is in hand has answered when its form is another."""
+        """Use a control with the keyboard and wait until the part has changed."""
         self.page.locator(FORM).evaluate("form => form.dataset.old = '1'")
         self.page.locator(f".hands [value='{lever}']").focus()
         self.page.keyboard.press("Enter")
         self.page.wait_for_function(ANOTHER)
 
     def shows(self):
-        """What the gauge says to one who cannot see it."""
+        """Return the reading of the gauge for a screen reader."""
         return self.page.locator("#hands-reading").inner_text()
 
     def asked(self):
         return self.page.evaluate("() => document.querySelector('#strip-field')?.dataset.ask || ''")
 
     def types(self, text):
-        """A reading, or a bare Enter where it is left out; typed once more where it is asked whether it is meant."""
+        """Answer a question or skip it with Enter; repeat the answer if the page asks whether it is meant."""
         kept, asked = Reading.objects.count(), self.asked()
         self.page.locator("#strip-field").focus()
         self.page.keyboard.type(text)

@@ -1,4 +1,4 @@
-"""A fit is checked as one types, at the desk and on the phone; no job is needed, and one is made when it is wanted."""
+"""The quick check of a fit on a desktop and on the phone, without a job, and the job that it becomes."""
 
 from __future__ import annotations
 

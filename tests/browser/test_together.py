@@ -1,4 +1,4 @@
-"""Putting it together by keyboard, and on the phone: seals, float, crank in, close, centre, with a reload on the way."""
+"""Assembly by keyboard and on the phone: seals, end play, crank, closing and centering, with a reload."""
 
 from __future__ import annotations
 
@@ -37,7 +37,7 @@ class PuttingTogether(BrowserCase):
             self.page.locator(f".tick[aria-pressed=true]:has-text('{each}')").wait_for()
 
     def asked(self, *pairs):
-        """Type one answer after another, each once its own question stands in the strip."""
+        """Type answers, each when its question is in the reading bar."""
         for question, text in pairs:
             self.sees(question, where=".strip")
             self.page.keyboard.type(text)
@@ -149,7 +149,7 @@ class OnThePhone(PuttingTogether):
     test_out_of_order_with_a_reason_and_put_right_after_signing = None  # a walk at the desk
 
     def test_from_the_seal_to_a_crank_in_the_middle(self):
-        """The same rooms on a small screen: nothing runs off its side."""
+        """Assembly on a small screen, where nothing extends past the edge."""
         for station in ("seals", "end-float", "crank-in", "close", "centre"):
             self.go(f"/jobs/0412/{station}/")
             self.page.locator(".plate h2").wait_for()

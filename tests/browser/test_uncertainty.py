@@ -1,4 +1,4 @@
-"""Judgement that does not flatter, through the page: a coarse dial, a slipped reading, a typo, a stand that rubs."""
+"""Uncertainty on the page: a coarse dial gauge, a slipped reading, a typing error, a stand with friction."""
 
 from __future__ import annotations
 

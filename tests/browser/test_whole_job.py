@@ -1,7 +1,7 @@
-"""A whole job, from the flywheel to the hand-over, through the interface alone: how many acts it takes.
+"""A whole job from the flywheel to handover through the interface only, with the number of acts.
 
-The job and its card are fixed: a two-stroke single of the usual lay-out, its bearings scrapped, ten bolts. The hands know what they
-measure; which question comes, and what may be done, the page says. An act is an Enter, a tap or the choice of a key.
+The job and its card are fixed: a two-stroke single of the usual layout, scrapped bearings, ten bolts. Measured values are prepared;
+questions and actions come from the page. An act is an Enter, a tap or the choice of a key.
 """
 
 from __future__ import annotations

@@ -1,4 +1,4 @@
-"""Django's makemessages, which also collects sentences with plurals of the stations and the texts of the core's tables."""
+"""Django's makemessages, which also collects plural sentences of the stations and the texts of the core's tables."""
 
 from __future__ import annotations
 
@@ -17,7 +17,7 @@ TEXT_COLUMNS = ("name", "what", "note", "condition", "reason", "source", "basis"
 
 
 def table_texts() -> set[str]:
-    """Names and notes in the core's tables, what it says of a bearing's marking, and where its estimates are from."""
+    """Return names and notes in the core's tables, texts on bearing markings, and sources of estimates."""
     found: set[str] = set()
     for path in (CORE / "data").glob("*.csv"):
         with path.open(encoding="utf-8", newline="") as file:

@@ -1,4 +1,4 @@
-"""Put a backup back while the server is stopped: manage.py restore FILE.zip"""
+"""Restore a backup while the server is stopped: `manage.py restore FILE.zip`."""
 
 from __future__ import annotations
 

@@ -1,4 +1,4 @@
-"""Bring the database up to date: `manage.py upgrade`. Checks it first, backs it up when anything changes, refuses a newer one."""
+"""Upgrade the database: `manage.py upgrade`. It checks and backs up the database first, and refuses a newer one."""
 
 from __future__ import annotations
 

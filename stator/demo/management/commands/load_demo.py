@@ -1,4 +1,4 @@
-"""The demo: a made-up shed at a small harbour, engines all along its bench, one of them in the oven."""
+"""Load the demo: a made-up repair shed at a small harbor with engines at many stations."""
 
 from __future__ import annotations
 
